@@ -1,0 +1,14 @@
+#!/usr/bin/env node
+// Starts the built command line; builds it first where that has not happened yet.
+import { spawnSync } from 'node:child_process'
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+
+const built = join(import.meta.dirname, '../dist/markpost.mjs')
+if (!existsSync(built)) {
+  const made = spawnSync(process.execPath, [join(import.meta.dirname, '../scripts/build.mjs'), '--no-web'], { stdio: ['ignore', 2, 2] })
+  if (made.status !== 0) process.exit(made.status ?? 1)
+}
+const { run } = await import(pathToFileURL(built).href)
+process.exitCode = await run(process.argv.slice(2))

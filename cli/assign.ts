@@ -1,0 +1,32 @@
+import { renameSync, writeFileSync } from 'node:fs'
+import { assign } from '../core/assign/assign.ts'
+import { assignJson } from '../core/assign/assignJson.ts'
+import { applyEdits } from '../core/plan/edit.ts'
+import { writePlan } from '../core/plan/writePlan.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
+
+export function assignCommand(file: string, options: { out?: string; seconds?: number; json?: boolean }): Status {
+  const { plan, text } = readPlanFile(file)
+  const start = performance.now()
+  const end = start + (options.seconds ?? 60) * 1000
+  const result = assign(resolve(plan, theCatalog()), { shouldStop: () => performance.now() > end })
+  const milliseconds = Math.round((performance.now() - start) * 10) / 10
+  const placed = writePlan(applyEdits(plan, result.edits), theCatalog(), text)
+  if (options.out !== undefined) writeWhole(options.out, placed)
+  if (options.json) printJson(assignJson(result, milliseconds))
+  else if (options.out === undefined) print(placed)
+  for (const one of result.unplaced) process.stderr.write(`${one.end} needs ${one.needs}: ${one.reasons.join('; ')}\n`)
+  return result.unplaced.length === 0 ? 0 : 1
+}
+
+/** Writes beside the target and moves it into place, so that nobody ever finds half a file. */
+function writeWhole(file: string, text: string): void {
+  const beside = `${file}.part`
+  try {
+    writeFileSync(beside, text)
+    renameSync(beside, file)
+  } catch (error) {
+    throw new InputError([`${file}: cannot be written (${(error as NodeJS.ErrnoException).code ?? String(error)})`])
+  }
+}

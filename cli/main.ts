@@ -1,0 +1,76 @@
+import { realpathSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import { Command, CommanderError, Option } from 'commander'
+import { tableNames, type TableName } from '../core/sheets/csv.ts'
+import { assignCommand } from './assign.ts'
+import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
+import { checkCommand } from './check.ts'
+import { serveCommand } from './serve.ts'
+import { sheetCommand, sheetFormats } from './sheet.ts'
+import { InputError, type Status } from './input.ts'
+
+/** Runs one command line and returns its exit status; nothing but bugs escapes as an exception. */
+export async function run(args: readonly string[]): Promise<Status> {
+  let status: Status = 0
+  const program = new Command('markpost').description('Plan, check and print the wiring of a development board.').exitOverride()
+  const json = (): Option => new Option('--json', 'one JSON document on standard output')
+  const end = <A extends unknown[]>(command: (...args: A) => Status | Promise<Status>) => async (...given: A): Promise<void> => {
+    status = await command(...given)
+  }
+  program.command('boards').description('list the boards of the catalogue').addOption(json()).action(end(boardsCommand))
+  program.command('board').argument('<id>').description('show one board with all its pins').addOption(json()).action(end(boardCommand))
+  program.command('parts').description('list the parts of the catalogue').addOption(json()).action(end(partsCommand))
+  program.command('part').argument('<id>').description('show one part').addOption(json()).action(end(partCommand))
+  program.command('check').argument('<file...>').description('check plans: 0 no fault, 1 a fault, 2 not a plan').addOption(json()).action(end(checkCommand))
+  program
+    .command('assign')
+    .argument('<file>')
+    .description('wire everything that is open')
+    .option('--out <file>', 'write the plan here instead of to standard output')
+    .option('--seconds <number>', 'stop searching after this time', (text) => seconds(text))
+    .addOption(json())
+    .action(end(assignCommand))
+  program
+    .command('sheet')
+    .argument('<file>')
+    .description('print the sheets')
+    .addOption(new Option('--as <format>', 'format').choices(sheetFormats).makeOptionMandatory())
+    .addOption(new Option('--only <table>', 'one table').choices(tableNames as TableName[]))
+    .addOption(json())
+    .action(end(sheetCommand))
+  program
+    .command('serve')
+    .description('start the web application on this machine')
+    .option('--port <number>', 'port', (text) => port(text), 4680)
+    .option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')
+    .option('--demo', 'put the sample plans into an empty data folder')
+    .action(end(serveCommand))
+  try {
+    await program.parseAsync(args, { from: 'user' })
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2
+    if (!(error instanceof InputError)) throw error
+    for (const line of error.lines) process.stderr.write(`${line}\n`)
+    return 2
+  }
+  return status
+}
+
+function seconds(text: string): number {
+  const value = Number(text)
+  if (!(value > 0) || !Number.isFinite(value)) throw new InputError([`--seconds: "${text}" is not a time; expected a number above 0`])
+  return value
+}
+
+function port(text: string): number {
+  const value = Number(text)
+  if (!Number.isInteger(value) || value < 0 || value > 65535) throw new InputError([`--port: "${text}" is not a port; expected a number from 0 to 65535`])
+  return value
+}
+
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  // A reader such as `head` may close early; that is no failure of ours.
+  if (error.code === 'EPIPE') process.exit(0)
+  throw error
+})
+if (process.argv[1] && realpathSync(process.argv[1]) === fileURLToPath(import.meta.url)) process.exitCode = await run(process.argv.slice(2))

@@ -1,0 +1,275 @@
+import type { Caution } from '../catalog/boardSchema.ts'
+import { volts } from '../catalog/common.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { busNeed } from '../wiring/buses.ts'
+import { levelsOf } from '../wiring/lines.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { drives, lackWords, meets } from '../wiring/needs.ts'
+import { clash } from '../wiring/sharing.ts'
+
+/** How well a host suits a signal, with what speaks for and against it. */
+export interface Candidate {
+  readonly host: Host
+  /** Smaller is better; comparable between candidates of one signal only. */
+  readonly cost: number
+  readonly for: readonly string[]
+  readonly against: readonly string[]
+  /** Two or three words why it is out of the question; undefined for a candidate. */
+  readonly blocked?: string
+}
+
+/** What a pin costs beyond need, in points. Written down with reasons in `docs/assignment.md`. */
+export const costs = {
+  orElse: 12,
+  expander: 40,
+  strap: 30,
+  console: 60,
+  onboard: 18,
+  pulse: 14,
+  fixedPull: 16,
+  keepOutput: 12,
+  scarce: { 'analog-in': 6, interrupt: 5, pwm: 4, 'analog-out': 4, touch: 1 } as Readonly<Record<string, number>>,
+  busPin: 8,
+  matrixAway: 3,
+  controllerRank: 6,
+  noPull: 10,
+  secondBus: 25,
+} as const
+
+/** Every pin of the signal's board, and of the expanders on it, best first, blocked ones last. */
+export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
+  const scarcity = new Scarcity(wiring, use)
+  return hostsFor(wiring, use)
+    .map((host) => judge(wiring, use, host, scarcity))
+    .sort((a, b) => Number(a.blocked !== undefined) - Number(b.blocked !== undefined) || a.cost - b.cost)
+}
+
+/** Pins that could carry the signal by place: its own board's, and those of parts that hang on that board. */
+export function hostsFor(wiring: Wiring, use: SignalUse): Host[] {
+  const home = use.part.home
+  const switched = use.facts.needs === 'sink' || use.facts.needs === 'source'
+  return [...wiring.hosts.values()].filter((host) => {
+    const isSwitch = host.functions.has('sink') || host.functions.has('source')
+    if (isSwitch !== switched) return false
+    if (host.provider) return host.provider !== use.part && host.provider.home === home
+    return host.board === home
+  })
+}
+
+/** How often each function is to be had on a board, so that rare ones are kept for those who need them. */
+export class Scarcity {
+  readonly #share = new Map<string, number>()
+  constructor(wiring: Wiring, use: SignalUse) {
+    const hosts = [...wiring.hosts.values()].filter((host) => host.board === use.part.home)
+    for (const name of Object.keys(costs.scarce)) {
+      const have = hosts.filter((host) => host.functions.has(name)).length
+      this.#share.set(name, hosts.length === 0 ? 1 : have / hosts.length)
+    }
+  }
+  /** Points for using up a function that is not needed: full for rare ones, none when every pin has it. */
+  price(name: string): number {
+    return (costs.scarce[name] ?? 0) * (1 - (this.#share.get(name) ?? 1))
+  }
+}
+
+/** Judges one host; `controller` names the bus controller that the search has settled on. */
+export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scarcity, controller?: string): Candidate {
+  const good: string[] = []
+  const bad: string[] = []
+  const blocked = blockedBecause(wiring, use, host)
+  if (blocked !== undefined) return { host, cost: Number.MAX_SAFE_INTEGER, for: [], against: [], blocked }
+  let cost = 0
+  const pay = (points: number, why: string): void => {
+    cost += points
+    bad.push(why)
+  }
+  const bus = busNeed(use.facts.needs)
+  const sharing = bus && bus.signal !== 'cs' ? sharedBus(wiring, use, host) : undefined
+  if (sharing && sharing.length > 0) good.push(`shares the bus with ${sharing.slice(0, 2).join(', ')}${sharing.length > 2 ? ' …' : ''}`)
+  else if (bus) {
+    const running = controller ?? wiring.buses.find((one) => one.uses.includes(use))?.controller
+    const reachable = controllersFor(host, use)
+    const best = reachable.find((one) => one.id === running) ?? reachable[0]
+    if (running !== undefined && best?.id !== running && bus.signal !== 'cs') pay(costs.secondBus, 'another controller')
+    if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use)) pay(costs.secondBus, 'starts a second bus')
+    if (best) {
+      if (best.preferred) good.push(best.why ?? 'its fixed pin')
+      else if (best.matrix) pay(costs.matrixAway, 'not the usual pin')
+      if (best.rank > 0) pay(best.rank * costs.controllerRank, `uses ${best.id.toUpperCase()}`)
+    } else if (bus.signal === 'cs') good.push('any output will do')
+  }
+  if (meets(host, use) === 'orElse') pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
+  if (host.provider) pay(costs.expander, 'slower, over the bus')
+  for (const caution of activeCautions(host)) {
+    const price = cautionPrice(caution, use)
+    if (price) pay(price.points, price.words)
+  }
+  if (use.facts.pull === 'up' && !host.functions.has('pull-up')) pay(costs.noPull, 'no pull-up inside')
+  for (const name of Object.keys(costs.scarce)) {
+    if (name === use.facts.needs || name === use.facts.orElse || !host.functions.has(name)) continue
+    const points = scarcity.price(name)
+    if (points >= 0.5) pay(points, `uses up ${{ 'analog-in': 'an analog pin', interrupt: 'an interrupt', pwm: 'a PWM pin', 'analog-out': 'a DAC', touch: 'a touch pin' }[name]}`)
+  }
+  if (!bus && isPreferredBusPin(host)) pay(costs.busPin, 'keeps a bus pin')
+  const beside = neighbour(wiring, use, host)
+  if (beside) {
+    cost -= 2
+    good.push(`beside ${beside}`)
+  }
+  if (good.length === 0 && bad.length === 0) good.push('free, no strings')
+  return { host, cost: cost + 100, for: good, against: bad }
+}
+
+/** Cautions that count with the features in use. */
+export function activeCautions(host: Host): Caution[] {
+  return host.cautions.filter((caution) => caution.feature === undefined || host.board?.features.some((feature) => feature.id === caution.feature))
+}
+
+function cautionPrice(caution: Caution, use: SignalUse): { points: number; words: string } | undefined {
+  switch (caution.id) {
+    case 'boot-strap':
+      return { points: costs.strap, words: `strap: ${caution.needs ?? 'read'} at reset` }
+    case 'usb-serial':
+    case 'serial-console':
+      return { points: costs.console, words: caution.id === 'usb-serial' ? 'USB serial' : 'serial console' }
+    case 'boot-output':
+    case 'reset-pulse':
+    case 'reset-level':
+      return use.facts.actuator ? { points: costs.pulse * 2, words: 'moves at reset' } : drives(use.facts.needs) ? { points: costs.pulse / 7, words: 'moves at reset' } : undefined
+    case 'onboard-led':
+    case 'onboard-button':
+      return { points: costs.onboard, words: caution.id === 'onboard-led' ? 'on-board LED' : 'on-board button' }
+    case 'fixed-pull-up':
+    case 'fixed-pull-down':
+      return use.facts.needs.startsWith('i2c.') ? undefined : { points: costs.fixedPull, words: 'fixed pull-up' }
+    case 'keep-output':
+      return { points: use.facts.needs.startsWith('spi.cs') ? 0 : costs.keepOutput, words: 'kept by SPI' }
+    case 'debug-port':
+      return { points: 2, words: 'debug pin' }
+    default:
+      return undefined
+  }
+}
+
+function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
+  const bus = busNeed(use.facts.needs)
+  if (!meets(host, use)) {
+    if (drives(use.facts.needs) && !host.functions.has('digital-out')) return 'input only'
+    if (!drives(use.facts.needs) && !host.functions.has('digital-in') && !bus) return host.functions.has('digital-out') ? 'output only' : lackWords(use.facts.needs)
+    return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
+  }
+  if (use.facts.needs === 'analog-in' && host.board) {
+    const unit = host.board.facts.pin(host.end.slice(host.ref.length + 1))?.analogUnit
+    const taker = host.board.features.find((feature) => unit && feature.analog.includes(unit.id))
+    if (taker) return `${taker.title} takes it`
+  }
+  if (use.facts.needs === 'pwm' && !use.facts.orElse && host.board) {
+    const pin = host.end.slice(host.ref.length + 1)
+    const timer = host.board.board.timers.find((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))
+    const taker = timer && host.board.features.find((feature) => feature.timers.includes(timer.id))
+    if (taker) return `${taker.title} takes it`
+  }
+  const feature = host.board?.features.find((one) => one.pins.includes(host.end.slice(host.ref.length + 1)))
+  if (feature) return feature.title
+  const net = wiring.netOf(host.end)
+  if (net.ground || net.sources.length > 0) return 'on a supply'
+  for (const other of usesOn(wiring, host)) {
+    if (other === use) continue
+    const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
+    if (why || exclusive(use, other)) return other.end
+  }
+  return levelBlock(wiring, use, host)
+}
+
+/** Signals that do not truly clash, but that no one would put on one pin unasked. */
+function exclusive(use: SignalUse, other: SignalUse): boolean {
+  if (use.part === other.part && use.facts.needs !== other.facts.needs) return true
+  return !(busNeed(use.facts.needs) && sameSharedBus(use, other))
+}
+
+const sameSharedBus = (a: SignalUse, b: SignalUse): boolean => {
+  const need = busNeed(a.facts.needs)
+  return need !== undefined && (need.kind === 'i2c' || need.kind === 'spi') && need.signal !== 'cs' && a.facts.needs === b.facts.needs
+}
+
+/** Blocks a pin that the part would damage, or that would damage the part. */
+function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
+  const vdd = use.part.logicVolts ?? plannedVolts(wiring, use)
+  const levels = levelsOf(use)
+  const toHost = use.facts.direction === 'out' || use.facts.direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
+  const hostMost = volts(host.levels.most, host.logicVolts)
+  if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01 && viaOf(use).length === 0) return `${formatVolts(toHost)} into ${formatVolts(hostMost)}`
+  const fromHost = use.facts.direction === 'in' || use.facts.direction === 'both' ? host.logicVolts : undefined
+  const most = volts(levels.most, vdd)
+  if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01 && viaOf(use).length === 0) return `${formatVolts(fromHost)} into ${formatVolts(most)}`
+  return undefined
+}
+
+const viaOf = (use: SignalUse): readonly string[] => use.hosts[0]?.via ?? (use.tail === use.end ? [] : [use.tail])
+
+/** Volts that a part without supply wires is likely to get: its board's logic supply when that fits. */
+export function plannedVolts(wiring: Wiring, use: SignalUse): number | undefined {
+  const supply = use.part.part.supplies[0]
+  if (!supply) return undefined
+  if (supply.logicVolts !== undefined) return supply.logicVolts
+  const logic = use.part.home?.board.logicVolts
+  const choices = [logic, ...wiring.nets.flatMap((net) => net.sources.map((source) => source.volts))]
+  return choices.find((one) => one !== undefined && one >= supply.least && one <= supply.most)
+}
+
+export function usesOn(wiring: Wiring, host: Host): SignalUse[] {
+  return wiring.signals.filter((use) => use.hosts.some((one) => one.host === host))
+}
+
+/** Refs of parts on the bus that already runs over this pin for the same signal; empty when none does. */
+function sharedBus(wiring: Wiring, use: SignalUse, host: Host): string[] {
+  return usesOn(wiring, host)
+    .filter((other) => other !== use && sameSharedBus(use, other))
+    .map((other) => other.part.ref)
+}
+
+/** True when the board already has a bus that this signal could share. */
+function joinable(wiring: Wiring, use: SignalUse): boolean {
+  return wiring.signals.some((other) => other.part !== use.part && other.part.home === use.part.home && other.state === 'placed' && sameSharedBus(use, other))
+}
+
+/** Controllers of the board that reach this pin with the signal, preferred first. */
+function controllersFor(host: Host, use: SignalUse): { id: string; rank: number; preferred: boolean; matrix: boolean; why: string | undefined }[] {
+  const need = busNeed(use.facts.needs)
+  const board = host.board
+  if (!need || !board) return []
+  const pin = host.end.slice(host.ref.length + 1)
+  return board.board.controllers
+    .filter((one) => one.kind === need.kind && host.functions.has(`${one.id}.${need.signal}`))
+    .map((one) => {
+      const fixed = one.pins?.[need.signal]?.includes(pin) ?? false
+      const preferred = fixed || one.prefer?.pins[need.signal] === pin
+      return { id: one.id, rank: one.rank, preferred, matrix: one.matrix !== undefined, why: fixed ? `${one.title} pin` : preferred ? `usual ${one.title} pin` : undefined }
+    })
+    .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
+}
+
+/** A pin that a first-choice controller prefers is kept for buses. */
+function isPreferredBusPin(host: Host): boolean {
+  const pin = host.end.slice(host.ref.length + 1)
+  return (
+    host.board?.board.controllers.some(
+      (one) => one.rank === 0 && (Object.values(one.prefer?.pins ?? {}).includes(pin) || Object.values(one.pins ?? {}).some((pins) => pins.includes(pin))),
+    ) ?? false
+  )
+}
+
+/** A signal of the same part on a neighbouring header position. */
+function neighbour(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
+  const place = host.board?.facts.pin(host.end.slice(host.ref.length + 1))
+  if (!place) return undefined
+  for (const other of wiring.signals) {
+    if (other.part !== use.part || other === use) continue
+    for (const { host: at } of other.hosts) {
+      const spot = at.board === host.board ? at.board?.facts.pin(at.end.slice(at.ref.length + 1)) : undefined
+      if (spot && spot.header === place.header && Math.abs(spot.position - place.position) === place.header.columns) return other.end
+    }
+  }
+  return undefined
+}
+

@@ -1,0 +1,49 @@
+import type { Edit, Fix } from '../plan/edit.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { candidates } from './candidates.ts'
+
+/** Edits that take a signal off every host it reaches; undefined when a locked wire holds it. */
+export function detach(wiring: Wiring, use: SignalUse): Edit[] | undefined {
+  const edits: Edit[] = []
+  for (const { host, via } of use.hosts) {
+    const hostNet = wiring.netOf(host.end)
+    const owns = new Set(via.length === 0 ? [use.part.ref] : [via.at(-1)])
+    for (const wire of wiring.plan.wires) {
+      const sides = [wire[0], wire[1]]
+      const mine = sides.find((end) => owns.has(end.slice(0, end.indexOf('.'))) && wiring.netOf(end) === hostNet)
+      const isPassive = via.length > 0 || mine === use.end
+      if (mine === undefined || !isPassive) continue
+      if (wire[2]?.locked) return undefined
+      edits.push({ do: 'disconnect', from: wire[0], to: wire[1] })
+    }
+  }
+  return edits
+}
+
+/** The end that is wired to a host: the signal's own, or the far leg of the resistor in series. */
+function attachEnd(wiring: Wiring, use: SignalUse): string {
+  const link = use.hosts[0]
+  if (!link || link.via.length === 0) return use.tail
+  const last = link.via.at(-1)
+  const hostNet = wiring.netOf(link.host.end)
+  return hostNet.ends.find((end) => end.startsWith(`${last}.`)) ?? use.tail
+}
+
+/** Edits that hang a signal on a host, taking it off where it was. */
+export function place(wiring: Wiring, use: SignalUse, host: Host): Edit[] | undefined {
+  const off = detach(wiring, use)
+  if (!off) return undefined
+  return [...off, { do: 'connect', from: attachEnd(wiring, use), to: host.end }]
+}
+
+/** The two best other pins for a signal, as fixes. */
+export function rewire(wiring: Wiring, use: SignalUse): Fix[] {
+  const here = new Set(use.hosts.map(({ host }) => host))
+  return candidates(wiring, use)
+    .filter((one) => one.blocked === undefined && !here.has(one.host))
+    .slice(0, 2)
+    .flatMap((one): Fix[] => {
+      const edits = place(wiring, use, one.host)
+      return edits && edits.length > 1 ? [{ title: `Move ${use.end} to ${one.host.end}`, edits }] : []
+    })
+}

@@ -1,0 +1,228 @@
+import * as v from 'valibot'
+import { Amount, BusKindSchema, Id, Levels, PinCurrent, PinId, PlainFunction, Positive, Source, Text } from './common.ts'
+
+/** What a board file can say. See `docs/adding-a-board.md` for the same in words. */
+
+/** Ids of cautions that a pin can carry. */
+export const cautionIds = [
+  'boot-strap',
+  'input-only',
+  'no-pull',
+  'fixed-pull-up',
+  'fixed-pull-down',
+  'onboard-led',
+  'onboard-button',
+  'usb-serial',
+  'serial-console',
+  'flash',
+  'psram',
+  'crystal',
+  'boot-output',
+  'reset-level',
+  'reset-pulse',
+  'keep-output',
+  'slow',
+  'debug-port',
+] as const
+
+const Level = v.picklist(['high', 'low'])
+
+export const Caution = v.strictObject({
+  id: v.picklist(cautionIds),
+  text: Text,
+  /** boot-strap: level needed at reset for the program to start from flash. */
+  needs: v.optional(Level),
+  /** boot-strap: what holds that level when nothing is wired. */
+  held: v.optional(v.picklist(['pull-up', 'pull-down', 'nothing'])),
+  /** Resistance of what holds it, or of the fixed pull, in ohms. */
+  heldOhms: v.optional(Positive),
+  /** reset-level, reset-pulse, boot-output: what the pin does while the board starts. */
+  level: v.optional(Level),
+  /** Feature (see `features`) that makes this caution matter; always when left out. */
+  feature: v.optional(Id),
+})
+export type Caution = v.InferOutput<typeof Caution>
+
+export const Header = v.strictObject({
+  id: PinId,
+  title: Text,
+  /** What stands at the holes: pins that plug into a breadboard, sockets for a plug, or bare solder pads. */
+  posts: v.picklist(['plug', 'socket', 'pads']),
+  columns: v.optional(v.picklist([1, 2]), 1),
+  /** Side of the drawing; a two-column header has its first column on the left. */
+  side: v.picklist(['left', 'right', 'both']),
+  /** False where the holes only repeat pins of another header. */
+  drawn: v.optional(v.boolean(), true),
+  /** What lies beside position 1 and beside the last position, for counting by hand. */
+  first: Text,
+  last: Text,
+  /** Where position 1 lies, in pitches from the board's top left corner, and which way the count goes. */
+  at: v.strictObject({ x: Amount, y: Amount }),
+  step: v.picklist(['down', 'up', 'right', 'left']),
+  /** Pin ids in order of position, counted from 1. */
+  pins: v.array(PinId),
+})
+export type Header = v.InferOutput<typeof Header>
+
+export const BoardPin = v.strictObject({
+  id: PinId,
+  kind: v.picklist(['io', 'supply', 'ground', 'control', 'none']),
+  /** As printed on the board: what fingers use. */
+  label: v.optional(Text),
+  /** As firmware names it. */
+  firmware: v.optional(Text),
+  /** As the chip's port is named. */
+  port: v.optional(Text),
+  /** Analog channel. */
+  analog: v.optional(Text),
+  aliases: v.optional(v.array(Text), []),
+  /** Another pin whose net this hole repeats. */
+  joins: v.optional(PinId),
+  /** Function sets and plain functions. */
+  does: v.optional(v.array(Text), []),
+  /** Named level set; the board's `default` when left out. */
+  levels: v.optional(Text),
+  current: v.optional(PinCurrent),
+  cautions: v.optional(v.array(Caution), []),
+  /** Reachable only by soldering. */
+  solder: v.optional(v.boolean(), false),
+  note: v.optional(Text),
+})
+export type BoardPin = v.InferOutput<typeof BoardPin>
+
+const PinBySignal = v.record(v.string(), PinId)
+
+export const Controller = v.strictObject({
+  /** As the platform numbers it: `i2c0`, `spi3`, `uart1`. */
+  id: Id,
+  kind: BusKindSchema,
+  title: Text,
+  /** Each signal on any of its listed pins, freely combined. */
+  pins: v.optional(v.record(v.string(), v.array(PinId))),
+  /** Sets of pins that move together. */
+  groups: v.optional(v.array(PinBySignal)),
+  /** Signals that a matrix takes to any pin with the needed direction; `prefer` names the fixed pins. */
+  matrix: v.optional(v.record(v.string(), v.picklist(['in', 'out', 'both']))),
+  prefer: v.optional(v.strictObject({ pins: PinBySignal, why: Text })),
+  /** Highest clock or rate in hertz or baud. */
+  most: v.optional(Positive),
+  /** Order in which automatic assignment takes controllers of one kind; smaller first. */
+  rank: v.optional(v.number(), 0),
+  note: v.optional(Text),
+})
+export type Controller = v.InferOutput<typeof Controller>
+
+export const Timer = v.strictObject({
+  id: Id,
+  bits: v.number(),
+  /** Channel name to pin. */
+  channels: v.optional(v.record(v.string(), v.array(PinId)), {}),
+  note: v.optional(Text),
+})
+
+export const AnalogUnit = v.strictObject({
+  id: Id,
+  bits: v.number(),
+  pins: v.array(PinId),
+  /** Range in volts that converts well. */
+  least: Amount,
+  most: Amount,
+  note: v.optional(Text),
+})
+
+export type AnalogUnit = v.InferOutput<typeof AnalogUnit>
+
+export const Feature = v.strictObject({
+  id: Id,
+  title: Text,
+  text: Text,
+  /** Switched on in a new plan. */
+  usual: v.optional(v.boolean(), false),
+  /** Pins that the feature occupies. `shares` true: may still be wired, with a condition. */
+  pins: v.optional(v.array(PinId), []),
+  controllers: v.optional(v.array(Id), []),
+  timers: v.optional(v.array(Id), []),
+  analog: v.optional(v.array(Id), []),
+})
+export type Feature = v.InferOutput<typeof Feature>
+
+export const Rail = v.strictObject({
+  id: PinId,
+  volts: Positive,
+  /** Holes on which the rail is reached. */
+  pins: v.array(PinId),
+  /** Logic runs from this rail. */
+  logic: v.optional(v.boolean(), false),
+  /** Most current for outside loads in milliamperes, by what feeds the board (`usb`, or an accepting pin). */
+  limits: v.array(v.strictObject({ feed: v.union([PinId, v.literal('any')]), milliamps: Positive, why: Text })),
+  note: v.optional(Text),
+})
+export type Rail = v.InferOutput<typeof Rail>
+
+export const Feed = v.strictObject({
+  id: PinId,
+  title: Text,
+  /** Pins that take the supply in; empty for a socket. */
+  pins: v.optional(v.array(PinId), []),
+  least: Positive,
+  most: Positive,
+  /** Rails that come alive. */
+  rails: v.array(PinId),
+  note: v.optional(Text),
+})
+
+export const Board = v.strictObject({
+  catalog: v.literal(1),
+  id: Id,
+  title: Text,
+  summary: Text,
+  mcu: Text,
+  family: Id,
+  keywords: v.array(Text),
+  sources: v.array(Source),
+  logicVolts: Positive,
+  /** Named level sets; `default` is required. */
+  levels: v.record(v.string(), Levels),
+  current: v.strictObject({
+    pin: PinCurrent,
+    /** Groups of pins with a limit in common. */
+    groups: v.optional(
+      v.array(v.strictObject({ title: Text, pins: v.array(PinId), absolute: Positive, way: v.picklist(['source', 'sink', 'both']) })),
+      [],
+    ),
+    total: v.optional(v.strictObject({ recommended: v.optional(Positive), absolute: v.optional(Positive) })),
+  }),
+  /** Internal pull resistors in ohms. */
+  pulls: v.optional(v.strictObject({ upLeast: Positive, upMost: Positive, downLeast: v.optional(Positive), downMost: v.optional(Positive) })),
+  outline: v.strictObject({
+    width: Positive,
+    height: Positive,
+    marks: v.array(v.strictObject({ what: Text, edge: v.picklist(['top', 'bottom', 'left', 'right', 'middle']) })),
+  }),
+  mounting: v.strictObject({
+    way: v.picklist(['breadboard', 'beside']),
+    /** Distance between the two rows in pitches. */
+    rowsApart: v.optional(Positive),
+    /** Holes left free beside each row on one ordinary breadboard. */
+    free: v.optional(v.strictObject({ left: v.number(), right: v.number() })),
+    note: v.optional(Text),
+  }),
+  headers: v.array(Header),
+  functionSets: v.optional(v.record(v.string(), v.array(PlainFunction)), {}),
+  pins: v.array(BoardPin),
+  controllers: v.array(Controller),
+  timers: v.optional(v.array(Timer), []),
+  /** PWM made by a matrix: any `pwm` pin, so many channels on so many timers. */
+  pwm: v.optional(v.strictObject({ channels: v.number(), timers: v.number(), leastHertz: v.optional(Positive), mostHertz: v.optional(Positive), note: v.optional(Text) })),
+  /** Interrupt lines shared between pins; left out when every pin has its own. */
+  interruptLines: v.optional(v.array(v.strictObject({ id: Text, pins: v.array(PinId) })), []),
+  analog: v.optional(v.array(AnalogUnit), []),
+  features: v.array(Feature),
+  rails: v.array(Rail),
+  feeds: v.array(Feed),
+  /** Level of ordinary pins while the chip is held in reset. */
+  reset: v.strictObject({ pins: v.picklist(['floating', 'pulled-up', 'pulled-down']), note: v.optional(Text) }),
+  /** How firmware gets at the interfaces on this family: notes for the maker. */
+  notes: v.optional(v.array(Text), []),
+})
+export type Board = v.InferOutput<typeof Board>

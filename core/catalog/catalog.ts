@@ -1,0 +1,41 @@
+import { Board } from './boardSchema.ts'
+import { buildNameIndex, type NameIndex } from './names.ts'
+import { Part } from './partSchema.ts'
+import type { Outcome } from '../text/problem.ts'
+import { parseYaml, validateYaml } from '../text/yamlSource.ts'
+
+/** All boards and parts by id, in order of id. */
+export interface Catalog {
+  readonly boards: ReadonlyMap<string, Board>
+  readonly parts: ReadonlyMap<string, Part>
+}
+
+export function makeCatalog(boards: readonly Board[], parts: readonly Part[]): Catalog {
+  const byId = <T extends { readonly id: string }>(entries: readonly T[]) =>
+    new Map([...entries].sort((a, b) => (a.id < b.id ? -1 : 1)).map((entry) => [entry.id, entry] as const))
+  return { boards: byId(boards), parts: byId(parts) }
+}
+
+/** Reads one board file. Problems name file, line, key and what was expected. */
+export function readBoard(text: string, file: string): Outcome<Board> {
+  const source = parseYaml(text, file)
+  return source.ok ? validateYaml(source.value, Board) : source
+}
+
+/** Reads one part file. Problems name file, line, key and what was expected. */
+export function readPart(text: string, file: string): Outcome<Part> {
+  const source = parseYaml(text, file)
+  return source.ok ? validateYaml(source.value, Part) : source
+}
+
+const indexes = new WeakMap<Part, NameIndex>()
+
+/** Names of a part's pins. */
+export function partNames(part: Part): NameIndex {
+  let index = indexes.get(part)
+  if (!index) {
+    index = buildNameIndex(part.pins.map((pin) => ({ id: pin.id, names: pin.aliases, net: pin.id })))
+    indexes.set(part, index)
+  }
+  return index
+}

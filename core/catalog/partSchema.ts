@@ -1,0 +1,234 @@
+import * as v from 'valibot'
+import { Amount, Id, Levels, Need, PinCurrent, PinId, PlainFunction, Positive, Source, Text } from './common.ts'
+
+/** What a part file can say. See `docs/adding-a-part.md` for the same in words. */
+
+export const pinRoles = ['supply', 'ground', 'signal', 'passive', 'output', 'free'] as const
+
+export const PartPin = v.strictObject({
+  id: PinId,
+  aliases: v.optional(v.array(Text), []),
+  /**
+   * supply and ground feed the part; signal goes to a host pin; passive is an end of a two-pin part;
+   * output gives something to other parts (a supply, a driver, an expander pin); free is left alone.
+   */
+  role: v.picklist(pinRoles),
+  /** Number on a dual in-line package or along a module's edge, from 1. */
+  number: v.optional(v.number()),
+  /** Colour of the attached lead, and the usual variants. */
+  lead: v.optional(v.strictObject({ colour: Text, variants: v.optional(v.array(Text), []) })),
+  /** What the pin is for, in a few words. */
+  text: v.optional(Text),
+  /** What leaving it open means; a pin without this must be wired or marked unused. */
+  open: v.optional(Text),
+})
+export type PartPin = v.InferOutput<typeof PartPin>
+
+/** A level set by name, or one per value of an option. */
+const LevelsRef = v.union([Text, v.strictObject({ option: Id, sets: v.record(v.string(), Text) })])
+
+export const Signal = v.strictObject({
+  pin: PinId,
+  /** What the other end must be able to do: `digital-out`, `pwm`, `i2c.sda` … */
+  needs: Need,
+  /** A second-best need that also works, for example digital-in polled where an interrupt is better. */
+  orElse: v.optional(Need),
+  /** Seen from the part. */
+  direction: v.picklist(['in', 'out', 'both', 'open-drain', 'passive']),
+  required: v.optional(v.boolean(), true),
+  text: v.optional(Text),
+  /** Bias that the line needs from the host or from a resistor. */
+  pull: v.optional(v.picklist(['up', 'down'])),
+  levels: v.optional(LevelsRef),
+  /** Level that the part forces on the line while the board starts. */
+  atReset: v.optional(v.picklist(['high', 'low'])),
+  /** Resistance with which it does so, in ohms; 0 is a direct drive. */
+  atResetOhms: v.optional(Positive),
+  /** Moves something in the world: matters at reset. */
+  actuator: v.optional(v.boolean(), false),
+  /** PWM frequency in hertz. */
+  hertz: v.optional(Positive),
+  /** Current that the host pin carries, in milliamperes. */
+  milliamps: v.optional(Positive),
+  /** What leaving it open means. */
+  open: v.optional(Text),
+})
+export type Signal = v.InferOutput<typeof Signal>
+
+const TieTarget = v.union([v.literal('supply'), v.literal('ground'), PinId])
+
+/** A pin that is not run to the board but fixed: to supply, ground, or another pin of the part. */
+export const Tie = v.strictObject({
+  pin: PinId,
+  to: v.union([TieTarget, v.strictObject({ option: Id, values: v.record(v.string(), TieTarget) })]),
+  required: v.optional(v.boolean(), true),
+  text: v.optional(Text),
+  /** The module already holds it there: wiring is only needed to change it. */
+  held: v.optional(v.union([TieTarget, v.literal('open')])),
+})
+export type Tie = v.InferOutput<typeof Tie>
+
+const Addresses = v.strictObject({
+  /** Fixed addresses, always there. */
+  fixed: v.optional(v.array(v.number()), []),
+  /** Option that chooses the address. */
+  option: v.optional(Id),
+})
+
+export const Mode = v.strictObject({
+  id: Id,
+  title: Text,
+  signals: v.optional(v.array(Signal), []),
+  ties: v.optional(v.array(Tie), []),
+  i2c: v.optional(
+    v.strictObject({
+      addresses: Addresses,
+      /** Highest clock in hertz. */
+      most: Positive,
+      /** Pull-up resistors on the module, in ohms, to its supply (or the pin named). */
+      pullUpOhms: v.optional(Positive),
+      pullUpTo: v.optional(PinId),
+      stretches: v.optional(v.boolean(), false),
+    }),
+  ),
+  spi: v.optional(
+    v.strictObject({
+      modes: v.array(v.picklist([0, 1, 2, 3])),
+      most: Positive,
+      /** Lets go of its data output when not selected. */
+      releases: v.optional(v.boolean(), true),
+    }),
+  ),
+  uart: v.optional(v.strictObject({ baud: v.array(Positive), levels: v.picklist(['logic', 'rs-232', 'rs-485']) })),
+})
+export type Mode = v.InferOutput<typeof Mode>
+
+export const OptionValue = v.strictObject({
+  value: v.union([v.string(), v.number()]),
+  title: v.optional(Text),
+  /** Facts that go with this value: forward voltage, gate voltage, rating … in base units. */
+  facts: v.optional(v.record(v.string(), Amount), {}),
+})
+
+export const Option = v.strictObject({
+  id: Id,
+  title: Text,
+  /** Base unit of a free value: ohm, farad, hertz, count … */
+  unit: v.optional(v.picklist(['ohm', 'farad', 'hertz', 'volt', 'milliamp', 'count', 'metre', 'watt'])),
+  /** i2c-address values are written in hexadecimal. */
+  kind: v.optional(v.picklist(['i2c-address', 'choice', 'amount']), 'choice'),
+  values: v.optional(v.array(OptionValue), []),
+  usual: v.union([v.string(), v.number()]),
+  least: v.optional(Amount),
+  most: v.optional(Amount),
+})
+export type PartOption = v.InferOutput<typeof Option>
+
+export const PartSupply = v.strictObject({
+  pins: v.array(PinId),
+  ground: v.array(PinId),
+  /** Range in volts at the supply pins. */
+  least: Positive,
+  most: Positive,
+  absolute: v.optional(Positive),
+  /** A number, or the option that holds it. */
+  typicalMilliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  peakMilliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  /** Supply that the part's logic runs at when a regulator sits between, in volts. */
+  logicVolts: v.optional(Positive),
+  /** Prefer an outside source: motors, servos, strips. */
+  heavy: v.optional(v.boolean(), false),
+  /** Prefer this voltage within the range when there is a choice. */
+  usual: v.optional(Positive),
+  text: v.optional(Text),
+})
+
+export type PartSupply = v.InferOutput<typeof PartSupply>
+
+/** Pins that the part gives to others, such as expander pins and switched outputs. */
+export const Provided = v.strictObject({
+  pins: v.array(PinId),
+  does: v.array(PlainFunction),
+  levels: v.optional(Text),
+  current: v.optional(PinCurrent),
+  /** Most volts at the pin, for switched outputs. */
+  mostVolts: v.optional(Positive),
+  /** What such a pin costs in comfort: "read over the bus, a few hundred microseconds". */
+  note: v.optional(Text),
+})
+
+/** What lies between two pins inside the part. */
+export const Inner = v.strictObject({
+  kind: v.picklist(['resistance', 'diode', 'contact', 'join', 'capacitance', 'winding', 'switch']),
+  between: v.tuple([PinId, PinId]),
+  /** Ohms or farads: fixed, or from an option. */
+  amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  /** Diode: volts forward, or from a fact of an option's value. */
+  forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
+})
+export type Inner = v.InferOutput<typeof Inner>
+
+export const Companion = v.strictObject({
+  part: Id,
+  options: v.optional(v.record(v.string(), v.union([v.string(), v.number()])), {}),
+  /** Why it is needed. */
+  why: Text,
+  /** Without it the part will not work or does damage. */
+  required: v.optional(v.boolean(), false),
+  /** In series between this pin and whatever it is wired to. */
+  series: v.optional(PinId),
+  /** Across these two: a pin id, `supply` or `ground`. */
+  across: v.optional(v.tuple([TieTarget, TieTarget])),
+  /** Only for these modes, or when an option has this value. */
+  modes: v.optional(v.array(Id)),
+})
+export type Companion = v.InferOutput<typeof Companion>
+
+export const Footprint = v.variant('kind', [
+  v.strictObject({ kind: v.literal('in-line'), pins: v.array(v.nullable(PinId)), posts: v.optional(v.picklist(['plug', 'socket', 'pads']), 'plug') }),
+  v.strictObject({
+    kind: v.literal('two-row'),
+    left: v.array(v.nullable(PinId)),
+    right: v.array(v.nullable(PinId)),
+    rowsApart: Positive,
+  }),
+  /** Numbered around the corners: down the left side and up the right. */
+  v.strictObject({ kind: v.literal('dual-in-line'), pins: v.array(PinId), rowsApart: Positive }),
+  v.strictObject({ kind: v.literal('legs'), pins: v.array(PinId), spanLeast: Positive, spanMost: Positive }),
+  v.strictObject({ kind: v.literal('leads'), pins: v.array(PinId), ends: v.picklist(['plug', 'socket', 'bare']), lengthMillimetres: v.optional(Positive) }),
+])
+export type Footprint = v.InferOutput<typeof Footprint>
+
+export const categories = ['sensor', 'input', 'display', 'light', 'radio', 'expander', 'bus', 'driver', 'load', 'storage', 'clock', 'passive', 'power'] as const
+
+export const Part = v.strictObject({
+  catalog: v.literal(1),
+  id: Id,
+  title: Text,
+  summary: Text,
+  category: v.picklist(categories),
+  /** A module carries its own small parts; a chip and a component do not. */
+  build: v.picklist(['module', 'chip', 'component']),
+  keywords: v.array(Text),
+  sources: v.array(Source),
+  /** Stem for references of new instances: `CLIMATE`, `LED`. */
+  stem: v.pipe(v.string(), v.regex(/^[A-Z][A-Z0-9]*$/, 'expected capital letters and digits')),
+  pins: v.array(PartPin),
+  supplies: v.optional(v.array(PartSupply), []),
+  levels: v.optional(v.record(v.string(), Levels), {}),
+  /** Signals and ties of every mode. */
+  signals: v.optional(v.array(Signal), []),
+  ties: v.optional(v.array(Tie), []),
+  modes: v.optional(v.array(Mode), []),
+  options: v.optional(v.array(Option), []),
+  provides: v.optional(v.array(Provided), []),
+  inner: v.optional(v.array(Inner), []),
+  companions: v.optional(v.array(Companion), []),
+  /** Pins in the order in which they lie in the part's cable or along its edge. */
+  cable: v.optional(v.array(PinId), []),
+  /** Legs that must not be swapped. */
+  polarised: v.optional(v.boolean(), false),
+  footprint: Footprint,
+  notes: v.optional(v.array(Text), []),
+})
+export type Part = v.InferOutput<typeof Part>

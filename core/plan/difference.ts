@@ -1,0 +1,58 @@
+import type { Plan, PlanWire } from './planSchema.ts'
+
+/** What changed from one plan to another, a sentence each, in the order of the plan file. */
+export function describeDifference(before: Plan, after: Plan): string[] {
+  const said: string[] = []
+  if (before.title !== after.title) said.push(`title "${before.title}" becomes "${after.title}"`)
+  if ((before.notes ?? '') !== (after.notes ?? '')) said.push('notes changed')
+  for (const [section, one] of [
+    ['boards', 'board'],
+    ['supplies', 'supply'],
+    ['parts', 'part'],
+  ] as const) {
+    const old: Record<string, object> = before[section]
+    const now: Record<string, object> = after[section]
+    for (const ref of Object.keys(old)) if (!(ref in now)) said.push(`${one} ${ref} removed`)
+    for (const [ref, entry] of Object.entries(now)) {
+      const was = old[ref]
+      if (!was) said.push(`${one} ${ref} added (${kindOf(entry)})`)
+      else for (const key of changedKeys(was, entry)) said.push(`${ref}: ${key} ${show(was, key)} becomes ${show(entry, key)}`)
+    }
+  }
+  const oldWires = new Map(before.wires.map((wire) => [wireKey(wire), wire]))
+  const newWires = new Map(after.wires.map((wire) => [wireKey(wire), wire]))
+  for (const [key, wire] of oldWires) if (!newWires.has(key)) said.push(`wire ${wire[0]} to ${wire[1]} removed`)
+  for (const [key, wire] of newWires) {
+    const was = oldWires.get(key)
+    if (!was) said.push(`wire ${wire[0]} to ${wire[1]} added`)
+    else for (const fact of changedKeys(was[2] ?? {}, wire[2] ?? {})) said.push(`wire ${wire[0]} to ${wire[1]}: ${fact} ${show(was[2] ?? {}, fact)} becomes ${show(wire[2] ?? {}, fact)}`)
+  }
+  for (const end of before.unused) if (!after.unused.includes(end)) said.push(`${end} is no longer left open on purpose`)
+  for (const end of after.unused) if (!before.unused.includes(end)) said.push(`${end} left open on purpose`)
+  const accepted = (plan: Plan): Map<string, string> => new Map(plan.accepted.map((one) => [`${one.rule} at ${one.at.join(', ')}`, one.because]))
+  const oldAccepted = accepted(before)
+  const newAccepted = accepted(after)
+  for (const key of oldAccepted.keys()) if (!newAccepted.has(key)) said.push(`${key} is no longer accepted`)
+  for (const [key, because] of newAccepted) if (oldAccepted.get(key) !== because) said.push(`${key} accepted: ${because}`)
+  return said
+}
+
+const wireKey = (wire: PlanWire): string => [wire[0], wire[1]].sort().join(' ')
+
+const kindOf = (entry: object): string => {
+  const { board, part, volts } = entry as { board?: string; part?: string; volts?: number }
+  return board ?? part ?? `${volts} V`
+}
+
+function changedKeys(before: object, after: object): string[] {
+  const keys = new Set([...Object.keys(before), ...Object.keys(after)])
+  return [...keys].filter((key) => JSON.stringify(Reflect.get(before, key)) !== JSON.stringify(Reflect.get(after, key)))
+}
+
+function show(entry: object, key: string): string {
+  const value: unknown = Reflect.get(entry, key)
+  if (value === undefined) return 'unset'
+  if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
+  if (value !== null && typeof value === 'object') return Object.entries(value).map(([name, one]) => `${name} ${String(one)}`).join(', ')
+  return String(value)
+}

@@ -1,0 +1,169 @@
+import { splitEnd } from './ends.ts'
+import { Ref, type Plan, type PlanBoard, type PlanPart, type PlanSupply, type PlanWire, type WireFacts } from './planSchema.ts'
+import * as v from 'valibot'
+
+/**
+ * One change of a plan: small, serialisable, made by hand, by a fix, by the search or by the command line alike.
+ * Ends are canonical (`REF.PIN` with the pin's id).
+ */
+export type Edit =
+  | { readonly do: 'set-title'; readonly title: string }
+  | { readonly do: 'set-notes'; readonly notes: string }
+  | { readonly do: 'add-board'; readonly ref: string; readonly entry: PlanBoard }
+  | { readonly do: 'add-supply'; readonly ref: string; readonly entry: PlanSupply }
+  | { readonly do: 'add-part'; readonly ref: string; readonly entry: PlanPart }
+  | { readonly do: 'change-board'; readonly ref: string; readonly entry: Partial<PlanBoard> }
+  | { readonly do: 'change-supply'; readonly ref: string; readonly entry: Partial<PlanSupply> }
+  | { readonly do: 'change-part'; readonly ref: string; readonly entry: Partial<PlanPart> }
+  | { readonly do: 'rename'; readonly ref: string; readonly to: string }
+  | { readonly do: 'remove'; readonly ref: string }
+  | { readonly do: 'connect'; readonly from: string; readonly to: string; readonly facts?: WireFacts }
+  | { readonly do: 'disconnect'; readonly from: string; readonly to: string }
+  | { readonly do: 'change-wire'; readonly from: string; readonly to: string; readonly facts: WireFacts }
+  | { readonly do: 'leave-open'; readonly end: string }
+  | { readonly do: 'use-again'; readonly end: string }
+  | { readonly do: 'accept'; readonly rule: string; readonly at: readonly string[]; readonly because: string }
+  | { readonly do: 'withdraw'; readonly rule: string; readonly at: readonly string[] }
+
+/** Edits that belong together, with a title that says what they do. */
+export interface Fix {
+  readonly title: string
+  readonly edits: readonly Edit[]
+}
+
+/** An edit that does not fit the plan: a reference that is taken, a wire that is not there. */
+export class EditError extends Error {
+  override name = 'EditError'
+}
+
+/** Applies one edit; the given plan stays as it is. Throws {@link EditError} when the edit does not fit. */
+export function applyEdit(plan: Plan, edit: Edit): Plan {
+  switch (edit.do) {
+    case 'set-title':
+      return { ...plan, title: edit.title }
+    case 'set-notes':
+      return { ...plan, notes: edit.notes }
+    case 'add-board':
+      return { ...plan, boards: { ...plan.boards, [freeRef(plan, edit.ref)]: edit.entry } }
+    case 'add-supply':
+      return { ...plan, supplies: { ...plan.supplies, [freeRef(plan, edit.ref)]: edit.entry } }
+    case 'add-part':
+      return { ...plan, parts: { ...plan.parts, [freeRef(plan, edit.ref)]: edit.entry } }
+    case 'change-board':
+      return { ...plan, boards: changed(plan.boards, edit.ref, edit.entry) }
+    case 'change-supply':
+      return { ...plan, supplies: changed(plan.supplies, edit.ref, edit.entry) }
+    case 'change-part':
+      return { ...plan, parts: changed(plan.parts, edit.ref, edit.entry) }
+    case 'rename':
+      return rename(plan, edit.ref, edit.to)
+    case 'remove':
+      return remove(plan, edit.ref)
+    case 'connect': {
+      if (edit.from === edit.to) throw new EditError(`a wire cannot join ${edit.from} with itself`)
+      if (wireIndex(plan, edit.from, edit.to) >= 0) throw new EditError(`${edit.from} and ${edit.to} are joined already`)
+      for (const end of [edit.from, edit.to]) owned(plan, splitEnd(end).ref)
+      const wire: PlanWire = edit.facts ? [edit.from, edit.to, edit.facts] : [edit.from, edit.to]
+      return { ...plan, wires: [...plan.wires, wire], unused: plan.unused.filter((end) => end !== edit.from && end !== edit.to) }
+    }
+    case 'disconnect': {
+      const index = foundWire(plan, edit.from, edit.to)
+      return { ...plan, wires: plan.wires.filter((_, at) => at !== index) }
+    }
+    case 'change-wire': {
+      const index = foundWire(plan, edit.from, edit.to)
+      return { ...plan, wires: plan.wires.map((wire, at) => (at === index ? changedWire(wire, edit.facts) : wire)) }
+    }
+    case 'leave-open':
+      return plan.unused.includes(edit.end) ? plan : { ...plan, unused: [...plan.unused, edit.end] }
+    case 'use-again':
+      return { ...plan, unused: plan.unused.filter((end) => end !== edit.end) }
+    case 'accept': {
+      const others = plan.accepted.filter((one) => !sameFinding(one, edit))
+      return { ...plan, accepted: [...others, { rule: edit.rule, at: [...edit.at], because: edit.because }] }
+    }
+    case 'withdraw':
+      return { ...plan, accepted: plan.accepted.filter((one) => !sameFinding(one, edit)) }
+  }
+}
+
+export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan => edits.reduce(applyEdit, plan)
+
+/** Acceptance and finding speak of the same thing when rule and places agree, in any order. */
+export function sameFinding(a: { rule: string; at: readonly string[] }, b: { rule: string; at: readonly string[] }): boolean {
+  return a.rule === b.rule && a.at.length === b.at.length && [...a.at].sort().join(' ') === [...b.at].sort().join(' ')
+}
+
+/** Index of the wire between two ends, in either direction; -1 when there is none. */
+export const wireIndex = (plan: Plan, from: string, to: string): number =>
+  plan.wires.findIndex((wire) => (wire[0] === from && wire[1] === to) || (wire[0] === to && wire[1] === from))
+
+function foundWire(plan: Plan, from: string, to: string): number {
+  const index = wireIndex(plan, from, to)
+  if (index < 0) throw new EditError(`there is no wire between ${from} and ${to}`)
+  return index
+}
+
+/** Merges facts into a wire; a fact set to false, empty or undefined goes away. */
+function changedWire(wire: PlanWire, facts: WireFacts): PlanWire {
+  const merged = Object.fromEntries(Object.entries({ ...wire[2], ...facts }).filter(([, value]) => value !== undefined && value !== false && value !== ''))
+  return Object.keys(merged).length === 0 ? [wire[0], wire[1]] : [wire[0], wire[1], merged as WireFacts]
+}
+
+function changed<T extends object>(entries: Record<string, T>, ref: string, entry: Partial<T>): Record<string, T> {
+  const before = entries[ref]
+  if (!Object.hasOwn(entries, ref) || before === undefined) throw new EditError(`the plan has no ${ref}`)
+  const merged = Object.fromEntries(Object.entries({ ...before, ...entry }).filter(([, value]) => value !== undefined))
+  return { ...entries, [ref]: merged as T }
+}
+
+function owned(plan: Plan, ref: string): void {
+  if (!allRefs(plan).includes(ref)) throw new EditError(`the plan has no ${ref}`)
+}
+
+export const allRefs = (plan: Plan): string[] => [...Object.keys(plan.boards), ...Object.keys(plan.supplies), ...Object.keys(plan.parts)]
+
+function freeRef(plan: Plan, ref: string): string {
+  const checked = v.safeParse(Ref, ref)
+  if (!checked.success) throw new EditError(`"${ref}": ${checked.issues[0].message}`)
+  if (allRefs(plan).some((one) => one.toUpperCase() === ref.toUpperCase())) throw new EditError(`the reference ${ref} is taken`)
+  return ref
+}
+
+function rename(plan: Plan, ref: string, to: string): Plan {
+  owned(plan, ref)
+  if (ref === to) return plan
+  if (ref.toUpperCase() !== to.toUpperCase()) freeRef(plan, to)
+  const key = <T>(entries: Record<string, T>): Record<string, T> =>
+    Object.fromEntries(Object.entries(entries).map(([one, entry]) => [one === ref ? to : one, entry]))
+  const end = (one: string): string => (one === ref ? to : one.startsWith(`${ref}.`) ? `${to}${one.slice(ref.length)}` : one)
+  return {
+    ...plan,
+    boards: key(plan.boards),
+    supplies: key(plan.supplies),
+    parts: Object.fromEntries(Object.entries(key(plan.parts)).map(([one, part]) => [one, part.on === ref ? { ...part, on: to } : part])),
+    wires: plan.wires.map((wire): PlanWire => (wire[2] ? [end(wire[0]), end(wire[1]), wire[2]] : [end(wire[0]), end(wire[1])])),
+    unused: plan.unused.map(end),
+    accepted: plan.accepted.map((one) => ({ ...one, at: one.at.map(end) })),
+  }
+}
+
+function remove(plan: Plan, ref: string): Plan {
+  owned(plan, ref)
+  const without = <T>(entries: Record<string, T>): Record<string, T> => Object.fromEntries(Object.entries(entries).filter(([one]) => one !== ref))
+  const touches = (end: string): boolean => end === ref || end.startsWith(`${ref}.`)
+  return {
+    ...plan,
+    boards: without(plan.boards),
+    supplies: without(plan.supplies),
+    parts: Object.fromEntries(
+      Object.entries(without(plan.parts)).map(([one, part]) => {
+        const { on, ...rest } = part
+        return [one, on === ref ? rest : part]
+      }),
+    ),
+    wires: plan.wires.filter((wire) => !touches(wire[0]) && !touches(wire[1])),
+    unused: plan.unused.filter((end) => !touches(end)),
+    accepted: plan.accepted.filter((one) => !one.at.some(touches)),
+  }
+}

@@ -1,0 +1,67 @@
+import * as v from 'valibot'
+
+/** The plan file as `docs/plan-format.md` describes it. Keys keep their order. */
+
+export const Ref = v.pipe(
+  v.string(),
+  v.maxLength(40, 'expected at most 40 characters'),
+  v.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'expected a reference: a letter, then letters, digits, _ or -'),
+)
+const Line = v.pipe(v.string(), v.maxLength(200, 'expected at most 200 characters'))
+const Notes = v.pipe(v.string(), v.maxLength(20_000, 'expected at most 20 000 characters'))
+const CatalogId = v.pipe(v.string(), v.regex(/^[a-z0-9][a-z0-9-]*$/, 'expected a catalogue id such as bme280'))
+export const End = v.pipe(v.string(), v.maxLength(120), v.regex(/^[^.\s]+\..+$/, 'expected an end written REF.PIN'))
+
+export const PlanBoard = v.strictObject({
+  board: CatalogId,
+  title: v.optional(Line),
+  uses: v.optional(v.array(CatalogId)),
+})
+export const PlanSupply = v.strictObject({
+  volts: v.pipe(v.number(), v.minValue(0.5, 'expected at least 0.5 V'), v.maxValue(60, 'expected at most 60 V')),
+  limitMilliamps: v.optional(v.pipe(v.number(), v.minValue(0, 'expected 0 or more'))),
+  title: v.optional(Line),
+})
+export const OptionValues = v.record(v.string(), v.union([v.string(), v.pipe(v.number(), v.finite('expected a finite number'))]))
+export const PlanPart = v.strictObject({
+  part: CatalogId,
+  title: v.optional(Line),
+  mode: v.optional(CatalogId),
+  /** Board that the part belongs to, in a plan of several boards. */
+  on: v.optional(Ref),
+  options: v.optional(OptionValues),
+})
+export const WireFacts = v.strictObject({ colour: v.optional(Line), locked: v.optional(v.boolean()), note: v.optional(Line) })
+export const PlanWire = v.union(
+  [v.strictTuple([End, End]), v.strictTuple([End, End, WireFacts])],
+  'expected a wire: [REF.PIN, REF.PIN] or [REF.PIN, REF.PIN, { colour: …, locked: … }]',
+)
+export const Accepted = v.strictObject({ rule: CatalogId, at: v.array(v.pipe(v.string(), v.maxLength(120))), because: Line })
+
+export const Plan = v.strictObject({
+  markpost: v.literal(1),
+  title: Line,
+  notes: v.optional(Notes),
+  boards: v.optional(v.record(Ref, PlanBoard), {}),
+  supplies: v.optional(v.record(Ref, PlanSupply), {}),
+  parts: v.optional(v.record(Ref, PlanPart), {}),
+  wires: v.optional(v.array(PlanWire), []),
+  unused: v.optional(v.array(End), []),
+  accepted: v.optional(v.array(Accepted), []),
+})
+
+export type Plan = v.InferOutput<typeof Plan>
+export type PlanBoard = v.InferOutput<typeof PlanBoard>
+export type PlanSupply = v.InferOutput<typeof PlanSupply>
+export type PlanPart = v.InferOutput<typeof PlanPart>
+export type PlanWire = v.InferOutput<typeof PlanWire>
+export type WireFacts = v.InferOutput<typeof WireFacts>
+export type Accepted = v.InferOutput<typeof Accepted>
+
+/** Most references and wires in one plan: far above any breadboard, below what would stall a browser. */
+export const MAX_REFS = 500
+export const MAX_WIRES = 2000
+
+export function emptyPlan(title: string): Plan {
+  return { markpost: 1, title, boards: {}, supplies: {}, parts: {}, wires: [], unused: [], accepted: [] }
+}

@@ -1,0 +1,150 @@
+import type { Catalog } from '../catalog/catalog.ts'
+import type { PartOption } from '../catalog/partSchema.ts'
+import { editDistance } from '../catalog/names.ts'
+import { parseQuantity } from '../electrical/quantity.ts'
+import type { Outcome, Problem } from '../text/problem.ts'
+import { type Path, parseYaml, validateYaml, type YamlSource } from '../text/yamlSource.ts'
+import { canonicalEnd } from './ends.ts'
+import { MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
+
+/**
+ * Reads a plan from YAML or JSON and binds it to the catalogue: every end becomes canonical, every option a value of
+ * its part. A plan that comes back is well-formed: all later steps may rely on it.
+ */
+export function readPlan(text: string, file: string, catalog: Catalog): Outcome<Plan> {
+  const parsed = parseYaml(text, file)
+  if (!parsed.ok) return parsed
+  const source = parsed.value
+  const version = (source.value as { markpost?: unknown } | null)?.markpost
+  if (source.value === null || typeof source.value !== 'object' || Array.isArray(source.value) || version === undefined)
+    return { ok: false, problems: [source.problemAt([], 'not a plan: expected a map that starts with "markpost: 1"')] }
+  if (version !== 1)
+    return { ok: false, problems: [source.problemAt(['markpost'], `format version ${String(version)} is not known; expected 1`)] }
+  const validated = validateYaml(source, Plan)
+  if (!validated.ok) return validated
+  return bindPlan(validated.value, catalog, source)
+}
+
+/** Binds a plan that came without a text, such as one posted by the browser. */
+export function bindPlan(plan: Plan, catalog: Catalog, source?: YamlSource): Outcome<Plan> {
+  const problems: Problem[] = []
+  const say = (path: Path, message: string): void => {
+    problems.push(source ? source.problemAt(path, message) : { file: 'plan', path: path.join('.'), message })
+  }
+  checkRefs(plan, say)
+  for (const [ref, entry] of Object.entries(plan.boards)) {
+    const board = catalog.boards.get(entry.board)
+    if (!board) {
+      say(['boards', ref, 'board'], unknownEntry('board', entry.board, [...catalog.boards.keys()]))
+      continue
+    }
+    entry.uses?.forEach((feature, index) => {
+      const known = board.features.map((one) => one.id)
+      if (!known.includes(feature)) say(['boards', ref, 'uses', index], `${board.id} has no feature "${feature}"; expected one of ${known.join(', ')}`)
+    })
+  }
+  const parts: Record<string, PlanPart> = {}
+  for (const [ref, entry] of Object.entries(plan.parts)) parts[ref] = bindPart(plan, ref, entry, catalog, say)
+  if (problems.length > 0) return { ok: false, problems }
+
+  const bound = { ...plan, parts }
+  const bind = (end: string, path: Path): string => {
+    const result = canonicalEnd(bound, catalog, end)
+    if (result.ok) return result.end
+    say(path, result.message)
+    return end
+  }
+  const seen = new Map<string, number>()
+  const wires = plan.wires.map((wire, index) => {
+    const from = bind(wire[0], ['wires', index, 0])
+    const to = bind(wire[1], ['wires', index, 1])
+    const key = [from, to].sort().join(' ')
+    if (from === to) say(['wires', index], `the wire joins ${from} with itself`)
+    else if (seen.has(key)) say(['wires', index], `the same wire as number ${(seen.get(key) as number) + 1}: ${from} to ${to}`)
+    seen.set(key, index)
+    return wire[2] === undefined ? ([from, to] satisfies Plan['wires'][number]) : ([from, to, wire[2]] satisfies Plan['wires'][number])
+  })
+  const unused = plan.unused.map((end, index) => bind(end, ['unused', index]))
+  if (problems.length > 0) return { ok: false, problems }
+  return { ok: true, value: { ...bound, wires, unused: [...new Set(unused)] } }
+}
+
+type Say = (path: Path, message: string) => void
+
+function checkRefs(plan: Plan, say: Say): void {
+  const sections = ['boards', 'supplies', 'parts'] as const
+  const owner = new Map<string, string>()
+  let count = 0
+  for (const section of sections) {
+    for (const ref of Object.keys(plan[section])) {
+      count += 1
+      const key = ref.toUpperCase()
+      const before = owner.get(key)
+      if (before) say([section, ref], `the reference ${ref} stands twice, in ${before} and in ${section}; references are unique over boards, supplies and parts`)
+      owner.set(key, section)
+    }
+  }
+  if (count > MAX_REFS) say([], `the plan has ${count} boards, supplies and parts; expected at most ${MAX_REFS}`)
+  if (plan.wires.length > MAX_WIRES) say(['wires'], `the plan has ${plan.wires.length} wires; expected at most ${MAX_WIRES}`)
+}
+
+function bindPart(plan: Plan, ref: string, entry: PlanPart, catalog: Catalog, say: Say): PlanPart {
+  const part = catalog.parts.get(entry.part)
+  if (!part) {
+    say(['parts', ref, 'part'], unknownEntry('part', entry.part, [...catalog.parts.keys()]))
+    return entry
+  }
+  if (entry.mode !== undefined && !part.modes.some((mode) => mode.id === entry.mode)) {
+    const known = part.modes.map((mode) => mode.id)
+    say(['parts', ref, 'mode'], `${part.id} has no mode "${entry.mode}"; ${known.length > 0 ? `expected one of ${known.join(', ')}` : 'it has only one way to be wired'}`)
+  }
+  if (entry.on !== undefined && !Object.hasOwn(plan.boards, entry.on)) say(['parts', ref, 'on'], `"${entry.on}" is no board of this plan`)
+  if (!entry.options) return entry
+  const options: Record<string, string | number> = {}
+  for (const [id, written] of Object.entries(entry.options)) {
+    const option = part.options.find((one) => one.id === id)
+    if (!option) {
+      say(['parts', ref, 'options', id], `${part.id} has no option "${id}"; ${part.options.length > 0 ? `expected one of ${part.options.map((one) => one.id).join(', ')}` : 'it has none'}`)
+      continue
+    }
+    const value = optionValue(option, written)
+    if (value.ok) options[id] = value.value
+    else say(['parts', ref, 'options', id], value.message)
+  }
+  return { ...entry, options }
+}
+
+/** Brings a written option value (`4k7`, `0x76`, `RED`) to the value that the catalogue uses. */
+export function optionValue(option: PartOption, written: string | number): { ok: true; value: string | number } | { ok: false; message: string } {
+  if (option.kind === 'amount') {
+    const amount = typeof written === 'number' ? written : parseQuantity(written)
+    if (amount === undefined) return { ok: false, message: `"${written}" is not an amount; expected a number such as 330, 4k7 or 100n` }
+    if (option.least !== undefined && amount < option.least) return { ok: false, message: `${written} is too small; expected at least ${option.least}` }
+    if (option.most !== undefined && amount > option.most) return { ok: false, message: `${written} is too large; expected at most ${option.most}` }
+    return { ok: true, value: amount }
+  }
+  const wanted = String(written).toLowerCase()
+  const asNumber = option.kind === 'i2c-address' ? Number(written) : Number.NaN
+  const found = option.values.find((one) => String(one.value).toLowerCase() === wanted || one.value === asNumber)
+  if (found) return { ok: true, value: found.value }
+  const show = (value: string | number): string => (option.kind === 'i2c-address' ? hexAddress(Number(value)) : String(value))
+  const shown = option.kind === 'i2c-address' && Number.isFinite(asNumber) ? hexAddress(asNumber) : `"${written}"`
+  return { ok: false, message: `${shown} is no value of ${option.id}; expected one of ${option.values.map((one) => show(one.value)).join(', ')}` }
+}
+
+/** `0x76`: two capital hexadecimal digits, as scans print addresses. */
+export const hexAddress = (address: number): string => `0x${address.toString(16).toUpperCase().padStart(2, '0')}`
+
+function unknownEntry(kind: string, id: string, known: readonly string[]): string {
+  const near = known.map((one) => ({ one, distance: editDistance(one, id) })).sort((a, b) => a.distance - b.distance)[0]
+  const hint = near && near.distance <= Math.max(2, id.length / 3) ? `; did you mean ${near.one}?` : '; see the catalogue for what there is'
+  return `the catalogue has no ${kind} "${id}"${hint}`
+}
+
+/** Features switched on for a board of the plan: its own list, or the usual ones. */
+export function featuresInUse(plan: Plan, ref: string, catalog: Catalog): readonly string[] {
+  const entry = plan.boards[ref]
+  const board = catalog.boards.get(entry?.board ?? '')
+  return entry?.uses ?? board?.features.filter((feature) => feature.usual).map((feature) => feature.id) ?? []
+}
+

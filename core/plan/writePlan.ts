@@ -1,0 +1,91 @@
+import { Document, isMap, isNode, isSeq, parseDocument, Scalar, YAMLMap, YAMLSeq } from 'yaml'
+import type { Catalog } from '../catalog/catalog.ts'
+import type { Plan, PlanPart } from './planSchema.ts'
+
+/**
+ * Writes a plan as YAML. Given the text that it was read from, everything that did not change stays as it was written,
+ * comments and order included; only entries that differ are written anew, in the canonical form.
+ */
+export function writePlan(plan: Plan, catalog: Catalog, before?: string): string {
+  const document = before === undefined ? new Document({}) : parseDocument(before)
+  if (!isMap(document.contents)) document.contents = new YAMLMap(document.schema) as unknown as typeof document.contents
+  const root = document.contents as unknown as YAMLMap
+  const writer = new Writer(document, catalog)
+
+  writer.value(root, 'markpost', plan.markpost)
+  writer.value(root, 'title', plan.title)
+  writer.value(root, 'notes', plan.notes === undefined || plan.notes === '' ? undefined : plan.notes)
+  for (const section of ['boards', 'supplies', 'parts'] as const) writer.map(root, section, plan[section])
+  writer.list(root, 'wires', plan.wires, false)
+  writer.list(root, 'unused', plan.unused, true)
+  writer.list(root, 'accepted', plan.accepted, false)
+  return document.toString({ lineWidth: 0, flowCollectionPadding: true })
+}
+
+class Writer {
+  readonly #document: Document
+  readonly #catalog: Catalog
+  constructor(document: Document, catalog: Catalog) {
+    this.#document = document
+    this.#catalog = catalog
+  }
+
+  value(root: YAMLMap, key: string, value: unknown): void {
+    if (value === undefined) root.delete(key)
+    else if (!same(this.#plain(root.get(key, true)), value)) root.set(key, this.#document.createNode(value))
+  }
+
+  map(root: YAMLMap, key: string, entries: Readonly<Record<string, object>>): void {
+    if (Object.keys(entries).length === 0) {
+      root.delete(key)
+      return
+    }
+    const old: unknown = root.get(key, true)
+    const map = isMap(old) && !old.flow ? old : new YAMLMap(this.#document.schema)
+    if (map !== old) root.set(key, map)
+    const pairs = new Map(map.items.map((pair) => [String((pair.key as Scalar).value), pair]))
+    map.items = Object.entries(entries).map(([ref, entry]) => {
+      const pair = pairs.get(ref)
+      if (pair && same(this.#plain(pair.value), entry)) return pair
+      const node = this.#entry(entry)
+      if (!pair) return this.#document.createPair(ref, node)
+      if (isNode(pair.value)) node.comment = pair.value.comment
+      pair.value = node
+      return pair
+    })
+  }
+
+  list(root: YAMLMap, key: string, entries: readonly unknown[], flow: boolean): void {
+    if (entries.length === 0) {
+      root.delete(key)
+      return
+    }
+    const old: unknown = root.get(key, true)
+    const list = isSeq(old) ? old : new YAMLSeq(this.#document.schema)
+    if (list !== old) {
+      root.set(key, list)
+      list.flow = flow
+    }
+    const kept = new Map<string, unknown>()
+    for (const item of list.items) kept.set(JSON.stringify(this.#plain(item)), item)
+    list.items = entries.map((entry) => kept.get(JSON.stringify(entry)) ?? this.#entry(entry as object))
+  }
+
+  /** One entry on one line, addresses in hexadecimal. */
+  #entry(entry: object): YAMLMap | YAMLSeq | Scalar {
+    const node = this.#document.createNode(entry, { flow: true }) as YAMLMap | YAMLSeq | Scalar
+    const part = this.#catalog.parts.get((entry as Partial<PlanPart>).part ?? '')
+    for (const option of part?.options ?? []) {
+      if (option.kind !== 'i2c-address' || !isMap(node)) continue
+      const value = node.getIn(['options', option.id], true)
+      if (value instanceof Scalar && typeof value.value === 'number') value.format = 'HEX'
+    }
+    return node
+  }
+
+  #plain(node: unknown): unknown {
+    return isNode(node) ? node.toJS(this.#document) : undefined
+  }
+}
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b)

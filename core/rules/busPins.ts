@@ -1,0 +1,63 @@
+import { rewireBus } from '../assign/rewireBus.ts'
+import { busNeed, busPins, carries } from '../wiring/buses.ts'
+import type { Bus } from '../wiring/model.ts'
+import { needWords } from '../wiring/needs.ts'
+import type { Rule } from './finding.ts'
+import { listWords } from './shared.ts'
+
+export const busPinsRule: Rule = {
+  meta: {
+    id: 'bus-pins',
+    severities: ['fault'],
+    about: 'Bus signals on pins that no one controller reaches, on pins of two controllers, or swapped.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const bus of wiring.buses) {
+      const offBoard = bus.uses.find((use) => busNeed(use.facts.needs)!.signal !== 'cs' && use.hosts.length > 0 && use.hosts.every(({ host }) => host.provider))
+      if (offBoard) {
+        report({
+          severity: 'fault',
+          at: [offBoard.end, offBoard.hosts[0]!.host.end],
+          message: `${offBoard.end} needs ${needWords(offBoard.facts.needs)}, and ${offBoard.hosts[0]!.host.end} is an expander pin.`,
+          why: 'An expander pin changes only when a message over its own bus says so, hundreds of times slower than a bus clock.',
+          numbers: {},
+          propose: () => rewireBus(wiring, bus),
+        })
+      }
+      const board = bus.board
+      if (!board || bus.controller !== undefined) continue
+      const pins = busPins(bus)
+      const controllers = board.board.controllers.filter((one) => one.kind === bus.kind)
+      const swapped = swappedPair(bus, pins, (one) => controllers.some((controller) => carries(board, controller, one)))
+      const places = [...pins].map(([signal, on]) => `${signal.toUpperCase()} on ${[...on].join(' and ')}`)
+      const taken = controllers.filter((one) => carries(board, one, pins)).length > 0
+      const parts = listWords(bus.parts.map((part) => part.ref))
+      const kind = needWords(`${bus.kind}.x`).split(' ')[0]
+      report({
+        severity: 'fault',
+        at: [board.ref, ...bus.parts.map((part) => part.ref)],
+        message: swapped
+          ? `${swapped[0].toUpperCase()} and ${swapped[1].toUpperCase()} of ${parts} are swapped.`
+          : taken
+            ? `${board.ref} has no ${kind} controller left for ${parts}.`
+            : `No ${kind} controller of ${board.ref} reaches ${listWords(places)} (${parts}).`,
+        why: `${controllers.length === 0 ? `${board.ref} has no ${kind} controller.` : `${board.ref} has ${controllers.map((one) => `${one.title}${fixedPins(one.pins)}`).join('; ')}.`} ${taken ? 'Each carries one bus, and all that reach these pins are taken by others.' : 'All lines of one bus must lie on pins of one controller.'}`,
+        numbers: { controllers: controllers.length },
+        propose: () => rewireBus(wiring, bus),
+      })
+    }
+  },
+}
+
+const fixedPins = (pins: Record<string, string[]> | undefined): string => (pins ? ` (${Object.entries(pins).map(([signal, on]) => `${signal.toUpperCase()} ${on.join('/')}`).join(', ')})` : '')
+
+/** Two signals that would fit if they changed places. */
+function swappedPair(bus: Bus, pins: ReadonlyMap<string, ReadonlySet<string>>, fits: (pins: ReadonlyMap<string, ReadonlySet<string>>) => boolean): [string, string] | undefined {
+  const pairs: Record<string, [string, string][]> = { i2c: [['sda', 'scl']], spi: [['mosi', 'miso'], ['sck', 'mosi'], ['sck', 'miso']], uart: [['tx', 'rx']] }
+  return (pairs[bus.kind] ?? []).find(([a, b]) => {
+    const [onA, onB] = [pins.get(a), pins.get(b)]
+    if (!onA || !onB) return false
+    return fits(new Map([...pins, [a, onB], [b, onA]]))
+  })
+}

@@ -1,0 +1,25 @@
+import type { Catalog } from '../catalog/catalog.ts'
+import type { Plan } from '../plan/planSchema.ts'
+import { resolve } from '../wiring/resolve.ts'
+import type { Fix } from '../plan/edit.ts'
+import type { Finding } from './finding.ts'
+import { fixesFor } from './fixes.ts'
+import { check, count, type Counts } from './index.ts'
+
+/** The findings of one plan as plain data, fixes worked out: what `check --json` prints for a file. */
+export interface CheckedPlan {
+  readonly counts: Counts
+  readonly findings: readonly (Finding & { readonly fixes: readonly Fix[] })[]
+}
+
+export function checkPlan(plan: Plan, catalog: Catalog): CheckedPlan {
+  const wiring = resolve(plan, catalog)
+  const reports = check(wiring)
+  return {
+    counts: count(reports),
+    findings: reports.map((report) => {
+      const { propose: _, ...finding } = report
+      return { ...finding, fixes: fixesFor(wiring, report, reports) }
+    }),
+  }
+}

@@ -1,0 +1,37 @@
+import type { Fix } from '../plan/edit.ts'
+import type { Wiring } from '../wiring/model.ts'
+
+export type Severity = 'fault' | 'caution' | 'tip'
+
+/** One thing that is wrong or worth knowing, with what it is about, why, and how to mend it. */
+export interface Finding {
+  readonly rule: string
+  readonly severity: Severity
+  /** Ends or refs that it is about; the same set for the same trouble, so that an acceptance keeps to it. */
+  readonly at: readonly string[]
+  /** Where and what, in one plain sentence. */
+  readonly message: string
+  /** Two or three sentences that teach, with the numbers compared. */
+  readonly why: string
+  readonly numbers: Readonly<Record<string, number | string>>
+  /** The maker's reason, when the finding is accepted. */
+  readonly accepted?: string
+}
+
+/** A finding together with the making of its fixes, which is put off until somebody asks. */
+export interface Report extends Finding {
+  readonly propose?: () => readonly Fix[]
+}
+
+/** One check. A rule is one file, one test file and one line in `index.ts`. */
+export interface Rule {
+  readonly meta: {
+    readonly id: string
+    /** Severities that it can report. */
+    readonly severities: readonly Severity[]
+    /** What it looks for, in one sentence, for the rule reference. */
+    readonly about: string
+    readonly fixable: boolean
+  }
+  readonly check: (wiring: Wiring, report: (report: Omit<Report, 'rule'>) => void) => void
+}

@@ -1,0 +1,35 @@
+import { hexAddress } from '../plan/readPlan.ts'
+import { addressFixes, addressesOf, segmentsOf } from '../wiring/i2c.ts'
+import type { Rule } from './finding.ts'
+import { listWords } from './shared.ts'
+
+export const i2cAddress: Rule = {
+  meta: { id: 'i2c-address', severities: ['fault'], about: 'Two devices answer to one address on the same I2C segment, or a device sits on a reserved address.', fixable: true },
+  check(wiring, report) {
+    for (const segment of segmentsOf(wiring)) {
+      const byAddress = new Map<number, typeof segment.parts>()
+      for (const part of segment.parts) for (const { address } of addressesOf(part)) byAddress.set(address, [...(byAddress.get(address) ?? []), part])
+      for (const [address, parts] of byAddress) {
+        if (address < 0x08 || address > 0x77)
+          report({
+            severity: 'fault',
+            at: parts.map((part) => part.ref),
+            message: `${listWords(parts.map((part) => part.ref))} sits on the reserved address ${hexAddress(address)}.`,
+            why: 'The I2C standard (UM10204, table 4) keeps 0x00 to 0x07 and 0x78 to 0x7F for general calls, high-speed codes and ten-bit addresses.',
+            numbers: { address: hexAddress(address) },
+            propose: () => parts.flatMap((part) => addressFixes(wiring, segment, part, address)),
+          })
+        if (parts.length < 2) continue
+        const taken = [...byAddress.keys()].sort((a, b) => a - b)
+        report({
+          severity: 'fault',
+          at: parts.map((part) => part.ref),
+          message: `${listWords(parts.map((part) => part.ref))} all answer to ${hexAddress(address)} on one bus.`.replace(' all', parts.length === 2 ? ' both' : ' all'),
+          why: `On an I2C bus every device listens to all traffic and answers to its address; with two of the same they talk over each other and readings are mixed up. Taken on this bus: ${taken.map(hexAddress).join(', ')}.`,
+          numbers: { address: hexAddress(address), devices: parts.length },
+          propose: () => [...parts].reverse().flatMap((part) => addressFixes(wiring, segment, part, address)),
+        })
+      }
+    }
+  },
+}

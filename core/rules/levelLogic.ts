@@ -1,0 +1,78 @@
+import { formatVolts } from '../electrical/quantity.ts'
+import { type Line, linesOf } from '../wiring/lines.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { resupply } from '../wiring/resupply.ts'
+import type { Rule } from './finding.ts'
+import { twoDigits } from './shared.ts'
+
+export const levelLogic: Rule = {
+  meta: {
+    id: 'level-logic',
+    severities: ['fault', 'caution', 'tip'],
+    about: 'The high level that arrives is below what the receiver takes for high, or the low level above what it takes for low. A tip when the receiver runs at another voltage and its threshold is not known.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    const unknown = new Set<string>()
+    for (const line of linesOf(wiring)) {
+      if (!line.use || line.use.state === 'tied' || line.use.facts.needs.startsWith('analog')) continue
+      const { high, low, vih, vil } = line
+      if (high !== undefined && vih !== undefined && high < vih - 0.005) {
+        const middle = vil === undefined ? vih / 2 : (vih + vil) / 2
+        const fault = high < middle
+        report({
+          severity: fault ? 'fault' : 'caution',
+          at: [line.driver, line.receiver],
+          message: `${line.receiver} wants ${formatVolts(vih)} for a high and gets ${formatVolts(high)} from ${line.driver}.`,
+          why: fault
+            ? `That is below the middle of its thresholds (${formatVolts(middle)}), so it will most likely read low. The margin is ${formatVolts(high - vih)}.`
+            : `It will often work, since the true threshold lies somewhere between ${vil === undefined ? 'low' : formatVolts(vil)} and ${formatVolts(vih)}, but the maker of the part does not promise it, and cold or a long wire may tip it over. The margin is ${formatVolts(high - vih)}.`,
+          numbers: { high: twoDigits(high), vih: twoDigits(vih), margin: twoDigits(high - vih) },
+          propose: () => [...otherModel(wiring, line), ...supplyFixes(wiring, line)],
+        })
+      } else if (low !== undefined && vil !== undefined && low > vil + 0.005) {
+        report({
+          severity: 'fault',
+          at: [line.driver, line.receiver],
+          message: `${line.receiver} wants at most ${formatVolts(vil)} for a low and gets ${formatVolts(low)} from ${line.driver}.`,
+          why: `The low level never comes down far enough to be read as low. The margin is ${formatVolts(vil - low)}.`,
+          numbers: { low: twoDigits(low), vil: twoDigits(vil), margin: twoDigits(vil - low) },
+          propose: () => supplyFixes(wiring, line),
+        })
+      } else if (high !== undefined && vih === undefined && line.receiver === line.use.end && line.receiverVolts !== undefined && high < line.receiverVolts - 0.2 && !unknown.has(line.use.part.ref)) {
+        unknown.add(line.use.part.ref)
+        report({
+          severity: 'tip',
+          at: [line.receiver],
+          message: `The input threshold of ${line.receiver} is not known; it gets ${formatVolts(high)} and runs at ${formatVolts(line.receiverVolts)}.`,
+          why: `Its datasheet gives no figure for a high level, so this cannot be checked. Try it before you build on it, or drive it through a level shifter.`,
+          numbers: { high: twoDigits(high), supply: line.receiverVolts },
+        })
+      }
+    }
+  },
+}
+
+function supplyFixes(wiring: Wiring, line: Line) {
+  if (!line.use) return []
+  const want = line.receiver === line.use.end ? line.driverVolts : line.receiverVolts
+  return resupply(wiring, line.use.part, (source) => source.volts === want)
+}
+
+/** Another value of the option that chooses the level set, where one fits. */
+function otherModel(wiring: Wiring, line: Line) {
+  const use = line.use
+  const named = use?.facts.levels
+  const entry = use && wiring.plan.parts[use.part.ref]
+  if (!use || !entry || typeof named !== 'object' || line.receiver !== use.end || line.high === undefined) return []
+  const high = line.high
+  return Object.entries(named.sets)
+    .filter(([, set]) => {
+      const vih = use.part.part.levels[set]?.vih
+      return vih !== undefined && vih.factor === 0 && vih.offset <= high
+    })
+    .map(([value]) => ({
+      title: `Take ${use.part.part.options.find((one) => one.id === named.option)?.values.find((one) => String(one.value) === value)?.title ?? value} for ${use.part.ref}`,
+      edits: [{ do: 'change-part' as const, ref: use.part.ref, entry: { options: { ...entry.options, [named.option]: value } } }],
+    }))
+}

@@ -1,0 +1,35 @@
+import { rewire } from '../assign/rewire.ts'
+import { busNeed } from '../wiring/buses.ts'
+import { drives, meets, needWords } from '../wiring/needs.ts'
+import type { Rule } from './finding.ts'
+
+export const pinFunction: Rule = {
+  meta: {
+    id: 'pin-function',
+    severities: ['fault'],
+    about: 'A pin lacks the function that its signal needs: analog, PWM, edge interrupt, DAC or touch.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const use of wiring.signals) {
+      if (busNeed(use.facts.needs)) continue
+      for (const { host } of use.hosts) {
+        if (meets(host, use) || lacksDirection(host.functions, use.facts.needs)) continue
+        const able = [...wiring.hosts.values()].filter((one) => one.ref === host.ref && meets(one, use)).map((one) => one.end)
+        report({
+          severity: 'fault',
+          at: [use.end, host.end],
+          message: `${use.end} needs ${needWords(use.facts.needs)}, and ${host.end} has none.`,
+          why: `${able.length === 0 ? `No pin of ${host.ref} can do this.` : `${able.length} pins of ${host.ref} can: ${able.slice(0, 8).join(', ')}${able.length > 8 ? ' …' : ''}.`} The function is built into the chip pin by pin; software cannot add it.`,
+          numbers: { able: able.length },
+          propose: () => rewire(wiring, use),
+        })
+      }
+    }
+  },
+}
+
+/** The pin fails in direction, of which `pin-direction` speaks. */
+export function lacksDirection(functions: ReadonlySet<string>, need: string): boolean {
+  return drives(need) ? !functions.has('digital-out') && functions.has('digital-in') : !functions.has('digital-in') && functions.has('digital-out')
+}

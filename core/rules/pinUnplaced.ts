@@ -1,0 +1,26 @@
+import { openEnds } from '../assign/openEnds.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
+import type { Rule } from './finding.ts'
+import { listWords } from './shared.ts'
+
+export const pinUnplaced: Rule = {
+  meta: { id: 'pin-unplaced', severities: ['caution'], about: 'A required pin of a part has no wire yet and is not marked as left open on purpose.', fixable: true },
+  check(wiring, report) {
+    for (const part of wiring.parts) {
+      const open = openEnds(wiring, part).filter((one) => one.required && one.why !== 'supply-rule')
+      if (open.length === 0) continue
+      const pins = open.map((one) => one.end.slice(part.ref.length + 1))
+      report({
+        severity: 'caution',
+        at: open.map((one) => one.end),
+        message: `${part.ref}: ${listWords(pins)} ${pins.length === 1 ? 'has' : 'have'} no wire yet.`,
+        why: `${open.map((one) => `${one.end.slice(part.ref.length + 1)} ${one.what}`).join('; ')}. Place ${pins.length === 1 ? 'it' : 'them'}, or mark what you leave open on purpose.`,
+        numbers: { open: open.length },
+        propose: (): readonly Fix[] => {
+          const leave: Edit[] = open.map((one) => ({ do: 'leave-open', end: one.end }))
+          return [{ title: `Leave ${listWords(pins)} open on purpose`, edits: leave }]
+        },
+      })
+    }
+  },
+}

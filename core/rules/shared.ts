@@ -1,0 +1,22 @@
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+
+/** Signals of each host pin in plan order; only hosts that carry any, and only logic pins. */
+export function usesByHost(wiring: Wiring): Map<Host, SignalUse[]> {
+  const uses = new Map<Host, SignalUse[]>()
+  for (const use of wiring.signals)
+    for (const { host } of use.hosts) {
+      if (host.functions.has('sink') || host.functions.has('source')) continue
+      const known = uses.get(host)
+      if (known) known.push(use)
+      else uses.set(host, [use])
+    }
+  return uses
+}
+
+/** `a, b and c`. */
+export function listWords(words: readonly string[]): string {
+  return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
+}
+
+/** Rounds a voltage for the numbers of a finding. */
+export const twoDigits = (value: number): number => Math.round(value * 100) / 100

@@ -1,0 +1,37 @@
+import { openEnds } from '../assign/openEnds.ts'
+import type { Wiring } from '../wiring/model.ts'
+import type { Severity } from './finding.ts'
+import { check, count, type Counts } from './index.ts'
+
+/** What the list of plans shows of one plan. */
+export interface PlanSummary {
+  /** Board ids. */
+  readonly boards: readonly string[]
+  readonly parts: number
+  /** Required pins that have their wire, and all that need one. */
+  readonly placed: number
+  readonly needed: number
+  readonly counts: Counts
+  readonly worst: { readonly severity: Severity; readonly message: string } | null
+}
+
+export function summarise(wiring: Wiring): PlanSummary {
+  const reports = check(wiring)
+  const worst = reports.find((report) => report.accepted === undefined)
+  const { placed, needed } = progress(wiring)
+  return {
+    boards: wiring.boards.map((board) => board.board.id),
+    parts: wiring.parts.length,
+    placed,
+    needed,
+    counts: count(reports),
+    worst: worst ? { severity: worst.severity, message: worst.message } : null,
+  }
+}
+
+/** How many of the signals that need a wire have one. */
+export function progress(wiring: Wiring): { placed: number; needed: number } {
+  const needed = wiring.signals.filter((use) => use.state !== 'unused' && (use.facts.required || use.state !== 'open')).length
+  const open = wiring.parts.reduce((sum, part) => sum + openEnds(wiring, part).filter((one) => one.required && one.kind === 'signal').length, 0)
+  return { placed: needed - open, needed }
+}

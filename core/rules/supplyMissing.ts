@@ -1,0 +1,53 @@
+import type { Rule } from './finding.ts'
+import { groundEnd, sourceChoices } from '../wiring/supply.ts'
+
+export const supplyMissing: Rule = {
+  meta: { id: 'supply-missing', severities: ['fault'], about: 'A part or board that is wired has no supply, or no ground.', fixable: true },
+  check(wiring, report) {
+    const unused = new Set(wiring.plan.unused)
+    for (const part of wiring.parts) {
+      const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
+      if (!touched) continue
+      for (const use of part.supplies) {
+        const pin = use.pins[0] as string
+        if (!use.source && !use.pins.some((end) => unused.has(end)))
+          report({
+            severity: 'fault',
+            at: [pin],
+            message: `${part.ref} has no supply at ${pin}.`,
+            why: `It takes ${use.facts.least} to ${use.facts.most} V there. Without its own supply a part may still seem to work by stealing current through its signal pins, which damages them.`,
+            numbers: { least: use.facts.least, most: use.facts.most },
+            propose: () => sourceChoices(wiring, part, use).slice(0, 2).map((source) => ({ title: `Feed ${pin} from ${source.end} (${source.volts} V)`, edits: [{ do: 'connect', from: pin, to: source.end }] })),
+          })
+        if (use.grounds.length > 0 && !use.ground && !use.grounds.some((end) => unused.has(end)))
+          report({
+            severity: 'fault',
+            at: [use.grounds[0] as string],
+            message: `${part.ref} has no ground at ${use.grounds[0]}.`,
+            why: 'Current needs a way back. Without a ground of its own the part floats, and its signals mean nothing.',
+            numbers: {},
+            propose: () => {
+              const ground = groundEnd(wiring, part)
+              return ground === undefined ? [] : [{ title: `Join ${use.grounds[0]} to ${ground}`, edits: [{ do: 'connect', from: use.grounds[0] as string, to: ground }] }]
+            },
+          })
+      }
+    }
+    for (const board of wiring.boards) {
+      if (board.feed !== undefined) continue
+      const feed = board.board.feeds.find((one) => one.pins.length > 0)
+      const pin = `${board.ref}.${feed?.pins[0] ?? board.board.rails[0]?.pins[0] ?? ''}`
+      report({
+        severity: 'fault',
+        at: [board.ref],
+        message: `Nothing feeds ${board.ref}.`,
+        why: `${board.title} has no socket of its own for a supply${feed ? `; it takes ${feed.least} to ${feed.most} V at ${feed.pins.join(' or ')}` : ''}.`,
+        numbers: {},
+        propose: () =>
+          wiring.supplies
+            .filter((supply) => feed && supply.entry.volts >= feed.least && supply.entry.volts <= feed.most)
+            .map((supply) => ({ title: `Feed it from ${supply.ref}`, edits: [{ do: 'connect', from: `${supply.ref}.+`, to: pin }, { do: 'connect', from: `${supply.ref}.-`, to: `${board.ref}.${board.facts.pins.find((one) => one.kind === 'ground')?.id}` }] })),
+      })
+    }
+  },
+}

@@ -1,0 +1,28 @@
+import { type TableName, tableNames, tableOf } from './csv.ts'
+import type { Sheet } from './sheet.ts'
+
+/** Tables as Markdown; every step of the wiring under its own heading. */
+export function writeMarkdown(sheet: Sheet, only: readonly TableName[] = tableNames): string {
+  const blocks: string[] = [`# ${cell(sheet.title)}`, sheet.boards.map((board) => `- ${cell(board)}`).join('\n')]
+  for (const name of only) {
+    const { title, columns, rows } = tableOf(sheet, name)
+    blocks.push(`## ${title}`)
+    if (name !== 'wiring') {
+      blocks.push(rows.length === 0 ? 'Nothing yet.' : grid(columns, rows))
+      continue
+    }
+    // Holes and lengths stay out until there is a breadboard.
+    const shown = columns.map((_, index) => index).filter((index) => index !== 1 && rows.some((row) => row[index] !== ''))
+    for (const step of sheet.steps) {
+      const own = rows.filter((row) => row[1] === `${step.number}`)
+      blocks.push(`### ${step.number}. ${cell(step.title)}`, step.text, grid(shown.map((index) => columns[index] as string), own.map((row) => shown.map((index) => row[index] as string))))
+    }
+  }
+  return `${blocks.filter((block) => block !== '').join('\n\n')}\n`
+}
+
+const grid = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>
+  [columns, columns.map(() => '---'), ...rows].map((row) => `| ${row.map(cell).join(' | ')} |`).join('\n')
+
+/** Text that cannot break out of its cell or start markup. */
+const cell = (text: string): string => text.replace(/[\r\n]+/g, ' ').replace(/[\\|`*_<>[\]#]/g, (sign) => `\\${sign}`)

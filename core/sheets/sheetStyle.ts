@@ -1,0 +1,39 @@
+/** Style of the printed sheets; black-and-white safe, no row broken over two pages, headings repeated. */
+export function sheetStyle(title: string, revision: number | undefined, paper: 'A4' | 'Letter'): string {
+  const footer = JSON.stringify(`Mark Post · ${title}${revision === undefined ? '' : `, revision ${revision}`}`).replaceAll('<', '\\3c ')
+  return `
+@page { size: ${paper}; margin: 14mm 13mm 16mm; @bottom-left { content: ${footer}; font: 9pt "Sofia Sans Semi Condensed", sans-serif; } @bottom-right { content: "page " counter(page) " of " counter(pages); font: 9pt "Sofia Sans Semi Condensed", sans-serif; } }
+.mp-sheet { font: 15px/1.3 "Sofia Sans Semi Condensed", "Arial Narrow", Arial, sans-serif; color: #16130d; background: #fff; }
+.mp-page { break-after: page; padding: 0; }
+.mp-page:last-child { break-after: auto; }
+.mp-head { display: flex; justify-content: space-between; align-items: end; gap: 2em; border-bottom: 2px solid #16130d; padding-bottom: 6px; margin-bottom: 14px; }
+.mp-head h2 { font-size: 27px; font-weight: 700; margin: 0; }
+.mp-head p { margin: 0; text-align: right; font-size: 13px; }
+.mp-sheet table { width: 100%; border-collapse: collapse; }
+.mp-sheet thead { display: table-header-group; }
+.mp-sheet tr { break-inside: avoid; }
+.mp-sheet th { text-align: left; font-size: 12px; font-weight: 700; padding: 3px 8px 3px 0; border-bottom: 1.5px solid #16130d; }
+.mp-sheet td { padding: 5px 8px 5px 0; border-bottom: 1px solid #9a948a; vertical-align: top; overflow-wrap: anywhere; }
+.mp-sheet small { display: block; font-size: 12px; color: #3d3831; }
+.mp-step { margin: 0 0 20px; }
+.mp-step h3 { break-after: avoid; font-size: 18px; margin: 0; display: flex; gap: 9px; align-items: baseline; }
+.mp-step h3 span { font: 700 15px "Spline Sans Mono", monospace; background: #16130d; color: #fff; padding: 0 8px; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
+.mp-step > p { break-after: avoid; margin: 2px 0 4px; font-size: 13px; }
+.mp-tick { width: 26px; }
+.mp-tick span { display: block; width: 15px; height: 15px; border: 1.5px solid #16130d; margin-top: 2px; }
+.mp-sheet .mp-hidden { border: 0; width: 1px; height: 1px; overflow: hidden; position: absolute; clip-path: inset(50%); }
+.mp-no { width: 34px; font: 700 16px "Spline Sans Mono", monospace; }
+.mp-wire { width: 118px; }
+.mp-wire i { float: left; width: 24px; height: 10px; margin: 5px 7px 9px 0; border: 1.2px solid #16130d; background: var(--c); print-color-adjust: exact; -webkit-print-color-adjust: exact; }
+.mp-end { width: 27%; }
+.mp-end b { font: 600 15px "Spline Sans Mono", monospace; }
+.mp-hole { font: 600 15px "Spline Sans Mono", monospace; }
+.mp-position { font: 12px "Spline Sans Mono", monospace; white-space: nowrap; }
+.mp-find { font-size: 13.5px; }
+.mp-parts td:first-child, .mp-pins td:nth-child(4) { font: 600 14px "Spline Sans Mono", monospace; }
+.mp-pins td { font-size: 13px; }
+.mp-accepted { border: 1px solid #16130d; padding: 6px 10px; margin-bottom: 14px; font-size: 13px; break-inside: avoid; }
+.mp-accepted ul { margin: 2px 0 0; padding-left: 18px; }
+@media (max-width: 620px) { .mp-sheet thead { position: absolute; clip-path: inset(50%); } .mp-sheet tr { display: block; border-bottom: 1px solid #9a948a; padding: 6px 0; } .mp-sheet td { display: inline-block; width: auto; border: 0; } }
+`
+}

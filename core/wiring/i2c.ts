@@ -1,0 +1,68 @@
+import type { Edit, Fix } from '../plan/edit.ts'
+import { hexAddress } from '../plan/readPlan.ts'
+import type { Net, PartInstance, Wiring } from './model.ts'
+import { groundEnd, supplyEnd } from './supply.ts'
+
+/** Devices that share one pair of I2C lines. */
+export interface I2cSegment {
+  readonly sda: Net
+  readonly parts: readonly PartInstance[]
+}
+
+export function segmentsOf(wiring: Wiring): I2cSegment[] {
+  const bySda = new Map<Net, PartInstance[]>()
+  for (const use of wiring.signals) {
+    if (use.facts.needs !== 'i2c.sda' || !use.part.mode?.i2c) continue
+    const net = wiring.netOf(use.end)
+    if (!net.wired) continue
+    bySda.set(net, [...(bySda.get(net) ?? []), use.part])
+  }
+  return [...bySda].map(([sda, parts]) => ({ sda, parts }))
+}
+
+/** Seven-bit addresses of a device and the option that moves each. */
+export function addressesOf(part: PartInstance): { address: number; option: string | undefined }[] {
+  const addresses = part.mode?.i2c?.addresses
+  if (!addresses) return []
+  const chosen = addresses.option === undefined ? undefined : part.options[addresses.option]
+  return [
+    ...addresses.fixed.map((address) => ({ address, option: undefined })),
+    ...(typeof chosen === 'number' ? [{ address: chosen, option: addresses.option }] : []),
+  ]
+}
+
+/** Moves a device from a clashing address to each free one of its straps, straps rewired. */
+export function addressFixes(wiring: Wiring, segment: I2cSegment, part: PartInstance, clashing: number): Fix[] {
+  const option = addressesOf(part).find((one) => one.address === clashing)?.option
+  const facts = part.part.options.find((one) => one.id === option)
+  if (option === undefined || !facts) return []
+  const taken = new Set(segment.parts.flatMap((one) => addressesOf(one).map((two) => two.address)))
+  return facts.values
+    .filter((value) => typeof value.value === 'number' && !taken.has(value.value) && value.value >= 0x08 && value.value <= 0x77)
+    .slice(0, 2)
+    .flatMap((value): Fix[] => {
+      const strap = strapEdits(wiring, part, option, String(value.value))
+      const entry = wiring.plan.parts[part.ref]
+      if (!strap || !entry) return []
+      const change: Edit = { do: 'change-part', ref: part.ref, entry: { options: { ...entry.options, [option]: value.value } } }
+      return [{ title: `Move ${part.ref} to ${hexAddress(Number(value.value))}${value.title ? ` (${value.title})` : ''}`, edits: [change, ...strap] }]
+    })
+}
+
+/** Edits that bring the straps of an option to a new value; undefined when a locked wire stands in the way. */
+export function strapEdits(wiring: Wiring, part: PartInstance, option: string, value: string): Edit[] | undefined {
+  const edits: Edit[] = []
+  for (const tie of wiring.ties) {
+    const to = tie.facts.to
+    if (tie.part !== part || typeof to === 'string' || to.option !== option) continue
+    const wanted = to.values[value]
+    if (wanted === undefined || wanted === tie.to) continue
+    const wires = wiring.plan.wires.filter((wire) => wire[0] === tie.end || wire[1] === tie.end)
+    if (wires.length === 0) continue
+    if (wires.some((wire) => wire[2]?.locked)) return undefined
+    const target = wanted === 'ground' ? groundEnd(wiring, part) : wanted === 'supply' ? supplyEnd(wiring, part) : `${part.ref}.${wanted}`
+    if (target === undefined) return undefined
+    edits.push(...wires.map((wire): Edit => ({ do: 'disconnect', from: wire[0], to: wire[1] })), { do: 'connect', from: tie.end, to: target })
+  }
+  return edits
+}

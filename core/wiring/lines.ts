@@ -1,0 +1,218 @@
+import { type Levels, volts } from '../catalog/common.ts'
+import { type Branch, solveNetwork } from '../electrical/network.ts'
+import type { Host, Net, PartInstance, SignalUse, Wiring } from './model.ts'
+
+/** One way along a wire: who drives, who listens, and the voltages that arrive there. */
+export interface Line {
+  /** Ends of driver and receiver. */
+  readonly driver: string
+  readonly receiver: string
+  /** Volts at the receiver while the driver is high, low, and while nobody drives. */
+  readonly high: number | undefined
+  readonly low: number | undefined
+  readonly resting: number | undefined
+  /** What the receiver needs and bears, in volts; absent facts are undefined. */
+  readonly vih: number | undefined
+  readonly vil: number | undefined
+  readonly most: number | undefined
+  readonly driverVolts: number | undefined
+  readonly receiverVolts: number | undefined
+  /** The part's signal; undefined for a link between two boards. */
+  readonly use: SignalUse | undefined
+  /** Only pulls low; something else makes the high level. */
+  readonly openDrain: boolean
+}
+
+/** Level set of a part's signal: by name, or by the value of an option. */
+export function levelsOf(use: SignalUse): Levels {
+  const { part, options } = use.part
+  const named = use.facts.levels
+  const name = typeof named === 'object' ? named.sets[String(options[named.option])] : named
+  return part.levels[name ?? ''] ?? {}
+}
+
+/** Every driven line of the wiring with its levels at the far end. */
+export function linesOf(wiring: Wiring): Line[] {
+  const network = networkOf(wiring)
+  const lines: Line[] = []
+  for (const use of wiring.signals) {
+    const part = use.part
+    const levels = levelsOf(use)
+    const own = { vih: volts(levels.vih, part.logicVolts), vil: volts(levels.vil, part.logicVolts), most: volts(levels.most, part.logicVolts) }
+    const ownNet = wiring.netOf(use.end)
+    if (use.state === 'tied') {
+      lines.push({ driver: ownNet.sources[0]?.end ?? use.end, receiver: use.end, high: undefined, low: undefined, resting: network.resting(ownNet), vih: undefined, vil: undefined, most: own.most, driverVolts: undefined, receiverVolts: part.logicVolts, use, openDrain: false })
+      continue
+    }
+    for (const { host } of use.hosts) {
+      if (host.functions.has('sink') || host.functions.has('source')) continue
+      const hostNet = wiring.netOf(host.end)
+      const openDrain = use.facts.direction === 'open-drain'
+      const bus = use.facts.needs.startsWith('i2c.')
+      const resting = { part: network.resting(ownNet), host: network.resting(hostNet) }
+      if (use.facts.direction !== 'passive' && use.facts.direction !== 'out') {
+        const drive = outputOf(host)
+        const at = network.driven(hostNet, ownNet, drive)
+        lines.push({ driver: host.end, receiver: use.end, high: bus ? resting.part : at.high, low: at.low, resting: resting.part, ...own, driverVolts: host.logicVolts, receiverVolts: part.logicVolts, use, openDrain: bus })
+      }
+      if (use.facts.direction !== 'passive' && use.facts.direction !== 'in') {
+        const drive = { high: openDrain ? undefined : (volts(levels.high, part.logicVolts) ?? part.logicVolts), low: volts(levels.vol, part.logicVolts) ?? 0 }
+        const at = network.driven(ownNet, hostNet, drive)
+        lines.push({ driver: use.end, receiver: host.end, high: openDrain ? resting.host : at.high, low: at.low, resting: resting.host, ...inputOf(host), driverVolts: part.logicVolts, receiverVolts: host.logicVolts, use, openDrain })
+      }
+    }
+  }
+  return [...lines, ...boardLinks(wiring, network)]
+}
+
+/** Two boards joined pin to pin: either may drive. */
+function boardLinks(wiring: Wiring, network: LineNetwork): Line[] {
+  const lines: Line[] = []
+  for (const net of wiring.nets) {
+    if (!net.wired) continue
+    const hosts = [...new Set(net.ends.map((end) => wiring.terminal(end)?.host).filter((host): host is Host => host?.board !== undefined))]
+    for (const driver of hosts)
+      for (const receiver of hosts) {
+        if (driver.ref === receiver.ref) continue
+        const at = network.driven(net, net, outputOf(driver))
+        lines.push({ driver: driver.end, receiver: receiver.end, ...at, resting: undefined, ...inputOf(receiver), driverVolts: driver.logicVolts, receiverVolts: receiver.logicVolts, use: undefined, openDrain: false })
+      }
+  }
+  return lines
+}
+
+const outputOf = (host: Host): { high: number | undefined; low: number } => ({
+  high: volts(host.levels.high, host.logicVolts) ?? host.logicVolts,
+  low: volts(host.levels.vol, host.logicVolts) ?? 0,
+})
+
+const inputOf = (host: Host) => ({ vih: volts(host.levels.vih, host.logicVolts), vil: volts(host.levels.vil, host.logicVolts), most: volts(host.levels.most, host.logicVolts) })
+
+/** Node of a hold that is added for one question; nets count from 0, module supplies from -2 down. */
+const HOLD_NODE = -1
+
+const networks = new WeakMap<Wiring, LineNetwork>()
+
+/** The resistive network of a wiring, made once. */
+export function networkOf(wiring: Wiring): LineNetwork {
+  let network = networks.get(wiring)
+  if (!network) {
+    network = new LineNetwork(wiring)
+    networks.set(wiring, network)
+  }
+  return network
+}
+
+/** The resistors of a wiring, pull-ups inside modules and boards included, as networks to solve. */
+export class LineNetwork {
+  readonly #fixed = new Map<number, number>()
+  readonly #byNet = new Map<number, Branch[]>()
+  readonly #internal = new Map<number, number>()
+  readonly #resting = new Map<Net, number | undefined>()
+  #virtual = -1
+
+  constructor(wiring: Wiring) {
+    for (const net of wiring.nets) {
+      const volts = net.ground ? 0 : net.sources[0]?.volts
+      if (volts !== undefined) this.#fixed.set(net.index, volts)
+    }
+    for (const part of wiring.parts) {
+      if (part.part.category === 'passive') this.#addResistors(wiring, part)
+      this.#addModulePulls(wiring, part)
+    }
+    for (const host of wiring.hosts.values()) {
+      const fixed = host.cautions.find((caution) => caution.id === 'fixed-pull-up')
+      if (fixed?.heldOhms !== undefined && host.logicVolts !== undefined) this.#pull(wiring.netOf(host.end), host.logicVolts, fixed.heldOhms)
+    }
+    for (const use of wiring.signals) {
+      const bus = use.facts.needs.startsWith('i2c.')
+      if (use.facts.pull !== 'up' && !bus) continue
+      for (const { host } of use.hosts) if (host.logicVolts !== undefined) this.#internal.set(wiring.netOf(host.end).index, host.logicVolts)
+    }
+  }
+
+  #addResistors(wiring: Wiring, part: PartInstance): void {
+    for (const inner of part.part.inner) {
+      if (inner.kind !== 'resistance') continue
+      const ohms = typeof inner.amount === 'object' ? part.options[inner.amount.option] : inner.amount
+      if (typeof ohms !== 'number') continue
+      const [a, b] = inner.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`).index) as [number, number]
+      if (a !== b) this.#branch({ a, b, ohms })
+    }
+  }
+
+  #addModulePulls(wiring: Wiring, part: PartInstance): void {
+    const bus = part.mode?.i2c
+    if (bus?.pullUpOhms === undefined) return
+    const to = bus.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+    if (to === undefined) return
+    for (const use of wiring.signals)
+      if (use.part === part && use.facts.needs.startsWith('i2c.')) this.#pull(wiring.netOf(use.end), to, bus.pullUpOhms)
+  }
+
+  #pull(net: Net, volts: number, ohms: number): void {
+    this.#virtual -= 1
+    this.#fixed.set(this.#virtual, volts)
+    this.#branch({ a: net.index, b: this.#virtual, ohms })
+  }
+
+  #branch(branch: Branch): void {
+    for (const node of [branch.a, branch.b]) this.#byNet.set(node, [...(this.#byNet.get(node) ?? []), branch])
+  }
+
+  /** Branches that hang together with a net without crossing a node that is held at a voltage. */
+  #around(net: number): Branch[] {
+    const found = new Set<Branch>()
+    const seen = new Set([net])
+    const queue = [net]
+    for (let node = queue.pop(); node !== undefined; node = queue.pop())
+      for (const branch of this.#byNet.get(node) ?? []) {
+        found.add(branch)
+        const other = branch.a === node ? branch.b : branch.a
+        if (seen.has(other) || this.#fixed.has(other)) continue
+        seen.add(other)
+        queue.push(other)
+      }
+    return [...found]
+  }
+
+  /** Volts at a net while nobody drives; undefined when nothing holds it. */
+  resting(net: Net): number | undefined {
+    if (!this.#resting.has(net)) {
+      const solved = this.#solve(net, undefined)
+      const internal = this.#internal.get(net.index)
+      const alone = solved ?? internal
+      this.#resting.set(net, alone)
+    }
+    return this.#resting.get(net)
+  }
+
+  /** Volts to which a net comes when a weak hold, such as the pull of a boot-strap pin, works against the rest. */
+  held(net: Net, hold: { volts: number; ohms: number }): number {
+    return this.#solve(net, undefined, hold) ?? hold.volts
+  }
+
+  #solve(net: Net, drive: { net: number; volts: number } | undefined, hold?: { volts: number; ohms: number }): number | undefined {
+    const fixed = this.#fixed.get(net.index)
+    if (fixed !== undefined) return fixed
+    const branches = this.#around(net.index)
+    if (hold) branches.push({ a: net.index, b: HOLD_NODE, ohms: hold.ohms })
+    if (drive && drive.net === net.index) return drive.volts
+    if (branches.length === 0) return undefined
+    const held = new Map<number, number>()
+    for (const { a, b } of branches)
+      for (const node of [a, b]) {
+        const volts = this.#fixed.get(node)
+        if (volts !== undefined) held.set(node, volts)
+      }
+    if (drive) held.set(drive.net, drive.volts)
+    if (hold) held.set(HOLD_NODE, hold.volts)
+    return solveNetwork(branches, held).get(net.index)
+  }
+
+  /** Volts at one net while another is driven high, and low. */
+  driven(from: Net, to: Net, drive: { high: number | undefined; low: number | undefined }): { high: number | undefined; low: number | undefined } {
+    const at = (volts: number | undefined): number | undefined => (volts === undefined ? undefined : this.#solve(to, { net: from.index, volts }))
+    return { high: at(drive.high), low: at(drive.low) }
+  }
+}

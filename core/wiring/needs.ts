@@ -1,0 +1,54 @@
+import { busNeed } from './buses.ts'
+import type { Host, SignalUse } from './model.ts'
+
+/** Plain words for what a signal asks of a pin. */
+export function needWords(need: string): string {
+  const bus = busNeed(need)
+  if (bus) return `${{ i2c: 'I2C', spi: 'SPI', uart: 'UART', i2s: 'I2S', onewire: '1-Wire', can: 'CAN' }[bus.kind]} ${bus.signal.toUpperCase()}`
+  return (
+    {
+      'digital-in': 'a digital input',
+      'digital-out': 'a digital output',
+      'analog-in': 'an analog input',
+      'analog-out': 'an analog output',
+      pwm: 'PWM',
+      interrupt: 'an edge interrupt',
+      'open-drain': 'an open-drain output',
+      touch: 'a touch input',
+      sink: 'a switch to ground',
+      source: 'a switched supply',
+    }[need] ?? need
+  )
+}
+
+/** Short form for posts: what is lacking. */
+export function lackWords(need: string): string {
+  return (
+    { 'digital-in': 'no input', 'digital-out': 'no output', 'analog-in': 'not analog', 'analog-out': 'no DAC', pwm: 'no PWM', interrupt: 'no interrupt', touch: 'no touch' }[need] ??
+    `no ${needWords(need)}`
+  )
+}
+
+/** True when the pin must be able to put out a level for this need. */
+export function drives(need: string): boolean {
+  const bus = busNeed(need)
+  if (!bus) return ['digital-out', 'pwm', 'open-drain', 'analog-out'].includes(need)
+  return !['miso', 'rx', 'cts', 'din'].includes(bus.signal)
+}
+
+/** Which of a signal's needs a host meets: the first, the second best, or neither. Bus signals count any controller. */
+export function meets(host: Host, use: Pick<SignalUse, 'facts'>): 'needs' | 'orElse' | undefined {
+  if (can(host, use.facts.needs)) return 'needs'
+  return use.facts.orElse !== undefined && can(host, use.facts.orElse) ? 'orElse' : undefined
+}
+
+function can(host: Host, need: string): boolean {
+  const bus = busNeed(need)
+  if (!bus) {
+    if (need === 'interrupt') return host.functions.has('interrupt')
+    return host.functions.has(need)
+  }
+  if (bus.kind === 'spi' && bus.signal === 'cs') return host.functions.has('digital-out')
+  for (const name of host.functions) if (name.startsWith(bus.kind) && name.endsWith(`.${bus.signal}`)) return true
+  return false
+}

@@ -1,0 +1,256 @@
+import { boardFacts } from '../catalog/boardFacts.ts'
+import type { Catalog } from '../catalog/catalog.ts'
+import type { Mode, Part, PartSupply, Signal } from '../catalog/partSchema.ts'
+import { splitEnd } from '../plan/ends.ts'
+import type { Plan } from '../plan/planSchema.ts'
+import { featuresInUse } from '../plan/readPlan.ts'
+import { groupBuses } from './buses.ts'
+import type { BoardInstance, Host, Net, PartInstance, SignalUse, Source, SupplyInstance, SupplyUse, Terminal, TieUse, Wiring } from './model.ts'
+import { findSignals } from './signals.ts'
+import { UnionFind } from './unionFind.ts'
+
+type Mutable<T> = { -readonly [K in keyof T]: T[K] }
+
+/** Joins a well-formed plan with the facts of its boards and parts. Never fails on a plan that `readPlan` let through. */
+export function resolve(plan: Plan, catalog: Catalog): Wiring {
+  const nets = new NetBuilder()
+  const terminals = new Map<string, Mutable<Terminal>>()
+  const hosts = new Map<string, Host>()
+
+  const boards = Object.entries(plan.boards).map(([ref, entry]): Mutable<BoardInstance> => {
+    const board = need(catalog.boards.get(entry.board), entry.board)
+    const inUse = featuresInUse(plan, ref, catalog)
+    return {
+      kind: 'board',
+      ref,
+      title: entry.title ?? board.title,
+      facts: boardFacts(board),
+      board,
+      features: board.features.filter((feature) => inUse.includes(feature.id)),
+      feed: undefined,
+      ground: undefined as unknown as Net,
+    }
+  })
+  for (const owner of boards) {
+    for (const pin of owner.facts.pins) {
+      const end = `${owner.ref}.${pin.id}`
+      nets.join(end, `${owner.ref}.${pin.net}`)
+      const host = pin.kind === 'io' ? hostOfBoard(hosts, owner, pin.net) : undefined
+      terminals.set(end, { end, ref: owner.ref, pin: pin.id, owner, boardPin: pin, partPin: undefined, host })
+    }
+  }
+  const supplies = Object.entries(plan.supplies).map(([ref, entry]): SupplyInstance => ({ kind: 'supply', ref, title: entry.title ?? ref, entry }))
+  for (const owner of supplies)
+    for (const pin of ['+', '-']) {
+      const end = `${owner.ref}.${pin}`
+      nets.add(end)
+      terminals.set(end, { end, ref: owner.ref, pin, owner, boardPin: undefined, partPin: undefined, host: undefined })
+    }
+
+  const parts = Object.entries(plan.parts).map(([ref, entry]): Mutable<PartInstance> => {
+    const part = need(catalog.parts.get(entry.part), entry.part)
+    const usual = Object.fromEntries(part.options.map((option) => [option.id, option.usual]))
+    return {
+      kind: 'part',
+      ref,
+      title: entry.title ?? part.title,
+      part,
+      mode: part.modes.find((mode) => mode.id === entry.mode) ?? part.modes[0],
+      options: { ...usual, ...entry.options },
+      supplies: [],
+      logicVolts: undefined,
+      home: undefined,
+    }
+  })
+  for (const owner of parts) {
+    for (const pin of owner.part.pins) {
+      const end = `${owner.ref}.${pin.id}`
+      nets.add(end)
+      terminals.set(end, { end, ref: owner.ref, pin: pin.id, owner, boardPin: undefined, partPin: pin, host: undefined })
+    }
+    for (const inner of owner.part.inner)
+      if (inner.kind === 'join') nets.join(`${owner.ref}.${inner.between[0]}`, `${owner.ref}.${inner.between[1]}`)
+  }
+  for (const wire of plan.wires) nets.wire(wire[0], wire[1])
+
+  const built = nets.build()
+  const netOf = (end: string): Net => need(built.netOf.get(end), end)
+  for (const board of boards) board.ground = netOf(`${board.ref}.${need(board.facts.pins.find((pin) => pin.kind === 'ground'), 'GND').id}`)
+  placeSources(boards, supplies, netOf)
+
+  for (const owner of parts) {
+    owner.supplies = owner.part.supplies.map((facts) => supplyUse(owner, facts, netOf))
+    const first = owner.supplies.find((use) => use.source)
+    owner.logicVolts = first?.source ? (first.facts.logicVolts ?? first.source.volts) : owner.supplies.find((use) => use.facts.logicVolts)?.facts.logicVolts
+    for (const given of owner.part.provides) {
+      for (const pin of given.pins) {
+        const end = `${owner.ref}.${pin}`
+        const host: Host = {
+          end,
+          ref: owner.ref,
+          functions: new Set<string>(given.does),
+          cautions: [],
+          levels: owner.part.levels[given.levels ?? ''] ?? {},
+          current: given.current,
+          board: undefined,
+          provider: owner,
+          note: given.note,
+          logicVolts: owner.logicVolts,
+        }
+        hosts.set(end, host)
+        need(terminals.get(end), end).host = host
+      }
+    }
+  }
+
+  const partial = { plan, catalog, boards, supplies, parts, nets: built.nets, terminal: (end: string) => terminals.get(end), netOf, hosts }
+  const signals = findSignals(partial)
+  findHomes(plan, boards, parts, signals)
+  const byEnd = new Map(signals.map((use) => [use.end, use]))
+  const wiring = { ...partial, signals, signal: (end: string) => byEnd.get(end), ties: [] as TieUse[], buses: [] as Wiring['buses'] }
+  wiring.ties = parts.flatMap((owner) => tieUses(owner, netOf, plan))
+  wiring.buses = groupBuses(wiring)
+  return wiring
+}
+
+function need<T>(value: T | undefined, what: string): T {
+  if (value === undefined) throw new Error(`resolve: ${what} is missing; the plan was not bound to this catalogue`)
+  return value
+}
+
+function hostOfBoard(hosts: Map<string, Host>, owner: BoardInstance, net: string): Host {
+  const end = `${owner.ref}.${net}`
+  const known = hosts.get(end)
+  if (known) return known
+  const first = need(owner.facts.pin(net), end)
+  const host: Host = {
+    end,
+    ref: owner.ref,
+    functions: first.functions,
+    cautions: first.cautions,
+    levels: first.levels,
+    current: first.current,
+    board: owner,
+    provider: undefined,
+    note: first.note,
+    logicVolts: owner.board.logicVolts,
+  }
+  hosts.set(end, host)
+  return host
+}
+
+/** Signals of a part in its mode: those of every mode and those of this one. */
+export const signalsOf = (part: Part, mode: Mode | undefined): readonly Signal[] => [...(mode?.signals ?? []), ...part.signals]
+
+class NetBuilder {
+  readonly #sets = new UnionFind()
+  readonly #wired = new Set<string>()
+  add(end: string): void {
+    this.#sets.add(end)
+  }
+  join(a: string, b: string): void {
+    this.#sets.join(a, b)
+  }
+  wire(a: string, b: string): void {
+    this.#sets.join(a, b)
+    this.#wired.add(a).add(b)
+  }
+  build(): { nets: Mutable<Net>[]; netOf: Map<string, Mutable<Net>> } {
+    const nets: (Mutable<Net> & { ends: string[] })[] = []
+    const byRoot = new Map<string, Mutable<Net> & { ends: string[] }>()
+    const netOf = new Map<string, Mutable<Net>>()
+    for (const end of this.#sets.members()) {
+      const root = this.#sets.find(end)
+      let net = byRoot.get(root)
+      if (!net) {
+        net = { index: nets.length, ends: [], sources: [], ground: false, wired: false }
+        nets.push(net)
+        byRoot.set(root, net)
+      }
+      net.ends.push(end)
+      if (this.#wired.has(end)) net.wired = true
+      netOf.set(end, net)
+    }
+    return { nets, netOf }
+  }
+}
+
+/**
+ * Marks grounds and sources. A board is fed by the first accepting pin whose net another source holds, else by its
+ * socket; a pin that takes supply in gives none.
+ */
+function placeSources(boards: readonly Mutable<BoardInstance>[], supplies: readonly SupplyInstance[], netOf: (end: string) => Mutable<Net>): void {
+  const give = (net: Mutable<Net>, source: Source): void => {
+    net.sources = [...net.sources, source]
+  }
+  for (const { ref, entry } of supplies) {
+    give(netOf(`${ref}.+`), { end: `${ref}.+`, ref, volts: entry.volts, limitMilliamps: entry.limitMilliamps, why: entry.limitMilliamps === undefined ? 'no limit given' : 'as given in the plan' })
+    netOf(`${ref}.-`).ground = true
+  }
+  for (const board of boards) {
+    for (const pin of board.facts.pins) if (pin.kind === 'ground') netOf(`${board.ref}.${pin.id}`).ground = true
+    const taken = board.board.feeds.find((feed) => feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0))
+    const feed = taken ?? board.board.feeds.find((one) => one.pins.length === 0)
+    board.feed = feed?.id
+    for (const rail of board.board.rails) {
+      if (!feed?.rails.includes(rail.id) || rail.pins.some((pin) => feed.pins.includes(pin))) continue
+      const first = rail.pins[0] as string
+      const limit = rail.limits.find((one) => one.feed === feed.id) ?? rail.limits.find((one) => one.feed === 'any')
+      const nets = new Set(rail.pins.map((pin) => netOf(`${board.ref}.${pin}`)))
+      for (const net of nets)
+        give(net, { end: `${board.ref}.${first}`, ref: board.ref, volts: rail.volts, limitMilliamps: limit?.milliamps, why: limit?.why ?? 'no limit known' })
+    }
+  }
+}
+
+function supplyUse(owner: PartInstance, facts: PartSupply, netOf: (end: string) => Net): SupplyUse {
+  const pins = facts.pins.map((pin) => `${owner.ref}.${pin}`)
+  const grounds = facts.ground.map((pin) => `${owner.ref}.${pin}`)
+  const amount = (given: number | { option: string } | undefined): number | undefined => {
+    const value = typeof given === 'object' ? owner.options[given.option] : given
+    return typeof value === 'number' ? value : undefined
+  }
+  return {
+    facts,
+    pins,
+    grounds,
+    source: pins.map((end) => netOf(end).sources[0]).find((source) => source !== undefined),
+    ground: grounds.map(netOf).find((net) => net.ground),
+    typicalMilliamps: amount(facts.typicalMilliamps),
+    peakMilliamps: amount(facts.peakMilliamps),
+  }
+}
+
+/** A part belongs to the board it names, else to the one that its wires reach, else to the plan's first. */
+function findHomes(plan: Plan, boards: readonly BoardInstance[], parts: readonly Mutable<PartInstance>[], signals: readonly SignalUse[]): void {
+  const byRef = new Map(boards.map((board) => [board.ref, board]))
+  const reached = new Map<string, string>()
+  for (const use of signals) for (const { host } of use.hosts) if (!reached.has(use.part.ref)) reached.set(use.part.ref, host.ref)
+  const partsByRef = new Map(parts.map((part) => [part.ref, part]))
+  const home = (ref: string, depth: number): BoardInstance | undefined => {
+    const named = plan.parts[ref]?.on
+    if (named !== undefined) return byRef.get(named)
+    const at = reached.get(ref)
+    if (at === undefined || depth > 8) return undefined
+    return byRef.get(at) ?? (partsByRef.has(at) ? home(at, depth + 1) : undefined)
+  }
+  for (const part of parts) part.home = home(part.ref, 0) ?? boards[0]
+}
+
+function tieUses(owner: PartInstance, netOf: (end: string) => Net, plan: Plan): TieUse[] {
+  return [...owner.part.ties, ...(owner.mode?.ties ?? [])].map((facts): TieUse => {
+    const to = typeof facts.to === 'string' ? facts.to : (facts.to.values[String(owner.options[facts.to.option])] ?? 'ground')
+    const end = `${owner.ref}.${facts.pin}`
+    const net = netOf(end)
+    const state = (): TieUse['state'] => {
+      if (!net.wired) return plan.unused.includes(end) ? 'unused' : facts.held === to || (!facts.required && facts.held === undefined) ? 'held' : 'open'
+      if (to === 'ground') return net.ground ? 'right' : net.sources.length > 0 ? 'wrong' : 'right'
+      if (to === 'supply') return net.ground ? 'wrong' : 'right'
+      return net.ends.includes(`${owner.ref}.${to}`) ? 'right' : 'wrong'
+    }
+    return { end, part: owner, facts, to, state: state() }
+  })
+}
+
+/** Ref of an end. */
+export const refOf = (end: string): string => splitEnd(end).ref

@@ -1,0 +1,25 @@
+import { busNeed } from './buses.ts'
+import type { SignalUse } from './model.ts'
+
+/** Why two signals cannot share one host pin; undefined when they can. */
+export function clash(a: SignalUse, b: SignalUse): string | undefined {
+  const busA = busNeed(a.facts.needs)
+  const busB = busNeed(b.facts.needs)
+  if (busA || busB) {
+    if (a.facts.needs === b.facts.needs) {
+      if (busA?.signal === 'cs') return undefined // spi-select speaks of it
+      return busA?.kind === 'uart' && busA.signal === 'rx' ? 'two outputs talk at once' : undefined
+    }
+    return 'a bus line must carry nothing else'
+  }
+  const wayA = wayOf(a)
+  const wayB = wayOf(b)
+  if (wayA === 'drives' && wayB === 'drives') return 'two outputs drive one line'
+  if (wayA !== 'listens' && wayB !== 'listens') return undefined
+  if (wayA === 'listens' && wayB === 'listens') return undefined
+  return 'the pin would have to be input and output at once'
+}
+
+/** What the part does to the line: drives it, only pulls it or closes a contact, or listens. */
+export const wayOf = (use: SignalUse): 'drives' | 'pulls' | 'listens' =>
+  use.facts.direction === 'out' || use.facts.direction === 'both' ? 'drives' : use.facts.direction === 'in' ? 'listens' : 'pulls'

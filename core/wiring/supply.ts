@@ -1,0 +1,62 @@
+import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
+
+/** End to which a strap is tied for "ground": where the part's ground goes, else its board's first ground hole. */
+export function groundEnd(wiring: Wiring, part: PartInstance): string | undefined {
+  const net = part.supplies.find((use) => use.ground)?.ground
+  const hole = net?.ends.find((end) => {
+    const owner = wiring.terminal(end)
+    return owner?.owner.kind !== 'part' && owner?.boardPin?.kind !== 'io'
+  })
+  if (hole) return hole
+  const board = part.home
+  const pin = board?.facts.pins.find((one) => one.kind === 'ground')
+  return board && pin ? `${board.ref}.${pin.id}` : wiring.supplies[0] ? `${wiring.supplies[0].ref}.-` : undefined
+}
+
+/** End to which a strap is tied for "supply": the source that feeds the part, else the one it would be given. */
+export function supplyEnd(wiring: Wiring, part: PartInstance): string | undefined {
+  const use = part.supplies[0]
+  if (use?.source) return use.source.end
+  if (use) return bestSource(wiring, part, use)?.end
+  return part.home ? logicSource(wiring, part)?.end : undefined
+}
+
+const logicSource = (wiring: Wiring, part: PartInstance): Source | undefined => {
+  const rail = part.home?.board.rails.find((one) => one.logic)
+  return rail && part.home ? sourcesOf(wiring).find((source) => source.end === `${part.home?.ref}.${rail.pins[0]}`) : undefined
+}
+
+/** Every source of the plan once, in order: outside supplies, then board rails. */
+export function sourcesOf(wiring: Wiring): Source[] {
+  const all = new Map<string, Source>()
+  for (const net of wiring.nets) for (const source of net.sources) all.set(source.end, source)
+  const isSupply = (source: Source): boolean => wiring.supplies.some((supply) => supply.ref === source.ref)
+  return [...all.values()].sort((a, b) => Number(isSupply(b)) - Number(isSupply(a)))
+}
+
+/** Sources whose voltage is in a part's range, best first, with the reason for the order. */
+export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse): Source[] {
+  const { facts } = use
+  const logic = part.home?.board.logicVolts
+  const outside = (source: Source): boolean => wiring.supplies.some((supply) => supply.ref === source.ref)
+  const loadOf = (source: Source): number =>
+    wiring.parts.flatMap((one) => one.supplies).reduce((sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0), 0)
+  const cost = (source: Source): number => {
+    let points = 0
+    if (source.ref !== part.home?.ref && !outside(source)) points += 100
+    if (facts.heavy) points += outside(source) ? 0 : 50
+    else if (outside(source)) points += 30
+    if (source.limitMilliamps !== undefined && loadOf(source) + (use.peakMilliamps ?? 0) > source.limitMilliamps) points += 40
+    // A part with its own regulator keeps to its logic; others should run at the board's logic voltage.
+    if (!facts.heavy && facts.logicVolts === undefined && logic !== undefined && part.part.signals.length + (part.mode?.signals.length ?? 0) > 0) points += source.volts === logic ? 0 : 20
+    if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
+    return points
+  }
+  return sourcesOf(wiring)
+    .filter((source) => source.volts >= facts.least && source.volts <= facts.most)
+    .map((source) => ({ source, points: cost(source) }))
+    .sort((a, b) => a.points - b.points)
+    .map(({ source }) => source)
+}
+
+export const bestSource = (wiring: Wiring, part: PartInstance, use: SupplyUse): Source | undefined => sourceChoices(wiring, part, use)[0]

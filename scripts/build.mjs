@@ -1,0 +1,19 @@
+// Builds the command line with the server, the catalogue as one file, and (without --no-web) the web application.
+import { mkdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { spawnSync } from 'node:child_process'
+import { build } from 'esbuild'
+
+const root = join(import.meta.dirname, '..')
+const dist = join(root, 'dist')
+mkdirSync(dist, { recursive: true })
+rmSync(join(dist, 'catalog.json'), { force: true })
+const bundle = (entry, outfile) => build({ entryPoints: [join(root, entry)], outfile, bundle: true, platform: 'node', format: 'esm', packages: 'external', logLevel: 'warning', absWorkingDir: root })
+await bundle('scripts/writeCatalog.ts', join(root, '.cache/writeCatalog.mjs'))
+const step = (command, args) => {
+  const done = spawnSync(command, args, { cwd: root, stdio: ['ignore', 2, 2] })
+  if (done.status !== 0) process.exit(done.status ?? 1)
+}
+step(process.execPath, ['.cache/writeCatalog.mjs'])
+await bundle('cli/main.ts', join(dist, 'markpost.mjs'))
+if (!process.argv.includes('--no-web')) step(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'])

@@ -1,0 +1,78 @@
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import compression from 'compression'
+import express, { type Express } from 'express'
+import helmet from 'helmet'
+import type { Logger } from 'pino'
+import { boardJson, partJson } from '../core/catalog/entryJson.ts'
+import type { Catalog } from '../core/catalog/catalog.ts'
+import { openApi } from './openApi.ts'
+import { planRoutes } from './planRoutes.ts'
+import { HttpProblem, problemHandler } from './problem.ts'
+import type { Sample } from './samples.ts'
+import type { PlanStore } from './store.ts'
+
+export interface AppParts {
+  readonly store: PlanStore
+  readonly catalog: Catalog
+  readonly samples: readonly Sample[]
+  readonly log: Logger
+  /** Folder of the built web application; left out where only the interface for programs is wanted. */
+  readonly web?: string
+}
+
+/** The whole HTTP application. It must be listened to on the loopback address only. */
+export function createApp({ store, catalog, samples, log, web }: AppParts): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.set('etag', false)
+  app.use(helmet({ contentSecurityPolicy: { directives: { upgradeInsecureRequests: null, workerSrc: ["'self'", 'blob:'] } }, strictTransportSecurity: false }))
+  app.use(compression())
+  app.use('/api', (request, _response, next) => {
+    // A page from elsewhere must not reach the plans by way of a name that it points here.
+    const host = request.hostname
+    if (!['localhost', '127.0.0.1', '[::1]', '::1'].includes(host)) throw new HttpProblem(403, 'Not from here', `the host "${host}" is not this machine; use localhost`)
+    next()
+  })
+  app.use('/api', express.json({ limit: '2mb' }))
+
+  const boards = [...catalog.boards.values()]
+  const parts = [...catalog.parts.values()]
+  const whole = JSON.stringify({ boards, parts })
+  app.get('/api/catalog', (_request, response) => {
+    response.type('json').send(whole)
+  })
+  app.get('/api/boards', (_request, response) => {
+    response.json(boards.map(boardJson))
+  })
+  app.get('/api/boards/:id', (request, response) => {
+    const board = catalog.boards.get(request.params.id)
+    if (!board) throw new HttpProblem(404, 'No such board', `the catalogue has no board "${request.params.id}"`)
+    response.json(boardJson(board))
+  })
+  app.get('/api/parts', (_request, response) => {
+    response.json(parts.map(partJson))
+  })
+  app.get('/api/parts/:id', (request, response) => {
+    const part = catalog.parts.get(request.params.id)
+    if (!part) throw new HttpProblem(404, 'No such part', `the catalogue has no part "${request.params.id}"`)
+    response.json(partJson(part))
+  })
+  app.get('/api/openapi.json', (_request, response) => {
+    response.json(openApi)
+  })
+  app.use('/api', planRoutes({ store, catalog, samples }))
+  app.use('/api', (request) => {
+    throw new HttpProblem(404, 'No such address', `${request.method} ${request.originalUrl} is not part of the interface; see /api/openapi.json`)
+  })
+
+  if (web !== undefined && existsSync(web)) {
+    app.use('/assets', express.static(join(web, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
+    app.use(express.static(web, { maxAge: 0 }))
+    app.get('/{*path}', (_request, response) => {
+      response.sendFile(join(web, 'index.html'))
+    })
+  }
+  app.use(problemHandler(log))
+  return app
+}

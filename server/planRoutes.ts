@@ -1,0 +1,176 @@
+import { type Request, type Response, Router } from 'express'
+import * as v from 'valibot'
+import type { Catalog } from '../core/catalog/catalog.ts'
+import { emptyPlan, Plan } from '../core/plan/planSchema.ts'
+import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
+import { writePlan } from '../core/plan/writePlan.ts'
+import { summarise } from '../core/rules/summary.ts'
+import { type TableName, tableNames, writeCsv } from '../core/sheets/csv.ts'
+import { writeHtml } from '../core/sheets/html.ts'
+import { writeMarkdown } from '../core/sheets/markdown.ts'
+import { makeSheet } from '../core/sheets/sheet.ts'
+import { writeSvg } from '../core/sheets/svg.ts'
+import { formatProblem, type Problem } from '../core/text/problem.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+import { HttpProblem } from './problem.ts'
+import type { Sample } from './samples.ts'
+import type { PlanStore, StoredPlan } from './store.ts'
+
+const Create = v.union([
+  v.strictObject({ title: v.pipe(v.string(), v.trim(), v.nonEmpty(), v.maxLength(200)) }),
+  v.strictObject({ sample: v.string() }),
+  v.strictObject({ text: v.string(), file: v.optional(v.string()) }),
+  v.strictObject({ plan: v.unknown() }),
+])
+const Save = v.strictObject({ plan: v.unknown() })
+
+interface Parts {
+  readonly store: PlanStore
+  readonly catalog: Catalog
+  readonly samples: readonly Sample[]
+}
+
+/** Plans over HTTP: list, make, open, save with `If-Match`, copy, delete, and files. */
+export function planRoutes({ store, catalog, samples }: Parts): Router {
+  const routes = Router()
+
+  const found = (request: Request): StoredPlan => {
+    const plan = store.get(String(request.params.id))
+    if (!plan) throw new HttpProblem(404, 'No such plan', `there is no plan "${String(request.params.id)}"; it may have been deleted`)
+    return plan
+  }
+  const planOf = (stored: StoredPlan): Plan => {
+    const read = readPlan(stored.text, stored.title, catalog)
+    if (read.ok) return read.value
+    throw new HttpProblem(409, 'Plan does not fit the catalogue', read.problems.map(formatProblem).join('; '))
+  }
+  const send = (response: Response, stored: StoredPlan, status = 200): void => {
+    const { id, revision, created, changed } = stored
+    response.status(status).set('ETag', `"${revision}"`).json({ id, revision, created, changed, plan: planOf(stored) })
+  }
+  const create = (plan: Plan, text: string): StoredPlan => store.create(plan.title, text, summarise(resolve(plan, catalog)))
+
+  routes.get('/samples', (_request, response) => {
+    response.json(samples.map(({ id, title, notes }) => ({ id, title, notes })))
+  })
+
+  routes.get('/plans', (_request, response) => {
+    response.json(store.list().map(({ id, title, revision, created, changed, summary }) => ({ id, title, revision, created, changed, summary })))
+  })
+
+  routes.post('/plans', (request, response) => {
+    const body = v.safeParse(Create, request.body)
+    if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { title }, { sample }, { text } or { plan }')
+    const { plan, text } = newPlan(body.output, catalog, samples)
+    const stored = create(plan, text)
+    response.set('Location', `/api/plans/${stored.id}`)
+    send(response, stored, 201)
+  })
+
+  routes.get('/plans/:id', (request, response) => {
+    const stored = found(request)
+    if (request.get('If-None-Match') === `"${stored.revision}"`) {
+      response.status(304).set('ETag', `"${stored.revision}"`).end()
+      return
+    }
+    send(response, stored)
+  })
+
+  routes.put('/plans/:id', (request, response) => {
+    const before = found(request)
+    const match = request.get('If-Match')
+    if (match === undefined) throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
+    const body = v.safeParse(Save, request.body)
+    if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { plan }')
+    const plan = validPlan(body.output.plan, catalog)
+    const known = Number(/^"(\d+)"$/.exec(match)?.[1] ?? Number.NaN)
+    const saved = store.save(before.id, known, plan.title, writePlan(plan, catalog, before.text), summarise(resolve(plan, catalog)))
+    if (saved.ok) return send(response, saved.plan)
+    const current = saved.current ?? found(request)
+    throw new HttpProblem(412, 'Changed elsewhere', `the plan is at revision ${current.revision}, saved at ${current.changed}, and not at ${match}`, { current: { revision: current.revision, changed: current.changed, plan: planOf(current) } })
+  })
+
+  routes.delete('/plans/:id', (request, response) => {
+    store.delete(found(request).id)
+    response.status(204).end()
+  })
+
+  routes.post('/plans/:id/copy', (request, response) => {
+    const stored = found(request)
+    const plan = { ...planOf(stored), title: `${stored.title.slice(0, 190)} (copy)` }
+    const copy = create(plan, writePlan(plan, catalog, stored.text))
+    response.set('Location', `/api/plans/${copy.id}`)
+    send(response, copy, 201)
+  })
+
+  routes.get('/plans/:id/file', (request, response) => {
+    const stored = found(request)
+    response.type('application/yaml').attachment(`${fileName(stored.title)}.markpost.yaml`).send(stored.text)
+  })
+
+  routes.get('/plans/:id/sheet', (request, response) => {
+    const stored = found(request)
+    const as = String(request.query.as ?? '')
+    const only = request.query.only === undefined ? undefined : String(request.query.only)
+    if (only !== undefined && !(tableNames as readonly string[]).includes(only)) throw new HttpProblem(400, 'Bad request', `only: "${only}" is no table; expected one of ${tableNames.join(', ')}`)
+    const table = only as TableName | undefined
+    const plan = planOf(stored)
+    const wiring = resolve(plan, catalog)
+    const sheet = makeSheet(wiring)
+    const name = `${fileName(stored.title)}${only === undefined ? '' : `-${only}`}`
+    const tables = table === undefined ? undefined : [table]
+    switch (as) {
+      case 'csv':
+        response.type('text/csv').attachment(`${name}.csv`).send(writeCsv(sheet, table))
+        break
+      case 'markdown':
+        response.type('text/markdown').attachment(`${name}.md`).send(writeMarkdown(sheet, tables))
+        break
+      case 'html':
+        response.type('html').attachment(`${name}.html`).send(writeHtml(sheet, { only: tables, revision: stored.revision, accepted: plan.accepted }))
+        break
+      case 'svg':
+        response.type('image/svg+xml').attachment(`${name}.svg`).send(writeSvg(wiring))
+        break
+      case 'json':
+        response.json(sheet)
+        break
+      default:
+        throw new HttpProblem(400, 'Bad request', `as: "${as}" is no format; expected csv, markdown, html, svg or json`)
+    }
+  })
+  return routes
+}
+
+function newPlan(body: v.InferOutput<typeof Create>, catalog: Catalog, samples: readonly Sample[]): { plan: Plan; text: string } {
+  if ('title' in body) {
+    const plan = emptyPlan(body.title)
+    return { plan, text: writePlan(plan, catalog) }
+  }
+  if ('plan' in body) {
+    const plan = validPlan(body.plan, catalog)
+    return { plan, text: writePlan(plan, catalog) }
+  }
+  const given = 'sample' in body ? samples.find((one) => one.id === body.sample) : body
+  if (!given) throw new HttpProblem(404, 'No such sample', `there is no such sample; expected one of ${samples.map((one) => one.id).join(', ')}`)
+  const text = given.text
+  const read = readPlan(text, 'file' in given && given.file !== undefined ? given.file : 'the plan', catalog)
+  if (!read.ok) throw invalid(read.problems)
+  return { plan: read.value, text: writePlan(read.value, catalog, text) }
+}
+
+function validPlan(value: unknown, catalog: Catalog): Plan {
+  const shaped = v.safeParse(Plan, value)
+  if (!shaped.success) {
+    const issue = shaped.issues[0]
+    throw invalid([{ file: 'plan', path: (issue.path ?? []).map((item) => String(item.key)).join('.'), message: issue.message }])
+  }
+  const bound = bindPlan(shaped.output, catalog)
+  if (!bound.ok) throw invalid(bound.problems)
+  return bound.value
+}
+
+const invalid = (problems: readonly Problem[]): HttpProblem => new HttpProblem(422, 'Not a valid plan', problems.map(formatProblem).join('\n'), { problems })
+
+/** A file name from a title: letters, digits and hyphens. */
+const fileName = (title: string): string => title.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '').toLowerCase().slice(0, 60) || 'plan'
