@@ -5,7 +5,7 @@ import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 
-const built = join(import.meta.dirname, '../dist/markpost.mjs')
+const built = join(import.meta.dirname, '../dist/cli/main.mjs')
 if (!existsSync(built)) {
   const made = spawnSync(process.execPath, [join(import.meta.dirname, '../scripts/build.mjs'), '--no-web'], { stdio: ['ignore', 2, 2] })
   if (made.status !== 0) process.exit(made.status ?? 1)

@@ -1,5 +1,3 @@
-import { realpathSync } from 'node:fs'
-import { fileURLToPath } from 'node:url'
 import { Command, CommanderError, Option } from 'commander'
 import { tableNames, type TableName } from '../core/sheets/csv.ts'
 import { assignCommand } from './assign.ts'
@@ -73,4 +71,3 @@ process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EPIPE') process.exit(0)
   throw error
 })
-if (process.argv[1] && realpathSync(process.argv[1]) === fileURLToPath(import.meta.url)) process.exitCode = await run(process.argv.slice(2))

@@ -1,9 +1,11 @@
 import { once } from 'node:events'
-import { listen, type ServeOptions } from '../server/listen.ts'
+import type { ServeOptions } from '../server/listen.ts'
 import { InputError, print, type Status } from './input.ts'
 
 /** Serves until the process is told to stop. */
 export async function serveCommand(options: ServeOptions): Promise<Status> {
+  // Loaded only here, so that the other commands start without the server's packages.
+  const { listen } = await import('../server/listen.ts')
   let running: Awaited<ReturnType<typeof listen>>
   try {
     running = await listen(options)

@@ -9,6 +9,8 @@ import { leastCostMatching } from './matching.ts'
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
   readonly only?: ReadonlySet<string>
+  /** Only these parts, with their supplies, grounds and ties. */
+  readonly refs?: ReadonlySet<string>
   /** Called now and then with the number of bus arrangements tried; true stops with the best so far. */
   readonly shouldStop?: (tried: number) => boolean
 }
@@ -38,13 +40,14 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const refused: Refusal[] = []
   let now = wiring
   if (!options.only) {
-    const companions = addSeriesCompanions(now)
-    const fed = feedAndTie(companions.wiring)
+    const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
+    const companions = addSeriesCompanions(now, wanted)
+    const fed = feedAndTie(companions.wiring, wanted)
     decisions.push(...companions.decisions, ...fed.decisions)
     refused.push(...fed.refused)
     now = fed.wiring
   }
-  const open = now.signals.filter((use) => isOpen(use) && (options.only ? options.only.has(use.end) : use.facts.required))
+  const open = now.signals.filter((use) => isOpen(use) && (options.only ? options.only.has(use.end) : use.facts.required && (options.refs?.has(use.part.ref) ?? true)))
   const search = new BusSearch(now, open)
   const singles = open.filter((use) => !search.carries(use))
   const choices = singles.map((use) => candidates(now, use).filter((one) => one.blocked === undefined))

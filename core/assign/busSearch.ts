@@ -26,10 +26,15 @@ interface Lane {
   readonly parts: PartInstance[]
 }
 
+interface PinSet {
+  readonly cost: number
+  readonly placed: readonly { readonly use: SignalUse; readonly to: string; readonly why: string }[]
+}
+
 /** Pin sets looked at for one free controller; more are cut off and the answer is then not called optimal. */
-const MOST_PIN_SETS = 16
-/** Arrangements looked at in all. */
-const MOST_ARRANGEMENTS = 600
+const MOST_PIN_SETS = 48
+/** Steps of the search in all. */
+const MOST_STEPS = 4000
 /** Points for bus lines left without a controller, a line. */
 const UNPLACED = 100_000
 
@@ -40,7 +45,10 @@ export class BusSearch {
   readonly #tasks: readonly Task[]
   readonly #lanes = new Map<string, Lane>()
   readonly #pinCosts = new Map<string, { cost: number; why: string } | undefined>()
-  #arrangements = 0
+  readonly #least: readonly number[]
+  readonly #freshSets = new Map<string, readonly PinSet[]>()
+  readonly #scarcity = new Map<string, Scarcity>()
+  #steps = 0
 
   constructor(wiring: Wiring, open: readonly SignalUse[]) {
     this.#wiring = wiring
@@ -60,6 +68,12 @@ export class BusSearch {
       const pins = new Map([...busPins(bus)].map(([signal, on]) => [signal, [...on][0] as string]))
       this.#lanes.set(laneKey(bus.board, bus.controller), { pins, parts: [...bus.parts] })
     }
+    // Least that the tasks from each depth on can cost: a shared line costs 100, a line of a fresh controller its pin.
+    const least = this.#tasks.map((task) => {
+      const fresh = this.#controllers(task).map((one) => this.#fresh(task, one)[0]?.cost ?? Number.POSITIVE_INFINITY)
+      return Math.min(task.uses.length * 100, ...fresh)
+    })
+    this.#least = [...least.map((_, depth) => least.slice(depth).reduce((sum, cost) => sum + cost, 0)), 0]
   }
 
   /** True when a signal is placed here and not by matching. */
@@ -69,7 +83,7 @@ export class BusSearch {
 
   /** Least that the bus lines can cost. */
   get leastCost(): number {
-    return this.#tasks.length === 0 ? 0 : this.#tasks.reduce((sum, task) => sum + task.uses.length * 100, 0)
+    return this.#least[0] as number
   }
 
   /** Visits arrangements, cheap ones first; `visit` returns false to stop. True when nothing was left out. */
@@ -78,12 +92,11 @@ export class BusSearch {
   }
 
   #descend(depth: number, cost: number, placed: Arrangement['placed'], taken: ReadonlySet<string>, visit: (arrangement: Arrangement) => boolean, limit: () => number): boolean {
-    if (cost >= limit()) return true
+    if (cost + (this.#least[depth] as number) >= limit()) return true
     const task = this.#tasks[depth]
-    if (!task) {
-      this.#arrangements += 1
-      if (!visit({ cost, placed, taken })) return false
-      if (this.#arrangements < MOST_ARRANGEMENTS) return true
+    if (!task) return visit({ cost, placed, taken })
+    this.#steps += 1
+    if (this.#steps > MOST_STEPS) {
       this.truncated = true
       return false
     }
@@ -103,19 +116,31 @@ export class BusSearch {
   }
 
   /** Ways to carry one part: lanes in use first come out cheapest, since they take no new pins. */
-  #options(task: Task, taken: ReadonlySet<string>): { controller: string; cost: number; placed: { use: SignalUse; to: string; why: string }[] }[] {
-    const options = task.board.board.controllers
-      .filter((one) => one.kind === task.kind && this.#lockedTo(task, one.id) && this.#feature(task.board, one.id) === undefined)
+  #options(task: Task, taken: ReadonlySet<string>): (PinSet & { controller: string })[] {
+    return this.#controllers(task)
       .flatMap((controller) => {
         const lane = this.#lanes.get(laneKey(task.board, controller.id))
         if (lane && this.#clash(task, lane) !== undefined) return []
-        return this.#pinSets(task, controller, lane, taken).map((set) => ({
-          controller: controller.id,
-          cost: set.cost + (lane ? 0 : controller.rank * costs.controllerRank),
-          placed: set.placed,
-        }))
+        const sets = lane ? this.#pinSets(task, controller, lane, taken) : this.#fresh(task, controller).filter((set) => set.placed.every(({ to }) => !taken.has(to)))
+        return sets.map((set) => ({ ...set, controller: controller.id }))
       })
-    return options.sort((a, b) => a.cost - b.cost)
+      .sort((a, b) => a.cost - b.cost)
+  }
+
+  #controllers(task: Task): Controller[] {
+    return task.board.board.controllers.filter((one) => one.kind === task.kind && this.#lockedTo(task, one.id) && this.#feature(task.board, one.id) === undefined)
+  }
+
+  /** Pin sets on a controller that carries nothing yet, cheapest first, worked out once. */
+  #fresh(task: Task, controller: Controller): readonly PinSet[] {
+    const key = `${task.part.ref} ${controller.id}`
+    let sets = this.#freshSets.get(key)
+    if (!sets) {
+      const rank = controller.rank * costs.controllerRank
+      sets = this.#pinSets(task, controller, undefined, new Set()).map((set) => ({ ...set, cost: set.cost + rank }))
+      this.#freshSets.set(key, sets)
+    }
+    return sets
   }
 
   /** A part some of whose lines are wired already stays with the controller that carries them. */
@@ -141,9 +166,9 @@ export class BusSearch {
     return undefined
   }
 
-  #pinSets(task: Task, controller: Controller, lane: Lane | undefined, taken: ReadonlySet<string>) {
+  #pinSets(task: Task, controller: Controller, lane: Lane | undefined, taken: ReadonlySet<string>): PinSet[] {
     const hosts = hostsFor(this.#wiring, task.uses[0]!).filter((host) => host.board === task.board)
-    let sets: { cost: number; placed: { use: SignalUse; to: string; why: string }[] }[] = [{ cost: 0, placed: [] }]
+    let sets: PinSet[] = [{ cost: 0, placed: [] }]
     for (const use of task.uses) {
       const signal = busNeed(use.facts.needs)!.signal
       const given = lane?.pins.get(signal)
@@ -175,11 +200,18 @@ export class BusSearch {
   #price(use: SignalUse, host: Host, controller: string, shared: boolean): { cost: number; why: string } | undefined {
     const key = `${use.end} ${host.end} ${controller} ${shared}`
     if (!this.#pinCosts.has(key)) {
-      const judged = judge(this.#wiring, use, host, new Scarcity(this.#wiring, use), controller)
+      const judged = judge(this.#wiring, use, host, this.#scarcityOf(use), controller)
       const words = [...judged.for, ...judged.against.map((one) => `(${one})`)].join(', ')
       this.#pinCosts.set(key, judged.blocked === undefined ? { cost: shared ? 100 : judged.cost, why: shared ? `shares ${controller.toUpperCase()}` : words || controller.toUpperCase() } : undefined)
     }
     return this.#pinCosts.get(key)
+  }
+
+  #scarcityOf(use: SignalUse): Scarcity {
+    const key = use.part.home?.ref ?? ''
+    const known = this.#scarcity.get(key) ?? new Scarcity(this.#wiring, use)
+    this.#scarcity.set(key, known)
+    return known
   }
 
   /** Why a bus line found no place: controller by controller. */

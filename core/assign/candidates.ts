@@ -194,6 +194,8 @@ const sameSharedBus = (a: SignalUse, b: SignalUse): boolean => {
 
 /** Blocks a pin that the part would damage, or that would damage the part. */
 function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
+  // The high level of an I2C line comes from its pull-ups, not from the pin.
+  if (use.facts.needs.startsWith('i2c.')) return undefined
   const vdd = use.part.logicVolts ?? plannedVolts(wiring, use)
   const levels = levelsOf(use)
   const toHost = use.facts.direction === 'out' || use.facts.direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
@@ -217,8 +219,17 @@ export function plannedVolts(wiring: Wiring, use: SignalUse): number | undefined
   return choices.find((one) => one !== undefined && one >= supply.least && one <= supply.most)
 }
 
-export function usesOn(wiring: Wiring, host: Host): SignalUse[] {
-  return wiring.signals.filter((use) => use.hosts.some((one) => one.host === host))
+const usesCache = new WeakMap<Wiring, Map<Host, SignalUse[]>>()
+
+/** Signals that reach a host, switched loads included. */
+function usesOn(wiring: Wiring, host: Host): readonly SignalUse[] {
+  let byHost = usesCache.get(wiring)
+  if (!byHost) {
+    byHost = new Map()
+    for (const use of wiring.signals) for (const one of use.hosts) byHost.set(one.host, [...(byHost.get(one.host) ?? []), use])
+    usesCache.set(wiring, byHost)
+  }
+  return byHost.get(host) ?? []
 }
 
 /** Refs of parts on the bus that already runs over this pin for the same signal; empty when none does. */

@@ -30,11 +30,11 @@ const after = (wiring: Wiring, decisions: readonly Decision[]): Wiring =>
   decisions.length === 0 ? wiring : resolve(applyEdits(wiring.plan, decisions.flatMap((one) => one.edits)), wiring.catalog)
 
 /** Puts in the companions without which a part would be damaged: the resistor of an LED. */
-export function addSeriesCompanions(wiring: Wiring): Progress {
+export function addSeriesCompanions(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   let now = wiring
   for (const use of wiring.signals) {
-    if (!use.lacksSeries || use.state !== 'open') continue
+    if (!use.lacksSeries || use.state !== 'open' || !wanted(use.part.ref)) continue
     const edits = companionEdits(now.plan, wiring.catalog, use.part.ref, (companion) => companion.required && companion.series === use.facts.pin)
     const added = edits.find((edit) => edit.do === 'add-part')
     if (!added) continue
@@ -45,13 +45,13 @@ export function addSeriesCompanions(wiring: Wiring): Progress {
 }
 
 /** Feeds every part and board side that is open, joins the grounds, and ties what is to be tied. */
-export function feedAndTie(wiring: Wiring): Progress {
+export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const refused: Refusal[] = []
   const connect = (from: string, to: string, why: string): Decision => ({ edits: [{ do: 'connect', from, to }], from, to, why })
 
   let now = wiring
-  for (const ref of wiring.parts.map((part) => part.ref)) {
+  for (const ref of wiring.parts.map((part) => part.ref).filter(chosen)) {
     const part = now.parts.find((one) => one.ref === ref)!
     const wanted: Decision[] = []
     for (const open of openEnds(now, part)) {
@@ -76,7 +76,7 @@ export function feedAndTie(wiring: Wiring): Progress {
 
   const ties: Decision[] = []
   for (const tie of now.ties) {
-    if (tie.state !== 'open') continue
+    if (tie.state !== 'open' || !chosen(tie.part.ref)) continue
     const to = tie.to === 'ground' ? groundEnd(now, tie.part) : tie.to === 'supply' ? supplyEnd(now, tie.part) : `${tie.part.ref}.${tie.to}`
     if (to) ties.push(connect(tie.end, to, tie.facts.text ?? `tied to ${tie.to}`))
     else refused.push({ end: tie.end, needs: `a tie to ${tie.to}`, reasons: ['there is nothing to tie it to'] })

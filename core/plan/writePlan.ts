@@ -19,7 +19,23 @@ export function writePlan(plan: Plan, catalog: Catalog, before?: string): string
   writer.list(root, 'wires', plan.wires, false)
   writer.list(root, 'unused', plan.unused, true)
   writer.list(root, 'accepted', plan.accepted, false)
-  return document.toString({ lineWidth: 0, flowCollectionPadding: true })
+  const text = document.toString({ lineWidth: 0, flowCollectionPadding: true })
+  return before === undefined ? text : keepSpacing(text, before)
+}
+
+/**
+ * Gives lines that differ only in their spacing back as they were written. A text whose blocks were indented in another
+ * way could be broken by that; then the evenly spaced text stands.
+ */
+function keepSpacing(text: string, before: string): string {
+  const bare = (line: string): string => line.replace(/\s+/g, '')
+  const written = new Map(before.split('\n').map((line) => [bare(line), line]))
+  const kept = text
+    .split('\n')
+    .map((line) => (bare(line) === '' ? line : (written.get(bare(line)) ?? line)))
+    .join('\n')
+  const parsed = parseDocument(kept)
+  return parsed.errors.length === 0 && same(parsed.toJS(), parseDocument(text).toJS()) ? kept : text
 }
 
 class Writer {

@@ -1,3 +1,4 @@
+import { assign } from '../assign/assign.ts'
 import { openEnds } from '../assign/openEnds.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import type { Rule } from './finding.ts'
@@ -18,7 +19,11 @@ export const pinUnplaced: Rule = {
         numbers: { open: open.length },
         propose: (): readonly Fix[] => {
           const leave: Edit[] = open.map((one) => ({ do: 'leave-open', end: one.end }))
-          return [{ title: `Leave ${listWords(pins)} open on purpose`, edits: leave }]
+          const { edits } = assign(wiring, { refs: new Set([part.ref]) })
+          return [
+            ...(edits.length > 0 ? [{ title: `Place what is open on ${part.ref}`, edits }] : []),
+            { title: `Leave ${listWords(pins)} open on purpose`, edits: leave },
+          ]
         },
       })
     }

@@ -50,13 +50,15 @@ export function linesOf(wiring: Wiring): Line[] {
       const openDrain = use.facts.direction === 'open-drain'
       const bus = use.facts.needs.startsWith('i2c.')
       const resting = { part: network.resting(ownNet), host: network.resting(hostNet) }
-      if (use.facts.direction !== 'passive' && use.facts.direction !== 'out') {
+      if (use.facts.direction === 'in' || use.facts.direction === 'both' || bus) {
         const drive = outputOf(host)
         const at = network.driven(hostNet, ownNet, drive)
         lines.push({ driver: host.end, receiver: use.end, high: bus ? resting.part : at.high, low: at.low, resting: resting.part, ...own, driverVolts: host.logicVolts, receiverVolts: part.logicVolts, use, openDrain: bus })
       }
       if (use.facts.direction !== 'passive' && use.facts.direction !== 'in') {
-        const drive = { high: openDrain ? undefined : (volts(levels.high, part.logicVolts) ?? part.logicVolts), low: volts(levels.vol, part.logicVolts) ?? 0 }
+        const drive = openDrain
+          ? { high: undefined, low: volts(levels.vol, part.logicVolts) ?? 0 }
+          : { high: volts(levels.high, part.logicVolts) ?? part.logicVolts, low: 0 }
         const at = network.driven(ownNet, hostNet, drive)
         lines.push({ driver: use.end, receiver: host.end, high: openDrain ? resting.host : at.high, low: at.low, resting: resting.host, ...inputOf(host), driverVolts: part.logicVolts, receiverVolts: host.logicVolts, use, openDrain })
       }
@@ -81,10 +83,11 @@ function boardLinks(wiring: Wiring, network: LineNetwork): Line[] {
   return lines
 }
 
-const outputOf = (host: Host): { high: number | undefined; low: number } => ({
-  high: volts(host.levels.high, host.logicVolts) ?? host.logicVolts,
-  low: volts(host.levels.vol, host.logicVolts) ?? 0,
-})
+/**
+ * Levels of a pin that drives nothing but inputs: its supply and 0 V. VOH and VOL hold at the rated current, which an
+ * input never takes; only an open drain works against pull-ups, and its VOL counts.
+ */
+const outputOf = (host: Host): { high: number | undefined; low: number } => ({ high: volts(host.levels.high, host.logicVolts) ?? host.logicVolts, low: 0 })
 
 const inputOf = (host: Host) => ({ vih: volts(host.levels.vih, host.logicVolts), vil: volts(host.levels.vil, host.logicVolts), most: volts(host.levels.most, host.logicVolts) })
 

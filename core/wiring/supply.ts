@@ -48,7 +48,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     else if (outside(source)) points += 30
     if (source.limitMilliamps !== undefined && loadOf(source) + (use.peakMilliamps ?? 0) > source.limitMilliamps) points += 40
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage.
-    if (!facts.heavy && facts.logicVolts === undefined && logic !== undefined && part.part.signals.length + (part.mode?.signals.length ?? 0) > 0) points += source.volts === logic ? 0 : 20
+    if (!facts.heavy && logic !== undefined && part.part.signals.length + (part.mode?.signals.length ?? 0) > 0 && source.volts !== logic) points += facts.logicVolts === undefined ? 20 : 5
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
   }
