@@ -1,23 +1,24 @@
 import type { Edit, Fix } from '../plan/edit.ts'
+import type { PlanWire } from '../plan/planSchema.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { candidates } from './candidates.ts'
 
+/** Wires that hang a signal on the hosts it reaches: its own, or those of the resistor before the host. */
+export function wiresOf(wiring: Wiring, use: SignalUse): PlanWire[] {
+  return use.hosts.flatMap(({ host, via }) => {
+    const hostNet = wiring.netOf(host.end)
+    const owner = via.at(-1)
+    return wiring.plan.wires.filter((wire) =>
+      [wire[0], wire[1]].some((end) => (owner === undefined ? end === use.end : end.startsWith(`${owner}.`)) && wiring.netOf(end) === hostNet),
+    )
+  })
+}
+
 /** Edits that take a signal off every host it reaches; undefined when a locked wire holds it. */
 export function detach(wiring: Wiring, use: SignalUse): Edit[] | undefined {
-  const edits: Edit[] = []
-  for (const { host, via } of use.hosts) {
-    const hostNet = wiring.netOf(host.end)
-    const owns = new Set(via.length === 0 ? [use.part.ref] : [via.at(-1)])
-    for (const wire of wiring.plan.wires) {
-      const sides = [wire[0], wire[1]]
-      const mine = sides.find((end) => owns.has(end.slice(0, end.indexOf('.'))) && wiring.netOf(end) === hostNet)
-      const isPassive = via.length > 0 || mine === use.end
-      if (mine === undefined || !isPassive) continue
-      if (wire[2]?.locked) return undefined
-      edits.push({ do: 'disconnect', from: wire[0], to: wire[1] })
-    }
-  }
-  return edits
+  const wires = wiresOf(wiring, use)
+  if (wires.some((wire) => wire[2]?.locked)) return undefined
+  return wires.map((wire) => ({ do: 'disconnect', from: wire[0], to: wire[1] }))
 }
 
 /** The end that is wired to a host: the signal's own, or the far leg of the resistor in series. */

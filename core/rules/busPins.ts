@@ -29,7 +29,8 @@ export const busPinsRule: Rule = {
       if (!board || bus.controller !== undefined) continue
       const pins = busPins(bus)
       const controllers = board.board.controllers.filter((one) => one.kind === bus.kind)
-      const swapped = swappedPair(bus, pins, (one) => controllers.some((controller) => carries(board, controller, one)))
+      // Where a matrix takes any signal to any pin, crossed lines are no more than a poor choice of pins.
+      const swapped = swappedPair(bus, pins, (one) => controllers.some((controller) => controller.matrix === undefined && carries(board, controller, one)))
       const places = [...pins].map(([signal, on]) => `${signal.toUpperCase()} on ${[...on].join(' and ')}`)
       const taken = controllers.filter((one) => carries(board, one, pins)).length > 0
       const parts = listWords(bus.parts.map((part) => part.ref))

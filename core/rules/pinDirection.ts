@@ -1,4 +1,5 @@
 import { rewire } from '../assign/rewire.ts'
+import { busNeed } from '../wiring/buses.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { lacksDirection } from './pinFunction.ts'
@@ -6,7 +7,10 @@ import { lacksDirection } from './pinFunction.ts'
 export const pinDirection: Rule = {
   meta: { id: 'pin-direction', severities: ['fault'], about: 'A pin that can only read is asked to drive, or one that can only drive is asked to read.', fixable: true },
   check(wiring, report) {
-    for (const use of wiring.signals)
+    for (const use of wiring.signals) {
+      const bus = busNeed(use.facts.needs)
+      // Of the shared lines of a bus, bus-pins speaks as a whole.
+      if (bus && bus.signal !== 'cs') continue
       for (const { host } of use.hosts) {
         if (meets(host, use) || !lacksDirection(host.functions, use.facts.needs)) continue
         const out = drives(use.facts.needs)
@@ -21,5 +25,6 @@ export const pinDirection: Rule = {
           propose: () => rewire(wiring, use),
         })
       }
+    }
   },
 }

@@ -19,7 +19,7 @@ export const wireColours: Readonly<Record<string, string>> = {
 export function conventionalColour(wiring: Wiring, net: Net, use: SignalUse | undefined): string {
   if (net.ground) return 'black'
   const source = net.sources[0]
-  if (source) return source.volts === mainVolts(wiring) ? 'red' : 'orange'
+  if (source) return source.end === mainSource(wiring) ? 'red' : 'orange'
   const need = use?.facts.needs
   if (need === undefined) return 'brown'
   const bus = busNeed(need)
@@ -30,10 +30,10 @@ export function conventionalColour(wiring: Wiring, net: Net, use: SignalUse | un
   return need === 'digital-in' || need === 'interrupt' ? 'white' : 'brown'
 }
 
-/** The supply that most parts hang on; the other is the second. */
-function mainVolts(wiring: Wiring): number | undefined {
-  const tally = new Map<number, number>()
+/** The source that most parts hang on; any other is the second. */
+function mainSource(wiring: Wiring): string | undefined {
+  const tally = new Map<string, number>()
   for (const part of wiring.parts)
-    for (const { source } of part.supplies) if (source) tally.set(source.volts, (tally.get(source.volts) ?? 0) + 1)
-  return [...tally].sort((a, b) => b[1] - a[1] || a[0] - b[0])[0]?.[0]
+    for (const { source } of part.supplies) if (source) tally.set(source.end, (tally.get(source.end) ?? 0) + 1)
+  return [...tally].sort((a, b) => b[1] - a[1])[0]?.[0]
 }

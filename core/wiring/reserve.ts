@@ -1,0 +1,75 @@
+import { hexAddress } from '../plan/readPlan.ts'
+import { addressesOf, segmentsOf } from './i2c.ts'
+import type { BoardInstance, Host, Source, Wiring } from './model.ts'
+import { sourcesOf } from './supply.ts'
+
+/** Kinds of pin that people count. */
+export const pinKinds = [
+  { id: 'digital-out', letter: 'O', title: 'output' },
+  { id: 'pwm', letter: 'P', title: 'pulse' },
+  { id: 'interrupt', letter: 'E', title: 'edge' },
+  { id: 'analog-in', letter: 'A', title: 'analog' },
+] as const
+
+export interface KindReserve {
+  readonly id: string
+  readonly letter: string
+  readonly title: string
+  /** Pins of this kind on the board, and how many of them are still free of wires and features. */
+  readonly have: number
+  readonly free: number
+  /** Open signals of the board's parts that need this kind. */
+  readonly waiting: number
+}
+
+export interface SupplyReserve {
+  readonly source: Source
+  readonly typicalMilliamps: number
+  readonly peakMilliamps: number
+  /** Parts on it that name no current. */
+  readonly unknown: number
+}
+
+export interface Reserve {
+  readonly kinds: readonly KindReserve[]
+  readonly addresses: readonly { readonly bus: string; readonly taken: readonly string[] }[]
+  readonly selects: number
+  readonly supplies: readonly SupplyReserve[]
+}
+
+/** What is left on a board: pins of each kind, bus addresses, select lines, and the load on each supply. */
+export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Reserve {
+  const hosts = [...wiring.hosts.values()].filter((host) => board !== undefined && host.board === board)
+  const busy = new Set<Host>()
+  for (const host of hosts) if (wiring.netOf(host.end).wired) busy.add(host)
+  for (const feature of board?.features ?? [])
+    for (const pin of feature.pins) {
+      const host = wiring.hosts.get(`${board?.ref}.${pin}`)
+      if (host) busy.add(host)
+    }
+  const open = wiring.signals.filter((use) => use.part.home === board && use.state === 'open' && use.facts.required)
+  const supplies = new Map<string, { source: Source; typicalMilliamps: number; peakMilliamps: number; unknown: number }>()
+  for (const source of sourcesOf(wiring)) supplies.set(source.end, { source, typicalMilliamps: 0, peakMilliamps: 0, unknown: 0 })
+  for (const part of wiring.parts)
+    for (const use of part.supplies) {
+      const load = use.source && supplies.get(use.source.end)
+      if (!load) continue
+      load.typicalMilliamps += use.typicalMilliamps ?? 0
+      load.peakMilliamps += use.peakMilliamps ?? use.typicalMilliamps ?? 0
+      if (use.typicalMilliamps === undefined) load.unknown += 1
+    }
+  return {
+    kinds: pinKinds.map(({ id, letter, title }) => {
+      const able = hosts.filter((host) => host.functions.has(id))
+      return { id, letter, title, have: able.length, free: able.filter((host) => !busy.has(host)).length, waiting: open.filter((use) => use.facts.needs === id).length }
+    }),
+    addresses: segmentsOf(wiring)
+      .filter((segment) => segment.parts.some((part) => part.home === board))
+      .map((segment, index) => ({
+        bus: wiring.buses.find((bus) => bus.kind === 'i2c' && bus.parts.includes(segment.parts[0]!))?.controller ?? `bus ${index}`,
+        taken: [...new Set(segment.parts.flatMap((part) => addressesOf(part).map(({ address }) => address)))].sort((a, b) => a - b).map(hexAddress),
+      })),
+    selects: wiring.signals.filter((use) => use.part.home === board && use.facts.needs === 'spi.cs' && use.state === 'placed').length,
+    supplies: [...supplies.values()].filter(({ source, typicalMilliamps }) => typicalMilliamps > 0 || wiring.supplies.some((supply) => supply.ref === source.ref)),
+  }
+}

@@ -1,0 +1,11 @@
+import react from '@vitejs/plugin-react'
+import { defineConfig } from 'vite'
+
+export default defineConfig({
+  root: 'web',
+  plugins: [react()],
+  build: { outDir: '../dist/web', emptyOutDir: true, chunkSizeWarningLimit: 900 },
+  worker: { format: 'es' },
+  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  server: { proxy: { '/api': 'http://127.0.0.1:4680' } },
+})

@@ -1,0 +1,88 @@
+import { Button } from 'react-bootstrap'
+import { openEnds } from '../../core/assign/openEnds.ts'
+import type { PartInstance, SignalUse } from '../../core/wiring/model.ts'
+import { useDerived } from '../store/derived.ts'
+import { planActions } from '../store/planSlice.ts'
+import { useAppDispatch, useAppSelector } from '../store/store.ts'
+import { KindMark } from './kinds.tsx'
+
+/** Parts in ledger order: those with open signals first, each in plan order. */
+export function ledgerOrder(parts: readonly PartInstance[], signals: readonly SignalUse[]): { part: PartInstance; uses: SignalUse[] }[] {
+  const rows = parts
+    .map((part) => ({ part, uses: signals.filter((use) => use.part === part) }))
+    .filter(({ part, uses }) => uses.length > 0 || part.supplies.length > 0)
+  const isOpen = ({ uses }: { uses: SignalUse[] }): boolean => uses.some((use) => use.state === 'open' && use.facts.required)
+  return [...rows.filter(isOpen), ...rows.filter((row) => !isOpen(row))]
+}
+
+export function Ledger({ onWireRest }: { onWireRest: (ref: string) => void }) {
+  const { wiring } = useDerived()
+  const picked = useAppSelector((state) => state.plan.picked)
+  const lit = useAppSelector((state) => state.plan.lit)
+  const dispatch = useAppDispatch()
+  const rows = ledgerOrder(wiring.parts, wiring.signals)
+  const open = wiring.signals.filter((use) => use.state === 'open' && use.facts.required).length
+  return (
+    <section className="ledger" aria-label="Signals">
+      <header>
+        <h2>Signals</h2>
+        <span className="soft" data-testid="open-count">
+          {open === 0 ? 'all placed' : `${open} of ${wiring.signals.filter((use) => use.facts.required).length} open`}
+        </span>
+      </header>
+      {rows.map(({ part, uses }) => {
+        const rest = openEnds(wiring, part).filter((one) => one.required && one.kind !== 'signal')
+        return (
+          <div key={part.ref} data-ledger={part.ref}>
+            <div className="part">
+              <b style={lit.includes(part.ref) ? { color: 'var(--mp-flag)' } : undefined}>{part.ref}</b>
+              <span title={part.part.title}>{part.title}</span>
+            </div>
+            {uses.map((use) => (
+              <button
+                type="button"
+                key={use.end}
+                className={`signal ${picked === use.end ? 'picked' : ''}`}
+                data-signal={use.end}
+                aria-pressed={picked === use.end}
+                draggable
+                onDragStart={(event) => {
+                  event.dataTransfer.setData('text/plain', use.end)
+                  dispatch(planActions.picked(use.end))
+                }}
+                onClick={() => dispatch(planActions.picked(picked === use.end ? undefined : use.end))}
+              >
+                <KindMark need={use.facts.needs} />
+                <span className="pin">{use.facts.pin}</span>
+                <span className={`where ${use.state === 'open' && use.facts.required ? 'open' : 'soft'}`}>{whereWords(use, picked === use.end)}</span>
+                <span>{use.locked ? <span title="locked">▣<span className="visually-hidden"> locked</span></span> : ''}</span>
+              </button>
+            ))}
+            {rest.length > 0 && (
+              <div className="rest">
+                <span>open: {rest.map((one) => one.end.slice(part.ref.length + 1)).join(', ')}</span>
+                <Button size="sm" variant="outline-dark" onClick={() => onWireRest(part.ref)} aria-label={`Wire what is open on ${part.ref}`}>
+                  wire
+                </Button>
+              </div>
+            )}
+          </div>
+        )
+      })}
+    </section>
+  )
+}
+
+function whereWords(use: SignalUse, picked: boolean): string {
+  const link = use.hosts[0]
+  if (link) {
+    const label = link.host.board?.facts.pin(link.host.end.slice(link.host.ref.length + 1))?.label
+    const pin = link.host.end.slice(link.host.ref.length + 1)
+    const name = label !== undefined && label !== pin ? `${label} · ${pin}` : link.host.provider ? link.host.end : pin
+    return link.via.length > 0 ? `${name} via ${link.via.join(', ')}` : name
+  }
+  if (use.state === 'unused') return 'left open'
+  if (use.state === 'tied') return 'on a rail'
+  if (picked) return 'digit, or type a pin'
+  return use.facts.required ? 'open' : 'optional'
+}

@@ -1,0 +1,76 @@
+import { formatVolts } from '../../core/electrical/quantity.ts'
+import { reserveOf, type SupplyReserve } from '../../core/wiring/reserve.ts'
+import { useDerived } from '../store/derived.ts'
+import { useAppSelector } from '../store/store.ts'
+
+/** What is left: free pins of each kind, addresses taken, select lines, current on each supply. */
+export function ReserveStrip() {
+  const { wiring } = useDerived()
+  const picked = useAppSelector((state) => state.plan.picked)
+  const board = (picked === undefined ? undefined : wiring.signal(picked)?.part.home) ?? wiring.boards[0]
+  const reserve = reserveOf(wiring, board)
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: the strip scrolls sideways on narrow screens
+    <footer className="reserve" aria-label="Reserve" tabIndex={0}>
+      {board ? (
+        <dl>
+          {reserve.kinds.map((kind) => (
+            <div key={kind.id} title={`${kind.free} of ${kind.have} pins with this function are free on ${board.ref}; ${kind.waiting} open signals need one`}>
+              <dt>
+                {kind.letter} {kind.title} left
+              </dt>
+              <dd className={kind.waiting > kind.free ? 'short' : ''}>
+                {kind.free}
+                <span className="soft"> / {kind.have}</span>
+              </dd>
+            </div>
+          ))}
+          <div>
+            <dt>selects</dt>
+            <dd>{reserve.selects}</dd>
+          </div>
+          {reserve.addresses.map((bus) => (
+            <div key={bus.bus}>
+              <dt>{bus.bus} addresses</dt>
+              <dd>{bus.taken.join(' ')}</dd>
+            </div>
+          ))}
+        </dl>
+      ) : (
+        <span className="soft">Pick a board, and what is left of it stands here.</span>
+      )}
+      <div className="supplies">
+        {reserve.supplies.map((supply) => (
+          <Gauge key={supply.source.end} supply={supply} />
+        ))}
+      </div>
+    </footer>
+  )
+}
+
+/** Typical load filled, peak as a line, the limit as the end of the scale. */
+function Gauge({ supply }: { supply: SupplyReserve }) {
+  const { source, typicalMilliamps, peakMilliamps } = supply
+  const limit = source.limitMilliamps
+  const end = Math.max(limit ?? 0, peakMilliamps, 1) * 1.02
+  const at = (milliamps: number): number => (100 * milliamps) / end
+  return (
+    <div className="supply" title={`${source.why}; ${Math.round(typicalMilliamps)} mA typical, ${Math.round(peakMilliamps)} mA peak`}>
+      <div>
+        <span className="soft">
+          {source.end} {formatVolts(source.volts)}
+        </span>
+        <span className="mono">
+          {Math.round(typicalMilliamps)}–{Math.round(peakMilliamps)}
+          {limit === undefined ? '' : ` of ${limit}`} mA
+        </span>
+      </div>
+      <svg className="gauge" viewBox="0 0 100 12" preserveAspectRatio="none" aria-hidden="true">
+        <rect x="0" y="4" width="100" height="5" fill="none" stroke="var(--mp-rule)" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+        <rect x="0" y="4" width={at(typicalMilliamps)} height="5" fill="var(--mp-line)" />
+        <path d={`M${at(peakMilliamps)} 1V12`} stroke="var(--mp-ink)" strokeWidth="2" vectorEffect="non-scaling-stroke" />
+        {limit !== undefined && <path d={`M${at(limit)} 0V12`} stroke="var(--mp-flag)" strokeWidth="2" vectorEffect="non-scaling-stroke" />}
+      </svg>
+    </div>
+  )
+}

@@ -1,0 +1,20 @@
+import { Toast, ToastContainer } from 'react-bootstrap'
+import { useAppDispatch, useAppSelector } from '../store/store.ts'
+import { toastClosed } from '../store/toastSlice.ts'
+
+export function Toasts() {
+  const notes = useAppSelector((state) => state.toast.notes)
+  const dispatch = useAppDispatch()
+  return (
+    <ToastContainer position="bottom-center" className="p-3 mb-5" style={{ zIndex: 1100 }}>
+      {notes.map((note) => (
+        <Toast key={note.id} onClose={() => dispatch(toastClosed(note.id))} delay={note.kind === 'wrong' ? 9000 : 5000} autohide role={note.kind === 'wrong' ? 'alert' : 'status'}>
+          <Toast.Header closeLabel="Close">
+            <strong className="me-auto">{note.kind === 'wrong' ? 'That did not work' : 'Done'}</strong>
+          </Toast.Header>
+          <Toast.Body style={{ whiteSpace: 'pre-line' }}>{note.text}</Toast.Body>
+        </Toast>
+      ))}
+    </ToastContainer>
+  )
+}

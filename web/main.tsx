@@ -1,0 +1,47 @@
+import '@fontsource/sofia-sans-semi-condensed/400.css'
+import '@fontsource/sofia-sans-semi-condensed/500.css'
+import '@fontsource/sofia-sans-semi-condensed/600.css'
+import '@fontsource/sofia-sans-semi-condensed/700.css'
+import '@fontsource/spline-sans-mono/400.css'
+import '@fontsource/spline-sans-mono/500.css'
+import '@fontsource/spline-sans-mono/600.css'
+import '@fontsource/spline-sans-mono/700.css'
+import './theme/theme.scss'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { Provider } from 'react-redux'
+import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
+import { CatalogGate } from './components/CatalogGate.tsx'
+import { Toasts } from './components/Toasts.tsx'
+import { Kit } from './places/Kit.tsx'
+import { Pins } from './places/Pins.tsx'
+import { PlanFrame } from './places/PlanFrame.tsx'
+import { Plans } from './places/Plans.tsx'
+import { Sheets } from './places/Sheets.tsx'
+import { store } from './store/store.ts'
+import { applyTheme, chosenTheme } from './theme/theme.ts'
+
+applyTheme(chosenTheme())
+const root = document.getElementById('root')
+if (!root) throw new Error('the page has no root element')
+createRoot(root).render(
+  <StrictMode>
+    <Provider store={store}>
+      <BrowserRouter>
+        <CatalogGate>
+          <Routes>
+            <Route path="/" element={<Plans />} />
+            <Route path="/plan/:id" element={<PlanFrame />}>
+              <Route index element={<Navigate to="pins" replace />} />
+              <Route path="kit" element={<Kit />} />
+              <Route path="pins" element={<Pins />} />
+              <Route path="sheets" element={<Sheets />} />
+            </Route>
+            <Route path="*" element={<Navigate to="/" replace />} />
+          </Routes>
+        </CatalogGate>
+        <Toasts />
+      </BrowserRouter>
+    </Provider>
+  </StrictMode>,
+)

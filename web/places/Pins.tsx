@@ -1,0 +1,317 @@
+import { type FormEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { type Candidate, candidates } from '../../core/assign/candidates.ts'
+import { detach, place, wiresOf } from '../../core/assign/rewire.ts'
+import type { Edit } from '../../core/plan/edit.ts'
+import { canonicalEnd } from '../../core/plan/ends.ts'
+import { needWords } from '../../core/wiring/needs.ts'
+import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../../core/wiring/model.ts'
+import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
+import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
+import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
+import { planActions } from '../store/planSlice.ts'
+import { useAppDispatch, useAppSelector } from '../store/store.ts'
+import { toasted } from '../store/toastSlice.ts'
+import { SearchClient } from '../workers/search.ts'
+
+/** Candidates that get a digit. */
+const DIGITS = 6
+
+/** Which pin for which signal? */
+export function Pins() {
+  const { wiring, reports } = useDerived()
+  const catalog = useCatalog()
+  const edit = useEdit()
+  const dispatch = useAppDispatch()
+  const picked = useAppSelector((state) => state.plan.picked)
+  const litEnds = useAppSelector((state) => state.plan.lit)
+  const [view, setView] = useState<string>()
+  const [searching, setSearching] = useState<number>()
+  const client = useMemo(() => new SearchClient(catalog), [catalog])
+  useEffect(() => () => client.stop(), [client])
+
+  const use = picked === undefined ? undefined : wiring.signal(picked)
+  const ranked = useMemo(() => (use ? candidates(wiring, use) : undefined), [wiring, use])
+  const best = useMemo(() => ranked?.filter((one) => one.blocked === undefined && !use?.hosts.some(({ host }) => host === one.host)).slice(0, DIGITS) ?? [], [ranked, use])
+  const views = useMemo(() => viewsOf(wiring), [wiring])
+  const wanted = use ? viewFor(views, best[0]?.host ?? use.hosts[0]?.host, use) : viewFor(views, litHost(wiring, litEnds), undefined)
+  const shown = views.find((one) => one.id === (wanted ?? view)) ?? views[0]
+
+  const next = useCallback(
+    (after: string | undefined, step: 1 | -1, openOnly: boolean): void => {
+      const all = ledgerOrder(wiring.parts, wiring.signals).flatMap((row) => row.uses)
+      const list = openOnly ? all.filter((one) => one.state === 'open' && one.facts.required && one.end !== after) : all
+      if (list.length === 0) {
+        dispatch(planActions.picked(undefined))
+        return
+      }
+      const at = openOnly ? -1 : list.findIndex((one) => one.end === after)
+      dispatch(planActions.picked(list[(at + step + list.length) % list.length]!.end))
+    },
+    [dispatch, wiring],
+  )
+
+  const put = useCallback(
+    (signal: SignalUse, host: Host): void => {
+      const edits = place(wiring, signal, host)
+      if (!edits) {
+        dispatch(toasted({ text: `${signal.end} is locked; unlock it first.`, kind: 'wrong' }))
+        return
+      }
+      const wasOpen = signal.state === 'open'
+      if (edit(edits, `Place ${signal.end} at ${host.end}`) && wasOpen) next(signal.end, 1, true)
+    },
+    [wiring, edit, dispatch, next],
+  )
+
+  const placeRest = useCallback(
+    async (refs?: readonly string[]): Promise<void> => {
+      setSearching(0)
+      const result = await client.assign(wiring.plan, refs, setSearching)
+      setSearching(undefined)
+      if (!result) {
+        dispatch(toasted({ text: 'The search was stopped; nothing was changed.' }))
+        return
+      }
+      if (result.edits.length > 0) edit(result.edits, refs ? `Wire ${refs.join(', ')}` : 'Place the rest')
+      const left = result.unplaced.map((one) => `${one.end} needs ${one.needs}: ${one.reasons.slice(0, 3).join('; ')}`)
+      if (left.length > 0) dispatch(toasted({ text: `${result.placed.length} wires placed, ${left.length} could not be:\n${left.slice(0, 5).join('\n')}`, kind: 'wrong' }))
+      else dispatch(toasted({ text: result.placed.length === 0 ? 'Nothing was open.' : `${result.placed.length} wires placed${result.optimal ? '; no arrangement costs less' : ''}.` }))
+      dispatch(planActions.picked(undefined))
+    },
+    [client, wiring, edit, dispatch],
+  )
+
+  const clear = useCallback((): void => {
+    if (!use) return
+    const edits = detach(wiring, use)
+    if (edits && edits.length > 0) edit(edits, `Take ${use.end} off`)
+    else if (!edits) dispatch(toasted({ text: `${use.end} is locked; unlock it first.`, kind: 'wrong' }))
+  }, [use, wiring, edit, dispatch])
+  const lock = useCallback((): void => {
+    if (!use) return
+    const wires = wiresOf(wiring, use)
+    if (wires.length > 0) edit(wires.map((wire): Edit => ({ do: 'change-wire', from: wire[0], to: wire[1], facts: { locked: !use.locked } })), `${use.locked ? 'Unlock' : 'Lock'} ${use.end}`)
+  }, [use, wiring, edit])
+  const leaveOpen = useCallback((): void => {
+    if (use) edit([use.state === 'unused' ? { do: 'use-again', end: use.end } : { do: 'leave-open', end: use.end }], use.state === 'unused' ? `Use ${use.end} again` : `Leave ${use.end} open`)
+  }, [use, edit])
+
+  const field = useRef<HTMLInputElement>(null)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      const target = event.target instanceof HTMLElement ? event.target : undefined
+      if (event.ctrlKey || event.metaKey || event.altKey) return
+      const inField = target?.closest('input, textarea, select, [role=dialog]')
+      if (event.key === 'Escape') {
+        if (inField && target === field.current) field.current?.blur()
+        else if (!inField) dispatch(planActions.picked(undefined))
+        return
+      }
+      if (inField) return
+      const handled = (): void => event.preventDefault()
+      if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+        handled()
+        next(picked, event.key === 'ArrowDown' ? 1 : -1, false)
+      } else if (event.key === '*') {
+        handled()
+        void placeRest()
+      } else if (use) {
+        const choice = /^[1-9]$/.test(event.key) ? best[Number(event.key) - 1] : undefined
+        if (choice) {
+          handled()
+          put(use, choice.host)
+        } else if (event.key === '!') {
+          handled()
+          lock()
+        } else if (event.key === 'Delete' || event.key === 'Backspace') {
+          handled()
+          clear()
+        } else if (event.key === '-') {
+          handled()
+          leaveOpen()
+        } else if (/^[a-zA-Z#]$/.test(event.key)) field.current?.focus()
+      }
+    }
+    // Before the frame's own keys: a letter typed while a signal is picked is a pin's name.
+    window.addEventListener('keydown', onKey, true)
+    return () => window.removeEventListener('keydown', onKey, true)
+  }, [dispatch, next, picked, use, best, put, lock, clear, leaveOpen, placeRest])
+
+  useEffect(() => {
+    if (picked !== undefined) document.querySelector(`[data-signal="${CSS.escape(picked)}"]`)?.scrollIntoView({ block: 'nearest' })
+  }, [picked])
+
+  const yard = useMemo((): YardState => {
+    const uses = new Map<string, SignalUse[]>()
+    for (const one of wiring.signals) for (const { host } of one.hosts) uses.set(host.end, [...(uses.get(host.end) ?? []), one])
+    const digits = new Map(best.map((one, index) => [one.host, index + 1]))
+    return {
+      wiring,
+      uses,
+      picked: use,
+      candidates: ranked && new Map(ranked.map((candidate: Candidate) => [candidate.host.end, { candidate, digit: digits.get(candidate.host) }])),
+      lit: new Set(litEnds),
+      hurt: new Set(reports.filter((report) => report.severity === 'fault' && report.accepted === undefined).flatMap((report) => report.at)),
+      onPost: (host) => {
+        const here = uses.get(host.end)
+        if (use && ranked?.some((one) => one.host === host && one.blocked === undefined)) put(use, host)
+        else if (here?.[0]) dispatch(planActions.picked(here[0].end))
+      },
+      onDropped: (signal, host) => {
+        const dropped = wiring.signal(signal)
+        if (dropped) put(dropped, host)
+      },
+    }
+  }, [wiring, ranked, best, use, litEnds, reports, put, dispatch])
+
+  if (wiring.parts.length === 0 || wiring.boards.length === 0)
+    return (
+      <div className="empty">
+        <h1>No {wiring.boards.length === 0 ? 'board' : 'parts'} yet</h1>
+        <p>Signals come from parts, and posts from a board. Gather both in the kit first.</p>
+        <Link to="../kit" className="btn btn-dark">
+          Go to the kit
+        </Link>
+      </div>
+    )
+
+  return (
+    <div className="pins">
+      <h1 className="visually-hidden">Pins</h1>
+      <Ledger onWireRest={(ref) => void placeRest([ref])} />
+      <div className="yard">
+        <div className="task">
+          {use ? <PickedTask key={use.end} use={use} best={best} field={field} onPut={put} onLock={lock} onClear={clear} onLeaveOpen={leaveOpen} /> : <div className="need soft">Pick a signal, or press ↓ for the first.</div>}
+          {searching === undefined ? (
+            <Button variant="dark" onClick={() => void placeRest()}>
+              Place the rest <kbd aria-hidden="true">*</kbd>
+            </Button>
+          ) : (
+            <Button variant="outline-dark" onClick={() => client.stop()}>
+              Stop ({searching} tried)
+            </Button>
+          )}
+        </div>
+        {views.length > 1 && (
+          <div className="boards-row" role="group" aria-label="Boards and expanders">
+            {views.map((one) => (
+              <Button key={one.id} size="sm" variant={one === shown ? 'dark' : 'outline-dark'} aria-pressed={one === shown} onClick={() => {
+                dispatch(planActions.picked(undefined))
+                setView(one.id)
+              }}>
+                {one.title}
+              </Button>
+            ))}
+          </div>
+        )}
+        {shown?.board && <BoardView board={shown.board} yard={yard} />}
+        {shown && !shown.board && (
+          <section className="spots" aria-label={shown.title}>
+            {shown.hosts.map((host) => (
+              <div key={host.end} className="posts right">
+                <Post end={host.end} host={host} yard={yard} finger={host.end.slice(host.ref.length + 1)} code={shown.providers.length > 1 ? host.ref : ''} title={`${host.end}${host.note ? `. ${host.note}` : ''}`} />
+              </div>
+            ))}
+          </section>
+        )}
+        <div className="legend" aria-hidden="true">
+          {abilityLegend.map((text) => (
+            <span key={text}>{text}</span>
+          ))}
+        </div>
+      </div>
+    </div>
+  )
+}
+
+interface PickedTaskProps {
+  readonly use: SignalUse
+  readonly best: readonly Candidate[]
+  readonly field: React.RefObject<HTMLInputElement | null>
+  readonly onPut: (use: SignalUse, host: Host) => void
+  readonly onLock: () => void
+  readonly onClear: () => void
+  readonly onLeaveOpen: () => void
+}
+
+function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOpen }: PickedTaskProps) {
+  const { wiring } = useDerived()
+  const catalog = useCatalog()
+  const dispatch = useAppDispatch()
+  const [typed, setTyped] = useState('')
+  const submit = (event: FormEvent): void => {
+    event.preventDefault()
+    const name = typed.includes('.') ? typed : `${use.part.home?.ref ?? ''}.${typed}`
+    const found = canonicalEnd(wiring.plan, catalog, name.trim())
+    if (!found.ok) return void dispatch(toasted({ text: found.message, kind: 'wrong' }))
+    const host = wiring.terminal(found.end)?.host
+    if (!host) return void dispatch(toasted({ text: `${found.end} is no signal pin; expected a GPIO of the board or a pin of an expander`, kind: 'wrong' }))
+    setTyped('')
+    field.current?.blur()
+    onPut(use, host)
+  }
+  const why = best[0]
+  return (
+    <>
+      <div className="need" aria-live="polite">
+        <b>{use.end}</b> needs {needWords(use.facts.needs)}
+        {use.facts.pull ? ', with a pull-up' : ''}
+        <br />
+        <span className="soft">{why ? `1: ${why.host.end}, ${[...why.for, ...why.against].slice(0, 2).join(', ')}` : 'no other pin suits'}</span>
+      </div>
+      <Form onSubmit={submit}>
+        <Form.Control ref={field} value={typed} onChange={(event) => setTyped(event.target.value)} placeholder="type a pin" aria-label={`Pin for ${use.end}`} className="mono" autoComplete="off" maxLength={60} />
+      </Form>
+      {use.hosts.length > 0 ? (
+        <>
+          <Button variant="outline-dark" onClick={onLock}>
+            {use.locked ? 'Unlock' : 'Lock'} <kbd aria-hidden="true">!</kbd>
+          </Button>
+          <Button variant="outline-dark" onClick={onClear}>
+            Clear <kbd aria-hidden="true">Del</kbd>
+          </Button>
+        </>
+      ) : (
+        <Button variant="outline-dark" onClick={onLeaveOpen}>
+          {use.state === 'unused' ? 'Use it' : 'Leave open'} <kbd aria-hidden="true">-</kbd>
+        </Button>
+      )}
+    </>
+  )
+}
+
+interface View {
+  readonly id: string
+  readonly title: string
+  readonly board: BoardInstance | undefined
+  readonly hosts: readonly Host[]
+  readonly providers: readonly PartInstance[]
+}
+
+/** One view a board, one an expander, and one for all switches and other single outputs. */
+function viewsOf(wiring: Wiring): View[] {
+  const given = new Map<PartInstance, Host[]>()
+  for (const host of wiring.hosts.values()) if (host.provider) given.set(host.provider, [...(given.get(host.provider) ?? []), host])
+  const boards = wiring.boards.map((board): View => ({ id: board.ref, title: board.ref, board, hosts: [], providers: [] }))
+  const large = [...given].filter(([, hosts]) => hosts.length > 2).map(([part, hosts]): View => ({ id: part.ref, title: `${part.ref}, ${hosts.length} pins`, board: undefined, hosts, providers: [part] }))
+  const small = [...given].filter(([, hosts]) => hosts.length <= 2)
+  const switches: View[] = small.length === 0 ? [] : [{ id: 'switches', title: 'Switched outputs', board: undefined, hosts: small.flatMap(([, hosts]) => hosts), providers: small.map(([part]) => part) }]
+  return [...boards, ...large, ...switches]
+}
+
+/** The view on which a signal's pin, or its best candidate, stands. */
+function viewFor(views: readonly View[], host: Host | undefined, use: SignalUse | undefined): string | undefined {
+  const at = use?.hosts[0]?.host ?? host
+  if (!at) return use?.part.home?.ref
+  return views.find((one) => (one.board ? one.board === at.board : one.hosts.includes(at)))?.id
+}
+
+function litHost(wiring: Wiring, lit: readonly string[]): Host | undefined {
+  for (const end of lit) {
+    const host = wiring.terminal(end)?.host ?? wiring.signal(end)?.hosts[0]?.host
+    if (host) return host
+  }
+  return undefined
+}

@@ -1,0 +1,67 @@
+import { createContext, useContext } from 'react'
+import type { Catalog } from '../../core/catalog/catalog.ts'
+import { applyEdits, type Edit, EditError } from '../../core/plan/edit.ts'
+import type { Plan } from '../../core/plan/planSchema.ts'
+import type { Report } from '../../core/rules/finding.ts'
+import { check } from '../../core/rules/index.ts'
+import type { Wiring } from '../../core/wiring/model.ts'
+import { resolve } from '../../core/wiring/resolve.ts'
+import { planActions } from './planSlice.ts'
+import { type AppDispatch, useAppDispatch, useAppSelector } from './store.ts'
+import { toasted } from './toastSlice.ts'
+
+export const CatalogContext = createContext<Catalog | undefined>(undefined)
+
+export function useCatalog(): Catalog {
+  const catalog = useContext(CatalogContext)
+  if (!catalog) throw new Error('useCatalog: no catalogue above this component')
+  return catalog
+}
+
+export interface Derived {
+  readonly wiring: Wiring
+  readonly reports: readonly Report[]
+}
+
+const derived = new WeakMap<Plan, Derived>()
+
+/** Wiring and findings of a plan, worked out once for each plan. */
+export function derive(plan: Plan, catalog: Catalog): Derived {
+  let known = derived.get(plan)
+  if (!known) {
+    const wiring = resolve(plan, catalog)
+    known = { wiring, reports: check(wiring) }
+    derived.set(plan, known)
+  }
+  return known
+}
+
+/** The open plan. Only for components inside {@link PlanFrame}, which waits for it. */
+export function usePlan(): Plan {
+  const plan = useAppSelector((state) => state.plan.history?.present)
+  if (!plan) throw new Error('usePlan: no plan is open')
+  return plan
+}
+
+export function useDerived(): Derived {
+  return derive(usePlan(), useCatalog())
+}
+
+/** Applies edits as one step that can be undone; an edit that does not fit is said and changes nothing. */
+export function useEdit(): (edits: readonly Edit[], label: string) => boolean {
+  const dispatch = useAppDispatch()
+  const plan = usePlan()
+  return (edits, label) => tryEdit(dispatch, plan, edits, label)
+}
+
+function tryEdit(dispatch: AppDispatch, plan: Plan, edits: readonly Edit[], label: string): boolean {
+  try {
+    applyEdits(plan, edits)
+  } catch (error) {
+    if (!(error instanceof EditError)) throw error
+    dispatch(toasted({ text: error.message, kind: 'wrong' }))
+    return false
+  }
+  dispatch(planActions.edited({ edits, label }))
+  return true
+}

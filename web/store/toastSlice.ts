@@ -1,0 +1,24 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+
+export interface ToastNote {
+  readonly id: number
+  readonly text: string
+  readonly kind: 'said' | 'wrong'
+}
+
+const slice = createSlice({
+  name: 'toast',
+  initialState: { next: 1, notes: [] as ToastNote[] },
+  reducers: {
+    toasted: (state, { payload }: PayloadAction<{ text: string; kind?: ToastNote['kind'] }>) => {
+      state.notes.push({ id: state.next, text: payload.text, kind: payload.kind ?? 'said' })
+      state.next += 1
+    },
+    toastClosed: (state, { payload }: PayloadAction<number>) => {
+      state.notes = state.notes.filter((note) => note.id !== payload)
+    },
+  },
+})
+
+export const { toasted, toastClosed } = slice.actions
+export const toastReducer = slice.reducer

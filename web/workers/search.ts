@@ -1,0 +1,41 @@
+import { proxy, type Remote, wrap } from 'comlink'
+import type { AssignResult } from '../../core/assign/assign.ts'
+import type { Catalog } from '../../core/catalog/catalog.ts'
+import type { Plan } from '../../core/plan/planSchema.ts'
+import type { Searcher } from './search.worker.ts'
+
+/** The search in its own thread. Stopping ends the thread; the next search starts a new one. */
+export class SearchClient {
+  readonly #catalog: Catalog
+  #worker: Worker | undefined
+  #remote: Remote<Searcher> | undefined
+  #cancel: (() => void) | undefined
+
+  constructor(catalog: Catalog) {
+    this.#catalog = catalog
+  }
+
+  /** The answer, or undefined when it was stopped. */
+  async assign(plan: Plan, refs: readonly string[] | undefined, tell: (tried: number) => void): Promise<AssignResult | undefined> {
+    const stopped = new Promise<undefined>((resolve) => {
+      this.#cancel = () => resolve(undefined)
+    })
+    const remote = await this.#start()
+    return Promise.race([remote.assign(plan, refs, proxy(tell)), stopped])
+  }
+
+  stop(): void {
+    this.#worker?.terminate()
+    this.#worker = undefined
+    this.#remote = undefined
+    this.#cancel?.()
+  }
+
+  async #start(): Promise<Remote<Searcher>> {
+    if (this.#remote) return this.#remote
+    this.#worker = new Worker(new URL('./search.worker.ts', import.meta.url), { type: 'module' })
+    this.#remote = wrap<Searcher>(this.#worker)
+    await this.#remote.load(this.#catalog)
+    return this.#remote
+  }
+}
