@@ -6,6 +6,10 @@ export default defineConfig({
   plugins: [react()],
   build: { outDir: '../dist/web', emptyOutDir: true, chunkSizeWarningLimit: 900 },
   worker: { format: 'es' },
-  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  css: {
+    preprocessorOptions: {
+      scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
+    },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4680' } },
 })

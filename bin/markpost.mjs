@@ -7,7 +7,9 @@ import { pathToFileURL } from 'node:url'
 
 const built = join(import.meta.dirname, '../dist/cli/main.mjs')
 if (!existsSync(built)) {
-  const made = spawnSync(process.execPath, [join(import.meta.dirname, '../scripts/build.mjs'), '--no-web'], { stdio: ['ignore', 2, 2] })
+  const made = spawnSync(process.execPath, [join(import.meta.dirname, '../scripts/build.mjs'), '--no-web'], {
+    stdio: ['ignore', 2, 2],
+  })
   if (made.status !== 0) process.exit(made.status ?? 1)
 }
 const { run } = await import(pathToFileURL(built).href)

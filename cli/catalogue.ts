@@ -1,5 +1,4 @@
-import { countingHint } from '../core/catalog/boardFacts.ts'
-import { boardFacts } from '../core/catalog/boardFacts.ts'
+import { boardFacts, countingHint } from '../core/catalog/boardFacts.ts'
 import { boardJson, partJson } from '../core/catalog/entryJson.ts'
 import { columns, InputError, print, printJson, type Status, theCatalog } from './input.ts'
 
@@ -16,13 +15,26 @@ export function boardsCommand({ json }: Options): Status {
 
 export function boardCommand(id: string, { json }: Options): Status {
   const board = theCatalog().boards.get(id)
-  if (!board) throw new InputError([`the catalogue has no board "${id}"; expected one of ${[...theCatalog().boards.keys()].join(', ')}`])
+  if (!board)
+    throw new InputError([
+      `the catalogue has no board "${id}"; expected one of ${[...theCatalog().boards.keys()].join(', ')}`,
+    ])
   if (json) {
     printJson(boardJson(board))
     return 0
   }
   print(`${board.title}: ${board.summary}\n`)
-  print(columns(boardFacts(board).pins.map((pin) => [pin.id, pin.allNames.slice(1).join(' '), countingHint(pin), [...pin.functions].join(' '), pin.cautions.map((caution) => caution.id).join(' ')])))
+  print(
+    columns(
+      boardFacts(board).pins.map((pin) => [
+        pin.id,
+        pin.allNames.slice(1).join(' '),
+        countingHint(pin),
+        [...pin.functions].join(' '),
+        pin.cautions.map((caution) => caution.id).join(' '),
+      ]),
+    ),
+  )
   return 0
 }
 
@@ -35,14 +47,20 @@ export function partsCommand({ json }: Options): Status {
 
 export function partCommand(id: string, { json }: Options): Status {
   const part = theCatalog().parts.get(id)
-  if (!part) throw new InputError([`the catalogue has no part "${id}"; expected one of ${[...theCatalog().parts.keys()].join(', ')}`])
+  if (!part)
+    throw new InputError([
+      `the catalogue has no part "${id}"; expected one of ${[...theCatalog().parts.keys()].join(', ')}`,
+    ])
   if (json) {
     printJson(partJson(part))
     return 0
   }
   print(`${part.title}: ${part.summary}\n`)
   print(columns(part.pins.map((pin) => [pin.id, pin.role, pin.aliases.join(' '), pin.text ?? ''])))
-  for (const mode of part.modes) print(`\n${mode.id}: ${mode.title}\n${columns([...part.signals, ...mode.signals].map((signal) => [`  ${signal.pin}`, signal.needs, signal.direction, signal.required ? '' : 'optional']))}`)
+  for (const mode of part.modes)
+    print(
+      `\n${mode.id}: ${mode.title}\n${columns([...part.signals, ...mode.signals].map((signal) => [`  ${signal.pin}`, signal.needs, signal.direction, signal.required ? '' : 'optional']))}`,
+    )
   print(`\nSources: ${part.sources.map((source) => source.title).join('; ')}`)
   return 0
 }

@@ -15,15 +15,18 @@ export function checkCommand(files: readonly string[], { json }: { json?: boolea
     }
   }
   if (json) printJson({ files: checked })
-  else for (const one of checked) print(describe(one))
+  else for (const one of checked) print(asText(one))
   if (unreadable) return 2
   return checked.some(({ counts }) => counts.fault > 0) ? 1 : 0
 }
 
-function describe({ file, counts, findings }: { file: string } & CheckedPlan): string {
+function asText({ file, counts, findings }: { file: string } & CheckedPlan): string {
   const lines = findings.map((finding) => {
     const head = finding.accepted === undefined ? finding.severity : 'accepted'
-    const fixes = finding.accepted === undefined ? finding.fixes.map((fix) => `\n      mend: ${fix.title}`).join('') : ` (${finding.accepted})`
+    const fixes =
+      finding.accepted === undefined
+        ? finding.fixes.map((fix) => `\n      mend: ${fix.title}`).join('')
+        : ` (${finding.accepted})`
     return `  ${head.padEnd(8)} ${finding.rule}: ${finding.message}${fixes}`
   })
   const accepted = findings.filter((one) => one.accepted !== undefined).length

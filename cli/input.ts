@@ -37,7 +37,10 @@ function readTextFile(file: string): string {
     try {
       const facts = fstatSync(handle)
       if (!facts.isFile()) throw new InputError([`${file}: not a file; expected a plan in YAML or JSON`])
-      if (facts.size > MAX_TEXT_LENGTH * 4) throw new InputError([`${file}: the file has ${facts.size.toLocaleString('en')} bytes; expected at most ${MAX_TEXT_LENGTH.toLocaleString('en')}`])
+      if (facts.size > MAX_TEXT_LENGTH * 4)
+        throw new InputError([
+          `${file}: the file has ${facts.size.toLocaleString('en')} bytes; expected at most ${MAX_TEXT_LENGTH.toLocaleString('en')}`,
+        ])
       return readFileSync(handle, 'utf8')
     } finally {
       closeSync(handle)
@@ -45,7 +48,9 @@ function readTextFile(file: string): string {
   } catch (error) {
     if (error instanceof InputError) throw error
     const code = (error as NodeJS.ErrnoException).code
-    throw new InputError([`${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code ?? String(error)})`}; expected a plan in YAML or JSON`])
+    throw new InputError([
+      `${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code ?? String(error)})`}; expected a plan in YAML or JSON`,
+    ])
   }
 }
 
@@ -57,6 +62,16 @@ export const printJson = (value: unknown): void => print(JSON.stringify(value, n
 
 /** Rows in aligned columns. */
 export function columns(rows: readonly (readonly string[])[]): string {
-  const widths = rows.reduce<number[]>((all, row) => row.map((cell, index) => Math.max(all[index] ?? 0, cell.length)), [])
-  return rows.map((row) => row.map((cell, index) => (index === row.length - 1 ? cell : cell.padEnd(widths[index] ?? 0))).join('  ').trimEnd()).join('\n')
+  const widths = rows.reduce<number[]>(
+    (all, row) => row.map((cell, index) => Math.max(all[index] ?? 0, cell.length)),
+    [],
+  )
+  return rows
+    .map((row) =>
+      row
+        .map((cell, index) => (index === row.length - 1 ? cell : cell.padEnd(widths[index] ?? 0)))
+        .join('  ')
+        .trimEnd(),
+    )
+    .join('\n')
 }

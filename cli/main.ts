@@ -1,25 +1,39 @@
 import { Command, CommanderError, Option } from 'commander'
-import { tableNames, type TableName } from '../core/sheets/csv.ts'
+import { type TableName, tableNames } from '../core/sheets/tables.ts'
 import { assignCommand } from './assign.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand } from './check.ts'
+import { InputError, type Status } from './input.ts'
 import { serveCommand } from './serve.ts'
 import { sheetCommand, sheetFormats } from './sheet.ts'
-import { InputError, type Status } from './input.ts'
 
 /** Runs one command line and returns its exit status; nothing but bugs escapes as an exception. */
 export async function run(args: readonly string[]): Promise<Status> {
   let status: Status = 0
-  const program = new Command('markpost').description('Plan, check and print the wiring of a development board.').exitOverride()
+  const program = new Command('markpost')
+    .description('Plan, check and print the wiring of a development board.')
+    .exitOverride()
   const json = (): Option => new Option('--json', 'one JSON document on standard output')
-  const end = <A extends unknown[]>(command: (...args: A) => Status | Promise<Status>) => async (...given: A): Promise<void> => {
-    status = await command(...given)
-  }
+  const end =
+    <A extends unknown[]>(command: (...args: A) => Status | Promise<Status>) =>
+    async (...given: A): Promise<void> => {
+      status = await command(...given)
+    }
   program.command('boards').description('list the boards of the catalogue').addOption(json()).action(end(boardsCommand))
-  program.command('board').argument('<id>').description('show one board with all its pins').addOption(json()).action(end(boardCommand))
+  program
+    .command('board')
+    .argument('<id>')
+    .description('show one board with all its pins')
+    .addOption(json())
+    .action(end(boardCommand))
   program.command('parts').description('list the parts of the catalogue').addOption(json()).action(end(partsCommand))
   program.command('part').argument('<id>').description('show one part').addOption(json()).action(end(partCommand))
-  program.command('check').argument('<file...>').description('check plans: 0 no fault, 1 a fault, 2 not a plan').addOption(json()).action(end(checkCommand))
+  program
+    .command('check')
+    .argument('<file...>')
+    .description('check plans: 0 no fault, 1 a fault, 2 not a plan')
+    .addOption(json())
+    .action(end(checkCommand))
   program
     .command('assign')
     .argument('<file>')
@@ -56,13 +70,15 @@ export async function run(args: readonly string[]): Promise<Status> {
 
 function seconds(text: string): number {
   const value = Number(text)
-  if (!(value > 0) || !Number.isFinite(value)) throw new InputError([`--seconds: "${text}" is not a time; expected a number above 0`])
+  if (!(value > 0) || !Number.isFinite(value))
+    throw new InputError([`--seconds: "${text}" is not a time; expected a number above 0`])
   return value
 }
 
 function port(text: string): number {
   const value = Number(text)
-  if (!Number.isInteger(value) || value < 0 || value > 65535) throw new InputError([`--port: "${text}" is not a port; expected a number from 0 to 65535`])
+  if (!Number.isInteger(value) || value < 0 || value > 65535)
+    throw new InputError([`--port: "${text}" is not a port; expected a number from 0 to 65535`])
   return value
 }
 

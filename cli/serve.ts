@@ -11,8 +11,10 @@ export async function serveCommand(options: ServeOptions): Promise<Status> {
     running = await listen(options)
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException
-    if (code === 'EADDRINUSE') throw new InputError([`port ${options.port} is taken by another program; choose one with --port`])
-    if (code === 'EACCES' || code === 'ENOTDIR' || code === 'EROFS' || code?.startsWith('SQLITE')) throw new InputError([`the data folder cannot be used: ${message}`])
+    if (code === 'EADDRINUSE')
+      throw new InputError([`port ${options.port} is taken by another program; choose one with --port`])
+    if (code === 'EACCES' || code === 'ENOTDIR' || code === 'EROFS' || code?.startsWith('SQLITE'))
+      throw new InputError([`the data folder cannot be used: ${message}`])
     throw error
   }
   print(`Mark Post is at ${running.address}`)

@@ -1,8 +1,9 @@
-import { type TableName, tableNames, writeCsv } from '../core/sheets/csv.ts'
+import { writeCsv } from '../core/sheets/csv.ts'
 import { writeHtml } from '../core/sheets/html.ts'
 import { writeMarkdown } from '../core/sheets/markdown.ts'
 import { makeSheet } from '../core/sheets/sheet.ts'
 import { writeSvg } from '../core/sheets/svg.ts'
+import { type TableName, tableNames } from '../core/sheets/tables.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
 
@@ -25,7 +26,8 @@ export function sheetCommand(file: string, options: { as: Format; only?: TableNa
       print(writeHtml(sheet, { only, accepted: plan.accepted }))
       break
     case 'svg':
-      if (options.only !== undefined && options.only !== 'pins') throw new InputError([`--only ${options.only}: an SVG holds the pin chart; expected --only pins or nothing`])
+      if (options.only !== undefined && options.only !== 'pins')
+        throw new InputError([`--only ${options.only}: an SVG holds the pin chart; expected --only pins or nothing`])
       print(writeSvg(wiring))
       break
     case 'json':

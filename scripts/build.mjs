@@ -1,14 +1,27 @@
 // Builds the command line with the server, the catalogue as one file, and (without --no-web) the web application.
+
+import { spawnSync } from 'node:child_process'
 import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { spawnSync } from 'node:child_process'
 import { build } from 'esbuild'
 
 const root = join(import.meta.dirname, '..')
 const dist = join(root, 'dist')
 mkdirSync(dist, { recursive: true })
 rmSync(join(dist, 'catalog.json'), { force: true })
-const bundle = (entry, outdir) => build({ entryPoints: [join(root, entry)], outdir, bundle: true, splitting: true, outExtension: { '.js': '.mjs' }, platform: 'node', format: 'esm', packages: 'external', logLevel: 'warning', absWorkingDir: root })
+const bundle = (entry, outdir) =>
+  build({
+    entryPoints: [join(root, entry)],
+    outdir,
+    bundle: true,
+    splitting: true,
+    outExtension: { '.js': '.mjs' },
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    logLevel: 'warning',
+    absWorkingDir: root,
+  })
 await bundle('scripts/writeCatalog.ts', join(root, '.cache'))
 const step = (command, args) => {
   const done = spawnSync(command, args, { cwd: root, stdio: ['ignore', 2, 2] })
@@ -17,4 +30,5 @@ const step = (command, args) => {
 step(process.execPath, ['.cache/writeCatalog.mjs'])
 rmSync(join(dist, 'cli'), { recursive: true, force: true })
 await bundle('cli/main.ts', join(dist, 'cli'))
-if (!process.argv.includes('--no-web')) step(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'])
+if (!process.argv.includes('--no-web'))
+  step(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'])

@@ -5,5 +5,8 @@ import { readCatalogFolder } from '../server/catalogFolder.ts'
 const catalog = readCatalogFolder('catalog')
 const said = catalog.ok ? lintCatalog(catalog.value) : catalog.problems.map(formatProblem)
 for (const line of said) console.error(line)
-if (catalog.ok) console.log(`${catalog.value.boards.size} boards, ${catalog.value.parts.size} parts: ${said.length === 0 ? 'nothing wrong' : `${said.length} mistakes`}`)
+if (catalog.ok)
+  console.log(
+    `${catalog.value.boards.size} boards, ${catalog.value.parts.size} parts: ${said.length === 0 ? 'nothing wrong' : `${said.length} mistakes`}`,
+  )
 process.exitCode = said.length === 0 ? 0 : 1

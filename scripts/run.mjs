@@ -8,6 +8,15 @@ const [entry, ...rest] = process.argv.slice(2)
 const folder = join(import.meta.dirname, '../.cache/run')
 mkdirSync(folder, { recursive: true })
 const outfile = join(folder, `${basename(entry).replace(/\.\w+$/, '')}.mjs`)
-await build({ entryPoints: [entry], outfile, bundle: true, platform: 'node', format: 'esm', packages: 'external', sourcemap: 'inline', logLevel: 'warning' })
+await build({
+  entryPoints: [entry],
+  outfile,
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  packages: 'external',
+  sourcemap: 'inline',
+  logLevel: 'warning',
+})
 process.argv = [process.argv[0], entry, ...rest]
 await import(pathToFileURL(outfile).href)

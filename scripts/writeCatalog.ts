@@ -3,7 +3,11 @@ import { formatProblem } from '../core/text/problem.ts'
 import { readCatalogFolder } from '../server/catalogFolder.ts'
 
 const catalog = readCatalogFolder('catalog')
-if (catalog.ok) writeFileSync('dist/catalog.json', JSON.stringify({ boards: [...catalog.value.boards.values()], parts: [...catalog.value.parts.values()] }))
+if (catalog.ok)
+  writeFileSync(
+    'dist/catalog.json',
+    JSON.stringify({ boards: [...catalog.value.boards.values()], parts: [...catalog.value.parts.values()] }),
+  )
 else {
   for (const problem of catalog.problems) console.error(formatProblem(problem))
   process.exitCode = 1

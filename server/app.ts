@@ -4,8 +4,8 @@ import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
-import { boardJson, partJson } from '../core/catalog/entryJson.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
+import { boardJson, partJson } from '../core/catalog/entryJson.ts'
 import { openApi } from './openApi.ts'
 import { planRoutes } from './planRoutes.ts'
 import { HttpProblem, problemHandler } from './problem.ts'
@@ -26,12 +26,18 @@ export function createApp({ store, catalog, samples, log, web }: AppParts): Expr
   const app = express()
   app.disable('x-powered-by')
   app.set('etag', false)
-  app.use(helmet({ contentSecurityPolicy: { directives: { upgradeInsecureRequests: null, workerSrc: ["'self'", 'blob:'] } }, strictTransportSecurity: false }))
+  app.use(
+    helmet({
+      contentSecurityPolicy: { directives: { upgradeInsecureRequests: null, workerSrc: ["'self'", 'blob:'] } },
+      strictTransportSecurity: false,
+    }),
+  )
   app.use(compression())
   app.use('/api', (request, _response, next) => {
     // A page from elsewhere must not reach the plans by way of a name that it points here.
     const host = request.hostname
-    if (!['localhost', '127.0.0.1', '[::1]', '::1'].includes(host)) throw new HttpProblem(403, 'Not from here', `the host "${host}" is not this machine; use localhost`)
+    if (!['localhost', '127.0.0.1', '[::1]', '::1'].includes(host))
+      throw new HttpProblem(403, 'Not from here', `the host "${host}" is not this machine; use localhost`)
     next()
   })
   app.use('/api', express.json({ limit: '2mb' }))
@@ -63,7 +69,11 @@ export function createApp({ store, catalog, samples, log, web }: AppParts): Expr
   })
   app.use('/api', planRoutes({ store, catalog, samples }))
   app.use('/api', (request) => {
-    throw new HttpProblem(404, 'No such address', `${request.method} ${request.originalUrl} is not part of the interface; see /api/openapi.json`)
+    throw new HttpProblem(
+      404,
+      'No such address',
+      `${request.method} ${request.originalUrl} is not part of the interface; see /api/openapi.json`,
+    )
   })
 
   if (web !== undefined && existsSync(web)) {

@@ -8,7 +8,10 @@ import type { Outcome, Problem } from '../core/text/problem.ts'
 /** Reads every board and part file below a catalogue folder. */
 export function readCatalogFolder(folder: string): Outcome<Catalog> {
   const problems: Problem[] = []
-  const read = <T extends { readonly id: string }>(kind: string, reader: (text: string, file: string) => Outcome<T>): T[] =>
+  const read = <T extends { readonly id: string }>(
+    kind: string,
+    reader: (text: string, file: string) => Outcome<T>,
+  ): T[] =>
     readdirSync(join(folder, kind))
       .filter((name) => name.endsWith('.yaml'))
       .sort()

@@ -22,7 +22,9 @@ export interface ServeOptions {
 }
 
 /** Starts the application on the loopback address; port 0 takes any free one. */
-export async function listen(options: ServeOptions): Promise<{ address: string; server: Server; close: () => Promise<void> }> {
+export async function listen(
+  options: ServeOptions,
+): Promise<{ address: string; server: Server; close: () => Promise<void> }> {
   const folder = projectFolder()
   const catalog = loadCatalog()
   const samples = readSamples(join(folder, 'demo'), catalog)

@@ -1,7 +1,14 @@
 import planSchema from '../docs/plan.schema.json' with { type: 'json' }
 
-const problem = { description: 'Problem (RFC 9457)', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } }
-const json = (description: string, schema: object, headers?: object) => ({ description, content: { 'application/json': { schema } }, ...(headers ? { headers } : {}) })
+const problem = {
+  description: 'Problem (RFC 9457)',
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } },
+}
+const json = (description: string, schema: object, headers?: object) => ({
+  description,
+  content: { 'application/json': { schema } },
+  ...(headers ? { headers } : {}),
+})
 const etag = { ETag: { description: 'Revision in quotes', schema: { type: 'string' } } }
 const stored = json('The plan', { $ref: '#/components/schemas/StoredPlan' }, etag)
 const id = { name: 'id', in: 'path', required: true, schema: { type: 'string' } }
@@ -10,39 +17,108 @@ const list = (name: string) => json(name, { type: 'array', items: { type: 'objec
 /** The interface for programs, OpenAPI 3.1. The tests hold the server to it. */
 export const openApi = {
   openapi: '3.1.0',
-  info: { title: 'Mark Post', version: '1', description: 'Plans of wiring, their checks and sheets. Served on the loopback address only.' },
+  info: {
+    title: 'Mark Post',
+    version: '1',
+    description: 'Plans of wiring, their checks and sheets. Served on the loopback address only.',
+  },
   paths: {
-    '/api/catalog': { get: { summary: 'Boards and parts with all their facts', responses: { 200: json('The catalogue', { type: 'object' }) } } },
+    '/api/catalog': {
+      get: {
+        summary: 'Boards and parts with all their facts',
+        responses: { 200: json('The catalogue', { type: 'object' }) },
+      },
+    },
     '/api/boards': { get: { summary: 'Boards with functions expanded', responses: { 200: list('Boards') } } },
-    '/api/boards/{id}': { get: { summary: 'One board', parameters: [id], responses: { 200: json('Board', { type: 'object' }), 404: problem } } },
+    '/api/boards/{id}': {
+      get: {
+        summary: 'One board',
+        parameters: [id],
+        responses: { 200: json('Board', { type: 'object' }), 404: problem },
+      },
+    },
     '/api/parts': { get: { summary: 'Parts', responses: { 200: list('Parts') } } },
-    '/api/parts/{id}': { get: { summary: 'One part', parameters: [id], responses: { 200: json('Part', { type: 'object' }), 404: problem } } },
+    '/api/parts/{id}': {
+      get: {
+        summary: 'One part',
+        parameters: [id],
+        responses: { 200: json('Part', { type: 'object' }), 404: problem },
+      },
+    },
     '/api/openapi.json': { get: { summary: 'This document', responses: { 200: json('OpenAPI', { type: 'object' }) } } },
     '/api/samples': { get: { summary: 'Plans that ship with the application', responses: { 200: list('Samples') } } },
     '/api/plans': {
       get: { summary: 'All plans with their summaries, last changed first', responses: { 200: list('Plans') } },
       post: {
         summary: 'Make a plan: empty, from a sample, from a plan file, or from a plan',
-        requestBody: { required: true, content: { 'application/json': { schema: { oneOf: [{ type: 'object', required: ['title'] }, { type: 'object', required: ['sample'] }, { type: 'object', required: ['text'] }, { type: 'object', required: ['plan'] }] } } } },
+        requestBody: {
+          required: true,
+          content: {
+            'application/json': {
+              schema: {
+                oneOf: [
+                  { type: 'object', required: ['title'] },
+                  { type: 'object', required: ['sample'] },
+                  { type: 'object', required: ['text'] },
+                  { type: 'object', required: ['plan'] },
+                ],
+              },
+            },
+          },
+        },
         responses: { 201: stored, 400: problem, 404: problem, 413: problem, 422: problem },
       },
     },
     '/api/plans/{id}': {
-      get: { summary: 'Open a plan', parameters: [id], responses: { 200: stored, 304: { description: 'Not changed', headers: etag }, 404: problem } },
+      get: {
+        summary: 'Open a plan',
+        parameters: [id],
+        responses: { 200: stored, 304: { description: 'Not changed', headers: etag }, 404: problem },
+      },
       put: {
         summary: 'Save a plan over the revision named in If-Match',
         parameters: [id, { name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } }],
-        requestBody: { required: true, content: { 'application/json': { schema: { type: 'object', required: ['plan'], properties: { plan: { $ref: '#/components/schemas/Plan' } } } } } },
+        requestBody: {
+          required: true,
+          content: {
+            'application/json': {
+              schema: {
+                type: 'object',
+                required: ['plan'],
+                properties: { plan: { $ref: '#/components/schemas/Plan' } },
+              },
+            },
+          },
+        },
         responses: { 200: stored, 400: problem, 404: problem, 412: problem, 413: problem, 422: problem, 428: problem },
       },
-      delete: { summary: 'Delete a plan', parameters: [id], responses: { 204: { description: 'Deleted' }, 404: problem } },
+      delete: {
+        summary: 'Delete a plan',
+        parameters: [id],
+        responses: { 204: { description: 'Deleted' }, 404: problem },
+      },
     },
-    '/api/plans/{id}/copy': { post: { summary: 'Duplicate a plan', parameters: [id], responses: { 201: stored, 404: problem } } },
-    '/api/plans/{id}/file': { get: { summary: 'The plan file', parameters: [id], responses: { 200: { description: 'YAML', content: { 'application/yaml': { schema: { type: 'string' } } } }, 404: problem } } },
+    '/api/plans/{id}/copy': {
+      post: { summary: 'Duplicate a plan', parameters: [id], responses: { 201: stored, 404: problem } },
+    },
+    '/api/plans/{id}/file': {
+      get: {
+        summary: 'The plan file',
+        parameters: [id],
+        responses: {
+          200: { description: 'YAML', content: { 'application/yaml': { schema: { type: 'string' } } } },
+          404: problem,
+        },
+      },
+    },
     '/api/plans/{id}/sheet': {
       get: {
         summary: 'Sheets of a plan',
-        parameters: [id, { name: 'as', in: 'query', required: true, schema: { enum: ['csv', 'markdown', 'html', 'svg', 'json'] } }, { name: 'only', in: 'query', schema: { enum: ['wiring', 'parts', 'jumpers', 'steps', 'pins'] } }],
+        parameters: [
+          id,
+          { name: 'as', in: 'query', required: true, schema: { enum: ['csv', 'markdown', 'html', 'svg', 'json'] } },
+          { name: 'only', in: 'query', schema: { enum: ['wiring', 'parts', 'jumpers', 'steps', 'pins'] } },
+        ],
         responses: { 200: { description: 'The sheet in the asked format' }, 400: problem, 404: problem },
       },
     },
@@ -50,8 +126,27 @@ export const openApi = {
   components: {
     schemas: {
       Plan: planSchema,
-      StoredPlan: { type: 'object', required: ['id', 'revision', 'created', 'changed', 'plan'], properties: { id: { type: 'string' }, revision: { type: 'integer' }, created: { type: 'string' }, changed: { type: 'string' }, plan: { $ref: '#/components/schemas/Plan' } } },
-      Problem: { type: 'object', required: ['type', 'title', 'status', 'detail'], properties: { type: { type: 'string' }, title: { type: 'string' }, status: { type: 'integer' }, detail: { type: 'string' } } },
+      StoredPlan: {
+        type: 'object',
+        required: ['id', 'revision', 'created', 'changed', 'plan'],
+        properties: {
+          id: { type: 'string' },
+          revision: { type: 'integer' },
+          created: { type: 'string' },
+          changed: { type: 'string' },
+          plan: { $ref: '#/components/schemas/Plan' },
+        },
+      },
+      Problem: {
+        type: 'object',
+        required: ['type', 'title', 'status', 'detail'],
+        properties: {
+          type: { type: 'string' },
+          title: { type: 'string' },
+          status: { type: 'integer' },
+          detail: { type: 'string' },
+        },
+      },
     },
   },
 }

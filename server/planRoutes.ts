@@ -5,11 +5,12 @@ import { emptyPlan, Plan } from '../core/plan/planSchema.ts'
 import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { summarise } from '../core/rules/summary.ts'
-import { type TableName, tableNames, writeCsv } from '../core/sheets/csv.ts'
+import { writeCsv } from '../core/sheets/csv.ts'
 import { writeHtml } from '../core/sheets/html.ts'
 import { writeMarkdown } from '../core/sheets/markdown.ts'
 import { makeSheet } from '../core/sheets/sheet.ts'
 import { writeSvg } from '../core/sheets/svg.ts'
+import { type TableName, tableNames } from '../core/sheets/tables.ts'
 import { formatProblem, type Problem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { HttpProblem } from './problem.ts'
@@ -36,7 +37,12 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
 
   const found = (request: Request): StoredPlan => {
     const plan = store.get(String(request.params.id))
-    if (!plan) throw new HttpProblem(404, 'No such plan', `there is no plan "${String(request.params.id)}"; it may have been deleted`)
+    if (!plan)
+      throw new HttpProblem(
+        404,
+        'No such plan',
+        `there is no plan "${String(request.params.id)}"; it may have been deleted`,
+      )
     return plan
   }
   const planOf = (stored: StoredPlan): Plan => {
@@ -46,16 +52,29 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
   }
   const send = (response: Response, stored: StoredPlan, status = 200): void => {
     const { id, revision, created, changed } = stored
-    response.status(status).set('ETag', `"${revision}"`).json({ id, revision, created, changed, plan: planOf(stored) })
+    response
+      .status(status)
+      .set('ETag', `"${revision}"`)
+      .json({ id, revision, created, changed, plan: planOf(stored) })
   }
-  const create = (plan: Plan, text: string): StoredPlan => store.create(plan.title, text, summarise(resolve(plan, catalog)))
+  const create = (plan: Plan, text: string): StoredPlan =>
+    store.create(plan.title, text, summarise(resolve(plan, catalog)))
 
   routes.get('/samples', (_request, response) => {
     response.json(samples.map(({ id, title, notes }) => ({ id, title, notes })))
   })
 
   routes.get('/plans', (_request, response) => {
-    response.json(store.list().map(({ id, title, revision, created, changed, summary }) => ({ id, title, revision, created, changed, summary })))
+    response.json(
+      store.list().map(({ id, title, revision, created, changed, summary }) => ({
+        id,
+        title,
+        revision,
+        created,
+        changed,
+        summary,
+      })),
+    )
   })
 
   routes.post('/plans', (request, response) => {
@@ -79,15 +98,27 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
   routes.put('/plans/:id', (request, response) => {
     const before = found(request)
     const match = request.get('If-Match')
-    if (match === undefined) throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
+    if (match === undefined)
+      throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
     const body = v.safeParse(Save, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { plan }')
     const plan = validPlan(body.output.plan, catalog)
     const known = Number(/^"(\d+)"$/.exec(match)?.[1] ?? Number.NaN)
-    const saved = store.save(before.id, known, plan.title, writePlan(plan, catalog, before.text), summarise(resolve(plan, catalog)))
+    const saved = store.save(
+      before.id,
+      known,
+      plan.title,
+      writePlan(plan, catalog, before.text),
+      summarise(resolve(plan, catalog)),
+    )
     if (saved.ok) return send(response, saved.plan)
     const current = saved.current ?? found(request)
-    throw new HttpProblem(412, 'Changed elsewhere', `the plan is at revision ${current.revision}, saved at ${current.changed}, and not at ${match}`, { current: { revision: current.revision, changed: current.changed, plan: planOf(current) } })
+    throw new HttpProblem(
+      412,
+      'Changed elsewhere',
+      `the plan is at revision ${current.revision}, saved at ${current.changed}, and not at ${match}`,
+      { current: { revision: current.revision, changed: current.changed, plan: planOf(current) } },
+    )
   })
 
   routes.delete('/plans/:id', (request, response) => {
@@ -105,14 +136,18 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
 
   routes.get('/plans/:id/file', (request, response) => {
     const stored = found(request)
-    response.type('application/yaml').attachment(`${fileName(stored.title)}.markpost.yaml`).send(stored.text)
+    response
+      .type('application/yaml')
+      .attachment(`${fileName(stored.title)}.markpost.yaml`)
+      .send(stored.text)
   })
 
   routes.get('/plans/:id/sheet', (request, response) => {
     const stored = found(request)
     const as = String(request.query.as ?? '')
     const only = request.query.only === undefined ? undefined : String(request.query.only)
-    if (only !== undefined && !(tableNames as readonly string[]).includes(only)) throw new HttpProblem(400, 'Bad request', `only: "${only}" is no table; expected one of ${tableNames.join(', ')}`)
+    if (only !== undefined && !(tableNames as readonly string[]).includes(only))
+      throw new HttpProblem(400, 'Bad request', `only: "${only}" is no table; expected one of ${tableNames.join(', ')}`)
     const table = only as TableName | undefined
     const plan = planOf(stored)
     const wiring = resolve(plan, catalog)
@@ -127,7 +162,10 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
         response.type('text/markdown').attachment(`${name}.md`).send(writeMarkdown(sheet, tables))
         break
       case 'html':
-        response.type('html').attachment(`${name}.html`).send(writeHtml(sheet, { only: tables, revision: stored.revision, accepted: plan.accepted }))
+        response
+          .type('html')
+          .attachment(`${name}.html`)
+          .send(writeHtml(sheet, { only: tables, revision: stored.revision, accepted: plan.accepted }))
         break
       case 'svg':
         response.type('image/svg+xml').attachment(`${name}.svg`).send(writeSvg(wiring))
@@ -142,7 +180,11 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
   return routes
 }
 
-function newPlan(body: v.InferOutput<typeof Create>, catalog: Catalog, samples: readonly Sample[]): { plan: Plan; text: string } {
+function newPlan(
+  body: v.InferOutput<typeof Create>,
+  catalog: Catalog,
+  samples: readonly Sample[],
+): { plan: Plan; text: string } {
   if ('title' in body) {
     const plan = emptyPlan(body.title)
     return { plan, text: writePlan(plan, catalog) }
@@ -152,7 +194,12 @@ function newPlan(body: v.InferOutput<typeof Create>, catalog: Catalog, samples: 
     return { plan, text: writePlan(plan, catalog) }
   }
   const given = 'sample' in body ? samples.find((one) => one.id === body.sample) : body
-  if (!given) throw new HttpProblem(404, 'No such sample', `there is no such sample; expected one of ${samples.map((one) => one.id).join(', ')}`)
+  if (!given)
+    throw new HttpProblem(
+      404,
+      'No such sample',
+      `there is no such sample; expected one of ${samples.map((one) => one.id).join(', ')}`,
+    )
   const text = given.text
   const read = readPlan(text, 'file' in given && given.file !== undefined ? given.file : 'the plan', catalog)
   if (!read.ok) throw invalid(read.problems)
@@ -163,14 +210,23 @@ function validPlan(value: unknown, catalog: Catalog): Plan {
   const shaped = v.safeParse(Plan, value)
   if (!shaped.success) {
     const issue = shaped.issues[0]
-    throw invalid([{ file: 'plan', path: (issue.path ?? []).map((item) => String(item.key)).join('.'), message: issue.message }])
+    throw invalid([
+      { file: 'plan', path: (issue.path ?? []).map((item) => String(item.key)).join('.'), message: issue.message },
+    ])
   }
   const bound = bindPlan(shaped.output, catalog)
   if (!bound.ok) throw invalid(bound.problems)
   return bound.value
 }
 
-const invalid = (problems: readonly Problem[]): HttpProblem => new HttpProblem(422, 'Not a valid plan', problems.map(formatProblem).join('\n'), { problems })
+const invalid = (problems: readonly Problem[]): HttpProblem =>
+  new HttpProblem(422, 'Not a valid plan', problems.map(formatProblem).join('\n'), { problems })
 
 /** A file name from a title: letters, digits and hyphens. */
-const fileName = (title: string): string => title.normalize('NFKD').replace(/[^A-Za-z0-9]+/g, '-').replace(/^-|-$/g, '').toLowerCase().slice(0, 60) || 'plan'
+const fileName = (title: string): string =>
+  title
+    .normalize('NFKD')
+    .replace(/[^A-Za-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .toLowerCase()
+    .slice(0, 60) || 'plan'

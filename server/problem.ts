@@ -18,7 +18,15 @@ export function sendProblem(response: Response, problem: HttpProblem): void {
   response
     .status(problem.status)
     .type('application/problem+json')
-    .send(JSON.stringify({ type: 'about:blank', title: problem.title, status: problem.status, detail: problem.message, ...problem.extra }))
+    .send(
+      JSON.stringify({
+        type: 'about:blank',
+        title: problem.title,
+        status: problem.status,
+        detail: problem.message,
+        ...problem.extra,
+      }),
+    )
 }
 
 export const problemHandler =
@@ -27,9 +35,22 @@ export const problemHandler =
     if (response.headersSent) return next(error)
     if (error instanceof HttpProblem) return sendProblem(response, error)
     const { status, type } = error as { status?: unknown; type?: unknown }
-    if (type === 'entity.too.large') return sendProblem(response, new HttpProblem(413, 'Too large', 'the request is too large; expected at most 2 MB'))
-    if (type === 'entity.parse.failed') return sendProblem(response, new HttpProblem(400, 'Not JSON', 'the request body is not valid JSON'))
-    if (typeof status === 'number' && status >= 400 && status < 500) return sendProblem(response, new HttpProblem(status, 'Bad request', error instanceof Error ? error.message : 'the request cannot be understood'))
+    if (type === 'entity.too.large')
+      return sendProblem(response, new HttpProblem(413, 'Too large', 'the request is too large; expected at most 2 MB'))
+    if (type === 'entity.parse.failed')
+      return sendProblem(response, new HttpProblem(400, 'Not JSON', 'the request body is not valid JSON'))
+    if (typeof status === 'number' && status >= 400 && status < 500)
+      return sendProblem(
+        response,
+        new HttpProblem(
+          status,
+          'Bad request',
+          error instanceof Error ? error.message : 'the request cannot be understood',
+        ),
+      )
     log.error(error)
-    sendProblem(response, new HttpProblem(500, 'Internal error', 'something went wrong inside the server; its log says what'))
+    sendProblem(
+      response,
+      new HttpProblem(500, 'Internal error', 'something went wrong inside the server; its log says what'),
+    )
   }

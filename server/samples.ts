@@ -21,6 +21,11 @@ export function readSamples(folder: string, catalog: Catalog): Sample[] {
       const text = readFileSync(file, 'utf8')
       const plan = readPlan(text, file, catalog)
       if (!plan.ok) throw new Error(`a sample is broken:\n${plan.problems.map(formatProblem).join('\n')}`)
-      return { id: basename(name, '.markpost.yaml').replace(/^\d+-/, ''), title: plan.value.title, notes: plan.value.notes ?? '', text }
+      return {
+        id: basename(name, '.markpost.yaml').replace(/^\d+-/, ''),
+        title: plan.value.title,
+        notes: plan.value.notes ?? '',
+        text,
+      }
     })
 }

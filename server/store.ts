@@ -17,7 +17,9 @@ export interface StoredPlan {
 
 type Row = Omit<StoredPlan, 'summary'> & { readonly summary: string }
 
-export type SaveResult = { readonly ok: true; readonly plan: StoredPlan } | { readonly ok: false; readonly current: StoredPlan | undefined }
+export type SaveResult =
+  | { readonly ok: true; readonly plan: StoredPlan }
+  | { readonly ok: false; readonly current: StoredPlan | undefined }
 
 /** Plans in SQLite: plain SQL, write-ahead log, one transaction a save. */
 export class PlanStore {
@@ -36,9 +38,14 @@ export class PlanStore {
   }
 
   #migrate(folder: string): void {
-    const files = readdirSync(folder).filter((name) => /^\d+-.*\.sql$/.test(name)).sort()
+    const files = readdirSync(folder)
+      .filter((name) => /^\d+-.*\.sql$/.test(name))
+      .sort()
     const done = this.#db.pragma('user_version', { simple: true }) as number
-    if (done > files.length) throw new Error(`the data folder was written by a newer Mark Post (version ${done}, this one knows ${files.length}); take a newer program or another --data folder`)
+    if (done > files.length)
+      throw new Error(
+        `the data folder was written by a newer Mark Post (version ${done}, this one knows ${files.length}); take a newer program or another --data folder`,
+      )
     files.slice(done).forEach((name, index) => {
       this.#db.transaction(() => {
         this.#db.exec(readFileSync(join(folder, name), 'utf8'))
@@ -58,8 +65,20 @@ export class PlanStore {
 
   create(title: string, text: string, summary: PlanSummary): StoredPlan {
     const now = this.#now()
-    const row: Row = { id: randomUUID(), title, text, revision: 1, created: now, changed: now, summary: JSON.stringify(summary) }
-    this.#db.prepare('INSERT INTO plans (id, title, text, revision, created, changed, summary) VALUES (@id, @title, @text, @revision, @created, @changed, @summary)').run(row)
+    const row: Row = {
+      id: randomUUID(),
+      title,
+      text,
+      revision: 1,
+      created: now,
+      changed: now,
+      summary: JSON.stringify(summary),
+    }
+    this.#db
+      .prepare(
+        'INSERT INTO plans (id, title, text, revision, created, changed, summary) VALUES (@id, @title, @text, @revision, @created, @changed, @summary)',
+      )
+      .run(row)
     return fromRow(row)
   }
 
@@ -68,7 +87,9 @@ export class PlanStore {
     return this.#db.transaction((): SaveResult => {
       const current = this.get(id)
       if (current?.revision !== revision) return { ok: false, current }
-      this.#db.prepare('UPDATE plans SET title = ?, text = ?, summary = ?, changed = ?, revision = revision + 1 WHERE id = ?').run(title, text, JSON.stringify(summary), this.#now(), id)
+      this.#db
+        .prepare('UPDATE plans SET title = ?, text = ?, summary = ?, changed = ?, revision = revision + 1 WHERE id = ?')
+        .run(title, text, JSON.stringify(summary), this.#now(), id)
       return { ok: true, plan: this.get(id) as StoredPlan }
     })()
   }

@@ -47,7 +47,11 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     refused.push(...fed.refused)
     now = fed.wiring
   }
-  const open = now.signals.filter((use) => isOpen(use) && (options.only ? options.only.has(use.end) : use.facts.required && (options.refs?.has(use.part.ref) ?? true)))
+  const open = now.signals.filter(
+    (use) =>
+      isOpen(use) &&
+      (options.only ? options.only.has(use.end) : use.facts.required && (options.refs?.has(use.part.ref) ?? true)),
+  )
   const search = new BusSearch(now, open)
   const singles = open.filter((use) => !search.carries(use))
   const choices = singles.map((use) => candidates(now, use).filter((one) => one.blocked === undefined))
@@ -55,27 +59,39 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
 
   let best: { cost: number; placed: Placement[] } | undefined
   let tried = 0
-  const finished = search.each((arrangement) => {
-    tried += 1
-    if (!best || arrangement.cost + relaxed < best.cost) {
-      const matched = matchSingles(choices, arrangement.taken)
-      const cost = arrangement.cost + matched.cost
-      if (!best || cost < best.cost)
-        best = {
-          cost,
-          placed: [
-            ...arrangement.placed,
-            ...matched.picks.flatMap((pick, index): Placement[] => (pick ? [{ use: singles[index]!, to: pick.host.end, why: reasons(pick) }] : [])),
-          ],
-        }
-    }
-    return options.shouldStop?.(tried) !== true
-  }, () => (best ? best.cost - relaxed : Number.POSITIVE_INFINITY))
+  const finished = search.each(
+    (arrangement) => {
+      tried += 1
+      if (!best || arrangement.cost + relaxed < best.cost) {
+        const matched = matchSingles(choices, arrangement.taken)
+        const cost = arrangement.cost + matched.cost
+        if (!best || cost < best.cost)
+          best = {
+            cost,
+            placed: [
+              ...arrangement.placed,
+              ...matched.picks.flatMap((pick, index): Placement[] =>
+                pick ? [{ use: singles[index]!, to: pick.host.end, why: reasons(pick) }] : [],
+              ),
+            ],
+          }
+      }
+      return options.shouldStop?.(tried) !== true
+    },
+    () => (best ? best.cost - relaxed : Number.POSITIVE_INFINITY),
+  )
 
   const placed = best?.placed ?? []
-  for (const { use, to, why } of placed) decisions.push({ edits: [{ do: 'connect', from: use.tail, to }], from: use.tail, to, why })
+  for (const { use, to, why } of placed)
+    decisions.push({ edits: [{ do: 'connect', from: use.tail, to }], from: use.tail, to, why })
   const done = new Set(placed.map(({ use }) => use.end))
-  for (const use of open) if (!done.has(use.end)) refused.push({ end: use.end, needs: needWords(use.facts.needs), reasons: search.carries(use) ? search.refusals(use) : refusals(now, use) })
+  for (const use of open)
+    if (!done.has(use.end))
+      refused.push({
+        end: use.end,
+        needs: needWords(use.facts.needs),
+        reasons: search.carries(use) ? search.refusals(use) : refusals(now, use),
+      })
   const missing = open.length - done.size
   const cost = Math.round(((best?.cost ?? 0) - missing * UNPLACED) * 10) / 10
   return {
@@ -96,12 +112,17 @@ interface Placement {
 }
 
 /** Waits for a host, also when it is already joined to some other part that waits with it. */
-const isOpen = (use: SignalUse): boolean => use.state === 'open' || (use.state === 'joined' && use.hosts.length === 0 && use.facts.required)
+const isOpen = (use: SignalUse): boolean =>
+  use.state === 'open' || (use.state === 'joined' && use.hosts.length === 0 && use.facts.required)
 
 /** Matches signals to hosts that are not taken, leaving as few as possible without one. */
-function matchSingles(choices: readonly (readonly Candidate[])[], taken: ReadonlySet<string>): { cost: number; picks: (Candidate | undefined)[] } {
+function matchSingles(
+  choices: readonly (readonly Candidate[])[],
+  taken: ReadonlySet<string>,
+): { cost: number; picks: (Candidate | undefined)[] } {
   const columns = new Map<string, number>()
-  for (const list of choices) for (const { host } of list) if (!taken.has(host.end) && !columns.has(host.end)) columns.set(host.end, columns.size)
+  for (const list of choices)
+    for (const { host } of list) if (!taken.has(host.end) && !columns.has(host.end)) columns.set(host.end, columns.size)
   const width = columns.size + choices.length
   const matrix = choices.map((list, row) => {
     const costs = new Array<number>(width).fill(UNPLACED * 10)
@@ -128,7 +149,11 @@ function matchSingles(choices: readonly (readonly Candidate[])[], taken: Readonl
 export function reasons(candidate: Pick<Candidate, 'for' | 'against'>): string {
   const good = candidate.for.join(', ')
   const bad = candidate.against.join(', ')
-  return [good, bad === '' ? '' : `though it ${candidate.against.length > 1 ? 'costs' : 'has'}: ${bad}`].filter((text) => text !== '').join('; ') || 'fits'
+  return (
+    [good, bad === '' ? '' : `though it ${candidate.against.length > 1 ? 'costs' : 'has'}: ${bad}`]
+      .filter((text) => text !== '')
+      .join('; ') || 'fits'
+  )
 }
 
 /** Why no pin is left: reasons with the number of pins, the commonest first. */
@@ -143,5 +168,7 @@ function refusals(wiring: Wiring, use: SignalUse): string[] {
     }
   }
   if (free > 0) tally.set('needed by other signals', free)
-  return [...tally].sort((a, b) => b[1] - a[1]).map(([reason, pins]) => `${pins} ${pins === 1 ? 'pin' : 'pins'}: ${reason}`)
+  return [...tally]
+    .sort((a, b) => b[1] - a[1])
+    .map(([reason, pins]) => `${pins} ${pins === 1 ? 'pin' : 'pins'}: ${reason}`)
 }

@@ -11,5 +11,15 @@ export function assignJson(result: AssignResult, milliseconds: number) {
           pins: [] as string[],
           text: unplaced.map((one) => `${one.end} needs ${one.needs} (${one.reasons.join('; ')})`).join('. '),
         }
-  return { status, optimal, cost, bound, milliseconds, placed, unplaced, conflict, remedies: [] as { title: string; edits: [] }[] }
+  return {
+    status,
+    optimal,
+    cost,
+    bound,
+    milliseconds,
+    placed,
+    unplaced,
+    conflict,
+    remedies: [] as { title: string; edits: [] }[],
+  }
 }

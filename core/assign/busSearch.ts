@@ -52,7 +52,10 @@ export class BusSearch {
 
   constructor(wiring: Wiring, open: readonly SignalUse[]) {
     this.#wiring = wiring
-    const tasks = new Map<string, { part: PartInstance; board: BoardInstance; kind: Controller['kind']; uses: SignalUse[] }>()
+    const tasks = new Map<
+      string,
+      { part: PartInstance; board: BoardInstance; kind: Controller['kind']; uses: SignalUse[] }
+    >()
     for (const use of open) {
       const need = busNeed(use.facts.needs)
       const board = use.part.home
@@ -91,7 +94,14 @@ export class BusSearch {
     return this.#descend(0, 0, [], new Set(), visit, limit)
   }
 
-  #descend(depth: number, cost: number, placed: Arrangement['placed'], taken: ReadonlySet<string>, visit: (arrangement: Arrangement) => boolean, limit: () => number): boolean {
+  #descend(
+    depth: number,
+    cost: number,
+    placed: Arrangement['placed'],
+    taken: ReadonlySet<string>,
+    visit: (arrangement: Arrangement) => boolean,
+    limit: () => number,
+  ): boolean {
     if (cost + (this.#least[depth] as number) >= limit()) return true
     const task = this.#tasks[depth]
     if (!task) return visit({ cost, placed, taken })
@@ -121,14 +131,19 @@ export class BusSearch {
       .flatMap((controller) => {
         const lane = this.#lanes.get(laneKey(task.board, controller.id))
         if (lane && this.#clash(task, lane) !== undefined) return []
-        const sets = lane ? this.#pinSets(task, controller, lane, taken) : this.#fresh(task, controller).filter((set) => set.placed.every(({ to }) => !taken.has(to)))
+        const sets = lane
+          ? this.#pinSets(task, controller, lane, taken)
+          : this.#fresh(task, controller).filter((set) => set.placed.every(({ to }) => !taken.has(to)))
         return sets.map((set) => ({ ...set, controller: controller.id }))
       })
       .sort((a, b) => a.cost - b.cost)
   }
 
   #controllers(task: Task): Controller[] {
-    return task.board.board.controllers.filter((one) => one.kind === task.kind && this.#lockedTo(task, one.id) && this.#feature(task.board, one.id) === undefined)
+    return task.board.board.controllers.filter(
+      (one) =>
+        one.kind === task.kind && this.#lockedTo(task, one.id) && this.#feature(task.board, one.id) === undefined,
+    )
   }
 
   /** Pin sets on a controller that carries nothing yet, cheapest first, worked out once. */
@@ -145,7 +160,14 @@ export class BusSearch {
 
   /** A part some of whose lines are wired already stays with the controller that carries them. */
   #lockedTo(task: Task, controller: string): boolean {
-    const bus = this.#wiring.buses.find((one) => one.kind === task.kind && one.parts.includes(task.part) && one.controller !== undefined && one.board === task.board && busPins(one).size > 0)
+    const bus = this.#wiring.buses.find(
+      (one) =>
+        one.kind === task.kind &&
+        one.parts.includes(task.part) &&
+        one.controller !== undefined &&
+        one.board === task.board &&
+        busPins(one).size > 0,
+    )
     return bus === undefined || bus.controller === controller
   }
 
@@ -155,7 +177,8 @@ export class BusSearch {
 
   /** What keeps a part off a lane: a UART carries one part, and an I2C address answers once. */
   #clash(task: Task, lane: Lane): string | undefined {
-    if (task.kind === 'uart') return lane.parts.includes(task.part) ? undefined : `taken by ${lane.parts.map((part) => part.ref).join(', ')}`
+    if (task.kind === 'uart')
+      return lane.parts.includes(task.part) ? undefined : `taken by ${lane.parts.map((part) => part.ref).join(', ')}`
     if (task.kind !== 'i2c') return undefined
     const mine = new Set(addressesOf(task.part).map((one) => one.address))
     for (const part of lane.parts) {
@@ -173,7 +196,11 @@ export class BusSearch {
       const signal = busNeed(use.facts.needs)!.signal
       const given = lane?.pins.get(signal)
       const options = hosts
-        .filter((host) => host.functions.has(`${controller.id}.${signal}`) && (given === undefined ? !taken.has(host.end) : pinOf(host.end) === given))
+        .filter(
+          (host) =>
+            host.functions.has(`${controller.id}.${signal}`) &&
+            (given === undefined ? !taken.has(host.end) : pinOf(host.end) === given),
+        )
         .flatMap((host) => {
           const price = this.#price(use, host, controller.id, given !== undefined)
           return price ? [{ use, to: host.end, ...price }] : []
@@ -185,7 +212,10 @@ export class BusSearch {
           options
             .slice(0, MOST_PIN_SETS)
             .filter((option) => !set.placed.some((one) => one.to === option.to))
-            .map((option) => ({ cost: set.cost + option.cost, placed: [...set.placed, { use, to: option.to, why: option.why }] })),
+            .map((option) => ({
+              cost: set.cost + option.cost,
+              placed: [...set.placed, { use, to: option.to, why: option.why }],
+            })),
         )
         .filter((set) => inOneGroup(controller, lane, set.placed))
         .sort((a, b) => a.cost - b.cost)
@@ -202,7 +232,15 @@ export class BusSearch {
     if (!this.#pinCosts.has(key)) {
       const judged = judge(this.#wiring, use, host, this.#scarcityOf(use), controller)
       const words = [...judged.for, ...judged.against.map((one) => `(${one})`)].join(', ')
-      this.#pinCosts.set(key, judged.blocked === undefined ? { cost: shared ? 100 : judged.cost, why: shared ? `shares ${controller.toUpperCase()}` : words || controller.toUpperCase() } : undefined)
+      this.#pinCosts.set(
+        key,
+        judged.blocked === undefined
+          ? {
+              cost: shared ? 100 : judged.cost,
+              why: shared ? `shares ${controller.toUpperCase()}` : words || controller.toUpperCase(),
+            }
+          : undefined,
+      )
     }
     return this.#pinCosts.get(key)
   }
@@ -237,8 +275,15 @@ const laneKey = (board: BoardInstance, controller: string): string => `${board.r
 const pinOf = (end: string): string => end.slice(end.indexOf('.') + 1)
 
 /** Pins of a controller whose pins move in groups all come from one group. */
-function inOneGroup(controller: Controller, lane: Lane | undefined, placed: readonly { use: SignalUse; to: string }[]): boolean {
+function inOneGroup(
+  controller: Controller,
+  lane: Lane | undefined,
+  placed: readonly { use: SignalUse; to: string }[],
+): boolean {
   if (!controller.groups) return true
-  const wanted = new Map([...(lane?.pins ?? []), ...placed.map(({ use, to }) => [busNeed(use.facts.needs)!.signal, pinOf(to)] as const)])
+  const wanted = new Map([
+    ...(lane?.pins ?? []),
+    ...placed.map(({ use, to }) => [busNeed(use.facts.needs)!.signal, pinOf(to)] as const),
+  ])
   return controller.groups.some((group) => [...wanted].every(([signal, pin]) => group[signal] === pin))
 }

@@ -34,6 +34,7 @@ export const costs = {
   controllerRank: 6,
   noPull: 10,
   secondBus: 25,
+  softSelect: 6,
 } as const
 
 /** Every pin of the signal's board, and of the expanders on it, best first, blocked ones last. */
@@ -85,18 +86,20 @@ export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scar
   }
   const bus = busNeed(use.facts.needs)
   const sharing = bus && bus.signal !== 'cs' ? sharedBus(wiring, use, host) : undefined
-  if (sharing && sharing.length > 0) good.push(`shares the bus with ${sharing.slice(0, 2).join(', ')}${sharing.length > 2 ? ' …' : ''}`)
+  if (sharing && sharing.length > 0)
+    good.push(`shares the bus with ${sharing.slice(0, 2).join(', ')}${sharing.length > 2 ? ' …' : ''}`)
   else if (bus) {
     const running = controller ?? wiring.buses.find((one) => one.uses.includes(use))?.controller
     const reachable = controllersFor(host, use)
     const best = reachable.find((one) => one.id === running) ?? reachable[0]
     if (running !== undefined && best?.id !== running && bus.signal !== 'cs') pay(costs.secondBus, 'another controller')
-    if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use)) pay(costs.secondBus, 'starts a second bus')
+    if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use))
+      pay(costs.secondBus, 'starts a second bus')
     if (best) {
       if (best.preferred) good.push(best.why ?? 'its fixed pin')
       else if (best.matrix) pay(costs.matrixAway, 'not the usual pin')
       if (best.rank > 0) pay(best.rank * costs.controllerRank, `uses ${best.id.toUpperCase()}`)
-    } else if (bus.signal === 'cs') good.push('any output will do')
+    } else if (bus.signal === 'cs') pay(costs.softSelect, 'selected by software')
   }
   if (meets(host, use) === 'orElse') pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
   if (host.provider) pay(costs.expander, 'slower, over the bus')
@@ -108,7 +111,11 @@ export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scar
   for (const name of Object.keys(costs.scarce)) {
     if (name === use.facts.needs || name === use.facts.orElse || !host.functions.has(name)) continue
     const points = scarcity.price(name)
-    if (points >= 0.5) pay(points, `uses up ${{ 'analog-in': 'an analog pin', interrupt: 'an interrupt', pwm: 'a PWM pin', 'analog-out': 'a DAC', touch: 'a touch pin' }[name]}`)
+    if (points >= 0.5)
+      pay(
+        points,
+        `spends ${{ 'analog-in': 'analog', interrupt: 'an edge pin', pwm: 'PWM', 'analog-out': 'a DAC', touch: 'touch' }[name]}`,
+      )
   }
   if (!bus && isPreferredBusPin(host)) pay(costs.busPin, 'keeps a bus pin')
   const beside = neighbour(wiring, use, host)
@@ -116,26 +123,33 @@ export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scar
     cost -= 2
     good.push(`beside ${beside}`)
   }
-  if (good.length === 0 && bad.length === 0) good.push('free, no strings')
+  if (good.length === 0 && bad.length === 0) good.push('free')
   return { host, cost: cost + 100, for: good, against: bad }
 }
 
 /** Cautions that count with the features in use. */
 export function activeCautions(host: Host): Caution[] {
-  return host.cautions.filter((caution) => caution.feature === undefined || host.board?.features.some((feature) => feature.id === caution.feature))
+  return host.cautions.filter(
+    (caution) =>
+      caution.feature === undefined || host.board?.features.some((feature) => feature.id === caution.feature),
+  )
 }
 
 function cautionPrice(caution: Caution, use: SignalUse): { points: number; words: string } | undefined {
   switch (caution.id) {
     case 'boot-strap':
-      return { points: costs.strap, words: `strap: ${caution.needs ?? 'read'} at reset` }
+      return { points: costs.strap, words: `strap, ${caution.needs ?? 'read'}` }
     case 'usb-serial':
     case 'serial-console':
       return { points: costs.console, words: caution.id === 'usb-serial' ? 'USB serial' : 'serial console' }
     case 'boot-output':
     case 'reset-pulse':
     case 'reset-level':
-      return use.facts.actuator ? { points: costs.pulse * 2, words: 'moves at reset' } : drives(use.facts.needs) ? { points: costs.pulse / 7, words: 'moves at reset' } : undefined
+      return use.facts.actuator
+        ? { points: costs.pulse * 2, words: 'moves at reset' }
+        : drives(use.facts.needs)
+          ? { points: costs.pulse / 7, words: 'moves at reset' }
+          : undefined
     case 'onboard-led':
     case 'onboard-button':
       return { points: costs.onboard, words: caution.id === 'onboard-led' ? 'on-board LED' : 'on-board button' }
@@ -155,7 +169,8 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
   const bus = busNeed(use.facts.needs)
   if (!meets(host, use)) {
     if (drives(use.facts.needs) && !host.functions.has('digital-out')) return 'input only'
-    if (!drives(use.facts.needs) && !host.functions.has('digital-in') && !bus) return host.functions.has('digital-out') ? 'output only' : lackWords(use.facts.needs)
+    if (!drives(use.facts.needs) && !host.functions.has('digital-in') && !bus)
+      return host.functions.has('digital-out') ? 'output only' : lackWords(use.facts.needs)
     return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
   }
   if (use.facts.needs === 'analog-in' && host.board) {
@@ -189,7 +204,12 @@ function exclusive(use: SignalUse, other: SignalUse): boolean {
 
 const sameSharedBus = (a: SignalUse, b: SignalUse): boolean => {
   const need = busNeed(a.facts.needs)
-  return need !== undefined && (need.kind === 'i2c' || need.kind === 'spi') && need.signal !== 'cs' && a.facts.needs === b.facts.needs
+  return (
+    need !== undefined &&
+    (need.kind === 'i2c' || need.kind === 'spi') &&
+    need.signal !== 'cs' &&
+    a.facts.needs === b.facts.needs
+  )
 }
 
 /** Blocks a pin that the part would damage, or that would damage the part. */
@@ -198,12 +218,15 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefi
   if (use.facts.needs.startsWith('i2c.')) return undefined
   const vdd = use.part.logicVolts ?? plannedVolts(wiring, use)
   const levels = levelsOf(use)
-  const toHost = use.facts.direction === 'out' || use.facts.direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
+  const toHost =
+    use.facts.direction === 'out' || use.facts.direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
   const hostMost = volts(host.levels.most, host.logicVolts)
-  if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01 && viaOf(use).length === 0) return `${formatVolts(toHost)} into ${formatVolts(hostMost)}`
+  if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01 && viaOf(use).length === 0)
+    return `${formatVolts(toHost)} into ${formatVolts(hostMost)}`
   const fromHost = use.facts.direction === 'in' || use.facts.direction === 'both' ? host.logicVolts : undefined
   const most = volts(levels.most, vdd)
-  if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01 && viaOf(use).length === 0) return `${formatVolts(fromHost)} into ${formatVolts(most)}`
+  if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01 && viaOf(use).length === 0)
+    return `${formatVolts(fromHost)} into ${formatVolts(most)}`
   return undefined
 }
 
@@ -226,7 +249,8 @@ function usesOn(wiring: Wiring, host: Host): readonly SignalUse[] {
   let byHost = usesCache.get(wiring)
   if (!byHost) {
     byHost = new Map()
-    for (const use of wiring.signals) for (const one of use.hosts) byHost.set(one.host, [...(byHost.get(one.host) ?? []), use])
+    for (const use of wiring.signals)
+      for (const one of use.hosts) byHost.set(one.host, [...(byHost.get(one.host) ?? []), use])
     usesCache.set(wiring, byHost)
   }
   return byHost.get(host) ?? []
@@ -241,11 +265,20 @@ function sharedBus(wiring: Wiring, use: SignalUse, host: Host): string[] {
 
 /** True when the board already has a bus that this signal could share. */
 function joinable(wiring: Wiring, use: SignalUse): boolean {
-  return wiring.signals.some((other) => other.part !== use.part && other.part.home === use.part.home && other.state === 'placed' && sameSharedBus(use, other))
+  return wiring.signals.some(
+    (other) =>
+      other.part !== use.part &&
+      other.part.home === use.part.home &&
+      other.state === 'placed' &&
+      sameSharedBus(use, other),
+  )
 }
 
 /** Controllers of the board that reach this pin with the signal, preferred first. */
-function controllersFor(host: Host, use: SignalUse): { id: string; rank: number; preferred: boolean; matrix: boolean; why: string | undefined }[] {
+function controllersFor(
+  host: Host,
+  use: SignalUse,
+): { id: string; rank: number; preferred: boolean; matrix: boolean; why: string | undefined }[] {
   const need = busNeed(use.facts.needs)
   const board = host.board
   if (!need || !board) return []
@@ -255,7 +288,13 @@ function controllersFor(host: Host, use: SignalUse): { id: string; rank: number;
     .map((one) => {
       const fixed = one.pins?.[need.signal]?.includes(pin) ?? false
       const preferred = fixed || one.prefer?.pins[need.signal] === pin
-      return { id: one.id, rank: one.rank, preferred, matrix: one.matrix !== undefined, why: fixed ? `${one.title} pin` : preferred ? `usual ${one.title} pin` : undefined }
+      return {
+        id: one.id,
+        rank: one.rank,
+        preferred,
+        matrix: one.matrix !== undefined,
+        why: fixed ? `${one.title} pin` : preferred ? `usual ${one.title} pin` : undefined,
+      }
     })
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
 }
@@ -265,7 +304,10 @@ function isPreferredBusPin(host: Host): boolean {
   const pin = host.end.slice(host.ref.length + 1)
   return (
     host.board?.board.controllers.some(
-      (one) => one.rank === 0 && (Object.values(one.prefer?.pins ?? {}).includes(pin) || Object.values(one.pins ?? {}).some((pins) => pins.includes(pin))),
+      (one) =>
+        one.rank === 0 &&
+        (Object.values(one.prefer?.pins ?? {}).includes(pin) ||
+          Object.values(one.pins ?? {}).some((pins) => pins.includes(pin))),
     ) ?? false
   )
 }
@@ -278,9 +320,9 @@ function neighbour(wiring: Wiring, use: SignalUse, host: Host): string | undefin
     if (other.part !== use.part || other === use) continue
     for (const { host: at } of other.hosts) {
       const spot = at.board === host.board ? at.board?.facts.pin(at.end.slice(at.ref.length + 1)) : undefined
-      if (spot && spot.header === place.header && Math.abs(spot.position - place.position) === place.header.columns) return other.end
+      if (spot && spot.header === place.header && Math.abs(spot.position - place.position) === place.header.columns)
+        return other.end
     }
   }
   return undefined
 }
-

@@ -27,7 +27,15 @@ export interface Progress {
 }
 
 const after = (wiring: Wiring, decisions: readonly Decision[]): Wiring =>
-  decisions.length === 0 ? wiring : resolve(applyEdits(wiring.plan, decisions.flatMap((one) => one.edits)), wiring.catalog)
+  decisions.length === 0
+    ? wiring
+    : resolve(
+        applyEdits(
+          wiring.plan,
+          decisions.flatMap((one) => one.edits),
+        ),
+        wiring.catalog,
+      )
 
 /** Puts in the companions without which a part would be damaged: the resistor of an LED. */
 export function addSeriesCompanions(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
@@ -35,10 +43,20 @@ export function addSeriesCompanions(wiring: Wiring, wanted: (ref: string) => boo
   let now = wiring
   for (const use of wiring.signals) {
     if (!use.lacksSeries || use.state !== 'open' || !wanted(use.part.ref)) continue
-    const edits = companionEdits(now.plan, wiring.catalog, use.part.ref, (companion) => companion.required && companion.series === use.facts.pin)
+    const edits = companionEdits(
+      now.plan,
+      wiring.catalog,
+      use.part.ref,
+      (companion) => companion.required && companion.series === use.facts.pin,
+    )
     const added = edits.find((edit) => edit.do === 'add-part')
     if (!added) continue
-    decisions.push({ edits, from: use.end, to: added.ref, why: use.part.part.companions.find((one) => one.series === use.facts.pin)?.why ?? '' })
+    decisions.push({
+      edits,
+      from: use.end,
+      to: added.ref,
+      why: use.part.part.companions.find((one) => one.series === use.facts.pin)?.why ?? '',
+    })
     now = resolve(applyEdits(now.plan, edits), wiring.catalog)
   }
   return { wiring: now, decisions, refused: [] }
@@ -48,7 +66,12 @@ export function addSeriesCompanions(wiring: Wiring, wanted: (ref: string) => boo
 export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const refused: Refusal[] = []
-  const connect = (from: string, to: string, why: string): Decision => ({ edits: [{ do: 'connect', from, to }], from, to, why })
+  const connect = (from: string, to: string, why: string): Decision => ({
+    edits: [{ do: 'connect', from, to }],
+    from,
+    to,
+    why,
+  })
 
   let now = wiring
   for (const ref of wiring.parts.map((part) => part.ref).filter(chosen)) {
@@ -58,8 +81,20 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
       if (open.kind === 'supply') {
         const use = part.supplies.find((one) => one.pins.includes(open.end))!
         const source = bestSource(now, part, use)
-        if (source) wanted.push(connect(open.end, source.end, `${source.volts} V, in its range of ${use.facts.least} to ${use.facts.most} V${use.facts.heavy ? '; kept off the logic supply where there is another' : ''}`))
-        else refused.push({ end: open.end, needs: `${use.facts.least} to ${use.facts.most} V`, reasons: ['no supply of the plan gives that voltage'] })
+        if (source)
+          wanted.push(
+            connect(
+              open.end,
+              source.end,
+              `${source.volts} V, in its range of ${use.facts.least} to ${use.facts.most} V${use.facts.heavy ? '; kept off the logic supply where there is another' : ''}`,
+            ),
+          )
+        else
+          refused.push({
+            end: open.end,
+            needs: `${use.facts.least} to ${use.facts.most} V`,
+            reasons: ['no supply of the plan gives that voltage'],
+          })
       } else if (open.kind === 'ground' && open.required) {
         const fed = wanted.find((one) => part.supplies.some((use) => use.pins.includes(one.from)))
         const target = (fed && returnEnd(now, fed.to)) ?? groundEnd(now, part)
@@ -77,7 +112,12 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
   const ties: Decision[] = []
   for (const tie of now.ties) {
     if (tie.state !== 'open' || !chosen(tie.part.ref)) continue
-    const to = tie.to === 'ground' ? groundEnd(now, tie.part) : tie.to === 'supply' ? supplyEnd(now, tie.part) : `${tie.part.ref}.${tie.to}`
+    const to =
+      tie.to === 'ground'
+        ? groundEnd(now, tie.part)
+        : tie.to === 'supply'
+          ? supplyEnd(now, tie.part)
+          : `${tie.part.ref}.${tie.to}`
     if (to) ties.push(connect(tie.end, to, tie.facts.text ?? `tied to ${tie.to}`))
     else refused.push({ end: tie.end, needs: `a tie to ${tie.to}`, reasons: ['there is nothing to tie it to'] })
   }
@@ -99,10 +139,23 @@ function joinGrounds(wiring: Wiring): Decision[] {
   for (const supply of wiring.supplies) {
     const minus = wiring.netOf(`${supply.ref}.-`)
     const fed = wiring.parts.find((part) => part.supplies.some((use) => use.source?.ref === supply.ref))
-    const board = fed?.home ?? wiring.boards.find((one) => one.board.feeds.some((feed) => feed.pins.some((pin) => wiring.netOf(`${one.ref}.${pin}`).sources.some((source) => source.ref === supply.ref))))
+    const board =
+      fed?.home ??
+      wiring.boards.find((one) =>
+        one.board.feeds.some((feed) =>
+          feed.pins.some((pin) =>
+            wiring.netOf(`${one.ref}.${pin}`).sources.some((source) => source.ref === supply.ref),
+          ),
+        ),
+      )
     const hole = board?.facts.pins.find((pin) => pin.kind === 'ground')
     if (!board || !hole || board.ground === minus) continue
-    decisions.push({ edits: [{ do: 'connect', from: `${supply.ref}.-`, to: `${board.ref}.${hole.id}` }], from: `${supply.ref}.-`, to: `${board.ref}.${hole.id}`, why: 'common ground of supply and board' })
+    decisions.push({
+      edits: [{ do: 'connect', from: `${supply.ref}.-`, to: `${board.ref}.${hole.id}` }],
+      from: `${supply.ref}.-`,
+      to: `${board.ref}.${hole.id}`,
+      why: 'common ground of supply and board',
+    })
   }
   return decisions
 }

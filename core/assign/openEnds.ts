@@ -1,5 +1,5 @@
-import { needWords } from '../wiring/needs.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { needWords } from '../wiring/needs.ts'
 
 /** A pin of a part that still waits for a wire. */
 export interface OpenEnd {
@@ -19,21 +19,40 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
   for (const use of part.supplies) {
     const why = touched ? 'supply-rule' : 'open'
-    for (const end of use.pins) if (wiring.netOf(end).sources.length === 0 && !unused.has(end)) found.push({ end, kind: 'supply', required: true, what: `takes ${use.facts.least} to ${use.facts.most} V`, why })
-    for (const end of use.grounds) if (!wiring.netOf(end).ground && !unused.has(end)) found.push({ end, kind: 'ground', required: end === use.grounds[0], what: 'is ground', why })
+    for (const end of use.pins)
+      if (wiring.netOf(end).sources.length === 0 && !unused.has(end))
+        found.push({
+          end,
+          kind: 'supply',
+          required: true,
+          what: `takes ${use.facts.least} to ${use.facts.most} V`,
+          why,
+        })
+    for (const end of use.grounds)
+      if (!wiring.netOf(end).ground && !unused.has(end))
+        found.push({ end, kind: 'ground', required: end === use.grounds[0], what: 'is ground', why })
   }
   for (const pin of part.part.pins) {
     const end = `${part.ref}.${pin.id}`
     const known = part.supplies.some((use) => use.pins.includes(end) || use.grounds.includes(end))
-    if (pin.role === 'ground' && !known && !wiring.netOf(end).ground && !unused.has(end)) found.push({ end, kind: 'ground', required: true, what: 'is ground', why: 'open' })
-    if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end)) found.push({ end, kind: 'series', required: true, what: 'is a leg of a part with two', why: 'open' })
+    if (pin.role === 'ground' && !known && !wiring.netOf(end).ground && !unused.has(end))
+      found.push({ end, kind: 'ground', required: true, what: 'is ground', why: 'open' })
+    if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end))
+      found.push({ end, kind: 'series', required: true, what: 'is a leg of a part with two', why: 'open' })
   }
   for (const use of wiring.signals) {
     if (use.part !== part || (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0))) continue
     if (use.state === 'joined' && !use.facts.required) continue
-    found.push({ end: use.end, kind: 'signal', required: use.facts.required, what: `needs ${needWords(use.facts.needs)}`, why: 'open' })
+    found.push({
+      end: use.end,
+      kind: 'signal',
+      required: use.facts.required,
+      what: `needs ${needWords(use.facts.needs)}`,
+      why: 'open',
+    })
   }
   for (const tie of wiring.ties)
-    if (tie.part === part && tie.state === 'open') found.push({ end: tie.end, kind: 'tie', required: true, what: `goes to ${tie.to}`, why: 'open' })
+    if (tie.part === part && tie.state === 'open')
+      found.push({ end: tie.end, kind: 'tie', required: true, what: `goes to ${tie.to}`, why: 'open' })
   return found
 }

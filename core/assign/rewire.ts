@@ -9,7 +9,9 @@ export function wiresOf(wiring: Wiring, use: SignalUse): PlanWire[] {
     const hostNet = wiring.netOf(host.end)
     const owner = via.at(-1)
     return wiring.plan.wires.filter((wire) =>
-      [wire[0], wire[1]].some((end) => (owner === undefined ? end === use.end : end.startsWith(`${owner}.`)) && wiring.netOf(end) === hostNet),
+      [wire[0], wire[1]].some(
+        (end) => (owner === undefined ? end === use.end : end.startsWith(`${owner}.`)) && wiring.netOf(end) === hostNet,
+      ),
     )
   })
 }

@@ -17,5 +17,10 @@ export function rewireBus(wiring: Wiring, bus: Bus): Fix[] {
   const bare = resolve(applyEdits(wiring.plan, off), wiring.catalog)
   const result = assign(bare, { only: new Set(moved.map((use) => use.end)) })
   if (result.unplaced.length > 0 || result.edits.length === 0) return []
-  return [{ title: `Place the ${bus.kind.toUpperCase()} lines of ${bus.parts.map((part) => part.ref).join(', ')} anew`, edits: [...off, ...result.edits] }]
+  return [
+    {
+      title: `Place the ${bus.kind.toUpperCase()} lines of ${bus.parts.map((part) => part.ref).join(', ')} anew`,
+      edits: [...off, ...result.edits],
+    },
+  ]
 }

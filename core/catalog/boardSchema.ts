@@ -1,5 +1,16 @@
 import * as v from 'valibot'
-import { Amount, BusKindSchema, Id, Levels, PinCurrent, PinId, PlainFunction, Positive, Source, Text } from './common.ts'
+import {
+  Amount,
+  BusKindSchema,
+  Id,
+  Levels,
+  PinCurrent,
+  PinId,
+  PlainFunction,
+  Positive,
+  Source,
+  Text,
+} from './common.ts'
 
 /** What a board file can say. See `docs/adding-a-board.md` for the same in words. */
 
@@ -187,13 +198,27 @@ export const Board = v.strictObject({
     pin: PinCurrent,
     /** Groups of pins with a limit in common. */
     groups: v.optional(
-      v.array(v.strictObject({ title: Text, pins: v.array(PinId), absolute: Positive, way: v.picklist(['source', 'sink', 'both']) })),
+      v.array(
+        v.strictObject({
+          title: Text,
+          pins: v.array(PinId),
+          absolute: Positive,
+          way: v.picklist(['source', 'sink', 'both']),
+        }),
+      ),
       [],
     ),
     total: v.optional(v.strictObject({ recommended: v.optional(Positive), absolute: v.optional(Positive) })),
   }),
   /** Internal pull resistors in ohms. */
-  pulls: v.optional(v.strictObject({ upLeast: Positive, upMost: Positive, downLeast: v.optional(Positive), downMost: v.optional(Positive) })),
+  pulls: v.optional(
+    v.strictObject({
+      upLeast: Positive,
+      upMost: Positive,
+      downLeast: v.optional(Positive),
+      downMost: v.optional(Positive),
+    }),
+  ),
   outline: v.strictObject({
     width: Positive,
     height: Positive,
@@ -213,7 +238,15 @@ export const Board = v.strictObject({
   controllers: v.array(Controller),
   timers: v.optional(v.array(Timer), []),
   /** PWM made by a matrix: any `pwm` pin, so many channels on so many timers. */
-  pwm: v.optional(v.strictObject({ channels: v.number(), timers: v.number(), leastHertz: v.optional(Positive), mostHertz: v.optional(Positive), note: v.optional(Text) })),
+  pwm: v.optional(
+    v.strictObject({
+      channels: v.number(),
+      timers: v.number(),
+      leastHertz: v.optional(Positive),
+      mostHertz: v.optional(Positive),
+      note: v.optional(Text),
+    }),
+  ),
   /** Interrupt lines shared between pins; left out when every pin has its own. */
   interruptLines: v.optional(v.array(v.strictObject({ id: Text, pins: v.array(PinId) })), []),
   analog: v.optional(v.array(AnalogUnit), []),

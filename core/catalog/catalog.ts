@@ -1,8 +1,8 @@
+import type { Outcome } from '../text/problem.ts'
+import { parseYaml, validateYaml } from '../text/yamlSource.ts'
 import { Board } from './boardSchema.ts'
 import { buildNameIndex, type NameIndex } from './names.ts'
 import { Part } from './partSchema.ts'
-import type { Outcome } from '../text/problem.ts'
-import { parseYaml, validateYaml } from '../text/yamlSource.ts'
 
 /** All boards and parts by id, in order of id. */
 export interface Catalog {

@@ -2,7 +2,10 @@ import * as v from 'valibot'
 
 /** Schema pieces that boards and parts share. Voltages are in volts, currents in milliamperes, lengths in 2.54 mm pitches. */
 
-export const Id = v.pipe(v.string(), v.regex(/^[a-z0-9][a-z0-9-]*$/, 'expected an id of small letters, digits and hyphens'))
+export const Id = v.pipe(
+  v.string(),
+  v.regex(/^[a-z0-9][a-z0-9-]*$/, 'expected an id of small letters, digits and hyphens'),
+)
 export const PinId = v.pipe(
   v.string(),
   v.regex(/^[A-Za-z0-9+-][A-Za-z0-9_+\-.~/]*$/, 'expected a pin id of letters, digits and . _ + - ~ /'),
@@ -126,5 +129,9 @@ export const Need = v.pipe(
 
 export function isBusNeed(need: string): boolean {
   const [kind, signal] = need.split('.')
-  return kind !== undefined && kind in busSignals && (busSignals[kind as BusKind] as readonly string[]).includes(signal ?? '')
+  return (
+    kind !== undefined &&
+    kind in busSignals &&
+    (busSignals[kind as BusKind] as readonly string[]).includes(signal ?? '')
+  )
 }

@@ -10,7 +10,15 @@ export function boardJson(board: Board) {
     mcu: board.mcu,
     logicVolts: board.logicVolts,
     keywords: board.keywords,
-    headers: board.headers.map(({ id, title, posts, columns, first, last, pins }) => ({ id, title, posts, columns, first, last, positions: pins.length })),
+    headers: board.headers.map(({ id, title, posts, columns, first, last, pins }) => ({
+      id,
+      title,
+      posts,
+      columns,
+      first,
+      last,
+      positions: pins.length,
+    })),
     pins: boardFacts(board).pins.map((pin) => ({
       id: pin.id,
       aliases: pin.allNames.filter((name) => name !== pin.id),
@@ -26,8 +34,13 @@ export function boardJson(board: Board) {
 
 /** A part as `parts --json` and `/api/parts` show it. */
 export function partJson(part: Part) {
-  const required = new Set([...part.signals, ...part.modes.flatMap((mode) => mode.signals)].filter((signal) => signal.required).map((signal) => signal.pin))
-  for (const supply of part.supplies) for (const pin of [...supply.pins, ...supply.ground.slice(0, 1)]) required.add(pin)
+  const required = new Set(
+    [...part.signals, ...part.modes.flatMap((mode) => mode.signals)]
+      .filter((signal) => signal.required)
+      .map((signal) => signal.pin),
+  )
+  for (const supply of part.supplies)
+    for (const pin of [...supply.pins, ...supply.ground.slice(0, 1)]) required.add(pin)
   for (const tie of [...part.ties, ...part.modes.flatMap((mode) => mode.ties)]) if (tie.required) required.add(tie.pin)
   const supply = part.supplies[0]
   return {
@@ -35,10 +48,27 @@ export function partJson(part: Part) {
     title: part.title,
     keywords: part.keywords,
     category: part.category,
-    pins: part.pins.map((pin) => ({ id: pin.id, aliases: pin.aliases, role: pin.role, required: required.has(pin.id) })),
+    pins: part.pins.map((pin) => ({
+      id: pin.id,
+      aliases: pin.aliases,
+      role: pin.role,
+      required: required.has(pin.id),
+    })),
     modes: part.modes.map(({ id, title }) => ({ id, title })),
-    options: part.options.map((option) => ({ id: option.id, ...(option.values.length > 0 ? { values: option.values.map((one) => one.value) } : { unit: option.unit }) })),
-    addresses: [...new Set(part.modes.flatMap((mode) => [...(mode.i2c?.addresses.fixed ?? []), ...part.options.filter((one) => one.id === mode.i2c?.addresses.option).flatMap((one) => one.values.map(({ value }) => Number(value)))]))],
+    options: part.options.map((option) => ({
+      id: option.id,
+      ...(option.values.length > 0 ? { values: option.values.map((one) => one.value) } : { unit: option.unit }),
+    })),
+    addresses: [
+      ...new Set(
+        part.modes.flatMap((mode) => [
+          ...(mode.i2c?.addresses.fixed ?? []),
+          ...part.options
+            .filter((one) => one.id === mode.i2c?.addresses.option)
+            .flatMap((one) => one.values.map(({ value }) => Number(value))),
+        ]),
+      ),
+    ],
     supply: supply ? { least: supply.least, most: supply.most } : null,
     provides: part.provides.flatMap((given) => given.pins),
   }

@@ -36,7 +36,8 @@ function lintBoard(board: Board, say: Say): void {
   const onHeader = new Map<string, string>()
   for (const header of board.headers) {
     known(header.pins, `header ${header.id}`)
-    if (header.columns === 2 && header.pins.length % 2 !== 0) say(`header ${header.id} has two columns and an odd number of pins`)
+    if (header.columns === 2 && header.pins.length % 2 !== 0)
+      say(`header ${header.id} has two columns and an odd number of pins`)
     for (const id of header.pins) {
       const before = onHeader.get(id)
       if (before) say(`pin ${id} lies on header ${before} and on ${header.id}`)
@@ -47,15 +48,20 @@ function lintBoard(board: Board, say: Say): void {
     if (!onHeader.has(pin.id)) say(`pin ${pin.id} lies on no header`)
     if (pin.joins !== undefined) {
       known([pin.joins], `${pin.id} joins`)
-      if (board.pins.find((one) => one.id === pin.joins)?.joins !== undefined) say(`${pin.id} joins ${pin.joins}, which itself joins another`)
+      if (board.pins.find((one) => one.id === pin.joins)?.joins !== undefined)
+        say(`${pin.id} joins ${pin.joins}, which itself joins another`)
     }
-    if (pin.levels !== undefined && !(pin.levels in board.levels)) say(`${pin.id} has levels ${pin.levels}, which the board does not define`)
+    if (pin.levels !== undefined && !(pin.levels in board.levels))
+      say(`${pin.id} has levels ${pin.levels}, which the board does not define`)
     for (const caution of pin.cautions) {
-      if (caution.id === 'boot-strap' && caution.needs === undefined) say(`${pin.id}: a boot-strap caution must say which level it needs`)
-      if (caution.feature !== undefined && !board.features.some((one) => one.id === caution.feature)) say(`${pin.id}: caution ${caution.id} names the feature ${caution.feature}, which the board does not have`)
+      if (caution.id === 'boot-strap' && caution.needs === undefined)
+        say(`${pin.id}: a boot-strap caution must say which level it needs`)
+      if (caution.feature !== undefined && !board.features.some((one) => one.id === caution.feature))
+        say(`${pin.id}: caution ${caution.id} names the feature ${caution.feature}, which the board does not have`)
     }
     const { recommended, absolute } = pin.current ?? board.current.pin
-    if (recommended !== undefined && absolute !== undefined && recommended > absolute) say(`${pin.id}: recommended current above absolute`)
+    if (recommended !== undefined && absolute !== undefined && recommended > absolute)
+      say(`${pin.id}: recommended current above absolute`)
   }
   if (!('default' in board.levels)) say('has no default levels')
   for (const [name, levels] of Object.entries(board.levels)) lintLevels(levels, board.logicVolts, `levels ${name}`, say)
@@ -69,37 +75,50 @@ function lintBoard(board: Board, say: Say): void {
     for (const pin of Object.values(controller.prefer?.pins ?? {})) known([pin], `${controller.id} prefers`)
     for (const group of controller.groups ?? []) known(Object.values(group), `${controller.id} group`)
     for (const [signal, pin] of Object.entries(controller.prefer?.pins ?? {}))
-      if (!facts.pin(pin)?.functions.has(`${controller.id}.${signal}`)) say(`${controller.id} prefers ${pin} for ${signal} and does not reach it`)
+      if (!facts.pin(pin)?.functions.has(`${controller.id}.${signal}`))
+        say(`${controller.id} prefers ${pin} for ${signal} and does not reach it`)
     if (!controller.pins && !controller.groups && !controller.matrix) say(`${controller.id} reaches no pin`)
   }
   for (const timer of board.timers)
     for (const pins of Object.values(timer.channels)) {
       known(pins, timer.id)
-      for (const pin of pins) if (!facts.pin(pin)?.functions.has('pwm')) say(`${timer.id} drives ${pin}, which has no pwm`)
+      for (const pin of pins)
+        if (!facts.pin(pin)?.functions.has('pwm')) say(`${timer.id} drives ${pin}, which has no pwm`)
     }
   for (const unit of board.analog) {
     known(unit.pins, unit.id)
-    for (const pin of unit.pins) if (!facts.pin(pin)?.functions.has('analog-in')) say(`${unit.id} reads ${pin}, which has no analog-in`)
+    for (const pin of unit.pins)
+      if (!facts.pin(pin)?.functions.has('analog-in')) say(`${unit.id} reads ${pin}, which has no analog-in`)
     if (unit.least >= unit.most) say(`${unit.id}: range ends before it starts`)
   }
-  for (const pin of facts.pins) if (pin.functions.has('analog-in') && !pin.analogUnit) say(`${pin.id} has analog-in and belongs to no analog unit`)
+  for (const pin of facts.pins)
+    if (pin.functions.has('analog-in') && !pin.analogUnit) say(`${pin.id} has analog-in and belongs to no analog unit`)
   for (const line of board.interruptLines) known(line.pins, line.id)
   for (const feature of board.features) {
     known(feature.pins, `feature ${feature.id}`)
-    for (const id of feature.controllers) if (!board.controllers.some((one) => one.id === id)) say(`feature ${feature.id} names the controller ${id}`)
-    for (const id of feature.timers) if (!board.timers.some((one) => one.id === id)) say(`feature ${feature.id} names the timer ${id}`)
-    for (const id of feature.analog) if (!board.analog.some((one) => one.id === id)) say(`feature ${feature.id} names the analog unit ${id}`)
+    for (const id of feature.controllers)
+      if (!board.controllers.some((one) => one.id === id)) say(`feature ${feature.id} names the controller ${id}`)
+    for (const id of feature.timers)
+      if (!board.timers.some((one) => one.id === id)) say(`feature ${feature.id} names the timer ${id}`)
+    for (const id of feature.analog)
+      if (!board.analog.some((one) => one.id === id)) say(`feature ${feature.id} names the analog unit ${id}`)
   }
   for (const rail of board.rails) known(rail.pins, `rail ${rail.id}`)
   if (board.rails.filter((rail) => rail.logic).length !== 1) say('must have exactly one logic rail')
   for (const feed of board.feeds) {
     known(feed.pins, `feed ${feed.id}`)
     if (feed.least > feed.most) say(`feed ${feed.id}: range ends before it starts`)
-    for (const rail of feed.rails) if (!board.rails.some((one) => one.id === rail)) say(`feed ${feed.id} names the rail ${rail}`)
+    for (const rail of feed.rails)
+      if (!board.rails.some((one) => one.id === rail)) say(`feed ${feed.id} names the rail ${rail}`)
   }
   for (const group of board.current.groups) known(group.pins, group.title)
   if (!board.pins.some((pin) => pin.kind === 'ground')) say('has no ground')
-  for (const pin of board.pins) if (facts.names.find(`${onHeader.get(pin.id)}#${facts.pin(pin.id)?.position}`)[0] !== pin.id && pin.joins === undefined) say(`${pin.id} is not found by its position`)
+  for (const pin of board.pins)
+    if (
+      facts.names.find(`${onHeader.get(pin.id)}#${facts.pin(pin.id)?.position}`)[0] !== pin.id &&
+      pin.joins === undefined
+    )
+      say(`${pin.id} is not found by its position`)
 }
 
 function lintPart(part: Part, catalog: Catalog, say: Say): void {
@@ -119,40 +138,57 @@ function lintPart(part: Part, catalog: Catalog, say: Say): void {
   for (const supply of part.supplies) {
     known([...supply.pins, ...supply.ground], 'supply')
     if (supply.least > supply.most) say('supply range ends before it starts')
-    if (supply.absolute !== undefined && supply.most > supply.absolute) say('supply range goes beyond its absolute limit')
-    if (supply.usual !== undefined && (supply.usual < supply.least || supply.usual > supply.most)) say('usual supply lies outside the range')
+    if (supply.absolute !== undefined && supply.most > supply.absolute)
+      say('supply range goes beyond its absolute limit')
+    if (supply.usual !== undefined && (supply.usual < supply.least || supply.usual > supply.most))
+      say('usual supply lies outside the range')
     const { typicalMilliamps: typical, peakMilliamps: peak } = supply
     if (typeof typical === 'number' && typeof peak === 'number' && typical > peak) say('typical current above peak')
   }
   const options = new Map(part.options.map((option) => [option.id, option]))
   for (const option of part.options) {
-    if (option.kind !== 'amount' && !option.values.some((one) => one.value === option.usual)) say(`option ${option.id}: ${option.usual} is none of its values`)
-    if (option.kind === 'i2c-address') for (const { value } of option.values) if (Number(value) < 0x08 || Number(value) > 0x77) say(`option ${option.id}: ${value} is a reserved address`)
+    if (option.kind !== 'amount' && !option.values.some((one) => one.value === option.usual))
+      say(`option ${option.id}: ${option.usual} is none of its values`)
+    if (option.kind === 'i2c-address')
+      for (const { value } of option.values)
+        if (Number(value) < 0x08 || Number(value) > 0x77) say(`option ${option.id}: ${value} is a reserved address`)
   }
   const modes = part.modes.length > 0 ? part.modes : [undefined]
   for (const mode of modes) {
     const signals = [...part.signals, ...(mode?.signals ?? [])]
     const ties = [...part.ties, ...(mode?.ties ?? [])]
     const where = mode ? `mode ${mode.id}` : 'wiring'
-    known([...signals, ...ties].map((one) => one.pin), where)
+    known(
+      [...signals, ...ties].map((one) => one.pin),
+      where,
+    )
     const used = new Set<string>()
     for (const { pin } of [...signals, ...ties]) {
       if (used.has(pin)) say(`${where} uses ${pin} twice`)
       used.add(pin)
     }
     for (const signal of signals) {
-      const sets = typeof signal.levels === 'object' ? Object.values(signal.levels.sets) : signal.levels === undefined ? [] : [signal.levels]
-      for (const set of sets) if (!(set in part.levels)) say(`${where}: ${signal.pin} has levels ${set}, which the part does not define`)
+      const sets =
+        typeof signal.levels === 'object'
+          ? Object.values(signal.levels.sets)
+          : signal.levels === undefined
+            ? []
+            : [signal.levels]
+      for (const set of sets)
+        if (!(set in part.levels)) say(`${where}: ${signal.pin} has levels ${set}, which the part does not define`)
     }
     for (const tie of ties) {
       if (typeof tie.to === 'string') continue
       const option = options.get(tie.to.option)
       if (!option) say(`${where}: ${tie.pin} follows the option ${tie.to.option}, which the part does not have`)
-      for (const { value } of option?.values ?? []) if (!(String(value) in tie.to.values)) say(`${where}: ${tie.pin} has no strap for ${value}`)
+      for (const { value } of option?.values ?? [])
+        if (!(String(value) in tie.to.values)) say(`${where}: ${tie.pin} has no strap for ${value}`)
     }
     const addressed = mode?.i2c?.addresses
-    if (addressed?.option !== undefined && options.get(addressed.option)?.kind !== 'i2c-address') say(`${where}: the address option ${addressed.option} is no address`)
-    for (const address of addressed?.fixed ?? []) if (address < 0x08 || address > 0x77) say(`${where}: reserved address ${address}`)
+    if (addressed?.option !== undefined && options.get(addressed.option)?.kind !== 'i2c-address')
+      say(`${where}: the address option ${addressed.option} is no address`)
+    for (const address of addressed?.fixed ?? [])
+      if (address < 0x08 || address > 0x77) say(`${where}: reserved address ${address}`)
     for (const pin of part.pins) {
       const fed = part.supplies.some((supply) => supply.pins.includes(pin.id) || supply.ground.includes(pin.id))
       const needed = pin.role === 'signal' && pin.open === undefined && !used.has(pin.id) && !fed
@@ -167,7 +203,11 @@ function lintPart(part: Part, catalog: Catalog, say: Say): void {
   for (const companion of part.companions) {
     if (!catalog.parts.has(companion.part)) say(`companion ${companion.part} is not in the catalogue`)
     if (companion.series !== undefined) known([companion.series], 'companion')
-    if (companion.across) known(companion.across.filter((one) => one !== 'supply' && one !== 'ground'), 'companion')
+    if (companion.across)
+      known(
+        companion.across.filter((one) => one !== 'supply' && one !== 'ground'),
+        'companion',
+      )
   }
   const foot = part.footprint
   const feet = foot.kind === 'two-row' ? [...foot.left, ...foot.right] : foot.pins
@@ -179,7 +219,8 @@ function lintPart(part: Part, catalog: Catalog, say: Say): void {
       if (number !== index + 1) say(`leg ${index + 1} of the footprint is ${id}, which is numbered ${number}`)
     })
   }
-  if (new Set(feet.filter((id) => id !== null)).size !== feet.filter((id) => id !== null).length) say('the footprint names a pin twice')
+  if (new Set(feet.filter((id) => id !== null)).size !== feet.filter((id) => id !== null).length)
+    say('the footprint names a pin twice')
 }
 
 /** Levels must be ordered: least < vil < vih ≤ most, and outputs must lie within what their own inputs accept. */

@@ -185,7 +185,11 @@ export const Companion = v.strictObject({
 export type Companion = v.InferOutput<typeof Companion>
 
 export const Footprint = v.variant('kind', [
-  v.strictObject({ kind: v.literal('in-line'), pins: v.array(v.nullable(PinId)), posts: v.optional(v.picklist(['plug', 'socket', 'pads']), 'plug') }),
+  v.strictObject({
+    kind: v.literal('in-line'),
+    pins: v.array(v.nullable(PinId)),
+    posts: v.optional(v.picklist(['plug', 'socket', 'pads']), 'plug'),
+  }),
   v.strictObject({
     kind: v.literal('two-row'),
     left: v.array(v.nullable(PinId)),
@@ -195,11 +199,30 @@ export const Footprint = v.variant('kind', [
   /** Numbered around the corners: down the left side and up the right. */
   v.strictObject({ kind: v.literal('dual-in-line'), pins: v.array(PinId), rowsApart: Positive }),
   v.strictObject({ kind: v.literal('legs'), pins: v.array(PinId), spanLeast: Positive, spanMost: Positive }),
-  v.strictObject({ kind: v.literal('leads'), pins: v.array(PinId), ends: v.picklist(['plug', 'socket', 'bare']), lengthMillimetres: v.optional(Positive) }),
+  v.strictObject({
+    kind: v.literal('leads'),
+    pins: v.array(PinId),
+    ends: v.picklist(['plug', 'socket', 'bare']),
+    lengthMillimetres: v.optional(Positive),
+  }),
 ])
 export type Footprint = v.InferOutput<typeof Footprint>
 
-export const categories = ['sensor', 'input', 'display', 'light', 'radio', 'expander', 'bus', 'driver', 'load', 'storage', 'clock', 'passive', 'power'] as const
+export const categories = [
+  'sensor',
+  'input',
+  'display',
+  'light',
+  'radio',
+  'expander',
+  'bus',
+  'driver',
+  'load',
+  'storage',
+  'clock',
+  'passive',
+  'power',
+] as const
 
 export const Part = v.strictObject({
   catalog: v.literal(1),

@@ -9,7 +9,10 @@ interface Entry {
 
 /** Entries that a few typed words mean, best first; slips of one or two letters are forgiven. */
 export function searchCatalog<T extends Entry>(entries: Iterable<T>, typed: string): T[] {
-  const words = typed.toLowerCase().split(/[\s,]+/).filter((word) => word !== '')
+  const words = typed
+    .toLowerCase()
+    .split(/[\s,]+/)
+    .filter((word) => word !== '')
   if (words.length === 0) return [...entries]
   const scored: { entry: T; score: number }[] = []
   for (const entry of entries) {
@@ -27,12 +30,18 @@ export function searchCatalog<T extends Entry>(entries: Iterable<T>, typed: stri
   return scored.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1)).map(({ entry }) => entry)
 }
 
-const pieces = (text: string): string[] => text.toLowerCase().split(/[^a-z0-9µ.+]+/).filter((piece) => piece !== '')
+const pieces = (text: string): string[] =>
+  text
+    .toLowerCase()
+    .split(/[^a-z0-9µ.+]+/)
+    .filter((piece) => piece !== '')
 
 function phraseScore(entry: Entry, typed: string): number {
   const same = normaliseName(typed)
   if (normaliseName(entry.id) === same) return 100
-  return entry.keywords.some((keyword) => normaliseName(keyword) === same) ? 30 + 10 / (1 + entry.keywords.findIndex((keyword) => normaliseName(keyword) === same)) : 0
+  return entry.keywords.some((keyword) => normaliseName(keyword) === same)
+    ? 30 + 10 / (1 + entry.keywords.findIndex((keyword) => normaliseName(keyword) === same))
+    : 0
 }
 
 /** How well one word fits: the id counts most, then title, keywords and summary; a prefix less than the whole. */

@@ -51,7 +51,8 @@ function eliminate(matrix: number[][]): void {
   const size = matrix.length
   for (let pivot = 0; pivot < size; pivot += 1) {
     let best = pivot
-    for (let row = pivot + 1; row < size; row += 1) if (Math.abs(matrix[row]![pivot]!) > Math.abs(matrix[best]![pivot]!)) best = row
+    for (let row = pivot + 1; row < size; row += 1)
+      if (Math.abs(matrix[row]![pivot]!) > Math.abs(matrix[best]![pivot]!)) best = row
     ;[matrix[pivot], matrix[best]] = [matrix[best]!, matrix[pivot]!]
     const head = matrix[pivot]!
     const scale = head[pivot]!

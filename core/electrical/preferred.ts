@@ -6,6 +6,7 @@ export function preferredValue(value: number, way: 'up' | 'down'): number {
   const decade = 10 ** Math.floor(Math.log10(value))
   const series = [...e12.map((one) => one * decade), decade * 10]
   const slack = 1e-9 * value
-  const fits = way === 'up' ? series.find((one) => one >= value - slack) : series.findLast((one) => one <= value + slack)
+  const fits =
+    way === 'up' ? series.find((one) => one >= value - slack) : series.findLast((one) => one <= value + slack)
   return Number((fits ?? value).toPrecision(2))
 }

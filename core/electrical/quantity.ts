@@ -2,11 +2,27 @@
  * Amounts as makers write them: `330`, `4k7`, `10u`, `100 nF`, `2.2M`. The letter is an SI prefix (IEC 80000-1) and
  * may stand in place of the decimal point (IEC 60062).
  */
-const prefixes: Record<string, number> = { p: 1e-12, n: 1e-9, u: 1e-6, µ: 1e-6, μ: 1e-6, m: 1e-3, R: 1, r: 1, k: 1e3, K: 1e3, M: 1e6, G: 1e9 }
+const prefixes: Record<string, number> = {
+  p: 1e-12,
+  n: 1e-9,
+  u: 1e-6,
+  µ: 1e-6,
+  μ: 1e-6,
+  m: 1e-3,
+  R: 1,
+  r: 1,
+  k: 1e3,
+  K: 1e3,
+  M: 1e6,
+  G: 1e9,
+}
 
 /** Base units (ohms, farads, volts …), or undefined when the text is no amount. */
 export function parseQuantity(text: string): number | undefined {
-  const bare = text.trim().replace(/\s+/g, '').replace(/(?:ohms?|Ω|F|V|A|Hz|W)$/i, '')
+  const bare = text
+    .trim()
+    .replace(/\s+/g, '')
+    .replace(/(?:ohms?|Ω|F|V|A|Hz|W)$/i, '')
   const infix = /^(\d+)([pnuµμmRrkKMG])(\d+)$/.exec(bare)
   if (infix) return round(Number(`${infix[1]}.${infix[3]}`) * (prefixes[infix[2] as string] as number))
   const plain = /^(\d+(?:[.,]\d+)?)([pnuµμmRrkKMG]?)$/.exec(bare)
@@ -30,7 +46,8 @@ const steps: readonly [number, string][] = [
 /** Engineering form with up to three digits: `4.7 kΩ`, `100 nF`. */
 export function formatQuantity(value: number, unit: string): string {
   if (value === 0) return `0 ${unit}`
-  const [factor, prefix] = steps.find(([step]) => Math.abs(value) >= step * 0.9999999) ?? (steps.at(-1) as [number, string])
+  const [factor, prefix] =
+    steps.find(([step]) => Math.abs(value) >= step * 0.9999999) ?? (steps.at(-1) as [number, string])
   return `${Number((value / factor).toPrecision(3))} ${prefix}${unit}`
 }
 

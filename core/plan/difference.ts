@@ -16,7 +16,9 @@ export function describeDifference(before: Plan, after: Plan): string[] {
     for (const [ref, entry] of Object.entries(now)) {
       const was = old[ref]
       if (!was) said.push(`${one} ${ref} added (${kindOf(entry)})`)
-      else for (const key of changedKeys(was, entry)) said.push(`${ref}: ${key} ${show(was, key)} becomes ${show(entry, key)}`)
+      else
+        for (const key of changedKeys(was, entry))
+          said.push(`${ref}: ${key} ${show(was, key)} becomes ${show(entry, key)}`)
     }
   }
   const oldWires = new Map(before.wires.map((wire) => [wireKey(wire), wire]))
@@ -25,15 +27,22 @@ export function describeDifference(before: Plan, after: Plan): string[] {
   for (const [key, wire] of newWires) {
     const was = oldWires.get(key)
     if (!was) said.push(`wire ${wire[0]} to ${wire[1]} added`)
-    else for (const fact of changedKeys(was[2] ?? {}, wire[2] ?? {})) said.push(`wire ${wire[0]} to ${wire[1]}: ${fact} ${show(was[2] ?? {}, fact)} becomes ${show(wire[2] ?? {}, fact)}`)
+    else
+      for (const fact of changedKeys(was[2] ?? {}, wire[2] ?? {}))
+        said.push(
+          `wire ${wire[0]} to ${wire[1]}: ${fact} ${show(was[2] ?? {}, fact)} becomes ${show(wire[2] ?? {}, fact)}`,
+        )
   }
-  for (const end of before.unused) if (!after.unused.includes(end)) said.push(`${end} is no longer left open on purpose`)
+  for (const end of before.unused)
+    if (!after.unused.includes(end)) said.push(`${end} is no longer left open on purpose`)
   for (const end of after.unused) if (!before.unused.includes(end)) said.push(`${end} left open on purpose`)
-  const accepted = (plan: Plan): Map<string, string> => new Map(plan.accepted.map((one) => [`${one.rule} at ${one.at.join(', ')}`, one.because]))
+  const accepted = (plan: Plan): Map<string, string> =>
+    new Map(plan.accepted.map((one) => [`${one.rule} at ${one.at.join(', ')}`, one.because]))
   const oldAccepted = accepted(before)
   const newAccepted = accepted(after)
   for (const key of oldAccepted.keys()) if (!newAccepted.has(key)) said.push(`${key} is no longer accepted`)
-  for (const [key, because] of newAccepted) if (oldAccepted.get(key) !== because) said.push(`${key} accepted: ${because}`)
+  for (const [key, because] of newAccepted)
+    if (oldAccepted.get(key) !== because) said.push(`${key} accepted: ${because}`)
   return said
 }
 
@@ -53,6 +62,9 @@ function show(entry: object, key: string): string {
   const value: unknown = Reflect.get(entry, key)
   if (value === undefined) return 'unset'
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
-  if (value !== null && typeof value === 'object') return Object.entries(value).map(([name, one]) => `${name} ${String(one)}`).join(', ')
+  if (value !== null && typeof value === 'object')
+    return Object.entries(value)
+      .map(([name, one]) => `${name} ${String(one)}`)
+      .join(', ')
   return String(value)
 }

@@ -1,6 +1,14 @@
-import { splitEnd } from './ends.ts'
-import { Ref, type Plan, type PlanBoard, type PlanPart, type PlanSupply, type PlanWire, type WireFacts } from './planSchema.ts'
 import * as v from 'valibot'
+import { splitEnd } from './ends.ts'
+import {
+  type Plan,
+  type PlanBoard,
+  type PlanPart,
+  type PlanSupply,
+  type PlanWire,
+  Ref,
+  type WireFacts,
+} from './planSchema.ts'
 
 /**
  * One change of a plan: small, serialisable, made by hand, by a fix, by the search or by the command line alike.
@@ -61,10 +69,15 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
       return remove(plan, edit.ref)
     case 'connect': {
       if (edit.from === edit.to) throw new EditError(`a wire cannot join ${edit.from} with itself`)
-      if (wireIndex(plan, edit.from, edit.to) >= 0) throw new EditError(`${edit.from} and ${edit.to} are joined already`)
+      if (wireIndex(plan, edit.from, edit.to) >= 0)
+        throw new EditError(`${edit.from} and ${edit.to} are joined already`)
       for (const end of [edit.from, edit.to]) owned(plan, splitEnd(end).ref)
       const wire: PlanWire = edit.facts ? [edit.from, edit.to, edit.facts] : [edit.from, edit.to]
-      return { ...plan, wires: [...plan.wires, wire], unused: plan.unused.filter((end) => end !== edit.from && end !== edit.to) }
+      return {
+        ...plan,
+        wires: [...plan.wires, wire],
+        unused: plan.unused.filter((end) => end !== edit.from && end !== edit.to),
+      }
     }
     case 'disconnect': {
       const index = foundWire(plan, edit.from, edit.to)
@@ -90,7 +103,10 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
 export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan => edits.reduce(applyEdit, plan)
 
 /** Acceptance and finding speak of the same thing when rule and places agree, in any order. */
-export function sameFinding(a: { rule: string; at: readonly string[] }, b: { rule: string; at: readonly string[] }): boolean {
+export function sameFinding(
+  a: { rule: string; at: readonly string[] },
+  b: { rule: string; at: readonly string[] },
+): boolean {
   return a.rule === b.rule && a.at.length === b.at.length && [...a.at].sort().join(' ') === [...b.at].sort().join(' ')
 }
 
@@ -106,7 +122,11 @@ function foundWire(plan: Plan, from: string, to: string): number {
 
 /** Merges facts into a wire; a fact set to false, empty or undefined goes away. */
 function changedWire(wire: PlanWire, facts: WireFacts): PlanWire {
-  const merged = Object.fromEntries(Object.entries({ ...wire[2], ...facts }).filter(([, value]) => value !== undefined && value !== false && value !== ''))
+  const merged = Object.fromEntries(
+    Object.entries({ ...wire[2], ...facts }).filter(
+      ([, value]) => value !== undefined && value !== false && value !== '',
+    ),
+  )
   return Object.keys(merged).length === 0 ? [wire[0], wire[1]] : [wire[0], wire[1], merged as WireFacts]
 }
 
@@ -121,12 +141,17 @@ function owned(plan: Plan, ref: string): void {
   if (!allRefs(plan).includes(ref)) throw new EditError(`the plan has no ${ref}`)
 }
 
-export const allRefs = (plan: Plan): string[] => [...Object.keys(plan.boards), ...Object.keys(plan.supplies), ...Object.keys(plan.parts)]
+export const allRefs = (plan: Plan): string[] => [
+  ...Object.keys(plan.boards),
+  ...Object.keys(plan.supplies),
+  ...Object.keys(plan.parts),
+]
 
 function freeRef(plan: Plan, ref: string): string {
   const checked = v.safeParse(Ref, ref)
   if (!checked.success) throw new EditError(`"${ref}": ${checked.issues[0].message}`)
-  if (allRefs(plan).some((one) => one.toUpperCase() === ref.toUpperCase())) throw new EditError(`the reference ${ref} is taken`)
+  if (allRefs(plan).some((one) => one.toUpperCase() === ref.toUpperCase()))
+    throw new EditError(`the reference ${ref} is taken`)
   return ref
 }
 
@@ -136,13 +161,18 @@ function rename(plan: Plan, ref: string, to: string): Plan {
   if (ref.toUpperCase() !== to.toUpperCase()) freeRef(plan, to)
   const key = <T>(entries: Record<string, T>): Record<string, T> =>
     Object.fromEntries(Object.entries(entries).map(([one, entry]) => [one === ref ? to : one, entry]))
-  const end = (one: string): string => (one === ref ? to : one.startsWith(`${ref}.`) ? `${to}${one.slice(ref.length)}` : one)
+  const end = (one: string): string =>
+    one === ref ? to : one.startsWith(`${ref}.`) ? `${to}${one.slice(ref.length)}` : one
   return {
     ...plan,
     boards: key(plan.boards),
     supplies: key(plan.supplies),
-    parts: Object.fromEntries(Object.entries(key(plan.parts)).map(([one, part]) => [one, part.on === ref ? { ...part, on: to } : part])),
-    wires: plan.wires.map((wire): PlanWire => (wire[2] ? [end(wire[0]), end(wire[1]), wire[2]] : [end(wire[0]), end(wire[1])])),
+    parts: Object.fromEntries(
+      Object.entries(key(plan.parts)).map(([one, part]) => [one, part.on === ref ? { ...part, on: to } : part]),
+    ),
+    wires: plan.wires.map(
+      (wire): PlanWire => (wire[2] ? [end(wire[0]), end(wire[1]), wire[2]] : [end(wire[0]), end(wire[1])]),
+    ),
     unused: plan.unused.map(end),
     accepted: plan.accepted.map((one) => ({ ...one, at: one.at.map(end) })),
   }
@@ -150,7 +180,8 @@ function rename(plan: Plan, ref: string, to: string): Plan {
 
 function remove(plan: Plan, ref: string): Plan {
   owned(plan, ref)
-  const without = <T>(entries: Record<string, T>): Record<string, T> => Object.fromEntries(Object.entries(entries).filter(([one]) => one !== ref))
+  const without = <T>(entries: Record<string, T>): Record<string, T> =>
+    Object.fromEntries(Object.entries(entries).filter(([one]) => one !== ref))
   const touches = (end: string): boolean => end === ref || end.startsWith(`${ref}.`)
   return {
     ...plan,

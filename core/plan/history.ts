@@ -29,11 +29,19 @@ export function advance(history: History, edits: readonly Edit[], label: string)
 export function undo(history: History): History {
   const step = history.past.at(-1)
   if (!step) return history
-  return { past: history.past.slice(0, -1), present: step.plan, future: [{ plan: history.present, label: step.label }, ...history.future] }
+  return {
+    past: history.past.slice(0, -1),
+    present: step.plan,
+    future: [{ plan: history.present, label: step.label }, ...history.future],
+  }
 }
 
 export function redo(history: History): History {
   const step = history.future[0]
   if (!step) return history
-  return { past: [...history.past, { plan: history.present, label: step.label }], present: step.plan, future: history.future.slice(1) }
+  return {
+    past: [...history.past, { plan: history.present, label: step.label }],
+    present: step.plan,
+    future: history.future.slice(1),
+  }
 }

@@ -5,7 +5,13 @@ import type { Plan, PlanPart } from './planSchema.ts'
 import { freshRef } from './refs.ts'
 
 /** Edits that add so many of a part, named sensibly, on free addresses, with the companions it cannot do without. */
-export function addParts(plan: Plan, catalog: Catalog, part: Part, count: number, given: Partial<PlanPart> = {}): Edit[] {
+export function addParts(
+  plan: Plan,
+  catalog: Catalog,
+  part: Part,
+  count: number,
+  given: Partial<PlanPart> = {},
+): Edit[] {
   const edits: Edit[] = []
   let now = plan
   for (const ref of freshRef(plan, part.stem, count)) {
@@ -25,14 +31,23 @@ export function addParts(plan: Plan, catalog: Catalog, part: Part, count: number
 function freeAddress(plan: Plan, part: Part): Record<string, number> | undefined {
   const option = part.options.find((one) => one.kind === 'i2c-address')
   if (!option) return undefined
-  const taken = new Set(Object.values(plan.parts).filter((one) => one.part === part.id).map((one) => one.options?.[option.id] ?? option.usual))
+  const taken = new Set(
+    Object.values(plan.parts)
+      .filter((one) => one.part === part.id)
+      .map((one) => one.options?.[option.id] ?? option.usual),
+  )
   if (!taken.has(option.usual)) return undefined
   const free = option.values.find((one) => !taken.has(one.value))
   return typeof free?.value === 'number' ? { [option.id]: free.value } : undefined
 }
 
 /** Edits that add a part's companions and wire them to it: in series with a pin, or across two. */
-export function companionEdits(plan: Plan, catalog: Catalog, ref: string, which: (companion: Companion) => boolean): Edit[] {
+export function companionEdits(
+  plan: Plan,
+  catalog: Catalog,
+  ref: string,
+  which: (companion: Companion) => boolean,
+): Edit[] {
   const part = catalog.parts.get(plan.parts[ref]?.part ?? '')
   const edits: Edit[] = []
   let now = plan
@@ -41,8 +56,19 @@ export function companionEdits(plan: Plan, catalog: Catalog, ref: string, which:
     if (!which(companion) || !facts) continue
     const name = freshRef(now, facts.stem, 1)[0] as string
     const legs = facts.pins.map((pin) => `${name}.${pin.id}`)
-    const add: Edit[] = [{ do: 'add-part', ref: name, entry: { part: facts.id, title: `for ${ref}`, ...(Object.keys(companion.options).length > 0 ? { options: companion.options } : {}) } }]
-    if (companion.series !== undefined) add.push({ do: 'connect', from: `${ref}.${companion.series}`, to: legs[0] as string })
+    const add: Edit[] = [
+      {
+        do: 'add-part',
+        ref: name,
+        entry: {
+          part: facts.id,
+          title: `for ${ref}`,
+          ...(Object.keys(companion.options).length > 0 ? { options: companion.options } : {}),
+        },
+      },
+    ]
+    if (companion.series !== undefined)
+      add.push({ do: 'connect', from: `${ref}.${companion.series}`, to: legs[0] as string })
     companion.across?.forEach((pin, index) => {
       add.push({ do: 'connect', from: legs[index] as string, to: `${ref}.${pin}` })
     })

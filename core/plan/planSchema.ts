@@ -22,7 +22,10 @@ export const PlanSupply = v.strictObject({
   limitMilliamps: v.optional(v.pipe(v.number(), v.minValue(0, 'expected 0 or more'))),
   title: v.optional(Line),
 })
-export const OptionValues = v.record(v.string(), v.union([v.string(), v.pipe(v.number(), v.finite('expected a finite number'))]))
+export const OptionValues = v.record(
+  v.string(),
+  v.union([v.string(), v.pipe(v.number(), v.finite('expected a finite number'))]),
+)
 export const PlanPart = v.strictObject({
   part: CatalogId,
   title: v.optional(Line),
@@ -31,12 +34,20 @@ export const PlanPart = v.strictObject({
   on: v.optional(Ref),
   options: v.optional(OptionValues),
 })
-export const WireFacts = v.strictObject({ colour: v.optional(Line), locked: v.optional(v.boolean()), note: v.optional(Line) })
+export const WireFacts = v.strictObject({
+  colour: v.optional(Line),
+  locked: v.optional(v.boolean()),
+  note: v.optional(Line),
+})
 export const PlanWire = v.union(
   [v.strictTuple([End, End]), v.strictTuple([End, End, WireFacts])],
   'expected a wire: [REF.PIN, REF.PIN] or [REF.PIN, REF.PIN, { colour: …, locked: … }]',
 )
-export const Accepted = v.strictObject({ rule: CatalogId, at: v.array(v.pipe(v.string(), v.maxLength(120))), because: Line })
+export const Accepted = v.strictObject({
+  rule: CatalogId,
+  at: v.array(v.pipe(v.string(), v.maxLength(120))),
+  because: Line,
+})
 
 export const Plan = v.strictObject({
   markpost: v.literal(1),

@@ -1,6 +1,6 @@
 import type { Catalog } from '../catalog/catalog.ts'
-import type { PartOption } from '../catalog/partSchema.ts'
 import { editDistance } from '../catalog/names.ts'
+import type { PartOption } from '../catalog/partSchema.ts'
 import { parseQuantity } from '../electrical/quantity.ts'
 import type { Outcome, Problem } from '../text/problem.ts'
 import { type Path, parseYaml, validateYaml, type YamlSource } from '../text/yamlSource.ts'
@@ -19,7 +19,10 @@ export function readPlan(text: string, file: string, catalog: Catalog): Outcome<
   if (source.value === null || typeof source.value !== 'object' || Array.isArray(source.value) || version === undefined)
     return { ok: false, problems: [source.problemAt([], 'not a plan: expected a map that starts with "markpost: 1"')] }
   if (version !== 1)
-    return { ok: false, problems: [source.problemAt(['markpost'], `format version ${String(version)} is not known; expected 1`)] }
+    return {
+      ok: false,
+      problems: [source.problemAt(['markpost'], `format version ${String(version)} is not known; expected 1`)],
+    }
   const validated = validateYaml(source, Plan)
   if (!validated.ok) return validated
   return bindPlan(validated.value, catalog, source)
@@ -40,7 +43,11 @@ export function bindPlan(plan: Plan, catalog: Catalog, source?: YamlSource): Out
     }
     entry.uses?.forEach((feature, index) => {
       const known = board.features.map((one) => one.id)
-      if (!known.includes(feature)) say(['boards', ref, 'uses', index], `${board.id} has no feature "${feature}"; expected one of ${known.join(', ')}`)
+      if (!known.includes(feature))
+        say(
+          ['boards', ref, 'uses', index],
+          `${board.id} has no feature "${feature}"; expected one of ${known.join(', ')}`,
+        )
     })
   }
   const parts: Record<string, PlanPart> = {}
@@ -60,9 +67,12 @@ export function bindPlan(plan: Plan, catalog: Catalog, source?: YamlSource): Out
     const to = bind(wire[1], ['wires', index, 1])
     const key = [from, to].sort().join(' ')
     if (from === to) say(['wires', index], `the wire joins ${from} with itself`)
-    else if (seen.has(key)) say(['wires', index], `the same wire as number ${(seen.get(key) as number) + 1}: ${from} to ${to}`)
+    else if (seen.has(key))
+      say(['wires', index], `the same wire as number ${(seen.get(key) as number) + 1}: ${from} to ${to}`)
     seen.set(key, index)
-    return wire[2] === undefined ? ([from, to] satisfies Plan['wires'][number]) : ([from, to, wire[2]] satisfies Plan['wires'][number])
+    return wire[2] === undefined
+      ? ([from, to] satisfies Plan['wires'][number])
+      : ([from, to, wire[2]] satisfies Plan['wires'][number])
   })
   const unused = plan.unused.map((end, index) => bind(end, ['unused', index]))
   if (problems.length > 0) return { ok: false, problems }
@@ -80,12 +90,17 @@ function checkRefs(plan: Plan, say: Say): void {
       count += 1
       const key = ref.toUpperCase()
       const before = owner.get(key)
-      if (before) say([section, ref], `the reference ${ref} stands twice, in ${before} and in ${section}; references are unique over boards, supplies and parts`)
+      if (before)
+        say(
+          [section, ref],
+          `the reference ${ref} stands twice, in ${before} and in ${section}; references are unique over boards, supplies and parts`,
+        )
       owner.set(key, section)
     }
   }
   if (count > MAX_REFS) say([], `the plan has ${count} boards, supplies and parts; expected at most ${MAX_REFS}`)
-  if (plan.wires.length > MAX_WIRES) say(['wires'], `the plan has ${plan.wires.length} wires; expected at most ${MAX_WIRES}`)
+  if (plan.wires.length > MAX_WIRES)
+    say(['wires'], `the plan has ${plan.wires.length} wires; expected at most ${MAX_WIRES}`)
 }
 
 function bindPart(plan: Plan, ref: string, entry: PlanPart, catalog: Catalog, say: Say): PlanPart {
@@ -96,15 +111,22 @@ function bindPart(plan: Plan, ref: string, entry: PlanPart, catalog: Catalog, sa
   }
   if (entry.mode !== undefined && !part.modes.some((mode) => mode.id === entry.mode)) {
     const known = part.modes.map((mode) => mode.id)
-    say(['parts', ref, 'mode'], `${part.id} has no mode "${entry.mode}"; ${known.length > 0 ? `expected one of ${known.join(', ')}` : 'it has only one way to be wired'}`)
+    say(
+      ['parts', ref, 'mode'],
+      `${part.id} has no mode "${entry.mode}"; ${known.length > 0 ? `expected one of ${known.join(', ')}` : 'it has only one way to be wired'}`,
+    )
   }
-  if (entry.on !== undefined && !Object.hasOwn(plan.boards, entry.on)) say(['parts', ref, 'on'], `"${entry.on}" is no board of this plan`)
+  if (entry.on !== undefined && !Object.hasOwn(plan.boards, entry.on))
+    say(['parts', ref, 'on'], `"${entry.on}" is no board of this plan`)
   if (!entry.options) return entry
   const options: Record<string, string | number> = {}
   for (const [id, written] of Object.entries(entry.options)) {
     const option = part.options.find((one) => one.id === id)
     if (!option) {
-      say(['parts', ref, 'options', id], `${part.id} has no option "${id}"; ${part.options.length > 0 ? `expected one of ${part.options.map((one) => one.id).join(', ')}` : 'it has none'}`)
+      say(
+        ['parts', ref, 'options', id],
+        `${part.id} has no option "${id}"; ${part.options.length > 0 ? `expected one of ${part.options.map((one) => one.id).join(', ')}` : 'it has none'}`,
+      )
       continue
     }
     const value = optionValue(option, written)
@@ -115,21 +137,31 @@ function bindPart(plan: Plan, ref: string, entry: PlanPart, catalog: Catalog, sa
 }
 
 /** Brings a written option value (`4k7`, `0x76`, `RED`) to the value that the catalogue uses. */
-export function optionValue(option: PartOption, written: string | number): { ok: true; value: string | number } | { ok: false; message: string } {
+export function optionValue(
+  option: PartOption,
+  written: string | number,
+): { ok: true; value: string | number } | { ok: false; message: string } {
   if (option.kind === 'amount') {
     const amount = typeof written === 'number' ? written : parseQuantity(written)
-    if (amount === undefined) return { ok: false, message: `"${written}" is not an amount; expected a number such as 330, 4k7 or 100n` }
-    if (option.least !== undefined && amount < option.least) return { ok: false, message: `${written} is too small; expected at least ${option.least}` }
-    if (option.most !== undefined && amount > option.most) return { ok: false, message: `${written} is too large; expected at most ${option.most}` }
+    if (amount === undefined)
+      return { ok: false, message: `"${written}" is not an amount; expected a number such as 330, 4k7 or 100n` }
+    if (option.least !== undefined && amount < option.least)
+      return { ok: false, message: `${written} is too small; expected at least ${option.least}` }
+    if (option.most !== undefined && amount > option.most)
+      return { ok: false, message: `${written} is too large; expected at most ${option.most}` }
     return { ok: true, value: amount }
   }
   const wanted = String(written).toLowerCase()
   const asNumber = option.kind === 'i2c-address' ? Number(written) : Number.NaN
   const found = option.values.find((one) => String(one.value).toLowerCase() === wanted || one.value === asNumber)
   if (found) return { ok: true, value: found.value }
-  const show = (value: string | number): string => (option.kind === 'i2c-address' ? hexAddress(Number(value)) : String(value))
+  const show = (value: string | number): string =>
+    option.kind === 'i2c-address' ? hexAddress(Number(value)) : String(value)
   const shown = option.kind === 'i2c-address' && Number.isFinite(asNumber) ? hexAddress(asNumber) : `"${written}"`
-  return { ok: false, message: `${shown} is no value of ${option.id}; expected one of ${option.values.map((one) => show(one.value)).join(', ')}` }
+  return {
+    ok: false,
+    message: `${shown} is no value of ${option.id}; expected one of ${option.values.map((one) => show(one.value)).join(', ')}`,
+  }
 }
 
 /** `0x76`: two capital hexadecimal digits, as scans print addresses. */
@@ -137,7 +169,10 @@ export const hexAddress = (address: number): string => `0x${address.toString(16)
 
 function unknownEntry(kind: string, id: string, known: readonly string[]): string {
   const near = known.map((one) => ({ one, distance: editDistance(one, id) })).sort((a, b) => a.distance - b.distance)[0]
-  const hint = near && near.distance <= Math.max(2, id.length / 3) ? `; did you mean ${near.one}?` : '; see the catalogue for what there is'
+  const hint =
+    near && near.distance <= Math.max(2, id.length / 3)
+      ? `; did you mean ${near.one}?`
+      : '; see the catalogue for what there is'
   return `the catalogue has no ${kind} "${id}"${hint}`
 }
 
@@ -147,4 +182,3 @@ export function featuresInUse(plan: Plan, ref: string, catalog: Catalog): readon
   const board = catalog.boards.get(entry?.board ?? '')
   return entry?.uses ?? board?.features.filter((feature) => feature.usual).map((feature) => feature.id) ?? []
 }
-

@@ -10,7 +10,8 @@ export const bootStrap: Rule = {
   meta: {
     id: 'boot-strap',
     severities: ['fault', 'caution'],
-    about: 'A pin that the chip reads at reset to choose how it starts. A fault when what is wired forces the wrong level, else a caution.',
+    about:
+      'A pin that the chip reads at reset to choose how it starts. A fault when what is wired forces the wrong level, else a caution.',
     fixable: true,
   },
   check(wiring, report) {
@@ -25,7 +26,9 @@ export const bootStrap: Rule = {
       const forcing = uses.find((use) => use.facts.atReset !== undefined && (use.facts.atResetOhms ?? 0) === 0)
       const rest =
         forcing !== undefined
-          ? forcing.facts.atReset === 'high' ? host.logicVolts : 0
+          ? forcing.facts.atReset === 'high'
+            ? host.logicVolts
+            : 0
           : networkOf(wiring).held(net, { volts: hold, ohms: strap.heldOhms ?? 45_000 })
       const wrong = wanted === 'high' ? rest < vih : rest > vil
       const names = listWords(uses.map((use) => use.end))

@@ -14,7 +14,12 @@ export const busPinsRule: Rule = {
   },
   check(wiring, report) {
     for (const bus of wiring.buses) {
-      const offBoard = bus.uses.find((use) => busNeed(use.facts.needs)!.signal !== 'cs' && use.hosts.length > 0 && use.hosts.every(({ host }) => host.provider))
+      const offBoard = bus.uses.find(
+        (use) =>
+          busNeed(use.facts.needs)!.signal !== 'cs' &&
+          use.hosts.length > 0 &&
+          use.hosts.every(({ host }) => host.provider),
+      )
       if (offBoard) {
         report({
           severity: 'fault',
@@ -30,7 +35,9 @@ export const busPinsRule: Rule = {
       const pins = busPins(bus)
       const controllers = board.board.controllers.filter((one) => one.kind === bus.kind)
       // Where a matrix takes any signal to any pin, crossed lines are no more than a poor choice of pins.
-      const swapped = swappedPair(bus, pins, (one) => controllers.some((controller) => controller.matrix === undefined && carries(board, controller, one)))
+      const swapped = swappedPair(bus, pins, (one) =>
+        controllers.some((controller) => controller.matrix === undefined && carries(board, controller, one)),
+      )
       const places = [...pins].map(([signal, on]) => `${signal.toUpperCase()} on ${[...on].join(' and ')}`)
       const taken = controllers.filter((one) => carries(board, one, pins)).length > 0
       const parts = listWords(bus.parts.map((part) => part.ref))
@@ -51,11 +58,28 @@ export const busPinsRule: Rule = {
   },
 }
 
-const fixedPins = (pins: Record<string, string[]> | undefined): string => (pins ? ` (${Object.entries(pins).map(([signal, on]) => `${signal.toUpperCase()} ${on.join('/')}`).join(', ')})` : '')
+const fixedPins = (pins: Record<string, string[]> | undefined): string =>
+  pins
+    ? ` (${Object.entries(pins)
+        .map(([signal, on]) => `${signal.toUpperCase()} ${on.join('/')}`)
+        .join(', ')})`
+    : ''
 
 /** Two signals that would fit if they changed places. */
-function swappedPair(bus: Bus, pins: ReadonlyMap<string, ReadonlySet<string>>, fits: (pins: ReadonlyMap<string, ReadonlySet<string>>) => boolean): [string, string] | undefined {
-  const pairs: Record<string, [string, string][]> = { i2c: [['sda', 'scl']], spi: [['mosi', 'miso'], ['sck', 'mosi'], ['sck', 'miso']], uart: [['tx', 'rx']] }
+function swappedPair(
+  bus: Bus,
+  pins: ReadonlyMap<string, ReadonlySet<string>>,
+  fits: (pins: ReadonlyMap<string, ReadonlySet<string>>) => boolean,
+): [string, string] | undefined {
+  const pairs: Record<string, [string, string][]> = {
+    i2c: [['sda', 'scl']],
+    spi: [
+      ['mosi', 'miso'],
+      ['sck', 'mosi'],
+      ['sck', 'miso'],
+    ],
+    uart: [['tx', 'rx']],
+  }
   return (pairs[bus.kind] ?? []).find(([a, b]) => {
     const [onA, onB] = [pins.get(a), pins.get(b)]
     if (!onA || !onB) return false

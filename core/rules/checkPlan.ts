@@ -1,10 +1,10 @@
 import type { Catalog } from '../catalog/catalog.ts'
+import type { Fix } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { resolve } from '../wiring/resolve.ts'
-import type { Fix } from '../plan/edit.ts'
 import type { Finding } from './finding.ts'
 import { fixesFor } from './fixes.ts'
-import { check, count, type Counts } from './index.ts'
+import { type Counts, check, count } from './index.ts'
 
 /** The findings of one plan as plain data, fixes worked out: what `check --json` prints for a file. */
 export interface CheckedPlan {

@@ -2,7 +2,12 @@ import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 
 export const commonGround: Rule = {
-  meta: { id: 'common-ground', severities: ['fault'], about: 'Two sides exchange signals or current, and their grounds are not joined.', fixable: true },
+  meta: {
+    id: 'common-ground',
+    severities: ['fault'],
+    about: 'Two sides exchange signals or current, and their grounds are not joined.',
+    fixable: true,
+  },
   check(wiring, report) {
     const said = new Set<string>()
     const say = (a: string, b: string, at: readonly string[], what: string): void => {
@@ -23,7 +28,12 @@ export const commonGround: Rule = {
         const partGround = groundNet(use.part)
         const hostGround = host.board ? host.board.ground : host.provider && groundNet(host.provider)
         if (!partGround || !hostGround || partGround === hostGround) continue
-        say(groundName(wiring, partGround), groundName(wiring, hostGround), [use.part.ref, host.ref], `${use.part.ref} and ${host.ref} exchange signals`)
+        say(
+          groundName(wiring, partGround),
+          groundName(wiring, hostGround),
+          [use.part.ref, host.ref],
+          `${use.part.ref} and ${host.ref} exchange signals`,
+        )
       }
     for (const part of wiring.parts)
       for (const use of part.supplies) {
@@ -31,13 +41,26 @@ export const commonGround: Rule = {
         const source = sourceGround(wiring, use.source.ref)
         const ground = use.ground ?? switchedGround(wiring, part)
         if (!source || !ground || source === ground) continue
-        say(groundName(wiring, source), groundName(wiring, ground), [part.ref, use.source.ref], `${part.ref} is fed from ${use.source.end} and returns through another ground`)
+        say(
+          groundName(wiring, source),
+          groundName(wiring, ground),
+          [part.ref, use.source.ref],
+          `${part.ref} is fed from ${use.source.end} and returns through another ground`,
+        )
       }
     for (const net of wiring.nets) {
       if (!net.wired) continue
-      const boards = [...new Set(net.ends.map((end) => wiring.terminal(end)?.host?.board).filter((board) => board !== undefined))]
+      const boards = [
+        ...new Set(net.ends.map((end) => wiring.terminal(end)?.host?.board).filter((board) => board !== undefined)),
+      ]
       for (const other of boards.slice(1))
-        if (other.ground !== boards[0]!.ground) say(groundName(wiring, boards[0]!.ground), groundName(wiring, other.ground), [boards[0]!.ref, other.ref], `${boards[0]!.ref} and ${other.ref} are joined by a signal`)
+        if (other.ground !== boards[0]!.ground)
+          say(
+            groundName(wiring, boards[0]!.ground),
+            groundName(wiring, other.ground),
+            [boards[0]!.ref, other.ref],
+            `${boards[0]!.ref} and ${other.ref} are joined by a signal`,
+          )
     }
   },
 }
@@ -52,7 +75,8 @@ function sourceGround(wiring: Wiring, ref: string): Net | undefined {
 /** Ground that a load reaches through the driver which switches it. */
 function switchedGround(wiring: Wiring, part: PartInstance): Net | undefined {
   for (const use of wiring.signals) {
-    const driver = use.part === part ? use.hosts.find(({ host }) => host.functions.has('sink'))?.host.provider : undefined
+    const driver =
+      use.part === part ? use.hosts.find(({ host }) => host.functions.has('sink'))?.host.provider : undefined
     const pin = driver?.part.pins.find((one) => one.role === 'ground')
     const net = driver && pin ? wiring.netOf(`${driver.ref}.${pin.id}`) : undefined
     if (net?.ground) return net
@@ -62,4 +86,6 @@ function switchedGround(wiring: Wiring, part: PartInstance): Net | undefined {
 
 /** The hole by which a ground net is named: a board's first, else a supply's minus. */
 const groundName = (wiring: Wiring, net: Net): string =>
-  net.ends.find((end) => wiring.terminal(end)?.boardPin?.kind === 'ground') ?? net.ends.find((end) => wiring.terminal(end)?.owner.kind === 'supply') ?? (net.ends[0] as string)
+  net.ends.find((end) => wiring.terminal(end)?.boardPin?.kind === 'ground') ??
+  net.ends.find((end) => wiring.terminal(end)?.owner.kind === 'supply') ??
+  (net.ends[0] as string)

@@ -1,6 +1,6 @@
 import { applyEdits, EditError, type Fix, sameFinding } from '../plan/edit.ts'
-import { resolve } from '../wiring/resolve.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
 import type { Finding, Report } from './finding.ts'
 import { check } from './index.ts'
 

@@ -1,14 +1,20 @@
 import { hexAddress } from '../plan/readPlan.ts'
-import { addressFixes, addressesOf, segmentsOf } from '../wiring/i2c.ts'
+import { addressesOf, addressFixes, segmentsOf } from '../wiring/i2c.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
 export const i2cAddress: Rule = {
-  meta: { id: 'i2c-address', severities: ['fault'], about: 'Two devices answer to one address on the same I2C segment, or a device sits on a reserved address.', fixable: true },
+  meta: {
+    id: 'i2c-address',
+    severities: ['fault'],
+    about: 'Two devices answer to one address on the same I2C segment, or a device sits on a reserved address.',
+    fixable: true,
+  },
   check(wiring, report) {
     for (const segment of segmentsOf(wiring)) {
       const byAddress = new Map<number, typeof segment.parts>()
-      for (const part of segment.parts) for (const { address } of addressesOf(part)) byAddress.set(address, [...(byAddress.get(address) ?? []), part])
+      for (const part of segment.parts)
+        for (const { address } of addressesOf(part)) byAddress.set(address, [...(byAddress.get(address) ?? []), part])
       for (const [address, parts] of byAddress) {
         if (address < 0x08 || address > 0x77)
           report({
@@ -24,7 +30,11 @@ export const i2cAddress: Rule = {
         report({
           severity: 'fault',
           at: parts.map((part) => part.ref),
-          message: `${listWords(parts.map((part) => part.ref))} all answer to ${hexAddress(address)} on one bus.`.replace(' all', parts.length === 2 ? ' both' : ' all'),
+          message:
+            `${listWords(parts.map((part) => part.ref))} all answer to ${hexAddress(address)} on one bus.`.replace(
+              ' all',
+              parts.length === 2 ? ' both' : ' all',
+            ),
           why: `On an I2C bus every device listens to all traffic and answers to its address; with two of the same they talk over each other and readings are mixed up. Taken on this bus: ${taken.map(hexAddress).join(', ')}.`,
           numbers: { address: hexAddress(address), devices: parts.length },
           propose: () => [...parts].reverse().flatMap((part) => addressFixes(wiring, segment, part, address)),

@@ -45,7 +45,10 @@ export function check(wiring: Wiring, which: readonly Rule[] = rules): Report[] 
       const accepted = wiring.plan.accepted.find((one) => sameFinding(one, full))
       reports.push(accepted ? { ...full, accepted: accepted.because } : full)
     })
-  return reports.sort((a, b) => Number(a.accepted !== undefined) - Number(b.accepted !== undefined) || order[a.severity] - order[b.severity])
+  return reports.sort(
+    (a, b) =>
+      Number(a.accepted !== undefined) - Number(b.accepted !== undefined) || order[a.severity] - order[b.severity],
+  )
 }
 
 export interface Counts {
@@ -56,6 +59,7 @@ export interface Counts {
 
 /** Findings by severity, without the accepted ones. */
 export function count(reports: readonly Pick<Report, 'severity' | 'accepted'>[]): Counts {
-  const of = (severity: Severity): number => reports.filter((one) => one.severity === severity && one.accepted === undefined).length
+  const of = (severity: Severity): number =>
+    reports.filter((one) => one.severity === severity && one.accepted === undefined).length
   return { fault: of('fault'), caution: of('caution'), tip: of('tip') }
 }

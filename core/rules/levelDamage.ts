@@ -1,7 +1,7 @@
 import { rewire } from '../assign/rewire.ts'
-import type { Edit, Fix } from '../plan/edit.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -14,7 +14,13 @@ import { twoDigits } from './shared.ts'
 const SLACK = 0.01
 
 export const levelDamage: Rule = {
-  meta: { id: 'level-damage', severities: ['fault'], about: 'A line puts more volts on a pin than the pin bears: a driver at a higher supply, a pull-up to a higher rail, a supply on a signal pin.', fixable: true },
+  meta: {
+    id: 'level-damage',
+    severities: ['fault'],
+    about:
+      'A line puts more volts on a pin than the pin bears: a driver at a higher supply, a pull-up to a higher rail, a supply on a signal pin.',
+    fixable: true,
+  },
   check(wiring, report) {
     const said = new Set<string>()
     for (const line of linesOf(wiring)) {
@@ -28,7 +34,10 @@ export const levelDamage: Rule = {
       report({
         severity: 'fault',
         at: [line.driver, line.receiver],
-        message: line.use?.state === 'tied' ? `${line.receiver} is tied to ${formatVolts(arrives)} and bears ${formatVolts(line.most)}.` : `${line.driver} brings ${formatVolts(arrives)} to ${line.receiver}, which bears ${formatVolts(line.most)}.`,
+        message:
+          line.use?.state === 'tied'
+            ? `${line.receiver} is tied to ${formatVolts(arrives)} and bears ${formatVolts(line.most)}.`
+            : `${line.driver} brings ${formatVolts(arrives)} to ${line.receiver}, which bears ${formatVolts(line.most)}.`,
         why: `${cause[0]?.toUpperCase()}${cause.slice(1)} drives the line to ${formatVolts(arrives)}. Above ${formatVolts(line.most)} current flows through the protection diodes of ${line.receiver} into its supply, which heats and in the end destroys the input.`,
         numbers: { volts: twoDigits(arrives), bears: twoDigits(line.most) },
         propose: () => fixes(wiring, line),
@@ -41,7 +50,11 @@ function fixes(wiring: Wiring, line: Line): Fix[] {
   const use = line.use
   if (!use) return []
   const volts = [line.receiverVolts, line.driverVolts].filter((one): one is number => one !== undefined)
-  const moves = resupply(wiring, use.part, (source) => volts.some((one) => one === source.volts) && source.volts <= (line.most ?? 0))
+  const moves = resupply(
+    wiring,
+    use.part,
+    (source) => volts.some((one) => one === source.volts) && source.volts <= (line.most ?? 0),
+  )
   const divider = use.facts.direction === 'out' && line.driver === use.end ? dividerFix(wiring, line) : []
   const others = use.state === 'tied' ? [] : rewire(wiring, use)
   return [...moves, ...divider, ...others]
@@ -50,21 +63,42 @@ function fixes(wiring: Wiring, line: Line): Fix[] {
 /** Two resistors that bring an output down to what the pin bears. */
 function dividerFix(wiring: Wiring, line: Line): Fix[] {
   if (line.high === undefined || line.receiverVolts === undefined || line.most === undefined) return []
-  const wire = wiring.plan.wires.find((one) => [one[0], one[1]].includes(line.driver) && wiring.terminal(one[0] === line.driver ? one[1] : one[0])?.host?.end === line.receiver)
+  const wire = wiring.plan.wires.find(
+    (one) =>
+      [one[0], one[1]].includes(line.driver) &&
+      wiring.terminal(one[0] === line.driver ? one[1] : one[0])?.host?.end === line.receiver,
+  )
   const values = dividerFor(line.high, line.receiverVolts, line.most)
   const ground = line.use && groundEnd(wiring, line.use.part)
   if (!wire || wire[2]?.locked || !values || !ground || !wiring.catalog.parts.has('resistor')) return []
   const host = wire[0] === line.driver ? wire[1] : wire[0]
   const [top] = freshRef(wiring.plan, 'R', 1) as [string]
-  const bottom = freshRef({ ...wiring.plan, parts: { ...wiring.plan.parts, [top]: { part: 'resistor' } } }, 'R', 1)[0] as string
+  const bottom = freshRef(
+    { ...wiring.plan, parts: { ...wiring.plan.parts, [top]: { part: 'resistor' } } },
+    'R',
+    1,
+  )[0] as string
   const edits: Edit[] = [
     { do: 'disconnect', from: wire[0], to: wire[1] },
-    { do: 'add-part', ref: top, entry: { part: 'resistor', title: `divider from ${line.driver}`, options: { ohms: values.top } } },
-    { do: 'add-part', ref: bottom, entry: { part: 'resistor', title: `divider to ground at ${host}`, options: { ohms: values.bottom } } },
+    {
+      do: 'add-part',
+      ref: top,
+      entry: { part: 'resistor', title: `divider from ${line.driver}`, options: { ohms: values.top } },
+    },
+    {
+      do: 'add-part',
+      ref: bottom,
+      entry: { part: 'resistor', title: `divider to ground at ${host}`, options: { ohms: values.bottom } },
+    },
     { do: 'connect', from: line.driver, to: `${top}.1` },
     { do: 'connect', from: `${top}.2`, to: host },
     { do: 'connect', from: `${bottom}.1`, to: `${top}.2` },
     { do: 'connect', from: `${bottom}.2`, to: ground },
   ]
-  return [{ title: `Put a divider of ${formatQuantity(values.top, 'Ω')} and ${formatQuantity(values.bottom, 'Ω')} in the line`, edits }]
+  return [
+    {
+      title: `Put a divider of ${formatQuantity(values.top, 'Ω')} and ${formatQuantity(values.bottom, 'Ω')} in the line`,
+      edits,
+    },
+  ]
 }

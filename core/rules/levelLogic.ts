@@ -9,7 +9,8 @@ export const levelLogic: Rule = {
   meta: {
     id: 'level-logic',
     severities: ['fault', 'caution', 'tip'],
-    about: 'The high level that arrives is below what the receiver takes for high, or the low level above what it takes for low. A tip when the receiver runs at another voltage and its threshold is not known.',
+    about:
+      'The high level that arrives is below what the receiver takes for high, or the low level above what it takes for low. A tip when the receiver runs at another voltage and its threshold is not known.',
     fixable: true,
   },
   check(wiring, report) {
@@ -39,7 +40,14 @@ export const levelLogic: Rule = {
           numbers: { low: twoDigits(low), vil: twoDigits(vil), margin: twoDigits(vil - low) },
           propose: () => supplyFixes(wiring, line),
         })
-      } else if (high !== undefined && vih === undefined && line.receiver === line.use.end && line.receiverVolts !== undefined && high < line.receiverVolts - 0.2 && !unknown.has(line.use.part.ref)) {
+      } else if (
+        high !== undefined &&
+        vih === undefined &&
+        line.receiver === line.use.end &&
+        line.receiverVolts !== undefined &&
+        high < line.receiverVolts - 0.2 &&
+        !unknown.has(line.use.part.ref)
+      ) {
         unknown.add(line.use.part.ref)
         report({
           severity: 'tip',
@@ -73,6 +81,12 @@ function otherModel(wiring: Wiring, line: Line) {
     })
     .map(([value]) => ({
       title: `Take ${use.part.part.options.find((one) => one.id === named.option)?.values.find((one) => String(one.value) === value)?.title ?? value} for ${use.part.ref}`,
-      edits: [{ do: 'change-part' as const, ref: use.part.ref, entry: { options: { ...entry.options, [named.option]: value } } }],
+      edits: [
+        {
+          do: 'change-part' as const,
+          ref: use.part.ref,
+          entry: { options: { ...entry.options, [named.option]: value } },
+        },
+      ],
     }))
 }

@@ -5,7 +5,12 @@ import type { Rule } from './finding.ts'
 import { lacksDirection } from './pinFunction.ts'
 
 export const pinDirection: Rule = {
-  meta: { id: 'pin-direction', severities: ['fault'], about: 'A pin that can only read is asked to drive, or one that can only drive is asked to read.', fixable: true },
+  meta: {
+    id: 'pin-direction',
+    severities: ['fault'],
+    about: 'A pin that can only read is asked to drive, or one that can only drive is asked to read.',
+    fixable: true,
+  },
   check(wiring, report) {
     for (const use of wiring.signals) {
       const bus = busNeed(use.facts.needs)

@@ -15,7 +15,9 @@ export const pinFunction: Rule = {
       if (busNeed(use.facts.needs)) continue
       for (const { host } of use.hosts) {
         if (meets(host, use) || lacksDirection(host.functions, use.facts.needs)) continue
-        const able = [...wiring.hosts.values()].filter((one) => one.ref === host.ref && meets(one, use)).map((one) => one.end)
+        const able = [...wiring.hosts.values()]
+          .filter((one) => one.ref === host.ref && meets(one, use))
+          .map((one) => one.end)
         report({
           severity: 'fault',
           at: [use.end, host.end],
@@ -31,5 +33,7 @@ export const pinFunction: Rule = {
 
 /** The pin fails in direction, of which `pin-direction` speaks. */
 export function lacksDirection(functions: ReadonlySet<string>, need: string): boolean {
-  return drives(need) ? !functions.has('digital-out') && functions.has('digital-in') : !functions.has('digital-in') && functions.has('digital-out')
+  return drives(need)
+    ? !functions.has('digital-out') && functions.has('digital-in')
+    : !functions.has('digital-in') && functions.has('digital-out')
 }

@@ -1,23 +1,26 @@
 import { rewire } from '../assign/rewire.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { SignalUse } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
 import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
+import type { Rule } from './finding.ts'
 import { usesByHost } from './shared.ts'
 
 export const pinShared: Rule = {
   meta: {
     id: 'pin-shared',
     severities: ['fault'],
-    about: 'One board or expander pin carries signals that cannot share it. Bus lines may be shared, and inputs may be driven together.',
+    about:
+      'One board or expander pin carries signals that cannot share it. Bus lines may be shared, and inputs may be driven together.',
     fixable: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {
       for (let second = 1; second < uses.length; second += 1) {
         const b = uses[second]!
-        const a = uses.slice(0, second).find((one) => one.part !== b.part || one.end !== b.end ? clash(one, b) : undefined)
+        const a = uses
+          .slice(0, second)
+          .find((one) => (one.part !== b.part || one.end !== b.end ? clash(one, b) : undefined))
         const reason = a && clash(a, b)
         if (!a || !reason) continue
         report({
@@ -32,21 +35,31 @@ export const pinShared: Rule = {
     }
     for (const net of wiring.nets) {
       if (!net.wired) continue
-      const pins = [...new Set(net.ends.map((end) => wiring.terminal(end)?.host).filter((host) => host?.board !== undefined))]
+      const pins = [
+        ...new Set(net.ends.map((end) => wiring.terminal(end)?.host).filter((host) => host?.board !== undefined)),
+      ]
       for (const ref of new Set(pins.map((host) => host?.ref))) {
         const same = pins.filter((host) => host?.ref === ref)
         if (same.length < 2) continue
         const [a, b] = same.map((host) => host!.end) as [string, string]
-        const wire = wiring.plan.wires.find((one) => [one[0], one[1]].every((end) => wiring.terminal(end)?.host && end.startsWith(`${ref}.`)))
+        const wire = wiring.plan.wires.find((one) =>
+          [one[0], one[1]].every((end) => wiring.terminal(end)?.host && end.startsWith(`${ref}.`)),
+        )
         report({
           severity: 'fault',
           at: [a, b],
           message: `${a} and ${b} are joined with each other.`,
           why: 'Two pins of one board on one wire are two outputs as soon as the program sets both. One pin is enough for the line.',
           numbers: { pins: same.length },
-          propose: () => (wire ? [{ title: `Take out the wire ${wire[0]} to ${wire[1]}`, edits: [{ do: 'disconnect', from: wire[0], to: wire[1] }] }] : net.ends
-            .filter((end) => wiring.signal(end))
-            .flatMap((end) => rewire(wiring, wiring.signal(end)!))),
+          propose: () =>
+            wire
+              ? [
+                  {
+                    title: `Take out the wire ${wire[0]} to ${wire[1]}`,
+                    edits: [{ do: 'disconnect', from: wire[0], to: wire[1] }],
+                  },
+                ]
+              : net.ends.filter((end) => wiring.signal(end)).flatMap((end) => rewire(wiring, wiring.signal(end)!)),
         })
       }
     }

@@ -5,7 +5,12 @@ import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
 export const pinUnplaced: Rule = {
-  meta: { id: 'pin-unplaced', severities: ['caution'], about: 'A required pin of a part has no wire yet and is not marked as left open on purpose.', fixable: true },
+  meta: {
+    id: 'pin-unplaced',
+    severities: ['caution'],
+    about: 'A required pin of a part has no wire yet and is not marked as left open on purpose.',
+    fixable: true,
+  },
   check(wiring, report) {
     for (const part of wiring.parts) {
       const open = openEnds(wiring, part).filter((one) => one.required && one.why !== 'supply-rule')

@@ -8,27 +8,39 @@ export const serialConsole: Rule = {
   meta: {
     id: 'serial-console',
     severities: ['fault', 'caution'],
-    about: 'A pin belongs to the USB serial pair or to the boot console in use. A fault when the part drives the line too.',
+    about:
+      'A pin belongs to the USB serial pair or to the boot console in use. A fault when the part drives the line too.',
     fixable: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {
       const caution = activeCautions(host).find((one) => one.id === 'usb-serial' || one.id === 'serial-console')
       if (!caution || !host.board) continue
-      const drivers = uses.filter((use) => ['out', 'both', 'open-drain'].includes(use.facts.direction) || use.facts.needs.startsWith('uart.'))
+      const drivers = uses.filter(
+        (use) => ['out', 'both', 'open-drain'].includes(use.facts.direction) || use.facts.needs.startsWith('uart.'),
+      )
       const names = listWords(uses.map((use) => use.end))
       const feature = caution.feature
       report({
         severity: drivers.length > 0 ? 'fault' : 'caution',
         at: [host.end, ...uses.map((use) => use.end)],
-        message: drivers.length > 0 ? `${names} works against ${caution.id === 'usb-serial' ? 'USB serial' : 'the serial console'} on ${host.end}.` : `${names} hangs on ${host.end}, which ${caution.id === 'usb-serial' ? 'USB serial' : 'the serial console'} uses.`,
+        message:
+          drivers.length > 0
+            ? `${names} works against ${caution.id === 'usb-serial' ? 'USB serial' : 'the serial console'} on ${host.end}.`
+            : `${names} hangs on ${host.end}, which ${caution.id === 'usb-serial' ? 'USB serial' : 'the serial console'} uses.`,
         why: `${caution.text} ${drivers.length > 0 ? 'Two talkers on one line garble each other, and uploading may fail until the wire is pulled.' : 'What hangs there will twitch with every upload and every printed line.'}`,
         numbers: {},
         propose: (): readonly Fix[] => {
           const moves = uses.flatMap((use) => rewire(wiring, use))
           if (feature === undefined || feature === 'usb-serial' || !host.board) return moves
           const uses_ = host.board.features.map((one) => one.id).filter((id) => id !== feature)
-          return [...moves, { title: `Do without the ${caution.id.replace('-', ' ')}`, edits: [{ do: 'change-board', ref: host.ref, entry: { uses: uses_ } }] }]
+          return [
+            ...moves,
+            {
+              title: `Do without the ${caution.id.replace('-', ' ')}`,
+              edits: [{ do: 'change-board', ref: host.ref, entry: { uses: uses_ } }],
+            },
+          ]
         },
       })
     }

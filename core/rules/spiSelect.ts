@@ -1,16 +1,22 @@
 import { rewire } from '../assign/rewire.ts'
-import { busNeed } from '../wiring/buses.ts'
 import type { Fix } from '../plan/edit.ts'
+import { busNeed } from '../wiring/buses.ts'
 import type { SignalUse } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
 export const spiSelect: Rule = {
-  meta: { id: 'spi-select', severities: ['fault'], about: 'Two SPI devices share a chip select, or a device on a shared bus has none of its own.', fixable: true },
+  meta: {
+    id: 'spi-select',
+    severities: ['fault'],
+    about: 'Two SPI devices share a chip select, or a device on a shared bus has none of its own.',
+    fixable: true,
+  },
   check(wiring, report) {
     const selects = wiring.signals.filter((use) => use.facts.needs === 'spi.cs')
     const byHost = new Map<string, SignalUse[]>()
-    for (const use of selects) for (const { host } of use.hosts) byHost.set(host.end, [...(byHost.get(host.end) ?? []), use])
+    for (const use of selects)
+      for (const { host } of use.hosts) byHost.set(host.end, [...(byHost.get(host.end) ?? []), use])
     for (const [end, uses] of byHost) {
       if (uses.length < 2) continue
       report({
@@ -34,12 +40,24 @@ export const spiSelect: Rule = {
           severity: 'fault',
           at: [use.end],
           message: `${use.end} ${reason}: ${use.part.ref} has no chip select of its own.`,
-          why: lowForGood ? `A device that is always selected answers to all traffic on the bus, also to what is meant for ${listWords(bus.parts.filter((part) => part !== use.part).map((part) => part.ref))}.` : 'A device whose select never goes low never takes part in the bus.',
+          why: lowForGood
+            ? `A device that is always selected answers to all traffic on the bus, also to what is meant for ${listWords(bus.parts.filter((part) => part !== use.part).map((part) => part.ref))}.`
+            : 'A device whose select never goes low never takes part in the bus.',
           numbers: { devices: bus.parts.length },
           propose: (): readonly Fix[] => {
-            if (use.state === 'unused') return [{ title: `Take ${use.end} into use`, edits: [{ do: 'use-again', end: use.end }] }]
-            const wires = wiring.plan.wires.filter((wire) => (wire[0] === use.end || wire[1] === use.end) && !wire[2]?.locked)
-            return wires.length === 0 ? [] : [{ title: `Free ${use.end} for a select line`, edits: wires.map((wire) => ({ do: 'disconnect', from: wire[0], to: wire[1] })) }]
+            if (use.state === 'unused')
+              return [{ title: `Take ${use.end} into use`, edits: [{ do: 'use-again', end: use.end }] }]
+            const wires = wiring.plan.wires.filter(
+              (wire) => (wire[0] === use.end || wire[1] === use.end) && !wire[2]?.locked,
+            )
+            return wires.length === 0
+              ? []
+              : [
+                  {
+                    title: `Free ${use.end} for a select line`,
+                    edits: wires.map((wire) => ({ do: 'disconnect', from: wire[0], to: wire[1] })),
+                  },
+                ]
           },
         })
       }

@@ -1,7 +1,7 @@
 import { openEnds } from '../assign/openEnds.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Severity } from './finding.ts'
-import { check, count, type Counts } from './index.ts'
+import { type Counts, check, count } from './index.ts'
 
 /** What the list of plans shows of one plan. */
 export interface PlanSummary {
@@ -31,7 +31,12 @@ export function summarise(wiring: Wiring): PlanSummary {
 
 /** How many of the signals that need a wire have one. */
 export function progress(wiring: Wiring): { placed: number; needed: number } {
-  const needed = wiring.signals.filter((use) => use.state !== 'unused' && (use.facts.required || use.state !== 'open')).length
-  const open = wiring.parts.reduce((sum, part) => sum + openEnds(wiring, part).filter((one) => one.required && one.kind === 'signal').length, 0)
+  const needed = wiring.signals.filter(
+    (use) => use.state !== 'unused' && (use.facts.required || use.state !== 'open'),
+  ).length
+  const open = wiring.parts.reduce(
+    (sum, part) => sum + openEnds(wiring, part).filter((one) => one.required && one.kind === 'signal').length,
+    0,
+  )
   return { placed: needed - open, needed }
 }

@@ -1,8 +1,13 @@
-import type { Rule } from './finding.ts'
 import { groundEnd, sourceChoices } from '../wiring/supply.ts'
+import type { Rule } from './finding.ts'
 
 export const supplyMissing: Rule = {
-  meta: { id: 'supply-missing', severities: ['fault'], about: 'A part or board that is wired has no supply, or no ground.', fixable: true },
+  meta: {
+    id: 'supply-missing',
+    severities: ['fault'],
+    about: 'A part or board that is wired has no supply, or no ground.',
+    fixable: true,
+  },
   check(wiring, report) {
     const unused = new Set(wiring.plan.unused)
     for (const part of wiring.parts) {
@@ -17,7 +22,13 @@ export const supplyMissing: Rule = {
             message: `${part.ref} has no supply at ${pin}.`,
             why: `It takes ${use.facts.least} to ${use.facts.most} V there. Without its own supply a part may still seem to work by stealing current through its signal pins, which damages them.`,
             numbers: { least: use.facts.least, most: use.facts.most },
-            propose: () => sourceChoices(wiring, part, use).slice(0, 2).map((source) => ({ title: `Feed ${pin} from ${source.end} (${source.volts} V)`, edits: [{ do: 'connect', from: pin, to: source.end }] })),
+            propose: () =>
+              sourceChoices(wiring, part, use)
+                .slice(0, 2)
+                .map((source) => ({
+                  title: `Feed ${pin} from ${source.end} (${source.volts} V)`,
+                  edits: [{ do: 'connect', from: pin, to: source.end }],
+                })),
           })
         if (use.grounds.length > 0 && !use.ground && !use.grounds.some((end) => unused.has(end)))
           report({
@@ -28,7 +39,14 @@ export const supplyMissing: Rule = {
             numbers: {},
             propose: () => {
               const ground = groundEnd(wiring, part)
-              return ground === undefined ? [] : [{ title: `Join ${use.grounds[0]} to ${ground}`, edits: [{ do: 'connect', from: use.grounds[0] as string, to: ground }] }]
+              return ground === undefined
+                ? []
+                : [
+                    {
+                      title: `Join ${use.grounds[0]} to ${ground}`,
+                      edits: [{ do: 'connect', from: use.grounds[0] as string, to: ground }],
+                    },
+                  ]
             },
           })
       }
@@ -46,7 +64,17 @@ export const supplyMissing: Rule = {
         propose: () =>
           wiring.supplies
             .filter((supply) => feed && supply.entry.volts >= feed.least && supply.entry.volts <= feed.most)
-            .map((supply) => ({ title: `Feed it from ${supply.ref}`, edits: [{ do: 'connect', from: `${supply.ref}.+`, to: pin }, { do: 'connect', from: `${supply.ref}.-`, to: `${board.ref}.${board.facts.pins.find((one) => one.kind === 'ground')?.id}` }] })),
+            .map((supply) => ({
+              title: `Feed it from ${supply.ref}`,
+              edits: [
+                { do: 'connect', from: `${supply.ref}.+`, to: pin },
+                {
+                  do: 'connect',
+                  from: `${supply.ref}.-`,
+                  to: `${board.ref}.${board.facts.pins.find((one) => one.kind === 'ground')?.id}`,
+                },
+              ],
+            })),
       })
     }
   },

@@ -3,7 +3,12 @@ import { resupply } from '../wiring/resupply.ts'
 import type { Rule } from './finding.ts'
 
 export const supplyRange: Rule = {
-  meta: { id: 'supply-range', severities: ['fault'], about: 'A supply pin of a part or board gets a voltage outside its range.', fixable: true },
+  meta: {
+    id: 'supply-range',
+    severities: ['fault'],
+    about: 'A supply pin of a part or board gets a voltage outside its range.',
+    fixable: true,
+  },
   check(wiring, report) {
     for (const part of wiring.parts)
       for (const use of part.supplies) {
@@ -15,7 +20,10 @@ export const supplyRange: Rule = {
           severity: 'fault',
           at: [pin, use.source.end],
           message: `${pin} gets ${formatVolts(volts)} and takes ${formatVolts(least)} to ${formatVolts(most)}.`,
-          why: volts > most ? `${use.source.end} holds ${formatVolts(volts)}, ${formatVolts(volts - most)} above the range.${absolute !== undefined && volts > absolute ? ` Beyond ${formatVolts(absolute)} damage is certain.` : ' The part runs hot or dies.'}` : `${use.source.end} holds only ${formatVolts(volts)}, ${formatVolts(least - volts)} short. The part may start and then misread, which is harder to find than a dead one.`,
+          why:
+            volts > most
+              ? `${use.source.end} holds ${formatVolts(volts)}, ${formatVolts(volts - most)} above the range.${absolute !== undefined && volts > absolute ? ` Beyond ${formatVolts(absolute)} damage is certain.` : ' The part runs hot or dies.'}`
+              : `${use.source.end} holds only ${formatVolts(volts)}, ${formatVolts(least - volts)} short. The part may start and then misread, which is harder to find than a dead one.`,
           numbers: { volts, least, most },
           propose: () => resupply(wiring, part, () => true),
         })
@@ -26,7 +34,9 @@ export const supplyRange: Rule = {
           const end = `${board.ref}.${pin}`
           const source = wiring.netOf(end).sources.find((one) => one.ref !== board.ref)
           if (!source || (source.volts >= feed.least && source.volts <= feed.most)) continue
-          const other = board.board.feeds.find((one) => one !== feed && one.pins.length > 0 && source.volts >= one.least && source.volts <= one.most)
+          const other = board.board.feeds.find(
+            (one) => one !== feed && one.pins.length > 0 && source.volts >= one.least && source.volts <= one.most,
+          )
           const wire = wiring.plan.wires.find((one) => [one[0], one[1]].some((side) => side === end))
           report({
             severity: 'fault',
@@ -36,7 +46,19 @@ export const supplyRange: Rule = {
             numbers: { volts: source.volts, least: feed.least, most: feed.most },
             propose: () =>
               other && wire && !wire[2]?.locked
-                ? [{ title: `Feed ${board.ref} at ${other.pins[0]} instead`, edits: [{ do: 'disconnect', from: wire[0], to: wire[1] }, { do: 'connect', from: wire[0] === end ? wire[1] : wire[0], to: `${board.ref}.${other.pins[0]}` }] }]
+                ? [
+                    {
+                      title: `Feed ${board.ref} at ${other.pins[0]} instead`,
+                      edits: [
+                        { do: 'disconnect', from: wire[0], to: wire[1] },
+                        {
+                          do: 'connect',
+                          from: wire[0] === end ? wire[1] : wire[0],
+                          to: `${board.ref}.${other.pins[0]}`,
+                        },
+                      ],
+                    },
+                  ]
                 : [],
           })
         }

@@ -1,7 +1,7 @@
 import { wireColours } from './colours.ts'
-import { type TableName, tableNames, tableOf } from './csv.ts'
-import { sheetStyle } from './sheetStyle.ts'
 import type { Sheet } from './sheet.ts'
+import { sheetStyle } from './sheetStyle.ts'
+import { type TableName, tableNames, tableOf } from './tables.ts'
 
 export interface HtmlOptions {
   readonly only?: readonly TableName[]
@@ -19,10 +19,15 @@ export function sheetBody(sheet: Sheet, options: HtmlOptions = {}): string {
   const parts: string[] = []
   for (const name of only) {
     const { title, columns, rows } = tableOf(sheet, name)
-    const head = `<header class="mp-head"><h2>${escape(title)}</h2><p>${escape(sheet.title)}${revision}<br>${sheet.boards.map(escape).join('<br>')}</p></header>`
-    const body = name === 'wiring' ? wiringTables(sheet) : rows.length === 0 ? '<p class="mp-none">Nothing yet.</p>' : table(columns, rows, `mp-${name}`)
+    const head = `<header class="mp-head"><h2>${escapeText(title)}</h2><p>${escapeText(sheet.title)}${revision}<br>${sheet.boards.map(escapeText).join('<br>')}</p></header>`
+    const body =
+      name === 'wiring'
+        ? wiringTables(sheet)
+        : rows.length === 0
+          ? '<p class="mp-none">Nothing yet.</p>'
+          : table(columns, rows, `mp-${name}`)
     const accepted = name === 'wiring' ? acceptedList(options.accepted ?? []) : ''
-    parts.push(`<section class="mp-page" aria-label="${escape(title)}">${head}${accepted}${body}</section>`)
+    parts.push(`<section class="mp-page" aria-label="${escapeText(title)}">${head}${accepted}${body}</section>`)
   }
   return `<div class="mp-sheet">${parts.join('')}</div>`
 }
@@ -31,7 +36,7 @@ export function sheetBody(sheet: Sheet, options: HtmlOptions = {}): string {
 export function writeHtml(sheet: Sheet, options: HtmlOptions = {}): string {
   return `<!doctype html>
 <html lang="en">
-<head><meta charset="utf-8"><title>${escape(sheet.title)}</title><meta name="viewport" content="width=device-width">
+<head><meta charset="utf-8"><title>${escapeText(sheet.title)}</title><meta name="viewport" content="width=device-width">
 <style>body { margin: 0; } ${sheetStyle(sheet.title, options.revision, options.paper ?? 'A4')}</style></head>
 <body>${sheetBody(sheet, options)}</body>
 </html>
@@ -40,7 +45,7 @@ export function writeHtml(sheet: Sheet, options: HtmlOptions = {}): string {
 
 function acceptedList(accepted: NonNullable<HtmlOptions['accepted']>): string {
   if (accepted.length === 0) return ''
-  return `<div class="mp-accepted"><strong>Accepted by the maker</strong><ul>${accepted.map((one) => `<li>${escape(one.rule)} at ${escape(one.at.join(', '))}: ${escape(one.because)}</li>`).join('')}</ul></div>`
+  return `<div class="mp-accepted"><strong>Accepted by the maker</strong><ul>${accepted.map((one) => `<li>${escapeText(one.rule)} at ${escapeText(one.at.join(', '))}: ${escapeText(one.because)}</li>`).join('')}</ul></div>`
 }
 
 function wiringTables(sheet: Sheet): string {
@@ -51,20 +56,22 @@ function wiringTables(sheet: Sheet): string {
       const rows = sheet.wiring
         .filter((row) => row.step === step.number)
         .map((row) => {
-          const lead = row.from.lead ? `<small>its ${escape(row.from.lead)} lead</small>` : ''
+          const lead = row.from.lead ? `<small>its ${escapeText(row.from.lead)} lead</small>` : ''
           const length = row.lengthMillimetres === null ? '' : `${row.lengthMillimetres} mm, `
-          const names = row.to.names.filter((name) => !name.includes('#')).slice(0, 4).join(' · ')
+          const names = row.to.names
+            .filter((name) => !name.includes('#'))
+            .slice(0, 4)
+            .join(' · ')
           const position = row.to.names.filter((name) => name.includes('#')).join(' ')
-          return `<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-no">${row.number}</td><td class="mp-wire"><i style="--c:${wireColours[row.colour] ?? row.colour.replace(/[^a-z#0-9]/gi, '')}"></i>${escape(row.colour)}<small>${length}${row.ends}</small></td><td class="mp-end"><b>${escape(row.from.ref)} ${escape(row.from.pin)}</b>${lead}</td>${holes ? `<td class="mp-hole">${escape(row.from.hole ?? '')}</td>` : ''}<td class="mp-end"><b>${escape(row.to.ref)} ${escape(row.to.pin)}</b><small>${escape(names)}</small></td>${holes ? `<td class="mp-hole">${escape(row.to.hole ?? '')}</td>` : ''}<td class="mp-find">${escape(row.note)}${position ? ` <span class="mp-position">${escape(position)}</span>` : ''}</td></tr>`
+          return `<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-no">${row.number}</td><td class="mp-wire"><i style="--c:${wireColours[row.colour] ?? row.colour.replace(/[^a-z#0-9]/gi, '')}"></i>${escapeText(row.colour)}<small>${length}${row.ends}</small></td><td class="mp-end"><b>${escapeText(row.from.ref)} ${escapeText(row.from.pin)}</b>${lead}</td>${holes ? `<td class="mp-hole">${escapeText(row.from.hole ?? '')}</td>` : ''}<td class="mp-end"><b>${escapeText(row.to.ref)} ${escapeText(row.to.pin)}</b><small>${escapeText(names)}</small></td>${holes ? `<td class="mp-hole">${escapeText(row.to.hole ?? '')}</td>` : ''}<td class="mp-find">${escapeText(row.note)}${position ? ` <span class="mp-position">${escapeText(position)}</span>` : ''}</td></tr>`
         })
-      return `<section class="mp-step"><h3><span>${step.number}</span>${escape(step.title)}</h3><p>${escape(step.text)}</p><table class="mp-wiring"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th>No</th><th>Wire</th><th>From</th>${holes ? '<th>Hole</th>' : ''}<th>To</th>${holes ? '<th>Hole</th>' : ''}<th>Find it</th></tr></thead><tbody>${rows.join('')}</tbody></table></section>`
+      return `<section class="mp-step"><h3><span>${step.number}</span>${escapeText(step.title)}</h3><p>${escapeText(step.text)}</p><table class="mp-wiring"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th>No</th><th>Wire</th><th>From</th>${holes ? '<th>Hole</th>' : ''}<th>To</th>${holes ? '<th>Hole</th>' : ''}<th>Find it</th></tr></thead><tbody>${rows.join('')}</tbody></table></section>`
     })
     .join('')
 }
 
 const table = (columns: readonly string[], rows: readonly (readonly string[])[], className: string): string =>
-  `<table class="${className}"><thead><tr>${columns.map((one) => `<th>${escape(one)}</th>`).join('')}</tr></thead><tbody>${rows.map((row) => `<tr>${row.map((one) => `<td>${escape(one)}</td>`).join('')}</tr>`).join('')}</tbody></table>`
+  `<table class="${className}"><thead><tr>${columns.map((one) => `<th>${escapeText(one)}</th>`).join('')}</tr></thead><tbody>${rows.map((row) => `<tr>${row.map((one) => `<td>${escapeText(one)}</td>`).join('')}</tr>`).join('')}</tbody></table>`
 
 /** Text made safe for element content and quoted attributes. */
-export const escape = (text: string): string =>
-  text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`)
+export const escapeText = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`)

@@ -1,5 +1,5 @@
-import { type TableName, tableNames, tableOf } from './csv.ts'
 import type { Sheet } from './sheet.ts'
+import { type TableName, tableNames, tableOf } from './tables.ts'
 
 /** Tables as Markdown; every step of the wiring under its own heading. */
 export function writeMarkdown(sheet: Sheet, only: readonly TableName[] = tableNames): string {
@@ -12,10 +12,19 @@ export function writeMarkdown(sheet: Sheet, only: readonly TableName[] = tableNa
       continue
     }
     // Holes and lengths stay out until there is a breadboard.
-    const shown = columns.map((_, index) => index).filter((index) => index !== 1 && rows.some((row) => row[index] !== ''))
+    const shown = columns
+      .map((_, index) => index)
+      .filter((index) => index !== 1 && rows.some((row) => row[index] !== ''))
     for (const step of sheet.steps) {
       const own = rows.filter((row) => row[1] === `${step.number}`)
-      blocks.push(`### ${step.number}. ${cell(step.title)}`, step.text, grid(shown.map((index) => columns[index] as string), own.map((row) => shown.map((index) => row[index] as string))))
+      blocks.push(
+        `### ${step.number}. ${cell(step.title)}`,
+        step.text,
+        grid(
+          shown.map((index) => columns[index] as string),
+          own.map((row) => shown.map((index) => row[index] as string)),
+        ),
+      )
     }
   }
   return `${blocks.filter((block) => block !== '').join('\n\n')}\n`

@@ -1,7 +1,9 @@
 import type { BoardFacts, PinFacts } from '../catalog/boardFacts.ts'
 
 /** One line beside the board: a post, or the title that stands before a header's first post. */
-export type PostLine = { readonly kind: 'post'; readonly pin: PinFacts; readonly alsoAt: readonly string[] } | { readonly kind: 'title'; readonly text: string }
+export type PostLine =
+  | { readonly kind: 'post'; readonly pin: PinFacts; readonly alsoAt: readonly string[] }
+  | { readonly kind: 'title'; readonly text: string }
 
 /** Posts left and right of the board in the order in which they stand on it. */
 export interface PostLayout {
@@ -17,14 +19,18 @@ export function layoutPosts(facts: BoardFacts): PostLayout {
   const post = (pin: PinFacts): PostLine => ({
     kind: 'post',
     pin,
-    alsoAt: pin.id === pin.net ? hidden.filter((other) => other.net === pin.net).map((other) => `${other.header.id}#${other.position}`) : [],
+    alsoAt:
+      pin.id === pin.net
+        ? hidden.filter((other) => other.net === pin.net).map((other) => `${other.header.id}#${other.position}`)
+        : [],
   })
   const shown = facts.board.headers.filter((header) => header.drawn)
   for (const header of shown) {
     const pins = facts.pins.filter((pin) => pin.header === header)
     if (header.step === 'up' || header.step === 'left') pins.reverse()
     const titled = (column: PostLine[], side: string): void => {
-      if (shown.filter((one) => one.side === side || one.side === 'both').length > 1) column.push({ kind: 'title', text: header.title })
+      if (shown.filter((one) => one.side === side || one.side === 'both').length > 1)
+        column.push({ kind: 'title', text: header.title })
     }
     if (header.columns === 2) {
       titled(left, 'left')

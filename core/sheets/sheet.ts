@@ -14,8 +14,18 @@ export type Ends = 'plug-plug' | 'plug-socket' | 'socket-socket' | 'lead'
 export interface WireRow {
   readonly number: number
   readonly step: number
-  readonly from: { readonly ref: string; readonly pin: string; readonly lead: string | null; readonly hole: string | null }
-  readonly to: { readonly ref: string; readonly pin: string; readonly names: readonly string[]; readonly hole: string | null }
+  readonly from: {
+    readonly ref: string
+    readonly pin: string
+    readonly lead: string | null
+    readonly hole: string | null
+  }
+  readonly to: {
+    readonly ref: string
+    readonly pin: string
+    readonly names: readonly string[]
+    readonly hole: string | null
+  }
   readonly net: string
   readonly colour: string
   /** Null until the plan has a breadboard. */
@@ -114,7 +124,13 @@ interface Line {
 function sortLine(wiring: Wiring, wire: PlanWire): Line {
   const [a, b] = [wire[0], wire[1]].map((end) => wiring.terminal(end) as Terminal) as [Terminal, Terminal]
   const weight = (terminal: Terminal): number =>
-    terminal.owner.kind === 'board' ? 3 : terminal.owner.kind === 'supply' ? 2 : terminal.partPin?.role === 'passive' || terminal.partPin?.role === 'output' ? 1 : 0
+    terminal.owner.kind === 'board'
+      ? 3
+      : terminal.owner.kind === 'supply'
+        ? 2
+        : terminal.partPin?.role === 'passive' || terminal.partPin?.role === 'output'
+          ? 1
+          : 0
   const [from, to] = weight(a) <= weight(b) ? [a, b] : [b, a]
   const net = wiring.netOf(from.end)
   const use = wiring.signal(from.end) ?? wiring.signal(to.end) ?? signalBehind(wiring, from) ?? signalBehind(wiring, to)
@@ -138,24 +154,51 @@ function orderOf(wiring: Wiring, terminal: Terminal): number {
 function stepOf(wiring: Wiring, line: Line): { key: string; title: string; text: string; rank: number } {
   const tie = wiring.ties.find((one) => one.end === line.from.end || one.end === line.to.end)
   const isTie = tie !== undefined && (line.net.ground || line.net.sources.length > 0 || line.from.ref === line.to.ref)
-  if (isTie && tie.part.part.category !== 'light' && tie.part.part.category !== 'input') return { key: 'straps', title: 'Straps', text: 'Pins that choose an address or a mode. They must not float.', rank: 2 }
-  if (line.net.ground) return { key: 'grounds', title: 'Grounds', text: 'Everything unplugged. One common ground for all that exchanges signals.', rank: 0 }
+  if (isTie && tie.part.part.category !== 'light' && tie.part.part.category !== 'input')
+    return {
+      key: 'straps',
+      title: 'Straps',
+      text: 'Pins that choose an address or a mode. They must not float.',
+      rank: 2,
+    }
+  if (line.net.ground)
+    return {
+      key: 'grounds',
+      title: 'Grounds',
+      text: 'Everything unplugged. One common ground for all that exchanges signals; wires that name the same hole meet on a rail of the breadboard.',
+      rank: 0,
+    }
   if (line.net.sources.length > 0) {
     const source = line.net.sources[0]!
-    return { key: `supply ${line.net.index}`, title: `Supply ${formatVolts(source.volts)} from ${source.end}`, text: 'Still unplugged. Red is the supply of most parts, orange a second one.', rank: 1 + line.net.index / 1e6 }
+    return {
+      key: `supply ${line.net.index}`,
+      title: `Supply ${formatVolts(source.volts)} from ${source.end}`,
+      text: 'Still unplugged. Red is the supply of most parts, orange a second one.',
+      rank: 1 + line.net.index / 1e6,
+    }
   }
-  const bus = line.use && busNeed(line.use.facts.needs) ? wiring.buses.find((one) => one.uses.includes(line.use!)) : undefined
-  if (bus) return { key: `bus ${wiring.buses.indexOf(bus)}`, ...busText(bus), rank: 3 + wiring.buses.indexOf(bus) / 1e3 }
+  const bus =
+    line.use && busNeed(line.use.facts.needs) ? wiring.buses.find((one) => one.uses.includes(line.use!)) : undefined
+  if (bus)
+    return { key: `bus ${wiring.buses.indexOf(bus)}`, ...busText(bus), rank: 3 + wiring.buses.indexOf(bus) / 1e3 }
   return { key: 'singles', title: 'Single signals', text: 'Part by part, in the order of the kit.', rank: 5 }
 }
 
 function busText(bus: Bus): { title: string; text: string } {
   const kind = needWords(`${bus.kind}.x`).split(' ')[0] ?? bus.kind
   const refs = bus.parts.map((part) => part.ref).join(', ')
-  const addresses = bus.kind === 'i2c' ? bus.parts.flatMap((part) => addressesOf(part).map(({ address }) => address)).sort((a, b) => a - b) : []
+  const addresses =
+    bus.kind === 'i2c'
+      ? bus.parts.flatMap((part) => addressesOf(part).map(({ address }) => address)).sort((a, b) => a - b)
+      : []
   return {
     title: `${kind}${bus.controller ? ` on ${bus.controller.toUpperCase()}` : ''}: ${refs}`,
-    text: addresses.length > 0 ? `Addresses ${addresses.map(hexAddress).join(', ')}.` : bus.kind === 'spi' ? 'Shared lines, and a select line for each part.' : 'TX of one side goes to RX of the other.',
+    text:
+      addresses.length > 0
+        ? `Addresses ${addresses.map(hexAddress).join(', ')}.`
+        : bus.kind === 'spi'
+          ? 'Shared lines, and a select line for each part.'
+          : 'TX of one side goes to RX of the other.',
   }
 }
 
@@ -170,7 +213,12 @@ function wireRow(wiring: Wiring, line: Line, number: number, step: number): Wire
     number,
     step,
     from: { ref: from.ref, pin: from.pin, lead: leadText, hole: null },
-    to: { ref: to.ref, pin: to.pin, names: to.boardPin ? to.boardPin.allNames.filter((name) => name !== to.pin) : (to.partPin?.aliases ?? []), hole: null },
+    to: {
+      ref: to.ref,
+      pin: to.pin,
+      names: to.boardPin ? to.boardPin.allNames.filter((name) => name !== to.pin) : (to.partPin?.aliases ?? []),
+      hole: null,
+    },
     net: netName(line),
     colour: line.facts?.colour ?? conventionalColour(wiring, line.net, line.use),
     lengthMillimetres: null,
@@ -193,14 +241,22 @@ function endsOf(from: Terminal, to: Terminal): Ends {
 
 /** What the wire must carry at this end to fit: a plug goes into a hole or a socket, a socket onto a post. */
 function sideOf(terminal: Terminal): 'plug' | 'socket' | 'lead' {
-  if (terminal.owner.kind === 'board') return terminal.boardPin?.header.posts === 'plug' && terminal.owner.board.mounting.way === 'beside' ? 'socket' : 'plug'
-  if (terminal.owner.kind === 'part' && terminal.owner.part.footprint.kind === 'leads') return terminal.owner.part.footprint.ends === 'bare' ? 'lead' : terminal.owner.part.footprint.ends === 'plug' ? 'socket' : 'plug'
+  if (terminal.owner.kind === 'board')
+    return terminal.boardPin?.header.posts === 'plug' && terminal.owner.board.mounting.way === 'beside'
+      ? 'socket'
+      : 'plug'
+  if (terminal.owner.kind === 'part' && terminal.owner.part.footprint.kind === 'leads')
+    return terminal.owner.part.footprint.ends === 'bare'
+      ? 'lead'
+      : terminal.owner.part.footprint.ends === 'plug'
+        ? 'socket'
+        : 'plug'
   return 'plug'
 }
 
 function partRow(wiring: Wiring, part: PartInstance): PartRow {
   const values = part.part.options
-    .filter((option) => option.kind !== 'amount' || option.id !== 'tolerance' && option.id !== 'watts')
+    .filter((option) => option.kind !== 'amount' || (option.id !== 'tolerance' && option.id !== 'watts'))
     .map((option) => {
       const value = part.options[option.id]
       const units = { ohm: 'Ω', farad: 'F', milliamp: 'mA' } as Readonly<Record<string, string>>
@@ -218,7 +274,9 @@ function companionOf(wiring: Wiring, part: PartInstance): string | undefined {
   for (const pin of part.part.pins) {
     const net = wiring.netOf(`${part.ref}.${pin.id}`)
     if (net.ground || net.sources.length > 0) continue
-    const other = net.ends.map((end) => wiring.terminal(end)).find((one) => one?.owner.kind === 'part' && one.ref !== part.ref && one.partPin?.role !== 'passive')
+    const other = net.ends
+      .map((end) => wiring.terminal(end))
+      .find((one) => one?.owner.kind === 'part' && one.ref !== part.ref && one.partPin?.role !== 'passive')
     if (other) return other.ref
   }
   return undefined
@@ -241,13 +299,23 @@ function pinRows(wiring: Wiring): PinRow[] {
   return wiring.boards.flatMap((board) =>
     board.facts.pins.map((pin): PinRow => {
       const end = `${board.ref}.${pin.id}`
-      const wired = wiring.plan.wires.flatMap((wire) => (wire[0] === end ? [wire[1]] : wire[1] === end ? [wire[0]] : []))
+      const wired = wiring.plan.wires.flatMap((wire) =>
+        wire[0] === end ? [wire[1]] : wire[1] === end ? [wire[0]] : [],
+      )
       const carries = wired.map((other) => {
         const terminal = wiring.terminal(other)
         const behind = terminal ? signalBehind(wiring, terminal) : undefined
         return behind ? `${behind.end} through ${splitEnd(other).ref}` : other
       })
-      return { board: board.ref, header: pin.header.title, position: pin.position, pin: pin.id, names: pin.allNames.filter((name) => name !== pin.id), find: countingHint(pin), carries }
+      return {
+        board: board.ref,
+        header: pin.header.title,
+        position: pin.position,
+        pin: pin.id,
+        names: pin.allNames.filter((name) => name !== pin.id),
+        find: countingHint(pin),
+        carries,
+      }
     }),
   )
 }

@@ -1,6 +1,8 @@
 /** Style of the printed sheets; black-and-white safe, no row broken over two pages, headings repeated. */
 export function sheetStyle(title: string, revision: number | undefined, paper: 'A4' | 'Letter'): string {
-  const footer = JSON.stringify(`Mark Post · ${title}${revision === undefined ? '' : `, revision ${revision}`}`).replaceAll('<', '\\3c ')
+  const footer = JSON.stringify(
+    `Mark Post · ${title}${revision === undefined ? '' : `, revision ${revision}`}`,
+  ).replaceAll('<', '\\3c ')
   return `
 @page { size: ${paper}; margin: 14mm 13mm 16mm; @bottom-left { content: ${footer}; font: 9pt "Sofia Sans Semi Condensed", sans-serif; } @bottom-right { content: "page " counter(page) " of " counter(pages); font: 9pt "Sofia Sans Semi Condensed", sans-serif; } }
 .mp-sheet { font: 15px/1.3 "Sofia Sans Semi Condensed", "Arial Narrow", Arial, sans-serif; color: #16130d; background: #fff; }
@@ -25,13 +27,16 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-no { width: 34px; font: 700 16px "Spline Sans Mono", monospace; }
 .mp-wire { width: 118px; }
 .mp-wire i { float: left; width: 24px; height: 10px; margin: 5px 7px 9px 0; border: 1.2px solid #16130d; background: var(--c); print-color-adjust: exact; -webkit-print-color-adjust: exact; }
-.mp-end { width: 27%; }
+.mp-end { width: 23%; }
 .mp-end b { font: 600 15px "Spline Sans Mono", monospace; }
 .mp-hole { font: 600 15px "Spline Sans Mono", monospace; }
 .mp-position { font: 12px "Spline Sans Mono", monospace; white-space: nowrap; }
 .mp-find { font-size: 13.5px; }
 .mp-parts td:first-child, .mp-pins td:nth-child(4) { font: 600 14px "Spline Sans Mono", monospace; }
-.mp-pins td { font-size: 13px; }
+.mp-pins td { font-size: 13px; padding-block: 3px; }
+.mp-pins td:nth-child(4) { white-space: nowrap; }
+.mp-pins td:nth-child(2), .mp-pins td:nth-child(6) { min-width: 92px; }
+.mp-pins td:nth-child(7) { width: 26%; }
 .mp-accepted { border: 1px solid #16130d; padding: 6px 10px; margin-bottom: 14px; font-size: 13px; break-inside: avoid; }
 .mp-accepted ul { margin: 2px 0 0; padding-left: 18px; }
 @media (max-width: 620px) { .mp-sheet thead { position: absolute; clip-path: inset(50%); } .mp-sheet tr { display: block; border-bottom: 1px solid #9a948a; padding: 6px 0; } .mp-sheet td { display: inline-block; width: auto; border: 0; } }

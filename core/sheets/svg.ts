@@ -1,6 +1,6 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { escape } from './html.ts'
+import { escapeText } from './html.ts'
 import { layoutPosts, type PostLine } from './postLayout.ts'
 
 const ROW = 24
@@ -17,22 +17,31 @@ export function writeSvg(wiring: Wiring): string {
     charts.push(`<g transform="translate(0 ${top})">${chart(wiring, board, left, right, rows)}</g>`)
     top += rows * ROW + 70
   }
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${top}" viewBox="0 0 ${WIDTH} ${top}" font-family="'Spline Sans Mono', monospace" font-size="13"><title>${escape(wiring.plan.title)}</title>${charts.join('')}</svg>\n`
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${top}" viewBox="0 0 ${WIDTH} ${top}" font-family="'Spline Sans Mono', monospace" font-size="13"><title>${escapeText(wiring.plan.title)}</title>${charts.join('')}</svg>\n`
 }
 
-function chart(wiring: Wiring, board: BoardInstance, left: readonly PostLine[], right: readonly PostLine[], rows: number): string {
-  const body = `<text x="${BODY.x}" y="16" font-weight="700" font-size="15">${escape(board.ref)} · ${escape(board.title)}</text><rect x="${BODY.x}" y="28" width="${BODY.width}" height="${rows * ROW + 12}" fill="none" stroke="#16130d" stroke-width="1.5"/>`
+function chart(
+  wiring: Wiring,
+  board: BoardInstance,
+  left: readonly PostLine[],
+  right: readonly PostLine[],
+  rows: number,
+): string {
+  const body = `<text x="${BODY.x}" y="16" font-weight="700" font-size="15">${escapeText(board.ref)} · ${escapeText(board.title)}</text><rect x="${BODY.x}" y="28" width="${BODY.width}" height="${rows * ROW + 12}" fill="none" stroke="#16130d" stroke-width="1.5"/>`
   const side = (lines: readonly PostLine[], way: 'left' | 'right'): string =>
     lines
       .map((line, index) => {
         const y = 34 + index * ROW + ROW / 2
         const inner = way === 'left' ? BODY.x + 8 : BODY.x + BODY.width - 8
         const anchor = way === 'left' ? 'start' : 'end'
-        if (line.kind === 'title') return `<text x="${inner}" y="${y + 4}" text-anchor="${anchor}" font-size="11" fill="#5d564b">${escape(line.text)}</text>`
-        const name = [line.pin.label, line.pin.id].filter((one, at, all) => one !== undefined && all.indexOf(one) === at).join(' · ')
+        if (line.kind === 'title')
+          return `<text x="${inner}" y="${y + 4}" text-anchor="${anchor}" font-size="11" fill="#5d564b">${escapeText(line.text)}</text>`
+        const name = [line.pin.label, line.pin.id]
+          .filter((one, at, all) => one !== undefined && all.indexOf(one) === at)
+          .join(' · ')
         const outer = way === 'left' ? BODY.x - 8 : BODY.x + BODY.width + 8
         const flags = flagText(wiring, `${board.ref}.${line.pin.id}`)
-        return `<text x="${inner}" y="${y + 4}" text-anchor="${anchor}">${escape(name)}</text><path d="M${way === 'left' ? BODY.x : BODY.x + BODY.width} ${y}h${way === 'left' ? -6 : 6}" stroke="#16130d"/><text x="${outer}" y="${y + 4}" text-anchor="${way === 'left' ? 'end' : 'start'}" font-weight="600">${escape(flags)}</text>`
+        return `<text x="${inner}" y="${y + 4}" text-anchor="${anchor}">${escapeText(name)}</text><path d="M${way === 'left' ? BODY.x : BODY.x + BODY.width} ${y}h${way === 'left' ? -6 : 6}" stroke="#16130d"/><text x="${outer}" y="${y + 4}" text-anchor="${way === 'left' ? 'end' : 'start'}" font-weight="600">${escapeText(flags)}</text>`
       })
       .join('')
   return body + side(left, 'left') + side(right, 'right')
@@ -40,7 +49,10 @@ function chart(wiring: Wiring, board: BoardInstance, left: readonly PostLine[], 
 
 function flagText(wiring: Wiring, end: string): string {
   const terminal = wiring.terminal(end)
-  const uses = terminal?.host?.end === end ? wiring.signals.filter((use) => use.hosts.some(({ host }) => host === terminal.host)) : []
+  const uses =
+    terminal?.host?.end === end
+      ? wiring.signals.filter((use) => use.hosts.some(({ host }) => host === terminal.host))
+      : []
   return flagLabel(uses)
 }
 
@@ -50,5 +62,7 @@ export function flagLabel(uses: readonly SignalUse[]): string {
   if (!first) return ''
   if (uses.length === 1) return `${first.part.ref} ${first.facts.pin}`
   const bus = busNeed(first.facts.needs)
-  return bus ? `${uses.length} parts ${bus.signal.toUpperCase()}` : uses.map((use) => `${use.part.ref} ${use.facts.pin}`).join(' + ')
+  return bus
+    ? `${uses.length} parts ${bus.signal.toUpperCase()}`
+    : uses.map((use) => `${use.part.ref} ${use.facts.pin}`).join(' + ')
 }

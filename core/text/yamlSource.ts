@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { isNode, LineCounter, parseDocument, type Document } from 'yaml'
+import { type Document, isNode, LineCounter, parseDocument } from 'yaml'
 import type { Outcome, Problem } from './problem.ts'
 
 /** Keys and indexes from the document's root to a value. */
@@ -47,7 +47,8 @@ export function parseYaml(text: string, file: string): Outcome<YamlSource> {
   }
   const first = document.errors[0]
   if (first !== undefined) {
-    const said = first.code === 'DUPLICATE_KEY' ? 'the same key stands twice in one map' : `not valid YAML: ${first.message}`
+    const said =
+      first.code === 'DUPLICATE_KEY' ? 'the same key stands twice in one map' : `not valid YAML: ${first.message}`
     return { ok: false, problems: [{ file, ...place(first.pos[0]), path: '', message: said }] }
   }
 
@@ -99,4 +100,8 @@ const plainWords: Record<string, string> = {
 }
 
 const plainExpected = (expected: string): string =>
-  expected.replace(/^\((.*)\)$/, '$1').split(' | ').map((word) => plainWords[word] ?? word).join(' or ')
+  expected
+    .replace(/^\((.*)\)$/, '$1')
+    .split(' | ')
+    .map((word) => plainWords[word] ?? word)
+    .join(' or ')

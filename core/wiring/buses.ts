@@ -1,5 +1,5 @@
-import { busSignals, type BusKind } from '../catalog/common.ts'
 import type { Controller } from '../catalog/boardSchema.ts'
+import { type BusKind, busSignals } from '../catalog/common.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from './model.ts'
 import { UnionFind } from './unionFind.ts'
 
@@ -33,7 +33,11 @@ export function groupBuses(wiring: Pick<Wiring, 'signals' | 'netOf' | 'boards'>)
     return { kind: busNeed((uses[0] as SignalUse).facts.needs)!.kind, board, uses, parts, controller: undefined }
   })
   for (const board of wiring.boards)
-    for (const kind of Object.keys(busSignals) as BusKind[]) matchControllers(board, buses.filter((bus) => bus.board === board && bus.kind === kind))
+    for (const kind of Object.keys(busSignals) as BusKind[])
+      matchControllers(
+        board,
+        buses.filter((bus) => bus.board === board && bus.kind === kind),
+      )
   return buses
 }
 
@@ -53,11 +57,17 @@ export function busPins(bus: Bus): Map<string, Set<string>> {
 }
 
 /** True when one controller can carry a bus as it is wired. */
-export function carries(board: BoardInstance, controller: Controller, pins: ReadonlyMap<string, ReadonlySet<string>>): boolean {
+export function carries(
+  board: BoardInstance,
+  controller: Controller,
+  pins: ReadonlyMap<string, ReadonlySet<string>>,
+): boolean {
   for (const [signal, on] of pins)
     for (const pin of on) if (!board.facts.pin(pin)?.functions.has(`${controller.id}.${signal}`)) return false
   if (!controller.groups) return true
-  return controller.groups.some((group) => [...pins].every(([signal, on]) => [...on].every((pin) => group[signal] === pin)))
+  return controller.groups.some((group) =>
+    [...pins].every(([signal, on]) => [...on].every((pin) => group[signal] === pin)),
+  )
 }
 
 /** Gives every bus a controller of its own: the most buses served, preferred pins and low ranks first. */

@@ -38,14 +38,26 @@ export function addressFixes(wiring: Wiring, segment: I2cSegment, part: PartInst
   if (option === undefined || !facts) return []
   const taken = new Set(segment.parts.flatMap((one) => addressesOf(one).map((two) => two.address)))
   return facts.values
-    .filter((value) => typeof value.value === 'number' && !taken.has(value.value) && value.value >= 0x08 && value.value <= 0x77)
+    .filter(
+      (value) =>
+        typeof value.value === 'number' && !taken.has(value.value) && value.value >= 0x08 && value.value <= 0x77,
+    )
     .slice(0, 2)
     .flatMap((value): Fix[] => {
       const strap = strapEdits(wiring, part, option, String(value.value))
       const entry = wiring.plan.parts[part.ref]
       if (!strap || !entry) return []
-      const change: Edit = { do: 'change-part', ref: part.ref, entry: { options: { ...entry.options, [option]: value.value } } }
-      return [{ title: `Move ${part.ref} to ${hexAddress(Number(value.value))}${value.title ? ` (${value.title})` : ''}`, edits: [change, ...strap] }]
+      const change: Edit = {
+        do: 'change-part',
+        ref: part.ref,
+        entry: { options: { ...entry.options, [option]: value.value } },
+      }
+      return [
+        {
+          title: `Move ${part.ref} to ${hexAddress(Number(value.value))}${value.title ? ` (${value.title})` : ''}`,
+          edits: [change, ...strap],
+        },
+      ]
     })
 }
 
@@ -60,9 +72,18 @@ export function strapEdits(wiring: Wiring, part: PartInstance, option: string, v
     const wires = wiring.plan.wires.filter((wire) => wire[0] === tie.end || wire[1] === tie.end)
     if (wires.length === 0) continue
     if (wires.some((wire) => wire[2]?.locked)) return undefined
-    const target = wanted === 'ground' ? groundEnd(wiring, part) : wanted === 'supply' ? supplyEnd(wiring, part) : `${part.ref}.${wanted}`
+    const target =
+      wanted === 'ground'
+        ? groundEnd(wiring, part)
+        : wanted === 'supply'
+          ? supplyEnd(wiring, part)
+          : `${part.ref}.${wanted}`
     if (target === undefined) return undefined
-    edits.push(...wires.map((wire): Edit => ({ do: 'disconnect', from: wire[0], to: wire[1] })), { do: 'connect', from: tie.end, to: target })
+    edits.push(...wires.map((wire): Edit => ({ do: 'disconnect', from: wire[0], to: wire[1] })), {
+      do: 'connect',
+      from: tie.end,
+      to: target,
+    })
   }
   return edits
 }

@@ -38,10 +38,27 @@ export function linesOf(wiring: Wiring): Line[] {
   for (const use of wiring.signals) {
     const part = use.part
     const levels = levelsOf(use)
-    const own = { vih: volts(levels.vih, part.logicVolts), vil: volts(levels.vil, part.logicVolts), most: volts(levels.most, part.logicVolts) }
+    const own = {
+      vih: volts(levels.vih, part.logicVolts),
+      vil: volts(levels.vil, part.logicVolts),
+      most: volts(levels.most, part.logicVolts),
+    }
     const ownNet = wiring.netOf(use.end)
     if (use.state === 'tied') {
-      lines.push({ driver: ownNet.sources[0]?.end ?? use.end, receiver: use.end, high: undefined, low: undefined, resting: network.resting(ownNet), vih: undefined, vil: undefined, most: own.most, driverVolts: undefined, receiverVolts: part.logicVolts, use, openDrain: false })
+      lines.push({
+        driver: ownNet.sources[0]?.end ?? use.end,
+        receiver: use.end,
+        high: undefined,
+        low: undefined,
+        resting: network.resting(ownNet),
+        vih: undefined,
+        vil: undefined,
+        most: own.most,
+        driverVolts: undefined,
+        receiverVolts: part.logicVolts,
+        use,
+        openDrain: false,
+      })
       continue
     }
     for (const { host } of use.hosts) {
@@ -53,14 +70,36 @@ export function linesOf(wiring: Wiring): Line[] {
       if (use.facts.direction === 'in' || use.facts.direction === 'both' || bus) {
         const drive = outputOf(host)
         const at = network.driven(hostNet, ownNet, drive)
-        lines.push({ driver: host.end, receiver: use.end, high: bus ? resting.part : at.high, low: at.low, resting: resting.part, ...own, driverVolts: host.logicVolts, receiverVolts: part.logicVolts, use, openDrain: bus })
+        lines.push({
+          driver: host.end,
+          receiver: use.end,
+          high: bus ? resting.part : at.high,
+          low: at.low,
+          resting: resting.part,
+          ...own,
+          driverVolts: host.logicVolts,
+          receiverVolts: part.logicVolts,
+          use,
+          openDrain: bus,
+        })
       }
       if (use.facts.direction !== 'passive' && use.facts.direction !== 'in') {
         const drive = openDrain
           ? { high: undefined, low: volts(levels.vol, part.logicVolts) ?? 0 }
           : { high: volts(levels.high, part.logicVolts) ?? part.logicVolts, low: 0 }
         const at = network.driven(ownNet, hostNet, drive)
-        lines.push({ driver: use.end, receiver: host.end, high: openDrain ? resting.host : at.high, low: at.low, resting: resting.host, ...inputOf(host), driverVolts: part.logicVolts, receiverVolts: host.logicVolts, use, openDrain })
+        lines.push({
+          driver: use.end,
+          receiver: host.end,
+          high: openDrain ? resting.host : at.high,
+          low: at.low,
+          resting: resting.host,
+          ...inputOf(host),
+          driverVolts: part.logicVolts,
+          receiverVolts: host.logicVolts,
+          use,
+          openDrain,
+        })
       }
     }
   }
@@ -72,12 +111,26 @@ function boardLinks(wiring: Wiring, network: LineNetwork): Line[] {
   const lines: Line[] = []
   for (const net of wiring.nets) {
     if (!net.wired) continue
-    const hosts = [...new Set(net.ends.map((end) => wiring.terminal(end)?.host).filter((host): host is Host => host?.board !== undefined))]
+    const hosts = [
+      ...new Set(
+        net.ends.map((end) => wiring.terminal(end)?.host).filter((host): host is Host => host?.board !== undefined),
+      ),
+    ]
     for (const driver of hosts)
       for (const receiver of hosts) {
         if (driver.ref === receiver.ref) continue
         const at = network.driven(net, net, outputOf(driver))
-        lines.push({ driver: driver.end, receiver: receiver.end, ...at, resting: undefined, ...inputOf(receiver), driverVolts: driver.logicVolts, receiverVolts: receiver.logicVolts, use: undefined, openDrain: false })
+        lines.push({
+          driver: driver.end,
+          receiver: receiver.end,
+          ...at,
+          resting: undefined,
+          ...inputOf(receiver),
+          driverVolts: driver.logicVolts,
+          receiverVolts: receiver.logicVolts,
+          use: undefined,
+          openDrain: false,
+        })
       }
   }
   return lines
@@ -87,9 +140,16 @@ function boardLinks(wiring: Wiring, network: LineNetwork): Line[] {
  * Levels of a pin that drives nothing but inputs: its supply and 0 V. VOH and VOL hold at the rated current, which an
  * input never takes; only an open drain works against pull-ups, and its VOL counts.
  */
-const outputOf = (host: Host): { high: number | undefined; low: number } => ({ high: volts(host.levels.high, host.logicVolts) ?? host.logicVolts, low: 0 })
+const outputOf = (host: Host): { high: number | undefined; low: number } => ({
+  high: volts(host.levels.high, host.logicVolts) ?? host.logicVolts,
+  low: 0,
+})
 
-const inputOf = (host: Host) => ({ vih: volts(host.levels.vih, host.logicVolts), vil: volts(host.levels.vil, host.logicVolts), most: volts(host.levels.most, host.logicVolts) })
+const inputOf = (host: Host) => ({
+  vih: volts(host.levels.vih, host.logicVolts),
+  vil: volts(host.levels.vil, host.logicVolts),
+  most: volts(host.levels.most, host.logicVolts),
+})
 
 /** Node of a hold that is added for one question; nets count from 0, module supplies from -2 down. */
 const HOLD_NODE = -1
@@ -125,12 +185,14 @@ export class LineNetwork {
     }
     for (const host of wiring.hosts.values()) {
       const fixed = host.cautions.find((caution) => caution.id === 'fixed-pull-up')
-      if (fixed?.heldOhms !== undefined && host.logicVolts !== undefined) this.#pull(wiring.netOf(host.end), host.logicVolts, fixed.heldOhms)
+      if (fixed?.heldOhms !== undefined && host.logicVolts !== undefined)
+        this.#pull(wiring.netOf(host.end), host.logicVolts, fixed.heldOhms)
     }
     for (const use of wiring.signals) {
       const bus = use.facts.needs.startsWith('i2c.')
       if (use.facts.pull !== 'up' && !bus) continue
-      for (const { host } of use.hosts) if (host.logicVolts !== undefined) this.#internal.set(wiring.netOf(host.end).index, host.logicVolts)
+      for (const { host } of use.hosts)
+        if (host.logicVolts !== undefined) this.#internal.set(wiring.netOf(host.end).index, host.logicVolts)
     }
   }
 
@@ -147,7 +209,8 @@ export class LineNetwork {
   #addModulePulls(wiring: Wiring, part: PartInstance): void {
     const bus = part.mode?.i2c
     if (bus?.pullUpOhms === undefined) return
-    const to = bus.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+    const to =
+      bus.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
     if (to === undefined) return
     for (const use of wiring.signals)
       if (use.part === part && use.facts.needs.startsWith('i2c.')) this.#pull(wiring.netOf(use.end), to, bus.pullUpOhms)
@@ -195,7 +258,11 @@ export class LineNetwork {
     return this.#solve(net, undefined, hold) ?? hold.volts
   }
 
-  #solve(net: Net, drive: { net: number; volts: number } | undefined, hold?: { volts: number; ohms: number }): number | undefined {
+  #solve(
+    net: Net,
+    drive: { net: number; volts: number } | undefined,
+    hold?: { volts: number; ohms: number },
+  ): number | undefined {
     const fixed = this.#fixed.get(net.index)
     if (fixed !== undefined) return fixed
     const branches = this.#around(net.index)
@@ -214,8 +281,13 @@ export class LineNetwork {
   }
 
   /** Volts at one net while another is driven high, and low. */
-  driven(from: Net, to: Net, drive: { high: number | undefined; low: number | undefined }): { high: number | undefined; low: number | undefined } {
-    const at = (volts: number | undefined): number | undefined => (volts === undefined ? undefined : this.#solve(to, { net: from.index, volts }))
+  driven(
+    from: Net,
+    to: Net,
+    drive: { high: number | undefined; low: number | undefined },
+  ): { high: number | undefined; low: number | undefined } {
+    const at = (volts: number | undefined): number | undefined =>
+      volts === undefined ? undefined : this.#solve(to, { net: from.index, volts })
     return { high: at(drive.high), low: at(drive.low) }
   }
 }

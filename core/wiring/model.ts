@@ -1,6 +1,6 @@
 import type { BoardFacts, PinFacts } from '../catalog/boardFacts.ts'
-import type { Catalog } from '../catalog/catalog.ts'
 import type { Board, Caution, Feature } from '../catalog/boardSchema.ts'
+import type { Catalog } from '../catalog/catalog.ts'
 import type { Levels, PinCurrent } from '../catalog/common.ts'
 import type { Mode, Part, PartPin, PartSupply, Signal, Tie } from '../catalog/partSchema.ts'
 import type { Plan, PlanSupply } from '../plan/planSchema.ts'

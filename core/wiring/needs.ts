@@ -4,7 +4,8 @@ import type { Host, SignalUse } from './model.ts'
 /** Plain words for what a signal asks of a pin. */
 export function needWords(need: string): string {
   const bus = busNeed(need)
-  if (bus) return `${{ i2c: 'I2C', spi: 'SPI', uart: 'UART', i2s: 'I2S', onewire: '1-Wire', can: 'CAN' }[bus.kind]} ${bus.signal.toUpperCase()}`
+  if (bus)
+    return `${{ i2c: 'I2C', spi: 'SPI', uart: 'UART', i2s: 'I2S', onewire: '1-Wire', can: 'CAN' }[bus.kind]} ${bus.signal.toUpperCase()}`
   return (
     {
       'digital-in': 'a digital input',
@@ -24,8 +25,15 @@ export function needWords(need: string): string {
 /** Short form for posts: what is lacking. */
 export function lackWords(need: string): string {
   return (
-    { 'digital-in': 'no input', 'digital-out': 'no output', 'analog-in': 'not analog', 'analog-out': 'no DAC', pwm: 'no PWM', interrupt: 'no interrupt', touch: 'no touch' }[need] ??
-    `no ${needWords(need)}`
+    {
+      'digital-in': 'no input',
+      'digital-out': 'no output',
+      'analog-in': 'not analog',
+      'analog-out': 'no DAC',
+      pwm: 'no PWM',
+      interrupt: 'no interrupt',
+      touch: 'no touch',
+    }[need] ?? `no ${needWords(need)}`
   )
 }
 

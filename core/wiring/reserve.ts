@@ -48,8 +48,12 @@ export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Res
       if (host) busy.add(host)
     }
   const open = wiring.signals.filter((use) => use.part.home === board && use.state === 'open' && use.facts.required)
-  const supplies = new Map<string, { source: Source; typicalMilliamps: number; peakMilliamps: number; unknown: number }>()
-  for (const source of sourcesOf(wiring)) supplies.set(source.end, { source, typicalMilliamps: 0, peakMilliamps: 0, unknown: 0 })
+  const supplies = new Map<
+    string,
+    { source: Source; typicalMilliamps: number; peakMilliamps: number; unknown: number }
+  >()
+  for (const source of sourcesOf(wiring))
+    supplies.set(source.end, { source, typicalMilliamps: 0, peakMilliamps: 0, unknown: 0 })
   for (const part of wiring.parts)
     for (const use of part.supplies) {
       const load = use.source && supplies.get(use.source.end)
@@ -61,15 +65,31 @@ export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Res
   return {
     kinds: pinKinds.map(({ id, letter, title }) => {
       const able = hosts.filter((host) => host.functions.has(id))
-      return { id, letter, title, have: able.length, free: able.filter((host) => !busy.has(host)).length, waiting: open.filter((use) => use.facts.needs === id).length }
+      return {
+        id,
+        letter,
+        title,
+        have: able.length,
+        free: able.filter((host) => !busy.has(host)).length,
+        waiting: open.filter((use) => use.facts.needs === id).length,
+      }
     }),
     addresses: segmentsOf(wiring)
       .filter((segment) => segment.parts.some((part) => part.home === board))
       .map((segment, index) => ({
-        bus: wiring.buses.find((bus) => bus.kind === 'i2c' && bus.parts.includes(segment.parts[0]!))?.controller ?? `bus ${index}`,
-        taken: [...new Set(segment.parts.flatMap((part) => addressesOf(part).map(({ address }) => address)))].sort((a, b) => a - b).map(hexAddress),
+        bus:
+          wiring.buses.find((bus) => bus.kind === 'i2c' && bus.parts.includes(segment.parts[0]!))?.controller ??
+          `bus ${index}`,
+        taken: [...new Set(segment.parts.flatMap((part) => addressesOf(part).map(({ address }) => address)))]
+          .sort((a, b) => a - b)
+          .map(hexAddress),
       })),
-    selects: wiring.signals.filter((use) => use.part.home === board && use.facts.needs === 'spi.cs' && use.state === 'placed').length,
-    supplies: [...supplies.values()].filter(({ source, typicalMilliamps }) => typicalMilliamps > 0 || wiring.supplies.some((supply) => supply.ref === source.ref)),
+    selects: wiring.signals.filter(
+      (use) => use.part.home === board && use.facts.needs === 'spi.cs' && use.state === 'placed',
+    ).length,
+    supplies: [...supplies.values()].filter(
+      ({ source, typicalMilliamps }) =>
+        typicalMilliamps > 0 || wiring.supplies.some((supply) => supply.ref === source.ref),
+    ),
   }
 }

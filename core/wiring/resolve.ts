@@ -5,7 +5,19 @@ import { splitEnd } from '../plan/ends.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { featuresInUse } from '../plan/readPlan.ts'
 import { groupBuses } from './buses.ts'
-import type { BoardInstance, Host, Net, PartInstance, SignalUse, Source, SupplyInstance, SupplyUse, Terminal, TieUse, Wiring } from './model.ts'
+import type {
+  BoardInstance,
+  Host,
+  Net,
+  PartInstance,
+  SignalUse,
+  Source,
+  SupplyInstance,
+  SupplyUse,
+  Terminal,
+  TieUse,
+  Wiring,
+} from './model.ts'
 import { findSignals } from './signals.ts'
 import { UnionFind } from './unionFind.ts'
 
@@ -39,7 +51,9 @@ export function resolve(plan: Plan, catalog: Catalog): Wiring {
       terminals.set(end, { end, ref: owner.ref, pin: pin.id, owner, boardPin: pin, partPin: undefined, host })
     }
   }
-  const supplies = Object.entries(plan.supplies).map(([ref, entry]): SupplyInstance => ({ kind: 'supply', ref, title: entry.title ?? ref, entry }))
+  const supplies = Object.entries(plan.supplies).map(
+    ([ref, entry]): SupplyInstance => ({ kind: 'supply', ref, title: entry.title ?? ref, entry }),
+  )
   for (const owner of supplies)
     for (const pin of ['+', '-']) {
       const end = `${owner.ref}.${pin}`
@@ -66,7 +80,15 @@ export function resolve(plan: Plan, catalog: Catalog): Wiring {
     for (const pin of owner.part.pins) {
       const end = `${owner.ref}.${pin.id}`
       nets.add(end)
-      terminals.set(end, { end, ref: owner.ref, pin: pin.id, owner, boardPin: undefined, partPin: pin, host: undefined })
+      terminals.set(end, {
+        end,
+        ref: owner.ref,
+        pin: pin.id,
+        owner,
+        boardPin: undefined,
+        partPin: pin,
+        host: undefined,
+      })
     }
     for (const inner of owner.part.inner)
       if (inner.kind === 'join') nets.join(`${owner.ref}.${inner.between[0]}`, `${owner.ref}.${inner.between[1]}`)
@@ -75,13 +97,23 @@ export function resolve(plan: Plan, catalog: Catalog): Wiring {
 
   const built = nets.build()
   const netOf = (end: string): Net => need(built.netOf.get(end), end)
-  for (const board of boards) board.ground = netOf(`${board.ref}.${need(board.facts.pins.find((pin) => pin.kind === 'ground'), 'GND').id}`)
+  for (const board of boards)
+    board.ground = netOf(
+      `${board.ref}.${
+        need(
+          board.facts.pins.find((pin) => pin.kind === 'ground'),
+          'GND',
+        ).id
+      }`,
+    )
   placeSources(boards, supplies, netOf)
 
   for (const owner of parts) {
     owner.supplies = owner.part.supplies.map((facts) => supplyUse(owner, facts, netOf))
     const first = owner.supplies.find((use) => use.source)
-    owner.logicVolts = first?.source ? (first.facts.logicVolts ?? first.source.volts) : owner.supplies.find((use) => use.facts.logicVolts)?.facts.logicVolts
+    owner.logicVolts = first?.source
+      ? (first.facts.logicVolts ?? first.source.volts)
+      : owner.supplies.find((use) => use.facts.logicVolts)?.facts.logicVolts
     for (const given of owner.part.provides) {
       for (const pin of given.pins) {
         const end = `${owner.ref}.${pin}`
@@ -103,11 +135,27 @@ export function resolve(plan: Plan, catalog: Catalog): Wiring {
     }
   }
 
-  const partial = { plan, catalog, boards, supplies, parts, nets: built.nets, terminal: (end: string) => terminals.get(end), netOf, hosts }
+  const partial = {
+    plan,
+    catalog,
+    boards,
+    supplies,
+    parts,
+    nets: built.nets,
+    terminal: (end: string) => terminals.get(end),
+    netOf,
+    hosts,
+  }
   const signals = findSignals(partial)
   findHomes(plan, boards, parts, signals)
   const byEnd = new Map(signals.map((use) => [use.end, use]))
-  const wiring = { ...partial, signals, signal: (end: string) => byEnd.get(end), ties: [] as TieUse[], buses: [] as Wiring['buses'] }
+  const wiring = {
+    ...partial,
+    signals,
+    signal: (end: string) => byEnd.get(end),
+    ties: [] as TieUse[],
+    buses: [] as Wiring['buses'],
+  }
   wiring.ties = parts.flatMap((owner) => tieUses(owner, netOf, plan))
   wiring.buses = groupBuses(wiring)
   return wiring
@@ -140,7 +188,10 @@ function hostOfBoard(hosts: Map<string, Host>, owner: BoardInstance, net: string
 }
 
 /** Signals of a part in its mode: those of every mode and those of this one. */
-export const signalsOf = (part: Part, mode: Mode | undefined): readonly Signal[] => [...(mode?.signals ?? []), ...part.signals]
+export const signalsOf = (part: Part, mode: Mode | undefined): readonly Signal[] => [
+  ...(mode?.signals ?? []),
+  ...part.signals,
+]
 
 class NetBuilder {
   readonly #sets = new UnionFind()
@@ -179,17 +230,29 @@ class NetBuilder {
  * Marks grounds and sources. A board is fed by the first accepting pin whose net another source holds, else by its
  * socket; a pin that takes supply in gives none.
  */
-function placeSources(boards: readonly Mutable<BoardInstance>[], supplies: readonly SupplyInstance[], netOf: (end: string) => Mutable<Net>): void {
+function placeSources(
+  boards: readonly Mutable<BoardInstance>[],
+  supplies: readonly SupplyInstance[],
+  netOf: (end: string) => Mutable<Net>,
+): void {
   const give = (net: Mutable<Net>, source: Source): void => {
     net.sources = [...net.sources, source]
   }
   for (const { ref, entry } of supplies) {
-    give(netOf(`${ref}.+`), { end: `${ref}.+`, ref, volts: entry.volts, limitMilliamps: entry.limitMilliamps, why: entry.limitMilliamps === undefined ? 'no limit given' : 'as given in the plan' })
+    give(netOf(`${ref}.+`), {
+      end: `${ref}.+`,
+      ref,
+      volts: entry.volts,
+      limitMilliamps: entry.limitMilliamps,
+      why: entry.limitMilliamps === undefined ? 'no limit given' : 'as given in the plan',
+    })
     netOf(`${ref}.-`).ground = true
   }
   for (const board of boards) {
     for (const pin of board.facts.pins) if (pin.kind === 'ground') netOf(`${board.ref}.${pin.id}`).ground = true
-    const taken = board.board.feeds.find((feed) => feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0))
+    const taken = board.board.feeds.find((feed) =>
+      feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0),
+    )
     const feed = taken ?? board.board.feeds.find((one) => one.pins.length === 0)
     board.feed = feed?.id
     for (const rail of board.board.rails) {
@@ -198,7 +261,13 @@ function placeSources(boards: readonly Mutable<BoardInstance>[], supplies: reado
       const limit = rail.limits.find((one) => one.feed === feed.id) ?? rail.limits.find((one) => one.feed === 'any')
       const nets = new Set(rail.pins.map((pin) => netOf(`${board.ref}.${pin}`)))
       for (const net of nets)
-        give(net, { end: `${board.ref}.${first}`, ref: board.ref, volts: rail.volts, limitMilliamps: limit?.milliamps, why: limit?.why ?? 'no limit known' })
+        give(net, {
+          end: `${board.ref}.${first}`,
+          ref: board.ref,
+          volts: rail.volts,
+          limitMilliamps: limit?.milliamps,
+          why: limit?.why ?? 'no limit known',
+        })
     }
   }
 }
@@ -222,10 +291,16 @@ function supplyUse(owner: PartInstance, facts: PartSupply, netOf: (end: string) 
 }
 
 /** A part belongs to the board it names, else to the one that its wires reach, else to the plan's first. */
-function findHomes(plan: Plan, boards: readonly BoardInstance[], parts: readonly Mutable<PartInstance>[], signals: readonly SignalUse[]): void {
+function findHomes(
+  plan: Plan,
+  boards: readonly BoardInstance[],
+  parts: readonly Mutable<PartInstance>[],
+  signals: readonly SignalUse[],
+): void {
   const byRef = new Map(boards.map((board) => [board.ref, board]))
   const reached = new Map<string, string>()
-  for (const use of signals) for (const { host } of use.hosts) if (!reached.has(use.part.ref)) reached.set(use.part.ref, host.ref)
+  for (const use of signals)
+    for (const { host } of use.hosts) if (!reached.has(use.part.ref)) reached.set(use.part.ref, host.ref)
   const partsByRef = new Map(parts.map((part) => [part.ref, part]))
   const home = (ref: string, depth: number): BoardInstance | undefined => {
     const named = plan.parts[ref]?.on
@@ -239,11 +314,17 @@ function findHomes(plan: Plan, boards: readonly BoardInstance[], parts: readonly
 
 function tieUses(owner: PartInstance, netOf: (end: string) => Net, plan: Plan): TieUse[] {
   return [...owner.part.ties, ...(owner.mode?.ties ?? [])].map((facts): TieUse => {
-    const to = typeof facts.to === 'string' ? facts.to : (facts.to.values[String(owner.options[facts.to.option])] ?? 'ground')
+    const to =
+      typeof facts.to === 'string' ? facts.to : (facts.to.values[String(owner.options[facts.to.option])] ?? 'ground')
     const end = `${owner.ref}.${facts.pin}`
     const net = netOf(end)
     const state = (): TieUse['state'] => {
-      if (!net.wired) return plan.unused.includes(end) ? 'unused' : facts.held === to || (!facts.required && facts.held === undefined) ? 'held' : 'open'
+      if (!net.wired)
+        return plan.unused.includes(end)
+          ? 'unused'
+          : facts.held === to || (!facts.required && facts.held === undefined)
+            ? 'held'
+            : 'open'
       if (to === 'ground') return net.ground ? 'right' : net.sources.length > 0 ? 'wrong' : 'right'
       if (to === 'supply') return net.ground ? 'wrong' : 'right'
       return net.ends.includes(`${owner.ref}.${to}`) ? 'right' : 'wrong'

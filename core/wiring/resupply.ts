@@ -1,5 +1,5 @@
-import type { Edit, Fix } from '../plan/edit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
 import type { PartInstance, Source, Wiring } from './model.ts'
 import { sourceChoices } from './supply.ts'
 
@@ -16,7 +16,8 @@ export function resupply(wiring: Wiring, part: PartInstance, suits: (source: Sou
         for (const wire of wiring.plan.wires) {
           const mine = [wire[0], wire[1]].find((end) => end.startsWith(`${part.ref}.`))
           const other = mine === wire[0] ? wire[1] : wire[0]
-          if (mine === undefined || !oldNet || wiring.netOf(mine) !== oldNet || other.startsWith(`${part.ref}.`)) continue
+          if (mine === undefined || !oldNet || wiring.netOf(mine) !== oldNet || other.startsWith(`${part.ref}.`))
+            continue
           if (wire[2]?.locked) return []
           edits.push({ do: 'disconnect', from: wire[0], to: wire[1] }, { do: 'connect', from: mine, to: source.end })
         }

@@ -22,4 +22,8 @@ export function clash(a: SignalUse, b: SignalUse): string | undefined {
 
 /** What the part does to the line: drives it, only pulls it or closes a contact, or listens. */
 export const wayOf = (use: SignalUse): 'drives' | 'pulls' | 'listens' =>
-  use.facts.direction === 'out' || use.facts.direction === 'both' ? 'drives' : use.facts.direction === 'in' ? 'listens' : 'pulls'
+  use.facts.direction === 'out' || use.facts.direction === 'both'
+    ? 'drives'
+    : use.facts.direction === 'in'
+      ? 'listens'
+      : 'pulls'

@@ -60,10 +60,17 @@ interface Walk {
   readonly others: boolean
 }
 
-function follow(wiring: Nets, resistors: ReadonlyMap<string, { ref: string; other: string }>, start: string, part: PartInstance): Walk {
+function follow(
+  wiring: Nets,
+  resistors: ReadonlyMap<string, { ref: string; other: string }>,
+  start: string,
+  part: PartInstance,
+): Walk {
   const hosts: { host: Host; via: readonly string[] }[] = []
   const seen = new Set<Net>([wiring.netOf(start)])
-  const queue: { net: Net; via: readonly string[]; entry: string }[] = [{ net: wiring.netOf(start), via: [], entry: start }]
+  const queue: { net: Net; via: readonly string[]; entry: string }[] = [
+    { net: wiring.netOf(start), via: [], entry: start },
+  ]
   let tail = start
   let others = false
   for (let at = queue.shift(); at; at = queue.shift()) {

@@ -23,7 +23,9 @@ export function supplyEnd(wiring: Wiring, part: PartInstance): string | undefine
 
 const logicSource = (wiring: Wiring, part: PartInstance): Source | undefined => {
   const rail = part.home?.board.rails.find((one) => one.logic)
-  return rail && part.home ? sourcesOf(wiring).find((source) => source.end === `${part.home?.ref}.${rail.pins[0]}`) : undefined
+  return rail && part.home
+    ? sourcesOf(wiring).find((source) => source.end === `${part.home?.ref}.${rail.pins[0]}`)
+    : undefined
 }
 
 /** Every source of the plan once, in order: outside supplies, then board rails. */
@@ -40,15 +42,24 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
   const logic = part.home?.board.logicVolts
   const outside = (source: Source): boolean => wiring.supplies.some((supply) => supply.ref === source.ref)
   const loadOf = (source: Source): number =>
-    wiring.parts.flatMap((one) => one.supplies).reduce((sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0), 0)
+    wiring.parts
+      .flatMap((one) => one.supplies)
+      .reduce((sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0), 0)
   const cost = (source: Source): number => {
     let points = 0
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
     if (facts.heavy) points += outside(source) ? 0 : 50
     else if (outside(source)) points += 30
-    if (source.limitMilliamps !== undefined && loadOf(source) + (use.peakMilliamps ?? 0) > source.limitMilliamps) points += 40
+    if (source.limitMilliamps !== undefined && loadOf(source) + (use.peakMilliamps ?? 0) > source.limitMilliamps)
+      points += 40
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage.
-    if (!facts.heavy && logic !== undefined && part.part.signals.length + (part.mode?.signals.length ?? 0) > 0 && source.volts !== logic) points += facts.logicVolts === undefined ? 20 : 5
+    if (
+      !facts.heavy &&
+      logic !== undefined &&
+      part.part.signals.length + (part.mode?.signals.length ?? 0) > 0 &&
+      source.volts !== logic
+    )
+      points += facts.logicVolts === undefined ? 20 : 5
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
   }
@@ -59,4 +70,5 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     .map(({ source }) => source)
 }
 
-export const bestSource = (wiring: Wiring, part: PartInstance, use: SupplyUse): Source | undefined => sourceChoices(wiring, part, use)[0]
+export const bestSource = (wiring: Wiring, part: PartInstance, use: SupplyUse): Source | undefined =>
+  sourceChoices(wiring, part, use)[0]

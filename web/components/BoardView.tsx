@@ -3,8 +3,8 @@ import type { PinFacts } from '../../core/catalog/boardFacts.ts'
 import { countingHint } from '../../core/catalog/boardFacts.ts'
 import { layoutPosts, type PostLine } from '../../core/sheets/postLayout.ts'
 import { flagLabel } from '../../core/sheets/svg.ts'
-import type { BoardInstance, Host, SignalUse, Wiring } from '../../core/wiring/model.ts'
 import { busNeed } from '../../core/wiring/buses.ts'
+import type { BoardInstance, Host, SignalUse, Wiring } from '../../core/wiring/model.ts'
 import { directionOf, kindOf } from './kinds.tsx'
 
 /** What a post needs to know of the moment. */
@@ -13,7 +13,9 @@ export interface YardState {
   /** Signals by the end of their host. */
   readonly uses: ReadonlyMap<string, readonly SignalUse[]>
   /** While a signal is picked: what each host is worth to it, and the digit of the best. */
-  readonly candidates: ReadonlyMap<string, { readonly candidate: Candidate; readonly digit: number | undefined }> | undefined
+  readonly candidates:
+    | ReadonlyMap<string, { readonly candidate: Candidate; readonly digit: number | undefined }>
+    | undefined
   readonly picked: SignalUse | undefined
   readonly lit: ReadonlySet<string>
   /** Ends that a fault speaks of. */
@@ -26,9 +28,17 @@ export interface YardState {
 export function BoardView({ board, yard }: { board: BoardInstance; yard: YardState }) {
   const { left, right } = layoutPosts(board.facts)
   const rows = Math.max(left.length, right.length)
-  const marks = (edge: 'top' | 'middle' | 'bottom'): string => board.board.outline.marks.filter((mark) => mark.edge === edge).map((mark) => mark.what).join(', ')
+  const marks = (edge: 'top' | 'middle' | 'bottom'): string =>
+    board.board.outline.marks
+      .filter((mark) => mark.edge === edge)
+      .map((mark) => mark.what)
+      .join(', ')
   return (
-    <section className="board" aria-label={`${board.ref}, ${board.board.title}`} style={{ '--post': rows > 18 ? '26px' : '31px' } as React.CSSProperties}>
+    <section
+      className="board"
+      aria-label={`${board.ref}, ${board.board.title}`}
+      style={{ '--post': rows > 18 ? '26px' : '31px' } as React.CSSProperties}
+    >
       <Column lines={left} side="left" board={board} yard={yard} />
       <div className="body" aria-hidden="true">
         <span>
@@ -42,7 +52,17 @@ export function BoardView({ board, yard }: { board: BoardInstance; yard: YardSta
   )
 }
 
-function Column({ lines, side, board, yard }: { lines: readonly PostLine[]; side: 'left' | 'right'; board: BoardInstance; yard: YardState }) {
+function Column({
+  lines,
+  side,
+  board,
+  yard,
+}: {
+  lines: readonly PostLine[]
+  side: 'left' | 'right'
+  board: BoardInstance
+  yard: YardState
+}) {
   return (
     <div className={`posts ${side}`}>
       {lines.map((line) =>
@@ -58,13 +78,29 @@ function Column({ lines, side, board, yard }: { lines: readonly PostLine[]; side
   )
 }
 
-function BoardPost({ board, pin, alsoAt, yard }: { board: BoardInstance; pin: PinFacts; alsoAt: readonly string[]; yard: YardState }) {
+function BoardPost({
+  board,
+  pin,
+  alsoAt,
+  yard,
+}: {
+  board: BoardInstance
+  pin: PinFacts
+  alsoAt: readonly string[]
+  yard: YardState
+}) {
   const end = `${board.ref}.${pin.id}`
   const host = pin.kind === 'io' ? yard.wiring.terminal(end)?.host : undefined
   const first = pin.id === pin.net
   const wires = yard.wiring.plan.wires.filter((wire) => wire[0] === end || wire[1] === end).length
   const finger = pin.label ?? pin.id
-  const code = pin.label !== undefined && pin.label !== pin.id ? pin.id.replace(/\.\d+$/, '') : (pin.port ?? pin.allNames.find((name) => name.includes('#')) ?? '')
+  const position = `${pin.header.id}#${pin.position}`
+  const code =
+    pin.kind !== 'io'
+      ? position
+      : pin.label !== undefined && pin.label !== pin.id
+        ? pin.id.replace(/\.\d+$/, '')
+        : (pin.port ?? position)
   const names = [...pin.allNames, ...alsoAt].join(', ')
   return (
     <Post
@@ -74,8 +110,14 @@ function BoardPost({ board, pin, alsoAt, yard }: { board: BoardInstance; pin: Pi
       finger={finger}
       code={code === finger ? '' : code}
       title={`${names}. ${countingHint(pin)}.${pin.cautions.map((caution) => ` ${caution.text}`).join('')}`}
-      rail={pin.kind === 'ground' ? { letter: 'G', text: wires > 0 ? `${wires} to ground` : '' } : pin.kind === 'supply' ? { letter: 'V', text: wires > 0 ? `${wires} ${wires === 1 ? 'wire' : 'wires'}` : '' } : undefined}
-      twin={first ? undefined : `same as ${board.facts.pin(pin.net)?.label ?? pin.net}`}
+      rail={
+        pin.kind === 'ground'
+          ? { letter: 'G', text: wires > 0 ? `${wires} to ground` : '' }
+          : pin.kind === 'supply'
+            ? { letter: 'V', text: wires > 0 ? `${wires} ${wires === 1 ? 'wire' : 'wires'}` : '' }
+            : undefined
+      }
+      twin={first || pin.kind !== 'io' ? undefined : `same as ${board.facts.pin(pin.net)?.label ?? pin.net}`}
     />
   )
 }
@@ -111,7 +153,11 @@ export function Post({ end, host, yard, finger, code, title, rail, twin }: PostP
   const isLit = yard.lit.has(end) || uses.some((use) => yard.lit.has(use.end) || yard.lit.has(use.part.ref))
   const isHurt = yard.hurt.has(end)
   const dim = yard.candidates !== undefined && !able && uses.length === 0
-  const remark = judged?.candidate.blocked ?? (judged && (judged.digit !== undefined || uses.length === 0) ? (judged.candidate.for[0] ?? judged.candidate.against[0]) : undefined)
+  const remark =
+    judged?.candidate.blocked ??
+    (judged && (judged.digit !== undefined || uses.length === 0)
+      ? (judged.candidate.for[0] ?? judged.candidate.against[0])
+      : undefined)
   const warn = able && judged.candidate.for.length === 0 && judged.candidate.against.length > 0
   const content = (
     <>
@@ -119,7 +165,7 @@ export function Post({ end, host, yard, finger, code, title, rail, twin }: PostP
         <span className="finger">{finger}</span>
         <span className="code">{code}</span>
       </span>
-      {host && (
+      {host && uses.length === 0 && (
         <span className="cells" aria-hidden="true">
           {abilities.map(([name, letter]) => (
             <i key={name} className={can(host, name) ? '' : 'no'}>
@@ -140,7 +186,9 @@ export function Post({ end, host, yard, finger, code, title, rail, twin }: PostP
           <span className="text">{rail.text}</span>
         </span>
       )}
-      {(remark ?? (uses.length === 0 ? twin : undefined)) !== undefined && !(uses.length > 0 && !able) && <span className={`remark ${warn ? 'warn' : ''}`}>{remark ?? twin}</span>}
+      {(remark ?? (uses.length === 0 ? twin : undefined)) !== undefined && !(uses.length > 0 && !able) && (
+        <span className={`remark ${warn ? 'warn' : ''}`}>{remark ?? twin}</span>
+      )}
     </>
   )
   const className = `post ${able ? 'able' : ''} ${dim ? 'dim' : ''} ${isLit && uses.length === 0 ? 'lit' : ''}`
@@ -177,7 +225,10 @@ function Flag({ uses, lit, hurt }: { uses: readonly SignalUse[]; lit: boolean; h
   const label = flagLabel(uses)
   const [head, ...rest] = label.split(' ')
   return (
-    <span className={`flag ${directionOf(first.facts.needs)} ${bus ? 'bus' : ''} ${lit ? 'lit' : ''} ${hurt ? 'hurt' : ''}`} title={uses.map((use) => use.end).join(', ')}>
+    <span
+      className={`flag ${directionOf(first.facts.needs)} ${bus ? 'bus' : ''} ${lit ? 'lit' : ''} ${hurt ? 'hurt' : ''}`}
+      title={uses.map((use) => use.end).join(', ')}
+    >
       <span className="letter">{letter}</span>
       <span className="text">
         <b>{head}</b> {rest.join(' ')}

@@ -8,7 +8,19 @@ import { CatalogContext } from '../store/derived.ts'
 export function CatalogGate({ children }: { children: ReactNode }) {
   const { data, error } = useCatalogQuery()
   const catalog = useMemo(() => data && makeCatalog(data.boards, data.parts), [data])
-  if (error) return <Alert variant="danger" className="m-4">The catalogue cannot be loaded: {problemText(error)}</Alert>
-  if (!catalog) return <div className="p-5"><Spinner animation="border" role="status"><span className="visually-hidden">Loading</span></Spinner></div>
+  if (error)
+    return (
+      <Alert variant="danger" className="m-4">
+        The catalogue cannot be loaded: {problemText(error)}
+      </Alert>
+    )
+  if (!catalog)
+    return (
+      <div className="p-5">
+        <Spinner animation="border" role="status">
+          <span className="visually-hidden">Loading</span>
+        </Spinner>
+      </div>
+    )
   return <CatalogContext value={catalog}>{children}</CatalogContext>
 }

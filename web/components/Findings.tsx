@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { applyEdits, type Fix } from '../../core/plan/edit.ts'
 import { describeDifference } from '../../core/plan/difference.ts'
+import { applyEdits, type Fix } from '../../core/plan/edit.ts'
 import type { Report } from '../../core/rules/finding.ts'
 import { fixesFor } from '../../core/rules/fixes.ts'
 import { count } from '../../core/rules/index.ts'
@@ -33,15 +33,23 @@ export function Findings() {
         </span>
       </header>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
-      <div className="list" tabIndex={0} role="region" aria-label="List of findings">
-        {counts.fault + counts.caution + counts.tip === 0 && <p className="soft px-3 pt-3">Nothing stands in the way.</p>}
+      <section className="list" tabIndex={0} aria-label="List of findings">
+        {counts.fault + counts.caution + counts.tip === 0 && (
+          <p className="soft px-3 pt-3">Nothing stands in the way.</p>
+        )}
         {groups.map(({ severity, title, mark }) => {
           const own = reports.filter((report) => report.severity === severity && report.accepted === undefined)
           return own.length === 0 ? null : (
             <section key={severity} aria-label={title}>
               <h3>{title}</h3>
               {own.map((report) => (
-                <Card key={keyOf(report)} report={report} mark={mark} open={picked === keyOf(report)} onPick={() => setPicked(picked === keyOf(report) ? undefined : keyOf(report))} />
+                <Card
+                  key={keyOf(report)}
+                  report={report}
+                  mark={mark}
+                  open={picked === keyOf(report)}
+                  onPick={() => setPicked(picked === keyOf(report) ? undefined : keyOf(report))}
+                />
               ))}
             </section>
           )
@@ -54,7 +62,7 @@ export function Findings() {
             ))}
           </section>
         )}
-      </div>
+      </section>
     </aside>
   )
 }
@@ -88,7 +96,7 @@ function Card({ report, mark, open, onPick }: CardProps) {
           dispatch(planActions.lit(open ? [] : report.at))
         }}
       >
-        <span className="mark" aria-hidden="true">
+        <span className="sign" aria-hidden="true">
           {mark}
         </span>
         <span className="visually-hidden">{report.severity}: </span>
@@ -99,7 +107,14 @@ function Card({ report, mark, open, onPick }: CardProps) {
           <p className="why">{report.why}</p>
           <div className="fixes">
             {fixes.map((fix) => (
-              <Button key={fix.title} size="sm" variant={fix === first ? 'dark' : 'outline-dark'} onClick={() => apply(fix)} onFocus={() => setShown(fix.title)} onMouseEnter={() => setShown(fix.title)}>
+              <Button
+                key={fix.title}
+                size="sm"
+                variant={fix === first ? 'dark' : 'outline-dark'}
+                onClick={() => apply(fix)}
+                onFocus={() => setShown(fix.title)}
+                onMouseEnter={() => setShown(fix.title)}
+              >
                 {fix.title}
               </Button>
             ))}
@@ -116,10 +131,22 @@ function Card({ report, mark, open, onPick }: CardProps) {
               className="mt-2 d-flex gap-2"
               onSubmit={(event) => {
                 event.preventDefault()
-                if (reason.trim() !== '') edit([{ do: 'accept', rule: report.rule, at: report.at, because: reason.trim().slice(0, 200) }], `Accept ${report.rule}`)
+                if (reason.trim() !== '')
+                  edit(
+                    [{ do: 'accept', rule: report.rule, at: report.at, because: reason.trim().slice(0, 200) }],
+                    `Accept ${report.rule}`,
+                  )
               }}
             >
-              <Form.Control size="sm" autoFocus value={reason} maxLength={200} onChange={(event) => setReason(event.target.value)} placeholder="Why it is all right" aria-label="Why it is all right" />
+              <Form.Control
+                size="sm"
+                autoFocus
+                value={reason}
+                maxLength={200}
+                onChange={(event) => setReason(event.target.value)}
+                placeholder="Why it is all right"
+                aria-label="Why it is all right"
+              />
               <Button size="sm" variant="dark" type="submit" disabled={reason.trim() === ''}>
                 Accept
               </Button>
@@ -133,7 +160,10 @@ function Card({ report, mark, open, onPick }: CardProps) {
 
 function Preview({ fix }: { fix: Fix | undefined }) {
   const { wiring } = useDerived()
-  const lines = useMemo(() => (fix ? describeDifference(wiring.plan, applyEdits(wiring.plan, fix.edits)) : []), [fix, wiring])
+  const lines = useMemo(
+    () => (fix ? describeDifference(wiring.plan, applyEdits(wiring.plan, fix.edits)) : []),
+    [fix, wiring],
+  )
   if (lines.length === 0) return null
   return (
     <ul className="preview" aria-label="What this changes">
@@ -152,7 +182,12 @@ function AcceptedCard({ report }: { report: Report }) {
       <div style={{ overflowWrap: 'anywhere' }}>{report.message}</div>
       <p className="why">
         Accepted: {report.accepted}{' '}
-        <Button size="sm" variant="link" className="p-0 align-baseline" onClick={() => edit([{ do: 'withdraw', rule: report.rule, at: report.at }], 'Take back an acceptance')}>
+        <Button
+          size="sm"
+          variant="link"
+          className="p-0 align-baseline"
+          onClick={() => edit([{ do: 'withdraw', rule: report.rule, at: report.at }], 'Take back an acceptance')}
+        >
           take back
         </Button>
       </p>

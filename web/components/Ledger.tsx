@@ -7,15 +7,27 @@ import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { KindMark } from './kinds.tsx'
 
 /** Parts in ledger order: those with open signals first, each in plan order. */
-export function ledgerOrder(parts: readonly PartInstance[], signals: readonly SignalUse[]): { part: PartInstance; uses: SignalUse[] }[] {
+export function ledgerOrder(
+  parts: readonly PartInstance[],
+  signals: readonly SignalUse[],
+): { part: PartInstance; uses: SignalUse[] }[] {
   const rows = parts
     .map((part) => ({ part, uses: signals.filter((use) => use.part === part) }))
     .filter(({ part, uses }) => uses.length > 0 || part.supplies.length > 0)
-  const isOpen = ({ uses }: { uses: SignalUse[] }): boolean => uses.some((use) => use.state === 'open' && use.facts.required)
+  const isOpen = ({ uses }: { uses: SignalUse[] }): boolean =>
+    uses.some((use) => use.state === 'open' && use.facts.required)
   return [...rows.filter(isOpen), ...rows.filter((row) => !isOpen(row))]
 }
 
-export function Ledger({ onWireRest }: { onWireRest: (ref: string) => void }) {
+interface LedgerProps {
+  /** Arrangements tried by the search that runs; undefined while none does. */
+  readonly searching: number | undefined
+  readonly onPlaceRest: () => void
+  readonly onStop: () => void
+  readonly onWireRest: (ref: string) => void
+}
+
+export function Ledger({ searching, onPlaceRest, onStop, onWireRest }: LedgerProps) {
   const { wiring } = useDerived()
   const picked = useAppSelector((state) => state.plan.picked)
   const lit = useAppSelector((state) => state.plan.lit)
@@ -30,6 +42,17 @@ export function Ledger({ onWireRest }: { onWireRest: (ref: string) => void }) {
           {open === 0 ? 'all placed' : `${open} of ${wiring.signals.filter((use) => use.facts.required).length} open`}
         </span>
       </header>
+      <div className="rest-button">
+        {searching === undefined ? (
+          <Button variant="dark" onClick={onPlaceRest}>
+            Place the rest <kbd>*</kbd>
+          </Button>
+        ) : (
+          <Button variant="outline-dark" onClick={onStop}>
+            Stop ({searching} tried)
+          </Button>
+        )}
+      </div>
       {rows.map(({ part, uses }) => {
         const rest = openEnds(wiring, part).filter((one) => one.required && one.kind !== 'signal')
         return (
@@ -54,14 +77,29 @@ export function Ledger({ onWireRest }: { onWireRest: (ref: string) => void }) {
               >
                 <KindMark need={use.facts.needs} />
                 <span className="pin">{use.facts.pin}</span>
-                <span className={`where ${use.state === 'open' && use.facts.required ? 'open' : 'soft'}`}>{whereWords(use, picked === use.end)}</span>
-                <span>{use.locked ? <span title="locked">▣<span className="visually-hidden"> locked</span></span> : ''}</span>
+                <span className={`where ${use.state === 'open' && use.facts.required ? 'open' : 'soft'}`}>
+                  {whereWords(use, picked === use.end)}
+                </span>
+                <span>
+                  {use.locked ? (
+                    <span title="locked">
+                      ▣<span className="visually-hidden"> locked</span>
+                    </span>
+                  ) : (
+                    ''
+                  )}
+                </span>
               </button>
             ))}
             {rest.length > 0 && (
               <div className="rest">
                 <span>open: {rest.map((one) => one.end.slice(part.ref.length + 1)).join(', ')}</span>
-                <Button size="sm" variant="outline-dark" onClick={() => onWireRest(part.ref)} aria-label={`Wire what is open on ${part.ref}`}>
+                <Button
+                  size="sm"
+                  variant="outline-dark"
+                  onClick={() => onWireRest(part.ref)}
+                  aria-label={`Wire what is open on ${part.ref}`}
+                >
                   wire
                 </Button>
               </div>

@@ -11,11 +11,14 @@ export function ReserveStrip() {
   const reserve = reserveOf(wiring, board)
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: the strip scrolls sideways on narrow screens
-    <footer className="reserve" aria-label="Reserve" tabIndex={0}>
+    <section className="reserve" aria-label="Reserve" tabIndex={0}>
       {board ? (
         <dl>
           {reserve.kinds.map((kind) => (
-            <div key={kind.id} title={`${kind.free} of ${kind.have} pins with this function are free on ${board.ref}; ${kind.waiting} open signals need one`}>
+            <div
+              key={kind.id}
+              title={`${kind.free} of ${kind.have} pins with this function are free on ${board.ref}; ${kind.waiting} open signals need one`}
+            >
               <dt>
                 {kind.letter} {kind.title} left
               </dt>
@@ -44,7 +47,7 @@ export function ReserveStrip() {
           <Gauge key={supply.source.end} supply={supply} />
         ))}
       </div>
-    </footer>
+    </section>
   )
 }
 
@@ -55,7 +58,10 @@ function Gauge({ supply }: { supply: SupplyReserve }) {
   const end = Math.max(limit ?? 0, peakMilliamps, 1) * 1.02
   const at = (milliamps: number): number => (100 * milliamps) / end
   return (
-    <div className="supply" title={`${source.why}; ${Math.round(typicalMilliamps)} mA typical, ${Math.round(peakMilliamps)} mA peak`}>
+    <div
+      className="supply"
+      title={`${source.why}; ${Math.round(typicalMilliamps)} mA typical, ${Math.round(peakMilliamps)} mA peak`}
+    >
       <div>
         <span className="soft">
           {source.end} {formatVolts(source.volts)}
@@ -66,10 +72,26 @@ function Gauge({ supply }: { supply: SupplyReserve }) {
         </span>
       </div>
       <svg className="gauge" viewBox="0 0 100 12" preserveAspectRatio="none" aria-hidden="true">
-        <rect x="0" y="4" width="100" height="5" fill="none" stroke="var(--mp-rule)" strokeWidth="1" vectorEffect="non-scaling-stroke" />
+        <rect
+          x="0"
+          y="4"
+          width="100"
+          height="5"
+          fill="none"
+          stroke="var(--mp-rule)"
+          strokeWidth="1"
+          vectorEffect="non-scaling-stroke"
+        />
         <rect x="0" y="4" width={at(typicalMilliamps)} height="5" fill="var(--mp-line)" />
-        <path d={`M${at(peakMilliamps)} 1V12`} stroke="var(--mp-ink)" strokeWidth="2" vectorEffect="non-scaling-stroke" />
-        {limit !== undefined && <path d={`M${at(limit)} 0V12`} stroke="var(--mp-flag)" strokeWidth="2" vectorEffect="non-scaling-stroke" />}
+        <path
+          d={`M${at(peakMilliamps)} 1V12`}
+          stroke="var(--mp-ink)"
+          strokeWidth="2"
+          vectorEffect="non-scaling-stroke"
+        />
+        {limit !== undefined && (
+          <path d={`M${at(limit)} 0V12`} stroke="var(--mp-flag)" strokeWidth="2" vectorEffect="non-scaling-stroke" />
+        )}
       </svg>
     </div>
   )

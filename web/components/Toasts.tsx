@@ -8,7 +8,13 @@ export function Toasts() {
   return (
     <ToastContainer position="bottom-center" className="p-3 mb-5" style={{ zIndex: 1100 }}>
       {notes.map((note) => (
-        <Toast key={note.id} onClose={() => dispatch(toastClosed(note.id))} delay={note.kind === 'wrong' ? 9000 : 5000} autohide role={note.kind === 'wrong' ? 'alert' : 'status'}>
+        <Toast
+          key={note.id}
+          onClose={() => dispatch(toastClosed(note.id))}
+          delay={note.kind === 'wrong' ? 9000 : 5000}
+          autohide
+          role={note.kind === 'wrong' ? 'alert' : 'status'}
+        >
           <Toast.Header closeLabel="Close">
             <strong className="me-auto">{note.kind === 'wrong' ? 'That did not work' : 'Done'}</strong>
           </Toast.Header>

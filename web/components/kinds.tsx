@@ -5,8 +5,24 @@ import { drives, needWords } from '../../core/wiring/needs.ts'
 export function kindOf(need: string): { letter: string; shape: string; words: string } {
   const bus = busNeed(need)
   const words = needWords(need)
-  if (bus) return { letter: { i2c: 'I', spi: 'S', uart: 'U', i2s: 'M', onewire: 'W', can: 'C' }[bus.kind], shape: 'bus', words }
-  const letter = { 'digital-in': 'D', 'digital-out': 'O', pwm: 'P', interrupt: 'E', 'analog-in': 'A', 'analog-out': 'N', touch: 'T', sink: 'X', source: 'X' }[need] ?? 'D'
+  if (bus)
+    return {
+      letter: { i2c: 'I', spi: 'S', uart: 'U', i2s: 'M', onewire: 'W', can: 'C' }[bus.kind],
+      shape: 'bus',
+      words,
+    }
+  const letter =
+    {
+      'digital-in': 'D',
+      'digital-out': 'O',
+      pwm: 'P',
+      interrupt: 'E',
+      'analog-in': 'A',
+      'analog-out': 'N',
+      touch: 'T',
+      sink: 'X',
+      source: 'X',
+    }[need] ?? 'D'
   return { letter, shape: need === 'interrupt' ? 'edge' : '', words }
 }
 

@@ -1,14 +1,14 @@
 import { type FormEvent, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { readQuickEntry } from '../../core/catalog/search.ts'
+import { openEnds } from '../../core/assign/openEnds.ts'
 import type { PartOption } from '../../core/catalog/partSchema.ts'
+import { readQuickEntry } from '../../core/catalog/search.ts'
 import { formatVolts } from '../../core/electrical/quantity.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import { applyEdits } from '../../core/plan/edit.ts'
 import { addParts } from '../../core/plan/kit.ts'
 import { hexAddress, optionValue } from '../../core/plan/readPlan.ts'
 import { freshRef } from '../../core/plan/refs.ts'
-import { openEnds } from '../../core/assign/openEnds.ts'
 import { strapEdits } from '../../core/wiring/i2c.ts'
 import type { BoardInstance, PartInstance, SupplyInstance } from '../../core/wiring/model.ts'
 import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
@@ -33,11 +33,28 @@ export function Kit() {
       ))}
       <h2>
         Supplies{' '}
-        <Button size="sm" variant="outline-dark" onClick={() => edit([{ do: 'add-supply', ref: freshRef(plan, 'PACK', 1)[0] as string, entry: { volts: 5, limitMilliamps: 2000 } }], 'Add a supply')}>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          onClick={() =>
+            edit(
+              [
+                {
+                  do: 'add-supply',
+                  ref: freshRef(plan, 'PACK', 1)[0] as string,
+                  entry: { volts: 5, limitMilliamps: 2000 },
+                },
+              ],
+              'Add a supply',
+            )
+          }
+        >
           Add a supply
         </Button>
       </h2>
-      {wiring.supplies.length === 0 && <p className="soft py-2 mb-0">None besides the boards’ own. Motors and servos want one.</p>}
+      {wiring.supplies.length === 0 && (
+        <p className="soft py-2 mb-0">None besides the boards’ own. Motors and servos want one.</p>
+      )}
       {wiring.supplies.map((supply) => (
         <SupplyLine key={supply.ref} supply={supply} />
       ))}
@@ -46,7 +63,11 @@ export function Kit() {
           Parts <span className="soft fw-normal">{wiring.parts.length}</span>
         </span>
       </h2>
-      {wiring.parts.length === 0 && <p className="soft py-2 mb-0">Type what lies in front of you in the field above, for example “2 bme280, oled, led”.</p>}
+      {wiring.parts.length === 0 && (
+        <p className="soft py-2 mb-0">
+          Type what lies in front of you in the field above, for example “2 bme280, oled, led”.
+        </p>
+      )}
       {wiring.parts.map((part) => (
         <PartLine key={part.ref} part={part} />
       ))}
@@ -72,16 +93,38 @@ function QuickEntry() {
       now = applyEdits(now, more)
       edits.push(...more)
     }
-    if (edits.length > 0) edit(edits, `Add ${items.filter((item) => item.entry).map((item) => item.text).join(', ')}`)
-    if (unknown.length > 0) dispatch(toasted({ text: `Nothing in the catalogue answers to ${unknown.map((item) => `“${item.text}”`).join(' or ')}.`, kind: 'wrong' }))
+    if (edits.length > 0)
+      edit(
+        edits,
+        `Add ${items
+          .filter((item) => item.entry)
+          .map((item) => item.text)
+          .join(', ')}`,
+      )
+    if (unknown.length > 0)
+      dispatch(
+        toasted({
+          text: `Nothing in the catalogue answers to ${unknown.map((item) => `“${item.text}”`).join(' or ')}.`,
+          kind: 'wrong',
+        }),
+      )
     setTyped(unknown.map((item) => item.text).join(', '))
   }
   return (
     <Form onSubmit={add}>
       <div className="quick">
-        <Form.Control id="quick-entry" autoFocus value={typed} onChange={(event) => setTyped(event.target.value)} placeholder="2 bme280, oled, lora" aria-label="Quick entry of parts" autoComplete="off" maxLength={400} />
+        <Form.Control
+          id="quick-entry"
+          autoFocus
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          placeholder="2 bme280, oled, lora"
+          aria-label="Quick entry of parts"
+          autoComplete="off"
+          maxLength={400}
+        />
         <Button type="submit" variant="dark" disabled={items.length === 0} className="text-nowrap">
-          Add parts <kbd aria-hidden="true">Enter</kbd>
+          Add parts <kbd>Enter</kbd>
         </Button>
       </div>
       <div className="quick-said" aria-live="polite">
@@ -90,7 +133,17 @@ function QuickEntry() {
             // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
             <span key={index}>
               <b className="mono">{item.count} ×</b> {item.entry.title}
-              {item.others.length > 0 && <span className="soft"> (or {item.others.slice(0, 2).map((other) => other.id).join(', ')})</span>}
+              {item.others.length > 0 && (
+                <span className="soft">
+                  {' '}
+                  (or{' '}
+                  {item.others
+                    .slice(0, 2)
+                    .map((other) => other.id)
+                    .join(', ')}
+                  )
+                </span>
+              )}
             </span>
           ) : (
             // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
@@ -113,10 +166,19 @@ function AddBoard() {
     const board = catalog.boards.get(id)
     if (!board) return
     const uses = board.features.filter((feature) => feature.usual).map((feature) => feature.id)
-    edit([{ do: 'add-board', ref: freshRef(plan, 'MCU', 1)[0] as string, entry: { board: id, uses } }], `Add ${board.title}`)
+    edit(
+      [{ do: 'add-board', ref: freshRef(plan, 'MCU', 1)[0] as string, entry: { board: id, uses } }],
+      `Add ${board.title}`,
+    )
   }
   return (
-    <Form.Select size="sm" style={{ width: 'auto' }} value="" onChange={(event) => add(event.target.value)} aria-label="Add a board">
+    <Form.Select
+      size="sm"
+      style={{ width: 'auto' }}
+      value=""
+      onChange={(event) => add(event.target.value)}
+      aria-label="Add a board"
+    >
       <option value="">Add a board …</option>
       {[...catalog.boards.values()].map((board) => (
         <option key={board.id} value={board.id}>
@@ -133,7 +195,10 @@ function BoardLine({ board }: { board: BoardInstance }) {
   const inUse = board.features.map((feature) => feature.id)
   const toggle = (id: string): void => {
     const uses = inUse.includes(id) ? inUse.filter((one) => one !== id) : [...inUse, id]
-    edit([{ do: 'change-board', ref: board.ref, entry: { uses } }], `${inUse.includes(id) ? 'Switch off' : 'Switch on'} ${id}`)
+    edit(
+      [{ do: 'change-board', ref: board.ref, entry: { uses } }],
+      `${inUse.includes(id) ? 'Switch off' : 'Switch on'} ${id}`,
+    )
   }
   return (
     <div className="kit-line" style={{ gridTemplateColumns: '116px minmax(120px, 1fr) minmax(200px, 2fr) 34px' }}>
@@ -141,10 +206,21 @@ function BoardLine({ board }: { board: BoardInstance }) {
       <span>{board.board.title}</span>
       <div className="features">
         {board.board.features.map((feature) => (
-          <Form.Check key={feature.id} id={`${board.ref}-${feature.id}`} type="checkbox" label={feature.title} title={feature.text} checked={inUse.includes(feature.id)} onChange={() => toggle(feature.id)} />
+          <Form.Check
+            key={feature.id}
+            id={`${board.ref}-${feature.id}`}
+            type="checkbox"
+            label={feature.title}
+            title={feature.text}
+            checked={inUse.includes(feature.id)}
+            onChange={() => toggle(feature.id)}
+          />
         ))}
       </div>
-      <RemoveButton name={board.ref} wired={plan.wires.some((wire) => wire[0].startsWith(`${board.ref}.`) || wire[1].startsWith(`${board.ref}.`))} />
+      <RemoveButton
+        name={board.ref}
+        wired={plan.wires.some((wire) => wire[0].startsWith(`${board.ref}.`) || wire[1].startsWith(`${board.ref}.`))}
+      />
     </div>
   )
 }
@@ -155,10 +231,33 @@ function SupplyLine({ supply }: { supply: SupplyInstance }) {
   return (
     <div className="kit-line" style={{ gridTemplateColumns: '116px minmax(120px, 1fr) minmax(200px, 2fr) 34px' }}>
       <RefField name={ref} />
-      <CommitField label={`What ${ref} is`} value={entry.title ?? ''} placeholder="what it is" onCommit={(title) => edit([{ do: 'change-supply', ref, entry: { title: title || undefined } }], `Rename ${ref}`)} />
+      <CommitField
+        label={`What ${ref} is`}
+        value={entry.title ?? ''}
+        placeholder="what it is"
+        onCommit={(title) =>
+          edit([{ do: 'change-supply', ref, entry: { title: title || undefined } }], `Rename ${ref}`)
+        }
+      />
       <div className="settings">
-        <NumberField label={`Volts of ${ref}`} unit="V" value={entry.volts} least={0.5} most={60} onCommit={(volts) => edit([{ do: 'change-supply', ref, entry: { volts } }], `Set ${ref} to ${volts} V`)} />
-        <NumberField label={`Limit of ${ref} in milliamperes`} unit="mA" value={entry.limitMilliamps} least={0} most={100000} onCommit={(limitMilliamps) => edit([{ do: 'change-supply', ref, entry: { limitMilliamps } }], `Set the limit of ${ref}`)} />
+        <NumberField
+          label={`Volts of ${ref}`}
+          unit="V"
+          value={entry.volts}
+          least={0.5}
+          most={60}
+          onCommit={(volts) => edit([{ do: 'change-supply', ref, entry: { volts } }], `Set ${ref} to ${volts} V`)}
+        />
+        <NumberField
+          label={`Limit of ${ref} in milliamperes`}
+          unit="mA"
+          value={entry.limitMilliamps}
+          least={0}
+          most={100000}
+          onCommit={(limitMilliamps) =>
+            edit([{ do: 'change-supply', ref, entry: { limitMilliamps } }], `Set the limit of ${ref}`)
+          }
+        />
       </div>
       <RemoveButton name={ref} wired />
     </div>
@@ -176,11 +275,22 @@ function PartLine({ part }: { part: PartInstance }) {
   return (
     <div className={`kit-line ${part.part.category === 'passive' ? 'companion' : ''}`} data-part={ref}>
       <RefField name={ref} />
-      <CommitField label={`What ${ref} is for`} value={plan.parts[ref]?.title ?? ''} placeholder="what it is for" onCommit={(title) => edit([{ do: 'change-part', ref, entry: { title: title || undefined } }], `Rename ${ref}`)} />
+      <CommitField
+        label={`What ${ref} is for`}
+        value={plan.parts[ref]?.title ?? ''}
+        placeholder="what it is for"
+        onCommit={(title) => edit([{ do: 'change-part', ref, entry: { title: title || undefined } }], `Rename ${ref}`)}
+      />
       <span title={part.part.summary}>{part.part.title}</span>
       <div className="settings">
         {part.part.modes.length > 1 && (
-          <Form.Select aria-label={`Mode of ${ref}`} value={part.mode?.id} onChange={(event) => edit([{ do: 'change-part', ref, entry: { mode: event.target.value } }], `Change the mode of ${ref}`)}>
+          <Form.Select
+            aria-label={`Mode of ${ref}`}
+            value={part.mode?.id}
+            onChange={(event) =>
+              edit([{ do: 'change-part', ref, entry: { mode: event.target.value } }], `Change the mode of ${ref}`)
+            }
+          >
             {part.part.modes.map((mode) => (
               <option key={mode.id} value={mode.id}>
                 {mode.title}
@@ -188,11 +298,22 @@ function PartLine({ part }: { part: PartInstance }) {
             ))}
           </Form.Select>
         )}
-        {part.part.options.filter((option) => !['tolerance', 'watts'].includes(option.id)).map((option) => (
-          <OptionField key={option.id} part={part} option={option} />
-        ))}
+        {part.part.options
+          .filter((option) => !['tolerance', 'watts'].includes(option.id))
+          .map((option) => (
+            <OptionField key={option.id} part={part} option={option} />
+          ))}
         {wiring.boards.length > 1 && (
-          <Form.Select aria-label={`Board of ${ref}`} value={part.home?.ref} onChange={(event) => edit([{ do: 'change-part', ref, entry: { on: event.target.value } }], `Move ${ref} to ${event.target.value}`)}>
+          <Form.Select
+            aria-label={`Board of ${ref}`}
+            value={part.home?.ref}
+            onChange={(event) =>
+              edit(
+                [{ do: 'change-part', ref, entry: { on: event.target.value } }],
+                `Move ${ref} to ${event.target.value}`,
+              )
+            }
+          >
             {wiring.boards.map((board) => (
               <option key={board.ref}>{board.ref}</option>
             ))}
@@ -214,7 +335,11 @@ function OptionField({ part, option }: { part: PartInstance; option: PartOption 
   const value = part.options[option.id] ?? option.usual
   const set = (next: string | number): void => {
     const entry = wiring.plan.parts[part.ref]
-    const change: Edit = { do: 'change-part', ref: part.ref, entry: { options: { ...entry?.options, [option.id]: next } } }
+    const change: Edit = {
+      do: 'change-part',
+      ref: part.ref,
+      entry: { options: { ...entry?.options, [option.id]: next } },
+    }
     edit([change, ...(strapEdits(wiring, part, option.id, String(next)) ?? [])], `Set ${option.title} of ${part.ref}`)
   }
   const label = `${option.title} of ${part.ref}`
@@ -232,10 +357,18 @@ function OptionField({ part, option }: { part: PartInstance; option: PartOption 
       />
     )
   return (
-    <Form.Select aria-label={label} value={String(value)} onChange={(event) => set(option.values.find((one) => String(one.value) === event.target.value)?.value ?? event.target.value)}>
+    <Form.Select
+      aria-label={label}
+      value={String(value)}
+      onChange={(event) =>
+        set(option.values.find((one) => String(one.value) === event.target.value)?.value ?? event.target.value)
+      }
+    >
       {option.values.map((one) => (
         <option key={String(one.value)} value={String(one.value)}>
-          {option.kind === 'i2c-address' ? `${hexAddress(Number(one.value))}${one.title ? ` ${one.title}` : ''}` : (one.title ?? one.value)}
+          {option.kind === 'i2c-address'
+            ? `${hexAddress(Number(one.value))}${one.title ? ` ${one.title}` : ''}`
+            : (one.title ?? one.value)}
         </option>
       ))}
     </Form.Select>
@@ -244,14 +377,29 @@ function OptionField({ part, option }: { part: PartInstance; option: PartOption 
 
 /** `4k7`-like short form of an amount for an entry field. */
 function engineering(value: number): string {
-  for (const [factor, prefix] of [[1e6, 'M'], [1e3, 'k'], [1, ''], [1e-3, 'm'], [1e-6, 'u'], [1e-9, 'n'], [1e-12, 'p']] as const)
+  for (const [factor, prefix] of [
+    [1e6, 'M'],
+    [1e3, 'k'],
+    [1, ''],
+    [1e-3, 'm'],
+    [1e-6, 'u'],
+    [1e-9, 'n'],
+    [1e-12, 'p'],
+  ] as const)
     if (Math.abs(value) >= factor * 0.9999999) return `${Number((value / factor).toPrecision(4))}${prefix}`
   return String(value)
 }
 
 function RefField({ name }: { name: string }) {
   const edit = useEdit()
-  return <CommitField label={`Reference of ${name}`} mono value={name} onCommit={(to) => edit([{ do: 'rename', ref: name, to: to.trim() }], `Rename ${name} to ${to}`)} />
+  return (
+    <CommitField
+      label={`Reference of ${name}`}
+      mono
+      value={name}
+      onCommit={(to) => edit([{ do: 'rename', ref: name, to: to.trim() }], `Rename ${name} to ${to}`)}
+    />
+  )
 }
 
 interface CommitFieldProps {
@@ -261,7 +409,7 @@ interface CommitFieldProps {
   readonly mono?: boolean
   readonly narrow?: boolean
   /** False, when it was refused, puts the old text back. */
-  readonly onCommit: (text: string) => boolean | undefined | void
+  readonly onCommit: (text: string) => boolean | undefined | undefined
 }
 
 /** A text field that takes effect on Enter or on leaving, and goes back on Escape. */
@@ -289,7 +437,21 @@ function CommitField({ label, value, placeholder, mono, narrow, onCommit }: Comm
   )
 }
 
-function NumberField({ label, unit, value, least, most, onCommit }: { label: string; unit: string; value: number | undefined; least: number; most: number; onCommit: (value: number) => void }) {
+function NumberField({
+  label,
+  unit,
+  value,
+  least,
+  most,
+  onCommit,
+}: {
+  label: string
+  unit: string
+  value: number | undefined
+  least: number
+  most: number
+  onCommit: (value: number) => void
+}) {
   const dispatch = useAppDispatch()
   return (
     <span className="d-inline-flex align-items-center gap-1">
@@ -300,7 +462,13 @@ function NumberField({ label, unit, value, least, most, onCommit }: { label: str
         onCommit={(text) => {
           const number = Number(text.replace(',', '.'))
           if (text.trim() !== '' && number >= least && number <= most) onCommit(number)
-          else dispatch(toasted({ text: `${label}: “${text}” does not fit; expected a number from ${least} to ${most}`, kind: 'wrong' }))
+          else
+            dispatch(
+              toasted({
+                text: `${label}: “${text}” does not fit; expected a number from ${least} to ${most}`,
+                kind: 'wrong',
+              }),
+            )
         }}
       />
       {unit}
@@ -311,7 +479,15 @@ function NumberField({ label, unit, value, least, most, onCommit }: { label: str
 function RemoveButton({ name, wired }: { name: string; wired: boolean }) {
   const edit = useEdit()
   return (
-    <Button size="sm" variant="link" className="text-decoration-none" style={{ color: 'var(--mp-soft)' }} aria-label={`Remove ${name}`} title={wired ? `Remove ${name} with its wires` : `Remove ${name}`} onClick={() => edit([{ do: 'remove', ref: name }], `Remove ${name}`)}>
+    <Button
+      size="sm"
+      variant="link"
+      className="text-decoration-none"
+      style={{ color: 'var(--mp-soft)' }}
+      aria-label={`Remove ${name}`}
+      title={wired ? `Remove ${name} with its wires` : `Remove ${name}`}
+      onClick={() => edit([{ do: 'remove', ref: name }], `Remove ${name}`)}
+    >
       ✕
     </Button>
   )

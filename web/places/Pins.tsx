@@ -5,8 +5,8 @@ import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import { canonicalEnd } from '../../core/plan/ends.ts'
-import { needWords } from '../../core/wiring/needs.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../../core/wiring/model.ts'
+import { needWords } from '../../core/wiring/needs.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
 import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
@@ -33,10 +33,22 @@ export function Pins() {
 
   const use = picked === undefined ? undefined : wiring.signal(picked)
   const ranked = useMemo(() => (use ? candidates(wiring, use) : undefined), [wiring, use])
-  const best = useMemo(() => ranked?.filter((one) => one.blocked === undefined && !use?.hosts.some(({ host }) => host === one.host)).slice(0, DIGITS) ?? [], [ranked, use])
+  const best = useMemo(
+    () =>
+      ranked
+        ?.filter((one) => one.blocked === undefined && !use?.hosts.some(({ host }) => host === one.host))
+        .slice(0, DIGITS) ?? [],
+    [ranked, use],
+  )
   const views = useMemo(() => viewsOf(wiring), [wiring])
-  const wanted = use ? viewFor(views, best[0]?.host ?? use.hosts[0]?.host, use) : viewFor(views, litHost(wiring, litEnds), undefined)
-  const shown = views.find((one) => one.id === (wanted ?? view)) ?? views[0]
+  const wanted = use
+    ? viewFor(views, best[0]?.host ?? use.hosts[0]?.host, use)
+    : viewFor(views, litHost(wiring, litEnds), undefined)
+  // A view that was chosen by hand stays until another signal or finding is picked.
+  useEffect(() => {
+    if (picked !== undefined || litEnds.length > 0) setView(undefined)
+  }, [picked, litEnds])
+  const shown = views.find((one) => one.id === (view ?? wanted)) ?? views[0]
 
   const next = useCallback(
     (after: string | undefined, step: 1 | -1, openOnly: boolean): void => {
@@ -76,8 +88,22 @@ export function Pins() {
       }
       if (result.edits.length > 0) edit(result.edits, refs ? `Wire ${refs.join(', ')}` : 'Place the rest')
       const left = result.unplaced.map((one) => `${one.end} needs ${one.needs}: ${one.reasons.slice(0, 3).join('; ')}`)
-      if (left.length > 0) dispatch(toasted({ text: `${result.placed.length} wires placed, ${left.length} could not be:\n${left.slice(0, 5).join('\n')}`, kind: 'wrong' }))
-      else dispatch(toasted({ text: result.placed.length === 0 ? 'Nothing was open.' : `${result.placed.length} wires placed${result.optimal ? '; no arrangement costs less' : ''}.` }))
+      if (left.length > 0)
+        dispatch(
+          toasted({
+            text: `${result.placed.length} wires placed, ${left.length} could not be:\n${left.slice(0, 5).join('\n')}`,
+            kind: 'wrong',
+          }),
+        )
+      else
+        dispatch(
+          toasted({
+            text:
+              result.placed.length === 0
+                ? 'Nothing was open.'
+                : `${result.placed.length} wires placed${result.optimal ? '; no arrangement costs less' : ''}.`,
+          }),
+        )
       dispatch(planActions.picked(undefined))
     },
     [client, wiring, edit, dispatch],
@@ -92,10 +118,18 @@ export function Pins() {
   const lock = useCallback((): void => {
     if (!use) return
     const wires = wiresOf(wiring, use)
-    if (wires.length > 0) edit(wires.map((wire): Edit => ({ do: 'change-wire', from: wire[0], to: wire[1], facts: { locked: !use.locked } })), `${use.locked ? 'Unlock' : 'Lock'} ${use.end}`)
+    if (wires.length > 0)
+      edit(
+        wires.map((wire): Edit => ({ do: 'change-wire', from: wire[0], to: wire[1], facts: { locked: !use.locked } })),
+        `${use.locked ? 'Unlock' : 'Lock'} ${use.end}`,
+      )
   }, [use, wiring, edit])
   const leaveOpen = useCallback((): void => {
-    if (use) edit([use.state === 'unused' ? { do: 'use-again', end: use.end } : { do: 'leave-open', end: use.end }], use.state === 'unused' ? `Use ${use.end} again` : `Leave ${use.end} open`)
+    if (use)
+      edit(
+        [use.state === 'unused' ? { do: 'use-again', end: use.end } : { do: 'leave-open', end: use.end }],
+        use.state === 'unused' ? `Use ${use.end} again` : `Leave ${use.end} open`,
+      )
   }, [use, edit])
 
   const field = useRef<HTMLInputElement>(null)
@@ -140,20 +174,30 @@ export function Pins() {
   }, [dispatch, next, picked, use, best, put, lock, clear, leaveOpen, placeRest])
 
   useEffect(() => {
-    if (picked !== undefined) document.querySelector(`[data-signal="${CSS.escape(picked)}"]`)?.scrollIntoView({ block: 'nearest' })
+    if (picked !== undefined)
+      document.querySelector(`[data-signal="${CSS.escape(picked)}"]`)?.scrollIntoView({ block: 'nearest' })
   }, [picked])
 
   const yard = useMemo((): YardState => {
     const uses = new Map<string, SignalUse[]>()
-    for (const one of wiring.signals) for (const { host } of one.hosts) uses.set(host.end, [...(uses.get(host.end) ?? []), one])
+    for (const one of wiring.signals)
+      for (const { host } of one.hosts) uses.set(host.end, [...(uses.get(host.end) ?? []), one])
     const digits = new Map(best.map((one, index) => [one.host, index + 1]))
     return {
       wiring,
       uses,
       picked: use,
-      candidates: ranked && new Map(ranked.map((candidate: Candidate) => [candidate.host.end, { candidate, digit: digits.get(candidate.host) }])),
+      candidates:
+        ranked &&
+        new Map(
+          ranked.map((candidate: Candidate) => [candidate.host.end, { candidate, digit: digits.get(candidate.host) }]),
+        ),
       lit: new Set(litEnds),
-      hurt: new Set(reports.filter((report) => report.severity === 'fault' && report.accepted === undefined).flatMap((report) => report.at)),
+      hurt: new Set(
+        reports
+          .filter((report) => report.severity === 'fault' && report.accepted === undefined)
+          .flatMap((report) => report.at),
+      ),
       onPost: (host) => {
         const here = uses.get(host.end)
         if (use && ranked?.some((one) => one.host === host && one.blocked === undefined)) put(use, host)
@@ -180,38 +224,57 @@ export function Pins() {
   return (
     <div className="pins">
       <h1 className="visually-hidden">Pins</h1>
-      <Ledger onWireRest={(ref) => void placeRest([ref])} />
+      <Ledger
+        searching={searching}
+        onPlaceRest={() => void placeRest()}
+        onStop={() => client.stop()}
+        onWireRest={(ref) => void placeRest([ref])}
+      />
       <div className="yard">
         <div className="task">
-          {use ? <PickedTask key={use.end} use={use} best={best} field={field} onPut={put} onLock={lock} onClear={clear} onLeaveOpen={leaveOpen} /> : <div className="need soft">Pick a signal, or press ↓ for the first.</div>}
-          {searching === undefined ? (
-            <Button variant="dark" onClick={() => void placeRest()}>
-              Place the rest <kbd aria-hidden="true">*</kbd>
-            </Button>
+          {use ? (
+            <PickedTask
+              key={use.end}
+              use={use}
+              best={best}
+              field={field}
+              onPut={put}
+              onLock={lock}
+              onClear={clear}
+              onLeaveOpen={leaveOpen}
+            />
           ) : (
-            <Button variant="outline-dark" onClick={() => client.stop()}>
-              Stop ({searching} tried)
-            </Button>
+            <div className="need soft">Pick a signal, or press ↓ for the first.</div>
           )}
         </div>
         {views.length > 1 && (
-          <div className="boards-row" role="group" aria-label="Boards and expanders">
+          <nav className="boards-row" aria-label="Boards and expanders">
             {views.map((one) => (
-              <Button key={one.id} size="sm" variant={one === shown ? 'dark' : 'outline-dark'} aria-pressed={one === shown} onClick={() => {
-                dispatch(planActions.picked(undefined))
-                setView(one.id)
-              }}>
+              <Button
+                key={one.id}
+                size="sm"
+                variant={one === shown ? 'dark' : 'outline-dark'}
+                aria-pressed={one === shown}
+                onClick={() => setView(one.id)}
+              >
                 {one.title}
               </Button>
             ))}
-          </div>
+          </nav>
         )}
         {shown?.board && <BoardView board={shown.board} yard={yard} />}
         {shown && !shown.board && (
           <section className="spots" aria-label={shown.title}>
             {shown.hosts.map((host) => (
               <div key={host.end} className="posts right">
-                <Post end={host.end} host={host} yard={yard} finger={host.end.slice(host.ref.length + 1)} code={shown.providers.length > 1 ? host.ref : ''} title={`${host.end}${host.note ? `. ${host.note}` : ''}`} />
+                <Post
+                  end={host.end}
+                  host={host}
+                  yard={yard}
+                  finger={host.end.slice(host.ref.length + 1)}
+                  code={shown.providers.length > 1 ? host.ref : ''}
+                  title={`${host.end}${host.note ? `. ${host.note}` : ''}`}
+                />
               </div>
             ))}
           </section>
@@ -247,7 +310,13 @@ function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOpen }: P
     const found = canonicalEnd(wiring.plan, catalog, name.trim())
     if (!found.ok) return void dispatch(toasted({ text: found.message, kind: 'wrong' }))
     const host = wiring.terminal(found.end)?.host
-    if (!host) return void dispatch(toasted({ text: `${found.end} is no signal pin; expected a GPIO of the board or a pin of an expander`, kind: 'wrong' }))
+    if (!host)
+      return void dispatch(
+        toasted({
+          text: `${found.end} is no signal pin; expected a GPIO of the board or a pin of an expander`,
+          kind: 'wrong',
+        }),
+      )
     setTyped('')
     field.current?.blur()
     onPut(use, host)
@@ -256,26 +325,39 @@ function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOpen }: P
   return (
     <>
       <div className="need" aria-live="polite">
-        <b>{use.end}</b> needs {needWords(use.facts.needs)}
-        {use.facts.pull ? ', with a pull-up' : ''}
-        <br />
-        <span className="soft">{why ? `1: ${why.host.end}, ${[...why.for, ...why.against].slice(0, 2).join(', ')}` : 'no other pin suits'}</span>
+        <div>
+          <b>{use.end}</b> needs {needWords(use.facts.needs)}
+          {use.facts.pull ? ', with a pull-up' : ''}
+          {use.facts.text ? <span className="soft">: {use.facts.text}</span> : ''}
+        </div>
+        <div className="soft">
+          {why ? `1: ${why.host.end}, ${[...why.for, ...why.against].slice(0, 3).join(', ')}` : 'no other pin suits'}
+        </div>
       </div>
       <Form onSubmit={submit}>
-        <Form.Control ref={field} value={typed} onChange={(event) => setTyped(event.target.value)} placeholder="type a pin" aria-label={`Pin for ${use.end}`} className="mono" autoComplete="off" maxLength={60} />
+        <Form.Control
+          ref={field}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          placeholder="type a pin"
+          aria-label={`Pin for ${use.end}`}
+          className="mono"
+          autoComplete="off"
+          maxLength={60}
+        />
       </Form>
       {use.hosts.length > 0 ? (
         <>
           <Button variant="outline-dark" onClick={onLock}>
-            {use.locked ? 'Unlock' : 'Lock'} <kbd aria-hidden="true">!</kbd>
+            {use.locked ? 'Unlock' : 'Lock'} <kbd>!</kbd>
           </Button>
           <Button variant="outline-dark" onClick={onClear}>
-            Clear <kbd aria-hidden="true">Del</kbd>
+            Clear <kbd>Del</kbd>
           </Button>
         </>
       ) : (
         <Button variant="outline-dark" onClick={onLeaveOpen}>
-          {use.state === 'unused' ? 'Use it' : 'Leave open'} <kbd aria-hidden="true">-</kbd>
+          {use.state === 'unused' ? 'Use it' : 'Leave open'} <kbd>-</kbd>
         </Button>
       )}
     </>
@@ -293,11 +375,35 @@ interface View {
 /** One view a board, one an expander, and one for all switches and other single outputs. */
 function viewsOf(wiring: Wiring): View[] {
   const given = new Map<PartInstance, Host[]>()
-  for (const host of wiring.hosts.values()) if (host.provider) given.set(host.provider, [...(given.get(host.provider) ?? []), host])
-  const boards = wiring.boards.map((board): View => ({ id: board.ref, title: board.ref, board, hosts: [], providers: [] }))
-  const large = [...given].filter(([, hosts]) => hosts.length > 2).map(([part, hosts]): View => ({ id: part.ref, title: `${part.ref}, ${hosts.length} pins`, board: undefined, hosts, providers: [part] }))
+  for (const host of wiring.hosts.values())
+    if (host.provider) given.set(host.provider, [...(given.get(host.provider) ?? []), host])
+  const boards = wiring.boards.map(
+    (board): View => ({ id: board.ref, title: board.ref, board, hosts: [], providers: [] }),
+  )
+  const large = [...given]
+    .filter(([, hosts]) => hosts.length > 2)
+    .map(
+      ([part, hosts]): View => ({
+        id: part.ref,
+        title: `${part.ref}, ${hosts.length} pins`,
+        board: undefined,
+        hosts,
+        providers: [part],
+      }),
+    )
   const small = [...given].filter(([, hosts]) => hosts.length <= 2)
-  const switches: View[] = small.length === 0 ? [] : [{ id: 'switches', title: 'Switched outputs', board: undefined, hosts: small.flatMap(([, hosts]) => hosts), providers: small.map(([part]) => part) }]
+  const switches: View[] =
+    small.length === 0
+      ? []
+      : [
+          {
+            id: 'switches',
+            title: 'Switched outputs',
+            board: undefined,
+            hosts: small.flatMap(([, hosts]) => hosts),
+            providers: small.map(([part]) => part),
+          },
+        ]
   return [...boards, ...large, ...switches]
 }
 

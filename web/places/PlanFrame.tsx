@@ -39,7 +39,11 @@ export function PlanFrame() {
     return (
       <main className="home">
         <h1>{trouble === 'missing' ? 'This plan is not here' : 'The plan cannot be loaded'}</h1>
-        <p>{trouble === 'missing' ? 'It may have been deleted, or it lives in another data folder.' : 'The server does not answer as it should. Your last changes are kept in this browser.'}</p>
+        <p>
+          {trouble === 'missing'
+            ? 'It may have been deleted, or it lives in another data folder.'
+            : 'The server does not answer as it should. Your last changes are kept in this browser.'}
+        </p>
         <Link to="/">Back to all plans</Link>
       </main>
     )
@@ -70,7 +74,8 @@ function OpenFrame() {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const typing = event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [role=dialog]') !== null
+      const typing =
+        event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [role=dialog]') !== null
       const command = event.ctrlKey || event.metaKey
       if (command && event.key.toLowerCase() === 'z' && !typing) {
         event.preventDefault()
@@ -101,7 +106,11 @@ function OpenFrame() {
             aria-label="Title of the plan"
             maxLength={200}
             onChange={(event) => setTitle(event.target.value)}
-            onBlur={() => (title.trim() === '' ? setTitle(plan.title) : title !== plan.title && edit([{ do: 'set-title', title: title.trim() }], 'Rename the plan'))}
+            onBlur={() =>
+              title.trim() === ''
+                ? setTitle(plan.title)
+                : title !== plan.title && edit([{ do: 'set-title', title: title.trim() }], 'Rename the plan')
+            }
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
           />
           <small>{boards.length === 0 ? 'no board yet' : boards.join(', ')}</small>
@@ -109,16 +118,28 @@ function OpenFrame() {
         <nav className="places" aria-label="Places">
           {places.map((place) => (
             <NavLink key={place.path} to={`/plan/${id}/${place.path}`}>
-              {place.title} <kbd aria-hidden="true">{place.key}</kbd>
+              {place.title} <kbd>{place.key}</kbd>
             </NavLink>
           ))}
         </nav>
         <div className="tools">
           <SaveState />
-          <Button size="sm" variant="outline-dark" disabled={undoable === undefined} title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'} onClick={() => dispatch(planActions.undone())}>
+          <Button
+            size="sm"
+            variant="outline-dark"
+            disabled={undoable === undefined}
+            title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
+            onClick={() => dispatch(planActions.undone())}
+          >
             Undo
           </Button>
-          <Button size="sm" variant="outline-dark" disabled={redoable === undefined} title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'} onClick={() => dispatch(planActions.redone())}>
+          <Button
+            size="sm"
+            variant="outline-dark"
+            disabled={redoable === undefined}
+            title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
+            onClick={() => dispatch(planActions.redone())}
+          >
             Redo
           </Button>
           <ThemeButton />
@@ -137,7 +158,13 @@ function OpenFrame() {
 function SaveState() {
   const state = useAppSelector((root) => root.plan.saveState)
   const revision = useAppSelector((root) => root.plan.revision)
-  const words = { saved: `saved, rev. ${revision}`, waiting: 'saving …', saving: 'saving …', failed: 'not saved, trying again', conflict: 'changed elsewhere' }[state]
+  const words = {
+    saved: `saved, rev. ${revision}`,
+    waiting: 'saving …',
+    saving: 'saving …',
+    failed: 'not saved, trying again',
+    conflict: 'changed elsewhere',
+  }[state]
   return (
     <span className="save-state" role="status" data-state={state}>
       {words}

@@ -3,7 +3,16 @@ import { Button, Dropdown, Form, Modal, Spinner } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
 import { Brand } from '../components/Brand.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
-import { type NewPlan, type PlanLine, problemText, useCopyMutation, useCreateMutation, usePlansQuery, useRemoveMutation, useSamplesQuery } from '../store/api.ts'
+import {
+  type NewPlan,
+  type PlanLine,
+  problemText,
+  useCopyMutation,
+  useCreateMutation,
+  usePlansQuery,
+  useRemoveMutation,
+  useSamplesQuery,
+} from '../store/api.ts'
 import { useCatalog } from '../store/derived.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
@@ -32,7 +41,12 @@ export function Plans() {
     event.target.value = ''
     if (!chosen) return
     if (chosen.size > 1_000_000) {
-      dispatch(toasted({ text: `${chosen.name}: the file has ${chosen.size.toLocaleString('en')} bytes; expected at most 1,000,000`, kind: 'wrong' }))
+      dispatch(
+        toasted({
+          text: `${chosen.name}: the file has ${chosen.size.toLocaleString('en')} bytes; expected at most 1,000,000`,
+          kind: 'wrong',
+        }),
+      )
       return
     }
     await open({ text: await chosen.text(), file: chosen.name }, 'pins')
@@ -43,7 +57,14 @@ export function Plans() {
       <header className="top">
         <Brand />
         <div className="tools">
-          <input ref={file} type="file" accept=".yaml,.yml,.json" hidden onChange={(event) => void importFile(event)} aria-label="Plan file" />
+          <input
+            ref={file}
+            type="file"
+            accept=".yaml,.yml,.json"
+            hidden
+            onChange={(event) => void importFile(event)}
+            aria-label="Plan file"
+          />
           <Button size="sm" variant="outline-dark" onClick={() => file.current?.click()}>
             Import a plan file
           </Button>
@@ -54,7 +75,13 @@ export function Plans() {
         <h1>Plans</h1>
         <p className="soft">Which pin for which signal, whether it will work, and what to plug in where.</p>
         <Form onSubmit={start} className="d-flex gap-2 mb-3" style={{ maxWidth: 560 }}>
-          <Form.Control value={title} onChange={(event) => setTitle(event.target.value)} placeholder="Name of a new plan" aria-label="Name of a new plan" maxLength={200} />
+          <Form.Control
+            value={title}
+            onChange={(event) => setTitle(event.target.value)}
+            placeholder="Name of a new plan"
+            aria-label="Name of a new plan"
+            maxLength={200}
+          />
           <Button type="submit" variant="dark" className="text-nowrap">
             Start a plan
           </Button>
@@ -71,7 +98,10 @@ export function Plans() {
         {plans?.length === 0 && (
           <section className="greeting">
             <h2>Nothing planned yet</h2>
-            <p>A plan starts with a board and the parts in front of you. Name one above, or open a sample and look around: it opens as a copy, so nothing can be spoiled.</p>
+            <p>
+              A plan starts with a board and the parts in front of you. Name one above, or open a sample and look
+              around: it opens as a copy, so nothing can be spoiled.
+            </p>
             {samples?.[0] && (
               <Button variant="dark" onClick={() => void open({ sample: samples[0]!.id }, 'pins')}>
                 Open “{samples[0].title}”
@@ -91,7 +121,12 @@ export function Plans() {
                   <h3>{sample.title}</h3>
                   <p>{sample.notes}</p>
                   <div>
-                    <Button size="sm" variant="outline-dark" onClick={() => void open({ sample: sample.id }, 'pins')} aria-label={`Open a copy of ${sample.title}`}>
+                    <Button
+                      size="sm"
+                      variant="outline-dark"
+                      onClick={() => void open({ sample: sample.id }, 'pins')}
+                      aria-label={`Open a copy of ${sample.title}`}
+                    >
                       Open a copy
                     </Button>
                   </div>
@@ -119,9 +154,19 @@ function PlanRow({ plan }: { plan: PlanLine }) {
         <h2>
           <Link to={`/plan/${plan.id}/pins`}>{plan.title}</Link>
         </h2>
-        <span className="soft">changed {new Date(plan.changed).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}</span>
+        <span className="soft">
+          changed {new Date(plan.changed).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+        </span>
       </div>
-      <div>{boards.length === 0 ? <span className="soft">no board yet</span> : boards.length > 1 ? `${boards.length} boards: ${[...new Set(boards)].join(', ')}` : boards[0]}</div>
+      <div>
+        {boards.length === 0 ? (
+          <span className="soft">no board yet</span>
+        ) : boards.length > 1 ? (
+          `${boards.length} boards: ${[...new Set(boards)].join(', ')}`
+        ) : (
+          boards[0]
+        )}
+      </div>
       <div>
         <div className="track" aria-hidden="true">
           <i style={{ width: `${share}%` }} />
@@ -134,7 +179,8 @@ function PlanRow({ plan }: { plan: PlanLine }) {
       <div className="verdict">
         {summary.worst ? (
           <>
-            <strong style={{ color: `var(--mp-${summary.worst.severity})` }}>{summary.worst.severity}</strong> {summary.worst.message}
+            <strong style={{ color: `var(--mp-${summary.worst.severity})` }}>{summary.worst.severity}</strong>{' '}
+            {summary.worst.message}
           </>
         ) : summary.parts === 0 ? (
           <span className="soft">no parts yet</span>

@@ -1,13 +1,19 @@
 import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { type TableName, tableNames } from '../../core/sheets/csv.ts'
 import { sheetBody } from '../../core/sheets/html.ts'
 import { makeSheet } from '../../core/sheets/sheet.ts'
 import { sheetStyle } from '../../core/sheets/sheetStyle.ts'
+import { type TableName, tableNames } from '../../core/sheets/tables.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
 
-const titles: Readonly<Record<TableName, string>> = { wiring: 'Wiring table', parts: 'Parts', jumpers: 'Jumper wires', steps: 'Build steps', pins: 'Pin chart' }
+const titles: Readonly<Record<TableName, string>> = {
+  wiring: 'Wiring table',
+  parts: 'Parts',
+  jumpers: 'Jumper wires',
+  steps: 'Build steps',
+  pins: 'Pin chart',
+}
 
 /** What goes to the workbench: the pages as they will print, and files. */
 export function Sheets() {
@@ -20,7 +26,10 @@ export function Sheets() {
   const [paper, setPaper] = useState<'A4' | 'Letter'>('A4')
   const sheet = useMemo(() => makeSheet(wiring), [wiring])
   const only = tableNames.filter((name) => chosen.includes(name))
-  const html = useMemo(() => sheetBody(sheet, { only, revision, accepted: plan.accepted }), [sheet, only, revision, plan.accepted])
+  const html = useMemo(
+    () => sheetBody(sheet, { only, revision, accepted: plan.accepted }),
+    [sheet, only, revision, plan.accepted],
+  )
   return (
     <div className="sheets">
       <h1 className="visually-hidden">Sheets</h1>
@@ -32,11 +41,24 @@ export function Sheets() {
         <h2>Pages</h2>
         <div>
           {tableNames.map((name) => (
-            <Form.Check key={name} id={`page-${name}`} type="checkbox" label={titles[name]} checked={chosen.includes(name)} onChange={() => setChosen(chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name])} />
+            <Form.Check
+              key={name}
+              id={`page-${name}`}
+              type="checkbox"
+              label={titles[name]}
+              checked={chosen.includes(name)}
+              onChange={() =>
+                setChosen(chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name])
+              }
+            />
           ))}
         </div>
         <h2>Paper</h2>
-        <Form.Select aria-label="Paper" value={paper} onChange={(event) => setPaper(event.target.value as 'A4' | 'Letter')}>
+        <Form.Select
+          aria-label="Paper"
+          value={paper}
+          onChange={(event) => setPaper(event.target.value as 'A4' | 'Letter')}
+        >
           <option>A4</option>
           <option>Letter</option>
         </Form.Select>

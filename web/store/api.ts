@@ -37,17 +37,39 @@ export const api = createApi({
     catalog: build.query<{ boards: Board[]; parts: Part[] }, void>({ query: () => '/catalog' }),
     samples: build.query<SampleLine[], void>({ query: () => '/samples' }),
     plans: build.query<PlanLine[], void>({ query: () => '/plans', providesTags: ['plans'] }),
-    create: build.mutation<StoredPlan, NewPlan>({ query: (body) => ({ url: '/plans', method: 'POST', body }), invalidatesTags: ['plans'] }),
-    copy: build.mutation<StoredPlan, string>({ query: (id) => ({ url: `/plans/${id}/copy`, method: 'POST' }), invalidatesTags: ['plans'] }),
-    remove: build.mutation<null, string>({ query: (id) => ({ url: `/plans/${id}`, method: 'DELETE' }), invalidatesTags: ['plans'] }),
+    create: build.mutation<StoredPlan, NewPlan>({
+      query: (body) => ({ url: '/plans', method: 'POST', body }),
+      invalidatesTags: ['plans'],
+    }),
+    copy: build.mutation<StoredPlan, string>({
+      query: (id) => ({ url: `/plans/${id}/copy`, method: 'POST' }),
+      invalidatesTags: ['plans'],
+    }),
+    remove: build.mutation<null, string>({
+      query: (id) => ({ url: `/plans/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['plans'],
+    }),
   }),
 })
 
-export const { useCatalogQuery, useSamplesQuery, usePlansQuery, useCreateMutation, useCopyMutation, useRemoveMutation } = api
+export const {
+  useCatalogQuery,
+  useSamplesQuery,
+  usePlansQuery,
+  useCreateMutation,
+  useCopyMutation,
+  useRemoveMutation,
+} = api
 
 /** The sentence of a problem+json answer, or what went wrong on the way. */
 export function problemText(error: unknown): string {
-  const { data, error: reason, status } = (error ?? {}) as { data?: { detail?: string }; error?: string; status?: unknown }
+  const {
+    data,
+    error: reason,
+    status,
+  } = (error ?? {}) as { data?: { detail?: string }; error?: string; status?: unknown }
   if (data?.detail) return data.detail
-  return status === 'FETCH_ERROR' ? 'the server does not answer; is it still running?' : (reason ?? 'something went wrong')
+  return status === 'FETCH_ERROR'
+    ? 'the server does not answer; is it still running?'
+    : (reason ?? 'something went wrong')
 }

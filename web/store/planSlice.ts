@@ -21,19 +21,33 @@ export interface PlanState {
   readonly lit: readonly string[]
 }
 
-const initialState: PlanState = { id: undefined, revision: 0, saved: undefined, history: undefined, saveState: 'saved', theirs: undefined, picked: undefined, lit: [] }
+const initialState: PlanState = {
+  id: undefined,
+  revision: 0,
+  saved: undefined,
+  history: undefined,
+  saveState: 'saved',
+  theirs: undefined,
+  picked: undefined,
+  lit: [],
+}
 
 const slice = createSlice({
   name: 'plan',
   initialState: initialState as PlanState,
   reducers: {
     /** A plan came from the server; `draft` is what this browser kept of changes that were never saved. */
-    opened: (_state, { payload: { stored, draft } }: PayloadAction<{ stored: StoredPlan; draft?: Plan }>): PlanState => ({
+    opened: (
+      _state,
+      { payload: { stored, draft } }: PayloadAction<{ stored: StoredPlan; draft?: Plan }>,
+    ): PlanState => ({
       ...initialState,
       id: stored.id,
       revision: stored.revision,
       saved: stored.plan,
-      history: draft ? { ...startHistory(draft), past: [{ plan: stored.plan, label: 'changes that were not saved' }] } : startHistory(stored.plan),
+      history: draft
+        ? { ...startHistory(draft), past: [{ plan: stored.plan, label: 'changes that were not saved' }] }
+        : startHistory(stored.plan),
       saveState: draft ? 'waiting' : 'saved',
     }),
     closed: () => initialState,
@@ -44,16 +58,30 @@ const slice = createSlice({
     saving: (state) => ({ ...base(state), saveState: 'saving' }),
     saved: (state, { payload }: PayloadAction<{ revision: number; plan: Plan }>) => {
       const now = base(state)
-      return { ...now, revision: payload.revision, saved: payload.plan, theirs: undefined, saveState: now.history?.present === payload.plan ? 'saved' : 'waiting' }
+      return {
+        ...now,
+        revision: payload.revision,
+        saved: payload.plan,
+        theirs: undefined,
+        saveState: now.history?.present === payload.plan ? 'saved' : 'waiting',
+      }
     },
     saveFailed: (state) => ({ ...base(state), saveState: 'failed' }),
-    conflicted: (state, { payload }: PayloadAction<StoredPlan>) => ({ ...base(state), saveState: 'conflict', theirs: payload }),
+    conflicted: (state, { payload }: PayloadAction<StoredPlan>) => ({
+      ...base(state),
+      saveState: 'conflict',
+      theirs: payload,
+    }),
     /** Keep ours: the next save goes over theirs. */
     keptOurs: (state) => {
       const now = base(state)
       return { ...now, revision: now.theirs?.revision ?? now.revision, theirs: undefined, saveState: 'waiting' }
     },
-    picked: (state, { payload }: PayloadAction<string | undefined>) => ({ ...base(state), picked: payload, lit: payload === undefined ? [] : [payload] }),
+    picked: (state, { payload }: PayloadAction<string | undefined>) => ({
+      ...base(state),
+      picked: payload,
+      lit: payload === undefined ? [] : [payload],
+    }),
     lit: (state, { payload }: PayloadAction<readonly string[]>) => ({ ...base(state), lit: payload }),
   },
 })

@@ -16,7 +16,11 @@ export class SearchClient {
   }
 
   /** The answer, or undefined when it was stopped. */
-  async assign(plan: Plan, refs: readonly string[] | undefined, tell: (tried: number) => void): Promise<AssignResult | undefined> {
+  async assign(
+    plan: Plan,
+    refs: readonly string[] | undefined,
+    tell: (tried: number) => void,
+  ): Promise<AssignResult | undefined> {
     const stopped = new Promise<undefined>((resolve) => {
       this.#cancel = () => resolve(undefined)
     })

@@ -1,0 +1,42 @@
+// Everything that must hold: types, lint, catalogue, unit tests, browser tests. The last line counts all tests.
+import { spawnSync } from 'node:child_process'
+import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { installChromium, installPackages, step } from './install.mjs'
+
+const root = join(import.meta.dirname, '..')
+installPackages()
+installChromium()
+mkdirSync(join(root, '.cache'), { recursive: true })
+for (const name of ['unit.json', 'browser.json']) rmSync(join(root, '.cache', name), { force: true })
+
+const bin = (name) => join(root, 'node_modules/.bin', name)
+const checks = [
+  ['types', bin('tsc'), []],
+  ['types of core', bin('tsc'), ['-p', 'core/tsconfig.json']],
+  ['lint and format', bin('biome'), ['check', '--error-on-warnings', '.']],
+  ['catalogue', process.execPath, ['scripts/run.mjs', 'scripts/catalogCheck.ts']],
+]
+let passed = 0
+let failed = 0
+for (const [name, command, args] of checks) {
+  const done = spawnSync(command, args, { cwd: root, stdio: 'inherit' })
+  console.log(`${done.status === 0 ? 'ok' : 'FAILED'}: ${name}`)
+  if (done.status === 0) passed += 1
+  else failed += 1
+}
+step(process.execPath, ['scripts/build.mjs'])
+const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0
+const unitOk = run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', '--outputFile.json=.cache/unit.json'])
+const browserOk = run(bin('playwright'), ['test'])
+
+const read = (name) => JSON.parse(readFileSync(join(root, '.cache', name), 'utf8'))
+const unit = read('unit.json')
+const { stats } = read('browser.json')
+passed += unit.numPassedTests + stats.expected
+failed += unit.numFailedTests + stats.unexpected + stats.flaky
+// A runner that fails without a failed test (a file that does not load) counts as one.
+if (!unitOk && unit.numFailedTests === 0) failed += 1
+if (!browserOk && stats.unexpected === 0) failed += 1
+console.log(`${passed} passed, ${failed} failed`)
+process.exitCode = failed === 0 ? 0 : 1

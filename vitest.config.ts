@@ -1,0 +1,9 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  test: {
+    include: ['{core,server,cli,web}/**/*.test.ts'],
+    environment: 'node',
+    testTimeout: 30_000,
+  },
+})
