@@ -6,7 +6,10 @@ import { installPackages, step } from './install.mjs'
 const root = join(import.meta.dirname, '..')
 installPackages()
 step(process.execPath, ['scripts/build.mjs'])
-const server = spawn(process.execPath, ['bin/markpost.mjs', 'serve', '--demo', ...process.argv.slice(2)], { cwd: root, stdio: 'inherit' })
+const server = spawn(process.execPath, ['bin/markpost.mjs', 'serve', '--demo', ...process.argv.slice(2)], {
+  cwd: root,
+  stdio: 'inherit',
+})
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal))
 server.on('exit', (code) => {
   process.exitCode = code ?? 0

@@ -27,7 +27,12 @@ for (const [name, command, args] of checks) {
 }
 step(process.execPath, ['scripts/build.mjs'])
 const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0
-const unitOk = run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', '--outputFile.json=.cache/unit.json'])
+const unitOk = run(bin('vitest'), [
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  '--outputFile.json=.cache/unit.json',
+])
 const browserOk = run(bin('playwright'), ['test'])
 
 const read = (name) => JSON.parse(readFileSync(join(root, '.cache', name), 'utf8'))

@@ -1,6 +1,5 @@
 import { rewire } from '../assign/rewire.ts'
 import type { Fix } from '../plan/edit.ts'
-import { busNeed } from '../wiring/buses.ts'
 import type { SignalUse } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -30,8 +29,8 @@ export const spiSelect: Rule = {
     }
     for (const bus of wiring.buses) {
       if (bus.kind !== 'spi' || !bus.board) continue
-      for (const use of bus.uses) {
-        if (busNeed(use.facts.needs)!.signal !== 'cs' || use.hosts.length > 0) continue
+      for (const use of selects) {
+        if (!bus.parts.includes(use.part) || use.hosts.length > 0) continue
         const alone = bus.parts.length === 1
         const lowForGood = use.state === 'tied' && wiring.netOf(use.end).ground
         if (use.state === 'open' || use.state === 'joined' || (lowForGood && alone)) continue

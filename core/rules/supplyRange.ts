@@ -29,38 +29,39 @@ export const supplyRange: Rule = {
         })
       }
     for (const board of wiring.boards)
-      for (const feed of board.board.feeds)
-        for (const pin of feed.pins) {
-          const end = `${board.ref}.${pin}`
-          const source = wiring.netOf(end).sources.find((one) => one.ref !== board.ref)
-          if (!source || (source.volts >= feed.least && source.volts <= feed.most)) continue
-          const other = board.board.feeds.find(
-            (one) => one !== feed && one.pins.length > 0 && source.volts >= one.least && source.volts <= one.most,
-          )
-          const wire = wiring.plan.wires.find((one) => [one[0], one[1]].some((side) => side === end))
-          report({
-            severity: 'fault',
-            at: [end, source.end],
-            message: `${end} gets ${formatVolts(source.volts)} from ${source.end} and takes ${formatVolts(feed.least)} to ${formatVolts(feed.most)}.`,
-            why: `${feed.title} of ${board.title}: ${source.volts > feed.most ? 'more than its range overheats or breaks what hangs behind it.' : 'below its range the regulator drops out and the board restarts at random.'}`,
-            numbers: { volts: source.volts, least: feed.least, most: feed.most },
-            propose: () =>
-              other && wire && !wire[2]?.locked
-                ? [
-                    {
-                      title: `Feed ${board.ref} at ${other.pins[0]} instead`,
-                      edits: [
-                        { do: 'disconnect', from: wire[0], to: wire[1] },
-                        {
-                          do: 'connect',
-                          from: wire[0] === end ? wire[1] : wire[0],
-                          to: `${board.ref}.${other.pins[0]}`,
-                        },
-                      ],
-                    },
-                  ]
-                : [],
-          })
-        }
+      for (const feed of board.board.feeds) {
+        // All holes of a feed are one net inside the board.
+        if (feed.pins.length === 0) continue
+        const end = `${board.ref}.${feed.pins[0]}`
+        const source = wiring.netOf(end).sources.find((one) => one.ref !== board.ref)
+        if (!source || (source.volts >= feed.least && source.volts <= feed.most)) continue
+        const other = board.board.feeds.find(
+          (one) => one !== feed && one.pins.length > 0 && source.volts >= one.least && source.volts <= one.most,
+        )
+        const wire = wiring.plan.wires.find((one) => [one[0], one[1]].some((side) => side === end))
+        report({
+          severity: 'fault',
+          at: [end, source.end],
+          message: `${end} gets ${formatVolts(source.volts)} from ${source.end} and takes ${formatVolts(feed.least)} to ${formatVolts(feed.most)}.`,
+          why: `${feed.title} of ${board.title}: ${source.volts > feed.most ? 'more than its range overheats or breaks what hangs behind it.' : 'below its range the regulator drops out and the board restarts at random.'}`,
+          numbers: { volts: source.volts, least: feed.least, most: feed.most },
+          propose: () =>
+            other && wire && !wire[2]?.locked
+              ? [
+                  {
+                    title: `Feed ${board.ref} at ${other.pins[0]} instead`,
+                    edits: [
+                      { do: 'disconnect', from: wire[0], to: wire[1] },
+                      {
+                        do: 'connect',
+                        from: wire[0] === end ? wire[1] : wire[0],
+                        to: `${board.ref}.${other.pins[0]}`,
+                      },
+                    ],
+                  },
+                ]
+              : [],
+        })
+      }
   },
 }

@@ -32,7 +32,6 @@ export function Findings() {
           {counts.tip > 0 ? `, ${plural(counts.tip, 'tip')}` : ''}
         </span>
       </header>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard */}
       <section className="list" tabIndex={0} aria-label="List of findings">
         {counts.fault + counts.caution + counts.tip === 0 && (
           <p className="soft px-3 pt-3">Nothing stands in the way.</p>

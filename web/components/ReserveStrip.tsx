@@ -10,7 +10,6 @@ export function ReserveStrip() {
   const board = (picked === undefined ? undefined : wiring.signal(picked)?.part.home) ?? wiring.boards[0]
   const reserve = reserveOf(wiring, board)
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: the strip scrolls sideways on narrow screens
     <section className="reserve" aria-label="Reserve" tabIndex={0}>
       {board ? (
         <dl>

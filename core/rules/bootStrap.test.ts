@@ -1,0 +1,42 @@
+import { testRule } from '../testing/rules.ts'
+import { bootStrap } from './bootStrap.ts'
+
+testRule(bootStrap, {
+  valid: [
+    { title: 'pins that are not read at reset', parts: { B: 'button' }, wires: 'B.1 MCU.D14' },
+    {
+      title: 'a board without straps',
+      mcu: 'uno-r3',
+      parts: { B: 'button', R: 'resistor' },
+      wires: 'B.1 MCU.12, R.1 MCU.12, R.2 MCU.5V',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a select line on a strap that is high anyway',
+      parts: { P: 'epaper-2in9' },
+      wires: 'P.CS MCU.D5',
+      says: ['caution: MCU.GPIO5 is read at reset and must be high then; P.CS hangs on it.'],
+    },
+    {
+      title: 'a pull-up where low is needed',
+      parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'B.1 MCU.D12, B.2 MCU.GND, R.1 MCU.D12, R.2 MCU.3V3',
+      says: ['fault: B.1 brings MCU.GPIO12 to 2.7 V at reset, and it must be low then.'],
+      fix: 'Move B.1 to MCU.GPIO32',
+      changes: ['wire B.1 to MCU.GPIO12 removed', 'wire B.1 to MCU.GPIO32 added'],
+    },
+    {
+      title: 'a weak pull-up that the board still beats',
+      parts: { B: 'button', R: { part: 'resistor', options: { ohms: 470000 } } },
+      wires: 'B.1 MCU.D12, R.1 MCU.D12, R.2 MCU.3V3',
+      says: ['caution: MCU.GPIO12 is read at reset and must be low then; B.1 hangs on it.'],
+    },
+    {
+      title: 'a gate pull-down where high is needed',
+      parts: { Q: 'nmos', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'Q.G MCU.D15, Q.S MCU.GND, R.1 Q.G, R.2 Q.S',
+      says: ['fault: Q.G brings MCU.GPIO15 to 0.6 V at reset, and it must be high then.'],
+    },
+  ],
+})

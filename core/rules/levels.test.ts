@@ -1,0 +1,145 @@
+import { testRule } from '../testing/rules.ts'
+import { levelDamage } from './levelDamage.ts'
+import { levelLogic } from './levelLogic.ts'
+
+const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
+const pack = { PACK: { volts: 5 } }
+
+testRule(levelDamage, {
+  valid: [
+    { title: 'both sides at 3.3 V', parts: { S: 'hx711' }, wires: 'S.VCC MCU.3V3, S.GND MCU.GND, S.DT MCU.D4' },
+    {
+      title: 'a 5 V output through a divider',
+      parts: { S: 'hx711', R: ohms(1000), T: ohms(2000) },
+      wires: 'S.VCC MCU.VIN, S.GND MCU.GND, S.DT R.1, R.2 MCU.D4, T.1 R.2, T.2 MCU.GND',
+    },
+    {
+      title: 'an open collector fed from 5 V and pulled to 3.3 V',
+      parts: { H: 'hall-a3144', R: ohms(10000) },
+      wires: 'H.VCC MCU.VIN, H.GND MCU.GND, H.OUT MCU.D4, R.1 H.OUT, R.2 MCU.3V3',
+    },
+    {
+      title: 'a 5 V board on a bus that its modules pull to 3.3 V',
+      mcu: 'uno-r3',
+      parts: { O: 'ssd1306' },
+      wires: 'O.VCC MCU.5V, O.GND MCU.GND, O.SDA MCU.A4, O.SCL MCU.A5',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a 5 V output into a 3.3 V pin',
+      parts: { S: 'hx711' },
+      wires: 'S.VCC MCU.VIN, S.GND MCU.GND, S.DT MCU.D4',
+      says: ['fault: S.DT brings 5.0 V to MCU.GPIO4, which bears 3.6 V.'],
+      fix: 'Feed S from MCU.3V3 (3.3 V)',
+      changes: ['wire S.VCC to MCU.VIN removed', 'wire S.VCC to MCU.3V3 added'],
+    },
+    {
+      title: 'the same, mended with a divider',
+      parts: { K: 'potentiometer' },
+      supplies: pack,
+      wires: 'PACK.- MCU.GND, K.3 PACK.+, K.1 MCU.GND, K.W MCU.D34',
+      says: ['fault: K.W brings 5.0 V to MCU.GPIO34, which bears 3.6 V.'],
+      fix: 'Put a divider of 1.2 kΩ and 2.2 kΩ in the line',
+      changes: [
+        'part R1 added (resistor)',
+        'part R2 added (resistor)',
+        'wire K.W to MCU.GPIO34 removed',
+        'wire K.W to R1.1 added',
+        'wire R1.2 to MCU.GPIO34 added',
+        'wire R2.1 to R1.2 added',
+        'wire R2.2 to MCU.GND added',
+      ],
+    },
+    {
+      title: 'a divider that is too shallow',
+      parts: { S: 'hx711', R: ohms(1000), T: ohms(10000) },
+      wires: 'S.VCC MCU.VIN, S.GND MCU.GND, S.DT R.1, R.2 MCU.D4, T.1 R.2, T.2 MCU.GND',
+      says: ['fault: S.DT brings 4.55 V to MCU.GPIO4, which bears 3.6 V.'],
+    },
+    {
+      title: 'a pull-up to the higher rail',
+      parts: { H: 'hall-a3144', R: ohms(10000) },
+      wires: 'H.VCC MCU.VIN, H.GND MCU.GND, H.OUT MCU.D4, R.1 H.OUT, R.2 MCU.VIN',
+      says: ['fault: H.OUT brings 5.0 V to MCU.GPIO4, which bears 3.6 V.'],
+    },
+    {
+      title: 'a bus pulled to 5 V by one of its modules',
+      parts: { C: 'ds3231' },
+      wires: 'C.VCC MCU.VIN, C.GND MCU.GND, C.SDA MCU.D21, C.SCL MCU.D22',
+      says: ['fault: C.SDA brings 5.0 V to MCU.GPIO21, which bears 3.6 V.'],
+      fix: 'Feed C from MCU.3V3 (3.3 V)',
+      changes: ['wire C.VCC to MCU.VIN removed', 'wire C.VCC to MCU.3V3 added'],
+    },
+    {
+      title: 'a 5 V pin into a 3.3 V radio',
+      mcu: 'uno-r3',
+      parts: { R: 'sx1276' },
+      wires: 'R.VCC MCU.3V3, R.GND MCU.GND, R.NSS MCU.10',
+      says: ['fault: MCU.D10 brings 5.0 V to R.NSS, which bears 3.9 V.'],
+    },
+    {
+      title: 'a strap tied to 5 V',
+      mcu: 'uno-r3',
+      parts: { B: 'bme280' },
+      wires: 'B.VCC MCU.3V3, B.GND MCU.GND, B.SDA MCU.5V',
+      says: ['fault: B.SDA is tied to 5.0 V and bears 3.6 V.'],
+    },
+    {
+      title: 'two boards joined pin to pin',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
+      wires: 'A.D4 B.D4, A.GND B.GND',
+      says: ['fault: A.D4 brings 5.0 V to B.GPIO4, which bears 3.6 V.'],
+    },
+  ],
+})
+
+testRule(levelLogic, {
+  valid: [
+    {
+      title: '3.3 V into a 5 V board that takes 3.0 V',
+      mcu: 'uno-r3',
+      parts: { S: 'hx711' },
+      wires: 'S.VCC MCU.3V3, S.GND MCU.GND, S.DT MCU.7',
+    },
+    { title: 'a gate that opens at 2.5 V', parts: { Q: 'nmos' }, wires: 'Q.G MCU.D4, Q.S MCU.GND' },
+    {
+      title: 'a gate that wants 4 V on a 5 V board',
+      mcu: 'uno-r3',
+      parts: { Q: { part: 'nmos', options: { model: 'irlz44n' } } },
+      wires: 'Q.G MCU.7, Q.S MCU.GND',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a gate that wants 4 V on a 3.3 V board',
+      parts: { Q: { part: 'nmos', options: { model: 'irlz44n' } } },
+      wires: 'Q.G MCU.D4, Q.S MCU.GND',
+      says: ['caution: Q.G wants 4.0 V for a high and gets 3.3 V from MCU.GPIO4.'],
+      fix: 'Take AO3400A on an adapter, gate 2.5 V for Q',
+      changes: ['Q: options model irlz44n becomes model ao3400a'],
+    },
+    {
+      title: '3.3 V into an expander at 5 V',
+      parts: { X: 'mcp23017' },
+      wires: 'X.VDD MCU.VIN, X.VSS MCU.GND, X.SDA MCU.D21',
+      says: ['caution: X.SDA wants 4.0 V for a high and gets 3.3 V from MCU.GPIO21.'],
+      fix: 'Feed X from MCU.3V3 (3.3 V)',
+      changes: ['wire X.VDD to MCU.VIN removed', 'wire X.VDD to MCU.3V3 added'],
+    },
+    {
+      title: 'a divider that leaves too little',
+      mcu: 'uno-r3',
+      parts: { S: 'hx711', R: ohms(10000), T: ohms(4700) },
+      wires: 'S.VCC MCU.5V, S.GND MCU.GND, S.DT R.1, R.2 MCU.7, T.1 R.2, T.2 MCU.GND',
+      says: ['fault: MCU.D7 wants 3.0 V for a high and gets 1.6 V from S.DT.'],
+    },
+    {
+      title: 'a threshold that nobody publishes',
+      supplies: pack,
+      parts: { S: 'servo-sg90' },
+      wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.D4',
+      says: ['tip: The input threshold of S.SIG is not known; it gets 3.3 V and runs at 5.0 V.'],
+    },
+  ],
+})

@@ -1,0 +1,84 @@
+import { fed } from '../testing/plans.ts'
+import { testRule } from '../testing/rules.ts'
+import { pinShared } from './pinShared.ts'
+
+testRule(pinShared, {
+  valid: [
+    {
+      title: 'two I2C devices share their lines',
+      parts: { A: 'bme280', B: 'ds3231' },
+      wires: 'A.SDA MCU.D21, B.SDA MCU.D21, A.SCL MCU.D22, B.SCL MCU.D22',
+    },
+    {
+      title: 'two SPI devices share MISO',
+      parts: { A: 'sx1276', B: { part: 'bme280', mode: 'spi' } },
+      wires: 'A.MISO MCU.19, B.SDO MCU.19',
+    },
+    {
+      title: 'two lamps driven together',
+      parts: { A: 'led', R: 'resistor', B: 'led', S: 'resistor' },
+      wires: 'A.A R.1, R.2 MCU.D4, B.A S.1, S.2 MCU.D4',
+    },
+    {
+      title: 'two open collectors on one line',
+      parts: { A: 'hall-a3144', B: 'hall-a3144' },
+      wires: 'A.OUT MCU.D4, B.OUT MCU.D4',
+    },
+    { title: 'two buttons in parallel', parts: { A: 'button', B: 'button' }, wires: 'A.1 MCU.D4, B.1 MCU.D4' },
+    {
+      title: 'expander pins of their own',
+      parts: { X: 'mcp23017', A: 'button', B: 'button' },
+      wires: 'A.1 X.GPA0, B.1 X.GPA1',
+    },
+    {
+      title: 'a link between two boards',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } },
+      wires: 'A.D4 B.D4, A.GND B.GND',
+    },
+  ],
+  invalid: [
+    {
+      title: 'two outputs on one pin',
+      parts: { A: 'hx711', B: 'epaper-2in9' },
+      wires: `${fed('A', 'B')}, A.DT MCU.D27, B.BUSY MCU.D27`,
+      says: ['fault: A.DT and B.BUSY share MCU.GPIO27: two outputs drive one line.'],
+      fix: 'Move B.BUSY to MCU.GPIO36',
+      changes: ['wire B.BUSY to MCU.GPIO27 removed', 'wire B.BUSY to MCU.GPIO36 added'],
+    },
+    {
+      title: 'a bus line with a lamp',
+      parts: { A: 'bme280', L: 'led', R: 'resistor' },
+      wires: 'A.SDA MCU.D21, L.A R.1, R.2 MCU.D21',
+      says: ['fault: A.SDA and L.A share MCU.GPIO21: a bus line must carry nothing else.'],
+    },
+    {
+      title: 'SDA and SCL on one pin',
+      parts: { A: 'bme280', B: 'ds3231' },
+      wires: 'A.SDA MCU.D21, B.SCL MCU.D21',
+      says: ['fault: A.SDA and B.SCL share MCU.GPIO21: a bus line must carry nothing else.'],
+    },
+    {
+      title: 'a button and a lamp',
+      mcu: 'uno-r3',
+      parts: { B: 'button', L: 'led', R: 'resistor' },
+      wires: 'B.1 MCU.7, B.2 MCU.GND, L.A R.1, R.2 MCU.7, L.K MCU.GND',
+      says: ['fault: B.1 and L.A share MCU.D7: the pin would have to be input and output at once.'],
+      fix: 'Move L.A to MCU.D8',
+      changes: ['wire R.2 to MCU.D7 removed', 'wire R.2 to MCU.D8 added'],
+    },
+    {
+      title: 'on an expander pin',
+      parts: { X: 'mcp23017', B: 'button', S: 'hx711' },
+      wires: 'B.1 X.GPB3, S.SCK X.GPB3',
+      says: ['fault: B.1 and S.SCK share X.GPB3: the pin would have to be input and output at once.'],
+    },
+    {
+      title: 'two pins of one board joined',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.D4, MCU.D4 MCU.D5',
+      says: ['fault: MCU.GPIO5 and MCU.GPIO4 are joined with each other.'],
+      fix: 'Take out the wire MCU.GPIO4 to MCU.GPIO5',
+      changes: ['wire MCU.GPIO4 to MCU.GPIO5 removed'],
+    },
+  ],
+})

@@ -1,0 +1,49 @@
+import { fed } from '../testing/plans.ts'
+import { testRule } from '../testing/rules.ts'
+import { pinUnplaced } from './pinUnplaced.ts'
+
+testRule(pinUnplaced, {
+  valid: [
+    { title: 'everything wired', parts: { B: 'button' }, wires: 'B.1 MCU.D4, B.2 MCU.GND' },
+    { title: 'left open on purpose', parts: { B: 'button' }, wires: 'B.2 MCU.GND', unused: ['B.1'] },
+    { title: 'optional pins open', parts: { C: 'ds3231' }, wires: `${fed('C')}, C.SDA MCU.D21, C.SCL MCU.D22` },
+  ],
+  invalid: [
+    {
+      title: 'one pin open',
+      parts: { B: 'button' },
+      wires: 'B.2 MCU.GND',
+      says: ['caution: B: 1 has no wire yet.'],
+      fix: 'Place what is open on B',
+      changes: ['wire B.1 to MCU.GPIO32 added'],
+    },
+    {
+      title: 'marked as left open by the fix',
+      parts: { B: 'button' },
+      wires: 'B.2 MCU.GND',
+      says: ['caution: B: 1 has no wire yet.'],
+      fix: 'Leave 1 open on purpose',
+      changes: ['B.1 left open on purpose'],
+    },
+    {
+      title: 'a strap open',
+      parts: { B: 'bme280' },
+      wires: `${fed('B')}, B.SDA MCU.D21, B.SCL MCU.D22, B.CSB MCU.3V3`,
+      says: ['caution: B: SDO has no wire yet.'],
+      fix: 'Place what is open on B',
+      changes: ['wire B.SDO to MCU.GND added'],
+    },
+    {
+      title: 'a lamp with nothing but itself gets its resistor too',
+      parts: { L: 'led' },
+      says: ['caution: L: A and K have no wire yet.'],
+      fix: 'Place what is open on L',
+      changes: [
+        'part R1 added (resistor)',
+        'wire L.A to R1.1 added',
+        'wire L.K to MCU.GND added',
+        'wire R1.2 to MCU.GPIO32 added',
+      ],
+    },
+  ],
+})

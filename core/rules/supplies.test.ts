@@ -1,0 +1,149 @@
+import { testRule } from '../testing/rules.ts'
+import { commonGround } from './commonGround.ts'
+import { supplyMissing } from './supplyMissing.ts'
+import { supplyRange } from './supplyRange.ts'
+
+const pack = (volts: number) => ({ PACK: { volts } })
+
+testRule(supplyRange, {
+  valid: [
+    { title: 'a sensor at 3.3 V', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3' },
+    { title: 'a board fed at its 5 V pin', supplies: pack(5), wires: 'PACK.+ MCU.VIN' },
+    { title: 'a board fed with 9 V at VIN', mcu: 'uno-r3', supplies: pack(9), wires: 'PACK.+ MCU.VIN' },
+  ],
+  invalid: [
+    {
+      title: 'a 3.3 V sensor at 5 V',
+      parts: { B: 'bme280' },
+      wires: 'B.VCC MCU.VIN, B.GND MCU.GND, B.CSB MCU.VIN',
+      says: ['fault: B.VCC gets 5.0 V and takes 1.71 V to 3.6 V.'],
+      fix: 'Feed B from MCU.3V3 (3.3 V)',
+      changes: [
+        'wire B.VCC to MCU.VIN removed',
+        'wire B.CSB to MCU.VIN removed',
+        'wire B.VCC to MCU.3V3 added',
+        'wire B.CSB to MCU.3V3 added',
+      ],
+    },
+    {
+      title: 'a hall switch at 3.3 V',
+      parts: { H: 'hall-a3144' },
+      wires: 'H.VCC MCU.3V3, H.GND MCU.GND',
+      says: ['fault: H.VCC gets 3.3 V and takes 4.5 V to 24.0 V.'],
+      fix: 'Feed H from MCU.VIN (5.0 V)',
+      changes: ['wire H.VCC to MCU.3V3 removed', 'wire H.VCC to MCU.VIN added'],
+    },
+    {
+      title: 'a board with 9 V at its 5 V pin',
+      mcu: 'uno-r3',
+      supplies: pack(9),
+      wires: 'PACK.+ MCU.5V, PACK.- MCU.GND',
+      says: ['fault: MCU.5V gets 9.0 V from PACK.+ and takes 4.75 V to 5.25 V.'],
+      fix: 'Feed MCU at VIN instead',
+      changes: ['wire PACK.+ to MCU.5V removed', 'wire PACK.+ to MCU.VIN added'],
+    },
+    {
+      title: 'a board with 5 V at VIN of a linear regulator',
+      mcu: 'uno-r3',
+      supplies: pack(5),
+      wires: 'PACK.+ MCU.VIN',
+      says: ['fault: MCU.VIN gets 5.0 V from PACK.+ and takes 7.0 V to 12.0 V.'],
+    },
+  ],
+})
+
+testRule(supplyMissing, {
+  valid: [
+    { title: 'a part that is not wired at all', parts: { B: 'bme280' } },
+    { title: 'supply and ground wired', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3, B.GND MCU.GND' },
+    {
+      title: 'ground at the second of three ground pins',
+      parts: { R: 'sx1276' },
+      wires: 'R.VCC MCU.3V3, R.GND.2 MCU.GND',
+    },
+    { title: 'no supply on purpose', parts: { B: 'bme280' }, wires: 'B.GND MCU.GND', unused: ['B.VCC'] },
+  ],
+  invalid: [
+    {
+      title: 'no supply',
+      parts: { B: 'bme280' },
+      wires: 'B.GND MCU.GND, B.SDA MCU.D21',
+      says: ['fault: B has no supply at B.VCC.'],
+      fix: 'Feed B.VCC from MCU.3V3 (3.3 V)',
+      changes: ['wire B.VCC to MCU.3V3 added'],
+    },
+    {
+      title: 'no ground',
+      parts: { B: 'bme280' },
+      wires: 'B.VCC MCU.3V3, B.SDA MCU.D21',
+      says: ['fault: B has no ground at B.GND.'],
+      fix: 'Join B.GND to MCU.GND',
+      changes: ['wire B.GND to MCU.GND added'],
+    },
+    {
+      title: 'fed from a wire that leads nowhere',
+      parts: { B: 'bme280', C: 'ds3231' },
+      wires: 'B.VCC C.VCC, B.GND MCU.GND, C.GND MCU.GND',
+      says: ['fault: B has no supply at B.VCC.', 'fault: C has no supply at C.VCC.'],
+    },
+  ],
+})
+
+testRule(commonGround, {
+  valid: [
+    {
+      title: 'one ground for all',
+      supplies: pack(5),
+      parts: { S: 'servo-sg90' },
+      wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.D4',
+    },
+    {
+      title: 'joined at another hole',
+      supplies: pack(5),
+      parts: { S: 'servo-sg90' },
+      wires: 'S.VCC PACK.+, S.GND PACK.-, S.GND MCU.GND.2, S.SIG MCU.D4',
+    },
+    {
+      title: 'two sides that have nothing to do with each other',
+      supplies: pack(5),
+      parts: { S: 'servo-sg90' },
+      wires: 'S.VCC PACK.+, S.GND PACK.-',
+    },
+    { title: 'two boards joined by radio only', boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } } },
+  ],
+  invalid: [
+    {
+      title: 'a servo on its own supply',
+      supplies: pack(5),
+      parts: { S: 'servo-sg90' },
+      wires: 'S.VCC PACK.+, S.GND PACK.-, S.SIG MCU.D4',
+      says: ['fault: S and MCU exchange signals, but PACK.- and MCU.GND are not joined.'],
+      fix: 'Join PACK.- to MCU.GND',
+      changes: ['wire PACK.- to MCU.GND added'],
+    },
+    {
+      title: 'a return that does not lead back to its source',
+      supplies: pack(5),
+      parts: { H: 'hall-a3144' },
+      wires: 'H.VCC PACK.+, H.GND MCU.GND, H.OUT MCU.D4',
+      says: ['fault: H is fed from PACK.+ and returns through another ground, but PACK.- and MCU.GND are not joined.'],
+      fix: 'Join PACK.- to MCU.GND',
+      changes: ['wire PACK.- to MCU.GND added'],
+    },
+    {
+      title: 'a switched load whose supply floats',
+      supplies: pack(5),
+      parts: { Q: 'nmos', F: 'fan' },
+      wires: 'F.+ PACK.+, F.- Q.D, Q.S MCU.GND, Q.G MCU.D4',
+      says: ['fault: F is fed from PACK.+ and returns through another ground, but PACK.- and MCU.GND are not joined.'],
+    },
+    {
+      title: 'two boards joined by a signal',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } },
+      wires: 'A.D4 B.D4',
+      says: ['fault: A and B are joined by a signal, but A.GND and B.GND are not joined.'],
+      fix: 'Join A.GND to B.GND',
+      changes: ['wire A.GND to B.GND added'],
+    },
+  ],
+})

@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest'
+import { describeDifference } from '../plan/difference.ts'
+import { applyEdits } from '../plan/edit.ts'
+import type { Rule } from '../rules/finding.ts'
+import { fixesFor } from '../rules/fixes.ts'
+import { check } from '../rules/index.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { catalog, type Short, wiringOf } from './plans.ts'
+
+interface Invalid extends Short {
+  readonly title: string
+  /** Exact messages, severity before the colon: `fault: …`. */
+  readonly says: readonly string[]
+  /** Title of a fix of the first finding, and what it changes, in words. */
+  readonly fix?: string
+  readonly changes?: readonly string[]
+}
+
+/** Runs a rule over tables of valid and invalid wirings; every fix offered must mend and bring no new fault. */
+export function testRule(
+  rule: Rule,
+  tables: { valid: readonly (Short & { title: string })[]; invalid: readonly Invalid[] },
+): void {
+  describe(rule.meta.id, () => {
+    describe('valid', () => {
+      it.each(tables.valid)('$title', (short) => {
+        expect(check(wiringOf(short), [rule]).map((one) => one.message)).toEqual([])
+      })
+    })
+    describe('invalid', () => {
+      it.each(tables.invalid)('$title', ({ says, fix, changes, ...short }) => {
+        const wiring = wiringOf(short)
+        const reports = check(wiring, [rule])
+        expect(reports.map((one) => `${one.severity}: ${one.message}`)).toEqual(says)
+        for (const report of reports) {
+          expect(rule.meta.severities).toContain(report.severity)
+          expect(report.why).not.toBe('')
+        }
+        const all = check(wiring)
+        const first = all.find((one) => one.rule === rule.meta.id)
+        const fixes = first ? fixesFor(wiring, first, all) : []
+        if (fix === undefined) return
+        const chosen = fixes.find((one) => one.title === fix)
+        expect(fixes.map((one) => one.title)).toContain(fix)
+        if (!chosen) return
+        const plan = applyEdits(wiring.plan, chosen.edits)
+        expect(describeDifference(wiring.plan, plan)).toEqual(changes)
+        const left = check(resolve(plan, catalog), [rule]).map((one) => one.message)
+        expect(left).not.toContain(reports[0]?.message)
+      })
+    })
+  })
+}
