@@ -1,7 +1,7 @@
 import { type Request, type Response, Router } from 'express'
 import * as v from 'valibot'
 import type { Catalog } from '../core/catalog/catalog.ts'
-import { emptyPlan, Plan } from '../core/plan/planSchema.ts'
+import { emptyPlan, lostRefs, Plan } from '../core/plan/planSchema.ts'
 import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { summarise } from '../core/rules/summary.ts'
@@ -207,6 +207,15 @@ function newPlan(
 }
 
 function validPlan(value: unknown, catalog: Catalog): Plan {
+  const lost = lostRefs(value)[0]
+  if (lost)
+    throw invalid([
+      {
+        file: 'plan',
+        path: `${lost.section}.${lost.ref}`,
+        message: `"${lost.ref}" is a reserved word; expected another reference`,
+      },
+    ])
   const shaped = v.safeParse(Plan, value)
   if (!shaped.success) {
     const issue = shaped.issues[0]

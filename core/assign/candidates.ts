@@ -63,7 +63,7 @@ export class Scarcity {
   constructor(wiring: Wiring, use: SignalUse) {
     const hosts = [...wiring.hosts.values()].filter((host) => host.board === use.part.home)
     for (const name of Object.keys(costs.scarce)) {
-      const have = hosts.filter((host) => host.functions.has(name)).length
+      const have = hosts.filter((host) => offers(host, name)).length
       this.#share.set(name, hosts.length === 0 ? 1 : have / hosts.length)
     }
   }
@@ -71,6 +71,17 @@ export class Scarcity {
   price(name: string): number {
     return (costs.scarce[name] ?? 0) * (1 - (this.#share.get(name) ?? 1))
   }
+}
+
+/** True when a host has a function and no feature in use takes it away. */
+function offers(host: Host, name: string): boolean {
+  return host.functions.has(name) && (name !== 'analog-in' || analogTaker(host) === undefined)
+}
+
+/** Title of the feature that takes the analog unit of a pin. */
+function analogTaker(host: Host): string | undefined {
+  const unit = host.board?.facts.pin(host.end.slice(host.ref.length + 1))?.analogUnit
+  return host.board?.features.find((feature) => unit && feature.analog.includes(unit.id))?.title
 }
 
 /** Judges one host; `controller` names the bus controller that the search has settled on. */
@@ -109,7 +120,7 @@ export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scar
   }
   if (use.facts.pull === 'up' && !host.functions.has('pull-up')) pay(costs.noPull, 'no pull-up inside')
   for (const name of Object.keys(costs.scarce)) {
-    if (name === use.facts.needs || name === use.facts.orElse || !host.functions.has(name)) continue
+    if (name === use.facts.needs || name === use.facts.orElse || !offers(host, name)) continue
     const points = scarcity.price(name)
     if (points >= 0.5)
       pay(
@@ -173,11 +184,8 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
       return host.functions.has('digital-out') ? 'output only' : lackWords(use.facts.needs)
     return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
   }
-  if (use.facts.needs === 'analog-in' && host.board) {
-    const unit = host.board.facts.pin(host.end.slice(host.ref.length + 1))?.analogUnit
-    const taker = host.board.features.find((feature) => unit && feature.analog.includes(unit.id))
-    if (taker) return `${taker.title} takes it`
-  }
+  const taker = use.facts.needs === 'analog-in' ? analogTaker(host) : undefined
+  if (taker) return `${taker} takes it`
   if (use.facts.needs === 'pwm' && !use.facts.orElse && host.board) {
     const pin = host.end.slice(host.ref.length + 1)
     const timer = host.board.board.timers.find((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))

@@ -2,11 +2,25 @@ import * as v from 'valibot'
 
 /** The plan file as `docs/plan-format.md` describes it. Keys keep their order. */
 
+/** Words that cannot be keys of a map in JavaScript without being lost. */
+const reservedRefs: readonly string[] = ['__proto__', 'constructor', 'prototype']
+
 export const Ref = v.pipe(
   v.string(),
   v.maxLength(40, 'expected at most 40 characters'),
   v.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'expected a reference: a letter, then letters, digits, _ or -'),
+  v.check((ref) => !reservedRefs.includes(ref), 'expected a reference that is no reserved word'),
 )
+/** References of an unchecked plan that validation would drop without a word, with the section they stand in. */
+export function lostRefs(plan: unknown): { section: string; ref: string }[] {
+  if (plan === null || typeof plan !== 'object') return []
+  return ['boards', 'supplies', 'parts'].flatMap((section) => {
+    const entries: unknown = Reflect.get(plan, section)
+    if (entries === null || typeof entries !== 'object') return []
+    return reservedRefs.filter((ref) => Object.hasOwn(entries, ref)).map((ref) => ({ section, ref }))
+  })
+}
+
 const Line = v.pipe(v.string(), v.maxLength(200, 'expected at most 200 characters'))
 const Notes = v.pipe(v.string(), v.maxLength(20_000, 'expected at most 20 000 characters'))
 const CatalogId = v.pipe(v.string(), v.regex(/^[a-z0-9][a-z0-9-]*$/, 'expected a catalogue id such as bme280'))

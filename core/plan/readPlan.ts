@@ -5,7 +5,7 @@ import { parseQuantity } from '../electrical/quantity.ts'
 import type { Outcome, Problem } from '../text/problem.ts'
 import { type Path, parseYaml, validateYaml, type YamlSource } from '../text/yamlSource.ts'
 import { canonicalEnd } from './ends.ts'
-import { MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
+import { lostRefs, MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
 
 /**
  * Reads a plan from YAML or JSON and binds it to the catalogue: every end becomes canonical, every option a value of
@@ -22,6 +22,14 @@ export function readPlan(text: string, file: string, catalog: Catalog): Outcome<
     return {
       ok: false,
       problems: [source.problemAt(['markpost'], `format version ${String(version)} is not known; expected 1`)],
+    }
+  const lost = lostRefs(source.value)
+  if (lost.length > 0)
+    return {
+      ok: false,
+      problems: lost.map(({ section, ref }) =>
+        source.problemAt([section, ref], `"${ref}" is a reserved word; expected another reference`),
+      ),
     }
   const validated = validateYaml(source, Plan)
   if (!validated.ok) return validated

@@ -1,3 +1,5 @@
+import { volts } from '../catalog/common.ts'
+import { levelsOf } from './lines.ts'
 import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 
 /** End to which a strap is tied for "ground": where the part's ground goes, else its board's first ground hole. */
@@ -60,6 +62,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       source.volts !== logic
     )
       points += facts.logicVolts === undefined ? 20 : 5
+    if (pullsTooHigh(wiring, part, use, source.volts)) points += 60
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
   }
@@ -68,6 +71,18 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     .map((source) => ({ source, points: cost(source) }))
     .sort((a, b) => a.points - b.points)
     .map(({ source }) => source)
+}
+
+/** True when a module's bus pull-ups, fed with so many volts, would harm another part on the board's I2C bus. */
+function pullsTooHigh(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: number): boolean {
+  const bus = part.mode?.i2c
+  if (bus?.pullUpOhms === undefined || use.facts.logicVolts !== undefined) return false
+  return wiring.signals.some((other) => {
+    if (other.part === part || other.part.home !== part.home || !other.facts.needs.startsWith('i2c.')) return false
+    const supply = other.part.part.supplies[0]
+    const most = volts(levelsOf(other).most, other.part.logicVolts ?? supply?.logicVolts ?? supply?.most)
+    return most !== undefined && most < fed
+  })
 }
 
 export const bestSource = (wiring: Wiring, part: PartInstance, use: SupplyUse): Source | undefined =>

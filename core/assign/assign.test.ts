@@ -1,0 +1,141 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { applyEdits } from '../plan/edit.ts'
+import { check } from '../rules/index.ts'
+import { catalog, planOf, wiringOf } from '../testing/plans.ts'
+import { randomKit, randomWiring } from '../testing/randomPlans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { assign } from './assign.ts'
+import { candidates } from './candidates.ts'
+import { leastCostMatching } from './matching.ts'
+
+describe('matching', () => {
+  it('costs no more than any other matching', () => {
+    const matrix = fc.integer({ min: 1, max: 5 }).chain((rows) =>
+      fc.integer({ min: rows, max: 6 }).chain((columns) =>
+        fc.array(fc.array(fc.nat(30), { minLength: columns, maxLength: columns }), {
+          minLength: rows,
+          maxLength: rows,
+        }),
+      ),
+    )
+    const cheapest = (cost: number[][], row = 0, used = new Set<number>()): number =>
+      row === cost.length
+        ? 0
+        : Math.min(
+            ...cost[row]!.map((one, column) =>
+              used.has(column) ? Number.POSITIVE_INFINITY : one + cheapest(cost, row + 1, new Set([...used, column])),
+            ),
+          )
+    fc.assert(
+      fc.property(matrix, (cost) => {
+        const answer = leastCostMatching(cost)
+        expect(new Set(answer).size).toBe(cost.length)
+        expect(answer.reduce((sum, column, row) => sum + cost[row]![column]!, 0)).toBe(cheapest(cost))
+      }),
+      { numRuns: 300 },
+    )
+  })
+})
+
+describe('candidates', () => {
+  const judged = (short: Parameters<typeof wiringOf>[0], end: string) => {
+    const wiring = wiringOf(short)
+    return candidates(wiring, wiring.signal(end)!)
+  }
+  it('puts the usual bus pins first and says why', () => {
+    const best = judged({ parts: { A: 'ds3231' } }, 'A.SDA')[0]!
+    expect([best.host.end, best.for]).toEqual(['MCU.GPIO21', ['usual I2C 0 pin']])
+  })
+  it('joins a bus that is there', () => {
+    const short = { parts: { A: 'ds3231', B: 'bme280' }, wires: 'A.SDA MCU.D32, A.SCL MCU.D33' }
+    const list = judged(short, 'B.SDA')
+    expect([list[0]!.host.end, list[0]!.for]).toEqual(['MCU.GPIO32', ['shares the bus with A']])
+  })
+  it.each([
+    ['K.W', { parts: { K: 'potentiometer' } }, 'MCU.GPIO23', 'not analog'],
+    ['K.W', { uses: ['wifi'], parts: { K: 'potentiometer' } }, 'MCU.GPIO25', 'WiFi takes it'],
+    ['L.A', { parts: { L: 'led' } }, 'MCU.GPIO34', 'input only'],
+    ['B.1', { parts: { B: 'button' } }, 'MCU.GPIO3', 'USB serial'],
+    ['B.1', { parts: { B: 'button', C: 'button' }, wires: 'C.1 MCU.D4' }, 'MCU.GPIO4', 'C.1'],
+    ['B.1', { parts: { B: 'button', X: 'mcp23017' } }, 'X.GPA7', 'output only'],
+    ['H.OUT', { mcu: 'uno-r3', parts: { H: 'hall-a3144' } }, 'MCU.D7', 'no interrupt'],
+    ['S.DT', { parts: { S: 'hx711' }, wires: 'S.VCC MCU.VIN' }, 'MCU.GPIO4', '5.0 V into 3.6 V'],
+  ])('%s: %j blocks %s: %s', (end, short, host, reason) => {
+    expect(judged(short, end).find((one) => one.host.end === host)?.blocked).toBe(reason)
+  })
+  it('judges every pin of the board, and expander pins as pins', () => {
+    const list = judged({ parts: { B: 'button', X: 'mcp23017' } }, 'B.1')
+    expect(list.filter((one) => one.host.ref === 'X')).toHaveLength(16)
+    for (const one of list) expect(one.blocked !== undefined || one.for.length + one.against.length > 0).toBe(true)
+  })
+})
+
+describe('assign', () => {
+  it('wires a kit completely: supplies, grounds, straps, buses, signals', () => {
+    const plan = planOf({
+      parts: { A: 'bme280', B: { part: 'bme280', options: { address: 0x77 } }, R: 'sx1276', L: 'led', S: 'button' },
+      unused: ['R.DIO1'],
+    })
+    const result = assign(resolve(plan, catalog))
+    expect(result).toMatchObject({ status: 'placed', unplaced: [] })
+    expect(check(resolve(applyEdits(plan, result.edits), catalog))).toEqual([])
+  })
+
+  it('says why something finds no pin', () => {
+    const plan = planOf({ mcu: 'uno-r3', parts: { A: 'hall-a3144', B: 'hall-a3144', C: 'hall-a3144' } })
+    const result = assign(resolve(plan, catalog))
+    expect(result.status).toBe('partial')
+    expect(result.unplaced).toHaveLength(1)
+    expect(result.unplaced[0]?.reasons.join()).toMatch(/no interrupt/)
+  })
+
+  it('says which address stands in the way', () => {
+    const plan = planOf({ mcu: 'uno-r3', parts: { A: 'ds3231', B: 'ds3231' } })
+    const { unplaced } = assign(resolve(plan, catalog))
+    expect(unplaced.map((one) => one.end)).toEqual(['B.SCL', 'B.SDA'])
+    expect(unplaced[0]?.reasons[0]).toMatch(/0x68 is taken by A|taken by another part/)
+  })
+
+  it('uses expander pins when the board has no more', () => {
+    const buttons = Object.fromEntries(Array.from({ length: 20 }, (_, index) => [`B${index}`, 'button']))
+    const plan = planOf({ mcu: 'uno-r3', parts: { X: 'mcp23017', ...buttons } })
+    const result = assign(resolve(plan, catalog))
+    expect(result.status).toBe('placed')
+    expect(result.placed.some((one) => one.to.startsWith('X.GP'))).toBe(true)
+  })
+
+  it('brings no new fault, moves no wire, and gives the same answer twice', () => {
+    fc.assert(
+      fc.property(fc.oneof(randomKit, randomWiring), (plan) => {
+        const before = resolve(plan, catalog)
+        const result = assign(before)
+        expect(result.edits.every((edit) => edit.do === 'connect' || edit.do === 'add-part')).toBe(true)
+        const after = applyEdits(plan, result.edits)
+        expect(after.wires.slice(0, plan.wires.length)).toEqual(plan.wires)
+        expect(assign(resolve(plan, catalog))).toEqual(result)
+        if (plan.wires.every((wire) => wire.some((end) => typeof end === 'string' && /^R\d+\./.test(end)))) {
+          const faults = check(resolve(after, catalog)).filter((one) => one.severity === 'fault')
+          const placedRefs = new Set(result.unplaced.map((one) => one.end.split('.')[0]))
+          expect(
+            faults.filter((one) => !one.at.some((at) => placedRefs.has(at.split('.')[0]))).map((one) => one.message),
+          ).toEqual([])
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+})
+
+it('no rule and no fix throws on any wiring', () => {
+  fc.assert(
+    fc.property(randomWiring, (plan) => {
+      const wiring = resolve(plan, catalog)
+      for (const report of check(wiring)) {
+        expect(report.message).not.toMatch(/undefined|NaN/)
+        report.propose?.()
+      }
+    }),
+    { numRuns: 150 },
+  )
+})

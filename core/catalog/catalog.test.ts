@@ -1,0 +1,116 @@
+import { expect, it } from 'vitest'
+import { catalog } from '../testing/plans.ts'
+import { boardFacts, countingHint } from './boardFacts.ts'
+import { readBoard, readPart } from './catalog.ts'
+import { lintCatalog } from './lint.ts'
+import { editDistance } from './names.ts'
+import { readQuickEntry, searchCatalog } from './search.ts'
+
+const facts = (id: string) => boardFacts(catalog.boards.get(id)!)
+const parts = [...catalog.parts.values()]
+
+it('has nothing that can be proved wrong', () => {
+  expect(lintCatalog(catalog)).toEqual([])
+})
+
+it('notices what can be proved wrong', () => {
+  const board = structuredClone(catalog.boards.get('uno-r3')!)
+  board.controllers[0]!.pins!.sda = ['A9']
+  board.headers[0]!.pins.push('A0')
+  const part = structuredClone(catalog.parts.get('bme280')!)
+  part.supplies[0]!.least = 9
+  part.sources = []
+  const said = lintCatalog({ boards: new Map([['uno-r3', board]]), parts: new Map([['bme280', part]]) })
+  expect(said).toEqual(
+    expect.arrayContaining([
+      'uno-r3: i2c0.sda names A9, which is no pin',
+      'uno-r3: pin A0 lies on header POWER and on AN',
+      'bme280: has no sources',
+      'bme280: supply range ends before it starts',
+    ]),
+  )
+})
+
+it.each([
+  ['uno-r3', 'PB5', ['D13']],
+  ['uno-r3', '~9', ['D9']],
+  ['uno-r3', '9', ['D9']],
+  ['uno-r3', 'sda', ['A4.2']],
+  ['uno-r3', 'LOW#1', ['D7']],
+  ['uno-r3', 'gnd', ['GND']],
+  ['uno-r3', '#1', ['NC', 'A0', 'A5.2', 'D7', 'D12.2']],
+  ['esp32-devkit-30', 'gpio4', ['GPIO4']],
+  ['esp32-devkit-30', 'D4', ['GPIO4']],
+  ['esp32-devkit-30', 'VSPI_MOSI', ['GPIO23']],
+  ['esp32-devkit-30', 'ADC1_CH6', ['GPIO34']],
+  ['esp32-devkit-30', 'tx2', ['GPIO17']],
+  ['pi-40', 'J8#11', ['GPIO17']],
+  ['pi-40', '#40', ['GPIO21']],
+  ['pi-40', '17', ['GPIO17']],
+  ['pi-40', 'CE0', ['GPIO8']],
+  ['pi-40', 'nonsense', []],
+])('finds %s %s', (board, name, ids) => {
+  expect(facts(board).names.find(name)).toEqual(ids)
+})
+
+it('counts holes as fingers do', () => {
+  const hint = (board: string, pin: string): string => countingHint(facts(board).pin(pin)!)
+  expect(hint('pi-40', 'GPIO4')).toBe("row 4, left column, counted from the board's corner (square pad)")
+  expect(hint('esp32-devkit-30', 'GPIO13')).toBe('left row, 3rd from the USB end')
+  expect(hint('esp32-devkit-30', 'GPIO36')).toBe('left row, 2nd from the antenna end')
+})
+
+it('expands functions: fixed pins, matrices and joined holes', () => {
+  expect(facts('uno-r3').pin('A4.2')?.functions).toContain('i2c0.sda')
+  expect(facts('uno-r3').pin('D5')?.functions.has('i2c0.sda')).toBe(false)
+  expect(facts('esp32-devkit-30').pin('GPIO34')?.functions.has('spi3.miso')).toBe(true)
+  expect(facts('esp32-devkit-30').pin('GPIO34')?.functions.has('spi3.mosi')).toBe(false)
+  expect(facts('esp32-devkit-30').pin('GPIO32')?.functions).toContain('uart1.tx')
+})
+
+it.each([
+  ['bme', 'bme280'],
+  ['oled', 'ssd1306'],
+  ['lora', 'sx1276'],
+  ['lroa', 'sx1276'],
+  ['rtc', 'ds3231'],
+  ['servo', 'servo-sg90'],
+  ['pot', 'potentiometer'],
+  ['knob', 'potentiometer'],
+  ['load cell', 'hx711'],
+  ['expander', 'mcp23017'],
+  ['mcp', 'mcp23017'],
+  ['led', 'led'],
+  ['eink', 'epaper-2in9'],
+  ['hall', 'hall-a3144'],
+  ['mosfet', 'nmos'],
+  ['buton', 'button'],
+  ['resistor', 'resistor'],
+])('search: %s means %s', (typed, id) => {
+  expect(searchCatalog(parts, typed)[0]?.id).toBe(id)
+})
+
+it('reads quick entry', () => {
+  expect(
+    readQuickEntry(parts, '2 bme280, oled ; 3x led, button x2, fluxcap').map((item) => [item.count, item.entry?.id]),
+  ).toEqual([
+    [2, 'bme280'],
+    [1, 'ssd1306'],
+    [3, 'led'],
+    [2, 'button'],
+    [1, undefined],
+  ])
+})
+
+it('names file, line and key of a broken entry', () => {
+  const board = readBoard('catalog: 1\nid: X Y\n', 'b.yaml')
+  expect(!board.ok && board.problems[0]).toMatchObject({ file: 'b.yaml', line: 2, path: 'id' })
+  const part = readPart('catalog: 1\nid: x\nlevels: { logic: { vih: "0.7 VCC" } }\n', 'p.yaml')
+  expect(!part.ok && part.problems.find((one) => one.path === 'levels.logic.vih')).toMatchObject({ line: 3 })
+})
+
+it('measures slips', () => {
+  expect(editDistance('lroa', 'lora')).toBe(1)
+  expect(editDistance('', 'abc')).toBe(3)
+  expect(editDistance('same', 'same')).toBe(0)
+})

@@ -1,0 +1,110 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { parse } from 'yaml'
+import { catalog, wiringOf } from '../testing/plans.ts'
+import { randomWiring } from '../testing/randomPlans.ts'
+import { samplePlans } from '../testing/samples.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { writeCsv } from './csv.ts'
+import { sheetBody, writeHtml } from './html.ts'
+import { writeMarkdown } from './markdown.ts'
+import { makeSheet } from './sheet.ts'
+import { writeSvg } from './svg.ts'
+
+const small = wiringOf({
+  supplies: { PACK: { volts: 5 } },
+  parts: { S: 'servo-sg90', B: 'bme280', L: 'led', R: 'resistor' },
+  wires:
+    'S.SIG MCU.D27, S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, MCU.GND B.GND, B.VCC MCU.3V3, B.CSB MCU.3V3, B.SDA MCU.21, B.SCL MCU.22, L.A R.1, R.2 MCU.D4, L.K MCU.GND',
+})
+
+describe('the sheet', () => {
+  it('groups wires by build step and reads from part to board', () => {
+    const sheet = makeSheet(small)
+    expect(sheet.steps.map((step) => [step.title, step.wires.length])).toEqual([
+      ['Grounds', 4],
+      ['Supply 3.3 V from MCU.3V3', 1],
+      ['Supply 5.0 V from PACK.+', 1],
+      ['Straps', 1],
+      ['I2C on I2C0: B', 2],
+      ['Single signals', 3],
+    ])
+    const row = (end: string) => sheet.wiring.find((one) => `${one.from.ref}.${one.from.pin}` === end)!
+    expect(row('B.GND')).toMatchObject({ to: { ref: 'MCU', pin: 'GND' }, colour: 'black', net: 'ground' })
+    expect(row('S.SIG')).toMatchObject({
+      from: { lead: 'orange or yellow or white' },
+      to: { pin: 'GPIO27', names: ['D27', '27', 'ADC2_CH7', 'TOUCH7', 'RTC_GPIO17', 'L#10'] },
+      ends: 'plug-plug',
+      colour: 'brown',
+      note: 'left row, 6th from the USB end',
+    })
+    expect(row('B.SDA').colour).toBe('green')
+    expect(row('S.VCC').colour).not.toBe(row('B.VCC').colour)
+    expect(sheet.parts.find((one) => one.ref === 'R')?.for).toBe('L')
+  })
+
+  it('holds every wire of any plan exactly once, numbered in order', () => {
+    fc.assert(
+      fc.property(randomWiring, (plan) => {
+        const sheet = makeSheet(resolve(plan, catalog))
+        expect(sheet.wiring.map((row) => row.number)).toEqual(plan.wires.map((_, index) => index + 1))
+        const key = (a: string, b: string): string => [a, b].sort().join(' ')
+        expect(
+          sheet.wiring.map((row) => key(`${row.from.ref}.${row.from.pin}`, `${row.to.ref}.${row.to.pin}`)).sort(),
+        ).toEqual(plan.wires.map((wire) => key(wire[0], wire[1])).sort())
+        expect(sheet.steps.flatMap((step) => step.wires)).toEqual(sheet.wiring.map((row) => row.number))
+        expect(sheet.jumpers.reduce((sum, one) => sum + one.count, 0)).toBe(plan.wires.length)
+      }),
+      { numRuns: 80 },
+    )
+  })
+
+  it('takes sockets for bare posts and plugs for socket rows', () => {
+    const pi = makeSheet(wiringOf({ mcu: 'pi-40', parts: { B: 'button', F: 'fan' }, wires: 'B.1 MCU.17, F.+ MCU.5V' }))
+    expect(pi.wiring.map((row) => row.ends).sort()).toEqual(['lead', 'plug-socket'])
+  })
+})
+
+describe('writers', () => {
+  const nasty = resolve(
+    {
+      ...small.plan,
+      title: '=HYPERLINK("x") <script>|',
+      parts: { ...small.plan.parts, S: { part: 'servo-sg90', title: '@SUM(A1) | <img src=x onerror=1>' } },
+    },
+    catalog,
+  )
+  it('CSV is safe against formulas and has a row for each wire', () => {
+    const lines = writeCsv(makeSheet(nasty), 'parts').trim().split('\r\n')
+    expect(lines[1]).toContain("'@SUM(A1)")
+    expect(writeCsv(makeSheet(small)).trim().split('\r\n')).toHaveLength(small.plan.wires.length + 1)
+  })
+  it('Markdown cells cannot be broken out of', () => {
+    const text = writeMarkdown(makeSheet(nasty))
+    expect(text).toContain('@SUM(A1) \\| \\<img')
+    const widths = text
+      .split('\n')
+      .filter((line) => line.startsWith('| 1 |'))
+      .map((line) => line.split(/(?<!\\)\|/).length)
+    expect(new Set(widths).size).toBeLessThanOrEqual(2)
+  })
+  it('HTML and SVG escape whatever the plan says', () => {
+    const sheet = makeSheet(nasty)
+    for (const text of [
+      writeHtml(sheet),
+      sheetBody(sheet, { accepted: [{ rule: 'x', at: ['<b>'], because: '<i>' }] }),
+      writeSvg(nasty),
+    ]) {
+      expect(text).not.toMatch(/<script|<img|<i>|<b>&|onerror=1>/)
+    }
+  })
+  it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('%s prints', (_, plan) => {
+    const wiring = resolve(plan, catalog)
+    const sheet = makeSheet(wiring)
+    const html = writeHtml(sheet, { revision: 3, paper: 'Letter' })
+    expect(html.match(/<td class="mp-no">/g)).toHaveLength(plan.wires.length)
+    expect(html).toContain('counter(page) " of "')
+    expect(parse(JSON.stringify(sheet))).toEqual(sheet)
+    expect(writeSvg(wiring)).toContain(`<title>${plan.title}</title>`)
+  })
+})
