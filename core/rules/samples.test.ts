@@ -33,7 +33,7 @@ it('finds every planted mistake and nothing else', () => {
     'fault supply-missing CLOCK.VCC',
     'fault common-ground WIND',
     'caution level-logic MCU.GPIO13',
-    'caution pin-unplaced BELL.1',
+    'caution pin-unplaced LAMP.K',
   ])
 })
 
