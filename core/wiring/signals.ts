@@ -67,10 +67,11 @@ function follow(
   part: PartInstance,
 ): Walk {
   const hosts: { host: Host; via: readonly string[] }[] = []
-  const seen = new Set<Net>([wiring.netOf(start)])
-  const queue: { net: Net; via: readonly string[]; entry: string }[] = [
-    { net: wiring.netOf(start), via: [], entry: start },
-  ]
+  const home = wiring.netOf(start)
+  // A signal tied to a rail ends there; whatever else hangs on the rail is none of its business.
+  if (home.ground || home.sources.length > 0) return { hosts, tail: start, series: false, others: false }
+  const seen = new Set<Net>([home])
+  const queue: { net: Net; via: readonly string[]; entry: string }[] = [{ net: home, via: [], entry: start }]
   let tail = start
   let others = false
   for (let at = queue.shift(); at; at = queue.shift()) {
