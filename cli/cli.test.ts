@@ -1,0 +1,144 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, it } from 'vitest'
+import { planOf } from '../core/testing/plans.ts'
+
+const root = new URL('..', import.meta.url).pathname
+const folder = mkdtempSync(join(tmpdir(), 'markpost-cli-'))
+afterAll(() => rmSync(folder, { recursive: true }))
+
+const run = (...args: string[]) => {
+  const done = spawnSync(process.execPath, ['bin/markpost.mjs', ...args], { cwd: root, encoding: 'utf8' })
+  return { status: done.status, out: done.stdout, said: done.stderr.trim() }
+}
+const file = (name: string, text: string | Buffer): string => {
+  const path = join(folder, name)
+  writeFileSync(path, text)
+  return path
+}
+const orchard = 'demo/1-orchard-hive-watch.markpost.yaml'
+const mended = 'demo/5-mended-by-monday.markpost.yaml'
+
+describe('catalogue', () => {
+  it('lists boards and parts', () => {
+    const boards = JSON.parse(run('boards', '--json').out)
+    expect(boards.map((one: { id: string }) => one.id)).toEqual(
+      expect.arrayContaining(['uno-r3', 'esp32-devkit-30', 'pi-40']),
+    )
+    const uno = boards.find((one: { id: string }) => one.id === 'uno-r3')
+    expect(Object.keys(uno)).toEqual(['id', 'title', 'mcu', 'logicVolts', 'keywords', 'headers', 'pins', 'features'])
+    expect(uno.pins.find((one: { id: string }) => one.id === 'D11')).toMatchObject({
+      header: 'HIGH',
+      position: 7,
+      kind: 'io',
+      functions: expect.arrayContaining(['digital-out', 'pwm', 'spi0.mosi']),
+    })
+    const part = JSON.parse(run('part', 'bme280', '--json').out)
+    expect(part).toMatchObject({
+      addresses: [0x76, 0x77],
+      supply: { least: 1.71, most: 3.6 },
+      modes: [{ id: 'i2c' }, { id: 'spi' }],
+    })
+    expect(run('board', 'pi-40').out).toContain('row 4, left column')
+    expect(run('parts').status).toBe(0)
+  })
+  it.each([['board'], ['part']])('%s of no entry: one message, status 2', (command) => {
+    const { status, out, said } = run(command, 'zzz')
+    expect([status, out]).toEqual([2, ''])
+    expect(said).toMatch(/the catalogue has no \w+ "zzz"; expected one of/)
+  })
+})
+
+describe('check', () => {
+  it('answers 0 for sound plans and 1 for faults, with a summary line a file', () => {
+    const both = run('check', orchard, mended)
+    expect(both.status).toBe(1)
+    expect(both.out).toContain(`${orchard}: 0 faults, 0 cautions, 0 tips`)
+    expect(both.out).toContain(`${mended}: 12 faults, 2 cautions, 0 tips`)
+    expect(run('check', orchard).status).toBe(0)
+  })
+  it('gives findings and fixes as JSON', () => {
+    const { files } = JSON.parse(run('check', mended, '--json').out)
+    expect(files[0]).toMatchObject({ file: mended, counts: { fault: 12, caution: 2, tip: 0 } })
+    for (const finding of files[0].findings) {
+      expect(Object.keys(finding)).toEqual(
+        expect.arrayContaining(['rule', 'severity', 'at', 'message', 'why', 'numbers', 'fixes']),
+      )
+      expect(finding.fixes.length).toBeGreaterThan(0)
+    }
+  })
+  it.each([
+    ['a missing file', () => join(folder, 'none.yaml'), /there is no such file/],
+    ['a folder', () => folder, /not a file/],
+    [
+      'truncated YAML',
+      () => file('cut.yaml', readFileSync(join(root, orchard), 'utf8').slice(0, 900)),
+      /cut\.yaml:\d+:\d+: /,
+    ],
+    ['a binary file', () => file('bin.yaml', Buffer.from([0, 159, 146, 150, 0, 255])), /bytes that are not text/],
+    ['20 MB', () => file('big.yaml', Buffer.alloc(20_000_000, 'x')), /20,000,000 bytes; expected at most/],
+    [
+      'an unknown part',
+      () => file('part.yaml', 'markpost: 1\ntitle: T\nparts:\n  A: { part: bme208 }\n'),
+      /part\.yaml:4:14: parts\.A\.part: the catalogue has no part "bme208"; did you mean bme280\?/,
+    ],
+  ])('%s: one clear message, status 2', (_, make, message) => {
+    const { status, out, said } = run('check', make(), '--json')
+    expect(status).toBe(2)
+    expect(JSON.parse(out)).toEqual({ files: [] })
+    expect(said.split('\n')).toHaveLength(1)
+    expect(said).toMatch(message)
+    expect(said).not.toMatch(/\n\s+at /)
+  })
+})
+
+describe('assign', () => {
+  const kit = () => file('kit.json', JSON.stringify(planOf({ parts: { A: 'bme280', B: 'button' } })))
+  it('writes the plan and answers 0, and what it writes checks clean', () => {
+    const out = join(folder, 'out.yaml')
+    const { status, out: printed } = run('assign', kit(), '--out', out, '--json')
+    expect(status).toBe(0)
+    expect(JSON.parse(printed)).toMatchObject({ status: 'placed', unplaced: [], conflict: null, remedies: [] })
+    expect(run('check', out).out).toContain('0 faults, 0 cautions')
+  })
+  it('answers 1 and says why when not all can be placed', () => {
+    const { status, said } = run(
+      'assign',
+      file('full.json', JSON.stringify(planOf({ mcu: 'pi-40', parts: { K: 'potentiometer' } }))),
+    )
+    expect(status).toBe(1)
+    expect(said).toMatch(/^K\.W needs an analog input: /)
+  })
+  it.each([['0'], ['soon']])('refuses --seconds %s', (seconds) => {
+    expect(run('assign', kit(), '--seconds', seconds)).toMatchObject({
+      status: 2,
+      said: expect.stringMatching(/expected a number above 0/),
+    })
+  })
+  it('leaves no part of a file where it cannot write', () => {
+    const out = join(folder, 'no-folder/out.yaml')
+    expect(run('assign', kit(), '--out', out).status).toBe(2)
+    expect(existsSync(out)).toBe(false)
+  })
+})
+
+describe('sheet', () => {
+  it.each(['csv', 'markdown', 'html', 'svg', 'json'])('writes %s', (as) => {
+    const { status, out } = run('sheet', orchard, '--as', as)
+    expect(status).toBe(0)
+    expect(out.length).toBeGreaterThan(500)
+  })
+  it('writes one table', () => {
+    expect(Object.keys(JSON.parse(run('sheet', orchard, '--as', 'json', '--only', 'wiring').out))).toEqual(['wiring'])
+    expect(run('sheet', orchard, '--as', 'csv', '--only', 'jumpers').out.split('\r\n')[0]).toBe(
+      'Ends,Colour,Length mm,Count',
+    )
+  })
+  it('refuses an unknown format or command', () => {
+    expect(run('sheet', orchard, '--as', 'doc').status).toBe(2)
+    expect(run('sheet', orchard).status).toBe(2)
+    expect(run('nonsense').status).toBe(2)
+  })
+})

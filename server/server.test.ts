@@ -1,0 +1,196 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { request } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { summarise } from '../core/rules/summary.ts'
+import { catalog, planOf } from '../core/testing/plans.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+import { listen } from './listen.ts'
+import { openApi } from './openApi.ts'
+import { PlanStore } from './store.ts'
+
+const data = mkdtempSync(join(tmpdir(), 'markpost-'))
+let base = ''
+let close: () => Promise<void>
+beforeAll(async () => {
+  const running = await listen({ port: 0, data, logLevel: 'silent' })
+  base = running.address
+  close = running.close
+})
+afterAll(async () => {
+  await close()
+  rmSync(data, { recursive: true })
+})
+
+const send = (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) =>
+  fetch(base + path, {
+    method,
+    headers: { ...(body === undefined ? {} : { 'Content-Type': 'application/json' }), ...headers },
+    body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+  })
+const create = async (body: unknown) => {
+  const response = await send('POST', '/api/plans', body)
+  return { response, stored: await response.json() }
+}
+
+describe('plans over HTTP', () => {
+  it('makes, opens, saves, copies, exports and deletes a plan', async () => {
+    const { response, stored } = await create({ title: 'First' })
+    expect([response.status, response.headers.get('etag')]).toEqual([201, '"1"'])
+    expect(response.headers.get('location')).toBe(`/api/plans/${stored.id}`)
+    const plan = { ...stored.plan, parts: { A: { part: 'led' } } }
+    const saved = await send('PUT', `/api/plans/${stored.id}`, { plan }, { 'If-Match': '"1"' })
+    expect([saved.status, saved.headers.get('etag')]).toEqual([200, '"2"'])
+    expect((await send('GET', `/api/plans/${stored.id}`, undefined, { 'If-None-Match': '"2"' })).status).toBe(304)
+    const copy = await (await send('POST', `/api/plans/${stored.id}/copy`)).json()
+    expect(copy.plan.title).toBe('First (copy)')
+    const file = await send('GET', `/api/plans/${stored.id}/file`)
+    expect(file.headers.get('content-disposition')).toContain('first.markpost.yaml')
+    expect(await file.text()).toContain('A: { part: led }')
+    const list = await (await send('GET', '/api/plans')).json()
+    expect(list.map((one: { title: string }) => one.title)).toEqual(['First (copy)', 'First'])
+    expect((await send('DELETE', `/api/plans/${copy.id}`)).status).toBe(204)
+    expect((await send('GET', `/api/plans/${copy.id}`)).status).toBe(404)
+  })
+
+  it('keeps the text of an imported file, comments included', async () => {
+    const text = '# mine\nmarkpost: 1\ntitle: Kept\nparts:\n  A: {part: led} # lamp\n'
+    const { stored } = await create({ text, file: 'kept.yaml' })
+    await send(
+      'PUT',
+      `/api/plans/${stored.id}`,
+      { plan: { ...stored.plan, title: 'Kept more' } },
+      { 'If-Match': '"1"' },
+    )
+    expect(await (await send('GET', `/api/plans/${stored.id}/file`)).text()).toBe(text.replace('Kept', 'Kept more'))
+  })
+
+  it('lets nobody save over what they have not seen', async () => {
+    const { stored } = await create({ title: 'Two tabs' })
+    const save = (revision: string, title: string) =>
+      send('PUT', `/api/plans/${stored.id}`, { plan: { ...stored.plan, title } }, { 'If-Match': revision })
+    expect((await save('"1"', 'mine')).status).toBe(200)
+    const late = await save('"1"', 'theirs')
+    expect(late.status).toBe(412)
+    expect(await late.json()).toMatchObject({
+      title: 'Changed elsewhere',
+      current: { revision: 2, plan: { title: 'mine' } },
+    })
+    expect((await send('PUT', `/api/plans/${stored.id}`, { plan: stored.plan })).status).toBe(428)
+  })
+
+  it.each([
+    ['truncated YAML', { text: 'markpost: 1\ntitle: "x' }, 422, /the plan:2:\d+: not valid YAML/],
+    ['wrong types', { text: 'markpost: 1\ntitle: [1]\n' }, 422, /title: expected text, found a list of 1/],
+    [
+      'an unknown part',
+      { text: 'markpost: 1\ntitle: x\nparts: { A: { part: zzz } }' },
+      422,
+      /the catalogue has no part "zzz"/,
+    ],
+    ['a binary file', { text: 'PK\u0000\u0001' }, 422, /bytes that are not text/],
+    [
+      'a broken plan',
+      { plan: { markpost: 1, title: 'x', wires: [['A.1', 'B.2']] } },
+      422,
+      /names no board, supply or part/,
+    ],
+    [
+      'a reference that would be lost',
+      { plan: { markpost: 1, title: 'x', parts: JSON.parse('{"constructor":{"part":"led"}}') } },
+      422,
+      /reserved word/,
+    ],
+    ['nothing known', { what: 1 }, 400, /expected \{ title \}/],
+    ['an unknown sample', { sample: 'none' }, 404, /there is no such sample/],
+    ['no JSON', '{', 400, /not valid JSON/],
+    ['20 MB', { text: 'x'.repeat(20_000_000) }, 413, /too large/],
+  ])('%s: one clear problem, and nothing is stored', async (_, body, status, detail) => {
+    const count = (await (await send('GET', '/api/plans')).json()).length
+    const response = await send('POST', '/api/plans', body)
+    expect(response.headers.get('content-type')).toContain('application/problem+json')
+    expect(response.status).toBe(status)
+    const problem = await response.json()
+    expect(problem).toMatchObject({ status })
+    expect(problem.detail).toMatch(detail)
+    expect((await (await send('GET', '/api/plans')).json()).length).toBe(count)
+  })
+
+  it('opens samples as copies, and prints them in every format', async () => {
+    const [first] = await (await send('GET', '/api/samples')).json()
+    const { stored } = await create({ sample: first.id })
+    for (const [as, type] of [
+      ['csv', 'text/csv'],
+      ['markdown', 'text/markdown'],
+      ['html', 'text/html'],
+      ['svg', 'image/svg+xml'],
+      ['json', 'application/json'],
+    ]) {
+      const sheet = await send('GET', `/api/plans/${stored.id}/sheet?as=${as}`)
+      expect([sheet.status, sheet.headers.get('content-type')?.split(';')[0]]).toEqual([200, type])
+    }
+    expect((await send('GET', `/api/plans/${stored.id}/sheet?as=doc`)).status).toBe(400)
+    expect((await send('GET', `/api/plans/${stored.id}/sheet?as=csv&only=x`)).status).toBe(400)
+  })
+
+  it('answers only to names of this machine', async () => {
+    const status = await new Promise<number | undefined>((done) => {
+      request(`${base}/api/plans`, { headers: { Host: 'elsewhere.example' } }, (response) =>
+        done(response.statusCode),
+      ).end()
+    })
+    expect(status).toBe(403)
+  })
+})
+
+describe('the OpenAPI document', () => {
+  it('describes what the server answers, path by path', async () => {
+    const { stored } = await create({ title: 'For the document' })
+    const ids: Record<string, string> = { '/api/boards/{id}': 'uno-r3', '/api/parts/{id}': 'led' }
+    for (const [path, methods] of Object.entries(openApi.paths)) {
+      for (const [method, facts] of Object.entries(methods as Record<string, { responses: Record<string, unknown> }>)) {
+        if (method === 'delete') continue
+        const body =
+          path === '/api/plans' && method === 'post'
+            ? { title: 'x' }
+            : method === 'put'
+              ? { plan: stored.plan }
+              : undefined
+        const url = path.replace('{id}', ids[path] ?? stored.id) + (path.endsWith('/sheet') ? '?as=csv' : '')
+        const response = await send(method.toUpperCase(), url, body, method === 'put' ? { 'If-Match': '"1"' } : {})
+        expect(Object.keys(facts.responses), `${method} ${path} answered ${response.status}`).toContain(
+          String(response.status),
+        )
+        expect(response.status, `${method} ${path}`).toBeLessThan(300)
+        const unknown = await send(
+          method.toUpperCase(),
+          path.replace('{id}', 'nothing'),
+          body,
+          method === 'put' ? { 'If-Match': '"1"' } : {},
+        )
+        if (path.includes('{id}')) expect([404, unknown.status], `${method} ${path}`).toEqual([unknown.status, 404])
+      }
+    }
+    expect((await send('GET', '/api/nothing')).status).toBe(404)
+  })
+})
+
+describe('the store', () => {
+  const migrations = new URL('./migrations', import.meta.url).pathname
+  const summary = summarise(resolve(planOf({}), catalog))
+  it('keeps plans over a restart, and saves only over the known revision', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'markpost-'))
+    const store = new PlanStore(folder, migrations, () => '2030-01-01T00:00:00.000Z')
+    const { id } = store.create('A', 'text', summary)
+    expect(store.save(id, 1, 'B', 'text 2', summary)).toMatchObject({ ok: true, plan: { revision: 2, title: 'B' } })
+    expect(store.save(id, 1, 'C', 'text 3', summary)).toMatchObject({ ok: false, current: { title: 'B' } })
+    expect(store.save('nothing', 1, 'C', 'text 3', summary)).toEqual({ ok: false, current: undefined })
+    store.close()
+    const again = new PlanStore(folder, migrations)
+    expect(again.get(id)).toMatchObject({ title: 'B', text: 'text 2', revision: 2, summary })
+    expect([again.delete(id), again.delete(id)]).toEqual([true, false])
+    again.close()
+    rmSync(folder, { recursive: true })
+  })
+})
