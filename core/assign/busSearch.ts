@@ -34,7 +34,7 @@ interface PinSet {
 /** Pin sets looked at for one free controller; more are cut off and the answer is then not called optimal. */
 const MOST_PIN_SETS = 48
 /** Steps of the search in all. */
-const MOST_STEPS = 4000
+const MOST_STEPS = 600
 /** Points for bus lines left without a controller, a line. */
 const UNPLACED = 100_000
 

@@ -37,7 +37,13 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
     const known = part.supplies.some((use) => use.pins.includes(end) || use.grounds.includes(end))
     if (pin.role === 'ground' && !known && !wiring.netOf(end).ground && !unused.has(end))
       found.push({ end, kind: 'ground', required: true, what: 'is ground', why: 'open' })
-    if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end))
+    // The far leg of a resistor in series waits with its signal.
+    if (
+      pin.role === 'passive' &&
+      !wiring.netOf(end).wired &&
+      !unused.has(end) &&
+      !wiring.signals.some((use) => use.tail === end)
+    )
       found.push({ end, kind: 'series', required: true, what: 'is a leg of a part with two', why: 'open' })
   }
   for (const use of wiring.signals) {

@@ -1,0 +1,65 @@
+import { expect, expectAccessible, test } from './fixture.ts'
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(colorScheme, () => {
+    test.use({ colorScheme })
+    test('every view passes the accessibility scan', async ({ page, address }) => {
+      await page.goto(address)
+      await expect(page.getByText('Nothing planned yet')).toBeVisible()
+      await expectAccessible(page)
+      await page.getByRole('button', { name: 'Open a copy of Mended by Monday' }).click()
+      await page.locator('[data-signal="DIAL.W"]').click()
+      await page.locator('.finding .say').nth(6).click()
+      await page.locator('.finding .fixes button').first().focus()
+      await expectAccessible(page)
+      await page.locator('[data-signal="DIAL.W"]').click()
+      await expectAccessible(page)
+      await page.getByRole('link', { name: 'Kit' }).click()
+      await page.getByLabel('Quick entry of parts').fill('2 bme280, nothing')
+      await expectAccessible(page)
+      await page.getByRole('link', { name: 'Sheets' }).click()
+      await expect(page.locator('.mp-wiring').first()).toBeVisible()
+      await expectAccessible(page)
+      await page.getByRole('link', { name: 'Mark Post: all plans' }).click()
+      await expect(page.locator('.plan-line')).toHaveCount(1)
+      await expectAccessible(page)
+    })
+  })
+}
+
+test('each board and each expander is drawn with all its posts', async ({ page, address }) => {
+  await page.goto(address)
+  for (const [title, ref, posts] of [
+    ['Orchard hive watch', 'MCU', 30],
+    ['Branch-line crossing', 'MCU', 32],
+    ['Kiln logger', 'PI', 40],
+  ] as const) {
+    await page.goto(address)
+    await page.getByRole('button', { name: `Open a copy of ${title}` }).click()
+    await expect(page.locator(`[data-post^="${ref}."]`)).toHaveCount(posts)
+    await expect(page.locator('.flag').first()).toBeVisible()
+  }
+  await page.goto(address)
+  await page.getByRole('button', { name: 'Open a copy of Orchard hive watch' }).click()
+  await page.getByRole('button', { name: 'GATES, 16 pins' }).click()
+  await expect(page.locator('[data-post^="GATES."]')).toHaveCount(16)
+})
+
+test('two boards in one plan: a signal leads to its own board', async ({ page, address }) => {
+  await page.goto(address)
+  await page.getByRole('button', { name: 'Open a copy of Two-post rain gauge' }).click()
+  await page.locator('[data-signal="TODAY.1"]').click()
+  await expect(page.locator('[data-post="HOUSE.GPIO32"]')).toBeVisible()
+  await expect(page.locator('[data-post="GAUGE.GPIO32"]')).toHaveCount(0)
+})
+
+test('an empty plan teaches what to do next', async ({ page, address }) => {
+  await page.goto(address)
+  await page.getByLabel('Name of a new plan').fill('Empty')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Choose the board that everything hangs on')).toBeVisible()
+  await page.getByRole('link', { name: 'Pins' }).click()
+  await expect(page.getByRole('link', { name: 'Go to the kit' })).toBeVisible()
+  await page.getByRole('link', { name: 'Sheets' }).click()
+  await expect(page.getByText('No wires yet.')).toBeVisible()
+})
