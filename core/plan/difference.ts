@@ -1,7 +1,9 @@
-import type { Plan, PlanWire } from './planSchema.ts'
+import type { Catalog } from '../catalog/catalog.ts'
+import type { Plan, PlanPart, PlanWire } from './planSchema.ts'
+import { hexAddress } from './readPlan.ts'
 
-/** What changed from one plan to another, a sentence each, in the order of the plan file. */
-export function describeDifference(before: Plan, after: Plan): string[] {
+/** What changed from one plan to another, a sentence each, in the order of the plan file; addresses in hexadecimal. */
+export function describeDifference(before: Plan, after: Plan, catalog: Catalog): string[] {
   const said: string[] = []
   if (before.title !== after.title) said.push(`title "${before.title}" becomes "${after.title}"`)
   if ((before.notes ?? '') !== (after.notes ?? '')) said.push('notes changed')
@@ -10,8 +12,8 @@ export function describeDifference(before: Plan, after: Plan): string[] {
     ['supplies', 'supply'],
     ['parts', 'part'],
   ] as const) {
-    const old: Record<string, object> = before[section]
-    const now: Record<string, object> = after[section]
+    const old: Record<string, object> = readable(before[section], catalog)
+    const now: Record<string, object> = readable(after[section], catalog)
     for (const ref of Object.keys(old)) if (!(ref in now)) said.push(`${one} ${ref} removed`)
     for (const [ref, entry] of Object.entries(now)) {
       const was = old[ref]
@@ -44,6 +46,22 @@ export function describeDifference(before: Plan, after: Plan): string[] {
   for (const [key, because] of newAccepted)
     if (oldAccepted.get(key) !== because) said.push(`${key} accepted: ${because}`)
   return said
+}
+
+/** Entries with the options that hold I2C addresses as people write them. */
+function readable(entries: Readonly<Record<string, object>>, catalog: Catalog): Record<string, object> {
+  return Object.fromEntries(
+    Object.entries(entries).map(([ref, entry]) => {
+      const { part, options } = entry as Partial<PlanPart>
+      const addresses = catalog.parts.get(part ?? '')?.options.filter((option) => option.kind === 'i2c-address') ?? []
+      if (!options || addresses.length === 0) return [ref, entry]
+      const shown = Object.entries(options).map(([id, value]) => [
+        id,
+        addresses.some((one) => one.id === id) ? hexAddress(Number(value)) : value,
+      ])
+      return [ref, { ...entry, options: Object.fromEntries(shown) }]
+    }),
+  )
 }
 
 const wireKey = (wire: PlanWire): string => [wire[0], wire[1]].sort().join(' ')

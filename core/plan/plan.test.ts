@@ -212,13 +212,13 @@ describe('edits', () => {
   })
 
   it('describes every difference, and nothing when there is none', () => {
-    expect(describeDifference(start, start)).toEqual([])
+    expect(describeDifference(start, start, catalog)).toEqual([])
     fc.assert(
       fc.property(anyEdit, (edit) => {
         try {
           const next = applyEdit(start, edit)
           if (JSON.stringify(next) !== JSON.stringify(start))
-            expect(describeDifference(start, next).length).toBeGreaterThan(0)
+            expect(describeDifference(start, next, catalog).length).toBeGreaterThan(0)
         } catch (error) {
           if (!(error instanceof EditError)) throw error
         }

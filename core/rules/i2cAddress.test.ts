@@ -33,7 +33,7 @@ testRule(i2cAddress, {
       says: ['fault: A and B both answer to 0x76 on one bus.'],
       fix: 'Move B to 0x77 (SDO high)',
       changes: [
-        'B: options address 118 becomes address 119',
+        'B: options address 0x76 becomes address 0x77',
         'wire B.SDO to MCU.GND removed',
         'wire B.SDO to MCU.3V3 added',
       ],
@@ -57,7 +57,7 @@ testRule(i2cAddress, {
       says: ['fault: A and B both answer to 0x77 on one bus.'],
       fix: 'Move A to 0x76 (SDO low)',
       changes: [
-        'A: options address 119 becomes address 118',
+        'A: options address 0x77 becomes address 0x76',
         'wire A.SDO to MCU.3V3 removed',
         'wire A.SDO to MCU.GND added',
       ],

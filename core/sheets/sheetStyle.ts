@@ -28,6 +28,7 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-wire { width: 118px; }
 .mp-wire i { float: left; width: 24px; height: 10px; margin: 5px 7px 9px 0; border: 1.2px solid #16130d; background: var(--c); print-color-adjust: exact; -webkit-print-color-adjust: exact; }
 .mp-end { width: 23%; }
+.mp-names { font: 11.5px/1.35 "Spline Sans Mono", monospace; }
 .mp-end b { font: 600 15px "Spline Sans Mono", monospace; }
 .mp-hole { font: 600 15px "Spline Sans Mono", monospace; }
 .mp-position { font: 12px "Spline Sans Mono", monospace; white-space: nowrap; }

@@ -44,7 +44,7 @@ export function testRule(
         expect(fixes.map((one) => one.title)).toContain(fix)
         if (!chosen) return
         const plan = applyEdits(wiring.plan, chosen.edits)
-        expect(describeDifference(wiring.plan, plan)).toEqual(changes)
+        expect(describeDifference(wiring.plan, plan, catalog)).toEqual(changes)
         const left = check(resolve(plan, catalog), [rule]).map((one) => one.message)
         expect(left).not.toContain(reports[0]?.message)
       })

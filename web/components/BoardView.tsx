@@ -165,7 +165,7 @@ export function Post({ end, host, yard, finger, code, title, rail, twin }: PostP
         <span className="finger">{finger}</span>
         <span className="code">{code}</span>
       </span>
-      {host && uses.length === 0 && (
+      {host && uses.length === 0 && judged?.digit === undefined && (
         <span className="cells" aria-hidden="true">
           {abilities.map(([name, letter]) => (
             <i key={name} className={can(host, name) ? '' : 'no'}>

@@ -160,7 +160,7 @@ function Card({ report, mark, open, onPick }: CardProps) {
 function Preview({ fix }: { fix: Fix | undefined }) {
   const { wiring } = useDerived()
   const lines = useMemo(
-    () => (fix ? describeDifference(wiring.plan, applyEdits(wiring.plan, fix.edits)) : []),
+    () => (fix ? describeDifference(wiring.plan, applyEdits(wiring.plan, fix.edits), wiring.catalog) : []),
     [fix, wiring],
   )
   if (lines.length === 0) return null

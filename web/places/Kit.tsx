@@ -421,8 +421,8 @@ function CommitField({ label, value, placeholder, mono, narrow, onCommit }: Comm
   }
   return (
     <Form.Control
-      className={`plain ${mono ? 'mono fw-semibold' : ''}`}
-      style={narrow ? { width: 74 } : undefined}
+      className={`${narrow ? 'mono' : 'plain'} ${mono ? 'mono fw-semibold' : ''}`}
+      style={narrow ? { width: 68 } : undefined}
       aria-label={label}
       placeholder={placeholder}
       value={text ?? value}

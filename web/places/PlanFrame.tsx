@@ -7,7 +7,7 @@ import { Findings } from '../components/Findings.tsx'
 import { ReserveStrip } from '../components/ReserveStrip.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
 import { useCreateMutation } from '../store/api.ts'
-import { useDerived, useEdit, usePlan } from '../store/derived.ts'
+import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { openPlan, useAutosave } from '../store/saving.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
@@ -178,9 +178,10 @@ function ConflictDialog() {
   const plan = usePlan()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
+  const catalog = useCatalog()
   const [create] = useCreateMutation()
   if (!theirs) return null
-  const difference = describeDifference(theirs.plan, plan)
+  const difference = describeDifference(theirs.plan, plan, catalog)
   const keepBoth = async (): Promise<void> => {
     const made = await create({ plan: { ...plan, title: `${plan.title.slice(0, 180)} (my side)` } })
     if (!('data' in made) || !made.data) return
