@@ -22,7 +22,7 @@ export interface Candidate {
 export const costs = {
   orElse: 12,
   expander: 40,
-  strap: 30,
+  strap: 45,
   console: 60,
   onboard: 18,
   pulse: 14,

@@ -9,7 +9,7 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-page { break-after: page; padding: 0; }
 .mp-page:last-child { break-after: auto; }
 .mp-head { display: flex; justify-content: space-between; align-items: end; gap: 2em; border-bottom: 2px solid #16130d; padding-bottom: 6px; margin-bottom: 14px; }
-.mp-head h2 { font-size: 27px; font-weight: 700; margin: 0; }
+.mp-head h2 { white-space: nowrap; font-size: 27px; font-weight: 700; margin: 0; }
 .mp-head p { margin: 0; text-align: right; font-size: 13px; }
 .mp-sheet table { width: 100%; border-collapse: collapse; }
 .mp-sheet thead { display: table-header-group; }
