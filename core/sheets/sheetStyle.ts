@@ -1,7 +1,8 @@
 /** Style of the printed sheets; black-and-white safe, no row broken over two pages, headings repeated. */
 export function sheetStyle(title: string, revision: number | undefined, paper: 'A4' | 'Letter'): string {
+  const short = title.length > 70 ? `${title.slice(0, 68)}…` : title
   const footer = JSON.stringify(
-    `Mark Post · ${title}${revision === undefined ? '' : `, revision ${revision}`}`,
+    `Mark Post · ${short}${revision === undefined ? '' : `, revision ${revision}`}`,
   ).replaceAll('<', '\\3c ')
   return `
 @page { size: ${paper}; margin: 14mm 13mm 16mm; @bottom-left { content: ${footer}; font: 9pt "Sofia Sans Semi Condensed", sans-serif; } @bottom-right { content: "page " counter(page) " of " counter(pages); font: 9pt "Sofia Sans Semi Condensed", sans-serif; } }

@@ -1,7 +1,6 @@
 import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Catalog } from '../catalog/catalog.ts'
-import type { Mode, Part, PartSupply, Signal } from '../catalog/partSchema.ts'
-import { splitEnd } from '../plan/ends.ts'
+import type { PartSupply } from '../catalog/partSchema.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { featuresInUse } from '../plan/readPlan.ts'
 import { groupBuses } from './buses.ts'
@@ -187,12 +186,6 @@ function hostOfBoard(hosts: Map<string, Host>, owner: BoardInstance, net: string
   return host
 }
 
-/** Signals of a part in its mode: those of every mode and those of this one. */
-export const signalsOf = (part: Part, mode: Mode | undefined): readonly Signal[] => [
-  ...(mode?.signals ?? []),
-  ...part.signals,
-]
-
 class NetBuilder {
   readonly #sets = new UnionFind()
   readonly #wired = new Set<string>()
@@ -332,6 +325,3 @@ function tieUses(owner: PartInstance, netOf: (end: string) => Net, plan: Plan): 
     return { end, part: owner, facts, to, state: state() }
   })
 }
-
-/** Ref of an end. */
-export const refOf = (end: string): string => splitEnd(end).ref

@@ -1,5 +1,11 @@
+import type { Mode, Part, Signal } from '../catalog/partSchema.ts'
 import type { Host, Net, PartInstance, SignalState, SignalUse, Wiring } from './model.ts'
-import { signalsOf } from './resolve.ts'
+
+/** Signals of a part in its mode: those of every mode and those of this one. */
+export const signalsOf = (part: Part, mode: Mode | undefined): readonly Signal[] => [
+  ...(mode?.signals ?? []),
+  ...part.signals,
+]
 
 type Nets = Pick<Wiring, 'plan' | 'parts' | 'terminal' | 'netOf'>
 

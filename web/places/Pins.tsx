@@ -1,14 +1,14 @@
-import { type FormEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
-import { canonicalEnd } from '../../core/plan/ends.ts'
-import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../../core/wiring/model.ts'
-import { needWords } from '../../core/wiring/needs.ts'
+import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
+import { PickedTask } from '../components/PickedTask.tsx'
+import { litHost, viewFor, viewsOf } from '../components/yardViews.ts'
 import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
@@ -287,137 +287,4 @@ export function Pins() {
       </div>
     </div>
   )
-}
-
-interface PickedTaskProps {
-  readonly use: SignalUse
-  readonly best: readonly Candidate[]
-  readonly field: React.RefObject<HTMLInputElement | null>
-  readonly onPut: (use: SignalUse, host: Host) => void
-  readonly onLock: () => void
-  readonly onClear: () => void
-  readonly onLeaveOpen: () => void
-}
-
-function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOpen }: PickedTaskProps) {
-  const { wiring } = useDerived()
-  const catalog = useCatalog()
-  const dispatch = useAppDispatch()
-  const [typed, setTyped] = useState('')
-  const submit = (event: FormEvent): void => {
-    event.preventDefault()
-    const name = typed.includes('.') ? typed : `${use.part.home?.ref ?? ''}.${typed}`
-    const found = canonicalEnd(wiring.plan, catalog, name.trim())
-    if (!found.ok) return void dispatch(toasted({ text: found.message, kind: 'wrong' }))
-    const host = wiring.terminal(found.end)?.host
-    if (!host)
-      return void dispatch(
-        toasted({
-          text: `${found.end} is no signal pin; expected a GPIO of the board or a pin of an expander`,
-          kind: 'wrong',
-        }),
-      )
-    setTyped('')
-    field.current?.blur()
-    onPut(use, host)
-  }
-  const why = best[0]
-  return (
-    <>
-      <div className="need" aria-live="polite">
-        <div>
-          <b>{use.end}</b> needs {needWords(use.facts.needs)}
-          {use.facts.pull ? ', with a pull-up' : ''}
-          {use.facts.text ? <span className="soft">: {use.facts.text}</span> : ''}
-        </div>
-        <div className="soft">
-          {why ? `1: ${why.host.end}, ${[...why.for, ...why.against].slice(0, 3).join(', ')}` : 'no other pin suits'}
-        </div>
-      </div>
-      <Form onSubmit={submit}>
-        <Form.Control
-          ref={field}
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-          placeholder="type a pin"
-          aria-label={`Pin for ${use.end}`}
-          className="mono"
-          autoComplete="off"
-          maxLength={60}
-        />
-      </Form>
-      {use.hosts.length > 0 ? (
-        <>
-          <Button variant="outline-dark" onClick={onLock}>
-            {use.locked ? 'Unlock' : 'Lock'} <kbd>!</kbd>
-          </Button>
-          <Button variant="outline-dark" onClick={onClear}>
-            Clear <kbd>Del</kbd>
-          </Button>
-        </>
-      ) : (
-        <Button variant="outline-dark" onClick={onLeaveOpen}>
-          {use.state === 'unused' ? 'Use it' : 'Leave open'} <kbd>-</kbd>
-        </Button>
-      )}
-    </>
-  )
-}
-
-interface View {
-  readonly id: string
-  readonly title: string
-  readonly board: BoardInstance | undefined
-  readonly hosts: readonly Host[]
-  readonly providers: readonly PartInstance[]
-}
-
-/** One view a board, one an expander, and one for all switches and other single outputs. */
-function viewsOf(wiring: Wiring): View[] {
-  const given = new Map<PartInstance, Host[]>()
-  for (const host of wiring.hosts.values())
-    if (host.provider) given.set(host.provider, [...(given.get(host.provider) ?? []), host])
-  const boards = wiring.boards.map(
-    (board): View => ({ id: board.ref, title: board.ref, board, hosts: [], providers: [] }),
-  )
-  const large = [...given]
-    .filter(([, hosts]) => hosts.length > 2)
-    .map(
-      ([part, hosts]): View => ({
-        id: part.ref,
-        title: `${part.ref}, ${hosts.length} pins`,
-        board: undefined,
-        hosts,
-        providers: [part],
-      }),
-    )
-  const small = [...given].filter(([, hosts]) => hosts.length <= 2)
-  const switches: View[] =
-    small.length === 0
-      ? []
-      : [
-          {
-            id: 'switches',
-            title: 'Switched outputs',
-            board: undefined,
-            hosts: small.flatMap(([, hosts]) => hosts),
-            providers: small.map(([part]) => part),
-          },
-        ]
-  return [...boards, ...large, ...switches]
-}
-
-/** The view on which a signal's pin, or its best candidate, stands. */
-function viewFor(views: readonly View[], host: Host | undefined, use: SignalUse | undefined): string | undefined {
-  const at = use?.hosts[0]?.host ?? host
-  if (!at) return use?.part.home?.ref
-  return views.find((one) => (one.board ? one.board === at.board : one.hosts.includes(at)))?.id
-}
-
-function litHost(wiring: Wiring, lit: readonly string[]): Host | undefined {
-  for (const end of lit) {
-    const host = wiring.terminal(end)?.host ?? wiring.signal(end)?.hosts[0]?.host
-    if (host) return host
-  }
-  return undefined
 }

@@ -1,0 +1,108 @@
+import type { Page } from '@playwright/test'
+import { expect, test } from './fixture.ts'
+
+const openSample = async (page: Page, address: string, title: string): Promise<void> => {
+  await page.goto(address)
+  await page.getByRole('button', { name: `Open a copy of ${title}` }).click()
+  await expect(page.getByLabel('Title of the plan')).toHaveValue(title)
+  await page.getByRole('link', { name: 'Kit' }).click()
+}
+const savedPlan = async (page: Page, address: string) => {
+  await expect(page.locator('.save-state')).toContainText('saved')
+  const id = page.url().split('/').at(-2)
+  return (await (await page.request.get(`${address}/api/plans/${id}`)).json()).plan
+}
+
+test('a new address brings its strap along, and undo brings both back', async ({ page, address }) => {
+  await openSample(page, address, 'Orchard hive watch')
+  await page.getByLabel('I2C address of ATTIC').selectOption('118')
+  await expect(page.locator('[data-rule="i2c-address"]')).toContainText('BROOD and ATTIC both answer to 0x76')
+  const changed = await savedPlan(page, address)
+  expect(changed.parts.ATTIC.options.address).toBe(0x76)
+  expect(changed.wires).toContainEqual(['ATTIC.SDO', 'MCU.GND'])
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.locator('[data-rule="i2c-address"]')).toHaveCount(0)
+  const back = await savedPlan(page, address)
+  expect(back.wires).toContainEqual(['ATTIC.SDO', 'MCU.3V3'])
+})
+
+test('amounts are read as makers write them, and refused with what was expected', async ({ page, address }) => {
+  await openSample(page, address, 'Orchard hive watch')
+  const ohms = page.getByLabel('Resistance of R2')
+  await ohms.fill('4k7')
+  await ohms.press('Enter')
+  await expect(ohms).toHaveValue('4.7k')
+  expect((await savedPlan(page, address)).parts.R2.options.ohms).toBe(4700)
+  await ohms.fill('plenty')
+  await ohms.press('Enter')
+  await expect(page.getByRole('alert')).toContainText(
+    '"plenty" is not an amount; expected a number such as 330, 4k7 or 100n',
+  )
+  await expect(ohms).toHaveValue('4.7k')
+  await page.getByLabel('Volts of PACK').fill('500')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('expected a number from 0.5 to 60')).toBeVisible()
+})
+
+test('a reference is renamed everywhere, and a taken one is refused', async ({ page, address }) => {
+  await openSample(page, address, 'Branch-line crossing')
+  await page.getByLabel('Reference of MCU').fill('CONTROL')
+  await page.keyboard.press('Enter')
+  const plan = await savedPlan(page, address)
+  expect(Object.keys(plan.boards)).toEqual(['CONTROL'])
+  expect(plan.wires.flat().filter((end: unknown) => typeof end === 'string' && end.startsWith('MCU.'))).toEqual([])
+  await page.getByLabel('Reference of NORTH').fill('SOUTH')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('the reference SOUTH is taken')).toBeVisible()
+  await page.getByLabel('Reference of NORTH').fill('2nd')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('expected a reference: a letter, then')).toBeVisible()
+})
+
+test('features change what the findings say', async ({ page, address }) => {
+  await openSample(page, address, 'Kiln logger')
+  await page.getByRole('link', { name: 'Pins' }).click()
+  await page.locator('[data-signal="CONE.1"]').click()
+  await page.getByLabel('Pin for CONE.1').fill('TXD')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-signal="CONE.1"]')).toContainText('GPIO14')
+  await expect(page.getByTestId('finding-counts')).toContainText('0 faults, 0 cautions')
+  await page.getByRole('link', { name: 'Kit' }).click()
+  await page.getByLabel('Serial console').check()
+  await expect(page.locator('[data-rule="serial-console"]')).toContainText('CONE.1 hangs on PI.GPIO14')
+})
+
+test('a part is removed with its wires, and comes back with them', async ({ page, address }) => {
+  await openSample(page, address, 'Two-post rain gauge')
+  const before = await savedPlan(page, address)
+  await page.getByRole('button', { name: 'Remove SENDER' }).click()
+  const after = await savedPlan(page, address)
+  expect(after.parts.SENDER).toBeUndefined()
+  expect(JSON.stringify(after)).not.toContain('SENDER.')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  expect(await savedPlan(page, address)).toEqual(before)
+})
+
+test('a part moves to the other board of the plan', async ({ page, address }) => {
+  await openSample(page, address, 'Two-post rain gauge')
+  await page.getByLabel('Quick entry of parts').fill('knob')
+  await page.keyboard.press('Enter')
+  await page.getByLabel('Board of KNOB').selectOption('HOUSE')
+  await page.getByRole('link', { name: 'Pins' }).click()
+  await page.getByRole('button', { name: 'Wire what is open on KNOB' }).click()
+  const plan = await savedPlan(page, address)
+  const wires: string[] = plan.wires
+    .map((wire: string[]) => wire.join(' '))
+    .filter((wire: string) => wire.includes('KNOB'))
+  expect(wires).toHaveLength(3)
+  for (const wire of wires) expect(wire).toContain('HOUSE.')
+})
+
+test('a signal is dragged to a post', async ({ page, address }) => {
+  await openSample(page, address, 'Branch-line crossing')
+  await page.getByRole('link', { name: 'Pins' }).click()
+  await page.locator('[data-signal="RELEASE.1"]').click()
+  await page.locator('[data-signal="RELEASE.1"]').dragTo(page.locator('[data-post="MCU.A0"]'))
+  await expect(page.locator('[data-signal="RELEASE.1"]')).toContainText('A0')
+  await expect(page.locator('[data-post="MCU.A0"]')).toContainText('RELEASE')
+})

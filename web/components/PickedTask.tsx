@@ -1,0 +1,85 @@
+import { type FormEvent, type RefObject, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import type { Candidate } from '../../core/assign/candidates.ts'
+import { canonicalEnd } from '../../core/plan/ends.ts'
+import type { Host, SignalUse } from '../../core/wiring/model.ts'
+import { needWords } from '../../core/wiring/needs.ts'
+import { useCatalog, useDerived } from '../store/derived.ts'
+import { useAppDispatch } from '../store/store.ts'
+import { toasted } from '../store/toastSlice.ts'
+
+interface PickedTaskProps {
+  readonly use: SignalUse
+  readonly best: readonly Candidate[]
+  readonly field: RefObject<HTMLInputElement | null>
+  readonly onPut: (use: SignalUse, host: Host) => void
+  readonly onLock: () => void
+  readonly onClear: () => void
+  readonly onLeaveOpen: () => void
+}
+
+/** What the picked signal needs, its best pin, and what can be done with it. */
+export function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOpen }: PickedTaskProps) {
+  const { wiring } = useDerived()
+  const catalog = useCatalog()
+  const dispatch = useAppDispatch()
+  const [typed, setTyped] = useState('')
+  const submit = (event: FormEvent): void => {
+    event.preventDefault()
+    const name = typed.includes('.') ? typed : `${use.part.home?.ref ?? ''}.${typed}`
+    const found = canonicalEnd(wiring.plan, catalog, name.trim())
+    if (!found.ok) return void dispatch(toasted({ text: found.message, kind: 'wrong' }))
+    const host = wiring.terminal(found.end)?.host
+    if (!host)
+      return void dispatch(
+        toasted({
+          text: `${found.end} is no signal pin; expected a GPIO of the board or a pin of an expander`,
+          kind: 'wrong',
+        }),
+      )
+    setTyped('')
+    field.current?.blur()
+    onPut(use, host)
+  }
+  const why = best[0]
+  return (
+    <>
+      <div className="need" aria-live="polite">
+        <div>
+          <b>{use.end}</b> needs {needWords(use.facts.needs)}
+          {use.facts.pull ? ', with a pull-up' : ''}
+          {use.facts.text ? <span className="soft">: {use.facts.text}</span> : ''}
+        </div>
+        <div className="soft">
+          {why ? `1: ${why.host.end}, ${[...why.for, ...why.against].slice(0, 3).join(', ')}` : 'no other pin suits'}
+        </div>
+      </div>
+      <Form onSubmit={submit}>
+        <Form.Control
+          ref={field}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          placeholder="type a pin"
+          aria-label={`Pin for ${use.end}`}
+          className="mono"
+          autoComplete="off"
+          maxLength={60}
+        />
+      </Form>
+      {use.hosts.length > 0 ? (
+        <>
+          <Button variant="outline-dark" onClick={onLock}>
+            {use.locked ? 'Unlock' : 'Lock'} <kbd>!</kbd>
+          </Button>
+          <Button variant="outline-dark" onClick={onClear}>
+            Clear <kbd>Del</kbd>
+          </Button>
+        </>
+      ) : (
+        <Button variant="outline-dark" onClick={onLeaveOpen}>
+          {use.state === 'unused' ? 'Use it' : 'Leave open'} <kbd>-</kbd>
+        </Button>
+      )}
+    </>
+  )
+}
