@@ -55,7 +55,7 @@ it.each([
 
 it('counts holes as fingers do', () => {
   const hint = (board: string, pin: string): string => countingHint(facts(board).pin(pin)!)
-  expect(hint('pi-40', 'GPIO4')).toBe("row 4, left column, counted from the board's corner (square pad)")
+  expect(hint('pi-40', 'GPIO4')).toBe('row 4, left column, counted from the square pad')
   expect(hint('esp32-devkit-30', 'GPIO13')).toBe('left row, 3rd from the USB end')
   expect(hint('esp32-devkit-30', 'GPIO36')).toBe('left row, 2nd from the antenna end')
 })

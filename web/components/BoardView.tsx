@@ -191,7 +191,7 @@ export function Post({ end, host, yard, finger, code, title, rail, twin }: PostP
       )}
     </>
   )
-  const className = `post ${able ? 'able' : ''} ${dim ? 'dim' : ''} ${isLit && uses.length === 0 ? 'lit' : ''}`
+  const className = `post ${uses.length > 0 ? 'held' : ''} ${able ? 'able' : ''} ${dim ? 'dim' : ''} ${isLit && uses.length === 0 ? 'lit' : ''}`
   if (!host || (!able && uses.length === 0))
     return (
       <div className={className} title={title} data-post={end}>
