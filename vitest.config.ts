@@ -4,6 +4,7 @@ export default defineConfig({
   test: {
     include: ['{core,server,cli,web}/**/*.test.ts'],
     environment: 'node',
+    setupFiles: ['core/testing/setup.ts'],
     testTimeout: 30_000,
   },
 })

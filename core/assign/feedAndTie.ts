@@ -73,7 +73,9 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
     why,
   })
 
-  let now = wiring
+  const boards = feedBoards(wiring)
+  decisions.push(...boards)
+  let now = after(wiring, boards)
   for (const ref of wiring.parts.map((part) => part.ref).filter(chosen)) {
     const part = now.parts.find((one) => one.ref === ref)!
     const wanted: Decision[] = []
@@ -122,6 +124,21 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
     else refused.push({ end: tie.end, needs: `a tie to ${tie.to}`, reasons: ['there is nothing to tie it to'] })
   }
   return { wiring: after(now, ties), decisions: [...decisions, ...ties], refused }
+}
+
+/** Feeds boards that have no socket of their own from the first supply that suits one of their pins. */
+function feedBoards(wiring: Wiring): Decision[] {
+  return wiring.boards.flatMap((board): Decision[] => {
+    if (board.feed !== undefined) return []
+    for (const feed of board.board.feeds) {
+      const supply = wiring.supplies.find(({ entry }) => entry.volts >= feed.least && entry.volts <= feed.most)
+      const pin = feed.pins[0]
+      if (!supply || pin === undefined) continue
+      const [from, to] = [`${supply.ref}.+`, `${board.ref}.${pin}`]
+      return [{ edits: [{ do: 'connect', from, to }], from, to, why: `${supply.entry.volts} V suits ${feed.title}` }]
+    }
+    return []
+  })
 }
 
 /** The ground that belongs to a source: a supply's own minus, or its board's first ground hole. */

@@ -92,6 +92,65 @@ describe('pi-40', () => {
   })
 })
 
+/** Timer and channel of each PWM pin. */
+const timers = (board: string): string =>
+  catalog.boards
+    .get(board)!
+    .timers.flatMap((timer) =>
+      Object.entries(timer.channels).flatMap(([channel, on]) =>
+        on.map((pin) => `${pin}:${timer.id.slice(5)}${channel}`),
+      ),
+    )
+    .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+    .join(' ')
+
+describe('the other boards of the AVR family', () => {
+  it.each([
+    ['nano-v3', 'D3:2b D5:0b D6:0a D9:1a D10:1b D11:2a', ids('D', [2, 3])],
+    ['pro-mini-3v3', 'D3:2b D5:0b D6:0a D9:1a D10:1b D11:2a', ids('D', [2, 3])],
+    ['leonardo-32u4', 'D3:0b D5:3a D6:4d D9:1a D10:1b D11:0a D13:4a', ids('D', [0, 1, 2, 3, 7])],
+    ['micro-32u4', 'D3:0b D5:3a D6:4d D9:1a D10:1b D11:0a D13:4a', ids('D', [0, 1, 2, 3, 7])],
+    [
+      'mega-2560-r3',
+      'D2:3b D3:3c D4:0b D5:3a D6:4a D7:4b D8:4c D9:2b D10:2a D11:1a D12:1b D13:0a D44:5c D45:5b D46:5a',
+      ids('D', [2, 3, 18, 19, 20, 21]),
+    ],
+  ])('%s has its timers and interrupts on the right pins', (board, timed, interrupts) => {
+    expect(timers(board)).toBe(timed)
+    expect(doing(board, 'pwm')).toEqual(timed.split(' ').map((one) => one.split(':')[0]))
+    expect(doing(board, 'interrupt')).toEqual(interrupts)
+  })
+  it.each([
+    ['mega-2560-r3', 'D53', 'PB0'],
+    ['mega-2560-r3', 'D22', 'PA0'],
+    ['mega-2560-r3', 'D42', 'PL7'],
+    ['mega-2560-r3', 'A15', 'PK7'],
+    ['leonardo-32u4', 'D7', 'PE6'],
+    ['leonardo-32u4', 'A0', 'PF7'],
+    ['micro-32u4', 'D13', 'PC7'],
+    ['nano-v3', 'D8', 'PB0'],
+  ])('%s: %s is port %s', (board, pin, port) => {
+    expect(boardFacts(catalog.boards.get(board)!).pin(pin)?.port).toBe(port)
+  })
+  it('A6 and A7 of the small boards can do nothing but measure', () => {
+    for (const board of ['nano-v3', 'pro-mini-3v3'])
+      for (const pin of ['A6', 'A7'])
+        expect([...boardFacts(catalog.boards.get(board)!).pin(pin)!.functions]).toEqual(['analog-in'])
+  })
+  it('four UARTs of the largest board lie where they are printed', () => {
+    const pairs = [0, 1, 2, 3].map((number) => [
+      doing('mega-2560-r3', `uart${number}.tx`)[0],
+      doing('mega-2560-r3', `uart${number}.rx`)[0],
+    ])
+    expect(pairs).toEqual([
+      ['D1', 'D0'],
+      ['D18', 'D19'],
+      ['D16', 'D17'],
+      ['D14', 'D15'],
+    ])
+  })
+})
+
 describe('parts', () => {
   it.each([
     ['bme280', 3.3, 5],

@@ -62,6 +62,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       source.volts !== logic
     )
       points += facts.logicVolts === undefined ? 20 : 5
+    if (isDrivenTooHigh(wiring, part, source.volts)) points += 60
     if (pullsTooHigh(wiring, part, use, source.volts)) points += 60
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
@@ -71,6 +72,24 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     .map((source) => ({ source, points: cost(source) }))
     .sort((a, b) => a.points - b.points)
     .map(({ source }) => source)
+}
+
+/** True when the part's inputs, at so many volts of supply, would be driven too high by its own board. */
+function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number): boolean {
+  const logic = part.home?.board.logicVolts
+  if (logic === undefined || part.part.supplies[0]?.logicVolts !== undefined) return false
+  // An I2C line rises through pull-ups: those of modules, where there are any, else the board's own.
+  const pulling = wiring.parts.filter(
+    (one) => one !== part && one.home === part.home && one.mode?.i2c?.pullUpOhms !== undefined,
+  )
+  const own = part.mode?.i2c?.pullUpOhms !== undefined
+  return wiring.signals.some((use) => {
+    if (use.part !== part || use.facts.direction === 'out' || use.facts.direction === 'passive') return false
+    const most = volts(levelsOf(use).most, fed)
+    if (most === undefined) return false
+    if (!use.facts.needs.startsWith('i2c.') || (!own && pulling.length === 0)) return most < logic
+    return pulling.some((one) => one.logicVolts !== undefined && most < one.logicVolts)
+  })
 }
 
 /** True when a module's bus pull-ups, fed with so many volts, would harm another part on the board's I2C bus. */
