@@ -151,6 +151,25 @@ describe('the other boards of the AVR family', () => {
   })
 })
 
+describe('pico', () => {
+  it('repeats its functions every so many pins', () => {
+    const gp = (numbers: readonly number[]): string[] => ids('GP', numbers)
+    expect(doing('pico', 'i2c0.sda')).toEqual(gp([0, 4, 8, 12, 16, 20]))
+    expect(doing('pico', 'i2c1.scl')).toEqual(gp([3, 7, 11, 15, 19, 27]))
+    expect(doing('pico', 'spi0.miso')).toEqual(gp([0, 4, 16, 20]))
+    expect(doing('pico', 'spi1.mosi')).toEqual(gp([11, 15, 27]))
+    expect(doing('pico', 'uart1.tx')).toEqual(gp([4, 8, 20]))
+    expect(doing('pico', 'analog-in')).toEqual(gp([26, 27, 28]))
+    expect(doing('pico', 'pwm')).toHaveLength(26)
+  })
+  it('counts its pins around', () => {
+    const facts = boardFacts(catalog.boards.get('pico')!)
+    expect(facts.pin('VBUS')?.position).toBe(40)
+    expect(facts.pin('GP15')?.position).toBe(20)
+    expect(facts.pin('GP28')?.position).toBe(34)
+  })
+})
+
 describe('parts', () => {
   it.each([
     ['bme280', 3.3, 5],

@@ -1,6 +1,6 @@
 import type { AnalogUnit, Board, BoardPin, Caution, Controller, Header, Rail } from './boardSchema.ts'
 import { busSignals, type Levels, type PinCurrent } from './common.ts'
-import { bareNumber, buildNameIndex, type NameIndex } from './names.ts'
+import { bareNumber, buildNameIndex, type NameIndex, normaliseName } from './names.ts'
 
 /** A board's facts worked out for use: functions expanded, positions and nets known, names indexed. */
 export interface BoardFacts {
@@ -14,7 +14,7 @@ export interface PinFacts {
   readonly id: string
   readonly kind: BoardPin['kind']
   readonly header: Header
-  /** From 1 along its header. */
+  /** Along its header, from the header's first number. */
   readonly position: number
   /** Id of the first hole of the same net inside the board. */
   readonly net: string
@@ -62,7 +62,7 @@ function compile(board: Board): BoardFacts {
         does = expandFunctions(board, first)
         functions.set(first.id, does)
       }
-      const position = index + 1
+      const position = header.numberedFrom + index
       const printed = [own.label, own.firmware, own.port, own.analog].filter((name) => name !== undefined)
       const names = [...new Set([id, ...printed, ...own.aliases])]
       const facts: PinFacts = {
@@ -89,6 +89,8 @@ function compile(board: Board): BoardFacts {
       byId.set(id, facts)
     })
   }
+  // A bare number is short for GPIO4 or D4, unless some pin carries it as its own name.
+  const own = new Set(pins.flatMap((pin) => pin.allNames.map(normaliseName)))
   const names = buildNameIndex(
     pins.map((pin) => ({
       id: pin.id,
@@ -96,8 +98,8 @@ function compile(board: Board): BoardFacts {
       names: [
         ...pin.allNames,
         `#${pin.position}`,
-        ...pin.allNames.map(bareNumber).filter((number) => number !== undefined),
-      ],
+        ...pin.allNames.map(bareNumber).filter((number) => number !== undefined && !own.has(number)),
+      ] as string[],
     })),
   )
   return { board, pins, pin: (id) => byId.get(id), names }
@@ -125,7 +127,8 @@ export function reaches(controller: Controller, signal: string, pin: string, doe
 
 /** How to find a hole by counting: `left row, 4th from the antenna end`, or `row 4, left column`. */
 export function countingHint(pin: Pick<PinFacts, 'header' | 'position'>): string {
-  const { header, position } = pin
+  const { header } = pin
+  const position = pin.position - header.numberedFrom + 1
   if (header.columns === 2) {
     const row = Math.ceil(position / 2)
     return `row ${row}, ${position % 2 === 1 ? 'left' : 'right'} column, counted from ${header.first}`

@@ -70,7 +70,9 @@ export const Header = v.strictObject({
   /** Where position 1 lies, in pitches from the board's top left corner, and which way the count goes. */
   at: v.strictObject({ x: Amount, y: Amount }),
   step: v.picklist(['down', 'up', 'right', 'left']),
-  /** Pin ids in order of position, counted from 1. */
+  /** Number of the first position; other than 1 where the count runs on from another row. */
+  numberedFrom: v.optional(v.number(), 1),
+  /** Pin ids in order of position. */
   pins: v.array(PinId),
 })
 export type Header = v.InferOutput<typeof Header>
