@@ -90,6 +90,13 @@ describe('assign', () => {
     expect(result.unplaced[0]?.reasons.join()).toMatch(/no interrupt/)
   })
 
+  it('says which voltages keep a bus from being placed', () => {
+    const plan = planOf({ mcu: 'uno-r3', parts: { R: 'sx1276' }, unused: ['R.DIO1'] })
+    const { unplaced } = assign(resolve(plan, catalog))
+    expect(unplaced.find((one) => one.end === 'R.SCK')?.reasons).toEqual(['SPI: 5.0 V into 3.9 V'])
+    expect(unplaced.find((one) => one.end === 'R.NSS')?.reasons[0]).toMatch(/^18 pins: 5.0 V into 3.9 V/)
+  })
+
   it('says which address stands in the way', () => {
     const plan = planOf({ mcu: 'uno-r3', parts: { A: 'ds3231', B: 'ds3231' } })
     const { unplaced } = assign(resolve(plan, catalog))
@@ -141,4 +148,20 @@ it('no rule and no fix throws on any wiring', () => {
     }),
     { numRuns: 150 },
   )
+})
+
+it.each([...catalog.boards.keys()])('a small kit is placed on %s without a fault', (board) => {
+  const plan = planOf({
+    boards: { MCU: { board } },
+    supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+    parts: { B: 'bme280', O: 'ssd1306', L: 'led', S: 'button', V: 'servo-sg90', P: 'hc-sr501' },
+  })
+  const result = assign(resolve(plan, catalog))
+  expect(result.unplaced).toEqual([])
+  const placed = resolve(applyEdits(plan, result.edits), catalog)
+  expect(
+    check(placed)
+      .filter((one) => one.severity !== 'tip')
+      .map((one) => one.message),
+  ).toEqual([])
 })

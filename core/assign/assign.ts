@@ -156,6 +156,9 @@ export function reasons(candidate: Pick<Candidate, 'for' | 'against'>): string {
   )
 }
 
+/** `REF.PIN`: the pin is blocked by that signal. */
+const isEnd = (reason: string): boolean => /^[A-Za-z][\w-]*\.\S+$/.test(reason)
+
 /** Why no pin is left: reasons with the number of pins, the commonest first. */
 function refusals(wiring: Wiring, use: SignalUse): string[] {
   const tally = new Map<string, number>()
@@ -163,7 +166,7 @@ function refusals(wiring: Wiring, use: SignalUse): string[] {
   for (const one of candidates(wiring, use)) {
     if (one.blocked === undefined) free += 1
     else {
-      const reason = /\./.test(one.blocked) ? 'taken' : one.blocked
+      const reason = isEnd(one.blocked) ? 'taken' : one.blocked
       tally.set(reason, (tally.get(reason) ?? 0) + 1)
     }
   }

@@ -245,6 +245,16 @@ export class BusSearch {
     return this.#pinCosts.get(key)
   }
 
+  /** What stands on the pins to which a controller could take a line. */
+  #blocked(use: SignalUse, task: Task, controller: Controller): string {
+    const name = `${controller.id}.${busNeed(use.facts.needs)!.signal}`
+    const reasons = hostsFor(this.#wiring, use)
+      .filter((host) => host.board === task.board && host.functions.has(name))
+      .map((host) => judge(this.#wiring, use, host, this.#scarcityOf(use), controller.id).blocked)
+      .filter((reason) => reason !== undefined)
+    return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
+  }
+
   #scarcityOf(use: SignalUse): Scarcity {
     const key = use.part.home?.ref ?? ''
     const known = this.#scarcity.get(key) ?? new Scarcity(this.#wiring, use)
@@ -263,7 +273,7 @@ export class BusSearch {
       const lane = this.#lanes.get(laneKey(task.board, one.id))
       const clash = lane && this.#clash(task, lane)
       if (clash) return `${one.title}: ${clash}`
-      return `${one.title}: ${this.#pinSets(task, one, lane, new Set()).length > 0 ? 'taken by another part' : 'no free pins'}`
+      return `${one.title}: ${this.#pinSets(task, one, lane, new Set()).length > 0 ? 'taken by another part' : this.#blocked(use, task, one)}`
     })
   }
 }

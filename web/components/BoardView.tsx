@@ -108,7 +108,7 @@ function BoardPost({
       host={first ? host : undefined}
       yard={yard}
       finger={finger}
-      code={code === finger ? '' : code}
+      code={code === finger || finger.length > 6 ? '' : code}
       title={`${names}. ${countingHint(pin)}.${pin.cautions.map((caution) => ` ${caution.text}`).join('')}`}
       rail={
         pin.kind === 'ground'
