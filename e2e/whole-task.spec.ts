@@ -124,3 +124,22 @@ test('the same with the keyboard alone', async ({ page, address }) => {
   await tabTo('Print')
   await expect(page.getByRole('button', { name: 'Print' })).toBeFocused()
 })
+
+for (const board of ['uno-r3', 'micro-32u4', 'esp32-devkit-38', 'pi-40', 'pico']) {
+  test(`a plan is made, checked and printed on ${board}`, async ({ page, address }) => {
+    await page.goto(address)
+    await page.getByLabel('Name of a new plan').fill(`On ${board}`)
+    await page.keyboard.press('Enter')
+    await page.getByLabel('Add a board').selectOption(board)
+    await page.getByLabel('Quick entry of parts').fill('bme280, oled, 2 led, button, dht22')
+    await page.keyboard.press('Enter')
+    await page.getByRole('link', { name: 'Pins' }).click()
+    await page.getByRole('button', { name: 'Place the rest' }).click()
+    await expect(page.getByTestId('open-count')).toHaveText('all placed')
+    await expect(page.getByTestId('finding-counts')).toContainText('0 faults, 0 cautions')
+    await page.getByRole('link', { name: 'Sheets' }).click()
+    const table = await wiringTable(page)
+    expect(table.filter((row) => row.startsWith('CLIMATE '))).toHaveLength(6)
+    expect(table.every((row) => row.includes(' > '))).toBe(true)
+  })
+}
