@@ -22,14 +22,14 @@ export function checkCommand(files: readonly string[], { json }: { json?: boolea
 
 function asText({ file, counts, findings }: { file: string } & CheckedPlan): string {
   const lines = findings.map((finding) => {
-    const head = finding.accepted === undefined ? finding.severity : 'accepted'
+    const head = finding.accepted === null ? finding.severity : 'accepted'
     const fixes =
-      finding.accepted === undefined
+      finding.accepted === null
         ? finding.fixes.map((fix) => `\n      mend: ${fix.title}`).join('')
         : ` (${finding.accepted})`
     return `  ${head.padEnd(8)} ${finding.rule}: ${finding.message}${fixes}`
   })
-  const accepted = findings.filter((one) => one.accepted !== undefined).length
+  const accepted = findings.filter((one) => one.accepted !== null).length
   const summary = `${file}: ${plural(counts.fault, 'fault')}, ${plural(counts.caution, 'caution')}, ${plural(counts.tip, 'tip')}${accepted > 0 ? `, ${accepted} accepted` : ''}`
   return [...lines, summary].join('\n')
 }

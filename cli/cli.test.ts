@@ -64,7 +64,7 @@ describe('check', () => {
     expect(files[0]).toMatchObject({ file: mended, counts: { fault: 12, caution: 2, tip: 0 } })
     for (const finding of files[0].findings) {
       expect(Object.keys(finding)).toEqual(
-        expect.arrayContaining(['rule', 'severity', 'at', 'message', 'why', 'numbers', 'fixes']),
+        expect.arrayContaining(['rule', 'severity', 'at', 'message', 'why', 'numbers', 'fixes', 'accepted']),
       )
       expect(finding.fixes.length).toBeGreaterThan(0)
     }

@@ -9,7 +9,10 @@ import { type Counts, check, count } from './index.ts'
 /** The findings of one plan as plain data, fixes worked out: what `check --json` prints for a file. */
 export interface CheckedPlan {
   readonly counts: Counts
-  readonly findings: readonly (Finding & { readonly fixes: readonly Fix[] })[]
+  readonly findings: readonly (Omit<Finding, 'accepted'> & {
+    readonly fixes: readonly Fix[]
+    readonly accepted: string | null
+  })[]
 }
 
 export function checkPlan(plan: Plan, catalog: Catalog): CheckedPlan {
@@ -19,7 +22,7 @@ export function checkPlan(plan: Plan, catalog: Catalog): CheckedPlan {
     counts: count(reports),
     findings: reports.map((report) => {
       const { propose: _, ...finding } = report
-      return { ...finding, fixes: fixesFor(wiring, report, reports) }
+      return { ...finding, fixes: fixesFor(wiring, report, reports), accepted: report.accepted ?? null }
     }),
   }
 }
