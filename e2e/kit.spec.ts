@@ -82,27 +82,3 @@ test('a part is removed with its wires, and comes back with them', async ({ page
   await page.getByRole('button', { name: 'Undo' }).click()
   expect(await savedPlan(page, address)).toEqual(before)
 })
-
-test('a part moves to the other board of the plan', async ({ page, address }) => {
-  await openSample(page, address, 'Two-post rain gauge')
-  await page.getByLabel('Quick entry of parts').fill('knob')
-  await page.keyboard.press('Enter')
-  await page.getByLabel('Board of KNOB').selectOption('HOUSE')
-  await page.getByRole('link', { name: 'Pins' }).click()
-  await page.getByRole('button', { name: 'Wire what is open on KNOB' }).click()
-  const plan = await savedPlan(page, address)
-  const wires: string[] = plan.wires
-    .map((wire: string[]) => wire.join(' '))
-    .filter((wire: string) => wire.includes('KNOB'))
-  expect(wires).toHaveLength(3)
-  for (const wire of wires) expect(wire).toContain('HOUSE.')
-})
-
-test('a signal is dragged to a post', async ({ page, address }) => {
-  await openSample(page, address, 'Branch-line crossing')
-  await page.getByRole('link', { name: 'Pins' }).click()
-  await page.locator('[data-signal="RELEASE.1"]').click()
-  await page.locator('[data-signal="RELEASE.1"]').dragTo(page.locator('[data-post="MCU.A0"]'))
-  await expect(page.locator('[data-signal="RELEASE.1"]')).toContainText('A0')
-  await expect(page.locator('[data-post="MCU.A0"]')).toContainText('RELEASE')
-})
