@@ -184,6 +184,26 @@ export const Feed = v.strictObject({
   note: v.optional(Text),
 })
 
+/** What one model of a board has otherwise than the rest; an item replaces the board's own of the same id, or joins it. */
+export const Variant = v.strictObject({
+  id: Id,
+  title: Text,
+  text: v.optional(Text),
+  mcu: v.optional(Text),
+  headers: v.optional(v.array(Header), []),
+  pins: v.optional(v.array(BoardPin), []),
+  controllers: v.optional(v.array(Controller), []),
+  timers: v.optional(v.array(Timer), []),
+  analog: v.optional(v.array(AnalogUnit), []),
+  features: v.optional(v.array(Feature), []),
+  rails: v.optional(v.array(Rail), []),
+  feeds: v.optional(v.array(Feed), []),
+  /** Controllers of the board that this model does not have. */
+  lacks: v.optional(v.array(Id), []),
+  notes: v.optional(v.array(Text), []),
+})
+export type Variant = v.InferOutput<typeof Variant>
+
 export const Board = v.strictObject({
   catalog: v.literal(1),
   id: Id,
@@ -259,5 +279,7 @@ export const Board = v.strictObject({
   reset: v.strictObject({ pins: v.picklist(['floating', 'pulled-up', 'pulled-down']), note: v.optional(Text) }),
   /** How firmware gets at the interfaces on this family: notes for the maker. */
   notes: v.optional(v.array(Text), []),
+  /** Models that share the header and differ in what is behind it. */
+  variants: v.optional(v.array(Variant), []),
 })
 export type Board = v.InferOutput<typeof Board>

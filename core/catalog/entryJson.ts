@@ -28,6 +28,7 @@ export function boardJson(board: Board) {
       functions: [...pin.functions].sort(),
       cautions: pin.cautions.map(({ id, text }) => ({ id, text })),
     })),
+    variants: board.variants.map(({ id, title }) => ({ id, title })),
     features: board.features.map(({ id, title, text, usual }) => ({ id, title, text, usual })),
   }
 }
@@ -70,6 +71,11 @@ export function partJson(part: Part) {
       ),
     ],
     supply: supply ? { least: supply.least, most: supply.most } : null,
-    provides: part.provides.flatMap((given) => given.pins),
+    provides: [
+      ...new Set([
+        ...part.provides.flatMap((given) => given.pins),
+        ...part.controllers.flatMap((controller) => Object.values(controller.pins)),
+      ]),
+    ],
   }
 }

@@ -3,11 +3,14 @@ import type { Board } from './boardSchema.ts'
 import { type Catalog, partNames } from './catalog.ts'
 import { busSignals, type Levels, volts } from './common.ts'
 import type { Part } from './partSchema.ts'
+import { asVariant } from './variant.ts'
 
 /** Everything about the catalogue that can be proved wrong without an opinion; a sentence each, with the entry's id. */
 export function lintCatalog(catalog: Catalog): string[] {
   const said: string[] = []
-  for (const board of catalog.boards.values()) lintBoard(board, (text) => said.push(`${board.id}: ${text}`))
+  for (const board of catalog.boards.values())
+    for (const model of [board, ...board.variants.map((one) => asVariant(board, one.id))])
+      lintBoard(model, (text) => said.push(`${model === board ? board.id : model.title}: ${text}`))
   const stems = new Map<string, string>()
   for (const part of catalog.parts.values()) {
     const say = (text: string): void => {
@@ -20,6 +23,9 @@ export function lintCatalog(catalog: Catalog): string[] {
   }
   return said
 }
+
+/** Pitches from the outermost hole of one half-row of a breadboard to that of the other. */
+const HALF_ROWS_SPAN = 11
 
 type Say = (text: string) => void
 
@@ -63,6 +69,9 @@ function lintBoard(board: Board, say: Say): void {
     if (recommended !== undefined && absolute !== undefined && recommended > absolute)
       say(`${pin.id}: recommended current above absolute`)
   }
+  const { rowsApart, free } = board.mounting
+  if (rowsApart !== undefined && free && free.left + free.right !== Math.max(0, HALF_ROWS_SPAN - rowsApart))
+    say(`rows ${rowsApart} apart leave ${HALF_ROWS_SPAN - rowsApart} free holes, not ${free.left + free.right}`)
   if (!('default' in board.levels)) say('has no default levels')
   for (const [name, levels] of Object.entries(board.levels)) lintLevels(levels, board.logicVolts, `levels ${name}`, say)
   const facts = boardFacts(board)
@@ -198,7 +207,21 @@ function lintPart(part: Part, catalog: Catalog, say: Say): void {
   const logic = part.supplies[0]?.logicVolts ?? part.supplies[0]?.usual ?? part.supplies[0]?.most ?? 3.3
   for (const [name, levels] of Object.entries(part.levels)) lintLevels(levels, logic, `levels ${name}`, say)
   for (const given of part.provides) known(given.pins, 'provides')
-  for (const inner of part.inner) known(inner.between, `inner ${inner.kind}`)
+  for (const controller of part.controllers) {
+    known(Object.values(controller.pins), controller.id)
+    const signals: readonly string[] = busSignals[controller.kind]
+    for (const signal of Object.keys(controller.pins))
+      if (!signals.includes(signal)) say(`${controller.id} has no signal ${signal}`)
+  }
+  for (const content of part.contains) {
+    if (!catalog.parts.has(content.part)) say(`contains ${content.part}, which is not in the catalogue`)
+    for (const id of Array.isArray(content.count) ? content.count : [])
+      if (!options.has(id)) say(`counts ${content.part} by the option ${id}, which the part does not have`)
+  }
+  for (const { when } of [...part.signals, ...part.ties, ...part.inner, ...part.companions, ...part.contains])
+    if (when && !options.has(when.option))
+      say(`a condition names the option ${when.option}, which the part does not have`)
+  for (const inner of part.inner) known([...inner.between, ...(inner.rails ?? [])], `inner ${inner.kind}`)
   known(part.cable, 'cable')
   for (const companion of part.companions) {
     if (!catalog.parts.has(companion.part)) say(`companion ${companion.part} is not in the catalogue`)

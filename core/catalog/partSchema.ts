@@ -1,5 +1,17 @@
 import * as v from 'valibot'
-import { Amount, Id, Levels, Need, PinCurrent, PinId, PlainFunction, Positive, Source, Text } from './common.ts'
+import {
+  Amount,
+  BusKindSchema,
+  Id,
+  Levels,
+  Need,
+  PinCurrent,
+  PinId,
+  PlainFunction,
+  Positive,
+  Source,
+  Text,
+} from './common.ts'
 
 /** What a part file can say. See `docs/adding-a-part.md` for the same in words. */
 
@@ -23,6 +35,14 @@ export const PartPin = v.strictObject({
   open: v.optional(Text),
 })
 export type PartPin = v.InferOutput<typeof PartPin>
+
+/** Only while an option has one of these values, or at least this amount. */
+export const When = v.strictObject({
+  option: Id,
+  is: v.optional(v.array(v.union([v.string(), v.number()]))),
+  least: v.optional(Amount),
+})
+export type When = v.InferOutput<typeof When>
 
 /** A level set by name, or one per value of an option. */
 const LevelsRef = v.union([Text, v.strictObject({ option: Id, sets: v.record(v.string(), Text) })])
@@ -52,6 +72,8 @@ export const Signal = v.strictObject({
   milliamps: v.optional(Positive),
   /** What leaving it open means. */
   open: v.optional(Text),
+  /** Part of the wiring only then. */
+  when: v.optional(When),
 })
 export type Signal = v.InferOutput<typeof Signal>
 
@@ -65,6 +87,7 @@ export const Tie = v.strictObject({
   text: v.optional(Text),
   /** The module already holds it there: wiring is only needed to change it. */
   held: v.optional(v.union([TieTarget, v.literal('open')])),
+  when: v.optional(When),
 })
 export type Tie = v.InferOutput<typeof Tie>
 
@@ -157,14 +180,41 @@ export const Provided = v.strictObject({
   note: v.optional(Text),
 })
 
+/** A bus controller that the part gives to others: a channel of a bus switch, a port of a serial bridge. */
+export const GivenController = v.strictObject({
+  id: Id,
+  kind: BusKindSchema,
+  title: Text,
+  /** Signal (`sda`, `tx` …), seen from the part as a board, to pin. */
+  pins: v.record(v.string(), PinId),
+  most: v.optional(Positive),
+  /** A switched channel of the bus that the part itself hangs on: addresses there must differ too. */
+  switched: v.optional(v.boolean(), false),
+})
+export type GivenController = v.InferOutput<typeof GivenController>
+
+/** Things of which the part is made on a breadboard and which the parts list counts: keys and diodes of a matrix. */
+export const Content = v.strictObject({
+  part: Id,
+  /** How many: a number, or options whose product it is. */
+  count: v.union([Positive, v.array(Id)]),
+  when: v.optional(When),
+})
+
 /** What lies between two pins inside the part. */
 export const Inner = v.strictObject({
-  kind: v.picklist(['resistance', 'diode', 'contact', 'join', 'capacitance', 'winding', 'switch']),
+  kind: v.picklist(['resistance', 'diode', 'contact', 'join', 'capacitance', 'winding', 'switch', 'shift', 'buffer']),
   between: v.tuple([PinId, PinId]),
   /** Ohms or farads: fixed, or from an option. */
   amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Diode: volts forward, or from a fact of an option's value. */
   forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
+  /**
+   * shift: supply pins that set the level of each side, in the order of `between`; `amount` is a pull-up on each side.
+   * buffer: repeats the level of the first pin at the second, at the second supply of this list.
+   */
+  rails: v.optional(v.tuple([PinId, PinId])),
+  when: v.optional(When),
 })
 export type Inner = v.InferOutput<typeof Inner>
 
@@ -179,8 +229,9 @@ export const Companion = v.strictObject({
   series: v.optional(PinId),
   /** Across these two: a pin id, `supply` or `ground`. */
   across: v.optional(v.tuple([TieTarget, TieTarget])),
-  /** Only for these modes, or when an option has this value. */
+  /** Only for these modes. */
   modes: v.optional(v.array(Id)),
+  when: v.optional(When),
 })
 export type Companion = v.InferOutput<typeof Companion>
 
@@ -245,6 +296,8 @@ export const Part = v.strictObject({
   modes: v.optional(v.array(Mode), []),
   options: v.optional(v.array(Option), []),
   provides: v.optional(v.array(Provided), []),
+  controllers: v.optional(v.array(GivenController), []),
+  contains: v.optional(v.array(Content), []),
   inner: v.optional(v.array(Inner), []),
   companions: v.optional(v.array(Companion), []),
   /** Pins in the order in which they lie in the part's cable or along its edge. */

@@ -1,6 +1,7 @@
 import { boardFacts } from '../catalog/boardFacts.ts'
 import { type Catalog, partNames } from '../catalog/catalog.ts'
 import { normaliseName } from '../catalog/names.ts'
+import { boardOf } from '../catalog/variant.ts'
 import type { Plan } from './planSchema.ts'
 
 /** Splits `REF.PIN` at the first dot; a pin id may hold dots itself (`GND.2`). */
@@ -34,7 +35,7 @@ export function canonicalEnd(
     if (pin === '+' || pin === '-') return { ok: true, end: `${ref}.${pin}` }
     return { ok: false, message: `"${end}": a supply has the pins + and -` }
   }
-  const board = catalog.boards.get(plan.boards[ref]?.board ?? '')
+  const board = boardOf(catalog, plan.boards[ref])
   const part = catalog.parts.get(plan.parts[ref]?.part ?? '')
   const names = board ? boardFacts(board).names : part ? partNames(part) : undefined
   if (!names) return { ok: false, message: `"${end}": the catalogue has no entry for ${ref}` }

@@ -28,6 +28,8 @@ export const End = v.pipe(v.string(), v.maxLength(120), v.regex(/^[^.\s]+\..+$/,
 
 export const PlanBoard = v.strictObject({
   board: CatalogId,
+  /** Model, where the catalogue tells several apart under one header. */
+  variant: v.optional(CatalogId),
   title: v.optional(Line),
   uses: v.optional(v.array(CatalogId)),
 })

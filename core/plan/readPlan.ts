@@ -1,6 +1,7 @@
 import type { Catalog } from '../catalog/catalog.ts'
 import { editDistance } from '../catalog/names.ts'
 import type { PartOption } from '../catalog/partSchema.ts'
+import { boardOf } from '../catalog/variant.ts'
 import { parseQuantity } from '../electrical/quantity.ts'
 import type { Outcome, Problem } from '../text/problem.ts'
 import { type Path, parseYaml, validateYaml, type YamlSource } from '../text/yamlSource.ts'
@@ -44,11 +45,17 @@ export function bindPlan(plan: Plan, catalog: Catalog, source?: YamlSource): Out
   }
   checkRefs(plan, say)
   for (const [ref, entry] of Object.entries(plan.boards)) {
-    const board = catalog.boards.get(entry.board)
+    const board = boardOf(catalog, entry)
     if (!board) {
       say(['boards', ref, 'board'], unknownEntry('board', entry.board, [...catalog.boards.keys()]))
       continue
     }
+    const models = catalog.boards.get(entry.board)?.variants.map((one) => one.id) ?? []
+    if (entry.variant !== undefined && !models.includes(entry.variant))
+      say(
+        ['boards', ref, 'variant'],
+        `${entry.board} has no variant "${entry.variant}"; expected ${models.length > 0 ? `one of ${models.join(', ')}` : 'none'}`,
+      )
     entry.uses?.forEach((feature, index) => {
       const known = board.features.map((one) => one.id)
       if (!known.includes(feature))
@@ -187,6 +194,6 @@ function unknownEntry(kind: string, id: string, known: readonly string[]): strin
 /** Features switched on for a board of the plan: its own list, or the usual ones. */
 export function featuresInUse(plan: Plan, ref: string, catalog: Catalog): readonly string[] {
   const entry = plan.boards[ref]
-  const board = catalog.boards.get(entry?.board ?? '')
+  const board = boardOf(catalog, entry)
   return entry?.uses ?? board?.features.filter((feature) => feature.usual).map((feature) => feature.id) ?? []
 }

@@ -28,10 +28,14 @@ export function groupBuses(wiring: Pick<Wiring, 'signals' | 'netOf' | 'boards'>)
     groups.set(root, [...(groups.get(root) ?? []), ...uses])
   }
   const buses = [...groups.values()].map((uses): Bus & { controller: string | undefined } => {
-    const board = uses.flatMap((use) => use.hosts).find(({ host }) => host.board)?.host.board
+    const hosts = uses.filter((use) => busNeed(use.facts.needs)?.signal !== 'cs').flatMap((use) => use.hosts)
+    const board = hosts.find(({ host }) => host.board)?.host.board
+    const provider = board ? undefined : hosts.find(({ host }) => host.provider?.part.controllers.length)?.host.provider
     const parts = [...new Set(uses.map((use) => use.part))]
-    return { kind: busNeed((uses[0] as SignalUse).facts.needs)!.kind, board, uses, parts, controller: undefined }
+    const kind = busNeed((uses[0] as SignalUse).facts.needs)!.kind
+    return { kind, board, provider, uses, parts, controller: undefined }
   })
+  for (const bus of buses) if (bus.provider) bus.controller = controllerGiven(bus)
   for (const board of wiring.boards)
     for (const kind of Object.keys(busSignals) as BusKind[])
       matchControllers(
@@ -54,6 +58,16 @@ export function busPins(bus: Bus): Map<string, Set<string>> {
     }
   }
   return pins
+}
+
+/** Controller of a bus switch or bridge that has all the pins on which the bus lies. */
+function controllerGiven(bus: Bus): string | undefined {
+  const pins = bus.uses.flatMap((use) => use.hosts.map(({ host }) => ({ use, host })))
+  return bus.provider?.part.controllers.find(
+    (one) =>
+      one.kind === bus.kind &&
+      pins.every(({ use, host }) => `${bus.provider?.ref}.${one.pins[busNeed(use.facts.needs)!.signal]}` === host.end),
+  )?.id
 }
 
 /** True when one controller can carry a bus as it is wired. */

@@ -1,4 +1,5 @@
 import { type Levels, volts } from '../catalog/common.ts'
+import { holds } from '../catalog/when.ts'
 import { type Branch, solveNetwork } from '../electrical/network.ts'
 import type { Host, Net, PartInstance, SignalUse, Wiring } from './model.ts'
 
@@ -171,6 +172,8 @@ export class LineNetwork {
   readonly #fixed = new Map<number, number>()
   readonly #byNet = new Map<number, Branch[]>()
   readonly #internal = new Map<number, number>()
+  /** Level shifters and buffers: a level at one net comes out at another, at that side's supply. */
+  readonly #shifts: { from: number; to: number; volts: number | undefined }[] = []
   readonly #resting = new Map<Net, number | undefined>()
   #virtual = -1
 
@@ -181,6 +184,7 @@ export class LineNetwork {
     }
     for (const part of wiring.parts) {
       if (part.part.category === 'passive') this.#addResistors(wiring, part)
+      this.#addShifters(wiring, part)
       this.#addModulePulls(wiring, part)
     }
     for (const host of wiring.hosts.values()) {
@@ -203,6 +207,22 @@ export class LineNetwork {
       if (typeof ohms !== 'number') continue
       const [a, b] = inner.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`).index) as [number, number]
       if (a !== b) this.#branch({ a, b, ohms })
+    }
+  }
+
+  #addShifters(wiring: Wiring, part: PartInstance): void {
+    for (const inner of part.part.inner) {
+      if ((inner.kind !== 'shift' && inner.kind !== 'buffer') || !holds(inner.when, part.options)) continue
+      const nets = inner.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`)) as [Net, Net]
+      const rails = (inner.rails ?? []).map((pin) => wiring.netOf(`${part.ref}.${pin}`).sources[0]?.volts)
+      const [a, b] = nets
+      const [voltsA, voltsB] = inner.rails ? rails : [part.logicVolts, part.logicVolts]
+      this.#shifts.push({ from: a.index, to: b.index, volts: voltsB })
+      if (inner.kind === 'buffer') continue
+      this.#shifts.push({ from: b.index, to: a.index, volts: voltsA })
+      if (typeof inner.amount !== 'number') continue
+      if (voltsA !== undefined) this.#pull(a, voltsA, inner.amount)
+      if (voltsB !== undefined) this.#pull(b, voltsB, inner.amount)
     }
   }
 
@@ -286,8 +306,23 @@ export class LineNetwork {
     to: Net,
     drive: { high: number | undefined; low: number | undefined },
   ): { high: number | undefined; low: number | undefined } {
-    const at = (volts: number | undefined): number | undefined =>
-      volts === undefined ? undefined : this.#solve(to, { net: from.index, volts })
-    return { high: at(drive.high), low: at(drive.low) }
+    const at = (net: number, volts: number | undefined): number | undefined =>
+      volts === undefined ? undefined : this.#solve(to, { net, volts })
+    if (!this.#hangTogether(from.index, to.index)) {
+      const shift = this.#shifts.find(
+        (one) => this.#hangTogether(from.index, one.from) && this.#hangTogether(one.to, to.index),
+      )
+      if (shift)
+        return {
+          high: drive.high === undefined ? undefined : at(shift.to, shift.volts),
+          low: drive.low === undefined ? undefined : at(shift.to, 0),
+        }
+    }
+    return { high: at(from.index, drive.high), low: at(from.index, drive.low) }
+  }
+
+  /** True when resistors, or nothing at all, lie between two nets. */
+  #hangTogether(a: number, b: number): boolean {
+    return a === b || this.#around(a).some((branch) => branch.a === b || branch.b === b)
   }
 }

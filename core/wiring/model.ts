@@ -127,7 +127,7 @@ export interface SignalUse {
   readonly part: PartInstance
   readonly facts: Signal
   readonly state: SignalState
-  /** Hosts that it reaches, nearest first, and the refs of resistors on the way. */
+  /** Hosts that it reaches, nearest first, and the refs of resistors and shifters on the way. */
   readonly hosts: readonly { readonly host: Host; readonly via: readonly string[] }[]
   /** Where its next wire starts: its own end, or the far leg of a resistor in series. */
   readonly tail: string
@@ -150,6 +150,8 @@ export interface TieUse {
 export interface Bus {
   readonly kind: 'i2c' | 'spi' | 'uart' | 'i2s' | 'onewire' | 'can'
   readonly board: BoardInstance | undefined
+  /** Part whose controller it hangs on: a bus switch, a serial bridge. */
+  readonly provider: PartInstance | undefined
   /** Uses by signal name (`sda`, `sck` …), chip selects included. */
   readonly uses: readonly SignalUse[]
   readonly parts: readonly PartInstance[]

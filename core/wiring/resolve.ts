@@ -1,6 +1,8 @@
 import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { PartSupply } from '../catalog/partSchema.ts'
+import { boardOf } from '../catalog/variant.ts'
+import { holds } from '../catalog/when.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { featuresInUse } from '../plan/readPlan.ts'
 import { groupBuses } from './buses.ts'
@@ -29,7 +31,7 @@ export function resolve(plan: Plan, catalog: Catalog): Wiring {
   const hosts = new Map<string, Host>()
 
   const boards = Object.entries(plan.boards).map(([ref, entry]): Mutable<BoardInstance> => {
-    const board = need(catalog.boards.get(entry.board), entry.board)
+    const board = need(boardOf(catalog, entry), entry.board)
     const inUse = featuresInUse(plan, ref, catalog)
     return {
       kind: 'board',
@@ -113,24 +115,9 @@ export function resolve(plan: Plan, catalog: Catalog): Wiring {
     owner.logicVolts = first?.source
       ? (first.facts.logicVolts ?? first.source.volts)
       : owner.supplies.find((use) => use.facts.logicVolts)?.facts.logicVolts
-    for (const given of owner.part.provides) {
-      for (const pin of given.pins) {
-        const end = `${owner.ref}.${pin}`
-        const host: Host = {
-          end,
-          ref: owner.ref,
-          functions: new Set<string>(given.does),
-          cautions: [],
-          levels: owner.part.levels[given.levels ?? ''] ?? {},
-          current: given.current,
-          board: undefined,
-          provider: owner,
-          note: given.note,
-          logicVolts: owner.logicVolts,
-        }
-        hosts.set(end, host)
-        need(terminals.get(end), end).host = host
-      }
+    for (const host of hostsOfPart(owner)) {
+      hosts.set(host.end, host)
+      need(terminals.get(host.end), host.end).host = host
     }
   }
 
@@ -184,6 +171,31 @@ function hostOfBoard(hosts: Map<string, Host>, owner: BoardInstance, net: string
   }
   hosts.set(end, host)
   return host
+}
+
+/** Pins that a part gives to others: its `provides`, and the pins of its bus controllers. */
+function hostsOfPart(owner: PartInstance): Host[] {
+  const { part, ref } = owner
+  const buses = new Map<string, string[]>()
+  for (const controller of part.controllers)
+    for (const [signal, pin] of Object.entries(controller.pins))
+      buses.set(pin, [...(buses.get(pin) ?? []), `${controller.id}.${signal}`])
+  const given = new Map(part.provides.flatMap((one) => one.pins.map((pin) => [pin, one] as const)))
+  return [...new Set([...given.keys(), ...buses.keys()])].map((pin) => {
+    const facts = given.get(pin)
+    return {
+      end: `${ref}.${pin}`,
+      ref,
+      functions: new Set<string>([...(facts?.does ?? []), ...(buses.get(pin) ?? [])]),
+      cautions: [],
+      levels: part.levels[facts?.levels ?? 'logic'] ?? {},
+      current: facts?.current,
+      board: undefined,
+      provider: owner,
+      note: facts?.note,
+      logicVolts: owner.logicVolts,
+    }
+  })
 }
 
 class NetBuilder {
@@ -306,7 +318,8 @@ function findHomes(
 }
 
 function tieUses(owner: PartInstance, netOf: (end: string) => Net, plan: Plan): TieUse[] {
-  return [...owner.part.ties, ...(owner.mode?.ties ?? [])].map((facts): TieUse => {
+  const ties = [...owner.part.ties, ...(owner.mode?.ties ?? [])].filter((tie) => holds(tie.when, owner.options))
+  return ties.map((facts): TieUse => {
     const to =
       typeof facts.to === 'string' ? facts.to : (facts.to.values[String(owner.options[facts.to.option])] ?? 'ground')
     const end = `${owner.ref}.${facts.pin}`

@@ -1,11 +1,13 @@
 import type { Mode, Part, Signal } from '../catalog/partSchema.ts'
+import { holds } from '../catalog/when.ts'
 import type { Host, Net, PartInstance, SignalState, SignalUse, Wiring } from './model.ts'
 
 /** Signals of a part in its mode: those of every mode and those of this one. */
-export const signalsOf = (part: Part, mode: Mode | undefined): readonly Signal[] => [
-  ...(mode?.signals ?? []),
-  ...part.signals,
-]
+export const signalsOf = (
+  part: Part,
+  mode: Mode | undefined,
+  options: Readonly<Record<string, string | number>>,
+): readonly Signal[] => [...(mode?.signals ?? []), ...part.signals].filter((signal) => holds(signal.when, options))
 
 type Nets = Pick<Wiring, 'plan' | 'parts' | 'terminal' | 'netOf'>
 
@@ -14,11 +16,11 @@ export function findSignals(wiring: Nets): SignalUse[] {
   const locked = new Set<string>()
   for (const wire of wiring.plan.wires) if (wire[2]?.locked) locked.add(wire[0]).add(wire[1])
   const unused = new Set(wiring.plan.unused)
-  const resistors = resistorsByEnd(wiring.parts)
+  const links = linksByEnd(wiring.parts)
   return wiring.parts.flatMap((part) =>
-    signalsOf(part.part, part.mode).map((facts): SignalUse => {
+    signalsOf(part.part, part.mode, part.options).map((facts): SignalUse => {
       const end = `${part.ref}.${facts.pin}`
-      const walk = follow(wiring, resistors, end, part)
+      const walk = follow(wiring, links, end, part)
       const net = wiring.netOf(end)
       const state = (): SignalState => {
         if (walk.hosts.length > 0) return 'placed'
@@ -26,7 +28,9 @@ export function findSignals(wiring: Nets): SignalUse[] {
         if (net.sources.length > 0 || net.ground) return 'tied'
         return walk.others ? 'joined' : 'open'
       }
-      const series = part.part.companions.find((companion) => companion.required && companion.series === facts.pin)
+      const series = part.part.companions.find(
+        (companion) => companion.required && companion.series === facts.pin && holds(companion.when, part.options),
+      )
       return {
         end,
         part,
@@ -41,19 +45,29 @@ export function findSignals(wiring: Nets): SignalUse[] {
   )
 }
 
-/** Every leg of a resistor, with the resistor's ref and its other leg. */
-function resistorsByEnd(parts: readonly PartInstance[]): Map<string, { ref: string; other: string }> {
-  const legs = new Map<string, { ref: string; other: string }>()
-  for (const { ref, part } of parts) {
-    if (part.category !== 'passive') continue
+/** What leads a signal on: a resistor, a channel of a level shifter, a buffer. */
+interface Link {
+  readonly ref: string
+  readonly other: string
+  readonly resistor: boolean
+}
+
+/** Every end that leads on to another, with what lies between. */
+function linksByEnd(parts: readonly PartInstance[]): Map<string, Link[]> {
+  const links = new Map<string, Link[]>()
+  for (const { ref, part, options } of parts)
     for (const inner of part.inner) {
-      if (inner.kind !== 'resistance') continue
+      const resistor = inner.kind === 'resistance' && part.category === 'passive'
+      if (!resistor && inner.kind !== 'shift' && inner.kind !== 'buffer') continue
+      if (!holds(inner.when, options)) continue
       const [a, b] = inner.between.map((pin) => `${ref}.${pin}`) as [string, string]
-      legs.set(a, { ref, other: b })
-      legs.set(b, { ref, other: a })
+      for (const [from, other] of [
+        [a, b],
+        [b, a],
+      ] as const)
+        links.set(from, [...(links.get(from) ?? []), { ref, other, resistor }])
     }
-  }
-  return legs
+  return links
 }
 
 interface Walk {
@@ -66,12 +80,7 @@ interface Walk {
   readonly others: boolean
 }
 
-function follow(
-  wiring: Nets,
-  resistors: ReadonlyMap<string, { ref: string; other: string }>,
-  start: string,
-  part: PartInstance,
-): Walk {
+function follow(wiring: Nets, links: ReadonlyMap<string, readonly Link[]>, start: string, part: PartInstance): Walk {
   const hosts: { host: Host; via: readonly string[] }[] = []
   const home = wiring.netOf(start)
   // A signal tied to a rail ends there; whatever else hangs on the rail is none of its business.
@@ -80,21 +89,25 @@ function follow(
   const queue: { net: Net; via: readonly string[]; entry: string }[] = [{ net: home, via: [], entry: start }]
   let tail = start
   let others = false
+  let series = false
   for (let at = queue.shift(); at; at = queue.shift()) {
     for (const end of at.net.ends) {
       const terminal = wiring.terminal(end)
       if (!terminal || terminal.ref === part.ref) continue
-      const resistor = resistors.get(end)
-      if (resistor) {
-        const beyond = wiring.netOf(resistor.other)
-        if (end === at.entry || seen.has(beyond) || beyond.ground || beyond.sources.length > 0) continue
-        seen.add(beyond)
-        queue.push({ net: beyond, via: [...at.via, resistor.ref], entry: resistor.other })
-        if (beyond.ends.length === 1) tail = resistor.other
+      const leads = links.get(end)
+      if (leads) {
+        for (const link of leads) {
+          const beyond = wiring.netOf(link.other)
+          if (end === at.entry || seen.has(beyond) || beyond.ground || beyond.sources.length > 0) continue
+          seen.add(beyond)
+          series ||= link.resistor
+          queue.push({ net: beyond, via: [...at.via, link.ref], entry: link.other })
+          if (beyond.ends.length === 1) tail = link.other
+        }
       } else if (terminal.host) {
         if (!hosts.some(({ host }) => host === terminal.host)) hosts.push({ host: terminal.host, via: at.via })
       } else if (terminal.partPin && terminal.partPin.role !== 'free') others = true
     }
   }
-  return { hosts, tail, series: seen.size > 1, others }
+  return { hosts, tail, series, others }
 }
