@@ -28,7 +28,17 @@ describe('catalogue', () => {
       expect.arrayContaining(['uno-r3', 'esp32-devkit-30', 'pi-40']),
     )
     const uno = boards.find((one: { id: string }) => one.id === 'uno-r3')
-    expect(Object.keys(uno)).toEqual(['id', 'title', 'mcu', 'logicVolts', 'keywords', 'headers', 'pins', 'features'])
+    expect(Object.keys(uno)).toEqual([
+      'id',
+      'title',
+      'mcu',
+      'logicVolts',
+      'keywords',
+      'headers',
+      'pins',
+      'variants',
+      'features',
+    ])
     expect(uno.pins.find((one: { id: string }) => one.id === 'D11')).toMatchObject({
       header: 'HIGH',
       position: 7,

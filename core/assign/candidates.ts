@@ -4,7 +4,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/lines.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
-import { drives, lackWords, meets } from '../wiring/needs.ts'
+import { drives, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
 
 /** How well a host suits a signal, with what speaks for and against it. */
@@ -48,10 +48,9 @@ export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
 /** Pins that could carry the signal by place: its own board's, and those of parts that hang on that board. */
 export function hostsFor(wiring: Wiring, use: SignalUse): Host[] {
   const home = use.part.home
-  const switched = use.facts.needs === 'sink' || use.facts.needs === 'source'
+  const switched = ['sink', 'source', 'bridge'].includes(use.facts.needs)
   return [...wiring.hosts.values()].filter((host) => {
-    const isSwitch = host.functions.has('sink') || host.functions.has('source')
-    if (isSwitch !== switched) return false
+    if (switchesLoad(host.functions) !== switched) return false
     if (host.provider) return host.provider !== use.part && host.provider.home === home
     return host.board === home
   })

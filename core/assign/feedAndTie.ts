@@ -80,6 +80,7 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
     const part = now.parts.find((one) => one.ref === ref)!
     const wanted: Decision[] = []
     for (const open of openEnds(now, part)) {
+      if (wanted.some((one) => one.from === open.end)) continue
       if (open.kind === 'supply') {
         const use = part.supplies.find((one) => one.pins.includes(open.end))!
         const source = bestSource(now, part, use)
@@ -120,6 +121,8 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
         : tie.to === 'supply'
           ? supplyEnd(now, tie.part)
           : `${tie.part.ref}.${tie.to}`
+    // Two pins of one part may each name the other: one wire joins them.
+    if (ties.some((one) => one.from === to && one.to === tie.end)) continue
     if (to) ties.push(connect(tie.end, to, tie.facts.text ?? `tied to ${tie.to}`))
     else refused.push({ end: tie.end, needs: `a tie to ${tie.to}`, reasons: ['there is nothing to tie it to'] })
   }

@@ -183,6 +183,7 @@ export const Feed = v.strictObject({
   rails: v.array(PinId),
   note: v.optional(Text),
 })
+export type Feed = v.InferOutput<typeof Feed>
 
 /** What one model of a board has otherwise than the rest; an item replaces the board's own of the same id, or joins it. */
 export const Variant = v.strictObject({
@@ -212,6 +213,8 @@ export const Board = v.strictObject({
   mcu: Text,
   family: Id,
   keywords: v.array(Text),
+  /** The one that most people mean by a general word: comes first in a search. */
+  usual: v.optional(v.boolean(), false),
   sources: v.array(Source),
   logicVolts: Positive,
   /** Named level sets; `default` is required. */

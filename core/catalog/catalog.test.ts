@@ -4,7 +4,7 @@ import { boardFacts, countingHint } from './boardFacts.ts'
 import { readBoard, readPart } from './catalog.ts'
 import { lintCatalog } from './lint.ts'
 import { editDistance } from './names.ts'
-import { readQuickEntry, searchCatalog } from './search.ts'
+import { readQuickEntry } from './search.ts'
 
 const facts = (id: string) => boardFacts(catalog.boards.get(id)!)
 const parts = [...catalog.parts.values()]
@@ -70,28 +70,6 @@ it('expands functions: fixed pins, matrices and joined holes', () => {
   expect(facts('esp32-devkit-30').pin('GPIO34')?.functions.has('spi3.miso')).toBe(true)
   expect(facts('esp32-devkit-30').pin('GPIO34')?.functions.has('spi3.mosi')).toBe(false)
   expect(facts('esp32-devkit-30').pin('GPIO32')?.functions).toContain('uart1.tx')
-})
-
-it.each([
-  ['bme', 'bme280'],
-  ['oled', 'ssd1306'],
-  ['lora', 'sx1276'],
-  ['lroa', 'sx1276'],
-  ['rtc', 'ds3231'],
-  ['servo', 'servo-sg90'],
-  ['pot', 'potentiometer'],
-  ['knob', 'potentiometer'],
-  ['load cell', 'hx711'],
-  ['expander', 'mcp23017'],
-  ['mcp', 'mcp23017'],
-  ['led', 'led'],
-  ['eink', 'epaper-2in9'],
-  ['hall', 'hall-a3144'],
-  ['mosfet', 'nmos'],
-  ['buton', 'button'],
-  ['resistor', 'resistor'],
-])('search: %s means %s', (typed, id) => {
-  expect(searchCatalog(parts, typed)[0]?.id).toBe(id)
 })
 
 it('reads quick entry', () => {

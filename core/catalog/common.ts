@@ -102,6 +102,7 @@ export const plainFunctions = [
   'touch',
   'sink',
   'source',
+  'bridge',
 ] as const
 export const PlainFunction = v.picklist(plainFunctions)
 export type PlainFunction = v.InferOutput<typeof PlainFunction>

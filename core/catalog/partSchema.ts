@@ -72,6 +72,8 @@ export const Signal = v.strictObject({
   milliamps: v.optional(Positive),
   /** What leaving it open means. */
   open: v.optional(Text),
+  /** Needs pulses timed to a microsecond or better: no expander, no slow link. */
+  timing: v.optional(v.boolean(), false),
   /** Part of the wiring only then. */
   when: v.optional(When),
 })
@@ -147,6 +149,8 @@ export const Option = v.strictObject({
 })
 export type PartOption = v.InferOutput<typeof Option>
 
+const Milliamps = v.union([Positive, v.strictObject({ option: Id, times: v.optional(Positive) })])
+
 export const PartSupply = v.strictObject({
   pins: v.array(PinId),
   ground: v.array(PinId),
@@ -154,9 +158,9 @@ export const PartSupply = v.strictObject({
   least: Positive,
   most: Positive,
   absolute: v.optional(Positive),
-  /** A number, or the option that holds it. */
-  typicalMilliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
-  peakMilliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  /** A number, or the option that holds it, times a number. */
+  typicalMilliamps: v.optional(Milliamps),
+  peakMilliamps: v.optional(Milliamps),
   /** Supply that the part's logic runs at when a regulator sits between, in volts. */
   logicVolts: v.optional(Positive),
   /** Prefer an outside source: motors, servos, strips. */
@@ -167,6 +171,21 @@ export const PartSupply = v.strictObject({
 })
 
 export type PartSupply = v.InferOutput<typeof PartSupply>
+
+/** A supply that the part makes for others: a regulator, a charger, a supply module. */
+export const GivenRail = v.strictObject({
+  pin: PinId,
+  /** Volts, or the option that holds them. */
+  volts: v.union([Positive, v.strictObject({ option: Id })]),
+  /** Most current in milliamperes. */
+  milliamps: v.optional(Positive),
+  /** Supply pin that must be alive for it; none for a socket or a cell of its own. */
+  from: v.optional(PinId),
+  /** linear: takes in what it gives out; else the share of the power taken in that comes out. */
+  efficiency: v.optional(v.union([v.literal('linear'), v.pipe(v.number(), v.minValue(0.3), v.maxValue(1))]), 'linear'),
+  why: Text,
+})
+export type GivenRail = v.InferOutput<typeof GivenRail>
 
 /** Pins that the part gives to others, such as expander pins and switched outputs. */
 export const Provided = v.strictObject({
@@ -214,6 +233,8 @@ export const Inner = v.strictObject({
    * buffer: repeats the level of the first pin at the second, at the second supply of this list.
    */
   rails: v.optional(v.tuple([PinId, PinId])),
+  /** buffer: the second pin carries line levels instead of logic levels. */
+  line: v.optional(v.picklist(['rs-232', 'rs-485'])),
   when: v.optional(When),
 })
 export type Inner = v.InferOutput<typeof Inner>
@@ -284,6 +305,8 @@ export const Part = v.strictObject({
   /** A module carries its own small parts; a chip and a component do not. */
   build: v.picklist(['module', 'chip', 'component']),
   keywords: v.array(Text),
+  /** The one that most people mean by a general word: comes first in a search. */
+  usual: v.optional(v.boolean(), false),
   sources: v.array(Source),
   /** Stem for references of new instances: `CLIMATE`, `LED`. */
   stem: v.pipe(v.string(), v.regex(/^[A-Z][A-Z0-9]*$/, 'expected capital letters and digits')),
@@ -296,6 +319,7 @@ export const Part = v.strictObject({
   modes: v.optional(v.array(Mode), []),
   options: v.optional(v.array(Option), []),
   provides: v.optional(v.array(Provided), []),
+  rails: v.optional(v.array(GivenRail), []),
   controllers: v.optional(v.array(GivenController), []),
   contains: v.optional(v.array(Content), []),
   inner: v.optional(v.array(Inner), []),

@@ -5,6 +5,7 @@ interface Entry {
   readonly title: string
   readonly keywords: readonly string[]
   readonly summary?: string
+  readonly usual?: boolean
 }
 
 /** Entries that a few typed words mean, best first; slips of one or two letters are forgiven. */
@@ -25,7 +26,8 @@ export function searchCatalog<T extends Entry>(entries: Iterable<T>, typed: stri
       }
       score += one
     }
-    if (score > 0) scored.push({ entry, score: score + phraseScore(entry, typed.trim().toLowerCase()) })
+    if (score > 0)
+      scored.push({ entry, score: score + phraseScore(entry, typed.trim().toLowerCase()) + (entry.usual ? 25 : 0) })
   }
   return scored.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1)).map(({ entry }) => entry)
 }

@@ -1,5 +1,6 @@
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
+import { boardOf } from '../catalog/variant.ts'
 import { applyEdits, type Edit } from './edit.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
 import { freshRef } from './refs.ts'
@@ -41,6 +42,25 @@ function freeAddress(plan: Plan, part: Part): Record<string, number> | undefined
   return typeof free?.value === 'number' ? { [option.id]: free.value } : undefined
 }
 
+/**
+ * Where a leg of a companion goes: a pin of the part, or its supply or ground; for a part without one, that of its
+ * board. Undefined while there is no board.
+ */
+function companionEnd(plan: Plan, catalog: Catalog, ref: string, pin: string): string | undefined {
+  const part = catalog.parts.get(plan.parts[ref]?.part ?? '')
+  if (pin !== 'supply' && pin !== 'ground') return `${ref}.${pin}`
+  const own =
+    part?.supplies[0]?.[pin === 'supply' ? 'pins' : 'ground'][0] ?? part?.pins.find((one) => one.role === pin)?.id
+  if (own !== undefined) return `${ref}.${own}`
+  const home = plan.parts[ref]?.on ?? Object.keys(plan.boards)[0]
+  const board = home === undefined ? undefined : boardOf(catalog, plan.boards[home])
+  const hole =
+    pin === 'ground'
+      ? board?.pins.find((one) => one.kind === 'ground')?.id
+      : board?.rails.find((rail) => rail.logic)?.pins[0]
+  return hole === undefined ? undefined : `${home}.${hole}`
+}
+
 /** Edits that add a part's companions and wire them to it: in series with a pin, or across two. */
 export function companionEdits(
   plan: Plan,
@@ -70,7 +90,8 @@ export function companionEdits(
     if (companion.series !== undefined)
       add.push({ do: 'connect', from: `${ref}.${companion.series}`, to: legs[0] as string })
     companion.across?.forEach((pin, index) => {
-      add.push({ do: 'connect', from: legs[index] as string, to: `${ref}.${pin}` })
+      const to = companionEnd(now, catalog, ref, pin)
+      if (to !== undefined) add.push({ do: 'connect', from: legs[index] as string, to })
     })
     now = applyEdits(now, add)
     edits.push(...add)

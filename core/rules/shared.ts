@@ -1,11 +1,12 @@
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { switchesLoad } from '../wiring/needs.ts'
 
 /** Signals of each host pin in plan order; only hosts that carry any, and only logic pins. */
 export function usesByHost(wiring: Wiring): Map<Host, SignalUse[]> {
   const uses = new Map<Host, SignalUse[]>()
   for (const use of wiring.signals)
     for (const { host } of use.hosts) {
-      if (host.functions.has('sink') || host.functions.has('source')) continue
+      if (switchesLoad(host.functions)) continue
       const known = uses.get(host)
       if (known) known.push(use)
       else uses.set(host, [use])

@@ -2,6 +2,7 @@ import { type Levels, volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
 import { type Branch, solveNetwork } from '../electrical/network.ts'
 import type { Host, Net, PartInstance, SignalUse, Wiring } from './model.ts'
+import { switchesLoad } from './needs.ts'
 
 /** One way along a wire: who drives, who listens, and the voltages that arrive there. */
 export interface Line {
@@ -63,7 +64,7 @@ export function linesOf(wiring: Wiring): Line[] {
       continue
     }
     for (const { host } of use.hosts) {
-      if (host.functions.has('sink') || host.functions.has('source')) continue
+      if (switchesLoad(host.functions)) continue
       const hostNet = wiring.netOf(host.end)
       const openDrain = use.facts.direction === 'open-drain'
       const bus = use.facts.needs.startsWith('i2c.')

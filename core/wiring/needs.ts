@@ -18,6 +18,7 @@ export function needWords(need: string): string {
       touch: 'a touch input',
       sink: 'a switch to ground',
       source: 'a switched supply',
+      bridge: 'a half-bridge output',
     }[need] ?? need
   )
 }
@@ -36,6 +37,10 @@ export function lackWords(need: string): string {
     }[need] ?? `no ${needWords(need)}`
   )
 }
+
+/** True for outputs that switch a load's supply, its ground, or both: no logic level comes out of them. */
+export const switchesLoad = (functions: ReadonlySet<string>): boolean =>
+  functions.has('sink') || functions.has('source') || functions.has('bridge')
 
 /** True when the pin must be able to put out a level for this need. */
 export function drives(need: string): boolean {

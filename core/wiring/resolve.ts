@@ -1,6 +1,7 @@
 import { boardFacts } from '../catalog/boardFacts.ts'
+import type { Feed } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
-import type { PartSupply } from '../catalog/partSchema.ts'
+import type { GivenRail, PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { holds } from '../catalog/when.ts'
 import type { Plan } from '../plan/planSchema.ts'
@@ -107,7 +108,7 @@ export function resolve(plan: Plan, catalog: Catalog): Wiring {
         ).id
       }`,
     )
-  placeSources(boards, supplies, netOf)
+  placeSources(boards, supplies, parts, netOf)
 
   for (const owner of parts) {
     owner.supplies = owner.part.supplies.map((facts) => supplyUse(owner, facts, netOf))
@@ -238,6 +239,7 @@ class NetBuilder {
 function placeSources(
   boards: readonly Mutable<BoardInstance>[],
   supplies: readonly SupplyInstance[],
+  parts: readonly PartInstance[],
   netOf: (end: string) => Mutable<Net>,
 ): void {
   const give = (net: Mutable<Net>, source: Source): void => {
@@ -253,36 +255,78 @@ function placeSources(
     })
     netOf(`${ref}.-`).ground = true
   }
-  for (const board of boards) {
+  for (const board of boards)
     for (const pin of board.facts.pins) if (pin.kind === 'ground') netOf(`${board.ref}.${pin.id}`).ground = true
-    const taken = board.board.feeds.find((feed) =>
-      feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0),
-    )
-    const feed = taken ?? board.board.feeds.find((one) => one.pins.length === 0)
-    board.feed = feed?.id
-    for (const rail of board.board.rails) {
-      if (!feed?.rails.includes(rail.id) || rail.pins.some((pin) => feed.pins.includes(pin))) continue
-      const first = rail.pins[0] as string
-      const limit = rail.limits.find((one) => one.feed === feed.id) ?? rail.limits.find((one) => one.feed === 'any')
-      const nets = new Set(rail.pins.map((pin) => netOf(`${board.ref}.${pin}`)))
-      for (const net of nets)
-        give(net, {
-          end: `${board.ref}.${first}`,
-          ref: board.ref,
-          volts: rail.volts,
-          limitMilliamps: limit?.milliamps,
-          why: limit?.why ?? 'no limit known',
-        })
+  const rails = new Set(parts.flatMap((part) => part.part.rails.map((rail) => ({ part, rail }))))
+  const asleep = new Set(boards)
+  // What is fed by another source comes alive after it; a board that nothing feeds takes its socket.
+  const wake = (board: Mutable<BoardInstance>, feed: Feed | undefined): void => {
+    asleep.delete(board)
+    feedBoard(board, feed, netOf, give)
+  }
+  while (asleep.size > 0 || rails.size > 0) {
+    const before = asleep.size + rails.size
+    for (const { part, rail } of [...rails].filter(({ part, rail }) => railAlive(part, rail, netOf))) {
+      rails.forEach((one) => {
+        if (one.rail === rail && one.part === part) rails.delete(one)
+      })
+      const volts = typeof rail.volts === 'object' ? part.options[rail.volts.option] : rail.volts
+      const end = `${part.ref}.${rail.pin}`
+      if (typeof volts === 'number')
+        give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
     }
+    for (const board of [...asleep]) {
+      const fed = board.board.feeds.find((feed) =>
+        feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0),
+      )
+      if (fed) wake(board, fed)
+    }
+    if (asleep.size + rails.size < before) continue
+    const wired = (board: BoardInstance): boolean =>
+      board.board.feeds.some((feed) => feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).wired))
+    const next = [...asleep].find((board) => !wired(board)) ?? [...asleep][0]
+    if (!next) return
+    wake(
+      next,
+      next.board.feeds.find((feed) => feed.pins.length === 0),
+    )
+  }
+}
+
+/** A regulator gives its voltage while its input is fed; a socket or a cell always does. */
+const railAlive = (part: PartInstance, rail: GivenRail, netOf: (end: string) => Net): boolean =>
+  rail.from === undefined || netOf(`${part.ref}.${rail.from}`).sources.length > 0
+
+function feedBoard(
+  board: Mutable<BoardInstance>,
+  feed: Feed | undefined,
+  netOf: (end: string) => Mutable<Net>,
+  give: (net: Mutable<Net>, source: Source) => void,
+): void {
+  board.feed = feed?.id
+  for (const rail of board.board.rails) {
+    if (!feed?.rails.includes(rail.id) || rail.pins.some((pin) => feed.pins.includes(pin))) continue
+    const first = rail.pins[0] as string
+    const limit = rail.limits.find((one) => one.feed === feed.id) ?? rail.limits.find((one) => one.feed === 'any')
+    const nets = new Set(rail.pins.map((pin) => netOf(`${board.ref}.${pin}`)))
+    for (const net of nets)
+      give(net, {
+        end: `${board.ref}.${first}`,
+        ref: board.ref,
+        volts: rail.volts,
+        limitMilliamps: limit?.milliamps,
+        why: limit?.why ?? 'no limit known',
+      })
   }
 }
 
 function supplyUse(owner: PartInstance, facts: PartSupply, netOf: (end: string) => Net): SupplyUse {
   const pins = facts.pins.map((pin) => `${owner.ref}.${pin}`)
   const grounds = facts.ground.map((pin) => `${owner.ref}.${pin}`)
-  const amount = (given: number | { option: string } | undefined): number | undefined => {
+  const amount = (given: PartSupply['typicalMilliamps']): number | undefined => {
     const value = typeof given === 'object' ? owner.options[given.option] : given
-    return typeof value === 'number' ? value : undefined
+    if (typeof value !== 'number') return undefined
+    return typeof given === 'object' ? value * (given.times ?? 1) : value
   }
   return {
     facts,

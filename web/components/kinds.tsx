@@ -22,6 +22,7 @@ export function kindOf(need: string): { letter: string; shape: string; words: st
       touch: 'T',
       sink: 'X',
       source: 'X',
+      bridge: 'X',
     }[need] ?? 'D'
   return { letter, shape: need === 'interrupt' ? 'edge' : '', words }
 }
@@ -29,7 +30,7 @@ export function kindOf(need: string): { letter: string; shape: string; words: st
 /** Which way a flag points: away from the board for an output, towards it for an input, both for a two-way line. */
 export function directionOf(need: string): 'away' | 'toward' | 'both' {
   if (need === 'i2c.sda' || need === 'onewire.dq') return 'both'
-  return drives(need) || need === 'sink' ? 'away' : 'toward'
+  return drives(need) || need === 'sink' || need === 'bridge' ? 'away' : 'toward'
 }
 
 export function KindMark({ need }: { need: string }) {
