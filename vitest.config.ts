@@ -2,6 +2,7 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    isolate: false,
     include: ['{core,server,cli,web}/**/*.test.ts'],
     environment: 'node',
     setupFiles: ['core/testing/setup.ts'],
