@@ -4,17 +4,17 @@ import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
-import type { Catalog } from '../core/catalog/catalog.ts'
-import { boardJson, partJson } from '../core/catalog/entryJson.ts'
 import { openApi } from './openApi.ts'
 import { planRoutes } from './planRoutes.ts'
 import { HttpProblem, problemHandler } from './problem.ts'
 import type { Sample } from './samples.ts'
+import type { Shelf } from './shelf.ts'
+import { shelfRoutes } from './shelfRoutes.ts'
 import type { PlanStore } from './store.ts'
 
 export interface AppParts {
   readonly store: PlanStore
-  readonly catalog: Catalog
+  readonly shelf: Shelf
   readonly samples: readonly Sample[]
   readonly log: Logger
   /** Folder of the built web application; left out where only the interface for programs is wanted. */
@@ -22,7 +22,7 @@ export interface AppParts {
 }
 
 /** The whole HTTP application. It must be listened to on the loopback address only. */
-export function createApp({ store, catalog, samples, log, web }: AppParts): Express {
+export function createApp({ store, shelf, samples, log, web }: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('etag', false)
@@ -42,32 +42,14 @@ export function createApp({ store, catalog, samples, log, web }: AppParts): Expr
   })
   app.use('/api', express.json({ limit: '2mb' }))
 
-  const boards = [...catalog.boards.values()]
-  const parts = [...catalog.parts.values()]
-  const whole = JSON.stringify({ boards, parts })
   app.get('/api/catalog', (_request, response) => {
-    response.type('json').send(whole)
-  })
-  app.get('/api/boards', (_request, response) => {
-    response.json(boards.map(boardJson))
-  })
-  app.get('/api/boards/:id', (request, response) => {
-    const board = catalog.boards.get(request.params.id)
-    if (!board) throw new HttpProblem(404, 'No such board', `the catalogue has no board "${request.params.id}"`)
-    response.json(boardJson(board))
-  })
-  app.get('/api/parts', (_request, response) => {
-    response.json(parts.map(partJson))
-  })
-  app.get('/api/parts/:id', (request, response) => {
-    const part = catalog.parts.get(request.params.id)
-    if (!part) throw new HttpProblem(404, 'No such part', `the catalogue has no part "${request.params.id}"`)
-    response.json(partJson(part))
+    response.type('json').send(shelf.asText)
   })
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi)
   })
-  app.use('/api', planRoutes({ store, catalog, samples }))
+  app.use('/api', shelfRoutes(shelf))
+  app.use('/api', planRoutes({ store, shelf, samples }))
   app.use('/api', (request) => {
     throw new HttpProblem(
       404,

@@ -5,11 +5,12 @@ import { homedir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
 import { readPlan } from '../core/plan/readPlan.ts'
-import { summarise } from '../core/rules/summary.ts'
+import { SUMMARY_VERSION, summarise } from '../core/rules/summary.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { createApp } from './app.ts'
 import { loadCatalog, projectFolder } from './builtCatalog.ts'
 import { readSamples } from './samples.ts'
+import { Shelf } from './shelf.ts'
 import { PlanStore } from './store.ts'
 
 export interface ServeOptions {
@@ -26,16 +27,19 @@ export async function listen(
   options: ServeOptions,
 ): Promise<{ address: string; server: Server; close: () => Promise<void> }> {
   const folder = projectFolder()
-  const catalog = loadCatalog()
-  const samples = readSamples(join(folder, 'demo'), catalog)
-  const store = new PlanStore(options.data ?? join(homedir(), '.markpost'), join(folder, 'server/migrations'))
+  const shipped = loadCatalog()
+  const samples = readSamples(join(folder, 'demo'), shipped)
+  const data = options.data ?? join(homedir(), '.markpost')
+  const store = new PlanStore(data, join(folder, 'server/migrations'))
+  const shelf = new Shelf(shipped, join(folder, 'catalog'), store, join(data, 'catalog'))
   if (options.demo && store.list().length === 0)
     for (const { title, text } of [...samples].reverse()) {
-      const plan = readPlan(text, title, catalog)
-      if (plan.ok) store.create(title, text, summarise(resolve(plan.value, catalog)))
+      const plan = readPlan(text, title, shipped)
+      if (plan.ok) store.create(title, text, summarise(resolve(plan.value, shipped)))
     }
+  refreshSummaries(store, shelf)
   const log = pino({ level: options.logLevel ?? 'warn' }, pino.destination(2))
-  const server = createServer(createApp({ store, catalog, samples, log, web: join(folder, 'dist/web') }))
+  const server = createServer(createApp({ store, shelf, samples, log, web: join(folder, 'dist/web') }))
   server.listen(options.port, '127.0.0.1')
   await Promise.race([once(server, 'listening'), once(server, 'error').then(([error]) => Promise.reject(error))])
   const { port } = server.address() as AddressInfo
@@ -45,4 +49,13 @@ export async function listen(
     store.close()
   }
   return { address: `http://127.0.0.1:${port}`, server, close }
+}
+
+/** Makes summaries anew that an older program wrote; a plan that no longer fits the catalogue keeps its old one. */
+function refreshSummaries(store: PlanStore, shelf: Shelf): void {
+  for (const { id, title, text, summary } of store.list()) {
+    if (summary.version === SUMMARY_VERSION) continue
+    const plan = readPlan(text, title, shelf.catalog)
+    if (plan.ok) store.refreshSummary(id, summarise(resolve(plan.value, shelf.catalog)))
+  }
 }

@@ -12,6 +12,16 @@ const json = (description: string, schema: object, headers?: object) => ({
 const etag = { ETag: { description: 'Revision in quotes', schema: { type: 'string' } } }
 const stored = json('The plan', { $ref: '#/components/schemas/StoredPlan' }, etag)
 const id = { name: 'id', in: 'path', required: true, schema: { type: 'string' } }
+const kind = { name: 'kind', in: 'path', required: true, schema: { enum: ['boards', 'parts'] } }
+const entry = json('The entry', { type: 'object', required: ['kind', 'id', 'text', 'revision'] }, etag)
+const entryBody = {
+  required: true,
+  content: {
+    'application/json': {
+      schema: { type: 'object', required: ['text'], properties: { text: { type: 'string' } } },
+    },
+  },
+}
 const list = (name: string) => json(name, { type: 'array', items: { type: 'object' } })
 
 /** The interface for programs, OpenAPI 3.1. The tests hold the server to it. */
@@ -43,6 +53,52 @@ export const openApi = {
         summary: 'One part',
         parameters: [id],
         responses: { 200: json('Part', { type: 'object' }), 404: problem },
+      },
+    },
+    '/api/entries': {
+      get: {
+        summary: 'Entries of the maker’s own, and what keeps broken ones off the shelf',
+        responses: { 200: json('Entries and problems', { type: 'object', required: ['entries', 'problems'] }) },
+      },
+    },
+    '/api/entries/{kind}': {
+      post: {
+        summary: 'Add a board or part of one’s own from YAML',
+        parameters: [kind],
+        requestBody: entryBody,
+        responses: { 201: entry, 400: problem, 404: problem, 409: problem, 413: problem, 422: problem },
+      },
+    },
+    '/api/entries/{kind}/{id}': {
+      put: {
+        summary: 'Save an entry over the revision named in If-Match',
+        parameters: [kind, id, { name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } }],
+        requestBody: entryBody,
+        responses: {
+          200: entry,
+          400: problem,
+          403: problem,
+          404: problem,
+          412: problem,
+          413: problem,
+          422: problem,
+          428: problem,
+        },
+      },
+      delete: {
+        summary: 'Delete an entry of one’s own',
+        parameters: [kind, id],
+        responses: { 204: { description: 'Deleted' }, 403: problem, 404: problem },
+      },
+    },
+    '/api/entries/{kind}/{id}/file': {
+      get: {
+        summary: 'Any entry of the catalogue as YAML',
+        parameters: [kind, id],
+        responses: {
+          200: { description: 'YAML', content: { 'application/yaml': { schema: { type: 'string' } } } },
+          404: problem,
+        },
       },
     },
     '/api/openapi.json': { get: { summary: 'This document', responses: { 200: json('OpenAPI', { type: 'object' }) } } },

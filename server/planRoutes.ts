@@ -15,6 +15,7 @@ import { formatProblem, type Problem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { HttpProblem } from './problem.ts'
 import type { Sample } from './samples.ts'
+import type { Shelf } from './shelf.ts'
 import type { PlanStore, StoredPlan } from './store.ts'
 
 const Create = v.union([
@@ -27,12 +28,12 @@ const Save = v.strictObject({ plan: v.unknown() })
 
 interface Parts {
   readonly store: PlanStore
-  readonly catalog: Catalog
+  readonly shelf: Shelf
   readonly samples: readonly Sample[]
 }
 
 /** Plans over HTTP: list, make, open, save with `If-Match`, copy, delete, and files. */
-export function planRoutes({ store, catalog, samples }: Parts): Router {
+export function planRoutes({ store, shelf, samples }: Parts): Router {
   const routes = Router()
 
   const found = (request: Request): StoredPlan => {
@@ -46,7 +47,7 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
     return plan
   }
   const planOf = (stored: StoredPlan): Plan => {
-    const read = readPlan(stored.text, stored.title, catalog)
+    const read = readPlan(stored.text, stored.title, shelf.catalog)
     if (read.ok) return read.value
     throw new HttpProblem(409, 'Plan does not fit the catalogue', read.problems.map(formatProblem).join('; '))
   }
@@ -58,7 +59,7 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
       .json({ id, revision, created, changed, plan: planOf(stored) })
   }
   const create = (plan: Plan, text: string): StoredPlan =>
-    store.create(plan.title, text, summarise(resolve(plan, catalog)))
+    store.create(plan.title, text, summarise(resolve(plan, shelf.catalog)))
 
   routes.get('/samples', (_request, response) => {
     response.json(samples.map(({ id, title, notes }) => ({ id, title, notes })))
@@ -80,7 +81,7 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
   routes.post('/plans', (request, response) => {
     const body = v.safeParse(Create, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { title }, { sample }, { text } or { plan }')
-    const { plan, text } = newPlan(body.output, catalog, samples)
+    const { plan, text } = newPlan(body.output, shelf.catalog, samples)
     const stored = create(plan, text)
     response.set('Location', `/api/plans/${stored.id}`)
     send(response, stored, 201)
@@ -102,14 +103,14 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
       throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
     const body = v.safeParse(Save, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { plan }')
-    const plan = validPlan(body.output.plan, catalog)
+    const plan = validPlan(body.output.plan, shelf.catalog)
     const known = Number(/^"(\d+)"$/.exec(match)?.[1] ?? Number.NaN)
     const saved = store.save(
       before.id,
       known,
       plan.title,
-      writePlan(plan, catalog, before.text),
-      summarise(resolve(plan, catalog)),
+      writePlan(plan, shelf.catalog, before.text),
+      summarise(resolve(plan, shelf.catalog)),
     )
     if (saved.ok) return send(response, saved.plan)
     const current = saved.current ?? found(request)
@@ -129,7 +130,7 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
   routes.post('/plans/:id/copy', (request, response) => {
     const stored = found(request)
     const plan = { ...planOf(stored), title: `${stored.title.slice(0, 190)} (copy)` }
-    const copy = create(plan, writePlan(plan, catalog, stored.text))
+    const copy = create(plan, writePlan(plan, shelf.catalog, stored.text))
     response.set('Location', `/api/plans/${copy.id}`)
     send(response, copy, 201)
   })
@@ -150,7 +151,7 @@ export function planRoutes({ store, catalog, samples }: Parts): Router {
       throw new HttpProblem(400, 'Bad request', `only: "${only}" is no table; expected one of ${tableNames.join(', ')}`)
     const table = only as TableName | undefined
     const plan = planOf(stored)
-    const wiring = resolve(plan, catalog)
+    const wiring = resolve(plan, shelf.catalog)
     const sheet = makeSheet(wiring)
     const name = `${fileName(stored.title)}${only === undefined ? '' : `-${only}`}`
     const tables = table === undefined ? undefined : [table]

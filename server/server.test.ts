@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -11,6 +11,10 @@ import { openApi } from './openApi.ts'
 import { PlanStore } from './store.ts'
 
 const data = mkdtempSync(join(tmpdir(), 'markpost-'))
+const ownLamp = readFileSync('catalog/parts/led.yaml', 'utf8')
+  .replace('id: led', 'id: own-lamp')
+  .replace('title: LED', 'title: Own lamp')
+  .replace('stem: LED', 'stem: OWNLAMP')
 let base = ''
 let close: () => Promise<void>
 beforeAll(async () => {
@@ -144,20 +148,96 @@ describe('plans over HTTP', () => {
   })
 })
 
+describe('entries of the maker’s own', () => {
+  const own = ownLamp.replaceAll('own-lamp', 'attic-lamp').replace('OWNLAMP', 'ATTICLAMP')
+
+  it('go on the shelf, into plans, and out again', async () => {
+    const made = await send('POST', '/api/entries/parts', { text: own })
+    expect([made.status, made.headers.get('etag')]).toEqual([201, '"1"'])
+    expect((await send('POST', '/api/entries/parts', { text: own })).status).toBe(409)
+    const loaded = await (await send('GET', '/api/catalog')).json()
+    expect(loaded.own.parts['attic-lamp'].title).toBe('Own lamp')
+    expect((await send('GET', '/api/parts/attic-lamp')).status).toBe(200)
+    expect(await (await send('GET', '/api/entries/parts/attic-lamp/file')).text()).toBe(own)
+
+    const carried = { markpost: 1, title: 'x', own: { parts: loaded.own.parts }, parts: { A: { part: 'attic-lamp' } } }
+    const { stored } = await create({ plan: carried })
+    const file = await (await send('GET', `/api/plans/${stored.id}/file`)).text()
+    expect((await send('DELETE', '/api/entries/parts/attic-lamp')).status).toBe(204)
+    expect((await send('GET', '/api/parts/attic-lamp')).status).toBe(404)
+    // The file stands on its own, as does the plan that carries the entry.
+    expect((await create({ text: file })).response.status).toBe(201)
+    expect((await create({ plan: { ...carried, own: undefined } })).response.status).toBe(422)
+  })
+
+  it.each([
+    ['parts', 'catalog: 1\nid: [', /^entry:2:\d+: not valid YAML/, 422],
+    ['parts', own.replace('anode', 'K'), /entry:\d+:\d+: pins.0: alias K fits/, 422],
+    [
+      'parts',
+      own.replace('pin: A, needs', 'pin: Z, needs'),
+      /entry:\d+:\d+: signals: wiring names Z, which is no pin/,
+      422,
+    ],
+    ['parts', own.replace('attic-lamp', 'led'), /the id "led" is taken/, 409],
+    ['boards', own, /entry:1:1: mcu: /, 422],
+    ['cables', own, /"cables" is no kind of entry/, 404],
+  ])('%s, broken: one clear message and nothing is kept', async (kind, text, message, status) => {
+    const answer = await send('POST', `/api/entries/${kind}`, { text })
+    expect([answer.status, (await answer.json()).detail]).toEqual([status, expect.stringMatching(message)])
+    expect((await (await send('GET', '/api/entries')).json()).entries).toEqual([])
+  })
+
+  it('are saved over the known revision only, and those that ship not at all', async () => {
+    await send('POST', '/api/entries/parts', { text: own })
+    const put = (id: string, text: string, match: string) =>
+      send('PUT', `/api/entries/parts/${id}`, { text }, { 'If-Match': match })
+    expect((await put('attic-lamp', own.replace('Own lamp', 'Lamp 2'), '"1"')).headers.get('etag')).toBe('"2"')
+    expect((await put('attic-lamp', own, '"1"')).status).toBe(412)
+    expect((await put('attic-lamp', own.replace('id: attic-lamp', 'id: other'), '"2"')).status).toBe(422)
+    expect((await put('led', own, '"1"')).status).toBe(403)
+    await send('DELETE', '/api/entries/parts/attic-lamp')
+  })
+
+  it('come from files in the data folder too; a broken file is said and left off', async () => {
+    mkdirSync(join(data, 'catalog/parts'), { recursive: true })
+    mkdirSync(join(data, 'catalog/boards'), { recursive: true })
+    writeFileSync(join(data, 'catalog/parts/attic-lamp.yaml'), own)
+    writeFileSync(join(data, 'catalog/parts/broken.yaml'), own.replace('category: light', 'category: flame'))
+    const uno = readFileSync('catalog/boards/uno-r3.yaml', 'utf8')
+    writeFileSync(join(data, 'catalog/boards/my-uno.yaml'), uno.replace('id: uno-r3', 'id: my-uno'))
+    const { entries, problems } = await (await send('GET', '/api/entries')).json()
+    expect(entries.map((one: { id: string }) => one.id)).toEqual(['attic-lamp', 'my-uno'])
+    expect(problems.join()).toMatch(/broken\.yaml:\d+:\d+: category: .*"flame"/)
+    expect((await send('GET', '/api/boards/my-uno')).status).toBe(200)
+    expect((await send('DELETE', '/api/entries/parts/attic-lamp')).status).toBe(403)
+    rmSync(join(data, 'catalog'), { recursive: true })
+    await send('GET', '/api/entries')
+  })
+})
+
 describe('the OpenAPI document', () => {
   it('describes what the server answers, path by path', async () => {
     const { stored } = await create({ title: 'For the document' })
-    const ids: Record<string, string> = { '/api/boards/{id}': 'uno-r3', '/api/parts/{id}': 'led' }
+    const ids: Record<string, string> = {
+      '/api/boards/{id}': 'uno-r3',
+      '/api/parts/{id}': 'led',
+      '/api/entries/{kind}/{id}/file': 'led',
+      '/api/entries/{kind}/{id}': 'own-lamp',
+    }
+    const bodies: Record<string, unknown> = {
+      'post /api/plans': { title: 'x' },
+      'put /api/plans/{id}': { plan: stored.plan },
+      'post /api/entries/{kind}': { text: ownLamp },
+      'put /api/entries/{kind}/{id}': { text: ownLamp },
+    }
     for (const [path, methods] of Object.entries(openApi.paths)) {
       for (const [method, facts] of Object.entries(methods as Record<string, { responses: Record<string, unknown> }>)) {
         if (method === 'delete') continue
-        const body =
-          path === '/api/plans' && method === 'post'
-            ? { title: 'x' }
-            : method === 'put'
-              ? { plan: stored.plan }
-              : undefined
-        const url = path.replace('{id}', ids[path] ?? stored.id) + (path.endsWith('/sheet') ? '?as=csv' : '')
+        const body = bodies[`${method} ${path}`]
+        const url =
+          path.replace('{kind}', 'parts').replace('{id}', ids[path] ?? stored.id) +
+          (path.endsWith('/sheet') ? '?as=csv' : '')
         const response = await send(method.toUpperCase(), url, body, method === 'put' ? { 'If-Match': '"1"' } : {})
         expect(Object.keys(facts.responses), `${method} ${path} answered ${response.status}`).toContain(
           String(response.status),
@@ -165,7 +245,7 @@ describe('the OpenAPI document', () => {
         expect(response.status, `${method} ${path}`).toBeLessThan(300)
         const unknown = await send(
           method.toUpperCase(),
-          path.replace('{id}', 'nothing'),
+          path.replace('{kind}', 'parts').replace('{id}', 'nothing'),
           body,
           method === 'put' ? { 'If-Match': '"1"' } : {},
         )

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { mkdirSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
+import type { EntryKind } from '../core/catalog/ownEntry.ts'
 import type { PlanSummary } from '../core/rules/summary.ts'
 
 export interface StoredPlan {
@@ -17,11 +18,21 @@ export interface StoredPlan {
 
 type Row = Omit<StoredPlan, 'summary'> & { readonly summary: string }
 
+/** A board or part of the maker's own, as written. */
+export interface StoredEntry {
+  readonly kind: EntryKind
+  readonly id: string
+  readonly text: string
+  readonly revision: number
+  readonly created: string
+  readonly changed: string
+}
+
 export type SaveResult =
   | { readonly ok: true; readonly plan: StoredPlan }
   | { readonly ok: false; readonly current: StoredPlan | undefined }
 
-/** Plans in SQLite: plain SQL, write-ahead log, one transaction a save. */
+/** Plans and entries in SQLite: plain SQL, write-ahead log, one transaction a save. */
 export class PlanStore {
   readonly #db: Database.Database
   readonly #now: () => string
@@ -96,6 +107,46 @@ export class PlanStore {
 
   delete(id: string): boolean {
     return this.#db.prepare('DELETE FROM plans WHERE id = ?').run(id).changes > 0
+  }
+
+  /** Puts a new summary beside a plan that itself did not change. */
+  refreshSummary(id: string, summary: PlanSummary): void {
+    this.#db.prepare('UPDATE plans SET summary = ? WHERE id = ?').run(JSON.stringify(summary), id)
+  }
+
+  entries(): StoredEntry[] {
+    return this.#db.prepare<[], StoredEntry>('SELECT * FROM entries ORDER BY kind, id').all()
+  }
+
+  entry(kind: EntryKind, id: string): StoredEntry | undefined {
+    return this.#db
+      .prepare<[string, string], StoredEntry>('SELECT * FROM entries WHERE kind = ? AND id = ?')
+      .get(kind, id)
+  }
+
+  createEntry(kind: EntryKind, id: string, text: string): StoredEntry {
+    const now = this.#now()
+    const row: StoredEntry = { kind, id, text, revision: 1, created: now, changed: now }
+    this.#db
+      .prepare(
+        'INSERT INTO entries (kind, id, text, revision, created, changed) VALUES (@kind, @id, @text, @revision, @created, @changed)',
+      )
+      .run(row)
+    return row
+  }
+
+  /** Saves over the revision that the caller knows; undefined, and nothing changed, when another came first. */
+  saveEntry(kind: EntryKind, id: string, revision: number, text: string): StoredEntry | undefined {
+    const { changes } = this.#db
+      .prepare(
+        'UPDATE entries SET text = ?, changed = ?, revision = revision + 1 WHERE kind = ? AND id = ? AND revision = ?',
+      )
+      .run(text, this.#now(), kind, id, revision)
+    return changes > 0 ? this.entry(kind, id) : undefined
+  }
+
+  deleteEntry(kind: EntryKind, id: string): boolean {
+    return this.#db.prepare('DELETE FROM entries WHERE kind = ? AND id = ?').run(kind, id).changes > 0
   }
 
   close(): void {

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { catalog } from '../testing/plans.ts'
 import { boardFacts, countingHint } from './boardFacts.ts'
-import { readBoard, readPart } from './catalog.ts'
+import { makeCatalog, readBoard, readPart } from './catalog.ts'
 import { lintCatalog } from './lint.ts'
 import { editDistance } from './names.ts'
 import { readQuickEntry } from './search.ts'
@@ -20,7 +20,7 @@ it('notices what can be proved wrong', () => {
   const part = structuredClone(catalog.parts.get('bme280')!)
   part.supplies[0]!.least = 9
   part.sources = []
-  const said = lintCatalog({ boards: new Map([['uno-r3', board]]), parts: new Map([['bme280', part]]) })
+  const said = lintCatalog(makeCatalog([board], [part]))
   expect(said).toEqual(
     expect.arrayContaining([
       'uno-r3: i2c0.sda names A9, which is no pin',

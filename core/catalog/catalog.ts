@@ -8,12 +8,22 @@ import { Part } from './partSchema.ts'
 export interface Catalog {
   readonly boards: ReadonlyMap<string, Board>
   readonly parts: ReadonlyMap<string, Part>
+  /** The maker's own entries among them, as they were written; a plan that uses one carries it along. */
+  readonly own: OwnEntries
 }
 
-export function makeCatalog(boards: readonly Board[], parts: readonly Part[]): Catalog {
+/** Entries as written in a file, by id; not yet validated. */
+export interface OwnEntries {
+  readonly boards: Readonly<Record<string, unknown>>
+  readonly parts: Readonly<Record<string, unknown>>
+}
+
+export const noOwnEntries: OwnEntries = { boards: {}, parts: {} }
+
+export function makeCatalog(boards: readonly Board[], parts: readonly Part[], own: OwnEntries = noOwnEntries): Catalog {
   const byId = <T extends { readonly id: string }>(entries: readonly T[]) =>
     new Map([...entries].sort((a, b) => (a.id < b.id ? -1 : 1)).map((entry) => [entry.id, entry] as const))
-  return { boards: byId(boards), parts: byId(parts) }
+  return { boards: byId(boards), parts: byId(parts), own }
 }
 
 /** Reads one board file. Problems name file, line, key and what was expected. */

@@ -1,9 +1,11 @@
 import type { Catalog } from '../catalog/catalog.ts'
+import { catalogFor } from './carried.ts'
 import type { Plan, PlanPart, PlanWire } from './planSchema.ts'
 import { hexAddress } from './readPlan.ts'
 
 /** What changed from one plan to another, a sentence each, in the order of the plan file; addresses in hexadecimal. */
-export function describeDifference(before: Plan, after: Plan, catalog: Catalog): string[] {
+export function describeDifference(before: Plan, after: Plan, base: Catalog): string[] {
+  const catalog = catalogFor(after, catalogFor(before, base))
   const said: string[] = []
   if (before.title !== after.title) said.push(`title "${before.title}" becomes "${after.title}"`)
   if ((before.notes ?? '') !== (after.notes ?? '')) said.push('notes changed')
@@ -45,6 +47,13 @@ export function describeDifference(before: Plan, after: Plan, catalog: Catalog):
   for (const key of oldAccepted.keys()) if (!newAccepted.has(key)) said.push(`${key} is no longer accepted`)
   for (const [key, because] of newAccepted)
     if (oldAccepted.get(key) !== because) said.push(`${key} accepted: ${because}`)
+  for (const kind of ['boards', 'parts'] as const) {
+    const [was, now] = [before.own?.[kind] ?? {}, after.own?.[kind] ?? {}]
+    for (const id of Object.keys(was)) if (!(id in now)) said.push(`own entry ${id} no longer carried`)
+    for (const [id, entry] of Object.entries(now))
+      if (JSON.stringify(was[id]) !== JSON.stringify(entry))
+        said.push(`own entry ${id} ${id in was ? 'changed' : 'carried along'}`)
+  }
   return said
 }
 

@@ -32,6 +32,8 @@ export type Edit =
   | { readonly do: 'use-again'; readonly end: string }
   | { readonly do: 'accept'; readonly rule: string; readonly at: readonly string[]; readonly because: string }
   | { readonly do: 'withdraw'; readonly rule: string; readonly at: readonly string[] }
+  /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
+  | { readonly do: 'carry'; readonly kind: 'boards' | 'parts'; readonly id: string; readonly entry: unknown }
 
 /** Edits that belong together, with a title that says what they do. */
 export interface Fix {
@@ -97,6 +99,10 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
     }
     case 'withdraw':
       return { ...plan, accepted: plan.accepted.filter((one) => !sameFinding(one, edit)) }
+    case 'carry': {
+      const own = { boards: {}, parts: {}, ...plan.own }
+      return { ...plan, own: { ...own, [edit.kind]: { ...own[edit.kind], [edit.id]: edit.entry } } }
+    }
   }
 }
 

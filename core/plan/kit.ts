@@ -1,6 +1,8 @@
+import type { Board } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
+import { carryEdits } from './carried.ts'
 import { applyEdits, type Edit } from './edit.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
 import { freshRef } from './refs.ts'
@@ -13,8 +15,8 @@ export function addParts(
   count: number,
   given: Partial<PlanPart> = {},
 ): Edit[] {
-  const edits: Edit[] = []
-  let now = plan
+  const edits: Edit[] = carryEdits(plan, catalog, 'parts', part.id)
+  let now = applyEdits(plan, edits)
   for (const ref of freshRef(plan, part.stem, count)) {
     const address = freeAddress(now, part)
     const options = { ...(address ?? {}), ...given.options }
@@ -26,6 +28,30 @@ export function addParts(
     edits.push(...add, ...companions)
   }
   return edits
+}
+
+/** Edits that add a board with the features that are usually on. */
+export function addBoard(plan: Plan, catalog: Catalog, board: Board): Edit[] {
+  const uses = board.features.filter((feature) => feature.usual).map((feature) => feature.id)
+  const ref = freshRef(plan, 'MCU', 1)[0] as string
+  return [...carryEdits(plan, catalog, 'boards', board.id), { do: 'add-board', ref, entry: { board: board.id, uses } }]
+}
+
+/** Edits that add one more of a part of the plan: its mode, board and options, on the next free address. */
+export function duplicatePart(plan: Plan, catalog: Catalog, ref: string): Edit[] {
+  const entry = plan.parts[ref]
+  const part = catalog.parts.get(entry?.part ?? '')
+  if (!entry || !part) return []
+  const addressed = part.options.filter((one) => one.kind === 'i2c-address').map((one) => one.id)
+  const options = Object.fromEntries(Object.entries(entry.options ?? {}).filter(([id]) => !addressed.includes(id)))
+  const { mode, on, title } = entry
+  const given: Partial<PlanPart> = {
+    ...(title === undefined ? {} : { title: title.startsWith('for ') ? title : `${title.slice(0, 190)} (copy)` }),
+    ...(mode === undefined ? {} : { mode }),
+    ...(on === undefined ? {} : { on }),
+    ...(Object.keys(options).length > 0 ? { options } : {}),
+  }
+  return addParts(plan, catalog, part, 1, given)
 }
 
 /** The first address of a part's straps that no other part of the same kind has. */
@@ -87,8 +113,16 @@ export function companionEdits(
         },
       },
     ]
-    if (companion.series !== undefined)
-      add.push({ do: 'connect', from: `${ref}.${companion.series}`, to: legs[0] as string })
+    if (companion.series !== undefined) {
+      const end = `${ref}.${companion.series}`
+      // Whatever the pin is wired to moves behind the companion; what lies across the pin stays.
+      for (const [from, to, facts] of now.wires.filter((wire) => wire[0] === end || wire[1] === end)) {
+        const other = from === end ? to : from
+        add.push({ do: 'disconnect', from, to })
+        add.push({ do: 'connect', from: legs[1] as string, to: other, ...(facts ? { facts } : {}) })
+      }
+      add.push({ do: 'connect', from: end, to: legs[0] as string })
+    }
     companion.across?.forEach((pin, index) => {
       const to = companionEnd(now, catalog, ref, pin)
       if (to !== undefined) add.push({ do: 'connect', from: legs[index] as string, to })

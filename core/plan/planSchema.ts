@@ -75,6 +75,13 @@ export const Plan = v.strictObject({
   wires: v.optional(v.array(PlanWire), []),
   unused: v.optional(v.array(End), []),
   accepted: v.optional(v.array(Accepted), []),
+  /** Catalogue entries of the maker's own that this plan uses, as written, so that it opens elsewhere. */
+  own: v.optional(
+    v.strictObject({
+      boards: v.optional(v.record(CatalogId, v.unknown()), {}),
+      parts: v.optional(v.record(CatalogId, v.unknown()), {}),
+    }),
+  ),
 })
 
 export type Plan = v.InferOutput<typeof Plan>

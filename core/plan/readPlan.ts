@@ -5,6 +5,7 @@ import { boardOf } from '../catalog/variant.ts'
 import { parseQuantity } from '../electrical/quantity.ts'
 import type { Outcome, Problem } from '../text/problem.ts'
 import { type Path, parseYaml, validateYaml, type YamlSource } from '../text/yamlSource.ts'
+import { catalogFor, checkCarried } from './carried.ts'
 import { canonicalEnd } from './ends.ts'
 import { lostRefs, MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
 
@@ -38,11 +39,16 @@ export function readPlan(text: string, file: string, catalog: Catalog): Outcome<
 }
 
 /** Binds a plan that came without a text, such as one posted by the browser. */
-export function bindPlan(plan: Plan, catalog: Catalog, source?: YamlSource): Outcome<Plan> {
+export function bindPlan(plan: Plan, base: Catalog, source?: YamlSource): Outcome<Plan> {
   const problems: Problem[] = []
+  const problemAt = (path: Path, message: string): Problem =>
+    source ? source.problemAt(path, message) : { file: 'plan', path: path.join('.'), message }
   const say = (path: Path, message: string): void => {
-    problems.push(source ? source.problemAt(path, message) : { file: 'plan', path: path.join('.'), message })
+    problems.push(problemAt(path, message))
   }
+  problems.push(...checkCarried(plan, base, problemAt))
+  if (problems.length > 0) return { ok: false, problems }
+  const catalog = catalogFor(plan, base)
   checkRefs(plan, say)
   for (const [ref, entry] of Object.entries(plan.boards)) {
     const board = boardOf(catalog, entry)

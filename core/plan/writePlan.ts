@@ -1,5 +1,6 @@
 import { Document, isMap, isNode, isSeq, parseDocument, Scalar, YAMLMap, YAMLSeq } from 'yaml'
 import type { Catalog } from '../catalog/catalog.ts'
+import { catalogFor } from './carried.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
 
 /**
@@ -10,7 +11,7 @@ export function writePlan(plan: Plan, catalog: Catalog, before?: string): string
   const document = before === undefined ? new Document({}) : parseDocument(before)
   if (!isMap(document.contents)) document.contents = new YAMLMap(document.schema) as unknown as typeof document.contents
   const root = document.contents as unknown as YAMLMap
-  const writer = new Writer(document, catalog)
+  const writer = new Writer(document, catalogFor(plan, catalog))
 
   writer.value(root, 'markpost', plan.markpost)
   writer.value(root, 'title', plan.title)
@@ -19,8 +20,15 @@ export function writePlan(plan: Plan, catalog: Catalog, before?: string): string
   writer.list(root, 'wires', plan.wires, false)
   writer.list(root, 'unused', plan.unused, true)
   writer.list(root, 'accepted', plan.accepted, false)
+  writer.value(root, 'own', plan.own && prunedOwn(plan.own))
   const text = document.toString({ lineWidth: 0, flowCollectionPadding: true })
   return before === undefined ? text : keepSpacing(text, before)
+}
+
+/** Without sections that hold nothing; undefined when nothing is left. */
+function prunedOwn(own: NonNullable<Plan['own']>): object | undefined {
+  const filled = Object.entries(own).filter(([, entries]) => Object.keys(entries).length > 0)
+  return filled.length === 0 ? undefined : Object.fromEntries(filled)
 }
 
 /**

@@ -3,11 +3,17 @@ import type { Wiring } from '../wiring/model.ts'
 import type { Severity } from './finding.ts'
 import { type Counts, check, count } from './index.ts'
 
+/** Counts changes of what a summary says; summaries of another version are made anew. */
+export const SUMMARY_VERSION = 2
+
 /** What the list of plans shows of one plan. */
 export interface PlanSummary {
+  readonly version: number
   /** Board ids. */
   readonly boards: readonly string[]
   readonly parts: number
+  /** Ids of its parts' catalogue entries, each once. */
+  readonly kit: readonly string[]
   /** Required pins that have their wire, and all that need one. */
   readonly placed: number
   readonly needed: number
@@ -20,8 +26,10 @@ export function summarise(wiring: Wiring): PlanSummary {
   const worst = reports.find((report) => report.accepted === undefined)
   const { placed, needed } = progress(wiring)
   return {
+    version: SUMMARY_VERSION,
     boards: wiring.boards.map((board) => board.board.id),
     parts: wiring.parts.length,
+    kit: [...new Set(wiring.parts.map((part) => part.part.id))],
     placed,
     needed,
     counts: count(reports),

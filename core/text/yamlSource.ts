@@ -71,11 +71,20 @@ export function parseYaml(text: string, file: string): Outcome<YamlSource> {
 
 /** Validates a parsed text against a schema and gives every issue its place. */
 export function validateYaml<S extends v.GenericSchema>(source: YamlSource, schema: S): Outcome<v.InferOutput<S>> {
-  const result = v.safeParse(schema, source.value)
+  return validateValue(source.value, schema, source.problemAt)
+}
+
+/** Validates a value that may be part of a larger document; `problemAt` knows where its paths stand. */
+export function validateValue<S extends v.GenericSchema>(
+  value: unknown,
+  schema: S,
+  problemAt: YamlSource['problemAt'],
+): Outcome<v.InferOutput<S>> {
+  const result = v.safeParse(schema, value)
   if (result.success) return { ok: true, value: result.output }
   const problems = result.issues.map((issue) => {
     const path = (issue.path ?? []).map((item) => item.key as string | number)
-    return source.problemAt(path, issueText(issue))
+    return problemAt(path, issueText(issue))
   })
   return { ok: false, problems }
 }

@@ -4,6 +4,7 @@ import type { Catalog } from '../catalog/catalog.ts'
 import type { GivenRail, PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { holds } from '../catalog/when.ts'
+import { catalogFor } from '../plan/carried.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { featuresInUse } from '../plan/readPlan.ts'
 import { groupBuses } from './buses.ts'
@@ -26,7 +27,8 @@ import { UnionFind } from './unionFind.ts'
 type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
 /** Joins a well-formed plan with the facts of its boards and parts. Never fails on a plan that `readPlan` let through. */
-export function resolve(plan: Plan, catalog: Catalog): Wiring {
+export function resolve(plan: Plan, base: Catalog): Wiring {
+  const catalog = catalogFor(plan, base)
   const nets = new NetBuilder()
   const terminals = new Map<string, Mutable<Terminal>>()
   const hosts = new Map<string, Host>()

@@ -1,0 +1,153 @@
+import type { Path } from '../text/yamlSource.ts'
+import { type Catalog, partNames } from './catalog.ts'
+import { busSignals } from './common.ts'
+import { lintLevels, type Say } from './lintLevels.ts'
+import type { Part } from './partSchema.ts'
+
+/** What can be proved wrong about a part; `catalog` holds the parts that it refers to. */
+export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
+  if (part.sources.length === 0) say('has no sources', ['sources'])
+  const ids = new Set<string>()
+  for (const [index, pin] of part.pins.entries()) {
+    if (ids.has(pin.id)) say(`pin ${pin.id} stands twice`, ['pins', index])
+    ids.add(pin.id)
+    for (const alias of pin.aliases) {
+      const fits = partNames(part).find(alias)
+      if (fits.length > 1 || fits[0] !== pin.id)
+        say(`alias ${alias} fits ${fits.length > 1 ? fits.join(' and ') : `the pin ${fits[0]}`}`, ['pins', index])
+    }
+  }
+  const known = (list: readonly (string | null)[], where: string, path?: Path): void => {
+    for (const id of list) if (id !== null && !ids.has(id)) say(`${where} names ${id}, which is no pin`, path)
+  }
+  for (const [index, supply] of part.supplies.entries()) {
+    const at = ['supplies', index]
+    known([...supply.pins, ...supply.ground], 'supply', at)
+    if (supply.pins.length === 0) say('a supply names no pin', at)
+    if (supply.least > supply.most) say('supply range ends before it starts', at)
+    if (supply.absolute !== undefined && supply.most > supply.absolute)
+      say('supply range goes beyond its absolute limit', at)
+    if (supply.usual !== undefined && (supply.usual < supply.least || supply.usual > supply.most))
+      say('usual supply lies outside the range', at)
+    const { typicalMilliamps: typical, peakMilliamps: peak } = supply
+    if (typeof typical === 'number' && typeof peak === 'number' && typical > peak) say('typical current above peak', at)
+  }
+  const options = new Map(part.options.map((option) => [option.id, option]))
+  for (const [index, option] of part.options.entries()) {
+    const at = ['options', index]
+    if (option.kind !== 'amount' && !option.values.some((one) => one.value === option.usual))
+      say(`option ${option.id}: ${option.usual} is none of its values`, at)
+    if (option.kind === 'i2c-address')
+      for (const { value } of option.values)
+        if (Number(value) < 0x08 || Number(value) > 0x77) say(`option ${option.id}: ${value} is a reserved address`, at)
+  }
+  const modes = part.modes.length > 0 ? part.modes : [undefined]
+  for (const [index, mode] of modes.entries()) {
+    const at: Path = mode ? ['modes', index] : ['signals']
+    const signals = [...part.signals, ...(mode?.signals ?? [])]
+    const ties = [...part.ties, ...(mode?.ties ?? [])]
+    const where = mode ? `mode ${mode.id}` : 'wiring'
+    known(
+      [...signals, ...ties].map((one) => one.pin),
+      where,
+      at,
+    )
+    if (mode?.i2c?.pullUpTo !== undefined) known([mode.i2c.pullUpTo], `${where}: the pull-ups`, at)
+    const used = new Set<string>()
+    for (const { pin } of [...signals, ...ties]) {
+      if (used.has(pin)) say(`${where} uses ${pin} twice`, at)
+      used.add(pin)
+    }
+    for (const signal of signals) {
+      const sets =
+        typeof signal.levels === 'object'
+          ? Object.values(signal.levels.sets)
+          : signal.levels === undefined
+            ? []
+            : [signal.levels]
+      for (const set of sets)
+        if (!(set in part.levels)) say(`${where}: ${signal.pin} has levels ${set}, which the part does not define`, at)
+    }
+    for (const tie of ties) {
+      const targets = typeof tie.to === 'string' ? [tie.to] : Object.values(tie.to.values)
+      known(
+        targets.filter((one) => one !== 'supply' && one !== 'ground'),
+        `${where}: the tie of ${tie.pin}`,
+        at,
+      )
+      if (typeof tie.to === 'string') continue
+      const option = options.get(tie.to.option)
+      if (!option) say(`${where}: ${tie.pin} follows the option ${tie.to.option}, which the part does not have`, at)
+      for (const { value } of option?.values ?? [])
+        if (!(String(value) in tie.to.values)) say(`${where}: ${tie.pin} has no strap for ${value}`, at)
+    }
+    const addressed = mode?.i2c?.addresses
+    if (addressed?.option !== undefined && options.get(addressed.option)?.kind !== 'i2c-address')
+      say(`${where}: the address option ${addressed.option} is no address`, at)
+    for (const address of addressed?.fixed ?? [])
+      if (address < 0x08 || address > 0x77) say(`${where}: reserved address ${address}`, at)
+    for (const pin of part.pins) {
+      const fed = part.supplies.some((supply) => supply.pins.includes(pin.id) || supply.ground.includes(pin.id))
+      const needed = pin.role === 'signal' && pin.open === undefined && !used.has(pin.id) && !fed
+      if (needed) say(`${where} says nothing of pin ${pin.id}`, ['pins', part.pins.indexOf(pin)])
+    }
+  }
+  const logic = part.supplies[0]?.logicVolts ?? part.supplies[0]?.usual ?? part.supplies[0]?.most ?? 3.3
+  for (const [name, levels] of Object.entries(part.levels))
+    lintLevels(levels, logic, `levels ${name}`, say, ['levels', name])
+  for (const [index, given] of part.provides.entries()) known(given.pins, 'provides', ['provides', index])
+  for (const [index, rail] of part.rails.entries()) {
+    known([rail.pin, ...(rail.from === undefined ? [] : [rail.from])], 'rails', ['rails', index])
+    if (typeof rail.volts === 'object' && !options.has(rail.volts.option))
+      say(`the rail ${rail.pin} follows the option ${rail.volts.option}, which the part does not have`, [
+        'rails',
+        index,
+      ])
+  }
+  for (const controller of part.controllers) {
+    known(Object.values(controller.pins), controller.id)
+    const signals: readonly string[] = busSignals[controller.kind]
+    for (const signal of Object.keys(controller.pins))
+      if (!signals.includes(signal)) say(`${controller.id} has no signal ${signal}`)
+  }
+  for (const content of part.contains) {
+    if (!catalog.parts.has(content.part)) say(`contains ${content.part}, which is not in the catalogue`)
+    for (const id of Array.isArray(content.count) ? content.count : [])
+      if (!options.has(id)) say(`counts ${content.part} by the option ${id}, which the part does not have`)
+  }
+  for (const { when } of [...part.signals, ...part.ties, ...part.inner, ...part.companions, ...part.contains])
+    if (when && !options.has(when.option))
+      say(`a condition names the option ${when.option}, which the part does not have`)
+  for (const inner of part.inner) known([...inner.between, ...(inner.rails ?? [])], `inner ${inner.kind}`, ['inner'])
+  known(part.cable, 'cable', ['cable'])
+  for (const [index, companion] of part.companions.entries()) {
+    const at = ['companions', index]
+    const other = catalog.parts.get(companion.part)
+    if (!other) say(`companion ${companion.part} is not in the catalogue`, at)
+    for (const [id, value] of Object.entries(companion.options)) {
+      const option = other?.options.find((one) => one.id === id)
+      const fits =
+        option?.kind === 'amount' ? typeof value === 'number' : option?.values.some((one) => one.value === value)
+      if (other && !fits) say(`companion ${companion.part} has no ${id} of ${value}`, at)
+    }
+    if (companion.series !== undefined) known([companion.series], 'companion')
+    if (companion.across)
+      known(
+        companion.across.filter((one) => one !== 'supply' && one !== 'ground'),
+        'companion',
+      )
+  }
+  const foot = part.footprint
+  const feet = foot.kind === 'two-row' ? [...foot.left, ...foot.right] : foot.pins
+  known(feet, 'footprint', ['footprint'])
+  if (foot.kind === 'dual-in-line') {
+    if (feet.length % 2 !== 0) say('a dual in-line footprint has an even number of legs', ['footprint'])
+    feet.forEach((id, index) => {
+      const number = part.pins.find((pin) => pin.id === id)?.number
+      if (number !== index + 1)
+        say(`leg ${index + 1} of the footprint is ${id}, which is numbered ${number}`, ['footprint'])
+    })
+  }
+  if (new Set(feet.filter((id) => id !== null)).size !== feet.filter((id) => id !== null).length)
+    say('the footprint names a pin twice', ['footprint'])
+}

@@ -1,0 +1,86 @@
+import type { Companion } from '../catalog/partSchema.ts'
+import { holds } from '../catalog/when.ts'
+import type { Net, PartInstance, Wiring } from './model.ts'
+
+/** A small part that another one asks for, and the part of the plan that stands in for it. */
+export interface CompanionUse {
+  readonly facts: Companion
+  readonly present: PartInstance | undefined
+}
+
+const found = new WeakMap<Wiring, Map<PartInstance, CompanionUse[]>>()
+
+/** Companions of a part in its mode, each with the part of the plan that plays it; one part plays for one owner. */
+export function companionsOf(wiring: Wiring, part: PartInstance): readonly CompanionUse[] {
+  let all = found.get(wiring)
+  if (!all) {
+    all = matchAll(wiring)
+    found.set(wiring, all)
+  }
+  return all.get(part) ?? []
+}
+
+/** The part that a companion belongs to; undefined for one that stands alone. */
+export function ownerOf(wiring: Wiring, companion: PartInstance): PartInstance | undefined {
+  return wiring.parts.find((part) => companionsOf(wiring, part).some((one) => one.present === companion))
+}
+
+/** Wishes are served in order of how closely a part is wired to their owner: by a wire of its own, then by net. */
+function matchAll(wiring: Wiring): Map<PartInstance, CompanionUse[]> {
+  const wishes = wiring.parts.flatMap((owner) =>
+    owner.part.companions
+      .filter((facts) => holds(facts.when, owner.options) && inMode(owner, facts))
+      .map((facts) => ({ owner, facts, present: undefined as PartInstance | undefined })),
+  )
+  const pairs = wishes
+    .flatMap((wish) =>
+      wiring.parts
+        .filter((part) => part !== wish.owner && part.part.id === wish.facts.part)
+        .map((part) => ({ wish, part, closeness: closeness(wiring, wish.owner, wish.facts, part) })),
+    )
+    .filter((pair) => pair.closeness > 0)
+    .sort((a, b) => b.closeness - a.closeness)
+  const taken = new Set<PartInstance>()
+  for (const { wish, part } of pairs) {
+    if (wish.present || taken.has(part)) continue
+    wish.present = part
+    taken.add(part)
+  }
+  const byOwner = new Map<PartInstance, CompanionUse[]>()
+  for (const { owner, facts, present } of wishes)
+    byOwner.set(owner, [...(byOwner.get(owner) ?? []), { facts, present }])
+  return byOwner
+}
+
+const inMode = (owner: PartInstance, facts: Companion): boolean =>
+  facts.modes === undefined || (owner.mode !== undefined && facts.modes.includes(owner.mode.id))
+
+/** 0: does not stand there; 1: on the right nets; 2: wired to the owner's own pin. */
+function closeness(wiring: Wiring, owner: PartInstance, facts: Companion, part: PartInstance): 0 | 1 | 2 {
+  const legs = part.part.pins.map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
+  const wanted = facts.across
+    ? facts.across.map((pin) => netsFor(wiring, owner, pin))
+    : facts.series !== undefined
+      ? [[wiring.netOf(`${owner.ref}.${facts.series}`)]]
+      : [signalNets(wiring, owner)]
+  if (!wanted.every((nets) => legs.some((leg) => leg.wired && nets.includes(leg)))) return 0
+  if (facts.series !== undefined && legs.every((leg) => wanted[0]?.includes(leg))) return 0
+  const direct = wiring.plan.wires.some(
+    ([a, b]) =>
+      (a.startsWith(`${owner.ref}.`) && b.startsWith(`${part.ref}.`)) ||
+      (b.startsWith(`${owner.ref}.`) && a.startsWith(`${part.ref}.`)),
+  )
+  return direct ? 2 : 1
+}
+
+function netsFor(wiring: Wiring, owner: PartInstance, pin: string): Net[] {
+  if (pin === 'ground') return wiring.nets.filter((net) => net.ground)
+  if (pin !== 'supply') return [wiring.netOf(`${owner.ref}.${pin}`)]
+  const own = owner.supplies.flatMap((use) => use.pins).map(wiring.netOf)
+  if (own.length > 0) return own
+  const volts = owner.home?.board.logicVolts
+  return wiring.nets.filter((net) => net.sources.some((source) => source.volts === volts))
+}
+
+const signalNets = (wiring: Wiring, owner: PartInstance): Net[] =>
+  owner.part.pins.filter((pin) => pin.role === 'signal').map((pin) => wiring.netOf(`${owner.ref}.${pin.id}`))

@@ -1,0 +1,129 @@
+import { busNeed } from './buses.ts'
+import type { BoardInstance, Host, SignalUse, Wiring } from './model.ts'
+import { meets } from './needs.ts'
+
+/** Need against have for one kind of pin or controller of a board, whether wired yet or not. */
+export interface CountLine {
+  readonly id: string
+  readonly title: string
+  readonly need: number
+  /** Pins or controllers of this kind that no feature in use takes. */
+  readonly have: number
+  /** Refs of the parts that need them. */
+  readonly parts: readonly string[]
+}
+
+/** What a kit asks of a board and what the board has. */
+export interface PinCount {
+  readonly lines: readonly CountLine[]
+  /** Signals that find no pin even in the best division of the board's pins among them; empty when all do. */
+  readonly left: readonly SignalUse[]
+}
+
+const kinds = [
+  ['analog-in', 'analog inputs'],
+  ['analog-out', 'analog outputs'],
+  ['pwm', 'PWM outputs'],
+  ['interrupt', 'edge interrupts'],
+  ['touch', 'touch inputs'],
+  ['digital-out', 'outputs'],
+  ['digital-in', 'inputs'],
+] as const
+
+const busTitles = { uart: 'UARTs', spi: 'SPI controllers', i2c: 'I2C controllers', i2s: 'I2S controllers' } as const
+
+/** Counts before anything is wired: every required signal of the board's parts against its pins, expanders included. */
+export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
+  const blocked = new Set(board.features.flatMap((feature) => feature.pins.map((pin) => `${board.ref}.${pin}`)))
+  const units = new Set(board.features.flatMap((feature) => feature.analog))
+  const hosts = [...wiring.hosts.values()].filter(
+    (host) =>
+      (host.board === board || host.provider?.home === board) &&
+      !blocked.has(host.end) &&
+      !wiring.netOf(host.end).ground &&
+      wiring.netOf(host.end).sources.length === 0,
+  )
+  const able = (host: Host, need: string): boolean => {
+    if (!host.functions.has(need)) return false
+    const unit = need === 'analog-in' ? board.facts.pin(pinOf(host))?.analogUnit : undefined
+    return unit === undefined || !units.has(unit.id)
+  }
+  const signals = wiring.signals.filter(
+    (use) =>
+      use.part.home === board &&
+      use.state !== 'unused' &&
+      use.state !== 'tied' &&
+      (use.facts.required || use.state === 'placed') &&
+      !['sink', 'source', 'bridge'].includes(use.facts.needs),
+  )
+  const lines: CountLine[] = []
+  for (const [id, title] of kinds) {
+    const asking = signals.filter((use) => use.facts.needs === id && use.facts.orElse === undefined)
+    lines.push(line(id, title, asking, hosts.filter((host) => able(host, id)).length))
+  }
+  for (const kind of ['uart', 'spi', 'i2c', 'i2s'] as const) {
+    const asking = signals.filter((use) => {
+      const need = busNeed(use.facts.needs)
+      return need?.kind === kind && need.signal !== 'cs'
+    })
+    const parts = [...new Set(asking.map((use) => use.part))]
+    const taken = new Set(board.features.flatMap((feature) => feature.controllers))
+    const own = board.board.controllers.filter((one) => one.kind === kind && !taken.has(one.id)).length
+    const given = wiring.parts
+      .filter((part) => part.home === board)
+      .flatMap((part) => part.part.controllers.filter((one) => one.kind === kind)).length
+    // Parts share an I2C or SPI bus; a UART carries one.
+    const need = kind === 'uart' || kind === 'i2s' ? parts.length : Math.min(1, parts.length)
+    lines.push({ id: kind, title: busTitles[kind], need, have: own + given, parts: parts.map((part) => part.ref) })
+  }
+  return { lines: lines.filter((one) => one.need > 0), left: unmatched(hosts, signals, able) }
+}
+
+const pinOf = (host: Host): string => host.end.slice(host.ref.length + 1)
+
+const line = (id: string, title: string, asking: readonly SignalUse[], have: number): CountLine => ({
+  id,
+  title,
+  need: asking.length,
+  have,
+  parts: [...new Set(asking.map((use) => use.part.ref))],
+})
+
+/**
+ * Largest matching of signals to pins by augmenting paths; lines that share a bus count once. What stays over can
+ * find no pin however the rest is arranged.
+ */
+function unmatched(
+  hosts: readonly Host[],
+  signals: readonly SignalUse[],
+  able: (host: Host, need: string) => boolean,
+): SignalUse[] {
+  const shared = new Set<string>()
+  const each = signals.filter((use) => {
+    const need = busNeed(use.facts.needs)
+    if (!need || need.signal === 'cs' || (need.kind !== 'i2c' && need.kind !== 'spi' && need.kind !== 'onewire'))
+      return true
+    if (shared.has(use.facts.needs)) return false
+    shared.add(use.facts.needs)
+    return true
+  })
+  const choices = each.map((use) =>
+    hosts.filter(
+      (host) =>
+        host.provider !== use.part && (use.facts.needs === 'analog-in' ? able(host, 'analog-in') : meets(host, use)),
+    ),
+  )
+  const owner = new Map<Host, number>()
+  const place = (index: number, tried: Set<Host>): boolean => {
+    for (const host of choices[index]!) {
+      if (tried.has(host)) continue
+      tried.add(host)
+      const before = owner.get(host)
+      if (before !== undefined && !place(before, tried)) continue
+      owner.set(host, index)
+      return true
+    }
+    return false
+  }
+  return each.filter((_, index) => !place(index, new Set()))
+}
