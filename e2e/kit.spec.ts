@@ -31,14 +31,14 @@ test('amounts are read as makers write them, and refused with what was expected'
   const ohms = page.getByLabel('Resistance of R2')
   await ohms.fill('4k7')
   await ohms.press('Enter')
-  await expect(ohms).toHaveValue('4.7k')
+  await expect(ohms).toHaveValue('4.7 kΩ')
   expect((await savedPlan(page, address)).parts.R2.options.ohms).toBe(4700)
   await ohms.fill('plenty')
   await ohms.press('Enter')
   await expect(page.getByRole('alert')).toContainText(
     '"plenty" is not an amount; expected a number such as 330, 4k7 or 100n',
   )
-  await expect(ohms).toHaveValue('4.7k')
+  await expect(ohms).toHaveValue('4.7 kΩ')
   await page.getByLabel('Volts of PACK').fill('500')
   await page.keyboard.press('Enter')
   await expect(page.getByText('expected a number from 0.5 to 60')).toBeVisible()

@@ -42,9 +42,6 @@ export function createApp({ store, shelf, samples, log, web }: AppParts): Expres
   })
   app.use('/api', express.json({ limit: '2mb' }))
 
-  app.get('/api/catalog', (_request, response) => {
-    response.type('json').send(shelf.asText)
-  })
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi)
   })

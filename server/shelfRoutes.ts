@@ -53,6 +53,10 @@ export function shelfRoutes(shelf: Shelf): Router {
     return found
   }
 
+  routes.get('/catalog', (_request, response) => {
+    shelf.reload()
+    response.type('json').send(shelf.asText)
+  })
   routes.get('/boards', (_request, response) => {
     response.json([...shelf.catalog.boards.values()].map(boardJson))
   })

@@ -18,6 +18,7 @@ import { Pins } from './places/Pins.tsx'
 import { PlanFrame } from './places/PlanFrame.tsx'
 import { Plans } from './places/Plans.tsx'
 import { Sheets } from './places/Sheets.tsx'
+import { Shelf } from './places/Shelf.tsx'
 import { store } from './store/store.ts'
 import { applyTheme, chosenTheme } from './theme/theme.ts'
 
@@ -31,6 +32,11 @@ createRoot(root).render(
         <CatalogGate>
           <Routes>
             <Route path="/" element={<Plans />} />
+            <Route path="/shelf" element={<Shelf view="entry" />} />
+            <Route path="/shelf/compare/:a/:b" element={<Shelf view="compare" />} />
+            <Route path="/shelf/new/:kind/:id" element={<Shelf view="new" />} />
+            <Route path="/shelf/:kind/:id" element={<Shelf view="entry" />} />
+            <Route path="/shelf/:kind/:id/edit" element={<Shelf view="edit" />} />
             <Route path="/plan/:id" element={<PlanFrame />}>
               <Route index element={<Navigate to="pins" replace />} />
               <Route path="kit" element={<Kit />} />

@@ -43,12 +43,12 @@ const steps: readonly [number, string][] = [
   [1e-12, 'p'],
 ]
 
-/** Engineering form with up to three digits: `4.7 kΩ`, `100 nF`. */
-export function formatQuantity(value: number, unit: string): string {
+/** Engineering form with up to three digits, or as many as asked: `4.7 kΩ`, `100 nF`. */
+export function formatQuantity(value: number, unit: string, digits = 3): string {
   if (value === 0) return `0 ${unit}`
   const [factor, prefix] =
     steps.find(([step]) => Math.abs(value) >= step * 0.9999999) ?? (steps.at(-1) as [number, string])
-  return `${Number((value / factor).toPrecision(3))} ${prefix}${unit}`
+  return `${Number((value / factor).toPrecision(digits))} ${prefix}${unit}`
 }
 
 /** Volts with one decimal, two where the second is not 0: `3.3 V`, `2.64 V`. */

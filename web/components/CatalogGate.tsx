@@ -7,7 +7,7 @@ import { CatalogContext } from '../store/derived.ts'
 /** Loads the catalogue once and gives it to everything below. */
 export function CatalogGate({ children }: { children: ReactNode }) {
   const { data, error } = useCatalogQuery()
-  const catalog = useMemo(() => data && makeCatalog(data.boards, data.parts), [data])
+  const catalog = useMemo(() => data && makeCatalog(data.boards, data.parts, data.own), [data])
   if (error)
     return (
       <Alert variant="danger" className="m-4">

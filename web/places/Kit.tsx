@@ -1,7 +1,12 @@
+import { Fragment } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { formatVolts } from '../../core/electrical/quantity.ts'
+import { addBoard } from '../../core/plan/kit.ts'
 import { freshRef } from '../../core/plan/refs.ts'
-import { BoardLine, PartLine, SupplyLine } from '../components/kit/lines.tsx'
+import { companionsOf, ownerOf } from '../../core/wiring/companions.ts'
+import { CountStrip } from '../components/kit/CountStrip.tsx'
+import { BoardLine, SupplyLine } from '../components/kit/lines.tsx'
+import { CompanionOffers, PartLine } from '../components/kit/PartLine.tsx'
 import { QuickEntry } from '../components/kit/QuickEntry.tsx'
 import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
 
@@ -20,6 +25,9 @@ export function Kit() {
       {wiring.boards.length === 0 && <p className="soft py-2 mb-0">Choose the board that everything hangs on.</p>}
       {wiring.boards.map((board) => (
         <BoardLine key={board.ref} board={board} />
+      ))}
+      {wiring.boards.map((board) => (
+        <CountStrip key={board.ref} board={board} />
       ))}
       <h2>
         Supplies{' '}
@@ -58,9 +66,17 @@ export function Kit() {
           Type what lies in front of you in the field above, for example “2 bme280, oled, led”.
         </p>
       )}
-      {wiring.parts.map((part) => (
-        <PartLine key={part.ref} part={part} />
-      ))}
+      {wiring.parts
+        .filter((part) => !ownerOf(wiring, part))
+        .map((part) => (
+          <Fragment key={part.ref}>
+            <PartLine part={part} />
+            {companionsOf(wiring, part).map(
+              ({ present }) => present && <PartLine key={present.ref} part={present} companion />,
+            )}
+            <CompanionOffers part={part} />
+          </Fragment>
+        ))}
     </div>
   )
 }
@@ -72,11 +88,7 @@ function AddBoard() {
   const add = (id: string): void => {
     const board = catalog.boards.get(id)
     if (!board) return
-    const uses = board.features.filter((feature) => feature.usual).map((feature) => feature.id)
-    edit(
-      [{ do: 'add-board', ref: freshRef(plan, 'MCU', 1)[0] as string, entry: { board: id, uses } }],
-      `Add ${board.title}`,
-    )
+    edit(addBoard(plan, catalog, board), `Add ${board.title}`)
   }
   return (
     <Form.Select

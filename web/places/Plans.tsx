@@ -65,6 +65,9 @@ export function Plans() {
             onChange={(event) => void importFile(event)}
             aria-label="Plan file"
           />
+          <Link className="btn btn-sm btn-outline-dark" to="/shelf">
+            Shelf
+          </Link>
           <Button size="sm" variant="outline-dark" onClick={() => file.current?.click()}>
             Import a plan file
           </Button>

@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react'
 import type { Catalog } from '../../core/catalog/catalog.ts'
+import { catalogFor } from '../../core/plan/carried.ts'
 import { applyEdits, type Edit, EditError } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Report } from '../../core/rules/finding.ts'
@@ -12,10 +13,12 @@ import { toasted } from './toastSlice.ts'
 
 export const CatalogContext = createContext<Catalog | undefined>(undefined)
 
+/** The catalogue; inside an open plan joined with the entries that the plan carries. */
 export function useCatalog(): Catalog {
   const catalog = useContext(CatalogContext)
+  const plan = useAppSelector((state) => state.plan.history?.present)
   if (!catalog) throw new Error('useCatalog: no catalogue above this component')
-  return catalog
+  return plan ? catalogFor(plan, catalog) : catalog
 }
 
 export interface Derived {

@@ -1,0 +1,68 @@
+import { Form } from 'react-bootstrap'
+import type { PartOption } from '../../../core/catalog/partSchema.ts'
+import { formatQuantity } from '../../../core/electrical/quantity.ts'
+import type { Edit } from '../../../core/plan/edit.ts'
+import { hexAddress, optionValue } from '../../../core/plan/readPlan.ts'
+import { strapEdits } from '../../../core/wiring/i2c.ts'
+import type { PartInstance } from '../../../core/wiring/model.ts'
+import { useDerived, useEdit } from '../../store/derived.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { toasted } from '../../store/toastSlice.ts'
+import { CommitField } from './fields.tsx'
+
+/** Units that an entry field shows and takes with their prefixes; the others stand behind it. */
+const prefixed: Readonly<Record<string, string>> = { ohm: 'Ω', farad: 'F', hertz: 'Hz', volt: 'V', watt: 'W' }
+const behind: Readonly<Record<string, string>> = { milliamp: 'mA', metre: 'm' }
+
+/** An option of a part: a choice in words, or an amount with its unit. Straps are rewired with it. */
+export function OptionField({ part, option }: { part: PartInstance; option: PartOption }) {
+  const { wiring } = useDerived()
+  const edit = useEdit()
+  const dispatch = useAppDispatch()
+  const value = part.options[option.id] ?? option.usual
+  const set = (next: string | number): void => {
+    const entry = wiring.plan.parts[part.ref]
+    const change: Edit = {
+      do: 'change-part',
+      ref: part.ref,
+      entry: { options: { ...entry?.options, [option.id]: next } },
+    }
+    edit([change, ...(strapEdits(wiring, part, option.id, String(next)) ?? [])], `Set ${option.title} of ${part.ref}`)
+  }
+  const label = `${option.title} of ${part.ref}`
+  if (option.kind === 'amount') {
+    const mark = prefixed[option.unit ?? '']
+    return (
+      <span className="d-inline-flex align-items-center gap-1" title={option.title}>
+        <CommitField
+          label={label}
+          narrow
+          value={mark ? formatQuantity(Number(value), mark, 6) : String(value)}
+          onCommit={(text) => {
+            const read = optionValue(option, text)
+            if (read.ok) set(read.value)
+            else dispatch(toasted({ text: read.message, kind: 'wrong' }))
+          }}
+        />
+        {behind[option.unit ?? '']}
+      </span>
+    )
+  }
+  return (
+    <Form.Select
+      aria-label={label}
+      value={String(value)}
+      onChange={(event) =>
+        set(option.values.find((one) => String(one.value) === event.target.value)?.value ?? event.target.value)
+      }
+    >
+      {option.values.map((one) => (
+        <option key={String(one.value)} value={String(one.value)}>
+          {option.kind === 'i2c-address'
+            ? `${hexAddress(Number(one.value))}${one.title ? ` ${one.title}` : ''}`
+            : (one.title ?? one.value)}
+        </option>
+      ))}
+    </Form.Select>
+  )
+}

@@ -1,0 +1,127 @@
+import { Button, Form } from 'react-bootstrap'
+import { openEnds } from '../../../core/assign/openEnds.ts'
+import { formatVolts } from '../../../core/electrical/quantity.ts'
+import { companionEdits, duplicatePart } from '../../../core/plan/kit.ts'
+import { companionsOf } from '../../../core/wiring/companions.ts'
+import type { PartInstance } from '../../../core/wiring/model.ts'
+import { useCatalog, useDerived, useEdit, usePlan } from '../../store/derived.ts'
+import { companionWords } from './companionWords.ts'
+import { CommitField } from './fields.tsx'
+import { RefField, RemoveButton } from './lineParts.tsx'
+import { OptionField } from './OptionField.tsx'
+
+/** A part of the plan; a companion stands indented below the part that it belongs to. */
+export function PartLine({ part, companion }: { part: PartInstance; companion?: boolean }) {
+  const { wiring } = useDerived()
+  const catalog = useCatalog()
+  const edit = useEdit()
+  const plan = usePlan()
+  const { ref } = part
+  const open = openEnds(wiring, part).filter((one) => one.required).length
+  const wired = part.part.pins.some((pin) => wiring.netOf(`${ref}.${pin.id}`).wired)
+  const source = part.supplies[0]?.source
+  return (
+    <div className={`kit-line ${companion ? 'companion' : ''}`} data-part={ref}>
+      <RefField name={ref} />
+      <CommitField
+        label={`What ${ref} is for`}
+        value={plan.parts[ref]?.title ?? ''}
+        placeholder="what it is for"
+        onCommit={(title) => edit([{ do: 'change-part', ref, entry: { title: title || undefined } }], `Rename ${ref}`)}
+      />
+      <span title={part.part.summary}>{part.part.title}</span>
+      <div className="settings">
+        {part.part.modes.length > 1 && (
+          <Form.Select
+            aria-label={`Mode of ${ref}`}
+            value={part.mode?.id}
+            onChange={(event) =>
+              edit([{ do: 'change-part', ref, entry: { mode: event.target.value } }], `Change the mode of ${ref}`)
+            }
+          >
+            {part.part.modes.map((mode) => (
+              <option key={mode.id} value={mode.id}>
+                {mode.title}
+              </option>
+            ))}
+          </Form.Select>
+        )}
+        {part.part.options
+          .filter((option) => !['tolerance', 'watts'].includes(option.id))
+          .map((option) => (
+            <OptionField key={option.id} part={part} option={option} />
+          ))}
+        {wiring.boards.length > 1 && (
+          <Form.Select
+            aria-label={`Board of ${ref}`}
+            value={part.home?.ref}
+            onChange={(event) =>
+              edit(
+                [{ do: 'change-part', ref, entry: { on: event.target.value } }],
+                `Move ${ref} to ${event.target.value}`,
+              )
+            }
+          >
+            {wiring.boards.map((board) => (
+              <option key={board.ref}>{board.ref}</option>
+            ))}
+          </Form.Select>
+        )}
+      </div>
+      <span className="mono" title={source ? `fed from ${source.end}` : undefined}>
+        {open > 0 ? <span className="soft">{open} open</span> : source ? formatVolts(source.volts) : 'wired'}
+      </span>
+      <span className="line-buttons">
+        <Button
+          size="sm"
+          variant="link"
+          aria-label={`Add another like ${ref}`}
+          title={`Add another like ${ref}, with its options`}
+          onClick={() => edit(duplicatePart(plan, catalog, ref), `Add another like ${ref}`)}
+        >
+          +1
+        </Button>
+        <RemoveButton name={ref} wired={wired} />
+      </span>
+    </div>
+  )
+}
+
+/** Companions that a part asks for and does not have: one press adds each, wired to its place. */
+export function CompanionOffers({ part }: { part: PartInstance }) {
+  const { wiring } = useDerived()
+  const edit = useEdit()
+  const plan = usePlan()
+  const catalog = useCatalog()
+  const missing = companionsOf(wiring, part).filter((one) => !one.present)
+  if (missing.length === 0) return null
+  return (
+    <div className="offers">
+      {missing.map(({ facts }) => {
+        const entry = catalog.parts.get(facts.part)
+        const what = companionWords(facts, entry)
+        return (
+          <span key={facts.why + (facts.series ?? facts.across?.join())}>
+            <Button
+              size="sm"
+              variant="outline-dark"
+              aria-label={`Add ${what} to ${part.ref}`}
+              onClick={() =>
+                edit(
+                  companionEdits(plan, catalog, part.ref, (one) => one === facts),
+                  `Add ${what} to ${part.ref}`,
+                )
+              }
+            >
+              + {what}
+            </Button>{' '}
+            <span className="soft">
+              {facts.required ? 'needed: ' : ''}
+              {facts.why}
+            </span>
+          </span>
+        )
+      })}
+    </div>
+  )
+}

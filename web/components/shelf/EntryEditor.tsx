@@ -1,0 +1,122 @@
+import { useEffect, useMemo, useState } from 'react'
+import { Button, Spinner } from 'react-bootstrap'
+import { useLocation, useNavigate, useParams } from 'react-router'
+import { type EntryKind, readOwnEntry } from '../../../core/catalog/ownEntry.ts'
+import type { Problem } from '../../../core/text/problem.ts'
+import { problemText, useDeleteEntryMutation, useEntriesQuery, useSaveEntryMutation } from '../../store/api.ts'
+import { useCatalog } from '../../store/derived.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { toasted } from '../../store/toastSlice.ts'
+import { PartDrawing } from './PartDrawing.tsx'
+import { PinChart } from './PinChart.tsx'
+import { YamlField } from './YamlField.tsx'
+
+/** Writes an entry of the maker's own as YAML, checked at every key and drawn as soon as it holds. */
+export function EntryEditor({ isNew }: { isNew: boolean }) {
+  const { kind: written, id = '' } = useParams()
+  const kind: EntryKind = written === 'boards' ? 'boards' : 'parts'
+  const imported = (useLocation().state as { text?: string } | null)?.text
+  const [text, setText] = useState<string | undefined>(imported)
+  const { data: entries } = useEntriesQuery()
+  const line = isNew ? undefined : entries?.entries.find((one) => one.kind === kind && one.id === id)
+  useEffect(() => {
+    if (imported !== undefined) return
+    let here = true
+    void fetch(`/api/entries/${kind}/${encodeURIComponent(id)}/file`)
+      .then(async (answer) => (answer.ok ? answer.text() : '# Nothing to start from was found.\n'))
+      .then((yaml) => here && setText(isNew ? renamed(yaml, id) : yaml))
+    return () => {
+      here = false
+    }
+  }, [imported, kind, id, isNew])
+  if (text === undefined || !entries) return <Spinner animation="border" role="status" aria-label="Loading the entry" />
+  return <Editor kind={kind} id={isNew ? undefined : id} revision={line?.revision} text={text} onText={setText} />
+}
+
+/** A copy of an entry under an id of its own. */
+const renamed = (yaml: string, id: string): string =>
+  yaml.replace(/^id: .*$/m, `id: my-${id}`).replace(/^usual: true\n/m, '')
+
+interface EditorProps {
+  readonly kind: EntryKind
+  /** Undefined for a new entry. */
+  readonly id: string | undefined
+  readonly revision: number | undefined
+  readonly text: string
+  readonly onText: (text: string) => void
+}
+
+function Editor({ kind, id, revision, text, onText }: EditorProps) {
+  const catalog = useCatalog()
+  const dispatch = useAppDispatch()
+  const navigate = useNavigate()
+  const [save, { isLoading }] = useSaveEntryMutation()
+  const [remove] = useDeleteEntryMutation()
+  const read = useMemo(() => readOwnEntry(kind, text, 'line', catalog), [kind, text, catalog])
+  const taken = read.ok && id === undefined && catalog[kind].has(read.value.entry.id) ? read.value.entry.id : undefined
+  const moved = read.ok && id !== undefined && read.value.entry.id !== id
+  const problems: readonly Problem[] = read.ok
+    ? taken !== undefined
+      ? [{ file: 'line', line: 2, path: 'id', message: `the id "${taken}" is taken; expected another id` }]
+      : moved
+        ? [{ file: 'line', line: 2, path: 'id', message: `the id must stay "${id}"; copy the entry to have another` }]
+        : []
+    : read.problems
+  const put = async (): Promise<void> => {
+    const done = await save({ kind, id, text, revision })
+    if ('data' in done && done.data) {
+      dispatch(toasted({ text: `${done.data.id} is on the shelf.`, kind: 'said' }))
+      navigate(`/shelf/${kind}/${done.data.id}`)
+    } else dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
+  }
+  const throwAway = async (): Promise<void> => {
+    if (id === undefined) return
+    const done = await remove({ kind, id })
+    if (done.error) dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
+    else navigate('/shelf')
+  }
+  return (
+    <article className="entry editor">
+      <header>
+        <h1>{id === undefined ? `A ${kind === 'boards' ? 'board' : 'part'} of your own` : `Change ${id}`}</h1>
+        <div className="entry-actions">
+          <Button size="sm" variant="dark" disabled={problems.length > 0 || isLoading} onClick={() => void put()}>
+            {id === undefined ? 'Put it on the shelf' : 'Save'}
+          </Button>
+          {id !== undefined && (
+            <Button size="sm" variant="outline-danger" onClick={() => void throwAway()}>
+              Take it off the shelf
+            </Button>
+          )}
+        </div>
+      </header>
+      <div className="editor-halves">
+        <YamlField value={text} onChange={onText} problems={problems} />
+        <div className="editor-side">
+          <section aria-label="What is wrong" aria-live="polite">
+            {problems.length === 0 ? (
+              <p className="holds">Holds. This is how it looks:</p>
+            ) : (
+              <>
+                <h2>
+                  {problems.length} {problems.length === 1 ? 'thing' : 'things'} to mend
+                </h2>
+                <ul className="problems">
+                  {problems.slice(0, 12).map((problem) => (
+                    <li key={`${problem.line} ${problem.path} ${problem.message}`}>
+                      {problem.line !== undefined && <b className="mono">line {problem.line} </b>}
+                      {problem.path !== '' && <span className="mono soft">{problem.path}: </span>}
+                      {problem.message}
+                    </li>
+                  ))}
+                </ul>
+              </>
+            )}
+          </section>
+          {read.ok && read.value.kind === 'parts' && <PartDrawing part={read.value.entry} />}
+          {read.ok && read.value.kind === 'boards' && <PinChart board={read.value.entry} />}
+        </div>
+      </div>
+    </article>
+  )
+}
