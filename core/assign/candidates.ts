@@ -2,7 +2,7 @@ import type { Caution } from '../catalog/boardSchema.ts'
 import { volts } from '../catalog/common.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { busNeed } from '../wiring/buses.ts'
-import { levelsOf } from '../wiring/lines.ts'
+import { levelsOf, networkOf } from '../wiring/lines.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
@@ -221,9 +221,8 @@ const sameSharedBus = (a: SignalUse, b: SignalUse): boolean => {
 
 /** Blocks a pin that the part would damage, or that would damage the part. */
 function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
-  // The high level of an I2C line comes from its pull-ups, not from the pin.
-  if (use.facts.needs.startsWith('i2c.')) return undefined
   const vdd = use.part.logicVolts ?? plannedVolts(wiring, use)
+  if (use.facts.needs.startsWith('i2c.')) return pullUpBlock(wiring, use, host, vdd)
   const levels = levelsOf(use)
   const toHost =
     use.facts.direction === 'out' || use.facts.direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
@@ -234,6 +233,22 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefi
   const most = volts(levels.most, vdd)
   if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01 && viaOf(use).length === 0)
     return `${formatVolts(fromHost)} into ${formatVolts(most)}`
+  return undefined
+}
+
+/** The high level of an I2C line comes from its pull-ups, not from the pins: the part's own and those on the line. */
+function pullUpBlock(wiring: Wiring, use: SignalUse, host: Host, vdd: number | undefined): string | undefined {
+  if (viaOf(use).length > 0) return undefined
+  const bus = use.part.mode?.i2c
+  const to = bus?.pullUpTo === undefined ? vdd : wiring.netOf(`${use.part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+  const own = bus?.pullUpOhms === undefined ? undefined : to
+  const hostMost = volts(host.levels.most, host.logicVolts)
+  if (own !== undefined && hostMost !== undefined && own > hostMost + 0.01)
+    return `pulled up to ${formatVolts(own)}, into ${formatVolts(hostMost)}`
+  const there = networkOf(wiring).pulled(wiring.netOf(host.end)) ?? (own === undefined ? host.logicVolts : undefined)
+  const most = volts(levelsOf(use).most, vdd)
+  if (there !== undefined && most !== undefined && there > most + 0.01)
+    return `pulled up to ${formatVolts(there)}, into ${formatVolts(most)}`
   return undefined
 }
 

@@ -274,6 +274,11 @@ export class LineNetwork {
     return this.#resting.get(net)
   }
 
+  /** Volts that resistors alone give a net, pins' own pull-ups left out; undefined when none holds it. */
+  pulled(net: Net): number | undefined {
+    return this.#solve(net, undefined)
+  }
+
   /** Volts to which a net comes when a weak hold, such as the pull of a boot-strap pin, works against the rest. */
   held(net: Net, hold: { volts: number; ohms: number }): number {
     return this.#solve(net, undefined, hold) ?? hold.volts
