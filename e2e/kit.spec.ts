@@ -82,3 +82,29 @@ test('a part is removed with its wires, and comes back with them', async ({ page
   await page.getByRole('button', { name: 'Undo' }).click()
   expect(await savedPlan(page, address)).toEqual(before)
 })
+
+test('the kit counts pins, offers companions and duplicates a part with its options', async ({ page, address }) => {
+  await openSample(page, address, 'Orchard hive watch')
+  const resistors = async (): Promise<number> =>
+    Object.values((await savedPlan(page, address)).parts as Record<string, { part: string }>).filter(
+      (entry) => entry.part === 'resistor',
+    ).length
+  const before = await resistors()
+  await expect(page.getByRole('region', { name: /Need against have/ })).toContainText(/analog inputs1 of 6/)
+  await page.getByLabel('Quick entry of parts').fill('dht22')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: /^Add .*10 kΩ.* to DHT$/ }).click()
+  await expect(page.locator('.companion', { has: page.getByLabel(/^Resistance of/) })).not.toHaveCount(0)
+  await expect.poll(resistors).toBe(before + 1)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect.poll(resistors).toBe(before)
+  await page.getByLabel('Resistance of R2').fill('390')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Add another like R2' }).click()
+  await expect
+    .poll(async () => {
+      const parts: { options?: { ohms?: number } }[] = Object.values((await savedPlan(page, address)).parts)
+      return parts.filter((entry) => entry.options?.ohms === 390).length
+    })
+    .toBe(2)
+})

@@ -133,7 +133,7 @@ function PinNote({ pin }: { pin: PinFacts }) {
   const plain = [...pin.functions].filter((name) => !name.includes('.'))
   return (
     <div className="pin-note" aria-live="polite">
-      <h3 className="mono">{pin.id}</h3>
+      <h2 className="mono">{pin.id}</h2>
       <p>{countingHint(pin)}</p>
       <dl>
         <dt>Names</dt>

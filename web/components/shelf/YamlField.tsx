@@ -55,7 +55,7 @@ export function YamlField({
         EditorView.lineWrapping,
         look,
         syntaxHighlighting(colours),
-        EditorView.contentAttributes.of({ 'aria-label': 'Entry as YAML' }),
+        EditorView.contentAttributes.of({ 'aria-label': 'Entry as YAML', tabindex: '0' }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) changed.current(update.state.doc.toString())
         }),
