@@ -1,10 +1,12 @@
-import type { Edit } from '../plan/edit.ts'
+import { applyEdits, type Edit } from '../plan/edit.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { resolve } from '../wiring/resolve.ts'
 import { BusSearch } from './busSearch.ts'
 import { type Candidate, candidates } from './candidates.ts'
 import { addSeriesCompanions, type Decision, feedAndTie, type Refusal } from './feedAndTie.ts'
 import { leastCostMatching } from './matching.ts'
+import { addPullUps } from './pullUps.ts'
 
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
@@ -84,6 +86,16 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const placed = best?.placed ?? []
   for (const { use, to, why } of placed)
     decisions.push({ edits: [{ do: 'connect', from: use.tail, to }], from: use.tail, to, why })
+  if (!options.only) {
+    const wired = resolve(
+      applyEdits(
+        wiring.plan,
+        decisions.flatMap((one) => one.edits),
+      ),
+      wiring.catalog,
+    )
+    decisions.push(...addPullUps(wired, (ref) => options.refs?.has(ref) ?? true))
+  }
   const done = new Set(placed.map(({ use }) => use.end))
   for (const use of open)
     if (!done.has(use.end))

@@ -27,6 +27,7 @@ export const costs = {
   onboard: 18,
   pulse: 14,
   fixedPull: 16,
+  solder: 50,
   keepOutput: 12,
   scarce: { 'analog-in': 6, interrupt: 5, pwm: 4, 'analog-out': 4, touch: 1 } as Readonly<Record<string, number>>,
   busPin: 8,
@@ -113,6 +114,7 @@ export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scar
   }
   if (meets(host, use) === 'orElse') pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
   if (host.provider) pay(costs.expander, 'slower, over the bus')
+  if (host.board?.facts.pin(host.end.slice(host.ref.length + 1))?.solder) pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
     const price = cautionPrice(caution, use)
     if (price) pay(price.points, price.words)
@@ -191,6 +193,8 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
     const taker = timer && host.board.features.find((feature) => feature.timers.includes(timer.id))
     if (taker) return `${taker.title} takes it`
   }
+  const vital = activeCautions(host).find((one) => ['flash', 'psram', 'crystal'].includes(one.id))
+  if (vital) return `on-board ${vital.id}`
   const feature = host.board?.features.find((one) => one.pins.includes(host.end.slice(host.ref.length + 1)))
   if (feature) return feature.title
   const net = wiring.netOf(host.end)
@@ -200,7 +204,17 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
     const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
     if (why || exclusive(use, other)) return other.end
   }
-  return levelBlock(wiring, use, host)
+  return currentBlock(use, host) ?? levelBlock(wiring, use, host)
+}
+
+/** Blocks a pin that cannot carry the current which a signal's facts name. */
+function currentBlock(use: SignalUse, host: Host): string | undefined {
+  const { milliamps, activeLevel, direction } = use.facts
+  const way = activeLevel === 'low' ? 'sink' : 'source'
+  const most = host.current?.[way] ?? host.current?.absolute
+  return milliamps !== undefined && direction === 'in' && most !== undefined && milliamps > most
+    ? `${milliamps} mA, ${most} mA at most`
+    : undefined
 }
 
 /** Signals that do not truly clash, but that no one would put on one pin unasked. */

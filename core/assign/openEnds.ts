@@ -8,8 +8,8 @@ export interface OpenEnd {
   readonly required: boolean
   /** What it is for, in words. */
   readonly what: string
-  /** `supply-rule` when another rule already speaks of it. */
-  readonly why: 'open' | 'supply-rule'
+  /** `other-rule` when another rule already speaks of it. */
+  readonly why: 'open' | 'other-rule'
 }
 
 /** Pins of a part that have no wire and are not left open on purpose: signals, supplies, grounds and ties. */
@@ -18,7 +18,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   const found: OpenEnd[] = []
   const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
   for (const use of part.supplies) {
-    const why = touched ? 'supply-rule' : 'open'
+    const why = touched ? 'other-rule' : 'open'
     for (const end of use.pins)
       if (wiring.netOf(end).sources.length === 0 && !unused.has(end))
         found.push({
@@ -59,6 +59,12 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   }
   for (const tie of wiring.ties)
     if (tie.part === part && tie.state === 'open')
-      found.push({ end: tie.end, kind: 'tie', required: true, what: `goes to ${tie.to}`, why: 'open' })
+      found.push({
+        end: tie.end,
+        kind: 'tie',
+        required: true,
+        what: `goes to ${tie.to}`,
+        why: touched && part.part.build !== 'component' ? 'other-rule' : 'open',
+      })
   return found
 }

@@ -151,7 +151,9 @@ export const Feature = v.strictObject({
   text: Text,
   /** Switched on in a new plan. */
   usual: v.optional(v.boolean(), false),
-  /** Pins that the feature occupies. `shares` true: may still be wired, with a condition. */
+  /** Needs for which the feature itself is there, such as `analog-out`; `onewire` stands for one-wire lines. */
+  serves: v.optional(v.array(Text), []),
+  /** Pins that the feature occupies. */
   pins: v.optional(v.array(PinId), []),
   controllers: v.optional(v.array(Id), []),
   timers: v.optional(v.array(Id), []),
@@ -276,6 +278,10 @@ export const Board = v.strictObject({
   interruptLines: v.optional(v.array(v.strictObject({ id: Text, pins: v.array(PinId) })), []),
   analog: v.optional(v.array(AnalogUnit), []),
   features: v.array(Feature),
+  /** Buses that programs can make on any pins without a controller, and the highest rate in baud or hertz. */
+  software: v.optional(v.array(v.strictObject({ kind: BusKindSchema, most: Positive, note: Text })), []),
+  /** Why programs cannot time pulses to a few microseconds; left out where they can. */
+  noTimeBase: v.optional(Text),
   rails: v.array(Rail),
   feeds: v.array(Feed),
   /** Level of ordinary pins while the chip is held in reset. */

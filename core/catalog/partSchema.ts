@@ -59,6 +59,8 @@ export const Signal = v.strictObject({
   text: v.optional(Text),
   /** Bias that the line needs from the host or from a resistor. */
   pull: v.optional(v.picklist(['up', 'down'])),
+  /** Largest pull resistor in ohms with which the line works; a pin's own pull is then too weak. */
+  pullMostOhms: v.optional(Positive),
   levels: v.optional(LevelsRef),
   /** Level that the part forces on the line while the board starts. */
   atReset: v.optional(v.picklist(['high', 'low'])),
@@ -66,6 +68,8 @@ export const Signal = v.strictObject({
   atResetOhms: v.optional(Positive),
   /** Moves something in the world: matters at reset. */
   actuator: v.optional(v.boolean(), false),
+  /** Level at which an actuator moves or conducts. */
+  activeLevel: v.optional(v.picklist(['high', 'low']), 'high'),
   /** PWM frequency in hertz. */
   hertz: v.optional(Positive),
   /** Current that the host pin carries, in milliamperes. */
@@ -195,6 +199,8 @@ export const Provided = v.strictObject({
   current: v.optional(PinCurrent),
   /** Most volts at the pin, for switched outputs. */
   mostVolts: v.optional(Positive),
+  /** Pin to which a diode inside leads from each of these pins: it must lie on the supply of the loads. */
+  clamp: v.optional(PinId),
   /** What such a pin costs in comfort: "read over the bus, a few hundred microseconds". */
   note: v.optional(Text),
 })
@@ -228,6 +234,8 @@ export const Inner = v.strictObject({
   amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Diode: volts forward, or from a fact of an option's value. */
   forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
+  /** Diode that lights: highest current in milliamperes. */
+  mostMilliamps: v.optional(Positive),
   /**
    * shift: supply pins that set the level of each side, in the order of `between`; `amount` is a pull-up on each side.
    * buffer: repeats the level of the first pin at the second, at the second supply of this list.

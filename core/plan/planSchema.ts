@@ -32,6 +32,10 @@ export const PlanBoard = v.strictObject({
   variant: v.optional(CatalogId),
   title: v.optional(Line),
   uses: v.optional(v.array(CatalogId)),
+  /** Clock in hertz that programs set on an I2C controller, by its id; 100 kHz when left out. */
+  clocks: v.optional(
+    v.record(CatalogId, v.pipe(v.number(), v.minValue(1000, 'expected 1000 Hz or more'), v.maxValue(5_000_000))),
+  ),
 })
 export const PlanSupply = v.strictObject({
   volts: v.pipe(v.number(), v.minValue(0.5, 'expected at least 0.5 V'), v.maxValue(60, 'expected at most 60 V')),

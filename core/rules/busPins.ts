@@ -2,8 +2,10 @@ import { rewireBus } from '../assign/rewireBus.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
 import type { Bus } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { softwareBus } from '../wiring/softwareBus.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
+import { crossedOnBoard } from './uartCross.ts'
 
 export const busPinsRule: Rule = {
   meta: {
@@ -31,7 +33,7 @@ export const busPinsRule: Rule = {
         })
       }
       const board = bus.board
-      if (!board || bus.controller !== undefined) continue
+      if (!board || bus.controller !== undefined || softwareBus(bus) || crossedOnBoard(bus)) continue
       const pins = busPins(bus)
       const controllers = board.board.controllers.filter((one) => one.kind === bus.kind)
       // Where a matrix takes any signal to any pin, crossed lines are no more than a poor choice of pins.

@@ -1,37 +1,97 @@
 import { sameFinding } from '../plan/edit.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { analogRange } from './analogRange.ts'
 import { bootStrap } from './bootStrap.ts'
 import { busPinsRule } from './busPins.ts'
+import { busSoftware } from './busSoftware.ts'
 import { commonGround } from './commonGround.ts'
+import { decoupling } from './decoupling.ts'
+import { driverNeeded } from './driverNeeded.ts'
+import { endMismatch } from './endMismatch.ts'
+import { expanderLimit } from './expanderLimit.ts'
+import { featureConflict } from './featureConflict.ts'
 import type { Report, Rule, Severity } from './finding.ts'
+import { flyback } from './flyback.ts'
 import { i2cAddress } from './i2cAddress.ts'
+import { i2cPullup } from './i2cPullup.ts'
+import { i2cSpeed } from './i2cSpeed.ts'
+import { inputFloating } from './inputFloating.ts'
+import { interruptLine } from './interruptLine.ts'
+import { ledResistor } from './ledResistor.ts'
 import { levelDamage } from './levelDamage.ts'
 import { levelLogic } from './levelLogic.ts'
+import { onewirePullup } from './onewirePullup.ts'
+import { pinCurrent } from './pinCurrent.ts'
 import { pinDirection } from './pinDirection.ts'
 import { pinFunction } from './pinFunction.ts'
+import { pinOnboard } from './pinOnboard.ts'
+import { pinPull } from './pinPull.ts'
 import { pinShared } from './pinShared.ts'
+import { pinsShort } from './pinsShort.ts'
 import { pinUnplaced } from './pinUnplaced.ts'
+import { polarity } from './polarity.ts'
+import { pwmTimer } from './pwmTimer.ts'
+import { resetGlitch } from './resetGlitch.ts'
 import { serialConsole } from './serialConsole.ts'
+import { spiRelease } from './spiRelease.ts'
 import { spiSelect } from './spiSelect.ts'
+import { strapNeeded } from './strapNeeded.ts'
+import { supplyBudget } from './supplyBudget.ts'
+import { supplyJoined } from './supplyJoined.ts'
 import { supplyMissing } from './supplyMissing.ts'
+import { supplyMotor } from './supplyMotor.ts'
 import { supplyRange } from './supplyRange.ts'
+import { timingSensitive } from './timingSensitive.ts'
+import { uartCount } from './uartCount.ts'
+import { uartCross } from './uartCross.ts'
+import { uartLevels } from './uartLevels.ts'
 
 /** Every rule, in the order of the rule reference. */
 export const rules: readonly Rule[] = [
   pinShared,
   pinFunction,
   pinDirection,
+  pinPull,
   bootStrap,
+  pinOnboard,
   serialConsole,
+  resetGlitch,
+  featureConflict,
+  interruptLine,
+  pwmTimer,
   busPinsRule,
+  busSoftware,
   i2cAddress,
+  i2cPullup,
+  i2cSpeed,
   spiSelect,
+  spiRelease,
+  uartCross,
+  uartCount,
+  uartLevels,
+  onewirePullup,
   levelDamage,
   levelLogic,
+  analogRange,
   supplyRange,
   supplyMissing,
+  supplyJoined,
   commonGround,
+  supplyBudget,
+  supplyMotor,
+  pinCurrent,
+  driverNeeded,
+  flyback,
+  ledResistor,
+  polarity,
+  inputFloating,
+  strapNeeded,
   pinUnplaced,
+  pinsShort,
+  expanderLimit,
+  timingSensitive,
+  decoupling,
+  endMismatch,
 ]
 
 const order: Readonly<Record<Severity, number>> = { fault: 0, caution: 1, tip: 2 }

@@ -1,12 +1,11 @@
 import { rewire } from '../assign/rewire.ts'
 import { dividerFor } from '../electrical/divider.ts'
-import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
-import type { Edit, Fix } from '../plan/edit.ts'
-import { freshRef } from '../plan/refs.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import type { Fix } from '../plan/edit.ts'
+import { dividerEdits } from '../wiring/dividerEdits.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
-import { groundEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
 import { twoDigits } from './shared.ts'
 
@@ -62,43 +61,9 @@ function fixes(wiring: Wiring, line: Line): Fix[] {
 
 /** Two resistors that bring an output down to what the pin bears. */
 function dividerFix(wiring: Wiring, line: Line): Fix[] {
-  if (line.high === undefined || line.receiverVolts === undefined || line.most === undefined) return []
-  const wire = wiring.plan.wires.find(
-    (one) =>
-      [one[0], one[1]].includes(line.driver) &&
-      wiring.terminal(one[0] === line.driver ? one[1] : one[0])?.host?.end === line.receiver,
-  )
+  const host = wiring.terminal(line.receiver)?.host
+  if (line.high === undefined || line.receiverVolts === undefined || line.most === undefined || !host || !line.use)
+    return []
   const values = dividerFor(line.high, line.receiverVolts, line.most)
-  const ground = line.use && groundEnd(wiring, line.use.part)
-  if (!wire || wire[2]?.locked || !values || !ground || !wiring.catalog.parts.has('resistor')) return []
-  const host = wire[0] === line.driver ? wire[1] : wire[0]
-  const [top] = freshRef(wiring.plan, 'R', 1) as [string]
-  const bottom = freshRef(
-    { ...wiring.plan, parts: { ...wiring.plan.parts, [top]: { part: 'resistor' } } },
-    'R',
-    1,
-  )[0] as string
-  const edits: Edit[] = [
-    { do: 'disconnect', from: wire[0], to: wire[1] },
-    {
-      do: 'add-part',
-      ref: top,
-      entry: { part: 'resistor', title: `divider from ${line.driver}`, options: { ohms: values.top } },
-    },
-    {
-      do: 'add-part',
-      ref: bottom,
-      entry: { part: 'resistor', title: `divider to ground at ${host}`, options: { ohms: values.bottom } },
-    },
-    { do: 'connect', from: line.driver, to: `${top}.1` },
-    { do: 'connect', from: `${top}.2`, to: host },
-    { do: 'connect', from: `${bottom}.1`, to: `${top}.2` },
-    { do: 'connect', from: `${bottom}.2`, to: ground },
-  ]
-  return [
-    {
-      title: `Put a divider of ${formatQuantity(values.top, 'Ω')} and ${formatQuantity(values.bottom, 'Ω')} in the line`,
-      edits,
-    },
-  ]
+  return values ? dividerEdits(wiring, line.use, host, values) : []
 }

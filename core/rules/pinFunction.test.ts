@@ -44,11 +44,5 @@ testRule(pinFunction, {
       fix: 'Move H.OUT to MCU.D2',
       changes: ['wire H.OUT to MCU.D7 removed', 'wire H.OUT to MCU.D2 added'],
     },
-    {
-      title: 'a knob on an expander',
-      parts: { X: 'mcp23017', K: 'potentiometer' },
-      wires: 'K.W X.GPA0',
-      says: ['fault: K.W needs an analog input, and X.GPA0 has none.'],
-    },
   ],
 })

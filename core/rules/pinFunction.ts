@@ -15,6 +15,9 @@ export const pinFunction: Rule = {
       if (busNeed(use.facts.needs)) continue
       for (const { host } of use.hosts) {
         if (meets(host, use) || lacksDirection(host.functions, use.facts.needs)) continue
+        // Of expander pins, of loads straight on a pin and of the flash other rules speak.
+        if (host.cautions.some((one) => ['flash', 'psram', 'crystal'].includes(one.id))) continue
+        if (host.provider || ['sink', 'source', 'bridge'].includes(use.facts.needs)) continue
         const able = [...wiring.hosts.values()]
           .filter((one) => one.ref === host.ref && meets(one, use))
           .map((one) => one.end)

@@ -26,14 +26,6 @@ testRule(pinUnplaced, {
       changes: ['B.1 left open on purpose'],
     },
     {
-      title: 'a strap open',
-      parts: { B: 'bme280' },
-      wires: `${fed('B')}, B.SDA MCU.D21, B.SCL MCU.D22, B.CSB MCU.3V3`,
-      says: ['caution: B: SDO has no wire yet.'],
-      fix: 'Place what is open on B',
-      changes: ['wire B.SDO to MCU.GND added'],
-    },
-    {
       title: 'a lamp with nothing but itself gets its resistor too',
       parts: { L: 'led' },
       says: ['caution: L: A and K have no wire yet.'],

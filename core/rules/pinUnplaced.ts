@@ -13,7 +13,7 @@ export const pinUnplaced: Rule = {
   },
   check(wiring, report) {
     for (const part of wiring.parts) {
-      const open = openEnds(wiring, part).filter((one) => one.required && one.why !== 'supply-rule')
+      const open = openEnds(wiring, part).filter((one) => one.required && one.why !== 'other-rule')
       if (open.length === 0) continue
       const pins = open.map((one) => one.end.slice(part.ref.length + 1))
       report({

@@ -14,7 +14,8 @@ it.each(
     .filter((plan) => plan.title !== mended)
     .map((plan) => [plan.title, plan] as const),
 )('%s has nothing wrong and nothing open', (_, plan) => {
-  expect(check(resolve(plan, catalog)).map((one) => one.message)).toEqual([])
+  const findings = check(resolve(plan, catalog)).filter((one) => one.severity !== 'tip' && one.accepted === undefined)
+  expect(findings.map((one) => one.message)).toEqual([])
 })
 
 it('finds every planted mistake and nothing else', () => {
@@ -32,7 +33,10 @@ it('finds every planted mistake and nothing else', () => {
     'fault supply-range FLAP.VCC',
     'fault supply-missing CLOCK.VCC',
     'fault common-ground WIND',
+    'caution reset-glitch BLOWER.G',
     'caution level-logic MCU.GPIO13',
+    'caution supply-budget MCU.3V3',
+    'caution supply-motor FLAP',
     'caution pin-unplaced LAMP.K',
   ])
 })

@@ -1,4 +1,3 @@
-import { expect } from 'vitest'
 import { readCatalogFolder } from '../../server/catalogFolder.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Plan, PlanPart, PlanWire } from '../plan/planSchema.ts'
@@ -50,8 +49,7 @@ export function planOf(short: Short): Plan {
     accepted: short.accepted ?? [],
   }
   const bound = bindPlan(plan, catalog)
-  expect(bound.ok ? [] : bound.problems.map(formatProblem)).toEqual([])
-  if (!bound.ok) throw new Error('unreachable')
+  if (!bound.ok) throw new Error(bound.problems.map(formatProblem).join('\n'))
   return bound.value
 }
 

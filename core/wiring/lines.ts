@@ -279,6 +279,20 @@ export class LineNetwork {
     return this.#solve(net, undefined)
   }
 
+  /**
+   * What resistors do to a net, as one source behind one resistance (Thévenin's theorem): volts and ohms, with another
+   * net driven to `volts` where given. Undefined when nothing holds the net.
+   */
+  thevenin(net: Net, drive?: { net: Net; volts: number }): { volts: number; ohms: number } | undefined {
+    const driven = drive && { net: drive.net.index, volts: drive.volts }
+    const open = this.#solve(net, driven)
+    if (open === undefined) return undefined
+    if (this.#fixed.has(net.index) || drive?.net === net) return { volts: open, ohms: 0 }
+    const probe = { volts: open + 1, ohms: 1000 }
+    const share = (this.#solve(net, driven, probe) ?? open) - open
+    return { volts: open, ohms: (probe.ohms * share) / (1 - share) }
+  }
+
   /** Volts to which a net comes when a weak hold, such as the pull of a boot-strap pin, works against the rest. */
   held(net: Net, hold: { volts: number; ohms: number }): number {
     return this.#solve(net, undefined, hold) ?? hold.volts

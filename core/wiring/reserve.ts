@@ -1,7 +1,7 @@
 import { hexAddress } from '../plan/readPlan.ts'
+import { type Budget, budgets } from './budget.ts'
 import { addressesOf, segmentsOf } from './i2c.ts'
-import type { BoardInstance, Host, Source, Wiring } from './model.ts'
-import { sourcesOf } from './supply.ts'
+import type { BoardInstance, Host, Wiring } from './model.ts'
 
 /** Kinds of pin that people count. */
 export const pinKinds = [
@@ -22,19 +22,11 @@ export interface KindReserve {
   readonly waiting: number
 }
 
-export interface SupplyReserve {
-  readonly source: Source
-  readonly typicalMilliamps: number
-  readonly peakMilliamps: number
-  /** Parts on it that name no current. */
-  readonly unknown: number
-}
-
 export interface Reserve {
   readonly kinds: readonly KindReserve[]
   readonly addresses: readonly { readonly bus: string; readonly taken: readonly string[] }[]
   readonly selects: number
-  readonly supplies: readonly SupplyReserve[]
+  readonly supplies: readonly Budget[]
 }
 
 /** What is left on a board: pins of each kind, bus addresses, select lines, and the load on each supply. */
@@ -48,20 +40,6 @@ export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Res
       if (host) busy.add(host)
     }
   const open = wiring.signals.filter((use) => use.part.home === board && use.state === 'open' && use.facts.required)
-  const supplies = new Map<
-    string,
-    { source: Source; typicalMilliamps: number; peakMilliamps: number; unknown: number }
-  >()
-  for (const source of sourcesOf(wiring))
-    supplies.set(source.end, { source, typicalMilliamps: 0, peakMilliamps: 0, unknown: 0 })
-  for (const part of wiring.parts)
-    for (const use of part.supplies) {
-      const load = use.source && supplies.get(use.source.end)
-      if (!load) continue
-      load.typicalMilliamps += use.typicalMilliamps ?? 0
-      load.peakMilliamps += use.peakMilliamps ?? use.typicalMilliamps ?? 0
-      if (use.typicalMilliamps === undefined) load.unknown += 1
-    }
   return {
     kinds: pinKinds.map(({ id, letter, title }) => {
       const able = hosts.filter((host) => host.functions.has(id))
@@ -87,7 +65,7 @@ export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Res
     selects: wiring.signals.filter(
       (use) => use.part.home === board && use.facts.needs === 'spi.cs' && use.state === 'placed',
     ).length,
-    supplies: [...supplies.values()].filter(
+    supplies: budgets(wiring).filter(
       ({ source, typicalMilliamps }) =>
         typicalMilliamps > 0 || wiring.supplies.some((supply) => supply.ref === source.ref),
     ),

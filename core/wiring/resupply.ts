@@ -3,11 +3,22 @@ import type { Edit, Fix } from '../plan/edit.ts'
 import type { PartInstance, Source, Wiring } from './model.ts'
 import { sourceChoices } from './supply.ts'
 
-/** Fixes that feed a part from another source which `suits`; straps tied to the old source move along. */
-export function resupply(wiring: Wiring, part: PartInstance, suits: (source: Source) => boolean): Fix[] {
+/**
+ * Fixes that feed a part from another source which `suits`; straps tied to the old source move along. A source of the
+ * same voltage only counts with `sameVolts`.
+ */
+export function resupply(
+  wiring: Wiring,
+  part: PartInstance,
+  suits: (source: Source) => boolean,
+  { sameVolts = false } = {},
+): Fix[] {
   return part.supplies.flatMap((use) =>
     sourceChoices(wiring, part, use)
-      .filter((source) => source.end !== use.source?.end && source.volts !== use.source?.volts && suits(source))
+      .filter(
+        (source) =>
+          source.end !== use.source?.end && (sameVolts || source.volts !== use.source?.volts) && suits(source),
+      )
       .slice(0, 1)
       .flatMap((source): Fix[] => {
         const old = use.source

@@ -1,5 +1,6 @@
 import { formatVolts } from '../../core/electrical/quantity.ts'
-import { reserveOf, type SupplyReserve } from '../../core/wiring/reserve.ts'
+import type { Budget } from '../../core/wiring/budget.ts'
+import { reserveOf } from '../../core/wiring/reserve.ts'
 import { useDerived } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
 
@@ -51,7 +52,7 @@ export function ReserveStrip() {
 }
 
 /** Typical load filled, peak as a line, the limit as the end of the scale. */
-function Gauge({ supply }: { supply: SupplyReserve }) {
+function Gauge({ supply }: { supply: Budget }) {
   const { source, typicalMilliamps, peakMilliamps } = supply
   const limit = source.limitMilliamps
   const end = Math.max(limit ?? 0, peakMilliamps, 1) * 1.02

@@ -1,0 +1,64 @@
+import { applyEdits, type Edit } from '../plan/edit.ts'
+import { freshRef } from '../plan/refs.ts'
+import { i2cLines } from '../wiring/i2cLines.ts'
+import { networkOf } from '../wiring/lines.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { groundEnd } from '../wiring/supply.ts'
+import type { Decision } from './feedAndTie.ts'
+
+/** Pull-ups in ohms: of an I2C bus or a one-wire line with short leads, and of a switch or an open drain. */
+export const BUS_PULL_OHMS = 4700
+export const PULL_OHMS = 10_000
+
+/** Edits that add a resistor from a signal's line to the logic supply or the ground of its board; none without them. */
+export function pullEdits(
+  wiring: Wiring,
+  use: SignalUse,
+  way: 'up' | 'down',
+  ohms: number,
+): { edits: Edit[]; ref: string; to: string } | undefined {
+  const board = use.part.home
+  const rail = board?.board.rails.find((one) => one.logic)?.pins[0]
+  const to = way === 'down' ? groundEnd(wiring, use.part) : board && rail ? `${board.ref}.${rail}` : undefined
+  if (to === undefined || !wiring.catalog.parts.has('resistor')) return undefined
+  const [ref] = freshRef(wiring.plan, 'R', 1) as [string]
+  return {
+    ref,
+    to,
+    edits: [
+      { do: 'add-part', ref, entry: { part: 'resistor', title: `pull-${way} of ${use.end}`, options: { ohms } } },
+      { do: 'connect', from: `${ref}.1`, to: use.end },
+      { do: 'connect', from: `${ref}.2`, to },
+    ],
+  }
+}
+
+/** Resistors that the placed lines of the wanted parts need and do not have: buses, one-wire lines, pins without a pull. */
+export function addPullUps(wiring: Wiring, wanted: (ref: string) => boolean): Decision[] {
+  const decisions: Decision[] = []
+  let now = wiring
+  const add = (use: SignalUse, ohms: number, why: string): void => {
+    const way = use.facts.pull ?? 'up'
+    const made = pullEdits(now, use, way, ohms)
+    if (!made) return
+    decisions.push({ edits: made.edits, from: use.end, to: made.ref, why })
+    now = resolve(applyEdits(now.plan, made.edits), now.catalog)
+  }
+  for (const line of i2cLines(wiring))
+    if (line.ohms === undefined && line.parts.some((part) => wanted(part.ref)))
+      add(line.use, BUS_PULL_OHMS, 'no module on this bus brings a pull-up')
+  for (const use of wiring.signals) {
+    const { pull, pullMostOhms } = use.facts
+    const host = use.hosts[0]?.host
+    if (pull === undefined || !host || !wanted(use.part.ref)) continue
+    const held = networkOf(now).pulled(now.netOf(host.end)) !== undefined
+    if (held || (pullMostOhms === undefined && host.functions.has(`pull-${pull}`))) continue
+    add(
+      use,
+      pullMostOhms === undefined ? PULL_OHMS : BUS_PULL_OHMS,
+      pullMostOhms === undefined ? `${host.end} has no pull-${pull} inside` : 'the line works only with a resistor',
+    )
+  }
+  return decisions
+}

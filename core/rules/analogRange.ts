@@ -1,0 +1,58 @@
+import { volts } from '../catalog/common.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { analogSpan } from '../wiring/analog.ts'
+import type { Rule } from './finding.ts'
+import { twoDigits } from './shared.ts'
+
+/**
+ * Shares of the range in which a converter reads well: above the first the upper part of the span is lost for sure,
+ * above the second the reading bends, below the third bits are wasted.
+ */
+const LOST = 1.35
+const BENT = 1.05
+const FAR_BELOW = 0.25
+
+export const analogRange: Rule = {
+  meta: {
+    id: 'analog-range',
+    severities: ['fault', 'tip'],
+    about: 'A sensor puts out more volts than the converter reads, or so few that most of its steps are wasted.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const use of wiring.signals) {
+      const span = analogSpan(wiring, use)
+      if (!span) continue
+      const { unit, most, host } = span
+      const bits = Math.log2(unit.most / most)
+      // What would harm the pin is level-damage's business.
+      if (most > (volts(host.levels.most, host.logicVolts) ?? most) + 0.01) continue
+      if (most > unit.most * LOST)
+        report({
+          severity: 'fault',
+          at: [use.end, host.end],
+          message: `${use.end} reaches ${formatVolts(most)}, and ${host.end} reads up to ${formatVolts(unit.most)}.`,
+          why: `Everything from ${formatVolts(unit.most)} up reads as full scale: the upper ${Math.round((1 - unit.most / most) * 100)} % of the sensor's span is lost. ${unit.note ?? ''} A divider brings the span into the range.`.trim(),
+          numbers: { volts: twoDigits(most), range: unit.most },
+          propose: () => span.divide(),
+        })
+      else if (most > unit.most * BENT)
+        report({
+          severity: 'tip',
+          at: [use.end, host.end],
+          message: `${use.end} reaches ${formatVolts(most)}, and ${host.end} reads well up to ${formatVolts(unit.most)}.`,
+          why: `The upper ${Math.round((1 - unit.most / most) * 100)} % of the span bends towards full scale. ${unit.note ?? ''} Where that matters, a divider brings the span into the range.`,
+          numbers: { volts: twoDigits(most), range: unit.most },
+          propose: () => span.divide(),
+        })
+      else if (most < unit.most * FAR_BELOW)
+        report({
+          severity: 'tip',
+          at: [use.end, host.end],
+          message: `${use.end} reaches ${formatVolts(most)} of the ${formatVolts(unit.most)} that ${host.end} reads: ${bits.toFixed(1)} of ${unit.bits} bits are lost.`,
+          why: `One step is ${((unit.most / 2 ** unit.bits) * 1000).toFixed(2)} mV, so the whole span is ${Math.round((most / unit.most) * 2 ** unit.bits)} steps. A lower reference or an amplifier makes use of the rest.`,
+          numbers: { volts: twoDigits(most), range: unit.most, bitsLost: twoDigits(bits) },
+        })
+    }
+  },
+}

@@ -1,0 +1,32 @@
+import { rewireBus } from '../assign/rewireBus.ts'
+import { formatQuantity } from '../electrical/quantity.ts'
+import { softwareBus } from '../wiring/softwareBus.ts'
+import type { Rule } from './finding.ts'
+import { listWords } from './shared.ts'
+
+export const busSoftware: Rule = {
+  meta: {
+    id: 'bus-software',
+    severities: ['caution'],
+    about:
+      'A bus on pins that no controller reaches, on a board whose programs can make it bit by bit. Says the speed that it costs.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const bus of wiring.buses) {
+      const way = softwareBus(bus)
+      if (!way || !bus.board) continue
+      const kind = bus.kind.toUpperCase()
+      const unit = bus.kind === 'uart' ? 'Bd' : 'Hz'
+      const parts = bus.parts.map((part) => part.ref)
+      report({
+        severity: 'caution',
+        at: [bus.board.ref, ...parts],
+        message: `The ${kind} of ${listWords(parts)} works by software only, up to ${formatQuantity(way.most, unit)}.`,
+        why: `No ${kind} controller of ${bus.board.ref} reaches these pins, so the program makes each bit by itself: ${way.note}. Pins of a controller do it without the program's help.`,
+        numbers: { most: way.most },
+        propose: () => rewireBus(wiring, bus),
+      })
+    }
+  },
+}

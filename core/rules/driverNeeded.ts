@@ -1,0 +1,61 @@
+import { needWords, switchesLoad } from '../wiring/needs.ts'
+import type { Rule } from './finding.ts'
+import { takeOut } from './mend.ts'
+
+export const driverNeeded: Rule = {
+  meta: {
+    id: 'driver-needed',
+    severities: ['fault'],
+    about: 'A coil, motor, lamp, fan or strip hangs straight on a pin, or is fed by one.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const use of wiring.signals) {
+      if (!['sink', 'source', 'bridge'].includes(use.facts.needs)) continue
+      for (const { host } of use.hosts) {
+        if (switchesLoad(host.functions)) continue
+        const most = host.current?.absolute ?? host.current?.recommended
+        report({
+          severity: 'fault',
+          at: [use.end, host.end],
+          message: `${use.end} hangs straight on ${host.end}; it needs ${needWords(use.facts.needs)}.`,
+          why: `${use.part.title} takes far more current than a logic pin can give${most === undefined ? '' : ` (${most} mA at most)`}, and a winding strikes back with a high voltage when it is switched off. A transistor, a driver chip or a relay has to stand between.`,
+          numbers: most === undefined ? {} : { pinMilliamps: most },
+          propose: () => takeOut(wiring, (a, b) => [a, b].includes(use.end)),
+        })
+      }
+    }
+    for (const part of wiring.parts)
+      for (const use of part.supplies) {
+        if (use.source) continue
+        for (const end of use.pins) {
+          const net = wiring.netOf(end)
+          const host = net.ends.map((one) => wiring.terminal(one)?.host).find((one) => one?.board !== undefined)
+          const takes = use.peakMilliamps ?? use.typicalMilliamps
+          const most = host?.current?.recommended ?? host?.current?.absolute
+          if (!host || takes === undefined || most === undefined || takes <= most) continue
+          report({
+            severity: 'fault',
+            at: [end, host.end],
+            message: `${part.ref} takes up to ${Math.round(takes)} mA and is fed from the pin ${host.end}, which is good for ${most} mA.`,
+            why: 'A logic pin is no supply: above its current its voltage falls, then its output stage is destroyed. Feed the part from a supply, and switch it with a transistor where it must be switched.',
+            numbers: { takesMilliamps: Math.round(takes), pinMilliamps: most },
+            propose: () => {
+              const rails = [...new Set(wiring.nets.flatMap((one) => one.sources))].filter(
+                (source) => source.volts >= use.facts.least && source.volts <= use.facts.most,
+              )
+              return rails.slice(0, 2).map((source) => ({
+                title: `Feed ${end} from ${source.end}`,
+                edits: [
+                  ...wiring.plan.wires
+                    .filter((wire) => [wire[0], wire[1]].includes(end))
+                    .map(([from, to]) => ({ do: 'disconnect' as const, from, to })),
+                  { do: 'connect' as const, from: end, to: source.end },
+                ],
+              }))
+            },
+          })
+        }
+      }
+  },
+}

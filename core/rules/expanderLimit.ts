@@ -1,0 +1,37 @@
+import { rewire } from '../assign/rewire.ts'
+import { busNeed } from '../wiring/buses.ts'
+import { meets, needWords } from '../wiring/needs.ts'
+import type { Rule } from './finding.ts'
+import { lacksDirection } from './pinFunction.ts'
+import { usesByHost } from './shared.ts'
+
+export const expanderLimit: Rule = {
+  meta: {
+    id: 'expander-limit',
+    severities: ['fault'],
+    about: 'A signal on an expander pin needs exact timing, or an ability that such a pin has not.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const [host, uses] of usesByHost(wiring)) {
+      if (!host.provider) continue
+      for (const use of uses) {
+        if (busNeed(use.facts.needs)) continue
+        const able = meets(host, use)
+        const timed = use.facts.timing || use.facts.pullMostOhms !== undefined
+        if (able !== undefined && !timed) continue
+        if (able === undefined && lacksDirection(host.functions, use.facts.needs)) continue
+        report({
+          severity: 'fault',
+          at: [use.end, host.end],
+          message: timed
+            ? `${use.end} needs exact timing, and ${host.end} is an expander pin.`
+            : `${use.end} needs ${needWords(use.facts.needs)}, and the expander pin ${host.end} has none.`,
+          why: `${timed ? `${use.facts.text ? `${use.facts.text[0]?.toUpperCase()}${use.facts.text.slice(1)}. ` : ''}` : ''}Every change of an expander pin is a message over its bus and takes some hundred microseconds${host.note ? ` (${host.note})` : ''}. A pin of the board does it.`,
+          numbers: {},
+          propose: () => rewire(wiring, use),
+        })
+      }
+    }
+  },
+}

@@ -1,0 +1,40 @@
+import { switchedLoads } from '../wiring/windings.ts'
+import type { Rule } from './finding.ts'
+import { addCompanions } from './mend.ts'
+
+export const flyback: Rule = {
+  meta: {
+    id: 'flyback',
+    severities: ['fault'],
+    about:
+      'A winding is switched by a bare transistor, or by a driver whose diodes are not connected, without a diode across it.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const load of switchedLoads(wiring)) {
+      if (load.clamped) continue
+      const { use, host, clamp } = load
+      report({
+        severity: 'fault',
+        at: clamp === undefined ? [use.end, host.end] : [use.end, host.end, clamp],
+        message:
+          clamp === undefined
+            ? `${use.part.ref} is switched by ${host.end} without a diode across its winding.`
+            : `${use.part.ref} is switched by ${host.end}, whose diodes need ${clamp} on the supply of the load.`,
+        why: 'A winding keeps its current flowing for a moment after the switch has opened, and raises its voltage to a hundred volts and more to do so. A diode from the switched side to the supply gives that current a way; without it the transistor is destroyed.',
+        numbers: {},
+        propose: () =>
+          clamp === undefined
+            ? addCompanions(wiring, use.part, (facts) => facts.part === 'diode')
+            : load.supply === undefined
+              ? []
+              : [
+                  {
+                    title: `Join ${clamp} to ${load.supply}`,
+                    edits: [{ do: 'connect', from: clamp, to: load.supply }],
+                  },
+                ],
+      })
+    }
+  },
+}

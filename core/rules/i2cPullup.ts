@@ -1,0 +1,84 @@
+import { BUS_PULL_OHMS } from '../assign/pullUps.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
+import { applyEdits, type Fix } from '../plan/edit.ts'
+import { i2cLines, leastPullUp, riseLimit, riseNanoseconds } from '../wiring/i2cLines.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Rule } from './finding.ts'
+import { addPull } from './mend.ts'
+import { listWords, twoDigits } from './shared.ts'
+
+export const i2cPullup: Rule = {
+  meta: {
+    id: 'i2c-pullup',
+    severities: ['fault', 'caution'],
+    about:
+      'An I2C line without pull-up resistors is a fault; all of them together too strong to be pulled low, or too weak to rise in time, is a caution.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    const lines = i2cLines(wiring)
+    for (const line of lines) {
+      const twin = lines.find((one) => one !== line && one.parts === line.parts)
+      const same = twin !== undefined && Math.round(twin.ohms ?? 0) === Math.round(line.ohms ?? 0)
+      if (same && line.signal === 'SCL') continue
+      const signals = same ? 'SDA and SCL' : line.signal
+      const names = listWords(line.parts.map((part) => part.ref))
+      const at = [...(same ? ['SDA', 'SCL'] : [line.signal]), ...line.parts.map((part) => part.ref)]
+      const uses = same && twin ? [line.use, twin.use] : [line.use]
+      const propose = (): readonly Fix[] => addPulls(wiring, uses)
+      if (line.ohms === undefined) {
+        report({
+          severity: 'fault',
+          at,
+          message: `${signals} of ${names} ${same ? 'have' : 'has'} no pull-up resistor.`,
+          why: `Devices on an I2C bus only ever pull the lines low; a resistor to the supply brings them back up. None of the modules here carries one, and the pull-up inside a pin is ten times too weak. ${formatQuantity(BUS_PULL_OHMS, 'Ω')} suits short wires.`,
+          numbers: { devices: line.parts.length },
+          propose,
+        })
+        continue
+      }
+      const least = leastPullUp(line.volts)
+      const rise = riseNanoseconds(line.ohms, line.farads)
+      const limit = riseLimit(line.hertz)
+      const sum = `${formatQuantity(line.ohms, 'Ω')} to ${formatVolts(line.volts)}`
+      if (line.ohms < least * 0.99)
+        report({
+          severity: 'caution',
+          at,
+          message: `The pull-ups on ${signals} of ${names} are together ${sum}, stronger than ${formatQuantity(least, 'Ω')}.`,
+          why: `A device must pull the line under 0.4 V and need not take more than 3 mA for it (UM10204, table 10): at ${formatVolts(line.volts)} that allows ${formatQuantity(least, 'Ω')} and more. Every module that brings its own pair makes it stronger; cut the pair of one or two of them loose.`,
+          numbers: { ohms: Math.round(line.ohms), leastOhms: Math.round(least), volts: twoDigits(line.volts) },
+        })
+      else if (rise > limit)
+        report({
+          severity: 'caution',
+          at,
+          message: `${signals} of ${names} ${same ? 'rise' : 'rises'} in about ${Math.round(rise)} ns, and ${formatQuantity(line.hertz, 'Hz')} allow ${limit} ns.`,
+          why: `The pull-ups are together ${sum} and the line is taken as ${formatQuantity(line.farads, 'F')} (10 pF a device, 20 pF a lead): t = 0.8473 · R · C. A slower clock or a stronger pair of resistors helps.`,
+          numbers: { riseNanoseconds: Math.round(rise), limitNanoseconds: limit, ohms: Math.round(line.ohms) },
+          propose,
+        })
+    }
+  },
+}
+
+/** One fix that gives each of the lines a resistor. */
+function addPulls(wiring: Wiring, uses: readonly SignalUse[]): Fix[] {
+  let now = wiring
+  const fixes: Fix[] = []
+  for (const use of uses) {
+    const [fix] = addPull(now, use, 'up', BUS_PULL_OHMS)
+    if (!fix) return []
+    fixes.push(fix)
+    now = { ...now, plan: applyEdits(now.plan, fix.edits) }
+  }
+  const [first] = fixes
+  if (!first) return []
+  return [
+    {
+      title:
+        fixes.length > 1 ? `Add two resistors of ${formatQuantity(BUS_PULL_OHMS, 'Ω')} to the supply` : first.title,
+      edits: fixes.flatMap((fix) => fix.edits),
+    },
+  ]
+}

@@ -1,0 +1,39 @@
+import { formatQuantity } from '../electrical/quantity.ts'
+import { i2cLines } from '../wiring/i2cLines.ts'
+import type { Rule } from './finding.ts'
+
+export const i2cSpeed: Rule = {
+  meta: {
+    id: 'i2c-speed',
+    severities: ['caution'],
+    about: 'The clock that the plan asks for on an I2C bus is above that of its slowest device or of the controller.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const line of i2cLines(wiring)) {
+      const bus = wiring.buses.find((one) => one.uses.includes(line.use))
+      const controller = bus?.board?.board.controllers.find((one) => one.id === bus.controller)
+      if (line.signal !== 'SCL' || line.asked === undefined || !bus?.board || !controller) continue
+      const own = controller.most ?? Number.POSITIVE_INFINITY
+      const device = line.slowest?.hertz ?? Number.POSITIVE_INFINITY
+      const most = Math.min(own, device)
+      if (line.asked <= most) continue
+      const who = device <= own && line.slowest ? line.slowest.part.ref : `${controller.title} of ${bus.board.ref}`
+      const { ref } = bus.board
+      const clocks = wiring.plan.boards[ref]?.clocks
+      report({
+        severity: 'caution',
+        at: [ref, who.split(' ')[0] === controller.title.split(' ')[0] ? controller.id : who],
+        message: `${formatQuantity(line.asked, 'Hz')} are asked of ${controller.title} on ${ref}, and ${who} bears ${formatQuantity(most, 'Hz')}.`,
+        why: `All devices on a bus see every clock pulse, also those meant for others. One that cannot follow misreads them and may hold the line. The clock of the slowest is the one to take.`,
+        numbers: { asked: line.asked, most },
+        propose: () => [
+          {
+            title: `Run ${controller.title} at ${formatQuantity(most, 'Hz')}`,
+            edits: [{ do: 'change-board', ref, entry: { clocks: { ...clocks, [controller.id]: most } } }],
+          },
+        ],
+      })
+    }
+  },
+}

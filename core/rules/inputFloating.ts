@@ -1,0 +1,67 @@
+import { candidates } from '../assign/candidates.ts'
+import { PULL_OHMS } from '../assign/pullUps.ts'
+import { rewire } from '../assign/rewire.ts'
+import { networkOf } from '../wiring/lines.ts'
+import type { Rule } from './finding.ts'
+import { addPull } from './mend.ts'
+
+export const inputFloating: Rule = {
+  meta: {
+    id: 'input-floating',
+    severities: ['fault', 'caution'],
+    about:
+      'A required input is left open on purpose although it must not float, or a switch to the supply has nothing that holds the line low.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const use of wiring.signals) {
+      if (
+        use.state === 'unused' &&
+        use.facts.required &&
+        use.facts.direction === 'in' &&
+        use.facts.open === undefined
+      ) {
+        const touched = use.part.part.pins.some((pin) => wiring.netOf(`${use.part.ref}.${pin.id}`).wired)
+        if (touched)
+          report({
+            severity: 'caution',
+            at: [use.end],
+            message: `${use.end} is left open, and it is an input that the part needs.`,
+            why: `An open input of a chip floats: it picks up whatever is near and switches at random, which may also raise its current. ${use.facts.text ? `It is there for: ${use.facts.text}.` : ''}`.trim(),
+            numbers: {},
+            propose: () =>
+              candidates(wiring, use)
+                .filter((one) => one.blocked === undefined)
+                .slice(0, 2)
+                .map(({ host }) => ({
+                  title: `Wire ${use.end} to ${host.end}`,
+                  edits: [
+                    { do: 'use-again', end: use.end },
+                    { do: 'connect', from: use.tail, to: host.end },
+                  ],
+                })),
+          })
+        continue
+      }
+      // A contact whose far side lies on the supply needs something that holds the line low meanwhile.
+      const contact = use.part.part.inner.find(
+        (inner) => (inner.kind === 'contact' || inner.kind === 'switch') && inner.between.includes(use.facts.pin),
+      )
+      const link = use.hosts[0]
+      if (!contact || !link || use.facts.pull === undefined) continue
+      const far = `${use.part.ref}.${contact.between.find((pin) => pin !== use.facts.pin)}`
+      if (wiring.netOf(far).sources.length === 0 || contact.kind === 'switch') continue
+      const pulled = networkOf(wiring).pulled(wiring.netOf(link.host.end))
+      if (pulled !== undefined && pulled < 0.8) continue
+      const internal = link.host.functions.has('pull-down')
+      report({
+        severity: internal ? 'caution' : 'fault',
+        at: [use.end, link.host.end],
+        message: `${use.part.ref} closes to the supply, and nothing holds ${link.host.end} low while it is open.`,
+        why: `While the contact is open the line belongs to nobody and reads at random. ${internal ? `${link.host.end} has a pull-down inside: the program must switch it on.` : `${link.host.end} has no pull-down inside.`} A contact to ground with the usual pull-up is the simpler way.`,
+        numbers: {},
+        propose: () => [...addPull(wiring, use, 'down', PULL_OHMS), ...(internal ? [] : rewire(wiring, use))],
+      })
+    }
+  },
+}

@@ -1,0 +1,88 @@
+import { preferredValue } from '../electrical/preferred.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
+import { type LitDiode, litDiodes } from '../wiring/currents.ts'
+import type { Wiring } from '../wiring/model.ts'
+import type { Rule } from './finding.ts'
+import { addCompanions, setOhms, setOption } from './mend.ts'
+import { twoDigits } from './shared.ts'
+
+/** Current to aim at and least current at which an indicator is still seen by day, in milliamperes. */
+const AIM = 8
+const DIM = 0.3
+
+export const ledResistor: Rule = {
+  meta: {
+    id: 'led-resistor',
+    severities: ['fault', 'caution'],
+    about:
+      'The series resistor of an LED is missing or too small; or the LED stays dark or dim, or the resistor takes more than its rating.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const one of litDiodes(wiring)) {
+      const ohms = ((one.volts - one.forward) / Math.min(AIM, one.most)) * 1000
+      const names = `${one.part.ref} at ${one.anode.split('.').slice(1).join('.')}`
+      const sum = `${formatVolts(one.volts)} less ${formatVolts(one.forward)} over ${formatQuantity(one.ohms, 'Ω')}`
+      const at = [one.anode, one.cathode]
+      const take = one.volts > one.forward ? formatQuantity(preferredValue(ohms, 'up'), 'Ω') : ''
+      if (one.milliamps === Number.POSITIVE_INFINITY)
+        report({
+          severity: 'fault',
+          at,
+          message: `Nothing limits the current of ${names}.`,
+          why: `An LED takes whatever it is given: between ${formatVolts(one.volts)} and its own ${formatVolts(one.forward)} only the pin's resistance is left, and LED and pin are overloaded. ${take} brings ${Math.min(AIM, one.most)} mA: R = (V − Vf) / I.`,
+          numbers: { volts: twoDigits(one.volts), forward: one.forward },
+          propose: () => addCompanions(wiring, one.part, (facts) => facts.part === 'resistor'),
+        })
+      else if (one.milliamps > one.most * 1.001)
+        report({
+          severity: 'fault',
+          at,
+          message: `${names} gets ${one.milliamps.toFixed(0)} mA and bears ${one.most} mA.`,
+          why: `${sum} makes ${one.milliamps.toFixed(0)} mA: I = (V − Vf) / R. Take ${take} or more.`,
+          numbers: { milliamps: twoDigits(one.milliamps), most: one.most, ohms: Math.round(one.ohms) },
+          propose: () => resize(wiring, one, ohms),
+        })
+      else if (one.milliamps < DIM)
+        report({
+          severity: 'caution',
+          at,
+          message:
+            one.volts <= one.forward
+              ? `${names} stays dark: ${formatVolts(one.volts)} is below its ${formatVolts(one.forward)}.`
+              : `${names} gets ${one.milliamps.toFixed(2)} mA and will hardly be seen.`,
+          why:
+            one.volts <= one.forward
+              ? `An LED lights only above its forward voltage. Another colour, or a transistor that switches it from a higher supply, helps.`
+              : `${sum} makes ${one.milliamps.toFixed(2)} mA. With ${take} it gets ${Math.min(AIM, one.most)} mA.`,
+          numbers: { milliamps: twoDigits(one.milliamps), volts: twoDigits(one.volts), forward: one.forward },
+          propose: () => (one.volts > one.forward ? resize(wiring, one, ohms) : []),
+        })
+      const rating = one.resistor?.options.watts
+      const watts = (one.milliamps / 1000) ** 2 * one.ohms
+      if (one.resistor && typeof rating === 'number' && Number.isFinite(watts) && watts > rating)
+        report({
+          severity: 'caution',
+          at: [one.resistor.ref],
+          message: `${one.resistor.ref} turns ${formatQuantity(watts, 'W')} into heat and is rated ${formatQuantity(rating, 'W')}.`,
+          why: `P = I² · R with ${one.milliamps.toFixed(1)} mA through ${formatQuantity(one.ohms, 'Ω')}. A resistor above its rating scorches the breadboard; a larger value or a bigger body keeps it cool.`,
+          numbers: { watts: twoDigits(watts), rating },
+          propose: () => {
+            const { resistor } = one
+            return resistor
+              ? [1, 2, 5]
+                  .filter((size) => size > watts)
+                  .slice(0, 1)
+                  .map((size) => ({
+                    title: `Take a ${size} W resistor for ${resistor.ref}`,
+                    edits: setOption(wiring, resistor, 'watts', size),
+                  }))
+              : []
+          },
+        })
+    }
+  },
+}
+
+const resize = (wiring: Wiring, one: LitDiode, ohms: number) =>
+  one.resistor ? setOhms(wiring, one.resistor, Math.max(1, ohms)) : []

@@ -1,0 +1,86 @@
+import { pullEdits } from '../assign/pullUps.ts'
+import { preferredValue } from '../electrical/preferred.ts'
+import { formatQuantity } from '../electrical/quantity.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
+import { companionEdits } from '../plan/kit.ts'
+import { companionsOf } from '../wiring/companions.ts'
+import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+
+/** Fixes that several rules offer. Each is tried by `fixesFor` before it is shown. */
+
+/** Switches a feature of a board off. */
+export function withoutFeature(board: BoardInstance, feature: string): Fix[] {
+  const facts = board.features.find((one) => one.id === feature)
+  if (!facts) return []
+  const uses = board.features.map((one) => one.id).filter((id) => id !== feature)
+  return [{ title: `Do without: ${facts.title}`, edits: [{ do: 'change-board', ref: board.ref, entry: { uses } }] }]
+}
+
+/** A resistor from a signal's line to the logic supply or the ground of its board. */
+export function addPull(wiring: Wiring, use: SignalUse, way: 'up' | 'down', ohms: number): Fix[] {
+  const made = pullEdits(wiring, use, way, ohms)
+  return made ? [{ title: `Add ${formatQuantity(ohms, 'Ω')} from ${use.end} to ${made.to}`, edits: made.edits }] : []
+}
+
+/** Adds a companion that a part asks for and lacks. */
+export function addCompanions(
+  wiring: Wiring,
+  part: PartInstance,
+  which: (facts: PartInstance['part']['companions'][number]) => boolean,
+): Fix[] {
+  return companionsOf(wiring, part)
+    .filter((one) => !one.present && which(one.facts))
+    .flatMap(({ facts }): Fix[] => {
+      const entry = wiring.catalog.parts.get(facts.part)
+      const edits = companionEdits(wiring.plan, wiring.catalog, part.ref, (one) => one === facts)
+      return entry && edits.length > 0 ? [{ title: `Add a ${entry.title.toLowerCase()} to ${part.ref}`, edits }] : []
+    })
+}
+
+/** Sets an option of a part, the others kept. */
+export function setOption(wiring: Wiring, part: PartInstance, id: string, value: string | number): Edit[] {
+  const entry = wiring.plan.parts[part.ref]
+  return [{ do: 'change-part', ref: part.ref, entry: { options: { ...entry?.options, [id]: value } } }]
+}
+
+/** Gives a resistor the next preferred value that is not below the one wanted, in ohms. */
+export function setOhms(wiring: Wiring, resistor: PartInstance, ohms: number): Fix[] {
+  const value = preferredValue(ohms, 'up')
+  return [
+    {
+      title: `Make ${resistor.ref} ${formatQuantity(value, 'Ω')}`,
+      edits: setOption(wiring, resistor, 'ohms', value),
+    },
+  ]
+}
+
+/** Takes one wire out, unless it is locked. */
+export function takeOut(wiring: Wiring, which: (a: string, b: string) => boolean): Fix[] {
+  return wiring.plan.wires
+    .filter((wire) => which(wire[0], wire[1]) && !wire[2]?.locked)
+    .slice(0, 3)
+    .map(([from, to]) => ({ title: `Take out the wire ${from} to ${to}`, edits: [{ do: 'disconnect', from, to }] }))
+}
+
+/** Lets the wires of two pins change places; nothing while one of them is locked. */
+export function swapWires(wiring: Wiring, a: string, b: string): Fix[] {
+  const mine = wiring.plan.wires.filter((wire) => [wire[0], wire[1]].some((end) => end === a || end === b))
+  if (mine.length === 0 || mine.some((wire) => wire[2]?.locked)) return []
+  const other = (end: string): string => (end === a ? b : end === b ? a : end)
+  return [
+    {
+      title: `Swap the wires of ${a} and ${b}`,
+      edits: [
+        ...mine.map(([from, to]): Edit => ({ do: 'disconnect', from, to })),
+        ...mine.map(
+          ([from, to, facts]): Edit => ({
+            do: 'connect',
+            from: other(from),
+            to: other(to),
+            ...(facts ? { facts } : {}),
+          }),
+        ),
+      ],
+    },
+  ]
+}

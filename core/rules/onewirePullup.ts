@@ -1,0 +1,46 @@
+import { BUS_PULL_OHMS } from '../assign/pullUps.ts'
+import { volts } from '../catalog/common.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
+import { networkOf } from '../wiring/lines.ts'
+import type { Rule } from './finding.ts'
+import { addPull } from './mend.ts'
+import { listWords, twoDigits, usesByHost } from './shared.ts'
+
+export const onewirePullup: Rule = {
+  meta: {
+    id: 'onewire-pullup',
+    severities: ['fault'],
+    about: 'A one-wire line has no pull-up resistor, one too weak for it, or one to another voltage than its logic.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const [host, all] of usesByHost(wiring)) {
+      const uses = all.filter((use) => use.facts.pullMostOhms !== undefined)
+      const first = uses[0]
+      if (!first) continue
+      const most = Math.min(...uses.map((use) => use.facts.pullMostOhms as number))
+      const held = networkOf(wiring).thevenin(wiring.netOf(first.end))
+      const vih = volts(host.levels.vih, host.logicVolts)
+      const low = held !== undefined && vih !== undefined && held.volts < vih
+      if (held && !low && held.ohms <= most * 1.001) continue
+      const names = listWords(uses.map((use) => use.end))
+      report({
+        severity: 'fault',
+        at: [host.end, ...uses.map((use) => use.end)],
+        message: !held
+          ? `The line of ${names} on ${host.end} has no pull-up resistor.`
+          : low
+            ? `The line of ${names} on ${host.end} is pulled to ${formatVolts(held.volts)} only.`
+            : `The pull-up of ${names} on ${host.end} is ${formatQuantity(held.ohms, 'Ω')}, and ${formatQuantity(most, 'Ω')} is the most.`,
+        why: `Every device on such a line only pulls it low; the resistor brings it back up within a few microseconds. ${low ? `${host.end} takes ${formatVolts(vih ?? 0)} and more as high.` : `The pull-up inside a pin is ${insideWords(host.board?.board.pulls)}, too weak for that.`} ${formatQuantity(BUS_PULL_OHMS, 'Ω')} to the logic supply is usual for short leads.`,
+        numbers: held
+          ? { ohms: Math.round(held.ohms), volts: twoDigits(held.volts), mostOhms: most }
+          : { mostOhms: most },
+        propose: () => addPull(wiring, first, 'up', BUS_PULL_OHMS),
+      })
+    }
+  },
+}
+
+const insideWords = (pulls: { upLeast: number; upMost: number } | undefined): string =>
+  pulls ? `${formatQuantity(pulls.upLeast, 'Ω')} to ${formatQuantity(pulls.upMost, 'Ω')}` : 'tens of kilohms'

@@ -1,0 +1,59 @@
+import { assign } from '../assign/assign.ts'
+import { applyEdits, type Fix } from '../plan/edit.ts'
+import { addParts } from '../plan/kit.ts'
+import type { BoardInstance, Wiring } from '../wiring/model.ts'
+import { needWords } from '../wiring/needs.ts'
+import { countPins } from '../wiring/pinCount.ts'
+import { resolve } from '../wiring/resolve.ts'
+import type { Rule } from './finding.ts'
+import { withoutFeature } from './mend.ts'
+import { listWords } from './shared.ts'
+
+/** Expanders that are offered when pins run out. */
+const EXPANDERS = ['mcp23017', 'ads1115'] as const
+
+export const pinsShort: Rule = {
+  meta: {
+    id: 'pins-short',
+    severities: ['fault'],
+    about:
+      'The board has too few pins of a kind for the parts, however they are divided. Says need, have and the ways out.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const board of wiring.boards) {
+      const { lines, left } = countPins(wiring, board)
+      // Parts of which uart-count and driver-needed speak are none of this rule's business.
+      const short = left.filter((use) => !use.facts.needs.startsWith('uart.'))
+      if (short.length === 0) continue
+      const kinds = [...new Set(short.map((use) => use.facts.needs))]
+      const tight = lines.filter((line) => kinds.includes(line.id))
+      const counted = tight.map((line) => `${line.title}: ${line.need} needed, ${line.have} there`)
+      report({
+        severity: 'fault',
+        at: [board.ref, ...short.map((use) => use.end)],
+        message: `${board.ref} has too few pins: ${listWords(short.slice(0, 4).map((use) => use.end))}${short.length > 4 ? ` and ${short.length - 4} more` : ''} ${short.length === 1 ? 'finds' : 'find'} none.`,
+        why: `${counted.length > 0 ? `${counted.join('; ')}. ` : ''}${short.length === 1 ? 'It needs' : 'They need'} ${listWords(kinds.map(needWords))}, and no way of dividing the pins leaves one. An expander, another mode, a feature less or a larger board is the way out.`,
+        numbers: {
+          short: short.length,
+          ...Object.fromEntries(tight.map((line) => [line.id, `${line.need} of ${line.have}`])),
+        },
+        propose: () => [
+          ...board.features.filter((one) => one.pins.length > 0).flatMap((one) => withoutFeature(board, one.id)),
+          ...EXPANDERS.flatMap((id) => expanderFix(wiring, board, id)),
+        ],
+      })
+    }
+  },
+}
+
+/** Adds an expander and wires it. */
+function expanderFix(wiring: Wiring, board: BoardInstance, id: string): Fix[] {
+  const part = wiring.catalog.parts.get(id)
+  if (!part) return []
+  const add = addParts(wiring.plan, wiring.catalog, part, 1, wiring.boards.length > 1 ? { on: board.ref } : {})
+  const plan = applyEdits(wiring.plan, add)
+  const refs = new Set(Object.keys(plan.parts).filter((ref) => !(ref in wiring.plan.parts)))
+  const { edits } = assign(resolve(plan, wiring.catalog), { refs })
+  return [{ title: `Add a ${part.title}`, edits: [...add, ...edits] }]
+}

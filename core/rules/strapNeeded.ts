@@ -1,0 +1,72 @@
+import type { TieUse, Wiring } from '../wiring/model.ts'
+import { groundEnd, supplyEnd } from '../wiring/supply.ts'
+import type { Rule } from './finding.ts'
+
+export const strapNeeded: Rule = {
+  meta: {
+    id: 'strap-needed',
+    severities: ['fault'],
+    about:
+      'A pin that chooses mode or address, or switches the part on, is open, or wired to the opposite of what the chosen option says.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const tie of wiring.ties) {
+      // Components such as a button or a sensor resistor may be turned round; other rules look at them.
+      if (tie.part.part.build === 'component') continue
+      const touched = tie.part.part.pins.some((pin) => wiring.netOf(`${tie.part.ref}.${pin.id}`).wired)
+      if (!touched || (tie.state !== 'wrong' && tie.state !== 'open')) continue
+      const net = wiring.netOf(tie.end)
+      const is = net.ground ? 'ground' : net.sources.length > 0 ? 'a supply' : 'something else'
+      const option = typeof tie.facts.to === 'object' ? tie.facts.to.option : undefined
+      const because = option === undefined ? '' : ` for ${option} ${valueWords(tie, option)}`
+      const what = tie.facts.text ?? 'fixed by the maker of the plan'
+      report({
+        severity: 'fault',
+        at: [tie.end],
+        message:
+          tie.state === 'open'
+            ? `${tie.end} is open and must go to ${targetWords(tie)}${because}.`
+            : `${tie.end} is on ${is} and must go to ${targetWords(tie)}${because}.`,
+        why: `${what[0]?.toUpperCase()}${what.slice(1)}. ${tie.state === 'open' ? 'Left open it floats, and what it chooses changes with the weather.' : 'As it is wired the part takes the other choice: it answers elsewhere or not at all.'}`,
+        numbers: {},
+        propose: () => fixes(wiring, tie),
+      })
+    }
+  },
+}
+
+const targetWords = (tie: TieUse): string =>
+  tie.to === 'ground' || tie.to === 'supply'
+    ? tie.to === 'supply'
+      ? 'its supply'
+      : 'ground'
+    : `${tie.part.ref}.${tie.to}`
+
+function valueWords(tie: TieUse, option: string): string {
+  const value = tie.part.options[option]
+  const facts = tie.part.part.options.find((one) => one.id === option)
+  return facts?.kind === 'i2c-address' && typeof value === 'number'
+    ? `0x${value.toString(16).toUpperCase().padStart(2, '0')}`
+    : String(value)
+}
+
+function fixes(wiring: Wiring, tie: TieUse) {
+  const wires = wiring.plan.wires.filter((wire) => [wire[0], wire[1]].includes(tie.end))
+  const to =
+    tie.to === 'ground'
+      ? groundEnd(wiring, tie.part)
+      : tie.to === 'supply'
+        ? supplyEnd(wiring, tie.part)
+        : `${tie.part.ref}.${tie.to}`
+  if (to === undefined || wires.some((wire) => wire[2]?.locked)) return []
+  return [
+    {
+      title: `Join ${tie.end} to ${to}`,
+      edits: [
+        ...wires.map(([from, other]) => ({ do: 'disconnect' as const, from, to: other })),
+        { do: 'connect' as const, from: tie.end, to },
+      ],
+    },
+  ]
+}

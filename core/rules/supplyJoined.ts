@@ -1,0 +1,35 @@
+import { formatVolts } from '../electrical/quantity.ts'
+import type { Rule } from './finding.ts'
+import { takeOut } from './mend.ts'
+import { listWords } from './shared.ts'
+
+export const supplyJoined: Rule = {
+  meta: {
+    id: 'supply-joined',
+    severities: ['fault'],
+    about:
+      'Two sources are joined with each other, of different voltage or each with a regulator of its own, or one with ground.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const net of wiring.nets) {
+      if (!net.wired || net.sources.length === 0) continue
+      const ends = [...new Map(net.sources.map((source) => [source.end, source])).values()]
+      const short = net.ground
+      if (!short && ends.length < 2) continue
+      const names = listWords(ends.map((one) => `${one.end} (${formatVolts(one.volts)})`))
+      const refs = new Set(ends.map((one) => one.ref))
+      const touches = (a: string, b: string): boolean => wiring.netOf(a) === net && wiring.netOf(b) === net
+      report({
+        severity: 'fault',
+        at: [...ends.map((one) => one.end), ...(short ? ['ground'] : [])],
+        message: short ? `${names} is joined with ground.` : `${names} are joined with each other.`,
+        why: short
+          ? 'That is a short circuit: the whole current that the source can give flows through the wires, until something melts or a fuse opens.'
+          : `Each source holds its own voltage, and the difference drives a current from one into the other that nothing limits. ${refs.size > 1 ? 'Also two of equal voltage fight: no two regulators are quite the same.' : ''} Join their grounds only.`.trim(),
+        numbers: Object.fromEntries(ends.map((one) => [one.end, one.volts])),
+        propose: () => takeOut(wiring, touches),
+      })
+    }
+  },
+}

@@ -1,0 +1,83 @@
+import { busNeed } from '../wiring/buses.ts'
+import type { Bus, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Rule } from './finding.ts'
+import { swapWires } from './mend.ts'
+
+export const uartCross: Rule = {
+  meta: {
+    id: 'uart-cross',
+    severities: ['fault'],
+    about: 'Two transmitters or two receivers are joined: TX to TX, or RX to RX.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const bus of wiring.buses) {
+      const crossed = crossedOnBoard(bus)
+      if (crossed) report(words(wiring, crossed))
+    }
+    // Two parts that talk with each other without a board between them.
+    for (const net of wiring.nets) {
+      const uses = net.ends
+        .map((end) => wiring.signal(end))
+        .filter(
+          (use): use is SignalUse =>
+            use !== undefined && use.hosts.length === 0 && busNeed(use.facts.needs)?.kind === 'uart',
+        )
+      const [a, b] = uses
+      if (!a || !b || a.part === b.part || a.facts.needs !== b.facts.needs) continue
+      const kind = busNeed(a.facts.needs)?.signal === 'rx' ? 'outputs' : 'inputs'
+      report({
+        severity: 'fault',
+        at: [a.end, b.end],
+        message: `${a.end} and ${b.end} are joined, and both are ${kind}.`,
+        why: 'What one side sends on TX the other must hear on RX. Two inputs hear nothing, and two outputs work against each other.',
+        numbers: {},
+        propose: () => otherPair(wiring, b),
+      })
+    }
+  },
+}
+
+interface Crossed {
+  readonly rx: SignalUse
+  readonly tx: SignalUse
+  readonly pins: string
+}
+
+/** Lines that a controller would carry if the two changed places. */
+export function crossedOnBoard(bus: Bus): Crossed | undefined {
+  const { board } = bus
+  if (bus.kind !== 'uart' || !board || bus.controller !== undefined) return undefined
+  const tx = bus.uses.find((use) => busNeed(use.facts.needs)?.signal === 'tx' && use.hosts.length > 0)
+  const rx = bus.uses.find((use) => busNeed(use.facts.needs)?.signal === 'rx' && use.hosts.length > 0)
+  if (!tx || !rx || tx.part !== rx.part) return undefined
+  const [txHost, rxHost] = [tx.hosts[0]!.host, rx.hosts[0]!.host]
+  const fits = board.board.controllers.some(
+    (one) =>
+      one.kind === 'uart' &&
+      one.matrix === undefined &&
+      txHost.functions.has(`${one.id}.rx`) &&
+      rxHost.functions.has(`${one.id}.tx`),
+  )
+  return fits ? { rx, tx, pins: `${rxHost.end} and ${txHost.end}` } : undefined
+}
+
+function words(wiring: Wiring, { rx, tx, pins }: Crossed): Parameters<Parameters<Rule['check']>[1]>[0] {
+  const [a, b] = pins.split(' and ')
+  return {
+    severity: 'fault',
+    at: [rx.end, tx.end, a as string, b as string],
+    message: `${rx.end} sends into the transmitter ${a}, and ${tx.end} listens to the receiver ${b}.`,
+    why: 'What one side sends on TX the other must hear on RX, so the two wires cross: TX to RX and RX to TX. Now two outputs work against each other and both inputs hear nothing.',
+    numbers: {},
+    propose: () => swapWires(wiring, rx.end, tx.end),
+  }
+}
+
+/** Swaps a part's two lines. */
+function otherPair(wiring: Wiring, use: SignalUse) {
+  const other = wiring.signals.find(
+    (one) => one.part === use.part && one !== use && busNeed(one.facts.needs)?.kind === 'uart',
+  )
+  return other ? swapWires(wiring, use.end, other.end) : []
+}

@@ -1,0 +1,97 @@
+import type { PartInstance, Source, Wiring } from './model.ts'
+import { sourcesOf } from './supply.ts'
+
+export interface BudgetItem {
+  readonly title: string
+  /** The part that takes it; undefined for a board. */
+  readonly part: PartInstance | undefined
+  readonly typicalMilliamps: number
+  readonly peakMilliamps: number
+}
+
+/** Everything that a source has to give, in milliamperes. */
+export interface Budget {
+  readonly source: Source
+  readonly typicalMilliamps: number
+  readonly peakMilliamps: number
+  readonly items: readonly BudgetItem[]
+  /** Parts on it that name no current. */
+  readonly unknown: readonly string[]
+}
+
+const made = new WeakMap<Wiring, readonly Budget[]>()
+
+/**
+ * Loads of every source. A part that makes a supply for others takes in what they take: the same current through a
+ * linear regulator, the same power over its efficiency through a switching one. A board passes on what hangs on its
+ * rails to whatever feeds it through a pin; what it takes itself is not counted, since its rail limits leave it out.
+ */
+export function budgets(wiring: Wiring): readonly Budget[] {
+  const known = made.get(wiring)
+  if (known) return known
+  const sources = sourcesOf(wiring)
+  const done = new Map<string, { typical: number; peak: number; items: BudgetItem[]; unknown: string[] }>()
+  const load = (
+    source: Source,
+    depth: number,
+  ): { typical: number; peak: number; items: BudgetItem[]; unknown: string[] } => {
+    const before = done.get(source.end)
+    if (before) return before
+    const items: BudgetItem[] = []
+    const unknown: string[] = []
+    for (const part of wiring.parts) {
+      for (const use of part.supplies) {
+        if (use.source?.end !== source.end) continue
+        const typical = use.typicalMilliamps ?? 0
+        const peak = Math.max(typical, use.peakMilliamps ?? typical)
+        if (use.typicalMilliamps === undefined) unknown.push(part.ref)
+        if (peak > 0) items.push({ title: part.ref, part, typicalMilliamps: typical, peakMilliamps: peak })
+      }
+      if (depth > 6) continue
+      for (const rail of part.part.rails) {
+        if (rail.from === undefined || wiring.netOf(`${part.ref}.${rail.from}`).sources[0]?.end !== source.end) continue
+        const given = sources.find((one) => one.end === `${part.ref}.${rail.pin}`)
+        if (!given || given.end === source.end) continue
+        const behind = load(given, depth + 1)
+        const factor = rail.efficiency === 'linear' ? 1 : given.volts / source.volts / rail.efficiency
+        if (behind.peak > 0)
+          items.push({
+            title: `what hangs on ${given.end}`,
+            part: undefined,
+            typicalMilliamps: behind.typical * factor,
+            peakMilliamps: behind.peak * factor,
+          })
+      }
+    }
+    if (depth <= 6)
+      for (const board of wiring.boards) {
+        const feed = board.board.feeds.find((one) => one.id === board.feed)
+        if (!feed?.pins.some((pin) => wiring.netOf(`${board.ref}.${pin}`).sources[0]?.end === source.end)) continue
+        for (const given of sources) {
+          if (given.ref !== board.ref || given.end === source.end) continue
+          const behind = load(given, depth + 1)
+          if (behind.peak > 0)
+            items.push({
+              title: `what hangs on ${given.end}`,
+              part: undefined,
+              typicalMilliamps: behind.typical,
+              peakMilliamps: behind.peak,
+            })
+        }
+      }
+    const sum = {
+      typical: items.reduce((total, one) => total + one.typicalMilliamps, 0),
+      peak: items.reduce((total, one) => total + one.peakMilliamps, 0),
+      items,
+      unknown,
+    }
+    done.set(source.end, sum)
+    return sum
+  }
+  const all = sources.map((source): Budget => {
+    const { typical, peak, items, unknown } = load(source, 0)
+    return { source, typicalMilliamps: typical, peakMilliamps: peak, items, unknown }
+  })
+  made.set(wiring, all)
+  return all
+}

@@ -1,0 +1,75 @@
+import { segmentsOf } from './i2c.ts'
+import { networkOf } from './lines.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from './model.ts'
+
+/** One wired line of an I2C segment with what pulls it up and what loads it. */
+export interface I2cLine {
+  readonly signal: 'SDA' | 'SCL'
+  /** A device's own use of the line. */
+  readonly use: SignalUse
+  readonly parts: readonly PartInstance[]
+  readonly host: Host
+  /** All pull-ups together, in ohms, and the volts to which they pull; undefined without any. */
+  readonly ohms: number | undefined
+  readonly volts: number
+  /** Estimated load in farads. */
+  readonly farads: number
+  /** Clock at which the bus runs, in hertz. */
+  readonly hertz: number
+  /** Clock of the slowest device, and whether the plan asks for the clock. */
+  readonly slowest: { readonly part: PartInstance; readonly hertz: number } | undefined
+  readonly asked: number | undefined
+}
+
+/** Capacitance of a device's pin and of its lead in farads: the pin after UM10204 (C_i at most 10 pF), a 20 cm jumper. */
+const DEVICE = 10e-12
+const LEAD = 20e-12
+/** Clock that most libraries set, in hertz. */
+export const USUAL_CLOCK = 100_000
+
+export function i2cLines(wiring: Wiring): I2cLine[] {
+  const lines: I2cLine[] = []
+  for (const segment of segmentsOf(wiring))
+    for (const signal of ['SDA', 'SCL'] as const) {
+      const uses = wiring.signals.filter(
+        (use) => use.facts.needs === `i2c.${signal.toLowerCase()}` && segment.parts.includes(use.part),
+      )
+      const use = uses.find((one) => one.hosts.length > 0)
+      const host = use?.hosts[0]?.host
+      if (!use || !host) continue
+      const held = networkOf(wiring).thevenin(wiring.netOf(use.end))
+      const bus = wiring.buses.find((one) => one.uses.includes(use))
+      const asked =
+        bus?.board && bus.controller !== undefined
+          ? wiring.plan.boards[bus.board.ref]?.clocks?.[bus.controller]
+          : undefined
+      const bySpeed = segment.parts
+        .map((part) => ({ part, hertz: part.mode?.i2c?.most ?? Number.POSITIVE_INFINITY }))
+        .sort((a, b) => a.hertz - b.hertz)
+      lines.push({
+        signal,
+        use,
+        parts: segment.parts,
+        host,
+        ohms: held?.ohms,
+        volts: held?.volts ?? host.logicVolts ?? 0,
+        farads: DEVICE + segment.parts.length * (DEVICE + LEAD),
+        hertz: asked ?? USUAL_CLOCK,
+        slowest: bySpeed[0],
+        asked,
+      })
+    }
+  return lines
+}
+
+/** Least pull-up in ohms: (V − 0.4 V) / 3 mA, standard and fast mode (UM10204, 7.1). */
+export const leastPullUp = (volts: number): number => (volts - 0.4) / 0.003
+
+/** Longest rise time in nanoseconds at a clock in hertz (UM10204, table 11). */
+export const riseLimit = (hertz: number): number => (hertz <= 100_000 ? 1000 : hertz <= 400_000 ? 300 : 120)
+
+/** Rise from 30 to 70 % of the supply in nanoseconds: t = 0.8473 · R · C. */
+export const riseNanoseconds = (ohms: number, farads: number): number => 0.8473 * ohms * farads * 1e9
+
+/** Largest pull-up in ohms with which a line of `farads` rises in time at `hertz`. */
+export const mostPullUp = (hertz: number, farads: number): number => (riseLimit(hertz) * 1e-9) / (0.8473 * farads)
