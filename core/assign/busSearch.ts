@@ -179,6 +179,13 @@ export class BusSearch {
   #clash(task: Task, lane: Lane): string | undefined {
     if (task.kind === 'uart')
       return lane.parts.includes(task.part) ? undefined : `taken by ${lane.parts.map((part) => part.ref).join(', ')}`
+    if (task.kind === 'spi') {
+      const others = lane.parts.filter((part) => part !== task.part && talks(part))
+      const holder = talks(task.part)
+        ? [task.part, ...others].find((part) => part.mode?.spi?.releases === false)
+        : undefined
+      return holder && others.length > 0 ? `${holder.ref} never lets go of MISO` : undefined
+    }
     if (task.kind !== 'i2c') return undefined
     const mine = new Set(addressesOf(task.part).map((one) => one.address))
     for (const part of lane.parts) {
@@ -199,7 +206,9 @@ export class BusSearch {
         .filter(
           (host) =>
             host.functions.has(`${controller.id}.${signal}`) &&
-            (given === undefined ? !taken.has(host.end) : pinOf(host.end) === given),
+            (given === undefined
+              ? !taken.has(host.end) && !this.#elsewhere(task, controller, pinOf(host.end))
+              : pinOf(host.end) === given),
         )
         .flatMap((host) => {
           const price = this.#price(use, host, controller.id, given !== undefined)
@@ -225,6 +234,14 @@ export class BusSearch {
       }
     }
     return sets
+  }
+
+  /** True when another controller's bus lies on a pin. */
+  #elsewhere(task: Task, controller: Controller, pin: string): boolean {
+    for (const [key, lane] of this.#lanes)
+      if (key.startsWith(`${task.board.ref} `) && key !== laneKey(task.board, controller.id))
+        for (const other of lane.pins.values()) if (other === pin) return true
+    return false
   }
 
   #price(use: SignalUse, host: Host, controller: string, shared: boolean): { cost: number; why: string } | undefined {
@@ -277,6 +294,11 @@ export class BusSearch {
     })
   }
 }
+
+/** True for a part that drives MISO. */
+const talks = (part: PartInstance): boolean =>
+  part.mode?.signals.some((one) => one.needs === 'spi.miso') === true ||
+  part.part.signals.some((one) => one.needs === 'spi.miso')
 
 const order: Record<Controller['kind'], number> = { uart: 0, i2c: 1, spi: 2, i2s: 3, can: 4, onewire: 5 }
 

@@ -240,7 +240,8 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefi
   const levels = levelsOf(use)
   const toHost =
     use.facts.direction === 'out' || use.facts.direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
-  const hostMost = volts(host.levels.most, host.logicVolts)
+  const analog = use.facts.needs === 'analog-in' ? host.levels.mostAnalog : undefined
+  const hostMost = volts(analog ?? host.levels.most, host.logicVolts)
   if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01 && viaOf(use).length === 0)
     return `${formatVolts(toHost)} into ${formatVolts(hostMost)}`
   const fromHost = use.facts.direction === 'in' || use.facts.direction === 'both' ? host.logicVolts : undefined

@@ -8,11 +8,14 @@ export function wiresOf(wiring: Wiring, use: SignalUse): PlanWire[] {
   return use.hosts.flatMap(({ host, via }) => {
     const hostNet = wiring.netOf(host.end)
     const owner = via.at(-1)
-    return wiring.plan.wires.filter((wire) =>
+    const mine = wiring.plan.wires.filter((wire) =>
       [wire[0], wire[1]].some(
         (end) => (owner === undefined ? end === use.end : end.startsWith(`${owner}.`)) && wiring.netOf(end) === hostNet,
       ),
     )
+    // A pull-up or a capacitor at the signal's own pin stays there when the pin has a wire to the host itself.
+    const direct = mine.filter((wire) => [wire[0], wire[1]].some((end) => wiring.terminal(end)?.host === host))
+    return direct.length > 0 ? direct : mine
   })
 }
 

@@ -47,6 +47,8 @@ export const Caution = v.strictObject({
   held: v.optional(v.picklist(['pull-up', 'pull-down', 'nothing'])),
   /** Resistance of what holds it, or of the fixed pull, in ohms. */
   heldOhms: v.optional(Positive),
+  /** onboard-led: an amplifier stands between pin and LED, so that it loads nothing. */
+  buffered: v.optional(v.boolean(), false),
   /** reset-level, reset-pulse, boot-output: what the pin does while the board starts. */
   level: v.optional(Level),
   /** Feature (see `features`) that makes this caution matter; always when left out. */

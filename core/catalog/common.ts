@@ -69,6 +69,8 @@ export const Levels = v.strictObject({
   high: v.optional(Voltage),
   /** Highest voltage that the pin bears. */
   most: v.optional(Voltage),
+  /** The same while the pin is read as analog, where that is less. */
+  mostAnalog: v.optional(Voltage),
   /** Lowest voltage that the pin bears. */
   least: v.optional(Voltage),
   /** Resistance of the output stage in ohms. */

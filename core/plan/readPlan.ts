@@ -71,6 +71,17 @@ export function bindPlan(plan: Plan, base: Catalog, source?: YamlSource): Outcom
         )
     })
   }
+  for (const [ref, entry] of Object.entries(plan.boards)) {
+    const known = boardOf(catalog, entry)
+      ?.controllers.filter((one) => one.kind === 'i2c')
+      .map((one) => one.id)
+    for (const id of Object.keys(entry.clocks ?? {}))
+      if (known && !known.includes(id))
+        say(
+          ['boards', ref, 'clocks', id],
+          `${entry.board} has no I2C controller "${id}"; expected one of ${known.join(', ')}`,
+        )
+  }
   const parts: Record<string, PlanPart> = {}
   for (const [ref, entry] of Object.entries(plan.parts)) parts[ref] = bindPart(plan, ref, entry, catalog, say)
   if (problems.length > 0) return { ok: false, problems }

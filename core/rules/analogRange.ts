@@ -26,13 +26,13 @@ export const analogRange: Rule = {
       const { unit, most, host } = span
       const bits = Math.log2(unit.most / most)
       // What would harm the pin is level-damage's business.
-      if (most > (volts(host.levels.most, host.logicVolts) ?? most) + 0.01) continue
+      if (most > (volts(host.levels.mostAnalog ?? host.levels.most, host.logicVolts) ?? most) + 0.01) continue
       if (most > unit.most * LOST)
         report({
           severity: 'fault',
           at: [use.end, host.end],
           message: `${use.end} reaches ${formatVolts(most)}, and ${host.end} reads up to ${formatVolts(unit.most)}.`,
-          why: `Everything from ${formatVolts(unit.most)} up reads as full scale: the upper ${Math.round((1 - unit.most / most) * 100)} % of the sensor's span is lost. ${unit.note ?? ''} A divider brings the span into the range.`.trim(),
+          why: `Everything from ${formatVolts(unit.most)} up reads as full scale: the upper ${Math.round((1 - unit.most / most) * 100)} % of the sensor's span is lost.${unit.note ? ` ${unit.note}` : ''} A divider brings the span into the range.`,
           numbers: { volts: twoDigits(most), range: unit.most },
           propose: () => span.divide(),
         })
@@ -41,7 +41,7 @@ export const analogRange: Rule = {
           severity: 'tip',
           at: [use.end, host.end],
           message: `${use.end} reaches ${formatVolts(most)}, and ${host.end} reads well up to ${formatVolts(unit.most)}.`,
-          why: `The upper ${Math.round((1 - unit.most / most) * 100)} % of the span bends towards full scale. ${unit.note ?? ''} Where that matters, a divider brings the span into the range.`,
+          why: `The upper ${Math.round((1 - unit.most / most) * 100)} % of the span bends towards full scale.${unit.note ? ` ${unit.note}` : ''} Where that matters, a divider brings the span into the range.`,
           numbers: { volts: twoDigits(most), range: unit.most },
           propose: () => span.divide(),
         })

@@ -1,6 +1,6 @@
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
-import { takeOut } from './mend.ts'
+import { listWords } from './shared.ts'
 
 export const driverNeeded: Rule = {
   meta: {
@@ -10,20 +10,31 @@ export const driverNeeded: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    for (const use of wiring.signals) {
-      if (!['sink', 'source', 'bridge'].includes(use.facts.needs)) continue
-      for (const { host } of use.hosts) {
-        if (switchesLoad(host.functions)) continue
-        const most = host.current?.absolute ?? host.current?.recommended
-        report({
-          severity: 'fault',
-          at: [use.end, host.end],
-          message: `${use.end} hangs straight on ${host.end}; it needs ${needWords(use.facts.needs)}.`,
-          why: `${use.part.title} takes far more current than a logic pin can give${most === undefined ? '' : ` (${most} mA at most)`}, and a winding strikes back with a high voltage when it is switched off. A transistor, a driver chip or a relay has to stand between.`,
-          numbers: most === undefined ? {} : { pinMilliamps: most },
-          propose: () => takeOut(wiring, (a, b) => [a, b].includes(use.end)),
-        })
-      }
+    for (const part of wiring.parts) {
+      const bare = wiring.signals.flatMap((use) =>
+        use.part === part && ['sink', 'source', 'bridge'].includes(use.facts.needs)
+          ? use.hosts.filter(({ host }) => !switchesLoad(host.functions)).map(({ host }) => ({ use, host }))
+          : [],
+      )
+      const first = bare[0]
+      if (!first) continue
+      const most = first.host.current?.absolute ?? first.host.current?.recommended
+      const ends = bare.map(({ use }) => use.end)
+      report({
+        severity: 'fault',
+        at: bare.flatMap(({ use, host }) => [use.end, host.end]),
+        message: `${listWords(ends)} ${ends.length > 1 ? 'hang' : 'hangs'} straight on ${listWords(bare.map(({ host }) => host.end))}; ${ends.length > 1 ? 'each' : 'it'} needs ${needWords(first.use.facts.needs)}.`,
+        why: `${part.part.title}: many times what a logic pin can give${most === undefined ? '' : ` (${most} mA at most)`}, and windings strike back with a high voltage when they are switched off. A transistor, a driver chip or a relay has to stand between.`,
+        numbers: most === undefined ? {} : { pinMilliamps: most },
+        propose: () => [
+          {
+            title: `Take ${part.ref} off the ${ends.length > 1 ? 'pins' : 'pin'} until a driver is there`,
+            edits: wiring.plan.wires
+              .filter((wire) => !wire[2]?.locked && [wire[0], wire[1]].some((end) => ends.includes(end)))
+              .map(([from, to]) => ({ do: 'disconnect', from, to })),
+          },
+        ],
+      })
     }
     for (const part of wiring.parts)
       for (const use of part.supplies) {

@@ -25,7 +25,7 @@ export const featureConflict: Rule = {
         report({
           severity: 'fault',
           at: [use.end, host.end],
-          message: `${use.end} on ${host.end} gets in the way of ${taken.feature.title}: it takes ${taken.what}.`,
+          message: `${use.end} cannot have ${host.end}: ${taken.feature.title} takes ${taken.what}.`,
           why: `${taken.feature.text} While it is in use, ${taken.what} is not free for anything else.`,
           numbers: {},
           propose: () => [...rewire(wiring, use), ...(host.board ? withoutFeature(host.board, taken.feature.id) : [])],

@@ -1,6 +1,8 @@
 import { candidates } from '../assign/candidates.ts'
 import { PULL_OHMS } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
+import { companionEdits } from '../plan/kit.ts'
+import { companionsOf } from '../wiring/companions.ts'
 import { networkOf } from '../wiring/lines.ts'
 import type { Rule } from './finding.ts'
 import { addPull } from './mend.ts'
@@ -38,6 +40,11 @@ export const inputFloating: Rule = {
                   edits: [
                     { do: 'use-again', end: use.end },
                     { do: 'connect', from: use.tail, to: host.end },
+                    ...companionEdits(wiring.plan, wiring.catalog, use.part.ref, (facts) =>
+                      companionsOf(wiring, use.part).some(
+                        (one) => one.facts === facts && !one.present && facts.across?.includes(use.facts.pin) === true,
+                      ),
+                    ),
                   ],
                 })),
           })

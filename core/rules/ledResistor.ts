@@ -20,17 +20,17 @@ export const ledResistor: Rule = {
   },
   check(wiring, report) {
     for (const one of litDiodes(wiring)) {
-      const ohms = ((one.volts - one.forward) / Math.min(AIM, one.most)) * 1000
+      const ohms = ((one.volts - one.forward) / aimOf(one)) * 1000
       const names = `${one.part.ref} at ${one.anode.split('.').slice(1).join('.')}`
       const sum = `${formatVolts(one.volts)} less ${formatVolts(one.forward)} over ${formatQuantity(one.ohms, 'Ω')}`
       const at = [one.anode, one.cathode]
       const take = one.volts > one.forward ? formatQuantity(preferredValue(ohms, 'up'), 'Ω') : ''
-      if (one.milliamps === Number.POSITIVE_INFINITY)
+      if (one.outside < 0.5 && one.milliamps > one.most)
         report({
           severity: 'fault',
           at,
           message: `Nothing limits the current of ${names}.`,
-          why: `An LED takes whatever it is given: between ${formatVolts(one.volts)} and its own ${formatVolts(one.forward)} only the pin's resistance is left, and LED and pin are overloaded. ${take} brings ${Math.min(AIM, one.most)} mA: R = (V − Vf) / I.`,
+          why: `An LED takes whatever it is given: between ${formatVolts(one.volts)} and its own ${formatVolts(one.forward)} only the pin's resistance is left, and that is not made for it. ${take} brings ${aimOf(one)} mA: R = (V − Vf) / I.`,
           numbers: { volts: twoDigits(one.volts), forward: one.forward },
           propose: () => addCompanions(wiring, one.part, (facts) => facts.part === 'resistor'),
         })
@@ -54,7 +54,7 @@ export const ledResistor: Rule = {
           why:
             one.volts <= one.forward
               ? `An LED lights only above its forward voltage. Another colour, or a transistor that switches it from a higher supply, helps.`
-              : `${sum} makes ${one.milliamps.toFixed(2)} mA. With ${take} it gets ${Math.min(AIM, one.most)} mA.`,
+              : `${sum} makes ${one.milliamps.toFixed(2)} mA. With ${take} it gets ${aimOf(one)} mA.`,
           numbers: { milliamps: twoDigits(one.milliamps), volts: twoDigits(one.volts), forward: one.forward },
           propose: () => (one.volts > one.forward ? resize(wiring, one, ohms) : []),
         })
@@ -83,6 +83,9 @@ export const ledResistor: Rule = {
     }
   },
 }
+
+/** What pin and LED both bear at ease. */
+const aimOf = (one: LitDiode): number => Math.min(AIM, one.most, one.host?.current?.recommended ?? AIM)
 
 const resize = (wiring: Wiring, one: LitDiode, ohms: number) =>
   one.resistor ? setOhms(wiring, one.resistor, Math.max(1, ohms)) : []

@@ -2,9 +2,10 @@ import { rewire } from '../assign/rewire.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Fix } from '../plan/edit.ts'
+import { busNeed } from '../wiring/buses.ts'
 import { dividerEdits } from '../wiring/dividerEdits.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import type { Rule } from './finding.ts'
 import { twoDigits } from './shared.ts'
@@ -24,6 +25,8 @@ export const levelDamage: Rule = {
     const said = new Set<string>()
     for (const line of linesOf(wiring)) {
       const arrives = Math.max(line.high ?? 0, line.resting ?? 0)
+      // Of line levels such as RS-232 uart-levels speaks.
+      if (line.use && busNeed(line.use.facts.needs)?.kind === 'uart' && lineLevels(line.use)) continue
       if (line.most === undefined || arrives <= line.most + SLACK) continue
       const key = [line.driver, line.receiver].sort().join(' ')
       if (said.has(key)) continue
@@ -44,6 +47,8 @@ export const levelDamage: Rule = {
     }
   },
 }
+
+const lineLevels = (use: SignalUse): boolean => (use.part.mode?.uart?.levels ?? 'logic') !== 'logic'
 
 function fixes(wiring: Wiring, line: Line): Fix[] {
   const use = line.use

@@ -94,6 +94,13 @@ function lighter(wiring: Wiring, host: Host, limits: PinCurrent) {
         ? setOhms(wiring, one.resistor, ((one.volts - one.forward) / share) * 1000)
         : [],
     ),
+    ...wiring.signals.flatMap((use) => {
+      const series = wiring.parts.find((part) => part.part.id === 'resistor' && use.hosts[0]?.via.includes(part.ref))
+      const volts = host.logicVolts
+      return series && volts !== undefined && wanted !== undefined && use.hosts[0]?.host === host && lights.length === 0
+        ? setOhms(wiring, series, (volts / wanted) * 1000)
+        : []
+    }),
     ...wiring.signals
       .filter((use) => use.hosts.some((one) => one.host === host))
       .slice(1)

@@ -26,6 +26,7 @@ export const pinOnboard: Rule = {
       for (const caution of activeCautions(host)) {
         const what = words[caution.id]
         if (what === undefined) continue
+        if (caution.buffered) continue
         const vital = !caution.id.startsWith('onboard-')
         // An LED lights along with an output and does no harm; it loads what has to be read.
         const touched =

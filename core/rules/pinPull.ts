@@ -8,6 +8,9 @@ import type { Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 import { usesByHost } from './shared.ts'
 
+/** Resistance up to which what holds a boot-strap pin counts as fixed on the board, in ohms. */
+const STRONG = 20_000
+
 export const pinPull: Rule = {
   meta: {
     id: 'pin-pull',
@@ -23,7 +26,11 @@ export const pinPull: Rule = {
         const way = use.facts.pull
         if (way === undefined || use.facts.pullMostOhms !== undefined || !meets(host, use)) continue
         const against = activeCautions(host).find(
-          (one) => one.id === (way === 'up' ? 'fixed-pull-down' : 'fixed-pull-up'),
+          (one) =>
+            one.id === (way === 'up' ? 'fixed-pull-down' : 'fixed-pull-up') ||
+            (one.id === 'boot-strap' &&
+              one.held !== `pull-${way}` &&
+              (one.heldOhms ?? Number.POSITIVE_INFINITY) <= STRONG),
         )
         if (against) {
           const ohms = against.heldOhms

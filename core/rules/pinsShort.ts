@@ -55,5 +55,5 @@ function expanderFix(wiring: Wiring, board: BoardInstance, id: string): Fix[] {
   const plan = applyEdits(wiring.plan, add)
   const refs = new Set(Object.keys(plan.parts).filter((ref) => !(ref in wiring.plan.parts)))
   const { edits } = assign(resolve(plan, wiring.catalog), { refs })
-  return [{ title: `Add a ${part.title}`, edits: [...add, ...edits] }]
+  return [{ title: `Add and wire one more part: ${part.title}`, edits: [...add, ...edits] }]
 }

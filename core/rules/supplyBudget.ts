@@ -1,4 +1,6 @@
-import { budgets } from '../wiring/budget.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
+import { type Budget, budgets } from '../wiring/budget.ts'
+import type { Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { sourceChoices } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
@@ -36,16 +38,28 @@ export const supplyBudget: Rule = {
             : `${budget.source.end} has to give ${typical} of its ${limit} mA as a rule.`,
         why: `${budget.source.why[0]?.toUpperCase()}${budget.source.why.slice(1)}. At peaks: ${listWords(shown)}${worst.length > 4 ? ' and smaller ones' : ''}. ${over || peaks ? 'When a source is asked for more, its voltage falls and the board starts anew, or a regulator grows hot and switches off.' : 'Keep a fifth in reserve for what datasheets leave out.'}`,
         numbers: { typicalMilliamps: typical, peakMilliamps: peak, limitMilliamps: limit },
-        propose: () =>
-          worst
-            .filter((one) => one.part)
-            .slice(0, 3)
-            .flatMap(({ part }) => {
-              if (!part) return []
-              const others = part.supplies.flatMap((use) => sourceChoices(wiring, part, use))
-              return resupply(wiring, part, (source) => others.includes(source), { sameVolts: true })
-            }),
+        propose: () => relieve(wiring, budget, limit),
       })
     }
   },
+}
+
+/** Feeds the heaviest parts from elsewhere, as many as it takes to bring the peaks under the limit. */
+function relieve(wiring: Wiring, budget: Budget, limit: number): Fix[] {
+  const edits: Edit[] = []
+  const moved: string[] = []
+  let left = budget.peakMilliamps
+  for (const { part, peakMilliamps } of [...budget.items].sort((a, b) => b.peakMilliamps - a.peakMilliamps)) {
+    if (left <= limit) break
+    if (!part) continue
+    const others = part.supplies.flatMap((use) => sourceChoices(wiring, part, use))
+    const [fix] = resupply(wiring, part, (source) => others.includes(source), { sameVolts: true })
+    if (!fix) continue
+    edits.push(...fix.edits)
+    moved.push(
+      `${part.ref} from ${fix.edits.map((edit) => (edit.do === 'connect' ? edit.to : '')).find((to) => to !== '')}`,
+    )
+    left -= peakMilliamps
+  }
+  return edits.length === 0 ? [] : [{ title: `Feed ${listWords(moved)}`, edits }]
 }

@@ -14,8 +14,9 @@ export interface LitDiode {
   /** Volts over diode and resistors together while it is on, and over the diode alone. */
   readonly volts: number
   readonly forward: number
-  /** Resistance in series with it, in ohms. */
+  /** Resistance in series with it, in ohms, that of the pin included; and what of it is wired. */
   readonly ohms: number
+  readonly outside: number
   /** Current in milliamperes; infinite without a resistance. */
   readonly milliamps: number
   /** Most that it bears, in milliamperes. */
@@ -44,7 +45,7 @@ function diodesOf(wiring: Wiring, part: PartInstance): LitDiode[] {
     const high = sideOf(wiring, anode, 'source')
     const low = sideOf(wiring, cathode, 'sink')
     const forward = forwardOf(part, inner.forward)
-    if (!high || !low || forward === undefined || (!high.host && !low.host && !high.fixed)) continue
+    if (!high || !low || forward === undefined) continue
     const over = high.volts - low.volts
     if (over <= 0) continue
     const ohms = high.ohms + low.ohms
@@ -58,6 +59,7 @@ function diodesOf(wiring: Wiring, part: PartInstance): LitDiode[] {
       volts: over,
       forward,
       ohms,
+      outside: high.outside + low.outside,
       milliamps: over <= forward ? 0 : ohms < 0.5 ? Number.POSITIVE_INFINITY : ((over - forward) / ohms) * 1000,
       most: inner.mostMilliamps,
       resistor: resistorAt(wiring, anode) ?? resistorAt(wiring, cathode),
@@ -69,28 +71,27 @@ function diodesOf(wiring: Wiring, part: PartInstance): LitDiode[] {
 interface Side {
   readonly volts: number
   readonly ohms: number
+  readonly outside: number
   readonly host: Host | undefined
-  readonly fixed: boolean
 }
 
 /** What stands behind one leg: a supply, or the pin that it reaches, driven high or low. */
 function sideOf(wiring: Wiring, end: string, way: 'source' | 'sink'): Side | undefined {
   const net = wiring.netOf(end)
   const network = networkOf(wiring)
-  const fixed = net.ground || net.sources.length > 0
-  if (fixed) {
+  if (net.ground || net.sources.length > 0) {
     const held = network.thevenin(net)
-    return held && { ...held, host: undefined, fixed }
+    return held && { ...held, outside: held.ohms, host: undefined }
   }
   const host = wiring.signal(end)?.hosts[0]?.host
   if (!host) {
     const held = network.thevenin(net)
-    return held && { ...held, host: undefined, fixed: false }
+    return held && { ...held, outside: held.ohms, host: undefined }
   }
   const volts = way === 'source' ? host.logicVolts : 0
   if (volts === undefined) return undefined
   const held = network.thevenin(net, { net: wiring.netOf(host.end), volts })
-  return held && { volts: held.volts, ohms: held.ohms + (host.levels.outputOhms ?? 0), host, fixed: false }
+  return held && { volts: held.volts, ohms: held.ohms + (host.levels.outputOhms ?? 0), outside: held.ohms, host }
 }
 
 /** Forward volts of a diode: fixed, or a fact of an option's value. */

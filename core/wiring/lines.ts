@@ -96,7 +96,7 @@ export function linesOf(wiring: Wiring): Line[] {
           high: openDrain ? resting.host : at.high,
           low: at.low,
           resting: resting.host,
-          ...inputOf(host),
+          ...inputOf(host, use.facts.needs === 'analog-in'),
           driverVolts: part.logicVolts,
           receiverVolts: host.logicVolts,
           use,
@@ -147,10 +147,10 @@ const outputOf = (host: Host): { high: number | undefined; low: number } => ({
   low: 0,
 })
 
-const inputOf = (host: Host) => ({
+const inputOf = (host: Host, analog = false) => ({
   vih: volts(host.levels.vih, host.logicVolts),
   vil: volts(host.levels.vil, host.logicVolts),
-  most: volts(host.levels.most, host.logicVolts),
+  most: volts((analog ? host.levels.mostAnalog : undefined) ?? host.levels.most, host.logicVolts),
 })
 
 /** Node of a hold that is added for one question; nets count from 0, module supplies from -2 down. */

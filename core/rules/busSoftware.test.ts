@@ -1,0 +1,38 @@
+import { testRule } from '../testing/rules.ts'
+import { busSoftware } from './busSoftware.ts'
+
+testRule(busSoftware, {
+  valid: [
+    {
+      title: 'a GPS receiver on a UART',
+      mcu: 'mega-2560-r3',
+      parts: { G: 'gps-uart' },
+      wires: 'G.TX MCU.19, G.RX MCU.18',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a GPS receiver on plain pins of an Uno',
+      mcu: 'uno-r3',
+      parts: { G: 'gps-uart' },
+      wires: 'G.TX MCU.4, G.RX MCU.5',
+      says: ['caution: The UART of G works by software only, up to 38.4 kBd.'],
+    },
+    {
+      title: 'an analog converter on plain pins of a Nano',
+      mcu: 'nano-v3',
+      parts: { M: 'mcp3008' },
+      wires: 'M.CLK MCU.4, M.DOUT MCU.5, M.DIN MCU.6, M.CS MCU.7',
+      says: ['caution: The SPI of M works by software only, up to 70 kHz.'],
+      fix: 'Place the SPI lines of M anew',
+      changes: [
+        'wire M.CLK to MCU.D4 removed',
+        'wire M.DOUT to MCU.D5 removed',
+        'wire M.DIN to MCU.D6 removed',
+        'wire M.CLK to MCU.D13 added',
+        'wire M.DIN to MCU.D11 added',
+        'wire M.DOUT to MCU.D12 added',
+      ],
+    },
+  ],
+})

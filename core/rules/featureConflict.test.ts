@@ -1,0 +1,76 @@
+import { testRule } from '../testing/rules.ts'
+import { featureConflict } from './featureConflict.ts'
+
+testRule(featureConflict, {
+  valid: [
+    {
+      title: 'a knob on the first unit while WiFi runs',
+      uses: ['wifi'],
+      parts: { K: 'potentiometer' },
+      wires: 'K.W MCU.34',
+    },
+    { title: 'a knob on the second unit without WiFi', uses: [], parts: { K: 'potentiometer' }, wires: 'K.W MCU.27' },
+    {
+      title: 'a buzzer on another timer than the servo library',
+      mcu: 'uno-r3',
+      uses: ['servo-library'],
+      parts: { B: 'buzzer-passive' },
+      wires: 'B.+ MCU.3, B.- MCU.GND',
+    },
+    {
+      title: 'a thermometer on the pin of the one-wire driver',
+      mcu: 'pi-40',
+      uses: ['one-wire'],
+      parts: { T: 'ds18b20-probe' },
+      wires: 'T.DQ MCU.GPIO4',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a knob on the second unit while WiFi runs',
+      uses: ['wifi'],
+      parts: { K: 'potentiometer' },
+      wires: 'K.W MCU.27',
+      says: ['fault: K.W cannot have MCU.GPIO27: WiFi takes the analog unit ADC2.'],
+      fix: 'Move K.W to MCU.GPIO36',
+      changes: ['wire K.W to MCU.GPIO27 removed', 'wire K.W to MCU.GPIO36 added'],
+    },
+    {
+      title: 'a buzzer on the timer of the servo library',
+      mcu: 'uno-r3',
+      uses: ['servo-library'],
+      parts: { B: 'buzzer-passive' },
+      wires: 'B.+ MCU.9, B.- MCU.GND',
+      says: ['fault: B.+ cannot have MCU.D9: Servo library takes the timer TIMER1.'],
+      fix: 'Move B.+ to MCU.D5',
+      changes: ['wire B.+ to MCU.D9 removed', 'wire B.+ to MCU.D5 added'],
+    },
+    {
+      title: 'a button on the one-wire pin in use',
+      mcu: 'pi-40',
+      uses: ['one-wire'],
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.GPIO4, B.2 MCU.GND',
+      says: ['fault: B.1 cannot have MCU.GPIO4: 1-Wire driver takes this pin.'],
+      fix: 'Move B.1 to MCU.GPIO17',
+      changes: ['wire B.1 to MCU.GPIO4 removed', 'wire B.1 to MCU.GPIO17 added'],
+    },
+    {
+      title: 'a radio on the controller of the flash chip underneath',
+      mcu: 'stm32f411-blackpill',
+      uses: ['flash-chip'],
+      parts: { M: 'mcp3008' },
+      wires: 'M.CLK MCU.PB3, M.DOUT MCU.PB4, M.DIN MCU.PB5, M.CS MCU.PB12',
+      says: ['fault: M and Flash chip on the underside both need SPI 1 of MCU.'],
+      fix: 'Place the SPI lines of M anew',
+      changes: [
+        'wire M.CLK to MCU.PB3 removed',
+        'wire M.DOUT to MCU.PB4 removed',
+        'wire M.DIN to MCU.PB5 removed',
+        'wire M.CLK to MCU.PB13 added',
+        'wire M.DIN to MCU.PB15 added',
+        'wire M.DOUT to MCU.PB14 added',
+      ],
+    },
+  ],
+})

@@ -1,0 +1,89 @@
+import { testRule } from '../testing/rules.ts'
+import { i2cPullup } from './i2cPullup.ts'
+
+testRule(i2cPullup, {
+  valid: [
+    {
+      title: 'modules that bring their own',
+      parts: { A: 'bme280', C: 'ds3231' },
+      wires:
+        'A.VCC MCU.3V3, A.GND MCU.GND, A.SDA MCU.21, A.SCL MCU.22, C.VCC MCU.3V3, C.GND MCU.GND, C.SDA MCU.21, C.SCL MCU.22',
+    },
+    {
+      title: 'a bare chip with two resistors',
+      parts: {
+        X: 'mcp23017',
+        P: { part: 'resistor', options: { ohms: 4700 } },
+        Q: { part: 'resistor', options: { ohms: 4700 } },
+      },
+      wires: 'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.21, X.SCL MCU.22, P.1 X.SDA, P.2 MCU.3V3, Q.1 X.SCL, Q.2 MCU.3V3',
+    },
+    {
+      title: 'a bare chip on a board that brings them',
+      mcu: 'pi-40',
+      parts: { X: 'mcp23017' },
+      wires: 'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.GPIO2, X.SCL MCU.GPIO3',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a bare chip alone',
+      parts: { X: 'mcp23017' },
+      wires: 'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.21, X.SCL MCU.22',
+      says: ['fault: SDA and SCL of X have no pull-up resistor.'],
+      fix: 'Add two resistors of 4.7 kΩ to the supply',
+      changes: [
+        'part R1 added (resistor)',
+        'part R2 added (resistor)',
+        'wire R1.1 to X.SDA added',
+        'wire R1.2 to MCU.3V3 added',
+        'wire R2.1 to X.SCL added',
+        'wire R2.2 to MCU.3V3 added',
+      ],
+    },
+    {
+      title: 'only one line has its resistor',
+      parts: { X: 'mcp23017', P: { part: 'resistor', options: { ohms: 4700 } } },
+      wires: 'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.21, X.SCL MCU.22, P.1 X.SDA, P.2 MCU.3V3',
+      says: ['fault: SCL of X has no pull-up resistor.'],
+      fix: 'Add 4.7 kΩ from X.SCL to MCU.3V3',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to X.SCL added', 'wire R1.2 to MCU.3V3 added'],
+    },
+    {
+      title: 'weak resistors',
+      parts: {
+        X: 'mcp23017',
+        P: { part: 'resistor', options: { ohms: 47000 } },
+        Q: { part: 'resistor', options: { ohms: 47000 } },
+      },
+      wires: 'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.21, X.SCL MCU.22, P.1 X.SDA, P.2 MCU.3V3, Q.1 X.SCL, Q.2 MCU.3V3',
+      says: ['caution: SDA and SCL of X rise in about 1593 ns, and 100 kHz allow 1000 ns.'],
+      fix: 'Add two resistors of 4.7 kΩ to the supply',
+      changes: [
+        'part R1 added (resistor)',
+        'part R2 added (resistor)',
+        'wire R1.1 to X.SDA added',
+        'wire R1.2 to MCU.3V3 added',
+        'wire R2.1 to X.SCL added',
+        'wire R2.2 to MCU.3V3 added',
+      ],
+    },
+    {
+      title: 'slow rise at the clock that is asked',
+      boards: { MCU: { board: 'esp32-devkit-30', clocks: { i2c0: 400000 } } },
+      parts: { A: 'bme280' },
+      wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.SDA MCU.21, A.SCL MCU.22',
+      says: ['caution: SDA and SCL of A rise in about 339 ns, and 400 kHz allow 300 ns.'],
+    },
+    {
+      title: 'resistors stronger than a device can pull',
+      parts: {
+        A: 'bme280',
+        P: { part: 'resistor', options: { ohms: 680 } },
+        Q: { part: 'resistor', options: { ohms: 680 } },
+      },
+      wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.SDA MCU.21, A.SCL MCU.22, P.1 A.SDA, P.2 MCU.3V3, Q.1 A.SCL, Q.2 MCU.3V3',
+      says: ['caution: The pull-ups on SDA and SCL of A are together 637 Ω to 3.3 V, stronger than 967 Ω.'],
+    },
+  ],
+})

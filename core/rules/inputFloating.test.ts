@@ -1,0 +1,48 @@
+import { testRule } from '../testing/rules.ts'
+import { inputFloating } from './inputFloating.ts'
+
+testRule(inputFloating, {
+  valid: [
+    {
+      title: 'a contact to the supply with its resistor',
+      parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'B.1 MCU.27, B.2 MCU.3V3, R.1 MCU.27, R.2 MCU.GND',
+    },
+    { title: 'a contact to ground', parts: { B: 'button' }, wires: 'B.1 MCU.27, B.2 MCU.GND' },
+  ],
+  invalid: [
+    {
+      title: 'a contact to the supply, nothing to hold the line',
+      mcu: 'uno-r3',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.7, B.2 MCU.5V',
+      says: ['fault: B closes to the supply, and nothing holds MCU.D7 low while it is open.'],
+      fix: 'Add 10 kΩ from B.1 to MCU.GND',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to B.1 added', 'wire R1.2 to MCU.GND added'],
+    },
+    {
+      title: 'the same where the pin can hold it',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.27, B.2 MCU.3V3',
+      says: ['caution: B closes to the supply, and nothing holds MCU.GPIO27 low while it is open.'],
+      fix: 'Add 10 kΩ from B.1 to MCU.GND',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to B.1 added', 'wire R1.2 to MCU.GND added'],
+    },
+    {
+      title: 'a gate left open on purpose',
+      supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+      parts: { T: 'nmos', F: 'fan' },
+      wires: 'T.S MCU.GND, PACK.- MCU.GND, F.+ PACK.+, F.- T.D',
+      unused: ['T.G'],
+      says: ['caution: T.G is left open, and it is an input that the part needs.'],
+      fix: 'Wire T.G to MCU.GPIO32',
+      changes: [
+        'part R1 added (resistor)',
+        'wire T.G to MCU.GPIO32 added',
+        'wire R1.1 to T.G added',
+        'wire R1.2 to T.S added',
+        'T.G is no longer left open on purpose',
+      ],
+    },
+  ],
+})

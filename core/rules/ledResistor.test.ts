@@ -1,0 +1,73 @@
+import { testRule } from '../testing/rules.ts'
+import { ledResistor } from './ledResistor.ts'
+
+testRule(ledResistor, {
+  valid: [
+    {
+      title: 'red with 330 Ω at 3.3 V',
+      parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'L.A R.1, R.2 MCU.27, L.K MCU.GND',
+    },
+    {
+      title: 'blue with 220 Ω at 5 V',
+      mcu: 'uno-r3',
+      parts: { L: { part: 'led', options: { colour: 'blue' } }, R: { part: 'resistor', options: { ohms: 220 } } },
+      wires: 'L.A R.1, R.2 MCU.7, L.K MCU.GND',
+    },
+    {
+      title: 'lit by a low pin, from the supply',
+      parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'L.A R.1, R.2 MCU.3V3, L.K MCU.27',
+    },
+  ],
+  invalid: [
+    {
+      title: 'none at all',
+      parts: { L: 'led' },
+      wires: 'L.A MCU.27, L.K MCU.GND',
+      says: ['fault: Nothing limits the current of L at A.'],
+      fix: 'Add a resistor to L',
+      changes: [
+        'part R1 added (resistor)',
+        'wire L.A to MCU.GPIO27 removed',
+        'wire R1.2 to MCU.GPIO27 added',
+        'wire L.A to R1.1 added',
+      ],
+    },
+    {
+      title: '47 Ω at 5 V',
+      mcu: 'nano-v3',
+      parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 47 } } },
+      wires: 'L.A R.1, R.2 MCU.7, L.K MCU.GND',
+      says: ['fault: L at A gets 64 mA and bears 20 mA.'],
+      fix: 'Make R 390 Ω',
+      changes: ['R: options ohms 47 becomes ohms 390'],
+    },
+    {
+      title: 'dim with 47 kΩ',
+      parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 47000 } } },
+      wires: 'L.A R.1, R.2 MCU.27, L.K MCU.GND',
+      says: ['caution: L at A gets 0.03 mA and will hardly be seen.'],
+      fix: 'Make R 180 Ω',
+      changes: ['R: options ohms 47000 becomes ohms 180'],
+    },
+    {
+      title: 'white from too low a supply',
+      boards: { MCU: { board: 'pico' } },
+      supplies: { CELL: { volts: 3 } },
+      parts: { L: { part: 'led', options: { colour: 'white' } }, R: { part: 'resistor', options: { ohms: 100 } } },
+      wires: 'L.A R.1, R.2 CELL.+, L.K MCU.GND, CELL.- MCU.GND',
+      says: ['caution: L at A stays dark: 3.0 V is below its 3.2 V.'],
+    },
+    {
+      title: 'a resistor that grows hot',
+      supplies: { BIG: { volts: 24 } },
+      mcu: 'uno-r3',
+      parts: { L: 'led', R: { part: 'resistor', options: { ohms: 1200 } }, D: 'uln2003' },
+      wires: 'R.1 BIG.+, R.2 L.A, L.K MCU.GND, BIG.- MCU.GND',
+      says: ['caution: R turns 403 mW into heat and is rated 250 mW.'],
+      fix: 'Take a 1 W resistor for R',
+      changes: ['R: options ohms 1200 becomes ohms 1200, watts 1'],
+    },
+  ],
+})

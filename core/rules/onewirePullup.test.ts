@@ -1,0 +1,44 @@
+import { testRule } from '../testing/rules.ts'
+import { onewirePullup } from './onewirePullup.ts'
+
+testRule(onewirePullup, {
+  valid: [
+    {
+      title: 'one resistor for two probes',
+      parts: { A: 'ds18b20-probe', B: 'ds18b20-probe', R: { part: 'resistor', options: { ohms: 4700 } } },
+      wires: 'A.DQ MCU.27, B.DQ MCU.27, R.1 A.DQ, R.2 MCU.3V3',
+    },
+    {
+      title: 'a humidity sensor with 10 kΩ',
+      parts: { A: 'dht22', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'A.DATA MCU.27, R.1 A.DATA, R.2 MCU.3V3',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a probe without a resistor',
+      parts: { A: 'ds18b20-probe' },
+      wires: 'A.VDD MCU.3V3, A.GND MCU.GND, A.DQ MCU.27',
+      says: ['fault: The line of A.DQ on MCU.GPIO27 has no pull-up resistor.'],
+      fix: 'Add 4.7 kΩ from A.DQ to MCU.3V3',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to A.DQ added', 'wire R1.2 to MCU.3V3 added'],
+    },
+    {
+      title: 'a resistor too weak',
+      mcu: 'pico',
+      parts: { A: 'dht22', R: { part: 'resistor', options: { ohms: 47000 } } },
+      wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.DATA MCU.GP2, R.1 A.DATA, R.2 MCU.3V3',
+      says: ['fault: The pull-up of A.DATA on MCU.GP2 is 47 kΩ, and 10 kΩ is the most.'],
+      fix: 'Add 4.7 kΩ from A.DATA to MCU.3V3',
+      changes: ['part R2 added (resistor)', 'wire R2.1 to A.DATA added', 'wire R2.2 to MCU.3V3 added'],
+    },
+    {
+      title: 'a resistor to too low a voltage',
+      mcu: 'uno-r3',
+      supplies: { LOW: { volts: 1.8 } },
+      parts: { A: 'ds18b20-probe', R: { part: 'resistor', options: { ohms: 4700 } } },
+      wires: 'A.VDD MCU.5V, A.GND MCU.GND, LOW.- MCU.GND, A.DQ MCU.4, R.1 A.DQ, R.2 LOW.+',
+      says: ['fault: The line of A.DQ on MCU.D4 is pulled to 1.8 V only.'],
+    },
+  ],
+})

@@ -1,0 +1,46 @@
+import { testRule } from '../testing/rules.ts'
+import { pinPull } from './pinPull.ts'
+
+testRule(pinPull, {
+  valid: [
+    { title: 'a button on a pin with its own pull-up', parts: { B: 'button' }, wires: 'B.1 MCU.27, B.2 MCU.GND' },
+    {
+      title: 'a button with a resistor on an input-only pin',
+      parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'B.1 MCU.34, B.2 MCU.GND, R.1 MCU.34, R.2 MCU.3V3',
+    },
+    {
+      title: 'an open drain with a resistor',
+      parts: { H: { part: 'hall-a3144', mode: 'level' }, R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'H.VCC MCU.VIN, H.GND MCU.GND, H.OUT MCU.35, R.1 MCU.35, R.2 MCU.3V3',
+    },
+  ],
+  invalid: [
+    {
+      title: 'a button on an input-only pin',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.34, B.2 MCU.GND',
+      says: ['fault: B.1 relies on a pull-up, and MCU.GPIO34 has none inside.'],
+      fix: 'Add 10 kΩ from B.1 to MCU.3V3',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to B.1 added', 'wire R1.2 to MCU.3V3 added'],
+    },
+    {
+      title: 'a button on the level-shifted posts of a module',
+      mcu: 'jetson-nano-40',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.GPIO12, B.2 MCU.GND',
+      says: ['fault: B.1 relies on a pull-up, and MCU.GPIO12 has none inside.'],
+      fix: 'Add 10 kΩ from B.1 to MCU.3V3',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to B.1 added', 'wire R1.2 to MCU.3V3 added'],
+    },
+    {
+      title: 'a reed switch on a pin that the board pulls down',
+      mcu: 'esp8266-d1-mini',
+      parts: { B: 'reed-switch' },
+      wires: 'B.1 MCU.D8, B.2 MCU.GND',
+      says: ['caution: B.1 needs a pull-up, and MCU.GPIO15 is pulled the other way on the board.'],
+      fix: 'Move B.1 to MCU.GPIO14',
+      changes: ['wire B.1 to MCU.GPIO15 removed', 'wire B.1 to MCU.GPIO14 added'],
+    },
+  ],
+})

@@ -1,0 +1,68 @@
+import { testRule } from '../testing/rules.ts'
+import { polarity } from './polarity.ts'
+
+testRule(polarity, {
+  valid: [
+    {
+      title: 'an LED from pin to ground',
+      parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'L.A R.1, R.2 MCU.27, L.K MCU.GND',
+    },
+    {
+      title: 'a diode across a coil',
+      supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+      parts: { M: { part: 'dc-motor', mode: 'switched' }, T: 'nmos', D: 'diode' },
+      wires: 'T.G MCU.27, T.S MCU.GND, PACK.- MCU.GND, M.M1 PACK.+, M.M2 T.D, D.A M.M2, D.K M.M1',
+    },
+    {
+      title: 'a Zener diode that clamps',
+      parts: { Z: 'zener', R: { part: 'resistor', options: { ohms: 1000 } } },
+      wires: 'R.1 MCU.VIN, R.2 Z.K, Z.A MCU.GND',
+    },
+  ],
+  invalid: [
+    {
+      title: 'an LED turned round',
+      parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'L.K R.1, R.2 MCU.27, L.A MCU.GND',
+      says: ['fault: L is the wrong way round: its anode L.A is on ground.'],
+      fix: 'Swap the wires of L.A and L.K',
+      changes: [
+        'wire L.K to R.1 removed',
+        'wire L.A to MCU.GND removed',
+        'wire L.A to R.1 added',
+        'wire L.K to MCU.GND added',
+      ],
+    },
+    {
+      title: 'a diode across a coil, turned round',
+      supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+      parts: { M: { part: 'dc-motor', mode: 'switched' }, T: 'nmos', D: 'diode' },
+      wires: 'T.G MCU.27, T.S MCU.GND, PACK.- MCU.GND, M.M1 PACK.+, M.M2 T.D, D.K M.M2, D.A M.M1',
+      says: [
+        'fault: D is the wrong way round: its anode D.A is on the supply and its cathode D.K on the switched side.',
+      ],
+      fix: 'Swap the wires of D.A and D.K',
+      changes: [
+        'wire D.K to M.M2 removed',
+        'wire D.A to M.M1 removed',
+        'wire D.A to M.M2 added',
+        'wire D.K to M.M1 added',
+      ],
+    },
+    {
+      title: 'a fan turned round',
+      supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+      parts: { F: 'fan', T: 'nmos' },
+      wires: 'T.G MCU.27, T.S MCU.GND, PACK.- MCU.GND, F.- PACK.+, F.+ T.D',
+      says: ['fault: F is the wrong way round: its minus F.- is on a supply.'],
+      fix: 'Swap the wires of F.+ and F.-',
+      changes: [
+        'wire F.- to PACK.+ removed',
+        'wire F.+ to T.D removed',
+        'wire F.+ to PACK.+ added',
+        'wire F.- to T.D added',
+      ],
+    },
+  ],
+})

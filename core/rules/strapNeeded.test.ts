@@ -1,0 +1,54 @@
+import { testRule } from '../testing/rules.ts'
+import { strapNeeded } from './strapNeeded.ts'
+
+testRule(strapNeeded, {
+  valid: [
+    {
+      title: 'all straps as chosen',
+      parts: { B: 'bme280' },
+      wires: 'B.VCC MCU.3V3, B.GND MCU.GND, B.SDA MCU.21, B.SCL MCU.22, B.SDO MCU.GND, B.CSB MCU.3V3',
+    },
+    {
+      title: 'a strap that the module holds by itself',
+      parts: { L: 'bh1750' },
+      wires: 'L.VCC MCU.3V3, L.GND MCU.GND, L.SDA MCU.21, L.SCL MCU.22',
+    },
+    { title: 'a part that has no wire yet', parts: { B: 'bme280' } },
+  ],
+  invalid: [
+    {
+      title: 'the address strap open',
+      parts: { B: 'bme280' },
+      wires: 'B.VCC MCU.3V3, B.GND MCU.GND, B.SDA MCU.21, B.SCL MCU.22, B.CSB MCU.3V3',
+      says: ['fault: B.SDO is open and must go to ground for address 0x76.'],
+      fix: 'Join B.SDO to MCU.GND',
+      changes: ['wire B.SDO to MCU.GND added'],
+    },
+    {
+      title: 'the address strap on the other side',
+      parts: { B: { part: 'bme280', options: { address: 119 } } },
+      wires: 'B.VCC MCU.3V3, B.GND MCU.GND, B.SDA MCU.21, B.SCL MCU.22, B.CSB MCU.3V3, B.SDO MCU.GND',
+      says: ['fault: B.SDO is on ground and must go to its supply for address 0x77.'],
+      fix: 'Join B.SDO to MCU.3V3',
+      changes: ['wire B.SDO to MCU.GND removed', 'wire B.SDO to MCU.3V3 added'],
+    },
+    {
+      title: 'a reset input of a chip open',
+      mcu: 'pi-40',
+      parts: { X: 'mcp23017' },
+      wires: 'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.GPIO2, X.SCL MCU.GPIO3, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND',
+      says: ['fault: X.RESET is open and must go to its supply.'],
+      fix: 'Join X.RESET to MCU.3V3',
+      changes: ['wire X.RESET to MCU.3V3 added'],
+    },
+    {
+      title: 'the enable of a shift register on the supply',
+      mcu: 'uno-r3',
+      parts: { S: '74hc595' },
+      wires: 'S.VCC MCU.5V, S.GND MCU.GND, S.OE MCU.5V, S.SRCLR MCU.5V, S.SER MCU.11, S.SRCLK MCU.13, S.RCLK MCU.10',
+      says: ['fault: S.OE is on a supply and must go to ground.'],
+      fix: 'Join S.OE to MCU.GND',
+      changes: ['wire S.OE to MCU.5V removed', 'wire S.OE to MCU.GND added'],
+    },
+  ],
+})
