@@ -18,6 +18,7 @@ export const busPinsRule: Rule = {
     for (const bus of wiring.buses) {
       const offBoard = bus.uses.find(
         (use) =>
+          bus.controller === undefined &&
           busNeed(use.facts.needs)!.signal !== 'cs' &&
           use.hosts.length > 0 &&
           use.hosts.every(({ host }) => host.provider),

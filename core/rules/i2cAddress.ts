@@ -25,6 +25,16 @@ export const i2cAddress: Rule = {
             numbers: { address: hexAddress(address) },
             propose: () => parts.flatMap((part) => addressFixes(wiring, segment, part, address)),
           })
+        const above = segment.upstream.filter((one) => addressesOf(one).some((each) => each.address === address))
+        if (above.length > 0)
+          report({
+            severity: 'fault',
+            at: [...parts, ...above].map((part) => part.ref),
+            message: `${listWords(parts.map((part) => part.ref))} behind a bus switch and ${listWords(above.map((part) => part.ref))} before it both answer to ${hexAddress(address)}.`,
+            why: 'A bus switch joins the chosen branch to the bus in front of it: while it does, devices on both sides hear the same traffic. Addresses must differ from branch to trunk; only those of two branches may be the same.',
+            numbers: { address: hexAddress(address) },
+            propose: () => [...parts, ...above].flatMap((part) => addressFixes(wiring, segment, part, address)),
+          })
         if (parts.length < 2) continue
         const taken = [...byAddress.keys()].sort((a, b) => a - b)
         report({

@@ -13,9 +13,8 @@ export const polarity: Rule = {
   check(wiring, report) {
     for (const part of wiring.parts) {
       const legs = legsOf(part)
-      if (!legs) continue
-      const wrong = legs.diode ? diodeWrong(wiring, legs) : supplyWrong(wiring, legs)
-      if (!wrong) continue
+      const wrong = turnedRound(wiring, part)
+      if (!legs || !wrong) continue
       report({
         severity: 'fault',
         at: [legs.plus, legs.minus],
@@ -55,6 +54,12 @@ function legsOf(part: PartInstance): Legs | undefined {
   return part.part.polarised && plus && minus
     ? { plus: end(plus.id), minus: end(minus.id), diode: false, lights: false }
     : undefined
+}
+
+/** What tells that a part is turned round; undefined when nothing does. */
+export function turnedRound(wiring: Wiring, part: PartInstance): string | undefined {
+  const legs = legsOf(part)
+  return legs && (legs.diode ? diodeWrong(wiring, legs) : supplyWrong(wiring, legs))
 }
 
 /** What tells that a diode is turned round; undefined when nothing does. */

@@ -1,5 +1,6 @@
 import { groundEnd, sourceChoices } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
+import { turnedRound } from './polarity.ts'
 
 export const supplyMissing: Rule = {
   meta: {
@@ -12,7 +13,7 @@ export const supplyMissing: Rule = {
     const unused = new Set(wiring.plan.unused)
     for (const part of wiring.parts) {
       const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
-      if (!touched) continue
+      if (!touched || turnedRound(wiring, part) !== undefined) continue
       for (const use of part.supplies) {
         const pin = use.pins[0] as string
         if (!use.source && !use.pins.some((end) => unused.has(end)))

@@ -1,6 +1,12 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { wiringOf } from '../testing/plans.ts'
+import { applyEdits } from '../plan/edit.ts'
+import type { Plan } from '../plan/planSchema.ts'
+import { catalog, planOf, wiringOf } from '../testing/plans.ts'
+import { randomWiring, wiringOn } from '../testing/randomPlans.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { fixesFor } from './fixes.ts'
 import { check } from './index.ts'
 
 const faults = (short: Parameters<typeof wiringOf>[0]): string[] =>
@@ -20,5 +26,43 @@ describe('mistakes are found by the rule that is there for them', () => {
     expect(found).toContain(rule)
     // No other rule cries fault at it.
     expect([...new Set(faults(short).map((one) => one.split(':')[0]))].filter((one) => one !== rule)).toEqual([])
+  })
+})
+
+describe('no rule throws or says nonsense', () => {
+  it.each([...catalog.boards.keys()])('on random wirings of %s', (board) => {
+    fc.assert(
+      fc.property(wiringOn(board), (plan) => {
+        for (const report of check(resolve(plan, catalog))) {
+          expect(`${report.message} ${report.why}`).not.toMatch(/undefined|NaN|Infinity|\[object/)
+          expect(report.at.length).toBeGreaterThan(0)
+        }
+      }),
+      { numRuns: 80 },
+    )
+  })
+})
+
+describe('every fix mends its finding and brings no new fault', () => {
+  const key = (one: { rule: string; at: readonly string[] }): string => `${one.rule} ${[...one.at].sort().join(' ')}`
+  const holds = (plan: Plan): void => {
+    const wiring = resolve(plan, catalog)
+    const reports = check(wiring)
+    const before = new Set(reports.filter((one) => one.severity === 'fault').map(key))
+    for (const report of reports)
+      for (const fix of fixesFor(wiring, report, reports)) {
+        const after = check(resolve(applyEdits(plan, fix.edits), catalog))
+        expect(after.map(key), fix.title).not.toContain(key(report))
+        expect(
+          after.filter((one) => one.severity === 'fault' && !before.has(key(one))).map((one) => one.message),
+          fix.title,
+        ).toEqual([])
+        const locked = plan.wires.filter((wire) => wire[2]?.locked).map(String)
+        expect(applyEdits(plan, fix.edits).wires.map(String)).toEqual(expect.arrayContaining(locked))
+      }
+  }
+  it.each(mistaken)('$rule: $title', ({ rule: _, ...short }) => holds(planOf(short)))
+  it('on random wirings', () => {
+    fc.assert(fc.property(randomWiring, holds), { numRuns: 25 })
   })
 })

@@ -7,27 +7,29 @@ import { catalog } from './plans.ts'
 const boards = [...catalog.boards.keys()]
 const parts = [...catalog.parts.values()].filter((part) => part.category !== 'passive')
 
-/** A kit on a random board, nothing wired yet but what companions bring along. */
-export const randomKit: fc.Arbitrary<Plan> = fc
-  .record({
-    board: fc.constantFrom(...boards),
-    supply: fc.boolean(),
-    kit: fc.array(fc.constantFrom(...parts), { minLength: 1, maxLength: 9 }),
-  })
-  .map(({ board, supply, kit }) => {
-    let plan: Plan = {
-      ...emptyPlan('random'),
-      boards: { MCU: { board } },
-      supplies: supply ? { PACK: { volts: 5, limitMilliamps: 3000 } } : {},
-    }
-    for (const part of kit) plan = applyEdits(plan, addParts(plan, catalog, part, 1))
-    return plan
-  })
+/** A kit on one of some boards, nothing wired yet but what companions bring along. */
+const kitOn = (...choice: string[]): fc.Arbitrary<Plan> =>
+  fc
+    .record({
+      board: fc.constantFrom(...choice),
+      supply: fc.boolean(),
+      kit: fc.array(fc.constantFrom(...parts), { minLength: 1, maxLength: 9 }),
+    })
+    .map(({ board, supply, kit }) => {
+      let plan: Plan = {
+        ...emptyPlan('random'),
+        boards: { MCU: { board } },
+        supplies: supply ? { PACK: { volts: 5, limitMilliamps: 3000 } } : {},
+      }
+      for (const part of kit) plan = applyEdits(plan, addParts(plan, catalog, part, 1))
+      return plan
+    })
+
+export const randomKit: fc.Arbitrary<Plan> = kitOn(...boards)
 
 /** A kit with random wires between any two ends, sensible or not. */
-export const randomWiring: fc.Arbitrary<Plan> = fc
-  .tuple(randomKit, fc.array(fc.tuple(fc.nat(), fc.nat()), { maxLength: 30 }))
-  .map(([plan, pairs]) => {
+export const wiringOn = (...choice: string[]): fc.Arbitrary<Plan> =>
+  fc.tuple(kitOn(...choice), fc.array(fc.tuple(fc.nat(), fc.nat()), { maxLength: 30 })).map(([plan, pairs]) => {
     const ends = [
       ...Object.entries(plan.boards).flatMap(([ref, { board }]) =>
         catalog.boards.get(board)!.pins.map((pin) => `${ref}.${pin.id}`),
@@ -44,3 +46,5 @@ export const randomWiring: fc.Arbitrary<Plan> = fc
     }
     return { ...plan, wires: [...wires.values()] }
   })
+
+export const randomWiring: fc.Arbitrary<Plan> = wiringOn(...boards)

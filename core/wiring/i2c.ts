@@ -7,6 +7,8 @@ import { groundEnd, supplyEnd } from './supply.ts'
 export interface I2cSegment {
   readonly sda: Net
   readonly parts: readonly PartInstance[]
+  /** Devices that hear the same traffic while the bus switch in front of this segment is set to it. */
+  readonly upstream: readonly PartInstance[]
 }
 
 export function segmentsOf(wiring: Wiring): I2cSegment[] {
@@ -17,7 +19,18 @@ export function segmentsOf(wiring: Wiring): I2cSegment[] {
     if (!net.wired) continue
     bySda.set(net, [...(bySda.get(net) ?? []), use.part])
   }
-  return [...bySda].map(([sda, parts]) => ({ sda, parts }))
+  const upstream = (sda: Net, depth: number): PartInstance[] => {
+    const provider = sda.ends
+      .map((end) => wiring.terminal(end)?.host?.provider)
+      .find((part) =>
+        part?.part.controllers.some(
+          (one) => one.switched && one.kind === 'i2c' && wiring.netOf(`${part.ref}.${one.pins.sda}`) === sda,
+        ),
+      )
+    const above = provider && [...bySda].find(([net, parts]) => net !== sda && parts.includes(provider))
+    return above && depth < 8 ? [...above[1], ...upstream(above[0], depth + 1)] : []
+  }
+  return [...bySda].map(([sda, parts]) => ({ sda, parts, upstream: upstream(sda, 0) }))
 }
 
 /** Seven-bit addresses of a device and the option that moves each. */
@@ -36,7 +49,9 @@ export function addressFixes(wiring: Wiring, segment: I2cSegment, part: PartInst
   const option = addressesOf(part).find((one) => one.address === clashing)?.option
   const facts = part.part.options.find((one) => one.id === option)
   if (option === undefined || !facts) return []
-  const taken = new Set(segment.parts.flatMap((one) => addressesOf(one).map((two) => two.address)))
+  const taken = new Set(
+    [...segment.parts, ...segment.upstream].flatMap((one) => addressesOf(one).map((two) => two.address)),
+  )
   return facts.values
     .filter(
       (value) =>
