@@ -12,6 +12,8 @@ import { applyEdits } from '../core/plan/edit.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { checkPlan } from '../core/rules/checkPlan.ts'
 import { check } from '../core/rules/index.ts'
+import { wiringOf } from '../core/testing/plans.ts'
+import { mistaken, sound } from '../core/testing/wiringSuite.ts'
 import { formatProblem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { readCatalogFolder } from '../server/catalogFolder.ts'
@@ -39,6 +41,20 @@ const measure = (what: string, runs: number, run: () => unknown): void => {
   note(what, times)
 }
 
+// What the checks find, miss and cry out falsely in the wirings made by hand.
+const judged = mistaken.map((one) => ({ one, found: check(wiringOf(one)) }))
+const missed = judged.filter(({ one, found }) => !found.some((report) => report.rule === one.rule))
+const wrongly = judged.flatMap(({ one, found }) =>
+  found.filter((two) => two.severity === 'fault' && two.rule !== one.rule),
+)
+const alarms = sound.flatMap((one) => check(wiringOf(one)).filter((report) => report.severity === 'fault'))
+console.log(`Mistaken wirings: ${mistaken.length}, found ${mistaken.length - missed.length}, missed ${missed.length}`)
+console.log(
+  `Sound wirings: ${sound.length}, false alarms ${alarms.length}; faults beside the mistake: ${wrongly.length}`,
+)
+for (const { one } of missed) console.log(`  missed ${one.rule}: ${one.title}`)
+for (const report of [...alarms, ...wrongly]) console.log(`  false ${report.rule}: ${report.message}`)
+
 const kit = largeKit(catalog)
 const solved = assign(resolve(kit, catalog))
 const plan: Plan = applyEdits(kit, solved.edits)
@@ -50,6 +66,11 @@ console.log(
 measure(`resolve, ${size}`, 200, () => resolve(plan, catalog))
 measure(`resolve and check, ${size}`, 200, () => check(resolve(plan, catalog)))
 measure(`check with all fixes, ${size}`, 20, () => checkPlan(plan, catalog))
+const wide = largeKit(catalog, 60)
+const wider = applyEdits(wide, assign(resolve(wide, catalog)).edits)
+measure(`resolve and check, ${Object.keys(wider.parts).length} parts, ${wider.wires.length} wires`, 200, () =>
+  check(resolve(wider, catalog)),
+)
 measure(`place everything, ${size}`, 10, () => assign(resolve(kit, catalog)))
 
 if (!process.argv.includes('--no-browser')) await browser()

@@ -3,10 +3,11 @@ import { applyEdits } from '../core/plan/edit.ts'
 import { addParts } from '../core/plan/kit.ts'
 import { emptyPlan, type Plan } from '../core/plan/planSchema.ts'
 
-/** Forty parts on one board: two expanders carry the many buttons and lamps, two buses the rest. */
-export function largeKit(catalog: Catalog): Plan {
+/** Forty parts on one board, or sixty: expanders carry the many buttons and lamps, two buses the rest. */
+export function largeKit(catalog: Catalog, size: 40 | 60 = 40): Plan {
+  const more = size === 60
   let plan: Plan = {
-    ...emptyPlan('Forty parts'),
+    ...emptyPlan(`${size} parts`),
     boards: { MCU: { board: 'esp32-devkit-30', uses: ['usb-serial'] } },
     supplies: { PACK: { volts: 5, limitMilliamps: 4000 } },
   }
@@ -15,7 +16,7 @@ export function largeKit(catalog: Catalog): Plan {
     if (!part) throw new Error(`the catalogue has no ${id}`)
     plan = applyEdits(plan, addParts(plan, catalog, part, count))
   }
-  add('mcp23017', 2)
+  add('mcp23017', more ? 3 : 2)
   add('bme280', 2)
   add('ds3231', 1)
   add('ssd1306', 1)
@@ -26,7 +27,13 @@ export function largeKit(catalog: Catalog): Plan {
   add('hall-a3144', 1)
   add('nmos', 1)
   add('fan', 1)
-  add('led', 6)
-  add('button', 13)
+  add('led', more ? 14 : 6)
+  add('button', more ? 15 : 13)
+  if (more) {
+    add('tca9548a', 1)
+    add('pca9685', 1)
+    add('ads1115', 1)
+    add('74hc595', 1)
+  }
   return plan
 }

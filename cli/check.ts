@@ -1,22 +1,33 @@
 import { type CheckedPlan, checkPlan } from '../core/rules/checkPlan.ts'
 import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
 
-/** Checks files one after the other; a file that is no plan does not keep the others from being checked. */
-export function checkCommand(files: readonly string[], { json }: { json?: boolean }): Status {
-  const checked: ({ file: string } & CheckedPlan)[] = []
-  let unreadable = false
+type Checked = { file: string } & CheckedPlan
+
+/**
+ * Checks files one after the other; a file that is no plan does not keep the others from being checked. Several files
+ * end with a table; `summary` prints nothing else.
+ */
+export function checkCommand(
+  files: readonly string[],
+  { json, summary }: { json?: boolean; summary?: boolean },
+): Status {
+  const checked: Checked[] = []
+  const unreadable: string[] = []
   for (const file of files) {
     try {
       checked.push({ file, ...checkPlan(readPlanFile(file).plan, theCatalog()) })
     } catch (error) {
       if (!(error instanceof InputError)) throw error
-      unreadable = true
+      unreadable.push(file)
       for (const line of error.lines) process.stderr.write(`${line}\n`)
     }
   }
   if (json) printJson({ files: checked })
-  else for (const one of checked) print(asText(one))
-  if (unreadable) return 2
+  else {
+    if (!summary) for (const one of checked) print(asText(one))
+    if (summary || files.length > 1) print(asTable(checked, unreadable))
+  }
+  if (unreadable.length > 0) return 2
   return checked.some(({ counts }) => counts.fault > 0) ? 1 : 0
 }
 
@@ -32,6 +43,35 @@ function asText({ file, counts, findings }: { file: string } & CheckedPlan): str
   const accepted = findings.filter((one) => one.accepted !== null).length
   const summary = `${file}: ${plural(counts.fault, 'fault')}, ${plural(counts.caution, 'caution')}, ${plural(counts.tip, 'tip')}${accepted > 0 ? `, ${accepted} accepted` : ''}`
   return [...lines, summary].join('\n')
+}
+
+/** One line a file: counts, and the rules that found a fault. */
+function asTable(checked: readonly Checked[], unreadable: readonly string[]): string {
+  const rows = [
+    ['plan', 'faults', 'cautions', 'tips', 'accepted', 'rules with a fault'],
+    ...checked.map(({ file, counts, findings }) => [
+      file,
+      String(counts.fault),
+      String(counts.caution),
+      String(counts.tip),
+      String(findings.filter((one) => one.accepted !== null).length),
+      [
+        ...new Set(findings.filter((one) => one.severity === 'fault' && one.accepted === null).map((one) => one.rule)),
+      ].join(' '),
+    ]),
+    ...unreadable.map((file) => [file, '-', '-', '-', '-', 'not a plan']),
+  ]
+  const sound = checked.filter((one) => one.counts.fault === 0).length
+  const widths = rows[0]!.map((_, column) => Math.max(...rows.map((row) => row[column]!.length)))
+  const lines = rows.map((row) =>
+    row
+      .map((cell, column) =>
+        column === 0 || column === 5 ? cell.padEnd(widths[column]!) : cell.padStart(widths[column]!),
+      )
+      .join('  ')
+      .trimEnd(),
+  )
+  return ['', ...lines, '', `${sound} of ${plural(rows.length - 1, 'plan')} without a fault`].join('\n')
 }
 
 const plural = (count: number, word: string): string => `${count} ${word}${count === 1 ? '' : 's'}`

@@ -32,6 +32,7 @@ export async function run(args: readonly string[]): Promise<Status> {
     .command('check')
     .argument('<file...>')
     .description('check plans: 0 no fault, 1 a fault, 2 not a plan')
+    .option('--summary', 'only the table')
     .addOption(json())
     .action(end(checkCommand))
   program

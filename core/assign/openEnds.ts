@@ -1,4 +1,4 @@
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 
 /** A pin of a part that still waits for a wire. */
@@ -12,9 +12,30 @@ export interface OpenEnd {
   readonly why: 'open' | 'other-rule'
 }
 
+const bySide = new WeakMap<
+  Wiring,
+  { byPart: Map<PartInstance, SignalUse[]>; tails: Set<string>; unused: Set<string> }
+>()
+
+/** Signals by part, ends from which the next wire starts, and pins left open, gathered once. */
+function gathered(wiring: Wiring) {
+  let known = bySide.get(wiring)
+  if (!known) {
+    const byPart = new Map<PartInstance, SignalUse[]>()
+    for (const use of wiring.signals) {
+      const mine = byPart.get(use.part)
+      if (mine) mine.push(use)
+      else byPart.set(use.part, [use])
+    }
+    known = { byPart, tails: new Set(wiring.signals.map((use) => use.tail)), unused: new Set(wiring.plan.unused) }
+    bySide.set(wiring, known)
+  }
+  return known
+}
+
 /** Pins of a part that have no wire and are not left open on purpose: signals, supplies, grounds and ties. */
 export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
-  const unused = new Set(wiring.plan.unused)
+  const { byPart, tails, unused } = gathered(wiring)
   const found: OpenEnd[] = []
   const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
   for (const use of part.supplies) {
@@ -38,16 +59,11 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
     if (pin.role === 'ground' && !known && !wiring.netOf(end).ground && !unused.has(end))
       found.push({ end, kind: 'ground', required: true, what: 'is ground', why: 'open' })
     // The far leg of a resistor in series waits with its signal.
-    if (
-      pin.role === 'passive' &&
-      !wiring.netOf(end).wired &&
-      !unused.has(end) &&
-      !wiring.signals.some((use) => use.tail === end)
-    )
+    if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end) && !tails.has(end))
       found.push({ end, kind: 'series', required: true, what: 'is a leg of a part with two', why: 'open' })
   }
-  for (const use of wiring.signals) {
-    if (use.part !== part || (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0))) continue
+  for (const use of byPart.get(part) ?? []) {
+    if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
     if (use.state === 'joined' && !use.facts.required) continue
     found.push({
       end: use.end,

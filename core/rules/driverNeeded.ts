@@ -1,3 +1,4 @@
+import type { Host, PartInstance, SignalUse } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -10,12 +11,12 @@ export const driverNeeded: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    for (const part of wiring.parts) {
-      const bare = wiring.signals.flatMap((use) =>
-        use.part === part && ['sink', 'source', 'bridge'].includes(use.facts.needs)
-          ? use.hosts.filter(({ host }) => !switchesLoad(host.functions)).map(({ host }) => ({ use, host }))
-          : [],
-      )
+    const byPart = new Map<PartInstance, { use: SignalUse; host: Host }[]>()
+    for (const use of wiring.signals)
+      if (['sink', 'source', 'bridge'].includes(use.facts.needs))
+        for (const { host } of use.hosts)
+          if (!switchesLoad(host.functions)) byPart.set(use.part, [...(byPart.get(use.part) ?? []), { use, host }])
+    for (const [part, bare] of byPart) {
       const first = bare[0]
       if (!first) continue
       const most = first.host.current?.absolute ?? first.host.current?.recommended

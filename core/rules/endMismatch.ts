@@ -9,9 +9,12 @@ export const endMismatch: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    for (const end of new Set(wiring.plan.wires.flatMap((wire) => [wire[0], wire[1]]))) {
+    const pads = wiring.plan.wires.flatMap(([from, to]) =>
+      [from, to].filter((end) => wiring.terminal(end)?.boardPin?.solder),
+    )
+    for (const end of new Set(pads)) {
       const terminal = wiring.terminal(end)
-      if (!terminal?.boardPin?.solder) continue
+      if (!terminal?.boardPin) continue
       const use = wiring.signals.find((one) => one.hosts.some(({ host }) => host === terminal.host))
       report({
         severity: 'caution',

@@ -1,8 +1,12 @@
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'
 
-/** Signals of each host pin in plan order; only hosts that carry any, and only logic pins. */
-export function usesByHost(wiring: Wiring): Map<Host, SignalUse[]> {
+const byHost = new WeakMap<Wiring, ReadonlyMap<Host, readonly SignalUse[]>>()
+
+/** Signals of each host pin in plan order; only hosts that carry any, and only logic pins. Worked out once. */
+export function usesByHost(wiring: Wiring): ReadonlyMap<Host, readonly SignalUse[]> {
+  const known = byHost.get(wiring)
+  if (known) return known
   const uses = new Map<Host, SignalUse[]>()
   for (const use of wiring.signals)
     for (const { host } of use.hosts) {
@@ -11,6 +15,7 @@ export function usesByHost(wiring: Wiring): Map<Host, SignalUse[]> {
       if (known) known.push(use)
       else uses.set(host, [use])
     }
+  byHost.set(wiring, uses)
   return uses
 }
 

@@ -1,9 +1,11 @@
+import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyEdits } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomWiring, wiringOn } from '../testing/randomPlans.ts'
+import { ruleReference } from '../testing/ruleReference.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { fixesFor } from './fixes.ts'
@@ -65,4 +67,8 @@ describe('every fix mends its finding and brings no new fault', () => {
   it('on random wirings', () => {
     fc.assert(fc.property(randomWiring, holds), { numRuns: 25 })
   })
+})
+
+it('the rule reference in the documentation is that of these rules', () => {
+  expect(readFileSync('docs/rules.md', 'utf8')).toBe(ruleReference())
 })

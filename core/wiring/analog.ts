@@ -34,8 +34,6 @@ export function analogSpan(wiring: Wiring, use: SignalUse): AnalogSpan | undefin
     unit,
     most,
     divide: () => {
-      // The resistance of a knob would spoil the ratio.
-      if ((levelsOf(use).outputOhms ?? 0) > 500) return []
       const values = dividerFor(high, unit.most, unit.most * 1.02)
       return values ? dividerEdits(wiring, use, host, values) : []
     },

@@ -1,6 +1,7 @@
 import { formatQuantity } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
+import { levelsOf } from './lines.ts'
 import type { Host, SignalUse, Wiring } from './model.ts'
 import { groundEnd } from './supply.ts'
 
@@ -11,6 +12,8 @@ export function dividerEdits(
   host: Host,
   values: { top: number; bottom: number },
 ): Fix[] {
+  // The resistance of a knob would spoil the ratio.
+  if ((levelsOf(use).outputOhms ?? 0) > 500) return []
   const wire = wiring.plan.wires.find(
     (one) => [one[0], one[1]].includes(use.end) && wiring.terminal(one[0] === use.end ? one[1] : one[0])?.host === host,
   )

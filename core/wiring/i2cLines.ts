@@ -27,7 +27,16 @@ const LEAD = 20e-12
 /** Clock that most libraries set, in hertz. */
 export const USUAL_CLOCK = 100_000
 
-export function i2cLines(wiring: Wiring): I2cLine[] {
+const made = new WeakMap<Wiring, readonly I2cLine[]>()
+
+/** Both lines of every I2C segment that reaches a host, worked out once. */
+export function i2cLines(wiring: Wiring): readonly I2cLine[] {
+  const known = made.get(wiring) ?? findLines(wiring)
+  made.set(wiring, known)
+  return known
+}
+
+function findLines(wiring: Wiring): I2cLine[] {
   const lines: I2cLine[] = []
   for (const segment of segmentsOf(wiring))
     for (const signal of ['SDA', 'SCL'] as const) {

@@ -33,8 +33,16 @@ export function levelsOf(use: SignalUse): Levels {
   return part.levels[name ?? ''] ?? {}
 }
 
-/** Every driven line of the wiring with its levels at the far end. */
-export function linesOf(wiring: Wiring): Line[] {
+const lines = new WeakMap<Wiring, readonly Line[]>()
+
+/** Every driven line of the wiring with its levels at the far end, worked out once. */
+export function linesOf(wiring: Wiring): readonly Line[] {
+  const known = lines.get(wiring) ?? findLines(wiring)
+  lines.set(wiring, known)
+  return known
+}
+
+function findLines(wiring: Wiring): Line[] {
   const network = networkOf(wiring)
   const lines: Line[] = []
   for (const use of wiring.signals) {

@@ -107,12 +107,15 @@ function unmatched(
     shared.add(use.facts.needs)
     return true
   })
-  const choices = each.map((use) =>
-    hosts.filter(
-      (host) =>
-        host.provider !== use.part && (use.facts.needs === 'analog-in' ? able(host, 'analog-in') : meets(host, use)),
-    ),
-  )
+  const byNeed = new Map<string, Host[]>()
+  const choices = each.map((use) => {
+    const key = `${use.facts.needs} ${use.facts.orElse}`
+    const known =
+      byNeed.get(key) ??
+      hosts.filter((host) => (use.facts.needs === 'analog-in' ? able(host, 'analog-in') : meets(host, use)))
+    byNeed.set(key, known)
+    return known.filter((host) => host.provider !== use.part)
+  })
   const owner = new Map<Host, number>()
   const place = (index: number, tried: Set<Host>): boolean => {
     for (const host of choices[index]!) {

@@ -1,0 +1,28 @@
+import { fixesFor } from '../rules/fixes.ts'
+import { check, rules } from '../rules/index.ts'
+import { wiringOf } from './plans.ts'
+import { mistaken } from './wiringSuite.ts'
+
+/** The rule reference as Markdown: what each rule looks for, and one mistake of the suite with its words and fixes. */
+export function ruleReference(): string {
+  const parts = [
+    '# Rules',
+    '',
+    'Made from the rules themselves by `npm run rules:doc`; do not edit by hand. A fault will not work or may do damage; a',
+    'caution works under a condition that you must know; a tip is worth knowing.',
+    '',
+  ]
+  for (const { meta } of rules) {
+    parts.push(`## ${meta.id}`, '', `*${meta.severities.join(', ')}.* ${meta.about}`, '')
+    const example = mistaken.find((one) => one.rule === meta.id)
+    if (!example) continue
+    const wiring = wiringOf(example)
+    const reports = check(wiring)
+    const report = reports.find((one) => one.rule === meta.id)
+    if (!report) continue
+    parts.push(`For example, ${example.title}: “${report.message}”`, '', `> ${report.why}`, '')
+    const fixes = fixesFor(wiring, report, reports)
+    if (fixes.length > 0) parts.push(...fixes.map((fix) => `- ${fix.title}`), '')
+  }
+  return `${parts.join('\n').trimEnd()}\n`
+}
