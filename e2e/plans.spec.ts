@@ -64,7 +64,7 @@ test('a bad file is refused with one message and nothing is stored; a good one o
   await expect(page.getByText('3,000,000 bytes; expected at most 1,000,000')).toBeVisible()
   expect(await (await page.request.get(`${address}/api/plans`)).json()).toEqual([])
   await chooser.setInputFiles('demo/5-mended-by-monday.markpost.yaml')
-  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 2 cautions')
+  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 5 cautions')
 })
 
 test('a plan is duplicated, saved as a file and deleted', async ({ page, address }) => {
@@ -90,17 +90,21 @@ test('a plan is duplicated, saved as a file and deleted', async ({ page, address
 test('“Mended by Monday” is mended by one press each, and an acceptance prints', async ({ page, address }) => {
   await page.goto(address)
   await page.getByRole('button', { name: 'Open a copy of Mended by Monday' }).click()
-  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 2 cautions')
+  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 5 cautions')
   const level = page.locator('[data-rule="level-logic"]')
   await level.locator('.say').click()
   await level.getByRole('button', { name: 'Accept …' }).click()
   await level.getByLabel('Why it is all right').fill('tried on the bench')
   await page.keyboard.press('Enter')
-  for (let left = 13; left > 0; left -= 1) {
-    const finding = page.locator('.finding.fault, .finding.caution').first()
-    const [rule] = await Promise.all([finding.getAttribute('data-rule'), finding.locator('.say').click()])
-    await finding.locator('.fixes button').first().click()
-    await expect(page.locator('.finding.fault, .finding.caution'), `after mending ${rule}`).toHaveCount(left - 1)
+  // A fix may mend two at once: a servo on a supply of its own.
+  const findings = page.locator('.finding.fault, .finding.caution')
+  for (let left = await findings.count(); left > 0; left = await findings.count()) {
+    const [rule] = await Promise.all([
+      findings.first().getAttribute('data-rule'),
+      findings.first().locator('.say').click(),
+    ])
+    await findings.first().locator('.fixes button').first().click()
+    await expect.poll(() => findings.count(), `after mending ${rule}`).toBeLessThan(left)
   }
   await expect(page.getByTestId('finding-counts')).toContainText('0 faults, 0 cautions')
   await page.getByRole('link', { name: 'Sheets' }).click()

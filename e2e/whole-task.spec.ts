@@ -91,6 +91,7 @@ test('the same with the keyboard alone', async ({ page, address }) => {
   await page.keyboard.press('p')
   await expect(page).toHaveURL(/\/pins$/)
   const picked = page.locator('.signal.picked')
+  await expect(page.locator('.signal').first()).toBeVisible()
   await page.keyboard.press('ArrowDown')
   await expect(picked).toHaveAttribute('data-signal', 'CLIMATE.SCL')
   await page.keyboard.press('1')
@@ -136,7 +137,9 @@ for (const board of ['uno-r3', 'micro-32u4', 'esp32-devkit-38', 'pi-40', 'pico']
     await page.getByRole('link', { name: 'Pins' }).click()
     await page.getByRole('button', { name: 'Place the rest' }).click()
     await expect(page.getByTestId('open-count')).toHaveText('all placed')
-    await expect(page.getByTestId('finding-counts')).toContainText('0 faults, 0 cautions')
+    // Linux cannot time the humidity sensor's pulses, and says so.
+    const cautions = board === 'pi-40' ? '1 caution' : '0 cautions'
+    await expect(page.getByTestId('finding-counts')).toContainText(`0 faults, ${cautions}`)
     await page.getByRole('link', { name: 'Sheets' }).click()
     const table = await wiringTable(page)
     expect(table.filter((row) => row.startsWith('CLIMATE '))).toHaveLength(6)

@@ -7,6 +7,7 @@ import { dividerEdits } from '../wiring/dividerEdits.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
+import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
 import { twoDigits } from './shared.ts'
 
@@ -61,7 +62,8 @@ function fixes(wiring: Wiring, line: Line): Fix[] {
   )
   const divider = use.facts.direction === 'out' && line.driver === use.end ? dividerFix(wiring, line) : []
   const others = use.state === 'tied' ? [] : rewire(wiring, use)
-  return [...moves, ...divider, ...others]
+  const shifter = use.state === 'tied' ? [] : shifterEdits(wiring, use)
+  return [...moves, ...divider, ...shifter, ...others]
 }
 
 /** Two resistors that bring an output down to what the pin bears. */

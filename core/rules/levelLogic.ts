@@ -2,6 +2,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
+import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
 import { twoDigits } from './shared.ts'
 
@@ -29,7 +30,11 @@ export const levelLogic: Rule = {
             ? `That is below the middle of its thresholds (${formatVolts(middle)}), so it will most likely read low. The margin is ${formatVolts(high - vih)}.`
             : `It will often work, since the true threshold lies somewhere between ${vil === undefined ? 'low' : formatVolts(vil)} and ${formatVolts(vih)}, but the maker of the part does not promise it, and cold or a long wire may tip it over. The margin is ${formatVolts(high - vih)}.`,
           numbers: { high: twoDigits(high), vih: twoDigits(vih), margin: twoDigits(high - vih) },
-          propose: () => [...otherModel(wiring, line), ...supplyFixes(wiring, line)],
+          propose: () => [
+            ...otherModel(wiring, line),
+            ...supplyFixes(wiring, line),
+            ...(line.use ? shifterEdits(wiring, line.use) : []),
+          ],
         })
       } else if (low !== undefined && vil !== undefined && low > vil + 0.005) {
         report({

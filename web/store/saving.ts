@@ -60,7 +60,19 @@ export function useAutosave(): void {
   }, [dispatch, id, plan, revision, saveState])
 }
 
+/** One save at a time: a second one would carry a revision that the first is about to change. */
+let busy = false
+
 async function save(dispatch: AppDispatch, id: string, plan: Plan, revision: number): Promise<void> {
+  if (busy) {
+    setTimeout(() => {
+      const now = store.getState().plan
+      if (now.id === id && now.history && now.saveState === 'waiting')
+        void save(dispatch, id, now.history.present, now.revision)
+    }, QUIET)
+    return
+  }
+  busy = true
   dispatch(planActions.saving())
   try {
     const response = await fetch(`/api/plans/${id}`, {
@@ -80,5 +92,7 @@ async function save(dispatch: AppDispatch, id: string, plan: Plan, revision: num
     } else dispatch(planActions.saveFailed())
   } catch {
     if (store.getState().plan.id === id) dispatch(planActions.saveFailed())
+  } finally {
+    busy = false
   }
 }
