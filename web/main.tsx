@@ -7,7 +7,8 @@ import '@fontsource/spline-sans-mono/500.css'
 import '@fontsource/spline-sans-mono/600.css'
 import '@fontsource/spline-sans-mono/700.css'
 import './theme/theme.scss'
-import { StrictMode } from 'react'
+import { lazy, StrictMode, Suspense } from 'react'
+import { Spinner } from 'react-bootstrap'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
@@ -21,6 +22,9 @@ import { Sheets } from './places/Sheets.tsx'
 import { Shelf } from './places/Shelf.tsx'
 import { store } from './store/store.ts'
 import { applyTheme, chosenTheme } from './theme/theme.ts'
+
+// The charts are large and only needed there.
+const Workings = lazy(() => import('./places/Workings.tsx').then((module) => ({ default: module.Workings })))
 
 applyTheme(chosenTheme())
 const root = document.getElementById('root')
@@ -41,6 +45,14 @@ createRoot(root).render(
               <Route index element={<Navigate to="pins" replace />} />
               <Route path="kit" element={<Kit />} />
               <Route path="pins" element={<Pins />} />
+              <Route
+                path="workings/:page?"
+                element={
+                  <Suspense fallback={<Spinner animation="border" role="status" aria-label="Loading the workings" />}>
+                    <Workings />
+                  </Suspense>
+                }
+              />
               <Route path="sheets" element={<Sheets />} />
             </Route>
             <Route path="*" element={<Navigate to="/" replace />} />

@@ -5,6 +5,7 @@ import { sample, samplePlans } from '../testing/samples.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { fixesFor } from './fixes.ts'
 import { check } from './index.ts'
+import { mendAll } from './mendAll.ts'
 
 const mended = 'Mended by Monday'
 
@@ -65,4 +66,15 @@ it('marks an accepted finding and counts it no more', () => {
     ),
   )
   expect(after.find((one) => one.rule === first.rule && one.at[0] === first.at[0])?.accepted).toBe('only for the show')
+})
+
+it('mends all that is safe in one go, and gives nothing up', () => {
+  const plan = sample(mended)
+  const { edits, steps } = mendAll(plan, catalog)
+  const after = applyEdits(plan, edits)
+  expect(steps.length).toBeGreaterThanOrEqual(12)
+  expect(Object.keys(after.parts)).toEqual(expect.arrayContaining(Object.keys(plan.parts)))
+  expect(after.boards).toEqual(plan.boards)
+  expect(check(resolve(after, catalog)).filter((one) => one.severity !== 'tip')).toEqual([])
+  expect(mendAll(plan, catalog)).toEqual({ edits, steps })
 })

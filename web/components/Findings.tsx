@@ -1,13 +1,17 @@
-import { useMemo, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { useEffect, useMemo, useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { Link, useLocation, useParams } from 'react-router'
 import { describeDifference } from '../../core/plan/difference.ts'
 import { applyEdits, type Fix } from '../../core/plan/edit.ts'
 import type { Report } from '../../core/rules/finding.ts'
 import { fixesFor } from '../../core/rules/fixes.ts'
 import { count } from '../../core/rules/index.ts'
-import { useDerived, useEdit } from '../store/derived.ts'
+import type { Mended } from '../../core/rules/mendAll.ts'
+import type { Wiring } from '../../core/wiring/model.ts'
+import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch } from '../store/store.ts'
+import { SearchClient } from '../workers/search.ts'
 
 const groups = [
   { severity: 'fault', title: 'Faults', mark: '✕' },
@@ -19,9 +23,13 @@ const keyOf = (report: Report): string => `${report.rule} ${report.at.join(' ')}
 
 /** What is wrong with the plan, beside every place. */
 export function Findings() {
-  const { reports } = useDerived()
+  const { reports: all, wiring } = useDerived()
   const [picked, setPicked] = useState<string>()
-  const counts = count(reports)
+  const [about, setAbout] = useState('')
+  const counts = count(all)
+  const subjects = useMemo(() => subjectsOf(all, wiring), [all, wiring])
+  const subject = subjects.some(([ref]) => ref === about) ? about : ''
+  const reports = subject === '' ? all : all.filter((report) => refsOf(report).has(subject))
   const accepted = reports.filter((report) => report.accepted !== undefined)
   return (
     <aside className="findings" aria-label="Findings">
@@ -32,6 +40,24 @@ export function Findings() {
           {counts.tip > 0 ? `, ${plural(counts.tip, 'tip')}` : ''}
         </span>
       </header>
+      {subjects.length > 1 && (
+        <div className="finding-tools">
+          <Form.Select
+            size="sm"
+            aria-label="Only findings about"
+            value={subject}
+            onChange={(event) => setAbout(event.target.value)}
+          >
+            <option value="">about everything</option>
+            {subjects.map(([ref, number]) => (
+              <option key={ref} value={ref}>
+                {ref} ({number})
+              </option>
+            ))}
+          </Form.Select>
+          {counts.fault + counts.caution > 1 && <MendAll />}
+        </div>
+      )}
       <section className="list" tabIndex={0} aria-label="List of findings">
         {counts.fault + counts.caution + counts.tip === 0 && (
           <p className="soft px-3 pt-3">Nothing stands in the way.</p>
@@ -66,6 +92,82 @@ export function Findings() {
   )
 }
 
+const refsOf = (report: Report): Set<string> => new Set(report.at.map((at) => at.split('.')[0] as string))
+
+/** Boards, supplies and parts that findings are about, with their number. */
+function subjectsOf(reports: readonly Report[], wiring: Wiring): [ref: string, number: number][] {
+  const counts = new Map<string, number>()
+  const known = new Set([...wiring.boards, ...wiring.supplies, ...wiring.parts].map((one) => one.ref))
+  for (const report of reports)
+    for (const ref of refsOf(report)) if (known.has(ref)) counts.set(ref, (counts.get(ref) ?? 0) + 1)
+  return [...counts].sort((a, b) => a[0].localeCompare(b[0]))
+}
+
+/** Mends in one step what can be mended without giving anything up; shows the steps before it does. */
+function MendAll() {
+  const { wiring } = useDerived()
+  const catalog = useCatalog()
+  const edit = useEdit()
+  const client = useMemo(() => new SearchClient(catalog), [catalog])
+  useEffect(() => () => client.stop(), [client])
+  const [busy, setBusy] = useState(false)
+  const [mended, setMended] = useState<Mended>()
+  const look = async (): Promise<void> => {
+    setBusy(true)
+    try {
+      setMended(await client.mendAll(wiring.plan))
+    } finally {
+      setBusy(false)
+    }
+  }
+  const close = (): void => setMended(undefined)
+  return (
+    <>
+      <Button size="sm" variant="outline-dark" className="text-nowrap" disabled={busy} onClick={() => void look()}>
+        {busy ? 'Looking …' : 'Mend all that is safe'}
+      </Button>
+      <Modal show={mended !== undefined} onHide={close} aria-labelledby="mend-all" scrollable>
+        <Modal.Header closeButton>
+          <Modal.Title id="mend-all" as="h2">
+            {mended?.steps.length === 0 ? 'Nothing can be mended safely' : `${mended?.steps.length} findings to mend`}
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body tabIndex={0}>
+          <p>
+            {mended?.steps.length === 0
+              ? 'What is left needs a choice of yours: open each finding to see its fixes.'
+              : 'No part, feature or choice is given up, locked wires stay, and one undo takes it all back.'}
+          </p>
+          <ol className="mend-steps">
+            {mended?.steps.map((step) => (
+              <li key={step.message}>
+                <b>{step.fix}</b>
+                <div className="soft">{step.message}</div>
+              </li>
+            ))}
+          </ol>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="outline-dark" onClick={close}>
+            {mended?.steps.length === 0 ? 'Close' : 'Leave as it is'}
+          </Button>
+          {mended !== undefined && mended.steps.length > 0 && (
+            <Button
+              variant="dark"
+              onClick={() => {
+                edit(mended.edits, `Mend ${mended.steps.length} findings`)
+                close()
+              }}
+            >
+              Mend them
+            </Button>
+          )}
+        </Modal.Footer>
+      </Modal>
+    </>
+  )
+}
+
 interface CardProps {
   readonly report: Report
   readonly mark: string
@@ -77,6 +179,8 @@ function Card({ report, mark, open, onPick }: CardProps) {
   const { wiring, reports } = useDerived()
   const dispatch = useAppDispatch()
   const edit = useEdit()
+  const { id } = useParams()
+  const here = useLocation().pathname.endsWith('/pins')
   const fixes = useMemo(() => (open ? fixesFor(wiring, report, reports) : []), [open, wiring, report, reports])
   const [shown, setShown] = useState<string>()
   const [reason, setReason] = useState<string>()
@@ -104,6 +208,14 @@ function Card({ report, mark, open, onPick }: CardProps) {
       {open && (
         <>
           <p className="why">{report.why}</p>
+          <p className="rule-line">
+            <span className="mono">{report.rule}</span>
+            {!here && (
+              <Link to={`/plan/${id}/pins`} className="ms-2">
+                Show on the board
+              </Link>
+            )}
+          </p>
           <div className="fixes">
             {fixes.map((fix) => (
               <Button

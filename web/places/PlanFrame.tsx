@@ -15,6 +15,7 @@ import { useAppDispatch, useAppSelector } from '../store/store.ts'
 const places = [
   { path: 'kit', title: 'Kit', key: 'k' },
   { path: 'pins', title: 'Pins', key: 'p' },
+  { path: 'workings', title: 'Workings', key: 'w' },
   { path: 'sheets', title: 'Sheets', key: 's' },
 ] as const
 

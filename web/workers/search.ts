@@ -2,6 +2,7 @@ import { proxy, type Remote, wrap } from 'comlink'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
+import type { Mended } from '../../core/rules/mendAll.ts'
 import type { Searcher } from './search.worker.ts'
 
 /** The search in its own thread. Stopping ends the thread; the next search starts a new one. */
@@ -26,6 +27,11 @@ export class SearchClient {
     })
     const remote = await this.#start()
     return Promise.race([remote.assign(plan, refs, proxy(tell)), stopped])
+  }
+
+  /** All that can be mended without giving anything up. */
+  async mendAll(plan: Plan): Promise<Mended> {
+    return (await this.#start()).mendAll(plan)
   }
 
   stop(): void {

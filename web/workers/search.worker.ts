@@ -2,6 +2,7 @@ import { expose } from 'comlink'
 import { type AssignResult, assign } from '../../core/assign/assign.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
+import { type Mended, mendAll } from '../../core/rules/mendAll.ts'
 import { resolve } from '../../core/wiring/resolve.ts'
 
 let catalog: Catalog = makeCatalog([], [])
@@ -18,6 +19,9 @@ const searcher = {
         return false
       },
     })
+  },
+  mendAll(plan: Plan): Mended {
+    return mendAll(plan, catalog)
   },
 }
 

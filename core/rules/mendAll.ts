@@ -1,0 +1,50 @@
+import type { Catalog } from '../catalog/catalog.ts'
+import { applyEdits, type Edit, type Fix } from '../plan/edit.ts'
+import type { Plan } from '../plan/planSchema.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { fixesFor } from './fixes.ts'
+import { check } from './index.ts'
+
+export interface Mended {
+  readonly edits: readonly Edit[]
+  /** What was mended and how, in order. */
+  readonly steps: readonly { readonly rule: string; readonly message: string; readonly fix: string }[]
+}
+
+/**
+ * Takes the first safe fix of each fault and caution, worst first, until none is left. Safe is what keeps everything:
+ * no part, feature or choice is given up, and every wire that is taken off goes back on elsewhere. Findings without
+ * such a fix stay. The same plan gives the same answer.
+ */
+export function mendAll(plan: Plan, catalog: Catalog): Mended {
+  const edits: Edit[] = []
+  const steps: Mended['steps'][number][] = []
+  const passed = new Set<string>()
+  let now = plan
+  for (let round = 0; round < 100; round += 1) {
+    const wiring = resolve(now, catalog)
+    const reports = check(wiring)
+    const next = reports.find(
+      (one) => one.severity !== 'tip' && one.accepted === undefined && !passed.has(`${one.rule} ${one.at.join(' ')}`),
+    )
+    if (!next) break
+    const fix = fixesFor(wiring, next, reports).find(isSafe)
+    if (!fix) {
+      passed.add(`${next.rule} ${next.at.join(' ')}`)
+      continue
+    }
+    now = applyEdits(now, fix.edits)
+    edits.push(...fix.edits)
+    steps.push({ rule: next.rule, message: next.message, fix: fix.title })
+  }
+  return { edits, steps }
+}
+
+/** True for a fix that gives nothing up. */
+export function isSafe(fix: Fix): boolean {
+  const joined = new Set(fix.edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
+  return fix.edits.every((edit) => {
+    if (edit.do === 'disconnect') return joined.has(edit.from) || joined.has(edit.to)
+    return ['connect', 'add-part', 'use-again'].includes(edit.do) || (edit.do === 'change-part' && !edit.entry.mode)
+  })
+}
