@@ -12,6 +12,7 @@ import { applyEdits } from '../core/plan/edit.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { checkPlan } from '../core/rules/checkPlan.ts'
 import { check } from '../core/rules/index.ts'
+import { recheck } from '../core/rules/recheck.ts'
 import { wiringOf } from '../core/testing/plans.ts'
 import { mistaken, sound } from '../core/testing/wiringSuite.ts'
 import { formatProblem } from '../core/text/problem.ts'
@@ -32,7 +33,7 @@ const note = (what: string, times: number[]): void => {
   rows.push([what, at(0.5), at(0.9), String(times.length)])
 }
 const measure = (what: string, runs: number, run: () => unknown): void => {
-  for (let warm = 0; warm < 3; warm += 1) run()
+  for (let warm = 0; warm < Math.min(60, runs); warm += 1) run()
   const times = Array.from({ length: runs }, () => {
     const start = performance.now()
     run()
@@ -71,6 +72,13 @@ const wider = applyEdits(wide, assign(resolve(wide, catalog)).edits)
 measure(`resolve and check, ${Object.keys(wider.parts).length} parts, ${wider.wires.length} wires`, 200, () =>
   check(resolve(wider, catalog)),
 )
+const wide60 = `${Object.keys(wider.parts).length} parts, ${wider.wires.length} wires`
+const first = recheck(undefined, wider, catalog)
+const wire = wider.wires.find((one) => one[0].startsWith('BUTTON')) ?? wider.wires[0]!
+const moved = applyEdits(wider, [{ do: 'disconnect', from: wire[0], to: wire[1] }])
+const worded = applyEdits(wider, [{ do: 'set-notes', notes: 'seen again' }])
+measure(`a wire taken out, checked again, ${wide60}`, 200, () => recheck(first, moved, catalog))
+measure(`words or an acceptance changed, ${wide60}`, 200, () => recheck(first, worded, catalog))
 measure(`place everything, ${size}`, 10, () => assign(resolve(kit, catalog)))
 
 if (!process.argv.includes('--no-browser')) await browser()

@@ -16,7 +16,7 @@ export function largeKit(catalog: Catalog, size: 40 | 60 = 40): Plan {
     if (!part) throw new Error(`the catalogue has no ${id}`)
     plan = applyEdits(plan, addParts(plan, catalog, part, count))
   }
-  add('mcp23017', more ? 3 : 2)
+  add('mcp23017', more ? 4 : 2)
   add('bme280', 2)
   add('ds3231', 1)
   add('ssd1306', 1)
@@ -27,8 +27,8 @@ export function largeKit(catalog: Catalog, size: 40 | 60 = 40): Plan {
   add('hall-a3144', 1)
   add('nmos', 1)
   add('fan', 1)
-  add('led', more ? 14 : 6)
-  add('button', more ? 15 : 13)
+  add('led', more ? 16 : 6)
+  add('button', more ? 20 : 13)
   if (more) {
     add('tca9548a', 1)
     add('pca9685', 1)

@@ -21,6 +21,10 @@ test('buses, supplies and calculators are filled from the plan and write back to
   await expect(page.getByRole('region', { name: 'MCU.3V3' })).toContainText('of 500 mA')
   await expectAccessible(page)
 
+  await page.getByRole('link', { name: 'Start', exact: true }).click()
+  await expect(page.getByRole('row', { name: /FAN|GATE|VENT/ }).first()).toContainText('at reset')
+  await expectAccessible(page)
+
   await page.getByRole('link', { name: 'Calculators' }).click()
   const led = page.getByRole('region', { name: 'Resistor of an LED' })
   await led.getByLabel('Current').fill('4m')

@@ -13,7 +13,11 @@ export function solveNetwork(branches: readonly Branch[], fixed: ReadonlyMap<num
   const volts = new Map(fixed)
   const neighbours = new Map<number, Branch[]>()
   for (const branch of branches)
-    for (const node of [branch.a, branch.b]) neighbours.set(node, [...(neighbours.get(node) ?? []), branch])
+    for (const node of [branch.a, branch.b]) {
+      const known = neighbours.get(node)
+      if (known) known.push(branch)
+      else neighbours.set(node, [branch])
+    }
   // Only nodes that reach a fixed node have a voltage.
   const reached = new Set<number>()
   const queue = [...fixed.keys()]

@@ -1,4 +1,5 @@
 import { sameFinding } from '../plan/edit.ts'
+import type { Plan } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { analogRange } from './analogRange.ts'
 import { bootStrap } from './bootStrap.ts'
@@ -96,16 +97,27 @@ export const rules: readonly Rule[] = [
 
 const order: Readonly<Record<Severity, number>> = { fault: 0, caution: 1, tip: 2 }
 
-/** Runs every rule, or those given, and returns what they report: faults first, accepted ones marked. */
-export function check(wiring: Wiring, which: readonly Rule[] = rules): Report[] {
+/** Runs every rule, or those given, and returns what they report: faults first, accepted ones marked and last. */
+export const check = (wiring: Wiring, which: readonly Rule[] = rules): Report[] =>
+  sorted(reportsOf(wiring, which), wiring.plan)
+
+/** What rules report, in the order of the rules, without a look at what the plan accepts. */
+export function reportsOf(wiring: Wiring, which: readonly Rule[] = rules): Report[] {
   const reports: Report[] = []
   for (const rule of which)
     rule.check(wiring, (report) => {
-      const full: Report = { ...report, rule: rule.meta.id }
-      const accepted = wiring.plan.accepted.find((one) => sameFinding(one, full))
-      reports.push(accepted ? { ...full, accepted: accepted.because } : full)
+      reports.push({ ...report, rule: rule.meta.id })
     })
-  return reports.sort(
+  return reports
+}
+
+/** Findings in order, faults first, those that a plan accepts marked and last. */
+export function sorted(reports: readonly Report[], plan: Plan): Report[] {
+  const marked = reports.map((report): Report => {
+    const accepted = plan.accepted.find((one) => sameFinding(one, report))
+    return accepted ? { ...report, accepted: accepted.because } : report
+  })
+  return marked.sort(
     (a, b) =>
       Number(a.accepted !== undefined) - Number(b.accepted !== undefined) || order[a.severity] - order[b.severity],
   )

@@ -32,10 +32,12 @@ function matchAll(wiring: Wiring): Map<PartInstance, CompanionUse[]> {
       .filter((facts) => holds(facts.when, owner.options) && inMode(owner, facts))
       .map((facts) => ({ owner, facts, present: undefined as PartInstance | undefined })),
   )
+  const byKind = new Map<string, PartInstance[]>()
+  for (const part of wiring.parts) byKind.set(part.part.id, [...(byKind.get(part.part.id) ?? []), part])
   const pairs = wishes
     .flatMap((wish) =>
-      wiring.parts
-        .filter((part) => part !== wish.owner && part.part.id === wish.facts.part)
+      (byKind.get(wish.facts.part) ?? [])
+        .filter((part) => part !== wish.owner)
         .map((part) => ({ wish, part, closeness: closeness(wiring, wish.owner, wish.facts, part) })),
     )
     .filter((pair) => pair.closeness > 0)
@@ -65,12 +67,24 @@ function closeness(wiring: Wiring, owner: PartInstance, facts: Companion, part: 
       : [signalNets(wiring, owner)]
   if (!wanted.every((nets) => legs.some((leg) => leg.wired && nets.includes(leg)))) return 0
   if (facts.series !== undefined && legs.every((leg) => wanted[0]?.includes(leg))) return 0
-  const direct = wiring.plan.wires.some(
-    ([a, b]) =>
-      (a.startsWith(`${owner.ref}.`) && b.startsWith(`${part.ref}.`)) ||
-      (b.startsWith(`${owner.ref}.`) && a.startsWith(`${part.ref}.`)),
-  )
-  return direct ? 2 : 1
+  return neighbours(wiring).get(owner.ref)?.has(part.ref) ? 2 : 1
+}
+
+const beside = new WeakMap<Wiring, Map<string, Set<string>>>()
+
+/** Refs that have a wire of their own to each ref. */
+function neighbours(wiring: Wiring): Map<string, Set<string>> {
+  let known = beside.get(wiring)
+  if (!known) {
+    known = new Map()
+    for (const [a, b] of wiring.plan.wires) {
+      const [from, to] = [a.slice(0, a.indexOf('.')), b.slice(0, b.indexOf('.'))]
+      known.set(from, (known.get(from) ?? new Set()).add(to))
+      known.set(to, (known.get(to) ?? new Set()).add(from))
+    }
+    beside.set(wiring, known)
+  }
+  return known
 }
 
 function netsFor(wiring: Wiring, owner: PartInstance, pin: string): Net[] {

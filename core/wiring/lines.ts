@@ -252,7 +252,11 @@ export class LineNetwork {
   }
 
   #branch(branch: Branch): void {
-    for (const node of [branch.a, branch.b]) this.#byNet.set(node, [...(this.#byNet.get(node) ?? []), branch])
+    for (const node of [branch.a, branch.b]) {
+      const known = this.#byNet.get(node)
+      if (known) known.push(branch)
+      else this.#byNet.set(node, [branch])
+    }
   }
 
   /** Branches that hang together with a net without crossing a node that is held at a voltage. */
@@ -313,6 +317,7 @@ export class LineNetwork {
   ): number | undefined {
     const fixed = this.#fixed.get(net.index)
     if (fixed !== undefined) return fixed
+    if (!hold && !this.#byNet.has(net.index)) return drive?.net === net.index ? drive.volts : undefined
     const branches = this.#around(net.index)
     if (hold) branches.push({ a: net.index, b: HOLD_NODE, ohms: hold.ohms })
     if (drive && drive.net === net.index) return drive.volts
@@ -351,6 +356,6 @@ export class LineNetwork {
 
   /** True when resistors, or nothing at all, lie between two nets. */
   #hangTogether(a: number, b: number): boolean {
-    return a === b || this.#around(a).some((branch) => branch.a === b || branch.b === b)
+    return a === b || (this.#byNet.has(a) && this.#around(a).some((branch) => branch.a === b || branch.b === b))
   }
 }

@@ -118,6 +118,11 @@ function unmatched(
   })
   const owner = new Map<Host, number>()
   const place = (index: number, tried: Set<Host>): boolean => {
+    const free = choices[index]!.find((host) => !owner.has(host))
+    if (free) {
+      owner.set(free, index)
+      return true
+    }
     for (const host of choices[index]!) {
       if (tried.has(host)) continue
       tried.add(host)

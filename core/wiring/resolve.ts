@@ -1,7 +1,7 @@
 import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Feed } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
-import type { GivenRail, PartSupply } from '../catalog/partSchema.ts'
+import type { GivenRail, Part, PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { holds } from '../catalog/when.ts'
 import { catalogFor } from '../plan/carried.ts'
@@ -176,30 +176,42 @@ function hostOfBoard(hosts: Map<string, Host>, owner: BoardInstance, net: string
   return host
 }
 
-/** Pins that a part gives to others: its `provides`, and the pins of its bus controllers. */
-function hostsOfPart(owner: PartInstance): Host[] {
-  const { part, ref } = owner
+type Given = Pick<Host, 'functions' | 'levels' | 'current' | 'note'> & { readonly pin: string }
+const givenBy = new WeakMap<Part, readonly Given[]>()
+
+/** Pins that a part gives to others, its `provides` and the pins of its bus controllers; the same for all of a kind. */
+function givenPins(part: Part): readonly Given[] {
+  const known = givenBy.get(part)
+  if (known) return known
   const buses = new Map<string, string[]>()
   for (const controller of part.controllers)
     for (const [signal, pin] of Object.entries(controller.pins))
       buses.set(pin, [...(buses.get(pin) ?? []), `${controller.id}.${signal}`])
   const given = new Map(part.provides.flatMap((one) => one.pins.map((pin) => [pin, one] as const)))
-  return [...new Set([...given.keys(), ...buses.keys()])].map((pin) => {
+  const pins = [...new Set([...given.keys(), ...buses.keys()])].map((pin): Given => {
     const facts = given.get(pin)
     return {
-      end: `${ref}.${pin}`,
-      ref,
+      pin,
       functions: new Set<string>([...(facts?.does ?? []), ...(buses.get(pin) ?? [])]),
-      cautions: [],
       levels: part.levels[facts?.levels ?? 'logic'] ?? {},
       current: facts?.current,
-      board: undefined,
-      provider: owner,
       note: facts?.note,
-      logicVolts: owner.logicVolts,
     }
   })
+  givenBy.set(part, pins)
+  return pins
 }
+
+const hostsOfPart = (owner: PartInstance): Host[] =>
+  givenPins(owner.part).map(({ pin, ...facts }) => ({
+    ...facts,
+    end: `${owner.ref}.${pin}`,
+    ref: owner.ref,
+    cautions: [],
+    board: undefined,
+    provider: owner,
+    logicVolts: owner.logicVolts,
+  }))
 
 class NetBuilder {
   readonly #sets = new UnionFind()

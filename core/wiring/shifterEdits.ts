@@ -26,6 +26,7 @@ export function shifterEdits(wiring: Wiring, use: SignalUse): Fix[] {
     partVolts === undefined ||
     hostVolts === partVolts ||
     use.facts.timing ||
+    use.facts.needs.startsWith('analog') ||
     fast
   )
     return []

@@ -45,7 +45,7 @@ export function findSignals(wiring: Nets): SignalUse[] {
   )
 }
 
-/** What leads a signal on: a resistor, a channel of a level shifter, a buffer. */
+/** What leads a signal on: a resistor, a diode, a channel of a level shifter, a buffer. */
 interface Link {
   readonly ref: string
   readonly other: string
@@ -58,7 +58,8 @@ function linksByEnd(parts: readonly PartInstance[]): Map<string, Link[]> {
   for (const { ref, part, options } of parts)
     for (const inner of part.inner) {
       const resistor = inner.kind === 'resistance' && part.category === 'passive'
-      if (!resistor && inner.kind !== 'shift' && inner.kind !== 'buffer') continue
+      const diode = inner.kind === 'diode' && part.category === 'passive'
+      if (!resistor && !diode && inner.kind !== 'shift' && inner.kind !== 'buffer') continue
       if (!holds(inner.when, options)) continue
       const [a, b] = inner.between.map((pin) => `${ref}.${pin}`) as [string, string]
       for (const [from, other] of [

@@ -1,11 +1,13 @@
 import { NavLink, useParams } from 'react-router'
 import { Buses } from '../components/workings/Buses.tsx'
 import { Calculators } from '../components/workings/Calculators.tsx'
+import { Start } from '../components/workings/Start.tsx'
 import { Supplies } from '../components/workings/Supplies.tsx'
 
 const pages = [
   ['buses', 'Buses'],
   ['supplies', 'Supplies'],
+  ['start', 'Start'],
   ['calculators', 'Calculators'],
 ] as const
 
@@ -22,7 +24,15 @@ export function Workings() {
           </NavLink>
         ))}
       </nav>
-      {page === 'supplies' ? <Supplies /> : page === 'calculators' ? <Calculators /> : <Buses />}
+      {page === 'supplies' ? (
+        <Supplies />
+      ) : page === 'start' ? (
+        <Start />
+      ) : page === 'calculators' ? (
+        <Calculators />
+      ) : (
+        <Buses />
+      )}
     </div>
   )
 }

@@ -3,10 +3,7 @@ import type { Catalog } from '../../core/catalog/catalog.ts'
 import { catalogFor } from '../../core/plan/carried.ts'
 import { applyEdits, type Edit, EditError } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import type { Report } from '../../core/rules/finding.ts'
-import { check } from '../../core/rules/index.ts'
-import type { Wiring } from '../../core/wiring/model.ts'
-import { resolve } from '../../core/wiring/resolve.ts'
+import { type Checked, recheck } from '../../core/rules/recheck.ts'
 import { planActions } from './planSlice.ts'
 import { type AppDispatch, useAppDispatch, useAppSelector } from './store.ts'
 import { toasted } from './toastSlice.ts'
@@ -21,22 +18,18 @@ export function useCatalog(): Catalog {
   return plan ? catalogFor(plan, catalog) : catalog
 }
 
-export interface Derived {
-  readonly wiring: Wiring
-  readonly reports: readonly Report[]
-}
+export type Derived = Pick<Checked, 'wiring' | 'reports'>
 
-const derived = new WeakMap<Plan, Derived>()
+const derived = new WeakMap<Plan, Checked>()
+let latest: Checked | undefined
 
-/** Wiring and findings of a plan, worked out once for each plan. */
+/** Wiring and findings of a plan, worked out once for each plan and from the one before it where that is enough. */
 export function derive(plan: Plan, catalog: Catalog): Derived {
-  let known = derived.get(plan)
-  if (!known) {
-    const wiring = resolve(plan, catalog)
-    known = { wiring, reports: check(wiring) }
-    derived.set(plan, known)
-  }
-  return known
+  const known = derived.get(plan)
+  if (known) return known
+  latest = recheck(latest, plan, catalog)
+  derived.set(plan, latest)
+  return latest
 }
 
 /** The open plan. Only for components inside {@link PlanFrame}, which waits for it. */

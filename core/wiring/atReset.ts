@@ -1,0 +1,55 @@
+import { activeCautions } from '../assign/candidates.ts'
+import { volts } from '../catalog/common.ts'
+import { companionsOf } from './companions.ts'
+import { networkOf } from './lines.ts'
+import type { Host, SignalUse, Wiring } from './model.ts'
+import { switchesLoad } from './needs.ts'
+
+/** What an actuator's line does while the board starts, before the program has set its pin. */
+export interface ResetState {
+  readonly use: SignalUse
+  readonly host: Host
+  /** What the pin does, in words that follow its name. */
+  readonly does: string
+  /** Level to which resistors hold the line meanwhile. */
+  readonly held: 'high' | 'low' | undefined
+  /** True when the actuator may move. */
+  readonly moves: boolean
+  readonly text: string
+}
+
+/** Every placed actuator with what it does at reset, in plan order. */
+export function resetStates(wiring: Wiring): ResetState[] {
+  return wiring.signals.flatMap((use): ResetState[] => {
+    const host = use.hosts[0]?.host
+    if (!use.facts.actuator || !host || switchesLoad(host.functions)) return []
+    return [stateOf(wiring, use, host)]
+  })
+}
+
+function stateOf(wiring: Wiring, use: SignalUse, host: Host): ResetState {
+  const active = use.facts.activeLevel
+  const rest = networkOf(wiring).pulled(wiring.netOf(use.end))
+  const vih = volts(host.levels.vih, host.logicVolts) ?? (host.logicVolts ?? 5) * 0.6
+  const held = rest === undefined ? undefined : rest >= vih ? 'high' : 'low'
+  const state = (does: string, moves: boolean, text: string): ResetState => ({ use, host, does, held, moves, text })
+  for (const caution of activeCautions(host)) {
+    if (caution.id === 'reset-pulse') return state('pulses at reset', true, caution.text)
+    if (caution.id === 'reset-level' || caution.id === 'boot-output') {
+      const level = caution.level ?? active
+      const does = caution.id === 'boot-output' ? 'sends messages at reset' : `is ${level} at reset`
+      return state(does, level === active, caution.text)
+    }
+  }
+  const pins = host.board?.board.reset.pins
+  const note = host.board?.board.reset.note ?? 'Pins are inputs until the program runs.'
+  const words =
+    pins === undefined ? 'is left alone at reset' : pins === 'floating' ? 'floats at reset' : `is ${pins} at reset`
+  // Bare gates keep whatever charge they have; modules and chips rest by themselves.
+  const bare = companionsOf(wiring, use.part).some(
+    ({ facts, present }) => !present && facts.part === 'resistor' && facts.across?.includes(use.facts.pin),
+  )
+  const loose =
+    bare && held === undefined && (pins === 'floating' || pins === `pulled-${active === 'high' ? 'up' : 'down'}`)
+  return state(words, held === active || loose, loose ? `${note} Nothing holds ${use.end} meanwhile.` : note)
+}
