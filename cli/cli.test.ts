@@ -76,7 +76,7 @@ describe('check', () => {
     const both = run('check', orchard, mended)
     expect(both.status).toBe(1)
     expect(both.out).toContain(`${orchard}: 0 faults, 0 cautions, 2 tips`)
-    expect(both.out).toContain(`${mended}: 12 faults, 2 cautions, 0 tips`)
+    expect(both.out).toContain(`${mended}: 12 faults, 5 cautions, 0 tips`)
     expect(run('check', orchard).status).toBe(0)
   })
   it('gives findings and fixes as JSON', () => {
