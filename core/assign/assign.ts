@@ -1,12 +1,12 @@
 import { applyEdits, type Edit } from '../plan/edit.ts'
-import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { BusSearch } from './busSearch.ts'
 import { type Candidate, candidates } from './candidates.ts'
 import { addSeriesCompanions, type Decision, feedAndTie, type Refusal } from './feedAndTie.ts'
-import { leastCostMatching } from './matching.ts'
+import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
+import { type Arrangement, search } from './search.ts'
 
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
@@ -29,13 +29,10 @@ export interface AssignResult {
   readonly unplaced: readonly Refusal[]
 }
 
-/** Points for a signal left without a pin: more than any plan could otherwise cost. */
-const UNPLACED = 100_000
-
 /**
  * Wires everything that is open and required: supplies, grounds, straps, companions in series, then signals. Wires
- * that are there stay, locked or not. Bus arrangements are searched with backtracking; for each, the single signals
- * are matched to the pins that remain at least cost. Same input, same answer.
+ * that are there stay, locked or not. The arrangement of signals costs least, and is said to be optimal only when that
+ * was proven. Same input, same answer.
  */
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
   const decisions: Decision[] = []
@@ -54,38 +51,15 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
       isOpen(use) &&
       (options.only ? options.only.has(use.end) : use.facts.required && (options.refs?.has(use.part.ref) ?? true)),
   )
-  const search = new BusSearch(now, open)
-  const singles = open.filter((use) => !search.carries(use))
-  const choices = singles.map((use) => candidates(now, use).filter((one) => one.blocked === undefined))
-  const relaxed = matchSingles(choices, new Set()).cost
-
-  let best: { cost: number; placed: Placement[] } | undefined
-  let tried = 0
-  const finished = search.each(
-    (arrangement) => {
-      tried += 1
-      if (!best || arrangement.cost + relaxed < best.cost) {
-        const matched = matchSingles(choices, arrangement.taken)
-        const cost = arrangement.cost + matched.cost
-        if (!best || cost < best.cost)
-          best = {
-            cost,
-            placed: [
-              ...arrangement.placed,
-              ...matched.picks.flatMap((pick, index): Placement[] =>
-                pick ? [{ use: singles[index]!, to: pick.host.end, why: reasons(pick) }] : [],
-              ),
-            ],
-          }
-      }
-      return options.shouldStop?.(tried) !== true
-    },
-    () => (best ? best.cost - relaxed : Number.POSITIVE_INFINITY),
-  )
-
-  const placed = best?.placed ?? []
-  for (const { use, to, why } of placed)
-    decisions.push({ edits: [{ do: 'connect', from: use.tail, to }], from: use.tail, to, why })
+  const problem = new Problem(now, open)
+  const found = search(problem, options.shouldStop)
+  for (const { use, host, lane } of found.best.placed)
+    decisions.push({
+      edits: [{ do: 'connect', from: use.tail, to: host.end }],
+      from: use.tail,
+      to: host.end,
+      why: whyHere(problem, found.best, use, host, lane),
+    })
   if (!options.only) {
     const wired = resolve(
       applyEdits(
@@ -96,65 +70,47 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     )
     decisions.push(...addPullUps(wired, (ref) => options.refs?.has(ref) ?? true))
   }
-  const done = new Set(placed.map(({ use }) => use.end))
-  for (const use of open)
-    if (!done.has(use.end))
-      refused.push({
-        end: use.end,
-        needs: needWords(use.facts.needs),
-        reasons: search.carries(use) ? search.refusals(use) : refusals(now, use),
-      })
-  const missing = open.length - done.size
-  const cost = Math.round(((best?.cost ?? 0) - missing * UNPLACED) * 10) / 10
+  for (const use of found.best.left)
+    refused.push({
+      end: use.end,
+      needs: needWords(use.facts.needs),
+      reasons: problem.isBus(use) ? problem.refusals(use) : refusals(now, use),
+    })
+  const missing = found.best.left.length
+  const base = found.best.placed.length * 100 - missing * UNPLACED
+  const round = (points: number): number => Math.round(points * 10) / 10
+  const cost = round(found.best.extra + base)
   return {
     status: refused.length === 0 ? 'placed' : decisions.length > 0 ? 'partial' : 'impossible',
-    optimal: finished && !search.truncated,
+    optimal: found.proven,
     cost,
-    bound: finished && !search.truncated ? cost : Math.round(Math.min(cost, relaxed + search.leastCost) * 10) / 10,
+    bound: found.proven ? cost : round(Math.min(found.best.extra, found.bound) + base),
     edits: decisions.flatMap((one) => one.edits),
     placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
     unplaced: refused,
   }
 }
 
-interface Placement {
-  readonly use: SignalUse
-  readonly to: string
-  readonly why: string
-}
-
 /** Waits for a host, also when it is already joined to some other part that waits with it. */
 const isOpen = (use: SignalUse): boolean =>
   use.state === 'open' || (use.state === 'joined' && use.hosts.length === 0 && use.facts.required)
 
-/** Matches signals to hosts that are not taken, leaving as few as possible without one. */
-function matchSingles(
-  choices: readonly (readonly Candidate[])[],
-  taken: ReadonlySet<string>,
-): { cost: number; picks: (Candidate | undefined)[] } {
-  const columns = new Map<string, number>()
-  for (const list of choices)
-    for (const { host } of list) if (!taken.has(host.end) && !columns.has(host.end)) columns.set(host.end, columns.size)
-  const width = columns.size + choices.length
-  const matrix = choices.map((list, row) => {
-    const costs = new Array<number>(width).fill(UNPLACED * 10)
-    costs[columns.size + row] = UNPLACED
-    for (const one of list) {
-      const column = columns.get(one.host.end)
-      if (column !== undefined) costs[column] = one.cost
-    }
-    return costs
+/** What spoke for a pin; and of better ones, up to two that others have. */
+function whyHere(problem: Problem, best: Arrangement, use: SignalUse, host: Host, lane: Lane | undefined): string {
+  if (lane) {
+    const before = best.placed.find((one) => one.lane === lane && one.host === host)
+    if (lane.given.size > 0 || (before && before.use !== use)) return `shares ${lane.controller.title}`
+    const judged = problem.judged(use, host, lane.controller.id)
+    return reasons(judged) === 'fits' ? lane.controller.title : reasons(judged)
+  }
+  const line = problem.singles.find((one) => one.name === use.end)
+  const judged = candidates(problem.wiring, use).find((one) => one.host === host)
+  const mine = line?.choices.find((one) => one.host === host)?.extra ?? 0
+  const better = (line?.choices ?? []).flatMap((one) => {
+    const holder = one.extra < mine - 0.05 ? best.placed.find((other) => other.host === one.host) : undefined
+    return holder ? [`${one.host.end} would be better, but ${holder.use.end} has it`] : []
   })
-  if (matrix.length === 0) return { cost: 0, picks: [] }
-  const answer = leastCostMatching(matrix)
-  const byColumn = new Map([...columns].map(([end, column]) => [column, end]))
-  let cost = 0
-  const picks = answer.map((column, row) => {
-    cost += matrix[row]![column]!
-    const end = byColumn.get(column)
-    return choices[row]!.find((one) => one.host.end === end)
-  })
-  return { cost, picks }
+  return [judged ? reasons(judged) : 'fits', ...better.slice(0, 2)].join('; ')
 }
 
 /** What spoke for a pin, and what had to be swallowed. */

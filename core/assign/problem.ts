@@ -1,0 +1,255 @@
+import type { Controller } from '../catalog/boardSchema.ts'
+import { hexAddress } from '../plan/readPlan.ts'
+import { busNeed, busPins } from '../wiring/buses.ts'
+import { addressesOf } from '../wiring/i2c.ts'
+import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { type Candidate, candidates, costs, hostsFor, judge, Scarcity } from './candidates.ts'
+
+/** One way to carry a line: a pin and its points beyond the hundred that every placed signal costs. */
+export interface Choice {
+  readonly host: Host
+  readonly extra: number
+}
+
+/** A single signal, or one line of a lane: takes one pin. */
+export interface Line {
+  /** Signal end, or lane and line. */
+  readonly name: string
+  readonly uses: readonly SignalUse[]
+  /** Cheapest first. */
+  readonly choices: readonly Choice[]
+}
+
+/** The open bus lines of one part, chip select left out: they go to one controller together. */
+export interface Task {
+  readonly part: PartInstance
+  readonly kind: Controller['kind']
+  readonly uses: readonly SignalUse[]
+}
+
+/** A controller that can carry a bus, with what hangs on it already. */
+export interface Lane {
+  readonly key: string
+  readonly board: BoardInstance
+  readonly controller: Controller
+  /** Pins in use by line name, as host ends. */
+  readonly given: ReadonlyMap<string, string>
+  readonly parts: readonly PartInstance[]
+}
+
+/** Points for a signal left without a pin: more than any plan could otherwise cost. */
+export const UNPLACED = 100_000
+
+/**
+ * What is open, as a problem to search: single signals with their pins, parts with bus lines and the controllers that
+ * could carry them. Reads the wiring only; prices are worked out once.
+ */
+export class Problem {
+  readonly wiring: Wiring
+  readonly singles: readonly Line[]
+  readonly tasks: readonly Task[]
+  readonly lanes: readonly Lane[]
+  /** Signals that are placed already and hold a timer or an interrupt line. */
+  readonly timed: readonly SignalUse[]
+  readonly #judged = new Map<string, Candidate>()
+  readonly #scarcity = new Map<string, Scarcity>()
+  readonly #busUses: ReadonlySet<SignalUse>
+  readonly #taken = new Map<string, string>()
+
+  constructor(wiring: Wiring, open: readonly SignalUse[]) {
+    this.wiring = wiring
+    const tasks = new Map<string, Task & { uses: SignalUse[] }>()
+    for (const use of open) {
+      const need = busNeed(use.facts.needs)
+      if (!need || need.signal === 'cs' || !use.part.home) continue
+      const key = `${use.part.ref} ${need.kind}`
+      const task = tasks.get(key) ?? { part: use.part, kind: need.kind, uses: [] }
+      task.uses.push(use)
+      tasks.set(key, task)
+    }
+    // Kinds with few parts first: what they leave open is soon decided.
+    const number = (task: Task): number => [...tasks.values()].filter((one) => one.kind === task.kind).length
+    this.tasks = [...tasks.values()].sort(
+      (a, b) => number(a) - number(b) || order[a.kind] - order[b.kind] || b.uses.length - a.uses.length,
+    )
+    this.#busUses = new Set(this.tasks.flatMap((task) => task.uses))
+    this.timed = wiring.signals.filter(
+      (use) => use.hosts.length > 0 && (use.facts.needs === 'interrupt' || use.facts.hertz !== undefined),
+    )
+    this.lanes = this.#findLanes()
+    for (const lane of this.lanes) for (const end of lane.given.values()) this.#taken.set(end, lane.key)
+    this.singles = open
+      .filter((use) => !this.#busUses.has(use))
+      .map((use) => ({
+        name: use.end,
+        uses: [use],
+        choices: candidates(wiring, use)
+          .filter((one) => one.blocked === undefined)
+          .map((one) => ({ host: one.host, extra: one.cost - 100 })),
+      }))
+  }
+
+  isBus(use: SignalUse): boolean {
+    return this.#busUses.has(use)
+  }
+
+  #findLanes(): Lane[] {
+    const wanted = new Set(this.tasks.map((task) => `${task.part.home?.ref} ${task.kind}`))
+    return this.wiring.boards.flatMap((board) =>
+      board.board.controllers
+        .filter(
+          (one) =>
+            wanted.has(`${board.ref} ${one.kind}`) &&
+            !board.features.some((feature) => feature.controllers.includes(one.id)),
+        )
+        .map((controller): Lane => {
+          const bus = this.wiring.buses.find((one) => one.board === board && one.controller === controller.id)
+          const pins = bus ? busPins(bus) : new Map<string, Set<string>>()
+          return {
+            key: `${board.ref} ${controller.id}`,
+            board,
+            controller,
+            given: new Map([...pins].map(([signal, on]) => [signal, `${board.ref}.${[...on][0]}`])),
+            parts: pins.size > 0 && bus ? bus.parts : [],
+          }
+        }),
+    )
+  }
+
+  /** Lanes that a part's lines may go to, those in use first. */
+  lanesFor(task: Task): Lane[] {
+    const locked = this.lanes.find((lane) => lane.parts.includes(task.part) && lane.controller.kind === task.kind)
+    return this.lanes.filter(
+      (lane) =>
+        lane.board === task.part.home &&
+        lane.controller.kind === task.kind &&
+        (locked === undefined || lane === locked) &&
+        task.uses.every((use) => this.choicesOn(lane, use).length > 0),
+    )
+  }
+
+  /** What keeps a part off a lane that carries others: a UART carries one part, an I2C address answers once. */
+  clash(task: Task, others: readonly PartInstance[]): string | undefined {
+    const rest = others.filter((part) => part !== task.part)
+    if (rest.length === 0) return undefined
+    if (task.kind === 'uart' || task.kind === 'i2s' || task.kind === 'can')
+      return `taken by ${rest.map((part) => part.ref).join(', ')}`
+    if (task.kind === 'spi') {
+      const talkers = [task.part, ...rest].filter(talks)
+      const holder = talkers.find((part) => part.mode?.spi?.releases === false)
+      return holder && talkers.length > 1 && talks(task.part) ? `${holder.ref} never lets go of MISO` : undefined
+    }
+    if (task.kind !== 'i2c') return undefined
+    const mine = new Set(addressesOf(task.part).map((one) => one.address))
+    for (const part of rest) {
+      const same = addressesOf(part).find((one) => mine.has(one.address))
+      if (same) return `${hexAddress(same.address)} is taken by ${part.ref}`
+    }
+    return undefined
+  }
+
+  /** What of the parts on a lane can still matter to the tasks from a depth on: addresses, and MISO that is held. */
+  traceOf(parts: readonly PartInstance[], depth: number): string {
+    const coming = new Set(this.tasks.slice(depth).flatMap((task) => addressesOf(task.part).map((one) => one.address)))
+    const addresses = parts
+      .flatMap((part) => addressesOf(part).map((one) => one.address))
+      .filter((one) => coming.has(one))
+    const holds = parts.some((part) => part.mode?.spi?.releases === false && talks(part))
+    return `${addresses.sort((a, b) => a - b).join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
+  }
+
+  /** Pins on which a lane can carry a signal; the one in use where there is one. */
+  choicesOn(lane: Lane, use: SignalUse): Choice[] {
+    const signal = busNeed(use.facts.needs)!.signal
+    const given = lane.given.get(signal)
+    return hostsFor(this.wiring, use)
+      .filter(
+        (host) =>
+          host.board === lane.board &&
+          host.functions.has(`${lane.controller.id}.${signal}`) &&
+          (given === undefined ? (this.#taken.get(host.end) ?? lane.key) === lane.key : host.end === given),
+      )
+      .flatMap((host) => {
+        const judged = this.judged(use, host, lane.controller.id)
+        return judged.blocked === undefined ? [{ host, extra: given === undefined ? judged.cost - 100 : 0 }] : []
+      })
+      .sort((a, b) => a.extra - b.extra)
+  }
+
+  judged(use: SignalUse, host: Host, controller: string): Candidate {
+    const key = `${use.end} ${host.end} ${controller}`
+    let known = this.#judged.get(key)
+    if (!known) {
+      known = judge(this.wiring, use, host, this.#scarcityOf(use), controller)
+      this.#judged.set(key, known)
+    }
+    return known
+  }
+
+  #scarcityOf(use: SignalUse): Scarcity {
+    const key = use.part.home?.ref ?? ''
+    const known = this.#scarcity.get(key) ?? new Scarcity(this.wiring, use)
+    this.#scarcity.set(key, known)
+    return known
+  }
+
+  /** Lines that a lane needs for the parts put on it, given pins left out; undefined when one finds no pin. */
+  laneLines(lane: Lane, tasks: readonly Task[]): Line[] | undefined {
+    const bySignal = new Map<string, SignalUse[]>()
+    for (const task of tasks)
+      for (const use of task.uses) {
+        const signal = busNeed(use.facts.needs)!.signal
+        bySignal.set(signal, [...(bySignal.get(signal) ?? []), use])
+      }
+    const lines: Line[] = []
+    for (const [signal, uses] of bySignal) {
+      const [first, ...rest] = uses.map((use) => this.choicesOn(lane, use))
+      const choices = (first ?? []).flatMap(({ host, extra }) => {
+        const others = rest.map((list) => list.find((one) => one.host === host))
+        return others.some((one) => one === undefined)
+          ? []
+          : [{ host, extra: Math.max(extra, ...others.map((one) => one?.extra ?? 0)) }]
+      })
+      if (choices.length === 0) return undefined
+      if (!lane.given.has(signal)) lines.push({ name: `${lane.key} ${signal}`, uses, choices })
+    }
+    return lines
+  }
+
+  /** Points of a controller that is not the first choice, once for a lane that carried nothing yet. */
+  rankExtra(lane: Lane): number {
+    return lane.given.size > 0 ? 0 : lane.controller.rank * costs.controllerRank
+  }
+
+  /** Why a bus line finds no place: controller by controller. */
+  refusals(use: SignalUse): string[] {
+    const task = this.tasks.find((one) => one.uses.includes(use)) as Task
+    const board = task.part.home as BoardInstance
+    const all = board.board.controllers.filter((one) => one.kind === task.kind)
+    if (all.length === 0) return [`${board.ref} has no ${task.kind.toUpperCase()} controller`]
+    return all.map((one) => {
+      const feature = board.features.find((each) => each.controllers.includes(one.id))?.title
+      if (feature !== undefined) return `${one.title}: used by ${feature}`
+      const lane = this.lanes.find((each) => each.board === board && each.controller === one)
+      const clash = lane && this.clash(task, lane.parts)
+      if (clash) return `${one.title}: ${clash}`
+      const free = lane ? task.uses.every((each) => this.choicesOn(lane, each).length > 0) : false
+      return `${one.title}: ${free ? 'taken by another part' : this.#blockedOn(use, board, one)}`
+    })
+  }
+
+  #blockedOn(use: SignalUse, board: BoardInstance, controller: Controller): string {
+    const name = `${controller.id}.${busNeed(use.facts.needs)!.signal}`
+    const reasons = hostsFor(this.wiring, use)
+      .filter((host) => host.board === board && host.functions.has(name))
+      .map((host) => this.judged(use, host, controller.id).blocked)
+      .filter((reason) => reason !== undefined)
+    return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
+  }
+}
+
+/** True for a part that drives MISO. */
+const talks = (part: PartInstance): boolean =>
+  [...(part.mode?.signals ?? []), ...part.part.signals].some((one) => one.needs === 'spi.miso')
+
+const order: Record<Controller['kind'], number> = { uart: 0, i2c: 1, spi: 2, i2s: 3, can: 4, onewire: 5 }

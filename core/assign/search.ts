@@ -1,0 +1,385 @@
+import { busNeed } from '../wiring/buses.ts'
+import type { Host, SignalUse } from '../wiring/model.ts'
+import { Matching } from './matching.ts'
+import { type Lane, type Line, type Problem, type Task, UNPLACED } from './problem.ts'
+
+/** A complete arrangement: every line on a pin, or without one. */
+export interface Arrangement {
+  /** Points beyond the hundred of each placed signal, and those of signals left over. */
+  readonly extra: number
+  readonly placed: readonly { readonly use: SignalUse; readonly host: Host; readonly lane: Lane | undefined }[]
+  readonly left: readonly SignalUse[]
+}
+
+export interface Found {
+  readonly best: Arrangement
+  /** No arrangement can cost less than this many extra points. */
+  readonly bound: number
+  /** True when the whole of the search was gone through. */
+  readonly proven: boolean
+  readonly steps: number
+}
+
+/** Steps after which the search gives up proving; far more than plans on one desk need. */
+const MOST_STEPS = 60_000
+
+interface Filled {
+  readonly lane: Lane
+  readonly tasks: readonly Task[]
+}
+
+/**
+ * Finds the cheapest arrangement. Parts with bus lines are divided among the controllers by depth-first search, open
+ * lanes first; equal lanes are tried once. For a division the lines of all lanes and the single signals together are
+ * matched to pins at least cost, which is exact; controllers whose pins move in groups, timers that hold one frequency
+ * and shared interrupt lines are branched on. A division is left when the matching of what it has so far cannot beat
+ * the best. The same problem gives the same answer.
+ */
+export function search(problem: Problem, shouldStop?: (steps: number) => boolean): Found {
+  const { tasks } = problem
+  const pins = new PinMatcher(problem)
+  const lanes = new Map<string, FilledLines | undefined>()
+  const bounds = new Map<string, number>()
+  let best: Arrangement | undefined
+  let steps = 0
+  let stopped = false
+
+  /** Lines of a filled lane, worked out once for each filling. */
+  const filled = (one: Filled): FilledLines | undefined => {
+    const key = `${one.lane.key}: ${one.tasks.map((task) => task.part.ref).join(' ')}`
+    if (!lanes.has(key)) {
+      const lines = problem.laneLines(one.lane, one.tasks)
+      const rank = problem.rankExtra(one.lane)
+      lanes.set(
+        key,
+        lines && {
+          lines,
+          rank,
+          least: rank + lines.reduce((sum, line) => sum + (line.choices[0]?.extra ?? UNPLACED), 0),
+          shape: `${rank} ${lines.map((line) => pins.shapeOf(line)).join(' ')}`,
+        },
+      )
+    }
+    return lanes.get(key)
+  }
+  /** Least extra points of a division so far: its lines matched together with the single signals. */
+  const boundOf = (division: readonly Filled[]): number => {
+    const all = division.map((one) => filled(one) as FilledLines)
+    const key = all
+      .map((one) => one.shape)
+      .sort()
+      .join(', ')
+    let known = bounds.get(key)
+    if (known === undefined) {
+      known = pins.match(all.flatMap((one) => one.lines)).extra + all.reduce((sum, one) => sum + one.rank, 0)
+      bounds.set(key, known)
+    }
+    return known
+  }
+  // Least that the parts from each depth on must pay: the first of a kind on a board opens a lane, unless one is open;
+  // a UART, I2S or CAN part opens its own.
+  const opening = tasks.map((task) => {
+    const ways = problem.lanesFor(task).flatMap((lane) => filled({ lane, tasks: [task] })?.least ?? [])
+    return ways.length === 0 ? 0 : Math.max(0, Math.min(task.uses.length * UNPLACED, ...ways))
+  })
+  const ahead = (depth: number, division: readonly Filled[]): number => {
+    const open = new Set(division.map((one) => `${one.lane.board.ref} ${one.lane.controller.kind}`))
+    let sum = 0
+    for (let at = depth; at < tasks.length; at += 1) {
+      const task = tasks[at] as Task
+      const key = `${task.part.home?.ref} ${task.kind}`
+      const shared = task.kind === 'i2c' || task.kind === 'spi'
+      if (shared && open.has(key)) continue
+      if (shared) open.add(key)
+      sum += opening[at] as number
+    }
+    return sum
+  }
+  const floor = boundOf([])
+  const limit = (): number => best?.extra ?? Number.POSITIVE_INFINITY
+
+  const visited = new Map<string, number>()
+  const traceOf = (one: Filled, depth: number): string =>
+    problem.traceOf([...one.lane.parts, ...one.tasks.map((task) => task.part)], depth)
+
+  const descend = (depth: number, division: readonly Filled[], dropped: readonly Task[]): void => {
+    if (stopped) return
+    steps += 1
+    if (steps > MOST_STEPS || (steps % 32 === 0 && shouldStop?.(steps) === true)) {
+      stopped = true
+      return
+    }
+    const lost = dropped.reduce((sum, task) => sum + task.uses.length * UNPLACED, 0)
+    if (boundOf(division) + ahead(depth, division) + lost >= limit() - 1e-9) return
+    // What is ahead depends on shapes and on what can still clash, not on which part lies where.
+    const state = `${depth} ${division
+      .map((one) => `${one.lane.key} ${filled(one)?.shape} ${traceOf(one, depth)}`)
+      .sort()
+      .join(' | ')}`
+    if ((visited.get(state) ?? Number.POSITIVE_INFINITY) <= lost) return
+    visited.set(state, lost)
+    const task = tasks[depth]
+    if (!task) {
+      const answer = settle(problem, pins, division, dropped, filled, limit())
+      if (answer && answer.extra < limit()) best = answer
+      return
+    }
+    for (const next of waysOf(problem, task, division, filled)) descend(depth + 1, next, dropped)
+    descend(depth + 1, division, [...dropped, task])
+  }
+  descend(0, [], [])
+  const answer = best ?? { extra: 0, placed: [], left: [] }
+  return { best: answer, bound: stopped ? Math.min(answer.extra, floor) : answer.extra, proven: !stopped, steps }
+}
+
+interface FilledLines {
+  readonly lines: readonly Line[]
+  /** Points of the controller, and the least of all lines by themselves. */
+  readonly rank: number
+  readonly least: number
+  /** The same for fillings that the matching cannot tell apart. */
+  readonly shape: string
+}
+
+/** Matches lines to pins; the single signals are matched once, and lanes go on from there. */
+class PinMatcher {
+  readonly #columns = new Map<string, number>()
+  readonly #width: number
+  readonly #base: Matching
+  readonly #singles: readonly Line[]
+  readonly #shapes = new Map<string, string>()
+  readonly #rows = new Map<Line, Float64Array>()
+
+  constructor(problem: Problem) {
+    this.#singles = problem.singles
+    const add = ({ host }: { host: Host }): void => {
+      if (!this.#columns.has(host.end)) this.#columns.set(host.end, this.#columns.size)
+    }
+    for (const line of problem.singles) line.choices.forEach(add)
+    for (const lane of problem.lanes)
+      for (const task of problem.tasks)
+        if (task.kind === lane.controller.kind && task.part.home === lane.board)
+          for (const use of task.uses) problem.choicesOn(lane, use).forEach(add)
+    const lines = problem.singles.length + problem.tasks.reduce((sum, task) => sum + task.uses.length, 0)
+    this.#width = this.#columns.size + lines
+    this.#base = Matching.empty(this.#width)
+    problem.singles.forEach((line, row) => {
+      this.#base.add(this.#row(line, row))
+    })
+  }
+
+  /** Costs of a line in every column; its own last column stands for no pin. */
+  #row(line: Line, row: number): Float64Array {
+    const known = this.#rows.get(line)
+    if (known) return known
+    const costs = new Float64Array(this.#width).fill(UNPLACED * 1000)
+    costs[this.#columns.size + row] = UNPLACED * line.uses.length
+    for (const { host, extra } of line.choices) costs[this.#columns.get(host.end) as number] = extra
+    if (row < this.#singles.length) this.#rows.set(line, costs)
+    return costs
+  }
+
+  shapeOf(line: Line): string {
+    const text = `${line.uses.length}: ${line.choices.map((one) => `${one.host.end} ${one.extra}`).join(', ')}`
+    const known = this.#shapes.get(text) ?? String(this.#shapes.size)
+    this.#shapes.set(text, known)
+    return known
+  }
+
+  /** Pins for the single signals and these lines together. */
+  match(lines: readonly Line[]): Matched {
+    const matching = this.#base.copy()
+    lines.forEach((line, index) => {
+      matching.add(this.#row(line, this.#singles.length + index))
+    })
+    return this.#read(matching, [...this.#singles, ...lines])
+  }
+
+  /** The same for changed single signals. */
+  matchAll(all: readonly Line[]): Matched {
+    const matching = Matching.empty(this.#width)
+    all.forEach((line, row) => {
+      const costs = new Float64Array(this.#width).fill(UNPLACED * 1000)
+      costs[this.#columns.size + row] = UNPLACED * line.uses.length
+      for (const { host, extra } of line.choices) costs[this.#columns.get(host.end) as number] = extra
+      matching.add(costs)
+    })
+    return this.#read(matching, all)
+  }
+
+  #read(matching: Matching, lines: readonly Line[]): Matched {
+    const columns = matching.columns()
+    return {
+      extra: matching.total(),
+      picks: lines.map((line, row) => ({
+        line,
+        host: line.choices.find(({ host }) => this.#columns.get(host.end) === columns[row])?.host,
+      })),
+    }
+  }
+}
+
+/** Divisions with one more part: on a lane that carries others, then on each kind of unused lane, cheapest first. */
+function waysOf(
+  problem: Problem,
+  task: Task,
+  division: readonly Filled[],
+  filled: (one: Filled) => FilledLines | undefined,
+): Filled[][] {
+  const seen = new Set<string>()
+  const ways: { next: Filled[]; least: number }[] = []
+  for (const lane of problem.lanesFor(task)) {
+    const before = division.find((one) => one.lane === lane)
+    const others = [...lane.parts, ...(before?.tasks.map((one) => one.part) ?? [])]
+    if (problem.clash(task, others) !== undefined) continue
+    const after: Filled = { lane, tasks: [...(before?.tasks ?? []), task] }
+    const one = filled(after)
+    if (!one) continue
+    if (!before && lane.given.size === 0) {
+      // Unused lanes with the same pins at the same price are one and the same.
+      const alike = JSON.stringify([
+        lane.controller.groups ?? null,
+        lane.controller.rank,
+        one.lines.map((line) => line.choices.map((choice) => [choice.host.end, choice.extra])),
+      ])
+      if (seen.has(alike)) continue
+      seen.add(alike)
+    }
+    const rest = division.filter((each) => each.lane !== lane)
+    ways.push({ next: [...rest, after], least: one.least - (before ? (filled(before)?.least ?? 0) : 0) })
+  }
+  return ways.sort((a, b) => a.least - b.least).map((one) => one.next)
+}
+
+/** Pins for one division: groups are chosen lane by lane, then all lines are matched together. */
+function settle(
+  problem: Problem,
+  pins: PinMatcher,
+  division: readonly Filled[],
+  dropped: readonly Task[],
+  filled: (one: Filled) => FilledLines | undefined,
+  limit: number,
+): Arrangement | undefined {
+  const rank = division.reduce((sum, one) => sum + problem.rankExtra(one.lane), 0)
+  const lost = dropped.reduce((sum, task) => sum + task.uses.length * UNPLACED, 0)
+  let best: Arrangement | undefined
+  const choose = (at: number, lines: readonly Line[]): void => {
+    const one = division[at]
+    if (!one) {
+      const most = Math.min(limit, best?.extra ?? Number.POSITIVE_INFINITY) - rank - lost
+      const matched = within(problem, pins, pins.match(lines), most)
+      if (!matched) return
+      best = arrange(problem, division, dropped, matched, rank + lost)
+      return
+    }
+    const own = filled(one)?.lines ?? []
+    const { groups } = one.lane.controller
+    if (!groups) {
+      choose(at + 1, [...lines, ...own])
+      return
+    }
+    for (const group of groups) {
+      if ([...one.lane.given].some(([signal, end]) => `${one.lane.board.ref}.${group[signal]}` !== end)) continue
+      const fixed = own.map((line) => {
+        const signal = line.name.slice(line.name.lastIndexOf(' ') + 1)
+        return {
+          ...line,
+          choices: line.choices.filter(({ host }) => host.end === `${one.lane.board.ref}.${group[signal]}`),
+        }
+      })
+      if (fixed.every((line) => line.choices.length > 0)) choose(at + 1, [...lines, ...fixed])
+    }
+  }
+  choose(0, [])
+  return best
+}
+
+interface Matched {
+  readonly extra: number
+  readonly picks: readonly { readonly line: Line; readonly host: Host | undefined }[]
+}
+
+function arrange(
+  problem: Problem,
+  division: readonly Filled[],
+  dropped: readonly Task[],
+  matched: Matched,
+  more: number,
+): Arrangement {
+  const placed: { use: SignalUse; host: Host; lane: Lane | undefined }[] = []
+  const left = dropped.flatMap((task) => task.uses)
+  const hostOf = new Map(matched.picks.map(({ line, host }) => [line.name, host]))
+  for (const { lane, tasks } of division)
+    for (const task of tasks)
+      for (const use of task.uses) {
+        const signal = busNeed(use.facts.needs)!.signal
+        const given = lane.given.get(signal)
+        const host = given === undefined ? hostOf.get(`${lane.key} ${signal}`) : problem.wiring.hosts.get(given)
+        if (host) placed.push({ use, host, lane })
+        else left.push(use)
+      }
+  for (const { line, host } of matched.picks) {
+    const [use] = line.uses
+    if (!use || line.name !== use.end) continue
+    if (host) placed.push({ use, host, lane: undefined })
+    else left.push(use)
+  }
+  return { extra: matched.extra + more, placed, left }
+}
+
+/** A matching with timers and interrupt lines minded: a clash forbids the one pin or the other, and both are tried. */
+function within(problem: Problem, pins: PinMatcher, matched: Matched, limit: number): Matched | undefined {
+  if (matched.extra >= limit) return undefined
+  const clash = firstClash(problem, matched)
+  if (!clash) return matched
+  let best: Matched | undefined
+  for (const [line, host] of clash) {
+    const without = matched.picks.map((one) =>
+      one.line === line ? { ...line, choices: line.choices.filter((choice) => choice.host !== host) } : one.line,
+    )
+    const answer = within(problem, pins, pins.matchAll(without), best?.extra ?? limit)
+    if (answer) best = answer
+  }
+  return best
+}
+
+type Pick = readonly [Line, Host]
+
+/**
+ * Picks of which one must go: two on one timer with different frequencies, or two edges on one interrupt line; only
+ * one when the other side is wired already.
+ */
+function firstClash(problem: Problem, { picks }: Matched): readonly Pick[] | undefined {
+  const timers = new Map<string, { hertz: number; pick: Pick | undefined }>()
+  const edges = new Map<string, Pick | undefined>()
+  const look = (use: SignalUse, host: Host, pick: Pick | undefined): readonly Pick[] | undefined => {
+    const { board } = host
+    if (!board) return undefined
+    const pin = host.end.slice(host.ref.length + 1)
+    if (use.facts.needs === 'pwm' && use.facts.hertz !== undefined && host.functions.has('pwm')) {
+      const own = board.board.timers.filter((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))
+      // A pin on several timers is left to the check; pins on one are the rule.
+      const key = own.length === 1 ? `${host.ref} ${own[0]?.id}` : undefined
+      const known = key === undefined ? undefined : timers.get(key)
+      if (known && known.hertz !== use.facts.hertz && pick) return [...(known.pick ? [known.pick] : []), pick]
+      if (key !== undefined && !known) timers.set(key, { hertz: use.facts.hertz, pick })
+    }
+    if (use.facts.needs === 'interrupt') {
+      const shared = board.board.interruptLines.find((one) => one.pins.includes(pin))
+      const key = shared && `${host.ref} ${shared.id}`
+      if (key !== undefined && edges.has(key) && pick) {
+        const known = edges.get(key)
+        return [...(known ? [known] : []), pick]
+      }
+      if (key !== undefined) edges.set(key, pick)
+    }
+    return undefined
+  }
+  for (const use of problem.timed) for (const { host } of use.hosts) look(use, host, undefined)
+  for (const { line, host } of picks) {
+    const use = line.uses[0]
+    const clash = host && use && look(use, host, [line, host])
+    if (clash) return clash
+  }
+  return undefined
+}
