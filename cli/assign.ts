@@ -10,11 +10,12 @@ export function assignCommand(file: string, options: { out?: string; seconds?: n
   const { plan, text } = readPlanFile(file)
   const start = performance.now()
   const end = start + (options.seconds ?? 60) * 1000
-  const result = assign(resolve(plan, theCatalog()), { shouldStop: () => performance.now() > end })
+  const wiring = resolve(plan, theCatalog())
+  const result = assign(wiring, { shouldStop: () => performance.now() > end })
   const milliseconds = Math.round((performance.now() - start) * 10) / 10
   const placed = writePlan(applyEdits(plan, result.edits), theCatalog(), text)
   if (options.out !== undefined) writeWhole(options.out, placed)
-  if (options.json) printJson(assignJson(result, milliseconds))
+  if (options.json) printJson(assignJson(wiring, result, milliseconds))
   else if (options.out === undefined) print(placed)
   for (const one of result.unplaced) process.stderr.write(`${one.end} needs ${one.needs}: ${one.reasons.join('; ')}\n`)
   return result.unplaced.length === 0 ? 0 : 1

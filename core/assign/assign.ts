@@ -3,7 +3,7 @@ import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type Candidate, candidates } from './candidates.ts'
-import { addSeriesCompanions, type Decision, feedAndTie, type Refusal } from './feedAndTie.ts'
+import { addSeriesCompanions, type Decision, feedAndTie, type Progress, type Refusal } from './feedAndTie.ts'
 import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
 import { type Arrangement, search } from './search.ts'
@@ -39,18 +39,14 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const refused: Refusal[] = []
   let now = wiring
   if (!options.only) {
-    const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
-    const companions = addSeriesCompanions(now, wanted)
-    const fed = feedAndTie(companions.wiring, wanted)
-    decisions.push(...companions.decisions, ...fed.decisions)
+    const fed = prepare(now, (ref) => options.refs?.has(ref) ?? true)
+    decisions.push(...fed.decisions)
     refused.push(...fed.refused)
     now = fed.wiring
   }
-  const open = now.signals.filter(
-    (use) =>
-      isOpen(use) &&
-      (options.only ? options.only.has(use.end) : use.facts.required && (options.refs?.has(use.part.ref) ?? true)),
-  )
+  const open = options.only
+    ? now.signals.filter((use) => isOpen(use) && options.only?.has(use.end))
+    : openSignals(now).filter((use) => options.refs?.has(use.part.ref) ?? true)
   const problem = new Problem(now, open)
   const found = search(problem, options.shouldStop)
   for (const { use, host, lane } of found.best.placed)
@@ -90,6 +86,17 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     unplaced: refused,
   }
 }
+
+/** What comes before the search: series companions, supplies, grounds and ties of the wanted parts. */
+export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = () => true): Progress {
+  const companions = addSeriesCompanions(wiring, wanted)
+  const fed = feedAndTie(companions.wiring, wanted)
+  return { ...fed, decisions: [...companions.decisions, ...fed.decisions] }
+}
+
+/** Signals that need a pin and have none. */
+export const openSignals = (wiring: Wiring): SignalUse[] =>
+  wiring.signals.filter((use) => isOpen(use) && use.facts.required)
 
 /** Waits for a host, also when it is already joined to some other part that waits with it. */
 const isOpen = (use: SignalUse): boolean =>

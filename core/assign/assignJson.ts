@@ -1,16 +1,12 @@
+import type { Wiring } from '../wiring/model.ts'
 import type { AssignResult } from './assign.ts'
+import { conflictIn } from './conflict.ts'
+import { remediesFor } from './remedies.ts'
 
-/** A search's answer as `assign --json` and the server give it. */
-export function assignJson(result: AssignResult, milliseconds: number) {
+/** A search's answer as `assign --json` and the server give it, with what stands in the way and the ways out. */
+export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: number) {
   const { status, optimal, cost, bound, placed, unplaced } = result
-  const conflict =
-    unplaced.length === 0
-      ? null
-      : {
-          needs: unplaced.map((one) => one.end),
-          pins: [] as string[],
-          text: unplaced.map((one) => `${one.end} needs ${one.needs} (${one.reasons.join('; ')})`).join('. '),
-        }
+  const conflict = unplaced.length === 0 ? undefined : conflictIn(wiring)
   return {
     status,
     optimal,
@@ -19,7 +15,9 @@ export function assignJson(result: AssignResult, milliseconds: number) {
     milliseconds,
     placed,
     unplaced,
-    conflict,
-    remedies: [] as { title: string; edits: [] }[],
+    conflict: conflict ? { needs: conflict.needs, pins: conflict.pins, text: conflict.text } : null,
+    remedies: conflict
+      ? remediesFor(wiring, result, conflict).map(({ title, edits, left }) => ({ title, edits, left }))
+      : [],
   }
 }

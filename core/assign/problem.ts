@@ -31,7 +31,9 @@ export interface Task {
 export interface Lane {
   readonly key: string
   readonly board: BoardInstance
-  readonly controller: Controller
+  readonly controller: Pick<Controller, 'id' | 'kind' | 'title' | 'rank' | 'groups'>
+  /** The bus switch or serial bridge whose controller it is; a board's own when left out. */
+  readonly provider?: PartInstance
   /** Pins in use by line name, as host ends. */
   readonly given: ReadonlyMap<string, string>
   readonly parts: readonly PartInstance[]
@@ -95,7 +97,37 @@ export class Problem {
 
   #findLanes(): Lane[] {
     const wanted = new Set(this.tasks.map((task) => `${task.part.home?.ref} ${task.kind}`))
-    return this.wiring.boards.flatMap((board) =>
+    const given = this.wiring.parts.flatMap((provider) =>
+      provider.part.controllers.flatMap((one): Lane[] => {
+        const board = provider.home
+        if (!board || !wanted.has(`${board.ref} ${one.kind}`)) return []
+        const bus = this.wiring.buses.find((each) => each.provider === provider && each.controller === one.id)
+        const pins = new Map<string, string>()
+        for (const use of bus?.uses ?? []) {
+          const host = use.hosts[0]?.host
+          const need = busNeed(use.facts.needs)
+          if (host && need) pins.set(need.signal, host.end)
+        }
+        return [
+          {
+            key: `${provider.ref} ${one.id}`,
+            board,
+            // Behind every controller of the board's own.
+            controller: {
+              id: one.id,
+              kind: one.kind,
+              title: `${one.title} of ${provider.ref}`,
+              rank: 4,
+              groups: undefined,
+            },
+            provider,
+            given: pins,
+            parts: bus?.parts ?? [],
+          },
+        ]
+      }),
+    )
+    const own = this.wiring.boards.flatMap((board) =>
       board.board.controllers
         .filter(
           (one) =>
@@ -114,6 +146,7 @@ export class Problem {
           }
         }),
     )
+    return [...own, ...given]
   }
 
   /** Lanes that a part's lines may go to, those in use first. */
@@ -123,6 +156,7 @@ export class Problem {
       (lane) =>
         lane.board === task.part.home &&
         lane.controller.kind === task.kind &&
+        lane.provider !== task.part &&
         (locked === undefined || lane === locked) &&
         task.uses.every((use) => this.choicesOn(lane, use).length > 0),
     )
@@ -155,7 +189,8 @@ export class Problem {
       .flatMap((part) => addressesOf(part).map((one) => one.address))
       .filter((one) => coming.has(one))
     const holds = parts.some((part) => part.mode?.spi?.releases === false && talks(part))
-    return `${addresses.sort((a, b) => a - b).join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
+    const switches = parts.filter((part) => part.part.controllers.length > 0).map((part) => part.ref)
+    return `${switches.join(' ')} ${addresses.sort((a, b) => a - b).join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
   }
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */
@@ -165,7 +200,7 @@ export class Problem {
     return hostsFor(this.wiring, use)
       .filter(
         (host) =>
-          host.board === lane.board &&
+          (lane.provider ? host.provider === lane.provider : host.board === lane.board) &&
           host.functions.has(`${lane.controller.id}.${signal}`) &&
           (given === undefined ? (this.#taken.get(host.end) ?? lane.key) === lane.key : host.end === given),
       )
@@ -230,7 +265,7 @@ export class Problem {
     return all.map((one) => {
       const feature = board.features.find((each) => each.controllers.includes(one.id))?.title
       if (feature !== undefined) return `${one.title}: used by ${feature}`
-      const lane = this.lanes.find((each) => each.board === board && each.controller === one)
+      const lane = this.lanes.find((each) => each.board === board && !each.provider && each.controller.id === one.id)
       const clash = lane && this.clash(task, lane.parts)
       if (clash) return `${one.title}: ${clash}`
       const free = lane ? task.uses.every((each) => this.choicesOn(lane, each).length > 0) : false

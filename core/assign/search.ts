@@ -1,5 +1,5 @@
 import { busNeed } from '../wiring/buses.ts'
-import type { Host, SignalUse } from '../wiring/model.ts'
+import type { Host, PartInstance, SignalUse } from '../wiring/model.ts'
 import { Matching } from './matching.ts'
 import { type Lane, type Line, type Problem, type Task, UNPLACED } from './problem.ts'
 
@@ -230,7 +230,7 @@ function waysOf(
   const ways: { next: Filled[]; least: number }[] = []
   for (const lane of problem.lanesFor(task)) {
     const before = division.find((one) => one.lane === lane)
-    const others = [...lane.parts, ...(before?.tasks.map((one) => one.part) ?? [])]
+    const others = heardBy(problem, task, lane, division)
     if (problem.clash(task, others) !== undefined) continue
     const after: Filled = { lane, tasks: [...(before?.tasks ?? []), task] }
     const one = filled(after)
@@ -249,6 +249,26 @@ function waysOf(
     ways.push({ next: [...rest, after], least: one.least - (before ? (filled(before)?.least ?? 0) : 0) })
   }
   return ways.sort((a, b) => a.least - b.least).map((one) => one.next)
+}
+
+/**
+ * Parts that hear the same traffic as a task on a lane: those on the lane, and where a bus switch joins two lanes,
+ * those on the other side of it.
+ */
+function heardBy(problem: Problem, task: Task, lane: Lane, division: readonly Filled[]): PartInstance[] {
+  const on = (one: Lane): PartInstance[] => [
+    ...one.parts,
+    ...(division.find((each) => each.lane === one)?.tasks.map((each) => each.part) ?? []),
+  ]
+  const own = on(lane)
+  if (task.kind !== 'i2c') return own
+  const joined = problem.lanes.filter(
+    (one) =>
+      one !== lane &&
+      ((one.provider && [...own, task.part].includes(one.provider)) ||
+        (lane.provider && on(one).includes(lane.provider))),
+  )
+  return [...own, ...joined.flatMap(on)]
 }
 
 /** Pins for one division: groups are chosen lane by lane, then all lines are matched together. */

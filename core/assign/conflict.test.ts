@@ -1,0 +1,117 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { applyEdits } from '../plan/edit.ts'
+import { check } from '../rules/index.ts'
+import { catalog, planOf, type Short } from '../testing/plans.ts'
+import { randomKit } from '../testing/randomPlans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { assign, openSignals, prepare } from './assign.ts'
+import { conflictOf, fits } from './conflict.ts'
+import { fitBoards } from './fit.ts'
+import { moveBoard } from './moveBoard.ts'
+import { remediesFor } from './remedies.ts'
+
+const many = (count: number, part: string) =>
+  Object.fromEntries(Array.from({ length: count }, (_, index) => [`X${index}`, part]))
+const conflict = (short: Short) => {
+  const fed = prepare(resolve(planOf(short), catalog)).wiring
+  return { fed, found: conflictOf(fed, openSignals(fed)) }
+}
+
+describe('conflict', () => {
+  const table: readonly [string, Short, string[], RegExp][] = [
+    [
+      'UARTs',
+      { parts: { A: 'gps-uart', B: 'hc-12', C: 'mh-z19' } },
+      ['A', 'B', 'C'],
+      /need a UART each, and MCU has 2 UART controllers left/,
+    ],
+    ['one address twice', { mcu: 'uno-r3', parts: { A: 'ds3231', B: 'ds3231', L: 'led' } }, ['A', 'B'], /an I2C bus/],
+    [
+      'edges',
+      { mcu: 'uno-r3', parts: { ...many(3, 'hall-a3144'), L: 'led' } },
+      ['X0', 'X1', 'X2'],
+      /an edge interrupt each/,
+    ],
+    [
+      'a knob where nothing is analog',
+      { mcu: 'pi-40', parts: { K: 'potentiometer', B: 'button' } },
+      ['K'],
+      /No free pin/,
+    ],
+  ]
+  it.each(table)('%s', (_, short, parts, text) => {
+    const { found } = conflict(short)
+    expect(found?.parts.map((part) => part.ref).sort()).toEqual(parts)
+    expect(found?.text).toMatch(text)
+  })
+
+  it('is a conflict, and every part of it but one fits', () => {
+    fc.assert(
+      fc.property(randomKit, (plan) => {
+        const fed = prepare(resolve(plan, catalog)).wiring
+        const found = conflictOf(fed, openSignals(fed))
+        if (!found) {
+          expect(fits(fed, openSignals(fed))).toBe(true)
+          return
+        }
+        const uses = fed.signals.filter((use) => found.needs.includes(use.end))
+        expect(fits(fed, uses)).toBe(false)
+        for (const part of found.parts.length > 1 ? found.parts : [])
+          expect(
+            fits(
+              fed,
+              uses.filter((use) => use.part !== part),
+            ),
+          ).toBe(true)
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
+
+describe('remedies', () => {
+  const table: readonly [string, Short, RegExp][] = [
+    ['another address', { mcu: 'uno-r3', parts: { A: 'bme280', B: 'bme280' } }, /^Move [AB] to 0x77/],
+    ['a feature less', { parts: { A: 'gps-uart', B: 'hc-12', C: 'pms5003' } }, /^Do without: USB serial/],
+    ['a bus switch', { mcu: 'uno-r3', parts: { A: 'ds3231', B: 'ds3231' } }, /TCA9548A/],
+    ['a converter', { mcu: 'pi-40', parts: { K: 'potentiometer' } }, /ADS1115/],
+    ['an expander', { mcu: 'uno-r3', parts: many(25, 'button') }, /MCP23017/],
+  ]
+  it.each(table)('%s is offered, and what is offered works', (_, short, title) => {
+    const wiring = resolve(planOf(short), catalog)
+    const result = assign(wiring)
+    const { found } = conflict(short)
+    const remedies = remediesFor(wiring, result, found!)
+    expect(remedies.map((one) => one.title).some((one) => title.test(one))).toBe(true)
+    for (const one of remedies) {
+      const after = resolve(applyEdits(wiring.plan, one.edits), catalog)
+      expect(openSignals(after).length).toBeLessThan(result.unplaced.length)
+    }
+    const lefts = remedies.map((one) => one.left)
+    expect(lefts).toEqual([...lefts].sort((a, b) => a - b))
+  })
+})
+
+describe('another board', () => {
+  const short: Short = { parts: { A: 'bme280', O: 'ssd1306', L: 'led', B: 'button', K: 'potentiometer' } }
+  it('ranks the boards that carry everything before those that do not', () => {
+    const ranked = fitBoards(planOf(short), catalog)
+    expect(ranked).toHaveLength(catalog.boards.size)
+    const counts = ranked.map((one) => one.left.length)
+    expect(counts).toEqual([...counts].sort((a, b) => a - b))
+    expect(ranked.find((one) => one.board.id === 'pi-40')?.left).toEqual(['K.W'])
+  })
+  it('moves a wired plan and says what to do with each wire', () => {
+    const plan = planOf(short)
+    const wired = applyEdits(plan, assign(resolve(plan, catalog)).edits)
+    const moved = moveBoard(wired, catalog, 'MCU', 'pico')
+    const after = applyEdits(wired, moved.edits)
+    const { stay, move, come, go } = moved.replug
+    expect(after.boards.MCU?.board).toBe('pico')
+    expect(moved.unplaced).toEqual([])
+    expect(check(resolve(after, catalog)).filter((one) => one.severity === 'fault')).toEqual([])
+    expect(stay.length + move.length + go.length).toBe(wired.wires.length)
+    expect(stay.length + move.length + come.length).toBe(after.wires.length)
+  })
+})

@@ -1,0 +1,96 @@
+import { busNeed } from '../wiring/buses.ts'
+import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { needWords } from '../wiring/needs.ts'
+import { openSignals, prepare } from './assign.ts'
+import { Problem } from './problem.ts'
+import { search } from './search.ts'
+
+/** A smallest set of needs that cannot all be met: without any one of them the rest can. */
+export interface Conflict {
+  /** Signal ends. */
+  readonly needs: readonly string[]
+  /** Pins that would do for some of them, as host ends. */
+  readonly pins: readonly string[]
+  readonly text: string
+  readonly parts: readonly PartInstance[]
+}
+
+/** What is placed as one: a single signal, or the bus lines of one part. */
+type Unit = readonly SignalUse[]
+
+/** True when all of these can be placed beside what is wired already. */
+export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean =>
+  search(new Problem(wiring, open)).best.left.length === 0
+
+/** A minimal conflict of a plan as it would be wired: supplies and ties decided, signals open. */
+export function conflictIn(wiring: Wiring): Conflict | undefined {
+  const fed = prepare(wiring).wiring
+  return conflictOf(fed, openSignals(fed))
+}
+
+/**
+ * A minimal conflict among the open signals, by dividing and testing (QuickXplain, Junker 2004): a unit is kept only
+ * when the rest fits without it. Undefined when everything fits.
+ */
+export function conflictOf(wiring: Wiring, open: readonly SignalUse[]): Conflict | undefined {
+  const units = unitsOf(open)
+  const solves = (some: readonly Unit[]): boolean => fits(wiring, some.flat())
+  if (solves(units)) return undefined
+  const explain = (background: readonly Unit[], added: boolean, rest: readonly Unit[]): readonly Unit[] => {
+    if (added && !solves(background)) return []
+    if (rest.length <= 1) return rest
+    const half = Math.floor(rest.length / 2)
+    const [first, second] = [rest.slice(0, half), rest.slice(half)]
+    const right = explain([...background, ...first], first.length > 0, second)
+    const left = explain([...background, ...right], right.length > 0, first)
+    return [...left, ...right]
+  }
+  const core = explain([], false, units)
+  const uses = core.flat()
+  const problem = new Problem(wiring, uses)
+  const pins = new Set<string>()
+  for (const line of problem.singles) for (const { host } of line.choices) pins.add(host.end)
+  for (const task of problem.tasks)
+    for (const lane of problem.lanesFor(task))
+      for (const use of task.uses) for (const { host } of problem.choicesOn(lane, use)) pins.add(host.end)
+  return {
+    needs: uses.map((use) => use.end),
+    pins: [...pins],
+    text: textOf(problem, core, pins.size),
+    parts: [...new Set(uses.map((use) => use.part))],
+  }
+}
+
+function unitsOf(open: readonly SignalUse[]): Unit[] {
+  const units = new Map<string, SignalUse[]>()
+  for (const use of open) {
+    const need = busNeed(use.facts.needs)
+    const key = need && need.signal !== 'cs' ? `${use.part.ref} ${need.kind}` : use.end
+    units.set(key, [...(units.get(key) ?? []), use])
+  }
+  return [...units.values()]
+}
+
+function textOf(problem: Problem, core: readonly Unit[], pins: number): string {
+  const said: string[] = []
+  const kinds = new Map<string, PartInstance[]>()
+  for (const task of problem.tasks) kinds.set(task.kind, [...(kinds.get(task.kind) ?? []), task.part])
+  for (const [kind, parts] of kinds) {
+    const board = parts[0]?.home
+    const lanes = problem.lanes.filter((lane) => lane.controller.kind === kind && lane.board === board)
+    const free = lanes.filter((lane) => kind === 'i2c' || kind === 'spi' || lane.parts.length === 0).length
+    const names = parts.map((part) => part.ref).join(', ')
+    said.push(
+      `${names} ${parts.length === 1 ? 'needs' : 'need'} ${kind === 'uart' ? 'a UART each' : `an ${kind.toUpperCase()} bus`}, and ${board?.ref ?? 'the plan'} has ${free} ${kind.toUpperCase()} ${free === 1 ? 'controller' : 'controllers'} left`,
+    )
+  }
+  const byNeed = new Map<string, SignalUse[]>()
+  for (const line of problem.singles)
+    for (const use of line.uses) byNeed.set(use.facts.needs, [...(byNeed.get(use.facts.needs) ?? []), use])
+  for (const [need, uses] of byNeed)
+    said.push(
+      `${uses.map((use) => use.end).join(', ')} ${uses.length === 1 ? 'needs' : 'need'} ${needWords(need)}${uses.length === 1 ? '' : ' each'}`,
+    )
+  const last = core.flat().length
+  return `${said.join('; ')}. ${pins === 0 ? 'No free pin suits' : `${pins} free ${pins === 1 ? 'pin suits' : 'pins suit'}`} ${last === 1 ? 'it' : 'any of them'}.`
+}

@@ -1,0 +1,106 @@
+import { applyEdits, type Edit, EditError } from '../plan/edit.ts'
+import { addParts } from '../plan/kit.ts'
+import { hexAddress } from '../plan/readPlan.ts'
+import { strapEdits } from '../wiring/i2c.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { type AssignResult, assign } from './assign.ts'
+import type { Conflict } from './conflict.ts'
+import { fitBoards } from './fit.ts'
+import { moveBoard } from './moveBoard.ts'
+
+/** A way out of an impossible plan, tried by solving again. */
+export interface Remedy {
+  readonly title: string
+  /** The change and all wires that can be placed after it. */
+  readonly edits: readonly Edit[]
+  /** Signals still without a pin. */
+  readonly left: number
+  /** What it changes of the maker's plan, new wires not counted. */
+  readonly changes: number
+}
+
+/** Parts that bring more pins or buses, tried one at a time. */
+const HELPERS = ['mcp23017', 'ads1115', 'pca9685', 'sc16is752', 'tca9548a', 'mcp4725'] as const
+
+/**
+ * Ways out of a conflict, fewest signals left first, then those that change least: another address or mode, a feature
+ * less, an expander or bus part more, another board. Each was solved; one that does not help is not offered.
+ */
+export function remediesFor(wiring: Wiring, result: AssignResult, conflict: Conflict, most = 6): Remedy[] {
+  const before = result.unplaced.length
+  const tried: Remedy[] = []
+  const attempt = (title: string, edits: readonly Edit[], changes: number): void => {
+    try {
+      const plan = applyEdits(wiring.plan, edits)
+      const answer = assign(resolve(plan, wiring.catalog))
+      if (answer.unplaced.length < before)
+        tried.push({ title, edits: [...edits, ...answer.edits], left: answer.unplaced.length, changes })
+    } catch (error) {
+      if (!(error instanceof EditError)) throw error
+    }
+  }
+  for (const part of conflict.parts) {
+    for (const { title, edits } of addressesFor(wiring, part)) attempt(title, edits, 1 + edits.length)
+    for (const mode of part.part.modes)
+      if (mode !== part.mode)
+        attempt(
+          `Wire ${part.ref} as: ${mode.title}`,
+          [{ do: 'change-part', ref: part.ref, entry: { mode: mode.id } }],
+          2,
+        )
+  }
+  for (const board of wiring.boards)
+    for (const feature of board.features) {
+      if (feature.pins.length + feature.controllers.length + feature.timers.length + feature.analog.length === 0)
+        continue
+      const uses = board.features.map((one) => one.id).filter((id) => id !== feature.id)
+      attempt(`Do without: ${feature.title}`, [{ do: 'change-board', ref: board.ref, entry: { uses } }], 3)
+    }
+  for (const id of HELPERS) {
+    const part = wiring.catalog.parts.get(id)
+    const home = conflict.parts[0]?.home?.ref
+    if (!part) continue
+    const given = wiring.boards.length > 1 && home !== undefined ? { on: home } : {}
+    attempt(`Add one more part: ${part.title}`, addParts(wiring.plan, wiring.catalog, part, 1, given), 5)
+  }
+  const whole = tried.some((one) => one.left === 0)
+  if (!whole && wiring.boards.length === 1) {
+    const board = wiring.boards[0]!
+    for (const fit of fitBoards(wiring.plan, wiring.catalog).slice(0, 3)) {
+      if (fit.board.id === board.board.id || fit.left.length >= before) continue
+      const moved = moveBoard(wiring.plan, wiring.catalog, board.ref, fit.board.id)
+      tried.push({
+        title: `Take another board: ${fit.board.title}`,
+        edits: moved.edits,
+        left: moved.unplaced.length,
+        changes: 20 + moved.replug.move.length,
+      })
+    }
+  }
+  return tried.sort((a, b) => a.left - b.left || a.changes - b.changes).slice(0, most)
+}
+
+/** Other addresses of a part's straps, with the straps rewired. */
+function addressesFor(wiring: Wiring, part: PartInstance): { title: string; edits: Edit[] }[] {
+  const option = part.mode?.i2c?.addresses.option
+  const facts = part.part.options.find((one) => one.id === option)
+  if (option === undefined || !facts) return []
+  return facts.values
+    .filter((one) => one.value !== part.options[option])
+    .slice(0, 8)
+    .flatMap(({ value, title }) => {
+      const straps = strapEdits(wiring, part, option, String(value))
+      if (!straps) return []
+      const entry = wiring.plan.parts[part.ref]
+      return [
+        {
+          title: `Move ${part.ref} to ${hexAddress(Number(value))}${title ? ` (${title})` : ''}`,
+          edits: [
+            { do: 'change-part', ref: part.ref, entry: { options: { ...entry?.options, [option]: value } } } as Edit,
+            ...straps,
+          ],
+        },
+      ]
+    })
+}
