@@ -3,6 +3,7 @@ import { type TableName, tableNames } from '../core/sheets/tables.ts'
 import { assignCommand } from './assign.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand } from './check.ts'
+import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
 import { serveCommand } from './serve.ts'
 import { sheetCommand, sheetFormats } from './sheet.ts'
@@ -43,6 +44,12 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--seconds <number>', 'stop searching after this time', (text) => seconds(text))
     .addOption(json())
     .action(end(assignCommand))
+  program
+    .command('fit')
+    .argument('<file>')
+    .description('rank every board of the catalogue for the parts of a plan')
+    .addOption(json())
+    .action(end(fitCommand))
   program
     .command('sheet')
     .argument('<file>')

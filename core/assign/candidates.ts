@@ -1,9 +1,10 @@
+import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution } from '../catalog/boardSchema.ts'
 import { volts } from '../catalog/common.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf, networkOf } from '../wiring/lines.ts'
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
 
@@ -40,7 +41,7 @@ export const costs = {
 
 /** Every pin of the signal's board, and of the expanders on it, best first, blocked ones last. */
 export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
-  const scarcity = new Scarcity(wiring, use)
+  const scarcity = scarcityOf(wiring, use)
   return hostsFor(wiring, use)
     .map((host) => judge(wiring, use, host, scarcity))
     .sort((a, b) => Number(a.blocked !== undefined) - Number(b.blocked !== undefined) || a.cost - b.cost)
@@ -71,6 +72,18 @@ export class Scarcity {
   price(name: string): number {
     return (costs.scarce[name] ?? 0) * (1 - (this.#share.get(name) ?? 1))
   }
+}
+
+const scarcities = new WeakMap<Wiring, Map<string, Scarcity>>()
+
+/** Scarcity on the board of a signal, worked out once. */
+export function scarcityOf(wiring: Wiring, use: SignalUse): Scarcity {
+  const byBoard = scarcities.get(wiring) ?? new Map<string, Scarcity>()
+  scarcities.set(wiring, byBoard)
+  const key = use.part.home?.ref ?? ''
+  const known = byBoard.get(key) ?? new Scarcity(wiring, use)
+  byBoard.set(key, known)
+  return known
 }
 
 /** True when a host has a function and no feature in use takes it away. */
@@ -336,30 +349,54 @@ function controllersFor(
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
 }
 
+const preferred = new WeakMap<object, ReadonlySet<string>>()
+
 /** A pin that a first-choice controller prefers is kept for buses. */
 function isPreferredBusPin(host: Host): boolean {
-  const pin = host.end.slice(host.ref.length + 1)
-  return (
-    host.board?.board.controllers.some(
-      (one) =>
-        one.rank === 0 &&
-        (Object.values(one.prefer?.pins ?? {}).includes(pin) ||
-          Object.values(one.pins ?? {}).some((pins) => pins.includes(pin))),
-    ) ?? false
-  )
+  const board = host.board?.board
+  if (!board) return false
+  let pins = preferred.get(board)
+  if (!pins) {
+    const first = board.controllers.filter((one) => one.rank === 0)
+    pins = new Set(
+      first.flatMap((one) => [...Object.values(one.prefer?.pins ?? {}), ...Object.values(one.pins ?? {}).flat()]),
+    )
+    preferred.set(board, pins)
+  }
+  return pins.has(host.end.slice(host.ref.length + 1))
+}
+
+const places = new WeakMap<Wiring, Map<PartInstance, { end: string; board: BoardInstance; spot: PinFacts }[]>>()
+
+/** Header positions on which the signals of a part lie, worked out once. */
+function placesOf(wiring: Wiring, part: PartInstance) {
+  let all = places.get(wiring)
+  if (!all) {
+    all = new Map()
+    for (const use of wiring.signals)
+      for (const { host } of use.hosts) {
+        const spot = host.board?.facts.pin(host.end.slice(host.ref.length + 1))
+        if (!spot || !host.board) continue
+        const mine = all.get(use.part) ?? []
+        mine.push({ end: use.end, board: host.board, spot })
+        all.set(use.part, mine)
+      }
+    places.set(wiring, all)
+  }
+  return all.get(part) ?? []
 }
 
 /** A signal of the same part on a neighbouring header position. */
 function neighbour(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
+  const near = placesOf(wiring, use.part)
+  if (near.length === 0) return undefined
   const place = host.board?.facts.pin(host.end.slice(host.ref.length + 1))
   if (!place) return undefined
-  for (const other of wiring.signals) {
-    if (other.part !== use.part || other === use) continue
-    for (const { host: at } of other.hosts) {
-      const spot = at.board === host.board ? at.board?.facts.pin(at.end.slice(at.ref.length + 1)) : undefined
-      if (spot && spot.header === place.header && Math.abs(spot.position - place.position) === place.header.columns)
-        return other.end
-    }
-  }
-  return undefined
+  return near.find(
+    ({ end, board, spot }) =>
+      end !== use.end &&
+      board === host.board &&
+      spot.header === place.header &&
+      Math.abs(spot.position - place.position) === place.header.columns,
+  )?.end
 }

@@ -3,7 +3,7 @@ import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { type Candidate, candidates, costs, hostsFor, judge, Scarcity } from './candidates.ts'
+import { type Candidate, candidates, costs, hostsFor, judge, scarcityOf } from './candidates.ts'
 
 /** One way to carry a line: a pin and its points beyond the hundred that every placed signal costs. */
 export interface Choice {
@@ -54,7 +54,6 @@ export class Problem {
   /** Signals that are placed already and hold a timer or an interrupt line. */
   readonly timed: readonly SignalUse[]
   readonly #judged = new Map<string, Candidate>()
-  readonly #scarcity = new Map<string, Scarcity>()
   readonly #busUses: ReadonlySet<SignalUse>
   readonly #taken = new Map<string, string>()
 
@@ -215,16 +214,9 @@ export class Problem {
     const key = `${use.end} ${host.end} ${controller}`
     let known = this.#judged.get(key)
     if (!known) {
-      known = judge(this.wiring, use, host, this.#scarcityOf(use), controller)
+      known = judge(this.wiring, use, host, scarcityOf(this.wiring, use), controller)
       this.#judged.set(key, known)
     }
-    return known
-  }
-
-  #scarcityOf(use: SignalUse): Scarcity {
-    const key = use.part.home?.ref ?? ''
-    const known = this.#scarcity.get(key) ?? new Scarcity(this.wiring, use)
-    this.#scarcity.set(key, known)
     return known
   }
 

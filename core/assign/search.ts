@@ -1,5 +1,5 @@
 import { busNeed } from '../wiring/buses.ts'
-import type { Host, PartInstance, SignalUse } from '../wiring/model.ts'
+import type { BoardInstance, Host, PartInstance, SignalUse } from '../wiring/model.ts'
 import { Matching } from './matching.ts'
 import { type Lane, type Line, type Problem, type Task, UNPLACED } from './problem.ts'
 
@@ -20,8 +20,9 @@ export interface Found {
   readonly steps: number
 }
 
-/** Steps after which the search gives up proving; far more than plans on one desk need. */
+/** Steps, and matchings of branched timers and interrupt lines, after which the search gives up proving. */
 const MOST_STEPS = 60_000
+const MOST_BRANCHES = 1500
 
 interface Filled {
   readonly lane: Lane
@@ -128,8 +129,15 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
     descend(depth + 1, division, [...dropped, task])
   }
   descend(0, [], [])
-  const answer = best ?? { extra: 0, placed: [], left: [] }
+  const answer = best ?? nothingOf(problem)
+  stopped ||= pins.branches >= MOST_BRANCHES
   return { best: answer, bound: stopped ? Math.min(answer.extra, floor) : answer.extra, proven: !stopped, steps }
+}
+
+/** The arrangement that leaves everything open. */
+const nothingOf = (problem: Problem): Arrangement => {
+  const left = [...problem.singles, ...problem.tasks].flatMap((one) => [...one.uses])
+  return { extra: left.length * UNPLACED, placed: [], left }
 }
 
 interface FilledLines {
@@ -149,6 +157,8 @@ class PinMatcher {
   readonly #singles: readonly Line[]
   readonly #shapes = new Map<string, string>()
   readonly #rows = new Map<Line, Float64Array>()
+  /** Matchings made for branches so far. */
+  branches = 0
 
   constructor(problem: Problem) {
     this.#singles = problem.singles
@@ -173,14 +183,15 @@ class PinMatcher {
     const known = this.#rows.get(line)
     if (known) return known
     const costs = new Float64Array(this.#width).fill(UNPLACED * 1000)
-    costs[this.#columns.size + row] = UNPLACED * line.uses.length
+    // A bus with half its lines is none: its parts are dropped instead.
+    costs[this.#columns.size + row] = row < this.#singles.length ? UNPLACED : UNPLACED * 500
     for (const { host, extra } of line.choices) costs[this.#columns.get(host.end) as number] = extra
     if (row < this.#singles.length) this.#rows.set(line, costs)
     return costs
   }
 
   shapeOf(line: Line): string {
-    const text = `${line.uses.length}: ${line.choices.map((one) => `${one.host.end} ${one.extra}`).join(', ')}`
+    const text = `${line.choices.map((one) => `${one.host.end} ${one.extra}`).join(', ')}`
     const known = this.#shapes.get(text) ?? String(this.#shapes.size)
     this.#shapes.set(text, known)
     return known
@@ -197,10 +208,11 @@ class PinMatcher {
 
   /** The same for changed single signals. */
   matchAll(all: readonly Line[]): Matched {
+    this.branches += 1
     const matching = Matching.empty(this.#width)
     all.forEach((line, row) => {
       const costs = new Float64Array(this.#width).fill(UNPLACED * 1000)
-      costs[this.#columns.size + row] = UNPLACED * line.uses.length
+      costs[this.#columns.size + row] = line.name === line.uses[0]?.end ? UNPLACED : UNPLACED * 500
       for (const { host, extra } of line.choices) costs[this.#columns.get(host.end) as number] = extra
       matching.add(costs)
     })
@@ -347,15 +359,23 @@ function arrange(
   return { extra: matched.extra + more, placed, left }
 }
 
-/** A matching with timers and interrupt lines minded: a clash forbids the one pin or the other, and both are tried. */
+/**
+ * A matching with timers and interrupt lines minded: of two signals that clash one must leave the timer or the line
+ * altogether, and both ways are tried; only one when the two are alike.
+ */
 function within(problem: Problem, pins: PinMatcher, matched: Matched, limit: number): Matched | undefined {
   if (matched.extra >= limit) return undefined
   const clash = firstClash(problem, matched)
   if (!clash) return matched
+  if (pins.branches >= MOST_BRANCHES) return undefined
   let best: Matched | undefined
-  for (const [line, host] of clash) {
+  const seen = new Set<string>()
+  for (const { line, hosts } of clash) {
+    const shape = pins.shapeOf(line)
+    if (seen.has(shape)) continue
+    seen.add(shape)
     const without = matched.picks.map((one) =>
-      one.line === line ? { ...line, choices: line.choices.filter((choice) => choice.host !== host) } : one.line,
+      one.line === line ? { ...line, choices: line.choices.filter(({ host }) => !hosts.has(host.end)) } : one.line,
     )
     const answer = within(problem, pins, pins.matchAll(without), best?.extra ?? limit)
     if (answer) best = answer
@@ -363,16 +383,24 @@ function within(problem: Problem, pins: PinMatcher, matched: Matched, limit: num
   return best
 }
 
-type Pick = readonly [Line, Host]
+/** A line and the pins that it would have to leave. */
+interface Leaving {
+  readonly line: Line
+  readonly hosts: ReadonlySet<string>
+}
 
 /**
  * Picks of which one must go: two on one timer with different frequencies, or two edges on one interrupt line; only
  * one when the other side is wired already.
  */
-function firstClash(problem: Problem, { picks }: Matched): readonly Pick[] | undefined {
-  const timers = new Map<string, { hertz: number; pick: Pick | undefined }>()
-  const edges = new Map<string, Pick | undefined>()
-  const look = (use: SignalUse, host: Host, pick: Pick | undefined): readonly Pick[] | undefined => {
+function firstClash(problem: Problem, { picks }: Matched): readonly Leaving[] | undefined {
+  const timers = new Map<string, { hertz: number; line: Line | undefined }>()
+  const edges = new Map<string, Line | undefined>()
+  const leaving = (board: BoardInstance, pins: readonly string[], lines: readonly (Line | undefined)[]): Leaving[] => {
+    const hosts = new Set(pins.map((pin) => `${board.ref}.${pin}`))
+    return lines.flatMap((line) => (line ? [{ line, hosts }] : []))
+  }
+  const look = (use: SignalUse, host: Host, line: Line | undefined): readonly Leaving[] | undefined => {
     const { board } = host
     if (!board) return undefined
     const pin = host.end.slice(host.ref.length + 1)
@@ -381,24 +409,23 @@ function firstClash(problem: Problem, { picks }: Matched): readonly Pick[] | und
       // A pin on several timers is left to the check; pins on one are the rule.
       const key = own.length === 1 ? `${host.ref} ${own[0]?.id}` : undefined
       const known = key === undefined ? undefined : timers.get(key)
-      if (known && known.hertz !== use.facts.hertz && pick) return [...(known.pick ? [known.pick] : []), pick]
-      if (key !== undefined && !known) timers.set(key, { hertz: use.facts.hertz, pick })
+      if (known && known.hertz !== use.facts.hertz && line)
+        return leaving(board, Object.values(own[0]?.channels ?? {}).flat(), [known.line, line])
+      if (key !== undefined && !known) timers.set(key, { hertz: use.facts.hertz, line })
     }
     if (use.facts.needs === 'interrupt') {
       const shared = board.board.interruptLines.find((one) => one.pins.includes(pin))
       const key = shared && `${host.ref} ${shared.id}`
-      if (key !== undefined && edges.has(key) && pick) {
-        const known = edges.get(key)
-        return [...(known ? [known] : []), pick]
-      }
-      if (key !== undefined) edges.set(key, pick)
+      if (shared && key !== undefined && edges.has(key) && line)
+        return leaving(board, shared.pins, [edges.get(key), line])
+      if (key !== undefined) edges.set(key, line)
     }
     return undefined
   }
   for (const use of problem.timed) for (const { host } of use.hosts) look(use, host, undefined)
   for (const { line, host } of picks) {
     const use = line.uses[0]
-    const clash = host && use && look(use, host, [line, host])
+    const clash = host && use && look(use, host, line)
     if (clash) return clash
   }
   return undefined

@@ -1,9 +1,11 @@
 import { proxy, type Remote, wrap } from 'comlink'
 import type { AssignResult } from '../../core/assign/assign.ts'
+import type { Fit } from '../../core/assign/fit.ts'
+import type { Moved } from '../../core/assign/moveBoard.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Mended } from '../../core/rules/mendAll.ts'
-import type { Searcher } from './search.worker.ts'
+import type { Searcher, WayOut } from './search.worker.ts'
 
 /** The search in its own thread. Stopping ends the thread; the next search starts a new one. */
 export class SearchClient {
@@ -32,6 +34,23 @@ export class SearchClient {
   /** All that can be mended without giving anything up. */
   async mendAll(plan: Plan): Promise<Mended> {
     return (await this.#start()).mendAll(plan)
+  }
+
+  /** Boards ranked for a plan's parts, or undefined when it was stopped. */
+  async fit(plan: Plan, tell: (done: number, of: number) => void): Promise<Fit[] | undefined> {
+    const stopped = new Promise<undefined>((resolve) => {
+      this.#cancel = () => resolve(undefined)
+    })
+    const remote = await this.#start()
+    return Promise.race([remote.fit(plan, proxy(tell)), stopped])
+  }
+
+  async move(plan: Plan, ref: string, board: string): Promise<Moved> {
+    return (await this.#start()).move(plan, ref, board)
+  }
+
+  async wayOut(plan: Plan): Promise<WayOut | undefined> {
+    return (await this.#start()).wayOut(plan)
   }
 
   stop(): void {

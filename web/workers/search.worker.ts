@@ -1,9 +1,20 @@
 import { expose } from 'comlink'
 import { type AssignResult, assign } from '../../core/assign/assign.ts'
+import { conflictIn } from '../../core/assign/conflict.ts'
+import { type Fit, fitBoards } from '../../core/assign/fit.ts'
+import { type Moved, moveBoard } from '../../core/assign/moveBoard.ts'
+import { type Remedy, remediesFor } from '../../core/assign/remedies.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import { type Mended, mendAll } from '../../core/rules/mendAll.ts'
 import { resolve } from '../../core/wiring/resolve.ts'
+
+export interface WayOut {
+  readonly text: string
+  readonly needs: readonly string[]
+  readonly pins: readonly string[]
+  readonly remedies: readonly Remedy[]
+}
 
 let catalog: Catalog = makeCatalog([], [])
 
@@ -19,6 +30,27 @@ const searcher = {
         return false
       },
     })
+  },
+  fit(plan: Plan, tell: (done: number, of: number) => void): Fit[] {
+    return fitBoards(plan, catalog, (done, of) => {
+      tell(done, of)
+      return false
+    })
+  },
+  move(plan: Plan, ref: string, board: string): Moved {
+    return moveBoard(plan, catalog, ref, board)
+  },
+  /** Why something finds no pin, and the ways out. */
+  wayOut(plan: Plan): WayOut | undefined {
+    const wiring = resolve(plan, catalog)
+    const conflict = conflictIn(wiring)
+    if (!conflict) return undefined
+    return {
+      text: conflict.text,
+      needs: conflict.needs,
+      pins: conflict.pins,
+      remedies: remediesFor(wiring, assign(wiring), conflict),
+    }
   },
   mendAll(plan: Plan): Mended {
     return mendAll(plan, catalog)

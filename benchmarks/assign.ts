@@ -1,0 +1,115 @@
+/**
+ * The search against a general integer-programming solver on the same problems, side by side: equal best cost, and the
+ * ratio of times. Run with `npm run bench:assign`; `-- --quick` takes every fourth board.
+ */
+import loadHighs from 'highs'
+import { openSignals, prepare } from '../core/assign/assign.ts'
+import { Problem } from '../core/assign/problem.ts'
+import { search } from '../core/assign/search.ts'
+import type { Catalog } from '../core/catalog/catalog.ts'
+import { formatProblem } from '../core/text/problem.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+import { readCatalogFolder } from '../server/catalogFolder.ts'
+import { generatedKit } from './assignKits.ts'
+import { asIntegerProgram } from './assignModel.ts'
+
+const read = readCatalogFolder('catalog')
+if (!read.ok) throw new Error(read.problems.map(formatProblem).join('\n'))
+const catalog: Catalog = read.value
+const quick = process.argv.includes('--quick')
+const boards = [...catalog.boards.keys()].filter((_, index) => !quick || index % 4 === 0)
+/** Seconds after which the general solver is left. */
+const PATIENCE = Number(process.env.PATIENCE ?? 20)
+
+interface Run {
+  readonly size: number
+  readonly kind: string
+  readonly signals: number
+  readonly ours: number
+  readonly theirs: number | undefined
+  readonly equal: boolean | undefined
+  readonly proven: boolean
+}
+const runs: Run[] = []
+const timed = <T>(work: () => T): { value: T; milliseconds: number } => {
+  const start = performance.now()
+  return { value: work(), milliseconds: performance.now() - start }
+}
+// Both are warm before anything is measured.
+const warmUp = prepare(resolve(generatedKit(catalog, 'esp32-devkit-30', 60, 'tight', 1), catalog)).wiring
+for (let round = 0; round < 10; round += 1) search(new Problem(warmUp, openSignals(warmUp)))
+
+for (const size of [10, 30, 60, 100])
+  for (const kind of ['loose', 'tight', 'impossible'] as const)
+    for (const [index, board] of boards.entries()) {
+      const plan = generatedKit(catalog, board, size, kind, size * 1000 + index)
+      const { wiring } = prepare(resolve(plan, catalog))
+      const open = openSignals(wiring)
+      const own = timed(() => {
+        const problem = new Problem(wiring, open)
+        return { problem, found: search(problem) }
+      })
+      const program = asIntegerProgram(own.value.problem)
+      const highs = await loadHighs()
+      const other = timed(() => {
+        try {
+          return highs.solve(program, { time_limit: PATIENCE })
+        } catch {
+          return undefined
+        }
+      })
+      const solved = other.value?.Status === 'Optimal' ? other.value.ObjectiveValue : undefined
+      const equal = solved === undefined ? undefined : Math.abs(solved - own.value.found.best.extra) < 0.01
+      if (equal === false)
+        console.log(`  differs: ${kind} ${size} on ${board}: ours ${own.value.found.best.extra}, theirs ${solved}`)
+      if (process.argv.includes('--each'))
+        console.log(
+          `${size} ${kind} ${board}: ${open.length} open, ours ${own.milliseconds.toFixed(0)} ms, ${own.value.found.steps} steps, theirs ${other.milliseconds.toFixed(0)} ms ${other.value?.Status}`,
+        )
+      runs.push({
+        size,
+        kind,
+        signals: open.length,
+        ours: own.milliseconds,
+        theirs: solved === undefined ? undefined : other.milliseconds,
+        equal,
+        proven: own.value.found.proven,
+      })
+    }
+
+const at = (values: number[], share: number): number => {
+  const sorted = values.toSorted((a, b) => a - b)
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN
+}
+const table = [['signals', 'kind', 'runs', 'proven', 'median', '99 %', 'general median', 'ratio', 'equal', 'solved']]
+for (const size of [10, 30, 60, 100])
+  for (const kind of ['loose', 'tight', 'impossible']) {
+    const own = runs.filter((run) => run.size === size && run.kind === kind)
+    const both = own.filter((run) => run.theirs !== undefined)
+    table.push([
+      String(size),
+      kind,
+      String(own.length),
+      String(own.filter((run) => run.proven).length),
+      `${at(
+        own.map((run) => run.ours),
+        0.5,
+      ).toFixed(1)} ms`,
+      `${at(
+        own.map((run) => run.ours),
+        0.99,
+      ).toFixed(0)} ms`,
+      `${at(
+        both.map((run) => run.theirs as number),
+        0.5,
+      ).toFixed(0)} ms`,
+      at(
+        both.map((run) => (run.theirs as number) / run.ours),
+        0.5,
+      ).toFixed(0),
+      String(both.filter((run) => run.equal).length),
+      String(both.length),
+    ])
+  }
+const widths = table[0]!.map((_, column) => Math.max(...table.map((row) => row[column]!.length)))
+for (const row of table) console.log(row.map((cell, column) => cell.padStart(widths[column]!)).join('  '))
