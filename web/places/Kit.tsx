@@ -1,10 +1,11 @@
-import { Fragment } from 'react'
+import { Fragment, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { formatVolts } from '../../core/electrical/quantity.ts'
 import { addBoard } from '../../core/plan/kit.ts'
 import { freshRef } from '../../core/plan/refs.ts'
 import { companionsOf, ownerOf } from '../../core/wiring/companions.ts'
 import { CountStrip } from '../components/kit/CountStrip.tsx'
+import { FitDialog } from '../components/kit/FitDialog.tsx'
 import { BoardLine, SupplyLine } from '../components/kit/lines.tsx'
 import { CompanionOffers, PartLine } from '../components/kit/PartLine.tsx'
 import { QuickEntry } from '../components/kit/QuickEntry.tsx'
@@ -15,13 +16,23 @@ export function Kit() {
   const { wiring } = useDerived()
   const plan = usePlan()
   const edit = useEdit()
+  const [fitting, setFitting] = useState(false)
   return (
     <div className="kit">
       <h1 className="visually-hidden">Kit</h1>
       <QuickEntry />
       <h2>
-        Boards <AddBoard />
+        Boards{' '}
+        <span className="d-flex gap-2">
+          {wiring.parts.length > 0 && wiring.boards.length <= 1 && (
+            <Button size="sm" variant="outline-dark" className="text-nowrap" onClick={() => setFitting(true)}>
+              Which boards carry this?
+            </Button>
+          )}
+          <AddBoard />
+        </span>
       </h2>
+      {fitting && <FitDialog onClose={() => setFitting(false)} />}
       {wiring.boards.length === 0 && <p className="soft py-2 mb-0">Choose the board that everything hangs on.</p>}
       {wiring.boards.map((board) => (
         <BoardLine key={board.ref} board={board} />

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
+import type { AssignResult } from '../../core/assign/assign.ts'
 import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
@@ -8,12 +9,14 @@ import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
 import { PickedTask } from '../components/PickedTask.tsx'
+import { WayOutDialog } from '../components/WayOutDialog.tsx'
 import { litHost, viewFor, viewsOf } from '../components/yardViews.ts'
 import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
 import { SearchClient } from '../workers/search.ts'
+import type { WayOut } from '../workers/search.worker.ts'
 
 /** Candidates that get a digit. */
 const DIGITS = 6
@@ -28,6 +31,7 @@ export function Pins() {
   const litEnds = useAppSelector((state) => state.plan.lit)
   const [view, setView] = useState<string>()
   const [searching, setSearching] = useState<number>()
+  const [stuck, setStuck] = useState<{ result: AssignResult; way: WayOut | undefined }>()
   const client = useMemo(() => new SearchClient(catalog), [catalog])
   useEffect(() => () => client.stop(), [client])
 
@@ -86,24 +90,21 @@ export function Pins() {
         dispatch(toasted({ text: 'The search was stopped; nothing was changed.' }))
         return
       }
+      if (result.unplaced.length > 0) {
+        setStuck({ result, way: undefined })
+        const way = await client.wayOut(wiring.plan)
+        setStuck((now) => (now?.result === result ? { result, way } : now))
+        return
+      }
       if (result.edits.length > 0) edit(result.edits, refs ? `Wire ${refs.join(', ')}` : 'Place the rest')
-      const left = result.unplaced.map((one) => `${one.end} needs ${one.needs}: ${one.reasons.slice(0, 3).join('; ')}`)
-      if (left.length > 0)
-        dispatch(
-          toasted({
-            text: `${result.placed.length} wires placed, ${left.length} could not be:\n${left.slice(0, 5).join('\n')}`,
-            kind: 'wrong',
-          }),
-        )
-      else
-        dispatch(
-          toasted({
-            text:
-              result.placed.length === 0
-                ? 'Nothing was open.'
-                : `${result.placed.length} wires placed${result.optimal ? '; no arrangement costs less' : ''}.`,
-          }),
-        )
+      dispatch(
+        toasted({
+          text:
+            result.placed.length === 0
+              ? 'Nothing was open.'
+              : `${result.placed.length} wires placed${result.optimal ? '; no arrangement costs less' : ''}.`,
+        }),
+      )
       dispatch(planActions.picked(undefined))
     },
     [client, wiring, edit, dispatch],
@@ -224,6 +225,17 @@ export function Pins() {
   return (
     <div className="pins">
       <h1 className="visually-hidden">Pins</h1>
+      {stuck && (
+        <WayOutDialog
+          result={stuck.result}
+          way={stuck.way}
+          onApply={(edits, label) => {
+            setStuck(undefined)
+            edit(edits, label)
+          }}
+          onClose={() => setStuck(undefined)}
+        />
+      )}
       <Ledger
         searching={searching}
         onPlaceRest={() => void placeRest()}

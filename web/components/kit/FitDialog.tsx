@@ -1,0 +1,231 @@
+import type { ChartConfiguration } from 'chart.js'
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
+import { Button, Modal, ProgressBar } from 'react-bootstrap'
+import type { Fit } from '../../../core/assign/fit.ts'
+import type { Moved } from '../../../core/assign/moveBoard.ts'
+import { useCatalog, useEdit, usePlan } from '../../store/derived.ts'
+import { SearchClient } from '../../workers/search.ts'
+import type { Inks } from '../Chart.tsx'
+
+const Chart = lazy(() => import('../Chart.tsx').then((module) => ({ default: module.Chart })))
+
+/** Every board ranked for this kit, and the move to another one with its re-plug list. */
+export function FitDialog({ onClose }: { onClose: () => void }) {
+  const plan = usePlan()
+  const catalog = useCatalog()
+  const edit = useEdit()
+  const client = useMemo(() => new SearchClient(catalog), [catalog])
+  const [start] = useState(plan)
+  const [done, setDone] = useState<readonly [number, number]>([0, 1])
+  const [fits, setFits] = useState<readonly Fit[]>()
+  const [stopped, setStopped] = useState(false)
+  const [move, setMove] = useState<{ board: string; title: string; moved: Moved }>()
+  useEffect(() => {
+    let here = true
+    void client
+      .fit(start, (one, of) => here && setDone([one, of]))
+      .then((found) => {
+        if (!here) return
+        setFits(found)
+        setStopped(found === undefined)
+      })
+    return () => {
+      here = false
+      client.stop()
+    }
+  }, [client, start])
+  const ref = Object.keys(plan.boards)[0]
+  const now = ref === undefined ? undefined : plan.boards[ref]?.board
+  const ready = fits?.filter((one) => one.left.length === 0) ?? []
+  const config = useCallback(
+    (inks: Inks): ChartConfiguration<'bar'> => {
+      const rows = (fits ?? []).filter((one) => one.left.length === 0).slice(0, 12)
+      return {
+        type: 'bar',
+        data: {
+          labels: rows.map((one) => one.board.title),
+          datasets: [{ label: 'outputs left', data: rows.map((one) => one.spare), backgroundColor: inks.line }],
+        },
+        options: {
+          indexAxis: 'y',
+          animation: false,
+          maintainAspectRatio: false,
+          scales: { x: { title: { display: true, text: 'outputs left' } }, y: { ticks: { autoSkip: false } } },
+          plugins: { legend: { display: false } },
+        },
+      }
+    },
+    [fits],
+  )
+  return (
+    <Modal show onHide={onClose} aria-labelledby="fit" scrollable size="lg">
+      <Modal.Header closeButton>
+        <Modal.Title id="fit" as="h2">
+          {move ? `To ${move.title}` : 'Boards for this kit'}
+        </Modal.Title>
+      </Modal.Header>
+      <Modal.Body tabIndex={0}>
+        {move ? (
+          <ReplugList moved={move.moved} />
+        ) : fits === undefined ? (
+          stopped ? (
+            <p>The ranking was stopped.</p>
+          ) : (
+            <>
+              <p>Wiring the kit to each board in turn …</p>
+              <ProgressBar now={(100 * done[0]) / done[1]} aria-label="Boards tried" />
+            </>
+          )
+        ) : (
+          <>
+            <p>
+              {ready.length} of {fits.length} boards carry everything. Each was wired by the same search as “Place the
+              rest”.
+            </p>
+            {ready.length > 1 && (
+              <Suspense fallback={null}>
+                <Chart
+                  height={40 + Math.min(12, ready.length) * 22}
+                  config={config}
+                  label={`Outputs left: ${ready
+                    .slice(0, 12)
+                    .map((one) => `${one.board.title} ${one.spare}`)
+                    .join(', ')}`}
+                />
+              </Suspense>
+            )}
+            <table className="facts wide">
+              <thead>
+                <tr>
+                  <th>Board</th>
+                  <th>Kit</th>
+                  <th>Left</th>
+                  <th>Says</th>
+                  <th>
+                    <span className="visually-hidden">Move</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {fits.map((one) => (
+                  <tr key={one.board.id}>
+                    <th>
+                      {one.board.title}
+                      {one.board.id === now && <span className="soft"> (this one)</span>}
+                    </th>
+                    <td>
+                      {one.left.length === 0
+                        ? 'all of it'
+                        : `${one.left.length} without a pin${one.shifts > 0 ? `, ${one.shifts} of them for want of a level shifter` : ''}`}
+                    </td>
+                    <td>{one.spare} outputs</td>
+                    <td>
+                      {plural(one.faults, 'fault')}, {plural(one.cautions, 'caution')}
+                    </td>
+                    <td>
+                      {one.board.id !== now && ref !== undefined && (
+                        <Button
+                          size="sm"
+                          variant="outline-dark"
+                          aria-label={`Move to ${one.board.title}`}
+                          onClick={() =>
+                            void client
+                              .move(plan, ref, one.board.id)
+                              .then((moved) => setMove({ board: one.board.id, title: one.board.title, moved }))
+                          }
+                        >
+                          Move …
+                        </Button>
+                      )}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        {fits === undefined && !stopped && !move && (
+          <Button variant="outline-dark" onClick={() => client.stop()}>
+            Stop
+          </Button>
+        )}
+        {move ? (
+          <>
+            <Button variant="outline-dark" onClick={() => setMove(undefined)}>
+              Back to the boards
+            </Button>
+            <Button variant="outline-dark" onClick={() => window.print()}>
+              Print this list
+            </Button>
+            <Button
+              variant="dark"
+              onClick={() => {
+                edit(move.moved.edits, `Move to ${move.title}`)
+                onClose()
+              }}
+            >
+              Move the plan
+            </Button>
+          </>
+        ) : (
+          <Button variant="dark" onClick={onClose}>
+            Close
+          </Button>
+        )}
+      </Modal.Footer>
+    </Modal>
+  )
+}
+
+const plural = (number: number, word: string): string => `${number} ${word}${number === 1 ? '' : 's'}`
+
+/** What to do with each wire at the workbench. */
+function ReplugList({ moved }: { moved: Moved }) {
+  const { stay, move, come, go } = moved.replug
+  return (
+    <div className="replug">
+      <p>
+        {move.length} wires move, {come.length} come, {go.length} go, {stay.length} stay.
+        {moved.unplaced.length > 0 && ` ${moved.unplaced.map((one) => one.end).join(', ')} find no pin there.`}
+      </p>
+      {move.length > 0 && (
+        <>
+          <h3 className="h6">Move</h3>
+          <table className="facts wide">
+            <tbody>
+              {move.map((one) => (
+                <tr key={`${one.end} ${one.from}`}>
+                  <th className="mono">{one.end}</th>
+                  <td className="mono">from {one.from}</td>
+                  <td className="mono">to {one.to}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </>
+      )}
+      {(
+        [
+          ['Take out', go],
+          ['Add', come],
+        ] as const
+      ).map(
+        ([title, wires]) =>
+          wires.length > 0 && (
+            <div key={title}>
+              <h3 className="h6">{title}</h3>
+              <ul className="mono">
+                {wires.map(([from, to]) => (
+                  <li key={`${from} ${to}`}>
+                    {from} – {to}
+                  </li>
+                ))}
+              </ul>
+            </div>
+          ),
+      )}
+    </div>
+  )
+}
