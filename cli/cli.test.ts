@@ -61,6 +61,22 @@ describe('catalogue', () => {
   })
 })
 
+describe('fit', () => {
+  it('ranks every board, and refuses a plan of two', () => {
+    const { out, status } = run('fit', orchard, '--json')
+    const ranked = JSON.parse(out)
+    expect(status).toBe(0)
+    expect(ranked).toHaveLength(26)
+    expect(ranked[0].left).toEqual([])
+    expect(run('fit', orchard).out.split('\n')[0]).toContain('carries everything')
+    const two = run('fit', 'demo/4-two-post-rain-gauge.markpost.yaml')
+    expect([two.status, two.said.trim()]).toEqual([
+      2,
+      'demo/4-two-post-rain-gauge.markpost.yaml: has 2 boards; expected a plan of one board',
+    ])
+  })
+})
+
 describe('check', () => {
   it('prints a table for several plans, and only that when asked', () => {
     const { out, status } = run('check', '--summary', orchard, mended, 'package.json')

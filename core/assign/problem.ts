@@ -182,11 +182,11 @@ export class Problem {
   }
 
   /** What of the parts on a lane can still matter to the tasks from a depth on: addresses, and MISO that is held. */
-  traceOf(parts: readonly PartInstance[], depth: number): string {
+  traceOf(parts: readonly PartInstance[], depth: number, whole = false): string {
     const coming = new Set(this.tasks.slice(depth).flatMap((task) => addressesOf(task.part).map((one) => one.address)))
     const addresses = parts
       .flatMap((part) => addressesOf(part).map((one) => one.address))
-      .filter((one) => coming.has(one))
+      .filter((one) => whole || coming.has(one))
     const holds = parts.some((part) => part.mode?.spi?.releases === false && talks(part))
     const switches = parts.filter((part) => part.part.controllers.length > 0).map((part) => part.ref)
     return `${switches.join(' ')} ${addresses.sort((a, b) => a - b).join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`

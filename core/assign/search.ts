@@ -22,7 +22,7 @@ export interface Found {
 
 /** Steps, and matchings of branched timers and interrupt lines, after which the search gives up proving. */
 const MOST_STEPS = 60_000
-const MOST_BRANCHES = 1500
+const MOST_BRANCHES = 200
 
 interface Filled {
   readonly lane: Lane
@@ -77,22 +77,47 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
     }
     return known
   }
-  // Least that the parts from each depth on must pay: the first of a kind on a board opens a lane, unless one is open;
-  // a UART, I2S or CAN part opens its own.
-  const opening = tasks.map((task) => {
-    const ways = problem.lanesFor(task).flatMap((lane) => filled({ lane, tasks: [task] })?.least ?? [])
-    return ways.length === 0 ? 0 : Math.max(0, Math.min(task.uses.length * UNPLACED, ...ways))
+  // Least that a part pays for a lane of its own, by lane; and parts that no search need tell apart.
+  const opening = tasks.map(
+    (task) =>
+      new Map(problem.lanesFor(task).map((lane) => [lane, filled({ lane, tasks: [task] })?.least ?? UNPLACED * 500])),
+  )
+  const twins = tasks.map((task, at) => {
+    const likeness = (index: number): string => {
+      const one = tasks[index] as Task
+      const lanesOf = problem.lanesFor(one).map((lane) => `${lane.key} ${filled({ lane, tasks: [one] })?.shape}`)
+      return [one.kind, one.part.part.id, problem.traceOf([one.part], 0, true), one.uses.length, ...lanesOf].join('; ')
+    }
+    return at > 0 && tasks[at - 1]?.part.part.id === task.part.part.id && likeness(at) === likeness(at - 1)
   })
+  /** Least that the parts from a depth on must pay beside the division: lanes of their own, or the first of a bus. */
   const ahead = (depth: number, division: readonly Filled[]): number => {
+    const used = new Set(division.map((one) => one.lane))
     const open = new Set(division.map((one) => `${one.lane.board.ref} ${one.lane.controller.kind}`))
+    const apart = new Map<string, number[]>()
     let sum = 0
     for (let at = depth; at < tasks.length; at += 1) {
       const task = tasks[at] as Task
       const key = `${task.part.home?.ref} ${task.kind}`
-      const shared = task.kind === 'i2c' || task.kind === 'spi'
-      if (shared && open.has(key)) continue
-      if (shared) open.add(key)
-      sum += opening[at] as number
+      if (task.kind === 'i2c' || task.kind === 'spi') {
+        if (open.has(key)) continue
+        open.add(key)
+        sum += Math.max(0, Math.min(task.uses.length * UNPLACED, ...(opening[at]?.values() ?? [])))
+      } else apart.set(key, [...(apart.get(key) ?? []), at])
+    }
+    // Each of these takes a lane of its own: the cheapest lanes left, and then none.
+    for (const list of apart.values()) {
+      const free = new Map<Lane, number>()
+      for (const at of list)
+        for (const [lane, least] of opening[at] ?? [])
+          if (!used.has(lane) && lane.parts.length === 0) free.set(lane, Math.min(least, free.get(lane) ?? least))
+      const prices = [...free.values()].sort((one, two) => one - two).slice(0, list.length)
+      const losses = list.map((at) => (tasks[at]?.uses.length ?? 1) * UNPLACED).sort((one, two) => one - two)
+      for (let index = 0; index < list.length; index += 1)
+        sum += Math.max(
+          0,
+          Math.min(prices[index] ?? Number.POSITIVE_INFINITY, losses[index - prices.length] ?? losses[0] ?? 0),
+        )
     }
     return sum
   }
@@ -111,7 +136,10 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
       return
     }
     const lost = dropped.reduce((sum, task) => sum + task.uses.length * UNPLACED, 0)
-    if (boundOf(division) + ahead(depth, division) + lost >= limit() - 1e-9) return
+    const coming = ahead(depth, division) + lost
+    // The lanes by themselves are a quick bound; lanes and single signals matched together a close one.
+    const quick = division.reduce((sum, one) => sum + (filled(one)?.least ?? 0), floor)
+    if (quick + coming >= limit() - 1e-9 || boundOf(division) + coming >= limit() - 1e-9) return
     // What is ahead depends on shapes and on what can still clash, not on which part lies where.
     const state = `${depth} ${division
       .map((one) => `${one.lane.key} ${filled(one)?.shape} ${traceOf(one, depth)}`)
@@ -125,7 +153,15 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
       if (answer && answer.extra < limit()) best = answer
       return
     }
-    for (const next of waysOf(problem, task, division, filled)) descend(depth + 1, next, dropped)
+    // Of parts that are alike the earlier ones are placed first, on the earlier lanes.
+    const before = twins[depth] ? (tasks[depth - 1] as Task) : undefined
+    if (before && dropped.includes(before)) {
+      descend(depth + 1, division, [...dropped, task])
+      return
+    }
+    const least = before ? problem.lanes.indexOf(laneOf(division, before) as Lane) : 0
+    for (const next of waysOf(problem, task, division, filled))
+      if (problem.lanes.indexOf(laneOf(next, task) as Lane) >= least) descend(depth + 1, next, dropped)
     descend(depth + 1, division, [...dropped, task])
   }
   descend(0, [], [])
@@ -133,6 +169,9 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
   stopped ||= pins.branches >= MOST_BRANCHES
   return { best: answer, bound: stopped ? Math.min(answer.extra, floor) : answer.extra, proven: !stopped, steps }
 }
+
+const laneOf = (division: readonly Filled[], task: Task): Lane | undefined =>
+  division.find((one) => one.tasks.includes(task))?.lane
 
 /** The arrangement that leaves everything open. */
 const nothingOf = (problem: Problem): Arrangement => {
