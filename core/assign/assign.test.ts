@@ -5,9 +5,12 @@ import { check } from '../rules/index.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomKit, randomWiring } from '../testing/randomPlans.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { assign } from './assign.ts'
+import { assign, openSignals, prepare } from './assign.ts'
 import { candidates } from './candidates.ts'
 import { leastCostMatching } from './matching.ts'
+import { neaten } from './neatness.ts'
+import { Problem } from './problem.ts'
+import { search } from './search.ts'
 
 describe('matching', () => {
   it('costs no more than any other matching', () => {
@@ -110,6 +113,36 @@ describe('assign', () => {
     const result = assign(resolve(plan, catalog))
     expect(result.status).toBe('placed')
     expect(result.placed.some((one) => one.to.startsWith('X.GP'))).toBe(true)
+  })
+
+  it('is never dearer for being neat, and lays a part’s signals side by side where that costs nothing', () => {
+    const plan = planOf({ parts: { W: 'hx711', A: 'button', B: 'button', L: 'led' } })
+    const result = assign(resolve(plan, catalog))
+    const wiring = resolve(applyEdits(plan, result.edits), catalog)
+    const spots = ['W.DT', 'W.SCK'].map((end) => {
+      const host = wiring.signal(end)!.hosts[0]!.host
+      return host.board!.facts.pin(host.end.slice(4))!
+    })
+    expect(spots[0]!.header).toBe(spots[1]!.header)
+    expect(Math.abs(spots[0]!.position - spots[1]!.position)).toBe(1)
+    fc.assert(
+      fc.property(randomKit, (kit) => {
+        const { wiring: fed } = prepare(resolve(kit, catalog))
+        const problem = new Problem(fed, openSignals(fed))
+        const { best } = search(problem)
+        const neat = neaten(fed, problem.singles, best)
+        const price = (arrangement: typeof best): number =>
+          arrangement.placed.reduce((sum, { use, host, lane }) => {
+            const line = lane ? undefined : problem.singles.find((one) => one.name === use.end)
+            return sum + (line?.choices.find((one) => one.host === host)?.extra ?? 0)
+          }, 0)
+        expect(price(neat.arrangement)).toBeCloseTo(price(best), 0)
+        expect(neat.after).toBeGreaterThanOrEqual(neat.before)
+        const hosts = neat.arrangement.placed.filter((one) => !one.lane).map((one) => one.host.end)
+        expect(new Set(hosts).size).toBe(hosts.length)
+      }),
+      { numRuns: 30 },
+    )
   })
 
   it('brings no new fault, moves no wire, and gives the same answer twice', () => {

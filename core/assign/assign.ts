@@ -4,6 +4,7 @@ import { needWords } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type Candidate, candidates } from './candidates.ts'
 import { addSeriesCompanions, type Decision, feedAndTie, type Progress, type Refusal } from './feedAndTie.ts'
+import { neaten } from './neatness.ts'
 import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
 import { type Arrangement, search } from './search.ts'
@@ -27,6 +28,8 @@ export interface AssignResult {
   readonly edits: readonly Edit[]
   readonly placed: readonly { readonly from: string; readonly to: string; readonly why: string }[]
   readonly unplaced: readonly Refusal[]
+  /** Points for signals of a part side by side in cable order, before and after the pins were made neat. */
+  readonly neatness: { readonly before: number; readonly after: number }
 }
 
 /**
@@ -49,12 +52,13 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     : openSignals(now).filter((use) => options.refs?.has(use.part.ref) ?? true)
   const problem = new Problem(now, open)
   const found = search(problem, options.shouldStop)
-  for (const { use, host, lane } of found.best.placed)
+  const neat = neaten(now, problem.singles, found.best)
+  for (const { use, host, lane } of neat.arrangement.placed)
     decisions.push({
       edits: [{ do: 'connect', from: use.tail, to: host.end }],
       from: use.tail,
       to: host.end,
-      why: whyHere(problem, found.best, use, host, lane),
+      why: whyHere(problem, neat.arrangement, use, host, lane),
     })
   if (!options.only) {
     const wired = resolve(
@@ -84,6 +88,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     edits: decisions.flatMap((one) => one.edits),
     placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
     unplaced: refused,
+    neatness: { before: neat.before, after: neat.after },
   }
 }
 
