@@ -62,3 +62,20 @@ test('boards are ranked for a kit, and a plan moves to another with its re-plug 
     .poll(async () => (await (await page.request.get(`${address}/api/plans/${id}`)).json()).plan.boards.MCU.board)
     .toBe('pico')
 })
+
+test('two signals change places, and a part is locked whole', async ({ page, address }) => {
+  await start(page, address, 'esp32-devkit-30', 'led, button')
+  await page.getByRole('link', { name: /^Pins/ }).click()
+  await page.getByRole('button', { name: 'Place the rest' }).click()
+  await expect(page.getByTestId('open-count')).toHaveText('all placed')
+  const where = async (end: string) => page.locator(`[data-signal="${end}"] .where`).textContent()
+  const before = [await where('LED.A'), await where('BUTTON.1')]
+  await page.locator('[data-signal="BUTTON.1"]').click()
+  await page.getByLabel('Swap BUTTON.1 with').selectOption('LED.A')
+  await expect(page.locator('[data-signal="BUTTON.1"] .where')).toHaveText((before[0] ?? '').replace(/ via .*/, ''))
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Lock all wires of BUTTON' }).click()
+  await expect(page.locator('[data-signal="BUTTON.1"]')).toContainText('locked')
+  await page.getByRole('button', { name: 'Unlock all wires of BUTTON' }).click()
+  await expect(page.locator('[data-signal="BUTTON.1"]')).not.toContainText('locked')
+})

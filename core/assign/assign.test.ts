@@ -10,6 +10,7 @@ import { candidates } from './candidates.ts'
 import { leastCostMatching } from './matching.ts'
 import { neaten } from './neatness.ts'
 import { Problem } from './problem.ts'
+import { swapPartners, swapSignals } from './rewire.ts'
 import { search } from './search.ts'
 
 describe('matching', () => {
@@ -113,6 +114,22 @@ describe('assign', () => {
     const result = assign(resolve(plan, catalog))
     expect(result.status).toBe('placed')
     expect(result.placed.some((one) => one.to.startsWith('X.GP'))).toBe(true)
+  })
+
+  it('lets two signals change places, resistors and all, and changes back', () => {
+    const wiring = wiringOf({
+      parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } }, B: 'button', K: 'potentiometer' },
+      wires: 'L.A R.1, R.2 MCU.25, L.K MCU.GND, B.1 MCU.26, B.2 MCU.GND, K.W MCU.34',
+    })
+    const [lamp, button] = [wiring.signal('L.A')!, wiring.signal('B.1')!]
+    // The knob’s pin cannot drive, and the lamp’s is no pin for a knob here.
+    expect(swapPartners(wiring, lamp).map((use) => use.end)).toEqual(['B.1'])
+    const swapped = resolve(applyEdits(wiring.plan, swapSignals(wiring, lamp, button)!), catalog)
+    expect(swapped.signal('L.A')?.hosts[0]?.host.end).toBe('MCU.GPIO26')
+    expect(swapped.signal('B.1')?.hosts[0]?.host.end).toBe('MCU.GPIO25')
+    expect(swapped.signal('L.A')?.hosts[0]?.via).toEqual(['R'])
+    const back = swapSignals(swapped, swapped.signal('L.A')!, swapped.signal('B.1')!)!
+    expect(new Set(applyEdits(swapped.plan, back).wires.map(String))).toEqual(new Set(wiring.plan.wires.map(String)))
   })
 
   it('is never dearer for being neat, and lays a part’s signals side by side where that costs nothing', () => {

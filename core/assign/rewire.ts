@@ -1,6 +1,7 @@
 import type { Edit, Fix } from '../plan/edit.ts'
 import type { PlanWire } from '../plan/planSchema.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { meets } from '../wiring/needs.ts'
 import { candidates } from './candidates.ts'
 
 /** Wires that hang a signal on the hosts it reaches: its own, or those of the resistor before the host. */
@@ -40,6 +41,36 @@ export function place(wiring: Wiring, use: SignalUse, host: Host): Edit[] | unde
   const off = detach(wiring, use)
   if (!off) return undefined
   return [...off, { do: 'connect', from: attachEnd(wiring, use), to: host.end }]
+}
+
+/** Placed signals with which a signal could change places: each pin can do what the other signal needs. */
+export function swapPartners(wiring: Wiring, use: SignalUse): SignalUse[] {
+  const here = use.hosts[0]?.host
+  if (!here) return []
+  return wiring.signals.filter((other) => {
+    const there = other.hosts[0]?.host
+    return (
+      there !== undefined &&
+      other !== use &&
+      there !== here &&
+      !other.locked &&
+      meets(there, use) !== undefined &&
+      meets(here, other) !== undefined
+    )
+  })
+}
+
+/** Edits by which two placed signals change places; undefined when a locked wire holds one of them. */
+export function swapSignals(wiring: Wiring, a: SignalUse, b: SignalUse): Edit[] | undefined {
+  const [offA, offB] = [detach(wiring, a), detach(wiring, b)]
+  const [hostA, hostB] = [a.hosts[0]?.host, b.hosts[0]?.host]
+  if (!offA || !offB || !hostA || !hostB) return undefined
+  return [
+    ...offA,
+    ...offB,
+    { do: 'connect', from: attachEnd(wiring, a), to: hostB.end },
+    { do: 'connect', from: attachEnd(wiring, b), to: hostA.end },
+  ]
 }
 
 /** The two best other pins for a signal, as fixes. */

@@ -406,10 +406,10 @@ function within(problem: Problem, pins: PinMatcher, matched: Matched, limit: num
   if (matched.extra >= limit) return undefined
   const clash = firstClash(problem, matched)
   if (!clash) return matched
-  if (pins.branches >= MOST_BRANCHES) return undefined
   let best: Matched | undefined
   const seen = new Set<string>()
-  for (const { line, hosts } of clash) {
+  // When the branches are used up, the later of the two leaves and nothing is proven any more.
+  for (const { line, hosts } of pins.branches >= MOST_BRANCHES ? clash.slice(-1) : clash) {
     const shape = pins.shapeOf(line)
     if (seen.has(shape)) continue
     seen.add(shape)

@@ -1,7 +1,8 @@
 import { Button } from 'react-bootstrap'
 import { openEnds } from '../../core/assign/openEnds.ts'
+import type { Edit } from '../../core/plan/edit.ts'
 import type { PartInstance, SignalUse } from '../../core/wiring/model.ts'
-import { useDerived } from '../store/derived.ts'
+import { useDerived, useEdit } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { KindMark } from './kinds.tsx'
@@ -60,6 +61,7 @@ export function Ledger({ searching, onPlaceRest, onStop, onWireRest }: LedgerPro
             <div className="part">
               <b style={lit.includes(part.ref) ? { color: 'var(--mp-flag)' } : undefined}>{part.ref}</b>
               <span title={part.part.title}>{part.title}</span>
+              <LockPart part={part} uses={uses} />
             </div>
             {uses.map((use) => (
               <button
@@ -108,6 +110,33 @@ export function Ledger({ searching, onPlaceRest, onStop, onWireRest }: LedgerPro
         )
       })}
     </section>
+  )
+}
+
+/** Locks all wires of a part, or lets them go again. */
+function LockPart({ part, uses }: { part: PartInstance; uses: readonly SignalUse[] }) {
+  const { wiring } = useDerived()
+  const edit = useEdit()
+  const wires = wiring.plan.wires.filter((wire) => [wire[0], wire[1]].some((end) => end.startsWith(`${part.ref}.`)))
+  const placed = uses.filter((use) => use.hosts.length > 0)
+  if (placed.length === 0) return null
+  const locked = placed.every((use) => use.locked)
+  return (
+    <Button
+      size="sm"
+      variant="link"
+      className="lock-part"
+      title={locked ? `Unlock all wires of ${part.ref}` : `Lock all wires of ${part.ref}`}
+      aria-label={locked ? `Unlock all wires of ${part.ref}` : `Lock all wires of ${part.ref}`}
+      onClick={() =>
+        edit(
+          wires.map(([from, to]): Edit => ({ do: 'change-wire', from, to, facts: { locked: !locked } })),
+          `${locked ? 'Unlock' : 'Lock'} ${part.ref}`,
+        )
+      }
+    >
+      {locked ? '▣' : '▢'}
+    </Button>
   )
 }
 

@@ -1,6 +1,7 @@
 import { type FormEvent, type RefObject, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Candidate } from '../../core/assign/candidates.ts'
+import { swapPartners } from '../../core/assign/rewire.ts'
 import { canonicalEnd } from '../../core/plan/ends.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { needWords } from '../../core/wiring/needs.ts'
@@ -15,11 +16,12 @@ interface PickedTaskProps {
   readonly onPut: (use: SignalUse, host: Host) => void
   readonly onLock: () => void
   readonly onClear: () => void
+  readonly onSwap: (other: SignalUse) => void
   readonly onLeaveOpen: () => void
 }
 
 /** What the picked signal needs, its best pin, and what can be done with it. */
-export function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOpen }: PickedTaskProps) {
+export function PickedTask({ use, best, field, onPut, onLock, onClear, onSwap, onLeaveOpen }: PickedTaskProps) {
   const { wiring } = useDerived()
   const catalog = useCatalog()
   const dispatch = useAppDispatch()
@@ -42,6 +44,7 @@ export function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOp
     onPut(use, host)
   }
   const why = best[0]
+  const partners = swapPartners(wiring, use)
   return (
     <>
       <div className="need" aria-live="polite">
@@ -71,6 +74,24 @@ export function PickedTask({ use, best, field, onPut, onLock, onClear, onLeaveOp
           <Button variant="outline-dark" onClick={onLock}>
             {use.locked ? 'Unlock' : 'Lock'} <kbd>!</kbd>
           </Button>
+          {partners.length > 0 && (
+            <Form.Select
+              className="swap"
+              aria-label={`Swap ${use.end} with`}
+              value=""
+              onChange={(event) => {
+                const other = partners.find((one) => one.end === event.target.value)
+                if (other) onSwap(other)
+              }}
+            >
+              <option value="">Swap with …</option>
+              {partners.map((one) => (
+                <option key={one.end} value={one.end}>
+                  {one.end} at {one.hosts[0]?.host.end}
+                </option>
+              ))}
+            </Form.Select>
+          )}
           <Button variant="outline-dark" onClick={onClear}>
             Clear <kbd>Del</kbd>
           </Button>

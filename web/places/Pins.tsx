@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import { type Candidate, candidates } from '../../core/assign/candidates.ts'
-import { detach, place, wiresOf } from '../../core/assign/rewire.ts'
+import { detach, place, swapSignals, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
@@ -253,6 +253,11 @@ export function Pins() {
               onPut={put}
               onLock={lock}
               onClear={clear}
+              onSwap={(other) => {
+                const edits = swapSignals(wiring, use, other)
+                if (edits) edit(edits, `Swap ${use.end} and ${other.end}`)
+                else dispatch(toasted({ text: `${use.end} is locked; unlock it first.`, kind: 'wrong' }))
+              }}
               onLeaveOpen={leaveOpen}
             />
           ) : (

@@ -9,6 +9,9 @@ import type { Plan } from '../../core/plan/planSchema.ts'
 import { type Mended, mendAll } from '../../core/rules/mendAll.ts'
 import { resolve } from '../../core/wiring/resolve.ts'
 
+/** Milliseconds after which the best answer so far is given. */
+const PATIENCE = 8000
+
 export interface WayOut {
   readonly text: string
   readonly needs: readonly string[]
@@ -23,11 +26,13 @@ const searcher = {
     catalog = given
   },
   assign(plan: Plan, refs: readonly string[] | undefined, tell: (tried: number) => void): AssignResult {
+    const end = performance.now() + PATIENCE
     return assign(resolve(plan, catalog), {
       refs: refs && new Set(refs),
+      // The best so far is given when proving it takes too long.
       shouldStop: (tried) => {
-        if (tried % 50 === 0) tell(tried)
-        return false
+        tell(tried)
+        return performance.now() > end
       },
     })
   },
