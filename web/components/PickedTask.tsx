@@ -84,7 +84,7 @@ export function PickedTask({ use, best, field, onPut, onLock, onClear, onSwap, o
                 if (other) onSwap(other)
               }}
             >
-              <option value="">Swap with …</option>
+              <option value="">Swap …</option>
               {partners.map((one) => (
                 <option key={one.end} value={one.end}>
                   {one.end} at {one.hosts[0]?.host.end}
