@@ -102,7 +102,7 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
       if (task.kind === 'i2c' || task.kind === 'spi') {
         if (open.has(key)) continue
         open.add(key)
-        sum += Math.max(0, Math.min(task.uses.length * UNPLACED, ...(opening[at]?.values() ?? [])))
+        sum += Math.min(task.uses.length * UNPLACED, ...(opening[at]?.values() ?? []))
       } else apart.set(key, [...(apart.get(key) ?? []), at])
     }
     // Each of these takes a lane of its own: the cheapest lanes left, and then none.
@@ -110,13 +110,14 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
       const free = new Map<Lane, number>()
       for (const at of list)
         for (const [lane, least] of opening[at] ?? [])
-          if (!used.has(lane) && lane.parts.length === 0) free.set(lane, Math.min(least, free.get(lane) ?? least))
+          if (!used.has(lane) && lane.parts.every((part) => part === tasks[at]?.part))
+            free.set(lane, Math.min(least, free.get(lane) ?? least))
       const prices = [...free.values()].sort((one, two) => one - two).slice(0, list.length)
       const losses = list.map((at) => (tasks[at]?.uses.length ?? 1) * UNPLACED).sort((one, two) => one - two)
       for (let index = 0; index < list.length; index += 1)
-        sum += Math.max(
-          0,
-          Math.min(prices[index] ?? Number.POSITIVE_INFINITY, losses[index - prices.length] ?? losses[0] ?? 0),
+        sum += Math.min(
+          prices[index] ?? Number.POSITIVE_INFINITY,
+          losses[Math.max(0, index - prices.length)] ?? UNPLACED,
         )
     }
     return sum

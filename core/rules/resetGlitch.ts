@@ -12,15 +12,15 @@ export const resetGlitch: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    for (const { use, host, does, held, moves, text } of resetStates(wiring)) {
-      if (!moves) continue
+    for (const { use, host, does, cause, text } of resetStates(wiring)) {
+      if (cause === undefined) continue
       const active = use.facts.activeLevel
       report({
         severity: 'caution',
         at: [use.end, host.end],
         message:
-          held === active && !/pulses|messages|is /.test(does)
-            ? `${use.end} moves while the board starts: a resistor holds it ${held} and ${host.end} ${does}.`
+          cause === 'resistor'
+            ? `${use.end} moves while the board starts: a resistor holds it ${active} and ${host.end} ${does}.`
             : `${use.end} may move while the board starts: ${host.end} ${does}.`,
         why: `${text} ${use.part.ref} acts on ${active}, so until the program has set the pin it does so unasked, at every reset and every upload.`,
         numbers: {},

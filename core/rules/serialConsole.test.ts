@@ -36,7 +36,7 @@ testRule(serialConsole, {
       parts: { B: 'button' },
       wires: 'B.1 MCU.GPIO15, B.2 MCU.GND',
       says: ['caution: B.1 hangs on MCU.GPIO15, which the serial console uses.'],
-      fix: 'Do without the serial console',
+      fix: 'Do without: Serial console',
       changes: ['MCU: uses serial-console becomes none'],
     },
   ],

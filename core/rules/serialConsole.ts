@@ -2,6 +2,7 @@ import { activeCautions } from '../assign/candidates.ts'
 import { rewire } from '../assign/rewire.ts'
 import type { Fix } from '../plan/edit.ts'
 import type { Rule } from './finding.ts'
+import { withoutFeature } from './mend.ts'
 import { listWords, usesByHost } from './shared.ts'
 
 export const serialConsole: Rule = {
@@ -33,14 +34,7 @@ export const serialConsole: Rule = {
         propose: (): readonly Fix[] => {
           const moves = uses.flatMap((use) => rewire(wiring, use))
           if (feature === undefined || feature === 'usb-serial' || !host.board) return moves
-          const uses_ = host.board.features.map((one) => one.id).filter((id) => id !== feature)
-          return [
-            ...moves,
-            {
-              title: `Do without the ${caution.id.replace('-', ' ')}`,
-              edits: [{ do: 'change-board', ref: host.ref, entry: { uses: uses_ } }],
-            },
-          ]
+          return [...moves, ...withoutFeature(host.board, feature)]
         },
       })
     }

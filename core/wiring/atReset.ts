@@ -13,8 +13,8 @@ export interface ResetState {
   readonly does: string
   /** Level to which resistors hold the line meanwhile. */
   readonly held: 'high' | 'low' | undefined
-  /** True when the actuator may move. */
-  readonly moves: boolean
+  /** What may move it: the pin itself, a resistor on the line, or that nothing holds it; undefined when it rests. */
+  readonly cause: 'pin' | 'resistor' | 'nothing' | undefined
   readonly text: string
 }
 
@@ -32,13 +32,20 @@ function stateOf(wiring: Wiring, use: SignalUse, host: Host): ResetState {
   const rest = networkOf(wiring).pulled(wiring.netOf(use.end))
   const vih = volts(host.levels.vih, host.logicVolts) ?? (host.logicVolts ?? 5) * 0.6
   const held = rest === undefined ? undefined : rest >= vih ? 'high' : 'low'
-  const state = (does: string, moves: boolean, text: string): ResetState => ({ use, host, does, held, moves, text })
+  const state = (does: string, cause: ResetState['cause'], text: string): ResetState => ({
+    use,
+    host,
+    does,
+    held,
+    cause,
+    text,
+  })
   for (const caution of activeCautions(host)) {
-    if (caution.id === 'reset-pulse') return state('pulses at reset', true, caution.text)
+    if (caution.id === 'reset-pulse') return state('pulses at reset', 'pin', caution.text)
     if (caution.id === 'reset-level' || caution.id === 'boot-output') {
       const level = caution.level ?? active
       const does = caution.id === 'boot-output' ? 'sends messages at reset' : `is ${level} at reset`
-      return state(does, level === active, caution.text)
+      return state(does, level === active ? 'pin' : undefined, caution.text)
     }
   }
   const pins = host.board?.board.reset.pins
@@ -51,5 +58,6 @@ function stateOf(wiring: Wiring, use: SignalUse, host: Host): ResetState {
   )
   const loose =
     bare && held === undefined && (pins === 'floating' || pins === `pulled-${active === 'high' ? 'up' : 'down'}`)
-  return state(words, held === active || loose, loose ? `${note} Nothing holds ${use.end} meanwhile.` : note)
+  if (held === active) return state(words, 'resistor', note)
+  return loose ? state(words, 'nothing', `${note} Nothing holds ${use.end} meanwhile.`) : state(words, undefined, note)
 }

@@ -1,7 +1,6 @@
-import { volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
-import { levelsOf, networkOf } from './lines.ts'
-import type { Host, Net, PartInstance, SignalUse, Wiring } from './model.ts'
+import { networkOf } from './lines.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from './model.ts'
 
 /** A diode that lights, at the operating point to which its resistors bring it. */
 export interface LitDiode {
@@ -175,10 +174,4 @@ function baseCurrent(wiring: Wiring, use: SignalUse, host: Host): number | undef
   const forward = forwardOf(use.part, junction.forward) ?? 0.7
   if (!held || held.ohms < 0.5) return undefined
   return (Math.max(0, held.volts - forward) / held.ohms) * 1000
-}
-
-/** Highest volts that a signal's output brings to a net, resistors on the way counted. */
-export function outputAt(wiring: Wiring, use: SignalUse, net: Net): number | undefined {
-  const high = volts(levelsOf(use).high, use.part.logicVolts) ?? use.part.logicVolts
-  return networkOf(wiring).driven(wiring.netOf(use.end), net, { high, low: 0 }).high
 }

@@ -34,7 +34,7 @@ export function Start() {
               <td className="mono">{one.host.end}</td>
               <td>{one.does}</td>
               <td>{one.held ?? 'no'}</td>
-              <td>{one.moves ? <b>may move (acts on {one.use.facts.activeLevel})</b> : 'rests'}</td>
+              <td>{one.cause ? <b>may move (acts on {one.use.facts.activeLevel})</b> : 'rests'}</td>
             </tr>
           ))}
         </tbody>
