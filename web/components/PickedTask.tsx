@@ -62,7 +62,7 @@ export function PickedTask({ use, best, field, onPut, onLock, onClear, onSwap, o
           ref={field}
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
-          placeholder="type a pin"
+          placeholder="pin …"
           aria-label={`Pin for ${use.end}`}
           className="mono"
           autoComplete="off"

@@ -61,7 +61,7 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
     <Modal show onHide={onClose} aria-labelledby="fit" scrollable size="lg">
       <Modal.Header closeButton>
         <Modal.Title id="fit" as="h2">
-          {move ? `To ${move.title}` : 'Boards for this kit'}
+          {move ? `${plan.title}: to ${move.title}` : 'Boards for this kit'}
         </Modal.Title>
       </Modal.Header>
       <Modal.Body tabIndex={0}>
