@@ -53,6 +53,7 @@ export async function expectAccessible(page: Page): Promise<void> {
 /** Rows of the printed wiring table as `from > to`. */
 export async function wiringTable(page: Page): Promise<string[]> {
   const rows = page.locator('.mp-wiring tbody tr')
+  await rows.first().waitFor()
   return rows.evaluateAll((all) =>
     all.map((row) => [...row.querySelectorAll('.mp-end b')].map((end) => end.textContent).join(' > ')),
   )
