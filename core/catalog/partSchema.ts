@@ -279,6 +279,13 @@ export const Footprint = v.variant('kind', [
   /** Numbered around the corners: down the left side and up the right. */
   v.strictObject({ kind: v.literal('dual-in-line'), pins: v.array(PinId), rowsApart: Positive }),
   v.strictObject({ kind: v.literal('legs'), pins: v.array(PinId), spanLeast: Positive, spanMost: Positive }),
+  /** Lies beside the breadboard; wires go to its posts, or into screw terminals. */
+  v.strictObject({
+    kind: v.literal('beside'),
+    pins: v.array(PinId),
+    posts: v.optional(v.picklist(['plug', 'socket', 'pads']), 'plug'),
+    terminals: v.optional(v.array(PinId), []),
+  }),
   v.strictObject({
     kind: v.literal('leads'),
     pins: v.array(PinId),

@@ -1,6 +1,9 @@
 import * as v from 'valibot'
 import { splitEnd } from './ends.ts'
 import {
+  type Bench,
+  type BenchPlace,
+  type Breadboard,
   type Plan,
   type PlanBoard,
   type PlanPart,
@@ -32,6 +35,13 @@ export type Edit =
   | { readonly do: 'use-again'; readonly end: string }
   | { readonly do: 'accept'; readonly rule: string; readonly at: readonly string[]; readonly because: string }
   | { readonly do: 'withdraw'; readonly rule: string; readonly at: readonly string[] }
+  /** Puts a breadboard on the bench, changes it, or with null takes it away. */
+  | { readonly do: 'set-breadboard'; readonly ref: string; readonly entry: Breadboard | null }
+  /** Keeps a board or part at a place of the maker's; null leaves the place to the program. */
+  | { readonly do: 'place'; readonly ref: string; readonly place: BenchPlace | null }
+  | { readonly do: 'spare-rows'; readonly rows: number }
+  /** Ticks wires of the bench off, or takes the ticks away. */
+  | { readonly do: 'tick'; readonly wires: readonly string[]; readonly done: boolean }
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
   | { readonly do: 'carry'; readonly kind: 'boards' | 'parts'; readonly id: string; readonly entry: unknown }
 
@@ -99,6 +109,36 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
     }
     case 'withdraw':
       return { ...plan, accepted: plan.accepted.filter((one) => !sameFinding(one, edit)) }
+    case 'set-breadboard': {
+      const bench = benchOf(plan)
+      const { [edit.ref]: before, ...others } = bench.breadboards
+      if (edit.entry === null) {
+        if (!before) throw new EditError(`the bench has no ${edit.ref}`)
+        const stands = (hole: string): boolean => hole.startsWith(`${edit.ref}.`)
+        const places = Object.entries(bench.places).filter(
+          ([, place]) => ![place.at ?? '', ...Object.values(place.legs ?? {})].some(stands),
+        )
+        return withBench(plan, { ...bench, breadboards: others, places: Object.fromEntries(places) })
+      }
+      const ref = before ? edit.ref : freeRef(plan, edit.ref)
+      return withBench(plan, { ...bench, breadboards: { ...bench.breadboards, [ref]: edit.entry } })
+    }
+    case 'place': {
+      owned(plan, edit.ref)
+      const bench = benchOf(plan)
+      const { [edit.ref]: _, ...others } = bench.places
+      return withBench(plan, {
+        ...bench,
+        places: edit.place === null ? others : { ...others, [edit.ref]: edit.place },
+      })
+    }
+    case 'spare-rows':
+      return withBench(plan, { ...benchOf(plan), spareRows: edit.rows })
+    case 'tick': {
+      const bench = benchOf(plan)
+      const others = bench.done.filter((wire) => !edit.wires.includes(wire))
+      return withBench(plan, { ...bench, done: edit.done ? [...others, ...edit.wires] : others })
+    }
     case 'carry': {
       const own = { boards: {}, parts: {}, ...plan.own }
       return { ...plan, own: { ...own, [edit.kind]: { ...own[edit.kind], [edit.id]: edit.entry } } }
@@ -107,6 +147,19 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
 }
 
 export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan => edits.reduce(applyEdit, plan)
+
+const benchOf = (plan: Plan): Bench => plan.bench ?? { breadboards: {}, places: {}, done: [] }
+
+/** A bench that says nothing is left out. */
+function withBench(plan: Plan, bench: Bench): Plan {
+  const { bench: _, ...rest } = plan
+  const empty =
+    Object.keys(bench.breadboards).length === 0 &&
+    Object.keys(bench.places).length === 0 &&
+    bench.done.length === 0 &&
+    bench.spareRows === undefined
+  return empty ? rest : { ...rest, bench }
+}
 
 /** Acceptance and finding speak of the same thing when rule and places agree, in any order. */
 export function sameFinding(
@@ -153,10 +206,13 @@ export const allRefs = (plan: Plan): string[] => [
   ...Object.keys(plan.parts),
 ]
 
+/** References of breadboards, which share the names of everything else. */
+export const breadboardRefs = (plan: Plan): string[] => Object.keys(plan.bench?.breadboards ?? {})
+
 function freeRef(plan: Plan, ref: string): string {
   const checked = v.safeParse(Ref, ref)
   if (!checked.success) throw new EditError(`"${ref}": ${checked.issues[0].message}`)
-  if (allRefs(plan).some((one) => one.toUpperCase() === ref.toUpperCase()))
+  if ([...allRefs(plan), ...breadboardRefs(plan)].some((one) => one.toUpperCase() === ref.toUpperCase()))
     throw new EditError(`the reference ${ref} is taken`)
   return ref
 }
@@ -181,6 +237,21 @@ function rename(plan: Plan, ref: string, to: string): Plan {
     ),
     unused: plan.unused.map(end),
     accepted: plan.accepted.map((one) => ({ ...one, at: one.at.map(end) })),
+    ...(plan.bench
+      ? {
+          bench: {
+            ...plan.bench,
+            breadboards: Object.fromEntries(
+              Object.entries(plan.bench.breadboards).map(([one, entry]) => [
+                one,
+                entry.for === ref ? { ...entry, for: to } : entry,
+              ]),
+            ),
+            places: key(plan.bench.places),
+            done: plan.bench.done.map((wire) => wire.split(' ').map(end).join(' ')),
+          },
+        }
+      : {}),
   }
 }
 
@@ -202,5 +273,20 @@ function remove(plan: Plan, ref: string): Plan {
     wires: plan.wires.filter((wire) => !touches(wire[0]) && !touches(wire[1])),
     unused: plan.unused.filter((end) => !touches(end)),
     accepted: plan.accepted.filter((one) => !one.at.some(touches)),
+    ...(plan.bench
+      ? {
+          bench: {
+            ...plan.bench,
+            breadboards: Object.fromEntries(
+              Object.entries(plan.bench.breadboards).map(([one, { for: home, ...entry }]) => [
+                one,
+                home === undefined || home === ref ? entry : { ...entry, for: home },
+              ]),
+            ),
+            places: without(plan.bench.places),
+            done: plan.bench.done.filter((wire) => !wire.split(' ').some(touches)),
+          },
+        }
+      : {}),
   }
 }

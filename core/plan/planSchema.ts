@@ -54,6 +54,47 @@ export const PlanPart = v.strictObject({
   on: v.optional(Ref),
   options: v.optional(OptionValues),
 })
+/** Solderless breadboard of the bench; those of a plan lie side by side in their order. */
+export const Breadboard = v.strictObject({
+  kind: v.picklist(['full', 'half', 'mini']),
+  /** Rails cut in the middle, as on some full boards. */
+  rails: v.optional(v.picklist(['continuous', 'split'])),
+  /** Where the + rail lies in each pair; left when left out. */
+  plus: v.optional(v.picklist(['left', 'right', 'outer', 'inner'])),
+  /** False: the gap of split rails stays open. */
+  bridged: v.optional(v.boolean()),
+  /** Clipped to the one before, the rails between taken off. */
+  joined: v.optional(v.boolean()),
+  /** Board whose parts stand on it. */
+  for: v.optional(Ref),
+})
+export type Breadboard = v.InferOutput<typeof Breadboard>
+
+export const HoleName = v.pipe(
+  v.string(),
+  v.maxLength(60),
+  v.regex(/^[A-Za-z][A-Za-z0-9_-]*\.([a-j]|[LR][+-])\d{1,2}$/, 'expected a hole such as BB1.c12 or BB1.L+12'),
+)
+
+/** A place that the maker chose: the hole of the top left leg, the holes of two legs, or beside the breadboard. */
+export const BenchPlace = v.strictObject({
+  at: v.optional(HoleName),
+  turned: v.optional(v.boolean()),
+  legs: v.optional(v.record(v.string(), HoleName)),
+  beside: v.optional(v.boolean()),
+})
+export type BenchPlace = v.InferOutput<typeof BenchPlace>
+
+export const Bench = v.strictObject({
+  breadboards: v.optional(v.record(Ref, Breadboard), {}),
+  places: v.optional(v.record(Ref, BenchPlace), {}),
+  /** Rows left free between bodies; one when left out. */
+  spareRows: v.optional(v.pipe(v.number(), v.integer('expected a whole number'), v.minValue(0), v.maxValue(6))),
+  /** Wires that are in, each as its two ends: `BB1.a5 BB1.L+7`. */
+  done: v.optional(v.array(v.pipe(v.string(), v.maxLength(160))), []),
+})
+export type Bench = v.InferOutput<typeof Bench>
+
 export const WireFacts = v.strictObject({
   colour: v.optional(Line),
   locked: v.optional(v.boolean()),
@@ -79,6 +120,8 @@ export const Plan = v.strictObject({
   wires: v.optional(v.array(PlanWire), []),
   unused: v.optional(v.array(End), []),
   accepted: v.optional(v.array(Accepted), []),
+  /** Breadboards and the places that the maker chose; the rest is laid out by the program. */
+  bench: v.optional(Bench),
   /** Catalogue entries of the maker's own that this plan uses, as written, so that it opens elsewhere. */
   own: v.optional(
     v.strictObject({

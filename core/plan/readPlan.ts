@@ -6,8 +6,8 @@ import { parseQuantity } from '../electrical/quantity.ts'
 import type { Outcome, Problem } from '../text/problem.ts'
 import { type Path, parseYaml, validateYaml, type YamlSource } from '../text/yamlSource.ts'
 import { catalogFor, checkCarried } from './carried.ts'
-import { canonicalEnd } from './ends.ts'
-import { lostRefs, MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
+import { canonicalEnd, splitEnd } from './ends.ts'
+import { type Bench, type BenchPlace, lostRefs, MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
 
 /**
  * Reads a plan from YAML or JSON and binds it to the catalogue: every end becomes canonical, every option a value of
@@ -107,28 +107,81 @@ export function bindPlan(plan: Plan, base: Catalog, source?: YamlSource): Outcom
       : ([from, to, wire[2]] satisfies Plan['wires'][number])
   })
   const unused = plan.unused.map((end, index) => bind(end, ['unused', index]))
+  const bench =
+    plan.bench &&
+    bindBench(
+      plan,
+      plan.bench,
+      (ref, pin) => {
+        const result = canonicalEnd(bound, catalog, `${ref}.${pin}`)
+        return result.ok ? splitEnd(result.end).pin : undefined
+      },
+      say,
+    )
   if (problems.length > 0) return { ok: false, problems }
-  return { ok: true, value: { ...bound, wires, unused: [...new Set(unused)] } }
+  return { ok: true, value: { ...bound, wires, unused: [...new Set(unused)], ...(bench ? { bench } : {}) } }
 }
 
 type Say = (path: Path, message: string) => void
+
+/** Places must name what the plan has and holes of breadboards that are there; legs get their pin's id. */
+function bindBench(plan: Plan, bench: Bench, pinOf: (ref: string, pin: string) => string | undefined, say: Say): Bench {
+  const breadboards = Object.keys(bench.breadboards)
+  const hole = (text: string, path: Path): void => {
+    const ref = splitEnd(text).ref
+    if (!breadboards.includes(ref))
+      say(
+        path,
+        `"${text}": the bench has no breadboard ${ref}; ${breadboards.length > 0 ? `expected one of ${breadboards.join(', ')}` : 'it has none'}`,
+      )
+  }
+  for (const [ref, entry] of Object.entries(bench.breadboards))
+    if (entry.for !== undefined && !Object.hasOwn(plan.boards, entry.for))
+      say(['bench', 'breadboards', ref, 'for'], `"${entry.for}" is no board of this plan`)
+  const places = Object.entries(bench.places).map(([ref, place]): [string, BenchPlace] => {
+    const path: Path = ['bench', 'places', ref]
+    if (!Object.hasOwn(plan.boards, ref) && !Object.hasOwn(plan.parts, ref)) {
+      say(path, `"${ref}" is no board or part of this plan`)
+      return [ref, place]
+    }
+    if (place.at !== undefined) hole(place.at, [...path, 'at'])
+    if (!place.legs) return [ref, place]
+    const legs: Record<string, string> = {}
+    for (const [pin, at] of Object.entries(place.legs)) {
+      hole(at, [...path, 'legs', pin])
+      const id = pinOf(ref, pin)
+      if (id === undefined) say([...path, 'legs', pin], `${ref} has no leg "${pin}"`)
+      else legs[id] = at
+    }
+    return [ref, { ...place, legs }]
+  })
+  return { ...bench, places: Object.fromEntries(places) }
+}
 
 function checkRefs(plan: Plan, say: Say): void {
   const sections = ['boards', 'supplies', 'parts'] as const
   const owner = new Map<string, string>()
   let count = 0
-  for (const section of sections) {
-    for (const ref of Object.keys(plan[section])) {
-      count += 1
-      const key = ref.toUpperCase()
-      const before = owner.get(key)
-      if (before)
-        say(
-          [section, ref],
-          `the reference ${ref} stands twice, in ${before} and in ${section}; references are unique over boards, supplies and parts`,
-        )
-      owner.set(key, section)
-    }
+  const named = [
+    ...sections.flatMap((section) =>
+      Object.keys(plan[section]).map((ref) => ({ section: section as string, ref, path: [section, ref] })),
+    ),
+    ...Object.keys(plan.bench?.breadboards ?? {}).map((ref) => ({
+      section: 'bench',
+      ref,
+      path: ['bench', 'breadboards', ref],
+    })),
+  ]
+  for (const { section, ref, path } of named) {
+    count += 1
+    const key = ref.toUpperCase()
+    const before = owner.get(key)
+    if (before)
+      say(
+        path,
+        `the reference ${ref} stands twice, in ${before} and in ${section}; references are unique over boards, supplies, parts and breadboards`,
+      )
+    owner.set(key, section)
   }
   if (count > MAX_REFS) say([], `the plan has ${count} boards, supplies and parts; expected at most ${MAX_REFS}`)
   if (plan.wires.length > MAX_WIRES)

@@ -1,7 +1,7 @@
 import { Document, isMap, isNode, isSeq, parseDocument, Scalar, YAMLMap, YAMLSeq } from 'yaml'
 import type { Catalog } from '../catalog/catalog.ts'
 import { catalogFor } from './carried.ts'
-import type { Plan, PlanPart } from './planSchema.ts'
+import type { Bench, Plan, PlanPart } from './planSchema.ts'
 
 /**
  * Writes a plan as YAML. Given the text that it was read from, everything that did not change stays as it was written,
@@ -20,10 +20,19 @@ export function writePlan(plan: Plan, catalog: Catalog, before?: string): string
   writer.list(root, 'wires', plan.wires, false)
   writer.list(root, 'unused', plan.unused, true)
   writer.list(root, 'accepted', plan.accepted, false)
+  writer.nested(root, 'bench', plan.bench && benchText(plan.bench))
   writer.value(root, 'own', plan.own && prunedOwn(plan.own))
   const text = document.toString({ lineWidth: 0, flowCollectionPadding: true })
   return before === undefined ? text : keepSpacing(text, before)
 }
+
+/** A bench without what is empty. */
+const benchText = (bench: Bench): Readonly<Record<string, unknown>> =>
+  Object.fromEntries(
+    Object.entries(bench).filter(
+      ([, value]) => value !== undefined && (typeof value !== 'object' || Object.keys(value).length > 0),
+    ),
+  )
 
 /** Without sections that hold nothing; undefined when nothing is left. */
 function prunedOwn(own: NonNullable<Plan['own']>): object | undefined {
@@ -57,6 +66,22 @@ class Writer {
   value(root: YAMLMap, key: string, value: unknown): void {
     if (value === undefined) root.delete(key)
     else if (!same(this.#plain(root.get(key, true)), value)) root.set(key, this.#document.createNode(value))
+  }
+
+  /** A section of sections: breadboards and places an entry a line. */
+  nested(root: YAMLMap, key: string, value: Readonly<Record<string, unknown>> | undefined): void {
+    if (value === undefined) {
+      root.delete(key)
+      return
+    }
+    const old: unknown = root.get(key, true)
+    const map = isMap(old) && !old.flow ? old : new YAMLMap(this.#document.schema)
+    if (map !== old) root.set(key, map)
+    for (const pair of [...map.items]) if (!(String((pair.key as Scalar).value) in value)) map.delete(pair.key)
+    for (const [name, entry] of Object.entries(value))
+      if (Array.isArray(entry)) this.list(map as YAMLMap, name, entry, true)
+      else if (typeof entry === 'object') this.map(map as YAMLMap, name, entry as Readonly<Record<string, object>>)
+      else this.value(map as YAMLMap, name, entry)
   }
 
   map(root: YAMLMap, key: string, entries: Readonly<Record<string, object>>): void {

@@ -245,12 +245,11 @@ function sideOf(terminal: Terminal): 'plug' | 'socket' | 'lead' {
     return terminal.boardPin?.header.posts === 'plug' && terminal.owner.board.mounting.way === 'beside'
       ? 'socket'
       : 'plug'
-  if (terminal.owner.kind === 'part' && terminal.owner.part.footprint.kind === 'leads')
-    return terminal.owner.part.footprint.ends === 'bare'
-      ? 'lead'
-      : terminal.owner.part.footprint.ends === 'plug'
-        ? 'socket'
-        : 'plug'
+  if (terminal.owner.kind !== 'part') return 'plug'
+  const { footprint } = terminal.owner.part
+  if (footprint.kind === 'leads') return footprint.ends === 'socket' ? 'plug' : 'lead'
+  if (footprint.kind === 'beside')
+    return footprint.terminals.includes(terminal.pin) || footprint.posts !== 'plug' ? 'plug' : 'socket'
   return 'plug'
 }
 
