@@ -1,0 +1,181 @@
+import { boardOfHole, columnOf, type Grid, type Hole, holeAt, isRail, type Node, rowOf } from './grid.ts'
+import { legsSeat, type Occupancy, type Seat } from './seats.ts'
+import type { Unit } from './units.ts'
+
+type Legged = Unit & { kind: 'legs' }
+
+export interface LeggedTask {
+  readonly grid: Grid
+  readonly occupancy: Occupancy
+  readonly units: readonly Legged[]
+  readonly boardsFor: (ref: string) => readonly number[]
+  readonly netOf: (end: string) => number
+  /** Ends of a net that must be joined. */
+  readonly endsOf: (net: number) => readonly string[]
+  /** Nodes in which legs of others may stand: not those of a source, which would come alive too early. */
+  readonly mayShare: (node: Node) => boolean
+  /** Hole of an end that stands in one. */
+  readonly holeOf: Map<string, Hole>
+  readonly pointsOf: (net: number) => readonly { readonly x: number; readonly y: number }[]
+}
+
+/** A wire that a leg saves is worth so many pitches of length. */
+const WIRE = 14
+/** Taking the last hole of a strip that still needs one. */
+const LAST_HOLE = 60
+
+/** Places two-legged parts one after the other, those first that touch what is placed; a leg shares a strip where it can. */
+export function placeLegged(task: LeggedTask): { seats: Seat[]; unplaced: Legged[] } {
+  const { occupancy, netOf, holeOf } = task
+  const seats: Seat[] = []
+  const unplaced: Legged[] = []
+  const left = [...task.units]
+  const touching = (unit: Legged): number =>
+    unit.pins.filter((pin) => task.pointsOf(netOf(`${unit.ref}.${pin}`)).length > 0).length
+  while (left.length > 0) {
+    const next = left.reduce((best, unit) => (touching(unit) > touching(best) ? unit : best))
+    left.splice(left.indexOf(next), 1)
+    const seat = bestSeat(task, next)
+    if (!seat) {
+      unplaced.push(next)
+      continue
+    }
+    occupancy.take(seat)
+    for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
+    seats.push(seat)
+  }
+  return { seats, unplaced }
+}
+
+function bestSeat(task: LeggedTask, unit: Legged): Seat | undefined {
+  const { grid, occupancy, netOf } = task
+  const nets = unit.pins.map((pin) => netOf(`${unit.ref}.${pin}`)) as [number, number]
+  if (nets[0] === nets[1]) return bestOf(task, unit, nets, pairsFrom(task, unit, emptyHoles(task, unit)))
+  const own = (net: number): Hole[] => nodesOf(task, unit, net).flatMap((node) => occupancy.free(node))
+  const anchors = nets.map(own) as [Hole[], Hole[]]
+  const pairs = [
+    ...pairsFrom(task, unit, anchors[0]),
+    ...pairsFrom(task, unit, anchors[1]).map(([a, b]): [Hole, Hole] => [b, a]),
+  ]
+  return (
+    bestOf(task, unit, nets, pairs) ??
+    bestOf(task, unit, nets, pairsFrom(task, unit, emptyHoles(task, unit))) ??
+    // A rail or strip of its own is full or out of reach: anywhere that is legal.
+    bestOf(
+      task,
+      unit,
+      nets,
+      task.boardsFor(unit.ref).flatMap((board) => pairsFrom(task, unit, allHoles(grid, board))),
+    )
+  )
+}
+
+function bestOf(
+  task: LeggedTask,
+  unit: Legged,
+  nets: readonly [number, number],
+  pairs: readonly [Hole, Hole][],
+): Seat | undefined {
+  let best: Seat | undefined
+  let least = Number.POSITIVE_INFINITY
+  for (const [a, b] of pairs) {
+    const cost = priceOf(task, nets, a, b)
+    if (cost >= least) continue
+    const seat = legsSeat(task.grid, unit, a, b)
+    if (!seat || task.occupancy.refusal(seat) || coversLast(task, seat)) continue
+    best = seat
+    least = cost
+  }
+  return best
+}
+
+/** Lying over the last free hole of a strip in use would leave it without one. */
+const coversLast = (task: LeggedTask, seat: Seat): boolean =>
+  seat.covers.some((hole) => {
+    const node = task.grid.node(hole)
+    return task.occupancy.net(node) !== undefined && task.occupancy.free(node).length < 2
+  })
+
+function priceOf(task: LeggedTask, nets: readonly [number, number], a: Hole, b: Hole): number {
+  const { grid, occupancy } = task
+  if (grid.node(a) === grid.node(b)) return Number.POSITIVE_INFINITY
+  let cost = Math.abs(rowOf(a) - rowOf(b)) / 8 + Math.abs(grid.x(a) - grid.x(b)) / 8
+  for (const [index, hole] of [a, b].entries()) {
+    const node = grid.node(hole)
+    const net = nets[index]!
+    const held = occupancy.net(node)
+    if (held !== undefined && (held !== net || !task.mayShare(node))) return Number.POSITIVE_INFINITY
+    const elsewhere = task.endsOf(net).length > 1
+    if (held === undefined) {
+      if (isRail(node)) return Number.POSITIVE_INFINITY
+      if (elsewhere) cost += WIRE + nearest(task, net, hole)
+    } else if (!isRail(node) && occupancy.free(node).length < 2 && hasMoreThan(task, net, node)) cost += LAST_HOLE
+  }
+  return cost
+}
+
+/** The net has ends besides this one that do not stand in the strip. */
+const hasMoreThan = (task: LeggedTask, net: number, node: Node): boolean =>
+  task.endsOf(net).filter((end) => {
+    const hole = task.holeOf.get(end)
+    return hole === undefined || task.grid.node(hole) !== node
+  }).length > 1
+
+function nearest(task: LeggedTask, net: number, hole: Hole): number {
+  let least = 12
+  for (const { x, y } of task.pointsOf(net))
+    least = Math.min(least, Math.hypot(x - task.grid.x(hole), y - rowOf(hole)) / 3)
+  return least
+}
+
+/** Nodes that carry the net and may be shared. */
+function nodesOf(task: LeggedTask, unit: Legged, net: number): Node[] {
+  const found = new Set<Node>()
+  for (const end of task.endsOf(net)) {
+    const hole = task.holeOf.get(end)
+    if (hole !== undefined && task.mayShare(task.grid.node(hole))) found.add(task.grid.node(hole))
+  }
+  for (const board of task.boardsFor(unit.ref))
+    for (const rail of task.grid.boards[board]!.rails)
+      for (const node of task.grid.pieces(board, rail)) if (task.occupancy.net(node) === net) found.add(node)
+  return [...found]
+}
+
+/** Middle holes of strips that hold nothing. */
+const emptyHoles = (task: LeggedTask, unit: Legged): Hole[] =>
+  task
+    .boardsFor(unit.ref)
+    .flatMap((board) =>
+      allHoles(task.grid, board).filter(
+        (hole) => (columnOf(hole) === 2 || columnOf(hole) === 7) && task.occupancy.isEmpty(task.grid.node(hole)),
+      ),
+    )
+
+function allHoles(grid: Grid, board: number): Hole[] {
+  const holes: Hole[] = []
+  for (let row = 1; row <= grid.boards[board]!.rows; row += 1)
+    for (let column = 0; column < 10; column += 1) holes.push(holeAt(board, row, column))
+  return holes
+}
+
+/** Pairs of holes from given first holes: along the column, over the trench, or to a rail beside it. */
+function pairsFrom(task: LeggedTask, unit: Legged, firsts: readonly Hole[]): [Hole, Hole][] {
+  const { grid } = task
+  const pairs: [Hole, Hole][] = []
+  const most = Math.floor(unit.most)
+  for (const first of firsts) {
+    const board = boardOfHole(first)
+    const { rows } = grid.boards[board]!
+    if (!isRail(first))
+      for (let span = Math.ceil(unit.least); span <= most; span += 1)
+        for (const row of [rowOf(first) - span, rowOf(first) + span])
+          if (row >= 1 && row <= rows) pairs.push([first, holeAt(board, row, columnOf(first))])
+    for (let column = 0; column < 14; column += 1) {
+      const other = holeAt(board, rowOf(first), column)
+      if (grid.parse(grid.name(other)) === undefined || grid.node(other) === grid.node(first)) continue
+      const span = Math.abs(grid.x(first) - grid.x(other))
+      if (span >= unit.least && span <= unit.most) pairs.push([first, other])
+    }
+  }
+  return pairs
+}

@@ -1,0 +1,210 @@
+import { boardOfHole, columnOf, columnX, type Grid, type Hole, holeAt, isRail, type Node, rowOf } from './grid.ts'
+import type { Unit } from './units.ts'
+
+/** A unit in its holes. */
+export interface Seat {
+  readonly ref: string
+  readonly legs: readonly { readonly pin: string; readonly hole: Hole }[]
+  /** Holes under the body, in which nothing can be plugged. */
+  readonly covers: readonly Hole[]
+  readonly turned: boolean
+}
+
+/** What is in every hole, what lies over it, and which net a strip belongs to. */
+export class Occupancy {
+  readonly grid: Grid
+  readonly #netOf: (end: string) => number
+  readonly #used = new Map<Hole, string>()
+  readonly #covered = new Map<Hole, string>()
+  readonly #nets = new Map<Node, number>()
+
+  constructor(grid: Grid, netOf: (end: string) => number) {
+    this.grid = grid
+    this.#netOf = netOf
+  }
+
+  isFree(hole: Hole): boolean {
+    return !this.#used.has(hole) && !this.#covered.has(hole)
+  }
+
+  free(node: Node): Hole[] {
+    return this.grid.holes(node).filter((hole) => this.isFree(hole))
+  }
+
+  net(node: Node): number | undefined {
+    return this.#nets.get(node)
+  }
+
+  /** Nothing at all is in the strip. */
+  isEmpty(node: Node): boolean {
+    return !this.#nets.has(node) && this.grid.holes(node).every((hole) => this.isFree(hole))
+  }
+
+  claim(node: Node, net: number): void {
+    this.#nets.set(node, net)
+  }
+
+  plug(hole: Hole, what: string): void {
+    this.#used.set(hole, what)
+  }
+
+  unplug(hole: Hole): void {
+    this.#used.delete(hole)
+  }
+
+  /** Why a seat cannot be taken; undefined when it can. */
+  refusal(seat: Seat): { text: string; hole: Hole } | undefined {
+    for (const { pin, hole } of seat.legs) {
+      const end = `${seat.ref}.${pin}`
+      const name = this.grid.name(hole)
+      const used = this.#used.get(hole)
+      if (used !== undefined) return { text: `${name} already holds ${used}`, hole }
+      const over = this.#covered.get(hole)
+      if (over !== undefined) return { text: `${name} lies under ${over}`, hole }
+      const net = this.#nets.get(this.grid.node(hole))
+      if (net !== undefined && net !== this.#netOf(end))
+        return {
+          text: `${this.grid.nodeWords(this.grid.node(hole))} would join ${end} with what must stay apart`,
+          hole,
+        }
+    }
+    for (const hole of seat.covers) {
+      const used = this.#used.get(hole)
+      if (used !== undefined) return { text: `its body would lie over ${used} in ${this.grid.name(hole)}`, hole }
+      const over = this.#covered.get(hole)
+      if (over !== undefined && !isRail(hole))
+        return { text: `its body would lie over ${over} at ${this.grid.name(hole)}`, hole }
+    }
+    const own = new Map<Node, number>()
+    for (const { pin, hole } of seat.legs) {
+      const net = this.#netOf(`${seat.ref}.${pin}`)
+      const known = own.get(this.grid.node(hole))
+      if (known !== undefined && known !== net)
+        return { text: `${this.grid.nodeWords(this.grid.node(hole))} would join two of its own legs`, hole }
+      own.set(this.grid.node(hole), net)
+    }
+    return undefined
+  }
+
+  take(seat: Seat): void {
+    for (const { pin, hole } of seat.legs) {
+      this.#used.set(hole, `${seat.ref}.${pin}`)
+      this.#nets.set(this.grid.node(hole), this.#netOf(`${seat.ref}.${pin}`))
+    }
+    for (const hole of seat.covers) this.#covered.set(hole, seat.ref)
+  }
+}
+
+/** Columns that a unit over the trench can take, and how many holes of each strip it leaves free. */
+export interface Straddle {
+  readonly left: number
+  readonly right: number
+  /** 1 where the right row stands on the next, joined breadboard. */
+  readonly over: 0 | 1
+  readonly freeLeft: number
+  readonly freeRight: number
+}
+
+export function straddles(grid: Grid, board: number, rowsApart: number): Straddle[] {
+  const found: Straddle[] = []
+  const here = grid.boards[board]!
+  for (let left = 0; left <= 9; left += 1)
+    for (const over of here.joinsNext ? ([0, 1] as const) : ([0] as const))
+      for (let right = 0; right <= 9; right += 1) {
+        if (over === 0 ? left > 4 || right < 5 : right > 4) continue
+        if (over * 14 + columnX(right, 'left') - columnX(left, 'left') !== rowsApart) continue
+        found.push({ left, right, over, freeLeft: left % 5, freeRight: 4 - (right % 5) })
+      }
+  return found
+}
+
+/** Seats a unit over the trench with its top row at `row`. Undefined when it would stand over the end. */
+export function straddleSeat(
+  grid: Grid,
+  unit: Unit & { kind: 'straddle' },
+  board: number,
+  columns: Straddle,
+  row: number,
+  turned: boolean,
+): Seat | undefined {
+  const rows = Math.max(unit.left.length, unit.right.length)
+  if (row < 1 || row + rows - 1 > grid.boards[board]!.rows) return undefined
+  const padded = (pins: readonly (string | null)[]): (string | null)[] =>
+    Array.from({ length: rows }, (_, index) => pins[index] ?? null)
+  const [left, right] = turned
+    ? [padded(unit.right).reverse(), padded(unit.left).reverse()]
+    : [padded(unit.left), padded(unit.right)]
+  const legs: { pin: string; hole: Hole }[] = []
+  const covers: Hole[] = []
+  for (let at = 0; at < rows; at += 1) {
+    const cover = (on: number, from: number, to: number): void => {
+      for (let column = from; column <= to; column += 1) covers.push(holeAt(on, row + at, column))
+    }
+    const hole = {
+      left: holeAt(board, row + at, columns.left),
+      right: holeAt(board + columns.over, row + at, columns.right),
+    }
+    for (const [pin, place] of [
+      [left[at], hole.left],
+      [right[at], hole.right],
+    ] as const)
+      if (pin) legs.push({ pin, hole: place })
+      else covers.push(place)
+    if (columns.over === 0) cover(board, columns.left + 1, columns.right - 1)
+    else {
+      cover(board, columns.left + 1, 9)
+      cover(board + 1, 0, columns.right - 1)
+    }
+  }
+  return { ref: unit.ref, legs, covers, turned }
+}
+
+/** Seats a row of legs downwards from a hole; a module's body hangs outwards and covers the rails there. */
+export function rowSeat(grid: Grid, unit: Unit & { kind: 'row' }, at: Hole, turned: boolean): Seat | undefined {
+  const board = boardOfHole(at)
+  const column = columnOf(at)
+  const row = rowOf(at)
+  if (column > 9 || row < 1 || row + unit.pins.length - 1 > grid.boards[board]!.rows) return undefined
+  const pins = turned ? [...unit.pins].reverse() : unit.pins
+  const legs: { pin: string; hole: Hole }[] = []
+  const covers: Hole[] = []
+  pins.forEach((pin, index) => {
+    const hole = holeAt(board, row + index, column)
+    if (pin !== null) legs.push({ pin, hole })
+    if (!unit.hangsOver) return
+    const left = column < 5
+    for (let other = left ? 0 : 9; other !== column; other += left ? 1 : -1)
+      covers.push(holeAt(board, row + index, other))
+    for (const rail of left ? [10, 11] : [12, 13]) covers.push(holeAt(board, row + index, rail))
+  })
+  return { ref: unit.ref, legs, covers, turned }
+}
+
+/** Seats two legs in two holes. Undefined when they cannot be bent to that span. */
+export function legsSeat(grid: Grid, unit: Unit & { kind: 'legs' }, a: Hole, b: Hole): Seat | undefined {
+  const span = Math.hypot(grid.x(a) - grid.x(b), rowOf(a) - rowOf(b))
+  if (span < unit.least - 0.01 || span > unit.most + 0.01) return undefined
+  return {
+    ref: unit.ref,
+    legs: [
+      { pin: unit.pins[0], hole: a },
+      { pin: unit.pins[1], hole: b },
+    ],
+    covers: between(a, b),
+    turned: false,
+  }
+}
+
+/** Holes over which a part lies that is bent along a column or a row. */
+function between(a: Hole, b: Hole): Hole[] {
+  const [first, last] = a < b ? [a, b] : [b, a]
+  const board = boardOfHole(a)
+  if (board !== boardOfHole(b) || isRail(a) || isRail(b)) return []
+  const covers: Hole[] = []
+  if (columnOf(a) === columnOf(b))
+    for (let row = rowOf(first) + 1; row < rowOf(last); row += 1) covers.push(holeAt(board, row, columnOf(a)))
+  else if (rowOf(a) === rowOf(b))
+    for (let column = columnOf(first) + 1; column < columnOf(last); column += 1)
+      covers.push(holeAt(board, rowOf(a), column))
+  return covers
+}
