@@ -1,5 +1,5 @@
 import { Command, CommanderError, Option } from 'commander'
-import { type TableName, tableNames } from '../core/sheets/tables.ts'
+import { tableNames } from '../core/sheets/tables.ts'
 import { assignCommand } from './assign.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand } from './check.ts'
@@ -55,7 +55,7 @@ export async function run(args: readonly string[]): Promise<Status> {
     .argument('<file>')
     .description('print the sheets')
     .addOption(new Option('--as <format>', 'format').choices(sheetFormats).makeOptionMandatory())
-    .addOption(new Option('--only <table>', 'one table').choices(tableNames as TableName[]))
+    .addOption(new Option('--only <table>', 'one table').choices(tableNames))
     .addOption(json())
     .action(end(sheetCommand))
   program

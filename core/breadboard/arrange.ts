@@ -1,4 +1,4 @@
-import { boardOfHole, columnOf, columnX, type Grid, holeAt, isRail, rowOf } from './grid.ts'
+import { columnX, type Grid, holeAt, isRail, rowOf } from './grid.ts'
 import { seeded } from './random.ts'
 import { type Occupancy, rowSeat, type Seat, type Straddle, straddleSeat, straddles } from './seats.ts'
 import type { Unit } from './units.ts'
@@ -44,7 +44,7 @@ export function arrange(task: ArrangeTask): { seats: Seat[]; unplaced: Body[] } 
   const boards = bodies.flatMap((body, index) => (body.kind === 'straddle' && body.isBoard ? [index] : []))
   const rest = bodies.flatMap((_, index) => (boards.includes(index) ? [] : [index]))
   let order = [...boards, ...rest]
-  let lanes = bodies.map((_, index) => index)
+  let lanes = bodies.map((body, index) => (body.kind === 'straddle' && body.isBoard ? 0 : index))
   let best = packer.cost(order, lanes)
   let bestOrder = order
   let bestLanes = lanes
@@ -87,11 +87,13 @@ export function arrange(task: ArrangeTask): { seats: Seat[]; unplaced: Body[] } 
   return { seats, unplaced }
 }
 
+type Ranked = Straddle & { readonly worth: number }
+
 class Packer {
   readonly #task: ArrangeTask
   /** Rows that something stands in, by half. */
   readonly #busyBefore: Uint8Array
-  readonly #columns: readonly (readonly (Straddle | undefined)[])[]
+  readonly #columns: readonly (readonly (Ranked | undefined)[])[]
   readonly #pins: readonly { slot: number; row: number; side: 0 | 1 }[][]
   readonly #lanes: readonly (readonly { board: number; half: 0 | 1 }[])[]
   readonly #box: Float64Array
@@ -109,16 +111,19 @@ class Packer {
     this.#columns = bodies.map((body) =>
       body.kind === 'straddle' ? grid.boards.map((_, board) => this.#bestColumns(body, board)) : [],
     )
-    this.#lanes = bodies.map((body) =>
-      task.boardsFor(body.ref).flatMap((board) => {
+    this.#lanes = bodies.map((body, index) => {
+      const found = task.boardsFor(body.ref).flatMap((board) => {
         const { joinsBefore, joinsNext } = grid.boards[board]!
         if (body.kind === 'straddle') return [{ board, half: 0 as const }]
         // A module between two joined breadboards would lie over the other one's holes.
         return ([0, 1] as const)
           .filter((half) => !body.hangsOver || !(half === 0 ? joinsBefore : joinsNext))
           .map((half) => ({ board, half }))
-      }),
-    )
+      })
+      // Breadboards on which its pins keep free holes come first.
+      const worth = ({ board }: { board: number }): number => this.#columns[index]?.[board]?.worth ?? 0
+      return body.kind === 'straddle' ? found.sort((a, b) => worth(b) - worth(a)) : found
+    })
     const slots = new Map<number, number>()
     const slot = (net: number): number => {
       const known = slots.get(net)
@@ -147,7 +152,7 @@ class Packer {
   }
 
   /** The columns that leave holes where wires are needed, and as many as can be besides. */
-  #bestColumns(body: Body & { kind: 'straddle' }, board: number): Straddle | undefined {
+  #bestColumns(body: Body & { kind: 'straddle' }, board: number): Ranked | undefined {
     const count = (pins: readonly (string | null)[]): number =>
       pins.filter((pin) => pin !== null && this.#task.isWired(`${body.ref}.${pin}`)).length
     const wired = { left: count(body.left), right: count(body.right) }
@@ -155,7 +160,9 @@ class Packer {
       free === 0 ? -100 * wires : Math.min(free, 2) * wires + free / 8
     const score = (one: Straddle): number =>
       worth(one.freeLeft, wired.left) + worth(one.freeRight, wired.right) - one.over
-    return straddles(this.#task.grid, board, body.rowsApart).sort((a, b) => score(b) - score(a))[0]
+    return straddles(this.#task.grid, board, body.rowsApart)
+      .map((one) => ({ ...one, worth: score(one) }))
+      .sort((a, b) => b.worth - a.worth)[0]
   }
 
   seat(body: Body, spot: Spot): Seat | undefined {
@@ -250,6 +257,3 @@ export const legPoints = (
       return net === undefined || isRail(hole) ? [] : [{ net, x: grid.x(hole), y: rowOf(hole) }]
     }),
   )
-
-/** Half of a breadboard that a hole lies in. */
-export const halfOf = (hole: number): number => boardOfHole(hole) * 2 + (columnOf(hole) < 5 ? 0 : 1)

@@ -20,7 +20,8 @@ export interface Layout {
   readonly posts: ReadonlyMap<string, { readonly x: number; readonly y: number }>
   readonly holeOf: ReadonlyMap<string, Hole>
   readonly wires: readonly LaidWire[]
-  readonly netOfNode: (node: Node) => number | undefined
+  /** Net of every strip and rail in use. */
+  readonly nodes: ReadonlyMap<Node, number>
   /** Rails with their net. */
   readonly rails: ReadonlyMap<Node, number>
   /** Units that find no place, and ends that no wire can reach. */
@@ -118,7 +119,7 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll): Layout {
     posts,
     holeOf,
     wires,
-    netOfNode: (node) => occupancy.net(node),
+    nodes: occupancy.nets,
     rails,
     stray,
     blocked: router.blocked,
@@ -383,7 +384,10 @@ class Router {
   }
 
   #block(group: readonly Point[], text: string): void {
-    for (const { end } of group) if (end !== undefined) this.blocked.push({ end, text })
+    const nodes = new Set(group.map(({ node }) => node))
+    const ends = new Set(group.flatMap(({ end }) => (end === undefined ? [] : [end])))
+    for (const [end, hole] of this.#holeOf) if (nodes.has(this.#grid.node(hole))) ends.add(end)
+    for (const end of ends) this.blocked.push({ end, text })
   }
 
   /** An empty strip near the middle of the points, claimed for the net. */

@@ -22,7 +22,7 @@ export interface LeggedTask {
 /** A wire that a leg saves is worth so many pitches of length. */
 const WIRE = 14
 /** Taking the last hole of a strip that still needs one. */
-const LAST_HOLE = 60
+const LAST_HOLE = 400
 
 /** Places two-legged parts one after the other, those first that touch what is placed; a leg shares a strip where it can. */
 export function placeLegged(task: LeggedTask): { seats: Seat[]; unplaced: Legged[] } {
@@ -82,19 +82,28 @@ function bestOf(
     const cost = priceOf(task, nets, a, b)
     if (cost >= least) continue
     const seat = legsSeat(task.grid, unit, a, b)
-    if (!seat || task.occupancy.refusal(seat) || coversLast(task, seat)) continue
+    if (!seat || task.occupancy.refusal(seat)) continue
+    const total = cost + LAST_HOLE * squeezed(task, seat)
+    if (total >= least) continue
     best = seat
-    least = cost
+    least = total
   }
   return best
 }
 
-/** Lying over the last free hole of a strip in use would leave it without one. */
-const coversLast = (task: LeggedTask, seat: Seat): boolean =>
-  seat.covers.some((hole) => {
-    const node = task.grid.node(hole)
-    return task.occupancy.net(node) !== undefined && task.occupancy.free(node).length < 2
-  })
+/** Strips that need a wire yet and would be left without a free hole. */
+function squeezed(task: LeggedTask, seat: Seat): number {
+  const { grid, occupancy } = task
+  const gone = new Set([...seat.legs.map(({ hole }) => hole), ...seat.covers])
+  let count = 0
+  for (const node of new Set([...gone].map((hole) => grid.node(hole)))) {
+    const leg = seat.legs.find(({ hole }) => grid.node(hole) === node)
+    const net = leg ? task.netOf(`${seat.ref}.${leg.pin}`) : occupancy.net(node)
+    if (net === undefined || isRail(node)) continue
+    if (!occupancy.free(node).some((hole) => !gone.has(hole)) && hasMoreThan(task, net, node)) count += 1
+  }
+  return count
+}
 
 function priceOf(task: LeggedTask, nets: readonly [number, number], a: Hole, b: Hole): number {
   const { grid, occupancy } = task
@@ -109,7 +118,7 @@ function priceOf(task: LeggedTask, nets: readonly [number, number], a: Hole, b: 
     if (held === undefined) {
       if (isRail(node)) return Number.POSITIVE_INFINITY
       if (elsewhere) cost += WIRE + nearest(task, net, hole)
-    } else if (!isRail(node) && occupancy.free(node).length < 2 && hasMoreThan(task, net, node)) cost += LAST_HOLE
+    }
   }
   return cost
 }

@@ -40,6 +40,10 @@ export class Occupancy {
     return !this.#nets.has(node) && this.grid.holes(node).every((hole) => this.isFree(hole))
   }
 
+  get nets(): ReadonlyMap<Node, number> {
+    return this.#nets
+  }
+
   claim(node: Node, net: number): void {
     this.#nets.set(node, net)
   }

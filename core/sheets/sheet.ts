@@ -1,13 +1,16 @@
+import { breadboardKinds } from '../breadboard/grid.ts'
+import { type Layout, layoutOf } from '../breadboard/layout.ts'
 import { countingHint } from '../catalog/boardFacts.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
-import type { PlanWire } from '../plan/planSchema.ts'
+import type { Breadboard } from '../plan/planSchema.ts'
 import { hexAddress } from '../plan/readPlan.ts'
-import { busNeed } from '../wiring/buses.ts'
-import { addressesOf } from '../wiring/i2c.ts'
-import type { Bus, Net, PartInstance, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
-import { needWords } from '../wiring/needs.ts'
+import { type Budget, budgets } from '../wiring/budget.ts'
+import { i2cViews } from '../wiring/busView.ts'
+import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
+import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
+import { type Line, laidLines, planLines, signalBehind } from './wireLines.ts'
 
 export type Ends = 'plug-plug' | 'plug-socket' | 'socket-socket' | 'lead'
 
@@ -66,191 +69,223 @@ export interface PinRow {
   readonly names: readonly string[]
   readonly find: string
   readonly carries: readonly string[]
+  /** Numbers of the wires of the wiring table that start or end there. */
+  readonly wires: readonly number[]
+}
+
+/** A leg that sits in a hole. */
+export interface LegRow {
+  readonly ref: string
+  readonly title: string
+  readonly pin: string
+  /** What is printed beside a board's pin. */
+  readonly names: readonly string[]
+  readonly hole: string
+}
+
+/** A lead of a part's own cable. */
+export interface LeadRow {
+  readonly ref: string
+  readonly title: string
+  readonly lead: string
+  readonly pin: string
+  readonly to: string | null
+  readonly hole: string | null
+  readonly wire: number | null
+}
+
+export interface SupplyRow {
+  readonly source: string
+  readonly volts: number
+  readonly limitMilliamps: number | null
+  readonly typicalMilliamps: number
+  readonly peakMilliamps: number
+  readonly feeds: readonly string[]
+}
+
+export interface AddressRow {
+  readonly bus: string
+  readonly ref: string
+  readonly title: string
+  readonly address: string
+  /** Addresses that its straps offer besides and nobody has. */
+  readonly others: readonly string[]
+}
+
+export interface LabelRow {
+  readonly number: number
+  readonly from: string
+  readonly to: string
 }
 
 /** Everything that goes to the workbench, as data; the writers only lay it out. */
 export interface Sheet {
   readonly title: string
   readonly boards: readonly string[]
+  readonly breadboards: readonly string[]
+  /** What the bench has no place for, or no hole. */
+  readonly missing: readonly string[]
   readonly wiring: readonly WireRow[]
+  readonly legs: readonly LegRow[]
+  readonly leads: readonly LeadRow[]
   readonly parts: readonly PartRow[]
+  readonly supplies: readonly SupplyRow[]
+  readonly addresses: readonly AddressRow[]
+  readonly labels: readonly LabelRow[]
   readonly jumpers: readonly JumperRow[]
   readonly steps: readonly StepRow[]
   readonly pins: readonly PinRow[]
 }
 
-/** Build steps: grounds and supplies first, then straps, then bus by bus, then what is left part by part. */
-export function makeSheet(wiring: Wiring): Sheet {
-  const lines = wiring.plan.wires.map((wire) => sortLine(wiring, wire))
-  const groups = new Map<string, { title: string; text: string; rank: number; lines: Line[] }>()
-  for (const line of lines) {
-    const { key, title, text, rank } = stepOf(wiring, line)
-    const group = groups.get(key) ?? { title, text, rank, lines: [] }
-    group.lines.push(line)
-    groups.set(key, group)
-  }
-  const ordered = [...groups.values()].sort((a, b) => a.rank - b.rank)
+/** The sheet of a plan; with a layout of its bench every wire has its holes. */
+export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(wiring)): Sheet {
+  const lines = layout ? laidLines(wiring, layout) : planLines(wiring)
   const rows: WireRow[] = []
-  const steps = ordered.map((group, index): StepRow => {
-    const wires = group.lines
-      .sort((a, b) => a.order - b.order)
-      .map((line) => {
-        rows.push(wireRow(wiring, line, rows.length + 1, index + 1))
-        return rows.length
-      })
-    return { number: index + 1, title: group.title, text: group.text, wires }
+  const steps = buildSteps(wiring, lines, layout).map((step, index): StepRow => {
+    const wires = step.lines.map((line) => {
+      rows.push(wireRow(wiring, line, rows.length + 1, index + 1))
+      return rows.length
+    })
+    return { number: index + 1, title: step.title, text: step.text, wires }
   })
   return {
     title: wiring.plan.title,
     boards: wiring.boards.map((board) => `${board.ref}: ${board.title}, ${formatVolts(board.board.logicVolts)} logic`),
+    breadboards: layout ? layout.grid.boards.map(({ ref, entry }) => `${ref}: ${breadboardWords(entry)}`) : [],
+    missing: layout ? missingText(layout) : [],
     wiring: rows,
+    legs: layout ? legRows(wiring, layout) : [],
+    leads: leadRows(wiring, rows),
     parts: wiring.parts.map((part) => partRow(wiring, part)),
     jumpers: countJumpers(rows),
+    supplies: budgets(wiring).map((budget) => supplyRow(wiring, budget)),
+    addresses: i2cViews(wiring).flatMap((view) =>
+      view.devices.flatMap(({ part, addresses, free }) =>
+        addresses.map((address) => ({
+          bus: view.title,
+          ref: part.ref,
+          title: part.title,
+          address: hexAddress(address),
+          others: free.map(({ value }) => hexAddress(value)),
+        })),
+      ),
+    ),
+    labels: rows.map((row) => ({ number: row.number, from: labelOf(row.from), to: labelOf(row.to) })),
     steps,
-    pins: pinRows(wiring),
+    pins: pinRows(wiring, rows),
   }
 }
 
-/** A wire with its ends put in reading order: from the part to the board. */
-interface Line {
-  readonly from: Terminal
-  readonly to: Terminal
-  readonly net: Net
-  readonly facts: PlanWire[2]
-  readonly use: SignalUse | undefined
-  readonly order: number
-}
+const labelOf = ({ ref, pin, hole }: { ref: string; pin: string; hole: string | null }): string =>
+  hole === null || hole === `${ref}.${pin}` ? `${ref} ${pin}` : `${ref} ${pin} ${hole}`
 
-function sortLine(wiring: Wiring, wire: PlanWire): Line {
-  const [a, b] = [wire[0], wire[1]].map((end) => wiring.terminal(end) as Terminal) as [Terminal, Terminal]
-  const weight = (terminal: Terminal): number =>
-    terminal.owner.kind === 'board'
-      ? 3
-      : terminal.owner.kind === 'supply'
-        ? 2
-        : terminal.partPin?.role === 'passive' || terminal.partPin?.role === 'output'
-          ? 1
-          : 0
-  const [from, to] = weight(a) <= weight(b) ? [a, b] : [b, a]
-  const net = wiring.netOf(from.end)
-  const use = wiring.signal(from.end) ?? wiring.signal(to.end) ?? signalBehind(wiring, from) ?? signalBehind(wiring, to)
-  return { from, to, net, facts: wire[2], use, order: orderOf(wiring, from) }
-}
-
-/** The signal that a resistor in series carries on. */
-function signalBehind(wiring: Wiring, terminal: Terminal): SignalUse | undefined {
-  if (terminal.partPin?.role !== 'passive') return undefined
-  return wiring.signals.find((use) => use.hosts.some(({ via }) => via.includes(terminal.ref)))
-}
-
-/** Parts in plan order, pins in cable order. */
-function orderOf(wiring: Wiring, terminal: Terminal): number {
-  if (terminal.owner.kind !== 'part') return terminal.owner.kind === 'supply' ? -1 : 1e6
-  const { part } = terminal.owner
-  const cable = part.cable.length > 0 ? part.cable : part.pins.map((pin) => pin.id)
-  return wiring.parts.indexOf(terminal.owner) * 100 + Math.max(0, cable.indexOf(terminal.pin))
-}
-
-function stepOf(wiring: Wiring, line: Line): { key: string; title: string; text: string; rank: number } {
-  const tie = wiring.ties.find((one) => one.end === line.from.end || one.end === line.to.end)
-  const isTie = tie !== undefined && (line.net.ground || line.net.sources.length > 0 || line.from.ref === line.to.ref)
-  if (isTie && tie.part.part.category !== 'light' && tie.part.part.category !== 'input')
-    return {
-      key: 'straps',
-      title: 'Straps',
-      text: 'Pins that choose an address or a mode. They must not float.',
-      rank: 2,
+/** `full breadboard, split rails, + right of −`. */
+function breadboardWords(entry: Breadboard): string {
+  const words = [breadboardKinds[entry.kind].title.toLowerCase()]
+  if (entry.kind !== 'mini') {
+    words.push(entry.rails === 'split' ? 'rails cut in the middle' : 'rails running through')
+    const plus = {
+      left: '+ left of − on both sides',
+      right: '+ right of − on both sides',
+      outer: '+ at the outer edge',
+      inner: '+ next to the rows',
     }
-  if (line.net.ground)
-    return {
-      key: 'grounds',
-      title: 'Grounds',
-      text: 'Everything unplugged. One common ground for all that exchanges signals; wires that name the same hole meet on a rail of the breadboard.',
-      rank: 0,
-    }
-  if (line.net.sources.length > 0) {
-    const source = line.net.sources[0]!
-    return {
-      key: `supply ${line.net.index}`,
-      title: `Supply ${formatVolts(source.volts)} from ${source.end}`,
-      text: 'Still unplugged. Red is the supply of most parts, orange a second one.',
-      rank: 1 + line.net.index / 1e6,
-    }
+    words.push(plus[entry.plus ?? 'left'])
   }
-  const bus =
-    line.use && busNeed(line.use.facts.needs) ? wiring.buses.find((one) => one.uses.includes(line.use!)) : undefined
-  if (bus)
-    return { key: `bus ${wiring.buses.indexOf(bus)}`, ...busText(bus), rank: 3 + wiring.buses.indexOf(bus) / 1e3 }
-  return { key: 'singles', title: 'Single signals', text: 'Part by part, in the order of the kit.', rank: 5 }
+  if (entry.joined) words.push('clipped to the one before, without the rails between')
+  return words.join(', ')
 }
 
-function busText(bus: Bus): { title: string; text: string } {
-  const kind = needWords(`${bus.kind}.x`).split(' ')[0] ?? bus.kind
-  const refs = bus.parts.map((part) => part.ref).join(', ')
-  const addresses =
-    bus.kind === 'i2c'
-      ? bus.parts.flatMap((part) => addressesOf(part).map(({ address }) => address)).sort((a, b) => a - b)
-      : []
-  return {
-    title: `${kind}${bus.controller ? ` on ${bus.controller.toUpperCase()}` : ''}: ${refs}`,
-    text:
-      addresses.length > 0
-        ? `Addresses ${addresses.map(hexAddress).join(', ')}.`
-        : bus.kind === 'spi'
-          ? 'Shared lines, and a select line for each part.'
-          : 'TX of one side goes to RX of the other.',
-  }
+function missingText({ stray, blocked }: Layout): string[] {
+  return [...stray.map(({ ref, text }) => `${ref} ${text}.`), ...blocked.map(({ end, text }) => `${end}: ${text}.`)]
 }
 
 function wireRow(wiring: Wiring, line: Line, number: number, step: number): WireRow {
   const { from, to } = line
-  const lead = from.partPin?.lead
-  const tie = wiring.ties.find((one) => one.end === from.end)
-  const hint = to.boardPin ? countingHint(to.boardPin) : ''
+  const tie = from.terminal ? wiring.ties.find((one) => one.end === from.terminal!.end) : undefined
+  const hint = to.terminal?.boardPin ? countingHint(to.terminal.boardPin) : to.hint
   const note = [hint, tie?.facts.text ?? '', line.facts?.note ?? ''].filter((text) => text !== '').join('; ')
-  const leadText = lead ? [lead.colour, ...lead.variants].join(' or ') : null
   return {
     number,
     step,
-    from: { ref: from.ref, pin: from.pin, lead: leadText, hole: null },
+    from: { ref: from.ref, pin: from.pin, lead: leadOf(from.terminal), hole: from.hole },
     to: {
       ref: to.ref,
       pin: to.pin,
-      names: to.boardPin ? to.boardPin.allNames.filter((name) => name !== to.pin) : (to.partPin?.aliases ?? []),
-      hole: null,
+      names: to.terminal?.boardPin
+        ? to.terminal.boardPin.allNames.filter((name) => name !== to.pin)
+        : (to.terminal?.partPin?.aliases ?? []),
+      hole: to.hole,
     },
-    net: netName(line),
+    net: netName(wiring, line),
     colour: line.facts?.colour ?? conventionalColour(wiring, line.net, line.use),
-    lengthMillimetres: null,
-    ends: endsOf(from, to),
+    lengthMillimetres: line.lengthMillimetres,
+    ends: line.ends,
     note,
   }
 }
 
-/** A net is named after its source, its ground, or the host pin on it. */
-function netName(line: Line): string {
-  if (line.net.ground) return 'ground'
-  return line.net.sources[0]?.end ?? (line.to.owner.kind === 'board' ? line.to.end : line.from.end)
+/** Colours in which makers know the lead of a pin. */
+function leadOf(terminal: Terminal | undefined): string | null {
+  const lead = terminal?.partPin?.lead
+  return lead ? [lead.colour, ...lead.variants].join(' or ') : null
 }
 
-function endsOf(from: Terminal, to: Terminal): Ends {
-  const sides = [from, to].map(sideOf)
-  if (sides.includes('lead')) return 'lead'
-  return sides.includes('socket') ? (sides.includes('plug') ? 'plug-socket' : 'socket-socket') : 'plug-plug'
+/** A net is named after its source, its ground, or the board pin on it. */
+function netName(wiring: Wiring, { net }: Line): string {
+  if (net.ground) return 'ground'
+  const onBoard = net.ends.find((end) => wiring.terminal(end)?.owner.kind === 'board')
+  return net.sources[0]?.end ?? onBoard ?? net.ends[0]!
 }
 
-/** What the wire must carry at this end to fit: a plug goes into a hole or a socket, a socket onto a post. */
-function sideOf(terminal: Terminal): 'plug' | 'socket' | 'lead' {
-  if (terminal.owner.kind === 'board')
-    return terminal.boardPin?.header.posts === 'plug' && terminal.owner.board.mounting.way === 'beside'
-      ? 'socket'
-      : 'plug'
-  if (terminal.owner.kind !== 'part') return 'plug'
-  const { footprint } = terminal.owner.part
-  if (footprint.kind === 'leads') return footprint.ends === 'socket' ? 'plug' : 'lead'
-  if (footprint.kind === 'beside')
-    return footprint.terminals.includes(terminal.pin) || footprint.posts !== 'plug' ? 'plug' : 'socket'
-  return 'plug'
+function legRows(wiring: Wiring, layout: Layout): LegRow[] {
+  return layout.units.flatMap((unit) => {
+    const seat = layout.seats.get(unit.ref)
+    return (seat?.legs ?? []).map(({ pin, hole }) => ({
+      ref: unit.ref,
+      title: unit.owner?.title ?? unit.ref,
+      pin,
+      names: wiring.terminal(`${unit.ref}.${pin}`)?.boardPin?.allNames.slice(0, 2) ?? [],
+      hole: layout.grid.name(hole),
+    }))
+  })
+}
+
+/** Leads of parts with a cable of their own, and where each goes. */
+function leadRows(wiring: Wiring, rows: readonly WireRow[]): LeadRow[] {
+  return wiring.parts.flatMap((part) =>
+    part.part.pins.flatMap((pin) => {
+      const colour = leadOf(wiring.terminal(`${part.ref}.${pin.id}`))
+      if (colour === null) return []
+      const row = rows.find(({ from }) => from.ref === part.ref && from.pin === pin.id)
+      const back = rows.find(({ to }) => to.ref === part.ref && to.pin === pin.id)
+      const other = row?.to ?? back?.from
+      return [
+        {
+          ref: part.ref,
+          title: part.title,
+          lead: colour,
+          pin: pin.id,
+          to: other ? `${other.ref}.${other.pin}` : null,
+          hole: other?.hole ?? null,
+          wire: row?.number ?? back?.number ?? null,
+        },
+      ]
+    }),
+  )
+}
+
+function supplyRow(wiring: Wiring, budget: Budget): SupplyRow {
+  return {
+    source: budget.source.end,
+    volts: budget.source.volts,
+    limitMilliamps: budget.source.limitMilliamps ?? null,
+    typicalMilliamps: Math.round(budget.typicalMilliamps * 10) / 10,
+    peakMilliamps: Math.round(budget.peakMilliamps * 10) / 10,
+    feeds: wiring.parts
+      .filter((part) => part.supplies.some((use) => use.source?.end === budget.source.end))
+      .map((part) => part.ref),
+  }
 }
 
 function partRow(wiring: Wiring, part: PartInstance): PartRow {
@@ -294,7 +329,8 @@ function countJumpers(rows: readonly WireRow[]): JumperRow[] {
     .sort((a, b) => (a.ends < b.ends ? -1 : a.ends > b.ends ? 1 : b.count - a.count))
 }
 
-function pinRows(wiring: Wiring): PinRow[] {
+/** Every post with what hangs on it in the plan; on a breadboard the wires that reach it may start elsewhere. */
+function pinRows(wiring: Wiring, rows: readonly WireRow[]): PinRow[] {
   return wiring.boards.flatMap((board) =>
     board.facts.pins.map((pin): PinRow => {
       const end = `${board.ref}.${pin.id}`
@@ -314,6 +350,9 @@ function pinRows(wiring: Wiring): PinRow[] {
         names: pin.allNames.filter((name) => name !== pin.id),
         find: countingHint(pin),
         carries,
+        wires: rows.flatMap(({ number, from, to }) =>
+          [from, to].some((one) => one.ref === board.ref && one.pin === pin.id) ? [number] : [],
+        ),
       }
     }),
   )

@@ -1,8 +1,19 @@
 import type { Sheet } from './sheet.ts'
 
-/** Tables that can be written on their own. */
-export type TableName = 'wiring' | 'parts' | 'jumpers' | 'steps' | 'pins'
-export const tableNames: readonly TableName[] = ['wiring', 'parts', 'jumpers', 'steps', 'pins']
+/** Tables that can be written on their own, in the order in which they print. */
+export const tableNames = [
+  'wiring',
+  'legs',
+  'leads',
+  'parts',
+  'jumpers',
+  'supplies',
+  'addresses',
+  'steps',
+  'pins',
+  'labels',
+] as const
+export type TableName = (typeof tableNames)[number]
 
 /** Column titles and rows of one table, all as text. */
 export function tableOf(
@@ -46,6 +57,51 @@ export function tableOf(
           row.note,
         ]),
       }
+    case 'legs':
+      return {
+        title: 'Legs in their holes',
+        columns: ['Part', 'What it is for', 'Leg', 'Also named', 'Hole'],
+        rows: sheet.legs.map((row) => [row.ref, row.title, end(row), row.names.join(' '), row.hole]),
+      }
+    case 'leads':
+      return {
+        title: 'Cables and their leads',
+        columns: ['Part', 'What it is for', 'Lead', 'Pin', 'Goes to', 'Hole', 'Wire'],
+        rows: sheet.leads.map((row) => [
+          row.ref,
+          row.title,
+          row.lead,
+          end(row),
+          row.to ?? 'stays open',
+          row.hole ?? '',
+          row.wire === null ? '' : `${row.wire}`,
+        ]),
+      }
+    case 'supplies':
+      return {
+        title: 'Supplies',
+        columns: ['Source', 'Volts', 'Gives mA', 'Takes typically mA', 'At peak mA', 'Feeds'],
+        rows: sheet.supplies.map((row) => [
+          row.source,
+          `${row.volts}`,
+          row.limitMilliamps === null ? 'not known' : `${row.limitMilliamps}`,
+          `${row.typicalMilliamps}`,
+          `${row.peakMilliamps}`,
+          row.feeds.join(' '),
+        ]),
+      }
+    case 'addresses':
+      return {
+        title: 'I2C addresses',
+        columns: ['Bus', 'Part', 'What it is for', 'Address', 'Free besides'],
+        rows: sheet.addresses.map((row) => [row.bus, row.ref, row.title, row.address, row.others.join(' ')]),
+      }
+    case 'labels':
+      return {
+        title: 'Labels for wires',
+        columns: ['No', 'One end', 'Other end'],
+        rows: sheet.labels.map((row) => [`${row.number}`, row.from, row.to]),
+      }
     case 'parts':
       return {
         title: 'Parts',
@@ -67,7 +123,7 @@ export function tableOf(
     case 'pins':
       return {
         title: 'Pin chart',
-        columns: ['Board', 'Header', 'Position', 'Pin', 'Also named', 'Find it', 'Carries'],
+        columns: ['Board', 'Header', 'Position', 'Pin', 'Also named', 'Find it', 'Carries', 'Wires'],
         rows: sheet.pins.map((row) => [
           row.board,
           row.header,
@@ -76,6 +132,7 @@ export function tableOf(
           row.names.join(' '),
           row.find,
           row.carries.join(' '),
+          row.wires.join(' '),
         ]),
       }
   }

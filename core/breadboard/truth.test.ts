@@ -1,0 +1,147 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { assign } from '../assign/assign.ts'
+import { applyEdits } from '../plan/edit.ts'
+import type { Bench, Breadboard, Plan } from '../plan/planSchema.ts'
+import { writeCsv } from '../sheets/csv.ts'
+import { makeSheet } from '../sheets/sheet.ts'
+import { catalog } from '../testing/plans.ts'
+import { randomKit, randomWiring } from '../testing/randomPlans.ts'
+import { samplePlans } from '../testing/samples.ts'
+import { metalOf, Pieces, readLegs, readWires } from '../testing/wiringTable.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { layoutOf } from './layout.ts'
+import { suggestBreadboards } from './suggest.ts'
+
+const breadboard: fc.Arbitrary<Breadboard> = fc.record(
+  {
+    kind: fc.constantFrom('full', 'half', 'mini'),
+    rails: fc.constantFrom('continuous', 'split'),
+    plus: fc.constantFrom('left', 'right', 'outer', 'inner'),
+    joined: fc.boolean(),
+  },
+  { requiredKeys: ['kind'] },
+)
+const bench: fc.Arbitrary<Bench> = fc
+  .record({ boards: fc.array(breadboard, { minLength: 1, maxLength: 3 }), spareRows: fc.nat({ max: 2 }) })
+  .map(({ boards, spareRows }) => ({
+    breadboards: Object.fromEntries(boards.map((entry, index) => [`BB${index + 1}`, entry])),
+    places: {},
+    spareRows,
+    done: [],
+  }))
+
+/** First row of the second half of a cut rail, as it lies on such breadboards. */
+const cutOf =
+  (plan: Plan) =>
+  (ref: string): number | undefined => {
+    const entry = plan.bench!.breadboards[ref]
+    return entry?.rails === 'split' ? (entry.kind === 'full' ? 33 : 13) : undefined
+  }
+
+/** Joins that are there before any wire: holes of one net inside a board, pins joined inside a part. */
+function joinInside(pieces: Pieces, wiring: Wiring): void {
+  for (const board of wiring.boards)
+    for (const pin of board.facts.pins) pieces.join(`${board.ref}.${pin.id}`, `${board.ref} inside ${pin.net}`)
+  for (const part of wiring.parts)
+    for (const inner of part.part.inner)
+      if (inner.kind === 'join') pieces.join(`${part.ref}.${inner.between[0]}`, `${part.ref}.${inner.between[1]}`)
+}
+
+/** What is wrong with the printed table of a plan; nothing when it builds exactly the plan's nets. */
+function untruths(plan: Plan): string[] {
+  const wiring = resolve(plan, catalog)
+  const layout = layoutOf(wiring)!
+  const sheet = makeSheet(wiring, layout)
+  const cut = cutOf(plan)
+  const wires = readWires(writeCsv(sheet, 'wiring'), cut)
+  const legs = readLegs(writeCsv(sheet, 'legs'))
+  const wrong: string[] = []
+
+  const holes = [...legs.map(({ hole }) => hole), ...wires.flatMap((wire) => wire.holes)].filter((hole) =>
+    /\.(?:[a-j]|[LR][+-])\d+$/.test(hole),
+  )
+  for (const hole of new Set(holes.filter((one, at) => holes.indexOf(one) !== at))) wrong.push(`twice in ${hole}`)
+
+  const pieces = new Pieces()
+  joinInside(pieces, wiring)
+  for (const { end, hole } of legs) pieces.join(end, metalOf(hole, cut))
+  for (const { a, b } of wires) pieces.join(a, b)
+
+  const out = new Set([
+    ...layout.blocked.map(({ end }) => end),
+    ...layout.units
+      .filter(({ ref }) => layout.stray.some((one) => one.ref === ref))
+      .flatMap(({ ref }) => wiring.nets.flatMap((net) => net.ends.filter((end) => end.startsWith(`${ref}.`)))),
+  ])
+  const byPiece = new Map<string, number>()
+  for (const net of wiring.nets) {
+    const ends = net.ends.filter((end) => !out.has(end))
+    const roots = new Set(ends.map((end) => pieces.find(end)))
+    if (roots.size > 1 && !layout.gaps.some((gap) => gap.net === net.index))
+      wrong.push(`${ends.join(', ')} are in ${roots.size} pieces`)
+    for (const root of roots) {
+      const other = byPiece.get(root)
+      if (other !== undefined && other !== net.index)
+        wrong.push(`${net.ends[0]} hangs together with ${wiring.nets[other]!.ends[0]}`)
+      byPiece.set(root, net.index)
+    }
+  }
+  return [...wrong, ...liveTooEarly(wiring, wires, legs, cut, out)]
+}
+
+/** Sources that reach anything of their net before the step in which that net is finished. */
+function liveTooEarly(
+  wiring: Wiring,
+  wires: ReturnType<typeof readWires>,
+  legs: ReturnType<typeof readLegs>,
+  cut: (ref: string) => number | undefined,
+  out: ReadonlySet<string>,
+): string[] {
+  const wrong: string[] = []
+  const last = Math.max(0, ...wires.map(({ step }) => step))
+  const pieces = new Pieces()
+  joinInside(pieces, wiring)
+  for (const { end, hole } of legs) pieces.join(end, metalOf(hole, cut))
+  for (let step = 1; step <= last; step += 1) {
+    for (const wire of wires) if (wire.step === step) pieces.join(wire.a, wire.b)
+    for (const net of wiring.nets) {
+      if (!net.wired) continue
+      const ends = net.ends.filter((end) => !out.has(end))
+      const complete = new Set(ends.map((end) => pieces.find(end))).size === 1
+      if (complete) continue
+      for (const { ref, end: pin } of net.sources) {
+        if (out.has(pin)) continue
+        const early = ends.find((end) => !end.startsWith(`${ref}.`) && pieces.find(end) === pieces.find(pin))
+        if (early) wrong.push(`after step ${step} ${pin} feeds ${early} while its net is unfinished`)
+      }
+    }
+  }
+  return wrong
+}
+
+describe('the printed tables rebuild the plan', () => {
+  it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('%s', (_, plan) => {
+    const laid = applyEdits(plan, suggestBreadboards(plan, catalog))
+    expect(untruths(laid)).toEqual([])
+  })
+  it('for kits that the search has wired, on any board and breadboards', () => {
+    fc.assert(
+      fc.property(randomKit, bench, (kit, breadboards) => {
+        const answer = assign(resolve(kit, catalog))
+        const plan = { ...applyEdits(kit, answer.edits), bench: breadboards }
+        expect(untruths(plan)).toEqual([])
+      }),
+      { numRuns: 600 },
+    )
+  }, 120_000)
+  it('for wires between any two ends, sensible or not', () => {
+    fc.assert(
+      fc.property(randomWiring, bench, (wired, breadboards) => {
+        expect(untruths({ ...wired, bench: breadboards })).toEqual([])
+      }),
+      { numRuns: 600 },
+    )
+  }, 120_000)
+})

@@ -1,0 +1,123 @@
+import type { Layout } from '../breadboard/layout.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { hexAddress } from '../plan/readPlan.ts'
+import { busNeed } from '../wiring/buses.ts'
+import { addressesOf } from '../wiring/i2c.ts'
+import type { Bus, Source, Wiring } from '../wiring/model.ts'
+import { needWords } from '../wiring/needs.ts'
+import type { Line } from './wireLines.ts'
+
+export interface BuildStep {
+  readonly title: string
+  readonly text: string
+  readonly lines: readonly Line[]
+}
+
+interface Kind {
+  readonly key: string
+  readonly title: string
+  readonly text: string
+  readonly rank: number
+}
+
+/**
+ * Build steps: grounds and supplies first, then straps, then bus by bus, then what is left part by part. On a
+ * breadboard everything is put in its holes before the first wire, and the wires that touch the pin of a source come
+ * last, so that no supply reaches a net before all of it stands.
+ */
+export function buildSteps(wiring: Wiring, lines: readonly Line[], layout: Layout | undefined): BuildStep[] {
+  const groups = new Map<string, Kind & { lines: Line[] }>()
+  for (const line of lines) {
+    const kind = kindOf(wiring, line, layout)
+    const group = groups.get(kind.key) ?? { ...kind, lines: [] }
+    group.lines.push(line)
+    groups.set(kind.key, group)
+  }
+  const steps = [...groups.values()]
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ title, text, lines: own }) => ({ title, text, lines: own.sort((a, b) => a.order - b.order) }))
+  return layout ? [placingStep(layout), ...steps] : steps
+}
+
+function placingStep(layout: Layout): BuildStep {
+  const beside = layout.units.filter(({ kind }) => kind === 'beside').map(({ ref }) => ref)
+  return {
+    title: 'Everything in its holes',
+    text: `Nothing is plugged into a supply until the last wire is in. Put in what the leg table lists; legs that share a row or rail are joined by it and need no wire.${
+      beside.length > 0 ? ` Beside the breadboard: ${beside.join(', ')}.` : ''
+    }`,
+    lines: [],
+  }
+}
+
+function kindOf(wiring: Wiring, line: Line, layout: Layout | undefined): Kind {
+  const onBench = layout !== undefined
+  if (line.feeds) {
+    const source = line.net.sources[0]!
+    return {
+      key: `feed ${line.net.index}`,
+      title: `Feed ${formatVolts(source.volts)} from ${source.end}`,
+      text: 'Everything behind it stands now. The supply itself stays off until all steps are done.',
+      rank: 6 + feedRank(wiring, source) + line.net.index / 1e6,
+    }
+  }
+  const tied = [line.from, line.to].flatMap(({ terminal }) => (terminal ? [terminal.end] : []))
+  const tie = wiring.ties.find((one) => tied.includes(one.end))
+  const isTie = tie !== undefined && (line.net.ground || line.net.sources.length > 0 || line.from.ref === line.to.ref)
+  if (isTie && tie.part.part.category !== 'light' && tie.part.part.category !== 'input')
+    return {
+      key: 'straps',
+      title: 'Straps',
+      text: 'Pins that choose an address or a mode. They must not float.',
+      rank: 2,
+    }
+  if (line.net.ground)
+    return {
+      key: 'grounds',
+      title: 'Grounds',
+      text: onBench
+        ? 'One common ground for all that exchanges signals, over the minus rails.'
+        : 'Everything unplugged. One common ground for all that exchanges signals; wires that name the same hole meet on a rail of the breadboard.',
+      rank: 0,
+    }
+  if (line.net.sources.length > 0) {
+    const source = line.net.sources[0]!
+    return {
+      key: `supply ${line.net.index}`,
+      title: `Supply ${formatVolts(source.volts)} ${onBench ? 'to its parts' : `from ${source.end}`}`,
+      text: onBench
+        ? `Not yet joined with ${source.end}; that wire comes last.`
+        : 'Still unplugged. Red is the supply of most parts, orange a second one.',
+      rank: 1 + line.net.index / 1e6,
+    }
+  }
+  const bus =
+    line.use && busNeed(line.use.facts.needs) ? wiring.buses.find((one) => one.uses.includes(line.use!)) : undefined
+  if (bus)
+    return { key: `bus ${wiring.buses.indexOf(bus)}`, ...busText(bus), rank: 3 + wiring.buses.indexOf(bus) / 1e3 }
+  return { key: 'singles', title: 'Single signals', text: 'Part by part, in the order of the kit.', rank: 5 }
+}
+
+/** What is fed by others comes before what feeds: parts, then boards, then outside supplies. */
+function feedRank(wiring: Wiring, source: Source): number {
+  const owner = wiring.terminal(source.end)?.owner.kind
+  return owner === 'part' ? 0.1 : owner === 'board' ? 0.2 : 0.3
+}
+
+function busText(bus: Bus): { title: string; text: string } {
+  const kind = needWords(`${bus.kind}.x`).split(' ')[0] ?? bus.kind
+  const refs = bus.parts.map((part) => part.ref).join(', ')
+  const addresses =
+    bus.kind === 'i2c'
+      ? bus.parts.flatMap((part) => addressesOf(part).map(({ address }) => address)).sort((a, b) => a - b)
+      : []
+  return {
+    title: `${kind}${bus.controller ? ` on ${bus.controller.toUpperCase()}` : ''}: ${refs}`,
+    text:
+      addresses.length > 0
+        ? `Addresses ${addresses.map(hexAddress).join(', ')}.`
+        : bus.kind === 'spi'
+          ? 'Shared lines, and a select line for each part.'
+          : 'TX of one side goes to RX of the other.',
+  }
+}
