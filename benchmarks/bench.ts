@@ -11,7 +11,7 @@ import type { Catalog } from '../core/catalog/catalog.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { checkPlan } from '../core/rules/checkPlan.ts'
-import { check } from '../core/rules/index.ts'
+import { allRules, check } from '../core/rules/index.ts'
 import { recheck } from '../core/rules/recheck.ts'
 import { wiringOf } from '../core/testing/plans.ts'
 import { mistaken, sound } from '../core/testing/wiringSuite.ts'
@@ -43,12 +43,12 @@ const measure = (what: string, runs: number, run: () => unknown): void => {
 }
 
 // What the checks find, miss and cry out falsely in the wirings made by hand.
-const judged = mistaken.map((one) => ({ one, found: check(wiringOf(one)) }))
+const judged = mistaken.map((one) => ({ one, found: check(wiringOf(one), allRules) }))
 const missed = judged.filter(({ one, found }) => !found.some((report) => report.rule === one.rule))
 const wrongly = judged.flatMap(({ one, found }) =>
   found.filter((two) => two.severity === 'fault' && two.rule !== one.rule),
 )
-const alarms = sound.flatMap((one) => check(wiringOf(one)).filter((report) => report.severity === 'fault'))
+const alarms = sound.flatMap((one) => check(wiringOf(one), allRules).filter((report) => report.severity === 'fault'))
 console.log(`Mistaken wirings: ${mistaken.length}, found ${mistaken.length - missed.length}, missed ${missed.length}`)
 console.log(
   `Sound wirings: ${sound.length}, false alarms ${alarms.length}; faults beside the mistake: ${wrongly.length}`,

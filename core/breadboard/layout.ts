@@ -2,7 +2,18 @@ import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
 import { arrange, type Body, legPoints } from './arrange.ts'
-import { boardOfHole, breadboardKinds, columnOf, Grid, type Hole, holeAt, isRail, type Node, rowOf } from './grid.ts'
+import {
+  boardOfHole,
+  breadboardKinds,
+  columnOf,
+  Grid,
+  type Hole,
+  holeAt,
+  isRail,
+  type Node,
+  railNames,
+  rowOf,
+} from './grid.ts'
 import { placeLegged } from './legged.ts'
 import type { Join, LaidWire, Point } from './points.ts'
 import { assignRails, pinsOf } from './rails.ts'
@@ -28,7 +39,13 @@ export interface Layout {
   readonly stray: readonly { readonly ref: string; readonly text: string }[]
   readonly blocked: readonly { readonly end: string; readonly text: string }[]
   /** Places of the maker's that cannot be kept. */
-  readonly clashes: readonly { readonly ref: string; readonly hole: string; readonly text: string }[]
+  readonly clashes: readonly {
+    readonly ref: string
+    readonly hole: string
+    readonly text: string
+    /** What is in the way. */
+    readonly by: string | undefined
+  }[]
   /** Rails used on both sides of a gap that is not bridged. */
   readonly gaps: readonly { readonly breadboard: string; readonly rail: string; readonly net: number }[]
   readonly stats: { readonly pitches: number; readonly crossings: number; readonly shared: number }
@@ -91,11 +108,12 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll): Layout {
     if (!place || place.beside) continue
     const wanted = wantedSeat(grid, unit, place)
     if (wanted === undefined) continue
-    const refusal = typeof wanted === 'string' ? { text: wanted, hole: undefined } : occupancy.refusal(wanted)
+    const refusal =
+      typeof wanted === 'string' ? { text: wanted, hole: undefined, by: undefined } : occupancy.refusal(wanted)
     if (refusal || typeof wanted === 'string') {
       const hole =
         refusal?.hole === undefined ? (place.at ?? Object.values(place.legs ?? {})[0] ?? '') : grid.name(refusal.hole)
-      clashes.push({ ref: unit.ref, hole, text: refusal?.text ?? '' })
+      clashes.push({ ref: unit.ref, hole, text: refusal?.text ?? '', by: refusal?.by })
       continue
     }
     occupancy.take(wanted)
@@ -356,8 +374,18 @@ class Router {
     const direct = groups.length === 2 ? routeTree(groups) : undefined
     const onRail = groups.flat().some((point) => point.kind === 'rail')
     if (direct && !onRail) return direct
-    const over = rails.length > 0 ? routeOverRails(groups, rails, (a, b) => this.#mayBridge(net, a, b)) : undefined
-    if (over) return over
+    if (rails.length > 0) {
+      const over = routeOverRails(groups, rails, (a, b) => this.#openGap(a, b) === undefined)
+      if (over) return over
+      // Both sides of an open gap are used: what else is needed is joined, and the gap is said to be open.
+      const across = routeOverRails(groups, rails, () => true)
+      if (across)
+        return across.filter(({ a, b }) => {
+          const gap = this.#openGap(a, b)
+          if (gap) this.gaps.push({ ...gap, net })
+          return !gap
+        })
+    }
     const tree: Point[][] = [...groups]
     for (let tries = 0; tries < 4; tries += 1) {
       const joins = routeTree(tree)
@@ -370,17 +398,13 @@ class Router {
     return []
   }
 
-  /** A gap that the maker keeps open is not bridged; a rail on both sides of it is then a fault. */
-  #mayBridge(net: number, a: Point, b: Point): boolean {
-    if (a.node === undefined || b.node === undefined) return true
-    const board = boardOfHole(a.node)
-    const sameRail = board === boardOfHole(b.node) && columnOf(a.node) === columnOf(b.node)
+  /** The gap between the upper and the lower rails of a breadboard that the maker keeps open. */
+  #openGap(a: Point, b: Point): { breadboard: string; rail: string } | undefined {
+    if (a.kind !== 'rail' || b.kind !== 'rail') return undefined
+    const board = boardOfHole(a.node!)
     const { entry, ref } = this.#grid.boards[board]!
-    if (!sameRail || entry.bridged !== false) return true
-    const rail = this.#grid.name(holeAt(board, 1, columnOf(a.node))).slice(ref.length + 1, -1)
-    if (!this.gaps.some((gap) => gap.breadboard === ref && gap.rail === rail))
-      this.gaps.push({ breadboard: ref, rail, net })
-    return false
+    if (board !== boardOfHole(b.node!) || rowOf(a.node!) === rowOf(b.node!) || entry.bridged !== false) return undefined
+    return { breadboard: ref, rail: railNames[columnOf(a.node!) - 10]! }
   }
 
   #block(group: readonly Point[], text: string): void {

@@ -1,5 +1,7 @@
-import type { Ends } from '../sheets/sheet.ts'
 import { PITCH_MM } from './grid.ts'
+
+/** What a wire carries at its two ends; `lead` for a lead of a part that goes in by itself. */
+export type Ends = 'plug-plug' | 'plug-socket' | 'socket-socket' | 'lead'
 
 /** Lengths in millimetres in which jumper wires are commonly sold, by their ends. */
 export const stockLengths: Readonly<Record<Exclude<Ends, 'lead'>, readonly number[]>> = {

@@ -1,3 +1,4 @@
+import { splitEnd } from '../plan/ends.ts'
 import { boardOfHole, columnOf, columnX, type Grid, type Hole, holeAt, isRail, type Node, rowOf } from './grid.ts'
 import type { Unit } from './units.ts'
 
@@ -56,36 +57,40 @@ export class Occupancy {
     this.#used.delete(hole)
   }
 
-  /** Why a seat cannot be taken; undefined when it can. */
-  refusal(seat: Seat): { text: string; hole: Hole } | undefined {
+  /** Why a seat cannot be taken, where, and what is in the way; undefined when it can. */
+  refusal(seat: Seat): { text: string; hole: Hole; by: string | undefined } | undefined {
+    const own = new Map<Node, number>()
     for (const { pin, hole } of seat.legs) {
       const end = `${seat.ref}.${pin}`
       const name = this.grid.name(hole)
+      const node = this.grid.node(hole)
       const used = this.#used.get(hole)
-      if (used !== undefined) return { text: `${name} already holds ${used}`, hole }
+      if (used !== undefined) return { text: `${name} holds ${used} already`, hole, by: splitEnd(used).ref }
       const over = this.#covered.get(hole)
-      if (over !== undefined) return { text: `${name} lies under ${over}`, hole }
-      const net = this.#nets.get(this.grid.node(hole))
-      if (net !== undefined && net !== this.#netOf(end))
+      if (over !== undefined) return { text: `${name} lies under ${over}`, hole, by: over }
+      const net = this.#netOf(end)
+      const held = this.#nets.get(node)
+      if (held !== undefined && held !== net) {
+        const other = [...this.#used].find(([at]) => this.grid.node(at) === node)?.[1]
+        const what = other ?? 'the net that runs over it'
         return {
-          text: `${this.grid.nodeWords(this.grid.node(hole))} would join ${end} with what must stay apart`,
+          text: `${this.grid.nodeWords(node)} would join ${end} with ${what}`,
           hole,
+          by: other === undefined ? undefined : splitEnd(other).ref,
         }
+      }
+      const known = own.get(node)
+      if (known !== undefined && known !== net)
+        return { text: `${this.grid.nodeWords(node)} would join two of its own legs`, hole, by: undefined }
+      own.set(node, net)
     }
     for (const hole of seat.covers) {
       const used = this.#used.get(hole)
-      if (used !== undefined) return { text: `its body would lie over ${used} in ${this.grid.name(hole)}`, hole }
+      if (used !== undefined)
+        return { text: `its body would lie over ${used} in ${this.grid.name(hole)}`, hole, by: splitEnd(used).ref }
       const over = this.#covered.get(hole)
       if (over !== undefined && !isRail(hole))
-        return { text: `its body would lie over ${over} at ${this.grid.name(hole)}`, hole }
-    }
-    const own = new Map<Node, number>()
-    for (const { pin, hole } of seat.legs) {
-      const net = this.#netOf(`${seat.ref}.${pin}`)
-      const known = own.get(this.grid.node(hole))
-      if (known !== undefined && known !== net)
-        return { text: `${this.grid.nodeWords(this.grid.node(hole))} would join two of its own legs`, hole }
-      own.set(this.grid.node(hole), net)
+        return { text: `its body would lie over ${over} at ${this.grid.name(hole)}`, hole, by: over }
     }
     return undefined
   }

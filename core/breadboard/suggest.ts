@@ -1,5 +1,5 @@
 import type { Catalog } from '../catalog/catalog.ts'
-import { allRefs, type Edit } from '../plan/edit.ts'
+import { type Edit, freeBreadboardRef } from '../plan/edit.ts'
 import type { Breadboard, Plan } from '../plan/planSchema.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type Layout, layOut } from './layout.ts'
@@ -51,14 +51,11 @@ function unplaceable({ stray, blocked }: Layout): string[] {
 }
 
 function breadboardsFor(plan: Plan, levels: ReadonlyMap<string, number>, apart: boolean): Record<string, Breadboard> {
-  const taken = new Set(allRefs(plan).map((ref) => ref.toUpperCase()))
-  const breadboards: Record<string, Breadboard> = {}
-  let number = 0
+  let breadboards: Record<string, Breadboard> = {}
   for (const [home, level] of levels)
     for (const entry of sizes[level]!) {
-      do number += 1
-      while (taken.has(`BB${number}`))
-      breadboards[`BB${number}`] = apart ? { ...entry, for: home } : entry
+      const ref = freeBreadboardRef({ ...plan, bench: { places: {}, done: [], breadboards } })
+      breadboards = { ...breadboards, [ref]: apart ? { ...entry, for: home } : entry }
     }
   return breadboards
 }

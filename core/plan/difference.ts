@@ -1,6 +1,6 @@
 import type { Catalog } from '../catalog/catalog.ts'
 import { catalogFor } from './carried.ts'
-import type { Plan, PlanPart, PlanWire } from './planSchema.ts'
+import type { Bench, BenchPlace, Plan, PlanPart, PlanWire } from './planSchema.ts'
 import { hexAddress } from './readPlan.ts'
 
 /** What changed from one plan to another, a sentence each, in the order of the plan file; addresses in hexadecimal. */
@@ -54,7 +54,39 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
       if (JSON.stringify(was[id]) !== JSON.stringify(entry))
         said.push(`own entry ${id} ${id in was ? 'changed' : 'carried along'}`)
   }
+  return [...said, ...benchDifference(before.bench, after.bench)]
+}
+
+function benchDifference(before: Bench | undefined, after: Bench | undefined): string[] {
+  const said: string[] = []
+  const [was, now] = [before?.breadboards ?? {}, after?.breadboards ?? {}]
+  for (const ref of Object.keys(was)) if (!(ref in now)) said.push(`breadboard ${ref} removed`)
+  for (const [ref, entry] of Object.entries(now)) {
+    const old = was[ref]
+    if (!old) said.push(`breadboard ${ref} added (${entry.kind}${entry.joined ? ', clipped to the one before' : ''})`)
+    else
+      for (const key of changedKeys(old, entry))
+        said.push(`${ref}: ${key} ${show(old, key)} becomes ${show(entry, key)}`)
+  }
+  const [oldPlaces, newPlaces] = [before?.places ?? {}, after?.places ?? {}]
+  for (const ref of new Set([...Object.keys(oldPlaces), ...Object.keys(newPlaces)])) {
+    const [old, place] = [oldPlaces[ref], newPlaces[ref]]
+    if (JSON.stringify(old) === JSON.stringify(place)) continue
+    said.push(place ? `${ref} stands ${placeWords(place)}` : `${ref} stands where the program puts it`)
+  }
+  if (before?.spareRows !== after?.spareRows) said.push(`rows left free between parts: ${after?.spareRows ?? 1}`)
+  const [oldDone, newDone] = [new Set(before?.done), new Set(after?.done)]
+  const ticked = [...newDone].filter((wire) => !oldDone.has(wire)).length
+  const open = [...oldDone].filter((wire) => !newDone.has(wire)).length
+  if (ticked > 0) said.push(`${ticked} of the bench's wires ticked off`)
+  if (open > 0) said.push(`${open} of the bench's wires no longer ticked off`)
   return said
+}
+
+function placeWords(place: BenchPlace): string {
+  if (place.beside) return 'beside, on jumper wires'
+  const holes = place.at ?? Object.values(place.legs ?? {}).join(' and ')
+  return `in ${holes}${place.turned ? ', turned' : ''}`
 }
 
 /** Entries with the options that hold I2C addresses as people write them. */

@@ -209,6 +209,14 @@ export const allRefs = (plan: Plan): string[] => [
 /** References of breadboards, which share the names of everything else. */
 export const breadboardRefs = (plan: Plan): string[] => Object.keys(plan.bench?.breadboards ?? {})
 
+/** `BB1`, or the next that nothing in the plan is called. */
+export function freeBreadboardRef(plan: Plan): string {
+  const taken = new Set([...allRefs(plan), ...breadboardRefs(plan)].map((ref) => ref.toUpperCase()))
+  let number = 1
+  while (taken.has(`BB${number}`)) number += 1
+  return `BB${number}`
+}
+
 function freeRef(plan: Plan, ref: string): string {
   const checked = v.safeParse(Ref, ref)
   if (!checked.success) throw new EditError(`"${ref}": ${checked.issues[0].message}`)

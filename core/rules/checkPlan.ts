@@ -4,7 +4,7 @@ import type { Plan } from '../plan/planSchema.ts'
 import { resolve } from '../wiring/resolve.ts'
 import type { Finding } from './finding.ts'
 import { fixesFor } from './fixes.ts'
-import { type Counts, check, count } from './index.ts'
+import { allRules, type Counts, check, count } from './index.ts'
 
 /** The findings of one plan as plain data, fixes worked out: what `check --json` prints for a file. */
 export interface CheckedPlan {
@@ -17,7 +17,7 @@ export interface CheckedPlan {
 
 export function checkPlan(plan: Plan, catalog: Catalog): CheckedPlan {
   const wiring = resolve(plan, catalog)
-  const reports = check(wiring)
+  const reports = check(wiring, allRules)
   return {
     counts: count(reports),
     findings: reports.map((report) => {

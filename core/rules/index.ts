@@ -13,6 +13,7 @@ import { expanderLimit } from './expanderLimit.ts'
 import { featureConflict } from './featureConflict.ts'
 import type { Report, Rule, Severity } from './finding.ts'
 import { flyback } from './flyback.ts'
+import { holeClash } from './holeClash.ts'
 import { i2cAddress } from './i2cAddress.ts'
 import { i2cPullup } from './i2cPullup.ts'
 import { i2cSpeed } from './i2cSpeed.ts'
@@ -21,6 +22,7 @@ import { interruptLine } from './interruptLine.ts'
 import { ledResistor } from './ledResistor.ts'
 import { levelDamage } from './levelDamage.ts'
 import { levelLogic } from './levelLogic.ts'
+import { noFreeHole } from './noFreeHole.ts'
 import { onewirePullup } from './onewirePullup.ts'
 import { pinCurrent } from './pinCurrent.ts'
 import { pinDirection } from './pinDirection.ts'
@@ -32,6 +34,7 @@ import { pinsShort } from './pinsShort.ts'
 import { pinUnplaced } from './pinUnplaced.ts'
 import { polarity } from './polarity.ts'
 import { pwmTimer } from './pwmTimer.ts'
+import { railGap } from './railGap.ts'
 import { resetGlitch } from './resetGlitch.ts'
 import { serialConsole } from './serialConsole.ts'
 import { spiRelease } from './spiRelease.ts'
@@ -47,7 +50,7 @@ import { uartCount } from './uartCount.ts'
 import { uartCross } from './uartCross.ts'
 import { uartLevels } from './uartLevels.ts'
 
-/** Every rule, in the order of the rule reference. */
+/** Every rule of the wiring itself, in the order of the rule reference. */
 export const rules: readonly Rule[] = [
   pinShared,
   pinFunction,
@@ -95,9 +98,14 @@ export const rules: readonly Rule[] = [
   endMismatch,
 ]
 
+/** Rules of the bench: they need its layout, which takes longer than all the others together. */
+export const benchRules: readonly Rule[] = [holeClash, railGap, noFreeHole]
+export const allRules: readonly Rule[] = [...rules, ...benchRules]
+export const isBenchRule = (id: string): boolean => benchRules.some(({ meta }) => meta.id === id)
+
 const order: Readonly<Record<Severity, number>> = { fault: 0, caution: 1, tip: 2 }
 
-/** Runs every rule, or those given, and returns what they report: faults first, accepted ones marked and last. */
+/** Runs every rule of the wiring, or those given, and returns what they report: faults first, accepted ones marked and last. */
 export const check = (wiring: Wiring, which: readonly Rule[] = rules): Report[] =>
   sorted(reportsOf(wiring, which), wiring.plan)
 

@@ -9,10 +9,10 @@ import { ruleReference } from '../testing/ruleReference.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { fixesFor } from './fixes.ts'
-import { check } from './index.ts'
+import { allRules, check } from './index.ts'
 
 const faults = (short: Parameters<typeof wiringOf>[0]): string[] =>
-  check(wiringOf(short))
+  check(wiringOf(short), allRules)
     .filter((one) => one.severity === 'fault')
     .map((one) => `${one.rule}: ${one.message}`)
 
@@ -24,7 +24,7 @@ describe('sound wirings stay free of faults', () => {
 
 describe('mistakes are found by the rule that is there for them', () => {
   it.each(mistaken)('$rule: $title', ({ rule, ...short }) => {
-    const found = check(wiringOf(short)).map((one) => one.rule)
+    const found = check(wiringOf(short), allRules).map((one) => one.rule)
     expect(found).toContain(rule)
     // No other rule cries fault at it.
     expect([...new Set(faults(short).map((one) => one.split(':')[0]))].filter((one) => one !== rule)).toEqual([])

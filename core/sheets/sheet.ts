@@ -1,5 +1,6 @@
 import { breadboardKinds } from '../breadboard/grid.ts'
 import { type Layout, layoutOf } from '../breadboard/layout.ts'
+import type { Ends } from '../breadboard/lengths.ts'
 import { countingHint } from '../catalog/boardFacts.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
@@ -11,8 +12,6 @@ import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
 import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
 import { type Line, laidLines, planLines, signalBehind } from './wireLines.ts'
-
-export type Ends = 'plug-plug' | 'plug-socket' | 'socket-socket' | 'lead'
 
 export interface WireRow {
   readonly number: number

@@ -80,7 +80,7 @@ describe('writers', () => {
     expect(writeCsv(makeSheet(small)).trim().split('\r\n')).toHaveLength(small.plan.wires.length + 1)
   })
   it('Markdown cells cannot be broken out of', () => {
-    const text = writeMarkdown(makeSheet(nasty))
+    const text = writeMarkdown(makeSheet(nasty), ['wiring', 'parts'])
     expect(text).toContain('@SUM(A1) \\| \\<img')
     const widths = text
       .split('\n')

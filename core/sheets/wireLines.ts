@@ -1,12 +1,11 @@
-import { type Hole, isRail, PITCH_MM } from '../breadboard/grid.ts'
+import { type Hole, isRail } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
-import { stockLength } from '../breadboard/lengths.ts'
-import type { LaidWire, Point } from '../breadboard/points.ts'
+import { type Ends, stockLength } from '../breadboard/lengths.ts'
+import type { Point } from '../breadboard/points.ts'
 import { lineOf } from '../breadboard/tidy.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { PlanWire } from '../plan/planSchema.ts'
 import type { Net, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
-import type { Ends } from './sheet.ts'
 
 /** Where a wire ends: an end of the plan, a rail, or a row in which only wires meet. */
 export interface LineEnd {
@@ -171,10 +170,4 @@ function sideOf({ terminal }: LineEnd): 'plug' | 'socket' | 'lead' {
   if (footprint.kind === 'beside')
     return footprint.terminals.includes(terminal.pin) || footprint.posts !== 'plug' ? 'plug' : 'socket'
   return 'plug'
-}
-
-/** Straight distance of a laid wire in millimetres. */
-export const wireMillimetres = (layout: Layout, wire: LaidWire): number => {
-  const [x1, y1, x2, y2] = lineOf(layout.grid, wire)
-  return Math.hypot(x1 - x2, y1 - y2) * PITCH_MM
 }

@@ -1,6 +1,6 @@
 import { readCatalogFolder } from '../../server/catalogFolder.ts'
 import type { Catalog } from '../catalog/catalog.ts'
-import type { Plan, PlanPart, PlanWire } from '../plan/planSchema.ts'
+import type { Bench, Plan, PlanPart, PlanWire } from '../plan/planSchema.ts'
 import { bindPlan } from '../plan/readPlan.ts'
 import { formatProblem } from '../text/problem.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -20,6 +20,7 @@ export interface Short {
   readonly wires?: string
   readonly unused?: string[]
   readonly accepted?: Plan['accepted']
+  readonly bench?: Partial<Bench>
 }
 
 export function planOf(short: Short): Plan {
@@ -47,6 +48,7 @@ export function planOf(short: Short): Plan {
     wires,
     unused: short.unused ?? [],
     accepted: short.accepted ?? [],
+    ...(short.bench ? { bench: { breadboards: {}, places: {}, done: [], ...short.bench } } : {}),
   }
   const bound = bindPlan(plan, catalog)
   if (!bound.ok) throw new Error(bound.problems.map(formatProblem).join('\n'))

@@ -1,5 +1,5 @@
 import { fixesFor } from '../rules/fixes.ts'
-import { check, rules } from '../rules/index.ts'
+import { allRules, check } from '../rules/index.ts'
 import { wiringOf } from './plans.ts'
 import { mistaken } from './wiringSuite.ts'
 
@@ -12,12 +12,12 @@ export function ruleReference(): string {
     'caution works under a condition that you must know; a tip is worth knowing.',
     '',
   ]
-  for (const { meta } of rules) {
+  for (const { meta } of allRules) {
     parts.push(`## ${meta.id}`, '', `*${meta.severities.join(', ')}.* ${meta.about}`, '')
     const example = mistaken.find((one) => one.rule === meta.id)
     if (!example) continue
     const wiring = wiringOf(example)
-    const reports = check(wiring)
+    const reports = check(wiring, allRules)
     const report = reports.find((one) => one.rule === meta.id)
     if (!report) continue
     parts.push(`For example, ${example.title}: “${report.message}”`, '', `> ${report.why}`, '')

@@ -3,7 +3,7 @@ import { describeDifference } from '../plan/difference.ts'
 import { applyEdits } from '../plan/edit.ts'
 import type { Rule } from '../rules/finding.ts'
 import { fixesFor } from '../rules/fixes.ts'
-import { check } from '../rules/index.ts'
+import { allRules, check } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { catalog, type Short, wiringOf } from './plans.ts'
 
@@ -36,7 +36,7 @@ export function testRule(
           expect(rule.meta.severities).toContain(report.severity)
           expect(report.why).not.toBe('')
         }
-        const all = check(wiring)
+        const all = check(wiring, allRules)
         const first = all.find((one) => one.rule === rule.meta.id)
         const fixes = first ? fixesFor(wiring, first, all) : []
         if (fix === undefined) return

@@ -1133,4 +1133,33 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
     parts: { T: { part: 'nmos', options: { model: 'irlz44n' } }, F: 'fan' },
     wires: 'F.+ PACK.+, F.- T.D, T.S MCU.GND, PACK.- MCU.GND, T.G MCU.GP5',
   },
+  {
+    title: 'a resistor put into the hole of a lamp',
+    rule: 'hole-clash',
+    mcu: 'nano-v3',
+    parts: { LAMP: 'led', R1: 'resistor' },
+    wires: 'LAMP.A R1.1, R1.2 MCU.D5, LAMP.K MCU.GND',
+    bench: {
+      breadboards: { BB1: { kind: 'full' } },
+      places: { LAMP: { legs: { A: 'BB1.a40', K: 'BB1.a41' } }, R1: { legs: { '1': 'BB1.a40', '2': 'BB1.a44' } } },
+    },
+  },
+  {
+    title: 'lamps on both sides of a cut rail',
+    rule: 'rail-gap',
+    mcu: 'uno-r3',
+    parts: { A: 'led', B: 'led', RA: 'resistor', RB: 'resistor' },
+    wires: 'A.A MCU.D5, A.K RA.1, RA.2 MCU.GND, B.A MCU.D6, B.K RB.1, RB.2 MCU.GND',
+    bench: {
+      breadboards: { BB1: { kind: 'full', rails: 'split', bridged: false } },
+      places: { RA: { legs: { '1': 'BB1.b5', '2': 'BB1.L-5' } }, RB: { legs: { '1': 'BB1.b60', '2': 'BB1.L-60' } } },
+    },
+  },
+  {
+    title: 'a wide board that leaves no hole on one side',
+    rule: 'no-free-hole',
+    parts: { BROOD: 'bme280', LID: 'button' },
+    wires: `${fed('BROOD')}, BROOD.SDA MCU.D21, BROOD.SCL MCU.D22, BROOD.CSB MCU.3V3, BROOD.SDO MCU.GND, LID.1 MCU.D27, LID.2 MCU.GND`,
+    bench: { breadboards: { BB1: { kind: 'half' } } },
+  },
 ]

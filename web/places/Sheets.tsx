@@ -9,6 +9,11 @@ import { useAppSelector } from '../store/store.ts'
 
 const titles: Readonly<Record<TableName, string>> = {
   wiring: 'Wiring table',
+  legs: 'Legs in their holes',
+  leads: 'Cables and their leads',
+  supplies: 'Supplies',
+  addresses: 'I2C addresses',
+  labels: 'Labels for wires',
   parts: 'Parts',
   jumpers: 'Jumper wires',
   steps: 'Build steps',

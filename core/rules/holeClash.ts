@@ -1,0 +1,33 @@
+import { layoutOf } from '../breadboard/layout.ts'
+import type { Rule } from './finding.ts'
+
+export const holeClash: Rule = {
+  meta: {
+    id: 'hole-clash',
+    severities: ['fault'],
+    about:
+      'On the bench: a place that the maker chose would put two legs into one hole, a body over another leg, or join in one row what must stay apart.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const { ref, hole, text, by } of layoutOf(wiring)?.clashes ?? [])
+      report({
+        severity: 'fault',
+        at: [ref],
+        message: `${ref} cannot stand where it was put: ${text}.`,
+        why: 'The five holes of a half-row are one strip of metal, and each hole takes one leg or wire. The program has found another place for it, which is not the one that you chose.',
+        numbers: { hole },
+        propose: () => [
+          { title: `Let the program place ${ref}`, edits: [{ do: 'place', ref, place: null }] },
+          ...(by !== undefined && wiring.plan.bench?.places[by]
+            ? [
+                {
+                  title: `Keep ${ref}, let the program place ${by}`,
+                  edits: [{ do: 'place' as const, ref: by, place: null }],
+                },
+              ]
+            : []),
+        ],
+      })
+  },
+}
