@@ -19,6 +19,8 @@ export interface ArrangeTask {
   readonly still: readonly { readonly net: number; readonly x: number; readonly y: number }[]
   /** Rows left free between bodies. */
   readonly spare: number
+  /** Hears how far it is, between 0 and 1. */
+  readonly watch: ((share: number) => void) | undefined
 }
 
 /** Rounds of improvement for each body. */
@@ -52,6 +54,7 @@ export function arrange(task: ArrangeTask): { seats: Seat[]; unplaced: Body[] } 
   const rounds = rest.length < 2 ? rest.length * 8 : Math.min(MOST_ROUNDS, ROUNDS_PER_BODY * rest.length)
   let now = best
   for (let round = 0; round < rounds; round += 1) {
+    if (round % 500 === 0) task.watch?.(round / rounds)
     const heat = 30 * (1 - round / rounds) ** 2 + 0.01
     const nextOrder = [...order]
     const nextLanes = [...lanes]

@@ -51,7 +51,22 @@ export interface Layout {
   readonly stats: { readonly pitches: number; readonly crossings: number; readonly shared: number }
 }
 
+/** A layout without what can be made anew from the plan: plain data that crosses from one thread to another. */
+export type LayoutData = Omit<Layout, 'grid' | 'units'>
+
 const layouts = new WeakMap<Wiring, Layout>()
+
+/** Takes over a layout that another thread has worked out for the same plan. */
+export function adoptLayout(wiring: Wiring, data: LayoutData): Layout {
+  const layout = { ...data, grid: new Grid(wiring.plan.bench?.breadboards ?? {}), units: unitsOf(wiring) }
+  layouts.set(wiring, layout)
+  return layout
+}
+
+export function layoutData(layout: Layout): LayoutData {
+  const { grid: _, units: __, ...data } = layout
+  return data
+}
 
 /** The layout of a plan with a bench; undefined for one without breadboards. The same wiring gives the same object. */
 export function layoutOf(wiring: Wiring): Layout | undefined {
@@ -84,9 +99,11 @@ export interface Room {
   readonly posts: ReadonlyMap<string, { readonly x: number; readonly y: number }>
   readonly rails: ReadonlyMap<Node, number>
   readonly holeOf: Map<string, Hole>
+  /** Hears how far it is, between 0 and 1. */
+  readonly watch: ((share: number) => void) | undefined
 }
 
-export function layOut(wiring: Wiring, placer: Placer = placeAll): Layout {
+export function layOut(wiring: Wiring, placer: Placer = placeAll, watch?: (share: number) => void): Layout {
   const bench = wiring.plan.bench!
   const grid = new Grid(bench.breadboards)
   const units = unitsOf(wiring)
@@ -95,7 +112,7 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll): Layout {
   const boardsFor = breadboardsByHome(wiring, grid)
   const rails = assignRails(wiring, grid, units, boardsFor)
   for (const [node, net] of rails) occupancy.claim(node, net)
-  const posts = postPlaces(grid, units)
+  const boardPosts = postsOfBoards(units)
   const holeOf = new Map<string, Hole>()
   const keep = (seat: Seat): void => {
     for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
@@ -122,7 +139,8 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll): Layout {
   }
   const seated = new Set(fixed.map((seat) => seat.ref))
   const open = units.filter((unit) => !seated.has(unit.ref))
-  const placed = placer({ wiring, grid, occupancy, open, fixed, boardsFor, posts, rails, holeOf })
+  const placed = placer({ wiring, grid, occupancy, open, fixed, boardsFor, posts: boardPosts, rails, holeOf, watch })
+  const posts = new Map([...boardPosts, ...postsOfOthers(wiring, grid, units, boardPosts, rails, holeOf)])
   const seats = new Map([...fixed, ...placed.seats].map((seat) => [seat.ref, seat]))
   const stray = placed.unplaced.map((unit) => ({ ref: unit.ref, text: strayText(grid, unit) }))
 
@@ -153,7 +171,7 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll): Layout {
 
 /** Bodies first, then parts on two legs. */
 export function placeAll(room: Room): Placing {
-  const { wiring, grid, occupancy, open, fixed, boardsFor, posts, rails, holeOf } = room
+  const { wiring, grid, occupancy, open, fixed, boardsFor, posts, rails, holeOf, watch } = room
   const netOf = (end: string): number => wiring.netOf(end).index
   const overRails = new Set(rails.values())
   const isWired = (end: string): boolean => wiring.netOf(end).wired
@@ -168,6 +186,7 @@ export function placeAll(room: Room): Placing {
     wiredNet,
     isWired,
     spare: wiring.plan.bench?.spareRows ?? 1,
+    watch,
     still: [
       ...legPoints(grid, fixed, wiredNet),
       ...[...posts].flatMap(([end, at]) => {
@@ -270,43 +289,76 @@ function wantedSeat(grid: Grid, unit: Unit, place: Place): Seat | string | undef
   return undefined
 }
 
-/** Where posts and leads beside the breadboards lie: boards to the left, parts and supplies to the right. */
-function postPlaces(grid: Grid, units: readonly Unit[]): Map<string, { x: number; y: number }> {
-  const places = new Map<string, { x: number; y: number }>()
-  let leftTop = 1
-  let rightTop = 1
-  const rightX = (grid.boards.at(-1)?.x ?? 0) + 21
+/** Posts of boards that lie beside the breadboards: to their left, one below the other. */
+function postsOfBoards(units: readonly Unit[]): Map<string, Spot> {
+  const places = new Map<string, Spot>()
+  let top = 1
   for (const unit of units) {
-    if (unit.kind === 'beside' && unit.owner?.kind === 'board') {
-      const { board, facts } = unit.owner
-      const x = -8 - board.outline.width
-      for (const pin of facts.pins) {
-        const along = pin.position - pin.header.numberedFrom
-        const step = pin.header.columns === 2 ? Math.floor(along / 2) : along
-        const aside = pin.header.columns === 2 ? along % 2 : 0
-        const { at, step: way } = pin.header
-        const move =
-          way === 'down'
-            ? [aside, step]
-            : way === 'up'
-              ? [aside, -step]
-              : way === 'right'
-                ? [step, aside]
-                : [-step, aside]
-        places.set(`${unit.ref}.${pin.id}`, { x: x + at.x + move[0]!, y: leftTop + at.y + move[1]! })
-      }
-      leftTop += board.outline.height + 4
-      continue
+    if (unit.kind !== 'beside' || unit.owner?.kind !== 'board') continue
+    const { board, facts } = unit.owner
+    const x = -15 - board.outline.width
+    for (const pin of facts.pins) {
+      const along = pin.position - pin.header.numberedFrom
+      const step = pin.header.columns === 2 ? Math.floor(along / 2) : along
+      const aside = pin.header.columns === 2 ? along % 2 : 0
+      const { at, step: way } = pin.header
+      const move =
+        way === 'down'
+          ? [aside, step]
+          : way === 'up'
+            ? [aside, -step]
+            : way === 'right'
+              ? [step, aside]
+              : [-step, aside]
+      places.set(`${unit.ref}.${pin.id}`, { x: x + at.x + move[0]!, y: top + at.y + move[1]! })
     }
+    top += board.outline.height + 4
+  }
+  return places
+}
+
+interface Spot {
+  readonly x: number
+  readonly y: number
+}
+
+/** Posts and leads of everything else beside the breadboards: to the right, in the order of what they are wired to. */
+function postsOfOthers(
+  wiring: Wiring,
+  grid: Grid,
+  units: readonly Unit[],
+  boardPosts: ReadonlyMap<string, Spot>,
+  rails: ReadonlyMap<Node, number>,
+  holeOf: ReadonlyMap<string, Hole>,
+): Map<string, Spot> {
+  const overRails = new Set(rails.values())
+  const wanted = units.flatMap((unit) => {
+    if (unit.kind === 'beside' && unit.owner?.kind === 'board') return []
     const pins =
       unit.kind === 'beside' || unit.kind === 'leads'
         ? pinsOf(unit)
         : unit.kind === 'straddle'
           ? Object.keys(unit.apart)
           : []
-    if (pins.length === 0) continue
-    for (const [index, pin] of pins.entries()) places.set(`${unit.ref}.${pin}`, { x: rightX, y: rightTop + index })
-    rightTop += pins.length + 3
+    if (pins.length === 0) return []
+    const heights = pins.flatMap((pin) => {
+      const net = wiring.netOf(`${unit.ref}.${pin}`)
+      if (overRails.has(net.index)) return []
+      return net.ends.flatMap((end) => {
+        const hole = holeOf.get(end)
+        return hole === undefined ? (boardPosts.get(end)?.y ?? []) : rowOf(hole)
+      })
+    })
+    const y = heights.length === 0 ? 0 : heights.reduce((sum, one) => sum + one, 0) / heights.length
+    return [{ unit, pins, top: y - (pins.length - 1) / 2 }]
+  })
+  const places = new Map<string, Spot>()
+  const x = (grid.boards.at(-1)?.x ?? 0) + 22
+  let free = 1
+  for (const { unit, pins, top } of wanted.sort((a, b) => a.top - b.top)) {
+    const first = Math.max(free, Math.round(top))
+    for (const [index, pin] of pins.entries()) places.set(`${unit.ref}.${pin}`, { x, y: first + index })
+    free = first + pins.length + 2
   }
   return places
 }
@@ -441,6 +493,15 @@ class Router {
     return { kind: 'strip', node, end, fit: 'hole', x: this.#grid.x(node) + 2, y: rowOf(node), free }
   }
 
+  /** Ends of a net without the holes of small side headers, where the same board has it on a long one too. */
+  #mainEnds(net: number): readonly string[] {
+    const { ends } = this.#wiring.nets[net]!
+    const headers = ends.map((end) => this.#wiring.terminal(end)?.boardPin?.header)
+    const isSide = (at: number): boolean => headers[at]?.columns === 2 && headers[at].pins.length < 10
+    const onLong = new Set(ends.flatMap((end, at) => (headers[at] && !isSide(at) ? [splitEnd(end).ref] : [])))
+    return ends.filter((end, at) => !isSide(at) || !onLong.has(splitEnd(end).ref))
+  }
+
   /** Points of a net, those together that hang together already. */
   #groups(net: number, rails: readonly Point[]): Point[][] {
     const joined = new UnionFind()
@@ -451,7 +512,7 @@ class Router {
       if (!points.has(key)) points.set(key, rail ?? this.#nodePoint(node, end))
       return key
     }
-    for (const end of this.#wiring.nets[net]!.ends) {
+    for (const end of this.#mainEnds(net)) {
       const { ref } = splitEnd(end)
       const terminal = this.#wiring.terminal(end)
       const inside = terminal?.boardPin ? `${ref} inside ${terminal.boardPin.net}` : end

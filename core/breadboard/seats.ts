@@ -1,4 +1,5 @@
 import { splitEnd } from '../plan/ends.ts'
+import type { BenchPlace } from '../plan/planSchema.ts'
 import { boardOfHole, columnOf, columnX, type Grid, type Hole, holeAt, isRail, type Node, rowOf } from './grid.ts'
 import type { Unit } from './units.ts'
 
@@ -9,6 +10,14 @@ export interface Seat {
   /** Holes under the body, in which nothing can be plugged. */
   readonly covers: readonly Hole[]
   readonly turned: boolean
+  /** Hole of the top left place, as the plan names it; undefined for two legs, which the plan names one by one. */
+  readonly at: Hole | undefined
+}
+
+/** A seat as the plan keeps it. */
+export function placeOf(grid: Grid, { at, legs, turned }: Seat): BenchPlace {
+  if (at === undefined) return { legs: Object.fromEntries(legs.map(({ pin, hole }) => [pin, grid.name(hole)])) }
+  return { at: grid.name(at), ...(turned ? { turned } : {}) }
 }
 
 /** What is in every hole, what lies over it, and which net a strip belongs to. */
@@ -165,7 +174,7 @@ export function straddleSeat(
       cover(board + 1, 0, columns.right - 1)
     }
   }
-  return { ref: unit.ref, legs, covers, turned }
+  return { ref: unit.ref, legs, covers, turned, at: holeAt(board, row, columns.left) }
 }
 
 /** Seats a row of legs downwards from a hole; a module's body hangs outwards and covers the rails there. */
@@ -186,7 +195,7 @@ export function rowSeat(grid: Grid, unit: Unit & { kind: 'row' }, at: Hole, turn
       covers.push(holeAt(board, row + index, other))
     for (const rail of left ? [10, 11] : [12, 13]) covers.push(holeAt(board, row + index, rail))
   })
-  return { ref: unit.ref, legs, covers, turned }
+  return { ref: unit.ref, legs, covers, turned, at }
 }
 
 /** Seats two legs in two holes. Undefined when they cannot be bent to that span. */
@@ -201,6 +210,7 @@ export function legsSeat(grid: Grid, unit: Unit & { kind: 'legs' }, a: Hole, b: 
     ],
     covers: between(a, b),
     turned: false,
+    at: undefined,
   }
 }
 

@@ -85,10 +85,6 @@ export function laidLines(wiring: Wiring, layout: Layout): Line[] {
 const isSourcePin = (wiring: Wiring, net: Net, ref: string, end: string): boolean =>
   splitEnd(end).ref === ref && wiring.netOf(end) === net
 
-/** A wire of a bench as the plan's ticks name it. */
-export const tickName = (line: { from: LineEnd; to: LineEnd }): string =>
-  [line.from, line.to].map((end) => end.hole ?? `${end.ref}.${end.pin}`).join(' ')
-
 function endOf(wiring: Wiring, end: string): LineEnd {
   const { ref, pin } = splitEnd(end)
   return { ref, pin, hole: null, terminal: wiring.terminal(end), hint: '' }

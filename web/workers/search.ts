@@ -2,8 +2,11 @@ import { proxy, type Remote, wrap } from 'comlink'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { Fit } from '../../core/assign/fit.ts'
 import type { Moved } from '../../core/assign/moveBoard.ts'
+import type { LayoutData } from '../../core/breadboard/layout.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
+import type { Edit, Fix } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
+import type { Finding } from '../../core/rules/finding.ts'
 import type { Mended } from '../../core/rules/mendAll.ts'
 import type { Searcher, WayOut } from './search.worker.ts'
 
@@ -51,6 +54,23 @@ export class SearchClient {
 
   async wayOut(plan: Plan): Promise<WayOut | undefined> {
     return (await this.#start()).wayOut(plan)
+  }
+
+  /** The bench laid out, or undefined when it was stopped. */
+  async layOut(plan: Plan, tell: (share: number) => void): Promise<LayoutData | undefined> {
+    const stopped = new Promise<undefined>((resolve) => {
+      this.#cancel = () => resolve(undefined)
+    })
+    const remote = await this.#start()
+    return Promise.race([remote.layOut(plan, proxy(tell)), stopped])
+  }
+
+  async suggestBreadboards(plan: Plan, tell: (share: number) => void): Promise<Edit[]> {
+    return (await this.#start()).suggestBreadboards(plan, proxy(tell))
+  }
+
+  async benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Promise<Fix[]> {
+    return (await this.#start()).benchFixes(plan, finding)
   }
 
   stop(): void {

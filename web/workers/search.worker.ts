@@ -4,8 +4,14 @@ import { conflictIn } from '../../core/assign/conflict.ts'
 import { type Fit, fitBoards } from '../../core/assign/fit.ts'
 import { type Moved, moveBoard } from '../../core/assign/moveBoard.ts'
 import { type Remedy, remediesFor } from '../../core/assign/remedies.ts'
+import { type LayoutData, layOut, layoutData } from '../../core/breadboard/layout.ts'
+import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
+import { type Edit, type Fix, sameFinding } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
+import type { Finding } from '../../core/rules/finding.ts'
+import { fixesFor } from '../../core/rules/fixes.ts'
+import { benchRules, check } from '../../core/rules/index.ts'
 import { type Mended, mendAll } from '../../core/rules/mendAll.ts'
 import { resolve } from '../../core/wiring/resolve.ts'
 
@@ -59,6 +65,20 @@ const searcher = {
   },
   mendAll(plan: Plan): Mended {
     return mendAll(plan, catalog)
+  },
+  layOut(plan: Plan, tell: (share: number) => void): LayoutData {
+    return layoutData(layOut(resolve(plan, catalog), undefined, tell))
+  },
+  /** Breadboards on which a plan fits. */
+  suggestBreadboards(plan: Plan, tell: (share: number) => void): Edit[] {
+    return suggestBreadboards(plan, catalog, tell)
+  },
+  /** Fixes of a finding of the bench, each laid out before it is offered. */
+  benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Fix[] {
+    const wiring = resolve(plan, catalog)
+    const reports = check(wiring, benchRules)
+    const report = reports.find((one) => sameFinding(one, finding))
+    return report ? fixesFor(wiring, report, reports) : []
   },
 }
 

@@ -1,0 +1,114 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { assign } from '../assign/assign.ts'
+import { applyEdits } from '../plan/edit.ts'
+import { catalog, wiringOf } from '../testing/plans.ts'
+import { randomKit } from '../testing/randomPlans.ts'
+import { samplePlans } from '../testing/samples.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { Grid } from './grid.ts'
+import { adoptLayout, type Layout, layOut, layoutData, layoutOf } from './layout.ts'
+import { Hand, keepPlaces } from './moving.ts'
+import { placeOf } from './seats.ts'
+import { suggestBreadboards } from './suggest.ts'
+
+const plain = (layout: Layout): unknown => ({ ...layoutData(layout), nodes: [...layout.nodes].sort() })
+
+describe('the grid', () => {
+  const grid = new Grid({
+    BB1: { kind: 'full', rails: 'split' },
+    BB2: { kind: 'full', joined: true },
+    BB3: { kind: 'mini' },
+  })
+  it('reads and writes the names of holes', () => {
+    for (const name of ['BB1.a1', 'BB1.j63', 'BB1.L+3', 'BB2.R-61', 'BB3.e17'])
+      expect(grid.name(grid.parse(name)!)).toBe(name)
+  })
+  it.each(['BB1.k1', 'BB1.a64', 'BB1.a0', 'BB1.L+8', 'BB1.R+3', 'BB2.L-3', 'BB3.L+3', 'BB3.a18', 'BB9.a1', 'a1'])(
+    'knows no hole %s',
+    (name) => {
+      expect(grid.parse(name)).toBeUndefined()
+    },
+  )
+  it('joins five holes of a half-row, and a rail up to its cut', () => {
+    const metal = (name: string): number => grid.node(grid.parse(name)!)
+    expect(metal('BB1.a7')).toBe(metal('BB1.e7'))
+    expect(metal('BB1.e7')).not.toBe(metal('BB1.f7'))
+    expect(metal('BB1.L+3')).toBe(metal('BB1.L+31'))
+    expect(metal('BB1.L+31')).not.toBe(metal('BB1.L+33'))
+    expect(metal('BB2.R+3')).toBe(metal('BB2.R+61'))
+    expect(grid.holes(metal('BB1.c7'))).toHaveLength(5)
+    expect(grid.holes(metal('BB1.L+3'))).toHaveLength(25)
+  })
+})
+
+describe('a layout', () => {
+  const laid = (kit: Parameters<typeof resolve>[0]) => {
+    const plan = applyEdits(kit, assign(resolve(kit, catalog)).edits)
+    return applyEdits(plan, suggestBreadboards(plan, catalog))
+  }
+  it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))(
+    'has a place for everything of %s on the breadboards that it suggests',
+    (_, plan) => {
+      const { stray, blocked, clashes } = layOut(resolve(applyEdits(plan, suggestBreadboards(plan, catalog)), catalog))
+      expect([stray, blocked, clashes]).toEqual([[], [], []])
+    },
+  )
+  it('is the same for the same plan, and moves nothing that is kept', () => {
+    fc.assert(
+      fc.property(randomKit, (kit) => {
+        const plan = laid(kit)
+        const wiring = resolve(plan, catalog)
+        const layout = layOut(wiring)
+        expect(plain(layOut(resolve(plan, catalog)))).toEqual(plain(layout))
+        const kept = layOut(resolve(applyEdits(plan, keepPlaces(wiring, layout)), catalog))
+        expect(kept.clashes).toEqual([])
+        expect([...kept.holeOf].sort()).toEqual([...layout.holeOf].sort())
+      }),
+      { numRuns: 40 },
+    )
+  }, 60_000)
+  it('keeps what the hand puts down, wherever it may be put', () => {
+    fc.assert(
+      fc.property(
+        randomKit,
+        fc.nat(),
+        fc.nat({ max: 62 }),
+        fc.nat({ max: 25 }),
+        fc.boolean(),
+        (kit, pick, y, x, turn) => {
+          const plan = laid(kit)
+          const wiring = resolve(plan, catalog)
+          const layout = layOut(wiring)
+          const refs = [...layout.seats.keys()]
+          if (refs.length === 0) return
+          const ref = refs[pick % refs.length]!
+          const hand = new Hand(wiring, layout, ref)
+          const seat = turn ? hand.turned() : hand.seatNear(x, y + 1)
+          if (!seat || hand.refusal(seat) !== undefined) return
+          const edits = [
+            ...keepPlaces(wiring, layout, ref),
+            { do: 'place' as const, ref, place: placeOf(layout.grid, seat) },
+          ]
+          const after = layOut(resolve(applyEdits(plan, edits), catalog))
+          expect(after.clashes).toEqual([])
+          for (const { pin, hole } of seat.legs) expect(after.holeOf.get(`${ref}.${pin}`)).toBe(hole)
+        },
+      ),
+      { numRuns: 80 },
+    )
+  }, 60_000)
+  it('crosses from one thread to another as plain data', () => {
+    const wiring = wiringOf({
+      mcu: 'nano-v3',
+      parts: { LAMP: 'led', R1: 'resistor' },
+      wires: 'LAMP.A R1.1, R1.2 MCU.D5, LAMP.K MCU.GND',
+      bench: { breadboards: { BB1: { kind: 'half' } } },
+    })
+    const layout = layoutOf(wiring)!
+    expect(adoptLayout(wiring, structuredClone(layoutData(layout)))).toEqual(layout)
+  })
+  it('has none without a breadboard', () => {
+    expect(layoutOf(wiringOf({ parts: { LAMP: 'led' } }))).toBeUndefined()
+  })
+})
