@@ -14,6 +14,7 @@ import { Provider } from 'react-redux'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
 import { CatalogGate } from './components/CatalogGate.tsx'
 import { Toasts } from './components/Toasts.tsx'
+import { Bench } from './places/Bench.tsx'
 import { Kit } from './places/Kit.tsx'
 import { Pins } from './places/Pins.tsx'
 import { PlanFrame } from './places/PlanFrame.tsx'
@@ -53,6 +54,7 @@ createRoot(root).render(
                   </Suspense>
                 }
               />
+              <Route path="bench" element={<Bench />} />
               <Route path="sheets" element={<Sheets />} />
             </Route>
             <Route path="*" element={<Navigate to="/" replace />} />

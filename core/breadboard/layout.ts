@@ -493,13 +493,24 @@ class Router {
     return { kind: 'strip', node, end, fit: 'hole', x: this.#grid.x(node) + 2, y: rowOf(node), free }
   }
 
-  /** Ends of a net without the holes of small side headers, where the same board has it on a long one too. */
+  /**
+   * Ends of a net, of a board's joined holes only those of the name that the plan uses (no reference pin instead of
+   * `5V`), and none on a small side header where a long one has it too.
+   */
   #mainEnds(net: number): readonly string[] {
     const { ends } = this.#wiring.nets[net]!
-    const headers = ends.map((end) => this.#wiring.terminal(end)?.boardPin?.header)
-    const isSide = (at: number): boolean => headers[at]?.columns === 2 && headers[at].pins.length < 10
-    const onLong = new Set(ends.flatMap((end, at) => (headers[at] && !isSide(at) ? [splitEnd(end).ref] : [])))
-    return ends.filter((end, at) => !isSide(at) || !onLong.has(splitEnd(end).ref))
+    const used = new Set(this.#wiring.plan.wires.flatMap(([a, b]) => [withoutNumber(a), withoutNumber(b)]))
+    const onBoard = ends.filter((end) => this.#wiring.terminal(end)?.boardPin)
+    const header = (end: string) => this.#wiring.terminal(end)!.boardPin!.header
+    const isNamed = (end: string): boolean => used.has(withoutNumber(end))
+    const isLong = (end: string): boolean => header(end).columns === 1 || header(end).pins.length >= 10
+    const best = (own: readonly string[]): readonly string[] => {
+      const named = own.some(isNamed) ? own.filter(isNamed) : own
+      return named.some(isLong) ? named.filter(isLong) : named
+    }
+    const refs = new Set(onBoard.map((end) => splitEnd(end).ref))
+    const kept = new Set([...refs].flatMap((ref) => best(onBoard.filter((end) => splitEnd(end).ref === ref))))
+    return ends.filter((end) => kept.has(end) || !onBoard.includes(end))
   }
 
   /** Points of a net, those together that hang together already. */
@@ -554,3 +565,6 @@ class Router {
     return [...groups.values()]
   }
 }
+
+/** `MCU.GND.2` is one of the holes of `MCU.GND`. */
+const withoutNumber = (end: string): string => end.replace(/\.\d+$/, '')

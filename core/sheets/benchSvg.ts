@@ -35,7 +35,7 @@ function breadboard({ ref, left, right, rows, columns, rails, railRows, gapAt }:
   const holes: string[] = []
   for (let row = 1; row <= rows; row += 1) for (const { x } of columns) holes.push(dot(x, row))
   for (const { name, x } of rails) {
-    for (const [from, to] of pieces(railRows, gapAt))
+    for (const [from, to] of railRuns(railRows, gapAt))
       parts.push(
         `<path d="M${x * P} ${(from - 0.6) * P}V${(to + 0.6) * P}" stroke="${name.endsWith('+') ? '#c99' : '#b5b5b5'}" stroke-width="7.5" stroke-linecap="round"/>`,
       )
@@ -59,7 +59,7 @@ function breadboard({ ref, left, right, rows, columns, rails, railRows, gapAt }:
 const dot = (x: number, y: number): string => `M${x * P} ${y * P}h0.01`
 
 /** Runs of a rail, cut where the metal is. */
-export function pieces(railRows: readonly number[], gapAt: number | undefined): [number, number][] {
+export function railRuns(railRows: readonly number[], gapAt: number | undefined): [number, number][] {
   const [first, last] = [railRows[0]!, railRows.at(-1)!]
   if (gapAt === undefined) return [[first, last]]
   return [

@@ -3,11 +3,13 @@ import { Button, Form, Modal } from 'react-bootstrap'
 import { Link, useLocation, useParams } from 'react-router'
 import { describeDifference } from '../../core/plan/difference.ts'
 import { applyEdits, type Fix } from '../../core/plan/edit.ts'
+import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Report } from '../../core/rules/finding.ts'
 import { fixesFor } from '../../core/rules/fixes.ts'
-import { count } from '../../core/rules/index.ts'
+import { count, isBenchRule } from '../../core/rules/index.ts'
 import type { Mended } from '../../core/rules/mendAll.ts'
 import type { Wiring } from '../../core/wiring/model.ts'
+import { useBench } from '../store/bench.tsx'
 import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch } from '../store/store.ts'
@@ -19,11 +21,17 @@ const groups = [
   { severity: 'tip', title: 'Tips', mark: 'i' },
 ] as const
 
+/** Faults first, what is accepted last. */
+const inOrder = (reports: readonly Report[]): Report[] =>
+  [...reports].sort((a, b) => Number(a.accepted !== undefined) - Number(b.accepted !== undefined))
+
 const keyOf = (report: Report): string => `${report.rule} ${report.at.join(' ')}`
 
 /** What is wrong with the plan, beside every place. */
 export function Findings() {
-  const { reports: all, wiring } = useDerived()
+  const { reports: own, wiring } = useDerived()
+  const { reports: ofBench } = useBench()
+  const all = useMemo(() => inOrder([...own, ...ofBench]), [own, ofBench])
   const [picked, setPicked] = useState<string>()
   const [about, setAbout] = useState('')
   const counts = count(all)
@@ -180,8 +188,15 @@ function Card({ report, mark, open, onPick }: CardProps) {
   const dispatch = useAppDispatch()
   const edit = useEdit()
   const { id } = useParams()
-  const here = useLocation().pathname.endsWith('/pins')
-  const fixes = useMemo(() => (open ? fixesFor(wiring, report, reports) : []), [open, wiring, report, reports])
+  const { pathname } = useLocation()
+  const onBench = isBenchRule(report.rule)
+  const here = pathname.endsWith(onBench ? '/bench' : '/pins')
+  const own = useMemo(
+    () => (open && !onBench ? fixesFor(wiring, report, reports) : []),
+    [open, onBench, wiring, report, reports],
+  )
+  const tried = useBenchFixes(open && onBench, wiring.plan, report)
+  const fixes = onBench ? (tried ?? []) : own
   const [shown, setShown] = useState<string>()
   const [reason, setReason] = useState<string>()
   const first = fixes[0]
@@ -211,8 +226,8 @@ function Card({ report, mark, open, onPick }: CardProps) {
           <p className="rule-line">
             <span className="mono">{report.rule}</span>
             {!here && (
-              <Link to={`/plan/${id}/pins`} className="ms-2">
-                Show on the board
+              <Link to={`/plan/${id}/${onBench ? 'bench' : 'pins'}`} className="ms-2">
+                Show on the {onBench ? 'bench' : 'board'}
               </Link>
             )}
           </p>
@@ -235,7 +250,11 @@ function Card({ report, mark, open, onPick }: CardProps) {
               </Button>
             )}
           </div>
-          {fixes.length === 0 && <p className="why">There is no fix in one press for this one.</p>}
+          {fixes.length === 0 && (
+            <p className="why">
+              {onBench && !tried ? 'Trying out fixes …' : 'There is no fix in one press for this one.'}
+            </p>
+          )}
           <Preview fix={fixes.find((fix) => fix.title === shown)} />
           {reason !== undefined && (
             <Form
@@ -267,6 +286,20 @@ function Card({ report, mark, open, onPick }: CardProps) {
       )}
     </article>
   )
+}
+
+/** Fixes of the bench are laid out before they are offered, in the thread of the search; undefined until then. */
+function useBenchFixes(wanted: boolean, plan: Plan, report: Report): readonly Fix[] | undefined {
+  const catalog = useCatalog()
+  const [fixes, setFixes] = useState<readonly Fix[]>()
+  useEffect(() => {
+    if (!wanted) return
+    const client = new SearchClient(catalog)
+    setFixes(undefined)
+    void client.benchFixes(plan, { rule: report.rule, at: report.at }).then(setFixes)
+    return () => client.stop()
+  }, [wanted, catalog, plan, report.rule, report.at])
+  return fixes
 }
 
 function Preview({ fix }: { fix: Fix | undefined }) {

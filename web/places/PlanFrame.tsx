@@ -7,6 +7,7 @@ import { Findings } from '../components/Findings.tsx'
 import { ReserveStrip } from '../components/ReserveStrip.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
 import { useCreateMutation } from '../store/api.ts'
+import { BenchProvider } from '../store/bench.tsx'
 import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { openPlan, useAutosave } from '../store/saving.ts'
@@ -15,6 +16,7 @@ import { useAppDispatch, useAppSelector } from '../store/store.ts'
 const places = [
   { path: 'kit', title: 'Kit', key: 'k' },
   { path: 'pins', title: 'Pins', key: 'p' },
+  { path: 'bench', title: 'Bench', key: 'b' },
   { path: 'workings', title: 'Workings', key: 'w' },
   { path: 'sheets', title: 'Sheets', key: 's' },
 ] as const
@@ -54,7 +56,11 @@ export function PlanFrame() {
         <Spinner animation="border" role="status" aria-label="Loading the plan" />
       </div>
     )
-  return <OpenFrame />
+  return (
+    <BenchProvider>
+      <OpenFrame />
+    </BenchProvider>
+  )
 }
 
 function OpenFrame() {

@@ -1,0 +1,191 @@
+import { Button, Form } from 'react-bootstrap'
+import { type Edit, freeBreadboardRef } from '../../../core/plan/edit.ts'
+import type { Breadboard } from '../../../core/plan/planSchema.ts'
+import { useEdit, usePlan } from '../../store/derived.ts'
+
+const kinds = [
+  ['full', 'Full, 63 rows'],
+  ['half', 'Half, 30 rows'],
+  ['mini', 'Mini, 17 rows, no rails'],
+] as const
+const rails = [
+  ['continuous', 'Rails run through'],
+  ['split', 'Rails cut half-way'],
+] as const
+const orders = [
+  ['left', '+ left, − right'],
+  ['right', '− left, + right'],
+  ['outer', '+ outside'],
+  ['inner', '+ inside'],
+] as const
+
+/** The breadboards of the bench, as they lie on the maker's table. */
+export function BreadboardList() {
+  const plan = usePlan()
+  const edit = useEdit()
+  const breadboards = Object.entries(plan.bench?.breadboards ?? {})
+  const boards = Object.keys(plan.boards)
+  const change = (ref: string, entry: Breadboard, by: Partial<Breadboard>): void => {
+    const next = Object.fromEntries(
+      Object.entries({ ...entry, ...by }).filter(([, value]) => value !== undefined),
+    ) as Breadboard
+    edit([{ do: 'set-breadboard', ref, entry: next }], `Change ${ref}`)
+  }
+  const add = (): void => {
+    const last = breadboards.at(-1)?.[1]
+    const entry: Breadboard = { kind: last?.kind ?? 'full', ...(last?.for ? { for: last.for } : {}) }
+    edit([{ do: 'set-breadboard', ref: freeBreadboardRef(plan), entry }], 'Add a breadboard')
+  }
+  return (
+    <section aria-label="Breadboards" className="breadboard-list">
+      <h2>Breadboards</h2>
+      {breadboards.map(([ref, entry], index) => (
+        <details key={ref}>
+          <summary>
+            <b className="mono">{ref}</b> {entry.kind}
+            {entry.joined ? ', clipped on' : ''}
+            {entry.for ? `, for ${entry.for}` : ''}
+          </summary>
+          <Form.Select
+            size="sm"
+            aria-label={`Kind of ${ref}`}
+            value={entry.kind}
+            onChange={(event) => change(ref, entry, { kind: event.target.value as Breadboard['kind'] })}
+          >
+            {kinds.map(([value, words]) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </Form.Select>
+          {entry.kind !== 'mini' && (
+            <>
+              <Form.Select
+                size="sm"
+                aria-label={`Rails of ${ref}`}
+                value={entry.rails ?? 'continuous'}
+                onChange={(event) =>
+                  change(ref, entry, { rails: event.target.value as Breadboard['rails'], bridged: undefined })
+                }
+              >
+                {rails.map(([value, words]) => (
+                  <option key={value} value={value}>
+                    {words}
+                  </option>
+                ))}
+              </Form.Select>
+              <Form.Select
+                size="sm"
+                aria-label={`Order of the rails of ${ref}`}
+                value={entry.plus ?? 'left'}
+                onChange={(event) => change(ref, entry, { plus: event.target.value as Breadboard['plus'] })}
+              >
+                {orders.map(([value, words]) => (
+                  <option key={value} value={value}>
+                    {words}
+                  </option>
+                ))}
+              </Form.Select>
+            </>
+          )}
+          {boards.length > 1 && (
+            <Form.Select
+              size="sm"
+              aria-label={`Board on ${ref}`}
+              value={entry.for ?? ''}
+              onChange={(event) => change(ref, entry, { for: event.target.value || undefined })}
+            >
+              <option value="">for any board</option>
+              {boards.map((board) => (
+                <option key={board} value={board}>
+                  for {board} and its parts
+                </option>
+              ))}
+            </Form.Select>
+          )}
+          {entry.rails === 'split' && (
+            <Form.Check
+              id={`bridged-${ref}`}
+              type="checkbox"
+              label="Bridge the cut with wires"
+              checked={entry.bridged !== false}
+              onChange={(event) => change(ref, entry, { bridged: event.target.checked ? undefined : false })}
+            />
+          )}
+          {index > 0 && (
+            <Form.Check
+              id={`joined-${ref}`}
+              type="checkbox"
+              label={`Clipped to ${breadboards[index - 1]![0]}`}
+              checked={entry.joined === true}
+              onChange={(event) => change(ref, entry, { joined: event.target.checked || undefined })}
+            />
+          )}
+          <Button
+            size="sm"
+            variant="link"
+            className="p-0"
+            onClick={() => edit([{ do: 'set-breadboard', ref, entry: null }], `Take ${ref} away`)}
+          >
+            take away
+          </Button>
+        </details>
+      ))}
+      <Button size="sm" variant="outline-dark" onClick={add}>
+        Add a breadboard
+      </Button>
+    </section>
+  )
+}
+
+/** How the program places what the maker has not placed. */
+export function PlacingTools({ picked }: { readonly picked: string | undefined }) {
+  const plan = usePlan()
+  const edit = useEdit()
+  const places = plan.bench?.places ?? {}
+  const kept = Object.keys(places)
+  const release = (refs: readonly string[], label: string): void => {
+    edit(
+      refs.map((ref): Edit => ({ do: 'place', ref, place: null })),
+      label,
+    )
+  }
+  return (
+    <section aria-label="Placing" className="placing">
+      <h2>Placing</h2>
+      <p className="soft">
+        Drag a part, or pick it and use the arrow keys; <kbd>T</kbd> turns it, <kbd>B</kbd> lays it beside,{' '}
+        <kbd>Del</kbd> gives it back to the program. Wires follow.
+      </p>
+      <Form.Group className="spare" controlId="spare-rows">
+        <Form.Label>Rows left free between parts</Form.Label>
+        <Form.Select
+          size="sm"
+          value={plan.bench?.spareRows ?? 1}
+          onChange={(event) =>
+            edit([{ do: 'spare-rows', rows: Number(event.target.value) }], 'Change the room between parts')
+          }
+        >
+          {[0, 1, 2, 3, 4].map((rows) => (
+            <option key={rows}>{rows}</option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      {picked !== undefined && places[picked] && (
+        <Button size="sm" variant="outline-dark" onClick={() => release([picked], `Let the program place ${picked}`)}>
+          Let the program place {picked}
+        </Button>
+      )}
+      {kept.length > 0 && (
+        <Button size="sm" variant="outline-dark" onClick={() => release(kept, 'Lay the bench out again')}>
+          Lay everything out again
+        </Button>
+      )}
+      <p className="soft">
+        {kept.length === 0
+          ? 'The program places everything. Once you move one part, the others stay where they are.'
+          : `${kept.length} kept in place.`}
+      </p>
+    </section>
+  )
+}
