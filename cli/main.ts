@@ -1,12 +1,13 @@
 import { Command, CommanderError, Option } from 'commander'
-import { tableNames } from '../core/sheets/tables.ts'
+import { sheetFormats } from '../core/sheets/output.ts'
+import { pageNames } from '../core/sheets/pages.ts'
 import { assignCommand } from './assign.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand } from './check.ts'
 import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
 import { serveCommand } from './serve.ts'
-import { sheetCommand, sheetFormats } from './sheet.ts'
+import { sheetCommand } from './sheet.ts'
 
 /** Runs one command line and returns its exit status; nothing but bugs escapes as an exception. */
 export async function run(args: readonly string[]): Promise<Status> {
@@ -55,7 +56,8 @@ export async function run(args: readonly string[]): Promise<Status> {
     .argument('<file>')
     .description('print the sheets')
     .addOption(new Option('--as <format>', 'format').choices(sheetFormats).makeOptionMandatory())
-    .addOption(new Option('--only <table>', 'one table').choices(tableNames))
+    .addOption(new Option('--only <page>', 'one table or drawing').choices(pageNames))
+    .addOption(new Option('--paper <size>', 'paper of the HTML pages').choices(['A4', 'Letter']))
     .addOption(json())
     .action(end(sheetCommand))
   program

@@ -1,37 +1,21 @@
-import { writeCsv } from '../core/sheets/csv.ts'
-import { writeHtml } from '../core/sheets/html.ts'
-import { writeMarkdown } from '../core/sheets/markdown.ts'
-import { makeSheet } from '../core/sheets/sheet.ts'
-import { writeSvg } from '../core/sheets/svg.ts'
-import { type TableName, tableNames } from '../core/sheets/tables.ts'
+import { SheetError, type SheetFormat, writeSheet } from '../core/sheets/output.ts'
+import type { PageName } from '../core/sheets/pages.ts'
 import { resolve } from '../core/wiring/resolve.ts'
-import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
+import { InputError, print, readPlanFile, type Status, theCatalog } from './input.ts'
 
-export const sheetFormats = ['csv', 'markdown', 'html', 'svg', 'json'] as const
-type Format = (typeof sheetFormats)[number]
+export interface SheetArguments {
+  readonly as: SheetFormat
+  readonly only?: PageName
+  readonly paper?: 'A4' | 'Letter'
+}
 
-export function sheetCommand(file: string, options: { as: Format; only?: TableName }): Status {
+export function sheetCommand(file: string, { as, only, paper }: SheetArguments): Status {
   const { plan } = readPlanFile(file)
-  const wiring = resolve(plan, theCatalog())
-  const sheet = makeSheet(wiring)
-  const only = options.only === undefined ? undefined : [options.only]
-  switch (options.as) {
-    case 'csv':
-      print(writeCsv(sheet, options.only))
-      break
-    case 'markdown':
-      print(writeMarkdown(sheet, only ?? tableNames))
-      break
-    case 'html':
-      print(writeHtml(sheet, { only, accepted: plan.accepted }))
-      break
-    case 'svg':
-      if (options.only !== undefined && options.only !== 'pins')
-        throw new InputError([`--only ${options.only}: an SVG holds the pin chart; expected --only pins or nothing`])
-      print(writeSvg(wiring))
-      break
-    case 'json':
-      printJson(options.only === undefined ? sheet : { [options.only]: sheet[options.only] })
+  try {
+    print(writeSheet(resolve(plan, theCatalog()), as, { only, paper }))
+  } catch (error) {
+    if (error instanceof SheetError) throw new InputError([`--only ${error.message}`])
+    throw error
   }
   return 0
 }

@@ -1,3 +1,4 @@
+import { pageNames } from '../core/sheets/pages.ts'
 import planSchema from '../docs/plan.schema.json' with { type: 'json' }
 
 const problem = {
@@ -173,7 +174,8 @@ export const openApi = {
         parameters: [
           id,
           { name: 'as', in: 'query', required: true, schema: { enum: ['csv', 'markdown', 'html', 'svg', 'json'] } },
-          { name: 'only', in: 'query', schema: { enum: ['wiring', 'parts', 'jumpers', 'steps', 'pins'] } },
+          { name: 'only', in: 'query', schema: { enum: pageNames } },
+          { name: 'paper', in: 'query', schema: { enum: ['A4', 'Letter'] } },
         ],
         responses: { 200: { description: 'The sheet in the asked format' }, 400: problem, 404: problem },
       },

@@ -5,12 +5,7 @@ import { emptyPlan, lostRefs, Plan } from '../core/plan/planSchema.ts'
 import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { summarise } from '../core/rules/summary.ts'
-import { writeCsv } from '../core/sheets/csv.ts'
-import { writeHtml } from '../core/sheets/html.ts'
-import { writeMarkdown } from '../core/sheets/markdown.ts'
-import { makeSheet } from '../core/sheets/sheet.ts'
-import { writeSvg } from '../core/sheets/svg.ts'
-import { type TableName, tableNames } from '../core/sheets/tables.ts'
+import { pageNamed, SheetError, type SheetFormat, sheetFormats, writeSheet } from '../core/sheets/output.ts'
 import { formatProblem, type Problem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { HttpProblem } from './problem.ts'
@@ -145,40 +140,36 @@ export function planRoutes({ store, shelf, samples }: Parts): Router {
 
   routes.get('/plans/:id/sheet', (request, response) => {
     const stored = found(request)
-    const as = String(request.query.as ?? '')
-    const only = request.query.only === undefined ? undefined : String(request.query.only)
-    if (only !== undefined && !(tableNames as readonly string[]).includes(only))
-      throw new HttpProblem(400, 'Bad request', `only: "${only}" is no table; expected one of ${tableNames.join(', ')}`)
-    const table = only as TableName | undefined
-    const plan = planOf(stored)
-    const wiring = resolve(plan, shelf.catalog)
-    const sheet = makeSheet(wiring)
-    const name = `${fileName(stored.title)}${only === undefined ? '' : `-${only}`}`
-    const tables = table === undefined ? undefined : [table]
-    switch (as) {
-      case 'csv':
-        response.type('text/csv').attachment(`${name}.csv`).send(writeCsv(sheet, table))
-        break
-      case 'markdown':
-        response.type('text/markdown').attachment(`${name}.md`).send(writeMarkdown(sheet, tables))
-        break
-      case 'html':
-        response
-          .type('html')
-          .attachment(`${name}.html`)
-          .send(writeHtml(sheet, { only: tables, revision: stored.revision, accepted: plan.accepted }))
-        break
-      case 'svg':
-        response.type('image/svg+xml').attachment(`${name}.svg`).send(writeSvg(wiring))
-        break
-      case 'json':
-        response.json(sheet)
-        break
-      default:
-        throw new HttpProblem(400, 'Bad request', `as: "${as}" is no format; expected csv, markdown, html, svg or json`)
+    const as = sheetFormats.find((one) => one === request.query.as)
+    if (!as)
+      throw new HttpProblem(
+        400,
+        'Bad request',
+        `as: "${String(request.query.as ?? '')}" is no format; expected csv, markdown, html, svg or json`,
+      )
+    try {
+      const only = request.query.only === undefined ? undefined : pageNamed(String(request.query.only))
+      const paper = request.query.paper === 'Letter' ? 'Letter' : 'A4'
+      const text = writeSheet(resolve(planOf(stored), shelf.catalog), as, { only, revision: stored.revision, paper })
+      const name = `${fileName(stored.title)}${only === undefined ? '' : `-${only}`}`
+      const { type, ending } = sheetFiles[as]
+      response.type(type)
+      if (as !== 'json') response.attachment(`${name}.${ending}`)
+      response.send(text)
+    } catch (error) {
+      if (error instanceof SheetError) throw new HttpProblem(400, 'Bad request', error.message)
+      throw error
     }
   })
   return routes
+}
+
+const sheetFiles: Readonly<Record<SheetFormat, { readonly type: string; readonly ending: string }>> = {
+  csv: { type: 'text/csv', ending: 'csv' },
+  markdown: { type: 'text/markdown', ending: 'md' },
+  html: { type: 'html', ending: 'html' },
+  svg: { type: 'image/svg+xml', ending: 'svg' },
+  json: { type: 'json', ending: 'json' },
 }
 
 function newPlan(

@@ -1,3 +1,4 @@
+import { postPlace } from '../catalog/boardFacts.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
@@ -298,19 +299,8 @@ function postsOfBoards(units: readonly Unit[]): Map<string, Spot> {
     const { board, facts } = unit.owner
     const x = -15 - board.outline.width
     for (const pin of facts.pins) {
-      const along = pin.position - pin.header.numberedFrom
-      const step = pin.header.columns === 2 ? Math.floor(along / 2) : along
-      const aside = pin.header.columns === 2 ? along % 2 : 0
-      const { at, step: way } = pin.header
-      const move =
-        way === 'down'
-          ? [aside, step]
-          : way === 'up'
-            ? [aside, -step]
-            : way === 'right'
-              ? [step, aside]
-              : [-step, aside]
-      places.set(`${unit.ref}.${pin.id}`, { x: x + at.x + move[0]!, y: top + at.y + move[1]! })
+      const at = postPlace(pin)
+      places.set(`${unit.ref}.${pin.id}`, { x: x + at.x, y: top + at.y })
     }
     top += board.outline.height + 4
   }

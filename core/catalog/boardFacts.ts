@@ -35,6 +35,16 @@ export interface PinFacts {
   readonly solder: boolean
 }
 
+/** Where a pin's post stands, in pitches of 2.54 mm from the board's top left corner. */
+export function postPlace({ header, position }: PinFacts): { readonly x: number; readonly y: number } {
+  const index = position - header.numberedFrom
+  const along = header.columns === 2 ? Math.floor(index / 2) : index
+  const aside = header.columns === 2 ? index % 2 : 0
+  const ways = { down: [aside, along], up: [aside, -along], right: [along, aside], left: [-along, aside] } as const
+  const [dx, dy] = ways[header.step]
+  return { x: header.at.x + dx, y: header.at.y + dy }
+}
+
 const cache = new WeakMap<Board, BoardFacts>()
 
 /** Works out a board's facts; the same board gives the same object. */

@@ -1,5 +1,5 @@
 import { type BenchPicture, type BodyPicture, type BreadboardPicture, bowOf, type WirePicture } from './benchPicture.ts'
-import { escapeText } from './html.ts'
+import { escapeText } from './escape.ts'
 
 /** Pixels a pitch. */
 const P = 14

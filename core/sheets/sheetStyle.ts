@@ -26,12 +26,13 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-tick span { display: block; width: 15px; height: 15px; border: 1.5px solid #16130d; margin-top: 2px; }
 .mp-sheet .mp-hidden { border: 0; width: 1px; height: 1px; overflow: hidden; position: absolute; clip-path: inset(50%); }
 .mp-no { width: 34px; font: 700 16px "Spline Sans Mono", monospace; }
-.mp-wire { width: 118px; }
+.mp-wire { width: 134px; }
+.mp-wire small { white-space: nowrap; }
 .mp-wire i { float: left; width: 24px; height: 10px; margin: 5px 7px 9px 0; border: 1.2px solid #16130d; background: var(--c); print-color-adjust: exact; -webkit-print-color-adjust: exact; }
-.mp-end { width: 23%; }
+.mp-end { width: 16.5%; }
 .mp-names { font: 11.5px/1.35 "Spline Sans Mono", monospace; }
 .mp-end b { font: 600 15px "Spline Sans Mono", monospace; }
-.mp-hole { font: 600 15px "Spline Sans Mono", monospace; }
+.mp-sheet td.mp-hole { font: 600 14px "Spline Sans Mono", monospace; white-space: nowrap; }
 .mp-position { font: 12px "Spline Sans Mono", monospace; white-space: nowrap; }
 .mp-find { font-size: 13.5px; }
 .mp-parts td:first-child, .mp-pins td:nth-child(4) { font: 600 14px "Spline Sans Mono", monospace; }
@@ -41,6 +42,30 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-pins td:nth-child(7) { width: 26%; }
 .mp-accepted { border: 1px solid #16130d; padding: 6px 10px; margin-bottom: 14px; font-size: 13px; break-inside: avoid; }
 .mp-accepted ul { margin: 2px 0 0; padding-left: 18px; }
+.mp-page-cover h2 { white-space: normal; font-size: 34px; }
+.mp-cover { columns: 2; column-gap: 34px; }
+.mp-cover section, .mp-cover .mp-accepted { break-inside: avoid; margin: 0 0 16px; }
+.mp-cover h3 { font-size: 17px; margin: 0 0 3px; }
+.mp-cover ul { margin: 0; padding-left: 18px; }
+.mp-cover li { margin: 1px 0; overflow-wrap: anywhere; }
+.mp-page > svg { display: block; max-width: 100%; height: auto; margin: 0 auto; }
+.mp-page > svg.mp-bench { max-height: 218mm; width: auto; }
+.mp-page > svg.mp-strips { max-width: none; margin: 0; }
+.mp-build { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 18px; }
+.mp-build figure { margin: 0; break-inside: avoid; }
+.mp-build figcaption { font-size: 15px; font-weight: 700; }
+.mp-build svg { width: 100%; height: 106mm; }
+.mp-build.mp-wide { grid-template-columns: 1fr; }
+.mp-build.mp-wide svg { height: auto; max-height: 115mm; }
+.mp-placing td:nth-child(3) { width: 26%; }
+.mp-legs td:nth-child(3), .mp-legs td:nth-child(5), .mp-leads td:nth-child(4), .mp-leads td:nth-child(6) { font: 600 14px "Spline Sans Mono", monospace; }
+.mp-legs td, .mp-leads td { padding-block: 2px; }
+.mp-flags { display: grid; grid-template-columns: repeat(2, 1fr); }
+.mp-flag { display: grid; grid-template-columns: 1fr 1fr; border: 1px solid #16130d; margin: -1px 0 0 -1px; height: 9mm; break-inside: avoid; font: 11.5px/1.1 "Spline Sans Mono", monospace; }
+.mp-flag span { display: flex; align-items: center; gap: 6px; padding: 0 5px; overflow: hidden; overflow-wrap: anywhere; }
+.mp-flag span + span { border-left: 1px dashed #16130d; }
+.mp-flag b { font-size: 17px; }
+@media (max-width: 620px) { .mp-cover { columns: 1; } }
 @media (max-width: 620px) { .mp-sheet thead { position: absolute; clip-path: inset(50%); } .mp-sheet tr { display: block; border-bottom: 1px solid #9a948a; padding: 6px 0; } .mp-sheet td { display: inline-block; width: auto; border: 0; } }
 `
 }

@@ -8,8 +8,10 @@ import { resolve } from '../wiring/resolve.ts'
 import { writeCsv } from './csv.ts'
 import { sheetBody, writeHtml } from './html.ts'
 import { writeMarkdown } from './markdown.ts'
+import { pageNames } from './pages.ts'
+import { writePinChart } from './pinChart.ts'
 import { makeSheet } from './sheet.ts'
-import { writeSvg } from './svg.ts'
+import { writeStrips } from './strips.ts'
 
 const small = wiringOf({
   supplies: { PACK: { volts: 5 } },
@@ -91,9 +93,13 @@ describe('writers', () => {
   it('HTML and SVG escape whatever the plan says', () => {
     const sheet = makeSheet(nasty)
     for (const text of [
-      writeHtml(sheet),
-      sheetBody(sheet, { accepted: [{ rule: 'x', at: ['<b>'], because: '<i>' }] }),
-      writeSvg(nasty),
+      writeHtml({ sheet, wiring: nasty, layout: undefined }),
+      sheetBody(
+        { sheet, wiring: nasty, layout: undefined },
+        { only: pageNames, accepted: [{ rule: 'x', at: ['<b>'], because: '<i>' }] },
+      ),
+      writePinChart(nasty),
+      writeStrips(nasty),
     ]) {
       expect(text).not.toMatch(/<script|<img|<i>|<b>&|onerror=1>/)
     }
@@ -101,10 +107,10 @@ describe('writers', () => {
   it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('%s prints', (_, plan) => {
     const wiring = resolve(plan, catalog)
     const sheet = makeSheet(wiring)
-    const html = writeHtml(sheet, { revision: 3, paper: 'Letter' })
+    const html = writeHtml({ sheet, wiring, layout: undefined }, { only: ['wiring'], revision: 3, paper: 'Letter' })
     expect(html.match(/<td class="mp-no">/g)).toHaveLength(plan.wires.length)
     expect(html).toContain('counter(page) " of "')
     expect(parse(JSON.stringify(sheet))).toEqual(sheet)
-    expect(writeSvg(wiring)).toContain(`<title>${plan.title}</title>`)
+    expect(writePinChart(wiring)).toContain(`<title>${plan.title}</title>`)
   })
 })

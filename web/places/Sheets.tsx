@@ -1,63 +1,66 @@
 import { useMemo, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Button, Form, Spinner } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { openFindings } from '../../core/sheets/cover.ts'
 import { sheetBody } from '../../core/sheets/html.ts'
+import { benchPages, type PageName, pageNames, pageTitles, usualPages } from '../../core/sheets/pages.ts'
 import { makeSheet } from '../../core/sheets/sheet.ts'
 import { sheetStyle } from '../../core/sheets/sheetStyle.ts'
-import { type TableName, tableNames } from '../../core/sheets/tables.ts'
+import { useBench } from '../store/bench.tsx'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
 
-const titles: Readonly<Record<TableName, string>> = {
-  wiring: 'Wiring table',
-  legs: 'Legs in their holes',
-  leads: 'Cables and their leads',
-  supplies: 'Supplies',
-  addresses: 'I2C addresses',
-  labels: 'Labels for wires',
-  parts: 'Parts',
-  jumpers: 'Jumper wires',
-  steps: 'Build steps',
-  pins: 'Pin chart',
-}
-
 /** What goes to the workbench: the pages as they will print, and files. */
 export function Sheets() {
-  const { wiring } = useDerived()
+  const { reports } = useDerived()
   const plan = usePlan()
+  const { layout, wiring, reports: ofBench, share } = useBench()
   const id = useAppSelector((state) => state.plan.id)
   const revision = useAppSelector((state) => state.plan.revision)
   const saved = useAppSelector((state) => state.plan.saveState === 'saved')
-  const [chosen, setChosen] = useState<readonly TableName[]>(['wiring', 'parts', 'jumpers', 'pins'])
+  const [chosen, setChosen] = useState<readonly PageName[]>(usualPages)
   const [paper, setPaper] = useState<'A4' | 'Letter'>('A4')
-  const sheet = useMemo(() => makeSheet(wiring), [wiring])
-  const only = tableNames.filter((name) => chosen.includes(name))
+  const hasBench = Object.keys(plan.bench?.breadboards ?? {}).length > 0
+  const waiting = hasBench && (!layout || share !== undefined)
+  const sheet = useMemo(() => (waiting ? undefined : makeSheet(wiring, layout)), [waiting, wiring, layout])
+  const only = useMemo(
+    () => pageNames.filter((name) => chosen.includes(name) && (hasBench || !benchPages.includes(name))),
+    [chosen, hasBench],
+  )
+  const open = useMemo(() => openFindings([...reports, ...ofBench]), [reports, ofBench])
   const html = useMemo(
-    () => sheetBody(sheet, { only, revision, accepted: plan.accepted }),
-    [sheet, only, revision, plan.accepted],
+    () => (sheet ? sheetBody({ sheet, wiring, layout }, { only, revision, accepted: plan.accepted, open }) : ''),
+    [sheet, wiring, layout, only, revision, plan.accepted, open],
   )
   return (
     <div className="sheets">
       <h1 className="visually-hidden">Sheets</h1>
       <style>{sheetStyle(plan.title, revision, paper)}</style>
       <aside aria-label="Pages and files">
-        <Button variant="dark" onClick={() => window.print()} disabled={only.length === 0}>
+        <Button variant="dark" onClick={() => window.print()} disabled={only.length === 0 || waiting}>
           Print
         </Button>
         <h2>Pages</h2>
         <div>
-          {tableNames.map((name) => (
+          {pageNames.map((name) => (
             <Form.Check
               key={name}
               id={`page-${name}`}
               type="checkbox"
-              label={titles[name]}
-              checked={chosen.includes(name)}
+              label={pageTitles[name]}
+              disabled={!hasBench && benchPages.includes(name)}
+              checked={only.includes(name)}
               onChange={() =>
                 setChosen(chosen.includes(name) ? chosen.filter((one) => one !== name) : [...chosen, name])
               }
             />
           ))}
         </div>
+        {!hasBench && (
+          <p className="soft mb-0">
+            Holes and drawings come with a breadboard on the <Link to={`/plan/${id}/bench`}>bench</Link>.
+          </p>
+        )}
         <h2>Paper</h2>
         <Form.Select
           aria-label="Paper"
@@ -69,12 +72,15 @@ export function Sheets() {
         </Form.Select>
         <h2>Files</h2>
         {[
-          ['csv', 'Wiring table as CSV'],
-          ['markdown', 'All tables as Markdown'],
-          ['html', 'Pages as HTML'],
-          ['svg', 'Pin chart as SVG'],
-        ].map(([as, text]) => (
-          <a key={as} href={`/api/plans/${id}/sheet?as=${as}`} aria-disabled={!saved} download>
+          ['as=csv', 'Wiring table as CSV'],
+          ...(hasBench ? [['as=csv&only=legs', 'Legs as CSV']] : []),
+          ['as=markdown', 'All tables as Markdown'],
+          [`as=html&paper=${paper}`, 'Pages as HTML'],
+          ['as=svg', 'Pin chart as SVG'],
+          ...(hasBench ? [['as=svg&only=drawing', 'Drawing as SVG']] : []),
+          ['as=svg&only=strips', 'Strips as SVG'],
+        ].map(([query, text]) => (
+          <a key={query} href={`/api/plans/${id}/sheet?${query}`} aria-disabled={!saved} download>
             {text}
           </a>
         ))}
@@ -82,9 +88,14 @@ export function Sheets() {
           Plan file
         </a>
       </aside>
-      {/* The writer escapes every text that comes from the plan. */}
-      {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the same pages that the command line writes */}
-      <div className="desk" dangerouslySetInnerHTML={{ __html: html }} />
+      {waiting ? (
+        <div className="desk">
+          <Spinner animation="border" role="status" aria-label="Laying the bench out" />
+        </div>
+      ) : (
+        // biome-ignore lint/security/noDangerouslySetInnerHtml: the same pages that the command line writes, every text escaped
+        <div className="desk" dangerouslySetInnerHTML={{ __html: html }} />
+      )}
     </div>
   )
 }

@@ -1,6 +1,6 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { escapeText } from './html.ts'
+import { escapeText } from './escape.ts'
 import { layoutPosts, type PostLine } from './postLayout.ts'
 
 const ROW = 24
@@ -8,7 +8,7 @@ const WIDTH = 860
 const BODY = { x: 320, width: 220 }
 
 /** Pin charts of all boards of a plan, one below the other: every post with its names and the flags that hang on it. */
-export function writeSvg(wiring: Wiring): string {
+export function writePinChart(wiring: Wiring): string {
   const charts: string[] = []
   let top = 12
   for (const board of wiring.boards) {
@@ -47,7 +47,8 @@ function chart(
   return body + side(left, 'left') + side(right, 'right')
 }
 
-function flagText(wiring: Wiring, end: string): string {
+/** What hangs on a post, in a few words. */
+export function flagText(wiring: Wiring, end: string): string {
   const terminal = wiring.terminal(end)
   const uses =
     terminal?.host?.end === end

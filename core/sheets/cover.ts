@@ -1,0 +1,80 @@
+import { formatVolts } from '../electrical/quantity.ts'
+import type { Report } from '../rules/finding.ts'
+import { escapeText } from './escape.ts'
+import type { Sheet } from './sheet.ts'
+
+export interface AcceptedFinding {
+  readonly rule: string
+  readonly at: readonly string[]
+  readonly because: string
+}
+
+export interface CoverOptions {
+  /** Warnings that the maker lives with. */
+  readonly accepted?: readonly AcceptedFinding[] | undefined
+  /** Faults and cautions that are still open, in words. */
+  readonly open?: readonly string[] | undefined
+}
+
+/** First page: what is built, from what, what to have at hand, and what is known to be odd. */
+export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptions): string {
+  const blocks: string[] = []
+  if (open.length > 0) blocks.push(box('Still open: look at these before you build', open))
+  if (accepted.length > 0)
+    blocks.push(
+      box(
+        'Accepted by the maker',
+        accepted.map((one) => `${one.rule} at ${one.at.join(', ')}: ${one.because}`),
+      ),
+    )
+  blocks.push(list('Boards', sheet.boards))
+  if (sheet.breadboards.length > 0) blocks.push(list('Breadboards', sheet.breadboards))
+  if (sheet.missing.length > 0) blocks.push(box('Not on the breadboards', sheet.missing))
+  blocks.push(
+    list(
+      'Supplies',
+      sheet.supplies.map(
+        ({ source, volts, limitMilliamps, typicalMilliamps, peakMilliamps }) =>
+          `${source}, ${formatVolts(volts)}: takes ${typicalMilliamps} mA, at peak ${peakMilliamps} mA${
+            limitMilliamps === null ? '' : ` of ${limitMilliamps} mA`
+          }`,
+      ),
+    ),
+  )
+  blocks.push(list('Have at hand', atHand(sheet)))
+  return `<div class="mp-cover">${blocks.join('')}</div>`
+}
+
+/** Parts of one kind and value together, then wires by kind. */
+function atHand(sheet: Sheet): string[] {
+  const parts = new Map<string, string[]>()
+  for (const { ref, part, value } of sheet.parts) {
+    const key = value === '' ? part : `${part}, ${value}`
+    parts.set(key, [...(parts.get(key) ?? []), ref])
+  }
+  const wires = new Map<string, number>()
+  for (const { ends, lengthMillimetres, count } of sheet.jumpers) {
+    if (ends === 'lead') continue
+    const key = `${ends} jumper wires${lengthMillimetres === null ? '' : ` of ${lengthMillimetres} mm`}`
+    wires.set(key, (wires.get(key) ?? 0) + count)
+  }
+  return [
+    ...[...parts].map(([kind, refs]) => `${refs.length} × ${kind} (${refs.join(', ')})`),
+    ...[...wires].map(([kind, count]) => `${count} × ${kind}`),
+    'a multimeter, for the rails before anything is switched on',
+  ]
+}
+
+const list = (title: string, lines: readonly string[]): string =>
+  lines.length === 0
+    ? ''
+    : `<section><h3>${title}</h3><ul>${lines.map((line) => `<li>${escapeText(line)}</li>`).join('')}</ul></section>`
+
+const box = (title: string, lines: readonly string[]): string =>
+  `<div class="mp-accepted"><strong>${title}</strong><ul>${lines.map((line) => `<li>${escapeText(line)}</li>`).join('')}</ul></div>`
+
+/** Faults and cautions that are neither mended nor accepted, a line each. */
+export const openFindings = (reports: readonly Report[]): string[] =>
+  reports
+    .filter((one) => one.severity !== 'tip' && one.accepted === undefined)
+    .map((one) => `${one.severity}: ${one.message}`)

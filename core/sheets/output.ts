@@ -1,0 +1,63 @@
+import { layoutOf } from '../breadboard/layout.ts'
+import { allRules, check } from '../rules/index.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { benchPicture } from './benchPicture.ts'
+import { writeBenchSvg } from './benchSvg.ts'
+import { openFindings } from './cover.ts'
+import { writeCsv } from './csv.ts'
+import { writeHtml } from './html.ts'
+import { writeMarkdown } from './markdown.ts'
+import { isTable, type PageName, pageNames } from './pages.ts'
+import { writePinChart } from './pinChart.ts'
+import { makeSheet } from './sheet.ts'
+import { writeStrips } from './strips.ts'
+import { tableNames } from './tables.ts'
+
+export const sheetFormats = ['csv', 'markdown', 'html', 'svg', 'json'] as const
+export type SheetFormat = (typeof sheetFormats)[number]
+
+/** A page that a format cannot hold, or that the plan cannot fill yet; the message says what could be asked instead. */
+export class SheetError extends Error {
+  override name = 'SheetError'
+}
+
+export interface OutputOptions {
+  readonly only?: PageName | undefined
+  readonly revision?: number | undefined
+  readonly paper?: 'A4' | 'Letter' | undefined
+}
+
+/** The sheets of a plan in one format. Throws {@link SheetError} for a page that this format does not have. */
+export function writeSheet(wiring: Wiring, as: SheetFormat, { only, revision, paper }: OutputOptions = {}): string {
+  const layout = layoutOf(wiring)
+  const sheet = makeSheet(wiring, layout)
+  const table = only !== undefined && isTable(only) ? only : undefined
+  if (only !== undefined && table === undefined && as !== 'html' && as !== 'svg')
+    throw new SheetError(`"${only}" is a drawn page; as ${as} expected one of ${tableNames.join(', ')}`)
+  switch (as) {
+    case 'csv':
+      return writeCsv(sheet, table)
+    case 'markdown':
+      return writeMarkdown(sheet, table && [table])
+    case 'html': {
+      const open = openFindings(check(wiring, allRules))
+      const { accepted } = wiring.plan
+      return writeHtml({ sheet, wiring, layout }, { only: only && [only], revision, paper, accepted, open })
+    }
+    case 'json':
+      return `${JSON.stringify(table === undefined ? sheet : { [table]: sheet[table] }, null, 2)}\n`
+    case 'svg':
+      if (only === undefined || only === 'chart' || only === 'pins') return writePinChart(wiring)
+      if (only === 'strips') return writeStrips(wiring)
+      if (only !== 'drawing') throw new SheetError(`"${only}" is no drawing; as svg expected chart, drawing or strips`)
+      if (!layout) throw new SheetError('drawing: the plan has no breadboard yet; expected one under bench')
+      return writeBenchSvg(benchPicture(wiring, layout, sheet), { title: wiring.plan.title })
+  }
+}
+
+/** A page's name as written, checked. */
+export function pageNamed(name: string): PageName {
+  const found = pageNames.find((one) => one === name)
+  if (!found) throw new SheetError(`only: "${name}" is no page; expected one of ${pageNames.join(', ')}`)
+  return found
+}
