@@ -58,3 +58,11 @@ export async function wiringTable(page: Page): Promise<string[]> {
     all.map((row) => [...row.querySelectorAll('.mp-end b')].map((end) => end.textContent).join(' > ')),
   )
 }
+
+/** Opens a copy of a sample in one of its places. */
+export async function openSample(page: Page, address: string, title: string, place: string): Promise<void> {
+  await page.goto(address)
+  await page.getByRole('button', { name: `Open a copy of ${title}` }).click()
+  await page.waitForURL(/\/plan\/[^/]+\/pins$/)
+  await page.goto(page.url().replace(/pins$/, place))
+}
