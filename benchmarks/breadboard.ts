@@ -5,7 +5,7 @@
 import fc from 'fast-check'
 import { assign } from '../core/assign/assign.ts'
 import { holeAt } from '../core/breadboard/grid.ts'
-import { layOut, type Placer, placeAll } from '../core/breadboard/layout.ts'
+import { layOut, type Placer } from '../core/breadboard/layout.ts'
 import { legsSeat, rowSeat, type Seat, straddleSeat, straddles } from '../core/breadboard/seats.ts'
 import { suggestBreadboards } from '../core/breadboard/suggest.ts'
 import type { Unit } from '../core/breadboard/units.ts'
@@ -86,12 +86,12 @@ function compare(title: string, wired: Plan): void {
   const runs = [1, 2, 3].map(() => {
     const wiring = resolve(plan, catalog)
     const start = performance.now()
-    layOut(wiring, placeAll)
+    layOut(wiring)
     return performance.now() - start
   })
   const ms = runs.sort((a, b) => a - b)[1]!
   const wiring = resolve(plan, catalog)
-  const ours = layOut(wiring, placeAll)
+  const ours = layOut(wiring)
   const plain = layOut(wiring, nextFreeRow)
   times.push({ parts: wiring.parts.length, ms })
   // Compared only where both find a place for everything.

@@ -19,13 +19,15 @@ export interface ArrangeTask {
   readonly still: readonly { readonly net: number; readonly x: number; readonly y: number }[]
   /** Rows left free between bodies. */
   readonly spare: number
+  /** Another one gives another arrangement. */
+  readonly seed: number
   /** Hears how far it is, between 0 and 1. */
   readonly watch: ((share: number) => void) | undefined
 }
 
 /** Rounds of improvement for each body. */
-const ROUNDS_PER_BODY = 220
-const MOST_ROUNDS = 6000
+const ROUNDS_PER_BODY = 80
+const MOST_ROUNDS = 2400
 /** Cost of a body that finds no room, in pitches of wire. */
 const UNPLACED = 2000
 
@@ -33,7 +35,14 @@ interface Spot {
   readonly board: number
   readonly half: 0 | 1
   readonly row: number
+  readonly turned: boolean
 }
+
+/** Lane and way of a body as one number that the search changes. */
+const GENES = 128
+const isTurned = (gene: number): boolean => gene >= GENES / 2
+/** A chip or a component stands either way; a board keeps its socket outside, a module hangs over the edge. */
+const mayTurn = (body: Body): boolean => (body.kind === 'straddle' ? !body.isBoard : !body.hangsOver)
 
 /**
  * Places everything that has a body: boards at the top in plan order, the rest in rows below and beside them, first
@@ -50,7 +59,7 @@ export function arrange(task: ArrangeTask): { seats: Seat[]; unplaced: Body[] } 
   let best = packer.cost(order, lanes)
   let bestOrder = order
   let bestLanes = lanes
-  const random = seeded(bodies.length * 7919 + 17)
+  const random = seeded(bodies.length * 7919 + 17 + task.seed)
   const rounds = rest.length < 2 ? rest.length * 8 : Math.min(MOST_ROUNDS, ROUNDS_PER_BODY * rest.length)
   let now = best
   for (let round = 0; round < rounds; round += 1) {
@@ -66,7 +75,7 @@ export function arrange(task: ArrangeTask): { seats: Seat[]; unplaced: Body[] } 
     } else if (dice < 0.65 && rest.length > 1) {
       const [moved] = nextOrder.splice(pick, 1)
       nextOrder.splice(boards.length + Math.floor(random() * rest.length), 0, moved!)
-    } else nextLanes[nextOrder[pick]!] = Math.floor(random() * 64)
+    } else nextLanes[nextOrder[pick]!] = Math.floor(random() * GENES)
     const cost = packer.cost(nextOrder, nextLanes)
     if (cost > now && random() >= Math.exp((now - cost) / heat)) continue
     order = nextOrder
@@ -170,9 +179,10 @@ class Packer {
 
   seat(body: Body, spot: Spot): Seat | undefined {
     const { grid } = this.#task
-    if (body.kind === 'row') return rowSeat(grid, body, holeAt(spot.board, spot.row, rowColumn(body, spot.half)), false)
+    if (body.kind === 'row')
+      return rowSeat(grid, body, holeAt(spot.board, spot.row, rowColumn(body, spot.half)), spot.turned)
     const columns = this.#columns[this.#task.bodies.indexOf(body)]?.[spot.board]
-    return columns && straddleSeat(grid, body, spot.board, columns, spot.row, false)
+    return columns && straddleSeat(grid, body, spot.board, columns, spot.row, spot.turned)
   }
 
   pack(order: readonly number[], lanes: readonly number[]): (Spot | undefined)[] {
@@ -186,22 +196,38 @@ class Packer {
     const { grid, bodies, spare } = this.#task
     const body = bodies[index]!
     const lanes = this.#lanes[index]!
-    const length = body.kind === 'row' ? body.pins.length : Math.max(body.left.length, body.right.length)
+    const length = lengthOf(body)
     const gap = body.kind === 'row' && !body.hangsOver ? 0 : spare
     for (let turn = 0; turn < lanes.length; turn += 1) {
       const { board, half } = lanes[(gene + turn) % lanes.length]!
       const halves = this.#halves(index, board, half)
       if (!halves) continue
       const rows = grid.boards[board]!.rows
-      let run = 0
-      for (let row = 1 - gap; row <= rows + gap; row += 1) {
-        const outside = row < 1 || row > rows
-        run = outside || halves.every((at) => busy[at * 64 + row] === 0) ? run + 1 : 0
-        if (run < length + 2 * gap) continue
-        const first = row - length - gap + 1
-        for (const at of halves) for (let on = first; on < first + length; on += 1) busy[at * 64 + on] = 1
-        return { board, half, row: first }
-      }
+      const first = this.#firstFit(busy, halves, rows, length, gap)
+      if (first === undefined) continue
+      for (const at of halves) busy.fill(1, at * 64 + first, at * 64 + first + length)
+      return { board, half, row: first, turned: isTurned(gene) && mayTurn(body) }
+    }
+    return undefined
+  }
+
+  /** First row of a run that is free on all halves, with a gap before and after it that may lie outside. */
+  #firstFit(
+    busy: Uint8Array,
+    halves: readonly number[],
+    rows: number,
+    length: number,
+    gap: number,
+  ): number | undefined {
+    let start = 1 - gap
+    for (let row = 1; row <= rows; row += 1) {
+      for (const at of halves)
+        if (busy[at * 64 + row] === 1) {
+          start = row + 1
+          break
+        }
+      const last = row === rows ? row + gap : row
+      if (last - start + 1 >= length + 2 * gap) return start + gap
     }
     return undefined
   }
@@ -228,7 +254,10 @@ class Packer {
       const columns = body.kind === 'straddle' ? this.#columns[index]![spot.board]! : undefined
       const left = x + columnX(columns ? columns.left : rowColumn(body as Body & { kind: 'row' }, spot.half), 'left')
       const right = columns ? x + columns.over * 14 + columnX(columns.right, 'left') : left
-      for (const pin of this.#pins[index]!) grow(this.#box, pin.slot, pin.side === 0 ? left : right, spot.row + pin.row)
+      const last = spot.row + lengthOf(body) - 1
+      for (const pin of this.#pins[index]!)
+        if (spot.turned) grow(this.#box, pin.slot, pin.side === 0 ? right : left, last - pin.row)
+        else grow(this.#box, pin.slot, pin.side === 0 ? left : right, spot.row + pin.row)
     })
     for (let at = 0; at < this.#box.length; at += 4)
       if (this.#box[at + 1]! > -1e9)
@@ -236,6 +265,9 @@ class Packer {
     return cost
   }
 }
+
+const lengthOf = (body: Body): number =>
+  body.kind === 'row' ? body.pins.length : Math.max(body.left.length, body.right.length)
 
 const rowColumn = (body: Body & { kind: 'row' }, half: 0 | 1): number =>
   body.hangsOver ? (half === 0 ? 0 : 9) : half === 0 ? 2 : 7

@@ -20,7 +20,7 @@ import type { Join, LaidWire, Point } from './points.ts'
 import { assignRails, pinsOf } from './rails.ts'
 import { routeOverRails, routeTree } from './route.ts'
 import { legsSeat, Occupancy, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
-import { chooseHoles, countCrossings, lineOf } from './tidy.ts'
+import { CROSSING, chooseHoles, countCrossings, lineOf } from './tidy.ts'
 import { type Unit, unitsOf } from './units.ts'
 
 /** A bench worked out: where everything stands and every wire with its holes. */
@@ -28,6 +28,8 @@ export interface Layout {
   readonly grid: Grid
   readonly units: readonly Unit[]
   readonly seats: ReadonlyMap<string, Seat>
+  /** Units that stand where the maker put them. */
+  readonly kept: ReadonlySet<string>
   /** Places of posts and leads beside the breadboards, in pitches, by end. */
   readonly posts: ReadonlyMap<string, { readonly x: number; readonly y: number }>
   readonly holeOf: ReadonlyMap<string, Hole>
@@ -100,11 +102,33 @@ export interface Room {
   readonly posts: ReadonlyMap<string, { readonly x: number; readonly y: number }>
   readonly rails: ReadonlyMap<Node, number>
   readonly holeOf: Map<string, Hole>
+  readonly seed: number
   /** Hears how far it is, between 0 and 1. */
   readonly watch: ((share: number) => void) | undefined
 }
 
-export function layOut(wiring: Wiring, placer: Placer = placeAll, watch?: (share: number) => void): Layout {
+/** Placings that are routed to the end, of which the best is taken; one less for a small bench. */
+const ATTEMPTS = 4
+
+/** Lays a bench out, with another placer only once. */
+export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) => void): Layout {
+  if (placer) return attempt(wiring, placer, 0, watch)
+  let best: Layout | undefined
+  const attempts = wiring.parts.length > 12 ? ATTEMPTS : ATTEMPTS - 1
+  for (let seed = 0; seed < attempts; seed += 1) {
+    const one = attempt(wiring, placeAll, seed, (share) => watch?.((seed + share) / attempts))
+    if (!best || priceOf(one) < priceOf(best)) best = one
+    // Everything was put down by hand: there is nothing to choose.
+    if (one.units.every(({ ref, kind }) => kind === 'legs' || one.kept.has(ref) || !one.seats.has(ref))) break
+  }
+  return best!
+}
+
+/** Pitches of wire, crossings counted as CROSSING more, and dearly what is not connected. */
+const priceOf = ({ stats, stray, blocked }: Layout): number =>
+  stats.pitches + CROSSING * stats.crossings + 2000 * (stray.length + blocked.length)
+
+function attempt(wiring: Wiring, placer: Placer, seed: number, watch: Room['watch']): Layout {
   const bench = wiring.plan.bench!
   const grid = new Grid(bench.breadboards)
   const units = unitsOf(wiring)
@@ -140,7 +164,19 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll, watch?: (share
   }
   const seated = new Set(fixed.map((seat) => seat.ref))
   const open = units.filter((unit) => !seated.has(unit.ref))
-  const placed = placer({ wiring, grid, occupancy, open, fixed, boardsFor, posts: boardPosts, rails, holeOf, watch })
+  const placed = placer({
+    wiring,
+    grid,
+    occupancy,
+    open,
+    fixed,
+    boardsFor,
+    posts: boardPosts,
+    rails,
+    holeOf,
+    seed,
+    watch,
+  })
   const posts = new Map([...boardPosts, ...postsOfOthers(wiring, grid, units, boardPosts, rails, holeOf)])
   const seats = new Map([...fixed, ...placed.seats].map((seat) => [seat.ref, seat]))
   const stray = placed.unplaced.map((unit) => ({ ref: unit.ref, text: strayText(grid, unit) }))
@@ -161,6 +197,7 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll, watch?: (share
     stray,
     blocked: router.blocked,
     clashes,
+    kept: seated,
     gaps: router.gaps,
     stats: {
       pitches: lines.reduce((sum, [x1, y1, x2, y2]) => sum + Math.hypot(x1 - x2, y1 - y2), 0),
@@ -172,7 +209,7 @@ export function layOut(wiring: Wiring, placer: Placer = placeAll, watch?: (share
 
 /** Bodies first, then parts on two legs. */
 export function placeAll(room: Room): Placing {
-  const { wiring, grid, occupancy, open, fixed, boardsFor, posts, rails, holeOf, watch } = room
+  const { wiring, grid, occupancy, open, fixed, boardsFor, posts, rails, holeOf, seed, watch } = room
   const netOf = (end: string): number => wiring.netOf(end).index
   const overRails = new Set(rails.values())
   const isWired = (end: string): boolean => wiring.netOf(end).wired
@@ -187,6 +224,7 @@ export function placeAll(room: Room): Placing {
     wiredNet,
     isWired,
     spare: wiring.plan.bench?.spareRows ?? 1,
+    seed,
     watch,
     still: [
       ...legPoints(grid, fixed, wiredNet),
@@ -207,7 +245,7 @@ export function placeAll(room: Room): Placing {
     boardsFor,
     netOf,
     endsOf: (net) => wiring.nets[net]!.ends,
-    mayShare: (node) => mayShare(wiring, grid, holeOf, node),
+    mayShare: sharing(wiring, grid, holeOf),
     holeOf,
     pointsOf: (net) =>
       wiring.nets[net]!.ends.flatMap((end) => {
@@ -221,13 +259,22 @@ export function placeAll(room: Room): Placing {
 }
 
 /** The pin of a source keeps its strip to itself: what shares it would be live before the last step. */
-export function mayShare(wiring: Wiring, grid: Grid, holeOf: ReadonlyMap<string, Hole>, node: Node): boolean {
-  if (isRail(node)) return true
-  return ![...holeOf].some(([end, hole]) => {
-    if (grid.node(hole) !== node) return false
-    const { ref } = splitEnd(end)
-    return wiring.netOf(end).sources.some((source) => source.ref === ref)
-  })
+function sharing(wiring: Wiring, grid: Grid, holeOf: ReadonlyMap<string, Hole>): (node: Node) => boolean {
+  let live = new Set<Node>()
+  let of = -1
+  return (node) => {
+    if (isRail(node)) return true
+    if (of !== holeOf.size) {
+      of = holeOf.size
+      live = new Set(
+        [...holeOf].flatMap(([end, hole]) => {
+          const { ref } = splitEnd(end)
+          return wiring.netOf(end).sources.some((source) => source.ref === ref) ? [grid.node(hole)] : []
+        }),
+      )
+    }
+    return !live.has(node)
+  }
 }
 
 /** Breadboards on which a unit may stand: those of its board, else those of none in particular. */
@@ -498,8 +545,12 @@ class Router {
       const named = own.some(isNamed) ? own.filter(isNamed) : own
       return named.some(isLong) ? named.filter(isLong) : named
     }
-    const refs = new Set(onBoard.map((end) => splitEnd(end).ref))
-    const kept = new Set([...refs].flatMap((ref) => best(onBoard.filter((end) => splitEnd(end).ref === ref))))
+    const joined = new Map<string, string[]>()
+    for (const end of onBoard) {
+      const key = `${splitEnd(end).ref} ${this.#wiring.terminal(end)!.boardPin!.net}`
+      joined.set(key, [...(joined.get(key) ?? []), end])
+    }
+    const kept = new Set([...joined.values()].flatMap(best))
     return ends.filter((end) => kept.has(end) || !onBoard.includes(end))
   }
 

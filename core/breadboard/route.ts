@@ -60,15 +60,23 @@ function star(
     for (const point of [join.a, join.b]) free.set(point, left(point) - 1)
     joins.push(join)
   }
-  for (const group of groups) {
-    if (group.some((point) => rails.includes(point))) continue
-    let best: Join | undefined
-    for (const a of group)
-      for (const b of rails)
-        if (left(a) > 0 && left(b) > 0 && canJoin(a, b) && (!best || reach(a, b) < reach(best.a, best.b)))
-          best = { a, b }
+  // Holes of a rail may be scarce under modules: some are held back for bridges, and those groups choose first to which
+  // it matters most.
+  const heldBack = rails.length > 2 ? 2 : rails.length - 1
+  const waiting = groups
+    .filter((group) => !group.some((point) => rails.includes(point)))
+    .map((group) => {
+      const ways = rails
+        .flatMap((b) => group.flatMap((a) => (a.free > 0 && canJoin(a, b) ? [{ a, b, cost: reach(a, b) }] : [])))
+        .sort((one, two) => one.cost - two.cost)
+      const other = ways.find(({ b }) => b !== ways[0]?.b)
+      return { ways, gain: other ? other.cost - ways[0]!.cost : Number.POSITIVE_INFINITY }
+    })
+    .sort((one, two) => two.gain - one.gain)
+  for (const { ways } of waiting) {
+    const best = ways.find(({ a, b }) => left(a) > 0 && left(b) > heldBack)
     if (!best) return undefined
-    use(best)
+    use({ a: best.a, b: best.b })
   }
   // Bridges: the shortest tree over the pieces, joined where a group holds two of them already.
   const root = new Map(rails.map((rail) => [rail, rail]))

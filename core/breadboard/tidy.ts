@@ -3,7 +3,7 @@ import type { LaidWire, Point } from './points.ts'
 import type { Occupancy } from './seats.ts'
 
 /** A crossing is worth so many pitches of wire. */
-const CROSSING = 6
+export const CROSSING = 6
 /** Holes of a rail that are looked at for one wire. */
 const RAIL_CHOICE = 8
 const PASSES = 2
@@ -52,8 +52,8 @@ function place(grid: Grid, occupancy: Occupancy, draft: Draft, others: readonly 
     for (const holeB of to) {
       const line = lineOf(grid, { ...draft, holeA, holeB })
       const length = Math.hypot(line[0] - line[2], line[1] - line[3])
-      if (length >= least) continue
-      const cost = length + CROSSING * crossing.filter((one) => cross(line, one)).length
+      let cost = length
+      for (let at = 0; at < crossing.length && cost < least; at += 1) if (cross(line, crossing[at]!)) cost += CROSSING
       if (cost >= least) continue
       least = cost
       draft.holeA = holeA
@@ -79,12 +79,13 @@ export function lineOf(grid: Grid, wire: Pick<LaidWire, 'a' | 'b' | 'holeA' | 'h
 
 /** Two straight wires cross, ends not counted. */
 export function cross(one: Line, two: Line): boolean {
-  const side = (x: number, y: number, [x1, y1, x2, y2]: Line): number => (x2 - x1) * (y - y1) - (y2 - y1) * (x - x1)
-  const a = side(one[0], one[1], two)
-  const b = side(one[2], one[3], two)
-  const c = side(two[0], two[1], one)
-  const d = side(two[2], two[3], one)
-  return a * b < 0 && c * d < 0
+  const [ax, ay, bx, by] = one
+  const [cx, cy, dx, dy] = two
+  if (Math.max(ax, bx) < Math.min(cx, dx) || Math.max(cx, dx) < Math.min(ax, bx)) return false
+  if (Math.max(ay, by) < Math.min(cy, dy) || Math.max(cy, dy) < Math.min(ay, by)) return false
+  const first = ((dx - cx) * (ay - cy) - (dy - cy) * (ax - cx)) * ((dx - cx) * (by - cy) - (dy - cy) * (bx - cx))
+  if (first >= 0) return false
+  return ((bx - ax) * (cy - ay) - (by - ay) * (cx - ax)) * ((bx - ax) * (dy - ay) - (by - ay) * (dx - ax)) < 0
 }
 
 /** How many pairs of wires cross, drawn straight. */

@@ -68,7 +68,8 @@ export function railRuns(railRows: readonly number[], gapAt: number | undefined)
   ]
 }
 
-function body({ ref, kind, left, top, width, height, legs }: BodyPicture): string {
+function body(picture: BodyPicture): string {
+  const { ref, kind, left, top, width, height, legs } = picture
   const marks = legs
     .map(({ x, y }) => `<circle cx="${x * P}" cy="${y * P}" r="3.6" fill="#fff" stroke="#16130d" stroke-width="1.3"/>`)
     .join('')
@@ -78,16 +79,18 @@ function body({ ref, kind, left, top, width, height, legs }: BodyPicture): strin
     return `<g><path d="M${a.x * P} ${a.y * P}L${b.x * P} ${b.y * P}" stroke="#16130d" stroke-width="1.6"/>${tag(ref, x, y, 9)}${marks}</g>`
   }
   const shape = `<rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" rx="2" fill="#fff" fill-opacity="0.9" stroke="#16130d" stroke-width="1.3"/>`
-  const names = legs.map((leg) => pinName(leg, left, left + width)).join('')
+  const names = legs.map((leg) => pinName(leg, picture)).join('')
   return `<g>${shape}${tag(ref, (left + width / 2) * P, kind === 'beside' || kind === 'leads' ? (top + 0.7) * P : (top + height / 2) * P, width < 4 ? 9 : 12)}${names}${marks}</g>`
 }
 
-/** A leg's name towards the middle of its body; none where the body is too narrow for it. */
-function pinName({ pin, x, y }: BodyPicture['legs'][number], left: number, right: number): string {
-  const onLeft = x - left <= right - x
-  const room = Math.max(x - left, right - x)
-  if (room < 2) return ''
-  return `<text x="${(onLeft ? x + 0.6 : x - 0.6) * P}" y="${y * P + 3}" font-size="8.5" text-anchor="${onLeft ? 'start' : 'end'}">${escapeText(pin)}</text>`
+/** A leg's name towards the middle of its body, or outside a narrow one; none where there is no room for it. */
+function pinName({ pin, x, y }: BodyPicture['legs'][number], { kind, left, width }: BodyPicture): string {
+  const onLeft = x - left <= left + width - x
+  const room = Math.max(x - left, left + width - x) - (kind === 'straddle' ? width / 2 : 0)
+  const outside = kind === 'beside' && width < 6
+  if (!outside && room < pin.length * 0.41) return ''
+  const toRight = onLeft !== outside
+  return `<text x="${((toRight ? x + 0.6 : x - 0.6) * P).toFixed(1)}" y="${y * P + 3}" font-size="8.5" text-anchor="${toRight ? 'start' : 'end'}">${escapeText(pin)}</text>`
 }
 
 function tag(text: string, x: number, y: number, size: number): string {

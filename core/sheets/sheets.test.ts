@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
+import { layoutOf } from '../breadboard/layout.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
 import { samplePlans } from '../testing/samples.ts'
@@ -106,9 +107,10 @@ describe('writers', () => {
   })
   it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('%s prints', (_, plan) => {
     const wiring = resolve(plan, catalog)
-    const sheet = makeSheet(wiring)
-    const html = writeHtml({ sheet, wiring, layout: undefined }, { only: ['wiring'], revision: 3, paper: 'Letter' })
-    expect(html.match(/<td class="mp-no">/g)).toHaveLength(plan.wires.length)
+    const layout = layoutOf(wiring)
+    const sheet = makeSheet(wiring, layout)
+    const html = writeHtml({ sheet, wiring, layout }, { only: ['wiring'], revision: 3, paper: 'Letter' })
+    expect(html.match(/<td class="mp-no">/g)).toHaveLength(layout?.wires.length ?? plan.wires.length)
     expect(html).toContain('counter(page) " of "')
     expect(parse(JSON.stringify(sheet))).toEqual(sheet)
     expect(writePinChart(wiring)).toContain(`<title>${plan.title}</title>`)

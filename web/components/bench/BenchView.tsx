@@ -405,11 +405,18 @@ function Shape({ body }: { body: BodyPicture }) {
       {legs.map((leg) => {
         const onLeft = leg.x - left <= left + width - leg.x
         const room = Math.max(leg.x - left, left + width - leg.x) - (kind === 'straddle' ? width / 2 : 0)
+        // Names of a narrow board beside stand outside it.
+        const outside = kind === 'beside' && width < 6
+        const toRight = onLeft !== outside
         return (
           <g key={leg.pin}>
             <circle cx={leg.x} cy={leg.y} r="0.24" className="leg" />
-            {kind !== 'legs' && room > leg.pin.length * 0.41 && (
-              <text x={onLeft ? leg.x + 0.45 : leg.x - 0.45} y={leg.y + 0.2} className={`pin ${onLeft ? '' : 'right'}`}>
+            {kind !== 'legs' && (outside || room > leg.pin.length * 0.41) && (
+              <text
+                x={toRight ? leg.x + 0.45 : leg.x - 0.45}
+                y={leg.y + 0.2}
+                className={`pin ${toRight ? '' : 'right'}`}
+              >
                 {leg.pin}
               </text>
             )}
