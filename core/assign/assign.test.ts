@@ -73,6 +73,15 @@ describe('candidates', () => {
     expect(list.filter((one) => one.host.ref === 'X')).toHaveLength(16)
     for (const one of list) expect(one.blocked !== undefined || one.for.length + one.against.length > 0).toBe(true)
   })
+  it('offers no expander pin for what must be timed to microseconds', () => {
+    const wiring = wiringOf({
+      parts: { MORE: 'mcp23017', PROBE: 'ds18b20-probe' },
+      wires: `MORE.VDD MCU.3V3, MORE.VSS MCU.GND, MORE.SDA MCU.21, MORE.SCL MCU.22`,
+    })
+    const found = candidates(wiring, wiring.signal('PROBE.DQ')!).filter(({ host }) => host.provider)
+    expect(found.length).toBeGreaterThan(0)
+    expect(new Set(found.map(({ blocked }) => blocked))).toEqual(new Set(['too slow over the bus']))
+  })
 })
 
 describe('assign', () => {

@@ -5,7 +5,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf, networkOf } from '../wiring/lines.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { drives, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
+import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
 
 /** How well a host suits a signal, with what speaks for and against it. */
@@ -198,6 +198,7 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
       return host.functions.has('digital-out') ? 'output only' : lackWords(use.facts.needs)
     return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
   }
+  if (host.provider && isTimed(use)) return 'too slow over the bus'
   const taker = use.facts.needs === 'analog-in' ? analogTaker(host) : undefined
   if (taker) return `${taker} takes it`
   if (use.facts.needs === 'pwm' && !use.facts.orElse && host.board) {

@@ -1,6 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import { busNeed } from '../wiring/buses.ts'
-import { meets, needWords } from '../wiring/needs.ts'
+import { isTimed, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { lacksDirection } from './pinFunction.ts'
 import { usesByHost } from './shared.ts'
@@ -18,7 +18,7 @@ export const expanderLimit: Rule = {
       for (const use of uses) {
         if (busNeed(use.facts.needs)) continue
         const able = meets(host, use)
-        const timed = use.facts.timing || use.facts.pullMostOhms !== undefined
+        const timed = isTimed(use)
         if (able !== undefined && !timed) continue
         if (able === undefined && lacksDirection(host.functions, use.facts.needs)) continue
         report({

@@ -49,6 +49,10 @@ export function drives(need: string): boolean {
   return !['miso', 'rx', 'cts', 'din'].includes(bus.signal)
 }
 
+/** Pulses timed to microseconds, as on a one-wire bus: a pin behind a bus message cannot give or read them. */
+export const isTimed = ({ facts }: Pick<SignalUse, 'facts'>): boolean =>
+  facts.timing === true || facts.pullMostOhms !== undefined
+
 /** Which of a signal's needs a host meets: the first, the second best, or neither. Bus signals count any controller. */
 export function meets(host: Host, use: Pick<SignalUse, 'facts'>): 'needs' | 'orElse' | undefined {
   if (can(host, use.facts.needs)) return 'needs'
