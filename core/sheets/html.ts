@@ -30,7 +30,12 @@ export interface Printed {
 export function sheetBody(printed: Printed, options: HtmlOptions = {}): string {
   const { sheet } = printed
   const revision = options.revision === undefined ? '' : `, revision ${options.revision}`
-  const pages = (options.only ?? usualPages).map((name) => {
+  const wanted = options.only ?? usualPages
+  // A table with nothing in it is printed only when it was asked for alone.
+  const isEmpty = (name: PageName): boolean =>
+    name !== 'wiring' && isTable(name) && tableOf(sheet, name).rows.length === 0
+  const names = wanted.length > 1 ? wanted.filter((name) => !isEmpty(name)) : wanted
+  const pages = names.map((name) => {
     const title = name === 'cover' ? sheet.title : pageTitles[name]
     const about =
       name === 'cover'
@@ -93,7 +98,7 @@ function wiringTables(sheet: Sheet): string {
 
 function wiringTable(rows: readonly WireRow[], holes: boolean): string {
   const end = (one: WireRow['from'] | WireRow['to'], more: string): string =>
-    `<td class="mp-end"><b>${escapeText(one.ref)} ${escapeText(one.pin)}</b>${more}</td>${holes ? `<td class="mp-hole">${escapeText(one.hole ?? 'its post')}</td>` : ''}`
+    `<td class="mp-end"><b>${escapeText(one.ref)} ${escapeText(one.pin)}</b>${more}</td>${holes ? `<td class="mp-hole">${escapeText(one.hole ?? ('lead' in one && one.lead !== null ? 'its lead' : 'its post'))}</td>` : ''}`
   const lines = rows.map((row) => {
     const lead = row.from.lead ? `<small>its ${escapeText(row.from.lead)} lead</small>` : ''
     const length = row.lengthMillimetres === null ? '' : `${row.lengthMillimetres} mm, `
