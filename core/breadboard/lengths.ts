@@ -12,10 +12,12 @@ export const stockLengths: Readonly<Record<Exclude<Ends, 'lead'>, readonly numbe
 
 /** What a wire needs beyond the straight way so that it can bow over parts, in millimetres. */
 const SLACK_MM = 20
+/** What lies beside a breadboard lies where there is room, not where it is drawn, in millimetres. */
+const BESIDE_MM = 50
 
-/** The shortest stock length that reaches over so many pitches; the longest when none does. */
-export function stockLength(ends: Exclude<Ends, 'lead'>, pitches: number): number {
+/** The shortest stock length in millimetres that reaches over so many pitches; the longest when none does. */
+export function stockLength(ends: Exclude<Ends, 'lead'>, pitches: number, goesBeside: boolean): number {
   const lengths = stockLengths[ends]
-  const needed = pitches * PITCH_MM + SLACK_MM
+  const needed = pitches * PITCH_MM + SLACK_MM + (goesBeside ? BESIDE_MM : 0)
   return lengths.find((length) => length >= needed) ?? lengths.at(-1)!
 }

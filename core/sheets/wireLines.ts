@@ -67,6 +67,7 @@ export function laidLines(wiring: Wiring, layout: Layout): Line[] {
     const touched = [...endsAt(wire.a), ...endsAt(wire.b)]
     const ends = endsOf([wire.a.fit, wire.b.fit].map((fit) => (fit === 'hole' ? 'plug' : fit)))
     const [x1, y1, x2, y2] = lineOf(layout.grid, wire)
+    const goesBeside = wire.a.node === undefined || wire.b.node === undefined
     return {
       from,
       to,
@@ -75,7 +76,7 @@ export function laidLines(wiring: Wiring, layout: Layout): Line[] {
       use: useOf(wiring, [from, to]) ?? wiring.signals.find(({ end }) => net.ends.includes(end)),
       order: orderOf(wiring, from),
       ends,
-      lengthMillimetres: ends === 'lead' ? null : stockLength(ends, Math.hypot(x1 - x2, y1 - y2)),
+      lengthMillimetres: ends === 'lead' ? null : stockLength(ends, Math.hypot(x1 - x2, y1 - y2), goesBeside),
       feeds: net.sources.some((source) => touched.some((end) => isSourcePin(wiring, net, source.ref, end))),
     }
   })
