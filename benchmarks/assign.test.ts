@@ -3,10 +3,11 @@ import { expect, it } from 'vitest'
 import { assign, openSignals, prepare } from '../core/assign/assign.ts'
 import { Problem } from '../core/assign/problem.ts'
 import { search } from '../core/assign/search.ts'
+import { seeded } from '../core/breadboard/random.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { catalog } from '../core/testing/plans.ts'
 import { resolve } from '../core/wiring/resolve.ts'
-import { generatedKit, seeded } from './assignKits.ts'
+import { generatedKit } from './assignKits.ts'
 import { asIntegerProgram } from './assignModel.ts'
 
 const boards = ['uno-r3', 'esp32-devkit-30', 'pico', 'nucleo-f446re', 'stm32f103-bluepill', 'teensy-4-1'] as const

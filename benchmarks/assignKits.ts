@@ -1,18 +1,8 @@
+import { seeded } from '../core/breadboard/random.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { addParts } from '../core/plan/kit.ts'
 import { emptyPlan, type Plan } from '../core/plan/planSchema.ts'
-
-/** Numbers from 0 to 1 that a seed decides (mulberry32, a public-domain generator). */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1)
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61)) ^ mixed
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296
-  }
-}
 
 const singles = [
   'led',

@@ -1,4 +1,6 @@
 import type { Page } from '@playwright/test'
+import { generatedKit } from '../benchmarks/assignKits.ts'
+import { catalog } from '../core/testing/plans.ts'
 import { expect, expectAccessible, test } from './fixture.ts'
 
 const start = async (page: Page, address: string, board: string, kit: string): Promise<void> => {
@@ -78,4 +80,50 @@ test('two signals change places, and a part is locked whole', async ({ page, add
   await expect(page.locator('[data-signal="BUTTON.1"]')).toContainText('locked')
   await page.getByRole('button', { name: 'Unlock all wires of BUTTON' }).click()
   await expect(page.locator('[data-signal="BUTTON.1"]')).not.toContainText('locked')
+})
+
+test('a long search is stopped half-way and gives its best so far', async ({ page, address }) => {
+  // Seventy-five signals on a board with eight UARTs: proving it takes far longer than anybody waits.
+  const plan = generatedKit(catalog, 'teensy-4-1', 75, 'impossible', 7)
+  const made = await page.request.post(`${address}/api/plans`, { data: { plan } })
+  const { id } = await made.json()
+  await page.goto(`${address}/plan/${id}/pins`)
+  await page.getByRole('button', { name: 'Place the rest' }).click()
+  const stop = page.getByRole('button', { name: /^Stop \([1-9]\d* tried\)/ })
+  await stop.click()
+  await expect(
+    page.getByText(/Not proven best: it costs [\d.]+ points, and none can cost less than [\d.]+/),
+  ).toBeVisible()
+  await expect(page.getByTestId('open-count')).toHaveText('all placed')
+})
+
+test('a bus moves as a whole, what counts is said in words, and what still goes is added', async ({
+  page,
+  address,
+}) => {
+  await start(page, address, 'pico', 'bme280, oled, led, button')
+  await page.getByRole('link', { name: /^Pins/ }).click()
+  await page.getByRole('button', { name: 'What counts …' }).click()
+  await page.getByLabel('keep PWM pins free').selectOption('more')
+  await expectAccessible(page)
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).last().click()
+  await expect(page.getByRole('button', { name: 'What counts (1 changed) …' })).toBeVisible()
+  await page.getByRole('button', { name: 'Place the rest' }).click()
+  await expect(page.getByTestId('open-count')).toHaveText('all placed')
+  const sda = page.locator('[data-signal="CLIMATE.SDA"]')
+  const before = await sda.locator('.where').textContent()
+  await sda.click()
+  await page.getByLabel('Move the whole bus to').selectOption({ index: 1 })
+  await expect(sda.locator('.where')).not.toHaveText(before!)
+  await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
+  await page.getByLabel('Lock or unlock all signals of a kind').selectOption('I2C')
+  await expect(sda).toContainText('locked')
+  await page.getByRole('link', { name: /^Kit/ }).click()
+  await page.getByRole('button', { name: 'What can still be added?' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog).toContainText(/\d+ of \d+ parts still go/, { timeout: 60_000 })
+  await expectAccessible(page)
+  await dialog.getByRole('button', { name: 'Add Rotary encoder' }).click()
+  await expect(page.locator('[data-part]')).toHaveCount(6)
+  await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
 })

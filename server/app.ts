@@ -30,6 +30,8 @@ export function createApp({ store, shelf, samples, log, web }: AppParts): Expres
     helmet({
       contentSecurityPolicy: { directives: { upgradeInsecureRequests: null, workerSrc: ["'self'", 'blob:'] } },
       strictTransportSecurity: false,
+      // Isolated from other pages, so that a running search can be asked for its best so far over shared memory.
+      crossOriginEmbedderPolicy: true,
     }),
   )
   app.use(compression())

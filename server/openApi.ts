@@ -158,6 +158,35 @@ export const openApi = {
     '/api/plans/{id}/copy': {
       post: { summary: 'Duplicate a plan', parameters: [id], responses: { 201: stored, 404: problem } },
     },
+    '/api/plans/{id}/assign': {
+      post: {
+        summary: 'Wires what is open, without saving it',
+        description: 'The answer of `assign --json`, with the edits that carry it out.',
+        parameters: [id],
+        requestBody: {
+          content: {
+            'application/json': {
+              schema: { type: 'object', properties: { seconds: { type: 'number', minimum: 0.1, maximum: 20 } } },
+            },
+          },
+        },
+        responses: {
+          200: {
+            description: 'The best answer found in the time given',
+            content: {
+              'application/json': {
+                schema: {
+                  type: 'object',
+                  required: ['status', 'optimal', 'cost', 'bound', 'placed', 'unplaced', 'edits'],
+                },
+              },
+            },
+          },
+          400: problem,
+          404: problem,
+        },
+      },
+    },
     '/api/plans/{id}/file': {
       get: {
         summary: 'The plan file',

@@ -1,5 +1,7 @@
 import { type Request, type Response, Router } from 'express'
 import * as v from 'valibot'
+import { assign } from '../core/assign/assign.ts'
+import { assignJson } from '../core/assign/assignJson.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import { emptyPlan, lostRefs, Plan } from '../core/plan/planSchema.ts'
 import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
@@ -20,6 +22,7 @@ const Create = v.union([
   v.strictObject({ plan: v.unknown() }),
 ])
 const Save = v.strictObject({ plan: v.unknown() })
+const Assign = v.strictObject({ seconds: v.optional(v.pipe(v.number(), v.minValue(0.1), v.maxValue(20))) })
 
 interface Parts {
   readonly store: PlanStore
@@ -136,6 +139,17 @@ export function planRoutes({ store, shelf, samples }: Parts): Router {
       .type('application/yaml')
       .attachment(`${fileName(stored.title)}.markpost.yaml`)
       .send(stored.text)
+  })
+
+  routes.post('/plans/:id/assign', (request, response) => {
+    const body = v.safeParse(Assign, request.body ?? {})
+    if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { } or { seconds } of 0.1 to 20')
+    const start = performance.now()
+    const end = start + (body.output.seconds ?? 8) * 1000
+    const wiring = resolve(planOf(found(request)), shelf.catalog)
+    const result = assign(wiring, { shouldStop: () => performance.now() > end })
+    const milliseconds = Math.round((performance.now() - start) * 10) / 10
+    response.json({ ...assignJson(wiring, result, milliseconds), edits: result.edits })
   })
 
   routes.get('/plans/:id/sheet', (request, response) => {

@@ -256,6 +256,20 @@ describe('the OpenAPI document', () => {
   })
 })
 
+describe('the search over HTTP', () => {
+  it('answers as the command line does, saves nothing, and refuses nonsense', async () => {
+    const stored = (await (await send('POST', '/api/plans', { sample: 'mended-by-monday' })).json()) as {
+      id: string
+      revision: number
+    }
+    const made = await send('POST', `/api/plans/${stored.id}/assign`, { seconds: 5 })
+    expect(made.status).toBe(200)
+    expect(await made.json()).toMatchObject({ status: expect.any(String), optimal: true, edits: expect.any(Array) })
+    expect(await (await send('GET', `/api/plans/${stored.id}`)).json()).toMatchObject({ revision: stored.revision })
+    expect((await send('POST', `/api/plans/${stored.id}/assign`, { seconds: -1 })).status).toBe(400)
+  })
+})
+
 describe('the store', () => {
   const migrations = new URL('./migrations', import.meta.url).pathname
   const summary = summarise(resolve(planOf({}), catalog))

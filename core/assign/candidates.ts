@@ -2,11 +2,13 @@ import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution } from '../catalog/boardSchema.ts'
 import { volts } from '../catalog/common.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import type { Plan } from '../plan/planSchema.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf, networkOf } from '../wiring/lines.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
+import { weightOf } from './preferences.ts'
 
 /** How well a host suits a signal, with what speaks for and against it. */
 export interface Candidate {
@@ -61,7 +63,9 @@ export function hostsFor(wiring: Wiring, use: SignalUse): Host[] {
 /** How often each function is to be had on a board, so that rare ones are kept for those who need them. */
 export class Scarcity {
   readonly #share = new Map<string, number>()
+  readonly #plan: Plan
   constructor(wiring: Wiring, use: SignalUse) {
+    this.#plan = wiring.plan
     const hosts = [...wiring.hosts.values()].filter((host) => host.board === use.part.home)
     for (const name of Object.keys(costs.scarce)) {
       const have = hosts.filter((host) => offers(host, name)).length
@@ -70,8 +74,13 @@ export class Scarcity {
   }
   /** Points for using up a function that is not needed: full for rare ones, none when every pin has it. */
   price(name: string): number {
-    return (costs.scarce[name] ?? 0) * (1 - (this.#share.get(name) ?? 1))
+    return (costs.scarce[name] ?? 0) * (1 - (this.#share.get(name) ?? 1)) * scarceWeight(this.#plan, name)
   }
+}
+
+function scarceWeight(plan: Plan, name: string): number {
+  const preference = ({ 'analog-in': 'analog', interrupt: 'interrupt', pwm: 'pwm' } as const)[name]
+  return preference ? weightOf(plan, preference) : 1
 }
 
 const scarcities = new WeakMap<Wiring, Map<string, Scarcity>>()
@@ -126,11 +135,11 @@ export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scar
     } else if (bus.signal === 'cs') pay(costs.softSelect, 'selected by software')
   }
   if (meets(host, use) === 'orElse') pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
-  if (host.provider) pay(costs.expander, 'slower, over the bus')
+  if (host.provider) pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
   if (host.board?.facts.pin(host.end.slice(host.ref.length + 1))?.solder) pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
     const price = cautionPrice(caution, use)
-    if (price) pay(price.points, price.words)
+    if (price) pay(price.points * cautionWeight(wiring.plan, caution), price.words)
   }
   if (use.facts.pull === 'up' && !host.functions.has('pull-up')) pay(costs.noPull, 'no pull-up inside')
   for (const name of Object.keys(costs.scarce)) {
@@ -142,7 +151,7 @@ export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scar
         `spends ${{ 'analog-in': 'analog', interrupt: 'an edge pin', pwm: 'PWM', 'analog-out': 'a DAC', touch: 'touch' }[name]}`,
       )
   }
-  if (!bus && isPreferredBusPin(host)) pay(costs.busPin, 'keeps a bus pin')
+  if (!bus && isPreferredBusPin(host)) pay(costs.busPin * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
   const beside = neighbour(wiring, use, host)
   if (beside) {
     cost -= 2
@@ -158,6 +167,13 @@ export function activeCautions(host: Host): Caution[] {
     (caution) =>
       caution.feature === undefined || host.board?.features.some((feature) => feature.id === caution.feature),
   )
+}
+
+/** How much a maker minds a caution. */
+function cautionWeight(plan: Plan, { id }: Caution): number {
+  if (id === 'boot-strap') return weightOf(plan, 'straps')
+  if (id === 'usb-serial' || id === 'serial-console') return weightOf(plan, 'console')
+  return id === 'onboard-led' || id === 'onboard-button' ? weightOf(plan, 'onboard') : 1
 }
 
 function cautionPrice(caution: Caution, use: SignalUse): { points: number; words: string } | undefined {

@@ -54,6 +54,9 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
       if (JSON.stringify(was[id]) !== JSON.stringify(entry))
         said.push(`own entry ${id} ${id in was ? 'changed' : 'carried along'}`)
   }
+  const [oldPrefer, newPrefer] = [before.settings?.prefer ?? {}, after.settings?.prefer ?? {}]
+  for (const what of changedKeys(oldPrefer, newPrefer))
+    said.push(`search: ${what} ${show(oldPrefer, what)} becomes ${show(newPrefer, what)}`)
   return [...said, ...benchDifference(before.bench, after.bench)]
 }
 

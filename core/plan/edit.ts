@@ -42,6 +42,12 @@ export type Edit =
   | { readonly do: 'spare-rows'; readonly rows: number }
   /** Ticks wires of the bench off, or takes the ticks away. */
   | { readonly do: 'tick'; readonly wires: readonly string[]; readonly done: boolean }
+  /** Lets the search weigh something less or more; null as usual. */
+  | {
+      readonly do: 'prefer'
+      readonly what: keyof NonNullable<NonNullable<Plan['settings']>['prefer']>
+      readonly weight: 'less' | 'more' | null
+    }
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
   | { readonly do: 'carry'; readonly kind: 'boards' | 'parts'; readonly id: string; readonly entry: unknown }
 
@@ -138,6 +144,12 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
       const bench = benchOf(plan)
       const others = bench.done.filter((wire) => !edit.wires.includes(wire))
       return withBench(plan, { ...bench, done: edit.done ? [...others, ...edit.wires] : others })
+    }
+    case 'prefer': {
+      const { [edit.what]: _, ...others } = plan.settings?.prefer ?? {}
+      const prefer = edit.weight === null ? others : { ...others, [edit.what]: edit.weight }
+      const { settings: __, ...rest } = plan
+      return Object.keys(prefer).length === 0 ? rest : { ...rest, settings: { prefer } }
     }
     case 'carry': {
       const own = { boards: {}, parts: {}, ...plan.own }

@@ -95,6 +95,16 @@ export const Bench = v.strictObject({
 })
 export type Bench = v.InferOutput<typeof Bench>
 
+/** What the search weighs less or more than usual. */
+export const Settings = v.strictObject({
+  prefer: v.optional(
+    v.record(
+      v.picklist(['analog', 'interrupt', 'pwm', 'buses', 'straps', 'console', 'onboard', 'expanders']),
+      v.picklist(['less', 'more']),
+    ),
+  ),
+})
+
 export const WireFacts = v.strictObject({
   colour: v.optional(Line),
   locked: v.optional(v.boolean()),
@@ -122,6 +132,7 @@ export const Plan = v.strictObject({
   accepted: v.optional(v.array(Accepted), []),
   /** Breadboards and the places that the maker chose; the rest is laid out by the program. */
   bench: v.optional(Bench),
+  settings: v.optional(Settings),
   /** Catalogue entries of the maker's own that this plan uses, as written, so that it opens elsewhere. */
   own: v.optional(
     v.strictObject({

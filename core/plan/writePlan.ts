@@ -21,6 +21,7 @@ export function writePlan(plan: Plan, catalog: Catalog, before?: string): string
   writer.list(root, 'unused', plan.unused, true)
   writer.list(root, 'accepted', plan.accepted, false)
   writer.nested(root, 'bench', plan.bench && benchText(plan.bench))
+  writer.value(root, 'settings', plan.settings)
   writer.value(root, 'own', plan.own && prunedOwn(plan.own))
   const text = document.toString({ lineWidth: 0, flowCollectionPadding: true })
   return before === undefined ? text : keepSpacing(text, before)

@@ -1,11 +1,15 @@
-import { Button } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { openEnds } from '../../core/assign/openEnds.ts'
+import { wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
+import { busNeed } from '../../core/wiring/buses.ts'
 import type { PartInstance, SignalUse } from '../../core/wiring/model.ts'
+import { needWords } from '../../core/wiring/needs.ts'
 import { useDerived, useEdit } from '../store/derived.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { KindMark } from './kinds.tsx'
+import { Weights } from './Weights.tsx'
 
 /** Parts in ledger order: those with open signals first, each in plan order. */
 export function ledgerOrder(
@@ -53,6 +57,10 @@ export function Ledger({ searching, onPlaceRest, onStop, onWireRest }: LedgerPro
             Stop ({searching} tried)
           </Button>
         )}
+      </div>
+      <div className="ledger-tools">
+        <LockKind />
+        <Weights />
       </div>
       {rows.map(({ part, uses }) => {
         const rest = openEnds(wiring, part).filter((one) => one.required && one.kind !== 'signal')
@@ -110,6 +118,44 @@ export function Ledger({ searching, onPlaceRest, onStop, onWireRest }: LedgerPro
         )
       })}
     </section>
+  )
+}
+
+/** Locks the wires of all signals of one kind, or lets them go again. */
+function LockKind() {
+  const { wiring } = useDerived()
+  const edit = useEdit()
+  const kinds = new Map<string, SignalUse[]>()
+  for (const use of wiring.signals) {
+    if (use.hosts.length === 0) continue
+    const kind = busNeed(use.facts.needs)?.kind.toUpperCase() ?? needWords(use.facts.needs)
+    kinds.set(kind, [...(kinds.get(kind) ?? []), use])
+  }
+  if (kinds.size < 2) return null
+  const lock = (kind: string): void => {
+    const uses = kinds.get(kind) ?? []
+    const locked = uses.every((use) => use.locked)
+    const wires = new Map(uses.flatMap((use) => wiresOf(wiring, use)).map((wire) => [`${wire[0]} ${wire[1]}`, wire]))
+    edit(
+      [...wires.values()].map(([from, to]): Edit => ({ do: 'change-wire', from, to, facts: { locked: !locked } })),
+      `${locked ? 'Unlock' : 'Lock'} all ${kind}`,
+    )
+  }
+  return (
+    <Form.Select
+      size="sm"
+      className="lock-kind"
+      aria-label="Lock or unlock all signals of a kind"
+      value=""
+      onChange={(event) => lock(event.target.value)}
+    >
+      <option value="">Lock all of a kind …</option>
+      {[...kinds].map(([kind, uses]) => (
+        <option key={kind} value={kind}>
+          {uses.every((use) => use.locked) ? 'Unlock' : 'Lock'} {uses.length} × {kind}
+        </option>
+      ))}
+    </Form.Select>
   )
 }
 

@@ -1,6 +1,7 @@
-import { type FormEvent, type RefObject, useState } from 'react'
+import { type FormEvent, type RefObject, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { Candidate } from '../../core/assign/candidates.ts'
+import { type BusWay, busWays } from '../../core/assign/moveBus.ts'
 import { swapPartners } from '../../core/assign/rewire.ts'
 import { canonicalEnd } from '../../core/plan/ends.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
@@ -17,11 +18,22 @@ interface PickedTaskProps {
   readonly onLock: () => void
   readonly onClear: () => void
   readonly onSwap: (other: SignalUse) => void
+  readonly onMoveBus: (way: BusWay) => void
   readonly onLeaveOpen: () => void
 }
 
 /** What the picked signal needs, its best pin, and what can be done with it. */
-export function PickedTask({ use, best, field, onPut, onLock, onClear, onSwap, onLeaveOpen }: PickedTaskProps) {
+export function PickedTask({
+  use,
+  best,
+  field,
+  onPut,
+  onLock,
+  onClear,
+  onSwap,
+  onMoveBus,
+  onLeaveOpen,
+}: PickedTaskProps) {
   const { wiring } = useDerived()
   const catalog = useCatalog()
   const dispatch = useAppDispatch()
@@ -43,6 +55,10 @@ export function PickedTask({ use, best, field, onPut, onLock, onClear, onSwap, o
     field.current?.blur()
     onPut(use, host)
   }
+  const ways = useMemo(() => {
+    const bus = wiring.buses.find((one) => one.uses.includes(use))
+    return bus && !use.facts.needs.endsWith('.cs') ? busWays(wiring, bus) : []
+  }, [wiring, use])
   const why = best[0]
   const partners = swapPartners(wiring, use)
   return (
@@ -88,6 +104,24 @@ export function PickedTask({ use, best, field, onPut, onLock, onClear, onSwap, o
               {partners.map((one) => (
                 <option key={one.end} value={one.end}>
                   {one.end} at {one.hosts[0]?.host.end}
+                </option>
+              ))}
+            </Form.Select>
+          )}
+          {ways.length > 0 && (
+            <Form.Select
+              className="swap"
+              aria-label="Move the whole bus to"
+              value=""
+              onChange={(event) => {
+                const way = ways.find((one) => one.controller === event.target.value)
+                if (way) onMoveBus(way)
+              }}
+            >
+              <option value="">Bus …</option>
+              {ways.map((way) => (
+                <option key={way.controller} value={way.controller}>
+                  move the whole bus to {way.title}
                 </option>
               ))}
             </Form.Select>

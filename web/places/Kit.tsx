@@ -4,6 +4,7 @@ import { formatVolts } from '../../core/electrical/quantity.ts'
 import { addBoard } from '../../core/plan/kit.ts'
 import { freshRef } from '../../core/plan/refs.ts'
 import { companionsOf, ownerOf } from '../../core/wiring/companions.ts'
+import { AddableDialog } from '../components/kit/AddableDialog.tsx'
 import { CountStrip } from '../components/kit/CountStrip.tsx'
 import { FitDialog } from '../components/kit/FitDialog.tsx'
 import { BoardLine, SupplyLine } from '../components/kit/lines.tsx'
@@ -17,6 +18,7 @@ export function Kit() {
   const plan = usePlan()
   const edit = useEdit()
   const [fitting, setFitting] = useState(false)
+  const [adding, setAdding] = useState(false)
   return (
     <div className="kit">
       <h1 className="visually-hidden">Kit</h1>
@@ -29,9 +31,15 @@ export function Kit() {
               Which boards carry this?
             </Button>
           )}
+          {wiring.boards.length > 0 && (
+            <Button size="sm" variant="outline-dark" className="text-nowrap" onClick={() => setAdding(true)}>
+              What can still be added?
+            </Button>
+          )}
           <AddBoard />
         </span>
       </h2>
+      {adding && <AddableDialog onClose={() => setAdding(false)} />}
       {fitting && <FitDialog onClose={() => setFitting(false)} />}
       {wiring.boards.length === 0 && <p className="soft py-2 mb-0">Choose the board that everything hangs on.</p>}
       {wiring.boards.map((board) => (

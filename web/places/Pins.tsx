@@ -6,6 +6,7 @@ import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, swapSignals, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
+import { needWords } from '../../core/wiring/needs.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
 import { PickedTask } from '../components/PickedTask.tsx'
@@ -102,7 +103,11 @@ export function Pins() {
           text:
             result.placed.length === 0
               ? 'Nothing was open.'
-              : `${result.placed.length} wires placed${result.optimal ? '; no arrangement costs less' : ''}.`,
+              : `${result.placed.length} wires placed${
+                  result.optimal
+                    ? '; no arrangement costs less'
+                    : `. Not proven best: it costs ${result.cost} points, and none can cost less than ${result.bound}`
+                }.`,
         }),
       )
       dispatch(planActions.picked(undefined))
@@ -201,8 +206,10 @@ export function Pins() {
       ),
       onPost: (host) => {
         const here = uses.get(host.end)
-        if (use && ranked?.some((one) => one.host === host && one.blocked === undefined)) put(use, host)
+        const candidate = ranked?.find((one) => one.host === host)
+        if (use && candidate && candidate.blocked === undefined) put(use, host)
         else if (here?.[0]) dispatch(planActions.picked(here[0].end))
+        else if (use && candidate) dispatch(toasted({ text: whyNot(use, candidate) }))
       },
       onDropped: (signal, host) => {
         const dropped = wiring.signal(signal)
@@ -239,7 +246,7 @@ export function Pins() {
       <Ledger
         searching={searching}
         onPlaceRest={() => void placeRest()}
-        onStop={() => client.stop()}
+        onStop={() => client.halt()}
         onWireRest={(ref) => void placeRest([ref])}
       />
       <div className="yard">
@@ -258,6 +265,7 @@ export function Pins() {
                 if (edits) edit(edits, `Swap ${use.end} and ${other.end}`)
                 else dispatch(toasted({ text: `${use.end} is locked; unlock it first.`, kind: 'wrong' }))
               }}
+              onMoveBus={(way) => edit(way.edits, `Move the bus to ${way.title}`)}
               onLeaveOpen={leaveOpen}
             />
           ) : (
@@ -305,3 +313,7 @@ export function Pins() {
     </div>
   )
 }
+
+/** Why a signal does not go on a pin, and what it would need. */
+const whyNot = (use: SignalUse, { host, blocked }: Candidate): string =>
+  `${use.end} needs ${needWords(use.facts.needs)} and does not go on ${host.end}: ${blocked}. Type the pin's name to put it there all the same.`

@@ -1,4 +1,5 @@
 import { proxy, type Remote, wrap } from 'comlink'
+import type { Addable } from '../../core/assign/addable.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { Fit } from '../../core/assign/fit.ts'
 import type { Moved } from '../../core/assign/moveBoard.ts'
@@ -16,12 +17,13 @@ export class SearchClient {
   #worker: Worker | undefined
   #remote: Remote<Searcher> | undefined
   #cancel: (() => void) | undefined
+  #halt: Int32Array | undefined
 
   constructor(catalog: Catalog) {
     this.#catalog = catalog
   }
 
-  /** The answer, or undefined when it was stopped. */
+  /** The answer, or undefined when it was stopped before there was any. */
   async assign(
     plan: Plan,
     refs: readonly string[] | undefined,
@@ -30,8 +32,30 @@ export class SearchClient {
     const stopped = new Promise<undefined>((resolve) => {
       this.#cancel = () => resolve(undefined)
     })
+    // Shared memory is there where the page is isolated from others, as the server's headers ask for.
+    const halt = typeof SharedArrayBuffer === 'undefined' ? undefined : new SharedArrayBuffer(4)
+    this.#halt = halt && new Int32Array(halt)
     const remote = await this.#start()
-    return Promise.race([remote.assign(plan, refs, proxy(tell)), stopped])
+    try {
+      return await Promise.race([remote.assign(plan, refs, halt, proxy(tell)), stopped])
+    } finally {
+      this.#halt = undefined
+    }
+  }
+
+  /** Asks a running search for its best so far; without shared memory it is ended instead. */
+  halt(): void {
+    if (this.#halt) Atomics.store(this.#halt, 0, 1)
+    else this.stop()
+  }
+
+  /** Parts that still go, or undefined when it was stopped. */
+  async addable(plan: Plan, tell: (done: number, of: number) => void): Promise<Addable[] | undefined> {
+    const stopped = new Promise<undefined>((resolve) => {
+      this.#cancel = () => resolve(undefined)
+    })
+    const remote = await this.#start()
+    return Promise.race([remote.addable(plan, proxy(tell)), stopped])
   }
 
   /** All that can be mended without giving anything up. */

@@ -1,4 +1,5 @@
 import { expose } from 'comlink'
+import { type Addable, addableParts } from '../../core/assign/addable.ts'
 import { type AssignResult, assign } from '../../core/assign/assign.ts'
 import { conflictIn } from '../../core/assign/conflict.ts'
 import { type Fit, fitBoards } from '../../core/assign/fit.ts'
@@ -31,15 +32,32 @@ const searcher = {
   load(given: Catalog): void {
     catalog = given
   },
-  assign(plan: Plan, refs: readonly string[] | undefined, tell: (tried: number) => void): AssignResult {
+  /** `halt` is set by the other side: the best so far is given then, and when proving it takes too long. */
+  assign(
+    plan: Plan,
+    refs: readonly string[] | undefined,
+    halt: SharedArrayBuffer | undefined,
+    tell: (tried: number) => void,
+  ): AssignResult {
     const end = performance.now() + PATIENCE
+    const halted = halt && new Int32Array(halt)
+    let told = 0
     return assign(resolve(plan, catalog), {
       refs: refs && new Set(refs),
-      // The best so far is given when proving it takes too long.
       shouldStop: (tried) => {
-        tell(tried)
-        return performance.now() > end
+        const now = performance.now()
+        if (now - told > 50) {
+          told = now
+          tell(tried)
+        }
+        return now > end || (halted !== undefined && Atomics.load(halted, 0) !== 0)
       },
+    })
+  },
+  addable(plan: Plan, tell: (done: number, of: number) => void): Addable[] {
+    return addableParts(plan, catalog, (done, of) => {
+      tell(done, of)
+      return false
     })
   },
   fit(plan: Plan, tell: (done: number, of: number) => void): Fit[] {
