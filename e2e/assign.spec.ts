@@ -127,3 +127,21 @@ test('a bus moves as a whole, what counts is said in words, and what still goes 
   await expect(page.locator('[data-part]')).toHaveCount(6)
   await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
 })
+
+test('two outputs on one pin: what clashes moves, the rest stays', async ({ page, address }) => {
+  await start(page, address, 'esp32-devkit-30', '2 hc-sr04p, led')
+  await page.getByRole('link', { name: /^Pins/ }).click()
+  await page.getByRole('button', { name: 'Place the rest' }).click()
+  await expect(page.getByTestId('open-count')).toHaveText('all placed')
+  const echoes = page.locator('[data-signal$=".ECHO"]')
+  const lamp = page.locator('[data-signal="LED.A"] .where')
+  const [first, light] = [await echoes.first().locator('.where').textContent(), await lamp.textContent()]
+  await echoes.nth(1).click()
+  await page.getByPlaceholder('pin …').fill(/GPIO\d+/.exec(first!)![0])
+  await page.keyboard.press('Enter')
+  await expect(page.getByTestId('finding-counts')).not.toContainText('0 faults')
+  await page.getByRole('button', { name: 'Move what clashes' }).click()
+  await expect(page.getByText(/^Moved \w+\.ECHO to MCU\.GPIO\d+/)).toBeVisible()
+  await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
+  await expect(lamp).toHaveText(light!)
+})

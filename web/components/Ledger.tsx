@@ -29,10 +29,12 @@ interface LedgerProps {
   readonly searching: number | undefined
   readonly onPlaceRest: () => void
   readonly onStop: () => void
+  /** Undefined while nothing clashes. */
+  readonly onMoveClashing: (() => void) | undefined
   readonly onWireRest: (ref: string) => void
 }
 
-export function Ledger({ searching, onPlaceRest, onStop, onWireRest }: LedgerProps) {
+export function Ledger({ searching, onPlaceRest, onStop, onMoveClashing, onWireRest }: LedgerProps) {
   const { wiring } = useDerived()
   const picked = useAppSelector((state) => state.plan.picked)
   const lit = useAppSelector((state) => state.plan.lit)
@@ -59,6 +61,11 @@ export function Ledger({ searching, onPlaceRest, onStop, onWireRest }: LedgerPro
         )}
       </div>
       <div className="ledger-tools">
+        {onMoveClashing && (
+          <Button size="sm" variant="outline-dark" className="text-nowrap" onClick={onMoveClashing}>
+            Move what clashes
+          </Button>
+        )}
         <LockKind />
         <Weights />
       </div>

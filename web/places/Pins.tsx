@@ -36,6 +36,9 @@ export function Pins() {
   const client = useMemo(() => new SearchClient(catalog), [catalog])
   useEffect(() => () => client.stop(), [client])
 
+  const clashes = reports.some(
+    (one) => one.accepted === undefined && (one.severity === 'fault' || one.rule === 'pin-shared'),
+  )
   const use = picked === undefined ? undefined : wiring.signal(picked)
   const ranked = useMemo(() => (use ? candidates(wiring, use) : undefined), [wiring, use])
   const best = useMemo(
@@ -114,6 +117,19 @@ export function Pins() {
     },
     [client, wiring, edit, dispatch],
   )
+
+  const moveClashing = useCallback(async (): Promise<void> => {
+    const found = await client.repair(wiring.plan)
+    if (!found)
+      return void dispatch(toasted({ text: 'Moving signals to other pins does not help here; see the findings.' }))
+    edit(found.edits, 'Move what clashes')
+    const moves = found.moved.map(({ end, to }) => `${end} to ${to}`).join(', ')
+    dispatch(
+      toasted({
+        text: `Moved ${moves}.${found.left.length > 0 ? ` ${found.left.length} faults are not about pins.` : ''}`,
+      }),
+    )
+  }, [client, wiring, edit, dispatch])
 
   const clear = useCallback((): void => {
     if (!use) return
@@ -247,6 +263,7 @@ export function Pins() {
         searching={searching}
         onPlaceRest={() => void placeRest()}
         onStop={() => client.halt()}
+        onMoveClashing={clashes ? () => void moveClashing() : undefined}
         onWireRest={(ref) => void placeRest([ref])}
       />
       <div className="yard">

@@ -3,6 +3,7 @@ import type { Addable } from '../../core/assign/addable.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { Fit } from '../../core/assign/fit.ts'
 import type { Moved } from '../../core/assign/moveBoard.ts'
+import type { Repair } from '../../core/assign/repair.ts'
 import type { LayoutData } from '../../core/breadboard/layout.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Edit, Fix } from '../../core/plan/edit.ts'
@@ -74,6 +75,10 @@ export class SearchClient {
 
   async move(plan: Plan, ref: string, board: string): Promise<Moved> {
     return (await this.#start()).move(plan, ref, board)
+  }
+
+  async repair(plan: Plan): Promise<Repair | undefined> {
+    return (await this.#start()).repair(plan)
   }
 
   async wayOut(plan: Plan): Promise<WayOut | undefined> {

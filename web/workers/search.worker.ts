@@ -5,6 +5,7 @@ import { conflictIn } from '../../core/assign/conflict.ts'
 import { type Fit, fitBoards } from '../../core/assign/fit.ts'
 import { type Moved, moveBoard } from '../../core/assign/moveBoard.ts'
 import { type Remedy, remediesFor } from '../../core/assign/remedies.ts'
+import { type Repair, repair } from '../../core/assign/repair.ts'
 import { type LayoutData, layOut, layoutData } from '../../core/breadboard/layout.ts'
 import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
@@ -53,6 +54,10 @@ const searcher = {
         return now > end || (halted !== undefined && Atomics.load(halted, 0) !== 0)
       },
     })
+  },
+  /** Few signals moved so that faults go away; undefined when moving does not help. */
+  repair(plan: Plan): Repair | undefined {
+    return repair(resolve(plan, catalog))
   },
   addable(plan: Plan, tell: (done: number, of: number) => void): Addable[] {
     return addableParts(plan, catalog, (done, of) => {
