@@ -17,8 +17,9 @@ export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: n
     unplaced,
     neatness,
     conflict: conflict ? { needs: conflict.needs, pins: conflict.pins, text: conflict.text } : null,
-    remedies: conflict
-      ? remediesFor(wiring, result, conflict).map(({ title, edits, left }) => ({ title, edits, left }))
-      : [],
+    remedies:
+      unplaced.length === 0
+        ? []
+        : remediesFor(wiring, result, conflict).map(({ title, edits, left }) => ({ title, edits, left })),
   }
 }

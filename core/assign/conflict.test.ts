@@ -78,6 +78,15 @@ describe('remedies', () => {
     ['a converter', { mcu: 'pi-40', parts: { K: 'potentiometer' } }, /ADS1115/],
     ['an expander', { mcu: 'uno-r3', parts: many(25, 'button') }, /MCP23017/],
   ]
+  it('a supply is offered for a part whose voltage the board has not', () => {
+    const wiring = resolve(planOf({ mcu: 'pico', parts: { STEP: 'a4988' } }), catalog)
+    const result = assign(wiring)
+    expect(result.unplaced.map(({ end }) => end)).toContain('STEP.VMOT')
+    const [best] = remediesFor(wiring, result, undefined)
+    expect(best?.title).toMatch(/^Add a supply of \d+\.\d V for STEP$/)
+    const after = resolve(applyEdits(wiring.plan, best!.edits), catalog)
+    expect(assign(after).unplaced).toEqual([])
+  })
   it.each(table)('%s is offered, and what is offered works', (_, short, title) => {
     const wiring = resolve(planOf(short), catalog)
     const result = assign(wiring)

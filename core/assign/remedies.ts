@@ -1,6 +1,8 @@
+import { formatVolts } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, EditError } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
+import { freshRef } from '../plan/refs.ts'
 import { strapEdits } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -23,11 +25,20 @@ export interface Remedy {
 /** Parts that bring more pins or buses, tried one at a time. */
 const HELPERS = ['mcp23017', 'ads1115', 'pca9685', 'sc16is752', 'tca9548a', 'mcp4725'] as const
 
+/** Voltages in volts at which outside supplies are commonly sold. */
+const SUPPLY_VOLTS = [3.3, 5, 6, 9, 12, 24] as const
+
 /**
- * Ways out of a conflict, fewest signals left first, then those that change least: another address or mode, a feature
- * less, an expander or bus part more, another board. Each was solved; one that does not help is not offered.
+ * Ways out of what finds no place, fewest open ends left first, then those that change least: another address or mode,
+ * a supply, a feature less, an expander or bus part more, another board. Each was solved; one that does not help is not
+ * offered. `conflict` names the parts whose signals collide; without one it is supplies that are missing.
  */
-export function remediesFor(wiring: Wiring, result: AssignResult, conflict: Conflict, most = 6): Remedy[] {
+export function remediesFor(
+  wiring: Wiring,
+  result: AssignResult,
+  conflict: Pick<Conflict, 'parts'> | undefined,
+  most = 6,
+): Remedy[] {
   const before = result.unplaced.length
   const tried: Remedy[] = []
   const attempt = (title: string, edits: readonly Edit[], changes: number): void => {
@@ -40,7 +51,8 @@ export function remediesFor(wiring: Wiring, result: AssignResult, conflict: Conf
       if (!(error instanceof EditError)) throw error
     }
   }
-  for (const part of conflict.parts) {
+  for (const { title, edits } of suppliesFor(wiring, result)) attempt(title, edits, 2)
+  for (const part of conflict?.parts ?? []) {
     for (const { title, edits } of addressesFor(wiring, part)) attempt(title, edits, 1 + edits.length)
     for (const mode of part.part.modes)
       if (mode !== part.mode)
@@ -50,22 +62,22 @@ export function remediesFor(wiring: Wiring, result: AssignResult, conflict: Conf
           2,
         )
   }
-  for (const board of wiring.boards)
+  for (const board of conflict ? wiring.boards : [])
     for (const feature of board.features) {
       if (feature.pins.length + feature.controllers.length + feature.timers.length + feature.analog.length === 0)
         continue
       const uses = board.features.map((one) => one.id).filter((id) => id !== feature.id)
       attempt(`Do without: ${feature.title}`, [{ do: 'change-board', ref: board.ref, entry: { uses } }], 3)
     }
-  for (const id of HELPERS) {
+  for (const id of conflict ? HELPERS : []) {
     const part = wiring.catalog.parts.get(id)
-    const home = conflict.parts[0]?.home?.ref
+    const home = conflict?.parts[0]?.home?.ref
     if (!part) continue
     const given = wiring.boards.length > 1 && home !== undefined ? { on: home } : {}
     attempt(`Add one more part: ${part.title}`, addParts(wiring.plan, wiring.catalog, part, 1, given), 5)
   }
   const whole = tried.some((one) => one.left === 0)
-  if (!whole && wiring.boards.length === 1) {
+  if (conflict && !whole && wiring.boards.length === 1) {
     const board = wiring.boards[0]!
     for (const fit of fitBoards(wiring.plan, wiring.catalog).slice(0, 3)) {
       if (fit.board.id === board.board.id || fit.left.length >= before) continue
@@ -79,6 +91,28 @@ export function remediesFor(wiring: Wiring, result: AssignResult, conflict: Conf
     }
   }
   return tried.sort((a, b) => a.left - b.left || a.changes - b.changes).slice(0, most)
+}
+
+/** An outside supply of a common voltage for parts that find none, its ground joined with the board's. */
+function suppliesFor(wiring: Wiring, result: AssignResult): { title: string; edits: Edit[] }[] {
+  const open = new Set(result.unplaced.map(({ end }) => end))
+  const hungry = wiring.parts.flatMap((part) =>
+    part.supplies
+      .filter((use) => use.source === undefined && use.pins.some((end) => open.has(end)))
+      .map(({ facts }) => ({ ref: part.ref, facts })),
+  )
+  if (hungry.length === 0) return []
+  const ref = freshRef(wiring.plan, 'PACK', 1)[0]!
+  const board = wiring.boards[0]
+  const ground = board?.facts.pins.find((pin) => pin.kind === 'ground')
+  return SUPPLY_VOLTS.flatMap((volts) => {
+    const fed = hungry.filter(({ facts }) => volts >= facts.least && volts <= facts.most)
+    if (fed.length === 0) return []
+    const edits: Edit[] = [{ do: 'add-supply', ref, entry: { volts } }]
+    if (board && ground) edits.push({ do: 'connect', from: `${ref}.-`, to: `${board.ref}.${ground.id}` })
+    const refs = [...new Set(fed.map((one) => one.ref))]
+    return [{ title: `Add a supply of ${formatVolts(volts)} for ${refs.join(', ')}`, edits }]
+  })
 }
 
 /** Other addresses of a part's straps, with the straps rewired. */

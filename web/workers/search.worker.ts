@@ -21,7 +21,8 @@ import { resolve } from '../../core/wiring/resolve.ts'
 const PATIENCE = 8000
 
 export interface WayOut {
-  readonly text: string
+  /** What collides, where it is signals that do. */
+  readonly text: string | undefined
   readonly needs: readonly string[]
   readonly pins: readonly string[]
   readonly remedies: readonly Remedy[]
@@ -77,13 +78,14 @@ const searcher = {
   /** Why something finds no pin, and the ways out. */
   wayOut(plan: Plan): WayOut | undefined {
     const wiring = resolve(plan, catalog)
+    const result = assign(wiring)
+    if (result.unplaced.length === 0) return undefined
     const conflict = conflictIn(wiring)
-    if (!conflict) return undefined
     return {
-      text: conflict.text,
-      needs: conflict.needs,
-      pins: conflict.pins,
-      remedies: remediesFor(wiring, assign(wiring), conflict),
+      text: conflict?.text,
+      needs: conflict?.needs ?? [],
+      pins: conflict?.pins ?? [],
+      remedies: remediesFor(wiring, result, conflict),
     }
   },
   mendAll(plan: Plan): Mended {
