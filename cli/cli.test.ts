@@ -172,6 +172,15 @@ describe('sheet', () => {
       'Ends,Colour,Length mm,Count',
     )
   })
+  it('writes drawings and single pages, and says what a format cannot hold', () => {
+    const drawing = run('sheet', orchard, '--as', 'svg', '--only', 'drawing')
+    expect(drawing.out).toMatch(/^<svg [\s\S]*BB2[\s\S]*<\/svg>\s*$/)
+    const { legs } = JSON.parse(run('sheet', orchard, '--as', 'json', '--only', 'legs').out)
+    expect(legs[0]).toMatchObject({ ref: 'MCU', hole: expect.stringMatching(/^BB\d\.[a-j]\d+$/) })
+    expect(run('sheet', orchard, '--as', 'html', '--only', 'strips', '--paper', 'Letter').out).toContain('size: Letter')
+    expect(run('sheet', orchard, '--as', 'csv', '--only', 'cover').said).toContain('"cover" is a drawn page')
+    expect(run('sheet', 'demo/5-mended-by-monday.markpost.yaml', '--as', 'svg', '--only', 'drawing').status).toBe(2)
+  })
   it('refuses an unknown format or command', () => {
     expect(run('sheet', orchard, '--as', 'doc').status).toBe(2)
     expect(run('sheet', orchard).status).toBe(2)

@@ -93,12 +93,22 @@ describe('writers', () => {
   })
   it('HTML and SVG escape whatever the plan says', () => {
     const sheet = makeSheet(nasty)
+    const onBench = resolve(
+      {
+        ...nasty.plan,
+        bench: { breadboards: { BB1: { kind: 'full' }, BB2: { kind: 'full', joined: true } }, places: {}, done: [] },
+      },
+      catalog,
+    )
+    const layout = layoutOf(onBench)
+    const laid = { sheet: makeSheet(onBench, layout), wiring: onBench, layout }
     for (const text of [
       writeHtml({ sheet, wiring: nasty, layout: undefined }),
       sheetBody(
         { sheet, wiring: nasty, layout: undefined },
         { only: pageNames, accepted: [{ rule: 'x', at: ['<b>'], because: '<i>' }] },
       ),
+      sheetBody(laid, { only: pageNames, open: ['fault: <b>'] }),
       writePinChart(nasty),
       writeStrips(nasty),
     ]) {

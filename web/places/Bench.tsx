@@ -10,7 +10,7 @@ import { BreadboardList, PlacingTools } from '../components/bench/BreadboardList
 import { BuildPanel } from '../components/bench/BuildPanel.tsx'
 import { type BuildItem, buildItems } from '../components/bench/buildItems.ts'
 import { useBench } from '../store/bench.tsx'
-import { useCatalog, useEdit, usePlan } from '../store/derived.ts'
+import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
 import { SearchClient } from '../workers/search.ts'
@@ -100,6 +100,16 @@ function LaidBench() {
   const state = useBench()
   const layout = state.layout!
   const { wiring, share } = state
+  const { reports } = useDerived()
+  const hurt = useMemo(
+    () =>
+      new Set(
+        [...reports, ...state.reports]
+          .filter((one) => one.severity === 'fault' && one.accepted === undefined)
+          .flatMap((one) => one.at.map((at) => at.split('.')[0]!)),
+      ),
+    [reports, state.reports],
+  )
   const sheet = useMemo(() => makeSheet(wiring, layout), [wiring, layout])
   const picture = useMemo(() => benchPicture(wiring, layout, sheet), [wiring, layout, sheet])
   const items = useMemo(() => buildItems(layout, sheet), [layout, sheet])
@@ -189,6 +199,7 @@ function LaidBench() {
         now={item?.kind === 'wire' ? item.row.number : item?.ref}
         picked={picked}
         lit={lit}
+        hurt={hurt}
         movable={!building}
         follow={building && follow}
         onPick={setPicked}

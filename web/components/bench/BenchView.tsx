@@ -27,6 +27,8 @@ interface BenchViewProps {
   readonly now: number | string | undefined
   readonly picked: string | undefined
   readonly lit: readonly string[]
+  /** References of what stands in a fault. */
+  readonly hurt: ReadonlySet<string>
   readonly movable: boolean
   /** Looks closely at what is next. */
   readonly follow: boolean
@@ -48,7 +50,7 @@ interface Drag {
 
 /** The bench drawn to be looked at closely and rearranged. */
 export function BenchView(props: BenchViewProps) {
-  const { picture, layout, wiring, shown, now, picked, lit, movable, follow, onPick, onMove, onRefused } = props
+  const { picture, layout, wiring, shown, now, picked, lit, hurt, movable, follow, onPick, onMove, onRefused } = props
   const svg = useRef<SVGSVGElement>(null)
   const { view, seeAll, focus, zoom, pan } = useView(svg, picture)
   const [under, setUnder] = useState<{ hole: string; words: string; net: number | undefined }>()
@@ -209,7 +211,7 @@ export function BenchView(props: BenchViewProps) {
           <Body
             key={body.ref}
             body={body}
-            state={`${picked === body.ref ? 'picked' : ''} ${now === body.ref ? 'now' : ''} ${lit.some((end) => end.split('.')[0] === body.ref) ? 'lit' : ''} ${drag?.moved && drag.ref === body.ref ? 'away' : ''}`}
+            state={`${picked === body.ref ? 'picked' : ''} ${now === body.ref ? 'now' : ''} ${lit.some((end) => end.split('.')[0] === body.ref) ? 'lit' : ''} ${hurt.has(body.ref) ? 'hurt' : ''} ${drag?.moved && drag.ref === body.ref ? 'away' : ''}`}
             kept={wiring.plan.bench?.places[body.ref] !== undefined}
             onPointerDown={(event) => grab(body, event)}
             onKeyDown={(event) => onBodyKey(body, event)}
