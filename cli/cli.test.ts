@@ -178,6 +178,12 @@ describe('sheet', () => {
     const { legs } = JSON.parse(run('sheet', orchard, '--as', 'json', '--only', 'legs').out)
     expect(legs[0]).toMatchObject({ ref: 'MCU', hole: expect.stringMatching(/^BB\d\.[a-j]\d+$/) })
     expect(run('sheet', orchard, '--as', 'html', '--only', 'strips', '--paper', 'Letter').out).toContain('size: Letter')
+    const two = run('sheet', orchard, '--as', 'html', '--only', 'cover,labels').out
+    expect(two.match(/<section class="mp-page /g)).toHaveLength(2)
+    expect(run('sheet', orchard, '--as', 'csv', '--only', 'wiring,legs').said).toContain('several pages go together')
+    expect(run('sheet', orchard, '--as', 'html', '--only', 'nonsense').said).toContain(
+      '"nonsense" is no page; expected',
+    )
     expect(run('sheet', orchard, '--as', 'csv', '--only', 'cover').said).toContain('"cover" is a drawn page')
     expect(run('sheet', 'demo/5-mended-by-monday.markpost.yaml', '--as', 'svg', '--only', 'drawing').status).toBe(2)
   })

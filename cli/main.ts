@@ -56,7 +56,7 @@ export async function run(args: readonly string[]): Promise<Status> {
     .argument('<file>')
     .description('print the sheets')
     .addOption(new Option('--as <format>', 'format').choices(sheetFormats).makeOptionMandatory())
-    .addOption(new Option('--only <page>', 'one table or drawing').choices(pageNames))
+    .addOption(new Option('--only <page>', `one of ${pageNames.join(', ')}; as html several with commas`))
     .addOption(new Option('--paper <size>', 'paper of the HTML pages').choices(['A4', 'Letter']))
     .addOption(json())
     .action(end(sheetCommand))

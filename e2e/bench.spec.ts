@@ -6,7 +6,6 @@ test('a bare plan gets its breadboards, a part is dragged and keyed about, and t
 }) => {
   await openSample(page, address, 'Mended by Monday', 'bench')
   await expect(page.getByText('Nothing on the bench yet')).toBeVisible()
-  await expectAccessible(page)
   await page.getByRole('button', { name: 'Choose breadboards and lay it out' }).click()
   const clock = page.getByRole('button', { name: /^CLOCK, .* at BB/ })
   const radio = page.getByRole('button', { name: /^RADIO, .* at BB/ })

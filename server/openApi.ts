@@ -203,7 +203,12 @@ export const openApi = {
         parameters: [
           id,
           { name: 'as', in: 'query', required: true, schema: { enum: ['csv', 'markdown', 'html', 'svg', 'json'] } },
-          { name: 'only', in: 'query', schema: { enum: pageNames } },
+          {
+            name: 'only',
+            in: 'query',
+            description: `One of ${pageNames.join(', ')}; as HTML several with commas between them.`,
+            schema: { type: 'string' },
+          },
           { name: 'paper', in: 'query', schema: { enum: ['A4', 'Letter'] } },
         ],
         responses: { 200: { description: 'The sheet in the asked format' }, 400: problem, 404: problem },

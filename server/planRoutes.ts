@@ -7,7 +7,7 @@ import { emptyPlan, lostRefs, Plan } from '../core/plan/planSchema.ts'
 import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { summarise } from '../core/rules/summary.ts'
-import { pageNamed, SheetError, type SheetFormat, sheetFormats, writeSheet } from '../core/sheets/output.ts'
+import { pagesNamed, SheetError, type SheetFormat, sheetFormats, writeSheet } from '../core/sheets/output.ts'
 import { formatProblem, type Problem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { HttpProblem } from './problem.ts'
@@ -162,16 +162,16 @@ export function planRoutes({ store, shelf, samples }: Parts): Router {
         `as: "${String(request.query.as ?? '')}" is no format; expected csv, markdown, html, svg or json`,
       )
     try {
-      const only = request.query.only === undefined ? undefined : pageNamed(String(request.query.only))
+      const only = request.query.only === undefined ? undefined : pagesNamed(String(request.query.only))
       const paper = request.query.paper === 'Letter' ? 'Letter' : 'A4'
       const text = writeSheet(resolve(planOf(stored), shelf.catalog), as, { only, revision: stored.revision, paper })
-      const name = `${fileName(stored.title)}${only === undefined ? '' : `-${only}`}`
+      const name = `${fileName(stored.title)}${only?.length === 1 ? `-${only[0]}` : ''}`
       const { type, ending } = sheetFiles[as]
       response.type(type)
       if (as !== 'json') response.attachment(`${name}.${ending}`)
       response.send(text)
     } catch (error) {
-      if (error instanceof SheetError) throw new HttpProblem(400, 'Bad request', error.message)
+      if (error instanceof SheetError) throw new HttpProblem(400, 'Bad request', `only: ${error.message}`)
       throw error
     }
   })

@@ -65,7 +65,7 @@ describe('a layout', () => {
         expect(kept.clashes).toEqual([])
         expect([...kept.holeOf].sort()).toEqual([...layout.holeOf].sort())
       }),
-      { numRuns: 40 },
+      { numRuns: 30 },
     )
   }, 60_000)
   it('keeps what the hand puts down, wherever it may be put', () => {
@@ -95,7 +95,7 @@ describe('a layout', () => {
           for (const { pin, hole } of seat.legs) expect(after.holeOf.get(`${ref}.${pin}`)).toBe(hole)
         },
       ),
-      { numRuns: 80 },
+      { numRuns: 60 },
     )
   }, 60_000)
   it('crosses from one thread to another as plain data', () => {

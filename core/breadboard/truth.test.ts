@@ -133,7 +133,7 @@ describe('the printed tables rebuild the plan', () => {
         const plan = { ...applyEdits(kit, answer.edits), bench: breadboards }
         expect(untruths(plan, placeAll)).toEqual([])
       }),
-      { numRuns: 1000 },
+      { numRuns: 400 },
     )
   }, 120_000)
   it('for wires between any two ends, sensible or not', () => {
@@ -141,7 +141,7 @@ describe('the printed tables rebuild the plan', () => {
       fc.property(randomWiring, bench, (wired, breadboards) => {
         expect(untruths({ ...wired, bench: breadboards }, placeAll)).toEqual([])
       }),
-      { numRuns: 1200 },
+      { numRuns: 2000 },
     )
   }, 120_000)
 })

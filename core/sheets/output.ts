@@ -22,13 +22,21 @@ export class SheetError extends Error {
 }
 
 export interface OutputOptions {
-  readonly only?: PageName | undefined
+  /** Pages wanted: any number as HTML, one as anything else. */
+  readonly only?: readonly PageName[] | undefined
   readonly revision?: number | undefined
   readonly paper?: 'A4' | 'Letter' | undefined
 }
 
 /** The sheets of a plan in one format. Throws {@link SheetError} for a page that this format does not have. */
-export function writeSheet(wiring: Wiring, as: SheetFormat, { only, revision, paper }: OutputOptions = {}): string {
+export function writeSheet(
+  wiring: Wiring,
+  as: SheetFormat,
+  { only: pages, revision, paper }: OutputOptions = {},
+): string {
+  if (pages && pages.length > 1 && as !== 'html')
+    throw new SheetError(`${pages.join(',')}: several pages go together only as html; as ${as} expected one`)
+  const only = pages?.[0]
   const layout = layoutOf(wiring)
   const sheet = makeSheet(wiring, layout)
   const table = only !== undefined && isTable(only) ? only : undefined
@@ -42,7 +50,7 @@ export function writeSheet(wiring: Wiring, as: SheetFormat, { only, revision, pa
     case 'html': {
       const open = openFindings(check(wiring, allRules))
       const { accepted } = wiring.plan
-      return writeHtml({ sheet, wiring, layout }, { only: only && [only], revision, paper, accepted, open })
+      return writeHtml({ sheet, wiring, layout }, { only: pages, revision, paper, accepted, open })
     }
     case 'json':
       return `${JSON.stringify(table === undefined ? sheet : { [table]: sheet[table] }, null, 2)}\n`
@@ -55,9 +63,12 @@ export function writeSheet(wiring: Wiring, as: SheetFormat, { only, revision, pa
   }
 }
 
-/** A page's name as written, checked. */
-export function pageNamed(name: string): PageName {
-  const found = pageNames.find((one) => one === name)
-  if (!found) throw new SheetError(`only: "${name}" is no page; expected one of ${pageNames.join(', ')}`)
-  return found
+/** Pages as written with commas between them, checked. */
+export function pagesNamed(text: string): PageName[] {
+  return text.split(',').map((part) => {
+    const name = part.trim()
+    const found = pageNames.find((one) => one === name)
+    if (!found) throw new SheetError(`"${name}" is no page; expected one of ${pageNames.join(', ')}`)
+    return found
+  })
 }

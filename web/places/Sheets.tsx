@@ -75,7 +75,7 @@ export function Sheets() {
           ['as=csv', 'Wiring table as CSV'],
           ...(hasBench ? [['as=csv&only=legs', 'Legs as CSV']] : []),
           ['as=markdown', 'All tables as Markdown'],
-          [`as=html&paper=${paper}`, 'Pages as HTML'],
+          [`as=html&paper=${paper}${only.length > 0 ? `&only=${only.join(',')}` : ''}`, 'Chosen pages as HTML'],
           ['as=svg', 'Pin chart as SVG'],
           ...(hasBench ? [['as=svg&only=drawing', 'Drawing as SVG']] : []),
           ['as=svg&only=strips', 'Strips as SVG'],
