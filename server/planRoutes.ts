@@ -218,7 +218,7 @@ function validPlan(value: unknown, catalog: Catalog): Plan {
     throw invalid([
       {
         file: 'plan',
-        path: `${lost.section}.${lost.ref}`,
+        path: [...lost.section, lost.ref].join('.'),
         message: `"${lost.ref}" is a reserved word; expected another reference`,
       },
     ])

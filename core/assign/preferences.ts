@@ -1,7 +1,7 @@
-import type { Plan } from '../plan/planSchema.ts'
+import type { Plan, Preference } from '../plan/planSchema.ts'
 
 /** What a maker can ask the search to weigh differently, and what each means in words. */
-export const preferences = {
+export const preferences: Readonly<Record<Preference, string>> = {
   analog: 'keep analog pins free',
   interrupt: 'keep edge interrupt pins free',
   pwm: 'keep PWM pins free',
@@ -10,8 +10,7 @@ export const preferences = {
   console: 'keep off USB and console pins',
   onboard: 'keep off pins with an LED or button of the board',
   expanders: 'keep off expander pins',
-} as const
-export type Preference = keyof typeof preferences
+}
 export const preferenceNames = Object.keys(preferences) as Preference[]
 
 export const weights = { less: 1 / 3, usual: 1, more: 3 } as const

@@ -9,6 +9,7 @@ import {
   type PlanPart,
   type PlanSupply,
   type PlanWire,
+  type Preference,
   Ref,
   type WireFacts,
 } from './planSchema.ts'
@@ -45,7 +46,7 @@ export type Edit =
   /** Lets the search weigh something less or more; null as usual. */
   | {
       readonly do: 'prefer'
-      readonly what: keyof NonNullable<NonNullable<Plan['settings']>['prefer']>
+      readonly what: Preference
       readonly weight: 'less' | 'more' | null
     }
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */

@@ -11,13 +11,15 @@ export const Ref = v.pipe(
   v.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'expected a reference: a letter, then letters, digits, _ or -'),
   v.check((ref) => !reservedRefs.includes(ref), 'expected a reference that is no reserved word'),
 )
-/** References of an unchecked plan that validation would drop without a word, with the section they stand in. */
-export function lostRefs(plan: unknown): { section: string; ref: string }[] {
-  if (plan === null || typeof plan !== 'object') return []
-  return ['boards', 'supplies', 'parts'].flatMap((section) => {
-    const entries: unknown = Reflect.get(plan, section)
+/** References of an unchecked plan that validation would drop without a word, with the path of their section. */
+export function lostRefs(plan: unknown): { section: readonly string[]; ref: string }[] {
+  const sections = [['boards'], ['supplies'], ['parts'], ['bench', 'breadboards'], ['bench', 'places']]
+  return sections.flatMap((section) => {
+    let entries = plan
+    for (const key of section)
+      entries = entries !== null && typeof entries === 'object' ? Reflect.get(entries, key) : undefined
     if (entries === null || typeof entries !== 'object') return []
-    return reservedRefs.filter((ref) => Object.hasOwn(entries, ref)).map((ref) => ({ section, ref }))
+    return reservedRefs.filter((ref) => Object.hasOwn(entries as object, ref)).map((ref) => ({ section, ref }))
   })
 }
 
@@ -95,14 +97,12 @@ export const Bench = v.strictObject({
 })
 export type Bench = v.InferOutput<typeof Bench>
 
+const Preference = v.picklist(['analog', 'interrupt', 'pwm', 'buses', 'straps', 'console', 'onboard', 'expanders'])
+/** What the search can weigh less or more; in words in `core/assign/preferences.ts`. */
+export type Preference = v.InferOutput<typeof Preference>
 /** What the search weighs less or more than usual. */
 export const Settings = v.strictObject({
-  prefer: v.optional(
-    v.record(
-      v.picklist(['analog', 'interrupt', 'pwm', 'buses', 'straps', 'console', 'onboard', 'expanders']),
-      v.picklist(['less', 'more']),
-    ),
-  ),
+  prefer: v.optional(v.record(Preference, v.picklist(['less', 'more']))),
 })
 
 export const WireFacts = v.strictObject({

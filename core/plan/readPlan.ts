@@ -30,7 +30,7 @@ export function readPlan(text: string, file: string, catalog: Catalog): Outcome<
     return {
       ok: false,
       problems: lost.map(({ section, ref }) =>
-        source.problemAt([section, ref], `"${ref}" is a reserved word; expected another reference`),
+        source.problemAt([...section, ref], `"${ref}" is a reserved word; expected another reference`),
       ),
     }
   const validated = validateYaml(source, Plan)

@@ -1,12 +1,12 @@
 import type { Sheet } from './sheet.ts'
-import { type TableName, tableNames, tableOf } from './tables.ts'
+import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
 /** Tables as Markdown; every step of the wiring under its own heading. */
 export function writeMarkdown(sheet: Sheet, only: readonly TableName[] = tableNames): string {
   const blocks: string[] = [`# ${cell(sheet.title)}`, sheet.boards.map((board) => `- ${cell(board)}`).join('\n')]
   for (const name of only) {
-    const { title, columns, rows } = tableOf(sheet, name)
-    blocks.push(`## ${title}`)
+    const { columns, rows } = tableOf(sheet, name)
+    blocks.push(`## ${tableTitles[name]}`)
     if (name !== 'wiring') {
       blocks.push(rows.length === 0 ? 'Nothing yet.' : grid(columns, rows))
       continue

@@ -1,25 +1,18 @@
-import { type TableName, tableNames } from './tables.ts'
+import { type TableName, tableNames, tableTitles } from './tables.ts'
 
 /** Pages that are no plain table. */
 const figureNames = ['cover', 'drawing', 'build', 'chart', 'strips'] as const
-export type FigureName = (typeof figureNames)[number]
+type FigureName = (typeof figureNames)[number]
 export type PageName = TableName | FigureName
 
-/** Every page, in the order in which they print. */
+/** Every page, in the order in which they print: what is followed first, what is cut out last. */
 export const pageNames: readonly PageName[] = [
   'cover',
   'wiring',
   'drawing',
   'build',
   'chart',
-  'legs',
-  'leads',
-  'parts',
-  'jumpers',
-  'supplies',
-  'addresses',
-  'steps',
-  'pins',
+  ...tableNames.filter((name) => name !== 'wiring' && name !== 'labels'),
   'strips',
   'labels',
 ]
@@ -27,21 +20,12 @@ export const pageNames: readonly PageName[] = [
 export const isTable = (name: PageName): name is TableName => (tableNames as readonly string[]).includes(name)
 
 export const pageTitles: Readonly<Record<PageName, string>> = {
+  ...tableTitles,
   cover: 'Cover',
-  wiring: 'Wiring table',
   drawing: 'Breadboard drawing',
   build: 'Drawing of each step',
   chart: 'Pin chart',
-  legs: 'Legs in their holes',
-  leads: 'Cables and their leads',
-  parts: 'Parts',
-  jumpers: 'Jumper wires',
-  supplies: 'Supplies',
-  addresses: 'I2C addresses',
-  steps: 'Build steps',
-  pins: 'Pin table',
   strips: 'Strips for the posts',
-  labels: 'Labels for wires',
 }
 
 /** Pages that a maker takes along unless told otherwise. */

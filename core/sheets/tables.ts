@@ -15,17 +15,29 @@ export const tableNames = [
 ] as const
 export type TableName = (typeof tableNames)[number]
 
+export const tableTitles: Readonly<Record<TableName, string>> = {
+  wiring: 'Wiring table',
+  legs: 'Legs in their holes',
+  leads: 'Cables and their leads',
+  parts: 'Parts',
+  jumpers: 'Jumper wires',
+  supplies: 'Supplies',
+  addresses: 'I2C addresses',
+  steps: 'Build steps',
+  pins: 'Pin table',
+  labels: 'Labels for wires',
+}
+
 /** Column titles and rows of one table, all as text. */
 export function tableOf(
   sheet: Sheet,
   name: TableName,
-): { readonly title: string; readonly columns: readonly string[]; readonly rows: readonly (readonly string[])[] } {
+): { readonly columns: readonly string[]; readonly rows: readonly (readonly string[])[] } {
   const end = (one: { ref: string; pin: string }): string => `${one.ref}.${one.pin}`
   const length = (millimetres: number | null): string => (millimetres === null ? '' : `${millimetres}`)
   switch (name) {
     case 'wiring':
       return {
-        title: 'Wiring table',
         columns: [
           'No',
           'Step',
@@ -59,13 +71,11 @@ export function tableOf(
       }
     case 'legs':
       return {
-        title: 'Legs in their holes',
         columns: ['Part', 'What it is for', 'Leg', 'Also named', 'Hole'],
         rows: sheet.legs.map((row) => [row.ref, row.title, end(row), row.names.join(' '), row.hole]),
       }
     case 'leads':
       return {
-        title: 'Cables and their leads',
         columns: ['Part', 'What it is for', 'Lead', 'Pin', 'Goes to', 'Hole', 'Wire'],
         rows: sheet.leads.map((row) => [
           row.ref,
@@ -79,7 +89,6 @@ export function tableOf(
       }
     case 'supplies':
       return {
-        title: 'Supplies',
         columns: ['Source', 'Volts', 'Gives mA', 'Takes typically mA', 'At peak mA', 'Feeds'],
         rows: sheet.supplies.map((row) => [
           row.source,
@@ -92,37 +101,31 @@ export function tableOf(
       }
     case 'addresses':
       return {
-        title: 'I2C addresses',
         columns: ['Bus', 'Part', 'What it is for', 'Address', 'Free besides'],
         rows: sheet.addresses.map((row) => [row.bus, row.ref, row.title, row.address, row.others.join(' ')]),
       }
     case 'labels':
       return {
-        title: 'Labels for wires',
         columns: ['No', 'One end', 'Other end'],
         rows: sheet.labels.map((row) => [`${row.number}`, row.from, row.to]),
       }
     case 'parts':
       return {
-        title: 'Parts',
         columns: ['Part', 'What it is for', 'Type', 'Value', 'Belongs to'],
         rows: sheet.parts.map((row) => [row.ref, row.title, row.part, row.value, row.for ?? '']),
       }
     case 'jumpers':
       return {
-        title: 'Jumper wires',
         columns: ['Ends', 'Colour', 'Length mm', 'Count'],
         rows: sheet.jumpers.map((row) => [row.ends, row.colour, length(row.lengthMillimetres), `${row.count}`]),
       }
     case 'steps':
       return {
-        title: 'Build steps',
         columns: ['Step', 'Title', 'What to know', 'Wires'],
         rows: sheet.steps.map((row) => [`${row.number}`, row.title, row.text, row.wires.join(' ')]),
       }
     case 'pins':
       return {
-        title: 'Pin chart',
         columns: ['Board', 'Header', 'Position', 'Pin', 'Also named', 'Find it', 'Carries', 'Wires'],
         rows: sheet.pins.map((row) => [
           row.board,
