@@ -11,7 +11,8 @@ import { samplePlans } from '../testing/samples.ts'
 import { metalOf, Pieces, readLegs, readWires } from '../testing/wiringTable.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { layOut, type Placer, placeAll } from './layout.ts'
+import { layOut } from './layout.ts'
+import { type Placer, placeAll } from './placing.ts'
 import { suggestBreadboards } from './suggest.ts'
 
 const breadboard: fc.Arbitrary<Breadboard> = fc.record(

@@ -1,28 +1,12 @@
-import { useEffect, useMemo, useState } from 'react'
 import { Button, Modal, ProgressBar } from 'react-bootstrap'
-import type { Addable } from '../../../core/assign/addable.ts'
-import { useCatalog, useEdit, usePlan } from '../../store/derived.ts'
-import { SearchClient } from '../../workers/search.ts'
+import { useEdit, usePlan } from '../../store/derived.ts'
+import { useTrying } from './useTrying.ts'
 
 /** What the boards could carry besides, each part tried on its own beside what is wired. */
 export function AddableDialog({ onClose }: { onClose: () => void }) {
   const plan = usePlan()
-  const catalog = useCatalog()
   const edit = useEdit()
-  const client = useMemo(() => new SearchClient(catalog), [catalog])
-  const [start] = useState(plan)
-  const [done, setDone] = useState<readonly [number, number]>([0, 1])
-  const [found, setFound] = useState<readonly Addable[]>()
-  useEffect(() => {
-    let here = true
-    void client
-      .addable(start, (one, of) => here && setDone([one, of]))
-      .then((answer) => here && answer && setFound(answer))
-    return () => {
-      here = false
-      client.stop()
-    }
-  }, [client, start])
+  const { share, answer: found } = useTrying((client, tell) => client.addable(plan, tell))
   const goes = found?.filter((one) => one.why === undefined) ?? []
   const rest = found?.filter((one) => one.why !== undefined) ?? []
   return (
@@ -36,7 +20,7 @@ export function AddableDialog({ onClose }: { onClose: () => void }) {
         {found === undefined ? (
           <>
             <p>Wiring each part of the catalogue to what is left …</p>
-            <ProgressBar now={(100 * done[0]) / done[1]} aria-label="Parts tried" />
+            <ProgressBar now={share} aria-label="Parts tried" />
           </>
         ) : (
           <>

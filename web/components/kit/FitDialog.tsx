@@ -1,39 +1,19 @@
 import type { ChartConfiguration } from 'chart.js'
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react'
+import { lazy, Suspense, useCallback, useState } from 'react'
 import { Button, Modal, ProgressBar } from 'react-bootstrap'
-import type { Fit } from '../../../core/assign/fit.ts'
 import type { Moved } from '../../../core/assign/moveBoard.ts'
-import { useCatalog, useEdit, usePlan } from '../../store/derived.ts'
-import { SearchClient } from '../../workers/search.ts'
+import { useEdit, usePlan } from '../../store/derived.ts'
 import type { Inks } from '../Chart.tsx'
+import { useTrying } from './useTrying.ts'
 
 const Chart = lazy(() => import('../Chart.tsx').then((module) => ({ default: module.Chart })))
 
 /** Every board ranked for this kit, and the move to another one with its re-plug list. */
 export function FitDialog({ onClose }: { onClose: () => void }) {
   const plan = usePlan()
-  const catalog = useCatalog()
   const edit = useEdit()
-  const client = useMemo(() => new SearchClient(catalog), [catalog])
-  const [start] = useState(plan)
-  const [done, setDone] = useState<readonly [number, number]>([0, 1])
-  const [fits, setFits] = useState<readonly Fit[]>()
-  const [stopped, setStopped] = useState(false)
+  const { client, share, answer: fits, stopped } = useTrying((one, tell) => one.fit(plan, tell))
   const [move, setMove] = useState<{ board: string; title: string; moved: Moved }>()
-  useEffect(() => {
-    let here = true
-    void client
-      .fit(start, (one, of) => here && setDone([one, of]))
-      .then((found) => {
-        if (!here) return
-        setFits(found)
-        setStopped(found === undefined)
-      })
-    return () => {
-      here = false
-      client.stop()
-    }
-  }, [client, start])
   const ref = Object.keys(plan.boards)[0]
   const now = ref === undefined ? undefined : plan.boards[ref]?.board
   const ready = fits?.filter((one) => one.left.length === 0) ?? []
@@ -73,7 +53,7 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
           ) : (
             <>
               <p>Wiring the kit to each board in turn …</p>
-              <ProgressBar now={(100 * done[0]) / done[1]} aria-label="Boards tried" />
+              <ProgressBar now={share} aria-label="Boards tried" />
             </>
           )
         ) : (
