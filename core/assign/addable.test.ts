@@ -17,8 +17,8 @@ describe('what can still be added', () => {
     expect(goes.length).toBeGreaterThan(5)
     for (const { edits } of goes) {
       expect(edits.every((edit) => edit.do === 'add-part' || edit.do === 'connect')).toBe(true)
-      const reports = check(resolve(applyEdits(full, edits), catalog))
-      expect(reports.filter((one) => one.severity === 'fault').map((one) => one.message)).toEqual([])
+      const findings = check(resolve(applyEdits(full, edits), catalog))
+      expect(findings.filter((one) => one.severity === 'fault').map((one) => one.message)).toEqual([])
     }
   })
   it('says in a sentence why something does not go', () => {

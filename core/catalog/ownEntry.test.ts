@@ -8,6 +8,7 @@ import { addBoard, addParts } from '../plan/kit.ts'
 import { emptyPlan } from '../plan/planSchema.ts'
 import { bindPlan, readPlan } from '../plan/readPlan.ts'
 import { writePlan } from '../plan/writePlan.ts'
+import { fixesFor } from '../rules/fixes.ts'
 import { check } from '../rules/index.ts'
 import { makeSheet } from '../sheets/sheet.ts'
 import { catalog } from '../testing/plans.ts'
@@ -131,7 +132,8 @@ it('cannot break anything, whatever it holds', () => {
         expect(bound.ok || bound.problems).toBe(true)
         const wiring = resolve(plan, catalog)
         const after = resolve(applyEdits(plan, assign(wiring).edits), catalog)
-        for (const report of check(after)) report.propose?.()
+        const findings = check(after)
+        for (const finding of findings) fixesFor(after, finding, findings)
         makeSheet(after)
       },
     ),

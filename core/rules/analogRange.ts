@@ -18,6 +18,7 @@ export const analogRange: Rule = {
     severities: ['fault', 'tip'],
     about: 'A sensor puts out more volts than the converter reads, or so few that most of its steps are wasted.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const use of wiring.signals) {

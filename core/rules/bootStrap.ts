@@ -13,6 +13,7 @@ export const bootStrap: Rule = {
     about:
       'A pin that the chip reads at reset to choose how it starts. A fault when what is wired forces the wrong level, else a caution.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {

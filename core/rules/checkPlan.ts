@@ -17,12 +17,13 @@ export interface CheckedPlan {
 
 export function checkPlan(plan: Plan, catalog: Catalog): CheckedPlan {
   const wiring = resolve(plan, catalog)
-  const reports = check(wiring, allRules)
+  const findings = check(wiring, allRules)
   return {
-    counts: count(reports),
-    findings: reports.map((report) => {
-      const { propose: _, ...finding } = report
-      return { ...finding, fixes: fixesFor(wiring, report, reports), accepted: report.accepted ?? null }
-    }),
+    counts: count(findings),
+    findings: findings.map((finding) => ({
+      ...finding,
+      fixes: fixesFor(wiring, finding, findings),
+      accepted: finding.accepted ?? null,
+    })),
   }
 }

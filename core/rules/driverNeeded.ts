@@ -9,6 +9,7 @@ export const driverNeeded: Rule = {
     severities: ['fault'],
     about: 'A coil, motor, lamp, fan or strip hangs straight on a pin, or is fed by one.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     const byPart = new Map<PartInstance, { use: SignalUse; host: Host }[]>()

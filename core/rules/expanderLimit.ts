@@ -11,6 +11,7 @@ export const expanderLimit: Rule = {
     severities: ['fault'],
     about: 'A signal on an expander pin needs exact timing, or an ability that such a pin has not.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {

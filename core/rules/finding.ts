@@ -18,8 +18,8 @@ export interface Finding {
   readonly accepted?: string
 }
 
-/** A finding together with the making of its fixes, which is put off until somebody asks. */
-export interface Report extends Finding {
+/** What a rule reports: a finding, and the making of its fixes, which is put off until somebody asks. */
+export interface Report extends Omit<Finding, 'rule' | 'accepted'> {
   readonly propose?: () => readonly Fix[]
 }
 
@@ -32,6 +32,11 @@ export interface Rule {
     /** What it looks for, in one sentence, for the rule reference. */
     readonly about: string
     readonly fixable: boolean
+    /**
+     * What it says of a signal, a net or a part depends on these alone, on what hangs together with them (see
+     * `core/wiring/touched.ts`) and on the facts of boards; it can be run on a wiring that is cut down.
+     */
+    readonly local?: true
   }
-  readonly check: (wiring: Wiring, report: (report: Omit<Report, 'rule'>) => void) => void
+  readonly check: (wiring: Wiring, report: (report: Report) => void) => void
 }

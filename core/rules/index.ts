@@ -11,7 +11,7 @@ import { driverNeeded } from './driverNeeded.ts'
 import { endMismatch } from './endMismatch.ts'
 import { expanderLimit } from './expanderLimit.ts'
 import { featureConflict } from './featureConflict.ts'
-import type { Report, Rule, Severity } from './finding.ts'
+import type { Finding, Rule, Severity } from './finding.ts'
 import { flyback } from './flyback.ts'
 import { holeClash } from './holeClash.ts'
 import { i2cAddress } from './i2cAddress.ts'
@@ -105,25 +105,38 @@ export const isBenchRule = (id: string): boolean => benchRules.some(({ meta }) =
 
 const order: Readonly<Record<Severity, number>> = { fault: 0, caution: 1, tip: 2 }
 
-/** Runs every rule of the wiring, or those given, and returns what they report: faults first, accepted ones marked and last. */
-export const check = (wiring: Wiring, which: readonly Rule[] = rules): Report[] =>
-  sorted(reportsOf(wiring, which), wiring.plan)
+/** Runs every rule of the wiring, or those given, and returns what they find: faults first, accepted ones marked and last. */
+export const check = (wiring: Wiring, which: readonly Rule[] = rules): Finding[] =>
+  sorted(
+    which.flatMap((rule) => findingsOf(wiring, rule)),
+    wiring.plan,
+  )
 
-/** What rules report, in the order of the rules, without a look at what the plan accepts. */
-export function reportsOf(wiring: Wiring, which: readonly Rule[] = rules): Report[] {
-  const reports: Report[] = []
-  for (const rule of which)
-    rule.check(wiring, (report) => {
-      reports.push({ ...report, rule: rule.meta.id })
-    })
-  return reports
+/** What one rule finds, without a look at what the plan accepts; that of a local rule by place. */
+export function findingsOf(wiring: Wiring, rule: Rule): Finding[] {
+  const found: Finding[] = []
+  rule.check(wiring, ({ propose: _, ...report }) => {
+    found.push({ rule: rule.meta.id, ...report })
+  })
+  return rule.meta.local ? inPlace(found, wiring) : found
+}
+
+/** Findings in the order of the boards, supplies and parts that they are about, then of their ends. */
+export function inPlace(found: readonly Finding[], { boards, supplies, parts, whole }: Wiring): Finding[] {
+  if (found.length < 2) return [...found]
+  const order = new Map([...boards, ...supplies, ...(whole?.parts ?? parts)].map(({ ref }, index) => [ref, index]))
+  const keyed = found.map((one) => {
+    const [first = ''] = one.at
+    return { one, place: order.get(first.split('.')[0] as string) ?? -1, text: `${one.at.join(' ')} ${one.message}` }
+  })
+  return keyed.sort((a, b) => a.place - b.place || (a.text < b.text ? -1 : 1)).map(({ one }) => one)
 }
 
 /** Findings in order, faults first, those that a plan accepts marked and last. */
-export function sorted(reports: readonly Report[], plan: Plan): Report[] {
-  const marked = reports.map((report): Report => {
-    const accepted = plan.accepted.find((one) => sameFinding(one, report))
-    return accepted ? { ...report, accepted: accepted.because } : report
+export function sorted(found: readonly Finding[], plan: Plan): Finding[] {
+  const marked = found.map((one): Finding => {
+    const accepted = plan.accepted.find((each) => sameFinding(each, one))
+    return accepted ? { ...one, accepted: accepted.because } : one
   })
   return marked.sort(
     (a, b) =>
@@ -138,7 +151,7 @@ export interface Counts {
 }
 
 /** Findings by severity, without the accepted ones. */
-export function count(reports: readonly Pick<Report, 'severity' | 'accepted'>[]): Counts {
+export function count(reports: readonly Pick<Finding, 'severity' | 'accepted'>[]): Counts {
   const of = (severity: Severity): number =>
     reports.filter((one) => one.severity === severity && one.accepted === undefined).length
   return { fault: of('fault'), caution: of('caution'), tip: of('tip') }

@@ -14,6 +14,7 @@ export const inputFloating: Rule = {
     about:
       'A required input is left open on purpose although it must not float, or a switch to the supply has nothing that holds the line low.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const use of wiring.signals) {

@@ -17,6 +17,7 @@ export const ledResistor: Rule = {
     about:
       'The series resistor of an LED is missing or too small; or the LED stays dark or dim, or the resistor takes more than its rating.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const one of litDiodes(wiring)) {

@@ -21,6 +21,7 @@ export const levelDamage: Rule = {
     about:
       'A line puts more volts on a pin than the pin bears: a driver at a higher supply, a pull-up to a higher rail, a supply on a signal pin.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     const said = new Set<string>()

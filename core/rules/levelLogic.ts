@@ -1,10 +1,10 @@
 import { formatVolts } from '../electrical/quantity.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
-import { twoDigits } from './shared.ts'
+import { listWords, twoDigits } from './shared.ts'
 
 export const levelLogic: Rule = {
   meta: {
@@ -13,9 +13,10 @@ export const levelLogic: Rule = {
     about:
       'The high level that arrives is below what the receiver takes for high, or the low level above what it takes for low. A tip when the receiver runs at another voltage and its threshold is not known.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
-    const unknown = new Set<string>()
+    const unknown = new Map<PartInstance, Line[]>()
     for (const line of linesOf(wiring)) {
       if (!line.use || line.use.state === 'tied' || line.use.facts.needs.startsWith('analog')) continue
       const { high, low, vih, vil } = line
@@ -50,18 +51,22 @@ export const levelLogic: Rule = {
         vih === undefined &&
         line.receiver === line.use.end &&
         line.receiverVolts !== undefined &&
-        high < line.receiverVolts - 0.2 &&
-        !unknown.has(line.use.part.ref)
-      ) {
-        unknown.add(line.use.part.ref)
-        report({
-          severity: 'tip',
-          at: [line.receiver],
-          message: `The input threshold of ${line.receiver} is not known; it gets ${formatVolts(high)} and runs at ${formatVolts(line.receiverVolts)}.`,
-          why: `Its datasheet gives no figure for a high level, so this cannot be checked. Try it before you build on it, or drive it through a level shifter.`,
-          numbers: { high: twoDigits(high), supply: line.receiverVolts },
-        })
-      }
+        high < line.receiverVolts - 0.2
+      )
+        unknown.set(line.use.part, [...(unknown.get(line.use.part) ?? []), line])
+    }
+    for (const [part, lines] of unknown) {
+      const high = Math.min(...lines.map((line) => line.high as number))
+      const ends = [...new Set(lines.map((line) => line.receiver))]
+      const one = ends.length === 1
+      const volts = part.logicVolts as number
+      report({
+        severity: 'tip',
+        at: ends,
+        message: `The input ${one ? 'threshold' : 'thresholds'} of ${listWords(ends)} ${one ? 'is' : 'are'} not known; ${one ? 'it gets' : 'they get'} ${formatVolts(high)} and ${one ? 'runs' : 'run'} at ${formatVolts(volts)}.`,
+        why: `The datasheet of ${part.ref} gives no figure for a high level, so this cannot be checked. Try it before you build on it, or drive it through a level shifter.`,
+        numbers: { high: twoDigits(high), supply: volts },
+      })
     }
   },
 }

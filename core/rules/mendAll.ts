@@ -23,12 +23,12 @@ export function mendAll(plan: Plan, catalog: Catalog): Mended {
   let now = plan
   for (let round = 0; round < 100; round += 1) {
     const wiring = resolve(now, catalog)
-    const reports = check(wiring)
-    const next = reports.find(
+    const findings = check(wiring)
+    const next = findings.find(
       (one) => one.severity !== 'tip' && one.accepted === undefined && !passed.has(`${one.rule} ${one.at.join(' ')}`),
     )
     if (!next) break
-    const fix = fixesFor(wiring, next, reports).find(isSafe)
+    const fix = fixesFor(wiring, next, findings).find(isSafe)
     if (!fix) {
       passed.add(`${next.rule} ${next.at.join(' ')}`)
       continue

@@ -12,6 +12,7 @@ export const onewirePullup: Rule = {
     severities: ['fault'],
     about: 'A one-wire line has no pull-up resistor, one too weak for it, or one to another voltage than its logic.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const [host, all] of usesByHost(wiring)) {

@@ -10,6 +10,7 @@ export const pinDirection: Rule = {
     severities: ['fault'],
     about: 'A pin that can only read is asked to drive, or one that can only drive is asked to read.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const use of wiring.signals) {

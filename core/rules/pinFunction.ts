@@ -9,6 +9,7 @@ export const pinFunction: Rule = {
     severities: ['fault'],
     about: 'A pin lacks the function that its signal needs: analog, PWM, edge interrupt, DAC or touch.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const use of wiring.signals) {

@@ -20,6 +20,7 @@ export const pinOnboard: Rule = {
     about:
       'The pin is also used on the board itself. A fault for flash, extra memory and crystal; a caution for an LED that loads an input and for a button.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {

@@ -18,6 +18,7 @@ export const pinPull: Rule = {
     about:
       'A line relies on the internal pull of a pin that has none, or needs the opposite of a pull that is fixed on the board.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {

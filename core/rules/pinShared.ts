@@ -13,6 +13,7 @@ export const pinShared: Rule = {
     about:
       'One board or expander pin carries signals that cannot share it. Bus lines may be shared, and inputs may be driven together.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {

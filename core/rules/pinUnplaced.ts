@@ -10,6 +10,7 @@ export const pinUnplaced: Rule = {
     severities: ['caution'],
     about: 'A required pin of a part has no wire yet and is not marked as left open on purpose.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const part of wiring.parts) {

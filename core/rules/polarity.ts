@@ -9,6 +9,7 @@ export const polarity: Rule = {
     severities: ['fault'],
     about: 'A part with a plus and a minus, or a diode, is the wrong way round.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const part of wiring.parts) {

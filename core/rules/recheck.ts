@@ -3,28 +3,42 @@ import { catalogFor } from '../plan/carried.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import type { Report } from './finding.ts'
-import { reportsOf, sorted } from './index.ts'
+import { touchedBy } from '../wiring/touched.ts'
+import type { Finding, Rule } from './finding.ts'
+import { findingsOf, inPlace, rules, sorted } from './index.ts'
 
 export interface Checked {
   readonly wiring: Wiring
   /** Findings in order, accepted ones marked. */
-  readonly reports: readonly Report[]
-  /** The same in the order of the rules, unmarked. */
-  readonly found: readonly Report[]
+  readonly findings: readonly Finding[]
+  /** The same rule by rule, unmarked. */
+  readonly found: ReadonlyMap<Rule, readonly Finding[]>
 }
 
 /**
- * Wiring and findings of a plan, taking over from the plan before it what the change did not touch: a change of title,
- * notes or acceptances leaves wiring and rules as they are. Any other change is worked out from scratch, which takes a
- * few milliseconds (see docs/performance.md). Always the same as from scratch.
+ * Wiring and findings of a plan, taking over from the plan before it what the change did not touch. A change of title,
+ * notes or acceptances leaves wiring and rules as they are. After any other change the rules that say `local` look at
+ * what it touched only, and the others at everything. Always the same as from scratch.
  */
 export function recheck(before: Checked | undefined, plan: Plan, catalog: Catalog): Checked {
   if (before && before.wiring.catalog === catalogFor(plan, catalog) && sameWiring(before.wiring.plan, plan))
-    return { wiring: { ...before.wiring, plan }, reports: sorted(before.found, plan), found: before.found }
+    return {
+      wiring: { ...before.wiring, plan },
+      findings: sorted([...before.found.values()].flat(), plan),
+      found: before.found,
+    }
   const wiring = resolve(plan, catalog)
-  const found = reportsOf(wiring)
-  return { wiring, reports: sorted(found, plan), found }
+  const touched = before && touchedBy(before.wiring, wiring)
+  const found = new Map(
+    rules.map((rule) => {
+      const known = before?.found.get(rule)
+      if (!touched || !known || !rule.meta.local) return [rule, findingsOf(wiring, rule)]
+      const kept = known.filter((one) => !touched.concerns(one.at))
+      const anew = findingsOf(touched.narrow, rule).filter((one) => touched.concerns(one.at))
+      return [rule, anew.length === 0 ? kept : inPlace([...kept, ...anew], wiring)]
+    }),
+  )
+  return { wiring, findings: sorted([...found.values()].flat(), plan), found }
 }
 
 const sameWiring = (a: Plan, b: Plan): boolean =>

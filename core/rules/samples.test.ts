@@ -46,10 +46,10 @@ it('can be mended by taking the first fix of each finding', () => {
   let plan = sample(mended)
   for (let round = 0; round < 30; round += 1) {
     const wiring = resolve(plan, catalog)
-    const reports = check(wiring)
-    const worst = reports.find((one) => one.severity !== 'tip')
+    const findings = check(wiring)
+    const worst = findings.find((one) => one.severity !== 'tip')
     if (!worst) break
-    const fix = fixesFor(wiring, worst, reports)[0]
+    const fix = fixesFor(wiring, worst, findings)[0]
     expect(fix, `a fix for ${worst.message}`).toBeDefined()
     plan = applyEdits(plan, fix!.edits)
   }

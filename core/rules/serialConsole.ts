@@ -12,6 +12,7 @@ export const serialConsole: Rule = {
     about:
       'A pin belongs to the USB serial pair or to the boot console in use. A fault when the part drives the line too.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const [host, uses] of usesByHost(wiring)) {

@@ -9,6 +9,7 @@ export const strapNeeded: Rule = {
     about:
       'A pin that chooses mode or address, or switches the part on, is open, or wired to the opposite of what the chosen option says.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const tie of wiring.ties) {

@@ -8,6 +8,7 @@ export const supplyMissing: Rule = {
     severities: ['fault'],
     about: 'A part or board that is wired has no supply, or no ground.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     const unused = new Set(wiring.plan.unused)

@@ -8,6 +8,7 @@ export const supplyRange: Rule = {
     severities: ['fault'],
     about: 'A supply pin of a part or board gets a voltage outside its range.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const part of wiring.parts)

@@ -7,6 +7,7 @@ export const timingSensitive: Rule = {
     about:
       'A part whose pulses must be timed to microseconds hangs on a board whose programs are put aside now and then.',
     fixable: false,
+    local: true,
   },
   check(wiring, report) {
     for (const use of wiring.signals) {

@@ -8,6 +8,7 @@ export const uartLevels: Rule = {
     severities: ['fault'],
     about: 'A serial port with line levels (RS-232, RS-485) on a logic pin, or logic levels behind a line driver.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const use of wiring.signals) {

@@ -35,9 +35,9 @@ describe('no rule throws or says nonsense', () => {
   it.each([...catalog.boards.keys()])('on random wirings of %s', (board) => {
     fc.assert(
       fc.property(wiringOn(board), (plan) => {
-        for (const report of check(resolve(plan, catalog))) {
-          expect(`${report.message} ${report.why}`).not.toMatch(/undefined|NaN|Infinity|\[object/)
-          expect(report.at.length).toBeGreaterThan(0)
+        for (const finding of check(resolve(plan, catalog))) {
+          expect(`${finding.message} ${finding.why}`).not.toMatch(/undefined|NaN|Infinity|\[object/)
+          expect(finding.at.length).toBeGreaterThan(0)
         }
       }),
       { numRuns: 80 },
@@ -49,12 +49,12 @@ describe('every fix mends its finding and brings no new fault', () => {
   const key = (one: { rule: string; at: readonly string[] }): string => `${one.rule} ${[...one.at].sort().join(' ')}`
   const holds = (plan: Plan): void => {
     const wiring = resolve(plan, catalog)
-    const reports = check(wiring)
-    const before = new Set(reports.filter((one) => one.severity === 'fault').map(key))
-    for (const report of reports)
-      for (const fix of fixesFor(wiring, report, reports)) {
+    const findings = check(wiring)
+    const before = new Set(findings.filter((one) => one.severity === 'fault').map(key))
+    for (const finding of findings)
+      for (const fix of fixesFor(wiring, finding, findings)) {
         const after = check(resolve(applyEdits(plan, fix.edits), catalog))
-        expect(after.map(key), fix.title).not.toContain(key(report))
+        expect(after.map(key), fix.title).not.toContain(key(finding))
         expect(
           after.filter((one) => one.severity === 'fault' && !before.has(key(one))).map((one) => one.message),
           fix.title,

@@ -1,5 +1,5 @@
 import { formatVolts } from '../electrical/quantity.ts'
-import type { Report } from '../rules/finding.ts'
+import type { Finding } from '../rules/finding.ts'
 import { escapeText } from './escape.ts'
 import type { Sheet } from './sheet.ts'
 
@@ -74,7 +74,7 @@ const box = (title: string, lines: readonly string[]): string =>
   `<div class="mp-accepted"><strong>${title}</strong><ul>${lines.map((line) => `<li>${escapeText(line)}</li>`).join('')}</ul></div>`
 
 /** Faults and cautions that are neither mended nor accepted, a line each. */
-export const openFindings = (reports: readonly Report[]): string[] =>
-  reports
+export const openFindings = (findings: readonly Finding[]): string[] =>
+  findings
     .filter((one) => one.severity !== 'tip' && one.accepted === undefined)
     .map((one) => `${one.severity}: ${one.message}`)

@@ -17,11 +17,11 @@ export function ruleReference(): string {
     const example = mistaken.find((one) => one.rule === meta.id)
     if (!example) continue
     const wiring = wiringOf(example)
-    const reports = check(wiring, allRules)
-    const report = reports.find((one) => one.rule === meta.id)
-    if (!report) continue
-    parts.push(`For example, ${example.title}: “${report.message}”`, '', `> ${report.why}`, '')
-    const fixes = fixesFor(wiring, report, reports)
+    const findings = check(wiring, allRules)
+    const finding = findings.find((one) => one.rule === meta.id)
+    if (!finding) continue
+    parts.push(`For example, ${example.title}: “${finding.message}”`, '', `> ${finding.why}`, '')
+    const fixes = fixesFor(wiring, finding, findings)
     if (fixes.length > 0) parts.push(...fixes.map((fix) => `- ${fix.title}`), '')
   }
   return `${parts.join('\n').trimEnd()}\n`

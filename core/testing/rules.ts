@@ -30,11 +30,11 @@ export function testRule(
     describe('invalid', () => {
       it.each(tables.invalid)('$title', ({ says, fix, changes, ...short }) => {
         const wiring = wiringOf(short)
-        const reports = check(wiring, [rule])
-        expect(reports.map((one) => `${one.severity}: ${one.message}`)).toEqual(says)
-        for (const report of reports) {
-          expect(rule.meta.severities).toContain(report.severity)
-          expect(report.why).not.toBe('')
+        const findings = check(wiring, [rule])
+        expect(findings.map((one) => `${one.severity}: ${one.message}`)).toEqual(says)
+        for (const finding of findings) {
+          expect(rule.meta.severities).toContain(finding.severity)
+          expect(finding.why).not.toBe('')
         }
         const all = check(wiring, allRules)
         const first = all.find((one) => one.rule === rule.meta.id)
@@ -46,7 +46,7 @@ export function testRule(
         const plan = applyEdits(wiring.plan, chosen.edits)
         expect(describeDifference(wiring.plan, plan, catalog)).toEqual(changes)
         const left = check(resolve(plan, catalog), [rule]).map((one) => one.message)
-        expect(left).not.toContain(reports[0]?.message)
+        expect(left).not.toContain(findings[0]?.message)
       })
     })
   })

@@ -11,7 +11,8 @@ export interface CompanionUse {
 const found = new WeakMap<Wiring, Map<PartInstance, CompanionUse[]>>()
 
 /** Companions of a part in its mode, each with the part of the plan that plays it; one part plays for one owner. */
-export function companionsOf(wiring: Wiring, part: PartInstance): readonly CompanionUse[] {
+export function companionsOf(given: Wiring, part: PartInstance): readonly CompanionUse[] {
+  const wiring = given.whole ?? given
   let all = found.get(wiring)
   if (!all) {
     all = matchAll(wiring)
@@ -32,19 +33,25 @@ function matchAll(wiring: Wiring): Map<PartInstance, CompanionUse[]> {
       .filter((facts) => holds(facts.when, owner.options) && inMode(owner, facts))
       .map((facts) => ({ owner, facts, present: undefined as PartInstance | undefined })),
   )
-  const byKind = new Map<string, PartInstance[]>()
-  for (const part of wiring.parts) byKind.set(part.part.id, [...(byKind.get(part.part.id) ?? []), part])
+  const rails = wiring.nets.filter((net) => net.ground || net.sources.length > 0)
+  const kinds = new Set(wishes.map(({ facts }) => facts.part))
+  const onNet = new Map<Net, Set<PartInstance>>()
   const legs = new Map<PartInstance, readonly Net[]>()
-  const legsOf = (part: PartInstance): readonly Net[] => {
-    const known = legs.get(part) ?? part.part.pins.map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
-    legs.set(part, known)
-    return known
+  for (const part of wiring.parts) {
+    if (!kinds.has(part.part.id)) continue
+    const nets = part.part.pins.map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
+    legs.set(part, nets)
+    for (const net of nets) if (net.wired) onNet.set(net, (onNet.get(net) ?? new Set()).add(part))
   }
   const pairs = wishes
     .flatMap((wish) => {
-      const wanted = wantedNets(wiring, wish.owner, wish.facts)
-      return (byKind.get(wish.facts.part) ?? []).flatMap((part) => {
-        const close = part === wish.owner ? 0 : closeness(wiring, wish.owner, wish.facts, part, wanted, legsOf(part))
+      const wanted = wantedNets(wiring, rails, wish.owner, wish.facts)
+      // What stands on all of the wanted groups stands on the one with the fewest.
+      const near = wanted.map((nets) => new Set(nets.flatMap((net) => [...(onNet.get(net) ?? [])])))
+      const fewest = near.sort((a, b) => a.size - b.size)[0] ?? []
+      return [...fewest].flatMap((part) => {
+        if (part === wish.owner || part.part.id !== wish.facts.part) return []
+        const close = closeness(wiring, wish.owner, wish.facts, part, wanted, legs.get(part) as readonly Net[])
         return close > 0 ? [{ wish, part, closeness: close }] : []
       })
     })
@@ -65,8 +72,13 @@ const inMode = (owner: PartInstance, facts: Companion): boolean =>
   facts.modes === undefined || (owner.mode !== undefined && facts.modes.includes(owner.mode.id))
 
 /** Nets on which a companion's legs must stand, in groups of which each needs one. */
-function wantedNets(wiring: Wiring, owner: PartInstance, facts: Companion): readonly (readonly Net[])[] {
-  if (facts.across) return facts.across.map((pin) => netsFor(wiring, owner, pin))
+function wantedNets(
+  wiring: Wiring,
+  rails: readonly Net[],
+  owner: PartInstance,
+  facts: Companion,
+): readonly (readonly Net[])[] {
+  if (facts.across) return facts.across.map((pin) => netsFor(wiring, rails, owner, pin))
   return facts.series === undefined ? [signalNets(wiring, owner)] : [[wiring.netOf(`${owner.ref}.${facts.series}`)]]
 }
 
@@ -101,13 +113,13 @@ function neighbours(wiring: Wiring): Map<string, Set<string>> {
   return known
 }
 
-function netsFor(wiring: Wiring, owner: PartInstance, pin: string): Net[] {
-  if (pin === 'ground') return wiring.nets.filter((net) => net.ground)
+function netsFor(wiring: Wiring, rails: readonly Net[], owner: PartInstance, pin: string): readonly Net[] {
+  if (pin === 'ground') return rails.filter((net) => net.ground)
   if (pin !== 'supply') return [wiring.netOf(`${owner.ref}.${pin}`)]
   const own = owner.supplies.flatMap((use) => use.pins).map(wiring.netOf)
   if (own.length > 0) return own
   const volts = owner.home?.board.logicVolts
-  return wiring.nets.filter((net) => net.sources.some((source) => source.volts === volts))
+  return rails.filter((net) => net.sources.some((source) => source.volts === volts))
 }
 
 const signalNets = (wiring: Wiring, owner: PartInstance): Net[] =>

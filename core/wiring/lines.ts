@@ -167,7 +167,8 @@ const HOLD_NODE = -1
 const networks = new WeakMap<Wiring, LineNetwork>()
 
 /** The resistive network of a wiring, made once. */
-export function networkOf(wiring: Wiring): LineNetwork {
+export function networkOf(given: Wiring): LineNetwork {
+  const wiring = given.whole ?? given
   let network = networks.get(wiring)
   if (!network) {
     network = new LineNetwork(wiring)
@@ -317,10 +318,19 @@ export class LineNetwork {
   ): number | undefined {
     const fixed = this.#fixed.get(net.index)
     if (fixed !== undefined) return fixed
-    if (!hold && !this.#byNet.has(net.index)) return drive?.net === net.index ? drive.volts : undefined
+    if (drive && drive.net === net.index) return drive.volts
+    const own = this.#byNet.get(net.index)
+    if (!own) return hold?.volts
+    if (own[0] && own.length === 1) {
+      // One resistor to a held node, as for most lamps and pull-ups: no current, or a divider with the hold.
+      const { a, b, ohms } = own[0]
+      const other = a === net.index ? b : a
+      const at = drive?.net === other ? drive.volts : this.#fixed.get(other)
+      if (at !== undefined) return hold ? at + ((hold.volts - at) * ohms) / (ohms + hold.ohms) : at
+      if (this.#byNet.get(other)?.length === 1) return hold?.volts
+    }
     const branches = this.#around(net.index)
     if (hold) branches.push({ a: net.index, b: HOLD_NODE, ohms: hold.ohms })
-    if (drive && drive.net === net.index) return drive.volts
     if (branches.length === 0) return undefined
     const held = new Map<number, number>()
     for (const { a, b } of branches)

@@ -12,6 +12,8 @@ import type { Plan, PlanSupply } from '../plan/planSchema.ts'
 export interface Wiring {
   readonly plan: Plan
   readonly catalog: Catalog
+  /** The whole of it, when this is one cut down to what a change touched; then only lists are shorter. */
+  readonly whole?: Wiring
   readonly boards: readonly BoardInstance[]
   readonly supplies: readonly SupplyInstance[]
   readonly parts: readonly PartInstance[]

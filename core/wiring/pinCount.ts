@@ -119,32 +119,32 @@ function unmatched({ hosts, signals, able }: Counted): SignalUse[] {
     shared.add(use.facts.needs)
     return true
   })
-  const providers = new Set(hosts.flatMap((host) => host.provider ?? []))
-  const byNeed = new Map<string, Host[]>()
-  const choices = each.map((use) => {
-    const key = `${use.facts.needs} ${use.facts.orElse}`
-    const known =
-      byNeed.get(key) ??
-      hosts.filter((host) => (use.facts.needs === 'analog-in' ? able(host, 'analog-in') : meets(host, use)))
-    byNeed.set(key, known)
+  const usable = new Set(hosts)
+  const suits = (use: SignalUse, host: Host): boolean =>
     // A part's own pins are no pins for it.
-    return providers.has(use.part) ? known.filter((host) => host.provider !== use.part) : known
-  })
+    host.provider !== use.part &&
+    (use.facts.needs === 'analog-in' ? able(host, 'analog-in') : meets(host, use) !== undefined)
   const owner = new Map<Host, number>()
   // What is placed already is a matching to start from.
   const waiting = each.flatMap((use, index) => {
     const host = use.hosts[0]?.host
-    if (!host || owner.has(host) || !choices[index]!.includes(host)) return [index]
+    if (!host || owner.has(host) || !usable.has(host) || !suits(use, host)) return [index]
     owner.set(host, index)
     return []
   })
+  const found = new Map<number, readonly Host[]>()
+  const choicesOf = (index: number): readonly Host[] => {
+    const known = found.get(index) ?? hosts.filter((host) => suits(each[index]!, host))
+    found.set(index, known)
+    return known
+  }
   const place = (index: number, tried: Set<Host>): boolean => {
-    const free = choices[index]!.find((host) => !owner.has(host))
+    const free = choicesOf(index).find((host) => !owner.has(host))
     if (free) {
       owner.set(free, index)
       return true
     }
-    for (const host of choices[index]!) {
+    for (const host of choicesOf(index)) {
       if (tried.has(host)) continue
       tried.add(host)
       const before = owner.get(host)

@@ -4,7 +4,7 @@ import { Link, useLocation, useParams } from 'react-router'
 import { describeDifference } from '../../core/plan/difference.ts'
 import { applyEdits, type Fix } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import type { Report } from '../../core/rules/finding.ts'
+import type { Finding } from '../../core/rules/finding.ts'
 import { fixesFor } from '../../core/rules/fixes.ts'
 import { count, isBenchRule } from '../../core/rules/index.ts'
 import type { Mended } from '../../core/rules/mendAll.ts'
@@ -22,23 +22,23 @@ const groups = [
 ] as const
 
 /** Faults first, what is accepted last. */
-const inOrder = (reports: readonly Report[]): Report[] =>
-  [...reports].sort((a, b) => Number(a.accepted !== undefined) - Number(b.accepted !== undefined))
+const inOrder = (findings: readonly Finding[]): Finding[] =>
+  [...findings].sort((a, b) => Number(a.accepted !== undefined) - Number(b.accepted !== undefined))
 
-const keyOf = (report: Report): string => `${report.rule} ${report.at.join(' ')}`
+const keyOf = (finding: Finding): string => `${finding.rule} ${finding.at.join(' ')}`
 
 /** What is wrong with the plan, beside every place. */
 export function Findings() {
-  const { reports: own, wiring } = useDerived()
-  const { reports: ofBench } = useBench()
+  const { findings: own, wiring } = useDerived()
+  const { findings: ofBench } = useBench()
   const all = useMemo(() => inOrder([...own, ...ofBench]), [own, ofBench])
   const [picked, setPicked] = useState<string>()
   const [about, setAbout] = useState('')
   const counts = count(all)
   const subjects = useMemo(() => subjectsOf(all, wiring), [all, wiring])
   const subject = subjects.some(([ref]) => ref === about) ? about : ''
-  const reports = subject === '' ? all : all.filter((report) => refsOf(report).has(subject))
-  const accepted = reports.filter((report) => report.accepted !== undefined)
+  const findings = subject === '' ? all : all.filter((finding) => refsOf(finding).has(subject))
+  const accepted = findings.filter((finding) => finding.accepted !== undefined)
   return (
     <aside className="findings" aria-label="Findings">
       <header>
@@ -71,17 +71,17 @@ export function Findings() {
           <p className="soft px-3 pt-3">Nothing stands in the way.</p>
         )}
         {groups.map(({ severity, title, mark }) => {
-          const own = reports.filter((report) => report.severity === severity && report.accepted === undefined)
+          const own = findings.filter((finding) => finding.severity === severity && finding.accepted === undefined)
           return own.length === 0 ? null : (
             <section key={severity} aria-label={title}>
               <h3>{title}</h3>
-              {own.map((report) => (
+              {own.map((finding) => (
                 <Card
-                  key={keyOf(report)}
-                  report={report}
+                  key={keyOf(finding)}
+                  finding={finding}
                   mark={mark}
-                  open={picked === keyOf(report)}
-                  onPick={() => setPicked(picked === keyOf(report) ? undefined : keyOf(report))}
+                  open={picked === keyOf(finding)}
+                  onPick={() => setPicked(picked === keyOf(finding) ? undefined : keyOf(finding))}
                 />
               ))}
             </section>
@@ -90,8 +90,8 @@ export function Findings() {
         {accepted.length > 0 && (
           <section aria-label="Accepted">
             <h3>Accepted</h3>
-            {accepted.map((report) => (
-              <AcceptedCard key={keyOf(report)} report={report} />
+            {accepted.map((finding) => (
+              <AcceptedCard key={keyOf(finding)} finding={finding} />
             ))}
           </section>
         )}
@@ -100,14 +100,14 @@ export function Findings() {
   )
 }
 
-const refsOf = (report: Report): Set<string> => new Set(report.at.map((at) => at.split('.')[0] as string))
+const refsOf = (finding: Finding): Set<string> => new Set(finding.at.map((at) => at.split('.')[0] as string))
 
 /** Boards, supplies and parts that findings are about, with their number. */
-function subjectsOf(reports: readonly Report[], wiring: Wiring): [ref: string, number: number][] {
+function subjectsOf(findings: readonly Finding[], wiring: Wiring): [ref: string, number: number][] {
   const counts = new Map<string, number>()
   const known = new Set([...wiring.boards, ...wiring.supplies, ...wiring.parts].map((one) => one.ref))
-  for (const report of reports)
-    for (const ref of refsOf(report)) if (known.has(ref)) counts.set(ref, (counts.get(ref) ?? 0) + 1)
+  for (const finding of findings)
+    for (const ref of refsOf(finding)) if (known.has(ref)) counts.set(ref, (counts.get(ref) ?? 0) + 1)
   return [...counts].sort((a, b) => a[0].localeCompare(b[0]))
 }
 
@@ -177,25 +177,25 @@ function MendAll() {
 }
 
 interface CardProps {
-  readonly report: Report
+  readonly finding: Finding
   readonly mark: string
   readonly open: boolean
   readonly onPick: () => void
 }
 
-function Card({ report, mark, open, onPick }: CardProps) {
-  const { wiring, reports } = useDerived()
+function Card({ finding, mark, open, onPick }: CardProps) {
+  const { wiring, findings } = useDerived()
   const dispatch = useAppDispatch()
   const edit = useEdit()
   const { id } = useParams()
   const { pathname } = useLocation()
-  const onBench = isBenchRule(report.rule)
+  const onBench = isBenchRule(finding.rule)
   const here = pathname.endsWith(onBench ? '/bench' : '/pins')
   const own = useMemo(
-    () => (open && !onBench ? fixesFor(wiring, report, reports) : []),
-    [open, onBench, wiring, report, reports],
+    () => (open && !onBench ? fixesFor(wiring, finding, findings) : []),
+    [open, onBench, wiring, finding, findings],
   )
-  const tried = useBenchFixes(open && onBench, wiring.plan, report)
+  const tried = useBenchFixes(open && onBench, wiring.plan, finding)
   const fixes = onBench ? (tried ?? []) : own
   const [shown, setShown] = useState<string>()
   const [reason, setReason] = useState<string>()
@@ -204,27 +204,27 @@ function Card({ report, mark, open, onPick }: CardProps) {
     edit(fix.edits, fix.title)
   }
   return (
-    <article className={`finding ${report.severity} ${open ? 'picked' : ''}`} data-rule={report.rule}>
+    <article className={`finding ${finding.severity} ${open ? 'picked' : ''}`} data-rule={finding.rule}>
       <button
         type="button"
         className="say"
         aria-expanded={open}
         onClick={() => {
           onPick()
-          dispatch(planActions.lit(open ? [] : report.at))
+          dispatch(planActions.lit(open ? [] : finding.at))
         }}
       >
         <span className="sign" aria-hidden="true">
           {mark}
         </span>
-        <span className="visually-hidden">{report.severity}: </span>
-        {report.message}
+        <span className="visually-hidden">{finding.severity}: </span>
+        {finding.message}
       </button>
       {open && (
         <>
-          <p className="why">{report.why}</p>
+          <p className="why">{finding.why}</p>
           <p className="rule-line">
-            <span className="mono">{report.rule}</span>
+            <span className="mono">{finding.rule}</span>
             {!here && (
               <Link to={`/plan/${id}/${onBench ? 'bench' : 'pins'}`} className="ms-2">
                 Show on the {onBench ? 'bench' : 'board'}
@@ -263,8 +263,8 @@ function Card({ report, mark, open, onPick }: CardProps) {
                 event.preventDefault()
                 if (reason.trim() !== '')
                   edit(
-                    [{ do: 'accept', rule: report.rule, at: report.at, because: reason.trim().slice(0, 200) }],
-                    `Accept ${report.rule}`,
+                    [{ do: 'accept', rule: finding.rule, at: finding.at, because: reason.trim().slice(0, 200) }],
+                    `Accept ${finding.rule}`,
                   )
               }}
             >
@@ -289,16 +289,16 @@ function Card({ report, mark, open, onPick }: CardProps) {
 }
 
 /** Fixes of the bench are laid out before they are offered, in the thread of the search; undefined until then. */
-function useBenchFixes(wanted: boolean, plan: Plan, report: Report): readonly Fix[] | undefined {
+function useBenchFixes(wanted: boolean, plan: Plan, finding: Finding): readonly Fix[] | undefined {
   const catalog = useCatalog()
   const [fixes, setFixes] = useState<readonly Fix[]>()
   useEffect(() => {
     if (!wanted) return
     const client = new SearchClient(catalog)
     setFixes(undefined)
-    void client.benchFixes(plan, { rule: report.rule, at: report.at }).then(setFixes)
+    void client.benchFixes(plan, { rule: finding.rule, at: finding.at }).then(setFixes)
     return () => client.stop()
-  }, [wanted, catalog, plan, report.rule, report.at])
+  }, [wanted, catalog, plan, finding.rule, finding.at])
   return fixes
 }
 
@@ -319,18 +319,18 @@ function Preview({ fix }: { fix: Fix | undefined }) {
   )
 }
 
-function AcceptedCard({ report }: { report: Report }) {
+function AcceptedCard({ finding }: { finding: Finding }) {
   const edit = useEdit()
   return (
     <article className="finding">
-      <div style={{ overflowWrap: 'anywhere' }}>{report.message}</div>
+      <div style={{ overflowWrap: 'anywhere' }}>{finding.message}</div>
       <p className="why">
-        Accepted: {report.accepted}{' '}
+        Accepted: {finding.accepted}{' '}
         <Button
           size="sm"
           variant="link"
           className="p-0 align-baseline"
-          onClick={() => edit([{ do: 'withdraw', rule: report.rule, at: report.at }], 'Take back an acceptance')}
+          onClick={() => edit([{ do: 'withdraw', rule: finding.rule, at: finding.at }], 'Take back an acceptance')}
         >
           take back
         </Button>

@@ -100,15 +100,15 @@ function LaidBench() {
   const state = useBench()
   const layout = state.layout!
   const { wiring, share } = state
-  const { reports } = useDerived()
+  const { findings } = useDerived()
   const hurt = useMemo(
     () =>
       new Set(
-        [...reports, ...state.reports]
+        [...findings, ...state.findings]
           .filter((one) => one.severity === 'fault' && one.accepted === undefined)
           .flatMap((one) => one.at.map((at) => at.split('.')[0]!)),
       ),
-    [reports, state.reports],
+    [findings, state.findings],
   )
   const sheet = useMemo(() => makeSheet(wiring, layout), [wiring, layout])
   const picture = useMemo(() => benchPicture(wiring, layout, sheet), [wiring, layout, sheet])

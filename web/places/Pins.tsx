@@ -24,7 +24,7 @@ const DIGITS = 6
 
 /** Which pin for which signal? */
 export function Pins() {
-  const { wiring, reports } = useDerived()
+  const { wiring, findings } = useDerived()
   const catalog = useCatalog()
   const edit = useEdit()
   const dispatch = useAppDispatch()
@@ -36,7 +36,7 @@ export function Pins() {
   const client = useMemo(() => new SearchClient(catalog), [catalog])
   useEffect(() => () => client.stop(), [client])
 
-  const clashes = reports.some(
+  const clashes = findings.some(
     (one) => one.accepted === undefined && (one.severity === 'fault' || one.rule === 'pin-shared'),
   )
   const use = picked === undefined ? undefined : wiring.signal(picked)
@@ -216,9 +216,9 @@ export function Pins() {
         ),
       lit: new Set(litEnds),
       hurt: new Set(
-        reports
-          .filter((report) => report.severity === 'fault' && report.accepted === undefined)
-          .flatMap((report) => report.at),
+        findings
+          .filter((finding) => finding.severity === 'fault' && finding.accepted === undefined)
+          .flatMap((finding) => finding.at),
       ),
       onPost: (host) => {
         const here = uses.get(host.end)
@@ -232,7 +232,7 @@ export function Pins() {
         if (dropped) put(dropped, host)
       },
     }
-  }, [wiring, ranked, best, use, litEnds, reports, put, dispatch])
+  }, [wiring, ranked, best, use, litEnds, findings, put, dispatch])
 
   if (wiring.parts.length === 0 || wiring.boards.length === 0)
     return (

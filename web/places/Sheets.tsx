@@ -12,9 +12,9 @@ import { useAppSelector } from '../store/store.ts'
 
 /** What goes to the workbench: the pages as they will print, and files. */
 export function Sheets() {
-  const { reports } = useDerived()
+  const { findings } = useDerived()
   const plan = usePlan()
-  const { layout, wiring, reports: ofBench, share } = useBench()
+  const { layout, wiring, findings: ofBench, share } = useBench()
   const id = useAppSelector((state) => state.plan.id)
   const revision = useAppSelector((state) => state.plan.revision)
   const saved = useAppSelector((state) => state.plan.saveState === 'saved')
@@ -27,7 +27,7 @@ export function Sheets() {
     () => pageNames.filter((name) => chosen.includes(name) && (hasBench || !benchPages.includes(name))),
     [chosen, hasBench],
   )
-  const open = useMemo(() => openFindings([...reports, ...ofBench]), [reports, ofBench])
+  const open = useMemo(() => openFindings([...findings, ...ofBench]), [findings, ofBench])
   const html = useMemo(
     () => (sheet ? sheetBody({ sheet, wiring, layout }, { only, revision, accepted: plan.accepted, open }) : ''),
     [sheet, wiring, layout, only, revision, plan.accepted, open],

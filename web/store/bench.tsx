@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import { adoptLayout, type Layout, type LayoutData } from '../../core/breadboard/layout.ts'
-import type { Report } from '../../core/rules/finding.ts'
+import type { Finding } from '../../core/rules/finding.ts'
 import { benchRules, check } from '../../core/rules/index.ts'
 import type { Wiring } from '../../core/wiring/model.ts'
 import { SearchClient } from '../workers/search.ts'
@@ -12,7 +12,7 @@ export interface BenchState {
   readonly layout: Layout | undefined
   /** The wiring that the layout belongs to. */
   readonly wiring: Wiring
-  readonly reports: readonly Report[]
+  readonly findings: readonly Finding[]
   /** How far a running layout is, between 0 and 1. */
   readonly share: number | undefined
   /** A layout that broke off, in words. */
@@ -83,10 +83,10 @@ export function BenchProvider({ children }: { readonly children: ReactNode }) {
   }, [wanted, fresh, client, laid, share])
   const state = useMemo((): BenchState => {
     if (!wanted || !laid)
-      return { layout: undefined, wiring, reports: [], share: wanted ? (share ?? 0) : share, trouble }
+      return { layout: undefined, wiring, findings: [], share: wanted ? (share ?? 0) : share, trouble }
     const own = fresh ? wiring : laid.wiring
     const layout = adoptLayout(own, laid.data)
-    return { layout, wiring: own, reports: fresh ? check(own, benchRules) : [], share, trouble }
+    return { layout, wiring: own, findings: fresh ? check(own, benchRules) : [], share, trouble }
   }, [wanted, laid, fresh, wiring, share, trouble])
   return <Context value={state}>{children}</Context>
 }

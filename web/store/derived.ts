@@ -18,7 +18,7 @@ export function useCatalog(): Catalog {
   return plan ? catalogFor(plan, catalog) : catalog
 }
 
-export type Derived = Pick<Checked, 'wiring' | 'reports'>
+export type Derived = Pick<Checked, 'wiring' | 'findings'>
 
 const derived = new WeakMap<Plan, Checked>()
 let latest: Checked | undefined

@@ -99,11 +99,11 @@ const searcher = {
     return suggestBreadboards(plan, catalog, tell)
   },
   /** Fixes of a finding of the bench, each laid out before it is offered. */
-  benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Fix[] {
+  benchFixes(plan: Plan, about: Pick<Finding, 'rule' | 'at'>): Fix[] {
     const wiring = resolve(plan, catalog)
-    const reports = check(wiring, benchRules)
-    const report = reports.find((one) => sameFinding(one, finding))
-    return report ? fixesFor(wiring, report, reports) : []
+    const findings = check(wiring, benchRules)
+    const finding = findings.find((one) => sameFinding(one, about))
+    return finding ? fixesFor(wiring, finding, findings) : []
   },
 }
 
