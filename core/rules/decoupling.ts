@@ -12,8 +12,8 @@ export const decoupling: Rule = {
   check(wiring, report) {
     for (const part of wiring.parts) {
       if (part.part.build !== 'chip' || !part.supplies.some((use) => use.source)) continue
-      const missing = companionsOf(wiring, part).find(
-        ({ facts, present }) => !present && facts.part === 'capacitor' && facts.across !== undefined,
+      const missing = companionsOf(wiring, part, 'capacitor').find(
+        ({ facts, present }) => !present && facts.across !== undefined,
       )
       if (!missing) continue
       report({

@@ -9,12 +9,15 @@ export const endMismatch: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    const pads = wiring.plan.wires.flatMap(([from, to]) =>
-      [from, to].filter((end) => wiring.terminal(end)?.boardPin?.solder),
+    const pads = wiring.boards.flatMap((board) =>
+      board.facts.pins.flatMap((pin) => (pin.solder ? [`${board.ref}.${pin.id}`] : [])),
     )
-    for (const end of new Set(pads)) {
+    if (pads.length === 0) return
+    const wired = new Set<string>()
+    for (const [from, to] of wiring.plan.wires) wired.add(from).add(to)
+    for (const end of pads) {
       const terminal = wiring.terminal(end)
-      if (!terminal?.boardPin) continue
+      if (!terminal?.boardPin || !wired.has(end)) continue
       const use = wiring.signals.find((one) => one.hosts.some(({ host }) => host === terminal.host))
       report({
         severity: 'caution',

@@ -10,6 +10,7 @@ export const resetGlitch: Rule = {
     about:
       'While the board starts, the pin moves or floats, and what it drives moves something: a motor, a relay, a valve.',
     fixable: true,
+    local: true,
   },
   check(wiring, report) {
     for (const { use, host, does, cause, text } of resetStates(wiring)) {

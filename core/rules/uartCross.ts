@@ -17,6 +17,7 @@ export const uartCross: Rule = {
     }
     // Two parts that talk with each other without a board between them.
     for (const net of wiring.nets) {
+      if (!net.wired) continue
       const uses = net.ends
         .map((end) => wiring.signal(end))
         .filter(

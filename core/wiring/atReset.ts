@@ -53,11 +53,12 @@ function stateOf(wiring: Wiring, use: SignalUse, host: Host): ResetState {
   const words =
     pins === undefined ? 'is left alone at reset' : pins === 'floating' ? 'floats at reset' : `is ${pins} at reset`
   // Bare gates keep whatever charge they have; modules and chips rest by themselves.
-  const bare = companionsOf(wiring, use.part).some(
-    ({ facts, present }) => !present && facts.part === 'resistor' && facts.across?.includes(use.facts.pin),
-  )
   const loose =
-    bare && held === undefined && (pins === 'floating' || pins === `pulled-${active === 'high' ? 'up' : 'down'}`)
+    held === undefined &&
+    (pins === 'floating' || pins === `pulled-${active === 'high' ? 'up' : 'down'}`) &&
+    companionsOf(wiring, use.part, 'resistor').some(
+      ({ facts, present }) => !present && facts.across?.includes(use.facts.pin),
+    )
   if (held === active) return state(words, 'resistor', note)
   return loose ? state(words, 'nothing', `${note} Nothing holds ${use.end} meanwhile.`) : state(words, undefined, note)
 }

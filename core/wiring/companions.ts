@@ -8,18 +8,34 @@ export interface CompanionUse {
   readonly present: PartInstance | undefined
 }
 
-const found = new WeakMap<Wiring, Map<PartInstance, CompanionUse[]>>()
+type Matched = ReadonlyMap<PartInstance, ReadonlyMap<Companion, PartInstance>>
+const found = new WeakMap<Wiring, Map<string, Matched>>()
 
-/** Companions of a part in its mode, each with the part of the plan that plays it; one part plays for one owner. */
-export function companionsOf(given: Wiring, part: PartInstance): readonly CompanionUse[] {
-  const wiring = given.whole ?? given
-  let all = found.get(wiring)
-  if (!all) {
-    all = matchAll(wiring)
-    found.set(wiring, all)
+/**
+ * Companions of a part in its mode, of one kind or of all, each with the part of the plan that plays it; one part plays
+ * for one owner.
+ */
+export function companionsOf(wiring: Wiring, part: PartInstance, kind?: string): readonly CompanionUse[] {
+  let byKind = found.get(wiring)
+  if (!byKind) {
+    byKind = new Map()
+    found.set(wiring, byKind)
   }
-  return all.get(part) ?? []
+  const uses: CompanionUse[] = []
+  for (const facts of wishesOf(part)) {
+    if (kind !== undefined && facts.part !== kind) continue
+    let matched = byKind.get(facts.part)
+    if (!matched) {
+      matched = matchKind(wiring, facts.part)
+      byKind.set(facts.part, matched)
+    }
+    uses.push({ facts, present: matched.get(part)?.get(facts) })
+  }
+  return uses
 }
+
+const wishesOf = (owner: PartInstance): readonly Companion[] =>
+  owner.part.companions.filter((facts) => holds(facts.when, owner.options) && inMode(owner, facts))
 
 /** The part that a companion belongs to; undefined for one that stands alone. */
 export function ownerOf(wiring: Wiring, companion: PartInstance): PartInstance | undefined {
@@ -27,44 +43,40 @@ export function ownerOf(wiring: Wiring, companion: PartInstance): PartInstance |
 }
 
 /** Wishes are served in order of how closely a part is wired to their owner: by a wire of its own, then by net. */
-function matchAll(wiring: Wiring): Map<PartInstance, CompanionUse[]> {
-  const wishes = wiring.parts.flatMap((owner) =>
-    owner.part.companions
-      .filter((facts) => holds(facts.when, owner.options) && inMode(owner, facts))
-      .map((facts) => ({ owner, facts, present: undefined as PartInstance | undefined })),
-  )
+function matchKind(wiring: Wiring, kind: string): Matched {
   const rails = wiring.nets.filter((net) => net.ground || net.sources.length > 0)
-  const kinds = new Set(wishes.map(({ facts }) => facts.part))
   const onNet = new Map<Net, Set<PartInstance>>()
   const legs = new Map<PartInstance, readonly Net[]>()
   for (const part of wiring.parts) {
-    if (!kinds.has(part.part.id)) continue
+    if (part.part.id !== kind) continue
     const nets = part.part.pins.map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
     legs.set(part, nets)
     for (const net of nets) if (net.wired) onNet.set(net, (onNet.get(net) ?? new Set()).add(part))
   }
-  const pairs = wishes
-    .flatMap((wish) => {
-      const wanted = wantedNets(wiring, rails, wish.owner, wish.facts)
-      // What stands on all of the wanted groups stands on the one with the fewest.
-      const near = wanted.map((nets) => new Set(nets.flatMap((net) => [...(onNet.get(net) ?? [])])))
-      const fewest = near.sort((a, b) => a.size - b.size)[0] ?? []
-      return [...fewest].flatMap((part) => {
-        if (part === wish.owner || part.part.id !== wish.facts.part) return []
-        const close = closeness(wiring, wish.owner, wish.facts, part, wanted, legs.get(part) as readonly Net[])
-        return close > 0 ? [{ wish, part, closeness: close }] : []
-      })
-    })
+  const pairs = wiring.parts
+    .flatMap((owner) =>
+      wishesOf(owner).flatMap((facts) => {
+        if (facts.part !== kind) return []
+        const wanted = wantedNets(wiring, rails, owner, facts)
+        // What stands on all of the wanted groups stands on the one with the fewest.
+        const near = wanted.map((nets) => new Set(nets.flatMap((net) => [...(onNet.get(net) ?? [])])))
+        const fewest = near.sort((a, b) => a.size - b.size)[0] ?? []
+        return [...fewest].flatMap((part) => {
+          if (part === owner) return []
+          const close = closeness(wiring, owner, facts, part, wanted, legs.get(part) as readonly Net[])
+          return close > 0 ? [{ owner, facts, part, closeness: close }] : []
+        })
+      }),
+    )
     .sort((a, b) => b.closeness - a.closeness)
   const taken = new Set<PartInstance>()
-  for (const { wish, part } of pairs) {
-    if (wish.present || taken.has(part)) continue
-    wish.present = part
+  const byOwner = new Map<PartInstance, Map<Companion, PartInstance>>()
+  for (const { owner, facts, part } of pairs) {
+    const mine = byOwner.get(owner) ?? new Map<Companion, PartInstance>()
+    if (mine.has(facts) || taken.has(part)) continue
+    byOwner.set(owner, mine.set(facts, part))
     taken.add(part)
   }
-  const byOwner = new Map<PartInstance, CompanionUse[]>()
-  for (const { owner, facts, present } of wishes)
-    byOwner.set(owner, [...(byOwner.get(owner) ?? []), { facts, present }])
   return byOwner
 }
 
