@@ -7,37 +7,63 @@ import { randomKit, randomWiring } from '../testing/randomPlans.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign, openSignals, prepare } from './assign.ts'
 import { candidates } from './candidates.ts'
-import { leastCostMatching } from './matching.ts'
+import { Matching, NONE } from './matching.ts'
 import { neaten } from './neatness.ts'
 import { Problem } from './problem.ts'
 import { swapPartners, swapSignals } from './rewire.ts'
 import { search } from './search.ts'
 
 describe('matching', () => {
-  it('costs no more than any other matching', () => {
-    const matrix = fc.integer({ min: 1, max: 5 }).chain((rows) =>
-      fc.integer({ min: rows, max: 6 }).chain((columns) =>
-        fc.array(fc.array(fc.nat(30), { minLength: columns, maxLength: columns }), {
-          minLength: rows,
-          maxLength: rows,
+  it('costs no more than any other matching, and its prices prove it', () => {
+    const problem = fc
+      .tuple(fc.array(fc.integer({ min: 1, max: 3 }), { minLength: 1, maxLength: 4 }), fc.nat(25))
+      .chain(([capacity, none]) =>
+        fc.record({
+          capacity: fc.constant(capacity),
+          none: fc.constant(none),
+          cost: fc.array(
+            fc.array(fc.oneof(fc.nat(30), fc.constant(Number.POSITIVE_INFINITY)), {
+              minLength: capacity.length,
+              maxLength: capacity.length,
+            }),
+            { minLength: 1, maxLength: 5 },
+          ),
         }),
-      ),
-    )
-    const cheapest = (cost: number[][], row = 0, used = new Set<number>()): number =>
-      row === cost.length
-        ? 0
-        : Math.min(
-            ...cost[row]!.map((one, column) =>
-              used.has(column) ? Number.POSITIVE_INFINITY : one + cheapest(cost, row + 1, new Set([...used, column])),
-            ),
-          )
+      )
     fc.assert(
-      fc.property(matrix, (cost) => {
-        const answer = leastCostMatching(cost)
-        expect(new Set(answer).size).toBe(cost.length)
-        expect(answer.reduce((sum, column, row) => sum + cost[row]![column]!, 0)).toBe(cheapest(cost))
+      fc.property(problem, ({ capacity, none, cost }) => {
+        const cheapest = (row: number, room: readonly number[]): number =>
+          row === cost.length
+            ? 0
+            : Math.min(
+                none + cheapest(row + 1, room),
+                ...cost[row]!.map((one, column) =>
+                  room[column]! > 0
+                    ? one +
+                      cheapest(
+                        row + 1,
+                        room.map((left, at) => (at === column ? left - 1 : left)),
+                      )
+                    : Number.POSITIVE_INFINITY,
+                ),
+              )
+        const matching = Matching.empty(capacity)
+        for (const costs of cost) matching.add({ costs: Float64Array.from(costs), none })
+        const columns = matching.columns()
+        capacity.forEach((room, column) => {
+          expect(columns.filter((one) => one === column).length).toBeLessThanOrEqual(room)
+        })
+        const sum = columns.reduce((all, column, row) => all + (column === NONE ? none : cost[row]![column]!), 0)
+        expect(sum).toBe(cheapest(0, capacity))
+        expect(matching.total()).toBe(sum)
+        // What the rows pay at these prices, less the prices of all places, is the same sum: the dual of the problem.
+        const prices = matching.prices()
+        const paid = cost.map((row) => Math.min(none, ...row.map((one, column) => one + prices[column]!)))
+        expect(
+          paid.reduce((all, one) => all + one, 0) - capacity.reduce((all, room, at) => all + room * prices[at]!, 0),
+        ).toBe(sum)
       }),
-      { numRuns: 300 },
+      { numRuns: 400 },
     )
   })
 })

@@ -1,117 +1,151 @@
+/** What a row costs in each column, and what it costs to leave it without one. */
+export interface Row {
+  readonly costs: Float64Array
+  readonly none: number
+}
+
+/** Column of a row that is left without one. */
+export const NONE = -1
+
 /**
- * Least-cost assignment of rows to columns, row by row (Hungarian method with potentials; each row costs
- * O(rows · columns)). What was matched stays optimal for the rows so far, so a copy can go on from there.
- * Deterministic: of equal answers the one with the smaller column indexes on early rows is found first.
+ * Least-cost assignment of rows to columns that each take a number of rows, row by row: shortest augmenting paths with
+ * potentials (successive shortest paths, the Hungarian method for capacities). A row costs O(rows · columns). What was
+ * matched stays optimal for the rows so far, so a copy can go on from there. Deterministic.
  */
 export class Matching {
-  readonly #columns: number
-  readonly #rows: Float64Array[]
+  readonly #room: Int32Array
+  readonly #rows: Row[]
   readonly #rowPotential: number[]
   readonly #columnPotential: Float64Array
-  /** Row of each column, from 1; 0 for a free one. Column 0 is the way in. */
-  readonly #rowOf: Int32Array
+  readonly #columnOf: number[]
+  #total: number
 
   private constructor(
-    columns: number,
-    rows: Float64Array[],
+    room: Int32Array,
+    rows: Row[],
     rowPotential: number[],
     columnPotential: Float64Array,
-    rowOf: Int32Array,
+    columnOf: number[],
+    total: number,
   ) {
-    this.#columns = columns
+    this.#room = room
     this.#rows = rows
     this.#rowPotential = rowPotential
     this.#columnPotential = columnPotential
-    this.#rowOf = rowOf
+    this.#columnOf = columnOf
+    this.#total = total
   }
 
-  static empty(columns: number): Matching {
-    return new Matching(columns, [], [0], new Float64Array(columns + 1), new Int32Array(columns + 1))
+  /** No rows yet; `capacity` says how many each column takes. */
+  static empty(capacity: readonly number[]): Matching {
+    return new Matching(Int32Array.from(capacity), [], [], new Float64Array(capacity.length), [], 0)
   }
 
   copy(): Matching {
     return new Matching(
-      this.#columns,
-      [...this.#rows],
-      [...this.#rowPotential],
+      this.#room.slice(),
+      this.#rows.slice(),
+      this.#rowPotential.slice(),
       this.#columnPotential.slice(),
-      this.#rowOf.slice(),
+      this.#columnOf.slice(),
+      this.#total,
     )
   }
 
-  /** Adds a row with its cost in each column, and moves others aside where that is cheaper. */
-  add(cost: Float64Array): void {
-    if (this.#rows.length >= this.#columns)
-      throw new Error(`Matching: a row more than the ${this.#columns} columns that there are`)
-    const width = this.#columns + 1
-    this.#rows.push(cost)
+  /** Adds a row, and moves others aside where that is cheaper. */
+  add(row: Row): void {
+    const columns = this.#columnPotential.length
+    const start = this.#rows.push(row) - 1
     this.#rowPotential.push(0)
-    const rowOf = this.#rowOf
-    const columnPotential = this.#columnPotential
-    const slack = new Float64Array(width).fill(Number.POSITIVE_INFINITY)
-    const from = new Int32Array(width)
-    const done = new Uint8Array(width)
-    rowOf[0] = this.#rows.length
-    let column = 0
-    do {
-      done[column] = 1
-      const at = rowOf[column] as number
-      const row = this.#rows[at - 1] as Float64Array
-      const potential = this.#rowPotential[at] as number
-      let least = Number.POSITIVE_INFINITY
-      let next = 0
-      for (let one = 1; one < width; one += 1) {
-        if (done[one] === 1) continue
-        const reduced = (row[one - 1] as number) - potential - (columnPotential[one] as number)
-        if (reduced < (slack[one] as number)) {
-          slack[one] = reduced
-          from[one] = column
-        }
-        if ((slack[one] as number) < least) {
-          least = slack[one] as number
-          next = one
+    this.#columnOf.push(NONE)
+    const far = new Float64Array(columns).fill(Number.POSITIVE_INFINITY)
+    const from = new Int32Array(columns)
+    const done = new Uint8Array(columns)
+    // Rows of the tree with their distances; a row may also end it by staying without a column.
+    const tree: number[] = []
+    const distances: number[] = []
+    let least = Number.POSITIVE_INFINITY
+    let leaver = start
+    const reach = (at: number, distance: number): void => {
+      tree.push(at)
+      distances.push(distance)
+      const { costs, none } = this.#rows[at] as Row
+      const offset = distance - (this.#rowPotential[at] as number)
+      if (none + offset < least) {
+        least = none + offset
+        leaver = at
+      }
+      for (let column = 0; column < columns; column += 1) {
+        if (done[column] === 1) continue
+        const reduced = (costs[column] as number) + offset - (this.#columnPotential[column] as number)
+        if (reduced < (far[column] as number)) {
+          far[column] = reduced
+          from[column] = at
         }
       }
-      for (let one = 0; one < width; one += 1) {
-        if (done[one] === 1) {
-          const mine = rowOf[one] as number
-          this.#rowPotential[mine] = (this.#rowPotential[mine] as number) + least
-          columnPotential[one] = (columnPotential[one] as number) - least
-        } else slack[one] = (slack[one] as number) - least
+    }
+    reach(start, 0)
+    let sink = NONE
+    for (;;) {
+      let next = NONE
+      let distance = Number.POSITIVE_INFINITY
+      for (let column = 0; column < columns; column += 1)
+        if (done[column] === 0 && (far[column] as number) < distance) {
+          distance = far[column] as number
+          next = column
+        }
+      if (next === NONE || distance > least) break
+      if ((this.#room[next] as number) > 0) {
+        sink = next
+        least = distance
+        break
       }
-      column = next
-    } while (rowOf[column] !== 0)
-    while (column !== 0) {
-      const before = from[column] as number
-      rowOf[column] = rowOf[before] as number
+      done[next] = 1
+      for (let at = 0; at < start; at += 1) if (this.#columnOf[at] === next) reach(at, distance)
+    }
+    for (let column = 0; column < columns; column += 1)
+      if (done[column] === 1) {
+        const change = (far[column] as number) - least
+        if (change < 0) this.#columnPotential[column] = (this.#columnPotential[column] as number) + change
+      }
+    for (let index = 0; index < tree.length; index += 1) {
+      const change = least - (distances[index] as number)
+      const at = tree[index] as number
+      if (change > 0) this.#rowPotential[at] = (this.#rowPotential[at] as number) + change
+    }
+    this.#total += least
+    // Back along the path: each row takes the column that the next one left.
+    let row0 = leaver
+    let column = NONE
+    if (sink !== NONE) {
+      this.#room[sink] = (this.#room[sink] as number) - 1
+      row0 = from[sink] as number
+      column = sink
+    }
+    for (;;) {
+      const before = this.#columnOf[row0] as number
+      this.#columnOf[row0] = column
+      if (row0 === start) return
       column = before
+      row0 = from[before] as number
     }
   }
 
   /** Column of each row, in the order in which the rows came. */
-  columns(): number[] {
-    const answer = new Array<number>(this.#rows.length).fill(-1)
-    for (let column = 1; column <= this.#columns; column += 1) {
-      const row = this.#rowOf[column] as number
-      if (row > 0) answer[row - 1] = column - 1
-    }
-    return answer
+  columns(): readonly number[] {
+    return this.#columnOf
   }
 
   /** Cost of all rows together. */
   total(): number {
-    let sum = 0
-    for (let column = 1; column <= this.#columns; column += 1) {
-      const row = this.#rowOf[column] as number
-      if (row > 0) sum += this.#rows[row - 1]?.[column - 1] ?? 0
-    }
-    return sum
+    return this.#total
   }
-}
 
-/** Columns for all rows of `cost[row][column]`; there must be at least as many columns as rows. */
-export function leastCostMatching(cost: readonly (readonly number[])[]): number[] {
-  const matching = Matching.empty(cost[0]?.length ?? 0)
-  for (const row of cost) matching.add(Float64Array.from(row))
-  return matching.columns()
+  /**
+   * What a place in each column is worth to the rows so far: zero where there is room. A further row that takes a
+   * column costs at least its own cost there and this.
+   */
+  prices(): Float64Array {
+    return this.#columnPotential.map((potential) => -potential)
+  }
 }

@@ -18,6 +18,8 @@ export interface Line {
   readonly uses: readonly SignalUse[]
   /** Cheapest first. */
   readonly choices: readonly Choice[]
+  /** Points when it finds no pin: a bus with half its lines is none, so its lines cost more than its parts. */
+  readonly none: number
 }
 
 /** The open bus lines of one part, chip select left out: they go to one controller together. */
@@ -87,6 +89,7 @@ export class Problem {
         choices: candidates(wiring, use)
           .filter((one) => one.blocked === undefined)
           .map((one) => ({ host: one.host, extra: one.cost - 100 })),
+        none: UNPLACED,
       }))
   }
 
@@ -238,7 +241,7 @@ export class Problem {
           : [{ host, extra: Math.max(extra, ...others.map((one) => one?.extra ?? 0)) }]
       })
       if (choices.length === 0) return undefined
-      if (!lane.given.has(signal)) lines.push({ name: `${lane.key} ${signal}`, uses, choices })
+      if (!lane.given.has(signal)) lines.push({ name: `${lane.key} ${signal}`, uses, choices, none: UNPLACED * 500 })
     }
     return lines
   }
@@ -276,7 +279,7 @@ export class Problem {
 }
 
 /** True for a part that drives MISO. */
-const talks = (part: PartInstance): boolean =>
+export const talks = (part: PartInstance): boolean =>
   [...(part.mode?.signals ?? []), ...part.part.signals].some((one) => one.needs === 'spi.miso')
 
 const order: Record<Controller['kind'], number> = { uart: 0, i2c: 1, spi: 2, i2s: 3, can: 4, onewire: 5 }

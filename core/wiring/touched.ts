@@ -112,10 +112,13 @@ function cutDown(wiring: Wiring, ends: ReadonlySet<string>, refs: ReadonlySet<st
   for (const net of nets) if (!isRail(net)) for (const end of net.ends) about.add(end)
   const own = parts.flatMap((part) => ownEnds(wiring, part))
   for (const end of own) about.add(end)
-  // A hole of a board on a supply or ground is there for many; nothing is said of it alone.
-  for (const end of ends) {
+  // The hole that gives a supply or ground is there for many; nothing is said of it alone.
+  for (const end of [...ends, ...own]) {
     const terminal = wiring.terminal(end)
-    if (terminal && terminal.owner.kind !== 'part' && isRail(wiring.netOf(end))) about.delete(end)
+    if (!terminal) continue
+    const net = wiring.netOf(end)
+    if (isRail(net) && (terminal.owner.kind !== 'part' || net.sources.some((source) => source.end === end)))
+      about.delete(end)
   }
   const around = followed(wiring, [...ends, ...own])
   const within = new Set(around.parts)

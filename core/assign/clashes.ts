@@ -1,0 +1,143 @@
+import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
+import type { Matched, Pick, PinTable } from './pinTable.ts'
+import type { Line, Problem } from './problem.ts'
+
+/** One way to settle a clash: these lines keep off these pins. */
+interface Way {
+  readonly lines: ReadonlySet<Line>
+  readonly hosts: ReadonlySet<Host>
+}
+
+/** Matchings of branched timers and interrupt lines, after which the search gives up proving. */
+const MOST_BRANCHES = 400
+
+/**
+ * Minds what a matching does not: a timer holds one frequency, an interrupt line one edge. Where two signals clash, one
+ * frequency or one signal keeps the timer or the line, and the others leave it altogether; every choice is tried.
+ */
+export class Clashes {
+  readonly #problem: Problem
+  readonly #pins: PinTable
+  #branches = 0
+
+  constructor(problem: Problem, pins: PinTable) {
+    this.#problem = problem
+    this.#pins = pins
+  }
+
+  /** True when there were too many choices to try all. */
+  get gaveUp(): boolean {
+    return this.#branches >= MOST_BRANCHES
+  }
+
+  /** The cheapest matching without a clash below a limit; undefined when there is none. */
+  settle(matched: Matched, limit: number): Matched | undefined {
+    if (matched.matching.total() >= limit) return undefined
+    const ways = this.#firstClash(this.#pins.picks(matched))
+    if (!ways) return matched
+    const after = ways.map(({ lines, hosts }) => {
+      this.#branches += 1
+      return this.#pins.matchAll(
+        matched.lines.map((line) =>
+          lines.has(line) ? { ...line, choices: line.choices.filter(({ host }) => !hosts.has(host)) } : line,
+        ),
+      )
+    })
+    after.sort((a, b) => a.matching.total() - b.matching.total())
+    let best: Matched | undefined
+    // When the branches are used up, the cheapest way is taken and nothing is proven any more.
+    for (const one of this.gaveUp ? after.slice(0, 1) : after)
+      best = this.settle(one, best?.matching.total() ?? limit) ?? best
+    return best
+  }
+
+  #firstClash(picks: readonly Pick[]): readonly Way[] | undefined {
+    const timers = new Map<string, number>()
+    const edges = new Map<string, Line | undefined>()
+    const look = (use: SignalUse, host: Host, line: Line | undefined): readonly Way[] | undefined => {
+      const timer = timerOf(use, host)
+      if (timer) {
+        const known = timers.get(timer.key)
+        if (known !== undefined && known !== use.facts.hertz && line)
+          return this.#byFrequency(picks, timer.key, this.#heldFrequency(timer.key))
+        if (known === undefined) timers.set(timer.key, use.facts.hertz as number)
+      }
+      const edge = edgeOf(use, host)
+      if (edge !== undefined) {
+        if (edges.has(edge) && line) return this.#byOwner(picks, edge, edges.get(edge))
+        edges.set(edge, line)
+      }
+      return undefined
+    }
+    for (const use of this.#problem.timed) for (const { host } of use.hosts) look(use, host, undefined)
+    for (const { line, host } of picks) {
+      const use = line.uses[0]
+      const ways = host && use && look(use, host, line)
+      if (ways) return ways
+    }
+    return undefined
+  }
+
+  /** Frequency at which a timer runs already. */
+  #heldFrequency(key: string): number | undefined {
+    const holder = this.#problem.timed.find((use) => use.hosts.some(({ host }) => timerOf(use, host)?.key === key))
+    return holder?.facts.hertz
+  }
+
+  /** One frequency stays on the timer. */
+  #byFrequency(picks: readonly Pick[], key: string, held: number | undefined): Way[] {
+    const { lines, hosts } = reaching(picks, (use, host) => timerOf(use, host)?.key === key)
+    const hertzOf = (line: Line): number | undefined => line.uses[0]?.facts.hertz
+    const frequencies = held === undefined ? [...new Set(lines.map(hertzOf))] : [held]
+    return frequencies.map((hertz) => ({ lines: new Set(lines.filter((line) => hertzOf(line) !== hertz)), hosts }))
+  }
+
+  /** One signal keeps the interrupt line; of those that are alike the one that has it. */
+  #byOwner(picks: readonly Pick[], key: string, first: Line | undefined): Way[] {
+    const { lines, hosts } = reaching(picks, (use, host) => edgeOf(use, host) === key)
+    if (!first) return [{ lines: new Set(lines), hosts }]
+    const on = new Set(picks.filter(({ host }) => host && hosts.has(host)).map(({ line }) => line))
+    const owners = new Map<number, Line>()
+    for (const line of [...lines].sort((a, b) => Number(on.has(b)) - Number(on.has(a)))) {
+      const shape = this.#pins.shapeOf(line)
+      if (!owners.has(shape)) owners.set(shape, line)
+    }
+    return [...owners.values()].map((owner) => ({ lines: new Set(lines.filter((line) => line !== owner)), hosts }))
+  }
+}
+
+/** Lines that could take a resource, and the pins by which they would. */
+function reaching(
+  picks: readonly Pick[],
+  takes: (use: SignalUse, host: Host) => boolean,
+): { lines: Line[]; hosts: Set<Host> } {
+  const hosts = new Set<Host>()
+  const lines: Line[] = []
+  for (const { line } of picks) {
+    const [use] = line.uses
+    const mine = use ? line.choices.filter(({ host }) => takes(use, host)) : []
+    if (mine.length === 0) continue
+    lines.push(line)
+    for (const { host } of mine) hosts.add(host)
+  }
+  return { lines, hosts }
+}
+
+const pinOf = (host: Host): string => host.end.slice(host.ref.length + 1)
+
+/** Timer that a signal with a frequency of its own would take; a pin on several is left to the check. */
+function timerOf({ facts }: SignalUse, host: Host): { key: string } | undefined {
+  if (facts.needs !== 'pwm' || facts.hertz === undefined || !host.board || !host.functions.has('pwm')) return undefined
+  const own = timersAt(host.board, pinOf(host))
+  return own.length === 1 ? { key: `${host.ref} ${own[0]}` } : undefined
+}
+
+const timersAt = ({ board }: BoardInstance, pin: string): string[] =>
+  board.timers.filter((one) => Object.values(one.channels).some((pins) => pins.includes(pin))).map((one) => one.id)
+
+/** Interrupt line that a signal waiting for an edge would take, where pins share them. */
+function edgeOf({ facts }: SignalUse, host: Host): string | undefined {
+  if (facts.needs !== 'interrupt' || !host.board) return undefined
+  const shared = host.board.board.interruptLines.find((one) => one.pins.includes(pinOf(host)))
+  return shared && `${host.ref} ${shared.id}`
+}

@@ -1,0 +1,117 @@
+import type { Host } from '../wiring/model.ts'
+import { Matching, NONE, type Row } from './matching.ts'
+import type { Choice, Line, Problem } from './problem.ts'
+
+/** Lines matched to pins at least cost. */
+export interface Matched {
+  readonly lines: readonly Line[]
+  readonly matching: Matching
+}
+
+export interface Pick {
+  readonly line: Line
+  readonly host: Host | undefined
+}
+
+/**
+ * The pins of a problem as columns of a matching. Pins of expanders that no line can tell apart are one column that
+ * takes as many lines as there are pins; a pin of a board is a column of its own, since timers, interrupt lines and
+ * groups tell it from others.
+ */
+export class PinTable {
+  readonly #columnOf = new Map<Host, number>()
+  readonly #hosts: Host[][] = []
+  readonly #rows = new Map<readonly Choice[], Row>()
+  readonly #shapes = new Map<readonly Choice[], number>()
+  readonly #shapeIds = new Map<string, number>()
+  readonly #singles: readonly Line[]
+  readonly #base: Matching
+
+  constructor(problem: Problem) {
+    this.#singles = problem.singles
+    this.#findColumns(everyChoice(problem))
+    this.#base = Matching.empty(this.capacity())
+    for (const line of problem.singles) this.#base.add(this.row(line))
+  }
+
+  #findColumns(all: ReadonlySet<readonly Choice[]>): void {
+    const marks = new Map<Host, string>()
+    let number = 0
+    for (const choices of all) {
+      number += 1
+      for (const { host, extra } of choices)
+        marks.set(host, host.board ? host.end : `${marks.get(host) ?? ''}${number} ${extra}, `)
+    }
+    const byMark = new Map<string, number>()
+    for (const [host, mark] of marks) {
+      const column = byMark.get(mark) ?? this.#hosts.push([]) - 1
+      byMark.set(mark, column)
+      this.#columnOf.set(host, column)
+      this.#hosts[column]?.push(host)
+    }
+  }
+
+  /** How many lines each column takes. */
+  capacity(): number[] {
+    return this.#hosts.map((hosts) => hosts.length)
+  }
+
+  row(line: Line): Row {
+    let row = this.#rows.get(line.choices)
+    if (!row) {
+      const costs = new Float64Array(this.#hosts.length).fill(Number.POSITIVE_INFINITY)
+      for (const { host, extra } of line.choices) costs[this.#columnOf.get(host) as number] = extra
+      row = { costs, none: line.none }
+      this.#rows.set(line.choices, row)
+    }
+    return row
+  }
+
+  /** The same for lines that the matching cannot tell apart. */
+  shapeOf({ choices }: Line): number {
+    let shape = this.#shapes.get(choices)
+    if (shape === undefined) {
+      const text = choices.map(({ host, extra }) => `${host.end} ${extra}`).join(', ')
+      shape = this.#shapeIds.get(text) ?? this.#shapeIds.size
+      this.#shapeIds.set(text, shape)
+      this.#shapes.set(choices, shape)
+    }
+    return shape
+  }
+
+  /** Pins for the single signals, which are matched once, and these lines together. */
+  match(lines: readonly Line[]): Matched {
+    return this.#matched(this.#base.copy(), lines, [...this.#singles, ...lines])
+  }
+
+  /** The same for changed single signals. */
+  matchAll(lines: readonly Line[]): Matched {
+    return this.#matched(Matching.empty(this.capacity()), lines, lines)
+  }
+
+  #matched(matching: Matching, add: readonly Line[], lines: readonly Line[]): Matched {
+    for (const line of add) matching.add(this.row(line))
+    return { lines, matching }
+  }
+
+  /** The pin of each line. Of pins in one column the earlier ones go to the earlier lines. */
+  picks({ lines, matching }: Matched): Pick[] {
+    const next = new Int32Array(this.#hosts.length)
+    const columns = matching.columns()
+    return lines.map((line, index) => {
+      const column = columns[index] as number
+      if (column === NONE) return { line, host: undefined }
+      const host = this.#hosts[column]?.[next[column] as number]
+      next[column] = (next[column] as number) + 1
+      return { line, host }
+    })
+  }
+}
+
+/** Every list of choices of a problem, once. */
+function everyChoice(problem: Problem): Set<readonly Choice[]> {
+  const all = new Set<readonly Choice[]>(problem.singles.map((line) => line.choices))
+  for (const task of problem.tasks)
+    for (const lane of problem.lanesFor(task)) for (const use of task.uses) all.add(problem.choicesOn(lane, use))
+  return all
+}
