@@ -60,6 +60,26 @@ export function hostsFor(wiring: Wiring, use: SignalUse): Host[] {
   })
 }
 
+/**
+ * What the judgement of a signal's pins depends on beside the pins: the same text for signals of equal parts that are
+ * fed alike and have no pin yet. Of parts that give pins themselves, each lacks its own.
+ */
+export function likenessOf(wiring: Wiring, use: SignalUse): string {
+  const { part, facts } = use
+  if (placesOf(wiring, part).length > 0 || use.hosts.length > 0 || use.tail !== use.end) return use.end
+  const pulledTo = part.mode?.i2c?.pullUpTo
+  const pull = pulledTo === undefined ? '' : wiring.netOf(`${part.ref}.${pulledTo}`).sources[0]?.volts
+  return [
+    part.part.id,
+    part.mode?.id,
+    facts.pin,
+    JSON.stringify(part.options),
+    part.logicVolts ?? plannedVolts(wiring, use),
+    part.home?.ref,
+    pull,
+  ].join(' ')
+}
+
 /** How often each function is to be had on a board, so that rare ones are kept for those who need them. */
 export class Scarcity {
   readonly #share = new Map<string, number>()
@@ -67,7 +87,7 @@ export class Scarcity {
   constructor(wiring: Wiring, use: SignalUse) {
     this.#plan = wiring.plan
     const hosts = [...wiring.hosts.values()].filter((host) => host.board === use.part.home)
-    for (const name of Object.keys(costs.scarce)) {
+    for (const name of scarceNames) {
       const have = hosts.filter((host) => offers(host, name)).length
       this.#share.set(name, hosts.length === 0 ? 1 : have / hosts.length)
     }
@@ -97,77 +117,143 @@ export function scarcityOf(wiring: Wiring, use: SignalUse): Scarcity {
 
 /** True when a host has a function and no feature in use takes it away. */
 function offers(host: Host, name: string): boolean {
-  return host.functions.has(name) && (name !== 'analog-in' || analogTaker(host) === undefined)
-}
-
-/** Title of the feature that takes the analog unit of a pin. */
-function analogTaker(host: Host): string | undefined {
-  const unit = host.board?.facts.pin(host.end.slice(host.ref.length + 1))?.analogUnit
-  return host.board?.features.find((feature) => unit && feature.analog.includes(unit.id))?.title
+  return host.functions.has(name) && (name !== 'analog-in' || factsOf(host).analogTaker === undefined)
 }
 
 /** Judges one host; `controller` names the bus controller that the search has settled on. */
 export function judge(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scarcity, controller?: string): Candidate {
-  const good: string[] = []
-  const bad: string[] = []
-  const blocked = blockedBecause(wiring, use, host)
-  if (blocked !== undefined) return { host, cost: Number.MAX_SAFE_INTEGER, for: [], against: [], blocked }
-  let cost = 0
-  const pay = (points: number, why: string): void => {
-    cost += points
-    bad.push(why)
+  return together(host, judgePin(wiring, use, host, scarcity), () => judgeBus(wiring, use, host, controller))
+}
+
+/** Points and words for and against, of one side of the judgement. */
+export interface Verdict {
+  readonly points: number
+  readonly for: readonly string[]
+  readonly against: readonly string[]
+}
+
+/** What the pin itself and the bus that it would join make of a candidate. */
+export function together(host: Host, pin: Verdict | string, bus: () => Verdict): Candidate {
+  if (typeof pin === 'string') return { host, cost: Number.MAX_SAFE_INTEGER, for: [], against: [], blocked: pin }
+  const line = bus()
+  const good = [...line.for, ...pin.for]
+  const bad = [...line.against, ...pin.against]
+  if (good.length === 0 && bad.length === 0) good.push('free')
+  return { host, cost: line.points + pin.points + 100, for: good, against: bad }
+}
+
+class Tally implements Verdict {
+  points = 0
+  readonly for: string[] = []
+  readonly against: string[] = []
+  pay(points: number, why: string): void {
+    this.points += points
+    this.against.push(why)
   }
+}
+
+/** The part of the judgement that a bus and its controllers play. */
+export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?: string): Verdict {
+  const tally = new Tally()
   const bus = busNeed(use.facts.needs)
-  const sharing = bus && bus.signal !== 'cs' ? sharedBus(wiring, use, host) : undefined
-  if (sharing && sharing.length > 0)
-    good.push(`shares the bus with ${sharing.slice(0, 2).join(', ')}${sharing.length > 2 ? ' …' : ''}`)
-  else if (bus) {
-    const running = controller ?? wiring.buses.find((one) => one.uses.includes(use))?.controller
-    const reachable = controllersFor(host, use)
-    const best = reachable.find((one) => one.id === running) ?? reachable[0]
-    if (running !== undefined && best?.id !== running && bus.signal !== 'cs') pay(costs.secondBus, 'another controller')
-    if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use))
-      pay(costs.secondBus, 'starts a second bus')
-    if (best) {
-      if (best.preferred) good.push(best.why ?? 'its fixed pin')
-      else if (best.matrix) pay(costs.matrixAway, 'not the usual pin')
-      if (best.rank > 0) pay(best.rank * costs.controllerRank, `uses ${best.id.toUpperCase()}`)
-    } else if (bus.signal === 'cs') pay(costs.softSelect, 'selected by software')
+  if (!bus) return tally
+  const sharing = bus.signal === 'cs' ? [] : sharedBus(wiring, use, host)
+  if (sharing.length > 0) {
+    tally.for.push(`shares the bus with ${sharing.slice(0, 2).join(', ')}${sharing.length > 2 ? ' …' : ''}`)
+    return tally
   }
-  if (meets(host, use) === 'orElse') pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
-  if (host.provider) pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
-  if (host.board?.facts.pin(host.end.slice(host.ref.length + 1))?.solder) pay(costs.solder, 'solder pad')
+  const running = controller ?? wiring.buses.find((one) => one.uses.includes(use))?.controller
+  const reachable = controllersFor(host, use, controller)
+  const best = reachable.find((one) => one.id === running) ?? reachable[0]
+  if (running !== undefined && best?.id !== running && bus.signal !== 'cs')
+    tally.pay(costs.secondBus, 'another controller')
+  if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use))
+    tally.pay(costs.secondBus, 'starts a second bus')
+  if (best) {
+    if (best.preferred) tally.for.push(best.why ?? 'its fixed pin')
+    else if (best.matrix) tally.pay(costs.matrixAway, 'not the usual pin')
+    if (best.rank > 0) tally.pay(best.rank * costs.controllerRank, `uses ${best.id.toUpperCase()}`)
+  } else if (bus.signal === 'cs') tally.pay(costs.softSelect, 'selected by software')
+  return tally
+}
+
+/** The part that the pin itself plays, whatever bus runs over it; a text when it is out of the question. */
+export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scarcity): Verdict | string {
+  const blocked = blockedBecause(wiring, use, host)
+  if (blocked !== undefined) return blocked
+  const tally = new Tally()
+  if (meets(host, use) === 'orElse') tally.pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
+  if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
+  if (factsOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
     const price = cautionPrice(caution, use)
-    if (price) pay(price.points * cautionWeight(wiring.plan, caution), price.words)
+    if (price) tally.pay(price.points * cautionWeight(wiring.plan, caution), price.words)
   }
-  if (use.facts.pull === 'up' && !host.functions.has('pull-up')) pay(costs.noPull, 'no pull-up inside')
-  for (const name of Object.keys(costs.scarce)) {
+  if (use.facts.pull === 'up' && !host.functions.has('pull-up')) tally.pay(costs.noPull, 'no pull-up inside')
+  for (const name of scarceNames) {
     if (name === use.facts.needs || name === use.facts.orElse || !offers(host, name)) continue
     const points = scarcity.price(name)
-    if (points >= 0.5)
-      pay(
-        points,
-        `spends ${{ 'analog-in': 'analog', interrupt: 'an edge pin', pwm: 'PWM', 'analog-out': 'a DAC', touch: 'touch' }[name]}`,
-      )
+    if (points >= 0.5) tally.pay(points, `spends ${scarceWords[name]}`)
   }
-  if (!bus && isPreferredBusPin(host)) pay(costs.busPin * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
+  if (!busNeed(use.facts.needs) && isPreferredBusPin(host))
+    tally.pay(costs.busPin * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
   const beside = neighbour(wiring, use, host)
   if (beside) {
-    cost -= 2
-    good.push(`beside ${beside}`)
+    tally.points -= 2
+    tally.for.push(`beside ${beside}`)
   }
-  if (good.length === 0 && bad.length === 0) good.push('free')
-  return { host, cost: cost + 100, for: good, against: bad }
+  return tally
+}
+
+const scarceNames = Object.keys(costs.scarce)
+const scarceWords: Readonly<Record<string, string>> = {
+  'analog-in': 'analog',
+  interrupt: 'an edge pin',
+  pwm: 'PWM',
+  'analog-out': 'a DAC',
+  touch: 'touch',
+}
+
+/** What of a host is the same for every signal. */
+interface HostFacts {
+  /** Pin of its board. */
+  readonly pin: PinFacts | undefined
+  readonly cautions: readonly Caution[]
+  /** Why nothing may hang on it: what the board needs it for, or a feature in use. */
+  readonly taken: string | undefined
+  /** Title of the feature that takes its analog unit, or the timer of its PWM. */
+  readonly analogTaker: string | undefined
+  readonly pwmTaker: string | undefined
+}
+
+const hostFacts = new WeakMap<Host, HostFacts>()
+
+function factsOf(host: Host): HostFacts {
+  let facts = hostFacts.get(host)
+  if (!facts) {
+    const id = host.end.slice(host.ref.length + 1)
+    const { board } = host
+    const pin = board?.facts.pin(id)
+    const cautions = host.cautions.filter(
+      (caution) => caution.feature === undefined || board?.features.some((feature) => feature.id === caution.feature),
+    )
+    const vital = cautions.find((one) => ['flash', 'psram', 'crystal'].includes(one.id))
+    const timer = board?.board.timers.find((one) => Object.values(one.channels).some((pins) => pins.includes(id)))
+    const unit = pin?.analogUnit
+    facts = {
+      pin,
+      cautions,
+      taken: vital ? `on-board ${vital.id}` : board?.features.find((one) => one.pins.includes(id))?.title,
+      analogTaker: board?.features.find((feature) => unit && feature.analog.includes(unit.id))?.title,
+      pwmTaker: board?.features.find((feature) => timer && feature.timers.includes(timer.id))?.title,
+    }
+    hostFacts.set(host, facts)
+  }
+  return facts
 }
 
 /** Cautions that count with the features in use. */
-export function activeCautions(host: Host): Caution[] {
-  return host.cautions.filter(
-    (caution) =>
-      caution.feature === undefined || host.board?.features.some((feature) => feature.id === caution.feature),
-  )
-}
+export const activeCautions = (host: Host): readonly Caution[] => factsOf(host).cautions
 
 /** How much a maker minds a caution. */
 function cautionWeight(plan: Plan, { id }: Caution): number {
@@ -215,18 +301,11 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
     return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
   }
   if (host.provider && isTimed(use)) return 'too slow over the bus'
-  const taker = use.facts.needs === 'analog-in' ? analogTaker(host) : undefined
-  if (taker) return `${taker} takes it`
-  if (use.facts.needs === 'pwm' && !use.facts.orElse && host.board) {
-    const pin = host.end.slice(host.ref.length + 1)
-    const timer = host.board.board.timers.find((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))
-    const taker = timer && host.board.features.find((feature) => feature.timers.includes(timer.id))
-    if (taker) return `${taker.title} takes it`
-  }
-  const vital = activeCautions(host).find((one) => ['flash', 'psram', 'crystal'].includes(one.id))
-  if (vital) return `on-board ${vital.id}`
-  const feature = host.board?.features.find((one) => one.pins.includes(host.end.slice(host.ref.length + 1)))
-  if (feature) return feature.title
+  const facts = factsOf(host)
+  if (use.facts.needs === 'analog-in' && facts.analogTaker !== undefined) return `${facts.analogTaker} takes it`
+  if (use.facts.needs === 'pwm' && !use.facts.orElse && facts.pwmTaker !== undefined)
+    return `${facts.pwmTaker} takes it`
+  if (facts.taken !== undefined) return facts.taken
   const net = wiring.netOf(host.end)
   if (net.ground || net.sources.length > 0) return 'on a supply'
   for (const other of usesOn(wiring, host)) {
@@ -341,17 +420,23 @@ function joinable(wiring: Wiring, use: SignalUse): boolean {
   )
 }
 
-/** Controllers of the board that reach this pin with the signal, preferred first. */
+/** Controllers of the board that reach this pin with the signal, preferred first; or only the one that is asked for. */
 function controllersFor(
   host: Host,
   use: SignalUse,
+  only: string | undefined,
 ): { id: string; rank: number; preferred: boolean; matrix: boolean; why: string | undefined }[] {
   const need = busNeed(use.facts.needs)
   const board = host.board
   if (!need || !board) return []
   const pin = host.end.slice(host.ref.length + 1)
   return board.board.controllers
-    .filter((one) => one.kind === need.kind && host.functions.has(`${one.id}.${need.signal}`))
+    .filter(
+      (one) =>
+        one.kind === need.kind &&
+        (only === undefined || one.id === only) &&
+        host.functions.has(`${one.id}.${need.signal}`),
+    )
     .map((one) => {
       const fixed = one.pins?.[need.signal]?.includes(pin) ?? false
       const preferred = fixed || one.prefer?.pins[need.signal] === pin
@@ -407,7 +492,7 @@ function placesOf(wiring: Wiring, part: PartInstance) {
 function neighbour(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
   const near = placesOf(wiring, use.part)
   if (near.length === 0) return undefined
-  const place = host.board?.facts.pin(host.end.slice(host.ref.length + 1))
+  const place = factsOf(host).pin
   if (!place) return undefined
   return near.find(
     ({ end, board, spot }) =>

@@ -3,7 +3,18 @@ import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { type Candidate, candidates, costs, hostsFor, judge, scarcityOf } from './candidates.ts'
+import {
+  type Candidate,
+  candidates,
+  costs,
+  hostsFor,
+  judgeBus,
+  judgePin,
+  likenessOf,
+  scarcityOf,
+  together,
+  type Verdict,
+} from './candidates.ts'
 
 /** One way to carry a line: a pin and its points beyond the hundred that every placed signal costs. */
 export interface Choice {
@@ -55,7 +66,11 @@ export class Problem {
   readonly lanes: readonly Lane[]
   /** Signals that are placed already and hold a timer or an interrupt line. */
   readonly timed: readonly SignalUse[]
-  readonly #judged = new Map<string, Candidate>()
+  readonly #pins = new Map<string, Verdict | string>()
+  readonly #reached = new Map<string, readonly Host[]>()
+  readonly #likeness = new Map<SignalUse, string>()
+  /** Choices of signals that are alike, worked out once; the same list for all of them. */
+  readonly #alike = new Map<string, readonly Choice[]>()
   readonly #busUses: ReadonlySet<SignalUse>
   readonly #taken = new Map<string, string>()
 
@@ -86,11 +101,31 @@ export class Problem {
       .map((use) => ({
         name: use.end,
         uses: [use],
-        choices: candidates(wiring, use)
-          .filter((one) => one.blocked === undefined)
-          .map((one) => ({ host: one.host, extra: one.cost - 100 })),
+        choices: this.#shared(`${this.#likenessOf(use)} ${givesPins(use) ? use.end : 'alone'}`, () =>
+          candidates(wiring, use)
+            .filter((one) => one.blocked === undefined)
+            .map((one) => ({ host: one.host, extra: one.cost - 100 })),
+        ),
         none: UNPLACED,
       }))
+  }
+
+  #shared(key: string, work: () => readonly Choice[]): readonly Choice[] {
+    let choices = this.#alike.get(key)
+    if (!choices) {
+      choices = work()
+      this.#alike.set(key, choices)
+    }
+    return choices
+  }
+
+  #likenessOf(use: SignalUse): string {
+    let likeness = this.#likeness.get(use)
+    if (likeness === undefined) {
+      likeness = likenessOf(this.wiring, use)
+      this.#likeness.set(use, likeness)
+    }
+    return likeness
   }
 
   isBus(use: SignalUse): boolean {
@@ -196,15 +231,31 @@ export class Problem {
   }
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */
-  choicesOn(lane: Lane, use: SignalUse): Choice[] {
+  choicesOn(lane: Lane, use: SignalUse): readonly Choice[] {
+    return this.#shared(`${this.#likenessOf(use)} ${lane.key}`, () => this.#choicesOn(lane, use))
+  }
+
+  /** Pins that the controller of a lane reaches with a signal. */
+  #hostsOn(lane: Lane, signal: string): readonly Host[] {
+    const key = `${lane.key} ${signal}`
+    let hosts = this.#reached.get(key)
+    if (!hosts) {
+      const name = `${lane.controller.id}.${signal}`
+      hosts = [...this.wiring.hosts.values()].filter(
+        (host) =>
+          (lane.provider ? host.provider === lane.provider : host.board === lane.board) && host.functions.has(name),
+      )
+      this.#reached.set(key, hosts)
+    }
+    return hosts
+  }
+
+  #choicesOn(lane: Lane, use: SignalUse): Choice[] {
     const signal = busNeed(use.facts.needs)!.signal
     const given = lane.given.get(signal)
-    return hostsFor(this.wiring, use)
-      .filter(
-        (host) =>
-          (lane.provider ? host.provider === lane.provider : host.board === lane.board) &&
-          host.functions.has(`${lane.controller.id}.${signal}`) &&
-          (given === undefined ? (this.#taken.get(host.end) ?? lane.key) === lane.key : host.end === given),
+    return this.#hostsOn(lane, signal)
+      .filter((host) =>
+        given === undefined ? (this.#taken.get(host.end) ?? lane.key) === lane.key : host.end === given,
       )
       .flatMap((host) => {
         const judged = this.judged(use, host, lane.controller.id)
@@ -213,14 +264,15 @@ export class Problem {
       .sort((a, b) => a.extra - b.extra)
   }
 
+  /** A pin for a bus line on a controller; what the pin itself makes of it is worked out once. */
   judged(use: SignalUse, host: Host, controller: string): Candidate {
-    const key = `${use.end} ${host.end} ${controller}`
-    let known = this.#judged.get(key)
-    if (!known) {
-      known = judge(this.wiring, use, host, scarcityOf(this.wiring, use), controller)
-      this.#judged.set(key, known)
+    const key = `${this.#likenessOf(use)} ${host.end}`
+    let pin = this.#pins.get(key)
+    if (pin === undefined) {
+      pin = judgePin(this.wiring, use, host, scarcityOf(this.wiring, use))
+      this.#pins.set(key, pin)
     }
-    return known
+    return together(host, pin, () => judgeBus(this.wiring, use, host, controller))
   }
 
   /** Lines that a lane needs for the parts put on it, given pins left out; undefined when one finds no pin. */
@@ -277,6 +329,9 @@ export class Problem {
     return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
   }
 }
+
+/** True for a signal of a part that gives pins to others: its own are no pins for it. */
+const givesPins = ({ part: { part } }: SignalUse): boolean => part.provides.length > 0 || part.controllers.length > 0
 
 /** True for a part that drives MISO. */
 export const talks = (part: PartInstance): boolean =>
