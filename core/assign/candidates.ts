@@ -44,8 +44,19 @@ export const costs = {
 /** Every pin of the signal's board, and of the expanders on it, best first, blocked ones last. */
 export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
   const scarcity = scarcityOf(wiring, use)
+  // Free pins of equal parts that are fed alike are one as good as the other.
+  const equal = new Map<string, Map<Host['functions'], Verdict | string>>()
   return hostsFor(wiring, use)
-    .map((host) => judge(wiring, use, host, scarcity))
+    .map((host) => {
+      const { provider } = host
+      if (!provider || wiring.netOf(host.end).wired) return judge(wiring, use, host, scarcity)
+      const key = `${provider.part.id} ${host.logicVolts}`
+      const known = equal.get(key) ?? new Map<Host['functions'], Verdict | string>()
+      equal.set(key, known)
+      const verdict = known.get(host.functions) ?? judgePin(wiring, use, host, scarcity)
+      known.set(host.functions, verdict)
+      return together(host, verdict, () => judgeBus(wiring, use, host))
+    })
     .sort((a, b) => Number(a.blocked !== undefined) - Number(b.blocked !== undefined) || a.cost - b.cost)
 }
 
@@ -61,23 +72,17 @@ export function hostsFor(wiring: Wiring, use: SignalUse): Host[] {
 }
 
 /**
- * What the judgement of a signal's pins depends on beside the pins: the same text for signals of equal parts that are
+ * What the judgement of a signal's pins depends on beside the pins: the same text for signals that ask the same, are
  * fed alike and have no pin yet. Of parts that give pins themselves, each lacks its own.
  */
 export function likenessOf(wiring: Wiring, use: SignalUse): string {
-  const { part, facts } = use
+  const { part } = use
   if (placesOf(wiring, part).length > 0 || use.hosts.length > 0 || use.tail !== use.end) return use.end
-  const pulledTo = part.mode?.i2c?.pullUpTo
-  const pull = pulledTo === undefined ? '' : wiring.netOf(`${part.ref}.${pulledTo}`).sources[0]?.volts
-  return [
-    part.part.id,
-    part.mode?.id,
-    facts.pin,
-    JSON.stringify(part.options),
-    part.logicVolts ?? plannedVolts(wiring, use),
-    part.home?.ref,
-    pull,
-  ].join(' ')
+  const bus = use.facts.needs.startsWith('i2c.') ? part.mode?.i2c : undefined
+  const pulledTo = bus?.pullUpTo && wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+  const { pin: _, text: __, open: ___, levels: ____, ...facts } = use.facts
+  const volts = part.logicVolts ?? plannedVolts(wiring, use)
+  return JSON.stringify([facts, levelsOf(use), volts, part.home?.ref, bus?.pullUpOhms, bus?.pullUpTo && pulledTo])
 }
 
 /** How often each function is to be had on a board, so that rare ones are kept for those who need them. */

@@ -66,7 +66,8 @@ export class Problem {
   readonly lanes: readonly Lane[]
   /** Signals that are placed already and hold a timer or an interrupt line. */
   readonly timed: readonly SignalUse[]
-  readonly #pins = new Map<string, Verdict | string>()
+  readonly #pins = new Map<string, Map<Host, Verdict | string>>()
+  readonly #lanesOf = new Map<Task, readonly Lane[]>()
   readonly #reached = new Map<string, readonly Host[]>()
   readonly #likeness = new Map<SignalUse, string>()
   /** Choices of signals that are alike, worked out once; the same list for all of them. */
@@ -187,16 +188,21 @@ export class Problem {
   }
 
   /** Lanes that a part's lines may go to, those in use first. */
-  lanesFor(task: Task): Lane[] {
-    const locked = this.lanes.find((lane) => lane.parts.includes(task.part) && lane.controller.kind === task.kind)
-    return this.lanes.filter(
-      (lane) =>
-        lane.board === task.part.home &&
-        lane.controller.kind === task.kind &&
-        lane.provider !== task.part &&
-        (locked === undefined || lane === locked) &&
-        task.uses.every((use) => this.choicesOn(lane, use).length > 0),
-    )
+  lanesFor(task: Task): readonly Lane[] {
+    let lanes = this.#lanesOf.get(task)
+    if (!lanes) {
+      const locked = this.lanes.find((lane) => lane.parts.includes(task.part) && lane.controller.kind === task.kind)
+      lanes = this.lanes.filter(
+        (lane) =>
+          lane.board === task.part.home &&
+          lane.controller.kind === task.kind &&
+          lane.provider !== task.part &&
+          (locked === undefined || lane === locked) &&
+          task.uses.every((use) => this.choicesOn(lane, use).length > 0),
+      )
+      this.#lanesOf.set(task, lanes)
+    }
+    return lanes
   }
 
   /** What keeps a part off a lane that carries others: a UART carries one part, an I2C address answers once. */
@@ -258,21 +264,27 @@ export class Problem {
         given === undefined ? (this.#taken.get(host.end) ?? lane.key) === lane.key : host.end === given,
       )
       .flatMap((host) => {
-        const judged = this.judged(use, host, lane.controller.id)
-        return judged.blocked === undefined ? [{ host, extra: given === undefined ? judged.cost - 100 : 0 }] : []
+        const pin = this.#judgedPin(use, host)
+        if (typeof pin === 'string') return []
+        if (given !== undefined) return [{ host, extra: 0 }]
+        return [{ host, extra: pin.points + judgeBus(this.wiring, use, host, lane.controller.id).points }]
       })
       .sort((a, b) => a.extra - b.extra)
   }
 
-  /** A pin for a bus line on a controller; what the pin itself makes of it is worked out once. */
+  /** A pin for a bus line on a controller. */
   judged(use: SignalUse, host: Host, controller: string): Candidate {
-    const key = `${this.#likenessOf(use)} ${host.end}`
-    let pin = this.#pins.get(key)
-    if (pin === undefined) {
-      pin = judgePin(this.wiring, use, host, scarcityOf(this.wiring, use))
-      this.#pins.set(key, pin)
-    }
-    return together(host, pin, () => judgeBus(this.wiring, use, host, controller))
+    return together(host, this.#judgedPin(use, host), () => judgeBus(this.wiring, use, host, controller))
+  }
+
+  /** What the pin itself makes of it, worked out once for signals that are alike. */
+  #judgedPin(use: SignalUse, host: Host): Verdict | string {
+    const likeness = this.#likenessOf(use)
+    const byHost = this.#pins.get(likeness) ?? new Map<Host, Verdict | string>()
+    this.#pins.set(likeness, byHost)
+    const pin = byHost.get(host) ?? judgePin(this.wiring, use, host, scarcityOf(this.wiring, use))
+    byHost.set(host, pin)
+    return pin
   }
 
   /** Lines that a lane needs for the parts put on it, given pins left out; undefined when one finds no pin. */
