@@ -1,6 +1,6 @@
 import { renameSync, writeFileSync } from 'node:fs'
-import { assign } from '../core/assign/assign.ts'
 import { assignJson } from '../core/assign/assignJson.ts'
+import { assignChoosing } from '../core/assign/choosing.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { resolve } from '../core/wiring/resolve.ts'
@@ -11,7 +11,7 @@ export function assignCommand(file: string, options: { out?: string; seconds?: n
   const start = performance.now()
   const end = start + (options.seconds ?? 60) * 1000
   const wiring = resolve(plan, theCatalog())
-  const result = assign(wiring, { shouldStop: () => performance.now() > end })
+  const result = assignChoosing(wiring, { shouldStop: () => performance.now() > end })
   const milliseconds = Math.round((performance.now() - start) * 10) / 10
   const placed = writePlan(applyEdits(plan, result.edits), theCatalog(), text)
   if (options.out !== undefined) writeWhole(options.out, placed)

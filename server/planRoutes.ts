@@ -1,7 +1,7 @@
 import { type Request, type Response, Router } from 'express'
 import * as v from 'valibot'
-import { assign } from '../core/assign/assign.ts'
 import { assignJson } from '../core/assign/assignJson.ts'
+import { assignChoosing } from '../core/assign/choosing.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import { emptyPlan, lostRefs, Plan } from '../core/plan/planSchema.ts'
 import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
@@ -147,7 +147,7 @@ export function planRoutes({ store, shelf, samples }: Parts): Router {
     const start = performance.now()
     const end = start + (body.output.seconds ?? 8) * 1000
     const wiring = resolve(planOf(found(request)), shelf.catalog)
-    const result = assign(wiring, { shouldStop: () => performance.now() > end })
+    const result = assignChoosing(wiring, { shouldStop: () => performance.now() > end })
     const milliseconds = Math.round((performance.now() - start) * 10) / 10
     response.json({ ...assignJson(wiring, result, milliseconds), edits: result.edits })
   })

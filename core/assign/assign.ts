@@ -28,6 +28,8 @@ export interface AssignResult {
   readonly edits: readonly Edit[]
   readonly placed: readonly { readonly from: string; readonly to: string; readonly why: string }[]
   readonly unplaced: readonly Refusal[]
+  /** Modes and addresses that were left open and taken other than usual. */
+  readonly choices: readonly { readonly ref: string; readonly title: string }[]
   /** Points for signals of a part side by side in cable order, before and after the pins were made neat. */
   readonly neatness: { readonly before: number; readonly after: number }
 }
@@ -88,6 +90,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     edits: decisions.flatMap((one) => one.edits),
     placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
     unplaced: refused,
+    choices: [],
     neatness: { before: neat.before, after: neat.after },
   }
 }

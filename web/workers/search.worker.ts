@@ -1,6 +1,7 @@
 import { expose } from 'comlink'
 import { type Addable, addableParts } from '../../core/assign/addable.ts'
 import { type AssignResult, assign } from '../../core/assign/assign.ts'
+import { assignChoosing } from '../../core/assign/choosing.ts'
 import { conflictIn } from '../../core/assign/conflict.ts'
 import { type Fit, fitBoards } from '../../core/assign/fit.ts'
 import { type Moved, moveBoard } from '../../core/assign/moveBoard.ts'
@@ -44,7 +45,7 @@ const searcher = {
     const end = performance.now() + PATIENCE
     const halted = halt && new Int32Array(halt)
     let told = 0
-    return assign(resolve(plan, catalog), {
+    return assignChoosing(resolve(plan, catalog), {
       refs: refs && new Set(refs),
       shouldStop: (tried) => {
         const now = performance.now()

@@ -34,11 +34,15 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
         {part.part.modes.length > 1 && (
           <Form.Select
             aria-label={`Mode of ${ref}`}
-            value={part.mode?.id}
+            value={plan.parts[ref]?.mode ?? ''}
             onChange={(event) =>
-              edit([{ do: 'change-part', ref, entry: { mode: event.target.value } }], `Change the mode of ${ref}`)
+              edit(
+                [{ do: 'change-part', ref, entry: { mode: event.target.value || undefined } }],
+                `Change the mode of ${ref}`,
+              )
             }
           >
+            <option value="">as it fits: {part.part.modes[0]?.title}</option>
             {part.part.modes.map((mode) => (
               <option key={mode.id} value={mode.id}>
                 {mode.title}

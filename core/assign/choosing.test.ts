@@ -1,0 +1,50 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { applyEdits } from '../plan/edit.ts'
+import { check } from '../rules/index.ts'
+import { catalog, planOf, type Short } from '../testing/plans.ts'
+import { randomKit } from '../testing/randomPlans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { assign } from './assign.ts'
+import { assignChoosing } from './choosing.ts'
+
+describe('choosing modes and addresses', () => {
+  // A board with one I2C controller.
+  const choose = (short: Short) => {
+    const plan = planOf({ mcu: 'esp32-c3-supermini', ...short })
+    const result = assignChoosing(resolve(plan, catalog))
+    return { result, plan: applyEdits(plan, result.edits) }
+  }
+  it('moves one of two sensors with one address, and wires its strap', () => {
+    const { result, plan } = choose({ parts: { A: 'bme280', B: 'bme280' } })
+    expect(result).toMatchObject({ status: 'placed', optimal: true, unplaced: [] })
+    expect(result.choices).toEqual([{ ref: 'A', title: 'address 0x77' }])
+    expect(check(resolve(plan, catalog))).toEqual([])
+  })
+  it('takes another mode for the third, since there are two addresses', () => {
+    const { result, plan } = choose({ parts: { A: 'bme280', B: 'bme280', C: 'bme280' } })
+    expect(result).toMatchObject({ status: 'placed', unplaced: [] })
+    expect(result.choices.map((one) => one.title).sort()).toEqual(['Four-wire bus (SPI)', 'address 0x77'])
+    expect(check(resolve(plan, catalog)).filter((one) => one.severity === 'fault')).toEqual([])
+  })
+  it('leaves what is usual when everything fits', () => {
+    expect(choose({ parts: { A: 'bme280', B: 'ds3231' } }).result.choices).toEqual([])
+  })
+  it('keeps what the plan names, and what is wired', () => {
+    const named = { part: 'bme280', mode: 'i2c', options: { address: 0x76 } }
+    expect(choose({ parts: { A: named, B: named } }).result).toMatchObject({ status: 'partial', choices: [] })
+    const wired = choose({ parts: { A: 'bme280', B: named }, wires: 'A.SDO MCU.GND, A.SDI MCU.5' })
+    expect(wired.result.choices).toEqual([])
+  })
+  it('never places less than with what is usual, and says the same twice', () => {
+    fc.assert(
+      fc.property(randomKit, (plan) => {
+        const wiring = resolve(plan, catalog)
+        const chosen = assignChoosing(wiring)
+        expect(chosen.unplaced.length).toBeLessThanOrEqual(assign(wiring).unplaced.length)
+        expect(assignChoosing(wiring).edits).toEqual(chosen.edits)
+      }),
+      { numRuns: 25 },
+    )
+  })
+})

@@ -1,0 +1,108 @@
+import { applyEdits, type Edit } from '../plan/edit.ts'
+import { hexAddress } from '../plan/readPlan.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { type AssignOptions, type AssignResult, assign } from './assign.ts'
+import { conflictIn } from './conflict.ts'
+
+/** A mode or an address that the maker left open, taken other than usual. */
+interface Choice {
+  readonly ref: string
+  /** `SPI`, `address 0x77`. */
+  readonly title: string
+  readonly edits: readonly Edit[]
+}
+
+/** Choices taken together, plans tried, after which the rest is not looked at. */
+const MOST_CHOICES = 3
+const MOST_TRIED = 30
+
+/**
+ * As {@link assign}, and where not everything can be placed, with other modes and addresses for parts whose plan leaves
+ * them open: as few as will do, and of equally few the cheapest. Only a part of a conflict can mend it, so others keep
+ * what is usual. What the plan names, and parts that have wires on the pins in question, stay as they are.
+ */
+export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): AssignResult {
+  const usual = assign(wiring, options)
+  if (usual.unplaced.length === 0) return usual
+  let best = usual
+  let stopped = false
+  const tried = new Set<string>()
+  let level: { wiring: Wiring; chosen: readonly Choice[] }[] = [{ wiring, chosen: [] }]
+  for (let count = 1; count <= MOST_CHOICES && level.length > 0 && !stopped; count += 1) {
+    const next: typeof level = []
+    for (const { wiring: now, chosen } of level)
+      for (const choice of conflictIn(now)?.parts.flatMap((part) => openChoices(now, part, options)) ?? []) {
+        if (chosen.some((one) => one.ref === choice.ref)) continue
+        const all = [...chosen, choice]
+        const key = all
+          .map((one) => `${one.ref} ${one.title}`)
+          .sort()
+          .join(', ')
+        if (tried.has(key)) continue
+        stopped ||= tried.size >= MOST_TRIED || options.shouldStop?.(tried.size) === true
+        if (stopped) continue
+        tried.add(key)
+        const after = resolve(applyEdits(now.plan, choice.edits), wiring.catalog)
+        const result = assign(after, options)
+        next.push({ wiring: after, chosen: all })
+        const better =
+          result.unplaced.length < best.unplaced.length ||
+          (result.unplaced.length === best.unplaced.length &&
+            result !== usual &&
+            best !== usual &&
+            result.cost < best.cost)
+        if (better)
+          best = {
+            ...result,
+            edits: [...all.flatMap((one) => one.edits), ...result.edits],
+            choices: all.map(({ ref, title }) => ({ ref, title })),
+          }
+      }
+    if (best.unplaced.length === 0) return { ...best, optimal: best.optimal && !stopped }
+    level = next
+  }
+  // Without a complete answer nothing is known of choices that were not tried.
+  return best === usual && tried.size === 0 ? usual : { ...best, optimal: false }
+}
+
+/** Other modes and addresses that a part may take: those that its plan does not name, and no wire holds yet. */
+function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions): Choice[] {
+  const entry = wiring.plan.parts[part.ref]
+  if (!entry || options.refs?.has(part.ref) === false) return []
+  const wired = (pins: readonly string[]): boolean => pins.some((pin) => wiring.netOf(`${part.ref}.${pin}`).wired)
+  const modes =
+    entry.mode === undefined && !wired(part.part.pins.filter((pin) => pin.role === 'signal').map((pin) => pin.id))
+      ? part.part.modes.filter((mode) => mode !== part.mode)
+      : []
+  const option = part.part.options.find((one) => one.id === part.mode?.i2c?.addresses.option)
+  const straps = wiring.ties.filter(
+    ({ part: owner, facts }) => owner === part && typeof facts.to !== 'string' && facts.to.option === option?.id,
+  )
+  const values =
+    option && entry.options?.[option.id] === undefined && !wired(straps.map(({ facts }) => facts.pin))
+      ? option.values.filter(({ value }) => value !== part.options[option.id])
+      : []
+  return [
+    ...modes.map(
+      (mode): Choice => ({
+        ref: part.ref,
+        title: mode.title,
+        edits: [{ do: 'change-part', ref: part.ref, entry: { mode: mode.id } }],
+      }),
+    ),
+    ...values.flatMap(({ value }): Choice[] =>
+      option && typeof value === 'number'
+        ? [
+            {
+              ref: part.ref,
+              title: `address ${hexAddress(value)}`,
+              edits: [
+                { do: 'change-part', ref: part.ref, entry: { options: { ...entry.options, [option.id]: value } } },
+              ],
+            },
+          ]
+        : [],
+    ),
+  ]
+}
