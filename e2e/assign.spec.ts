@@ -83,18 +83,18 @@ test('two signals change places, and a part is locked whole', async ({ page, add
 })
 
 test('a long search is stopped half-way and gives its best so far', async ({ page, address }) => {
-  // Seventy-five signals on a board with eight UARTs: proving it takes far longer than anybody waits.
-  const plan = generatedKit(catalog, 'teensy-4-1', 75, 'impossible', 7)
+  // A board with eight UARTs whose pins are those of its other buses: proving it takes longer than anybody waits.
+  const plan = generatedKit(catalog, 'teensy-4-1', 85, 'impossible', 1)
   const made = await page.request.post(`${address}/api/plans`, { data: { plan } })
   const { id } = await made.json()
   await page.goto(`${address}/plan/${id}/pins`)
   await page.getByRole('button', { name: 'Place the rest' }).click()
   const stop = page.getByRole('button', { name: /^Stop \([1-9]\d* tried\)/ })
   await stop.click()
-  await expect(
-    page.getByText(/Not proven best: it costs [\d.]+ points, and none can cost less than [\d.]+/),
-  ).toBeVisible()
-  await expect(page.getByTestId('open-count')).toHaveText('all placed')
+  const dialog = page.getByRole('dialog')
+  await expect(dialog).toContainText('Not everything was tried: this is the best so far')
+  await dialog.getByRole('button', { name: 'Place what can be placed' }).click()
+  await expect(page.getByTestId('open-count')).toHaveText(/^[1-9] of \d+ open/)
 })
 
 test('a bus moves as a whole, what counts is said in words, and what still goes is added', async ({

@@ -31,7 +31,9 @@ export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): Ass
   let level: { wiring: Wiring; chosen: readonly Choice[] }[] = [{ wiring, chosen: [] }]
   for (let count = 1; count <= MOST_CHOICES && level.length > 0 && !stopped; count += 1) {
     const next: typeof level = []
-    for (const { wiring: now, chosen } of level)
+    for (const { wiring: now, chosen } of level) {
+      stopped ||= options.shouldStop?.(tried.size) === true
+      if (stopped) break
       for (const choice of conflictIn(now)?.parts.flatMap((part) => openChoices(now, part, options)) ?? []) {
         if (chosen.some((one) => one.ref === choice.ref)) continue
         const all = [...chosen, choice]
@@ -40,18 +42,14 @@ export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): Ass
           .sort()
           .join(', ')
         if (tried.has(key)) continue
-        stopped ||= tried.size >= MOST_TRIED || options.shouldStop?.(tried.size) === true
-        if (stopped) continue
+        stopped ||= tried.size >= MOST_TRIED
+        if (stopped) break
         tried.add(key)
         const after = resolve(applyEdits(now.plan, choice.edits), wiring.catalog)
         const result = assign(after, options)
         next.push({ wiring: after, chosen: all })
-        const better =
-          result.unplaced.length < best.unplaced.length ||
-          (result.unplaced.length === best.unplaced.length &&
-            result !== usual &&
-            best !== usual &&
-            result.cost < best.cost)
+        const fewer = best.unplaced.length - result.unplaced.length
+        const better = fewer > 0 || (fewer === 0 && best.choices.length === all.length && result.cost < best.cost)
         if (better)
           best = {
             ...result,
@@ -59,6 +57,7 @@ export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): Ass
             choices: all.map(({ ref, title }) => ({ ref, title })),
           }
       }
+    }
     if (best.unplaced.length === 0) return { ...best, optimal: best.optimal && !stopped }
     level = next
   }

@@ -2,7 +2,7 @@ import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { openSignals, prepare } from './assign.ts'
-import { Problem } from './problem.ts'
+import { Problem, UNPLACED } from './problem.ts'
 import { search } from './search.ts'
 
 /** A smallest set of needs that cannot all be met: without any one of them the rest can. */
@@ -20,7 +20,8 @@ type Unit = readonly SignalUse[]
 
 /** True when all of these can be placed beside what is wired already. */
 export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean =>
-  search(new Problem(wiring, open)).best.left.length === 0
+  // One signal left out would cost that much by itself.
+  search(new Problem(wiring, open), undefined, UNPLACED).best.left.length === 0
 
 /** A minimal conflict of a plan as it would be wired: supplies and ties decided, signals open. */
 export function conflictIn(wiring: Wiring): Conflict | undefined {

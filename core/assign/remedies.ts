@@ -22,6 +22,9 @@ export interface Remedy {
   readonly changes: number
 }
 
+/** Steps after which a trial takes the best so far: a remedy has to help, not to be proven. */
+export const soon = (steps: number): boolean => steps > 2000
+
 /** Parts that bring more pins or buses, tried one at a time. */
 const HELPERS = ['mcp23017', 'ads1115', 'pca9685', 'sc16is752', 'tca9548a', 'mcp4725'] as const
 
@@ -44,7 +47,7 @@ export function remediesFor(
   const attempt = (title: string, edits: readonly Edit[], changes: number): void => {
     try {
       const plan = applyEdits(wiring.plan, edits)
-      const answer = assign(resolve(plan, wiring.catalog))
+      const answer = assign(resolve(plan, wiring.catalog), { shouldStop: soon })
       if (answer.unplaced.length < before)
         tried.push({ title, edits: [...edits, ...answer.edits], left: answer.unplaced.length, changes })
     } catch (error) {

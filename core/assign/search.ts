@@ -35,9 +35,13 @@ const SLACK = 1e-6
  * lanes are tried once. For a division the lines of all lanes and the single signals together are matched to pins at
  * least cost, which is exact; controllers whose pins move in groups, timers that hold one frequency and shared interrupt
  * lines are branched on. A division is left when no way of going on can beat the best, by prices of pins (see
- * {@link Prices}). The same problem gives the same answer.
+ * {@link Prices}). Arrangements of `ceiling` points and more are not looked for. The same problem gives the same answer.
  */
-export function search(problem: Problem, shouldStop?: (steps: number) => boolean): Found {
+export function search(
+  problem: Problem,
+  shouldStop?: (steps: number) => boolean,
+  ceiling = Number.POSITIVE_INFINITY,
+): Found {
   const { tasks } = problem
   const pins = new PinTable(problem)
   const fillings = new Fillings(problem, pins)
@@ -64,7 +68,7 @@ export function search(problem: Problem, shouldStop?: (steps: number) => boolean
   }
   const first = matchOf([])
   const priceLists = [first.prices]
-  const limit = (): number => (best?.extra ?? Number.POSITIVE_INFINITY) - SLACK
+  const limit = (): number => (best?.extra ?? ceiling) - SLACK
   const boundBy = (prices: Prices, depth: number, division: readonly Filling[]): number =>
     division.reduce((sum, one) => sum + prices.of(one), prices.base) + coming.least(prices, depth, division)
 

@@ -32,6 +32,7 @@ export function WayOutDialog({ result, way, onApply, onClose }: WayOutProps) {
         </Modal.Title>
       </Modal.Header>
       <Modal.Body tabIndex={0}>
+        {!result.optimal && <p>Not everything was tried: this is the best so far, and there may be a better one.</p>}
         <p>
           {way === undefined
             ? 'Looking for what collides …'

@@ -5,7 +5,7 @@ import { assignChoosing } from '../../core/assign/choosing.ts'
 import { conflictIn } from '../../core/assign/conflict.ts'
 import { type Fit, fitBoards } from '../../core/assign/fit.ts'
 import { type Moved, moveBoard } from '../../core/assign/moveBoard.ts'
-import { type Remedy, remediesFor } from '../../core/assign/remedies.ts'
+import { type Remedy, remediesFor, soon } from '../../core/assign/remedies.ts'
 import { type Repair, repair } from '../../core/assign/repair.ts'
 import { type LayoutData, layOut, layoutData } from '../../core/breadboard/layout.ts'
 import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
@@ -79,7 +79,7 @@ const searcher = {
   /** Why something finds no pin, and the ways out. */
   wayOut(plan: Plan): WayOut | undefined {
     const wiring = resolve(plan, catalog)
-    const result = assign(wiring)
+    const result = assign(wiring, { shouldStop: soon })
     if (result.unplaced.length === 0) return undefined
     const conflict = conflictIn(wiring)
     return {
