@@ -67,6 +67,7 @@ export class Problem {
   /** Signals that are placed already and hold a timer or an interrupt line. */
   readonly timed: readonly SignalUse[]
   readonly #pins = new Map<string, Map<Host, Verdict | string>>()
+  readonly #coming: ReadonlySet<number>[] = []
   readonly #lanesOf = new Map<Task, readonly Lane[]>()
   readonly #reached = new Map<string, readonly Host[]>()
   readonly #likeness = new Map<SignalUse, string>()
@@ -225,9 +226,17 @@ export class Problem {
     return undefined
   }
 
+  /** Addresses of the tasks from a depth on. */
+  #addressesFrom(depth: number): ReadonlySet<number> {
+    this.#coming[depth] ??= new Set(
+      this.tasks.slice(depth).flatMap((task) => addressesOf(task.part).map((one) => one.address)),
+    )
+    return this.#coming[depth]
+  }
+
   /** What of the parts on a lane can still matter to the tasks from a depth on: addresses, and MISO that is held. */
   traceOf(parts: readonly PartInstance[], depth: number, whole = false): string {
-    const coming = new Set(this.tasks.slice(depth).flatMap((task) => addressesOf(task.part).map((one) => one.address)))
+    const coming = this.#addressesFrom(depth)
     const addresses = parts
       .flatMap((part) => addressesOf(part).map((one) => one.address))
       .filter((one) => whole || coming.has(one))
