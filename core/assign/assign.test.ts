@@ -57,11 +57,11 @@ describe('matching', () => {
         expect(sum).toBe(cheapest(0, capacity))
         expect(matching.total()).toBe(sum)
         // What the rows pay at these prices, less the prices of all places, is the same sum: the dual of the problem.
-        const prices = matching.prices()
-        const paid = cost.map((row) => Math.min(none, ...row.map((one, column) => one + prices[column]!)))
-        expect(
-          paid.reduce((all, one) => all + one, 0) - capacity.reduce((all, room, at) => all + room * prices[at]!, 0),
-        ).toBe(sum)
+        for (const prices of [matching.prices(), matching.highPrices()]) {
+          const paid = cost.map((row) => Math.min(none, ...row.map((one, column) => one + prices[column]!)))
+          const held = capacity.reduce((all, room, at) => all + room * prices[at]!, 0)
+          expect(paid.reduce((all, one) => all + one, 0) - held).toBe(sum)
+        }
       }),
       { numRuns: 400 },
     )

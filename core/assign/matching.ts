@@ -143,9 +143,33 @@ export class Matching {
 
   /**
    * What a place in each column is worth to the rows so far: zero where there is room. A further row that takes a
-   * column costs at least its own cost there and this.
+   * column costs at least its own cost there and this. Many prices prove a matching; these are low ones.
    */
   prices(): Float64Array {
     return this.#columnPotential.map((potential) => -potential)
+  }
+
+  /** The same, column by column as high as they go: what the row that loses least by it would pay to go elsewhere. */
+  highPrices(): Float64Array {
+    const prices = this.prices()
+    for (let column = 0; column < prices.length; column += 1) {
+      if ((this.#room[column] as number) > 0) continue
+      let least = Number.POSITIVE_INFINITY
+      this.#columnOf.forEach((own, at) => {
+        if (own === column) least = Math.min(least, this.#elsewhere(at, prices))
+      })
+      if (Number.isFinite(least)) prices[column] = (prices[column] as number) + Math.max(0, least)
+    }
+    return prices
+  }
+
+  /** What a row would pay more, at these prices, without its column. */
+  #elsewhere(at: number, prices: Float64Array): number {
+    const { costs, none } = this.#rows[at] as Row
+    const own = this.#columnOf[at] as number
+    let least = none
+    for (let column = 0; column < costs.length; column += 1)
+      if (column !== own) least = Math.min(least, (costs[column] as number) + (prices[column] as number))
+    return least - (costs[own] as number) - (prices[own] as number)
   }
 }

@@ -23,10 +23,17 @@ export interface Found {
   readonly steps: number
 }
 
+/** A division matched, with two price lists that prove it. */
+interface Priced {
+  readonly matched: Matched
+  readonly low: Prices
+  readonly high: Prices
+}
+
 /** Steps after which the search gives up proving. */
 const MOST_STEPS = 60_000
 /** Price lists that are kept for bounds, the latest ones. */
-const MOST_PRICES = 6
+const MOST_PRICES = 8
 /** Points that count as nothing: sums of prices are not exact. */
 const SLACK = 1e-6
 
@@ -47,13 +54,13 @@ export function search(
   const fillings = new Fillings(problem, pins)
   const coming = new Coming(problem, fillings)
   const clashes = new Clashes(problem, pins)
-  const matchings = new Map<string, { matched: Matched; prices: Prices }>()
+  const matchings = new Map<string, Priced>()
   let best: Arrangement | undefined
   let steps = 0
   let stopped = false
 
   /** Single signals and the lines of a division matched together, and the prices of pins that follow. */
-  const matchOf = (division: readonly Filling[]): { matched: Matched; prices: Prices } => {
+  const matchOf = (division: readonly Filling[]): Priced => {
     const key = division
       .map((one) => one.shape)
       .sort()
@@ -61,13 +68,17 @@ export function search(
     let known = matchings.get(key)
     if (!known) {
       const matched = pins.match(division.flatMap((one) => one.lines))
-      known = { matched, prices: new Prices(matched.matching.prices(), pins, problem.singles) }
+      known = {
+        matched,
+        low: new Prices(matched.matching.prices(), pins, problem.singles),
+        high: new Prices(matched.matching.highPrices(), pins, problem.singles),
+      }
       matchings.set(key, known)
     }
     return known
   }
   const first = matchOf([])
-  const priceLists = [first.prices]
+  const priceLists = [first.low, first.high]
   const limit = (): number => (best?.extra ?? ceiling) - SLACK
   const boundBy = (prices: Prices, depth: number, division: readonly Filling[]): number =>
     division.reduce((sum, one) => sum + prices.of(one), prices.base) + coming.least(prices, depth, division)
@@ -99,15 +110,15 @@ export function search(
       .join(' | ')}`
     if ((visited.get(state) ?? Number.POSITIVE_INFINITY) <= lost) return
     visited.set(state, lost)
-    const { matched, prices } = matchOf(division)
-    if (boundBy(prices, depth, division) + lost >= limit()) return
+    const { matched, low, high } = matchOf(division)
+    for (const prices of [low, high]) if (boundBy(prices, depth, division) + lost >= limit()) return
     const task = tasks[depth]
     if (!task) {
       const answer = settle(problem, pins, clashes, division, dropped, matched, limit())
       if (!answer) return
       best = answer
-      priceLists.unshift(prices)
-      if (priceLists.length > MOST_PRICES) priceLists.pop()
+      priceLists.unshift(low, high)
+      priceLists.splice(MOST_PRICES)
       return
     }
     // Of parts that are alike the earlier ones are placed first, on the earlier lanes.
@@ -117,11 +128,11 @@ export function search(
       return
     }
     const least = before ? (division.find((one) => one.tasks.includes(before))?.index ?? 0) : 0
-    for (const next of waysOf(problem, fillings, prices, profile, task, division))
+    for (const next of waysOf(problem, fillings, low, profile, task, division))
       if ((next.at(-1) as Filling).index >= least) descend(depth + 1, next, dropped)
     descend(depth + 1, division, [...dropped, task])
   }
-  const floor = boundBy(first.prices, 0, [])
+  const floor = Math.max(...priceLists.map((one) => boundBy(one, 0, [])))
   descend(0, [], [])
   const answer = best ?? nothingOf(problem)
   const proven = !stopped && !clashes.gaveUp
