@@ -30,6 +30,10 @@ describe('choosing modes and addresses', () => {
   it('leaves what is usual when everything fits', () => {
     expect(choose({ parts: { A: 'bme280', B: 'ds3231' } }).result.choices).toEqual([])
   })
+  it('leaves what a part does as it is, though polling would free an edge pin', () => {
+    const sensors = { A: 'hall-a3144', B: 'hall-a3144', C: 'hall-a3144' }
+    expect(choose({ mcu: 'uno-r3', parts: sensors }).result).toMatchObject({ status: 'partial', choices: [] })
+  })
   it('keeps what the plan names, and what is wired', () => {
     const named = { part: 'bme280', mode: 'i2c', options: { address: 0x76 } }
     expect(choose({ parts: { A: named, B: named } }).result).toMatchObject({ status: 'partial', choices: [] })

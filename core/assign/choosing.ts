@@ -1,3 +1,4 @@
+import type { Mode } from '../catalog/partSchema.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
@@ -65,6 +66,12 @@ export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): Ass
   return best === usual && tried.size === 0 ? usual : { ...best, optimal: false }
 }
 
+/** Modes of a part that differ in the bus by which it is talked to, not in what it does. */
+export function waysToTalk({ part, mode }: PartInstance): readonly Mode[] {
+  const talks = (one: Mode): boolean => (one.i2c ?? one.spi ?? one.uart) !== undefined
+  return mode && talks(mode) ? part.modes.filter(talks) : []
+}
+
 /** Other modes and addresses that a part may take: those that its plan does not name, and no wire holds yet. */
 function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions): Choice[] {
   const entry = wiring.plan.parts[part.ref]
@@ -72,7 +79,7 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
   const wired = (pins: readonly string[]): boolean => pins.some((pin) => wiring.netOf(`${part.ref}.${pin}`).wired)
   const modes =
     entry.mode === undefined && !wired(part.part.pins.filter((pin) => pin.role === 'signal').map((pin) => pin.id))
-      ? part.part.modes.filter((mode) => mode !== part.mode)
+      ? waysToTalk(part).filter((mode) => mode !== part.mode)
       : []
   const option = part.part.options.find((one) => one.id === part.mode?.i2c?.addresses.option)
   const straps = wiring.ties.filter(

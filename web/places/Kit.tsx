@@ -25,7 +25,7 @@ export function Kit() {
       <QuickEntry />
       <h2>
         Boards{' '}
-        <span className="d-flex gap-2">
+        <span className="d-flex gap-2" style={{ minWidth: 0 }}>
           {wiring.parts.length > 0 && wiring.boards.length <= 1 && (
             <Button size="sm" variant="outline-dark" className="text-nowrap" onClick={() => setFitting(true)}>
               Which boards carry this?
@@ -112,7 +112,7 @@ function AddBoard() {
   return (
     <Form.Select
       size="sm"
-      style={{ width: 'auto' }}
+      style={{ width: 'auto', flex: '0 1 auto', minWidth: 0 }}
       value=""
       onChange={(event) => add(event.target.value)}
       aria-label="Add a board"

@@ -1,4 +1,5 @@
 import { Button, Form } from 'react-bootstrap'
+import { waysToTalk } from '../../../core/assign/choosing.ts'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'
 import { companionEdits, duplicatePart } from '../../../core/plan/kit.ts'
@@ -10,6 +11,9 @@ import { CommitField } from './fields.tsx'
 import { RefField, RemoveButton } from './lineParts.tsx'
 import { OptionField } from './OptionField.tsx'
 
+/** `I2C` of `Two-wire bus (I2C)`. */
+const shortTitle = (title: string): string => /\(([^)]+)\)$/.exec(title)?.[1] ?? title
+
 /** A part of the plan; a companion stands indented below the part that it belongs to. */
 export function PartLine({ part, companion }: { part: PartInstance; companion?: boolean }) {
   const { wiring } = useDerived()
@@ -20,6 +24,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
   const open = openEnds(wiring, part).filter((one) => one.required).length
   const wired = part.part.pins.some((pin) => wiring.netOf(`${ref}.${pin.id}`).wired)
   const source = part.supplies[0]?.source
+  const leftOpen = waysToTalk(part).length > 1
   return (
     <div className={`kit-line ${companion ? 'companion' : ''}`} data-part={ref}>
       <RefField name={ref} />
@@ -34,7 +39,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
         {part.part.modes.length > 1 && (
           <Form.Select
             aria-label={`Mode of ${ref}`}
-            value={plan.parts[ref]?.mode ?? ''}
+            value={plan.parts[ref]?.mode ?? (leftOpen ? '' : part.mode?.id)}
             onChange={(event) =>
               edit(
                 [{ do: 'change-part', ref, entry: { mode: event.target.value || undefined } }],
@@ -42,7 +47,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
               )
             }
           >
-            <option value="">as it fits: {part.part.modes[0]?.title}</option>
+            {leftOpen && <option value="">as it fits: {shortTitle(part.part.modes[0]?.title ?? '')}</option>}
             {part.part.modes.map((mode) => (
               <option key={mode.id} value={mode.id}>
                 {mode.title}
@@ -51,7 +56,10 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
           </Form.Select>
         )}
         {part.part.options
-          .filter((option) => !['tolerance', 'watts'].includes(option.id))
+          .filter(
+            ({ id, kind }) =>
+              !['tolerance', 'watts'].includes(id) && (kind !== 'i2c-address' || part.mode?.i2c !== undefined),
+          )
           .map((option) => (
             <OptionField key={option.id} part={part} option={option} />
           ))}
