@@ -57,3 +57,20 @@ it.each(boards.slice(0, -1))(
     }
   },
 )
+
+it.each(boards)('on %s every signal is placed or left, no pin carries two lines, and points agree', (board) => {
+  for (const kind of ['loose', 'tight', 'impossible'] as const) {
+    const { wiring } = prepare(resolve(generatedKit(catalog, board, 45, kind, 5), catalog))
+    const open = openSignals(wiring)
+    const { best } = search(new Problem(wiring, open), (steps) => steps > 2000)
+    const ends = [...best.placed.map(({ use }) => use.end), ...best.left.map((use) => use.end)]
+    expect(ends.sort()).toEqual(open.map((use) => use.end).sort())
+    const lines = new Map<string, string>()
+    for (const { use, host, lane } of best.placed) {
+      const line = lane ? `${lane.key} ${use.facts.needs}` : use.end
+      expect(lines.get(host.end) ?? line).toBe(line)
+      lines.set(host.end, line)
+    }
+    expect(Math.floor(best.extra / UNPLACED)).toBe(best.left.length)
+  }
+})

@@ -1,5 +1,5 @@
 import type { PinTable } from './pinTable.ts'
-import { type Lane, type Line, type Problem, type Task, UNPLACED } from './problem.ts'
+import type { Lane, Line, Problem, Task } from './problem.ts'
 
 /** A lane with the tasks put on it, and the lines that it then needs. */
 export interface Filling {
@@ -8,9 +8,8 @@ export interface Filling {
   readonly index: number
   readonly tasks: readonly Task[]
   readonly lines: readonly Line[]
-  /** Points of the controller, and the least that all lines cost by themselves with it. */
+  /** Points of the controller. */
   readonly rank: number
-  readonly least: number
   /** The same for fillings that the matching cannot tell apart. */
   readonly shape: string
 }
@@ -62,7 +61,6 @@ export class Fillings {
       tasks,
       lines,
       rank,
-      least: rank + lines.reduce((sum, line) => sum + (line.choices[0]?.extra ?? UNPLACED), 0),
       shape: `${rank} ${lines.map((line) => this.#pins.shapeOf(line)).join(' ')}`,
     }
   }

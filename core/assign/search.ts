@@ -23,9 +23,8 @@ export interface Found {
   readonly steps: number
 }
 
-/** A division matched, with two price lists that prove it. */
+/** Two price lists that prove the matching of a division. */
 interface Priced {
-  readonly matched: Matched
   readonly low: Prices
   readonly high: Prices
 }
@@ -54,30 +53,30 @@ export function search(
   const fillings = new Fillings(problem, pins)
   const coming = new Coming(problem, fillings)
   const clashes = new Clashes(problem, pins)
-  const matchings = new Map<string, Priced>()
+  const priced = new Map<string, Priced>()
   let best: Arrangement | undefined
   let steps = 0
   let stopped = false
 
-  /** Single signals and the lines of a division matched together, and the prices of pins that follow. */
-  const matchOf = (division: readonly Filling[]): Priced => {
+  const matchOf = (division: readonly Filling[]): Matched => pins.match(division.flatMap((one) => one.lines))
+  /** Prices of pins with single signals and the lines of a division matched together; the same for equal shapes. */
+  const pricesOf = (division: readonly Filling[]): Priced => {
     const key = division
       .map((one) => one.shape)
       .sort()
       .join(', ')
-    let known = matchings.get(key)
+    let known = priced.get(key)
     if (!known) {
-      const matched = pins.match(division.flatMap((one) => one.lines))
+      const { matching } = matchOf(division)
       known = {
-        matched,
-        low: new Prices(matched.matching.prices(), pins, problem.singles),
-        high: new Prices(matched.matching.highPrices(), pins, problem.singles),
+        low: new Prices(matching.prices(), pins, problem.singles),
+        high: new Prices(matching.highPrices(), pins, problem.singles),
       }
-      matchings.set(key, known)
+      priced.set(key, known)
     }
     return known
   }
-  const first = matchOf([])
+  const first = pricesOf([])
   const priceLists = [first.low, first.high]
   const limit = (): number => (best?.extra ?? ceiling) - SLACK
   const boundBy = (prices: Prices, depth: number, division: readonly Filling[]): number =>
@@ -110,11 +109,11 @@ export function search(
       .join(' | ')}`
     if ((visited.get(state) ?? Number.POSITIVE_INFINITY) <= lost) return
     visited.set(state, lost)
-    const { matched, low, high } = matchOf(division)
+    const { low, high } = pricesOf(division)
     for (const prices of [low, high]) if (boundBy(prices, depth, division) + lost >= limit()) return
     const task = tasks[depth]
     if (!task) {
-      const answer = settle(problem, pins, clashes, division, dropped, matched, limit())
+      const answer = settle(problem, pins, clashes, division, dropped, matchOf(division), limit())
       if (!answer) return
       best = answer
       priceLists.unshift(low, high)
