@@ -96,7 +96,7 @@ export function Pins() {
       }
       if (result.unplaced.length > 0) {
         setStuck({ result, way: undefined })
-        const way = await client.wayOut(wiring.plan)
+        const way = await client.wayOut(wiring.plan, refs ? undefined : result)
         setStuck((now) => (now?.result === result ? { result, way } : now))
         return
       }

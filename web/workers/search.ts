@@ -81,8 +81,8 @@ export class SearchClient {
     return (await this.#start()).repair(plan)
   }
 
-  async wayOut(plan: Plan): Promise<WayOut | undefined> {
-    return (await this.#start()).wayOut(plan)
+  async wayOut(plan: Plan, known: AssignResult | undefined): Promise<WayOut | undefined> {
+    return (await this.#start()).wayOut(plan, known)
   }
 
   /** The bench laid out, or undefined when it was stopped. */

@@ -76,10 +76,10 @@ const searcher = {
   move(plan: Plan, ref: string, board: string): Moved {
     return moveBoard(plan, catalog, ref, board)
   },
-  /** Why something finds no pin, and the ways out. */
-  wayOut(plan: Plan): WayOut | undefined {
+  /** Why something finds no pin, and the ways out; of an answer for the whole plan where that is known. */
+  wayOut(plan: Plan, known: AssignResult | undefined): WayOut | undefined {
     const wiring = resolve(plan, catalog)
-    const result = assign(wiring, { shouldStop: soon })
+    const result = known ?? assign(wiring, { shouldStop: soon })
     if (result.unplaced.length === 0) return undefined
     const conflict = conflictIn(wiring)
     return {
