@@ -1,6 +1,7 @@
 import type { Mode } from '../catalog/partSchema.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type AssignOptions, type AssignResult, assign } from './assign.ts'
@@ -74,7 +75,7 @@ export function waysToTalk({ part, mode }: PartInstance): readonly Mode[] {
 
 /** Other modes and addresses that a part may take: those that its plan does not name, and no wire holds yet. */
 function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions): Choice[] {
-  const entry = wiring.plan.parts[part.ref]
+  const entry = entryOf(wiring.plan.parts, part.ref)
   if (!entry || options.refs?.has(part.ref) === false) return []
   const wired = (pins: readonly string[]): boolean => pins.some((pin) => wiring.netOf(`${part.ref}.${pin}`).wired)
   const modes =
@@ -86,8 +87,8 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
     ({ part: owner, facts }) => owner === part && typeof facts.to !== 'string' && facts.to.option === option?.id,
   )
   const values =
-    option && entry.options?.[option.id] === undefined && !wired(straps.map(({ facts }) => facts.pin))
-      ? option.values.filter(({ value }) => value !== part.options[option.id])
+    option && entryOf(entry.options, option.id) === undefined && !wired(straps.map(({ facts }) => facts.pin))
+      ? option.values.filter(({ value }) => value !== entryOf(part.options, option.id))
       : []
   return [
     ...modes.map(

@@ -3,6 +3,7 @@ import { applyEdits, type Edit, EditError } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { freshRef } from '../plan/refs.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { strapEdits } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -124,12 +125,12 @@ function addressesFor(wiring: Wiring, part: PartInstance): { title: string; edit
   const facts = part.part.options.find((one) => one.id === option)
   if (option === undefined || !facts) return []
   return facts.values
-    .filter((one) => one.value !== part.options[option])
+    .filter((one) => one.value !== entryOf(part.options, option))
     .slice(0, 8)
     .flatMap(({ value, title }) => {
       const straps = strapEdits(wiring, part, option, String(value))
       if (!straps) return []
-      const entry = wiring.plan.parts[part.ref]
+      const entry = entryOf(wiring.plan.parts, part.ref)
       return [
         {
           title: `Move ${part.ref} to ${hexAddress(Number(value))}${title ? ` (${title})` : ''}`,

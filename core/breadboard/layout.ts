@@ -1,3 +1,4 @@
+import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { breadboardKinds, Grid, type Hole, type Node } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
@@ -109,7 +110,7 @@ function attempt(wiring: Wiring, placer: Placer, seed: number, watch: Room['watc
   const clashes: Layout['clashes'][number][] = []
   const fixed: Seat[] = []
   for (const unit of units) {
-    const place = bench.places[unit.ref]
+    const place = entryOf(bench.places, unit.ref)
     if (!place || place.beside) continue
     const wanted = wantedSeat(grid, unit, place)
     if (wanted === undefined) continue

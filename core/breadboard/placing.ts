@@ -1,5 +1,6 @@
 import { splitEnd } from '../plan/ends.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { arrange, type Body, legPoints } from './arrange.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, isRail, type Node, rowOf } from './grid.ts'
@@ -105,7 +106,7 @@ function sharing(wiring: Wiring, grid: Grid, holeOf: ReadonlyMap<string, Hole>):
 /** The seat that the maker asked for; words where there is no such place; undefined where nothing was asked. */
 export function wantedSeat(grid: Grid, unit: Unit, place: BenchPlace): Seat | string | undefined {
   if (unit.kind === 'legs' && place.legs) {
-    const [a, b] = unit.pins.map((pin) => grid.parse(place.legs?.[pin] ?? ''))
+    const [a, b] = unit.pins.map((pin) => grid.parse(entryOf(place.legs, pin) ?? ''))
     if (a === undefined || b === undefined) return 'names no hole for each of its legs'
     return (
       legsSeat(grid, unit, a, b) ??

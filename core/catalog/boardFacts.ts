@@ -1,3 +1,4 @@
+import { entryOf } from '../text/entryOf.ts'
 import type { AnalogUnit, Board, BoardPin, Caution, Controller, Header, Rail } from './boardSchema.ts'
 import { busSignals, type Levels, type PinCurrent } from './common.ts'
 import { bareNumber, buildNameIndex, type NameIndex, normaliseName } from './names.ts'
@@ -83,7 +84,7 @@ function compile(board: Board): BoardFacts {
         net: first.id,
         functions: does,
         cautions: first.cautions,
-        levels: board.levels[first.levels ?? 'default'] ?? {},
+        levels: entryOf(board.levels, first.levels ?? 'default') ?? {},
         current: first.current ?? board.current.pin,
         rail: board.rails.find((rail) => rail.pins.includes(id) || rail.pins.includes(first.id)),
         analogUnit: board.analog.find((unit) => unit.pins.includes(first.id)),
@@ -117,7 +118,7 @@ function compile(board: Board): BoardFacts {
 
 function expandFunctions(board: Board, pin: BoardPin): ReadonlySet<string> {
   const does = new Set<string>()
-  for (const name of pin.does) for (const one of board.functionSets[name] ?? [name]) does.add(one)
+  for (const name of pin.does) for (const one of entryOf(board.functionSets, name) ?? [name]) does.add(one)
   for (const controller of board.controllers) {
     for (const signal of busSignals[controller.kind]) {
       if (reaches(controller, signal, pin.id, does)) does.add(`${controller.id}.${signal}`)

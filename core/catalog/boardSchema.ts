@@ -6,6 +6,7 @@ import {
   Levels,
   PinCurrent,
   PinId,
+  Pitches,
   PlainFunction,
   Positive,
   Source,
@@ -70,10 +71,10 @@ export const Header = v.strictObject({
   first: Text,
   last: Text,
   /** Where position 1 lies, in pitches from the board's top left corner, and which way the count goes. */
-  at: v.strictObject({ x: Amount, y: Amount }),
+  at: v.strictObject({ x: Pitches, y: Pitches }),
   step: v.picklist(['down', 'up', 'right', 'left']),
   /** Number of the first position; other than 1 where the count runs on from another row. */
-  numberedFrom: v.optional(v.number(), 1),
+  numberedFrom: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(1000)), 1),
   /** Pin ids in order of position. */
   pins: v.array(PinId),
 })
@@ -249,14 +250,14 @@ export const Board = v.strictObject({
     }),
   ),
   outline: v.strictObject({
-    width: Positive,
-    height: Positive,
+    width: Pitches,
+    height: Pitches,
     marks: v.array(v.strictObject({ what: Text, edge: v.picklist(['top', 'bottom', 'left', 'right', 'middle']) })),
   }),
   mounting: v.strictObject({
     way: v.picklist(['breadboard', 'beside']),
     /** Distance between the two rows in pitches. */
-    rowsApart: v.optional(Positive),
+    rowsApart: v.optional(Pitches),
     /** Holes left free beside each row on one ordinary breadboard. */
     free: v.optional(v.strictObject({ left: v.number(), right: v.number() })),
     note: v.optional(Text),

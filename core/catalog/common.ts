@@ -4,15 +4,29 @@ import * as v from 'valibot'
 
 export const Id = v.pipe(
   v.string(),
+  v.maxLength(80, 'expected at most 80 characters'),
   v.regex(/^[a-z0-9][a-z0-9-]*$/, 'expected an id of small letters, digits and hyphens'),
 )
 export const PinId = v.pipe(
   v.string(),
+  v.maxLength(60, 'expected at most 60 characters'),
   v.regex(/^[A-Za-z0-9+-][A-Za-z0-9_+\-.~/]*$/, 'expected a pin id of letters, digits and . _ + - ~ /'),
 )
-export const Text = v.pipe(v.string(), v.nonEmpty('expected some text'))
-export const Amount = v.pipe(v.number(), v.finite('expected a finite number'))
-export const Positive = v.pipe(v.number(), v.finite('expected a finite number'), v.minValue(0, 'expected 0 or more'))
+export const Text = v.pipe(
+  v.string(),
+  v.nonEmpty('expected some text'),
+  v.maxLength(4000, 'expected at most 4000 characters'),
+)
+/** Largest figure of a fact in its base unit; beyond it arithmetic on facts would overflow. */
+const MOST = 1e12
+export const Amount = v.pipe(
+  v.number(),
+  v.minValue(-MOST, 'expected a number that a fact can be'),
+  v.maxValue(MOST, 'expected a number that a fact can be'),
+)
+export const Positive = v.pipe(Amount, v.minValue(0, 'expected 0 or more'))
+/** A length on the grid in pitches of 2.54 mm: no board or part is longer than half a metre. */
+export const Pitches = v.pipe(Positive, v.maxValue(200, 'expected at most 200 pitches'))
 
 export const Source = v.strictObject({
   /** Title of a datasheet, standard or drawing, without its maker's name. */
@@ -134,7 +148,7 @@ export function isBusNeed(need: string): boolean {
   const [kind, signal] = need.split('.')
   return (
     kind !== undefined &&
-    kind in busSignals &&
+    Object.hasOwn(busSignals, kind) &&
     (busSignals[kind as BusKind] as readonly string[]).includes(signal ?? '')
   )
 }

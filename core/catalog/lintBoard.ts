@@ -44,7 +44,7 @@ function lintBoardModel(board: Board, say: Say): void {
       if (board.pins.find((one) => one.id === pin.joins)?.joins !== undefined)
         say(`${pin.id} joins ${pin.joins}, which itself joins another`, pinAt(pin.id))
     }
-    if (pin.levels !== undefined && !(pin.levels in board.levels))
+    if (pin.levels !== undefined && !Object.hasOwn(board.levels, pin.levels))
       say(`${pin.id} has levels ${pin.levels}, which the board does not define`, pinAt(pin.id))
     for (const caution of pin.cautions) {
       if (caution.id === 'boot-strap' && caution.needs === undefined)
@@ -64,7 +64,7 @@ function lintBoardModel(board: Board, say: Say): void {
     say(`rows ${rowsApart} apart leave ${HALF_ROWS_SPAN - rowsApart} free holes, not ${free.left + free.right}`, [
       'mounting',
     ])
-  if (!('default' in board.levels)) say('has no default levels', ['levels'])
+  if (!Object.hasOwn(board.levels, 'default')) say('has no default levels', ['levels'])
   for (const [name, levels] of Object.entries(board.levels))
     lintLevels(levels, board.logicVolts, `levels ${name}`, say, ['levels', name])
   const facts = boardFacts(board)

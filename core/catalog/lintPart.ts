@@ -66,7 +66,8 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
             ? []
             : [signal.levels]
       for (const set of sets)
-        if (!(set in part.levels)) say(`${where}: ${signal.pin} has levels ${set}, which the part does not define`, at)
+        if (!Object.hasOwn(part.levels, set))
+          say(`${where}: ${signal.pin} has levels ${set}, which the part does not define`, at)
     }
     for (const tie of ties) {
       const targets = typeof tie.to === 'string' ? [tie.to] : Object.values(tie.to.values)
@@ -79,7 +80,7 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
       const option = options.get(tie.to.option)
       if (!option) say(`${where}: ${tie.pin} follows the option ${tie.to.option}, which the part does not have`, at)
       for (const { value } of option?.values ?? [])
-        if (!(String(value) in tie.to.values)) say(`${where}: ${tie.pin} has no strap for ${value}`, at)
+        if (!Object.hasOwn(tie.to.values, String(value))) say(`${where}: ${tie.pin} has no strap for ${value}`, at)
     }
     const addressed = mode?.i2c?.addresses
     if (addressed?.option !== undefined && options.get(addressed.option)?.kind !== 'i2c-address')
@@ -118,7 +119,11 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
   for (const { when } of [...part.signals, ...part.ties, ...part.inner, ...part.companions, ...part.contains])
     if (when && !options.has(when.option))
       say(`a condition names the option ${when.option}, which the part does not have`)
-  for (const inner of part.inner) known([...inner.between, ...(inner.rails ?? [])], `inner ${inner.kind}`, ['inner'])
+  for (const inner of part.inner) {
+    known([...inner.between, ...(inner.rails ?? [])], `inner ${inner.kind}`, ['inner'])
+    if (inner.between[0] === inner.between[1])
+      say(`inner ${inner.kind} joins ${inner.between[0]} with itself`, ['inner'])
+  }
   known(part.cable, 'cable', ['cable'])
   for (const [index, companion] of part.companions.entries()) {
     const at = ['companions', index]
@@ -140,6 +145,8 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
   const foot = part.footprint
   const feet = foot.kind === 'two-row' ? [...foot.left, ...foot.right] : foot.pins
   known(feet, 'footprint', ['footprint'])
+  if (foot.kind === 'legs' && foot.spanLeast > foot.spanMost)
+    say('the span of the legs ends before it starts', ['footprint'])
   if (foot.kind === 'dual-in-line') {
     if (feet.length % 2 !== 0) say('a dual in-line footprint has an even number of legs', ['footprint'])
     feet.forEach((id, index) => {

@@ -56,8 +56,13 @@ export function bareNumber(name: string): string | undefined {
   return /^(?:GPIO|D|BCM)(\d+)$/.exec(normaliseName(name))?.[1]
 }
 
+/** Longest text, in letters, of which the distance to others is worked out. */
+const LONGEST_NAME = 120
+
 /** Fewest insertions, deletions, replacements and swaps of neighbours that turn one text into the other. */
 export function editDistance(a: string, b: string): number {
+  // The work grows with the product of the lengths, and no name is that long: nothing is near such a text.
+  if (a.length > LONGEST_NAME || b.length > LONGEST_NAME) return Math.max(a.length, b.length)
   let before: number[] = []
   let previous = Array.from({ length: b.length + 1 }, (_, index) => index)
   for (let i = 1; i <= a.length; i += 1) {

@@ -7,6 +7,7 @@ import {
   Need,
   PinCurrent,
   PinId,
+  Pitches,
   PlainFunction,
   Positive,
   Source,
@@ -274,11 +275,11 @@ export const Footprint = v.variant('kind', [
     kind: v.literal('two-row'),
     left: v.array(v.nullable(PinId)),
     right: v.array(v.nullable(PinId)),
-    rowsApart: Positive,
+    rowsApart: Pitches,
   }),
   /** Numbered around the corners: down the left side and up the right. */
-  v.strictObject({ kind: v.literal('dual-in-line'), pins: v.array(PinId), rowsApart: Positive }),
-  v.strictObject({ kind: v.literal('legs'), pins: v.array(PinId), spanLeast: Positive, spanMost: Positive }),
+  v.strictObject({ kind: v.literal('dual-in-line'), pins: v.array(PinId), rowsApart: Pitches }),
+  v.strictObject({ kind: v.literal('legs'), pins: v.array(PinId), spanLeast: Pitches, spanMost: Pitches }),
   /** Lies beside the breadboard; wires go to its posts, or into screw terminals. */
   v.strictObject({
     kind: v.literal('beside'),
@@ -324,7 +325,11 @@ export const Part = v.strictObject({
   usual: v.optional(v.boolean(), false),
   sources: v.array(Source),
   /** Stem for references of new instances: `CLIMATE`, `LED`. */
-  stem: v.pipe(v.string(), v.regex(/^[A-Z][A-Z0-9]*$/, 'expected capital letters and digits')),
+  stem: v.pipe(
+    v.string(),
+    v.maxLength(20, 'expected at most 20 characters'),
+    v.regex(/^[A-Z][A-Z0-9]*$/, 'expected capital letters and digits'),
+  ),
   pins: v.array(PartPin),
   supplies: v.optional(v.array(PartSupply), []),
   levels: v.optional(v.record(v.string(), Levels), {}),

@@ -1,6 +1,6 @@
 import { type Catalog, makeCatalog, type OwnEntries } from '../catalog/catalog.ts'
 import { validateEntry } from '../catalog/ownEntry.ts'
-import type { Problem } from '../text/problem.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Path } from '../text/yamlSource.ts'
 import type { Edit } from './edit.ts'
 import type { Plan } from './planSchema.ts'
@@ -40,39 +40,48 @@ export function catalogFor(plan: Pick<Plan, 'own'>, base: Catalog): Catalog {
   return catalog
 }
 
-/** What is wrong with the entries that a plan carries, with their places in the plan. */
-export function checkCarried(
-  plan: Pick<Plan, 'own'>,
-  base: Catalog,
-  problemAt: (path: Path, message: string) => Problem,
-): Problem[] {
-  const problems: Problem[] = []
+/** Says what is wrong with the entries that a plan carries, with their places in the plan. */
+export function checkCarried(plan: Pick<Plan, 'own'>, base: Catalog, say: (path: Path, message: string) => void): void {
   let count = 0
   for (const kind of ['boards', 'parts'] as const)
     for (const [id, raw] of Object.entries(plan.own?.[kind] ?? {})) {
       count += 1
-      const at = (path: Path, message: string): Problem => problemAt(['own', kind, id, ...path], message)
-      const entry = validateEntry(kind, raw, base, at)
-      if (!entry.ok) problems.push(...entry.problems)
-      else if (entry.value.entry.id !== id)
-        problems.push(at(['id'], `the id "${entry.value.entry.id}" differs from the key "${id}"`))
+      if (count > MOST_CARRIED) {
+        say(['own', kind, id], `the plan carries more than ${MOST_CARRIED} entries of its own`)
+        return
+      }
+      const entry = validateEntry(kind, raw, base, (path, message) => {
+        say(['own', kind, id, ...path], message)
+        return { file: '', path: '', message }
+      })
+      if (entry.ok && entry.value.entry.id !== id)
+        say(['own', kind, id, 'id'], `the id "${entry.value.entry.id}" differs from the key "${id}"`)
     }
-  if (count > MOST_CARRIED)
-    problems.push(problemAt(['own'], `the plan carries ${count} entries of its own; expected at most ${MOST_CARRIED}`))
-  return problems
+}
+
+/** Edits after which a plan carries every entry of the maker's own that it uses, and means the same on any machine. */
+export function carryUsed(plan: Plan, catalog: Catalog): Edit[] {
+  const edits = new Map<string, Edit>()
+  const add = (kind: 'boards' | 'parts', id: string): void => {
+    for (const edit of carryEdits(plan, catalog, kind, id))
+      if (edit.do === 'carry') edits.set(`${edit.kind} ${edit.id}`, edit)
+  }
+  for (const { board } of Object.values(plan.boards)) add('boards', board)
+  for (const { part } of Object.values(plan.parts)) add('parts', part)
+  return [...edits.values()]
 }
 
 /** Edits that make a plan carry an entry of the maker's own with what it refers to; none for entries that ship. */
 export function carryEdits(plan: Plan, catalog: Catalog, kind: 'boards' | 'parts', id: string): Edit[] {
-  const raw = catalog.own[kind][id]
-  if (raw === undefined || plan.own?.[kind][id] !== undefined) return []
+  const raw = entryOf(catalog.own[kind], id)
+  if (raw === undefined || entryOf(plan.own?.[kind], id) !== undefined) return []
   const companions = kind === 'parts' ? (catalog.parts.get(id)?.companions ?? []) : []
   const others = companions.map((one) => one.part).filter((one) => one !== id)
   return [
     { do: 'carry', kind, id, entry: raw },
     ...others.flatMap((one): Edit[] => {
-      const other = catalog.own.parts[one]
-      return other === undefined || plan.own?.parts[one] !== undefined
+      const other = entryOf(catalog.own.parts, one)
+      return other === undefined || entryOf(plan.own?.parts, one) !== undefined
         ? []
         : [{ do: 'carry', kind: 'parts', id: one, entry: other }]
     }),

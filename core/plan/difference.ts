@@ -1,4 +1,6 @@
 import type { Catalog } from '../catalog/catalog.ts'
+import { entryOf } from '../text/entryOf.ts'
+import { quoteValue } from '../text/yamlSource.ts'
 import { catalogFor } from './carried.ts'
 import type { Bench, BenchPlace, Plan, PlanPart, PlanWire } from './planSchema.ts'
 import { hexAddress } from './readPlan.ts'
@@ -16,9 +18,9 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
   ] as const) {
     const old: Record<string, object> = readable(before[section], catalog)
     const now: Record<string, object> = readable(after[section], catalog)
-    for (const ref of Object.keys(old)) if (!(ref in now)) said.push(`${one} ${ref} removed`)
+    for (const ref of Object.keys(old)) if (!Object.hasOwn(now, ref)) said.push(`${one} ${ref} removed`)
     for (const [ref, entry] of Object.entries(now)) {
-      const was = old[ref]
+      const was = entryOf(old, ref)
       if (!was) said.push(`${one} ${ref} added (${kindOf(entry)})`)
       else
         for (const key of changedKeys(was, entry))
@@ -49,11 +51,17 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
     if (oldAccepted.get(key) !== because) said.push(`${key} accepted: ${because}`)
   for (const kind of ['boards', 'parts'] as const) {
     const [was, now] = [before.own?.[kind] ?? {}, after.own?.[kind] ?? {}]
-    for (const id of Object.keys(was)) if (!(id in now)) said.push(`own entry ${id} no longer carried`)
+    for (const id of Object.keys(was)) if (!Object.hasOwn(now, id)) said.push(`own entry ${id} no longer carried`)
     for (const [id, entry] of Object.entries(now))
-      if (JSON.stringify(was[id]) !== JSON.stringify(entry))
-        said.push(`own entry ${id} ${id in was ? 'changed' : 'carried along'}`)
+      if (JSON.stringify(entryOf(was, id)) !== JSON.stringify(entry))
+        said.push(`own entry ${id} ${Object.hasOwn(was, id) ? 'changed' : 'carried along'}`)
   }
+  const pieces = (plan: Plan): string[] => (plan.aside ?? []).map((one) => JSON.stringify([one.at, one.value]))
+  const [oldPieces, newPieces] = [pieces(before), pieces(after)]
+  const gone = oldPieces.filter((one) => !newPieces.includes(one)).length
+  const come = newPieces.filter((one) => !oldPieces.includes(one)).length
+  if (gone > 0) said.push(`${gone} of the pieces set aside taken out`)
+  if (come > 0) said.push(`${come} more pieces set aside, which the catalogue does not know`)
   const [oldPrefer, newPrefer] = [before.settings?.prefer ?? {}, after.settings?.prefer ?? {}]
   for (const what of changedKeys(oldPrefer, newPrefer))
     said.push(`search: ${what} ${show(oldPrefer, what)} becomes ${show(newPrefer, what)}`)
@@ -63,9 +71,9 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
 function benchDifference(before: Bench | undefined, after: Bench | undefined): string[] {
   const said: string[] = []
   const [was, now] = [before?.breadboards ?? {}, after?.breadboards ?? {}]
-  for (const ref of Object.keys(was)) if (!(ref in now)) said.push(`breadboard ${ref} removed`)
+  for (const ref of Object.keys(was)) if (!Object.hasOwn(now, ref)) said.push(`breadboard ${ref} removed`)
   for (const [ref, entry] of Object.entries(now)) {
-    const old = was[ref]
+    const old = entryOf(was, ref)
     if (!old) said.push(`breadboard ${ref} added (${entry.kind}${entry.joined ? ', clipped to the one before' : ''})`)
     else
       for (const key of changedKeys(old, entry))
@@ -73,7 +81,7 @@ function benchDifference(before: Bench | undefined, after: Bench | undefined): s
   }
   const [oldPlaces, newPlaces] = [before?.places ?? {}, after?.places ?? {}]
   for (const ref of new Set([...Object.keys(oldPlaces), ...Object.keys(newPlaces)])) {
-    const [old, place] = [oldPlaces[ref], newPlaces[ref]]
+    const [old, place] = [entryOf(oldPlaces, ref), entryOf(newPlaces, ref)]
     if (JSON.stringify(old) === JSON.stringify(place)) continue
     said.push(place ? `${ref} stands ${placeWords(place)}` : `${ref} stands where the program puts it`)
   }
@@ -126,7 +134,7 @@ function show(entry: object, key: string): string {
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
   if (value !== null && typeof value === 'object')
     return Object.entries(value)
-      .map(([name, one]) => `${name} ${String(one)}`)
+      .map(([name, one]) => `${name} ${quoteValue(one)}`)
       .join(', ')
   return String(value)
 }

@@ -1,6 +1,7 @@
 import * as v from 'valibot'
 import { splitEnd } from './ends.ts'
 import {
+  type Aside,
   type Bench,
   type BenchPlace,
   type Breadboard,
@@ -49,6 +50,8 @@ export type Edit =
       readonly what: Preference
       readonly weight: 'less' | 'more' | null
     }
+  /** Lets go for good of a piece that the catalogue does not know. */
+  | { readonly do: 'forget-aside'; readonly piece: Aside }
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
   | { readonly do: 'carry'; readonly kind: 'boards' | 'parts'; readonly id: string; readonly entry: unknown }
 
@@ -152,12 +155,20 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
       const { settings: __, ...rest } = plan
       return Object.keys(prefer).length === 0 ? rest : { ...rest, settings: { prefer } }
     }
+    case 'forget-aside': {
+      const { aside = [], ...rest } = plan
+      const left = aside.filter((one) => !samePiece(one, edit.piece))
+      return left.length === 0 ? rest : { ...rest, aside: left }
+    }
     case 'carry': {
       const own = { boards: {}, parts: {}, ...plan.own }
       return { ...plan, own: { ...own, [edit.kind]: { ...own[edit.kind], [edit.id]: edit.entry } } }
     }
   }
 }
+
+/** The reason is no part of a piece: it may be worded anew at the next reading. */
+const samePiece = (a: Aside, b: Aside): boolean => JSON.stringify([a.at, a.value]) === JSON.stringify([b.at, b.value])
 
 export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan => edits.reduce(applyEdit, plan)
 

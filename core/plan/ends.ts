@@ -2,6 +2,7 @@ import { boardFacts } from '../catalog/boardFacts.ts'
 import { type Catalog, partNames } from '../catalog/catalog.ts'
 import { normaliseName } from '../catalog/names.ts'
 import { boardOf } from '../catalog/variant.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Plan } from './planSchema.ts'
 
 /** Splits `REF.PIN` at the first dot; a pin id may hold dots itself (`GND.2`). */
@@ -31,12 +32,12 @@ export function canonicalEnd(
         : `known are ${known.slice(0, 12).join(', ')}${known.length > 12 ? ' …' : ''}`
     return { ok: false, message: `"${end}" names no board, supply or part of this plan; ${list}` }
   }
-  if (plan.supplies[ref]) {
+  if (entryOf(plan.supplies, ref)) {
     if (pin === '+' || pin === '-') return { ok: true, end: `${ref}.${pin}` }
     return { ok: false, message: `"${end}": a supply has the pins + and -` }
   }
-  const board = boardOf(catalog, plan.boards[ref])
-  const part = catalog.parts.get(plan.parts[ref]?.part ?? '')
+  const board = boardOf(catalog, entryOf(plan.boards, ref))
+  const part = catalog.parts.get(entryOf(plan.parts, ref)?.part ?? '')
   const names = board ? boardFacts(board).names : part ? partNames(part) : undefined
   if (!names) return { ok: false, message: `"${end}": the catalogue has no entry for ${ref}` }
   const fits = names.find(pin)

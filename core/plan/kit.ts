@@ -2,6 +2,7 @@ import type { Board } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { carryEdits } from './carried.ts'
 import { applyEdits, type Edit } from './edit.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
@@ -39,7 +40,7 @@ export function addBoard(plan: Plan, catalog: Catalog, board: Board): Edit[] {
 
 /** Edits that add one more of a part of the plan: its mode, board and options, on the next free address. */
 export function duplicatePart(plan: Plan, catalog: Catalog, ref: string): Edit[] {
-  const entry = plan.parts[ref]
+  const entry = entryOf(plan.parts, ref)
   const part = catalog.parts.get(entry?.part ?? '')
   if (!entry || !part) return []
   const addressed = part.options.filter((one) => one.kind === 'i2c-address').map((one) => one.id)
@@ -61,7 +62,7 @@ function freeAddress(plan: Plan, part: Part): Record<string, number> | undefined
   const taken = new Set(
     Object.values(plan.parts)
       .filter((one) => one.part === part.id)
-      .map((one) => one.options?.[option.id] ?? option.usual),
+      .map((one) => entryOf(one.options, option.id) ?? option.usual),
   )
   if (!taken.has(option.usual)) return undefined
   const free = option.values.find((one) => !taken.has(one.value))
@@ -73,13 +74,13 @@ function freeAddress(plan: Plan, part: Part): Record<string, number> | undefined
  * board. Undefined while there is no board.
  */
 function companionEnd(plan: Plan, catalog: Catalog, ref: string, pin: string): string | undefined {
-  const part = catalog.parts.get(plan.parts[ref]?.part ?? '')
+  const part = catalog.parts.get(entryOf(plan.parts, ref)?.part ?? '')
   if (pin !== 'supply' && pin !== 'ground') return `${ref}.${pin}`
   const own =
     part?.supplies[0]?.[pin === 'supply' ? 'pins' : 'ground'][0] ?? part?.pins.find((one) => one.role === pin)?.id
   if (own !== undefined) return `${ref}.${own}`
-  const home = plan.parts[ref]?.on ?? Object.keys(plan.boards)[0]
-  const board = home === undefined ? undefined : boardOf(catalog, plan.boards[home])
+  const home = entryOf(plan.parts, ref)?.on ?? Object.keys(plan.boards)[0]
+  const board = home === undefined ? undefined : boardOf(catalog, entryOf(plan.boards, home))
   const hole =
     pin === 'ground'
       ? board?.pins.find((one) => one.kind === 'ground')?.id
@@ -94,7 +95,7 @@ export function companionEdits(
   ref: string,
   which: (companion: Companion) => boolean,
 ): Edit[] {
-  const part = catalog.parts.get(plan.parts[ref]?.part ?? '')
+  const part = catalog.parts.get(entryOf(plan.parts, ref)?.part ?? '')
   const edits: Edit[] = []
   let now = plan
   for (const companion of part?.companions ?? []) {

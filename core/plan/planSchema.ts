@@ -2,30 +2,19 @@ import * as v from 'valibot'
 
 /** The plan file as `docs/plan-format.md` describes it. Keys keep their order. */
 
-/** Words that cannot be keys of a map in JavaScript without being lost. */
-const reservedRefs: readonly string[] = ['__proto__', 'constructor', 'prototype']
-
 export const Ref = v.pipe(
   v.string(),
   v.maxLength(40, 'expected at most 40 characters'),
   v.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'expected a reference: a letter, then letters, digits, _ or -'),
-  v.check((ref) => !reservedRefs.includes(ref), 'expected a reference that is no reserved word'),
 )
-/** References of an unchecked plan that validation would drop without a word, with the path of their section. */
-export function lostRefs(plan: unknown): { section: readonly string[]; ref: string }[] {
-  const sections = [['boards'], ['supplies'], ['parts'], ['bench', 'breadboards'], ['bench', 'places']]
-  return sections.flatMap((section) => {
-    let entries = plan
-    for (const key of section)
-      entries = entries !== null && typeof entries === 'object' ? Reflect.get(entries, key) : undefined
-    if (entries === null || typeof entries !== 'object') return []
-    return reservedRefs.filter((ref) => Object.hasOwn(entries as object, ref)).map((ref) => ({ section, ref }))
-  })
-}
 
 const Line = v.pipe(v.string(), v.maxLength(200, 'expected at most 200 characters'))
 const Notes = v.pipe(v.string(), v.maxLength(20_000, 'expected at most 20 000 characters'))
-const CatalogId = v.pipe(v.string(), v.regex(/^[a-z0-9][a-z0-9-]*$/, 'expected a catalogue id such as bme280'))
+const CatalogId = v.pipe(
+  v.string(),
+  v.maxLength(80, 'expected at most 80 characters'),
+  v.regex(/^[a-z0-9][a-z0-9-]*$/, 'expected a catalogue id such as bme280'),
+)
 export const End = v.pipe(v.string(), v.maxLength(120), v.regex(/^[^.\s]+\..+$/, 'expected an end written REF.PIN'))
 
 export const PlanBoard = v.strictObject({
@@ -41,12 +30,14 @@ export const PlanBoard = v.strictObject({
 })
 export const PlanSupply = v.strictObject({
   volts: v.pipe(v.number(), v.minValue(0.5, 'expected at least 0.5 V'), v.maxValue(60, 'expected at most 60 V')),
-  limitMilliamps: v.optional(v.pipe(v.number(), v.minValue(0, 'expected 0 or more'))),
+  limitMilliamps: v.optional(
+    v.pipe(v.number(), v.minValue(0, 'expected 0 or more'), v.maxValue(1_000_000, 'expected at most 1 000 000 mA')),
+  ),
   title: v.optional(Line),
 })
 export const OptionValues = v.record(
-  v.string(),
-  v.union([v.string(), v.pipe(v.number(), v.finite('expected a finite number'))]),
+  v.pipe(v.string(), v.maxLength(80, 'expected at most 80 characters')),
+  v.union([Line, v.pipe(v.number(), v.finite('expected a finite number'))]),
 )
 export const PlanPart = v.strictObject({
   part: CatalogId,
@@ -116,9 +107,18 @@ export const PlanWire = v.union(
 )
 export const Accepted = v.strictObject({
   rule: CatalogId,
-  at: v.array(v.pipe(v.string(), v.maxLength(120))),
+  at: v.pipe(v.array(v.pipe(v.string(), v.maxLength(120))), v.maxLength(500, 'expected at most 500 places')),
   because: Line,
 })
+
+/** A piece of the plan that does not fit the catalogue. */
+export const Aside = v.strictObject({
+  /** Keys that lead to its place: `[parts, BROOD]`, `[wires]`, `[parts, BROOD, options, address]`. */
+  at: v.pipe(v.array(v.string()), v.minLength(1), v.maxLength(5)),
+  value: v.unknown(),
+  because: v.pipe(v.string(), v.maxLength(500)),
+})
+export type Aside = v.InferOutput<typeof Aside>
 
 export const Plan = v.strictObject({
   markpost: v.literal(1),
@@ -133,6 +133,8 @@ export const Plan = v.strictObject({
   /** Breadboards and the places that the maker chose; the rest is laid out by the program. */
   bench: v.optional(Bench),
   settings: v.optional(Settings),
+  /** Pieces that the catalogue at hand does not know: kept as they were written, and put back when it does. */
+  aside: v.optional(v.array(Aside)),
   /** Catalogue entries of the maker's own that this plan uses, as written, so that it opens elsewhere. */
   own: v.optional(
     v.strictObject({

@@ -3,17 +3,34 @@ import { editDistance } from '../catalog/names.ts'
 import type { PartOption } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { parseQuantity } from '../electrical/quantity.ts'
+import { entryOf } from '../text/entryOf.ts'
+import { plainProblems } from '../text/plainValue.ts'
 import type { Outcome, Problem } from '../text/problem.ts'
-import { type Path, parseYaml, validateYaml, type YamlSource } from '../text/yamlSource.ts'
+import {
+  MOST_PROBLEMS,
+  type Path,
+  parseYaml,
+  quoteValue,
+  validateValue,
+  validateYaml,
+  type YamlSource,
+} from '../text/yamlSource.ts'
+import { type Bound, type Misfit, setAside } from './aside.ts'
 import { catalogFor, checkCarried } from './carried.ts'
 import { canonicalEnd, splitEnd } from './ends.ts'
-import { type Bench, type BenchPlace, lostRefs, MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
+import { type Bench, type BenchPlace, MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
+
+/**
+ * What to do with pieces that the catalogue does not know. A text that a maker hands in is refused, with the place of
+ * each; a plan that is kept already is opened all the same, with those pieces set aside (see `aside.ts`).
+ */
+export type Misfits = 'refuse' | 'set-aside'
 
 /**
  * Reads a plan from YAML or JSON and binds it to the catalogue: every end becomes canonical, every option a value of
  * its part. A plan that comes back is well-formed: all later steps may rely on it.
  */
-export function readPlan(text: string, file: string, catalog: Catalog): Outcome<Plan> {
+export function readPlan(text: string, file: string, catalog: Catalog, misfits: Misfits = 'refuse'): Outcome<Plan> {
   const parsed = parseYaml(text, file)
   if (!parsed.ok) return parsed
   const source = parsed.value
@@ -23,31 +40,54 @@ export function readPlan(text: string, file: string, catalog: Catalog): Outcome<
   if (version !== 1)
     return {
       ok: false,
-      problems: [source.problemAt(['markpost'], `format version ${String(version)} is not known; expected 1`)],
-    }
-  const lost = lostRefs(source.value)
-  if (lost.length > 0)
-    return {
-      ok: false,
-      problems: lost.map(({ section, ref }) =>
-        source.problemAt([...section, ref], `"${ref}" is a reserved word; expected another reference`),
-      ),
+      problems: [source.problemAt(['markpost'], `format version ${quoteValue(version)} is not known; expected 1`)],
     }
   const validated = validateYaml(source, Plan)
   if (!validated.ok) return validated
-  return bindPlan(validated.value, catalog, source)
+  return bindPlan(validated.value, catalog, source.problemAt, misfits)
 }
 
-/** Binds a plan that came without a text, such as one posted by the browser. */
-export function bindPlan(plan: Plan, base: Catalog, source?: YamlSource): Outcome<Plan> {
-  const problems: Problem[] = []
-  const problemAt = (path: Path, message: string): Problem =>
-    source ? source.problemAt(path, message) : { file: 'plan', path: path.join('.'), message }
+/** Checks and binds a plan that came as a value, such as one posted by the browser. */
+export function planFromValue(value: unknown, catalog: Catalog, misfits: Misfits = 'refuse'): Outcome<Plan> {
+  const plain = plainProblems(value)
+  if (plain.length > 0)
+    return { ok: false, problems: plain.map(({ path, message }) => problemWithoutText(path, message)) }
+  const shaped = validateValue(value, Plan, problemWithoutText)
+  return shaped.ok ? bindPlan(shaped.value, catalog, problemWithoutText, misfits) : shaped
+}
+
+const problemWithoutText = (path: Path, message: string): Problem => ({ file: 'plan', path: path.join('.'), message })
+
+/** Binds a plan of the right shape to the catalogue. */
+export function bindPlan(
+  plan: Plan,
+  base: Catalog,
+  problemAt: YamlSource['problemAt'] = problemWithoutText,
+  misfits: Misfits = 'refuse',
+): Outcome<Plan> {
+  const { aside = [], ...rest } = plan
+  const first = tryBind(rest, base)
+  if (!('misfits' in first) && aside.length === 0) return { ok: true, value: first.plan }
+  if ('misfits' in first && misfits === 'refuse') return refused(first.misfits, problemAt)
+  const fitted = setAside(rest, aside, (one) => tryBind(one, base))
+  return 'misfits' in fitted ? refused(fitted.misfits, problemAt) : { ok: true, value: fitted.plan }
+}
+
+function refused(misfits: readonly Misfit[], problemAt: YamlSource['problemAt']): Outcome<Plan> {
+  const problems = misfits.slice(0, MOST_PROBLEMS).map(({ path, message }) => problemAt(path, message))
+  const more = misfits.length - problems.length
+  if (more > 0) problems.push(problemAt([], `${more.toLocaleString('en')} more of the same text do not fit`))
+  return { ok: false, problems }
+}
+
+/** Binds what fits the catalogue; what does not is named by its path in the plan. */
+function tryBind(plan: Plan, base: Catalog): Bound {
+  const problems: Misfit[] = []
   const say = (path: Path, message: string): void => {
-    problems.push(problemAt(path, message))
+    problems.push({ path, message })
   }
-  problems.push(...checkCarried(plan, base, problemAt))
-  if (problems.length > 0) return { ok: false, problems }
+  checkCarried(plan, base, say)
+  if (problems.length > 0) return { misfits: problems }
   const catalog = catalogFor(plan, base)
   checkRefs(plan, say)
   for (const [ref, entry] of Object.entries(plan.boards)) {
@@ -84,7 +124,7 @@ export function bindPlan(plan: Plan, base: Catalog, source?: YamlSource): Outcom
   }
   const parts: Record<string, PlanPart> = {}
   for (const [ref, entry] of Object.entries(plan.parts)) parts[ref] = bindPart(plan, ref, entry, catalog, say)
-  if (problems.length > 0) return { ok: false, problems }
+  if (problems.length > 0) return { misfits: problems }
 
   const bound = { ...plan, parts }
   const bind = (end: string, path: Path): string => {
@@ -118,8 +158,8 @@ export function bindPlan(plan: Plan, base: Catalog, source?: YamlSource): Outcom
       },
       say,
     )
-  if (problems.length > 0) return { ok: false, problems }
-  return { ok: true, value: { ...bound, wires, unused: [...new Set(unused)], ...(bench ? { bench } : {}) } }
+  if (problems.length > 0) return { misfits: problems }
+  return { plan: { ...bound, wires, unused: [...new Set(unused)], ...(bench ? { bench } : {}) } }
 }
 
 type Say = (path: Path, message: string) => void
@@ -229,7 +269,10 @@ export function optionValue(
   if (option.kind === 'amount') {
     const amount = typeof written === 'number' ? written : parseQuantity(written)
     if (amount === undefined)
-      return { ok: false, message: `"${written}" is not an amount; expected a number such as 330, 4k7 or 100n` }
+      return {
+        ok: false,
+        message: `${quoteValue(written)} is not an amount; expected a number such as 330, 4k7 or 100n`,
+      }
     if (option.least !== undefined && amount < option.least)
       return { ok: false, message: `${written} is too small; expected at least ${option.least}` }
     if (option.most !== undefined && amount > option.most)
@@ -263,7 +306,7 @@ function unknownEntry(kind: string, id: string, known: readonly string[]): strin
 
 /** Features switched on for a board of the plan: its own list, or the usual ones. */
 export function featuresInUse(plan: Plan, ref: string, catalog: Catalog): readonly string[] {
-  const entry = plan.boards[ref]
+  const entry = entryOf(plan.boards, ref)
   const board = boardOf(catalog, entry)
   return entry?.uses ?? board?.features.filter((feature) => feature.usual).map((feature) => feature.id) ?? []
 }

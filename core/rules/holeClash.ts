@@ -1,4 +1,5 @@
 import { layoutOf } from '../breadboard/layout.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Rule } from './finding.ts'
 
 export const holeClash: Rule = {
@@ -19,7 +20,7 @@ export const holeClash: Rule = {
         numbers: { hole },
         propose: () => [
           { title: `Let the program place ${ref}`, edits: [{ do: 'place', ref, place: null }] },
-          ...(by !== undefined && wiring.plan.bench?.places[by]
+          ...(by !== undefined && entryOf(wiring.plan.bench?.places, by)
             ? [
                 {
                   title: `Keep ${ref}, let the program place ${by}`,

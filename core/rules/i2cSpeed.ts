@@ -1,4 +1,5 @@
 import { formatQuantity } from '../electrical/quantity.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { i2cLines } from '../wiring/i2cLines.ts'
 import type { Rule } from './finding.ts'
 
@@ -20,7 +21,7 @@ export const i2cSpeed: Rule = {
       if (line.asked <= most) continue
       const who = device <= own && line.slowest ? line.slowest.part.ref : `${controller.title} of ${bus.board.ref}`
       const { ref } = bus.board
-      const clocks = wiring.plan.boards[ref]?.clocks
+      const clocks = entryOf(wiring.plan.boards, ref)?.clocks
       report({
         severity: 'caution',
         at: [ref, who.split(' ')[0] === controller.title.split(' ')[0] ? controller.id : who],

@@ -37,6 +37,7 @@ import { pwmTimer } from './pwmTimer.ts'
 import { railGap } from './railGap.ts'
 import { resetGlitch } from './resetGlitch.ts'
 import { serialConsole } from './serialConsole.ts'
+import { setAsideRule } from './setAside.ts'
 import { spiRelease } from './spiRelease.ts'
 import { spiSelect } from './spiSelect.ts'
 import { strapNeeded } from './strapNeeded.ts'
@@ -96,6 +97,7 @@ export const rules: readonly Rule[] = [
   timingSensitive,
   decoupling,
   endMismatch,
+  setAsideRule,
 ]
 
 /** Rules of the bench: they need its layout, which takes longer than all the others together. */

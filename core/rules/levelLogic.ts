@@ -1,4 +1,5 @@
 import { formatVolts } from '../electrical/quantity.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
@@ -81,12 +82,12 @@ function supplyFixes(wiring: Wiring, line: Line) {
 function otherModel(wiring: Wiring, line: Line) {
   const use = line.use
   const named = use?.facts.levels
-  const entry = use && wiring.plan.parts[use.part.ref]
+  const entry = use && entryOf(wiring.plan.parts, use.part.ref)
   if (!use || !entry || typeof named !== 'object' || line.receiver !== use.end || line.high === undefined) return []
   const high = line.high
   return Object.entries(named.sets)
     .filter(([, set]) => {
-      const vih = use.part.part.levels[set]?.vih
+      const vih = entryOf(use.part.part.levels, set)?.vih
       return vih !== undefined && vih.factor === 0 && vih.offset <= high
     })
     .map(([value]) => ({

@@ -3,6 +3,7 @@ import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 
@@ -39,7 +40,7 @@ export function addCompanions(
 
 /** Sets an option of a part, the others kept. */
 export function setOption(wiring: Wiring, part: PartInstance, id: string, value: string | number): Edit[] {
-  const entry = wiring.plan.parts[part.ref]
+  const entry = entryOf(wiring.plan.parts, part.ref)
   return [{ do: 'change-part', ref: part.ref, entry: { options: { ...entry?.options, [id]: value } } }]
 }
 

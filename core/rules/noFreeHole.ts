@@ -2,6 +2,7 @@ import { type Layout, layoutOf } from '../breadboard/layout.ts'
 import { type Edit, type Fix, freeBreadboardRef } from '../plan/edit.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Breadboard } from '../plan/planSchema.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -55,7 +56,7 @@ function waysOut(wiring: Wiring, layout: Layout, ref: string): Fix[] {
   const own = layout.grid.boards.filter(({ entry }) => entry.for === home)
   const { ref: lastRef, entry } = (own.length > 0 ? own : layout.grid.boards).at(-1)!
   const fixes: Fix[] = []
-  if (plan.bench?.places[ref])
+  if (entryOf(plan.bench?.places, ref))
     fixes.push({ title: `Let the program place ${ref}`, edits: [{ do: 'place', ref, place: null }] })
   const added = (change: Partial<Breadboard>): Edit[] => {
     const { joined: _, ...rest } = entry

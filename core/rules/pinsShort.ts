@@ -53,7 +53,7 @@ function expanderFix(wiring: Wiring, board: BoardInstance, id: string): Fix[] {
   if (!part) return []
   const add = addParts(wiring.plan, wiring.catalog, part, 1, wiring.boards.length > 1 ? { on: board.ref } : {})
   const plan = applyEdits(wiring.plan, add)
-  const refs = new Set(Object.keys(plan.parts).filter((ref) => !(ref in wiring.plan.parts)))
+  const refs = new Set(Object.keys(plan.parts).filter((ref) => !Object.hasOwn(wiring.plan.parts, ref)))
   const { edits } = assign(resolve(plan, wiring.catalog), { refs })
   return [{ title: `Add and wire one more part: ${part.title}`, edits: [...add, ...edits] }]
 }

@@ -47,4 +47,5 @@ const sameWiring = (a: Plan, b: Plan): boolean =>
   a.parts === b.parts &&
   a.wires === b.wires &&
   a.unused === b.unused &&
+  a.aside === b.aside &&
   a.own === b.own

@@ -1,3 +1,4 @@
+import { entryOf } from '../text/entryOf.ts'
 import type { TieUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
@@ -45,7 +46,7 @@ const targetWords = (tie: TieUse): string =>
     : `${tie.part.ref}.${tie.to}`
 
 function valueWords(tie: TieUse, option: string): string {
-  const value = tie.part.options[option]
+  const value = entryOf(tie.part.options, option)
   const facts = tie.part.part.options.find((one) => one.id === option)
   return facts?.kind === 'i2c-address' && typeof value === 'number'
     ? `0x${value.toString(16).toUpperCase().padStart(2, '0')}`

@@ -6,6 +6,7 @@ import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Breadboard } from '../plan/planSchema.ts'
 import { hexAddress } from '../plan/readPlan.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { type Budget, budgets } from '../wiring/budget.ts'
 import { i2cViews } from '../wiring/busView.ts'
 import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
@@ -291,7 +292,7 @@ function partRow(wiring: Wiring, part: PartInstance): PartRow {
   const values = part.part.options
     .filter((option) => option.kind !== 'amount' || (option.id !== 'tolerance' && option.id !== 'watts'))
     .map((option) => {
-      const value = part.options[option.id]
+      const value = entryOf(part.options, option.id)
       const units = { ohm: 'Ω', farad: 'F', milliamp: 'mA' } as Readonly<Record<string, string>>
       if (option.kind === 'i2c-address') return hexAddress(Number(value))
       if (option.kind === 'amount' && option.unit === 'milliamp') return `${value} mA`

@@ -1,5 +1,6 @@
 import * as v from 'valibot'
-import { type Document, isNode, LineCounter, parseDocument } from 'yaml'
+import { type Document, isMap, isNode, isScalar, LineCounter, parseDocument, visit } from 'yaml'
+import { MOST_DEPTH, plainProblems } from './plainValue.ts'
 import type { Outcome, Problem } from './problem.ts'
 
 /** Keys and indexes from the document's root to a value. */
@@ -22,7 +23,7 @@ export function quoteValue(value: unknown): string {
   if (value === undefined) return 'nothing'
   if (Array.isArray(value)) return `a list of ${value.length}`
   if (value !== null && typeof value === 'object') return 'a map'
-  const text = typeof value === 'string' ? `"${value}"` : String(value)
+  const text = typeof value === 'string' ? `"${value.slice(0, 80)}"` : String(value)
   return text.length > 60 ? `${text.slice(0, 57)}…` : text
 }
 
@@ -39,24 +40,30 @@ export function parseYaml(text: string, file: string): Outcome<YamlSource> {
   if (text.includes('\u0000') || text.includes('\uFFFD'))
     return refuse('the file holds bytes that are not text; expected YAML or JSON in UTF-8')
 
+  if (deepest(text) > 4 * MOST_DEPTH)
+    return refuse(`the file has brackets inside each other without end; expected at most ${MOST_DEPTH} deep`)
+
   const lines = new LineCounter()
-  const document = parseDocument(text, { lineCounter: lines, prettyErrors: false, uniqueKeys: true })
   const place = (offset: number): { line: number; column: number } => {
     const { line, col } = lines.linePos(offset)
     return { line, column: col }
   }
-  const first = document.errors[0]
-  if (first !== undefined) {
-    const said =
-      first.code === 'DUPLICATE_KEY' ? 'the same key stands twice in one map' : `not valid YAML: ${first.message}`
-    return { ok: false, problems: [{ file, ...place(first.pos[0]), path: '', message: said }] }
-  }
-
+  let document: Document
   let value: unknown
   try {
+    // Keys that stand twice are looked for below: the parser compares every key with every other.
+    document = parseDocument(text, { lineCounter: lines, prettyErrors: false, uniqueKeys: false })
+    const first = document.errors[0]
+    if (first !== undefined)
+      return {
+        ok: false,
+        problems: [{ file, ...place(first.pos[0]), path: '', message: `not valid YAML: ${first.message}` }],
+      }
+    const odd = oddNode(document)
+    if (odd) return { ok: false, problems: [{ file, ...place(odd.offset), path: '', message: odd.message }] }
     value = document.toJS({ maxAliasCount: 100 })
   } catch (error) {
-    return refuse(`not valid YAML: ${error instanceof Error ? error.message : String(error)}`)
+    return refuse(`not valid YAML: ${error instanceof Error ? error.message : 'it cannot be read'}`)
   }
 
   const problemAt = (path: Path, message: string): Problem => {
@@ -66,8 +73,53 @@ export function parseYaml(text: string, file: string): Outcome<YamlSource> {
     }
     return { file, path: path.join('.'), message }
   }
+  const plain = plainProblems(value)
+  if (plain.length > 0) return { ok: false, problems: plain.map((one) => problemAt(one.path, one.message)) }
   return { ok: true, value: { file, document, value, problemAt } }
 }
+
+/** How deep brackets stand inside each other, counted without reading: the parser would run out of stack. */
+function deepest(text: string): number {
+  let depth = 0
+  let most = 0
+  for (const character of text.match(/[[\]{}]/g) ?? []) {
+    depth = Math.max(0, depth + (character === '[' || character === '{' ? 1 : -1))
+    most = Math.max(most, depth)
+  }
+  return most
+}
+
+/** The first node that a plain map of plain values does not have: a key that stands twice, or a tag. */
+function oddNode(document: Document): { readonly offset: number; readonly message: string } | undefined {
+  let found: { readonly offset: number; readonly message: string } | undefined
+  const refuse = (offset: number | undefined, message: string): symbol => {
+    found = { offset: offset ?? 0, message }
+    return visit.BREAK
+  }
+  visit(document, {
+    Node(_, node) {
+      if (isMap(node)) {
+        const keys = new Set<string>()
+        for (const { key } of node.items) {
+          if (!isScalar(key)) return refuse(isNode(key) ? key.range?.[0] : undefined, 'a key must be plain text')
+          const name = String(key.value)
+          if (keys.has(name)) return refuse(key.range?.[0], 'the same key stands twice in one map')
+          keys.add(name)
+        }
+      }
+      const tag = 'tag' in node ? node.tag : undefined
+      if (tag !== undefined && !plainTags.has(tag))
+        return refuse(node.range?.[0], `the tag ${tag} is not read here; expected the value alone`)
+      return undefined
+    },
+  })
+  return found
+}
+
+/** Tags that a node of a plain document gets by itself. */
+const plainTags: ReadonlySet<string> = new Set(
+  ['map', 'seq', 'str', 'null', 'bool', 'int', 'float'].map((one) => `tag:yaml.org,2002:${one}`),
+)
 
 /** Validates a parsed text against a schema and gives every issue its place. */
 export function validateYaml<S extends v.GenericSchema>(source: YamlSource, schema: S): Outcome<v.InferOutput<S>> {
@@ -82,12 +134,17 @@ export function validateValue<S extends v.GenericSchema>(
 ): Outcome<v.InferOutput<S>> {
   const result = v.safeParse(schema, value)
   if (result.success) return { ok: true, value: result.output }
-  const problems = result.issues.map((issue) => {
+  const problems = result.issues.slice(0, MOST_PROBLEMS).map((issue) => {
     const path = (issue.path ?? []).map((item) => item.key as string | number)
     return problemAt(path, issueText(issue))
   })
+  const more = result.issues.length - problems.length
+  if (more > 0) problems.push(problemAt([], `${more.toLocaleString('en')} more of the same text do not fit`))
   return { ok: false, problems }
 }
+
+/** Most problems of one text that are worked out and said; finding the place of each takes time. */
+export const MOST_PROBLEMS = 50
 
 function issueText(issue: v.BaseIssue<unknown>): string {
   if (issue.type === 'strict_object' && issue.expected === 'never')

@@ -1,5 +1,6 @@
 import type { Controller } from '../catalog/boardSchema.ts'
 import { type BusKind, busSignals } from '../catalog/common.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from './model.ts'
 import { UnionFind } from './unionFind.ts'
 
@@ -66,7 +67,9 @@ function controllerGiven(bus: Bus): string | undefined {
   return bus.provider?.part.controllers.find(
     (one) =>
       one.kind === bus.kind &&
-      pins.every(({ use, host }) => `${bus.provider?.ref}.${one.pins[busNeed(use.facts.needs)!.signal]}` === host.end),
+      pins.every(
+        ({ use, host }) => `${bus.provider?.ref}.${entryOf(one.pins, busNeed(use.facts.needs)!.signal)}` === host.end,
+      ),
   )?.id
 }
 

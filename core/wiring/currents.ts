@@ -1,4 +1,5 @@
 import { holds } from '../catalog/when.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { networkOf } from './lines.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from './model.ts'
 
@@ -100,7 +101,8 @@ export function forwardOf(
 ): number | undefined {
   if (typeof forward !== 'object') return forward
   const option = part.part.options.find((one) => one.id === forward.option)
-  return option?.values.find((one) => one.value === part.options[forward.option])?.facts[forward.fact]
+  const value = option?.values.find((one) => one.value === entryOf(part.options, forward.option))
+  return entryOf(value?.facts, forward.fact)
 }
 
 /** A resistor with a leg on the net of an end that is no supply. */

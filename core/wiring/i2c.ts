@@ -1,5 +1,6 @@
 import type { Edit, Fix } from '../plan/edit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Net, PartInstance, Wiring } from './model.ts'
 import { groundEnd, supplyEnd } from './supply.ts'
 
@@ -37,7 +38,7 @@ export function segmentsOf(wiring: Wiring): I2cSegment[] {
 export function addressesOf(part: PartInstance): { address: number; option: string | undefined }[] {
   const addresses = part.mode?.i2c?.addresses
   if (!addresses) return []
-  const chosen = addresses.option === undefined ? undefined : part.options[addresses.option]
+  const chosen = addresses.option === undefined ? undefined : entryOf(part.options, addresses.option)
   return [
     ...addresses.fixed.map((address) => ({ address, option: undefined })),
     ...(typeof chosen === 'number' ? [{ address: chosen, option: addresses.option }] : []),
@@ -60,7 +61,7 @@ export function addressFixes(wiring: Wiring, segment: I2cSegment, part: PartInst
     .slice(0, 2)
     .flatMap((value): Fix[] => {
       const strap = strapEdits(wiring, part, option, String(value.value))
-      const entry = wiring.plan.parts[part.ref]
+      const entry = entryOf(wiring.plan.parts, part.ref)
       if (!strap || !entry) return []
       const change: Edit = {
         do: 'change-part',
@@ -82,7 +83,7 @@ export function strapEdits(wiring: Wiring, part: PartInstance, option: string, v
   for (const tie of wiring.ties) {
     const to = tie.facts.to
     if (tie.part !== part || typeof to === 'string' || to.option !== option) continue
-    const wanted = to.values[value]
+    const wanted = entryOf(to.values, value)
     if (wanted === undefined || wanted === tie.to) continue
     const wires = wiring.plan.wires.filter((wire) => wire[0] === tie.end || wire[1] === tie.end)
     if (wires.length === 0) continue

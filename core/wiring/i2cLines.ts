@@ -1,3 +1,4 @@
+import { entryOf } from '../text/entryOf.ts'
 import { segmentsOf } from './i2c.ts'
 import { networkOf } from './lines.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from './model.ts'
@@ -50,7 +51,7 @@ function findLines(wiring: Wiring): I2cLine[] {
       const bus = wiring.buses.find((one) => one.uses.includes(use))
       const asked =
         bus?.board && bus.controller !== undefined
-          ? wiring.plan.boards[bus.board.ref]?.clocks?.[bus.controller]
+          ? entryOf(wiring.plan.boards, bus.board.ref)?.clocks?.[bus.controller]
           : undefined
       const bySpeed = segment.parts
         .map((part) => ({ part, hertz: part.mode?.i2c?.most ?? Number.POSITIVE_INFINITY }))

@@ -1,6 +1,7 @@
 import { type Levels, volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
 import { type Branch, solveNetwork } from '../electrical/network.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Host, Net, PartInstance, SignalUse, Wiring } from './model.ts'
 import { switchesLoad } from './needs.ts'
 
@@ -29,8 +30,8 @@ export interface Line {
 export function levelsOf(use: SignalUse): Levels {
   const { part, options } = use.part
   const named = use.facts.levels
-  const name = typeof named === 'object' ? named.sets[String(options[named.option])] : named
-  return part.levels[name ?? ''] ?? {}
+  const name = typeof named === 'object' ? entryOf(named.sets, String(entryOf(options, named.option))) : named
+  return entryOf(part.levels, name ?? '') ?? {}
 }
 
 const lines = new WeakMap<Wiring, readonly Line[]>()
@@ -213,7 +214,7 @@ export class LineNetwork {
   #addResistors(wiring: Wiring, part: PartInstance): void {
     for (const inner of part.part.inner) {
       if (inner.kind !== 'resistance') continue
-      const ohms = typeof inner.amount === 'object' ? part.options[inner.amount.option] : inner.amount
+      const ohms = typeof inner.amount === 'object' ? entryOf(part.options, inner.amount.option) : inner.amount
       if (typeof ohms !== 'number') continue
       const [a, b] = inner.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`).index) as [number, number]
       if (a !== b) this.#branch({ a, b, ohms })

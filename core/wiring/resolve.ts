@@ -7,6 +7,7 @@ import { holds } from '../catalog/when.ts'
 import { catalogFor } from '../plan/carried.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { featuresInUse } from '../plan/readPlan.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { groupBuses } from './buses.ts'
 import type {
   BoardInstance,
@@ -193,7 +194,7 @@ function givenPins(part: Part): readonly Given[] {
     return {
       pin,
       functions: new Set<string>([...(facts?.does ?? []), ...(buses.get(pin) ?? [])]),
-      levels: part.levels[facts?.levels ?? 'logic'] ?? {},
+      levels: entryOf(part.levels, facts?.levels ?? 'logic') ?? {},
       current: facts?.current,
       note: facts?.note,
     }
@@ -290,7 +291,7 @@ function placeSources(
       rails.forEach((one) => {
         if (one.rail === rail && one.part === part) rails.delete(one)
       })
-      const volts = typeof rail.volts === 'object' ? part.options[rail.volts.option] : rail.volts
+      const volts = typeof rail.volts === 'object' ? entryOf(part.options, rail.volts.option) : rail.volts
       const end = `${part.ref}.${rail.pin}`
       if (typeof volts === 'number')
         give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
@@ -344,7 +345,7 @@ function supplyUse(owner: PartInstance, facts: PartSupply, netOf: (end: string) 
   const pins = facts.pins.map((pin) => `${owner.ref}.${pin}`)
   const grounds = facts.ground.map((pin) => `${owner.ref}.${pin}`)
   const amount = (given: PartSupply['typicalMilliamps']): number | undefined => {
-    const value = typeof given === 'object' ? owner.options[given.option] : given
+    const value = typeof given === 'object' ? entryOf(owner.options, given.option) : given
     if (typeof value !== 'number') return undefined
     return typeof given === 'object' ? value * (given.times ?? 1) : value
   }
@@ -372,7 +373,7 @@ function findHomes(
     for (const { host } of use.hosts) if (!reached.has(use.part.ref)) reached.set(use.part.ref, host.ref)
   const partsByRef = new Map(parts.map((part) => [part.ref, part]))
   const home = (ref: string, depth: number): BoardInstance | undefined => {
-    const named = plan.parts[ref]?.on
+    const named = entryOf(plan.parts, ref)?.on
     if (named !== undefined) return byRef.get(named)
     const at = reached.get(ref)
     if (at === undefined || depth > 8) return undefined
@@ -385,7 +386,9 @@ function tieUses(owner: PartInstance, netOf: (end: string) => Net, plan: Plan): 
   const ties = [...owner.part.ties, ...(owner.mode?.ties ?? [])].filter((tie) => holds(tie.when, owner.options))
   return ties.map((facts): TieUse => {
     const to =
-      typeof facts.to === 'string' ? facts.to : (facts.to.values[String(owner.options[facts.to.option])] ?? 'ground')
+      typeof facts.to === 'string'
+        ? facts.to
+        : (entryOf(facts.to.values, String(entryOf(owner.options, facts.to.option))) ?? 'ground')
     const end = `${owner.ref}.${facts.pin}`
     const net = netOf(end)
     const state = (): TieUse['state'] => {

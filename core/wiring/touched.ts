@@ -1,3 +1,4 @@
+import { entryOf } from '../text/entryOf.ts'
 import type { Net, PartInstance, Terminal, Wiring } from './model.ts'
 
 /** What a change of the plan touches: a wiring cut down to it, and where findings about it can lie. */
@@ -37,7 +38,10 @@ export function touchedBy(before: Wiring, after: Wiring): Touched | undefined {
   const was = new Map(before.parts.map((part) => [part.ref, part]))
   for (const part of after.parts) {
     const old = was.get(part.ref)
-    const same = old && before.plan.parts[part.ref] === after.plan.parts[part.ref] && old.home?.ref === part.home?.ref
+    const same =
+      old &&
+      entryOf(before.plan.parts, part.ref) === entryOf(after.plan.parts, part.ref) &&
+      old.home?.ref === part.home?.ref
     if (!same || old.logicVolts !== part.logicVolts) refs.add(part.ref)
     was.delete(part.ref)
   }

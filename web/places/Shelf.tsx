@@ -1,3 +1,4 @@
+import { entryOf } from '../../core/text/entryOf.ts'
 import { type ChangeEvent, lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import { Button, Form, Spinner } from 'react-bootstrap'
 import { Link, NavLink, useNavigate, useParams } from 'react-router'
@@ -177,7 +178,7 @@ function ShelfList({ picked }: { picked: string | undefined }) {
               <b>{entry.title}</b>
               <span className="mono soft">
                 {entry.id}
-                {catalog.own[kind][entry.id] !== undefined ? ' (yours)' : ''}
+                {entryOf(catalog.own[kind], entry.id) !== undefined ? ' (yours)' : ''}
               </span>
             </Link>
           ))}

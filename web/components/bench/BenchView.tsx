@@ -11,6 +11,7 @@ import {
   seatPicture,
   type WirePicture,
 } from '../../../core/sheets/benchPicture.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
 import { Body, Breadboard, Shape, Wire } from './BenchDrawing.tsx'
 import { pointIn, useView } from './useView.ts'
@@ -210,7 +211,7 @@ export function BenchView(props: BenchViewProps) {
             key={body.ref}
             body={body}
             state={`${picked === body.ref ? 'picked' : ''} ${now === body.ref ? 'now' : ''} ${lit.some((end) => end.split('.')[0] === body.ref) ? 'lit' : ''} ${hurt.has(body.ref) ? 'hurt' : ''} ${drag?.moved && drag.ref === body.ref ? 'away' : ''}`}
-            kept={wiring.plan.bench?.places[body.ref] !== undefined}
+            kept={entryOf(wiring.plan.bench?.places, body.ref) !== undefined}
             onPointerDown={(event) => grab(body, event)}
             onKeyDown={(event) => onBodyKey(body, event)}
           />

@@ -2,6 +2,7 @@ import type { ChartConfiguration } from 'chart.js'
 import { lazy, Suspense, useCallback, useState } from 'react'
 import { Button, Modal, ProgressBar } from 'react-bootstrap'
 import type { Moved } from '../../../core/assign/moveBoard.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import { useEdit, usePlan } from '../../store/derived.ts'
 import type { Inks } from '../Chart.tsx'
 import { useTrying } from './useTrying.ts'
@@ -15,7 +16,7 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
   const { client, share, answer: fits, stopped } = useTrying((one, tell) => one.fit(plan, tell))
   const [move, setMove] = useState<{ board: string; title: string; moved: Moved }>()
   const ref = Object.keys(plan.boards)[0]
-  const now = ref === undefined ? undefined : plan.boards[ref]?.board
+  const now = ref === undefined ? undefined : entryOf(plan.boards, ref)?.board
   const ready = fits?.filter((one) => one.left.length === 0) ?? []
   const config = useCallback(
     (inks: Inks): ChartConfiguration<'bar'> => {

@@ -3,6 +3,7 @@ import type { PartOption } from '../../../core/catalog/partSchema.ts'
 import { formatQuantity } from '../../../core/electrical/quantity.ts'
 import type { Edit } from '../../../core/plan/edit.ts'
 import { hexAddress, optionValue } from '../../../core/plan/readPlan.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import { strapEdits } from '../../../core/wiring/i2c.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
 import { useDerived, useEdit } from '../../store/derived.ts'
@@ -19,9 +20,9 @@ export function OptionField({ part, option }: { part: PartInstance; option: Part
   const { wiring } = useDerived()
   const edit = useEdit()
   const dispatch = useAppDispatch()
-  const value = part.options[option.id] ?? option.usual
+  const value = entryOf(part.options, option.id) ?? option.usual
   const set = (next: string | number): void => {
-    const entry = wiring.plan.parts[part.ref]
+    const entry = entryOf(wiring.plan.parts, part.ref)
     const change: Edit = {
       do: 'change-part',
       ref: part.ref,

@@ -3,6 +3,7 @@ import { waysToTalk } from '../../../core/assign/choosing.ts'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'
 import { companionEdits, duplicatePart } from '../../../core/plan/kit.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import { companionsOf } from '../../../core/wiring/companions.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
 import { useCatalog, useDerived, useEdit, usePlan } from '../../store/derived.ts'
@@ -30,7 +31,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
       <RefField name={ref} />
       <CommitField
         label={`What ${ref} is for`}
-        value={plan.parts[ref]?.title ?? ''}
+        value={entryOf(plan.parts, ref)?.title ?? ''}
         placeholder="what it is for"
         onCommit={(title) => edit([{ do: 'change-part', ref, entry: { title: title || undefined } }], `Rename ${ref}`)}
       />
@@ -39,7 +40,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
         {part.part.modes.length > 1 && (
           <Form.Select
             aria-label={`Mode of ${ref}`}
-            value={plan.parts[ref]?.mode ?? (leftOpen ? '' : part.mode?.id)}
+            value={entryOf(plan.parts, ref)?.mode ?? (leftOpen ? '' : part.mode?.id)}
             onChange={(event) =>
               edit(
                 [{ do: 'change-part', ref, entry: { mode: event.target.value || undefined } }],

@@ -1,4 +1,5 @@
 import { Form } from 'react-bootstrap'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import type { BoardInstance, SupplyInstance } from '../../../core/wiring/model.ts'
 import { useCatalog, useEdit, usePlan } from '../../store/derived.ts'
 import { CommitField, NumberField } from './fields.tsx'
@@ -7,7 +8,7 @@ import { RefField, RemoveButton } from './lineParts.tsx'
 export function BoardLine({ board }: { board: BoardInstance }) {
   const edit = useEdit()
   const plan = usePlan()
-  const entry = plan.boards[board.ref]
+  const entry = entryOf(plan.boards, board.ref)
   const catalog = useCatalog()
   const models = catalog.boards.get(entry?.board ?? '')?.variants ?? []
   const inUse = board.features.map((feature) => feature.id)

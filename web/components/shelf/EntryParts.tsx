@@ -1,3 +1,4 @@
+import { entryOf } from '../../../core/text/entryOf.ts'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Source } from '../../../core/catalog/common.ts'
@@ -7,7 +8,7 @@ import { useCatalog } from '../../store/derived.ts'
 
 /** What can be done with any entry: copy it, change it when it is one's own, take the file. */
 export function EntryActions({ kind, id, children }: { kind: EntryKind; id: string; children?: ReactNode }) {
-  const own = useCatalog().own[kind][id] !== undefined
+  const own = entryOf(useCatalog().own[kind], id) !== undefined
   return (
     <div className="entry-actions">
       {children}

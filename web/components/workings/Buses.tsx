@@ -4,6 +4,7 @@ import { Form } from 'react-bootstrap'
 import { leastPullUp, mostPullUp, riseLimit, riseNanoseconds } from '../../../core/electrical/i2c.ts'
 import { formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
 import { hexAddress } from '../../../core/plan/readPlan.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import { type I2cView, i2cViews, oneWireViews, spiViews, uartViews } from '../../../core/wiring/busView.ts'
 import { strapEdits } from '../../../core/wiring/i2c.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
@@ -135,7 +136,7 @@ function I2cSection({ view }: { view: I2cView }) {
   const { bus } = view
   const board = bus?.board
   const controller = bus?.controller
-  const asked = board && controller !== undefined ? plan.boards[board.ref]?.clocks?.[controller] : undefined
+  const asked = board && controller !== undefined ? entryOf(plan.boards, board.ref)?.clocks?.[controller] : undefined
   return (
     <section aria-label={view.title}>
       <h2>{view.title}</h2>
@@ -180,7 +181,10 @@ function I2cSection({ view }: { view: I2cView }) {
                               do: 'change-board',
                               ref: board.ref,
                               entry: {
-                                clocks: { ...plan.boards[board.ref]?.clocks, [controller]: Number(event.target.value) },
+                                clocks: {
+                                  ...entryOf(plan.boards, board.ref)?.clocks,
+                                  [controller]: Number(event.target.value),
+                                },
                               },
                             },
                           ],
@@ -230,7 +234,7 @@ function I2cSection({ view }: { view: I2cView }) {
                     value=""
                     onChange={(event) => {
                       const option = one.option as string
-                      const entry = plan.parts[one.part.ref]
+                      const entry = entryOf(plan.parts, one.part.ref)
                       edit(
                         [
                           {

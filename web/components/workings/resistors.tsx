@@ -6,6 +6,7 @@ import { ledResistor } from '../../../core/electrical/led.ts'
 import { preferredValue } from '../../../core/electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
 import type { Edit } from '../../../core/plan/edit.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import { forwardOf, litDiodes } from '../../../core/wiring/currents.ts'
 import { dividersOf } from '../../../core/wiring/dividers.ts'
 import { i2cLines } from '../../../core/wiring/i2cLines.ts'
@@ -21,7 +22,7 @@ function useSetOhms(): (values: Readonly<Record<string, number>>) => void {
       ([ref, ohms]): Edit => ({
         do: 'change-part',
         ref,
-        entry: { options: { ...plan.parts[ref]?.options, ohms } },
+        entry: { options: { ...entryOf(plan.parts, ref)?.options, ohms } },
       }),
     )
     edit(edits, `Set ${Object.keys(values).join(' and ')}`)
