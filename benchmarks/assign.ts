@@ -9,7 +9,7 @@ import { search } from '../core/assign/search.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import { formatProblem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
-import { readCatalogFolder } from '../server/catalogFolder.ts'
+import { readCatalogFolder } from '../node/catalogFolder.ts'
 import { generatedKit } from './assignKits.ts'
 import { asIntegerProgram } from './assignModel.ts'
 

@@ -17,7 +17,7 @@ import { wiringOf } from '../core/testing/plans.ts'
 import { mistaken, sound } from '../core/testing/wiringSuite.ts'
 import { formatProblem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
-import { readCatalogFolder } from '../server/catalogFolder.ts'
+import { readCatalogFolder } from '../node/catalogFolder.ts'
 import { listen } from '../server/listen.ts'
 import { largeKit } from './largeKit.ts'
 

@@ -1,10 +1,10 @@
-import { closeSync, fstatSync, openSync, readFileSync, realpathSync } from 'node:fs'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { readPlan } from '../core/plan/readPlan.ts'
 import { formatProblem } from '../core/text/problem.ts'
 import { MAX_TEXT_LENGTH } from '../core/text/yamlSource.ts'
-import { loadCatalog } from '../server/builtCatalog.ts'
+import { loadCatalog } from '../node/builtCatalog.ts'
+import { FileTrouble, readText } from '../node/readText.ts'
 
 export type Status = 0 | 1 | 2
 
@@ -31,26 +31,12 @@ export function readPlanFile(file: string): { plan: Plan; text: string } {
   return { plan: plan.value, text }
 }
 
-function readTextFile(file: string): string {
+export function readTextFile(file: string): string {
   try {
-    const handle = openSync(realpathSync(file), 'r')
-    try {
-      const facts = fstatSync(handle)
-      if (!facts.isFile()) throw new InputError([`${file}: not a file; expected a plan in YAML or JSON`])
-      if (facts.size > MAX_TEXT_LENGTH * 4)
-        throw new InputError([
-          `${file}: the file has ${facts.size.toLocaleString('en')} bytes; expected at most ${MAX_TEXT_LENGTH.toLocaleString('en')}`,
-        ])
-      return readFileSync(handle, 'utf8')
-    } finally {
-      closeSync(handle)
-    }
+    return readText(file, MAX_TEXT_LENGTH)
   } catch (error) {
-    if (error instanceof InputError) throw error
-    const code = (error as NodeJS.ErrnoException).code
-    throw new InputError([
-      `${file}: ${code === 'ENOENT' ? 'there is no such file' : `cannot be read (${code ?? String(error)})`}; expected a plan in YAML or JSON`,
-    ])
+    if (!(error instanceof FileTrouble)) throw error
+    throw new InputError([`${file}: ${error.message}; expected a plan in YAML or JSON`])
   }
 }
 

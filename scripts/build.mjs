@@ -9,9 +9,9 @@ const root = join(import.meta.dirname, '..')
 const dist = join(root, 'dist')
 mkdirSync(dist, { recursive: true })
 rmSync(join(dist, 'catalog.json'), { force: true })
-const bundle = (entry, outdir) =>
+const bundle = (entries, outdir) =>
   build({
-    entryPoints: [join(root, entry)],
+    entryPoints: Object.entries(entries).map(([out, entry]) => ({ in: join(root, entry), out })),
     outdir,
     bundle: true,
     splitting: true,
@@ -22,13 +22,13 @@ const bundle = (entry, outdir) =>
     logLevel: 'warning',
     absWorkingDir: root,
   })
-await bundle('scripts/writeCatalog.ts', join(root, '.cache'))
+await bundle({ writeCatalog: 'scripts/writeCatalog.ts' }, join(root, '.cache'))
 const step = (command, args) => {
   const done = spawnSync(command, args, { cwd: root, stdio: ['ignore', 2, 2] })
   if (done.status !== 0) process.exit(done.status ?? 1)
 }
 step(process.execPath, ['.cache/writeCatalog.mjs'])
 rmSync(join(dist, 'cli'), { recursive: true, force: true })
-await bundle('cli/main.ts', join(dist, 'cli'))
+await bundle({ main: 'cli/main.ts', work: 'server/work/worker.ts' }, join(dist, 'cli'))
 if (!process.argv.includes('--no-web'))
   step(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'])

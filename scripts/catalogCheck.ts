@@ -1,6 +1,6 @@
 import { lintCatalog } from '../core/catalog/lint.ts'
 import { formatProblem } from '../core/text/problem.ts'
-import { readCatalogFolder } from '../server/catalogFolder.ts'
+import { readCatalogFolder } from '../node/catalogFolder.ts'
 
 const catalog = readCatalogFolder('catalog')
 const said = catalog.ok ? lintCatalog(catalog.value) : catalog.problems.map(formatProblem)

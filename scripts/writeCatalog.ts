@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs'
 import { formatProblem } from '../core/text/problem.ts'
-import { readCatalogFolder } from '../server/catalogFolder.ts'
+import { readCatalogFolder } from '../node/catalogFolder.ts'
 
 const catalog = readCatalogFolder('catalog')
 if (catalog.ok)

@@ -4,6 +4,7 @@ import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
+import type { Events } from './events.ts'
 import { openApi } from './openApi.ts'
 import { planRoutes } from './planRoutes.ts'
 import { HttpProblem, problemHandler } from './problem.ts'
@@ -11,18 +12,36 @@ import type { Sample } from './samples.ts'
 import type { Shelf } from './shelf.ts'
 import { shelfRoutes } from './shelfRoutes.ts'
 import type { PlanStore } from './store.ts'
+import type { Summaries } from './summaries.ts'
+import type { Work } from './work/pool.ts'
 
 export interface AppParts {
   readonly store: PlanStore
   readonly shelf: Shelf
   readonly samples: readonly Sample[]
+  readonly work: Work
+  readonly events: Events
+  readonly summaries: Summaries
   readonly log: Logger
   /** Folder of the built web application; left out where only the interface for programs is wanted. */
   readonly web?: string
 }
 
+/** Deepest nesting of a request's body; what follows is read by calls inside calls. */
+const MOST_DEPTH = 100
+
+function refuseDepth(body: Buffer): void {
+  let depth = 0
+  for (const byte of body) {
+    if (byte === 0x5b || byte === 0x7b) depth += 1
+    else if (byte === 0x5d || byte === 0x7d) depth -= 1
+    if (depth > MOST_DEPTH)
+      throw new HttpProblem(400, 'Bad request', `maps and lists inside each other; expected at most ${MOST_DEPTH} deep`)
+  }
+}
+
 /** The whole HTTP application. It must be listened to on the loopback address only. */
-export function createApp({ store, shelf, samples, log, web }: AppParts): Express {
+export function createApp({ store, shelf, samples, work, events, summaries, log, web }: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('etag', false)
@@ -39,21 +58,27 @@ export function createApp({ store, shelf, samples, log, web }: AppParts): Expres
     // A page from elsewhere must not reach the plans by way of a name that it points here.
     const host = request.hostname
     if (!['localhost', '127.0.0.1', '[::1]', '::1'].includes(host))
-      throw new HttpProblem(403, 'Not from here', `the host "${host}" is not this machine; use localhost`)
+      throw new HttpProblem(403, 'Not from here', `the host "${host.slice(0, 80)}" is not this machine; use localhost`)
     next()
   })
-  app.use('/api', express.json({ limit: '2mb' }))
+  app.use('/api', express.json({ limit: '2mb', verify: (_request, _response, body) => refuseDepth(body) }))
 
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi)
   })
-  app.use('/api', shelfRoutes(shelf))
-  app.use('/api', planRoutes({ store, shelf, samples }))
+  app.get('/api/events', (request, response) => {
+    events.listen(request, response)
+  })
+  app.get('/api/state', (_request, response) => {
+    response.json({ summaries: summaries.progress })
+  })
+  app.use('/api', shelfRoutes({ store, shelf, work, events }))
+  app.use('/api', planRoutes({ store, shelf, samples, work, events }))
   app.use('/api', (request) => {
     throw new HttpProblem(
       404,
       'No such address',
-      `${request.method} ${request.originalUrl} is not part of the interface; see /api/openapi.json`,
+      `${request.method} ${request.originalUrl.slice(0, 200)} is not part of the interface; see /api/openapi.json`,
     )
   })
 

@@ -4,14 +4,15 @@ import type { AddressInfo } from 'node:net'
 import { homedir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
-import { readPlan } from '../core/plan/readPlan.ts'
-import { SUMMARY_VERSION, summarise } from '../core/rules/summary.ts'
-import { resolve } from '../core/wiring/resolve.ts'
+import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
 import { createApp } from './app.ts'
-import { loadCatalog, projectFolder } from './builtCatalog.ts'
+import { Events } from './events.ts'
 import { readSamples } from './samples.ts'
 import { Shelf } from './shelf.ts'
 import { PlanStore } from './store.ts'
+import { patiently } from './storeTrouble.ts'
+import { Summaries } from './summaries.ts'
+import { inPlace, threads, type Work } from './work/pool.ts'
 
 export interface ServeOptions {
   readonly port: number
@@ -19,7 +20,11 @@ export interface ServeOptions {
   readonly data?: string
   /** Puts the samples into an empty store. */
   readonly demo?: boolean
+  /** Begins with an empty database where one has gone missing. */
+  readonly fresh?: boolean
   readonly logLevel?: string
+  /** False: heavy work is done in the server's own thread, as tests of its answers may. */
+  readonly threads?: boolean
 }
 
 /** Starts the application on the loopback address; port 0 takes any free one. */
@@ -27,35 +32,38 @@ export async function listen(
   options: ServeOptions,
 ): Promise<{ address: string; server: Server; close: () => Promise<void> }> {
   const folder = projectFolder()
+  const log = pino({ level: options.logLevel ?? 'warn' }, pino.destination(2))
   const shipped = loadCatalog()
   const samples = readSamples(join(folder, 'demo'), shipped)
   const data = options.data ?? join(homedir(), '.markpost')
-  const store = new PlanStore(data, join(folder, 'server/migrations'))
-  const shelf = new Shelf(shipped, join(folder, 'catalog'), store, join(data, 'catalog'))
-  if (options.demo && store.list().length === 0)
+  const store = new PlanStore(data, join(folder, 'server/migrations'), { fresh: options.fresh ?? false })
+  const work: Work = options.threads === false ? inPlace : (threads() ?? inPlace)
+  const shelf = new Shelf(shipped, join(folder, 'catalog'), store, join(data, 'catalog'), work)
+  const events = new Events(store)
+  const summaries = new Summaries()
+  if (options.demo && (await patiently(() => store.count())) === 0)
     for (const { title, text } of [...samples].reverse()) {
-      const plan = readPlan(text, title, shipped)
-      if (plan.ok) store.create(title, text, summarise(resolve(plan.value, shipped)))
+      const { bytes } = await shelf.now()
+      const kept = await work.run('keep', { shelf: bytes, from: { text, file: title, misfits: 'refuse' } })
+      if (kept.ok) store.create(kept.value)
     }
-  refreshSummaries(store, shelf)
-  const log = pino({ level: options.logLevel ?? 'warn' }, pino.destination(2))
-  const server = createServer(createApp({ store, shelf, samples, log, web: join(folder, 'dist/web') }))
+  const web = join(folder, 'dist/web')
+  const server = createServer(createApp({ store, shelf, samples, work, events, summaries, log, web }))
   server.listen(options.port, '127.0.0.1')
   await Promise.race([once(server, 'listening'), once(server, 'error').then(([error]) => Promise.reject(error))])
+  // Neither keeps the port from opening.
+  const renewed = summaries.renew({ store, shelf, work, events, log }).catch((error: unknown) => {
+    log.error({ error }, 'summaries could not be made anew')
+  })
   const { port } = server.address() as AddressInfo
   const close = async (): Promise<void> => {
+    summaries.stop()
+    events.close()
     server.closeAllConnections()
     await new Promise<void>((done) => server.close(() => done()))
+    await work.close()
+    await renewed
     store.close()
   }
   return { address: `http://127.0.0.1:${port}`, server, close }
-}
-
-/** Makes summaries anew that an older program wrote; a plan that no longer fits the catalogue keeps its old one. */
-function refreshSummaries(store: PlanStore, shelf: Shelf): void {
-  for (const { id, title, text, summary } of store.list()) {
-    if (summary.version === SUMMARY_VERSION) continue
-    const plan = readPlan(text, title, shelf.catalog)
-    if (plan.ok) store.refreshSummary(id, summarise(resolve(plan.value, shelf.catalog)))
-  }
 }

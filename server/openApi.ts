@@ -87,9 +87,9 @@ export const openApi = {
         },
       },
       delete: {
-        summary: 'Delete an entry of one’s own',
-        parameters: [kind, id],
-        responses: { 204: { description: 'Deleted' }, 403: problem, 404: problem },
+        summary: 'Delete an entry of one’s own; 409 names the plans that use it, unless the query says used=known',
+        parameters: [kind, id, { name: 'used', in: 'query', schema: { enum: ['known'] } }],
+        responses: { 204: { description: 'Deleted' }, 403: problem, 404: problem, 409: problem },
       },
     },
     '/api/entries/{kind}/{id}/file': {
@@ -102,10 +102,51 @@ export const openApi = {
         },
       },
     },
+    '/api/entries/{kind}/{id}/plans': {
+      get: {
+        summary: 'Plans in which an entry of one’s own is used',
+        parameters: [kind, id],
+        responses: { 200: list('Plans'), 403: problem, 404: problem },
+      },
+    },
+    '/api/events': {
+      get: {
+        summary: 'What changes, as server-sent events',
+        description:
+          'Each event is one JSON object: { type: "plan", id, revision }, { type: "plan-deleted", id }, { type: "shelf" }, { type: "anything" } after another program wrote to the database, { type: "summaries", done, of }.',
+        responses: {
+          200: { description: 'Events', content: { 'text/event-stream': { schema: { type: 'string' } } } },
+          204: { description: 'Too many listen already' },
+        },
+      },
+    },
+    '/api/state': {
+      get: {
+        summary: 'What the server is at',
+        responses: { 200: json('How far the making of summaries is', { type: 'object', required: ['summaries'] }) },
+      },
+    },
     '/api/openapi.json': { get: { summary: 'This document', responses: { 200: json('OpenAPI', { type: 'object' }) } } },
     '/api/samples': { get: { summary: 'Plans that ship with the application', responses: { 200: list('Samples') } } },
     '/api/plans': {
-      get: { summary: 'All plans with their summaries, last changed first', responses: { 200: list('Plans') } },
+      get: {
+        summary: 'A page of the list of plans, with their summaries',
+        parameters: [
+          { name: 'limit', in: 'query', schema: { type: 'integer', minimum: 1, maximum: 500, default: 100 } },
+          { name: 'offset', in: 'query', schema: { type: 'integer', minimum: 0, default: 0 } },
+          { name: 'sort', in: 'query', schema: { enum: ['changed', 'title'], default: 'changed' } },
+          { name: 'q', in: 'query', description: 'Words that stand in title or boards.', schema: { type: 'string' } },
+        ],
+        responses: {
+          200: json(
+            'Plans; the summary is null while it is made, or when the plan cannot be read',
+            { type: 'array', items: { type: 'object' } },
+            { 'Total-Count': { description: 'Plans on all pages', schema: { type: 'integer' } } },
+          ),
+          400: problem,
+          503: problem,
+        },
+      },
       post: {
         summary: 'Make a plan: empty, from a sample, from a plan file, or from a plan',
         requestBody: {
@@ -129,34 +170,66 @@ export const openApi = {
     '/api/plans/{id}': {
       get: {
         summary: 'Open a plan',
+        description: 'A kept text that cannot be read is answered with 409, the problems and the text itself.',
         parameters: [id],
-        responses: { 200: stored, 304: { description: 'Not changed', headers: etag }, 404: problem },
+        responses: {
+          200: stored,
+          304: { description: 'Not changed', headers: etag },
+          404: problem,
+          409: problem,
+          503: problem,
+        },
       },
       put: {
         summary: 'Save a plan over the revision named in If-Match',
-        parameters: [id, { name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } }],
+        description:
+          'Nothing is kept that does not read back (422). A Save-Token is answered as savedBy with the revision that it made, so that a save whose answer was lost is known again.',
+        parameters: [
+          id,
+          { name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } },
+          { name: 'Save-Token', in: 'header', schema: { type: 'string', maxLength: 80 } },
+        ],
         requestBody: {
           required: true,
           content: {
             'application/json': {
               schema: {
-                type: 'object',
-                required: ['plan'],
-                properties: { plan: { $ref: '#/components/schemas/Plan' } },
+                oneOf: [
+                  {
+                    type: 'object',
+                    required: ['plan'],
+                    properties: { plan: { $ref: '#/components/schemas/Plan' } },
+                  },
+                  { type: 'object', required: ['text'], properties: { text: { type: 'string' } } },
+                ],
               },
             },
           },
         },
-        responses: { 200: stored, 400: problem, 404: problem, 412: problem, 413: problem, 422: problem, 428: problem },
+        responses: {
+          200: stored,
+          400: problem,
+          404: problem,
+          412: problem,
+          413: problem,
+          422: problem,
+          428: problem,
+          503: problem,
+          507: problem,
+        },
       },
       delete: {
-        summary: 'Delete a plan',
-        parameters: [id],
-        responses: { 204: { description: 'Deleted' }, 404: problem },
+        summary: 'Delete a plan; with If-Match that revision only',
+        parameters: [id, { name: 'If-Match', in: 'header', schema: { type: 'string' } }],
+        responses: { 204: { description: 'Deleted' }, 404: problem, 412: problem, 503: problem },
       },
     },
     '/api/plans/{id}/copy': {
-      post: { summary: 'Duplicate a plan', parameters: [id], responses: { 201: stored, 404: problem } },
+      post: {
+        summary: 'Duplicate a plan',
+        parameters: [id],
+        responses: { 201: stored, 404: problem, 409: problem, 422: problem, 503: problem },
+      },
     },
     '/api/plans/{id}/assign': {
       post: {
@@ -184,6 +257,8 @@ export const openApi = {
           },
           400: problem,
           404: problem,
+          409: problem,
+          503: problem,
         },
       },
     },
@@ -211,7 +286,13 @@ export const openApi = {
           },
           { name: 'paper', in: 'query', schema: { enum: ['A4', 'Letter'] } },
         ],
-        responses: { 200: { description: 'The sheet in the asked format' }, 400: problem, 404: problem },
+        responses: {
+          200: { description: 'The sheet in the asked format' },
+          400: problem,
+          404: problem,
+          409: problem,
+          503: problem,
+        },
       },
     },
   },
@@ -226,6 +307,7 @@ export const openApi = {
           revision: { type: 'integer' },
           created: { type: 'string' },
           changed: { type: 'string' },
+          savedBy: { type: ['string', 'null'] },
           plan: { $ref: '#/components/schemas/Plan' },
         },
       },

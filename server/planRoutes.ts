@@ -1,179 +1,208 @@
 import { type Request, type Response, Router } from 'express'
 import * as v from 'valibot'
-import { assignJson } from '../core/assign/assignJson.ts'
-import { assignChoosing } from '../core/assign/choosing.ts'
-import type { Catalog } from '../core/catalog/catalog.ts'
-import { emptyPlan, lostRefs, Plan } from '../core/plan/planSchema.ts'
-import { bindPlan, readPlan } from '../core/plan/readPlan.ts'
-import { writePlan } from '../core/plan/writePlan.ts'
-import { summarise } from '../core/rules/summary.ts'
-import { pagesNamed, SheetError, type SheetFormat, sheetFormats, writeSheet } from '../core/sheets/output.ts'
-import { formatProblem, type Problem } from '../core/text/problem.ts'
-import { resolve } from '../core/wiring/resolve.ts'
+import { type SheetFormat, sheetFormats } from '../core/sheets/output.ts'
+import type { Outcome, Problem } from '../core/text/problem.ts'
+import { formatProblem } from '../core/text/problem.ts'
+import type { Events } from './events.ts'
 import { HttpProblem } from './problem.ts'
 import type { Sample } from './samples.ts'
 import type { Shelf } from './shelf.ts'
 import type { PlanStore, StoredPlan } from './store.ts'
+import { patiently } from './storeTrouble.ts'
+import type { Work } from './work/pool.ts'
+import { fold, type KeepRequest, type Kept } from './work/tasks.ts'
 
 const Create = v.union([
   v.strictObject({ title: v.pipe(v.string(), v.trim(), v.nonEmpty(), v.maxLength(200)) }),
   v.strictObject({ sample: v.string() }),
-  v.strictObject({ text: v.string(), file: v.optional(v.string()) }),
+  v.strictObject({ text: v.string(), file: v.optional(v.pipe(v.string(), v.maxLength(300))) }),
   v.strictObject({ plan: v.unknown() }),
 ])
-const Save = v.strictObject({ plan: v.unknown() })
+const Save = v.union([v.strictObject({ plan: v.unknown() }), v.strictObject({ text: v.string() })])
 const Assign = v.strictObject({ seconds: v.optional(v.pipe(v.number(), v.minValue(0.1), v.maxValue(20))) })
+
+/** Lines of the list that one request gets when it does not say, and at most. */
+const PAGE = 100
+const MOST_LINES = 500
 
 interface Parts {
   readonly store: PlanStore
   readonly shelf: Shelf
   readonly samples: readonly Sample[]
+  readonly work: Work
+  readonly events: Events
 }
 
 /** Plans over HTTP: list, make, open, save with `If-Match`, copy, delete, and files. */
-export function planRoutes({ store, shelf, samples }: Parts): Router {
+export function planRoutes({ store, shelf, samples, work, events }: Parts): Router {
   const routes = Router()
 
-  const found = (request: Request): StoredPlan => {
-    const plan = store.get(String(request.params.id))
+  const found = async (request: Request): Promise<StoredPlan> => {
+    const id = String(request.params.id)
+    const plan = await patiently(() => store.get(id))
     if (!plan)
-      throw new HttpProblem(
-        404,
-        'No such plan',
-        `there is no plan "${String(request.params.id)}"; it may have been deleted`,
-      )
+      throw new HttpProblem(404, 'No such plan', `there is no plan "${id.slice(0, 80)}"; it may have been deleted`)
     return plan
   }
-  const planOf = (stored: StoredPlan): Plan => {
-    const read = readPlan(stored.text, stored.title, shelf.catalog)
+  const keep = async (request: Omit<KeepRequest, 'shelf'>): Promise<Kept> => {
+    const { bytes } = await shelf.now()
+    return valid(await work.run('keep', { shelf: bytes, ...request }))
+  }
+  /** What is kept is not what can be read: named, with the text, so that it can be mended. */
+  const readable = <T>(stored: StoredPlan, read: Outcome<T>): T => {
     if (read.ok) return read.value
-    throw new HttpProblem(409, 'Plan does not fit the catalogue', read.problems.map(formatProblem).join('; '))
+    throw new HttpProblem(
+      409,
+      'The kept text is damaged',
+      `this plan cannot be read: ${read.problems.map(formatProblem).join('; ')}`,
+      { kind: 'damaged', problems: read.problems, text: stored.text, revision: stored.revision },
+    )
   }
-  const send = (response: Response, stored: StoredPlan, status = 200): void => {
-    const { id, revision, created, changed } = stored
-    response
-      .status(status)
-      .set('ETag', `"${revision}"`)
-      .json({ id, revision, created, changed, plan: planOf(stored) })
+  const open = async (stored: StoredPlan): Promise<string> => {
+    const { bytes } = await shelf.now()
+    return readable(stored, await work.run('open', { shelf: bytes, text: stored.text, title: stored.title }))
   }
-  const create = (plan: Plan, text: string): StoredPlan =>
-    store.create(plan.title, text, summarise(resolve(plan, shelf.catalog)))
+  const answer = ({ id, revision, created, changed, savedBy }: StoredPlan, plan: string): string =>
+    `${JSON.stringify({ id, revision, created, changed, savedBy }).slice(0, -1)},"plan":${plan}}`
+  const send = (response: Response, stored: StoredPlan, plan: string, status = 200): void => {
+    response.status(status).set('ETag', `"${stored.revision}"`).type('json').send(answer(stored, plan))
+  }
+  const create = async (response: Response, kept: Kept, savedBy: string | undefined): Promise<void> => {
+    const stored = await patiently(() => store.create({ ...kept, savedBy }))
+    events.tell({ type: 'plan', id: stored.id, revision: stored.revision })
+    response.set('Location', `/api/plans/${stored.id}`)
+    send(response, stored, kept.plan, 201)
+  }
 
   routes.get('/samples', (_request, response) => {
     response.json(samples.map(({ id, title, notes }) => ({ id, title, notes })))
   })
 
-  routes.get('/plans', (_request, response) => {
-    response.json(
-      store.list().map(({ id, title, revision, created, changed, summary }) => ({
-        id,
-        title,
-        revision,
-        created,
-        changed,
-        summary,
-      })),
-    )
+  routes.get('/plans', async (request, response) => {
+    const { limit, offset } = request.query
+    const sort = request.query.sort === 'title' ? 'title' : 'changed'
+    const words = fold(text(request.query.q)).split(/\s+/).filter(Boolean).slice(0, 8)
+    const page = { limit: whole('limit', limit, PAGE, 1, MOST_LINES), offset: whole('offset', offset, 0, 0, 1e9) }
+    const { total, lines } = await patiently(() => store.list({ ...page, sort, words }))
+    response.set('Total-Count', String(total)).json(lines)
   })
 
-  routes.post('/plans', (request, response) => {
+  routes.post('/plans', async (request, response) => {
     const body = v.safeParse(Create, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { title }, { sample }, { text } or { plan }')
-    const { plan, text } = newPlan(body.output, shelf.catalog, samples)
-    const stored = create(plan, text)
-    response.set('Location', `/api/plans/${stored.id}`)
-    send(response, stored, 201)
+    await create(response, await keep({ from: sourceOf(body.output, samples) }), saveToken(request))
   })
 
-  routes.get('/plans/:id', (request, response) => {
-    const stored = found(request)
+  routes.get('/plans/:id', async (request, response) => {
+    const stored = await found(request)
     if (request.get('If-None-Match') === `"${stored.revision}"`) {
       response.status(304).set('ETag', `"${stored.revision}"`).end()
       return
     }
-    send(response, stored)
+    send(response, stored, await open(stored))
   })
 
-  routes.put('/plans/:id', (request, response) => {
-    const before = found(request)
+  routes.put('/plans/:id', async (request, response) => {
+    const before = await found(request)
     const match = request.get('If-Match')
     if (match === undefined)
       throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
     const body = v.safeParse(Save, request.body)
-    if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { plan }')
-    const plan = validPlan(body.output.plan, shelf.catalog)
-    const known = Number(/^"(\d+)"$/.exec(match)?.[1] ?? Number.NaN)
-    const saved = store.save(
-      before.id,
-      known,
-      plan.title,
-      writePlan(plan, shelf.catalog, before.text),
-      summarise(resolve(plan, shelf.catalog)),
+    if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { plan } or { text }')
+    const changedElsewhere = async (current: StoredPlan): Promise<never> => {
+      throw new HttpProblem(
+        412,
+        'Changed elsewhere',
+        `the plan is at revision ${current.revision}, saved at ${current.changed}, and not at ${match.slice(0, 40)}`,
+        {
+          current: {
+            revision: current.revision,
+            changed: current.changed,
+            savedBy: current.savedBy,
+            plan: JSON.parse(await open(current)) as unknown,
+          },
+        },
+      )
+    }
+    const revision = revisionOf(match)
+    if (before.revision !== revision) return changedElsewhere(before)
+    const kept = await keep(
+      'text' in body.output
+        ? { from: { text: body.output.text, file: 'the plan', misfits: 'set-aside' } }
+        : { from: body.output, before: before.text },
     )
-    if (saved.ok) return send(response, saved.plan)
-    const current = saved.current ?? found(request)
-    throw new HttpProblem(
-      412,
-      'Changed elsewhere',
-      `the plan is at revision ${current.revision}, saved at ${current.changed}, and not at ${match}`,
-      { current: { revision: current.revision, changed: current.changed, plan: planOf(current) } },
-    )
+    const savedBy = saveToken(request)
+    const saved = await patiently(() => store.save(before.id, revision, { ...kept, savedBy }))
+    if (!saved.ok) return changedElsewhere(saved.current ?? (await found(request)))
+    events.tell({ type: 'plan', id: saved.plan.id, revision: saved.plan.revision })
+    send(response, saved.plan, kept.plan)
   })
 
-  routes.delete('/plans/:id', (request, response) => {
-    store.delete(found(request).id)
+  routes.delete('/plans/:id', async (request, response) => {
+    const { id, revision } = await found(request)
+    const match = request.get('If-Match')
+    const done = await patiently(() => store.delete(id, match === undefined ? undefined : revisionOf(match)))
+    if (done === 'changed')
+      throw new HttpProblem(
+        412,
+        'Changed elsewhere',
+        `the plan is at revision ${revision} and not at ${match}; look at it again before it is deleted`,
+      )
+    events.tell({ type: 'plan-deleted', id })
     response.status(204).end()
   })
 
-  routes.post('/plans/:id/copy', (request, response) => {
-    const stored = found(request)
-    const plan = { ...planOf(stored), title: `${stored.title.slice(0, 190)} (copy)` }
-    const copy = create(plan, writePlan(plan, shelf.catalog, stored.text))
-    response.set('Location', `/api/plans/${copy.id}`)
-    send(response, copy, 201)
+  routes.post('/plans/:id/copy', async (request, response) => {
+    const stored = await found(request)
+    readable(stored, { ok: true, value: await open(stored) })
+    const title = `${[...stored.title].slice(0, 190).join('')} (copy)`
+    const kept = await keep({ from: { text: stored.text, file: stored.title, misfits: 'set-aside' }, title })
+    await create(response, kept, undefined)
   })
 
-  routes.get('/plans/:id/file', (request, response) => {
-    const stored = found(request)
+  routes.get('/plans/:id/file', async (request, response) => {
+    const stored = await found(request)
     response
       .type('application/yaml')
       .attachment(`${fileName(stored.title)}.markpost.yaml`)
       .send(stored.text)
   })
 
-  routes.post('/plans/:id/assign', (request, response) => {
+  routes.post('/plans/:id/assign', async (request, response) => {
     const body = v.safeParse(Assign, request.body ?? {})
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { } or { seconds } of 0.1 to 20')
-    const start = performance.now()
-    const end = start + (body.output.seconds ?? 8) * 1000
-    const wiring = resolve(planOf(found(request)), shelf.catalog)
-    const result = assignChoosing(wiring, { shouldStop: () => performance.now() > end })
-    const milliseconds = Math.round((performance.now() - start) * 10) / 10
-    response.json({ ...assignJson(wiring, result, milliseconds), edits: result.edits })
+    const stored = await found(request)
+    const milliseconds = (body.output.seconds ?? 8) * 1000
+    const { bytes } = await shelf.now()
+    const answered = await work.run('assign', { shelf: bytes, text: stored.text, milliseconds }, milliseconds + 10_000)
+    response.type('json').send(readable(stored, answered))
   })
 
-  routes.get('/plans/:id/sheet', (request, response) => {
-    const stored = found(request)
+  routes.get('/plans/:id/sheet', async (request, response) => {
+    const stored = await found(request)
     const as = sheetFormats.find((one) => one === request.query.as)
     if (!as)
       throw new HttpProblem(
         400,
         'Bad request',
-        `as: "${String(request.query.as ?? '')}" is no format; expected csv, markdown, html, svg or json`,
+        `as: "${text(request.query.as).slice(0, 40)}" is no format; expected csv, markdown, html, svg or json`,
       )
-    try {
-      const only = request.query.only === undefined ? undefined : pagesNamed(String(request.query.only))
-      const paper = request.query.paper === 'Letter' ? 'Letter' : 'A4'
-      const text = writeSheet(resolve(planOf(stored), shelf.catalog), as, { only, revision: stored.revision, paper })
-      const name = `${fileName(stored.title)}${only?.length === 1 ? `-${only[0]}` : ''}`
-      const { type, ending } = sheetFiles[as]
-      response.type(type)
-      if (as !== 'json') response.attachment(`${name}.${ending}`)
-      response.send(text)
-    } catch (error) {
-      if (error instanceof SheetError) throw new HttpProblem(400, 'Bad request', `only: ${error.message}`)
-      throw error
-    }
+    const { bytes } = await shelf.now()
+    const answered = await work.run('sheet', {
+      shelf: bytes,
+      text: stored.text,
+      as,
+      only: request.query.only === undefined ? undefined : text(request.query.only),
+      paper: request.query.paper === 'Letter' ? 'Letter' : 'A4',
+      revision: stored.revision,
+    })
+    if ('wrong' in answered) throw new HttpProblem(400, 'Bad request', `only: ${answered.wrong}`)
+    const { body, pages } = readable(stored, answered)
+    const { type, ending } = sheetFiles[as]
+    response.type(type)
+    if (as !== 'json')
+      response.attachment(`${fileName(stored.title)}${pages?.length === 1 ? `-${pages[0]}` : ''}.${ending}`)
+    response.send(body)
   })
   return routes
 }
@@ -186,56 +215,53 @@ const sheetFiles: Readonly<Record<SheetFormat, { readonly type: string; readonly
   json: { type: 'json', ending: 'json' },
 }
 
-function newPlan(
-  body: v.InferOutput<typeof Create>,
-  catalog: Catalog,
-  samples: readonly Sample[],
-): { plan: Plan; text: string } {
-  if ('title' in body) {
-    const plan = emptyPlan(body.title)
-    return { plan, text: writePlan(plan, catalog) }
-  }
-  if ('plan' in body) {
-    const plan = validPlan(body.plan, catalog)
-    return { plan, text: writePlan(plan, catalog) }
-  }
-  const given = 'sample' in body ? samples.find((one) => one.id === body.sample) : body
-  if (!given)
+function sourceOf(body: v.InferOutput<typeof Create>, samples: readonly Sample[]): KeepRequest['from'] {
+  if ('title' in body || 'plan' in body) return body
+  if ('text' in body) return { text: body.text, file: body.file ?? 'the plan', misfits: 'refuse' }
+  const sample = samples.find((one) => one.id === body.sample)
+  if (!sample)
     throw new HttpProblem(
       404,
       'No such sample',
       `there is no such sample; expected one of ${samples.map((one) => one.id).join(', ')}`,
     )
-  const text = given.text
-  const read = readPlan(text, 'file' in given && given.file !== undefined ? given.file : 'the plan', catalog)
-  if (!read.ok) throw invalid(read.problems)
-  return { plan: read.value, text: writePlan(read.value, catalog, text) }
+  return { text: sample.text, file: sample.title, misfits: 'refuse' }
 }
 
-function validPlan(value: unknown, catalog: Catalog): Plan {
-  const lost = lostRefs(value)[0]
-  if (lost)
-    throw invalid([
-      {
-        file: 'plan',
-        path: [...lost.section, lost.ref].join('.'),
-        message: `"${lost.ref}" is a reserved word; expected another reference`,
-      },
-    ])
-  const shaped = v.safeParse(Plan, value)
-  if (!shaped.success) {
-    const issue = shaped.issues[0]
-    throw invalid([
-      { file: 'plan', path: (issue.path ?? []).map((item) => String(item.key)).join('.'), message: issue.message },
-    ])
-  }
-  const bound = bindPlan(shaped.output, catalog)
-  if (!bound.ok) throw invalid(bound.problems)
-  return bound.value
+function valid<T>(outcome: Outcome<T>): T {
+  if (outcome.ok) return outcome.value
+  throw invalid(outcome.problems)
 }
 
 const invalid = (problems: readonly Problem[]): HttpProblem =>
   new HttpProblem(422, 'Not a valid plan', problems.map(formatProblem).join('\n'), { problems })
+
+/** The first text of a query's value. */
+const text = (value: unknown): string => {
+  const first: unknown = Array.isArray(value) ? value[0] : value
+  return typeof first === 'string' ? first.slice(0, 1000) : ''
+}
+
+function whole(name: string, value: unknown, usual: number, least: number, most: number): number {
+  if (value === undefined) return usual
+  const number = Number(text(value) || Number.NaN)
+  if (!Number.isInteger(number) || number < least)
+    throw new HttpProblem(
+      400,
+      'Bad request',
+      `${name}: "${text(value).slice(0, 40)}" is no count; expected a whole number from ${least}`,
+    )
+  return Math.min(number, most)
+}
+
+/** The revision of an `If-Match`; one that no plan has for anything else. */
+const revisionOf = (match: string): number => Number(/^"(\d{1,15})"$/.exec(match)?.[1] ?? -1)
+
+/** The token by which a page knows its own save again when the answer was lost. */
+const saveToken = (request: Request): string | undefined => {
+  const token = request.get('Save-Token')
+  return token !== undefined && /^[\w-]{1,80}$/.test(token) ? token : undefined
+}
 
 /** A file name from a title: letters, digits and hyphens. */
 const fileName = (title: string): string =>

@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler, Response } from 'express'
 import type { Logger } from 'pino'
+import { StoreTrouble, type TroubleKind } from './storeTrouble.ts'
 
 /** An error that the client can act on, sent as `application/problem+json` (RFC 9457). */
 export class HttpProblem extends Error {
@@ -29,6 +30,14 @@ export function sendProblem(response: Response, problem: HttpProblem): void {
     )
 }
 
+const storeStatus: Readonly<Record<TroubleKind, number>> = {
+  'in-use': 503,
+  'disk-full': 507,
+  'read-only': 503,
+  damaged: 503,
+  disk: 503,
+}
+
 export const problemHandler =
   (log: Logger): ErrorRequestHandler =>
   (error: unknown, _request, response, next) => {
@@ -48,6 +57,13 @@ export const problemHandler =
           error instanceof Error ? error.message : 'the request cannot be understood',
         ),
       )
+    if (error instanceof StoreTrouble) {
+      log.error({ error: error.cause }, error.message)
+      return sendProblem(
+        response,
+        new HttpProblem(storeStatus[error.kind], 'The data folder', error.message, { kind: error.kind }),
+      )
+    }
     log.error(error)
     sendProblem(
       response,

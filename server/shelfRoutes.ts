@@ -1,27 +1,39 @@
 import { type Request, Router } from 'express'
 import * as v from 'valibot'
-import { boardJson, partJson } from '../core/catalog/entryJson.ts'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
-import { formatProblem } from '../core/text/problem.ts'
+import type { Events } from './events.ts'
 import { HttpProblem } from './problem.ts'
 import type { EntryLine, Shelf } from './shelf.ts'
+import type { PlanStore } from './store.ts'
+import { patiently } from './storeTrouble.ts'
+import type { Work } from './work/pool.ts'
 
 const Body = v.strictObject({ text: v.string() })
 const singular = { boards: 'board', parts: 'part' } as const
 
+interface Parts {
+  readonly store: PlanStore
+  readonly shelf: Shelf
+  readonly work: Work
+  readonly events: Events
+}
+
 /** The catalogue over HTTP: boards and parts, and the maker's own entries with `If-Match`. */
-export function shelfRoutes(shelf: Shelf): Router {
+export function shelfRoutes({ store, shelf, work, events }: Parts): Router {
   const routes = Router()
   const kindOf = (request: Request): EntryKind => {
     const kind = String(request.params.kind)
     if (kind === 'boards' || kind === 'parts') return kind
-    throw new HttpProblem(404, 'No such kind', `"${kind}" is no kind of entry; expected boards or parts`)
+    throw new HttpProblem(404, 'No such kind', `"${kind.slice(0, 80)}" is no kind of entry; expected boards or parts`)
   }
   const missing = (kind: EntryKind, id: string): HttpProblem =>
-    new HttpProblem(404, `No such ${singular[kind]}`, `the catalogue has no ${singular[kind]} "${id}"`)
-  const own = (kind: EntryKind, id: string): EntryLine => {
-    const line = shelf.lines.find((one) => one.kind === kind && one.id === id)
+    new HttpProblem(404, `No such ${singular[kind]}`, `the catalogue has no ${singular[kind]} "${id.slice(0, 80)}"`)
+  const own = async (kind: EntryKind, id: string): Promise<EntryLine & { revision: number }> => {
+    const line = (await shelf.now()).lines.find((one) => one.kind === kind && one.id === id)
     if (!line) {
+      // A stored entry that does not hold any more is not on the shelf, and can still be mended or deleted.
+      const stored = await patiently(() => store.entry(kind, id))
+      if (stored) return { ...stored, title: id, file: undefined }
       if (shelf.isShipped(kind, id))
         throw new HttpProblem(
           403,
@@ -30,90 +42,114 @@ export function shelfRoutes(shelf: Shelf): Router {
         )
       throw missing(kind, id)
     }
-    if (line.revision === undefined)
+    const { revision } = line
+    if (revision === undefined)
       throw new HttpProblem(403, 'A file', `${id} comes from the file ${line.file}; change or delete it there`)
-    return line
+    return { ...line, revision }
   }
   const textOf = (request: Request): string => {
     const body = v.safeParse(Body, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { text } with the entry as YAML')
     return body.output.text
   }
+  const taken = (id: string): HttpProblem =>
+    new HttpProblem(409, 'Id taken', `the id "${id}" is taken; expected another id`)
   /** The id in a text that holds as an entry; anything else is said with line and column. */
-  const readId = (kind: EntryKind, text: string, id: string | undefined): string => {
-    const read = shelf.read(kind, text, id)
-    if ('taken' in read) throw new HttpProblem(409, 'Id taken', `the id "${read.taken}" is taken; expected another id`)
-    if (!read.ok)
-      throw new HttpProblem(422, 'Not a valid entry', read.problems.map(formatProblem).join('\n'), {
-        problems: read.problems,
-      })
-    const found = read.value.entry.id
-    if (id !== undefined && found !== id)
-      throw new HttpProblem(422, 'Not a valid entry', `id: the text says "${found}"; expected "${id}"`)
-    return found
+  const readId = async (kind: EntryKind, text: string): Promise<string> => {
+    const read = await shelf.read(kind, text)
+    if (read.ok) return read.id
+    throw new HttpProblem(422, 'Not a valid entry', read.said.join('\n'), { problems: read.problems })
   }
+  const changed = async (): Promise<void> => {
+    await shelf.changed()
+    events.tell({ type: 'shelf' })
+  }
+  const listed = (kind: EntryKind) =>
+    routes
+      .get(`/${kind}`, async (_request, response) => {
+        const { bytes } = await shelf.now()
+        response.type('json').send(await work.run('catalogue', { shelf: bytes, kind }))
+      })
+      .get(`/${kind}/:id`, async (request, response) => {
+        const { bytes } = await shelf.now()
+        const { id } = request.params
+        const one = await work.run('catalogue', { shelf: bytes, kind, id })
+        if (one === undefined) throw missing(kind, id)
+        response.type('json').send(one)
+      })
+  listed('boards')
+  listed('parts')
 
-  routes.get('/catalog', (_request, response) => {
-    shelf.reload()
-    response.type('json').send(shelf.asText)
-  })
-  routes.get('/boards', (_request, response) => {
-    response.json([...shelf.catalog.boards.values()].map(boardJson))
-  })
-  routes.get('/boards/:id', (request, response) => {
-    const board = shelf.catalog.boards.get(request.params.id)
-    if (!board) throw missing('boards', request.params.id)
-    response.json(boardJson(board))
-  })
-  routes.get('/parts', (_request, response) => {
-    response.json([...shelf.catalog.parts.values()].map(partJson))
-  })
-  routes.get('/parts/:id', (request, response) => {
-    const part = shelf.catalog.parts.get(request.params.id)
-    if (!part) throw missing('parts', request.params.id)
-    response.json(partJson(part))
+  routes.get('/catalog', async (_request, response) => {
+    response.type('json').send((await shelf.now()).asText)
   })
 
-  routes.get('/entries', (_request, response) => {
-    shelf.reload()
-    response.json({ entries: shelf.lines, problems: shelf.problems })
+  routes.get('/entries', async (_request, response) => {
+    const { lines, problems } = await shelf.now()
+    response.json({ entries: lines, problems })
   })
-  routes.get('/entries/:kind/:id/file', (request, response) => {
+  routes.get('/entries/:kind/:id/file', async (request, response) => {
     const kind = kindOf(request)
-    const text = shelf.yaml(kind, request.params.id)
+    const text = await shelf.yaml(kind, request.params.id)
     if (text === undefined) throw missing(kind, request.params.id)
     response.type('application/yaml').attachment(`${request.params.id}.yaml`).send(text)
   })
-  routes.post('/entries/:kind', (request, response) => {
+  /** Plans in which an entry is used. */
+  routes.get('/entries/:kind/:id/plans', async (request, response) => {
+    const { kind, id } = await own(kindOf(request), request.params.id)
+    response.json(await patiently(() => store.plansWith(kind, id)))
+  })
+  routes.post('/entries/:kind', async (request, response) => {
     const kind = kindOf(request)
     const text = textOf(request)
-    const id = readId(kind, text, undefined)
-    const made = shelf.add(kind, id, text)
+    const id = await readId(kind, text)
+    const { lines } = await shelf.now()
+    if (shelf.isShipped(kind, id) || lines.some((one) => one.kind === kind && one.id === id)) throw taken(id)
+    const made = await patiently(() => store.createEntry(kind, id, text))
+    if (!made) throw taken(id)
+    await changed()
     response.status(201).set('ETag', `"${made.revision}"`).set('Location', `/api/entries/${kind}/${id}/file`).json(made)
   })
-  routes.put('/entries/:kind/:id', (request, response) => {
+  routes.put('/entries/:kind/:id', async (request, response) => {
     const kind = kindOf(request)
-    const before = own(kind, request.params.id)
+    const before = await own(kind, request.params.id)
     const match = request.get('If-Match')
     if (match === undefined)
       throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
     const text = textOf(request)
-    readId(kind, text, before.id)
-    const saved = shelf.save(kind, before.id, Number(/^"(\d+)"$/.exec(match)?.[1] ?? Number.NaN), text)
+    const id = await readId(kind, text)
+    if (id !== before.id)
+      throw new HttpProblem(422, 'Not a valid entry', `id: the text says "${id}"; expected "${before.id}"`)
+    const revision = Number(/^"(\d{1,15})"$/.exec(match)?.[1] ?? -1)
+    const saved = await patiently(() => store.saveEntry(kind, id, revision, text))
     if (!saved)
       throw new HttpProblem(
         412,
         'Changed elsewhere',
-        `the entry is at revision ${before.revision} and not at ${match}`,
-        {
-          current: before,
-        },
+        `the entry is at revision ${before.revision} and not at ${match.slice(0, 40)}`,
+        { current: before },
       )
+    await changed()
     response.set('ETag', `"${saved.revision}"`).json(saved)
   })
-  routes.delete('/entries/:kind/:id', (request, response) => {
-    const kind = kindOf(request)
-    shelf.remove(kind, own(kind, request.params.id).id)
+  /** An entry that plans use is deleted only by who knows it: `?used=known`. */
+  routes.delete('/entries/:kind/:id', async (request, response) => {
+    const { kind, id } = await own(kindOf(request), request.params.id)
+    const plans = await patiently(() => store.plansWith(kind, id))
+    if (plans.length > 0 && request.query.used !== 'known')
+      throw new HttpProblem(
+        409,
+        'In use',
+        `${id} is used in ${plans.length === 1 ? '1 plan' : `${plans.length} plans`}: ${plans
+          .slice(0, 5)
+          .map((one) => one.title)
+          .join(
+            ', ',
+          )}${plans.length > 5 ? ' …' : ''}. They carry a copy of it and stay as they are; delete it with ?used=known`,
+        { plans },
+      )
+    await patiently(() => store.deleteEntry(kind, id))
+    await changed()
     response.status(204).end()
   })
   return routes

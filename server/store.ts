@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto'
-import { mkdirSync, readdirSync, readFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
-import type { PlanSummary } from '../core/rules/summary.ts'
+import { type PlanSummary, SUMMARY_VERSION } from '../core/rules/summary.ts'
+import { asTrouble, DataFolderError } from './storeTrouble.ts'
 
 export interface StoredPlan {
   readonly id: string
@@ -13,10 +14,29 @@ export interface StoredPlan {
   readonly revision: number
   readonly created: string
   readonly changed: string
-  readonly summary: PlanSummary
+  /** Token of the save that made this revision; null for one that gave none. */
+  readonly savedBy: string | null
 }
 
-type Row = Omit<StoredPlan, 'summary'> & { readonly summary: string }
+/** A plan as the list shows it. */
+export interface PlanLine {
+  readonly id: string
+  readonly title: string
+  readonly revision: number
+  readonly created: string
+  readonly changed: string
+  /** Null while it is not worked out, or when the plan cannot be read. */
+  readonly summary: PlanSummary | null
+}
+
+/** What is written of a plan. */
+export interface PlanContent {
+  readonly title: string
+  readonly text: string
+  readonly summary: PlanSummary
+  readonly sought: string
+  readonly savedBy?: string | undefined
+}
 
 /** A board or part of the maker's own, as written. */
 export interface StoredEntry {
@@ -32,20 +52,52 @@ export type SaveResult =
   | { readonly ok: true; readonly plan: StoredPlan }
   | { readonly ok: false; readonly current: StoredPlan | undefined }
 
-/** Plans and entries in SQLite: plain SQL, write-ahead log, one transaction a save. */
+export interface ListRequest {
+  readonly offset: number
+  readonly limit: number
+  readonly sort: 'changed' | 'title'
+  /** Words that must all stand in title or boards; already folded. */
+  readonly words: readonly string[]
+}
+
+const PLAN = 'id, title, text, revision, created, changed, saved_by AS savedBy'
+const LINE = 'id, title, revision, created, changed, summary'
+const ORDER = { changed: 'changed DESC, id', title: 'title COLLATE NOCASE, id' } as const
+
+/**
+ * Plans and entries in SQLite: plain SQL, write-ahead log, one transaction a write, on disk before it is answered.
+ * Calls never wait for a lock that somebody else holds; {@link patiently} tries again without holding up others.
+ * Every failure of the data folder comes out as a `StoreTrouble`.
+ */
 export class PlanStore {
   readonly #db: Database.Database
   readonly #now: () => string
 
-  /** Opens or makes `markpost.db` in a folder; `:memory:` keeps everything in memory. */
-  constructor(folder: string, migrations: string, now: () => string = () => new Date().toISOString()) {
-    if (folder !== ':memory:') mkdirSync(folder, { recursive: true, mode: 0o700 })
-    this.#db = new Database(folder === ':memory:' ? ':memory:' : join(folder, 'markpost.db'))
-    this.#db.pragma('journal_mode = WAL')
-    this.#db.pragma('synchronous = NORMAL')
-    this.#db.pragma('foreign_keys = ON')
+  /**
+   * Opens or makes `markpost.db` in a folder; `:memory:` keeps everything in memory. Throws {@link DataFolderError}
+   * where plans were before and their database is gone, unless `fresh` says to begin anew.
+   */
+  constructor(
+    folder: string,
+    migrations: string,
+    { now = () => new Date().toISOString(), fresh = false }: { now?: () => string; fresh?: boolean } = {},
+  ) {
     this.#now = now
+    const mark = join(folder, MARK)
+    if (folder !== ':memory:') {
+      mkdirSync(folder, { recursive: true, mode: 0o700 })
+      if (!fresh) refuseLostDatabase(folder)
+    }
+    // Only opening waits for others; see `patiently` for all else.
+    this.#db = new Database(folder === ':memory:' ? folder : join(folder, 'markpost.db'), { timeout: 3000 })
+    this.#db.pragma('journal_mode = WAL')
+    // What was answered must be on disk also when the power fails.
+    this.#db.pragma('synchronous = FULL')
+    this.#db.pragma('foreign_keys = ON')
     this.#migrate(migrations)
+    this.#db.pragma('busy_timeout = 0')
+    if (folder !== ':memory:' && !existsSync(mark))
+      writeFileSync(mark, `Mark Post keeps its plans beside this file, in markpost.db.\nBegun ${this.#now()}.\n`)
   }
 
   #migrate(folder: string): void {
@@ -54,99 +106,230 @@ export class PlanStore {
       .sort()
     const done = this.#db.pragma('user_version', { simple: true }) as number
     if (done > files.length)
-      throw new Error(
-        `the data folder was written by a newer Mark Post (version ${done}, this one knows ${files.length}); take a newer program or another --data folder`,
+      throw new DataFolderError(
+        `it was written by a newer Mark Post (version ${done}, this one knows ${files.length}); take a newer program or another --data folder`,
       )
     files.slice(done).forEach((name, index) => {
-      this.#db.transaction(() => {
-        this.#db.exec(readFileSync(join(folder, name), 'utf8'))
-        this.#db.pragma(`user_version = ${done + index + 1}`)
-      })()
+      this.#db
+        .transaction(() => {
+          this.#db.exec(readFileSync(join(folder, name), 'utf8'))
+          this.#db.pragma(`user_version = ${done + index + 1}`)
+        })
+        .immediate()
     })
   }
 
-  list(): StoredPlan[] {
-    return this.#db.prepare<[], Row>('SELECT * FROM plans ORDER BY changed DESC, title').all().map(fromRow)
+  #run<T>(call: () => T): T {
+    try {
+      return call()
+    } catch (error) {
+      throw asTrouble(error)
+    }
+  }
+
+  #write<T>(call: () => T): T {
+    return this.#run(() => this.#db.transaction(call).immediate())
+  }
+
+  /** One page of the list. A row that cannot be read is left out; see {@link damaged}. */
+  list({ offset, limit, sort, words }: ListRequest): { total: number; lines: PlanLine[] } {
+    const where = words.length === 0 ? '' : `WHERE ${words.map(() => 'instr(sought, ?) > 0').join(' AND ')}`
+    return this.#run(() => {
+      const { total } = this.#db
+        .prepare<string[], { total: number }>(`SELECT count(*) AS total FROM plans ${where}`)
+        .get(...words) ?? { total: 0 }
+      const rows = this.#db
+        .prepare<(string | number)[], LineRow>(
+          `SELECT ${LINE} FROM plans ${where} ORDER BY ${ORDER[sort]} LIMIT ? OFFSET ?`,
+        )
+        .all(...words, limit, offset)
+      return { total, lines: rows.map((row) => ({ ...row, summary: summaryOf(row.summary) })) }
+    })
+  }
+
+  count(): number {
+    return this.#run(
+      () => this.#db.prepare<[], { total: number }>('SELECT count(*) AS total FROM plans').get()?.total ?? 0,
+    )
   }
 
   get(id: string): StoredPlan | undefined {
-    const row = this.#db.prepare<[string], Row>('SELECT * FROM plans WHERE id = ?').get(id)
-    return row && fromRow(row)
+    return this.#run(() => this.#get(id))
   }
 
-  create(title: string, text: string, summary: PlanSummary): StoredPlan {
+  #get(id: string): StoredPlan | undefined {
+    return this.#db.prepare<[string], StoredPlan>(`SELECT ${PLAN} FROM plans WHERE id = ?`).get(id)
+  }
+
+  create(content: PlanContent): StoredPlan {
+    const id = randomUUID()
     const now = this.#now()
-    const row: Row = {
-      id: randomUUID(),
-      title,
-      text,
-      revision: 1,
-      created: now,
-      changed: now,
-      summary: JSON.stringify(summary),
-    }
-    this.#db
-      .prepare(
-        'INSERT INTO plans (id, title, text, revision, created, changed, summary) VALUES (@id, @title, @text, @revision, @created, @changed, @summary)',
-      )
-      .run(row)
-    return fromRow(row)
+    return this.#write(() => {
+      this.#db
+        .prepare(
+          'INSERT INTO plans (id, title, text, revision, created, changed, summary, sought, saved_by) VALUES (?, ?, ?, 1, ?, ?, ?, ?, ?)',
+        )
+        .run(
+          id,
+          content.title,
+          content.text,
+          now,
+          now,
+          JSON.stringify(content.summary),
+          content.sought,
+          content.savedBy ?? null,
+        )
+      return this.#proven(id, content)
+    })
   }
 
   /** Saves over the revision that the caller knows; when another came first, nothing changes and it is returned. */
-  save(id: string, revision: number, title: string, text: string, summary: PlanSummary): SaveResult {
-    return this.#db.transaction((): SaveResult => {
-      const current = this.get(id)
+  save(id: string, revision: number, content: PlanContent): SaveResult {
+    return this.#write((): SaveResult => {
+      const current = this.#get(id)
       if (current?.revision !== revision) return { ok: false, current }
       this.#db
-        .prepare('UPDATE plans SET title = ?, text = ?, summary = ?, changed = ?, revision = revision + 1 WHERE id = ?')
-        .run(title, text, JSON.stringify(summary), this.#now(), id)
-      return { ok: true, plan: this.get(id) as StoredPlan }
-    })()
+        .prepare(
+          'UPDATE plans SET title = ?, text = ?, summary = ?, sought = ?, saved_by = ?, changed = ?, revision = revision + 1 WHERE id = ?',
+        )
+        .run(
+          content.title,
+          content.text,
+          JSON.stringify(content.summary),
+          content.sought,
+          content.savedBy ?? null,
+          this.#now(),
+          id,
+        )
+      return { ok: true, plan: this.#proven(id, content) }
+    })
   }
 
-  delete(id: string): boolean {
-    return this.#db.prepare('DELETE FROM plans WHERE id = ?').run(id).changes > 0
+  /** The row as it now is in the database; what is not letter for letter what was to be written undoes the write. */
+  #proven(id: string, { title, text }: PlanContent): StoredPlan {
+    const row = this.#get(id)
+    if (row?.text !== text || row.title !== title)
+      throw new Error('the database does not give the text back as it was written')
+    return row
+  }
+
+  /** Deletes a plan, at the given revision only where one is given. */
+  delete(id: string, revision?: number): 'deleted' | 'changed' | 'missing' {
+    return this.#write(() => {
+      const current = this.#get(id)
+      if (!current) return 'missing'
+      if (revision !== undefined && current.revision !== revision) return 'changed'
+      this.#db.prepare('DELETE FROM plans WHERE id = ?').run(id)
+      return 'deleted'
+    })
   }
 
   /** Puts a new summary beside a plan that itself did not change. */
-  refreshSummary(id: string, summary: PlanSummary): void {
-    this.#db.prepare('UPDATE plans SET summary = ? WHERE id = ?').run(JSON.stringify(summary), id)
+  refreshSummary(id: string, revision: number, summary: PlanSummary | null, sought: string): void {
+    this.#write(() => {
+      this.#db
+        .prepare('UPDATE plans SET summary = ?, sought = ? WHERE id = ? AND revision = ?')
+        .run(summary === null ? UNREADABLE : JSON.stringify(summary), sought, id, revision)
+    })
+  }
+
+  /** Ids of plans whose summary is missing, broken, or was made by an older program. */
+  staleSummaries(): string[] {
+    return this.#run(() =>
+      this.#db
+        .prepare<[number, number], { id: string }>(
+          `SELECT id FROM plans WHERE NOT json_valid(summary)
+             OR coalesce(json_extract(iif(json_valid(summary), summary, '{}'), '$.version') <> ?, TRUE)
+             AND coalesce(json_extract(iif(json_valid(summary), summary, '{}'), '$.unreadable') <> ?, TRUE)`,
+        )
+        .all(SUMMARY_VERSION, SUMMARY_VERSION)
+        .map(({ id }) => id),
+    )
+  }
+
+  /** Plans that use an entry of the maker's own. */
+  plansWith(kind: EntryKind, id: string): { id: string; title: string }[] {
+    return this.#run(() =>
+      this.#db
+        .prepare<[string, string], { id: string; title: string }>(
+          `SELECT DISTINCT plans.id, title FROM plans, json_each(iif(json_valid(summary), summary, '{}'), ?) AS one
+             WHERE one.value = ? ORDER BY title`,
+        )
+        .all(kind === 'boards' ? '$.boards' : '$.kit', id),
+    )
   }
 
   entries(): StoredEntry[] {
-    return this.#db.prepare<[], StoredEntry>('SELECT * FROM entries ORDER BY kind, id').all()
+    return this.#run(() => this.#db.prepare<[], StoredEntry>('SELECT * FROM entries ORDER BY kind, id').all())
   }
 
   entry(kind: EntryKind, id: string): StoredEntry | undefined {
+    return this.#run(() => this.#entry(kind, id))
+  }
+
+  #entry(kind: EntryKind, id: string): StoredEntry | undefined {
     return this.#db
       .prepare<[string, string], StoredEntry>('SELECT * FROM entries WHERE kind = ? AND id = ?')
       .get(kind, id)
   }
 
-  createEntry(kind: EntryKind, id: string, text: string): StoredEntry {
+  /** Undefined when there is one of that name already. */
+  createEntry(kind: EntryKind, id: string, text: string): StoredEntry | undefined {
     const now = this.#now()
-    const row: StoredEntry = { kind, id, text, revision: 1, created: now, changed: now }
-    this.#db
-      .prepare(
-        'INSERT INTO entries (kind, id, text, revision, created, changed) VALUES (@kind, @id, @text, @revision, @created, @changed)',
-      )
-      .run(row)
-    return row
+    return this.#write(() => {
+      if (this.#entry(kind, id)) return undefined
+      this.#db
+        .prepare('INSERT INTO entries (kind, id, text, revision, created, changed) VALUES (?, ?, ?, 1, ?, ?)')
+        .run(kind, id, text, now, now)
+      return this.#entry(kind, id)
+    })
   }
 
   /** Saves over the revision that the caller knows; undefined, and nothing changed, when another came first. */
   saveEntry(kind: EntryKind, id: string, revision: number, text: string): StoredEntry | undefined {
-    const { changes } = this.#db
-      .prepare(
-        'UPDATE entries SET text = ?, changed = ?, revision = revision + 1 WHERE kind = ? AND id = ? AND revision = ?',
-      )
-      .run(text, this.#now(), kind, id, revision)
-    return changes > 0 ? this.entry(kind, id) : undefined
+    return this.#write(() => {
+      const { changes } = this.#db
+        .prepare(
+          'UPDATE entries SET text = ?, changed = ?, revision = revision + 1 WHERE kind = ? AND id = ? AND revision = ?',
+        )
+        .run(text, this.#now(), kind, id, revision)
+      return changes > 0 ? this.#entry(kind, id) : undefined
+    })
   }
 
   deleteEntry(kind: EntryKind, id: string): boolean {
-    return this.#db.prepare('DELETE FROM entries WHERE kind = ? AND id = ?').run(kind, id).changes > 0
+    return this.#write(
+      () => this.#db.prepare('DELETE FROM entries WHERE kind = ? AND id = ?').run(kind, id).changes > 0,
+    )
+  }
+
+  /** What validation said of texts before, by their hash. */
+  validated(): Map<string, string> {
+    return this.#run(
+      () =>
+        new Map(
+          this.#db
+            .prepare<[], { hash: string; result: string }>('SELECT hash, result FROM validated')
+            .all()
+            .map(({ hash, result }) => [hash, result]),
+        ),
+    )
+  }
+
+  /** Keeps what validation said, and forgets what it said of texts that are not among `known`. */
+  keepValidated(results: ReadonlyMap<string, string>, known: ReadonlySet<string>): void {
+    this.#write(() => {
+      const put = this.#db.prepare('INSERT OR REPLACE INTO validated (hash, result) VALUES (?, ?)')
+      for (const [hash, result] of results) put.run(hash, result)
+      const drop = this.#db.prepare('DELETE FROM validated WHERE hash = ?')
+      for (const { hash } of this.#db.prepare<[], { hash: string }>('SELECT hash FROM validated').all())
+        if (!known.has(hash)) drop.run(hash)
+    })
+  }
+
+  /** A number that changes when somebody else, another server say, writes to the database. */
+  foreignState(): number {
+    return this.#run(() => this.#db.pragma('data_version', { simple: true }) as number)
   }
 
   close(): void {
@@ -154,4 +337,35 @@ export class PlanStore {
   }
 }
 
-const fromRow = (row: Row): StoredPlan => ({ ...row, summary: JSON.parse(row.summary) as PlanSummary })
+type LineRow = Omit<PlanLine, 'summary'> & { readonly summary: string }
+
+/** Stands where a summary would be for a plan that this program cannot read, so that it is not tried at each start. */
+const UNREADABLE = JSON.stringify({ unreadable: SUMMARY_VERSION })
+
+function summaryOf(text: string): PlanSummary | null {
+  try {
+    const summary = JSON.parse(text) as Partial<PlanSummary>
+    return summary.version === undefined ? null : (summary as PlanSummary)
+  } catch {
+    return null
+  }
+}
+
+/** Stays in a data folder, so that a database that goes missing is noticed. */
+const MARK = 'markpost.txt'
+
+function refuseLostDatabase(folder: string): void {
+  const size = (name: string): number => {
+    try {
+      return statSync(join(folder, name)).size
+    } catch {
+      return 0
+    }
+  }
+  if (size('markpost.db') > 0) return
+  const traces = [MARK, 'markpost.db-wal', 'markpost.db-journal'].filter((name) => size(name) > 0)
+  if (traces.length === 0) return
+  throw new DataFolderError(
+    `it held plans (${traces.map((name) => join(folder, name)).join(', ')} is left), but the database markpost.db is ${existsSync(join(folder, 'markpost.db')) ? 'empty' : 'missing'}; put it back from a copy, or begin anew with --fresh`,
+  )
+}

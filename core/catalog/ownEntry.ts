@@ -1,5 +1,5 @@
 import type { Outcome, Problem } from '../text/problem.ts'
-import { type Path, parseYaml, validateValue } from '../text/yamlSource.ts'
+import { MOST_PROBLEMS, type Path, parseYaml, validateValue } from '../text/yamlSource.ts'
 import { Board } from './boardSchema.ts'
 import type { Catalog } from './catalog.ts'
 import { lintBoardEntry } from './lintBoard.ts'
@@ -19,6 +19,9 @@ export const MOST_PINS = 400
 /** Longest text of one entry, in characters. */
 export const MOST_ENTRY_TEXT = 200_000
 
+type ProblemAt = (path: Path, message: string) => Problem
+const problemInEntry: ProblemAt = (path, message) => ({ file: 'entry', path: path.join('.'), message })
+
 /**
  * Validates an entry of the maker's own: the schema, then everything that the catalogue check can prove. What passes
  * cannot break the application.
@@ -27,31 +30,37 @@ export function validateEntry(
   kind: EntryKind,
   raw: unknown,
   catalog: Catalog,
-  problemAt: (path: Path, message: string) => Problem = (path, message) => ({
-    file: 'entry',
-    path: path.join('.'),
-    message,
-  }),
+  problemAt: ProblemAt = problemInEntry,
 ): Outcome<OwnEntry> {
+  const shaped = shapeEntry(kind, raw, problemAt)
+  if (!shaped.ok) return shaped
+  const problems = lintEntry(shaped.value, catalog, problemAt)
+  return problems.length > 0 ? { ok: false, problems } : shaped
+}
+
+/** The first half: whether a value has the form of an entry, whatever it refers to. */
+export function shapeEntry(kind: EntryKind, raw: unknown, problemAt: ProblemAt = problemInEntry): Outcome<OwnEntry> {
+  const shaped: Outcome<OwnEntry> =
+    kind === 'boards'
+      ? map(validateValue(raw, Board, problemAt), (entry) => ({ kind, entry, raw }))
+      : map(validateValue(raw, Part, problemAt), (entry) => ({ kind, entry, raw }))
+  if (!shaped.ok || shaped.value.entry.pins.length <= MOST_PINS) return shaped
+  const message = `the entry has ${shaped.value.entry.pins.length} pins; expected at most ${MOST_PINS}`
+  return { ok: false, problems: [problemAt(['pins'], message)] }
+}
+
+const map = <T, U>(outcome: Outcome<T>, make: (value: T) => U): Outcome<U> =>
+  outcome.ok ? { ok: true, value: make(outcome.value) } : outcome
+
+/** The second half: what can be proved wrong about an entry beside the others of a catalogue. */
+export function lintEntry(own: OwnEntry, catalog: Catalog, problemAt: ProblemAt = problemInEntry): Problem[] {
   const problems: Problem[] = []
   const say = (text: string, path: Path = []): void => {
-    problems.push(problemAt(path, text))
+    if (problems.length < MOST_PROBLEMS) problems.push(problemAt(path, text))
   }
-  const tooMany = (pins: readonly unknown[]): boolean => {
-    if (pins.length <= MOST_PINS) return false
-    say(`the entry has ${pins.length} pins; expected at most ${MOST_PINS}`, ['pins'])
-    return true
-  }
-  if (kind === 'boards') {
-    const board = validateValue(raw, Board, problemAt)
-    if (!board.ok) return board
-    if (!tooMany(board.value.pins)) lintBoardEntry(board.value, say)
-    return problems.length > 0 ? { ok: false, problems } : { ok: true, value: { kind, entry: board.value, raw } }
-  }
-  const part = validateValue(raw, Part, problemAt)
-  if (!part.ok) return part
-  if (!tooMany(part.value.pins)) lintPartEntry(part.value, catalog, say)
-  return problems.length > 0 ? { ok: false, problems } : { ok: true, value: { kind, entry: part.value, raw } }
+  if (own.kind === 'boards') lintBoardEntry(own.entry, say)
+  else lintPartEntry(own.entry, catalog, say)
+  return problems
 }
 
 /** Reads an entry of the maker's own from YAML; `catalog` holds what it may refer to. */

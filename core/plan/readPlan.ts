@@ -32,8 +32,11 @@ export type Misfits = 'refuse' | 'set-aside'
  */
 export function readPlan(text: string, file: string, catalog: Catalog, misfits: Misfits = 'refuse'): Outcome<Plan> {
   const parsed = parseYaml(text, file)
-  if (!parsed.ok) return parsed
-  const source = parsed.value
+  return parsed.ok ? planFromSource(parsed.value, catalog, misfits) : parsed
+}
+
+/** The same from a text that is parsed already. */
+export function planFromSource(source: YamlSource, catalog: Catalog, misfits: Misfits = 'refuse'): Outcome<Plan> {
   const version = (source.value as { markpost?: unknown } | null)?.markpost
   if (source.value === null || typeof source.value !== 'object' || Array.isArray(source.value) || version === undefined)
     return { ok: false, problems: [source.problemAt([], 'not a plan: expected a map that starts with "markpost: 1"')] }

@@ -1,14 +1,76 @@
-import { Document, isMap, isNode, isSeq, parseDocument, Scalar, YAMLMap, YAMLSeq } from 'yaml'
+import { Document, isMap, isNode, isSeq, Scalar, YAMLMap, YAMLSeq } from 'yaml'
 import type { Catalog } from '../catalog/catalog.ts'
+import type { Outcome } from '../text/problem.ts'
+import { parseYaml } from '../text/yamlSource.ts'
 import { catalogFor } from './carried.ts'
 import type { Bench, Plan, PlanPart } from './planSchema.ts'
+import { planFromSource } from './readPlan.ts'
+import { samePlan } from './samePlan.ts'
 
 /**
  * Writes a plan as YAML. Given the text that it was read from, everything that did not change stays as it was written,
- * comments and order included; only entries that differ are written anew, in the canonical form.
+ * comments and order included; only entries that differ are written anew, in the canonical form. The text is proven to
+ * read back as this plan; where the old text stands in the way of that (a name for a value that is gone, say), the plan
+ * is written without it.
  */
 export function writePlan(plan: Plan, catalog: Catalog, before?: string): string {
-  const document = before === undefined ? new Document({}) : parseDocument(before)
+  if (before !== undefined) {
+    const parsed = parseYaml(before, 'the plan')
+    const kept = parsed.ok ? keepPlan(plan, catalog, { text: before, document: parsed.value.document }) : undefined
+    if (kept?.ok) return kept.value.text
+  }
+  return planText(plan, catalog, new Document({}))
+}
+
+/** A text as it is kept, with its document, which the next save writes into. */
+export interface KeptText {
+  readonly text: string
+  readonly document: Document
+}
+
+/**
+ * The text under which a plan is kept, proven to read back as the same plan with the same reader and limits; otherwise
+ * the problems that the reader has with it. A document that is written into is used up, whatever comes of it.
+ */
+export function keepPlan(plan: Plan, catalog: Catalog, before: KeptText | undefined): Outcome<KeptText> {
+  let refused: Outcome<KeptText> | undefined
+  for (const text of candidateTexts(plan, catalog, before)) {
+    const parsed = parseYaml(text, 'the plan as it would be written')
+    if (!parsed.ok) {
+      refused = parsed
+      continue
+    }
+    const read = planFromSource(parsed.value, catalog, 'set-aside')
+    if (!read.ok) refused = read
+    else if (samePlan(read.value, plan)) return { ok: true, value: { text, document: parsed.value.document } }
+    else
+      refused = {
+        ok: false,
+        problems: [{ file: 'the plan', path: '', message: 'read back from its text it would not say the same' }],
+      }
+  }
+  return refused as Outcome<KeptText>
+}
+
+/** Texts of a plan, the one that keeps most of the old text first. */
+function* candidateTexts(plan: Plan, catalog: Catalog, before: KeptText | undefined): Generator<string> {
+  if (before) {
+    let text: string | undefined
+    try {
+      text = planText(plan, catalog, before.document)
+    } catch {
+      // The old text holds names for values (`&lamp`, `*lamp`) that the change took away.
+    }
+    if (text !== undefined) {
+      const spaced = keepSpacing(text, before.text)
+      yield spaced
+      if (spaced !== text) yield text
+    }
+  }
+  yield planText(plan, catalog, new Document({}))
+}
+
+function planText(plan: Plan, catalog: Catalog, document: Document): string {
   if (!isMap(document.contents)) document.contents = new YAMLMap(document.schema) as unknown as typeof document.contents
   const root = document.contents as unknown as YAMLMap
   const writer = new Writer(document, catalogFor(plan, catalog))
@@ -24,8 +86,7 @@ export function writePlan(plan: Plan, catalog: Catalog, before?: string): string
   writer.value(root, 'settings', plan.settings)
   writer.list(root, 'aside', plan.aside ?? [], false)
   writer.value(root, 'own', plan.own && prunedOwn(plan.own))
-  const text = document.toString({ lineWidth: 0, flowCollectionPadding: true })
-  return before === undefined ? text : keepSpacing(text, before)
+  return document.toString({ lineWidth: 0, flowCollectionPadding: true })
 }
 
 /** A bench without what is empty. */
@@ -42,19 +103,14 @@ function prunedOwn(own: NonNullable<Plan['own']>): object | undefined {
   return filled.length === 0 ? undefined : Object.fromEntries(filled)
 }
 
-/**
- * Gives lines that differ only in their spacing back as they were written. A text whose blocks were indented in another
- * way could be broken by that; then the evenly spaced text stands.
- */
+/** Gives lines that differ only in their spacing back as they were written. */
 function keepSpacing(text: string, before: string): string {
   const bare = (line: string): string => line.replace(/\s+/g, '')
   const written = new Map(before.split('\n').map((line) => [bare(line), line]))
-  const kept = text
+  return text
     .split('\n')
     .map((line) => (bare(line) === '' ? line : (written.get(bare(line)) ?? line)))
     .join('\n')
-  const parsed = parseDocument(kept)
-  return parsed.errors.length === 0 && same(parsed.toJS(), parseDocument(text).toJS()) ? kept : text
 }
 
 class Writer {

@@ -1,4 +1,4 @@
-import { readCatalogFolder } from '../../server/catalogFolder.ts'
+import { readCatalogFolder } from '../../node/catalogFolder.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Bench, Plan, PlanPart, PlanWire } from '../plan/planSchema.ts'
 import { bindPlan } from '../plan/readPlan.ts'

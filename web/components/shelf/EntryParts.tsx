@@ -1,8 +1,8 @@
-import { entryOf } from '../../../core/text/entryOf.ts'
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
 import type { Source } from '../../../core/catalog/common.ts'
 import type { EntryKind } from '../../../core/catalog/ownEntry.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import { usePlansQuery } from '../../store/api.ts'
 import { useCatalog } from '../../store/derived.ts'
 

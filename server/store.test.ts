@@ -1,0 +1,144 @@
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import Database from 'better-sqlite3'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { SUMMARY_VERSION, summarise } from '../core/rules/summary.ts'
+import { catalog, planOf } from '../core/testing/plans.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+import { type PlanContent, PlanStore } from './store.ts'
+import { patiently, StoreTrouble } from './storeTrouble.ts'
+
+const migrations = new URL('./migrations', import.meta.url).pathname
+const summary = summarise(resolve(planOf({ parts: { A: 'led' } }), catalog))
+const content = (title: string, text = 'text'): PlanContent => ({ title, text, summary, sought: title.toLowerCase() })
+
+let folder = ''
+let store: PlanStore
+const open = (options?: { now?: () => string; fresh?: boolean }): PlanStore => {
+  store = new PlanStore(folder, migrations, options)
+  return store
+}
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'markpost-'))
+})
+afterEach(() => {
+  store.close()
+  rmSync(folder, { recursive: true })
+})
+const raw = (): Database.Database => new Database(join(folder, 'markpost.db'))
+
+describe('the store', () => {
+  it('keeps plans over a restart, and saves only over the known revision', () => {
+    open({ now: () => '2030-01-01T00:00:00.000Z' })
+    const { id } = store.create(content('A'))
+    expect(store.save(id, 1, { ...content('B', 'text 2'), savedBy: 'me' })).toMatchObject({
+      ok: true,
+      plan: { revision: 2, title: 'B', savedBy: 'me' },
+    })
+    expect(store.save(id, 1, content('C'))).toMatchObject({ ok: false, current: { title: 'B', savedBy: 'me' } })
+    expect(store.save('nothing', 1, content('C'))).toEqual({ ok: false, current: undefined })
+    store.close()
+    open()
+    expect(store.get(id)).toMatchObject({ title: 'B', text: 'text 2', revision: 2 })
+    expect([store.delete(id, 1), store.delete(id, 2), store.delete(id)]).toEqual(['changed', 'deleted', 'missing'])
+  })
+
+  it('keeps nothing that the database does not give back letter for letter', () => {
+    open()
+    // Half of a pair of surrogates: SQLite keeps UTF-8, in which there is no such letter.
+    expect(() => store.create(content('A', 'half \uD83D'))).toThrow('does not give the text back')
+    expect(store.count()).toBe(0)
+    const { id } = store.create(content('A'))
+    expect(() => store.save(id, 1, content('half \uD83D'))).toThrow('does not give the text back')
+    expect(store.get(id)).toMatchObject({ title: 'A', revision: 1 })
+  })
+
+  it('has on disk what it acknowledged', () => {
+    open()
+    const other = raw()
+    expect(readFileSync(new URL('./store.ts', import.meta.url), 'utf8')).toContain("pragma('synchronous = FULL')")
+    store.create(content('A'))
+    expect(other.prepare('SELECT count(*) AS n FROM plans').get()).toEqual({ n: 1 })
+    other.close()
+  })
+
+  it('lists a page at a time, sorted and searched', () => {
+    let clock = 0
+    open({ now: () => `2030-01-01T00:00:${String(clock++).padStart(2, '0')}.000Z` })
+    for (const title of ['Beta hive', 'alpha hive', 'Gamma shed', 'Delta hive']) store.create(content(title))
+    const titles = (request: Partial<Parameters<PlanStore['list']>[0]>) => {
+      const { total, lines } = store.list({ offset: 0, limit: 10, sort: 'changed', words: [], ...request })
+      return [total, ...lines.map((one) => one.title)]
+    }
+    expect(titles({})).toEqual([4, 'Delta hive', 'Gamma shed', 'alpha hive', 'Beta hive'])
+    expect(titles({ limit: 2, offset: 1 })).toEqual([4, 'Gamma shed', 'alpha hive'])
+    expect(titles({ sort: 'title' })).toEqual([4, 'alpha hive', 'Beta hive', 'Delta hive', 'Gamma shed'])
+    expect(titles({ words: ['hive', 'ta'] })).toEqual([2, 'Delta hive', 'Beta hive'])
+    expect(titles({ words: ['%'] })).toEqual([0])
+  })
+
+  it('is not stopped by a damaged row', () => {
+    open()
+    const good = store.create(content('good'))
+    const bad = store.create(content('bad'))
+    const old = store.create(content('old'))
+    store.close()
+    const db = raw()
+    db.prepare('UPDATE plans SET summary = ? WHERE id = ?').run('{"version"', bad.id)
+    db.prepare('UPDATE plans SET summary = ? WHERE id = ?').run(JSON.stringify({ version: 1 }), old.id)
+    db.close()
+    open()
+    const summaries = new Map(
+      store.list({ offset: 0, limit: 9, sort: 'title', words: [] }).lines.map((one) => [one.title, one.summary]),
+    )
+    expect([summaries.get('good')?.version, summaries.get('bad')]).toEqual([SUMMARY_VERSION, null])
+    expect(store.staleSummaries().sort()).toEqual([bad.id, old.id].sort())
+    store.refreshSummary(bad.id, 1, null, 'bad')
+    store.refreshSummary(old.id, 1, summary, 'old')
+    expect(store.staleSummaries()).toEqual([])
+    expect(store.plansWith('parts', 'led').map((one) => one.id)).toEqual([good.id, old.id])
+  })
+
+  it('does not begin empty where plans were', () => {
+    open()
+    store.create(content('A'))
+    store.close()
+    rmSync(join(folder, 'markpost.db'))
+    expect(() => open()).toThrow(/it held plans .*markpost\.txt.*is missing; put it back from a copy, or begin anew/)
+    writeFileSync(join(folder, 'markpost.db'), '')
+    expect(() => open()).toThrow(/is empty/)
+    open({ fresh: true })
+    expect(store.count()).toBe(0)
+    store.close()
+    rmSync(join(folder, 'markpost.txt'))
+    // A folder that never held plans may begin.
+    rmSync(join(folder, 'markpost.db'))
+    expect(open().count()).toBe(0)
+  })
+
+  it('never waits while another program holds the database, and goes on when it is free', async () => {
+    open()
+    const { id } = store.create(content('A'))
+    const other = raw()
+    other.exec('BEGIN IMMEDIATE')
+    const start = performance.now()
+    expect(() => store.save(id, 1, content('B'))).toThrow(StoreTrouble)
+    expect(performance.now() - start).toBeLessThan(50)
+    expect(store.get(id)?.title).toBe('A')
+    setTimeout(() => other.exec('COMMIT'), 60)
+    expect(await patiently(() => store.save(id, 1, content('B')))).toMatchObject({ ok: true })
+    other.close()
+  })
+
+  it('notices what another program wrote, and not what it wrote itself', () => {
+    open()
+    const before = store.foreignState()
+    store.create(content('A'))
+    expect(store.foreignState()).toBe(before)
+    const other = raw()
+    other.prepare("UPDATE plans SET title = 'B'").run()
+    other.close()
+    expect(store.foreignState()).not.toBe(before)
+  })
+})
