@@ -1,9 +1,10 @@
-import { renameSync, writeFileSync } from 'node:fs'
 import { assignJson } from '../core/assign/assignJson.ts'
 import { assignChoosing } from '../core/assign/choosing.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { resolve } from '../core/wiring/resolve.ts'
+import { codeOf } from '../node/readText.ts'
+import { writeWhole } from '../node/writeWhole.ts'
 import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
 
 export function assignCommand(file: string, options: { out?: string; seconds?: number; json?: boolean }): Status {
@@ -14,20 +15,17 @@ export function assignCommand(file: string, options: { out?: string; seconds?: n
   const result = assignChoosing(wiring, { shouldStop: () => performance.now() > end })
   const milliseconds = Math.round((performance.now() - start) * 10) / 10
   const placed = writePlan(applyEdits(plan, result.edits), theCatalog(), text)
-  if (options.out !== undefined) writeWhole(options.out, placed)
+  if (options.out !== undefined) writePlanFile(options.out, placed)
   if (options.json) printJson(assignJson(wiring, result, milliseconds))
   else if (options.out === undefined) print(placed)
   for (const one of result.unplaced) process.stderr.write(`${one.end} needs ${one.needs}: ${one.reasons.join('; ')}\n`)
   return result.unplaced.length === 0 ? 0 : 1
 }
 
-/** Writes beside the target and moves it into place, so that nobody ever finds half a file. */
-function writeWhole(file: string, text: string): void {
-  const beside = `${file}.part`
+function writePlanFile(file: string, text: string): void {
   try {
-    writeFileSync(beside, text)
-    renameSync(beside, file)
+    writeWhole(file, text)
   } catch (error) {
-    throw new InputError([`${file}: cannot be written (${(error as NodeJS.ErrnoException).code ?? String(error)})`])
+    throw new InputError([`${file}: cannot be written (${codeOf(error)})`])
   }
 }

@@ -1,5 +1,6 @@
 import { boardFacts, countingHint } from '../core/catalog/boardFacts.ts'
 import { boardJson, partJson } from '../core/catalog/entryJson.ts'
+import { quoteValue } from '../core/text/yamlSource.ts'
 import { columns, InputError, print, printJson, type Status, theCatalog } from './input.ts'
 
 interface Options {
@@ -17,7 +18,7 @@ export function boardCommand(id: string, { json }: Options): Status {
   const board = theCatalog().boards.get(id)
   if (!board)
     throw new InputError([
-      `the catalogue has no board "${id}"; expected one of ${[...theCatalog().boards.keys()].join(', ')}`,
+      `the catalogue has no board ${quoteValue(id)}; expected one of ${[...theCatalog().boards.keys()].join(', ')}`,
     ])
   if (json) {
     printJson(boardJson(board))
@@ -49,7 +50,7 @@ export function partCommand(id: string, { json }: Options): Status {
   const part = theCatalog().parts.get(id)
   if (!part)
     throw new InputError([
-      `the catalogue has no part "${id}"; expected one of ${[...theCatalog().parts.keys()].join(', ')}`,
+      `the catalogue has no part ${quoteValue(id)}; expected one of ${[...theCatalog().parts.keys()].join(', ')}`,
     ])
   if (json) {
     printJson(partJson(part))

@@ -3,19 +3,28 @@ import { InputError, print, printJson, readPlanFile, type Status, theCatalog } f
 
 type Checked = { file: string } & CheckedPlan
 
+/** Findings of a file whose fixes stand in the JSON without being asked for: each fix is tried, which takes time. */
+const FIXES_IN_JSON = 100
+
 /**
  * Checks files one after the other; a file that is no plan does not keep the others from being checked. Several files
  * end with a table; `summary` prints nothing else.
  */
 export function checkCommand(
   files: readonly string[],
-  { json, summary }: { json?: boolean; summary?: boolean },
+  { json, summary, fixes }: { json?: boolean; summary?: boolean; fixes?: boolean },
 ): Status {
+  const worked = fixes ? Number.POSITIVE_INFINITY : json ? FIXES_IN_JSON : 0
   const checked: Checked[] = []
   const unreadable: string[] = []
   for (const file of files) {
     try {
-      checked.push({ file, ...checkPlan(readPlanFile(file).plan, theCatalog()) })
+      const one = checkPlan(readPlanFile(file).plan, theCatalog(), { fixes: worked })
+      if (json && one.findings.length > worked)
+        process.stderr.write(
+          `${file}: fixes of the first ${worked} of ${one.findings.length} findings; --fixes works them all out\n`,
+        )
+      checked.push({ file, ...one })
     } catch (error) {
       if (!(error instanceof InputError)) throw error
       unreadable.push(file)

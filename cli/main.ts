@@ -35,6 +35,7 @@ export async function run(args: readonly string[]): Promise<Status> {
     .argument('<file...>')
     .description('check plans: 0 no fault, 1 a fault, 2 not a plan')
     .option('--summary', 'only the table')
+    .option('--fixes', 'also what mends each finding')
     .addOption(json())
     .action(end(checkCommand))
   program
@@ -66,17 +67,33 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--port <number>', 'port', (text) => port(text), 4680)
     .option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')
     .option('--demo', 'put the sample plans into an empty data folder')
+    .option('--fresh', 'begin anew in a data folder whose database is missing')
     .action(end(serveCommand))
   try {
     await program.parseAsync(args, { from: 'user' })
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2
-    if (!(error instanceof InputError)) throw error
-    for (const line of error.lines) process.stderr.write(`${line}\n`)
+    sayError(error)
     return 2
   }
   return status
 }
+
+/** What went wrong in one line each; where it was a fault of the program's, MARKPOST_TRACE=1 shows where. */
+function sayError(error: unknown): void {
+  if (error instanceof InputError) for (const line of error.lines) process.stderr.write(`${line}\n`)
+  else {
+    const said = error instanceof Error ? error.message : String(error)
+    process.stderr.write(`markpost: this should not have happened: ${said.split('\n')[0]}\n`)
+    if (process.env.MARKPOST_TRACE) process.stderr.write(`${error instanceof Error ? error.stack : ''}\n`)
+  }
+}
+
+for (const event of ['uncaughtException', 'unhandledRejection'] as const)
+  process.on(event, (error) => {
+    sayError(error)
+    process.exit(2)
+  })
 
 function seconds(text: string): number {
   const value = Number(text)
@@ -95,5 +112,6 @@ function port(text: string): number {
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   // A reader such as `head` may close early; that is no failure of ours.
   if (error.code === 'EPIPE') process.exit(0)
-  throw error
+  process.stderr.write(`the output cannot be written (${error.code ?? error.message})\n`)
+  process.exit(2)
 })

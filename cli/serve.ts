@@ -6,6 +6,7 @@ import { InputError, print, type Status } from './input.ts'
 export async function serveCommand(options: ServeOptions): Promise<Status> {
   // Loaded only here, so that the other commands start without the server's packages.
   const { listen } = await import('../server/listen.ts')
+  const { DataFolderError } = await import('../server/storeTrouble.ts')
   let running: Awaited<ReturnType<typeof listen>>
   try {
     running = await listen(options)
@@ -13,7 +14,15 @@ export async function serveCommand(options: ServeOptions): Promise<Status> {
     const { code, message } = error as NodeJS.ErrnoException
     if (code === 'EADDRINUSE')
       throw new InputError([`port ${options.port} is taken by another program; choose one with --port`])
-    if (code === 'EACCES' || code === 'ENOTDIR' || code === 'EROFS' || code?.startsWith('SQLITE'))
+    if (error instanceof DataFolderError) throw new InputError([`the data folder cannot be used: ${message}`])
+    if (
+      code === 'EACCES' ||
+      code === 'ENOTDIR' ||
+      code === 'EEXIST' ||
+      code === 'ENOSPC' ||
+      code === 'EROFS' ||
+      code?.startsWith('SQLITE')
+    )
       throw new InputError([`the data folder cannot be used: ${message}`])
     throw error
   }

@@ -8,6 +8,10 @@ import { readText } from './readText.ts'
 const folder = mkdtempSync(join(tmpdir(), 'markpost-read-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 const file = (name: string): string => join(folder, name)
+const replace = (make: () => void): void => {
+  rmSync(file('x'))
+  make()
+}
 
 it('reads a file, also through a link', () => {
   writeFileSync(file('a.yaml'), 'text: ä')
@@ -19,12 +23,8 @@ it.each([
   ['a pipe that nobody writes to', () => execFileSync('mkfifo', [file('x')]), 'not a file'],
   ['nothing', () => rmSync(file('x')), 'there is no such file'],
   ['a device', () => symlinkSync('/dev/zero', file('x')), 'not a file'],
-  ['a link in a circle', () => (rmSync(file('x')), symlinkSync(file('x'), file('x'))), 'ELOOP'],
-  [
-    'a large file',
-    () => (rmSync(file('x')), writeFileSync(file('x'), 'x'.repeat(401))),
-    '401 bytes; expected at most 100',
-  ],
+  ['a link in a circle', () => replace(() => symlinkSync(file('x'), file('x'))), 'ELOOP'],
+  ['a large file', () => replace(() => writeFileSync(file('x'), 'x'.repeat(401))), '401 bytes; expected at most 100'],
 ])('%s: said at once', (_, make, said) => {
   make()
   expect(() => readText(file('x'), 100)).toThrow(said)

@@ -107,6 +107,14 @@ export class Grid {
     return `${this.board(hole).ref}.${column > 9 ? railNames[column - 10] : columnLetters[column]}${rowOf(hole)}`
   }
 
+  /** True when a breadboard has a hole there. */
+  has(hole: Hole): boolean {
+    const { rows, rails, railRows } = this.board(hole)
+    const column = columnOf(hole)
+    if (column <= 9) return rowOf(hole) >= 1 && rowOf(hole) <= rows
+    return rails.includes(railNames[column - 10]!) && railRows.includes(rowOf(hole))
+  }
+
   /** Metal under a hole. */
   node(hole: Hole): Node {
     const column = columnOf(hole)

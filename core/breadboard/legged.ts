@@ -50,7 +50,7 @@ export function placeLegged(task: LeggedTask): { seats: Seat[]; unplaced: Legged
 function bestSeat(task: LeggedTask, unit: Legged): Seat | undefined {
   const { grid, occupancy, netOf } = task
   const nets = unit.pins.map((pin) => netOf(`${unit.ref}.${pin}`)) as [number, number]
-  if (nets[0] === nets[1]) return bestOf(task, unit, nets, pairsFrom(task, unit, emptyHoles(task, unit)))
+  if (nets[0] === nets[1]) return onFirstBoards(task, unit, nets, (board) => emptyHoles(task, board))
   const own = (net: number): Hole[] => nodesOf(task, unit, net).flatMap((node) => occupancy.free(node))
   const anchors = nets.map(own) as [Hole[], Hole[]]
   const pairs = [
@@ -59,15 +59,29 @@ function bestSeat(task: LeggedTask, unit: Legged): Seat | undefined {
   ]
   return (
     bestOf(task, unit, nets, pairs) ??
-    bestOf(task, unit, nets, pairsFrom(task, unit, emptyHoles(task, unit))) ??
+    onFirstBoards(task, unit, nets, (board) => emptyHoles(task, board)) ??
     // A rail or strip of its own is full or out of reach: anywhere that is legal.
-    bestOf(
-      task,
-      unit,
-      nets,
-      task.boardsFor(unit.ref).flatMap((board) => pairsFrom(task, unit, allHoles(grid, board))),
-    )
+    onFirstBoards(task, unit, nets, (board) => allHoles(grid, board))
   )
+}
+
+/** Breadboards that are looked at together; further ones only when none of these has room. */
+const BOARDS_AT_ONCE = 4
+
+/** The best seat from given first holes, on the first breadboards that have one. */
+function onFirstBoards(
+  task: LeggedTask,
+  unit: Legged,
+  nets: readonly [number, number],
+  holesOf: (board: number) => readonly Hole[],
+): Seat | undefined {
+  const boards = task.boardsFor(unit.ref)
+  for (let at = 0; at < boards.length; at += BOARDS_AT_ONCE) {
+    const firsts = boards.slice(at, at + BOARDS_AT_ONCE).flatMap(holesOf)
+    const seat = bestOf(task, unit, nets, pairsFrom(task, unit, firsts))
+    if (seat) return seat
+  }
+  return undefined
 }
 
 function bestOf(
@@ -151,14 +165,10 @@ function nodesOf(task: LeggedTask, unit: Legged, net: number): Node[] {
 }
 
 /** Middle holes of strips that hold nothing. */
-const emptyHoles = (task: LeggedTask, unit: Legged): Hole[] =>
-  task
-    .boardsFor(unit.ref)
-    .flatMap((board) =>
-      allHoles(task.grid, board).filter(
-        (hole) => (columnOf(hole) === 2 || columnOf(hole) === 7) && task.occupancy.isEmpty(task.grid.node(hole)),
-      ),
-    )
+const emptyHoles = (task: LeggedTask, board: number): Hole[] =>
+  allHoles(task.grid, board).filter(
+    (hole) => (columnOf(hole) === 2 || columnOf(hole) === 7) && task.occupancy.isEmpty(task.grid.node(hole)),
+  )
 
 function allHoles(grid: Grid, board: number): Hole[] {
   const holes: Hole[] = []
@@ -181,7 +191,7 @@ function pairsFrom(task: LeggedTask, unit: Legged, firsts: readonly Hole[]): [Ho
           if (row >= 1 && row <= rows) pairs.push([first, holeAt(board, row, columnOf(first))])
     for (let column = 0; column < 14; column += 1) {
       const other = holeAt(board, rowOf(first), column)
-      if (grid.parse(grid.name(other)) === undefined || grid.node(other) === grid.node(first)) continue
+      if (!grid.has(other) || grid.node(other) === grid.node(first)) continue
       const span = Math.abs(grid.x(first) - grid.x(other))
       if (span >= unit.least && span <= unit.most) pairs.push([first, other])
     }

@@ -134,7 +134,7 @@ function show(entry: object, key: string): string {
   if (Array.isArray(value)) return value.length === 0 ? 'none' : value.join(', ')
   if (value !== null && typeof value === 'object')
     return Object.entries(value)
-      .map(([name, one]) => `${name} ${quoteValue(one)}`)
+      .map(([name, one]) => `${name} ${typeof one === 'string' ? one : quoteValue(one)}`)
       .join(', ')
   return String(value)
 }

@@ -6,7 +6,7 @@ import type { Finding } from './finding.ts'
 import { fixesFor } from './fixes.ts'
 import { allRules, type Counts, check, count } from './index.ts'
 
-/** The findings of one plan as plain data, fixes worked out: what `check --json` prints for a file. */
+/** The findings of one plan as plain data: what `check --json` prints for a file. */
 export interface CheckedPlan {
   readonly counts: Counts
   readonly findings: readonly (Omit<Finding, 'accepted'> & {
@@ -15,14 +15,15 @@ export interface CheckedPlan {
   })[]
 }
 
-export function checkPlan(plan: Plan, catalog: Catalog): CheckedPlan {
+/** Checks a plan. Fixes are tried, which takes time, and so are worked out for the first `fixes` findings only. */
+export function checkPlan(plan: Plan, catalog: Catalog, { fixes }: { fixes: number }): CheckedPlan {
   const wiring = resolve(plan, catalog)
   const findings = check(wiring, allRules)
   return {
     counts: count(findings),
-    findings: findings.map((finding) => ({
+    findings: findings.map((finding, index) => ({
       ...finding,
-      fixes: fixesFor(wiring, finding, findings),
+      fixes: index < fixes ? fixesFor(wiring, finding, findings) : [],
       accepted: finding.accepted ?? null,
     })),
   }

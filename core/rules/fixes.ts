@@ -3,6 +3,7 @@ import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import type { Finding, Rule } from './finding.ts'
 import { allRules, benchRules, type Counts, check, count, isBenchRule, rules } from './index.ts'
+import { type Checked, checked, recheck } from './recheck.ts'
 
 /**
  * The fixes of a finding that truly mend it: each proposal is applied and checked, and kept only when the finding is
@@ -19,14 +20,41 @@ export function fixesFor(wiring: Wiring, finding: Finding, findings: readonly Fi
 
 /** What the rule of a finding proposes for it, asked anew: the finding may have been made on an earlier wiring. */
 function proposed(wiring: Wiring, finding: Finding): readonly Fix[] {
-  let fixes: readonly Fix[] | undefined
+  const same = proposals(wiring, finding.rule).get(keyOf(finding))
+  return same?.() ?? []
+}
+
+const keyOf = (one: { readonly message: string; readonly at: readonly string[] }): string =>
+  [one.message, ...[...one.at].sort()].join('\n')
+
+type Proposals = ReadonlyMap<string, () => readonly Fix[]>
+const known = new WeakMap<Wiring, Map<string, Proposals>>()
+
+/** What a rule could propose on a wiring, by finding; gathered once for each rule, worked out when it is asked. */
+function proposals(wiring: Wiring, rule: string): Proposals {
+  const ofWiring = known.get(wiring) ?? new Map<string, Proposals>()
+  known.set(wiring, ofWiring)
+  const before = ofWiring.get(rule)
+  if (before) return before
+  const made = new Map<string, () => readonly Fix[]>()
   allRules
-    .find(({ meta }) => meta.id === finding.rule)
+    .find(({ meta }) => meta.id === rule)
     ?.check(wiring, ({ propose, ...report }) => {
-      if (!fixes && report.message === finding.message && sameFinding({ ...report, rule: finding.rule }, finding))
-        fixes = propose?.() ?? []
+      if (propose && !made.has(keyOf(report))) made.set(keyOf(report), propose)
     })
-  return fixes ?? []
+  ofWiring.set(rule, made)
+  return made
+}
+
+const bases = new WeakMap<Wiring, Checked>()
+
+/** The check of a wiring from which that of a wiring with a fix is worked out. */
+function baseOf(wiring: Wiring): Checked {
+  const before = bases.get(wiring)
+  if (before) return before
+  const made = checked(wiring)
+  bases.set(wiring, made)
+  return made
 }
 
 function mends(
@@ -39,7 +67,10 @@ function mends(
 ): boolean {
   try {
     const plan = applyEdits(wiring.plan, fix.edits)
-    const after = check(resolve(plan, wiring.catalog), which)
+    const after =
+      which === benchRules
+        ? check(resolve(plan, wiring.catalog), which)
+        : recheck(baseOf(wiring), plan, wiring.catalog).findings
     // Mended means fewer of its kind, not the same trouble at another pin.
     if (after.some((one) => sameFinding(one, finding)) || count(after)[finding.severity] >= before[finding.severity])
       return false

@@ -28,10 +28,11 @@ export function recheck(before: Checked | undefined, plan: Plan, catalog: Catalo
       found: before.found,
     }
   const wiring = resolve(plan, catalog)
-  const touched = before && touchedBy(before.wiring, wiring)
+  if (!before) return checked(wiring)
+  const touched = touchedBy(before.wiring, wiring)
   const found = new Map(
     rules.map((rule) => {
-      const known = before?.found.get(rule)
+      const known = before.found.get(rule)
       if (!touched || !known || !rule.meta.local) return [rule, findingsOf(wiring, rule)]
       const kept = known.filter((one) => !touched.concerns(one.at))
       const anew = findingsOf(touched.narrow, rule).filter((one) => touched.concerns(one.at))
@@ -39,6 +40,12 @@ export function recheck(before: Checked | undefined, plan: Plan, catalog: Catalo
     }),
   )
   return { wiring, findings: sorted([...found.values()].flat(), plan), found }
+}
+
+/** A wiring with its findings, worked out from scratch. */
+export function checked(wiring: Wiring): Checked {
+  const found = new Map(rules.map((rule) => [rule, findingsOf(wiring, rule)]))
+  return { wiring, findings: sorted([...found.values()].flat(), wiring.plan), found }
 }
 
 const sameWiring = (a: Plan, b: Plan): boolean =>

@@ -65,10 +65,12 @@ export function writeSheet(
 
 /** Pages as written with commas between them, checked. */
 export function pagesNamed(text: string): PageName[] {
-  return text.split(',').map((part) => {
+  const named = text.split(',', pageNames.length * 4).map((part) => {
     const name = part.trim()
     const found = pageNames.find((one) => one === name)
-    if (!found) throw new SheetError(`"${name}" is no page; expected one of ${pageNames.join(', ')}`)
+    if (!found) throw new SheetError(`"${name.slice(0, 40)}" is no page; expected one of ${pageNames.join(', ')}`)
     return found
   })
+  // A page that is named twice prints once.
+  return [...new Set(named)]
 }
