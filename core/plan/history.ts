@@ -19,10 +19,14 @@ export const HISTORY_LENGTH = 200
 
 export const startHistory = (plan: Plan): History => ({ past: [], present: plan, future: [] })
 
-/** Applies edits as one step. An edit that changes nothing leaves no step. */
-export function advance(history: History, edits: readonly Edit[], label: string): History {
+/**
+ * Applies edits as one step. An edit that changes nothing leaves no step. With `joins` it becomes part of the step
+ * before when that has the same label, as the letters of one word do.
+ */
+export function advance(history: History, edits: readonly Edit[], label: string, joins = false): History {
   const plan = applyEdits(history.present, edits)
   if (plan === history.present) return history
+  if (joins && history.past.at(-1)?.label === label && history.future.length === 0) return { ...history, present: plan }
   return { past: [...history.past, { plan: history.present, label }].slice(-HISTORY_LENGTH), present: plan, future: [] }
 }
 
