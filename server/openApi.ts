@@ -104,7 +104,7 @@ export const openApi = {
     },
     '/api/entries/{kind}/{id}/plans': {
       get: {
-        summary: 'Plans in which an entry of one’s own is used',
+        summary: 'Plans in which an entry is used',
         parameters: [kind, id],
         responses: { 200: list('Plans'), 403: problem, 404: problem },
       },

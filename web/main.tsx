@@ -13,6 +13,7 @@ import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
 import { CatalogGate } from './components/CatalogGate.tsx'
+import { Boundary } from './components/pen/Boundary.tsx'
 import { Toasts } from './components/Toasts.tsx'
 import { Bench } from './places/Bench.tsx'
 import { Kit } from './places/Kit.tsx'
@@ -21,6 +22,7 @@ import { PlanFrame } from './places/PlanFrame.tsx'
 import { Plans } from './places/Plans.tsx'
 import { Sheets } from './places/Sheets.tsx'
 import { Shelf } from './places/Shelf.tsx'
+import { startDesk } from './store/desk.ts'
 import { store } from './store/store.ts'
 import { applyTheme, chosenTheme } from './theme/theme.ts'
 
@@ -28,38 +30,41 @@ import { applyTheme, chosenTheme } from './theme/theme.ts'
 const Workings = lazy(() => import('./places/Workings.tsx').then((module) => ({ default: module.Workings })))
 
 applyTheme(chosenTheme())
+startDesk()
 const root = document.getElementById('root')
 if (!root) throw new Error('the page has no root element')
 createRoot(root).render(
   <StrictMode>
     <Provider store={store}>
       <BrowserRouter>
-        <CatalogGate>
-          <Routes>
-            <Route path="/" element={<Plans />} />
-            <Route path="/shelf" element={<Shelf view="entry" />} />
-            <Route path="/shelf/compare/:a/:b" element={<Shelf view="compare" />} />
-            <Route path="/shelf/new/:kind/:id" element={<Shelf view="new" />} />
-            <Route path="/shelf/:kind/:id" element={<Shelf view="entry" />} />
-            <Route path="/shelf/:kind/:id/edit" element={<Shelf view="edit" />} />
-            <Route path="/plan/:id" element={<PlanFrame />}>
-              <Route index element={<Navigate to="pins" replace />} />
-              <Route path="kit" element={<Kit />} />
-              <Route path="pins" element={<Pins />} />
-              <Route
-                path="workings/:page?"
-                element={
-                  <Suspense fallback={<Spinner animation="border" role="status" aria-label="Loading the workings" />}>
-                    <Workings />
-                  </Suspense>
-                }
-              />
-              <Route path="bench" element={<Bench />} />
-              <Route path="sheets" element={<Sheets />} />
-            </Route>
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
-        </CatalogGate>
+        <Boundary what="This page">
+          <CatalogGate>
+            <Routes>
+              <Route path="/" element={<Plans />} />
+              <Route path="/shelf" element={<Shelf view="entry" />} />
+              <Route path="/shelf/compare/:a/:b" element={<Shelf view="compare" />} />
+              <Route path="/shelf/new/:kind/:id" element={<Shelf view="new" />} />
+              <Route path="/shelf/:kind/:id" element={<Shelf view="entry" />} />
+              <Route path="/shelf/:kind/:id/edit" element={<Shelf view="edit" />} />
+              <Route path="/plan/:id" element={<PlanFrame />}>
+                <Route index element={<Navigate to="pins" replace />} />
+                <Route path="kit" element={<Kit />} />
+                <Route path="pins" element={<Pins />} />
+                <Route
+                  path="workings/:page?"
+                  element={
+                    <Suspense fallback={<Spinner animation="border" role="status" aria-label="Loading the workings" />}>
+                      <Workings />
+                    </Suspense>
+                  }
+                />
+                <Route path="bench" element={<Bench />} />
+                <Route path="sheets" element={<Sheets />} />
+              </Route>
+              <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+          </CatalogGate>
+        </Boundary>
         <Toasts />
       </BrowserRouter>
     </Provider>

@@ -10,6 +10,8 @@ export interface Clash {
   readonly key: string
   /** Refs and ends that it is about. */
   readonly at: readonly string[]
+  /** Ends that each side joins here, besides. */
+  readonly ends: Readonly<Record<Side, readonly string[]>>
   /** The plan from which both went out, with the change of one side at this place only. */
   readonly only: Readonly<Record<Side, Plan>>
 }
@@ -77,6 +79,9 @@ export function mergePlans(base: Plan, mine: Plan, theirs: Plan): Merge {
   const side = (key: string, which: Side): unknown => (which === 'mine' ? my : their).get(key)
   const clashOf = new Map(groups.flatMap((group) => [...group.keys].map((key) => [key, group] as const)))
   const nameOf = (group: { keys: ReadonlySet<string> }): string => [...group.keys].sort()[0]!
+  /** A wire there that both took out or put in alike: without it neither side's change would be told whole. */
+  const isNear = (key: string, at: ReadonlySet<string>): boolean =>
+    isWire(key) && agreed(key) && endsOf(key).some((end) => at.has(end))
   const compose = (choose: (key: string) => unknown): Plan => {
     const pieces = new Map<string, unknown>()
     for (const key of keys) {
@@ -89,9 +94,10 @@ export function mergePlans(base: Plan, mine: Plan, theirs: Plan): Merge {
     clashes: groups.map((group) => ({
       key: nameOf(group),
       at: [...group.at],
+      ends: { mine: joined(group.keys, my, mineChanged), theirs: joined(group.keys, their, theirsChanged) },
       only: {
-        mine: compose((key) => (group.keys.has(key) ? my.get(key) : was.get(key))),
-        theirs: compose((key) => (group.keys.has(key) ? their.get(key) : was.get(key))),
+        mine: compose((key) => (group.keys.has(key) || isNear(key, group.at) ? my.get(key) : was.get(key))),
+        theirs: compose((key) => (group.keys.has(key) || isNear(key, group.at) ? their.get(key) : was.get(key))),
       },
     })),
     plan: (choices) =>
@@ -102,6 +108,11 @@ export function mergePlans(base: Plan, mine: Plan, theirs: Plan): Merge {
       }),
   }
 }
+
+/** Ends of the wires among some pieces that one side has and changed. */
+const joined = (keys: ReadonlySet<string>, side: Pieces, changed: ReadonlySet<string>): string[] => [
+  ...new Set([...keys].filter((key) => isWire(key) && side.has(key) && changed.has(key)).flatMap(endsOf)),
+]
 
 const isWire = (key: string): boolean => key.startsWith('wires/')
 const endsOf = (key: string): string[] => key.slice('wires/'.length).split(' ')

@@ -10,9 +10,11 @@ import { count, isBenchRule } from '../../core/rules/index.ts'
 import type { Mended } from '../../core/rules/mendAll.ts'
 import type { Wiring } from '../../core/wiring/model.ts'
 import { useBench } from '../store/bench.tsx'
-import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
+import { useCatalog, useDerived } from '../store/derived.ts'
+import { editPlan as edit, editLate } from '../store/desk.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch } from '../store/store.ts'
+import { answerOf, useSearch } from '../store/useSearch.ts'
 import { SearchClient } from '../workers/search.ts'
 
 const groups = [
@@ -114,19 +116,15 @@ function subjectsOf(findings: readonly Finding[], wiring: Wiring): [ref: string,
 /** Mends in one step what can be mended without giving anything up; shows the steps before it does. */
 function MendAll() {
   const { wiring } = useDerived()
-  const catalog = useCatalog()
-  const edit = useEdit()
-  const client = useMemo(() => new SearchClient(catalog), [catalog])
-  useEffect(() => () => client.stop(), [client])
+  const client = useSearch()
   const [busy, setBusy] = useState(false)
+  const [from, setFrom] = useState(wiring.plan)
   const [mended, setMended] = useState<Mended>()
   const look = async (): Promise<void> => {
     setBusy(true)
-    try {
-      setMended(await client.mendAll(wiring.plan))
-    } finally {
-      setBusy(false)
-    }
+    setFrom(wiring.plan)
+    setMended(await answerOf(client.mendAll(wiring.plan)))
+    setBusy(false)
   }
   const close = (): void => setMended(undefined)
   return (
@@ -163,7 +161,7 @@ function MendAll() {
             <Button
               variant="dark"
               onClick={() => {
-                edit(mended.edits, `Mend ${mended.steps.length} findings`)
+                editLate(from, mended.edits, `Mend ${mended.steps.length} findings`)
                 close()
               }}
             >
@@ -186,7 +184,6 @@ interface CardProps {
 function Card({ finding, mark, open, onPick }: CardProps) {
   const { wiring, findings } = useDerived()
   const dispatch = useAppDispatch()
-  const edit = useEdit()
   const { id } = useParams()
   const { pathname } = useLocation()
   const onBench = isBenchRule(finding.rule)
@@ -296,7 +293,7 @@ function useBenchFixes(wanted: boolean, plan: Plan, finding: Finding): readonly 
     if (!wanted) return
     const client = new SearchClient(catalog)
     setFixes(undefined)
-    void client.benchFixes(plan, { rule: finding.rule, at: finding.at }).then(setFixes)
+    void answerOf(client.benchFixes(plan, { rule: finding.rule, at: finding.at })).then(setFixes)
     return () => client.stop()
   }, [wanted, catalog, plan, finding.rule, finding.at])
   return fixes
@@ -320,7 +317,6 @@ function Preview({ fix }: { fix: Fix | undefined }) {
 }
 
 function AcceptedCard({ finding }: { finding: Finding }) {
-  const edit = useEdit()
   return (
     <article className="finding">
       <div style={{ overflowWrap: 'anywhere' }}>{finding.message}</div>

@@ -5,7 +5,8 @@ import type { Edit } from '../../core/plan/edit.ts'
 import { busNeed } from '../../core/wiring/buses.ts'
 import type { PartInstance, SignalUse } from '../../core/wiring/model.ts'
 import { needWords } from '../../core/wiring/needs.ts'
-import { useDerived, useEdit } from '../store/derived.ts'
+import { useDerived } from '../store/derived.ts'
+import { editPlan as edit } from '../store/desk.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { KindMark } from './kinds.tsx'
@@ -131,7 +132,6 @@ export function Ledger({ searching, onPlaceRest, onStop, onMoveClashing, onWireR
 /** Locks the wires of all signals of one kind, or lets them go again. */
 function LockKind() {
   const { wiring } = useDerived()
-  const edit = useEdit()
   const kinds = new Map<string, SignalUse[]>()
   for (const use of wiring.signals) {
     if (use.hosts.length === 0) continue
@@ -169,7 +169,6 @@ function LockKind() {
 /** Locks all wires of a part, or lets them go again. */
 function LockPart({ part, uses }: { part: PartInstance; uses: readonly SignalUse[] }) {
   const { wiring } = useDerived()
-  const edit = useEdit()
   const wires = wiring.plan.wires.filter((wire) => [wire[0], wire[1]].some((end) => end.startsWith(`${part.ref}.`)))
   const placed = uses.filter((use) => use.hosts.length > 0)
   if (placed.length === 0) return null

@@ -1,7 +1,8 @@
 import { useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
 import { preferenceNames, preferences, type Weight } from '../../core/assign/preferences.ts'
-import { useEdit, usePlan } from '../store/derived.ts'
+import { usePlan } from '../store/derived.ts'
+import { editPlan as edit } from '../store/desk.ts'
 
 const words: Readonly<Record<Weight, string>> = {
   less: 'does not matter much',
@@ -12,7 +13,6 @@ const words: Readonly<Record<Weight, string>> = {
 /** What the search is to weigh less or more in this plan, in words. */
 export function Weights() {
   const plan = usePlan()
-  const edit = useEdit()
   const [shown, setShown] = useState(false)
   const prefer = plan.settings?.prefer ?? {}
   const changed = Object.keys(prefer).length

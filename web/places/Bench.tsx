@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Button, Form, ProgressBar, Spinner } from 'react-bootstrap'
 import { keepPlaces } from '../../core/breadboard/moving.ts'
 import type { Edit } from '../../core/plan/edit.ts'
@@ -10,10 +10,11 @@ import { BreadboardList, PlacingTools } from '../components/bench/BreadboardList
 import { BuildPanel } from '../components/bench/BuildPanel.tsx'
 import { type BuildItem, buildItems } from '../components/bench/buildItems.ts'
 import { useBench } from '../store/bench.tsx'
-import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
+import { useDerived, usePlan } from '../store/derived.ts'
+import { editPlan as edit, editLate } from '../store/desk.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
-import { SearchClient } from '../workers/search.ts'
+import { answerOf, useSearch } from '../store/useSearch.ts'
 
 /** Where does it go on the breadboard? */
 export function Bench() {
@@ -39,16 +40,14 @@ export function Bench() {
 
 function EmptyBench() {
   const plan = usePlan()
-  const catalog = useCatalog()
-  const edit = useEdit()
-  const client = useMemo(() => new SearchClient(catalog), [catalog])
-  useEffect(() => () => client.stop(), [client])
+  const client = useSearch()
   const [share, setShare] = useState<number>()
   const empty = Object.keys(plan.boards).length + Object.keys(plan.parts).length === 0
   const suggest = async (): Promise<void> => {
     setShare(0)
     try {
-      edit(await client.suggestBreadboards(plan, setShare), 'Choose breadboards')
+      const edits = await answerOf(client.suggestBreadboards(plan, setShare))
+      if (edits) editLate(plan, edits, 'Choose breadboards')
     } finally {
       setShare(undefined)
     }
@@ -94,7 +93,6 @@ const HAND = 'markpost-hand'
 
 function LaidBench() {
   const plan = usePlan()
-  const edit = useEdit()
   const dispatch = useAppDispatch()
   const lit = useAppSelector((state) => state.plan.lit)
   const state = useBench()

@@ -10,13 +10,13 @@ import { FitDialog } from '../components/kit/FitDialog.tsx'
 import { BoardLine, SupplyLine } from '../components/kit/lines.tsx'
 import { CompanionOffers, PartLine } from '../components/kit/PartLine.tsx'
 import { QuickEntry } from '../components/kit/QuickEntry.tsx'
-import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
+import { useCatalog, useDerived, usePlan } from '../store/derived.ts'
+import { editPlan as edit } from '../store/desk.ts'
 
 /** What do I have, and does a board carry it? */
 export function Kit() {
   const { wiring } = useDerived()
   const plan = usePlan()
-  const edit = useEdit()
   const [fitting, setFitting] = useState(false)
   const [adding, setAdding] = useState(false)
   return (
@@ -103,7 +103,6 @@ export function Kit() {
 function AddBoard() {
   const catalog = useCatalog()
   const plan = usePlan()
-  const edit = useEdit()
   const add = (id: string): void => {
     const board = catalog.boards.get(id)
     if (!board) return

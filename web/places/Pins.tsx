@@ -5,6 +5,7 @@ import type { AssignResult } from '../../core/assign/assign.ts'
 import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, swapSignals, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
+import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { needWords } from '../../core/wiring/needs.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
@@ -12,11 +13,12 @@ import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
 import { PickedTask } from '../components/PickedTask.tsx'
 import { WayOutDialog } from '../components/WayOutDialog.tsx'
 import { litHost, viewFor, viewsOf } from '../components/yardViews.ts'
-import { useCatalog, useDerived, useEdit } from '../store/derived.ts'
+import { useDerived } from '../store/derived.ts'
+import { editPlan as edit, editLate } from '../store/desk.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
-import { SearchClient } from '../workers/search.ts'
+import { answerOf, useSearch } from '../store/useSearch.ts'
 import type { WayOut } from '../workers/search.worker.ts'
 
 /** Candidates that get a digit. */
@@ -25,16 +27,13 @@ const DIGITS = 6
 /** Which pin for which signal? */
 export function Pins() {
   const { wiring, findings } = useDerived()
-  const catalog = useCatalog()
-  const edit = useEdit()
   const dispatch = useAppDispatch()
   const picked = useAppSelector((state) => state.plan.picked)
   const litEnds = useAppSelector((state) => state.plan.lit)
   const [view, setView] = useState<string>()
   const [searching, setSearching] = useState<number>()
-  const [stuck, setStuck] = useState<{ result: AssignResult; way: WayOut | undefined }>()
-  const client = useMemo(() => new SearchClient(catalog), [catalog])
-  useEffect(() => () => client.stop(), [client])
+  const [stuck, setStuck] = useState<{ from: Plan; result: AssignResult; way: WayOut | undefined }>()
+  const client = useSearch()
 
   const clashes = findings.some(
     (one) => one.accepted === undefined && (one.severity === 'fault' || one.rule === 'pin-shared'),
@@ -82,25 +81,27 @@ export function Pins() {
       const wasOpen = signal.state === 'open'
       if (edit(edits, `Place ${signal.end} at ${host.end}`) && wasOpen) next(signal.end, 1, true)
     },
-    [wiring, edit, dispatch, next],
+    [wiring, dispatch, next],
   )
 
   const placeRest = useCallback(
     async (refs?: readonly string[]): Promise<void> => {
       setSearching(0)
-      const result = await client.assign(wiring.plan, refs, setSearching)
+      const from = wiring.plan
+      const result = await answerOf(client.assign(from, refs, setSearching))
       setSearching(undefined)
       if (!result) {
         dispatch(toasted({ text: 'The search was stopped; nothing was changed.' }))
         return
       }
       if (result.unplaced.length > 0) {
-        setStuck({ result, way: undefined })
-        const way = await client.wayOut(wiring.plan, refs ? undefined : result)
-        setStuck((now) => (now?.result === result ? { result, way } : now))
+        setStuck({ from, result, way: undefined })
+        const way = await answerOf(client.wayOut(from, refs ? undefined : result))
+        setStuck((now) => (now?.result === result ? { from, result, way } : now))
         return
       }
-      if (result.edits.length > 0) edit(result.edits, refs ? `Wire ${refs.join(', ')}` : 'Place the rest')
+      const label = refs ? `Wire ${refs.join(', ')}` : 'Place the rest'
+      if (result.edits.length > 0 && !editLate(from, result.edits, label)) return
       dispatch(
         toasted({
           text:
@@ -115,28 +116,29 @@ export function Pins() {
       )
       dispatch(planActions.picked(undefined))
     },
-    [client, wiring, edit, dispatch],
+    [client, wiring, dispatch],
   )
 
   const moveClashing = useCallback(async (): Promise<void> => {
-    const found = await client.repair(wiring.plan)
+    const from = wiring.plan
+    const found = await answerOf(client.repair(from))
     if (!found)
       return void dispatch(toasted({ text: 'Moving signals to other pins does not help here; see the findings.' }))
-    edit(found.edits, 'Move what clashes')
+    if (!editLate(from, found.edits, 'Move what clashes')) return
     const moves = found.moved.map(({ end, to }) => `${end} to ${to}`).join(', ')
     dispatch(
       toasted({
         text: `Moved ${moves}.${found.left.length > 0 ? ` ${found.left.length} faults are not about pins.` : ''}`,
       }),
     )
-  }, [client, wiring, edit, dispatch])
+  }, [client, wiring, dispatch])
 
   const clear = useCallback((): void => {
     if (!use) return
     const edits = detach(wiring, use)
     if (edits && edits.length > 0) edit(edits, `Take ${use.end} off`)
     else if (!edits) dispatch(toasted({ text: `${use.end} is locked; unlock it first.`, kind: 'wrong' }))
-  }, [use, wiring, edit, dispatch])
+  }, [use, wiring, dispatch])
   const lock = useCallback((): void => {
     if (!use) return
     const wires = wiresOf(wiring, use)
@@ -145,14 +147,14 @@ export function Pins() {
         wires.map((wire): Edit => ({ do: 'change-wire', from: wire[0], to: wire[1], facts: { locked: !use.locked } })),
         `${use.locked ? 'Unlock' : 'Lock'} ${use.end}`,
       )
-  }, [use, wiring, edit])
+  }, [use, wiring])
   const leaveOpen = useCallback((): void => {
     if (use)
       edit(
         [use.state === 'unused' ? { do: 'use-again', end: use.end } : { do: 'leave-open', end: use.end }],
         use.state === 'unused' ? `Use ${use.end} again` : `Leave ${use.end} open`,
       )
-  }, [use, edit])
+  }, [use])
 
   const field = useRef<HTMLInputElement>(null)
   useEffect(() => {
@@ -254,7 +256,7 @@ export function Pins() {
           way={stuck.way}
           onApply={(edits, label) => {
             setStuck(undefined)
-            edit(edits, label)
+            editLate(stuck.from, edits, label)
           }}
           onClose={() => setStuck(undefined)}
         />

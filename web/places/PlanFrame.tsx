@@ -1,17 +1,20 @@
 import { useEffect, useState } from 'react'
-import { Button, Modal, Spinner } from 'react-bootstrap'
-import { Link, NavLink, Outlet, useNavigate, useParams } from 'react-router'
-import { describeDifference } from '../../core/plan/difference.ts'
+import { Button, Spinner } from 'react-bootstrap'
+import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
+import type { Plan } from '../../core/plan/planSchema.ts'
 import { Brand } from '../components/Brand.tsx'
 import { Findings } from '../components/Findings.tsx'
+import { Boundary } from '../components/pen/Boundary.tsx'
+import { Conflict } from '../components/pen/Conflict.tsx'
+import { type Lost, LostPlan, useKeepAsNew } from '../components/pen/LostPlan.tsx'
+import { Offers } from '../components/pen/Offers.tsx'
+import { SaveNotice, SaveState } from '../components/pen/SaveState.tsx'
 import { ReserveStrip } from '../components/ReserveStrip.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
-import { useCreateMutation } from '../store/api.ts'
 import { BenchProvider } from '../store/bench.tsx'
-import { useCatalog, useDerived, useEdit, usePlan } from '../store/derived.ts'
-import { planActions } from '../store/planSlice.ts'
-import { openPlan, useAutosave } from '../store/saving.ts'
-import { useAppDispatch, useAppSelector } from '../store/store.ts'
+import { useDerived, usePlan } from '../store/derived.ts'
+import { editPlan, forgetDraft, leavePlan, openPlan, redoStep, takeTheirs, undoStep } from '../store/desk.ts'
+import { useAppSelector } from '../store/store.ts'
 
 const places = [
   { path: 'kit', title: 'Kit', key: 'k' },
@@ -24,32 +27,22 @@ const places = [
 /** What stands around every place of a plan: title, places, undo, findings, reserve. */
 export function PlanFrame() {
   const { id = '' } = useParams()
-  const dispatch = useAppDispatch()
-  const openId = useAppSelector((state) => state.plan.id)
-  const [trouble, setTrouble] = useState<'missing' | 'failed'>()
+  const openId = useAppSelector((state) => state.plan.pen?.id)
+  const [lost, setLost] = useState<Lost>()
+  const [tries, setTries] = useState(0)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another try opens the plan again
   useEffect(() => {
     let here = true
-    setTrouble(undefined)
-    void openPlan(dispatch, id).then((result) => {
-      if (here && result !== 'open') setTrouble(result)
+    setLost(undefined)
+    void openPlan(id).then((opened) => {
+      if (here && opened.is !== 'open' && opened.is !== 'superseded') setLost(opened)
     })
     return () => {
       here = false
-      dispatch(planActions.closed())
+      leavePlan(id)
     }
-  }, [dispatch, id])
-  if (trouble)
-    return (
-      <main className="home">
-        <h1>{trouble === 'missing' ? 'This plan is not here' : 'The plan cannot be loaded'}</h1>
-        <p>
-          {trouble === 'missing'
-            ? 'It may have been deleted, or it lives in another data folder.'
-            : 'The server does not answer as it should. Your last changes are kept in this browser.'}
-        </p>
-        <Link to="/">Back to all plans</Link>
-      </main>
-    )
+  }, [id, tries])
+  if (lost) return <LostPlan id={id} lost={lost} onAgain={() => setTries(tries + 1)} />
   if (openId !== id)
     return (
       <div className="p-5">
@@ -57,24 +50,28 @@ export function PlanFrame() {
       </div>
     )
   return (
-    <BenchProvider>
-      <OpenFrame />
-    </BenchProvider>
+    <Boundary what="This plan">
+      <BenchProvider>
+        <OpenFrame />
+      </BenchProvider>
+    </Boundary>
   )
 }
 
 function OpenFrame() {
-  useAutosave()
   const plan = usePlan()
   const { wiring } = useDerived()
-  const edit = useEdit()
-  const dispatch = useAppDispatch()
   const navigate = useNavigate()
-  const id = useAppSelector((state) => state.plan.id)
-  const undoable = useAppSelector((state) => state.plan.history?.past.at(-1)?.label)
-  const redoable = useAppSelector((state) => state.plan.history?.future[0]?.label)
-  const [title, setTitle] = useState(plan.title)
-  useEffect(() => setTitle(plan.title), [plan.title])
+  const { pathname } = useLocation()
+  const id = useAppSelector((state) => state.plan.pen?.id)
+  const undoable = useAppSelector((state) => state.plan.pen?.history.past.at(-1)?.label)
+  const redoable = useAppSelector((state) => state.plan.pen?.history.future[0]?.label)
+  // What is typed counts letter by letter; only a title of nothing is not taken, and comes back on leaving.
+  const [typed, setTyped] = useState<string>()
+  const keepAsNew = useKeepAsNew()
+  const keepBoth = async (mine: Plan): Promise<void> => {
+    if ((await keepAsNew(mine, `${[...mine.title].slice(0, 180).join('')} (my side)`)) !== undefined) takeTheirs()
+  }
   useEffect(() => {
     document.title = `${plan.title} · Mark Post`
   }, [plan.title])
@@ -86,10 +83,11 @@ function OpenFrame() {
       const command = event.ctrlKey || event.metaKey
       if (command && event.key.toLowerCase() === 'z' && !typing) {
         event.preventDefault()
-        dispatch(event.shiftKey ? planActions.redone() : planActions.undone())
+        if (event.shiftKey) redoStep()
+        else undoStep()
       } else if (command && event.key.toLowerCase() === 'y' && !typing) {
         event.preventDefault()
-        dispatch(planActions.redone())
+        redoStep()
       } else if (!command && !event.altKey && !typing && !event.defaultPrevented) {
         const place = places.find((one) => one.key === event.key)
         if (place) navigate(`/plan/${id}/${place.path}`)
@@ -97,7 +95,7 @@ function OpenFrame() {
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [dispatch, navigate, id])
+  }, [navigate, id])
 
   const boards = wiring.boards.map((board) => board.title)
   return (
@@ -109,15 +107,15 @@ function OpenFrame() {
         <Brand />
         <div className="title-block">
           <input
-            value={title}
+            value={typed ?? plan.title}
             aria-label="Title of the plan"
             maxLength={200}
-            onChange={(event) => setTitle(event.target.value)}
-            onBlur={() =>
-              title.trim() === ''
-                ? setTitle(plan.title)
-                : title !== plan.title && edit([{ do: 'set-title', title: title.trim() }], 'Rename the plan')
-            }
+            onChange={(event) => {
+              const title = event.target.value
+              setTyped(title)
+              if (title.trim() !== '') editPlan([{ do: 'set-title', title: title.trim() }], 'Rename the plan', true)
+            }}
+            onBlur={() => setTyped(undefined)}
             onKeyDown={(event) => event.key === 'Enter' && event.currentTarget.blur()}
           />
           <small>{boards.length === 0 ? 'no board yet' : boards.join(', ')}</small>
@@ -136,7 +134,7 @@ function OpenFrame() {
             variant="outline-dark"
             disabled={undoable === undefined}
             title={undoable ? `Undo: ${undoable}` : 'Nothing to undo'}
-            onClick={() => dispatch(planActions.undone())}
+            onClick={undoStep}
           >
             Undo
           </Button>
@@ -145,78 +143,35 @@ function OpenFrame() {
             variant="outline-dark"
             disabled={redoable === undefined}
             title={redoable ? `Redo: ${redoable}` : 'Nothing to redo'}
-            onClick={() => dispatch(planActions.redone())}
+            onClick={redoStep}
           >
             Redo
           </Button>
           <ThemeButton />
         </div>
       </header>
+      <div className="notices">
+        <SaveNotice onKeepAsNew={() => void keepAsNew(plan, plan.title)} />
+        <Conflict onKeepBoth={(mine) => void keepBoth(mine)} />
+        <Offers
+          onKeepBoth={(draft, slot) =>
+            void keepAsNew(draft, `${[...draft.title].slice(0, 170).join('')} (unsaved changes)`).then(
+              (made) => made !== undefined && forgetDraft(slot),
+            )
+          }
+        />
+      </div>
       <main className="place" id="place" tabIndex={-1}>
-        <Outlet />
+        <Boundary key={pathname} what="This place">
+          <Outlet />
+        </Boundary>
       </main>
-      <Findings />
-      <ReserveStrip />
-      <ConflictDialog />
+      <Boundary what="The findings">
+        <Findings />
+      </Boundary>
+      <Boundary what="The reserve">
+        <ReserveStrip />
+      </Boundary>
     </div>
-  )
-}
-
-function SaveState() {
-  const state = useAppSelector((root) => root.plan.saveState)
-  const revision = useAppSelector((root) => root.plan.revision)
-  const words = {
-    saved: `saved, rev. ${revision}`,
-    waiting: 'saving …',
-    saving: 'saving …',
-    failed: 'not saved, trying again',
-    conflict: 'changed elsewhere',
-  }[state]
-  return (
-    <span className="save-state" role="status" data-state={state}>
-      {words}
-    </span>
-  )
-}
-
-/** Another tab saved first: both sides are offered, neither is lost. */
-function ConflictDialog() {
-  const theirs = useAppSelector((state) => state.plan.theirs)
-  const plan = usePlan()
-  const dispatch = useAppDispatch()
-  const navigate = useNavigate()
-  const catalog = useCatalog()
-  const [create] = useCreateMutation()
-  if (!theirs) return null
-  const difference = describeDifference(theirs.plan, plan, catalog)
-  const keepBoth = async (): Promise<void> => {
-    const made = await create({ plan: { ...plan, title: `${plan.title.slice(0, 180)} (my side)` } })
-    if (!('data' in made) || !made.data) return
-    dispatch(planActions.opened({ stored: theirs }))
-    navigate(`/plan/${made.data.id}/pins`)
-  }
-  return (
-    <Modal show centered backdrop="static" aria-labelledby="conflict">
-      <Modal.Body>
-        <h2 id="conflict">This plan was changed elsewhere</h2>
-        <p>Another tab or window saved revision {theirs.revision}. Compared with it, yours says:</p>
-        <ul style={{ maxHeight: 200, overflow: 'auto' }}>
-          {difference.map((line) => (
-            <li key={line}>{line}</li>
-          ))}
-        </ul>
-      </Modal.Body>
-      <Modal.Footer>
-        <Button variant="outline-dark" onClick={() => dispatch(planActions.opened({ stored: theirs }))}>
-          Take theirs
-        </Button>
-        <Button variant="outline-dark" onClick={() => void keepBoth()}>
-          Keep both
-        </Button>
-        <Button variant="dark" onClick={() => dispatch(planActions.keptOurs())}>
-          Keep mine
-        </Button>
-      </Modal.Footer>
-    </Modal>
   )
 }

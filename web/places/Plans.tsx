@@ -1,25 +1,17 @@
 import { type ChangeEvent, type FormEvent, useRef, useState } from 'react'
-import { Button, Dropdown, Form, Modal, Spinner } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
 import { Brand } from '../components/Brand.tsx'
+import { KeptWork } from '../components/plans/KeptWork.tsx'
+import { PlanList } from '../components/plans/PlanList.tsx'
+import { SummariesNote } from '../components/plans/SummariesNote.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
-import {
-  type NewPlan,
-  type PlanLine,
-  problemText,
-  useCopyMutation,
-  useCreateMutation,
-  usePlansQuery,
-  useRemoveMutation,
-  useSamplesQuery,
-} from '../store/api.ts'
-import { useCatalog } from '../store/derived.ts'
+import { type NewPlan, problemText, useCreateMutation, useSamplesQuery } from '../store/api.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
 
 /** Home: what each plan is, how far it is, and what stands in its way. */
 export function Plans() {
-  const { data: plans, error, refetch } = usePlansQuery(undefined, { refetchOnMountOrArgChange: true })
   const { data: samples } = useSamplesQuery()
   const [create] = useCreateMutation()
   const dispatch = useAppDispatch()
@@ -89,32 +81,24 @@ export function Plans() {
             Start a plan
           </Button>
         </Form>
-        {error && (
-          <p role="alert">
-            The plans cannot be loaded: {problemText(error)}{' '}
-            <Button size="sm" variant="outline-dark" onClick={() => void refetch()}>
-              Try again
-            </Button>
-          </p>
-        )}
-        {!plans && !error && <Spinner animation="border" role="status" aria-label="Loading plans" />}
-        {plans?.length === 0 && (
-          <section className="greeting">
-            <h2>Nothing planned yet</h2>
-            <p>
-              A plan starts with a board and the parts in front of you. Name one above, or open a sample and look
-              around: it opens as a copy, so nothing can be spoiled.
-            </p>
-            {samples?.[0] && (
-              <Button variant="dark" onClick={() => void open({ sample: samples[0]!.id }, 'pins')}>
-                Open “{samples[0].title}”
-              </Button>
-            )}
-          </section>
-        )}
-        {plans?.map((plan) => (
-          <PlanRow key={plan.id} plan={plan} />
-        ))}
+        <KeptWork />
+        <SummariesNote />
+        <PlanList
+          empty={
+            <section className="greeting">
+              <h2>Nothing planned yet</h2>
+              <p>
+                A plan starts with a board and the parts in front of you. Name one above, or open a sample and look
+                around: it opens as a copy, so nothing can be spoiled.
+              </p>
+              {samples?.[0] && (
+                <Button variant="dark" onClick={() => void open({ sample: samples[0]!.id }, 'pins')}>
+                  Open “{samples[0].title}”
+                </Button>
+              )}
+            </section>
+          }
+        />
         {samples && samples.length > 0 && (
           <section className="mt-5">
             <h2>Samples</h2>
@@ -140,81 +124,5 @@ export function Plans() {
         )}
       </main>
     </>
-  )
-}
-
-function PlanRow({ plan }: { plan: PlanLine }) {
-  const catalog = useCatalog()
-  const [copy] = useCopyMutation()
-  const [remove] = useRemoveMutation()
-  const [asking, setAsking] = useState(false)
-  const { summary } = plan
-  const boards = summary.boards.map((id) => catalog.boards.get(id)?.title ?? id)
-  const share = summary.needed === 0 ? 0 : (100 * summary.placed) / summary.needed
-  return (
-    <article className="plan-line">
-      <div>
-        <h2>
-          <Link to={`/plan/${plan.id}/pins`}>{plan.title}</Link>
-        </h2>
-        <span className="soft">
-          changed {new Date(plan.changed).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
-        </span>
-      </div>
-      <div>
-        {boards.length === 0 ? (
-          <span className="soft">no board yet</span>
-        ) : boards.length > 1 ? (
-          `${boards.length} boards: ${[...new Set(boards)].join(', ')}`
-        ) : (
-          boards[0]
-        )}
-      </div>
-      <div>
-        <div className="track" aria-hidden="true">
-          <i style={{ width: `${share}%` }} />
-        </div>
-        <span className="mono">
-          {summary.placed} of {summary.needed}
-        </span>{' '}
-        <span className="soft">signals placed</span>
-      </div>
-      <div className="verdict">
-        {summary.worst ? (
-          <>
-            <strong style={{ color: `var(--mp-${summary.worst.severity})` }}>{summary.worst.severity}</strong>{' '}
-            {summary.worst.message}
-          </>
-        ) : summary.parts === 0 ? (
-          <span className="soft">no parts yet</span>
-        ) : (
-          'nothing stands in the way'
-        )}
-      </div>
-      <Dropdown align="end">
-        <Dropdown.Toggle size="sm" variant="outline-dark" aria-label={`More for ${plan.title}`}>
-          More
-        </Dropdown.Toggle>
-        <Dropdown.Menu>
-          <Dropdown.Item onClick={() => void copy(plan.id)}>Duplicate</Dropdown.Item>
-          <Dropdown.Item href={`/api/plans/${plan.id}/file`}>Save as a file</Dropdown.Item>
-          <Dropdown.Item onClick={() => setAsking(true)}>Delete …</Dropdown.Item>
-        </Dropdown.Menu>
-      </Dropdown>
-      <Modal show={asking} onHide={() => setAsking(false)} centered aria-labelledby={`delete-${plan.id}`}>
-        <Modal.Body>
-          <h2 id={`delete-${plan.id}`}>Delete “{plan.title}”?</h2>
-          <p className="mb-0">This cannot be undone. Save it as a file first if you may want it back.</p>
-        </Modal.Body>
-        <Modal.Footer>
-          <Button variant="outline-dark" onClick={() => setAsking(false)}>
-            Keep it
-          </Button>
-          <Button variant="danger" onClick={() => void remove(plan.id)}>
-            Delete
-          </Button>
-        </Modal.Footer>
-      </Modal>
-    </article>
   )
 }

@@ -15,9 +15,9 @@ export function Sheets() {
   const { findings } = useDerived()
   const plan = usePlan()
   const { layout, wiring, findings: ofBench, share } = useBench()
-  const id = useAppSelector((state) => state.plan.id)
-  const revision = useAppSelector((state) => state.plan.revision)
-  const saved = useAppSelector((state) => state.plan.saveState === 'saved')
+  const id = useAppSelector((state) => state.plan.pen?.id)
+  const revision = useAppSelector((state) => state.plan.pen?.base.revision)
+  const saved = useAppSelector((state) => state.plan.pen?.sync.is === 'saved')
   const [chosen, setChosen] = useState<readonly PageName[]>(usualPages)
   const [paper, setPaper] = useState<'A4' | 'Letter'>('A4')
   const hasBench = Object.keys(plan.bench?.breadboards ?? {}).length > 0

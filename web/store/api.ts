@@ -12,8 +12,23 @@ export interface PlanLine {
   readonly revision: number
   readonly created: string
   readonly changed: string
-  readonly summary: PlanSummary
+  /** Null while it is made, or when the plan cannot be read. */
+  readonly summary: PlanSummary | null
 }
+
+export interface PlanPage {
+  readonly total: number
+  readonly lines: readonly PlanLine[]
+}
+
+export interface PlanQuery {
+  readonly q: string
+  readonly sort: 'changed' | 'title'
+  readonly page: number
+}
+
+/** Lines of one page of the list. */
+export const PAGE_SIZE = 100
 
 export interface StoredPlan {
   readonly id: string
@@ -43,7 +58,7 @@ export type NewPlan = { title: string } | { sample: string } | { text: string; f
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['plans', 'catalog'],
+  tagTypes: ['plans', 'catalog', 'state'],
   endpoints: (build) => ({
     catalog: build.query<{ boards: Board[]; parts: Part[]; own: OwnEntries }, void>({
       query: () => '/catalog',
@@ -65,11 +80,40 @@ export const api = createApi({
       invalidatesTags: (_result, error) => (error ? [] : ['catalog']),
     }),
     deleteEntry: build.mutation<null, { kind: EntryKind; id: string }>({
-      query: ({ kind, id }) => ({ url: `/entries/${kind}/${id}`, method: 'DELETE' }),
+      query: ({ kind, id }) => ({ url: `/entries/${kind}/${id}?used=known`, method: 'DELETE' }),
       invalidatesTags: (_result, error) => (error ? [] : ['catalog']),
     }),
     samples: build.query<SampleLine[], void>({ query: () => '/samples' }),
-    plans: build.query<PlanLine[], void>({ query: () => '/plans', providesTags: ['plans'] }),
+    plans: build.query<PlanPage, PlanQuery>({
+      query: ({ q, sort, page }) => ({
+        url: '/plans',
+        params: { limit: PAGE_SIZE, offset: page * PAGE_SIZE, sort, ...(q === '' ? {} : { q }) },
+      }),
+      transformResponse: (lines: PlanLine[], meta) => ({
+        total: Number(meta?.response?.headers.get('Total-Count') ?? lines.length),
+        lines,
+      }),
+      providesTags: ['plans'],
+    }),
+    state: build.query<{ summaries: { done: number; of: number } }, void>({
+      query: () => '/state',
+      providesTags: ['state'],
+    }),
+    /** Puts a mended text in place of one that cannot be read. */
+    mend: build.mutation<StoredPlan, { id: string; text: string; revision: number }>({
+      query: ({ id, text, revision }) => ({
+        url: `/plans/${id}`,
+        method: 'PUT',
+        body: { text },
+        headers: { 'If-Match': `"${revision}"` },
+      }),
+      invalidatesTags: (_result, error) => (error ? [] : ['plans']),
+    }),
+    /** Plans in which an entry of the catalogue is used. */
+    entryPlans: build.query<{ id: string; title: string }[], { kind: EntryKind; id: string }>({
+      query: ({ kind, id }) => `/entries/${kind}/${encodeURIComponent(id)}/plans`,
+      providesTags: ['plans'],
+    }),
     create: build.mutation<StoredPlan, NewPlan>({
       query: (body) => ({ url: '/plans', method: 'POST', body }),
       invalidatesTags: ['plans'],
@@ -78,8 +122,13 @@ export const api = createApi({
       query: (id) => ({ url: `/plans/${id}/copy`, method: 'POST' }),
       invalidatesTags: ['plans'],
     }),
-    remove: build.mutation<null, string>({
-      query: (id) => ({ url: `/plans/${id}`, method: 'DELETE' }),
+    /** Deletes a plan as it was seen; not one that changed since. */
+    remove: build.mutation<null, { id: string; revision: number }>({
+      query: ({ id, revision }) => ({
+        url: `/plans/${id}`,
+        method: 'DELETE',
+        headers: { 'If-Match': `"${revision}"` },
+      }),
       invalidatesTags: ['plans'],
     }),
   }),
@@ -95,6 +144,9 @@ export const {
   useCreateMutation,
   useCopyMutation,
   useRemoveMutation,
+  useMendMutation,
+  useStateQuery,
+  useEntryPlansQuery,
 } = api
 
 /** The sentence of a problem+json answer, or what went wrong on the way. */

@@ -12,33 +12,32 @@ import type { Finding } from '../../core/rules/finding.ts'
 import type { Mended } from '../../core/rules/mendAll.ts'
 import type { Searcher, WayOut } from './search.worker.ts'
 
-/** The search in its own thread. Stopping ends the thread; the next search starts a new one. */
+/**
+ * The search in its own thread. Stopping ends the thread; the next search starts a new one. Every answer is undefined
+ * when it was stopped before there was any. A thread that cannot be loaded or breaks off rejects with words.
+ */
 export class SearchClient {
   readonly #catalog: Catalog
   #worker: Worker | undefined
-  #remote: Remote<Searcher> | undefined
-  #cancel: (() => void) | undefined
+  #remote: Promise<Remote<Searcher>> | undefined
+  /** Calls that wait, to be told when the thread ends before it answers. */
+  readonly #waiting = new Set<{ readonly stop: () => void; readonly fail: (reason: Error) => void }>()
   #halt: Int32Array | undefined
 
   constructor(catalog: Catalog) {
     this.#catalog = catalog
   }
 
-  /** The answer, or undefined when it was stopped before there was any. */
   async assign(
     plan: Plan,
     refs: readonly string[] | undefined,
     tell: (tried: number) => void,
   ): Promise<AssignResult | undefined> {
-    const stopped = new Promise<undefined>((resolve) => {
-      this.#cancel = () => resolve(undefined)
-    })
     // Shared memory is there where the page is isolated from others, as the server's headers ask for.
     const halt = typeof SharedArrayBuffer === 'undefined' ? undefined : new SharedArrayBuffer(4)
     this.#halt = halt && new Int32Array(halt)
-    const remote = await this.#start()
     try {
-      return await Promise.race([remote.assign(plan, refs, halt, proxy(tell)), stopped])
+      return await this.#ask((remote) => remote.assign(plan, refs, halt, proxy(tell)))
     } finally {
       this.#halt = undefined
     }
@@ -50,70 +49,81 @@ export class SearchClient {
     else this.stop()
   }
 
-  /** Parts that still go, or undefined when it was stopped. */
-  async addable(plan: Plan, tell: (done: number, of: number) => void): Promise<Addable[] | undefined> {
-    const stopped = new Promise<undefined>((resolve) => {
-      this.#cancel = () => resolve(undefined)
-    })
-    const remote = await this.#start()
-    return Promise.race([remote.addable(plan, proxy(tell)), stopped])
+  /** Parts that still go. */
+  addable(plan: Plan, tell: (done: number, of: number) => void): Promise<Addable[] | undefined> {
+    return this.#ask((remote) => remote.addable(plan, proxy(tell)))
   }
 
   /** All that can be mended without giving anything up. */
-  async mendAll(plan: Plan): Promise<Mended> {
-    return (await this.#start()).mendAll(plan)
+  mendAll(plan: Plan): Promise<Mended | undefined> {
+    return this.#ask((remote) => remote.mendAll(plan))
   }
 
-  /** Boards ranked for a plan's parts, or undefined when it was stopped. */
-  async fit(plan: Plan, tell: (done: number, of: number) => void): Promise<Fit[] | undefined> {
-    const stopped = new Promise<undefined>((resolve) => {
-      this.#cancel = () => resolve(undefined)
-    })
-    const remote = await this.#start()
-    return Promise.race([remote.fit(plan, proxy(tell)), stopped])
+  /** Boards ranked for a plan's parts. */
+  fit(plan: Plan, tell: (done: number, of: number) => void): Promise<Fit[] | undefined> {
+    return this.#ask((remote) => remote.fit(plan, proxy(tell)))
   }
 
-  async move(plan: Plan, ref: string, board: string): Promise<Moved> {
-    return (await this.#start()).move(plan, ref, board)
+  move(plan: Plan, ref: string, board: string): Promise<Moved | undefined> {
+    return this.#ask((remote) => remote.move(plan, ref, board))
   }
 
-  async repair(plan: Plan): Promise<Repair | undefined> {
-    return (await this.#start()).repair(plan)
+  repair(plan: Plan): Promise<Repair | undefined> {
+    return this.#ask((remote) => remote.repair(plan))
   }
 
-  async wayOut(plan: Plan, known: AssignResult | undefined): Promise<WayOut | undefined> {
-    return (await this.#start()).wayOut(plan, known)
+  wayOut(plan: Plan, known: AssignResult | undefined): Promise<WayOut | undefined> {
+    return this.#ask((remote) => remote.wayOut(plan, known))
   }
 
-  /** The bench laid out, or undefined when it was stopped. */
-  async layOut(plan: Plan, tell: (share: number) => void): Promise<LayoutData | undefined> {
-    const stopped = new Promise<undefined>((resolve) => {
-      this.#cancel = () => resolve(undefined)
-    })
-    const remote = await this.#start()
-    return Promise.race([remote.layOut(plan, proxy(tell)), stopped])
+  /** The bench laid out. */
+  layOut(plan: Plan, tell: (share: number) => void): Promise<LayoutData | undefined> {
+    return this.#ask((remote) => remote.layOut(plan, proxy(tell)))
   }
 
-  async suggestBreadboards(plan: Plan, tell: (share: number) => void): Promise<Edit[]> {
-    return (await this.#start()).suggestBreadboards(plan, proxy(tell))
+  suggestBreadboards(plan: Plan, tell: (share: number) => void): Promise<Edit[] | undefined> {
+    return this.#ask((remote) => remote.suggestBreadboards(plan, proxy(tell)))
   }
 
-  async benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Promise<Fix[]> {
-    return (await this.#start()).benchFixes(plan, finding)
+  benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Promise<Fix[] | undefined> {
+    return this.#ask((remote) => remote.benchFixes(plan, finding))
   }
 
   stop(): void {
+    this.#end((one) => one.stop())
+  }
+
+  #end(tell: (one: { readonly stop: () => void; readonly fail: (reason: Error) => void }) => void): void {
     this.#worker?.terminate()
     this.#worker = undefined
     this.#remote = undefined
-    this.#cancel?.()
+    for (const one of this.#waiting) tell(one)
+    this.#waiting.clear()
   }
 
-  async #start(): Promise<Remote<Searcher>> {
+  #ask<T>(call: (remote: Remote<Searcher>) => Promise<T>): Promise<T | undefined> {
+    return new Promise((resolve, reject) => {
+      const one = { stop: () => resolve(undefined), fail: reject }
+      this.#waiting.add(one)
+      this.#start()
+        .then(call)
+        .then(resolve, reject)
+        .finally(() => this.#waiting.delete(one))
+    })
+  }
+
+  #start(): Promise<Remote<Searcher>> {
     if (this.#remote) return this.#remote
-    this.#worker = new Worker(new URL('./search.worker.ts', import.meta.url), { type: 'module' })
-    this.#remote = wrap<Searcher>(this.#worker)
-    await this.#remote.load(this.#catalog)
+    const worker = new Worker(new URL('./search.worker.ts', import.meta.url), { type: 'module' })
+    const breakOff = (): void => {
+      if (this.#worker === worker)
+        this.#end((one) => one.fail(new Error('the search could not be started; load the page again')))
+    }
+    worker.addEventListener('error', breakOff)
+    worker.addEventListener('messageerror', breakOff)
+    this.#worker = worker
+    const remote = wrap<Searcher>(worker)
+    this.#remote = remote.load(this.#catalog).then(() => remote)
     return this.#remote
   }
 }

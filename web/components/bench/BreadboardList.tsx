@@ -1,7 +1,8 @@
 import { Button, Form } from 'react-bootstrap'
 import { type Edit, freeBreadboardRef } from '../../../core/plan/edit.ts'
 import type { Breadboard } from '../../../core/plan/planSchema.ts'
-import { useEdit, usePlan } from '../../store/derived.ts'
+import { usePlan } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 
 const kinds = [
   ['full', 'Full, 63 rows'],
@@ -22,7 +23,6 @@ const orders = [
 /** The breadboards of the bench, as they lie on the maker's table. */
 export function BreadboardList() {
   const plan = usePlan()
-  const edit = useEdit()
   const breadboards = Object.entries(plan.bench?.breadboards ?? {})
   const boards = Object.keys(plan.boards)
   const change = (ref: string, entry: Breadboard, by: Partial<Breadboard>): void => {
@@ -141,7 +141,6 @@ export function BreadboardList() {
 /** How the program places what the maker has not placed. */
 export function PlacingTools({ picked }: { readonly picked: string | undefined }) {
   const plan = usePlan()
-  const edit = useEdit()
   const places = plan.bench?.places ?? {}
   const kept = Object.keys(places)
   const release = (refs: readonly string[], label: string): void => {

@@ -1,12 +1,14 @@
+import { useState } from 'react'
 import { Button, Modal, ProgressBar } from 'react-bootstrap'
-import { useEdit, usePlan } from '../../store/derived.ts'
+import { usePlan } from '../../store/derived.ts'
+import { editLate } from '../../store/desk.ts'
 import { useTrying } from './useTrying.ts'
 
 /** What the boards could carry besides, each part tried on its own beside what is wired. */
 export function AddableDialog({ onClose }: { onClose: () => void }) {
   const plan = usePlan()
-  const edit = useEdit()
-  const { share, answer: found } = useTrying((client, tell) => client.addable(plan, tell))
+  const { share, answer: found, stopped } = useTrying((client, tell) => client.addable(plan, tell))
+  const [from] = useState(plan)
   const goes = found?.filter((one) => one.why === undefined) ?? []
   const rest = found?.filter((one) => one.why !== undefined) ?? []
   return (
@@ -17,7 +19,9 @@ export function AddableDialog({ onClose }: { onClose: () => void }) {
         </Modal.Title>
       </Modal.Header>
       <Modal.Body tabIndex={0}>
-        {found === undefined ? (
+        {stopped ? (
+          <p>The search was stopped.</p>
+        ) : found === undefined ? (
           <>
             <p>Wiring each part of the catalogue to what is left …</p>
             <ProgressBar now={share} aria-label="Parts tried" />
@@ -49,7 +53,7 @@ export function AddableDialog({ onClose }: { onClose: () => void }) {
                         variant="outline-dark"
                         aria-label={`Add ${one.title}`}
                         onClick={() => {
-                          if (edit(one.edits, `Add ${one.title}`)) onClose()
+                          if (editLate(from, one.edits, `Add ${one.title}`)) onClose()
                         }}
                       >
                         Add

@@ -2,8 +2,11 @@ import type { ChartConfiguration } from 'chart.js'
 import { lazy, Suspense, useCallback, useState } from 'react'
 import { Button, Modal, ProgressBar } from 'react-bootstrap'
 import type { Moved } from '../../../core/assign/moveBoard.ts'
+import type { Plan } from '../../../core/plan/planSchema.ts'
 import { entryOf } from '../../../core/text/entryOf.ts'
-import { useEdit, usePlan } from '../../store/derived.ts'
+import { usePlan } from '../../store/derived.ts'
+import { editLate } from '../../store/desk.ts'
+import { answerOf } from '../../store/useSearch.ts'
 import type { Inks } from '../Chart.tsx'
 import { useTrying } from './useTrying.ts'
 
@@ -12,9 +15,8 @@ const Chart = lazy(() => import('../Chart.tsx').then((module) => ({ default: mod
 /** Every board ranked for this kit, and the move to another one with its re-plug list. */
 export function FitDialog({ onClose }: { onClose: () => void }) {
   const plan = usePlan()
-  const edit = useEdit()
   const { client, share, answer: fits, stopped } = useTrying((one, tell) => one.fit(plan, tell))
-  const [move, setMove] = useState<{ board: string; title: string; moved: Moved }>()
+  const [move, setMove] = useState<{ from: Plan; title: string; moved: Moved }>()
   const ref = Object.keys(plan.boards)[0]
   const now = ref === undefined ? undefined : entryOf(plan.boards, ref)?.board
   const ready = fits?.filter((one) => one.left.length === 0) ?? []
@@ -110,9 +112,9 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
                           variant="outline-dark"
                           aria-label={`Move to ${one.board.title}`}
                           onClick={() =>
-                            void client
-                              .move(plan, ref, one.board.id)
-                              .then((moved) => setMove({ board: one.board.id, title: one.board.title, moved }))
+                            void answerOf(client.move(plan, ref, one.board.id)).then(
+                              (moved) => moved && setMove({ from: plan, title: one.board.title, moved }),
+                            )
                           }
                         >
                           Move …
@@ -143,7 +145,7 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
             <Button
               variant="dark"
               onClick={() => {
-                edit(move.moved.edits, `Move to ${move.title}`)
+                editLate(move.from, move.moved.edits, `Move to ${move.title}`)
                 onClose()
               }}
             >

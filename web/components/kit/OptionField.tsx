@@ -6,7 +6,8 @@ import { hexAddress, optionValue } from '../../../core/plan/readPlan.ts'
 import { entryOf } from '../../../core/text/entryOf.ts'
 import { strapEdits } from '../../../core/wiring/i2c.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
-import { useDerived, useEdit } from '../../store/derived.ts'
+import { useDerived } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 import { CommitField } from './fields.tsx'
@@ -18,7 +19,6 @@ const behind: Readonly<Record<string, string>> = { milliamp: 'mA', metre: 'm' }
 /** An option of a part: a choice in words, or an amount with its unit. Straps are rewired with it. */
 export function OptionField({ part, option }: { part: PartInstance; option: PartOption }) {
   const { wiring } = useDerived()
-  const edit = useEdit()
   const dispatch = useAppDispatch()
   const value = entryOf(part.options, option.id) ?? option.usual
   const set = (next: string | number): void => {

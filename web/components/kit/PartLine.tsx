@@ -6,7 +6,8 @@ import { companionEdits, duplicatePart } from '../../../core/plan/kit.ts'
 import { entryOf } from '../../../core/text/entryOf.ts'
 import { companionsOf } from '../../../core/wiring/companions.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
-import { useCatalog, useDerived, useEdit, usePlan } from '../../store/derived.ts'
+import { useCatalog, useDerived, usePlan } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { companionWords } from './companionWords.ts'
 import { CommitField } from './fields.tsx'
 import { RefField, RemoveButton } from './lineParts.tsx'
@@ -19,7 +20,6 @@ const shortTitle = (title: string): string => /\(([^)]+)\)$/.exec(title)?.[1] ??
 export function PartLine({ part, companion }: { part: PartInstance; companion?: boolean }) {
   const { wiring } = useDerived()
   const catalog = useCatalog()
-  const edit = useEdit()
   const plan = usePlan()
   const { ref } = part
   const open = openEnds(wiring, part).filter((one) => one.required).length
@@ -103,7 +103,6 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
 /** Companions that a part asks for and does not have: one press adds each, wired to its place. */
 export function CompanionOffers({ part }: { part: PartInstance }) {
   const { wiring } = useDerived()
-  const edit = useEdit()
   const plan = usePlan()
   const catalog = useCatalog()
   const missing = companionsOf(wiring, part).filter((one) => !one.present)

@@ -3,14 +3,14 @@ import { Button, Form } from 'react-bootstrap'
 import { readQuickEntry } from '../../../core/catalog/search.ts'
 import { applyEdits, type Edit } from '../../../core/plan/edit.ts'
 import { addParts } from '../../../core/plan/kit.ts'
-import { useCatalog, useEdit, usePlan } from '../../store/derived.ts'
+import { useCatalog, usePlan } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 
 export function QuickEntry() {
   const catalog = useCatalog()
   const plan = usePlan()
-  const edit = useEdit()
   const dispatch = useAppDispatch()
   const [typed, setTyped] = useState('')
   const items = useMemo(() => readQuickEntry([...catalog.parts.values()], typed), [catalog, typed])

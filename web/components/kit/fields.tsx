@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
@@ -20,6 +20,22 @@ export function CommitField({ label, value, placeholder, mono, narrow, onCommit 
     if (text !== undefined && text !== value) onCommit(text)
     setText(undefined)
   }
+  // What is typed and not left counts as well when the page or the field goes.
+  const latest = useRef(commit)
+  latest.current = commit
+  useEffect(() => {
+    const leave = (): void => latest.current()
+    const hide = (): void => {
+      if (document.visibilityState === 'hidden') leave()
+    }
+    window.addEventListener('pagehide', leave)
+    document.addEventListener('visibilitychange', hide)
+    return () => {
+      window.removeEventListener('pagehide', leave)
+      document.removeEventListener('visibilitychange', hide)
+      leave()
+    }
+  }, [])
   return (
     <Form.Control
       className={`${narrow ? 'mono' : 'plain'} ${mono ? 'mono fw-semibold' : ''}`}

@@ -1,9 +1,8 @@
 import { Button } from 'react-bootstrap'
-import { useEdit } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { CommitField } from './fields.tsx'
 
 export function RefField({ name }: { name: string }) {
-  const edit = useEdit()
   return (
     <CommitField
       label={`Reference of ${name}`}
@@ -15,7 +14,6 @@ export function RefField({ name }: { name: string }) {
 }
 
 export function RemoveButton({ name, wired }: { name: string; wired: boolean }) {
-  const edit = useEdit()
   return (
     <Button
       size="sm"

@@ -1,12 +1,12 @@
 import { Form } from 'react-bootstrap'
 import { entryOf } from '../../../core/text/entryOf.ts'
 import type { BoardInstance, SupplyInstance } from '../../../core/wiring/model.ts'
-import { useCatalog, useEdit, usePlan } from '../../store/derived.ts'
+import { useCatalog, usePlan } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { CommitField, NumberField } from './fields.tsx'
 import { RefField, RemoveButton } from './lineParts.tsx'
 
 export function BoardLine({ board }: { board: BoardInstance }) {
-  const edit = useEdit()
   const plan = usePlan()
   const entry = entryOf(plan.boards, board.ref)
   const catalog = useCatalog()
@@ -66,7 +66,6 @@ export function BoardLine({ board }: { board: BoardInstance }) {
 }
 
 export function SupplyLine({ supply }: { supply: SupplyInstance }) {
-  const edit = useEdit()
   const { ref, entry } = supply
   return (
     <div className="kit-line" style={{ gridTemplateColumns: '116px minmax(120px, 1fr) minmax(200px, 2fr) 34px' }}>

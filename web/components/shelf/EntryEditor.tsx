@@ -1,9 +1,15 @@
 import { useEffect, useMemo, useState } from 'react'
-import { Button, Spinner } from 'react-bootstrap'
+import { Button, Modal, Spinner } from 'react-bootstrap'
 import { useLocation, useNavigate, useParams } from 'react-router'
 import { type EntryKind, readOwnEntry } from '../../../core/catalog/ownEntry.ts'
 import type { Problem } from '../../../core/text/problem.ts'
-import { problemText, useDeleteEntryMutation, useEntriesQuery, useSaveEntryMutation } from '../../store/api.ts'
+import {
+  problemText,
+  useDeleteEntryMutation,
+  useEntriesQuery,
+  useEntryPlansQuery,
+  useSaveEntryMutation,
+} from '../../store/api.ts'
 import { useCatalog } from '../../store/derived.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
@@ -69,7 +75,9 @@ function Editor({ kind, id, revision, text, onText }: EditorProps) {
       navigate(`/shelf/${kind}/${done.data.id}`)
     } else dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
   }
+  const [asking, setAsking] = useState(false)
   const throwAway = async (): Promise<void> => {
+    setAsking(false)
     if (id === undefined) return
     const done = await remove({ kind, id })
     if (done.error) dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
@@ -84,12 +92,15 @@ function Editor({ kind, id, revision, text, onText }: EditorProps) {
             {id === undefined ? 'Put it on the shelf' : 'Save'}
           </Button>
           {id !== undefined && (
-            <Button size="sm" variant="outline-danger" onClick={() => void throwAway()}>
+            <Button size="sm" variant="outline-danger" onClick={() => setAsking(true)}>
               Take it off the shelf
             </Button>
           )}
         </div>
       </header>
+      {asking && id !== undefined && (
+        <ThrowAway kind={kind} id={id} onKeep={() => setAsking(false)} onGo={() => void throwAway()} />
+      )}
       <div className="editor-halves">
         <YamlField value={text} onChange={onText} problems={problems} />
         <div className="editor-side">
@@ -118,5 +129,43 @@ function Editor({ kind, id, revision, text, onText }: EditorProps) {
         </div>
       </div>
     </article>
+  )
+}
+
+/** Says where an entry is used before it goes. */
+function ThrowAway({ kind, id, onKeep, onGo }: { kind: EntryKind; id: string; onKeep: () => void; onGo: () => void }) {
+  const { data: plans } = useEntryPlansQuery({ kind, id }, { refetchOnMountOrArgChange: true })
+  return (
+    <Modal show onHide={onKeep} centered aria-labelledby="throw-away">
+      <Modal.Body>
+        <h2 id="throw-away">Take {id} off the shelf?</h2>
+        {plans === undefined ? (
+          <Spinner animation="border" role="status" aria-label="Looking where it is used" />
+        ) : plans.length === 0 ? (
+          <p className="mb-0">No plan uses it. Save its text first if you may want it back.</p>
+        ) : (
+          <>
+            <p>
+              {plans.length === 1 ? 'One plan uses it and carries' : `${plans.length} plans use it and carry`} a copy of
+              it: they go on as they are.
+            </p>
+            <ul className="mb-0">
+              {plans.slice(0, 10).map((plan) => (
+                <li key={plan.id}>{plan.title}</li>
+              ))}
+              {plans.length > 10 && <li>and {plans.length - 10} more</li>}
+            </ul>
+          </>
+        )}
+      </Modal.Body>
+      <Modal.Footer>
+        <Button variant="outline-dark" onClick={onKeep}>
+          Keep it
+        </Button>
+        <Button variant="danger" disabled={plans === undefined} onClick={onGo}>
+          Take it off
+        </Button>
+      </Modal.Footer>
+    </Modal>
   )
 }

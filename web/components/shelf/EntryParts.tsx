@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import type { Source } from '../../../core/catalog/common.ts'
 import type { EntryKind } from '../../../core/catalog/ownEntry.ts'
 import { entryOf } from '../../../core/text/entryOf.ts'
-import { usePlansQuery } from '../../store/api.ts'
+import { useEntryPlansQuery } from '../../store/api.ts'
 import { useCatalog } from '../../store/derived.ts'
 
 /** What can be done with any entry: copy it, change it when it is one's own, take the file. */
@@ -46,8 +46,7 @@ export function Sources({ sources }: { sources: readonly Source[] }) {
 
 /** Plans of this machine in which the entry stands. */
 export function UsedIn({ kind, id }: { kind: EntryKind; id: string }) {
-  const { data: plans } = usePlansQuery(undefined, { refetchOnMountOrArgChange: true })
-  const using = plans?.filter(({ summary }) => (kind === 'boards' ? summary.boards : summary.kit).includes(id)) ?? []
+  const { data: using = [] } = useEntryPlansQuery({ kind, id }, { refetchOnMountOrArgChange: true })
   return (
     <>
       <h2>Used in</h2>

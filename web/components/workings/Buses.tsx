@@ -8,7 +8,8 @@ import { entryOf } from '../../../core/text/entryOf.ts'
 import { type I2cView, i2cViews, oneWireViews, spiViews, uartViews } from '../../../core/wiring/busView.ts'
 import { strapEdits } from '../../../core/wiring/i2c.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
-import { useDerived, useEdit, usePlan } from '../../store/derived.ts'
+import { useDerived, usePlan } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { Chart, type Inks } from '../Chart.tsx'
 
 /** Every bus of the plan with what hangs on it and how fast it can run. */
@@ -131,7 +132,6 @@ const PartHead = ({ part }: { part: PartInstance }) => (
 function I2cSection({ view }: { view: I2cView }) {
   const { wiring } = useDerived()
   const plan = usePlan()
-  const edit = useEdit()
   const line = view.lines[0]
   const { bus } = view
   const board = bus?.board

@@ -10,13 +10,13 @@ import { entryOf } from '../../../core/text/entryOf.ts'
 import { forwardOf, litDiodes } from '../../../core/wiring/currents.ts'
 import { dividersOf } from '../../../core/wiring/dividers.ts'
 import { i2cLines } from '../../../core/wiring/i2cLines.ts'
-import { useDerived, useEdit, usePlan } from '../../store/derived.ts'
+import { useDerived, usePlan } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { Amount, Calculator, Choice } from './fields.tsx'
 
 /** Edits that give resistors of the plan new values in ohms. */
 function useSetOhms(): (values: Readonly<Record<string, number>>) => void {
   const plan = usePlan()
-  const edit = useEdit()
   return (values) => {
     const edits = Object.entries(values).map(
       ([ref, ohms]): Edit => ({

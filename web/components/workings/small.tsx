@@ -6,7 +6,8 @@ import { echoMicroseconds, SERVO_FRAME, servoPulse, soundSpeed } from '../../../
 import { formatQuantity } from '../../../core/electrical/quantity.ts'
 import { addParts } from '../../../core/plan/kit.ts'
 import { budgets } from '../../../core/wiring/budget.ts'
-import { useCatalog, useDerived, useEdit, usePlan } from '../../store/derived.ts'
+import { useCatalog, useDerived, usePlan } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
 import { Amount, Calculator } from './fields.tsx'
 
 export function ServoPulse() {
@@ -83,7 +84,6 @@ export function Shunt() {
 export function KeyMatrix() {
   const plan = usePlan()
   const catalog = useCatalog()
-  const edit = useEdit()
   const buttons = Object.values(plan.parts).filter((entry) => entry.part === 'button').length
   const [keys, setKeys] = useState<number>()
   const count = Math.max(1, Math.min(400, Math.round(keys ?? Math.max(buttons, 4))))

@@ -21,7 +21,7 @@ export type Loaded =
   /** The server keeps a text that it cannot read; the maker can mend it. */
   | { readonly is: 'damaged'; readonly text: string; readonly revision: number; readonly problems: readonly Problem[] }
 
-export type Opened = Exclude<Loaded, { is: 'loaded' }> | { readonly is: 'open' | 'superseded' }
+export type Opened = Exclude<Loaded, { is: 'loaded' }> | { readonly is: 'open' } | { readonly is: 'superseded' }
 
 /** Everything that a desk needs of the world. All of it is given, so that it can be slow, broken or away in tests. */
 export interface Ports {

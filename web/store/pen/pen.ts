@@ -91,6 +91,8 @@ export type PenEvent =
       readonly now: number
     }
   | { readonly type: 'undone' | 'redone'; readonly now: number }
+  /** A whole plan in place of the one that is seen, as a step. */
+  | { readonly type: 'replaced'; readonly plan: Plan; readonly label: string; readonly now: number }
   | { readonly type: 'clock'; readonly now: number }
   /** The maker presses "try now", or the server is back. */
   | { readonly type: 'retry'; readonly now: number }
@@ -203,6 +205,8 @@ export function step(pen: Pen, event: PenEvent, aids: PenAids): Stepped {
   switch (event.type) {
     case 'edited':
       return changed(pen, advance(pen.history, event.edits, event.label, event.joins), event.now)
+    case 'replaced':
+      return changed(pen, follow(pen.history, event.plan, event.label), event.now)
     case 'undone':
       return changed(pen, undo(pen.history), event.now)
     case 'redone':
@@ -434,7 +438,7 @@ function meet(pen: Pen, current: Stored, aids: PenAids, now: number): Stepped {
 }
 
 /** The two sides joined; undefined when they touch, or when together they make a fault that neither had. */
-function join(base: Plan, mine: Plan, theirs: Plan, aids: PenAids): Plan | undefined {
+export function join(base: Plan, mine: Plan, theirs: Plan, aids: PenAids): Plan | undefined {
   const merge = mergePlans(base, mine, theirs)
   if (merge.clashes.length > 0) return undefined
   const plan = merge.plan(new Map())

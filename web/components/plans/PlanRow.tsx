@@ -1,0 +1,107 @@
+import { useState } from 'react'
+import { Button, Dropdown, Modal } from 'react-bootstrap'
+import { Link } from 'react-router'
+import type { PlanSummary } from '../../../core/rules/summary.ts'
+import { type PlanLine, problemText, useCopyMutation, useRemoveMutation } from '../../store/api.ts'
+import { useCatalog } from '../../store/derived.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { toasted } from '../../store/toastSlice.ts'
+
+/** One plan of the list: what it is, how far it is, and what stands in its way. */
+export function PlanRow({ plan }: { plan: PlanLine }) {
+  const dispatch = useAppDispatch()
+  const [copy] = useCopyMutation()
+  const [remove] = useRemoveMutation()
+  const [asking, setAsking] = useState(false)
+  const { summary } = plan
+  const drop = async (): Promise<void> => {
+    setAsking(false)
+    const done = await remove({ id: plan.id, revision: plan.revision })
+    if (done.error) dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
+  }
+  const duplicate = async (): Promise<void> => {
+    const done = await copy(plan.id)
+    if (done.error) dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
+  }
+  return (
+    <article className="plan-line">
+      <div>
+        <h2>
+          <Link to={`/plan/${plan.id}/pins`}>{plan.title}</Link>
+        </h2>
+        <span className="soft">
+          changed {new Date(plan.changed).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+        </span>
+      </div>
+      {summary ? (
+        <Summary summary={summary} />
+      ) : (
+        <div className="no-summary soft">Not looked through yet, or its text is damaged: open it to see.</div>
+      )}
+      <Dropdown align="end">
+        <Dropdown.Toggle size="sm" variant="outline-dark" aria-label={`More for ${plan.title}`}>
+          More
+        </Dropdown.Toggle>
+        <Dropdown.Menu>
+          <Dropdown.Item onClick={() => void duplicate()}>Duplicate</Dropdown.Item>
+          <Dropdown.Item href={`/api/plans/${plan.id}/file`}>Save as a file</Dropdown.Item>
+          <Dropdown.Item onClick={() => setAsking(true)}>Delete …</Dropdown.Item>
+        </Dropdown.Menu>
+      </Dropdown>
+      <Modal show={asking} onHide={() => setAsking(false)} centered aria-labelledby={`delete-${plan.id}`}>
+        <Modal.Body>
+          <h2 id={`delete-${plan.id}`}>Delete “{plan.title}”?</h2>
+          <p className="mb-0">This cannot be undone. Save it as a file first if you may want it back.</p>
+        </Modal.Body>
+        <Modal.Footer>
+          <Button variant="outline-dark" onClick={() => setAsking(false)}>
+            Keep it
+          </Button>
+          <Button variant="danger" onClick={() => void drop()}>
+            Delete
+          </Button>
+        </Modal.Footer>
+      </Modal>
+    </article>
+  )
+}
+
+function Summary({ summary }: { summary: PlanSummary }) {
+  const catalog = useCatalog()
+  const boards = summary.boards.map((id) => catalog.boards.get(id)?.title ?? id)
+  const share = summary.needed === 0 ? 0 : (100 * summary.placed) / summary.needed
+  return (
+    <>
+      <div>
+        {boards.length === 0 ? (
+          <span className="soft">no board yet</span>
+        ) : boards.length > 1 ? (
+          `${boards.length} boards: ${[...new Set(boards)].join(', ')}`
+        ) : (
+          boards[0]
+        )}
+      </div>
+      <div>
+        <div className="track" aria-hidden="true">
+          <i style={{ width: `${share}%` }} />
+        </div>
+        <span className="mono">
+          {summary.placed} of {summary.needed}
+        </span>{' '}
+        <span className="soft">signals placed</span>
+      </div>
+      <div className="verdict">
+        {summary.worst ? (
+          <>
+            <strong style={{ color: `var(--mp-${summary.worst.severity})` }}>{summary.worst.severity}</strong>{' '}
+            {summary.worst.message}
+          </>
+        ) : summary.parts === 0 ? (
+          <span className="soft">no parts yet</span>
+        ) : (
+          'nothing stands in the way'
+        )}
+      </div>
+    </>
+  )
+}
