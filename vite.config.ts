@@ -4,7 +4,24 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   root: 'web',
   plugins: [react()],
-  build: { outDir: '../dist/web', emptyOutDir: true, chunkSizeWarningLimit: 900 },
+  build: {
+    outDir: '../dist/web',
+    emptyOutDir: true,
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: {
+      output: {
+        // What the first page needs of others' packages changes more seldom than the application.
+        codeSplitting: {
+          groups: [
+            {
+              name: 'packages',
+              test: /node_modules\/(react|react-dom|react-router|react-redux|react-bootstrap|@reduxjs|@restart|@tanstack|immer|scheduler|valibot|yaml)\//,
+            },
+          ],
+        },
+      },
+    },
+  },
   worker: { format: 'es' },
   css: {
     preprocessorOptions: {

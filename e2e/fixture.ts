@@ -6,10 +6,14 @@ import AxeBuilder from '@axe-core/playwright'
 import { test as base, expect, type Page } from '@playwright/test'
 
 /** The real server on a folder of its own for each test. */
-export const test = base.extend<{ address: string }>({
+export const test = base.extend<{ data: string; address: string }>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the first argument's pattern
-  address: async ({}, use) => {
+  data: async ({}, use) => {
     const data = mkdtempSync(join(tmpdir(), 'markpost-e2e-'))
+    await use(data)
+    rmSync(data, { recursive: true, force: true })
+  },
+  address: async ({ data }, use) => {
     const server = spawn(process.execPath, ['bin/markpost.mjs', 'serve', '--port', '0', '--data', data])
     const address = await new Promise<string>((resolve, reject) => {
       let said = ''
@@ -22,7 +26,6 @@ export const test = base.extend<{ address: string }>({
     })
     await use(address)
     server.kill('SIGTERM')
-    rmSync(data, { recursive: true, force: true })
   },
   page: async ({ page }, use) => {
     const errors: string[] = []

@@ -17,38 +17,6 @@ test('a plan saves itself and comes back after a reload', async ({ page, address
   await expect(page.locator('.plan-line')).toContainText(['nothing stands in the way'])
 })
 
-test('changes made while the server is away are kept and sent later', async ({ page, address }) => {
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open “Orchard hive watch”' }).click()
-  await page.route('**/api/plans/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()))
-  await page.getByLabel('Title of the plan').fill('Hives in the rain')
-  await page.keyboard.press('Enter')
-  await expect(page.locator('.save-state')).toHaveText('not saved, trying again')
-  await page.unroute('**/api/plans/*')
-  await page.reload()
-  await expect(page.getByLabel('Title of the plan')).toHaveValue('Hives in the rain')
-  await expect(page.locator('.save-state')).toContainText('saved, rev. 2')
-})
-
-test('two tabs: the second to save is offered both sides', async ({ page, address, context }) => {
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open “Orchard hive watch”' }).click()
-  await expect(page.getByLabel('Title of the plan')).toHaveValue('Orchard hive watch')
-  const other = await context.newPage()
-  await other.goto(page.url())
-  await other.getByLabel('Title of the plan').fill('From the other tab')
-  await other.keyboard.press('Enter')
-  await expect(other.locator('.save-state')).toContainText('rev. 2')
-  await page.getByLabel('Title of the plan').fill('From this tab')
-  await page.keyboard.press('Enter')
-  await expect(page.getByText('This plan was changed elsewhere')).toBeVisible()
-  await expect(page.getByText('title "From the other tab" becomes "From this tab"')).toBeVisible()
-  await page.getByRole('button', { name: 'Keep both' }).click()
-  await expect(page.getByLabel('Title of the plan')).toHaveValue('From this tab (my side)')
-  await page.goto(address)
-  await expect(page.locator('.plan-line h2')).toHaveText(['From this tab (my side)', 'From the other tab'])
-})
-
 test('a bad file is refused with one message and nothing is stored; a good one opens', async ({ page, address }) => {
   await page.goto(address)
   const chooser = page.locator('input[type=file]')

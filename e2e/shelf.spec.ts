@@ -79,6 +79,9 @@ test('a part of my own: mistakes shown at their line, then wired, carried by the
   expect(exported).toContain('id: barn-light')
   await page.getByRole('link', { name: 'Change' }).click()
   await page.getByRole('button', { name: 'Take it off the shelf' }).click()
+  await expect(page.getByRole('dialog')).toContainText('One plan uses it and carries a copy')
+  await expect(page.getByRole('dialog')).toContainText('Orchard hive watch')
+  await page.getByRole('button', { name: 'Take it off', exact: true }).click()
   await expect(page).toHaveURL(/\/shelf$/)
 
   // The plan still opens, since it carries the part; and the file brings the part back.

@@ -32,7 +32,7 @@ function Asked({ pen, theirs, onKeepBoth }: { pen: Pen; theirs: Stored; onKeepBo
       <h2 id="conflict">This plan was changed elsewhere, where you changed it too</h2>
       <p>
         Revision {theirs.revision} is on the server; yours differs from it in {mine} {mine === 1 ? 'point' : 'points'}.
-        What does not touch is joined already.{' '}
+        What does not touch goes together by itself.{' '}
         {rows.length > 0
           ? 'These touch: choose for each, or keep both.'
           : 'Together the two make faults that neither has alone:'}

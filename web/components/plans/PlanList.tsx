@@ -77,9 +77,13 @@ export function PlanList({ empty }: { empty: ReactNode }) {
           return (
             <div
               key={row.key}
-              ref={virtual.measureElement}
+              // Only what is there is measured: a row that is fetched yet has the usual height.
+              ref={plan ? virtual.measureElement : undefined}
               data-index={row.index}
-              style={{ transform: `translateY(${row.start - virtual.options.scrollMargin}px)` }}
+              style={{
+                transform: `translateY(${row.start - virtual.options.scrollMargin}px)`,
+                minHeight: plan ? undefined : USUAL_HEIGHT,
+              }}
             >
               {plan ? <PlanRow plan={plan} /> : <div className="plan-line soft">…</div>}
             </div>
