@@ -1,0 +1,74 @@
+import { rmSync } from 'node:fs'
+import { join } from 'node:path'
+import Database from 'better-sqlite3'
+import { largeKit } from '../benchmarks/largeKit.ts'
+import { seeded } from '../core/breadboard/random.ts'
+import { writePlan } from '../core/plan/writePlan.ts'
+import { loadCatalog } from '../node/builtCatalog.ts'
+import { ask, freshFolder, percentile, sleep, startServer } from './server.ts'
+
+/** Clients that open a plan, think, change it and save, on a store of many plans. */
+export async function tortureByLoad(
+  checkout: string,
+  { plans, clients, seconds }: { plans: number; clients: number; seconds: number },
+): Promise<string[]> {
+  const data = freshFolder()
+  const first = await startServer(checkout, data)
+  const catalog = loadCatalog()
+  const plan = { ...largeKit(catalog, 40), title: 'Loaded' }
+  const made = JSON.parse((await ask('POST', `${first.address}/api/plans`, JSON.stringify({ plan }))).text)
+  await first.kill()
+  // Copies of one row are made in the database itself: ten thousand plans in a second.
+  const db = new Database(join(data, 'markpost.db'))
+  const columns = (db.pragma('table_info(plans)') as { name: string }[]).map(({ name }) => name)
+  const copied = columns.map((name) =>
+    name === 'id' ? "'copy-' || n" : name === 'title' ? "'Plan ' || n" : name === 'text' ? 'replace(text, ?, ?)' : name,
+  )
+  db.prepare(
+    `WITH RECURSIVE count(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM count WHERE n < ?)
+     INSERT INTO plans (${columns.join(', ')}) SELECT ${copied.join(', ')} FROM plans, count WHERE id = ?`,
+  ).run(plans - 1, 'title: Loaded', 'title: Copied', made.id)
+  db.close()
+  const begun = performance.now()
+  const server = await startServer(checkout, data)
+  const start = performance.now() - begun
+  const list = await ask('GET', `${server.address}/api/plans`)
+  const times = { open: [] as number[], save: [] as number[], list: [] as number[] }
+  const random = seeded(plans)
+  let refused = 0
+  const end = performance.now() + seconds * 1000
+  const before = server.megabytes()
+  const client = async (number: number): Promise<void> => {
+    await sleep(random() * 1000)
+    while (performance.now() < end) {
+      const id = `copy-${number * 37 + Math.floor(random() * 37) + 1}`
+      const opened = await ask('GET', `${server.address}/api/plans/${id}`)
+      times.open.push(opened.milliseconds)
+      await sleep(1000)
+      const { plan: now, revision } = JSON.parse(opened.text)
+      now.title = `Plan of client ${number} at ${Math.round(performance.now())}`
+      const saved = await ask('PUT', `${server.address}/api/plans/${id}`, JSON.stringify({ plan: now }), {
+        'If-Match': `"${revision}"`,
+      })
+      times.save.push(saved.milliseconds)
+      if (saved.status !== 200) refused += 1
+      if (random() < 0.1)
+        times.list.push((await ask('GET', `${server.address}/api/plans?q=client&sort=title`)).milliseconds)
+      await sleep(1000)
+    }
+  }
+  const memory: number[] = []
+  const watch = setInterval(() => memory.push(server.megabytes()), 1000)
+  await Promise.all(Array.from({ length: clients }, (_, number) => client(number)))
+  clearInterval(watch)
+  await server.kill()
+  rmSync(data, { recursive: true })
+  const ms = (list: readonly number[], share: number): string => `${percentile(list, share).toFixed(0)} ms`
+  const size = Math.round(writePlan(plan, catalog).length / 1024)
+  return [
+    `${clients} clients on ${plans.toLocaleString('en')} plans of ${Object.keys(plan.parts).length} parts (${size} kB), one second to think, ${seconds} s:`,
+    `  port open after ${Math.round(start)} ms; first page of the list ${list.milliseconds.toFixed(0)} ms, ${Math.round(list.text.length / 1024)} kB`,
+    `  open ${ms(times.open, 0.5)} median, ${ms(times.open, 0.95)} at 95 % (${times.open.length}); save ${ms(times.save, 0.5)}, ${ms(times.save, 0.95)} (${times.save.length}, ${refused} not taken); list searched ${ms(times.list, 0.95)} at 95 %`,
+    `  memory ${Math.round(before)} MB before, ${Math.round(Math.max(...memory, 0))} MB at most, ${Math.round(memory.at(-1) ?? 0)} MB at the end`,
+  ]
+}
