@@ -1,10 +1,10 @@
-import { rmSync } from 'node:fs'
+import { readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import { largeKit } from '../benchmarks/largeKit.ts'
 import { seeded } from '../core/breadboard/random.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
-import { loadCatalog } from '../node/builtCatalog.ts'
+import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
 import { ask, freshFolder, percentile, sleep, startServer } from './server.ts'
 
 /** Clients that open a plan, think, change it and save, on a store of many plans. */
@@ -57,9 +57,18 @@ export async function tortureByLoad(
       await sleep(1000)
     }
   }
+  // What a light request waits shows how long the main thread is held up.
+  const probe: number[] = []
+  const look = async (): Promise<void> => {
+    while (performance.now() < end) {
+      probe.push((await ask('GET', `${server.address}/api/state`)).milliseconds)
+      await sleep(15)
+    }
+  }
   const memory: number[] = []
   const watch = setInterval(() => memory.push(server.megabytes()), 1000)
-  await Promise.all(Array.from({ length: clients }, (_, number) => client(number)))
+  await Promise.all([look(), ...Array.from({ length: clients }, (_, number) => client(number))])
+  const entries = await manyEntries(server.address)
   clearInterval(watch)
   await server.kill()
   rmSync(data, { recursive: true })
@@ -69,6 +78,26 @@ export async function tortureByLoad(
     `${clients} clients on ${plans.toLocaleString('en')} plans of ${Object.keys(plan.parts).length} parts (${size} kB), one second to think, ${seconds} s:`,
     `  port open after ${Math.round(start)} ms; first page of the list ${list.milliseconds.toFixed(0)} ms, ${Math.round(list.text.length / 1024)} kB`,
     `  open ${ms(times.open, 0.5)} median, ${ms(times.open, 0.95)} at 95 % (${times.open.length}); save ${ms(times.save, 0.5)}, ${ms(times.save, 0.95)} (${times.save.length}, ${refused} not taken); list searched ${ms(times.list, 0.95)} at 95 %`,
+    `  a light request meanwhile: ${ms(probe, 0.5)} median, ${ms(probe, 0.99)} at 99 %, ${Math.max(...probe, 0).toFixed(0)} ms at most`,
+    `  600 entries of one's own: ${entries}`,
     `  memory ${Math.round(before)} MB before, ${Math.round(Math.max(...memory, 0))} MB at most, ${Math.round(memory.at(-1) ?? 0)} MB at the end`,
   ]
+}
+
+/** Adds six hundred entries of one's own and loads the catalogue with them. */
+async function manyEntries(address: string): Promise<string> {
+  const led = readFileSync(join(projectFolder(), 'catalog/parts/led.yaml'), 'utf8')
+  const add = async (from: number): Promise<void> => {
+    for (let n = from; n < from + 100; n += 1) {
+      const text = led.replace('id: led', `id: own-${n}`).replace('stem: LED', `stem: OWN${n}`)
+      await ask('POST', `${address}/api/entries/parts`, JSON.stringify({ text }))
+    }
+  }
+  const start = performance.now()
+  for (let from = 0; from < 600; from += 100) await add(from)
+  const took = performance.now() - start
+  const times: number[] = []
+  for (let n = 0; n < 5; n += 1) times.push((await ask('GET', `${address}/api/catalog`)).milliseconds)
+  const list = await ask('GET', `${address}/api/entries`)
+  return `${Math.round(took / 600)} ms to add one, catalogue loaded in ${percentile(times, 0.5).toFixed(0)} ms, list in ${list.milliseconds.toFixed(0)} ms (${JSON.parse(list.text).entries.length})`
 }

@@ -1,7 +1,7 @@
 import type { Path } from '../text/yamlSource.ts'
 import { boardFacts } from './boardFacts.ts'
 import type { Board } from './boardSchema.ts'
-import { busSignals } from './common.ts'
+import { busSignals, plainFunctions } from './common.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
 import { asVariant } from './variant.ts'
 
@@ -44,6 +44,9 @@ function lintBoardModel(board: Board, say: Say): void {
       if (board.pins.find((one) => one.id === pin.joins)?.joins !== undefined)
         say(`${pin.id} joins ${pin.joins}, which itself joins another`, pinAt(pin.id))
     }
+    for (const name of pin.does)
+      if (!Object.hasOwn(board.functionSets, name) && !(plainFunctions as readonly string[]).includes(name))
+        say(`${pin.id} does ${name}, which is neither an ability nor a set of them`, pinAt(pin.id))
     if (pin.levels !== undefined && !Object.hasOwn(board.levels, pin.levels))
       say(`${pin.id} has levels ${pin.levels}, which the board does not define`, pinAt(pin.id))
     for (const caution of pin.cautions) {

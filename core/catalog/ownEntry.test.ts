@@ -69,6 +69,87 @@ it('says line and key of what is wrong', () => {
   })
 })
 
+it.each<[string, EntryKind, string, (raw: string) => string, RegExp]>([
+  [
+    'a need that objects inherit',
+    'parts',
+    'led',
+    (raw) => raw.replace(/needs: [\w-]+/, 'needs: constructor'),
+    /signals\.0\.needs/,
+  ],
+  [
+    'an ability that objects inherit',
+    'parts',
+    'mcp23017',
+    (raw) => raw.replace(/does: \[[^\]]*\]/, 'does: [constructor]'),
+    /provides\.0\.does/,
+  ],
+  [
+    'a pin ability that objects inherit',
+    'boards',
+    'uno-r3',
+    (raw) => raw.replace(/does: \[[^\]]*\]/, 'does: [toString]'),
+    /does/,
+  ],
+  [
+    'a span without end',
+    'parts',
+    'resistor',
+    (raw) => raw.replace(/spanMost: \S+?(?=[,\s}])/, 'spanMost: 1e308'),
+    /footprint.*(pitches|fact)/,
+  ],
+  [
+    'a span that ends before it starts',
+    'parts',
+    'resistor',
+    (raw) => raw.replace(/spanLeast: \S+?(?=[,\s}])/, 'spanLeast: 199'),
+    /span of the legs ends before/,
+  ],
+  [
+    'something between a pin and itself',
+    'parts',
+    'resistor',
+    (raw) => raw.replace(/between: \[(\S+), \S+\]/, 'between: [$1, $1]'),
+    /with itself/,
+  ],
+  [
+    'a stem without end',
+    'parts',
+    'led',
+    (raw) => raw.replace(/stem: \w+/, `stem: ${'L'.repeat(5000)}`),
+    /stem: expected at most 20/,
+  ],
+  [
+    'an id without end',
+    'parts',
+    'led',
+    (raw) => raw.replace(/^id: \w+/m, `id: ${'l'.repeat(150_000)}`),
+    /id: expected at most 80/,
+  ],
+  [
+    'a companion without end',
+    'parts',
+    'led',
+    (raw) => raw.replace('part: resistor', `part: ${'r'.repeat(150_000)}`),
+    /expected at most 80|at most 200,000/,
+  ],
+  [
+    'forty thousand keys',
+    'parts',
+    'led',
+    (raw) => `${raw}\n${Array.from({ length: 18_000 }, (_, n) => `k${n}: 1`).join('\n')}`,
+    /unknown key "k0"/,
+  ],
+])('%s: refused with words, in no time', (_, kind, id, spoil, said) => {
+  const spoiled = spoil(text(kind, id))
+  expect(spoiled).not.toBe(text(kind, id))
+  const start = performance.now()
+  const read = readOwnEntry(kind, spoiled, 'mine.yaml', catalog)
+  expect(read.ok ? [] : read.problems.map(({ path, message }) => `${path}: ${message}`).join('\n')).toMatch(said)
+  // Seconds, not the minutes that it took; no measurement.
+  expect(performance.now() - start).toBeLessThan(5000)
+})
+
 /** Every shipped entry read back from what was written is the same entry: the schema loses nothing. */
 it.each(['boards', 'parts'] as const)('%s survive being written as YAML and read again', (kind) => {
   for (const [id, entry] of catalog[kind]) {

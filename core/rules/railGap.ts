@@ -11,7 +11,8 @@ export const railGap: Rule = {
   check(wiring, report) {
     const layout = layoutOf(wiring)
     for (const { breadboard, rail, net } of layout?.gaps ?? []) {
-      const { entry, gapAt } = layout!.grid.boards[layout!.grid.index(breadboard)!]!
+      const index = layout!.grid.index(breadboard)!
+      const { entry, gapAt } = layout!.grid.boards[index]!
       const carried = wiring.nets[net]!
       const name = carried.ground ? 'ground' : (carried.sources[0]?.end ?? carried.ends[0]!)
       const { bridged: _, ...rest } = entry

@@ -3,6 +3,7 @@ import type { Layout } from '../breadboard/layout.ts'
 import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
 import { splitEnd } from '../plan/ends.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { wireColours } from './colours.ts'
 import type { Sheet, WireRow } from './sheet.ts'
@@ -174,7 +175,7 @@ function wirePicture(wiring: Wiring, layout: Layout, row: WireRow): WirePicture 
       : node === undefined
         ? -1
         : (layout.nodes.get(layout.grid.node(node)) ?? -1),
-    colour: wireColours[row.colour] ?? row.colour,
+    colour: entryOf(wireColours, row.colour) ?? row.colour,
     x1: from.x,
     y1: from.y,
     x2: to.x,

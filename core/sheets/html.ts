@@ -1,4 +1,5 @@
 import type { Layout } from '../breadboard/layout.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { benchPicture } from './benchPicture.ts'
 import { writeBenchSvg } from './benchSvg.ts'
@@ -107,7 +108,7 @@ function wiringTable(rows: readonly WireRow[], holes: boolean): string {
       .slice(0, 4)
       .join(' · ')
     const position = row.to.names.filter((name) => name.includes('#')).join(' ')
-    return `<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-no">${row.number}</td><td class="mp-wire"><i style="--c:${wireColours[row.colour] ?? row.colour.replace(/[^a-z#0-9]/gi, '')}"></i>${escapeText(row.colour)}<small>${length}${row.ends}</small></td>${end(row.from, lead)}${end(row.to, `<small class="mp-names">${escapeText(names)}</small>`)}<td class="mp-find">${escapeText(row.note)}${position ? ` <span class="mp-position">${escapeText(position)}</span>` : ''}</td></tr>`
+    return `<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-no">${row.number}</td><td class="mp-wire"><i style="--c:${entryOf(wireColours, row.colour) ?? row.colour.replace(/[^a-z#0-9]/gi, '')}"></i>${escapeText(row.colour)}<small>${length}${row.ends}</small></td>${end(row.from, lead)}${end(row.to, `<small class="mp-names">${escapeText(names)}</small>`)}<td class="mp-find">${escapeText(row.note)}${position ? ` <span class="mp-position">${escapeText(position)}</span>` : ''}</td></tr>`
   })
   const hole = holes ? '<th>Hole</th>' : ''
   return `<table class="mp-wiring"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th>No</th><th>Wire</th><th>From</th>${hole}<th>To</th>${hole}<th>Find it</th></tr></thead><tbody>${lines.join('')}</tbody></table>`

@@ -51,7 +51,7 @@ function findLines(wiring: Wiring): I2cLine[] {
       const bus = wiring.buses.find((one) => one.uses.includes(use))
       const asked =
         bus?.board && bus.controller !== undefined
-          ? entryOf(wiring.plan.boards, bus.board.ref)?.clocks?.[bus.controller]
+          ? entryOf(entryOf(wiring.plan.boards, bus.board.ref)?.clocks, bus.controller)
           : undefined
       const bySpeed = segment.parts
         .map((part) => ({ part, hertz: part.mode?.i2c?.most ?? Number.POSITIVE_INFINITY }))

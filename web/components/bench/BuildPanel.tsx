@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { wireColours } from '../../../core/sheets/colours.ts'
 import type { WireRow } from '../../../core/sheets/sheet.ts'
+import { entryOf } from '../../../core/text/entryOf.ts'
 import type { BuildItem } from './buildItems.ts'
 
 interface BuildPanelProps {
@@ -111,7 +112,7 @@ function WireCard({ row }: { row: WireRow }) {
     <>
       <div className="wire-line">
         <span className="mono">{row.number}</span>
-        <i style={{ background: wireColours[row.colour] ?? row.colour }} />
+        <i style={{ background: entryOf(wireColours, row.colour) ?? row.colour }} />
         {row.from.lead ? `its ${row.from.lead} lead` : `${row.colour}${length}`}
         <small className="soft">{row.ends}</small>
       </div>

@@ -81,7 +81,8 @@ export function PlanList({ empty }: { empty: ReactNode }) {
               ref={plan ? virtual.measureElement : undefined}
               data-index={row.index}
               style={{
-                transform: `translateY(${row.start - virtual.options.scrollMargin}px)`,
+                // Not moved by a transform: the menu of a row would lie under the rows below it.
+                top: row.start - virtual.options.scrollMargin,
                 minHeight: plan ? undefined : USUAL_HEIGHT,
               }}
             >

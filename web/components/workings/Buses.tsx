@@ -136,7 +136,8 @@ function I2cSection({ view }: { view: I2cView }) {
   const { bus } = view
   const board = bus?.board
   const controller = bus?.controller
-  const asked = board && controller !== undefined ? entryOf(plan.boards, board.ref)?.clocks?.[controller] : undefined
+  const asked =
+    board && controller !== undefined ? entryOf(entryOf(plan.boards, board.ref)?.clocks, controller) : undefined
   return (
     <section aria-label={view.title}>
       <h2>{view.title}</h2>
