@@ -136,11 +136,12 @@ export class PlanStore {
     const where = words.length === 0 ? '' : `WHERE ${words.map(() => 'instr(sought, ?) > 0').join(' AND ')}`
     return this.#run(() => {
       const { total } = this.#db
-        .prepare<string[], { total: number }>(`SELECT count(*) AS total FROM plans ${where}`)
+        .prepare<string[], { total: number }>(`SELECT count(*) AS total FROM plans INDEXED BY plans_by_change ${where}`)
         .get(...words) ?? { total: 0 }
       const rows = this.#db
         .prepare<(string | number)[], LineRow>(
-          `SELECT ${LINE} FROM plans ${where} ORDER BY ${ORDER[sort]} LIMIT ? OFFSET ?`,
+          `SELECT ${LINE} FROM plans WHERE id IN (SELECT id FROM plans ${where} ORDER BY ${ORDER[sort]} LIMIT ? OFFSET ?)
+             ORDER BY ${ORDER[sort]}`,
         )
         .all(...words, limit, offset)
       return { total, lines: rows.map((row) => ({ ...row, summary: summaryOf(row.summary) })) }

@@ -62,7 +62,7 @@ export async function tortureByKills(checkout: string, kills: number): Promise<s
       }
     }
     const clients = seen.map(client)
-    await sleep(20 + random() * 130)
+    await sleep(20 + random() * 600)
     await server.kill()
     isOver = true
     await Promise.all(clients)

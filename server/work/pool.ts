@@ -19,6 +19,7 @@ export interface Work {
   readonly close: () => Promise<void>
 }
 
+const THREADS = Math.max(2, Math.min(4, availableParallelism()))
 const PATIENCE = 20_000
 /** Tasks that may wait; more at once are sent away, before memory runs out. */
 const MOST_WAITING = 1000
@@ -29,9 +30,9 @@ export function threads(): Work | undefined {
   if (!existsSync(filename)) return undefined
   const pool = new Piscina({
     filename,
-    minThreads: 1,
-    maxThreads: Math.max(2, Math.min(4, availableParallelism())),
-    idleTimeout: 60_000,
+    // All are there from the start: one that is made when it is needed keeps that request waiting.
+    minThreads: THREADS,
+    maxThreads: THREADS,
     maxQueue: MOST_WAITING,
   })
   return {
