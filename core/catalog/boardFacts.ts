@@ -14,6 +14,7 @@ export interface BoardFacts {
 export interface PinFacts {
   readonly id: string
   readonly kind: BoardPin['kind']
+  readonly control: BoardPin['control']
   readonly header: Header
   /** Along its header, from the header's first number. */
   readonly position: number
@@ -79,6 +80,7 @@ function compile(board: Board): BoardFacts {
       const facts: PinFacts = {
         id,
         kind: own.kind,
+        control: own.control,
         header,
         position,
         net: first.id,

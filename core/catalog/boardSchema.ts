@@ -83,6 +83,8 @@ export type Header = v.InferOutput<typeof Header>
 export const BoardPin = v.strictObject({
   id: PinId,
   kind: v.picklist(['io', 'supply', 'ground', 'control', 'none']),
+  /** What a control pin is: held low, `reset` and `enable` stop the board; `boot` chooses where its program comes from. */
+  control: v.optional(v.picklist(['reset', 'enable', 'boot', 'reference', 'debug'])),
   /** As printed on the board: what fingers use. */
   label: v.optional(Text),
   /** As firmware names it. */

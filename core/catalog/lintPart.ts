@@ -97,6 +97,19 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
   for (const [name, levels] of Object.entries(part.levels))
     lintLevels(levels, logic, `levels ${name}`, say, ['levels', name])
   for (const [index, given] of part.provides.entries()) known(given.pins, 'provides', ['provides', index])
+  for (const [index, channel] of part.channels.entries()) {
+    const at: Path = ['channels', index]
+    known([channel.output, ...channel.inputs, ...channel.enables.map((one) => one.pin)], 'channel', at)
+    if (channel.supply !== undefined) known([channel.supply], 'channel', at)
+    if (!part.provides.some((given) => given.pins.includes(channel.output)))
+      say(`channel ${channel.output} is no pin that the part provides`, at)
+    if (channel.inputs.length === 0) say(`channel ${channel.output} has no input`, at)
+  }
+  for (const given of part.provides)
+    if (given.does.some((one) => ['sink', 'source', 'bridge'].includes(one)))
+      for (const pin of given.pins)
+        if (!part.channels.some((channel) => channel.output === pin))
+          say(`output ${pin} does not say what moves it`, ['provides'])
   for (const [index, rail] of part.rails.entries()) {
     known([rail.pin, ...(rail.from === undefined ? [] : [rail.from])], 'rails', ['rails', index])
     if (typeof rail.volts === 'object' && !options.has(rail.volts.option))

@@ -206,6 +206,28 @@ export const Provided = v.strictObject({
   note: v.optional(Text),
 })
 
+/** An output that switches a load, and the pins that move it. */
+export const Channel = v.strictObject({
+  /** Pin of `provides` that carries the load. */
+  output: PinId,
+  /** Pins whose level moves it. */
+  inputs: v.array(PinId),
+  /** Pins that must be at their active level besides; `held` where the part itself holds them there. */
+  enables: v.optional(
+    v.array(
+      v.strictObject({
+        pin: PinId,
+        active: v.optional(v.picklist(['high', 'low']), 'high'),
+        held: v.optional(v.boolean(), false),
+      }),
+    ),
+    [],
+  ),
+  /** Supply pin from which the load's current comes; none for an output that only pulls to ground. */
+  supply: v.optional(PinId),
+})
+export type Channel = v.InferOutput<typeof Channel>
+
 /** A bus controller that the part gives to others: a channel of a bus switch, a port of a serial bridge. */
 export const GivenController = v.strictObject({
   id: Id,
@@ -229,12 +251,28 @@ export const Content = v.strictObject({
 
 /** What lies between two pins inside the part. */
 export const Inner = v.strictObject({
-  kind: v.picklist(['resistance', 'diode', 'contact', 'join', 'capacitance', 'winding', 'switch', 'shift', 'buffer']),
+  kind: v.picklist([
+    'resistance',
+    'diode',
+    'contact',
+    'join',
+    'capacitance',
+    'winding',
+    'switch',
+    'shift',
+    'buffer',
+    'shunt',
+  ]),
   between: v.tuple([PinId, PinId]),
   /** Ohms or farads: fixed, or from an option. */
   amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Diode: volts forward, or from a fact of an option's value. */
   forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
+  /** Winding: current while it runs, and while it starts or is held fast, in milliamperes. */
+  milliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  startMilliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  /** Shunt: most volts of either side against the part's ground. */
+  mostVolts: v.optional(Positive),
   /** Diode that lights: highest current in milliamperes. */
   mostMilliamps: v.optional(Positive),
   /**
@@ -339,6 +377,7 @@ export const Part = v.strictObject({
   modes: v.optional(v.array(Mode), []),
   options: v.optional(v.array(Option), []),
   provides: v.optional(v.array(Provided), []),
+  channels: v.optional(v.array(Channel), []),
   rails: v.optional(v.array(GivenRail), []),
   controllers: v.optional(v.array(GivenController), []),
   contains: v.optional(v.array(Content), []),

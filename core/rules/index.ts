@@ -7,6 +7,7 @@ import { busPinsRule } from './busPins.ts'
 import { busSoftware } from './busSoftware.ts'
 import { commonGround } from './commonGround.ts'
 import { decoupling } from './decoupling.ts'
+import { driverIdle } from './driverIdle.ts'
 import { driverNeeded } from './driverNeeded.ts'
 import { endMismatch } from './endMismatch.ts'
 import { expanderLimit } from './expanderLimit.ts'
@@ -22,17 +23,21 @@ import { interruptLine } from './interruptLine.ts'
 import { ledResistor } from './ledResistor.ts'
 import { levelDamage } from './levelDamage.ts'
 import { levelLogic } from './levelLogic.ts'
+import { loadReturn } from './loadReturn.ts'
 import { noFreeHole } from './noFreeHole.ts'
 import { onewirePullup } from './onewirePullup.ts'
 import { pinCurrent } from './pinCurrent.ts'
 import { pinDirection } from './pinDirection.ts'
 import { pinFunction } from './pinFunction.ts'
+import { pinNotSignal } from './pinNotSignal.ts'
 import { pinOnboard } from './pinOnboard.ts'
+import { pinOnRail } from './pinOnRail.ts'
 import { pinPull } from './pinPull.ts'
 import { pinShared } from './pinShared.ts'
 import { pinsShort } from './pinsShort.ts'
 import { pinUnplaced } from './pinUnplaced.ts'
 import { polarity } from './polarity.ts'
+import { pwmChannel } from './pwmChannel.ts'
 import { pwmTimer } from './pwmTimer.ts'
 import { railGap } from './railGap.ts'
 import { resetGlitch } from './resetGlitch.ts'
@@ -97,6 +102,11 @@ export const rules: readonly Rule[] = [
   timingSensitive,
   decoupling,
   endMismatch,
+  pinOnRail,
+  pinNotSignal,
+  driverIdle,
+  loadReturn,
+  pwmChannel,
   setAsideRule,
 ]
 

@@ -1,0 +1,282 @@
+import { volts } from '../catalog/common.ts'
+import type { Channel, Inner } from '../catalog/partSchema.ts'
+import { holds } from '../catalog/when.ts'
+import { entryOf } from '../text/entryOf.ts'
+import { levelsOf } from '../wiring/lines.ts'
+import type { Host, Net, PartInstance, SignalUse, Source, Terminal, Wiring } from '../wiring/model.ts'
+import { drives, switchesLoad } from '../wiring/needs.ts'
+
+/**
+ * What lies electrically between the nets of a wiring, and how every pin meets its net; made once of one wiring. Rules
+ * read this instead of following declared signals to board pins: a pin that nobody declared is here as well.
+ */
+export interface Circuit {
+  readonly wiring: Wiring
+  readonly ports: ReadonlyMap<string, Port>
+  /** Ports of a net, in the order of its ends. */
+  readonly at: (net: Net) => readonly Port[]
+  readonly elements: readonly Element[]
+  /** Elements with a leg on a net. */
+  readonly on: (net: Net) => readonly Element[]
+  readonly channels: readonly DriverChannel[]
+}
+
+/** What a pin does in this plan, seen from itself. `either`: wired, and named by no signal; it may do both. */
+export type Role =
+  | 'out'
+  | 'in'
+  | 'both'
+  | 'open-drain'
+  | 'either'
+  | 'passive'
+  | 'supply'
+  | 'ground'
+  | 'control'
+  | 'none'
+
+/** How an active thing meets a net. */
+export interface Port {
+  readonly terminal: Terminal
+  readonly net: Net
+  readonly role: Role
+  /** A part's signal that ends or begins here. */
+  readonly use: SignalUse | undefined
+  readonly host: Host | undefined
+  /** Volts that it puts out while high; undefined for a pin that cannot, or whose supply is not known. */
+  readonly high: number | undefined
+  /** Most and least volts that it bears; undefined where no source says. */
+  readonly most: number | undefined
+  readonly least: number | undefined
+}
+
+/** Something with two legs between two nets. */
+export interface Element {
+  readonly kind: 'resistor' | 'diode' | 'contact' | 'shunt' | 'winding' | 'load' | 'capacitor'
+  readonly part: PartInstance
+  /** Ends of its legs; of a diode the anode first, of a polarised load its plus. */
+  readonly a: string
+  readonly b: string
+  readonly netA: Net
+  readonly netB: Net
+  readonly ohms: number | undefined
+  /** Current that it takes while it runs, and while it starts or is held fast, in milliamperes. */
+  readonly runs: number | undefined
+  readonly starts: number | undefined
+  /** A diode that lights. */
+  readonly lights: boolean
+}
+
+/** An output that switches a load, and the pins that move it. */
+export interface DriverChannel {
+  readonly part: PartInstance
+  readonly facts: Channel
+  readonly output: string
+  readonly inputs: readonly string[]
+  readonly enables: readonly { readonly end: string; readonly active: 'high' | 'low'; readonly held: boolean }[]
+  /** Loads that hang on the output. */
+  readonly loads: readonly Element[]
+}
+
+const made = new WeakMap<Wiring, Circuit>()
+
+export function circuitOf(given: Wiring): Circuit {
+  const wiring = given.whole ?? given
+  let circuit = made.get(wiring)
+  if (!circuit) {
+    circuit = build(wiring)
+    made.set(wiring, circuit)
+  }
+  return circuit
+}
+
+function build(wiring: Wiring): Circuit {
+  const users = new Map<Host, SignalUse[]>()
+  for (const use of wiring.signals) for (const { host } of use.hosts) users.set(host, [...(users.get(host) ?? []), use])
+  const ports = new Map<string, Port>()
+  const byNet = new Map<Net, Port[]>()
+  for (const net of wiring.nets)
+    for (const end of net.ends) {
+      const terminal = wiring.terminal(end)
+      if (!terminal) continue
+      const port = portOf(wiring, terminal, net, users)
+      ports.set(end, port)
+      byNet.set(net, [...(byNet.get(net) ?? []), port])
+    }
+  const elements = wiring.parts.flatMap((part) => elementsOf(wiring, part))
+  const onNet = new Map<Net, Element[]>()
+  for (const element of elements)
+    for (const net of new Set([element.netA, element.netB])) onNet.set(net, [...(onNet.get(net) ?? []), element])
+  const on = (net: Net): readonly Element[] => onNet.get(net) ?? []
+  const channels = wiring.parts.flatMap((part) => part.part.channels.map((facts) => channelOf(wiring, part, facts, on)))
+  return { wiring, ports, at: (net) => byNet.get(net) ?? [], elements, on, channels }
+}
+
+function portOf(wiring: Wiring, terminal: Terminal, net: Net, users: ReadonlyMap<Host, readonly SignalUse[]>): Port {
+  const { host, owner } = terminal
+  const use = wiring.signal(terminal.end)
+  if (owner.kind === 'supply')
+    return { terminal, net, role: terminal.pin === '+' ? 'supply' : 'ground', use, host, ...nothing }
+  if (terminal.boardPin) {
+    const { kind } = terminal.boardPin
+    if (kind !== 'io' || !host) return { terminal, net, role: kind === 'io' ? 'none' : kind, use, host, ...nothing }
+    return {
+      terminal,
+      net,
+      role: roleOfHost(users.get(host) ?? []),
+      use,
+      host,
+      ...facts(host.levels, host.logicVolts),
+    }
+  }
+  const part = owner as PartInstance
+  if (use) {
+    const direction = use.facts.direction
+    return { terminal, net, role: direction, use, host, ...facts(levelsOf(use), part.logicVolts) }
+  }
+  if (host)
+    return {
+      terminal,
+      net,
+      role: switchesLoad(host.functions) ? 'out' : roleOfHost(users.get(host) ?? []),
+      use,
+      host,
+      ...facts(host.levels, host.logicVolts),
+    }
+  const role = terminal.partPin?.role
+  return {
+    terminal,
+    net,
+    role: role === 'supply' || role === 'ground' ? role : role === 'free' ? 'none' : 'passive',
+    use,
+    host,
+    ...nothing,
+  }
+}
+
+const nothing = { high: undefined, most: undefined, least: undefined }
+
+const facts = (levels: Host['levels'], at: number | undefined): Pick<Port, 'high' | 'most' | 'least'> => ({
+  high: volts(levels.high, at) ?? at,
+  most: volts(levels.most, at),
+  least: volts(levels.least, at),
+})
+
+function roleOfHost(users: readonly SignalUse[]): Role {
+  if (users.length === 0) return 'either'
+  const isOut = users.some((use) => drives(use.facts.needs) && use.facts.direction !== 'open-drain')
+  const isIn = users.some((use) => !drives(use.facts.needs) || use.facts.direction !== 'in')
+  return isOut && isIn ? 'both' : isOut ? 'out' : 'in'
+}
+
+const kinds: Partial<Record<Inner['kind'], Element['kind']>> = {
+  resistance: 'resistor',
+  diode: 'diode',
+  contact: 'contact',
+  switch: 'contact',
+  shunt: 'shunt',
+  winding: 'winding',
+  capacitance: 'capacitor',
+}
+
+function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
+  const end = (pin: string): string => `${part.ref}.${pin}`
+  const amount = (given: Inner['amount']): number | undefined => {
+    const value = typeof given === 'object' ? entryOf(part.options, given.option) : given
+    return typeof value === 'number' ? value : undefined
+  }
+  const inside = part.part.inner.flatMap((inner): Element[] => {
+    const kind = kinds[inner.kind]
+    if (!kind || !holds(inner.when, part.options)) return []
+    const [a, b] = inner.between.map(end) as [string, string]
+    return [
+      {
+        kind,
+        part,
+        a,
+        b,
+        netA: wiring.netOf(a),
+        netB: wiring.netOf(b),
+        ohms: inner.kind === 'resistance' || inner.kind === 'shunt' ? amount(inner.amount) : undefined,
+        runs: amount(inner.milliamps),
+        starts: amount(inner.startMilliamps) ?? amount(inner.milliamps),
+        lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
+      },
+    ]
+  })
+  // A lamp, a pump, a coil: its supply pins are its legs.
+  const supplied =
+    part.part.category === 'load' && part.part.build === 'component' && !inside.some((one) => one.kind === 'winding')
+      ? part.supplies.flatMap((use): Element[] => {
+          const [a, b] = [use.pins[0], use.grounds[0]]
+          if (a === undefined || b === undefined) return []
+          return [
+            {
+              kind: 'load',
+              part,
+              a,
+              b,
+              netA: wiring.netOf(a),
+              netB: wiring.netOf(b),
+              ohms: undefined,
+              runs: use.typicalMilliamps,
+              starts: use.peakMilliamps ?? use.typicalMilliamps,
+              lights: false,
+            },
+          ]
+        })
+      : []
+  const withSupply = part.supplies[0]
+  return [
+    ...inside.map((one) =>
+      one.kind === 'winding' && one.runs === undefined && withSupply && part.part.category === 'load'
+        ? { ...one, runs: withSupply.typicalMilliamps, starts: withSupply.peakMilliamps ?? withSupply.typicalMilliamps }
+        : one,
+    ),
+    ...supplied,
+  ]
+}
+
+function channelOf(
+  wiring: Wiring,
+  part: PartInstance,
+  facts: Channel,
+  on: (net: Net) => readonly Element[],
+): DriverChannel {
+  const end = (pin: string): string => `${part.ref}.${pin}`
+  const output = end(facts.output)
+  const net = wiring.netOf(output)
+  return {
+    part,
+    facts,
+    output,
+    inputs: facts.inputs.map(end),
+    enables: facts.enables.map(({ pin, active, held }) => ({ end: end(pin), active, held })),
+    loads: on(net).filter((one) => one.kind === 'winding' || one.kind === 'load'),
+  }
+}
+
+/** What holds a net at a voltage: ground as 0 V, or its source; undefined for a net that nothing holds stiffly. */
+export interface RailHold {
+  readonly volts: number
+  readonly source: Source | undefined
+}
+
+export const railOf = (net: Net): RailHold | undefined =>
+  net.ground
+    ? { volts: 0, source: undefined }
+    : net.sources[0] && { volts: net.sources[0].volts, source: net.sources[0] }
+
+/** The name of a rail for sentences: `5 V (MCU.5V)` or `ground`. */
+export const railWords = ({ volts: at, source }: RailHold): string => (source ? `${at} V (${source.end})` : 'ground')
+
+/** Rails that a net meets when one contact on it closes, with that contact. */
+export function railsBehindContacts(
+  circuit: Circuit,
+  net: Net,
+): { readonly contact: Element; readonly rail: RailHold }[] {
+  return circuit.on(net).flatMap((contact) => {
+    if (contact.kind !== 'contact' || contact.netA === contact.netB) return []
+    const rail = railOf(contact.netA === net ? contact.netB : contact.netA)
+    return rail ? [{ contact, rail }] : []
+  })
+}

@@ -1,0 +1,63 @@
+import { circuitOf, railOf } from '../circuit/circuit.ts'
+import type { Wiring } from '../wiring/model.ts'
+import type { Rule } from './finding.ts'
+import { listWords } from './shared.ts'
+
+export const driverIdle: Rule = {
+  meta: {
+    id: 'driver-idle',
+    severities: ['fault'],
+    about: 'A driver, a bridge half or a switch carries a load, and its input or enable is open or tied off.',
+    fixable: false,
+  },
+  check(wiring, report) {
+    for (const channel of circuitOf(wiring).channels) {
+      if (channel.loads.length === 0) continue
+      const unused = new Set(wiring.plan.unused)
+      const open = channel.inputs.filter((end) => !isMoved(wiring, end))
+      const off = channel.enables.filter(({ end, active, held }) => {
+        const net = wiring.netOf(end)
+        const rail = railOf(net)
+        if (rail) return active === 'high' ? rail.volts === 0 : rail.volts > 0
+        return !held && !isMoved(wiring, end) && !(net.wired && !unused.has(end) && isPulled(wiring, end, active))
+      })
+      if (open.length === 0 && off.length === 0) continue
+      const ends = [...open, ...off.map(({ end }) => end)]
+      const loads = [...new Set(channel.loads.map((one) => one.part.ref))]
+      report({
+        severity: 'fault',
+        at: [channel.output, ...ends, ...loads],
+        message: `${channel.output} carries ${listWords(loads)} and never moves: ${[
+          open.length > 0 ? `${listWords(open)} ${open.length === 1 ? 'is' : 'are'} open` : '',
+          off.length > 0
+            ? `${listWords(off.map(({ end }) => end))} ${off.length === 1 ? 'does' : 'do'} not switch it on`
+            : '',
+        ]
+          .filter((one) => one !== '')
+          .join(', ')}.`,
+        why: 'An output does what its inputs say, and only while it is enabled. Open inputs float: the output stays off or follows the noise around it.',
+        numbers: {},
+      })
+    }
+  },
+}
+
+/** Something drives the pin or holds it: a pin of a board or expander, another part, or a rail that says a level for good. */
+function isMoved(wiring: Wiring, end: string): boolean {
+  const use = wiring.signal(end)
+  if (use && use.hosts.length > 0) return true
+  const net = wiring.netOf(end)
+  return railOf(net) !== undefined || use?.state === 'joined'
+}
+
+/** A resistor leads the pin to the level that switches it on. */
+function isPulled(wiring: Wiring, end: string, active: 'high' | 'low'): boolean {
+  const net = wiring.netOf(end)
+  return circuitOf(wiring)
+    .on(net)
+    .some((one) => {
+      if (one.kind !== 'resistor') return false
+      const rail = railOf(one.netA === net ? one.netB : one.netA)
+      return rail !== undefined && (active === 'high' ? rail.volts > 0 : rail.volts === 0)
+    })
+}

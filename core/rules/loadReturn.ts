@@ -1,0 +1,85 @@
+import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { UnionFind } from '../wiring/unionFind.ts'
+import type { Rule } from './finding.ts'
+import { takeOut } from './mend.ts'
+
+const names: Readonly<Record<Element['kind'], string>> = {
+  resistor: 'a resistor',
+  diode: 'a diode',
+  contact: 'a contact',
+  shunt: 'a shunt',
+  winding: 'a winding',
+  load: 'a load',
+  capacitor: 'a capacitor',
+}
+
+export const loadReturn: Rule = {
+  meta: {
+    id: 'load-return',
+    severities: ['fault'],
+    about:
+      'Both legs of a load, a lamp or a contact lie on one piece of metal: nothing flows through it, or it changes nothing.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    const circuit = circuitOf(wiring)
+    const outside = byWires(wiring)
+    for (const part of wiring.parts) {
+      const bridged = part.part.inner.filter(
+        (inner) =>
+          inner.kind === 'join' &&
+          part.part.build === 'component' &&
+          inner.between.every((pin) =>
+            wiring.plan.wires.some((wire) => wire[0] === `${part.ref}.${pin}` || wire[1] === `${part.ref}.${pin}`),
+          ),
+      )
+      for (const inner of bridged) {
+        const [a, b] = inner.between.map((pin) => `${part.ref}.${pin}`) as [string, string]
+        const net = wiring.netOf(a)
+        // Two legs of one piece may carry a wire on; here they join what must stay apart, or leave the contact out.
+        const other = part.part.inner.find((one) => one.kind === 'contact' || one.kind === 'switch')
+        const left = other?.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`)).find((one) => one !== net)
+        if (outside(a) === outside(b) || !other || left?.wired || !meets(wiring, net.ends)) continue
+        report({
+          severity: 'fault',
+          at: [a, b, part.ref],
+          message: `${a} and ${b} are two legs of one piece: ${part.ref} joins them for good, pressed or not.`,
+          why: 'Legs on one side of such a part belong together; the contact lies between the two sides. Take a leg of the other side, or two that lie across.',
+          numbers: {},
+          propose: () => takeOut(wiring, (one, two) => one === b || two === b),
+        })
+      }
+    }
+    for (const one of circuit.elements) {
+      if (one.netA !== one.netB || !one.netA.wired) continue
+      // Channels of one chip side by side, or a capacitor inside a module, are no mistake of the maker's.
+      if (one.part.part.build !== 'component' || one.kind === 'capacitor') continue
+      const rail = railOf(one.netA)
+      report({
+        severity: 'fault',
+        at: [one.a, one.b],
+        message: `Both legs of ${one.part.ref} are joined, so that ${one.kind === 'contact' ? 'closing it changes nothing' : 'nothing flows through it'}.`,
+        why: `${one.part.ref} is ${names[one.kind]} between ${one.a} and ${one.b}; both lie on ${rail ? (rail.source ? rail.source.end : 'ground') : 'one piece of wire'}.`,
+        numbers: {},
+        propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (x, y) => x === end || y === end)).slice(0, 2),
+      })
+    }
+  },
+}
+
+/** Which ends hang together by wires and boards alone, without what parts join inside. */
+function byWires(wiring: Wiring): (end: string) => string {
+  const sets = new UnionFind()
+  for (const board of wiring.boards)
+    for (const pin of board.facts.pins) sets.join(`${board.ref}.${pin.id}`, `${board.ref}.${pin.net}`)
+  for (const wire of wiring.plan.wires) sets.join(wire[0], wire[1])
+  return (end) => {
+    sets.add(end)
+    return sets.find(end)
+  }
+}
+
+/** More than the part itself hangs on these ends: a pin of a board, a supply, another part. */
+const meets = (wiring: Wiring, ends: readonly string[]): boolean =>
+  ends.some((end) => wiring.terminal(end)?.owner.kind !== 'part')

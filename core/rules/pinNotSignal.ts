@@ -1,0 +1,59 @@
+import { circuitOf } from '../circuit/circuit.ts'
+import { needWords } from '../wiring/needs.ts'
+import type { Rule } from './finding.ts'
+import { takeOut } from './mend.ts'
+
+const words = {
+  reset: 'resets the board',
+  enable: 'switches the board on and off',
+  boot: 'chooses what the board starts',
+  reference: 'is the reference of its converter',
+  debug: 'belongs to the programmer',
+} as const
+
+export const pinNotSignal: Rule = {
+  meta: {
+    id: 'pin-not-signal',
+    severities: ['fault'],
+    about:
+      'A signal, a supply or a ground of a part hangs on a pin that is none: reset, enable, reference, not connected.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    const circuit = circuitOf(wiring)
+    for (const port of circuit.ports.values()) {
+      const pin = port.terminal.boardPin
+      if (!pin || (pin.kind !== 'control' && pin.kind !== 'none') || !port.net.wired) continue
+      const isNothing = pin.kind === 'none'
+      const what = isNothing ? 'is not connected' : pin.control ? words[pin.control] : 'is no signal'
+      for (const other of circuit.at(port.net)) {
+        if (other.terminal.owner.kind !== 'part' || other.net.ground || other.net.sources.length > 0) continue
+        const { use } = other
+        const waits =
+          use !== undefined &&
+          use.hosts.length === 0 &&
+          (isNothing || use.facts.direction === 'out' || isBus(use.facts.needs))
+        const feeds = use === undefined && (other.role === 'ground' || (isNothing && other.role === 'supply'))
+        if (!waits && !feeds) continue
+        const asks = use ? `needs ${needWords(use.facts.needs)}` : other.role === 'ground' ? 'is ground' : 'is a supply'
+        report({
+          severity: 'fault',
+          at: [other.terminal.end, port.terminal.end],
+          message: `${other.terminal.end} ${asks} and hangs on ${port.terminal.end}, which ${what}.`,
+          why: isNothing
+            ? 'Nothing inside the board leads on from that hole. Count the position once more from the marked end.'
+            : 'The pin has a task of its own and is never read or driven by a program. Count the position once more from the marked end.',
+          numbers: {},
+          propose: () =>
+            takeOut(
+              wiring,
+              (a, b) =>
+                [a, b].includes(other.terminal.end) && [a, b].some((end) => circuit.ports.get(end)?.net === port.net),
+            ),
+        })
+      }
+    }
+  },
+}
+
+const isBus = (need: string): boolean => need.includes('.') && !need.endsWith('.cs')
