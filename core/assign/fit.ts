@@ -1,9 +1,9 @@
 import type { Board } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
+import { reserveOf } from '../circuit/reserve.ts'
 import { applyEdits } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { check } from '../rules/index.ts'
-import { reserveOf } from '../wiring/reserve.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { moveBoard } from './moveBoard.ts'
 

@@ -39,6 +39,11 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   const found: OpenEnd[] = []
   const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
   for (const use of part.supplies) {
+    const fedOtherWay =
+      use.facts.either &&
+      use.pins.some((end) => wiring.netOf(end).ground) &&
+      use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
+    if (fedOtherWay || !use.facts.required) continue
     const why = touched ? 'other-rule' : 'open'
     for (const end of use.pins)
       if (wiring.netOf(end).sources.length === 0 && !unused.has(end))
@@ -64,7 +69,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   }
   for (const use of byPart.get(part) ?? []) {
     if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
-    if (use.state === 'joined' && !use.facts.required) continue
+    if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use))) continue
     found.push({
       end: use.end,
       kind: 'signal',
@@ -83,4 +88,17 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
         why: touched && part.part.build !== 'component' ? 'other-rule' : 'open',
       })
   return found
+}
+
+/** Another part takes the signal in: the wiper of a knob at the contrast pin of a display. */
+function isHeard(wiring: Wiring, use: SignalUse): boolean {
+  if (use.facts.direction === 'in') return false
+  const ties = new Set(wiring.ties.map((one) => one.end))
+  return wiring.netOf(use.end).ends.some((end) => {
+    const other = wiring.signal(end)
+    return (
+      end !== use.end &&
+      (ties.has(end) || (other !== undefined && other.part !== use.part && other.facts.direction === 'in'))
+    )
+  })
 }

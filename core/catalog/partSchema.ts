@@ -58,6 +58,8 @@ export const Signal = v.strictObject({
   direction: v.picklist(['in', 'out', 'both', 'open-drain', 'passive']),
   required: v.optional(v.boolean(), true),
   text: v.optional(Text),
+  /** Current with which an open drain still pulls its line to a good low, in milliamperes. */
+  sinkMilliamps: v.optional(Positive),
   /** Bias that the line needs from the host or from a resistor. */
   pull: v.optional(v.picklist(['up', 'down'])),
   /** Largest pull resistor in ohms with which the line works; a pin's own pull is then too weak. */
@@ -119,6 +121,8 @@ export const Mode = v.strictObject({
       pullUpOhms: v.optional(Positive),
       pullUpTo: v.optional(PinId),
       stretches: v.optional(v.boolean(), false),
+      /** Signal that takes it off the bus; with it several of a kind can be given addresses by the program. */
+      off: v.optional(PinId),
     }),
   ),
   spi: v.optional(
@@ -168,6 +172,10 @@ export const PartSupply = v.strictObject({
   peakMilliamps: v.optional(Milliamps),
   /** Supply that the part's logic runs at when a regulator sits between, in volts. */
   logicVolts: v.optional(Positive),
+  /** False where the part also works without it: a charger on its cell. */
+  required: v.optional(v.boolean(), true),
+  /** Supply and ground may change places: the ends of a potentiometer. */
+  either: v.optional(v.boolean(), false),
   /** Prefer an outside source: motors, servos, strips. */
   heavy: v.optional(v.boolean(), false),
   /** Prefer this voltage within the range when there is a choice. */
@@ -186,6 +194,8 @@ export const GivenRail = v.strictObject({
   milliamps: v.optional(Positive),
   /** Supply pin that must be alive for it; none for a socket or a cell of its own. */
   from: v.optional(PinId),
+  /** Most current that it takes in, in milliamperes, where that is less than the output would ask for. */
+  mostIn: v.optional(Positive),
   /** linear: takes in what it gives out; else the share of the power taken in that comes out. */
   efficiency: v.optional(v.union([v.literal('linear'), v.pipe(v.number(), v.minValue(0.3), v.maxValue(1))]), 'linear'),
   why: Text,
@@ -223,6 +233,8 @@ export const Channel = v.strictObject({
     ),
     [],
   ),
+  /** Sets the current of the load itself, by chopping; what it takes from its supply is another matter. */
+  limits: v.optional(v.boolean(), false),
   /** Supply pin from which the load's current comes; none for an output that only pulls to ground. */
   supply: v.optional(PinId),
 })
@@ -280,6 +292,8 @@ export const Inner = v.strictObject({
    * buffer: repeats the level of the first pin at the second, at the second supply of this list.
    */
   rails: v.optional(v.tuple([PinId, PinId])),
+  /** buffer: leads from the second pin to the first. */
+  back: v.optional(v.boolean(), false),
   /** buffer: the second pin carries line levels instead of logic levels. */
   line: v.optional(v.picklist(['rs-232', 'rs-485'])),
   when: v.optional(When),
@@ -379,6 +393,8 @@ export const Part = v.strictObject({
   provides: v.optional(v.array(Provided), []),
   channels: v.optional(v.array(Channel), []),
   rails: v.optional(v.array(GivenRail), []),
+  /** Most current of all its rails together, in milliamperes. */
+  railsTogether: v.optional(Positive),
   controllers: v.optional(v.array(GivenController), []),
   contains: v.optional(v.array(Content), []),
   inner: v.optional(v.array(Inner), []),

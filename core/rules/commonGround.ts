@@ -1,3 +1,4 @@
+import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 
@@ -48,6 +49,19 @@ export const commonGround: Rule = {
           `${part.ref} is fed from ${use.source.end} and returns through another ground`,
         )
       }
+    for (const shunt of circuitOf(wiring).elements) {
+      if (shunt.kind !== 'shunt') continue
+      const ground = groundNet(shunt.part)
+      const source = railOf(shunt.netA)?.source ?? railOf(shunt.netB)?.source
+      const measured = source && sourceGround(wiring, source.ref)
+      if (ground && measured && ground !== measured)
+        say(
+          groundName(wiring, measured),
+          groundName(wiring, ground),
+          [shunt.part.ref, source.ref],
+          `${shunt.part.ref} measures against its own ground what ${source.end} gives`,
+        )
+    }
     for (const net of wiring.nets) {
       if (!net.wired) continue
       const boards = [

@@ -1,5 +1,6 @@
 import { hexAddress } from '../plan/readPlan.ts'
 import { addressesOf, addressFixes, segmentsOf } from '../wiring/i2c.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
@@ -35,7 +36,7 @@ export const i2cAddress: Rule = {
             numbers: { address: hexAddress(address) },
             propose: () => [...parts, ...above].flatMap((part) => addressFixes(wiring, segment, part, address)),
           })
-        if (parts.length < 2) continue
+        if (parts.length < 2 || areSwitchedOff(wiring, parts)) continue
         const taken = [...byAddress.keys()].sort((a, b) => a - b)
         report({
           severity: 'fault',
@@ -52,4 +53,14 @@ export const i2cAddress: Rule = {
       }
     }
   },
+}
+
+/** All but one can be kept off the bus, each by a pin of its own: the program gives them addresses one after the other. */
+function areSwitchedOff(wiring: Wiring, parts: readonly PartInstance[]): boolean {
+  const pins = parts.map((part) => {
+    const off = part.mode?.i2c?.off
+    return off === undefined ? undefined : wiring.signal(`${part.ref}.${off}`)?.hosts[0]?.host.end
+  })
+  const own = new Set(pins.filter((one) => one !== undefined))
+  return own.size >= parts.length - 1 && own.size === pins.filter((one) => one !== undefined).length
 }

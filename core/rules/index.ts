@@ -9,6 +9,7 @@ import { commonGround } from './commonGround.ts'
 import { decoupling } from './decoupling.ts'
 import { driverIdle } from './driverIdle.ts'
 import { driverNeeded } from './driverNeeded.ts'
+import { driverRating } from './driverRating.ts'
 import { endMismatch } from './endMismatch.ts'
 import { expanderLimit } from './expanderLimit.ts'
 import { featureConflict } from './featureConflict.ts'
@@ -24,6 +25,7 @@ import { ledResistor } from './ledResistor.ts'
 import { levelDamage } from './levelDamage.ts'
 import { levelLogic } from './levelLogic.ts'
 import { loadReturn } from './loadReturn.ts'
+import { matrixRule } from './matrix.ts'
 import { noFreeHole } from './noFreeHole.ts'
 import { onewirePullup } from './onewirePullup.ts'
 import { pinCurrent } from './pinCurrent.ts'
@@ -105,7 +107,9 @@ export const rules: readonly Rule[] = [
   pinOnRail,
   pinNotSignal,
   driverIdle,
+  driverRating,
   loadReturn,
+  matrixRule,
   pwmChannel,
   setAsideRule,
 ]

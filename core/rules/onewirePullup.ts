@@ -9,8 +9,9 @@ import { listWords, twoDigits, usesByHost } from './shared.ts'
 export const onewirePullup: Rule = {
   meta: {
     id: 'onewire-pullup',
-    severities: ['fault'],
-    about: 'A one-wire line has no pull-up resistor, one too weak for it, or one to another voltage than its logic.',
+    severities: ['fault', 'caution'],
+    about:
+      'A one-wire line has no pull-up resistor, one too weak or too strong for it, or one to another voltage than its logic.',
     fixable: true,
     local: true,
   },
@@ -23,6 +24,17 @@ export const onewirePullup: Rule = {
       const held = networkOf(wiring).thevenin(wiring.netOf(first.end))
       const vih = volts(host.levels.vih, host.logicVolts)
       const low = held !== undefined && vih !== undefined && held.volts < vih
+      const sinks = Math.min(...uses.map((use) => use.facts.sinkMilliamps ?? Number.POSITIVE_INFINITY))
+      // To be pulled under 0.4 V the line may take no more than the weakest output sinks.
+      const least = held && Number.isFinite(sinks) ? ((held.volts - 0.4) / sinks) * 1000 : 0
+      if (held && !low && held.ohms > 0 && held.ohms < least * 0.99)
+        report({
+          severity: 'caution',
+          at: [host.end, ...uses.map((use) => use.end)],
+          message: `The pull-up of ${listWords(uses.map((use) => use.end))} is ${formatQuantity(held.ohms, 'Ω')}, and ${formatQuantity(least, 'Ω')} is the least at ${formatVolts(held.volts)}.`,
+          why: `Whoever speaks on the line pulls it to ground against this resistor; it would have to sink ${Math.round(((held.volts - 0.4) / held.ohms) * 1000)} mA and is good for ${sinks} mA. The low level becomes too high to be read.`,
+          numbers: { ohms: Math.round(held.ohms), leastOhms: Math.round(least), sinkMilliamps: sinks },
+        })
       if (held && !low && held.ohms <= most * 1.001) continue
       const names = listWords(uses.map((use) => use.end))
       report({

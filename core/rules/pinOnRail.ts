@@ -1,4 +1,6 @@
+import { volts } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { SignalUse } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
@@ -69,6 +71,20 @@ export const pinOnRail: Rule = {
           message: `${port.terminal.end} is on ground, which switches the board off.`,
           why: 'The pin switches the supply of the board; left open, it is on.',
         })
+      else if (rail?.source && isUnknownPost(port))
+        say({
+          severity: 'caution',
+          message: `${port.terminal.end} gets ${railWords(rail)}, and it is not known what the post bears.`,
+          why: 'The post is no supply and no signal of which the catalogue knows anything. Look it up before anything is fed there, or leave it free.',
+          others: [rail.source.end],
+        })
+      else if (rail?.source && tieBears(port) !== undefined && rail.volts > tieBears(port)! + SLACK)
+        say({
+          severity: 'fault',
+          message: `${port.terminal.end} is tied to ${railWords(rail)} and bears ${tieBears(port)} V.`,
+          why: 'A pin that is only held high still bears no more than the logic beside it; the motor supply is no logic supply.',
+          others: [rail.source.end],
+        })
       else if (rail && port.use) {
         const words = signalOnRail(port.use, rail.volts, port.net.sources.length > 0)
         if (words) say({ ...words, message: `${port.terminal.end} is on ${railWords(rail)}: ${words.message}` })
@@ -108,6 +124,22 @@ function whenPressed(circuit: Circuit, port: Port): Words | undefined {
       }
   }
   return undefined
+}
+
+/** A post of the board that is neither signal nor supply, and is wired. */
+const isUnknownPost = (port: Port): boolean => {
+  const pin = port.terminal.boardPin
+  return port.net.wired && (pin?.kind === 'none' || (pin?.kind === 'control' && pin.control !== 'reference'))
+}
+
+/** What a pin of a part bears that is tied instead of run: as the part's logic does. */
+function tieBears(port: Port): number | undefined {
+  const { owner, end } = port.terminal
+  if (owner.kind !== 'part' || port.use) return undefined
+  const pin = port.terminal.pin
+  const isTie = [...owner.part.ties, ...(owner.mode?.ties ?? [])].some((tie) => tie.pin === pin)
+  const isSupply = owner.supplies.some((use) => use.pins.includes(end))
+  return isTie && !isSupply ? volts(entryOf(owner.part.levels, 'logic')?.most, owner.logicVolts) : undefined
 }
 
 const isBoardPin = (port: Port): boolean =>

@@ -1,4 +1,5 @@
 import { rewire } from '../assign/rewire.ts'
+import { holds } from '../catalog/when.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { SignalUse } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
@@ -34,6 +35,24 @@ export const pinShared: Rule = {
         })
       }
     }
+    for (const part of wiring.parts)
+      for (const inner of part.part.inner) {
+        if (inner.kind !== 'buffer' || !holds(inner.when, part.options)) continue
+        const [takes, gives] = inner.back ? [inner.between[1], inner.between[0]] : inner.between
+        const end = `${part.ref}.${gives}`
+        const other = wiring
+          .netOf(end)
+          .ends.map((one) => wiring.signal(one))
+          .find((use) => use !== undefined && use.part !== part && use.facts.direction === 'out')
+        if (!other) continue
+        report({
+          severity: 'fault',
+          at: [end, other.end],
+          message: `${end} and ${other.end} are two outputs on one wire.`,
+          why: `${part.ref} puts out at ${gives} what it takes in at ${takes}; it listens to nobody there. The line belongs on the other side of a channel that leads the other way.`,
+          numbers: {},
+        })
+      }
     for (const net of wiring.nets) {
       if (!net.wired) continue
       const pins = [

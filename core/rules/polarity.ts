@@ -13,6 +13,19 @@ export const polarity: Rule = {
   },
   check(wiring, report) {
     for (const part of wiring.parts) {
+      const swapped = swappedSupply(wiring, part)
+      if (swapped) {
+        const [plus, minus] = swapped
+        report({
+          severity: 'fault',
+          at: [plus, minus],
+          message: `${pinWords(plus)} and ${pinWords(minus)} of ${part.ref} are swapped: ${plus} is on ground and ${minus} on a supply.`,
+          why: 'Fed the wrong way round, most parts are destroyed within seconds, and some take their source along.',
+          numbers: {},
+          propose: () => swapWires(wiring, plus, minus),
+        })
+        continue
+      }
       const legs = legsOf(part)
       const wrong = turnedRound(wiring, part)
       if (!legs || !wrong) continue
@@ -57,8 +70,23 @@ function legsOf(part: PartInstance): Legs | undefined {
     : undefined
 }
 
+const pinWords = (end: string): string => end.slice(end.indexOf('.') + 1)
+
+/** Supply and ground pin of a part, the one on ground and the other on a supply. */
+function swappedSupply(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
+  if (part.part.polarised && part.part.pins.filter((pin) => pin.role !== 'free').length === 2) return undefined
+  for (const { facts, pins, grounds } of part.supplies) {
+    if (facts.either) continue
+    const plus = pins.find((end) => wiring.netOf(end).ground)
+    const minus = grounds.find((end) => wiring.netOf(end).sources.length > 0 && !wiring.netOf(end).ground)
+    if (plus !== undefined && minus !== undefined) return [plus, minus]
+  }
+  return undefined
+}
+
 /** What tells that a part is turned round; undefined when nothing does. */
 export function turnedRound(wiring: Wiring, part: PartInstance): string | undefined {
+  if (swappedSupply(wiring, part)) return 'its supply and its ground are swapped'
   const legs = legsOf(part)
   return legs && (legs.diode ? diodeWrong(wiring, legs) : supplyWrong(wiring, legs))
 }

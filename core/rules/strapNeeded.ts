@@ -1,4 +1,7 @@
+import { circuitOf } from '../circuit/circuit.ts'
+import { formatVolts } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
+import { networkOf } from '../wiring/lines.ts'
 import type { TieUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
@@ -17,7 +20,8 @@ export const strapNeeded: Rule = {
       // Components such as a button or a sensor resistor may be turned round; other rules look at them.
       if (tie.part.part.build === 'component') continue
       const touched = tie.part.part.pins.some((pin) => wiring.netOf(`${tie.part.ref}.${pin.id}`).wired)
-      if (!touched || (tie.state !== 'wrong' && tie.state !== 'open')) continue
+      const rests = touched && tie.state === 'right' ? restOf(wiring, tie) : undefined
+      if (!touched || (tie.state !== 'wrong' && tie.state !== 'open' && !rests)) continue
       const net = wiring.netOf(tie.end)
       const is = net.ground ? 'ground' : net.sources.length > 0 ? 'a supply' : 'something else'
       const option = typeof tie.facts.to === 'object' ? tie.facts.to.option : undefined
@@ -26,8 +30,9 @@ export const strapNeeded: Rule = {
       report({
         severity: 'fault',
         at: [tie.end],
-        message:
-          tie.state === 'open'
+        message: rests
+          ? `${tie.end} ${rests} and must go to ${targetWords(tie)}${because}.`
+          : tie.state === 'open'
             ? `${tie.end} is open and must go to ${targetWords(tie)}${because}.`
             : `${tie.end} is on ${is} and must go to ${targetWords(tie)}${because}.`,
         why: `${what[0]?.toUpperCase()}${what.slice(1)}. ${tie.state === 'open' ? 'Left open it floats, and what it chooses changes with the weather.' : 'As it is wired the part takes the other choice: it answers elsewhere or not at all.'}`,
@@ -36,6 +41,27 @@ export const strapNeeded: Rule = {
       })
     }
   },
+}
+
+/** What resistors do to a pin that has a wire: it floats behind a leg that leads nowhere, or is held at the other level. */
+function restOf(wiring: Wiring, tie: TieUse): string | undefined {
+  const net = wiring.netOf(tie.end)
+  if (net.ground || net.sources.length > 0 || (tie.to !== 'ground' && tie.to !== 'supply')) return undefined
+  const circuit = circuitOf(wiring)
+  // What drives it, or may, says the level.
+  if (circuit.at(net).some((port) => port.host || (port.terminal.end !== tie.end && port.role !== 'passive')))
+    return undefined
+  const pulls = circuit.on(net).filter((one) => one.kind === 'resistor')
+  if (pulls.length === 0) return undefined
+  const held = networkOf(wiring).pulled(net)
+  const [first] = pulls
+  if (held === undefined) return `hangs on ${first!.part.ref}, which leads nowhere,`
+  const supply = tie.part.logicVolts
+  if (supply === undefined) return undefined
+  const isHigh = held > supply * 0.7
+  const isLow = held < supply * 0.3
+  if (tie.to === 'supply' ? isHigh : isLow) return undefined
+  return `is held at ${formatVolts(held)} by ${first!.part.ref}`
 }
 
 const targetWords = (tie: TieUse): string =>

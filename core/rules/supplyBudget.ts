@@ -1,9 +1,9 @@
+import { type Budget, budgets } from '../circuit/budget.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
-import { type Budget, budgets } from '../wiring/budget.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { sourceChoices } from '../wiring/supply.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
 /** Share of the limit above which there is no reserve left for what the figures leave out. */
@@ -18,7 +18,9 @@ export const supplyBudget: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    for (const budget of budgets(wiring)) {
+    const all = budgets(wiring)
+    for (const part of wiring.parts) ofGivers(part, all, wiring, report)
+    for (const budget of all) {
       const limit = budget.source.limitMilliamps
       if (limit === undefined || limit === 0 || budget.peakMilliamps === 0) continue
       const over = budget.typicalMilliamps > limit
@@ -42,6 +44,38 @@ export const supplyBudget: Rule = {
       })
     }
   },
+}
+
+/** What holds for all rails of a part together, and for what its converter takes in. */
+function ofGivers(part: PartInstance, all: readonly Budget[], wiring: Wiring, report: (report: Report) => void): void {
+  const together = part.part.railsTogether
+  const own = all.filter((one) => one.source.ref === part.ref)
+  const peak = own.reduce((sum, one) => sum + one.peakMilliamps, 0)
+  const typical = own.reduce((sum, one) => sum + one.typicalMilliamps, 0)
+  if (together !== undefined && peak > together) {
+    const isUsual = typical > together
+    report({
+      severity: isUsual ? 'fault' : 'caution',
+      at: [part.ref, ...own.map((one) => one.source.end)],
+      message: `${part.ref} has to give ${Math.round(isUsual ? typical : peak)} mA ${isUsual ? 'as a rule' : 'at peaks'} on its rails together, and gives ${together} mA at most.`,
+      why: 'The rails share one regulator and one socket: what one of them gives, the other cannot.',
+      numbers: { typicalMilliamps: Math.round(typical), peakMilliamps: Math.round(peak), limitMilliamps: together },
+    })
+  }
+  for (const rail of part.part.rails) {
+    const given = own.find((one) => one.source.end === `${part.ref}.${rail.pin}`)
+    const fed = rail.from === undefined ? undefined : wiring.netOf(`${part.ref}.${rail.from}`).sources[0]
+    if (rail.mostIn === undefined || !given || !fed || rail.efficiency === 'linear') continue
+    const takes = (given.typicalMilliamps * given.source.volts) / fed.volts / rail.efficiency
+    if (takes <= rail.mostIn) continue
+    report({
+      severity: 'fault',
+      at: [part.ref, given.source.end, fed.end],
+      message: `${part.ref} would have to take ${Math.round(takes)} mA from ${fed.end}, and takes ${rail.mostIn} mA at most.`,
+      why: `A converter gives out the power that it takes in, less its loss: ${Math.round(given.typicalMilliamps)} mA at ${given.source.volts} V are ${Math.round(takes)} mA at ${fed.volts} V.`,
+      numbers: { takesMilliamps: Math.round(takes), mostMilliamps: rail.mostIn },
+    })
+  }
 }
 
 /** Feeds the heaviest parts from elsewhere, as many as it takes to bring the peaks under the limit. */

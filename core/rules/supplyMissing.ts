@@ -1,3 +1,4 @@
+import type { SupplyUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, sourceChoices } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
 import { turnedRound } from './polarity.ts'
@@ -17,6 +18,8 @@ export const supplyMissing: Rule = {
       if (!touched || turnedRound(wiring, part) !== undefined) continue
       for (const use of part.supplies) {
         const pin = use.pins[0] as string
+        if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
+        if (use.facts.either && isTurned(wiring, use)) continue
         if (!use.source && !use.pins.some((end) => unused.has(end)))
           report({
             severity: 'fault',
@@ -53,6 +56,27 @@ export const supplyMissing: Rule = {
           })
       }
     }
+    for (const part of wiring.parts) {
+      // A cable or a converter without a supply of its own here still needs the way back.
+      if (part.supplies.length > 0) continue
+      const grounds = part.part.pins.filter((pin) => pin.role === 'ground').map((pin) => `${part.ref}.${pin.id}`)
+      const first = grounds[0]
+      const speaks = wiring.signals.some((use) => use.part === part && use.hosts.length > 0)
+      if (first === undefined || !speaks || grounds.some((end) => wiring.netOf(end).wired || unused.has(end))) continue
+      report({
+        severity: 'fault',
+        at: [first],
+        message: `${part.ref} has no ground at ${first}.`,
+        why: 'A voltage is always a difference between two points. Without the common ground a high of one side means nothing to the other.',
+        numbers: {},
+        propose: () => {
+          const ground = groundEnd(wiring, part)
+          return ground === undefined
+            ? []
+            : [{ title: `Join ${first} to ${ground}`, edits: [{ do: 'connect', from: first, to: ground }] }]
+        },
+      })
+    }
     for (const board of wiring.boards) {
       if (board.feed !== undefined) continue
       const feed = board.board.feeds.find((one) => one.pins.length > 0)
@@ -81,3 +105,7 @@ export const supplyMissing: Rule = {
     }
   },
 }
+
+/** Both ends are fed, the other way round than they are named. */
+const isTurned = (wiring: Wiring, use: SupplyUse): boolean =>
+  use.pins.some((end) => wiring.netOf(end).ground) && use.grounds.some((end) => wiring.netOf(end).sources.length > 0)

@@ -196,7 +196,12 @@ const alone: readonly (Short & { title: string })[] = [
     title: 'a solenoid on a bipolar transistor with its diode',
     mcu: 'mega-2560-r3',
     supplies: { BIG: { volts: 12, limitMilliamps: 2000 } },
-    parts: { V: 'solenoid', T: 'npn', R: ohms(1000), D: 'diode' },
+    parts: {
+      V: { part: 'solenoid', options: { milliamps: 300 } },
+      T: 'npn',
+      R: ohms(1000),
+      D: 'diode',
+    },
     wires: 'V.+ BIG.+, V.- T.C, T.E MCU.GND, BIG.- MCU.GND, T.B R.1, R.2 MCU.22, D.A V.-, D.K V.+',
   },
   {

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
+import { budgets } from '../circuit/budget.ts'
 import { fed, wiringOf } from '../testing/plans.ts'
-import { budgets } from './budget.ts'
 import { i2cViews, oneWireViews, spiViews, uartViews } from './busView.ts'
 
 it('an I2C segment: devices, free straps, pull-ups in parallel, fastest clock', () => {

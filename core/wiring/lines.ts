@@ -228,10 +228,10 @@ export class LineNetwork {
       const rails = (inner.rails ?? []).map((pin) => wiring.netOf(`${part.ref}.${pin}`).sources[0]?.volts)
       const [a, b] = nets
       const [voltsA, voltsB] = inner.rails ? rails : [part.logicVolts, part.logicVolts]
-      this.#shifts.push({ from: a.index, to: b.index, volts: voltsB })
-      if (inner.kind === 'buffer') continue
+      if (!inner.back) this.#shifts.push({ from: a.index, to: b.index, volts: voltsB })
+      if (inner.kind === 'buffer' && !inner.back) continue
       this.#shifts.push({ from: b.index, to: a.index, volts: voltsA })
-      if (typeof inner.amount !== 'number') continue
+      if (inner.kind === 'buffer' || typeof inner.amount !== 'number') continue
       if (voltsA !== undefined) this.#pull(a, voltsA, inner.amount)
       if (voltsB !== undefined) this.#pull(b, voltsB, inner.amount)
     }

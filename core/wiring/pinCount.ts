@@ -1,6 +1,7 @@
 import { busNeed } from './buses.ts'
 import type { BoardInstance, Host, SignalUse, Wiring } from './model.ts'
 import { meets } from './needs.ts'
+import { clash } from './sharing.ts'
 
 /** Need against have for one kind of pin or controller of a board, whether wired yet or not. */
 export interface CountLine {
@@ -111,7 +112,15 @@ const line = (id: string, title: string, asking: readonly SignalUse[], have: num
  */
 function unmatched({ hosts, signals, able }: Counted): SignalUse[] {
   const shared = new Set<string>()
+  const onHost = new Map<Host, SignalUse[]>()
   const each = signals.filter((use) => {
+    // What shares a pin on purpose, the keys of a matrix or inputs driven together, needs one pin only.
+    const host = use.hosts[0]?.host
+    if (host) {
+      const there = onHost.get(host) ?? []
+      onHost.set(host, [...there, use])
+      if (there.length > 0 && there.every((one) => clash(one, use) === undefined)) return false
+    }
     const need = busNeed(use.facts.needs)
     if (!need || need.signal === 'cs' || (need.kind !== 'i2c' && need.kind !== 'spi' && need.kind !== 'onewire'))
       return true

@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { reserveOf } from '../circuit/reserve.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import { solveNetwork } from '../electrical/network.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity, formatVolts, parseQuantity } from '../electrical/quantity.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
-import { reserveOf } from './reserve.ts'
 import { resolve } from './resolve.ts'
 
 describe('resolve', () => {

@@ -146,7 +146,9 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     ties: [] as TieUse[],
     buses: [] as Wiring['buses'],
   }
-  wiring.ties = parts.flatMap((owner) => tieUses(owner, netOf, plan))
+  wiring.ties = parts.flatMap((owner) =>
+    tieUses(owner, netOf, plan, (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined)),
+  )
   wiring.buses = groupBuses(wiring)
   return wiring
 }
@@ -296,6 +298,11 @@ function placeSources(
       if (typeof volts === 'number')
         give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
     }
+    for (const [from, to] of stiffLinks(parts, netOf)) {
+      const source = from.sources[0]
+      if (source && to.sources.length === 0 && !to.ground) give(to, source)
+      if (from.ground && !to.ground && to.sources.length === 0) to.ground = true
+    }
     for (const board of [...asleep]) {
       const fed = board.board.feeds.find((feed) =>
         feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0),
@@ -312,6 +319,21 @@ function placeSources(
       next.board.feeds.find((feed) => feed.pins.length === 0),
     )
   }
+}
+
+/** Shunts, both ways: whatever holds one side holds the other as well. */
+function stiffLinks(
+  parts: readonly PartInstance[],
+  netOf: (end: string) => Mutable<Net>,
+): (readonly [Mutable<Net>, Mutable<Net>])[] {
+  return parts.flatMap(({ ref, part }) =>
+    part.inner
+      .filter((inner) => inner.kind === 'shunt')
+      .flatMap(({ between: [a, b] }) => {
+        const [one, two] = [netOf(`${ref}.${a}`), netOf(`${ref}.${b}`)]
+        return one === two || !one.wired || !two.wired ? [] : [[one, two] as const, [two, one] as const]
+      }),
+  )
 }
 
 /** A regulator gives its voltage while its input is fed; a socket or a cell always does. */
@@ -382,7 +404,12 @@ function findHomes(
   for (const part of parts) part.home = home(part.ref, 0) ?? boards[0]
 }
 
-function tieUses(owner: PartInstance, netOf: (end: string) => Net, plan: Plan): TieUse[] {
+function tieUses(
+  owner: PartInstance,
+  netOf: (end: string) => Net,
+  plan: Plan,
+  hasHost: (net: Net) => boolean,
+): TieUse[] {
   const ties = [...owner.part.ties, ...(owner.mode?.ties ?? [])].filter((tie) => holds(tie.when, owner.options))
   return ties.map((facts): TieUse => {
     const to =
@@ -400,7 +427,14 @@ function tieUses(owner: PartInstance, netOf: (end: string) => Net, plan: Plan): 
             : 'open'
       if (to === 'ground') return net.ground ? 'right' : net.sources.length > 0 ? 'wrong' : 'right'
       if (to === 'supply') return net.ground ? 'wrong' : 'right'
-      return net.ends.includes(`${owner.ref}.${to}`) ? 'right' : 'wrong'
+      const target = netOf(`${owner.ref}.${to}`)
+      if (target === net) return 'right'
+      // Held high where the other pin is high as well, or moved by the program, it is as good as bridged.
+      const isHigh = (one: Net): boolean => one.sources.length > 0 && !one.ground
+      const isDriven = (one: Net): boolean => one.wired && !one.ground && one.sources.length === 0 && hasHost(one)
+      if (net.ground || target.ground) return net.ground && target.ground ? 'right' : 'wrong'
+      const mutual = ties.some((one) => one.pin === to && one.to === facts.pin)
+      return (isHigh(net) || isDriven(net)) && (mutual || isHigh(target)) ? 'right' : 'wrong'
     }
     return { end, part: owner, facts, to, state: state() }
   })

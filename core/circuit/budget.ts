@@ -1,5 +1,7 @@
-import type { PartInstance, Source, Wiring } from './model.ts'
-import { sourcesOf } from './supply.ts'
+import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
+import { sourcesOf } from '../wiring/supply.ts'
+import { circuitOf } from './circuit.ts'
+import { type DrivenLoad, drivenLoads } from './loads.ts'
 
 export interface BudgetItem {
   readonly title: string
@@ -30,6 +32,20 @@ export function budgets(wiring: Wiring): readonly Budget[] {
   const known = made.get(wiring)
   if (known) return known
   const sources = sourcesOf(wiring)
+  // Loads that have no supply of their own and take their current through a driver.
+  const driven = drivenLoads(circuitOf(wiring)).filter(
+    ({ element, source, channels }) =>
+      source !== undefined &&
+      element.runs !== undefined &&
+      element.part.supplies.length === 0 &&
+      !channels.some((one) => one.facts.limits),
+  )
+  const drivenOf = (source: Source): Map<PartInstance, DrivenLoad[]> => {
+    const found = new Map<PartInstance, DrivenLoad[]>()
+    for (const one of driven)
+      if (one.source?.end === source.end) found.set(one.element.part, [...(found.get(one.element.part) ?? []), one])
+    return found
+  }
   const done = new Map<string, { typical: number; peak: number; items: BudgetItem[]; unknown: string[] }>()
   const load = (
     source: Source,
@@ -39,6 +55,10 @@ export function budgets(wiring: Wiring): readonly Budget[] {
     if (before) return before
     const items: BudgetItem[] = []
     const unknown: string[] = []
+    for (const [part, driven] of drivenOf(source)) {
+      const sum = (of: 'runs' | 'starts'): number => driven.reduce((total, one) => total + (one.element[of] ?? 0), 0)
+      items.push({ title: part.ref, part: undefined, typicalMilliamps: sum('runs'), peakMilliamps: sum('starts') })
+    }
     for (const part of wiring.parts) {
       for (const use of part.supplies) {
         if (use.source?.end !== source.end) continue

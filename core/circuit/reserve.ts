@@ -1,7 +1,7 @@
 import { hexAddress } from '../plan/readPlan.ts'
+import { addressesOf, segmentsOf } from '../wiring/i2c.ts'
+import type { BoardInstance, Host, Wiring } from '../wiring/model.ts'
 import { type Budget, budgets } from './budget.ts'
-import { addressesOf, segmentsOf } from './i2c.ts'
-import type { BoardInstance, Host, Wiring } from './model.ts'
 
 /** Kinds of pin that people count. */
 export const pinKinds = [
