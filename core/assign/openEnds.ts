@@ -70,6 +70,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   for (const use of byPart.get(part) ?? []) {
     if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
     if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use))) continue
+    if (isOnPost(wiring, use)) continue
     found.push({
       end: use.end,
       kind: 'signal',
@@ -89,6 +90,13 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
       })
   return found
 }
+
+/** It has a wire, to a post of the board that is no signal: a button at reset, or a mistake of which pin-not-signal speaks. */
+const isOnPost = (wiring: Wiring, use: SignalUse): boolean =>
+  wiring.netOf(use.end).ends.some((end) => {
+    const kind = wiring.terminal(end)?.boardPin?.kind
+    return kind === 'control' || kind === 'none'
+  })
 
 /** Another part takes the signal in: the wiper of a knob at the contrast pin of a display. */
 function isHeard(wiring: Wiring, use: SignalUse): boolean {

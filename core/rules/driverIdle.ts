@@ -11,9 +11,11 @@ export const driverIdle: Rule = {
     fixable: false,
   },
   check(wiring, report) {
+    const unused = new Set(wiring.plan.unused)
+    // Outputs that stand still for the same reason are one finding.
+    const idle = new Map<string, { outputs: string[]; loads: Set<string>; open: string[]; off: string[] }>()
     for (const channel of circuitOf(wiring).channels) {
       if (channel.loads.length === 0) continue
-      const unused = new Set(wiring.plan.unused)
       const open = channel.inputs.filter((end) => !isMoved(wiring, end))
       const off = channel.enables.filter(({ end, active, held }) => {
         const net = wiring.netOf(end)
@@ -22,15 +24,21 @@ export const driverIdle: Rule = {
         return !held && !isMoved(wiring, end) && !(net.wired && !unused.has(end) && isPulled(wiring, end, active))
       })
       if (open.length === 0 && off.length === 0) continue
-      const ends = [...open, ...off.map(({ end }) => end)]
-      const loads = [...new Set(channel.loads.map((one) => one.part.ref))]
+      const ends = off.map(({ end }) => end)
+      const key = [channel.part.ref, ...open, '/', ...ends].join(' ')
+      const group = idle.get(key) ?? { outputs: [], loads: new Set<string>(), open, off: ends }
+      group.outputs.push(channel.output)
+      for (const one of channel.loads) group.loads.add(one.part.ref)
+      idle.set(key, group)
+    }
+    for (const { outputs, loads, open, off } of idle.values())
       report({
         severity: 'fault',
-        at: [channel.output, ...ends, ...loads],
-        message: `${channel.output} carries ${listWords(loads)} and never moves: ${[
+        at: [...outputs, ...open, ...off, ...loads],
+        message: `${listWords(outputs)} ${outputs.length === 1 ? 'carries' : 'carry'} ${listWords([...loads])} and never ${outputs.length === 1 ? 'moves' : 'move'}: ${[
           open.length > 0 ? `${listWords(open)} ${open.length === 1 ? 'is' : 'are'} open` : '',
           off.length > 0
-            ? `${listWords(off.map(({ end }) => end))} ${off.length === 1 ? 'does' : 'do'} not switch it on`
+            ? `${listWords(off)} ${off.length === 1 ? 'does' : 'do'} not switch ${outputs.length === 1 ? 'it' : 'them'} on`
             : '',
         ]
           .filter((one) => one !== '')
@@ -38,7 +46,6 @@ export const driverIdle: Rule = {
         why: 'An output does what its inputs say, and only while it is enabled. Open inputs float: the output stays off or follows the noise around it.',
         numbers: {},
       })
-    }
   },
 }
 

@@ -27,6 +27,9 @@ export const i2cPullup: Rule = {
       const at = [...(same ? ['SDA', 'SCL'] : [line.signal]), ...line.parts.map((part) => part.ref)]
       const uses = same && twin ? [line.use, twin.use] : [line.use]
       const propose = (): readonly Fix[] => addPulls(wiring, uses)
+      // A module that has no supply yet brings its pull-ups along when it has; of the supply another rule speaks.
+      const unfed = line.parts.some((part) => part.mode?.i2c?.pullUpOhms !== undefined && part.logicVolts === undefined)
+      if (line.ohms === undefined && unfed) continue
       if (line.ohms === undefined) {
         report({
           severity: 'fault',

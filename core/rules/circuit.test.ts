@@ -1,0 +1,395 @@
+import type { PlanPart } from '../plan/planSchema.ts'
+import { testRule } from '../testing/rules.ts'
+import { driverIdle } from './driverIdle.ts'
+import { driverRating } from './driverRating.ts'
+import { loadReturn } from './loadReturn.ts'
+import { matrixRule } from './matrix.ts'
+import { pinNotSignal } from './pinNotSignal.ts'
+import { pinOnRail } from './pinOnRail.ts'
+import { pwmChannel } from './pwmChannel.ts'
+
+const pack = { PACK: { volts: 12, limitMilliamps: 3000 } }
+const five = { P: { volts: 5, limitMilliamps: 3000 } }
+const ohms = (value: number): PlanPart => ({ part: 'resistor', options: { ohms: value } })
+const motor = (milliamps: number, stall: number, mode?: string): PlanPart => ({
+  part: 'dc-motor',
+  options: { milliamps, stall },
+  ...(mode ? { mode } : {}),
+})
+
+testRule(pinOnRail, {
+  valid: [
+    {
+      title: 'a button from a 5 V pin to 5 V',
+      mcu: 'uno-r3',
+      parts: { B: 'button', R: ohms(10_000) },
+      wires: 'B.1 MCU.5V, B.2 MCU.D4, R.1 MCU.D4, R.2 MCU.GND',
+    },
+    { title: 'a button to ground', parts: { B: 'button' }, wires: 'B.1 MCU.GND, B.2 MCU.GPIO4' },
+    { title: 'a button at reset', mcu: 'uno-r3', parts: { B: 'button' }, wires: 'B.1 MCU.RESET, B.2 MCU.GND' },
+    { title: 'the reference on 3.3 V', mcu: 'uno-r3', wires: 'MCU.AREF MCU.3V3' },
+    {
+      title: 'an enable held high on purpose',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'tb6612' },
+      wires: 'U.VM PACK.+, U.VCC MCU.5V, PACK.- MCU.GND, U.GND MCU.GND, U.STBY MCU.5V, U.PWMA MCU.5V',
+    },
+    {
+      title: 'the supply lead of a cable on the supply of a board',
+      mcu: 'uno-r3',
+      uses: [],
+      parts: { C: 'usb-ttl-cable' },
+      wires: 'C.5V MCU.5V, C.GND MCU.GND, C.RXD MCU.D1, C.TXD MCU.D0',
+    },
+    {
+      title: 'a step size tied to the logic supply',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { S: 'drv8825' },
+      wires: 'S.VMOT PACK.+, S.GND PACK.-, S.GND.2 MCU.GND, S.M0 MCU.5V',
+    },
+  ],
+  invalid: [
+    {
+      title: '5 V on a pin of 3.3 V',
+      wires: 'MCU.GPIO4 MCU.VIN',
+      says: ['fault: MCU.GPIO4 is joined with 5 V (MCU.VIN) and bears 3.6 V.'],
+      fix: 'Take out the wire MCU.GPIO4 to MCU.VIN',
+      changes: ['wire MCU.GPIO4 to MCU.VIN removed'],
+    },
+    {
+      title: '12 V on a pin, without a part between',
+      mcu: 'pico',
+      supplies: pack,
+      wires: 'PACK.+ MCU.GP2, PACK.- MCU.GND',
+      says: ['fault: MCU.GP2 is joined with 12 V (PACK.+) and bears 3.63 V.'],
+    },
+    {
+      title: '3.3 V on a pin of 3.3 V',
+      wires: 'MCU.GPIO4 MCU.3V3',
+      says: [
+        'fault: MCU.GPIO4 is joined with 3.3 V (MCU.3V3): the first time that the program drives it low, it shorts it.',
+      ],
+    },
+    {
+      title: 'ground on a pin',
+      mcu: 'uno-r3',
+      wires: 'MCU.D4 MCU.GND',
+      says: ['fault: MCU.D4 is joined with ground: the first time that the program drives it high, it shorts it.'],
+    },
+    {
+      title: 'ground on a pin that only reads',
+      wires: 'MCU.GPIO34 MCU.GND',
+      says: ['caution: MCU.GPIO34 is joined with ground and can read nothing else.'],
+    },
+    {
+      title: 'a button from 5 V to a pin of 3.3 V',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.VIN, B.2 MCU.GPIO4',
+      says: ['fault: When B closes, MCU.GPIO4 is joined with 5 V (MCU.VIN); it bears 3.6 V.'],
+    },
+    {
+      title: 'a chip held in reset',
+      mcu: 'pico',
+      wires: 'MCU.RUN MCU.GND',
+      says: ['fault: MCU.RUN is on ground: the board stays in reset.'],
+    },
+    {
+      title: 'a bus line on the supply',
+      parts: { C: 'bme280' },
+      wires: 'C.VCC MCU.3V3, C.GND MCU.GND, C.SDA MCU.3V3, C.SCL MCU.GPIO22',
+      says: ['fault: C.SDA is on 3.3 V (MCU.3V3): it is a line of a bus and can say nothing there.'],
+    },
+    {
+      title: 'an output on ground',
+      parts: { C: 'hx711' },
+      wires: 'C.VCC MCU.3V3, C.GND MCU.GND, C.DT MCU.GND, C.SCK MCU.GPIO4',
+      says: ['fault: C.DT is on ground: it is an output, works against the rail, and is read by nobody.'],
+    },
+    {
+      title: 'a step size tied to the motor supply',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { S: 'drv8825' },
+      wires: 'S.VMOT PACK.+, S.GND PACK.-, S.GND.2 MCU.GND, S.M0 PACK.+',
+      says: ['fault: S.M0 is tied to 12 V (PACK.+) and bears 5.25 V.'],
+    },
+  ],
+})
+
+testRule(pinNotSignal, {
+  valid: [
+    {
+      title: 'the reset of a part on that of the board',
+      mcu: 'uno-r3',
+      parts: { T: 'rc522' },
+      wires: 'T.VCC MCU.3V3, T.GND MCU.GND, T.RST MCU.RESET',
+    },
+    { title: 'a button at reset', parts: { B: 'button' }, wires: 'B.1 MCU.EN, B.2 MCU.GND' },
+  ],
+  invalid: [
+    {
+      title: 'a knob on a hole that leads nowhere',
+      mcu: 'uno-r3',
+      parts: { P: 'potentiometer' },
+      wires: 'P.1 MCU.GND, P.3 MCU.5V, P.W MCU.NC',
+      says: ['fault: P.W needs an analog input and hangs on MCU.NC, which is not connected.'],
+    },
+    {
+      title: 'a knob on the reference',
+      mcu: 'mega-2560-r3',
+      parts: { P: 'potentiometer' },
+      wires: 'P.1 MCU.GND, P.3 MCU.5V, P.W MCU.AREF',
+      says: ['fault: P.W needs an analog input and hangs on MCU.AREF, which is the reference of its converter.'],
+    },
+    {
+      title: 'a ground lead on reset',
+      mcu: 'pico',
+      parts: { C: 'usb-ttl-cable' },
+      wires: 'C.GND MCU.RUN, C.RXD MCU.GP0, C.TXD MCU.GP1',
+      says: ['fault: C.GND is ground and hangs on MCU.RUN, which resets the board.'],
+    },
+  ],
+})
+
+const bridge = 'U.12V PACK.+, PACK.- MCU.GND, U.GND MCU.GND'
+testRule(driverIdle, {
+  valid: [
+    {
+      title: 'both inputs moved, the jumper on the enable',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires: `${bridge}, U.IN1 MCU.D4, U.IN2 MCU.D5, M.M1 U.OUT1, M.M2 U.OUT2`,
+    },
+    {
+      title: 'one input on ground: the motor runs one way',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires: `${bridge}, U.IN1 MCU.D4, U.IN2 MCU.GND, M.M1 U.OUT1, M.M2 U.OUT2`,
+    },
+    {
+      title: 'spare channels without a load',
+      mcu: 'uno-r3',
+      parts: { D: 'uln2003', M: 'stepper-28byj48' },
+      wires:
+        'D.E MCU.GND, D.COM MCU.5V, M.RED MCU.5V, M.BLU D.1C, M.PNK D.2C, M.YEL D.3C, M.ORG D.4C, D.1B MCU.D8, D.2B MCU.D9, D.3B MCU.D10, D.4B MCU.D11',
+    },
+    {
+      title: 'a wake-up pin on a resistor to the supply',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'tb6612', M: 'dc-motor', R: ohms(10_000) },
+      wires:
+        'U.VM PACK.+, U.VCC MCU.5V, PACK.- MCU.GND, U.GND MCU.GND, U.AIN1 MCU.D4, U.AIN2 MCU.D5, U.PWMA MCU.D3, U.STBY R.1, R.2 MCU.5V, M.M1 U.AO1, M.M2 U.AO2',
+    },
+  ],
+  invalid: [
+    {
+      title: 'an input open',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires: `${bridge}, U.IN1 MCU.D4, M.M1 U.OUT1, M.M2 U.OUT2`,
+      says: ['fault: U.OUT2 carries M and never moves: U.IN2 is open.'],
+    },
+    {
+      title: 'asleep for good',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'tb6612', M: 'dc-motor' },
+      wires:
+        'U.VM PACK.+, U.VCC MCU.5V, PACK.- MCU.GND, U.GND MCU.GND, U.AIN1 MCU.D4, U.AIN2 MCU.D5, U.PWMA MCU.D3, U.STBY MCU.GND, M.M1 U.AO1, M.M2 U.AO2',
+      says: ['fault: U.AO1 and U.AO2 carry M and never move: U.STBY does not switch them on.'],
+    },
+    {
+      title: 'the fourth coil forgotten',
+      mcu: 'uno-r3',
+      parts: { D: 'uln2003', M: 'stepper-28byj48' },
+      wires:
+        'D.E MCU.GND, D.COM MCU.5V, M.RED MCU.5V, M.BLU D.1C, M.PNK D.2C, M.YEL D.3C, M.ORG D.4C, D.1B MCU.D8, D.2B MCU.D9, D.3B MCU.D10',
+      says: ['fault: D.4C carries M and never moves: D.4B is open.'],
+    },
+  ],
+})
+
+const switched = 'M.M1 PACK.+, M.M2 T.D, T.S MCU.GND, PACK.- MCU.GND, T.G MCU.D5, R.1 T.G, R.2 T.S'
+const onFet = (milliamps: number, stall: number, model: string) => ({
+  mcu: 'uno-r3',
+  supplies: pack,
+  parts: { M: motor(milliamps, stall, 'switched'), T: { part: 'nmos', options: { model } }, R: ohms(10_000) },
+  wires: switched,
+})
+const metered = (volts: number, more: string) => ({
+  mcu: 'uno-r3',
+  supplies: { P: { volts, limitMilliamps: 2000 } },
+  parts: { A: 'ina219', L: 'lamp' },
+  wires: `A.VCC MCU.5V, A.GND MCU.GND, A.SDA MCU.A4, A.SCL MCU.A5, P.- MCU.GND, ${more}`,
+})
+testRule(driverRating, {
+  valid: [
+    { title: 'a motor well under its transistor', ...onFet(300, 900, 'irlz44n') },
+    { title: 'exactly four fifths', ...onFet(160, 200, '2n7000') },
+    {
+      title: 'a stepper at the current that its driver is set to',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { D: 'a4988', M: { part: 'stepper-bipolar', options: { milliamps: 1000 } } },
+      wires: 'D.VMOT PACK.+, D.GND PACK.-, D.VDD MCU.5V, D.GND.2 MCU.GND, M.A+ D.1A, M.A- D.1B, M.B+ D.2A, M.B- D.2B',
+    },
+    { title: 'a shunt in the way of a lamp', ...metered(24, 'A.VIN+ P.+, A.VIN- L.+, L.- MCU.GND') },
+  ],
+  invalid: [
+    {
+      title: 'over its transistor',
+      ...onFet(300, 900, '2n7000'),
+      says: ['fault: M takes 300 mA, and T gives 200 mA at most.'],
+    },
+    {
+      title: 'just over four fifths',
+      ...onFet(161, 200, '2n7000'),
+      says: ['caution: M takes 161 of the 200 mA that T is good for.'],
+    },
+    {
+      title: 'only its start is too much',
+      ...onFet(100, 201, '2n7000'),
+      says: ['caution: M takes 201 mA when it starts or is held fast, and T gives 200 mA at most.'],
+    },
+    {
+      title: 'a large stepper on a small driver',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { D: 'a4988', M: { part: 'stepper-bipolar', options: { milliamps: 2800 } } },
+      wires: 'D.VMOT PACK.+, D.GND PACK.-, D.VDD MCU.5V, D.GND.2 MCU.GND, M.A+ D.1A, M.A- D.1B, M.B+ D.2A, M.B- D.2B',
+      says: [
+        'fault: M takes 2800 mA, and D gives 2000 mA at most.',
+        'fault: M takes 2800 mA, and D gives 2000 mA at most.',
+      ],
+    },
+    {
+      title: 'a shunt at more volts than it bears',
+      ...metered(27, 'A.VIN+ P.+, A.VIN- L.+, L.- MCU.GND'),
+      says: ['fault: A bears 26.0 V at its shunt and gets 27.0 V.'],
+    },
+    {
+      title: 'a shunt across a supply',
+      ...metered(12, 'A.VIN+ P.+, A.VIN- MCU.GND, L.+ P.+, L.- MCU.GND'),
+      says: ['fault: A joins 12.0 V with ground through its shunt of 0.1 Ω.'],
+    },
+  ],
+})
+
+testRule(loadReturn, {
+  valid: [
+    {
+      title: 'legs that carry a wire on',
+      mcu: 'uno-r3',
+      parts: { B: 'button', C: 'button' },
+      wires: 'B.1 MCU.D4, B.2 MCU.GND, B.2.2 C.2, C.1 MCU.D5',
+    },
+    {
+      title: 'a motor between two halves',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT2`,
+    },
+  ],
+  invalid: [
+    {
+      title: 'both leads on one output',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT1`,
+      says: ['fault: Both legs of M are joined, so that nothing flows through it.'],
+    },
+    {
+      title: 'both legs of a lamp on one pin',
+      parts: { L: 'led' },
+      wires: 'L.A MCU.GPIO4, L.K MCU.GPIO4',
+      says: ['fault: Both legs of L are joined, so that nothing flows through it.'],
+    },
+    {
+      title: 'two legs of one side of a button',
+      mcu: 'nano-v3',
+      parts: { B: 'button' },
+      wires: 'B.2 MCU.D4, B.2.2 MCU.GND',
+      says: ['fault: B.2 and B.2.2 are two legs of one piece: B joins them for good, pressed or not.'],
+    },
+  ],
+})
+
+const keys = (turned: string) => ({
+  mcu: 'pico',
+  parts: Object.fromEntries(
+    ['1', '2', '3', '4'].flatMap((n) => [
+      [`K${n}`, 'button'],
+      [`D${n}`, { part: 'diode', options: { model: '1n4148' } }],
+    ]),
+  ),
+  wires: [
+    ['1', 'GP2', 'GP6'],
+    ['2', 'GP3', 'GP6'],
+    ['3', 'GP2', 'GP7'],
+    ['4', 'GP3', 'GP7'],
+  ]
+    .map(([n, row, column]) => {
+      const [near, far] = turned.includes(n!) ? ['K', 'A'] : ['A', 'K']
+      return `K${n}.1 MCU.${row}, K${n}.2 D${n}.${near}, D${n}.${far} MCU.${column}`
+    })
+    .join(', '),
+})
+testRule(matrixRule, {
+  valid: [
+    { title: 'all diodes one way', ...keys('') },
+    { title: 'all the other way', ...keys('1234') },
+  ],
+  invalid: [
+    {
+      title: 'one turned',
+      ...keys('3'),
+      says: ['fault: D3 at K3 is the other way round than the other diodes of the matrix.'],
+      fix: 'Swap the wires of D3.A and D3.K',
+      changes: [
+        'wire K3.2 to D3.K removed',
+        'wire D3.A to MCU.GP7 removed',
+        'wire K3.2 to D3.A added',
+        'wire D3.K to MCU.GP7 added',
+      ],
+    },
+    {
+      title: 'one turned, where the others lead the other way',
+      ...keys('124'),
+      says: ['fault: D3 at K3 is the other way round than the other diodes of the matrix.'],
+    },
+  ],
+})
+
+const servos = (board: string, a: string, b: string) => ({
+  mcu: board,
+  supplies: five,
+  parts: { A: 'servo-sg90', B: 'servo-sg90' },
+  wires: `A.SIG MCU.${a}, B.SIG MCU.${b}, A.VCC P.+, B.VCC P.+, A.GND P.-, B.GND P.-, P.- MCU.GND`,
+})
+testRule(pwmChannel, {
+  valid: [
+    { title: 'two channels of one timer', ...servos('pico', 'GP0', 'GP1') },
+    { title: 'two channels of a single-board computer', ...servos('pi-40', 'GPIO12', 'GPIO13') },
+    { title: 'two servos on one pin, on purpose', ...servos('pico', 'GP0', 'GP0') },
+  ],
+  invalid: [
+    {
+      title: 'the same channel on two pins',
+      ...servos('pico', 'GP0', 'GP16'),
+      says: ['fault: MCU.GP0 and MCU.GP16 are one PWM channel: A.SIG and B.SIG always get the same pulse.'],
+    },
+    {
+      title: 'the same of a single-board computer',
+      ...servos('pi-40', 'GPIO18', 'GPIO12'),
+      says: ['fault: MCU.GPIO18 and MCU.GPIO12 are one PWM channel: A.SIG and B.SIG always get the same pulse.'],
+    },
+  ],
+})
