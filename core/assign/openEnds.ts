@@ -1,3 +1,4 @@
+import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 
@@ -69,7 +70,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   }
   for (const use of byPart.get(part) ?? []) {
     if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
-    if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use))) continue
+    if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use) || leadsOn(wiring, use))) continue
     if (isOnPost(wiring, use)) continue
     found.push({
       end: use.end,
@@ -89,6 +90,20 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
         why: touched && part.part.build !== 'component' ? 'other-rule' : 'open',
       })
   return found
+}
+
+/** Its current goes on through a contact, a shunt or a load to a supply or to ground. */
+function leadsOn(wiring: Wiring, use: SignalUse): boolean {
+  if (use.facts.direction !== 'passive') return false
+  const net = wiring.netOf(use.end)
+  return circuitOf(wiring)
+    .on(net)
+    .some(
+      (one) =>
+        one.part !== use.part &&
+        ['contact', 'shunt', 'load', 'winding'].includes(one.kind) &&
+        railOf(one.netA === net ? one.netB : one.netA) !== undefined,
+    )
 }
 
 /** It has a wire, to a post of the board that is no signal: a button at reset, or a mistake of which pin-not-signal speaks. */

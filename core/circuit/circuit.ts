@@ -207,7 +207,9 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
   const supplied =
     part.part.category === 'load' && part.part.build === 'component' && !inside.some((one) => one.kind === 'winding')
       ? part.supplies.flatMap((use): Element[] => {
-          const [a, b] = [use.pins[0], use.grounds[0]]
+          const a = use.pins[0]
+          // The other leg is switched, and so a signal, where it is no ground.
+          const b = use.grounds[0] ?? part.part.pins.map((pin) => end(pin.id)).find((one) => one !== a)
           if (a === undefined || b === undefined) return []
           return [
             {

@@ -1,5 +1,6 @@
 import type { PlanPart } from '../plan/planSchema.ts'
 import { testRule } from '../testing/rules.ts'
+import { diodeAcross } from './diodeAcross.ts'
 import { driverIdle } from './driverIdle.ts'
 import { driverRating } from './driverRating.ts'
 import { loadReturn } from './loadReturn.ts'
@@ -211,6 +212,40 @@ testRule(driverIdle, {
       wires:
         'D.E MCU.GND, D.COM MCU.5V, M.RED MCU.5V, M.BLU D.1C, M.PNK D.2C, M.YEL D.3C, M.ORG D.4C, D.1B MCU.D8, D.2B MCU.D9, D.3B MCU.D10',
       says: ['fault: D.4C carries M and never moves: D.4B is open.'],
+    },
+  ],
+})
+
+testRule(diodeAcross, {
+  valid: [
+    {
+      title: 'across a motor that a transistor switches',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: {
+        M: motor(200, 600, 'switched'),
+        T: 'nmos',
+        R: ohms(10_000),
+        D: { part: 'diode', options: { model: '1n5819' } },
+      },
+      wires: 'M.M1 PACK.+, M.M2 T.D, T.S MCU.GND, PACK.- MCU.GND, T.G MCU.D5, R.1 T.G, R.2 T.S, D.A T.D, D.K PACK.+',
+    },
+    {
+      title: 'from an output of a bridge to its supply',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor', D: 'diode' },
+      wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT2, D.A U.OUT1, D.K PACK.+`,
+    },
+  ],
+  invalid: [
+    {
+      title: 'across a motor on a bridge',
+      mcu: 'mega-2560-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor', D: 'diode' },
+      wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT2, D.A U.OUT1, D.K U.OUT2`,
+      says: ['fault: D lies across M, which a bridge drives both ways: one way it is a short circuit.'],
     },
   ],
 })

@@ -7,6 +7,7 @@ import { busPinsRule } from './busPins.ts'
 import { busSoftware } from './busSoftware.ts'
 import { commonGround } from './commonGround.ts'
 import { decoupling } from './decoupling.ts'
+import { diodeAcross } from './diodeAcross.ts'
 import { driverIdle } from './driverIdle.ts'
 import { driverNeeded } from './driverNeeded.ts'
 import { driverRating } from './driverRating.ts'
@@ -109,6 +110,7 @@ export const rules: readonly Rule[] = [
   driverIdle,
   driverRating,
   loadReturn,
+  diodeAcross,
   matrixRule,
   pwmChannel,
   setAsideRule,

@@ -111,7 +111,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
         ).id
       }`,
     )
-  placeSources(boards, supplies, parts, netOf)
+  placeSources(boards, supplies, parts, netOf, (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined))
 
   for (const owner of parts) {
     owner.supplies = owner.part.supplies.map((facts) => supplyUse(owner, facts, netOf))
@@ -264,6 +264,7 @@ function placeSources(
   supplies: readonly SupplyInstance[],
   parts: readonly PartInstance[],
   netOf: (end: string) => Mutable<Net>,
+  hasHost: (net: Net) => boolean,
 ): void {
   const give = (net: Mutable<Net>, source: Source): void => {
     net.sources = [...net.sources, source]
@@ -298,7 +299,7 @@ function placeSources(
       if (typeof volts === 'number')
         give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
     }
-    for (const [from, to] of stiffLinks(parts, netOf)) {
+    for (const [from, to] of stiffLinks(boards, parts, netOf, hasHost)) {
       const source = from.sources[0]
       if (source && to.sources.length === 0 && !to.ground) give(to, source)
       if (from.ground && !to.ground && to.sources.length === 0) to.ground = true
@@ -321,17 +322,32 @@ function placeSources(
   }
 }
 
-/** Shunts, both ways: whatever holds one side holds the other as well. */
+/**
+ * Shunts, and contacts in the way of a supply, both ways: whatever holds one side holds the other as well. A contact at a
+ * signal is none of these: there it makes a level, now one and now the other.
+ */
 function stiffLinks(
+  boards: readonly BoardInstance[],
   parts: readonly PartInstance[],
   netOf: (end: string) => Mutable<Net>,
+  hasHost: (net: Net) => boolean,
 ): (readonly [Mutable<Net>, Mutable<Net>])[] {
+  const fed = new Set<Net>([
+    ...boards.flatMap((board) =>
+      board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
+    ),
+    ...parts.flatMap(({ ref, part }) =>
+      part.supplies.flatMap((use) => [...use.pins, ...use.ground].map((pin) => netOf(`${ref}.${pin}`))),
+    ),
+  ])
   return parts.flatMap(({ ref, part }) =>
     part.inner
-      .filter((inner) => inner.kind === 'shunt')
-      .flatMap(({ between: [a, b] }) => {
+      .filter((inner) => ['shunt', 'contact', 'switch'].includes(inner.kind))
+      .flatMap(({ kind, between: [a, b] }) => {
         const [one, two] = [netOf(`${ref}.${a}`), netOf(`${ref}.${b}`)]
-        return one === two || !one.wired || !two.wired ? [] : [[one, two] as const, [two, one] as const]
+        if (one === two || !one.wired || !two.wired) return []
+        const leads = (to: Net): boolean => kind === 'shunt' || (fed.has(to) && !hasHost(to))
+        return [...(leads(two) ? [[one, two] as const] : []), ...(leads(one) ? [[two, one] as const] : [])]
       }),
   )
 }
