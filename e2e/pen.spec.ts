@@ -235,6 +235,43 @@ test('a place that breaks leaves the rest alive and offers the plan', async ({ p
   await expect(page.locator('.ledger')).toBeVisible()
 })
 
+test('an answer that comes late is joined with what was done meanwhile, or refused with a word', async ({
+  page,
+  address,
+}) => {
+  // The search takes its time: its thread is loaded late.
+  await page.route('**/search.worker-*.js', async (route) => {
+    await new Promise((done) => setTimeout(done, 2500))
+    await route.continue()
+  })
+  const plan = {
+    markpost: 1,
+    title: 'Two keys',
+    boards: { MCU: { board: 'uno-r3' } },
+    parts: { A: { part: 'button' }, B: { part: 'button' } },
+  }
+  const make = async (): Promise<string> =>
+    (await (await page.request.post(`${address}/api/plans`, { data: { plan } })).json()).id
+  const joined = await make()
+  await page.goto(`${address}/plan/${joined}/pins`)
+  await page.getByRole('button', { name: /Place the rest/ }).click()
+  await title(page).fill('Renamed meanwhile')
+  await expect(page.getByText(/wires placed/)).toBeVisible()
+  await expect(state(page)).toContainText('saved, rev.')
+  const now = await stored(page, address, joined)
+  expect([now.title, now.wires.length]).toEqual(['Renamed meanwhile', 4])
+  // A part that it wires is gone meanwhile: nothing is changed, and it is said.
+  const refused = await make()
+  await page.goto(`${address}/plan/${refused}/pins`)
+  await page.getByRole('button', { name: /Place the rest/ }).click()
+  await page.request.put(`${address}/api/plans/${refused}`, {
+    data: { plan: { ...plan, parts: { A: plan.parts.A } } },
+    headers: { 'If-Match': '"1"' },
+  })
+  await expect(page.getByText('nothing was changed. Ask for it again.')).toBeVisible()
+  expect((await stored(page, address, refused)).wires).toEqual([])
+})
+
 test('a search thread that cannot be loaded is said', async ({ page, address }) => {
   await page.route('**/search.worker-*.js', (route) => route.abort())
   await page.goto(address)

@@ -27,7 +27,10 @@ for (const [name, command, args] of checks) {
 }
 step(process.execPath, ['scripts/build.mjs'])
 // What the application bears, in short; `npm run torture` is the whole of it.
-const bears = spawnSync(process.execPath, ['scripts/run.mjs', 'torture/main.ts', '--quick'], { cwd: root, stdio: 'inherit' })
+const bears = spawnSync(process.execPath, ['scripts/run.mjs', 'torture/main.ts', '--quick'], {
+  cwd: root,
+  stdio: 'inherit',
+})
 console.log(`${bears.status === 0 ? 'ok' : 'FAILED'}: torture, the quick part`)
 if (bears.status === 0) passed += 1
 else failed += 1

@@ -268,6 +268,26 @@ describe('nothing stops the server', () => {
     expect([response.status, (await response.json()).detail]).toEqual([400, expect.stringContaining('100 deep')])
   })
 
+  it('two servers on one folder: each sees what the other saved, and nobody saves over it', async () => {
+    const second = await listen({ port: 0, data, logLevel: 'silent', threads: false })
+    const stored = await made({ title: 'Shared' })
+    const there = (method: string, body?: unknown) =>
+      fetch(`${second.address}/api/plans/${stored.id}`, {
+        method,
+        headers: { 'Content-Type': 'application/json', 'If-Match': '"1"' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      })
+    expect((await there('GET')).status).toBe(200)
+    const plan = { ...stored.plan, title: 'Saved by the first' }
+    expect((await send('PUT', `/api/plans/${stored.id}`, { plan }, { 'If-Match': '"1"' })).status).toBe(200)
+    expect(await (await there('GET')).json()).toMatchObject({ revision: 2, plan: { title: 'Saved by the first' } })
+    expect((await there('PUT', { plan: stored.plan })).status).toBe(412)
+    await send('POST', '/api/entries/parts', { text: lamp })
+    expect((await fetch(`${second.address}/api/parts/own-lamp`)).status).toBe(200)
+    await send('DELETE', '/api/entries/parts/own-lamp?used=known')
+    await second.close()
+  })
+
   it('a lock held by another program keeps nobody else waiting, and is said', async () => {
     const stored = await made({ title: 'Locked' })
     const other = new Database(join(data, 'markpost.db'))

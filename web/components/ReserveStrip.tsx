@@ -1,6 +1,6 @@
-import { formatVolts } from '../../core/electrical/quantity.ts'
 import type { Budget } from '../../core/circuit/budget.ts'
 import { reserveOf } from '../../core/circuit/reserve.ts'
+import { formatVolts } from '../../core/electrical/quantity.ts'
 import { useDerived } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
 

@@ -1,7 +1,7 @@
 import type { ChartConfiguration, Plugin } from 'chart.js'
 import { useCallback } from 'react'
-import { formatVolts } from '../../../core/electrical/quantity.ts'
 import { type Budget, budgets } from '../../../core/circuit/budget.ts'
+import { formatVolts } from '../../../core/electrical/quantity.ts'
 import { useDerived } from '../../store/derived.ts'
 import { Chart, type Inks } from '../Chart.tsx'
 
