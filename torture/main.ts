@@ -17,7 +17,7 @@ const checkout = value('--checkout') ?? projectFolder()
 const kinds: readonly (readonly [name: string, run: () => Promise<string[]>])[] = [
   ['kills', () => tortureByKills(checkout, quick ? 8 : 1000)],
   ['power', () => tortureByPowerLoss(checkout, quick ? 2 : 20)],
-  ['fuzz', () => tortureByFuzzing(checkout, quick ? 3000 : 200_000)],
+  ['fuzz', () => tortureByFuzzing(checkout, quick ? 3000 : 201_000)],
   [
     'load',
     () =>

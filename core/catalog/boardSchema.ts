@@ -122,6 +122,11 @@ export const Controller = v.strictObject({
   /** Signals that a matrix takes to any pin with the needed direction; `prefer` names the fixed pins. */
   matrix: v.optional(v.record(v.string(), v.picklist(['in', 'out', 'both']))),
   prefer: v.optional(v.strictObject({ pins: PinBySignal, why: Text })),
+  /**
+   * What a controller that is switched on makes of pins that the bus may not use: `in` forces an input, `out` must stay
+   * an output, `whole` drives the pin itself.
+   */
+  takes: v.optional(v.record(v.string(), v.picklist(['in', 'out', 'whole']))),
   /** Highest clock or rate in hertz or baud. */
   most: v.optional(Positive),
   /** Order in which automatic assignment takes controllers of one kind; smaller first. */

@@ -8,6 +8,11 @@ testRule(expanderLimit, {
       parts: { X: 'mcp23017', B: 'button', K: 'relay-1' },
       wires: 'B.1 X.GPA0, K.IN X.GPB0',
     },
+    {
+      title: 'the data of a scale on an expander, whose clock waits for it, and a trigger, which may be long',
+      parts: { X: 'mcp23017', W: 'hx711', E: 'hc-sr04' },
+      wires: 'W.DT X.GPA0, W.SCK MCU.GPIO26, E.TRIG X.GPA1, E.ECHO MCU.GPIO27',
+    },
   ],
   invalid: [
     {
@@ -25,6 +30,13 @@ testRule(expanderLimit, {
       says: ['fault: P.DIN needs exact timing, and X.GPA0 is an expander pin.'],
       fix: 'Move P.DIN to MCU.GPIO32',
       changes: ['wire P.DIN to X.GPA0 removed', 'wire P.DIN to MCU.GPIO32 added'],
+    },
+    {
+      title: 'an echo on an expander',
+      mcu: 'uno-r3',
+      parts: { X: 'pcf8574', E: 'hc-sr04' },
+      wires: 'E.TRIG MCU.D7, E.ECHO X.P2',
+      says: ['fault: E.ECHO needs exact timing, and X.P2 is an expander pin.'],
     },
     {
       title: 'a thermometer on an expander',

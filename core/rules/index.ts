@@ -6,6 +6,7 @@ import { bootStrap } from './bootStrap.ts'
 import { busPinsRule } from './busPins.ts'
 import { busSoftware } from './busSoftware.ts'
 import { commonGround } from './commonGround.ts'
+import { controllerTakes } from './controllerTakes.ts'
 import { decoupling } from './decoupling.ts'
 import { diodeAcross } from './diodeAcross.ts'
 import { driverIdle } from './driverIdle.ts'
@@ -41,6 +42,7 @@ import { pinsShort } from './pinsShort.ts'
 import { pinUnplaced } from './pinUnplaced.ts'
 import { polarity } from './polarity.ts'
 import { pwmChannel } from './pwmChannel.ts'
+import { pwmSoftware } from './pwmSoftware.ts'
 import { pwmTimer } from './pwmTimer.ts'
 import { railGap } from './railGap.ts'
 import { resetGlitch } from './resetGlitch.ts'
@@ -113,6 +115,8 @@ export const rules: readonly Rule[] = [
   diodeAcross,
   matrixRule,
   pwmChannel,
+  pwmSoftware,
+  controllerTakes,
   setAsideRule,
 ]
 

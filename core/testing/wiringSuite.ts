@@ -234,6 +234,19 @@ const alone: readonly (Short & { title: string })[] = [
     wires: 'A.VCC PACK.+, A.GND PACK.-, B.VCC PACK.+, B.GND PACK.-, PACK.- MCU.GND, A.SIG MCU.9, B.SIG MCU.10',
   },
   {
+    title: 'a button where a display bus makes an input',
+    mcu: 'nano-v3',
+    parts: { D: 'max7219', B: 'button' },
+    wires: `D.VCC MCU.5V, D.GND MCU.GND, D.CLK MCU.D13, D.DIN MCU.D11, D.CS MCU.D10, B.1 MCU.D12, B.2 MCU.GND`,
+  },
+  {
+    title: 'two servos on hardware PWM of a single-board computer',
+    mcu: 'pi-40',
+    supplies: pack,
+    parts: { S: 'servo-sg90', T: 'servo-sg90' },
+    wires: 'S.VCC PACK.+, S.GND PACK.-, T.VCC PACK.+, T.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.GPIO12, T.SIG MCU.GPIO13',
+  },
+  {
     title: 'six servos on a pulse expander',
     supplies: pack,
     parts: { P: 'pca9685', A: 'servo-sg90', B: 'servo-sg90' },
@@ -1101,6 +1114,38 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
     supplies: pack,
     parts: { X: 'mcp23017', S: { part: 'ws2812-strip', options: { pixels: 4 } } },
     wires: `X.VDD MCU.3V3, X.VSS MCU.GND, X.RESET MCU.3V3, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND, ${i2c('GPIO2', 'GPIO3', 'X')}, S.5V PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.DIN X.GPA0`,
+  },
+  {
+    title: 'a servo on a plain pin of a single-board computer',
+    rule: 'pwm-software',
+    mcu: 'pi-40',
+    supplies: pack,
+    parts: { S: 'servo-sg90' },
+    wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.GPIO24',
+  },
+  {
+    title: 'a relay where a display bus makes an input',
+    rule: 'controller-takes',
+    mcu: 'nano-v3',
+    parts: { D: 'max7219', K: 'relay-1' },
+    wires:
+      'D.VCC MCU.5V, D.GND MCU.GND, D.CLK MCU.D13, D.DIN MCU.D11, D.CS MCU.D10, K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.D12',
+  },
+  {
+    title: 'the clock of a scale on an expander',
+    rule: 'expander-limit',
+    mcu: 'uno-r3',
+    parts: { X: 'mcp23017', W: 'hx711', R: ohms(4700), Q: ohms(4700) },
+    wires:
+      'X.VDD MCU.5V, X.VSS MCU.GND, X.SDA MCU.A4, X.SCL MCU.A5, X.RESET MCU.5V, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND, R.1 MCU.A4, R.2 MCU.5V, Q.1 MCU.A5, Q.2 MCU.5V, W.VCC MCU.5V, W.GND MCU.GND, W.DT MCU.D7, W.SCK X.GPB3',
+  },
+  {
+    title: 'the switch pin of a distance sensor straight on 5 V logic',
+    rule: 'level-damage',
+    mcu: 'mega-2560-r3',
+    parts: { T: 'vl53l1x' },
+    wires: `${fed('T')}, T.SDA MCU.20, T.SCL MCU.21, T.XSHUT MCU.30`,
+    unused: ['T.GPIO1'],
   },
   {
     title: 'a humidity sensor on a single-board computer',

@@ -25,7 +25,8 @@ export function shifterEdits(wiring: Wiring, use: SignalUse): Fix[] {
     hostVolts === undefined ||
     partVolts === undefined ||
     hostVolts === partVolts ||
-    use.facts.timing ||
+    // A strip's bits are shorter than the shifter's edges; an echo or a code from a receiver is a thousand times longer.
+    (use.facts.timing && use.facts.direction !== 'out') ||
     use.facts.needs.startsWith('analog') ||
     fast
   )

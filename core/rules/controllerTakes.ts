@@ -1,0 +1,68 @@
+import { rewire } from '../assign/rewire.ts'
+import type { Board } from '../catalog/boardSchema.ts'
+import { busNeed } from '../wiring/buses.ts'
+import type { Bus, SignalUse } from '../wiring/model.ts'
+import { drives } from '../wiring/needs.ts'
+import type { Rule } from './finding.ts'
+import { usesByHost } from './shared.ts'
+
+type Way = NonNullable<Board['controllers'][number]['takes']>[string]
+
+/**
+ * Some controllers take all their pins once they are switched on, whether the bus uses them or not. Source of the ways:
+ * the tables of pin overrides of the chips' data sheets.
+ */
+export const controllerTakes: Rule = {
+  meta: {
+    id: 'controller-takes',
+    severities: ['caution'],
+    about:
+      'A bus controller in use forces the direction of a pin that its bus leaves free, and something else hangs on that pin.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const bus of wiring.buses) {
+      const { board } = bus
+      const controller = board?.board.controllers.find((one) => one.id === bus.controller)
+      if (!board || !controller?.takes) continue
+      for (const [signal, way] of Object.entries(controller.takes))
+        for (const pin of controller.pins?.[signal] ?? [])
+          for (const [host, uses] of usesByHost(wiring)) {
+            if (host.end !== `${board.ref}.${pin}`) continue
+            for (const use of uses) {
+              if (belongs(use, bus) || !collides(way, use)) continue
+              report({
+                severity: 'caution',
+                at: [use.end, host.end],
+                message: `${use.end} is on ${host.end}, which ${controller.title} ${words[way]} while ${bus.parts.map((part) => part.ref).join(', ')} is in use.`,
+                why: `${reasons[way]} This holds when the program uses the controller itself (${controller.title}, ${signal.toUpperCase()}), as most libraries do, and not when it makes the bus by hand.`,
+                numbers: {},
+                propose: () => rewire(wiring, use),
+              })
+            }
+          }
+    }
+  },
+}
+
+const words: Readonly<Record<Way, string>> = {
+  in: 'makes an input',
+  out: 'needs as an output',
+  whole: 'drives itself',
+}
+
+const reasons: Readonly<Record<Way, string>> = {
+  in: 'The controller makes this pin an input for as long as it is switched on, so nothing can be put out on it, also where the bus does not read anything.',
+  out: 'As an input this pin tells the controller that another one leads the bus: a low level on it stops the transfer.',
+  whole: 'The controller drives this pin for as long as it is switched on, also where the bus does not need it.',
+}
+
+/** Signals of the bus itself; a select may lie on any pin, so on a taken one it is a stranger too, but for its own place. */
+const belongs = (use: SignalUse, bus: Bus): boolean =>
+  bus.uses.includes(use) && busNeed(use.facts.needs)?.signal !== 'cs'
+
+function collides(way: Way, use: SignalUse): boolean {
+  const isRead = !drives(use.facts.needs) || use.facts.direction === 'open-drain'
+  if (way === 'in') return drives(use.facts.needs)
+  return way === 'whole' || isRead
+}

@@ -1,0 +1,48 @@
+import { rewire } from '../assign/rewire.ts'
+import type { Host } from '../wiring/model.ts'
+import type { Rule } from './finding.ts'
+import { usesByHost } from './shared.ts'
+
+export const pwmSoftware: Rule = {
+  meta: {
+    id: 'pwm-software',
+    severities: ['caution'],
+    about:
+      'A pulse whose width says something is left to a program that is put aside now and then, because no hardware of the board makes it on that pin.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const [host, uses] of usesByHost(wiring)) {
+      const why = host.board?.board.noTimeBase
+      if (why === undefined) continue
+      for (const use of uses) {
+        // Without an interval the width only sets a brightness or a speed, which bears a tremble.
+        if (use.facts.needs !== 'pwm' || use.facts.orElse === undefined || use.facts.hertz === undefined) continue
+        const taken = takenBy(host)
+        if (host.functions.has('pwm') && taken === undefined) continue
+        report({
+          severity: 'caution',
+          at: [use.end, host.end],
+          message:
+            taken === undefined
+              ? `${use.end} gets its pulse from the program: ${host.end} has no PWM.`
+              : `${use.end} gets its pulse from the program: ${taken} has the PWM of ${host.end}.`,
+          why: `${why} The width of the pulse trembles, and what follows it trembles too. A pin with PWM of its own, or a driver that makes the pulses, holds still.`,
+          numbers: {},
+          propose: () => rewire(wiring, use),
+        })
+      }
+    }
+  },
+}
+
+/** Title of the feature that has the last timer of the pin. */
+function takenBy(host: Host): string | undefined {
+  const pin = host.end.slice(host.ref.length + 1)
+  const timers = host.board?.board.timers.filter((one) =>
+    Object.values(one.channels).some((pins) => pins.includes(pin)),
+  )
+  if (!timers?.length) return undefined
+  const features = timers.map((timer) => host.board?.features.find((one) => one.timers.includes(timer.id)))
+  return features.every((one) => one !== undefined) ? features[0]?.title : undefined
+}
