@@ -91,7 +91,7 @@ export function circuitOf(given: Wiring): Circuit {
 
 function build(wiring: Wiring): Circuit {
   const users = new Map<Host, SignalUse[]>()
-  for (const use of wiring.signals) for (const { host } of use.hosts) users.set(host, [...(users.get(host) ?? []), use])
+  for (const use of wiring.signals) for (const { host } of use.hosts) append(users, host, use)
   const ports = new Map<string, Port>()
   const byNet = new Map<Net, Port[]>()
   for (const net of wiring.nets)
@@ -100,15 +100,20 @@ function build(wiring: Wiring): Circuit {
       if (!terminal) continue
       const port = portOf(wiring, terminal, net, users)
       ports.set(end, port)
-      byNet.set(net, [...(byNet.get(net) ?? []), port])
+      append(byNet, net, port)
     }
   const elements = wiring.parts.flatMap((part) => elementsOf(wiring, part))
   const onNet = new Map<Net, Element[]>()
-  for (const element of elements)
-    for (const net of new Set([element.netA, element.netB])) onNet.set(net, [...(onNet.get(net) ?? []), element])
+  for (const element of elements) for (const net of new Set([element.netA, element.netB])) append(onNet, net, element)
   const on = (net: Net): readonly Element[] => onNet.get(net) ?? []
   const channels = wiring.parts.flatMap((part) => part.part.channels.map((facts) => channelOf(wiring, part, facts, on)))
   return { wiring, ports, at: (net) => byNet.get(net) ?? [], elements, on, channels }
+}
+
+function append<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
+  const list = lists.get(key)
+  if (list) list.push(value)
+  else lists.set(key, [value])
 }
 
 function portOf(wiring: Wiring, terminal: Terminal, net: Net, users: ReadonlyMap<Host, readonly SignalUse[]>): Port {

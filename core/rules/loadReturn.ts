@@ -24,7 +24,7 @@ export const loadReturn: Rule = {
   },
   check(wiring, report) {
     const circuit = circuitOf(wiring)
-    const outside = byWires(wiring)
+    let outside: ((end: string) => string) | undefined
     for (const part of wiring.parts) {
       const bridged = part.part.inner.filter(
         (inner) =>
@@ -36,6 +36,7 @@ export const loadReturn: Rule = {
       )
       for (const inner of bridged) {
         const [a, b] = inner.between.map((pin) => `${part.ref}.${pin}`) as [string, string]
+        outside ??= byWires(wiring)
         const net = wiring.netOf(a)
         // Two legs of one piece may carry a wire on; here they join what must stay apart, or leave the contact out.
         const other = part.part.inner.find((one) => one.kind === 'contact' || one.kind === 'switch')
