@@ -100,6 +100,28 @@ describe('the store', () => {
     expect(store.plansWith('parts', 'led').map((one) => one.id)).toEqual([good.id, old.id])
   })
 
+  it('takes up a database of an older program: its plans are found by the search once their summaries are made anew', () => {
+    const db = raw()
+    for (const file of ['001-plans.sql', '002-entries.sql']) db.exec(readFileSync(join(migrations, file), 'utf8'))
+    db.pragma('user_version = 2')
+    db.prepare('INSERT INTO plans VALUES (?, ?, ?, 4, ?, ?, ?)').run(
+      'older',
+      'Older plan',
+      'text',
+      '2026-01-01T00:00:00.000Z',
+      '2026-01-02T00:00:00.000Z',
+      // The version that the last program without the search wrote.
+      JSON.stringify({ ...summary, version: 3 }),
+    )
+    db.close()
+    open()
+    const found = () => store.list({ offset: 0, limit: 9, sort: 'title', words: ['older'] }).lines.map((one) => one.id)
+    expect(found()).toEqual([])
+    expect(store.staleSummaries()).toEqual(['older'])
+    store.refreshSummary('older', 4, summary, 'older plan')
+    expect([store.staleSummaries(), found()]).toEqual([[], ['older']])
+  })
+
   it('does not begin empty where plans were', () => {
     open()
     store.create(content('A'))
