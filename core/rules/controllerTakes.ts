@@ -26,21 +26,20 @@ export const controllerTakes: Rule = {
       const controller = board?.board.controllers.find((one) => one.id === bus.controller)
       if (!board || !controller?.takes) continue
       for (const [signal, way] of Object.entries(controller.takes))
-        for (const pin of controller.pins?.[signal] ?? [])
-          for (const [host, uses] of usesByHost(wiring)) {
-            if (host.end !== `${board.ref}.${pin}`) continue
-            for (const use of uses) {
-              if (belongs(use, bus) || !collides(way, use)) continue
-              report({
-                severity: 'caution',
-                at: [use.end, host.end],
-                message: `${use.end} is on ${host.end}, which ${controller.title} ${words[way]} while ${bus.parts.map((part) => part.ref).join(', ')} is in use.`,
-                why: `${reasons[way]} This holds when the program uses the controller itself (${controller.title}, ${signal.toUpperCase()}), as most libraries do, and not when it makes the bus by hand.`,
-                numbers: {},
-                propose: () => rewire(wiring, use),
-              })
-            }
+        for (const pin of controller.pins?.[signal] ?? []) {
+          const host = wiring.terminal(`${board.ref}.${pin}`)?.host
+          for (const use of (host && usesByHost(wiring).get(host)) ?? []) {
+            if (!host || belongs(use, bus) || !collides(way, use)) continue
+            report({
+              severity: 'caution',
+              at: [use.end, host.end],
+              message: `${use.end} is on ${host.end}, which ${controller.title} ${words[way]} while ${bus.parts.map((part) => part.ref).join(', ')} is in use.`,
+              why: `${reasons[way]} This holds when the program uses the controller itself (${controller.title}, ${signal.toUpperCase()}), as most libraries do, and not when it makes the bus by hand.`,
+              numbers: {},
+              propose: () => rewire(wiring, use),
+            })
           }
+        }
     }
   },
 }
