@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import * as v from 'valibot'
 import { expect, it } from 'vitest'
+import { stringify } from 'yaml'
 import { formatProblem } from './problem.ts'
 import { parseYaml, validateYaml } from './yamlSource.ts'
 
@@ -38,4 +39,40 @@ it('never throws, whatever the text', () => {
     }),
     { numRuns: 500 },
   )
+})
+
+/** A plan as large as plans may be, as a program would write it. */
+const largest = {
+  markpost: 1,
+  parts: Object.fromEntries(
+    Array.from({ length: 500 }, (_, n) => [`PART${n}`, { part: 'resistor', options: { ohms: 330 } }]),
+  ),
+  wires: Array.from({ length: 2000 }, (_, n) => [`PART${n % 500}.A`, `PART${n}.B`]),
+  bench: {
+    places: Object.fromEntries(Array.from({ length: 500 }, (_, n) => [`PART${n}`, { board: 'B', at: [n, 3] }])),
+  },
+}
+
+it.each([
+  ['forty thousand keys', Array.from({ length: 40_000 }, (_, n) => `k${n}: 1`).join('\n')],
+  ['lists in lists', '- '.repeat(400_000)],
+  ['keys in keys', '? '.repeat(400_000)],
+  ['names without values', '&a '.repeat(300_000)],
+  ['tags without values', '! '.repeat(300_000)],
+  ['empty texts', '"" '.repeat(300_000)],
+  ['colons', 'a:\t'.repeat(300_000)],
+  ['old line ends', 'a: 1\r'.repeat(100_000)],
+  ['maps in a list', `[${'{a: 1},'.repeat(30_000)}]`],
+])('%s: too many to parse are refused before parsing', (_, text) => {
+  expect(say(text)).toEqual([
+    expect.stringMatching(
+      /^f\.yaml: the file has [\d,]+ line breaks, commas, colons and other marks; expected at most 40,000$/,
+    ),
+  ])
+})
+
+it('reads the largest plan however it is written', () => {
+  for (const text of [JSON.stringify(largest), JSON.stringify(largest, null, 2), stringify(largest)])
+    expect(say(text)).toEqual([])
+  expect(say(`notes: ${"it's a long, long - story: ".repeat(9000).replaceAll(': ', ' ')}`)).toEqual([])
 })

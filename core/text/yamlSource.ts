@@ -18,6 +18,13 @@ export interface YamlSource {
 /** Largest text that is read, in characters. A plan of a thousand wires has about 60 000. */
 export const MAX_TEXT_LENGTH = 1_000_000
 
+/**
+ * Most marks of YAML in a text (line breaks, commas, brackets, quotes, colons, dashes and the like), counted before it
+ * is parsed, since each of them costs the parser time. A plan of five hundred parts and two thousand wires on
+ * breadboards has about 20,000.
+ */
+export const MAX_MARKS = 40_000
+
 /** Shows a value in a message: short, quoted where it is text. */
 export function quoteValue(value: unknown): string {
   if (value === undefined) return 'nothing'
@@ -40,6 +47,11 @@ export function parseYaml(text: string, file: string): Outcome<YamlSource> {
   if (text.includes('\u0000') || text.includes('\uFFFD'))
     return refuse('the file holds bytes that are not text; expected YAML or JSON in UTF-8')
 
+  const marks = countMarks(text)
+  if (marks > MAX_MARKS)
+    return refuse(
+      `the file has ${marks.toLocaleString('en')} line breaks, commas, colons and other marks; expected at most ${MAX_MARKS.toLocaleString('en')}`,
+    )
   if (deepest(text) > 4 * MOST_DEPTH)
     return refuse(`the file has brackets inside each other without end; expected at most ${MOST_DEPTH} deep`)
 
@@ -77,6 +89,24 @@ export function parseYaml(text: string, file: string): Outcome<YamlSource> {
   if (plain.length > 0) return { ok: false, problems: plain.map((one) => problemAt(one.path, one.message)) }
   return { ok: true, value: { file, document, value, problemAt } }
 }
+
+/** How many marks of YAML a text has: some count wherever they stand, others only at the edge of a word; quotes by pairs. */
+function countMarks(text: string): number {
+  let count = 0
+  for (let at = 0; at < text.length; at += 1) {
+    const code = text.charCodeAt(at)
+    if (ALWAYS.has(code)) count += code === QUOTE ? 0.5 : 1
+    else if (AT_EDGE.has(code) && (isSpace(text.charCodeAt(at - 1)) || isSpace(text.charCodeAt(at + 1)))) count += 1
+  }
+  return Math.ceil(count)
+}
+
+const codes = (characters: string): ReadonlySet<number> => new Set([...characters].map((one) => one.charCodeAt(0)))
+const ALWAYS = codes('\n\r,[{"')
+const AT_EDGE = codes(":-?&*!|>%@`#'")
+const QUOTE = 34
+
+const isSpace = (code: number): boolean => !(code > 32)
 
 /** How deep brackets stand inside each other, counted without reading: the parser would run out of stack. */
 function deepest(text: string): number {
