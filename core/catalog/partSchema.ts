@@ -280,6 +280,8 @@ export const Inner = v.strictObject({
   amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Diode: volts forward, or from a fact of an option's value. */
   forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
+  /** Zener diode: volts that it holds when driven backwards. */
+  reverse: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Winding: current while it runs, and while it starts or is held fast, in milliamperes. */
   milliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   startMilliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),

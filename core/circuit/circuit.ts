@@ -4,6 +4,7 @@ import { holds } from '../catalog/when.ts'
 import { entryOf } from '../text/entryOf.ts'
 import { levelsOf } from '../wiring/lines.ts'
 import type { Host, Net, PartInstance, SignalUse, Source, Terminal, Wiring } from '../wiring/model.ts'
+import { forwardOf } from '../wiring/currents.ts'
 import { drives, switchesLoad } from '../wiring/needs.ts'
 
 /**
@@ -64,6 +65,13 @@ export interface Element {
   readonly starts: number | undefined
   /** A diode that lights. */
   readonly lights: boolean
+  /** Diode: volts forward while it conducts, and backwards where it is made for that. */
+  readonly forward: number | undefined
+  readonly zener: number | undefined
+  /** Most milliamperes that it bears for good. */
+  readonly most: number | undefined
+  /** Contact: one way of a change-over switch, of whose ways just one is closed. */
+  readonly throws: boolean
 }
 
 /** An output that switches a load, and the pins that move it. */
@@ -205,6 +213,10 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         runs: amount(inner.milliamps),
         starts: amount(inner.startMilliamps) ?? amount(inner.milliamps),
         lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
+        forward: inner.kind === 'diode' ? forwardOf(part, inner.forward) : undefined,
+        zener: inner.kind === 'diode' ? amount(inner.reverse) : undefined,
+        most: inner.mostMilliamps,
+        throws: inner.kind === 'switch',
       },
     ]
   })
@@ -225,6 +237,10 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
               netA: wiring.netOf(a),
               netB: wiring.netOf(b),
               ohms: undefined,
+              forward: undefined,
+              zener: undefined,
+              most: undefined,
+              throws: false,
               runs: use.typicalMilliamps,
               starts: use.peakMilliamps ?? use.typicalMilliamps,
               lights: false,

@@ -1,0 +1,308 @@
+import { volts } from '../catalog/common.ts'
+import { holds } from '../catalog/when.ts'
+import { levelsOf } from '../wiring/lines.ts'
+import type { Net, PartInstance } from '../wiring/model.ts'
+import type { Circuit, DriverChannel, Element, Port } from './circuit.ts'
+import { type Branch, WIRE_OHMS } from './solve.ts'
+
+/** A branch of the network, with the element or pin that it stands for. */
+export interface Strand extends Branch {
+  readonly element: Element | undefined
+  readonly port: Port | undefined
+}
+
+/** Something that can be in several states: a pin that drives, a contact, an output of a driver. */
+export interface Actor {
+  readonly what: { readonly port: Port } | { readonly element: Element } | { readonly channel: DriverChannel }
+  /** Lets go while the board starts, as pins of boards and contacts do. */
+  readonly rests: boolean
+  readonly positions: readonly Position[]
+}
+
+export interface Position {
+  readonly is: 'high' | 'low' | 'off' | 'closed' | 'open'
+  readonly strands: readonly Strand[]
+}
+
+/** What hangs together without crossing a node that is held stiffly. */
+export interface Island {
+  /** Nets of it that are held by nothing stiff. */
+  readonly nets: readonly Net[]
+  /** Nets and pins' supplies at its edge, with the volts at which they are held. */
+  readonly held: ReadonlyMap<number, number>
+  readonly strands: readonly Strand[]
+  readonly actors: readonly Actor[]
+}
+
+/** Milliseconds do not matter here: a closed contact is a piece of wire. */
+const CLOSED_OHMS = WIRE_OHMS
+/** A transistor that conducts: enough to see a short, too little to change what a load gets. */
+const ON_OHMS = 0.1
+
+/**
+ * Splits a circuit into islands and lists for each what lies in it always and what may change. What no element and no
+ * second driver meets is left out: there a pin sees its line's levels, and nothing flows.
+ */
+export function islandsOf(circuit: Circuit): Island[] {
+  const build = new Builder(circuit)
+  build.elements()
+  build.pulls()
+  build.transfers()
+  build.channels()
+  build.ports()
+  return build.islands()
+}
+
+class Builder {
+  readonly #circuit: Circuit
+  readonly #held = new Map<number, number>()
+  readonly #nodes = new Map<number, number>()
+  readonly #strands: Strand[] = []
+  readonly #actors: Actor[] = []
+
+  constructor(circuit: Circuit) {
+    this.#circuit = circuit
+    for (const net of circuit.wiring.nets) {
+      const at = net.ground ? 0 : net.sources[0]?.volts
+      if (at !== undefined) this.#held.set(net.index, at)
+    }
+  }
+
+  /** A node of its own that is held at so many volts; nets count from 0 up, these from -1 down. */
+  #rail(at: number): number {
+    let node = this.#nodes.get(at)
+    if (node === undefined) {
+      node = -1 - this.#nodes.size
+      this.#nodes.set(at, node)
+      this.#held.set(node, at)
+    }
+    return node
+  }
+
+  elements(): void {
+    const throws = new Map<PartInstance, Element[]>()
+    for (const element of this.#circuit.elements) {
+      const [a, b] = [element.netA.index, element.netB.index]
+      if (a === b) continue
+      const strand = (ohms: number, drop?: number, turned = false): Strand => ({
+        a: turned ? b : a,
+        b: turned ? a : b,
+        ohms,
+        ...(drop === undefined ? {} : { drop }),
+        element,
+        port: undefined,
+      })
+      if (element.kind === 'contact') {
+        if (element.throws) throws.set(element.part, [...(throws.get(element.part) ?? []), element])
+        else
+          this.#actors.push({
+            what: { element },
+            rests: true,
+            positions: [
+              { is: 'open', strands: [] },
+              { is: 'closed', strands: [strand(CLOSED_OHMS)] },
+            ],
+          })
+      } else if (element.kind === 'diode') {
+        this.#strands.push(strand(WIRE_OHMS, element.forward ?? 0.7))
+        if (element.zener !== undefined) this.#strands.push(strand(WIRE_OHMS, element.zener, true))
+      } else if (element.kind !== 'capacitor') {
+        const ohms = ohmsOf(element)
+        if (ohms !== undefined) this.#strands.push(strand(ohms))
+      }
+    }
+    for (const ways of throws.values())
+      this.#actors.push({
+        what: { element: ways[0] as Element },
+        rests: false,
+        positions: ways.map((element) => ({
+          is: 'closed',
+          strands: [
+            { a: element.netA.index, b: element.netB.index, ohms: CLOSED_OHMS, element, port: undefined },
+          ],
+        })),
+      })
+  }
+
+  /** Resistors inside modules and boards. */
+  pulls(): void {
+    const { wiring } = this.#circuit
+    const pull = (net: Net, to: number | undefined, ohms: number): void => {
+      if (to !== undefined && net.wired)
+        this.#strands.push({ a: this.#rail(to), b: net.index, ohms, element: undefined, port: undefined })
+    }
+    for (const part of wiring.parts) {
+      const bus = part.mode?.i2c
+      if (bus?.pullUpOhms === undefined) continue
+      const to =
+        bus.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+      for (const use of wiring.signals)
+        if (use.part === part && use.facts.needs.startsWith('i2c.')) pull(wiring.netOf(use.end), to, bus.pullUpOhms)
+    }
+    for (const host of wiring.hosts.values())
+      for (const caution of host.cautions) {
+        if (caution.heldOhms === undefined) continue
+        if (caution.id === 'fixed-pull-up') pull(wiring.netOf(host.end), host.logicVolts, caution.heldOhms)
+        if (caution.id === 'fixed-pull-down') pull(wiring.netOf(host.end), 0, caution.heldOhms)
+      }
+    // A part that is fed through a resistor or a diode: what it takes decides what it gets.
+    for (const part of wiring.parts)
+      for (const use of part.supplies) {
+        const net = use.pins.map(wiring.netOf).find((one) => one.wired)
+        if (!net || net.sources.length > 0 || net.ground || use.facts.either || use.typicalMilliamps === undefined)
+          continue
+        if (this.#circuit.on(net).every((one) => one.part === part)) continue
+        pull(net, 0, ((use.facts.usual ?? use.facts.least) / use.typicalMilliamps) * 1000)
+      }
+  }
+
+  /** Level shifters and buffers: their far side drives by itself, at its own supply. */
+  transfers(): void {
+    const { wiring } = this.#circuit
+    for (const part of wiring.parts)
+      for (const inner of part.part.inner) {
+        if ((inner.kind !== 'shift' && inner.kind !== 'buffer') || !holds(inner.when, part.options)) continue
+        const ends = inner.between.map((pin) => `${part.ref}.${pin}`)
+        const rails = (inner.rails ?? []).map((pin) => wiring.netOf(`${part.ref}.${pin}`).sources[0]?.volts)
+        const sides = ends.map((end, side) => ({
+          port: this.#circuit.ports.get(end),
+          volts: inner.rails ? rails[side] : part.logicVolts,
+        }))
+        const outputs = inner.kind === 'shift' ? sides : inner.back ? sides.slice(0, 1) : sides.slice(1)
+        for (const { port, volts: at } of outputs) {
+          if (!port?.net.wired || at === undefined) continue
+          const strong = inner.kind === 'buffer' || typeof inner.amount !== 'number'
+          if (!strong && typeof inner.amount === 'number')
+            this.#strands.push({ a: this.#rail(at), b: port.net.index, ohms: inner.amount, element: undefined, port })
+          this.#drive(port, strong ? at : undefined, 0, WIRE_OHMS, !strong)
+        }
+      }
+  }
+
+  channels(): void {
+    const { wiring } = this.#circuit
+    for (const channel of this.#circuit.channels) {
+      const { part, facts, output } = channel
+      const net = wiring.netOf(output)
+      const ground = part.part.pins.find((pin) => pin.role === 'ground')
+      if (!net.wired || !ground) continue
+      const low = wiring.netOf(`${part.ref}.${ground.id}`)
+      const high = facts.supply === undefined ? undefined : wiring.netOf(`${part.ref}.${facts.supply}`)
+      const to = (other: Net): Strand => ({
+        a: net.index,
+        b: other.index,
+        ohms: ON_OHMS,
+        element: undefined,
+        port: this.#circuit.ports.get(output),
+      })
+      if (low === net) continue
+      this.#actors.push({
+        what: { channel },
+        rests: true,
+        positions: [
+          { is: 'off', strands: [] },
+          { is: 'low', strands: [to(low)] },
+          ...(high?.wired && high !== net ? [{ is: 'high' as const, strands: [to(high)] }] : []),
+        ],
+      })
+    }
+  }
+
+  /** Pins that drive. Several that take turns on one line never drive together. */
+  ports(): void {
+    for (const port of this.#circuit.ports.values()) {
+      const { host, use, role, net } = port
+      if (!net.wired || this.#held.has(net.index)) continue
+      if (host && port.terminal.end !== host.end && host.board) continue
+      if (role === 'out' || role === 'both' || role === 'open-drain' || role === 'either') {
+        if (host?.provider && port.role === 'out' && channelAt(this.#circuit, port)) continue
+        const ohms = outputOhms(port)
+        const low = use && role === 'open-drain' ? (volts(levelsOf(use).vol, use.part.logicVolts) ?? 0) : 0
+        const canDrive = host?.board === undefined || host.functions.has('digital-out')
+        if (!canDrive) continue
+        this.#drive(port, role === 'open-drain' ? undefined : port.high, low, ohms, role !== 'out')
+      }
+    }
+  }
+
+  #drive(port: Port, high: number | undefined, low: number, ohms: number, turns: boolean): void {
+    const strand = (at: number): Strand => ({ a: this.#rail(at), b: port.net.index, ohms, element: undefined, port })
+    const up: Position[] = high === undefined ? [] : [{ is: 'high', strands: [strand(high)] }]
+    const down: Position = { is: 'low', strands: [strand(low)] }
+    const mayRest = turns || port.host?.board !== undefined || high === undefined
+    this.#actors.push({
+      what: { port },
+      rests: mayRest,
+      positions: turns || high === undefined ? [{ is: 'off', strands: [] }, ...up, down] : [...up, down],
+    })
+  }
+
+  islands(): Island[] {
+    const root = new Map<number, number>()
+    const find = (node: number): number => {
+      let at = node
+      for (let up = root.get(at); up !== undefined && up !== at; up = root.get(at)) at = up
+      return at
+    }
+    const join = ({ a, b }: Branch): void => {
+      for (const node of [a, b]) if (!this.#held.has(node) && !root.has(node)) root.set(node, node)
+      if (!this.#held.has(a) && !this.#held.has(b)) root.set(find(a), find(b))
+    }
+    for (const strand of this.#strands) join(strand)
+    for (const { positions } of this.#actors) for (const { strands } of positions) strands.forEach(join)
+    // What lies between two held nodes is an island of its own; it is found by its first strand.
+    const islands = new Map<string, { nets: Set<Net>; held: Map<number, number>; strands: Strand[]; actors: Actor[] }>()
+    const at = ({ a, b }: Branch): string => {
+      const free = this.#held.has(a) ? (this.#held.has(b) ? undefined : b) : a
+      return free === undefined ? `${Math.min(a, b)} ${Math.max(a, b)}` : String(find(free))
+    }
+    const islandAt = (key: string) => {
+      let island = islands.get(key)
+      if (!island) {
+        island = { nets: new Set(), held: new Map(), strands: [], actors: [] }
+        islands.set(key, island)
+      }
+      return island
+    }
+    const take = (island: ReturnType<typeof islandAt>, { a, b }: Branch): void => {
+      for (const node of [a, b]) {
+        const held = this.#held.get(node)
+        if (held !== undefined) island.held.set(node, held)
+        else island.nets.add(this.#circuit.wiring.nets[node] as Net)
+      }
+    }
+    for (const strand of this.#strands) {
+      const island = islandAt(at(strand))
+      island.strands.push(strand)
+      take(island, strand)
+    }
+    for (const actor of this.#actors) {
+      const first = actor.positions.flatMap(({ strands }) => strands)[0]
+      if (!first) continue
+      const island = islandAt(at(first))
+      island.actors.push(actor)
+      for (const { strands } of actor.positions) for (const strand of strands) take(island, strand)
+    }
+    return [...islands.values()]
+      .filter(({ strands, actors }) => strands.length > 0 || actors.some(({ what }) => !('port' in what)))
+      .map((island) => ({ ...island, nets: [...island.nets] }))
+  }
+}
+
+const channelAt = (circuit: Circuit, port: Port): boolean =>
+  circuit.channels.some((channel) => channel.output === port.terminal.end)
+
+/** Ohms of an element that conducts both ways; of a load from what it takes at its usual voltage. */
+function ohmsOf(element: Element): number | undefined {
+  if (element.ohms !== undefined) return element.ohms
+  if (element.runs === undefined || element.runs <= 0) return undefined
+  const supply = element.part.part.supplies[0]
+  const rated = supply?.usual ?? supply?.least ?? 5
+  return (rated / element.runs) * 1000
+}
+
+/** Resistance of an output stage in ohms; where no source gives it, none. */
+function outputOhms(port: Port): number {
+  const levels = port.use ? levelsOf(port.use) : port.host?.levels
+  return Math.max(levels?.outputOhms ?? 0, WIRE_OHMS)
+}

@@ -1,0 +1,231 @@
+import type { Net, Wiring } from '../wiring/model.ts'
+import { type Circuit, circuitOf, type Element, type Port } from './circuit.ts'
+import { type Actor, type Island, islandsOf, type Position, type Strand } from './island.ts'
+import { solve } from './solve.ts'
+
+/**
+ * What every net and element gets in the states of its island. Islands with few states are tried in all of them; of a
+ * large one each thing is tried by itself and against all others, and its figures are `bounds`: the true worst may be
+ * less, for voltages never more, since a voltage rises with everything that rises.
+ */
+export interface Verdicts {
+  readonly islands: readonly IslandVerdict[]
+  readonly of: (net: Net) => NetVerdict | undefined
+  readonly through: (element: Element) => Flow | undefined
+}
+
+export interface IslandVerdict {
+  readonly island: Island
+  readonly states: readonly State[]
+  /** False when only some of the states were tried. */
+  readonly enumerated: boolean
+}
+
+/** One state of an island, with the solved voltages and currents. */
+export interface State {
+  /** Position of each actor, in the order of the island's actors. */
+  readonly positions: readonly Position[]
+  readonly strands: readonly Strand[]
+  readonly volts: ReadonlyMap<number, number>
+  /** Amperes from `a` to `b` of each strand. */
+  readonly amps: readonly number[]
+}
+
+export interface NetVerdict {
+  readonly verdict: IslandVerdict
+  /** Highest and lowest volts with their states; undefined while nothing ever holds the net. */
+  readonly most: { readonly volts: number; readonly state: State } | undefined
+  readonly least: { readonly volts: number; readonly state: State } | undefined
+}
+
+/** Current through an element, in milliamperes. */
+export interface Flow {
+  readonly verdict: IslandVerdict
+  /** Most from its first leg to its second, and back; 0 where none flows. */
+  readonly forward: number
+  readonly back: number
+  readonly state: State
+  /** Most volts of its first leg over its second, and of its second over its first. */
+  readonly over: number
+  readonly under: number
+}
+
+/** Most states of one island that are all tried. */
+const MOST_STATES = 72
+
+const made = new WeakMap<Circuit, Verdicts>()
+
+export function verdictsOf(wiring: Wiring): Verdicts {
+  const circuit = circuitOf(wiring)
+  let verdicts = made.get(circuit)
+  if (!verdicts) {
+    verdicts = judge(circuit)
+    made.set(circuit, verdicts)
+  }
+  return verdicts
+}
+
+function judge(circuit: Circuit): Verdicts {
+  const islands = islandsOf(circuit).map(judgeIsland)
+  const byNet = new Map<Net, IslandVerdict>()
+  const byElement = new Map<Element, IslandVerdict>()
+  for (const verdict of islands) {
+    for (const net of verdict.island.nets) byNet.set(net, verdict)
+    for (const { strands } of verdict.states)
+      for (const { element } of strands) if (element) byElement.set(element, verdict)
+  }
+  const nets = new Map<Net, NetVerdict>()
+  const flows = new Map<Element, Flow>()
+  return {
+    islands,
+    of: (net) => {
+      const verdict = byNet.get(net)
+      if (!verdict) return undefined
+      let known = nets.get(net)
+      if (!known) {
+        known = netVerdict(verdict, net)
+        nets.set(net, known)
+      }
+      return known
+    },
+    through: (element) => {
+      const verdict = byElement.get(element)
+      if (!verdict) return undefined
+      let known = flows.get(element)
+      if (!known) {
+        known = flowOf(verdict, element)
+        flows.set(element, known)
+      }
+      return known
+    },
+  }
+}
+
+function judgeIsland(island: Island): IslandVerdict {
+  const { positions, enumerated } = statesOf(island.actors)
+  return {
+    island,
+    enumerated,
+    states: positions.map((chosen): State => {
+      const strands = [...island.strands, ...chosen.flatMap((one) => one.strands)]
+      const { volts, amps } = solve(strands, island.held)
+      return { positions: chosen, strands, volts, amps }
+    }),
+  }
+}
+
+/** The states to try. Of pins that take turns at most one drives in any of them. */
+function statesOf(actors: readonly Actor[]): { positions: Position[][]; enumerated: boolean } {
+  const turns = actors.map(takesTurns)
+  const legal = (chosen: readonly Position[]): boolean =>
+    chosen.filter((one, index) => turns[index] && one.is !== 'off').length <= 1
+  const resting = actors.map(restOf)
+  const product = actors.reduce((states, { positions }) => states * positions.length, 1)
+  if (product <= MOST_STATES) {
+    let all: Position[][] = [[]]
+    for (const { positions } of actors) all = all.flatMap((chosen) => positions.map((one) => [...chosen, one]))
+    return { positions: [resting, ...all.filter(legal)], enumerated: true }
+  }
+  const base = actors.map(({ positions }) => positions[0] as Position)
+  const all = (is: readonly Position['is'][]): Position[] =>
+    actors.map(({ positions }, index) =>
+      turns[index] ? (base[index] as Position) : (positions.find((one) => is.includes(one.is)) ?? (base[index] as Position)),
+    )
+  const grounds = [resting, base, all(['high', 'closed']), all(['low', 'open'])]
+  const single = grounds.slice(1).flatMap((ground) =>
+    actors.flatMap(({ positions }, index) =>
+      positions
+        .filter((one) => one !== ground[index])
+        .map((one) => ground.map((other, at) => (at === index ? one : other))),
+    ),
+  )
+  return { positions: [...grounds, ...single].filter(legal), enumerated: false }
+}
+
+const nothing: Position = { is: 'off', strands: [] }
+
+/** An actor while the board starts. */
+const restOf = ({ rests, positions }: Actor): Position =>
+  rests ? (positions.find((one) => one.strands.length === 0) ?? nothing) : (positions[0] as Position)
+
+const takesTurns = ({ what, positions }: Actor): boolean =>
+  'port' in what && positions.some((one) => one.is === 'off')
+
+function netVerdict(verdict: IslandVerdict, net: Net): NetVerdict {
+  let most: NetVerdict['most']
+  let least: NetVerdict['least']
+  for (const state of verdict.states) {
+    const volts = state.volts.get(net.index)
+    if (volts === undefined) continue
+    if (!most || volts > most.volts) most = { volts, state }
+    if (!least || volts < least.volts) least = { volts, state }
+  }
+  return { verdict, most, least }
+}
+
+function flowOf(verdict: IslandVerdict, element: Element): Flow {
+  let best: { forward: number; back: number; state: State } | undefined
+  let forward = 0
+  let back = 0
+  let over = Number.NEGATIVE_INFINITY
+  let under = Number.NEGATIVE_INFINITY
+  for (const state of verdict.states) {
+    const { volts } = state
+    const [a, b] = [volts.get(element.netA.index), volts.get(element.netB.index)]
+    if (a !== undefined && b !== undefined) {
+      over = Math.max(over, a - b)
+      under = Math.max(under, b - a)
+    }
+    state.strands.forEach((strand, index) => {
+      if (strand.element !== element) return
+      const milliamps = (state.amps[index] ?? 0) * 1000 * (strand.a === element.netA.index ? 1 : -1)
+      if (!best || Math.abs(milliamps) > Math.max(best.forward, best.back))
+        best = { forward: milliamps, back: -milliamps, state }
+      forward = Math.max(forward, milliamps)
+      back = Math.max(back, -milliamps)
+    })
+  }
+  return { verdict, forward, back, state: (best ?? { state: verdict.states[0] as State }).state, over, under }
+}
+
+/** What brings a net to its voltage in a state: the held thing with the highest or lowest volts behind it, and the parts on the way. */
+export function wayTo(
+  circuit: Circuit,
+  { strands, volts, amps }: State,
+  island: Island,
+  net: Net,
+  seek: 'high' | 'low',
+): { readonly name: string; readonly volts: number; readonly through: readonly string[]; readonly port: Port | undefined } | undefined {
+  interface Step {
+    readonly node: number
+    readonly through: readonly string[]
+    readonly port: Port | undefined
+  }
+  const here = volts.get(net.index) ?? 0
+  const queue: Step[] = [{ node: net.index, through: [], port: undefined }]
+  const seen = new Set([net.index])
+  let found: (Step & { readonly volts: number }) | undefined
+  for (let step = queue.shift(); step; step = queue.shift()) {
+    const held = island.held.get(step.node)
+    if (held !== undefined) {
+      if (!found || (seek === 'high' ? held > found.volts : held < found.volts)) found = { ...step, volts: held }
+      continue
+    }
+    strands.forEach((strand, index) => {
+      if (strand.a !== step.node && strand.b !== step.node) return
+      const other = strand.a === step.node ? strand.b : strand.a
+      if (seen.has(other) || (strand.drop !== undefined && Math.abs(amps[index] ?? 0) < 1e-9)) return
+      seen.add(other)
+      const ref = strand.element?.part.ref
+      queue.push({
+        node: other,
+        through: ref === undefined || step.through.includes(ref) ? step.through : [...step.through, ref],
+        port: strand.port ?? step.port,
+      })
+    })
+  }
+  if (!found || (seek === 'high' ? found.volts < here - 0.001 : found.volts > here + 0.001)) return undefined
+  const source = found.node >= 0 ? circuit.wiring.nets[found.node] : undefined
+  const name = source ? (source.ground ? 'ground' : (source.sources[0]?.end ?? '')) : (found.port?.terminal.end ?? '')
+  return { name, volts: found.volts, through: found.through, port: found.port }
+}
