@@ -1,4 +1,5 @@
-import { circuitOf, railOf } from '../circuit/circuit.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { leadsSomewhere } from '../circuit/reach.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 
@@ -70,7 +71,8 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   }
   for (const use of byPart.get(part) ?? []) {
     if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
-    if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use) || leadsOn(wiring, use))) continue
+    if (wiring.netOf(use.end).wired && leadsOn(wiring, use)) continue
+    if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use))) continue
     if (isOnPost(wiring, use)) continue
     found.push({
       end: use.end,
@@ -92,18 +94,13 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   return found
 }
 
-/** Its current goes on through a contact, a shunt or a load to a supply or to ground. */
+/** Its current goes on through a lamp, a contact, a shunt or a load to something that holds or drives it. */
 function leadsOn(wiring: Wiring, use: SignalUse): boolean {
-  if (use.facts.direction !== 'passive') return false
+  const circuit = circuitOf(wiring)
   const net = wiring.netOf(use.end)
-  return circuitOf(wiring)
-    .on(net)
-    .some(
-      (one) =>
-        one.part !== use.part &&
-        ['contact', 'shunt', 'load', 'winding'].includes(one.kind) &&
-        railOf(one.netA === net ? one.netB : one.netA) !== undefined,
-    )
+  const isLeg = circuit.on(net).some((one) => one.part === use.part && (one.a === use.end || one.b === use.end))
+  if (use.facts.direction !== 'passive' && !isLeg) return false
+  return leadsSomewhere(circuit, net, (one) => one.part === use.part)
 }
 
 /** It has a wire, to a post of the board that is no signal: a button at reset, or a mistake of which pin-not-signal speaks. */

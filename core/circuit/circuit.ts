@@ -4,7 +4,6 @@ import { holds } from '../catalog/when.ts'
 import { entryOf } from '../text/entryOf.ts'
 import { levelsOf } from '../wiring/lines.ts'
 import type { Host, Net, PartInstance, SignalUse, Source, Terminal, Wiring } from '../wiring/model.ts'
-import { forwardOf } from '../wiring/currents.ts'
 import { drives, switchesLoad } from '../wiring/needs.ts'
 
 /**
@@ -257,6 +256,14 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
     ),
     ...supplied,
   ]
+}
+
+/** Forward volts of a diode: fixed, or a fact of an option's value. */
+function forwardOf(part: PartInstance, forward: Inner['forward']): number | undefined {
+  if (typeof forward !== 'object') return forward
+  const option = part.part.options.find((one) => one.id === forward.option)
+  const value = option?.values.find((one) => one.value === entryOf(part.options, forward.option))
+  return entryOf(value?.facts, forward.fact)
 }
 
 function channelOf(

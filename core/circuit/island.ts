@@ -117,9 +117,7 @@ class Builder {
         rests: false,
         positions: ways.map((element) => ({
           is: 'closed',
-          strands: [
-            { a: element.netA.index, b: element.netB.index, ohms: CLOSED_OHMS, element, port: undefined },
-          ],
+          strands: [{ a: element.netA.index, b: element.netB.index, ohms: CLOSED_OHMS, element, port: undefined }],
         })),
       })
   }

@@ -129,16 +129,20 @@ function statesOf(actors: readonly Actor[]): { positions: Position[][]; enumerat
   const base = actors.map(({ positions }) => positions[0] as Position)
   const all = (is: readonly Position['is'][]): Position[] =>
     actors.map(({ positions }, index) =>
-      turns[index] ? (base[index] as Position) : (positions.find((one) => is.includes(one.is)) ?? (base[index] as Position)),
+      turns[index]
+        ? (base[index] as Position)
+        : (positions.find((one) => is.includes(one.is)) ?? (base[index] as Position)),
     )
   const grounds = [resting, base, all(['high', 'closed']), all(['low', 'open'])]
-  const single = grounds.slice(1).flatMap((ground) =>
-    actors.flatMap(({ positions }, index) =>
-      positions
-        .filter((one) => one !== ground[index])
-        .map((one) => ground.map((other, at) => (at === index ? one : other))),
-    ),
-  )
+  const single = grounds
+    .slice(1)
+    .flatMap((ground) =>
+      actors.flatMap(({ positions }, index) =>
+        positions
+          .filter((one) => one !== ground[index])
+          .map((one) => ground.map((other, at) => (at === index ? one : other))),
+      ),
+    )
   return { positions: [...grounds, ...single].filter(legal), enumerated: false }
 }
 
@@ -148,8 +152,7 @@ const nothing: Position = { is: 'off', strands: [] }
 const restOf = ({ rests, positions }: Actor): Position =>
   rests ? (positions.find((one) => one.strands.length === 0) ?? nothing) : (positions[0] as Position)
 
-const takesTurns = ({ what, positions }: Actor): boolean =>
-  'port' in what && positions.some((one) => one.is === 'off')
+const takesTurns = ({ what, positions }: Actor): boolean => 'port' in what && positions.some((one) => one.is === 'off')
 
 function netVerdict(verdict: IslandVerdict, net: Net): NetVerdict {
   let most: NetVerdict['most']
@@ -195,7 +198,14 @@ export function wayTo(
   island: Island,
   net: Net,
   seek: 'high' | 'low',
-): { readonly name: string; readonly volts: number; readonly through: readonly string[]; readonly port: Port | undefined } | undefined {
+):
+  | {
+      readonly name: string
+      readonly volts: number
+      readonly through: readonly string[]
+      readonly port: Port | undefined
+    }
+  | undefined {
   interface Step {
     readonly node: number
     readonly through: readonly string[]

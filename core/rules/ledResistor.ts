@@ -1,10 +1,10 @@
+import { type LitDiode, litDiodes } from '../circuit/lit.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
-import { type LitDiode, litDiodes } from '../wiring/currents.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { addCompanions, setOhms, setOption } from './mend.ts'
-import { twoDigits } from './shared.ts'
+import { listWords, twoDigits } from './shared.ts'
 
 /** Current to aim at and least current at which an indicator is still seen by day, in milliamperes. */
 const AIM = 8
@@ -21,8 +21,15 @@ export const ledResistor: Rule = {
   },
   check(wiring, report) {
     for (const one of litDiodes(wiring)) {
+      // Of a row the first speaks for all.
+      if (one.row.length > 1 && one.row[0]?.a !== one.anode) continue
       const ohms = ((one.volts - one.forward) / aimOf(one)) * 1000
-      const names = `${one.part.ref} at ${one.anode.split('.').slice(1).join('.')}`
+      const names =
+        one.row.length > 1
+          ? listWords(one.row.map(({ part }) => part.ref))
+          : `${one.part.ref} at ${one.anode.split('.').slice(1).join('.')}`
+      const need = one.row.reduce((sum, { forward = 0 }) => sum + forward, 0)
+      const isDark = one.milliamps < DIM && one.volts <= need
       const sum = `${formatVolts(one.volts)} less ${formatVolts(one.forward)} over ${formatQuantity(one.ohms, 'Ω')}`
       const at = [one.anode, one.cathode]
       const take = one.volts > one.forward ? formatQuantity(preferredValue(ohms, 'up'), 'Ω') : ''
@@ -48,16 +55,16 @@ export const ledResistor: Rule = {
         report({
           severity: 'caution',
           at,
-          message:
-            one.volts <= one.forward
-              ? `${names} stays dark: ${formatVolts(one.volts)} is below its ${formatVolts(one.forward)}.`
-              : `${names} gets ${one.milliamps.toFixed(2)} mA and will hardly be seen.`,
-          why:
-            one.volts <= one.forward
-              ? `An LED lights only above its forward voltage. Another colour, or a transistor that switches it from a higher supply, helps.`
-              : `${sum} makes ${one.milliamps.toFixed(2)} mA. With ${take} it gets ${aimOf(one)} mA.`,
+          message: isDark
+            ? one.row.length > 1
+              ? `${names} stay dark: in a row they need ${formatVolts(need)} and get ${formatVolts(one.volts)}.`
+              : `${names} stays dark: ${formatVolts(one.volts)} is below its ${formatVolts(one.forward)}.`
+            : `${names} gets ${one.milliamps.toFixed(2)} mA and will hardly be seen.`,
+          why: isDark
+            ? `An LED lights only above its forward voltage. Another colour, or a transistor that switches it from a higher supply, helps.`
+            : `${sum} makes ${one.milliamps.toFixed(2)} mA. With ${take} it gets ${aimOf(one)} mA.`,
           numbers: { milliamps: twoDigits(one.milliamps), volts: twoDigits(one.volts), forward: one.forward },
-          propose: () => (one.volts > one.forward ? resize(wiring, one, ohms) : []),
+          propose: () => (isDark ? [] : resize(wiring, one, ohms)),
         })
       const rating = one.resistor?.options.watts
       const watts = (one.milliamps / 1000) ** 2 * one.ohms

@@ -1,8 +1,10 @@
 import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
-import type { Wiring } from '../wiring/model.ts'
+import { deadLegs } from '../circuit/reach.ts'
+import type { Net, Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
+import { listWords } from './shared.ts'
 
 const names: Readonly<Record<Element['kind'], string>> = {
   resistor: 'a resistor',
@@ -19,7 +21,7 @@ export const loadReturn: Rule = {
     id: 'load-return',
     severities: ['fault'],
     about:
-      'Both legs of a load, a lamp or a contact lie on one piece of metal: nothing flows through it, or it changes nothing.',
+      'Both legs of a load, a lamp or a contact lie on one piece of metal, or a leg leads nowhere: nothing flows through it, or it changes nothing.',
     fixable: true,
   },
   check(wiring, report) {
@@ -52,8 +54,13 @@ export const loadReturn: Rule = {
         })
       }
     }
+    const dead = new Map<string, Element>()
     for (const one of circuit.elements) {
-      if (one.netA !== one.netB || !one.netA.wired) continue
+      if (one.netA !== one.netB) {
+        for (const leg of deadLegs(circuit, one)) dead.set(leg, one)
+        continue
+      }
+      if (!one.netA.wired) continue
       // Channels of one chip side by side, or a capacitor inside a module, are no mistake of the maker's.
       if (one.part.part.build !== 'component' || one.kind === 'capacitor') continue
       const rail = railOf(one.netA)
@@ -66,7 +73,29 @@ export const loadReturn: Rule = {
         propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (x, y) => x === end || y === end)).slice(0, 2),
       })
     }
+    sayDeadEnds(wiring, dead, report)
   },
+}
+
+/** Legs that have a wire and lead nowhere, one finding for each piece of metal. */
+function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, report: (one: Report) => void): void {
+  const byNet = new Map<Net, string[]>()
+  for (const [leg, { part, kind }] of dead) {
+    if (part.part.build !== 'component' || kind === 'capacitor') continue
+    const net = wiring.netOf(leg)
+    byNet.set(net, [...(byNet.get(net) ?? []), leg])
+  }
+  for (const [net, legs] of byNet) {
+    const refs = [...new Set(legs.map((leg) => leg.split('.')[0] as string))]
+    const others = net.ends.filter((end) => !legs.includes(end))
+    report({
+      severity: 'fault',
+      at: [...legs, ...others],
+      message: `The current of ${listWords(refs)} finds no way back: ${listWords(legs)} ${others.length > 0 ? `${legs.length === 1 ? 'is' : 'are'} joined with ${listWords(others)}, which leads` : 'lead'} to no supply, no ground and no pin that drives.`,
+      why: 'A current flows in a circle only. A wire that ends at a part, and from there leads nowhere, is as good as none.',
+      numbers: {},
+    })
+  }
 }
 
 /** Which ends hang together by wires and boards alone, without what parts join inside. */

@@ -1,6 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import type { PinCurrent } from '../catalog/common.ts'
-import { litDiodes, pinLoads } from '../wiring/currents.ts'
+import { litDiodes, pinLoads } from '../circuit/lit.ts'
 import type { Host, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { setOhms } from './mend.ts'

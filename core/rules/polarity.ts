@@ -1,7 +1,14 @@
 import { holds } from '../catalog/when.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { isTurned } from '../circuit/lit.ts'
+import { isLed } from '../circuit/reach.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import type { Fix } from '../plan/edit.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
-import { swapWires } from './mend.ts'
+import type { Report, Rule } from './finding.ts'
+import { setOption, swapWires } from './mend.ts'
 
 export const polarity: Rule = {
   meta: {
@@ -26,8 +33,26 @@ export const polarity: Rule = {
         })
         continue
       }
+      const crossed = crossedSwitch(wiring, part)
+      if (crossed) {
+        const [output, ground] = crossed
+        report({
+          severity: 'fault',
+          at: [output, ground],
+          message: `${pinWords(output)} and ${pinWords(ground)} of ${part.ref} are swapped: ${output} is on ground and ${ground} on the load.`,
+          why: 'Such a transistor switches in one direction. Turned round it conducts all the time, or hardly at all.',
+          numbers: {},
+          propose: () => swapWires(wiring, output, ground),
+        })
+        continue
+      }
       const legs = legsOf(part)
       const wrong = turnedRound(wiring, part)
+      const dark = wrong ? undefined : turnedLamps(wiring, part)
+      if (dark) {
+        report(dark)
+        continue
+      }
       if (!legs || !wrong) continue
       report({
         severity: 'fault',
@@ -69,6 +94,56 @@ function legsOf(part: PartInstance): Legs | undefined {
     ? { plus: end(plus.id), minus: end(minus.id), diode: false, lights: false }
     : undefined
 }
+
+/** A transistor whose switched side lies on ground and whose ground leg does not. */
+function crossedSwitch(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
+  if (part.part.build !== 'component') return undefined
+  const ground = part.part.pins.find((pin) => pin.role === 'ground')
+  for (const { output, supply } of part.part.channels) {
+    if (!ground || supply !== undefined) continue
+    const [out, low] = [output, ground.id].map((pin) => wiring.netOf(`${part.ref}.${pin}`))
+    if (out?.ground && low && !low.ground && low.wired) return [`${part.ref}.${output}`, `${part.ref}.${ground.id}`]
+  }
+  return undefined
+}
+
+/** Lamps of a part that no state lets light, since their cathode lies above their anode in the ones that are driven. */
+function turnedLamps(wiring: Wiring, part: PartInstance): Report | undefined {
+  const verdicts = verdictsOf(wiring)
+  const circuit = circuitOf(wiring)
+  const turned = circuit.elements.filter((one) => {
+    const flow = one.part === part && one.lights ? verdicts.through(one) : undefined
+    return flow !== undefined && isTurned(flow) && isLed(circuit, one)
+  })
+  const [first] = turned
+  if (!first) return undefined
+  const flow = verdicts.through(first)
+  const shared = turned.length > 1 ? turned.map((one) => (one.a === first.a ? one.a : one.b))[1] : undefined
+  const volts = formatVolts(flow?.under ?? 0)
+  return {
+    severity: 'fault',
+    at: [...new Set(turned.flatMap((one) => [one.a, one.b]))],
+    message:
+      shared === undefined
+        ? `${part.ref} is the wrong way round: its cathode ${first.b} lies up to ${volts} above its anode ${first.a}, and never below.`
+        : `${part.ref} can never light: its common leg ${shared} is on the wrong side for a common ${shared === first.a ? 'anode' : 'cathode'}.`,
+    why: 'A lamp of this kind conducts from its anode to its cathode only. The other way round it stays dark, and above about 5 V it is damaged.',
+    numbers: { reverse: Math.round((flow?.under ?? 0) * 100) / 100 },
+    propose: () => [...(shared === undefined ? swapWires(wiring, first.a, first.b) : []), ...otherKinds(wiring, part)],
+  }
+}
+
+/** Other values of the options on which it depends which way a part's lamps lie. */
+const otherKinds = (wiring: Wiring, part: PartInstance): Fix[] =>
+  [...new Set(part.part.inner.flatMap((inner) => (inner.when ? [inner.when.option] : [])))].flatMap((id) => {
+    const option = part.part.options.find((one) => one.id === id)
+    return (option?.values ?? [])
+      .filter(({ value }) => value !== entryOf(part.options, id))
+      .map(({ value, title }) => ({
+        title: `${part.ref} is one with ${option?.title.toLowerCase()}: ${title ?? value}`,
+        edits: setOption(wiring, part, id, value),
+      }))
+  })
 
 const pinWords = (end: string): string => end.slice(end.indexOf('.') + 1)
 

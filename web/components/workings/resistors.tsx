@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { litDiodes } from '../../../core/circuit/lit.ts'
 import { dividerFor } from '../../../core/electrical/divider.ts'
 import { leastPullUp, mostPullUp } from '../../../core/electrical/i2c.ts'
 import { ledResistor } from '../../../core/electrical/led.ts'
@@ -7,7 +8,6 @@ import { preferredValue } from '../../../core/electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
 import type { Edit } from '../../../core/plan/edit.ts'
 import { entryOf } from '../../../core/text/entryOf.ts'
-import { forwardOf, litDiodes } from '../../../core/wiring/currents.ts'
 import { dividersOf } from '../../../core/wiring/dividers.ts'
 import { i2cLines } from '../../../core/wiring/i2cLines.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
@@ -125,8 +125,7 @@ export function LedSeries() {
       )}
       {light && (
         <p className="soft">
-          Now {formatQuantity(light.ohms, 'Ω')} and {light.milliamps.toFixed(1)} mA, typical Vf{' '}
-          {forwardOf(light.part, light.forward)} V.
+          Now {formatQuantity(light.ohms, 'Ω')} and {light.milliamps.toFixed(1)} mA, typical Vf {light.forward} V.
         </p>
       )}
     </Calculator>

@@ -1,0 +1,266 @@
+import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { circuitOf, type Element } from './circuit.ts'
+import { isLed } from './reach.ts'
+import { solve } from './solve.ts'
+import { type Flow, type State, verdictsOf } from './verdicts.ts'
+
+/** A diode that lights, in the state of its island in which it gets the most. */
+export interface LitDiode {
+  readonly part: PartInstance
+  readonly anode: string
+  readonly cathode: string
+  /** Pin that switches it: gives the current when it is on the anode's side, else takes it. */
+  readonly host: Host | undefined
+  readonly way: 'source' | 'sink'
+  /** Volts over diode and resistance together while it is on, and over the diode alone. */
+  readonly volts: number
+  readonly forward: number
+  /** Resistance in series with it, in ohms, that of the pin included; and what of it is wired. */
+  readonly ohms: number
+  readonly outside: number
+  /** Current in milliamperes; infinite without a resistance. */
+  readonly milliamps: number
+  /** Most that it bears, in milliamperes. */
+  readonly most: number
+  /** Resistor on its path. */
+  readonly resistor: PartInstance | undefined
+  /** All that lie in a row with it, itself included, in the order of the current. */
+  readonly row: readonly Element[]
+  /** Other diodes that the same resistor feeds in that state. */
+  readonly beside: readonly PartInstance[]
+}
+
+/** Resistance in ohms put in series to find out what lies there already. */
+const PROBE_OHMS = 1000
+/** Current in milliamperes from which a diode counts as conducting. */
+const CONDUCTS = 0.001
+
+const lit = new WeakMap<Wiring, readonly LitDiode[]>()
+
+/** Every diode that lights, with both sides led to something that can drive a current through it. I = (V − Vf) / R. */
+export function litDiodes(wiring: Wiring): readonly LitDiode[] {
+  let all = lit.get(wiring)
+  if (!all) {
+    const mine = wiring.whole ? new Set(wiring.parts) : undefined
+    all = circuitOf(wiring)
+      .elements.filter((one) => one.lights && (!mine || mine.has(one.part)))
+      .flatMap((element) => lightOf(wiring, element) ?? [])
+    lit.set(wiring, all)
+  }
+  return all
+}
+
+/** A diode that never conducts, and whose cathode lies above its anode in some state: it is turned round. */
+export function isTurned({ forward, over, under }: Flow): boolean {
+  return forward < CONDUCTS && over < 0.1 && under > 1
+}
+
+function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
+  const { forward, most } = element
+  const flow = verdictsOf(wiring).through(element)
+  if (!flow || forward === undefined || most === undefined) return undefined
+  const row = rowOf(wiring, element)
+  const base = { part: element.part, anode: element.a, cathode: element.b, forward, most, beside: [], row }
+  if (flow.forward < CONDUCTS) {
+    // Driven, but never above its own volts: it stays dark. Of a row that holds a turned one polarity speaks.
+    if (flow.over <= 0.1 || !isLed(circuitOf(wiring), element)) return undefined
+    if (row.some((one) => isTurned(verdictsOf(wiring).through(one) ?? flow))) return undefined
+    const ports = flow.state.strands.flatMap(({ port }) => port?.host ?? [])
+    return {
+      ...base,
+      host: ports[0],
+      way: 'source',
+      volts: row.length > 1 ? overRow(row, flow) : flow.over,
+      ohms: 0,
+      outside: 0,
+      milliamps: 0,
+      resistor: undefined,
+    }
+  }
+  const { state } = flow
+  const { volts, ohms } = behind(state, flow, element)
+  const driver = driverOf(state, flow.forward)
+  const inside = driver ? (state.strands[driver.index]?.ohms ?? 0) : 0
+  const resistor = resistorOf(state, element, flow.forward)
+  const others = state.strands.flatMap((strand, index) =>
+    strand.element?.lights && strand.element !== element && (state.amps[index] ?? 0) * 1000 > CONDUCTS
+      ? [strand.element]
+      : [],
+  )
+  return {
+    ...base,
+    host: driver?.host,
+    way: driver?.way ?? 'source',
+    volts: volts + forward,
+    ohms,
+    outside: Math.max(0, ohms - inside),
+    milliamps: ohms - inside < 0.5 && ohms < 1 ? Number.POSITIVE_INFINITY : flow.forward,
+    resistor,
+    beside: others
+      .filter((one) => one.netA === element.netA || one.netB === element.netB)
+      .filter((one) => resistor !== undefined && resistor === resistorOf(state, one, 0))
+      .map((one) => one.part),
+  }
+}
+
+/** Diodes that one current must pass one after the other: between them lie nets with two legs only. */
+function rowOf(wiring: Wiring, element: Element): readonly Element[] {
+  const circuit = circuitOf(wiring)
+  const row = [element]
+  const onward = (net: Net, from: Element): Element | undefined => {
+    const legs = circuit.on(net)
+    const other = legs.find((one) => one !== from)
+    return legs.length === 2 && !net.ground && net.sources.length === 0 && circuit.at(net).length === 2
+      ? other
+      : undefined
+  }
+  for (let head = element, next = onward(head.netB, head); next?.lights; next = onward(head.netB, head)) {
+    if (row.includes(next)) break
+    row.push(next)
+    head = next
+  }
+  for (let head = element, next = onward(head.netA, head); next?.lights; next = onward(head.netA, head)) {
+    if (row.includes(next)) break
+    row.unshift(next)
+    head = next
+  }
+  return row
+}
+
+/** Most volts over a whole row. */
+function overRow(row: readonly Element[], { verdict }: Flow): number {
+  const [first, last] = [row[0] as Element, row.at(-1) as Element]
+  const over = verdict.states.flatMap(({ volts }) => {
+    const [a, b] = [volts.get(first.netA.index), volts.get(last.netB.index)]
+    return a === undefined || b === undefined ? [] : [a - b]
+  })
+  return Math.max(0, ...over)
+}
+
+/** What drives a conducting diode, as volts behind a resistance: found with a resistance more in series. */
+function behind(state: State, flow: Flow, element: Element): { volts: number; ohms: number } {
+  const strands = state.strands.map((one) =>
+    one.element === element && one.drop !== undefined ? { ...one, ohms: one.ohms + PROBE_OHMS } : one,
+  )
+  const { amps } = solve(strands, flow.verdict.island.held)
+  const index = state.strands.findIndex((one) => one.element === element)
+  const now = flow.forward / 1000
+  const less = Math.max(0, amps[index] ?? 0)
+  if (now - less < 1e-12) return { volts: 0, ohms: 0 }
+  const ohms = (PROBE_OHMS * less) / (now - less)
+  return { volts: now * ohms, ohms }
+}
+
+/** Pin that gives or takes a current of so many milliamperes: one that gives it first. */
+function driverOf(
+  { strands, amps }: State,
+  milliamps: number,
+): { readonly host: Host; readonly way: 'source' | 'sink'; readonly index: number } | undefined {
+  const share = milliamps * 0.4
+  const found = strands.flatMap((strand, index) => {
+    const host = strand.port?.host
+    const flows = (amps[index] ?? 0) * 1000
+    if (!host || Math.abs(flows) < share) return []
+    return [{ host, way: flows > 0 ? ('source' as const) : ('sink' as const), index }]
+  })
+  return found.find((one) => one.way === 'source') ?? found[0]
+}
+
+/** Resistor through which the current of a diode flows: one at its legs before one further off. */
+function resistorOf({ strands, amps }: State, element: Element, milliamps: number): PartInstance | undefined {
+  const found = strands.flatMap((strand, index) =>
+    strand.element?.kind === 'resistor' && Math.abs(amps[index] ?? 0) * 1000 >= Math.max(milliamps * 0.9, CONDUCTS)
+      ? [strand.element]
+      : [],
+  )
+  const touches = ({ netA, netB }: Element): boolean =>
+    [netA, netB].some(
+      (net) => (net === element.netA || net === element.netB) && !net.ground && net.sources.length === 0,
+    )
+  return (found.find(touches) ?? found[0])?.part
+}
+
+/** What one pin carries: milliamperes, which way, and whose they are. */
+export interface PinLoad {
+  readonly host: Host
+  readonly source: number
+  readonly sink: number
+  readonly parts: readonly string[]
+}
+
+/** Current above which a pin is shorted, which other rules say. */
+const SHORTED = 2000
+
+const loads = new WeakMap<Wiring, readonly PinLoad[]>()
+
+/** Current of each pin that carries any: what flows through elements, and what the facts of a signal say. */
+export function pinLoads(wiring: Wiring): readonly PinLoad[] {
+  const known = loads.get(wiring)
+  if (known) return known
+  const byHost = new Map<Host, { source: number; sink: number; parts: Set<string> }>()
+  const add = (host: Host, way: 'source' | 'sink', milliamps: number, parts: Iterable<string>): void => {
+    if (milliamps < CONDUCTS || milliamps > SHORTED) return
+    const load = byHost.get(host) ?? { source: 0, sink: 0, parts: new Set<string>() }
+    load[way] += milliamps
+    for (const one of parts) load.parts.add(one)
+    byHost.set(host, load)
+  }
+  const flowing = new Set<Host>()
+  for (const { island, states } of verdictsOf(wiring).islands) {
+    const ports = island.actors.flatMap(({ what }) => ('port' in what && what.port.host ? [what.port] : []))
+    for (const port of ports) {
+      const host = port.host as Host
+      // Pins that work against each other are said as such.
+      if (ports.some((one) => one !== port && one.net === port.net && one.role !== 'in')) continue
+      for (const way of ['source', 'sink'] as const) {
+        const worst = worstOf(states, port, way)
+        if (!worst) continue
+        const { milliamps, state } = worst
+        if (isShorted(state, port.net.index, way, port.high)) continue
+        flowing.add(host)
+        add(host, way, milliamps, namesIn(state, milliamps))
+      }
+    }
+  }
+  for (const use of wiring.signals) {
+    const { milliamps, direction, activeLevel } = use.facts
+    if (milliamps === undefined || direction !== 'in') continue
+    for (const { host } of use.hosts) {
+      if (flowing.has(host)) continue
+      add(host, activeLevel === 'low' ? 'sink' : 'source', milliamps, [use.part.ref])
+    }
+  }
+  const all = [...byHost].map(([host, load]): PinLoad => ({ host, ...load, parts: [...load.parts] }))
+  loads.set(wiring, all)
+  return all
+}
+
+function worstOf(
+  states: readonly State[],
+  port: unknown,
+  way: 'source' | 'sink',
+): { readonly milliamps: number; readonly state: State } | undefined {
+  let worst: { milliamps: number; state: State } | undefined
+  for (const state of states)
+    state.strands.forEach((strand, index) => {
+      if (strand.port !== port || strand.a >= 0) return
+      const milliamps = (state.amps[index] ?? 0) * 1000 * (way === 'source' ? 1 : -1)
+      if (milliamps > CONDUCTS && (!worst || milliamps > worst.milliamps)) worst = { milliamps, state }
+    })
+  return worst
+}
+
+/** The pin drives against a rail itself. */
+const isShorted = ({ volts }: State, net: number, way: 'source' | 'sink', high: number | undefined): boolean => {
+  const at = volts.get(net)
+  return at !== undefined && high !== undefined && (way === 'source' ? at < 0.1 * high : at > 0.9 * high)
+}
+
+/** Whose current flows in a state: lamps, junctions and loads, else resistors. */
+function namesIn({ strands, amps }: State, milliamps: number): readonly string[] {
+  const flows = strands.flatMap(({ element }, index) =>
+    element && Math.abs(amps[index] ?? 0) * 1000 > milliamps * 0.02 ? [element] : [],
+  )
+  const heads = flows.filter((one) => one.kind === 'diode' || one.kind === 'winding' || one.kind === 'load')
+  return heads.length > 0 ? heads.map((one) => one.part.ref) : flows.length > 0 ? ['a resistor'] : []
+}
