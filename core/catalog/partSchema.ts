@@ -196,6 +196,9 @@ export const GivenRail = v.strictObject({
   from: v.optional(PinId),
   /** Most current that it takes in, in milliamperes, where that is less than the output would ask for. */
   mostIn: v.optional(Positive),
+  /** Only gives less than it takes in, or only more; either where left out. `margin` is the least difference in volts. */
+  makes: v.optional(v.picklist(['less', 'more'])),
+  margin: v.optional(Amount),
   /** linear: takes in what it gives out; else the share of the power taken in that comes out. */
   efficiency: v.optional(v.union([v.literal('linear'), v.pipe(v.number(), v.minValue(0.3), v.maxValue(1))]), 'linear'),
   why: Text,

@@ -1,4 +1,5 @@
 import { volts } from '../catalog/common.ts'
+import { forwardOf } from '../catalog/forward.ts'
 import type { Channel, Inner } from '../catalog/partSchema.ts'
 import { holds } from '../catalog/when.ts'
 import { entryOf } from '../text/entryOf.ts'
@@ -212,7 +213,7 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         runs: amount(inner.milliamps),
         starts: amount(inner.startMilliamps) ?? amount(inner.milliamps),
         lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
-        forward: inner.kind === 'diode' ? forwardOf(part, inner.forward) : undefined,
+        forward: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.forward) : undefined,
         zener: inner.kind === 'diode' ? amount(inner.reverse) : undefined,
         most: inner.mostMilliamps,
         throws: inner.kind === 'switch',
@@ -256,14 +257,6 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
     ),
     ...supplied,
   ]
-}
-
-/** Forward volts of a diode: fixed, or a fact of an option's value. */
-function forwardOf(part: PartInstance, forward: Inner['forward']): number | undefined {
-  if (typeof forward !== 'object') return forward
-  const option = part.part.options.find((one) => one.id === forward.option)
-  const value = option?.values.find((one) => one.value === entryOf(part.options, forward.option))
-  return entryOf(value?.facts, forward.fact)
 }
 
 function channelOf(

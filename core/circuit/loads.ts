@@ -1,4 +1,4 @@
-import type { PartInstance, Source } from '../wiring/model.ts'
+import type { Net, PartInstance, Source } from '../wiring/model.ts'
 import { type Circuit, type DriverChannel, type Element, railOf } from './circuit.ts'
 
 /** A load that a driver switches, with the outputs that carry it and the source that its current comes from. */
@@ -59,4 +59,53 @@ function chosenFact(part: PartInstance, name: string): number | undefined {
     if (figure !== undefined) return figure
   }
   return undefined
+}
+
+/** Current in milliamperes that flows through a shunt, fuse or contact on the way to what hangs behind it. */
+export function drawnThrough(
+  circuit: Circuit,
+  element: Element,
+): { readonly typical: number; readonly peak: number; readonly names: readonly string[] } {
+  const { wiring } = circuit
+  const source = element.netA.sources[0] ?? element.netB.sources[0]
+  if (!source || (element.netA.ground && element.netB.ground)) return { typical: 0, peak: 0, names: [] }
+  const behind = (start: Net): Set<Net> => {
+    const seen = new Set([start])
+    const queue = [start]
+    for (let net = queue.pop(); net; net = queue.pop())
+      for (const one of circuit.on(net)) {
+        if (one === element || !['shunt', 'contact', 'diode'].includes(one.kind)) continue
+        const other = one.netA === net ? one.netB : one.netA
+        if (seen.has(other) || other.ground || other.sources.length === 0) continue
+        seen.add(other)
+        queue.push(other)
+      }
+    return seen
+  }
+  const near = wiring.netOf(source.end)
+  const far = [element.netA, element.netB].map(behind).find((nets) => !nets.has(near))
+  if (!far) return { typical: 0, peak: 0, names: [] }
+  let [typical, peak] = [0, 0]
+  const names = new Set<string>()
+  const add = (ref: string, runs: number | undefined, starts: number | undefined): void => {
+    if (runs === undefined && starts === undefined) return
+    typical += runs ?? 0
+    peak += Math.max(starts ?? 0, runs ?? 0)
+    names.add(ref)
+  }
+  for (const part of wiring.parts)
+    for (const use of part.supplies)
+      if (use.pins.some((end) => far.has(wiring.netOf(end)))) add(part.ref, use.typicalMilliamps, use.peakMilliamps)
+  for (const one of drivenLoads(circuit)) {
+    if (one.element.part.supplies.length > 0) continue
+    const fed = [
+      one.element.netA,
+      one.element.netB,
+      ...one.channels.flatMap(({ part, facts }) =>
+        facts.supply === undefined ? [] : [wiring.netOf(`${part.ref}.${facts.supply}`)],
+      ),
+    ]
+    if (fed.some((net) => far.has(net))) add(one.element.part.ref, one.element.runs, one.element.starts)
+  }
+  return { typical, peak, names: [...names] }
 }

@@ -1,4 +1,4 @@
-import { switchedLoads } from '../wiring/windings.ts'
+import { diodeAcross, switchedLoads } from '../wiring/windings.ts'
 import type { Rule } from './finding.ts'
 import { addCompanions } from './mend.ts'
 
@@ -14,6 +14,8 @@ export const flyback: Rule = {
     for (const load of switchedLoads(wiring)) {
       if (load.clamped) continue
       const { use, host, clamp } = load
+      // A diode that is there and turned round is polarity's.
+      if (load.supply !== undefined && diodeAcross(wiring, load.supply, use.end)) continue
       report({
         severity: 'fault',
         at: clamp === undefined ? [use.end, host.end] : [use.end, host.end, clamp],

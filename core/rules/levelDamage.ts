@@ -1,4 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
+import { circuitOf, type Port } from '../circuit/circuit.ts'
+import { verdictsOf, wayTo } from '../circuit/verdicts.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Fix } from '../plan/edit.ts'
@@ -8,8 +10,9 @@ import { type Line, linesOf } from '../wiring/lines.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
-import type { Rule } from './finding.ts'
-import { twoDigits } from './shared.ts'
+import type { Report, Rule } from './finding.ts'
+import { takeOut } from './mend.ts'
+import { listWords, twoDigits } from './shared.ts'
 
 /** Volts above the limit that count as measuring noise. */
 const SLACK = 0.01
@@ -47,7 +50,41 @@ export const levelDamage: Rule = {
         propose: () => fixes(wiring, line),
       })
     }
+    sayOthers(wiring, said, report)
   },
+}
+
+/** Pins to which resistors, lamps or contacts bring too much, whether or not a signal leads there. */
+function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  const verdicts = verdictsOf(wiring)
+  const spoken = new Set([...said].flatMap((one) => one.split(' ')))
+  for (const net of wiring.nets) {
+    if (!net.wired || net.ground || net.sources.length > 0) continue
+    const most = verdicts.of(net)?.most
+    if (!most) continue
+    const ports = circuit.at(net).filter((one) => one.most !== undefined && most.volts > one.most + 5 * SLACK)
+    const weakest = ports.reduce<Port | undefined>(
+      (least, one) => (least && (least.most as number) <= (one.most as number) ? least : one),
+      undefined,
+    )
+    if (!weakest || ports.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end))))
+      continue
+    const way = wayTo(circuit, most.state, verdicts.of(net)!.verdict.island, net, 'high')
+    // Straight from a pin that drives: the lines have said it, or the level is that of another kind.
+    if (!way || (way.port && way.through.length === 0)) continue
+    const { end } = weakest.terminal
+    const bears = weakest.most as number
+    report({
+      severity: 'fault',
+      at: [end, way.name, ...way.through],
+      message: `${way.name} brings ${formatVolts(most.volts)} to ${end}${way.through.length > 0 ? ` through ${listWords(way.through)}` : ''}, which bears ${formatVolts(bears)}.`,
+      why: `Nothing on the way brings the ${formatVolts(way.volts)} down far enough. Above ${formatVolts(bears)} current flows through the protection diodes of ${end} into its supply; a resistor limits that current, but no source allows it for good.`,
+      numbers: { volts: twoDigits(most.volts), bears: twoDigits(bears) },
+      propose: () =>
+        takeOut(wiring, (a, b) => way.through.some((ref) => [a, b].some((one) => one.startsWith(`${ref}.`)))),
+    })
+  }
 }
 
 const lineLevels = (use: SignalUse): boolean => (use.part.mode?.uart?.levels ?? 'logic') !== 'logic'

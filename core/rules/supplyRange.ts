@@ -1,6 +1,8 @@
+import type { GivenRail } from '../catalog/partSchema.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 
 export const supplyRange: Rule = {
   meta: {
@@ -29,6 +31,7 @@ export const supplyRange: Rule = {
           propose: () => resupply(wiring, part, () => true),
         })
       }
+    for (const part of wiring.parts) for (const rail of part.part.rails) sayConverter(wiring, part, rail, report)
     for (const board of wiring.boards)
       for (const feed of board.board.feeds) {
         // All holes of a feed are one net inside the board.
@@ -65,4 +68,30 @@ export const supplyRange: Rule = {
         })
       }
   },
+}
+
+/** A converter that is set to what it cannot make of its input. */
+function sayConverter(
+  wiring: Wiring,
+  part: PartInstance,
+  { pin, from, makes, margin = 0 }: GivenRail,
+  report: (one: Report) => void,
+): void {
+  if (from === undefined || makes === undefined) return
+  const [input, output] = [`${part.ref}.${from}`, `${part.ref}.${pin}`]
+  const source = wiring.netOf(input).sources[0]
+  const given = wiring.netOf(output).sources.find((one) => one.end === output)
+  if (!source || !given || !wiring.netOf(output).wired) return
+  const fits = makes === 'less' ? given.volts <= source.volts - margin : given.volts >= source.volts
+  if (fits) return
+  report({
+    severity: 'fault',
+    at: [input, output],
+    message: `${part.ref} is set to ${formatVolts(given.volts)} and gets ${formatVolts(source.volts)}: it only makes ${makes} of what it takes in.`,
+    why:
+      makes === 'less'
+        ? `A step-down converter needs at least ${formatVolts(given.volts + margin)} for that. With less its output follows its input, ${formatVolts(margin)} below it.`
+        : `A step-up converter leads its input through a coil and a diode to its output: that never lies below the input, so what hangs there gets nearly ${formatVolts(source.volts)}.`,
+    numbers: { in: source.volts, out: given.volts },
+  })
 }

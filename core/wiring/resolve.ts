@@ -1,6 +1,7 @@
 import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Feed } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
+import { forwardOf } from '../catalog/forward.ts'
 import type { GivenRail, Part, PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { holds } from '../catalog/when.ts'
@@ -299,10 +300,12 @@ function placeSources(
       if (typeof volts === 'number')
         give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
     }
-    for (const [from, to] of stiffLinks(boards, parts, netOf, hasHost)) {
+    for (const { from, to, drop } of stiffLinks(boards, parts, netOf, hasHost)) {
       const source = from.sources[0]
-      if (source && to.sources.length === 0 && !to.ground) give(to, source)
-      if (from.ground && !to.ground && to.sources.length === 0) to.ground = true
+      const volts = source && Math.round((source.volts - drop) * 1000) / 1000
+      if (source && volts !== undefined && volts > 0 && to.sources.length === 0 && !to.ground)
+        give(to, drop === 0 ? source : { ...source, volts })
+      if (drop === 0 && from.ground && !to.ground && to.sources.length === 0) to.ground = true
     }
     for (const board of [...asleep]) {
       const fed = board.board.feeds.find((feed) =>
@@ -322,16 +325,20 @@ function placeSources(
   }
 }
 
+/** Share of a rectifier's forward volts at its full current that it takes at the currents of a breadboard. */
+const DROP_SHARE = 0.7
+
 /**
- * Shunts, and contacts in the way of a supply, both ways: whatever holds one side holds the other as well. A contact at a
- * signal is none of these: there it makes a level, now one and now the other.
+ * What leads a supply on. Shunts, and contacts in the way of a supply, both ways: whatever holds one side holds the other
+ * as well. A contact at a signal is none of these: there it makes a level, now one and now the other. A diode from its
+ * anode on, less its volts.
  */
 function stiffLinks(
   boards: readonly BoardInstance[],
   parts: readonly PartInstance[],
   netOf: (end: string) => Mutable<Net>,
   hasHost: (net: Net) => boolean,
-): (readonly [Mutable<Net>, Mutable<Net>])[] {
+): { readonly from: Mutable<Net>; readonly to: Mutable<Net>; readonly drop: number }[] {
   const fed = new Set<Net>([
     ...boards.flatMap((board) =>
       board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
@@ -340,16 +347,25 @@ function stiffLinks(
       part.supplies.flatMap((use) => [...use.pins, ...use.ground].map((pin) => netOf(`${ref}.${pin}`))),
     ),
   ])
-  return parts.flatMap(({ ref, part }) =>
-    part.inner
-      .filter((inner) => ['shunt', 'contact', 'switch'].includes(inner.kind))
-      .flatMap(({ kind, between: [a, b] }) => {
+  return parts.flatMap((owner) => {
+    const { ref, part } = owner
+    return part.inner
+      .filter(
+        (inner) =>
+          ['shunt', 'contact', 'switch'].includes(inner.kind) ||
+          (inner.kind === 'diode' && inner.mostMilliamps === undefined && inner.reverse === undefined),
+      )
+      .flatMap(({ kind, between: [a, b], forward }) => {
         const [one, two] = [netOf(`${ref}.${a}`), netOf(`${ref}.${b}`)]
         if (one === two || !one.wired || !two.wired) return []
         const leads = (to: Net): boolean => kind === 'shunt' || (fed.has(to) && !hasHost(to))
-        return [...(leads(two) ? [[one, two] as const] : []), ...(leads(one) ? [[two, one] as const] : [])]
-      }),
-  )
+        const drop = kind === 'diode' ? (forwardOf(part, owner.options, forward) ?? 0) * DROP_SHARE : 0
+        return [
+          ...(leads(two) ? [{ from: one, to: two, drop }] : []),
+          ...(leads(one) && kind !== 'diode' ? [{ from: two, to: one, drop }] : []),
+        ]
+      })
+  })
 }
 
 /** A regulator gives its voltage while its input is fed; a socket or a cell always does. */
