@@ -64,7 +64,13 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
     const end = `${part.ref}.${pin.id}`
     const known = part.supplies.some((use) => use.pins.includes(end) || use.grounds.includes(end))
     if (pin.role === 'ground' && !known && !wiring.netOf(end).ground && !unused.has(end))
-      found.push({ end, kind: 'ground', required: true, what: 'is ground', why: 'open' })
+      found.push({
+        end,
+        kind: 'ground',
+        required: true,
+        what: 'is ground',
+        why: wiring.netOf(end).wired && part.part.build === 'component' ? 'other-rule' : 'open',
+      })
     // The far leg of a resistor in series waits with its signal.
     if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end) && !tails.has(end))
       found.push({ end, kind: 'series', required: true, what: 'is a leg of a part with two', why: 'open' })

@@ -193,6 +193,8 @@ export const Feed = v.strictObject({
   most: Positive,
   /** Rails that come alive. */
   rails: v.array(PinId),
+  /** Nothing parts it from the board's socket: both at once feed each other. */
+  alone: v.optional(v.boolean(), false),
   note: v.optional(Text),
 })
 export type Feed = v.InferOutput<typeof Feed>

@@ -96,6 +96,8 @@ export const Tie = v.strictObject({
   text: v.optional(Text),
   /** The module already holds it there: wiring is only needed to change it. */
   held: v.optional(v.union([TieTarget, v.literal('open')])),
+  /** Pins for which alone it is there: while none of them has a wire, its level does not matter. */
+  serves: v.optional(v.array(PinId)),
   when: v.optional(When),
 })
 export type Tie = v.InferOutput<typeof Tie>
@@ -283,6 +285,8 @@ export const Inner = v.strictObject({
   amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Diode: volts forward, or from a fact of an option's value. */
   forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
+  /** Capacitance: rated volts. */
+  ratedVolts: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Zener diode: volts that it holds when driven backwards. */
   reverse: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
   /** Winding: current while it runs, and while it starts or is held fast, in milliamperes. */

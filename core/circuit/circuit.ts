@@ -68,7 +68,7 @@ export interface Element {
   /** Diode: volts forward while it conducts, and backwards where it is made for that. */
   readonly forward: number | undefined
   readonly zener: number | undefined
-  /** Most milliamperes that it bears for good. */
+  /** Most that it bears for good: milliamperes, of a capacitor volts. */
   readonly most: number | undefined
   /** Contact: one way of a change-over switch, of whose ways just one is closed. */
   readonly throws: boolean
@@ -215,7 +215,7 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
         forward: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.forward) : undefined,
         zener: inner.kind === 'diode' ? amount(inner.reverse) : undefined,
-        most: inner.mostMilliamps,
+        most: inner.kind === 'capacitance' ? amount(inner.ratedVolts) : inner.mostMilliamps,
         throws: inner.kind === 'switch',
       },
     ]

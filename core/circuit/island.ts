@@ -9,6 +9,8 @@ import { type Branch, WIRE_OHMS } from './solve.ts'
 export interface Strand extends Branch {
   readonly element: Element | undefined
   readonly port: Port | undefined
+  /** Ref of the part or board inside which a pull lies. */
+  readonly inside?: string
 }
 
 /** Something that can be in several states: a pin that drives, a contact, an output of a driver. */
@@ -125,9 +127,9 @@ class Builder {
   /** Resistors inside modules and boards. */
   pulls(): void {
     const { wiring } = this.#circuit
-    const pull = (net: Net, to: number | undefined, ohms: number): void => {
+    const pull = (net: Net, to: number | undefined, ohms: number, inside: string): void => {
       if (to !== undefined && net.wired)
-        this.#strands.push({ a: this.#rail(to), b: net.index, ohms, element: undefined, port: undefined })
+        this.#strands.push({ a: this.#rail(to), b: net.index, ohms, element: undefined, port: undefined, inside })
     }
     for (const part of wiring.parts) {
       const bus = part.mode?.i2c
@@ -135,22 +137,23 @@ class Builder {
       const to =
         bus.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
       for (const use of wiring.signals)
-        if (use.part === part && use.facts.needs.startsWith('i2c.')) pull(wiring.netOf(use.end), to, bus.pullUpOhms)
+        if (use.part === part && use.facts.needs.startsWith('i2c.'))
+          pull(wiring.netOf(use.end), to, bus.pullUpOhms, part.ref)
     }
     for (const host of wiring.hosts.values())
       for (const caution of host.cautions) {
         if (caution.heldOhms === undefined) continue
-        if (caution.id === 'fixed-pull-up') pull(wiring.netOf(host.end), host.logicVolts, caution.heldOhms)
-        if (caution.id === 'fixed-pull-down') pull(wiring.netOf(host.end), 0, caution.heldOhms)
+        if (caution.id === 'fixed-pull-up') pull(wiring.netOf(host.end), host.logicVolts, caution.heldOhms, host.ref)
+        if (caution.id === 'fixed-pull-down') pull(wiring.netOf(host.end), 0, caution.heldOhms, host.ref)
       }
     // A part that is fed through a resistor or a diode: what it takes decides what it gets.
     for (const part of wiring.parts)
       for (const use of part.supplies) {
         const net = use.pins.map(wiring.netOf).find((one) => one.wired)
-        if (!net || net.sources.length > 0 || net.ground || use.facts.either || use.typicalMilliamps === undefined)
-          continue
+        const takes = Math.max(use.typicalMilliamps ?? 0, use.peakMilliamps ?? 0)
+        if (!net || net.sources.length > 0 || net.ground || use.facts.either || takes <= 0) continue
         if (this.#circuit.on(net).every((one) => one.part === part)) continue
-        pull(net, 0, ((use.facts.usual ?? use.facts.least) / use.typicalMilliamps) * 1000)
+        pull(net, 0, ((use.facts.usual ?? use.facts.least) / takes) * 1000, part.ref)
       }
   }
 
@@ -191,7 +194,7 @@ class Builder {
         b: other.index,
         ohms: ON_OHMS,
         element: undefined,
-        port: this.#circuit.ports.get(output),
+        port: undefined,
       })
       if (low === net) continue
       this.#actors.push({

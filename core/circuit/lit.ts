@@ -207,7 +207,9 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
   }
   const flowing = new Set<Host>()
   for (const { island, states } of verdictsOf(wiring).islands) {
-    const ports = island.actors.flatMap(({ what }) => ('port' in what && what.port.host ? [what.port] : []))
+    const ports = island.actors.flatMap(({ what }) =>
+      'port' in what && what.port.host && what.port.role !== 'either' ? [what.port] : [],
+    )
     for (const port of ports) {
       const host = port.host as Host
       // Pins that work against each other are said as such.

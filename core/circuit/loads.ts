@@ -1,5 +1,6 @@
-import type { Net, PartInstance, Source } from '../wiring/model.ts'
-import { type Circuit, type DriverChannel, type Element, railOf } from './circuit.ts'
+import type { Net, PartInstance, Source, Wiring } from '../wiring/model.ts'
+import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from './circuit.ts'
+import { verdictsOf, wayTo } from './verdicts.ts'
 
 /** A load that a driver switches, with the outputs that carry it and the source that its current comes from. */
 export interface DrivenLoad {
@@ -51,7 +52,7 @@ export function ratingOf({ part, facts }: DriverChannel): OutputRating {
 }
 
 /** A figure that goes with the chosen value of one of a part's options. */
-function chosenFact(part: PartInstance, name: string): number | undefined {
+export function chosenFact(part: PartInstance, name: string): number | undefined {
   for (const option of part.part.options) {
     const value = option.values.find((one) => one.value === part.options[option.id])
     const facts = new Map(Object.entries(value?.facts ?? {}))
@@ -108,4 +109,20 @@ export function drawnThrough(
     if (fed.some((net) => far.has(net))) add(one.element.part.ref, one.element.runs, one.element.starts)
   }
   return { typical, peak, names: [...names] }
+}
+
+/** Volts that a supply pin gets through resistors, lamps or switches where no source holds it; undefined for none. */
+export function fedThrough(
+  wiring: Wiring,
+  pins: readonly string[],
+): { readonly end: string; readonly volts: number } | undefined {
+  for (const end of pins) {
+    const net = wiring.netOf(end)
+    if (!net.wired || net.ground || net.sources.length > 0) continue
+    const most = verdictsOf(wiring).of(net)?.most
+    if (!most || most.volts < 0.3) continue
+    const way = wayTo(circuitOf(wiring), most.state, verdictsOf(wiring).of(net)!.verdict.island, net, 'high')
+    if (way && !way.port) return { end, volts: most.volts }
+  }
+  return undefined
 }

@@ -17,6 +17,11 @@ export function leadsSomewhere(
   for (let net = queue.pop(); net; net = queue.pop()) {
     if (net.ground || net.sources.length > 0) return true
     if (circuit.at(net).some((port) => canHold(circuit, port, without))) return true
+    for (const other of switchedWith(circuit, net))
+      if (!seen.has(other)) {
+        seen.add(other)
+        queue.push(other)
+      }
     for (const element of circuit.on(net)) {
       if (element.kind === 'capacitor' || without(element)) continue
       const other = element.netA === net ? element.netB : element.netA
@@ -29,11 +34,22 @@ export function leadsSomewhere(
   return false
 }
 
+/** Nets that a transistor joins with this one while it conducts. */
+const switchedWith = (circuit: Circuit, net: Net): Net[] =>
+  circuit.channels.flatMap(({ part, output, facts }) => {
+    if (part.part.build !== 'component' || facts.supply !== undefined) return []
+    const low = part.part.pins.find((pin) => pin.role === 'ground')
+    if (!low) return []
+    const nets = [output, `${part.ref}.${low.id}`].map(circuit.wiring.netOf)
+    return nets.includes(net) ? nets.filter((one) => one !== net) : []
+  })
+
 /** A pin that can hold its net by itself. Legs of elements cannot; of a pin without known inside it is assumed. */
 function canHold(circuit: Circuit, port: Port, without: (element: Element) => boolean): boolean {
   const { role, host, terminal, net } = port
   const { owner } = terminal
-  if (owner.kind !== 'part') return role !== 'none' && role !== 'ground' && role !== 'supply' && role !== 'control'
+  // The posts of a board that reset it or switch it on are held by the board.
+  if (owner.kind !== 'part') return role !== 'none' && role !== 'ground' && role !== 'supply'
   if (role === 'supply' || role === 'ground' || role === 'none' || role === 'control') return false
   const legs = circuit.on(net).filter((one) => one.a === terminal.end || one.b === terminal.end)
   if (legs.some(without)) return false

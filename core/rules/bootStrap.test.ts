@@ -23,8 +23,13 @@ testRule(bootStrap, {
       parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
       wires: 'B.1 MCU.D12, B.2 MCU.GND, R.1 MCU.D12, R.2 MCU.3V3',
       says: ['fault: B.1 brings MCU.GPIO12 to 2.7 V at reset, and it must be low then.'],
-      fix: 'Move B.1 to MCU.GPIO32',
-      changes: ['wire B.1 to MCU.GPIO12 removed', 'wire B.1 to MCU.GPIO32 added'],
+      fix: 'Move all on MCU.GPIO12 to MCU.GPIO32',
+      changes: [
+        'wire B.1 to MCU.GPIO12 removed',
+        'wire R.1 to MCU.GPIO12 removed',
+        'wire B.1 to MCU.GPIO32 added',
+        'wire R.1 to MCU.GPIO32 added',
+      ],
     },
     {
       title: 'a weak pull-up that the board still beats',

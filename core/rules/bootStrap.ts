@@ -1,8 +1,10 @@
-import { activeCautions } from '../assign/candidates.ts'
+import { activeCautions, candidates } from '../assign/candidates.ts'
 import { rewire } from '../assign/rewire.ts'
 import { volts } from '../catalog/common.ts'
+import { heldAtStart } from '../circuit/verdicts.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { networkOf } from '../wiring/lines.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords, twoDigits, usesByHost } from './shared.ts'
 
@@ -16,7 +18,12 @@ export const bootStrap: Rule = {
     local: true,
   },
   check(wiring, report) {
-    for (const [host, uses] of usesByHost(wiring)) {
+    const users = usesByHost(wiring)
+    const near = new Set(wiring.nets)
+    for (const host of wiring.hosts.values()) {
+      const uses = users.get(host) ?? []
+      const here = wiring.netOf(host.end)
+      if (uses.length === 0 && (!here.wired || !near.has(here) || here.ground || here.sources.length > 0)) continue
       const strap = activeCautions(host).find((caution) => caution.id === 'boot-strap')
       if (!strap?.needs || host.logicVolts === undefined) continue
       const wanted = strap.needs
@@ -30,12 +37,15 @@ export const bootStrap: Rule = {
           ? forcing.facts.atReset === 'high'
             ? host.logicVolts
             : 0
-          : networkOf(wiring).held(net, { volts: hold, ohms: strap.heldOhms ?? 45_000 })
+          : heldAtStart(wiring, net, { volts: hold, ohms: strap.heldOhms ?? 45_000 })
       const wrong = wanted === 'high' ? rest < vih : rest > vil
-      const names = listWords(uses.map((use) => use.end))
+      // What no signal names, such as a lamp from the supply, is worth a word only where it harms.
+      if (uses.length === 0 && !wrong) continue
+      const others = net.ends.filter((end) => wiring.terminal(end)?.owner.kind === 'part')
+      const names = listWords(uses.length > 0 ? uses.map((use) => use.end) : others)
       report({
         severity: wrong ? 'fault' : 'caution',
-        at: [host.end, ...uses.map((use) => use.end)],
+        at: [host.end, ...(uses.length > 0 ? uses.map((use) => use.end) : others)],
         message: wrong
           ? `${names} brings ${host.end} to ${formatVolts(rest)} at reset, and it must be ${wanted} then.`
           : `${host.end} is read at reset and must be ${wanted} then; ${names} hangs on it.`,
@@ -45,8 +55,32 @@ export const bootStrap: Rule = {
             : `The board holds it ${strap.held === 'pull-up' ? 'high' : strap.held === 'pull-down' ? 'low' : 'at nothing'} by itself, so this works as long as the part does not pull the other way while the board starts.`
         }`,
         numbers: { restVolts: twoDigits(rest), vih: twoDigits(vih), vil: twoDigits(vil) },
-        propose: () => uses.flatMap((use) => rewire(wiring, use)),
+        propose: () => uses.flatMap((use) => [...rewire(wiring, use), ...moveAll(wiring, host, use)]),
       })
     }
   },
+}
+
+/** Takes all that hangs on a pin to another one, resistors included. */
+function moveAll(wiring: Wiring, host: Host, use: SignalUse): Fix[] {
+  const net = wiring.netOf(host.end)
+  const holes = new Set(net.ends.filter((end) => wiring.terminal(end)?.host === host))
+  const wires = wiring.plan.wires.filter((wire) => holes.has(wire[0]) || holes.has(wire[1]))
+  if (wires.some((wire) => wire[2]?.locked)) return []
+  return candidates(wiring, use)
+    .filter((one) => one.blocked === undefined && one.host !== host && !wiring.netOf(one.host.end).wired)
+    .slice(0, 2)
+    .map(({ host: other }) => ({
+      title: `Move all on ${host.end} to ${other.end}`,
+      edits: [
+        ...wires.map(([from, to]): Edit => ({ do: 'disconnect', from, to })),
+        ...wires.map(
+          ([from, to]): Edit => ({
+            do: 'connect',
+            from: holes.has(from) ? other.end : from,
+            to: holes.has(to) ? other.end : to,
+          }),
+        ),
+      ],
+    }))
 }

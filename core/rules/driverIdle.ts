@@ -1,6 +1,6 @@
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
 export const driverIdle: Rule = {
@@ -12,6 +12,9 @@ export const driverIdle: Rule = {
   },
   check(wiring, report) {
     const unused = new Set(wiring.plan.unused)
+    const wrongTies = new Set(
+      wiring.ties.flatMap(({ end, state }) => (state === 'wrong' || state === 'open' ? [end] : [])),
+    )
     // Outputs that stand still for the same reason are one finding.
     const idle = new Map<string, { outputs: string[]; loads: Set<string>; open: string[]; off: string[] }>()
     for (const channel of circuitOf(wiring).channels) {
@@ -24,6 +27,8 @@ export const driverIdle: Rule = {
         return !held && !isMoved(wiring, end) && !(net.wired && !unused.has(end) && isPulled(wiring, end, active))
       })
       if (open.length === 0 && off.length === 0) continue
+      // Of a strap that is open or on the wrong level strap-needed speaks.
+      if (open.length === 0 && off.every(({ end }) => wrongTies.has(end))) continue
       const ends = off.map(({ end }) => end)
       const key = [channel.part.ref, ...open, '/', ...ends].join(' ')
       const group = idle.get(key) ?? { outputs: [], loads: new Set<string>(), open, off: ends }
@@ -31,6 +36,7 @@ export const driverIdle: Rule = {
       for (const one of channel.loads) group.loads.add(one.part.ref)
       idle.set(key, group)
     }
+    sayHighSide(wiring, report)
     for (const { outputs, loads, open, off } of idle.values())
       report({
         severity: 'fault',
@@ -47,6 +53,24 @@ export const driverIdle: Rule = {
         numbers: {},
       })
   },
+}
+
+/** A transistor that switches to ground, put between the supply and the load. */
+function sayHighSide(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { part, facts, output } of circuitOf(wiring).channels) {
+    const low = part.part.pins.find((pin) => pin.role === 'ground')
+    if (part.part.build !== 'component' || facts.supply !== undefined || !low) continue
+    const end = `${part.ref}.${low.id}`
+    const net = wiring.netOf(end)
+    if (!net.wired || net.ground || wiring.netOf(output).sources.length === 0) continue
+    report({
+      severity: 'fault',
+      at: [end, output],
+      message: `${part.ref} lies between the supply and its load: ${end} is not on ground, and ${part.ref} switches to ground only.`,
+      why: `Its input counts against ${end}. As soon as the load gets volts ${end} rises with it, and the input would have to rise above the supply to keep ${part.ref} on. Put it between the load and ground.`,
+      numbers: {},
+    })
+  }
 }
 
 /** Something drives the pin or holds it: a pin of a board or expander, another part, or a rail that says a level for good. */

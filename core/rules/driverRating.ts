@@ -1,6 +1,6 @@
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import { litDiodes } from '../circuit/lit.ts'
-import { drawnThrough, drivenLoads, ratingOf } from '../circuit/loads.ts'
+import { chosenFact, drawnThrough, drivenLoads, ratingOf } from '../circuit/loads.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
@@ -64,6 +64,7 @@ export const driverRating: Rule = {
           )
       }
     }
+    sayWeakBases(wiring, report)
     sayHot(wiring, report)
     sayFuses(wiring, report)
     for (const shunt of circuit.elements) {
@@ -142,4 +143,28 @@ function sayFuses(wiring: Wiring, report: (one: Report) => void): void {
       numbers: { milliamps: Math.round(typical), peak: Math.round(peak), most },
     })
   }
+}
+
+/** Transistors whose base gets too little for what they switch. */
+function sayWeakBases(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const { element: load, channels } of drivenLoads(circuit))
+    for (const channel of channels) {
+      const { part, inputs, output } = channel
+      const gain = chosenFact(part, 'gain')
+      const junction = circuit.elements.find((one) => one.kind === 'diode' && inputs.includes(one.a))
+      const flow = junction && verdictsOf(wiring).through(junction)
+      if (gain === undefined || !flow || load.runs === undefined || flow.forward <= 0) continue
+      // Above its rating no base current helps.
+      if (load.runs > (ratingOf(channel).most ?? Number.POSITIVE_INFINITY)) continue
+      const carries = flow.forward * gain
+      if (carries >= load.runs * 1.5) continue
+      report({
+        severity: carries < load.runs ? 'fault' : 'caution',
+        at: [output, inputs[0] as string, load.part.ref],
+        message: `The base of ${part.ref} gets ${flow.forward.toFixed(2)} mA, enough for ${Math.round(carries)} mA; ${load.part.ref} takes ${Math.round(load.runs)} mA.`,
+        why: `A transistor carries at most its gain, here ${gain} at least, times the current into its base. To conduct fully it wants several times that: a smaller base resistor, as far as the pin bears it, or a MOSFET.`,
+        numbers: { base: twoDigits(flow.forward), gain, load: load.runs },
+      })
+    }
 }

@@ -14,6 +14,8 @@ export const flyback: Rule = {
     for (const load of switchedLoads(wiring)) {
       if (load.clamped) continue
       const { use, host, clamp } = load
+      // Between two outputs that pull to ground nothing flows, of which load-return speaks.
+      if (clamp !== undefined && load.supply === undefined) continue
       // A diode that is there and turned round is polarity's.
       if (load.supply !== undefined && diodeAcross(wiring, load.supply, use.end)) continue
       report({

@@ -2,9 +2,11 @@ import { sameFinding } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { analogRange } from './analogRange.ts'
+import { backFeed } from './backFeed.ts'
 import { bootStrap } from './bootStrap.ts'
 import { busPinsRule } from './busPins.ts'
 import { busSoftware } from './busSoftware.ts'
+import { capacitorRule } from './capacitor.ts'
 import { commonGround } from './commonGround.ts'
 import { controllerTakes } from './controllerTakes.ts'
 import { decoupling } from './decoupling.ts'
@@ -114,6 +116,8 @@ export const rules: readonly Rule[] = [
   loadReturn,
   diodeAcross,
   matrixRule,
+  capacitorRule,
+  backFeed,
   pwmChannel,
   pwmSoftware,
   controllerTakes,

@@ -60,7 +60,8 @@ export const inputFloating: Rule = {
       const far = `${use.part.ref}.${contact.between.find((pin) => pin !== use.facts.pin)}`
       if (wiring.netOf(far).sources.length === 0 || contact.kind === 'switch') continue
       const pulled = networkOf(wiring).pulled(wiring.netOf(link.host.end))
-      if (pulled !== undefined && pulled < 0.8) continue
+      // Of a line that something holds level-logic says whether the contact changes it.
+      if (pulled !== undefined) continue
       const internal = link.host.functions.has('pull-down')
       report({
         severity: internal ? 'caution' : 'fault',

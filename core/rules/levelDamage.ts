@@ -63,7 +63,9 @@ function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Repo
     if (!net.wired || net.ground || net.sources.length > 0) continue
     const most = verdicts.of(net)?.most
     if (!most) continue
-    const ports = circuit.at(net).filter((one) => one.most !== undefined && most.volts > one.most + 5 * SLACK)
+    const all = circuit.at(net)
+    if (all.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end)))) continue
+    const ports = all.filter((one) => one.most !== undefined && most.volts > one.most + 5 * SLACK)
     const weakest = ports.reduce<Port | undefined>(
       (least, one) => (least && (least.most as number) <= (one.most as number) ? least : one),
       undefined,
@@ -71,14 +73,26 @@ function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Repo
     if (!weakest || ports.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end))))
       continue
     const way = wayTo(circuit, most.state, verdicts.of(net)!.verdict.island, net, 'high')
-    // Straight from a pin that drives: the lines have said it, or the level is that of another kind.
-    if (!way || (way.port && way.through.length === 0)) continue
+    // Straight from a pin that drives: the lines have said it, or the level is that of another kind. Of a contact that
+    // closes onto a rail pin-on-rail speaks, of a load on a pin driver-needed.
+    if (
+      !way ||
+      (way.port && way.through.length === 0) ||
+      way.kinds.some((kind) => kind === 'load' || kind === 'winding')
+    )
+      continue
+    if (way.kinds.length > 0 && way.kinds.every((kind) => kind === 'contact')) continue
+    // Both lines of a bus that one module pulls up are one matter.
+    if (way.inside !== undefined && [...spoken].some((one) => one.startsWith(`${way.inside}.`))) continue
     const { end } = weakest.terminal
+    spoken.add(end)
+    if (way.inside !== undefined) spoken.add(`${way.inside}.`)
+    const cause = way.inside === undefined ? way.name : `The pull-up of ${way.inside}`
     const bears = weakest.most as number
     report({
       severity: 'fault',
-      at: [end, way.name, ...way.through],
-      message: `${way.name} brings ${formatVolts(most.volts)} to ${end}${way.through.length > 0 ? ` through ${listWords(way.through)}` : ''}, which bears ${formatVolts(bears)}.`,
+      at: [end, way.name, ...way.through.filter((ref) => ref !== way.name)],
+      message: `${cause} brings ${formatVolts(most.volts)} to ${end}${way.through.length > 0 ? ` through ${listWords(way.through)}` : ''}, which bears ${formatVolts(bears)}.`,
       why: `Nothing on the way brings the ${formatVolts(way.volts)} down far enough. Above ${formatVolts(bears)} current flows through the protection diodes of ${end} into its supply; a resistor limits that current, but no source allows it for good.`,
       numbers: { volts: twoDigits(most.volts), bears: twoDigits(bears) },
       propose: () =>

@@ -1,4 +1,5 @@
 import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
+import { drivenLoads } from '../circuit/loads.ts'
 import { deadLegs } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
@@ -74,6 +75,16 @@ export const loadReturn: Rule = {
       })
     }
     sayDeadEnds(wiring, dead, report)
+    for (const { element, channels, source } of drivenLoads(circuit)) {
+      if (source || channels.length < 2 || channels.some(({ facts }) => facts.supply !== undefined)) continue
+      report({
+        severity: 'fault',
+        at: [element.a, element.b, ...channels.map(({ output }) => output)],
+        message: `${element.part.ref} lies between ${listWords(channels.map(({ output }) => output))}, which only pull to ground: no current ever flows.`,
+        why: 'Outputs of this kind are switches to ground. The other lead of the load goes to its supply; to turn round, a bridge is needed.',
+        numbers: {},
+      })
+    }
   },
 }
 

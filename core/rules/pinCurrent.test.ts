@@ -4,6 +4,12 @@ import { pinCurrent } from './pinCurrent.ts'
 testRule(pinCurrent, {
   valid: [
     {
+      title: 'an LED that itself gets too much: led-resistor says it',
+      mcu: 'uno-r3',
+      parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 56 } } },
+      wires: 'L.A R.1, R.2 MCU.7, L.K MCU.GND',
+    },
+    {
       title: 'an LED with 330 Ω',
       mcu: 'uno-r3',
       parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 330 } } },
@@ -18,13 +24,16 @@ testRule(pinCurrent, {
   ],
   invalid: [
     {
-      title: 'an LED with 56 Ω at 5 V',
+      title: 'two LEDs on one pin, each within what it bears',
       mcu: 'uno-r3',
-      parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 56 } } },
-      wires: 'L.A R.1, R.2 MCU.7, L.K MCU.GND',
-      says: ['caution: MCU.D7 gives 36 mA for L; 20 mA is recommended.'],
-      fix: 'Make R 150 Ω',
-      changes: ['R: options ohms 56 becomes ohms 150'],
+      parts: {
+        L: { part: 'led', options: { colour: 'red' } },
+        M: { part: 'led', options: { colour: 'red' } },
+        R: { part: 'resistor', options: { ohms: 150 } },
+        S: { part: 'resistor', options: { ohms: 150 } },
+      },
+      wires: 'L.A R.1, R.2 MCU.7, L.K MCU.GND, M.A S.1, S.2 MCU.7, M.K MCU.GND',
+      says: ['caution: MCU.D7 gives 29 mA for L and M; 20 mA is recommended.'],
     },
     {
       title: 'an LED with 100 Ω on a weak pin',

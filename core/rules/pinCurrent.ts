@@ -16,6 +16,9 @@ export const pinCurrent: Rule = {
   },
   check(wiring, report) {
     const loads = pinLoads(wiring)
+    const tooBright = new Set(
+      litDiodes(wiring).flatMap((one) => (one.milliamps > one.most * 1.001 ? one.row.map(({ part }) => part.ref) : [])),
+    )
     for (const load of loads) {
       const limits = load.host.current
       if (!limits) continue
@@ -25,6 +28,8 @@ export const pinCurrent: Rule = {
         const over = absolute !== undefined && milliamps > absolute * 1.001
         const much = limits.recommended !== undefined && milliamps > limits.recommended * 1.02
         if (!over && !much) continue
+        // A lamp that itself gets too much is led-resistor's.
+        if (load.parts.length > 0 && load.parts.every((ref) => tooBright.has(ref))) continue
         const names = listWords(load.parts)
         report({
           severity: over ? 'fault' : 'caution',

@@ -71,6 +71,12 @@ export const pinOnRail: Rule = {
           message: `${port.terminal.end} is on ground, which switches the board off.`,
           why: 'The pin switches the supply of the board; left open, it is on.',
         })
+      else if (rail && port.terminal.boardPin?.control === 'reference' && rail.volts === 0)
+        say({
+          severity: 'fault',
+          message: `${port.terminal.end} is on ground: what the converter compares with is 0 V, and every reading is wrong.`,
+          why: 'The pin is the full scale of the analog inputs. On ground it also shorts the reference inside the chip.',
+        })
       else if (rail?.source && isUnknownPost(port))
         say({
           severity: 'caution',

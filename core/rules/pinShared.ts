@@ -1,11 +1,12 @@
 import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
+import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { SignalUse } from '../wiring/model.ts'
+import type { Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
-import type { Rule } from './finding.ts'
-import { usesByHost } from './shared.ts'
+import type { Report, Rule } from './finding.ts'
+import { listWords, usesByHost } from './shared.ts'
 
 export const pinShared: Rule = {
   meta: {
@@ -53,6 +54,7 @@ export const pinShared: Rule = {
           numbers: {},
         })
       }
+    sayBridges(wiring, report)
     for (const net of wiring.nets) {
       if (!net.wired) continue
       const pins = [
@@ -90,4 +92,28 @@ const needText = (use: SignalUse): string => {
   const bus = busNeed(use.facts.needs)
   if (bus) return `is the bus line ${needWords(use.facts.needs)}`
   return { drives: 'puts out a level', pulls: 'pulls the line low', listens: 'is driven by the pin' }[wayOf(use)]
+}
+
+/** Outputs that drive both ways on one wire, unless their inputs are joined as well, as in halves put in parallel. */
+function sayBridges(wiring: Wiring, report: (one: Report) => void): void {
+  const byNet = new Map<Net, DriverChannel[]>()
+  for (const channel of circuitOf(wiring).channels) {
+    const net = wiring.netOf(channel.output)
+    if (channel.facts.supply === undefined || !net.wired) continue
+    byNet.set(net, [...(byNet.get(net) ?? []), channel])
+  }
+  const moves = ({ inputs, enables }: DriverChannel): string =>
+    [...inputs, ...enables.map(({ end }) => end)].map((end) => wiring.netOf(end).index).join(' ')
+  for (const channels of byNet.values()) {
+    const [first] = channels
+    if (channels.length < 2 || !first || channels.every((one) => moves(one) === moves(first))) continue
+    const outputs = channels.map(({ output }) => output)
+    report({
+      severity: 'fault',
+      at: outputs,
+      message: `${listWords(outputs)} are joined and moved by different inputs.`,
+      why: 'Each of them pulls up or down by itself. As soon as one is high and the other low they short the motor supply. Outputs in parallel need their inputs in parallel too.',
+      numbers: {},
+    })
+  }
 }

@@ -1,3 +1,4 @@
+import { circuitOf } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
@@ -29,6 +30,20 @@ export const supplyJoined: Rule = {
           : `Each source holds its own voltage, and the difference drives a current from one into the other that nothing limits. ${refs.size > 1 ? 'Also two of equal voltage fight: no two regulators are quite the same.' : ''} Join their grounds only.`.trim(),
         numbers: Object.fromEntries(ends.map((one) => [one.end, one.volts])),
         propose: () => takeOut(wiring, touches),
+      })
+    }
+    for (const { output, part, facts } of circuitOf(wiring).channels) {
+      const source = wiring.netOf(output).sources[0]
+      const low = part.part.pins.find((pin) => pin.role === 'ground')
+      const bottom = low && wiring.netOf(`${part.ref}.${low.id}`)
+      if (!source || wiring.netOf(output).ground || !bottom?.ground) continue
+      report({
+        severity: 'fault',
+        at: [output, source.end],
+        message: `${output} is joined with ${source.end} (${formatVolts(source.volts)}): when it switches to ground it shorts the supply.`,
+        why: `Between the supply and an output that pulls to ground belongs the load. Without one the whole current of ${source.end} flows through ${part.ref}, until one of them gives up.${facts.supply === undefined ? '' : ' Its other half works against the supply as well.'}`,
+        numbers: { volts: source.volts },
+        propose: () => takeOut(wiring, (a, b) => a === output || b === output),
       })
     }
   },

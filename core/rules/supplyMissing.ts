@@ -1,3 +1,4 @@
+import { fedThrough } from '../circuit/loads.ts'
 import type { SupplyUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, sourceChoices } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
@@ -20,7 +21,7 @@ export const supplyMissing: Rule = {
         const pin = use.pins[0] as string
         if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
         if (use.facts.either && isTurned(wiring, use)) continue
-        if (!use.source && !use.pins.some((end) => unused.has(end)))
+        if (!use.source && !use.pins.some((end) => unused.has(end)) && !fedThrough(wiring, use.pins))
           report({
             severity: 'fault',
             at: [pin],

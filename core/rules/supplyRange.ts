@@ -1,4 +1,5 @@
 import type { GivenRail } from '../catalog/partSchema.ts'
+import { fedThrough } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
@@ -16,6 +17,16 @@ export const supplyRange: Rule = {
     for (const part of wiring.parts)
       for (const use of part.supplies) {
         const volts = use.source?.volts
+        const through = use.source ? undefined : fedThrough(wiring, use.pins)
+        if (through && through.volts < use.facts.least)
+          report({
+            severity: 'fault',
+            at: [through.end],
+            message: `${through.end} gets ${formatVolts(through.volts)} through what lies in its way, and takes ${formatVolts(use.facts.least)} to ${formatVolts(use.facts.most)}.`,
+            why: `The ${use.typicalMilliamps ?? 'few'} mA of ${part.ref} flow through it as well, and each ohm takes its share of the volts: U = R · I. Feed the part straight.`,
+            numbers: { volts: Math.round(through.volts * 100) / 100, least: use.facts.least },
+            propose: () => resupply(wiring, part, () => true),
+          })
         const { least, most, absolute } = use.facts
         if (volts === undefined || use.source === undefined || (volts >= least && volts <= most)) continue
         const pin = use.pins[0] as string

@@ -117,34 +117,33 @@ function findLines(wiring: Wiring): Line[] {
   return [...lines, ...boardLinks(wiring, network)]
 }
 
-/** Two boards joined pin to pin: either may drive. */
+/** Pins of two boards that are joined, straight or through resistors: either may drive. */
 function boardLinks(wiring: Wiring, network: LineNetwork): Line[] {
-  const lines: Line[] = []
-  for (const net of wiring.nets) {
-    if (!net.wired) continue
-    const hosts = [
-      ...new Set(
-        net.ends.map((end) => wiring.terminal(end)?.host).filter((host): host is Host => host?.board !== undefined),
-      ),
-    ]
-    for (const driver of hosts)
-      for (const receiver of hosts) {
-        if (driver.ref === receiver.ref) continue
-        const at = network.driven(net, net, outputOf(driver))
-        lines.push({
+  if (wiring.boards.length < 2) return []
+  const hosts = [...wiring.hosts.values()].filter((host) => host.board && wiring.netOf(host.end).wired)
+  const near = new Set(wiring.nets)
+  return hosts.flatMap((driver) => {
+    const from = wiring.netOf(driver.end)
+    if (!near.has(from) || from.ground || from.sources.length > 0) return []
+    const joined = network.joined(from)
+    return hosts.flatMap((receiver): Line[] => {
+      const to = wiring.netOf(receiver.end)
+      if (driver.ref === receiver.ref || !joined.has(to.index)) return []
+      return [
+        {
           driver: driver.end,
           receiver: receiver.end,
-          ...at,
+          ...network.driven(from, to, outputOf(driver)),
           resting: undefined,
           ...inputOf(receiver),
           driverVolts: driver.logicVolts,
           receiverVolts: receiver.logicVolts,
           use: undefined,
           openDrain: false,
-        })
-      }
-  }
-  return lines
+        },
+      ]
+    })
+  })
 }
 
 /**
@@ -363,6 +362,11 @@ export class LineNetwork {
         }
     }
     return { high: at(from.index, drive.high), low: at(from.index, drive.low) }
+  }
+
+  /** Nets that hang together with one through resistors, itself included. */
+  joined(net: Net): ReadonlySet<number> {
+    return new Set([net.index, ...this.#around(net.index).flatMap(({ a, b }) => [a, b])])
   }
 
   /** True when resistors, or nothing at all, lie between two nets. */

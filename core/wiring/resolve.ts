@@ -451,6 +451,8 @@ function tieUses(
     const end = `${owner.ref}.${facts.pin}`
     const net = netOf(end)
     const state = (): TieUse['state'] => {
+      // What it switches is not in use: it may be left or held as one likes.
+      if (facts.serves?.every((pin) => !netOf(`${owner.ref}.${pin}`).wired)) return net.wired ? 'right' : 'held'
       if (!net.wired)
         return plan.unused.includes(end)
           ? 'unused'
@@ -464,8 +466,10 @@ function tieUses(
       // Held high where the other pin is high as well, or moved by the program, it is as good as bridged.
       const isHigh = (one: Net): boolean => one.sources.length > 0 && !one.ground
       const isDriven = (one: Net): boolean => one.wired && !one.ground && one.sources.length === 0 && hasHost(one)
-      if (net.ground || target.ground) return net.ground && target.ground ? 'right' : 'wrong'
       const mutual = ties.some((one) => one.pin === to && one.to === facts.pin)
+      // Each of two that belong together is judged by itself: what is wrong is the one that is held low.
+      if (net.ground || target.ground)
+        return (net.ground && target.ground) || (mutual && !net.ground && isHigh(net)) ? 'right' : 'wrong'
       return (isHigh(net) || isDriven(net)) && (mutual || isHigh(target)) ? 'right' : 'wrong'
     }
     return { end, part: owner, facts, to, state: state() }

@@ -1,0 +1,63 @@
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { circuitOf, type Element } from './circuit.ts'
+import type { Strand } from './island.ts'
+import { solve } from './solve.ts'
+import { verdictsOf } from './verdicts.ts'
+
+/** Resistance of the pull that a program switches on inside a pin, where no source gives it, in ohms. */
+const PULL_OHMS = 45_000
+const PULL_NODE = Number.MIN_SAFE_INTEGER
+
+/** What a pin reads of a contact: volts while it is open and while it is closed; undefined while nothing holds it. */
+export interface ContactLevels {
+  readonly contact: Element
+  readonly host: Host
+  readonly open: number | undefined
+  readonly closed: number | undefined
+}
+
+/**
+ * Levels that a contact of a part makes at the pin that reads it, everything else at rest. The pin's own pull counts
+ * where the signal asks for it and the contact leads to the other side.
+ */
+export function contactLevels(wiring: Wiring, use: SignalUse): ContactLevels | undefined {
+  const circuit = circuitOf(wiring)
+  const host = use.hosts[0]?.host
+  const contact = circuit.elements.find(
+    (one) => one.kind === 'contact' && one.part === use.part && (one.a === use.end || one.b === use.end),
+  )
+  if (!host || !contact || contact.throws || contact.netA === contact.netB) return undefined
+  if (!contact.netA.wired || !contact.netB.wired) return undefined
+  const net = wiring.netOf(host.end)
+  const verdict = verdictsOf(wiring).of(net)?.verdict
+  const rest = verdict?.states[0]
+  if (!verdict || !rest || !verdict.island.nets.includes(wiring.netOf(use.end))) return undefined
+  // Something else drives the line, or several contacts share it: another matter.
+  if (verdict.island.actors.length > 2) return undefined
+  const far = contact.a === use.end ? contact.netB : contact.netA
+  const way = far.sources.length > 0 ? 'pull-down' : 'pull-up'
+  const pulls = use.facts.pull !== undefined && host.functions.has(way) && host.logicVolts !== undefined
+  const held = new Map(verdict.island.held)
+  const own: Strand[] = pulls
+    ? [{ a: PULL_NODE, b: net.index, ohms: PULL_OHMS, element: undefined, port: undefined }]
+    : []
+  if (pulls) held.set(PULL_NODE, way === 'pull-up' ? (host.logicVolts as number) : 0)
+  for (const one of [contact.netA, contact.netB]) {
+    const at = one.ground ? 0 : one.sources[0]?.volts
+    if (at !== undefined) held.set(one.index, at)
+  }
+  const strands = [...verdict.island.strands, ...own]
+  const closing: Strand = {
+    a: contact.netA.index,
+    b: contact.netB.index,
+    ohms: 0,
+    element: contact,
+    port: undefined,
+  }
+  return {
+    contact,
+    host,
+    open: solve(strands, held).volts.get(net.index),
+    closed: solve([...strands, closing], held).volts.get(net.index),
+  }
+}

@@ -1,0 +1,95 @@
+import { circuitOf, type Element } from '../circuit/circuit.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { entryOf } from '../text/entryOf.ts'
+import { companionsOf } from '../wiring/companions.ts'
+import type { Net, Wiring } from '../wiring/model.ts'
+import type { Rule } from './finding.ts'
+import { addCompanions, setOption, swapWires } from './mend.ts'
+import { twoDigits } from './shared.ts'
+
+/** Volts backwards that an electrolytic capacitor bears for good (IEC 60384-4). */
+const BACKWARDS = 1
+/** Rated volts that are sold, in volts. */
+const SOLD = [6.3, 10, 16, 25, 35, 50, 63, 100, 160, 250, 400, 450]
+
+export const capacitorRule: Rule = {
+  meta: {
+    id: 'capacitor',
+    severities: ['fault', 'caution'],
+    about:
+      'An electrolytic capacitor is the wrong way round, a capacitor gets more than its rated volts, or one that a part must have is missing.',
+    fixable: true,
+  },
+  check(wiring, report) {
+    for (const element of circuitOf(wiring).elements) {
+      const { part, a, b } = element
+      if (element.kind !== 'capacitor' || element.most === undefined) continue
+      const over = across(wiring, element)
+      if (!over) continue
+      const electrolytic = entryOf(part.options, 'kind') === 'electrolytic'
+      if (electrolytic && over.most <= 0 && over.least < -BACKWARDS)
+        report({
+          severity: 'fault',
+          at: [a, b],
+          message: `${part.ref} is the wrong way round: its minus ${b} lies ${formatVolts(-over.least)} above its plus ${a}.`,
+          why: 'An electrolytic capacitor turned round loses its insulation, gets hot, and bursts after seconds or days. The stripe marks the minus leg, the long leg is plus.',
+          numbers: { volts: twoDigits(over.least) },
+          propose: () => swapWires(wiring, a, b),
+        })
+      else if (electrolytic && over.least < -BACKWARDS)
+        report({
+          severity: 'fault',
+          at: [a, b],
+          message: `The volts of ${part.ref} turn round: ${b} lies up to ${formatVolts(-over.least)} above ${a}.`,
+          why: 'An electrolytic capacitor bears one direction only. Between outputs that change places a ceramic one is needed.',
+          numbers: { volts: twoDigits(over.least) },
+          propose: () => [{ title: `${part.ref} is ceramic`, edits: setOption(wiring, part, 'kind', 'ceramic') }],
+        })
+      const highest = Math.max(Math.abs(over.most), Math.abs(over.least))
+      const rated = element.most
+      if (highest <= rated) continue
+      const better = SOLD.find((volts) => volts >= highest * 1.25)
+      report({
+        severity: 'fault',
+        at: [a, b, part.ref],
+        message: `${part.ref} gets ${formatVolts(highest)} and is rated ${formatVolts(rated)}.`,
+        why: 'Above its rated volts the insulation of a capacitor breaks through, often with a bang. A quarter more than what it gets is usual.',
+        numbers: { volts: twoDigits(highest), rated },
+        propose: () =>
+          better === undefined
+            ? []
+            : [{ title: `Take a ${better} V one for ${part.ref}`, edits: setOption(wiring, part, 'volts', better) }],
+      })
+    }
+    for (const part of wiring.parts) {
+      if (!part.supplies.some((use) => use.source)) continue
+      const missing = companionsOf(wiring, part, 'capacitor').find(({ facts, present }) => !present && facts.required)
+      if (!missing) continue
+      report({
+        severity: 'caution',
+        at: [part.ref],
+        message: `${part.ref} lacks its capacitor: ${missing.facts.why}.`,
+        why: 'Its data sheet asks for it, and modules of this kind do not carry it themselves.',
+        numbers: {},
+        propose: () => addCompanions(wiring, part, (facts) => facts === missing.facts),
+      })
+    }
+  },
+}
+
+/** Most and least volts of a capacitor's first leg over its second; undefined while one of them is held by nothing. */
+function across(
+  wiring: Wiring,
+  { netA, netB }: Element,
+): { readonly most: number; readonly least: number } | undefined {
+  const range = (net: Net): { readonly most: number; readonly least: number } | undefined => {
+    if (net.ground) return { most: 0, least: 0 }
+    const [source] = net.sources
+    if (source) return { most: source.volts, least: source.volts }
+    const verdict = verdictsOf(wiring).of(net)
+    return verdict?.most && verdict.least && { most: verdict.most.volts, least: verdict.least.volts }
+  }
+  const [a, b] = [range(netA), range(netB)]
+  return a && b && { most: a.most - b.least, least: a.least - b.most }
+}
