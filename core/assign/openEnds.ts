@@ -73,7 +73,13 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
       })
     // The far leg of a resistor in series waits with its signal.
     if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end) && !tails.has(end))
-      found.push({ end, kind: 'series', required: true, what: 'is a leg of a part with two', why: 'open' })
+      found.push({
+        end,
+        kind: 'series',
+        required: pin.open === undefined,
+        what: 'is a leg of a part with two',
+        why: 'open',
+      })
   }
   for (const use of byPart.get(part) ?? []) {
     if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue

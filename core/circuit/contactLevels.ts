@@ -6,6 +6,8 @@ import { verdictsOf } from './verdicts.ts'
 
 /** Resistance of the pull that a program switches on inside a pin, where no source gives it, in ohms. */
 const PULL_OHMS = 45_000
+/** Contacts on one line beyond which it is a matrix or a keyboard. */
+const MOST_CONTACTS = 8
 const PULL_NODE = Number.MIN_SAFE_INTEGER
 
 /** What a pin reads of a contact: volts while it is open and while it is closed; undefined while nothing holds it. */
@@ -17,23 +19,25 @@ export interface ContactLevels {
 }
 
 /**
- * Levels that a contact of a part makes at the pin that reads it, everything else at rest. The pin's own pull counts
+ * Levels that a contact of a part makes at the pin that reads it, first with every other contact of the island open,
+ * then with all of them closed: of two in a row each counts only while the other is closed. The pin's own pull counts
  * where the signal asks for it and the contact leads to the other side.
  */
-export function contactLevels(wiring: Wiring, use: SignalUse): ContactLevels | undefined {
+export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactLevels[] {
   const circuit = circuitOf(wiring)
   const host = use.hosts[0]?.host
   const contact = circuit.elements.find(
     (one) => one.kind === 'contact' && one.part === use.part && (one.a === use.end || one.b === use.end),
   )
-  if (!host || !contact || contact.throws || contact.netA === contact.netB) return undefined
-  if (!contact.netA.wired || !contact.netB.wired) return undefined
+  if (!host || !contact || contact.throws || contact.netA === contact.netB) return []
+  if (!contact.netA.wired || !contact.netB.wired) return []
   const net = wiring.netOf(host.end)
   const verdict = verdictsOf(wiring).of(net)?.verdict
   const rest = verdict?.states[0]
-  if (!verdict || !rest || !verdict.island.nets.includes(wiring.netOf(use.end))) return undefined
-  // Something else drives the line, or several contacts share it: another matter.
-  if (verdict.island.actors.length > 2) return undefined
+  if (!verdict || !rest || !verdict.island.nets.includes(wiring.netOf(use.end))) return []
+  // Where something else drives the line as well, the level is another matter.
+  const contacts = verdict.island.actors.filter(({ what }) => 'element' in what)
+  if (verdict.island.actors.length - contacts.length > 1 || contacts.length > MOST_CONTACTS) return []
   const far = contact.a === use.end ? contact.netB : contact.netA
   const way = far.sources.length > 0 ? 'pull-down' : 'pull-up'
   const pulls = use.facts.pull !== undefined && host.functions.has(way) && host.logicVolts !== undefined
@@ -46,18 +50,16 @@ export function contactLevels(wiring: Wiring, use: SignalUse): ContactLevels | u
     const at = one.ground ? 0 : one.sources[0]?.volts
     if (at !== undefined) held.set(one.index, at)
   }
-  const strands = [...verdict.island.strands, ...own]
-  const closing: Strand = {
-    a: contact.netA.index,
-    b: contact.netB.index,
-    ohms: 0,
-    element: contact,
-    port: undefined,
-  }
-  return {
-    contact,
-    host,
-    open: solve(strands, held).volts.get(net.index),
-    closed: solve([...strands, closing], held).volts.get(net.index),
-  }
+  const closing: Strand = { a: contact.netA.index, b: contact.netB.index, ohms: 0, element: contact, port: undefined }
+  const others = contacts.filter(({ what }) => !('element' in what && what.element === contact))
+  const closed = others.flatMap(({ positions }) => positions.at(-1)?.strands ?? [])
+  return (closed.length > 0 ? [[], closed] : [[]]).map((besides): ContactLevels => {
+    const strands = [...verdict.island.strands, ...own, ...besides]
+    return {
+      contact,
+      host,
+      open: solve(strands, held).volts.get(net.index),
+      closed: solve([...strands, closing], held).volts.get(net.index),
+    }
+  })
 }

@@ -114,12 +114,20 @@ function rowOf(wiring: Wiring, element: Element): readonly Element[] {
       ? other
       : undefined
   }
-  for (let head = element, next = onward(head.netB, head); next?.lights; next = onward(head.netB, head)) {
+  for (
+    let head = element, next = onward(head.netB, head);
+    next?.lights && next.netA === head.netB;
+    next = onward(head.netB, head)
+  ) {
     if (row.includes(next)) break
     row.push(next)
     head = next
   }
-  for (let head = element, next = onward(head.netA, head); next?.lights; next = onward(head.netA, head)) {
+  for (
+    let head = element, next = onward(head.netA, head);
+    next?.lights && next.netB === head.netA;
+    next = onward(head.netA, head)
+  ) {
     if (row.includes(next)) break
     row.unshift(next)
     head = next

@@ -1,16 +1,19 @@
 import type { Net } from '../wiring/model.ts'
 import type { Circuit, Element, Port } from './circuit.ts'
 
+/** Which way a current is followed: `down` where it goes to, `up` where it comes from. */
+type Way = 'up' | 'down'
+
 /**
  * True when a net leads to something that can hold it or drive it: a rail, a pin that drives, a supply that something
- * gives. The way may lead through any elements but those left out; a capacitor carries nothing steadily. With `unwired`
- * a leg that still waits for its wire counts as well.
+ * gives. The way may lead through any elements but those left out, through diodes in the current's direction only; a
+ * capacitor carries nothing steadily. With `unwired` a leg that still waits for its wire counts as well.
  */
 export function leadsSomewhere(
   circuit: Circuit,
   start: Net,
   without: (element: Element) => boolean,
-  unwired = false,
+  { unwired = false, way }: { readonly unwired?: boolean; readonly way?: Way } = {},
 ): boolean {
   const seen = new Set([start])
   const queue = [start]
@@ -24,6 +27,8 @@ export function leadsSomewhere(
       }
     for (const element of circuit.on(net)) {
       if (element.kind === 'capacitor' || without(element)) continue
+      if (element.kind === 'diode' && element.zener === undefined && way !== undefined)
+        if (element[way === 'down' ? 'netA' : 'netB'] !== net) continue
       const other = element.netA === net ? element.netB : element.netA
       if (seen.has(other)) continue
       if (!other.wired && unwired) return true
@@ -60,16 +65,36 @@ function canHold(circuit: Circuit, port: Port, without: (element: Element) => bo
 
 /** Legs of an element that have a wire and lead nowhere, while its other leg leads somewhere. */
 export function deadLegs(circuit: Circuit, element: Element): string[] {
-  const { netA, netB } = element
-  if (netA === netB || element.kind === 'resistor') return []
-  // Elements beside it in the same part, as the colours of one lamp, are no way back for each other.
-  const own = (one: Element): boolean => one === element || (one.part === element.part && one.kind === element.kind)
-  const [a, b] = [netA, netB].map((net) => leadsSomewhere(circuit, net, own, true))
-  return [...(!a && b && netA.wired ? [element.a] : []), ...(a && !b && netB.wired ? [element.b] : [])]
+  const { netA, netB, kind } = element
+  if (netA === netB || kind === 'resistor') return []
+  const ways: readonly (readonly [Way, Way])[] =
+    kind === 'diode' && element.zener === undefined
+      ? [['up', 'down']]
+      : [
+          ['up', 'down'],
+          ['down', 'up'],
+        ]
+  let dead: string[] = []
+  for (const [first, second] of ways) {
+    const a = leadsSomewhere(circuit, netA, beside(element), { unwired: true, way: first })
+    const b = leadsSomewhere(circuit, netB, beside(element), { unwired: true, way: second })
+    if (a && b) return []
+    if (a || b) dead = [...(!a && netA.wired ? [element.a] : []), ...(!b && netB.wired ? [element.b] : [])]
+  }
+  return dead
 }
+
+/** The element and those beside it in the same part, as the colours of one lamp: no way back for each other. */
+const beside =
+  (element: Element) =>
+  (one: Element): boolean =>
+    one === element || (one.part === element.part && one.kind === element.kind)
 
 /** Both legs of an element lead to something. */
 export const isLed = (circuit: Circuit, element: Element): boolean =>
-  [element.netA, element.netB].every((net) =>
-    leadsSomewhere(circuit, net, (one) => one === element || (one.part === element.part && one.kind === element.kind)),
-  )
+  leadsSomewhere(circuit, element.netA, beside(element), element.kind === 'diode' ? { way: 'up' } : {}) &&
+  leadsSomewhere(circuit, element.netB, beside(element), element.kind === 'diode' ? { way: 'down' } : {})
+
+/** Both legs of an element lead to something, whatever the direction. */
+export const isBetween = (circuit: Circuit, { netA, netB, part, kind }: Element): boolean =>
+  [netA, netB].every((net) => leadsSomewhere(circuit, net, (one) => one.part === part && one.kind === kind))

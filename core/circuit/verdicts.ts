@@ -226,7 +226,10 @@ export function wayTo(
     for (const [index, strand] of strands.entries()) {
       if (strand.a !== step.node && strand.b !== step.node) continue
       const other = strand.a === step.node ? strand.b : strand.a
-      if (seen.has(other) || (strand.drop !== undefined && Math.abs(amps[index] ?? 0) < 1e-9)) continue
+      if (seen.has(other)) continue
+      // A diode that leads the other way holds nothing.
+      const over = (volts.get(strand.a) ?? 0) - (volts.get(strand.b) ?? 0)
+      if (strand.drop !== undefined && Math.abs(amps[index] ?? 0) < 1e-9 && over < strand.drop - 0.05) continue
       seen.add(other)
       const { element } = strand
       const ref = element?.part.ref

@@ -26,8 +26,8 @@ export const commonGround: Rule = {
     }
     for (const use of wiring.signals)
       for (const { host } of use.hosts) {
-        const partGround = groundNet(use.part)
-        const hostGround = host.board ? host.board.ground : host.provider && groundNet(host.provider)
+        const partGround = groundNet(wiring, use.part)
+        const hostGround = host.board ? host.board.ground : host.provider && groundNet(wiring, host.provider)
         if (!partGround || !hostGround || partGround === hostGround) continue
         say(
           groundName(wiring, partGround),
@@ -51,7 +51,7 @@ export const commonGround: Rule = {
       }
     for (const shunt of circuitOf(wiring).elements) {
       if (shunt.kind !== 'shunt') continue
-      const ground = groundNet(shunt.part)
+      const ground = groundNet(wiring, shunt.part)
       const source = railOf(shunt.netA)?.source ?? railOf(shunt.netB)?.source
       const measured = source && sourceGround(wiring, source.ref)
       if (ground && measured && ground !== measured)
@@ -79,7 +79,15 @@ export const commonGround: Rule = {
   },
 }
 
-const groundNet = (part: PartInstance): Net | undefined => part.supplies.find((use) => use.ground)?.ground
+/** Ground on which a part stands: that of its supply, or of a leg that goes to ground, as a transistor has. */
+function groundNet(wiring: Wiring, part: PartInstance): Net | undefined {
+  const fed = part.supplies.find((use) => use.ground)?.ground
+  if (fed || part.supplies.length > 0) return fed
+  return part.part.pins
+    .filter((pin) => pin.role === 'ground')
+    .map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
+    .find((net) => net.ground)
+}
 
 function sourceGround(wiring: Wiring, ref: string): Net | undefined {
   if (wiring.supplies.some((supply) => supply.ref === ref)) return wiring.netOf(`${ref}.-`)

@@ -1,4 +1,4 @@
-import type { Host, PartInstance, SignalUse } from '../wiring/model.ts'
+import type { Host, PartInstance, SignalUse, SupplyUse } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -44,15 +44,15 @@ export const driverNeeded: Rule = {
         for (const end of use.pins) {
           const net = wiring.netOf(end)
           const host = net.ends.map((one) => wiring.terminal(one)?.host).find((one) => one?.board !== undefined)
-          const takes = use.peakMilliamps ?? use.typicalMilliamps
-          const most = host?.current?.recommended ?? host?.current?.absolute
-          if (!host || takes === undefined || most === undefined || takes <= most) continue
+          if (!host || !feedsTooMuch(host, use)) continue
+          const takes = takenBy(use) as number
+          const most = goodFor(host)
           report({
             severity: 'fault',
             at: [end, host.end],
             message: `${part.ref} takes up to ${Math.round(takes)} mA and is fed from the pin ${host.end}, which is good for ${most} mA.`,
             why: 'A logic pin is no supply: above its current its voltage falls, then its output stage is destroyed. Feed the part from a supply, and switch it with a transistor where it must be switched.',
-            numbers: { takesMilliamps: Math.round(takes), pinMilliamps: most },
+            numbers: { takesMilliamps: Math.round(takes), pinMilliamps: most as number },
             propose: () => {
               const rails = [...new Set(wiring.nets.flatMap((one) => one.sources))].filter(
                 (source) => source.volts >= use.facts.least && source.volts <= use.facts.most,
@@ -71,4 +71,13 @@ export const driverNeeded: Rule = {
         }
       }
   },
+}
+
+const takenBy = (use: SupplyUse): number | undefined => use.peakMilliamps ?? use.typicalMilliamps
+const goodFor = (host: Host): number | undefined => host.current?.recommended ?? host.current?.absolute
+
+/** True for a pin of a board that cannot carry what hangs on it as its supply. */
+export function feedsTooMuch(host: Host, use: SupplyUse): boolean {
+  const [takes, most] = [takenBy(use), goodFor(host)]
+  return takes !== undefined && most !== undefined && takes > most
 }

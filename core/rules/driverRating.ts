@@ -56,7 +56,7 @@ export const driverRating: Rule = {
             takes: runs,
             good,
           })
-        if (source && volts !== undefined && source.volts > volts)
+        if (source && volts !== undefined && source.volts > volts && !isOverfed(part))
           say(
             'fault',
             `${load.ref} is fed with ${formatVolts(source.volts)}, and ${part.ref} bears ${formatVolts(volts)}.`,
@@ -94,6 +94,10 @@ export const driverRating: Rule = {
     }
   },
 }
+
+/** A part whose own supply is above its range, of which supply-range speaks. */
+const isOverfed = (part: PartInstance): boolean =>
+  part.supplies.some(({ source, facts }) => source !== undefined && source.volts > facts.most)
 
 function byPart<T extends { readonly part: PartInstance }>(list: readonly T[]): Map<PartInstance, T[]> {
   const found = new Map<PartInstance, T[]>()

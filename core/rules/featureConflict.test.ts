@@ -4,6 +4,13 @@ import { featureConflict } from './featureConflict.ts'
 testRule(featureConflict, {
   valid: [
     {
+      title: 'a buzzer on the timer of the servo library: its tone is made on any pin',
+      mcu: 'uno-r3',
+      uses: ['servo-library'],
+      parts: { B: 'buzzer-passive' },
+      wires: 'B.+ MCU.9, B.- MCU.GND',
+    },
+    {
       title: 'a knob on the first unit while WiFi runs',
       uses: ['wifi'],
       parts: { K: 'potentiometer' },
@@ -36,14 +43,14 @@ testRule(featureConflict, {
       changes: ['wire K.W to MCU.GPIO27 removed', 'wire K.W to MCU.GPIO36 added'],
     },
     {
-      title: 'a buzzer on the timer of the servo library',
+      title: 'the speed of a motor on the timer of the servo library',
       mcu: 'uno-r3',
       uses: ['servo-library'],
-      parts: { B: 'buzzer-passive' },
-      wires: 'B.+ MCU.9, B.- MCU.GND',
-      says: ['fault: B.+ cannot have MCU.D9: Servo library takes the timer TIMER1.'],
-      fix: 'Move B.+ to MCU.D5',
-      changes: ['wire B.+ to MCU.D9 removed', 'wire B.+ to MCU.D5 added'],
+      parts: { D: 'drv8833' },
+      wires: 'D.IN1 MCU.9, D.GND MCU.GND',
+      says: ['caution: D.IN1 can only be switched on and off at MCU.D9: Servo library takes the timer TIMER1.'],
+      fix: 'Move D.IN1 to MCU.D5',
+      changes: ['wire D.IN1 to MCU.D9 removed', 'wire D.IN1 to MCU.D5 added'],
     },
     {
       title: 'a button on the one-wire pin in use',

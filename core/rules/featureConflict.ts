@@ -11,7 +11,7 @@ type Feature = BoardInstance['features'][number]
 export const featureConflict: Rule = {
   meta: {
     id: 'feature-conflict',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about:
       'A feature in use takes the pin, its timer, its analog unit or its controller: a radio and the second converter, a servo library and PWM of its timer.',
     fixable: true,
@@ -23,9 +23,11 @@ export const featureConflict: Rule = {
         const taken = takenBy(host, use)
         if (!taken) continue
         report({
-          severity: 'fault',
+          severity: taken.half ? 'caution' : 'fault',
           at: [use.end, host.end],
-          message: `${use.end} cannot have ${host.end}: ${taken.feature.title} takes ${taken.what}.`,
+          message: taken.half
+            ? `${use.end} can only be switched on and off at ${host.end}: ${taken.feature.title} takes ${taken.what}.`
+            : `${use.end} cannot have ${host.end}: ${taken.feature.title} takes ${taken.what}.`,
           why: `${taken.feature.text} While it is in use, ${taken.what} is not free for anything else.`,
           numbers: {},
           propose: () => [...rewire(wiring, use), ...(host.board ? withoutFeature(host.board, taken.feature.id) : [])],
@@ -63,21 +65,33 @@ const saidElsewhere = (cautions: Host['cautions'], feature: Feature): boolean =>
       ['usb-serial', 'serial-console', 'flash', 'psram', 'onboard-led', 'onboard-button'].includes(one.id),
   )
 
-function takenBy(host: Host, use: SignalUse): { feature: Feature; what: string } | undefined {
+interface Taken {
+  readonly feature: Feature
+  /** Pin or unit that is gone, in words. */
+  readonly what: string
+  /** What is second best still works. */
+  readonly half: boolean
+}
+
+function takenBy(host: Host, use: SignalUse): Taken | undefined {
   const board = host.board as BoardInstance
   const pin = host.end.slice(host.ref.length + 1)
   const kind = use.facts.pullMostOhms === undefined ? use.facts.needs : 'onewire'
   for (const feature of board.features) {
     if (feature.serves.includes(kind)) continue
-    if (feature.pins.includes(pin) && !saidElsewhere(host.cautions, feature)) return { feature, what: 'this pin' }
+    if (feature.pins.includes(pin) && !saidElsewhere(host.cautions, feature))
+      return { feature, what: 'this pin', half: false }
     const unit = board.facts.pin(pin)?.analogUnit
     if (use.facts.needs === 'analog-in' && unit && feature.analog.includes(unit.id))
-      return { feature, what: `the analog unit ${unit.id.toUpperCase()}` }
+      return { feature, what: `the analog unit ${unit.id.toUpperCase()}`, half: false }
     if (use.facts.needs !== 'pwm' || busNeed(use.facts.needs)) continue
     // A pin that hangs on several timers can take another one.
     const timers = board.board.timers.filter((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))
-    if (timers.length > 0 && timers.every((one) => feature.timers.includes(one.id)) && use.facts.orElse === undefined)
-      return { feature, what: `the timer ${timers[0]?.id.toUpperCase()}` }
+    if (timers.length === 0 || !timers.every((one) => feature.timers.includes(one.id))) continue
+    const half = use.facts.orElse !== undefined
+    // A signal with an interval of its own, a servo or a tone, is made by a library on any pin.
+    if (!half || use.facts.hertz === undefined)
+      return { feature, what: `the timer ${timers[0]?.id.toUpperCase()}`, half }
   }
   return undefined
 }

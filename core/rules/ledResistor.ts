@@ -9,6 +9,8 @@ import { listWords, twoDigits } from './shared.ts'
 /** Current to aim at and least current at which an indicator is still seen by day, in milliamperes. */
 const AIM = 8
 const DIM = 0.3
+/** Share of its typical forward volts below which no specimen lights. */
+const SURELY_DARK = 0.85
 
 export const ledResistor: Rule = {
   meta: {
@@ -53,7 +55,7 @@ export const ledResistor: Rule = {
         })
       else if (one.milliamps < DIM)
         report({
-          severity: 'caution',
+          severity: isDark && one.volts < need * SURELY_DARK ? 'fault' : 'caution',
           at,
           message: isDark
             ? one.row.length > 1

@@ -8,6 +8,7 @@ import { busNeed } from '../wiring/buses.ts'
 import { dividerEdits } from '../wiring/dividerEdits.ts'
 import { type Line, linesOf } from '../wiring/lines.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
+import { switchesLoad } from '../wiring/needs.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Report, Rule } from './finding.ts'
@@ -28,31 +29,57 @@ export const levelDamage: Rule = {
   },
   check(wiring, report) {
     const said = new Set<string>()
+    const groups = new Map<string, Line[]>()
     for (const line of linesOf(wiring)) {
-      const arrives = Math.max(line.high ?? 0, line.resting ?? 0)
+      const arrives = arrivesAt(line)
       // Of line levels such as RS-232 uart-levels speaks.
       if (line.use && busNeed(line.use.facts.needs)?.kind === 'uart' && lineLevels(line.use)) continue
       if (line.most === undefined || arrives <= line.most + SLACK) continue
       const key = [line.driver, line.receiver].sort().join(' ')
       if (said.has(key)) continue
       said.add(key)
-      const driven = (line.high ?? 0) >= (line.resting ?? 0) && !line.openDrain
-      const cause = line.use?.state === 'tied' ? `the supply ${line.driver}` : driven ? line.driver : 'its pull-up'
-      report({
-        severity: 'fault',
-        at: [line.driver, line.receiver],
-        message:
-          line.use?.state === 'tied'
-            ? `${line.receiver} is tied to ${formatVolts(arrives)} and bears ${formatVolts(line.most)}.`
-            : `${line.driver} brings ${formatVolts(arrives)} to ${line.receiver}, which bears ${formatVolts(line.most)}.`,
-        why: `${cause[0]?.toUpperCase()}${cause.slice(1)} drives the line to ${formatVolts(arrives)}. Above ${formatVolts(line.most)} current flows through the protection diodes of ${line.receiver} into its supply, which heats and in the end destroys the input.`,
-        numbers: { volts: twoDigits(arrives), bears: twoDigits(line.most) },
-        propose: () => fixes(wiring, line),
-      })
+      // Lines of one part that get the same for the same reason are one finding.
+      const [from, to] = [line.driver, line.receiver].map((end) => wiring.terminal(end)?.ref)
+      const alike = [from, to, arrives, line.most, line.use?.state].join(' ')
+      groups.set(alike, [...(groups.get(alike) ?? []), line])
     }
+    for (const lines of groups.values()) sayLines(wiring, lines, report)
     sayOthers(wiring, said, report)
   },
 }
+
+function sayLines(wiring: Wiring, lines: readonly Line[], report: (one: Report) => void): void {
+  const [line] = lines as readonly [Line, ...Line[]]
+  const arrives = arrivesAt(line)
+  const bears = line.most as number
+  const driven = (line.high ?? 0) >= (line.resting ?? 0) && !line.openDrain
+  const tied = line.use?.state === 'tied'
+  const drivers = [...new Set(lines.map((one) => one.driver))]
+  const receivers = [...new Set(lines.map((one) => one.receiver))]
+  const cause = tied ? `the supply ${line.driver}` : driven ? listWords(drivers) : 'its pull-up'
+  const several = receivers.length > 1
+  report({
+    severity: 'fault',
+    at: [...drivers, ...receivers],
+    message: tied
+      ? `${listWords(receivers)} ${several ? 'are' : 'is'} tied to ${formatVolts(arrives)} and ${several ? 'bear' : 'bears'} ${formatVolts(bears)}.`
+      : `${listWords(drivers)} ${drivers.length > 1 ? 'bring' : 'brings'} ${formatVolts(arrives)} to ${listWords(receivers)}, which ${several ? 'bear' : 'bears'} ${formatVolts(bears)}.`,
+    why: `${cause[0]?.toUpperCase()}${cause.slice(1)} ${driven && drivers.length > 1 && !tied ? 'drive' : 'drives'} the line to ${formatVolts(arrives)}. Above ${formatVolts(bears)} current flows through the protection diodes of ${listWords(receivers)} into its supply, which heats and in the end destroys the input.`,
+    numbers: { volts: twoDigits(arrives), bears: twoDigits(bears) },
+    propose: () => (lines.length === 1 ? fixes(wiring, line) : mendsOfAll(wiring, lines)),
+  })
+}
+
+/** Mends that go for all lines: another supply, or for each line its own of the same kind. */
+function mendsOfAll(wiring: Wiring, lines: readonly Line[]): Fix[] {
+  const each = lines.map((line) => fixes(wiring, line))
+  const [first = []] = each
+  const shared = first.filter(({ title }) => each.every((mends) => mends.some((one) => one.title === title)))
+  return shared.length > 0 ? shared : first
+}
+
+/** Volts that arrive at the receiver at most. */
+const arrivesAt = (line: Line): number => Math.max(line.high ?? 0, line.resting ?? 0)
 
 /** Pins to which resistors, lamps or contacts bring too much, whether or not a signal leads there. */
 function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Report) => void): void {
@@ -65,7 +92,10 @@ function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Repo
     if (!most) continue
     const all = circuit.at(net)
     if (all.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end)))) continue
-    const ports = all.filter((one) => one.most !== undefined && most.volts > one.most + 5 * SLACK)
+    // What a driver's outputs bear is driver-rating's.
+    const ports = all
+      .filter((one) => !one.host?.provider || !switchesLoad(one.host.functions))
+      .filter((one) => one.most !== undefined && most.volts > one.most + 5 * SLACK)
     const weakest = ports.reduce<Port | undefined>(
       (least, one) => (least && (least.most as number) <= (one.most as number) ? least : one),
       undefined,

@@ -86,16 +86,23 @@ export const levelLogic: Rule = {
 function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
   if (use.facts.direction !== 'passive' || use.facts.needs.startsWith('analog')) return
   const levels = contactLevels(wiring, use)
-  if (levels?.open === undefined || levels.closed === undefined) return
-  const { host, open, closed } = levels
+  const [first] = levels
+  if (!first) return
+  const { host } = first
   const vih = volts(host.levels.vih, host.logicVolts)
   const vil = volts(host.levels.vil, host.logicVolts)
   if (vih === undefined || vil === undefined) return
-  // Held at the wrong level for a start: boot-strap says so.
-  if (activeCautions(host).some(({ id, needs }) => id === 'boot-strap' && (needs === 'high') === open <= vil)) return
   const read = (at: number): 'high' | 'low' | 'neither' =>
     at >= vih - 0.005 ? 'high' : at <= vil + 0.005 ? 'low' : 'neither'
-  const [was, is] = [read(open), read(closed)]
+  const known = levels.flatMap(({ open, closed }) =>
+    open === undefined || closed === undefined ? [] : [{ open, closed, was: read(open), is: read(closed) }],
+  )
+  const works = ({ was, is }: (typeof known)[number]): boolean => was !== is && was !== 'neither' && is !== 'neither'
+  const [best] = known.toSorted((a, b) => Number(a.was === a.is) - Number(b.was === b.is))
+  if (known.length < levels.length || !best || known.some(works)) return
+  const { open, closed, was, is } = best
+  // Held at the wrong level for a start: boot-strap says so.
+  if (activeCautions(host).some(({ id, needs }) => id === 'boot-strap' && (needs === 'high') === open <= vil)) return
   const at = [use.end, host.end]
   const numbers = { open: twoDigits(open), closed: twoDigits(closed), vih: twoDigits(vih), vil: twoDigits(vil) }
   if (was === is && was !== 'neither')

@@ -1,7 +1,7 @@
-import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from '../circuit/circuit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { deadLegs } from '../circuit/reach.ts'
-import type { Net, Wiring } from '../wiring/model.ts'
+import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
@@ -75,6 +75,7 @@ export const loadReturn: Rule = {
       })
     }
     sayDeadEnds(wiring, dead, report)
+    sayCrossedCoils(circuit, report)
     for (const { element, channels, source } of drivenLoads(circuit)) {
       if (source || channels.length < 2 || channels.some(({ facts }) => facts.supply !== undefined)) continue
       report({
@@ -86,6 +87,28 @@ export const loadReturn: Rule = {
       })
     }
   },
+}
+
+/** Windings across two bridges of which each has a coil of its own; one finding a motor. */
+function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void): void {
+  const byPart = new Map<PartInstance, string[]>()
+  for (const { element, channels } of drivenLoads(circuit)) {
+    const [one, two] = channels
+    if (!one || !two || one.part !== two.part || one.facts.pair === undefined || one.facts.pair === two.facts.output)
+      continue
+    byPart.set(element.part, [...(byPart.get(element.part) ?? []), one.output, two.output])
+  }
+  for (const [part, outputs] of byPart) {
+    const [one, two] = outputs as [string, string]
+    const driver = circuit.channels.find(({ output }) => output === one) as DriverChannel
+    report({
+      severity: 'fault',
+      at: [part.ref, ...outputs],
+      message: `A winding of ${part.ref} lies between ${one} and ${two}, which belong to two coils.`,
+      why: `Each coil needs the two outputs of one bridge, such as ${one} and ${driver.part.ref}.${driver.facts.pair}. Across two of them the currents of both are wrong, and the motor hums instead of turning.`,
+      numbers: {},
+    })
+  }
 }
 
 /** Legs that have a wire and lead nowhere, one finding for each piece of metal. */

@@ -1,6 +1,7 @@
 import { assign } from '../assign/assign.ts'
-import { openEnds } from '../assign/openEnds.ts'
+import { type OpenEnd, openEnds } from '../assign/openEnds.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
+import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
@@ -20,7 +21,7 @@ export const pinUnplaced: Rule = {
       report({
         severity: 'caution',
         at: open.map((one) => one.end),
-        message: `${part.ref}: ${listWords(pins)} ${pins.length === 1 ? 'has' : 'have'} no wire yet.`,
+        message: `${part.ref}: ${words(wiring, open, part.ref)}.`,
         why: `${open.map((one) => `${one.end.slice(part.ref.length + 1)} ${one.what}`).join('; ')}. Place ${pins.length === 1 ? 'it' : 'them'}, or mark what you leave open on purpose.`,
         numbers: { open: open.length },
         propose: (): readonly Fix[] => {
@@ -34,4 +35,17 @@ export const pinUnplaced: Rule = {
       })
     }
   },
+}
+
+/** What waits for a wire, and what has one that ends nowhere. */
+function words(wiring: Wiring, open: readonly OpenEnd[], ref: string): string {
+  const name = ({ end }: OpenEnd): string => end.slice(ref.length + 1)
+  const bare = open.filter(({ end }) => !wiring.netOf(end).wired).map(name)
+  const dead = open.filter(({ end }) => wiring.netOf(end).wired).map(name)
+  return [
+    ...(bare.length > 0 ? [`${listWords(bare)} ${bare.length === 1 ? 'has' : 'have'} no wire yet`] : []),
+    ...(dead.length > 0
+      ? [`${listWords(dead)} ${dead.length === 1 ? 'has a wire that leads' : 'have wires that lead'} nowhere yet`]
+      : []),
+  ].join(', and ')
 }

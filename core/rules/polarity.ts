@@ -1,7 +1,7 @@
 import { holds } from '../catalog/when.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { isTurned } from '../circuit/lit.ts'
-import { isLed } from '../circuit/reach.ts'
+import { isBetween } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Fix } from '../plan/edit.ts'
@@ -47,6 +47,32 @@ export const polarity: Rule = {
         continue
       }
       const legs = legsOf(part)
+      const zener = zenerWrong(wiring, part)
+      if (zener) {
+        const [a, k] = part.part.inner.find((inner) => inner.kind === 'diode')!.between
+        report({
+          severity: 'fault',
+          at: [`${part.ref}.${a}`, `${part.ref}.${k}`],
+          message: `${part.ref} is the wrong way round: ${zener}.`,
+          why: 'A Zener diode holds its voltage when it is driven backwards: the ring to the higher side. Forward it is a plain diode.',
+          numbers: {},
+          propose: () => swapWires(wiring, `${part.ref}.${a}`, `${part.ref}.${k}`),
+        })
+        continue
+      }
+      const converter = backToFront(wiring, part)
+      if (converter) {
+        const [input, output, source] = converter
+        report({
+          severity: 'fault',
+          at: [output, input],
+          message: `${part.ref} is the wrong way round: ${source} feeds its output ${pinWords(output)}, and its input ${pinWords(input)} gets nothing.`,
+          why: 'A regulator or converter leads from its input to its output only. Fed from behind it gives nothing, and many are destroyed.',
+          numbers: {},
+          propose: () => swapWires(wiring, input, output),
+        })
+        continue
+      }
       const wrong = turnedRound(wiring, part)
       const dark = wrong ? undefined : turnedLamps(wiring, part)
       if (dark) {
@@ -95,6 +121,18 @@ function legsOf(part: PartInstance): Legs | undefined {
     : undefined
 }
 
+/** Input, output and feeder of a converter that is fed at its output. */
+export function backToFront(wiring: Wiring, part: PartInstance): readonly [string, string, string] | undefined {
+  for (const { pin, from } of part.part.rails) {
+    if (from === undefined) continue
+    const [input, output] = [`${part.ref}.${from}`, `${part.ref}.${pin}`]
+    const source = wiring.netOf(output).sources.find((one) => one.ref !== part.ref)
+    if (source && wiring.netOf(input).wired && wiring.netOf(input).sources.length === 0 && !wiring.netOf(input).ground)
+      return [input, output, source.end]
+  }
+  return undefined
+}
+
 /** A transistor whose switched side lies on ground and whose ground leg does not. */
 function crossedSwitch(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
   if (part.part.build !== 'component') return undefined
@@ -107,13 +145,21 @@ function crossedSwitch(wiring: Wiring, part: PartInstance): readonly [string, st
   return undefined
 }
 
+/** What tells that a Zener diode is turned: a current flows through it forward, and never backwards. */
+function zenerWrong(wiring: Wiring, part: PartInstance): string | undefined {
+  const element = circuitOf(wiring).elements.find((one) => one.part === part && one.zener !== undefined)
+  const flow = element && verdictsOf(wiring).through(element)
+  if (!element || !flow || flow.forward < 0.01 || flow.back > 0.001) return undefined
+  return `its anode ${element.a} lies above its cathode ${element.b}, where it conducts at ${formatVolts(element.forward ?? 0.7)} instead of ${formatVolts(element.zener ?? 0)}`
+}
+
 /** Lamps of a part that no state lets light, since their cathode lies above their anode in the ones that are driven. */
 function turnedLamps(wiring: Wiring, part: PartInstance): Report | undefined {
   const verdicts = verdictsOf(wiring)
   const circuit = circuitOf(wiring)
   const turned = circuit.elements.filter((one) => {
     const flow = one.part === part && one.lights ? verdicts.through(one) : undefined
-    return flow !== undefined && isTurned(flow) && isLed(circuit, one)
+    return flow !== undefined && isTurned(flow) && isBetween(circuit, one)
   })
   const [first] = turned
   if (!first) return undefined

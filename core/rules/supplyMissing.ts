@@ -1,8 +1,9 @@
 import { fedThrough } from '../circuit/loads.ts'
-import type { SupplyUse, Wiring } from '../wiring/model.ts'
+import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, sourceChoices } from '../wiring/supply.ts'
+import { feedsTooMuch } from './driverNeeded.ts'
 import type { Rule } from './finding.ts'
-import { turnedRound } from './polarity.ts'
+import { backToFront, turnedRound } from './polarity.ts'
 
 export const supplyMissing: Rule = {
   meta: {
@@ -16,12 +17,12 @@ export const supplyMissing: Rule = {
     const unused = new Set(wiring.plan.unused)
     for (const part of wiring.parts) {
       const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
-      if (!touched || turnedRound(wiring, part) !== undefined) continue
+      if (!touched || turnedRound(wiring, part) !== undefined || backToFront(wiring, part)) continue
       for (const use of part.supplies) {
         const pin = use.pins[0] as string
         if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
-        if (use.facts.either && isTurned(wiring, use)) continue
-        if (!use.source && !use.pins.some((end) => unused.has(end)) && !fedThrough(wiring, use.pins))
+        if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part))) continue
+        if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, use))
           report({
             severity: 'fault',
             at: [pin],
@@ -110,3 +111,25 @@ export const supplyMissing: Rule = {
 /** Both ends are fed, the other way round than they are named. */
 const isTurned = (wiring: Wiring, use: SupplyUse): boolean =>
   use.pins.some((end) => wiring.netOf(end).ground) && use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
+
+/** Another finding names the cause: what feeds it lies in the way, is dead itself, or is a pin that cannot carry it. */
+function causeElsewhere(wiring: Wiring, use: SupplyUse): boolean {
+  if (fedThrough(wiring, use.pins)) return true
+  return use.pins.some((end) => {
+    const net = wiring.netOf(end)
+    if (!net.wired) return false
+    return net.ends.some((other) => {
+      const terminal = wiring.terminal(other)
+      const { owner, host } = terminal ?? {}
+      if (host?.board && feedsTooMuch(host, use)) return true
+      return (
+        owner?.kind === 'part' &&
+        owner.part.rails.some(({ pin, from }) => from !== undefined && [pin, from].includes(terminal?.pin ?? ''))
+      )
+    })
+  })
+}
+
+/** The tap of a part whose ends may change places lies on a rail: pin-on-rail speaks. */
+const isTapOnRail = (wiring: Wiring, part: PartInstance): boolean =>
+  wiring.signals.some((one) => one.part === part && one.state === 'tied')

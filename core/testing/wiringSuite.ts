@@ -817,12 +817,14 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
     wires: 'B.1 MCU.P0, B.2 MCU.GND',
   },
   {
-    title: 'a buzzer on the timer of the servo library',
+    title: 'the speed of a motor on the timer of the servo library',
     rule: 'feature-conflict',
     mcu: 'leonardo-32u4',
     uses: ['servo-library'],
-    parts: { B: 'buzzer-passive' },
-    wires: 'B.+ MCU.10, B.- MCU.GND',
+    supplies: { PACK: { volts: 6, limitMilliamps: 3000 } },
+    parts: { D: 'drv8833', M: { part: 'dc-motor', options: { milliamps: 200, stall: 800 } } },
+    wires:
+      'PACK.- MCU.GND, D.VCC PACK.+, D.GND PACK.-, D.EEP MCU.5V, D.IN1 MCU.10, D.IN2 MCU.6, D.AOUT1 M.M1, D.AOUT2 M.M2',
   },
   {
     title: 'two counters on PA2 and PB2',
