@@ -15,7 +15,8 @@ export const backFeed: Rule = {
       if (!feed?.alone || !usesSocket(board)) continue
       const end = `${board.ref}.${feed.pins[0]}`
       const source = feeder(wiring, board, feed.pins)
-      if (!source) continue
+      // Outside its range supply-range speaks.
+      if (!source || source.volts < feed.least || source.volts > feed.most) continue
       const other = board.board.feeds.find(
         (one) => !one.alone && one.pins.length > 0 && source.volts >= one.least && source.volts <= one.most,
       )

@@ -1,6 +1,8 @@
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from '../circuit/circuit.ts'
+import { isTurned } from '../circuit/lit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { deadLegs } from '../circuit/reach.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
 import type { Report, Rule } from './finding.ts'
@@ -117,6 +119,14 @@ function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, report:
   for (const [leg, { part, kind }] of dead) {
     if (part.part.build !== 'component' || kind === 'capacitor') continue
     const net = wiring.netOf(leg)
+    // Of a lamp that is turned round polarity speaks.
+    const turned = circuitOf(wiring)
+      .on(net)
+      .some((one) => {
+        const flow = one.lights ? verdictsOf(wiring).through(one) : undefined
+        return flow !== undefined && isTurned(flow)
+      })
+    if (turned) continue
     byNet.set(net, [...(byNet.get(net) ?? []), leg])
   }
   for (const [net, legs] of byNet) {

@@ -1,10 +1,13 @@
 import { rewire } from '../assign/rewire.ts'
-import { type Circuit, circuitOf, type Element, railOf } from '../circuit/circuit.ts'
+import { holds } from '../catalog/when.ts'
+import { type Circuit, circuitOf, type Element, type Port, railOf } from '../circuit/circuit.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, Net } from '../wiring/model.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
+import { swapWires } from './mend.ts'
 import { lacksDirection } from './pinFunction.ts'
+import { listWords } from './shared.ts'
 
 export const pinDirection: Rule = {
   meta: {
@@ -29,6 +32,24 @@ export const pinDirection: Rule = {
         numbers: {},
       })
     }
+    for (const part of wiring.parts)
+      for (const inner of part.part.inner) {
+        if (inner.kind !== 'buffer' || !holds(inner.when, part.options)) continue
+        const [takes, gives] = (inner.back ? [...inner.between].reverse() : inner.between).map(
+          (pin) => `${part.ref}.${pin}`,
+        ) as [string, string]
+        const [from, to] = [wiring.netOf(takes), wiring.netOf(gives)]
+        const hosts = to.ends.filter((end) => wiring.terminal(end)?.host?.board)
+        if (!from.wired || hosts.length === 0 || isDriven(circuit, from)) continue
+        report({
+          severity: 'fault',
+          at: [takes, gives, ...hosts],
+          message: `${part.ref} is the wrong way round: ${listWords(hosts)} hangs on its output ${gives}, and nothing drives its input ${takes}.`,
+          why: `The buffer puts out at ${gives} what it takes in at ${takes}, never the other way. As it is wired the pin and the output work against each other, and what hangs on the input hears nothing.`,
+          numbers: {},
+          propose: () => swapWires(wiring, takes, gives),
+        })
+      }
     for (const use of wiring.signals) {
       const bus = busNeed(use.facts.needs)
       // Of the shared lines of a bus, bus-pins speaks as a whole.
@@ -60,3 +81,20 @@ function hostBehind(circuit: Circuit, lamp: Element): Host | undefined {
     .map((one) => hostAt(one.netA === lamp.netB ? one.netB : one.netA))
   return hostAt(lamp.netB) ?? through.find((host) => host !== undefined)
 }
+
+/** Something gives the net a level: a rail, an output, or what lies behind an element or a channel. */
+const isDriven = (circuit: Circuit, net: Net): boolean =>
+  railOf(net) !== undefined ||
+  circuit.on(net).length > 0 ||
+  circuit.at(net).some(
+    ({ role, host, use, terminal }) =>
+      host !== undefined ||
+      (use !== undefined && role !== 'in') ||
+      // A leg of which nothing more is known, such as the far side of a shifter.
+      (use === undefined && role === 'passive' && !isInput(terminal)),
+  )
+
+/** The input of a buffer. */
+const isInput = ({ owner, pin }: Port['terminal']): boolean =>
+  owner.kind === 'part' &&
+  owner.part.inner.some((inner) => inner.kind === 'buffer' && inner.between[inner.back ? 1 : 0] === pin)

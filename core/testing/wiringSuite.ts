@@ -1,4 +1,5 @@
 import { fed, type Short } from './plans.ts'
+import { mistakenBetween, soundBetween } from './suiteBetween.ts'
 
 /**
  * Wirings as people build them, by hand from datasheets and common practice: sound ones must stay free of faults, and
@@ -526,9 +527,10 @@ function inCompany(short: Short & { title: string }): Short & { title: string } 
   }
 }
 
-export const sound: readonly (Short & { title: string })[] = alone.map(inCompany)
+export const sound: readonly (Short & { title: string })[] = [...alone.map(inCompany), ...soundBetween]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
+  ...mistakenBetween,
   {
     title: 'a 5 V echo straight into an ESP32',
     rule: 'level-damage',
