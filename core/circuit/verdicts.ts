@@ -51,7 +51,7 @@ export interface Flow {
 }
 
 /** Most states of one island that are all tried. */
-const MOST_STATES = 72
+const MOST_STATES = 256
 
 const made = new WeakMap<Circuit, Verdicts>()
 
@@ -117,15 +117,18 @@ function judgeIsland(island: Island): IslandVerdict {
 /** The states to try. Of pins that take turns at most one drives in any of them. */
 function statesOf(actors: readonly Actor[]): { positions: Position[][]; enumerated: boolean } {
   const turns = actors.map(takesTurns)
+  const resting = actors.map(restOf)
+  const steady = (states: number, { positions }: Actor, index: number): number =>
+    turns[index] ? states : states * positions.length
+  const turning = actors.reduce((sum, { positions }, index) => (turns[index] ? sum + positions.length - 1 : sum), 1)
+  if (actors.reduce(steady, 1) * turning <= MOST_STATES) {
+    const all = combined(actors, turns, ({ positions }) => positions)
+    // At reset the pins of boards have let go, and a finger may lie on a button all the same.
+    const starts = combined(actors, turns, (one) => (one.rests && 'port' in one.what ? [restOf(one)] : one.positions))
+    return { positions: [resting, ...starts, ...all], enumerated: true }
+  }
   const legal = (chosen: readonly Position[]): boolean =>
     chosen.filter((one, index) => turns[index] && one.is !== 'off').length <= 1
-  const resting = actors.map(restOf)
-  const product = actors.reduce((states, { positions }) => states * positions.length, 1)
-  if (product <= MOST_STATES) {
-    let all: Position[][] = [[]]
-    for (const { positions } of actors) all = all.flatMap((chosen) => positions.map((one) => [...chosen, one]))
-    return { positions: [resting, ...all.filter(legal)], enumerated: true }
-  }
   const base = actors.map(({ positions }) => positions[0] as Position)
   const all = (is: readonly Position['is'][]): Position[] =>
     actors.map(({ positions }, index) =>
@@ -144,6 +147,25 @@ function statesOf(actors: readonly Actor[]): { positions: Position[][]; enumerat
       ),
     )
   return { positions: [...grounds, ...single].filter(legal), enumerated: false }
+}
+
+/** Every choice of one position for each actor, with at most one of those that take turns driving. */
+function combined(
+  actors: readonly Actor[],
+  turns: readonly boolean[],
+  choices: (actor: Actor) => readonly Position[],
+): Position[][] {
+  let all: { readonly chosen: Position[]; readonly taken: boolean }[] = [{ chosen: [], taken: false }]
+  actors.forEach((actor, index) => {
+    const positions = choices(actor)
+    all = all.flatMap(({ chosen, taken }) =>
+      positions.flatMap((one) => {
+        const takes = turns[index] === true && one.is !== 'off'
+        return takes && taken ? [] : [{ chosen: [...chosen, one], taken: taken || takes }]
+      }),
+    )
+  })
+  return all.map(({ chosen }) => chosen)
 }
 
 const nothing: Position = { is: 'off', strands: [] }
