@@ -20,6 +20,8 @@ export interface Circuit {
   /** Elements with a leg on a net. */
   readonly on: (net: Net) => readonly Element[]
   readonly channels: readonly DriverChannel[]
+  /** Nets that a transistor joins with one while it conducts. */
+  readonly switched: (net: Net) => readonly Net[]
 }
 
 /** What a pin does in this plan, seen from itself. `either`: wired, and named by no signal; it may do both. */
@@ -115,8 +117,26 @@ function build(wiring: Wiring): Circuit {
   for (const element of elements) for (const net of new Set([element.netA, element.netB])) append(onNet, net, element)
   const on = (net: Net): readonly Element[] => onNet.get(net) ?? []
   const channels = wiring.parts.flatMap((part) => part.part.channels.map((facts) => channelOf(wiring, part, facts, on)))
-  return { wiring, ports, at: (net) => byNet.get(net) ?? [], elements, on, channels }
+  const joined = new Map<Net, Net[]>()
+  for (const { part, output, facts } of channels) {
+    const low = part.part.pins.find((pin) => pin.role === 'ground')
+    if (part.part.build !== 'component' || facts.supply !== undefined || !low) continue
+    const [drain, source] = [wiring.netOf(output), wiring.netOf(`${part.ref}.${low.id}`)]
+    append(joined, drain, source)
+    append(joined, source, drain)
+  }
+  return {
+    wiring,
+    ports,
+    at: (net) => byNet.get(net) ?? none,
+    elements,
+    on,
+    channels,
+    switched: (net) => joined.get(net) ?? none,
+  }
 }
+
+const none: readonly never[] = []
 
 function append<K, V>(lists: Map<K, V[]>, key: K, value: V): void {
   const list = lists.get(key)

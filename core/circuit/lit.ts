@@ -1,5 +1,5 @@
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
-import { circuitOf, type Element } from './circuit.ts'
+import { circuitOf, type Element, type Port } from './circuit.ts'
 import { isLed } from './reach.ts'
 import { solve } from './solve.ts'
 import { type Flow, type State, verdictsOf } from './verdicts.ts'
@@ -138,25 +138,35 @@ function rowOf(wiring: Wiring, element: Element): readonly Element[] {
 /** Most volts over a whole row. */
 function overRow(row: readonly Element[], { verdict }: Flow): number {
   const [first, last] = [row[0] as Element, row.at(-1) as Element]
-  const over = verdict.states.flatMap(({ volts }) => {
-    const [a, b] = [volts.get(first.netA.index), volts.get(last.netB.index)]
+  const over = verdict.states.flatMap((state) => {
+    const [a, b] = [state.volts(first.netA.index), state.volts(last.netB.index)]
     return a === undefined || b === undefined ? [] : [a - b]
   })
   return Math.max(0, ...over)
 }
 
+interface Behind {
+  readonly volts: number
+  readonly ohms: number
+}
+
 /** What drives a conducting diode, as volts behind a resistance: found with a resistance more in series. */
-function behind(state: State, flow: Flow, element: Element): { volts: number; ohms: number } {
+function behind(state: State, flow: Flow, element: Element): Behind {
+  const index = state.strands.findIndex((one) => one.element === element)
+  const key = `behind ${state.index} ${index}`
+  const { memo } = flow.verdict
+  const known = memo.get(key) as Behind | undefined
+  if (known) return known
   const strands = state.strands.map((one) =>
     one.element === element && one.drop !== undefined ? { ...one, ohms: one.ohms + PROBE_OHMS } : one,
   )
   const { amps } = solve(strands, flow.verdict.island.held)
-  const index = state.strands.findIndex((one) => one.element === element)
   const now = flow.forward / 1000
   const less = Math.max(0, amps[index] ?? 0)
-  if (now - less < 1e-12) return { volts: 0, ohms: 0 }
-  const ohms = (PROBE_OHMS * less) / (now - less)
-  return { volts: now * ohms, ohms }
+  const ohms = now - less < 1e-12 ? 0 : (PROBE_OHMS * less) / (now - less)
+  const found = { volts: now * ohms, ohms }
+  memo.set(key, found)
+  return found
 }
 
 /** Pin that gives or takes a current of so many milliamperes: one that gives it first. */
@@ -218,18 +228,14 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
     const ports = island.actors.flatMap(({ what }) =>
       'port' in what && what.port.host && what.port.role !== 'either' ? [what.port] : [],
     )
-    for (const port of ports) {
+    // Pins that work against each other are said as such.
+    const alone = ports.filter((port) => !ports.some((one) => one !== port && one.net === port.net))
+    if (alone.length === 0) continue
+    for (const { port, way, milliamps, state } of worstOf(states, new Set(alone))) {
       const host = port.host as Host
-      // Pins that work against each other are said as such.
-      if (ports.some((one) => one !== port && one.net === port.net && one.role !== 'in')) continue
-      for (const way of ['source', 'sink'] as const) {
-        const worst = worstOf(states, port, way)
-        if (!worst) continue
-        const { milliamps, state } = worst
-        if (isShorted(state, port.net.index, way, port.high)) continue
-        flowing.add(host)
-        add(host, way, milliamps, namesIn(state, milliamps))
-      }
+      if (isShorted(state, port.net.index, way, port.high)) continue
+      flowing.add(host)
+      add(host, way, milliamps, namesIn(state, milliamps))
     }
   }
   for (const use of wiring.signals) {
@@ -245,24 +251,33 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
   return all
 }
 
-function worstOf(
-  states: readonly State[],
-  port: unknown,
-  way: 'source' | 'sink',
-): { readonly milliamps: number; readonly state: State } | undefined {
-  let worst: { milliamps: number; state: State } | undefined
-  for (const state of states)
-    state.strands.forEach((strand, index) => {
-      if (strand.port !== port || strand.a >= 0) return
-      const milliamps = (state.amps[index] ?? 0) * 1000 * (way === 'source' ? 1 : -1)
-      if (milliamps > CONDUCTS && (!worst || milliamps > worst.milliamps)) worst = { milliamps, state }
+interface Worst {
+  readonly port: Port
+  readonly way: 'source' | 'sink'
+  readonly milliamps: number
+  readonly state: State
+}
+
+/** What each of the pins gives, and takes, in the state in which that is most. */
+function worstOf(states: readonly State[], ports: ReadonlySet<Port>): Worst[] {
+  const worst = { source: new Map<Port, Worst>(), sink: new Map<Port, Worst>() }
+  for (const state of states) {
+    const { amps } = state
+    state.strands.forEach(({ port, a }, index) => {
+      if (!port || a >= 0 || !ports.has(port)) return
+      const flows = (amps[index] ?? 0) * 1000
+      const milliamps = Math.abs(flows)
+      if (milliamps <= CONDUCTS) return
+      const way = flows > 0 ? 'source' : 'sink'
+      if (milliamps > (worst[way].get(port)?.milliamps ?? 0)) worst[way].set(port, { port, way, milliamps, state })
     })
-  return worst
+  }
+  return [...worst.source.values(), ...worst.sink.values()]
 }
 
 /** The pin drives against a rail itself. */
-const isShorted = ({ volts }: State, net: number, way: 'source' | 'sink', high: number | undefined): boolean => {
-  const at = volts.get(net)
+const isShorted = (state: State, net: number, way: 'source' | 'sink', high: number | undefined): boolean => {
+  const at = state.volts(net)
   return at !== undefined && high !== undefined && (way === 'source' ? at < 0.1 * high : at > 0.9 * high)
 }
 

@@ -20,7 +20,7 @@ export function leadsSomewhere(
   for (let net = queue.pop(); net; net = queue.pop()) {
     if (net.ground || net.sources.length > 0) return true
     if (circuit.at(net).some((port) => canHold(circuit, port, without))) return true
-    for (const other of switchedWith(circuit, net))
+    for (const other of circuit.switched(net))
       if (!seen.has(other)) {
         seen.add(other)
         queue.push(other)
@@ -38,16 +38,6 @@ export function leadsSomewhere(
   }
   return false
 }
-
-/** Nets that a transistor joins with this one while it conducts. */
-const switchedWith = (circuit: Circuit, net: Net): Net[] =>
-  circuit.channels.flatMap(({ part, output, facts }) => {
-    if (part.part.build !== 'component' || facts.supply !== undefined) return []
-    const low = part.part.pins.find((pin) => pin.role === 'ground')
-    if (!low) return []
-    const nets = [output, `${part.ref}.${low.id}`].map(circuit.wiring.netOf)
-    return nets.includes(net) ? nets.filter((one) => one !== net) : []
-  })
 
 /** A pin that can hold its net by itself. Legs of elements cannot; of a pin without known inside it is assumed. */
 function canHold(circuit: Circuit, port: Port, without: (element: Element) => boolean): boolean {

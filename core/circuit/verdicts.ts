@@ -19,6 +19,8 @@ export interface IslandVerdict {
   readonly states: readonly State[]
   /** False when only some of the states were tried. */
   readonly enumerated: boolean
+  /** What was worked out of islands of this form besides, by state and strand. */
+  readonly memo: Map<string, unknown>
 }
 
 /** One state of an island, with the solved voltages and currents. */
@@ -26,7 +28,9 @@ export interface State {
   /** Position of each actor, in the order of the island's actors. */
   readonly positions: readonly Position[]
   readonly strands: readonly Strand[]
-  readonly volts: ReadonlyMap<number, number>
+  readonly index: number
+  /** Volts of a node; undefined where nothing holds it. */
+  readonly volts: (node: number) => number | undefined
   /** Amperes from `a` to `b` of each strand. */
   readonly amps: readonly number[]
 }
@@ -101,17 +105,110 @@ function judge(circuit: Circuit): Verdicts {
   }
 }
 
+/** An island of a form that is known: which states it has, and what they come to. */
+interface Shape {
+  readonly enumerated: boolean
+  /** For each state the position of each actor; -1 where it lets go and has no such position. */
+  readonly choices: readonly (readonly number[])[]
+  /** Volts by number of the node, not a number where nothing holds it; and amperes by strand. */
+  readonly solved: readonly { readonly volts: readonly number[]; readonly amps: readonly number[] }[]
+  readonly memo: Map<string, unknown>
+}
+
+/** By what an island is made of, its nodes numbered as they come: an edit leaves most islands as they were. */
+const shapes = new Map<string, Shape>()
+const MOST_KEPT = 4000
+
 function judgeIsland(island: Island): IslandVerdict {
+  const { numbers, form } = formOf(island)
+  let shape = shapes.get(form)
+  if (!shape) {
+    shape = shapeOf(island, numbers)
+    const [oldest] = shapes.keys()
+    if (shapes.size >= MOST_KEPT && oldest !== undefined) shapes.delete(oldest)
+    shapes.set(form, shape)
+  }
+  const { enumerated, memo, choices } = shape
+  const states = choices.map((_, index) => new SolvedState(island, numbers, shape as Shape, index))
+  return { island, enumerated, memo, states }
+}
+
+function shapeOf(island: Island, numbers: ReadonlyMap<number, number>): Shape {
   const { positions, enumerated } = statesOf(island.actors)
   return {
-    island,
     enumerated,
-    states: positions.map((chosen): State => {
-      const strands = [...island.strands, ...chosen.flatMap((one) => one.strands)]
-      const { volts, amps } = solve(strands, island.held)
-      return { positions: chosen, strands, volts, amps }
+    choices: positions.map((chosen) => chosen.map((one, at) => island.actors[at]?.positions.indexOf(one) ?? -1)),
+    solved: positions.map((chosen) => {
+      const { volts, amps } = solve(strandsOf(island, chosen), island.held)
+      return { volts: [...numbers.keys()].map((node) => volts.get(node) ?? Number.NaN), amps }
     }),
+    memo: new Map(),
   }
+}
+
+class SolvedState implements State {
+  readonly #island: Island
+  readonly #numbers: ReadonlyMap<number, number>
+  readonly #shape: Shape
+  readonly index: number
+  #strands: readonly Strand[] | undefined
+
+  constructor(island: Island, numbers: ReadonlyMap<number, number>, shape: Shape, index: number) {
+    this.#island = island
+    this.#numbers = numbers
+    this.#shape = shape
+    this.index = index
+  }
+
+  get positions(): readonly Position[] {
+    const choice = this.#shape.choices[this.index] ?? []
+    return choice.map((one, at) => this.#island.actors[at]?.positions[one] ?? nothing)
+  }
+
+  get strands(): readonly Strand[] {
+    this.#strands ??= strandsOf(this.#island, this.positions)
+    return this.#strands
+  }
+
+  get amps(): readonly number[] {
+    return this.#shape.solved[this.index]?.amps ?? []
+  }
+
+  volts(node: number): number | undefined {
+    const at = this.#shape.solved[this.index]?.volts[this.#numbers.get(node) ?? -1]
+    return at === undefined || Number.isNaN(at) ? undefined : at
+  }
+}
+
+const strandsOf = (island: Island, chosen: readonly Position[]): Strand[] => [
+  ...island.strands,
+  ...chosen.flatMap((one) => one.strands),
+]
+
+/** An island written down with its nodes numbered in the order in which they come, and these numbers. */
+function formOf({ held, strands, actors }: Island): { numbers: Map<number, number>; form: string } {
+  const numbers = new Map<number, number>()
+  let form = ''
+  const name = (node: number): string => {
+    const known = numbers.get(node)
+    if (known !== undefined) return String(known)
+    numbers.set(node, numbers.size)
+    const at = held.get(node)
+    return at === undefined ? String(numbers.size - 1) : `${numbers.size - 1}@${at}`
+  }
+  const write = ({ a, b, ohms, drop }: Strand): void => {
+    form += `${name(a)}-${name(b)}:${ohms}${drop === undefined ? '' : `>${drop}`};`
+  }
+  strands.forEach(write)
+  for (const { what, rests, positions } of actors) {
+    form += `${'port' in what ? 'p' : 'e'}${rests ? 'r' : ''}[`
+    for (const { is, strands: own } of positions) {
+      form += `${is}|`
+      own.forEach(write)
+    }
+    form += ']'
+  }
+  return { numbers, form }
 }
 
 /** The states to try. Of pins that take turns at most one drives in any of them. */
@@ -180,7 +277,7 @@ function netVerdict(verdict: IslandVerdict, net: Net): NetVerdict {
   let most: NetVerdict['most']
   let least: NetVerdict['least']
   for (const state of verdict.states) {
-    const volts = state.volts.get(net.index)
+    const volts = state.volts(net.index)
     if (volts === undefined) continue
     if (!most || volts > most.volts) most = { volts, state }
     if (!least || volts < least.volts) least = { volts, state }
@@ -195,8 +292,7 @@ function flowOf(verdict: IslandVerdict, element: Element): Flow {
   let over = Number.NEGATIVE_INFINITY
   let under = Number.NEGATIVE_INFINITY
   for (const state of verdict.states) {
-    const { volts } = state
-    const [a, b] = [volts.get(element.netA.index), volts.get(element.netB.index)]
+    const [a, b] = [state.volts(element.netA.index), state.volts(element.netB.index)]
     if (a !== undefined && b !== undefined) {
       over = Math.max(over, a - b)
       under = Math.max(under, b - a)
@@ -227,15 +323,10 @@ export interface Way {
 }
 
 /** What brings a net to its voltage in a state: the held thing with the highest or lowest volts behind it. */
-export function wayTo(
-  circuit: Circuit,
-  { strands, amps, volts }: State,
-  island: Island,
-  net: Net,
-  seek: 'high' | 'low',
-): Way | undefined {
+export function wayTo(circuit: Circuit, state: State, island: Island, net: Net, seek: 'high' | 'low'): Way | undefined {
   type Step = Pick<Way, 'through' | 'kinds' | 'port' | 'inside'> & { readonly node: number }
-  const here = volts.get(net.index) ?? 0
+  const { strands, amps } = state
+  const here = state.volts(net.index) ?? 0
   const queue: Step[] = [{ node: net.index, through: [], kinds: [], port: undefined, inside: undefined }]
   const seen = new Set([net.index])
   let found: (Step & { readonly volts: number }) | undefined
@@ -250,7 +341,7 @@ export function wayTo(
       const other = strand.a === step.node ? strand.b : strand.a
       if (seen.has(other)) continue
       // A diode that leads the other way holds nothing.
-      const over = (volts.get(strand.a) ?? 0) - (volts.get(strand.b) ?? 0)
+      const over = (state.volts(strand.a) ?? 0) - (state.volts(strand.b) ?? 0)
       if (strand.drop !== undefined && Math.abs(amps[index] ?? 0) < 1e-9 && over < strand.drop - 0.05) continue
       seen.add(other)
       const { element } = strand

@@ -30,14 +30,11 @@ export const loadReturn: Rule = {
   check(wiring, report) {
     const circuit = circuitOf(wiring)
     let outside: ((end: string) => string) | undefined
+    const wired = new Set(wiring.plan.wires.flatMap(([from, to]) => [from, to]))
     for (const part of wiring.parts) {
+      if (part.part.build !== 'component') continue
       const bridged = part.part.inner.filter(
-        (inner) =>
-          inner.kind === 'join' &&
-          part.part.build === 'component' &&
-          inner.between.every((pin) =>
-            wiring.plan.wires.some((wire) => wire[0] === `${part.ref}.${pin}` || wire[1] === `${part.ref}.${pin}`),
-          ),
+        (inner) => inner.kind === 'join' && inner.between.every((pin) => wired.has(`${part.ref}.${pin}`)),
       )
       for (const inner of bridged) {
         const [a, b] = inner.between.map((pin) => `${part.ref}.${pin}`) as [string, string]

@@ -289,6 +289,7 @@ function placeSources(
     asleep.delete(board)
     feedBoard(board, feed, netOf, give)
   }
+  const links = stiffLinks(boards, parts, netOf, hasHost)
   while (asleep.size > 0 || rails.size > 0) {
     const before = asleep.size + rails.size
     for (const { part, rail } of [...rails].filter(({ part, rail }) => railAlive(part, rail, netOf))) {
@@ -300,7 +301,7 @@ function placeSources(
       if (typeof volts === 'number')
         give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
     }
-    for (const { from, to, drop } of stiffLinks(boards, parts, netOf, hasHost)) {
+    for (const { from, to, drop } of links) {
       const source = from.sources[0]
       const volts = source && Math.round((source.volts - drop) * 1000) / 1000
       if (source && volts !== undefined && volts > 0 && to.sources.length === 0 && !to.ground)
