@@ -1,37 +1,79 @@
+import { explainEnd, explanationText } from '../core/circuit/explain.ts'
+import { catalogFor } from '../core/plan/carried.ts'
+import { canonicalEnd } from '../core/plan/ends.ts'
+import type { Plan } from '../core/plan/planSchema.ts'
 import { type CheckedPlan, checkPlan } from '../core/rules/checkPlan.ts'
-import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
+import { junitOf } from '../core/rules/junit.ts'
+import { type Place, placesIn } from '../core/rules/places.ts'
+import { type Reported, sarifOf } from '../core/rules/sarif.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+import { InputError, print, printJson, readPlanFile, type Status, theCatalog, version } from './input.ts'
 
-type Checked = { file: string } & CheckedPlan
+type Found = CheckedPlan['findings'][number] & Place
+type Checked = { readonly file: string } & Pick<CheckedPlan, 'counts'> & { readonly findings: readonly Found[] }
+
+export const reportFormats = ['sarif', 'junit'] as const
+
+interface Options {
+  readonly json?: boolean
+  readonly summary?: boolean
+  readonly fixes?: boolean
+  readonly as?: (typeof reportFormats)[number]
+  readonly explain?: readonly string[]
+}
 
 /** Findings of a file whose fixes stand in the JSON without being asked for: each fix is tried, which takes time. */
 const FIXES_IN_JSON = 100
 
 /**
  * Checks files one after the other; a file that is no plan does not keep the others from being checked. Several files
- * end with a table; `summary` prints nothing else.
+ * end with a table; `summary` prints nothing else. With `explain` what the model knows of these ends is printed instead
+ * of the findings.
  */
-export function checkCommand(
-  files: readonly string[],
-  { json, summary, fixes }: { json?: boolean; summary?: boolean; fixes?: boolean },
-): Status {
+export function checkCommand(files: readonly string[], { json, summary, fixes, as, explain }: Options): Status {
   const worked = fixes ? Number.POSITIVE_INFINITY : json ? FIXES_IN_JSON : 0
   const checked: Checked[] = []
+  const reported: Reported[] = []
   const unreadable: string[] = []
+  const explained: { file: string; explanations: readonly ReturnType<typeof explanationsOf>[number][] }[] = []
   for (const file of files) {
     try {
-      const one = checkPlan(readPlanFile(file).plan, theCatalog(), { fixes: worked })
+      const { plan, text } = readPlanFile(file)
+      if (explain) {
+        explained.push({ file, explanations: explanationsOf(file, plan, explain) })
+        continue
+      }
+      const one = checkPlan(plan, theCatalog(), { fixes: worked })
       if (json && one.findings.length > worked)
         process.stderr.write(
           `${file}: fixes of the first ${worked} of ${one.findings.length} findings; --fixes works them all out\n`,
         )
-      checked.push({ file, ...one })
+      const placeOf = placesIn(text, plan, theCatalog())
+      const findings = one.findings.map((finding): Found => ({ ...finding, ...placeOf(finding) }))
+      checked.push({ file, counts: one.counts, findings })
+      reported.push({
+        file,
+        findings: findings.map(({ accepted, line, column, fixes: _, ...finding }) => ({
+          ...finding,
+          ...(accepted === null ? {} : { accepted }),
+          place: { line, column },
+        })),
+      })
     } catch (error) {
       if (!(error instanceof InputError)) throw error
       unreadable.push(file)
+      reported.push({ file, unreadable: error.lines })
       for (const line of error.lines) process.stderr.write(`${line}\n`)
     }
   }
-  if (json) printJson({ files: checked })
+  if (explain) {
+    if (json) printJson({ files: explained })
+    else print(explained.flatMap(({ explanations }) => explanations.map(explanationText)).join('\n\n'))
+    return unreadable.length > 0 ? 2 : 0
+  }
+  if (as === 'sarif') printJson(sarifOf(reported, version()))
+  else if (as === 'junit') print(junitOf(reported))
+  else if (json) printJson({ files: checked })
   else {
     if (!summary) for (const one of checked) print(asText(one))
     if (summary || files.length > 1) print(asTable(checked, unreadable))
@@ -40,7 +82,22 @@ export function checkCommand(
   return checked.some(({ counts }) => counts.fault > 0) ? 1 : 0
 }
 
-function asText({ file, counts, findings }: { file: string } & CheckedPlan): string {
+/** What the model says of some ends of a plan. */
+function explanationsOf(file: string, plan: Plan, ends: readonly string[]) {
+  const wiring = resolve(plan, theCatalog())
+  const catalog = catalogFor(plan, theCatalog())
+  return ends.map((given) => {
+    const end = canonicalEnd(plan, catalog, given)
+    const explanation = end.ok ? explainEnd(wiring, end.end) : undefined
+    if (!end.ok || !explanation)
+      throw new InputError([
+        `${file}: --explain ${given}: ${end.ok ? 'no such end' : end.message}; expected a pin as REF.PIN`,
+      ])
+    return explanation
+  })
+}
+
+function asText({ file, counts, findings }: Checked): string {
   const lines = findings.map((finding) => {
     const head = finding.accepted === null ? finding.severity : 'accepted'
     const fixes =

@@ -1,9 +1,11 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { readPlan } from '../core/plan/readPlan.ts'
 import { formatProblem } from '../core/text/problem.ts'
 import { MAX_TEXT_LENGTH } from '../core/text/yamlSource.ts'
-import { loadCatalog } from '../node/builtCatalog.ts'
+import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
 import { FileTrouble, readText } from '../node/readText.ts'
 
 export type Status = 0 | 1 | 2
@@ -61,3 +63,7 @@ export function columns(rows: readonly (readonly string[])[]): string {
     )
     .join('\n')
 }
+
+/** Version of the program, as its package says. */
+export const version = (): string =>
+  (JSON.parse(readFileSync(join(projectFolder(), 'package.json'), 'utf8')) as { version: string }).version

@@ -3,7 +3,7 @@ import { sheetFormats } from '../core/sheets/output.ts'
 import { pageNames } from '../core/sheets/pages.ts'
 import { assignCommand } from './assign.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
-import { checkCommand } from './check.ts'
+import { checkCommand, reportFormats } from './check.ts'
 import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
 import { serveCommand } from './serve.ts'
@@ -36,6 +36,16 @@ export async function run(args: readonly string[]): Promise<Status> {
     .description('check plans: 0 no fault, 1 a fault, 2 not a plan')
     .option('--summary', 'only the table')
     .option('--fixes', 'also what mends each finding')
+    .addOption(
+      new Option('--as <format>', 'findings at the lines of the plan, for code hosts and builds').choices(
+        reportFormats,
+      ),
+    )
+    .option(
+      '--explain <end>',
+      'instead of findings: every voltage and current of this pin, with the arithmetic (may be given again)',
+      (end: string, ends: readonly string[] = []) => [...ends, end],
+    )
     .addOption(json())
     .action(end(checkCommand))
   program

@@ -197,6 +197,9 @@ function Card({ finding, mark, open, onPick }: CardProps) {
   const [shown, setShown] = useState<string>()
   const [reason, setReason] = useState<string>()
   const first = fixes[0]
+  // A pin that the model can say something of: one that is wired, a board's before a part's.
+  const pins = finding.at.filter((end) => wiring.terminal(end) && wiring.netOf(end).wired)
+  const pin = onBench ? undefined : (pins.find((end) => wiring.terminal(end)?.host?.board) ?? pins[0])
   const apply = (fix: Fix): void => {
     edit(fix.edits, fix.title)
   }
@@ -225,6 +228,11 @@ function Card({ finding, mark, open, onPick }: CardProps) {
             {!here && (
               <Link to={`/plan/${id}/${onBench ? 'bench' : 'pins'}`} className="ms-2">
                 Show on the {onBench ? 'bench' : 'board'}
+              </Link>
+            )}
+            {pin !== undefined && (
+              <Link to={`/plan/${id}/workings/pins?end=${encodeURIComponent(pin)}`} className="ms-2">
+                Volts at {pin}
               </Link>
             )}
           </p>

@@ -1,5 +1,6 @@
 import { type FormEvent, type RefObject, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { Link, useParams } from 'react-router'
 import type { Candidate } from '../../core/assign/candidates.ts'
 import { type BusWay, busWays } from '../../core/assign/moveBus.ts'
 import { swapPartners } from '../../core/assign/rewire.ts'
@@ -36,6 +37,7 @@ export function PickedTask({
 }: PickedTaskProps) {
   const { wiring } = useDerived()
   const catalog = useCatalog()
+  const { id } = useParams()
   const dispatch = useAppDispatch()
   const [typed, setTyped] = useState('')
   const submit = (event: FormEvent): void => {
@@ -129,6 +131,9 @@ export function PickedTask({
           <Button variant="outline-dark" onClick={onClear}>
             Clear <kbd>Del</kbd>
           </Button>
+          <Link to={`/plan/${id}/workings/pins?end=${encodeURIComponent(use.end)}`} className="btn btn-outline-dark">
+            Volts
+          </Link>
         </>
       ) : (
         <Button variant="outline-dark" onClick={onLeaveOpen}>

@@ -1,12 +1,14 @@
 import { NavLink, useParams } from 'react-router'
 import { Buses } from '../components/workings/Buses.tsx'
 import { Calculators } from '../components/workings/Calculators.tsx'
+import { PinStates } from '../components/workings/PinStates.tsx'
 import { Start } from '../components/workings/Start.tsx'
 import { Supplies } from '../components/workings/Supplies.tsx'
 
 const pages = [
   ['buses', 'Buses'],
   ['supplies', 'Supplies'],
+  ['pins', 'Pins'],
   ['start', 'Start'],
   ['calculators', 'Calculators'],
 ] as const
@@ -26,6 +28,8 @@ export function Workings() {
       </nav>
       {page === 'supplies' ? (
         <Supplies />
+      ) : page === 'pins' ? (
+        <PinStates />
       ) : page === 'start' ? (
         <Start />
       ) : page === 'calculators' ? (

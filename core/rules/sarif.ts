@@ -1,0 +1,76 @@
+import type { Finding, Severity } from './finding.ts'
+import { allRules } from './index.ts'
+import type { Place } from './places.ts'
+
+/** Findings of one plan file with their places in it; or why the file is no plan. */
+export type Reported =
+  | { readonly file: string; readonly findings: readonly (Finding & { readonly place: Place })[] }
+  | { readonly file: string; readonly unreadable: readonly string[] }
+
+const levels: Readonly<Record<Severity, string>> = { fault: 'error', caution: 'warning', tip: 'note' }
+
+/**
+ * Findings as a SARIF 2.1.0 log (OASIS, Static Analysis Results Interchange Format), for code hosts that show them at
+ * the line of the plan. Accepted findings are suppressed with the maker's reason.
+ */
+export function sarifOf(reported: readonly Reported[], version: string): object {
+  const index = new Map(allRules.map(({ meta }, at) => [meta.id, at]))
+  return {
+    $schema: 'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
+    version: '2.1.0',
+    runs: [
+      {
+        tool: {
+          driver: {
+            name: 'Mark Post',
+            version,
+            rules: allRules.map(({ meta }) => ({
+              id: meta.id,
+              shortDescription: { text: meta.about },
+              defaultConfiguration: { level: levels[meta.severities[0] as Severity] },
+            })),
+          },
+        },
+        columnKind: 'utf16CodeUnits',
+        invocations: [
+          {
+            executionSuccessful: reported.every((one) => !('unreadable' in one)),
+            toolExecutionNotifications: reported.flatMap((one) =>
+              'unreadable' in one
+                ? one.unreadable.map((text) => ({
+                    level: 'error',
+                    message: { text },
+                    locations: [{ physicalLocation: { artifactLocation: { uri: uriOf(one.file) } } }],
+                  }))
+                : [],
+            ),
+          },
+        ],
+        results: reported.flatMap((one) =>
+          'findings' in one
+            ? one.findings.map(({ rule, severity, message, why, at, accepted, place }) => ({
+                ruleId: rule,
+                ruleIndex: index.get(rule),
+                level: levels[severity],
+                message: { text: `${message} ${why}` },
+                locations: [
+                  {
+                    physicalLocation: {
+                      artifactLocation: { uri: uriOf(one.file) },
+                      region: { startLine: place.line, startColumn: place.column },
+                    },
+                    logicalLocations: at.map((end) => ({ fullyQualifiedName: end })),
+                  },
+                ],
+                partialFingerprints: { 'ruleAndEnds/v1': `${rule} ${[...at].sort().join(' ')}` },
+                ...(accepted === undefined ? {} : { suppressions: [{ kind: 'inSource', justification: accepted }] }),
+              }))
+            : [],
+        ),
+      },
+    ],
+  }
+}
+
+/** A path as a relative reference (RFC 3986). */
+const uriOf = (file: string): string => file.split(/[\\/]/).map(encodeURIComponent).join('/')

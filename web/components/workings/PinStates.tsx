@@ -1,0 +1,92 @@
+import { useId, useMemo, useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { useSearchParams } from 'react-router'
+import { type ExplainedState, explainEnd } from '../../../core/circuit/explain.ts'
+import { formatVolts } from '../../../core/electrical/quantity.ts'
+import { canonicalEnd } from '../../../core/plan/ends.ts'
+import { useCatalog, useDerived } from '../../store/derived.ts'
+
+/** Every voltage and current that the model gives for one pin, with the arithmetic. */
+export function PinStates() {
+  const { wiring, findings } = useDerived()
+  const catalog = useCatalog()
+  const [parameters, setParameters] = useSearchParams()
+  const [typed, setTyped] = useState<string>()
+  const id = useId()
+  const wired = useMemo(
+    () => wiring.nets.filter((net) => net.wired).flatMap((net) => net.ends.filter((end) => wiring.terminal(end))),
+    [wiring],
+  )
+  const asked = parameters.get('end') ?? findings[0]?.at.find((end) => end.includes('.')) ?? wired[0] ?? ''
+  const found = asked === '' ? undefined : canonicalEnd(wiring.plan, catalog, asked)
+  const explained = useMemo(() => (found?.ok ? explainEnd(wiring, found.end) : undefined), [wiring, found])
+  const highest = Math.max(1, ...(explained?.states ?? []).map(({ volts = 0 }) => Math.abs(volts)))
+  return (
+    <section className="pin-states">
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (typed !== undefined && typed.trim() !== '') setParameters({ end: typed.trim() })
+          setTyped(undefined)
+        }}
+      >
+        <label htmlFor={id}>Pin</label>
+        <Form.Control
+          id={id}
+          list={`${id}-ends`}
+          className="mono"
+          value={typed ?? asked}
+          maxLength={80}
+          placeholder="MCU.D4"
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => {
+            setTyped(event.target.value)
+            if (wired.includes(event.target.value)) {
+              setParameters({ end: event.target.value })
+              setTyped(undefined)
+            }
+          }}
+        />
+        <datalist id={`${id}-ends`}>
+          {wired.map((end) => (
+            <option key={end} value={end} />
+          ))}
+        </datalist>
+      </Form>
+      {found && !found.ok && <p className="wrong">{found.message}</p>}
+      {asked === '' && <p className="soft">Nothing is wired yet.</p>}
+      {explained && (
+        <>
+          <h2>{explained.end}</h2>
+          {[...explained.is, ...explained.facts].map((line) => (
+            <p key={line} className="line">
+              {line}
+            </p>
+          ))}
+          <ol className="states" aria-label={`States of ${explained.end}`}>
+            {explained.states.map((state) => (
+              <State key={`${state.when} ${state.because.join(' ')}`} state={state} highest={highest} />
+            ))}
+          </ol>
+          {explained.states.length === 0 && <p className="soft">Nothing that drives or holds it is wired to it.</p>}
+          <p className="soft">{explained.tried}</p>
+        </>
+      )}
+    </section>
+  )
+}
+
+function State({ state: { when, volts, because }, highest }: { state: ExplainedState; highest: number }) {
+  return (
+    <li>
+      <h3>{when === 'always' ? 'Always' : `When ${when}`}</h3>
+      <div className="level" aria-hidden="true">
+        <i style={{ width: `${(Math.max(0, volts ?? 0) / highest) * 100}%` }} />
+        <b className="mono">{volts === undefined ? 'floats' : formatVolts(volts)}</b>
+      </div>
+      {because.map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+    </li>
+  )
+}
