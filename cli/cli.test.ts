@@ -76,6 +76,38 @@ describe('catalogue', () => {
   })
 })
 
+describe('check: explanations and reports', () => {
+  it('explains pins in words, one after the other, and as JSON', () => {
+    const { status, out } = run('check', orchard, '--explain', 'MCU.3V3', '--explain', 'MCU.GND')
+    expect(status).toBe(0)
+    expect(out).toMatch(/^MCU\.3V3\n[\s\S]*holds it at 3\.3 V\.[\s\S]*\n\nMCU\.GND\n/)
+    const { files } = JSON.parse(run('check', orchard, '--explain', 'MCU.3V3', '--json').out)
+    expect(files[0].explanations[0]).toMatchObject({ end: 'MCU.3V3', states: [{ when: 'always', volts: 3.3 }] })
+  })
+  it('an end that the plan does not have: one message, status 2', () => {
+    const { status, out, said } = run('check', orchard, '--explain', 'MCU.NOSUCH')
+    expect([status, out.trim()]).toEqual([2, ''])
+    expect(said).toMatch(/--explain MCU\.NOSUCH: .*expected a pin as REF\.PIN/)
+  })
+  it('writes SARIF and JUnit with the same status as without', () => {
+    const plain = run('check', mended)
+    const sarif = run('check', mended, '--as', 'sarif')
+    expect(sarif.status).toBe(plain.status)
+    const [log] = JSON.parse(sarif.out).runs
+    expect(log.results.length).toBeGreaterThan(10)
+    expect(log.results[0].locations[0].physicalLocation.region.startLine).toBeGreaterThan(1)
+    const junit = run('check', mended, file('no-plan.yaml', 'a: 1'), '--as', 'junit')
+    expect(junit.status).toBe(2)
+    expect(junit.out).toMatch(/^<\?xml version="1\.0"/)
+    expect(junit.out).toContain('errors="1"')
+  })
+  it('gives each finding its line and column in JSON', () => {
+    const [one] = JSON.parse(run('check', mended, '--json').out).files
+    for (const finding of one.findings)
+      expect(finding).toMatchObject({ line: expect.any(Number), column: expect.any(Number) })
+  })
+})
+
 describe('fit', () => {
   it('ranks every board, and refuses a plan of two', () => {
     const { out, status } = run('fit', orchard, '--json')

@@ -13,6 +13,8 @@ export interface Explanation {
   readonly is: readonly string[]
   /** What it bears, reads and drives; what no source says is said as not known. */
   readonly facts: readonly string[]
+  /** Most volts that it bears, where known. */
+  readonly bears: number | undefined
   /** Volts and currents in the states that differ for this pin. */
   readonly states: readonly ExplainedState[]
   /** How far the states were tried. */
@@ -52,6 +54,7 @@ export function explainEnd(wiring: Wiring, end: string): Explanation | undefined
         : `On the same piece of metal: ${others.slice(0, 12).join(', ')}${others.length > 12 ? ` and ${others.length - 12} more` : ''}.`,
     ],
     facts: factsOf(port),
+    bears: port?.most,
     states: railStates(net) ?? (verdict ? solvedStates(circuit, verdict, net) : lineStates(wiring, net, end)),
     tried: verdict
       ? verdict.enumerated

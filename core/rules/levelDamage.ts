@@ -122,7 +122,7 @@ function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Repo
     report({
       severity: 'fault',
       at: [end, way.name, ...way.through.filter((ref) => ref !== way.name)],
-      message: `${cause} brings ${formatVolts(most.volts)} to ${end}${way.through.length > 0 ? ` through ${listWords(way.through)}` : ''}, which bears ${formatVolts(bears)}.`,
+      message: `${way.through.length > 0 ? `Through ${listWords(way.through)} ` : ''}${cause} brings ${formatVolts(most.volts)} to ${end}, which bears ${formatVolts(bears)}.`,
       why: `Nothing on the way brings the ${formatVolts(way.volts)} down far enough. Above ${formatVolts(bears)} current flows through the protection diodes of ${end} into its supply; a resistor limits that current, but no source allows it for good.`,
       numbers: { volts: twoDigits(most.volts), bears: twoDigits(bears) },
       propose: () =>

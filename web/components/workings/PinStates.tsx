@@ -20,7 +20,8 @@ export function PinStates() {
   const asked = parameters.get('end') ?? findings[0]?.at.find((end) => end.includes('.')) ?? wired[0] ?? ''
   const found = asked === '' ? undefined : canonicalEnd(wiring.plan, catalog, asked)
   const explained = useMemo(() => (found?.ok ? explainEnd(wiring, found.end) : undefined), [wiring, found])
-  const highest = Math.max(1, ...(explained?.states ?? []).map(({ volts = 0 }) => Math.abs(volts)))
+  const bears = explained?.bears
+  const highest = Math.max(1, bears ?? 0, ...(explained?.states ?? []).map(({ volts = 0 }) => volts))
   return (
     <section className="pin-states">
       <Form
@@ -58,14 +59,11 @@ export function PinStates() {
       {explained && (
         <>
           <h2>{explained.end}</h2>
-          {[...explained.is, ...explained.facts].map((line) => (
-            <p key={line} className="line">
-              {line}
-            </p>
-          ))}
+          <p className="line">{explained.is.join(' ')}</p>
+          <p className="line">{explained.facts.join(' ')}</p>
           <ol className="states" aria-label={`States of ${explained.end}`}>
             {explained.states.map((state) => (
-              <State key={`${state.when} ${state.because.join(' ')}`} state={state} highest={highest} />
+              <State key={`${state.when} ${state.because.join(' ')}`} state={state} highest={highest} bears={bears} />
             ))}
           </ol>
           {explained.states.length === 0 && <p className="soft">Nothing that drives or holds it is wired to it.</p>}
@@ -76,12 +74,24 @@ export function PinStates() {
   )
 }
 
-function State({ state: { when, volts, because }, highest }: { state: ExplainedState; highest: number }) {
+interface StateProps {
+  readonly state: ExplainedState
+  /** Volts at the end of the scale. */
+  readonly highest: number
+  readonly bears: number | undefined
+}
+
+function State({ state: { when, volts, because }, highest, bears }: StateProps) {
+  const share = (at: number): string => `${(Math.max(0, at) / highest) * 100}%`
+  const over = bears !== undefined && volts !== undefined && volts > bears
   return (
     <li>
       <h3>{when === 'always' ? 'Always' : `When ${when}`}</h3>
-      <div className="level" aria-hidden="true">
-        <i style={{ width: `${(Math.max(0, volts ?? 0) / highest) * 100}%` }} />
+      <div className={`level ${over ? 'over' : ''}`} aria-hidden="true">
+        <span className="scale">
+          <i style={{ width: share(volts ?? 0) }} />
+          {bears !== undefined && <em style={{ left: share(bears) }} title={`bears ${formatVolts(bears)}`} />}
+        </span>
         <b className="mono">{volts === undefined ? 'floats' : formatVolts(volts)}</b>
       </div>
       {because.map((line) => (
