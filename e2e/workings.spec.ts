@@ -21,6 +21,16 @@ test('buses, supplies and calculators are filled from the plan and write back to
   await expect(page.getByRole('region', { name: 'MCU.3V3' })).toContainText('of 500 mA')
   await expectAccessible(page)
 
+  await page.getByRole('navigation', { name: 'Workings' }).getByRole('link', { name: 'Pins' }).click()
+  await page.getByLabel('Pin', { exact: true }).fill('MCU.3V3')
+  await expect(page.getByRole('list', { name: 'States of MCU.3V3' })).toContainText('MCU.3V3 holds it at 3.3 V.')
+  await page.getByLabel('Pin', { exact: true }).fill('MCU.D99')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/has no pin "D99"/)).toBeVisible()
+  await page.goBack()
+  await expect(page.getByRole('list', { name: 'States of MCU.3V3' })).toBeVisible()
+  await expectAccessible(page)
+
   await page.getByRole('link', { name: 'Start', exact: true }).click()
   await expect(page.getByRole('row', { name: /FAN|GATE|VENT/ }).first()).toContainText('at reset')
   await expectAccessible(page)

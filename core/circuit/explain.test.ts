@@ -56,6 +56,15 @@ describe('the explanation of a pin', () => {
     expect(text).toContain('When E.ECHO is high:')
     expect(text).toMatch(/MCU\.GP3 takes from [\d.]+ V for high: margin [\d.]+ V/)
   })
+  it('tells what a boot-strap pin comes to while the board starts', () => {
+    const text = said(
+      { parts: { B: 'button', R: ohms(10_000) }, wires: 'B.1 MCU.12, B.2 MCU.GND, R.1 MCU.12, R.2 MCU.3V3' },
+      'MCU.GPIO12',
+    )
+    expect(text).toContain('When the board starts:')
+    expect(text).toContain('must be low then')
+    expect(text).toContain('With what is wired it comes to 2.7 V.')
+  })
   it('tells a rail as what holds it', () => {
     expect(said({ mcu: 'uno-r3' }, 'MCU.5V')).toContain('MCU.5V holds it at 5.0 V.')
     expect(said({ mcu: 'uno-r3' }, 'MCU.GND')).toContain('It is ground.')

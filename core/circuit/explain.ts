@@ -4,7 +4,7 @@ import { levelsOf, linesOf } from '../wiring/lines.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type Port, railOf } from './circuit.ts'
 import type { Actor, Strand } from './island.ts'
-import { type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
+import { heldAtStart, type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
 
 /** Everything that the model knows of one pin, as sentences with their arithmetic. */
 export interface Explanation {
@@ -55,7 +55,10 @@ export function explainEnd(wiring: Wiring, end: string): Explanation | undefined
     ],
     facts: factsOf(port),
     bears: port?.most,
-    states: railStates(net) ?? (verdict ? solvedStates(circuit, verdict, net) : lineStates(wiring, net, end)),
+    states: railStates(net) ?? [
+      ...startStates(wiring, circuit, net),
+      ...(verdict ? solvedStates(circuit, verdict, net) : lineStates(wiring, net, end)),
+    ],
     tried: verdict
       ? verdict.enumerated
         ? `All ${verdict.states.length} states of what hangs together with it were worked out.`
@@ -113,6 +116,29 @@ function railStates(net: Net): ExplainedState[] | undefined {
       because: [rail.source ? `${rail.source.end} holds it at ${formatVolts(rail.volts)}.` : 'It is ground.'],
     },
   ]
+}
+
+/** Pull inside a boot-strap pin in ohms, where no source gives it. */
+const STRAP_OHMS = 45_000
+
+/** What a boot-strap pin comes to while the chip looks at it, its own pull counted. */
+function startStates(wiring: Wiring, circuit: Circuit, net: Net): ExplainedState[] {
+  return circuit.at(net).flatMap(({ host, terminal }): ExplainedState[] => {
+    const strap = host?.cautions.find(({ id }) => id === 'boot-strap')
+    if (!host || strap?.needs === undefined || host.logicVolts === undefined || terminal.end !== host.end) return []
+    const hold = { volts: strap.held === 'pull-up' ? host.logicVolts : 0, ohms: strap.heldOhms ?? STRAP_OHMS }
+    const volts = heldAtStart(wiring, net, hold)
+    return [
+      {
+        when: 'the board starts',
+        volts,
+        because: [
+          `The chip looks at ${host.end}, which must be ${strap.needs} then, and pulls it ${hold.volts === 0 ? 'to ground' : `to ${formatVolts(hold.volts)}`} with ${formatQuantity(hold.ohms, 'Ω')}.`,
+          `With what is wired it comes to ${formatVolts(volts)}.`,
+        ],
+      },
+    ]
+  })
 }
 
 /** Where nothing but pins meet: the levels that arrive from the ones that drive. */

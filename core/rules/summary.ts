@@ -4,7 +4,7 @@ import type { Severity } from './finding.ts'
 import { type Counts, check, count } from './index.ts'
 
 /** Counts changes of what a summary says; summaries of another version are made anew. */
-export const SUMMARY_VERSION = 4
+export const SUMMARY_VERSION = 5
 
 /** What the list of plans shows of one plan. */
 export interface PlanSummary {
