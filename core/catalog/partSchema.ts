@@ -34,6 +34,8 @@ export const PartPin = v.strictObject({
   text: v.optional(Text),
   /** What leaving it open means; a pin without this must be wired or marked unused. */
   open: v.optional(Text),
+  /** Why nothing inside the part leads on from it. */
+  none: v.optional(Text),
 })
 export type PartPin = v.InferOutput<typeof PartPin>
 
@@ -81,6 +83,12 @@ export const Signal = v.strictObject({
   open: v.optional(Text),
   /** Needs pulses timed to a microsecond or better: no expander, no slow link. */
   timing: v.optional(v.boolean(), false),
+  /** Means something only while it changes: a clock, a trigger. */
+  moves: v.optional(v.boolean(), false),
+  /** Held at this level the part does nothing: its reset, or its enable switched off. */
+  off: v.optional(v.picklist(['high', 'low'])),
+  /** The part drives this line as well, unless the pin named is tied to ground: data lines of a display and its read pin. */
+  backUnless: v.optional(PinId),
   /** Part of the wiring only then. */
   when: v.optional(When),
 })

@@ -1,7 +1,11 @@
 import { volts } from '../catalog/common.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { solve } from '../circuit/solve.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { analogSpan } from '../wiring/analog.ts'
-import type { Rule } from './finding.ts'
+import type { Wiring } from '../wiring/model.ts'
+import type { Report, Rule } from './finding.ts'
 import { twoDigits } from './shared.ts'
 
 /**
@@ -21,6 +25,7 @@ export const analogRange: Rule = {
     local: true,
   },
   check(wiring, report) {
+    sayUnmoved(wiring, report)
     for (const use of wiring.signals) {
       const span = analogSpan(wiring, use)
       if (!span) continue
@@ -56,4 +61,39 @@ export const analogRange: Rule = {
         })
     }
   },
+}
+
+/** Share of its volts by which a reading must change for a sensor to be read at all. */
+const MOVES = 0.02
+
+/** Resistances that sense something, such as a light-dependent one, and whose change does not reach the pin. */
+function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  const parts = new Set(wiring.parts)
+  for (const element of circuit.elements) {
+    const { part, netA, netB, ohms } = element
+    if (element.kind !== 'resistor' || part.part.category === 'passive' || !parts.has(part) || ohms === undefined)
+      continue
+    for (const net of [netA, netB]) {
+      const host = circuit.at(net).find((port) => port.host?.functions.has('analog-in'))?.host
+      const verdict = verdictsOf(wiring).of(net)?.verdict
+      const rest = verdict?.states[0]
+      if (!host || !verdict || !rest || !netA.wired || !netB.wired) continue
+      const at = (share: number): number | undefined =>
+        solve(
+          rest.strands.map((one) => (one.element === element ? { ...one, ohms: ohms * share } : one)),
+          verdict.island.held,
+        ).volts.get(net.index)
+      const [less, more] = [at(0.1), at(10)]
+      if (less === undefined || more === undefined) continue
+      if (Math.abs(less - more) > MOVES * Math.max(less, more, 0.1)) continue
+      report({
+        severity: 'fault',
+        at: [part.ref, host.end],
+        message: `${host.end} always reads ${formatVolts(less)}, whatever ${part.ref} does.`,
+        why: `${part.ref} only changes its resistance. For a voltage that changes it needs a fixed resistor to the other rail: the two divide the supply, and the pin reads the middle.`,
+        numbers: { volts: twoDigits(less) },
+      })
+    }
+  }
 }

@@ -36,6 +36,9 @@ export const busPinsRule: Rule = {
       const board = bus.board
       if (!board || bus.controller !== undefined || softwareBus(bus) || crossedOnBoard(bus)) continue
       const pins = busPins(bus)
+      // Two lines on one pin are pin-shared's.
+      const all = [...pins.values()].flatMap((on) => [...on])
+      if (new Set(all).size < all.length) continue
       const controllers = board.board.controllers.filter((one) => one.kind === bus.kind)
       // Where a matrix takes any signal to any pin, crossed lines are no more than a poor choice of pins.
       const swapped = swappedPair(bus, pins, (one) =>

@@ -26,6 +26,8 @@ export const levelLogic: Rule = {
       const pair = [line.driver, line.receiver].sort().join(' ')
       if (said.has(pair)) continue
       if (!line.use || line.use.state === 'tied' || line.use.facts.needs.startsWith('analog')) continue
+      // Whether a one-wire line is held up is onewire-pullup's.
+      if (line.openDrain && line.use.facts.pullMostOhms !== undefined) continue
       const { high, low, vih, vil } = line
       if (high !== undefined && vih !== undefined && high < vih - 0.005) {
         const middle = vil === undefined ? vih / 2 : (vih + vil) / 2

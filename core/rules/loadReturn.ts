@@ -1,4 +1,4 @@
-import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
 import { isTurned } from '../circuit/lit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { deadLegs } from '../circuit/reach.ts'
@@ -62,7 +62,7 @@ export const loadReturn: Rule = {
       }
       if (!one.netA.wired) continue
       // Channels of one chip side by side, or a capacitor inside a module, are no mistake of the maker's.
-      if (one.part.part.build !== 'component' || one.kind === 'capacitor') continue
+      if ((one.part.part.build !== 'component' && one.kind !== 'shunt') || one.kind === 'capacitor') continue
       const rail = railOf(one.netA)
       report({
         severity: 'fault',
@@ -93,8 +93,12 @@ function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void): void 
   const byPart = new Map<PartInstance, string[]>()
   for (const { element, channels } of drivenLoads(circuit)) {
     const [one, two] = channels
-    if (!one || !two || one.part !== two.part || one.facts.pair === undefined || one.facts.pair === two.facts.output)
+    if (one?.facts.pair === undefined) continue
+    if (!two) {
+      sayHalf(element, one, report)
       continue
+    }
+    if (one.part !== two.part || one.facts.pair === two.facts.output) continue
     byPart.set(element.part, [...(byPart.get(element.part) ?? []), one.output, two.output])
   }
   for (const [part, outputs] of byPart) {
@@ -108,6 +112,21 @@ function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void): void 
       numbers: {},
     })
   }
+}
+
+/** A load on one of two outputs that belong together, its other leg on a rail. */
+function sayHalf(element: Element, { output, part, facts }: DriverChannel, report: (one: Report) => void): void {
+  const other = element.a === output || element.netA.ends.includes(output) ? element.netB : element.netA
+  const rail = railOf(other)
+  if (!rail) return
+  const pair = `${part.ref}.${facts.pair}`
+  report({
+    severity: 'fault',
+    at: [output, pair, element.a, element.b],
+    message: `${element.part.ref} lies between ${output} and ${railWords(rail)}; it belongs between ${output} and ${pair}.`,
+    why: 'The two outputs work against each other, and both rest at half the supply. A load from one of them to a rail gets a steady current that it does not bear.',
+    numbers: {},
+  })
 }
 
 /** Legs that have a wire and lead nowhere, one finding for each piece of metal. */

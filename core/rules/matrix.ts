@@ -1,7 +1,9 @@
-import { circuitOf, type Element } from '../circuit/circuit.ts'
-import type { Host, Net } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
-import { swapWires } from './mend.ts'
+import { holds } from '../catalog/when.ts'
+import { circuitOf, type Element, railOf, railWords } from '../circuit/circuit.ts'
+import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
+import type { Report, Rule } from './finding.ts'
+import { swapWires, takeOut } from './mend.ts'
+import { listWords } from './shared.ts'
 
 /** Fewest keys with a diode that make a matrix: of fewer nobody can say which way is meant. */
 const LEAST = 3
@@ -18,7 +20,8 @@ export const matrixRule: Rule = {
   meta: {
     id: 'matrix',
     severities: ['fault'],
-    about: 'A key of a matrix has its diode the other way round than the others of its rows and columns.',
+    about:
+      'A key of a matrix has its diode the other way round than the others of its rows and columns; or two of its lines are joined, or one lies on a rail.',
     fixable: true,
   },
   check(wiring, report) {
@@ -43,6 +46,7 @@ export const matrixRule: Rule = {
         )
       }
     }
+    for (const part of wiring.parts) sayLines(wiring, part, report)
     if (keys.length < LEAST) return
     // A line that most of its diodes lead away from is driven; one that they lead to is read.
     const lean = new Map<Host, number>()
@@ -66,4 +70,40 @@ export const matrixRule: Rule = {
       })
     }
   },
+}
+
+/** Fewest contacts of a part whose lines cross, so that it is a matrix. */
+const LEAST_CONTACTS = 4
+
+/** Lines of a part that is a matrix: two of them on one piece of metal, or one on a rail. */
+function sayLines(wiring: Wiring, part: PartInstance, report: (one: Report) => void): void {
+  const contacts = part.part.inner.filter((inner) => inner.kind === 'contact' && holds(inner.when, part.options))
+  const listed =
+    contacts.length >= LEAST_CONTACTS
+      ? contacts.flatMap((inner) => inner.between)
+      : part.part.contains.length > 0
+        ? part.part.signals.filter((one) => holds(one.when, part.options)).map((one) => one.pin)
+        : []
+  const lines = [...new Set(listed)].map((pin) => `${part.ref}.${pin}`)
+  // A part with one common line and keys to it is no matrix.
+  if (lines.length < LEAST_CONTACTS || contacts.length === lines.length - 1) return
+  const byNet = new Map<Net, string[]>()
+  for (const end of lines) {
+    const net = wiring.netOf(end)
+    if (net.wired) byNet.set(net, [...(byNet.get(net) ?? []), end])
+  }
+  for (const [net, ends] of byNet) {
+    const rail = railOf(net)
+    if (ends.length < 2 && !rail) continue
+    report({
+      severity: 'fault',
+      at: ends,
+      message: rail
+        ? `${listWords(ends)} ${ends.length === 1 ? 'lies' : 'lie'} on ${railWords(rail)}: ${ends.length === 1 ? 'a line' : 'lines'} of a matrix must be driven or read by a pin of its own.`
+        : `${listWords(ends)} are joined: their keys cannot be told apart.`,
+      why: 'A matrix is read line by line: one is driven while the others are looked at. A line that is joined with another, or held for good, hides which key is pressed.',
+      numbers: {},
+      propose: () => ends.slice(rail ? 0 : 1).flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)),
+    })
+  }
 }

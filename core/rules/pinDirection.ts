@@ -2,7 +2,7 @@ import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
 import { type Circuit, circuitOf, type Element, type Port, railOf } from '../circuit/circuit.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { Host, Net } from '../wiring/model.ts'
+import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
@@ -39,8 +39,9 @@ export const pinDirection: Rule = {
           (pin) => `${part.ref}.${pin}`,
         ) as [string, string]
         const [from, to] = [wiring.netOf(takes), wiring.netOf(gives)]
-        const hosts = to.ends.filter((end) => wiring.terminal(end)?.host?.board)
-        if (!from.wired || hosts.length === 0 || isDriven(circuit, from)) continue
+        const near = [to, ...behindResistors(circuit, to)]
+        const hosts = near.flatMap((net) => net.ends.filter((end) => wiring.terminal(end)?.host?.board))
+        if (hosts.length === 0 || isDriven(circuit, from) || againstOutput(wiring, part)) continue
         report({
           severity: 'fault',
           at: [takes, gives, ...hosts],
@@ -81,6 +82,22 @@ function hostBehind(circuit: Circuit, lamp: Element): Host | undefined {
     .map((one) => hostAt(one.netA === lamp.netB ? one.netB : one.netA))
   return hostAt(lamp.netB) ?? through.find((host) => host !== undefined)
 }
+
+/** Nets that a resistor joins with this one. */
+const behindResistors = (circuit: Circuit, net: Net): Net[] =>
+  circuit
+    .on(net)
+    .filter((one) => one.kind === 'resistor')
+    .map((one) => (one.netA === net ? one.netB : one.netA))
+    .filter((other) => railOf(other) === undefined)
+
+/** An output of its buffers meets another output, of which pin-shared speaks. */
+const againstOutput = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
+  part.inner.some((inner) => {
+    if (inner.kind !== 'buffer') return false
+    const end = `${ref}.${inner.between[inner.back ? 0 : 1]}`
+    return wiring.netOf(end).ends.some((other) => wiring.signal(other)?.facts.direction === 'out')
+  })
 
 /** Something gives the net a level: a rail, an output, or what lies behind an element or a channel. */
 const isDriven = (circuit: Circuit, net: Net): boolean =>

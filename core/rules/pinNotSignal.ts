@@ -1,7 +1,9 @@
-import { circuitOf } from '../circuit/circuit.ts'
+import { circuitOf, type Port } from '../circuit/circuit.ts'
+import type { Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
+import { listWords } from './shared.ts'
 
 const words = {
   reset: 'resets the board',
@@ -22,6 +24,7 @@ export const pinNotSignal: Rule = {
   check(wiring, report) {
     const circuit = circuitOf(wiring)
     for (const port of circuit.ports.values()) {
+      sayNothing(wiring, port, report)
       const pin = port.terminal.boardPin
       if (!pin || (pin.kind !== 'control' && pin.kind !== 'none') || !port.net.wired) continue
       const isNothing = pin.kind === 'none'
@@ -57,3 +60,18 @@ export const pinNotSignal: Rule = {
 }
 
 const isBus = (need: string): boolean => need.includes('.') && !need.endsWith('.cs')
+
+/** A wire on a leg of a part that leads nowhere inside. */
+function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Report) => void): void {
+  const none = terminal.partPin?.none
+  const others = net.ends.filter((end) => end !== terminal.end)
+  if (none === undefined || !net.wired || net.ground || net.sources.length > 0) return
+  report({
+    severity: 'fault',
+    at: [terminal.end, ...others],
+    message: `${listWords(others)} ${others.length === 1 ? 'hangs' : 'hang'} on ${terminal.end}, which is ${none}.`,
+    why: 'The leg is there to hold the part, or for another kind of it. Count the position once more from the marked end.',
+    numbers: {},
+    propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),
+  })
+}

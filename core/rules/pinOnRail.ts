@@ -77,6 +77,13 @@ export const pinOnRail: Rule = {
           message: `${port.terminal.end} is on ground: what the converter compares with is 0 V, and every reading is wrong.`,
           why: 'The pin is the full scale of the analog inputs. On ground it also shorts the reference inside the chip.',
         })
+      else if (rail?.source && port.terminal.boardPin?.control === 'reference' && isAboveLogic(port, rail.volts))
+        say({
+          severity: 'fault',
+          message: `${port.terminal.end} gets ${railWords(rail)}, above the supply of its converter.`,
+          why: 'The reference of a converter bears no more than the supply of the chip. Above it current flows into the chip through its protection diodes.',
+          others: [rail.source.end],
+        })
       else if (rail?.source && isUnknownPost(port))
         say({
           severity: 'caution',
@@ -132,6 +139,10 @@ function whenPressed(circuit: Circuit, port: Port): Words | undefined {
   return undefined
 }
 
+/** More than the logic supply of the board, by more than its tolerance. */
+const isAboveLogic = ({ terminal: { owner } }: Port, at: number): boolean =>
+  owner.kind === 'board' && at > owner.board.logicVolts * 1.1
+
 /** A post of the board that is neither signal nor supply, and is wired. */
 const isUnknownPost = (port: Port): boolean => {
   const pin = port.terminal.boardPin
@@ -185,6 +196,18 @@ function signalOnRail(
             why: 'The output can only pull to ground, where it is already.',
           }
         : undefined
+  if (direction === 'in' && facts.off === (at === 0 ? 'low' : 'high'))
+    return {
+      severity: 'fault',
+      message: `it holds the part off for good${facts.text ? ` (${facts.text})` : ''}.`,
+      why: 'At this level the part is in reset, asleep or switched off. Wire it to the other level, or to a pin of the board that sets it.',
+    }
+  if (direction === 'in' && facts.moves)
+    return {
+      severity: 'fault',
+      message: 'the part waits for changes of this line, and a rail never moves.',
+      why: 'It takes its data, its step or its start from the edges of this line. Run it to a pin of the board.',
+    }
   const isClock = ['spi.sck', 'spi.mosi', 'i2s.bck', 'i2s.ws', 'i2s.dout'].includes(needs)
   if (direction === 'in' && isClock)
     return {

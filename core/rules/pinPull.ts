@@ -2,11 +2,14 @@ import { activeCautions } from '../assign/candidates.ts'
 import { PULL_OHMS } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
+import { applyEdits, type Edit, type Fix } from '../plan/edit.ts'
 import { networkOf } from '../wiring/lines.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { meets } from '../wiring/needs.ts'
-import type { Rule } from './finding.ts'
+import { resolve } from '../wiring/resolve.ts'
+import type { Report, Rule } from './finding.ts'
 import { addPull } from './mend.ts'
-import { usesByHost } from './shared.ts'
+import { listWords, usesByHost } from './shared.ts'
 
 /** Resistance up to which what holds a boot-strap pin counts as fixed on the board, in ohms. */
 const STRONG = 20_000
@@ -21,6 +24,7 @@ export const pinPull: Rule = {
     local: true,
   },
   check(wiring, report) {
+    const bare = new Map<string, Bare[]>()
     for (const [host, uses] of usesByHost(wiring)) {
       const pulled = networkOf(wiring).pulled(wiring.netOf(host.end))
       for (const use of uses) {
@@ -47,15 +51,47 @@ export const pinPull: Rule = {
         }
         // A resistor of the plan, of a module or of the board does it; so does the pin itself.
         if (pulled !== undefined || host.functions.has(`pull-${way}`)) continue
-        report({
-          severity: 'fault',
-          at: [use.end, host.end],
-          message: `${use.end} relies on a pull-${way}, and ${host.end} has none inside.`,
-          why: `Between its pulses nothing holds the line, so the pin reads whatever the air brings: presses come and go by themselves. A resistor of ${formatQuantity(PULL_OHMS, 'Ω')} to ${way === 'up' ? 'the logic supply' : 'ground'} holds it, or a pin that has its own.`,
-          numbers: {},
-          propose: () => [...addPull(wiring, use, way, PULL_OHMS), ...rewire(wiring, use)],
-        })
+        const key = `${use.part.ref} ${host.ref} ${way}`
+        bare.set(key, [...(bare.get(key) ?? []), { use, host, way }])
       }
     }
+    for (const lines of bare.values()) sayBare(wiring, lines, report)
   },
+}
+
+interface Bare {
+  readonly use: SignalUse
+  readonly host: Host
+  readonly way: 'up' | 'down'
+}
+
+/** Lines of one part that nothing holds, one finding. */
+function sayBare(wiring: Wiring, lines: readonly Bare[], report: (one: Report) => void): void {
+  const [{ use, way }] = lines as readonly [Bare, ...Bare[]]
+  const uses = lines.map((one) => one.use.end)
+  const hosts = [...new Set(lines.map((one) => one.host.end))]
+  report({
+    severity: 'fault',
+    at: [...uses, ...hosts],
+    message: `${listWords(uses)} ${uses.length === 1 ? 'relies' : 'rely'} on a pull-${way}, and ${listWords(hosts)} ${hosts.length === 1 ? 'has' : 'have'} none inside.`,
+    why: `Between its pulses nothing holds the line, so the pin reads whatever the air brings: presses come and go by themselves. A resistor of ${formatQuantity(PULL_OHMS, 'Ω')} to ${way === 'up' ? 'the logic supply' : 'ground'} holds it, or a pin that has its own.`,
+    numbers: {},
+    propose: () =>
+      lines.length === 1 ? [...addPull(wiring, use, way, PULL_OHMS), ...rewire(wiring, use)] : allPulls(wiring, lines),
+  })
+}
+
+/** A resistor for each of several lines. */
+function allPulls(wiring: Wiring, lines: readonly Bare[]): Fix[] {
+  let plan = wiring.plan
+  const edits: Edit[] = []
+  for (const { use, way } of lines) {
+    const here = resolve(plan, wiring.catalog)
+    const same = here.signal(use.end)
+    const [fix] = same ? addPull(here, same, way, PULL_OHMS) : []
+    if (!fix) return []
+    edits.push(...fix.edits)
+    plan = applyEdits(plan, fix.edits)
+  }
+  return [{ title: `Add ${lines.length} resistors of ${formatQuantity(PULL_OHMS, 'Ω')}`, edits }]
 }

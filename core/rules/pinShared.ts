@@ -2,7 +2,7 @@ import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
 import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { Net, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Net, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
 import type { Report, Rule } from './finding.ts'
@@ -43,13 +43,16 @@ export const pinShared: Rule = {
         const end = `${part.ref}.${gives}`
         const other = wiring
           .netOf(end)
-          .ends.map((one) => wiring.signal(one))
-          .find((use) => use !== undefined && use.part !== part && use.facts.direction === 'out')
-        if (!other) continue
+          .ends.find(
+            (one) =>
+              (wiring.signal(one)?.part !== part && wiring.signal(one)?.facts.direction === 'out') ||
+              (one > end && isBufferOutput(wiring.terminal(one))),
+          )
+        if (other === undefined) continue
         report({
           severity: 'fault',
-          at: [end, other.end],
-          message: `${end} and ${other.end} are two outputs on one wire.`,
+          at: [end, other],
+          message: `${end} and ${other} are two outputs on one wire.`,
           why: `${part.ref} puts out at ${gives} what it takes in at ${takes}; it listens to nobody there. The line belongs on the other side of a channel that leads the other way.`,
           numbers: {},
         })
@@ -93,6 +96,13 @@ const needText = (use: SignalUse): string => {
   if (bus) return `is the bus line ${needWords(use.facts.needs)}`
   return { drives: 'puts out a level', pulls: 'pulls the line low', listens: 'is driven by the pin' }[wayOf(use)]
 }
+
+/** The side of a buffer at which it puts out what it takes in. */
+const isBufferOutput = (terminal: Terminal | undefined): boolean =>
+  terminal?.owner.kind === 'part' &&
+  terminal.owner.part.inner.some(
+    (inner) => inner.kind === 'buffer' && inner.between[inner.back ? 0 : 1] === terminal.pin,
+  )
 
 /** Outputs that drive both ways on one wire, unless their inputs are joined as well, as in halves put in parallel. */
 function sayBridges(wiring: Wiring, report: (one: Report) => void): void {

@@ -524,7 +524,7 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
   {
     title: 'ads ADDR on VDD for 0x48',
     rule: 'strap-needed',
-    parts: { A: 'ads1115' },
+    parts: { A: { part: 'ads1115', options: { address: 72 } } },
     wires: `A.VDD MCU.3V3, A.GND MCU.GND, ${i2c('21', '22', 'A')}, A.ADDR MCU.3V3`,
   },
   {

@@ -1,5 +1,6 @@
 import { fed, type Short } from './plans.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
+import { mistakenModules, soundModules } from './suiteModules.ts'
 
 /**
  * Wirings as people build them, by hand from datasheets and common practice: sound ones must stay free of faults, and
@@ -527,10 +528,11 @@ function inCompany(short: Short & { title: string }): Short & { title: string } 
   }
 }
 
-export const sound: readonly (Short & { title: string })[] = [...alone.map(inCompany), ...soundBetween]
+export const sound: readonly (Short & { title: string })[] = [...alone.map(inCompany), ...soundBetween, ...soundModules]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenBetween,
+  ...mistakenModules,
   {
     title: 'a 5 V echo straight into an ESP32',
     rule: 'level-damage',

@@ -114,6 +114,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     )
   placeSources(boards, supplies, parts, netOf, (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined))
 
+  for (const owner of parts) wiredAddress(owner, plan, netOf)
   for (const owner of parts) {
     owner.supplies = owner.part.supplies.map((facts) => supplyUse(owner, facts, netOf))
     const first = owner.supplies.find((use) => use.source)
@@ -413,6 +414,33 @@ function supplyUse(owner: PartInstance, facts: PartSupply, netOf: (end: string) 
     typicalMilliamps: amount(facts.typicalMilliamps),
     peakMilliamps: amount(facts.peakMilliamps),
   }
+}
+
+/**
+ * Where the plan names no address, the wires decide it: the one value of the address option whose straps all lie as
+ * they do. Straps that are open say what the part itself holds them at; one of which nothing is known decides nothing.
+ */
+function wiredAddress(owner: Mutable<PartInstance>, plan: Plan, netOf: (end: string) => Net): void {
+  const id = owner.mode?.i2c?.addresses.option
+  const option = owner.part.options.find((one) => one.id === id)
+  if (id === undefined || !option || entryOf(entryOf(plan.parts, owner.ref)?.options, id) !== undefined) return
+  const straps = [...owner.part.ties, ...(owner.mode?.ties ?? [])].flatMap(({ pin, to, held }) =>
+    typeof to === 'object' && to.option === id ? [{ pin, values: to.values, held }] : [],
+  )
+  const net = (pin: string): Net => netOf(`${owner.ref}.${pin}`)
+  if (straps.length === 0 || !straps.some(({ pin }) => net(pin).wired)) return
+  const lies = (pin: string, held: string | undefined, to: string): boolean => {
+    const at = net(pin)
+    if (!at.wired) return held === to
+    if (to === 'ground') return at.ground
+    if (to === 'supply') return at.sources.length > 0 && !at.ground
+    return at === net(to)
+  }
+  const fitting = option.values.filter(({ value }) =>
+    straps.every(({ pin, values, held }) => lies(pin, held, entryOf(values, String(value)) ?? 'ground')),
+  )
+  const [only] = fitting
+  if (only && fitting.length === 1) owner.options = { ...owner.options, [id]: only.value }
 }
 
 /** A part belongs to the board it names, else to the one that its wires reach, else to the plan's first. */

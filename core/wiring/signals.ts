@@ -18,7 +18,8 @@ export function findSignals(wiring: Nets): SignalUse[] {
   const unused = new Set(wiring.plan.unused)
   const links = linksByEnd(wiring.parts)
   return wiring.parts.flatMap((part) =>
-    signalsOf(part.part, part.mode, part.options).map((facts): SignalUse => {
+    signalsOf(part.part, part.mode, part.options).map((given): SignalUse => {
+      const facts = drivesBack(wiring, part, given) ? { ...given, direction: 'both' as const } : given
       const end = `${part.ref}.${facts.pin}`
       const walk = follow(wiring, links, end, part)
       const net = wiring.netOf(end)
@@ -43,6 +44,13 @@ export function findSignals(wiring: Nets): SignalUse[] {
       }
     }),
   )
+}
+
+/** A line on which the part answers, since the pin that would keep it from that is not tied to ground. */
+function drivesBack({ netOf }: Nets, part: PartInstance, { backUnless }: Signal): boolean {
+  if (backUnless === undefined) return false
+  const net = netOf(`${part.ref}.${backUnless}`)
+  return net.wired && !net.ground
 }
 
 /** What leads a signal on: a resistor, a diode, a channel of a level shifter, a buffer. */
