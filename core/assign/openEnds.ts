@@ -1,4 +1,4 @@
-import { circuitOf } from '../circuit/circuit.ts'
+import { circuitOf, railOf } from '../circuit/circuit.ts'
 import { leadsSomewhere } from '../circuit/reach.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
@@ -83,7 +83,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   }
   for (const use of byPart.get(part) ?? []) {
     if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
-    if (wiring.netOf(use.end).wired && leadsOn(wiring, use)) continue
+    if (wiring.netOf(use.end).wired && (leadsOn(wiring, use) || isHeld(wiring, use))) continue
     if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use))) continue
     if (isOnPost(wiring, use)) continue
     found.push({
@@ -104,6 +104,16 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
         why: touched && part.part.build !== 'component' ? 'other-rule' : 'open',
       })
   return found
+}
+
+/** An input that a resistor holds at a level, on purpose. */
+function isHeld(wiring: Wiring, use: SignalUse): boolean {
+  if (use.facts.direction !== 'in') return false
+  const circuit = circuitOf(wiring)
+  const net = wiring.netOf(use.end)
+  return circuit
+    .on(net)
+    .some((one) => one.kind === 'resistor' && railOf(one.netA === net ? one.netB : one.netA) !== undefined)
 }
 
 /** Its current goes on through a lamp, a contact, a shunt or a load to something that holds or drives it. */

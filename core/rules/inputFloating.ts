@@ -22,6 +22,8 @@ export const inputFloating: Rule = {
         use.state === 'unused' &&
         use.facts.required &&
         use.facts.direction === 'in' &&
+        // A leg of a lamp or a winding is no input of a chip.
+        !use.part.part.inner.some((inner) => inner.kind !== 'buffer' && inner.between.includes(use.facts.pin)) &&
         use.facts.open === undefined
       ) {
         const touched = use.part.part.pins.some((pin) => wiring.netOf(`${use.part.ref}.${pin.id}`).wired)

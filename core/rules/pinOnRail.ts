@@ -1,7 +1,9 @@
 import { volts } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
+import { formatVolts } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
-import type { SignalUse } from '../wiring/model.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
 
@@ -101,12 +103,31 @@ export const pinOnRail: Rule = {
       else if (rail && port.use) {
         const words = signalOnRail(port.use, rail.volts, port.net.sources.length > 0)
         if (words) say({ ...words, message: `${port.terminal.end} is on ${railWords(rail)}: ${words.message}` })
+      } else if (!rail && port.use && port.use.hosts.length === 0 && (port.use.facts.moves || port.use.facts.off)) {
+        // Held by resistors alone it never moves either.
+        const held = heldLevel(wiring, port)
+        const words = held && signalOnRail(port.use, held.volts, held.isHigh)
+        if (words)
+          say({ ...words, message: `${port.terminal.end} is held at ${formatVolts(held.volts)}: ${words.message}` })
       } else if (!rail && isBoardPin(port)) {
         const words = whenPressed(circuit, port)
         if (words) say(words)
       }
     }
   },
+}
+
+/** Level to which resistors alone hold a net for good; undefined where something else may move it. */
+function heldLevel(
+  wiring: Wiring,
+  { net, terminal }: Port,
+): { readonly volts: number; readonly isHigh: boolean } | undefined {
+  const verdict = verdictsOf(wiring).of(net)
+  const supply = terminal.owner.kind === 'part' ? terminal.owner.logicVolts : undefined
+  if (!verdict?.most || !verdict.least || supply === undefined) return undefined
+  if (verdict.most.volts - verdict.least.volts > 0.05) return undefined
+  const { volts: at } = verdict.most
+  return at < 0.3 * supply ? { volts: 0, isHigh: false } : at > 0.7 * supply ? { volts: at, isHigh: true } : undefined
 }
 
 type Words = Pick<Report, 'severity' | 'message' | 'why'> & { readonly others?: readonly string[] }

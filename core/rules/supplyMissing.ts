@@ -8,7 +8,7 @@ import { backToFront, turnedRound } from './polarity.ts'
 export const supplyMissing: Rule = {
   meta: {
     id: 'supply-missing',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about: 'A part or board that is wired has no supply, or no ground.',
     fixable: true,
     local: true,
@@ -22,7 +22,16 @@ export const supplyMissing: Rule = {
         const pin = use.pins[0] as string
         if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
         if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part))) continue
-        if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, use))
+        const feeding = use.source ? undefined : feedingPin(wiring, use)
+        if (feeding !== undefined)
+          report({
+            severity: 'caution',
+            at: [pin, feeding],
+            message: `${part.ref} gets its supply at ${pin} from the pin ${feeding}: it works only while the program holds that high.`,
+            why: 'So few milliamperes a pin can give. Set it high first, wait until the part has woken, and read it then; while the pin is low, the other lines of the part must be low as well.',
+            numbers: { takesMilliamps: use.peakMilliamps ?? use.typicalMilliamps ?? 0 },
+          })
+        else if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, use))
           report({
             severity: 'fault',
             at: [pin],
@@ -128,6 +137,19 @@ function causeElsewhere(wiring: Wiring, use: SupplyUse): boolean {
       )
     })
   })
+}
+
+/** A pin of a board that can carry what hangs on it as a supply. */
+function feedingPin(wiring: Wiring, use: SupplyUse): string | undefined {
+  if (use.typicalMilliamps === undefined || use.facts.either) return undefined
+  for (const end of use.pins)
+    for (const other of wiring.netOf(end).ends) {
+      const host = wiring.terminal(other)?.host
+      const most = host?.current?.recommended ?? host?.current?.absolute
+      if (host?.board && host.functions.has('digital-out') && most !== undefined && !feedsTooMuch(host, use))
+        return host.end
+    }
+  return undefined
 }
 
 /** The tap of a part whose ends may change places lies on a rail: pin-on-rail speaks. */

@@ -1,6 +1,7 @@
 import { fed, type Short } from './plans.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
+import { soundMore } from './suiteSound.ts'
 
 /**
  * Wirings as people build them, by hand from datasheets and common practice: sound ones must stay free of faults, and
@@ -528,7 +529,12 @@ function inCompany(short: Short & { title: string }): Short & { title: string } 
   }
 }
 
-export const sound: readonly (Short & { title: string })[] = [...alone.map(inCompany), ...soundBetween, ...soundModules]
+export const sound: readonly (Short & { title: string })[] = [
+  ...alone.map(inCompany),
+  ...soundBetween,
+  ...soundModules,
+  ...soundMore,
+]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenBetween,

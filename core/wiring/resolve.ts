@@ -149,7 +149,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     buses: [] as Wiring['buses'],
   }
   wiring.ties = parts.flatMap((owner) =>
-    tieUses(owner, netOf, plan, (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined)),
+    tieUses(owner, netOf, plan, (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined), parts),
   )
   wiring.buses = groupBuses(wiring)
   return wiring
@@ -470,7 +470,21 @@ function tieUses(
   netOf: (end: string) => Net,
   plan: Plan,
   hasHost: (net: Net) => boolean,
+  parts: readonly PartInstance[],
 ): TieUse[] {
+  /** Nets that a resistor joins with one. */
+  const beyondResistors = (net: Net): Set<Net> => {
+    const ends = new Set(net.ends)
+    return new Set(
+      parts.flatMap(({ ref, part }) =>
+        part.inner
+          .filter((inner) => inner.kind === 'resistance' && part.category === 'passive')
+          .flatMap(({ between: [a, b] }) =>
+            ends.has(`${ref}.${a}`) ? [netOf(`${ref}.${b}`)] : ends.has(`${ref}.${b}`) ? [netOf(`${ref}.${a}`)] : [],
+          ),
+      ),
+    )
+  }
   const ties = [...owner.part.ties, ...(owner.mode?.ties ?? [])].filter((tie) => holds(tie.when, owner.options))
   return ties.map((facts): TieUse => {
     const to =
@@ -495,6 +509,7 @@ function tieUses(
       // Held high where the other pin is high as well, or moved by the program, it is as good as bridged.
       const isHigh = (one: Net): boolean => one.sources.length > 0 && !one.ground
       const isDriven = (one: Net): boolean => one.wired && !one.ground && one.sources.length === 0 && hasHost(one)
+      if (beyondResistors(net).has(target)) return 'right'
       const mutual = ties.some((one) => one.pin === to && one.to === facts.pin)
       // Each of two that belong together is judged by itself: what is wrong is the one that is held low.
       if (net.ground || target.ground)
