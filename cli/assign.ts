@@ -1,4 +1,4 @@
-import { assignJson } from '../core/assign/assignJson.ts'
+import { assignJson } from '../core/advice/assignJson.ts'
 import { assignChoosing } from '../core/assign/choosing.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { writePlan } from '../core/plan/writePlan.ts'

@@ -1,4 +1,4 @@
-import { fitBoards } from '../core/assign/fit.ts'
+import { fitBoards } from '../core/advice/fit.ts'
 import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
 
 /** Ranks the boards of the catalogue for the parts of a plan of one board. */

@@ -3,6 +3,7 @@ import type { Caution } from '../catalog/boardSchema.ts'
 import { volts } from '../catalog/common.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { activeCautions, availabilityOf } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf, networkOf } from '../wiring/lines.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -122,7 +123,7 @@ export function scarcityOf(wiring: Wiring, use: SignalUse): Scarcity {
 
 /** True when a host has a function and no feature in use takes it away. */
 function offers(host: Host, name: string): boolean {
-  return host.functions.has(name) && (name !== 'analog-in' || factsOf(host).analogTaker === undefined)
+  return host.functions.has(name) && (name !== 'analog-in' || availabilityOf(host).analogTaker === undefined)
 }
 
 /** Judges one host; `controller` names the bus controller that the search has settled on. */
@@ -189,7 +190,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const tally = new Tally()
   if (meets(host, use) === 'orElse') tally.pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
   if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
-  if (factsOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
+  if (availabilityOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
     const price = cautionPrice(caution, use)
     if (price) tally.pay(price.points * cautionWeight(wiring.plan, caution), price.words)
@@ -218,47 +219,6 @@ const scarceWords: Readonly<Record<string, string>> = {
   'analog-out': 'a DAC',
   touch: 'touch',
 }
-
-/** What of a host is the same for every signal. */
-interface HostFacts {
-  /** Pin of its board. */
-  readonly pin: PinFacts | undefined
-  readonly cautions: readonly Caution[]
-  /** Why nothing may hang on it: what the board needs it for, or a feature in use. */
-  readonly taken: string | undefined
-  /** Title of the feature that takes its analog unit, or the timer of its PWM. */
-  readonly analogTaker: string | undefined
-  readonly pwmTaker: string | undefined
-}
-
-const hostFacts = new WeakMap<Host, HostFacts>()
-
-function factsOf(host: Host): HostFacts {
-  let facts = hostFacts.get(host)
-  if (!facts) {
-    const id = host.end.slice(host.ref.length + 1)
-    const { board } = host
-    const pin = board?.facts.pin(id)
-    const cautions = host.cautions.filter(
-      (caution) => caution.feature === undefined || board?.features.some((feature) => feature.id === caution.feature),
-    )
-    const vital = cautions.find((one) => ['flash', 'psram', 'crystal'].includes(one.id))
-    const timer = board?.board.timers.find((one) => Object.values(one.channels).some((pins) => pins.includes(id)))
-    const unit = pin?.analogUnit
-    facts = {
-      pin,
-      cautions,
-      taken: vital ? `on-board ${vital.id}` : board?.features.find((one) => one.pins.includes(id))?.title,
-      analogTaker: board?.features.find((feature) => unit && feature.analog.includes(unit.id))?.title,
-      pwmTaker: board?.features.find((feature) => timer && feature.timers.includes(timer.id))?.title,
-    }
-    hostFacts.set(host, facts)
-  }
-  return facts
-}
-
-/** Cautions that count with the features in use. */
-export const activeCautions = (host: Host): readonly Caution[] => factsOf(host).cautions
 
 /** How much a maker minds a caution. */
 function cautionWeight(plan: Plan, { id }: Caution): number {
@@ -306,11 +266,12 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
     return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
   }
   if (host.provider && isTimed(use)) return 'too slow over the bus'
-  const facts = factsOf(host)
-  if (use.facts.needs === 'analog-in' && facts.analogTaker !== undefined) return `${facts.analogTaker} takes it`
+  const facts = availabilityOf(host)
+  if (use.facts.needs === 'analog-in' && facts.analogTaker !== undefined) return `${facts.analogTaker.title} takes it`
   if (use.facts.needs === 'pwm' && !use.facts.orElse && facts.pwmTaker !== undefined)
-    return `${facts.pwmTaker} takes it`
-  if (facts.taken !== undefined) return facts.taken
+    return `${facts.pwmTaker.title} takes it`
+  if (facts.vital) return `on-board ${facts.vital.id}`
+  if (facts.pinTaker) return facts.pinTaker.title
   const net = wiring.netOf(host.end)
   if (net.ground || net.sources.length > 0) return 'on a supply'
   for (const other of usesOn(wiring, host)) {
@@ -497,7 +458,7 @@ function placesOf(wiring: Wiring, part: PartInstance) {
 function neighbour(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
   const near = placesOf(wiring, use.part)
   if (near.length === 0) return undefined
-  const place = factsOf(host).pin
+  const place = availabilityOf(host).pin
   if (!place) return undefined
   return near.find(
     ({ end, board, spot }) =>

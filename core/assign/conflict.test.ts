@@ -1,5 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { fitBoards } from '../advice/fit.ts'
+import { moveBoard } from '../advice/moveBoard.ts'
+import { remediesFor } from '../advice/remedies.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { check } from '../rules/index.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
@@ -7,9 +10,6 @@ import { randomKit } from '../testing/randomPlans.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign, openSignals, prepare } from './assign.ts'
 import { conflictOf, fits } from './conflict.ts'
-import { fitBoards } from './fit.ts'
-import { moveBoard } from './moveBoard.ts'
-import { remediesFor } from './remedies.ts'
 
 const many = (count: number, part: string) =>
   Object.fromEntries(Array.from({ length: count }, (_, index) => [`X${index}`, part]))

@@ -1,4 +1,5 @@
 import { hexAddress } from '../plan/readPlan.ts'
+import { availabilityOf } from '../wiring/availability.ts'
 import { addressesOf, segmentsOf } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, Wiring } from '../wiring/model.ts'
 import { type Budget, budgets } from './budget.ts'
@@ -33,12 +34,7 @@ export interface Reserve {
 export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Reserve {
   const hosts = [...wiring.hosts.values()].filter((host) => board !== undefined && host.board === board)
   const busy = new Set<Host>()
-  for (const host of hosts) if (wiring.netOf(host.end).wired) busy.add(host)
-  for (const feature of board?.features ?? [])
-    for (const pin of feature.pins) {
-      const host = wiring.hosts.get(`${board?.ref}.${pin}`)
-      if (host) busy.add(host)
-    }
+  for (const host of hosts) if (wiring.netOf(host.end).wired || availabilityOf(host).pinTaker) busy.add(host)
   const open = wiring.signals.filter((use) => use.part.home === board && use.state === 'open' && use.facts.required)
   return {
     kinds: pinKinds.map(({ id, letter, title }) => {

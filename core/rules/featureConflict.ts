@@ -1,6 +1,7 @@
 import { rewire } from '../assign/rewire.ts'
 import { rewireBus } from '../assign/rewireBus.ts'
-import { busNeed, busPins } from '../wiring/buses.ts'
+import { availabilityOf } from '../wiring/availability.ts'
+import { busPins } from '../wiring/buses.ts'
 import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
@@ -74,24 +75,19 @@ interface Taken {
 }
 
 function takenBy(host: Host, use: SignalUse): Taken | undefined {
-  const board = host.board as BoardInstance
-  const pin = host.end.slice(host.ref.length + 1)
-  const kind = use.facts.pullMostOhms === undefined ? use.facts.needs : 'onewire'
-  for (const feature of board.features) {
-    if (feature.serves.includes(kind)) continue
-    if (feature.pins.includes(pin) && !saidElsewhere(host.cautions, feature))
-      return { feature, what: 'this pin', half: false }
-    const unit = board.facts.pin(pin)?.analogUnit
-    if (use.facts.needs === 'analog-in' && unit && feature.analog.includes(unit.id))
-      return { feature, what: `the analog unit ${unit.id.toUpperCase()}`, half: false }
-    if (use.facts.needs !== 'pwm' || busNeed(use.facts.needs)) continue
-    // A pin that hangs on several timers can take another one.
-    const timers = board.board.timers.filter((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))
-    if (timers.length === 0 || !timers.every((one) => feature.timers.includes(one.id))) continue
-    const half = use.facts.orElse !== undefined
-    // A signal with an interval of its own, a servo or a tone, is made by a library on any pin.
-    if (!half || use.facts.hertz === undefined)
-      return { feature, what: `the timer ${timers[0]?.id.toUpperCase()}`, half }
-  }
-  return undefined
+  const { pinTaker, analogTaker, pwmTaker, pin, timers } = availabilityOf(host)
+  const { needs, orElse, hertz, pullMostOhms } = use.facts
+  const kind = pullMostOhms === undefined ? needs : 'onewire'
+  const stands = (feature: Feature | undefined): feature is Feature =>
+    feature !== undefined && !feature.serves.includes(kind)
+  if (stands(pinTaker) && !saidElsewhere(host.cautions, pinTaker))
+    return { feature: pinTaker, what: 'this pin', half: false }
+  if (needs === 'analog-in' && stands(analogTaker))
+    return { feature: analogTaker, what: `the analog unit ${pin?.analogUnit?.id.toUpperCase()}`, half: false }
+  if (needs !== 'pwm' || !stands(pwmTaker)) return undefined
+  const half = orElse !== undefined
+  // A signal with an interval of its own, a servo or a tone, is made by a library on any pin.
+  return half && hertz !== undefined
+    ? undefined
+    : { feature: pwmTaker, what: `the timer ${timers[0]?.toUpperCase()}`, half }
 }

@@ -1,5 +1,5 @@
-import { activeCautions } from '../assign/candidates.ts'
 import { rewire } from '../assign/rewire.ts'
+import { activeCautions } from '../wiring/availability.ts'
 import { drives } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'

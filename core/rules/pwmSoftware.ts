@@ -1,5 +1,5 @@
 import { rewire } from '../assign/rewire.ts'
-import type { Host } from '../wiring/model.ts'
+import { availabilityOf } from '../wiring/availability.ts'
 import type { Rule } from './finding.ts'
 import { usesByHost } from './shared.ts'
 
@@ -18,7 +18,7 @@ export const pwmSoftware: Rule = {
       for (const use of uses) {
         // Without an interval the width only sets a brightness or a speed, which bears a tremble.
         if (use.facts.needs !== 'pwm' || use.facts.orElse === undefined || use.facts.hertz === undefined) continue
-        const taken = takenBy(host)
+        const taken = availabilityOf(host).pwmTaker?.title
         if (host.functions.has('pwm') && taken === undefined) continue
         report({
           severity: 'caution',
@@ -34,15 +34,4 @@ export const pwmSoftware: Rule = {
       }
     }
   },
-}
-
-/** Title of the feature that has the last timer of the pin. */
-function takenBy(host: Host): string | undefined {
-  const pin = host.end.slice(host.ref.length + 1)
-  const timers = host.board?.board.timers.filter((one) =>
-    Object.values(one.channels).some((pins) => pins.includes(pin)),
-  )
-  if (!timers?.length) return undefined
-  const features = timers.map((timer) => host.board?.features.find((one) => one.timers.includes(timer.id)))
-  return features.every((one) => one !== undefined) ? features[0]?.title : undefined
 }

@@ -1,11 +1,11 @@
 import { expect, it } from 'vitest'
+import { fixesFor } from '../advice/fixes.ts'
+import { mendAll } from '../advice/mendAll.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { catalog } from '../testing/plans.ts'
 import { sample, samplePlans } from '../testing/samples.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { fixesFor } from './fixes.ts'
 import { check } from './index.ts'
-import { mendAll } from './mendAll.ts'
 
 const mended = 'Mended by Monday'
 

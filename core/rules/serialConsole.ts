@@ -1,6 +1,6 @@
-import { activeCautions } from '../assign/candidates.ts'
 import { rewire } from '../assign/rewire.ts'
 import type { Fix } from '../plan/edit.ts'
+import { activeCautions } from '../wiring/availability.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
 import { listWords, usesByHost } from './shared.ts'

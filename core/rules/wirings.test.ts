@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { fixesFor } from '../advice/fixes.ts'
 import { applyEdits } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
@@ -8,7 +9,6 @@ import { randomWiring, wiringOn } from '../testing/randomPlans.ts'
 import { ruleReference } from '../testing/ruleReference.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { fixesFor } from './fixes.ts'
 import { allRules, check } from './index.ts'
 
 const faults = (short: Parameters<typeof wiringOf>[0]): string[] =>

@@ -1,4 +1,4 @@
-import { fixesFor } from '../rules/fixes.ts'
+import { fixesFor } from '../advice/fixes.ts'
 import { allRules, check } from '../rules/index.ts'
 import { wiringOf } from './plans.ts'
 import { mistaken } from './wiringSuite.ts'

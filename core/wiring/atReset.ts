@@ -1,5 +1,5 @@
-import { activeCautions } from '../assign/candidates.ts'
 import { volts } from '../catalog/common.ts'
+import { activeCautions } from './availability.ts'
 import { companionsOf } from './companions.ts'
 import { networkOf } from './lines.ts'
 import type { Host, SignalUse, Wiring } from './model.ts'

@@ -1,3 +1,4 @@
+import { availabilityOf } from './availability.ts'
 import { busNeed } from './buses.ts'
 import type { BoardInstance, Host, SignalUse, Wiring } from './model.ts'
 import { meets } from './needs.ts'
@@ -41,19 +42,16 @@ interface Counted {
 
 /** Pins of a board and its expanders that can carry anything, and the signals of its parts that need one. */
 function gathered(wiring: Wiring, board: BoardInstance): Counted {
-  const blocked = new Set(board.features.flatMap((feature) => feature.pins.map((pin) => `${board.ref}.${pin}`)))
-  const units = new Set(board.features.flatMap((feature) => feature.analog))
   const hosts = [...wiring.hosts.values()].filter(
     (host) =>
       (host.board === board || host.provider?.home === board) &&
-      !blocked.has(host.end) &&
+      availabilityOf(host).pinTaker === undefined &&
       !wiring.netOf(host.end).ground &&
       wiring.netOf(host.end).sources.length === 0,
   )
   const able = (host: Host, need: string): boolean => {
     if (!host.functions.has(need)) return false
-    const unit = need === 'analog-in' ? board.facts.pin(pinOf(host))?.analogUnit : undefined
-    return unit === undefined || !units.has(unit.id)
+    return need !== 'analog-in' || availabilityOf(host).analogTaker === undefined
   }
   const signals = wiring.signals.filter(
     (use) =>
@@ -95,8 +93,6 @@ export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
   }
   return { lines: lines.filter((one) => one.need > 0), left: unmatched(counted) }
 }
-
-const pinOf = (host: Host): string => host.end.slice(host.ref.length + 1)
 
 const line = (id: string, title: string, asking: readonly SignalUse[], have: number): CountLine => ({
   id,

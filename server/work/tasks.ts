@@ -1,4 +1,4 @@
-import { assignJson } from '../../core/assign/assignJson.ts'
+import { assignJson } from '../../core/advice/assignJson.ts'
 import { assignChoosing } from '../../core/assign/choosing.ts'
 import { boardJson, partJson } from '../../core/catalog/entryJson.ts'
 import { carryUsed } from '../../core/plan/carried.ts'

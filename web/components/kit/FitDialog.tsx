@@ -1,7 +1,7 @@
 import type { ChartConfiguration } from 'chart.js'
 import { lazy, Suspense, useCallback, useState } from 'react'
 import { Button, Modal, ProgressBar } from 'react-bootstrap'
-import type { Moved } from '../../../core/assign/moveBoard.ts'
+import type { Moved } from '../../../core/advice/moveBoard.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
 import { entryOf } from '../../../core/text/entryOf.ts'
 import { usePlan } from '../../store/derived.ts'

@@ -1,3 +1,4 @@
+import { assign } from '../assign/assign.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Part } from '../catalog/partSchema.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
@@ -5,7 +6,6 @@ import { addParts } from '../plan/kit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { check } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { assign } from './assign.ts'
 
 /** One more part of a kind on the boards as they are wired: what it takes, or why it does not go. */
 export interface Addable {

@@ -1,10 +1,10 @@
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Fix } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import type { Finding } from '../rules/finding.ts'
+import { allRules, type Counts, check, count } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
-import type { Finding } from './finding.ts'
 import { fixesFor } from './fixes.ts'
-import { allRules, type Counts, check, count } from './index.ts'
 
 /** The findings of one plan as plain data: what `check --json` prints for a file. */
 export interface CheckedPlan {

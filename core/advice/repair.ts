@@ -1,10 +1,10 @@
+import { assign } from '../assign/assign.ts'
+import { detach } from '../assign/rewire.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import type { Finding } from '../rules/finding.ts'
 import { check } from '../rules/index.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { assign } from './assign.ts'
-import { detach } from './rewire.ts'
 
 /** Few wires moved so that faults of placement go away. */
 export interface Repair {

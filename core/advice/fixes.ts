@@ -1,9 +1,9 @@
 import { applyEdits, EditError, type Fix, sameFinding } from '../plan/edit.ts'
+import type { Finding, Rule } from '../rules/finding.ts'
+import { allRules, benchRules, type Counts, check, count, isBenchRule, rules } from '../rules/index.ts'
+import { type Checked, checked, recheck } from '../rules/recheck.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import type { Finding, Rule } from './finding.ts'
-import { allRules, benchRules, type Counts, check, count, isBenchRule, rules } from './index.ts'
-import { type Checked, checked, recheck } from './recheck.ts'
 
 /**
  * The fixes of a finding that truly mend it: each proposal is applied and checked, and kept only when the finding is

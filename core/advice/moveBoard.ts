@@ -1,9 +1,9 @@
+import { assign } from '../assign/assign.ts'
+import type { Refusal } from '../assign/feedAndTie.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { assign } from './assign.ts'
-import type { Refusal } from './feedAndTie.ts'
 
 /** Wires of a plan before and after: what a maker at the workbench does with each. */
 export interface Replug {

@@ -1,9 +1,9 @@
 import type { Catalog } from '../catalog/catalog.ts'
 import { applyEdits, type Edit, type Fix } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { check } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { fixesFor } from './fixes.ts'
-import { check } from './index.ts'
 
 export interface Mended {
   readonly edits: readonly Edit[]

@@ -1,6 +1,6 @@
+import type { AssignResult } from '../assign/assign.ts'
+import { conflictIn } from '../assign/conflict.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { AssignResult } from './assign.ts'
-import { conflictIn } from './conflict.ts'
 import { remediesFor } from './remedies.ts'
 
 /** A search's answer as `assign --json` and the server give it, with what stands in the way and the ways out. */

@@ -1,0 +1,58 @@
+import type { PinFacts } from '../catalog/boardFacts.ts'
+import type { Caution, Feature } from '../catalog/boardSchema.ts'
+import type { Host } from './model.ts'
+
+/** Who has a pin already, before any signal asks for it: the one answer to "may I have this pin, its converter, its timer". */
+export interface Availability {
+  /** Pin of its board. */
+  readonly pin: PinFacts | undefined
+  /** Cautions that count with the features in use. */
+  readonly cautions: readonly Caution[]
+  /** What the board itself needs it for: flash, memory, crystal. */
+  readonly vital: Caution | undefined
+  /** Feature in use that occupies the pin, that blocks its analog unit, that has the last of its timers. */
+  readonly pinTaker: Feature | undefined
+  readonly analogTaker: Feature | undefined
+  readonly pwmTaker: Feature | undefined
+  /** Titles of the timers on which its PWM hangs. */
+  readonly timers: readonly string[]
+}
+
+const known = new WeakMap<Host, Availability>()
+
+export function availabilityOf(host: Host): Availability {
+  let facts = known.get(host)
+  if (!facts) {
+    facts = workOut(host)
+    known.set(host, facts)
+  }
+  return facts
+}
+
+/** Cautions that count with the features in use. */
+export const activeCautions = (host: Host): readonly Caution[] => availabilityOf(host).cautions
+
+function workOut(host: Host): Availability {
+  const id = host.end.slice(host.ref.length + 1)
+  const { board } = host
+  const features = board?.features ?? []
+  const pin = board?.facts.pin(id)
+  const cautions = host.cautions.filter(
+    (caution) => caution.feature === undefined || features.some((feature) => feature.id === caution.feature),
+  )
+  // A pin that hangs on several timers can take another one.
+  const timers = (board?.board.timers ?? []).filter((one) =>
+    Object.values(one.channels).some((pins) => pins.includes(id)),
+  )
+  const takers = timers.map((timer) => features.find((feature) => feature.timers.includes(timer.id)))
+  const unit = pin?.analogUnit
+  return {
+    pin,
+    cautions,
+    vital: cautions.find((one) => ['flash', 'psram', 'crystal'].includes(one.id)),
+    pinTaker: features.find((one) => one.pins.includes(id)),
+    analogTaker: features.find((feature) => unit !== undefined && feature.analog.includes(unit.id)),
+    pwmTaker: takers.every((one) => one !== undefined) ? takers[0] : undefined,
+    timers: timers.map((one) => one.id),
+  }
+}
