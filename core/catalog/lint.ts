@@ -1,6 +1,6 @@
 import type { Catalog } from './catalog.ts'
 import { lintBoardEntry } from './lintBoard.ts'
-import { lintPartEntry } from './lintPart.ts'
+import { lintMutePins, lintPartEntry } from './lintPart.ts'
 
 /** Everything about the catalogue that can be proved wrong without an opinion; a sentence each, with the entry's id. */
 export function lintCatalog(catalog: Catalog): string[] {
@@ -12,6 +12,7 @@ export function lintCatalog(catalog: Catalog): string[] {
       said.push(`${part.id}: ${text}`)
     }
     lintPartEntry(part, catalog, say)
+    lintMutePins(part, say)
     const other = stems.get(part.stem)
     if (other) say(`its stem ${part.stem} is also that of ${other}`)
     stems.set(part.stem, part.id)

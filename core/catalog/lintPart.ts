@@ -171,3 +171,31 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
   if (new Set(feet.filter((id) => id !== null)).size !== feet.filter((id) => id !== null).length)
     say('the footprint names a pin twice', ['footprint'])
 }
+
+/**
+ * Pins of which the entry says nothing electrical, and gives no reason. Shipped entries have none; the maker's own may,
+ * since not everybody knows what a leg is for.
+ */
+export function lintMutePins(part: Part, say: Say): void {
+  const spoken = pinsSpokenOf(part)
+  for (const [index, pin] of part.pins.entries())
+    if (pin.role !== 'ground' && !spoken.has(pin.id) && !(pin.none ?? pin.outside ?? pin.unknown))
+      say(
+        `pin ${pin.id} is mute: expected it in a signal, tie, supply, rail, channel or inner element, or none, outside or unknown with a reason`,
+        ['pins', index],
+      )
+}
+
+/** Pins of which the entry says anything electrical. */
+function pinsSpokenOf(part: Part): ReadonlySet<string> {
+  const modes = [part, ...part.modes]
+  return new Set([
+    ...modes.flatMap(({ signals, ties }) => [...signals, ...ties].map(({ pin }) => pin)),
+    ...part.supplies.flatMap(({ pins, ground }) => [...pins, ...ground]),
+    ...part.rails.map(({ pin }) => pin),
+    ...part.provides.flatMap(({ pins, clamp }) => [...pins, ...(clamp === undefined ? [] : [clamp])]),
+    ...part.channels.flatMap(({ output, inputs, enables }) => [output, ...inputs, ...enables.map(({ pin }) => pin)]),
+    ...part.controllers.flatMap(({ pins }) => Object.values(pins)),
+    ...part.inner.flatMap(({ between, rails = [] }) => [...between, ...rails]),
+  ])
+}

@@ -34,8 +34,13 @@ export const PartPin = v.strictObject({
   text: v.optional(Text),
   /** What leaving it open means; a pin without this must be wired or marked unused. */
   open: v.optional(Text),
-  /** Why nothing inside the part leads on from it. */
+  /**
+   * What stands in for electrical facts. `none`: why nothing inside the part leads on from it; `outside`: what belongs
+   * there that no plan holds, such as an aerial; `unknown`: what no source says of it.
+   */
   none: v.optional(Text),
+  outside: v.optional(Text),
+  unknown: v.optional(Text),
 })
 export type PartPin = v.InferOutput<typeof PartPin>
 

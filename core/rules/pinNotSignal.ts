@@ -63,7 +63,17 @@ const isBus = (need: string): boolean => need.includes('.') && !need.endsWith('.
 
 /** A wire on a leg of a part that leads nowhere inside. */
 function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Report) => void): void {
-  const none = terminal.partPin?.none
+  const { none, outside } = terminal.partPin ?? {}
+  const pins = net.ends.filter((end) => wiring.terminal(end)?.host?.board)
+  if (outside !== undefined && pins.length > 0)
+    report({
+      severity: 'fault',
+      at: [terminal.end, ...pins],
+      message: `${listWords(pins)} ${pins.length === 1 ? 'hangs' : 'hang'} on ${terminal.end}, where ${outside} belongs.`,
+      why: 'That leg has no levels that a pin could read or drive, and often carries some that a pin does not bear. Count the position once more from the marked end.',
+      numbers: {},
+      propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),
+    })
   const others = net.ends.filter((end) => end !== terminal.end)
   if (none === undefined || !net.wired || net.ground || net.sources.length > 0) return
   report({

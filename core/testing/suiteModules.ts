@@ -548,4 +548,24 @@ export const mistakenModules: readonly (Short & { title: string; rule: string })
     parts: { S: 'ws2812-strip', T: 'ws2812-strip', R: ohms(330) },
     wires: `${gnd}, S.5V PACK.+, S.GND PACK.-, T.5V PACK.+, T.GND PACK.-, MCU.6 R.1, R.2 S.DIN, S.DOUT T.DOUT`,
   },
+  {
+    title: 'a pin of the board on the aerial of a radio',
+    rule: 'pin-not-signal',
+    parts: { R: 'sx1276' },
+    wires: `${fed('R')}, R.SCK MCU.18, R.MOSI MCU.23, R.MISO MCU.19, R.NSS MCU.16, R.ANT MCU.4`,
+  },
+  {
+    title: 'a pin of the board on a line of a load cell',
+    rule: 'pin-not-signal',
+    mcu: 'uno-r3',
+    parts: { A: 'hx711' },
+    wires: `${five('A')}, A.DT MCU.3, A.SCK MCU.2, A.E+ MCU.4`,
+  },
+  {
+    title: 'a meter at more than its shunt bears against ground',
+    rule: 'driver-rating',
+    supplies: pack(48),
+    parts: { A: 'ina226', L: { part: 'dc-motor', options: { milliamps: 200, stall: 400 } } },
+    wires: `${gnd}, ${fed('A')}, ${i2c('21', '22', 'A')}, A.IN+ PACK.+, A.IN- L.M1, L.M2 PACK.-`,
+  },
 ]

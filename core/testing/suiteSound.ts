@@ -314,4 +314,16 @@ export const soundMore: readonly (Short & { title: string })[] = [
     parts: { K: 'potentiometer' },
     wires: 'K.1 MCU.GND, K.3 MCU.3V, K.W MCU.P0',
   },
+  {
+    title: 'a lamp through the shunt of a meter',
+    supplies: pack(12),
+    parts: { A: 'ina226', L: 'lamp' },
+    wires: `${gnd}, ${fed('A')}, ${i2c('21', '22', 'A')}, A.IN+ PACK.+, A.IN- L.+, L.- PACK.-`,
+  },
+  {
+    title: 'a cell on its charger',
+    supplies: { CELL: { volts: 3.7 } },
+    parts: { C: 'charger-tp4056' },
+    wires: 'C.B+ CELL.+, C.B- CELL.-',
+  },
 ]
