@@ -4,6 +4,18 @@ import { analogRange } from './analogRange.ts'
 testRule(analogRange, {
   valid: [
     {
+      title: 'a light-dependent resistor in a divider',
+      mcu: 'uno-r3',
+      parts: { L: 'ldr', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'L.1 MCU.5V, L.2 MCU.A0, R.1 MCU.A0, R.2 MCU.GND',
+    },
+    {
+      title: '5 V on a pin that does not bear it: level-damage says so',
+      mcu: 'stm32f411-blackpill',
+      parts: { S: 'current-acs712' },
+      wires: 'S.VCC MCU.5V, S.GND MCU.GND, S.OUT MCU.PA1',
+    },
+    {
       title: 'a sensor within the range',
       mcu: 'uno-r3',
       parts: { G: 'gas-analog' },
@@ -18,11 +30,11 @@ testRule(analogRange, {
   ],
   invalid: [
     {
-      title: '5 V on a pin that bears it and reads 3.3 V',
-      mcu: 'stm32f411-blackpill',
-      parts: { S: 'current-acs712' },
-      wires: 'S.VCC MCU.5V, S.GND MCU.GND, S.OUT MCU.PA1',
-      says: [],
+      title: 'a light-dependent resistor alone',
+      mcu: 'uno-r3',
+      parts: { L: 'ldr' },
+      wires: 'L.1 MCU.5V, L.2 MCU.A0',
+      says: ['fault: MCU.A0 always reads 5.0 V, whatever L does.'],
     },
     {
       title: 'a knob over more than the converter reads well',

@@ -16,6 +16,13 @@ testRule(onewirePullup, {
   ],
   invalid: [
     {
+      title: 'a pull-up that is too strong',
+      mcu: 'pico',
+      parts: { T: 'ds18b20-probe', R: { part: 'resistor', options: { ohms: 100 } } },
+      wires: 'T.VDD MCU.3V3, T.GND MCU.GND, T.DQ MCU.GP4, R.1 T.DQ, R.2 MCU.3V3',
+      says: ['caution: The pull-up of T.DQ is 100 Ω, and 725 Ω is the least at 3.3 V.'],
+    },
+    {
       title: 'a probe without a resistor',
       parts: { A: 'ds18b20-probe' },
       wires: 'A.VDD MCU.3V3, A.GND MCU.GND, A.DQ MCU.27',

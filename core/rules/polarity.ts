@@ -107,7 +107,7 @@ function legsOf(part: PartInstance): Legs | undefined {
   if (pins.length !== 2) return undefined
   const diode = part.part.inner.find((inner) => inner.kind === 'diode' && holds(inner.when, part.options))
   // A Zener diode works the other way round on purpose.
-  if (diode && part.part.id !== 'zener')
+  if (diode && diode.reverse === undefined)
     return {
       plus: end(diode.between[0]),
       minus: end(diode.between[1]),

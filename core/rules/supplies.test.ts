@@ -65,6 +65,13 @@ testRule(supplyMissing, {
   ],
   invalid: [
     {
+      title: 'a sensor of a few milliamperes fed from a pin',
+      mcu: 'uno-r3',
+      parts: { W: 'water-level' },
+      wires: 'W.+ MCU.7, W.- MCU.GND, W.S MCU.A0',
+      says: ['caution: W gets its supply at W.+ from the pin MCU.D7: it works only while the program holds that high.'],
+    },
+    {
       title: 'no supply',
       parts: { B: 'bme280' },
       wires: 'B.GND MCU.GND, B.SDA MCU.D21',

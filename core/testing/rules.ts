@@ -22,6 +22,13 @@ export function testRule(
   tables: { valid: readonly (Short & { title: string })[]; invalid: readonly Invalid[] },
 ): void {
   describe(rule.meta.id, () => {
+    it('has tables that could fail', () => {
+      const titles = [...tables.valid, ...tables.invalid].map(({ title }) => title)
+      expect(titles.filter((title, at) => titles.indexOf(title) < at)).toEqual([])
+      for (const { title, says } of tables.invalid) expect(says, title).not.toEqual([])
+      const shown = new Set(tables.invalid.flatMap(({ says }) => says.map((one) => one.split(':')[0])))
+      expect(rule.meta.severities.filter((severity) => !shown.has(severity))).toEqual([])
+    })
     describe('valid', () => {
       it.each(tables.valid)('$title', (short) => {
         expect(check(wiringOf(short), [rule]).map((one) => one.message)).toEqual([])

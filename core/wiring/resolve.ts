@@ -148,8 +148,15 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     ties: [] as TieUse[],
     buses: [] as Wiring['buses'],
   }
+  const beyondResistors = resistorLinks(parts, netOf)
   wiring.ties = parts.flatMap((owner) =>
-    tieUses(owner, netOf, plan, (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined), parts),
+    tieUses(
+      owner,
+      netOf,
+      plan,
+      (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined),
+      beyondResistors,
+    ),
   )
   wiring.buses = groupBuses(wiring)
   return wiring
@@ -465,26 +472,33 @@ function findHomes(
   for (const part of parts) part.home = home(part.ref, 0) ?? boards[0]
 }
 
+/** Nets that a resistor joins with one. */
+function resistorLinks(parts: readonly PartInstance[], netOf: (end: string) => Net): (net: Net) => ReadonlySet<Net> {
+  const links = new Map<Net, Set<Net>>()
+  const link = (from: Net, to: Net): void => {
+    const known = links.get(from)
+    if (known) known.add(to)
+    else links.set(from, new Set([to]))
+  }
+  for (const { ref, part } of parts) {
+    if (part.category !== 'passive') continue
+    for (const { kind, between } of part.inner) {
+      if (kind !== 'resistance') continue
+      const [a, b] = between.map((pin) => netOf(`${ref}.${pin}`)) as [Net, Net]
+      link(a, b)
+      link(b, a)
+    }
+  }
+  return (net) => links.get(net) ?? new Set()
+}
+
 function tieUses(
   owner: PartInstance,
   netOf: (end: string) => Net,
   plan: Plan,
   hasHost: (net: Net) => boolean,
-  parts: readonly PartInstance[],
+  beyondResistors: (net: Net) => ReadonlySet<Net>,
 ): TieUse[] {
-  /** Nets that a resistor joins with one. */
-  const beyondResistors = (net: Net): Set<Net> => {
-    const ends = new Set(net.ends)
-    return new Set(
-      parts.flatMap(({ ref, part }) =>
-        part.inner
-          .filter((inner) => inner.kind === 'resistance' && part.category === 'passive')
-          .flatMap(({ between: [a, b] }) =>
-            ends.has(`${ref}.${a}`) ? [netOf(`${ref}.${b}`)] : ends.has(`${ref}.${b}`) ? [netOf(`${ref}.${a}`)] : [],
-          ),
-      ),
-    )
-  }
   const ties = [...owner.part.ties, ...(owner.mode?.ties ?? [])].filter((tie) => holds(tie.when, owner.options))
   return ties.map((facts): TieUse => {
     const to =

@@ -1,0 +1,83 @@
+import { testRule } from '../testing/rules.ts'
+import { capacitorRule } from './capacitor.ts'
+
+const cap = (kind: string, volts: number) => ({ part: 'capacitor', options: { farads: 1e-4, kind, volts } })
+const twelve = { PACK: { volts: 12 } }
+const bridge =
+  'PACK.- MCU.GND, D.VCC PACK.+, D.GND PACK.-, D.EEP MCU.5V, D.IN1 MCU.5, D.IN2 MCU.6, D.AOUT1 M.M1, D.AOUT2 M.M2'
+const motor = { part: 'dc-motor', options: { milliamps: 200, stall: 800 } }
+
+testRule(capacitorRule, {
+  valid: [
+    {
+      title: 'plus on the supply, rated well above it',
+      supplies: twelve,
+      parts: { C: cap('electrolytic', 25) },
+      wires: 'PACK.- MCU.GND, C.1 PACK.+, C.2 PACK.-',
+    },
+    {
+      title: 'rated just what it gets',
+      supplies: twelve,
+      parts: { C: cap('electrolytic', 12) },
+      wires: 'PACK.- MCU.GND, C.1 PACK.+, C.2 PACK.-',
+    },
+    {
+      title: 'a ceramic one either way round',
+      supplies: twelve,
+      parts: { C: cap('ceramic', 25) },
+      wires: 'PACK.- MCU.GND, C.2 PACK.+, C.1 PACK.-',
+    },
+    {
+      title: 'one leg that nothing holds',
+      supplies: twelve,
+      parts: { C: cap('electrolytic', 10) },
+      wires: 'PACK.- MCU.GND, C.1 PACK.+',
+    },
+    {
+      title: 'a ceramic one across a motor on a bridge',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 6 } },
+      parts: { D: 'drv8833', M: motor, C: cap('ceramic', 50) },
+      wires: `${bridge}, C.1 M.M1, C.2 M.M2`,
+    },
+  ],
+  invalid: [
+    {
+      title: 'turned',
+      supplies: twelve,
+      parts: { C: cap('electrolytic', 25) },
+      wires: 'PACK.- MCU.GND, C.2 PACK.+, C.1 PACK.-',
+      says: ['fault: C is the wrong way round: its minus C.2 lies 12.0 V above its plus C.1.'],
+      fix: 'Swap the wires of C.1 and C.2',
+      changes: [
+        'wire C.2 to PACK.+ removed',
+        'wire C.1 to PACK.- removed',
+        'wire C.1 to PACK.+ added',
+        'wire C.2 to PACK.- added',
+      ],
+    },
+    {
+      title: 'rated less than it gets',
+      supplies: twelve,
+      parts: { C: cap('electrolytic', 10) },
+      wires: 'PACK.- MCU.GND, C.1 PACK.+, C.2 PACK.-',
+      says: ['fault: C gets 12.0 V and is rated 10.0 V.'],
+      fix: 'Take a 16 V one for C',
+      changes: ['C: options volts 10 becomes volts 16'],
+    },
+    {
+      title: 'across a motor that turns both ways',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 6 } },
+      parts: { D: 'drv8833', M: motor, C: cap('electrolytic', 25) },
+      wires: `${bridge}, C.1 M.M1, C.2 M.M2`,
+      says: ['fault: The volts of C turn round: C.2 lies up to 6.0 V above C.1.'],
+    },
+    {
+      title: 'a regulator without the one that it needs',
+      parts: { G: 'regulator-3v3' },
+      wires: 'G.IN MCU.VIN, G.GND MCU.GND',
+      says: ['caution: G lacks its capacitor: 10 µF at the output keeps the regulator from oscillating.'],
+    },
+  ],
+})
