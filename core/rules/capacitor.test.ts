@@ -63,7 +63,9 @@ testRule(capacitorRule, {
       wires: 'PACK.- MCU.GND, C.1 PACK.+, C.2 PACK.-',
       says: ['fault: C gets 12.0 V and is rated 10.0 V.'],
       fix: 'Take a 16 V one for C',
-      changes: ['C: options volts 10 becomes volts 16'],
+      changes: [
+        'C: options farads 0.0001, kind electrolytic, volts 10 becomes farads 0.0001, kind electrolytic, volts 16',
+      ],
     },
     {
       title: 'across a motor that turns both ways',
