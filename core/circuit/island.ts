@@ -250,7 +250,14 @@ class Builder {
       if (!this.#held.has(a) && !this.#held.has(b)) root.set(find(a), find(b))
     }
     for (const strand of this.#strands) join(strand)
-    for (const { positions } of this.#actors) for (const { strands } of positions) strands.forEach(join)
+    const isFree = (node: number): boolean => !this.#held.has(node)
+    for (const { positions } of this.#actors) {
+      const strands = positions.flatMap((one) => one.strands)
+      strands.forEach(join)
+      // What one actor moves hangs together, such as the two ways of a switch whose middle lies on a supply.
+      const [first, ...others] = strands.flatMap(({ a, b }) => [a, b]).filter(isFree)
+      if (first !== undefined) for (const other of others) root.set(find(other), find(first))
+    }
     // What lies between two held nodes is an island of its own; it is found by its first strand.
     const islands = new Map<string, { nets: Set<Net>; held: Map<number, number>; strands: Strand[]; actors: Actor[] }>()
     const at = ({ a, b }: Branch): string => {
@@ -278,11 +285,12 @@ class Builder {
       take(island, strand)
     }
     for (const actor of this.#actors) {
-      const first = actor.positions.flatMap(({ strands }) => strands)[0]
+      const strands = actor.positions.flatMap((one) => one.strands)
+      const first = strands.find(({ a, b }) => isFree(a) || isFree(b)) ?? strands[0]
       if (!first) continue
       const island = islandAt(at(first))
       island.actors.push(actor)
-      for (const { strands } of actor.positions) for (const strand of strands) take(island, strand)
+      for (const strand of strands) take(island, strand)
     }
     return [...islands.values()]
       .filter(({ strands, actors }) => strands.length > 0 || actors.some(({ what }) => !('port' in what)))

@@ -105,6 +105,28 @@ describe('no verdict is optimistic, and none far off', () => {
   })
 })
 
+describe('islands by hand', () => {
+  const most = (wires: string, parts: Record<string, string>, end: string): number | undefined => {
+    const wiring = wiringOf({ mcu: 'uno-r3', parts, wires })
+    return verdictsOf(wiring).of(wiring.netOf(end))?.most?.volts
+  }
+  it('a change-over switch brings its middle to either pin', () => {
+    const wires = 'S.C MCU.3V3, S.1 MCU.3, S.3 MCU.4'
+    // Either pin may drive 5 V, which then stands against the supply: 3.3 V come from the switch alone.
+    expect(most(wires, { S: 'slide-switch' }, 'MCU.D3')).toBeGreaterThan(3.29)
+    expect(most(wires, { S: 'slide-switch' }, 'MCU.D4')).toBeGreaterThan(3.29)
+  })
+  it('a lamp row floats in the middle while nothing drives it', () => {
+    const wiring = wiringOf({
+      mcu: 'uno-r3',
+      parts: { L: 'led', R: 'resistor' },
+      wires: 'L.A R.1, R.2 MCU.3, L.K MCU.GND',
+    })
+    const [start] = verdictsOf(wiring).of(wiring.netOf('L.A'))?.verdict.states ?? []
+    expect(start?.volts(wiring.netOf('L.A').index)).toBeUndefined()
+  })
+})
+
 const firstLeg = (
   all: readonly { part: { legs: readonly string[] }; a: Node; b: Node }[],
   node: Node,
