@@ -7,5 +7,7 @@ export default defineConfig({
     environment: 'node',
     setupFiles: ['core/testing/setup.ts'],
     testTimeout: 30_000,
+    // One a core: left to itself the runner keeps one core free.
+    maxWorkers: 2,
   },
 })

@@ -1,12 +1,10 @@
 import { circuitOf, railOf } from '../circuit/circuit.ts'
-import { litDiodes } from '../circuit/lit.ts'
-import { chosenFact, drawnThrough, drivenLoads, ratingOf } from '../circuit/loads.ts'
-import { verdictsOf } from '../circuit/verdicts.ts'
-import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
-import { entryOf } from '../text/entryOf.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { drivenLoads, ratingOf } from '../circuit/loads.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import type { PartInstance } from '../wiring/model.ts'
+import { sayFuses, sayHot, sayWeakBases } from './driverHeat.ts'
 import type { Report, Rule } from './finding.ts'
-import { listWords, twoDigits } from './shared.ts'
+import { listWords } from './shared.ts'
 
 /** Share of what an output is good for above which it is said. */
 const NEAR = 0.8
@@ -103,72 +101,4 @@ function byPart<T extends { readonly part: PartInstance }>(list: readonly T[]): 
   const found = new Map<PartInstance, T[]>()
   for (const one of list) found.set(one.part, [...(found.get(one.part) ?? []), one])
   return found
-}
-
-/** Resistors that turn more power into heat than they are rated for; of those before a lamp led-resistor speaks. */
-function sayHot(wiring: Wiring, report: (one: Report) => void): void {
-  const lamps = new Set(litDiodes(wiring).map((one) => one.resistor))
-  const verdicts = verdictsOf(wiring)
-  for (const element of circuitOf(wiring).elements) {
-    const { part, ohms, kind } = element
-    const rated = entryOf(part.options, 'watts')
-    if (kind !== 'resistor' || ohms === undefined || typeof rated !== 'number' || lamps.has(part)) continue
-    const flow = verdicts.through(element)
-    if (!flow) continue
-    const amps = Math.max(flow.forward, flow.back) / 1000
-    const watts = amps ** 2 * ohms
-    if (watts <= rated) continue
-    report({
-      severity: watts > rated * 1.5 ? 'fault' : 'caution',
-      at: [element.a, element.b, part.ref],
-      message: `${part.ref} turns ${formatQuantity(watts, 'W')} into heat and is rated ${formatQuantity(rated, 'W')}.`,
-      why: `P = I² · R with ${formatQuantity(amps, 'A')} through ${formatQuantity(ohms, 'Ω')}. Above its rating it scorches what it touches and in the end burns through.`,
-      numbers: { watts: twoDigits(watts), rated, milliamps: twoDigits(amps * 1000) },
-    })
-  }
-}
-
-/** Fuses that are smaller than what flows through them for good. */
-function sayFuses(wiring: Wiring, report: (one: Report) => void): void {
-  const circuit = circuitOf(wiring)
-  for (const element of circuit.elements) {
-    if (element.kind !== 'shunt' || element.runs === undefined) continue
-    const { typical, peak, names } = drawnThrough(circuit, element)
-    const most = element.runs
-    if (typical <= most && peak <= most * 2) continue
-    report({
-      severity: typical > most ? 'fault' : 'caution',
-      at: [element.a, element.b, element.part.ref],
-      message:
-        typical > most
-          ? `${element.part.ref} carries ${Math.round(typical)} mA for ${listWords(names)} and is made for ${most} mA.`
-          : `${element.part.ref} carries up to ${Math.round(peak)} mA for a moment and is made for ${most} mA.`,
-      why: 'What opens at its rating opens in use as well: the sum of what hangs behind it has to stay below.',
-      numbers: { milliamps: Math.round(typical), peak: Math.round(peak), most },
-    })
-  }
-}
-
-/** Transistors whose base gets too little for what they switch. */
-function sayWeakBases(wiring: Wiring, report: (one: Report) => void): void {
-  const circuit = circuitOf(wiring)
-  for (const { element: load, channels } of drivenLoads(circuit))
-    for (const channel of channels) {
-      const { part, inputs, output } = channel
-      const gain = chosenFact(part, 'gain')
-      const junction = circuit.elements.find((one) => one.kind === 'diode' && inputs.includes(one.a))
-      const flow = junction && verdictsOf(wiring).through(junction)
-      if (gain === undefined || !flow || load.runs === undefined || flow.forward <= 0) continue
-      // Above its rating no base current helps.
-      if (load.runs > (ratingOf(channel).most ?? Number.POSITIVE_INFINITY)) continue
-      const carries = flow.forward * gain
-      if (carries >= load.runs * 1.5) continue
-      report({
-        severity: carries < load.runs ? 'fault' : 'caution',
-        at: [output, inputs[0] as string, load.part.ref],
-        message: `The base of ${part.ref} gets ${flow.forward.toFixed(2)} mA, enough for ${Math.round(carries)} mA; ${load.part.ref} takes ${Math.round(load.runs)} mA.`,
-        why: `A transistor carries at most its gain, here ${gain} at least, times the current into its base. To conduct fully it wants several times that: a smaller base resistor, as far as the pin bears it, or a MOSFET.`,
-        numbers: { base: twoDigits(flow.forward), gain, load: load.runs },
-      })
-    }
 }

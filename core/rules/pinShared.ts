@@ -1,12 +1,12 @@
 import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
-import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { Net, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
+import type { SignalUse, Terminal } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
-import type { Report, Rule } from './finding.ts'
-import { listWords, usesByHost } from './shared.ts'
+import { sayBridges } from './bridgesJoined.ts'
+import type { Rule } from './finding.ts'
+import { usesByHost } from './shared.ts'
 
 export const pinShared: Rule = {
   meta: {
@@ -103,27 +103,3 @@ const isBufferOutput = (terminal: Terminal | undefined): boolean =>
   terminal.owner.part.inner.some(
     (inner) => inner.kind === 'buffer' && inner.between[inner.back ? 0 : 1] === terminal.pin,
   )
-
-/** Outputs that drive both ways on one wire, unless their inputs are joined as well, as in halves put in parallel. */
-function sayBridges(wiring: Wiring, report: (one: Report) => void): void {
-  const byNet = new Map<Net, DriverChannel[]>()
-  for (const channel of circuitOf(wiring).channels) {
-    const net = wiring.netOf(channel.output)
-    if (channel.facts.supply === undefined || !net.wired) continue
-    byNet.set(net, [...(byNet.get(net) ?? []), channel])
-  }
-  const moves = ({ inputs, enables }: DriverChannel): string =>
-    [...inputs, ...enables.map(({ end }) => end)].map((end) => wiring.netOf(end).index).join(' ')
-  for (const channels of byNet.values()) {
-    const [first] = channels
-    if (channels.length < 2 || !first || channels.every((one) => moves(one) === moves(first))) continue
-    const outputs = channels.map(({ output }) => output)
-    report({
-      severity: 'fault',
-      at: outputs,
-      message: `${listWords(outputs)} are joined and moved by different inputs.`,
-      why: 'Each of them pulls up or down by itself. As soon as one is high and the other low they short the motor supply. Outputs in parallel need their inputs in parallel too.',
-      numbers: {},
-    })
-  }
-}

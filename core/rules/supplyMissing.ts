@@ -1,9 +1,7 @@
-import { fedThrough } from '../circuit/loads.ts'
-import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
+import { backToFront, turnedRound } from '../circuit/turned.ts'
 import { groundEnd, sourceChoices } from '../wiring/supply.ts'
-import { feedsTooMuch } from './driverNeeded.ts'
 import type { Rule } from './finding.ts'
-import { backToFront, turnedRound } from './polarity.ts'
+import { causeElsewhere, feedingPin, isTapOnRail, isTurned } from './supplyCauses.ts'
 
 export const supplyMissing: Rule = {
   meta: {
@@ -116,42 +114,3 @@ export const supplyMissing: Rule = {
     }
   },
 }
-
-/** Both ends are fed, the other way round than they are named. */
-const isTurned = (wiring: Wiring, use: SupplyUse): boolean =>
-  use.pins.some((end) => wiring.netOf(end).ground) && use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
-
-/** Another finding names the cause: what feeds it lies in the way, is dead itself, or is a pin that cannot carry it. */
-function causeElsewhere(wiring: Wiring, use: SupplyUse): boolean {
-  if (fedThrough(wiring, use.pins)) return true
-  return use.pins.some((end) => {
-    const net = wiring.netOf(end)
-    if (!net.wired) return false
-    return net.ends.some((other) => {
-      const terminal = wiring.terminal(other)
-      const { owner, host } = terminal ?? {}
-      if (host?.board && feedsTooMuch(host, use)) return true
-      return (
-        owner?.kind === 'part' &&
-        owner.part.rails.some(({ pin, from }) => from !== undefined && [pin, from].includes(terminal?.pin ?? ''))
-      )
-    })
-  })
-}
-
-/** A pin of a board that can carry what hangs on it as a supply. */
-function feedingPin(wiring: Wiring, use: SupplyUse): string | undefined {
-  if (use.typicalMilliamps === undefined || use.facts.either) return undefined
-  for (const end of use.pins)
-    for (const other of wiring.netOf(end).ends) {
-      const host = wiring.terminal(other)?.host
-      const most = host?.current?.recommended ?? host?.current?.absolute
-      if (host?.board && host.functions.has('digital-out') && most !== undefined && !feedsTooMuch(host, use))
-        return host.end
-    }
-  return undefined
-}
-
-/** The tap of a part whose ends may change places lies on a rail: pin-on-rail speaks. */
-const isTapOnRail = (wiring: Wiring, part: PartInstance): boolean =>
-  wiring.signals.some((one) => one.part === part && one.state === 'tied')

@@ -1,0 +1,109 @@
+import { holds } from '../catalog/when.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { circuitOf } from './circuit.ts'
+import { verdictsOf } from './verdicts.ts'
+
+interface Legs {
+  readonly plus: string
+  readonly minus: string
+  readonly diode: boolean
+  readonly lights: boolean
+}
+
+export function legsOf(part: PartInstance): Legs | undefined {
+  const end = (pin: string): string => `${part.ref}.${pin}`
+  const pins = part.part.pins.filter((pin) => pin.role !== 'free')
+  if (pins.length !== 2) return undefined
+  const diode = part.part.inner.find((inner) => inner.kind === 'diode' && holds(inner.when, part.options))
+  // A Zener diode works the other way round on purpose.
+  if (diode && diode.reverse === undefined)
+    return {
+      plus: end(diode.between[0]),
+      minus: end(diode.between[1]),
+      diode: true,
+      lights: diode.mostMilliamps !== undefined,
+    }
+  const plus = pins.find((pin) => pin.role === 'supply' || pin.id === '+')
+  const minus = pins.find((pin) => pin !== plus)
+  return part.part.polarised && plus && minus
+    ? { plus: end(plus.id), minus: end(minus.id), diode: false, lights: false }
+    : undefined
+}
+
+/** Input, output and feeder of a converter that is fed at its output. */
+export function backToFront(wiring: Wiring, part: PartInstance): readonly [string, string, string] | undefined {
+  for (const { pin, from } of part.part.rails) {
+    if (from === undefined) continue
+    const [input, output] = [`${part.ref}.${from}`, `${part.ref}.${pin}`]
+    const source = wiring.netOf(output).sources.find((one) => one.ref !== part.ref)
+    if (source && wiring.netOf(input).wired && wiring.netOf(input).sources.length === 0 && !wiring.netOf(input).ground)
+      return [input, output, source.end]
+  }
+  return undefined
+}
+
+/** A transistor whose switched side lies on ground and whose ground leg does not. */
+export function crossedSwitch(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
+  if (part.part.build !== 'component') return undefined
+  const ground = part.part.pins.find((pin) => pin.role === 'ground')
+  for (const { output, supply } of part.part.channels) {
+    if (!ground || supply !== undefined) continue
+    const [out, low] = [output, ground.id].map((pin) => wiring.netOf(`${part.ref}.${pin}`))
+    if (out?.ground && low && !low.ground && low.wired) return [`${part.ref}.${output}`, `${part.ref}.${ground.id}`]
+  }
+  return undefined
+}
+
+/** What tells that a Zener diode is turned: a current flows through it forward, and never backwards. */
+export function zenerWrong(wiring: Wiring, part: PartInstance): string | undefined {
+  const element = circuitOf(wiring).elements.find((one) => one.part === part && one.zener !== undefined)
+  const flow = element && verdictsOf(wiring).through(element)
+  if (!element || !flow || flow.forward < 0.01 || flow.back > 0.001) return undefined
+  return `its anode ${element.a} lies above its cathode ${element.b}, where it conducts at ${formatVolts(element.forward ?? 0.7)} instead of ${formatVolts(element.zener ?? 0)}`
+}
+
+/** Supply and ground pin of a part, the one on ground and the other on a supply. */
+export function swappedSupply(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
+  if (part.part.polarised && part.part.pins.filter((pin) => pin.role !== 'free').length === 2) return undefined
+  for (const { facts, pins, grounds } of part.supplies) {
+    if (facts.either) continue
+    const plus = pins.find((end) => wiring.netOf(end).ground)
+    const minus = grounds.find((end) => wiring.netOf(end).sources.length > 0 && !wiring.netOf(end).ground)
+    if (plus !== undefined && minus !== undefined) return [plus, minus]
+  }
+  return undefined
+}
+
+/** What tells that a part is turned round; undefined when nothing does. */
+export function turnedRound(wiring: Wiring, part: PartInstance): string | undefined {
+  if (swappedSupply(wiring, part)) return 'its supply and its ground are swapped'
+  const legs = legsOf(part)
+  return legs && (legs.diode ? diodeWrong(wiring, legs) : supplyWrong(wiring, legs))
+}
+
+/** What tells that a diode is turned round; undefined when nothing does. */
+function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Legs): string | undefined {
+  const [a, k] = [wiring.netOf(anode), wiring.netOf(cathode)]
+  if (lights) {
+    const hostAtCathode = wiring.signal(cathode)?.hosts.length ?? 0
+    if (a.ground && !k.ground && (k.wired || hostAtCathode > 0)) return `its anode ${anode} is on ground`
+    if (k.sources.length > 0 && a.wired && a.sources.length === 0) return `its cathode ${cathode} is on a supply`
+    return undefined
+  }
+  if (a.sources.length === 0) return undefined
+  if (k.ground) return `its anode ${anode} is on the supply and its cathode ${cathode} on ground`
+  const switched = k.ends.some((end) => {
+    const functions = wiring.terminal(end)?.host?.functions
+    return functions?.has('sink') === true && end !== cathode
+  })
+  return switched ? `its anode ${anode} is on the supply and its cathode ${cathode} on the switched side` : undefined
+}
+
+function supplyWrong(wiring: Wiring, { plus, minus }: Legs): string | undefined {
+  if (wiring.netOf(plus).ground && wiring.netOf(minus).wired && !wiring.netOf(minus).ground)
+    return `its plus ${plus} is on ground`
+  if (wiring.netOf(minus).sources.length > 0 && wiring.netOf(plus).wired && wiring.netOf(plus).sources.length === 0)
+    return `its minus ${minus} is on a supply`
+  return undefined
+}

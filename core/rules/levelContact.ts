@@ -1,0 +1,72 @@
+import { volts } from '../catalog/common.ts'
+import { contactLevels } from '../circuit/contactLevels.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { activeCautions } from '../wiring/availability.ts'
+import { type Line, linesOf } from '../wiring/lines.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+import { twoDigits } from './shared.ts'
+
+/** A contact that reads the same open and closed, or whose closed level is none. */
+export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
+  if (use.facts.direction !== 'passive' || use.facts.needs.startsWith('analog')) return
+  const levels = contactLevels(wiring, use)
+  const [first] = levels
+  if (!first) return
+  const { host } = first
+  const vih = volts(host.levels.vih, host.logicVolts)
+  const vil = volts(host.levels.vil, host.logicVolts)
+  if (vih === undefined || vil === undefined) return
+  const read = (at: number): 'high' | 'low' | 'neither' =>
+    at >= vih - 0.005 ? 'high' : at <= vil + 0.005 ? 'low' : 'neither'
+  const known = levels.flatMap(({ open, closed }) =>
+    open === undefined || closed === undefined ? [] : [{ open, closed, was: read(open), is: read(closed) }],
+  )
+  const works = ({ was, is }: (typeof known)[number]): boolean => was !== is && was !== 'neither' && is !== 'neither'
+  const [best] = known.toSorted((a, b) => Number(a.was === a.is) - Number(b.was === b.is))
+  if (known.length < levels.length || !best || known.some(works)) return
+  const { open, closed, was, is } = best
+  // Held at the wrong level for a start: boot-strap says so.
+  if (activeCautions(host).some(({ id, needs }) => id === 'boot-strap' && (needs === 'high') === open <= vil)) return
+  const at = [use.end, host.end]
+  const numbers = { open: twoDigits(open), closed: twoDigits(closed), vih: twoDigits(vih), vil: twoDigits(vil) }
+  if (was === is && was !== 'neither')
+    report({
+      severity: 'fault',
+      at,
+      message: `${host.end} reads ${was} whether ${use.part.ref} is open or closed.`,
+      why: `Open it lies at ${formatVolts(open)}, closed at ${formatVolts(closed)}. The contact has to lead to one side, and the resistor that holds the line meanwhile to the other.`,
+      numbers,
+    })
+  else if (was === 'neither' || is === 'neither')
+    report({
+      severity: is === 'neither' ? 'fault' : 'caution',
+      at,
+      message: `${host.end} gets ${formatVolts(is === 'neither' ? closed : open)} while ${use.part.ref} is ${is === 'neither' ? 'closed' : 'open'}, neither high nor low.`,
+      why: `It takes at least ${formatVolts(vih)} for high and at most ${formatVolts(vil)} for low. The resistors around the contact divide the supply; one of them is too large or too small.`,
+      numbers,
+    })
+}
+
+/** Pins of two boards joined through resistors, of which neither gets a level that it can read. */
+export function sayLinks(wiring: Wiring, report: (one: Report) => void): void {
+  const byPair = new Map<string, Line[]>()
+  for (const line of linesOf(wiring)) {
+    if (line.use) continue
+    const key = [line.driver, line.receiver].sort().join(' ')
+    byPair.set(key, [...(byPair.get(key) ?? []), line])
+  }
+  for (const lines of byPair.values()) {
+    const arrives = ({ high, vih }: Line): boolean => high === undefined || vih === undefined || high >= vih - 0.005
+    const [first, second] = lines
+    if (!first || !second || lines.some(arrives)) continue
+    const best = (first.high ?? 0) - (first.vih ?? 0) >= (second.high ?? 0) - (second.vih ?? 0) ? first : second
+    report({
+      severity: 'fault',
+      at: [best.driver, best.receiver],
+      message: `${best.receiver} wants ${formatVolts(best.vih as number)} for a high and gets ${formatVolts(best.high as number)} from ${best.driver}.`,
+      why: 'Whichever of the two pins drives, what arrives at the other is too low to be read. In a divider the smaller resistor belongs to the pin that drives, the larger one to ground.',
+      numbers: { high: twoDigits(best.high as number), vih: twoDigits(best.vih as number) },
+    })
+  }
+}

@@ -1,0 +1,61 @@
+import { circuitOf, type Port } from '../circuit/circuit.ts'
+import { verdictsOf, wayTo } from '../circuit/verdicts.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { switchesLoad } from '../wiring/needs.ts'
+import type { Report } from './finding.ts'
+import { takeOut } from './mend.ts'
+import { listWords, twoDigits } from './shared.ts'
+
+/** Volts above what a pin bears that count as the tolerance of supplies and resistors. */
+const SLACK = 0.05
+
+/** Pins to which resistors, lamps or contacts bring too much, whether or not a signal leads there. */
+export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  const verdicts = verdictsOf(wiring)
+  const spoken = new Set([...said].flatMap((one) => one.split(' ')))
+  for (const net of wiring.nets) {
+    if (!net.wired || net.ground || net.sources.length > 0) continue
+    const most = verdicts.of(net)?.most
+    if (!most) continue
+    const all = circuit.at(net)
+    if (all.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end)))) continue
+    // What a driver's outputs bear is driver-rating's.
+    const ports = all
+      .filter((one) => !one.host?.provider || !switchesLoad(one.host.functions))
+      .filter((one) => one.most !== undefined && most.volts > one.most + SLACK)
+    const weakest = ports.reduce<Port | undefined>(
+      (least, one) => (least && (least.most as number) <= (one.most as number) ? least : one),
+      undefined,
+    )
+    if (!weakest || ports.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end))))
+      continue
+    const way = wayTo(circuit, most.state, verdicts.of(net)!.verdict.island, net, 'high')
+    // Straight from a pin that drives: the lines have said it, or the level is that of another kind. Of a contact that
+    // closes onto a rail pin-on-rail speaks, of a load on a pin driver-needed.
+    if (
+      !way ||
+      (way.port && way.through.length === 0) ||
+      way.kinds.some((kind) => kind === 'load' || kind === 'winding')
+    )
+      continue
+    if (way.kinds.length > 0 && way.kinds.every((kind) => kind === 'contact')) continue
+    // Both lines of a bus that one module pulls up are one matter.
+    if (way.inside !== undefined && [...spoken].some((one) => one.startsWith(`${way.inside}.`))) continue
+    const { end } = weakest.terminal
+    spoken.add(end)
+    if (way.inside !== undefined) spoken.add(`${way.inside}.`)
+    const cause = way.inside === undefined ? way.name : `The pull-up of ${way.inside}`
+    const bears = weakest.most as number
+    report({
+      severity: 'fault',
+      at: [end, way.name, ...way.through.filter((ref) => ref !== way.name)],
+      message: `${way.through.length > 0 ? `Through ${listWords(way.through)} ` : ''}${cause} brings ${formatVolts(most.volts)} to ${end}, which bears ${formatVolts(bears)}.`,
+      why: `Nothing on the way brings the ${formatVolts(way.volts)} down far enough. Above ${formatVolts(bears)} current flows through the protection diodes of ${end} into its supply; a resistor limits that current, but no source allows it for good.`,
+      numbers: { volts: twoDigits(most.volts), bears: twoDigits(bears) },
+      propose: () =>
+        takeOut(wiring, (a, b) => way.through.some((ref) => [a, b].some((one) => one.startsWith(`${ref}.`)))),
+    })
+  }
+}

@@ -1,0 +1,77 @@
+import { type Circuit, circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
+import { isTurned } from '../circuit/lit.ts'
+import { drivenLoads } from '../circuit/loads.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
+import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+import { listWords } from './shared.ts'
+
+/** Windings across two bridges of which each has a coil of its own; one finding a motor. */
+export function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void): void {
+  const byPart = new Map<PartInstance, string[]>()
+  for (const { element, channels } of drivenLoads(circuit)) {
+    const [one, two] = channels
+    if (one?.facts.pair === undefined) continue
+    if (!two) {
+      sayHalf(element, one, report)
+      continue
+    }
+    if (one.part !== two.part || one.facts.pair === two.facts.output) continue
+    byPart.set(element.part, [...(byPart.get(element.part) ?? []), one.output, two.output])
+  }
+  for (const [part, outputs] of byPart) {
+    const [one, two] = outputs as [string, string]
+    const driver = circuit.channels.find(({ output }) => output === one) as DriverChannel
+    report({
+      severity: 'fault',
+      at: [part.ref, ...outputs],
+      message: `A winding of ${part.ref} lies between ${one} and ${two}, which belong to two coils.`,
+      why: `Each coil needs the two outputs of one bridge, such as ${one} and ${driver.part.ref}.${driver.facts.pair}. Across two of them the currents of both are wrong, and the motor hums instead of turning.`,
+      numbers: {},
+    })
+  }
+}
+
+/** A load on one of two outputs that belong together, its other leg on a rail. */
+function sayHalf(element: Element, { output, part, facts }: DriverChannel, report: (one: Report) => void): void {
+  const other = element.a === output || element.netA.ends.includes(output) ? element.netB : element.netA
+  const rail = railOf(other)
+  if (!rail) return
+  const pair = `${part.ref}.${facts.pair}`
+  report({
+    severity: 'fault',
+    at: [output, pair, element.a, element.b],
+    message: `${element.part.ref} lies between ${output} and ${railWords(rail)}; it belongs between ${output} and ${pair}.`,
+    why: 'The two outputs work against each other, and both rest at half the supply. A load from one of them to a rail gets a steady current that it does not bear.',
+    numbers: {},
+  })
+}
+
+/** Legs that have a wire and lead nowhere, one finding for each piece of metal. */
+export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, report: (one: Report) => void): void {
+  const byNet = new Map<Net, string[]>()
+  for (const [leg, { part, kind }] of dead) {
+    if (part.part.build !== 'component' || kind === 'capacitor') continue
+    const net = wiring.netOf(leg)
+    // Of a lamp that is turned round polarity speaks.
+    const turned = circuitOf(wiring)
+      .on(net)
+      .some((one) => {
+        const flow = one.lights ? verdictsOf(wiring).through(one) : undefined
+        return flow !== undefined && isTurned(flow)
+      })
+    if (turned) continue
+    byNet.set(net, [...(byNet.get(net) ?? []), leg])
+  }
+  for (const [net, legs] of byNet) {
+    const refs = [...new Set(legs.map((leg) => leg.split('.')[0] as string))]
+    const others = net.ends.filter((end) => !legs.includes(end))
+    report({
+      severity: 'fault',
+      at: [...legs, ...others],
+      message: `The current of ${listWords(refs)} finds no way back: ${listWords(legs)} ${others.length > 0 ? `${legs.length === 1 ? 'is' : 'are'} joined with ${listWords(others)}, which leads` : 'lead'} to no supply, no ground and no pin that drives.`,
+      why: 'A current flows in a circle only. A wire that ends at a part, and from there leads nowhere, is as good as none.',
+      numbers: {},
+    })
+  }
+}

@@ -1,0 +1,134 @@
+import { volts } from '../catalog/common.ts'
+import { type Circuit, type Port, railsBehindContacts, railWords } from '../circuit/circuit.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
+import { entryOf } from '../text/entryOf.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+
+/** Volts by which a rail may lie above what a pin bears without being called too high: no source is that exact. */
+export const SLACK = 0.05
+
+/** Level to which resistors alone hold a net for good; undefined where something else may move it. */
+export function heldLevel(
+  wiring: Wiring,
+  { net, terminal }: Port,
+): { readonly volts: number; readonly isHigh: boolean } | undefined {
+  const verdict = verdictsOf(wiring).of(net)
+  const supply = terminal.owner.kind === 'part' ? terminal.owner.logicVolts : undefined
+  if (!verdict?.most || !verdict.least || supply === undefined) return undefined
+  if (verdict.most.volts - verdict.least.volts > 0.05) return undefined
+  const { volts: at } = verdict.most
+  return at < 0.3 * supply ? { volts: 0, isHigh: false } : at > 0.7 * supply ? { volts: at, isHigh: true } : undefined
+}
+
+type Words = Pick<Report, 'severity' | 'message' | 'why'> & { readonly others?: readonly string[] }
+
+/** What is wrong when a contact closes onto a rail: more than the pin bears, or an output that is shorted. */
+export function whenPressed(circuit: Circuit, port: Port): Words | undefined {
+  for (const { contact, rail } of railsBehindContacts(circuit, port.net)) {
+    const { ref } = contact.part
+    if (port.most !== undefined && rail.volts > port.most + SLACK)
+      return {
+        severity: 'fault',
+        message: `When ${ref} closes, ${port.terminal.end} is joined with ${railWords(rail)}; it bears ${port.most} V.`,
+        why: 'A closed contact is a piece of wire. Put the contact on the logic supply or on ground, with a pull to the other side.',
+        others: [ref],
+      }
+    const drivesMore = circuit.wiring.signals.some(
+      (use) =>
+        use.part !== contact.part &&
+        use.facts.direction === 'in' &&
+        use.hosts.some(({ host, via }) => host === port.host && via.length === 0),
+    )
+    if (port.role !== 'in' && port.role !== 'either' && drivesMore)
+      return {
+        severity: 'fault',
+        message: `When ${ref} closes, the output ${port.terminal.end} is joined with ${railWords(rail)}.`,
+        why: 'The pin drives something else as well. A contact straight to a rail shorts it whenever it drives the other level.',
+        others: [ref],
+      }
+  }
+  return undefined
+}
+
+/** More than the logic supply of the board, by more than its tolerance. */
+export const isAboveLogic = ({ terminal: { owner } }: Port, at: number): boolean =>
+  owner.kind === 'board' && at > owner.board.logicVolts * 1.1
+
+/** A post of the board that is neither signal nor supply, and is wired. */
+export const isUnknownPost = (port: Port): boolean => {
+  const pin = port.terminal.boardPin
+  return port.net.wired && (pin?.kind === 'none' || (pin?.kind === 'control' && pin.control !== 'reference'))
+}
+
+/** What a pin of a part bears that is tied instead of run: as the part's logic does. */
+export function tieBears(port: Port): number | undefined {
+  const { owner, end } = port.terminal
+  if (owner.kind !== 'part' || port.use) return undefined
+  const pin = port.terminal.pin
+  const isTie = [...owner.part.ties, ...(owner.mode?.ties ?? [])].some((tie) => tie.pin === pin)
+  const isSupply = owner.supplies.some((use) => use.pins.includes(end))
+  return isTie && !isSupply ? volts(entryOf(owner.part.levels, 'logic')?.most, owner.logicVolts) : undefined
+}
+
+/** What a signal that lies on a rail cannot do there; undefined where it may be held on purpose. */
+export function signalOnRail(
+  { facts }: SignalUse,
+  at: number,
+  isSupply: boolean,
+): Pick<Report, 'severity' | 'message' | 'why'> | undefined {
+  const { direction, needs } = facts
+  const bus = needs.split('.')[0]
+  if (needs.startsWith('i2c.') || needs === 'onewire.dq')
+    return {
+      severity: 'fault',
+      message: 'it is a line of a bus and can say nothing there.',
+      why: 'The line must be free to go up and down; on a rail nobody can send on it, and a part that pulls it works against the rail.',
+    }
+  if (direction === 'out' || (direction === 'both' && bus !== 'spi'))
+    return {
+      severity: 'fault',
+      message: 'it is an output, works against the rail, and is read by nobody.',
+      why: `An output that goes ${at === 0 ? 'high' : 'low'} against a rail carries as much current as it can give, gets hot, and may be destroyed.`,
+    }
+  if (direction === 'open-drain')
+    return isSupply
+      ? {
+          severity: 'fault',
+          message: 'it pulls its line to ground and works against the rail.',
+          why: 'The output is a switch to ground. On a supply without a resistor it carries all the current that it can, and is read by nobody.',
+        }
+      : facts.required
+        ? {
+            severity: 'caution',
+            message: 'nobody reads it there.',
+            why: 'The output can only pull to ground, where it is already.',
+          }
+        : undefined
+  if (direction === 'in' && facts.off === (at === 0 ? 'low' : 'high'))
+    return {
+      severity: 'fault',
+      message: `it holds the part off for good${facts.text ? ` (${facts.text})` : ''}.`,
+      why: 'At this level the part is in reset, asleep or switched off. Wire it to the other level, or to a pin of the board that sets it.',
+    }
+  if (direction === 'in' && facts.moves)
+    return {
+      severity: 'fault',
+      message: 'the part waits for changes of this line, and a rail never moves.',
+      why: 'It takes its data, its step or its start from the edges of this line. Run it to a pin of the board.',
+    }
+  const isClock = ['spi.sck', 'spi.mosi', 'i2s.bck', 'i2s.ws', 'i2s.dout'].includes(needs)
+  if (direction === 'in' && isClock)
+    return {
+      severity: 'fault',
+      message: 'a line of a bus that never moves carries nothing.',
+      why: 'The part takes its data from the changes of this line.',
+    }
+  if (direction === 'in' && needs === 'pwm' && facts.orElse === undefined)
+    return {
+      severity: 'caution',
+      message: 'it waits for pulses, of which a rail has none.',
+      why: 'The part reads the length of the pulses on this line.',
+    }
+  return undefined
+}
