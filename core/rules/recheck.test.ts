@@ -3,7 +3,7 @@ import { expect, it } from 'vitest'
 import { applyEdits, type Edit, EditError } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { catalog } from '../testing/plans.ts'
+import { catalog, planOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { touchedBy } from '../wiring/touched.ts'
@@ -115,4 +115,21 @@ it('is the same as from scratch after any run of edits', () => {
   )
   // Most changes leave most of the plan alone.
   expect(seen.narrowed).toBeGreaterThan(seen.whole)
+})
+
+it('what hangs on a transistor is seen again when its other leg is led on', () => {
+  const parts = {
+    L: { part: 'led' },
+    S: { part: 'resistor', options: { ohms: 10 } },
+    Q: { part: 'npn' },
+    R: { part: 'resistor', options: { ohms: 1000 } },
+    P: { part: 'npn' },
+    T: { part: 'resistor', options: { ohms: 1000 } },
+  }
+  const wires = 'S.1 MCU.5V, S.2 L.A, L.K Q.C, Q.B R.1, R.2 MCU.4, P.B T.1, T.2 MCU.5, P.E MCU.GND'
+  const before = recheck(undefined, planOf({ mcu: 'uno-r3', parts, wires }), catalog)
+  const plan = applyEdits(before.wiring.plan, [{ do: 'connect', from: 'Q.E', to: 'P.C' }])
+  const after = recheck(before, plan, catalog)
+  expect(after.findings).toEqual(check(resolve(plan, catalog)))
+  expect(after.findings.map(({ rule }) => rule)).toContain('led-resistor')
 })

@@ -151,7 +151,10 @@ function followed(wiring: Wiring, ends: Iterable<string>): { nets: Set<Net>; par
     if (!isRail(net)) queue.push(net)
   }
   const meet = (terminal: Terminal): void => {
-    if (terminal.owner.kind === 'part' && isOwn(terminal)) parts.add(terminal.owner)
+    if (terminal.owner.kind !== 'part' || !isOwn(terminal) || parts.has(terminal.owner)) return
+    parts.add(terminal.owner)
+    // What an input, an enable or the ground leg of a driver does shows at its outputs.
+    for (const { output } of terminal.owner.part.channels) reach(`${terminal.ref}.${output}`)
   }
   for (const end of ends) {
     const terminal = wiring.terminal(end)
