@@ -72,6 +72,12 @@ export function PickedTask({
           {use.facts.text ? <span className="soft">: {use.facts.text}</span> : ''}
         </div>
         <div className="soft">
+          {use.hosts.length > 0 && (
+            <>
+              <Link to={`/plan/${id}/workings/pins?end=${encodeURIComponent(use.end)}`}>Volts</Link>
+              {', '}
+            </>
+          )}
           {why ? `1: ${why.host.end}, ${[...why.for, ...why.against].slice(0, 3).join(', ')}` : 'no other pin suits'}
         </div>
       </div>
@@ -131,9 +137,6 @@ export function PickedTask({
           <Button variant="outline-dark" onClick={onClear}>
             Clear <kbd>Del</kbd>
           </Button>
-          <Link to={`/plan/${id}/workings/pins?end=${encodeURIComponent(use.end)}`} className="btn btn-outline-dark">
-            Volts
-          </Link>
         </>
       ) : (
         <Button variant="outline-dark" onClick={onLeaveOpen}>
