@@ -1,0 +1,147 @@
+import type { Feed } from '../catalog/boardSchema.ts'
+import { forwardOf } from '../catalog/forward.ts'
+import type { GivenRail } from '../catalog/partSchema.ts'
+import { entryOf } from '../text/entryOf.ts'
+import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
+
+export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
+
+/**
+ * Marks grounds and sources. A board is fed by the first accepting pin whose net another source holds, else by its
+ * socket; a pin that takes supply in gives none.
+ */
+export function placeSources(
+  boards: readonly Mutable<BoardInstance>[],
+  supplies: readonly SupplyInstance[],
+  parts: readonly PartInstance[],
+  netOf: (end: string) => Mutable<Net>,
+  hasHost: (net: Net) => boolean,
+): void {
+  const give = (net: Mutable<Net>, source: Source): void => {
+    net.sources = [...net.sources, source]
+  }
+  for (const { ref, entry } of supplies) {
+    give(netOf(`${ref}.+`), {
+      end: `${ref}.+`,
+      ref,
+      volts: entry.volts,
+      limitMilliamps: entry.limitMilliamps,
+      why: entry.limitMilliamps === undefined ? 'no limit given' : 'as given in the plan',
+    })
+    netOf(`${ref}.-`).ground = true
+  }
+  for (const board of boards)
+    for (const pin of board.facts.pins) if (pin.kind === 'ground') netOf(`${board.ref}.${pin.id}`).ground = true
+  const rails = new Set(parts.flatMap((part) => part.part.rails.map((rail) => ({ part, rail }))))
+  const asleep = new Set(boards)
+  // What is fed by another source comes alive after it; a board that nothing feeds takes its socket.
+  const wake = (board: Mutable<BoardInstance>, feed: Feed | undefined): void => {
+    asleep.delete(board)
+    feedBoard(board, feed, netOf, give)
+  }
+  const links = stiffLinks(boards, parts, netOf, hasHost)
+  while (asleep.size > 0 || rails.size > 0) {
+    const before = asleep.size + rails.size
+    for (const { part, rail } of [...rails].filter(({ part, rail }) => railAlive(part, rail, netOf))) {
+      rails.forEach((one) => {
+        if (one.rail === rail && one.part === part) rails.delete(one)
+      })
+      const volts = typeof rail.volts === 'object' ? entryOf(part.options, rail.volts.option) : rail.volts
+      const end = `${part.ref}.${rail.pin}`
+      if (typeof volts === 'number')
+        give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
+    }
+    for (const { from, to, drop } of links) {
+      const source = from.sources[0]
+      const volts = source && Math.round((source.volts - drop) * 1000) / 1000
+      if (source && volts !== undefined && volts > 0 && to.sources.length === 0 && !to.ground)
+        give(to, drop === 0 ? source : { ...source, volts })
+      if (drop === 0 && from.ground && !to.ground && to.sources.length === 0) to.ground = true
+    }
+    for (const board of [...asleep]) {
+      const fed = board.board.feeds.find((feed) =>
+        feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0),
+      )
+      if (fed) wake(board, fed)
+    }
+    if (asleep.size + rails.size < before) continue
+    const wired = (board: BoardInstance): boolean =>
+      board.board.feeds.some((feed) => feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).wired))
+    const next = [...asleep].find((board) => !wired(board)) ?? [...asleep][0]
+    if (!next) return
+    wake(
+      next,
+      next.board.feeds.find((feed) => feed.pins.length === 0),
+    )
+  }
+}
+
+/** Share of a rectifier's forward volts at its full current that it takes at the currents of a breadboard. */
+const DROP_SHARE = 0.7
+
+/**
+ * What leads a supply on. Shunts, and contacts in the way of a supply, both ways: whatever holds one side holds the other
+ * as well. A contact at a signal is none of these: there it makes a level, now one and now the other. A diode from its
+ * anode on, less its volts.
+ */
+function stiffLinks(
+  boards: readonly BoardInstance[],
+  parts: readonly PartInstance[],
+  netOf: (end: string) => Mutable<Net>,
+  hasHost: (net: Net) => boolean,
+): { readonly from: Mutable<Net>; readonly to: Mutable<Net>; readonly drop: number }[] {
+  const fed = new Set<Net>([
+    ...boards.flatMap((board) =>
+      board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
+    ),
+    ...parts.flatMap(({ ref, part }) =>
+      part.supplies.flatMap((use) => [...use.pins, ...use.ground].map((pin) => netOf(`${ref}.${pin}`))),
+    ),
+  ])
+  return parts.flatMap((owner) => {
+    const { ref, part } = owner
+    return part.inner
+      .filter(
+        (inner) =>
+          ['shunt', 'contact', 'switch'].includes(inner.kind) ||
+          (inner.kind === 'diode' && inner.mostMilliamps === undefined && inner.reverse === undefined),
+      )
+      .flatMap(({ kind, between: [a, b], forward }) => {
+        const [one, two] = [netOf(`${ref}.${a}`), netOf(`${ref}.${b}`)]
+        if (one === two || !one.wired || !two.wired) return []
+        const leads = (to: Net): boolean => kind === 'shunt' || (fed.has(to) && !hasHost(to))
+        const drop = kind === 'diode' ? (forwardOf(part, owner.options, forward) ?? 0) * DROP_SHARE : 0
+        return [
+          ...(leads(two) ? [{ from: one, to: two, drop }] : []),
+          ...(leads(one) && kind !== 'diode' ? [{ from: two, to: one, drop }] : []),
+        ]
+      })
+  })
+}
+
+/** A regulator gives its voltage while its input is fed; a socket or a cell always does. */
+const railAlive = (part: PartInstance, rail: GivenRail, netOf: (end: string) => Net): boolean =>
+  rail.from === undefined || netOf(`${part.ref}.${rail.from}`).sources.length > 0
+
+function feedBoard(
+  board: Mutable<BoardInstance>,
+  feed: Feed | undefined,
+  netOf: (end: string) => Mutable<Net>,
+  give: (net: Mutable<Net>, source: Source) => void,
+): void {
+  board.feed = feed?.id
+  for (const rail of board.board.rails) {
+    if (!feed?.rails.includes(rail.id) || rail.pins.some((pin) => feed.pins.includes(pin))) continue
+    const first = rail.pins[0] as string
+    const limit = rail.limits.find((one) => one.feed === feed.id) ?? rail.limits.find((one) => one.feed === 'any')
+    const nets = new Set(rail.pins.map((pin) => netOf(`${board.ref}.${pin}`)))
+    for (const net of nets)
+      give(net, {
+        end: `${board.ref}.${first}`,
+        ref: board.ref,
+        volts: rail.volts,
+        limitMilliamps: limit?.milliamps,
+        why: limit?.why ?? 'no limit known',
+      })
+  }
+}
