@@ -1,9 +1,9 @@
 import { volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
+import { type Branch, WIRE_OHMS } from '../electrical/network.ts'
 import { levelsOf } from '../wiring/lines.ts'
 import type { Net, PartInstance } from '../wiring/model.ts'
 import type { Circuit, DriverChannel, Element, Port } from './circuit.ts'
-import { type Branch, WIRE_OHMS } from './solve.ts'
 
 /** A branch of the network, with the element or pin that it stands for. */
 export interface Strand extends Branch {

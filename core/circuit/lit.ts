@@ -1,7 +1,7 @@
+import { solve } from '../electrical/network.ts'
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { circuitOf, type Element, type Port } from './circuit.ts'
 import { isLed } from './reach.ts'
-import { solve } from './solve.ts'
 import { type Flow, type State, verdictsOf } from './verdicts.ts'
 
 /** A diode that lights, in the state of its island in which it gets the most. */
@@ -114,24 +114,17 @@ function rowOf(wiring: Wiring, element: Element): readonly Element[] {
       ? other
       : undefined
   }
-  for (
-    let head = element, next = onward(head.netB, head);
-    next?.lights && next.netA === head.netB;
-    next = onward(head.netB, head)
-  ) {
-    if (row.includes(next)) break
-    row.push(next)
-    head = next
+  /** Adds what follows on one side, as long as each leads the current on. */
+  const follow = (out: 'netA' | 'netB', into: 'netA' | 'netB', add: (next: Element) => void): void => {
+    let head = element
+    for (let next = onward(head[out], head); next?.lights && next[into] === head[out]; next = onward(head[out], head)) {
+      if (row.includes(next)) return
+      add(next)
+      head = next
+    }
   }
-  for (
-    let head = element, next = onward(head.netA, head);
-    next?.lights && next.netB === head.netA;
-    next = onward(head.netA, head)
-  ) {
-    if (row.includes(next)) break
-    row.unshift(next)
-    head = next
-  }
+  follow('netB', 'netA', (next) => row.push(next))
+  follow('netA', 'netB', (next) => row.unshift(next))
   return row
 }
 

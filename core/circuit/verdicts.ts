@@ -1,7 +1,7 @@
+import { solve } from '../electrical/network.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type Element, type Port } from './circuit.ts'
 import { type Actor, type Island, islandsOf, type Position, type Strand } from './island.ts'
-import { solve } from './solve.ts'
 
 /**
  * What every net and element gets in the states of its island. Islands with few states are tried in all of them; of a

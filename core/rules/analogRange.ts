@@ -1,7 +1,7 @@
 import { volts } from '../catalog/common.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { solve } from '../circuit/solve.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
+import { solve } from '../electrical/network.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { analogSpan } from '../wiring/analog.ts'
 import type { Wiring } from '../wiring/model.ts'

@@ -1,6 +1,6 @@
 import { type Levels, volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
-import { type Branch, solveNetwork } from '../electrical/network.ts'
+import { type Branch, solve } from '../electrical/network.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { Host, Net, PartInstance, SignalUse, Wiring } from './model.ts'
 import { switchesLoad } from './needs.ts'
@@ -340,7 +340,7 @@ export class LineNetwork {
       }
     if (drive) held.set(drive.net, drive.volts)
     if (hold) held.set(HOLD_NODE, hold.volts)
-    return solveNetwork(branches, held).get(net.index)
+    return solve(branches, held).volts.get(net.index)
   }
 
   /** Volts at one net while another is driven high, and low. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { solve } from './solve.ts'
+import { solve } from './network.ts'
 
 const GND = -1
 const rails = (volts: number): Map<number, number> =>
