@@ -73,7 +73,7 @@ export function createApp({ store, shelf, samples, work, events, summaries, log,
     response.json({ summaries: summaries.progress })
   })
   app.use('/api', shelfRoutes({ store, shelf, work, events }))
-  app.use('/api', planRoutes({ store, shelf, samples, work, events }))
+  app.use('/api', planRoutes({ store, shelf, samples, work, events, summaries }))
   app.use('/api', (request) => {
     throw new HttpProblem(
       404,

@@ -40,29 +40,29 @@ export async function listen(
   const work: Work = options.threads === false ? inPlace : (threads() ?? inPlace)
   const shelf = new Shelf(shipped, join(folder, 'catalog'), store, join(data, 'catalog'), work)
   const events = new Events(store)
-  const summaries = new Summaries()
+  const summaries = new Summaries({ store, shelf, work, events, log })
   if (options.demo && (await patiently(() => store.count())) === 0)
     for (const { title, text } of [...samples].reverse()) {
       const { bytes } = await shelf.now()
       const kept = await work.run('keep', { shelf: bytes, from: { text, file: title, misfits: 'refuse' } })
-      if (kept.ok) store.create(kept.value)
+      if (kept.ok) summaries.written(store.create(kept.value).id)
     }
   const web = join(folder, 'dist/web')
   const server = createServer(createApp({ store, shelf, samples, work, events, summaries, log, web }))
   server.listen(options.port, '127.0.0.1')
   await Promise.race([once(server, 'listening'), once(server, 'error').then(([error]) => Promise.reject(error))])
   // Neither keeps the port from opening.
-  const renewed = summaries.renew({ store, shelf, work, events, log }).catch((error: unknown) => {
+  const renewed = summaries.renew().catch((error: unknown) => {
     log.error({ error }, 'summaries could not be made anew')
   })
   const { port } = server.address() as AddressInfo
   const close = async (): Promise<void> => {
-    summaries.stop()
+    const stopped = summaries.stop()
     events.close()
     server.closeAllConnections()
     await new Promise<void>((done) => server.close(() => done()))
     await work.close()
-    await renewed
+    await Promise.all([renewed, stopped])
     store.close()
   }
   return { address: `http://127.0.0.1:${port}`, server, close }

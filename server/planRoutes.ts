@@ -9,6 +9,7 @@ import type { Sample } from './samples.ts'
 import type { Shelf } from './shelf.ts'
 import type { PlanStore, StoredPlan } from './store.ts'
 import { patiently } from './storeTrouble.ts'
+import type { Summaries } from './summaries.ts'
 import type { Work } from './work/pool.ts'
 import { fold, type KeepRequest, type Kept } from './work/tasks.ts'
 
@@ -31,10 +32,11 @@ interface Parts {
   readonly samples: readonly Sample[]
   readonly work: Work
   readonly events: Events
+  readonly summaries: Summaries
 }
 
 /** Plans over HTTP: list, make, open, save with `If-Match`, copy, delete, and files. */
-export function planRoutes({ store, shelf, samples, work, events }: Parts): Router {
+export function planRoutes({ store, shelf, samples, work, events, summaries }: Parts): Router {
   const routes = Router()
 
   const found = async (request: Request): Promise<StoredPlan> => {
@@ -44,9 +46,9 @@ export function planRoutes({ store, shelf, samples, work, events }: Parts): Rout
       throw new HttpProblem(404, 'No such plan', `there is no plan "${id.slice(0, 80)}"; it may have been deleted`)
     return plan
   }
-  const keep = async (request: Omit<KeepRequest, 'shelf'>): Promise<Kept> => {
+  const keep = async (request: Omit<KeepRequest, 'shelf'>, plan?: string): Promise<Kept> => {
     const { bytes } = await shelf.now()
-    return valid(await work.run('keep', { shelf: bytes, ...request }))
+    return valid(await work.run('keep', { shelf: bytes, ...request }, { plan }))
   }
   /** What is kept is not what can be read: named, with the text, so that it can be mended. */
   const readable = <T>(stored: StoredPlan, read: Outcome<T>): T => {
@@ -60,16 +62,23 @@ export function planRoutes({ store, shelf, samples, work, events }: Parts): Rout
   }
   const open = async (stored: StoredPlan): Promise<string> => {
     const { bytes } = await shelf.now()
-    return readable(stored, await work.run('open', { shelf: bytes, text: stored.text, title: stored.title }))
+    return readable(
+      stored,
+      await work.run('open', { shelf: bytes, text: stored.text, title: stored.title }, { plan: stored.id }),
+    )
   }
   const answer = ({ id, revision, created, changed, savedBy }: StoredPlan, plan: string): string =>
     `${JSON.stringify({ id, revision, created, changed, savedBy }).slice(0, -1)},"plan":${plan}}`
   const send = (response: Response, stored: StoredPlan, plan: string, status = 200): void => {
     response.status(status).set('ETag', `"${stored.revision}"`).type('json').send(answer(stored, plan))
   }
+  const written = ({ id, revision }: StoredPlan): void => {
+    summaries.written(id)
+    events.tell({ type: 'plan', id, revision })
+  }
   const create = async (response: Response, kept: Kept, savedBy: string | undefined): Promise<void> => {
     const stored = await patiently(() => store.create({ ...kept, savedBy }))
-    events.tell({ type: 'plan', id: stored.id, revision: stored.revision })
+    written(stored)
     response.set('Location', `/api/plans/${stored.id}`)
     send(response, stored, kept.plan, 201)
   }
@@ -83,6 +92,7 @@ export function planRoutes({ store, shelf, samples, work, events }: Parts): Rout
     const sort = request.query.sort === 'title' ? 'title' : 'changed'
     const words = fold(text(request.query.q)).split(/\s+/).filter(Boolean).slice(0, 8)
     const page = { limit: whole('limit', limit, PAGE, 1, MOST_LINES), offset: whole('offset', offset, 0, 0, 1e9) }
+    await summaries.settled()
     const { total, lines } = await patiently(() => store.list({ ...page, sort, words }))
     response.set('Total-Count', String(total)).json(lines)
   })
@@ -130,11 +140,12 @@ export function planRoutes({ store, shelf, samples, work, events }: Parts): Rout
       'text' in body.output
         ? { from: { text: body.output.text, file: 'the plan', misfits: 'set-aside' } }
         : { from: body.output, before: before.text },
+      before.id,
     )
     const savedBy = saveToken(request)
     const saved = await patiently(() => store.save(before.id, revision, { ...kept, savedBy }))
     if (!saved.ok) return changedElsewhere(saved.current ?? (await found(request)))
-    events.tell({ type: 'plan', id: saved.plan.id, revision: saved.plan.revision })
+    written(saved.plan)
     send(response, saved.plan, kept.plan)
   })
 
@@ -174,7 +185,11 @@ export function planRoutes({ store, shelf, samples, work, events }: Parts): Rout
     const stored = await found(request)
     const milliseconds = (body.output.seconds ?? 8) * 1000
     const { bytes } = await shelf.now()
-    const answered = await work.run('assign', { shelf: bytes, text: stored.text, milliseconds }, milliseconds + 10_000)
+    const answered = await work.run(
+      'assign',
+      { shelf: bytes, text: stored.text, milliseconds },
+      { within: milliseconds + 10_000 },
+    )
     response.type('json').send(readable(stored, answered))
   })
 

@@ -127,7 +127,7 @@ export class Shelf {
     if (open.length > 0) {
       const bytes = shelfBytes(contentOf([...results].map(([source, one]) => [source.kind, one as Valid])))
       const texts = open.map(({ kind, from, text }) => ({ kind, from, text }))
-      const read = await this.#work.run('entries', { shelf: bytes, texts }, 120_000)
+      const read = await this.#work.run('entries', { shelf: bytes, texts }, { within: 120_000 })
       for (const [index, source] of open.entries()) results.set(source, read[index]!)
     }
     const fresh = new Map(

@@ -3,15 +3,17 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { SUMMARY_VERSION, summarise } from '../core/rules/summary.ts'
+import { SUMMARY_VERSION, summarise, usedEntries } from '../core/rules/summary.ts'
 import { catalog, planOf } from '../core/testing/plans.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { type PlanContent, PlanStore } from './store.ts'
 import { patiently, StoreTrouble } from './storeTrouble.ts'
 
 const migrations = new URL('./migrations', import.meta.url).pathname
-const summary = summarise(resolve(planOf({ parts: { A: 'led' } }), catalog))
-const content = (title: string, text = 'text'): PlanContent => ({ title, text, summary, sought: title.toLowerCase() })
+const plan = planOf({ parts: { A: 'led' } })
+const summary = summarise(resolve(plan, catalog))
+const uses = usedEntries(plan)
+const content = (title: string, text = 'text'): PlanContent => ({ title, text, uses, sought: title.toLowerCase() })
 
 let folder = ''
 let store: PlanStore
@@ -83,6 +85,9 @@ describe('the store', () => {
     const good = store.create(content('good'))
     const bad = store.create(content('bad'))
     const old = store.create(content('old'))
+    // Just written: no summary yet, but known for what it uses.
+    const unseen = store.create(content('unseen'))
+    store.refreshSummary(good.id, 1, summary, 'good')
     store.close()
     const db = raw()
     db.prepare('UPDATE plans SET summary = ? WHERE id = ?').run('{"version"', bad.id)
@@ -92,12 +97,16 @@ describe('the store', () => {
     const summaries = new Map(
       store.list({ offset: 0, limit: 9, sort: 'title', words: [] }).lines.map((one) => [one.title, one.summary]),
     )
-    expect([summaries.get('good')?.version, summaries.get('bad')]).toEqual([SUMMARY_VERSION, null])
-    expect(store.staleSummaries().sort()).toEqual([bad.id, old.id].sort())
+    expect(['good', 'bad', 'unseen'].map((title) => summaries.get(title)?.version)).toEqual([
+      SUMMARY_VERSION,
+      undefined,
+      undefined,
+    ])
+    expect(store.staleSummaries().sort()).toEqual([bad.id, old.id, unseen.id].sort())
     store.refreshSummary(bad.id, 1, null, 'bad')
     store.refreshSummary(old.id, 1, summary, 'old')
-    expect(store.staleSummaries()).toEqual([])
-    expect(store.plansWith('parts', 'led').map((one) => one.id)).toEqual([good.id, old.id])
+    expect(store.staleSummaries()).toEqual([unseen.id])
+    expect(store.plansWith('parts', 'led').map((one) => one.id)).toEqual([good.id, old.id, unseen.id])
   })
 
   it('takes up a database of an older program: its plans are found by the search once their summaries are made anew', () => {

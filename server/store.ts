@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSy
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
-import { type PlanSummary, SUMMARY_VERSION } from '../core/rules/summary.ts'
+import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rules/summary.ts'
 import { asTrouble, DataFolderError } from './storeTrouble.ts'
 
 export interface StoredPlan {
@@ -33,7 +33,8 @@ export interface PlanLine {
 export interface PlanContent {
   readonly title: string
   readonly text: string
-  readonly summary: PlanSummary
+  /** Stands in place of the summary until that is made. */
+  readonly uses: UsedEntries
   readonly sought: string
   readonly savedBy?: string | undefined
 }
@@ -176,7 +177,7 @@ export class PlanStore {
           content.text,
           now,
           now,
-          JSON.stringify(content.summary),
+          JSON.stringify(content.uses),
           content.sought,
           content.savedBy ?? null,
         )
@@ -196,7 +197,7 @@ export class PlanStore {
         .run(
           content.title,
           content.text,
-          JSON.stringify(content.summary),
+          JSON.stringify(content.uses),
           content.sought,
           content.savedBy ?? null,
           this.#now(),

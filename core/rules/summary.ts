@@ -1,4 +1,5 @@
 import { openEnds } from '../assign/openEnds.ts'
+import type { Plan } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Severity } from './finding.ts'
 import { type Counts, check, count } from './index.ts'
@@ -6,14 +7,23 @@ import { type Counts, check, count } from './index.ts'
 /** Counts changes of what a summary says; summaries of another version are made anew. */
 export const SUMMARY_VERSION = 5
 
-/** What the list of plans shows of one plan. */
-export interface PlanSummary {
-  readonly version: number
-  /** Board ids. */
+/** The entries of the catalogue that a plan uses. */
+export interface UsedEntries {
+  /** Ids, one a board. */
   readonly boards: readonly string[]
-  readonly parts: number
-  /** Ids of its parts' catalogue entries, each once. */
+  /** Ids of its parts' entries, each once. */
   readonly kit: readonly string[]
+}
+
+export const usedEntries = (plan: Plan): UsedEntries => ({
+  boards: Object.values(plan.boards).map(({ board }) => board),
+  kit: [...new Set(Object.values(plan.parts).map(({ part }) => part))],
+})
+
+/** What the list of plans shows of one plan. */
+export interface PlanSummary extends UsedEntries {
+  readonly version: number
+  readonly parts: number
   /** Required pins that have their wire, and all that need one. */
   readonly placed: number
   readonly needed: number
@@ -26,11 +36,12 @@ export function summarise(wiring: Wiring): PlanSummary {
   // A tip stands in nobody's way.
   const worst = reports.find((report) => report.accepted === undefined && report.severity !== 'tip')
   const { placed, needed } = progress(wiring)
+  const { boards, kit } = usedEntries(wiring.plan)
   return {
     version: SUMMARY_VERSION,
-    boards: wiring.boards.map((board) => board.board.id),
+    boards,
     parts: wiring.parts.length,
-    kit: [...new Set(wiring.parts.map((part) => part.part.id))],
+    kit,
     placed,
     needed,
     counts: count(reports),

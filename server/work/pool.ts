@@ -9,13 +9,17 @@ import { type Tasks, tasks } from './tasks.ts'
 type Request<K extends keyof Tasks> = Parameters<Tasks[K]>[0]
 type Answer<K extends keyof Tasks> = ReturnType<Tasks[K]>
 
+export interface Wish {
+  /** Milliseconds that the task may take, twenty seconds when left out. */
+  readonly within?: number
+  /** Id of the plan that the task is about: the thread that had it last still has it read. */
+  readonly plan?: string | undefined
+}
+
 /** Who does the heavy work: threads, or in tests the caller itself. */
 export interface Work {
-  /**
-   * Does a task within so many milliseconds (twenty seconds when left out). Past them its thread is ended, and the
-   * caller gets a 503 that says so.
-   */
-  readonly run: <K extends keyof Tasks>(task: K, request: Request<K>, milliseconds?: number) => Promise<Answer<K>>
+  /** Does a task. When that takes too long its thread is ended, and the caller gets a 503 that says so. */
+  readonly run: <K extends keyof Tasks>(task: K, request: Request<K>, wish?: Wish) => Promise<Answer<K>>
   readonly close: () => Promise<void>
 }
 
@@ -23,37 +27,59 @@ const THREADS = Math.max(2, Math.min(4, availableParallelism()))
 const PATIENCE = 20_000
 /** Tasks that may wait; more at once are sent away, before memory runs out. */
 const MOST_WAITING = 1000
+/** A plan goes to the thread that has it read unless so many tasks more wait there than elsewhere. */
+const WORTH_WAITING = 1
+/** Plans of which it is known which thread had them last. */
+const MOST_KNOWN = 1000
 
 /** The server's own threads, each with the catalogue loaded. Needs the built program. */
 export function threads(): Work | undefined {
   const filename = join(projectFolder(), 'dist/cli/work.mjs')
   if (!existsSync(filename)) return undefined
-  const pool = new Piscina({
-    filename,
-    // All are there from the start: one that is made when it is needed keeps that request waiting.
-    minThreads: THREADS,
-    maxThreads: THREADS,
-    maxQueue: MOST_WAITING,
-  })
+  // Threads are there from the start: one that is made when it is needed keeps that request waiting.
+  const pools = Array.from({ length: THREADS }, () => ({
+    thread: new Piscina({ filename, minThreads: 1, maxThreads: 1, maxQueue: MOST_WAITING / THREADS }),
+    tasks: 0,
+  }))
+  const known = new Map<string, (typeof pools)[number]>()
+
+  const poolFor = (plan: string | undefined): (typeof pools)[number] => {
+    const free = pools.reduce((best, one) => (one.tasks < best.tasks ? one : best))
+    if (plan === undefined) return free
+    const last = known.get(plan)
+    const chosen = last !== undefined && last.tasks <= free.tasks + WORTH_WAITING ? last : free
+    known.delete(plan)
+    known.set(plan, chosen)
+    const [oldest] = known.keys()
+    if (known.size > MOST_KNOWN && oldest !== undefined) known.delete(oldest)
+    return chosen
+  }
+
   return {
-    run: async (task, request, milliseconds = PATIENCE) => {
+    run: async (task, request, { within = PATIENCE, plan } = {}) => {
+      const pool = poolFor(plan)
+      pool.tasks += 1
       try {
-        return await pool.run(request, { name: task, signal: AbortSignal.timeout(milliseconds) })
+        return await pool.thread.run(request, { name: task, signal: AbortSignal.timeout(within) })
       } catch (error) {
         const { name, message } = error as Error
         if (name === 'AbortError' || name === 'TimeoutError')
           throw new HttpProblem(
             503,
             'Took too long',
-            `this took longer than ${Math.round(milliseconds / 1000)} seconds and was stopped; nothing was changed`,
+            `this took longer than ${Math.round(within / 1000)} seconds and was stopped; nothing was changed`,
             { kind: 'too-long' },
           )
         if (message.startsWith('Task queue is at limit'))
           throw new HttpProblem(503, 'Busy', 'too much is asked at once; try again in a moment', { kind: 'busy' })
         throw error
+      } finally {
+        pool.tasks -= 1
       }
     },
-    close: () => pool.destroy(),
+    close: async () => {
+      await Promise.all(pools.map(({ thread }) => thread.destroy()))
+    },
   }
 }
 

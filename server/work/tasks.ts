@@ -1,12 +1,13 @@
 import { assignJson } from '../../core/advice/assignJson.ts'
 import { assignChoosing } from '../../core/assign/choosing.ts'
+import type { Catalog } from '../../core/catalog/catalog.ts'
 import { boardJson, partJson } from '../../core/catalog/entryJson.ts'
-import { carryUsed } from '../../core/plan/carried.ts'
+import { carryUsed, catalogFor } from '../../core/plan/carried.ts'
 import { applyEdits } from '../../core/plan/edit.ts'
 import { emptyPlan, type Plan } from '../../core/plan/planSchema.ts'
 import { planFromSource, planFromValue, readPlan } from '../../core/plan/readPlan.ts'
 import { type KeptText, keepPlan } from '../../core/plan/writePlan.ts'
-import { type PlanSummary, summarise } from '../../core/rules/summary.ts'
+import { type PlanSummary, summarise, type UsedEntries, usedEntries } from '../../core/rules/summary.ts'
 import { pagesNamed, SheetError, type SheetFormat, writeSheet } from '../../core/sheets/output.ts'
 import type { Outcome } from '../../core/text/problem.ts'
 import { parseYaml } from '../../core/text/yamlSource.ts'
@@ -23,7 +24,7 @@ import { catalogOf, type ShelfBytes } from './shelfBytes.ts'
 export interface Kept {
   readonly title: string
   readonly text: string
-  readonly summary: PlanSummary
+  readonly uses: UsedEntries
   /** Titles and boards, folded for the search. */
   readonly sought: string
   /** The plan as JSON, as it is answered. */
@@ -56,23 +57,44 @@ export type SheetAnswer =
   | Outcome<{ readonly body: string; readonly pages: readonly string[] | undefined }>
   | { readonly wrong: string }
 
-/** Documents of texts that were read or written last: the next save writes into them instead of parsing again. */
-const documents = new Map<string, KeptText>()
-const MOST_DOCUMENTS = 40
+/** Texts that were read or written last, with what reading gave: what is asked of them next need not read them again. */
+const texts = new Map<string, KeptText & { readonly plan: Plan; readonly catalog: Catalog }>()
+const MOST_TEXTS = 100
+const MOST_LETTERS = 1_000_000
+let letters = 0
 
-function remember(kept: KeptText): void {
-  documents.set(kept.text, kept)
-  const oldest = documents.keys().next().value
-  if (documents.size > MOST_DOCUMENTS && oldest !== undefined) documents.delete(oldest)
+function remember(kept: KeptText, plan: Plan, catalog: Catalog): void {
+  forget(kept.text)
+  texts.set(kept.text, { ...kept, plan, catalog })
+  letters += kept.text.length
+  for (const oldest of texts.keys()) {
+    if (texts.size <= MOST_TEXTS && letters <= MOST_LETTERS) break
+    forget(oldest)
+  }
+}
+
+function forget(text: string): void {
+  if (texts.delete(text)) letters -= text.length
 }
 
 /** The document of a text, taken out of the store, since writing uses it up. */
 function documentOf(text: string): KeptText | undefined {
-  const known = documents.get(text)
-  documents.delete(text)
+  const known = texts.get(text)
+  forget(text)
   if (known) return known
   const parsed = parseYaml(text, 'the plan')
   return parsed.ok ? { text, document: parsed.value.document } : undefined
+}
+
+/** The plan of a kept text; pieces that the catalogue does not know are set aside. */
+function planOf(text: string, title: string, catalog: Catalog): Outcome<Plan> {
+  const known = texts.get(text)
+  if (known?.catalog === catalog) return { ok: true, value: known.plan }
+  const source = parseYaml(text, title)
+  if (!source.ok) return source
+  const plan = planFromSource(source.value, catalog, 'set-aside')
+  if (plan.ok) remember({ text, document: source.value.document }, plan.value, catalog)
+  return plan
 }
 
 export const tasks = {
@@ -100,16 +122,14 @@ export const tasks = {
     const whole = applyEdits(titled, carryUsed(titled, catalog))
     const kept = keepPlan(whole, catalog, old)
     if (!kept.ok) return kept
-    remember(kept.value)
-    const wiring = resolve(whole, catalog)
-    const boards = wiring.boards.map((one) => one.title).join(' ')
+    remember(kept.value, whole, catalog)
     return {
       ok: true,
       value: {
         title: whole.title,
         text: kept.value.text,
-        summary: summarise(wiring),
-        sought: fold(`${whole.title} ${boards}`),
+        uses: usedEntries(whole),
+        sought: sought(whole, catalog),
         plan: JSON.stringify(whole),
       },
     }
@@ -117,13 +137,8 @@ export const tasks = {
 
   /** A kept plan as JSON; pieces that the catalogue does not know are set aside. */
   open({ shelf, text, title }: { shelf: ShelfBytes; text: string; title: string }): Outcome<string> {
-    const catalog = catalogOf(shelf)
-    const source = parseYaml(text, title)
-    if (!source.ok) return source
-    const plan = planFromSource(source.value, catalog, 'set-aside')
-    if (!plan.ok) return plan
-    remember({ text, document: source.value.document })
-    return { ok: true, value: JSON.stringify(plan.value) }
+    const plan = planOf(text, title, catalogOf(shelf))
+    return plan.ok ? { ok: true, value: JSON.stringify(plan.value) } : plan
   },
 
   summary({
@@ -134,18 +149,19 @@ export const tasks = {
     shelf: ShelfBytes
     text: string
     title: string
-  }): Outcome<Pick<Kept, 'summary' | 'sought'>> {
+  }): Outcome<{ readonly summary: PlanSummary; readonly sought: string }> {
     const catalog = catalogOf(shelf)
-    const plan = readPlan(text, title, catalog, 'set-aside')
+    const plan = planOf(text, title, catalog)
     if (!plan.ok) return plan
-    const wiring = resolve(plan.value, catalog)
-    const boards = wiring.boards.map((one) => one.title).join(' ')
-    return { ok: true, value: { summary: summarise(wiring), sought: fold(`${plan.value.title} ${boards}`) } }
+    return {
+      ok: true,
+      value: { summary: summarise(resolve(plan.value, catalog)), sought: sought(plan.value, catalog) },
+    }
   },
 
   sheet({ shelf, text, as, only, paper, revision }: SheetRequest): SheetAnswer {
     const catalog = catalogOf(shelf)
-    const plan = readPlan(text, 'the plan', catalog, 'set-aside')
+    const plan = planOf(text, 'the plan', catalog)
     if (!plan.ok) return plan
     try {
       const pages = only === undefined ? undefined : pagesNamed(only)
@@ -162,7 +178,7 @@ export const tasks = {
   /** The search's answer as JSON. Gives its best after `milliseconds`. */
   assign({ shelf, text, milliseconds }: { shelf: ShelfBytes; text: string; milliseconds: number }): Outcome<string> {
     const catalog = catalogOf(shelf)
-    const plan = readPlan(text, 'the plan', catalog, 'set-aside')
+    const plan = planOf(text, 'the plan', catalog)
     if (!plan.ok) return plan
     const start = performance.now()
     const wiring = resolve(plan.value, catalog)
@@ -194,5 +210,12 @@ const mapped = <T, U>(value: T | undefined, make: (value: T) => U): U | undefine
 
 /** Brings a text to the form in which the search compares: small letters without accents. */
 export const fold = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase()
+
+/** What the search of the list looks through: the titles of a plan and of its boards. */
+function sought(plan: Plan, catalog: Catalog): string {
+  const { boards } = catalogFor(plan, catalog)
+  const titles = Object.values(plan.boards).map(({ title, board }) => title ?? boards.get(board)?.title ?? board)
+  return fold([plan.title, ...titles].join(' '))
+}
 
 export type Tasks = typeof tasks
