@@ -50,6 +50,11 @@ describe('plans over HTTP', () => {
     expect(await file.text()).toContain('A: { part: led }')
     const list = await (await send('GET', '/api/plans')).json()
     expect(list.map((one: { title: string }) => one.title)).toEqual(['First (copy)', 'First'])
+    // Made after the answers, and there when the list is asked for; also for what was saved once more.
+    expect(list.map((one: { summary: { parts: number } | null }) => one.summary?.parts)).toEqual([1, 1])
+    await send('PUT', `/api/plans/${copy.id}`, { plan: { ...copy.plan, parts: {} } }, { 'If-Match': '"1"' })
+    const [again] = await (await send('GET', '/api/plans')).json()
+    expect([again.title, again.summary.parts]).toEqual(['First (copy)', 0])
     expect((await send('DELETE', `/api/plans/${copy.id}`)).status).toBe(204)
     expect((await send('GET', `/api/plans/${copy.id}`)).status).toBe(404)
   })

@@ -80,7 +80,11 @@ export class Summaries {
   }
 
   #start(): void {
-    this.#running ??= this.#run()
+    this.#running ??= this.#run().finally(() => {
+      this.#running = undefined
+      // Something may have come between the last look and now.
+      if (!this.#stopped && this.#written.size + this.#stale.length > 0) this.#start()
+    })
   }
 
   async #run(): Promise<void> {
@@ -105,7 +109,6 @@ export class Summaries {
         this.#parts.events.tell({ type: 'summaries', ...this.progress })
       }
     }
-    this.#running = undefined
   }
 
   async #make(id: string): Promise<void> {

@@ -18,7 +18,10 @@ export async function tortureByLoad(
   const plan = { ...largeKit(catalog, 40), title: 'Loaded' }
   const made = JSON.parse((await ask('POST', `${first.address}/api/plans`, JSON.stringify({ plan }))).text)
   // The copies shall have their summary, which is made after the answer.
-  while (!(await ask('GET', `${first.address}/api/plans`)).text.includes('"worst"')) await sleep(50)
+  for (let tries = 0; !(await ask('GET', `${first.address}/api/plans`)).text.includes('"worst"'); tries += 1) {
+    if (tries > 200) throw new Error('the summary of a new plan does not come')
+    await sleep(50)
+  }
   await first.kill()
   // Copies of one row are made in the database itself: ten thousand plans in a second.
   const db = new Database(join(data, 'markpost.db'))
