@@ -21,6 +21,8 @@ interface Parts {
 
 /** Milliseconds that a list waits for the summaries of plans that were written just before. */
 const LIST_WAITS = 200
+/** Milliseconds that a summary lets opening and saving go first. */
+const SUMMARY_WAITS = 1000
 
 /**
  * Makes the summaries of plans, one after the other while the server works: of those just written, after their save was
@@ -114,6 +116,7 @@ export class Summaries {
   async #make(id: string): Promise<void> {
     const { store, shelf, work, log } = this.#parts
     try {
+      await work.quiet(SUMMARY_WAITS)
       const plan = await patiently(() => store.get(id))
       if (!plan) return
       const { bytes } = await shelf.now()

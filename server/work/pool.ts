@@ -20,6 +20,8 @@ export interface Wish {
 export interface Work {
   /** Does a task. When that takes too long its thread is ended, and the caller gets a 503 that says so. */
   readonly run: <K extends keyof Tasks>(task: K, request: Request<K>, wish?: Wish) => Promise<Answer<K>>
+  /** Resolves when no task runs or waits, and after so many milliseconds at the latest. */
+  readonly quiet: (milliseconds: number) => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -42,6 +44,8 @@ export function threads(): Work | undefined {
     tasks: 0,
   }))
   const known = new Map<string, (typeof pools)[number]>()
+  const waiting = new Set<() => void>()
+  const busy = (): boolean => pools.some(({ tasks }) => tasks > 0)
 
   const poolFor = (plan: string | undefined): (typeof pools)[number] => {
     const free = pools.reduce((best, one) => (one.tasks < best.tasks ? one : best))
@@ -75,7 +79,20 @@ export function threads(): Work | undefined {
         throw error
       } finally {
         pool.tasks -= 1
+        if (!busy()) for (const done of [...waiting]) done()
       }
+    },
+    quiet: async (milliseconds) => {
+      if (!busy()) return
+      await new Promise<void>((resolve) => {
+        const done = (): void => {
+          clearTimeout(timer)
+          waiting.delete(done)
+          resolve()
+        }
+        const timer = setTimeout(done, milliseconds)
+        waiting.add(done)
+      })
     },
     close: async () => {
       await Promise.all(pools.map(({ thread }) => thread.destroy()))
@@ -86,5 +103,6 @@ export function threads(): Work | undefined {
 /** Does every task where it is called. */
 export const inPlace: Work = {
   run: async (task, request) => (tasks[task] as (request: unknown) => Awaited<Answer<typeof task>>)(request),
+  quiet: async () => undefined,
   close: async () => undefined,
 }
