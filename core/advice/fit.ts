@@ -43,7 +43,7 @@ export function fitBoards(plan: Plan, catalog: Catalog, each?: (done: number, of
       left: moved.unplaced.map((one) => one.end),
       faults: found.filter((one) => one.severity === 'fault' && one.rule !== 'pins-short').length,
       cautions: count('caution'),
-      shifts: moved.unplaced.filter((one) => one.reasons.some((reason) => / V,? into /.test(reason))).length,
+      shifts: moved.unplaced.filter((one) => one.level).length,
       spare: reserveOf(wiring, wiring.boards[0]).kinds.find((kind) => kind.id === 'digital-out')?.free ?? 0,
       cost: moved.cost,
       proven: moved.proven,

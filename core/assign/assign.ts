@@ -77,6 +77,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
       end: use.end,
       needs: needWords(use.facts.needs),
       reasons: problem.isBus(use) ? problem.refusals(use) : refusals(now, use),
+      level: candidates(now, use).some(({ cause }) => cause === 'level'),
     })
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * UNPLACED
@@ -139,9 +140,6 @@ export function reasons(candidate: Pick<Candidate, 'for' | 'against'>): string {
   )
 }
 
-/** `REF.PIN`: the pin is blocked by that signal. */
-const isEnd = (reason: string): boolean => /^[A-Za-z][\w-]*\.\S+$/.test(reason)
-
 /** Why no pin is left: reasons with the number of pins, the commonest first. */
 function refusals(wiring: Wiring, use: SignalUse): string[] {
   const tally = new Map<string, number>()
@@ -149,7 +147,7 @@ function refusals(wiring: Wiring, use: SignalUse): string[] {
   for (const one of candidates(wiring, use)) {
     if (one.blocked === undefined) free += 1
     else {
-      const reason = isEnd(one.blocked) ? 'taken' : one.blocked
+      const reason = one.cause === 'taken' ? 'taken' : one.blocked
       tally.set(reason, (tally.get(reason) ?? 0) + 1)
     }
   }

@@ -20,6 +20,16 @@ export interface Candidate {
   readonly against: readonly string[]
   /** Two or three words why it is out of the question; undefined for a candidate. */
   readonly blocked?: string
+  /** The kind of what blocks it, where that matters to others: its volts, or another signal on the pin. */
+  readonly cause?: BlockCause
+}
+
+export type BlockCause = 'level' | 'taken'
+
+/** Why a pin is out of the question. */
+export interface Block {
+  readonly blocked: string
+  readonly cause?: BlockCause
 }
 
 /** What a pin costs beyond need, in points. Written down with reasons in `docs/assignment.md`. */
@@ -46,13 +56,13 @@ export const costs = {
 export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
   const scarcity = scarcityOf(wiring, use)
   // Free pins of equal parts that are fed alike are one as good as the other.
-  const equal = new Map<string, Map<Host['functions'], Verdict | string>>()
+  const equal = new Map<string, Map<Host['functions'], Verdict | Block>>()
   return hostsFor(wiring, use)
     .map((host) => {
       const { provider } = host
       if (!provider || wiring.netOf(host.end).wired) return judge(wiring, use, host, scarcity)
       const key = `${provider.part.id} ${host.logicVolts}`
-      const known = equal.get(key) ?? new Map<Host['functions'], Verdict | string>()
+      const known = equal.get(key) ?? new Map<Host['functions'], Verdict | Block>()
       equal.set(key, known)
       const verdict = known.get(host.functions) ?? judgePin(wiring, use, host, scarcity)
       known.set(host.functions, verdict)
@@ -139,8 +149,8 @@ export interface Verdict {
 }
 
 /** What the pin itself and the bus that it would join make of a candidate. */
-export function together(host: Host, pin: Verdict | string, bus: () => Verdict): Candidate {
-  if (typeof pin === 'string') return { host, cost: Number.MAX_SAFE_INTEGER, for: [], against: [], blocked: pin }
+export function together(host: Host, pin: Verdict | Block, bus: () => Verdict): Candidate {
+  if ('blocked' in pin) return { host, cost: Number.MAX_SAFE_INTEGER, for: [], against: [], ...pin }
   const line = bus()
   const good = [...line.for, ...pin.for]
   const bad = [...line.against, ...pin.against]
@@ -183,8 +193,8 @@ export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?
   return tally
 }
 
-/** The part that the pin itself plays, whatever bus runs over it; a text when it is out of the question. */
-export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scarcity): Verdict | string {
+/** The part that the pin itself plays, whatever bus runs over it, or why it is out of the question. */
+export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scarcity): Verdict | Block {
   const blocked = blockedBecause(wiring, use, host)
   if (blocked !== undefined) return blocked
   const tally = new Tally()
@@ -257,7 +267,25 @@ function cautionPrice(caution: Caution, use: SignalUse): { points: number; words
   }
 }
 
-function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
+function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
+  const pin = pinBlock(use, host)
+  if (pin !== undefined) return { blocked: pin }
+  const bus = busNeed(use.facts.needs)
+  const net = wiring.netOf(host.end)
+  if (net.ground || net.sources.length > 0) return { blocked: 'on a supply' }
+  for (const other of usesOn(wiring, host)) {
+    if (other === use) continue
+    const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
+    if (why || exclusive(use, other)) return { blocked: other.end, cause: 'taken' }
+  }
+  const current = currentBlock(use, host)
+  if (current !== undefined) return { blocked: current }
+  const level = levelBlock(wiring, use, host)
+  return level === undefined ? undefined : { blocked: level, cause: 'level' }
+}
+
+/** What the pin itself lacks, whatever else is wired. */
+function pinBlock(use: SignalUse, host: Host): string | undefined {
   const bus = busNeed(use.facts.needs)
   if (!meets(host, use)) {
     if (drives(use.facts.needs) && !host.functions.has('digital-out')) return 'input only'
@@ -271,15 +299,7 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): string | un
   if (use.facts.needs === 'pwm' && !use.facts.orElse && facts.pwmTaker !== undefined)
     return `${facts.pwmTaker.title} takes it`
   if (facts.vital) return `on-board ${facts.vital.id}`
-  if (facts.pinTaker) return facts.pinTaker.title
-  const net = wiring.netOf(host.end)
-  if (net.ground || net.sources.length > 0) return 'on a supply'
-  for (const other of usesOn(wiring, host)) {
-    if (other === use) continue
-    const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
-    if (why || exclusive(use, other)) return other.end
-  }
-  return currentBlock(use, host) ?? levelBlock(wiring, use, host)
+  return facts.pinTaker?.title
 }
 
 /** Blocks a pin that cannot carry the current which a signal's facts name. */

@@ -17,6 +17,8 @@ export interface Refusal {
   readonly end: string
   readonly needs: string
   readonly reasons: readonly string[]
+  /** A pin would take it if its level were shifted. */
+  readonly level?: boolean
 }
 
 /** A wiring on which decisions have been carried out, and what they were. */

@@ -4,6 +4,7 @@ import { busNeed, busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import {
+  type Block,
   type Candidate,
   candidates,
   costs,
@@ -66,7 +67,7 @@ export class Problem {
   readonly lanes: readonly Lane[]
   /** Signals that are placed already and hold a timer or an interrupt line. */
   readonly timed: readonly SignalUse[]
-  readonly #pins = new Map<string, Map<Host, Verdict | string>>()
+  readonly #pins = new Map<string, Map<Host, Verdict | Block>>()
   readonly #coming: ReadonlySet<number>[] = []
   readonly #lanesOf = new Map<Task, readonly Lane[]>()
   readonly #reached = new Map<string, readonly Host[]>()
@@ -274,7 +275,7 @@ export class Problem {
       )
       .flatMap((host) => {
         const pin = this.#judgedPin(use, host)
-        if (typeof pin === 'string') return []
+        if ('blocked' in pin) return []
         if (given !== undefined) return [{ host, extra: 0 }]
         return [{ host, extra: pin.points + judgeBus(this.wiring, use, host, lane.controller.id).points }]
       })
@@ -287,9 +288,9 @@ export class Problem {
   }
 
   /** What the pin itself makes of it, worked out once for signals that are alike. */
-  #judgedPin(use: SignalUse, host: Host): Verdict | string {
+  #judgedPin(use: SignalUse, host: Host): Verdict | Block {
     const likeness = this.#likenessOf(use)
-    const byHost = this.#pins.get(likeness) ?? new Map<Host, Verdict | string>()
+    const byHost = this.#pins.get(likeness) ?? new Map<Host, Verdict | Block>()
     this.#pins.set(likeness, byHost)
     const pin = byHost.get(host) ?? judgePin(this.wiring, use, host, scarcityOf(this.wiring, use))
     byHost.set(host, pin)

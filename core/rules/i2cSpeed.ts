@@ -19,12 +19,13 @@ export const i2cSpeed: Rule = {
       const device = line.slowest?.hertz ?? Number.POSITIVE_INFINITY
       const most = Math.min(own, device)
       if (line.asked <= most) continue
-      const who = device <= own && line.slowest ? line.slowest.part.ref : `${controller.title} of ${bus.board.ref}`
       const { ref } = bus.board
+      const slow = device <= own ? line.slowest?.part.ref : undefined
+      const who = slow ?? `${controller.title} of ${ref}`
       const clocks = entryOf(wiring.plan.boards, ref)?.clocks
       report({
         severity: 'caution',
-        at: [ref, who.split(' ')[0] === controller.title.split(' ')[0] ? controller.id : who],
+        at: [ref, slow ?? controller.id],
         message: `${formatQuantity(line.asked, 'Hz')} are asked of ${controller.title} on ${ref}, and ${who} bears ${formatQuantity(most, 'Hz')}.`,
         why: `All devices on a bus see every clock pulse, also those meant for others. One that cannot follow misreads them and may hold the line. The clock of the slowest is the one to take.`,
         numbers: { asked: line.asked, most },

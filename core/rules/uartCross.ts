@@ -1,6 +1,6 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { Bus, SignalUse, Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 
 export const uartCross: Rule = {
@@ -42,7 +42,9 @@ export const uartCross: Rule = {
 interface Crossed {
   readonly rx: SignalUse
   readonly tx: SignalUse
-  readonly pins: string
+  /** Pins of the board on which the two lines are. */
+  readonly rxPin: string
+  readonly txPin: string
 }
 
 /** Lines that a controller would carry if the two changed places. */
@@ -60,15 +62,14 @@ export function crossedOnBoard(bus: Bus): Crossed | undefined {
       txHost.functions.has(`${one.id}.rx`) &&
       rxHost.functions.has(`${one.id}.tx`),
   )
-  return fits ? { rx, tx, pins: `${rxHost.end} and ${txHost.end}` } : undefined
+  return fits ? { rx, tx, rxPin: rxHost.end, txPin: txHost.end } : undefined
 }
 
-function words(wiring: Wiring, { rx, tx, pins }: Crossed): Parameters<Parameters<Rule['check']>[1]>[0] {
-  const [a, b] = pins.split(' and ')
+function words(wiring: Wiring, { rx, tx, rxPin, txPin }: Crossed): Report {
   return {
     severity: 'fault',
-    at: [rx.end, tx.end, a as string, b as string],
-    message: `${rx.end} sends into the transmitter ${a}, and ${tx.end} listens to the receiver ${b}.`,
+    at: [rx.end, tx.end, rxPin, txPin],
+    message: `${rx.end} sends into the transmitter ${rxPin}, and ${tx.end} listens to the receiver ${txPin}.`,
     why: 'What one side sends on TX the other must hear on RX, so the two wires cross: TX to RX and RX to TX. Now two outputs work against each other and both inputs hear nothing.',
     numbers: {},
     propose: () => swapWires(wiring, rx.end, tx.end),
