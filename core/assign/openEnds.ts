@@ -1,4 +1,4 @@
-import { circuitOf, railOf } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { leadsSomewhere } from '../circuit/reach.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
@@ -89,7 +89,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
     found.push({
       end: use.end,
       kind: 'signal',
-      required: use.facts.required,
+      required: use.facts.required && !isSpareInput(wiring, use),
       what: `needs ${needWords(use.facts.needs)}`,
       why: 'open',
     })
@@ -104,6 +104,14 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
         why: touched && part.part.build !== 'component' ? 'other-rule' : 'open',
       })
   return found
+}
+
+/** It only moves outputs of a driver that carry nothing, while others of that driver do. */
+function isSpareInput(wiring: Wiring, use: SignalUse): boolean {
+  const channels = circuitOf(wiring).channels.filter(({ part }) => part === use.part)
+  const mine = channels.filter(({ inputs, enables }) => [...inputs, ...enables.map(({ end }) => end)].includes(use.end))
+  const isLoaded = ({ output }: DriverChannel): boolean => wiring.netOf(output).wired
+  return mine.length > 0 && !mine.some(isLoaded) && channels.some(isLoaded)
 }
 
 /** An input that a resistor holds at a level, on purpose. */

@@ -40,6 +40,8 @@ export const PartPin = v.strictObject({
    */
   none: v.optional(Text),
   outside: v.optional(Text),
+  /** One of two lines that carry a signal as the difference of their volts: RS-485, CAN. */
+  line: v.optional(v.picklist(['plus', 'minus'])),
   unknown: v.optional(Text),
 })
 export type PartPin = v.InferOutput<typeof PartPin>
@@ -92,6 +94,8 @@ export const Signal = v.strictObject({
   moves: v.optional(v.boolean(), false),
   /** Held at this level the part does nothing: its reset, or its enable switched off. */
   off: v.optional(v.picklist(['high', 'low'])),
+  /** Only this signal of the part does nothing then: the output that an enable switches off. */
+  offOf: v.optional(PinId),
   /** The part drives this line as well, unless the pin named is tied to ground: data lines of a display and its read pin. */
   backUnless: v.optional(PinId),
   /** Part of the wiring only then. */
@@ -298,6 +302,8 @@ export const Inner = v.strictObject({
   between: v.tuple([PinId, PinId]),
   /** Ohms or farads: fixed, or from an option. */
   amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  /** Resistance that senses something: the least and most that it comes to, as shares of `amount`. */
+  spread: v.optional(v.strictObject({ least: Positive, most: Positive })),
   /** Diode: volts forward, or from a fact of an option's value. */
   forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
   /** Capacitance: rated volts. */

@@ -62,6 +62,8 @@ export interface Element {
   readonly netA: Net
   readonly netB: Net
   readonly ohms: number | undefined
+  /** Least and most ohms of a resistance that senses something. */
+  readonly spread: { readonly least: number; readonly most: number } | undefined
   /** Current that it takes while it runs, and while it starts or is held fast, in milliamperes. */
   readonly runs: number | undefined
   readonly starts: number | undefined
@@ -221,6 +223,7 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
     const kind = kinds[inner.kind]
     if (!kind || !holds(inner.when, part.options)) return []
     const [a, b] = inner.between.map(end) as [string, string]
+    const ohms = inner.kind === 'resistance' || inner.kind === 'shunt' ? amount(inner.amount) : undefined
     return [
       {
         kind,
@@ -229,7 +232,11 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         b,
         netA: wiring.netOf(a),
         netB: wiring.netOf(b),
-        ohms: inner.kind === 'resistance' || inner.kind === 'shunt' ? amount(inner.amount) : undefined,
+        ohms,
+        spread:
+          inner.spread && ohms !== undefined
+            ? { least: ohms * inner.spread.least, most: ohms * inner.spread.most }
+            : undefined,
         runs: amount(inner.milliamps),
         starts: amount(inner.startMilliamps) ?? amount(inner.milliamps),
         lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
@@ -257,6 +264,7 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
               netA: wiring.netOf(a),
               netB: wiring.netOf(b),
               ohms: undefined,
+              spread: undefined,
               forward: undefined,
               zener: undefined,
               most: undefined,

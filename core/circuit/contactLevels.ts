@@ -36,7 +36,7 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
   const rest = verdict?.states[0]
   if (!verdict || !rest || !verdict.island.nets.includes(wiring.netOf(use.end))) return []
   // Where something else drives the line as well, the level is another matter.
-  const contacts = verdict.island.actors.filter(({ what }) => 'element' in what)
+  const contacts = verdict.island.actors.filter(({ what }) => 'element' in what && what.element.kind === 'contact')
   if (verdict.island.actors.length - contacts.length > 1 || contacts.length > MOST_CONTACTS) return []
   const far = contact.a === use.end ? contact.netB : contact.netA
   const way = far.sources.length > 0 ? 'pull-down' : 'pull-up'

@@ -178,17 +178,18 @@ function solvedStates(circuit: Circuit, { island, states }: IslandVerdict, net: 
 }
 
 const restPosition = ({ positions }: Actor): Actor['positions'][number] | undefined =>
-  positions.find((one) => one.strands.length === 0)
+  positions.find((one) => one.is === 'usual' || one.strands.length === 0)
 
 /** What drives and what is closed in a state, in words. */
 function whenWords(actors: readonly Actor[], { positions }: State): string {
   const words = actors.flatMap(({ what }, index): string[] => {
     const is = positions[index]?.is
-    if (is === undefined || is === 'off' || is === 'open') return []
+    if (is === undefined || is === 'off' || is === 'open' || is === 'usual') return []
     if ('port' in what) return [`${what.port.terminal.end} is ${is}`]
     if ('channel' in what)
       return [`${what.channel.output} ${is === 'low' ? 'conducts to ground' : 'conducts to its supply'}`]
-    return [`${what.element.part.ref} is closed`]
+    const { ref } = what.element.part
+    return [is === 'closed' ? `${ref} is closed` : `${ref} has its ${is} resistance`]
   })
   return words.length === 0 ? 'nothing drives' : words.join(', ')
 }

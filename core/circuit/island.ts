@@ -13,7 +13,7 @@ export interface Strand extends Branch {
   readonly inside?: string
 }
 
-/** Something that can be in several states: a pin that drives, a contact, an output of a driver. */
+/** Something that can be in several states: a pin that drives, a contact, an output of a driver, a resistance that senses. */
 export interface Actor {
   readonly what: { readonly port: Port } | { readonly element: Element } | { readonly channel: DriverChannel }
   /** Lets go while the board starts, as pins of boards and contacts do. */
@@ -22,7 +22,7 @@ export interface Actor {
 }
 
 export interface Position {
-  readonly is: 'high' | 'low' | 'off' | 'closed' | 'open'
+  readonly is: 'high' | 'low' | 'off' | 'closed' | 'open' | 'usual' | 'least' | 'most'
   readonly strands: readonly Strand[]
 }
 
@@ -108,6 +108,16 @@ class Builder {
       } else if (element.kind === 'diode') {
         this.#strands.push(strand(WIRE_OHMS, element.forward ?? 0.7))
         if (element.zener !== undefined) this.#strands.push(strand(WIRE_OHMS, element.zener, true))
+      } else if (element.spread && element.ohms !== undefined) {
+        this.#actors.push({
+          what: { element },
+          rests: false,
+          positions: [
+            { is: 'usual', strands: [strand(element.ohms)] },
+            { is: 'least', strands: [strand(element.spread.least)] },
+            { is: 'most', strands: [strand(element.spread.most)] },
+          ],
+        })
       } else if (element.kind !== 'capacitor') {
         const ohms = ohmsOf(element)
         if (ohms !== undefined) this.#strands.push(strand(ohms))

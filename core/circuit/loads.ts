@@ -33,6 +33,10 @@ function sourceOf({ wiring }: Circuit, element: Element, channels: readonly Driv
   return undefined
 }
 
+/** What moves an output, as a text that is the same for outputs that always say the same. */
+export const movedBy = (wiring: Wiring, { inputs, enables }: DriverChannel): string =>
+  [...inputs, ...enables.map(({ end }) => end)].map((end) => wiring.netOf(end).index).join(' ')
+
 /** What an output bears, from what it provides or from the model that is chosen. */
 export interface OutputRating {
   /** Milliamperes for good, and at most for a moment. */

@@ -233,7 +233,7 @@ function statesOf(actors: readonly Actor[]): { positions: Position[][]; enumerat
         ? (base[index] as Position)
         : (positions.find((one) => is.includes(one.is)) ?? (base[index] as Position)),
     )
-  const grounds = [resting, base, all(['high', 'closed']), all(['low', 'open'])]
+  const grounds = [resting, base, all(['high', 'closed', 'least']), all(['low', 'open', 'most'])]
   const single = grounds
     .slice(1)
     .flatMap((ground) =>

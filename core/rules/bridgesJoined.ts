@@ -1,4 +1,5 @@
 import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
+import { movedBy } from '../circuit/loads.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -11,11 +12,10 @@ export function sayBridges(wiring: Wiring, report: (one: Report) => void): void 
     if (channel.facts.supply === undefined || !net.wired) continue
     byNet.set(net, [...(byNet.get(net) ?? []), channel])
   }
-  const moves = ({ inputs, enables }: DriverChannel): string =>
-    [...inputs, ...enables.map(({ end }) => end)].map((end) => wiring.netOf(end).index).join(' ')
   for (const channels of byNet.values()) {
     const [first] = channels
-    if (channels.length < 2 || !first || channels.every((one) => moves(one) === moves(first))) continue
+    if (channels.length < 2 || !first || channels.every((one) => movedBy(wiring, one) === movedBy(wiring, first)))
+      continue
     const outputs = channels.map(({ output }) => output)
     report({
       severity: 'fault',

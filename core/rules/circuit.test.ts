@@ -18,8 +18,15 @@ const motor = (milliamps: number, stall: number, mode?: string): PlanPart => ({
   ...(mode ? { mode } : {}),
 })
 
+const transceiver = (more: string) => ({
+  mcu: 'mega-2560-r3',
+  parts: { X: 'max485' },
+  wires: `X.VCC MCU.5V, X.GND MCU.GND, ${more}`,
+})
 testRule(pinOnRail, {
   valid: [
+    { title: 'a line that is only listened to', ...transceiver('X.RO MCU.RX1, X.RE MCU.GND, X.DE MCU.GND') },
+    { title: 'a line that is only sent on', ...transceiver('X.DI MCU.TX1, X.RE MCU.5V, X.DE MCU.5V') },
     {
       title: 'a button from a 5 V pin to 5 V',
       mcu: 'uno-r3',
@@ -52,6 +59,16 @@ testRule(pinOnRail, {
     },
   ],
   invalid: [
+    {
+      title: 'a line that is listened to, and the receiver switched off',
+      ...transceiver('X.RO MCU.RX1, X.RE MCU.5V, X.DE MCU.5V'),
+      says: ['fault: X.RE is on 5 V (MCU.5V): it switches X.RO off for good.'],
+    },
+    {
+      title: 'a line that is sent on, and the transmitter switched off',
+      ...transceiver('X.DI MCU.TX1, X.RE MCU.GND, X.DE MCU.GND'),
+      says: ['fault: X.DE is on ground: it switches X.DI off for good.'],
+    },
     {
       title: '5 V on a pin of 3.3 V',
       wires: 'MCU.GPIO4 MCU.VIN',
@@ -158,6 +175,11 @@ const bridge = 'U.12V PACK.+, PACK.- MCU.GND, U.GND MCU.GND'
 testRule(driverIdle, {
   valid: [
     {
+      title: 'halves that one input moves against each other',
+      parts: { A: 'max98357a', S: 'speaker' },
+      wires: 'A.VIN MCU.VIN, A.GND MCU.GND, A.BCLK MCU.26, A.LRC MCU.25, A.DIN MCU.32, A.OUT+ S.+, A.OUT- S.-',
+    },
+    {
       title: 'both inputs moved, the jumper on the enable',
       mcu: 'uno-r3',
       supplies: pack,
@@ -188,6 +210,22 @@ testRule(driverIdle, {
     },
   ],
   invalid: [
+    {
+      title: 'both inputs on one pin',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires: `${bridge}, U.IN1 MCU.D4, U.IN2 MCU.D4, M.M1 U.OUT1, M.M2 U.OUT2`,
+      says: ['fault: M between U.OUT1 and U.OUT2 never moves: U.IN1 and U.IN2 always say the same.'],
+    },
+    {
+      title: 'both inputs on ground',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires: `${bridge}, U.IN1 MCU.GND, U.IN2 MCU.GND, M.M1 U.OUT1, M.M2 U.OUT2`,
+      says: ['fault: M between U.OUT1 and U.OUT2 never moves: U.IN1 and U.IN2 always say the same.'],
+    },
     {
       title: 'an input open',
       mcu: 'uno-r3',
@@ -263,6 +301,13 @@ const metered = (volts: number, more: string) => ({
   parts: { A: 'ina219', L: 'lamp' },
   wires: `A.VCC MCU.5V, A.GND MCU.GND, A.SDA MCU.A4, A.SCL MCU.A5, P.- MCU.GND, ${more}`,
 })
+/** A lamp on two outputs of an array that are joined. */
+const onArray = (milliamps: number, one: string, two: string) => ({
+  mcu: 'uno-r3',
+  supplies: pack,
+  parts: { D: 'uln2003', L: { part: 'lamp', options: { milliamps } } },
+  wires: `PACK.- MCU.GND, D.E MCU.GND, D.COM PACK.+, D.1B ${one}, D.2B ${two}, D.1C L.-, D.2C L.-, L.+ PACK.+`,
+})
 testRule(driverRating, {
   valid: [
     { title: 'a motor well under its transistor', ...onFet(300, 900, 'irlz44n') },
@@ -274,6 +319,7 @@ testRule(driverRating, {
       parts: { D: 'a4988', M: { part: 'stepper-bipolar', options: { milliamps: 1000 } } },
       wires: 'D.VMOT PACK.+, D.GND PACK.-, D.VDD MCU.5V, D.GND.2 MCU.GND, M.A+ D.1A, M.A- D.1B, M.B+ D.2A, M.B- D.2B',
     },
+    { title: 'a lamp on two outputs side by side', ...onArray(480, 'MCU.D8', 'MCU.D8') },
     { title: 'a shunt in the way of a lamp', ...metered(24, 'A.VIN+ P.+, A.VIN- L.+, L.- MCU.GND') },
   ],
   invalid: [
@@ -298,10 +344,17 @@ testRule(driverRating, {
       supplies: pack,
       parts: { D: 'a4988', M: { part: 'stepper-bipolar', options: { milliamps: 2800 } } },
       wires: 'D.VMOT PACK.+, D.GND PACK.-, D.VDD MCU.5V, D.GND.2 MCU.GND, M.A+ D.1A, M.A- D.1B, M.B+ D.2A, M.B- D.2B',
-      says: [
-        'fault: M takes 2800 mA, and D gives 2000 mA at most.',
-        'fault: M takes 2800 mA, and D gives 2000 mA at most.',
-      ],
+      says: ['fault: M takes 2800 mA, and D gives 2000 mA at most.'],
+    },
+    {
+      title: 'a lamp on two outputs side by side that different pins move',
+      ...onArray(560, 'MCU.D8', 'MCU.D9'),
+      says: ['fault: L takes 560 mA, and D gives 500 mA at most.'],
+    },
+    {
+      title: 'too much for two outputs side by side',
+      ...onArray(1001, 'MCU.D8', 'MCU.D8'),
+      says: ['fault: L takes 1001 mA, and D gives 1000 mA at most.'],
     },
     {
       title: 'a shunt at more volts than it bears',
@@ -316,8 +369,15 @@ testRule(driverRating, {
   ],
 })
 
+const unipolar = (red: string, two: string) => ({
+  mcu: 'uno-r3',
+  supplies: five,
+  parts: { D: 'uln2003', M: 'stepper-28byj48' },
+  wires: `P.- MCU.GND, D.E MCU.GND, D.COM P.+, D.1B MCU.8, D.2B MCU.9, D.3B MCU.10, D.4B MCU.11, D.1C M.BLU, ${two} M.PNK, D.3C M.YEL, D.4C M.ORG, M.RED ${red}`,
+})
 testRule(loadReturn, {
   valid: [
+    { title: 'each winding on an output of its own', ...unipolar('P.+', 'D.2C') },
     {
       title: 'legs that carry a wire on',
       mcu: 'uno-r3',
@@ -333,6 +393,11 @@ testRule(loadReturn, {
     },
   ],
   invalid: [
+    {
+      title: 'two windings on one output',
+      ...unipolar('P.+', 'D.1C'),
+      says: ['fault: M.BLU and M.PNK are joined: two windings of M are always on together.'],
+    },
     {
       title: 'both leads on one output',
       mcu: 'uno-r3',

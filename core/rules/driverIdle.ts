@@ -1,4 +1,5 @@
-import { circuitOf, railOf } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
+import { drivenLoads } from '../circuit/loads.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -37,6 +38,7 @@ export const driverIdle: Rule = {
       idle.set(key, group)
     }
     sayHighSide(wiring, report)
+    sayAlike(wiring, report)
     for (const { outputs, loads, open, off } of idle.values())
       report({
         severity: 'fault',
@@ -53,6 +55,27 @@ export const driverIdle: Rule = {
         numbers: {},
       })
   },
+}
+
+/** A load between two outputs that always say the same: both inputs on one line, or at one level for good. */
+function sayAlike(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { element, channels } of drivenLoads(circuitOf(wiring))) {
+    const [one, ...others] = channels
+    const two = others.find(({ output }) => wiring.netOf(output) !== wiring.netOf(one?.output ?? ''))
+    if (!one || !two || one.part !== two.part || one.facts.supply === undefined) continue
+    const level = ({ inputs }: DriverChannel): string =>
+      inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? `net ${wiring.netOf(end).index}`).join(' ')
+    // Halves that one input moves against each other, as in an amplifier.
+    const opposed = one.inputs.length === 0 || one.inputs.every((end) => two.inputs.includes(end))
+    if (opposed || one.inputs.some((end) => !isMoved(wiring, end)) || level(one) !== level(two)) continue
+    report({
+      severity: 'fault',
+      at: [one.output, two.output, ...one.inputs, ...two.inputs, element.part.ref],
+      message: `${element.part.ref} between ${one.output} and ${two.output} never moves: ${listWords([...one.inputs, ...two.inputs])} always say the same.`,
+      why: 'Current flows through the load only while one output is high and the other low. Give each input a pin of its own, or an inverted signal.',
+      numbers: {},
+    })
+  }
 }
 
 /** A transistor that switches to ground, put between the supply and the load. */

@@ -1,10 +1,10 @@
-import { circuitOf, railOf } from '../circuit/circuit.ts'
-import { drivenLoads, ratingOf } from '../circuit/loads.ts'
+import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
+import { drivenLoads, movedBy, ratingOf } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import type { PartInstance } from '../wiring/model.ts'
+import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { sayFuses, sayHot, sayWeakBases } from './driverHeat.ts'
 import type { Report, Rule } from './finding.ts'
-import { listWords } from './shared.ts'
+import { isOverfed, listWords } from './shared.ts'
 
 /** Share of what an output is good for above which it is said. */
 const NEAR = 0.8
@@ -19,19 +19,22 @@ export const driverRating: Rule = {
   },
   check(wiring, report) {
     const circuit = circuitOf(wiring)
+    // Windings of one motor on one driver are one matter.
+    const said = new Map<string, { one: Report; at: Set<string>; outputs: Set<string>; part: PartInstance }>()
     for (const { element, channels, source } of drivenLoads(circuit)) {
       const { runs, starts, part: load } = element
       for (const [part, here] of byPart(channels)) {
-        const { good, most, volts } = ratingOf(here[0]!)
-        const at = [...here.map((one) => one.output), element.a, element.b]
-        const say = (severity: Report['severity'], message: string, numbers: Report['numbers']): void =>
-          report({
-            severity,
-            at,
-            message,
-            why: `What ${listWords(here.map((one) => one.output))} of ${part.title} ${here.length > 1 ? 'bear' : 'bears'} is a limit of its silicon: above it the output gets hot, switches itself off, or is destroyed. A larger driver, or a smaller load, is the way out.`,
-            numbers,
-          })
+        const rating = ratingOf(here[0]!)
+        const together = inParallel(wiring, here)
+        const [good, most] = [rating.good, rating.most].map((one) => one && one * together)
+        const { volts } = rating
+        const say = (severity: Report['severity'], message: string, numbers: Report['numbers']): void => {
+          const one = { severity, at: [], message, why: '', numbers }
+          const known = said.get(message) ?? { one, at: new Set<string>(), outputs: new Set<string>(), part }
+          said.set(message, known)
+          for (const { output } of here) known.outputs.add(output)
+          for (const end of [...here.map(({ output }) => output), element.a, element.b]) known.at.add(end)
+        }
         if (runs !== undefined && most !== undefined && runs > most)
           say('fault', `${load.ref} takes ${Math.round(runs)} mA, and ${part.ref} gives ${most} mA at most.`, {
             takes: runs,
@@ -62,6 +65,12 @@ export const driverRating: Rule = {
           )
       }
     }
+    for (const { one, at, outputs, part } of said.values())
+      report({
+        ...one,
+        at: [...at],
+        why: `What ${listWords([...outputs])} of ${part.title} ${outputs.size > 1 ? 'bear' : 'bears'} is a limit of its silicon: above it the output gets hot, switches itself off, or is destroyed. A larger driver, or a smaller load, is the way out.`,
+      })
     sayWeakBases(wiring, report)
     sayHot(wiring, report)
     sayFuses(wiring, report)
@@ -93,9 +102,19 @@ export const driverRating: Rule = {
   },
 }
 
-/** A part whose own supply is above its range, of which supply-range speaks. */
-const isOverfed = (part: PartInstance): boolean =>
-  part.supplies.some(({ source, facts }) => source !== undefined && source.volts > facts.most)
+/** How many outputs of one part carry the load side by side, moved by the same inputs, on the leg that has fewest. */
+function inParallel(wiring: Wiring, channels: readonly DriverChannel[]): number {
+  const legs = new Map<Net, DriverChannel[]>()
+  for (const one of channels) {
+    const net = wiring.netOf(one.output)
+    legs.set(net, [...(legs.get(net) ?? []), one])
+  }
+  return Math.min(
+    ...[...legs.values()].map((group) =>
+      group.every((one) => movedBy(wiring, one) === movedBy(wiring, group[0] as DriverChannel)) ? group.length : 1,
+    ),
+  )
+}
 
 function byPart<T extends { readonly part: PartInstance }>(list: readonly T[]): Map<PartInstance, T[]> {
   const found = new Map<PartInstance, T[]>()

@@ -6,7 +6,7 @@ import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
 import { sayContact, sayLinks } from './levelContact.ts'
-import { listWords, twoDigits } from './shared.ts'
+import { isOverfed, listWords, twoDigits } from './shared.ts'
 
 export const levelLogic: Rule = {
   meta: {
@@ -26,6 +26,8 @@ export const levelLogic: Rule = {
       if (!line.use || line.use.state === 'tied' || line.use.facts.needs.startsWith('analog')) continue
       // Whether a one-wire line is held up is onewire-pullup's.
       if (line.openDrain && line.use.facts.pullMostOhms !== undefined) continue
+      // Thresholds that come from a supply above its range are supply-range's matter.
+      if (isOverfed(line.use.part)) continue
       const { high, low, vih, vil } = line
       if (high !== undefined && vih !== undefined && high < vih - 0.005) {
         const middle = vil === undefined ? vih / 2 : (vih + vil) / 2

@@ -5,8 +5,15 @@ import { levelLogic } from './levelLogic.ts'
 const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
 const pack = { PACK: { volts: 5 } }
 
+/** A light-dependent resistor above a fixed one, from 5 V, read at 3.3 V. */
+const light = (fixed: number, series: number) => ({
+  parts: { T: 'ldr', R: ohms(fixed), S: ohms(series) },
+  wires: 'T.1 MCU.VIN, S.1 T.2, S.2 MCU.34, R.1 MCU.34, R.2 MCU.GND',
+})
 testRule(levelDamage, {
   valid: [
+    // 5 V · 10 / (10 + 4.7 + 0.15) = 3.37 V in daylight, and 3.37 / 4.7: less than the pin bears.
+    { title: 'a light sensor at 5 V with a resistor that keeps it low', ...light(10_000, 4700) },
     { title: 'both sides at 3.3 V', parts: { S: 'hx711' }, wires: 'S.VCC MCU.3V3, S.GND MCU.GND, S.DT MCU.D4' },
     {
       title: 'a 5 V output through a divider',
@@ -26,6 +33,12 @@ testRule(levelDamage, {
     },
   ],
   invalid: [
+    {
+      // 5 V · 10 / (10 + 3.3 + 0.15) = 3.72 V in daylight; 1.77 V at its usual 15 kΩ.
+      title: 'a light sensor at 5 V that brings too much in daylight only',
+      ...light(10_000, 3300),
+      says: ['fault: Through S and T MCU.VIN brings 3.72 V to MCU.GPIO34, which bears 3.6 V.'],
+    },
     {
       title: 'a 5 V output into a 3.3 V pin',
       parts: { S: 'hx711' },

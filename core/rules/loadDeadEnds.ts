@@ -32,6 +32,27 @@ export function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void)
   }
 }
 
+/** Two windings of one motor whose own leads are on one wire: they always get the same, and nothing turns. */
+export function sayJoinedCoils({ elements }: Circuit, report: (one: Report) => void): void {
+  const windings = elements.filter(({ kind }) => kind === 'winding')
+  for (const [index, one] of windings.entries())
+    for (const two of windings.slice(index + 1)) {
+      if (one.part !== two.part) continue
+      const shared = [one.a, one.b].find((end) => end === two.a || end === two.b)
+      const [mine, other] = [one, two].map(({ a, b }) => (a === shared ? b : a)) as [string, string]
+      if (shared === undefined || mine === other) continue
+      const [net, beside] = [one, two].map((each) => (each.a === shared ? each.netB : each.netA))
+      if (net !== beside || !net?.wired) continue
+      report({
+        severity: 'fault',
+        at: [mine, other],
+        message: `${mine} and ${other} are joined: two windings of ${one.part.ref} are always on together.`,
+        why: 'The motor turns because its windings are on one after the other. Each lead belongs on an output of its own.',
+        numbers: {},
+      })
+    }
+}
+
 /** A load on one of two outputs that belong together, its other leg on a rail. */
 function sayHalf(element: Element, { output, part, facts }: DriverChannel, report: (one: Report) => void): void {
   const other = element.a === output || element.netA.ends.includes(output) ? element.netB : element.netA

@@ -4,7 +4,7 @@ import { deadLegs } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
 import type { Rule } from './finding.ts'
-import { sayCrossedCoils, sayDeadEnds } from './loadDeadEnds.ts'
+import { sayCrossedCoils, sayDeadEnds, sayJoinedCoils } from './loadDeadEnds.ts'
 import { takeOut } from './mend.ts'
 import { listWords } from './shared.ts'
 
@@ -74,6 +74,7 @@ export const loadReturn: Rule = {
     }
     sayDeadEnds(wiring, dead, report)
     sayCrossedCoils(circuit, report)
+    sayJoinedCoils(circuit, report)
     for (const { element, channels, source } of drivenLoads(circuit)) {
       if (source || channels.length < 2 || channels.some(({ facts }) => facts.supply !== undefined)) continue
       report({

@@ -95,12 +95,12 @@ export const pinOnRail: Rule = {
           others: [rail.source.end],
         })
       else if (rail && port.use) {
-        const words = signalOnRail(port.use, rail.volts, port.net.sources.length > 0)
+        const words = signalOnRail(wiring, port.use, rail.volts, port.net.sources.length > 0)
         if (words) say({ ...words, message: `${port.terminal.end} is on ${railWords(rail)}: ${words.message}` })
       } else if (!rail && port.use && port.use.hosts.length === 0 && (port.use.facts.moves || port.use.facts.off)) {
         // Held by resistors alone it never moves either.
         const held = heldLevel(wiring, port)
-        const words = held && signalOnRail(port.use, held.volts, held.isHigh)
+        const words = held && signalOnRail(wiring, port.use, held.volts, held.isHigh)
         if (words)
           say({ ...words, message: `${port.terminal.end} is held at ${formatVolts(held.volts)}: ${words.message}` })
       } else if (!rail && isBoardPin(port)) {

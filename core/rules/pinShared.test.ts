@@ -2,8 +2,16 @@ import { fed } from '../testing/plans.ts'
 import { testRule } from '../testing/rules.ts'
 import { pinShared } from './pinShared.ts'
 
+/** Outputs of two registers, and what they hang on. */
+const registers = (wires: string) => ({
+  mcu: 'uno-r3',
+  parts: { X: '74hc595', Y: '74hc595', Z: 'mcp23017' },
+  wires: `X.VCC MCU.5V, X.GND MCU.GND, Y.VCC MCU.5V, Y.GND MCU.GND, Z.VDD MCU.5V, Z.VSS MCU.GND, ${wires}`,
+})
+
 testRule(pinShared, {
   valid: [
+    { title: 'an output of a register read by an expander', ...registers('X.QA Z.GPA0') },
     {
       title: 'two I2C devices share their lines',
       parts: { A: 'bme280', B: 'ds3231' },
@@ -37,6 +45,11 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'outputs of two registers on one wire',
+      ...registers('X.QA Y.QB'),
+      says: ['fault: X.QA and Y.QB are outputs on one wire.'],
+    },
     {
       title: 'two outputs on one pin',
       parts: { A: 'hx711', B: 'epaper-2in9' },

@@ -1,12 +1,12 @@
 import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { SignalUse, Terminal } from '../wiring/model.ts'
-import { needWords } from '../wiring/needs.ts'
+import type { Host, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
+import { needWords, switchesLoad } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
 import { sayBridges } from './bridgesJoined.ts'
-import type { Rule } from './finding.ts'
-import { usesByHost } from './shared.ts'
+import type { Report, Rule } from './finding.ts'
+import { listWords, usesByHost } from './shared.ts'
 
 export const pinShared: Rule = {
   meta: {
@@ -58,6 +58,7 @@ export const pinShared: Rule = {
         })
       }
     sayBridges(wiring, report)
+    sayOutputs(wiring, report)
     for (const net of wiring.nets) {
       if (!net.wired) continue
       const pins = [
@@ -90,6 +91,28 @@ export const pinShared: Rule = {
     }
   },
 }
+
+/** Outputs of shift registers, PWM chips and the like, which nothing switches off, on one wire. */
+function sayOutputs(wiring: Wiring, report: (one: Report) => void): void {
+  for (const net of wiring.nets) {
+    if (net.ends.length < 2) continue
+    const outputs = net.ends.filter((end) => {
+      const host = wiring.terminal(end)?.host
+      return host?.provider && host.end === end && isOutputOnly(host)
+    })
+    if (outputs.length < 2) continue
+    report({
+      severity: 'fault',
+      at: outputs,
+      message: `${listWords(outputs)} are outputs on one wire.`,
+      why: 'Each of them puts out a level at all times. As soon as one is high and another low they short each other. Only one may drive the wire; the others belong elsewhere.',
+      numbers: { outputs: outputs.length },
+    })
+  }
+}
+
+const isOutputOnly = ({ functions }: Host): boolean =>
+  functions.has('digital-out') && !functions.has('digital-in') && !switchesLoad(functions)
 
 const needText = (use: SignalUse): string => {
   const bus = busNeed(use.facts.needs)

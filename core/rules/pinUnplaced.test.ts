@@ -2,13 +2,29 @@ import { fed } from '../testing/plans.ts'
 import { testRule } from '../testing/rules.ts'
 import { pinUnplaced } from './pinUnplaced.ts'
 
+const bridge = (wires: string) => ({
+  mcu: 'uno-r3',
+  supplies: { PACK: { volts: 12 } },
+  parts: { U: 'l293d', M: 'solenoid' },
+  wires: `PACK.- MCU.GND, U.VSS MCU.5V, U.VS PACK.+, U.GND MCU.GND, U.GND.2 MCU.GND, U.GND.3 MCU.GND, U.GND.4 MCU.GND, ${wires}`,
+})
+
 testRule(pinUnplaced, {
   valid: [
+    {
+      title: 'the inputs of a bridge half that carries nothing',
+      ...bridge('U.1A MCU.D6, U.EN12 MCU.D5, U.1Y M.+, M.- PACK.-'),
+    },
     { title: 'everything wired', parts: { B: 'button' }, wires: 'B.1 MCU.D4, B.2 MCU.GND' },
     { title: 'left open on purpose', parts: { B: 'button' }, wires: 'B.2 MCU.GND', unused: ['B.1'] },
     { title: 'optional pins open', parts: { C: 'ds3231' }, wires: `${fed('C')}, C.SDA MCU.D21, C.SCL MCU.D22` },
   ],
   invalid: [
+    {
+      title: 'an input of a bridge half that carries a motor',
+      ...bridge('U.1A MCU.D6, U.EN12 MCU.D5, U.1Y M.+, M.- U.2Y'),
+      says: ['caution: U: 2A has no wire yet.'],
+    },
     {
       title: 'one pin open',
       parts: { B: 'button' },

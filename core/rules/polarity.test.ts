@@ -1,8 +1,16 @@
 import { testRule } from '../testing/rules.ts'
 import { polarity } from './polarity.ts'
 
+/** Two transceivers on one line. */
+const line = (wires: string) => ({
+  boards: { MCU: { board: 'mega-2560-r3' }, B: { board: 'mega-2560-r3' } },
+  parts: { X: 'max485', Y: 'max485' },
+  wires: `X.VCC MCU.5V, X.GND MCU.GND, Y.VCC B.5V, Y.GND B.GND, ${wires}`,
+})
+
 testRule(polarity, {
   valid: [
+    { title: 'the two lines of a pair, each to its own', ...line('X.A Y.A, X.B Y.B') },
     {
       title: 'an LED from pin to ground',
       parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 330 } } },
@@ -21,6 +29,18 @@ testRule(polarity, {
     },
   ],
   invalid: [
+    {
+      title: 'the two lines of a pair crossed',
+      ...line('X.A Y.B, X.B Y.A'),
+      says: ['fault: The lines of X and Y are crossed: X.A is joined with Y.B.'],
+      fix: 'Swap the wires of X.B and X.A',
+      changes: [
+        'wire X.A to Y.B removed',
+        'wire X.B to Y.A removed',
+        'wire X.B to Y.B added',
+        'wire X.A to Y.A added',
+      ],
+    },
     {
       title: 'an LED turned round',
       parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } } },

@@ -1,4 +1,4 @@
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'
 
 const byHost = new WeakMap<Wiring, ReadonlyMap<Host, readonly SignalUse[]>>()
@@ -26,3 +26,7 @@ export function listWords(words: readonly string[]): string {
 
 /** Rounds a voltage for the numbers of a finding. */
 export const twoDigits = (value: number): number => Math.round(value * 100) / 100
+
+/** A part whose own supply is above its range, of which supply-range speaks. */
+export const isOverfed = (part: PartInstance): boolean =>
+  part.supplies.some(({ source, facts }) => source !== undefined && source.volts > facts.most)

@@ -73,7 +73,8 @@ export function tieBears(port: Port): number | undefined {
 
 /** What a signal that lies on a rail cannot do there; undefined where it may be held on purpose. */
 export function signalOnRail(
-  { facts }: SignalUse,
+  wiring: Wiring,
+  { facts, part }: SignalUse,
   at: number,
   isSupply: boolean,
 ): Pick<Report, 'severity' | 'message' | 'why'> | undefined {
@@ -105,7 +106,16 @@ export function signalOnRail(
             why: 'The output can only pull to ground, where it is already.',
           }
         : undefined
-  if (direction === 'in' && facts.off === (at === 0 ? 'low' : 'high'))
+  const isOff = direction === 'in' && facts.off === (at === 0 ? 'low' : 'high')
+  if (isOff && facts.offOf !== undefined)
+    return wiring.signal(`${part.ref}.${facts.offOf}`)?.hosts.length
+      ? {
+          severity: 'fault',
+          message: `it switches ${part.ref}.${facts.offOf} off for good.`,
+          why: `${part.ref}.${facts.offOf} is wired, and does something only while this pin is ${at === 0 ? 'high' : 'low'}. Run it to a pin of the board, or tie it to the other level.`,
+        }
+      : undefined
+  if (isOff)
     return {
       severity: 'fault',
       message: `it holds the part off for good${facts.text ? ` (${facts.text})` : ''}.`,

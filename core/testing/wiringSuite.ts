@@ -2,6 +2,7 @@ import { fed, type Short } from './plans.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
 import { soundMore } from './suiteSound.ts'
+import { mistakenSystems, soundSystems } from './suiteSystems.ts'
 
 /**
  * Wirings as people build them, by hand from datasheets and common practice: sound ones must stay free of faults, and
@@ -533,12 +534,14 @@ export const sound: readonly (Short & { title: string })[] = [
   ...alone.map(inCompany),
   ...soundBetween,
   ...soundModules,
+  ...soundSystems,
   ...soundMore,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenBetween,
   ...mistakenModules,
+  ...mistakenSystems,
   {
     title: 'a 5 V echo straight into an ESP32',
     rule: 'level-damage',

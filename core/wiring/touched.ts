@@ -173,8 +173,14 @@ function followed(wiring: Wiring, ends: Iterable<string>): { nets: Set<Net>; par
   return { nets, parts: [...parts] }
 }
 
-/** True for a pin of a part that is not given to others: what is wired there says nothing of the part. */
-const isOwn = ({ host, partPin }: Terminal): boolean => !host || partPin?.role === 'passive'
+/**
+ * False for a pin that a part gives to others: what is wired there says nothing of the part, but for an output of a
+ * driver, whose inputs are needed or spare by what hangs on it.
+ */
+const isOwn = ({ host, owner, pin, partPin }: Terminal): boolean =>
+  !host ||
+  partPin?.role === 'passive' ||
+  (owner.kind === 'part' && owner.part.channels.some(({ output }) => output === pin))
 
 const ownEnds = (wiring: Wiring, { ref, part }: PartInstance): string[] =>
   part.pins.map((pin) => `${ref}.${pin.id}`).filter((end) => isOwn(wiring.terminal(end) as Terminal))
