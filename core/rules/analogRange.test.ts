@@ -37,6 +37,23 @@ testRule(analogRange, {
       says: ['fault: MCU.A0 always reads 5.0 V, whatever L does.'],
     },
     {
+      title: 'an amplified sensor over more than the converter reads well',
+      mcu: 'xiao-esp32c3',
+      parts: { A: 'ml8511' },
+      wires: 'A.VIN MCU.3V3, A.GND MCU.GND, A.OUT MCU.D0',
+      says: ['tip: A.OUT reaches 2.8 V, and MCU.D0 reads well up to 2.5 V.'],
+      fix: 'Put a divider of 180 Ω and 1.8 kΩ in the line',
+      changes: [
+        'part R1 added (resistor)',
+        'part R2 added (resistor)',
+        'wire A.OUT to MCU.D0 removed',
+        'wire A.OUT to R1.1 added',
+        'wire R1.2 to MCU.D0 added',
+        'wire R2.1 to R1.2 added',
+        'wire R2.2 to MCU.GND added',
+      ],
+    },
+    {
       title: 'a knob over more than the converter reads well',
       parts: { K: 'potentiometer' },
       wires: 'K.3 MCU.3V3, K.1 MCU.GND, K.W MCU.34',

@@ -153,6 +153,8 @@ testRule(pinNotSignal, {
       parts: { P: 'potentiometer' },
       wires: 'P.1 MCU.GND, P.3 MCU.5V, P.W MCU.NC',
       says: ['fault: P.W needs an analog input and hangs on MCU.NC, which is not connected.'],
+      fix: 'Move P.W to MCU.A0',
+      changes: ['wire P.W to MCU.NC removed', 'wire P.W to MCU.A0 added'],
     },
     {
       title: 'a knob on the reference',
@@ -167,6 +169,8 @@ testRule(pinNotSignal, {
       parts: { C: 'usb-ttl-cable' },
       wires: 'C.GND MCU.RUN, C.RXD MCU.GP0, C.TXD MCU.GP1',
       says: ['fault: C.GND is ground and hangs on MCU.RUN, which resets the board.'],
+      fix: 'Move C.GND to MCU.GND',
+      changes: ['wire C.GND to MCU.RUN removed', 'wire C.GND to MCU.GND added'],
     },
   ],
 })
@@ -284,6 +288,8 @@ testRule(diodeAcross, {
       parts: { U: 'l298n', M: 'dc-motor', D: 'diode' },
       wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT2, D.A U.OUT1, D.K U.OUT2`,
       says: ['fault: D lies across M, which a bridge drives both ways: one way it is a short circuit.'],
+      fix: 'Take D out',
+      changes: ['part D removed', 'wire D.A to U.OUT1 removed', 'wire D.K to U.OUT2 removed'],
     },
   ],
 })
@@ -405,6 +411,8 @@ testRule(loadReturn, {
       parts: { U: 'l298n', M: 'dc-motor' },
       wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT1`,
       says: ['fault: Both legs of M are joined, so that nothing flows through it.'],
+      fix: 'Take out the wire M.M1 to U.OUT1',
+      changes: ['wire M.M1 to U.OUT1 removed'],
     },
     {
       title: 'both legs of a lamp on one pin',

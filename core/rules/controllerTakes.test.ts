@@ -51,6 +51,8 @@ testRule(controllerTakes, {
       parts: { X: 'max7219', K: 'relay-1' },
       wires: `${chain}, ${relay}, K.IN MCU.D12`,
       says: ['caution: K.IN is on MCU.D12, which SPI makes an input while X is in use.'],
+      fix: 'Move K.IN to MCU.D7',
+      changes: ['wire K.IN to MCU.D12 removed', 'wire K.IN to MCU.D7 added'],
     },
     {
       title: 'a second select on the data input, on a board with other numbers',

@@ -1,6 +1,5 @@
 import { circuitOf } from '../circuit/circuit.ts'
 import type { Rule } from './finding.ts'
-import { takeOut } from './mend.ts'
 
 export const diodeAcross: Rule = {
   meta: {
@@ -28,7 +27,7 @@ export const diodeAcross: Rule = {
         message: `${diode.part.ref} lies across ${load ? load.part.ref : 'two outputs'}, which a bridge drives both ways: one way it is a short circuit.`,
         why: 'A diode across a winding belongs where the current is only ever switched off. Between two halves of a bridge the voltage turns round, and in one direction the diode carries all that the bridge can give. The bridge has diodes of its own.',
         numbers: {},
-        propose: () => takeOut(wiring, (a, b) => [diode.a, diode.b].some((end) => end === a || end === b)).slice(0, 1),
+        propose: () => [{ title: `Take ${diode.part.ref} out`, edits: [{ do: 'remove', ref: diode.part.ref }] }],
       })
     }
   },

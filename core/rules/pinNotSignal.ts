@@ -1,6 +1,9 @@
+import { candidates } from '../assign/candidates.ts'
 import { circuitOf, type Port } from '../circuit/circuit.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { bestSource, groundEnd } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords } from './shared.ts'
@@ -47,12 +50,7 @@ export const pinNotSignal: Rule = {
             ? 'Nothing inside the board leads on from that hole. Count the position once more from the marked end.'
             : 'The pin has a task of its own and is never read or driven by a program. Count the position once more from the marked end.',
           numbers: {},
-          propose: () =>
-            takeOut(
-              wiring,
-              (a, b) =>
-                [a, b].includes(other.terminal.end) && [a, b].some((end) => circuit.ports.get(end)?.net === port.net),
-            ),
+          propose: () => toItsPlace(wiring, other),
         })
       }
     }
@@ -84,4 +82,31 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
     numbers: {},
     propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),
   })
+}
+
+/** Takes a pin of a part off where it hangs, to a pin that can do what it needs, or to its ground or supply. */
+function toItsPlace(wiring: Wiring, { terminal: { end, owner }, use, role }: Port): Fix[] {
+  if (owner.kind !== 'part') return []
+  const wires = wiring.plan.wires.filter(([from, to]) => from === end || to === end)
+  if (wires.length === 0 || wires.some((wire) => wire[2]?.locked)) return []
+  const supply = owner.supplies.find(({ pins }) => pins.includes(end))
+  const places = use
+    ? candidates(wiring, use)
+        .filter(({ blocked, host }) => blocked === undefined && !wiring.netOf(host.end).wired)
+        .slice(0, 2)
+        .map(({ host }) => host.end)
+    : [role === 'ground' ? groundEnd(wiring, owner) : supply && bestSource(wiring, owner, supply)?.end]
+  return places.flatMap((to): Fix[] =>
+    to === undefined
+      ? []
+      : [
+          {
+            title: `Move ${end} to ${to}`,
+            edits: [
+              ...wires.map(([from, other]): Edit => ({ do: 'disconnect', from, to: other })),
+              { do: 'connect', from: end, to },
+            ],
+          },
+        ],
+  )
 }

@@ -34,12 +34,7 @@ testRule(polarity, {
       ...line('X.A Y.B, X.B Y.A'),
       says: ['fault: The lines of X and Y are crossed: X.A is joined with Y.B.'],
       fix: 'Swap the wires of X.B and X.A',
-      changes: [
-        'wire X.A to Y.B removed',
-        'wire X.B to Y.A removed',
-        'wire X.B to Y.B added',
-        'wire X.A to Y.A added',
-      ],
+      changes: ['wire X.A to Y.B removed', 'wire X.B to Y.A removed', 'wire X.B to Y.B added', 'wire X.A to Y.A added'],
     },
     {
       title: 'an LED turned round',

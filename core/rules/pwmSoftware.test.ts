@@ -35,6 +35,8 @@ testRule(pwmSoftware, {
       parts: { S: 'servo-sg90' },
       wires: `${servo}, S.SIG MCU.GPIO17`,
       says: ['caution: S.SIG gets its pulse from the program: MCU.GPIO17 has no PWM.'],
+      fix: 'Move S.SIG to MCU.GPIO13',
+      changes: ['wire S.SIG to MCU.GPIO17 removed', 'wire S.SIG to MCU.GPIO13 added'],
     },
     {
       title: 'a servo beside analog audio',

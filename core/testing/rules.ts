@@ -28,6 +28,8 @@ export function testRule(
       for (const { title, says } of tables.invalid) expect(says, title).not.toEqual([])
       const shown = new Set(tables.invalid.flatMap(({ says }) => says.map((one) => one.split(':')[0])))
       expect(rule.meta.severities.filter((severity) => !shown.has(severity))).toEqual([])
+      // A rule that says it can mend shows a mend, and one that cannot shows none.
+      expect(tables.invalid.some(({ fix }) => fix !== undefined)).toBe(rule.meta.fixable)
     })
     describe('valid', () => {
       it.each(tables.valid)('$title', (short) => {

@@ -40,7 +40,14 @@ export function threads(): Work | undefined {
   if (!existsSync(filename)) return undefined
   // Threads are there from the start: one that is made when it is needed keeps that request waiting.
   const pools = Array.from({ length: THREADS }, () => ({
-    thread: new Piscina({ filename, minThreads: 1, maxThreads: 1, maxQueue: MOST_WAITING / THREADS }),
+    thread: new Piscina({
+      filename,
+      minThreads: 1,
+      maxThreads: 1,
+      maxQueue: MOST_WAITING / THREADS,
+      // Reading and writing YAML makes much that is soon thrown away; with more room it is cleared up less often.
+      resourceLimits: { maxYoungGenerationSizeMb: 64 },
+    }),
     tasks: 0,
   }))
   const known = new Map<string, (typeof pools)[number]>()
