@@ -1,5 +1,6 @@
 import { type AssignResult, assign } from '../assign/assign.ts'
 import type { Conflict } from '../assign/conflict.ts'
+import { helpersFor } from '../catalog/catalog.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, EditError } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
@@ -25,9 +26,6 @@ export interface Remedy {
 
 /** Steps after which a trial takes the best so far: a remedy has to help, not to be proven. */
 export const soon = (steps: number): boolean => steps > 2000
-
-/** Parts that bring more pins or buses, tried one at a time. */
-const HELPERS = ['mcp23017', 'ads1115', 'pca9685', 'sc16is752', 'tca9548a', 'mcp4725'] as const
 
 /** Voltages in volts at which outside supplies are commonly sold. */
 const SUPPLY_VOLTS = [3.3, 5, 6, 9, 12, 24] as const
@@ -73,10 +71,12 @@ export function remediesFor(
       const uses = board.features.map((one) => one.id).filter((id) => id !== feature.id)
       attempt(`Do without: ${feature.title}`, [{ do: 'change-board', ref: board.ref, entry: { uses } }], 3)
     }
-  for (const id of conflict ? HELPERS : []) {
-    const part = wiring.catalog.parts.get(id)
+  // Parts that bring more pins or buses, tried one at a time.
+  const helping = (['more-pins', 'more-analog', 'more-buses'] as const).flatMap((one) =>
+    helpersFor(wiring.catalog, one),
+  )
+  for (const part of conflict ? helping : []) {
     const home = conflict?.parts[0]?.home?.ref
-    if (!part) continue
     const given = wiring.boards.length > 1 && home !== undefined ? { on: home } : {}
     attempt(`Add one more part: ${part.title}`, addParts(wiring.plan, wiring.catalog, part, 1, given), 5)
   }

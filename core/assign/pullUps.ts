@@ -1,3 +1,4 @@
+import { helpersFor } from '../catalog/catalog.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
 import { i2cLines } from '../wiring/i2cLines.ts'
@@ -21,13 +22,14 @@ export function pullEdits(
   const board = use.part.home
   const rail = board?.board.rails.find((one) => one.logic)?.pins[0]
   const to = way === 'down' ? groundEnd(wiring, use.part) : board && rail ? `${board.ref}.${rail}` : undefined
-  if (to === undefined || !wiring.catalog.parts.has('resistor')) return undefined
+  const [resistor] = helpersFor(wiring.catalog, 'resistor')
+  if (to === undefined || !resistor) return undefined
   const [ref] = freshRef(wiring.plan, 'R', 1) as [string]
   return {
     ref,
     to,
     edits: [
-      { do: 'add-part', ref, entry: { part: 'resistor', title: `pull-${way} of ${use.end}`, options: { ohms } } },
+      { do: 'add-part', ref, entry: { part: resistor.id, title: `pull-${way} of ${use.end}`, options: { ohms } } },
       { do: 'connect', from: `${ref}.1`, to: use.end },
       { do: 'connect', from: `${ref}.2`, to },
     ],

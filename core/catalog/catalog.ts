@@ -2,7 +2,7 @@ import type { Outcome } from '../text/problem.ts'
 import { parseYaml, validateYaml } from '../text/yamlSource.ts'
 import { Board } from './boardSchema.ts'
 import { buildNameIndex, type NameIndex } from './names.ts'
-import { Part } from './partSchema.ts'
+import { type Helper, Part } from './partSchema.ts'
 
 /** All boards and parts by id, in order of id. */
 export interface Catalog {
@@ -24,6 +24,20 @@ export function makeCatalog(boards: readonly Board[], parts: readonly Part[], ow
   const byId = <T extends { readonly id: string }>(entries: readonly T[]) =>
     new Map([...entries].sort((a, b) => (a.id < b.id ? -1 : 1)).map((entry) => [entry.id, entry] as const))
   return { boards: byId(boards), parts: byId(parts), own }
+}
+
+const helping = new WeakMap<Catalog, Map<Helper, Part[]>>()
+
+/** Entries that the tool takes for something by itself, in order of id. */
+export function helpersFor(catalog: Catalog, helper: Helper): readonly Part[] {
+  let byHelper = helping.get(catalog)
+  if (!byHelper) {
+    byHelper = new Map()
+    helping.set(catalog, byHelper)
+    for (const part of catalog.parts.values())
+      if (part.helper) byHelper.set(part.helper, [...(byHelper.get(part.helper) ?? []), part])
+  }
+  return byHelper.get(helper) ?? []
 }
 
 /** Reads one board file. Problems name file, line, key and what was expected. */

@@ -394,6 +394,20 @@ export const categories = [
   'power',
 ] as const
 
+/** What the tool takes an entry for by itself: as a plain part in a mend, or as a way to more pins. */
+export const helpers = [
+  'resistor',
+  'diode',
+  'capacitor',
+  'button',
+  'key-matrix',
+  'level-shifter',
+  'more-pins',
+  'more-analog',
+  'more-buses',
+] as const
+export type Helper = (typeof helpers)[number]
+
 export const Part = v.strictObject({
   catalog: v.literal(1),
   id: Id,
@@ -405,6 +419,8 @@ export const Part = v.strictObject({
   keywords: v.array(Text),
   /** The one that most people mean by a general word: comes first in a search. */
   usual: v.optional(v.boolean(), false),
+  /** The tool may add it by itself, or knows a part of the plan as such. */
+  helper: v.optional(v.picklist(helpers)),
   sources: v.array(Source),
   /** Stem for references of new instances: `CLIMATE`, `LED`. */
   stem: v.pipe(

@@ -29,7 +29,7 @@ export const flyback: Rule = {
         numbers: {},
         propose: () =>
           clamp === undefined
-            ? addCompanions(wiring, use.part, (facts) => facts.part === 'diode')
+            ? addCompanions(wiring, use.part, ({ part }) => wiring.catalog.parts.get(part)?.helper === 'diode')
             : load.supply === undefined
               ? []
               : [

@@ -42,7 +42,8 @@ export const ledResistor: Rule = {
           message: `Nothing limits the current of ${names}.`,
           why: `An LED takes whatever it is given: between ${formatVolts(one.volts)} and its own ${formatVolts(one.forward)} only the pin's resistance is left, and that is not made for it. ${take} brings ${aimOf(one)} mA: R = (V − Vf) / I.`,
           numbers: { volts: twoDigits(one.volts), forward: one.forward },
-          propose: () => addCompanions(wiring, one.part, (facts) => facts.part === 'resistor'),
+          propose: () =>
+            addCompanions(wiring, one.part, ({ part }) => wiring.catalog.parts.get(part)?.helper === 'resistor'),
         })
       else if (one.milliamps > one.most * 1.001)
         report({

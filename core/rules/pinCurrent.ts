@@ -100,7 +100,9 @@ function lighter(wiring: Wiring, host: Host, limits: PinCurrent) {
         : [],
     ),
     ...wiring.signals.flatMap((use) => {
-      const series = wiring.parts.find((part) => part.part.id === 'resistor' && use.hosts[0]?.via.includes(part.ref))
+      const series = wiring.parts.find(
+        (part) => part.part.helper === 'resistor' && use.hosts[0]?.via.includes(part.ref),
+      )
       const volts = host.logicVolts
       return series && volts !== undefined && wanted !== undefined && use.hosts[0]?.host === host && lights.length === 0
         ? setOhms(wiring, series, (volts / wanted) * 1000)

@@ -1,4 +1,6 @@
 import { assign } from '../assign/assign.ts'
+import { helpersFor } from '../catalog/catalog.ts'
+import type { Part } from '../catalog/partSchema.ts'
 import { applyEdits, type Fix } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import type { BoardInstance, Wiring } from '../wiring/model.ts'
@@ -8,9 +10,6 @@ import { resolve } from '../wiring/resolve.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
 import { listWords } from './shared.ts'
-
-/** Expanders that are offered when pins run out. */
-const EXPANDERS = ['mcp23017', 'ads1115'] as const
 
 export const pinsShort: Rule = {
   meta: {
@@ -40,7 +39,9 @@ export const pinsShort: Rule = {
         },
         propose: () => [
           ...board.features.filter((one) => one.pins.length > 0).flatMap((one) => withoutFeature(board, one.id)),
-          ...EXPANDERS.flatMap((id) => expanderFix(wiring, board, id)),
+          ...(['more-pins', 'more-analog'] as const)
+            .flatMap((one) => helpersFor(wiring.catalog, one))
+            .flatMap((part) => expanderFix(wiring, board, part)),
         ],
       })
     }
@@ -48,9 +49,7 @@ export const pinsShort: Rule = {
 }
 
 /** Adds an expander and wires it. */
-function expanderFix(wiring: Wiring, board: BoardInstance, id: string): Fix[] {
-  const part = wiring.catalog.parts.get(id)
-  if (!part) return []
+function expanderFix(wiring: Wiring, board: BoardInstance, part: Part): Fix[] {
   const add = addParts(wiring.plan, wiring.catalog, part, 1, wiring.boards.length > 1 ? { on: board.ref } : {})
   const plan = applyEdits(wiring.plan, add)
   const refs = new Set(Object.keys(plan.parts).filter((ref) => !Object.hasOwn(wiring.plan.parts, ref)))

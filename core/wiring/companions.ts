@@ -1,4 +1,4 @@
-import type { Companion } from '../catalog/partSchema.ts'
+import type { Companion, Helper } from '../catalog/partSchema.ts'
 import { holds } from '../catalog/when.ts'
 import type { Net, PartInstance, Wiring } from './model.ts'
 
@@ -15,7 +15,7 @@ const found = new WeakMap<Wiring, Map<string, Matched>>()
  * Companions of a part in its mode, of one kind or of all, each with the part of the plan that plays it; one part plays
  * for one owner.
  */
-export function companionsOf(wiring: Wiring, part: PartInstance, kind?: string): readonly CompanionUse[] {
+export function companionsOf(wiring: Wiring, part: PartInstance, kind?: Helper): readonly CompanionUse[] {
   let byKind = found.get(wiring)
   if (!byKind) {
     byKind = new Map()
@@ -23,7 +23,7 @@ export function companionsOf(wiring: Wiring, part: PartInstance, kind?: string):
   }
   const uses: CompanionUse[] = []
   for (const facts of wishesOf(part)) {
-    if (kind !== undefined && facts.part !== kind) continue
+    if (kind !== undefined && wiring.catalog.parts.get(facts.part)?.helper !== kind) continue
     let matched = byKind.get(facts.part)
     if (!matched) {
       matched = matchKind(wiring, facts.part)

@@ -1,3 +1,4 @@
+import { helpersFor } from '../catalog/catalog.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
@@ -18,7 +19,9 @@ export function dividerEdits(
     (one) => [one[0], one[1]].includes(use.end) && wiring.terminal(one[0] === use.end ? one[1] : one[0])?.host === host,
   )
   const ground = groundEnd(wiring, use.part)
-  if (!wire || wire[2]?.locked || ground === undefined || !wiring.catalog.parts.has('resistor')) return []
+  if (!wire || wire[2]?.locked || ground === undefined) return []
+  const [resistor] = helpersFor(wiring.catalog, 'resistor')
+  if (!resistor) return []
   const pin = wire[0] === use.end ? wire[1] : wire[0]
   const [top, bottom] = freshRef(wiring.plan, 'R', 2) as [string, string]
   const edits: Edit[] = [
@@ -26,12 +29,12 @@ export function dividerEdits(
     {
       do: 'add-part',
       ref: top,
-      entry: { part: 'resistor', title: `divider from ${use.end}`, options: { ohms: values.top } },
+      entry: { part: resistor.id, title: `divider from ${use.end}`, options: { ohms: values.top } },
     },
     {
       do: 'add-part',
       ref: bottom,
-      entry: { part: 'resistor', title: `divider to ground at ${pin}`, options: { ohms: values.bottom } },
+      entry: { part: resistor.id, title: `divider to ground at ${pin}`, options: { ohms: values.bottom } },
     },
     { do: 'connect', from: use.end, to: `${top}.1` },
     { do: 'connect', from: `${top}.2`, to: pin },

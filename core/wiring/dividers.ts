@@ -14,7 +14,7 @@ export interface DividerUse {
 
 /** Pairs of resistors with a middle between a source or an output above and ground below. */
 export function dividersOf(wiring: Wiring): DividerUse[] {
-  const resistors = wiring.parts.filter((part) => part.part.id === 'resistor')
+  const resistors = wiring.parts.filter((part) => part.part.helper === 'resistor')
   const net = (part: PartInstance, leg: string) => wiring.netOf(`${part.ref}.${leg}`)
   const other = (leg: string): string => (leg === '1' ? '2' : '1')
   const found: DividerUse[] = []

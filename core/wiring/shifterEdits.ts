@@ -1,11 +1,10 @@
+import { helpersFor } from '../catalog/catalog.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
 import { busNeed } from './buses.ts'
 import type { PartInstance, SignalUse, Wiring } from './model.ts'
 import { sourcesOf } from './supply.ts'
 
-/** Part that is offered as a shifter: channels that work both ways. */
-const SHIFTER = 'shifter-bss138'
 /** Fastest clock that it passes, in hertz. */
 const MOST_HERTZ = 400_000
 
@@ -15,7 +14,7 @@ const MOST_HERTZ = 400_000
  * is too fast.
  */
 export function shifterEdits(wiring: Wiring, use: SignalUse): Fix[] {
-  const facts = wiring.catalog.parts.get(SHIFTER)
+  const [facts] = helpersFor(wiring.catalog, 'level-shifter')
   const hostVolts = use.hosts[0]?.host.logicVolts
   const partVolts = use.part.logicVolts
   const bus = busNeed(use.facts.needs)
@@ -43,7 +42,7 @@ export function shifterEdits(wiring: Wiring, use: SignalUse): Fix[] {
     wiring.netOf(`${part.ref}.${pin}`).sources[0]?.volts
   const there = wiring.parts.find(
     (part) =>
-      part.part.id === SHIFTER &&
+      part.part.id === facts.id &&
       volts(part, 'LV') === low &&
       volts(part, 'HV') === high &&
       free(part).length >= uses.length,
@@ -58,7 +57,7 @@ export function shifterEdits(wiring: Wiring, use: SignalUse): Fix[] {
     if (supplies.some((one) => one === undefined) || ground === undefined) return []
     ref = freshRef(wiring.plan, facts.stem, 1)[0] as string
     edits.push(
-      { do: 'add-part', ref, entry: { part: SHIFTER, title: `levels of ${use.part.ref}` } },
+      { do: 'add-part', ref, entry: { part: facts.id, title: `levels of ${use.part.ref}` } },
       { do: 'connect', from: `${ref}.LV`, to: supplies[0] as string },
       { do: 'connect', from: `${ref}.HV`, to: supplies[1] as string },
       { do: 'connect', from: `${ref}.GND`, to: ground },

@@ -209,7 +209,7 @@ export function PullUpRange() {
   const middle = preferredValue(Math.sqrt(least * most), 'up')
   const own = wiring.parts.filter(
     (part) =>
-      part.part.id === 'resistor' &&
+      part.part.helper === 'resistor' &&
       lines.some(
         (one) =>
           one.parts === line?.parts &&

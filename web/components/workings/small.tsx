@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { helpersFor } from '../../../core/catalog/catalog.ts'
 import { budgets } from '../../../core/circuit/budget.ts'
 import { matrixSize } from '../../../core/electrical/matrix.ts'
 import { shunt } from '../../../core/electrical/power.ts'
@@ -84,11 +85,11 @@ export function Shunt() {
 export function KeyMatrix() {
   const plan = usePlan()
   const catalog = useCatalog()
-  const buttons = Object.values(plan.parts).filter((entry) => entry.part === 'button').length
+  const buttons = Object.values(plan.parts).filter((entry) => catalog.parts.get(entry.part)?.helper === 'button').length
   const [keys, setKeys] = useState<number>()
   const count = Math.max(1, Math.min(400, Math.round(keys ?? Math.max(buttons, 4))))
   const size = matrixSize(count)
-  const part = catalog.parts.get('key-matrix')
+  const [part] = helpersFor(catalog, 'key-matrix')
   return (
     <Calculator title="Key matrix" inputs={<Amount label="Keys" unit="" value={count} onValue={setKeys} />}>
       <p>
