@@ -34,11 +34,11 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
   const net = wiring.netOf(host.end)
   const verdict = verdictsOf(wiring).of(net)?.verdict
   const rest = verdict?.states[0]
-  if (!verdict || !rest || !verdict.island.nets.includes(wiring.netOf(use.end))) return []
+  if (!verdict || !rest || !verdict.island.nets.includes(net)) return []
   // Where something else drives the line as well, the level is another matter.
   const contacts = verdict.island.actors.filter(({ what }) => 'element' in what && what.element.kind === 'contact')
   if (verdict.island.actors.length - contacts.length > 1 || contacts.length > MOST_CONTACTS) return []
-  const far = contact.a === use.end ? contact.netB : contact.netA
+  const far = contact.netA === net ? contact.netB : contact.netA
   const way = far.sources.length > 0 ? 'pull-down' : 'pull-up'
   const pulls = use.facts.pull !== undefined && host.functions.has(way) && host.logicVolts !== undefined
   const held = new Map(verdict.island.held)

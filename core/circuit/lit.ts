@@ -28,6 +28,8 @@ export interface LitDiode {
   readonly row: readonly Element[]
   /** Other diodes that the same resistor feeds in that state. */
   readonly beside: readonly PartInstance[]
+  /** Diode of fewer volts on the same resistor that takes all its current while both are on. */
+  readonly darkenedBy: PartInstance | undefined
 }
 
 /** Resistance in ohms put in series to find out what lies there already. */
@@ -60,7 +62,16 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
   const flow = verdictsOf(wiring).through(element)
   if (!flow || forward === undefined || most === undefined) return undefined
   const row = rowOf(wiring, element)
-  const base = { part: element.part, anode: element.a, cathode: element.b, forward, most, beside: [], row }
+  const base = {
+    part: element.part,
+    anode: element.a,
+    cathode: element.b,
+    forward,
+    most,
+    beside: [],
+    row,
+    darkenedBy: undefined,
+  }
   if (flow.forward < CONDUCTS) {
     // Driven, but never above its own volts: it stays dark. Of a row that holds a turned one polarity speaks.
     if (flow.over <= 0.1 || !isLed(circuitOf(wiring), element)) return undefined
@@ -100,7 +111,31 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
       .filter((one) => one.netA === element.netA || one.netB === element.netB)
       .filter((one) => resistor !== undefined && resistor === resistorOf(state, one, 0))
       .map((one) => one.part),
+    darkenedBy: resistor && driver && darkenedBy(wiring, flow, element, driver.host),
   }
+}
+
+/** Volts by which two diodes on one resistor must differ for the one with more to go dark. */
+const APART = 0.25
+
+/** The diode beside this one that keeps it dark in some state in which its own pin is as it is when it lights. */
+function darkenedBy(wiring: Wiring, flow: Flow, element: Element, host: Host): PartInstance | undefined {
+  const { island, states } = flow.verdict
+  const rivals = circuitOf(wiring)
+    .on(element.netA)
+    .concat(circuitOf(wiring).on(element.netB))
+    .filter((one) => one.lights && one !== element && (one.forward ?? 0) < (element.forward ?? 0) - APART)
+  const actor = island.actors.findIndex(({ what }) => 'port' in what && what.port.host === host)
+  if (rivals.length === 0 || actor < 0) return undefined
+  const on = flow.state.positions[actor]?.is
+  const through = ({ strands, amps }: State, one: Element): number =>
+    (amps[strands.findIndex((strand) => strand.element === one)] ?? 0) * 1000
+  for (const state of states) {
+    if (state.positions[actor]?.is !== on || through(state, element) > flow.forward * 0.05) continue
+    const rival = rivals.find((one) => through(state, one) > 0.1)
+    if (rival) return rival.part
+  }
+  return undefined
 }
 
 /** Diodes that one current must pass one after the other: between them lie nets with two legs only. */

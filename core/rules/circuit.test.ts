@@ -60,6 +60,28 @@ testRule(pinOnRail, {
   ],
   invalid: [
     {
+      title: 'a relay whose only input lies on a supply',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-1' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.5V',
+      says: ['caution: K.IN is on 5 V (MCU.5V): K is off for good, and no pin of a board can change that.'],
+    },
+    {
+      title: 'the pulse line of a servo on its supply',
+      mcu: 'uno-r3',
+      supplies: five,
+      parts: { S: 'servo-sg90' },
+      wires: 'P.- MCU.GND, S.VCC P.+, S.GND P.-, S.SIG P.+',
+      says: ['caution: S.SIG is on 5 V (P.+): it waits for pulses, of which a rail has none.'],
+    },
+    {
+      title: 'a button from reset to the supply',
+      mcu: 'uno-r3',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.RESET, B.2 MCU.5V',
+      says: ['caution: When B closes, MCU.RESET is joined with 5 V (MCU.5V), where it lies anyway: nothing happens.'],
+    },
+    {
       title: 'a line that is listened to, and the receiver switched off',
       ...transceiver('X.RO MCU.RX1, X.RE MCU.5V, X.DE MCU.5V'),
       says: ['fault: X.RE is on 5 V (MCU.5V): it switches X.RO off for good.'],
@@ -399,6 +421,13 @@ testRule(loadReturn, {
     },
   ],
   invalid: [
+    {
+      title: 'a lamp and its resistor with both sides on one supply',
+      mcu: 'uno-r3',
+      parts: { L: { part: 'led', options: { colour: 'red' } }, R: ohms(330) },
+      wires: 'L.A MCU.5V, L.K R.1, R.2 MCU.5V.2',
+      says: ['fault: L never lights: both its legs always lie at the same level.'],
+    },
     {
       title: 'two windings on one output',
       ...unipolar('P.+', 'D.1C'),

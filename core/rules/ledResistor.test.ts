@@ -1,8 +1,20 @@
 import { testRule } from '../testing/rules.ts'
 import { ledResistor } from './ledResistor.ts'
 
+/** Two lamps on two pins with one resistor to ground. */
+const shared = (one: string, two: string) => ({
+  mcu: 'uno-r3',
+  parts: {
+    L: { part: 'led', options: { colour: one } },
+    M: { part: 'led', options: { colour: two } },
+    R: { part: 'resistor', options: { ohms: 330 } },
+  },
+  wires: 'L.A MCU.3, M.A MCU.4, L.K R.1, M.K R.1, R.2 MCU.GND',
+})
+
 testRule(ledResistor, {
   valid: [
+    { title: 'two red lamps of two pins on one resistor', ...shared('red', 'red') },
     {
       title: 'red with 330 Ω at 3.3 V',
       parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms: 330 } } },
@@ -21,6 +33,11 @@ testRule(ledResistor, {
     },
   ],
   invalid: [
+    {
+      title: 'a blue lamp beside a red one on one resistor, each with a pin of its own',
+      ...shared('red', 'blue'),
+      says: ['caution: M at A goes dark while L is lit: both hang on R.'],
+    },
     {
       title: 'none at all',
       parts: { L: 'led' },

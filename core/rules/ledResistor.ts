@@ -69,6 +69,14 @@ export const ledResistor: Rule = {
           numbers: { milliamps: twoDigits(one.milliamps), volts: twoDigits(one.volts), forward: one.forward },
           propose: () => (isDark ? [] : resize(wiring, one, ohms)),
         })
+      else if (one.darkenedBy && one.resistor)
+        report({
+          severity: 'caution',
+          at,
+          message: `${names} goes dark while ${one.darkenedBy.ref} is lit: both hang on ${one.resistor.ref}.`,
+          why: `The lamp with fewer volts holds the resistor's end down, and ${formatVolts(one.forward)} are not left for this one. Each lamp needs a resistor of its own.`,
+          numbers: { forward: one.forward },
+        })
       const rating = one.resistor?.options.watts
       const watts = (one.milliamps / 1000) ** 2 * one.ohms
       if (one.resistor && typeof rating === 'number' && Number.isFinite(watts) && watts > rating)

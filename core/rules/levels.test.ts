@@ -34,6 +34,13 @@ testRule(levelDamage, {
   ],
   invalid: [
     {
+      title: 'a knob from 5 V to ground, turned round, on a pin for 3.3 V',
+      mcu: 'pico',
+      parts: { K: 'potentiometer' },
+      wires: 'K.1 MCU.VBUS, K.3 MCU.GND, K.W MCU.GP26',
+      says: ['fault: K.W brings 5.0 V to MCU.GP26, which bears 3.63 V.'],
+    },
+    {
       // 5 V · 10 / (10 + 3.3 + 0.15) = 3.72 V in daylight; 1.77 V at its usual 15 kΩ.
       title: 'a light sensor at 5 V that brings too much in daylight only',
       ...light(10_000, 3300),

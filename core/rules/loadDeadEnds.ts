@@ -68,6 +68,22 @@ function sayHalf(element: Element, { output, part, facts }: DriverChannel, repor
   })
 }
 
+/** Lamps whose two sides never come to different levels, whatever drives: both on one rail, through resistors or not. */
+export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, Element>, report: (one: Report) => void): void {
+  for (const lamp of circuit.elements) {
+    if (!lamp.lights || lamp.netA === lamp.netB || dead.has(lamp.a) || dead.has(lamp.b)) continue
+    const flow = verdictsOf(circuit.wiring).through(lamp)
+    if (!flow || Math.abs(flow.over) > 0.1 || Math.abs(flow.under) > 0.1) continue
+    report({
+      severity: 'fault',
+      at: [lamp.a, lamp.b],
+      message: `${lamp.part.ref} never lights: both its legs always lie at the same level.`,
+      why: 'Current flows from a higher level to a lower one. One leg belongs on a supply or on a pin that drives, the other on ground.',
+      numbers: {},
+    })
+  }
+}
+
 /** Legs that have a wire and lead nowhere, one finding for each piece of metal. */
 export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, report: (one: Report) => void): void {
   const byNet = new Map<Net, string[]>()

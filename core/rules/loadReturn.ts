@@ -4,7 +4,7 @@ import { deadLegs } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
 import type { Rule } from './finding.ts'
-import { sayCrossedCoils, sayDeadEnds, sayJoinedCoils } from './loadDeadEnds.ts'
+import { sayCrossedCoils, sayDeadEnds, sayJoinedCoils, sayUnlit } from './loadDeadEnds.ts'
 import { takeOut } from './mend.ts'
 import { listWords } from './shared.ts'
 
@@ -73,6 +73,7 @@ export const loadReturn: Rule = {
       })
     }
     sayDeadEnds(wiring, dead, report)
+    sayUnlit(circuit, dead, report)
     sayCrossedCoils(circuit, report)
     sayJoinedCoils(circuit, report)
     for (const { element, channels, source } of drivenLoads(circuit)) {

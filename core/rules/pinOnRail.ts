@@ -1,8 +1,17 @@
-import { circuitOf, type Port, railOf, railWords } from '../circuit/circuit.ts'
+import { circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
-import { heldLevel, isAboveLogic, isUnknownPost, SLACK, signalOnRail, tieBears, whenPressed } from './signalOnRail.ts'
+import {
+  heldLevel,
+  isAboveLogic,
+  isUnknownPost,
+  SLACK,
+  signalOnRail,
+  stuckOnRail,
+  tieBears,
+  whenPressed,
+} from './signalOnRail.ts'
 
 export const pinOnRail: Rule = {
   meta: {
@@ -18,7 +27,7 @@ export const pinOnRail: Rule = {
     for (const port of circuit.ports.values()) {
       const rail = railOf(port.net)
       // A pin that a board repeats on several holes is said once, at the hole that is wired.
-      const name = port.host?.end ?? port.terminal.end
+      const name = port.host?.end ?? (port.terminal.boardPin ? `net ${port.net.index}` : port.terminal.end)
       if (seen.has(name)) continue
       const say = (one: Omit<Report, 'at' | 'numbers' | 'propose'> & { readonly others?: readonly string[] }): void => {
         seen.add(name)
@@ -95,7 +104,9 @@ export const pinOnRail: Rule = {
           others: [rail.source.end],
         })
       else if (rail && port.use) {
-        const words = signalOnRail(wiring, port.use, rail.volts, port.net.sources.length > 0)
+        const words =
+          signalOnRail(wiring, port.use, rail.volts, port.net.sources.length > 0) ??
+          stuckOnRail(wiring, port.use, rail.volts)
         if (words) say({ ...words, message: `${port.terminal.end} is on ${railWords(rail)}: ${words.message}` })
       } else if (!rail && port.use && port.use.hosts.length === 0 && (port.use.facts.moves || port.use.facts.off)) {
         // Held by resistors alone it never moves either.
@@ -103,6 +114,16 @@ export const pinOnRail: Rule = {
         const words = held && signalOnRail(wiring, port.use, held.volts, held.isHigh)
         if (words)
           say({ ...words, message: `${port.terminal.end} is held at ${formatVolts(held.volts)}: ${words.message}` })
+      } else if (!rail && port.terminal.boardPin?.control === 'reset') {
+        const contacts = railsBehindContacts(circuit, port.net)
+        const [first] = contacts
+        if (first && contacts.every((one) => one.rail.volts > 0))
+          say({
+            severity: 'caution',
+            message: `When ${first.contact.part.ref} closes, ${port.terminal.end} is joined with ${railWords(first.rail)}, where it lies anyway: nothing happens.`,
+            why: 'The board resets while this pin is low. The contact belongs between it and ground.',
+            others: [first.contact.part.ref],
+          })
       } else if (!rail && isBoardPin(port)) {
         const words = whenPressed(circuit, port)
         if (words) say(words)

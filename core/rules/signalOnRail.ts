@@ -134,11 +134,35 @@ export function signalOnRail(
       message: 'a line of a bus that never moves carries nothing.',
       why: 'The part takes its data from the changes of this line.',
     }
-  if (direction === 'in' && needs === 'pwm' && facts.orElse === undefined)
+  // With an interval of its own the width of the pulse says something; otherwise it only sets how strong.
+  if (direction === 'in' && needs === 'pwm' && (facts.orElse === undefined || facts.hertz !== undefined))
     return {
       severity: 'caution',
       message: 'it waits for pulses, of which a rail has none.',
       why: 'The part reads the length of the pulses on this line.',
     }
   return undefined
+}
+
+/** An input that moves something, on a rail, in a part of which no pin of a board moves anything: it stays as it is. */
+export function stuckOnRail(
+  wiring: Wiring,
+  { facts, part }: SignalUse,
+  at: number,
+): Pick<Report, 'severity' | 'message' | 'why'> | undefined {
+  if (facts.direction !== 'in' || !facts.actuator) return undefined
+  // What is not wired to the end yet may still get its pin.
+  const moves = wiring.signals.some(
+    (use) =>
+      use.part === part &&
+      use.facts.direction === 'in' &&
+      (use.state === 'open' ? use.facts.required : use.state !== 'tied' && use.state !== 'unused'),
+  )
+  if (moves) return undefined
+  const isOn = at > 0 === (facts.activeLevel === 'high')
+  return {
+    severity: 'caution',
+    message: `${part.ref} is ${isOn ? 'on' : 'off'} for good, and no pin of a board can change that.`,
+    why: 'A rail never moves. If the program shall switch the part, run this input to a pin.',
+  }
 }

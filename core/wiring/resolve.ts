@@ -22,6 +22,7 @@ import type {
 import { findSignals } from './signals.ts'
 import { type Mutable, placeSources } from './sources.ts'
 import { resistorLinks, tieUses, wiredAddress } from './tieUses.ts'
+import { asWired } from './turnedLegs.ts'
 import { UnionFind } from './unionFind.ts'
 
 /** Joins a well-formed plan with the facts of its boards and parts. Never fails on a plan that `readPlan` let through. */
@@ -110,13 +111,23 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     )
   placeSources(boards, supplies, parts, netOf, (net) => net.ends.some((end) => terminals.get(end)?.host !== undefined))
 
-  for (const owner of parts) wiredAddress(owner, plan, netOf)
+  for (const owner of parts) {
+    owner.part = asWired(owner.part, (pin) => {
+      const net = netOf(`${owner.ref}.${pin}`)
+      return net.ground || net.sources.length > 0
+    })
+    wiredAddress(owner, plan, netOf)
+  }
   for (const owner of parts) {
     owner.supplies = owner.part.supplies.map((facts) => supplyUse(owner, facts, netOf))
     const first = owner.supplies.find((use) => use.source)
-    owner.logicVolts = first?.source
-      ? (first.facts.logicVolts ?? first.source.volts)
-      : owner.supplies.find((use) => use.facts.logicVolts)?.facts.logicVolts
+    // A part that may be fed either way round has its supply at the pin of its ground then.
+    const turned = owner.supplies.find((use) => use.facts.either && use.pins.some((end) => netOf(end).ground))
+    const volts = first?.source?.volts ?? turned?.grounds.map((end) => netOf(end).sources[0]?.volts).find(Boolean)
+    owner.logicVolts =
+      volts !== undefined
+        ? (first?.facts.logicVolts ?? volts)
+        : owner.supplies.find((use) => use.facts.logicVolts)?.facts.logicVolts
     for (const host of hostsOfPart(owner)) {
       hosts.set(host.end, host)
       need(terminals.get(host.end), host.end).host = host
