@@ -17,12 +17,12 @@ testRule(strapNeeded, {
   ],
   invalid: [
     {
-      title: 'the address strap open',
-      parts: { B: 'bme280' },
+      title: 'the strap open for the address that the module does not hold',
+      parts: { B: { part: 'bme280', options: { address: 119 } } },
       wires: 'B.VCC MCU.3V3, B.GND MCU.GND, B.SDA MCU.21, B.SCL MCU.22, B.CSB MCU.3V3',
-      says: ['fault: B.SDO is open and must go to ground for address 0x76.'],
-      fix: 'Join B.SDO to MCU.GND',
-      changes: ['wire B.SDO to MCU.GND added'],
+      says: ['fault: B.SDO is open and must go to its supply for address 0x77.'],
+      fix: 'Join B.SDO to MCU.3V3',
+      changes: ['wire B.SDO to MCU.3V3 added'],
     },
     {
       title: 'the address strap on the other side',

@@ -189,6 +189,17 @@ export const soundSystems: readonly (Short & { title: string })[] = [
     wires:
       'A.VDD MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO2, A.SCL MCU.GPIO3, A.ADDR MCU.GND, L.1 MCU.3V3, L.2 A.A0, R.1 A.A0, R.2 MCU.GND, P.VCC MCU.5V, P.GND MCU.GND, P.OUT MCU.GPIO17',
   },
+  {
+    title: 'climate and display on a small board, the straps of the module left open',
+    mcu: 'esp8266-d1-mini',
+    parts: { A: 'bme280', D: 'ssd1306' },
+    wires: `${fed('A', 'D')}, ${i2c('D2', 'D1', 'A', 'D')}`,
+  },
+  {
+    title: 'two climate sensors, one strap moved, no address named',
+    parts: { A: 'bme280', B: 'bme280' },
+    wires: `${fed('A', 'B')}, ${i2c('21', '22', 'A', 'B')}, B.SDO MCU.3V3`,
+  },
 ]
 
 export const mistakenSystems: readonly (Short & { title: string; rule: string })[] = [
@@ -645,12 +656,6 @@ export const mistakenSystems: readonly (Short & { title: string; rule: string })
     mcu: 'pico',
     parts: { A: 'max31855' },
     wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.CLK MCU.GP18, A.DO MCU.GP19, A.CS MCU.GP17',
-  },
-  {
-    title: 'gps tx to tx on esp',
-    rule: 'supply-range',
-    parts: { G: 'gps-uart' },
-    wires: `${fed('G')}, G.TX MCU.17, G.RX MCU.16`,
   },
   {
     title: 'hc-sr04 at 3V3',

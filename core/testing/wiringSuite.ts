@@ -1093,7 +1093,7 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
     title: 'the address pin of a converter in the air',
     rule: 'strap-needed',
     mcu: 'pico',
-    parts: { B: 'bme280' },
+    parts: { B: { part: 'bme280', options: { address: 119 } } },
     wires: `${fed('B')}, ${i2c('GP4', 'GP5', 'B')}, B.CSB MCU.3V3`,
   },
   {
