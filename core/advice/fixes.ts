@@ -1,4 +1,5 @@
 import { applyEdits, EditError, type Fix, sameFinding } from '../plan/edit.ts'
+import type { Plan } from '../plan/planSchema.ts'
 import type { Finding, Rule } from '../rules/finding.ts'
 import { allRules, benchRules, type Counts, check, count, isBenchRule, rules } from '../rules/index.ts'
 import { type Checked, checked, recheck } from '../rules/recheck.ts'
@@ -15,8 +16,20 @@ export function fixesFor(wiring: Wiring, finding: Finding, findings: readonly Fi
   const own = findings.filter((one) => isBenchRule(one.rule) === onBench)
   const faults = new Set(own.filter((one) => one.severity === 'fault').map(faultKey))
   const which = onBench ? benchRules : rules
-  return proposed(wiring, finding).filter((fix) => mends(wiring, finding, fix, count(own), faults, which))
+  const outcomes = new Set<string>()
+  return proposed(wiring, finding).filter((fix) => {
+    if (!mends(wiring, finding, fix, count(own), faults, which)) return false
+    // Two mends that come to the same are one.
+    const outcome = outcomeOf(applyEdits(wiring.plan, fix.edits))
+    if (outcomes.has(outcome)) return false
+    outcomes.add(outcome)
+    return true
+  })
 }
+
+/** A plan as a text in which the order of wires and of their ends does not count. */
+const outcomeOf = ({ wires, ...rest }: Plan): string =>
+  JSON.stringify([rest, wires.map(([a, b, extra]) => JSON.stringify([[a, b].sort(), extra])).sort()])
 
 /** What the rule of a finding proposes for it, asked anew: the finding may have been made on an earlier wiring. */
 function proposed(wiring: Wiring, finding: Finding): readonly Fix[] {
