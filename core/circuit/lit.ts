@@ -28,8 +28,8 @@ export interface LitDiode {
   readonly row: readonly Element[]
   /** Other diodes that the same resistor feeds in that state. */
   readonly beside: readonly PartInstance[]
-  /** Diode of fewer volts on the same resistor that takes all its current while both are on. */
-  readonly darkenedBy: PartInstance | undefined
+  /** Leg of its own of a diode of fewer volts on the same resistor, which takes all the current while both are on. */
+  readonly darkenedBy: string | undefined
 }
 
 /** Resistance in ohms put in series to find out what lies there already. */
@@ -118,8 +118,8 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
 /** Volts by which two diodes on one resistor must differ for the one with more to go dark. */
 const APART = 0.25
 
-/** The diode beside this one that keeps it dark in some state in which its own pin is as it is when it lights. */
-function darkenedBy(wiring: Wiring, flow: Flow, element: Element, host: Host): PartInstance | undefined {
+/** The leg of a diode beside this one that keeps it dark in some state in which its own pin is as when it lights. */
+function darkenedBy(wiring: Wiring, flow: Flow, element: Element, host: Host): string | undefined {
   const { island, states } = flow.verdict
   const rivals = circuitOf(wiring)
     .on(element.netA)
@@ -133,7 +133,7 @@ function darkenedBy(wiring: Wiring, flow: Flow, element: Element, host: Host): P
   for (const state of states) {
     if (state.positions[actor]?.is !== on || through(state, element) > flow.forward * 0.05) continue
     const rival = rivals.find((one) => through(state, one) > 0.1)
-    if (rival) return rival.part
+    if (rival) return rival.netA === element.netA ? rival.b : rival.a
   }
   return undefined
 }

@@ -36,7 +36,17 @@ testRule(ledResistor, {
     {
       title: 'a blue lamp beside a red one on one resistor, each with a pin of its own',
       ...shared('red', 'blue'),
-      says: ['caution: M at A goes dark while L is lit: both hang on R.'],
+      says: ['caution: M at A goes dark while L at A is lit: both hang on R.'],
+    },
+    {
+      title: 'three colours of one lamp on the resistor at their common leg',
+      mcu: 'uno-r3',
+      parts: { L: 'rgb-led', R: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'L.R MCU.3, L.G MCU.5, L.B MCU.6, L.COM R.1, R.2 MCU.GND',
+      says: [
+        'caution: L at B goes dark while L at R is lit: both hang on R.',
+        'caution: L at G goes dark while L at R is lit: both hang on R.',
+      ],
     },
     {
       title: 'none at all',

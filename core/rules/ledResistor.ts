@@ -26,10 +26,7 @@ export const ledResistor: Rule = {
       // Of a row the first speaks for all.
       if (one.row.length > 1 && one.row[0]?.a !== one.anode) continue
       const ohms = ((one.volts - one.forward) / aimOf(one)) * 1000
-      const names =
-        one.row.length > 1
-          ? listWords(one.row.map(({ part }) => part.ref))
-          : `${one.part.ref} at ${one.anode.split('.').slice(1).join('.')}`
+      const names = one.row.length > 1 ? listWords(one.row.map(({ part }) => part.ref)) : legWords(one.anode)
       const need = one.row.reduce((sum, { forward = 0 }) => sum + forward, 0)
       const isDark = one.milliamps < DIM && one.volts <= need
       const sum = `${formatVolts(one.volts)} less ${formatVolts(one.forward)} over ${formatQuantity(one.ohms, 'Ω')}`
@@ -73,7 +70,7 @@ export const ledResistor: Rule = {
         report({
           severity: 'caution',
           at,
-          message: `${names} goes dark while ${one.darkenedBy.ref} is lit: both hang on ${one.resistor.ref}.`,
+          message: `${names} goes dark while ${legWords(one.darkenedBy)} is lit: both hang on ${one.resistor.ref}.`,
           why: `The lamp with fewer volts holds the resistor's end down, and ${formatVolts(one.forward)} are not left for this one. Each lamp needs a resistor of its own.`,
           numbers: { forward: one.forward },
         })
@@ -101,6 +98,12 @@ export const ledResistor: Rule = {
         })
     }
   },
+}
+
+/** A leg in words: the part, and its pin. */
+const legWords = (end: string): string => {
+  const [ref, ...pin] = end.split('.')
+  return `${ref} at ${pin.join('.')}`
 }
 
 /** What pin and LED both bear at ease. */

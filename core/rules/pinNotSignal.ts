@@ -84,10 +84,14 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
   })
 }
 
-/** Takes a pin of a part off where it hangs, to a pin that can do what it needs, or to its ground or supply. */
+/** Takes a pin of a part off the post on which it hangs, to a pin that can do what it needs, or to its ground or supply. */
 function toItsPlace(wiring: Wiring, { terminal: { end, owner }, use, role }: Port): Fix[] {
   if (owner.kind !== 'part') return []
-  const wires = wiring.plan.wires.filter(([from, to]) => from === end || to === end)
+  const isPost = (one: string): boolean => {
+    const kind = wiring.terminal(one)?.boardPin?.kind
+    return kind === 'control' || kind === 'none'
+  }
+  const wires = wiring.plan.wires.filter(([from, to]) => (from === end && isPost(to)) || (to === end && isPost(from)))
   if (wires.length === 0 || wires.some((wire) => wire[2]?.locked)) return []
   const supply = owner.supplies.find(({ pins }) => pins.includes(end))
   const places = use

@@ -29,8 +29,6 @@ const THREADS = Math.max(2, Math.min(4, availableParallelism()))
 const PATIENCE = 20_000
 /** Tasks that may wait; more at once are sent away, before memory runs out. */
 const MOST_WAITING = 1000
-/** A plan goes to the thread that has it read unless so many tasks more wait there than elsewhere. */
-const WORTH_WAITING = 1
 /** Plans of which it is known which thread had them last. */
 const MOST_KNOWN = 1000
 
@@ -58,7 +56,8 @@ export function threads(): Work | undefined {
     const free = pools.reduce((best, one) => (one.tasks < best.tasks ? one : best))
     if (plan === undefined) return free
     const last = known.get(plan)
-    const chosen = last !== undefined && last.tasks <= free.tasks + WORTH_WAITING ? last : free
+    // Reading it again takes less time than waiting for another task.
+    const chosen = last !== undefined && last.tasks <= free.tasks ? last : free
     known.delete(plan)
     known.set(plan, chosen)
     const [oldest] = known.keys()
