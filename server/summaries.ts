@@ -20,7 +20,7 @@ interface Parts {
 }
 
 /** Milliseconds that a list waits for the summaries of plans that were written just before. */
-const LIST_WAITS = 200
+const LIST_WAITS = 100
 /** Milliseconds that a summary lets opening and saving go first. */
 const SUMMARY_WAITS = 1000
 
@@ -57,7 +57,7 @@ export class Summaries {
     this.#start()
   }
 
-  /** Resolves when the plans written so far have their summaries, after a fifth of a second at the latest. */
+  /** Resolves when the plans written so far have their summaries, after a tenth of a second at the latest. */
   async settled(): Promise<void> {
     const plans = new Set(this.#written)
     if (this.#making !== undefined) plans.add(this.#making)
