@@ -95,8 +95,10 @@ test('an edit made while a save is under way is saved after the plan was left', 
     if (route.request().method() === 'PUT') await new Promise((done) => setTimeout(done, 700))
     await route.continue()
   })
+  // Listened for before it can begin: on a slow machine it begins while the page is still being typed into.
+  const saving = page.waitForRequest((request) => request.method() === 'PUT')
   await title(page).fill('First')
-  await page.waitForRequest((request) => request.method() === 'PUT')
+  await saving
   await title(page).fill('Second')
   await page.getByRole('link', { name: 'Mark Post: all plans' }).click()
   await expect.poll(async () => (await stored(page, address, id)).title).toBe('Second')
