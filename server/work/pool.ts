@@ -11,7 +11,7 @@ type Answer<K extends keyof Tasks> = ReturnType<Tasks[K]>
 
 export interface Wish {
   /** Milliseconds that the task may take, twenty seconds when left out. */
-  readonly within?: number
+  readonly within?: number | undefined
   /** Id of the plan that the task is about: the thread that had it last still has it read. */
   readonly plan?: string | undefined
 }
@@ -37,42 +37,72 @@ export function threads(): Work | undefined {
   const filename = join(projectFolder(), 'dist/cli/work.mjs')
   if (!existsSync(filename)) return undefined
   // Threads are there from the start: one that is made when it is needed keeps that request waiting.
-  const pools = Array.from({ length: THREADS }, () => ({
+  const all = Array.from({ length: THREADS }, () => ({
     thread: new Piscina({
       filename,
       minThreads: 1,
       maxThreads: 1,
-      maxQueue: MOST_WAITING / THREADS,
       // Reading and writing YAML makes much that is soon thrown away; with more room it is cleared up less often.
       resourceLimits: { maxYoungGenerationSizeMb: 64 },
     }),
-    tasks: 0,
+    busy: false,
   }))
-  const known = new Map<string, (typeof pools)[number]>()
+  type One = (typeof all)[number]
+  const known = new Map<string, One>()
+  /** Tasks that found every thread busy; whichever is free first takes the first of them. */
+  const queue: ((one: One) => void)[] = []
   const waiting = new Set<() => void>()
-  const busy = (): boolean => pools.some(({ tasks }) => tasks > 0)
+  const busy = (): boolean => all.some((one) => one.busy)
 
-  const poolFor = (plan: string | undefined): (typeof pools)[number] => {
-    const free = pools.reduce((best, one) => (one.tasks < best.tasks ? one : best))
-    if (plan === undefined) return free
-    const last = known.get(plan)
-    // Reading it again takes less time than waiting for another task.
-    const chosen = last !== undefined && last.tasks <= free.tasks ? last : free
+  /** The thread that had the plan last where it is free, else any that is free, else the first to become so. */
+  const take = (plan: string | undefined, signal: AbortSignal): Promise<One> => {
+    const last = plan === undefined ? undefined : known.get(plan)
+    const free = last && !last.busy ? last : all.find((one) => !one.busy)
+    if (free) {
+      free.busy = true
+      return Promise.resolve(free)
+    }
+    if (queue.length >= MOST_WAITING)
+      throw new HttpProblem(503, 'Busy', 'too much is asked at once; try again in a moment', { kind: 'busy' })
+    return new Promise((resolve, reject) => {
+      const giveUp = (): void => {
+        queue.splice(queue.indexOf(next), 1)
+        reject(signal.reason)
+      }
+      const next = (one: One): void => {
+        signal.removeEventListener('abort', giveUp)
+        resolve(one)
+      }
+      queue.push(next)
+      signal.addEventListener('abort', giveUp, { once: true })
+    })
+  }
+  const give = (one: One): void => {
+    const next = queue.shift()
+    if (next) {
+      next(one)
+      return
+    }
+    one.busy = false
+    if (!busy()) for (const done of [...waiting]) done()
+  }
+  const remember = (plan: string, one: One): void => {
     known.delete(plan)
-    known.set(plan, chosen)
+    known.set(plan, one)
     const [oldest] = known.keys()
     if (known.size > MOST_KNOWN && oldest !== undefined) known.delete(oldest)
-    return chosen
   }
 
   return {
     run: async (task, request, { within = PATIENCE, plan } = {}) => {
-      const pool = poolFor(plan)
-      pool.tasks += 1
+      const signal = AbortSignal.timeout(within)
+      let one: One | undefined
       try {
-        return await pool.thread.run(request, { name: task, signal: AbortSignal.timeout(within) })
+        one = await take(plan, signal)
+        if (plan !== undefined) remember(plan, one)
+        return await one.thread.run(request, { name: task, signal })
       } catch (error) {
-        const { name, message } = error as Error
+        const { name } = error as Error
         if (name === 'AbortError' || name === 'TimeoutError')
           throw new HttpProblem(
             503,
@@ -80,12 +110,9 @@ export function threads(): Work | undefined {
             `this took longer than ${Math.round(within / 1000)} seconds and was stopped; nothing was changed`,
             { kind: 'too-long' },
           )
-        if (message.startsWith('Task queue is at limit'))
-          throw new HttpProblem(503, 'Busy', 'too much is asked at once; try again in a moment', { kind: 'busy' })
         throw error
       } finally {
-        pool.tasks -= 1
-        if (!busy()) for (const done of [...waiting]) done()
+        if (one) give(one)
       }
     },
     quiet: async (milliseconds) => {
@@ -101,7 +128,7 @@ export function threads(): Work | undefined {
       })
     },
     close: async () => {
-      await Promise.all(pools.map(({ thread }) => thread.destroy()))
+      await Promise.all(all.map(({ thread }) => thread.destroy()))
     },
   }
 }
