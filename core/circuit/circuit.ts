@@ -3,7 +3,7 @@ import { forwardOf } from '../catalog/forward.ts'
 import type { Channel, Inner } from '../catalog/partSchema.ts'
 import { holds } from '../catalog/when.ts'
 import { entryOf } from '../text/entryOf.ts'
-import { levelsOf } from '../wiring/lines.ts'
+import { levelsOf } from '../wiring/levels.ts'
 import type { Host, Net, PartInstance, SignalUse, Source, Terminal, Wiring } from '../wiring/model.ts'
 import { drives, switchesLoad } from '../wiring/needs.ts'
 

@@ -1,9 +1,10 @@
 import { volts as voltsAt } from '../catalog/common.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
-import { levelsOf, linesOf } from '../wiring/lines.ts'
+import { levelsOf } from '../wiring/levels.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type Port, railOf } from './circuit.ts'
 import type { Actor, Strand } from './island.ts'
+import { linesOf } from './lines.ts'
 import { heldAtStart, type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
 
 /** Everything that the model knows of one pin, as sentences with their arithmetic. */

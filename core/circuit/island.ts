@@ -1,7 +1,7 @@
 import { volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
 import { type Branch, WIRE_OHMS } from '../electrical/network.ts'
-import { levelsOf } from '../wiring/lines.ts'
+import { levelsOf } from '../wiring/levels.ts'
 import type { Net, PartInstance } from '../wiring/model.ts'
 import type { Circuit, DriverChannel, Element, Port } from './circuit.ts'
 
@@ -41,32 +41,58 @@ const CLOSED_OHMS = WIRE_OHMS
 /** A transistor that conducts: enough to see a short, too little to change what a load gets. */
 const ON_OHMS = 0.1
 
+/** A level at one net comes out at another, at the supply of that side: through a level shifter or a buffer. */
+export interface Passage {
+  readonly from: number
+  readonly to: number
+  readonly volts: number | undefined
+}
+
+/** All that lies between the nets of a circuit, before it is split. */
+export interface Groundwork {
+  readonly held: ReadonlyMap<number, number>
+  readonly strands: readonly Strand[]
+  readonly actors: readonly Actor[]
+  readonly passages: readonly Passage[]
+}
+
+const grounds = new WeakMap<Circuit, Builder>()
+
+function builderOf(circuit: Circuit): Builder {
+  let build = grounds.get(circuit)
+  if (!build) {
+    build = new Builder(circuit)
+    build.elements()
+    build.pulls()
+    build.transfers()
+    build.channels()
+    build.ports()
+    grounds.set(circuit, build)
+  }
+  return build
+}
+
+export const groundworkOf = (circuit: Circuit): Groundwork => builderOf(circuit)
+
 /**
  * Splits a circuit into islands and lists for each what lies in it always and what may change. What no element and no
  * second driver meets is left out: there a pin sees its line's levels, and nothing flows.
  */
-export function islandsOf(circuit: Circuit): Island[] {
-  const build = new Builder(circuit)
-  build.elements()
-  build.pulls()
-  build.transfers()
-  build.channels()
-  build.ports()
-  return build.islands()
-}
+export const islandsOf = (circuit: Circuit): Island[] => builderOf(circuit).islands()
 
-class Builder {
+class Builder implements Groundwork {
   readonly #circuit: Circuit
-  readonly #held = new Map<number, number>()
+  readonly held = new Map<number, number>()
   readonly #nodes = new Map<number, number>()
-  readonly #strands: Strand[] = []
-  readonly #actors: Actor[] = []
+  readonly strands: Strand[] = []
+  readonly actors: Actor[] = []
+  readonly passages: Passage[] = []
 
   constructor(circuit: Circuit) {
     this.#circuit = circuit
     for (const net of circuit.wiring.nets) {
       const at = net.ground ? 0 : net.sources[0]?.volts
-      if (at !== undefined) this.#held.set(net.index, at)
+      if (at !== undefined) this.held.set(net.index, at)
     }
   }
 
@@ -76,7 +102,7 @@ class Builder {
     if (node === undefined) {
       node = -1 - this.#nodes.size
       this.#nodes.set(at, node)
-      this.#held.set(node, at)
+      this.held.set(node, at)
     }
     return node
   }
@@ -97,7 +123,7 @@ class Builder {
       if (element.kind === 'contact') {
         if (element.throws) throws.set(element.part, [...(throws.get(element.part) ?? []), element])
         else
-          this.#actors.push({
+          this.actors.push({
             what: { element },
             rests: true,
             positions: [
@@ -106,10 +132,10 @@ class Builder {
             ],
           })
       } else if (element.kind === 'diode') {
-        this.#strands.push(strand(WIRE_OHMS, element.forward ?? 0.7))
-        if (element.zener !== undefined) this.#strands.push(strand(WIRE_OHMS, element.zener, true))
+        this.strands.push(strand(WIRE_OHMS, element.forward ?? 0.7))
+        if (element.zener !== undefined) this.strands.push(strand(WIRE_OHMS, element.zener, true))
       } else if (element.spread && element.ohms !== undefined) {
-        this.#actors.push({
+        this.actors.push({
           what: { element },
           rests: false,
           positions: [
@@ -120,11 +146,11 @@ class Builder {
         })
       } else if (element.kind !== 'capacitor') {
         const ohms = ohmsOf(element)
-        if (ohms !== undefined) this.#strands.push(strand(ohms))
+        if (ohms !== undefined) this.strands.push(strand(ohms))
       }
     }
     for (const ways of throws.values())
-      this.#actors.push({
+      this.actors.push({
         what: { element: ways[0] as Element },
         rests: false,
         positions: ways.map((element) => ({
@@ -139,7 +165,7 @@ class Builder {
     const { wiring } = this.#circuit
     const pull = (net: Net, to: number | undefined, ohms: number, inside: string): void => {
       if (to !== undefined && net.wired)
-        this.#strands.push({ a: this.#rail(to), b: net.index, ohms, element: undefined, port: undefined, inside })
+        this.strands.push({ a: this.#rail(to), b: net.index, ohms, element: undefined, port: undefined, inside })
     }
     for (const part of wiring.parts) {
       const bus = part.mode?.i2c
@@ -179,12 +205,19 @@ class Builder {
           port: this.#circuit.ports.get(end),
           volts: inner.rails ? rails[side] : part.logicVolts,
         }))
+        const [first, second] = sides.map(({ volts: at }, side) => ({
+          net: wiring.netOf(ends[side] as string).index,
+          volts: at,
+        })) as [{ net: number; volts: number | undefined }, { net: number; volts: number | undefined }]
+        if (!inner.back) this.passages.push({ from: first.net, to: second.net, volts: second.volts })
+        if (inner.back || inner.kind === 'shift')
+          this.passages.push({ from: second.net, to: first.net, volts: first.volts })
         const outputs = inner.kind === 'shift' ? sides : inner.back ? sides.slice(0, 1) : sides.slice(1)
         for (const { port, volts: at } of outputs) {
           if (!port?.net.wired || at === undefined) continue
           const strong = inner.kind === 'buffer' || typeof inner.amount !== 'number'
           if (!strong && typeof inner.amount === 'number')
-            this.#strands.push({ a: this.#rail(at), b: port.net.index, ohms: inner.amount, element: undefined, port })
+            this.strands.push({ a: this.#rail(at), b: port.net.index, ohms: inner.amount, element: undefined, port })
           this.#drive(port, strong ? at : undefined, 0, WIRE_OHMS, !strong)
         }
       }
@@ -207,7 +240,7 @@ class Builder {
         port: undefined,
       })
       if (low === net) continue
-      this.#actors.push({
+      this.actors.push({
         what: { channel },
         rests: true,
         positions: [
@@ -223,7 +256,7 @@ class Builder {
   ports(): void {
     for (const port of this.#circuit.ports.values()) {
       const { host, use, role, net } = port
-      if (!net.wired || this.#held.has(net.index)) continue
+      if (!net.wired || this.held.has(net.index)) continue
       if (host && port.terminal.end !== host.end && host.board) continue
       if (role === 'out' || role === 'both' || role === 'open-drain' || role === 'either') {
         if (host?.provider && port.role === 'out' && channelAt(this.#circuit, port)) continue
@@ -241,7 +274,7 @@ class Builder {
     const up: Position[] = high === undefined ? [] : [{ is: 'high', strands: [strand(high)] }]
     const down: Position = { is: 'low', strands: [strand(low)] }
     const mayRest = turns || port.host?.board !== undefined || high === undefined
-    this.#actors.push({
+    this.actors.push({
       what: { port },
       rests: mayRest,
       positions: turns || high === undefined ? [{ is: 'off', strands: [] }, ...up, down] : [...up, down],
@@ -256,12 +289,12 @@ class Builder {
       return at
     }
     const join = ({ a, b }: Branch): void => {
-      for (const node of [a, b]) if (!this.#held.has(node) && !root.has(node)) root.set(node, node)
-      if (!this.#held.has(a) && !this.#held.has(b)) root.set(find(a), find(b))
+      for (const node of [a, b]) if (!this.held.has(node) && !root.has(node)) root.set(node, node)
+      if (!this.held.has(a) && !this.held.has(b)) root.set(find(a), find(b))
     }
-    for (const strand of this.#strands) join(strand)
-    const isFree = (node: number): boolean => !this.#held.has(node)
-    for (const { positions } of this.#actors) {
+    for (const strand of this.strands) join(strand)
+    const isFree = (node: number): boolean => !this.held.has(node)
+    for (const { positions } of this.actors) {
       const strands = positions.flatMap((one) => one.strands)
       strands.forEach(join)
       // What one actor moves hangs together, such as the two ways of a switch whose middle lies on a supply.
@@ -271,7 +304,7 @@ class Builder {
     // What lies between two held nodes is an island of its own; it is found by its first strand.
     const islands = new Map<string, { nets: Set<Net>; held: Map<number, number>; strands: Strand[]; actors: Actor[] }>()
     const at = ({ a, b }: Branch): string => {
-      const free = this.#held.has(a) ? (this.#held.has(b) ? undefined : b) : a
+      const free = this.held.has(a) ? (this.held.has(b) ? undefined : b) : a
       return free === undefined ? `${Math.min(a, b)} ${Math.max(a, b)}` : String(find(free))
     }
     const islandAt = (key: string) => {
@@ -284,17 +317,17 @@ class Builder {
     }
     const take = (island: ReturnType<typeof islandAt>, { a, b }: Branch): void => {
       for (const node of [a, b]) {
-        const held = this.#held.get(node)
+        const held = this.held.get(node)
         if (held !== undefined) island.held.set(node, held)
         else island.nets.add(this.#circuit.wiring.nets[node] as Net)
       }
     }
-    for (const strand of this.#strands) {
+    for (const strand of this.strands) {
       const island = islandAt(at(strand))
       island.strands.push(strand)
       take(island, strand)
     }
-    for (const actor of this.#actors) {
+    for (const actor of this.actors) {
       const strands = actor.positions.flatMap((one) => one.strands)
       const first = strands.find(({ a, b }) => isFree(a) || isFree(b)) ?? strands[0]
       if (!first) continue

@@ -1,6 +1,6 @@
+import { i2cLines } from '../circuit/i2cLines.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
-import { i2cLines } from '../wiring/i2cLines.ts'
 import type { Rule } from './finding.ts'
 
 export const i2cSpeed: Rule = {

@@ -1,9 +1,9 @@
 import { candidates } from '../assign/candidates.ts'
 import { PULL_OHMS } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
+import { networkOf } from '../circuit/still.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
-import { networkOf } from '../wiring/lines.ts'
 import type { Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 

@@ -1,6 +1,6 @@
+import { type Line, linesOf } from '../circuit/lines.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
-import { type Line, linesOf } from '../wiring/lines.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'

@@ -1,7 +1,7 @@
 import { BUS_PULL_OHMS } from '../assign/pullUps.ts'
 import { volts } from '../catalog/common.ts'
+import { networkOf } from '../circuit/still.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
-import { networkOf } from '../wiring/lines.ts'
 import type { Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 import { listWords, twoDigits, usesByHost } from './shared.ts'

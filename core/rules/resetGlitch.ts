@@ -1,5 +1,5 @@
 import { rewire } from '../assign/rewire.ts'
-import { resetStates } from '../wiring/atReset.ts'
+import { resetStates } from '../circuit/atReset.ts'
 import type { Rule } from './finding.ts'
 import { addCompanions } from './mend.ts'
 

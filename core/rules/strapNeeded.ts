@@ -1,7 +1,7 @@
 import { circuitOf } from '../circuit/circuit.ts'
+import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
-import { networkOf } from '../wiring/lines.ts'
 import type { TieUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'

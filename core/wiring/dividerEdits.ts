@@ -2,7 +2,7 @@ import { helpersFor } from '../catalog/catalog.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
-import { levelsOf } from './lines.ts'
+import { levelsOf } from './levels.ts'
 import type { Host, SignalUse, Wiring } from './model.ts'
 import { groundEnd } from './supply.ts'
 

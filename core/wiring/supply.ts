@@ -1,5 +1,5 @@
 import { volts } from '../catalog/common.ts'
-import { levelsOf } from './lines.ts'
+import { levelsOf } from './levels.ts'
 import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 
 /** End to which a strap is tied for "ground": where the part's ground goes, else its board's first ground hole. */

@@ -1,4 +1,4 @@
-import { resetStates } from '../../../core/wiring/atReset.ts'
+import { resetStates } from '../../../core/circuit/atReset.ts'
 import { useDerived } from '../../store/derived.ts'
 
 /** What everything that moves does while the boards start. */

@@ -1,9 +1,9 @@
 import { fastestClock, riseNanoseconds } from '../electrical/i2c.ts'
-import { busNeed } from './buses.ts'
-import { addressesOf, segmentsOf } from './i2c.ts'
+import { busNeed } from '../wiring/buses.ts'
+import { addressesOf, segmentsOf } from '../wiring/i2c.ts'
+import type { Bus, Host, PartInstance, Wiring } from '../wiring/model.ts'
 import { type I2cLine, i2cLines } from './i2cLines.ts'
-import { networkOf } from './lines.ts'
-import type { Bus, Host, PartInstance, Wiring } from './model.ts'
+import { networkOf } from './still.ts'
 
 /** Everything that a maker wants to see of one I2C segment. */
 export interface I2cView {

@@ -1,9 +1,9 @@
 import { volts } from '../catalog/common.ts'
-import { activeCautions } from './availability.ts'
-import { companionsOf } from './companions.ts'
-import { networkOf } from './lines.ts'
-import type { Host, SignalUse, Wiring } from './model.ts'
-import { switchesLoad } from './needs.ts'
+import { activeCautions } from '../wiring/availability.ts'
+import { companionsOf } from '../wiring/companions.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { switchesLoad } from '../wiring/needs.ts'
+import { networkOf } from './still.ts'
 
 /** What an actuator's line does while the board starts, before the program has set its pin. */
 export interface ResetState {

@@ -1,5 +1,5 @@
-import { networkOf } from './lines.ts'
-import type { PartInstance, Wiring } from './model.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { networkOf } from './still.ts'
 
 /** Two resistors in the plan that divide a voltage. */
 export interface DividerUse {

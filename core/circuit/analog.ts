@@ -2,9 +2,10 @@ import type { AnalogUnit } from '../catalog/boardSchema.ts'
 import { volts } from '../catalog/common.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import type { Fix } from '../plan/edit.ts'
-import { dividerEdits } from './dividerEdits.ts'
-import { levelsOf, networkOf } from './lines.ts'
-import type { Host, SignalUse, Wiring } from './model.ts'
+import { dividerEdits } from '../wiring/dividerEdits.ts'
+import { levelsOf } from '../wiring/levels.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { networkOf } from './still.ts'
 
 /** What a sensor puts on an analog pin. */
 export interface AnalogSpan {

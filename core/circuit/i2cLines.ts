@@ -1,7 +1,7 @@
 import { entryOf } from '../text/entryOf.ts'
-import { segmentsOf } from './i2c.ts'
-import { networkOf } from './lines.ts'
-import type { Host, PartInstance, SignalUse, Wiring } from './model.ts'
+import { segmentsOf } from '../wiring/i2c.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { networkOf } from './still.ts'
 
 /** One wired line of an I2C segment with what pulls it up and what loads it. */
 export interface I2cLine {

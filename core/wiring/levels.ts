@@ -1,0 +1,11 @@
+import type { Levels } from '../catalog/common.ts'
+import { entryOf } from '../text/entryOf.ts'
+import type { SignalUse } from './model.ts'
+
+/** Level set of a part's signal: by name, or by the value of an option. */
+export function levelsOf(use: SignalUse): Levels {
+  const { part, options } = use.part
+  const named = use.facts.levels
+  const name = typeof named === 'object' ? entryOf(named.sets, String(entryOf(options, named.option))) : named
+  return entryOf(part.levels, name ?? '') ?? {}
+}
