@@ -1,7 +1,7 @@
 import { applyEdits, EditError, type Fix, sameFinding } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import type { Finding, Rule } from '../rules/finding.ts'
-import { allRules, benchRules, type Counts, check, count, isBenchRule, rules } from '../rules/index.ts'
+import { allRules, benchRules, type Counts, check, count, findingOf, isBenchRule, rules } from '../rules/index.ts'
 import { type Checked, checked, recheck } from '../rules/recheck.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -50,11 +50,12 @@ function proposals(wiring: Wiring, rule: string): Proposals {
   const before = ofWiring.get(rule)
   if (before) return before
   const made = new Map<string, () => readonly Fix[]>()
-  allRules
-    .find(({ meta }) => meta.id === rule)
-    ?.check(wiring, ({ propose, ...report }) => {
-      if (propose && !made.has(keyOf(report))) made.set(keyOf(report), propose)
-    })
+  const asked = allRules.find(({ meta }) => meta.id === rule)
+  asked?.check(wiring, (report) => {
+    if (!report.propose) return
+    const key = keyOf(findingOf(asked, report))
+    if (!made.has(key)) made.set(key, report.propose)
+  })
   ofWiring.set(rule, made)
   return made
 }

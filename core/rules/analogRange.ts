@@ -21,6 +21,12 @@ export const analogRange: Rule = {
     id: 'analog-range',
     severities: ['fault', 'tip'],
     about: 'A sensor puts out more volts than the converter reads, or so few that most of its steps are wasted.',
+    messages: {
+      tooHigh: '{signal} reaches {most}, and {pin} reads up to {reads}.',
+      bent: '{signal} reaches {most}, and {pin} reads well up to {reads}.',
+      wasted: '{signal} reaches {most} of the {reads} that {pin} reads: {bits} of {of} bits are lost.',
+      stuck: '{pin} always reads {less}, whatever {part} does.',
+    },
     fixable: true,
     local: true,
   },
@@ -37,7 +43,8 @@ export const analogRange: Rule = {
         report({
           severity: 'fault',
           at: [use.end, host.end],
-          message: `${use.end} reaches ${formatVolts(most)}, and ${host.end} reads up to ${formatVolts(unit.most)}.`,
+          message: 'tooHigh',
+          data: { signal: use.end, most: formatVolts(most), pin: host.end, reads: formatVolts(unit.most) },
           why: `Everything from ${formatVolts(unit.most)} up reads as full scale: the upper ${Math.round((1 - unit.most / most) * 100)} % of the sensor's span is lost.${unit.note ? ` ${unit.note}` : ''} A divider brings the span into the range.`,
           numbers: { volts: twoDigits(most), range: unit.most },
           propose: () => span.divide(),
@@ -46,7 +53,8 @@ export const analogRange: Rule = {
         report({
           severity: 'tip',
           at: [use.end, host.end],
-          message: `${use.end} reaches ${formatVolts(most)}, and ${host.end} reads well up to ${formatVolts(unit.most)}.`,
+          message: 'bent',
+          data: { signal: use.end, most: formatVolts(most), pin: host.end, reads: formatVolts(unit.most) },
           why: `The upper ${Math.round((1 - unit.most / most) * 100)} % of the span bends towards full scale.${unit.note ? ` ${unit.note}` : ''} Where that matters, a divider brings the span into the range.`,
           numbers: { volts: twoDigits(most), range: unit.most },
           propose: () => span.divide(),
@@ -55,7 +63,15 @@ export const analogRange: Rule = {
         report({
           severity: 'tip',
           at: [use.end, host.end],
-          message: `${use.end} reaches ${formatVolts(most)} of the ${formatVolts(unit.most)} that ${host.end} reads: ${bits.toFixed(1)} of ${unit.bits} bits are lost.`,
+          message: 'wasted',
+          data: {
+            signal: use.end,
+            most: formatVolts(most),
+            reads: formatVolts(unit.most),
+            pin: host.end,
+            bits: bits.toFixed(1),
+            of: unit.bits,
+          },
           why: `One step is ${((unit.most / 2 ** unit.bits) * 1000).toFixed(2)} mV, so the whole span is ${Math.round((most / unit.most) * 2 ** unit.bits)} steps. A lower reference or an amplifier makes use of the rest.`,
           numbers: { volts: twoDigits(most), range: unit.most, bitsLost: twoDigits(bits) },
         })
@@ -90,7 +106,8 @@ function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
       report({
         severity: 'fault',
         at: [part.ref, host.end],
-        message: `${host.end} always reads ${formatVolts(less)}, whatever ${part.ref} does.`,
+        message: 'stuck',
+        data: { pin: host.end, less: formatVolts(less), part: part.ref },
         why: `${part.ref} only changes its resistance. For a voltage that changes it needs a fixed resistor to the other rail: the two divide the supply, and the pin reads the middle.`,
         numbers: { volts: twoDigits(less) },
       })

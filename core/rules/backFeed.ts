@@ -7,6 +7,10 @@ export const backFeed: Rule = {
     severities: ['caution'],
     about:
       'A board is fed at a pin that nothing parts from its socket, and its USB socket is in use as well: two sources would feed each other.',
+    messages: {
+      twoWays:
+        '{source} feeds {board} at {at}, which nothing parts from its USB socket: never plug USB in while it is on.',
+    },
     fixable: false,
   },
   check(wiring, report) {
@@ -20,7 +24,8 @@ export const backFeed: Rule = {
       report({
         severity: 'caution',
         at: [end, source.end],
-        message: `${source.end} feeds ${board.ref} at ${feed.pins[0]}, which nothing parts from its USB socket: never plug USB in while it is on.`,
+        message: 'twoWays',
+        data: { source: source.end, board: board.ref, at: feed.pins[0] },
         why: `Two sources on one rail are never quite equal. The higher one pushes its current back into the other: into the computer, or into ${source.ref}. Take one of them off first, or feed the board where a diode or a regulator lies between.`,
         numbers: { volts: source.volts },
       })

@@ -15,6 +15,10 @@ export const bootStrap: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A pin that the chip reads at reset to choose how it starts. A fault when what is wired forces the wrong level, else a caution.',
+    messages: {
+      forced: '{names} brings {pin} to {rest} at reset, and it must be {wanted} then.',
+      risky: '{pin} is read at reset and must be {wanted} then; {names} hangs on it.',
+    },
     fixable: true,
     local: true,
   },
@@ -47,9 +51,8 @@ export const bootStrap: Rule = {
       report({
         severity: wrong ? 'fault' : 'caution',
         at: [host.end, ...(uses.length > 0 ? uses.map((use) => use.end) : others)],
-        message: wrong
-          ? `${names} brings ${host.end} to ${formatVolts(rest)} at reset, and it must be ${wanted} then.`
-          : `${host.end} is read at reset and must be ${wanted} then; ${names} hangs on it.`,
+        message: wrong ? 'forced' : 'risky',
+        data: { names, pin: host.end, rest: formatVolts(rest), wanted },
         why: `${strap.text} ${
           wrong
             ? `With what is wired the pin comes to ${formatVolts(rest)}; ${wanted === 'high' ? `high means at least ${formatVolts(vih)}` : `low means at most ${formatVolts(vil)}`}.`

@@ -2,7 +2,8 @@ import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
 import { movedBy } from '../circuit/loads.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
-import { listWords } from './shared.ts'
+
+export const bridgesJoinedMessages = { joinedBridges: '{outputs} are joined and moved by different inputs.' }
 
 /** Outputs that drive both ways on one wire, unless their inputs are joined as well, as in halves put in parallel. */
 export function sayBridges(wiring: Wiring, report: (one: Report) => void): void {
@@ -20,7 +21,8 @@ export function sayBridges(wiring: Wiring, report: (one: Report) => void): void 
     report({
       severity: 'fault',
       at: outputs,
-      message: `${listWords(outputs)} are joined and moved by different inputs.`,
+      message: 'joinedBridges',
+      data: { outputs },
       why: 'Each of them pulls up or down by itself. As soon as one is high and the other low they short the motor supply. Outputs in parallel need their inputs in parallel too.',
       numbers: {},
     })

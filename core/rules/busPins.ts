@@ -12,6 +12,12 @@ export const busPinsRule: Rule = {
     id: 'bus-pins',
     severities: ['fault'],
     about: 'Bus signals on pins that no one controller reaches, on pins of two controllers, or swapped.',
+    messages: {
+      onExpander: '{signal} needs {need}, and {pin} is an expander pin.',
+      swapped: '{one} and {two} of {parts} are swapped.',
+      taken: '{board} has no {kind} controller left for {parts}.',
+      unreachable: 'No {kind} controller of {board} reaches {places} ({parts}).',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -27,7 +33,8 @@ export const busPinsRule: Rule = {
         report({
           severity: 'fault',
           at: [offBoard.end, offBoard.hosts[0]!.host.end],
-          message: `${offBoard.end} needs ${needWords(offBoard.facts.needs)}, and ${offBoard.hosts[0]!.host.end} is an expander pin.`,
+          message: 'onExpander',
+          data: { signal: offBoard.end, need: needWords(offBoard.facts.needs), pin: offBoard.hosts[0]!.host.end },
           why: 'An expander pin changes only when a message over its own bus says so, hundreds of times slower than a bus clock.',
           numbers: {},
           propose: () => rewireBus(wiring, bus),
@@ -51,11 +58,15 @@ export const busPinsRule: Rule = {
       report({
         severity: 'fault',
         at: [board.ref, ...bus.parts.map((part) => part.ref)],
-        message: swapped
-          ? `${swapped[0].toUpperCase()} and ${swapped[1].toUpperCase()} of ${parts} are swapped.`
-          : taken
-            ? `${board.ref} has no ${kind} controller left for ${parts}.`
-            : `No ${kind} controller of ${board.ref} reaches ${listWords(places)} (${parts}).`,
+        message: swapped ? 'swapped' : taken ? 'taken' : 'unreachable',
+        data: {
+          one: swapped?.[0].toUpperCase(),
+          two: swapped?.[1].toUpperCase(),
+          parts,
+          board: board.ref,
+          kind,
+          places,
+        },
         why: `${controllers.length === 0 ? `${board.ref} has no ${kind} controller.` : `${board.ref} has ${controllers.map((one) => `${one.title}${fixedPins(one.pins)}`).join('; ')}.`} ${taken ? 'Each carries one bus, and all that reach these pins are taken by others.' : 'All lines of one bus must lie on pins of one controller.'}`,
         numbers: { controllers: controllers.length },
         propose: () => rewireBus(wiring, bus),

@@ -2,7 +2,6 @@ import { rewireBus } from '../assign/rewireBus.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { softwareBus } from '../wiring/softwareBus.ts'
 import type { Rule } from './finding.ts'
-import { listWords } from './shared.ts'
 
 export const busSoftware: Rule = {
   meta: {
@@ -10,6 +9,7 @@ export const busSoftware: Rule = {
     severities: ['caution'],
     about:
       'A bus on pins that no controller reaches, on a board whose programs can make it bit by bit. Says the speed that it costs.',
+    messages: { bySoftware: 'The {kind} of {parts} works by software only, up to {most}.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -22,7 +22,8 @@ export const busSoftware: Rule = {
       report({
         severity: 'caution',
         at: [bus.board.ref, ...parts],
-        message: `The ${kind} of ${listWords(parts)} works by software only, up to ${formatQuantity(way.most, unit)}.`,
+        message: 'bySoftware',
+        data: { kind, parts, most: formatQuantity(way.most, unit) },
         why: `No ${kind} controller of ${bus.board.ref} reaches these pins, so the program makes each bit by itself: ${way.note}. Pins of a controller do it without the program's help.`,
         numbers: { most: way.most },
         propose: () => rewireBus(wiring, bus),

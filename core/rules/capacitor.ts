@@ -19,6 +19,12 @@ export const capacitorRule: Rule = {
     severities: ['fault', 'caution'],
     about:
       'An electrolytic capacitor is the wrong way round, a capacitor gets more than its rated volts, or one that a part must have is missing.',
+    messages: {
+      turned: '{part} is the wrong way round: its minus {b} lies {least} above its plus {a}.',
+      alternating: 'The volts of {part} turn round: {b} lies up to {least} above {a}.',
+      overRated: '{part} gets {highest} and is rated {rated}.',
+      missing: '{part} lacks its capacitor: {why}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -32,7 +38,8 @@ export const capacitorRule: Rule = {
         report({
           severity: 'fault',
           at: [a, b],
-          message: `${part.ref} is the wrong way round: its minus ${b} lies ${formatVolts(-over.least)} above its plus ${a}.`,
+          message: 'turned',
+          data: { part: part.ref, b, least: formatVolts(-over.least), a },
           why: 'An electrolytic capacitor turned round loses its insulation, gets hot, and bursts after seconds or days. The stripe marks the minus leg, the long leg is plus.',
           numbers: { volts: twoDigits(over.least) },
           propose: () => swapWires(wiring, a, b),
@@ -41,7 +48,8 @@ export const capacitorRule: Rule = {
         report({
           severity: 'fault',
           at: [a, b],
-          message: `The volts of ${part.ref} turn round: ${b} lies up to ${formatVolts(-over.least)} above ${a}.`,
+          message: 'alternating',
+          data: { part: part.ref, b, least: formatVolts(-over.least), a },
           why: 'An electrolytic capacitor bears one direction only. Between outputs that change places a ceramic one is needed.',
           numbers: { volts: twoDigits(over.least) },
           propose: () => [{ title: `${part.ref} is ceramic`, edits: setOption(wiring, part, 'kind', 'ceramic') }],
@@ -53,7 +61,8 @@ export const capacitorRule: Rule = {
       report({
         severity: 'fault',
         at: [a, b, part.ref],
-        message: `${part.ref} gets ${formatVolts(highest)} and is rated ${formatVolts(rated)}.`,
+        message: 'overRated',
+        data: { part: part.ref, highest: formatVolts(highest), rated: formatVolts(rated) },
         why: 'Above its rated volts the insulation of a capacitor breaks through, often with a bang. A quarter more than what it gets is usual.',
         numbers: { volts: twoDigits(highest), rated },
         propose: () =>
@@ -69,7 +78,8 @@ export const capacitorRule: Rule = {
       report({
         severity: 'caution',
         at: [part.ref],
-        message: `${part.ref} lacks its capacitor: ${missing.facts.why}.`,
+        message: 'missing',
+        data: { part: part.ref, why: missing.facts.why },
         why: 'Its data sheet asks for it, and modules of this kind do not carry it themselves.',
         numbers: {},
         propose: () => addCompanions(wiring, part, (facts) => facts === missing.facts),

@@ -7,6 +7,7 @@ export const commonGround: Rule = {
     id: 'common-ground',
     severities: ['fault'],
     about: 'Two sides exchange signals or current, and their grounds are not joined.',
+    messages: { apart: '{what}, but {a} and {b} are not joined.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -18,7 +19,8 @@ export const commonGround: Rule = {
       report({
         severity: 'fault',
         at,
-        message: `${what}, but ${a} and ${b} are not joined.`,
+        message: 'apart',
+        data: { what, a, b },
         why: 'A voltage is always a difference between two points. Unless both sides share their ground, a high on one side is an accident on the other, and the current finds its way back through a signal pin.',
         numbers: {},
         propose: () => [{ title: `Join ${a} to ${b}`, edits: [{ do: 'connect', from: a, to: b }] }],

@@ -18,6 +18,7 @@ export const controllerTakes: Rule = {
     severities: ['caution'],
     about:
       'A bus controller in use forces the direction of a pin that its bus leaves free, and something else hangs on that pin.',
+    messages: { takes: '{signal} is on {pin}, which {controller} {does} while {parts} is in use.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -33,7 +34,14 @@ export const controllerTakes: Rule = {
             report({
               severity: 'caution',
               at: [use.end, host.end],
-              message: `${use.end} is on ${host.end}, which ${controller.title} ${words[way]} while ${bus.parts.map((part) => part.ref).join(', ')} is in use.`,
+              message: 'takes',
+              data: {
+                signal: use.end,
+                pin: host.end,
+                controller: controller.title,
+                does: words[way],
+                parts: bus.parts.map((part) => part.ref).join(', '),
+              },
               why: `${reasons[way]} This holds when the program uses the controller itself (${controller.title}, ${signal.toUpperCase()}), as most libraries do, and not when it makes the bus by hand.`,
               numbers: {},
               propose: () => rewire(wiring, use),

@@ -7,6 +7,7 @@ export const decoupling: Rule = {
     id: 'decoupling',
     severities: ['tip'],
     about: 'A bare chip stands without the capacitor across its supply.',
+    messages: { missing: '{part} has no capacitor across its supply.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -19,7 +20,8 @@ export const decoupling: Rule = {
       report({
         severity: 'tip',
         at: [part.ref],
-        message: `${part.ref} has no capacitor across its supply.`,
+        message: 'missing',
+        data: { part: part.ref },
         why: `${missing.facts.why[0]?.toUpperCase()}${missing.facts.why.slice(1)}. A chip draws its current in bursts of nanoseconds, for which the wires of a breadboard are too long.`,
         numbers: {},
         propose: () => addCompanions(wiring, part, (facts) => facts === missing.facts),

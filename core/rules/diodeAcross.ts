@@ -6,6 +6,7 @@ export const diodeAcross: Rule = {
     id: 'diode-across',
     severities: ['fault'],
     about: 'A diode lies across a load on a bridge, where the voltage turns round: one way it shorts the outputs.',
+    messages: { across: '{part} lies across {load}, which a bridge drives both ways: one way it is a short circuit.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -24,7 +25,8 @@ export const diodeAcross: Rule = {
       report({
         severity: 'fault',
         at: [diode.a, diode.b, ...(load ? [load.part.ref] : [])],
-        message: `${diode.part.ref} lies across ${load ? load.part.ref : 'two outputs'}, which a bridge drives both ways: one way it is a short circuit.`,
+        message: 'across',
+        data: { part: diode.part.ref, load: load ? load.part.ref : 'two outputs' },
         why: 'A diode across a winding belongs where the current is only ever switched off. Between two halves of a bridge the voltage turns round, and in one direction the diode carries all that the bridge can give. The bridge has diodes of its own.',
         numbers: {},
         propose: () => [{ title: `Take ${diode.part.ref} out`, edits: [{ do: 'remove', ref: diode.part.ref }] }],

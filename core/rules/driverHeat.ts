@@ -6,7 +6,14 @@ import { formatQuantity } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
-import { listWords, twoDigits } from './shared.ts'
+import { twoDigits } from './shared.ts'
+
+export const driverHeatMessages = {
+  resistorHot: '{part} turns {watts} into heat and is rated {rated}.',
+  fuseOver: '{part} carries {typical} mA for {names} and is made for {most} mA.',
+  fusePeak: '{part} carries up to {peak} mA for a moment and is made for {most} mA.',
+  weakBase: 'The base of {part} gets {forward} mA, enough for {carries} mA; {load} takes {runs} mA.',
+}
 
 /** Resistors that turn more power into heat than they are rated for; of those before a lamp led-resistor speaks. */
 export function sayHot(wiring: Wiring, report: (one: Report) => void): void {
@@ -24,7 +31,8 @@ export function sayHot(wiring: Wiring, report: (one: Report) => void): void {
     report({
       severity: watts > rated * 1.5 ? 'fault' : 'caution',
       at: [element.a, element.b, part.ref],
-      message: `${part.ref} turns ${formatQuantity(watts, 'W')} into heat and is rated ${formatQuantity(rated, 'W')}.`,
+      message: 'resistorHot',
+      data: { part: part.ref, watts: formatQuantity(watts, 'W'), rated: formatQuantity(rated, 'W') },
       why: `P = I² · R with ${formatQuantity(amps, 'A')} through ${formatQuantity(ohms, 'Ω')}. Above its rating it scorches what it touches and in the end burns through.`,
       numbers: { watts: twoDigits(watts), rated, milliamps: twoDigits(amps * 1000) },
     })
@@ -42,10 +50,8 @@ export function sayFuses(wiring: Wiring, report: (one: Report) => void): void {
     report({
       severity: typical > most ? 'fault' : 'caution',
       at: [element.a, element.b, element.part.ref],
-      message:
-        typical > most
-          ? `${element.part.ref} carries ${Math.round(typical)} mA for ${listWords(names)} and is made for ${most} mA.`
-          : `${element.part.ref} carries up to ${Math.round(peak)} mA for a moment and is made for ${most} mA.`,
+      message: typical > most ? 'fuseOver' : 'fusePeak',
+      data: { part: element.part.ref, typical: Math.round(typical), names, most, peak: Math.round(peak) },
       why: 'What opens at its rating opens in use as well: the sum of what hangs behind it has to stay below.',
       numbers: { milliamps: Math.round(typical), peak: Math.round(peak), most },
     })
@@ -69,7 +75,14 @@ export function sayWeakBases(wiring: Wiring, report: (one: Report) => void): voi
       report({
         severity: carries < load.runs ? 'fault' : 'caution',
         at: [output, inputs[0] as string, load.part.ref],
-        message: `The base of ${part.ref} gets ${flow.forward.toFixed(2)} mA, enough for ${Math.round(carries)} mA; ${load.part.ref} takes ${Math.round(load.runs)} mA.`,
+        message: 'weakBase',
+        data: {
+          part: part.ref,
+          forward: flow.forward.toFixed(2),
+          carries: Math.round(carries),
+          load: load.part.ref,
+          runs: Math.round(load.runs),
+        },
         why: `A transistor carries at most its gain, here ${gain} at least, times the current into its base. To conduct fully it wants several times that: a smaller base resistor, as far as the pin bears it, or a MOSFET.`,
         numbers: { base: twoDigits(flow.forward), gain, load: load.runs },
       })

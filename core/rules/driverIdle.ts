@@ -9,6 +9,12 @@ export const driverIdle: Rule = {
     id: 'driver-idle',
     severities: ['fault'],
     about: 'A driver, a bridge half or a switch carries a load, and its input or enable is open or tied off.',
+    messages: {
+      idle: '{outputs} {outputs:carries/carry} {loads} and never {outputs:moves/move}: {because}.',
+      alike: '{part} between {output} and {other} never moves: {inputs} always say the same.',
+      highSide:
+        '{part} lies between the supply and its load: {end} is not on ground, and {part} switches to ground only.',
+    },
     fixable: false,
   },
   check(wiring, report) {
@@ -43,14 +49,19 @@ export const driverIdle: Rule = {
       report({
         severity: 'fault',
         at: [...outputs, ...open, ...off, ...loads],
-        message: `${listWords(outputs)} ${outputs.length === 1 ? 'carries' : 'carry'} ${listWords([...loads])} and never ${outputs.length === 1 ? 'moves' : 'move'}: ${[
-          open.length > 0 ? `${listWords(open)} ${open.length === 1 ? 'is' : 'are'} open` : '',
-          off.length > 0
-            ? `${listWords(off)} ${off.length === 1 ? 'does' : 'do'} not switch ${outputs.length === 1 ? 'it' : 'them'} on`
-            : '',
-        ]
-          .filter((one) => one !== '')
-          .join(', ')}.`,
+        message: 'idle',
+        data: {
+          outputs,
+          loads: [...loads],
+          because: [
+            open.length > 0 ? `${listWords(open)} ${open.length === 1 ? 'is' : 'are'} open` : '',
+            off.length > 0
+              ? `${listWords(off)} ${off.length === 1 ? 'does' : 'do'} not switch ${outputs.length === 1 ? 'it' : 'them'} on`
+              : '',
+          ]
+            .filter((one) => one !== '')
+            .join(', '),
+        },
         why: 'An output does what its inputs say, and only while it is enabled. Open inputs float: the output stays off or follows the noise around it.',
         numbers: {},
       })
@@ -71,7 +82,8 @@ function sayAlike(wiring: Wiring, report: (one: Report) => void): void {
     report({
       severity: 'fault',
       at: [one.output, two.output, ...one.inputs, ...two.inputs, element.part.ref],
-      message: `${element.part.ref} between ${one.output} and ${two.output} never moves: ${listWords([...one.inputs, ...two.inputs])} always say the same.`,
+      message: 'alike',
+      data: { part: element.part.ref, output: one.output, other: two.output, inputs: [...one.inputs, ...two.inputs] },
       why: 'Current flows through the load only while one output is high and the other low. Give each input a pin of its own, or an inverted signal.',
       numbers: {},
     })
@@ -89,7 +101,8 @@ function sayHighSide(wiring: Wiring, report: (one: Report) => void): void {
     report({
       severity: 'fault',
       at: [end, output],
-      message: `${part.ref} lies between the supply and its load: ${end} is not on ground, and ${part.ref} switches to ground only.`,
+      message: 'highSide',
+      data: { part: part.ref, end },
       why: `Its input counts against ${end}. As soon as the load gets volts ${end} rises with it, and the input would have to rise above the supply to keep ${part.ref} on. Put it between the load and ground.`,
       numbers: {},
     })

@@ -1,13 +1,16 @@
 import type { Host, PartInstance, SignalUse, SupplyUse } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
-import { listWords } from './shared.ts'
 
 export const driverNeeded: Rule = {
   meta: {
     id: 'driver-needed',
     severities: ['fault'],
     about: 'A coil, motor, lamp, fan or strip hangs straight on a pin, or is fed by one.',
+    messages: {
+      straight: '{ends} {ends:hangs/hang} straight on {pins}; {ends:it/each} needs {need}.',
+      fedByPin: '{part} takes up to {takes} mA and is fed from the pin {pin}, which is good for {most} mA.',
+    },
     fixable: true,
     local: true,
   },
@@ -25,7 +28,8 @@ export const driverNeeded: Rule = {
       report({
         severity: 'fault',
         at: bare.flatMap(({ use, host }) => [use.end, host.end]),
-        message: `${listWords(ends)} ${ends.length > 1 ? 'hang' : 'hangs'} straight on ${listWords(bare.map(({ host }) => host.end))}; ${ends.length > 1 ? 'each' : 'it'} needs ${needWords(first.use.facts.needs)}.`,
+        message: 'straight',
+        data: { ends, pins: bare.map(({ host }) => host.end), need: needWords(first.use.facts.needs) },
         why: `${part.part.title}: many times what a logic pin can give${most === undefined ? '' : ` (${most} mA at most)`}, and windings strike back with a high voltage when they are switched off. A transistor, a driver chip or a relay has to stand between.`,
         numbers: most === undefined ? {} : { pinMilliamps: most },
         propose: () => [
@@ -50,7 +54,8 @@ export const driverNeeded: Rule = {
           report({
             severity: 'fault',
             at: [end, host.end],
-            message: `${part.ref} takes up to ${Math.round(takes)} mA and is fed from the pin ${host.end}, which is good for ${most} mA.`,
+            message: 'fedByPin',
+            data: { part: part.ref, takes: Math.round(takes), pin: host.end, most },
             why: 'A logic pin is no supply: above its current its voltage falls, then its output stage is destroyed. Feed the part from a supply, and switch it with a transistor where it must be switched.',
             numbers: { takesMilliamps: Math.round(takes), pinMilliamps: most as number },
             propose: () => {

@@ -2,8 +2,9 @@ import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { drivenLoads, movedBy, ratingOf } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
-import { sayFuses, sayHot, sayWeakBases } from './driverHeat.ts'
-import type { Report, Rule } from './finding.ts'
+import { driverHeatMessages, sayFuses, sayHot, sayWeakBases } from './driverHeat.ts'
+import type { Report, Rule, Severity } from './finding.ts'
+import type { MessageData } from './messages.ts'
 import { isOverfed, listWords } from './shared.ts'
 
 /** Share of what an output is good for above which it is said. */
@@ -15,6 +16,17 @@ export const driverRating: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A load needs more current or volts than its transistor, driver or shunt bears: a fault over it, a caution above 80 % or where only starting goes over.',
+    messages: {
+      over: '{load} takes {takes} mA, and {part} gives {most} mA at most.',
+      overGood:
+        '{load} takes {takes} mA; {part} is good for {good} mA, and for {most} mA only for a moment or with a cooler.',
+      starts: '{load} takes {starts} mA when it starts or is held fast, and {part} gives {most} mA at most.',
+      near: '{load} takes {takes} of the {good} mA that {part} is good for.',
+      volts: '{load} is fed with {volts}, and {part} bears {bears}.',
+      ...driverHeatMessages,
+      shuntVolts: '{part} bears {most} at its shunt and gets {highest}.',
+      shuntAcross: '{part} joins {highest} with {other} through its shunt of {ohms} Ω.',
+    },
     fixable: false,
   },
   check(wiring, report) {
@@ -28,39 +40,32 @@ export const driverRating: Rule = {
         const together = inParallel(wiring, here)
         const [good, most] = [rating.good, rating.most].map((one) => one && one * together)
         const { volts } = rating
-        const say = (severity: Report['severity'], message: string, numbers: Report['numbers']): void => {
-          const one = { severity, at: [], message, why: '', numbers }
-          const known = said.get(message) ?? { one, at: new Set<string>(), outputs: new Set<string>(), part }
-          said.set(message, known)
+        const say = (severity: Severity, message: string, data: MessageData, numbers: Report['numbers']): void => {
+          const key = [load.ref, part.ref, message].join(' ')
+          const one = { severity, at: [], message, data: { load: load.ref, part: part.ref, ...data }, why: '', numbers }
+          const known = said.get(key) ?? { one, at: new Set<string>(), outputs: new Set<string>(), part }
+          said.set(key, known)
           for (const { output } of here) known.outputs.add(output)
           for (const end of [...here.map(({ output }) => output), element.a, element.b]) known.at.add(end)
         }
         if (runs !== undefined && most !== undefined && runs > most)
-          say('fault', `${load.ref} takes ${Math.round(runs)} mA, and ${part.ref} gives ${most} mA at most.`, {
-            takes: runs,
-            most,
-          })
+          say('fault', 'over', { takes: Math.round(runs), most }, { takes: runs, most })
         else if (runs !== undefined && good !== undefined && runs > good)
           say(
             'caution',
-            `${load.ref} takes ${Math.round(runs)} mA; ${part.ref} is good for ${good} mA, and for ${most} mA only for a moment or with a cooler.`,
+            'overGood',
+            { takes: Math.round(runs), good, most: most ?? good },
             { takes: runs, good, most: most ?? good },
           )
         else if (starts !== undefined && most !== undefined && starts > most)
-          say(
-            'caution',
-            `${load.ref} takes ${Math.round(starts)} mA when it starts or is held fast, and ${part.ref} gives ${most} mA at most.`,
-            { starts, most },
-          )
+          say('caution', 'starts', { starts: Math.round(starts), most }, { starts, most })
         else if (runs !== undefined && good !== undefined && runs > good * NEAR && !here[0]!.facts.limits)
-          say('caution', `${load.ref} takes ${Math.round(runs)} of the ${good} mA that ${part.ref} is good for.`, {
-            takes: runs,
-            good,
-          })
+          say('caution', 'near', { takes: Math.round(runs), good }, { takes: runs, good })
         if (source && volts !== undefined && source.volts > volts && !isOverfed(part))
           say(
             'fault',
-            `${load.ref} is fed with ${formatVolts(source.volts)}, and ${part.ref} bears ${formatVolts(volts)}.`,
+            'volts',
+            { volts: formatVolts(source.volts), bears: formatVolts(volts) },
             { volts: source.volts, bears: volts },
           )
       }
@@ -84,7 +89,8 @@ export const driverRating: Rule = {
         report({
           severity: 'fault',
           at: [shunt.a, shunt.b],
-          message: `${shunt.part.ref} bears ${formatVolts(most)} at its shunt and gets ${formatVolts(highest)}.`,
+          message: 'shuntVolts',
+          data: { part: shunt.part.ref, most: formatVolts(most), highest: formatVolts(highest) },
           why: 'Both ends of the shunt lie at the full voltage of what is measured, and the chip beside it bears only so much against its own ground.',
           numbers: { volts: highest, bears: most },
         })
@@ -94,7 +100,13 @@ export const driverRating: Rule = {
         report({
           severity: 'fault',
           at: [shunt.a, shunt.b],
-          message: `${shunt.part.ref} joins ${formatVolts(highest)} with ${over === highest ? 'ground' : 'another supply'} through its shunt of ${shunt.ohms} Ω.`,
+          message: 'shuntAcross',
+          data: {
+            part: shunt.part.ref,
+            highest: formatVolts(highest),
+            other: over === highest ? 'ground' : 'another supply',
+            ohms: shunt.ohms,
+          },
           why: `A shunt is a piece of wire of known resistance: ${Math.round(over / shunt.ohms)} A would flow. It lies in the way of a load, never across its supply.`,
           numbers: { volts: over, ohms: shunt.ohms },
         })

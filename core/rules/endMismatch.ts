@@ -6,6 +6,7 @@ export const endMismatch: Rule = {
     id: 'end-mismatch',
     severities: ['caution'],
     about: 'A jumper has nothing to go onto: the pin is a solder pad.',
+    messages: { pad: '{end} is a solder pad: no jumper fits it.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -22,7 +23,8 @@ export const endMismatch: Rule = {
       report({
         severity: 'caution',
         at: [end],
-        message: `${end} is a solder pad: no jumper fits it.`,
+        message: 'pad',
+        data: { end },
         why: `${terminal.boardPin.note ?? `${terminal.boardPin.label ?? terminal.pin} is not brought out to a header.`} Solder a thin wire or a pin to it, and hold it with a drop of glue.`,
         numbers: {},
         propose: () => (use ? rewire(wiring, use) : []),

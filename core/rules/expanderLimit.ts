@@ -10,6 +10,10 @@ export const expanderLimit: Rule = {
     id: 'expander-limit',
     severities: ['fault'],
     about: 'A signal on an expander pin needs exact timing, or an ability that such a pin has not.',
+    messages: {
+      timing: '{signal} needs exact timing, and {pin} is an expander pin.',
+      lacks: '{signal} needs {need}, and the expander pin {pin} has none.',
+    },
     fixable: true,
     local: true,
   },
@@ -25,9 +29,8 @@ export const expanderLimit: Rule = {
         report({
           severity: 'fault',
           at: [use.end, host.end],
-          message: timed
-            ? `${use.end} needs exact timing, and ${host.end} is an expander pin.`
-            : `${use.end} needs ${needWords(use.facts.needs)}, and the expander pin ${host.end} has none.`,
+          message: timed ? 'timing' : 'lacks',
+          data: { signal: use.end, pin: host.end, need: needWords(use.facts.needs) },
           why: `${timed ? `${use.facts.text ? `${use.facts.text[0]?.toUpperCase()}${use.facts.text.slice(1)}. ` : ''}` : ''}Every change of an expander pin is a message over its bus and takes some hundred microseconds${host.note ? ` (${host.note})` : ''}. A pin of the board does it.`,
           numbers: {},
           propose: () => rewire(wiring, use),

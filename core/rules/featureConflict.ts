@@ -15,6 +15,11 @@ export const featureConflict: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A feature in use takes the pin, its timer, its analog unit or its controller: a radio and the second converter, a servo library and PWM of its timer.',
+    messages: {
+      half: '{signal} can only be switched on and off at {pin}: {feature} takes {unit}.',
+      taken: '{signal} cannot have {pin}: {feature} takes {unit}.',
+      busTaken: '{parts} and {feature} both need {title} of {board}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -26,9 +31,8 @@ export const featureConflict: Rule = {
         report({
           severity: taken.half ? 'caution' : 'fault',
           at: [use.end, host.end],
-          message: taken.half
-            ? `${use.end} can only be switched on and off at ${host.end}: ${taken.feature.title} takes ${taken.what}.`
-            : `${use.end} cannot have ${host.end}: ${taken.feature.title} takes ${taken.what}.`,
+          message: taken.half ? 'half' : 'taken',
+          data: { signal: use.end, pin: host.end, feature: taken.feature.title, unit: taken.what },
           why: `${taken.feature.text} While it is in use, ${taken.what} is not free for anything else.`,
           numbers: {},
           propose: () => [...rewire(wiring, use), ...(host.board ? withoutFeature(host.board, taken.feature.id) : [])],
@@ -49,7 +53,8 @@ export const featureConflict: Rule = {
       report({
         severity: 'fault',
         at: [board.ref, ...bus.parts.map((part) => part.ref)],
-        message: `${bus.parts.map((part) => part.ref).join(', ')} and ${feature.title} both need ${title} of ${board.ref}.`,
+        message: 'busTaken',
+        data: { parts: bus.parts.map((part) => part.ref).join(', '), feature: feature.title, title, board: board.ref },
         why: `${feature.text} A controller carries one bus at a time.`,
         numbers: {},
         propose: () => [...rewireBus(wiring, bus), ...withoutFeature(board, feature.id)],

@@ -1,5 +1,6 @@
 import type { Fix } from '../plan/edit.ts'
 import type { Wiring } from '../wiring/model.ts'
+import type { MessageData, Messages } from './messages.ts'
 
 export type Severity = 'fault' | 'caution' | 'tip'
 
@@ -9,7 +10,10 @@ export interface Finding {
   readonly severity: Severity
   /** Ends or refs that it is about; the same set for the same trouble, so that an acceptance keeps to it. */
   readonly at: readonly string[]
-  /** Where and what, in one plain sentence. */
+  /** Which of the rule's messages it is, with what fills it. */
+  readonly says: string
+  readonly data: MessageData
+  /** Where and what, in one plain sentence: the message filled with its data. */
   readonly message: string
   /** Two or three sentences that teach, with the numbers compared. */
   readonly why: string
@@ -18,8 +22,11 @@ export interface Finding {
   readonly accepted?: string
 }
 
-/** What a rule reports: a finding, and the making of its fixes, which is put off until somebody asks. */
-export interface Report extends Omit<Finding, 'rule' | 'accepted'> {
+/** What a rule reports: a message by its id, and the making of its fixes, which is put off until somebody asks. */
+export interface Report extends Omit<Finding, 'rule' | 'accepted' | 'says' | 'data' | 'message'> {
+  /** Id of one of the rule's messages. */
+  readonly message: string
+  readonly data?: MessageData
   readonly propose?: () => readonly Fix[]
 }
 
@@ -31,6 +38,8 @@ export interface Rule {
     readonly severities: readonly Severity[]
     /** What it looks for, in one sentence, for the rule reference. */
     readonly about: string
+    /** What it can say, by id. */
+    readonly messages: Messages
     readonly fixable: boolean
     /**
      * What it says of a signal, a net or a part depends on these alone, on what hangs together with them (see

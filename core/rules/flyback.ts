@@ -8,6 +8,10 @@ export const flyback: Rule = {
     severities: ['fault'],
     about:
       'A winding is switched by a bare transistor, or by a driver whose diodes are not connected, without a diode across it.',
+    messages: {
+      noDiode: '{part} is switched by {pin} without a diode across its winding.',
+      noClamp: '{part} is switched by {pin}, whose diodes need {clamp} on the supply of the load.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -21,10 +25,8 @@ export const flyback: Rule = {
       report({
         severity: 'fault',
         at: clamp === undefined ? [use.end, host.end] : [use.end, host.end, clamp],
-        message:
-          clamp === undefined
-            ? `${use.part.ref} is switched by ${host.end} without a diode across its winding.`
-            : `${use.part.ref} is switched by ${host.end}, whose diodes need ${clamp} on the supply of the load.`,
+        message: clamp === undefined ? 'noDiode' : 'noClamp',
+        data: { part: use.part.ref, pin: host.end, clamp },
         why: 'A winding keeps its current flowing for a moment after the switch has opened, and raises its voltage to a hundred volts and more to do so. A diode from the switched side to the supply gives that current a way; without it the transistor is destroyed.',
         numbers: {},
         propose: () =>

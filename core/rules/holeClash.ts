@@ -8,6 +8,7 @@ export const holeClash: Rule = {
     severities: ['fault'],
     about:
       'On the bench: a place that the maker chose would put two legs into one hole, a body over another leg, or join in one row what must stay apart.',
+    messages: { clash: '{ref} cannot stand where it was put: {text}.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -15,7 +16,8 @@ export const holeClash: Rule = {
       report({
         severity: 'fault',
         at: [ref],
-        message: `${ref} cannot stand where it was put: ${text}.`,
+        message: 'clash',
+        data: { ref, text },
         why: 'The five holes of a half-row are one strip of metal, and each hole takes one leg or wire. The program has found another place for it, which is not the one that you chose.',
         numbers: { hole },
         propose: () => [

@@ -2,13 +2,17 @@ import { hexAddress } from '../plan/readPlan.ts'
 import { addressesOf, addressFixes, segmentsOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
-import { listWords } from './shared.ts'
 
 export const i2cAddress: Rule = {
   meta: {
     id: 'i2c-address',
     severities: ['fault'],
     about: 'Two devices answer to one address on the same I2C segment, or a device sits on a reserved address.',
+    messages: {
+      reserved: '{parts} sits on the reserved address {address}.',
+      same: '{parts} {all} answer to {address} on one bus.',
+      upstream: '{parts} behind a bus switch and {above} before it both answer to {address}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -21,7 +25,8 @@ export const i2cAddress: Rule = {
           report({
             severity: 'fault',
             at: parts.map((part) => part.ref),
-            message: `${listWords(parts.map((part) => part.ref))} sits on the reserved address ${hexAddress(address)}.`,
+            message: 'reserved',
+            data: { parts: parts.map((part) => part.ref), address: hexAddress(address) },
             why: 'The I2C standard (UM10204, table 4) keeps 0x00 to 0x07 and 0x78 to 0x7F for general calls, high-speed codes and ten-bit addresses.',
             numbers: { address: hexAddress(address) },
             propose: () => parts.flatMap((part) => addressFixes(wiring, segment, part, address)),
@@ -31,7 +36,12 @@ export const i2cAddress: Rule = {
           report({
             severity: 'fault',
             at: [...parts, ...above].map((part) => part.ref),
-            message: `${listWords(parts.map((part) => part.ref))} behind a bus switch and ${listWords(above.map((part) => part.ref))} before it both answer to ${hexAddress(address)}.`,
+            message: 'upstream',
+            data: {
+              parts: parts.map((part) => part.ref),
+              above: above.map((part) => part.ref),
+              address: hexAddress(address),
+            },
             why: 'A bus switch joins the chosen branch to the bus in front of it: while it does, devices on both sides hear the same traffic. Addresses must differ from branch to trunk; only those of two branches may be the same.',
             numbers: { address: hexAddress(address) },
             propose: () => [...parts, ...above].flatMap((part) => addressFixes(wiring, segment, part, address)),
@@ -41,11 +51,12 @@ export const i2cAddress: Rule = {
         report({
           severity: 'fault',
           at: parts.map((part) => part.ref),
-          message:
-            `${listWords(parts.map((part) => part.ref))} all answer to ${hexAddress(address)} on one bus.`.replace(
-              ' all',
-              parts.length === 2 ? ' both' : ' all',
-            ),
+          message: 'same',
+          data: {
+            parts: parts.map((part) => part.ref),
+            all: parts.length === 2 ? 'both' : 'all',
+            address: hexAddress(address),
+          },
           why: `On an I2C bus every device listens to all traffic and answers to its address; with two of the same they talk over each other and readings are mixed up. Taken on this bus: ${taken.map(hexAddress).join(', ')}.`,
           numbers: { address: hexAddress(address), devices: parts.length },
           propose: () => [...parts].reverse().flatMap((part) => addressFixes(wiring, segment, part, address)),

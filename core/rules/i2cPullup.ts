@@ -14,6 +14,11 @@ export const i2cPullup: Rule = {
     severities: ['fault', 'caution'],
     about:
       'An I2C line without pull-up resistors is a fault; all of them together too strong to be pulled low, or too weak to rise in time, is a caution.',
+    messages: {
+      none: '{signals} of {names} {have} no pull-up resistor.',
+      strong: 'The pull-ups on {signals} of {names} are together {sum}, stronger than {least}.',
+      slow: '{signals} of {names} {rise} in about {nanoseconds} ns, and {hertz} allow {limit} ns.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -34,7 +39,8 @@ export const i2cPullup: Rule = {
         report({
           severity: 'fault',
           at,
-          message: `${signals} of ${names} ${same ? 'have' : 'has'} no pull-up resistor.`,
+          message: 'none',
+          data: { signals, names, have: same ? 'have' : 'has' },
           why: `Devices on an I2C bus only ever pull the lines low; a resistor to the supply brings them back up. None of the modules here carries one, and the pull-up inside a pin is ten times too weak. ${formatQuantity(BUS_PULL_OHMS, 'Ω')} suits short wires.`,
           numbers: { devices: line.parts.length },
           propose,
@@ -49,7 +55,8 @@ export const i2cPullup: Rule = {
         report({
           severity: 'caution',
           at,
-          message: `The pull-ups on ${signals} of ${names} are together ${sum}, stronger than ${formatQuantity(least, 'Ω')}.`,
+          message: 'strong',
+          data: { signals, names, sum, least: formatQuantity(least, 'Ω') },
           why: `A device must pull the line under 0.4 V and need not take more than 3 mA for it (UM10204, table 10): at ${formatVolts(line.volts)} that allows ${formatQuantity(least, 'Ω')} and more. Every module that brings its own pair makes it stronger; cut the pair of one or two of them loose.`,
           numbers: { ohms: Math.round(line.ohms), leastOhms: Math.round(least), volts: twoDigits(line.volts) },
         })
@@ -57,7 +64,15 @@ export const i2cPullup: Rule = {
         report({
           severity: 'caution',
           at,
-          message: `${signals} of ${names} ${same ? 'rise' : 'rises'} in about ${Math.round(rise)} ns, and ${formatQuantity(line.hertz, 'Hz')} allow ${limit} ns.`,
+          message: 'slow',
+          data: {
+            signals,
+            names,
+            rise: same ? 'rise' : 'rises',
+            nanoseconds: Math.round(rise),
+            hertz: formatQuantity(line.hertz, 'Hz'),
+            limit,
+          },
           why: `The pull-ups are together ${sum} and the line is taken as ${formatQuantity(line.farads, 'F')} (10 pF a device, 20 pF a lead): t = 0.8473 · R · C. A slower clock or a stronger pair of resistors helps.`,
           numbers: { riseNanoseconds: Math.round(rise), limitNanoseconds: limit, ohms: Math.round(line.ohms) },
           propose,

@@ -8,6 +8,7 @@ export const i2cSpeed: Rule = {
     id: 'i2c-speed',
     severities: ['caution'],
     about: 'The clock that the plan asks for on an I2C bus is above that of its slowest device or of the controller.',
+    messages: { tooFast: '{asked} are asked of {controller} on {ref}, and {who} bears {most}.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -26,7 +27,14 @@ export const i2cSpeed: Rule = {
       report({
         severity: 'caution',
         at: [ref, slow ?? controller.id],
-        message: `${formatQuantity(line.asked, 'Hz')} are asked of ${controller.title} on ${ref}, and ${who} bears ${formatQuantity(most, 'Hz')}.`,
+        message: 'tooFast',
+        data: {
+          asked: formatQuantity(line.asked, 'Hz'),
+          controller: controller.title,
+          ref,
+          who,
+          most: formatQuantity(most, 'Hz'),
+        },
         why: `All devices on a bus see every clock pulse, also those meant for others. One that cannot follow misreads them and may hold the line. The clock of the slowest is the one to take.`,
         numbers: { asked: line.asked, most },
         propose: () => [

@@ -1,5 +1,6 @@
 import { sameFinding } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { analogRange } from './analogRange.ts'
 import { backFeed } from './backFeed.ts'
@@ -17,7 +18,7 @@ import { driverRating } from './driverRating.ts'
 import { endMismatch } from './endMismatch.ts'
 import { expanderLimit } from './expanderLimit.ts'
 import { featureConflict } from './featureConflict.ts'
-import type { Finding, Rule, Severity } from './finding.ts'
+import type { Finding, Report, Rule, Severity } from './finding.ts'
 import { flyback } from './flyback.ts'
 import { holeClash } from './holeClash.ts'
 import { i2cAddress } from './i2cAddress.ts'
@@ -30,6 +31,7 @@ import { levelDamage } from './levelDamage.ts'
 import { levelLogic } from './levelLogic.ts'
 import { loadReturn } from './loadReturn.ts'
 import { matrixRule } from './matrix.ts'
+import { fillMessage } from './messages.ts'
 import { noFreeHole } from './noFreeHole.ts'
 import { onewirePullup } from './onewirePullup.ts'
 import { pinCurrent } from './pinCurrent.ts'
@@ -138,11 +140,21 @@ export const check = (wiring: Wiring, which: readonly Rule[] = rules): Finding[]
     wiring.plan,
   )
 
+/**
+ * A report in words.
+ * @throws Error for a message that the rule does not have: a mistake in the rule.
+ */
+export function findingOf({ meta }: Rule, { propose: _, message: says, data = {}, ...rest }: Report): Finding {
+  const template = entryOf(meta.messages, says)
+  if (template === undefined) throw new Error(`${meta.id} has no message ${says}`)
+  return { rule: meta.id, says, data, message: fillMessage(template, data), ...rest }
+}
+
 /** What one rule finds, without a look at what the plan accepts; that of a local rule by place. */
 export function findingsOf(wiring: Wiring, rule: Rule): Finding[] {
   const found: Finding[] = []
-  rule.check(wiring, ({ propose: _, ...report }) => {
-    found.push({ rule: rule.meta.id, ...report })
+  rule.check(wiring, (report) => {
+    found.push(findingOf(rule, report))
   })
   return rule.meta.local ? inPlace(found, wiring) : found
 }

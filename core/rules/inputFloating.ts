@@ -13,6 +13,10 @@ export const inputFloating: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A required input is left open on purpose although it must not float, or a switch to the supply has nothing that holds the line low.',
+    messages: {
+      open: '{signal} is left open, and it is an input that the part needs.',
+      unheld: '{part} closes to the supply, and nothing holds {pin} low while it is open.',
+    },
     fixable: true,
     local: true,
   },
@@ -31,7 +35,8 @@ export const inputFloating: Rule = {
           report({
             severity: 'caution',
             at: [use.end],
-            message: `${use.end} is left open, and it is an input that the part needs.`,
+            message: 'open',
+            data: { signal: use.end },
             why: `An open input of a chip floats: it picks up whatever is near and switches at random, which may also raise its current. ${use.facts.text ? `It is there for: ${use.facts.text}.` : ''}`.trim(),
             numbers: {},
             propose: () =>
@@ -68,7 +73,8 @@ export const inputFloating: Rule = {
       report({
         severity: internal ? 'caution' : 'fault',
         at: [use.end, link.host.end],
-        message: `${use.part.ref} closes to the supply, and nothing holds ${link.host.end} low while it is open.`,
+        message: 'unheld',
+        data: { part: use.part.ref, pin: link.host.end },
         why: `While the contact is open the line belongs to nobody and reads at random. ${internal ? `${link.host.end} has a pull-down inside: the program must switch it on.` : `${link.host.end} has no pull-down inside.`} A contact to ground with the usual pull-up is the simpler way.`,
         numbers: {},
         propose: () => [...addPull(wiring, use, 'down', PULL_OHMS), ...(internal ? [] : rewire(wiring, use))],

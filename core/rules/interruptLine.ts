@@ -9,6 +9,7 @@ export const interruptLine: Rule = {
     severities: ['fault', 'caution'],
     about:
       'Two edge interrupts on pins that share one interrupt line of the chip. A caution where all but one can be polled instead.',
+    messages: { shared: '{names} share the interrupt line {line} of {board}.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -28,7 +29,8 @@ export const interruptLine: Rule = {
         report({
           severity: strict.length > 1 ? 'fault' : 'caution',
           at: on.flatMap(({ use, host }) => [use.end, host.end]),
-          message: `${names} share the interrupt line ${line.id} of ${board.ref}.`,
+          message: 'shared',
+          data: { names, line: line.id, board: board.ref },
           why: `The chip has one line ${line.id} for ${line.pins.length} pins and listens to one of them at a time. ${strict.length > 1 ? 'The other never gets through.' : 'All but one must be asked in turn by the program instead.'}`,
           numbers: { signals: on.length, lines: 1 },
           propose: () => on.flatMap(({ use }) => rewire(wiring, use)).slice(0, 4),

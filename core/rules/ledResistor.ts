@@ -18,6 +18,15 @@ export const ledResistor: Rule = {
     severities: ['fault', 'caution'],
     about:
       'The series resistor of an LED is missing or too small; or the LED stays dark or dim, or the resistor takes more than its rating.',
+    messages: {
+      bare: 'Nothing limits the current of {names}.',
+      over: '{names} gets {milliamps} mA and bears {most} mA.',
+      rowDark: '{names} stay dark: in a row they need {need} and get {volts}.',
+      dark: '{names} stays dark: {volts} is below its {forward}.',
+      faint: '{names} gets {milliamps} mA and will hardly be seen.',
+      darkened: '{names} goes dark while {other} is lit: both hang on {resistor}.',
+      hot: '{resistor} turns {watts} into heat and is rated {rating}.',
+    },
     fixable: true,
     local: true,
   },
@@ -36,7 +45,8 @@ export const ledResistor: Rule = {
         report({
           severity: 'fault',
           at,
-          message: `Nothing limits the current of ${names}.`,
+          message: 'bare',
+          data: { names },
           why: `An LED takes whatever it is given: between ${formatVolts(one.volts)} and its own ${formatVolts(one.forward)} only the pin's resistance is left, and that is not made for it. ${take} brings ${aimOf(one)} mA: R = (V − Vf) / I.`,
           numbers: { volts: twoDigits(one.volts), forward: one.forward },
           propose: () =>
@@ -46,7 +56,8 @@ export const ledResistor: Rule = {
         report({
           severity: 'fault',
           at,
-          message: `${names} gets ${one.milliamps.toFixed(0)} mA and bears ${one.most} mA.`,
+          message: 'over',
+          data: { names, milliamps: one.milliamps.toFixed(0), most: one.most },
           why: `${sum} makes ${one.milliamps.toFixed(0)} mA: I = (V − Vf) / R. Take ${take} or more.`,
           numbers: { milliamps: twoDigits(one.milliamps), most: one.most, ohms: Math.round(one.ohms) },
           propose: () => resize(wiring, one, ohms),
@@ -55,11 +66,14 @@ export const ledResistor: Rule = {
         report({
           severity: isDark && one.volts < need * SURELY_DARK ? 'fault' : 'caution',
           at,
-          message: isDark
-            ? one.row.length > 1
-              ? `${names} stay dark: in a row they need ${formatVolts(need)} and get ${formatVolts(one.volts)}.`
-              : `${names} stays dark: ${formatVolts(one.volts)} is below its ${formatVolts(one.forward)}.`
-            : `${names} gets ${one.milliamps.toFixed(2)} mA and will hardly be seen.`,
+          message: isDark ? (one.row.length > 1 ? 'rowDark' : 'dark') : 'faint',
+          data: {
+            names,
+            need: formatVolts(need),
+            volts: formatVolts(one.volts),
+            forward: formatVolts(one.forward),
+            milliamps: one.milliamps.toFixed(2),
+          },
           why: isDark
             ? `An LED lights only above its forward voltage. Another colour, or a transistor that switches it from a higher supply, helps.`
             : `${sum} makes ${one.milliamps.toFixed(2)} mA. With ${take} it gets ${aimOf(one)} mA.`,
@@ -70,7 +84,8 @@ export const ledResistor: Rule = {
         report({
           severity: 'caution',
           at,
-          message: `${names} goes dark while ${legWords(one.darkenedBy)} is lit: both hang on ${one.resistor.ref}.`,
+          message: 'darkened',
+          data: { names, other: legWords(one.darkenedBy), resistor: one.resistor.ref },
           why: `The lamp with fewer volts holds the resistor's end down, and ${formatVolts(one.forward)} are not left for this one. Each lamp needs a resistor of its own.`,
           numbers: { forward: one.forward },
         })
@@ -80,7 +95,8 @@ export const ledResistor: Rule = {
         report({
           severity: 'caution',
           at: [one.resistor.ref],
-          message: `${one.resistor.ref} turns ${formatQuantity(watts, 'W')} into heat and is rated ${formatQuantity(rating, 'W')}.`,
+          message: 'hot',
+          data: { resistor: one.resistor.ref, watts: formatQuantity(watts, 'W'), rating: formatQuantity(rating, 'W') },
           why: `P = I² · R with ${one.milliamps.toFixed(1)} mA through ${formatQuantity(one.ohms, 'Ω')}. A resistor above its rating scorches the breadboard; a larger value or a bigger body keeps it cool.`,
           numbers: { watts: twoDigits(watts), rating },
           propose: () => {

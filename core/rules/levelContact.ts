@@ -7,6 +7,12 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { twoDigits } from './shared.ts'
 
+export const levelContactMessages = {
+  same: '{pin} reads {was} whether {part} is open or closed.',
+  between: '{pin} gets {volts} while {part} is {state}, neither high nor low.',
+  weakLink: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
+}
+
 /** A contact that reads the same open and closed, or whose closed level is none. */
 export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
   if (use.facts.direction !== 'passive' || use.facts.needs.startsWith('analog')) return
@@ -34,7 +40,8 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
     report({
       severity: 'fault',
       at,
-      message: `${host.end} reads ${was} whether ${use.part.ref} is open or closed.`,
+      message: 'same',
+      data: { pin: host.end, was, part: use.part.ref },
       why: `Open it lies at ${formatVolts(open)}, closed at ${formatVolts(closed)}. The contact has to lead to one side, and the resistor that holds the line meanwhile to the other.`,
       numbers,
     })
@@ -42,7 +49,13 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
     report({
       severity: is === 'neither' ? 'fault' : 'caution',
       at,
-      message: `${host.end} gets ${formatVolts(is === 'neither' ? closed : open)} while ${use.part.ref} is ${is === 'neither' ? 'closed' : 'open'}, neither high nor low.`,
+      message: 'between',
+      data: {
+        pin: host.end,
+        volts: formatVolts(is === 'neither' ? closed : open),
+        part: use.part.ref,
+        state: is === 'neither' ? 'closed' : 'open',
+      },
       why: `It takes at least ${formatVolts(vih)} for high and at most ${formatVolts(vil)} for low. The resistors around the contact divide the supply; one of them is too large or too small.`,
       numbers,
     })
@@ -64,7 +77,13 @@ export function sayLinks(wiring: Wiring, report: (one: Report) => void): void {
     report({
       severity: 'fault',
       at: [best.driver, best.receiver],
-      message: `${best.receiver} wants ${formatVolts(best.vih as number)} for a high and gets ${formatVolts(best.high as number)} from ${best.driver}.`,
+      message: 'weakLink',
+      data: {
+        receiver: best.receiver,
+        vih: formatVolts(best.vih as number),
+        high: formatVolts(best.high as number),
+        driver: best.driver,
+      },
       why: 'Whichever of the two pins drives, what arrives at the other is too low to be read. In a divider the smaller resistor belongs to the pin that drives, the larger one to ground.',
       numbers: { high: twoDigits(best.high as number), vih: twoDigits(best.vih as number) },
     })

@@ -9,7 +9,7 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Report, Rule } from './finding.ts'
-import { sayOthers } from './levelElsewhere.ts'
+import { levelElsewhereMessages, sayOthers } from './levelElsewhere.ts'
 import { listWords, twoDigits } from './shared.ts'
 
 /** Volts above the limit that count as measuring noise. */
@@ -21,6 +21,11 @@ export const levelDamage: Rule = {
     severities: ['fault'],
     about:
       'A line puts more volts on a pin than the pin bears: a driver at a higher supply, a pull-up to a higher rail, a supply on a signal pin.',
+    messages: {
+      ...levelElsewhereMessages,
+      tied: '{receivers} {are} tied to {arrives} and {bear} {bears}.',
+      driven: '{drivers} {drivers:brings/bring} {arrives} to {receivers}, which {bear} {bears}.',
+    },
     fixable: true,
     local: true,
   },
@@ -58,9 +63,15 @@ function sayLines(wiring: Wiring, lines: readonly Line[], report: (one: Report) 
   report({
     severity: 'fault',
     at: [...drivers, ...receivers],
-    message: tied
-      ? `${listWords(receivers)} ${several ? 'are' : 'is'} tied to ${formatVolts(arrives)} and ${several ? 'bear' : 'bears'} ${formatVolts(bears)}.`
-      : `${listWords(drivers)} ${drivers.length > 1 ? 'bring' : 'brings'} ${formatVolts(arrives)} to ${listWords(receivers)}, which ${several ? 'bear' : 'bears'} ${formatVolts(bears)}.`,
+    message: tied ? 'tied' : 'driven',
+    data: {
+      receivers,
+      are: several ? 'are' : 'is',
+      arrives: formatVolts(arrives),
+      bear: several ? 'bear' : 'bears',
+      bears: formatVolts(bears),
+      drivers,
+    },
     why: `${cause[0]?.toUpperCase()}${cause.slice(1)} ${driven && drivers.length > 1 && !tied ? 'drive' : 'drives'} the line to ${formatVolts(arrives)}. Above ${formatVolts(bears)} current flows through the protection diodes of ${listWords(receivers)} into its supply, which heats and in the end destroys the input.`,
     numbers: { volts: twoDigits(arrives), bears: twoDigits(bears) },
     propose: () => (lines.length === 1 ? fixes(wiring, line) : mendsOfAll(wiring, lines)),

@@ -7,6 +7,8 @@ import type { Report } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
 
+export const levelElsewhereMessages = { through: '{through}{cause} brings {volts} to {end}, which bears {bears}.' }
+
 /** Volts above what a pin bears that count as the tolerance of supplies and resistors. */
 const SLACK = 0.05
 
@@ -51,7 +53,14 @@ export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (on
     report({
       severity: 'fault',
       at: [end, way.name, ...way.through.filter((ref) => ref !== way.name)],
-      message: `${way.through.length > 0 ? `Through ${listWords(way.through)} ` : ''}${cause} brings ${formatVolts(most.volts)} to ${end}, which bears ${formatVolts(bears)}.`,
+      message: 'through',
+      data: {
+        through: way.through.length > 0 ? `Through ${listWords(way.through)} ` : '',
+        cause,
+        volts: formatVolts(most.volts),
+        end,
+        bears: formatVolts(bears),
+      },
       why: `Nothing on the way brings the ${formatVolts(way.volts)} down far enough. Above ${formatVolts(bears)} current flows through the protection diodes of ${end} into its supply; a resistor limits that current, but no source allows it for good.`,
       numbers: { volts: twoDigits(most.volts), bears: twoDigits(bears) },
       propose: () =>

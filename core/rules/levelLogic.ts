@@ -5,8 +5,8 @@ import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
-import { sayContact, sayLinks } from './levelContact.ts'
-import { isOverfed, listWords, twoDigits } from './shared.ts'
+import { levelContactMessages, sayContact, sayLinks } from './levelContact.ts'
+import { isOverfed, twoDigits } from './shared.ts'
 
 export const levelLogic: Rule = {
   meta: {
@@ -14,6 +14,12 @@ export const levelLogic: Rule = {
     severities: ['fault', 'caution', 'tip'],
     about:
       'The high level that arrives is below what the receiver takes for high, or the low level above what it takes for low. A tip when the receiver runs at another voltage and its threshold is not known.',
+    messages: {
+      ...levelContactMessages,
+      lowHigh: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
+      highLow: '{receiver} wants at most {vil} for a low and gets {low} from {driver}.',
+      unknown: 'The input {thresholds} of {ends} {are} not known; {theyGet} {high} and {run} at {volts}.',
+    },
     fixable: true,
     local: true,
   },
@@ -36,7 +42,8 @@ export const levelLogic: Rule = {
         report({
           severity: fault ? 'fault' : 'caution',
           at: [line.driver, line.receiver],
-          message: `${line.receiver} wants ${formatVolts(vih)} for a high and gets ${formatVolts(high)} from ${line.driver}.`,
+          message: 'lowHigh',
+          data: { receiver: line.receiver, vih: formatVolts(vih), high: formatVolts(high), driver: line.driver },
           why: fault
             ? `That is below the middle of its thresholds (${formatVolts(middle)}), so it will most likely read low. The margin is ${formatVolts(high - vih)}.`
             : `It will often work, since the true threshold lies somewhere between ${vil === undefined ? 'low' : formatVolts(vil)} and ${formatVolts(vih)}, but the maker of the part does not promise it, and cold or a long wire may tip it over. The margin is ${formatVolts(high - vih)}.`,
@@ -52,7 +59,8 @@ export const levelLogic: Rule = {
         report({
           severity: 'fault',
           at: [line.driver, line.receiver],
-          message: `${line.receiver} wants at most ${formatVolts(vil)} for a low and gets ${formatVolts(low)} from ${line.driver}.`,
+          message: 'highLow',
+          data: { receiver: line.receiver, vil: formatVolts(vil), low: formatVolts(low), driver: line.driver },
           why: `The low level never comes down far enough to be read as low. The margin is ${formatVolts(vil - low)}.`,
           numbers: { low: twoDigits(low), vil: twoDigits(vil), margin: twoDigits(vil - low) },
           propose: () => supplyFixes(wiring, line),
@@ -76,7 +84,16 @@ export const levelLogic: Rule = {
       report({
         severity: 'tip',
         at: ends,
-        message: `The input ${one ? 'threshold' : 'thresholds'} of ${listWords(ends)} ${one ? 'is' : 'are'} not known; ${one ? 'it gets' : 'they get'} ${formatVolts(high)} and ${one ? 'runs' : 'run'} at ${formatVolts(volts)}.`,
+        message: 'unknown',
+        data: {
+          thresholds: one ? 'threshold' : 'thresholds',
+          ends,
+          are: one ? 'is' : 'are',
+          theyGet: one ? 'it gets' : 'they get',
+          high: formatVolts(high),
+          run: one ? 'runs' : 'run',
+          volts: formatVolts(volts),
+        },
         why: `The datasheet of ${part.ref} gives no figure for a high level, so this cannot be checked. Try it before you build on it, or drive it through a level shifter.`,
         numbers: { high: twoDigits(high), supply: volts },
       })

@@ -6,6 +6,14 @@ import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { listWords } from './shared.ts'
 
+export const loadDeadEndsMessages = {
+  twoCoils: 'A winding of {part} lies between {one} and {two}, which belong to two coils.',
+  coilsJoined: '{mine} and {other} are joined: two windings of {part} are always on together.',
+  wrongSide: '{part} lies between {output} and {rail}; it belongs between {output} and {pair}.',
+  neverLights: '{part} never lights: both its legs always lie at the same level.',
+  noWayBack: 'The current of {refs} finds no way back: {legs} {lead} to no supply, no ground and no pin that drives.',
+}
+
 /** Windings across two bridges of which each has a coil of its own; one finding a motor. */
 export function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void): void {
   const byPart = new Map<PartInstance, string[]>()
@@ -25,7 +33,8 @@ export function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void)
     report({
       severity: 'fault',
       at: [part.ref, ...outputs],
-      message: `A winding of ${part.ref} lies between ${one} and ${two}, which belong to two coils.`,
+      message: 'twoCoils',
+      data: { part: part.ref, one, two },
       why: `Each coil needs the two outputs of one bridge, such as ${one} and ${driver.part.ref}.${driver.facts.pair}. Across two of them the currents of both are wrong, and the motor hums instead of turning.`,
       numbers: {},
     })
@@ -46,7 +55,8 @@ export function sayJoinedCoils({ elements }: Circuit, report: (one: Report) => v
       report({
         severity: 'fault',
         at: [mine, other],
-        message: `${mine} and ${other} are joined: two windings of ${one.part.ref} are always on together.`,
+        message: 'coilsJoined',
+        data: { mine, other, part: one.part.ref },
         why: 'The motor turns because its windings are on one after the other. Each lead belongs on an output of its own.',
         numbers: {},
       })
@@ -62,7 +72,8 @@ function sayHalf(element: Element, { output, part, facts }: DriverChannel, repor
   report({
     severity: 'fault',
     at: [output, pair, element.a, element.b],
-    message: `${element.part.ref} lies between ${output} and ${railWords(rail)}; it belongs between ${output} and ${pair}.`,
+    message: 'wrongSide',
+    data: { part: element.part.ref, output, rail: railWords(rail), pair },
     why: 'The two outputs work against each other, and both rest at half the supply. A load from one of them to a rail gets a steady current that it does not bear.',
     numbers: {},
   })
@@ -77,7 +88,8 @@ export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, Element>, r
     report({
       severity: 'fault',
       at: [lamp.a, lamp.b],
-      message: `${lamp.part.ref} never lights: both its legs always lie at the same level.`,
+      message: 'neverLights',
+      data: { part: lamp.part.ref },
       why: 'Current flows from a higher level to a lower one. One leg belongs on a supply or on a pin that drives, the other on ground.',
       numbers: {},
     })
@@ -106,7 +118,15 @@ export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, 
     report({
       severity: 'fault',
       at: [...legs, ...others],
-      message: `The current of ${listWords(refs)} finds no way back: ${listWords(legs)} ${others.length > 0 ? `${legs.length === 1 ? 'is' : 'are'} joined with ${listWords(others)}, which leads` : 'lead'} to no supply, no ground and no pin that drives.`,
+      message: 'noWayBack',
+      data: {
+        refs,
+        legs,
+        lead:
+          others.length > 0
+            ? `${legs.length === 1 ? 'is' : 'are'} joined with ${listWords(others)}, which leads`
+            : 'lead',
+      },
       why: 'A current flows in a circle only. A wire that ends at a part, and from there leads nowhere, is as good as none.',
       numbers: {},
     })

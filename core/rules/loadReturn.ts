@@ -4,9 +4,8 @@ import { deadLegs } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
 import type { Rule } from './finding.ts'
-import { sayCrossedCoils, sayDeadEnds, sayJoinedCoils, sayUnlit } from './loadDeadEnds.ts'
+import { loadDeadEndsMessages, sayCrossedCoils, sayDeadEnds, sayJoinedCoils, sayUnlit } from './loadDeadEnds.ts'
 import { takeOut } from './mend.ts'
-import { listWords } from './shared.ts'
 
 const names: Readonly<Record<Element['kind'], string>> = {
   resistor: 'a resistor',
@@ -24,6 +23,12 @@ export const loadReturn: Rule = {
     severities: ['fault'],
     about:
       'Both legs of a load, a lamp or a contact lie on one piece of metal, or a leg leads nowhere: nothing flows through it, or it changes nothing.',
+    messages: {
+      ...loadDeadEndsMessages,
+      onePiece: '{a} and {b} are two legs of one piece: {part} joins them for good, pressed or not.',
+      bridged: 'Both legs of {part} are joined, so that {effect}.',
+      sinksOnly: '{part} lies between {outputs}, which only pull to ground: no current ever flows.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -46,7 +51,8 @@ export const loadReturn: Rule = {
         report({
           severity: 'fault',
           at: [a, b, part.ref],
-          message: `${a} and ${b} are two legs of one piece: ${part.ref} joins them for good, pressed or not.`,
+          message: 'onePiece',
+          data: { a, b, part: part.ref },
           why: 'Legs on one side of such a part belong together; the contact lies between the two sides. Take a leg of the other side, or two that lie across.',
           numbers: {},
           propose: () => takeOut(wiring, (one, two) => one === b || two === b),
@@ -66,7 +72,11 @@ export const loadReturn: Rule = {
       report({
         severity: 'fault',
         at: [one.a, one.b],
-        message: `Both legs of ${one.part.ref} are joined, so that ${one.kind === 'contact' ? 'closing it changes nothing' : 'nothing flows through it'}.`,
+        message: 'bridged',
+        data: {
+          part: one.part.ref,
+          effect: one.kind === 'contact' ? 'closing it changes nothing' : 'nothing flows through it',
+        },
         why: `${one.part.ref} is ${names[one.kind]} between ${one.a} and ${one.b}; both lie on ${rail ? (rail.source ? rail.source.end : 'ground') : 'one piece of wire'}.`,
         numbers: {},
         propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (x, y) => x === end || y === end)).slice(0, 2),
@@ -81,7 +91,8 @@ export const loadReturn: Rule = {
       report({
         severity: 'fault',
         at: [element.a, element.b, ...channels.map(({ output }) => output)],
-        message: `${element.part.ref} lies between ${listWords(channels.map(({ output }) => output))}, which only pull to ground: no current ever flows.`,
+        message: 'sinksOnly',
+        data: { part: element.part.ref, outputs: channels.map(({ output }) => output) },
         why: 'Outputs of this kind are switches to ground. The other lead of the load goes to its supply; to turn round, a bridge is needed.',
         numbers: {},
       })

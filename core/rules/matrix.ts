@@ -3,7 +3,6 @@ import { circuitOf, type Element, railOf, railWords } from '../circuit/circuit.t
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { swapWires, takeOut } from './mend.ts'
-import { listWords } from './shared.ts'
 
 /** Fewest keys with a diode that make a matrix: of fewer nobody can say which way is meant. */
 const LEAST = 3
@@ -22,6 +21,12 @@ export const matrixRule: Rule = {
     severities: ['fault'],
     about:
       'A key of a matrix has its diode the other way round than the others of its rows and columns; or two of its lines are joined, or one lies on a rail.',
+    messages: {
+      turned: '{ref} at {part} is the other way round than the other diodes of the matrix.',
+      onRail:
+        '{ends} {ends:lies/lie} on {rail}: {ends:a line/lines} of a matrix must be driven or read by a pin of its own.',
+      joined: '{ends} are joined: their keys cannot be told apart.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -63,7 +68,8 @@ export const matrixRule: Rule = {
       report({
         severity: 'fault',
         at: [key.diode.a, key.diode.b, key.contact.part.ref],
-        message: `${ref} at ${key.contact.part.ref} is the other way round than the other diodes of the matrix.`,
+        message: 'turned',
+        data: { ref, part: key.contact.part.ref },
         why: 'All diodes of a matrix lead the same way, from the lines that are driven to those that are read. Turned round, its key is never seen.',
         numbers: {},
         propose: () => swapWires(wiring, key.diode.a, key.diode.b),
@@ -98,9 +104,8 @@ function sayLines(wiring: Wiring, part: PartInstance, report: (one: Report) => v
     report({
       severity: 'fault',
       at: ends,
-      message: rail
-        ? `${listWords(ends)} ${ends.length === 1 ? 'lies' : 'lie'} on ${railWords(rail)}: ${ends.length === 1 ? 'a line' : 'lines'} of a matrix must be driven or read by a pin of its own.`
-        : `${listWords(ends)} are joined: their keys cannot be told apart.`,
+      message: rail ? 'onRail' : 'joined',
+      data: { ends, rail: rail && railWords(rail) },
       why: 'A matrix is read line by line: one is driven while the others are looked at. A line that is joined with another, or held for good, hides which key is pressed.',
       numbers: {},
       propose: () => ends.slice(rail ? 0 : 1).flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)),

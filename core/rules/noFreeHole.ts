@@ -5,7 +5,6 @@ import type { Breadboard } from '../plan/planSchema.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
-import { listWords } from './shared.ts'
 
 export const noFreeHole: Rule = {
   meta: {
@@ -13,6 +12,10 @@ export const noFreeHole: Rule = {
     severities: ['fault'],
     about:
       'On the bench: a board or part finds no room on the breadboards, or leaves no free hole for a wire that one of its pins needs.',
+    messages: {
+      noPlace: '{ref} finds no place on the bench: it {text}.',
+      noWire: '{ref}: {pins} {pins:gets/get} no wire on the bench: {text}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -23,7 +26,8 @@ export const noFreeHole: Rule = {
       report({
         severity: 'fault',
         at: [ref],
-        message: `${ref} finds no place on the bench: it ${text}.`,
+        message: 'noPlace',
+        data: { ref, text },
         why: 'Every leg needs a row of its own for each net, and a body covers the holes under it. A further breadboard makes room, or the part lies beside on jumper wires.',
         numbers: {},
         propose: () => waysOut(wiring, layout, ref),
@@ -41,7 +45,8 @@ export const noFreeHole: Rule = {
       report({
         severity: 'fault',
         at: ends,
-        message: `${ref}: ${listWords(pins)} ${pins.length === 1 ? 'gets' : 'get'} no wire on the bench: ${text}.`,
+        message: 'noWire',
+        data: { ref, pins, text },
         why: 'A half-row has five holes, and what lies over them takes some away: a wide board can leave none on one side. Two breadboards clipped together leave holes on both sides, and a board beside them is reached with jumpers.',
         numbers: { pins: pins.length },
         propose: () => waysOut(wiring, layout, ref),

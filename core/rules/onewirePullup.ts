@@ -12,6 +12,12 @@ export const onewirePullup: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A one-wire line has no pull-up resistor, one too weak or too strong for it, or one to another voltage than its logic.',
+    messages: {
+      strong: 'The pull-up of {signals} is {ohms}, and {least} is the least at {volts}.',
+      none: 'The line of {names} on {pin} has no pull-up resistor.',
+      lowVolts: 'The line of {names} on {pin} is pulled to {volts} only.',
+      weak: 'The pull-up of {names} on {pin} is {ohms}, and {most} is the most.',
+    },
     fixable: true,
     local: true,
   },
@@ -31,7 +37,13 @@ export const onewirePullup: Rule = {
         report({
           severity: 'caution',
           at: [host.end, ...uses.map((use) => use.end)],
-          message: `The pull-up of ${listWords(uses.map((use) => use.end))} is ${formatQuantity(held.ohms, 'Ω')}, and ${formatQuantity(least, 'Ω')} is the least at ${formatVolts(held.volts)}.`,
+          message: 'strong',
+          data: {
+            signals: uses.map((use) => use.end),
+            ohms: formatQuantity(held.ohms, 'Ω'),
+            least: formatQuantity(least, 'Ω'),
+            volts: formatVolts(held.volts),
+          },
           why: `Whoever speaks on the line pulls it to ground against this resistor; it would have to sink ${Math.round(((held.volts - 0.4) / held.ohms) * 1000)} mA and is good for ${sinks} mA. The low level becomes too high to be read.`,
           numbers: { ohms: Math.round(held.ohms), leastOhms: Math.round(least), sinkMilliamps: sinks },
         })
@@ -40,11 +52,14 @@ export const onewirePullup: Rule = {
       report({
         severity: 'fault',
         at: [host.end, ...uses.map((use) => use.end)],
-        message: !held
-          ? `The line of ${names} on ${host.end} has no pull-up resistor.`
-          : low
-            ? `The line of ${names} on ${host.end} is pulled to ${formatVolts(held.volts)} only.`
-            : `The pull-up of ${names} on ${host.end} is ${formatQuantity(held.ohms, 'Ω')}, and ${formatQuantity(most, 'Ω')} is the most.`,
+        message: !held ? 'none' : low ? 'lowVolts' : 'weak',
+        data: {
+          names,
+          pin: host.end,
+          volts: held && formatVolts(held.volts),
+          ohms: held && formatQuantity(held.ohms, 'Ω'),
+          most: formatQuantity(most, 'Ω'),
+        },
         why: `Every device on such a line only pulls it low; the resistor brings it back up within a few microseconds. ${low ? `${host.end} takes ${formatVolts(vih ?? 0)} and more as high.` : `The pull-up inside a pin is ${insideWords(host.board?.board.pulls)}, too weak for that.`} ${formatQuantity(BUS_PULL_OHMS, 'Ω')} to the logic supply is usual for short leads.`,
         numbers: held
           ? { ohms: Math.round(held.ohms), volts: twoDigits(held.volts), mostOhms: most }

@@ -12,6 +12,11 @@ export const pinCurrent: Rule = {
     severities: ['fault', 'caution'],
     about:
       'Current through a pin, a group of pins or the whole chip: a fault above the absolute limit, a caution above what is recommended.',
+    messages: {
+      pin: '{pin} {gives} {milliamps} mA for {names}; {limit}.',
+      group: '{group} of {board} carry {sum} mA together; {absolute} mA is the limit.',
+      board: 'The pins of {board} carry {sum} mA together; {limit}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -34,7 +39,14 @@ export const pinCurrent: Rule = {
         report({
           severity: over ? 'fault' : 'caution',
           at: [load.host.end, ...load.parts.filter((one) => one !== 'a resistor')],
-          message: `${load.host.end} ${way === 'source' ? 'gives' : 'takes'} ${shown(milliamps)} mA for ${names}; ${over ? `${absolute} mA is the limit` : `${limits.recommended} mA is recommended`}.`,
+          message: 'pin',
+          data: {
+            pin: load.host.end,
+            gives: way === 'source' ? 'gives' : 'takes',
+            milliamps: shown(milliamps),
+            names,
+            limit: over ? `${absolute} mA is the limit` : `${limits.recommended} mA is recommended`,
+          },
           why: `${limitWords(limits)} ${over ? 'Above the limit the output stage is destroyed, at once or after some weeks.' : 'It will live, but its levels sag and the chip grows warm.'}`,
           numbers: { milliamps: twoDigits(milliamps), ...numbersOf(limits) },
           propose: () => lighter(wiring, load.host, limits),
@@ -51,7 +63,8 @@ export const pinCurrent: Rule = {
         report({
           severity: 'fault',
           at: on.map((load) => load.host.end),
-          message: `${group.title} of ${board.ref} carry ${shown(sum)} mA together; ${group.absolute} mA is the limit.`,
+          message: 'group',
+          data: { group: group.title, board: board.ref, sum: shown(sum), absolute: group.absolute },
           why: `Pins of a group share the same supply lines inside the chip. Each may be within its own limit and all of them together above that of the group.`,
           numbers: { milliamps: twoDigits(sum), limit: group.absolute },
         })
@@ -64,7 +77,12 @@ export const pinCurrent: Rule = {
       report({
         severity: over ? 'fault' : 'caution',
         at: [board.ref, ...mine.map((load) => load.host.end)],
-        message: `The pins of ${board.ref} carry ${shown(sum)} mA together; ${over ? `${total?.absolute} mA is the limit` : `${total?.recommended} mA is recommended`}.`,
+        message: 'board',
+        data: {
+          board: board.ref,
+          sum: shown(sum),
+          limit: over ? `${total?.absolute} mA is the limit` : `${total?.recommended} mA is recommended`,
+        },
         why: 'All of it flows through the supply pins of the chip. Larger series resistors, or a driver chip for the heavier ones, bring it down.',
         numbers: { milliamps: twoDigits(sum) },
       })

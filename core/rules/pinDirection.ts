@@ -7,13 +7,18 @@ import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 import { lacksDirection } from './pinFunction.ts'
-import { listWords } from './shared.ts'
 
 export const pinDirection: Rule = {
   meta: {
     id: 'pin-direction',
     severities: ['fault'],
     about: 'A pin that can only read is asked to drive, or one that can only drive is asked to read.',
+    messages: {
+      sinkOnly: '{part} is switched by {pin}, which is input only.',
+      turned:
+        '{part} is the wrong way round: {pins} hangs on its output {gives}, and nothing drives its input {takes}.',
+      oneWay: '{signal} needs {need}, and {pin} is {way} only.',
+    },
     fixable: true,
     local: true,
   },
@@ -27,7 +32,8 @@ export const pinDirection: Rule = {
       report({
         severity: 'fault',
         at: [lamp.b, host.end, lamp.part.ref],
-        message: `${lamp.part.ref} is switched by ${host.end}, which is input only.`,
+        message: 'sinkOnly',
+        data: { part: lamp.part.ref, pin: host.end },
         why: `${host.end} has no output stage at all: it cannot pull the lamp to ground, so that the lamp stays dark.`,
         numbers: {},
       })
@@ -45,7 +51,8 @@ export const pinDirection: Rule = {
         report({
           severity: 'fault',
           at: [takes, gives, ...hosts],
-          message: `${part.ref} is the wrong way round: ${listWords(hosts)} hangs on its output ${gives}, and nothing drives its input ${takes}.`,
+          message: 'turned',
+          data: { part: part.ref, pins: hosts, gives, takes },
           why: `The buffer puts out at ${gives} what it takes in at ${takes}, never the other way. As it is wired the pin and the output work against each other, and what hangs on the input hears nothing.`,
           numbers: {},
           propose: () => swapWires(wiring, takes, gives),
@@ -61,7 +68,8 @@ export const pinDirection: Rule = {
         report({
           severity: 'fault',
           at: [use.end, host.end],
-          message: `${use.end} needs ${needWords(use.facts.needs)}, and ${host.end} is ${out ? 'input' : 'output'} only.`,
+          message: 'oneWay',
+          data: { signal: use.end, need: needWords(use.facts.needs), pin: host.end, way: out ? 'input' : 'output' },
           why: out
             ? `${host.end} has no output stage at all: the chip can read it but never put out a level. Nothing breaks, but nothing will move either.`
             : `${host.end} cannot be read back: the chip only drives it. What ${use.end} says would go unheard.`,

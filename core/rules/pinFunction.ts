@@ -8,6 +8,7 @@ export const pinFunction: Rule = {
     id: 'pin-function',
     severities: ['fault'],
     about: 'A pin lacks the function that its signal needs: analog, PWM, edge interrupt, DAC or touch.',
+    messages: { lacks: '{signal} needs {need}, and {pin} has none.' },
     fixable: true,
     local: true,
   },
@@ -25,7 +26,8 @@ export const pinFunction: Rule = {
         report({
           severity: 'fault',
           at: [use.end, host.end],
-          message: `${use.end} needs ${needWords(use.facts.needs)}, and ${host.end} has none.`,
+          message: 'lacks',
+          data: { signal: use.end, need: needWords(use.facts.needs), pin: host.end },
           why: `${able.length === 0 ? `No pin of ${host.ref} can do this.` : `${able.length} pins of ${host.ref} can: ${able.slice(0, 8).join(', ')}${able.length > 8 ? ' …' : ''}.`} The function is built into the chip pin by pin; software cannot add it.`,
           numbers: { able: able.length },
           propose: () => rewire(wiring, use),

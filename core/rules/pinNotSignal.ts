@@ -6,7 +6,6 @@ import { needWords } from '../wiring/needs.ts'
 import { bestSource, groundEnd } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
-import { listWords } from './shared.ts'
 
 const words = {
   reset: 'resets the board',
@@ -22,6 +21,11 @@ export const pinNotSignal: Rule = {
     severities: ['fault'],
     about:
       'A signal, a supply or a ground of a part hangs on a pin that is none: reset, enable, reference, not connected.',
+    messages: {
+      hangs: '{pin} {asks} and hangs on {at}, which {what}.',
+      replaces: '{pins} {pins:hangs/hang} on {pin}, where {outside} belongs.',
+      none: '{others} {others:hangs/hang} on {pin}, which is {none}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -45,7 +49,8 @@ export const pinNotSignal: Rule = {
         report({
           severity: 'fault',
           at: [other.terminal.end, port.terminal.end],
-          message: `${other.terminal.end} ${asks} and hangs on ${port.terminal.end}, which ${what}.`,
+          message: 'hangs',
+          data: { pin: other.terminal.end, asks, at: port.terminal.end, what },
           why: isNothing
             ? 'Nothing inside the board leads on from that hole. Count the position once more from the marked end.'
             : 'The pin has a task of its own and is never read or driven by a program. Count the position once more from the marked end.',
@@ -67,7 +72,8 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
     report({
       severity: 'fault',
       at: [terminal.end, ...pins],
-      message: `${listWords(pins)} ${pins.length === 1 ? 'hangs' : 'hang'} on ${terminal.end}, where ${outside} belongs.`,
+      message: 'replaces',
+      data: { pins, pin: terminal.end, outside },
       why: 'That leg has no levels that a pin could read or drive, and often carries some that a pin does not bear. Count the position once more from the marked end.',
       numbers: {},
       propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),
@@ -77,7 +83,8 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
   report({
     severity: 'fault',
     at: [terminal.end, ...others],
-    message: `${listWords(others)} ${others.length === 1 ? 'hangs' : 'hang'} on ${terminal.end}, which is ${none}.`,
+    message: 'none',
+    data: { others, pin: terminal.end, none },
     why: 'The leg is there to hold the part, or for another kind of it. Count the position once more from the marked end.',
     numbers: {},
     propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),

@@ -8,6 +8,7 @@ import {
   isUnknownPost,
   SLACK,
   signalOnRail,
+  signalOnRailMessages,
   stuckOnRail,
   tieBears,
   whenPressed,
@@ -19,6 +20,19 @@ export const pinOnRail: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A signal or a pin of a board is joined, straight or by a contact that closes, with a supply or with ground, against which it could drive or be driven; or a signal on a rail means nothing there.',
+    messages: {
+      tooHigh: '{pin} is joined with {rail} and bears {most} V.',
+      shorts: '{pin} is joined with {rail}: the first time that the program drives it {level}, it shorts it.',
+      readsOnly: '{pin} is joined with {rail} and can read nothing else.',
+      reset: '{pin} is on ground: the board stays in reset.',
+      off: '{pin} is on ground, which switches the board off.',
+      reference: '{pin} is on ground: what the converter compares with is 0 V, and every reading is wrong.',
+      referenceHigh: '{pin} gets {rail}, above the supply of its converter.',
+      unknownPost: '{pin} gets {rail}, and it is not known what the post bears.',
+      tieHigh: '{pin} is tied to {rail} and bears {bears} V.',
+      ...signalOnRailMessages,
+      resetHigh: 'When {part} closes, {pin} is joined with {rail}, where it lies anyway: nothing happens.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -46,60 +60,69 @@ export const pinOnRail: Rule = {
         if (tooHigh)
           say({
             severity: 'fault',
-            message: `${port.terminal.end} is joined with ${railWords(rail)} and bears ${port.most} V.`,
+            message: 'tooHigh',
+            data: { pin: port.terminal.end, rail: railWords(rail), most: port.most },
             why: 'A pin above what it bears lets current into the chip at once, whatever the program does, and is destroyed by it.',
             others,
           })
         else if (canDrive)
           say({
             severity: 'fault',
-            message: `${port.terminal.end} is joined with ${railWords(rail)}: the first time that the program drives it ${rail.volts === 0 ? 'high' : 'low'}, it shorts it.`,
+            message: 'shorts',
+            data: { pin: port.terminal.end, rail: railWords(rail), level: rail.volts === 0 ? 'high' : 'low' },
             why: 'Pin and rail are one piece of wire. As an output at the other level the pin works against the whole supply, far above what it can carry.',
             others,
           })
         else
           say({
             severity: 'caution',
-            message: `${port.terminal.end} is joined with ${railWords(rail)} and can read nothing else.`,
+            message: 'readsOnly',
+            data: { pin: port.terminal.end, rail: railWords(rail) },
             why: 'The pin only reads, so nothing is harmed; it always reads the same.',
             others,
           })
       } else if (rail && port.terminal.boardPin?.control === 'reset' && rail.volts === 0)
         say({
           severity: 'fault',
-          message: `${port.terminal.end} is on ground: the board stays in reset.`,
+          message: 'reset',
+          data: { pin: port.terminal.end },
           why: 'The chip runs only while this pin is high. A button to ground restarts it; a wire to ground never lets it start.',
         })
       else if (rail && port.terminal.boardPin?.control === 'enable' && rail.volts === 0)
         say({
           severity: 'fault',
-          message: `${port.terminal.end} is on ground, which switches the board off.`,
+          message: 'off',
+          data: { pin: port.terminal.end },
           why: 'The pin switches the supply of the board; left open, it is on.',
         })
       else if (rail && port.terminal.boardPin?.control === 'reference' && rail.volts === 0)
         say({
           severity: 'fault',
-          message: `${port.terminal.end} is on ground: what the converter compares with is 0 V, and every reading is wrong.`,
+          message: 'reference',
+          data: { pin: port.terminal.end },
           why: 'The pin is the full scale of the analog inputs. On ground it also shorts the reference inside the chip.',
         })
       else if (rail?.source && port.terminal.boardPin?.control === 'reference' && isAboveLogic(port, rail.volts))
         say({
           severity: 'fault',
-          message: `${port.terminal.end} gets ${railWords(rail)}, above the supply of its converter.`,
+          message: 'referenceHigh',
+          data: { pin: port.terminal.end, rail: railWords(rail) },
           why: 'The reference of a converter bears no more than the supply of the chip. Above it current flows into the chip through its protection diodes.',
           others: [rail.source.end],
         })
       else if (rail?.source && isUnknownPost(port))
         say({
           severity: 'caution',
-          message: `${port.terminal.end} gets ${railWords(rail)}, and it is not known what the post bears.`,
+          message: 'unknownPost',
+          data: { pin: port.terminal.end, rail: railWords(rail) },
           why: 'The post is no supply and no signal of which the catalogue knows anything. Look it up before anything is fed there, or leave it free.',
           others: [rail.source.end],
         })
       else if (rail?.source && tieBears(port) !== undefined && rail.volts > tieBears(port)! + SLACK)
         say({
           severity: 'fault',
-          message: `${port.terminal.end} is tied to ${railWords(rail)} and bears ${tieBears(port)} V.`,
+          message: 'tieHigh',
+          data: { pin: port.terminal.end, rail: railWords(rail), bears: tieBears(port) },
           why: 'A pin that is only held high still bears no more than the logic beside it; the motor supply is no logic supply.',
           others: [rail.source.end],
         })
@@ -107,20 +130,24 @@ export const pinOnRail: Rule = {
         const words =
           signalOnRail(wiring, port.use, rail.volts, port.net.sources.length > 0) ??
           stuckOnRail(wiring, port.use, rail.volts)
-        if (words) say({ ...words, message: `${port.terminal.end} is on ${railWords(rail)}: ${words.message}` })
+        if (words) say({ ...words, data: { ...words.data, pin: port.terminal.end, where: `on ${railWords(rail)}` } })
       } else if (!rail && port.use && port.use.hosts.length === 0 && (port.use.facts.moves || port.use.facts.off)) {
         // Held by resistors alone it never moves either.
         const held = heldLevel(wiring, port)
         const words = held && signalOnRail(wiring, port.use, held.volts, held.isHigh)
         if (words)
-          say({ ...words, message: `${port.terminal.end} is held at ${formatVolts(held.volts)}: ${words.message}` })
+          say({
+            ...words,
+            data: { ...words.data, pin: port.terminal.end, where: `held at ${formatVolts(held.volts)}` },
+          })
       } else if (!rail && port.terminal.boardPin?.control === 'reset') {
         const contacts = railsBehindContacts(circuit, port.net)
         const [first] = contacts
         if (first && contacts.every((one) => one.rail.volts > 0))
           say({
             severity: 'caution',
-            message: `When ${first.contact.part.ref} closes, ${port.terminal.end} is joined with ${railWords(first.rail)}, where it lies anyway: nothing happens.`,
+            message: 'resetHigh',
+            data: { part: first.contact.part.ref, pin: port.terminal.end, rail: railWords(first.rail) },
             why: 'The board resets while this pin is low. The contact belongs between it and ground.',
             others: [first.contact.part.ref],
           })

@@ -19,6 +19,7 @@ export const pinOnboard: Rule = {
     severities: ['fault', 'caution'],
     about:
       'The pin is also used on the board itself. A fault for flash, extra memory and crystal; a caution for an LED that loads an input and for a button.',
+    messages: { shared: '{names} shares {pin} with {what} on the board.' },
     fixable: true,
     local: true,
   },
@@ -39,7 +40,8 @@ export const pinOnboard: Rule = {
         report({
           severity: vital ? 'fault' : 'caution',
           at: [host.end, ...touched.map((use) => use.end)],
-          message: `${names} shares ${host.end} with ${what} on the board.`,
+          message: 'shared',
+          data: { names, pin: host.end, what },
           why: `${caution.text} ${
             vital
               ? 'The chip runs its program over this pin: anything else on it stops the board.'

@@ -9,7 +9,7 @@ import { meets } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
 import type { Report, Rule } from './finding.ts'
 import { addPull } from './mend.ts'
-import { listWords, usesByHost } from './shared.ts'
+import { usesByHost } from './shared.ts'
 
 /** Resistance up to which what holds a boot-strap pin counts as fixed on the board, in ohms. */
 const STRONG = 20_000
@@ -20,6 +20,10 @@ export const pinPull: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A line relies on the internal pull of a pin that has none, or needs the opposite of a pull that is fixed on the board.',
+    messages: {
+      against: '{signal} needs a pull-{way}, and {pin} is pulled the other way on the board.',
+      none: '{signals} {signals:relies/rely} on a pull-{way}, and {pins} {pins:has/have} none inside.',
+    },
     fixable: true,
     local: true,
   },
@@ -42,7 +46,8 @@ export const pinPull: Rule = {
           report({
             severity: 'caution',
             at: [use.end, host.end],
-            message: `${use.end} needs a pull-${way}, and ${host.end} is pulled the other way on the board.`,
+            message: 'against',
+            data: { signal: use.end, way, pin: host.end },
             why: `${against.text} The internal pull of tens of kilohms and the fixed one${ohms === undefined ? '' : ` of ${formatQuantity(ohms, 'Ω')}`} divide the supply, and the level comes to lie between high and low.`,
             numbers: ohms === undefined ? {} : { fixedOhms: ohms },
             propose: () => rewire(wiring, use),
@@ -73,7 +78,8 @@ function sayBare(wiring: Wiring, lines: readonly Bare[], report: (one: Report) =
   report({
     severity: 'fault',
     at: [...uses, ...hosts],
-    message: `${listWords(uses)} ${uses.length === 1 ? 'relies' : 'rely'} on a pull-${way}, and ${listWords(hosts)} ${hosts.length === 1 ? 'has' : 'have'} none inside.`,
+    message: 'none',
+    data: { signals: uses, way, pins: hosts },
     why: `Between its pulses nothing holds the line, so the pin reads whatever the air brings: presses come and go by themselves. A resistor of ${formatQuantity(PULL_OHMS, 'Ω')} to ${way === 'up' ? 'the logic supply' : 'ground'} holds it, or a pin that has its own.`,
     numbers: {},
     propose: () =>

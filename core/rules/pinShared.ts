@@ -4,9 +4,9 @@ import { busNeed } from '../wiring/buses.ts'
 import type { Host, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
-import { sayBridges } from './bridgesJoined.ts'
+import { bridgesJoinedMessages, sayBridges } from './bridgesJoined.ts'
 import type { Report, Rule } from './finding.ts'
-import { listWords, usesByHost } from './shared.ts'
+import { usesByHost } from './shared.ts'
 
 export const pinShared: Rule = {
   meta: {
@@ -14,6 +14,13 @@ export const pinShared: Rule = {
     severities: ['fault'],
     about:
       'One board or expander pin carries signals that cannot share it. Bus lines may be shared, and inputs may be driven together.',
+    messages: {
+      ...bridgesJoinedMessages,
+      shared: '{a} and {b} share {pin}: {reason}.',
+      twoOutputs: '{end} and {other} are two outputs on one wire.',
+      joined: '{a} and {b} are joined with each other.',
+      outputs: '{outputs} are outputs on one wire.',
+    },
     fixable: true,
     local: true,
   },
@@ -29,7 +36,8 @@ export const pinShared: Rule = {
         report({
           severity: 'fault',
           at: [host.end, a.end, b.end],
-          message: `${a.end} and ${b.end} share ${host.end}: ${reason}.`,
+          message: 'shared',
+          data: { a: a.end, b: b.end, pin: host.end, reason },
           why: `${a.end} ${needText(a)} and ${b.end} ${needText(b)}. On one pin they disturb each other, and two outputs at different levels short each other through the wire.`,
           numbers: { signals: uses.length },
           propose: () => [...rewire(wiring, b), ...rewire(wiring, a)],
@@ -52,7 +60,8 @@ export const pinShared: Rule = {
         report({
           severity: 'fault',
           at: [end, other],
-          message: `${end} and ${other} are two outputs on one wire.`,
+          message: 'twoOutputs',
+          data: { end, other },
           why: `${part.ref} puts out at ${gives} what it takes in at ${takes}; it listens to nobody there. The line belongs on the other side of a channel that leads the other way.`,
           numbers: {},
         })
@@ -74,7 +83,8 @@ export const pinShared: Rule = {
         report({
           severity: 'fault',
           at: [a, b],
-          message: `${a} and ${b} are joined with each other.`,
+          message: 'joined',
+          data: { a, b },
           why: 'Two pins of one board on one wire are two outputs as soon as the program sets both. One pin is enough for the line.',
           numbers: { pins: same.length },
           propose: () =>
@@ -104,7 +114,8 @@ function sayOutputs(wiring: Wiring, report: (one: Report) => void): void {
     report({
       severity: 'fault',
       at: outputs,
-      message: `${listWords(outputs)} are outputs on one wire.`,
+      message: 'outputs',
+      data: { outputs },
       why: 'Each of them puts out a level at all times. As soon as one is high and another low they short each other. Only one may drive the wire; the others belong elsewhere.',
       numbers: { outputs: outputs.length },
     })

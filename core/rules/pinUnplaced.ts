@@ -10,6 +10,7 @@ export const pinUnplaced: Rule = {
     id: 'pin-unplaced',
     severities: ['caution'],
     about: 'A required pin of a part has no wire yet and is not marked as left open on purpose.',
+    messages: { open: '{part}: {open}.' },
     fixable: true,
     local: true,
   },
@@ -21,7 +22,8 @@ export const pinUnplaced: Rule = {
       report({
         severity: 'caution',
         at: open.map((one) => one.end),
-        message: `${part.ref}: ${words(wiring, open, part.ref)}.`,
+        message: 'open',
+        data: { part: part.ref, open: words(wiring, open, part.ref) },
         why: `${open.map((one) => `${one.end.slice(part.ref.length + 1)} ${one.what}`).join('; ')}. Place ${pins.length === 1 ? 'it' : 'them'}, or mark what you leave open on purpose.`,
         numbers: { open: open.length },
         propose: (): readonly Fix[] => {

@@ -17,6 +17,7 @@ export const pinsShort: Rule = {
     severities: ['fault'],
     about:
       'The board has too few pins of a kind for the parts, however they are divided. Says need, have and the ways out.',
+    messages: { short: '{board} has too few pins: {ends}{more} {ends:finds/find} none.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -31,7 +32,12 @@ export const pinsShort: Rule = {
       report({
         severity: 'fault',
         at: [board.ref, ...short.map((use) => use.end)],
-        message: `${board.ref} has too few pins: ${listWords(short.slice(0, 4).map((use) => use.end))}${short.length > 4 ? ` and ${short.length - 4} more` : ''} ${short.length === 1 ? 'finds' : 'find'} none.`,
+        message: 'short',
+        data: {
+          board: board.ref,
+          ends: short.slice(0, 4).map((use) => use.end),
+          more: short.length > 4 ? ` and ${short.length - 4} more` : '',
+        },
         why: `${counted.length > 0 ? `${counted.join('; ')}. ` : ''}${short.length === 1 ? 'It needs' : 'They need'} ${listWords(kinds.map(needWords))}, and no way of dividing the pins leaves one. An expander, another mode, a feature less or a larger board is the way out.`,
         numbers: {
           short: short.length,

@@ -2,13 +2,24 @@ import { backToFront, crossedSwitch, legsOf, swappedSupply, turnedRound, zenerWr
 import type { Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
-import { pinWords, turnedLamps } from './turnedLamps.ts'
+import { pinWords, turnedLamps, turnedLampsMessages } from './turnedLamps.ts'
 
 export const polarity: Rule = {
   meta: {
     id: 'polarity',
     severities: ['fault'],
     about: 'A part with a plus and a minus, or a diode, is the wrong way round.',
+    messages: {
+      ...turnedLampsMessages,
+      supplySwapped: '{plus} and {minus} of {part} are swapped: {plusEnd} is on ground and {minusEnd} on a supply.',
+      outputSwapped:
+        '{output} and {ground} of {part} are swapped: {outputEnd} is on ground and {groundEnd} on the load.',
+      zenerTurned: '{part} is the wrong way round: {zener}.',
+      converterTurned:
+        '{part} is the wrong way round: {source} feeds its output {output}, and its input {input} gets nothing.',
+      turned: '{part} is the wrong way round: {wrong}.',
+      pairCrossed: 'The lines of {one} and {two} are crossed: {plus} is joined with {minus}.',
+    },
     fixable: true,
     local: true,
   },
@@ -21,7 +32,8 @@ export const polarity: Rule = {
         report({
           severity: 'fault',
           at: [plus, minus],
-          message: `${pinWords(plus)} and ${pinWords(minus)} of ${part.ref} are swapped: ${plus} is on ground and ${minus} on a supply.`,
+          message: 'supplySwapped',
+          data: { plus: pinWords(plus), minus: pinWords(minus), part: part.ref, plusEnd: plus, minusEnd: minus },
           why: 'Fed the wrong way round, most parts are destroyed within seconds, and some take their source along.',
           numbers: {},
           propose: () => swapWires(wiring, plus, minus),
@@ -34,7 +46,14 @@ export const polarity: Rule = {
         report({
           severity: 'fault',
           at: [output, ground],
-          message: `${pinWords(output)} and ${pinWords(ground)} of ${part.ref} are swapped: ${output} is on ground and ${ground} on the load.`,
+          message: 'outputSwapped',
+          data: {
+            output: pinWords(output),
+            ground: pinWords(ground),
+            part: part.ref,
+            outputEnd: output,
+            groundEnd: ground,
+          },
           why: 'Such a transistor switches in one direction. Turned round it conducts all the time, or hardly at all.',
           numbers: {},
           propose: () => swapWires(wiring, output, ground),
@@ -48,7 +67,8 @@ export const polarity: Rule = {
         report({
           severity: 'fault',
           at: [`${part.ref}.${a}`, `${part.ref}.${k}`],
-          message: `${part.ref} is the wrong way round: ${zener}.`,
+          message: 'zenerTurned',
+          data: { part: part.ref, zener },
           why: 'A Zener diode holds its voltage when it is driven backwards: the ring to the higher side. Forward it is a plain diode.',
           numbers: {},
           propose: () => swapWires(wiring, `${part.ref}.${a}`, `${part.ref}.${k}`),
@@ -61,7 +81,8 @@ export const polarity: Rule = {
         report({
           severity: 'fault',
           at: [output, input],
-          message: `${part.ref} is the wrong way round: ${source} feeds its output ${pinWords(output)}, and its input ${pinWords(input)} gets nothing.`,
+          message: 'converterTurned',
+          data: { part: part.ref, source, output: pinWords(output), input: pinWords(input) },
           why: 'A regulator or converter leads from its input to its output only. Fed from behind it gives nothing, and many are destroyed.',
           numbers: {},
           propose: () => swapWires(wiring, input, output),
@@ -78,7 +99,8 @@ export const polarity: Rule = {
       report({
         severity: 'fault',
         at: [legs.plus, legs.minus],
-        message: `${part.ref} is the wrong way round: ${wrong}.`,
+        message: 'turned',
+        data: { part: part.ref, wrong },
         why: legs.diode
           ? `A diode conducts from its anode to its cathode only. ${legs.lights ? 'Turned round it stays dark, and above about 5 V it is damaged.' : 'Turned round it shorts what it should protect, as soon as the load is switched on.'}`
           : 'Turned round it does not work, and many parts are destroyed within seconds.',
@@ -113,7 +135,8 @@ function sayCrossedLines(wiring: Wiring, report: (one: Report) => void): void {
     report({
       severity: 'fault',
       at: ends,
-      message: `The lines of ${one} and ${two} are crossed: ${plus} is joined with ${minus}.`,
+      message: 'pairCrossed',
+      data: { one, two, plus, minus },
       why: 'The receiver compares the two lines with each other. Crossed, every bit arrives upside down, and nothing is understood. Each line goes to the one of the same name.',
       numbers: {},
       propose: () =>

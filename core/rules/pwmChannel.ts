@@ -7,6 +7,7 @@ export const pwmChannel: Rule = {
     id: 'pwm-channel',
     severities: ['fault'],
     about: 'Two signals that are meant to differ lie on pins of one PWM channel, which gives both the same pulse.',
+    messages: { same: '{pins} are one PWM channel: {signals} always get the same pulse.' },
     fixable: false,
   },
   check(wiring, report) {
@@ -27,7 +28,8 @@ export const pwmChannel: Rule = {
           report({
             severity: 'fault',
             at: [...uses.map((use) => use.end), ...hosts.map((host) => host.end)],
-            message: `${listWords(hosts.map((host) => host.end))} are one PWM channel: ${listWords(uses.map((use) => use.end))} always get the same pulse.`,
+            message: 'same',
+            data: { pins: hosts.map((host) => host.end), signals: uses.map((use) => use.end) },
             why: `Channel ${name} of ${timer.id} has one width and reaches ${listWords(pins.map((pin) => `${board.ref}.${pin}`))}. A pin of another channel gives a pulse of its own.`,
             numbers: {},
           })

@@ -9,6 +9,10 @@ export const pwmSoftware: Rule = {
     severities: ['caution'],
     about:
       'A pulse whose width says something is left to a program that is put aside now and then, because no hardware of the board makes it on that pin.',
+    messages: {
+      noPwm: '{signal} gets its pulse from the program: {pin} has no PWM.',
+      taken: '{signal} gets its pulse from the program: {taken} has the PWM of {pin}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -23,10 +27,8 @@ export const pwmSoftware: Rule = {
         report({
           severity: 'caution',
           at: [use.end, host.end],
-          message:
-            taken === undefined
-              ? `${use.end} gets its pulse from the program: ${host.end} has no PWM.`
-              : `${use.end} gets its pulse from the program: ${taken} has the PWM of ${host.end}.`,
+          message: taken === undefined ? 'noPwm' : 'taken',
+          data: { signal: use.end, pin: host.end, taken },
           why: `${why} The width of the pulse trembles, and what follows it trembles too. A pin with PWM of its own, or a driver that makes the pulses, holds still.`,
           numbers: {},
           propose: () => rewire(wiring, use),

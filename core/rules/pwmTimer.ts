@@ -17,6 +17,10 @@ export const pwmTimer: Rule = {
     id: 'pwm-timer',
     severities: ['fault'],
     about: 'PWM signals that need different frequencies hang on one timer, or on more timers than the chip has.',
+    messages: {
+      clash: '{ends} hang on {timers} and need different frequencies.',
+      tooMany: '{board} has {timers} PWM timers, and {wanted} frequencies are wanted.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -40,7 +44,11 @@ export const pwmTimer: Rule = {
         report({
           severity: 'fault',
           at: clash.flatMap((one) => [one.use.end, one.host.end]),
-          message: `${listWords(clash.map((one) => `${one.use.end} (${formatQuantity(one.hertz, 'Hz')}) on ${one.host.end}`))} hang on ${clash[0]!.timers.join(' and ').toUpperCase()} and need different frequencies.`,
+          message: 'clash',
+          data: {
+            ends: clash.map((one) => `${one.use.end} (${formatQuantity(one.hertz, 'Hz')}) on ${one.host.end}`),
+            timers: clash[0]!.timers.join(' and ').toUpperCase(),
+          },
           why: `All channels of a timer count to the same number, so they share one frequency; only the width of the pulse differs. ${listWords(clash.map((one) => `${one.use.end} needs ${formatQuantity(one.hertz, 'Hz')}`))}.`,
           numbers: Object.fromEntries(clash.map((one) => [one.use.end, one.hertz])),
           propose: () => [...clash].reverse().flatMap((one) => rewire(wiring, one.use)),
@@ -49,7 +57,8 @@ export const pwmTimer: Rule = {
         report({
           severity: 'fault',
           at: pulses.map((one) => one.use.end),
-          message: `${board.ref} has ${matrix.timers} PWM timers, and ${rates.size} frequencies are wanted.`,
+          message: 'tooMany',
+          data: { board: board.ref, timers: matrix.timers, wanted: rates.size },
           why: `Each frequency takes a timer of its own: ${[...rates].map((one) => formatQuantity(one, 'Hz')).join(', ')}.`,
           numbers: { need: rates.size, have: matrix.timers },
         })

@@ -6,6 +6,9 @@ export const railGap: Rule = {
     id: 'rail-gap',
     severities: ['fault'],
     about: 'On the bench: a rail that is cut in the middle is used on both sides of its gap, and no wire bridges it.',
+    messages: {
+      gap: '{breadboard}: rail {rail} carries {name} on both sides of its gap before row {gapAt}, and nothing bridges it.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -19,7 +22,8 @@ export const railGap: Rule = {
       report({
         severity: 'fault',
         at: [`${breadboard}.${rail}`],
-        message: `${breadboard}: rail ${rail} carries ${name} on both sides of its gap before row ${gapAt}, and nothing bridges it.`,
+        message: 'gap',
+        data: { breadboard, rail, name, gapAt },
         why: 'On many full breadboards the rails are cut half-way, which a break in the printed line shows. What stands on the far half is then joined with nothing, although it looks connected.',
         numbers: { gapBeforeRow: gapAt ?? 0 },
         propose: () => [

@@ -9,6 +9,10 @@ export const resetGlitch: Rule = {
     severities: ['caution'],
     about:
       'While the board starts, the pin moves or floats, and what it drives moves something: a motor, a relay, a valve.',
+    messages: {
+      heldOn: '{signal} moves while the board starts: a resistor holds it {active} and {pin} {does}.',
+      moves: '{signal} may move while the board starts: {pin} {does}.',
+    },
     fixable: true,
     local: true,
   },
@@ -19,10 +23,8 @@ export const resetGlitch: Rule = {
       report({
         severity: 'caution',
         at: [use.end, host.end],
-        message:
-          cause === 'resistor'
-            ? `${use.end} moves while the board starts: a resistor holds it ${active} and ${host.end} ${does}.`
-            : `${use.end} may move while the board starts: ${host.end} ${does}.`,
+        message: cause === 'resistor' ? 'heldOn' : 'moves',
+        data: { signal: use.end, active, pin: host.end, does },
         why: `${text} ${use.part.ref} acts on ${active}, so until the program has set the pin it does so unasked, at every reset and every upload.`,
         numbers: {},
         propose: () => [

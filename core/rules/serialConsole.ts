@@ -11,6 +11,7 @@ export const serialConsole: Rule = {
     severities: ['fault', 'caution'],
     about:
       'A pin belongs to the USB serial pair or to the boot console in use. A fault when the part drives the line too.',
+    messages: { against: '{names} works against {by} on {pin}.', hangs: '{names} hangs on {pin}, which {by} uses.' },
     fixable: true,
     local: true,
   },
@@ -26,10 +27,8 @@ export const serialConsole: Rule = {
       report({
         severity: drivers.length > 0 ? 'fault' : 'caution',
         at: [host.end, ...uses.map((use) => use.end)],
-        message:
-          drivers.length > 0
-            ? `${names} works against ${caution.id === 'usb-serial' ? 'USB serial' : 'the serial console'} on ${host.end}.`
-            : `${names} hangs on ${host.end}, which ${caution.id === 'usb-serial' ? 'USB serial' : 'the serial console'} uses.`,
+        message: drivers.length > 0 ? 'against' : 'hangs',
+        data: { names, by: caution.id === 'usb-serial' ? 'USB serial' : 'the serial console', pin: host.end },
         why: `${caution.text} ${drivers.length > 0 ? 'Two talkers on one line garble each other, and uploading may fail until the wire is pulled.' : 'What hangs there will twitch with every upload and every printed line.'}`,
         numbers: {},
         propose: (): readonly Fix[] => {

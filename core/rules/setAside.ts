@@ -7,6 +7,7 @@ export const setAsideRule: Rule = {
     severities: ['fault'],
     about:
       'A piece of the plan does not fit the catalogue any more: its entry was deleted, or a pin or option is called otherwise now.',
+    messages: { aside: '{what} is set aside: {because}' },
     fixable: true,
   },
   check: ({ plan }, report) => {
@@ -15,7 +16,8 @@ export const setAsideRule: Rule = {
       report({
         severity: 'fault',
         at: placesOf(piece.at, piece.value),
-        message: `${what} is set aside: ${piece.because}`,
+        message: 'aside',
+        data: { what, because: piece.because },
         why: 'The plan was made with a catalogue that knew it. It is kept in the plan as it was written, is left out of wiring, checks and sheets, and goes back to its place by itself when the catalogue knows it again.',
         numbers: {},
         propose: () => [{ title: `Take ${what} out of the plan for good`, edits: [{ do: 'forget-aside', piece }] }],

@@ -5,6 +5,21 @@ import { entryOf } from '../text/entryOf.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 
+export const signalOnRailMessages = {
+  busLine: '{pin} is {where}: it is a line of a bus and can say nothing there.',
+  output: '{pin} is {where}: it is an output, works against the rail, and is read by nobody.',
+  openDrain: '{pin} is {where}: it pulls its line to ground and works against the rail.',
+  unread: '{pin} is {where}: nobody reads it there.',
+  neverMoves: '{pin} is {where}: the part waits for changes of this line, and a rail never moves.',
+  clock: '{pin} is {where}: a line of a bus that never moves carries nothing.',
+  pulses: '{pin} is {where}: it waits for pulses, of which a rail has none.',
+  switchesOff: '{pin} is {where}: it switches {other} off for good.',
+  holdsOff: '{pin} is {where}: it holds the part off for good{text}.',
+  stuck: '{pin} is {where}: {part} is {state} for good, and no pin of a board can change that.',
+  pressedHigh: 'When {ref} closes, {pin} is joined with {rail}; it bears {most} V.',
+  pressedOutput: 'When {ref} closes, the output {pin} is joined with {rail}.',
+}
+
 /** Volts by which a rail may lie above what a pin bears without being called too high: no source is that exact. */
 export const SLACK = 0.05
 
@@ -21,7 +36,7 @@ export function heldLevel(
   return at < 0.3 * supply ? { volts: 0, isHigh: false } : at > 0.7 * supply ? { volts: at, isHigh: true } : undefined
 }
 
-type Words = Pick<Report, 'severity' | 'message' | 'why'> & { readonly others?: readonly string[] }
+type Words = Pick<Report, 'severity' | 'message' | 'data' | 'why'> & { readonly others?: readonly string[] }
 
 /** What is wrong when a contact closes onto a rail: more than the pin bears, or an output that is shorted. */
 export function whenPressed(circuit: Circuit, port: Port): Words | undefined {
@@ -30,7 +45,8 @@ export function whenPressed(circuit: Circuit, port: Port): Words | undefined {
     if (port.most !== undefined && rail.volts > port.most + SLACK)
       return {
         severity: 'fault',
-        message: `When ${ref} closes, ${port.terminal.end} is joined with ${railWords(rail)}; it bears ${port.most} V.`,
+        message: 'pressedHigh',
+        data: { ref, pin: port.terminal.end, rail: railWords(rail), most: port.most },
         why: 'A closed contact is a piece of wire. Put the contact on the logic supply or on ground, with a pull to the other side.',
         others: [ref],
       }
@@ -43,7 +59,8 @@ export function whenPressed(circuit: Circuit, port: Port): Words | undefined {
     if (port.role !== 'in' && port.role !== 'either' && drivesMore)
       return {
         severity: 'fault',
-        message: `When ${ref} closes, the output ${port.terminal.end} is joined with ${railWords(rail)}.`,
+        message: 'pressedOutput',
+        data: { ref, pin: port.terminal.end, rail: railWords(rail) },
         why: 'The pin drives something else as well. A contact straight to a rail shorts it whenever it drives the other level.',
         others: [ref],
       }
@@ -77,32 +94,32 @@ export function signalOnRail(
   { facts, part }: SignalUse,
   at: number,
   isSupply: boolean,
-): Pick<Report, 'severity' | 'message' | 'why'> | undefined {
+): Words | undefined {
   const { direction, needs } = facts
   const bus = needs.split('.')[0]
   if (needs.startsWith('i2c.') || needs === 'onewire.dq')
     return {
       severity: 'fault',
-      message: 'it is a line of a bus and can say nothing there.',
+      message: 'busLine',
       why: 'The line must be free to go up and down; on a rail nobody can send on it, and a part that pulls it works against the rail.',
     }
   if (direction === 'out' || (direction === 'both' && bus !== 'spi'))
     return {
       severity: 'fault',
-      message: 'it is an output, works against the rail, and is read by nobody.',
+      message: 'output',
       why: `An output that goes ${at === 0 ? 'high' : 'low'} against a rail carries as much current as it can give, gets hot, and may be destroyed.`,
     }
   if (direction === 'open-drain')
     return isSupply
       ? {
           severity: 'fault',
-          message: 'it pulls its line to ground and works against the rail.',
+          message: 'openDrain',
           why: 'The output is a switch to ground. On a supply without a resistor it carries all the current that it can, and is read by nobody.',
         }
       : facts.required
         ? {
             severity: 'caution',
-            message: 'nobody reads it there.',
+            message: 'unread',
             why: 'The output can only pull to ground, where it is already.',
           }
         : undefined
@@ -111,45 +128,43 @@ export function signalOnRail(
     return wiring.signal(`${part.ref}.${facts.offOf}`)?.hosts.length
       ? {
           severity: 'fault',
-          message: `it switches ${part.ref}.${facts.offOf} off for good.`,
+          message: 'switchesOff',
+          data: { other: `${part.ref}.${facts.offOf}` },
           why: `${part.ref}.${facts.offOf} is wired, and does something only while this pin is ${at === 0 ? 'high' : 'low'}. Run it to a pin of the board, or tie it to the other level.`,
         }
       : undefined
   if (isOff)
     return {
       severity: 'fault',
-      message: `it holds the part off for good${facts.text ? ` (${facts.text})` : ''}.`,
+      message: 'holdsOff',
+      data: { text: facts.text ? ` (${facts.text})` : '' },
       why: 'At this level the part is in reset, asleep or switched off. Wire it to the other level, or to a pin of the board that sets it.',
     }
   if (direction === 'in' && facts.moves)
     return {
       severity: 'fault',
-      message: 'the part waits for changes of this line, and a rail never moves.',
+      message: 'neverMoves',
       why: 'It takes its data, its step or its start from the edges of this line. Run it to a pin of the board.',
     }
   const isClock = ['spi.sck', 'spi.mosi', 'i2s.bck', 'i2s.ws', 'i2s.dout'].includes(needs)
   if (direction === 'in' && isClock)
     return {
       severity: 'fault',
-      message: 'a line of a bus that never moves carries nothing.',
+      message: 'clock',
       why: 'The part takes its data from the changes of this line.',
     }
   // With an interval of its own the width of the pulse says something; otherwise it only sets how strong.
   if (direction === 'in' && needs === 'pwm' && (facts.orElse === undefined || facts.hertz !== undefined))
     return {
       severity: 'caution',
-      message: 'it waits for pulses, of which a rail has none.',
+      message: 'pulses',
       why: 'The part reads the length of the pulses on this line.',
     }
   return undefined
 }
 
 /** An input that moves something, on a rail, in a part of which no pin of a board moves anything: it stays as it is. */
-export function stuckOnRail(
-  wiring: Wiring,
-  { facts, part }: SignalUse,
-  at: number,
-): Pick<Report, 'severity' | 'message' | 'why'> | undefined {
+export function stuckOnRail(wiring: Wiring, { facts, part }: SignalUse, at: number): Words | undefined {
   if (facts.direction !== 'in' || !facts.actuator) return undefined
   // What is not wired to the end yet may still get its pin.
   const moves = wiring.signals.some(
@@ -162,7 +177,8 @@ export function stuckOnRail(
   const isOn = at > 0 === (facts.activeLevel === 'high')
   return {
     severity: 'caution',
-    message: `${part.ref} is ${isOn ? 'on' : 'off'} for good, and no pin of a board can change that.`,
+    message: 'stuck',
+    data: { part: part.ref, state: isOn ? 'on' : 'off' },
     why: 'A rail never moves. If the program shall switch the part, run this input to a pin.',
   }
 }

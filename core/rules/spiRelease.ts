@@ -8,6 +8,7 @@ export const spiRelease: Rule = {
     id: 'spi-release',
     severities: ['fault'],
     about: 'A device that never lets go of its data output shares the MISO line of an SPI bus with others.',
+    messages: { holds: '{signal} never lets go of MISO, which it shares with {others}.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -21,7 +22,8 @@ export const spiRelease: Rule = {
         report({
           severity: 'fault',
           at: [use.end, ...others.map((one) => one.end)],
-          message: `${use.end} never lets go of MISO, which it shares with ${listWords(others.map((one) => one.end))}.`,
+          message: 'holds',
+          data: { signal: use.end, others: others.map((one) => one.end) },
           why: `When another device is selected, ${use.part.ref} goes on driving the line: two outputs work against each other and the readings of ${listWords(others.map((one) => one.part.ref))} are spoilt. It needs a controller to itself, or a buffer that its select line switches.`,
           numbers: { talkers: talkers.length },
           propose: () =>

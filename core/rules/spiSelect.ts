@@ -9,6 +9,10 @@ export const spiSelect: Rule = {
     id: 'spi-select',
     severities: ['fault'],
     about: 'Two SPI devices share a chip select, or a device on a shared bus has none of its own.',
+    messages: {
+      shared: '{signals} share the chip select {end}.',
+      none: '{signal} {reason}: {part} has no chip select of its own.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -21,7 +25,8 @@ export const spiSelect: Rule = {
       report({
         severity: 'fault',
         at: [end, ...uses.map((use) => use.end)],
-        message: `${listWords(uses.map((use) => use.end))} share the chip select ${end}.`,
+        message: 'shared',
+        data: { signals: uses.map((use) => use.end), end },
         why: `On a shared SPI bus the select line is the only thing that tells the devices whom the board is talking to. With one select for ${uses.length} devices they all answer at once, and their data outputs fight.`,
         numbers: { devices: uses.length },
         propose: () => uses.slice(1).flatMap((use) => rewire(wiring, use)),
@@ -38,7 +43,8 @@ export const spiSelect: Rule = {
         report({
           severity: 'fault',
           at: [use.end],
-          message: `${use.end} ${reason}: ${use.part.ref} has no chip select of its own.`,
+          message: 'none',
+          data: { signal: use.end, reason, part: use.part.ref },
           why: lowForGood
             ? `A device that is always selected answers to all traffic on the bus, also to what is meant for ${listWords(bus.parts.filter((part) => part !== use.part).map((part) => part.ref))}.`
             : 'A device whose select never goes low never takes part in the bus.',

@@ -12,6 +12,11 @@ export const strapNeeded: Rule = {
     severities: ['fault'],
     about:
       'A pin that chooses mode or address, or switches the part on, is open, or wired to the opposite of what the chosen option says.',
+    messages: {
+      rests: '{pin} {rests} and must go to {target}{because}.',
+      open: '{pin} is open and must go to {target}{because}.',
+      wrong: '{pin} is on {is} and must go to {target}{because}.',
+    },
     fixable: true,
     local: true,
   },
@@ -30,11 +35,8 @@ export const strapNeeded: Rule = {
       report({
         severity: 'fault',
         at: [tie.end],
-        message: rests
-          ? `${tie.end} ${rests} and must go to ${targetWords(tie)}${because}.`
-          : tie.state === 'open'
-            ? `${tie.end} is open and must go to ${targetWords(tie)}${because}.`
-            : `${tie.end} is on ${is} and must go to ${targetWords(tie)}${because}.`,
+        message: rests ? 'rests' : tie.state === 'open' ? 'open' : 'wrong',
+        data: { pin: tie.end, rests, target: targetWords(tie), because, is },
         why: `${what[0]?.toUpperCase()}${what.slice(1)}. ${tie.state === 'open' ? 'Left open it floats, and what it chooses changes with the weather.' : 'As it is wired the part takes the other choice: it answers elsewhere or not at all.'}`,
         numbers: {},
         propose: () => fixes(wiring, tie),

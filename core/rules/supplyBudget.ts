@@ -15,6 +15,13 @@ export const supplyBudget: Rule = {
     severities: ['fault', 'caution'],
     about:
       'What a source must give, through regulators and boards behind it, against what it can: a fault when the usual current is over the limit, a caution when peaks are, or above 80 %.',
+    messages: {
+      over: '{source} has to give {typical} mA as a rule, and gives {limit} mA at most.',
+      overPeaks: '{source} has to give {peak} mA at peaks, and gives {limit} mA at most.',
+      near: '{source} has to give {typical} of its {limit} mA as a rule.',
+      together: '{part} has to give {milliamps} mA {when} on its rails together, and gives {together} mA at most.',
+      takesMore: '{part} would have to take {takes} mA from {fed}, and takes {mostIn} mA at most.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -33,11 +40,8 @@ export const supplyBudget: Rule = {
       report({
         severity: over ? 'fault' : 'caution',
         at: [budget.source.end],
-        message: over
-          ? `${budget.source.end} has to give ${typical} mA as a rule, and gives ${limit} mA at most.`
-          : peaks
-            ? `${budget.source.end} has to give ${peak} mA at peaks, and gives ${limit} mA at most.`
-            : `${budget.source.end} has to give ${typical} of its ${limit} mA as a rule.`,
+        message: over ? 'over' : peaks ? 'overPeaks' : 'near',
+        data: { source: budget.source.end, typical, limit, peak },
         why: `${budget.source.why[0]?.toUpperCase()}${budget.source.why.slice(1)}. At peaks: ${listWords(shown)}${worst.length > 4 ? ' and smaller ones' : ''}. ${over || peaks ? 'When a source is asked for more, its voltage falls and the board starts anew, or a regulator grows hot and switches off.' : 'Keep a fifth in reserve for what datasheets leave out.'}`,
         numbers: { typicalMilliamps: typical, peakMilliamps: peak, limitMilliamps: limit },
         propose: () => relieve(wiring, budget, limit),
@@ -57,7 +61,13 @@ function ofGivers(part: PartInstance, all: readonly Budget[], wiring: Wiring, re
     report({
       severity: isUsual ? 'fault' : 'caution',
       at: [part.ref, ...own.map((one) => one.source.end)],
-      message: `${part.ref} has to give ${Math.round(isUsual ? typical : peak)} mA ${isUsual ? 'as a rule' : 'at peaks'} on its rails together, and gives ${together} mA at most.`,
+      message: 'together',
+      data: {
+        part: part.ref,
+        milliamps: Math.round(isUsual ? typical : peak),
+        when: isUsual ? 'as a rule' : 'at peaks',
+        together,
+      },
       why: 'The rails share one regulator and one socket: what one of them gives, the other cannot.',
       numbers: { typicalMilliamps: Math.round(typical), peakMilliamps: Math.round(peak), limitMilliamps: together },
     })
@@ -71,7 +81,8 @@ function ofGivers(part: PartInstance, all: readonly Budget[], wiring: Wiring, re
     report({
       severity: 'fault',
       at: [part.ref, given.source.end, fed.end],
-      message: `${part.ref} would have to take ${Math.round(takes)} mA from ${fed.end}, and takes ${rail.mostIn} mA at most.`,
+      message: 'takesMore',
+      data: { part: part.ref, takes: Math.round(takes), fed: fed.end, mostIn: rail.mostIn },
       why: `A converter gives out the power that it takes in, less its loss: ${Math.round(given.typicalMilliamps)} mA at ${given.source.volts} V are ${Math.round(takes)} mA at ${fed.volts} V.`,
       numbers: { takesMilliamps: Math.round(takes), mostMilliamps: rail.mostIn },
     })

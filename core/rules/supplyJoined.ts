@@ -10,6 +10,11 @@ export const supplyJoined: Rule = {
     severities: ['fault'],
     about:
       'Two sources are joined with each other, of different voltage or each with a regulator of its own, or one with ground.',
+    messages: {
+      ground: '{names} is joined with ground.',
+      sources: '{names} are joined with each other.',
+      output: '{output} is joined with {source} ({volts}): when it switches to ground it shorts the supply.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -24,7 +29,8 @@ export const supplyJoined: Rule = {
       report({
         severity: 'fault',
         at: [...ends.map((one) => one.end), ...(short ? ['ground'] : [])],
-        message: short ? `${names} is joined with ground.` : `${names} are joined with each other.`,
+        message: short ? 'ground' : 'sources',
+        data: { names },
         why: short
           ? 'That is a short circuit: the whole current that the source can give flows through the wires, until something melts or a fuse opens.'
           : `Each source holds its own voltage, and the difference drives a current from one into the other that nothing limits. ${refs.size > 1 ? 'Also two of equal voltage fight: no two regulators are quite the same.' : ''} Join their grounds only.`.trim(),
@@ -40,7 +46,8 @@ export const supplyJoined: Rule = {
       report({
         severity: 'fault',
         at: [output, source.end],
-        message: `${output} is joined with ${source.end} (${formatVolts(source.volts)}): when it switches to ground it shorts the supply.`,
+        message: 'output',
+        data: { output, source: source.end, volts: formatVolts(source.volts) },
         why: `Between the supply and an output that pulls to ground belongs the load. Without one the whole current of ${source.end} flows through ${part.ref}, until one of them gives up.${facts.supply === undefined ? '' : ' Its other half works against the supply as well.'}`,
         numbers: { volts: source.volts },
         propose: () => takeOut(wiring, (a, b) => a === output || b === output),

@@ -8,6 +8,12 @@ export const supplyMissing: Rule = {
     id: 'supply-missing',
     severities: ['fault', 'caution'],
     about: 'A part or board that is wired has no supply, or no ground.',
+    messages: {
+      byPin: '{part} gets its supply at {pin} from the pin {feeding}: it works only while the program holds that high.',
+      none: '{part} has no supply at {pin}.',
+      noGround: '{part} has no ground at {pin}.',
+      boardUnfed: 'Nothing feeds {board}.',
+    },
     fixable: true,
     local: true,
   },
@@ -25,7 +31,8 @@ export const supplyMissing: Rule = {
           report({
             severity: 'caution',
             at: [pin, feeding],
-            message: `${part.ref} gets its supply at ${pin} from the pin ${feeding}: it works only while the program holds that high.`,
+            message: 'byPin',
+            data: { part: part.ref, pin, feeding },
             why: 'So few milliamperes a pin can give. Set it high first, wait until the part has woken, and read it then; while the pin is low, the other lines of the part must be low as well.',
             numbers: { takesMilliamps: use.peakMilliamps ?? use.typicalMilliamps ?? 0 },
           })
@@ -33,7 +40,8 @@ export const supplyMissing: Rule = {
           report({
             severity: 'fault',
             at: [pin],
-            message: `${part.ref} has no supply at ${pin}.`,
+            message: 'none',
+            data: { part: part.ref, pin },
             why: `It takes ${use.facts.least} to ${use.facts.most} V there. Without its own supply a part may still seem to work by stealing current through its signal pins, which damages them.`,
             numbers: { least: use.facts.least, most: use.facts.most },
             propose: () =>
@@ -48,7 +56,8 @@ export const supplyMissing: Rule = {
           report({
             severity: 'fault',
             at: [use.grounds[0] as string],
-            message: `${part.ref} has no ground at ${use.grounds[0]}.`,
+            message: 'noGround',
+            data: { part: part.ref, pin: use.grounds[0] },
             why: 'Current needs a way back. Without a ground of its own the part floats, and its signals mean nothing.',
             numbers: {},
             propose: () => {
@@ -75,7 +84,8 @@ export const supplyMissing: Rule = {
       report({
         severity: 'fault',
         at: [first],
-        message: `${part.ref} has no ground at ${first}.`,
+        message: 'noGround',
+        data: { part: part.ref, pin: first },
         why: 'A voltage is always a difference between two points. Without the common ground a high of one side means nothing to the other.',
         numbers: {},
         propose: () => {
@@ -93,7 +103,8 @@ export const supplyMissing: Rule = {
       report({
         severity: 'fault',
         at: [board.ref],
-        message: `Nothing feeds ${board.ref}.`,
+        message: 'boardUnfed',
+        data: { board: board.ref },
         why: `${board.title} has no socket of its own for a supply${feed ? `; it takes ${feed.least} to ${feed.most} V at ${feed.pins.join(' or ')}` : ''}.`,
         numbers: {},
         propose: () =>

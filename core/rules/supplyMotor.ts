@@ -6,6 +6,7 @@ export const supplyMotor: Rule = {
     id: 'supply-motor',
     severities: ['caution'],
     about: 'Motors, servos or coils hang on the supply from which the board runs its own logic.',
+    messages: { shared: '{part} takes its current from {source}, from which {board} runs its logic.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -21,7 +22,8 @@ export const supplyMotor: Rule = {
         report({
           severity: 'caution',
           at: [part.ref, source.end],
-          message: `${part.ref} takes its current from ${source.end}, from which ${board.ref} runs its logic.`,
+          message: 'shared',
+          data: { part: part.ref, source: source.end, board: board.ref },
           why: `A motor draws a multiple of its usual current when it starts${use.peakMilliamps === undefined ? '' : `, here up to ${Math.round(use.peakMilliamps)} mA`}, and throws sparks and spikes back. On the logic supply that makes the board start anew or misread its sensors. A supply of its own, with the grounds joined, keeps the two apart.`,
           numbers: use.peakMilliamps === undefined ? {} : { peakMilliamps: Math.round(use.peakMilliamps) },
           propose: () =>

@@ -10,6 +10,12 @@ export const supplyRange: Rule = {
     id: 'supply-range',
     severities: ['fault'],
     about: 'A supply pin of a part or board gets a voltage outside its range.',
+    messages: {
+      through: '{through} gets {volts} through what lies in its way, and takes {least} to {most}.',
+      part: '{pin} gets {volts} and takes {least} to {most}.',
+      board: '{end} gets {volts} from {source} and takes {least} to {most}.',
+      converter: '{part} is set to {volts} and gets {gets}: it only makes {makes} of what it takes in.',
+    },
     fixable: true,
     local: true,
   },
@@ -22,7 +28,13 @@ export const supplyRange: Rule = {
           report({
             severity: 'fault',
             at: [through.end],
-            message: `${through.end} gets ${formatVolts(through.volts)} through what lies in its way, and takes ${formatVolts(use.facts.least)} to ${formatVolts(use.facts.most)}.`,
+            message: 'through',
+            data: {
+              through: through.end,
+              volts: formatVolts(through.volts),
+              least: formatVolts(use.facts.least),
+              most: formatVolts(use.facts.most),
+            },
             why: `The ${use.typicalMilliamps ?? 'few'} mA of ${part.ref} flow through it as well, and each ohm takes its share of the volts: U = R · I. Feed the part straight.`,
             numbers: { volts: Math.round(through.volts * 100) / 100, least: use.facts.least },
             propose: () => resupply(wiring, part, () => true),
@@ -33,7 +45,8 @@ export const supplyRange: Rule = {
         report({
           severity: 'fault',
           at: [pin, use.source.end],
-          message: `${pin} gets ${formatVolts(volts)} and takes ${formatVolts(least)} to ${formatVolts(most)}.`,
+          message: 'part',
+          data: { pin, volts: formatVolts(volts), least: formatVolts(least), most: formatVolts(most) },
           why:
             volts > most
               ? `${use.source.end} holds ${formatVolts(volts)}, ${formatVolts(volts - most)} above the range.${absolute !== undefined && volts > absolute ? ` Beyond ${formatVolts(absolute)} damage is certain.` : ' The part runs hot or dies.'}`
@@ -57,7 +70,14 @@ export const supplyRange: Rule = {
         report({
           severity: 'fault',
           at: [end, source.end],
-          message: `${end} gets ${formatVolts(source.volts)} from ${source.end} and takes ${formatVolts(feed.least)} to ${formatVolts(feed.most)}.`,
+          message: 'board',
+          data: {
+            end,
+            volts: formatVolts(source.volts),
+            source: source.end,
+            least: formatVolts(feed.least),
+            most: formatVolts(feed.most),
+          },
           why: `${feed.title} of ${board.title}: ${source.volts > feed.most ? 'more than its range overheats or breaks what hangs behind it.' : 'below its range the regulator drops out and the board restarts at random.'}`,
           numbers: { volts: source.volts, least: feed.least, most: feed.most },
           propose: () =>
@@ -98,7 +118,8 @@ function sayConverter(
   report({
     severity: 'fault',
     at: [input, output],
-    message: `${part.ref} is set to ${formatVolts(given.volts)} and gets ${formatVolts(source.volts)}: it only makes ${makes} of what it takes in.`,
+    message: 'converter',
+    data: { part: part.ref, volts: formatVolts(given.volts), gets: formatVolts(source.volts), makes },
     why:
       makes === 'less'
         ? `A step-down converter needs at least ${formatVolts(given.volts + margin)} for that. With less its output follows its input, ${formatVolts(margin)} below it.`

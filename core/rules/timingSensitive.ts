@@ -6,6 +6,7 @@ export const timingSensitive: Rule = {
     severities: ['caution'],
     about:
       'A part whose pulses must be timed to microseconds hangs on a board whose programs are put aside now and then.',
+    messages: { interrupted: '{signal} needs pulses timed to microseconds, and programs on {pin} are interrupted.' },
     fixable: false,
     local: true,
   },
@@ -17,7 +18,8 @@ export const timingSensitive: Rule = {
       report({
         severity: 'caution',
         at: [use.end, host.end],
-        message: `${use.end} needs pulses timed to microseconds, and programs on ${host.ref} are interrupted.`,
+        message: 'interrupted',
+        data: { signal: use.end, pin: host.ref },
         why: `${why} Readings fail now and then and must be repeated, and outputs jitter. A driver in the kernel, or a small board that does the timing, helps.`,
         numbers: {},
       })

@@ -9,6 +9,11 @@ import type { PartInstance, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { setOption, swapWires } from './mend.ts'
 
+export const turnedLampsMessages = {
+  lampTurned: '{part} is the wrong way round: its cathode {b} lies up to {volts} above its anode {a}, and never below.',
+  commonTurned: '{part} can never light: its common leg {shared} is on the wrong side for a common {leg}.',
+}
+
 /** Lamps of a part that no state lets light, since their cathode lies above their anode in the ones that are driven. */
 export function turnedLamps(wiring: Wiring, part: PartInstance): Report | undefined {
   const verdicts = verdictsOf(wiring)
@@ -25,10 +30,8 @@ export function turnedLamps(wiring: Wiring, part: PartInstance): Report | undefi
   return {
     severity: 'fault',
     at: [...new Set(turned.flatMap((one) => [one.a, one.b]))],
-    message:
-      shared === undefined
-        ? `${part.ref} is the wrong way round: its cathode ${first.b} lies up to ${volts} above its anode ${first.a}, and never below.`
-        : `${part.ref} can never light: its common leg ${shared} is on the wrong side for a common ${shared === first.a ? 'anode' : 'cathode'}.`,
+    message: shared === undefined ? 'lampTurned' : 'commonTurned',
+    data: { part: part.ref, b: first.b, volts, a: first.a, shared, leg: shared === first.a ? 'anode' : 'cathode' },
     why: 'A lamp of this kind conducts from its anode to its cathode only. The other way round it stays dark, and above about 5 V it is damaged.',
     numbers: { reverse: Math.round((flow?.under ?? 0) * 100) / 100 },
     propose: () => [...(shared === undefined ? swapWires(wiring, first.a, first.b) : []), ...otherKinds(wiring, part)],

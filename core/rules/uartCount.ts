@@ -8,6 +8,7 @@ export const uartCount: Rule = {
     id: 'uart-count',
     severities: ['fault'],
     about: 'More parts need a UART of their own than the board has left, those made by software counted.',
+    messages: { tooMany: '{names} need {count} UARTs, and {board} has {have} left.' },
     fixable: true,
   },
   check(wiring, report) {
@@ -40,7 +41,8 @@ export const uartCount: Rule = {
       report({
         severity: 'fault',
         at: [board.ref, ...parts.map((part) => part.ref)],
-        message: `${names} need ${parts.length} UARTs, and ${board.ref} has ${have} left.`,
+        message: 'tooMany',
+        data: { names, count: parts.length, board: board.ref, have },
         why: `A UART joins two parties and cannot be shared. ${board.ref} has ${all.length} of them${takers.length > 0 ? `, of which ${listWords(takers.map((one) => one.title))} ${takers.length === 1 ? 'takes' : 'take'} ${all.length - free.length}` : ''}${software > 0 ? '; one more can be made by software, slowly' : ''}. A serial bridge on the I2C bus or a board with more UARTs is the way out.`,
         numbers: { need: parts.length, have },
         propose: () => takers.flatMap((feature) => withoutFeature(board, feature.id)),

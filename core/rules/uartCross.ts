@@ -8,6 +8,10 @@ export const uartCross: Rule = {
     id: 'uart-cross',
     severities: ['fault'],
     about: 'Two transmitters or two receivers are joined: TX to TX, or RX to RX.',
+    messages: {
+      alike: '{a} and {b} are joined, and both are {kind}.',
+      converter: '{rx} sends into the transmitter {rxPin}, and {tx} listens to the receiver {txPin}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -30,7 +34,8 @@ export const uartCross: Rule = {
       report({
         severity: 'fault',
         at: [a.end, b.end],
-        message: `${a.end} and ${b.end} are joined, and both are ${kind}.`,
+        message: 'alike',
+        data: { a: a.end, b: b.end, kind },
         why: 'What one side sends on TX the other must hear on RX. Two inputs hear nothing, and two outputs work against each other.',
         numbers: {},
         propose: () => otherPair(wiring, b),
@@ -69,7 +74,8 @@ function words(wiring: Wiring, { rx, tx, rxPin, txPin }: Crossed): Report {
   return {
     severity: 'fault',
     at: [rx.end, tx.end, rxPin, txPin],
-    message: `${rx.end} sends into the transmitter ${rxPin}, and ${tx.end} listens to the receiver ${txPin}.`,
+    message: 'converter',
+    data: { rx: rx.end, rxPin, tx: tx.end, txPin },
     why: 'What one side sends on TX the other must hear on RX, so the two wires cross: TX to RX and RX to TX. Now two outputs work against each other and both inputs hear nothing.',
     numbers: {},
     propose: () => swapWires(wiring, rx.end, tx.end),

@@ -7,6 +7,10 @@ export const uartLevels: Rule = {
     id: 'uart-levels',
     severities: ['fault'],
     about: 'A serial port with line levels (RS-232, RS-485) on a logic pin, or logic levels behind a line driver.',
+    messages: {
+      logic: '{signal} speaks logic levels and meets {title} levels on its way to {pin}.',
+      line: '{signal} speaks {title} levels and is wired to the logic pin {pin} without a converter.',
+    },
     fixable: true,
     local: true,
   },
@@ -21,10 +25,8 @@ export const uartLevels: Rule = {
       report({
         severity: 'fault',
         at: [use.end, host.end],
-        message:
-          own === 'logic'
-            ? `${use.end} speaks logic levels and meets ${title} levels on its way to ${host.end}.`
-            : `${use.end} speaks ${title} levels and is wired to the logic pin ${host.end} without a converter.`,
+        message: own === 'logic' ? 'logic' : 'line',
+        data: { signal: use.end, title, pin: host.end },
         why:
           own === 'logic'
             ? `The converter on the way turns logic into ${title} levels, which ${use.part.ref} neither understands nor bears. It belongs on the other side of the converter.`
