@@ -1,6 +1,14 @@
 import { testRule } from '../testing/rules.ts'
 import { analogRange } from './analogRange.ts'
 
+/** A knob on a supply of its own. */
+const knob = (mcu: string, pin: string) => (volts: number) => ({
+  mcu,
+  supplies: { P: { volts } },
+  parts: { K: 'potentiometer' },
+  wires: `K.3 P.+, K.1 MCU.GND, P.- MCU.GND, K.W MCU.${pin}`,
+})
+
 testRule(analogRange, {
   valid: [
     {
@@ -59,5 +67,22 @@ testRule(analogRange, {
       wires: 'K.3 MCU.3V3, K.1 MCU.GND, K.W MCU.34',
       says: ['tip: K.W reaches 3.3 V, and MCU.GPIO34 reads well up to 2.45 V.'],
     },
+    {
+      title: 'a divider that leaves next to nothing',
+      mcu: 'uno-r3',
+      parts: {
+        G: 'gas-analog',
+        A: { part: 'resistor', options: { ohms: 10000 } },
+        B: { part: 'resistor', options: { ohms: 2200 } },
+      },
+      wires: 'G.VCC MCU.5V, G.GND MCU.GND, G.AO A.1, A.2 MCU.A0, B.1 MCU.A0, B.2 MCU.GND',
+      // 5 V · 2.2 / 12.2, and log2(5 / 0.9)
+      says: ['tip: G.AO reaches 0.9 V of the 5.0 V that MCU.A0 reads: 2.5 of 10 bits are lost.'],
+    },
+  ],
+  edges: [
+    { says: 'tooHigh', because: '2.45 V · 1.35 = 3.31 V', at: knob('esp32-devkit-30', '34'), said: 3.35, quiet: 3.3 },
+    { says: 'bent', because: '2.45 V · 1.05 = 2.57 V', at: knob('esp32-devkit-30', '34'), said: 2.6, quiet: 2.55 },
+    { says: 'wasted', because: 'a quarter of 5 V', at: knob('uno-r3', 'A0'), said: 1.24, quiet: 1.26 },
   ],
 })

@@ -27,6 +27,7 @@ export const analogRange: Rule = {
       wasted: '{signal} reaches {most} of the {reads} that {pin} reads: {bits} of {of} bits are lost.',
       stuck: '{pin} always reads {less}, whatever {part} does.',
     },
+    limits: ['tooHigh', 'bent', 'wasted'],
     fixable: true,
     local: true,
   },

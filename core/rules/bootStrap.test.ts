@@ -44,4 +44,13 @@ testRule(bootStrap, {
       says: ['fault: Q.G brings MCU.GPIO15 to 0.6 V at reset, and it must be high then.'],
     },
   ],
+  edges: [
+    {
+      says: 'forced',
+      because: '3.3 V · 45 kΩ / (45 kΩ + R) = 0.825 V: 135 kΩ',
+      at: (ohms) => ({ parts: { R: { part: 'resistor', options: { ohms } } }, wires: 'R.1 MCU.12, R.2 MCU.3V3' }),
+      said: 134000,
+      quiet: 136000,
+    },
+  ],
 })

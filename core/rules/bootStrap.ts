@@ -19,6 +19,7 @@ export const bootStrap: Rule = {
       forced: '{names} brings {pin} to {rest} at reset, and it must be {wanted} then.',
       risky: '{pin} is read at reset and must be {wanted} then; {names} hangs on it.',
     },
+    limits: ['forced'],
     fixable: true,
     local: true,
   },

@@ -82,4 +82,17 @@ testRule(capacitorRule, {
       says: ['caution: G lacks its capacitor: 10 µF at the output keeps the regulator from oscillating.'],
     },
   ],
+  edges: [
+    {
+      says: 'overRated',
+      because: 'rated 16 V',
+      at: (volts) => ({
+        supplies: { P: { volts } },
+        parts: { C: { part: 'capacitor', options: { kind: 'electrolytic', volts: 16 } } },
+        wires: 'C.1 P.+, C.2 P.-, P.- MCU.GND',
+      }),
+      said: 16.1,
+      quiet: 16,
+    },
+  ],
 })

@@ -60,6 +60,18 @@ testRule(pinOnRail, {
   ],
   invalid: [
     {
+      title: 'a clock on the supply',
+      parts: { E: { part: 'bme280', mode: 'spi' } },
+      wires: 'E.VCC MCU.3V3, E.GND MCU.GND, E.SCL MCU.3V3',
+      says: ['fault: E.SCL is on 3.3 V (MCU.3V3): a line of a bus that never moves carries nothing.'],
+    },
+    {
+      title: 'a button to ground on the line of a relay',
+      parts: { K: 'relay-1', S: 'button' },
+      wires: 'K.VCC MCU.VIN, K.GND MCU.GND, K.IN MCU.27, S.1 MCU.27, S.2 MCU.GND',
+      says: ['fault: When S closes, the output MCU.GPIO27 is joined with ground.'],
+    },
+    {
       title: 'a relay whose only input lies on a supply',
       mcu: 'uno-r3',
       parts: { K: 'relay-1' },
@@ -336,6 +348,25 @@ const onArray = (milliamps: number, one: string, two: string) => ({
   parts: { D: 'uln2003', L: { part: 'lamp', options: { milliamps } } },
   wires: `PACK.- MCU.GND, D.E MCU.GND, D.COM PACK.+, D.1B ${one}, D.2B ${two}, D.1C L.-, D.2C L.-, L.+ PACK.+`,
 })
+/** A motor on a transistor with a resistor in front of its base. */
+const onTransistor = (given: { milliamps?: number; stall?: number; volts?: number; ohms?: number }) => {
+  const { milliamps = 200, volts = 6, ohms = 330 } = given
+  return {
+    supplies: { P: { volts } },
+    parts: {
+      T: 'npn',
+      R: { part: 'resistor', options: { ohms } },
+      M: { part: 'dc-motor', options: { milliamps, stall: given.stall ?? milliamps } },
+    },
+    wires: 'T.B R.1, R.2 MCU.27, T.E MCU.GND, P.- MCU.GND, M.M1 P.+, M.M2 T.C',
+  }
+}
+const fused = (milliamps: number) => ({
+  supplies: { P: { volts: 5, limitMilliamps: 3000 } },
+  parts: { F: { part: 'fuse', options: { milliamps } }, S: 'servo-sg90' },
+  wires: 'F.1 P.+, F.2 S.VCC, S.GND P.-, P.- MCU.GND, S.SIG MCU.27',
+})
+
 testRule(driverRating, {
   valid: [
     { title: 'a motor well under its transistor', ...onFet(300, 900, 'irlz44n') },
@@ -393,6 +424,64 @@ testRule(driverRating, {
       title: 'a shunt across a supply',
       ...metered(12, 'A.VIN+ P.+, A.VIN- MCU.GND, L.+ P.+, L.- MCU.GND'),
       says: ['fault: A joins 12.0 V with ground through its shunt of 0.1 Ω.'],
+    },
+  ],
+  edges: [
+    { says: 'over', because: 'BC337: 800 mA', at: (milliamps) => onTransistor({ milliamps }), said: 801, quiet: 800 },
+    { says: 'near', because: '80 % of 800 mA', at: (milliamps) => onTransistor({ milliamps }), said: 641, quiet: 640 },
+    { says: 'starts', because: 'BC337: 800 mA', at: (stall) => onTransistor({ stall }), said: 801, quiet: 800 },
+    { says: 'volts', because: 'BC337: 45 V', at: (volts) => onTransistor({ volts }), said: 45.5, quiet: 45 },
+    {
+      says: 'weakBase',
+      severity: 'fault',
+      because: '(3.3 V − 0.7 V) · 100 / 200 mA = 1300 Ω, less 33 Ω of the output',
+      at: (ohms) => onTransistor({ ohms }),
+      said: 1280,
+      quiet: 1250,
+    },
+    {
+      says: 'weakBase',
+      severity: 'caution',
+      because: 'half as much again: 867 Ω, less 33 Ω of the output',
+      at: (ohms) => onTransistor({ ohms }),
+      said: 850,
+      quiet: 820,
+    },
+    {
+      says: 'overGood',
+      because: 'one channel is good for 300 mA',
+      at: (milliamps) => ({
+        supplies: { P: { volts: 6 } },
+        parts: { T: 'uln2003', M: { part: 'dc-motor', options: { milliamps, stall: milliamps } } },
+        wires: 'T.1B MCU.27, T.GND MCU.GND, P.- MCU.GND, M.M1 P.+, M.M2 T.1C, T.COM P.+',
+      }),
+      said: 301,
+      quiet: 300,
+    },
+    {
+      says: 'resistorHot',
+      because: '(5 V)² / 0.25 W = 100 Ω',
+      at: (value) => ({
+        supplies: { P: { volts: 5 } },
+        parts: { R: { part: 'resistor', options: { ohms: value } } },
+        wires: 'R.1 P.+, R.2 P.-, P.- MCU.GND',
+      }),
+      said: 99,
+      quiet: 100,
+    },
+    { says: 'fuseOver', because: 'a servo takes 220 mA as a rule', at: fused, said: 219, quiet: 220 },
+    { says: 'fusePeak', because: 'a servo takes 650 mA when it starts, twice 325', at: fused, said: 324, quiet: 325 },
+    {
+      says: 'shuntVolts',
+      because: 'INA219: 26 V',
+      at: (volts) => ({
+        supplies: { P: { volts } },
+        parts: { I: 'ina219', M: { part: 'dc-motor', options: { milliamps: 200, stall: 300 } } },
+        wires:
+          'I.VCC MCU.3V3, I.GND MCU.GND, I.SDA MCU.21, I.SCL MCU.22, I.VIN+ P.+, I.VIN- M.M1, M.M2 P.-, P.- MCU.GND',
+      }),
+      said: 26.5,
+      quiet: 26,
     },
   ],
 })

@@ -27,7 +27,7 @@ export function sayHot(wiring: Wiring, report: (one: Report) => void): void {
     if (!flow) continue
     const amps = Math.max(flow.forward, flow.back) / 1000
     const watts = amps ** 2 * ohms
-    if (watts <= rated) continue
+    if (watts <= rated * 1.001) continue
     report({
       severity: watts > rated * 1.5 ? 'fault' : 'caution',
       at: [element.a, element.b, part.ref],

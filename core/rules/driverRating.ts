@@ -27,6 +27,18 @@ export const driverRating: Rule = {
       shuntVolts: '{part} bears {most} at its shunt and gets {highest}.',
       shuntAcross: '{part} joins {highest} with {other} through its shunt of {ohms} Ω.',
     },
+    limits: [
+      'over',
+      'near',
+      'overGood',
+      'starts',
+      'volts',
+      'resistorHot',
+      'fuseOver',
+      'fusePeak',
+      'weakBase',
+      'shuntVolts',
+    ],
     fixable: false,
   },
   check(wiring, report) {

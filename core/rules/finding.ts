@@ -40,6 +40,8 @@ export interface Rule {
     readonly about: string
     /** What it can say, by id. */
     readonly messages: Messages
+    /** Messages that hang on a figure: of each the tests show both sides. */
+    readonly limits?: readonly string[]
     readonly fixable: boolean
     /**
      * What it says of a signal, a net or a part depends on these alone, on what hangs together with them (see

@@ -9,7 +9,6 @@ export const i2cAddress: Rule = {
     severities: ['fault'],
     about: 'Two devices answer to one address on the same I2C segment, or a device sits on a reserved address.',
     messages: {
-      reserved: '{parts} sits on the reserved address {address}.',
       same: '{parts} {all} answer to {address} on one bus.',
       upstream: '{parts} behind a bus switch and {above} before it both answer to {address}.',
     },
@@ -21,16 +20,6 @@ export const i2cAddress: Rule = {
       for (const part of segment.parts)
         for (const { address } of addressesOf(part)) byAddress.set(address, [...(byAddress.get(address) ?? []), part])
       for (const [address, parts] of byAddress) {
-        if (address < 0x08 || address > 0x77)
-          report({
-            severity: 'fault',
-            at: parts.map((part) => part.ref),
-            message: 'reserved',
-            data: { parts: parts.map((part) => part.ref), address: hexAddress(address) },
-            why: 'The I2C standard (UM10204, table 4) keeps 0x00 to 0x07 and 0x78 to 0x7F for general calls, high-speed codes and ten-bit addresses.',
-            numbers: { address: hexAddress(address) },
-            propose: () => parts.flatMap((part) => addressFixes(wiring, segment, part, address)),
-          })
         const above = segment.upstream.filter((one) => addressesOf(one).some((each) => each.address === address))
         if (above.length > 0)
           report({

@@ -1,6 +1,12 @@
 import { testRule } from '../testing/rules.ts'
 import { i2cPullup } from './i2cPullup.ts'
 
+/** A bare chip with a pair of resistors. */
+const pulled = (ohms: number) => ({
+  parts: { E: 'mcp23017', A: { part: 'resistor', options: { ohms } }, B: { part: 'resistor', options: { ohms } } },
+  wires: 'E.VDD MCU.3V3, E.VSS MCU.GND, E.SDA MCU.21, E.SCL MCU.22, A.1 MCU.21, A.2 MCU.3V3, B.1 MCU.22, B.2 MCU.3V3',
+})
+
 testRule(i2cPullup, {
   valid: [
     {
@@ -85,5 +91,9 @@ testRule(i2cPullup, {
       wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.SDA MCU.21, A.SCL MCU.22, P.1 A.SDA, P.2 MCU.3V3, Q.1 A.SCL, Q.2 MCU.3V3',
       says: ['caution: The pull-ups on SDA and SCL of A are together 637 Ω to 3.3 V, stronger than 967 Ω.'],
     },
+  ],
+  edges: [
+    { says: 'strong', because: '(3.3 V − 0.4 V) / 3 mA = 967 Ω, less a hundredth', at: pulled, said: 950, quiet: 960 },
+    { says: 'slow', because: '1000 ns / (0.8473 · 40 pF) = 29.5 kΩ', at: pulled, said: 29600, quiet: 29400 },
   ],
 })

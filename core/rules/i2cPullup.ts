@@ -19,6 +19,7 @@ export const i2cPullup: Rule = {
       strong: 'The pull-ups on {signals} of {names} are together {sum}, stronger than {least}.',
       slow: '{signals} of {names} {rise} in about {nanoseconds} ns, and {hertz} allow {limit} ns.',
     },
+    limits: ['strong', 'slow'],
     fixable: true,
   },
   check(wiring, report) {

@@ -12,6 +12,13 @@ const shared = (one: string, two: string) => ({
   wires: 'L.A MCU.3, M.A MCU.4, L.K R.1, M.K R.1, R.2 MCU.GND',
 })
 
+/** A red lamp and its resistor across a supply. */
+const lamp = (volts: number) => (ohms: number) => ({
+  supplies: { P: { volts } },
+  parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms } } },
+  wires: 'L.A R.1, R.2 P.+, L.K P.-, P.- MCU.GND',
+})
+
 testRule(ledResistor, {
   valid: [
     { title: 'two red lamps of two pins on one resistor', ...shared('red', 'red') },
@@ -96,5 +103,10 @@ testRule(ledResistor, {
       fix: 'Take a 1 W resistor for R',
       changes: ['R: options ohms 1200 becomes ohms 1200, watts 1'],
     },
+  ],
+  edges: [
+    { says: 'over', because: '(5 V − 2 V) / 20 mA = 150 Ω, and a thousandth', at: lamp(5), said: 149, quiet: 150 },
+    { says: 'faint', because: '(5 V − 2 V) / 0.3 mA = 10 kΩ', at: lamp(5), said: 10100, quiet: 9900 },
+    { says: 'hot', because: '(24 V − 2 V)² / 0.25 W = 1936 Ω', at: lamp(24), said: 1930, quiet: 1940 },
   ],
 })

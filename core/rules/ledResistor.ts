@@ -27,6 +27,7 @@ export const ledResistor: Rule = {
       darkened: '{names} goes dark while {other} is lit: both hang on {resistor}.',
       hot: '{resistor} turns {watts} into heat and is rated {rating}.',
     },
+    limits: ['over', 'faint', 'hot'],
     fixable: true,
     local: true,
   },
@@ -91,7 +92,7 @@ export const ledResistor: Rule = {
         })
       const rating = one.resistor?.options.watts
       const watts = (one.milliamps / 1000) ** 2 * one.ohms
-      if (one.resistor && typeof rating === 'number' && Number.isFinite(watts) && watts > rating)
+      if (one.resistor && typeof rating === 'number' && Number.isFinite(watts) && watts > rating * 1.001)
         report({
           severity: 'caution',
           at: [one.resistor.ref],

@@ -26,6 +26,7 @@ export const levelDamage: Rule = {
       tied: '{receivers} {are} tied to {arrives} and {bear} {bears}.',
       driven: '{drivers} {drivers:brings/bring} {arrives} to {receivers}, which {bear} {bears}.',
     },
+    limits: ['driven', 'through'],
     fixable: true,
     local: true,
   },

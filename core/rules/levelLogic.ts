@@ -20,6 +20,7 @@ export const levelLogic: Rule = {
       highLow: '{receiver} wants at most {vil} for a low and gets {low} from {driver}.',
       unknown: 'The input {thresholds} of {ends} {are} not known; {theyGet} {high} and {run} at {volts}.',
     },
+    limits: ['lowHigh', 'highLow', 'between', 'weakLink'],
     fixable: true,
     local: true,
   },

@@ -10,6 +10,12 @@ const light = (fixed: number, series: number) => ({
   parts: { T: 'ldr', R: ohms(fixed), S: ohms(series) },
   wires: 'T.1 MCU.VIN, S.1 T.2, S.2 MCU.34, R.1 MCU.34, R.2 MCU.GND',
 })
+/** A 5 V output behind a divider of 1 kΩ and so many ohms. */
+const divided = (value: number) => ({
+  parts: { S: 'hx711', R: ohms(1000), T: ohms(value) },
+  wires: 'S.VCC MCU.VIN, S.GND MCU.GND, S.DT R.1, R.2 MCU.D4, T.1 R.2, T.2 MCU.GND',
+})
+
 testRule(levelDamage, {
   valid: [
     // 5 V · 10 / (10 + 4.7 + 0.15) = 3.37 V in daylight, and 3.37 / 4.7: less than the pin bears.
@@ -131,6 +137,19 @@ testRule(levelDamage, {
       says: ['fault: A.D4 brings 5.0 V to B.GPIO4, which bears 3.6 V.'],
     },
   ],
+  edges: [
+    { says: 'driven', because: '5 V · R / (R + 1 kΩ) = 3.61 V: 2.6 kΩ', at: divided, said: 2610, quiet: 2590 },
+    {
+      says: 'through',
+      because: '5 V · R / (R + 1 kΩ) = 3.65 V: 2.7 kΩ',
+      at: (value) => ({
+        parts: { A: ohms(1000), T: ohms(value) },
+        wires: 'A.1 MCU.VIN, A.2 MCU.27, T.1 MCU.27, T.2 MCU.GND',
+      }),
+      said: 2710,
+      quiet: 2690,
+    },
+  ],
 })
 
 testRule(levelLogic, {
@@ -179,6 +198,57 @@ testRule(levelLogic, {
       parts: { S: 'servo-sg90' },
       wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.D4',
       says: ['tip: The input threshold of S.SIG is not known; it gets 3.3 V and runs at 5.0 V.'],
+    },
+  ],
+  edges: [
+    {
+      says: 'lowHigh',
+      severity: 'caution',
+      because: '5 V · R / (R + 1 kΩ) = 2.475 V: 980 Ω',
+      at: divided,
+      said: 970,
+      quiet: 985,
+    },
+    {
+      says: 'lowHigh',
+      severity: 'fault',
+      because: 'the middle of 0.825 V and 2.475 V: 493 Ω',
+      at: divided,
+      said: 490,
+      quiet: 495,
+    },
+    {
+      says: 'highLow',
+      because: '5 V · R / (R + 10 kΩ) = 1.5 V: 4.3 kΩ',
+      at: (value) => ({
+        mcu: 'uno-r3',
+        parts: { P: 'hx711', R: ohms(value), Q: ohms(10000) },
+        wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.DT R.1, R.2 MCU.7, Q.1 MCU.7, Q.2 MCU.5V',
+      }),
+      said: 4320,
+      quiet: 4280,
+    },
+    {
+      says: 'between',
+      because: '10 kΩ and 45 kΩ inside are 8.2 kΩ, 5 V · R / (R + 8.2 kΩ) = 1.5 V: 3.5 kΩ',
+      at: (value) => ({
+        mcu: 'uno-r3',
+        parts: { S: 'button', R: ohms(value), Q: ohms(10000) },
+        wires: 'S.1 MCU.7, S.2 R.1, R.2 MCU.GND, Q.1 MCU.7, Q.2 MCU.5V',
+      }),
+      said: 3550,
+      quiet: 3490,
+    },
+    {
+      says: 'weakLink',
+      because: '5 V · R / (R + 10 kΩ) = 3 V either way: 15 kΩ',
+      at: (value) => ({
+        boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } },
+        parts: { R: ohms(10000), Q: ohms(value), S: ohms(10000) },
+        wires: 'A.GND B.GND, A.7 R.1, R.2 S.1, S.2 B.7, Q.1 R.2, Q.2 B.GND',
+      }),
+      said: 14900,
+      quiet: 15000,
     },
   ],
 })

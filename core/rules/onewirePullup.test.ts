@@ -1,6 +1,11 @@
 import { testRule } from '../testing/rules.ts'
 import { onewirePullup } from './onewirePullup.ts'
 
+const probe = (ohms: number) => ({
+  parts: { D: 'ds18b20-probe', A: { part: 'resistor', options: { ohms } } },
+  wires: 'D.VDD MCU.3V3, D.GND MCU.GND, D.DQ MCU.27, A.1 MCU.27, A.2 MCU.3V3',
+})
+
 testRule(onewirePullup, {
   valid: [
     {
@@ -47,5 +52,9 @@ testRule(onewirePullup, {
       wires: 'A.VDD MCU.5V, A.GND MCU.GND, LOW.- MCU.GND, A.DQ MCU.4, R.1 A.DQ, R.2 LOW.+',
       says: ['fault: The line of A.DQ on MCU.D4 is pulled to 1.8 V only.'],
     },
+  ],
+  edges: [
+    { says: 'strong', because: '(3.3 V − 0.4 V) / 4 mA = 725 Ω, less a hundredth', at: probe, said: 715, quiet: 720 },
+    { says: 'weak', because: 'at most 10 kΩ', at: probe, said: 10100, quiet: 10000 },
   ],
 })

@@ -18,6 +18,7 @@ export const onewirePullup: Rule = {
       lowVolts: 'The line of {names} on {pin} is pulled to {volts} only.',
       weak: 'The pull-up of {names} on {pin} is {ohms}, and {most} is the most.',
     },
+    limits: ['strong', 'weak'],
     fixable: true,
     local: true,
   },

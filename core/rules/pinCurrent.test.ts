@@ -1,6 +1,24 @@
 import { testRule } from '../testing/rules.ts'
 import { pinCurrent } from './pinCurrent.ts'
 
+const base = (ohms: number) => ({
+  mcu: 'uno-r3',
+  parts: { T: 'npn', R: { part: 'resistor', options: { ohms } } },
+  wires: 'T.B R.1, R.2 MCU.7, T.E MCU.GND',
+})
+const sevenLamps = (ohms: number) => ({
+  mcu: 'pico',
+  parts: Object.fromEntries(
+    [2, 3, 4, 5, 6, 7, 8].flatMap((pin) => [
+      [`L${pin}`, { part: 'led', options: { colour: 'red' } }],
+      [`R${pin}`, { part: 'resistor', options: { ohms } }],
+    ]),
+  ),
+  wires: [2, 3, 4, 5, 6, 7, 8]
+    .map((pin) => `L${pin}.A R${pin}.1, R${pin}.2 MCU.GP${pin}, L${pin}.K MCU.GND`)
+    .join(', '),
+})
+
 testRule(pinCurrent, {
   valid: [
     {
@@ -51,5 +69,24 @@ testRule(pinCurrent, {
       wires: 'T.B R.1, R.2 MCU.PB12, T.E MCU.GND',
       says: ['fault: MCU.PB12 gives 38 mA for T; 25 mA is the limit.'],
     },
+  ],
+  edges: [
+    {
+      says: 'pin',
+      severity: 'caution',
+      because: '(5 V − 0.7 V) / (20 mA · 1.02) − 27 Ω of the output = 184 Ω',
+      at: base,
+      said: 180,
+      quiet: 187,
+    },
+    {
+      says: 'pin',
+      severity: 'fault',
+      because: '(5 V − 0.7 V) / 40 mA − 27 Ω of the output = 80 Ω',
+      at: base,
+      said: 80,
+      quiet: 82,
+    },
+    { says: 'board', because: 'seven lamps at 50 mA together', at: sevenLamps, said: 180, quiet: 183 },
   ],
 })

@@ -17,6 +17,7 @@ export const pinCurrent: Rule = {
       group: '{group} of {board} carry {sum} mA together; {absolute} mA is the limit.',
       board: 'The pins of {board} carry {sum} mA together; {limit}.',
     },
+    limits: ['pin', 'board'],
     fixable: true,
   },
   check(wiring, report) {

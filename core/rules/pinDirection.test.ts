@@ -13,6 +13,12 @@ testRule(pinDirection, {
   ],
   invalid: [
     {
+      title: 'a lamp from the supply to a pin that only reads',
+      parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'L.A MCU.3V3, L.K R.1, R.2 MCU.34',
+      says: ['fault: L is switched by MCU.GPIO34, which is input only.'],
+    },
+    {
       title: 'a lamp on an input-only pin, through its resistor',
       parts: { L: 'led', R: 'resistor' },
       wires: 'L.A R.1, R.2 MCU.D35, L.K MCU.GND',

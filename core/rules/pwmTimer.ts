@@ -19,7 +19,7 @@ export const pwmTimer: Rule = {
     about: 'PWM signals that need different frequencies hang on one timer, or on more timers than the chip has.',
     messages: {
       clash: '{ends} hang on {timers} and need different frequencies.',
-      tooMany: '{board} has {timers} PWM timers, and {wanted} frequencies are wanted.',
+      tooMany: '{board} has {timers} PWM {timers:timer/timers}, and {wanted} frequencies are wanted.',
     },
     fixable: true,
   },

@@ -18,6 +18,12 @@ testRule(resetGlitch, {
   ],
   invalid: [
     {
+      title: 'a gate that a resistor holds high',
+      parts: { T: 'nmos', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'T.G MCU.27, T.S MCU.GND, R.1 T.G, R.2 MCU.3V3',
+      says: ['caution: T.G moves while the board starts: a resistor holds it high and MCU.GPIO27 floats at reset.'],
+    },
+    {
       title: 'a gate that nothing holds while the pin floats',
       parts: { T: 'nmos' },
       wires: 'T.G MCU.27, T.S MCU.GND',

@@ -5,6 +5,12 @@ import { supplyRange } from './supplyRange.ts'
 
 const pack = (volts: number) => ({ PACK: { volts } })
 
+const servoOn = (volts: number) => ({
+  supplies: { P: { volts } },
+  parts: { S: 'servo-sg90' },
+  wires: 'S.VCC P.+, S.GND P.-, P.- MCU.GND, S.SIG MCU.27',
+})
+
 testRule(supplyRange, {
   valid: [
     { title: 'a sensor at 3.3 V', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3' },
@@ -49,6 +55,10 @@ testRule(supplyRange, {
       wires: 'PACK.+ MCU.VIN',
       says: ['fault: MCU.VIN gets 5.0 V from PACK.+ and takes 7.0 V to 12.0 V.'],
     },
+  ],
+  edges: [
+    { says: 'part', because: 'at least 4.8 V', at: servoOn, said: 4.75, quiet: 4.8 },
+    { says: 'part', because: 'at most 6 V', at: servoOn, said: 6.05, quiet: 6 },
   ],
 })
 

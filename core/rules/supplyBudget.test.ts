@@ -1,6 +1,12 @@
 import { testRule } from '../testing/rules.ts'
 import { supplyBudget } from './supplyBudget.ts'
 
+const pumpOn = (limitMilliamps: number) => ({
+  supplies: { P: { volts: 5, limitMilliamps } },
+  parts: { S: 'pump' },
+  wires: 'S.+ P.+, S.- P.-, P.- MCU.GND',
+})
+
 testRule(supplyBudget, {
   valid: [
     {
@@ -48,6 +54,42 @@ testRule(supplyBudget, {
         'fault: PACK.+ has to give 422 mA as a rule, and gives 300 mA at most.',
         'caution: K.OUT+ has to give 2400 mA at peaks, and gives 2000 mA at most.',
       ],
+    },
+  ],
+  edges: [
+    { says: 'over', because: '220 mA as a rule', at: pumpOn, said: 219, quiet: 220 },
+    { says: 'near', because: '220 mA / 0.8 = 275 mA', at: pumpOn, said: 274, quiet: 275 },
+    {
+      says: 'overPeaks',
+      because: 'a servo takes 650 mA when it starts',
+      at: (limitMilliamps) => ({
+        supplies: { P: { volts: 5, limitMilliamps } },
+        parts: { S: 'servo-sg90' },
+        wires: 'S.VCC P.+, S.GND P.-, P.- MCU.GND, S.SIG MCU.27',
+      }),
+      said: 649,
+      quiet: 650,
+    },
+    {
+      says: 'together',
+      because: '700 mA for both rails, 60 mA a pixel at peaks: 11 of them',
+      at: (pixels) => ({
+        parts: { B: 'breadboard-supply', P: { part: 'ws2812-strip', options: { pixels } } },
+        wires: 'P.5V B.5V, P.GND B.GND, B.GND MCU.GND, P.DIN MCU.27',
+      }),
+      said: 12,
+      quiet: 11,
+    },
+    {
+      says: 'takesMore',
+      because: '2 A · 3.7 V · 0.85 / 5 V = 1258 mA, 20 mA a pixel: 62 of them',
+      at: (pixels) => ({
+        supplies: { W: { volts: 3.7, limitMilliamps: 9000 } },
+        parts: { B: 'boost', P: { part: 'ws2812-strip', options: { pixels } } },
+        wires: 'B.IN+ W.+, B.IN- W.-, P.5V B.OUT+, P.GND B.OUT-, B.OUT- MCU.GND, P.DIN MCU.27',
+      }),
+      said: 63,
+      quiet: 62,
     },
   ],
 })

@@ -22,6 +22,7 @@ export const supplyBudget: Rule = {
       together: '{part} has to give {milliamps} mA {when} on its rails together, and gives {together} mA at most.',
       takesMore: '{part} would have to take {takes} mA from {fed}, and takes {mostIn} mA at most.',
     },
+    limits: ['over', 'near', 'overPeaks', 'together', 'takesMore'],
     fixable: true,
   },
   check(wiring, report) {

@@ -16,6 +16,7 @@ export const supplyRange: Rule = {
       board: '{end} gets {volts} from {source} and takes {least} to {most}.',
       converter: '{part} is set to {volts} and gets {gets}: it only makes {makes} of what it takes in.',
     },
+    limits: ['part'],
     fixable: true,
     local: true,
   },

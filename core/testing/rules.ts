@@ -2,10 +2,11 @@ import { describe, expect, it } from 'vitest'
 import { fixesFor } from '../advice/fixes.ts'
 import { describeDifference } from '../plan/difference.ts'
 import { applyEdits } from '../plan/edit.ts'
-import type { Rule } from '../rules/finding.ts'
+import type { Rule, Severity } from '../rules/finding.ts'
 import { allRules, check } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { catalog, type Short, wiringOf } from './plans.ts'
+import { mistaken } from './wiringSuite.ts'
 
 interface Invalid extends Short {
   readonly title: string
@@ -16,10 +17,30 @@ interface Invalid extends Short {
   readonly changes?: readonly string[]
 }
 
+/** A figure that decides: just on one side of it the rule says something, just on the other it does not. */
+interface Edge {
+  /** Id of the message, and its severity where the figure decides between two. */
+  readonly says: string
+  readonly severity?: Severity
+  /** The arithmetic behind the limit. */
+  readonly because: string
+  readonly at: (figure: number) => Short
+  readonly said: number
+  readonly quiet: number
+}
+
+/** Sides of a limit lie at most so far apart, as a share of it. */
+const CLOSE = 0.1
+
 /** Runs a rule over tables of valid and invalid wirings; every fix offered must mend and bring no new fault. */
 export function testRule(
   rule: Rule,
-  tables: { valid: readonly (Short & { title: string })[]; invalid: readonly Invalid[] },
+  tables: {
+    readonly valid: readonly (Short & { title: string })[]
+    readonly invalid: readonly Invalid[]
+    /** Both sides of every limit that the rule names. */
+    readonly edges?: readonly Edge[]
+  },
 ): void {
   describe(rule.meta.id, () => {
     it('has tables that could fail', () => {
@@ -30,6 +51,25 @@ export function testRule(
       expect(rule.meta.severities.filter((severity) => !shown.has(severity))).toEqual([])
       // A rule that says it can mend shows a mend, and one that cannot shows none.
       expect(tables.invalid.some(({ fix }) => fix !== undefined)).toBe(rule.meta.fixable)
+    })
+    it('shows every message that it has', () => {
+      const edges = (tables.edges ?? []).map(({ at, said }) => at(said))
+      const cases = [...tables.invalid, ...edges, ...mistaken.filter((one) => one.rule === rule.meta.id)]
+      const said = new Set(cases.flatMap((short) => check(wiringOf(short), [rule]).map((one) => one.says)))
+      expect(Object.keys(rule.meta.messages).filter((id) => !said.has(id))).toEqual([])
+    })
+    it('has both sides of every limit', () => {
+      const shown = new Set((tables.edges ?? []).map(({ says }) => says))
+      expect([...shown].sort()).toEqual([...(rule.meta.limits ?? [])].sort())
+      for (const { said, quiet, because } of tables.edges ?? [])
+        expect(Math.abs(said - quiet) / Math.max(said, quiet), because).toBeLessThan(CLOSE)
+    })
+    it.each(tables.edges ?? [])('$says: $because', ({ says, severity, at, said, quiet }) => {
+      const isSaid = (figure: number): boolean =>
+        check(wiringOf(at(figure)), [rule]).some(
+          (one) => one.says === says && (severity === undefined || one.severity === severity),
+        )
+      expect([isSaid(said), isSaid(quiet)]).toEqual([true, false])
     })
     describe('valid', () => {
       it.each(tables.valid)('$title', (short) => {
