@@ -376,5 +376,14 @@ export function heldAtStart(wiring: Wiring, net: Net, hold: { readonly volts: nu
   return solve(strands, new Map([...held, [HOLD, hold.volts]])).volts.get(net.index) ?? hold.volts
 }
 
+/** Volts of a net at rest with an element at so many times its ohms; undefined where nothing holds the net. */
+export function restWith(wiring: Wiring, net: Net, element: Element, times: number): number | undefined {
+  const verdict = verdictsOf(wiring).of(net)?.verdict
+  const strands = verdict?.states[0]?.strands.map((one) =>
+    one.element === element ? { ...one, ohms: one.ohms * times } : one,
+  )
+  return verdict && strands && solve(strands, verdict.island.held).volts.get(net.index)
+}
+
 /** Node of a hold that is added for one question; no island has it. */
 const HOLD = Number.MIN_SAFE_INTEGER

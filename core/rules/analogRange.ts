@@ -1,8 +1,7 @@
 import { volts } from '../catalog/common.ts'
 import { analogSpan } from '../circuit/analog.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { verdictsOf } from '../circuit/verdicts.ts'
-import { solve } from '../electrical/network.ts'
+import { restWith } from '../circuit/verdicts.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
@@ -93,15 +92,8 @@ function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
       continue
     for (const net of [netA, netB]) {
       const host = circuit.at(net).find((port) => port.host?.functions.has('analog-in'))?.host
-      const verdict = verdictsOf(wiring).of(net)?.verdict
-      const rest = verdict?.states[0]
-      if (!host || !verdict || !rest || !netA.wired || !netB.wired) continue
-      const at = (share: number): number | undefined =>
-        solve(
-          rest.strands.map((one) => (one.element === element ? { ...one, ohms: ohms * share } : one)),
-          verdict.island.held,
-        ).volts.get(net.index)
-      const [less, more] = [at(0.1), at(10)]
+      if (!host || !netA.wired || !netB.wired) continue
+      const [less, more] = [restWith(wiring, net, element, 0.1), restWith(wiring, net, element, 10)]
       if (less === undefined || more === undefined) continue
       if (Math.abs(less - more) > MOVES * Math.max(less, more, 0.1)) continue
       report({

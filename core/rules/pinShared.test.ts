@@ -9,8 +9,22 @@ const registers = (wires: string) => ({
   wires: `X.VCC MCU.5V, X.GND MCU.GND, Y.VCC MCU.5V, Y.GND MCU.GND, Z.VDD MCU.5V, Z.VSS MCU.GND, ${wires}`,
 })
 
+/** Two outputs that meet at a pin through parts of one kind, with a resistor to ground. */
+const meet = (part: string, into: string, outOf: string, ohms?: number) => ({
+  mcu: 'uno-r3',
+  parts: {
+    A: 'hx711',
+    B: 'hx711',
+    X: { part, ...(ohms === undefined ? {} : { options: { ohms } }) },
+    Y: { part, ...(ohms === undefined ? {} : { options: { ohms } }) },
+    R: { part: 'resistor', options: { ohms: 10000 } },
+  },
+  wires: `A.VCC MCU.5V, A.GND MCU.GND, B.VCC MCU.5V, B.GND MCU.GND, A.DT X.${into}, X.${outOf} MCU.7, B.DT Y.${into}, Y.${outOf} MCU.7, R.1 MCU.7, R.2 MCU.GND`,
+})
+
 testRule(pinShared, {
   valid: [
+    { title: 'two outputs that diodes keep apart', ...meet('diode', 'A', 'K') },
     { title: 'an output of a register read by an expander', ...registers('X.QA Z.GPA0') },
     {
       title: 'two I2C devices share their lines',
@@ -45,6 +59,11 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'two outputs that meet through resistors',
+      ...meet('resistor', '1', '2', 1000),
+      says: ['fault: A.DT and B.DT share MCU.D7: two outputs drive one line.'],
+    },
     {
       title: 'outputs of two registers on one wire',
       ...registers('X.QA Y.QB'),

@@ -1,5 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
+import { contention } from '../circuit/contends.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
@@ -7,6 +8,9 @@ import { clash, wayOf } from '../wiring/sharing.ts'
 import { bridgesJoinedMessages, sayBridges } from './bridgesJoined.ts'
 import type { Report, Rule } from './finding.ts'
 import { usesByHost } from './shared.ts'
+
+/** Current in milliamperes above which two outputs work against each other. */
+const FLOWS = 0.1
 
 export const pinShared: Rule = {
   meta: {
@@ -30,8 +34,8 @@ export const pinShared: Rule = {
         const b = uses[second]!
         const a = uses
           .slice(0, second)
-          .find((one) => (one.part !== b.part || one.end !== b.end ? clash(one, b) : undefined))
-        const reason = a && clash(a, b)
+          .find((one) => (one.part !== b.part || one.end !== b.end ? clashes(wiring, one, b) : undefined))
+        const reason = a && clashes(wiring, a, b)
         if (!a || !reason) continue
         report({
           severity: 'fault',
@@ -120,6 +124,13 @@ function sayOutputs(wiring: Wiring, report: (one: Report) => void): void {
       numbers: { outputs: outputs.length },
     })
   }
+}
+
+/** Why two signals cannot share a pin; outputs that diodes keep apart can. */
+function clashes(wiring: Wiring, a: SignalUse, b: SignalUse): string | undefined {
+  const reason = clash(a, b)
+  const areOutputs = wayOf(a) === 'drives' && wayOf(b) === 'drives'
+  return reason && areOutputs && contention(wiring, a.end, b.end) < FLOWS ? undefined : reason
 }
 
 const isOutputOnly = ({ functions }: Host): boolean =>

@@ -13,7 +13,9 @@ export function ruleReference(): string {
     '',
   ]
   for (const { meta } of allRules) {
-    parts.push(`## ${meta.id}`, '', `*${meta.severities.join(', ')}.* ${meta.about}`, '')
+    parts.push(`## ${meta.id}`, '', `*${meta.severities.join(', ')}.* ${meta.about} It says:`, '')
+    for (const template of Object.values(meta.messages)) parts.push(`- ${spoken(template)}`)
+    parts.push('')
     const example = mistaken.find((one) => one.rule === meta.id)
     if (!example) continue
     const wiring = wiringOf(example)
@@ -22,7 +24,11 @@ export function ruleReference(): string {
     if (!finding) continue
     parts.push(`For example, ${example.title}: “${finding.message}”`, '', `> ${finding.why}`, '')
     const fixes = fixesFor(wiring, finding, findings)
-    if (fixes.length > 0) parts.push(...fixes.map((fix) => `- ${fix.title}`), '')
+    if (fixes.length > 0) parts.push('Ways out:', '', ...fixes.map((fix) => `- ${fix.title}`), '')
   }
   return `${parts.join('\n').trimEnd()}\n`
 }
+
+/** A message as it reads, with its places in angles. */
+const spoken = (template: string): string =>
+  template.replaceAll(/\{(\w+)(?::([^/}]*)\/[^}]*)?\}/g, (_, name: string, one?: string) => one ?? `‹${name}›`)

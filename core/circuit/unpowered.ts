@@ -1,0 +1,80 @@
+import { volts } from '../catalog/common.ts'
+import { levelsOf } from '../wiring/levels.ts'
+import type { BoardInstance, PartInstance, Source, Wiring } from '../wiring/model.ts'
+import { linesOf } from './lines.ts'
+import { networkOf } from './still.ts'
+
+/** A line that goes on feeding a pin while the supply behind that pin is off. */
+export interface FedWhileOff {
+  readonly driver: string
+  readonly receiver: string
+  /** Ref of the part or board that is without supply meanwhile, and what would have to be off. */
+  readonly ref: string
+  readonly supply: string
+  /** What flows through the protection diode of the pin, in milliamperes; without bound where nothing limits it. */
+  readonly milliamps: number
+}
+
+/** Forward volts of a protection diode. */
+const CLAMP = 0.6
+
+/**
+ * Lines between two things that live on different supplies, into a pin whose limit follows its own supply: without that
+ * supply a diode leads from the pin to the empty rail. A pin that bears its volts whatever its supply has no such diode.
+ */
+export function fedWhileOff(wiring: Wiring): FedWhileOff[] {
+  return linesOf(wiring).flatMap((line): FedWhileOff[] => {
+    const { use, driver, receiver, high, openDrain } = line
+    if (!use || openDrain || high === undefined) return []
+    const host = wiring.terminal(receiver)?.host
+    const limit = receiver === use.end ? levelsOf(use).most : host?.levels.most
+    const unfed = volts(limit, 0)
+    if (limit === undefined || limit.factor === 0 || unfed === undefined || high <= unfed + CLAMP) return []
+    const [from, to] = [driver, receiver].map((end) => rootsAt(wiring, end)) as [Roots, Roots]
+    const supply = [...to.roots].find((one) => !from.roots.has(one))
+    if (from.roots.size === 0 || supply === undefined || [...to.roots].some((one) => from.roots.has(one))) return []
+    const ohms = networkOf(wiring).thevenin(wiring.netOf(receiver), { net: wiring.netOf(driver), volts: high })?.ohms
+    return [{ driver, receiver, ref: to.ref, supply, milliamps: ((high - CLAMP) / (ohms ?? 0)) * 1000 }]
+  })
+}
+
+interface Roots {
+  readonly ref: string
+  readonly roots: ReadonlySet<string>
+}
+
+/** Supplies of the plan, or sockets of boards, from which the owner of an end lives. */
+function rootsAt(wiring: Wiring, end: string): Roots {
+  const owner = wiring.terminal(end)?.owner
+  if (!owner || owner.kind === 'supply') return { ref: owner?.ref ?? '', roots: new Set() }
+  const roots =
+    owner.kind === 'board'
+      ? [rootOfBoard(wiring, owner, new Set())]
+      : owner.supplies.map(({ source }) => rootOf(wiring, source, new Set()))
+  return { ref: owner.ref, roots: new Set(roots.filter((one) => one !== undefined)) }
+}
+
+function rootOf(wiring: Wiring, source: Source | undefined, seen: Set<string>): string | undefined {
+  if (!source || seen.has(source.ref)) return undefined
+  seen.add(source.ref)
+  const board = wiring.boards.find(({ ref }) => ref === source.ref)
+  if (board) return rootOfBoard(wiring, board, seen)
+  const part = wiring.parts.find(({ ref }) => ref === source.ref)
+  return part ? rootOfPart(wiring, part, source, seen) : source.ref
+}
+
+function rootOfBoard(wiring: Wiring, board: BoardInstance, seen: Set<string>): string | undefined {
+  const feed = board.board.feeds.find(({ id }) => id === board.feed)
+  if (!feed || feed.pins.length === 0) return `${board.ref}'s socket`
+  const nets = feed.pins.map((pin) => wiring.netOf(`${board.ref}.${pin}`))
+  return rootOf(
+    wiring,
+    nets.flatMap(({ sources }) => sources).find((one) => one.ref !== board.ref),
+    seen,
+  )
+}
+
+function rootOfPart(wiring: Wiring, { ref, part }: PartInstance, source: Source, seen: Set<string>) {
+  const rail = part.rails.find(({ pin }) => `${ref}.${pin}` === source.end)
+  return rail?.from === undefined ? ref : rootOf(wiring, wiring.netOf(`${ref}.${rail.from}`).sources[0], seen)
+}
