@@ -36,76 +36,85 @@ export function linesOf(wiring: Wiring): readonly Line[] {
 
 function findLines(wiring: Wiring): Line[] {
   const network = networkOf(wiring)
-  const lines: Line[] = []
-  for (const use of wiring.signals) {
-    const part = use.part
-    const levels = levelsOf(use)
-    const own = {
-      vih: volts(levels.vih, part.logicVolts),
-      vil: volts(levels.vil, part.logicVolts),
-      most: volts(levels.most, part.logicVolts),
-    }
-    const ownNet = wiring.netOf(use.end)
-    if (use.state === 'tied') {
+  return [...wiring.signals.flatMap((use) => linesOfSignal(wiring, use, network)), ...boardLinks(wiring, network)]
+}
+
+/** The lines of one signal of a part. */
+export function linesOfSignal(wiring: Wiring, use: SignalUse, network = networkOf(wiring)): readonly Line[] {
+  if (use.state === 'tied') return [tiedLine(wiring, use, network)]
+  const { part, facts } = use
+  const ownNet = wiring.netOf(use.end)
+  const levels = levelsOf(use)
+  const openDrain = facts.direction === 'open-drain'
+  const bus = facts.needs.startsWith('i2c.')
+  const listens = facts.direction === 'in' || facts.direction === 'both' || bus
+  const drives = facts.direction !== 'passive' && facts.direction !== 'in'
+  return use.hosts.flatMap(({ host }): Line[] => {
+    if (switchesLoad(host.functions)) return []
+    const hostNet = wiring.netOf(host.end)
+    const lines: Line[] = []
+    if (listens) {
+      const at = network.driven(hostNet, ownNet, outputOf(host))
+      const resting = network.resting(ownNet)
       lines.push({
-        driver: ownNet.sources[0]?.end ?? use.end,
+        driver: host.end,
         receiver: use.end,
-        high: undefined,
-        low: undefined,
-        resting: network.resting(ownNet),
-        vih: undefined,
-        vil: undefined,
-        most: own.most,
-        driverVolts: undefined,
+        high: bus ? resting : at.high,
+        low: at.low,
+        resting,
+        ...limitsOf(use),
+        driverVolts: host.logicVolts,
         receiverVolts: part.logicVolts,
         use,
-        openDrain: false,
+        openDrain: bus,
       })
-      continue
     }
-    for (const { host } of use.hosts) {
-      if (switchesLoad(host.functions)) continue
-      const hostNet = wiring.netOf(host.end)
-      const openDrain = use.facts.direction === 'open-drain'
-      const bus = use.facts.needs.startsWith('i2c.')
-      const resting = { part: network.resting(ownNet), host: network.resting(hostNet) }
-      if (use.facts.direction === 'in' || use.facts.direction === 'both' || bus) {
-        const drive = outputOf(host)
-        const at = network.driven(hostNet, ownNet, drive)
-        lines.push({
-          driver: host.end,
-          receiver: use.end,
-          high: bus ? resting.part : at.high,
-          low: at.low,
-          resting: resting.part,
-          ...own,
-          driverVolts: host.logicVolts,
-          receiverVolts: part.logicVolts,
-          use,
-          openDrain: bus,
-        })
-      }
-      if (use.facts.direction !== 'passive' && use.facts.direction !== 'in') {
-        const drive = openDrain
-          ? { high: undefined, low: volts(levels.vol, part.logicVolts) ?? 0 }
-          : { high: volts(levels.high, part.logicVolts) ?? part.logicVolts, low: 0 }
-        const at = network.driven(ownNet, hostNet, drive)
-        lines.push({
-          driver: use.end,
-          receiver: host.end,
-          high: openDrain ? resting.host : at.high,
-          low: at.low,
-          resting: resting.host,
-          ...inputOf(host, use.facts.needs === 'analog-in'),
-          driverVolts: part.logicVolts,
-          receiverVolts: host.logicVolts,
-          use,
-          openDrain,
-        })
-      }
+    if (drives) {
+      const drive = openDrain
+        ? { high: undefined, low: volts(levels.vol, part.logicVolts) ?? 0 }
+        : { high: volts(levels.high, part.logicVolts) ?? part.logicVolts, low: 0 }
+      const at = network.driven(ownNet, hostNet, drive)
+      const resting = network.resting(hostNet)
+      lines.push({
+        driver: use.end,
+        receiver: host.end,
+        high: openDrain ? resting : at.high,
+        low: at.low,
+        resting,
+        ...inputOf(host, facts.needs === 'analog-in'),
+        driverVolts: part.logicVolts,
+        receiverVolts: host.logicVolts,
+        use,
+        openDrain,
+      })
     }
+    return lines
+  })
+}
+
+/** A signal that is tied instead of run: only what it bears matters. */
+function tiedLine(wiring: Wiring, use: SignalUse, network: LineNetwork): Line {
+  const net = wiring.netOf(use.end)
+  return {
+    driver: net.sources[0]?.end ?? use.end,
+    receiver: use.end,
+    high: undefined,
+    low: undefined,
+    resting: network.resting(net),
+    vih: undefined,
+    vil: undefined,
+    most: limitsOf(use).most,
+    driverVolts: undefined,
+    receiverVolts: use.part.logicVolts,
+    use,
+    openDrain: false,
   }
-  return [...lines, ...boardLinks(wiring, network)]
+}
+
+const limitsOf = (use: SignalUse): Pick<Line, 'vih' | 'vil' | 'most'> => {
+  const levels = levelsOf(use)
+  const at = use.part.logicVolts
+  return { vih: volts(levels.vih, at), vil: volts(levels.vil, at), most: volts(levels.most, at) }
 }
 
 /** Pins of two boards that are joined, straight or through resistors: either may drive. */

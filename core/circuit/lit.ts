@@ -2,7 +2,7 @@ import { solve } from '../electrical/network.ts'
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { circuitOf, type Element, type Port } from './circuit.ts'
 import { isLed } from './reach.ts'
-import { type Flow, type State, verdictsOf } from './verdicts.ts'
+import { type Flow, type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
 
 /** A diode that lights, in the state of its island in which it gets the most. */
 export interface LitDiode {
@@ -252,14 +252,15 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
     byHost.set(host, load)
   }
   const flowing = new Set<Host>()
-  for (const { island, states } of verdictsOf(wiring).islands) {
+  for (const verdict of verdictsOf(wiring).islands) {
+    const { island } = verdict
     const ports = island.actors.flatMap(({ what }) =>
       'port' in what && what.port.host && what.port.role !== 'either' ? [what.port] : [],
     )
     // Pins that work against each other are said as such.
     const alone = ports.filter((port) => !ports.some((one) => one !== port && one.net === port.net))
     if (alone.length === 0) continue
-    for (const { port, way, milliamps, state } of worstOf(states, new Set(alone))) {
+    for (const { port, way, milliamps, state } of worstOf(verdict, new Set(alone))) {
       const host = port.host as Host
       if (isShorted(state, port.net.index, way, port.high)) continue
       flowing.add(host)
@@ -286,21 +287,45 @@ interface Worst {
   readonly state: State
 }
 
+/** The same by place, for all islands of one form. */
+interface WorstAt {
+  readonly actor: number
+  readonly way: 'source' | 'sink'
+  readonly milliamps: number
+  readonly state: number
+}
+
 /** What each of the pins gives, and takes, in the state in which that is most. */
-function worstOf(states: readonly State[], ports: ReadonlySet<Port>): Worst[] {
-  const worst = { source: new Map<Port, Worst>(), sink: new Map<Port, Worst>() }
-  for (const state of states) {
-    const { amps } = state
-    state.strands.forEach(({ port, a }, index) => {
-      if (!port || a >= 0 || !ports.has(port)) return
+function worstOf(verdict: IslandVerdict, ports: ReadonlySet<Port>): Worst[] {
+  const { island, states, memo } = verdict
+  let known = memo.get('worst') as readonly WorstAt[] | undefined
+  if (!known) {
+    known = findWorst(verdict)
+    memo.set('worst', known)
+  }
+  return known.flatMap(({ actor, way, milliamps, state }) => {
+    const what = island.actors[actor]?.what
+    const port = what && 'port' in what ? what.port : undefined
+    return port && ports.has(port) ? [{ port, way, milliamps, state: states[state] as State }] : []
+  })
+}
+
+function findWorst({ island, states }: IslandVerdict): WorstAt[] {
+  const byPort = new Map(island.actors.map(({ what }, index) => ['port' in what ? what.port : undefined, index]))
+  const worst = new Map<string, WorstAt>()
+  states.forEach(({ amps, strands }, state) => {
+    strands.forEach(({ port, a }, index) => {
+      const actor = port && a < 0 ? byPort.get(port) : undefined
+      if (actor === undefined) return
       const flows = (amps[index] ?? 0) * 1000
       const milliamps = Math.abs(flows)
       if (milliamps <= CONDUCTS) return
       const way = flows > 0 ? 'source' : 'sink'
-      if (milliamps > (worst[way].get(port)?.milliamps ?? 0)) worst[way].set(port, { port, way, milliamps, state })
+      const key = `${way} ${actor}`
+      if (milliamps > (worst.get(key)?.milliamps ?? 0)) worst.set(key, { actor, way, milliamps, state })
     })
-  }
-  return [...worst.source.values(), ...worst.sink.values()]
+  })
+  return [...worst.values()].sort((one, two) => (one.way === two.way ? 0 : one.way === 'source' ? -1 : 1))
 }
 
 /** The pin drives against a rail itself. */

@@ -1,7 +1,7 @@
 import { volts } from '../catalog/common.ts'
 import { levelsOf } from '../wiring/levels.ts'
-import type { BoardInstance, PartInstance, Source, Wiring } from '../wiring/model.ts'
-import { linesOf } from './lines.ts'
+import type { BoardInstance, Host, PartInstance, Source, Terminal, Wiring } from '../wiring/model.ts'
+import { linesOfSignal } from './lines.ts'
 import { networkOf } from './still.ts'
 
 /** A line that goes on feeding a pin while the supply behind that pin is off. */
@@ -23,35 +23,48 @@ const CLAMP = 0.6
  * supply a diode leads from the pin to the empty rail. A pin that bears its volts whatever its supply has no such diode.
  */
 export function fedWhileOff(wiring: Wiring): FedWhileOff[] {
-  return linesOf(wiring).flatMap((line): FedWhileOff[] => {
-    const { use, driver, receiver, high, openDrain } = line
-    if (!use || openDrain || high === undefined) return []
-    const host = wiring.terminal(receiver)?.host
-    const limit = receiver === use.end ? levelsOf(use).most : host?.levels.most
-    const unfed = volts(limit, 0)
-    if (limit === undefined || limit.factor === 0 || unfed === undefined || high <= unfed + CLAMP) return []
-    const [from, to] = [driver, receiver].map((end) => rootsAt(wiring, end)) as [Roots, Roots]
-    const supply = [...to.roots].find((one) => !from.roots.has(one))
-    if (from.roots.size === 0 || supply === undefined || [...to.roots].some((one) => from.roots.has(one))) return []
-    const ohms = networkOf(wiring).thevenin(wiring.netOf(receiver), { net: wiring.netOf(driver), volts: high })?.ohms
-    return [{ driver, receiver, ref: to.ref, supply, milliamps: ((high - CLAMP) / (ohms ?? 0)) * 1000 }]
-  })
+  const known = new Map<string, ReadonlySet<string>>()
+  const rootsOf = (owner: Owner): ReadonlySet<string> => {
+    let roots = known.get(owner.ref)
+    if (!roots) {
+      roots = rootsAt(wiring, owner)
+      known.set(owner.ref, roots)
+    }
+    return roots
+  }
+  const apart = (one: Owner, two: Owner): boolean => {
+    const [a, b] = [rootsOf(one), rootsOf(two)]
+    return a.size > 0 && b.size > 0 && [...b].every((root) => !a.has(root))
+  }
+  return wiring.signals
+    .filter((use) => use.state !== 'tied' && use.hosts.some(({ host }) => apart(use.part, ownerOf(host))))
+    .flatMap((use) => linesOfSignal(wiring, use).map((line) => ({ line, use })))
+    .flatMap(({ use, line }): FedWhileOff[] => {
+      const { driver, receiver, high, openDrain } = line
+      const [from, to] = [driver, receiver].map((end) => wiring.terminal(end)?.owner)
+      if (openDrain || high === undefined || !isOwner(from) || !isOwner(to) || !apart(from, to)) return []
+      const limit = receiver === use.end ? levelsOf(use).most : wiring.terminal(receiver)?.host?.levels.most
+      const unfed = volts(limit, 0)
+      if (limit === undefined || limit.factor === 0 || unfed === undefined || high <= unfed + CLAMP) return []
+      const [supply = ''] = rootsOf(to)
+      const ohms = networkOf(wiring).thevenin(wiring.netOf(receiver), { net: wiring.netOf(driver), volts: high })?.ohms
+      return [{ driver, receiver, ref: to.ref, supply, milliamps: ((high - CLAMP) / (ohms ?? 0)) * 1000 }]
+    })
 }
 
-interface Roots {
-  readonly ref: string
-  readonly roots: ReadonlySet<string>
-}
+type Owner = BoardInstance | PartInstance
 
-/** Supplies of the plan, or sockets of boards, from which the owner of an end lives. */
-function rootsAt(wiring: Wiring, end: string): Roots {
-  const owner = wiring.terminal(end)?.owner
-  if (!owner || owner.kind === 'supply') return { ref: owner?.ref ?? '', roots: new Set() }
+const ownerOf = (host: Host): Owner => (host.board ?? host.provider) as Owner
+
+const isOwner = (owner: Terminal['owner'] | undefined): owner is Owner => owner !== undefined && owner.kind !== 'supply'
+
+/** Supplies of the plan, or sockets of boards, from which something lives. */
+function rootsAt(wiring: Wiring, owner: Owner): ReadonlySet<string> {
   const roots =
     owner.kind === 'board'
       ? [rootOfBoard(wiring, owner, new Set())]
       : owner.supplies.map(({ source }) => rootOf(wiring, source, new Set()))
-  return { ref: owner.ref, roots: new Set(roots.filter((one) => one !== undefined)) }
+  return new Set(roots.filter((one) => one !== undefined))
 }
 
 function rootOf(wiring: Wiring, source: Source | undefined, seen: Set<string>): string | undefined {

@@ -22,9 +22,9 @@ export const pinCurrent: Rule = {
   },
   check(wiring, report) {
     const loads = pinLoads(wiring)
-    const tooBright = new Set(
-      litDiodes(wiring).flatMap((one) => (one.milliamps > one.most * 1.001 ? one.row.map(({ part }) => part.ref) : [])),
-    )
+    // Asked for only where a pin is over its limit.
+    const isTooBright = (ref: string): boolean =>
+      litDiodes(wiring).some((one) => one.milliamps > one.most * 1.001 && one.row.some(({ part }) => part.ref === ref))
     for (const load of loads) {
       const limits = load.host.current
       if (!limits) continue
@@ -35,7 +35,7 @@ export const pinCurrent: Rule = {
         const much = limits.recommended !== undefined && milliamps > limits.recommended * 1.02
         if (!over && !much) continue
         // A lamp that itself gets too much is led-resistor's.
-        if (load.parts.length > 0 && load.parts.every((ref) => tooBright.has(ref))) continue
+        if (load.parts.length > 0 && load.parts.every(isTooBright)) continue
         const names = listWords(load.parts)
         report({
           severity: over ? 'fault' : 'caution',

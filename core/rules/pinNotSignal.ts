@@ -67,6 +67,7 @@ const isBus = (need: string): boolean => need.includes('.') && !need.endsWith('.
 /** A wire on a leg of a part that leads nowhere inside. */
 function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Report) => void): void {
   const { none, outside } = terminal.partPin ?? {}
+  if (none === undefined && outside === undefined) return
   const pins = net.ends.filter((end) => wiring.terminal(end)?.host?.board)
   if (outside !== undefined && pins.length > 0)
     report({
