@@ -1,4 +1,4 @@
-import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
 import { drivenLoads, movedBy, ratingOf } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
@@ -6,6 +6,7 @@ import { driverHeatMessages, sayFuses, sayHot, sayWeakBases } from './driverHeat
 import type { Report, Rule, Severity } from './finding.ts'
 import type { MessageData } from './messages.ts'
 import { isOverfed, listWords } from './shared.ts'
+import { sayShunts, shuntMessages } from './shunts.ts'
 
 /** Share of what an output is good for above which it is said. */
 const NEAR = 0.8
@@ -24,8 +25,7 @@ export const driverRating: Rule = {
       near: '{load} takes {takes} of the {good} mA that {part} is good for.',
       volts: '{load} is fed with {volts}, and {part} bears {bears}.',
       ...driverHeatMessages,
-      shuntVolts: '{part} bears {most} at its shunt and gets {highest}.',
-      shuntAcross: '{part} joins {highest} with {other} through its shunt of {ohms} Ω.',
+      ...shuntMessages,
     },
     limits: [
       'over',
@@ -91,38 +91,7 @@ export const driverRating: Rule = {
     sayWeakBases(wiring, report)
     sayHot(wiring, report)
     sayFuses(wiring, report)
-    for (const shunt of circuit.elements) {
-      if (shunt.kind !== 'shunt') continue
-      const inner = shunt.part.part.inner.find((one) => one.kind === 'shunt')
-      const rails = [shunt.netA, shunt.netB].map(railOf).filter((one) => one !== undefined)
-      const highest = Math.max(0, ...rails.map((one) => one.volts))
-      const most = inner?.mostVolts
-      if (most !== undefined && highest > most)
-        report({
-          severity: 'fault',
-          at: [shunt.a, shunt.b],
-          message: 'shuntVolts',
-          data: { part: shunt.part.ref, most: formatVolts(most), highest: formatVolts(highest) },
-          why: 'Both ends of the shunt lie at the full voltage of what is measured, and the chip beside it bears only so much against its own ground.',
-          numbers: { volts: highest, bears: most },
-        })
-      const [one, two] = rails
-      const over = one && two ? Math.abs(one.volts - two.volts) : 0
-      if (over > 0.5 && shunt.ohms !== undefined)
-        report({
-          severity: 'fault',
-          at: [shunt.a, shunt.b],
-          message: 'shuntAcross',
-          data: {
-            part: shunt.part.ref,
-            highest: formatVolts(highest),
-            other: over === highest ? 'ground' : 'another supply',
-            ohms: shunt.ohms,
-          },
-          why: `A shunt is a piece of wire of known resistance: ${Math.round(over / shunt.ohms)} A would flow. It lies in the way of a load, never across its supply.`,
-          numbers: { volts: over, ohms: shunt.ohms },
-        })
-    }
+    sayShunts(wiring, report)
   },
 }
 

@@ -1,6 +1,5 @@
 import { type Line, linesOf } from '../circuit/lines.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
@@ -50,7 +49,7 @@ export const levelLogic: Rule = {
             : `It will often work, since the true threshold lies somewhere between ${vil === undefined ? 'low' : formatVolts(vil)} and ${formatVolts(vih)}, but the maker of the part does not promise it, and cold or a long wire may tip it over. The margin is ${formatVolts(high - vih)}.`,
           numbers: { high: twoDigits(high), vih: twoDigits(vih), margin: twoDigits(high - vih) },
           propose: () => [
-            ...otherModel(wiring, line),
+            ...otherModel(wiring, line.use, line.receiver, line.high),
             ...supplyFixes(wiring, line),
             ...(line.use ? shifterEdits(wiring, line.use) : []),
           ],
@@ -106,28 +105,4 @@ function supplyFixes(wiring: Wiring, line: Line) {
   if (!line.use) return []
   const want = line.receiver === line.use.end ? line.driverVolts : line.receiverVolts
   return resupply(wiring, line.use.part, (source) => source.volts === want)
-}
-
-/** Another value of the option that chooses the level set, where one fits. */
-function otherModel(wiring: Wiring, line: Line) {
-  const use = line.use
-  const named = use?.facts.levels
-  const entry = use && entryOf(wiring.plan.parts, use.part.ref)
-  if (!use || !entry || typeof named !== 'object' || line.receiver !== use.end || line.high === undefined) return []
-  const high = line.high
-  return Object.entries(named.sets)
-    .filter(([, set]) => {
-      const vih = entryOf(use.part.part.levels, set)?.vih
-      return vih !== undefined && vih.factor === 0 && vih.offset <= high
-    })
-    .map(([value]) => ({
-      title: `Take ${use.part.part.options.find((one) => one.id === named.option)?.values.find((one) => String(one.value) === value)?.title ?? value} for ${use.part.ref}`,
-      edits: [
-        {
-          do: 'change-part' as const,
-          ref: use.part.ref,
-          entry: { options: { ...entry.options, [named.option]: value } },
-        },
-      ],
-    }))
 }

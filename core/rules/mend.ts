@@ -85,3 +85,30 @@ export function swapWires(wiring: Wiring, a: string, b: string): Fix[] {
     },
   ]
 }
+
+/** Another value of the option that chooses the level set, where one fits. */
+export function otherModel(
+  wiring: Wiring,
+  use: SignalUse | undefined,
+  receiver: string,
+  high: number | undefined,
+): Fix[] {
+  const named = use?.facts.levels
+  const entry = use && entryOf(wiring.plan.parts, use.part.ref)
+  if (!use || !entry || typeof named !== 'object' || receiver !== use.end || high === undefined) return []
+  return Object.entries(named.sets)
+    .filter(([, set]) => {
+      const vih = entryOf(use.part.part.levels, set)?.vih
+      return vih !== undefined && vih.factor === 0 && vih.offset <= high
+    })
+    .map(([value]) => ({
+      title: `Take ${use.part.part.options.find((one) => one.id === named.option)?.values.find((one) => String(one.value) === value)?.title ?? value} for ${use.part.ref}`,
+      edits: [
+        {
+          do: 'change-part' as const,
+          ref: use.part.ref,
+          entry: { options: { ...entry.options, [named.option]: value } },
+        },
+      ],
+    }))
+}

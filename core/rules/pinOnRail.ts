@@ -1,10 +1,10 @@
 import { circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import { controlOnRail, controlOnRailMessages } from './controlOnRail.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
 import {
   heldLevel,
-  isAboveLogic,
   isUnknownPost,
   SLACK,
   signalOnRail,
@@ -24,13 +24,10 @@ export const pinOnRail: Rule = {
       tooHigh: '{pin} is joined with {rail} and bears {most} V.',
       shorts: '{pin} is joined with {rail}: the first time that the program drives it {level}, it shorts it.',
       readsOnly: '{pin} is joined with {rail} and can read nothing else.',
-      reset: '{pin} is on ground: the board stays in reset.',
-      off: '{pin} is on ground, which switches the board off.',
-      reference: '{pin} is on ground: what the converter compares with is 0 V, and every reading is wrong.',
-      referenceHigh: '{pin} gets {rail}, above the supply of its converter.',
       unknownPost: '{pin} gets {rail}, and it is not known what the post bears.',
       tieHigh: '{pin} is tied to {rail} and bears {bears} V.',
       ...signalOnRailMessages,
+      ...controlOnRailMessages,
       resetHigh: 'When {part} closes, {pin} is joined with {rail}, where it lies anyway: nothing happens.',
     },
     fixable: true,
@@ -53,6 +50,7 @@ export const pinOnRail: Rule = {
           propose: () => takeOut(wiring, (a, b) => a === port.terminal.end || b === port.terminal.end),
         })
       }
+      const control = rail && controlOnRail(port, rail)
       if (rail && isBoardPin(port)) {
         const others = rail.source ? [rail.source.end] : []
         const tooHigh = port.most !== undefined && rail.volts > port.most + SLACK
@@ -81,35 +79,7 @@ export const pinOnRail: Rule = {
             why: 'The pin only reads, so nothing is harmed; it always reads the same.',
             others,
           })
-      } else if (rail && port.terminal.boardPin?.control === 'reset' && rail.volts === 0)
-        say({
-          severity: 'fault',
-          message: 'reset',
-          data: { pin: port.terminal.end },
-          why: 'The chip runs only while this pin is high. A button to ground restarts it; a wire to ground never lets it start.',
-        })
-      else if (rail && port.terminal.boardPin?.control === 'enable' && rail.volts === 0)
-        say({
-          severity: 'fault',
-          message: 'off',
-          data: { pin: port.terminal.end },
-          why: 'The pin switches the supply of the board; left open, it is on.',
-        })
-      else if (rail && port.terminal.boardPin?.control === 'reference' && rail.volts === 0)
-        say({
-          severity: 'fault',
-          message: 'reference',
-          data: { pin: port.terminal.end },
-          why: 'The pin is the full scale of the analog inputs. On ground it also shorts the reference inside the chip.',
-        })
-      else if (rail?.source && port.terminal.boardPin?.control === 'reference' && isAboveLogic(port, rail.volts))
-        say({
-          severity: 'fault',
-          message: 'referenceHigh',
-          data: { pin: port.terminal.end, rail: railWords(rail) },
-          why: 'The reference of a converter bears no more than the supply of the chip. Above it current flows into the chip through its protection diodes.',
-          others: [rail.source.end],
-        })
+      } else if (control) say(control)
       else if (rail?.source && isUnknownPost(port))
         say({
           severity: 'caution',

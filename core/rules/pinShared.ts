@@ -1,12 +1,11 @@
 import { rewire } from '../assign/rewire.ts'
-import { holds } from '../catalog/when.ts'
 import { contention } from '../circuit/contends.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { Host, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
-import { needWords, switchesLoad } from '../wiring/needs.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
+import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
-import { bridgesJoinedMessages, sayBridges } from './bridgesJoined.ts'
-import type { Report, Rule } from './finding.ts'
+import type { Rule } from './finding.ts'
+import { outputsJoinedMessages, sayBridges, sayBuffers, sayOutputs } from './outputsJoined.ts'
 import { usesByHost } from './shared.ts'
 
 /** Current in milliamperes above which two outputs work against each other. */
@@ -19,11 +18,9 @@ export const pinShared: Rule = {
     about:
       'One board or expander pin carries signals that cannot share it. Bus lines may be shared, and inputs may be driven together.',
     messages: {
-      ...bridgesJoinedMessages,
+      ...outputsJoinedMessages,
       shared: '{a} and {b} share {pin}: {reason}.',
-      twoOutputs: '{end} and {other} are two outputs on one wire.',
       joined: '{a} and {b} are joined with each other.',
-      outputs: '{outputs} are outputs on one wire.',
     },
     fixable: true,
     local: true,
@@ -48,28 +45,7 @@ export const pinShared: Rule = {
         })
       }
     }
-    for (const part of wiring.parts)
-      for (const inner of part.part.inner) {
-        if (inner.kind !== 'buffer' || !holds(inner.when, part.options)) continue
-        const [takes, gives] = inner.back ? [inner.between[1], inner.between[0]] : inner.between
-        const end = `${part.ref}.${gives}`
-        const other = wiring
-          .netOf(end)
-          .ends.find(
-            (one) =>
-              (wiring.signal(one)?.part !== part && wiring.signal(one)?.facts.direction === 'out') ||
-              (one > end && isBufferOutput(wiring.terminal(one))),
-          )
-        if (other === undefined) continue
-        report({
-          severity: 'fault',
-          at: [end, other],
-          message: 'twoOutputs',
-          data: { end, other },
-          why: `${part.ref} puts out at ${gives} what it takes in at ${takes}; it listens to nobody there. The line belongs on the other side of a channel that leads the other way.`,
-          numbers: {},
-        })
-      }
+    sayBuffers(wiring, report)
     sayBridges(wiring, report)
     sayOutputs(wiring, report)
     for (const net of wiring.nets) {
@@ -106,26 +82,6 @@ export const pinShared: Rule = {
   },
 }
 
-/** Outputs of shift registers, PWM chips and the like, which nothing switches off, on one wire. */
-function sayOutputs(wiring: Wiring, report: (one: Report) => void): void {
-  for (const net of wiring.nets) {
-    if (net.ends.length < 2) continue
-    const outputs = net.ends.filter((end) => {
-      const host = wiring.terminal(end)?.host
-      return host?.provider && host.end === end && isOutputOnly(host)
-    })
-    if (outputs.length < 2) continue
-    report({
-      severity: 'fault',
-      at: outputs,
-      message: 'outputs',
-      data: { outputs },
-      why: 'Each of them puts out a level at all times. As soon as one is high and another low they short each other. Only one may drive the wire; the others belong elsewhere.',
-      numbers: { outputs: outputs.length },
-    })
-  }
-}
-
 /** Why two signals cannot share a pin; outputs that diodes keep apart can. */
 function clashes(wiring: Wiring, a: SignalUse, b: SignalUse): string | undefined {
   const reason = clash(a, b)
@@ -133,18 +89,8 @@ function clashes(wiring: Wiring, a: SignalUse, b: SignalUse): string | undefined
   return reason && areOutputs && contention(wiring, a.end, b.end) < FLOWS ? undefined : reason
 }
 
-const isOutputOnly = ({ functions }: Host): boolean =>
-  functions.has('digital-out') && !functions.has('digital-in') && !switchesLoad(functions)
-
 const needText = (use: SignalUse): string => {
   const bus = busNeed(use.facts.needs)
   if (bus) return `is the bus line ${needWords(use.facts.needs)}`
   return { drives: 'puts out a level', pulls: 'pulls the line low', listens: 'is driven by the pin' }[wayOf(use)]
 }
-
-/** The side of a buffer at which it puts out what it takes in. */
-const isBufferOutput = (terminal: Terminal | undefined): boolean =>
-  terminal?.owner.kind === 'part' &&
-  terminal.owner.part.inner.some(
-    (inner) => inner.kind === 'buffer' && inner.between[inner.back ? 0 : 1] === terminal.pin,
-  )

@@ -36,7 +36,7 @@ export function heldLevel(
   return at < 0.3 * supply ? { volts: 0, isHigh: false } : at > 0.7 * supply ? { volts: at, isHigh: true } : undefined
 }
 
-type Words = Pick<Report, 'severity' | 'message' | 'data' | 'why'> & { readonly others?: readonly string[] }
+export type Words = Pick<Report, 'severity' | 'message' | 'data' | 'why'> & { readonly others?: readonly string[] }
 
 /** What is wrong when a contact closes onto a rail: more than the pin bears, or an output that is shorted. */
 export function whenPressed(circuit: Circuit, port: Port): Words | undefined {
