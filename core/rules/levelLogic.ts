@@ -5,6 +5,7 @@ import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
 import { levelContactMessages, sayContact, sayLinks } from './levelContact.ts'
+import { otherModel } from './mend.ts'
 import { isOverfed, twoDigits } from './shared.ts'
 
 export const levelLogic: Rule = {
