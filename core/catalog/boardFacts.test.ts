@@ -154,7 +154,7 @@ describe('the other boards of the AVR family', () => {
 describe('pico', () => {
   it('repeats its functions every so many pins', () => {
     const gp = (numbers: readonly number[]): string[] => ids('GP', numbers)
-    expect(doing('pico', 'i2c0.sda')).toEqual(gp([0, 4, 8, 12, 16, 20]))
+    expect(doing('pico', 'i2c0.sda')).toEqual(gp([0, 4, 8, 12, 16, 20, 28]))
     expect(doing('pico', 'i2c1.scl')).toEqual(gp([3, 7, 11, 15, 19, 27]))
     expect(doing('pico', 'spi0.miso')).toEqual(gp([0, 4, 16, 20]))
     expect(doing('pico', 'spi1.mosi')).toEqual(gp([11, 15, 27]))

@@ -44,6 +44,8 @@ export const Caution = v.strictObject({
   text: Text,
   /** boot-strap: level needed at reset for the program to start from flash. */
   needs: v.optional(Level),
+  /** boot-strap: what the wrong level does: nothing starts, nothing can be uploaded, or only the boot log changes. */
+  matters: v.optional(v.picklist(['start', 'upload', 'log']), 'start'),
   /** boot-strap: what holds that level when nothing is wired. */
   held: v.optional(v.picklist(['pull-up', 'pull-down', 'nothing'])),
   /** Resistance of what holds it, or of the fixed pull, in ohms. */
@@ -179,7 +181,15 @@ export const Rail = v.strictObject({
   /** Logic runs from this rail. */
   logic: v.optional(v.boolean(), false),
   /** Most current for outside loads in milliamperes, by what feeds the board (`usb`, or an accepting pin). */
-  limits: v.array(v.strictObject({ feed: v.union([PinId, v.literal('any')]), milliamps: Positive, why: Text })),
+  limits: v.array(
+    v.strictObject({
+      feed: v.union([PinId, v.literal('any')]),
+      milliamps: Positive,
+      /** Where the regulator's heat decides: the limit up to so many volts at that feed, lowest first. */
+      byInput: v.optional(v.array(v.strictObject({ upTo: Positive, milliamps: Positive })), []),
+      why: Text,
+    }),
+  ),
   note: v.optional(Text),
 })
 export type Rail = v.InferOutput<typeof Rail>
@@ -205,6 +215,8 @@ export const Variant = v.strictObject({
   title: Text,
   text: v.optional(Text),
   mcu: v.optional(Text),
+  /** Current of one pin, where it differs. */
+  current: v.optional(PinCurrent),
   headers: v.optional(v.array(Header), []),
   pins: v.optional(v.array(BoardPin), []),
   controllers: v.optional(v.array(Controller), []),

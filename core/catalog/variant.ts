@@ -34,6 +34,7 @@ function overlay(board: Board, variant: Variant): Board {
     ...board,
     title: `${board.title}: ${variant.title}`,
     mcu: variant.mcu ?? board.mcu,
+    current: variant.current ? { ...board.current, pin: variant.current } : board.current,
     headers: merge(board.headers, variant.headers),
     pins: merge(board.pins, variant.pins),
     controllers: merge(board.controllers, variant.controllers).filter((one) => !variant.lacks.includes(one.id)),

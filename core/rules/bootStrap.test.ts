@@ -3,6 +3,11 @@ import { bootStrap } from './bootStrap.ts'
 
 testRule(bootStrap, {
   valid: [
+    {
+      title: 'a pin whose level at reset changes the boot log only',
+      parts: { Q: 'nmos', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'Q.G MCU.D15, Q.S MCU.GND, R.1 Q.G, R.2 Q.S',
+    },
     { title: 'pins that are not read at reset', parts: { B: 'button' }, wires: 'B.1 MCU.D14' },
     {
       title: 'a board without straps',
@@ -14,9 +19,10 @@ testRule(bootStrap, {
   invalid: [
     {
       title: 'a select line on a strap that is high anyway',
+      mcu: 'esp32-devkit-38',
       parts: { P: 'epaper-2in9' },
-      wires: 'P.CS MCU.D5',
-      says: ['caution: MCU.GPIO5 is read at reset and must be high then; P.CS hangs on it.'],
+      wires: 'P.CS MCU.0',
+      says: ['caution: MCU.GPIO0 is read at reset and must be high then; P.CS hangs on it.'],
     },
     {
       title: 'a pull-up where low is needed',
@@ -39,9 +45,16 @@ testRule(bootStrap, {
     },
     {
       title: 'a gate pull-down where high is needed',
+      mcu: 'esp32-devkit-38',
       parts: { Q: 'nmos', R: { part: 'resistor', options: { ohms: 10000 } } },
-      wires: 'Q.G MCU.D15, Q.S MCU.GND, R.1 Q.G, R.2 Q.S',
-      says: ['fault: Q.G brings MCU.GPIO15 to 0.6 V at reset, and it must be high then.'],
+      wires: 'Q.G MCU.0, Q.S MCU.GND, R.1 Q.G, R.2 Q.S',
+      says: ['fault: Q.G brings MCU.GPIO0 to 1.65 V at reset, and it must be high then.'],
+    },
+    {
+      title: 'a pull-up on a pin that matters only for uploading',
+      parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'B.1 MCU.D2, B.2 MCU.GND, R.1 MCU.D2, R.2 MCU.3V3',
+      says: ['caution: B.1 brings MCU.GPIO2 to 2.7 V at reset: no program can be uploaded while it hangs there.'],
     },
   ],
   edges: [

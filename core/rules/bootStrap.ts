@@ -17,6 +17,7 @@ export const bootStrap: Rule = {
       'A pin that the chip reads at reset to choose how it starts. A fault when what is wired forces the wrong level, else a caution.',
     messages: {
       forced: '{names} brings {pin} to {rest} at reset, and it must be {wanted} then.',
+      noUpload: '{names} brings {pin} to {rest} at reset: no program can be uploaded while it hangs there.',
       risky: '{pin} is read at reset and must be {wanted} then; {names} hangs on it.',
     },
     limits: ['forced'],
@@ -31,7 +32,7 @@ export const bootStrap: Rule = {
       const here = wiring.netOf(host.end)
       if (uses.length === 0 && (!here.wired || !near.has(here) || here.ground || here.sources.length > 0)) continue
       const strap = activeCautions(host).find((caution) => caution.id === 'boot-strap')
-      if (!strap?.needs || host.logicVolts === undefined) continue
+      if (!strap?.needs || strap.matters === 'log' || host.logicVolts === undefined) continue
       const wanted = strap.needs
       const net = wiring.netOf(host.end)
       const hold = strap.held === 'pull-up' ? host.logicVolts : 0
@@ -50,9 +51,9 @@ export const bootStrap: Rule = {
       const others = net.ends.filter((end) => wiring.terminal(end)?.owner.kind === 'part')
       const names = listWords(uses.length > 0 ? uses.map((use) => use.end) : others)
       report({
-        severity: wrong ? 'fault' : 'caution',
+        severity: wrong && strap.matters === 'start' ? 'fault' : 'caution',
         at: [host.end, ...(uses.length > 0 ? uses.map((use) => use.end) : others)],
-        message: wrong ? 'forced' : 'risky',
+        message: !wrong ? 'risky' : strap.matters === 'start' ? 'forced' : 'noUpload',
         data: { names, pin: host.end, rest: formatVolts(rest), wanted },
         why: `${strap.text} ${
           wrong

@@ -12,15 +12,17 @@ import type { Report, Rule } from './finding.ts'
 import { levelElsewhereMessages, sayOthers } from './levelElsewhere.ts'
 import { listWords, twoDigits } from './shared.ts'
 
+/** Volts of a protection diode: a pull-up that ends below them lets no current in, though no source allows the volts. */
+const CLAMP = 0.6
 /** Volts above the limit that count as measuring noise. */
 const SLACK = 0.01
 
 export const levelDamage: Rule = {
   meta: {
     id: 'level-damage',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about:
-      'A line puts more volts on a pin than the pin bears: a driver at a higher supply, a pull-up to a higher rail, a supply on a signal pin.',
+      'A line puts more volts on a pin than the pin bears: a driver at a higher supply, a pull-up to a higher rail, a supply on a signal pin. A caution where pull-ups at two supplies end a little above it.',
     messages: {
       ...levelElsewhereMessages,
       tied: '{receivers} {are} tied to {arrives} and {bear} {bears}.',
@@ -61,8 +63,9 @@ function sayLines(wiring: Wiring, lines: readonly Line[], report: (one: Report) 
   const receivers = [...new Set(lines.map((one) => one.receiver))]
   const cause = tied ? `the supply ${line.driver}` : driven ? listWords(drivers) : 'its pull-up'
   const several = receivers.length > 1
+  const isPulled = !driven && !tied && line.receiverVolts !== undefined && arrives < line.receiverVolts + CLAMP
   report({
-    severity: 'fault',
+    severity: isPulled ? 'caution' : 'fault',
     at: [...drivers, ...receivers],
     message: tied ? 'tied' : 'driven',
     data: {

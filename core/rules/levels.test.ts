@@ -40,6 +40,14 @@ testRule(levelDamage, {
   ],
   invalid: [
     {
+      title: 'a 3.3 V module on the pulled-up bus of a 5 V board',
+      mcu: 'mega-2560-r3',
+      parts: { L: 'bh1750' },
+      wires: 'L.VCC MCU.5V, L.GND MCU.GND, L.SDA MCU.20, L.SCL MCU.21',
+      // 3.3 V + 1.7 V · 4.7 / 14.7
+      says: ['caution: MCU.D21 and MCU.D20 bring 3.84 V to L.SCL and L.SDA, which bear 3.6 V.'],
+    },
+    {
       title: 'a knob from 5 V to ground, turned round, on a pin for 3.3 V',
       mcu: 'pico',
       parts: { K: 'potentiometer' },

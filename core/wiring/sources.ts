@@ -134,13 +134,18 @@ function feedBoard(
     if (!feed?.rails.includes(rail.id) || rail.pins.some((pin) => feed.pins.includes(pin))) continue
     const first = rail.pins[0] as string
     const limit = rail.limits.find((one) => one.feed === feed.id) ?? rail.limits.find((one) => one.feed === 'any')
+    const fedAt = feed.pins.flatMap((pin) => netOf(`${board.ref}.${pin}`).sources)[0]?.volts
+    const milliamps =
+      limit && fedAt !== undefined
+        ? ((limit.byInput.find(({ upTo }) => fedAt <= upTo) ?? limit.byInput.at(-1))?.milliamps ?? limit.milliamps)
+        : limit?.milliamps
     const nets = new Set(rail.pins.map((pin) => netOf(`${board.ref}.${pin}`)))
     for (const net of nets)
       give(net, {
         end: `${board.ref}.${first}`,
         ref: board.ref,
         volts: rail.volts,
-        limitMilliamps: limit?.milliamps,
+        limitMilliamps: milliamps,
         why: limit?.why ?? 'no limit known',
       })
   }
