@@ -1,9 +1,9 @@
-import { applyEdits, type Edit } from '../plan/edit.ts'
+import type { Edit } from '../plan/edit.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { resolve } from '../wiring/resolve.ts'
 import { type Candidate, candidates } from './candidates.ts'
-import { addSeriesCompanions, type Decision, feedAndTie, type Progress, type Refusal } from './feedAndTie.ts'
+import { addCompanions, after, type Decision, feedAndTie, type Progress, type Refusal } from './feedAndTie.ts'
+import { unfinishedDrivers } from './finish.ts'
 import { neaten } from './neatness.ts'
 import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
@@ -55,22 +55,15 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const problem = new Problem(now, open)
   const found = search(problem, options.shouldStop)
   const neat = neaten(now, problem.singles, found.best)
-  for (const { use, host, lane } of neat.arrangement.placed)
-    decisions.push({
-      edits: [{ do: 'connect', from: use.tail, to: host.end }],
-      from: use.tail,
-      to: host.end,
-      why: whyHere(problem, neat.arrangement, use, host, lane),
-    })
+  decisions.push(...placing(problem, neat.arrangement))
+  const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
+  const rest = options.only ? undefined : finishDrivers(wiring, decisions, wanted, options.shouldStop)
+  if (rest) {
+    decisions.push(...rest.decisions)
+    refused.push(...rest.refused)
+  }
   if (!options.only) {
-    const wired = resolve(
-      applyEdits(
-        wiring.plan,
-        decisions.flatMap((one) => one.edits),
-      ),
-      wiring.catalog,
-    )
-    decisions.push(...addPullUps(wired, (ref) => options.refs?.has(ref) ?? true))
+    decisions.push(...addPullUps(after(wiring, decisions), wanted))
   }
   for (const use of found.best.left)
     refused.push({
@@ -85,7 +78,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const cost = round(found.best.extra + base)
   return {
     status: refused.length === 0 ? 'placed' : decisions.length > 0 ? 'partial' : 'impossible',
-    optimal: found.proven,
+    optimal: found.proven && (rest?.proven ?? true),
     cost,
     bound: found.proven ? cost : round(Math.min(found.best.extra, found.bound) + base),
     edits: decisions.flatMap((one) => one.edits),
@@ -96,9 +89,45 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   }
 }
 
-/** What comes before the search: series companions, supplies, grounds and ties of the wanted parts. */
+/** The decisions of an arrangement, with the reason for each pin. */
+const placing = (problem: Problem, arrangement: Arrangement): Decision[] =>
+  arrangement.placed.map(({ use, host, lane }) => ({
+    edits: [{ do: 'connect', from: use.tail, to: host.end }],
+    from: use.tail,
+    to: host.end,
+    why: whyHere(problem, arrangement, use, host, lane),
+  }))
+
+/**
+ * Which outputs of a driver carry something is known only when the loads are placed; what moves those outputs is placed
+ * after them.
+ */
+function finishDrivers(
+  wiring: Wiring,
+  decisions: readonly Decision[],
+  wanted: (ref: string) => boolean,
+  shouldStop: AssignOptions['shouldStop'],
+): (Pick<Progress, 'decisions' | 'refused'> & { readonly proven: boolean }) | undefined {
+  const now = after(wiring, decisions)
+  const { signals, wires } = unfinishedDrivers(now, wanted)
+  if (signals.length === 0 && wires.length === 0) return undefined
+  const problem = new Problem(now, signals)
+  const found = search(problem, shouldStop)
+  const neat = neaten(now, problem.singles, found.best)
+  return {
+    decisions: [...wires, ...placing(problem, neat.arrangement)],
+    refused: found.best.left.map((use) => ({
+      end: use.end,
+      needs: needWords(use.facts.needs),
+      reasons: refusals(now, use),
+    })),
+    proven: found.proven,
+  }
+}
+
+/** What comes before the search: companions, supplies, grounds and ties of the wanted parts. */
 export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = () => true): Progress {
-  const companions = addSeriesCompanions(wiring, wanted)
+  const companions = addCompanions(wiring, wanted)
   const fed = feedAndTie(companions.wiring, wanted)
   return { ...fed, decisions: [...companions.decisions, ...fed.decisions] }
 }

@@ -1,9 +1,15 @@
+import { volts } from '../catalog/common.ts'
+import type { Companion } from '../catalog/partSchema.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
-import type { Wiring } from '../wiring/model.ts'
+import { entryOf } from '../text/entryOf.ts'
+import { companionsOf } from '../wiring/companions.ts'
+import type { PartInstance, TieUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { bestSource, groundEnd, supplyEnd } from '../wiring/supply.ts'
+import { bestSource, groundEnd, sourcesOf, supplyEnd } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
+import { spareFor } from './spares.ts'
 
 /** A wire that was decided, with the reason. */
 export interface Decision {
@@ -28,7 +34,8 @@ export interface Progress {
   readonly refused: readonly Refusal[]
 }
 
-const after = (wiring: Wiring, decisions: readonly Decision[]): Wiring =>
+/** The wiring with decisions carried out. */
+export const after = (wiring: Wiring, decisions: readonly Decision[]): Wiring =>
   decisions.length === 0
     ? wiring
     : resolve(
@@ -39,29 +46,55 @@ const after = (wiring: Wiring, decisions: readonly Decision[]): Wiring =>
         wiring.catalog,
       )
 
-/** Puts in the companions without which a part would be damaged: the resistor of an LED. */
-export function addSeriesCompanions(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
+/**
+ * Puts in the companions that parts lack: those without which a part would be damaged or could not work, and others where
+ * a loose part of the kit fits. What lies loose in the kit is taken first.
+ */
+export function addCompanions(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
+  const taken = new Set<string>()
   let now = wiring
-  for (const use of wiring.signals) {
-    if (!use.lacksSeries || use.state !== 'open' || !wanted(use.part.ref)) continue
-    const edits = companionEdits(
-      now.plan,
-      wiring.catalog,
-      use.part.ref,
-      (companion) => companion.required && companion.series === use.facts.pin,
-    )
-    const added = edits.find((edit) => edit.do === 'add-part')
-    if (!added) continue
-    decisions.push({
-      edits,
-      from: use.end,
-      to: added.ref,
-      why: use.part.part.companions.find((one) => one.series === use.facts.pin)?.why ?? '',
-    })
-    now = resolve(applyEdits(now.plan, edits), wiring.catalog)
+  for (const { ref } of wiring.parts) {
+    if (!wanted(ref)) continue
+    const owner = now.parts.find((one) => one.ref === ref)
+    if (!owner || owner.part.companions.length === 0 || !waits(now, owner)) continue
+    for (const { facts, present } of companionsOf(now, owner)) {
+      if (present || !hasRoom(now, owner, facts)) continue
+      const spare = spareFor(now, owner, facts, taken)
+      if (!spare && !(facts.required && (facts.series !== undefined || facts.across !== undefined))) continue
+      const edits = companionEdits(
+        now.plan,
+        wiring.catalog,
+        ref,
+        (one) => one === facts,
+        () => spare?.ref,
+      )
+      const added = edits.find((edit) => edit.do === 'add-part')
+      const to = spare?.ref ?? added?.ref
+      if (to === undefined) continue
+      if (spare) taken.add(spare.ref)
+      decisions.push({ edits, from: `${ref}.${facts.series ?? facts.across?.[0] ?? ''}`, to, why: facts.why })
+      now = resolve(applyEdits(now.plan, edits), wiring.catalog)
+    }
   }
   return { wiring: now, decisions, refused: [] }
+}
+
+/** Something of the part still has to be wired. */
+const waits = (wiring: Wiring, part: PartInstance): boolean =>
+  openEnds(wiring, part).some((one) => one.required) ||
+  wiring.signals.some((use) => use.part === part && use.lacksSeries)
+
+/** A companion in series goes to a pin that is not wired to its end; one across to pins of which no signal is settled. */
+function hasRoom(wiring: Wiring, owner: PartInstance, { series, across }: Companion): boolean {
+  if (series !== undefined) {
+    const use = wiring.signal(`${owner.ref}.${series}`)
+    return use ? use.state === 'open' : !wiring.netOf(`${owner.ref}.${series}`).wired
+  }
+  return (across ?? []).every((pin) => {
+    const tie = wiring.ties.find(({ end }) => end === `${owner.ref}.${pin}`)
+    return tie === undefined || !wiring.netOf(tie.end).wired
+  })
 }
 
 /** Feeds every part and board side that is open, joins the grounds, and ties what is to be tied. */
@@ -116,19 +149,48 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
 
   const ties: Decision[] = []
   for (const tie of now.ties) {
-    if (tie.state !== 'open' || !chosen(tie.part.ref)) continue
+    const from = tie.state === 'open' ? tie.end : looseLeg(now, tie)
+    if (from === undefined || !chosen(tie.part.ref)) continue
     const to =
       tie.to === 'ground'
         ? groundEnd(now, tie.part)
         : tie.to === 'supply'
-          ? supplyEnd(now, tie.part)
+          ? tieSupply(now, tie)
           : `${tie.part.ref}.${tie.to}`
     // Two pins of one part may each name the other: one wire joins them.
     if (ties.some((one) => one.from === to && one.to === tie.end)) continue
-    if (to) ties.push(connect(tie.end, to, tie.facts.text ?? `tied to ${tie.to}`))
+    if (to) ties.push(connect(from, to, tie.facts.text ?? `tied to ${tie.to}`))
     else refused.push({ end: tie.end, needs: `a tie to ${tie.to}`, reasons: ['there is nothing to tie it to'] })
   }
   return { wiring: after(now, ties), decisions: [...decisions, ...ties], refused }
+}
+
+/** The far leg of a resistor that lies in series with a strap and leads nowhere yet. */
+function looseLeg(wiring: Wiring, { end, to, state }: TieUse): string | undefined {
+  const net = wiring.netOf(end)
+  if ((to !== 'supply' && to !== 'ground') || state !== 'right' || net.ground || net.sources.length > 0)
+    return undefined
+  return circuitOf(wiring)
+    .on(net)
+    .filter((one) => one.kind === 'resistor')
+    .map((one) => (one.netA === net ? one.b : one.a))
+    .find((leg) => !wiring.netOf(leg).wired)
+}
+
+/**
+ * Where a strap for high goes: the supply of its part, where the pin bears that; else a rail that the part itself gives,
+ * else one of the plan that the pin bears and its part's logic runs at.
+ */
+function tieSupply(wiring: Wiring, { part, facts }: TieUse): string | undefined {
+  const most = volts(entryOf(part.part.levels, facts.levels ?? 'logic')?.most, part.logicVolts)
+  const usual = supplyEnd(wiring, part)
+  const bears = (at: number | undefined): boolean => at !== undefined && (most === undefined || at <= most)
+  if (usual === undefined || bears(wiring.netOf(usual).sources[0]?.volts)) return usual
+  const own = part.part.rails.find((rail) => typeof rail.volts === 'number' && bears(rail.volts))
+  if (own) return `${part.ref}.${own.pin}`
+  const logic = part.home?.board.logicVolts
+  const there = sourcesOf(wiring).filter((source) => bears(source.volts))
+  return (there.find((source) => source.volts === logic) ?? there[0])?.end ?? usual
 }
 
 /** Feeds boards that have no socket of their own from the first supply that suits one of their pins. */

@@ -7,6 +7,7 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import type { Decision } from './feedAndTie.ts'
+import { spans, spareOf } from './spares.ts'
 
 /** Pull-ups in ohms: of an I2C bus or a one-wire line with short leads, and of a switch or an open drain. */
 export const BUS_PULL_OHMS = 4700
@@ -24,12 +25,18 @@ export function pullEdits(
   const to = way === 'down' ? groundEnd(wiring, use.part) : board && rail ? `${board.ref}.${rail}` : undefined
   const [resistor] = helpersFor(wiring.catalog, 'resistor')
   if (to === undefined || !resistor) return undefined
-  const [ref] = freshRef(wiring.plan, 'R', 1) as [string]
+  const spare = spareOf(wiring, resistor.id, 'ohms', ohms, ohms === BUS_PULL_OHMS ? spans.bus : spans.across)
+  const ref = spare?.ref ?? (freshRef(wiring.plan, 'R', 1)[0] as string)
+  const add: Edit = {
+    do: 'add-part',
+    ref,
+    entry: { part: resistor.id, title: `pull-${way} of ${use.end}`, options: { ohms } },
+  }
   return {
     ref,
     to,
     edits: [
-      { do: 'add-part', ref, entry: { part: resistor.id, title: `pull-${way} of ${use.end}`, options: { ohms } } },
+      ...(spare ? [] : [add]),
       { do: 'connect', from: `${ref}.1`, to: use.end },
       { do: 'connect', from: `${ref}.2`, to },
     ],

@@ -111,6 +111,8 @@ export const Tie = v.strictObject({
   to: v.union([TieTarget, v.strictObject({ option: Id, values: v.record(v.string(), TieTarget) })]),
   required: v.optional(v.boolean(), true),
   text: v.optional(Text),
+  /** Named level set that says what the pin bears; `logic` when left out. */
+  levels: v.optional(Text),
   /** The module already holds it there: wiring is only needed to change it. */
   held: v.optional(v.union([TieTarget, v.literal('open')])),
   /** Pins for which alone it is there: while none of them has a wire, its level does not matter. */

@@ -88,12 +88,16 @@ function companionEnd(plan: Plan, catalog: Catalog, ref: string, pin: string): s
   return hole === undefined ? undefined : `${home}.${hole}`
 }
 
-/** Edits that add a part's companions and wire them to it: in series with a pin, or across two. */
+/**
+ * Edits that add a part's companions and wire them to it: in series with a pin, or across two. `spare` may name a loose
+ * part of the plan that is taken instead of a new one.
+ */
 export function companionEdits(
   plan: Plan,
   catalog: Catalog,
   ref: string,
   which: (companion: Companion) => boolean,
+  spare: (companion: Companion) => string | undefined = () => undefined,
 ): Edit[] {
   const part = catalog.parts.get(entryOf(plan.parts, ref)?.part ?? '')
   const edits: Edit[] = []
@@ -101,10 +105,12 @@ export function companionEdits(
   for (const companion of part?.companions ?? []) {
     const facts = catalog.parts.get(companion.part)
     if (!which(companion) || !facts) continue
-    const name = freshRef(now, facts.stem, 1)[0] as string
+    const there = spare(companion)
+    const name = there ?? (freshRef(now, facts.stem, 1)[0] as string)
     const legs = facts.pins.map((pin) => `${name}.${pin.id}`)
-    const add: Edit[] = [
-      {
+    const add: Edit[] = []
+    if (there === undefined)
+      add.push({
         do: 'add-part',
         ref: name,
         entry: {
@@ -112,8 +118,7 @@ export function companionEdits(
           title: `for ${ref}`,
           ...(Object.keys(companion.options).length > 0 ? { options: companion.options } : {}),
         },
-      },
-    ]
+      })
     if (companion.series !== undefined) {
       const end = `${ref}.${companion.series}`
       // Whatever the pin is wired to moves behind the companion; what lies across the pin stays.

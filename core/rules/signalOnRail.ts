@@ -83,9 +83,9 @@ export function tieBears(port: Port): number | undefined {
   const { owner, end } = port.terminal
   if (owner.kind !== 'part' || port.use) return undefined
   const pin = port.terminal.pin
-  const isTie = [...owner.part.ties, ...(owner.mode?.ties ?? [])].some((tie) => tie.pin === pin)
+  const tie = [...owner.part.ties, ...(owner.mode?.ties ?? [])].find((one) => one.pin === pin)
   const isSupply = owner.supplies.some((use) => use.pins.includes(end))
-  return isTie && !isSupply ? volts(entryOf(owner.part.levels, 'logic')?.most, owner.logicVolts) : undefined
+  return tie && !isSupply ? volts(entryOf(owner.part.levels, tie.levels ?? 'logic')?.most, owner.logicVolts) : undefined
 }
 
 /** What a signal that lies on a rail cannot do there; undefined where it may be held on purpose. */

@@ -1,0 +1,97 @@
+import type { Companion } from '../catalog/partSchema.ts'
+import { entryOf } from '../text/entryOf.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+
+/**
+ * How far a value may lie from the one wanted, as shares of it. In series with a lamp too little harms it and too much
+ * only dims; a pull or a divider works over a wider span; a bus line wants its pull-up within a factor of two.
+ */
+export const spans = {
+  lamp: { least: 0.6, most: 6 },
+  series: { least: 0.45, most: 5 },
+  across: { least: 0.3, most: 5 },
+  bus: { least: 0.45, most: 2.2 },
+  capacitor: { least: 0.45, most: 50 },
+} as const
+
+export interface Span {
+  readonly least: number
+  readonly most: number
+}
+
+/** Loose parts of the kit: passive ones that no wire has reached yet. */
+export const looseParts = (wiring: Wiring, id: string): PartInstance[] =>
+  wiring.parts.filter(
+    (part) => part.part.id === id && part.part.pins.every((pin) => !wiring.netOf(`${part.ref}.${pin.id}`).wired),
+  )
+
+/**
+ * The loose part that fits best as the companion of another: of the right kind and value, first the one whose title says
+ * that it is meant for this, then the nearest in value. One whose title names something else is left for that.
+ */
+export function spareFor(
+  wiring: Wiring,
+  owner: PartInstance,
+  { part: id, options, why, series, across }: Companion,
+  taken: ReadonlySet<string>,
+): PartInstance | undefined {
+  const span =
+    entryOf(options, 'farads') !== undefined
+      ? spans.capacitor
+      : across
+        ? spans.across
+        : owner.part.inner.some((one) => one.kind === 'diode' && one.between.includes(series ?? ''))
+          ? spans.lamp
+          : spans.series
+  const wanted = Object.entries(options)
+  return looseParts(wiring, id)
+    .filter((part) => !taken.has(part.ref) && meant(wiring, part, owner, why) !== 'other')
+    .map((part) => ({
+      part,
+      meant: meant(wiring, part, owner, why) === 'this',
+      off: wanted.map(([name, value]) => distance(entryOf(part.options, name), value, span)),
+    }))
+    .filter(({ off }) => off.every((one) => one !== undefined))
+    .sort((a, b) => Number(b.meant) - Number(a.meant) || sum(a.off) - sum(b.off))[0]?.part
+}
+
+/** The loose part nearest to an amount of one of its options, within a span. */
+export function spareOf(
+  wiring: Wiring,
+  id: string,
+  option: string,
+  amount: number,
+  span: Span,
+): PartInstance | undefined {
+  return looseParts(wiring, id)
+    .filter((part) => titleOf(wiring, part) === undefined)
+    .map((part) => ({ part, off: distance(entryOf(part.options, option), amount, span) }))
+    .filter(({ off }) => off !== undefined)
+    .sort((a, b) => (a.off ?? 0) - (b.off ?? 0))[0]?.part
+}
+
+const sum = (list: readonly (number | undefined)[]): number => list.reduce<number>((all, one) => all + (one ?? 0), 0)
+
+/** How far apart two values are, as the logarithm of their ratio; undefined outside the span, 0 for what is no amount. */
+function distance(has: string | number | undefined, wants: string | number, span: Span): number | undefined {
+  if (typeof has !== 'number' || typeof wants !== 'number') return has === wants ? 0 : undefined
+  const share = has / wants
+  return share >= span.least && share <= span.most ? Math.abs(Math.log(share)) : undefined
+}
+
+/** The title that a maker gave it; undefined for one that only says what it is. */
+const titleOf = (wiring: Wiring, part: PartInstance): string | undefined => entryOf(wiring.plan.parts, part.ref)?.title
+
+/** What a title says of the use of a loose part: this one, another one, or nothing. */
+function meant(wiring: Wiring, spare: PartInstance, owner: PartInstance, why: string): 'this' | 'other' | 'open' {
+  const words = wordsOf(titleOf(wiring, spare) ?? '')
+  if (words.size === 0) return 'open'
+  if (words.has(owner.ref.toLowerCase())) return 'this'
+  if (wiring.parts.some(({ ref }) => ref !== owner.ref && words.has(ref.toLowerCase()))) return 'other'
+  const mine = wordsOf(`${why} ${owner.title} ${owner.part.id}`)
+  if ([...words].some((word) => word.length > 3 && mine.has(word))) return 'this'
+  // A knob with a name is there to be turned for what it names.
+  return spare.part.signals.length > 0 ? 'other' : 'open'
+}
+
+const wordsOf = (text: string): Set<string> => new Set(text.toLowerCase().match(/[\p{L}\d]+/gu) ?? [])
