@@ -4,6 +4,7 @@ import { needWords } from '../wiring/needs.ts'
 import { type Candidate, candidates } from './candidates.ts'
 import { addCompanions, after, type Decision, feedAndTie, type Progress, type Refusal } from './feedAndTie.ts'
 import { unfinishedDrivers } from './finish.ts'
+import { leadOver } from './leadOver.ts'
 import { neaten } from './neatness.ts'
 import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
@@ -125,11 +126,16 @@ function finishDrivers(
   }
 }
 
-/** What comes before the search: companions, supplies, grounds and ties of the wanted parts. */
+/** What comes before the search: companions, supplies, grounds, ties and converters of the wanted parts. */
 export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = () => true): Progress {
   const companions = addCompanions(wiring, wanted)
   const fed = feedAndTie(companions.wiring, wanted)
-  return { ...fed, decisions: [...companions.decisions, ...fed.decisions] }
+  const led = leadOver(fed.wiring, wanted)
+  return {
+    wiring: led.wiring,
+    decisions: [...companions.decisions, ...fed.decisions, ...led.decisions],
+    refused: fed.refused,
+  }
 }
 
 /** Signals that need a pin and have none. */

@@ -4,7 +4,7 @@ import { volts } from '../catalog/common.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { activeCautions, availabilityOf } from '../wiring/availability.ts'
+import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -51,6 +51,7 @@ export const costs = {
   noPull: 10,
   secondBus: 25,
   softSelect: 6,
+  unserved: 80,
 } as const
 
 /** Every pin of the signal's board, and of the expanders on it, best first, blocked ones last. */
@@ -200,6 +201,9 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (blocked !== undefined) return blocked
   const tally = new Tally()
   if (meets(host, use) === 'orElse') tally.pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
+  const serving = servingFeature(host, use)
+  if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
+  else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)
   if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
   if (availabilityOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
@@ -300,7 +304,7 @@ function pinBlock(use: SignalUse, host: Host): string | undefined {
   if (use.facts.needs === 'pwm' && !use.facts.orElse && facts.pwmTaker !== undefined)
     return `${facts.pwmTaker.title} takes it`
   if (facts.vital) return `on-board ${facts.vital.id}`
-  return facts.pinTaker?.title
+  return facts.pinTaker === servingFeature(host, use) ? undefined : facts.pinTaker?.title
 }
 
 /** Blocks a pin that cannot carry the current which a signal's facts name. */

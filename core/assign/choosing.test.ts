@@ -18,7 +18,7 @@ describe('choosing modes and addresses', () => {
   it('moves one of two sensors with one address, and wires its strap', () => {
     const { result, plan } = choose({ parts: { A: 'bme280', B: 'bme280' } })
     expect(result).toMatchObject({ status: 'placed', optimal: true, unplaced: [] })
-    expect(result.choices).toEqual([{ ref: 'A', title: 'address 0x77' }])
+    expect(result.choices).toEqual([{ ref: 'B', title: 'address 0x77' }])
     expect(check(resolve(plan, catalog))).toEqual([])
   })
   it('takes another mode for the third, since there are two addresses', () => {

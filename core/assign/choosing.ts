@@ -2,6 +2,7 @@ import type { Mode } from '../catalog/partSchema.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { entryOf } from '../text/entryOf.ts'
+import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type AssignOptions, type AssignResult, assign } from './assign.ts'
@@ -12,6 +13,7 @@ interface Choice {
   readonly ref: string
   /** `SPI`, `address 0x77`. */
   readonly title: string
+  readonly address?: number
   readonly edits: readonly Edit[]
 }
 
@@ -25,6 +27,48 @@ const MOST_TRIED = 30
  * what is usual. What the plan names, and parts that have wires on the pins in question, stay as they are.
  */
 export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): AssignResult {
+  const counted = countUp(wiring, options)
+  if (counted.length === 0) return choose(wiring, options)
+  const edits = counted.flatMap((one) => one.edits)
+  const result = choose(resolve(applyEdits(wiring.plan, edits), wiring.catalog), options)
+  return {
+    ...result,
+    edits: [...edits, ...result.edits],
+    choices: [...counted.map(({ ref, title }) => ({ ref, title })), ...result.choices],
+  }
+}
+
+/**
+ * Addresses of parts of one kind that the plan leaves open, counted up in the order of the kit: the first keeps what is
+ * usual, the next takes the next one that its straps can set.
+ */
+function countUp(wiring: Wiring, options: AssignOptions): Choice[] {
+  const taken = new Map<string, Set<number>>()
+  const at = ({ home, part }: PartInstance): Set<number> => {
+    const key = `${home?.ref} ${part.id}`
+    const known = taken.get(key) ?? new Set<number>()
+    taken.set(key, known)
+    return known
+  }
+  const open = new Map(
+    wiring.parts.map((part) => [part, openChoices(wiring, part, options).filter((one) => one.address !== undefined)]),
+  )
+  for (const [part, choices] of open)
+    if (choices.length === 0) for (const { address } of addressesOf(part)) at(part).add(address)
+  return [...open].flatMap(([part, choices]): Choice[] => {
+    if (choices.length === 0) return []
+    const mine = addressesOf(part).map(({ address }) => address)
+    const used = at(part)
+    const choice = mine.some((one) => used.has(one))
+      ? choices.find((one) => !used.has(one.address as number))
+      : undefined
+    if (choice) used.add(choice.address as number)
+    else for (const one of mine) used.add(one)
+    return choice ? [choice] : []
+  })
+}
+
+function choose(wiring: Wiring, options: AssignOptions): AssignResult {
   const usual = assign(wiring, options)
   if (usual.unplaced.length === 0) return usual
   let best = usual
@@ -104,6 +148,8 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
             {
               ref: part.ref,
               title: `address ${hexAddress(value)}`,
+              // One that is soldered on the module is changed only where nothing else helps.
+              ...(straps.length > 0 ? { address: value } : {}),
               edits: [
                 { do: 'change-part', ref: part.ref, entry: { options: { ...entry.options, [option.id]: value } } },
               ],

@@ -12,8 +12,9 @@ interface Way {
 const MOST_BRANCHES = 400
 
 /**
- * Minds what a matching does not: a timer holds one frequency, an interrupt line one edge. Where two signals clash, one
- * frequency or one signal keeps the timer or the line, and the others leave it altogether; every choice is tried.
+ * Minds what a matching does not: a timer holds one frequency, an interrupt line one edge, a PWM channel one pulse. Where
+ * two signals clash, one frequency or one signal keeps the timer, the line or the channel, and the others leave it
+ * altogether; every choice is tried.
  */
 export class Clashes {
   readonly #problem: Problem
@@ -53,7 +54,7 @@ export class Clashes {
 
   #firstClash(picks: readonly Pick[]): readonly Way[] | undefined {
     const timers = new Map<string, number>()
-    const edges = new Map<string, Line | undefined>()
+    const owners = new Map<string, Line | undefined>()
     const look = (use: SignalUse, host: Host, line: Line | undefined): readonly Way[] | undefined => {
       const timer = timerOf(use, host)
       if (timer) {
@@ -62,10 +63,11 @@ export class Clashes {
           return this.#byFrequency(picks, timer.key, this.#heldFrequency(timer.key))
         if (known === undefined) timers.set(timer.key, use.facts.hertz as number)
       }
-      const edge = edgeOf(use, host)
-      if (edge !== undefined) {
-        if (edges.has(edge) && line) return this.#byOwner(picks, edge, edges.get(edge))
-        edges.set(edge, line)
+      for (const takes of [edgeOf, channelOf]) {
+        const key = takes(use, host)
+        if (key === undefined) continue
+        if (owners.has(key) && line) return this.#byOwner(picks, takes, key, owners.get(key))
+        owners.set(key, line)
       }
       return undefined
     }
@@ -92,9 +94,9 @@ export class Clashes {
     return frequencies.map((hertz) => ({ lines: new Set(lines.filter((line) => hertzOf(line) !== hertz)), hosts }))
   }
 
-  /** One signal keeps the interrupt line; of those that are alike the one that has it. */
-  #byOwner(picks: readonly Pick[], key: string, first: Line | undefined): Way[] {
-    const { lines, hosts } = reaching(picks, (use, host) => edgeOf(use, host) === key)
+  /** One signal keeps the interrupt line or the PWM channel; of those that are alike the one that has it. */
+  #byOwner(picks: readonly Pick[], takes: typeof edgeOf, key: string, first: Line | undefined): Way[] {
+    const { lines, hosts } = reaching(picks, (use, host) => takes(use, host) === key)
     if (!first) return [{ lines: new Set(lines), hosts }]
     const on = new Set(picks.filter(({ host }) => host && hosts.has(host)).map(({ line }) => line))
     const owners = new Map<number, Line>()
@@ -140,4 +142,17 @@ function edgeOf({ facts }: SignalUse, host: Host): string | undefined {
   if (facts.needs !== 'interrupt' || !host.board) return undefined
   const shared = host.board.board.interruptLines.find((one) => one.pins.includes(pinOf(host)))
   return shared && `${host.ref} ${shared.id}`
+}
+
+/** PWM channel that a pulse would take, where it reaches several pins and all of them get the same. */
+function channelOf({ facts }: SignalUse, host: Host): string | undefined {
+  if (facts.needs !== 'pwm' || !host.board || !host.functions.has('pwm')) return undefined
+  const pin = pinOf(host)
+  const shared = host.board.board.timers.flatMap(({ id, channels }) =>
+    Object.entries(channels).flatMap(([name, pins]) =>
+      pins.includes(pin) ? [{ key: `${host.ref} ${id} ${name}`, pins: pins.length }] : [],
+    ),
+  )
+  const [only] = shared
+  return shared.length === 1 && only && only.pins > 1 ? only.key : undefined
 }

@@ -65,7 +65,7 @@ export class Problem {
   readonly singles: readonly Line[]
   readonly tasks: readonly Task[]
   readonly lanes: readonly Lane[]
-  /** Signals that are placed already and hold a timer or an interrupt line. */
+  /** Signals that are placed already and hold a timer, a PWM channel or an interrupt line. */
   readonly timed: readonly SignalUse[]
   readonly #pins = new Map<string, Map<Host, Verdict | Block>>()
   readonly #coming: ReadonlySet<number>[] = []
@@ -95,7 +95,9 @@ export class Problem {
     )
     this.#busUses = new Set(this.tasks.flatMap((task) => task.uses))
     this.timed = wiring.signals.filter(
-      (use) => use.hosts.length > 0 && (use.facts.needs === 'interrupt' || use.facts.hertz !== undefined),
+      (use) =>
+        use.hosts.length > 0 &&
+        (use.facts.needs === 'interrupt' || use.facts.needs === 'pwm' || use.facts.hertz !== undefined),
     )
     this.lanes = this.#findLanes()
     for (const lane of this.lanes) for (const end of lane.given.values()) this.#taken.set(end, lane.key)

@@ -1,6 +1,6 @@
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution, Feature } from '../catalog/boardSchema.ts'
-import type { Host } from './model.ts'
+import type { Host, SignalUse } from './model.ts'
 
 /** Who has a pin already, before any signal asks for it: the one answer to "may I have this pin, its converter, its timer". */
 export interface Availability {
@@ -55,4 +55,10 @@ function workOut(host: Host): Availability {
     pwmTaker: takers.every((one) => one !== undefined) ? takers[0] : undefined,
     timers: timers.map((one) => one.id),
   }
+}
+
+/** A driver that is switched on and serves just this kind of signal, on pins of its own: no other pin reads it then. */
+export function servingFeature(host: Host, { facts }: SignalUse): Feature | undefined {
+  const kind = facts.pullMostOhms === undefined ? facts.needs : 'onewire'
+  return host.board?.features.find((one) => one.pins.length > 0 && one.serves.includes(kind))
 }

@@ -1,0 +1,155 @@
+import { helpersFor } from '../catalog/catalog.ts'
+import { volts } from '../catalog/common.ts'
+import type { Inner } from '../catalog/partSchema.ts'
+import { holds } from '../catalog/when.ts'
+import { entryOf } from '../text/entryOf.ts'
+import { busNeed } from '../wiring/buses.ts'
+import { levelsOf } from '../wiring/levels.ts'
+import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { groundEnd } from '../wiring/supply.ts'
+import { candidates } from './candidates.ts'
+import { after, type Decision, type Progress } from './feedAndTie.ts'
+import { looseParts } from './spares.ts'
+
+/** A free way through a converter: from the pin on the part's side to the one on the board's. */
+interface Channel {
+  readonly converter: PartInstance
+  readonly outer: string
+  readonly inner: string
+  readonly why: string
+}
+
+/** Resistance of a divider in a signal's line, top and bottom together, in ohms: strong enough for edges, weak enough for an output. */
+const DIVIDER = { least: 900, most: 60_000 }
+/** How far above its threshold a divided level has to lie. */
+const MARGIN = 1.05
+
+/**
+ * Leads lines that no pin bears, or that speak another language than logic, over what lies in the kit: a channel of a line
+ * converter, of a level shifter or of a buffer, or a divider of two loose resistors. Both lines of an I2C bus go together.
+ */
+export function leadOver(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
+  const decisions: Decision[] = []
+  const taken = new Set<string>()
+  let now = wiring
+  for (const { ref } of wiring.parts) {
+    if (!wanted(ref)) continue
+    const open = now.signals.filter((use) => use.part.ref === ref && use.state === 'open' && use.facts.required)
+    const stuck = open.filter((use) => use.tail === use.end && needsWay(now, use))
+    const bus = stuck.some(isI2c) ? open.filter(isI2c) : []
+    const uses = [...bus, ...stuck.filter((use) => !bus.includes(use))]
+    const found: Decision[] = []
+    for (const use of uses) {
+      const way = channelFor(now, use, taken)
+      if (way) {
+        taken.add(way.outer).add(way.inner)
+        found.push({
+          edits: [{ do: 'connect', from: use.end, to: way.outer }],
+          from: use.end,
+          to: way.outer,
+          why: way.why,
+        })
+      } else found.push(...divide(now, use, taken))
+    }
+    // One line of a bus over the shifter and the other past it is worse than none.
+    if (bus.length > 0 && bus.some((use) => !found.some(({ from }) => from === use.end))) continue
+    decisions.push(...found)
+    now = after(now, found)
+  }
+  return { wiring: now, decisions, refused: [] }
+}
+
+const isI2c = (use: SignalUse): boolean => busNeed(use.facts.needs)?.kind === 'i2c'
+
+const lineOf = ({ part, facts }: SignalUse): string | undefined => {
+  const levels = part.mode?.uart?.levels
+  return busNeed(facts.needs)?.kind === 'uart' && levels !== undefined && levels !== 'logic' ? levels : undefined
+}
+
+/** Speaks line levels, or is refused by every pin, by some for its level alone. */
+function needsWay(wiring: Wiring, use: SignalUse): boolean {
+  if (lineOf(use) !== undefined) return true
+  const all = candidates(wiring, use)
+  return all.some(({ cause }) => cause === 'level') && all.every(({ blocked }) => blocked !== undefined)
+}
+
+function channelFor(wiring: Wiring, use: SignalUse, taken: ReadonlySet<string>): Channel | undefined {
+  const line = lineOf(use)
+  const isFree = (end: string): boolean => !wiring.netOf(end).wired && !taken.has(end)
+  const all = wiring.parts.flatMap((converter) =>
+    converter.part.inner
+      .filter((inner) => (inner.kind === 'shift' || inner.kind === 'buffer') && holds(inner.when, converter.options))
+      .flatMap((inner) => sidesOf(wiring, use, converter, inner, line)),
+  )
+  return all.find(({ outer, inner }) => isFree(outer) && isFree(inner))
+}
+
+/** The ways in which one channel could carry a signal. */
+function sidesOf(
+  wiring: Wiring,
+  use: SignalUse,
+  converter: PartInstance,
+  inner: Inner,
+  line: string | undefined,
+): Channel[] {
+  const [a, b] = inner.between.map((pin) => `${converter.ref}.${pin}`) as [string, string]
+  const { direction } = use.facts
+  if (line !== undefined) {
+    if (inner.kind !== 'buffer' || inner.line !== line) return []
+    // A transmitter leads from logic to line, a receiver back; the line lies on the second pin of both.
+    return inner.back === (direction === 'out')
+      ? [{ converter, outer: b, inner: a, why: `turned from ${line.toUpperCase()} to logic by ${converter.ref}` }]
+      : []
+  }
+  if (inner.line !== undefined) return []
+  const logic = use.part.home?.board.logicVolts
+  const own = use.part.logicVolts
+  if (logic === undefined || own === undefined || logic === own) return []
+  const why = `${own} V led to ${logic} V over ${converter.ref}`
+  if (inner.kind === 'buffer') {
+    const reads = volts(entryOf(converter.part.levels, 'logic')?.vih, converter.logicVolts)
+    const isUp = direction === 'in' && converter.logicVolts === own && reads !== undefined && reads <= logic
+    return isUp ? [{ converter, outer: inner.back ? a : b, inner: inner.back ? b : a, why }] : []
+  }
+  const [atA, atB] = (inner.rails ?? []).map((pin) => wiring.netOf(`${converter.ref}.${pin}`).sources[0]?.volts)
+  if (atA === logic && atB === own) return [{ converter, outer: b, inner: a, why }]
+  return atB === logic && atA === own ? [{ converter, outer: a, inner: b, why }] : []
+}
+
+/** Two loose resistors that bring an output down to what the pins bear, the middle towards the board. */
+function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] {
+  const { facts, part } = use
+  const board = part.home
+  const high = volts(levelsOf(use).high, part.logicVolts) ?? part.logicVolts
+  const levels = board?.board.levels.default
+  const [most, vih] = [volts(levels?.most, board?.board.logicVolts), volts(levels?.vih, board?.board.logicVolts)]
+  const ground = groundEnd(wiring, part)
+  const [kind] = helpersFor(wiring.catalog, 'resistor')
+  if (facts.direction !== 'out' || isI2c(use) || !kind || ground === undefined) return []
+  if (high === undefined || most === undefined || vih === undefined || lineOf(use) !== undefined) return []
+  const loose = looseParts(wiring, kind.id).filter(({ ref }) => !taken.has(ref))
+  const ohms = ({ options }: PartInstance): number => Number(options.ohms)
+  const pairs = loose
+    .flatMap((top) => loose.filter((bottom) => bottom !== top).map((bottom) => ({ top, bottom })))
+    .map(({ top, bottom }) => ({ top, bottom, sum: ohms(top) + ohms(bottom) }))
+    .filter(({ bottom, sum }) => {
+      const out = (high * ohms(bottom)) / sum
+      return sum >= DIVIDER.least && sum <= DIVIDER.most && out <= most && out >= vih * MARGIN
+    })
+    .sort((x, y) => x.sum - y.sum)
+  const [pair] = pairs
+  if (!pair) return []
+  taken.add(pair.top.ref).add(pair.bottom.ref)
+  const [top, bottom] = [pair.top.ref, pair.bottom.ref]
+  const wire = (from: string, to: string, why: string): Decision => ({
+    edits: [{ do: 'connect', from, to }],
+    from,
+    to,
+    why,
+  })
+  return [
+    wire(use.end, `${top}.1`, `${high} V brought down by ${top} and ${bottom}`),
+    wire(`${bottom}.1`, `${top}.2`, 'middle of the divider'),
+    wire(`${bottom}.2`, ground, 'foot of the divider'),
+  ]
+}
