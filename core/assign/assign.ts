@@ -1,11 +1,15 @@
+import type { Companion } from '../catalog/partSchema.ts'
+import { resetStates } from '../circuit/atReset.ts'
 import type { Edit } from '../plan/edit.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { type Candidate, candidates } from './candidates.ts'
-import { addCompanions, after, type Decision, feedAndTie, type Progress, type Refusal } from './feedAndTie.ts'
+import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
 import { unfinishedDrivers } from './finish.ts'
 import { leadOver } from './leadOver.ts'
 import { neaten } from './neatness.ts'
+import { isHeard } from './openEnds.ts'
 import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
 import { type Arrangement, search } from './search.ts'
@@ -53,10 +57,15 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const open = options.only
     ? now.signals.filter((use) => isOpen(use) && options.only?.has(use.end))
     : openSignals(now).filter((use) => options.refs?.has(use.part.ref) ?? true)
-  const problem = new Problem(now, open)
+  const { first, followers } = oneLine(open)
+  const problem = new Problem(now, first)
   const found = search(problem, options.shouldStop)
   const neat = neaten(now, problem.singles, found.best)
   decisions.push(...placing(problem, neat.arrangement))
+  for (const { use, leader } of followers) {
+    const placed = neat.arrangement.placed.find((one) => one.use === leader)
+    if (placed) decisions.push(connect(use.tail, placed.host.end, `on the one-wire line of ${leader.part.ref}`))
+  }
   const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
   const rest = options.only ? undefined : finishDrivers(wiring, decisions, wanted, options.shouldStop)
   if (rest) {
@@ -64,6 +73,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     refused.push(...rest.refused)
   }
   if (!options.only) {
+    decisions.push(...holdAtStart(after(wiring, decisions), wanted))
     decisions.push(...addPullUps(after(wiring, decisions), wanted))
   }
   for (const use of found.best.left)
@@ -88,6 +98,24 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     choices: [],
     neatness: { before: neat.before, after: neat.after },
   }
+}
+
+/** Devices with a number of their own share one line: the first of a board looks for a pin, the others follow it. */
+function oneLine(open: readonly SignalUse[]): {
+  readonly first: readonly SignalUse[]
+  readonly followers: readonly { readonly use: SignalUse; readonly leader: SignalUse }[]
+} {
+  const leaders = new Map<string, SignalUse>()
+  const followers: { use: SignalUse; leader: SignalUse }[] = []
+  const first = open.filter((use) => {
+    if (use.facts.pullMostOhms === undefined) return true
+    const key = `${use.part.home?.ref} ${use.part.logicVolts}`
+    const leader = leaders.get(key)
+    if (leader) followers.push({ use, leader })
+    else leaders.set(key, use)
+    return !leader
+  })
+  return { first, followers }
 }
 
 /** The decisions of an arrangement, with the reason for each pin. */
@@ -126,21 +154,46 @@ function finishDrivers(
   }
 }
 
+/** Resistors that keep bare gates off while the board starts, where nothing else holds them. */
+const holdAtStart = (wiring: Wiring, wanted: (ref: string) => boolean): readonly Decision[] => {
+  const loose = new Set(
+    resetStates(wiring).flatMap(({ cause, use }) => (cause === 'nothing' && wanted(use.part.ref) ? [use.end] : [])),
+  )
+  return addCompanions(
+    wiring,
+    (ref) => [...loose].some((end) => end.startsWith(`${ref}.`)),
+    (one, ref) => one.across?.some((pin) => loose.has(`${ref}.${pin}`)) === true,
+    true,
+  ).decisions
+}
+
 /** What comes before the search: companions, supplies, grounds, ties and converters of the wanted parts. */
 export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = () => true): Progress {
-  const companions = addCompanions(wiring, wanted)
-  const fed = feedAndTie(companions.wiring, wanted)
-  const led = leadOver(fed.wiring, wanted)
-  return {
-    wiring: led.wiring,
-    decisions: [...companions.decisions, ...fed.decisions, ...led.decisions],
-    refused: fed.refused,
-  }
+  // What a capacitor has to bear is known only when its part is fed.
+  const isCapacitor = ({ options }: Companion): boolean => entryOf(options, 'farads') !== undefined
+  const stages: readonly ((now: Wiring) => Progress)[] = [
+    (now) => addCompanions(now, wanted, (one) => !isCapacitor(one)),
+    (now) => feed(now, wanted),
+    (now) => leadOver(now, wanted),
+    (now) => addCompanions(now, wanted, isCapacitor),
+    (now) => tieUp(now, wanted),
+  ]
+  return stages.reduce<Progress>(
+    (sofar, stage) => {
+      const next = stage(sofar.wiring)
+      return {
+        wiring: next.wiring,
+        decisions: [...sofar.decisions, ...next.decisions],
+        refused: [...sofar.refused, ...next.refused],
+      }
+    },
+    { wiring, decisions: [], refused: [] },
+  )
 }
 
 /** Signals that need a pin and have none. */
 export const openSignals = (wiring: Wiring): SignalUse[] =>
-  wiring.signals.filter((use) => isOpen(use) && use.facts.required)
+  wiring.signals.filter((use) => isOpen(use) && use.facts.required && !isHeard(wiring, use))
 
 /** Waits for a host, also when it is already joined to some other part that waits with it. */
 const isOpen = (use: SignalUse): boolean =>

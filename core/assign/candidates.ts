@@ -52,6 +52,7 @@ export const costs = {
   secondBus: 25,
   softSelect: 6,
   unserved: 80,
+  madeFor: 6,
 } as const
 
 /** Every pin of the signal's board, and of the expanders on it, best first, blocked ones last. */
@@ -204,7 +205,10 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const serving = servingFeature(host, use)
   if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
   else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)
-  if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
+  if (host.provider && isMadeFor(host, use)) {
+    tally.points -= costs.madeFor
+    tally.for.push('made for it')
+  } else if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
   if (availabilityOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
     const price = cautionPrice(caution, use)
@@ -225,6 +229,10 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   }
   return tally
 }
+
+/** A pin that gives pulses and nothing else, as on a PWM chip: servos and lamps are what it is in the kit for. */
+const isMadeFor = (host: Host, { facts }: SignalUse): boolean =>
+  facts.needs === 'pwm' && host.functions.has('pwm') && !host.functions.has('digital-in')
 
 const scarceNames = Object.keys(costs.scarce)
 const scarceWords: Readonly<Record<string, string>> = {

@@ -46,22 +46,35 @@ export const after = (wiring: Wiring, decisions: readonly Decision[]): Wiring =>
         wiring.catalog,
       )
 
+/** One wire as a decision. */
+export const connect = (from: string, to: string, why: string): Decision => ({
+  edits: [{ do: 'connect', from, to }],
+  from,
+  to,
+  why,
+})
+
 /**
  * Puts in the companions that parts lack: those without which a part would be damaged or could not work, and others where
- * a loose part of the kit fits. What lies loose in the kit is taken first.
+ * a loose part of the kit fits; `needed` makes all of them so. What lies loose in the kit is taken first.
  */
-export function addCompanions(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
+export function addCompanions(
+  wiring: Wiring,
+  wanted: (ref: string) => boolean,
+  which: (companion: Companion, ref: string) => boolean,
+  needed = false,
+): Progress {
   const decisions: Decision[] = []
   const taken = new Set<string>()
   let now = wiring
   for (const { ref } of wiring.parts) {
     if (!wanted(ref)) continue
     const owner = now.parts.find((one) => one.ref === ref)
-    if (!owner || owner.part.companions.length === 0 || !waits(now, owner)) continue
+    if (!owner || owner.part.companions.length === 0 || (!needed && !waits(now, owner))) continue
     for (const { facts, present } of companionsOf(now, owner)) {
-      if (present || !hasRoom(now, owner, facts)) continue
+      if (present || !which(facts, ref) || (!needed && !hasRoom(now, owner, facts))) continue
       const spare = spareFor(now, owner, facts, taken)
-      if (!spare && !(facts.required && (facts.series !== undefined || facts.across !== undefined))) continue
+      if (!spare && !needed && !(facts.required && (facts.series !== undefined || facts.across !== undefined))) continue
       const edits = companionEdits(
         now.plan,
         wiring.catalog,
@@ -97,21 +110,17 @@ function hasRoom(wiring: Wiring, owner: PartInstance, { series, across }: Compan
   })
 }
 
-/** Feeds every part and board side that is open, joins the grounds, and ties what is to be tied. */
-export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
+/** Feeds every part and board side that is open, and joins the grounds. */
+export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const refused: Refusal[] = []
-  const connect = (from: string, to: string, why: string): Decision => ({
-    edits: [{ do: 'connect', from, to }],
-    from,
-    to,
-    why,
-  })
-
   const boards = feedBoards(wiring)
   decisions.push(...boards)
   let now = after(wiring, boards)
-  for (const ref of wiring.parts.map((part) => part.ref).filter(chosen)) {
+  // Converters first: what they give can feed the others.
+  const isPower = (part: PartInstance): number => Number(part.part.category === 'power')
+  const order = wiring.parts.filter(({ ref }) => chosen(ref)).sort((a, b) => isPower(b) - isPower(a))
+  for (const { ref } of order) {
     const part = now.parts.find((one) => one.ref === ref)!
     const wanted: Decision[] = []
     for (const open of openEnds(now, part)) {
@@ -147,6 +156,12 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
   decisions.push(...joined)
   now = after(now, joined)
 
+  return { wiring: now, decisions, refused }
+}
+
+/** Ties what is to be tied: straps that are open, and those that wait behind a resistor. */
+export function tieUp(now: Wiring, chosen: (ref: string) => boolean): Progress {
+  const refused: Refusal[] = []
   const ties: Decision[] = []
   for (const tie of now.ties) {
     const from = tie.state === 'open' ? tie.end : looseLeg(now, tie)
@@ -162,7 +177,7 @@ export function feedAndTie(wiring: Wiring, chosen: (ref: string) => boolean): Pr
     if (to) ties.push(connect(from, to, tie.facts.text ?? `tied to ${tie.to}`))
     else refused.push({ end: tie.end, needs: `a tie to ${tie.to}`, reasons: ['there is nothing to tie it to'] })
   }
-  return { wiring: after(now, ties), decisions: [...decisions, ...ties], refused }
+  return { wiring: after(now, ties), decisions: ties, refused }
 }
 
 /** The far leg of a resistor that lies in series with a strap and leads nowhere yet. */
@@ -208,10 +223,13 @@ function feedBoards(wiring: Wiring): Decision[] {
   })
 }
 
-/** The ground that belongs to a source: a supply's own minus, or its board's first ground hole. */
+/** The ground that belongs to a source: a supply's own minus, a converter's own, or its board's first ground hole. */
 function returnEnd(wiring: Wiring, source: string): string | undefined {
   const ref = source.slice(0, source.indexOf('.'))
   if (wiring.supplies.some((one) => one.ref === ref)) return `${ref}.-`
+  // Of a converter with a ground on either side the last is that of its output.
+  const own = wiring.parts.find((one) => one.ref === ref)?.part.pins.findLast((pin) => pin.role === 'ground')
+  if (own) return `${ref}.${own.id}`
   const board = wiring.boards.find((one) => one.ref === ref)
   const pin = board?.facts.pins.find((one) => one.kind === 'ground')
   return board && pin ? `${ref}.${pin.id}` : undefined

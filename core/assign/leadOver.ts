@@ -8,7 +8,7 @@ import { levelsOf } from '../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import { candidates } from './candidates.ts'
-import { after, type Decision, type Progress } from './feedAndTie.ts'
+import { after, connect, type Decision, type Progress } from './feedAndTie.ts'
 import { looseParts } from './spares.ts'
 
 /** A free way through a converter: from the pin on the part's side to the one on the board's. */
@@ -35,7 +35,7 @@ export function leadOver(wiring: Wiring, wanted: (ref: string) => boolean): Prog
   for (const { ref } of wiring.parts) {
     if (!wanted(ref)) continue
     const open = now.signals.filter((use) => use.part.ref === ref && use.state === 'open' && use.facts.required)
-    const stuck = open.filter((use) => use.tail === use.end && needsWay(now, use))
+    const stuck = open.filter((use) => needsWay(now, use))
     const bus = stuck.some(isI2c) ? open.filter(isI2c) : []
     const uses = [...bus, ...stuck.filter((use) => !bus.includes(use))]
     const found: Decision[] = []
@@ -43,16 +43,11 @@ export function leadOver(wiring: Wiring, wanted: (ref: string) => boolean): Prog
       const way = channelFor(now, use, taken)
       if (way) {
         taken.add(way.outer).add(way.inner)
-        found.push({
-          edits: [{ do: 'connect', from: use.end, to: way.outer }],
-          from: use.end,
-          to: way.outer,
-          why: way.why,
-        })
+        found.push(connect(use.tail, way.outer, way.why))
       } else found.push(...divide(now, use, taken))
     }
     // One line of a bus over the shifter and the other past it is worse than none.
-    if (bus.length > 0 && bus.some((use) => !found.some(({ from }) => from === use.end))) continue
+    if (bus.length > 0 && bus.some((use) => !found.some(({ from }) => from === use.tail))) continue
     decisions.push(...found)
     now = after(now, found)
   }
@@ -69,6 +64,12 @@ const lineOf = ({ part, facts }: SignalUse): string | undefined => {
 /** Speaks line levels, or is refused by every pin, by some for its level alone. */
 function needsWay(wiring: Wiring, use: SignalUse): boolean {
   if (lineOf(use) !== undefined) return true
+  const logic = use.part.home?.board.logicVolts
+  const vih = volts(levelsOf(use).vih, use.part.logicVolts)
+  // A high that its part does not take for one.
+  if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && vih !== undefined && logic < vih)
+    return true
+  if (use.tail !== use.end) return false
   const all = candidates(wiring, use)
   return all.some(({ cause }) => cause === 'level') && all.every(({ blocked }) => blocked !== undefined)
 }
@@ -141,15 +142,9 @@ function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] 
   if (!pair) return []
   taken.add(pair.top.ref).add(pair.bottom.ref)
   const [top, bottom] = [pair.top.ref, pair.bottom.ref]
-  const wire = (from: string, to: string, why: string): Decision => ({
-    edits: [{ do: 'connect', from, to }],
-    from,
-    to,
-    why,
-  })
   return [
-    wire(use.end, `${top}.1`, `${high} V brought down by ${top} and ${bottom}`),
-    wire(`${bottom}.1`, `${top}.2`, 'middle of the divider'),
-    wire(`${bottom}.2`, ground, 'foot of the divider'),
+    connect(use.end, `${top}.1`, `${high} V brought down by ${top} and ${bottom}`),
+    connect(`${bottom}.1`, `${top}.2`, 'middle of the divider'),
+    connect(`${bottom}.2`, ground, 'foot of the divider'),
   ]
 }

@@ -141,7 +141,7 @@ const isOnPost = (wiring: Wiring, use: SignalUse): boolean =>
   })
 
 /** Another part takes the signal in: the wiper of a knob at the contrast pin of a display. */
-function isHeard(wiring: Wiring, use: SignalUse): boolean {
+export function isHeard(wiring: Wiring, use: SignalUse): boolean {
   if (use.facts.direction === 'in') return false
   const ties = new Set(wiring.ties.map((one) => one.end))
   return wiring.netOf(use.end).ends.some((end) => {

@@ -51,8 +51,17 @@ export function spareFor(
       meant: meant(wiring, part, owner, why) === 'this',
       off: wanted.map(([name, value]) => distance(entryOf(part.options, name), value, span)),
     }))
-    .filter(({ off }) => off.every((one) => one !== undefined))
+    .filter(({ off, part }) => off.every((one) => one !== undefined) && bears(wiring, owner, across, part))
     .sort((a, b) => Number(b.meant) - Number(a.meant) || sum(a.off) - sum(b.off))[0]?.part
+}
+
+/** A capacitor is rated for what its part is fed with. */
+function bears(wiring: Wiring, owner: PartInstance, across: Companion['across'], part: PartInstance): boolean {
+  const rated = entryOf(part.options, 'volts')
+  if (typeof rated !== 'number') return true
+  const own = owner.part.pins.filter((pin) => across?.includes(pin.id)).map((pin) => `${owner.ref}.${pin.id}`)
+  const ends = across?.includes('supply') ? [...own, ...owner.supplies.flatMap(({ pins }) => pins)] : own
+  return rated >= Math.max(0, ...ends.map((end) => wiring.netOf(end).sources[0]?.volts ?? 0))
 }
 
 /** The loose part nearest to an amount of one of its options, within a span. */

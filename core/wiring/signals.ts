@@ -111,7 +111,7 @@ function follow(wiring: Nets, links: ReadonlyMap<string, readonly Link[]>, start
           seen.add(beyond)
           series ||= link.resistor
           queue.push({ net: beyond, via: [...at.via, link.ref], entry: link.other })
-          if (beyond.ends.length === 1) tail = link.other
+          if (beyond.ends.every((one) => isLoose(wiring, one))) tail = link.other
         }
       } else if (terminal.host) {
         if (!hosts.some(({ host }) => host === terminal.host)) hosts.push({ host: terminal.host, via: at.via })
@@ -119,4 +119,10 @@ function follow(wiring: Nets, links: ReadonlyMap<string, readonly Link[]>, start
     }
   }
   return { hosts, tail, series, others }
+}
+
+/** A leg of a passive part: nothing that drives or listens. */
+const isLoose = ({ terminal }: Nets, end: string): boolean => {
+  const owner = terminal(end)?.owner
+  return owner?.kind === 'part' && (owner.part.category === 'passive' || terminal(end)?.partPin?.role === 'passive')
 }

@@ -1,4 +1,5 @@
 import { volts } from '../catalog/common.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { levelsOf } from './levels.ts'
 import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 
@@ -42,7 +43,17 @@ export function sourcesOf(wiring: Wiring): Source[] {
 export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse): Source[] {
   const { facts } = use
   const logic = part.home?.board.logicVolts
-  const outside = (source: Source): boolean => wiring.supplies.some((supply) => supply.ref === source.ref)
+  const outside = (source: Source): boolean =>
+    wiring.supplies.some((supply) => supply.ref === source.ref) ||
+    wiring.parts.some((one) => one.ref === source.ref && one.part.category === 'power')
+  // What a converter makes of its input: less than it, or more.
+  const rail = part.part.rails.find((one) => one.from !== undefined && facts.pins.includes(one.from))
+  const makes = rail && (typeof rail.volts === 'object' ? entryOf(part.options, rail.volts.option) : rail.volts)
+  const suits = (source: Source): boolean => {
+    if (source.ref === part.ref) return false
+    if (!rail || typeof makes !== 'number') return true
+    return rail.makes === 'more' ? source.volts < makes : source.volts >= makes + (rail.margin ?? 0)
+  }
   const loadOf = (source: Source): number =>
     wiring.parts
       .flatMap((one) => one.supplies)
@@ -50,7 +61,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
   const cost = (source: Source): number => {
     let points = 0
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
-    if (facts.heavy) points += outside(source) ? 0 : 50
+    if (facts.heavy || rail) points += outside(source) ? 0 : 50
     else if (outside(source)) points += 30
     if (source.limitMilliamps !== undefined && loadOf(source) + (use.peakMilliamps ?? 0) > source.limitMilliamps)
       points += 40
@@ -68,7 +79,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     return points
   }
   return sourcesOf(wiring)
-    .filter((source) => source.volts >= facts.least && source.volts <= facts.most)
+    .filter((source) => source.volts >= facts.least && source.volts <= facts.most && suits(source))
     .map((source) => ({ source, points: cost(source) }))
     .sort((a, b) => a.points - b.points)
     .map(({ source }) => source)
