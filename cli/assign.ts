@@ -18,6 +18,7 @@ export function assignCommand(file: string, options: { out?: string; seconds?: n
   if (options.out !== undefined) writePlanFile(options.out, placed)
   if (options.json) printJson(assignJson(wiring, result, milliseconds))
   else if (options.out === undefined) print(placed)
+  for (const { ref, what, why } of result.added) process.stderr.write(`added ${ref}, ${what}: ${why}\n`)
   for (const one of result.unplaced) process.stderr.write(`${one.end} needs ${one.needs}: ${one.reasons.join('; ')}\n`)
   return result.unplaced.length === 0 ? 0 : 1
 }

@@ -5,7 +5,7 @@ import { remediesFor } from './remedies.ts'
 
 /** A search's answer as `assign --json` and the server give it, with what stands in the way and the ways out. */
 export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: number) {
-  const { status, optimal, cost, bound, placed, unplaced, choices, neatness } = result
+  const { status, optimal, cost, bound, placed, unplaced, choices, added, neatness } = result
   const conflict = unplaced.length === 0 ? undefined : conflictIn(wiring)
   return {
     status,
@@ -16,6 +16,7 @@ export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: n
     placed,
     unplaced,
     choices,
+    added,
     neatness,
     conflict: conflict ? { needs: conflict.needs, pins: conflict.pins, text: conflict.text } : null,
     remedies:

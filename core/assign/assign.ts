@@ -1,5 +1,6 @@
 import type { Companion } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
+import { formatQuantity } from '../electrical/quantity.ts'
 import type { Edit } from '../plan/edit.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
@@ -23,6 +24,16 @@ export interface AssignOptions {
   readonly shouldStop?: (tried: number) => boolean
 }
 
+/** A part that was added, with its value where it has one, and what for. */
+export interface Added {
+  readonly ref: string
+  /** Id in the catalogue. */
+  readonly part: string
+  /** `Resistor 4.7 kΩ`. */
+  readonly what: string
+  readonly why: string
+}
+
 /** The answer of a search. The clock is the caller's: milliseconds are added where results are written. */
 export interface AssignResult {
   readonly status: 'placed' | 'partial' | 'impossible'
@@ -35,6 +46,8 @@ export interface AssignResult {
   readonly unplaced: readonly Refusal[]
   /** Modes and addresses that were left open and taken other than usual. */
   readonly choices: readonly { readonly ref: string; readonly title: string }[]
+  /** Parts that the kit did not have: to buy, or to look for in the box. */
+  readonly added: readonly Added[]
   /** Points for signals of a part side by side in cable order, before and after the pins were made neat. */
   readonly neatness: { readonly before: number; readonly after: number }
 }
@@ -96,6 +109,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
     unplaced: refused,
     choices: [],
+    added: addedBy(wiring, decisions),
     neatness: { before: neat.before, after: neat.after },
   }
 }
@@ -165,6 +179,23 @@ const holdAtStart = (wiring: Wiring, wanted: (ref: string) => boolean): readonly
     (one, ref) => one.across?.some((pin) => loose.has(`${ref}.${pin}`)) === true,
     true,
   ).decisions
+}
+
+const units: Readonly<Record<string, string>> = { ohm: 'Ω', farad: 'F' }
+
+function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
+  return decisions.flatMap(({ edits, why }) =>
+    edits.flatMap((edit): Added[] => {
+      const facts = edit.do === 'add-part' ? wiring.catalog.parts.get(edit.entry.part) : undefined
+      if (edit.do !== 'add-part' || !facts) return []
+      const values = facts.options.flatMap((option) => {
+        const value = entryOf(edit.entry.options ?? {}, option.id)
+        const unit = units[option.unit ?? '']
+        return typeof value === 'number' && unit ? [formatQuantity(value, unit)] : []
+      })
+      return [{ ref: edit.ref, part: facts.id, what: [facts.title, ...values].join(' '), why }]
+    }),
+  )
 }
 
 /** What comes before the search: companions, supplies, grounds, ties and converters of the wanted parts. */

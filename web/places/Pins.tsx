@@ -107,7 +107,7 @@ export function Pins() {
           text:
             result.placed.length === 0
               ? 'Nothing was open.'
-              : `${result.placed.length} wires placed${result.choices.map(({ ref, title }) => `, ${ref} as ${title}`).join('')}${
+              : `${result.placed.length} wires placed${result.choices.map(({ ref, title }) => `, ${ref} as ${title}`).join('')}${result.added.map(({ ref, what }) => `, added ${ref} (${what})`).join('')}${
                   result.optimal
                     ? '; no arrangement costs less'
                     : `. Not proven best: it costs ${result.cost} points, and none can cost less than ${result.bound}`

@@ -1,0 +1,563 @@
+import type { Short } from './plans.ts'
+
+/** A kit as it lies on the table, and what an experienced maker would make of it. */
+export interface Kit extends Short {
+  readonly title: string
+  /** Why so. */
+  readonly why: string
+  /** Pairs that a wire has to join, as regular expressions of whole ends. */
+  readonly wired?: readonly (readonly [string, string])[]
+  /** Pairs that no wire may join. */
+  readonly never?: readonly (readonly [string, string])[]
+  /** How many parts are added that the kit lacks. */
+  readonly adds?: number
+  /** Ends that find no place. */
+  readonly left?: readonly string[]
+}
+
+const ohms = (value: number, title?: string) => ({
+  part: 'resistor',
+  options: { ohms: value },
+  ...(title === undefined ? {} : { title }),
+})
+const farads = (value: number, volts: number) => ({
+  part: 'capacitor',
+  options: { farads: value, kind: 'electrolytic', volts },
+})
+const pack = (volts: number, limitMilliamps = 3000) => ({ PACK: { volts, limitMilliamps } })
+const red = { part: 'led', options: { colour: 'red' } }
+
+/** Lamps, dividers, pulls: loose resistors find their place. */
+const resistors: readonly Kit[] = [
+  {
+    title: 'a lamp and a resistor on an Uno',
+    why: '(5 V − 2 V) / 270 Ω is 11 mA',
+    mcu: 'uno-r3',
+    parts: { L: red, R: ohms(270) },
+    wired: [['L\\.[AK]', 'R\\.[12]']],
+  },
+  {
+    title: 'a lamp and a resistor that is far too small',
+    why: '10 Ω limit nothing: another one has to be bought',
+    mcu: 'uno-r3',
+    parts: { L: red, R: ohms(10) },
+    adds: 1,
+    never: [['R\\.[12]', '.*']],
+  },
+  {
+    title: 'two lamps, three resistors of which one is a pull-up',
+    why: 'the two small ones belong to the lamps',
+    mcu: 'pico',
+    parts: { A: red, B: red, P: ohms(10000), Q: ohms(470), S: ohms(560) },
+    wired: [
+      ['A\\.[AK]', '[QS]\\.[12]'],
+      ['B\\.[AK]', '[QS]\\.[12]'],
+    ],
+    never: [['P\\.[12]', '[AB]\\.[AK]']],
+  },
+  {
+    title: 'titles say which lamp takes which resistor',
+    why: 'the maker has decided',
+    mcu: 'esp32-devkit-30',
+    parts: { A: red, B: red, R1: ohms(330, 'for B'), R2: ohms(470, 'for A') },
+    wired: [
+      ['A\\.[AK]', 'R2\\.[12]'],
+      ['B\\.[AK]', 'R1\\.[12]'],
+    ],
+  },
+  {
+    title: 'a colour lamp and three resistors',
+    why: 'each colour takes one',
+    mcu: 'nano-v3',
+    parts: { L: 'rgb-led', R1: ohms(220), R2: ohms(220), R3: ohms(220) },
+    wired: [
+      ['L\\.R', 'R\\d\\.1'],
+      ['L\\.G', 'R\\d\\.1'],
+      ['L\\.B', 'R\\d\\.1'],
+      ['L\\.COM', 'MCU\\.GND.*'],
+    ],
+  },
+  {
+    title: 'a digit and eight resistors',
+    why: 'a resistor for each segment; the point needs none while it stays dark',
+    mcu: 'mega-2560-r3',
+    parts: { D: 'seven-segment', ...Object.fromEntries([1, 2, 3, 4, 5, 6, 7, 8].map((n) => [`R${n}`, ohms(330)])) },
+    wired: [
+      ['D\\.A', 'R\\d\\.1'],
+      ['D\\.G', 'R\\d\\.1'],
+    ],
+  },
+  {
+    title: 'a light sensor, a heat sensor and two of 10 kΩ',
+    why: 'each makes a divider with one',
+    mcu: 'uno-r3',
+    parts: { E: 'ldr', N: 'ntc', R1: ohms(10000), R2: ohms(10000) },
+    wired: [
+      ['R\\d\\.1', 'E\\.2'],
+      ['R\\d\\.1', 'N\\.2'],
+    ],
+  },
+  {
+    title: 'a light sensor alone',
+    why: 'without a divider the pin sees the supply only: a resistor is added, and said',
+    mcu: 'pico',
+    parts: { E: 'ldr' },
+    adds: 1,
+  },
+  {
+    title: 'two thermometers on one line and one of 4.7 kΩ',
+    why: 'they have numbers of their own and share pin and pull-up',
+    mcu: 'esp32-devkit-30',
+    parts: { A: 'ds18b20-probe', B: 'ds18b20-probe', R: ohms(4700) },
+    wired: [['R\\.1', '[AB]\\.DQ']],
+  },
+  {
+    title: 'a thermometer without a resistor',
+    why: 'the line works only with one: it is added',
+    mcu: 'uno-r3',
+    parts: { A: 'ds18b20-probe' },
+    adds: 1,
+  },
+  {
+    title: 'a thermometer on the line that the driver of the system reads',
+    why: 'the one-wire driver reads GPIO4 and no other pin',
+    boards: { PI: { board: 'pi-40', uses: ['one-wire'] } },
+    parts: { A: 'ds18b20-probe', R: ohms(4700) },
+    wired: [['A\\.DQ', 'PI\\.GPIO4']],
+  },
+  {
+    title: 'a bare expander and two of 4.7 kΩ',
+    why: 'nothing on the bus pulls: the two resistors do',
+    mcu: 'esp32-devkit-30',
+    parts: { X: 'mcp23017', R1: ohms(4700), R2: ohms(4700) },
+    wired: [
+      ['R[12]\\.1', 'X\\.SDA'],
+      ['R[12]\\.1', 'X\\.SCL'],
+    ],
+  },
+  {
+    title: 'a bare expander and two of 100 kΩ',
+    why: 'far too weak for a bus: two stronger ones are added',
+    mcu: 'esp32-devkit-30',
+    parts: { X: 'mcp23017', R1: ohms(100000), R2: ohms(100000) },
+    adds: 2,
+  },
+  {
+    title: 'a sonar at 5 V and two resistors',
+    why: '5 V · 2 / 3 is 3.3 V',
+    mcu: 'esp32-devkit-30',
+    parts: { E: 'hc-sr04', R1: ohms(1000), R2: ohms(2000) },
+    wired: [
+      ['E\\.ECHO', 'R1\\.1'],
+      ['R2\\.2', 'MCU\\.GND.*'],
+      ['R1\\.2', 'MCU\\.GPIO.*'],
+    ],
+  },
+  {
+    title: 'a sonar at 5 V and two resistors that divide to nothing',
+    why: '10 kΩ over 220 Ω leave 0.1 V: the echo waits',
+    mcu: 'esp32-devkit-30',
+    parts: { E: 'hc-sr04', R1: ohms(10000), R2: ohms(220) },
+    never: [['E\\.ECHO', '.*']],
+    left: ['E.ECHO'],
+  },
+]
+
+/** Displays with their knob and lamp. */
+const displays: readonly Kit[] = [
+  {
+    title: 'a display with a knob and a resistor',
+    why: 'the knob sets the contrast, the resistor limits the backlight',
+    mcu: 'uno-r3',
+    parts: { LCD: { part: 'lcd-parallel', mode: 'four' }, K: 'potentiometer', R: ohms(220) },
+    wired: [
+      ['K\\.W', 'LCD\\.V0'],
+      ['LCD\\.A', 'R\\.[12]'],
+    ],
+    never: [['K\\.W', 'MCU\\.A\\d']],
+  },
+  {
+    title: 'a display and a knob that is there for the speed',
+    why: 'its title says what it is for',
+    mcu: 'uno-r3',
+    parts: { LCD: { part: 'lcd-parallel', mode: 'four' }, K: { part: 'potentiometer', title: 'speed' } },
+    wired: [
+      ['K\\.W', 'MCU\\.A\\d'],
+      ['LCD\\.V0', 'MCU\\.GND.*'],
+    ],
+  },
+  {
+    title: 'a display with resistors for contrast and backlight',
+    why: 'the titles say which is which',
+    mcu: 'uno-r3',
+    parts: {
+      LCD: { part: 'lcd-parallel', mode: 'four' },
+      A: ohms(100, 'backlight'),
+      B: ohms(3300, 'contrast'),
+    },
+    wired: [
+      ['LCD\\.A', 'A\\.[12]'],
+      ['LCD\\.V0', 'B\\.[12]'],
+    ],
+  },
+  {
+    title: 'a display for 5 V on a 3.3 V board, and a shifter',
+    why: 'both lines go over it',
+    mcu: 'esp32-devkit-30',
+    parts: { L: 'lcd-i2c', S: 'shifter-bss138' },
+    wired: [
+      ['L\\.SDA', 'S\\.HV\\d'],
+      ['L\\.SCL', 'S\\.HV\\d'],
+      ['S\\.LV\\d', 'MCU\\.GPIO21'],
+      ['S\\.HV', 'MCU\\.VIN'],
+      ['S\\.LV', 'MCU\\.3V3'],
+    ],
+  },
+  {
+    title: 'the same with an eight-channel converter',
+    why: 'its enable goes to the lower supply',
+    mcu: 'esp32-devkit-30',
+    parts: { L: 'lcd-i2c', S: 'txs0108e' },
+    wired: [
+      ['L\\.SDA', 'S\\.B\\d'],
+      ['S\\.OE', 'S\\.VA'],
+    ],
+  },
+  {
+    title: 'two displays for 5 V and one shifter',
+    why: 'it has four channels, and they have two addresses',
+    mcu: 'esp32-devkit-30',
+    parts: { L: 'lcd-i2c', M: { part: 'lcd-i2c', options: { address: 0x3f } }, S: 'shifter-bss138' },
+    wired: [
+      ['L\\.SDA', 'S\\.HV\\d'],
+      ['M\\.SDA', 'S\\.HV\\d'],
+    ],
+  },
+]
+
+/** Drivers that carry something are wired to the end. */
+const drivers: readonly Kit[] = [
+  {
+    title: 'one motor on a bridge with two halves to spare',
+    why: 'only what is used needs its inputs',
+    mcu: 'uno-r3',
+    supplies: pack(6),
+    parts: { U: 'l293d', M: 'dc-motor' },
+    wired: [
+      ['U\\.1A', 'MCU\\.D\\d+'],
+      ['U\\.2A', 'MCU\\.D\\d+'],
+    ],
+  },
+  {
+    title: 'two motors on one bridge',
+    why: 'the second half needs its inputs and its enable as well',
+    mcu: 'nano-v3',
+    supplies: pack(6),
+    parts: { U: 'l293d', M: 'dc-motor', N: 'dc-motor' },
+    wired: [
+      ['U\\.3A', 'MCU\\..*'],
+      ['U\\.4A', 'MCU\\..*'],
+      ['U\\.EN34', 'MCU\\..*'],
+    ],
+  },
+  {
+    title: 'two motors on a small bridge module',
+    why: 'standby and both channels',
+    mcu: 'pico',
+    supplies: pack(6),
+    parts: { U: 'tb6612', M: 'dc-motor', N: 'dc-motor' },
+    wired: [
+      ['U\\.STBY', 'MCU\\..*'],
+      ['U\\.PWMB', 'MCU\\.GP\\d+'],
+      ['U\\.BIN2', 'MCU\\.GP\\d+'],
+    ],
+  },
+  {
+    title: 'two motors on a large bridge module',
+    why: 'all four inputs',
+    mcu: 'uno-r3',
+    supplies: pack(9),
+    parts: { U: 'l298n', M: 'dc-motor', N: 'dc-motor' },
+    wired: [
+      ['U\\.IN3', 'MCU\\.[DA]\\d+'],
+      ['U\\.IN4', 'MCU\\.[DA]\\d+'],
+      ['PACK\\.-', 'MCU\\.GND.*'],
+    ],
+  },
+  {
+    title: 'two motors on a bridge without enable',
+    why: 'sleep is held off, four inputs run',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(6),
+    parts: { U: 'drv8833', M: 'dc-motor', N: 'dc-motor' },
+    wired: [
+      ['U\\.IN3', 'MCU\\.GPIO\\d+'],
+      ['U\\.IN4', 'MCU\\.GPIO\\d+'],
+    ],
+  },
+  {
+    title: 'a small stepper on its driver',
+    why: 'four inputs, and the common of the diodes on the supply of the windings',
+    mcu: 'uno-r3',
+    parts: { U: 'uln2003', S: 'stepper-28byj48' },
+    wired: [
+      ['U\\.COM', 'MCU\\.5V.*'],
+      ['U\\.2B', 'MCU\\.[DA]\\d+'],
+      ['U\\.3B', 'MCU\\.[DA]\\d+'],
+      ['U\\.4B', 'MCU\\.[DA]\\d+'],
+    ],
+  },
+  {
+    title: 'the same on a pack',
+    why: 'the common goes where the windings are fed',
+    mcu: 'pico',
+    supplies: pack(5),
+    parts: { U: 'uln2003', S: 'stepper-28byj48' },
+    wired: [['U\\.COM', 'PACK\\.\\+']],
+  },
+  {
+    title: 'a large stepper with its driver and capacitor',
+    why: 'the capacitor belongs across the motor supply',
+    mcu: 'nano-v3',
+    supplies: pack(12),
+    parts: { U: 'a4988', M: 'stepper-bipolar', C: farads(0.0001, 25) },
+    wired: [
+      ['C\\.1', 'U\\.VMOT'],
+      ['C\\.2', 'U\\.GND.*'],
+    ],
+  },
+  {
+    title: 'the same with a capacitor for 6.3 V',
+    why: 'at 12 V it would burst: another one is added',
+    mcu: 'nano-v3',
+    supplies: pack(12),
+    parts: { U: 'a4988', M: 'stepper-bipolar', C: farads(0.0001, 6.3) },
+    adds: 1,
+    never: [['C\\.[12]', '.*']],
+  },
+  {
+    title: 'a quiet stepper driver',
+    why: 'its enable is low, so that it is on',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(12),
+    parts: { U: 'tmc2209', M: 'stepper-bipolar', C: farads(0.0001, 35) },
+    wired: [['U\\.EN', 'MCU\\.GND.*']],
+  },
+  {
+    title: 'half steps on a driver whose only supply is that of the motor',
+    why: 'the strap goes to a rail that its pin bears, not to 12 V',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { U: { part: 'drv8825', options: { microsteps: '2' } }, M: 'stepper-bipolar', C: farads(0.0001, 25) },
+    wired: [['U\\.M0', 'MCU\\.5V.*']],
+    never: [['U\\.M0', 'PACK\\.\\+']],
+  },
+  {
+    title: 'a pump with transistor, diode and resistor',
+    why: 'diode across the pump, resistor from gate to ground',
+    mcu: 'pico',
+    supplies: pack(5),
+    parts: { P: 'pump', Q: { part: 'nmos', options: { model: 'ao3400a' } }, D: 'diode', R: ohms(10000) },
+    wired: [
+      ['D\\.K', 'P\\.\\+'],
+      ['D\\.A', 'P\\.-'],
+      ['R\\.[12]', 'Q\\.G'],
+    ],
+  },
+  {
+    title: 'two pumps and two transistors, nothing else',
+    why: 'a diode across each, and a resistor that holds each gate down: all four are added',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { A: 'pump', B: 'pump', Q: 'nmos', S: 'nmos' },
+    adds: 4,
+  },
+  {
+    title: 'a lock on a bipolar transistor',
+    why: 'the resistor lies before the base',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { S: { part: 'solenoid', options: { milliamps: 300 } }, T: 'npn', D: 'diode', R: ohms(680) },
+    wired: [
+      ['T\\.B', 'R\\.[12]'],
+      ['D\\.K', 'S\\.\\+'],
+    ],
+  },
+  {
+    title: 'three servos and a PWM chip',
+    why: 'that is what it is in the kit for',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { X: 'pca9685', A: 'servo-sg90', B: 'servo-sg90', C: 'servo-sg90' },
+    wired: [
+      ['A\\.SIG', 'X\\..*'],
+      ['C\\.SIG', 'X\\..*'],
+    ],
+  },
+  {
+    title: 'a third servo where two hardware channels are taken',
+    why: 'GPIO18 and 19 repeat the channels of 12 and 13',
+    boards: { PI: { board: 'pi-40' } },
+    supplies: pack(5),
+    parts: { A: 'servo-sg90', B: 'servo-sg90', C: 'servo-sg90' },
+    wires: 'A.SIG PI.GPIO12, B.SIG PI.GPIO13',
+    never: [['C\\.SIG', 'PI\\.GPIO1[2389]']],
+    left: ['C.SIG'],
+  },
+]
+
+/** Supplies, converters, buses and addresses. */
+const supplies: readonly Kit[] = [
+  {
+    title: 'a converter between a pack of 12 V and a servo',
+    why: 'the converter takes the pack, the servo what it makes',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { K: 'buck', S: 'servo-sg90' },
+    wired: [
+      ['K\\.IN\\+', 'PACK\\.\\+'],
+      ['S\\.VCC', 'K\\.OUT\\+'],
+      ['PACK\\.-|K\\.OUT-|K\\.IN-', 'MCU\\.GND.*'],
+    ],
+  },
+  {
+    title: 'a servo and a pack',
+    why: 'motors live on the pack, and the grounds are joined',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(5),
+    parts: { S: 'servo-sg90' },
+    wired: [
+      ['S\\.VCC', 'PACK\\.\\+'],
+      ['PACK\\.-', 'MCU\\.GND.*'],
+    ],
+  },
+  {
+    title: 'a strip, a buffer and a resistor on a 3.3 V board',
+    why: 'the strip wants 3.5 V for a high: the buffer at 5 V gives it',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(5, 4000),
+    parts: { B: '74ahct125', S: 'ws2812-strip', R: ohms(330) },
+    wired: [
+      ['S\\.DIN', 'R\\.[12]'],
+      ['R\\.2', 'B\\.\\dY'],
+      ['B\\.1OE', 'MCU\\.GND.*'],
+    ],
+  },
+  {
+    title: 'a reader with line levels and a converter',
+    why: 'its output goes into a receiver, whose output goes to the board',
+    boards: { PI: { board: 'pi-40', uses: [] } },
+    supplies: pack(12),
+    parts: { C: 'max3232', R: 'rfid-rs232' },
+    wired: [
+      ['R\\.TX', 'C\\.R\\dIN'],
+      ['C\\.R\\dOUT', 'PI\\.GPIO15'],
+    ],
+  },
+  {
+    title: 'a reader with line levels and no converter',
+    why: 'line levels would destroy the pin: it waits',
+    boards: { PI: { board: 'pi-40', uses: [] } },
+    supplies: pack(12),
+    parts: { R: 'rfid-rs232' },
+    never: [['R\\.TX', '.*']],
+    left: ['R.TX'],
+  },
+  {
+    title: 'eight expanders on one bus',
+    why: 'three straps make eight addresses, in the order of the kit',
+    mcu: 'uno-r3',
+    parts: Object.fromEntries([1, 2, 3, 4, 5, 6, 7, 8].map((n) => [`X${n}`, 'mcp23017'])),
+    wired: [
+      ['X2\\.A0', 'MCU\\.5V.*'],
+      ['X8\\.A2', 'MCU\\.5V.*'],
+      ['X8\\.SDA', 'MCU\\.A4'],
+    ],
+    adds: 2,
+  },
+  {
+    title: 'two climate sensors',
+    why: 'the second one has its strap high',
+    mcu: 'pico',
+    parts: { A: 'bme280', B: 'bme280' },
+    wired: [['B\\.SDO', 'MCU\\.3V3']],
+  },
+  {
+    title: 'a motion sensor at its second address on a 5 V board',
+    why: 'the strap bears 3.3 V, whatever feeds the module',
+    mcu: 'uno-r3',
+    parts: { M: { part: 'mpu6050', options: { address: 0x69 } } },
+    wired: [['M\\.AD0', 'MCU\\.3V3']],
+    never: [['M\\.AD0', 'MCU\\.5V.*']],
+  },
+  {
+    title: 'an orientation sensor at its second address on a 5 V board',
+    why: 'its own regulator gives what the strap bears',
+    mcu: 'uno-r3',
+    parts: { M: { part: 'bno055', options: { address: 0x29 } } },
+    wired: [['M\\.ADR', 'M\\.3VO']],
+  },
+  {
+    title: 'two radios on two boards',
+    why: 'each on the bus of its own board',
+    boards: { A: { board: 'uno-r3' }, B: { board: 'pico' } },
+    parts: { R: { part: 'nrf24l01', on: 'A' }, S: { part: 'nrf24l01', on: 'B' } },
+    wired: [
+      ['R\\.SCK', 'A\\.D13'],
+      ['S\\.SCK', 'B\\.GP\\d+'],
+    ],
+    never: [
+      ['R\\..*', 'B\\..*'],
+      ['S\\..*', 'A\\..*'],
+    ],
+  },
+  {
+    title: 'keys, a display and a clock on a small board',
+    why: 'eight key lines on plain pins, both buses on one pair',
+    mcu: 'nano-v3',
+    parts: { K: 'keypad-4x4', L: 'lcd-i2c', C: 'ds3231' },
+    wired: [
+      ['L\\.SDA', 'MCU\\.A4'],
+      ['C\\.SDA', 'MCU\\.A4'],
+    ],
+  },
+  {
+    title: 'a knob with a button and two buttons',
+    why: 'a button needs no resistor where pins pull up by themselves',
+    mcu: 'pico',
+    parts: { E: 'rotary-encoder', A: 'button', B: 'button' },
+    adds: 0,
+  },
+  {
+    title: 'a card reader and a radio on one bus',
+    why: 'clock and data are shared, each has its own select',
+    mcu: 'pico',
+    parts: { A: 'rc522', B: 'nrf24l01' },
+    wired: [
+      ['A\\.SCK', 'MCU\\.GP\\d+'],
+      ['B\\.CSN', 'MCU\\.GP\\d+'],
+    ],
+  },
+  {
+    title: 'a bus transceiver',
+    why: 'both enables run, data goes to a serial port that is free',
+    mcu: 'mega-2560-r3',
+    parts: { X: 'max485' },
+    wired: [
+      ['X\\.RO', 'MCU\\.D1[579]'],
+      ['X\\.DE', 'MCU\\..*'],
+    ],
+  },
+  {
+    title: 'a plan that is wired by hand already',
+    why: 'what works stays: nothing is moved and nothing added',
+    mcu: 'uno-r3',
+    parts: { L: red, R: ohms(330), B: 'button' },
+    wires: 'L.A R.1, R.2 MCU.3, L.K MCU.GND, B.1 MCU.2, B.2 MCU.GND',
+    wired: [['R\\.2', 'MCU\\.D3']],
+    adds: 0,
+  },
+]
+
+/** Kits with what a maker would answer; `core/assign/kits.test.ts` asks for it. */
+export const kits: readonly Kit[] = [...resistors, ...displays, ...drivers, ...supplies]
