@@ -396,13 +396,13 @@ const drivers: readonly Kit[] = [
   },
   {
     title: 'a third servo where two hardware channels are taken',
-    why: 'GPIO18 and 19 repeat the channels of 12 and 13',
+    why: 'GPIO18 and 19 repeat the channels of 12 and 13: a pulse by program is left, and said',
     boards: { PI: { board: 'pi-40' } },
     supplies: pack(5),
     parts: { A: 'servo-sg90', B: 'servo-sg90', C: 'servo-sg90' },
     wires: 'A.SIG PI.GPIO12, B.SIG PI.GPIO13',
+    wired: [['C\\.SIG', 'PI\\.GPIO\\d+']],
     never: [['C\\.SIG', 'PI\\.GPIO1[2389]']],
-    left: ['C.SIG'],
   },
 ]
 
