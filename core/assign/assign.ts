@@ -73,7 +73,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const { first, followers } = oneLine(open)
   const problem = new Problem(now, first)
   const found = search(problem, options.shouldStop)
-  const neat = neaten(now, problem.singles, found.best)
+  const neat = neaten(now, problem.singles, whole(found.best))
   decisions.push(...placing(problem, neat.arrangement))
   for (const { use, leader } of followers) {
     const placed = neat.arrangement.placed.find((one) => one.use === leader)
@@ -89,7 +89,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     decisions.push(...holdAtStart(after(wiring, decisions), wanted))
     decisions.push(...addPullUps(after(wiring, decisions), wanted))
   }
-  for (const use of found.best.left)
+  for (const use of whole(found.best).left)
     refused.push({
       end: use.end,
       needs: needWords(use.facts.needs),
@@ -130,6 +130,19 @@ function oneLine(open: readonly SignalUse[]): {
     return !leader
   })
   return { first, followers }
+}
+
+/** A load of which some windings find no output gets none: one coil of a motor on a transistor moves nothing. */
+function whole(found: Arrangement): Arrangement {
+  const isSwitched = (use: SignalUse): boolean => ['sink', 'source', 'bridge'].includes(use.facts.needs)
+  const torn = new Set(found.left.filter(isSwitched).map((use) => use.part))
+  if (torn.size === 0) return found
+  const goes = (use: SignalUse): boolean => isSwitched(use) && torn.has(use.part)
+  return {
+    ...found,
+    placed: found.placed.filter(({ use }) => !goes(use)),
+    left: [...found.left, ...found.placed.filter(({ use }) => goes(use)).map(({ use }) => use)],
+  }
 }
 
 /** The decisions of an arrangement, with the reason for each pin. */

@@ -1,9 +1,11 @@
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution } from '../catalog/boardSchema.ts'
 import { volts } from '../catalog/common.ts'
+import { chosenFact } from '../circuit/loads.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
@@ -293,6 +295,8 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Block | und
   }
   const current = currentBlock(use, host)
   if (current !== undefined) return { blocked: current }
+  const strap = strapBlock(wiring, use, host)
+  if (strap !== undefined) return { blocked: strap }
   const level = levelBlock(wiring, use, host)
   return level === undefined ? undefined : { blocked: level, cause: 'level' }
 }
@@ -307,6 +311,8 @@ function pinBlock(use: SignalUse, host: Host): string | undefined {
     return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
   }
   if (host.provider && isTimed(use)) return 'too slow over the bus'
+  const kinds = host.provider?.part.provides.find((one) => one.pins.includes(pinIdOf(host)))?.for
+  if (kinds && !kinds.includes(use.part.part.id)) return `made for ${kinds.join(', ')}`
   const facts = availabilityOf(host)
   if (use.facts.needs === 'analog-in' && facts.analogTaker !== undefined) return `${facts.analogTaker.title} takes it`
   if (use.facts.needs === 'pwm' && !use.facts.orElse && facts.pwmTaker !== undefined)
@@ -315,14 +321,30 @@ function pinBlock(use: SignalUse, host: Host): string | undefined {
   return facts.pinTaker === servingFeature(host, use) ? undefined : facts.pinTaker?.title
 }
 
-/** Blocks a pin that cannot carry the current which a signal's facts name. */
+const pinIdOf = (host: Host): string => host.end.slice(host.ref.length + 1)
+
+/** Blocks a pin that cannot carry the current which a signal's facts name, or an output that its load is too much for. */
 function currentBlock(use: SignalUse, host: Host): string | undefined {
+  if (host.provider && switchesLoad(host.functions)) {
+    const bears = chosenFact(host.provider, 'mostMilliamps') ?? host.current?.absolute
+    const runs = runsOf(use.part)
+    return bears !== undefined && runs !== undefined && runs > bears
+      ? `${Math.round(runs)} mA, ${bears} mA at most`
+      : undefined
+  }
   const { milliamps, activeLevel, direction } = use.facts
   const way = activeLevel === 'low' ? 'sink' : 'source'
   const most = host.current?.[way] ?? host.current?.absolute
   return milliamps !== undefined && direction === 'in' && most !== undefined && milliamps > most
     ? `${milliamps} mA, ${most} mA at most`
     : undefined
+}
+
+/** Current of a load while it runs: of its windings, or of its supply. */
+const runsOf = ({ part, options, supplies }: PartInstance): number | undefined => {
+  const given = part.inner.find((one) => one.kind === 'winding')?.milliamps
+  const amount = typeof given === 'object' ? entryOf(options, given.option) : given
+  return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
 }
 
 /** Signals that do not truly clash, but that no one would put on one pin unasked. */
@@ -339,6 +361,38 @@ const sameSharedBus = (a: SignalUse, b: SignalUse): boolean => {
     need.signal !== 'cs' &&
     a.facts.needs === b.facts.needs
   )
+}
+
+/** Blocks a pin that is read at reset and that what hangs on the signal already would bring to the wrong level. */
+function strapBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
+  const strap = activeCautions(host).find(({ id, matters }) => id === 'boot-strap' && matters === 'start')
+  const top = host.logicVolts
+  if (!strap?.needs || top === undefined) return undefined
+  const wanted = strap.needs
+  const isThrown = use.part.part.inner.some(({ kind, between }) => kind === 'switch' && between.includes(use.facts.pin))
+  if (isThrown) return 'a switch may hold it either way at reset'
+  const { atReset, atResetOhms } = use.facts
+  const isHigh = strap.held === 'pull-up' || (strap.held === 'nothing' && wanted === 'high')
+  const held = { volts: isHigh ? top : 0, ohms: strap.heldOhms ?? 45_000 }
+  // The resistor that keeps a bare gate off is there in the end, also where it is not wired yet.
+  const gate = use.part.part.companions.find(({ across }) => across?.includes(use.facts.pin))?.options.ohms
+  const down = use.facts.actuator && typeof gate === 'number' ? gate : undefined
+  const own =
+    down === undefined
+      ? held
+      : { volts: (held.volts * down) / (down + held.ohms), ohms: (held.ohms * down) / (down + held.ohms) }
+  // A part that holds its pin at reset, or what hangs on the line: each against the strap's own hold.
+  const at = atReset === 'high' ? top : 0
+  const ohms = atResetOhms ?? 1
+  const rest =
+    atReset === undefined
+      ? networkOf(wiring).held(wiring.netOf(use.tail), own)
+      : (at * own.ohms + own.volts * ohms) / (own.ohms + ohms)
+  const isRight =
+    wanted === 'high'
+      ? rest >= (volts(host.levels.vih, top) ?? top * 0.7)
+      : rest <= (volts(host.levels.vil, top) ?? top * 0.3)
+  return isRight ? undefined : `would be ${formatVolts(rest)} at reset`
 }
 
 /** Blocks a pin that the part would damage, or that would damage the part. */

@@ -145,7 +145,7 @@ function edgeOf({ facts }: SignalUse, host: Host): string | undefined {
 }
 
 /** PWM channel that a pulse would take, where it reaches several pins and all of them get the same. */
-function channelOf({ facts }: SignalUse, host: Host): string | undefined {
+export function channelOf({ facts }: SignalUse, host: Host): string | undefined {
   if (facts.needs !== 'pwm' || !host.board || !host.functions.has('pwm')) return undefined
   const pin = pinOf(host)
   const shared = host.board.board.timers.flatMap(({ id, channels }) =>

@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { applyEdits } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
@@ -48,5 +49,71 @@ describe('what is wired stays', () => {
       const after = applyEdits(plan, assignChoosing(resolve(plan, catalog)).edits)
       expect(assignChoosing(resolve(after, catalog)).edits, why).toEqual([])
     },
+  )
+})
+
+/** What an answer may leave to the maker: that something is lacking, or too weak for what was asked. */
+const lacking = [
+  'supply-missing',
+  'supply-budget',
+  'pins-short',
+  'uart-count',
+  'strap-needed',
+  'pin-current',
+  'driver-rating',
+  'driver-idle',
+  'i2c-pullup',
+  'onewire-pullup',
+]
+const part = fc.constantFrom(...catalog.parts.keys()).map((id) => ({ part: id }))
+const loose = fc.constantFrom(
+  ...[220, 330, 1000, 4700, 10000].map((ohms) => ({ part: 'resistor', options: { ohms } })),
+  { part: 'capacitor', options: { farads: 1e-4, kind: 'electrolytic', volts: 25 } },
+  { part: 'diode' },
+  { part: 'npn' },
+  { part: 'nmos' },
+)
+const named = (name: string, list: readonly object[]): [string, object][] =>
+  list.map((one, index) => [`${name}${index}`, one])
+const anyKit = fc
+  .tuple(
+    fc.constantFrom(...catalog.boards.keys()),
+    fc.array(part, { minLength: 1, maxLength: 6 }),
+    fc.array(loose, { maxLength: 4 }),
+    fc.option(fc.constantFrom(5, 6, 9, 12), { nil: undefined }),
+  )
+  .map(([board, parts, spares, volts]) =>
+    planOf({
+      mcu: board,
+      supplies: volts === undefined ? {} : { PACK: { volts, limitMilliamps: 5000 } },
+      parts: Object.fromEntries([...named('P', parts), ...named('S', spares)]) as never,
+    }),
+  )
+
+it('harms nothing, whatever lies on the table, and has nothing to add when asked again', () => {
+  fc.assert(
+    fc.property(anyKit, (plan) => {
+      const result = assignChoosing(resolve(plan, catalog))
+      const after = applyEdits(plan, result.edits)
+      const wiring = resolve(after, catalog)
+      const harm = check(wiring, allRules).filter(
+        ({ severity, rule }) => severity === 'fault' && !lacking.includes(rule),
+      )
+      expect(harm.map(({ message }) => message)).toEqual([])
+      expect(assignChoosing(wiring).edits).toEqual([])
+      // Nothing is bought of which the kit had the very same.
+      for (const { ref, part: id } of result.added) {
+        const same = (other: string): boolean =>
+          JSON.stringify(after.parts[other]?.options ?? {}) === JSON.stringify(after.parts[ref]?.options ?? {})
+        const idle = wiring.parts.filter(
+          (one) =>
+            one.part.id === id &&
+            one.ref in plan.parts &&
+            one.part.pins.every((pin) => !wiring.netOf(`${one.ref}.${pin.id}`).wired),
+        )
+        expect(idle.filter((one) => same(one.ref)).map((one) => one.ref)).toEqual([])
+      }
+    }),
+    { numRuns: 120, seed: 202618 },
   )
 })

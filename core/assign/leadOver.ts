@@ -23,6 +23,8 @@ interface Channel {
 const DIVIDER = { least: 900, most: 60_000 }
 /** How far above its threshold a divided level has to lie. */
 const MARGIN = 1.05
+/** Least share of a converter's range that a divided analog signal should cover. */
+const LEAST_SPAN = 0.4
 
 /**
  * Leads lines that no pin bears, or that speak another language than logic, over what lies in the kit: a channel of a line
@@ -123,11 +125,17 @@ function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] 
   const board = part.home
   const high = volts(levelsOf(use).high, part.logicVolts) ?? part.logicVolts
   const levels = board?.board.levels.default
-  const [most, vih] = [volts(levels?.most, board?.board.logicVolts), volts(levels?.vih, board?.board.logicVolts)]
+  const at = board?.board.logicVolts
+  const isAnalog = facts.needs === 'analog-in'
+  // A converter reads up to its supply; a level has to pass its threshold.
+  const most = isAnalog
+    ? Math.min(volts(levels?.mostAnalog ?? levels?.most, at) ?? 0, at ?? 0)
+    : volts(levels?.most, at)
+  const least = isAnalog ? (at ?? 0) * LEAST_SPAN : (volts(levels?.vih, at) ?? Number.NaN) * MARGIN
   const ground = groundEnd(wiring, part)
   const [kind] = helpersFor(wiring.catalog, 'resistor')
   if (facts.direction !== 'out' || isI2c(use) || !kind || ground === undefined) return []
-  if (high === undefined || most === undefined || vih === undefined || lineOf(use) !== undefined) return []
+  if (high === undefined || most === undefined || Number.isNaN(least) || lineOf(use) !== undefined) return []
   const loose = looseParts(wiring, kind.id).filter(({ ref }) => !taken.has(ref))
   const ohms = ({ options }: PartInstance): number => Number(options.ohms)
   const pairs = loose
@@ -135,7 +143,7 @@ function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] 
     .map(({ top, bottom }) => ({ top, bottom, sum: ohms(top) + ohms(bottom) }))
     .filter(({ bottom, sum }) => {
       const out = (high * ohms(bottom)) / sum
-      return sum >= DIVIDER.least && sum <= DIVIDER.most && out <= most && out >= vih * MARGIN
+      return sum >= DIVIDER.least && sum <= DIVIDER.most && out <= most && out >= least
     })
     .sort((x, y) => x.sum - y.sum)
   const [pair] = pairs

@@ -1,4 +1,5 @@
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { channelOf } from './clashes.ts'
 import type { Line } from './problem.ts'
 import type { Arrangement } from './search.ts'
 
@@ -38,6 +39,17 @@ export function neaten(wiring: Wiring, singles: readonly Line[], found: Arrangem
   const total = (): number => [...byPart.keys()].reduce((sum, part) => sum + score(part), 0)
   const before = total()
   const price = (line: Line, host: Host): number | undefined => line.choices.find((one) => one.host === host)?.extra
+  /** Nobody else has the PWM channel of a pin; `except` gives it up. */
+  const isAlone = (use: SignalUse, host: Host, except: SignalUse | undefined): boolean => {
+    const key = channelOf(use, host)
+    if (key === undefined) return true
+    const held = (one: SignalUse, where: Host): boolean =>
+      one !== use && one !== except && channelOf(one, where) === key
+    return (
+      ![...at].some(([one, where]) => held(one, where)) &&
+      !wiring.signals.some((one) => one.hosts.some(({ host: where }) => held(one, where)))
+    )
+  }
   let gained = true
   for (let pass = 0; gained && pass < MOST_PASSES; pass += 1) {
     gained = false
@@ -54,7 +66,7 @@ export function neaten(wiring: Wiring, singles: readonly Line[], found: Arrangem
         if (gain > (best?.gain ?? 0)) best = { gain, apply: change }
       }
       for (const { host, extra } of line.choices)
-        if (!taken.has(host.end) && Math.abs(extra - now) < 0.05)
+        if (!taken.has(host.end) && Math.abs(extra - now) < 0.05 && isAlone(use, host, undefined))
           consider(
             [use.part],
             () => void at.set(use, host),
@@ -64,6 +76,7 @@ export function neaten(wiring: Wiring, singles: readonly Line[], found: Arrangem
         const second = other.uses[0] as SignalUse
         const there = at.get(second) as Host
         if (other === line || there === here) continue
+        if (!isAlone(use, there, second) || !isAlone(second, here, use)) continue
         const [mine, theirs] = [price(line, there), price(other, here)]
         if (mine === undefined || theirs === undefined) continue
         if (Math.abs(mine + theirs - now - (price(other, there) ?? 0)) >= 0.05) continue

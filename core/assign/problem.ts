@@ -3,6 +3,7 @@ import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { pulledTooHigh } from './busVolts.ts'
 import {
   type Block,
   type Candidate,
@@ -225,8 +226,20 @@ export class Problem {
     for (const part of rest) {
       const same = addressesOf(part).find((one) => mine.has(one.address))
       if (same) return `${hexAddress(same.address)} is taken by ${part.ref}`
+      const high = pulledTooHigh(this.wiring, task.part, part)
+      if (high) return high
     }
     return undefined
+  }
+
+  #isMixed: boolean | undefined
+  /** Some two of the parts with I2C cannot share a bus for their pull-ups. */
+  #mixed(): boolean {
+    this.#isMixed ??= (() => {
+      const parts = this.wiring.parts.filter(({ mode }) => mode?.i2c !== undefined)
+      return parts.some((one) => parts.some((two) => one !== two && pulledTooHigh(this.wiring, one, two) !== undefined))
+    })()
+    return this.#isMixed
   }
 
   /** Addresses of the tasks from a depth on. */
@@ -243,9 +256,10 @@ export class Problem {
     const addresses = parts
       .flatMap((part) => addressesOf(part).map((one) => one.address))
       .filter((one) => whole || coming.has(one))
+    const volts = this.#mixed() ? parts.filter((part) => part.mode?.i2c).map((part) => part.ref) : []
     const holds = parts.some((part) => part.mode?.spi?.releases === false && talks(part))
     const switches = parts.filter((part) => part.part.controllers.length > 0).map((part) => part.ref)
-    return `${switches.join(' ')} ${addresses.sort((a, b) => a - b).join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
+    return `${volts.join(' ')} ${switches.join(' ')} ${addresses.sort((a, b) => a - b).join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
   }
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */

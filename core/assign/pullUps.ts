@@ -24,7 +24,8 @@ export function pullEdits(
   const rail = board?.board.rails.find((one) => one.logic)?.pins[0]
   const to = way === 'down' ? groundEnd(wiring, use.part) : board && rail ? `${board.ref}.${rail}` : undefined
   const [resistor] = helpersFor(wiring.catalog, 'resistor')
-  if (to === undefined || !resistor) return undefined
+  // A rail that nothing feeds pulls nothing.
+  if (to === undefined || !resistor || (way === 'up' && wiring.netOf(to).sources.length === 0)) return undefined
   const spare = spareOf(wiring, resistor.id, 'ohms', ohms, ohms === BUS_PULL_OHMS ? spans.bus : spans.across)
   const ref = spare?.ref ?? (freshRef(wiring.plan, 'R', 1)[0] as string)
   const add: Edit = {

@@ -231,6 +231,8 @@ export const Provided = v.strictObject({
   pins: v.array(PinId),
   does: v.array(PlainFunction),
   levels: v.optional(Text),
+  /** Parts for which alone it is made, as an amplifier for speakers. */
+  for: v.optional(v.array(Id)),
   current: v.optional(PinCurrent),
   /** Most volts at the pin, for switched outputs. */
   mostVolts: v.optional(Positive),

@@ -35,7 +35,9 @@ export const bootStrap: Rule = {
       if (!strap?.needs || strap.matters === 'log' || host.logicVolts === undefined) continue
       const wanted = strap.needs
       const net = wiring.netOf(host.end)
-      const hold = strap.held === 'pull-up' ? host.logicVolts : 0
+      // What nothing holds starts as it should while it is left alone; only what is wired can bring it elsewhere.
+      const isHigh = strap.held === 'pull-up' || (strap.held === 'nothing' && wanted === 'high')
+      const hold = isHigh ? host.logicVolts : 0
       const vih = volts(host.levels.vih, host.logicVolts) ?? host.logicVolts * 0.7
       const vil = volts(host.levels.vil, host.logicVolts) ?? host.logicVolts * 0.3
       const forcing = uses.find((use) => use.facts.atReset !== undefined && (use.facts.atResetOhms ?? 0) === 0)

@@ -63,7 +63,10 @@ function sayLines(wiring: Wiring, lines: readonly Line[], report: (one: Report) 
   const receivers = [...new Set(lines.map((one) => one.receiver))]
   const cause = tied ? `the supply ${line.driver}` : driven ? listWords(drivers) : 'its pull-up'
   const several = receivers.length > 1
-  const isPulled = !driven && !tied && line.receiverVolts !== undefined && arrives < line.receiverVolts + CLAMP
+  // So do the pull-ups that a board of 5 V carries itself: a fraction of a milliampere, with which many builds live.
+  const board = wiring.terminal(line.driver)?.host?.cautions.some(({ id }) => id === 'fixed-pull-up') === true
+  const isPulled =
+    !driven && !tied && line.receiverVolts !== undefined && (board || arrives < line.receiverVolts + CLAMP)
   report({
     severity: isPulled ? 'caution' : 'fault',
     at: [...drivers, ...receivers],

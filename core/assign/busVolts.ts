@@ -1,0 +1,52 @@
+import { volts } from '../catalog/common.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { levelsOf } from '../wiring/levels.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+
+/** Volts of a protection diode: a bus that ends below them lets no current into a part. */
+const CLAMP = 0.6
+
+interface Bears {
+  readonly part: PartInstance
+  /** Own pull-up of the module. */
+  readonly pull: { readonly volts: number; readonly ohms: number } | undefined
+  /** Most volts that its bus pins bear. */
+  readonly most: number | undefined
+}
+
+const known = new WeakMap<Wiring, Map<PartInstance, Bears>>()
+
+function bearsOf(wiring: Wiring, part: PartInstance): Bears {
+  const byPart = known.get(wiring) ?? new Map<PartInstance, Bears>()
+  known.set(wiring, byPart)
+  let bears = byPart.get(part)
+  if (!bears) {
+    const bus = part.mode?.i2c
+    const to =
+      bus?.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+    const use = wiring.signals.find((one) => one.part === part && one.facts.needs === 'i2c.sda')
+    // Led over a shifter its pull-ups end there.
+    const isApart = use !== undefined && use.tail !== use.end
+    bears = {
+      part,
+      pull:
+        bus?.pullUpOhms !== undefined && to !== undefined && !isApart ? { volts: to, ohms: bus.pullUpOhms } : undefined,
+      most: use && !isApart ? volts(levelsOf(use).most, part.logicVolts) : undefined,
+    }
+    byPart.set(part, bears)
+  }
+  return bears
+}
+
+/** Why two parts cannot hang on one I2C bus: the pull-ups of one, against those of the other, bring more than it bears. */
+export function pulledTooHigh(wiring: Wiring, one: PartInstance, two: PartInstance): string | undefined {
+  const both = [bearsOf(wiring, one), bearsOf(wiring, two)]
+  const pulls = both.flatMap(({ pull }) => pull ?? [])
+  if (pulls.length === 0) return undefined
+  const at =
+    pulls.reduce((sum, pull) => sum + pull.volts / pull.ohms, 0) / pulls.reduce((sum, pull) => sum + 1 / pull.ohms, 0)
+  const weak = both.find(
+    ({ most, part }) => most !== undefined && at > most + 0.01 && at >= (part.logicVolts ?? most) + CLAMP,
+  )
+  return weak && `pulled up to ${formatVolts(at)} together, into ${formatVolts(weak.most as number)}`
+}
