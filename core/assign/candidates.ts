@@ -406,6 +406,8 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefi
   const hostMost = volts(analog ?? host.levels.most, host.logicVolts)
   if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01 && viaOf(use).length === 0)
     return `${formatVolts(toHost)} into ${formatVolts(hostMost)}`
+  if (use.facts.pulledOhms !== undefined && vdd !== undefined && hostMost !== undefined && vdd > hostMost + 0.01)
+    if (viaOf(use).length === 0) return `pulled up to ${formatVolts(vdd)}, into ${formatVolts(hostMost)}`
   const fromHost = use.facts.direction === 'in' || use.facts.direction === 'both' ? host.logicVolts : undefined
   const most = volts(levels.most, vdd)
   if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01 && viaOf(use).length === 0)

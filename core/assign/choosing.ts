@@ -54,10 +54,10 @@ function countUp(wiring: Wiring, options: AssignOptions): Choice[] {
     wiring.parts.map((part) => [part, openChoices(wiring, part, options).filter((one) => one.address !== undefined)]),
   )
   for (const [part, choices] of open)
-    if (choices.length === 0) for (const { address } of addressesOf(part)) at(part).add(address)
+    if (choices.length === 0) for (const { address, shared } of addressesOf(part)) if (!shared) at(part).add(address)
   return [...open].flatMap(([part, choices]): Choice[] => {
     if (choices.length === 0) return []
-    const mine = addressesOf(part).map(({ address }) => address)
+    const mine = addressesOf(part).flatMap(({ address, shared }) => (shared ? [] : [address]))
     const used = at(part)
     const choice = mine.some((one) => used.has(one))
       ? choices.find((one) => !used.has(one.address as number))

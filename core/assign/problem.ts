@@ -1,7 +1,7 @@
 import type { Controller } from '../catalog/boardSchema.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
-import { addressesOf } from '../wiring/i2c.ts'
+import { addressesOf, excludes } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { pulledTooHigh } from './busVolts.ts'
 import {
@@ -224,7 +224,7 @@ export class Problem {
     if (task.kind !== 'i2c') return undefined
     const mine = new Set(addressesOf(task.part).map((one) => one.address))
     for (const part of rest) {
-      const same = addressesOf(part).find((one) => mine.has(one.address))
+      const same = addressesOf(part).find((one) => mine.has(one.address) && excludes(task.part, part, one.address))
       if (same) return `${hexAddress(same.address)} is taken by ${part.ref}`
       const high = pulledTooHigh(this.wiring, task.part, part)
       if (high) return high

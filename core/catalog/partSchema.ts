@@ -43,6 +43,8 @@ export const PartPin = v.strictObject({
   /** One of two lines that carry a signal as the difference of their volts: RS-485, CAN. */
   line: v.optional(v.picklist(['plus', 'minus'])),
   unknown: v.optional(Text),
+  /** Named level set that says what a pin bears that is no signal: one side of a level shifter. */
+  levels: v.optional(Text),
 })
 export type PartPin = v.InferOutput<typeof PartPin>
 
@@ -66,6 +68,8 @@ export const Signal = v.strictObject({
   /** Seen from the part. */
   direction: v.picklist(['in', 'out', 'both', 'open-drain', 'passive']),
   required: v.optional(v.boolean(), true),
+  /** Resistor of the module from this pin to its supply, in ohms. */
+  pulledOhms: v.optional(Positive),
   text: v.optional(Text),
   /** Current with which an open drain still pulls its line to a good low, in milliamperes. */
   sinkMilliamps: v.optional(Positive),
@@ -124,6 +128,8 @@ export type Tie = v.InferOutput<typeof Tie>
 const Addresses = v.strictObject({
   /** Fixed addresses, always there. */
   fixed: v.optional(v.array(v.number()), []),
+  /** Addresses to which all of the kind answer together, such as a call to all. */
+  shared: v.optional(v.array(v.number()), []),
   /** Option that chooses the address. */
   option: v.optional(Id),
 })
@@ -152,6 +158,8 @@ export const Mode = v.strictObject({
       most: Positive,
       /** Lets go of its data output when not selected. */
       releases: v.optional(v.boolean(), true),
+      /** Option with the number by which several of the kind tell on one select whom a message is for. */
+      numbered: v.optional(Id),
     }),
   ),
   uart: v.optional(v.strictObject({ baud: v.array(Positive), levels: v.picklist(['logic', 'rs-232', 'rs-485']) })),
@@ -202,6 +210,7 @@ export const PartSupply = v.strictObject({
   /** Prefer this voltage within the range when there is a choice. */
   usual: v.optional(Positive),
   text: v.optional(Text),
+  when: v.optional(When),
 })
 
 export type PartSupply = v.InferOutput<typeof PartSupply>
@@ -223,6 +232,7 @@ export const GivenRail = v.strictObject({
   /** linear: takes in what it gives out; else the share of the power taken in that comes out. */
   efficiency: v.optional(v.union([v.literal('linear'), v.pipe(v.number(), v.minValue(0.3), v.maxValue(1))]), 'linear'),
   why: Text,
+  when: v.optional(When),
 })
 export type GivenRail = v.InferOutput<typeof GivenRail>
 
@@ -234,6 +244,8 @@ export const Provided = v.strictObject({
   /** Parts for which alone it is made, as an amplifier for speakers. */
   for: v.optional(v.array(Id)),
   current: v.optional(PinCurrent),
+  /** Most current of all these pins together, in milliamperes. */
+  together: v.optional(Positive),
   /** Most volts at the pin, for switched outputs. */
   mostVolts: v.optional(Positive),
   /** Pin to which a diode inside leads from each of these pins: it must lie on the supply of the loads. */

@@ -185,6 +185,7 @@ function portOf(wiring: Wiring, terminal: Terminal, net: Net, users: ReadonlyMap
     use,
     host,
     ...nothing,
+    ...limitsOf(part, terminal.partPin?.levels),
   }
 }
 
@@ -195,6 +196,12 @@ const facts = (levels: Host['levels'], at: number | undefined): Pick<Port, 'high
   most: volts(levels.most, at),
   least: volts(levels.least, at),
 })
+
+/** What a pin that is no signal bears. */
+function limitsOf(part: PartInstance, set: string | undefined): Pick<Port, 'most' | 'least'> {
+  const levels = set === undefined ? undefined : entryOf(part.part.levels, set)
+  return { most: volts(levels?.most, part.logicVolts), least: volts(levels?.least, part.logicVolts) }
+}
 
 function roleOfHost(users: readonly SignalUse[]): Role {
   if (users.length === 0) return 'either'

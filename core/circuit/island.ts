@@ -176,6 +176,8 @@ class Builder implements Groundwork {
         if (use.part === part && use.facts.needs.startsWith('i2c.'))
           pull(wiring.netOf(use.end), to, bus.pullUpOhms, part.ref)
     }
+    for (const { facts, part, end } of wiring.signals)
+      if (facts.pulledOhms !== undefined) pull(wiring.netOf(end), part.logicVolts, facts.pulledOhms, part.ref)
     for (const host of wiring.hosts.values())
       for (const caution of host.cautions) {
         if (caution.heldOhms === undefined) continue

@@ -1,5 +1,5 @@
 import { hexAddress } from '../plan/readPlan.ts'
-import { addressesOf, addressFixes, segmentsOf } from '../wiring/i2c.ts'
+import { addressesOf, addressFixes, excludes, segmentsOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 
@@ -20,7 +20,11 @@ export const i2cAddress: Rule = {
       for (const part of segment.parts)
         for (const { address } of addressesOf(part)) byAddress.set(address, [...(byAddress.get(address) ?? []), part])
       for (const [address, parts] of byAddress) {
-        const above = segment.upstream.filter((one) => addressesOf(one).some((each) => each.address === address))
+        const above = segment.upstream.filter(
+          (one) =>
+            addressesOf(one).some((each) => each.address === address) &&
+            parts.some((part) => excludes(part, one, address)),
+        )
         if (above.length > 0)
           report({
             severity: 'fault',
@@ -35,7 +39,8 @@ export const i2cAddress: Rule = {
             numbers: { address: hexAddress(address) },
             propose: () => [...parts, ...above].flatMap((part) => addressFixes(wiring, segment, part, address)),
           })
-        if (parts.length < 2 || areSwitchedOff(wiring, parts)) continue
+        const [first, ...rest] = parts
+        if (!first || rest.every((one) => !excludes(first, one, address)) || areSwitchedOff(wiring, parts)) continue
         const taken = [...byAddress.keys()].sort((a, b) => a - b)
         report({
           severity: 'fault',

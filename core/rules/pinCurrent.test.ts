@@ -6,6 +6,23 @@ const base = (ohms: number) => ({
   parts: { T: 'npn', R: { part: 'resistor', options: { ohms } } },
   wires: 'T.B R.1, R.2 MCU.7, T.E MCU.GND',
 })
+/** Eight lamps on a register. */
+const eightLamps = (ohms: number) => ({
+  mcu: 'uno-r3',
+  parts: {
+    H: '74hc595',
+    ...Object.fromEntries(
+      [...'ABCDEFGH'].flatMap((name) => [
+        [`L${name}`, { part: 'led', options: { colour: 'red' } }],
+        [`R${name}`, { part: 'resistor', options: { ohms } }],
+      ]),
+    ),
+  },
+  wires: [
+    'H.VCC MCU.5V, H.GND MCU.GND, H.OE MCU.GND, H.SRCLR MCU.5V, H.SER MCU.2, H.SRCLK MCU.3, H.RCLK MCU.4',
+    ...[...'ABCDEFGH'].map((name) => `L${name}.A R${name}.1, R${name}.2 H.Q${name}, L${name}.K MCU.GND`),
+  ].join(', '),
+})
 const sevenLamps = (ohms: number) => ({
   mcu: 'pico',
   parts: Object.fromEntries(
@@ -87,6 +104,7 @@ testRule(pinCurrent, {
       said: 80,
       quiet: 82,
     },
+    { says: 'outputs', because: '8 · (5 V − 2 V) / R = 70 mA: 343 Ω', at: eightLamps, said: 340, quiet: 346 },
     { says: 'board', because: 'seven lamps at 50 mA together', at: sevenLamps, said: 180, quiet: 183 },
   ],
 })

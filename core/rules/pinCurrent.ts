@@ -17,7 +17,7 @@ export const pinCurrent: Rule = {
       ...pinTotalsMessages,
       pin: '{pin} {gives} {milliamps} mA for {names}; {limit}.',
     },
-    limits: ['pin', 'board'],
+    limits: ['pin', 'board', 'outputs'],
     fixable: true,
   },
   check(wiring, report) {

@@ -5,12 +5,30 @@ import { twoDigits } from './shared.ts'
 
 export const pinTotalsMessages = {
   group: '{group} of {board} carry {sum} mA together; {absolute} mA is the limit.',
+  outputs: 'The outputs of {part} carry {sum} mA together; {together} mA is the limit.',
   board: 'The pins of {board} carry {sum} mA together; {limit}.',
 }
 
 /** Groups of pins, and all pins of a chip, that carry more together than their supply lines bear. */
 export function sayTotals(wiring: Wiring, report: (one: Report) => void): void {
   const loads = pinLoads(wiring)
+  for (const part of wiring.parts)
+    for (const { pins, together } of part.part.provides) {
+      if (together === undefined) continue
+      const on = loads.filter(
+        ({ host }) => host.provider === part && pins.includes(host.end.slice(part.ref.length + 1)),
+      )
+      const sum = on.reduce((all, load) => all + Math.max(load.source, load.sink), 0)
+      if (sum <= together * 1.001) continue
+      report({
+        severity: 'fault',
+        at: [part.ref, ...on.map(({ host }) => host.end)],
+        message: 'outputs',
+        data: { part: part.ref, sum: shown(sum), together },
+        why: 'All of it flows through the supply pins of the chip, whatever each output bears by itself. Larger series resistors, or a driver for the heavier ones, bring it down.',
+        numbers: { milliamps: twoDigits(sum), limit: together },
+      })
+    }
   for (const board of wiring.boards) {
     const mine = loads.filter((load) => load.host.board === board)
     for (const group of board.board.current.groups) {

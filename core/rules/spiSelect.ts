@@ -1,5 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import type { Fix } from '../plan/edit.ts'
+import { entryOf } from '../text/entryOf.ts'
 import type { SignalUse } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -21,7 +22,7 @@ export const spiSelect: Rule = {
     for (const use of selects)
       for (const { host } of use.hosts) byHost.set(host.end, [...(byHost.get(host.end) ?? []), use])
     for (const [end, uses] of byHost) {
-      if (uses.length < 2) continue
+      if (uses.length < 2 || areNumbered(uses)) continue
       report({
         severity: 'fault',
         at: [end, ...uses.map((use) => use.end)],
@@ -68,4 +69,13 @@ export const spiSelect: Rule = {
       }
     }
   },
+}
+
+/** Several of one kind with numbers of their own: messages say whom they are for. */
+function areNumbered(uses: readonly SignalUse[]): boolean {
+  const [first] = uses
+  const option = first?.part.mode?.spi?.numbered
+  if (option === undefined || uses.some(({ part }) => part.part.id !== first?.part.part.id)) return false
+  const numbers = uses.map(({ part }) => entryOf(part.options, option))
+  return new Set(numbers).size === numbers.length
 }

@@ -35,15 +35,28 @@ export function segmentsOf(wiring: Wiring): I2cSegment[] {
 }
 
 /** Seven-bit addresses of a device and the option that moves each. */
-export function addressesOf(part: PartInstance): { address: number; option: string | undefined }[] {
+/** An address of a device, the option that sets it, and whether all of its kind answer to it together. */
+export interface DeviceAddress {
+  readonly address: number
+  readonly option: string | undefined
+  readonly shared: boolean
+}
+
+export function addressesOf(part: PartInstance): DeviceAddress[] {
   const addresses = part.mode?.i2c?.addresses
   if (!addresses) return []
   const chosen = addresses.option === undefined ? undefined : entryOf(part.options, addresses.option)
   return [
-    ...addresses.fixed.map((address) => ({ address, option: undefined })),
-    ...(typeof chosen === 'number' ? [{ address: chosen, option: addresses.option }] : []),
+    ...addresses.fixed.map((address) => ({ address, option: undefined, shared: false })),
+    ...(typeof chosen === 'number' ? [{ address: chosen, option: addresses.option, shared: false }] : []),
+    ...addresses.shared.map((address) => ({ address, option: undefined, shared: true })),
   ]
 }
+
+/** Two devices cannot both have an address: unless it is one to which all of their kind answer together. */
+export const excludes = (one: PartInstance, two: PartInstance, address: number): boolean =>
+  one.part.id !== two.part.id ||
+  ![one, two].every((part) => addressesOf(part).some((each) => each.address === address && each.shared))
 
 /** Moves a device from a clashing address to each free one of its straps, straps rewired. */
 export function addressFixes(wiring: Wiring, segment: I2cSegment, part: PartInstance, clashing: number): Fix[] {

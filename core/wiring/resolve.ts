@@ -7,6 +7,7 @@ import type { Plan } from '../plan/planSchema.ts'
 import { featuresInUse } from '../plan/readPlan.ts'
 import { entryOf } from '../text/entryOf.ts'
 import { groupBuses } from './buses.ts'
+import { asChosen } from './chosen.ts'
 import type {
   BoardInstance,
   Host,
@@ -66,14 +67,14 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
 
   const parts = Object.entries(plan.parts).map(([ref, entry]): Mutable<PartInstance> => {
     const part = need(catalog.parts.get(entry.part), entry.part)
-    const usual = Object.fromEntries(part.options.map((option) => [option.id, option.usual]))
+    const options = { ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])), ...entry.options }
     return {
       kind: 'part',
       ref,
       title: entry.title ?? part.title,
-      part,
+      part: asChosen(part, options),
       mode: part.modes.find((mode) => mode.id === entry.mode) ?? part.modes[0],
-      options: { ...usual, ...entry.options },
+      options,
       supplies: [],
       logicVolts: undefined,
       home: undefined,
