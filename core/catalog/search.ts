@@ -1,4 +1,12 @@
-import { editDistance, normaliseName } from './names.ts'
+import { parseQuantity } from '../electrical/quantity.ts'
+import { editDistance } from './names.ts'
+
+interface EntryOption {
+  readonly id: string
+  readonly kind?: string
+  readonly unit?: string | undefined
+  readonly values: readonly { readonly value: string | number; readonly title?: string | undefined }[]
+}
 
 interface Entry {
   readonly id: string
@@ -6,31 +14,99 @@ interface Entry {
   readonly keywords: readonly string[]
   readonly summary?: string
   readonly usual?: boolean
+  /** What it is for when another part needs one, as a resistor is. */
+  readonly helper?: string | undefined
+  readonly options?: readonly EntryOption[]
 }
 
-/** Entries that a few typed words mean, best first; slips of one or two letters are forgiven. */
-export function searchCatalog<T extends Entry>(entries: Iterable<T>, typed: string): T[] {
-  const words = typed
-    .toLowerCase()
-    .split(/[\s,]+/)
-    .filter((word) => word !== '')
-  if (words.length === 0) return [...entries]
-  const scored: { entry: T; score: number }[] = []
+type Options = Record<string, string | number>
+
+/** An entry with what the words say of its options: `red led`, `330 ohm resistor`. */
+interface Hit<T> {
+  readonly entry: T
+  readonly score: number
+  readonly options: Options
+}
+
+/** Words that say nothing of what is meant, so that an entry need not have them. */
+const fillers = new Set(
+  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece'.split(' '),
+)
+/** Words that are written in two ways, in the way of the catalogue. */
+const spellings: Readonly<Record<string, string>> = { color: 'colour', colors: 'colours', gray: 'grey' }
+/** Units that may stand behind an amount, and the unit of an option that they set. */
+const units: Readonly<Record<string, string>> = { ohm: 'ohm', ohms: 'ohm', Ω: 'ohm', r: 'ohm', f: 'farad' }
+
+/** Entries that a few typed words mean, best first. Slips of a letter are forgiven in words, never in type numbers. */
+export const searchCatalog = <T extends Entry>(entries: Iterable<T>, typed: string): T[] =>
+  hits(entries, typed, false).map(({ entry }) => entry)
+
+/** Entries that come near to what was typed, where nothing answers to it: other type numbers, words that are alike. */
+export function suggestCatalog<T extends Entry>(entries: Iterable<T>, typed: string): T[] {
+  const all = [...entries]
+  const near = hits(all, typed, true)
+  if (near.length > 0) return near.map(({ entry }) => entry)
+  // Of several words those that say something by themselves.
+  const words = wordsOf(typed).filter((word) => !fillers.has(word))
+  return words.length < 2 ? [] : [...new Set(words.flatMap((word) => hits(all, word, true).map(({ entry }) => entry)))]
+}
+
+function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boolean): Hit<T>[] {
+  const all = wordsOf(typed)
+  if (all.length === 0) return [...entries].map((entry) => ({ entry, score: 0, options: {} }))
+  const telling = all.filter((word) => !fillers.has(word))
+  const words = telling.length > 0 ? telling : all
+  const found: Hit<T>[] = []
   for (const entry of entries) {
+    const options: Options = {}
     let score = 0
+    let named = 0
     for (const word of words) {
-      const one = wordScore(entry, word)
-      if (one === 0) {
+      const text = Math.max(...formsOf(word).map((one) => wordScore(entry, one, loose)))
+      const chosen = optionFor(entry, word)
+      if (chosen) Object.assign(options, chosen)
+      if (text === 0 && !chosen) {
         score = 0
         break
       }
-      score += one
+      if (text > 0) named += 1
+      // By its amount alone a resistor is asked for, and not what only has one among other things.
+      const bought = chosen !== undefined && entry.helper !== undefined && Object.values(chosen).some(isNumber)
+      score += Math.max(text, bought ? 60 : chosen ? 12 : 0)
     }
-    if (score > 0)
-      scored.push({ entry, score: score + phraseScore(entry, typed.trim().toLowerCase()) + (entry.usual ? 25 : 0) })
+    // A colour names no part; an amount alone does, of what is bought by it.
+    if (score === 0 || (named === 0 && (entry.helper === undefined || !Object.values(options).some(isNumber)))) continue
+    for (const word of all) if (fillers.has(word)) score += wordScore(entry, word, false) / 10
+    const said = all.join(' ')
+    found.push({ entry, options, score: score + phraseScore(entry, said) + (entry.usual ? 25 : 0) })
   }
-  return scored.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1)).map(({ entry }) => entry)
+  return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
 }
+
+/** Words of a text, an amount and its unit as one. */
+const wordsOf = (typed: string): string[] =>
+  typed
+    .trim()
+    .replace(/(\d)\s+([kmunpµ]?(?:ohms?|Ω|f|v|volts?))(?=\s|$)/gi, '$1$2')
+    .toLowerCase()
+    .replaceAll('ω', 'Ω')
+    .split(/[\s,]+/)
+    .filter((word) => word !== '')
+    .map((word) => spellings[word] ?? word)
+
+/** A word, and what it may be the plural of. */
+const formsOf = (word: string): string[] =>
+  /^[a-z-]{4,}s$/.test(word)
+    ? [word, word.slice(0, -1), ...(word.endsWith('es') ? [word.slice(0, -2)] : []), word.replace(/ies$/, 'y')]
+    : [word]
+
+/** A type number: letters and digits that name one thing and no other. */
+const isType = (word: string): boolean => word.length >= 4 && /\d/.test(word) && !/^\d+(?:[.]\d+)?[a-z]$/.test(word)
+
+const isNumber = (value: string | number): boolean => typeof value === 'number'
+
+/** A text without its blanks and marks: `hc-sr04` and `hcsr04` are one. */
+const bare = (text: string): string => text.toLowerCase().replace(/[^a-z0-9µ.+]/g, '')
 
 const pieces = (text: string): string[] =>
   text
@@ -39,33 +115,51 @@ const pieces = (text: string): string[] =>
     .filter((piece) => piece !== '')
 
 function phraseScore(entry: Entry, typed: string): number {
-  const same = normaliseName(typed)
-  if (normaliseName(entry.id) === same) return 100
-  return entry.keywords.some((keyword) => normaliseName(keyword) === same)
-    ? 30 + 10 / (1 + entry.keywords.findIndex((keyword) => normaliseName(keyword) === same))
-    : 0
+  const forms = typed.includes(' ') ? [typed, typed.replace(/s$/, '')] : formsOf(typed)
+  const same = new Set(forms.map(bare))
+  if (same.has(bare(entry.id))) return 100
+  const at = entry.keywords.findIndex((keyword) => same.has(bare(keyword)))
+  return at < 0 ? 0 : 30 + 40 / (1 + at)
 }
 
 /** How well one word fits: the id counts most, then title, keywords and summary; a prefix less than the whole. */
-function wordScore(entry: Entry, word: string): number {
+function wordScore(entry: Entry, word: string, loose: boolean): number {
   const places: [string[], number][] = [
-    [[entry.id, ...pieces(entry.id)], 40],
+    [[entry.id, bare(entry.id), ...pieces(entry.id)], 40],
     [pieces(entry.title), 22],
-    [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), ...pieces(keyword)]), 20],
+    [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
     [pieces(entry.summary ?? ''), 4],
   ]
+  const type = isType(word)
   let best = 0
   for (const [texts, weight] of places)
-    for (const text of texts) {
-      if (text === word) best = Math.max(best, weight)
-      else if (text.startsWith(word)) best = Math.max(best, weight * 0.7)
-      else if (word.length >= 3 && text.includes(word)) best = Math.max(best, weight * 0.4)
-      else if (word.length >= 4 && Math.abs(text.length - word.length) <= 2) {
-        const distance = editDistance(word, text)
-        if (distance <= (word.length >= 7 ? 2 : 1)) best = Math.max(best, weight * (0.5 - 0.15 * distance))
-      }
-    }
+    for (const text of texts) best = Math.max(best, weight * likeness(text, word, type, loose))
   return best
+}
+
+/** How like a text is to a word, from 0 to 1. */
+function likeness(text: string, word: string, type: boolean, loose: boolean): number {
+  if (text === word) return 1
+  if (text.startsWith(word)) return 0.7
+  // A letter for the package or the grade may stand behind a type number.
+  if (type && isType(text) && word.startsWith(text) && /^[a-z]{1,2}$/.test(word.slice(text.length))) return 0.3
+  if (word.length >= 3 && text.includes(word) && (!type || /^\d+$/.test(word))) return 0.4
+  if ((type && !loose) || word.length < 4 || Math.abs(text.length - word.length) > 2) return 0
+  const distance = editDistance(word, text)
+  return distance <= (word.length >= 7 || (type && loose) ? 2 : 1) ? 0.5 - 0.15 * distance : 0
+}
+
+/** What a word says of an option: an amount with a unit or a prefix, or one of its values by name. */
+function optionFor({ options = [] }: Entry, word: string): Options | undefined {
+  const [, figure = '', unit = ''] = /^(\d[\d.]*[kmunpµ]?\d*)([a-zΩ]*)$/.exec(word) ?? []
+  const meant = units[unit] ?? (unit === '' && /[km]/.test(figure) ? 'ohm' : undefined)
+  const amount = meant === undefined ? undefined : parseQuantity(figure.replace(/^(\d+)m$/, '$1M'))
+  for (const { id, kind, unit: own, values } of options) {
+    if (kind === 'amount' && own !== undefined && own === meant && amount !== undefined) return { [id]: amount }
+    const value = values.find((one) => [String(one.value), ...pieces(one.title ?? '')].includes(word))
+    if (value && word.length >= 3) return { [id]: value.value }
+  }
+  return undefined
 }
 
 /** One item of quick entry. */
@@ -73,22 +167,45 @@ export interface QuickItem<T> {
   readonly text: string
   readonly count: number
   readonly entry: T | undefined
+  readonly options: Readonly<Options>
+  /** Others that the words may mean; where none answers, those that come near. */
   readonly others: readonly T[]
 }
 
 /** Most parts of one kind that one entry may add. */
 export const MOST_AT_ONCE = 40
 
-/** Reads quick entry such as `2 bme280, oled, lora`: amounts, names and commas. */
+const numbers: Readonly<Record<string, number>> = Object.fromEntries(
+  'one two three four five six seven eight nine ten eleven twelve'.split(' ').map((word, index) => [word, index + 1]),
+)
+/** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`. */
+const counted =
+  /^\d+\s*-?\s*(?:digits?|segments?|channels?|bits?|wires?|axis|axes|pins?|ways?|poles?|steps?|lines?|keys?|rows?|x\s*\d|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mm|inch)\b)/i
+
+/** Reads quick entry such as `2 bme280, oled, three red leds + button`: amounts, names, commas and plus signs. */
 export function readQuickEntry<T extends Entry>(entries: readonly T[], typed: string): QuickItem<T>[] {
   return typed
-    .split(/[,;\n]+/)
+    .split(/[,;\n]|\s\+\s|\s&\s|\sand\s/)
     .map((text) => text.trim())
     .filter((text) => text !== '')
     .map((text) => {
-      const found = /^(?:(\d{1,3})\s*[x×*]?\s+)?(.+?)(?:\s+[x×*]\s*(\d{1,3}))?$/.exec(text)
-      const count = Math.min(MOST_AT_ONCE, Math.max(1, Number(found?.[1] ?? found?.[3] ?? 1)))
-      const [entry, ...others] = searchCatalog(entries, found?.[2] ?? text)
-      return { text, count, entry, others: others.slice(0, 4) }
+      const { count, name } = countOf(text)
+      const [first, ...rest] = hits(entries, name, false)
+      return {
+        text,
+        count: Math.min(MOST_AT_ONCE, Math.max(1, count)),
+        entry: first?.entry,
+        options: first?.options ?? {},
+        others: (first ? rest.map(({ entry }) => entry) : suggestCatalog(entries, name)).slice(0, 4),
+      }
     })
+}
+
+function countOf(text: string): { count: number; name: string } {
+  if (counted.test(text)) return { count: 1, name: text }
+  const [word = '', ...rest] = text.toLowerCase().split(/\s+/)
+  const spoken = numbers[word]
+  if (spoken !== undefined && rest.length > 0) return { count: spoken, name: rest.join(' ') }
+  const found = /^(?:(\d{1,3})\s*[x×*]?\s+)?(.+?)(?:\s+[x×*]\s*(\d{1,3}))?$/.exec(text)
+  return { count: Number(found?.[1] ?? found?.[3] ?? 1), name: found?.[2] ?? text }
 }

@@ -1,6 +1,7 @@
 import { type FormEvent, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { readQuickEntry } from '../../../core/catalog/search.ts'
+import { formatQuantity } from '../../../core/electrical/quantity.ts'
 import { applyEdits, type Edit } from '../../../core/plan/edit.ts'
 import { addParts } from '../../../core/plan/kit.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
@@ -19,9 +20,9 @@ export function QuickEntry() {
     const unknown = items.filter((item) => !item.entry)
     let now = plan
     const edits: Edit[] = []
-    for (const { entry, count } of items) {
+    for (const { entry, count, options } of items) {
       if (!entry) continue
-      const more = addParts(now, catalog, entry, count)
+      const more = addParts(now, catalog, entry, count, Object.keys(options).length > 0 ? { options } : {})
       now = applyEdits(now, more)
       edits.push(...more)
     }
@@ -65,6 +66,12 @@ export function QuickEntry() {
             // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
             <span key={index}>
               <b className="mono">{item.count} ×</b> {item.entry.title}
+              {Object.values(item.options).map((value) => (
+                <span key={value} className="mono">
+                  {' '}
+                  {typeof value === 'number' ? formatQuantity(value, '') : value}
+                </span>
+              ))}
               {item.others.length > 0 && (
                 <span className="soft">
                   {' '}
@@ -81,6 +88,7 @@ export function QuickEntry() {
             // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
             <span key={index} className="none">
               nothing answers to “{item.text}”
+              {item.others.length > 0 && `; did you mean ${item.others.map((other) => other.id).join(', ')}?`}
             </span>
           ),
         )}
