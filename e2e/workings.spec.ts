@@ -18,7 +18,7 @@ test('buses, supplies and calculators are filled from the plan and write back to
   await expect(page.locator('[data-rule="i2c-speed"]')).toHaveCount(0)
 
   await page.getByRole('link', { name: 'Supplies' }).click()
-  await expect(page.getByRole('region', { name: 'MCU.3V3' })).toContainText('of 500 mA')
+  await expect(page.getByRole('region', { name: 'MCU.3V3' })).toContainText('of 300 mA')
   await expectAccessible(page)
 
   await page.getByRole('navigation', { name: 'Workings' }).getByRole('link', { name: 'Pins' }).click()

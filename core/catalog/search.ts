@@ -122,29 +122,43 @@ function phraseScore(entry: Entry, typed: string): number {
   return at < 0 ? 0 : 30 + 40 / (1 + at)
 }
 
-/** How well one word fits: the id counts most, then title, keywords and summary; a prefix less than the whole. */
+/** Texts of an entry by what a word in them counts: the id most, then title, keywords and summary. */
+type Places = readonly { readonly text: string; readonly weight: number }[]
+
+const places = new WeakMap<Entry, Places>()
+
+function placesOf(entry: Entry): Places {
+  let known = places.get(entry)
+  if (!known) {
+    const list: readonly [readonly string[], number][] = [
+      [[entry.id, bare(entry.id), ...pieces(entry.id)], 40],
+      [pieces(entry.title), 22],
+      [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
+      [pieces(entry.summary ?? ''), 4],
+    ]
+    known = list.flatMap(([texts, weight]) => [...new Set(texts)].map((text) => ({ text, weight })))
+    places.set(entry, known)
+  }
+  return known
+}
+
+/** How well one word fits: a prefix less than the whole. */
 function wordScore(entry: Entry, word: string, loose: boolean): number {
-  const places: [string[], number][] = [
-    [[entry.id, bare(entry.id), ...pieces(entry.id)], 40],
-    [pieces(entry.title), 22],
-    [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
-    [pieces(entry.summary ?? ''), 4],
-  ]
   const type = isType(word)
   let best = 0
-  for (const [texts, weight] of places)
-    for (const text of texts) best = Math.max(best, weight * likeness(text, word, type, loose))
+  for (const { text, weight } of placesOf(entry))
+    if (weight > best) best = Math.max(best, weight * likeness(text, word, type, loose, best / weight))
   return best
 }
 
-/** How like a text is to a word, from 0 to 1. */
-function likeness(text: string, word: string, type: boolean, loose: boolean): number {
+/** How like a text is to a word, from 0 to 1; `enough` is what has been found already. */
+function likeness(text: string, word: string, type: boolean, loose: boolean, enough: number): number {
   if (text === word) return 1
   if (text.startsWith(word)) return 0.7
   // A letter for the package or the grade may stand behind a type number.
   if (type && isType(text) && word.startsWith(text) && /^[a-z]{1,2}$/.test(word.slice(text.length))) return 0.3
   if (word.length >= 3 && text.includes(word) && (!type || /^\d+$/.test(word))) return 0.4
-  if ((type && !loose) || word.length < 4 || Math.abs(text.length - word.length) > 2) return 0
+  if (enough >= 0.35 || (type && !loose) || word.length < 4 || Math.abs(text.length - word.length) > 2) return 0
   const distance = editDistance(word, text)
   return distance <= (word.length >= 7 || (type && loose) ? 2 : 1) ? 0.5 - 0.15 * distance : 0
 }
