@@ -1,6 +1,7 @@
 import { fed, type Short } from './plans.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
+import { soundParts } from './suiteParts.ts'
 import { soundMore } from './suiteSound.ts'
 import { mistakenSystems, soundSystems } from './suiteSystems.ts'
 
@@ -535,6 +536,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundBetween,
   ...soundModules,
   ...soundSystems,
+  ...soundParts,
   ...soundMore,
 ]
 
