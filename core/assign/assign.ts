@@ -213,13 +213,14 @@ function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
 
 /** What comes before the search: companions, supplies, grounds, ties and converters of the wanted parts. */
 export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = () => true): Progress {
-  // What a capacitor has to bear is known only when its part is fed.
-  const isCapacitor = ({ options }: Companion): boolean => entryOf(options, 'farads') !== undefined
+  // A knob that serves another part must be known as such before it is fed like one of its own.
+  const isFed = ({ part }: Companion): boolean => (wiring.catalog.parts.get(part)?.supplies.length ?? 0) > 0
   const stages: readonly ((now: Wiring) => Progress)[] = [
-    (now) => addCompanions(now, wanted, (one) => !isCapacitor(one)),
+    (now) => addCompanions(now, wanted, isFed),
     (now) => feed(now, wanted),
+    // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
     (now) => leadOver(now, wanted),
-    (now) => addCompanions(now, wanted, isCapacitor),
+    (now) => addCompanions(now, wanted, () => true),
     (now) => tieUp(now, wanted),
   ]
   return stages.reduce<Progress>(

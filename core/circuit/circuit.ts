@@ -205,6 +205,8 @@ function limitsOf(part: PartInstance, set: string | undefined): Pick<Port, 'most
 
 function roleOfHost(users: readonly SignalUse[]): Role {
   if (users.length === 0) return 'either'
+  // A controller of a two-wire bus only ever pulls low.
+  if (users.every(({ facts: { needs } }) => needs.startsWith('i2c.'))) return 'open-drain'
   const isOut = users.some((use) => drives(use.facts.needs) && use.facts.direction !== 'open-drain')
   const isIn = users.some((use) => !drives(use.facts.needs) || use.facts.direction !== 'in')
   return isOut && isIn ? 'both' : isOut ? 'out' : 'in'

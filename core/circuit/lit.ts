@@ -255,7 +255,10 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
   for (const verdict of verdictsOf(wiring).islands) {
     const { island } = verdict
     const ports = island.actors.flatMap(({ what }) =>
-      'port' in what && what.port.host && what.port.role !== 'either' ? [what.port] : [],
+      // What a bus line takes is the matter of its pull-ups.
+      'port' in what && what.port.host && what.port.role !== 'either' && what.port.role !== 'open-drain'
+        ? [what.port]
+        : [],
     )
     // Pins that work against each other are said as such.
     const alone = ports.filter((port) => !ports.some((one) => one !== port && one.net === port.net))
