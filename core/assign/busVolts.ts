@@ -38,15 +38,22 @@ function bearsOf(wiring: Wiring, part: PartInstance): Bears {
   return bears
 }
 
-/** Why two parts cannot hang on one I2C bus: the pull-ups of one, against those of the other, bring more than it bears. */
-export function pulledTooHigh(wiring: Wiring, one: PartInstance, two: PartInstance): string | undefined {
-  const both = [bearsOf(wiring, one), bearsOf(wiring, two)]
-  const pulls = both.flatMap(({ pull }) => pull ?? [])
+/** Why parts cannot hang on one I2C bus: their pull-ups together bring more than one of them bears. */
+export function pulledTooHigh(wiring: Wiring, parts: readonly PartInstance[]): string | undefined {
+  const all = parts.map((part) => bearsOf(wiring, part))
+  const pulls = all.flatMap(({ pull }) => pull ?? [])
   if (pulls.length === 0) return undefined
   const at =
     pulls.reduce((sum, pull) => sum + pull.volts / pull.ohms, 0) / pulls.reduce((sum, pull) => sum + 1 / pull.ohms, 0)
-  const weak = both.find(
+  const weak = all.find(
     ({ most, part }) => most !== undefined && at > most + 0.01 && at >= (part.logicVolts ?? most) + CLAMP,
   )
   return weak && `pulled up to ${formatVolts(at)} together, into ${formatVolts(weak.most as number)}`
+}
+
+/** Some part pulls its bus higher than another one bears, so that it matters who is on a bus with whom. */
+export function hasMixedVolts(wiring: Wiring, parts: readonly PartInstance[]): boolean {
+  const all = parts.map((part) => bearsOf(wiring, part))
+  const highest = Math.max(0, ...all.map(({ pull }) => pull?.volts ?? 0))
+  return all.some(({ most }) => most !== undefined && most < highest)
 }

@@ -400,17 +400,23 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefi
   const vdd = use.part.logicVolts ?? plannedVolts(wiring, use)
   if (use.facts.needs.startsWith('i2c.')) return pullUpBlock(wiring, use, host, vdd)
   const levels = levelsOf(use)
-  const toHost =
-    use.facts.direction === 'out' || use.facts.direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
+  const { direction } = use.facts
+  const out = direction === 'out' || direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
   const analog = use.facts.needs === 'analog-in' ? host.levels.mostAnalog : undefined
   const hostMost = volts(analog ?? host.levels.most, host.logicVolts)
-  if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01 && viaOf(use).length === 0)
+  const near = wiring.netOf(use.end)
+  // What lies on the way: a resistor alone brings nothing down, a divider, a shifter or a buffer does.
+  const far = viaOf(use).length === 0 ? near : wiring.netOf(use.hosts[0] ? host.end : use.tail)
+  const network = networkOf(wiring)
+  const toHost = out === undefined || far === near ? out : network.driven(near, far, { high: out, low: 0 }).high
+  if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01)
     return `${formatVolts(toHost)} into ${formatVolts(hostMost)}`
   if (use.facts.pulledOhms !== undefined && vdd !== undefined && hostMost !== undefined && vdd > hostMost + 0.01)
-    if (viaOf(use).length === 0) return `pulled up to ${formatVolts(vdd)}, into ${formatVolts(hostMost)}`
-  const fromHost = use.facts.direction === 'in' || use.facts.direction === 'both' ? host.logicVolts : undefined
+    if (far === near) return `pulled up to ${formatVolts(vdd)}, into ${formatVolts(hostMost)}`
+  const high = direction === 'in' || direction === 'both' ? host.logicVolts : undefined
   const most = volts(levels.most, vdd)
-  if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01 && viaOf(use).length === 0)
+  const fromHost = high === undefined || far === near ? high : network.driven(far, near, { high, low: 0 }).high
+  if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01)
     return `${formatVolts(fromHost)} into ${formatVolts(most)}`
   return undefined
 }

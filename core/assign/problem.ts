@@ -3,7 +3,7 @@ import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
 import { addressesOf, excludes } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { pulledTooHigh } from './busVolts.ts'
+import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
 import {
   type Block,
   type Candidate,
@@ -226,19 +226,17 @@ export class Problem {
     for (const part of rest) {
       const same = addressesOf(part).find((one) => mine.has(one.address) && excludes(task.part, part, one.address))
       if (same) return `${hexAddress(same.address)} is taken by ${part.ref}`
-      const high = pulledTooHigh(this.wiring, task.part, part)
-      if (high) return high
     }
-    return undefined
+    return this.#mixed() ? pulledTooHigh(this.wiring, [task.part, ...rest]) : undefined
   }
 
   #isMixed: boolean | undefined
-  /** Some two of the parts with I2C cannot share a bus for their pull-ups. */
+  /** It matters for their pull-ups which parts share an I2C bus. */
   #mixed(): boolean {
-    this.#isMixed ??= (() => {
-      const parts = this.wiring.parts.filter(({ mode }) => mode?.i2c !== undefined)
-      return parts.some((one) => parts.some((two) => one !== two && pulledTooHigh(this.wiring, one, two) !== undefined))
-    })()
+    this.#isMixed ??= hasMixedVolts(
+      this.wiring,
+      this.wiring.parts.filter(({ mode }) => mode?.i2c !== undefined),
+    )
     return this.#isMixed
   }
 
