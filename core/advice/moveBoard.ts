@@ -1,8 +1,12 @@
 import { assign } from '../assign/assign.ts'
 import type { Refusal } from '../assign/feedAndTie.ts'
+import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Catalog } from '../catalog/catalog.ts'
+import { boardOf } from '../catalog/variant.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { check } from '../rules/index.ts'
+import { entryOf } from '../text/entryOf.ts'
 import { resolve } from '../wiring/resolve.ts'
 
 /** Wires of a plan before and after: what a maker at the workbench does with each. */
@@ -21,22 +25,66 @@ export interface Moved {
   readonly proven: boolean
 }
 
+/** Rounds after which kept wires that bring faults are no longer sorted out one by one. */
+const MOST_ROUNDS = 3
+
 /**
- * Takes a plan's parts to another board: wires between parts stay, everything that hung on the old board is wired
- * anew by need, supplies by voltage. Locked wires to the old board go too: its pins are no longer there.
+ * Takes a plan's parts to another board. Wires between parts stay, and so do those to pins that the new board has under
+ * the same name, as long as they bring no fault there; the rest is wired anew by need, supplies by voltage, optional
+ * signals that had a pin included. Locked wires to pins that are no longer there go too.
  */
 export function moveBoard(plan: Plan, catalog: Catalog, ref: string, board: string): Moved {
+  const kept = moveWith(plan, catalog, ref, board, true)
+  if (kept.unplaced.length === 0 || kept.replug.stay.length === 0) return kept
+  const anew = moveWith(plan, catalog, ref, board, false)
+  return anew.unplaced.length < kept.unplaced.length ? anew : kept
+}
+
+function moveWith(plan: Plan, catalog: Catalog, ref: string, board: string, keep: boolean): Moved {
   const facts = catalog.boards.get(board)
   if (!facts) throw new Error(`moveBoard: the catalogue has no board ${board}`)
+  const old = boardOf(catalog, entryOf(plan.boards, ref))
   const mine = (end: string): boolean => end.startsWith(`${ref}.`)
-  const edits: Edit[] = plan.wires
-    .filter(([from, to]) => mine(from) || mine(to))
-    .map(([from, to]): Edit => ({ do: 'disconnect', from, to }))
-  const uses = facts.features.filter((feature) => feature.usual).map((feature) => feature.id)
-  edits.push({ do: 'change-board', ref, entry: { board, uses, variant: undefined, clocks: undefined } })
-  const bare = applyEdits(plan, edits)
-  const result = assign(resolve(bare, catalog))
-  const all = [...edits, ...result.edits]
+  const hung = plan.wires.filter(([from, to]) => mine(from) || mine(to))
+  const stays = (end: string): boolean => {
+    const pin = boardFacts(facts).pin(end.slice(ref.length + 1))
+    const before = old && boardFacts(old).pin(end.slice(ref.length + 1))
+    return pin !== undefined && pin.id === end.slice(ref.length + 1) && pin.kind === before?.kind
+  }
+  // A feature that both boards have is on when it was; one that is new here as it usually is.
+  const used = entryOf(plan.boards, ref)?.uses
+  const uses = facts.features
+    .filter(({ id, usual }) => (used && old?.features.some((one) => one.id === id) ? used.includes(id) : usual))
+    .map(({ id }) => id)
+  const change: Edit = { do: 'change-board', ref, entry: { board, uses, variant: undefined, clocks: undefined } }
+  let left = keep ? hung.filter(([from, to]) => [from, to].every((end) => !mine(end) || stays(end))) : []
+  const bareWith = (wires: typeof left): { edits: Edit[]; plan: Plan } => {
+    const gone = hung.filter((wire) => !wires.includes(wire))
+    const edits = [...gone.map(([from, to]): Edit => ({ do: 'disconnect', from, to })), change]
+    return { edits, plan: applyEdits(plan, edits) }
+  }
+  const faultsOf = (one: Plan) => check(resolve(one, catalog)).filter(({ severity }) => severity === 'fault')
+  const before = new Set(keep && left.length > 0 ? faultsOf(plan).map(({ rule, at }) => `${rule} ${at.join(' ')}`) : [])
+  for (let round = 0; round < MOST_ROUNDS && left.length > 0; round += 1) {
+    const wrong = new Set(
+      faultsOf(bareWith(left).plan)
+        // What only waits for its supply or its pin comes with the rest.
+        .filter(({ rule, at }) => !lacking.has(rule) && !before.has(`${rule} ${at.join(' ')}`))
+        .flatMap(({ at }) => at),
+    )
+    const next = left.filter(([from, to]) => !wrong.has(from) && !wrong.has(to))
+    if (next.length === left.length) break
+    left = next
+  }
+  const bare = bareWith(left)
+  // Optional signals that had a pin look for one again.
+  const also = new Set(
+    resolve(plan, catalog)
+      .signals.filter((use) => use.hosts.some(({ host }) => host.ref === ref))
+      .map((use) => use.end),
+  )
+  const result = assign(resolve(bare.plan, catalog), { also })
+  const all = [...bare.edits, ...result.edits]
   return {
     edits: all,
     unplaced: result.unplaced,
@@ -45,6 +93,9 @@ export function moveBoard(plan: Plan, catalog: Catalog, ref: string, board: stri
     proven: result.optimal,
   }
 }
+
+/** Rules that only say that something is not there yet. */
+const lacking = new Set(['supply-missing', 'common-ground', 'i2c-pullup', 'strap-needed', 'driver-idle', 'spi-select'])
 
 /** What becomes of each wire from one plan to another. */
 export function replugOf(before: Plan, after: Plan): Replug {

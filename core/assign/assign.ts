@@ -20,6 +20,8 @@ export interface AssignOptions {
   readonly only?: ReadonlySet<string>
   /** Only these parts, with their supplies, grounds and ties. */
   readonly refs?: ReadonlySet<string>
+  /** Optional signals that look for a pin as well. */
+  readonly also?: ReadonlySet<string>
   /** Called now and then with the number of bus arrangements tried; true stops with the best so far. */
   readonly shouldStop?: (tried: number) => boolean
 }
@@ -69,7 +71,9 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   }
   const open = options.only
     ? now.signals.filter((use) => isOpen(use) && options.only?.has(use.end))
-    : openSignals(now).filter((use) => options.refs?.has(use.part.ref) ?? true)
+    : [...openSignals(now), ...now.signals.filter((use) => isAlso(use, options))].filter(
+        (use) => options.refs?.has(use.part.ref) ?? true,
+      )
   const { first, followers } = oneLine(open)
   const problem = new Problem(now, first)
   const found = search(problem, options.shouldStop)
@@ -239,6 +243,9 @@ export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = () =>
 /** Signals that need a pin and have none. */
 export const openSignals = (wiring: Wiring): SignalUse[] =>
   wiring.signals.filter((use) => isOpen(use) && use.facts.required && !isHeard(wiring, use))
+
+const isAlso = (use: SignalUse, { also }: AssignOptions): boolean =>
+  also?.has(use.end) === true && use.state === 'open' && !use.facts.required
 
 /** Waits for a host, also when it is already joined to some other part that waits with it. */
 const isOpen = (use: SignalUse): boolean =>
