@@ -5,6 +5,7 @@ import type { Catalog } from '../catalog/catalog.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import type { Finding } from '../rules/finding.ts'
 import { check } from '../rules/index.ts'
 import { entryOf } from '../text/entryOf.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -63,39 +64,37 @@ function moveWith(plan: Plan, catalog: Catalog, ref: string, board: string, keep
     const edits = [...gone.map(([from, to]): Edit => ({ do: 'disconnect', from, to })), change]
     return { edits, plan: applyEdits(plan, edits) }
   }
-  const faultsOf = (one: Plan) => check(resolve(one, catalog)).filter(({ severity }) => severity === 'fault')
-  const before = new Set(keep && left.length > 0 ? faultsOf(plan).map(({ rule, at }) => `${rule} ${at.join(' ')}`) : [])
-  for (let round = 0; round < MOST_ROUNDS && left.length > 0; round += 1) {
+  // Optional signals that had a pin look for one again.
+  const was = resolve(plan, catalog)
+  const also = new Set(
+    was.signals.filter((use) => use.hosts.some(({ host }) => host.ref === ref)).map((use) => use.end),
+  )
+  const keyOf = ({ rule, at }: Finding): string => `${rule} ${[...at].sort().join(' ')}`
+  const before = new Set(left.length > 0 ? check(was).map(keyOf) : [])
+  for (let round = 0; ; round += 1) {
+    const bare = bareWith(left)
+    const result = assign(resolve(bare.plan, catalog), { also })
+    const edits = [...bare.edits, ...result.edits]
+    const moved = applyEdits(plan, edits)
     const wrong = new Set(
-      faultsOf(bareWith(left).plan)
-        // What only waits for its supply or its pin comes with the rest.
-        .filter(({ rule, at }) => !lacking.has(rule) && !before.has(`${rule} ${at.join(' ')}`))
-        .flatMap(({ at }) => at),
+      left.length === 0 || round >= MOST_ROUNDS
+        ? []
+        : check(resolve(moved, catalog))
+            .filter((one) => one.severity === 'fault' && !before.has(keyOf(one)))
+            .flatMap(({ at }) => at),
     )
     const next = left.filter(([from, to]) => !wrong.has(from) && !wrong.has(to))
-    if (next.length === left.length) break
+    if (next.length === left.length)
+      return {
+        edits,
+        unplaced: result.unplaced,
+        replug: replugOf(plan, moved),
+        cost: result.cost,
+        proven: result.optimal,
+      }
     left = next
   }
-  const bare = bareWith(left)
-  // Optional signals that had a pin look for one again.
-  const also = new Set(
-    resolve(plan, catalog)
-      .signals.filter((use) => use.hosts.some(({ host }) => host.ref === ref))
-      .map((use) => use.end),
-  )
-  const result = assign(resolve(bare.plan, catalog), { also })
-  const all = [...bare.edits, ...result.edits]
-  return {
-    edits: all,
-    unplaced: result.unplaced,
-    replug: replugOf(plan, applyEdits(plan, all)),
-    cost: result.cost,
-    proven: result.optimal,
-  }
 }
-
-/** Rules that only say that something is not there yet. */
-const lacking = new Set(['supply-missing', 'common-ground', 'i2c-pullup', 'strap-needed', 'driver-idle', 'spi-select'])
 
 /** What becomes of each wire from one plan to another. */
 export function replugOf(before: Plan, after: Plan): Replug {
