@@ -14,6 +14,7 @@ import { isHeard } from './openEnds.ts'
 import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
 import { type Arrangement, search } from './search.ts'
+import { bySoftware } from './software.ts'
 
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
@@ -84,6 +85,9 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     if (placed) decisions.push(connect(use.tail, placed.host.end, `on the one-wire line of ${leader.part.ref}`))
   }
   const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
+  const soft = options.only ? [] : bySoftware(after(wiring, decisions), whole(found.best).left)
+  const isSoft = (use: SignalUse): boolean => soft.some(({ from }) => from === use.tail)
+  decisions.push(...soft)
   const rest = options.only ? undefined : finishDrivers(wiring, decisions, wanted, options.shouldStop)
   if (rest) {
     decisions.push(...rest.decisions)
@@ -93,7 +97,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     decisions.push(...holdAtStart(after(wiring, decisions), wanted))
     decisions.push(...addPullUps(after(wiring, decisions), wanted))
   }
-  for (const use of whole(found.best).left)
+  for (const use of whole(found.best).left.filter((one) => !isSoft(one)))
     refused.push({
       end: use.end,
       needs: needWords(use.facts.needs),
@@ -292,6 +296,7 @@ function refusals(wiring: Wiring, use: SignalUse): string[] {
     }
   }
   if (free > 0) tally.set('needed by other signals', free)
+  if (tally.size === 0) return ['nothing in the kit can do that']
   return [...tally]
     .sort((a, b) => b[1] - a[1])
     .map(([reason, pins]) => `${pins} ${pins === 1 ? 'pin' : 'pins'}: ${reason}`)

@@ -114,6 +114,6 @@ it('harms nothing, whatever lies on the table, and has nothing to add when asked
         expect(idle.filter((one) => same(one.ref)).map((one) => one.ref)).toEqual([])
       }
     }),
-    { numRuns: 120, seed: 20261126 },
+    { numRuns: 60, seed: 20261126 },
   )
-})
+}, 60_000)

@@ -72,6 +72,10 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
   if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && vih !== undefined && logic < vih)
     return true
   if (use.tail !== use.end) return false
+  // Whatever pin it gets, the board's high is more than it bears.
+  const most = volts(levelsOf(use).most, use.part.logicVolts)
+  if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && most !== undefined && logic > most + 0.01)
+    return true
   const all = candidates(wiring, use)
   return all.some(({ cause }) => cause === 'level') && all.every(({ blocked }) => blocked !== undefined)
 }
@@ -119,22 +123,27 @@ function sidesOf(
   return atB === logic && atA === own ? [{ converter, outer: a, inner: b, why }] : []
 }
 
-/** Two loose resistors that bring an output down to what the pins bear, the middle towards the board. */
+/** Two loose resistors that bring a level down to what the other side bears. */
 function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] {
   const { facts, part } = use
   const board = part.home
-  const high = volts(levelsOf(use).high, part.logicVolts) ?? part.logicVolts
   const levels = board?.board.levels.default
   const at = board?.board.logicVolts
+  const own = levelsOf(use)
+  // From the part to the board, or from the board to the part: either way the middle lies at what listens.
+  const isOut = facts.direction === 'out'
+  const high = isOut ? (volts(own.high, part.logicVolts) ?? part.logicVolts) : at
   const isAnalog = facts.needs === 'analog-in'
+  const [limit, threshold] = isOut
+    ? [isAnalog ? (levels?.mostAnalog ?? levels?.most) : levels?.most, levels?.vih]
+    : [own.most, own.vih]
+  const supply = isOut ? at : part.logicVolts
   // A converter reads up to its supply; a level has to pass its threshold.
-  const most = isAnalog
-    ? Math.min(volts(levels?.mostAnalog ?? levels?.most, at) ?? 0, at ?? 0)
-    : volts(levels?.most, at)
-  const least = isAnalog ? (at ?? 0) * LEAST_SPAN : (volts(levels?.vih, at) ?? Number.NaN) * MARGIN
+  const most = isAnalog ? Math.min(volts(limit, supply) ?? 0, at ?? 0) : volts(limit, supply)
+  const least = isAnalog ? (at ?? 0) * LEAST_SPAN : (volts(threshold, supply) ?? Number.NaN) * MARGIN
   const ground = groundEnd(wiring, part)
   const [kind] = helpersFor(wiring.catalog, 'resistor')
-  if (facts.direction !== 'out' || isI2c(use) || !kind || ground === undefined) return []
+  if ((!isOut && facts.direction !== 'in') || isI2c(use) || !kind || ground === undefined) return []
   if (high === undefined || most === undefined || Number.isNaN(least) || lineOf(use) !== undefined) return []
   const loose = looseParts(wiring, kind.id).filter(({ ref }) => !taken.has(ref))
   const ohms = ({ options }: PartInstance): number => Number(options.ohms)
@@ -152,7 +161,7 @@ function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] 
   const [top, bottom] = [pair.top.ref, pair.bottom.ref]
   return [
     connect(use.end, `${top}.1`, `${high} V brought down by ${top} and ${bottom}`),
-    connect(`${bottom}.1`, `${top}.2`, 'middle of the divider'),
+    connect(`${bottom}.1`, isOut ? `${top}.2` : use.end, 'middle of the divider'),
     connect(`${bottom}.2`, ground, 'foot of the divider'),
   ]
 }

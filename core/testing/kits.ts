@@ -539,6 +539,35 @@ const supplies: readonly Kit[] = [
     ],
   },
   {
+    title: 'a receiver of satellites on a board with one serial port',
+    why: 'the port belongs to USB: what is left is a line by software, and said',
+    mcu: 'uno-r3',
+    parts: { G: 'gps-uart' },
+    wired: [['G\\.TX', 'MCU\\.[DA]\\d+']],
+    never: [['G\\.TX', 'MCU\\.D[01]']],
+  },
+  {
+    title: 'a radio for 3.3 V on a board of 5 V, and two resistors',
+    why: 'they bring the line to the radio down; the other way 3.3 V is read',
+    mcu: 'mega-2560-r3',
+    parts: { B: 'hc-05', R1: ohms(1000), R2: ohms(2000) },
+    wired: [
+      ['B\\.RXD', 'R1\\.1'],
+      ['B\\.RXD', 'R2\\.1'],
+      ['R1\\.2', 'MCU\\.D1[468]'],
+    ],
+  },
+  {
+    title: 'the same on a board with one serial port',
+    why: 'by software, over the same divider',
+    mcu: 'uno-r3',
+    parts: { B: 'hc-05', R1: ohms(1000), R2: ohms(2000) },
+    wired: [
+      ['B\\.RXD', 'R[12]\\.1'],
+      ['R1\\.2', 'MCU\\.[DA]\\d+'],
+    ],
+  },
+  {
     title: 'a bus transceiver',
     why: 'both enables run, data goes to a serial port that is free',
     mcu: 'mega-2560-r3',
