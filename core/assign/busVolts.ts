@@ -1,10 +1,7 @@
 import { volts } from '../catalog/common.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { levelsOf } from '../wiring/levels.ts'
+import { levelsOf, PROTECTION_DIODE } from '../wiring/levels.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-
-/** Volts of a protection diode: a bus that ends below them lets no current into a part. */
-const CLAMP = 0.6
 
 interface Bears {
   readonly part: PartInstance
@@ -46,7 +43,7 @@ export function pulledTooHigh(wiring: Wiring, parts: readonly PartInstance[]): s
   const at =
     pulls.reduce((sum, pull) => sum + pull.volts / pull.ohms, 0) / pulls.reduce((sum, pull) => sum + 1 / pull.ohms, 0)
   const weak = all.find(
-    ({ most, part }) => most !== undefined && at > most + 0.01 && at >= (part.logicVolts ?? most) + CLAMP,
+    ({ most, part }) => most !== undefined && at > most + 0.01 && at >= (part.logicVolts ?? most) + PROTECTION_DIODE,
   )
   return weak && `pulled up to ${formatVolts(at)} together, into ${formatVolts(weak.most as number)}`
 }

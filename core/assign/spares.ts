@@ -45,14 +45,15 @@ export function spareFor(
           : spans.series
   const wanted = Object.entries(options)
   return looseParts(wiring, id)
-    .filter((part) => !taken.has(part.ref) && meant(wiring, part, owner, why) !== 'other')
+    .filter((part) => !taken.has(part.ref))
     .map((part) => ({
       part,
-      meant: meant(wiring, part, owner, why) === 'this',
+      meant: meant(wiring, part, owner, why),
       off: wanted.map(([name, value]) => distance(entryOf(part.options, name), value, span)),
     }))
+    .filter((one) => one.meant !== 'other')
     .filter(({ off, part }) => off.every((one) => one !== undefined) && bears(wiring, owner, across, part))
-    .sort((a, b) => Number(b.meant) - Number(a.meant) || sum(a.off) - sum(b.off))[0]?.part
+    .sort((a, b) => Number(b.meant === 'this') - Number(a.meant === 'this') || sum(a.off) - sum(b.off))[0]?.part
 }
 
 /** A capacitor is rated for what its part is fed with. */

@@ -1,5 +1,5 @@
 import { volts } from '../catalog/common.ts'
-import { levelsOf } from '../wiring/levels.ts'
+import { levelsOf, PROTECTION_DIODE } from '../wiring/levels.ts'
 import type { BoardInstance, Host, PartInstance, Source, Terminal, Wiring } from '../wiring/model.ts'
 import { linesOfSignal } from './lines.ts'
 import { networkOf } from './still.ts'
@@ -14,9 +14,6 @@ export interface FedWhileOff {
   /** What flows through the protection diode of the pin, in milliamperes; without bound where nothing limits it. */
   readonly milliamps: number
 }
-
-/** Forward volts of a protection diode. */
-const CLAMP = 0.6
 
 /**
  * Lines between two things that live on different supplies, into a pin whose limit follows its own supply: without that
@@ -45,10 +42,11 @@ export function fedWhileOff(wiring: Wiring): FedWhileOff[] {
       if (openDrain || high === undefined || !isOwner(from) || !isOwner(to) || !apart(from, to)) return []
       const limit = receiver === use.end ? levelsOf(use).most : wiring.terminal(receiver)?.host?.levels.most
       const unfed = volts(limit, 0)
-      if (limit === undefined || limit.factor === 0 || unfed === undefined || high <= unfed + CLAMP) return []
+      if (limit === undefined || limit.factor === 0 || unfed === undefined || high <= unfed + PROTECTION_DIODE)
+        return []
       const [supply = ''] = rootsOf(to)
       const ohms = networkOf(wiring).thevenin(wiring.netOf(receiver), { net: wiring.netOf(driver), volts: high })?.ohms
-      return [{ driver, receiver, ref: to.ref, supply, milliamps: ((high - CLAMP) / (ohms ?? 0)) * 1000 }]
+      return [{ driver, receiver, ref: to.ref, supply, milliamps: ((high - PROTECTION_DIODE) / (ohms ?? 0)) * 1000 }]
     })
 }
 

@@ -5,6 +5,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import type { Fix } from '../plan/edit.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { dividerEdits } from '../wiring/dividerEdits.ts'
+import { PROTECTION_DIODE } from '../wiring/levels.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
@@ -12,8 +13,6 @@ import type { Report, Rule } from './finding.ts'
 import { levelElsewhereMessages, sayOthers } from './levelElsewhere.ts'
 import { listWords, twoDigits } from './shared.ts'
 
-/** Volts of a protection diode: a pull-up that ends below them lets no current in, though no source allows the volts. */
-const CLAMP = 0.6
 /** Volts above the limit that count as measuring noise. */
 const SLACK = 0.01
 
@@ -66,7 +65,7 @@ function sayLines(wiring: Wiring, lines: readonly Line[], report: (one: Report) 
   // So do the pull-ups that a board of 5 V carries itself: a fraction of a milliampere, with which many builds live.
   const board = wiring.terminal(line.driver)?.host?.cautions.some(({ id }) => id === 'fixed-pull-up') === true
   const isPulled =
-    !driven && !tied && line.receiverVolts !== undefined && (board || arrives < line.receiverVolts + CLAMP)
+    !driven && !tied && line.receiverVolts !== undefined && (board || arrives < line.receiverVolts + PROTECTION_DIODE)
   report({
     severity: isPulled ? 'caution' : 'fault',
     at: [...drivers, ...receivers],

@@ -66,8 +66,8 @@ export function QuickEntry() {
             // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
             <span key={index}>
               <b className="mono">{item.count} ×</b> {item.entry.title}
-              {Object.values(item.options).map((value) => (
-                <span key={value} className="mono">
+              {Object.entries(item.options).map(([name, value]) => (
+                <span key={name} className="mono">
                   {' '}
                   {typeof value === 'number' ? formatQuantity(value, '') : value}
                 </span>
