@@ -1,4 +1,4 @@
-import type { Host, SignalUse } from '../wiring/model.ts'
+import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
@@ -11,28 +11,66 @@ export const pwmChannel: Rule = {
     fixable: false,
   },
   check(wiring, report) {
-    for (const board of wiring.boards)
-      for (const timer of board.board.timers)
-        for (const [name, pins] of Object.entries(timer.channels)) {
-          if (pins.length < 2) continue
-          const here = new Map<Host, SignalUse[]>()
-          for (const use of wiring.signals) {
-            if (use.facts.needs !== 'pwm') continue
-            for (const { host } of use.hosts)
-              if (host.board === board && pins.includes(host.end.slice(board.ref.length + 1)))
-                here.set(host, [...(here.get(host) ?? []), use])
-          }
-          if (here.size < 2) continue
-          const hosts = [...here.keys()]
-          const uses = [...here.values()].flat()
-          report({
-            severity: 'fault',
-            at: [...uses.map((use) => use.end), ...hosts.map((host) => host.end)],
-            message: 'same',
-            data: { pins: hosts.map((host) => host.end), signals: uses.map((use) => use.end) },
-            why: `Channel ${name} of ${timer.id} has one width and reaches ${listWords(pins.map((pin) => `${board.ref}.${pin}`))}. A pin of another channel gives a pulse of its own.`,
-            numbers: {},
-          })
-        }
+    for (const board of wiring.boards) {
+      const pulses = new Map<Host, SignalUse[]>()
+      for (const use of wiring.signals) {
+        if (use.facts.needs !== 'pwm') continue
+        for (const { host } of use.hosts)
+          if (host.board === board && channelsAt(host).length > 0)
+            pulses.set(host, [...(pulses.get(host) ?? []), use])
+      }
+      for (const hosts of crowded([...pulses.keys()])) {
+        const uses = hosts.flatMap((host) => pulses.get(host) ?? [])
+        const channels = [...new Set(hosts.flatMap(channelsAt))]
+        report({
+          severity: 'fault',
+          at: [...uses.map((use) => use.end), ...hosts.map((host) => host.end)],
+          message: 'same',
+          data: { pins: hosts.map((host) => host.end), signals: uses.map((use) => use.end) },
+          why: `${listWords(channels)} has one width and reaches ${listWords(reachedBy(board, channels))}. A pin of another channel gives a pulse of its own.`,
+          numbers: {},
+        })
+      }
+    }
   },
+}
+
+/** Channels of timers that reach a pin, by name. */
+function channelsAt(host: Host): string[] {
+  const pin = host.end.slice(host.ref.length + 1)
+  return (host.board?.board.timers ?? []).flatMap(({ id, channels }) =>
+    Object.entries(channels).flatMap(([name, pins]) => (pins.includes(pin) ? [`Channel ${name} of ${id}`] : [])),
+  )
+}
+
+function reachedBy(board: BoardInstance, channels: readonly string[]): string[] {
+  const pins = board.board.timers.flatMap(({ id, channels: all }) =>
+    Object.entries(all).flatMap(([name, some]) => (channels.includes(`Channel ${name} of ${id}`) ? some : [])),
+  )
+  return [...new Set(pins)].map((pin) => `${board.ref}.${pin}`)
+}
+
+/** Groups of pins that have fewer channels between them than there are pins: however channels are chosen, two share one. */
+function crowded(hosts: readonly Host[]): Host[][] {
+  const owners = new Map<string, Host>()
+  const groups: Host[][] = []
+  for (const host of hosts) {
+    const seen = new Set<string>()
+    const place = (wanted: Host): boolean =>
+      channelsAt(wanted).some((channel) => {
+        if (seen.has(channel)) return false
+        seen.add(channel)
+        const owner = owners.get(channel)
+        if (owner !== undefined && !place(owner)) return false
+        owners.set(channel, wanted)
+        return true
+      })
+    if (place(host)) continue
+    // What the search went through is a set of channels that is full: its owners and this pin are too many for it.
+    const full = [...seen].flatMap((channel) => owners.get(channel) ?? [])
+    const known = groups.find((group) => group.some((one) => full.includes(one)))
+    if (known === undefined) groups.push([...full, host])
+    else known.push(host)
+  }
+  return groups
 }
