@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     isolate: false,
-    include: ['{core,node,server,cli,web,benchmarks,torture}/**/*.test.ts'],
+    include: ['{core,node,server,cli,web,benchmarks,torture,scripts}/**/*.test.ts'],
     environment: 'node',
     setupFiles: ['core/testing/setup.ts'],
     testTimeout: 30_000,

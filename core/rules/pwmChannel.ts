@@ -16,8 +16,7 @@ export const pwmChannel: Rule = {
       for (const use of wiring.signals) {
         if (use.facts.needs !== 'pwm') continue
         for (const { host } of use.hosts)
-          if (host.board === board && channelsAt(host).length > 0)
-            pulses.set(host, [...(pulses.get(host) ?? []), use])
+          if (host.board === board && channelsAt(host).length > 0) pulses.set(host, [...(pulses.get(host) ?? []), use])
       }
       for (const hosts of crowded([...pulses.keys()])) {
         const uses = hosts.flatMap((host) => pulses.get(host) ?? [])

@@ -19,7 +19,8 @@ function names(board: Board, naming: Naming): Map<string, string> {
   return found
 }
 
-function controllerPins(controller: Controller): [signal: string, pin: string][] {
+/** Every signal of a controller with a pin that it can be on. */
+export function controllerPins(controller: Controller): [signal: string, pin: string][] {
   const free = Object.entries(controller.pins ?? {}).flatMap(([signal, pins]) =>
     pins.map((pin): [string, string] => [signal, pin]),
   )

@@ -164,7 +164,9 @@ export const samdTable: Comparison = {
     }
     for (const [line, pins] of lines)
       if (line !== '' && pins.length > 1) theirs.add(`${pins.join('+')} one interrupt line ${line}`)
-    for (const pin of entry.pins.filter(({ port, firmware }) => port !== undefined && named.some((one) => one.pin === firmware))) {
+    for (const pin of entry.pins.filter(
+      ({ port, firmware }) => port !== undefined && named.some((one) => one.pin === firmware),
+    )) {
       ours.add(`${pin.firmware} port ${pin.port}`)
       const channel = pin.aliases.map((alias) => /^AIN(\d+)$/.exec(alias)?.[1]).find((one) => one !== undefined)
       ours.add(`${pin.firmware} analog ${channel}`)
@@ -210,7 +212,10 @@ export function imxrtFunction(name: string): { unit: string; signal: string } | 
   const bus = /^(LPI2C|LPSPI|LPUART|FLEXCAN)(\d)_(SDA|SCL|SCK|SOUT|SIN|PCS\d|TX|RX|TXD|RXD)$/.exec(name)
   if (bus !== null) {
     const signals: Record<string, string> = { SOUT: 'mosi', SIN: 'miso', PCS: 'cs', TXD: 'tx', RXD: 'rx' }
-    return { unit: `${bus[1]}${bus[2]}`, signal: signals[bus[3]?.replace(/\d/, '') ?? ''] ?? bus[3]?.toLowerCase() ?? '' }
+    return {
+      unit: `${bus[1]}${bus[2]}`,
+      signal: signals[bus[3]?.replace(/\d/, '') ?? ''] ?? bus[3]?.toLowerCase() ?? '',
+    }
   }
   const pwm = /^FLEXPWM(\d)_PWM(\d)_([ABX])$/.exec(name)
   if (pwm !== null) return { unit: `flexpwm${pwm[1]}-${pwm[2]}`, signal: pwm[3]?.toLowerCase() ?? '' }
@@ -255,8 +260,7 @@ export const imxrtTable: Comparison = {
       for (const { signal, pin } of wanted)
         for (const one of pads.get(pins.get(pin) ?? '') ?? [])
           if (one.signal === signal) votes.set(one.unit, (votes.get(one.unit) ?? 0) + 1)
-      const unit =
-        'channels' in controller ? controller.id : [...votes].sort((one, other) => other[1] - one[1])[0]?.[0]
+      const unit = 'channels' in controller ? controller.id : [...votes].sort((one, other) => other[1] - one[1])[0]?.[0]
       for (const { signal, pin } of wanted) {
         if (!pins.has(pin)) continue
         ours.add(`${pin} ${controller.id}.${signal}`)
@@ -270,7 +274,9 @@ export const imxrtTable: Comparison = {
 
 /** Part of a source text between two preprocessor conditions on the chip. */
 function forChip(text: string, chip: string): string {
-  const found = new RegExp(`#(?:if|elif)[^\\n]*CONFIG_IDF_TARGET_${chip}\\b[^\\n]*\\n([\\s\\S]*?)#(?:elif|else|endif)`).exec(text)
+  const found = new RegExp(
+    `#(?:if|elif)[^\\n]*CONFIG_IDF_TARGET_${chip}\\b[^\\n]*\\n([\\s\\S]*?)#(?:elif|else|endif)`,
+  ).exec(text)
   if (found === null) throw new Error(`nothing for ${chip}`)
   return found[1] ?? ''
 }
@@ -302,7 +308,9 @@ export const espSource: Comparison = {
         (found) => `${found[2]} analog unit ${found[1]}`,
       )
       const ours = entry.analog.flatMap((unit) =>
-        unit.pins.map((pin) => `${entry.pins.find((one) => one.id === pin)?.firmware} analog unit ${unit.id.replace(/\D/g, '')}`),
+        unit.pins.map(
+          (pin) => `${entry.pins.find((one) => one.id === pin)?.firmware} analog unit ${unit.id.replace(/\D/g, '')}`,
+        ),
       )
       if (touches)
         for (const found of forChip(touch.slice(touch.indexOf('touchpad_obj[]')), chip).matchAll(/GPIO_NUM_(\d+)/g))
@@ -325,7 +333,8 @@ export const nrfTable: Comparison = {
   run: (folder, catalog) =>
     ['nrf52840-feather', 'microbit-v2'].map((id): Compared => {
       const entry = board(catalog, id)
-      const plain = (port: string | undefined) => port?.replace(/^P0\.0?/, 'P').replace(/^P1\.(\d+)/, (_, bit: string) => `P${32 + Number(bit)}`)
+      const plain = (port: string | undefined) =>
+        port?.replace(/^P0\.0?/, 'P').replace(/^P1\.(\d+)/, (_, bit: string) => `P${32 + Number(bit)}`)
       const pins = new Set(entry.pins.flatMap((pin) => (pin.kind === 'io' ? (plain(pin.port) ?? []) : [])))
       const theirs = table(folder, 'nrf/nrf52_af.csv')
         .split('\n')
@@ -334,7 +343,9 @@ export const nrfTable: Comparison = {
           return found === null ? [] : [`P${found[1]} analog ${found[2]}`]
         })
       const ours = entry.pins.flatMap((pin) =>
-        pin.joins === undefined && pin.does.includes('analog-in') ? [`${plain(pin.port)} analog ${pin.analog?.replace("AIN", "")}`] : [],
+        pin.joins === undefined && pin.does.includes('analog-in')
+          ? [`${plain(pin.port)} analog ${pin.analog?.replace('AIN', '')}`]
+          : [],
       )
       return { entry: id, ours: onBoard(ours, pins), theirs: onBoard(theirs, pins) }
     }),

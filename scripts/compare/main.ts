@@ -6,8 +6,8 @@ import { avrCore } from './avr.ts'
 import { espSource, imxrtTable, nrfTable, rpTable, samdTable, stmTables } from './chips.ts'
 import { type Answer, type Comparison, judge, type Outcome } from './comparison.ts'
 import { unpack } from './packages.ts'
-import { kernelAddresses, kernelClocks, libraryAddresses } from './parts.ts'
-import { espBoards, gpioHeader } from './singleBoards.ts'
+import { kernelAddresses, libraryAddresses } from './parts.ts'
+import { espBoards, gpioHeader, kernelPins } from './singleBoards.ts'
 
 // Holds the catalogue against packages of the registries. `--quick` leaves out the large ones; without it the table of
 // docs/catalogue-sources.md is written anew. Ends with 1 where something differs that no answer covers.
@@ -22,8 +22,8 @@ const comparisons: readonly Comparison[] = [
   espSource,
   espBoards,
   gpioHeader,
+  kernelPins,
   kernelAddresses,
-  kernelClocks,
   libraryAddresses,
 ]
 
@@ -41,7 +41,7 @@ let answeredFacts = 0
 const absent: string[] = []
 const used = new Set<Answer>()
 const lines: string[] = []
-const reasons: string[] = []
+const reasons = new Map<number, string>()
 for (const comparison of comparisons) {
   if (quick && !comparison.quick) continue
   const got = await unpack(comparison.from, cache)
@@ -73,7 +73,7 @@ console.log(
   `${facts} facts compared: ${agreed} agree, ${answeredFacts} differ with a reason, ${wrong} without` +
     (absent.length === 0 ? '' : `; not compared: ${absent.join(', ')}`),
 )
-if (!quick && absent.length === 0) writeTable([...lines, '', ...reasons])
+if (!quick && absent.length === 0) writeTable([...lines, '', ...reasonLines()])
 process.exitCode = wrong === 0 ? 0 : 1
 
 /** One row for each comparison that found the same of all its entries, else one for each entry. */
@@ -83,12 +83,14 @@ function tableRows(comparison: Comparison, version: string, outcomes: readonly O
   const rows: string[] = []
   const count = (some: readonly Outcome[]) => some.reduce((sum, one) => sum + one.count, 0)
   if (whole.length > 0)
-    rows.push(`| ${whole.map(({ entry }) => `\`${entry}\``).join(', ')} | ${from} | ${comparison.facts} | ${count(whole)} | all |`)
+    rows.push(
+      `| ${whole.map(({ entry }) => `\`${entry}\``).join(', ')} | ${from} | ${comparison.facts} | ${count(whole)} | all |`,
+    )
   for (const outcome of outcomes.filter((one) => !whole.includes(one))) {
     const marks = outcome.answered.map(({ answer, facts: covered }) => {
       const at = answers.indexOf(answer) + 1
-      const line = `${at}. Only ${answer.only}${answer.entry === undefined ? '' : ` (\`${answer.entry}\`)`}: ${answer.because}`
-      if (!reasons.includes(line)) reasons.push(line)
+      const entry = answer.entry === undefined ? '' : ` (\`${answer.entry}\`)`
+      reasons.set(at, `${at}. Only ${answer.only}${entry}: ${answer.because}`)
       return `${covered.length} by ${at}`
     })
     rows.push(
@@ -96,6 +98,10 @@ function tableRows(comparison: Comparison, version: string, outcomes: readonly O
     )
   }
   return rows
+}
+
+function reasonLines(): string[] {
+  return [...reasons].sort(([one], [other]) => one - other).map(([, line]) => line)
 }
 
 function writeTable(body: readonly string[]): void {

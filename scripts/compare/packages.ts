@@ -8,6 +8,16 @@ export type Package =
   | { readonly kind: 'debian'; readonly name: string; readonly inner?: { tar: string; folders: readonly string[] } }
   | { readonly kind: 'debian-source'; readonly name: string; readonly suite: string }
 
+/** Source of the kernel: only what is read of it is unpacked. */
+export const KERNEL: Package = {
+  kind: 'debian',
+  name: 'linux-source-6.1',
+  inner: {
+    tar: 'usr/src/linux-source-6.1.tar.xz',
+    folders: ['Documentation/devicetree/bindings', 'arch/arm/boot/dts', 'arch/arm64/boot/dts'],
+  },
+}
+
 export type Unpacked =
   | { readonly ok: true; readonly folder: string; readonly version: string }
   | { readonly ok: false; readonly why: string }

@@ -3,17 +3,16 @@ import { join } from 'node:path'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Part } from '../../core/catalog/partSchema.ts'
 import type { Compared, Comparison } from './comparison.ts'
+import { KERNEL } from './packages.ts'
 
-/** Addresses and clocks of parts against drivers and device trees. */
+/** Addresses of parts against drivers and device trees. */
 
 /** Chips behind entries whose id is not the chip's name. */
 const CHIPS: Readonly<Record<string, readonly string[]>> = {
   aht20: ['aht20', 'aht10'],
   at24c32: ['24c32', 'at24c32'],
   'lcd-i2c': ['pcf8574'],
-  'mux-4067': [],
   mpu6050: ['mpu6050'],
-  'fram-spi': ['fm25', 'mb85rs'],
 }
 
 /** Names under which drivers may know the chip of an entry. */
@@ -71,14 +70,7 @@ export function treeAddresses(text: string): [chip: string, address: string][] {
 
 export const kernelAddresses: Comparison = {
   id: 'kernel-addresses',
-  from: {
-    kind: 'debian',
-    name: 'linux-source-6.1',
-    inner: {
-      tar: 'usr/src/linux-source-6.1.tar.xz',
-      folders: ['Documentation/devicetree/bindings', 'arch/arm/boot/dts', 'arch/arm64/boot/dts', 'drivers/iio'],
-    },
-  },
+  from: KERNEL,
   source: 'device trees and bindings of the kernel',
   facts: 'I2C addresses at which the kernel finds the chip are among ours',
   quick: false,
@@ -90,39 +82,6 @@ export const kernelAddresses: Comparison = {
         for (const [chip, address] of treeAddresses(readFileSync(file, 'utf8')))
           known.set(chip, (known.get(chip) ?? new Set()).add(address))
     return usedAddresses(catalog, known)
-  },
-}
-
-/** Highest clock of chips by their bindings. */
-export function bindingClocks(text: string): [chip: string, hertz: number][] {
-  const most = /spi-max-frequency:\s*\n(?:\s+description:.*\n)?\s+maximum:\s*(\d+)/.exec(text)
-  if (most === null) return []
-  const names = /\n {2}compatible:([\s\S]*?)\n {2}\w/.exec(text)?.[1] ?? ''
-  return [...names.matchAll(/[\w-]+,([\w-]+)/g)].map((found) => [found[1] ?? '', Number(most[1])])
-}
-
-export const kernelClocks: Comparison = {
-  id: 'kernel-clocks',
-  from: kernelAddresses.from,
-  source: 'bindings of the kernel',
-  facts: 'highest SPI clock',
-  quick: false,
-  run(folder, catalog) {
-    const known = new Map<string, number>()
-    for (const file of filesBelow(join(folder, 'Documentation/devicetree/bindings'), /\.ya?ml$/))
-      for (const [chip, hertz] of bindingClocks(readFileSync(file, 'utf8'))) known.set(chip, hertz)
-    return [...catalog.parts.values()].flatMap((part): Compared[] => {
-      const clocks = part.modes.flatMap(({ spi }) => spi?.most ?? [])
-      const theirs = chipNames(part).flatMap((chip) => known.get(chip) ?? [])
-      if (clocks.length === 0 || theirs.length === 0) return []
-      return [
-        {
-          entry: part.id,
-          ours: new Set(clocks.map((hertz) => `${hertz} Hz`)),
-          theirs: new Set(theirs.map((hertz) => `${hertz} Hz`)),
-        },
-      ]
-    })
   },
 }
 

@@ -1,7 +1,10 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { runInNewContext } from 'node:vm'
+import { asVariant } from '../../core/catalog/variant.ts'
+import { controllerPins } from './boardFacts.ts'
 import type { Compared, Comparison } from './comparison.ts'
+import { KERNEL } from './packages.ts'
 
 /** Header of the single-board computer as a library for its pins has it. */
 export const gpioHeader: Comparison = {
@@ -47,7 +50,10 @@ const ESP_CHIPS: Readonly<Record<string, string>> = {
 
 interface BoardData {
   readonly archs: Record<string, { readonly pins: Record<string, string> }>
-  readonly boards: Record<string, { readonly pins?: Record<string, number>; readonly led?: { readonly pin: number | string } }>
+  readonly boards: Record<
+    string,
+    { readonly pins?: Record<string, number>; readonly led?: { readonly pin: number | string } }
+  >
 }
 
 /** `0,2,12-15` as numbers; names of other lists are followed. */
@@ -80,13 +86,20 @@ export const espBoards: Comparison = {
       const ours: string[] = []
       const theirs: string[] = []
       const io = board.pins.filter((pin) => pin.kind === 'io' && pin.joins === undefined)
-      const number = (pin: (typeof io)[number]) => Number(pin.firmware?.replace(/\D/g, '') || pin.port?.replace(/\D/g, ''))
+      const number = (pin: (typeof io)[number]) =>
+        Number(pin.firmware?.replace(/\D/g, '') || pin.port?.replace(/\D/g, ''))
       const mine = new Set(io.map(number))
       const chip = data.archs[ESP_CHIPS[id] ?? '']
       if (chip !== undefined) {
-        theirs.push(...pinList(chip.pins, 'boot').filter((pin) => mine.has(pin)).map((pin) => `${pin} boot strap`))
+        theirs.push(
+          ...pinList(chip.pins, 'boot')
+            .filter((pin) => mine.has(pin))
+            .map((pin) => `${pin} boot strap`),
+        )
         ours.push(
-          ...io.filter((pin) => pin.cautions.some((one) => one.id === 'boot-strap')).map((pin) => `${number(pin)} boot strap`),
+          ...io
+            .filter((pin) => pin.cautions.some((one) => one.id === 'boot-strap'))
+            .map((pin) => `${number(pin)} boot strap`),
         )
       }
       const same = data.boards[ESP_BOARDS[id] ?? '']
@@ -95,10 +108,66 @@ export const espBoards: Comparison = {
         ours.push(...[...mine].map((pin) => `${pin} brought out`))
         if (typeof same.led?.pin === 'number') {
           theirs.push(`${same.led.pin} led`)
-          ours.push(...io.filter((pin) => pin.cautions.some((one) => one.id === 'onboard-led')).map((pin) => `${number(pin)} led`))
+          ours.push(
+            ...io
+              .filter((pin) => pin.cautions.some((one) => one.id === 'onboard-led'))
+              .map((pin) => `${number(pin)} led`),
+          )
         }
       }
       return { entry: id, ours: new Set(ours), theirs: new Set(theirs) }
+    })
+  },
+}
+
+/** Pins of controllers in the pin groups of a device tree, `CONTROLLER PIN` and, where the group names it, `.SIGNAL`. */
+export function treePins(text: string): Set<string> {
+  const facts = new Set<string>()
+  for (const group of text.matchAll(
+    /\b((?:i2c|spi|uart|pcm)\d?)_(?:ctsrts_)?gpio\d+: \w+ \{((?:[^{}]|\{[^{}]*\})*)\}/g,
+  )) {
+    const [, unit, body] = group
+    const older = /brcm,pins = <([\d\s]+)>/.exec(body ?? '')
+    for (const pin of older?.[1]?.trim().split(/\s+/) ?? []) facts.add(`${unit} GPIO${pin}`)
+    for (const [, name, inner] of (body ?? '').matchAll(/pins?-(\w+) \{([^{}]*)\}/g))
+      for (const [, pin] of (inner ?? '').matchAll(/"gpio(\d+)"/g)) {
+        facts.add(`${unit} GPIO${pin}`)
+        if (['sda', 'scl', 'tx', 'rx', 'cts', 'rts'].includes(name ?? '')) facts.add(`${unit} GPIO${pin} ${name}`)
+      }
+  }
+  return facts
+}
+
+/** Pin groups of the kernel for the chips of the single-board computer. */
+export const kernelPins: Comparison = {
+  id: 'kernel-pins',
+  from: KERNEL,
+  source: 'pin groups in the device trees of both generations of the chip',
+  facts: 'pins of I2C, SPI, UART and PCM controllers',
+  quick: false,
+  run(folder, catalog) {
+    const board = catalog.boards.get('pi-40')
+    if (board === undefined) throw new Error('no board pi-40')
+    return [
+      { model: '3b-plus', file: 'bcm283x.dtsi' },
+      { model: '4b', file: 'bcm2711.dtsi' },
+    ].map(({ model, file }): Compared => {
+      const pins = new Set(board.pins.filter(({ kind }) => kind === 'io').map(({ id }) => id))
+      const theirs = [...treePins(readFileSync(join(folder, 'arch/arm/boot/dts', file), 'utf8'))].filter((fact) =>
+        pins.has(fact.split(' ')[1] ?? ''),
+      )
+      if (theirs.length < 20) throw new Error(`${theirs.length} pins in ${file}`)
+      const units = new Set(theirs.map((fact) => fact.split(' ')[0]))
+      const named = new Set(theirs.filter((fact) => fact.split(' ').length === 3).map((fact) => fact.split(' ')[0]))
+      const ours = asVariant(board, model).controllers.flatMap((controller) => {
+        const unit = controller.kind === 'i2s' ? 'pcm' : controller.id
+        if (!units.has(unit)) return []
+        return controllerPins(controller).flatMap(([signal, pin]) => [
+          `${unit} ${pin}`,
+          ...(named.has(unit) ? [`${unit} ${pin} ${signal}`] : []),
+        ])
+      })
+      return { entry: `pi-40, model ${model}`, ours: new Set(ours), theirs: new Set(theirs) }
     })
   },
 }
