@@ -277,6 +277,8 @@ function cautionPrice(caution: Caution, use: SignalUse): { points: number; words
       return { points: use.facts.needs.startsWith('spi.cs') ? 0 : costs.keepOutput, words: 'kept by SPI' }
     case 'debug-port':
       return { points: 2, words: 'debug pin' }
+    case 'false-edge':
+      return use.facts.needs === 'interrupt' ? { points: costs.pulse, words: 'edges of its own' } : undefined
     default:
       return undefined
   }

@@ -35,6 +35,7 @@ export const cautionIds = [
   'keep-output',
   'slow',
   'debug-port',
+  'false-edge',
 ] as const
 
 const Level = v.picklist(['high', 'low'])

@@ -59,8 +59,8 @@ testRule(featureConflict, {
       parts: { B: 'button' },
       wires: 'B.1 MCU.GPIO4, B.2 MCU.GND',
       says: ['fault: B.1 cannot have MCU.GPIO4: 1-Wire driver takes this pin.'],
-      fix: 'Move B.1 to MCU.GPIO17',
-      changes: ['wire B.1 to MCU.GPIO4 removed', 'wire B.1 to MCU.GPIO17 added'],
+      fix: 'Move B.1 to MCU.GPIO27',
+      changes: ['wire B.1 to MCU.GPIO4 removed', 'wire B.1 to MCU.GPIO27 added'],
     },
     {
       title: 'a radio on the controller of the flash chip underneath',

@@ -39,6 +39,7 @@ it('finds every planted mistake and nothing else', () => {
     'caution supply-budget MCU.3V3',
     'caution supply-motor FLAP',
     'caution pin-unplaced LAMP.K',
+    'caution timing-sensitive RADIO.DIO0',
   ])
 })
 
