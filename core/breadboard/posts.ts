@@ -42,7 +42,7 @@ export function postsOfOthers(
     const pins =
       unit.kind === 'beside' || unit.kind === 'leads'
         ? pinsOf(unit)
-        : unit.kind === 'straddle'
+        : unit.kind === 'straddle' || unit.kind === 'row'
           ? Object.keys(unit.apart)
           : []
     if (pins.length === 0) return []

@@ -63,7 +63,7 @@ export function pinsOf(unit: Unit): string[] {
     case 'straddle':
       return [...named(unit.left), ...named(unit.right), ...Object.keys(unit.apart)]
     case 'row':
-      return named(unit.pins)
+      return [...named(unit.pins), ...Object.keys(unit.apart)]
     case 'beside':
       return Object.keys(unit.posts)
     case 'legs':

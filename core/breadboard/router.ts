@@ -179,7 +179,7 @@ export class Router {
         const fit =
           unit?.kind === 'beside'
             ? (unit.posts[splitEnd(end).pin] ?? 'plug')
-            : unit?.kind === 'straddle'
+            : unit?.kind === 'straddle' || unit?.kind === 'row'
               ? (unit.apart[splitEnd(end).pin] ?? 'plug')
               : unit?.kind === 'leads' && unit.ends === 'plug'
                 ? 'lead'

@@ -1,3 +1,5 @@
+import { footprintOf } from '../catalog/footprint.ts'
+import type { Footprint } from '../catalog/partSchema.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 
 /** What a wire must carry at a post: a plug goes into a hole, a socket, a screw terminal; a socket onto a post. */
@@ -21,7 +23,12 @@ export type Shape =
       readonly isBoard: boolean
     }
   /** One row of legs; a module hangs over the edge of the breadboard, a component stands where it is put. */
-  | { readonly kind: 'row'; readonly pins: readonly (string | null)[]; readonly hangsOver: boolean }
+  | {
+      readonly kind: 'row'
+      readonly pins: readonly (string | null)[]
+      readonly hangsOver: boolean
+      readonly apart: Readonly<Record<string, Fit>>
+    }
   /** Two legs that can be bent to any span in a range, in pitches. */
   | {
       readonly kind: 'legs'
@@ -62,6 +69,16 @@ export function unitsOf(wiring: Wiring): Unit[] {
 
 const fitOf = (posts: 'plug' | 'socket' | 'pads'): Fit => (posts === 'plug' ? 'socket' : 'plug')
 
+/** Posts of a part on other edges, by what a wire must carry there. */
+const apartOf = (foot: Footprint): Record<string, Fit> =>
+  'apart' in foot
+    ? Object.fromEntries(
+        foot.apart.flatMap(({ pins, posts }) =>
+          pins.map((pin) => [pin, posts === 'plug' ? 'socket' : 'plug'] as const),
+        ),
+      )
+    : {}
+
 function boardShape(owner: BoardInstance, wantedBeside: boolean): Shape {
   const { board, facts } = owner
   const posts = Object.fromEntries(facts.pins.map((pin) => [pin.id, fitOf(pin.header.posts)]))
@@ -94,10 +111,11 @@ function boardShape(owner: BoardInstance, wantedBeside: boolean): Shape {
 }
 
 function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
-  const foot = owner.part.footprint
+  const foot = footprintOf(owner.part, owner.options)
+  const apart = apartOf(foot)
   const beside = (pins: readonly (string | null)[], fit: Fit, why: string): Shape => ({
     kind: 'beside',
-    posts: Object.fromEntries(pins.flatMap((pin) => (pin === null ? [] : [[pin, fit] as const]))),
+    posts: { ...Object.fromEntries(pins.flatMap((pin) => (pin === null ? [] : [[pin, fit] as const]))), ...apart },
     why,
   })
   const straddle = (left: readonly (string | null)[], right: readonly (string | null)[], rowsApart: number): Shape => ({
@@ -105,14 +123,14 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
     left,
     right,
     rowsApart,
-    apart: {},
+    apart,
     isBoard: false,
   })
   switch (foot.kind) {
     case 'in-line':
       if (foot.posts !== 'plug') return beside(foot.pins, fitOf(foot.posts), 'has no posts to plug in')
       if (wantedBeside) return beside(foot.pins, 'socket', 'put beside it by the maker')
-      return { kind: 'row', pins: foot.pins, hangsOver: owner.part.build === 'module' }
+      return { kind: 'row', pins: foot.pins, hangsOver: owner.part.build === 'module', apart }
     case 'two-row':
       if (foot.rowsApart < 3 || foot.rowsApart > 11)
         return beside(
@@ -129,7 +147,7 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
     case 'legs': {
       const [a, b, ...more] = foot.pins
       if (a === undefined || b === undefined || more.length > 0)
-        return { kind: 'row', pins: foot.pins, hangsOver: false }
+        return { kind: 'row', pins: foot.pins, hangsOver: false, apart }
       return { kind: 'legs', pins: [a, b], least: foot.spanLeast, most: foot.spanMost }
     }
     case 'beside':

@@ -1,8 +1,9 @@
 import type { Path } from '../text/yamlSource.ts'
 import { type Catalog, partNames } from './catalog.ts'
 import { busSignals } from './common.ts'
+import { footprintPins, legsOf } from './footprint.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
-import type { Part } from './partSchema.ts'
+import type { Footprint, Part } from './partSchema.ts'
 
 /** What can be proved wrong about a part; `catalog` holds the parts that it refers to. */
 export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
@@ -155,14 +156,31 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
         'companion',
       )
   }
-  const foot = part.footprint
-  const feet = foot.kind === 'two-row' ? [...foot.left, ...foot.right] : foot.pins
+  lintFootprint(part, part.footprint, say, known)
+  for (const { when, footprint } of part.footprints) {
+    const option = part.options.find(({ id }) => id === when.option)
+    if (option === undefined) say(`a footprint hangs on ${when.option}, which is no option`, ['footprints'])
+    for (const value of when.is ?? [])
+      if (option !== undefined && !option.values.some((one) => one.value === value))
+        say(`a footprint is for ${when.option} ${value}, which is no value of it`, ['footprints'])
+    lintFootprint(part, footprint, say, known)
+  }
+}
+
+function lintFootprint(
+  part: Part,
+  foot: Footprint,
+  say: Say,
+  known: (list: readonly (string | null)[], where: string, path?: Path) => void,
+): void {
+  const feet = footprintPins(foot)
+  const legs = legsOf(foot)
   known(feet, 'footprint', ['footprint'])
   if (foot.kind === 'legs' && foot.spanLeast > foot.spanMost)
     say('the span of the legs ends before it starts', ['footprint'])
   if (foot.kind === 'dual-in-line') {
-    if (feet.length % 2 !== 0) say('a dual in-line footprint has an even number of legs', ['footprint'])
-    feet.forEach((id, index) => {
+    if (legs.length % 2 !== 0) say('a dual in-line footprint has an even number of legs', ['footprint'])
+    legs.forEach((id, index) => {
       const number = part.pins.find((pin) => pin.id === id)?.number
       if (number !== index + 1)
         say(`leg ${index + 1} of the footprint is ${id}, which is numbered ${number}`, ['footprint'])

@@ -363,33 +363,47 @@ export const Companion = v.strictObject({
 })
 export type Companion = v.InferOutput<typeof Companion>
 
+/** Posts on other edges, screw terminals and pads, which do not go into the breadboard: wires lead to them. */
+const Apart = v.optional(
+  v.array(v.strictObject({ pins: v.array(PinId), posts: v.picklist(['plug', 'socket', 'pads', 'terminals']) })),
+  [],
+)
+/** What no entry can know of every specimen, such as the order of legs: the sheet asks to look. */
+const check = v.optional(Text)
+
 export const Footprint = v.variant('kind', [
   v.strictObject({
     kind: v.literal('in-line'),
     pins: v.array(v.nullable(PinId)),
     posts: v.optional(v.picklist(['plug', 'socket', 'pads']), 'plug'),
+    apart: Apart,
+    check,
   }),
   v.strictObject({
     kind: v.literal('two-row'),
     left: v.array(v.nullable(PinId)),
     right: v.array(v.nullable(PinId)),
     rowsApart: Pitches,
+    apart: Apart,
+    check,
   }),
   /** Numbered around the corners: down the left side and up the right. */
-  v.strictObject({ kind: v.literal('dual-in-line'), pins: v.array(PinId), rowsApart: Pitches }),
-  v.strictObject({ kind: v.literal('legs'), pins: v.array(PinId), spanLeast: Pitches, spanMost: Pitches }),
+  v.strictObject({ kind: v.literal('dual-in-line'), pins: v.array(PinId), rowsApart: Pitches, check }),
+  v.strictObject({ kind: v.literal('legs'), pins: v.array(PinId), spanLeast: Pitches, spanMost: Pitches, check }),
   /** Lies beside the breadboard; wires go to its posts, or into screw terminals. */
   v.strictObject({
     kind: v.literal('beside'),
     pins: v.array(PinId),
     posts: v.optional(v.picklist(['plug', 'socket', 'pads']), 'plug'),
     terminals: v.optional(v.array(PinId), []),
+    check,
   }),
   v.strictObject({
     kind: v.literal('leads'),
     pins: v.array(PinId),
     ends: v.picklist(['plug', 'socket', 'bare']),
     lengthMillimetres: v.optional(Positive),
+    check,
   }),
 ])
 export type Footprint = v.InferOutput<typeof Footprint>
@@ -466,6 +480,8 @@ export const Part = v.strictObject({
   /** Legs that must not be swapped. */
   polarised: v.optional(v.boolean(), false),
   footprint: Footprint,
+  /** How it is built where an option says so: legs in another order, another edge. The first that holds. */
+  footprints: v.optional(v.array(v.strictObject({ when: When, footprint: Footprint })), []),
   notes: v.optional(v.array(Text), []),
 })
 export type Part = v.InferOutput<typeof Part>

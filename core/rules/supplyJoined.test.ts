@@ -13,8 +13,48 @@ testRule(supplyJoined, {
       boards: { A: { board: 'uno-r3' }, B: { board: 'pico' } },
       wires: 'A.GND B.GND',
     },
+    {
+      title: 'a switch between the rail of the board and a sensor',
+      mcu: 'uno-r3',
+      parts: { W: 'slide-switch', S: 'tmp36' },
+      wires: 'W.1 MCU.5V, W.C S.VS, S.GND MCU.GND, S.OUT MCU.A0',
+    },
+    {
+      title: 'a switch that changes a sensor between the rail and ground',
+      mcu: 'uno-r3',
+      parts: { W: 'slide-switch', S: 'tmp36' },
+      wires: 'W.1 MCU.5V, W.3 MCU.GND, W.C S.VS, S.GND MCU.GND, S.OUT MCU.A0',
+    },
+    {
+      title: 'a relay that brakes its pump',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+      parts: { K: 'relay-1', P: 'pump' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.NO, PACK.- K.NC, K.COM P.+, P.- PACK.-',
+    },
+    {
+      title: 'a button that is read',
+      mcu: 'uno-r3',
+      parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10_000 } } },
+      wires: 'B.1 MCU.5V, B.2 MCU.D4, R.1 MCU.D4, R.2 MCU.GND',
+    },
   ],
   invalid: [
+    {
+      title: 'a button between a pack and ground',
+      supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+      parts: { B: 'button' },
+      wires: 'B.1 PACK.+, B.2 PACK.-',
+      says: ['fault: B joins PACK.+ (5.0 V) with ground when it closes.'],
+    },
+    {
+      title: 'a relay with its common at ground and a throw at the supply',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+      parts: { K: 'relay-1', P: 'pump' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.NO, PACK.- K.COM, PACK.+ P.+, P.- K.COM',
+      says: ['fault: K joins PACK.+ (5.0 V) with ground when it closes.'],
+    },
     {
       title: 'a pack on the 3.3 V rail',
       supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },

@@ -13,6 +13,7 @@ export const supplyJoined: Rule = {
     messages: {
       ground: '{names} is joined with ground.',
       sources: '{names} are joined with each other.',
+      closes: '{part} joins {source} ({volts}) with ground when it closes.',
       output: '{output} is joined with {source} ({volts}): when it switches to ground it shorts the supply.',
     },
     fixable: true,
@@ -37,6 +38,27 @@ export const supplyJoined: Rule = {
         numbers: Object.fromEntries(ends.map((one) => [one.end, one.volts])),
         propose: () => takeOut(wiring, touches),
       })
+    }
+    for (const one of circuitOf(wiring).elements) {
+      if (one.kind !== 'contact' || one.netA === one.netB) continue
+      for (const [hot, cold] of [
+        [one.netA, one.netB],
+        [one.netB, one.netA],
+      ] as const) {
+        const own = one.part.part.pins.map(({ id }) => wiring.netOf(`${one.part.ref}.${id}`))
+        // A supply that comes through another throw of the same switch is cut off when this one closes.
+        const source = hot.sources.find(({ end }) => wiring.netOf(end) === hot || !own.includes(wiring.netOf(end)))
+        if (source === undefined || hot.ground || !cold.ground) continue
+        report({
+          severity: 'fault',
+          at: [one.a, one.b, source.end],
+          message: 'closes',
+          data: { part: one.part.ref, source: source.end, volts: formatVolts(source.volts) },
+          why: 'A contact has next to no resistance: between a supply and ground belongs what is switched. A button that is read lies between its pin and one of the two.',
+          numbers: { volts: source.volts },
+          propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
+        })
+      }
     }
     for (const { output, part, facts } of circuitOf(wiring).channels) {
       const source = wiring.netOf(output).sources[0]

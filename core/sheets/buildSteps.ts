@@ -1,4 +1,5 @@
 import type { Layout } from '../breadboard/layout.ts'
+import { footprintOf } from '../catalog/footprint.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed } from '../wiring/buses.ts'
@@ -36,7 +37,16 @@ export function buildSteps(wiring: Wiring, lines: readonly Line[], layout: Layou
   const steps = [...groups.values()]
     .sort((a, b) => a.rank - b.rank)
     .map(({ title, text, lines: own }) => ({ title, text, lines: own.sort((a, b) => a.order - b.order) }))
-  return layout ? [placingStep(layout), ...steps] : steps
+  return [...checkStep(wiring), ...(layout ? [placingStep(layout)] : []), ...steps]
+}
+
+/** What no entry can know of every specimen is looked up before anything goes in. */
+function checkStep(wiring: Wiring): BuildStep[] {
+  const checks = wiring.parts.flatMap((owner) => {
+    const { check } = footprintOf(owner.part, owner.options)
+    return check === undefined ? [] : [`${owner.ref}: ${check}`]
+  })
+  return checks.length === 0 ? [] : [{ title: 'Look at these first', text: checks.join(' '), lines: [] }]
 }
 
 function placingStep(layout: Layout): BuildStep {

@@ -3,6 +3,7 @@ import type { Layout } from '../breadboard/layout.ts'
 import { type Ends, stockLength } from '../breadboard/lengths.ts'
 import type { Point } from '../breadboard/points.ts'
 import { lineOf } from '../breadboard/tidy.ts'
+import { footprintOf } from '../catalog/footprint.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { PlanWire } from '../plan/planSchema.ts'
 import type { Net, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
@@ -162,7 +163,9 @@ function sideOf({ terminal }: LineEnd): 'plug' | 'socket' | 'lead' {
       ? 'socket'
       : 'plug'
   if (terminal?.owner.kind !== 'part') return 'plug'
-  const { footprint } = terminal.owner.part
+  const footprint = footprintOf(terminal.owner.part, terminal.owner.options)
+  const apart = 'apart' in footprint ? footprint.apart.find(({ pins }) => pins.includes(terminal.pin)) : undefined
+  if (apart) return apart.posts === 'plug' ? 'socket' : 'plug'
   if (footprint.kind === 'leads') return footprint.ends === 'socket' ? 'plug' : 'lead'
   if (footprint.kind === 'beside')
     return footprint.terminals.includes(terminal.pin) || footprint.posts !== 'plug' ? 'plug' : 'socket'

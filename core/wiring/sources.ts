@@ -40,39 +40,54 @@ export function placeSources(
     feedBoard(board, feed, netOf, give)
   }
   const links = stiffLinks(boards, parts, netOf, hasHost)
-  while (asleep.size > 0 || rails.size > 0) {
-    const before = asleep.size + rails.size
-    for (const { part, rail } of [...rails].filter(({ part, rail }) => railAlive(part, rail, netOf))) {
-      rails.forEach((one) => {
-        if (one.rail === rail && one.part === part) rails.delete(one)
-      })
+  const lead = (): boolean => {
+    let more = false
+    for (const { from, to, drop } of links) {
+      const source = from.sources[0]
+      const volts = source && Math.round((source.volts - drop) * 1000) / 1000
+      if (!source || volts === undefined || volts <= 0 || to.sources.length > 0 || to.ground) continue
+      give(to, drop === 0 ? source : { ...source, volts })
+      more = true
+    }
+    return more
+  }
+  const wired = (board: BoardInstance): boolean =>
+    board.board.feeds.some((feed) => feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).wired))
+  for (;;) {
+    let more = lead()
+    for (const one of [...rails].filter(({ part, rail }) => railAlive(part, rail, netOf))) {
+      const { part, rail } = one
+      rails.delete(one)
+      more = true
       const volts = typeof rail.volts === 'object' ? entryOf(part.options, rail.volts.option) : rail.volts
       const end = `${part.ref}.${rail.pin}`
       if (typeof volts === 'number')
         give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
     }
-    for (const { from, to, drop } of links) {
-      const source = from.sources[0]
-      const volts = source && Math.round((source.volts - drop) * 1000) / 1000
-      if (source && volts !== undefined && volts > 0 && to.sources.length === 0 && !to.ground)
-        give(to, drop === 0 ? source : { ...source, volts })
-      if (drop === 0 && from.ground && !to.ground && to.sources.length === 0) to.ground = true
-    }
     for (const board of [...asleep]) {
       const fed = board.board.feeds.find((feed) =>
         feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).sources.length > 0),
       )
-      if (fed) wake(board, fed)
+      if (!fed) continue
+      wake(board, fed)
+      more = true
     }
-    if (asleep.size + rails.size < before) continue
-    const wired = (board: BoardInstance): boolean =>
-      board.board.feeds.some((feed) => feed.pins.some((pin) => netOf(`${board.ref}.${pin}`).wired))
+    if (more) continue
     const next = [...asleep].find((board) => !wired(board)) ?? [...asleep][0]
-    if (!next) return
+    if (!next) break
     wake(
       next,
       next.board.feeds.find((feed) => feed.pins.length === 0),
     )
+  }
+  // A throw to ground beside one to a supply changes between the two: what is fed through it is fed.
+  for (let more = true; more; ) {
+    more = false
+    for (const { from, to, drop } of links)
+      if (drop === 0 && from.ground && !to.ground && to.sources.length === 0) {
+        to.ground = true
+        more = true
+      }
   }
 }
 

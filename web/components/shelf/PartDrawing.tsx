@@ -1,12 +1,12 @@
-import type { Part } from '../../../core/catalog/partSchema.ts'
+import type { Footprint, Part } from '../../../core/catalog/partSchema.ts'
 import { partFigure } from '../../../core/sheets/partFigure.ts'
 
 const PITCH = 22
 const GLYPH = 7.9
 
 /** A part as it lies in front of the maker: its legs in order with their names, numbers and lead colours. */
-export function PartDrawing({ part }: { part: Part }) {
-  const figure = partFigure(part)
+export function PartDrawing({ part, footprint = part.footprint }: { part: Part; footprint?: Footprint }) {
+  const figure = partFigure(footprint)
   const label = (leg: (typeof figure.legs)[number]): string => {
     const lead = part.pins.find((pin) => pin.id === leg.pin)?.lead
     return `${leg.pin ?? '·'}${lead ? ` ${lead.colour}` : ''}`

@@ -1,5 +1,5 @@
 import { volts } from '../../../core/catalog/common.ts'
-import type { Mode, Part, Signal } from '../../../core/catalog/partSchema.ts'
+import type { Mode, Part, Signal, When } from '../../../core/catalog/partSchema.ts'
 import { formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
 import { hexAddress } from '../../../core/plan/readPlan.ts'
 import { needWords } from '../../../core/wiring/needs.ts'
@@ -19,7 +19,7 @@ export function PartPage({ part }: { part: Part }) {
         <EntryActions kind="parts" id={part.id} />
       </header>
       <div className="part-top">
-        <PartDrawing part={part} />
+        <Drawings part={part} />
         <table className="facts">
           <tbody>
             {partRows(part).map((row) => (
@@ -60,6 +60,47 @@ export function PartPage({ part }: { part: Part }) {
       <UsedIn kind="parts" id={part.id} />
       <Sources sources={part.sources} />
     </article>
+  )
+}
+
+/** The part as it is built, once for every kind that differs. */
+function Drawings({ part }: { part: Part }) {
+  if (part.footprints.length === 0)
+    return (
+      <div>
+        <PartDrawing part={part} />
+        {part.footprint.check !== undefined && <p className="soft">{part.footprint.check}</p>}
+      </div>
+    )
+  const titles = ({ option, is }: When): string =>
+    (is ?? [])
+      .map((value) => part.options.find(({ id }) => id === option)?.values.find((one) => one.value === value))
+      .map((value) => value?.title ?? String(value?.value ?? ''))
+      .join('; ')
+  const taken = part.footprints.flatMap(({ when }) => when.is ?? [])
+  const [first] = part.footprints
+  const rest = part.options
+    .find(({ id }) => id === first?.when.option)
+    ?.values.filter(({ value }) => !taken.includes(value))
+    .map(({ value }) => value)
+  const all = [
+    ...(first && rest && rest.length > 0
+      ? [{ when: { option: first.when.option, is: rest }, footprint: part.footprint }]
+      : []),
+    ...part.footprints,
+  ]
+  return (
+    <div className="part-kinds">
+      {all.map(({ when, footprint }) => (
+        <figure key={titles(when)}>
+          <PartDrawing part={part} footprint={footprint} />
+          <figcaption>
+            {titles(when)}
+            {footprint.check !== undefined && <span className="soft"> {footprint.check}</span>}
+          </figcaption>
+        </figure>
+      ))}
+    </div>
   )
 }
 
