@@ -3,7 +3,7 @@ import { type Catalog, partNames } from './catalog.ts'
 import { busSignals } from './common.ts'
 import { footprintPins, legsOf } from './footprint.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
-import type { Footprint, Part } from './partSchema.ts'
+import type { Footprint, Part, When } from './partSchema.ts'
 
 /** What can be proved wrong about a part; `catalog` holds the parts that it refers to. */
 export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
@@ -54,11 +54,11 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
       at,
     )
     if (mode?.i2c?.pullUpTo !== undefined) known([mode.i2c.pullUpTo], `${where}: the pull-ups`, at)
-    const used = new Set<string>()
-    for (const { pin } of [...signals, ...ties]) {
-      if (used.has(pin)) say(`${where} uses ${pin} twice`, at)
-      used.add(pin)
-    }
+    const uses = [...signals, ...ties]
+    const used = new Set(uses.map(({ pin }) => pin))
+    for (const [later, one] of uses.entries())
+      if (uses.slice(0, later).some((other) => other.pin === one.pin && !areApart(one.when, other.when)))
+        say(`${where} uses ${one.pin} twice`, at)
     for (const signal of signals) {
       const sets =
         typeof signal.levels === 'object'
@@ -165,6 +165,12 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
         say(`a footprint is for ${when.option} ${value}, which is no value of it`, ['footprints'])
     lintFootprint(part, footprint, say, known)
   }
+}
+
+/** Two conditions that never hold together: different values of one option. */
+function areApart(one: When | undefined, other: When | undefined): boolean {
+  if (one?.option === undefined || one.option !== other?.option) return false
+  return one.is !== undefined && other.is !== undefined && !one.is.some((value) => other.is?.includes(value))
 }
 
 function lintFootprint(
