@@ -11,6 +11,10 @@ import { KERNEL } from './packages.ts'
 const CHIPS: Readonly<Record<string, readonly string[]>> = {
   aht20: ['aht20', 'aht10'],
   at24c32: ['24c32', 'at24c32'],
+  at24c256: ['24c256', 'at24c256'],
+  ens160: ['ens160', 'aht21'],
+  si7021: ['si7021', 'si7020'],
+  htu21d: ['htu21', 'htu21d'],
   'lcd-i2c': ['pcf8574'],
   mpu6050: ['mpu6050'],
 }
