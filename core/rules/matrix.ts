@@ -93,6 +93,8 @@ function sayLines(wiring: Wiring, part: PartInstance, report: (one: Report) => v
   const lines = [...new Set(listed)].map((pin) => `${part.ref}.${pin}`)
   // A part with one common line and keys to it is no matrix.
   if (lines.length < LEAST_CONTACTS || contacts.length === lines.length - 1) return
+  // Nor is one with contacts that share no line: switches side by side.
+  if (contacts.length > 0 && lines.length === 2 * contacts.length) return
   const byNet = new Map<Net, string[]>()
   for (const end of lines) {
     const net = wiring.netOf(end)

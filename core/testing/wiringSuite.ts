@@ -1,6 +1,7 @@
 import { fed, type Short } from './plans.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
+import { soundMoreParts } from './suiteMoreParts.ts'
 import { soundParts } from './suiteParts.ts'
 import { soundMore } from './suiteSound.ts'
 import { mistakenSystems, soundSystems } from './suiteSystems.ts'
@@ -537,6 +538,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundModules,
   ...soundSystems,
   ...soundParts,
+  ...soundMoreParts,
   ...soundMore,
 ]
 
