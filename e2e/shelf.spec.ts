@@ -97,6 +97,58 @@ test('a part of my own: mistakes shown at their line, then wired, carried by the
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Barn light sensor')
 })
 
+test('a part of six pins made with the form, by keyboard alone', async ({ page, address }) => {
+  await page.goto(`${address}/shelf`)
+  await page.getByLabel('Search boards and parts').fill('zzgauge')
+  await page.getByRole('link', { name: 'make it yourself' }).click()
+  const form = page.getByRole('form', { name: 'Part as a form' })
+  await expect(form).toBeVisible()
+  await expectAccessible(page)
+  await page.getByLabel('Name').focus()
+  await page.keyboard.type('Silo gauge')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('VCC GND SCL SDA INT PROBE')
+  await expect(form.getByLabel('What SCL does')).toHaveValue('scl')
+  // An address is missing, and the message says what one looks like.
+  await expect(form).toContainText('expected an address such as 0x3C')
+  await expect(page.getByRole('button', { name: 'Put it on the shelf' })).toBeDisabled()
+  // Three pins on: past VCC, GND, SCL with its mark, SDA with its mark, INT with its mark, to PROBE.
+  await form.getByLabel('What PROBE does').focus()
+  await page.keyboard.type('volt')
+  await expect(form.getByLabel('What PROBE does')).toHaveValue('analog')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Space')
+  await page.keyboard.press('Tab')
+  for (const figure of ['3', '5,5', '0.4', '2']) {
+    await page.keyboard.press('Control+A')
+    await page.keyboard.type(figure)
+    await page.keyboard.press('Tab')
+  }
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('0x2a 2b')
+  await expect(page.getByRole('region', { name: 'What is wrong' })).toContainText('Holds')
+  await expect(editor(page)).toContainText('least: 3, most: 5.5')
+  await expectAccessible(page)
+
+  // Nothing is lost by going away, and text and form are one.
+  await page.reload()
+  await expect(page.getByText('Taken up where you left it')).toBeVisible()
+  await expect(page.getByLabel('Name')).toHaveValue('Silo gauge')
+  const yaml = (await editor(page).locator('.cm-line').allTextContents()).join('\n')
+  await replaceText(page, `${yaml.replace('title: Silo gauge', 'title: Silo level gauge')}notes: [dusty]\n`)
+  await expect(page.getByLabel('Name')).toHaveValue('Silo level gauge')
+  await replaceText(page, 'pins: [')
+  await expect(page.getByText('The text is no entry at the moment')).toBeVisible()
+  await replaceText(page, `${yaml}notes: [dusty]\n`)
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Silo gauge')
+  await expect(page.getByText('0x2a')).toBeVisible()
+  await expect(page.getByText('dusty')).toBeVisible()
+  await page.goto(`${address}/shelf/new/parts`)
+  await expect(page.getByLabel('Name')).toHaveValue('')
+})
+
 test('nothing that is typed as an entry breaks the page', async ({ page, address }) => {
   await page.goto(`${address}/shelf/new/boards/uno-r3`)
   await expect(editor(page)).toContainText('id: my-uno-r3')

@@ -43,6 +43,7 @@ createRoot(root).render(
               <Route path="/" element={<Plans />} />
               <Route path="/shelf" element={<Shelf view="entry" />} />
               <Route path="/shelf/compare/:a/:b" element={<Shelf view="compare" />} />
+              <Route path="/shelf/new/:kind" element={<Shelf view="new" />} />
               <Route path="/shelf/new/:kind/:id" element={<Shelf view="new" />} />
               <Route path="/shelf/:kind/:id" element={<Shelf view="entry" />} />
               <Route path="/shelf/:kind/:id/edit" element={<Shelf view="edit" />} />

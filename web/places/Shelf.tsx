@@ -6,6 +6,7 @@ import { searchCatalog } from '../../core/catalog/search.ts'
 import { entryOf } from '../../core/text/entryOf.ts'
 import { Brand } from '../components/Brand.tsx'
 import { BoardPage, ComparePage } from '../components/shelf/BoardPage.tsx'
+import { categoryTitles } from '../components/shelf/categories.ts'
 import { PartPage } from '../components/shelf/PartPage.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
 import { useEntriesQuery } from '../store/api.ts'
@@ -17,22 +18,6 @@ import { toasted } from '../store/toastSlice.ts'
 const EntryEditor = lazy(() =>
   import('../components/shelf/EntryEditor.tsx').then((module) => ({ default: module.EntryEditor })),
 )
-
-const categoryTitles: Record<string, string> = {
-  sensor: 'Sensors',
-  input: 'Switches and keys',
-  display: 'Displays',
-  light: 'Lights',
-  radio: 'Radios and readers',
-  expander: 'Expanders',
-  bus: 'Bus parts',
-  driver: 'Drivers',
-  load: 'Loads',
-  storage: 'Storage',
-  clock: 'Clocks',
-  passive: 'Passives',
-  power: 'Power',
-}
 
 /** The catalogue: boards and parts with their facts and sources, and the maker's own. */
 export function Shelf({ view }: { view: 'entry' | 'compare' | 'edit' | 'new' }) {
@@ -47,6 +32,9 @@ export function Shelf({ view }: { view: 'entry' | 'compare' | 'edit' | 'new' }) 
           </NavLink>
         </nav>
         <div className="tools">
+          <Link className="btn btn-sm btn-outline-dark" to="/shelf/new/parts">
+            Make a part
+          </Link>
           <ImportButton />
           <Link className="btn btn-sm btn-outline-dark" to="/">
             Plans
@@ -99,9 +87,9 @@ function Welcome() {
         field on the left: the printed one, the chip’s, or what people call it.
       </p>
       <p>
-        Something missing? Open the entry that is most like it and press “Copy as my own”, or start a{' '}
-        <Link to="/shelf/new/parts/led">part</Link> or a <Link to="/shelf/new/boards/uno-r3">board</Link> from a simple
-        one.
+        Something missing? <Link to="/shelf/new/parts">Make a part of your own</Link> with a form, open the entry that
+        is most like it and press “Copy as my own”, or start a <Link to="/shelf/new/boards/uno-r3">board</Link> from a
+        simple one.
       </p>
       {data && data.problems.length > 0 && (
         <section aria-label="Entries that were left off">
@@ -166,7 +154,10 @@ function ShelfList({ picked }: { picked: string | undefined }) {
             {title} <span className="soft">{lines.length}</span>
           </h2>
           {lines.length === 0 && (
-            <p className="soft px-3">Nothing answers to that. Try fewer letters, or the chip’s name.</p>
+            <p className="soft px-3">
+              Nothing answers to that. Try fewer letters, or the chip’s name, or{' '}
+              <Link to="/shelf/new/parts">make it yourself</Link>.
+            </p>
           )}
           {lines.map(({ kind, entry }) => (
             <Link

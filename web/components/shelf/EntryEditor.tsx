@@ -14,6 +14,7 @@ import { useCatalog } from '../../store/derived.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 import { PartDrawing } from './PartDrawing.tsx'
+import { PartForm } from './PartForm.tsx'
 import { PinChart } from './PinChart.tsx'
 import { YamlField } from './YamlField.tsx'
 
@@ -22,21 +23,62 @@ export function EntryEditor({ isNew }: { isNew: boolean }) {
   const { kind: written, id = '' } = useParams()
   const kind: EntryKind = written === 'boards' ? 'boards' : 'parts'
   const imported = (useLocation().state as { text?: string } | null)?.text
-  const [text, setText] = useState<string | undefined>(imported)
+  const draft = useDraft(`${kind} ${isNew ? `new ${id}` : id}`)
+  const [start, setStart] = useState<string | undefined>(imported ?? (id === '' ? '' : undefined))
+  const [text, setText] = useState<string | undefined>(imported ?? draft.kept)
   const { data: entries } = useEntriesQuery()
   const line = isNew ? undefined : entries?.entries.find((one) => one.kind === kind && one.id === id)
   useEffect(() => {
-    if (imported !== undefined) return
+    if (imported !== undefined || id === '') return
     let here = true
     void fetch(`/api/entries/${kind}/${encodeURIComponent(id)}/file`)
       .then(async (answer) => (answer.ok ? answer.text() : '# Nothing to start from was found.\n'))
-      .then((yaml) => here && setText(isNew ? renamed(yaml, id) : yaml))
+      .then((yaml) => here && setStart(isNew ? renamed(yaml, id) : yaml))
     return () => {
       here = false
     }
   }, [imported, kind, id, isNew])
-  if (text === undefined || !entries) return <Spinner animation="border" role="status" aria-label="Loading the entry" />
-  return <Editor kind={kind} id={isNew ? undefined : id} revision={line?.revision} text={text} onText={setText} />
+  const shown = text ?? start
+  if (shown === undefined || start === undefined || !entries)
+    return <Spinner animation="border" role="status" aria-label="Loading the entry" />
+  const change = (next: string): void => {
+    setText(next)
+    if (next === start) draft.drop()
+    else draft.keep(next)
+  }
+  return (
+    <Editor
+      kind={kind}
+      id={isNew ? undefined : id}
+      revision={line?.revision}
+      text={shown}
+      onText={change}
+      onDone={draft.drop}
+      isLost={draft.isLost}
+      onAnew={draft.kept !== undefined && shown !== start ? () => change(start) : undefined}
+    />
+  )
+}
+
+/** What was written and not put on the shelf yet, kept in this browser until it is, or thrown away. */
+function useDraft(of: string) {
+  const key = `markpost entry ${of}`
+  const [kept] = useState(() => localStorage.getItem(key) ?? undefined)
+  const [isLost, setLost] = useState(false)
+  return {
+    kept,
+    /** The browser's store takes nothing more. */
+    isLost,
+    keep: (text: string) => {
+      try {
+        localStorage.setItem(key, text)
+        setLost(false)
+      } catch {
+        setLost(true)
+      }
+    },
+    drop: () => localStorage.removeItem(key),
+  }
 }
 
 /** A copy of an entry under an id of its own. */
@@ -50,9 +92,15 @@ interface EditorProps {
   readonly revision: number | undefined
   readonly text: string
   readonly onText: (text: string) => void
+  /** It is on the shelf, or off it. */
+  readonly onDone: () => void
+  /** What is written is not kept in this browser. */
+  readonly isLost: boolean
+  /** Throws away what an earlier visit left; undefined where nothing was. */
+  readonly onAnew: (() => void) | undefined
 }
 
-function Editor({ kind, id, revision, text, onText }: EditorProps) {
+function Editor({ kind, id, revision, text, onText, onDone, isLost, onAnew }: EditorProps) {
   const catalog = useCatalog()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
@@ -71,6 +119,7 @@ function Editor({ kind, id, revision, text, onText }: EditorProps) {
   const put = async (): Promise<void> => {
     const done = await save({ kind, id, text, revision })
     if ('data' in done && done.data) {
+      onDone()
       dispatch(toasted({ text: `${done.data.id} is on the shelf.`, kind: 'said' }))
       navigate(`/shelf/${kind}/${done.data.id}`)
     } else dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
@@ -81,7 +130,10 @@ function Editor({ kind, id, revision, text, onText }: EditorProps) {
     if (id === undefined) return
     const done = await remove({ kind, id })
     if (done.error) dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
-    else navigate('/shelf')
+    else {
+      onDone()
+      navigate('/shelf')
+    }
   }
   return (
     <article className="entry editor">
@@ -101,7 +153,21 @@ function Editor({ kind, id, revision, text, onText }: EditorProps) {
       {asking && id !== undefined && (
         <ThrowAway kind={kind} id={id} onKeep={() => setAsking(false)} onGo={() => void throwAway()} />
       )}
-      <div className="editor-halves">
+      {isLost && (
+        <p className="taken-up form-wrong" role="alert">
+          This browser’s store is full, so that what you write is not kept here: put it on the shelf before you leave.
+        </p>
+      )}
+      {onAnew && (
+        <p className="taken-up" role="status">
+          Taken up where you left it.{' '}
+          <Button size="sm" variant="outline-dark" onClick={onAnew}>
+            Start anew
+          </Button>
+        </p>
+      )}
+      <div className={kind === 'parts' ? 'editor-halves with-form' : 'editor-halves'}>
+        {kind === 'parts' && <PartForm text={text} isNew={id === undefined} problems={problems} onText={onText} />}
         <YamlField value={text} onChange={onText} problems={problems} />
         <div className="editor-side">
           <section aria-label="What is wrong" aria-live="polite">

@@ -64,6 +64,12 @@ export function YamlField({
     view.current = made
     return () => made.destroy()
   }, [])
+  // What another hand wrote, such as the form beside it.
+  useEffect(() => {
+    const now = view.current?.state.doc.toString()
+    if (view.current && now !== value)
+      view.current.dispatch({ changes: { from: 0, to: now?.length ?? 0, insert: value } })
+  }, [value])
   useEffect(() => {
     const state = view.current?.state
     if (!state || !view.current) return
