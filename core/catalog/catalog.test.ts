@@ -20,13 +20,31 @@ it('notices what can be proved wrong', () => {
   const part = structuredClone(catalog.parts.get('bme280')!)
   part.supplies[0]!.least = 9
   part.sources = []
-  const said = lintCatalog(makeCatalog([board], [part]))
+  part.footprint = {
+    kind: 'in-line',
+    pins: ['VCC', 'GND', 'SCLX'],
+    posts: 'plug',
+    apart: [{ pins: ['VCC'], posts: 'pads' }],
+  }
+  part.footprints = [{ when: { option: 'size', is: ['small'] }, footprint: part.footprint }]
+  const bare = structuredClone(catalog.parts.get('bh1750')!)
+  bare.modes[0]!.i2c!.addresses = { fixed: [], shared: [] }
+  bare.signals = [
+    { ...bare.modes[0]!.signals[0]!, pin: 'ADDR', when: { option: 'kind', is: ['a'] } },
+    { ...bare.modes[0]!.signals[0]!, pin: 'ADDR', when: { option: 'kind', is: ['a', 'b'] } },
+  ]
+  const said = lintCatalog(makeCatalog([board], [part, bare]))
   expect(said).toEqual(
     expect.arrayContaining([
       'uno-r3: i2c0.sda names A9, which is no pin',
       'uno-r3: pin A0 lies on header POWER and on AN',
       'bme280: has no sources',
       'bme280: supply range ends before it starts',
+      'bme280: footprint names SCLX, which is no pin',
+      'bme280: the footprint names a pin twice',
+      'bme280: a footprint hangs on size, which is no option',
+      'bh1750: mode i2c has no address; expected one such as 0x3C, or an option that gives it',
+      'bh1750: mode i2c uses ADDR twice',
     ]),
   )
 })

@@ -84,6 +84,8 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
         if (!Object.hasOwn(tie.to.values, String(value))) say(`${where}: ${tie.pin} has no strap for ${value}`, at)
     }
     const addressed = mode?.i2c?.addresses
+    if (addressed !== undefined && addressed.fixed.length === 0 && addressed.option === undefined)
+      say(`${where} has no address; expected one such as 0x3C, or an option that gives it`, at)
     if (addressed?.option !== undefined && options.get(addressed.option)?.kind !== 'i2c-address')
       say(`${where}: the address option ${addressed.option} is no address`, at)
     for (const address of addressed?.fixed ?? [])

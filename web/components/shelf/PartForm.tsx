@@ -161,10 +161,7 @@ export function PartForm({
             hint="such as 0x76 0x77"
             value={form.addresses.map(hexAddress).join(' ')}
             isSame={(typed) => readAddresses(typed).join() === form.addresses.join()}
-            wrong={
-              wrong('modes', 'options') ??
-              (form.addresses.length === 0 ? 'expected an address such as 0x3C' : undefined)
-            }
+            wrong={form.addresses.length === 0 ? 'expected an address such as 0x3C' : wrong('modes', 'options')}
             onTyped={(typed) => set({ addresses: readAddresses(typed) })}
           />
           <fieldset className="form-row">
