@@ -96,7 +96,7 @@ const DROP_SHARE = 0.7
 
 /**
  * What leads a supply on. Shunts, and contacts in the way of a supply, both ways: whatever holds one side holds the other
- * as well. A contact at a signal is none of these: there it makes a level, now one and now the other. A diode from its
+ * as well. An output that only ever joins its load with a supply does so as a contact. A contact at a signal is none of these: there it makes a level, now one and now the other. A diode from its
  * anode on, less its volts.
  */
 function stiffLinks(
@@ -113,7 +113,15 @@ function stiffLinks(
       part.supplies.flatMap((use) => [...use.pins, ...use.ground].map((pin) => netOf(`${ref}.${pin}`))),
     ),
   ])
-  return parts.flatMap((owner) => {
+  const highSides = parts.flatMap(({ ref, part }) =>
+    part.channels.flatMap(({ output, supply }) => {
+      const does = part.provides.filter(({ pins }) => pins.includes(output)).flatMap((one) => one.does)
+      if (supply === undefined || does.length === 0 || does.some((one) => one !== 'source')) return []
+      const [from, to] = [netOf(`${ref}.${supply}`), netOf(`${ref}.${output}`)]
+      return fed.has(to) && !hasHost(to) ? [{ from, to, drop: 0 }] : []
+    }),
+  )
+  const inner = parts.flatMap((owner) => {
     const { ref, part } = owner
     return part.inner
       .filter(
@@ -132,6 +140,7 @@ function stiffLinks(
         ]
       })
   })
+  return [...highSides, ...inner]
 }
 
 /** A regulator gives its voltage while its input is fed; a socket or a cell always does. */
