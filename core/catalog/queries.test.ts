@@ -194,6 +194,13 @@ const parts: Readonly<Record<string, readonly string[]>> = {
   cd4017: ['cd4017'],
   sx1262: ['sx1262'],
   'db9-breakout': ['db9'],
+  'obstacle-ir': ['obstacle sensor', 'fc-51'],
+  'speed-slot': ['speed sensor', 'wheel encoder'],
+  'ph-analog': ['ph sensor'],
+  'laser-diode': ['laser', 'ky-008'],
+  'vibration-motor': ['vibration motor'],
+  electromagnet: ['electromagnet'],
+  ds1302: ['ds1302'],
 }
 
 const boards: Readonly<Record<string, readonly string[]>> = {

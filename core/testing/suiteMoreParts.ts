@@ -400,4 +400,57 @@ export const soundMoreParts: readonly (Short & { title: string })[] = [
     },
     wires: 'P.E MCU.GND, P.B R.1, R.2 MCU.D5, P.C M.-, M.+ PACK.+, PACK.- MCU.GND, D.A M.-, D.K M.+',
   },
+  {
+    title: 'obstacle-ir on uno-r3',
+    mcu: 'uno-r3',
+    parts: { P: 'obstacle-ir' },
+    wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.OUT MCU.D7',
+  },
+  {
+    title: 'speed-slot on pico',
+    mcu: 'pico',
+    parts: { P: 'speed-slot' },
+    wires: 'P.VCC MCU.3V3, P.GND MCU.GND, P.DO MCU.GP15',
+  },
+  {
+    title: 'ph-analog on nano-v3',
+    mcu: 'nano-v3',
+    parts: { P: 'ph-analog' },
+    wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.PO MCU.A0',
+  },
+  {
+    title: 'laser-diode on nano-v3',
+    mcu: 'nano-v3',
+    parts: { P: 'laser-diode', Q: 'pmos', R: ohms(10000) },
+    wires: 'P.S Q.D, P.- MCU.GND, Q.S MCU.5V, Q.G MCU.D7, R.1 Q.G, R.2 Q.S',
+  },
+  {
+    title: 'vibration-motor on pico',
+    mcu: 'pico',
+    parts: {
+      P: 'vibration-motor',
+      Q: { part: 'nmos', options: { model: 'ao3400a' } },
+      R: ohms(10000),
+      D: { part: 'diode', options: { model: '1n4148' } },
+    },
+    wires: 'P.+ MCU.3V3, P.- Q.D, Q.S MCU.GND, Q.G MCU.GP15, R.1 Q.G, R.2 Q.S, D.A P.-, D.K P.+',
+  },
+  {
+    title: 'electromagnet on uno-r3',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 12, limitMilliamps: 5000 } },
+    parts: {
+      P: 'electromagnet',
+      Q: { part: 'nmos', options: { model: 'irlz44n' } },
+      R: ohms(10000),
+      D: { part: 'diode', options: { model: '1n4007' } },
+    },
+    wires: 'P.+ PACK.+, P.- Q.D, Q.S MCU.GND, Q.G MCU.D5, R.1 Q.G, R.2 Q.S, D.A P.-, D.K P.+, PACK.- MCU.GND',
+  },
+  {
+    title: 'ds1302 on uno-r3',
+    mcu: 'uno-r3',
+    parts: { P: 'ds1302' },
+    wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.CLK MCU.D6, P.DAT MCU.D7, P.RST MCU.D8',
+  },
 ]
