@@ -43,7 +43,8 @@ export function spareFor(
         : owner.part.inner.some((one) => one.kind === 'diode' && one.between.includes(series ?? ''))
           ? spans.lamp
           : spans.series
-  const wanted = Object.entries(options)
+  // What a capacitor is made of and rated for matters only as far as it bears its volts.
+  const wanted = Object.entries(options).filter(([name]) => id !== 'capacitor' || name === 'farads')
   return looseParts(wiring, id)
     .filter((part) => !taken.has(part.ref))
     .map((part) => ({

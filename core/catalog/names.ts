@@ -59,8 +59,11 @@ export function bareNumber(name: string): string | undefined {
 /** Longest text, in letters, of which the distance to others is worked out. */
 const LONGEST_NAME = 120
 
-/** Fewest insertions, deletions, replacements and swaps of neighbours that turn one text into the other. */
-export function editDistance(a: string, b: string): number {
+/**
+ * Fewest insertions, deletions, replacements and swaps of neighbours that turn one text into the other; something above
+ * `most` where it is more than that.
+ */
+export function editDistance(a: string, b: string, most = Number.POSITIVE_INFINITY): number {
   // The work grows with the product of the lengths, and no name is that long: nothing is near such a text.
   if (a.length > LONGEST_NAME || b.length > LONGEST_NAME) return Math.max(a.length, b.length)
   let before: number[] = []
@@ -73,6 +76,8 @@ export function editDistance(a: string, b: string): number {
       if (i > 1 && j > 1 && a[i - 1] === b[j - 2] && a[i - 2] === b[j - 1]) least = Math.min(least, before[j - 2]! + 1)
       row.push(least)
     }
+    // A swap reaches back two rows: when both are past the bound, so is everything after them.
+    if (Math.min(...row) > most && Math.min(...previous) > most) return most + 1
     before = previous
     previous = row
   }

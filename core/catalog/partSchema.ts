@@ -222,6 +222,8 @@ export const GivenRail = v.strictObject({
   volts: v.union([Positive, v.strictObject({ option: Id })]),
   /** Most current in milliamperes. */
   milliamps: v.optional(Positive),
+  /** Where heat decides: the limit up to so many volts at the pin that feeds it, lowest first. */
+  byInput: v.optional(v.array(v.strictObject({ upTo: Positive, milliamps: Positive })), []),
   /** Supply pin that must be alive for it; none for a socket or a cell of its own. */
   from: v.optional(PinId),
   /** Most current that it takes in, in milliamperes, where that is less than the output would ask for. */

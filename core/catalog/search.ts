@@ -114,16 +114,24 @@ const pieces = (text: string): string[] =>
     .split(/[^a-z0-9µ.+]+/)
     .filter((piece) => piece !== '')
 
+/** Id and keywords without blanks and marks, in their order. */
+const phrases = new WeakMap<Entry, readonly string[]>()
+
 function phraseScore(entry: Entry, typed: string): number {
   const forms = typed.includes(' ') ? [typed, typed.replace(/s$/, '')] : formsOf(typed)
   const same = new Set(forms.map(bare))
-  if (same.has(bare(entry.id))) return 100
-  const at = entry.keywords.findIndex((keyword) => same.has(bare(keyword)))
+  let names = phrases.get(entry)
+  if (!names) {
+    names = [entry.id, ...entry.keywords].map(bare)
+    phrases.set(entry, names)
+  }
+  if (same.has(names[0] as string)) return 100
+  const at = names.slice(1).findIndex((name) => same.has(name))
   return at < 0 ? 0 : 30 + 40 / (1 + at)
 }
 
 /** Texts of an entry by what a word in them counts: the id most, then title, keywords and summary. */
-type Places = readonly { readonly text: string; readonly weight: number }[]
+type Places = readonly { readonly text: string; readonly letters: number; readonly weight: number }[]
 
 const places = new WeakMap<Entry, Places>()
 
@@ -136,7 +144,9 @@ function placesOf(entry: Entry): Places {
       [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
       [pieces(entry.summary ?? ''), 4],
     ]
-    known = list.flatMap(([texts, weight]) => [...new Set(texts)].map((text) => ({ text, weight })))
+    known = list.flatMap(([texts, weight]) =>
+      [...new Set(texts)].map((text) => ({ text, letters: lettersOf(text), weight })),
+    )
     places.set(entry, known)
   }
   return known
@@ -145,22 +155,59 @@ function placesOf(entry: Entry): Places {
 /** How well one word fits: a prefix less than the whole. */
 function wordScore(entry: Entry, word: string, loose: boolean): number {
   const type = isType(word)
+  const letters = lettersOf(word)
   let best = 0
-  for (const { text, weight } of placesOf(entry))
-    if (weight > best) best = Math.max(best, weight * likeness(text, word, type, loose, best / weight))
+  for (const place of placesOf(entry)) {
+    if (place.weight <= best) continue
+    best = Math.max(best, place.weight * likeness(place, word, letters, type, loose, best / place.weight))
+  }
   return best
 }
 
+/** Which letters and digits stand in a text, a bit for each kind; digits share a few. */
+function lettersOf(text: string): number {
+  let bits = 0
+  for (let at = 0; at < text.length; at += 1) bits |= 1 << (text.charCodeAt(at) & 31)
+  return bits
+}
+
+function bitCount(bits: number): number {
+  let count = 0
+  for (let left = bits; left !== 0; left &= left - 1) count += 1
+  return count
+}
+
 /** How like a text is to a word, from 0 to 1; `enough` is what has been found already. */
-function likeness(text: string, word: string, type: boolean, loose: boolean, enough: number): number {
+function likeness(
+  { text, letters }: Places[number],
+  word: string,
+  wordLetters: number,
+  type: boolean,
+  loose: boolean,
+  enough: number,
+): number {
   if (text === word) return 1
   if (text.startsWith(word)) return 0.7
   // A letter for the package or the grade may stand behind a type number.
   if (type && isType(text) && word.startsWith(text) && /^[a-z]{1,2}$/.test(word.slice(text.length))) return 0.3
   if (word.length >= 3 && text.includes(word) && (!type || /^\d+$/.test(word))) return 0.4
   if (enough >= 0.35 || (type && !loose) || word.length < 4 || Math.abs(text.length - word.length) > 2) return 0
-  const distance = editDistance(word, text)
-  return distance <= (word.length >= 7 || (type && loose) ? 2 : 1) ? 0.5 - 0.15 * distance : 0
+  const most = word.length >= 7 || (type && loose) ? 2 : 1
+  // One change takes a letter out of the set, puts one in, or both.
+  if (bitCount(letters ^ wordLetters) > 2 * most) return 0
+  const distance = editDistance(word, text, most)
+  return distance <= most ? 0.5 - 0.15 * distance : 0
+}
+
+const wordsOfValues = new WeakMap<object, readonly string[]>()
+
+function valueWords(one: EntryOption['values'][number]): readonly string[] {
+  let known = wordsOfValues.get(one)
+  if (!known) {
+    known = [String(one.value), ...pieces(one.title ?? '')]
+    wordsOfValues.set(one, known)
+  }
+  return known
 }
 
 /** What a word says of an option: an amount with a unit or a prefix, or one of its values by name. */
@@ -170,7 +217,7 @@ function optionFor({ options = [] }: Entry, word: string): Options | undefined {
   const amount = meant === undefined ? undefined : parseQuantity(figure.replace(/^(\d+)m$/, '$1M'))
   for (const { id, kind, unit: own, values } of options) {
     if (kind === 'amount' && own !== undefined && own === meant && amount !== undefined) return { [id]: amount }
-    const value = values.find((one) => [String(one.value), ...pieces(one.title ?? '')].includes(word))
+    const value = values.find((one) => valueWords(one).includes(word))
     if (value && word.length >= 3) return { [id]: value.value }
   }
   return undefined

@@ -1,6 +1,16 @@
 import { testRule } from '../testing/rules.ts'
 import { supplyBudget } from './supplyBudget.ts'
 
+/** A lamp behind a regulator that heat limits. */
+const lampBehind = (milliamps: number, volts: number, cooler: string) => ({
+  supplies: { P: { volts, limitMilliamps: 5000 } },
+  parts: {
+    K: { part: 'regulator-5v', options: { cooler } },
+    S: { part: 'lamp', options: { volts: 5, milliamps } },
+  },
+  wires: 'K.IN P.+, K.GND P.-, S.+ K.OUT, S.- P.-, P.- MCU.GND',
+})
+
 const pumpOn = (limitMilliamps: number) => ({
   supplies: { P: { volts: 5, limitMilliamps } },
   parts: { S: 'pump' },
@@ -21,8 +31,20 @@ testRule(supplyBudget, {
       parts: { S: 'servo-sg90' },
       wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.27',
     },
+    { title: 'a lamp behind a regulator at 9 V', ...lampBehind(200, 9, 'without') },
+    { title: 'behind one with a cooler at 12 V', ...lampBehind(700, 12, 'with') },
   ],
   invalid: [
+    {
+      title: 'the same lamp behind a regulator at 12 V, which heat limits further',
+      ...lampBehind(200, 12, 'without'),
+      says: ['fault: K.OUT has to give 200 mA as a rule, and gives 155 mA at most.'],
+    },
+    {
+      title: 'volts past the last step hold to the last step',
+      ...lampBehind(60, 25, 'without'),
+      says: ['fault: K.OUT has to give 60 mA as a rule, and gives 57 mA at most.'],
+    },
     {
       title: 'a strip of a hundred pixels on a small pack',
       supplies: { PACK: { volts: 5, limitMilliamps: 1000 } },

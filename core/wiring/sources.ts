@@ -62,7 +62,16 @@ export function placeSources(
       const volts = typeof rail.volts === 'object' ? entryOf(part.options, rail.volts.option) : rail.volts
       const end = `${part.ref}.${rail.pin}`
       if (typeof volts === 'number')
-        give(netOf(end), { end, ref: part.ref, volts, limitMilliamps: rail.milliamps, why: rail.why })
+        give(netOf(end), {
+          end,
+          ref: part.ref,
+          volts,
+          limitMilliamps: byInput(
+            rail,
+            rail.from === undefined ? undefined : netOf(`${part.ref}.${rail.from}`).sources[0]?.volts,
+          ),
+          why: rail.why,
+        })
     }
     for (const board of [...asleep]) {
       const fed = board.board.feeds.find((feed) =>
@@ -143,6 +152,15 @@ function stiffLinks(
   return [...highSides, ...inner]
 }
 
+/** The limit of a rail at the volts that feed it: past the last step the last one holds. */
+function byInput(
+  limit: { readonly milliamps?: number | undefined; readonly byInput: GivenRail['byInput'] },
+  volts: number | undefined,
+): number | undefined {
+  if (volts === undefined) return limit.milliamps
+  return (limit.byInput.find(({ upTo }) => volts <= upTo) ?? limit.byInput.at(-1))?.milliamps ?? limit.milliamps
+}
+
 /** A regulator gives its voltage while its input is fed; a socket or a cell always does. */
 const railAlive = (part: PartInstance, rail: GivenRail, netOf: (end: string) => Net): boolean =>
   rail.from === undefined || netOf(`${part.ref}.${rail.from}`).sources.length > 0
@@ -159,10 +177,7 @@ function feedBoard(
     const first = rail.pins[0] as string
     const limit = rail.limits.find((one) => one.feed === feed.id) ?? rail.limits.find((one) => one.feed === 'any')
     const fedAt = feed.pins.flatMap((pin) => netOf(`${board.ref}.${pin}`).sources)[0]?.volts
-    const milliamps =
-      limit && fedAt !== undefined
-        ? ((limit.byInput.find(({ upTo }) => fedAt <= upTo) ?? limit.byInput.at(-1))?.milliamps ?? limit.milliamps)
-        : limit?.milliamps
+    const milliamps = limit && byInput(limit, fedAt)
     const nets = new Set(rail.pins.map((pin) => netOf(`${board.ref}.${pin}`)))
     for (const net of nets)
       give(net, {
