@@ -130,7 +130,7 @@ describe('check', () => {
     const lines = out.trim().split('\n')
     expect(status).toBe(2)
     expect(lines).toHaveLength(6)
-    expect(lines[2]).toMatch(/mended-by-monday\S+\s+12\s+5\s+0\s+0\s+pin-shared pin-function/)
+    expect(lines[2]).toMatch(/mended-by-monday\S+\s+12\s+6\s+0\s+0\s+pin-shared pin-function/)
     expect(lines[3]).toMatch(/package.json .* not a plan/)
     expect(lines[5]).toBe('1 of 3 plans without a fault')
   })
@@ -139,12 +139,12 @@ describe('check', () => {
     const both = run('check', orchard, mended)
     expect(both.status).toBe(1)
     expect(both.out).toContain(`${orchard}: 0 faults, 0 cautions, 2 tips`)
-    expect(both.out).toContain(`${mended}: 12 faults, 5 cautions, 0 tips`)
+    expect(both.out).toContain(`${mended}: 12 faults, 6 cautions, 0 tips`)
     expect(run('check', orchard).status).toBe(0)
   })
   it('gives findings and fixes as JSON', () => {
     const { files } = JSON.parse(run('check', mended, '--json').out)
-    expect(files[0]).toMatchObject({ file: mended, counts: { fault: 12, caution: 5, tip: 0 } })
+    expect(files[0]).toMatchObject({ file: mended, counts: { fault: 12, caution: 6, tip: 0 } })
     for (const finding of files[0].findings) {
       expect(Object.keys(finding)).toEqual(
         expect.arrayContaining(['rule', 'severity', 'at', 'message', 'why', 'numbers', 'fixes', 'accepted']),

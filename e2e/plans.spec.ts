@@ -32,7 +32,7 @@ test('a bad file is refused with one message and nothing is stored; a good one o
   await expect(page.getByText('3,000,000 bytes; expected at most 1,000,000')).toBeVisible()
   expect(await (await page.request.get(`${address}/api/plans`)).json()).toEqual([])
   await chooser.setInputFiles('demo/5-mended-by-monday.markpost.yaml')
-  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 5 cautions')
+  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 6 cautions')
 })
 
 test('a plan is duplicated, saved as a file and deleted', async ({ page, address }) => {
@@ -58,7 +58,7 @@ test('a plan is duplicated, saved as a file and deleted', async ({ page, address
 test('“Mended by Monday” is mended by one press each, and an acceptance prints', async ({ page, address }) => {
   await page.goto(address)
   await page.getByRole('button', { name: 'Open a copy of Mended by Monday' }).click()
-  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 5 cautions')
+  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 6 cautions')
   const level = page.locator('[data-rule="level-logic"]')
   await level.locator('.say').click()
   await level.getByRole('button', { name: 'Accept …' }).click()

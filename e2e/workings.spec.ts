@@ -72,5 +72,5 @@ test('findings are filtered by part, and all that is safe is mended in one step'
   await dialog.getByRole('button', { name: 'Mend them' }).click()
   await expect(page.getByTestId('finding-counts')).toContainText('0 faults, 0 cautions')
   await page.getByRole('button', { name: 'Undo' }).click()
-  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 5 cautions')
+  await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 6 cautions')
 })

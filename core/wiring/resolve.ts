@@ -22,6 +22,7 @@ import type {
 } from './model.ts'
 import { findSignals } from './signals.ts'
 import { type Mutable, placeSources } from './sources.ts'
+import { logicSupply } from './supply.ts'
 import { resistorLinks, tieUses, wiredAddress } from './tieUses.ts'
 import { asWired } from './turnedLegs.ts'
 import { UnionFind } from './unionFind.ts'
@@ -121,7 +122,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
   }
   for (const owner of parts) {
     owner.supplies = owner.part.supplies.map((facts) => supplyUse(owner, facts, netOf))
-    const first = owner.supplies.find((use) => use.source)
+    const first = logicSupply(owner)
     // A part that may be fed either way round has its supply at the pin of its ground then.
     const turned = owner.supplies.find((use) => use.facts.either && use.pins.some((end) => netOf(end).ground))
     const volts = first?.source?.volts ?? turned?.grounds.map((end) => netOf(end).sources[0]?.volts).find(Boolean)

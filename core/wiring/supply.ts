@@ -63,8 +63,8 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
     if (facts.heavy || rail) points += outside(source) ? 0 : 50
     else if (outside(source)) points += 30
-    if (source.limitMilliamps !== undefined && loadOf(source) + (use.peakMilliamps ?? 0) > source.limitMilliamps)
-      points += 40
+    const takes = use.peakMilliamps ?? 0
+    if (source.limitMilliamps !== undefined && takes > 0 && loadOf(source) + takes > source.limitMilliamps) points += 40
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage.
     if (
       !facts.heavy &&
@@ -73,7 +73,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       source.volts !== logic
     )
       points += facts.logicVolts === undefined ? 20 : 5
-    if (isDrivenTooHigh(wiring, part, source.volts)) points += 60
+    if (isDrivenTooHigh(wiring, part, source.volts) || isOutOfReach(wiring, part, use, source.volts)) points += 60
     if (pullsTooHigh(wiring, part, use, source.volts)) points += 60
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
@@ -102,6 +102,21 @@ function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number): boole
     return pulling.some((one) => one.logicVolts !== undefined && most < one.logicVolts)
   })
 }
+
+/** True when the board's own high would not be read as one by the part's inputs, at so many volts of their supply. */
+function isOutOfReach(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: number): boolean {
+  const logic = part.home?.board.logicVolts
+  if (logic === undefined || use.facts.logicVolts !== undefined || use.facts !== logicSupply(part)?.facts) return false
+  return wiring.signals.some((one) => {
+    if (one.part !== part || one.facts.direction !== 'in') return false
+    const least = volts(levelsOf(one).vih, fed)
+    return least !== undefined && least > logic
+  })
+}
+
+/** The supply to which a part's levels refer: the first that it must have; of several ways to be fed the one in use. */
+export const logicSupply = ({ supplies }: Pick<PartInstance, 'supplies'>): SupplyUse | undefined =>
+  supplies.find(({ facts }) => facts.required) ?? supplies.find(({ source }) => source) ?? supplies[0]
 
 /** True when a module's bus pull-ups, fed with so many volts, would harm another part on the board's I2C bus. */
 function pullsTooHigh(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: number): boolean {
