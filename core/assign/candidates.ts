@@ -295,7 +295,7 @@ function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Block | und
     const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
     if (why || exclusive(use, other)) return { blocked: other.end, cause: 'taken' }
   }
-  const current = currentBlock(use, host)
+  const current = currentBlock(wiring, use, host)
   if (current !== undefined) return { blocked: current }
   const strap = strapBlock(wiring, use, host)
   if (strap !== undefined) return { blocked: strap }
@@ -326,7 +326,7 @@ function pinBlock(use: SignalUse, host: Host): string | undefined {
 const pinIdOf = (host: Host): string => host.end.slice(host.ref.length + 1)
 
 /** Blocks a pin that cannot carry the current which a signal's facts name, or an output that its load is too much for. */
-function currentBlock(use: SignalUse, host: Host): string | undefined {
+function currentBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
   if (host.provider && switchesLoad(host.functions)) {
     const bears = chosenFact(host.provider, 'mostMilliamps') ?? host.current?.absolute
     const runs = runsOf(use.part)
@@ -334,7 +334,13 @@ function currentBlock(use: SignalUse, host: Host): string | undefined {
       ? `${Math.round(runs)} mA, ${bears} mA at most`
       : undefined
   }
-  const { milliamps, activeLevel, direction } = use.facts
+  const { milliamps, activeLevel, direction, pulledOhms } = use.facts
+  const low = host.current?.sink ?? host.current?.absolute
+  const fed = use.part.logicVolts ?? plannedVolts(wiring, use)
+  // A line that the module holds high takes its current whenever the pin pulls it low.
+  const pulled = pulledOhms === undefined || fed === undefined ? 0 : (fed / pulledOhms) * 1000
+  if (low !== undefined && pulled > low && direction !== 'out' && drives(use.facts.needs))
+    return `${Math.round(pulled * 100) / 100} mA, ${low} mA at most`
   const way = activeLevel === 'low' ? 'sink' : 'source'
   const most = host.current?.[way] ?? host.current?.absolute
   return milliamps !== undefined && direction === 'in' && most !== undefined && milliamps > most

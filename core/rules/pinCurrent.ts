@@ -5,7 +5,7 @@ import type { Host, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { setOhms } from './mend.ts'
 import { pinTotalsMessages, sayTotals, shown } from './pinTotals.ts'
-import { listWords, twoDigits } from './shared.ts'
+import { listWords, twoDigits, usesByHost } from './shared.ts'
 
 export const pinCurrent: Rule = {
   meta: {
@@ -36,7 +36,9 @@ export const pinCurrent: Rule = {
         if (!over && !much) continue
         // A lamp that itself gets too much is led-resistor's.
         if (load.parts.length > 0 && load.parts.every(isTooBright)) continue
-        const names = listWords(load.parts)
+        // Where no load takes it, a pull-up does: that of what hangs on the pin.
+        const on = usesByHost(wiring).get(load.host) ?? []
+        const names = listWords(load.parts.length > 0 ? load.parts : on.map((use) => use.end))
         report({
           severity: over ? 'fault' : 'caution',
           at: [load.host.end, ...load.parts.filter((one) => one !== 'a resistor')],
