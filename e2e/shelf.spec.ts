@@ -131,6 +131,13 @@ test('a part of six pins made with the form, by keyboard alone', async ({ page, 
   await expect(editor(page)).toContainText('least: 3, most: 5.5')
   await expectAccessible(page)
 
+  // A list of pins that was wiped out and typed again means the same.
+  const names = page.getByLabel('Pins as printed, in their order')
+  await names.fill('')
+  await names.fill('VCC GND SCL SDA INT PROBE')
+  await expect(form.getByLabel('What PROBE does')).toHaveValue('analog')
+  await expect(page.getByLabel('I2C addresses, the usual one first')).toHaveValue('0x2a 0x2b')
+
   // Nothing is lost by going away, and text and form are one.
   await page.reload()
   await expect(page.getByText('Taken up where you left it')).toBeVisible()

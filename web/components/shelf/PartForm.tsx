@@ -1,10 +1,11 @@
-import { useId, useMemo, useState } from 'react'
+import { useId, useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { parse } from 'yaml'
 import {
   type BuildKind,
   buildKinds,
   type PartForm as Fields,
+  type FormPin,
   formOf,
   type LevelKind,
   levelKinds,
@@ -32,6 +33,16 @@ export function PartForm({
   onText: (text: string) => void
 }) {
   const form = useMemo(() => formOf(readable(text)), [text])
+  // Pins that are taken out of the list and come back, by a slip of the hand, are what they were.
+  const remembered = useRef({ pins: new Map<string, FormPin>(), addresses: form.addresses, pullUpOhms: 0 })
+  for (const pin of form.pins) remembered.current.pins.set(pin.name, pin)
+  if (form.addresses.length > 0)
+    Object.assign(remembered.current, { addresses: form.addresses, pullUpOhms: form.pullUpOhms })
+  const rename = (typed: string): void => {
+    const { pins, addresses, pullUpOhms } = remembered.current
+    const bus = form.addresses.length > 0 ? {} : { addresses, pullUpOhms }
+    set({ pins: renamedPins([...pins.values()], typed), ...bus })
+  }
   const isHeld = withForm(text, form, isNew) !== undefined
   const set = (some: Partial<Fields>): void => {
     const written = withForm(text, { ...form, ...some }, isNew)
@@ -75,7 +86,7 @@ export function PartForm({
         value={form.pins.map(({ name }) => name).join(' ')}
         isSame={(typed) => readPinNames(typed).join(' ') === form.pins.map(({ name }) => name).join(' ')}
         wrong={wrong('pins')}
-        onTyped={(typed) => set({ pins: renamedPins(form.pins, typed) })}
+        onTyped={rename}
       />
       {form.pins.length > 0 && (
         <table className="form-pins">
