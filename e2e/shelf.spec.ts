@@ -136,7 +136,7 @@ test('a part of six pins made with the form, by keyboard alone', async ({ page, 
   await names.fill('')
   await names.fill('VCC GND SCL SDA INT PROBE')
   await expect(form.getByLabel('What PROBE does')).toHaveValue('analog')
-  await expect(page.getByLabel('I2C addresses, the usual one first')).toHaveValue('0x2a 0x2b')
+  await expect(page.getByLabel('I2C addresses, the usual one first')).toHaveValue('0x2A 0x2B')
 
   // Nothing is lost by going away, and text and form are one.
   await page.reload()
