@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Board } from '../../core/catalog/boardSchema.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
@@ -25,6 +25,13 @@ export function rows(text: string, heading: string): Record<string, string>[] {
 
 function table(folder: string, ...path: string[]): string {
   return readFileSync(join(folder, 'ports', ...path), 'utf8')
+}
+
+/** The folder of a board, whatever its maker's name before the board's own. */
+function boardFolder(folder: string, port: string, name: RegExp): string {
+  const found = readdirSync(join(folder, 'ports', port, 'boards')).find((one) => name.test(one))
+  if (found === undefined) throw new Error(`no folder of ${name.source}`)
+  return found
 }
 
 function board(catalog: Catalog, id: string): Board {
@@ -144,7 +151,7 @@ export const samdTable: Comparison = {
   run(folder, catalog) {
     const entry = board(catalog, 'xiao-samd21')
     const chip = new Map(rows(table(folder, 'samd/mcu/samd21/pin-af-table.csv'), 'Pin').map((row) => [row.Pin, row]))
-    const named = table(folder, 'samd/boards/SEEED_XIAO_SAMD21/pins.csv')
+    const named = table(folder, 'samd/boards', boardFolder(folder, 'samd', /_XIAO_SAMD21$/), 'pins.csv')
       .split('\n')
       .flatMap((line) => {
         const found = /^A\d+_D(\d+),(P[AB]\d+)$/.exec(line.trim())

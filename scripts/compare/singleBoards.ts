@@ -35,7 +35,7 @@ export const gpioHeader: Comparison = {
 
 const ESP_BOARDS: Readonly<Record<string, string>> = {
   'esp32-c3-supermini': 'esp32c3_supermini',
-  'xiao-esp32c3': 'seeed_xiao_esp32c3',
+  'xiao-esp32c3': 'xiao_esp32c3',
   pico: 'pico',
   'pico-w': 'pico_w',
 }
@@ -102,7 +102,11 @@ export const espBoards: Comparison = {
             .map((pin) => `${number(pin)} boot strap`),
         )
       }
-      const same = data.boards[ESP_BOARDS[id] ?? '']
+      // A maker's name may stand before the board's own.
+      const ending = ESP_BOARDS[id]
+      const same = Object.entries(data.boards).find(
+        ([name]) => ending !== undefined && (name === ending || name.endsWith(`_${ending}`)),
+      )?.[1]
       if (same !== undefined) {
         theirs.push(...Object.values(same.pins ?? {}).map((pin) => `${pin} brought out`))
         ours.push(...[...mine].map((pin) => `${pin} brought out`))
