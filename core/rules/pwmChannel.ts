@@ -26,7 +26,7 @@ export const pwmChannel: Rule = {
           at: [...uses.map((use) => use.end), ...hosts.map((host) => host.end)],
           message: 'same',
           data: { pins: hosts.map((host) => host.end), signals: uses.map((use) => use.end) },
-          why: `${listWords(channels)} has one width and reaches ${listWords(reachedBy(board, channels))}. A pin of another channel gives a pulse of its own.`,
+          why: `${listWords(channels)} ${channels.length === 1 ? 'has one width and reaches' : 'have one width each and reach'} ${listWords(reachedBy(board, channels))}. A pin of another channel gives a pulse of its own.`,
           numbers: {},
         })
       }

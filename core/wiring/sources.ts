@@ -105,8 +105,8 @@ const DROP_SHARE = 0.7
 
 /**
  * What leads a supply on. Shunts, and contacts in the way of a supply, both ways: whatever holds one side holds the other
- * as well. An output that only ever joins its load with a supply does so as a contact. A contact at a signal is none of these: there it makes a level, now one and now the other. A diode from its
- * anode on, less its volts.
+ * as well. An output that only ever joins its load with a supply does so as a contact. A contact at a signal is none of
+ * these: there it makes a level, now one and now the other. A diode from its anode on, less its volts.
  */
 function stiffLinks(
   boards: readonly BoardInstance[],
