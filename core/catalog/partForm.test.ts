@@ -2,7 +2,17 @@ import { describe, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
 import { catalog } from '../testing/plans.ts'
 import { readOwnEntry } from './ownEntry.ts'
-import { emptyForm, formOf, guessUse, idOf, type PartForm, readPinNames, renamedPins, withForm } from './partForm.ts'
+import {
+  emptyForm,
+  formOf,
+  guessUse,
+  idOf,
+  isPlain,
+  type PartForm,
+  readPinNames,
+  renamedPins,
+  withForm,
+} from './partForm.ts'
 
 const pins = (typed: string) => renamedPins([], typed)
 const read = (text: string) => {
@@ -86,6 +96,48 @@ describe('the form and the text', () => {
       const back = parse(withForm(text, form, false) as string)
       expect({ ...back, levels: undefined }, part.id).toEqual({ ...parse(text), levels: undefined })
     }
+  })
+  it('changes a pin of any part of the catalogue without losing what it cannot say', () => {
+    let plain = 0
+    for (const part of catalog.parts.values()) {
+      const text = stringify(part)
+      const raw = parse(text)
+      const form = formOf(raw)
+      const turned = form.pins.map((pin, at) => (at === 0 ? { ...pin, optional: !pin.optional } : pin))
+      const written = withForm(text, { ...form, pins: turned, title: 'Other' }, false) as string
+      const back = parse(written)
+      expect(back.title).toBe('Other')
+      const facts = (one: typeof raw) => [...one.signals, ...one.modes.flatMap((mode: typeof raw) => mode.signals)]
+      const named = (one: typeof raw) =>
+        facts(one)
+          .map(({ pin, needs }: typeof raw) => `${pin} ${needs}`)
+          .sort()
+      expect(named(back), part.id).toEqual(named(raw))
+      expect(back.options, part.id).toEqual(raw.options)
+      expect(
+        back.modes.map(({ i2c }: typeof raw) => i2c?.addresses),
+        part.id,
+      ).toEqual(raw.modes.map(({ i2c }: typeof raw) => i2c?.addresses))
+      if (isPlain(raw)) plain += 1
+      else expect({ ...back, title: raw.title, levels: raw.levels }, part.id).toEqual(raw)
+    }
+    expect(plain).toBeGreaterThan(100)
+    expect(isPlain(parse(stringify(catalog.parts.get('bme280'))))).toBe(false)
+    expect(isPlain(parse(stringify(catalog.parts.get('dht22'))))).toBe(false)
+  })
+  it('keeps the titles of straps that stay', () => {
+    const text = (withForm('', light, true) as string).replace('{ value: 0x23 }', '{ value: 0x23, title: ADDR low }')
+    const more = parse(withForm(text, { ...light, addresses: [0x5c, 0x23, 0x24] }, true) as string)
+    expect(more.options[0]).toMatchObject({
+      usual: 0x5c,
+      values: [{ value: 0x5c }, { value: 0x23, title: 'ADDR low' }, { value: 0x24 }],
+    })
+    const one = parse(withForm(text, { ...light, addresses: [0x23] }, true) as string)
+    expect([one.options, one.modes[0].i2c.addresses]).toEqual([[], { fixed: [0x23] }])
+    // A part that answers to several at once goes on doing so.
+    const both = stringify(catalog.parts.get('ds1307'))
+    const added = parse(withForm(both, { ...formOf(parse(both)), addresses: [0x68, 0x50, 0x51] }, false) as string)
+    expect([added.options, added.modes[0].i2c.addresses.fixed]).toEqual([[], [0x68, 0x50, 0x51]])
   })
   it('leaves remarks and all that it does not know', () => {
     const text = (withForm('', light, true) as string)

@@ -178,6 +178,24 @@ export function renamedPins(pins: readonly FormPin[], typed: string): FormPin[] 
   )
 }
 
+/**
+ * True where the form can say all that an entry says of its signals: one for each pin, and no modes but one for each bus.
+ * In others pins and bus are changed in the text, and the form leaves them alone.
+ */
+export function isPlain(raw: unknown): boolean {
+  if (!isRecord(raw)) return true
+  const modes = list(raw.modes)
+  const buses = modes.map((mode) => busIds.find((bus) => isRecord(mode[bus])))
+  const used = signalsOf(raw).map(({ pin }) => pin)
+  // What stands in one of several modes alone would come to stand in all of them.
+  const apart = modes.length > 1 && modes.some((mode) => list(mode.ties).length > 0 || list(mode.signals).some(isNoBus))
+  const known = modes.length === 0 || (!buses.includes(undefined) && new Set(buses).size === modes.length)
+  return known && !apart && new Set(used).size === used.length
+}
+
+const busIds = ['i2c', 'spi', 'uart'] as const
+const isNoBus = (signal: Raw): boolean => !busIds.some((bus) => text(signal.needs).startsWith(`${bus}.`))
+
 function signalsOf(raw: Raw): readonly Raw[] {
   return [...list(raw.signals), ...list(raw.modes).flatMap((mode) => list(mode.signals))]
 }
@@ -256,8 +274,10 @@ const stemOf = (title: string): string => {
 }
 
 /** The entry's keys that a form sets, beside what the entry says already. */
-function keysOf(form: PartForm, raw: Raw, isNew: boolean): Record<string, unknown> {
+function keysOf(wanted: PartForm, raw: Raw, isNew: boolean): Record<string, unknown> {
   const before = formOf(raw)
+  const { pins, addresses, pullUpOhms } = before
+  const form = isPlain(raw) ? wanted : { ...wanted, pins, addresses, pullUpOhms }
   const keys: Record<string, unknown> = {}
   const put = (key: string, value: unknown): void => {
     if (!same(raw[key], value)) keys[key] = value
@@ -340,7 +360,7 @@ function putSignals(form: PartForm, before: PartForm, raw: Raw, put: Put): void 
     form.pins.filter((pin) => uses[pin.use].bus === bus).flatMap((pin): Raw | readonly Raw[] => signalOf(pin) ?? [])
   put('signals', signalsFor(undefined))
   const modes: Record<string, unknown>[] = list(raw.modes).map((mode) => ({ ...mode }))
-  for (const bus of ['i2c', 'spi', 'uart'] as const) {
+  for (const bus of busIds) {
     const signals = signalsFor(bus)
     const at = modes.findIndex((mode) => isRecord(mode[bus]) || mode.id === bus)
     if (signals.length === 0) {
@@ -353,37 +373,65 @@ function putSignals(form: PartForm, before: PartForm, raw: Raw, put: Put): void 
       title: busTitles[bus],
       ...old,
       signals,
-      [bus]: busFacts(bus, form, isRecord(old[bus]) ? old[bus] : {}),
+      [bus]: busFacts(bus, form, before, isRecord(old[bus]) ? old[bus] : {}),
     }
     if (at >= 0) modes[at] = mode
     else modes.push(mode)
   }
   if (modes.length > 0 || raw.modes !== undefined) put('modes', modes)
-  const options = list(raw.options).filter((one) => one.kind !== 'i2c-address')
+  putAddresses(form, before, raw, put)
+}
+
+/** Several addresses are a choice of one, but for a part that answered to several at once before. */
+const isChoice = (form: PartForm, before: PartForm, hasOption: boolean): boolean =>
+  form.addresses.length > 1 && (hasOption || before.addresses.length < 2)
+
+/** Straps keep their titles; an option goes with the last but one of its addresses. */
+function putAddresses(form: PartForm, before: PartForm, raw: Raw, put: Put): void {
   const isBus = form.pins.some(({ use: id }) => uses[id].bus === 'i2c')
-  if (isBus && form.addresses.length > 1)
-    put('options', [
-      ...options,
-      {
-        id: 'address',
-        title: 'I2C address',
-        kind: 'i2c-address',
-        usual: form.addresses[0],
-        values: form.addresses.map((value) => ({ value })),
-      },
-    ])
-  else if (options.length !== list(raw.options).length) put('options', options)
+  const options = list(raw.options)
+  const old = options.find((one) => one.kind === 'i2c-address')
+  if (isBus && same(form.addresses, before.addresses)) return
+  const isWanted = isBus && isChoice(form, before, old !== undefined)
+  const known = list(old?.values)
+  const option = {
+    id: 'address',
+    title: 'I2C address',
+    kind: 'i2c-address',
+    ...old,
+    usual: form.addresses[0],
+    values: form.addresses.map((value) => known.find((one) => one.value === value) ?? { value }),
+  }
+  if (isWanted)
+    put('options', old === undefined ? [...options, option] : options.map((one) => (one === old ? option : one)))
+  else if (old !== undefined)
+    put(
+      'options',
+      options.filter((one) => one !== old),
+    )
 }
 
 const busTitles = { i2c: 'Two-wire bus (I2C)', spi: 'Four-wire bus (SPI)', uart: 'Serial line (UART)' } as const
 
-function busFacts(bus: 'i2c' | 'spi' | 'uart', form: PartForm, old: Raw): Raw {
+/** The option that gives the address already, whatever its name. */
+const oldOption = ({ addresses }: Raw): Raw =>
+  isRecord(addresses) && addresses.option !== undefined ? { option: addresses.option } : {}
+
+function busFacts(bus: 'i2c' | 'spi' | 'uart', form: PartForm, before: PartForm, old: Raw): Raw {
   if (bus === 'spi') return { modes: [0], most: 1_000_000, ...old }
   if (bus === 'uart') return { baud: [9600], levels: 'logic', ...old }
   return {
     most: 100_000,
     ...withoutKeys(old, ['addresses', 'pullUpOhms']),
-    addresses: form.addresses.length > 1 ? { option: 'address' } : { fixed: form.addresses },
+    addresses:
+      isRecord(old.addresses) && same(form.addresses, before.addresses)
+        ? old.addresses
+        : {
+            ...withoutKeys(isRecord(old.addresses) ? old.addresses : {}, ['fixed', 'option']),
+            ...(isChoice(form, before, 'option' in oldOption(old))
+              ? { option: 'address', ...oldOption(old) }
+              : { fixed: form.addresses }),
+          },
     ...(form.pullUpOhms > 0 ? { pullUpOhms: form.pullUpOhms } : {}),
   }
 }

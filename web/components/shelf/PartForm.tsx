@@ -7,6 +7,7 @@ import {
   type PartForm as Fields,
   type FormPin,
   formOf,
+  isPlain,
   type LevelKind,
   levelKinds,
   type PinUse,
@@ -32,7 +33,9 @@ export function PartForm({
   problems: readonly Problem[]
   onText: (text: string) => void
 }) {
-  const form = useMemo(() => formOf(readable(text)), [text])
+  const raw = useMemo(() => readable(text), [text])
+  const form = useMemo(() => formOf(raw), [raw])
+  const plain = isPlain(raw)
   // Pins that are taken out of the list and come back, by a slip of the hand, are what they were.
   const remembered = useRef({ pins: new Map<string, FormPin>(), addresses: form.addresses, pullUpOhms: 0 })
   for (const pin of form.pins) remembered.current.pins.set(pin.name, pin)
@@ -86,8 +89,14 @@ export function PartForm({
         value={form.pins.map(({ name }) => name).join(' ')}
         isSame={(typed) => readPinNames(typed).join(' ') === form.pins.map(({ name }) => name).join(' ')}
         wrong={wrong('pins')}
+        isHeld={!plain}
         onTyped={rename}
       />
+      {!plain && (
+        <p className="soft" role="note">
+          This part can be wired in several ways, which stand in the text: its pins and its bus are changed there.
+        </p>
+      )}
       {form.pins.length > 0 && (
         <table className="form-pins">
           <thead>
@@ -111,6 +120,7 @@ export function PartForm({
                       size="sm"
                       aria-label={`What ${pin.name} does`}
                       value={pin.use}
+                      disabled={!plain}
                       onChange={(event) => change({ use: event.target.value as PinUse })}
                     >
                       {Object.entries(pinUses).map(([use, { title }]) => (
@@ -125,6 +135,7 @@ export function PartForm({
                       <Form.Check
                         aria-label={`${pin.name} may stay open`}
                         checked={pin.optional}
+                        disabled={!plain}
                         onChange={(event) => change({ optional: event.target.checked })}
                       />
                     )}
@@ -165,7 +176,7 @@ export function PartForm({
           </Form.Select>
         )}
       </Line>
-      {(has('scl') || has('sda')) && (
+      {plain && (has('scl') || has('sda')) && (
         <>
           <Typed
             title="I2C addresses, the usual one first"
@@ -260,6 +271,7 @@ function Typed({
   value,
   isSame,
   wrong,
+  isHeld = false,
   onTyped,
 }: {
   title: string
@@ -267,6 +279,8 @@ function Typed({
   value: string
   isSame: (typed: string) => boolean
   wrong: string | undefined
+  /** Shown, but changed elsewhere. */
+  isHeld?: boolean
   onTyped: (typed: string) => void
 }) {
   const [typed, setTyped] = useState(value)
@@ -278,6 +292,7 @@ function Typed({
           id={id}
           className="mono"
           value={shown}
+          disabled={isHeld}
           placeholder={hint}
           autoComplete="off"
           spellCheck={false}
