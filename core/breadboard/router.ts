@@ -1,5 +1,6 @@
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { coveredPosts, plugsOf } from '../wiring/plugs.ts'
 import { UnionFind } from '../wiring/unionFind.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, holeAt, isRail, type Node, railNames, rowOf } from './grid.ts'
 import type { Join, Point } from './points.ts'
@@ -20,6 +21,8 @@ export class Router {
   readonly #posts: ReadonlyMap<string, Spot>
   readonly #rails: ReadonlyMap<Node, number>
   readonly #boardsFor: (ref: string) => readonly number[]
+  readonly #plugged: ReadonlyMap<string, string>
+  readonly #covered: ReadonlySet<string>
 
   constructor(
     wiring: Wiring,
@@ -39,6 +42,8 @@ export class Router {
     this.#posts = posts
     this.#rails = rails
     this.#boardsFor = boardsFor
+    this.#plugged = new Map(plugsOf(wiring).flatMap(({ pairs }) => pairs))
+    this.#covered = coveredPosts(wiring)
   }
 
   route(net: number): { net: number; a: Point; b: Point }[] {
@@ -165,15 +170,20 @@ export class Router {
       const inside = terminal?.boardPin ? `${ref} inside ${terminal.boardPin.net}` : end
       joined.add(end)
       joined.join(end, inside)
+      const post = this.#plugged.get(end)
+      if (post !== undefined) {
+        const pin = this.#wiring.terminal(post)?.boardPin
+        joined.join(end, pin ? `${splitEnd(post).ref} inside ${pin.net}` : post)
+      }
       if (terminal?.owner.kind === 'part')
         for (const inner of terminal.owner.part.inner)
           if (inner.kind === 'join' && inner.between.includes(terminal.pin))
             joined.join(end, `${ref}.${inner.between[inner.between[0] === terminal.pin ? 1 : 0]}`)
       const hole = this.#holeOf.get(end)
-      const post = this.#posts.get(end)
+      const spot = this.#posts.get(end)
       let key: string | undefined
       if (hole !== undefined) key = strip(this.#grid.node(hole), end)
-      else if (post) {
+      else if (spot) {
         key = `post ${end}`
         const unit = this.#unitOf.get(ref)
         const fit =
@@ -184,7 +194,14 @@ export class Router {
               : unit?.kind === 'leads' && unit.ends === 'plug'
                 ? 'lead'
                 : 'plug'
-        points.set(key, { kind: fit === 'lead' ? 'lead' : 'post', node: undefined, end, fit, ...post, free: 1 })
+        points.set(key, {
+          kind: fit === 'lead' ? 'lead' : 'post',
+          node: undefined,
+          end,
+          fit,
+          ...spot,
+          free: this.#covered.has(end) ? 0 : 1,
+        })
       } else {
         key = `nowhere ${end}`
         points.set(key, { kind: 'post', node: undefined, end, fit: 'plug', x: 0, y: 0, free: 0 })

@@ -4,8 +4,8 @@ import { assign } from '../assign/assign.ts'
 import { applyEdits } from '../plan/edit.ts'
 import type { Bench, Breadboard, Plan } from '../plan/planSchema.ts'
 import { writeCsv } from '../sheets/csv.ts'
-import { makeSheet } from '../sheets/sheet.ts'
-import { catalog } from '../testing/plans.ts'
+import { makeSheet, type Sheet } from '../sheets/sheet.ts'
+import { catalog, planOf } from '../testing/plans.ts'
 import { randomKit, randomWiring } from '../testing/randomPlans.ts'
 import { samplePlans } from '../testing/samples.ts'
 import { metalOf, Pieces, readLegs, readWires } from '../testing/wiringTable.ts'
@@ -69,6 +69,8 @@ function untruths(plan: Plan, placer?: Placer): string[] {
   joinInside(pieces, wiring)
   for (const { end, hole } of legs) pieces.join(end, metalOf(hole, cut))
   for (const { a, b } of wires) pieces.join(a, b)
+  for (const { ref, onto, pins } of sheet.plugs)
+    for (const { pin, post } of pins) pieces.join(`${ref}.${pin}`, `${onto}.${post}`)
 
   const out = new Set([
     ...layout.blocked.map(({ end }) => end),
@@ -89,12 +91,13 @@ function untruths(plan: Plan, placer?: Placer): string[] {
       byPiece.set(root, net.index)
     }
   }
-  return [...wrong, ...liveTooEarly(wiring, wires, legs, cut, out)]
+  return [...wrong, ...liveTooEarly(wiring, sheet, wires, legs, cut, out)]
 }
 
 /** Sources that reach anything of their net before the step in which that net is finished. */
 function liveTooEarly(
   wiring: Wiring,
+  sheet: Sheet,
   wires: ReturnType<typeof readWires>,
   legs: ReturnType<typeof readLegs>,
   cut: (ref: string) => number | undefined,
@@ -102,11 +105,17 @@ function liveTooEarly(
 ): string[] {
   const wrong: string[] = []
   const last = Math.max(0, ...wires.map(({ step }) => step))
+  const isOverHeader = (ref: string): boolean =>
+    wiring.parts.some((part) => part.ref === ref && part.part.plugsOn.length > 0)
   const pieces = new Pieces()
   joinInside(pieces, wiring)
   for (const { end, hole } of legs) pieces.join(end, metalOf(hole, cut))
   for (let step = 1; step <= last; step += 1) {
     for (const wire of wires) if (wire.step === step) pieces.join(wire.a, wire.b)
+    const { title } = sheet.steps[step - 1]!
+    for (const { ref, onto, pins } of sheet.plugs)
+      for (const { pin, post } of pins)
+        if (title === (isOverHeader(ref) ? 'Over the header' : 'Plugs')) pieces.join(`${ref}.${pin}`, `${onto}.${post}`)
     for (const net of wiring.nets) {
       if (!net.wired) continue
       const ends = net.ends.filter((end) => !out.has(end))
@@ -123,6 +132,27 @@ function liveTooEarly(
 }
 
 describe('the printed tables rebuild the plan', () => {
+  it.each(['t6', 'screw', 'unknown'])('with a breakout over the header of a computer, built as %s', (kind) => {
+    const plan = planOf({
+      mcu: 'pi-40',
+      parts: { X: { part: 'breakout-40', options: { kind } }, B: 'bme280', S: 'button', D: 'pca9685', M: 'servo-sg90' },
+      supplies: { PACK: { volts: 5 } },
+      wires:
+        'B.VCC MCU.3V3, B.GND X.GND, B.SDA X.GPIO2, B.SCL MCU.GPIO3, B.CSB B.VCC, S.1 X.GPIO17, S.2 MCU.GND, D.VCC X.3V3, D.GND X.GND, D.SDA X.SDA, D.SCL X.SCL, D.V+ PACK.+, PACK.- MCU.GND, M.SIG D.PWM3, M.VCC PACK.+, M.GND D.GND',
+    })
+    const laid = applyEdits(plan, suggestBreadboards(plan, catalog))
+    expect(untruths(laid)).toEqual([])
+    const wiring = resolve(laid, catalog)
+    const sheet = makeSheet(wiring, layOut(wiring))
+    // The posts are covered by the breakout, and the servo has a plug of its own.
+    const ends = sheet.wiring.flatMap(({ from, to }) => [from.ref, to.ref])
+    expect(ends).not.toContain('MCU')
+    expect(ends).not.toContain('M')
+    expect(sheet.plugs.map(({ ref, onto }) => [ref, onto])).toEqual([
+      ['X', 'MCU'],
+      ['M', 'D'],
+    ])
+  })
   it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('%s', (_, plan) => {
     const laid = applyEdits(plan, suggestBreadboards(plan, catalog))
     expect(untruths(laid)).toEqual([])

@@ -158,6 +158,13 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
         'companion',
       )
   }
+  for (const row of part.plugPosts) known(row, 'a row of posts for a plug', ['plugPosts'])
+  if (part.plugsOn.length > 0) {
+    const most = Math.min(...part.plugsOn)
+    const numbers = new Set(part.pins.map(({ number }) => number))
+    if (numbers.size !== most || !Array.from({ length: most }, (_, at) => at + 1).every((one) => numbers.has(one)))
+      say(`what plugs onto a header of ${most} posts has a pin for each, numbered from 1`, ['plugsOn'])
+  }
   lintFootprint(part, part.footprint, say, known)
   for (const { when, footprint } of part.footprints) {
     const option = part.options.find(({ id }) => id === when.option)
@@ -216,6 +223,7 @@ export function lintMutePins(part: Part, say: Say): void {
 function pinsSpokenOf(part: Part): ReadonlySet<string> {
   const modes = [part, ...part.modes]
   return new Set([
+    ...(part.plugsOn.length > 0 ? part.pins.map(({ id }) => id) : []),
     ...modes.flatMap(({ signals, ties }) => [...signals, ...ties].map(({ pin }) => pin)),
     ...part.supplies.flatMap(({ pins, ground }) => [...pins, ...ground]),
     ...part.rails.map(({ pin }) => pin),

@@ -405,6 +405,8 @@ export const Footprint = v.variant('kind', [
     pins: v.array(PinId),
     ends: v.picklist(['plug', 'socket', 'bare']),
     lengthMillimetres: v.optional(Positive),
+    /** All leads end in one housing that fits over posts 2.54 mm apart, in the order of `pins`. */
+    housing: v.optional(v.boolean(), false),
     check,
   }),
 ])
@@ -479,6 +481,10 @@ export const Part = v.strictObject({
   companions: v.optional(v.array(Companion), []),
   /** Pins in the order in which they lie in the part's cable or along its edge. */
   cable: v.optional(v.array(PinId), []),
+  /** Rows of posts, in order, on which one plug fits over several: servo posts of a driver board. */
+  plugPosts: v.optional(v.array(v.array(PinId)), []),
+  /** Plugs onto a whole header in two columns of so many posts and brings it out: a pin's `number` is its position. */
+  plugsOn: v.optional(v.array(Positive), []),
   /** Legs that must not be swapped. */
   polarised: v.optional(v.boolean(), false),
   footprint: Footprint,

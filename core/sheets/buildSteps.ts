@@ -1,11 +1,13 @@
 import type { Layout } from '../breadboard/layout.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import { splitEnd } from '../plan/ends.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { Bus, Source, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { plugsOf } from '../wiring/plugs.ts'
 import type { Line } from './wireLines.ts'
 
 export interface BuildStep {
@@ -21,6 +23,9 @@ interface Kind {
   readonly rank: number
 }
 
+/** Rank from which steps bring a supply to what stands. */
+const FEEDS = 6
+
 /**
  * Build steps: grounds and supplies first, then straps, then bus by bus, then what is left part by part. On a
  * breadboard everything is put in its holes before the first wire, and the wires that touch the pin of a source come
@@ -34,10 +39,23 @@ export function buildSteps(wiring: Wiring, lines: readonly Line[], layout: Layou
     group.lines.push(line)
     groups.set(kind.key, group)
   }
-  const steps = [...groups.values()]
-    .sort((a, b) => a.rank - b.rank)
-    .map(({ title, text, lines: own }) => ({ title, text, lines: own.sort((a, b) => a.order - b.order) }))
-  return [...checkStep(wiring), ...(layout ? [placingStep(layout)] : []), ...steps]
+  const over = new Set(plugsOf(wiring).flatMap(({ kind, onto }) => (kind === 'header' ? [onto] : [])))
+  /** Comes when the header is covered: what another source feeds. */
+  const isLast = ({ rank, lines: own }: Kind & { readonly lines: readonly Line[] }): boolean =>
+    rank >= FEEDS && !own.some(({ net }) => net.sources.some(({ ref }) => over.has(ref)))
+  const stepsOf = (last: boolean): BuildStep[] =>
+    [...groups.values()]
+      .filter((group) => isLast(group) === last)
+      .sort((a, b) => a.rank - b.rank)
+      .map(({ title, text, lines: own }) => ({ title, text, lines: own.sort((a, b) => a.order - b.order) }))
+  return [
+    ...checkStep(wiring),
+    ...(layout ? [placingStep(layout)] : []),
+    ...plugStep(wiring),
+    ...stepsOf(false),
+    ...headerStep(wiring),
+    ...stepsOf(true),
+  ]
 }
 
 /** What no entry can know of every specimen is looked up before anything goes in. */
@@ -47,6 +65,31 @@ function checkStep(wiring: Wiring): BuildStep[] {
     return check === undefined ? [] : [`${owner.ref}: ${check}`]
   })
   return checks.length === 0 ? [] : [{ title: 'Look at these first', text: checks.join(' '), lines: [] }]
+}
+
+/** A part's own plug on posts stands for its wires. */
+function plugStep(wiring: Wiring): BuildStep[] {
+  const said = plugsOf(wiring)
+    .filter(({ kind }) => kind === 'posts')
+    .map(({ ref, onto, pairs }) => {
+      const ways = pairs.map(([own, post]) => {
+        const lead = wiring.terminal(own)?.partPin?.lead?.colour
+        return `${lead ? `${lead} (${splitEnd(own).pin})` : splitEnd(own).pin} on ${splitEnd(post).pin}`
+      })
+      return `${ref} onto ${onto} with its own plug, no wires: ${ways.join(', ')}.`
+    })
+  return said.length === 0 ? [] : [{ title: 'Plugs', text: said.join(' '), lines: [] }]
+}
+
+/** What brings out a header brings its supplies too, and so goes on when all that hangs on it stands. */
+function headerStep(wiring: Wiring): BuildStep[] {
+  const said = plugsOf(wiring)
+    .filter(({ kind }) => kind === 'header')
+    .map(
+      ({ ref, onto, header }) =>
+        `${ref} over the ${header ?? 'header'} of ${onto}, position 1 on position 1 (the marked edge of its cable), with ${onto} switched off.`,
+    )
+  return said.length === 0 ? [] : [{ title: 'Over the header', text: said.join(' '), lines: [] }]
 }
 
 function placingStep(layout: Layout): BuildStep {
@@ -68,7 +111,7 @@ function kindOf(wiring: Wiring, line: Line, layout: Layout | undefined): Kind {
       key: `feed ${line.net.index}`,
       title: `Feed ${formatVolts(source.volts)} from ${source.end}`,
       text: 'Everything behind it stands now. The supply itself stays off until all steps are done.',
-      rank: 6 + feedRank(wiring, source) + line.net.index / 1e6,
+      rank: FEEDS + feedRank(wiring, source) + line.net.index / 1e6,
     }
   }
   const tied = [line.from, line.to].flatMap(({ terminal }) => (terminal ? [terminal.end] : []))

@@ -10,6 +10,7 @@ import type { Breadboard } from '../plan/planSchema.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
+import { plugsOf } from '../wiring/plugs.ts'
 import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
 import { type Line, laidLines, planLines, signalBehind } from './wireLines.ts'
@@ -94,6 +95,13 @@ export interface LeadRow {
   readonly wire: number | null
 }
 
+/** What is plugged on as a whole: its pins, each on a post. */
+export interface PlugRow {
+  readonly ref: string
+  readonly onto: string
+  readonly pins: readonly { readonly pin: string; readonly post: string }[]
+}
+
 export interface SupplyRow {
   readonly source: string
   readonly volts: number
@@ -128,6 +136,7 @@ export interface Sheet {
   readonly wiring: readonly WireRow[]
   readonly legs: readonly LegRow[]
   readonly leads: readonly LeadRow[]
+  readonly plugs: readonly PlugRow[]
   readonly parts: readonly PartRow[]
   readonly supplies: readonly SupplyRow[]
   readonly addresses: readonly AddressRow[]
@@ -156,6 +165,11 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
     wiring: rows,
     legs: layout ? legRows(wiring, layout) : [],
     leads: leadRows(wiring, rows),
+    plugs: plugsOf(wiring).map(({ ref, onto, pairs }) => ({
+      ref,
+      onto,
+      pins: pairs.map(([own, post]) => ({ pin: splitEnd(own).pin, post: splitEnd(post).pin })),
+    })),
     parts: wiring.parts.map((part) => partRow(wiring, part)),
     jumpers: countJumpers(rows),
     supplies: budgets(wiring).map((budget) => supplyRow(wiring, budget)),
@@ -253,6 +267,7 @@ function legRows(wiring: Wiring, layout: Layout): LegRow[] {
 
 /** Leads of parts with a cable of their own, and where each goes. */
 function leadRows(wiring: Wiring, rows: readonly WireRow[]): LeadRow[] {
+  const posts = new Map(plugsOf(wiring).flatMap(({ pairs }) => pairs))
   return wiring.parts.flatMap((part) =>
     part.part.pins.flatMap((pin) => {
       const colour = leadOf(wiring.terminal(`${part.ref}.${pin.id}`))
@@ -260,13 +275,14 @@ function leadRows(wiring: Wiring, rows: readonly WireRow[]): LeadRow[] {
       const row = rows.find(({ from }) => from.ref === part.ref && from.pin === pin.id)
       const back = rows.find(({ to }) => to.ref === part.ref && to.pin === pin.id)
       const other = row?.to ?? back?.from
+      const post = posts.get(`${part.ref}.${pin.id}`)
       return [
         {
           ref: part.ref,
           title: part.title,
           lead: colour,
           pin: pin.id,
-          to: other ? `${other.ref}.${other.pin}` : null,
+          to: post ?? (other ? `${other.ref}.${other.pin}` : null),
           hole: other?.hole ?? null,
           wire: row?.number ?? back?.number ?? null,
         },

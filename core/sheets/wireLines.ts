@@ -7,6 +7,7 @@ import { footprintOf } from '../catalog/footprint.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { PlanWire } from '../plan/planSchema.ts'
 import type { Net, SignalUse, Terminal, Wiring } from '../wiring/model.ts'
+import { plugsOf } from '../wiring/plugs.ts'
 
 /** Where a wire ends: an end of the plan, a rail, or a row in which only wires meet. */
 export interface LineEnd {
@@ -32,22 +33,40 @@ export interface Line {
   readonly feeds: boolean
 }
 
-/** The wires of a plan without a breadboard, as the maker drew them. */
+/**
+ * The wires of a plan without a breadboard, as the maker drew them; where a plug covers a post or stands for wires, they
+ * lead to what it brings out.
+ */
 export function planLines(wiring: Wiring): Line[] {
-  return wiring.plan.wires.map((wire) => {
-    const [from, to] = inReadingOrder([endOf(wiring, wire[0]), endOf(wiring, wire[1])])
-    return {
-      from,
-      to,
-      net: wiring.netOf(wire[0]),
-      facts: wire[2],
-      use: useOf(wiring, [from, to]),
-      order: orderOf(wiring, from),
-      ends: endsOf([from, to].map(sideOf)),
-      lengthMillimetres: null,
-      feeds: false,
-    }
-  })
+  const instead = new Map(
+    plugsOf(wiring).flatMap(({ kind, pairs }) =>
+      pairs.map(([own, post]): [string, string] => (kind === 'header' ? [post, own] : [own, post])),
+    ),
+  )
+  const drawn = new Set<string>()
+  const isNeeded = (a: string, b: string): boolean => {
+    const key = [a, b].sort().join(' ')
+    const before = drawn.has(key)
+    drawn.add(key)
+    return instead.size === 0 || (a !== b && !before)
+  }
+  return wiring.plan.wires
+    .map((wire) => ({ wire, a: instead.get(wire[0]) ?? wire[0], b: instead.get(wire[1]) ?? wire[1] }))
+    .filter(({ a, b }) => isNeeded(a, b))
+    .map(({ wire, a, b }) => {
+      const [from, to] = inReadingOrder([endOf(wiring, a), endOf(wiring, b)])
+      return {
+        from,
+        to,
+        net: wiring.netOf(wire[0]),
+        facts: wire[2],
+        use: useOf(wiring, [from, to]),
+        order: orderOf(wiring, from),
+        ends: endsOf([from, to].map(sideOf)),
+        lengthMillimetres: null,
+        feeds: false,
+      }
+    })
 }
 
 /** The wires of a bench that is laid out, hole by hole. */

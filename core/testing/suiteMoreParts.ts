@@ -453,4 +453,22 @@ export const soundMoreParts: readonly (Short & { title: string })[] = [
     parts: { P: 'ds1302' },
     wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.CLK MCU.D6, P.DAT MCU.D7, P.RST MCU.D8',
   },
+  {
+    title: 'breakout-40 on pi-40, wires to either',
+    mcu: 'pi-40',
+    parts: { X: 'breakout-40', P: 'bme280' },
+    wires: 'P.VCC X.3V3, P.GND MCU.GND, P.CSB X.3V3, P.SDA X.GPIO2, P.SCL MCU.GPIO3',
+  },
+  {
+    title: 'breakout-26 on the first posts of pi-40',
+    mcu: 'pi-40',
+    parts: { X: 'breakout-26', P: 'button' },
+    wires: 'P.1 X.GPIO17, P.2 X.GND',
+  },
+  {
+    title: 'joint for three grounds',
+    mcu: 'uno-r3',
+    parts: { J: 'joint', P: 'bme280', S: 'button' },
+    wires: 'J.1 MCU.GND, J.2 P.GND, J.3 S.2, P.VCC MCU.3V3, P.CSB P.VCC, P.SDA MCU.A4, P.SCL MCU.A5, S.1 MCU.D4',
+  },
 ]

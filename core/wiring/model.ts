@@ -4,6 +4,7 @@ import type { Catalog } from '../catalog/catalog.ts'
 import type { Levels, PinCurrent } from '../catalog/common.ts'
 import type { Mode, Part, PartPin, PartSupply, Signal, Tie } from '../catalog/partSchema.ts'
 import type { Plan, PlanSupply } from '../plan/planSchema.ts'
+import type { Plug } from './plugs.ts'
 
 /**
  * The one resolved model: plan and facts joined, worked out once. Everything downstream reads this and nothing else.
@@ -64,6 +65,8 @@ export interface PartInstance {
   readonly logicVolts: number | undefined
   /** Board that it belongs to: named, or found by its wires, or the plan's first. */
   readonly home: BoardInstance | undefined
+  /** The header over which it goes as a whole, with the posts that it brings out. */
+  readonly header: Plug | undefined
 }
 
 export interface SupplyUse {

@@ -20,6 +20,7 @@ import type {
   TieUse,
   Wiring,
 } from './model.ts'
+import { headerPlug, type Plug } from './plugs.ts'
 import { findSignals } from './signals.ts'
 import { type Mutable, placeSources } from './sources.ts'
 import { logicSupply } from './supply.ts'
@@ -66,8 +67,11 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
       terminals.set(end, { end, ref: owner.ref, pin, owner, boardPin: undefined, partPin: undefined, host: undefined })
     }
 
+  const plugs: Plug[] = []
   const parts = Object.entries(plan.parts).map(([ref, entry]): Mutable<PartInstance> => {
     const part = need(catalog.parts.get(entry.part), entry.part)
+    const header = part.plugsOn.length > 0 ? headerPlug(ref, part, entry.on, boards, plugs) : undefined
+    if (header) plugs.push(header)
     const options = { ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])), ...entry.options }
     return {
       kind: 'part',
@@ -79,6 +83,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
       supplies: [],
       logicVolts: undefined,
       home: undefined,
+      header,
     }
   })
   for (const owner of parts) {
@@ -98,6 +103,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     for (const inner of owner.part.inner)
       if (inner.kind === 'join') nets.join(`${owner.ref}.${inner.between[0]}`, `${owner.ref}.${inner.between[1]}`)
   }
+  for (const { pairs } of plugs) for (const [own, post] of pairs) nets.join(own, post)
   for (const wire of plan.wires) nets.wire(wire[0], wire[1])
 
   const built = nets.build()
