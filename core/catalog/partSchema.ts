@@ -254,6 +254,7 @@ export const Provided = v.strictObject({
   clamp: v.optional(PinId),
   /** What such a pin costs in comfort: "read over the bus, a few hundred microseconds". */
   note: v.optional(Text),
+  when: v.optional(When),
 })
 
 /** An output that switches a load, and the pins that move it. */

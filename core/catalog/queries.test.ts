@@ -201,6 +201,9 @@ const parts: Readonly<Record<string, readonly string[]>> = {
   'vibration-motor': ['vibration motor'],
   electromagnet: ['electromagnet'],
   ds1302: ['ds1302'],
+  'breakout-40': ['gpio breakout', '40 pin breakout', 'ribbon cable', 't breakout'],
+  'breakout-26': ['26 pin breakout'],
+  joint: ['solder joint', 'lever clamp'],
 }
 
 const boards: Readonly<Record<string, readonly string[]>> = {

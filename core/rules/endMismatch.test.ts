@@ -2,8 +2,18 @@ import { testRule } from '../testing/rules.ts'
 import { endMismatch } from './endMismatch.ts'
 
 testRule(endMismatch, {
-  valid: [{ title: 'a header pin', mcu: 'teensy-4-1', parts: { B: 'button' }, wires: 'B.1 MCU.D2, B.2 MCU.GND' }],
+  valid: [
+    { title: 'a header pin', mcu: 'teensy-4-1', parts: { B: 'button' }, wires: 'B.1 MCU.D2, B.2 MCU.GND' },
+    { title: 'a breakout over its header', mcu: 'pi-40', parts: { X: 'breakout-40' } },
+  ],
   invalid: [
+    {
+      title: 'a breakout for another header',
+      mcu: 'uno-r3',
+      parts: { X: 'breakout-40', B: 'button' },
+      wires: 'B.1 MCU.D2, B.2 X.GND',
+      says: ['caution: X plugs over a header of 40 posts in two rows; no board of the plan has one free.'],
+    },
     {
       title: 'a pad underneath',
       mcu: 'teensy-4-1',

@@ -471,4 +471,11 @@ export const soundMoreParts: readonly (Short & { title: string })[] = [
     parts: { J: 'joint', P: 'bme280', S: 'button' },
     wires: 'J.1 MCU.GND, J.2 P.GND, J.3 S.2, P.VCC MCU.3V3, P.CSB P.VCC, P.SDA MCU.A4, P.SCL MCU.A5, S.1 MCU.D4',
   },
+  {
+    title: 'mux-4067 lights one of many',
+    mcu: 'uno-r3',
+    parts: { X: { part: 'mux-4067', options: { way: 'write' } }, L: 'led', R: ohms(330) },
+    wires:
+      'X.VCC MCU.5V, X.GND MCU.GND, X.SIG MCU.D3, X.S0 MCU.D4, X.S1 MCU.D5, X.S2 MCU.D6, X.S3 MCU.D7, X.C4 R.1, R.2 L.A, L.K MCU.GND',
+  },
 ]
