@@ -1,4 +1,4 @@
-import { applyEdits, EditError, type Fix, sameFinding } from '../plan/edit.ts'
+import { applyEdits, EditError, type Fix, sameFinding, toBuy } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import type { Finding, Rule } from '../rules/finding.ts'
 import { allRules, benchRules, type Counts, check, count, findingOf, isBenchRule, rules } from '../rules/index.ts'
@@ -34,7 +34,7 @@ const outcomeOf = ({ wires, ...rest }: Plan): string =>
 /** What the rule of a finding proposes for it, asked anew: the finding may have been made on an earlier wiring. */
 function proposed(wiring: Wiring, finding: Finding): readonly Fix[] {
   const same = proposals(wiring, finding.rule).get(keyOf(finding))
-  return same?.() ?? []
+  return (same?.() ?? []).map((fix) => ({ ...fix, edits: toBuy(fix.edits) }))
 }
 
 const keyOf = (one: { readonly message: string; readonly at: readonly string[] }): string =>

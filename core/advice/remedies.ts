@@ -2,7 +2,7 @@ import { type AssignResult, assign } from '../assign/assign.ts'
 import type { Conflict } from '../assign/conflict.ts'
 import { helpersFor } from '../catalog/catalog.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { applyEdits, type Edit, EditError } from '../plan/edit.ts'
+import { applyEdits, type Edit, EditError, toBuy } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { freshRef } from '../plan/refs.ts'
@@ -48,7 +48,7 @@ export function remediesFor(
       const plan = applyEdits(wiring.plan, edits)
       const answer = assign(resolve(plan, wiring.catalog), { shouldStop: soon })
       if (answer.unplaced.length < before)
-        tried.push({ title, edits: [...edits, ...answer.edits], left: answer.unplaced.length, changes })
+        tried.push({ title, edits: [...toBuy(edits), ...answer.edits], left: answer.unplaced.length, changes })
     } catch (error) {
       if (!(error instanceof EditError)) throw error
     }

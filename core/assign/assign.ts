@@ -1,7 +1,7 @@
 import type { Companion } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
-import type { Edit } from '../plan/edit.ts'
+import { type Edit, toBuy } from '../plan/edit.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
@@ -113,7 +113,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     optimal: found.proven && (rest?.proven ?? true),
     cost,
     bound: found.proven ? cost : round(Math.min(found.best.extra, found.bound) + base),
-    edits: decisions.flatMap((one) => one.edits),
+    edits: toBuy(decisions.flatMap((one) => one.edits)),
     placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
     unplaced: refused,
     choices: [],

@@ -33,6 +33,8 @@ describe('kits are wired as an experienced maker would', () => {
     if (adds !== undefined) expect(result.added, why).toHaveLength(adds)
     const added = Object.keys(after.parts).filter((ref) => !(ref in plan.parts))
     expect(result.added.map(({ ref }) => ref)).toEqual(added)
+    const marked = Object.entries(after.parts).flatMap(([ref, { buy }]) => (buy ? [ref] : []))
+    expect(marked, 'what was added is to be bought, and nothing else').toEqual(added)
     const faults = check(resolve(after, catalog), allRules).filter(({ severity }) => severity === 'fault')
     expect(
       faults.map(({ message }) => message),

@@ -55,6 +55,10 @@ export type Edit =
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
   | { readonly do: 'carry'; readonly kind: 'boards' | 'parts'; readonly id: string; readonly entry: unknown }
 
+/** Parts that edits add are marked as still to be bought: the tool chose them, and nobody has said that they are there. */
+export const toBuy = (edits: readonly Edit[]): Edit[] =>
+  edits.map((edit) => (edit.do === 'add-part' ? { ...edit, entry: { ...edit.entry, buy: true } } : edit))
+
 /** Edits that belong together, with a title that says what they do. */
 export interface Fix {
   readonly title: string

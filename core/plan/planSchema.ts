@@ -46,6 +46,8 @@ export const PlanPart = v.strictObject({
   /** Board that the part belongs to, in a plan of several boards. */
   on: v.optional(Ref),
   options: v.optional(OptionValues),
+  /** Added by the tool, since the kit had none: still to be bought, or to be looked for in the box. */
+  buy: v.optional(v.literal(true, 'expected true, or the key left out')),
 })
 /** Solderless breadboard of the bench; those of a plan lie side by side in their order. */
 export const Breadboard = v.strictObject({

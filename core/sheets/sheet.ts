@@ -46,6 +46,8 @@ export interface PartRow {
   readonly value: string
   /** The part that this one accompanies. */
   readonly for: string | null
+  /** Added by the tool and not yet at hand. */
+  readonly buy: boolean
 }
 
 export interface JumperRow {
@@ -316,7 +318,14 @@ function partRow(wiring: Wiring, part: PartInstance): PartRow {
       return option.values.find((one) => one.value === value)?.title ?? String(value)
     })
   const beside = part.part.category === 'passive' ? companionOf(wiring, part) : undefined
-  return { ref: part.ref, title: part.title, part: part.part.title, value: values.join(', '), for: beside ?? null }
+  return {
+    ref: part.ref,
+    title: part.title,
+    part: part.part.title,
+    value: values.join(', '),
+    for: beside ?? null,
+    buy: entryOf(wiring.plan.parts, part.ref)?.buy === true,
+  }
 }
 
 /** The part beside a passive one: the first on its nets that is neither passive nor a rail. */

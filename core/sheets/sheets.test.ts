@@ -22,6 +22,15 @@ const small = wiringOf({
 })
 
 describe('the sheet', () => {
+  it('says in the list of parts what is still to be bought', () => {
+    const wiring = wiringOf({ parts: { L: 'led', R: { part: 'resistor', buy: true } } })
+    expect(
+      writeCsv(makeSheet(wiring), 'parts')
+        .trim()
+        .split('\r\n')
+        .map((line) => line.split(',').at(-1)),
+    ).toEqual(['To buy', '', 'to buy'])
+  })
   it('groups wires by build step and reads from part to board', () => {
     const sheet = makeSheet(small)
     expect(sheet.steps.map((step) => [step.title, step.wires.length])).toEqual([

@@ -111,8 +111,15 @@ export function tableOf(
       }
     case 'parts':
       return {
-        columns: ['Part', 'What it is for', 'Type', 'Value', 'Belongs to'],
-        rows: sheet.parts.map((row) => [row.ref, row.title, row.part, row.value, row.for ?? '']),
+        columns: ['Part', 'What it is for', 'Type', 'Value', 'Belongs to', 'To buy'],
+        rows: sheet.parts.map((row) => [
+          row.ref,
+          row.title,
+          row.part,
+          row.value,
+          row.for ?? '',
+          row.buy ? 'to buy' : '',
+        ]),
       }
     case 'jumpers':
       return {

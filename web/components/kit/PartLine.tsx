@@ -35,7 +35,20 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
         placeholder="what it is for"
         onCommit={(title) => edit([{ do: 'change-part', ref, entry: { title: title || undefined } }], `Rename ${ref}`)}
       />
-      <span title={part.part.summary}>{part.part.title}</span>
+      <span title={part.part.summary}>
+        {part.part.title}
+        {entryOf(plan.parts, ref)?.buy && (
+          <Button
+            size="sm"
+            variant="link"
+            className="to-buy"
+            title="It was added, since the kit had none. Press when you have it."
+            onClick={() => edit([{ do: 'change-part', ref, entry: { buy: undefined } }], `Have ${ref} at hand`)}
+          >
+            to buy: have it?
+          </Button>
+        )}
+      </span>
       <div className="settings">
         {part.part.modes.length > 1 && (
           <Form.Select
