@@ -1,15 +1,19 @@
-import { type AssignResult, assign } from '../assign/assign.ts'
+import { type AssignResult, assign, prepare } from '../assign/assign.ts'
 import type { Conflict } from '../assign/conflict.ts'
+import { divisionOf } from '../assign/leadOver.ts'
 import { helpersFor } from '../catalog/catalog.ts'
-import { formatVolts } from '../electrical/quantity.ts'
+import { dividerFor } from '../electrical/divider.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, EditError, toBuy } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
 import { freshRef } from '../plan/refs.ts'
+import { check, rules } from '../rules/index.ts'
 import { entryOf } from '../text/entryOf.ts'
 import { strapEdits } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
+import { resupply } from '../wiring/resupply.ts'
 import { fitBoards } from './fit.ts'
 import { moveBoard } from './moveBoard.ts'
 
@@ -32,8 +36,8 @@ const SUPPLY_VOLTS = [3.3, 5, 6, 9, 12, 24] as const
 
 /**
  * Ways out of what finds no place, fewest open ends left first, then those that change least: another address or mode,
- * a supply, a feature less, an expander or bus part more, another board. Each was solved; one that does not help is not
- * offered. `conflict` names the parts whose signals collide; without one it is supplies that are missing.
+ * a supply, a divider or a shifter, a feature less, an expander or bus part more, another board. Each was solved and the
+ * plan checked; one that does not help, or brings a fault, is not offered. `conflict` names the parts whose signals collide; without one it is supplies that are missing.
  */
 export function remediesFor(
   wiring: Wiring,
@@ -43,17 +47,21 @@ export function remediesFor(
 ): Remedy[] {
   const before = result.unplaced.length
   const tried: Remedy[] = []
+  const known = new Set(faultsOf(resolve(applyEdits(wiring.plan, result.edits), wiring.catalog)))
   const attempt = (title: string, edits: readonly Edit[], changes: number): void => {
     try {
       const plan = applyEdits(wiring.plan, edits)
       const answer = assign(resolve(plan, wiring.catalog), { shouldStop: soon })
-      if (answer.unplaced.length < before)
+      if (answer.unplaced.length >= before) return
+      const faults = faultsOf(resolve(applyEdits(plan, answer.edits), wiring.catalog))
+      if (faults.every((fault) => known.has(fault)))
         tried.push({ title, edits: [...toBuy(edits), ...answer.edits], left: answer.unplaced.length, changes })
     } catch (error) {
       if (!(error instanceof EditError)) throw error
     }
   }
   for (const { title, edits } of suppliesFor(wiring, result)) attempt(title, edits, 2)
+  for (const { title, edits, changes } of levelWays(wiring, result)) attempt(title, edits, changes)
   for (const part of conflict?.parts ?? []) {
     for (const { title, edits } of addressesFor(wiring, part)) attempt(title, edits, 1 + edits.length)
     for (const mode of part.part.modes)
@@ -80,8 +88,7 @@ export function remediesFor(
     const given = wiring.boards.length > 1 && home !== undefined ? { on: home } : {}
     attempt(`Add one more part: ${part.title}`, addParts(wiring.plan, wiring.catalog, part, 1, given), 5)
   }
-  const whole = tried.some((one) => one.left === 0)
-  if (conflict && !whole && wiring.boards.length === 1) {
+  if (conflict && tried.length < most && wiring.boards.length === 1) {
     const board = wiring.boards[0]!
     for (const fit of fitBoards(wiring.plan, wiring.catalog).slice(0, 3)) {
       if (fit.board.id === board.board.id || fit.left.length >= before) continue
@@ -95,6 +102,60 @@ export function remediesFor(
     }
   }
   return tried.sort((a, b) => a.left - b.left || a.changes - b.changes).slice(0, most)
+}
+
+/** Faults as texts, those of open ends left out: a way out may leave some, and must bring no other. */
+const faultsOf = (wiring: Wiring): string[] =>
+  check(wiring, rules).flatMap(({ severity, rule, message }) =>
+    severity === 'fault' && rule !== 'pin-unplaced' ? [`${rule} ${message}`] : [],
+  )
+
+/**
+ * What helps lines that every pin refuses for their level: the part on a supply that the board's level allows, two
+ * resistors in each line, a level shifter. The search leads the lines over what is added.
+ */
+function levelWays(
+  wiring: Wiring,
+  result: AssignResult,
+): { readonly title: string; readonly edits: readonly Edit[]; readonly changes: number }[] {
+  const refused = new Set(result.unplaced.flatMap(({ end, level }) => (level ? [end] : [])))
+  if (refused.size === 0) return []
+  const fed = prepare(wiring).wiring
+  const stuck = fed.signals.filter(({ end }) => refused.has(end))
+  const parts = [...new Set(stuck.map(({ part }) => part.ref))]
+  const lines = stuck.map(({ end }) => end).join(', ')
+  const supplies = parts.flatMap((ref) => {
+    const part = wiring.parts.find((one) => one.ref === ref)
+    return part ? resupply(wiring, part, () => true).map(({ title, edits }) => ({ title, edits, changes: 1 })) : []
+  })
+  const [resistor] = helpersFor(wiring.catalog, 'resistor')
+  const dividers = stuck.map((use) => {
+    const division = divisionOf(use)
+    const values = division && dividerFor(division.high, (division.least + division.most) / 2, division.most)
+    return values && division.least <= values.volts ? values : undefined
+  })
+  const refs = freshRef(wiring.plan, 'R', 2 * stuck.length)
+  const divided = resistor &&
+    dividers.every((one) => one !== undefined) && {
+      title: `Put a divider of two resistors into the line of ${lines} (${dividers.map((one) => `${formatQuantity(one.top, 'Ω')} and ${formatQuantity(one.bottom, 'Ω')}`).join(', ')})`,
+      edits: dividers.flatMap(({ top, bottom }, at): Edit[] =>
+        [top, bottom].map((ohms, half) => ({
+          do: 'add-part',
+          ref: refs[2 * at + half] as string,
+          entry: { part: resistor.id, options: { ohms } },
+        })),
+      ),
+      changes: 2,
+    }
+  const [shifter] = helpersFor(wiring.catalog, 'level-shifter')
+  const channels = shifter?.inner.filter(({ kind }) => kind === 'shift').length ?? 0
+  const shifted = shifter &&
+    channels > 0 && {
+      title: `Lead ${lines} over a level shifter (${shifter.title})`,
+      edits: addParts(wiring.plan, wiring.catalog, shifter, Math.ceil(stuck.length / channels)),
+      changes: 4,
+    }
+  return [...supplies, ...(divided ? [divided] : []), ...(shifted ? [shifted] : [])]
 }
 
 /** An outside supply of a common voltage for parts that find none, its ground joined with the board's. */

@@ -9,7 +9,7 @@ import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign, openSignals, prepare } from './assign.ts'
-import { conflictOf, fits } from './conflict.ts'
+import { conflictIn, conflictOf, fits } from './conflict.ts'
 
 const many = (count: number, part: string) =>
   Object.fromEntries(Array.from({ length: count }, (_, index) => [`X${index}`, part]))
@@ -86,6 +86,39 @@ describe('remedies', () => {
     expect(best?.title).toMatch(/^Add a supply of \d+\.\d V for STEP$/)
     const after = resolve(applyEdits(wiring.plan, best!.edits), catalog)
     expect(assign(after).unplaced).toEqual([])
+  })
+  it.each([
+    ['pico', 'hc-sr04', 'B.ECHO'],
+    ['esp32-devkit-30', 'hc-sr04', 'B.ECHO'],
+    ['pi-40', 'jsn-sr04t', 'B.ECHO'],
+    ['esp8266-d1-mini', 'hc-sr04', 'B.ECHO'],
+  ])(
+    'two resistors come first for a line of 5 V on %s (%s), then a shifter; either is built in full',
+    (mcu, part, line) => {
+      const wiring = resolve(planOf({ mcu, parts: { B: part } }), catalog)
+      const result = assign(wiring)
+      expect(result.unplaced.map(({ end }) => end)).toEqual([line])
+      const remedies = remediesFor(wiring, result, conflictIn(wiring))
+      expect(remedies[0]?.title).toMatch(new RegExp(`^Put a divider of two resistors into the line of ${line}`))
+      expect(remedies[1]?.title).toMatch(/level shifter/)
+      for (const { edits } of remedies.slice(0, 2)) {
+        const plan = applyEdits(wiring.plan, edits)
+        const after = resolve(plan, catalog)
+        expect(assign(after).edits).toEqual([])
+        expect(check(after).filter(({ severity }) => severity === 'fault')).toEqual([])
+        const fresh = Object.entries(plan.parts).filter(([ref]) => ref !== 'B')
+        expect(fresh.length).toBeGreaterThan(0)
+        expect(fresh.every(([, { buy }]) => buy === true)).toBe(true)
+      }
+    },
+  )
+  it('no divider where the board reads the level, and another supply first where the part takes it', () => {
+    const uno = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-sr04' } }), catalog)
+    expect(assign(uno).unplaced).toEqual([])
+    const fed = resolve(planOf({ mcu: 'pico', parts: { B: 'hc-sr04p' }, wires: 'B.VCC MCU.VBUS' }), catalog)
+    const remedies = remediesFor(fed, assign(fed), conflictIn(fed)).map(({ title }) => title)
+    expect(remedies[0]).toBe('Feed B from MCU.3V3 (3.3 V)')
+    expect(remedies[1]).toMatch(/^Put a divider/)
   })
   it.each(table)('%s is offered, and what is offered works', (_, short, title) => {
     const wiring = resolve(planOf(short), catalog)

@@ -123,8 +123,17 @@ function sidesOf(
   return atB === logic && atA === own ? [{ converter, outer: a, inner: b, why }] : []
 }
 
-/** Two loose resistors that bring a level down to what the other side bears. */
-function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] {
+/** What a divider in a signal's line has to do, in volts: bring `high` down to between `least` and `most`. */
+export interface Division {
+  readonly high: number
+  readonly least: number
+  readonly most: number
+  /** From the part to the board; else the other way. */
+  readonly isOut: boolean
+}
+
+/** Undefined where no two resistors would help: nothing to bring down, or a line that is driven from both sides. */
+export function divisionOf(use: SignalUse): Division | undefined {
   const { facts, part } = use
   const board = part.home
   const levels = board?.board.levels.default
@@ -141,10 +150,18 @@ function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] 
   // A converter reads up to its supply; a level has to pass its threshold.
   const most = isAnalog ? Math.min(volts(limit, supply) ?? 0, at ?? 0) : volts(limit, supply)
   const least = isAnalog ? (at ?? 0) * LEAST_SPAN : (volts(threshold, supply) ?? Number.NaN) * MARGIN
-  const ground = groundEnd(wiring, part)
+  if ((!isOut && facts.direction !== 'in') || isI2c(use) || lineOf(use) !== undefined) return undefined
+  if (high === undefined || most === undefined || Number.isNaN(least) || high <= most) return undefined
+  return { high, least, most, isOut }
+}
+
+/** Two loose resistors that bring a level down to what the other side bears. */
+function divide(wiring: Wiring, use: SignalUse, taken: Set<string>): Decision[] {
+  const division = divisionOf(use)
+  const ground = groundEnd(wiring, use.part)
   const [kind] = helpersFor(wiring.catalog, 'resistor')
-  if ((!isOut && facts.direction !== 'in') || isI2c(use) || !kind || ground === undefined) return []
-  if (high === undefined || most === undefined || Number.isNaN(least) || lineOf(use) !== undefined) return []
+  if (!division || !kind || ground === undefined) return []
+  const { high, least, most, isOut } = division
   const loose = looseParts(wiring, kind.id).filter(({ ref }) => !taken.has(ref))
   const ohms = ({ options }: PartInstance): number => Number(options.ohms)
   const pairs = loose

@@ -91,8 +91,11 @@ export class Problem {
     }
     // Kinds with few parts first: what they leave open is soon decided.
     const number = (task: Task): number => [...tasks.values()].filter((one) => one.kind === task.kind).length
+    // What gives lanes to others comes before them: only then it is known what hears what.
+    const gives = (task: Task): number => Number(task.part.part.controllers.some((one) => one.kind === task.kind))
     this.tasks = [...tasks.values()].sort(
-      (a, b) => number(a) - number(b) || order[a.kind] - order[b.kind] || b.uses.length - a.uses.length,
+      (a, b) =>
+        number(a) - number(b) || order[a.kind] - order[b.kind] || gives(b) - gives(a) || b.uses.length - a.uses.length,
     )
     this.#busUses = new Set(this.tasks.flatMap((task) => task.uses))
     this.timed = wiring.signals.filter(

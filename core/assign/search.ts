@@ -33,6 +33,8 @@ interface Priced {
 const MOST_STEPS = 60_000
 /** Price lists that are kept for bounds, the latest ones. */
 const MOST_PRICES = 8
+/** Bus switches one behind the other that are looked through. */
+const MOST_SWITCHES = 8
 /** Points that count as nothing: sums of prices are not exact. */
 const SLACK = 1e-6
 
@@ -203,23 +205,29 @@ function waysOf(
 }
 
 /**
- * Parts that hear the same traffic as a task on a lane: those on the lane, and where a bus switch joins two lanes,
- * those on the other side of it.
+ * Parts that hear the same traffic as a task on a lane: those on the lane, those before the bus switch whose channel it
+ * is, and before that one's; and those behind the switches on the lane. Channels of one switch do not hear each other.
  */
 function heardBy(problem: Problem, task: Task, lane: Lane, division: readonly Filling[]): PartInstance[] {
   const on = (one: Lane): PartInstance[] => [
     ...one.parts,
     ...(division.find((each) => each.lane === one)?.tasks.map((each) => each.part) ?? []),
   ]
-  const own = on(lane)
-  if (task.kind !== 'i2c') return own
-  const joined = problem.lanes.filter(
-    (one) =>
-      one !== lane &&
-      ((one.provider && [...own, task.part].includes(one.provider)) ||
-        (lane.provider && on(one).includes(lane.provider))),
-  )
-  return [...own, ...joined.flatMap(on)]
+  if (task.kind !== 'i2c') return on(lane)
+  const switched = problem.lanes.filter(({ provider }) => provider !== undefined)
+  if (switched.length === 0) return on(lane)
+  const before = (provider: PartInstance | undefined, depth: number): PartInstance[] => {
+    const above =
+      provider && depth < MOST_SWITCHES ? problem.lanes.find((one) => on(one).includes(provider)) : undefined
+    return above ? [...on(above), ...before(above.provider, depth + 1)] : []
+  }
+  const behind = (parts: readonly PartInstance[], depth: number): PartInstance[] =>
+    depth >= MOST_SWITCHES
+      ? []
+      : switched
+          .filter(({ provider }) => provider && parts.includes(provider))
+          .flatMap((one) => [...on(one), ...behind(on(one), depth + 1)])
+  return [...on(lane), ...before(lane.provider, 0), ...behind([...on(lane), task.part], 0)]
 }
 
 /** Pins for one division: groups are chosen lane by lane, then all lines are matched together. */

@@ -27,6 +27,41 @@ const farads = (value: number, volts: number) => ({
 const pack = (volts: number, limitMilliamps = 3000) => ({ PACK: { volts, limitMilliamps } })
 const red = { part: 'led', options: { colour: 'red' } }
 
+/** Bus switches: what has the same address never hears the other. */
+const switches: readonly Kit[] = [
+  {
+    title: 'two clocks of one address and a bus switch',
+    why: 'one before and one behind the switch would both answer while its channel is open: each gets a channel',
+    mcu: 'uno-r3',
+    parts: { A: 'ds3231', B: 'ds3231', X: 'tca9548a' },
+    wired: [
+      ['X\\.SDA', 'MCU\\.A4'],
+      ['A\\.SDA', 'X\\.SD\\d'],
+      ['B\\.SDA', 'X\\.SD\\d'],
+    ],
+  },
+  {
+    title: 'two clocks, one of them wired to the board already',
+    why: 'what is wired stays, and the other would hear it: it finds no place',
+    mcu: 'uno-r3',
+    parts: { A: 'ds3231', B: 'ds3231', X: 'tca9548a' },
+    wires: 'A.SDA MCU.A4, A.SCL MCU.A5',
+    left: ['B.SCL', 'B.SDA'],
+  },
+  {
+    title: 'ten sensors of two addresses and a bus switch',
+    why: 'two before the switch, where nothing behind it answers alike, cannot be: all ten go behind it, two a channel',
+    mcu: 'uno-r3',
+    parts: {
+      X: 'tca9548a',
+      ...Object.fromEntries(
+        Array.from({ length: 10 }, (_, at) => [`B${at}`, { part: 'bme280', options: { address: 0x76 + (at % 2) } }]),
+      ),
+    },
+    never: [['B\\d\\.SDA', 'MCU\\..*']],
+  },
+]
+
 /** Lamps, dividers, pulls: loose resistors find their place. */
 const resistors: readonly Kit[] = [
   {
@@ -589,4 +624,4 @@ const supplies: readonly Kit[] = [
 ]
 
 /** Kits with what a maker would answer; `core/assign/kits.test.ts` asks for it. */
-export const kits: readonly Kit[] = [...resistors, ...displays, ...drivers, ...supplies]
+export const kits: readonly Kit[] = [...resistors, ...displays, ...drivers, ...supplies, ...switches]
