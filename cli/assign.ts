@@ -1,14 +1,25 @@
 import { assignJson } from '../core/advice/assignJson.ts'
+import { pinAnswers } from '../core/advice/whyPin.ts'
 import { assignChoosing } from '../core/assign/choosing.ts'
 import { applyEdits } from '../core/plan/edit.ts'
+import { canonicalEnd } from '../core/plan/ends.ts'
+import type { Plan } from '../core/plan/planSchema.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { codeOf } from '../node/readText.ts'
 import { writeWhole } from '../node/writeWhole.ts'
 import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
 
-export function assignCommand(file: string, options: { out?: string; seconds?: number; json?: boolean }): Status {
+interface AssignCommandOptions {
+  readonly out?: string
+  readonly seconds?: number
+  readonly why?: string
+  readonly json?: boolean
+}
+
+export function assignCommand(file: string, options: AssignCommandOptions): Status {
   const { plan, text } = readPlanFile(file)
+  if (options.why !== undefined) return sayWhy(file, plan, options.why, options.json === true)
   const start = performance.now()
   const end = start + (options.seconds ?? 60) * 1000
   const wiring = resolve(plan, theCatalog())
@@ -21,6 +32,19 @@ export function assignCommand(file: string, options: { out?: string; seconds?: n
   for (const { ref, what, why } of result.added) process.stderr.write(`added ${ref}, ${what}: ${why}\n`)
   for (const one of result.unplaced) process.stderr.write(`${one.end} needs ${one.needs}: ${one.reasons.join('; ')}\n`)
   return result.unplaced.length === 0 ? 0 : 1
+}
+
+/** Instead of wiring anything: every pin for a signal, with what speaks for and against it. */
+function sayWhy(file: string, plan: Plan, name: string, json: boolean): Status {
+  const found = canonicalEnd(plan, theCatalog(), name)
+  if (!found.ok) throw new InputError([`${file}: ${found.message}`])
+  const wiring = resolve(plan, theCatalog())
+  const use = wiring.signal(found.end)
+  if (!use) throw new InputError([`${file}: ${found.end} is no signal of a part; expected one such as DISPLAY.SDA`])
+  const pins = pinAnswers(wiring, use)
+  if (json) printJson({ end: use.end, needs: use.facts.needs, at: use.hosts[0]?.host.end ?? null, pins })
+  else print(`${pins.map(({ text: said }) => said).join('\n')}\n`)
+  return 0
 }
 
 function writePlanFile(file: string, text: string): void {

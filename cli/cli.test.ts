@@ -204,6 +204,18 @@ describe('check', () => {
 
 describe('assign', () => {
   const kit = () => file('kit.json', JSON.stringify(planOf({ parts: { A: 'bme280', B: 'button' } })))
+  it('--why says for every pin why, or why not, and changes nothing', () => {
+    const { status, out } = run('assign', kit(), '--why', 'A.sda', '--json')
+    expect(status).toBe(0)
+    const { end, pins } = JSON.parse(out)
+    expect(end).toBe('A.SDA')
+    expect(
+      pins.some((one: { state: string; blocked: { kind: string } }) => one.state === 'blocked' && one.blocked.kind),
+    ).toBe(true)
+    expect(run('assign', kit(), '--why', 'A.SDA').out).toMatch(/^A\.SDA needs I2C SDA and /)
+    expect(run('assign', kit(), '--why', 'A.NONE').status).toBe(2)
+    expect(run('assign', kit(), '--why', 'A.VCC').said).toMatch(/A\.VCC is no signal of a part/)
+  })
   it('writes the plan and answers 0, and what it writes checks clean', () => {
     const out = join(folder, 'out.yaml')
     const { status, out: printed } = run('assign', kit(), '--out', out, '--json')

@@ -53,6 +53,7 @@ export async function run(args: readonly string[]): Promise<Status> {
     .argument('<file>')
     .description('wire everything that is open')
     .option('--out <file>', 'write the plan here instead of to standard output')
+    .option('--why <end>', 'instead: every pin for this signal, with what speaks for and against it')
     .option('--seconds <number>', 'stop searching after this time', (text) => seconds(text))
     .addOption(json())
     .action(end(assignCommand))

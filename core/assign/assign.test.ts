@@ -6,6 +6,7 @@ import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomKit, randomWiring } from '../testing/randomPlans.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign, openSignals, prepare } from './assign.ts'
+import { blockWords } from './blocks.ts'
 import { candidates } from './candidates.ts'
 import { Matching, NONE } from './matching.ts'
 import { neaten } from './neatness.ts'
@@ -92,7 +93,8 @@ describe('candidates', () => {
     ['H.OUT', { mcu: 'uno-r3', parts: { H: 'hall-a3144' } }, 'MCU.D7', 'no interrupt'],
     ['S.DT', { parts: { S: 'hx711' }, wires: 'S.VCC MCU.VIN' }, 'MCU.GPIO4', '5.0 V into 3.6 V'],
   ])('%s: %j blocks %s: %s', (end, short, host, reason) => {
-    expect(judged(short, end).find((one) => one.host.end === host)?.blocked).toBe(reason)
+    const block = judged(short, end).find((one) => one.host.end === host)?.blocked
+    expect(block && blockWords(block)).toBe(reason)
   })
   it('judges every pin of the board, and expander pins as pins', () => {
     const list = judged({ parts: { B: 'button', X: 'mcp23017' } }, 'B.1')
@@ -106,7 +108,7 @@ describe('candidates', () => {
     })
     const found = candidates(wiring, wiring.signal('PROBE.DQ')!).filter(({ host }) => host.provider)
     expect(found.length).toBeGreaterThan(0)
-    expect(new Set(found.map(({ blocked }) => blocked))).toEqual(new Set(['too slow over the bus']))
+    expect(new Set(found.map(({ blocked }) => blocked?.kind))).toEqual(new Set(['slow']))
   })
 })
 

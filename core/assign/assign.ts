@@ -5,6 +5,7 @@ import { type Edit, toBuy } from '../plan/edit.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { blockWords } from './blocks.ts'
 import { type Candidate, candidates } from './candidates.ts'
 import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
 import { unfinishedDrivers } from './finish.ts'
@@ -102,7 +103,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
       end: use.end,
       needs: needWords(use.facts.needs),
       reasons: problem.isBus(use) ? problem.refusals(use) : refusals(now, use),
-      level: candidates(now, use).some(({ cause }) => cause === 'level'),
+      level: candidates(now, use).some(({ blocked }) => blocked?.kind === 'level'),
     })
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * UNPLACED
@@ -291,7 +292,7 @@ function refusals(wiring: Wiring, use: SignalUse): string[] {
   for (const one of candidates(wiring, use)) {
     if (one.blocked === undefined) free += 1
     else {
-      const reason = one.cause === 'taken' ? 'taken' : one.blocked
+      const reason = one.blocked.kind === 'taken' ? 'taken' : blockWords(one.blocked)
       tally.set(reason, (tally.get(reason) ?? 0) + 1)
     }
   }

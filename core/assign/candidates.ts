@@ -1,17 +1,13 @@
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution } from '../catalog/boardSchema.ts'
-import { volts } from '../catalog/common.ts'
-import { chosenFact } from '../circuit/loads.ts'
-import { networkOf } from '../circuit/still.ts'
-import { formatVolts } from '../electrical/quantity.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
-import { clash } from '../wiring/sharing.ts'
+import { drives, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
+import { type Block, blockedBecause, plannedVolts } from './blocks.ts'
+import { sameSharedBus, usesOn } from './onPin.ts'
 import { weightOf } from './preferences.ts'
 
 /** How well a host suits a signal, with what speaks for and against it. */
@@ -21,18 +17,13 @@ export interface Candidate {
   readonly cost: number
   readonly for: readonly string[]
   readonly against: readonly string[]
-  /** Two or three words why it is out of the question; undefined for a candidate. */
-  readonly blocked?: string
-  /** The kind of what blocks it, where that matters to others: its volts, or another signal on the pin. */
-  readonly cause?: BlockCause
+  /** Why it is out of the question; undefined for a candidate. */
+  readonly blocked?: Block
 }
 
-export type BlockCause = 'level' | 'taken'
-
-/** Why a pin is out of the question. */
-export interface Block {
-  readonly blocked: string
-  readonly cause?: BlockCause
+/** What keeps a pin out, in place of a verdict. */
+export interface Blocked {
+  readonly blocked: Block
 }
 
 /** What a pin costs beyond need, in points. Written down with reasons in `docs/assignment.md`. */
@@ -61,13 +52,13 @@ export const costs = {
 export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
   const scarcity = scarcityOf(wiring, use)
   // Free pins of equal parts that are fed alike are one as good as the other.
-  const equal = new Map<string, Map<Host['functions'], Verdict | Block>>()
+  const equal = new Map<string, Map<Host['functions'], Verdict | Blocked>>()
   return hostsFor(wiring, use)
     .map((host) => {
       const { provider } = host
       if (!provider || wiring.netOf(host.end).wired) return judge(wiring, use, host, scarcity)
       const key = `${provider.part.id} ${host.logicVolts}`
-      const known = equal.get(key) ?? new Map<Host['functions'], Verdict | Block>()
+      const known = equal.get(key) ?? new Map<Host['functions'], Verdict | Blocked>()
       equal.set(key, known)
       const verdict = known.get(host.functions) ?? judgePin(wiring, use, host, scarcity)
       known.set(host.functions, verdict)
@@ -154,7 +145,7 @@ export interface Verdict {
 }
 
 /** What the pin itself and the bus that it would join make of a candidate. */
-export function together(host: Host, pin: Verdict | Block, bus: () => Verdict): Candidate {
+export function together(host: Host, pin: Verdict | Blocked, bus: () => Verdict): Candidate {
   if ('blocked' in pin) return { host, cost: Number.MAX_SAFE_INTEGER, for: [], against: [], ...pin }
   const line = bus()
   const good = [...line.for, ...pin.for]
@@ -199,9 +190,9 @@ export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?
 }
 
 /** The part that the pin itself plays, whatever bus runs over it, or why it is out of the question. */
-export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scarcity): Verdict | Block {
+export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: Scarcity): Verdict | Blocked {
   const blocked = blockedBecause(wiring, use, host)
-  if (blocked !== undefined) return blocked
+  if (blocked !== undefined) return { blocked }
   const tally = new Tally()
   if (meets(host, use) === 'orElse') tally.pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
   const serving = servingFeature(host, use)
@@ -282,193 +273,6 @@ function cautionPrice(caution: Caution, use: SignalUse): { points: number; words
     default:
       return undefined
   }
-}
-
-function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
-  const pin = pinBlock(use, host)
-  if (pin !== undefined) return { blocked: pin }
-  const bus = busNeed(use.facts.needs)
-  const net = wiring.netOf(host.end)
-  if (net.ground || net.sources.length > 0) return { blocked: 'on a supply' }
-  for (const other of usesOn(wiring, host)) {
-    if (other === use) continue
-    const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
-    if (why || exclusive(use, other)) return { blocked: other.end, cause: 'taken' }
-  }
-  const current = currentBlock(wiring, use, host)
-  if (current !== undefined) return { blocked: current }
-  const strap = strapBlock(wiring, use, host)
-  if (strap !== undefined) return { blocked: strap }
-  const level = levelBlock(wiring, use, host)
-  return level === undefined ? undefined : { blocked: level, cause: 'level' }
-}
-
-/** What the pin itself lacks, whatever else is wired. */
-function pinBlock(use: SignalUse, host: Host): string | undefined {
-  const bus = busNeed(use.facts.needs)
-  if (!meets(host, use)) {
-    if (drives(use.facts.needs) && !host.functions.has('digital-out')) return 'input only'
-    if (!drives(use.facts.needs) && !host.functions.has('digital-in') && !bus)
-      return host.functions.has('digital-out') ? 'output only' : lackWords(use.facts.needs)
-    return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(use.facts.needs)
-  }
-  if (host.provider && isTimed(use)) return 'too slow over the bus'
-  const kinds = host.provider?.part.provides.find((one) => one.pins.includes(pinIdOf(host)))?.for
-  if (kinds && !kinds.includes(use.part.part.id)) return `made for ${kinds.join(', ')}`
-  const facts = availabilityOf(host)
-  if (use.facts.needs === 'analog-in' && facts.analogTaker !== undefined) return `${facts.analogTaker.title} takes it`
-  if (use.facts.needs === 'pwm' && !use.facts.orElse && facts.pwmTaker !== undefined)
-    return `${facts.pwmTaker.title} takes it`
-  if (facts.vital) return `on-board ${facts.vital.id}`
-  return facts.pinTaker === servingFeature(host, use) ? undefined : facts.pinTaker?.title
-}
-
-const pinIdOf = (host: Host): string => host.end.slice(host.ref.length + 1)
-
-/** Blocks a pin that cannot carry the current which a signal's facts name, or an output that its load is too much for. */
-function currentBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
-  if (host.provider && switchesLoad(host.functions)) {
-    const bears = chosenFact(host.provider, 'mostMilliamps') ?? host.current?.absolute
-    const runs = runsOf(use.part)
-    return bears !== undefined && runs !== undefined && runs > bears
-      ? `${Math.round(runs)} mA, ${bears} mA at most`
-      : undefined
-  }
-  const { milliamps, activeLevel, direction, pulledOhms } = use.facts
-  const low = host.current?.sink ?? host.current?.absolute
-  const fed = use.part.logicVolts ?? plannedVolts(wiring, use)
-  // A line that the module holds high takes its current whenever the pin pulls it low.
-  const pulled = pulledOhms === undefined || fed === undefined ? 0 : (fed / pulledOhms) * 1000
-  if (low !== undefined && pulled > low && direction !== 'out' && drives(use.facts.needs))
-    return `${Math.round(pulled * 100) / 100} mA, ${low} mA at most`
-  const way = activeLevel === 'low' ? 'sink' : 'source'
-  const most = host.current?.[way] ?? host.current?.absolute
-  return milliamps !== undefined && direction === 'in' && most !== undefined && milliamps > most
-    ? `${milliamps} mA, ${most} mA at most`
-    : undefined
-}
-
-/** Current of a load while it runs: of its windings, or of its supply. */
-const runsOf = ({ part, options, supplies }: PartInstance): number | undefined => {
-  const given = part.inner.find((one) => one.kind === 'winding')?.milliamps
-  const amount = typeof given === 'object' ? entryOf(options, given.option) : given
-  return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
-}
-
-/** Signals that do not truly clash, but that no one would put on one pin unasked. */
-function exclusive(use: SignalUse, other: SignalUse): boolean {
-  if (use.part === other.part && use.facts.needs !== other.facts.needs) return true
-  return !(busNeed(use.facts.needs) && sameSharedBus(use, other))
-}
-
-const sameSharedBus = (a: SignalUse, b: SignalUse): boolean => {
-  const need = busNeed(a.facts.needs)
-  return (
-    need !== undefined &&
-    (need.kind === 'i2c' || need.kind === 'spi') &&
-    need.signal !== 'cs' &&
-    a.facts.needs === b.facts.needs
-  )
-}
-
-/** Blocks a pin that is read at reset and that what hangs on the signal already would bring to the wrong level. */
-function strapBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
-  const strap = activeCautions(host).find(({ id, matters }) => id === 'boot-strap' && matters === 'start')
-  const top = host.logicVolts
-  if (!strap?.needs || top === undefined) return undefined
-  const wanted = strap.needs
-  const isThrown = use.part.part.inner.some(({ kind, between }) => kind === 'switch' && between.includes(use.facts.pin))
-  if (isThrown) return 'a switch may hold it either way at reset'
-  const { atReset, atResetOhms } = use.facts
-  const isHigh = strap.held === 'pull-up' || (strap.held === 'nothing' && wanted === 'high')
-  const held = { volts: isHigh ? top : 0, ohms: strap.heldOhms ?? 45_000 }
-  // The resistor that keeps a bare gate off is there in the end, also where it is not wired yet.
-  const gate = use.part.part.companions.find(({ across }) => across?.includes(use.facts.pin))?.options.ohms
-  const down = use.facts.actuator && typeof gate === 'number' ? gate : undefined
-  const own =
-    down === undefined
-      ? held
-      : { volts: (held.volts * down) / (down + held.ohms), ohms: (held.ohms * down) / (down + held.ohms) }
-  // A part that holds its pin at reset, or what hangs on the line: each against the strap's own hold.
-  const at = atReset === 'high' ? top : 0
-  const ohms = atResetOhms ?? 1
-  const rest =
-    atReset === undefined
-      ? networkOf(wiring).held(wiring.netOf(use.tail), own)
-      : (at * own.ohms + own.volts * ohms) / (own.ohms + ohms)
-  const isRight =
-    wanted === 'high'
-      ? rest >= (volts(host.levels.vih, top) ?? top * 0.7)
-      : rest <= (volts(host.levels.vil, top) ?? top * 0.3)
-  return isRight ? undefined : `would be ${formatVolts(rest)} at reset`
-}
-
-/** Blocks a pin that the part would damage, or that would damage the part. */
-function levelBlock(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
-  const vdd = use.part.logicVolts ?? plannedVolts(wiring, use)
-  if (use.facts.needs.startsWith('i2c.')) return pullUpBlock(wiring, use, host, vdd)
-  const levels = levelsOf(use)
-  const { direction } = use.facts
-  const out = direction === 'out' || direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
-  const analog = use.facts.needs === 'analog-in' ? host.levels.mostAnalog : undefined
-  const hostMost = volts(analog ?? host.levels.most, host.logicVolts)
-  const near = wiring.netOf(use.end)
-  // What lies on the way: a resistor alone brings nothing down, a divider, a shifter or a buffer does.
-  const far = viaOf(use).length === 0 ? near : wiring.netOf(use.hosts[0] ? host.end : use.tail)
-  const network = networkOf(wiring)
-  const toHost = out === undefined || far === near ? out : network.driven(near, far, { high: out, low: 0 }).high
-  if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01)
-    return `${formatVolts(toHost)} into ${formatVolts(hostMost)}`
-  if (use.facts.pulledOhms !== undefined && vdd !== undefined && hostMost !== undefined && vdd > hostMost + 0.01)
-    if (far === near) return `pulled up to ${formatVolts(vdd)}, into ${formatVolts(hostMost)}`
-  const high = direction === 'in' || direction === 'both' ? host.logicVolts : undefined
-  const most = volts(levels.most, vdd)
-  const fromHost = high === undefined || far === near ? high : network.driven(far, near, { high, low: 0 }).high
-  if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01)
-    return `${formatVolts(fromHost)} into ${formatVolts(most)}`
-  return undefined
-}
-
-/** The high level of an I2C line comes from its pull-ups, not from the pins: the part's own and those on the line. */
-function pullUpBlock(wiring: Wiring, use: SignalUse, host: Host, vdd: number | undefined): string | undefined {
-  if (viaOf(use).length > 0) return undefined
-  const bus = use.part.mode?.i2c
-  const to = bus?.pullUpTo === undefined ? vdd : wiring.netOf(`${use.part.ref}.${bus.pullUpTo}`).sources[0]?.volts
-  const own = bus?.pullUpOhms === undefined ? undefined : to
-  const hostMost = volts(host.levels.most, host.logicVolts)
-  if (own !== undefined && hostMost !== undefined && own > hostMost + 0.01)
-    return `pulled up to ${formatVolts(own)}, into ${formatVolts(hostMost)}`
-  const there = networkOf(wiring).pulled(wiring.netOf(host.end)) ?? (own === undefined ? host.logicVolts : undefined)
-  const most = volts(levelsOf(use).most, vdd)
-  if (there !== undefined && most !== undefined && there > most + 0.01)
-    return `pulled up to ${formatVolts(there)}, into ${formatVolts(most)}`
-  return undefined
-}
-
-const viaOf = (use: SignalUse): readonly string[] => use.hosts[0]?.via ?? (use.tail === use.end ? [] : [use.tail])
-
-/** Volts that a part without supply wires is likely to get: its board's logic supply when that fits. */
-export function plannedVolts(wiring: Wiring, use: SignalUse): number | undefined {
-  const supply = use.part.part.supplies[0]
-  if (!supply) return undefined
-  if (supply.logicVolts !== undefined) return supply.logicVolts
-  const logic = use.part.home?.board.logicVolts
-  const choices = [logic, ...wiring.nets.flatMap((net) => net.sources.map((source) => source.volts))]
-  return choices.find((one) => one !== undefined && one >= supply.least && one <= supply.most)
-}
-
-const usesCache = new WeakMap<Wiring, Map<Host, SignalUse[]>>()
-
-/** Signals that reach a host, switched loads included. */
-function usesOn(wiring: Wiring, host: Host): readonly SignalUse[] {
-  let byHost = usesCache.get(wiring)
-  if (!byHost) {
-    byHost = new Map()
-    for (const use of wiring.signals)
-      for (const one of use.hosts) byHost.set(one.host, [...(byHost.get(one.host) ?? []), use])
-    usesCache.set(wiring, byHost)
-  }
-  return byHost.get(host) ?? []
 }
 
 /** Refs of parts on the bus that already runs over this pin for the same signal; empty when none does. */

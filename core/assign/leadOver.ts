@@ -77,7 +77,7 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
   if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && most !== undefined && logic > most + 0.01)
     return true
   const all = candidates(wiring, use)
-  return all.some(({ cause }) => cause === 'level') && all.every(({ blocked }) => blocked !== undefined)
+  return all.some(({ blocked }) => blocked?.kind === 'level') && all.every(({ blocked }) => blocked !== undefined)
 }
 
 function channelFor(wiring: Wiring, use: SignalUse, taken: ReadonlySet<string>): Channel | undefined {

@@ -3,9 +3,10 @@ import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
 import { addressesOf, excludes } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { blockWords } from './blocks.ts'
 import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
 import {
-  type Block,
+  type Blocked,
   type Candidate,
   candidates,
   costs,
@@ -68,7 +69,7 @@ export class Problem {
   readonly lanes: readonly Lane[]
   /** Signals that are placed already and hold a timer, a PWM channel or an interrupt line. */
   readonly timed: readonly SignalUse[]
-  readonly #pins = new Map<string, Map<Host, Verdict | Block>>()
+  readonly #pins = new Map<string, Map<Host, Verdict | Blocked>>()
   readonly #coming: ReadonlySet<number>[] = []
   readonly #lanesOf = new Map<Task, readonly Lane[]>()
   readonly #reached = new Map<string, readonly Host[]>()
@@ -305,9 +306,9 @@ export class Problem {
   }
 
   /** What the pin itself makes of it, worked out once for signals that are alike. */
-  #judgedPin(use: SignalUse, host: Host): Verdict | Block {
+  #judgedPin(use: SignalUse, host: Host): Verdict | Blocked {
     const likeness = this.#likenessOf(use)
-    const byHost = this.#pins.get(likeness) ?? new Map<Host, Verdict | Block>()
+    const byHost = this.#pins.get(likeness) ?? new Map<Host, Verdict | Blocked>()
     this.#pins.set(likeness, byHost)
     const pin = byHost.get(host) ?? judgePin(this.wiring, use, host, scarcityOf(this.wiring, use))
     byHost.set(host, pin)
@@ -363,8 +364,10 @@ export class Problem {
     const name = `${controller.id}.${busNeed(use.facts.needs)!.signal}`
     const reasons = hostsFor(this.wiring, use)
       .filter((host) => host.board === board && host.functions.has(name))
-      .map((host) => this.judged(use, host, controller.id).blocked)
-      .filter((reason) => reason !== undefined)
+      .flatMap((host) => {
+        const { blocked } = this.judged(use, host, controller.id)
+        return blocked ? [blockWords(blocked)] : []
+      })
     return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
   }
 }

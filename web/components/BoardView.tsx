@@ -1,3 +1,4 @@
+import { blockWords } from '../../core/assign/blocks.ts'
 import type { Candidate } from '../../core/assign/candidates.ts'
 import type { PinFacts } from '../../core/catalog/boardFacts.ts'
 import { countingHint } from '../../core/catalog/boardFacts.ts'
@@ -154,7 +155,7 @@ export function Post({ end, host, yard, finger, code, title, rail, twin }: PostP
   const isHurt = yard.hurt.has(end)
   const dim = yard.candidates !== undefined && !able && uses.length === 0
   const remark =
-    judged?.candidate.blocked ??
+    (judged?.candidate.blocked ? blockWords(judged.candidate.blocked) : undefined) ??
     (judged && (judged.digit !== undefined || uses.length === 0)
       ? (judged.candidate.for[0] ?? judged.candidate.against[0])
       : undefined)

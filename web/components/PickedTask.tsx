@@ -16,6 +16,8 @@ interface PickedTaskProps {
   readonly best: readonly Candidate[]
   readonly field: RefObject<HTMLInputElement | null>
   readonly onPut: (use: SignalUse, host: Host) => void
+  /** Asks why the signal lies on a pin, or does not. */
+  readonly onWhy: (host: Host) => void
   readonly onLock: () => void
   readonly onClear: () => void
   readonly onSwap: (other: SignalUse) => void
@@ -29,6 +31,7 @@ export function PickedTask({
   best,
   field,
   onPut,
+  onWhy,
   onLock,
   onClear,
   onSwap,
@@ -42,8 +45,10 @@ export function PickedTask({
   const [typed, setTyped] = useState('')
   const submit = (event: FormEvent): void => {
     event.preventDefault()
-    const name = typed.includes('.') ? typed : `${use.part.home?.ref ?? ''}.${typed}`
-    const found = canonicalEnd(wiring.plan, catalog, name.trim())
+    const isQuestion = typed.trim().endsWith('?')
+    const pin = typed.trim().replace(/\s*\?$/, '')
+    const name = pin.includes('.') ? pin : `${use.part.home?.ref ?? ''}.${pin}`
+    const found = canonicalEnd(wiring.plan, catalog, name)
     if (!found.ok) return void dispatch(toasted({ text: found.message, kind: 'wrong' }))
     const host = wiring.terminal(found.end)?.host
     if (!host)
@@ -54,8 +59,11 @@ export function PickedTask({
         }),
       )
     setTyped('')
-    field.current?.blur()
-    onPut(use, host)
+    if (isQuestion) onWhy(host)
+    else {
+      field.current?.blur()
+      onPut(use, host)
+    }
   }
   const ways = useMemo(() => {
     const bus = wiring.buses.find((one) => one.uses.includes(use))
@@ -86,8 +94,9 @@ export function PickedTask({
           ref={field}
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
-          placeholder="pin …"
+          placeholder="pin, or pin?"
           aria-label={`Pin for ${use.end}`}
+          title="Puts it on the pin; with ? behind the name says why it is there, or is not"
           className="mono"
           autoComplete="off"
           maxLength={60}

@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { pinAnswers } from '../../core/advice/whyPin.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, swapSignals, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
-import { needWords } from '../../core/wiring/needs.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
 import { PickedTask } from '../components/PickedTask.tsx'
@@ -133,6 +133,21 @@ export function Pins() {
     )
   }, [client, wiring, dispatch])
 
+  /** Says why the picked signal lies on a pin, could, or does not. */
+  const tellWhy = useCallback(
+    (host: Host): void => {
+      const said = use && pinAnswers(wiring, use).find(({ pin }) => pin === host.end)
+      if (said)
+        dispatch(
+          toasted({
+            text: `${said.text}${said.state === 'blocked' ? " Type the pin's name to put it there all the same." : ''}`,
+          }),
+        )
+      else if (use) dispatch(toasted({ text: `${host.end} is not on the board of ${use.part.ref}.` }))
+    },
+    [wiring, use, dispatch],
+  )
+
   const clear = useCallback((): void => {
     if (!use) return
     const edits = detach(wiring, use)
@@ -227,14 +242,14 @@ export function Pins() {
         const candidate = ranked?.find((one) => one.host === host)
         if (use && candidate && candidate.blocked === undefined) put(use, host)
         else if (here?.[0]) dispatch(planActions.picked(here[0].end))
-        else if (use && candidate) dispatch(toasted({ text: whyNot(use, candidate) }))
+        else if (use && candidate) tellWhy(host)
       },
       onDropped: (signal, host) => {
         const dropped = wiring.signal(signal)
         if (dropped) put(dropped, host)
       },
     }
-  }, [wiring, ranked, best, use, litEnds, findings, put, dispatch])
+  }, [wiring, ranked, best, use, litEnds, findings, put, tellWhy, dispatch])
 
   if (wiring.parts.length === 0 || wiring.boards.length === 0)
     return (
@@ -277,6 +292,7 @@ export function Pins() {
               best={best}
               field={field}
               onPut={put}
+              onWhy={tellWhy}
               onLock={lock}
               onClear={clear}
               onSwap={(other) => {
@@ -332,7 +348,3 @@ export function Pins() {
     </div>
   )
 }
-
-/** Why a signal does not go on a pin, and what it would need. */
-const whyNot = (use: SignalUse, { host, blocked }: Candidate): string =>
-  `${use.end} needs ${needWords(use.facts.needs)} and does not go on ${host.end}: ${blocked}. Type the pin's name to put it there all the same.`

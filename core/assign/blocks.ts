@@ -1,0 +1,234 @@
+import { volts } from '../catalog/common.ts'
+import { chosenFact } from '../circuit/loads.ts'
+import { networkOf } from '../circuit/still.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { entryOf } from '../text/entryOf.ts'
+import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
+import { busNeed } from '../wiring/buses.ts'
+import { levelsOf } from '../wiring/levels.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
+import { clash } from '../wiring/sharing.ts'
+import { sameSharedBus, usesOn } from './onPin.ts'
+
+/** Why a pin is out of the question for a signal. */
+export type Block =
+  /** Only reads, or only drives. */
+  | { readonly kind: 'direction'; readonly only: 'input' | 'output' }
+  /** Lacks what the signal needs. */
+  | { readonly kind: 'lacks'; readonly needs: string }
+  /** Its level travels over a bus, too slowly for the pulses. */
+  | { readonly kind: 'slow' }
+  /** Given for other parts alone, by their ids in the catalogue. */
+  | { readonly kind: 'made-for'; readonly parts: readonly string[] }
+  /** A feature of the board that is on has it, or what the signal needs of it. */
+  | { readonly kind: 'feature'; readonly title: string; readonly whole: boolean }
+  /** Something on the board depends on it, by the id of its caution. */
+  | { readonly kind: 'onboard'; readonly what: string }
+  /** Joined with a supply or ground. */
+  | { readonly kind: 'supply' }
+  /** Another signal has it. */
+  | { readonly kind: 'taken'; readonly by: string }
+  /** More current than it bears, in milliamperes. */
+  | { readonly kind: 'current'; readonly milliamps: number; readonly most: number }
+  /** Read at reset: what hangs on the signal would bring it to these volts; undefined where a switch decides. */
+  | { readonly kind: 'strap'; readonly volts: number | undefined }
+  /** More volts than one side bears, from the other's output or, `pulled`, from a pull-up. */
+  | { readonly kind: 'level'; readonly volts: number; readonly most: number; readonly pulled: boolean }
+
+/** A block in two or three words. */
+export function blockWords(block: Block): string {
+  switch (block.kind) {
+    case 'direction':
+      return `${block.only} only`
+    case 'lacks': {
+      const bus = busNeed(block.needs)
+      return bus ? `not ${bus.kind.toUpperCase()} ${bus.signal.toUpperCase()}` : lackWords(block.needs)
+    }
+    case 'slow':
+      return 'too slow over the bus'
+    case 'made-for':
+      return `made for ${block.parts.join(', ')}`
+    case 'feature':
+      return block.whole ? block.title : `${block.title} takes it`
+    case 'onboard':
+      return `on-board ${block.what}`
+    case 'supply':
+      return 'on a supply'
+    case 'taken':
+      return block.by
+    case 'current':
+      return `${block.milliamps} mA, ${block.most} mA at most`
+    case 'strap':
+      return block.volts === undefined
+        ? 'a switch may hold it either way at reset'
+        : `would be ${formatVolts(block.volts)} at reset`
+    case 'level':
+      return block.pulled
+        ? `pulled up to ${formatVolts(block.volts)}, into ${formatVolts(block.most)}`
+        : `${formatVolts(block.volts)} into ${formatVolts(block.most)}`
+  }
+}
+
+/** What keeps a signal off a pin; undefined where nothing does. */
+export function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
+  const pin = pinBlock(use, host)
+  if (pin !== undefined) return pin
+  const bus = busNeed(use.facts.needs)
+  const net = wiring.netOf(host.end)
+  if (net.ground || net.sources.length > 0) return { kind: 'supply' }
+  for (const other of usesOn(wiring, host)) {
+    if (other === use) continue
+    const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
+    if (why || exclusive(use, other)) return { kind: 'taken', by: other.end }
+  }
+  return currentBlock(wiring, use, host) ?? strapBlock(wiring, use, host) ?? levelBlock(wiring, use, host)
+}
+
+/** What the pin itself lacks, whatever else is wired. */
+function pinBlock(use: SignalUse, host: Host): Block | undefined {
+  const bus = busNeed(use.facts.needs)
+  if (!meets(host, use)) {
+    if (drives(use.facts.needs) && !host.functions.has('digital-out')) return { kind: 'direction', only: 'input' }
+    if (!drives(use.facts.needs) && !host.functions.has('digital-in') && !bus)
+      return host.functions.has('digital-out')
+        ? { kind: 'direction', only: 'output' }
+        : { kind: 'lacks', needs: use.facts.needs }
+    return { kind: 'lacks', needs: use.facts.needs }
+  }
+  if (host.provider && isTimed(use)) return { kind: 'slow' }
+  const kinds = host.provider?.part.provides.find((one) => one.pins.includes(pinIdOf(host)))?.for
+  if (kinds && !kinds.includes(use.part.part.id)) return { kind: 'made-for', parts: kinds }
+  const facts = availabilityOf(host)
+  if (use.facts.needs === 'analog-in' && facts.analogTaker !== undefined) return taker(facts.analogTaker.title, false)
+  if (use.facts.needs === 'pwm' && !use.facts.orElse && facts.pwmTaker !== undefined)
+    return taker(facts.pwmTaker.title, false)
+  if (facts.vital) return { kind: 'onboard', what: facts.vital.id }
+  return facts.pinTaker === undefined || facts.pinTaker === servingFeature(host, use)
+    ? undefined
+    : taker(facts.pinTaker.title, true)
+}
+
+const taker = (title: string, whole: boolean): Block => ({ kind: 'feature', title, whole })
+
+const pinIdOf = (host: Host): string => host.end.slice(host.ref.length + 1)
+
+/** Blocks a pin that cannot carry the current which a signal's facts name, or an output that its load is too much for. */
+function currentBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
+  if (host.provider && switchesLoad(host.functions)) {
+    const bears = chosenFact(host.provider, 'mostMilliamps') ?? host.current?.absolute
+    const runs = runsOf(use.part)
+    return bears !== undefined && runs !== undefined && runs > bears
+      ? { kind: 'current', milliamps: Math.round(runs), most: bears }
+      : undefined
+  }
+  const { milliamps, activeLevel, direction, pulledOhms } = use.facts
+  const low = host.current?.sink ?? host.current?.absolute
+  const fed = use.part.logicVolts ?? plannedVolts(wiring, use)
+  // A line that the module holds high takes its current whenever the pin pulls it low.
+  const pulled = pulledOhms === undefined || fed === undefined ? 0 : (fed / pulledOhms) * 1000
+  if (low !== undefined && pulled > low && direction !== 'out' && drives(use.facts.needs))
+    return { kind: 'current', milliamps: Math.round(pulled * 100) / 100, most: low }
+  const way = activeLevel === 'low' ? 'sink' : 'source'
+  const most = host.current?.[way] ?? host.current?.absolute
+  return milliamps !== undefined && direction === 'in' && most !== undefined && milliamps > most
+    ? { kind: 'current', milliamps, most }
+    : undefined
+}
+
+/** Current of a load while it runs: of its windings, or of its supply. */
+const runsOf = ({ part, options, supplies }: PartInstance): number | undefined => {
+  const given = part.inner.find((one) => one.kind === 'winding')?.milliamps
+  const amount = typeof given === 'object' ? entryOf(options, given.option) : given
+  return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
+}
+
+/** Signals that do not truly clash, but that no one would put on one pin unasked. */
+function exclusive(use: SignalUse, other: SignalUse): boolean {
+  if (use.part === other.part && use.facts.needs !== other.facts.needs) return true
+  return !(busNeed(use.facts.needs) && sameSharedBus(use, other))
+}
+
+/** Blocks a pin that is read at reset and that what hangs on the signal already would bring to the wrong level. */
+function strapBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
+  const strap = activeCautions(host).find(({ id, matters }) => id === 'boot-strap' && matters === 'start')
+  const top = host.logicVolts
+  if (!strap?.needs || top === undefined) return undefined
+  const wanted = strap.needs
+  const isThrown = use.part.part.inner.some(({ kind, between }) => kind === 'switch' && between.includes(use.facts.pin))
+  if (isThrown) return { kind: 'strap', volts: undefined }
+  const { atReset, atResetOhms } = use.facts
+  const isHigh = strap.held === 'pull-up' || (strap.held === 'nothing' && wanted === 'high')
+  const held = { volts: isHigh ? top : 0, ohms: strap.heldOhms ?? 45_000 }
+  // The resistor that keeps a bare gate off is there in the end, also where it is not wired yet.
+  const gate = use.part.part.companions.find(({ across }) => across?.includes(use.facts.pin))?.options.ohms
+  const down = use.facts.actuator && typeof gate === 'number' ? gate : undefined
+  const own =
+    down === undefined
+      ? held
+      : { volts: (held.volts * down) / (down + held.ohms), ohms: (held.ohms * down) / (down + held.ohms) }
+  // A part that holds its pin at reset, or what hangs on the line: each against the strap's own hold.
+  const at = atReset === 'high' ? top : 0
+  const ohms = atResetOhms ?? 1
+  const rest =
+    atReset === undefined
+      ? networkOf(wiring).held(wiring.netOf(use.tail), own)
+      : (at * own.ohms + own.volts * ohms) / (own.ohms + ohms)
+  const isRight =
+    wanted === 'high'
+      ? rest >= (volts(host.levels.vih, top) ?? top * 0.7)
+      : rest <= (volts(host.levels.vil, top) ?? top * 0.3)
+  return isRight ? undefined : { kind: 'strap', volts: rest }
+}
+
+/** Blocks a pin that the part would damage, or that would damage the part. */
+function levelBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
+  const vdd = use.part.logicVolts ?? plannedVolts(wiring, use)
+  if (use.facts.needs.startsWith('i2c.')) return pullUpBlock(wiring, use, host, vdd)
+  const levels = levelsOf(use)
+  const { direction } = use.facts
+  const out = direction === 'out' || direction === 'both' ? (volts(levels.high, vdd) ?? vdd) : undefined
+  const analog = use.facts.needs === 'analog-in' ? host.levels.mostAnalog : undefined
+  const hostMost = volts(analog ?? host.levels.most, host.logicVolts)
+  const near = wiring.netOf(use.end)
+  // What lies on the way: a resistor alone brings nothing down, a divider, a shifter or a buffer does.
+  const far = viaOf(use).length === 0 ? near : wiring.netOf(use.hosts[0] ? host.end : use.tail)
+  const network = networkOf(wiring)
+  const toHost = out === undefined || far === near ? out : network.driven(near, far, { high: out, low: 0 }).high
+  if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01) return level(toHost, hostMost)
+  if (use.facts.pulledOhms !== undefined && vdd !== undefined && hostMost !== undefined && vdd > hostMost + 0.01)
+    if (far === near) return level(vdd, hostMost, true)
+  const high = direction === 'in' || direction === 'both' ? host.logicVolts : undefined
+  const most = volts(levels.most, vdd)
+  const fromHost = high === undefined || far === near ? high : network.driven(far, near, { high, low: 0 }).high
+  if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01) return level(fromHost, most)
+  return undefined
+}
+
+const level = (at: number, most: number, pulled = false): Block => ({ kind: 'level', volts: at, most, pulled })
+
+/** The high level of an I2C line comes from its pull-ups, not from the pins: the part's own and those on the line. */
+function pullUpBlock(wiring: Wiring, use: SignalUse, host: Host, vdd: number | undefined): Block | undefined {
+  if (viaOf(use).length > 0) return undefined
+  const bus = use.part.mode?.i2c
+  const to = bus?.pullUpTo === undefined ? vdd : wiring.netOf(`${use.part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+  const own = bus?.pullUpOhms === undefined ? undefined : to
+  const hostMost = volts(host.levels.most, host.logicVolts)
+  if (own !== undefined && hostMost !== undefined && own > hostMost + 0.01) return level(own, hostMost, true)
+  const there = networkOf(wiring).pulled(wiring.netOf(host.end)) ?? (own === undefined ? host.logicVolts : undefined)
+  const most = volts(levelsOf(use).most, vdd)
+  if (there !== undefined && most !== undefined && there > most + 0.01) return level(there, most, true)
+  return undefined
+}
+
+const viaOf = (use: SignalUse): readonly string[] => use.hosts[0]?.via ?? (use.tail === use.end ? [] : [use.tail])
+
+/** Volts that a part without supply wires is likely to get: its board's logic supply when that fits. */
+export function plannedVolts(wiring: Wiring, use: SignalUse): number | undefined {
+  const supply = use.part.part.supplies[0]
+  if (!supply) return undefined
+  if (supply.logicVolts !== undefined) return supply.logicVolts
+  const logic = use.part.home?.board.logicVolts
+  const choices = [logic, ...wiring.nets.flatMap((net) => net.sources.map((source) => source.volts))]
+  return choices.find((one) => one !== undefined && one >= supply.least && one <= supply.most)
+}
