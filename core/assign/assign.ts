@@ -1,3 +1,4 @@
+import { isLoad } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
@@ -5,6 +6,7 @@ import { type Edit, toBuy } from '../plan/edit.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { fitBases } from './bases.ts'
 import { blockWords } from './blocks.ts'
 import { type Candidate, candidates } from './candidates.ts'
 import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
@@ -95,6 +97,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     refused.push(...rest.refused)
   }
   if (!options.only) {
+    decisions.splice(0, decisions.length, ...fitBases(wiring, decisions))
     decisions.push(...holdAtStart(after(wiring, decisions), wanted))
     decisions.push(...addPullUps(after(wiring, decisions), wanted))
   }
@@ -143,7 +146,7 @@ function oneLine(open: readonly SignalUse[]): {
 
 /** A load of which some windings find no output gets none: one coil of a motor on a transistor moves nothing. */
 function whole(found: Arrangement): Arrangement {
-  const isSwitched = (use: SignalUse): boolean => ['sink', 'source', 'bridge'].includes(use.facts.needs)
+  const isSwitched = (use: SignalUse): boolean => isLoad(use.facts.needs)
   const torn = new Set(found.left.filter(isSwitched).map((use) => use.part))
   if (torn.size === 0) return found
   const goes = (use: SignalUse): boolean => isSwitched(use) && torn.has(use.part)

@@ -1,5 +1,6 @@
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution } from '../catalog/boardSchema.ts'
+import { isLoad } from '../catalog/common.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
@@ -70,7 +71,7 @@ export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
 /** Pins that could carry the signal by place: its own board's, and those of parts that hang on that board. */
 export function hostsFor(wiring: Wiring, use: SignalUse): Host[] {
   const home = use.part.home
-  const switched = ['sink', 'source', 'bridge'].includes(use.facts.needs)
+  const switched = isLoad(use.facts.needs)
   return [...wiring.hosts.values()].filter((host) => {
     if (switchesLoad(host.functions) !== switched) return false
     if (host.provider) return host.provider !== use.part && host.provider.home === home

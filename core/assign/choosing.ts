@@ -1,3 +1,4 @@
+import { isLoad } from '../catalog/common.ts'
 import type { Mode } from '../catalog/partSchema.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { hexAddress } from '../plan/readPlan.ts'
@@ -111,10 +112,15 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
   return best === usual && tried.size === 0 ? usual : { ...best, optimal: false }
 }
 
-/** Modes of a part that differ in the bus by which it is talked to, not in what it does. */
-export function waysToTalk({ part, mode }: PartInstance): readonly Mode[] {
+/**
+ * Modes of a part that differ in how it is joined, not in what it does: by the bus over which it is talked to, or by the
+ * outputs that drive it.
+ */
+export function waysToJoin({ part, mode }: PartInstance): readonly Mode[] {
   const talks = (one: Mode): boolean => (one.i2c ?? one.spi ?? one.uart) !== undefined
-  return mode && talks(mode) ? part.modes.filter(talks) : []
+  const isDriven = (one: Mode): boolean => one.signals.length > 0 && one.signals.every(({ needs }) => isLoad(needs))
+  if (!mode) return []
+  return talks(mode) ? part.modes.filter(talks) : isDriven(mode) ? part.modes.filter(isDriven) : []
 }
 
 /** Other modes and addresses that a part may take: those that its plan does not name, and no wire holds yet. */
@@ -124,7 +130,7 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
   const wired = (pins: readonly string[]): boolean => pins.some((pin) => wiring.netOf(`${part.ref}.${pin}`).wired)
   const modes =
     entry.mode === undefined && !wired(part.part.pins.filter((pin) => pin.role === 'signal').map((pin) => pin.id))
-      ? waysToTalk(part).filter((mode) => mode !== part.mode)
+      ? waysToJoin(part).filter((mode) => mode !== part.mode)
       : []
   const option = part.part.options.find((one) => one.id === part.mode?.i2c?.addresses.option)
   const straps = wiring.ties.filter(

@@ -14,7 +14,7 @@ const joined = (plan: Plan, [a, b]: readonly [string, string]): boolean => {
 }
 
 describe('kits are wired as an experienced maker would', () => {
-  it.each(kits)('$title', ({ title: _, why, wired = [], never = [], adds, left = [], ...short }) => {
+  it.each(kits)('$title', ({ title: _, why, wired = [], never = [], adds, value = {}, left = [], ...short }) => {
     const plan = planOf(short)
     const result = assignChoosing(resolve(plan, catalog))
     const after = applyEdits(plan, result.edits)
@@ -31,6 +31,7 @@ describe('kits are wired as an experienced maker would', () => {
       why,
     ).toEqual(left)
     if (adds !== undefined) expect(result.added, why).toHaveLength(adds)
+    for (const [ref, of] of Object.entries(value)) expect(after.parts[ref]?.options?.ohms, why).toBe(of)
     const added = Object.keys(after.parts).filter((ref) => !(ref in plan.parts))
     expect(result.added.map(({ ref }) => ref)).toEqual(added)
     const marked = Object.entries(after.parts).flatMap(([ref, { buy }]) => (buy ? [ref] : []))
@@ -46,7 +47,7 @@ describe('kits are wired as an experienced maker would', () => {
 describe('what is wired stays', () => {
   it.each(kits)(
     '$title, asked again',
-    ({ title: _, why, wired: __, never: ___, adds: ____, left: _____, ...short }) => {
+    ({ title: _, why, wired: __, never: ___, adds: ____, value: _____, left: ______, ...short }) => {
       const plan = planOf(short)
       const after = applyEdits(plan, assignChoosing(resolve(plan, catalog)).edits)
       expect(assignChoosing(resolve(after, catalog)).edits, why).toEqual([])

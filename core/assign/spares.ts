@@ -1,4 +1,5 @@
 import type { Companion } from '../catalog/partSchema.ts'
+import { chosenFact } from '../circuit/loads.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
@@ -13,6 +14,9 @@ export const spans = {
   bus: { least: 0.45, most: 2.2 },
   capacitor: { least: 0.45, most: 50 },
 } as const
+
+/** How far another model of the same kind counts from the one that is named, as a logarithm of a ratio. */
+const OTHER_MODEL = 0.1
 
 export interface Span {
   readonly least: number
@@ -45,12 +49,21 @@ export function spareFor(
           : spans.series
   // What a capacitor is made of and rated for matters only as far as it bears its volts.
   const wanted = Object.entries(options).filter(([name]) => id !== 'capacitor' || name === 'farads')
+  const carries = owner.part.inner.find(({ kind }) => kind === 'winding')?.milliamps
+  const runs = typeof carries === 'object' ? entryOf(owner.options, carries.option) : carries
+  /** Another model does as well where it is rated for the current of the winding. */
+  const isRated = (part: PartInstance): boolean =>
+    typeof runs === 'number' && (chosenFact(part, 'mostMilliamps') ?? 0) >= runs
   return looseParts(wiring, id)
     .filter((part) => !taken.has(part.ref))
     .map((part) => ({
       part,
       meant: meant(wiring, part, owner, why),
-      off: wanted.map(([name, value]) => distance(entryOf(part.options, name), value, span)),
+      off: wanted.map(
+        ([name, value]) =>
+          distance(entryOf(part.options, name), value, span) ??
+          (name === 'model' && isRated(part) ? OTHER_MODEL : undefined),
+      ),
     }))
     .filter((one) => one.meant !== 'other')
     .filter(({ off, part }) => off.every((one) => one !== undefined) && bears(wiring, owner, across, part))

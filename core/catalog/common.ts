@@ -152,3 +152,6 @@ export function isBusNeed(need: string): boolean {
     (busSignals[kind as BusKind] as readonly string[]).includes(signal ?? '')
   )
 }
+
+/** True for what a load asks of an output: to switch its ground, its supply, or both. */
+export const isLoad = (need: string): boolean => need === 'sink' || need === 'source' || need === 'bridge'

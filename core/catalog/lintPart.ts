@@ -1,6 +1,6 @@
 import type { Path } from '../text/yamlSource.ts'
 import { type Catalog, partNames } from './catalog.ts'
-import { busSignals } from './common.ts'
+import { busSignals, isLoad } from './common.ts'
 import { footprintPins, legsOf } from './footprint.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
 import type { Footprint, Part, When } from './partSchema.ts'
@@ -25,6 +25,8 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
     const at = ['supplies', index]
     known([...supply.pins, ...supply.ground], 'supply', at)
     if (supply.pins.length === 0) say('a supply names no pin', at)
+    for (const id of supply.modes ?? [])
+      if (!part.modes.some((mode) => mode.id === id)) say(`a supply is for mode ${id}, which the part has not`, at)
     if (supply.least > supply.most) say('supply range ends before it starts', at)
     if (supply.absolute !== undefined && supply.most > supply.absolute)
       say('supply range goes beyond its absolute limit', at)
@@ -109,7 +111,7 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
     if (channel.inputs.length === 0) say(`channel ${channel.output} has no input`, at)
   }
   for (const given of part.provides)
-    if (given.does.some((one) => ['sink', 'source', 'bridge'].includes(one)))
+    if (given.does.some(isLoad))
       for (const pin of given.pins)
         if (!part.channels.some((channel) => channel.output === pin))
           say(`output ${pin} does not say what moves it`, ['provides'])

@@ -211,6 +211,8 @@ export const PartSupply = v.strictObject({
   usual: v.optional(Positive),
   text: v.optional(Text),
   when: v.optional(When),
+  /** Only in these modes. */
+  modes: v.optional(v.array(Id)),
 })
 
 export type PartSupply = v.InferOutput<typeof PartSupply>

@@ -1,6 +1,7 @@
+import { BASE_RESERVE, baseDrives } from '../circuit/bases.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { litDiodes } from '../circuit/lit.ts'
-import { chosenFact, drawnThrough, drivenLoads, ratingOf } from '../circuit/loads.ts'
+import { drawnThrough } from '../circuit/loads.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { entryOf } from '../text/entryOf.ts'
@@ -60,31 +61,23 @@ export function sayFuses(wiring: Wiring, report: (one: Report) => void): void {
 
 /** Transistors whose base gets too little for what they switch. */
 export function sayWeakBases(wiring: Wiring, report: (one: Report) => void): void {
-  const circuit = circuitOf(wiring)
-  for (const { element: load, channels } of drivenLoads(circuit))
-    for (const channel of channels) {
-      const { part, inputs, output } = channel
-      const gain = chosenFact(part, 'gain')
-      const junction = circuit.elements.find((one) => one.kind === 'diode' && inputs.includes(one.a))
-      const flow = junction && verdictsOf(wiring).through(junction)
-      if (gain === undefined || !flow || load.runs === undefined || flow.forward <= 0) continue
-      // Above its rating no base current helps.
-      if (load.runs > (ratingOf(channel).most ?? Number.POSITIVE_INFINITY)) continue
-      const carries = flow.forward * gain
-      if (carries >= load.runs * 1.5) continue
-      report({
-        severity: carries < load.runs ? 'fault' : 'caution',
-        at: [output, inputs[0] as string, load.part.ref],
-        message: 'weakBase',
-        data: {
-          part: part.ref,
-          forward: flow.forward.toFixed(2),
-          carries: Math.round(carries),
-          load: load.part.ref,
-          runs: Math.round(load.runs),
-        },
-        why: `A transistor carries at most its gain, here ${gain} at least, times the current into its base. To conduct fully it wants several times that: a smaller base resistor, as far as the pin bears it, or a MOSFET.`,
-        numbers: { base: twoDigits(flow.forward), gain, load: load.runs },
-      })
-    }
+  for (const { channel, load, gain, forward, runs } of baseDrives(wiring)) {
+    const { part, inputs, output } = channel
+    const carries = forward * gain
+    if (carries >= runs * BASE_RESERVE) continue
+    report({
+      severity: carries < runs ? 'fault' : 'caution',
+      at: [output, inputs[0] as string, load.part.ref],
+      message: 'weakBase',
+      data: {
+        part: part.ref,
+        forward: forward.toFixed(2),
+        carries: Math.round(carries),
+        load: load.part.ref,
+        runs: Math.round(runs),
+      },
+      why: `A transistor carries at most its gain, here ${gain} at least, times the current into its base. To conduct fully it wants several times that: a smaller base resistor, as far as the pin bears it, or a MOSFET.`,
+      numbers: { base: twoDigits(forward), gain, load: runs },
+    })
+  }
 }

@@ -1,3 +1,4 @@
+import { isLoad } from '../catalog/common.ts'
 import type { Host, PartInstance, SignalUse, SupplyUse } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
@@ -17,7 +18,7 @@ export const driverNeeded: Rule = {
   check(wiring, report) {
     const byPart = new Map<PartInstance, { use: SignalUse; host: Host }[]>()
     for (const use of wiring.signals)
-      if (['sink', 'source', 'bridge'].includes(use.facts.needs))
+      if (isLoad(use.facts.needs))
         for (const { host } of use.hosts)
           if (!switchesLoad(host.functions)) byPart.set(use.part, [...(byPart.get(use.part) ?? []), { use, host }])
     for (const [part, bare] of byPart) {

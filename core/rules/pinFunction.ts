@@ -1,4 +1,5 @@
 import { rewire } from '../assign/rewire.ts'
+import { isLoad } from '../catalog/common.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
@@ -19,7 +20,7 @@ export const pinFunction: Rule = {
         if (meets(host, use) || lacksDirection(host.functions, use.facts.needs)) continue
         // Of expander pins, of loads straight on a pin and of the flash other rules speak.
         if (host.cautions.some((one) => ['flash', 'psram', 'crystal'].includes(one.id))) continue
-        if (host.provider || ['sink', 'source', 'bridge'].includes(use.facts.needs)) continue
+        if (host.provider || isLoad(use.facts.needs)) continue
         const able = [...wiring.hosts.values()]
           .filter((one) => one.ref === host.ref && meets(one, use))
           .map((one) => one.end)

@@ -11,6 +11,8 @@ export interface Kit extends Short {
   readonly never?: readonly (readonly [string, string])[]
   /** How many parts are added that the kit lacks. */
   readonly adds?: number
+  /** Values in ohms of resistors that are added. */
+  readonly value?: Readonly<Record<string, number>>
   /** Ends that find no place. */
   readonly left?: readonly string[]
 }
@@ -59,6 +61,77 @@ const switches: readonly Kit[] = [
       ),
     },
     never: [['B\\d\\.SDA', 'MCU\\..*']],
+  },
+]
+
+const gain = (model: string) => ({ part: 'npn', options: { model } })
+
+/** Loads on bare transistors: the base gets what the load asks for, and the motor turns one way. */
+const bases: readonly Kit[] = [
+  {
+    title: 'a pump, a transistor and a diode on 3.3 V',
+    why: '220 mA · 1.5 / 100 is 3.3 mA, over which a usual 1 kΩ leaves 2.6 V at 2.5 mA: 680 Ω are bought',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(5),
+    parts: { M: 'pump', T: gain('bc337'), D: 'diode' },
+    wired: [
+      ['M\\.-', 'T\\.C'],
+      ['M\\.\\+', 'PACK\\.\\+'],
+      ['M\\.-', 'D\\.A'],
+    ],
+    adds: 1,
+    value: { R1: 680 },
+  },
+  {
+    title: 'a pump and a base resistor that is far too large',
+    why: '2.2 kΩ give 1.9 mA, enough for 190 of 220 mA: it stays in the box',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', T: gain('bc337'), D: 'diode', R: ohms(2200) },
+    never: [['R\\.[12]', '.*']],
+    adds: 1,
+  },
+  {
+    title: 'a pump and two loose resistors, of which the smaller one fits',
+    why: '(5 V − 0.7 V) / 470 Ω is 9 mA, the other starves the pump',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', T: gain('bc337'), D: 'diode', R: ohms(2200), Q: ohms(470) },
+    wired: [['Q\\.1', 'T\\.B']],
+    never: [['R\\.[12]', '.*']],
+    adds: 0,
+  },
+  {
+    title: 'a fan on a small transistor, at the most that the pin gives',
+    why: '150 mA · 1.5 / 30 are 7.5 mA, and the pin is good for 8: 330 Ω',
+    mcu: 'pi-40',
+    supplies: pack(5),
+    parts: { M: 'fan', T: gain('2n3904') },
+    adds: 1,
+    value: { R1: 330 },
+  },
+  {
+    title: 'a motor with nothing but a transistor and a diode',
+    why: 'no bridge is there: it turns one way, from the pack, the diode of the kit across it',
+    mcu: 'pico',
+    supplies: pack(5),
+    parts: { M: 'dc-motor', T: gain('tip120'), D: 'diode' },
+    wired: [
+      ['M\\.M1', 'PACK\\.\\+'],
+      ['M\\.M2', 'T\\.C'],
+      ['M\\.M2', 'D\\.A'],
+      ['M\\.M1', 'D\\.K'],
+    ],
+    adds: 1,
+  },
+  {
+    title: 'a motor, a bridge and a loose diode',
+    why: 'a bridge turns it both ways: the diode stays in the box',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'dc-motor', U: 'drv8833', D: 'diode' },
+    never: [['D\\.[AK]', '.*']],
+    wired: [['M\\.M[12]', 'U\\..*']],
   },
 ]
 
@@ -624,4 +697,4 @@ const supplies: readonly Kit[] = [
 ]
 
 /** Kits with what a maker would answer; `core/assign/kits.test.ts` asks for it. */
-export const kits: readonly Kit[] = [...resistors, ...displays, ...drivers, ...supplies, ...switches]
+export const kits: readonly Kit[] = [...resistors, ...displays, ...drivers, ...supplies, ...switches, ...bases]

@@ -1,3 +1,4 @@
+import { isLoad } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import type { Host, SignalUse } from './model.ts'
 
@@ -39,8 +40,7 @@ export function lackWords(need: string): string {
 }
 
 /** True for outputs that switch a load's supply, its ground, or both: no logic level comes out of them. */
-export const switchesLoad = (functions: ReadonlySet<string>): boolean =>
-  functions.has('sink') || functions.has('source') || functions.has('bridge')
+export const switchesLoad = (functions: ReadonlySet<string>): boolean => [...functions].some(isLoad)
 
 /** True when the pin must be able to put out a level for this need. */
 export function drives(need: string): boolean {

@@ -1,3 +1,4 @@
+import { isLoad } from '../catalog/common.ts'
 import { availabilityOf } from './availability.ts'
 import { busNeed } from './buses.ts'
 import type { BoardInstance, Host, SignalUse, Wiring } from './model.ts'
@@ -59,7 +60,7 @@ function gathered(wiring: Wiring, board: BoardInstance): Counted {
       use.state !== 'unused' &&
       use.state !== 'tied' &&
       (use.facts.required || use.state === 'placed') &&
-      !['sink', 'source', 'bridge'].includes(use.facts.needs),
+      !isLoad(use.facts.needs),
   )
   return { hosts, signals, able }
 }

@@ -73,12 +73,13 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     const header = part.plugsOn.length > 0 ? headerPlug(ref, part, entry.on, boards, plugs) : undefined
     if (header) plugs.push(header)
     const options = { ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])), ...entry.options }
+    const mode = part.modes.find(({ id }) => id === entry.mode) ?? part.modes[0]
     return {
       kind: 'part',
       ref,
       title: entry.title ?? part.title,
-      part: asChosen(part, options),
-      mode: part.modes.find((mode) => mode.id === entry.mode) ?? part.modes[0],
+      part: asChosen(part, options, mode?.id),
+      mode,
       options,
       supplies: [],
       logicVolts: undefined,

@@ -1,5 +1,5 @@
 import { Button, Form } from 'react-bootstrap'
-import { waysToTalk } from '../../../core/assign/choosing.ts'
+import { waysToJoin } from '../../../core/assign/choosing.ts'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'
 import { companionEdits, duplicatePart } from '../../../core/plan/kit.ts'
@@ -25,7 +25,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
   const open = openEnds(wiring, part).filter((one) => one.required).length
   const wired = part.part.pins.some((pin) => wiring.netOf(`${ref}.${pin.id}`).wired)
   const source = part.supplies[0]?.source
-  const leftOpen = waysToTalk(part).length > 1
+  const leftOpen = waysToJoin(part).length > 1
   return (
     <div className={`kit-line ${companion ? 'companion' : ''}`} data-part={ref}>
       <RefField name={ref} />

@@ -1,0 +1,115 @@
+import { BASE_RESERVE, type BaseDrive, baseDrives } from '../circuit/bases.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { preferredValue } from '../electrical/preferred.ts'
+import type { Edit } from '../plan/edit.ts'
+import { freshRef } from '../plan/refs.ts'
+import { entryOf } from '../text/entryOf.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { after, type Decision } from './feedAndTie.ts'
+import { looseParts } from './spares.ts'
+
+/** Current that a pin gives to a base where its board names none, in milliamperes. */
+const PIN_MILLIAMPS = 10
+
+/**
+ * What a base needs is known when its load is placed. A base resistor that was put in before and is too large for it gets
+ * another value; one of the kit's is changed for another that lies loose. Where even what the pin bears is too little
+ * it stays, and the check says so.
+ */
+export function fitBases(wiring: Wiring, decisions: readonly Decision[], tries = 3): Decision[] {
+  const now = after(wiring, decisions)
+  let fitted = [...decisions]
+  let changed = false
+  for (const drive of baseDrives(now)) {
+    const resistor = baseResistor(now, drive)
+    const span = resistor && spanOf(now, drive, resistor)
+    if (!resistor || !span || span.has <= span.most) continue
+    // As much as the load asks for; where the pin bears less, as much as that, if it carries the load at all.
+    const best = preferredValue(span.most, 'down')
+    const ohms = best >= span.least ? best : preferredValue(span.least, 'up')
+    if (ohms > span.limit || ohms >= span.has) continue
+    const isNew = entryOf(wiring.plan.parts, resistor.ref) === undefined
+    if (!isNew && !placedHere(wiring, resistor)) continue
+    changed = true
+    if (isNew) {
+      fitted = fitted.map((one) => withOhms(one, resistor.ref, ohms))
+      continue
+    }
+    const loose = looseParts(now, resistor.part.id).find(
+      ({ options }) => Number(options.ohms) >= span.least && Number(options.ohms) <= span.most,
+    )
+    if (loose) fitted = exchanged(fitted, resistor.ref, loose.ref)
+    // One that is too large by half as much again is still better than another to buy.
+    else if (span.has > span.limit) {
+      const [ref] = freshRef(now.plan, resistor.part.stem, 1) as [string]
+      const entry = { part: resistor.part.id, title: `for ${drive.channel.part.ref}`, options: { ohms } }
+      const added: Decision = {
+        edits: [{ do: 'add-part', ref, entry }],
+        from: drive.channel.inputs[0] as string,
+        to: ref,
+        why: `the base needs more current than ${resistor.ref} lets through`,
+      }
+      fitted = [added, ...exchanged(fitted, resistor.ref, ref)]
+    }
+  }
+  // At a higher current the pin itself drops more.
+  return changed && tries > 1 ? fitBases(wiring, fitted, tries - 1) : fitted
+}
+
+/** A resistor of the kit that was loose before: nothing of it was wired by the maker. */
+const placedHere = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
+  part.pins.every((pin) => !wiring.netOf(`${ref}.${pin.id}`).wired)
+
+/** The resistor in series with the base, where there is just one. */
+function baseResistor(wiring: Wiring, { channel }: BaseDrive): PartInstance | undefined {
+  const net = wiring.netOf(channel.inputs[0] as string)
+  const all = circuitOf(wiring)
+    .on(net)
+    .filter(({ kind, netA, netB }) => kind === 'resistor' && ![netA, netB].some((one) => one.ground))
+  return all.length === 1 ? all[0]?.part : undefined
+}
+
+/** Ohms that it has, the least that the pin bears, the most for a load with reserve, and the limit for it at all. */
+function spanOf(
+  wiring: Wiring,
+  { channel, gain, forward, runs }: BaseDrive,
+  resistor: PartInstance,
+): { readonly has: number; readonly least: number; readonly most: number; readonly limit: number } | undefined {
+  const use = wiring.signal(channel.inputs[0] as string)
+  const host = use?.hosts[0]?.host
+  const has = Number(resistor.options.ohms)
+  if (!(has > 0)) return undefined
+  const volts = (forward * has) / 1000
+  // What the pin and the base drop besides does not change by much: the same volts lie across another resistor.
+  const wanted = (BASE_RESERVE * runs) / gain
+  const bears = host?.current?.recommended ?? host?.current?.absolute ?? PIN_MILLIAMPS
+  return {
+    has,
+    least: (volts / bears) * 1000,
+    most: (volts / wanted) * 1000,
+    limit: ((volts * gain) / runs) * 1000,
+  }
+}
+
+/** A decision that adds a resistor, with another value. */
+const withOhms = (decision: Decision, ref: string, ohms: number): Decision => ({
+  ...decision,
+  edits: decision.edits.map(
+    (edit): Edit =>
+      edit.do === 'add-part' && edit.ref === ref
+        ? { ...edit, entry: { ...edit.entry, options: { ...edit.entry.options, ohms } } }
+        : edit,
+  ),
+})
+
+/** Decisions with another part in the place of one. */
+function exchanged(decisions: readonly Decision[], ref: string, other: string): Decision[] {
+  const end = (one: string): string =>
+    one === ref || one.startsWith(`${ref}.`) ? `${other}${one.slice(ref.length)}` : one
+  return decisions.map(({ edits, from, to, why }) => ({
+    edits: edits.map((edit): Edit => ('from' in edit ? { ...edit, from: end(edit.from), to: end(edit.to) } : edit)),
+    from: end(from),
+    to: end(to),
+    why,
+  }))
+}
