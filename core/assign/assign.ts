@@ -54,8 +54,11 @@ export interface AssignResult {
   readonly choices: readonly { readonly ref: string; readonly title: string }[]
   /** Parts that the kit did not have: to buy, or to look for in the box. */
   readonly added: readonly Added[]
-  /** Points for signals of a part side by side in cable order, before and after the pins were made neat. */
-  readonly neatness: { readonly before: number; readonly after: number }
+  /**
+   * Points for signals that belong together standing side by side, before and after the pins were made neat, and what
+   * was paid for it in points of placement, on top of `cost`.
+   */
+  readonly neatness: { readonly before: number; readonly after: number; readonly paid: number }
 }
 
 /**
@@ -122,7 +125,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     unplaced: refused,
     choices: [],
     added: addedBy(wiring, decisions),
-    neatness: { before: neat.before, after: neat.after },
+    neatness: { before: neat.before, after: neat.after, paid: neat.paid },
   }
 }
 

@@ -214,8 +214,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
     const points = scarcity.price(name)
     if (points >= 0.5) tally.pay(points, `spends ${scarceWords[name]}`)
   }
-  if (!busNeed(use.facts.needs) && isPreferredBusPin(host))
-    tally.pay(costs.busPin * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
+  const kept = busNeed(use.facts.needs) ? 0 : busWorth(host)
+  if (kept > 0) tally.pay(costs.busPin * kept * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
   const beside = neighbour(wiring, use, host)
   if (beside) {
     tally.points -= 2
@@ -325,21 +325,29 @@ function controllersFor(
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
 }
 
-const preferred = new WeakMap<object, ReadonlySet<string>>()
+const worths = new WeakMap<object, ReadonlyMap<string, number>>()
 
-/** A pin that a first-choice controller prefers is kept for buses. */
-function isPreferredBusPin(host: Host): boolean {
+/**
+ * Share of its price that a pin is kept for buses at: the whole for the pin that a first-choice controller prefers, a
+ * part where the line could go to others as well.
+ */
+function busWorth(host: Host): number {
   const board = host.board?.board
-  if (!board) return false
-  let pins = preferred.get(board)
+  if (!board) return 0
+  let pins = worths.get(board)
   if (!pins) {
-    const first = board.controllers.filter((one) => one.rank === 0)
-    pins = new Set(
-      first.flatMap((one) => [...Object.values(one.prefer?.pins ?? {}), ...Object.values(one.pins ?? {}).flat()]),
-    )
-    preferred.set(board, pins)
+    const shares = new Map<string, number>()
+    const keep = (pin: string, share: number): void => {
+      shares.set(pin, Math.max(share, shares.get(pin) ?? 0))
+    }
+    for (const one of board.controllers.filter(({ rank }) => rank === 0)) {
+      for (const pin of Object.values(one.prefer?.pins ?? {})) keep(pin, 1)
+      for (const list of Object.values(one.pins ?? {})) for (const pin of list) keep(pin, 1 / list.length)
+    }
+    pins = shares
+    worths.set(board, pins)
   }
-  return pins.has(host.end.slice(host.ref.length + 1))
+  return pins.get(host.end.slice(host.ref.length + 1)) ?? 0
 }
 
 const places = new WeakMap<Wiring, Map<PartInstance, { end: string; board: BoardInstance; spot: PinFacts }[]>>()

@@ -128,7 +128,7 @@ function reaching(
 const pinOf = (host: Host): string => host.end.slice(host.ref.length + 1)
 
 /** Timer that a signal with a frequency of its own would take; a pin on several is left to the check. */
-function timerOf({ facts }: SignalUse, host: Host): { key: string } | undefined {
+export function timerOf({ facts }: SignalUse, host: Host): { key: string } | undefined {
   if (facts.needs !== 'pwm' || facts.hertz === undefined || !host.board || !host.functions.has('pwm')) return undefined
   const own = timersAt(host.board, pinOf(host))
   return own.length === 1 ? { key: `${host.ref} ${own[0]}` } : undefined
@@ -138,7 +138,7 @@ const timersAt = ({ board }: BoardInstance, pin: string): string[] =>
   board.timers.filter((one) => Object.values(one.channels).some((pins) => pins.includes(pin))).map((one) => one.id)
 
 /** Interrupt line that a signal waiting for an edge would take, where pins share them. */
-function edgeOf({ facts }: SignalUse, host: Host): string | undefined {
+export function edgeOf({ facts }: SignalUse, host: Host): string | undefined {
   if (facts.needs !== 'interrupt' || !host.board) return undefined
   const shared = host.board.board.interruptLines.find((one) => one.pins.includes(pinOf(host)))
   return shared && `${host.ref} ${shared.id}`

@@ -1,119 +1,346 @@
-import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { channelOf } from './clashes.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { channelOf, edgeOf, timerOf } from './clashes.ts'
 import type { Line } from './problem.ts'
 import type { Arrangement } from './search.ts'
 
-/** Points for two signals of a part side by side, and for their standing in the order of its cable. */
-const BESIDE = 2
-const IN_ORDER = 1
+/** Points for two signals side by side that belong together, and for their standing in order. */
+export const BESIDE = 2
+export const IN_ORDER = 1
+/** Points for pin numbers that rise with the order; little, so that it only decides between equals. */
+const RISING = 0.2
 /** Passes over all signals, after which the improvement stops. */
-const MOST_PASSES = 6
+const MOST_PASSES = 8
 
 export interface Neat {
   readonly arrangement: Arrangement
-  /** Neighbours and cable order in points, before and after. */
+  /** Points for signals side by side, before and after. */
   readonly before: number
   readonly after: number
+  /** Points of placement given for it; never more than what is gained. */
+  readonly paid: number
+}
+
+/** Two signals that belong side by side. */
+interface Pair {
+  readonly a: SignalUse
+  readonly b: SignalUse
+  /** They stand next to each other on the part, or in the kit, `a` first: their order can be right. */
+  readonly inOrder: boolean
 }
 
 /**
- * Makes an arrangement neater without making it dearer: single signals move to free pins of equal price, or two change
- * places, while more signals of a part come to lie side by side in the order of its cable, so that one housing fits.
- * Local search; what it gains is reported, not claimed to be the most. Signals that hold a timer or an interrupt line
- * stay where they are.
+ * Signals that belong together: those of one part, in the order of its cable, and single signals of parts of a kind one
+ * after the other in the kit.
+ */
+function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
+  const pairs: Pair[] = []
+  const lastOf = new Map<string, SignalUse>()
+  for (const part of wiring.parts) {
+    const own = wiring.signals.filter((use) => use.part === part && uses.has(use))
+    const cable = part.part.cable.length > 0 ? part.part.cable : part.part.pins.map((pin) => pin.id)
+    for (const [at, a] of own.entries())
+      for (const b of own.slice(at + 1)) {
+        const step = cable.indexOf(b.facts.pin) - cable.indexOf(a.facts.pin)
+        pairs.push({ a: step > 0 ? a : b, b: step > 0 ? b : a, inOrder: Math.abs(step) === 1 })
+      }
+    const [only] = own
+    if (!only || own.length > 1) continue
+    const key = `${part.home?.ref} ${part.part.id}`
+    const before = lastOf.get(key)
+    if (before) pairs.push({ a: before, b: only, inOrder: true })
+    lastOf.set(key, only)
+  }
+  return pairs
+}
+
+/** A line of posts and the place on it, for pins of a board as of an expander. */
+interface Spot {
+  readonly row: object
+  readonly place: number
+  /** Places to the next post of the same column. */
+  readonly step: number
+  /** As people count it: the number in the pin's name, else its place. */
+  readonly number: number
+}
+
+function spotOf(host: Host | undefined): Spot | undefined {
+  if (!host) return undefined
+  const pin = host.end.slice(host.ref.length + 1)
+  if (host.provider) {
+    const row = host.provider.part.provides.find(({ pins }) => pins.includes(pin))
+    return row && { row, place: row.pins.indexOf(pin), step: 1, number: row.pins.indexOf(pin) }
+  }
+  const facts = host.board?.facts.pin(pin)
+  return (
+    facts && {
+      row: facts.header,
+      place: facts.position,
+      step: facts.header.columns,
+      number: numberOf(pin) ?? facts.position,
+    }
+  )
+}
+
+/** The last number in a name: 10 of `GP10`. */
+const numberOf = (pin: string): number | undefined => {
+  const digits = /\d+$/.exec(pin)?.[0]
+  return digits === undefined ? undefined : Number(digits)
+}
+
+/**
+ * Makes an arrangement neater: single signals move to free pins, change places, or go as a whole part to neighbouring
+ * pins, as long as what is gained is more than what it costs. Local search; what it gains and what is paid are reported,
+ * and held against the exhaustive answer on small kits by its test. No timer, interrupt line or PWM channel comes to be
+ * asked for two things. Same input, same answer.
  */
 export function neaten(wiring: Wiring, singles: readonly Line[], found: Arrangement): Neat {
-  const at = new Map<SignalUse, Host>(found.placed.map(({ use, host }) => [use, host]))
-  const taken = new Set<string>([...at.values()].map((host) => host.end))
-  const movable = singles.filter((line) => {
-    const use = line.uses[0]
-    return use !== undefined && at.has(use) && use.facts.needs !== 'interrupt' && use.facts.hertz === undefined
-  })
-  const byPart = new Map<PartInstance, SignalUse[]>()
-  for (const use of wiring.signals) {
-    if (!at.has(use) && use.hosts.length === 0) continue
-    byPart.set(use.part, [...(byPart.get(use.part) ?? []), use])
+  const at = new Map<SignalUse, Host>()
+  for (const use of wiring.signals) if (use.hosts[0]) at.set(use, use.hosts[0].host)
+  for (const { use, host } of found.placed) at.set(use, host)
+  const lines = new Map<SignalUse, Line>()
+  for (const line of singles) {
+    const [use] = line.uses
+    if (use && found.placed.some((one) => one.use === use)) lines.set(use, line)
   }
-  const score = (part: PartInstance): number =>
-    neatnessOf(part, byPart.get(part) ?? [], (use) => at.get(use) ?? use.hosts[0]?.host)
-  const total = (): number => [...byPart.keys()].reduce((sum, part) => sum + score(part), 0)
-  const before = total()
-  const price = (line: Line, host: Host): number | undefined => line.choices.find((one) => one.host === host)?.extra
-  /** Nobody else has the PWM channel of a pin; `except` gives it up. */
-  const isAlone = (use: SignalUse, host: Host, except: SignalUse | undefined): boolean => {
-    const key = channelOf(use, host)
-    if (key === undefined) return true
-    const held = (one: SignalUse, where: Host): boolean =>
-      one !== use && one !== except && channelOf(one, where) === key
-    return (
-      ![...at].some(([one, where]) => held(one, where)) &&
-      !wiring.signals.some((one) => one.hosts.some(({ host: where }) => held(one, where)))
-    )
-  }
-  let gained = true
-  for (let pass = 0; gained && pass < MOST_PASSES; pass += 1) {
+  const state = new State(wiring, at, lines)
+  const before = state.neatness()
+  const price = state.price()
+  for (let pass = 0, gained = true; gained && pass < MOST_PASSES; pass += 1) {
     gained = false
-    for (const line of movable) {
-      const use = line.uses[0] as SignalUse
-      const here = at.get(use) as Host
-      const now = price(line, here) ?? 0
-      let best: { gain: number; apply: () => void } | undefined
-      const consider = (parts: readonly PartInstance[], change: () => void, back: () => void): void => {
-        const old = parts.reduce((sum, part) => sum + score(part), 0)
-        change()
-        const gain = parts.reduce((sum, part) => sum + score(part), 0) - old
-        back()
-        if (gain > (best?.gain ?? 0)) best = { gain, apply: change }
-      }
-      for (const { host, extra } of line.choices)
-        if (!taken.has(host.end) && Math.abs(extra - now) < 0.05 && isAlone(use, host, undefined))
-          consider(
-            [use.part],
-            () => void at.set(use, host),
-            () => void at.set(use, here),
-          )
-      for (const other of movable) {
-        const second = other.uses[0] as SignalUse
-        const there = at.get(second) as Host
-        if (other === line || there === here) continue
-        if (!isAlone(use, there, second) || !isAlone(second, here, use)) continue
-        const [mine, theirs] = [price(line, there), price(other, here)]
-        if (mine === undefined || theirs === undefined) continue
-        if (Math.abs(mine + theirs - now - (price(other, there) ?? 0)) >= 0.05) continue
-        consider(
-          use.part === second.part ? [use.part] : [use.part, second.part],
-          () => void at.set(use, there).set(second, here),
-          () => void at.set(use, here).set(second, there),
-        )
-      }
-      if (!best) continue
-      best.apply()
-      taken.clear()
-      for (const host of at.values()) taken.add(host.end)
-      gained = true
-    }
+    for (const use of lines.keys()) gained = state.improve(movesOf(use, state)) || gained
+    for (const group of groupsOf(state)) gained = state.improve(blocksOf(group, state)) || gained
   }
   const placed = found.placed.map((one) => ({ ...one, host: at.get(one.use) ?? one.host }))
-  return { arrangement: { ...found, placed }, before, after: total() }
+  const paid = state.price() - price
+  const tenths = (points: number): number => Math.round(points * 10) / 10
+  return {
+    arrangement: { ...found, extra: found.extra + paid, placed },
+    before: tenths(before),
+    after: tenths(state.neatness()),
+    paid: tenths(paid),
+  }
 }
 
-/** Neighbouring header positions among a part's signals, and how many of them follow its cable. */
-function neatnessOf(
-  part: PartInstance,
-  uses: readonly SignalUse[],
-  hostOf: (use: SignalUse) => Host | undefined,
-): number {
-  const cable = part.part.cable.length > 0 ? part.part.cable : part.part.pins.map((pin) => pin.id)
-  let points = 0
-  for (let a = 0; a < uses.length; a += 1)
-    for (let b = a + 1; b < uses.length; b += 1) {
-      const [one, two] = [placeOf(hostOf(uses[a] as SignalUse)), placeOf(hostOf(uses[b] as SignalUse))]
-      if (!one || !two || one.header !== two.header || Math.abs(one.position - two.position) !== one.header.columns)
-        continue
-      const step = Math.abs(cable.indexOf(uses[a]?.facts.pin ?? '') - cable.indexOf(uses[b]?.facts.pin ?? ''))
-      points += BESIDE + (step === 1 ? IN_ORDER : 0)
+type Change = ReadonlyMap<SignalUse, Host>
+
+class State {
+  readonly at: Map<SignalUse, Host>
+  readonly lines: ReadonlyMap<SignalUse, Line>
+  readonly pairs: readonly Pair[]
+  readonly #pairsOf = new Map<SignalUse, Pair[]>()
+  readonly #prices = new Map<SignalUse, ReadonlyMap<Host, number>>()
+  readonly #spots = new Map<Host, Spot | undefined>()
+  readonly #held = new Map<SignalUse, Map<Host, readonly string[]>>()
+
+  constructor(wiring: Wiring, at: Map<SignalUse, Host>, lines: ReadonlyMap<SignalUse, Line>) {
+    this.at = at
+    this.lines = lines
+    this.pairs = pairsOf(wiring, new Set(at.keys())).filter(({ a, b }) => lines.has(a) || lines.has(b))
+    for (const pair of this.pairs)
+      for (const use of [pair.a, pair.b]) this.#pairsOf.set(use, [...(this.#pairsOf.get(use) ?? []), pair])
+    for (const [use, { choices }] of lines)
+      this.#prices.set(use, new Map(choices.map(({ host, extra }) => [host, extra])))
+  }
+
+  pairsWith(use: SignalUse): readonly Pair[] {
+    return this.#pairsOf.get(use) ?? []
+  }
+
+  priceOf(use: SignalUse, host: Host): number | undefined {
+    return this.#prices.get(use)?.get(host)
+  }
+
+  spot(host: Host): Spot | undefined {
+    if (!this.#spots.has(host)) this.#spots.set(host, spotOf(host))
+    return this.#spots.get(host)
+  }
+
+  price(): number {
+    return [...this.lines.keys()].reduce((sum, use) => sum + (this.priceOf(use, this.at.get(use) as Host) ?? 0), 0)
+  }
+
+  neatness(): number {
+    return this.pairs.reduce((sum, pair) => sum + this.#worth(pair, undefined), 0)
+  }
+
+  /** Carries out the best of some changes, if it is better than none. */
+  improve(changes: Iterable<Change>): boolean {
+    let best: Change | undefined
+    let most = 0.05
+    for (const change of changes) {
+      const gain = this.#gain(change)
+      if (gain <= most || !this.#isFree(change)) continue
+      most = gain
+      best = change
     }
-  return points
+    for (const [use, host] of best ?? []) this.at.set(use, host)
+    return best !== undefined
+  }
+
+  #worth({ a, b, inOrder }: Pair, change: Change | undefined): number {
+    const [one, two] = [a, b].map((use) => {
+      const host = change?.get(use) ?? this.at.get(use)
+      return host && this.spot(host)
+    })
+    if (!one || !two || one.row !== two.row || Math.abs(one.place - two.place) !== one.step) return 0
+    return BESIDE + (inOrder ? IN_ORDER + (one.number < two.number ? RISING : 0) : 0)
+  }
+
+  #gain(change: Change): number {
+    let gain = 0
+    const pairs = new Set<Pair>()
+    for (const [use, host] of change) {
+      const [now, then] = [this.priceOf(use, this.at.get(use) as Host), this.priceOf(use, host)]
+      if (now === undefined || then === undefined) return Number.NEGATIVE_INFINITY
+      gain += now - then
+      for (const pair of this.pairsWith(use)) pairs.add(pair)
+    }
+    for (const pair of pairs) gain += this.#worth(pair, change) - this.#worth(pair, undefined)
+    return gain
+  }
+
+  /** No two signals on one pin, and no timer, interrupt line or channel that would have to do two things. */
+  #isFree(change: Change): boolean {
+    const hosts = new Set([...change.values()].map(({ end }) => end))
+    if (hosts.size < change.size) return false
+    for (const [use, host] of this.at) if (!change.has(use) && hosts.has(host.end)) return false
+    const asked = [...change].flatMap(([use, host]) => this.#heldBy(use, host).map((key) => [use, key] as const))
+    if (asked.length === 0) return true
+    const owners = new Map<string, string>()
+    for (const [use, host] of [...this.at, ...change]) {
+      if (change.has(use) && change.get(use) !== host) continue
+      for (const key of this.#heldBy(use, host)) {
+        const known = owners.get(key)
+        const mine = key.startsWith('timer ') ? `${use.facts.hertz}` : use.end
+        if (known !== undefined && known !== mine && asked.some(([, one]) => one === key)) return false
+        owners.set(key, mine)
+      }
+    }
+    return true
+  }
+
+  #heldBy(use: SignalUse, host: Host): readonly string[] {
+    const known = this.#held.get(use) ?? new Map<Host, readonly string[]>()
+    this.#held.set(use, known)
+    let keys = known.get(host)
+    if (!keys) {
+      const timer = timerOf(use, host)
+      const [edge, channel] = [edgeOf(use, host), channelOf(use, host)]
+      keys = [
+        ...(timer ? [`timer ${timer.key}`] : []),
+        ...(edge === undefined ? [] : [`edge ${edge}`]),
+        ...(channel === undefined ? [] : [`channel ${channel}`]),
+      ]
+      known.set(host, keys)
+    }
+    return keys
+  }
 }
 
-const placeOf = (host: Host | undefined) => host?.board?.facts.pin(host.end.slice(host.ref.length + 1))
+/** A signal to each of its pins: a free one, or one whose signal takes its place. */
+function* movesOf(use: SignalUse, state: State): Iterable<Change> {
+  const here = state.at.get(use) as Host
+  const holders = new Map([...state.at].map(([one, host]) => [host.end, one]))
+  for (const { host } of state.lines.get(use)?.choices ?? []) {
+    const holder = holders.get(host.end)
+    if (holder === use) continue
+    if (holder === undefined) yield new Map([[use, host]])
+    else if (state.priceOf(holder, here) !== undefined)
+      yield new Map([
+        [use, host],
+        [holder, here],
+      ])
+  }
+}
+
+/** Signals that pairs hold together, in the order in which they should stand. */
+function groupsOf(state: State): SignalUse[][] {
+  const next = new Map<SignalUse, SignalUse[]>()
+  for (const { a, b } of state.pairs)
+    if (state.lines.has(a) && state.lines.has(b)) {
+      next.set(a, [...(next.get(a) ?? []), b])
+      next.set(b, [...(next.get(b) ?? []), a])
+    }
+  const seen = new Set<SignalUse>()
+  const groups: SignalUse[][] = []
+  for (const first of next.keys()) {
+    if (seen.has(first)) continue
+    const group = [first]
+    seen.add(first)
+    for (const one of group)
+      for (const other of next.get(one) ?? [])
+        if (!seen.has(other)) {
+          seen.add(other)
+          group.push(other)
+        }
+    const cable = (use: SignalUse): number =>
+      Math.max(
+        0,
+        (use.part.part.cable.length > 0 ? use.part.part.cable : use.part.part.pins.map(({ id }) => id)).indexOf(
+          use.facts.pin,
+        ),
+      )
+    groups.push(group.sort((x, y) => (x.part === y.part ? cable(x) - cable(y) : 0)))
+  }
+  return groups
+}
+
+/** A group, and the first and last part of it, on every run of neighbouring pins; who was there takes what it left. */
+function* blocksOf(group: readonly SignalUse[], state: State): Iterable<Change> {
+  const rows = new Map<object, Map<number, Host>>()
+  for (const use of group)
+    for (const { host } of state.lines.get(use)?.choices ?? []) {
+      const spot = state.spot(host)
+      if (!spot) continue
+      const row = rows.get(spot.row) ?? new Map<number, Host>()
+      rows.set(spot.row, row.set(spot.place, host))
+    }
+  const holders = new Map([...state.at].map(([one, host]) => [host.end, one]))
+  for (const part of sectionsOf(group))
+    for (const row of rows.values())
+      for (const [place, host] of row) {
+        const step = state.spot(host)?.step ?? 1
+        for (const way of [step, -step]) {
+          const change = blockAt(part, state, holders, (index) => row.get(place + index * way))
+          if (change) yield change
+        }
+      }
+}
+
+/** The whole group, and of long ones also each half. */
+const sectionsOf = (group: readonly SignalUse[]): (readonly SignalUse[])[] =>
+  group.length < 4
+    ? [group]
+    : [group, group.slice(0, Math.ceil(group.length / 2)), group.slice(Math.floor(group.length / 2))]
+
+function blockAt(
+  group: readonly SignalUse[],
+  state: State,
+  holders: ReadonlyMap<string, SignalUse>,
+  pinAt: (index: number) => Host | undefined,
+): Change | undefined {
+  const change = new Map<SignalUse, Host>()
+  const displaced: SignalUse[] = []
+  for (const [index, use] of group.entries()) {
+    const host = pinAt(index)
+    if (!host || state.priceOf(use, host) === undefined) return undefined
+    const holder = holders.get(host.end)
+    if (holder && !group.includes(holder)) {
+      if (!state.lines.has(holder)) return undefined
+      displaced.push(holder)
+    }
+    change.set(use, host)
+  }
+  const targets = new Set([...change.values()].map(({ end }) => end))
+  const vacated = group.map((use) => state.at.get(use) as Host).filter(({ end }) => !targets.has(end))
+  for (const use of displaced) {
+    const free = [...vacated, ...(state.lines.get(use)?.choices ?? []).map(({ host }) => host)]
+      .filter((host) => !targets.has(host.end) && (!holders.has(host.end) || vacated.includes(host)))
+      .filter((host) => state.priceOf(use, host) !== undefined)
+      .sort((x, y) => (state.priceOf(use, x) as number) - (state.priceOf(use, y) as number))[0]
+    if (!free) return undefined
+    change.set(use, free)
+    targets.add(free.end)
+  }
+  return change
+}
