@@ -1,3 +1,4 @@
+import { channelOf } from '../core/assign/clashes.ts'
 import type { Lane, Problem, Task } from '../core/assign/problem.ts'
 import { UNPLACED } from '../core/assign/problem.ts'
 import { busNeed } from '../core/wiring/buses.ts'
@@ -64,12 +65,21 @@ export function asIntegerProgram(problem: Problem): string {
           .filter((use) => busNeed(use.facts.needs)!.signal === signal)
           .map((use) => ({ variable, choices: problem.choicesOn(lane, use) })),
       )
-      const pins = new Map<string, number>()
+      // A line costs what its dearest user makes of the pin: the least, and a step more for each user that is dearer.
+      const pins = new Map<string, number[]>()
       for (const { choices } of users)
-        for (const { host, extra } of choices) pins.set(host.end, Math.max(extra, pins.get(host.end) ?? extra))
-      const variables = [...pins].map(([end, extra]) => {
+        for (const { host, extra } of choices) pins.set(host.end, [...(pins.get(host.end) ?? []), extra])
+      const variables = [...pins].map(([end, extras]) => {
         const variable = name(`${lane.key} ${signal} on ${end}`)
-        term(extra, variable)
+        const steps = [...new Set(extras)].sort((a, b) => a - b)
+        term(steps[0] ?? 0, variable)
+        for (const [below, extra] of steps.slice(1).entries()) {
+          const step = name(`${lane.key} ${signal} on ${end} at ${extra}`)
+          term(extra - (steps[below] ?? 0), step)
+          for (const user of users)
+            if ((user.choices.find(({ host }) => host.end === end)?.extra ?? Number.NEGATIVE_INFINITY) >= extra)
+              rows.push(`${step} - ${variable} - ${user.variable} >= -1`)
+        }
         hold(end, variable)
         for (const user of users)
           if (!user.choices.some(({ host }) => host.end === end)) rows.push(`${variable} + ${user.variable} <= 1`)
@@ -98,11 +108,12 @@ export function asIntegerProgram(problem: Problem): string {
   ].join('\n')
 }
 
-/** Timers hold one frequency, and an interrupt line one edge. */
+/** Timers hold one frequency, an interrupt line one edge, a PWM channel one pulse. */
 function timed(problem: Problem, name: (key: string) => string, rows: string[]): void {
   const board = problem.wiring.boards[0]
   if (!board) return
   const edges = new Map<string, string[]>()
+  const channels = new Map<string, string[]>()
   const pulses: { hertz: number; timer: string; variable: string; line: string }[] = []
   for (const line of problem.singles)
     for (const { host } of line.choices) {
@@ -114,12 +125,15 @@ function timed(problem: Problem, name: (key: string) => string, rows: string[]):
         const shared = board.board.interruptLines.find((one) => one.pins.includes(pin))
         if (shared) edges.set(shared.id, [...(edges.get(shared.id) ?? []), variable])
       }
+      const channel = channelOf(use, host)
+      if (channel !== undefined) channels.set(channel, [...(channels.get(channel) ?? []), variable])
       if (use.facts.needs === 'pwm' && use.facts.hertz !== undefined && host.functions.has('pwm')) {
         const own = board.board.timers.filter((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))
         if (own.length === 1) pulses.push({ hertz: use.facts.hertz, timer: own[0]!.id, variable, line: line.name })
       }
     }
-  for (const variables of edges.values()) if (variables.length > 1) rows.push(`${variables.join(' + ')} <= 1`)
+  for (const variables of [...edges.values(), ...channels.values()])
+    if (variables.length > 1) rows.push(`${variables.join(' + ')} <= 1`)
   pulses.forEach((a, index) => {
     for (const b of pulses.slice(index + 1))
       if (a.timer === b.timer && a.hertz !== b.hertz && a.line !== b.line)

@@ -7,6 +7,14 @@ export interface Row {
 /** Column of a row that is left without one. */
 export const NONE = -1
 
+/** Room to work in, kept from one row to the next: nothing of it is read before it is written. */
+let room = { far: new Float64Array(0), from: new Int32Array(0), done: new Uint8Array(0) }
+function scratch(columns: number): typeof room {
+  if (room.far.length < columns)
+    room = { far: new Float64Array(columns), from: new Int32Array(columns), done: new Uint8Array(columns) }
+  return room
+}
+
 /**
  * Least-cost assignment of rows to columns that each take a number of rows, row by row: shortest augmenting paths with
  * potentials (successive shortest paths, the Hungarian method for capacities). A row costs O(rows · columns). What was
@@ -58,9 +66,9 @@ export class Matching {
     const start = this.#rows.push(row) - 1
     this.#rowPotential.push(0)
     this.#columnOf.push(NONE)
-    const far = new Float64Array(columns).fill(Number.POSITIVE_INFINITY)
-    const from = new Int32Array(columns)
-    const done = new Uint8Array(columns)
+    const { far, from, done } = scratch(columns)
+    far.fill(Number.POSITIVE_INFINITY, 0, columns)
+    done.fill(0, 0, columns)
     // Rows of the tree with their distances; a row may also end it by staying without a column.
     const tree: number[] = []
     const distances: number[] = []

@@ -154,4 +154,5 @@ export function isBusNeed(need: string): boolean {
 }
 
 /** True for what a load asks of an output: to switch its ground, its supply, or both. */
-export const isLoad = (need: string): boolean => need === 'sink' || need === 'source' || need === 'bridge'
+export const isLoad = (need: string): boolean => loadNeeds.includes(need)
+export const loadNeeds: readonly string[] = ['sink', 'source', 'bridge']

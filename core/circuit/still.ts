@@ -6,6 +6,12 @@ import { groundworkOf, type Passage } from './island.ts'
 /** Node of a hold that is added for one question; no net and no supply inside a part has it. */
 const HOLD_NODE = Number.MIN_SAFE_INTEGER
 
+/** Volts while a net is driven high, and low. */
+interface Ends {
+  readonly high: number | undefined
+  readonly low: number | undefined
+}
+
 const networks = new WeakMap<Wiring, LineNetwork>()
 
 /** The network of a wiring while nothing on it drives, made once. */
@@ -29,6 +35,7 @@ export class LineNetwork {
   readonly #internal = new Map<number, number>()
   readonly #passages: readonly Passage[]
   readonly #resting = new Map<Net, number | undefined>()
+  readonly #driven = new Map<string, Ends>()
 
   constructor(wiring: Wiring) {
     const { held, strands, actors, passages } = groundworkOf(circuitOf(wiring))
@@ -137,12 +144,18 @@ export class LineNetwork {
     return solve(branches, held).volts.get(net.index)
   }
 
-  /** Volts at one net while another is driven high, and low. */
-  driven(
-    from: Net,
-    to: Net,
-    drive: { high: number | undefined; low: number | undefined },
-  ): { high: number | undefined; low: number | undefined } {
+  /** Volts at one net while another is driven high, and low; asked for every pin of a board, and worked out once. */
+  driven(from: Net, to: Net, drive: Ends): Ends {
+    const key = `${from.index} ${to.index} ${drive.high} ${drive.low}`
+    let known = this.#driven.get(key)
+    if (!known) {
+      known = this.#drive(from, to, drive)
+      this.#driven.set(key, known)
+    }
+    return known
+  }
+
+  #drive(from: Net, to: Net, drive: Ends): Ends {
     const at = (net: number, volts: number | undefined): number | undefined =>
       volts === undefined ? undefined : this.#solve(to, { net, volts })
     if (!this.#hangTogether(from.index, to.index)) {

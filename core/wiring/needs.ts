@@ -1,4 +1,4 @@
-import { isLoad } from '../catalog/common.ts'
+import { loadNeeds } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import type { Host, SignalUse } from './model.ts'
 
@@ -40,7 +40,7 @@ export function lackWords(need: string): string {
 }
 
 /** True for outputs that switch a load's supply, its ground, or both: no logic level comes out of them. */
-export const switchesLoad = (functions: ReadonlySet<string>): boolean => [...functions].some(isLoad)
+export const switchesLoad = (functions: ReadonlySet<string>): boolean => loadNeeds.some((need) => functions.has(need))
 
 /** True when the pin must be able to put out a level for this need. */
 export function drives(need: string): boolean {
