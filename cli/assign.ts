@@ -1,4 +1,5 @@
 import { assignJson } from '../core/advice/assignJson.ts'
+import { questionsFor } from '../core/advice/questions.ts'
 import { pinAnswers } from '../core/advice/whyPin.ts'
 import { assignChoosing } from '../core/assign/choosing.ts'
 import { applyEdits } from '../core/plan/edit.ts'
@@ -30,6 +31,8 @@ export function assignCommand(file: string, options: AssignCommandOptions): Stat
   if (options.json) printJson(assignJson(wiring, result, milliseconds))
   else if (options.out === undefined) print(placed)
   for (const { ref, what, why } of result.added) process.stderr.write(`added ${ref}, ${what}: ${why}\n`)
+  for (const { text: asked, why, answers } of questionsFor(resolve(applyEdits(plan, result.edits), theCatalog())))
+    process.stderr.write(`${asked} Taken: ${answers[0]?.title}. ${why}\n`)
   for (const one of result.unplaced) process.stderr.write(`${one.end} needs ${one.needs}: ${one.reasons.join('; ')}\n`)
   return result.unplaced.length === 0 ? 0 : 1
 }

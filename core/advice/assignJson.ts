@@ -1,6 +1,9 @@
 import type { AssignResult } from '../assign/assign.ts'
 import { conflictIn } from '../assign/conflict.ts'
+import { applyEdits } from '../plan/edit.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { questionsFor } from './questions.ts'
 import { remediesFor } from './remedies.ts'
 
 /** A search's answer as `assign --json` and the server give it, with what stands in the way and the ways out. */
@@ -19,6 +22,7 @@ export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: n
     added,
     neatness,
     conflict: conflict ? { needs: conflict.needs, pins: conflict.pins, text: conflict.text } : null,
+    questions: questionsFor(resolve(applyEdits(wiring.plan, result.edits), wiring.catalog)),
     remedies:
       unplaced.length === 0
         ? []

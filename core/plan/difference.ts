@@ -65,6 +65,9 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
   const [oldPrefer, newPrefer] = [before.settings?.prefer ?? {}, after.settings?.prefer ?? {}]
   for (const what of changedKeys(oldPrefer, newPrefer))
     said.push(`search: ${what} ${show(oldPrefer, what)} becomes ${show(newPrefer, what)}`)
+  const old = new Set(before.settings?.asked)
+  for (const question of after.settings?.asked ?? [])
+    if (!old.has(question)) said.push(`question answered: ${question}`)
   return [...said, ...benchDifference(before.bench, after.bench)]
 }
 

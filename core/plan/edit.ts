@@ -50,6 +50,8 @@ export type Edit =
       readonly what: Preference
       readonly weight: 'less' | 'more' | null
     }
+  /** A question of the tool was answered and is not asked again. */
+  | { readonly do: 'answered'; readonly question: string }
   /** Lets go for good of a piece that the catalogue does not know. */
   | { readonly do: 'forget-aside'; readonly piece: Aside }
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
@@ -156,9 +158,10 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
     case 'prefer': {
       const { [edit.what]: _, ...others } = plan.settings?.prefer ?? {}
       const prefer = edit.weight === null ? others : { ...others, [edit.what]: edit.weight }
-      const { settings: __, ...rest } = plan
-      return Object.keys(prefer).length === 0 ? rest : { ...rest, settings: { prefer } }
+      return withSettings(plan, { prefer: Object.keys(prefer).length === 0 ? undefined : prefer })
     }
+    case 'answered':
+      return withSettings(plan, { asked: [...new Set([...(plan.settings?.asked ?? []), edit.question])] })
     case 'forget-aside': {
       const { aside = [], ...rest } = plan
       const left = aside.filter((one) => !samePiece(one, edit.piece))
@@ -179,6 +182,12 @@ export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan => edits.re
 const benchOf = (plan: Plan): Bench => plan.bench ?? { breadboards: {}, places: {}, done: [] }
 
 /** A bench that says nothing is left out. */
+function withSettings(plan: Plan, change: NonNullable<Plan['settings']>): Plan {
+  const { settings = {}, ...rest } = plan
+  const filled = Object.entries({ ...settings, ...change }).filter(([, value]) => value !== undefined)
+  return filled.length === 0 ? rest : { ...rest, settings: Object.fromEntries(filled) }
+}
+
 function withBench(plan: Plan, bench: Bench): Plan {
   const { bench: _, ...rest } = plan
   const empty =

@@ -43,6 +43,7 @@ export function piecesOf(plan: Plan): Map<string, unknown> {
   put('spareRows', plan.bench?.spareRows)
   for (const wire of plan.bench?.done ?? []) put(`done/${wire}`, true)
   for (const [what, one] of Object.entries(plan.settings?.prefer ?? {})) put(`prefer/${what}`, one)
+  for (const id of plan.settings?.asked ?? []) put(`asked/${id}`, true)
   for (const one of plan.aside ?? []) put(`aside/${JSON.stringify([one.at, one.value])}`, one)
   for (const kind of ['boards', 'parts'] as const)
     for (const [id, one] of Object.entries(plan.own?.[kind] ?? {})) put(`own/${kind}/${id}`, one)
@@ -61,6 +62,7 @@ export function planOfPieces(pieces: Pieces): Plan {
     unused: [] as string[],
     accepted: [] as Accepted[],
     done: [] as string[],
+    asked: [] as string[],
     aside: [] as Aside[],
   }
   const named = { breadboards: {}, places: {}, prefer: {} } as Record<
@@ -87,11 +89,11 @@ export function planOfPieces(pieces: Pieces): Plan {
     } else if (section === 'wires') lists.wires.push(value as PlanWire)
     else if (section === 'accepted') lists.accepted.push(value as Accepted)
     else if (section === 'aside') lists.aside.push(value as Aside)
-    else if (section === 'unused' || section === 'done') lists[section].push(rest)
+    else if (section === 'unused' || section === 'done' || section === 'asked') lists[section].push(rest)
     else if (section === 'breadboards' || section === 'places' || section === 'prefer') named[section][rest] = value
     else if (section === 'own') own[ref as 'boards' | 'parts'][field ?? ''] = value
   }
-  const { wires, unused, done, aside } = lists
+  const { wires, unused, done, asked, aside } = lists
   const accepted = lists.accepted.filter((one, at, all) => all.findIndex((two) => sameFinding(one, two)) === at)
   const rows = pieces.get('spareRows')
   const hasBench = done.length > 0 || rows !== undefined || [named.breadboards, named.places].some(isFilled)
@@ -116,7 +118,14 @@ export function planOfPieces(pieces: Pieces): Plan {
           },
         }
       : {}),
-    ...(isFilled(named.prefer) ? { settings: { prefer: named.prefer } } : {}),
+    ...(isFilled(named.prefer) || asked.length > 0
+      ? {
+          settings: {
+            ...(isFilled(named.prefer) ? { prefer: named.prefer } : {}),
+            ...(asked.length > 0 ? { asked } : {}),
+          },
+        }
+      : {}),
     ...(aside.length > 0 ? { aside } : {}),
     ...(isFilled(own.boards) || isFilled(own.parts) ? { own } : {}),
   } as Plan

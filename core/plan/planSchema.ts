@@ -93,9 +93,11 @@ export type Bench = v.InferOutput<typeof Bench>
 const Preference = v.picklist(['analog', 'interrupt', 'pwm', 'buses', 'straps', 'console', 'onboard', 'expanders'])
 /** What the search can weigh less or more; in words in `core/assign/preferences.ts`. */
 export type Preference = v.InferOutput<typeof Preference>
-/** What the search weighs less or more than usual. */
 export const Settings = v.strictObject({
+  /** What the search weighs less or more than usual. */
   prefer: v.optional(v.record(Preference, v.picklist(['less', 'more']))),
+  /** Questions that were answered, and are not asked again. */
+  asked: v.optional(v.pipe(v.array(v.pipe(v.string(), v.maxLength(500))), v.maxLength(200))),
 })
 
 export const WireFacts = v.strictObject({

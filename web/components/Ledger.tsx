@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { openEnds } from '../../core/assign/openEnds.ts'
 import { wiresOf } from '../../core/assign/rewire.ts'
@@ -33,9 +34,11 @@ interface LedgerProps {
   /** Undefined while nothing clashes. */
   readonly onMoveClashing: (() => void) | undefined
   readonly onWireRest: (ref: string) => void
+  /** What only the maker knows, where something is asked. */
+  readonly questions: ReactNode
 }
 
-export function Ledger({ searching, onPlaceRest, onStop, onMoveClashing, onWireRest }: LedgerProps) {
+export function Ledger({ searching, onPlaceRest, onStop, onMoveClashing, onWireRest, questions }: LedgerProps) {
   const { wiring } = useDerived()
   const picked = useAppSelector((state) => state.plan.picked)
   const lit = useAppSelector((state) => state.plan.lit)
@@ -70,6 +73,7 @@ export function Ledger({ searching, onPlaceRest, onStop, onMoveClashing, onWireR
         <LockKind />
         <Weights />
       </div>
+      {questions}
       {rows.map(({ part, uses }) => {
         const rest = openEnds(wiring, part).filter((one) => one.required && one.kind !== 'signal')
         return (

@@ -11,6 +11,7 @@ import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
 import { PickedTask } from '../components/PickedTask.tsx'
+import { Questions } from '../components/Questions.tsx'
 import { WayOutDialog } from '../components/WayOutDialog.tsx'
 import { litHost, viewFor, viewsOf } from '../components/yardViews.ts'
 import { useDerived } from '../store/derived.ts'
@@ -32,6 +33,8 @@ export function Pins() {
   const litEnds = useAppSelector((state) => state.plan.lit)
   const [view, setView] = useState<string>()
   const [searching, setSearching] = useState<number>()
+  /** The rest was placed here: from then on what only the maker knows is asked. */
+  const [placed, setPlaced] = useState(false)
   const [stuck, setStuck] = useState<{ from: Plan; result: AssignResult; way: WayOut | undefined }>()
   const client = useSearch()
 
@@ -102,6 +105,7 @@ export function Pins() {
       }
       const label = refs ? `Wire ${refs.join(', ')}` : 'Place the rest'
       if (result.edits.length > 0 && !editLate(from, result.edits, label)) return
+      setPlaced(true)
       dispatch(
         toasted({
           text:
@@ -109,7 +113,9 @@ export function Pins() {
               ? 'Nothing was open.'
               : `${result.placed.length} wires placed${result.choices.map(({ ref, title }) => `, ${ref} as ${title}`).join('')}${result.added.map(({ ref, what }) => `, added ${ref} (${what})`).join('')}${
                   result.optimal
-                    ? '; no arrangement costs less'
+                    ? result.neatness.paid > 0
+                      ? `; ${result.neatness.paid} points above the cheapest, so that what belongs together stands side by side`
+                      : '; no arrangement costs less'
                     : `. Not proven best: it costs ${result.cost} points, and none can cost less than ${result.bound}`
                 }.`,
         }),
@@ -282,6 +288,7 @@ export function Pins() {
         onStop={() => client.halt()}
         onMoveClashing={clashes ? () => void moveClashing() : undefined}
         onWireRest={(ref) => void placeRest([ref])}
+        questions={placed && searching === undefined ? <Questions client={client} /> : undefined}
       />
       <div className="yard">
         <div className="task">

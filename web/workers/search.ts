@@ -3,6 +3,7 @@ import type { Addable } from '../../core/advice/addable.ts'
 import type { Fit } from '../../core/advice/fit.ts'
 import type { Mended } from '../../core/advice/mendAll.ts'
 import type { Moved } from '../../core/advice/moveBoard.ts'
+import type { Question } from '../../core/advice/questions.ts'
 import type { Repair } from '../../core/advice/repair.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { LayoutData } from '../../core/breadboard/layout.ts'
@@ -70,6 +71,11 @@ export class SearchClient {
 
   repair(plan: Plan): Promise<Repair | undefined> {
     return this.#ask((remote) => remote.repair(plan))
+  }
+
+  /** What only the maker knows. */
+  questions(plan: Plan): Promise<Question[] | undefined> {
+    return this.#ask((remote) => remote.questions(plan))
   }
 
   wayOut(plan: Plan, known: AssignResult | undefined): Promise<WayOut | undefined> {

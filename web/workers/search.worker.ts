@@ -4,6 +4,7 @@ import { type Fit, fitBoards } from '../../core/advice/fit.ts'
 import { fixesFor } from '../../core/advice/fixes.ts'
 import { type Mended, mendAll } from '../../core/advice/mendAll.ts'
 import { type Moved, moveBoard } from '../../core/advice/moveBoard.ts'
+import { type Question, questionsFor } from '../../core/advice/questions.ts'
 import { type Remedy, remediesFor, soon } from '../../core/advice/remedies.ts'
 import { type Repair, repair } from '../../core/advice/repair.ts'
 import { type AssignResult, assign } from '../../core/assign/assign.ts'
@@ -56,6 +57,10 @@ const searcher = {
         return now > end || (halted !== undefined && Atomics.load(halted, 0) !== 0)
       },
     })
+  },
+  /** What only the maker knows, of a plan as it is wired. */
+  questions(plan: Plan): Question[] {
+    return questionsFor(resolve(plan, catalog))
   },
   /** Few signals moved so that faults go away; undefined when moving does not help. */
   repair(plan: Plan): Repair | undefined {
