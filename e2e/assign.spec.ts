@@ -145,3 +145,51 @@ test('two outputs on one pin: what clashes moves, the rest stays', async ({ page
   await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
   await expect(lamp).toHaveText(light!)
 })
+
+test('what was added is to buy, a pin answers why not, and a question moves what its answer needs', async ({
+  page,
+  address,
+}) => {
+  const plan = {
+    markpost: 1,
+    title: 'Signal arm',
+    boards: { MCU: { board: 'esp32-devkit-30' } },
+    parts: {
+      ARM: { part: 'servo-sg90' },
+      REACH: { part: 'potentiometer' },
+      LAMP: { part: 'led' },
+      B: { part: 'button' },
+    },
+    wires: [['REACH.W', 'MCU.GPIO25']],
+  }
+  const made = await page.request.post(`${address}/api/plans`, { data: { plan } })
+  const { id } = await made.json()
+  const stored = async () => (await (await page.request.get(`${address}/api/plans/${id}`)).json()).plan
+  await page.goto(`${address}/plan/${id}/pins`)
+  await page.getByRole('button', { name: 'Place the rest' }).click()
+  await expect(page.getByText('added R1 (Resistor 330 Ω)')).toBeVisible()
+  const questions = page.getByRole('region', { name: 'Questions' })
+  await expect(questions).toContainText('Will MCU use WiFi?')
+  await expect(questions).toContainText('Is ARM fed from a supply of its own?')
+  await expectAccessible(page)
+  await questions.getByRole('button', { name: 'Yes: move what clashes' }).click()
+  await expect(questions).not.toContainText('Will MCU use WiFi?')
+  await expect.poll(async () => JSON.stringify((await stored()).wires)).not.toContain('MCU.GPIO25')
+  await questions.getByRole('button', { name: 'Yes, from one of 5 V' }).click()
+  await expect(questions).toBeHidden()
+  await expect.poll(async () => (await stored()).supplies.PACK?.volts).toBe(5)
+  await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
+  // A question mark asks instead of placing.
+  await page.locator('[data-signal="LAMP.A"]').click()
+  await page.getByLabel('Pin for LAMP.A').fill('d34?')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('does not go on MCU.GPIO34: input only')).toBeVisible()
+  // The resistor is marked until it is at hand.
+  await page.getByRole('link', { name: /^Kit/ }).click()
+  await page
+    .locator('[data-part="R1"]')
+    .getByRole('button', { name: /to buy/ })
+    .click()
+  await expect.poll(async () => (await stored()).parts.R1.buy).toBeUndefined()
+  await expect(page.locator('[data-part="R1"]')).not.toContainText('to buy')
+})

@@ -94,7 +94,7 @@ export function PickedTask({
           ref={field}
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
-          placeholder="pin, or pin?"
+          placeholder="pin …"
           aria-label={`Pin for ${use.end}`}
           title="Puts it on the pin; with ? behind the name says why it is there, or is not"
           className="mono"

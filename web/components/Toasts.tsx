@@ -2,6 +2,8 @@ import { Toast, ToastContainer } from 'react-bootstrap'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { toastClosed } from '../store/toastSlice.ts'
 
+const titles = { said: 'Done', wrong: 'That did not work', answer: 'Why' } as const
+
 export function Toasts() {
   const notes = useAppSelector((state) => state.toast.notes)
   const dispatch = useAppDispatch()
@@ -11,12 +13,12 @@ export function Toasts() {
         <Toast
           key={note.id}
           onClose={() => dispatch(toastClosed(note.id))}
-          delay={note.kind === 'wrong' ? 9000 : 5000}
+          delay={note.kind === 'said' ? 5000 : 9000}
           autohide
           role={note.kind === 'wrong' ? 'alert' : 'status'}
         >
           <Toast.Header closeLabel="Close">
-            <strong className="me-auto">{note.kind === 'wrong' ? 'That did not work' : 'Done'}</strong>
+            <strong className="me-auto">{titles[note.kind]}</strong>
           </Toast.Header>
           <Toast.Body style={{ whiteSpace: 'pre-line' }}>{note.text}</Toast.Body>
         </Toast>

@@ -147,9 +147,10 @@ export function Pins() {
         dispatch(
           toasted({
             text: `${said.text}${said.state === 'blocked' ? " Type the pin's name to put it there all the same." : ''}`,
+            kind: 'answer',
           }),
         )
-      else if (use) dispatch(toasted({ text: `${host.end} is not on the board of ${use.part.ref}.` }))
+      else if (use) dispatch(toasted({ text: `${host.end} is not on the board of ${use.part.ref}.`, kind: 'answer' }))
     },
     [wiring, use, dispatch],
   )

@@ -3,7 +3,8 @@ import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 export interface ToastNote {
   readonly id: number
   readonly text: string
-  readonly kind: 'said' | 'wrong'
+  /** Something was done, something did not work, or a question is answered. */
+  readonly kind: 'said' | 'wrong' | 'answer'
 }
 
 const slice = createSlice({
