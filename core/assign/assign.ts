@@ -71,7 +71,8 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const refused: Refusal[] = []
   let now = wiring
   if (!options.only) {
-    const fed = prepare(now, (ref) => options.refs?.has(ref) ?? true)
+    const { refs } = options
+    const fed = refs ? prepare(now, (ref) => refs.has(ref)) : prepare(now)
     decisions.push(...fed.decisions)
     refused.push(...fed.refused)
     now = fed.wiring
@@ -91,20 +92,31 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     if (placed) decisions.push(connect(use.tail, placed.host.end, `on the one-wire line of ${leader.part.ref}`))
   }
   const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
-  const soft = options.only ? [] : bySoftware(after(wiring, decisions), whole(found.best).left)
+  const { left } = whole(found.best)
+  let built: { readonly count: number; readonly wiring: Wiring } | undefined
+  /** The wiring with all decisions so far, made anew only when some came. */
+  const soFar = (): Wiring => {
+    if (built?.count !== decisions.length) built = { count: decisions.length, wiring: after(wiring, decisions) }
+    return built.wiring
+  }
+  const soft = options.only || left.length === 0 ? [] : bySoftware(soFar(), left)
   const isSoft = (use: SignalUse): boolean => soft.some(({ from }) => from === use.tail)
   decisions.push(...soft)
-  const rest = options.only ? undefined : finishDrivers(wiring, decisions, wanted, options.shouldStop)
+  const rest = options.only ? undefined : finishDrivers(soFar(), wanted, options.shouldStop)
   if (rest) {
     decisions.push(...rest.decisions)
     refused.push(...rest.refused)
   }
   if (!options.only) {
-    decisions.splice(0, decisions.length, ...fitBases(wiring, decisions))
-    decisions.push(...holdAtStart(after(wiring, decisions), wanted))
-    decisions.push(...addPullUps(after(wiring, decisions), wanted))
+    const fitted = fitBases(wiring, decisions, soFar())
+    if (fitted) {
+      decisions.splice(0, decisions.length, ...fitted)
+      built = undefined
+    }
+    decisions.push(...holdAtStart(soFar(), wanted))
+    decisions.push(...addPullUps(soFar(), wanted))
   }
-  for (const use of whole(found.best).left.filter((one) => !isSoft(one)))
+  for (const use of left.filter((one) => !isSoft(one)))
     refused.push({
       end: use.end,
       needs: needWords(use.facts.needs),
@@ -174,12 +186,10 @@ const placing = (problem: Problem, arrangement: Arrangement): Decision[] =>
  * after them.
  */
 function finishDrivers(
-  wiring: Wiring,
-  decisions: readonly Decision[],
+  now: Wiring,
   wanted: (ref: string) => boolean,
   shouldStop: AssignOptions['shouldStop'],
 ): (Pick<Progress, 'decisions' | 'refused'> & { readonly proven: boolean }) | undefined {
-  const now = after(wiring, decisions)
   const { signals, wires } = unfinishedDrivers(now, wanted)
   if (signals.length === 0 && wires.length === 0) return undefined
   const problem = new Problem(now, signals)
@@ -226,8 +236,22 @@ function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
   )
 }
 
-/** What comes before the search: companions, supplies, grounds, ties and converters of the wanted parts. */
-export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = () => true): Progress {
+const everyPart = (): boolean => true
+const prepared = new WeakMap<Wiring, Progress>()
+
+/**
+ * What comes before the search: companions, supplies, grounds, ties and converters of the wanted parts. For all parts it
+ * is worked out once: what looks for a conflict or a way out starts from the same.
+ */
+export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = everyPart): Progress {
+  const known = wanted === everyPart ? prepared.get(wiring) : undefined
+  if (known) return known
+  const found = preparing(wiring, wanted)
+  if (wanted === everyPart) prepared.set(wiring, found)
+  return found
+}
+
+function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   // A knob that serves another part must be known as such before it is fed like one of its own.
   const isFed = ({ part }: Companion): boolean => (wiring.catalog.parts.get(part)?.supplies.length ?? 0) > 0
   const stages: readonly ((now: Wiring) => Progress)[] = [

@@ -14,10 +14,14 @@ const PIN_MILLIAMPS = 10
 /**
  * What a base needs is known when its load is placed. A base resistor that was put in before and is too large for it gets
  * another value; one of the kit's is changed for another that lies loose. Where even what the pin bears is too little
- * it stays, and the check says so.
+ * it stays, and the check says so. `now` is the wiring with the decisions; undefined when all of them fit.
  */
-export function fitBases(wiring: Wiring, decisions: readonly Decision[], tries = 3): Decision[] {
-  const now = after(wiring, decisions)
+export function fitBases(
+  wiring: Wiring,
+  decisions: readonly Decision[],
+  now: Wiring,
+  tries = 3,
+): Decision[] | undefined {
   let fitted = [...decisions]
   let changed = false
   for (const drive of baseDrives(now)) {
@@ -53,7 +57,8 @@ export function fitBases(wiring: Wiring, decisions: readonly Decision[], tries =
     }
   }
   // At a higher current the pin itself drops more.
-  return changed && tries > 1 ? fitBases(wiring, fitted, tries - 1) : fitted
+  if (!changed) return undefined
+  return (tries > 1 ? fitBases(wiring, fitted, after(wiring, fitted), tries - 1) : undefined) ?? fitted
 }
 
 /** A resistor of the kit that was loose before: nothing of it was wired by the maker. */

@@ -108,8 +108,8 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
     if (best.unplaced.length === 0) return { ...best, optimal: best.optimal && !stopped }
     level = next
   }
-  // Without a complete answer nothing is known of choices that were not tried.
-  return best === usual && tried.size === 0 ? usual : { ...best, optimal: false }
+  // Without a complete answer nothing is known of choices that were not tried; when all were, they do not help.
+  return { ...best, optimal: best.optimal && !stopped && level.length === 0 }
 }
 
 /**

@@ -7,7 +7,7 @@ import { entryOf } from '../text/entryOf.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { PartInstance, TieUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { bestSource, groundEnd, sourcesOf, supplyEnd } from '../wiring/supply.ts'
+import { bestSource, groundEnd, logicSupply, type Planned, sourcesOf, supplyEnd } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
 import { spareFor } from './spares.ts'
 
@@ -117,46 +117,62 @@ export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress
   const boards = feedBoards(wiring)
   decisions.push(...boards)
   let now = after(wiring, boards)
-  // Converters first: what they give can feed the others.
-  const isPower = (part: PartInstance): number => Number(part.part.category === 'power')
-  const order = wiring.parts.filter(({ ref }) => chosen(ref)).sort((a, b) => isPower(b) - isPower(a))
-  for (const { ref } of order) {
-    const part = now.parts.find((one) => one.ref === ref)!
-    const wanted: Decision[] = []
-    for (const open of openEnds(now, part)) {
-      if (wanted.some((one) => one.from === open.end)) continue
-      if (open.kind === 'supply') {
-        const use = part.supplies.find((one) => one.pins.includes(open.end))!
-        const source = bestSource(now, part, use)
-        if (source)
-          wanted.push(
-            connect(
-              open.end,
-              source.end,
-              `${source.volts} V, in its range of ${use.facts.least} to ${use.facts.most} V${use.facts.heavy ? '; kept off the logic supply where there is another' : ''}`,
-            ),
-          )
-        else
-          refused.push({
-            end: open.end,
-            needs: `${use.facts.least} to ${use.facts.most} V`,
-            reasons: ['no supply of the plan gives that voltage'],
-          })
-      } else if (open.kind === 'ground' && open.required) {
-        const fed = wanted.find((one) => part.supplies.some((use) => use.pins.includes(one.from)))
-        const target = (fed && returnEnd(now, fed.to)) ?? groundEnd(now, part)
-        if (target) wanted.push(connect(open.end, target, 'ground of what feeds it'))
-        else refused.push({ end: open.end, needs: 'ground', reasons: ['the plan has no board and no supply'] })
-      }
-    }
+  // Converters first, one after the other: what they give can feed the others.
+  for (const { ref, part } of wiring.parts) {
+    if (!chosen(ref) || part.category !== 'power') continue
+    const wanted = feedPart(now, ref, refused)
     decisions.push(...wanted)
     now = after(now, wanted)
   }
+  // All others at once, each knowing what was decided for those before it.
+  const planned: Planned = { loads: new Map(), volts: new Map() }
+  const wanted = wiring.parts.flatMap(({ ref, part }) =>
+    chosen(ref) && part.category !== 'power' ? feedPart(now, ref, refused, planned) : [],
+  )
+  decisions.push(...wanted)
+  now = after(now, wanted)
   const joined = joinGrounds(now)
   decisions.push(...joined)
   now = after(now, joined)
 
   return { wiring: now, decisions, refused }
+}
+
+/** Wires of a part's own supplies and grounds; what finds none is added to `refused`, what is taken to `planned`. */
+function feedPart(now: Wiring, ref: string, refused: Refusal[], planned?: Planned): Decision[] {
+  const part = now.parts.find((one) => one.ref === ref)!
+  const wanted: Decision[] = []
+  for (const open of openEnds(now, part)) {
+    if (wanted.some((one) => one.from === open.end)) continue
+    if (open.kind === 'supply') {
+      const use = part.supplies.find((one) => one.pins.includes(open.end))!
+      const source = bestSource(now, part, use, planned)
+      if (!source) {
+        refused.push({
+          end: open.end,
+          needs: `${use.facts.least} to ${use.facts.most} V`,
+          reasons: ['no supply of the plan gives that voltage'],
+        })
+        continue
+      }
+      const { facts } = use
+      wanted.push(
+        connect(
+          open.end,
+          source.end,
+          `${source.volts} V, in its range of ${facts.least} to ${facts.most} V${facts.heavy ? '; kept off the logic supply where there is another' : ''}`,
+        ),
+      )
+      planned?.loads.set(source.end, (planned.loads.get(source.end) ?? 0) + (use.peakMilliamps ?? 0))
+      if (use.facts === logicSupply(part)?.facts) planned?.volts.set(ref, facts.logicVolts ?? source.volts)
+    } else if (open.kind === 'ground' && open.required) {
+      const fed = wanted.find((one) => part.supplies.some((use) => use.pins.includes(one.from)))
+      const target = (fed && returnEnd(now, fed.to)) ?? groundEnd(now, part)
+      if (target) wanted.push(connect(open.end, target, 'ground of what feeds it'))
+      else refused.push({ end: open.end, needs: 'ground', reasons: ['the plan has no board and no supply'] })
+    }
+  }
+  return wanted
 }
 
 /** Ties what is to be tied: straps that are open, and those that wait behind a resistor. */

@@ -8,6 +8,8 @@ export const BESIDE = 2
 export const IN_ORDER = 1
 /** Points for pin numbers that rise with the order; little, so that it only decides between equals. */
 const RISING = 0.2
+/** Points that a change has to gain. */
+const LEAST_GAIN = 0.05
 /** Passes over all signals, after which the improvement stops. */
 const MOST_PASSES = 8
 
@@ -107,7 +109,8 @@ export function neaten(wiring: Wiring, singles: readonly Line[], found: Arrangem
   const price = state.price()
   for (let pass = 0, gained = true; gained && pass < MOST_PASSES; pass += 1) {
     gained = false
-    for (const use of lines.keys()) gained = state.improve(movesOf(use, state)) || gained
+    for (const use of lines.keys())
+      if (state.potential([use]) > 0) gained = state.improve(movesOf(use, state)) || gained
     for (const group of groupsOf(state)) gained = state.improve(blocksOf(group, state)) || gained
   }
   const placed = found.placed.map((one) => ({ ...one, host: at.get(one.use) ?? one.host }))
@@ -155,6 +158,14 @@ class State {
     return this.#spots.get(host)
   }
 
+  /** What the pairs of some signals could still gain at the most. */
+  potential(uses: readonly SignalUse[]): number {
+    let points = 0
+    for (const pair of new Set(uses.flatMap((use) => this.pairsWith(use))))
+      points += BESIDE + (pair.inOrder ? IN_ORDER + RISING : 0) - this.#worth(pair, undefined)
+    return points
+  }
+
   price(): number {
     return [...this.lines.keys()].reduce((sum, use) => sum + (this.priceOf(use, this.at.get(use) as Host) ?? 0), 0)
   }
@@ -166,7 +177,7 @@ class State {
   /** Carries out the best of some changes, if it is better than none. */
   improve(changes: Iterable<Change>): boolean {
     let best: Change | undefined
-    let most = 0.05
+    let most = LEAST_GAIN
     for (const change of changes) {
       const gain = this.#gain(change)
       if (gain <= most || !this.#isFree(change)) continue
@@ -296,15 +307,18 @@ function* blocksOf(group: readonly SignalUse[], state: State): Iterable<Change> 
       rows.set(spot.row, row.set(spot.place, host))
     }
   const holders = new Map([...state.at].map(([one, host]) => [host.end, one]))
-  for (const part of sectionsOf(group))
+  for (const part of sectionsOf(group)) {
+    const potential = state.potential(part)
+    if (potential <= LEAST_GAIN) continue
     for (const row of rows.values())
       for (const [place, host] of row) {
         const step = state.spot(host)?.step ?? 1
         for (const way of [step, -step]) {
-          const change = blockAt(part, state, holders, (index) => row.get(place + index * way))
+          const change = blockAt(part, state, holders, potential, (index) => row.get(place + index * way))
           if (change) yield change
         }
       }
+  }
 }
 
 /** The whole group, and of long ones also each half. */
@@ -317,13 +331,23 @@ function blockAt(
   group: readonly SignalUse[],
   state: State,
   holders: ReadonlyMap<string, SignalUse>,
+  potential: number,
   pinAt: (index: number) => Host | undefined,
 ): Change | undefined {
+  // What cannot pay for itself is seen before anything is made.
+  let paid = 0
+  for (const [index, use] of group.entries()) {
+    const host = pinAt(index)
+    const price = host && state.priceOf(use, host)
+    if (price === undefined) return undefined
+    paid += price - (state.priceOf(use, state.at.get(use) as Host) ?? 0)
+  }
+  if (paid >= potential) return undefined
   const change = new Map<SignalUse, Host>()
   const displaced: SignalUse[] = []
   for (const [index, use] of group.entries()) {
     const host = pinAt(index)
-    if (!host || state.priceOf(use, host) === undefined) return undefined
+    if (!host) return undefined
     const holder = holders.get(host.end)
     if (holder && !group.includes(holder)) {
       if (!state.lines.has(holder)) return undefined

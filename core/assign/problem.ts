@@ -55,6 +55,33 @@ export interface Lane {
   readonly parts: readonly PartInstance[]
 }
 
+/** What the pins of a wiring are worth to its signals: the same for every problem that is made of it. */
+interface Judged {
+  readonly likeness: Map<SignalUse, string>
+  readonly pins: Map<string, Map<Host, Verdict | Blocked>>
+  readonly alone: Map<string, readonly Choice[]>
+}
+
+const judgements = new WeakMap<Wiring, Judged>()
+
+function judgedOn(wiring: Wiring): Judged {
+  let judged = judgements.get(wiring)
+  if (!judged) {
+    judged = { likeness: new Map(), pins: new Map(), alone: new Map() }
+    judgements.set(wiring, judged)
+  }
+  return judged
+}
+
+function shared(known: Map<string, readonly Choice[]>, key: string, work: () => readonly Choice[]): readonly Choice[] {
+  let choices = known.get(key)
+  if (!choices) {
+    choices = work()
+    known.set(key, choices)
+  }
+  return choices
+}
+
 /** Points for a signal left without a pin: more than any plan could otherwise cost. */
 export const UNPLACED = 100_000
 
@@ -69,11 +96,10 @@ export class Problem {
   readonly lanes: readonly Lane[]
   /** Signals that are placed already and hold a timer, a PWM channel or an interrupt line. */
   readonly timed: readonly SignalUse[]
-  readonly #pins = new Map<string, Map<Host, Verdict | Blocked>>()
+  readonly #judged: Judged
   readonly #coming: ReadonlySet<number>[] = []
   readonly #lanesOf = new Map<Task, readonly Lane[]>()
   readonly #reached = new Map<string, readonly Host[]>()
-  readonly #likeness = new Map<SignalUse, string>()
   /** Choices of signals that are alike, worked out once; the same list for all of them. */
   readonly #alike = new Map<string, readonly Choice[]>()
   readonly #busUses: ReadonlySet<SignalUse>
@@ -81,6 +107,7 @@ export class Problem {
 
   constructor(wiring: Wiring, open: readonly SignalUse[]) {
     this.wiring = wiring
+    this.#judged = judgedOn(wiring)
     const tasks = new Map<string, Task & { uses: SignalUse[] }>()
     for (const use of open) {
       const need = busNeed(use.facts.needs)
@@ -111,7 +138,7 @@ export class Problem {
       .map((use) => ({
         name: use.end,
         uses: [use],
-        choices: this.#shared(`${this.#likenessOf(use)} ${givesPins(use) ? use.end : 'alone'}`, () =>
+        choices: shared(this.#judged.alone, `${this.#likenessOf(use)} ${givesPins(use) ? use.end : 'alone'}`, () =>
           candidates(wiring, use)
             .filter((one) => one.blocked === undefined)
             .map((one) => ({ host: one.host, extra: one.cost - 100 })),
@@ -120,20 +147,12 @@ export class Problem {
       }))
   }
 
-  #shared(key: string, work: () => readonly Choice[]): readonly Choice[] {
-    let choices = this.#alike.get(key)
-    if (!choices) {
-      choices = work()
-      this.#alike.set(key, choices)
-    }
-    return choices
-  }
-
   #likenessOf(use: SignalUse): string {
-    let likeness = this.#likeness.get(use)
+    const { likeness: all } = this.#judged
+    let likeness = all.get(use)
     if (likeness === undefined) {
       likeness = likenessOf(this.wiring, use)
-      this.#likeness.set(use, likeness)
+      all.set(use, likeness)
     }
     return likeness
   }
@@ -266,7 +285,7 @@ export class Problem {
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */
   choicesOn(lane: Lane, use: SignalUse): readonly Choice[] {
-    return this.#shared(`${this.#likenessOf(use)} ${lane.key}`, () => this.#choicesOn(lane, use))
+    return shared(this.#alike, `${this.#likenessOf(use)} ${lane.key}`, () => this.#choicesOn(lane, use))
   }
 
   /** Pins that the controller of a lane reaches with a signal. */
@@ -308,8 +327,9 @@ export class Problem {
   /** What the pin itself makes of it, worked out once for signals that are alike. */
   #judgedPin(use: SignalUse, host: Host): Verdict | Blocked {
     const likeness = this.#likenessOf(use)
-    const byHost = this.#pins.get(likeness) ?? new Map<Host, Verdict | Blocked>()
-    this.#pins.set(likeness, byHost)
+    const { pins } = this.#judged
+    const byHost = pins.get(likeness) ?? new Map<Host, Verdict | Blocked>()
+    pins.set(likeness, byHost)
     const pin = byHost.get(host) ?? judgePin(this.wiring, use, host, scarcityOf(this.wiring, use))
     byHost.set(host, pin)
     return pin

@@ -39,8 +39,16 @@ export function sourcesOf(wiring: Wiring): Source[] {
   return [...all.values()].sort((a, b) => Number(isSupply(b)) - Number(isSupply(a)))
 }
 
+/** What is decided of other parts and not yet in the wiring: current drawn from sources, and volts of their logic. */
+export interface Planned {
+  /** Milliamperes at peaks, by the source's end. */
+  readonly loads: Map<string, number>
+  /** Volts by the part's reference. */
+  readonly volts: Map<string, number>
+}
+
 /** Sources whose voltage is in a part's range, best first, with the reason for the order. */
-export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse): Source[] {
+export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse, planned?: Planned): Source[] {
   const { facts } = use
   const logic = part.home?.board.logicVolts
   const outside = (source: Source): boolean =>
@@ -57,7 +65,10 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
   const loadOf = (source: Source): number =>
     wiring.parts
       .flatMap((one) => one.supplies)
-      .reduce((sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0), 0)
+      .reduce(
+        (sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0),
+        planned?.loads.get(source.end) ?? 0,
+      )
   const cost = (source: Source): number => {
     let points = 0
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
@@ -73,8 +84,9 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       source.volts !== logic
     )
       points += facts.logicVolts === undefined ? 20 : 5
-    if (isDrivenTooHigh(wiring, part, source.volts) || isOutOfReach(wiring, part, use, source.volts)) points += 60
-    if (pullsTooHigh(wiring, part, use, source.volts)) points += 60
+    if (isDrivenTooHigh(wiring, part, source.volts, planned) || isOutOfReach(wiring, part, use, source.volts))
+      points += 60
+    if (pullsTooHigh(wiring, part, use, source.volts, planned)) points += 60
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
   }
@@ -86,7 +98,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
 }
 
 /** True when the part's inputs, at so many volts of supply, would be driven too high by its own board. */
-function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number): boolean {
+function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number, planned: Planned | undefined): boolean {
   const logic = part.home?.board.logicVolts
   if (logic === undefined || part.part.supplies[0]?.logicVolts !== undefined) return false
   // An I2C line rises through pull-ups: those of modules, where there are any, else the board's own.
@@ -99,7 +111,10 @@ function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number): boole
     const most = volts(levelsOf(use).most, fed)
     if (most === undefined) return false
     if (!use.facts.needs.startsWith('i2c.') || (!own && pulling.length === 0)) return most < logic
-    return pulling.some((one) => one.logicVolts !== undefined && most < one.logicVolts)
+    return pulling.some((one) => {
+      const at = one.logicVolts ?? planned?.volts.get(one.ref)
+      return at !== undefined && most < at
+    })
   })
 }
 
@@ -119,16 +134,25 @@ export const logicSupply = ({ supplies }: Pick<PartInstance, 'supplies'>): Suppl
   supplies.find(({ facts }) => facts.required) ?? supplies.find(({ source }) => source) ?? supplies[0]
 
 /** True when a module's bus pull-ups, fed with so many volts, would harm another part on the board's I2C bus. */
-function pullsTooHigh(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: number): boolean {
+function pullsTooHigh(
+  wiring: Wiring,
+  part: PartInstance,
+  use: SupplyUse,
+  fed: number,
+  planned: Planned | undefined,
+): boolean {
   const bus = part.mode?.i2c
   if (bus?.pullUpOhms === undefined || use.facts.logicVolts !== undefined) return false
   return wiring.signals.some((other) => {
     if (other.part === part || other.part.home !== part.home || !other.facts.needs.startsWith('i2c.')) return false
     const supply = other.part.part.supplies[0]
-    const most = volts(levelsOf(other).most, other.part.logicVolts ?? supply?.logicVolts ?? supply?.most)
+    const most = volts(
+      levelsOf(other).most,
+      other.part.logicVolts ?? planned?.volts.get(other.part.ref) ?? supply?.logicVolts ?? supply?.most,
+    )
     return most !== undefined && most < fed
   })
 }
 
-export const bestSource = (wiring: Wiring, part: PartInstance, use: SupplyUse): Source | undefined =>
-  sourceChoices(wiring, part, use)[0]
+export const bestSource = (wiring: Wiring, part: PartInstance, use: SupplyUse, planned?: Planned): Source | undefined =>
+  sourceChoices(wiring, part, use, planned)[0]
