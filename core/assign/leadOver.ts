@@ -7,7 +7,7 @@ import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
-import { candidates } from './candidates.ts'
+import { candidates, likenessOf } from './candidates.ts'
 import { after, connect, type Decision, type Progress } from './feedAndTie.ts'
 import { looseParts } from './spares.ts'
 
@@ -76,9 +76,21 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
   const most = volts(levelsOf(use).most, use.part.logicVolts)
   if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && most !== undefined && logic > most + 0.01)
     return true
-  const all = candidates(wiring, use)
-  return all.some(({ blocked }) => blocked?.kind === 'level') && all.every(({ blocked }) => blocked !== undefined)
+  const known = refusals.get(wiring) ?? new Map<string, boolean>()
+  refusals.set(wiring, known)
+  const likeness = `${likenessOf(wiring, use)} ${use.part.part.provides.length > 0 ? use.end : ''}`
+  let isRefused = known.get(likeness)
+  if (isRefused === undefined) {
+    const all = candidates(wiring, use)
+    isRefused =
+      all.some(({ blocked }) => blocked?.kind === 'level') && all.every(({ blocked }) => blocked !== undefined)
+    known.set(likeness, isRefused)
+  }
+  return isRefused
 }
+
+/** Whether every pin refuses signals of a likeness, some for their level alone; the same for all that are alike. */
+const refusals = new WeakMap<Wiring, Map<string, boolean>>()
 
 function channelFor(wiring: Wiring, use: SignalUse, taken: ReadonlySet<string>): Channel | undefined {
   const line = lineOf(use)
