@@ -120,3 +120,91 @@ it('harms nothing, whatever lies on the table, and has nothing to add when asked
     { numRuns: 60, seed: 20261126 },
   )
 }, 60_000)
+
+const driver = fc.constantFrom(
+  ...[
+    'l293d',
+    'l298n',
+    'tb6612',
+    'drv8833',
+    'l9110s',
+    'uln2003',
+    'uln2803',
+    'drv8871',
+    'bts7960',
+    'nmos',
+    'npn',
+    'uln2003-board',
+  ],
+)
+const load = fc.constantFrom(
+  ...[
+    'dc-motor',
+    'dc-motor',
+    'pump',
+    'fan',
+    'solenoid',
+    'stepper-28byj48',
+    'stepper-bipolar',
+    'lamp',
+    'vibration-motor',
+  ],
+)
+const drivenKit = fc
+  .tuple(
+    fc.constantFrom(
+      'uno-r3',
+      'nano-v3',
+      'pico',
+      'esp32-devkit-30',
+      'esp8266-d1-mini',
+      'pi-40',
+      'mega-2560-r3',
+      'teensy-4-1',
+    ),
+    fc.array(driver, { minLength: 1, maxLength: 3 }),
+    fc.array(load, { minLength: 1, maxLength: 3 }),
+    fc.constantFrom(5, 6, 9, 12),
+  )
+  .map(([board, drivers, loads, volts]) =>
+    planOf({
+      mcu: board,
+      supplies: { PACK: { volts, limitMilliamps: 5000 } },
+      parts: Object.fromEntries([
+        ...named(
+          'D',
+          drivers.map((part) => ({ part })),
+        ),
+        ...named(
+          'M',
+          loads.map((part) => ({ part })),
+        ),
+      ]) as never,
+    }),
+  )
+
+it('leaves no channel dead: what drives a load is wired to the end, or the answer says what is missing', () => {
+  fc.assert(
+    fc.property(drivenKit, (plan) => {
+      const result = assignChoosing(resolve(plan, catalog))
+      const wiring = resolve(applyEdits(plan, result.edits), catalog)
+      const open = new Set(result.unplaced.map(({ end }) => end))
+      const isSaid = (at: readonly string[]): boolean =>
+        at.some(
+          (end) =>
+            open.has(end) ||
+            [...open].some((one) => one.startsWith(`${end}.`) || one.split('.')[0] === end.split('.')[0]),
+        )
+      const dead = check(wiring, allRules).filter(
+        ({ severity, rule, at }) =>
+          severity === 'fault' && ['driver-idle', 'load-return', 'polarity'].includes(rule) && !isSaid(at),
+      )
+      expect(dead.map(({ message }) => message)).toEqual([])
+      // A load with all its leads placed runs: its current comes from somewhere and goes somewhere.
+      for (const { ref } of wiring.parts.filter((one) => one.ref.startsWith('M')))
+        if (![...open].some((end) => end.startsWith(`${ref}.`)))
+          for (const use of wiring.signals.filter((one) => one.part.ref === ref)) expect(use.hosts).not.toEqual([])
+    }),
+    { numRuns: 200, seed: 20261127 },
+  )
+}, 120_000)
