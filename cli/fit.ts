@@ -1,4 +1,5 @@
 import { fitBoards } from '../core/advice/fit.ts'
+import { counted } from '../core/text/counted.ts'
 import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
 
 /** Ranks the boards of the catalogue for the parts of a plan of one board. */
@@ -15,7 +16,7 @@ export function fitCommand(file: string, { json }: { json?: boolean }): Status {
   for (const one of fits) {
     const words =
       one.left.length === 0
-        ? `carries everything; ${one.spare} outputs left, ${one.faults} faults, ${one.cautions} cautions`
+        ? `carries everything; ${counted(one.spare, 'output')} left, ${counted(one.faults, 'fault')}, ${counted(one.cautions, 'caution')}`
         : `${one.left.length} without a pin: ${one.left.slice(0, 5).join(', ')}${one.left.length > 5 ? ' …' : ''}`
     print(`${one.board.id.padEnd(width)}  ${words}`)
   }

@@ -4,11 +4,11 @@ import {
   BusKindSchema,
   Id,
   Levels,
+  NotNegative,
   PinCurrent,
   PinId,
   Pitches,
   PlainFunction,
-  Positive,
   Source,
   Text,
 } from './common.ts'
@@ -50,7 +50,7 @@ export const Caution = v.strictObject({
   /** boot-strap: what holds that level when nothing is wired. */
   held: v.optional(v.picklist(['pull-up', 'pull-down', 'nothing'])),
   /** Resistance of what holds it, or of the fixed pull, in ohms. */
-  heldOhms: v.optional(Positive),
+  heldOhms: v.optional(NotNegative),
   /** onboard-led: an amplifier stands between pin and LED, so that it loads nothing. */
   buffered: v.optional(v.boolean(), false),
   /** reset-level, reset-pulse, boot-output: what the pin does while the board starts. */
@@ -131,7 +131,7 @@ export const Controller = v.strictObject({
    */
   takes: v.optional(v.record(v.string(), v.picklist(['in', 'out', 'whole']))),
   /** Highest clock or rate in hertz or baud. */
-  most: v.optional(Positive),
+  most: v.optional(NotNegative),
   /** Order in which automatic assignment takes controllers of one kind; smaller first. */
   rank: v.optional(v.number(), 0),
   note: v.optional(Text),
@@ -176,7 +176,7 @@ export type Feature = v.InferOutput<typeof Feature>
 
 export const Rail = v.strictObject({
   id: PinId,
-  volts: Positive,
+  volts: NotNegative,
   /** Holes on which the rail is reached. */
   pins: v.array(PinId),
   /** Logic runs from this rail. */
@@ -185,9 +185,9 @@ export const Rail = v.strictObject({
   limits: v.array(
     v.strictObject({
       feed: v.union([PinId, v.literal('any')]),
-      milliamps: Positive,
+      milliamps: NotNegative,
       /** Where the regulator's heat decides: the limit up to so many volts at that feed, lowest first. */
-      byInput: v.optional(v.array(v.strictObject({ upTo: Positive, milliamps: Positive })), []),
+      byInput: v.optional(v.array(v.strictObject({ upTo: NotNegative, milliamps: NotNegative })), []),
       why: Text,
     }),
   ),
@@ -200,8 +200,8 @@ export const Feed = v.strictObject({
   title: Text,
   /** Pins that take the supply in; empty for a socket. */
   pins: v.optional(v.array(PinId), []),
-  least: Positive,
-  most: Positive,
+  least: NotNegative,
+  most: NotNegative,
   /** Rails that come alive. */
   rails: v.array(PinId),
   /** Nothing parts it from the board's socket: both at once feed each other. */
@@ -243,7 +243,7 @@ export const Board = v.strictObject({
   /** The one that most people mean by a general word: comes first in a search. */
   usual: v.optional(v.boolean(), false),
   sources: v.array(Source),
-  logicVolts: Positive,
+  logicVolts: NotNegative,
   /** Named level sets; `default` is required. */
   levels: v.record(v.string(), Levels),
   current: v.strictObject({
@@ -254,21 +254,21 @@ export const Board = v.strictObject({
         v.strictObject({
           title: Text,
           pins: v.array(PinId),
-          absolute: Positive,
+          absolute: NotNegative,
           way: v.picklist(['source', 'sink', 'both']),
         }),
       ),
       [],
     ),
-    total: v.optional(v.strictObject({ recommended: v.optional(Positive), absolute: v.optional(Positive) })),
+    total: v.optional(v.strictObject({ recommended: v.optional(NotNegative), absolute: v.optional(NotNegative) })),
   }),
   /** Internal pull resistors in ohms. */
   pulls: v.optional(
     v.strictObject({
-      upLeast: Positive,
-      upMost: Positive,
-      downLeast: v.optional(Positive),
-      downMost: v.optional(Positive),
+      upLeast: NotNegative,
+      upMost: NotNegative,
+      downLeast: v.optional(NotNegative),
+      downMost: v.optional(NotNegative),
     }),
   ),
   outline: v.strictObject({
@@ -294,8 +294,8 @@ export const Board = v.strictObject({
     v.strictObject({
       channels: v.number(),
       timers: v.number(),
-      leastHertz: v.optional(Positive),
-      mostHertz: v.optional(Positive),
+      leastHertz: v.optional(NotNegative),
+      mostHertz: v.optional(NotNegative),
       note: v.optional(Text),
     }),
   ),
@@ -304,7 +304,7 @@ export const Board = v.strictObject({
   analog: v.optional(v.array(AnalogUnit), []),
   features: v.array(Feature),
   /** Buses that programs can make on any pins without a controller, and the highest rate in baud or hertz. */
-  software: v.optional(v.array(v.strictObject({ kind: BusKindSchema, most: Positive, note: Text })), []),
+  software: v.optional(v.array(v.strictObject({ kind: BusKindSchema, most: NotNegative, note: Text })), []),
   /** Why programs cannot time pulses to a few microseconds; left out where they can. */
   noTimeBase: v.optional(Text),
   rails: v.array(Rail),

@@ -24,9 +24,9 @@ export const Amount = v.pipe(
   v.minValue(-MOST, 'expected a number that a fact can be'),
   v.maxValue(MOST, 'expected a number that a fact can be'),
 )
-export const Positive = v.pipe(Amount, v.minValue(0, 'expected 0 or more'))
+export const NotNegative = v.pipe(Amount, v.minValue(0, 'expected 0 or more'))
 /** A length on the grid in pitches of 2.54 mm: no board or part is longer than half a metre. */
-export const Pitches = v.pipe(Positive, v.maxValue(200, 'expected at most 200 pitches'))
+export const Pitches = v.pipe(NotNegative, v.maxValue(200, 'expected at most 200 pitches'))
 
 export const Source = v.strictObject({
   /** Title of a datasheet, standard or drawing, without its maker's name. */
@@ -88,18 +88,18 @@ export const Levels = v.strictObject({
   /** Lowest voltage that the pin bears. */
   least: v.optional(Voltage),
   /** Resistance of the output stage in ohms. */
-  outputOhms: v.optional(Positive),
+  outputOhms: v.optional(NotNegative),
   note: v.optional(Text),
 })
 export type Levels = v.InferOutput<typeof Levels>
 
 /** Current through one pin in milliamperes, into or out of it. */
 export const PinCurrent = v.strictObject({
-  recommended: v.optional(Positive),
-  absolute: v.optional(Positive),
+  recommended: v.optional(NotNegative),
+  absolute: v.optional(NotNegative),
   /** Where sourcing and sinking differ. */
-  source: v.optional(Positive),
-  sink: v.optional(Positive),
+  source: v.optional(NotNegative),
+  sink: v.optional(NotNegative),
 })
 export type PinCurrent = v.InferOutput<typeof PinCurrent>
 

@@ -5,11 +5,11 @@ import {
   Id,
   Levels,
   Need,
+  NotNegative,
   PinCurrent,
   PinId,
   Pitches,
   PlainFunction,
-  Positive,
   Source,
   Text,
 } from './common.ts'
@@ -69,27 +69,27 @@ export const Signal = v.strictObject({
   direction: v.picklist(['in', 'out', 'both', 'open-drain', 'passive']),
   required: v.optional(v.boolean(), true),
   /** Resistor of the module from this pin to its supply, in ohms. */
-  pulledOhms: v.optional(Positive),
+  pulledOhms: v.optional(NotNegative),
   text: v.optional(Text),
   /** Current with which an open drain still pulls its line to a good low, in milliamperes. */
-  sinkMilliamps: v.optional(Positive),
+  sinkMilliamps: v.optional(NotNegative),
   /** Bias that the line needs from the host or from a resistor. */
   pull: v.optional(v.picklist(['up', 'down'])),
   /** Largest pull resistor in ohms with which the line works; a pin's own pull is then too weak. */
-  pullMostOhms: v.optional(Positive),
+  pullMostOhms: v.optional(NotNegative),
   levels: v.optional(LevelsRef),
   /** Level that the part forces on the line while the board starts. */
   atReset: v.optional(v.picklist(['high', 'low'])),
   /** Resistance with which it does so, in ohms; 0 is a direct drive. */
-  atResetOhms: v.optional(Positive),
+  atResetOhms: v.optional(NotNegative),
   /** Moves something in the world: matters at reset. */
   actuator: v.optional(v.boolean(), false),
   /** Level at which an actuator moves or conducts. */
   activeLevel: v.optional(v.picklist(['high', 'low']), 'high'),
   /** PWM frequency in hertz. */
-  hertz: v.optional(Positive),
+  hertz: v.optional(NotNegative),
   /** Current that the host pin carries, in milliamperes. */
-  milliamps: v.optional(Positive),
+  milliamps: v.optional(NotNegative),
   /** What leaving it open means. */
   open: v.optional(Text),
   /** Needs pulses timed to a microsecond or better: no expander, no slow link. */
@@ -143,9 +143,9 @@ export const Mode = v.strictObject({
     v.strictObject({
       addresses: Addresses,
       /** Highest clock in hertz. */
-      most: Positive,
+      most: NotNegative,
       /** Pull-up resistors on the module, in ohms, to its supply (or the pin named). */
-      pullUpOhms: v.optional(Positive),
+      pullUpOhms: v.optional(NotNegative),
       pullUpTo: v.optional(PinId),
       stretches: v.optional(v.boolean(), false),
       /** Signal that takes it off the bus; with it several of a kind can be given addresses by the program. */
@@ -155,14 +155,14 @@ export const Mode = v.strictObject({
   spi: v.optional(
     v.strictObject({
       modes: v.array(v.picklist([0, 1, 2, 3])),
-      most: Positive,
+      most: NotNegative,
       /** Lets go of its data output when not selected. */
       releases: v.optional(v.boolean(), true),
       /** Option with the number by which several of the kind tell on one select whom a message is for. */
       numbered: v.optional(Id),
     }),
   ),
-  uart: v.optional(v.strictObject({ baud: v.array(Positive), levels: v.picklist(['logic', 'rs-232', 'rs-485']) })),
+  uart: v.optional(v.strictObject({ baud: v.array(NotNegative), levels: v.picklist(['logic', 'rs-232', 'rs-485']) })),
 })
 export type Mode = v.InferOutput<typeof Mode>
 
@@ -187,20 +187,20 @@ export const Option = v.strictObject({
 })
 export type PartOption = v.InferOutput<typeof Option>
 
-const Milliamps = v.union([Positive, v.strictObject({ option: Id, times: v.optional(Positive) })])
+const Milliamps = v.union([NotNegative, v.strictObject({ option: Id, times: v.optional(NotNegative) })])
 
 export const PartSupply = v.strictObject({
   pins: v.array(PinId),
   ground: v.array(PinId),
   /** Range in volts at the supply pins. */
-  least: Positive,
-  most: Positive,
-  absolute: v.optional(Positive),
+  least: NotNegative,
+  most: NotNegative,
+  absolute: v.optional(NotNegative),
   /** A number, or the option that holds it, times a number. */
   typicalMilliamps: v.optional(Milliamps),
   peakMilliamps: v.optional(Milliamps),
   /** Supply that the part's logic runs at when a regulator sits between, in volts. */
-  logicVolts: v.optional(Positive),
+  logicVolts: v.optional(NotNegative),
   /** False where the part also works without it: a charger on its cell. */
   required: v.optional(v.boolean(), true),
   /** Supply and ground may change places: the ends of a potentiometer. */
@@ -208,7 +208,7 @@ export const PartSupply = v.strictObject({
   /** Prefer an outside source: motors, servos, strips. */
   heavy: v.optional(v.boolean(), false),
   /** Prefer this voltage within the range when there is a choice. */
-  usual: v.optional(Positive),
+  usual: v.optional(NotNegative),
   text: v.optional(Text),
   when: v.optional(When),
   /** Only in these modes. */
@@ -221,15 +221,15 @@ export type PartSupply = v.InferOutput<typeof PartSupply>
 export const GivenRail = v.strictObject({
   pin: PinId,
   /** Volts, or the option that holds them. */
-  volts: v.union([Positive, v.strictObject({ option: Id })]),
+  volts: v.union([NotNegative, v.strictObject({ option: Id })]),
   /** Most current in milliamperes. */
-  milliamps: v.optional(Positive),
+  milliamps: v.optional(NotNegative),
   /** Where heat decides: the limit up to so many volts at the pin that feeds it, lowest first. */
-  byInput: v.optional(v.array(v.strictObject({ upTo: Positive, milliamps: Positive })), []),
+  byInput: v.optional(v.array(v.strictObject({ upTo: NotNegative, milliamps: NotNegative })), []),
   /** Supply pin that must be alive for it; none for a socket or a cell of its own. */
   from: v.optional(PinId),
   /** Most current that it takes in, in milliamperes, where that is less than the output would ask for. */
-  mostIn: v.optional(Positive),
+  mostIn: v.optional(NotNegative),
   /** Only gives less than it takes in, or only more; either where left out. `margin` is the least difference in volts. */
   makes: v.optional(v.picklist(['less', 'more'])),
   margin: v.optional(Amount),
@@ -249,9 +249,9 @@ export const Provided = v.strictObject({
   for: v.optional(v.array(Id)),
   current: v.optional(PinCurrent),
   /** Most current of all these pins together, in milliamperes. */
-  together: v.optional(Positive),
+  together: v.optional(NotNegative),
   /** Most volts at the pin, for switched outputs. */
-  mostVolts: v.optional(Positive),
+  mostVolts: v.optional(NotNegative),
   /** Pin to which a diode inside leads from each of these pins: it must lie on the supply of the loads. */
   clamp: v.optional(PinId),
   /** What such a pin costs in comfort: "read over the bus, a few hundred microseconds". */
@@ -292,7 +292,7 @@ export const GivenController = v.strictObject({
   title: Text,
   /** Signal (`sda`, `tx` …), seen from the part as a board, to pin. */
   pins: v.record(v.string(), PinId),
-  most: v.optional(Positive),
+  most: v.optional(NotNegative),
   /** A switched channel of the bus that the part itself hangs on: addresses there must differ too. */
   switched: v.optional(v.boolean(), false),
 })
@@ -302,7 +302,7 @@ export type GivenController = v.InferOutput<typeof GivenController>
 export const Content = v.strictObject({
   part: Id,
   /** How many: a number, or options whose product it is. */
-  count: v.union([Positive, v.array(Id)]),
+  count: v.union([NotNegative, v.array(Id)]),
   when: v.optional(When),
 })
 
@@ -322,22 +322,22 @@ export const Inner = v.strictObject({
   ]),
   between: v.tuple([PinId, PinId]),
   /** Ohms or farads: fixed, or from an option. */
-  amount: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  amount: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Resistance that senses something: the least and most that it comes to, as shares of `amount`. */
-  spread: v.optional(v.strictObject({ least: Positive, most: Positive })),
+  spread: v.optional(v.strictObject({ least: NotNegative, most: NotNegative })),
   /** Diode: volts forward, or from a fact of an option's value. */
-  forward: v.optional(v.union([Positive, v.strictObject({ option: Id, fact: Text })])),
+  forward: v.optional(v.union([NotNegative, v.strictObject({ option: Id, fact: Text })])),
   /** Capacitance: rated volts. */
-  ratedVolts: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  ratedVolts: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Zener diode: volts that it holds when driven backwards. */
-  reverse: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  reverse: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Winding: current while it runs, and while it starts or is held fast, in milliamperes. */
-  milliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
-  startMilliamps: v.optional(v.union([Positive, v.strictObject({ option: Id })])),
+  milliamps: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
+  startMilliamps: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Shunt: most volts of either side against the part's ground. */
-  mostVolts: v.optional(Positive),
+  mostVolts: v.optional(NotNegative),
   /** Diode that lights: highest current in milliamperes. */
-  mostMilliamps: v.optional(Positive),
+  mostMilliamps: v.optional(NotNegative),
   /**
    * shift: supply pins that set the level of each side, in the order of `between`; `amount` is a pull-up on each side.
    * buffer: repeats the level of the first pin at the second, at the second supply of this list.
@@ -407,7 +407,7 @@ export const Footprint = v.variant('kind', [
     kind: v.literal('leads'),
     pins: v.array(PinId),
     ends: v.picklist(['plug', 'socket', 'bare']),
-    lengthMillimetres: v.optional(Positive),
+    lengthMillimetres: v.optional(NotNegative),
     /** All leads end in one housing that fits over posts 2.54 mm apart, in the order of `pins`. */
     housing: v.optional(v.boolean(), false),
     check,
@@ -477,7 +477,7 @@ export const Part = v.strictObject({
   channels: v.optional(v.array(Channel), []),
   rails: v.optional(v.array(GivenRail), []),
   /** Most current of all its rails together, in milliamperes. */
-  railsTogether: v.optional(Positive),
+  railsTogether: v.optional(NotNegative),
   controllers: v.optional(v.array(GivenController), []),
   contains: v.optional(v.array(Content), []),
   inner: v.optional(v.array(Inner), []),
@@ -487,7 +487,7 @@ export const Part = v.strictObject({
   /** Rows of posts, in order, on which one plug fits over several: servo posts of a driver board. */
   plugPosts: v.optional(v.array(v.array(PinId)), []),
   /** Plugs onto a whole header in two columns of so many posts and brings it out: a pin's `number` is its position. */
-  plugsOn: v.optional(v.array(Positive), []),
+  plugsOn: v.optional(v.array(NotNegative), []),
   /** Legs that must not be swapped. */
   polarised: v.optional(v.boolean(), false),
   footprint: Footprint,

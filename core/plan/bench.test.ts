@@ -7,6 +7,7 @@ import { describeDifference } from './difference.ts'
 import { applyEdit, applyEdits, type Edit, EditError } from './edit.ts'
 import type { Plan } from './planSchema.ts'
 import { readPlan } from './readPlan.ts'
+import { freshRef } from './refs.ts'
 import { writePlan } from './writePlan.ts'
 
 const laid = planOf({
@@ -28,6 +29,17 @@ parts: { R1: { part: resistor } }
 bench:
   ${bench}
 `
+
+it('a breadboard that goes takes along what stood on it and what was ticked off there, and no more', () => {
+  const bench = applyEdit(laid, { do: 'set-breadboard', ref: 'BB1', entry: null }).bench!
+  expect(bench.done).toEqual([])
+  expect(bench.places).toEqual({ R1: { legs: { '1': 'BB2.a4', '2': 'BB2.a8' } } })
+  expect(applyEdit(laid, { do: 'set-breadboard', ref: 'BB2', entry: null }).bench!.done).toEqual(laid.bench!.done)
+})
+
+it('a new name is none of a breadboard', () => {
+  expect(freshRef(laid, 'BB', 2)).toEqual(['BB3', 'BB4'])
+})
 
 describe('a bench in the plan file', () => {
   it('is written and read back as it was', () => {

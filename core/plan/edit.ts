@@ -134,7 +134,9 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
         const places = Object.entries(bench.places).filter(
           ([, place]) => ![place.at ?? '', ...Object.values(place.legs ?? {})].some(stands),
         )
-        return withBench(plan, { ...bench, breadboards: others, places: Object.fromEntries(places) })
+        // What was built on it is taken apart.
+        const done = bench.done.filter((one) => !one.split(' ').some(stands))
+        return withBench(plan, { ...bench, breadboards: others, places: Object.fromEntries(places), done })
       }
       const ref = before ? edit.ref : freeRef(plan, edit.ref)
       return withBench(plan, { ...bench, breadboards: { ...bench.breadboards, [ref]: edit.entry } })

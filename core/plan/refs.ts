@@ -1,11 +1,11 @@
-import { allRefs } from './edit.ts'
+import { allRefs, breadboardRefs } from './edit.ts'
 import type { Plan } from './planSchema.ts'
 
 /**
  * New references from a stem: the bare stem for a single one when it is free (`CLOCK`), else numbered (`LED1`, `LED2`).
  */
 export function freshRef(plan: Plan, stem: string, count: number): string[] {
-  const taken = new Set(allRefs(plan).map((ref) => ref.toUpperCase()))
+  const taken = new Set([...allRefs(plan), ...breadboardRefs(plan)].map((ref) => ref.toUpperCase()))
   const short = stem.length === 1
   if (count === 1 && !short && !taken.has(stem) && !taken.has(`${stem}1`)) return [stem]
   const refs: string[] = []

@@ -1,5 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import { isLoad } from '../catalog/common.ts'
+import { counted } from '../text/counted.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
@@ -29,7 +30,7 @@ export const pinFunction: Rule = {
           at: [use.end, host.end],
           message: 'lacks',
           data: { signal: use.end, need: needWords(use.facts.needs), pin: host.end },
-          why: `${able.length === 0 ? `No pin of ${host.ref} can do this.` : `${able.length} pins of ${host.ref} can: ${able.slice(0, 8).join(', ')}${able.length > 8 ? ' …' : ''}.`} The function is built into the chip pin by pin; software cannot add it.`,
+          why: `${able.length === 0 ? `No pin of ${host.ref} can do this.` : `${counted(able.length, 'pin')} of ${host.ref} can: ${able.slice(0, 8).join(', ')}${able.length > 8 ? ' …' : ''}.`} The function is built into the chip pin by pin; software cannot add it.`,
           numbers: { able: able.length },
           propose: () => rewire(wiring, use),
         })

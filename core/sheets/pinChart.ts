@@ -1,3 +1,4 @@
+import { counted } from '../text/counted.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { escapeText } from './escape.ts'
@@ -64,6 +65,6 @@ export function flagLabel(uses: readonly SignalUse[]): string {
   if (uses.length === 1) return `${first.part.ref} ${first.facts.pin}`
   const bus = busNeed(first.facts.needs)
   return bus
-    ? `${uses.length} parts ${bus.signal.toUpperCase()}`
+    ? `${counted(uses.length, 'part')} ${bus.signal.toUpperCase()}`
     : uses.map((use) => `${use.part.ref} ${use.facts.pin}`).join(' + ')
 }

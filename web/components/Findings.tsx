@@ -8,6 +8,7 @@ import { applyEdits, type Fix } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import { count, isBenchRule } from '../../core/rules/index.ts'
+import { counted } from '../../core/text/counted.ts'
 import type { Wiring } from '../../core/wiring/model.ts'
 import { useBench } from '../store/bench.tsx'
 import { useCatalog, useDerived } from '../store/derived.ts'
@@ -46,8 +47,8 @@ export function Findings() {
       <header>
         <h2>Findings</h2>
         <span className="soft" role="status" data-testid="finding-counts">
-          {plural(counts.fault, 'fault')}, {plural(counts.caution, 'caution')}
-          {counts.tip > 0 ? `, ${plural(counts.tip, 'tip')}` : ''}
+          {counted(counts.fault, 'fault')}, {counted(counts.caution, 'caution')}
+          {counts.tip > 0 ? `, ${counted(counts.tip, 'tip')}` : ''}
         </span>
       </header>
       {subjects.length > 1 && (
@@ -342,5 +343,3 @@ function AcceptedCard({ finding }: { finding: Finding }) {
     </article>
   )
 }
-
-const plural = (number: number, word: string): string => `${number} ${word}${number === 1 ? '' : 's'}`

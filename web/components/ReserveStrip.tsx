@@ -1,6 +1,7 @@
 import type { Budget } from '../../core/circuit/budget.ts'
 import { reserveOf } from '../../core/circuit/reserve.ts'
 import { formatVolts } from '../../core/electrical/quantity.ts'
+import { counted } from '../../core/text/counted.ts'
 import { useDerived } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
 
@@ -17,7 +18,7 @@ export function ReserveStrip() {
           {reserve.kinds.map((kind) => (
             <div
               key={kind.id}
-              title={`${kind.free} of ${kind.have} pins with this function are free on ${board.ref}; ${kind.waiting} open signals need one`}
+              title={`${kind.free} of ${counted(kind.have, 'pin')} with this function ${kind.free === 1 ? 'is' : 'are'} free on ${board.ref}; ${counted(kind.waiting, 'open signal')} ${kind.waiting === 1 ? 'needs' : 'need'} one`}
             >
               <dt>
                 {kind.letter} {kind.title} left

@@ -1,3 +1,4 @@
+import { counted } from '../../core/text/counted.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../../core/wiring/model.ts'
 
 /** One thing to look at in the yard: a board, an expander, or the single outputs together. */
@@ -22,7 +23,7 @@ export function viewsOf(wiring: Wiring): View[] {
     .map(
       ([part, hosts]): View => ({
         id: part.ref,
-        title: `${part.ref}, ${hosts.length} pins`,
+        title: `${part.ref}, ${counted(hosts.length, 'pin')}`,
         board: undefined,
         hosts,
         providers: [part],

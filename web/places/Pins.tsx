@@ -7,6 +7,7 @@ import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, swapSignals, wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
+import { counted } from '../../core/text/counted.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
@@ -111,7 +112,7 @@ export function Pins() {
           text:
             result.placed.length === 0
               ? 'Nothing was open.'
-              : `${result.placed.length} wires placed${result.choices.map(({ ref, title }) => `, ${ref} as ${title}`).join('')}${result.added.map(({ ref, what }) => `, added ${ref} (${what})`).join('')}${
+              : `${counted(result.placed.length, 'wire')} placed${result.choices.map(({ ref, title }) => `, ${ref} as ${title}`).join('')}${result.added.map(({ ref, what }) => `, added ${ref} (${what})`).join('')}${
                   result.optimal
                     ? result.neatness.paid > 0
                       ? `; ${result.neatness.paid} points above the cheapest, so that what belongs together stands side by side`
@@ -134,7 +135,7 @@ export function Pins() {
     const moves = found.moved.map(({ end, to }) => `${end} to ${to}`).join(', ')
     dispatch(
       toasted({
-        text: `Moved ${moves}.${found.left.length > 0 ? ` ${found.left.length} faults are not about pins.` : ''}`,
+        text: `Moved ${moves}.${found.left.length > 0 ? ` ${counted(found.left.length, 'fault')} ${found.left.length === 1 ? 'is' : 'are'} not about pins.` : ''}`,
       }),
     )
   }, [client, wiring, dispatch])

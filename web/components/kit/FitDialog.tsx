@@ -3,6 +3,7 @@ import { lazy, Suspense, useCallback, useState } from 'react'
 import { Button, Modal, ProgressBar } from 'react-bootstrap'
 import type { Moved } from '../../../core/advice/moveBoard.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
+import { counted } from '../../../core/text/counted.ts'
 import { entryOf } from '../../../core/text/entryOf.ts'
 import { usePlan } from '../../store/derived.ts'
 import { editLate } from '../../store/desk.ts'
@@ -101,9 +102,9 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
                         ? 'all of it'
                         : `${one.left.length} without a pin${one.shifts > 0 ? `, ${one.shifts} of them for want of a level shifter` : ''}`}
                     </td>
-                    <td>{one.spare} outputs</td>
+                    <td>{counted(one.spare, 'output')}</td>
                     <td>
-                      {plural(one.faults, 'fault')}, {plural(one.cautions, 'caution')}
+                      {counted(one.faults, 'fault')}, {counted(one.cautions, 'caution')}
                     </td>
                     <td>
                       {one.board.id !== now && ref !== undefined && (
@@ -162,15 +163,14 @@ export function FitDialog({ onClose }: { onClose: () => void }) {
   )
 }
 
-const plural = (number: number, word: string): string => `${number} ${word}${number === 1 ? '' : 's'}`
-
 /** What to do with each wire at the workbench. */
 function ReplugList({ moved }: { moved: Moved }) {
   const { stay, move, come, go } = moved.replug
   return (
     <div className="replug">
       <p>
-        {move.length} wires move, {come.length} come, {go.length} go, {stay.length} stay.
+        {counted(move.length, 'wire')} {move.length === 1 ? 'moves' : 'move'}, {come.length} come, {go.length} go,{' '}
+        {stay.length} stay.
         {moved.unplaced.length > 0 && ` ${moved.unplaced.map((one) => one.end).join(', ')} find no pin there.`}
       </p>
       {move.length > 0 && (

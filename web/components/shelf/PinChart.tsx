@@ -3,6 +3,7 @@ import { Form } from 'react-bootstrap'
 import { boardFacts, countingHint, type PinFacts } from '../../../core/catalog/boardFacts.ts'
 import type { Board } from '../../../core/catalog/boardSchema.ts'
 import { layoutPosts, type PostLine } from '../../../core/sheets/postLayout.ts'
+import { counted } from '../../../core/text/counted.ts'
 
 const numberings = [
   { id: 'label', title: 'printed on the board', of: (pin: PinFacts) => pin.label ?? pin.id },
@@ -113,7 +114,7 @@ export function PinChart({ board }: { board: Board }) {
           ))}
         </fieldset>
         <span role="status" className="soft">
-          {wanted.length > 0 ? `${count} pins fit` : ''}
+          {wanted.length > 0 ? `${counted(count, 'pin')} ${count === 1 ? 'fits' : 'fit'}` : ''}
         </span>
       </div>
       <div className="chart-body">

@@ -7,6 +7,7 @@ import { shunt } from '../../../core/electrical/power.ts'
 import { echoMicroseconds, SERVO_FRAME, servoPulse, soundSpeed } from '../../../core/electrical/pulses.ts'
 import { formatQuantity } from '../../../core/electrical/quantity.ts'
 import { addParts } from '../../../core/plan/kit.ts'
+import { counted } from '../../../core/text/counted.ts'
 import { useCatalog, useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
 import { Amount, Calculator } from './fields.tsx'
@@ -96,7 +97,7 @@ export function KeyMatrix() {
         <b>
           {size.rows} × {size.columns}
         </b>{' '}
-        takes {size.pins} pins for {count} keys, with a diode for each key.
+        takes {counted(size.pins, 'pin')} for {counted(count, 'key')}, with a diode for each key.
       </p>
       {part && count > 3 && size.rows <= 8 && size.columns <= 8 && (
         <Button
