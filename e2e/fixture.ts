@@ -39,6 +39,8 @@ export { expect }
 
 /** No violation of WCAG 2.2 AA that a machine can find. */
 export async function expectAccessible(page: Page): Promise<void> {
+  // A page that is still loading has nothing to look at.
+  for (const mark of ['main', 'h1']) await page.locator(mark).first().waitFor({ state: 'attached' })
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
     .analyze()

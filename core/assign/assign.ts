@@ -8,7 +8,7 @@ import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { fitBases } from './bases.ts'
 import { blockWords } from './blocks.ts'
-import { type Candidate, candidates } from './candidates.ts'
+import { type Candidate, candidates, judge, scarcityOf } from './candidates.ts'
 import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
 import { unfinishedDrivers } from './finish.ts'
 import { leadOver } from './leadOver.ts'
@@ -295,13 +295,13 @@ function whyHere(problem: Problem, best: Arrangement, use: SignalUse, host: Host
     return reasons(judged) === 'fits' ? lane.controller.title : reasons(judged)
   }
   const line = problem.singles.find((one) => one.name === use.end)
-  const judged = candidates(problem.wiring, use).find((one) => one.host === host)
+  const judged = judge(problem.wiring, use, host, scarcityOf(problem.wiring, use))
   const mine = line?.choices.find((one) => one.host === host)?.extra ?? 0
   const better = (line?.choices ?? []).flatMap((one) => {
     const holder = one.extra < mine - 0.05 ? best.placed.find((other) => other.host === one.host) : undefined
     return holder ? [`${one.host.end} would be better, but ${holder.use.end} has it`] : []
   })
-  return [judged ? reasons(judged) : 'fits', ...better.slice(0, 2)].join('; ')
+  return [reasons(judged), ...better.slice(0, 2)].join('; ')
 }
 
 /** What spoke for a pin, and what had to be swallowed. */

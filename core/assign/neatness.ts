@@ -158,6 +158,19 @@ class State {
     return this.#spots.get(host)
   }
 
+  /** A signal that this one belongs to stands beside a pin. */
+  isBesideOwn(use: SignalUse, host: Host): boolean {
+    const spot = this.spot(host)
+    return (
+      spot !== undefined &&
+      this.pairsWith(use).some(({ a, b }) => {
+        const other = this.at.get(a === use ? b : a)
+        const there = other && this.spot(other)
+        return there?.row === spot.row && Math.abs(there.place - spot.place) === spot.step
+      })
+    )
+  }
+
   /** What the pairs of some signals could still gain at the most. */
   potential(uses: readonly SignalUse[]): number {
     let points = 0
@@ -248,13 +261,21 @@ class State {
   }
 }
 
-/** A signal to each of its pins: a free one, or one whose signal takes its place. */
+/**
+ * A signal to the pins where it could gain: beside one that it belongs to, or cheaper; there is room, or the signal there
+ * takes its place. Also to the pin of one that would stand better on the pin that it leaves.
+ */
 function* movesOf(use: SignalUse, state: State): Iterable<Change> {
   const here = state.at.get(use) as Host
+  const now = state.priceOf(use, here) ?? 0
+  const own = new Set(state.pairsWith(use).flatMap(({ a, b }) => [a, b]))
   const holders = new Map([...state.at].map(([one, host]) => [host.end, one]))
-  for (const { host } of state.lines.get(use)?.choices ?? []) {
+  for (const { host, extra } of state.lines.get(use)?.choices ?? []) {
     const holder = holders.get(host.end)
     if (holder === use) continue
+    const gains = extra < now - LEAST_GAIN || state.isBesideOwn(use, host)
+    const others = holder !== undefined && (own.has(holder) || state.isBesideOwn(holder, here))
+    if (!gains && !others) continue
     if (holder === undefined) yield new Map([[use, host]])
     else if (state.priceOf(holder, here) !== undefined)
       yield new Map([
