@@ -1,4 +1,4 @@
-import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
+import { applyEdits, type Edit } from '../plan/edit.ts'
 import { featuresInUse } from '../plan/readPlan.ts'
 import { freshRef } from '../plan/refs.ts'
 import { check, rules } from '../rules/index.ts'
@@ -104,10 +104,8 @@ function supplyQuestion(wiring: Wiring): Question | undefined {
   const refs = hungry.map(({ ref }) => ref).join(', ')
   return {
     id: `supply ${refs}`,
-    text: `Are ${refs} fed from a supply of their own?`.replace(
-      /^Are (\S+) fed from a supply of their/,
-      'Is $1 fed from a supply of its',
-    ),
+    text:
+      hungry.length === 1 ? `Is ${refs} fed from a supply of its own?` : `Are ${refs} fed from a supply of their own?`,
     why: `${peak} mA at peaks now come from ${use.source.end}${use.source.limitMilliamps === undefined ? '' : `, which gives ${use.source.limitMilliamps} mA`}.`,
     answers: [
       { title: `No, from ${use.source.end}`, edits: [] },
@@ -130,7 +128,7 @@ function ownSupply(wiring: Wiring, loads: readonly PartInstance[], volts: number
     const part = now.parts.find((one) => one.ref === load)
     const [fix] = part ? resupply(now, part, (source) => source.ref === ref, { sameVolts: true }) : []
     if (!fix) continue
-    edits.push(...toBuy(fix.edits))
+    edits.push(...fix.edits)
     now = resolve(applyEdits(now.plan, fix.edits), wiring.catalog)
   }
   return edits
