@@ -28,10 +28,12 @@ export function assignCommand(file: string, options: AssignCommandOptions): Stat
   const milliseconds = Math.round((performance.now() - start) * 10) / 10
   const placed = writePlan(applyEdits(plan, result.edits), theCatalog(), text)
   if (options.out !== undefined) writePlanFile(options.out, placed)
-  if (options.json) printJson(assignJson(wiring, result, milliseconds))
+  const answer = options.json ? assignJson(wiring, result, milliseconds) : undefined
+  if (answer) printJson(answer)
   else if (options.out === undefined) print(placed)
   for (const { ref, what, why } of result.added) process.stderr.write(`added ${ref}, ${what}: ${why}\n`)
-  for (const { text: asked, why, answers } of questionsFor(resolve(applyEdits(plan, result.edits), theCatalog())))
+  const questions = answer?.questions ?? questionsFor(resolve(applyEdits(plan, result.edits), theCatalog()))
+  for (const { text: asked, why, answers } of questions)
     process.stderr.write(`${asked} Taken: ${answers[0]?.title}. ${why}\n`)
   for (const one of result.unplaced) process.stderr.write(`${one.end} needs ${one.needs}: ${one.reasons.join('; ')}\n`)
   return result.unplaced.length === 0 ? 0 : 1

@@ -37,7 +37,8 @@ const SUPPLY_VOLTS = [3.3, 5, 6, 9, 12, 24] as const
 /**
  * Ways out of what finds no place, fewest open ends left first, then those that change least: another address or mode,
  * a supply, a divider or a shifter, a feature less, an expander or bus part more, another board. Each was solved and the
- * plan checked; one that does not help, or brings a fault, is not offered. `conflict` names the parts whose signals collide; without one it is supplies that are missing.
+ * plan checked; one that does not help, or brings a fault, is not offered. `conflict` names the parts whose signals
+ * collide; without one it is supplies that are missing.
  */
 export function remediesFor(
   wiring: Wiring,
@@ -129,15 +130,16 @@ function levelWays(
     return part ? resupply(wiring, part, () => true).map(({ title, edits }) => ({ title, edits, changes: 1 })) : []
   })
   const [resistor] = helpersFor(wiring.catalog, 'resistor')
-  const dividers = stuck.map((use) => {
+  // A line that is driven from both sides cannot be divided; the others are helped all the same.
+  const dividers = stuck.flatMap((use) => {
     const division = divisionOf(use)
     const values = division && dividerFor(division.high, (division.least + division.most) / 2, division.most)
-    return values && division.least <= values.volts ? values : undefined
+    return values && division.least <= values.volts ? [{ ...values, end: use.end }] : []
   })
-  const refs = freshRef(wiring.plan, 'R', 2 * stuck.length)
+  const refs = freshRef(wiring.plan, 'R', 2 * dividers.length)
   const divided = resistor &&
-    dividers.every((one) => one !== undefined) && {
-      title: `Put a divider of two resistors into the line of ${lines} (${dividers.map((one) => `${formatQuantity(one.top, 'Ω')} and ${formatQuantity(one.bottom, 'Ω')}`).join(', ')})`,
+    dividers.length > 0 && {
+      title: `Put a divider of two resistors into the line of ${dividers.map(({ end }) => end).join(', ')} (${dividers.map((one) => `${formatQuantity(one.top, 'Ω')} and ${formatQuantity(one.bottom, 'Ω')}`).join(', ')})`,
       edits: dividers.flatMap(({ top, bottom }, at): Edit[] =>
         [top, bottom].map((ohms, half) => ({
           do: 'add-part',

@@ -1,12 +1,11 @@
 import { volts } from '../catalog/common.ts'
-import { chosenFact } from '../circuit/loads.ts'
+import { chosenFact, runsOf } from '../circuit/loads.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
-import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
@@ -134,13 +133,6 @@ function currentBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undef
   return milliamps !== undefined && direction === 'in' && most !== undefined && milliamps > most
     ? { kind: 'current', milliamps, most }
     : undefined
-}
-
-/** Current of a load while it runs: of its windings, or of its supply. */
-const runsOf = ({ part, options, supplies }: PartInstance): number | undefined => {
-  const given = part.inner.find((one) => one.kind === 'winding')?.milliamps
-  const amount = typeof given === 'object' ? entryOf(options, given.option) : given
-  return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
 }
 
 /** Signals that do not truly clash, but that no one would put on one pin unasked. */

@@ -112,6 +112,15 @@ describe('remedies', () => {
       }
     },
   )
+  it('two lines of two parts get two resistors each', () => {
+    const wiring = resolve(planOf({ mcu: 'pico', parts: { A: 'hc-sr04', B: 'hc-sr04' } }), catalog)
+    const [best] = remediesFor(wiring, assign(wiring), conflictIn(wiring))
+    expect(best?.title).toMatch(/^Put a divider of two resistors into the line of A\.ECHO, B\.ECHO/)
+    expect(best?.left).toBe(0)
+    const plan = applyEdits(wiring.plan, best!.edits)
+    expect(Object.values(plan.parts).filter(({ part }) => part === 'resistor')).toHaveLength(4)
+    expect(check(resolve(plan, catalog)).filter(({ severity }) => severity === 'fault')).toEqual([])
+  })
   it('no divider where the board reads the level, and another supply first where the part takes it', () => {
     const uno = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-sr04' } }), catalog)
     expect(assign(uno).unplaced).toEqual([])

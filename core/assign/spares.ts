@@ -1,5 +1,5 @@
 import type { Companion } from '../catalog/partSchema.ts'
-import { chosenFact } from '../circuit/loads.ts'
+import { chosenFact, runsOf } from '../circuit/loads.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
@@ -49,11 +49,10 @@ export function spareFor(
           : spans.series
   // What a capacitor is made of and rated for matters only as far as it bears its volts.
   const wanted = Object.entries(options).filter(([name]) => id !== 'capacitor' || name === 'farads')
-  const carries = owner.part.inner.find(({ kind }) => kind === 'winding')?.milliamps
-  const runs = typeof carries === 'object' ? entryOf(owner.options, carries.option) : carries
-  /** Another model does as well where it is rated for the current of the winding. */
+  const runs = runsOf(owner)
+  /** Another model does as well where it is rated for the current of the load. */
   const isRated = (part: PartInstance): boolean =>
-    typeof runs === 'number' && (chosenFact(part, 'mostMilliamps') ?? 0) >= runs
+    runs !== undefined && (chosenFact(part, 'mostMilliamps') ?? 0) >= runs
   return looseParts(wiring, id)
     .filter((part) => !taken.has(part.ref))
     .map((part) => ({

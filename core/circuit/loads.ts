@@ -1,3 +1,4 @@
+import { entryOf } from '../text/entryOf.ts'
 import type { Net, PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from './circuit.ts'
 import { verdictsOf, wayTo } from './verdicts.ts'
@@ -129,4 +130,11 @@ export function fedThrough(
     if (way && !way.port) return { end, volts: most.volts }
   }
   return undefined
+}
+
+/** Current of a load while it runs: of its windings, or of its supply. */
+export const runsOf = ({ part, options, supplies }: PartInstance): number | undefined => {
+  const given = part.inner.find((one) => one.kind === 'winding')?.milliamps
+  const amount = typeof given === 'object' ? entryOf(options, given.option) : given
+  return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
 }

@@ -3,7 +3,10 @@ import { holds } from '../catalog/when.ts'
 
 const made = new WeakMap<Part, Map<string, Part>>()
 
-/** A part with the supplies, rails and given pins that it has with the options and the mode chosen; the same object for the same choice. */
+/**
+ * A part with the supplies, rails and given pins that it has with the options and the mode chosen; the same object for
+ * the same choice.
+ */
 export function asChosen(
   part: Part,
   options: Readonly<Record<string, string | number>>,

@@ -1,5 +1,6 @@
 import { footprintOf } from '../catalog/footprint.ts'
 import type { Part } from '../catalog/partSchema.ts'
+import { splitEnd } from '../plan/ends.ts'
 import { entryOf } from '../text/entryOf.ts'
 import type { BoardInstance, PartInstance, Wiring } from './model.ts'
 
@@ -65,8 +66,7 @@ function cablePlugs(wiring: Wiring): Plug[] {
   })
   if (cables.length === 0) return []
   const rows = [...wiring.parts.flatMap(rowsOfPart), ...wiring.boards.flatMap((board) => rowsOfBoard(wiring, board))]
-  const count = new Map<string, number>()
-  for (const row of rows) for (const post of row) count.set(post, (count.get(post) ?? 0) + 1)
+  const repeated = repeatedPosts(wiring)
   const taken = new Set<string>()
   return cables.flatMap(({ part, pins }): Plug[] => {
     const own = pins.map((pin) => `${part.ref}.${pin}`)
@@ -75,8 +75,8 @@ function cablePlugs(wiring: Wiring): Plug[] {
         if (!posts.every((post, at) => isSame(wiring, own[at] as string, post)) || posts.some((one) => taken.has(one)))
           continue
         // A name that stands in several rows is printed beside a post of its own in each.
-        for (const post of posts) if (count.get(post) === 1) taken.add(post)
-        const onto = posts[0]?.split('.')[0] ?? ''
+        for (const post of posts) if (!repeated.has(post)) taken.add(post)
+        const onto = splitEnd(posts[0] as string).ref
         return [
           {
             ref: part.ref,
@@ -119,16 +119,18 @@ function rowsOfBoard(wiring: Wiring, { ref, board }: BoardInstance): string[][] 
     )
 }
 
+/** Names that stand in several rows of posts: ground and supply of every channel of a driver board. */
+function repeatedPosts(wiring: Wiring): ReadonlySet<string> {
+  const all = wiring.parts.flatMap((part) => rowsOfPart(part).flat())
+  return new Set(all.filter((post, at) => all.indexOf(post) !== at))
+}
+
 /** Posts that a plug covers, so that no wire goes there; a name that stands at several posts is not covered. */
 export function coveredPosts(wiring: Wiring): ReadonlySet<string> {
-  const repeated = new Map<string, number>()
-  for (const { part, ref } of wiring.parts)
-    for (const pin of part.plugPosts.flat()) repeated.set(`${ref}.${pin}`, (repeated.get(`${ref}.${pin}`) ?? 0) + 1)
+  const repeated = repeatedPosts(wiring)
   return new Set(
     plugsOf(wiring).flatMap(({ kind, pairs }) =>
-      pairs.flatMap(([own, post]) =>
-        kind === 'header' ? [post] : (repeated.get(post) ?? 1) > 1 ? [own] : [own, post],
-      ),
+      pairs.flatMap(([own, post]) => (kind === 'header' ? [post] : repeated.has(post) ? [own] : [own, post])),
     ),
   )
 }
