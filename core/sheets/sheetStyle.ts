@@ -36,6 +36,8 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-position { font: 12px "Spline Sans Mono", monospace; white-space: nowrap; }
 .mp-find { font-size: 13.5px; }
 .mp-parts td:first-child, .mp-pins td:nth-child(4) { font: 600 14px "Spline Sans Mono", monospace; }
+.mp-parts td:first-child, .mp-parts td:nth-child(4), .mp-parts td:nth-child(5) { min-width: 78px; }
+.mp-parts td:nth-child(6) { white-space: nowrap; }
 .mp-pins td { font-size: 13px; padding-block: 3px; }
 .mp-pins td:nth-child(4) { white-space: nowrap; }
 .mp-pins td:nth-child(2), .mp-pins td:nth-child(6) { min-width: 92px; }
