@@ -1,5 +1,6 @@
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
+import { paletteScss } from './core/base/palette.ts'
 
 export default defineConfig({
   root: 'web',
@@ -15,7 +16,7 @@ export default defineConfig({
           groups: [
             {
               name: 'packages',
-              test: /node_modules\/(react|react-dom|react-router|react-redux|react-bootstrap|@reduxjs|@restart|@tanstack|immer|scheduler|valibot|yaml)\//,
+              test: /node_modules\/(react|react-dom|react-router|react-redux|react-bootstrap|@reduxjs|@restart|@tanstack|immer|scheduler)\//,
             },
           ],
         },
@@ -25,7 +26,11 @@ export default defineConfig({
   worker: { format: 'es' },
   css: {
     preprocessorOptions: {
-      scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
+      scss: {
+        additionalData: paletteScss,
+        quietDeps: true,
+        silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'],
+      },
     },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:4680' } },

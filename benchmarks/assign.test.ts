@@ -2,8 +2,8 @@ import loadHighs from 'highs'
 import { expect, it } from 'vitest'
 import { assign, openSignals, prepare } from '../core/assign/assign.ts'
 import { conflictOf } from '../core/assign/conflict.ts'
-import { Problem, UNPLACED } from '../core/assign/problem.ts'
 import { search } from '../core/assign/search.ts'
+import { NO_PIN, SearchProblem } from '../core/assign/searchProblem.ts'
 import { seeded } from '../core/breadboard/random.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { catalog } from '../core/testing/plans.ts'
@@ -22,7 +22,7 @@ it.each(boards)('on %s a kit half wired by hand is finished at the cost of a gen
     const whole = applyEdits(kit, assign(resolve(kit, catalog)).edits)
     const half = { ...whole, wires: whole.wires.filter(() => random() < 0.6) }
     const { wiring } = prepare(resolve(half, catalog))
-    const problem = new Problem(wiring, openSignals(wiring))
+    const problem = new SearchProblem(wiring, openSignals(wiring))
     const { best, proven } = search(problem)
     const highs = await loadHighs()
     const general = highs.solve(asIntegerProgram(problem), { mip_rel_gap: 0, mip_abs_gap: 0 })
@@ -43,7 +43,7 @@ it.each(boards.slice(0, -1))(
     const uses = open.filter((use) => needs.includes(use.end))
     const allPlaced = async (some: readonly SignalUse[]): Promise<boolean> => {
       const highs = await loadHighs()
-      return highs.solve(asIntegerProgram(new Problem(wiring, some)), { mip_rel_gap: 0 }).ObjectiveValue < UNPLACED
+      return highs.solve(asIntegerProgram(new SearchProblem(wiring, some)), { mip_rel_gap: 0 }).ObjectiveValue < NO_PIN
     }
     expect(await allPlaced(uses)).toBe(false)
     // Bus lines of a part are placed together, everything else by itself.
@@ -62,7 +62,7 @@ it.each(boards)('on %s every signal is placed or left, no pin carries two lines,
   for (const kind of ['loose', 'tight', 'impossible'] as const) {
     const { wiring } = prepare(resolve(generatedKit(catalog, board, 45, kind, 5), catalog))
     const open = openSignals(wiring)
-    const { best } = search(new Problem(wiring, open), (steps) => steps > 2000)
+    const { best } = search(new SearchProblem(wiring, open), (steps) => steps > 2000)
     const ends = [...best.placed.map(({ use }) => use.end), ...best.left.map((use) => use.end)]
     expect(ends.sort()).toEqual(open.map((use) => use.end).sort())
     const lines = new Map<string, string>()
@@ -71,6 +71,6 @@ it.each(boards)('on %s every signal is placed or left, no pin carries two lines,
       expect(lines.get(host.end) ?? line).toBe(line)
       lines.set(host.end, line)
     }
-    expect(Math.floor(best.extra / UNPLACED)).toBe(best.left.length)
+    expect(Math.floor(best.extra / NO_PIN)).toBe(best.left.length)
   }
 })

@@ -4,10 +4,10 @@
  */
 import loadHighs from 'highs'
 import { openSignals, prepare } from '../core/assign/assign.ts'
-import { Problem } from '../core/assign/problem.ts'
 import { search } from '../core/assign/search.ts'
+import { SearchProblem } from '../core/assign/searchProblem.ts'
+import { formatProblem } from '../core/base/problem.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
-import { formatProblem } from '../core/text/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { readCatalogFolder } from '../node/catalogFolder.ts'
 import { generatedKit } from './assignKits.ts'
@@ -38,7 +38,7 @@ const timed = <T>(work: () => T): { value: T; milliseconds: number } => {
 for (const board of boards)
   for (const seed of [1, 2, 3, 4, 5, 6]) {
     const { wiring } = prepare(resolve(generatedKit(catalog, board, 60, 'tight', seed), catalog))
-    search(new Problem(wiring, openSignals(wiring)))
+    search(new SearchProblem(wiring, openSignals(wiring)))
   }
 
 // All of ours first, and nothing kept of them: what one leaves in memory is none of the other's time.
@@ -46,7 +46,7 @@ const kits = [10, 30, 60, 100].flatMap((size) =>
   (['loose', 'tight', 'impossible'] as const).flatMap((kind) =>
     boards.map((board, index) => {
       const { wiring } = prepare(resolve(generatedKit(catalog, board, size, kind, size * 1000 + index), catalog))
-      const own = timed(() => search(new Problem(wiring, openSignals(wiring))))
+      const own = timed(() => search(new SearchProblem(wiring, openSignals(wiring))))
       const { best, proven, steps } = own.value
       return { size, kind, board, index, milliseconds: own.milliseconds, found: { extra: best.extra, proven, steps } }
     }),
@@ -54,7 +54,7 @@ const kits = [10, 30, 60, 100].flatMap((size) =>
 )
 for (const { size, kind, board, index, milliseconds, found } of kits) {
   const { wiring } = prepare(resolve(generatedKit(catalog, board, size, kind, size * 1000 + index), catalog))
-  const program = asIntegerProgram(new Problem(wiring, openSignals(wiring)))
+  const program = asIntegerProgram(new SearchProblem(wiring, openSignals(wiring)))
   const highs = await loadHighs()
   const other = timed(() => {
     try {

@@ -1,13 +1,13 @@
 import { channelOf } from '../core/assign/clashes.ts'
-import type { Lane, Problem, Task } from '../core/assign/problem.ts'
-import { UNPLACED } from '../core/assign/problem.ts'
+import type { Lane, Task } from '../core/assign/lanes.ts'
+import { NO_PIN, type SearchProblem } from '../core/assign/searchProblem.ts'
 import { busNeed } from '../core/wiring/buses.ts'
 
 /**
  * The problem of `core/assign/search.ts` as an integer program in the LP file format: a 0-1 variable for each signal on
  * each pin, each part on each controller, and each line of a controller on each pin. Points are extra points.
  */
-export function asIntegerProgram(problem: Problem): string {
+export function asIntegerProgram(problem: SearchProblem): string {
   const names = new Map<string, string>()
   const name = (key: string): string => {
     const known = names.get(key) ?? `v${names.size}`
@@ -29,7 +29,7 @@ export function asIntegerProgram(problem: Problem): string {
       return variable
     })
     const none = name(`${line.name} nowhere`)
-    term(UNPLACED, none)
+    term(NO_PIN, none)
     rows.push(`${[...all, none].join(' + ')} = 1`)
   }
   const onLane = new Map<Lane, { task: Task; variable: string }[]>()
@@ -41,7 +41,7 @@ export function asIntegerProgram(problem: Problem): string {
       return [variable]
     })
     const none = name(`${task.part.ref} ${task.kind} nowhere`)
-    term(UNPLACED * task.uses.length, none)
+    term(NO_PIN * task.uses.length, none)
     rows.push(`${[...all, none].join(' + ')} = 1`)
   }
   for (const [lane, list] of onLane) {
@@ -109,7 +109,7 @@ export function asIntegerProgram(problem: Problem): string {
 }
 
 /** Timers hold one frequency, an interrupt line one edge, a PWM channel one pulse. */
-function timed(problem: Problem, name: (key: string) => string, rows: string[]): void {
+function timed(problem: SearchProblem, name: (key: string) => string, rows: string[]): void {
   const board = problem.wiring.boards[0]
   if (!board) return
   const edges = new Map<string, string[]>()

@@ -4,7 +4,7 @@
  */
 import { prepare } from '../core/assign/assign.ts'
 import { assignChoosing } from '../core/assign/choosing.ts'
-import { formatProblem } from '../core/text/problem.ts'
+import { formatProblem } from '../core/base/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { readCatalogFolder } from '../node/catalogFolder.ts'
 import { generatedKit } from './assignKits.ts'

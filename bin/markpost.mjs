@@ -13,8 +13,8 @@ if (!existsSync(built)) {
   if (made.status !== 0) process.exit(made.status ?? 1)
 }
 try {
-  const { run } = await import(pathToFileURL(built).href)
-  process.exitCode = await run(process.argv.slice(2))
+  const { main } = await import(pathToFileURL(built).href)
+  process.exitCode = await main(process.argv.slice(2))
 } catch (error) {
   console.error(
     `markpost: cannot start: ${String(error?.message ?? error).split('\n')[0]}; npm run build makes it anew`,

@@ -1,6 +1,6 @@
+import { quoteValue } from '../core/base/yamlSource.ts'
 import { boardFacts, countingHint } from '../core/catalog/boardFacts.ts'
 import { boardJson, partJson } from '../core/catalog/entryJson.ts'
-import { quoteValue } from '../core/text/yamlSource.ts'
 import { columns, InputError, print, printJson, type Status, theCatalog } from './input.ts'
 
 interface Options {

@@ -102,7 +102,7 @@ function asText({ file, counts, findings }: Checked): string {
     const head = finding.accepted === null ? finding.severity : 'accepted'
     const fixes =
       finding.accepted === null
-        ? finding.fixes.map((fix) => `\n      mend: ${fix.title}`).join('')
+        ? finding.fixes.map((fix) => `\n      fix: ${fix.title}`).join('')
         : ` (${finding.accepted})`
     return `  ${head.padEnd(8)} ${finding.rule}: ${finding.message}${fixes}`
   })

@@ -13,14 +13,39 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, describe, expect, it } from 'vitest'
+import { afterAll, describe, expect, it, vi } from 'vitest'
 import { planOf } from '../core/testing/plans.ts'
+import { run as runHere } from './run.ts'
 
 const root = new URL('..', import.meta.url).pathname
 const folder = mkdtempSync(join(tmpdir(), 'markpost-cli-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 
-const run = (...args: string[]) => {
+interface Done {
+  readonly status: number | null
+  readonly out: string
+  readonly said: string
+}
+
+/** A command line in this process: what it prints is caught, so that most tests need no process of their own. */
+const run = async (...args: string[]): Promise<Done> => {
+  const said = { stdout: '', stderr: '' }
+  const spies = (['stdout', 'stderr'] as const).map((name) =>
+    vi.spyOn(process[name], 'write').mockImplementation((text) => {
+      said[name] += String(text)
+      return true
+    }),
+  )
+  try {
+    const status = await runHere(args)
+    return { status, out: said.stdout, said: said.stderr.trim() }
+  } finally {
+    for (const spy of spies) spy.mockRestore()
+  }
+}
+
+/** The same as it is started from a shell. */
+const spawned = (...args: string[]): Done => {
   const done = spawnSync(process.execPath, ['bin/markpost.mjs', ...args], { cwd: root, encoding: 'utf8' })
   return { status: done.status, out: done.stdout, said: done.stderr.trim() }
 }
@@ -37,8 +62,8 @@ const orchard = 'demo/1-orchard-hive-watch.markpost.yaml'
 const mended = 'demo/5-mended-by-monday.markpost.yaml'
 
 describe('catalogue', () => {
-  it('lists boards and parts', () => {
-    const boards = JSON.parse(run('boards', '--json').out)
+  it('lists boards and parts', async () => {
+    const boards = JSON.parse((await run('boards', '--json')).out)
     expect(boards.map((one: { id: string }) => one.id)).toEqual(
       expect.arrayContaining(['uno-r3', 'esp32-devkit-30', 'pi-40']),
     )
@@ -60,63 +85,63 @@ describe('catalogue', () => {
       kind: 'io',
       functions: expect.arrayContaining(['digital-out', 'pwm', 'spi0.mosi']),
     })
-    const part = JSON.parse(run('part', 'bme280', '--json').out)
+    const part = JSON.parse((await run('part', 'bme280', '--json')).out)
     expect(part).toMatchObject({
       addresses: [0x76, 0x77],
       supply: { least: 1.71, most: 3.6 },
       modes: [{ id: 'i2c' }, { id: 'spi' }],
     })
-    expect(run('board', 'pi-40').out).toContain('row 4, left column')
-    expect(run('parts').status).toBe(0)
+    expect((await run('board', 'pi-40')).out).toContain('row 4, left column')
+    expect((await run('parts')).status).toBe(0)
   })
-  it.each([['board'], ['part']])('%s of no entry: one message, status 2', (command) => {
-    const { status, out, said } = run(command, 'zzz')
+  it.each([['board'], ['part']])('%s of no entry: one message, status 2', async (command) => {
+    const { status, out, said } = await run(command, 'zzz')
     expect([status, out]).toEqual([2, ''])
     expect(said).toMatch(/the catalogue has no \w+ "zzz"; expected one of/)
   })
 })
 
 describe('check: explanations and reports', () => {
-  it('explains pins in words, one after the other, and as JSON', () => {
-    const { status, out } = run('check', orchard, '--explain', 'MCU.3V3', '--explain', 'MCU.GND')
+  it('explains pins in words, one after the other, and as JSON', async () => {
+    const { status, out } = await run('check', orchard, '--explain', 'MCU.3V3', '--explain', 'MCU.GND')
     expect(status).toBe(0)
     expect(out).toMatch(/^MCU\.3V3\n[\s\S]*holds it at 3\.3 V\.[\s\S]*\n\nMCU\.GND\n/)
-    const { files } = JSON.parse(run('check', orchard, '--explain', 'MCU.3V3', '--json').out)
+    const { files } = JSON.parse((await run('check', orchard, '--explain', 'MCU.3V3', '--json')).out)
     expect(files[0].explanations[0]).toMatchObject({ end: 'MCU.3V3', states: [{ when: 'always', volts: 3.3 }] })
   })
-  it('an end that the plan does not have: one message, status 2', () => {
-    const { status, out, said } = run('check', orchard, '--explain', 'MCU.NOSUCH')
+  it('an end that the plan does not have: one message, status 2', async () => {
+    const { status, out, said } = await run('check', orchard, '--explain', 'MCU.NOSUCH')
     expect([status, out.trim()]).toEqual([2, ''])
     expect(said).toMatch(/--explain MCU\.NOSUCH: .*expected a pin as REF\.PIN/)
   })
-  it('writes SARIF and JUnit with the same status as without', () => {
-    const plain = run('check', mended)
-    const sarif = run('check', mended, '--as', 'sarif')
+  it('writes SARIF and JUnit with the same status as without', async () => {
+    const plain = await run('check', mended)
+    const sarif = await run('check', mended, '--as', 'sarif')
     expect(sarif.status).toBe(plain.status)
     const [log] = JSON.parse(sarif.out).runs
     expect(log.results.length).toBeGreaterThan(10)
     expect(log.results[0].locations[0].physicalLocation.region.startLine).toBeGreaterThan(1)
-    const junit = run('check', mended, file('no-plan.yaml', 'a: 1'), '--as', 'junit')
+    const junit = await run('check', mended, file('no-plan.yaml', 'a: 1'), '--as', 'junit')
     expect(junit.status).toBe(2)
     expect(junit.out).toMatch(/^<\?xml version="1\.0"/)
     expect(junit.out).toContain('errors="1"')
   })
-  it('gives each finding its line and column in JSON', () => {
-    const [one] = JSON.parse(run('check', mended, '--json').out).files
+  it('gives each finding its line and column in JSON', async () => {
+    const [one] = JSON.parse((await run('check', mended, '--json')).out).files
     for (const finding of one.findings)
       expect(finding).toMatchObject({ line: expect.any(Number), column: expect.any(Number) })
   })
 })
 
 describe('fit', () => {
-  it('ranks every board, and refuses a plan of two', () => {
-    const { out, status } = run('fit', orchard, '--json')
+  it('ranks every board, and refuses a plan of two', async () => {
+    const { out, status } = await run('fit', orchard, '--json')
     const ranked = JSON.parse(out)
     expect(status).toBe(0)
     expect(ranked).toHaveLength(26)
     expect(ranked[0].left).toEqual([])
-    expect(run('fit', orchard).out.split('\n')[0]).toContain('carries everything')
-    const two = run('fit', 'demo/4-two-post-rain-gauge.markpost.yaml')
+    expect((await run('fit', orchard)).out.split('\n')[0]).toContain('carries everything')
+    const two = await run('fit', 'demo/4-two-post-rain-gauge.markpost.yaml')
     expect([two.status, two.said.trim()]).toEqual([
       2,
       'demo/4-two-post-rain-gauge.markpost.yaml: has 2 boards; expected a plan of one board',
@@ -125,8 +150,8 @@ describe('fit', () => {
 })
 
 describe('check', () => {
-  it('prints a table for several plans, and only that when asked', () => {
-    const { out, status } = run('check', '--summary', orchard, mended, 'package.json')
+  it('prints a table for several plans, and only that when asked', async () => {
+    const { out, status } = await run('check', '--summary', orchard, mended, 'package.json')
     const lines = out.trim().split('\n')
     expect(status).toBe(2)
     expect(lines).toHaveLength(6)
@@ -135,16 +160,20 @@ describe('check', () => {
     expect(lines[5]).toBe('1 of 3 plans without a fault')
   })
 
-  it('answers 0 for sound plans and 1 for faults, with a summary line a file', () => {
-    const both = run('check', orchard, mended)
+  it('answers 0 for sound plans and 1 for faults, with a summary line a file', async () => {
+    const both = await run('check', orchard, mended)
     expect(both.status).toBe(1)
     expect(both.out).toContain(`${orchard}: 0 faults, 0 cautions, 2 tips`)
     expect(both.out).toContain(`${mended}: 12 faults, 6 cautions, 0 tips`)
-    expect(run('check', orchard).status).toBe(0)
+    expect((await run('check', orchard)).status).toBe(0)
   })
-  it('gives findings and fixes as JSON', () => {
-    const { files } = JSON.parse(run('check', mended, '--json').out)
+  it('gives findings and fixes as JSON', async () => {
+    const { files } = JSON.parse((await run('check', mended, '--json')).out)
     expect(files[0]).toMatchObject({ file: mended, counts: { fault: 12, caution: 6, tip: 0 } })
+    // How acceptances named places earlier is nobody's matter outside.
+    const kiln = JSON.parse((await run('check', 'demo/3-kiln-logger.markpost.yaml', '--json')).out).files[0]
+    expect(kiln.findings.map((one: { rule: string }) => one.rule)).toContain('i2c-pullup')
+    expect(kiln.findings.filter((one: object) => 'formerly' in one)).toEqual([])
     for (const finding of files[0].findings) {
       expect(Object.keys(finding)).toEqual(
         expect.arrayContaining(['rule', 'severity', 'at', 'message', 'why', 'numbers', 'fixes', 'accepted']),
@@ -192,8 +221,8 @@ describe('check', () => {
       () => file('part.yaml', 'markpost: 1\ntitle: T\nparts:\n  A: { part: bme208 }\n'),
       /part\.yaml:4:14: parts\.A\.part: the catalogue has no part "bme208"; did you mean bme280\?/,
     ],
-  ])('%s: one clear message, status 2', (_, make, message) => {
-    const { status, out, said } = run('check', make(), '--json')
+  ])('%s: one clear message, status 2', async (_, make, message) => {
+    const { status, out, said } = await run('check', make(), '--json')
     expect(status).toBe(2)
     expect(JSON.parse(out)).toEqual({ files: [] })
     expect(said.split('\n').length).toBeLessThanOrEqual(51)
@@ -204,45 +233,45 @@ describe('check', () => {
 
 describe('assign', () => {
   const kit = () => file('kit.json', JSON.stringify(planOf({ parts: { A: 'bme280', B: 'button' } })))
-  it('--why says for every pin why, or why not, and changes nothing', () => {
-    const { status, out } = run('assign', kit(), '--why', 'A.sda', '--json')
+  it('--why says for every pin why, or why not, and changes nothing', async () => {
+    const { status, out } = await run('assign', kit(), '--why', 'A.sda', '--json')
     expect(status).toBe(0)
     const { end, pins } = JSON.parse(out)
     expect(end).toBe('A.SDA')
     expect(
       pins.some((one: { state: string; blocked: { kind: string } }) => one.state === 'blocked' && one.blocked.kind),
     ).toBe(true)
-    expect(run('assign', kit(), '--why', 'A.SDA').out).toMatch(/^A\.SDA needs I2C SDA and /)
-    expect(run('assign', kit(), '--why', 'A.NONE').status).toBe(2)
-    expect(run('assign', kit(), '--why', 'A.VCC').said).toMatch(/A\.VCC is no signal of a part/)
+    expect((await run('assign', kit(), '--why', 'A.SDA')).out).toMatch(/^A\.SDA needs I2C SDA and /)
+    expect((await run('assign', kit(), '--why', 'A.NONE')).status).toBe(2)
+    expect((await run('assign', kit(), '--why', 'A.VCC')).said).toMatch(/A\.VCC is no signal of a part/)
   })
-  it('writes the plan and answers 0, and what it writes checks clean', () => {
+  it('writes the plan and answers 0, and what it writes checks clean', async () => {
     const out = join(folder, 'out.yaml')
-    const { status, out: printed } = run('assign', kit(), '--out', out, '--json')
+    const { status, out: printed } = await run('assign', kit(), '--out', out, '--json')
     expect(status).toBe(0)
     expect(JSON.parse(printed)).toMatchObject({ status: 'placed', unplaced: [], conflict: null, remedies: [] })
-    expect(run('check', out).out).toContain('0 faults, 0 cautions')
+    expect((await run('check', out)).out).toContain('0 faults, 0 cautions')
   })
-  it('answers 1 and says why when not all can be placed', () => {
-    const { status, said } = run(
+  it('answers 1 and says why when not all can be placed', async () => {
+    const { status, said } = await run(
       'assign',
       file('full.json', JSON.stringify(planOf({ mcu: 'pi-40', parts: { K: 'potentiometer' } }))),
     )
     expect(status).toBe(1)
     expect(said).toMatch(/^K\.W needs an analog input: /)
   })
-  it.each([['0'], ['soon']])('refuses --seconds %s', (seconds) => {
-    expect(run('assign', kit(), '--seconds', seconds)).toMatchObject({
+  it.each([['0'], ['soon']])('refuses --seconds %s', async (seconds) => {
+    expect(await run('assign', kit(), '--seconds', seconds)).toMatchObject({
       status: 2,
       said: expect.stringMatching(/expected a number above 0/),
     })
   })
-  it('writes whole, keeps mode and link, and touches no neighbour', () => {
+  it('writes whole, keeps mode and link, and touches no neighbour', async () => {
     const target = file('target.yaml', 'before')
     chmodSync(target, 0o640)
     symlinkSync(target, join(folder, 'link.yaml'))
     const neighbours = ['link.yaml.part', 'target.yaml.part', 'target.yaml~'].map((name) => file(name, 'not ours'))
-    expect(run('assign', kit(), '--out', join(folder, 'link.yaml'), '--json').status).toBe(0)
+    expect((await run('assign', kit(), '--out', join(folder, 'link.yaml'), '--json')).status).toBe(0)
     expect(lstatSync(join(folder, 'link.yaml')).isSymbolicLink()).toBe(true)
     expect([statSync(target).mode & 0o777, readFileSync(target, 'utf8')]).toEqual([
       0o640,
@@ -251,48 +280,81 @@ describe('assign', () => {
     for (const one of neighbours) expect(readFileSync(one, 'utf8')).toBe('not ours')
     const before = readdirSync(folder).length
     for (const out of [folder, '/dev/null', join(folder, 'none/x.yaml')]) {
-      const { status, said } = run('assign', kit(), '--out', out, '--json')
+      const { status, said } = await run('assign', kit(), '--out', out, '--json')
       expect([status, said.split('\n').length, said]).toEqual([2, 1, expect.stringContaining('cannot be written')])
     }
     expect(readdirSync(folder).length).toBe(before)
   })
-  it('leaves no part of a file where it cannot write', () => {
+  it('leaves no part of a file where it cannot write', async () => {
     const out = join(folder, 'no-folder/out.yaml')
-    expect(run('assign', kit(), '--out', out).status).toBe(2)
+    expect((await run('assign', kit(), '--out', out)).status).toBe(2)
     expect(existsSync(out)).toBe(false)
   })
 })
 
 describe('sheet', () => {
-  it.each(['csv', 'markdown', 'html', 'svg', 'json'])('writes %s', (as) => {
-    const { status, out } = run('sheet', orchard, '--as', as)
+  it.each(['csv', 'markdown', 'html', 'svg', 'json'])('writes %s', async (as) => {
+    const { status, out } = await run('sheet', orchard, '--as', as)
     expect(status).toBe(0)
     expect(out.length).toBeGreaterThan(500)
   })
-  it('writes one table', () => {
-    expect(Object.keys(JSON.parse(run('sheet', orchard, '--as', 'json', '--only', 'wiring').out))).toEqual(['wiring'])
-    expect(run('sheet', orchard, '--as', 'csv', '--only', 'jumpers').out.split('\r\n')[0]).toBe(
+  it('writes one table', async () => {
+    expect(Object.keys(JSON.parse((await run('sheet', orchard, '--as', 'json', '--only', 'wiring')).out))).toEqual([
+      'wiring',
+    ])
+    expect((await run('sheet', orchard, '--as', 'csv', '--only', 'jumpers')).out.split('\r\n')[0]).toBe(
       'Ends,Colour,Length mm,Count',
     )
   })
-  it('writes drawings and single pages, and says what a format cannot hold', () => {
-    const drawing = run('sheet', orchard, '--as', 'svg', '--only', 'drawing')
+  it('writes drawings and single pages, and says what a format cannot hold', async () => {
+    const drawing = await run('sheet', orchard, '--as', 'svg', '--only', 'drawing')
     expect(drawing.out).toMatch(/^<svg [\s\S]*BB2[\s\S]*<\/svg>\s*$/)
-    const { legs } = JSON.parse(run('sheet', orchard, '--as', 'json', '--only', 'legs').out)
+    const { legs } = JSON.parse((await run('sheet', orchard, '--as', 'json', '--only', 'legs')).out)
     expect(legs[0]).toMatchObject({ ref: 'MCU', hole: expect.stringMatching(/^BB\d\.[a-j]\d+$/) })
-    expect(run('sheet', orchard, '--as', 'html', '--only', 'strips', '--paper', 'Letter').out).toContain('size: Letter')
-    const two = run('sheet', orchard, '--as', 'html', '--only', 'cover,labels').out
+    expect((await run('sheet', orchard, '--as', 'html', '--only', 'strips', '--paper', 'Letter')).out).toContain(
+      'size: Letter',
+    )
+    const two = (await run('sheet', orchard, '--as', 'html', '--only', 'cover,labels')).out
     expect(two.match(/<section class="mp-page /g)).toHaveLength(2)
-    expect(run('sheet', orchard, '--as', 'csv', '--only', 'wiring,legs').said).toContain('several pages go together')
-    expect(run('sheet', orchard, '--as', 'html', '--only', 'nonsense').said).toContain(
+    expect((await run('sheet', orchard, '--as', 'csv', '--only', 'wiring,legs')).said).toContain(
+      'several pages go together',
+    )
+    expect((await run('sheet', orchard, '--as', 'html', '--only', 'nonsense')).said).toContain(
       '"nonsense" is no page; expected',
     )
-    expect(run('sheet', orchard, '--as', 'csv', '--only', 'cover').said).toContain('"cover" is a drawn page')
-    expect(run('sheet', 'demo/5-mended-by-monday.markpost.yaml', '--as', 'svg', '--only', 'drawing').status).toBe(2)
+    expect((await run('sheet', orchard, '--as', 'csv', '--only', 'cover')).said).toContain('"cover" is a drawn page')
+    expect(
+      (await run('sheet', 'demo/5-mended-by-monday.markpost.yaml', '--as', 'svg', '--only', 'drawing')).status,
+    ).toBe(2)
   })
-  it('refuses an unknown format or command', () => {
-    expect(run('sheet', orchard, '--as', 'doc').status).toBe(2)
-    expect(run('sheet', orchard).status).toBe(2)
-    expect(run('nonsense').status).toBe(2)
+  it('refuses an unknown format or command', async () => {
+    expect((await run('sheet', orchard, '--as', 'doc')).status).toBe(2)
+    expect((await run('sheet', orchard)).status).toBe(2)
+    expect((await run('nonsense')).status).toBe(2)
+  })
+})
+
+describe('as a process', () => {
+  it('ends with the status of its command, and says on which stream what is printed', async () => {
+    const there = spawned('check', mended, '--summary')
+    expect(there).toEqual(await run('check', mended, '--summary'))
+    expect(there.status).toBe(1)
+    expect(spawned('check', 'nowhere.yaml')).toEqual({
+      status: 2,
+      out: '',
+      said: expect.stringContaining('nowhere.yaml') as unknown,
+    })
+    expect(spawned('boards').status).toBe(0)
+  })
+  it('is quiet when nobody reads on', () => {
+    const done = spawnSync(
+      'sh',
+      ['-c', 'node bin/markpost.mjs sheet "$0" --as html | head -c 10 >/dev/null', orchard],
+      {
+        cwd: root,
+        encoding: 'utf8',
+      },
+    )
+    expect([done.status, done.stderr]).toEqual([0, ''])
   })
 })

@@ -1,5 +1,5 @@
 import { fitBoards } from '../core/advice/fit.ts'
-import { counted } from '../core/text/counted.ts'
+import { counted } from '../core/base/counted.ts'
 import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
 
 /** Ranks the boards of the catalogue for the parts of a plan of one board. */

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { formatProblem } from '../core/base/problem.ts'
+import { MAX_TEXT_LENGTH } from '../core/base/yamlSource.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { readPlan } from '../core/plan/readPlan.ts'
-import { formatProblem } from '../core/text/problem.ts'
-import { MAX_TEXT_LENGTH } from '../core/text/yamlSource.ts'
 import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
 import { FileTrouble, readText } from '../node/readText.ts'
 

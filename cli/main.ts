@@ -1,124 +1,15 @@
-import { Command, CommanderError, Option } from 'commander'
-import { sheetFormats } from '../core/sheets/output.ts'
-import { pageNames } from '../core/sheets/pages.ts'
-import { assignCommand } from './assign.ts'
-import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
-import { checkCommand, reportFormats } from './check.ts'
-import { fitCommand } from './fit.ts'
-import { InputError, type Status } from './input.ts'
-import { serveCommand } from './serve.ts'
-import { sheetCommand } from './sheet.ts'
+import type { Status } from './input.ts'
+import { run, sayError } from './run.ts'
 
-/** Runs one command line and returns its exit status; nothing but bugs escapes as an exception. */
-export async function run(args: readonly string[]): Promise<Status> {
-  let status: Status = 0
-  const program = new Command('markpost')
-    .description('Plan, check and print the wiring of a development board.')
-    .exitOverride()
-  const json = (): Option => new Option('--json', 'one JSON document on standard output')
-  const end =
-    <A extends unknown[]>(command: (...args: A) => Status | Promise<Status>) =>
-    async (...given: A): Promise<void> => {
-      status = await command(...given)
-    }
-  program.command('boards').description('list the boards of the catalogue').addOption(json()).action(end(boardsCommand))
-  program
-    .command('board')
-    .argument('<id>')
-    .description('show one board with all its pins')
-    .addOption(json())
-    .action(end(boardCommand))
-  program.command('parts').description('list the parts of the catalogue').addOption(json()).action(end(partsCommand))
-  program.command('part').argument('<id>').description('show one part').addOption(json()).action(end(partCommand))
-  program
-    .command('check')
-    .argument('<file...>')
-    .description('check plans: 0 no fault, 1 a fault, 2 not a plan')
-    .option('--summary', 'only the table')
-    .option('--fixes', 'also what mends each finding')
-    .addOption(
-      new Option('--as <format>', 'findings at the lines of the plan, for code hosts and builds').choices(
-        reportFormats,
-      ),
-    )
-    .option(
-      '--explain <end>',
-      'instead of findings: every voltage and current of this pin, with the arithmetic (may be given again)',
-      (end: string, ends: readonly string[] = []) => [...ends, end],
-    )
-    .addOption(json())
-    .action(end(checkCommand))
-  program
-    .command('assign')
-    .argument('<file>')
-    .description('wire everything that is open')
-    .option('--out <file>', 'write the plan here instead of to standard output')
-    .option('--why <end>', 'instead: every pin for this signal, with what speaks for and against it')
-    .option('--seconds <number>', 'stop searching after this time', (text) => seconds(text))
-    .addOption(json())
-    .action(end(assignCommand))
-  program
-    .command('fit')
-    .argument('<file>')
-    .description('rank every board of the catalogue for the parts of a plan')
-    .addOption(json())
-    .action(end(fitCommand))
-  program
-    .command('sheet')
-    .argument('<file>')
-    .description('print the sheets')
-    .addOption(new Option('--as <format>', 'format').choices(sheetFormats).makeOptionMandatory())
-    .addOption(new Option('--only <page>', `one of ${pageNames.join(', ')}; as html several with commas`))
-    .addOption(new Option('--paper <size>', 'paper of the HTML pages').choices(['A4', 'Letter']))
-    .addOption(json())
-    .action(end(sheetCommand))
-  program
-    .command('serve')
-    .description('start the web application on this machine')
-    .option('--port <number>', 'port', (text) => port(text), 4680)
-    .option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')
-    .option('--demo', 'put the sample plans into an empty data folder')
-    .option('--fresh', 'begin anew in a data folder whose database is missing')
-    .action(end(serveCommand))
-  try {
-    await program.parseAsync(args, { from: 'user' })
-  } catch (error) {
-    if (error instanceof CommanderError) return error.exitCode === 0 ? 0 : 2
-    sayError(error)
-    return 2
-  }
-  return status
-}
+export const main = (args: readonly string[]): Promise<Status> => run(args)
 
-/** What went wrong in one line each; where it was a fault of the program's, MARKPOST_TRACE=1 shows where. */
-function sayError(error: unknown): void {
-  if (error instanceof InputError) for (const line of error.lines) process.stderr.write(`${line}\n`)
-  else {
-    const said = error instanceof Error ? error.message : String(error)
-    process.stderr.write(`markpost: this should not have happened: ${said.split('\n')[0]}\n`)
-    if (process.env.MARKPOST_TRACE) process.stderr.write(`${error instanceof Error ? error.stack : ''}\n`)
-  }
-}
+/** The process around a command line: what ends it, and what it does when nobody reads any more. */
 
 for (const event of ['uncaughtException', 'unhandledRejection'] as const)
   process.on(event, (error) => {
     sayError(error)
     process.exit(2)
   })
-
-function seconds(text: string): number {
-  const value = Number(text)
-  if (!(value > 0) || !Number.isFinite(value))
-    throw new InputError([`--seconds: "${text}" is not a time; expected a number above 0`])
-  return value
-}
-
-function port(text: string): number {
-  const value = Number(text)
-  if (!Number.isInteger(value) || value < 0 || value > 65535)
-    throw new InputError([`--port: "${text}" is not a port; expected a number from 0 to 65535`])
-  return value
-}
 
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   // A reader such as `head` may close early; that is no failure of ours.

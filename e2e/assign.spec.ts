@@ -1,29 +1,29 @@
 import type { Page } from '@playwright/test'
 import { generatedKit } from '../benchmarks/assignKits.ts'
 import { catalog } from '../core/testing/plans.ts'
-import { expect, expectAccessible, test } from './fixture.ts'
+import { expect, expectAccessible, pickAction, test } from './fixture.ts'
 
 const start = async (page: Page, address: string, board: string, kit: string): Promise<void> => {
   await page.goto(address)
   await page.getByLabel('Name of a new plan').fill('Ferry landing')
   await page.keyboard.press('Enter')
-  await page.getByLabel('Add a board').selectOption(board)
+  await pickAction(page, 'Add a board', board)
   await page.getByLabel('Quick entry of parts').fill(kit)
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-part]').first()).toBeVisible()
 }
 
-test('an impossible kit says what collides, and a remedy mends it', async ({ page, address }) => {
+test('an impossible kit says what collides, and a way out helps', async ({ page, address }) => {
   await start(page, address, 'esp32-devkit-30', 'gps, hc12, pms5003, led')
   await page.getByRole('link', { name: /^Pins/ }).click()
   await page.getByRole('button', { name: 'Place the rest' }).click()
   const dialog = page.getByRole('dialog')
   await expect(dialog).toContainText('need a UART each, and MCU has 2 UART controllers left')
-  const remedy = dialog.getByRole('button', { name: /^Add one more part: SC16IS752/ })
-  await remedy.hover()
+  const way = dialog.getByRole('button', { name: /^Add one more part: SC16IS752/ })
+  await way.hover()
   await expect(dialog.getByLabel('What this changes')).toContainText('part BRIDGE')
   await expectAccessible(page)
-  await remedy.click()
+  await way.click()
   await expect(page.getByTestId('open-count')).toHaveText('all placed')
   await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
   await page.getByRole('button', { name: 'Undo' }).click()
@@ -73,7 +73,7 @@ test('two signals change places, and a part is locked whole', async ({ page, add
   const where = async (end: string) => page.locator(`[data-signal="${end}"] .where`).textContent()
   const before = [await where('LED.A'), await where('BUTTON.1')]
   await page.locator('[data-signal="BUTTON.1"]').click()
-  await page.getByLabel('Swap BUTTON.1 with').selectOption('LED.A')
+  await pickAction(page, 'Swap BUTTON.1 with', 'LED.A')
   await expect(page.locator('[data-signal="BUTTON.1"] .where')).toHaveText((before[0] ?? '').replace(/ via .*/, ''))
   await expectAccessible(page)
   await page.getByRole('button', { name: 'Lock all wires of BUTTON' }).click()
@@ -113,10 +113,10 @@ test('a bus moves as a whole, what counts is said in words, and what still goes 
   const sda = page.locator('[data-signal="CLIMATE.SDA"]')
   const before = await sda.locator('.where').textContent()
   await sda.click()
-  await page.getByLabel('Move the whole bus to').selectOption({ index: 1 })
+  await pickAction(page, 'Move the whole bus to')
   await expect(sda.locator('.where')).not.toHaveText(before!)
   await expect(page.getByTestId('finding-counts')).toContainText('0 faults')
-  await page.getByLabel('Lock or unlock all signals of a kind').selectOption('I2C')
+  await pickAction(page, 'Lock or unlock all signals of a kind', 'I2C')
   await expect(sda).toContainText('locked')
   await page.getByRole('link', { name: /^Kit/ }).click()
   await page.getByRole('button', { name: 'What can still be added?' }).click()
@@ -192,4 +192,67 @@ test('what was added is to buy, a pin answers why not, and a question moves what
     .click()
   await expect.poll(async () => (await stored()).parts.R1.buy).toBeUndefined()
   await expect(page.locator('[data-part="R1"]')).not.toContainText('to buy')
+})
+
+test('keys are listed and can be switched off; letters after the last signal open no place', async ({
+  page,
+  address,
+}) => {
+  await start(page, address, 'uno-r3', 'button')
+  await page.keyboard.press('Escape')
+  await page.getByRole('link', { name: 'Pins' }).click()
+  await page.locator('[data-signal="BUTTON.1"]').click()
+  await page.keyboard.type('D4')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('.signal.picked')).toHaveCount(0)
+  // Two letters too many: they are the rest of a name, not the keys of Workings and Sheets.
+  await page.keyboard.press('w')
+  await page.keyboard.press('s')
+  await expect(page).toHaveURL(/\/pins$/)
+  await page.waitForTimeout(2100)
+  await page.keyboard.press('w')
+  await expect(page).toHaveURL(/\/workings/)
+  await page.keyboard.press('?')
+  const keys = page.getByRole('dialog', { name: 'Keys' })
+  await expect(keys).toContainText('place the rest')
+  await expectAccessible(page)
+  await keys.getByLabel('Keys of one letter or sign').uncheck()
+  await keys.getByLabel('Close').click()
+  await expect(keys).toBeHidden()
+  for (const key of ['p', '?']) await page.keyboard.press(key)
+  await expect(keys).toBeHidden()
+  await expect(page).toHaveURL(/\/workings/)
+  await page.reload()
+  await page.keyboard.press('p')
+  await expect(page).toHaveURL(/\/workings/)
+  await page.getByRole('button', { name: 'Keys' }).click()
+  await keys.getByLabel('Keys of one letter or sign').check()
+  await keys.getByLabel('Close').click()
+  await expect(keys).toBeHidden()
+  await page.keyboard.press('p')
+  await expect(page).toHaveURL(/\/pins$/)
+})
+
+test('a menu of actions does nothing until an entry is pressed', async ({ page, address }) => {
+  await start(page, address, 'uno-r3', 'button, led')
+  await page.getByRole('button', { name: 'Add a board' }).focus()
+  await page.keyboard.press('Enter')
+  for (const key of ['ArrowDown', 'ArrowDown', 'Escape']) await page.keyboard.press(key)
+  await expect(page.locator('.action-menu.show')).toHaveCount(0)
+  await expect(page.locator('.kit-line').filter({ hasText: 'Uno R3' })).toHaveCount(1)
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('nano')
+  await expect(page.locator('.action-menu .dropdown-item:focus')).toContainText('Nano')
+  await page.keyboard.press('Escape')
+  // In Pins the arrow opens the menu that has the focus, and leaves the picked signal alone.
+  await page.getByRole('link', { name: 'Pins' }).click()
+  await expect(page.locator('.signal').first()).toBeVisible()
+  await page.keyboard.press('*')
+  await expect(page.getByTestId('open-count')).toHaveText('all placed')
+  await page.locator('[data-signal="BUTTON.1"]').click()
+  const swap = page.getByRole('button', { name: 'Swap BUTTON.1 with' })
+  await swap.focus()
+  await page.keyboard.press('ArrowDown')
+  await expect(page.locator('.action-menu.show .dropdown-item').first()).toBeFocused()
+  await expect(page.locator('.signal.picked')).toHaveAttribute('data-signal', 'BUTTON.1')
 })

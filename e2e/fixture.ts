@@ -30,6 +30,15 @@ export const test = base.extend<{ data: string; address: string }>({
   page: async ({ page }, use) => {
     const errors: string[] = []
     page.on('pageerror', (error) => errors.push(error.message))
+    await page.exposeFunction('policyBroken', (what: string) => void errors.push(what))
+    await page.addInitScript(() =>
+      document.addEventListener('securitypolicyviolation', ({ effectiveDirective, sample, sourceFile, target }) => {
+        // What the browser itself keeps of a style while text in an editor is replaced, and then does not apply.
+        if (target instanceof Element && target.closest('.yaml-field')) return
+        const tell = (window as unknown as { policyBroken: (what: string) => void }).policyBroken
+        tell(`${effectiveDirective} broken by ${sourceFile || 'the page'}: ${sample}`)
+      }),
+    )
     await use(page)
     expect(errors, 'errors in the page').toEqual([])
   },
@@ -37,22 +46,35 @@ export const test = base.extend<{ data: string; address: string }>({
 
 export { expect }
 
-/** No violation of WCAG 2.2 AA that a machine can find. */
-export async function expectAccessible(page: Page): Promise<void> {
+/**
+ * No violation of WCAG 2.2 AA that a machine can find. Themes differ in colours alone: the other one is scanned for
+ * contrast.
+ */
+export async function expectAccessible(page: Page, themes: 'this theme' | 'both themes' = 'this theme'): Promise<void> {
   // A page that is still loading has nothing to look at.
   for (const mark of ['main', 'h1']) await page.locator(mark).first().waitFor({ state: 'attached' })
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
-    .analyze()
-  expect(
-    violations.map(
-      (one) =>
-        `${one.id}: ${one.nodes
-          .map((node) => node.target.join(' '))
-          .slice(0, 3)
-          .join(' | ')}`,
-    ),
-  ).toEqual([])
+  const whole = new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa', 'best-practice'])
+  expect(await violationsOf(whole)).toEqual([])
+  if (themes === 'this theme') return
+  const put = (theme: string | undefined): Promise<void> =>
+    page.evaluate((wanted) => {
+      document.documentElement.dataset.bsTheme = wanted
+    }, theme)
+  const theme = await page.evaluate(() => document.documentElement.dataset.bsTheme)
+  await put(theme === 'dark' ? 'light' : 'dark')
+  expect(await violationsOf(new AxeBuilder({ page }).withRules(['color-contrast'])), 'in the other theme').toEqual([])
+  await put(theme)
+}
+
+async function violationsOf(scan: AxeBuilder): Promise<string[]> {
+  const { violations } = await scan.analyze()
+  return violations.map(
+    (one) =>
+      `${one.id}: ${one.nodes
+        .map((node) => node.target.join(' '))
+        .slice(0, 3)
+        .join(' | ')}`,
+  )
 }
 
 /** Rows of the printed wiring table as `from > to`. */
@@ -70,4 +92,11 @@ export async function openSample(page: Page, address: string, title: string, pla
   await page.getByRole('button', { name: `Open a copy of ${title}` }).click()
   await page.waitForURL(/\/plan\/[^/]+\/pins$/)
   await page.goto(page.url().replace(/pins$/, place))
+}
+
+/** Takes an entry of a menu of actions by its id; the first one when left out. */
+export async function pickAction(page: Page, menu: string, id?: string): Promise<void> {
+  await page.getByRole('button', { name: menu, exact: true }).click()
+  const entries = page.locator('.action-menu.show .dropdown-item')
+  await (id === undefined ? entries.first() : entries.and(page.locator(`[data-action="${id}"]`))).click()
 }

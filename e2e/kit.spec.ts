@@ -36,7 +36,7 @@ test('amounts are read as makers write them, and refused with what was expected'
   await ohms.fill('plenty')
   await ohms.press('Enter')
   await expect(page.getByRole('alert')).toContainText(
-    '"plenty" is not an amount; expected a number such as 330, 4k7 or 100n',
+    '"plenty" is not an amount; expected a number such as 330, 4k7 or 1M',
   )
   await expect(ohms).toHaveValue('4.7 kΩ')
   await page.getByLabel('Volts of PACK').fill('500')

@@ -231,10 +231,16 @@ test('a place that breaks leaves the rest alive and offers the plan', async ({ p
   await openOrchard(page, address)
   await page.route('**/Workings-*.js', (route) => route.abort())
   await page.getByRole('link', { name: 'Workings' }).click()
-  await expect(page.getByRole('alert')).toContainText('This place cannot be shown.')
+  await expect(page.getByRole('alert')).toContainText('This place cannot be shown. The workings cannot be loaded')
   await expect(page.getByRole('button', { name: 'Keep as a file' })).toBeVisible()
   await page.getByRole('link', { name: 'Pins' }).click()
   await expect(page.locator('.ledger')).toBeVisible()
+  await page.getByRole('link', { name: 'Workings' }).click()
+  await expect(page.getByRole('alert')).toContainText('cannot be loaded')
+  // The server is back: the next try brings it.
+  await page.unroute('**/Workings-*.js')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('link', { name: 'Calculators' })).toBeVisible()
 })
 
 test('an answer that comes late is joined with what was done meanwhile, or refused with a word', async ({
@@ -278,9 +284,9 @@ test('a search thread that cannot be loaded is said', async ({ page, address }) 
   await page.route('**/search.worker-*.js', (route) => route.abort())
   await page.goto(address)
   await page.getByRole('button', { name: 'Open a copy of Mended by Monday' }).click()
-  await page.getByRole('button', { name: 'Mend all that is safe' }).click()
+  await page.getByRole('button', { name: 'Fix all that is safe' }).click()
   await expect(page.getByText('the search could not be started')).toBeVisible()
-  await expect(page.getByRole('button', { name: 'Mend all that is safe' })).toBeEnabled()
+  await expect(page.getByRole('button', { name: 'Fix all that is safe' })).toBeEnabled()
 })
 
 test('the second of two plans that are opened at once is the one that is shown', async ({ page, address }) => {

@@ -1,4 +1,4 @@
-import { expect, test, wiringTable } from './fixture.ts'
+import { expect, pickAction, test, wiringTable } from './fixture.ts'
 
 const kit = 'bme280, oled, led, button, hall, pot'
 
@@ -7,7 +7,7 @@ test('from an empty folder to a printed table, by mouse', async ({ page, address
   await expect(page.getByText('Nothing planned yet')).toBeVisible()
   await page.getByLabel('Name of a new plan').fill('Shed door')
   await page.getByRole('button', { name: 'Start a plan' }).click()
-  await page.getByLabel('Add a board').selectOption('uno-r3')
+  await pickAction(page, 'Add a board', 'uno-r3')
   await expect(page.getByText('Uno R3').first()).toBeVisible()
   await page.getByLabel('Quick entry of parts').fill(kit)
   await page.getByRole('button', { name: 'Add parts' }).click()
@@ -85,7 +85,9 @@ test('the same with the keyboard alone', async ({ page, address }) => {
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-part]')).toHaveCount(7)
   await tabTo('Add a board')
+  await page.keyboard.press('Enter')
   await page.keyboard.type('Uno')
+  await page.keyboard.press('Enter')
   await expect(page.locator('.kit-line').first()).toContainText('Uno R3')
   await page.locator(':focus').evaluate((element) => (element as HTMLElement).blur())
   await page.keyboard.press('p')
@@ -131,7 +133,7 @@ for (const board of ['uno-r3', 'micro-32u4', 'esp32-devkit-38', 'pi-40', 'pico']
     await page.goto(address)
     await page.getByLabel('Name of a new plan').fill(`On ${board}`)
     await page.keyboard.press('Enter')
-    await page.getByLabel('Add a board').selectOption(board)
+    await pickAction(page, 'Add a board', board)
     await page.getByLabel('Quick entry of parts').fill('bme280, oled, 2 led, button, dht22')
     await page.keyboard.press('Enter')
     await page.getByRole('link', { name: 'Pins' }).click()

@@ -1,10 +1,10 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { formatProblem } from '../core/base/problem.ts'
 import type { Board } from '../core/catalog/boardSchema.ts'
 import { type Catalog, makeCatalog } from '../core/catalog/catalog.ts'
 import type { Part } from '../core/catalog/partSchema.ts'
-import { formatProblem } from '../core/text/problem.ts'
 import { readCatalogFolder } from './catalogFolder.ts'
 
 /** The project's folder, seen from the bundle in `dist` or from the source. */

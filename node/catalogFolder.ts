@@ -1,9 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import type { Outcome, Problem } from '../core/base/problem.ts'
 import type { Board } from '../core/catalog/boardSchema.ts'
 import { type Catalog, makeCatalog, readBoard, readPart } from '../core/catalog/catalog.ts'
 import type { Part } from '../core/catalog/partSchema.ts'
-import type { Outcome, Problem } from '../core/text/problem.ts'
 
 /** Reads every board and part file below a catalogue folder. */
 export function readCatalogFolder(folder: string): Outcome<Catalog> {

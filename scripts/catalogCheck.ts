@@ -1,5 +1,5 @@
+import { formatProblem } from '../core/base/problem.ts'
 import { lintCatalog } from '../core/catalog/lint.ts'
-import { formatProblem } from '../core/text/problem.ts'
 import { readCatalogFolder } from '../node/catalogFolder.ts'
 
 const catalog = readCatalogFolder('catalog')

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs'
-import { formatProblem } from '../core/text/problem.ts'
+import { formatProblem } from '../core/base/problem.ts'
 import { readCatalogFolder } from '../node/catalogFolder.ts'
 
 const catalog = readCatalogFolder('catalog')

@@ -47,7 +47,14 @@ export function createApp({ store, shelf, samples, work, events, summaries, log,
   app.set('etag', false)
   app.use(
     helmet({
-      contentSecurityPolicy: { directives: { upgradeInsecureRequests: null, workerSrc: ["'self'", 'blob:'] } },
+      contentSecurityPolicy: {
+        directives: {
+          upgradeInsecureRequests: null,
+          workerSrc: ["'self'", 'blob:'],
+          styleSrc: ["'self'"],
+          fontSrc: ["'self'"],
+        },
+      },
       strictTransportSecurity: false,
       // Isolated from other pages, so that a running search can be asked for its best so far over shared memory.
       crossOriginEmbedderPolicy: true,

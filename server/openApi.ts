@@ -1,4 +1,6 @@
+import { sheetFormats } from '../core/sheets/output.ts'
 import { pageNames } from '../core/sheets/pages.ts'
+
 import planSchema from '../docs/plan.schema.json' with { type: 'json' }
 
 const problem = {
@@ -277,7 +279,7 @@ export const openApi = {
         summary: 'Sheets of a plan',
         parameters: [
           id,
-          { name: 'as', in: 'query', required: true, schema: { enum: ['csv', 'markdown', 'html', 'svg', 'json'] } },
+          { name: 'as', in: 'query', required: true, schema: { enum: sheetFormats } },
           {
             name: 'only',
             in: 'query',

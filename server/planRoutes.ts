@@ -1,9 +1,11 @@
 import { type Request, type Response, Router } from 'express'
 import * as v from 'valibot'
+import type { Outcome, Problem } from '../core/base/problem.ts'
+import { formatProblem } from '../core/base/problem.ts'
+import type { PlanPage, SampleLine } from '../core/rules/answers.ts'
 import { type SheetFormat, sheetFormats } from '../core/sheets/output.ts'
-import type { Outcome, Problem } from '../core/text/problem.ts'
-import { formatProblem } from '../core/text/problem.ts'
 import type { Events } from './events.ts'
+import { revisionNamed, revisionToSaveOver } from './ifMatch.ts'
 import { HttpProblem } from './problem.ts'
 import type { Sample } from './samples.ts'
 import type { Shelf } from './shelf.ts'
@@ -84,7 +86,7 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
   }
 
   routes.get('/samples', (_request, response) => {
-    response.json(samples.map(({ id, title, notes }) => ({ id, title, notes })))
+    response.json(samples.map(({ id, title, notes }): SampleLine => ({ id, title, notes })))
   })
 
   routes.get('/plans', async (request, response) => {
@@ -94,7 +96,7 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
     const page = { limit: whole('limit', limit, PAGE, 1, MOST_LINES), offset: whole('offset', offset, 0, 0, 1e9) }
     await summaries.settled()
     const { total, lines } = await patiently(() => store.list({ ...page, sort, words }))
-    response.set('Total-Count', String(total)).json(lines)
+    response.set('Total-Count', String(total)).json(lines satisfies PlanPage['lines'])
   })
 
   routes.post('/plans', async (request, response) => {
@@ -114,16 +116,14 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
 
   routes.put('/plans/:id', async (request, response) => {
     const before = await found(request)
-    const match = request.get('If-Match')
-    if (match === undefined)
-      throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
+    const revision = revisionToSaveOver(request)
     const body = v.safeParse(Save, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { plan } or { text }')
     const changedElsewhere = async (current: StoredPlan): Promise<never> => {
       throw new HttpProblem(
         412,
         'Changed elsewhere',
-        `the plan is at revision ${current.revision}, saved at ${current.changed}, and not at ${match.slice(0, 40)}`,
+        `the plan is at revision ${current.revision}, saved at ${current.changed}, and not at ${revision < 0 ? 'what If-Match names' : revision}`,
         {
           current: {
             revision: current.revision,
@@ -134,7 +134,6 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
         },
       )
     }
-    const revision = revisionOf(match)
     if (before.revision !== revision) return changedElsewhere(before)
     const kept = await keep(
       'text' in body.output
@@ -151,13 +150,13 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
 
   routes.delete('/plans/:id', async (request, response) => {
     const { id, revision } = await found(request)
-    const match = request.get('If-Match')
-    const done = await patiently(() => store.delete(id, match === undefined ? undefined : revisionOf(match)))
+    const named = revisionNamed(request)
+    const done = await patiently(() => store.delete(id, named))
     if (done === 'changed')
       throw new HttpProblem(
         412,
         'Changed elsewhere',
-        `the plan is at revision ${revision} and not at ${match}; look at it again before it is deleted`,
+        `the plan is at revision ${revision} and not at ${named === undefined || named < 0 ? 'what If-Match names' : named}; look at it again before it is deleted`,
       )
     events.tell({ type: 'plan-deleted', id })
     response.status(204).end()
@@ -268,9 +267,6 @@ function whole(name: string, value: unknown, usual: number, least: number, most:
     )
   return Math.min(number, most)
 }
-
-/** The revision of an `If-Match`; one that no plan has for anything else. */
-const revisionOf = (match: string): number => Number(/^"(\d{1,15})"$/.exec(match)?.[1] ?? -1)
 
 /** The token by which a page knows its own save again when the answer was lost. */
 const saveToken = (request: Request): string | undefined => {

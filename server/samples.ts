@@ -1,8 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import { formatProblem } from '../core/base/problem.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import { readPlan } from '../core/plan/readPlan.ts'
-import { formatProblem } from '../core/text/problem.ts'
 
 /** A plan that ships with the application; it is opened as a copy. */
 export interface Sample {

@@ -2,6 +2,7 @@ import { type Request, Router } from 'express'
 import * as v from 'valibot'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
 import type { Events } from './events.ts'
+import { revisionToSaveOver } from './ifMatch.ts'
 import { HttpProblem } from './problem.ts'
 import type { EntryLine, Shelf } from './shelf.ts'
 import type { PlanStore } from './store.ts'
@@ -115,20 +116,17 @@ export function shelfRoutes({ store, shelf, work, events }: Parts): Router {
   routes.put('/entries/:kind/:id', async (request, response) => {
     const kind = kindOf(request)
     const before = await own(kind, request.params.id)
-    const match = request.get('If-Match')
-    if (match === undefined)
-      throw new HttpProblem(428, 'If-Match is missing', 'a save must name the revision that it changes in If-Match')
+    const revision = revisionToSaveOver(request)
     const text = textOf(request)
     const id = await readId(kind, text)
     if (id !== before.id)
       throw new HttpProblem(422, 'Not a valid entry', `id: the text says "${id}"; expected "${before.id}"`)
-    const revision = Number(/^"(\d{1,15})"$/.exec(match)?.[1] ?? -1)
     const saved = await patiently(() => store.saveEntry(kind, id, revision, text))
     if (!saved)
       throw new HttpProblem(
         412,
         'Changed elsewhere',
-        `the entry is at revision ${before.revision} and not at ${match.slice(0, 40)}`,
+        `the entry is at revision ${before.revision} and not at ${revision < 0 ? 'what If-Match names' : revision}`,
         { current: before },
       )
     await changed()

@@ -1,9 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
+import type { PlanLine } from '../core/rules/answers.ts'
 import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rules/summary.ts'
+import { MARK, refuseLostDatabase } from './lostDatabase.ts'
 import { asTrouble, DataFolderError } from './storeTrouble.ts'
 
 export interface StoredPlan {
@@ -16,17 +18,6 @@ export interface StoredPlan {
   readonly changed: string
   /** Token of the save that made this revision; null for one that gave none. */
   readonly savedBy: string | null
-}
-
-/** A plan as the list shows it. */
-export interface PlanLine {
-  readonly id: string
-  readonly title: string
-  readonly revision: number
-  readonly created: string
-  readonly changed: string
-  /** Null while it is not worked out, or when the plan cannot be read. */
-  readonly summary: PlanSummary | null
 }
 
 /** What is written of a plan. */
@@ -62,7 +53,9 @@ export interface ListRequest {
 }
 
 const PLAN = 'id, title, text, revision, created, changed, saved_by AS savedBy'
+
 const LINE = 'id, title, revision, created, changed, summary'
+
 const ORDER = { changed: 'changed DESC, id', title: 'title COLLATE NOCASE, id' } as const
 
 /**
@@ -351,23 +344,4 @@ function summaryOf(text: string): PlanSummary | null {
   } catch {
     return null
   }
-}
-
-/** Stays in a data folder, so that a database that goes missing is noticed. */
-const MARK = 'markpost.txt'
-
-function refuseLostDatabase(folder: string): void {
-  const size = (name: string): number => {
-    try {
-      return statSync(join(folder, name)).size
-    } catch {
-      return 0
-    }
-  }
-  if (size('markpost.db') > 0) return
-  const traces = [MARK, 'markpost.db-wal', 'markpost.db-journal'].filter((name) => size(name) > 0)
-  if (traces.length === 0) return
-  throw new DataFolderError(
-    `it held plans (${traces.map((name) => join(folder, name)).join(', ')} is left), but the database markpost.db is ${existsSync(join(folder, 'markpost.db')) ? 'empty' : 'missing'}; put it back from a copy, or begin anew with --fresh`,
-  )
 }

@@ -1,34 +1,57 @@
-import '@fontsource/sofia-sans-semi-condensed/400.css'
-import '@fontsource/sofia-sans-semi-condensed/500.css'
-import '@fontsource/sofia-sans-semi-condensed/600.css'
-import '@fontsource/sofia-sans-semi-condensed/700.css'
-import '@fontsource/spline-sans-mono/400.css'
-import '@fontsource/spline-sans-mono/500.css'
-import '@fontsource/spline-sans-mono/600.css'
-import '@fontsource/spline-sans-mono/700.css'
+import '@fontsource/sofia-sans-semi-condensed/greek-400.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-400.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-ext-400.css'
+import '@fontsource/sofia-sans-semi-condensed/greek-500.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-500.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-ext-500.css'
+import '@fontsource/sofia-sans-semi-condensed/greek-600.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-600.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-ext-600.css'
+import '@fontsource/sofia-sans-semi-condensed/greek-700.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-700.css'
+import '@fontsource/sofia-sans-semi-condensed/latin-ext-700.css'
+import '@fontsource/spline-sans-mono/latin-400.css'
+import '@fontsource/spline-sans-mono/latin-ext-400.css'
+import '@fontsource/spline-sans-mono/latin-500.css'
+import '@fontsource/spline-sans-mono/latin-ext-500.css'
+import '@fontsource/spline-sans-mono/latin-600.css'
+import '@fontsource/spline-sans-mono/latin-ext-600.css'
+import '@fontsource/spline-sans-mono/latin-700.css'
+import '@fontsource/spline-sans-mono/latin-ext-700.css'
 import './theme/theme.scss'
-import { lazy, StrictMode, Suspense } from 'react'
-import { Spinner } from 'react-bootstrap'
+import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
+import { freezeKept } from '../core/base/memo.ts'
 import { CatalogGate } from './components/CatalogGate.tsx'
+import { late } from './components/late.tsx'
 import { Boundary } from './components/pen/Boundary.tsx'
 import { Toasts } from './components/Toasts.tsx'
-import { Bench } from './places/Bench.tsx'
-import { Kit } from './places/Kit.tsx'
-import { Pins } from './places/Pins.tsx'
-import { PlanFrame } from './places/PlanFrame.tsx'
 import { Plans } from './places/Plans.tsx'
-import { Sheets } from './places/Sheets.tsx'
-import { Shelf } from './places/Shelf.tsx'
 import { startDesk } from './store/desk.ts'
 import { store } from './store/store.ts'
 import { applyTheme, chosenTheme } from './theme/theme.ts'
 
-// The charts are large and only needed there.
-const Workings = lazy(() => import('./places/Workings.tsx').then((module) => ({ default: module.Workings })))
+// The list of plans needs none of these.
+const PlanFrame = late(() => import('./places/PlanFrame.tsx'), 'PlanFrame', 'plan')
+const Pins = late(() => import('./places/Pins.tsx'), 'Pins', 'pins')
+const Kit = late(() => import('./places/Kit.tsx'), 'Kit', 'kit')
+const Bench = late(() => import('./places/Bench.tsx'), 'Bench', 'bench')
+const Workings = late(() => import('./places/Workings.tsx'), 'Workings', 'workings')
+const Sheets = late(() => import('./places/Sheets.tsx'), 'Sheets', 'sheets')
+const Shelf = late(() => import('./places/Shelf.tsx'), 'Shelf', 'shelf')
 
+/** Begins to load what the address asks for while the catalogue is still on its way; a failure is said when it is drawn. */
+const early = (...wanted: readonly { readonly load: () => Promise<void> }[]): void =>
+  void Promise.allSettled(wanted.map(({ load }) => load()))
+const [, first, , place] = location.pathname.split('/')
+if (first === 'shelf') early(Shelf)
+if (first === 'plan')
+  early(PlanFrame, { kit: Kit, bench: Bench, workings: Workings, sheets: Sheets }[place ?? ''] ?? Pins)
+
+// What is kept of computations belongs to everybody: in development whoever changes it is stopped.
+if (import.meta.env.DEV) freezeKept()
 applyTheme(chosenTheme())
 startDesk()
 const root = document.getElementById('root')
@@ -51,14 +74,7 @@ createRoot(root).render(
                 <Route index element={<Navigate to="pins" replace />} />
                 <Route path="kit" element={<Kit />} />
                 <Route path="pins" element={<Pins />} />
-                <Route
-                  path="workings/:page?"
-                  element={
-                    <Suspense fallback={<Spinner animation="border" role="status" aria-label="Loading the workings" />}>
-                      <Workings />
-                    </Suspense>
-                  }
-                />
+                <Route path="workings/:page?" element={<Workings />} />
                 <Route path="bench" element={<Bench />} />
                 <Route path="sheets" element={<Sheets />} />
               </Route>
@@ -71,3 +87,8 @@ createRoot(root).render(
     </Provider>
   </StrictMode>,
 )
+
+// What opening a plan takes is fetched while the list is read.
+const atLeisure = (): void => early(PlanFrame, Pins, Kit)
+if ('requestIdleCallback' in window) window.requestIdleCallback(atLeisure)
+else setTimeout(atLeisure, 500)

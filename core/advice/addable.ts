@@ -4,6 +4,7 @@ import type { Part } from '../catalog/partSchema.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { faultsIn, newFaults } from '../rules/faults.ts'
 import { check } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
 
@@ -27,7 +28,7 @@ const MOST_TRIED = 300
  */
 export function addableParts(plan: Plan, catalog: Catalog, each?: (done: number, of: number) => boolean): Addable[] {
   const parts = [...catalog.parts.values()].filter((part) => part.category !== 'passive')
-  const faults = faultsOf(plan, catalog)
+  const faults = faultsIn(check(resolve(plan, catalog)))
   const found: Addable[] = []
   for (const [index, part] of parts.entries()) {
     if (each?.(index, parts.length) === true) break
@@ -39,9 +40,7 @@ export function addableParts(plan: Plan, catalog: Catalog, each?: (done: number,
     })
     const edits = [...added, ...result.edits]
     const missing = result.unplaced[0]
-    const fault = missing
-      ? undefined
-      : [...faultsOf(applyEdits(plan, edits), catalog)].find(([key]) => !faults.has(key))?.[1]
+    const fault = missing ? undefined : newFaults(faults, check(resolve(applyEdits(plan, edits), catalog)))[0]?.message
     found.push({
       part: part.id,
       title: part.title,
@@ -51,13 +50,4 @@ export function addableParts(plan: Plan, catalog: Catalog, each?: (done: number,
     })
   }
   return found
-}
-
-/** Messages of the faults of a plan by rule and place. */
-function faultsOf(plan: Plan, catalog: Catalog): Map<string, string> {
-  return new Map(
-    check(resolve(plan, catalog))
-      .filter((one) => one.severity === 'fault')
-      .map((one) => [`${one.rule} ${[...one.at].sort().join(' ')}`, one.message]),
-  )
 }

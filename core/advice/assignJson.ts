@@ -4,7 +4,7 @@ import { applyEdits } from '../plan/edit.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { questionsFor } from './questions.ts'
-import { remediesFor } from './remedies.ts'
+import { waysOut } from './waysOut.ts'
 
 /** A search's answer as `assign --json` and the server give it, with what stands in the way and the ways out. */
 export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: number) {
@@ -26,6 +26,6 @@ export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: n
     remedies:
       unplaced.length === 0
         ? []
-        : remediesFor(wiring, result, conflict).map(({ title, edits, left }) => ({ title, edits, left })),
+        : waysOut(wiring, result, conflict).map(({ title, edits, left }) => ({ title, edits, left })),
   }
 }

@@ -9,7 +9,7 @@ import { fixesFor } from './fixes.ts'
 /** The findings of one plan as plain data: what `check --json` prints for a file. */
 export interface CheckedPlan {
   readonly counts: Counts
-  readonly findings: readonly (Omit<Finding, 'accepted'> & {
+  readonly findings: readonly (Omit<Finding, 'accepted' | 'formerly'> & {
     readonly fixes: readonly Fix[]
     readonly accepted: string | null
   })[]
@@ -21,10 +21,9 @@ export function checkPlan(plan: Plan, catalog: Catalog, { fixes }: { fixes: numb
   const findings = check(wiring, allRules)
   return {
     counts: count(findings),
-    findings: findings.map((finding, index) => ({
-      ...finding,
-      fixes: index < fixes ? fixesFor(wiring, finding, findings) : [],
-      accepted: finding.accepted ?? null,
-    })),
+    findings: findings.map((finding, index) => {
+      const { formerly: _, accepted = null, ...said } = finding
+      return { ...said, fixes: index < fixes ? fixesFor(wiring, finding, findings) : [], accepted }
+    }),
   }
 }

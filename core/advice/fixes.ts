@@ -1,5 +1,8 @@
-import { applyEdits, EditError, type Fix, sameFinding, toBuy } from '../plan/edit.ts'
+import { memo, memoIn } from '../base/memo.ts'
+import { applyEdits, EditError, type Fix, toBuy } from '../plan/edit.ts'
+import { sameFinding } from '../plan/findingKey.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { faultsIn, newFaults } from '../rules/faults.ts'
 import type { Finding, Rule } from '../rules/finding.ts'
 import { allRules, benchRules, type Counts, check, count, findingOf, isBenchRule, rules } from '../rules/index.ts'
 import { type Checked, checked, recheck } from '../rules/recheck.ts'
@@ -14,7 +17,7 @@ import { resolve } from '../wiring/resolve.ts'
 export function fixesFor(wiring: Wiring, finding: Finding, findings: readonly Finding[]): Fix[] {
   const onBench = isBenchRule(finding.rule)
   const own = findings.filter((one) => isBenchRule(one.rule) === onBench)
-  const faults = new Set(own.filter((one) => one.severity === 'fault').map(faultKey))
+  const faults = faultsIn(own)
   const which = onBench ? benchRules : rules
   const outcomes = new Set<string>()
   return proposed(wiring, finding).filter((fix) => {
@@ -41,14 +44,9 @@ const keyOf = (one: { readonly message: string; readonly at: readonly string[] }
   [one.message, ...[...one.at].sort()].join('\n')
 
 type Proposals = ReadonlyMap<string, () => readonly Fix[]>
-const known = new WeakMap<Wiring, Map<string, Proposals>>()
 
 /** What a rule could propose on a wiring, by finding; gathered once for each rule, worked out when it is asked. */
-function proposals(wiring: Wiring, rule: string): Proposals {
-  const ofWiring = known.get(wiring) ?? new Map<string, Proposals>()
-  known.set(wiring, ofWiring)
-  const before = ofWiring.get(rule)
-  if (before) return before
+const proposals = memoIn((wiring: Wiring, rule: string): Proposals => {
   const made = new Map<string, () => readonly Fix[]>()
   const asked = allRules.find(({ meta }) => meta.id === rule)
   asked?.check(wiring, (report) => {
@@ -56,27 +54,18 @@ function proposals(wiring: Wiring, rule: string): Proposals {
     const key = keyOf(findingOf(asked, report))
     if (!made.has(key)) made.set(key, report.propose)
   })
-  ofWiring.set(rule, made)
   return made
-}
-
-const bases = new WeakMap<Wiring, Checked>()
+})
 
 /** The check of a wiring from which that of a wiring with a fix is worked out. */
-function baseOf(wiring: Wiring): Checked {
-  const before = bases.get(wiring)
-  if (before) return before
-  const made = checked(wiring)
-  bases.set(wiring, made)
-  return made
-}
+const baseOf = memo((wiring: Wiring): Checked => checked(wiring))
 
 function mends(
   wiring: Wiring,
   finding: Finding,
   fix: Fix,
   before: Counts,
-  faults: ReadonlySet<string>,
+  faults: ReadonlyMap<string, Finding>,
   which: readonly Rule[],
 ): boolean {
   try {
@@ -88,12 +77,9 @@ function mends(
     // Mended means fewer of its kind, not the same trouble at another pin.
     if (after.some((one) => sameFinding(one, finding)) || count(after)[finding.severity] >= before[finding.severity])
       return false
-    return after.every((one) => one.severity !== 'fault' || faults.has(faultKey(one)))
+    return newFaults(faults, after).length === 0
   } catch (error) {
     if (error instanceof EditError) return false
     throw error
   }
 }
-
-/** A fault is the same before and after when rule and places agree. */
-const faultKey = (one: Finding): string => `${one.rule} ${[...one.at].sort().join(' ')}`

@@ -1,13 +1,13 @@
 import { assign } from '../assign/assign.ts'
 import type { Refusal } from '../assign/feedAndTie.ts'
+import { entryOf } from '../base/entryOf.ts'
 import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import type { Finding } from '../rules/finding.ts'
+import { faultsIn, newFaults } from '../rules/faults.ts'
 import { check } from '../rules/index.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { resolve } from '../wiring/resolve.ts'
 
 /** Wires of a plan before and after: what a maker at the workbench does with each. */
@@ -69,8 +69,7 @@ function moveWith(plan: Plan, catalog: Catalog, ref: string, board: string, keep
   const also = new Set(
     was.signals.filter((use) => use.hosts.some(({ host }) => host.ref === ref)).map((use) => use.end),
   )
-  const keyOf = ({ rule, at }: Finding): string => `${rule} ${[...at].sort().join(' ')}`
-  const before = new Set(left.length > 0 ? check(was).map(keyOf) : [])
+  const before = faultsIn(left.length > 0 ? check(was) : [])
   for (let round = 0; ; round += 1) {
     const bare = bareWith(left)
     const result = assign(resolve(bare.plan, catalog), { also })
@@ -79,9 +78,7 @@ function moveWith(plan: Plan, catalog: Catalog, ref: string, board: string, keep
     const wrong = new Set(
       left.length === 0 || round >= MOST_ROUNDS
         ? []
-        : check(resolve(moved, catalog))
-            .filter((one) => one.severity === 'fault' && !before.has(keyOf(one)))
-            .flatMap(({ at }) => at),
+        : newFaults(before, check(resolve(moved, catalog))).flatMap(({ at }) => at),
     )
     const next = left.filter(([from, to]) => !wrong.has(from) && !wrong.has(to))
     if (next.length === left.length)

@@ -1,12 +1,12 @@
+import { entryOf } from '../base/entryOf.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
-import { featuresInUse } from '../plan/readPlan.ts'
 import { freshRef } from '../plan/refs.ts'
+import { faultsIn, newFaults } from '../rules/faults.ts'
 import { check, rules } from '../rules/index.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { resupply } from '../wiring/resupply.ts'
-import { repair } from './repair.ts'
+import { rearrange } from './rearrange.ts'
 
 /** Something that only the maker knows and that would change the plan; the plan goes by the usual answer meanwhile. */
 export interface Question {
@@ -29,7 +29,7 @@ export const MOST_QUESTIONS = 3
  */
 export function questionsFor(wiring: Wiring): Question[] {
   const asked = new Set(wiring.plan.settings?.asked ?? [])
-  const known = new Set(faultsOf(wiring))
+  const known = faultsIn(check(wiring, rules))
   const features = wiring.boards.flatMap((board) => featureQuestions(wiring, board, known, asked))
   const supply = supplyQuestion(wiring)
   return [...(supply && !asked.has(supply.id) ? [{ weight: 50, question: supply }] : []), ...features]
@@ -44,19 +44,14 @@ export const answerEdits = (question: Question, answer: Question['answers'][numb
   { do: 'answered', question: question.id },
 ]
 
-const faultsOf = (wiring: Wiring): string[] =>
-  check(wiring, rules).flatMap(({ severity, rule, message, at }) =>
-    severity === 'fault' ? [`${rule} ${message} ${at.join(' ')}`] : [],
-  )
-
 function featureQuestions(
   wiring: Wiring,
   board: BoardInstance,
-  known: ReadonlySet<string>,
+  known: ReadonlyMap<string, unknown>,
   asked: ReadonlySet<string>,
 ): { readonly weight: number; readonly question: Question }[] {
   const { plan, catalog } = wiring
-  const inUse = featuresInUse(plan, board.ref, catalog)
+  const inUse = board.features.map(({ id }) => id)
   // A list that the maker wrote is an answer; one that an answer wrote is not yet one to the other questions.
   const isOpen =
     entryOf(plan.boards, board.ref)?.uses === undefined ||
@@ -67,11 +62,9 @@ function featureQuestions(
     if (asked.has(id) || inUse.includes(feature.id)) return []
     const edit: Edit = { do: 'change-board', ref: board.ref, entry: { uses: [...inUse, feature.id] } }
     const other = resolve(applyEdits(plan, [edit]), catalog)
-    const fresh = check(other, rules).filter(
-      ({ severity, rule, message, at }) => severity === 'fault' && !known.has(`${rule} ${message} ${at.join(' ')}`),
-    )
+    const fresh = newFaults(known, check(other, rules))
     if (fresh.length === 0) return []
-    const moves = repair(other)?.edits ?? []
+    const moves = rearrange(other)?.edits ?? []
     return [
       {
         weight: fresh.length,

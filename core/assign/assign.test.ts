@@ -10,9 +10,9 @@ import { blockWords } from './blocks.ts'
 import { candidates } from './candidates.ts'
 import { Matching, NONE } from './matching.ts'
 import { neaten } from './neatness.ts'
-import { Problem } from './problem.ts'
 import { swapPartners, swapSignals } from './rewire.ts'
 import { search } from './search.ts'
+import { SearchProblem } from './searchProblem.ts'
 
 describe('matching', () => {
   it('costs no more than any other matching, and its prices prove it', () => {
@@ -182,7 +182,7 @@ describe('assign', () => {
     fc.assert(
       fc.property(randomKit, (kit) => {
         const { wiring: fed } = prepare(resolve(kit, catalog))
-        const problem = new Problem(fed, openSignals(fed))
+        const problem = new SearchProblem(fed, openSignals(fed))
         const { best } = search(problem)
         const neat = neaten(fed, problem.singles, best)
         const price = (arrangement: typeof best): number =>
@@ -249,4 +249,59 @@ it.each([...catalog.boards.keys()])('a small kit is placed on %s without a fault
       .filter((one) => board !== 'mega-2560-r3' || one.rule !== 'level-damage' || one.severity === 'fault')
       .map((one) => one.message),
   ).toEqual([])
+})
+
+describe('what a pin costs', () => {
+  /** Points for single signals by the table in `docs/assignment.md`: a hundred for each that is placed, and what it spends. */
+  const costOf = (short: Parameters<typeof wiringOf>[0]): number => assign(wiringOf(short)).cost
+
+  it('is a hundred points for a signal that finds a pin with nothing against it', () => {
+    const one = costOf({ mcu: 'uno-r3', parts: { B: 'button' } })
+    const two = costOf({ mcu: 'uno-r3', parts: { B: 'button', C: 'button' } })
+    expect([Math.floor(one / 100), Math.floor(two / 100)]).toEqual([1, 2])
+    expect(two - one).toBeCloseTo(100, -1)
+  })
+  it('a pin that gives pulses alone is taken for a servo first, and never for a button', () => {
+    const result = assign(
+      wiringOf({
+        mcu: 'uno-r3',
+        parts: { P: 'pca9685', S: 'servo-sg90', B: 'button' },
+        supplies: { PACK: { volts: 5 } },
+      }),
+    )
+    const on = (end: string): string | undefined => result.placed.find(({ from }) => from === end)?.to
+    expect(on('S.SIG')).toMatch(/^P\./)
+    expect(on('B.1')).toMatch(/^MCU\./)
+    // What an expander gives to everything is made for nothing; a level is no pulse.
+    const placed = (parts: Record<string, string>, end: string): string | undefined =>
+      assign(wiringOf({ mcu: 'uno-r3', parts })).placed.find(({ from }) => from === end)?.to
+    expect(placed({ X: 'mcp23017', B: 'button' }, 'B.1')).toMatch(/^MCU\./)
+    expect(placed({ P: 'pca9685', B: 'buzzer-active' }, 'B.+')).toMatch(/^MCU\./)
+  })
+})
+
+describe('a card that never lets go of MISO', () => {
+  const orders = [
+    ['S', 'A', 'B'],
+    ['A', 'S', 'B'],
+    ['A', 'B', 'S'],
+  ] as const
+  const kinds = { S: 'microsd', A: 'sx1276', B: 'rc522' } as const
+  it.each(orders)('has a controller to itself, the others share one: %s, %s, %s', (...order) => {
+    const result = assign(
+      wiringOf({ mcu: 'esp32-devkit-30', parts: Object.fromEntries(order.map((ref) => [ref, kinds[ref]])) }),
+    )
+    const at = (end: string): string | undefined => result.placed.find(({ from }) => from === end)?.to
+    expect(result).toMatchObject({ unplaced: [], optimal: true })
+    expect(at('A.MISO')).toBe(at('B.MISO'))
+    expect(at('S.MISO')).toMatch(/^MCU\./)
+    expect(at('S.MISO')).not.toBe(at('A.MISO'))
+  })
+  it('leaves no place for others where there is one controller, and two of them none for each other', () => {
+    for (const other of ['sx1276', 'microsd']) {
+      const result = assign(wiringOf({ mcu: 'uno-r3', parts: { S: 'microsd', A: other } }))
+      expect(result.optimal).toBe(true)
+      expect(new Set(result.unplaced.map(({ end }) => end.split('.')[0])).size, other).toBe(1)
+    }
+  })
 })

@@ -1,22 +1,25 @@
+import { entryOf } from '../base/entryOf.ts'
+import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
-import { formatQuantity } from '../electrical/quantity.ts'
+import { formatOptionAmount } from '../electrical/quantity.ts'
 import { type Edit, toBuy } from '../plan/edit.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { fitBases } from './bases.ts'
 import { blockWords } from './blocks.ts'
-import { type Candidate, candidates, judge, scarcityOf } from './candidates.ts'
+import { type Candidate, candidates, judge } from './candidates.ts'
 import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
 import { unfinishedDrivers } from './finish.ts'
+import type { Lane } from './lanes.ts'
 import { leadOver } from './leadOver.ts'
 import { neaten } from './neatness.ts'
 import { isHeard } from './openEnds.ts'
-import { type Lane, Problem, UNPLACED } from './problem.ts'
 import { addPullUps } from './pullUps.ts'
+import { scarcityOf } from './scarcity.ts'
 import { type Arrangement, search } from './search.ts'
+import { NO_PIN, SearchProblem } from './searchProblem.ts'
 import { bySoftware } from './software.ts'
 
 export interface AssignOptions {
@@ -72,7 +75,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   let now = wiring
   if (!options.only) {
     const { refs } = options
-    const fed = refs ? prepare(now, (ref) => refs.has(ref)) : prepare(now)
+    const fed = refs ? preparing(now, (ref) => refs.has(ref)) : prepare(now)
     decisions.push(...fed.decisions)
     refused.push(...fed.refused)
     now = fed.wiring
@@ -83,13 +86,13 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
         (use) => options.refs?.has(use.part.ref) ?? true,
       )
   const { first, followers } = oneLine(open)
-  const problem = new Problem(now, first)
+  const problem = new SearchProblem(now, first)
   const found = search(problem, options.shouldStop)
   const neat = neaten(now, problem.singles, whole(found.best))
   decisions.push(...placing(problem, neat.arrangement))
   for (const { use, leader } of followers) {
     const placed = neat.arrangement.placed.find((one) => one.use === leader)
-    if (placed) decisions.push(connect(use.tail, placed.host.end, `on the one-wire line of ${leader.part.ref}`))
+    if (placed) decisions.push(connect(use.tail, placed.host.end, `on the 1-Wire line of ${leader.part.ref}`))
   }
   const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
   const { left } = whole(found.best)
@@ -124,7 +127,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
       level: candidates(now, use).some(({ blocked }) => blocked?.kind === 'level'),
     })
   const missing = found.best.left.length
-  const base = found.best.placed.length * 100 - missing * UNPLACED
+  const base = found.best.placed.length * 100 - missing * NO_PIN
   const round = (points: number): number => Math.round(points * 10) / 10
   const cost = round(found.best.extra + base)
   return {
@@ -149,7 +152,7 @@ function oneLine(open: readonly SignalUse[]): {
   const leaders = new Map<string, SignalUse>()
   const followers: { use: SignalUse; leader: SignalUse }[] = []
   const first = open.filter((use) => {
-    if (use.facts.pullMostOhms === undefined) return true
+    if (!use.facts.numbered) return true
     const key = `${use.part.home?.ref} ${use.part.logicVolts}`
     const leader = leaders.get(key)
     if (leader) followers.push({ use, leader })
@@ -173,7 +176,7 @@ function whole(found: Arrangement): Arrangement {
 }
 
 /** The decisions of an arrangement, with the reason for each pin. */
-const placing = (problem: Problem, arrangement: Arrangement): Decision[] =>
+const placing = (problem: SearchProblem, arrangement: Arrangement): Decision[] =>
   arrangement.placed.map(({ use, host, lane }) => ({
     edits: [{ do: 'connect', from: use.tail, to: host.end }],
     from: use.tail,
@@ -192,7 +195,7 @@ function finishDrivers(
 ): (Pick<Progress, 'decisions' | 'refused'> & { readonly proven: boolean }) | undefined {
   const { signals, wires } = unfinishedDrivers(now, wanted)
   if (signals.length === 0 && wires.length === 0) return undefined
-  const problem = new Problem(now, signals)
+  const problem = new SearchProblem(now, signals)
   const found = search(problem, shouldStop)
   const neat = neaten(now, problem.singles, found.best)
   return {
@@ -219,8 +222,6 @@ const holdAtStart = (wiring: Wiring, wanted: (ref: string) => boolean): readonly
   ).decisions
 }
 
-const units: Readonly<Record<string, string>> = { ohm: 'Ω', farad: 'F' }
-
 function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
   return decisions.flatMap(({ edits, why }) =>
     edits.flatMap((edit): Added[] => {
@@ -228,29 +229,17 @@ function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
       if (edit.do !== 'add-part' || !facts) return []
       const values = facts.options.flatMap((option) => {
         const value = entryOf(edit.entry.options ?? {}, option.id)
-        const unit = units[option.unit ?? '']
-        return typeof value === 'number' && unit ? [formatQuantity(value, unit)] : []
+        return typeof value === 'number' && option.kind === 'amount' ? [formatOptionAmount(value, option.unit)] : []
       })
       return [{ ref: edit.ref, part: facts.id, what: [facts.title, ...values].join(' '), why }]
     }),
   )
 }
 
-const everyPart = (): boolean => true
-const prepared = new WeakMap<Wiring, Progress>()
+/** What comes before the search, of all parts: what looks for a conflict or a way out starts from the same. */
+export const prepare = memo((wiring: Wiring): Progress => preparing(wiring, () => true))
 
-/**
- * What comes before the search: companions, supplies, grounds, ties and converters of the wanted parts. For all parts it
- * is worked out once: what looks for a conflict or a way out starts from the same.
- */
-export function prepare(wiring: Wiring, wanted: (ref: string) => boolean = everyPart): Progress {
-  const known = wanted === everyPart ? prepared.get(wiring) : undefined
-  if (known) return known
-  const found = preparing(wiring, wanted)
-  if (wanted === everyPart) prepared.set(wiring, found)
-  return found
-}
-
+/** Companions, supplies, grounds, ties and converters of the wanted parts. */
 function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   // A knob that serves another part must be known as such before it is fed like one of its own.
   const isFed = ({ part }: Companion): boolean => (wiring.catalog.parts.get(part)?.supplies.length ?? 0) > 0
@@ -287,7 +276,13 @@ const isOpen = (use: SignalUse): boolean =>
   use.state === 'open' || (use.state === 'joined' && use.hosts.length === 0 && use.facts.required)
 
 /** What spoke for a pin; and of better ones, up to two that others have. */
-function whyHere(problem: Problem, best: Arrangement, use: SignalUse, host: Host, lane: Lane | undefined): string {
+function whyHere(
+  problem: SearchProblem,
+  best: Arrangement,
+  use: SignalUse,
+  host: Host,
+  lane: Lane | undefined,
+): string {
   if (lane) {
     const before = best.placed.find((one) => one.lane === lane && one.host === host)
     if (lane.given.size > 0 || (before && before.use !== use)) return `shares ${lane.controller.title}`

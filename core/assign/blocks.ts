@@ -96,7 +96,7 @@ function pinBlock(use: SignalUse, host: Host): Block | undefined {
     return { kind: 'lacks', needs: use.facts.needs }
   }
   if (host.provider && isTimed(use)) return { kind: 'slow' }
-  const kinds = host.provider?.part.provides.find((one) => one.pins.includes(pinIdOf(host)))?.for
+  const kinds = host.provider?.part.provides.find((one) => one.pins.includes(host.pin))?.for
   if (kinds && !kinds.includes(use.part.part.id)) return { kind: 'made-for', parts: kinds }
   const facts = availabilityOf(host)
   if (use.facts.needs === 'analog-in' && facts.analogTaker !== undefined) return taker(facts.analogTaker.title, false)
@@ -109,8 +109,6 @@ function pinBlock(use: SignalUse, host: Host): Block | undefined {
 }
 
 const taker = (title: string, whole: boolean): Block => ({ kind: 'feature', title, whole })
-
-const pinIdOf = (host: Host): string => host.end.slice(host.ref.length + 1)
 
 /** Blocks a pin that cannot carry the current which a signal's facts name, or an output that its load is too much for. */
 function currentBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {

@@ -1,8 +1,9 @@
 import { addressesOf } from '../wiring/i2c.ts'
 import type { Filling, Fillings } from './fillings.ts'
+import { type Lane, type Task, talks } from './lanes.ts'
 import { Matching, type Row } from './matching.ts'
 import type { PinTable } from './pinTable.ts'
-import { type Lane, type Line, type Problem, type Task, talks, UNPLACED } from './problem.ts'
+import { type Claim, NO_PIN, type SearchProblem } from './searchProblem.ts'
 
 /**
  * A price for each pin, and with it a bound: what lines cost when each takes its cheapest pin and pays the price of it,
@@ -17,7 +18,7 @@ export class Prices {
   /** Least points of the single signals, less all prices. */
   readonly base: number
 
-  constructor(values: Float64Array, pins: PinTable, singles: readonly Line[]) {
+  constructor(values: Float64Array, pins: PinTable, singles: readonly Claim[]) {
     this.#values = values
     this.#pins = pins
     const held = pins.capacity().reduce((sum, room, column) => sum + room * (values[column] as number), 0)
@@ -78,7 +79,7 @@ export class Coming {
   readonly #marks: readonly (string | undefined)[]
   readonly #markOf: ReadonlyMap<Task, string | undefined>
 
-  constructor(problem: Problem, fillings: Fillings) {
+  constructor(problem: SearchProblem, fillings: Fillings) {
     this.#tasks = problem.tasks
     this.#openings = problem.tasks.map(
       (task) =>
@@ -117,7 +118,7 @@ export class Coming {
     return sum
   }
 
-  #loss = (at: number): number => (this.#tasks[at]?.uses.length ?? 1) * UNPLACED
+  #loss = (at: number): number => (this.#tasks[at]?.uses.length ?? 1) * NO_PIN
 
   /** Each takes a lane of its own: a matching of tasks to lanes. */
   #apart(prices: Prices, { key, lanes }: Family, tasks: readonly number[], division: readonly Filling[]): number {

@@ -1,3 +1,4 @@
+import { memoIn } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { levelsOf, PROTECTION_DIODE } from '../wiring/levels.ts'
@@ -11,29 +12,20 @@ interface Bears {
   readonly most: number | undefined
 }
 
-const known = new WeakMap<Wiring, Map<PartInstance, Bears>>()
-
-function bearsOf(wiring: Wiring, part: PartInstance): Bears {
-  const byPart = known.get(wiring) ?? new Map<PartInstance, Bears>()
-  known.set(wiring, byPart)
-  let bears = byPart.get(part)
-  if (!bears) {
-    const bus = part.mode?.i2c
-    const to =
-      bus?.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
-    const use = wiring.signals.find((one) => one.part === part && one.facts.needs === 'i2c.sda')
-    // Led over a shifter its pull-ups end there.
-    const isApart = use !== undefined && use.tail !== use.end
-    bears = {
-      part,
-      pull:
-        bus?.pullUpOhms !== undefined && to !== undefined && !isApart ? { volts: to, ohms: bus.pullUpOhms } : undefined,
-      most: use && !isApart ? volts(levelsOf(use).most, part.logicVolts) : undefined,
-    }
-    byPart.set(part, bears)
+const bearsOf = memoIn((wiring: Wiring, part: PartInstance): Bears => {
+  const bus = part.mode?.i2c
+  const to =
+    bus?.pullUpTo === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
+  const use = wiring.signals.find((one) => one.part === part && one.facts.needs === 'i2c.sda')
+  // Led over a shifter its pull-ups end there.
+  const isApart = use !== undefined && use.tail !== use.end
+  return {
+    part,
+    pull:
+      bus?.pullUpOhms !== undefined && to !== undefined && !isApart ? { volts: to, ohms: bus.pullUpOhms } : undefined,
+    most: use && !isApart ? volts(levelsOf(use).most, part.logicVolts) : undefined,
   }
-  return bears
-}
+})
 
 /** Why parts cannot hang on one I2C bus: their pull-ups together bring more than one of them bears. */
 export function pulledTooHigh(wiring: Wiring, parts: readonly PartInstance[]): string | undefined {

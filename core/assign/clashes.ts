@@ -1,10 +1,10 @@
 import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
 import type { Matched, Pick, PinTable } from './pinTable.ts'
-import type { Line, Problem } from './problem.ts'
+import type { Claim, SearchProblem } from './searchProblem.ts'
 
 /** One way to settle a clash: these lines keep off these pins. */
 interface Way {
-  readonly lines: ReadonlySet<Line>
+  readonly lines: ReadonlySet<Claim>
   readonly hosts: ReadonlySet<Host>
 }
 
@@ -17,11 +17,11 @@ const MOST_BRANCHES = 400
  * altogether; every choice is tried.
  */
 export class Clashes {
-  readonly #problem: Problem
+  readonly #problem: SearchProblem
   readonly #pins: PinTable
   #branches = 0
 
-  constructor(problem: Problem, pins: PinTable) {
+  constructor(problem: SearchProblem, pins: PinTable) {
     this.#problem = problem
     this.#pins = pins
   }
@@ -54,8 +54,8 @@ export class Clashes {
 
   #firstClash(picks: readonly Pick[]): readonly Way[] | undefined {
     const timers = new Map<string, number>()
-    const owners = new Map<string, Line | undefined>()
-    const look = (use: SignalUse, host: Host, line: Line | undefined): readonly Way[] | undefined => {
+    const owners = new Map<string, Claim | undefined>()
+    const look = (use: SignalUse, host: Host, line: Claim | undefined): readonly Way[] | undefined => {
       const timer = timerOf(use, host)
       if (timer) {
         const known = timers.get(timer.key)
@@ -89,17 +89,17 @@ export class Clashes {
   /** One frequency stays on the timer. */
   #byFrequency(picks: readonly Pick[], key: string, held: number | undefined): Way[] {
     const { lines, hosts } = reaching(picks, (use, host) => timerOf(use, host)?.key === key)
-    const hertzOf = (line: Line): number | undefined => line.uses[0]?.facts.hertz
+    const hertzOf = (line: Claim): number | undefined => line.uses[0]?.facts.hertz
     const frequencies = held === undefined ? [...new Set(lines.map(hertzOf))] : [held]
     return frequencies.map((hertz) => ({ lines: new Set(lines.filter((line) => hertzOf(line) !== hertz)), hosts }))
   }
 
   /** One signal keeps the interrupt line or the PWM channel; of those that are alike the one that has it. */
-  #byOwner(picks: readonly Pick[], takes: typeof edgeOf, key: string, first: Line | undefined): Way[] {
+  #byOwner(picks: readonly Pick[], takes: typeof edgeOf, key: string, first: Claim | undefined): Way[] {
     const { lines, hosts } = reaching(picks, (use, host) => takes(use, host) === key)
     if (!first) return [{ lines: new Set(lines), hosts }]
     const on = new Set(picks.filter(({ host }) => host && hosts.has(host)).map(({ line }) => line))
-    const owners = new Map<number, Line>()
+    const owners = new Map<number, Claim>()
     for (const line of [...lines].sort((a, b) => Number(on.has(b)) - Number(on.has(a)))) {
       const shape = this.#pins.shapeOf(line)
       if (!owners.has(shape)) owners.set(shape, line)
@@ -112,9 +112,9 @@ export class Clashes {
 function reaching(
   picks: readonly Pick[],
   takes: (use: SignalUse, host: Host) => boolean,
-): { lines: Line[]; hosts: Set<Host> } {
+): { lines: Claim[]; hosts: Set<Host> } {
   const hosts = new Set<Host>()
-  const lines: Line[] = []
+  const lines: Claim[] = []
   for (const { line } of picks) {
     const [use] = line.uses
     const mine = use ? line.choices.filter(({ host }) => takes(use, host)) : []
@@ -125,12 +125,10 @@ function reaching(
   return { lines, hosts }
 }
 
-const pinOf = (host: Host): string => host.end.slice(host.ref.length + 1)
-
 /** Timer that a signal with a frequency of its own would take; a pin on several is left to the check. */
 export function timerOf({ facts }: SignalUse, host: Host): { key: string } | undefined {
   if (facts.needs !== 'pwm' || facts.hertz === undefined || !host.board || !host.functions.has('pwm')) return undefined
-  const own = timersAt(host.board, pinOf(host))
+  const own = timersAt(host.board, host.pin)
   return own.length === 1 ? { key: `${host.ref} ${own[0]}` } : undefined
 }
 
@@ -140,14 +138,14 @@ const timersAt = ({ board }: BoardInstance, pin: string): string[] =>
 /** Interrupt line that a signal waiting for an edge would take, where pins share them. */
 export function edgeOf({ facts }: SignalUse, host: Host): string | undefined {
   if (facts.needs !== 'interrupt' || !host.board) return undefined
-  const shared = host.board.board.interruptLines.find((one) => one.pins.includes(pinOf(host)))
+  const shared = host.board.board.interruptLines.find((one) => one.pins.includes(host.pin))
   return shared && `${host.ref} ${shared.id}`
 }
 
 /** PWM channel that a pulse would take, where it reaches several pins and all of them get the same. */
 export function channelOf({ facts }: SignalUse, host: Host): string | undefined {
   if (facts.needs !== 'pwm' || !host.board || !host.functions.has('pwm')) return undefined
-  const pin = pinOf(host)
+  const pin = host.pin
   const shared = host.board.board.timers.flatMap(({ id, channels }) =>
     Object.entries(channels).flatMap(([name, pins]) =>
       pins.includes(pin) ? [{ key: `${host.ref} ${id} ${name}`, pins: pins.length }] : [],

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fitBoards } from '../advice/fit.ts'
 import { moveBoard } from '../advice/moveBoard.ts'
-import { remediesFor } from '../advice/remedies.ts'
+import { waysOut } from '../advice/waysOut.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { check } from '../rules/index.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
@@ -70,7 +70,7 @@ describe('conflict', () => {
   })
 })
 
-describe('remedies', () => {
+describe('ways', () => {
   const table: readonly [string, Short, RegExp][] = [
     ['another address', { mcu: 'uno-r3', parts: { A: 'bme280', B: 'bme280' } }, /^Move [AB] to 0x77/],
     ['a feature less', { parts: { A: 'gps-uart', B: 'hc-12', C: 'pms5003' } }, /^Do without: USB serial/],
@@ -82,7 +82,7 @@ describe('remedies', () => {
     const wiring = resolve(planOf({ mcu: 'pico', parts: { STEP: 'a4988' } }), catalog)
     const result = assign(wiring)
     expect(result.unplaced.map(({ end }) => end)).toContain('STEP.VMOT')
-    const [best] = remediesFor(wiring, result, undefined)
+    const [best] = waysOut(wiring, result, undefined)
     expect(best?.title).toMatch(/^Add a supply of \d+\.\d V for STEP$/)
     const after = resolve(applyEdits(wiring.plan, best!.edits), catalog)
     expect(assign(after).unplaced).toEqual([])
@@ -98,10 +98,10 @@ describe('remedies', () => {
       const wiring = resolve(planOf({ mcu, parts: { B: part } }), catalog)
       const result = assign(wiring)
       expect(result.unplaced.map(({ end }) => end)).toEqual([line])
-      const remedies = remediesFor(wiring, result, conflictIn(wiring))
-      expect(remedies[0]?.title).toMatch(new RegExp(`^Put a divider of two resistors into the line of ${line}`))
-      expect(remedies[1]?.title).toMatch(/level shifter/)
-      for (const { edits } of remedies.slice(0, 2)) {
+      const ways = waysOut(wiring, result, conflictIn(wiring))
+      expect(ways[0]?.title).toMatch(new RegExp(`^Put a divider of two resistors into the line of ${line}`))
+      expect(ways[1]?.title).toMatch(/level shifter/)
+      for (const { edits } of ways.slice(0, 2)) {
         const plan = applyEdits(wiring.plan, edits)
         const after = resolve(plan, catalog)
         expect(assign(after).edits).toEqual([])
@@ -114,7 +114,7 @@ describe('remedies', () => {
   )
   it('two lines of two parts get two resistors each', () => {
     const wiring = resolve(planOf({ mcu: 'pico', parts: { A: 'hc-sr04', B: 'hc-sr04' } }), catalog)
-    const [best] = remediesFor(wiring, assign(wiring), conflictIn(wiring))
+    const [best] = waysOut(wiring, assign(wiring), conflictIn(wiring))
     expect(best?.title).toMatch(/^Put a divider of two resistors into the line of A\.ECHO, B\.ECHO/)
     expect(best?.left).toBe(0)
     const plan = applyEdits(wiring.plan, best!.edits)
@@ -125,21 +125,21 @@ describe('remedies', () => {
     const uno = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-sr04' } }), catalog)
     expect(assign(uno).unplaced).toEqual([])
     const fed = resolve(planOf({ mcu: 'pico', parts: { B: 'hc-sr04p' }, wires: 'B.VCC MCU.VBUS' }), catalog)
-    const remedies = remediesFor(fed, assign(fed), conflictIn(fed)).map(({ title }) => title)
-    expect(remedies[0]).toBe('Feed B from MCU.3V3 (3.3 V)')
-    expect(remedies[1]).toMatch(/^Put a divider/)
+    const ways = waysOut(fed, assign(fed), conflictIn(fed)).map(({ title }) => title)
+    expect(ways[0]).toBe('Feed B from MCU.3V3 (3.3 V)')
+    expect(ways[1]).toMatch(/^Put a divider/)
   })
   it.each(table)('%s is offered, and what is offered works', (_, short, title) => {
     const wiring = resolve(planOf(short), catalog)
     const result = assign(wiring)
     const { found } = conflict(short)
-    const remedies = remediesFor(wiring, result, found!)
-    expect(remedies.map((one) => one.title).some((one) => title.test(one))).toBe(true)
-    for (const one of remedies) {
+    const ways = waysOut(wiring, result, found!)
+    expect(ways.map((one) => one.title).some((one) => title.test(one))).toBe(true)
+    for (const one of ways) {
       const after = resolve(applyEdits(wiring.plan, one.edits), catalog)
       expect(openSignals(after).length).toBeLessThan(result.unplaced.length)
     }
-    const lefts = remedies.map((one) => one.left)
+    const lefts = ways.map((one) => one.left)
     expect(lefts).toEqual([...lefts].sort((a, b) => a - b))
   })
 })

@@ -2,8 +2,8 @@ import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { openSignals, prepare } from './assign.ts'
-import { Problem, UNPLACED } from './problem.ts'
 import { search } from './search.ts'
+import { NO_PIN, SearchProblem } from './searchProblem.ts'
 
 /** A smallest set of needs that cannot all be met: without any one of them the rest can. */
 export interface Conflict {
@@ -21,7 +21,7 @@ type Unit = readonly SignalUse[]
 /** True when all of these can be placed beside what is wired already. */
 export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean =>
   // One signal left out would cost that much by itself.
-  search(new Problem(wiring, open), undefined, UNPLACED).best.left.length === 0
+  search(new SearchProblem(wiring, open), undefined, NO_PIN).best.left.length === 0
 
 /** A minimal conflict of a plan as it would be wired: supplies and ties decided, signals open. */
 export function conflictIn(wiring: Wiring): Conflict | undefined {
@@ -48,7 +48,7 @@ export function conflictOf(wiring: Wiring, open: readonly SignalUse[]): Conflict
   }
   const core = explain([], false, units)
   const uses = core.flat()
-  const problem = new Problem(wiring, uses)
+  const problem = new SearchProblem(wiring, uses)
   const pins = new Set<string>()
   for (const line of problem.singles) for (const { host } of line.choices) pins.add(host.end)
   for (const task of problem.tasks)
@@ -72,7 +72,7 @@ function unitsOf(open: readonly SignalUse[]): Unit[] {
   return [...units.values()]
 }
 
-function textOf(problem: Problem, core: readonly Unit[], pins: number): string {
+function textOf(problem: SearchProblem, core: readonly Unit[], pins: number): string {
   const said: string[] = []
   const kinds = new Map<string, PartInstance[]>()
   for (const task of problem.tasks) kinds.set(task.kind, [...(kinds.get(task.kind) ?? []), task.part])

@@ -1,5 +1,6 @@
+import type { Lane, Task } from './lanes.ts'
 import type { PinTable } from './pinTable.ts'
-import type { Lane, Line, Problem, Task } from './problem.ts'
+import type { Claim, SearchProblem } from './searchProblem.ts'
 
 /** A lane with the tasks put on it, and the lines that it then needs. */
 export interface Filling {
@@ -7,7 +8,7 @@ export interface Filling {
   /** Position of the lane among those of the problem. */
   readonly index: number
   readonly tasks: readonly Task[]
-  readonly lines: readonly Line[]
+  readonly lines: readonly Claim[]
   /** Points of the controller. */
   readonly rank: number
   /** The same for fillings that the matching cannot tell apart. */
@@ -16,13 +17,13 @@ export interface Filling {
 
 /** Every filling of the lanes, worked out once. */
 export class Fillings {
-  readonly #problem: Problem
+  readonly #problem: SearchProblem
   readonly #pins: PinTable
   readonly #index: ReadonlyMap<Lane, number>
   readonly #opened = new Map<Lane, Map<Task, Filling | undefined>>()
   readonly #next = new Map<Filling, Map<Task, Filling | undefined>>()
 
-  constructor(problem: Problem, pins: PinTable) {
+  constructor(problem: SearchProblem, pins: PinTable) {
     this.#problem = problem
     this.#pins = pins
     this.#index = new Map(problem.lanes.map((lane, index) => [lane, index]))

@@ -5,6 +5,7 @@ import type { Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
 import { kits } from '../testing/kits.ts'
 import { catalog, planOf } from '../testing/plans.ts'
+import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assignChoosing } from './choosing.ts'
 
@@ -13,41 +14,58 @@ const joined = (plan: Plan, [a, b]: readonly [string, string]): boolean => {
   return plan.wires.some(([from, to]) => (one.test(from) && two.test(to)) || (one.test(to) && two.test(from)))
 }
 
-describe('kits are wired as an experienced maker would', () => {
-  it.each(kits)('$title', ({ title: _, why, wired = [], never = [], adds, value = {}, left = [], ...short }) => {
-    const plan = planOf(short)
-    const result = assignChoosing(resolve(plan, catalog))
-    const after = applyEdits(plan, result.edits)
-    expect(
-      wired.filter((pair) => !joined(after, pair)),
-      why,
-    ).toEqual([])
-    expect(
-      never.filter((pair) => joined(after, pair)),
-      why,
-    ).toEqual([])
-    expect(
-      result.unplaced.map(({ end }) => end),
-      why,
-    ).toEqual(left)
-    if (adds !== undefined) expect(result.added, why).toHaveLength(adds)
-    for (const [ref, of] of Object.entries(value)) expect(after.parts[ref]?.options?.ohms, why).toBe(of)
-    const added = Object.keys(after.parts).filter((ref) => !(ref in plan.parts))
-    expect(result.added.map(({ ref }) => ref)).toEqual(added)
-    const marked = Object.entries(after.parts).flatMap(([ref, { buy }]) => (buy ? [ref] : []))
-    expect(marked, 'what was added is to be bought, and nothing else').toEqual(added)
-    const faults = check(resolve(after, catalog), allRules).filter(({ severity }) => severity === 'fault')
-    expect(
-      faults.map(({ message }) => message),
-      why,
-    ).toEqual([])
+/** Ends of a pair of which two hang on one net. */
+const together = (wiring: Wiring, [a, b]: readonly [string, string]): string[] => {
+  const [one, two] = [a, b].map((each) => new RegExp(`^(?:${each})$`)) as [RegExp, RegExp]
+  return wiring.nets.flatMap(({ ends }) => {
+    const [left, right] = [ends.filter((end) => one.test(end)), ends.filter((end) => two.test(end))]
+    return left.length > 0 && right.length > 0 ? [...left, ...right] : []
   })
+}
+
+describe('kits are wired as an experienced maker would', () => {
+  it.each(kits)(
+    '$title',
+    ({ title: _, why, wired = [], never = [], apart = [], adds, value = {}, left = [], ...short }) => {
+      const plan = planOf(short)
+      const result = assignChoosing(resolve(plan, catalog))
+      const after = applyEdits(plan, result.edits)
+      expect(
+        wired.filter((pair) => !joined(after, pair)),
+        why,
+      ).toEqual([])
+      expect(
+        never.filter((pair) => joined(after, pair)),
+        why,
+      ).toEqual([])
+      expect(
+        result.unplaced.map(({ end }) => end),
+        why,
+      ).toEqual(left)
+      const ended = resolve(after, catalog)
+      expect(
+        apart.flatMap((pair) => together(ended, pair)),
+        why,
+      ).toEqual([])
+      if (adds !== undefined) expect(result.added, why).toHaveLength(adds)
+      for (const [ref, of] of Object.entries(value)) expect(after.parts[ref]?.options?.ohms, why).toBe(of)
+      const added = Object.keys(after.parts).filter((ref) => !(ref in plan.parts))
+      expect(result.added.map(({ ref }) => ref)).toEqual(added)
+      const marked = Object.entries(after.parts).flatMap(([ref, { buy }]) => (buy ? [ref] : []))
+      expect(marked, 'what was added is to be bought, and nothing else').toEqual(added)
+      const faults = check(ended, allRules).filter(({ severity }) => severity === 'fault')
+      expect(
+        faults.map(({ message }) => message),
+        why,
+      ).toEqual([])
+    },
+  )
 })
 
 describe('what is wired stays', () => {
   it.each(kits)(
     '$title, asked again',
-    ({ title: _, why, wired: __, never: ___, adds: ____, value: _____, left: ______, ...short }) => {
+    ({ title: _, why, wired: __, never: ___, apart: ____, adds: _____, value: ______, left: _______, ...short }) => {
       const plan = planOf(short)
       const after = applyEdits(plan, assignChoosing(resolve(plan, catalog)).edits)
       expect(assignChoosing(resolve(after, catalog)).edits, why).toEqual([])

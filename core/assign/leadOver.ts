@@ -1,8 +1,9 @@
+import { entryOf } from '../base/entryOf.ts'
+import { memo } from '../base/memo.ts'
 import { helpersFor } from '../catalog/catalog.ts'
 import { volts } from '../catalog/common.ts'
-import type { Inner } from '../catalog/partSchema.ts'
+import type { Inner } from '../catalog/innerSchema.ts'
 import { holds } from '../catalog/when.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -76,8 +77,7 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
   const most = volts(levelsOf(use).most, use.part.logicVolts)
   if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && most !== undefined && logic > most + 0.01)
     return true
-  const known = refusals.get(wiring) ?? new Map<string, boolean>()
-  refusals.set(wiring, known)
+  const known = refusals(wiring)
   const likeness = `${likenessOf(wiring, use)} ${use.part.part.provides.length > 0 ? use.end : ''}`
   let isRefused = known.get(likeness)
   if (isRefused === undefined) {
@@ -90,7 +90,7 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
 }
 
 /** Whether every pin refuses signals of a likeness, some for their level alone; the same for all that are alike. */
-const refusals = new WeakMap<Wiring, Map<string, boolean>>()
+const refusals = memo((_wiring: Wiring) => new Map<string, boolean>())
 
 function channelFor(wiring: Wiring, use: SignalUse, taken: ReadonlySet<string>): Channel | undefined {
   const line = lineOf(use)

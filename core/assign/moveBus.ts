@@ -2,8 +2,9 @@ import { applyEdits, type Edit } from '../plan/edit.ts'
 import { busNeed, carries } from '../wiring/buses.ts'
 import type { Bus, Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { hostsFor, judge, scarcityOf } from './candidates.ts'
+import { hostsFor, judge } from './candidates.ts'
 import { detach } from './rewire.ts'
+import { scarcityOf } from './scarcity.ts'
 
 /** Another controller for a bus, with the edits that move all of its shared lines there. */
 export interface BusWay {
@@ -46,11 +47,7 @@ export function busWays(wiring: Wiring, bus: Bus): BusWay[] {
       const found = combine(choices.map(({ hosts }) => hosts)).find(
         (hosts) =>
           new Set(hosts).size === hosts.length &&
-          carries(
-            board,
-            controller,
-            new Map(hosts.map((host, at) => [choices[at]!.signal, new Set([host.end.slice(host.ref.length + 1)])])),
-          ),
+          carries(board, controller, new Map(hosts.map((host, at) => [choices[at]!.signal, new Set([host.pin])]))),
       )
       if (!found) return []
       const on = choices.flatMap(({ uses }, at) =>

@@ -4,16 +4,16 @@ import type { Host, SignalUse } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { openSignals, prepare } from './assign.ts'
 import { neaten } from './neatness.ts'
-import { type Line, Problem } from './problem.ts'
 import { search } from './search.ts'
+import { type Claim, SearchProblem } from './searchProblem.ts'
 
 /**
  * The most that neatness less its price can come to, by trying every placing of the single signals. It shares nothing
  * with the improvement but the meaning of the points: two for neighbours, one for their order, a fifth for rising numbers.
  */
-function exhaustive(lines: readonly Line[], at: ReadonlyMap<SignalUse, Host>, kit: readonly string[]): number {
+function exhaustive(lines: readonly Claim[], at: ReadonlyMap<SignalUse, Host>, kit: readonly string[]): number {
   const uses = lines.map((line) => line.uses[0] as SignalUse)
-  const post = (host: Host) => host.board?.facts.pin(host.end.slice(host.ref.length + 1))
+  const post = (host: Host) => host.board?.facts.pin(host.pin)
   const cable = (use: SignalUse): readonly string[] =>
     use.part.part.cable.length > 0 ? use.part.part.cable : use.part.part.pins.map(({ id }) => id)
   const place = (use: SignalUse): number => cable(use).indexOf(use.facts.pin)
@@ -87,7 +87,7 @@ describe('neatness', () => {
     for (const [mcu, parts] of small) {
       const plan = planOf({ mcu, parts })
       const { wiring } = prepare(resolve(plan, catalog))
-      const problem = new Problem(wiring, openSignals(wiring))
+      const problem = new SearchProblem(wiring, openSignals(wiring))
       const { best } = search(problem)
       const neat = neaten(wiring, problem.singles, best)
       const at = new Map(neat.arrangement.placed.map(({ use, host }) => [use, host]))

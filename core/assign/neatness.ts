@@ -1,15 +1,12 @@
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { channelOf, edgeOf, timerOf } from './clashes.ts'
-import type { Line } from './problem.ts'
+import { BESIDE, IN_ORDER, type Pair, pairsOf, RISING, type Spot, spotOf } from './neatPairs.ts'
 import type { Arrangement } from './search.ts'
+import type { Claim } from './searchProblem.ts'
 
-/** Points for two signals side by side that belong together, and for their standing in order. */
-export const BESIDE = 2
-export const IN_ORDER = 1
-/** Points for pin numbers that rise with the order; little, so that it only decides between equals. */
-const RISING = 0.2
 /** Points that a change has to gain. */
 const LEAST_GAIN = 0.05
+
 /** Passes over all signals, after which the improvement stops. */
 const MOST_PASSES = 8
 
@@ -22,84 +19,17 @@ export interface Neat {
   readonly paid: number
 }
 
-/** Two signals that belong side by side. */
-interface Pair {
-  readonly a: SignalUse
-  readonly b: SignalUse
-  /** They stand next to each other on the part, or in the kit, `a` first: their order can be right. */
-  readonly inOrder: boolean
-}
-
-/**
- * Signals that belong together: those of one part, in the order of its cable, and single signals of parts of a kind one
- * after the other in the kit.
- */
-function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
-  const pairs: Pair[] = []
-  const lastOf = new Map<string, SignalUse>()
-  for (const part of wiring.parts) {
-    const own = wiring.signals.filter((use) => use.part === part && uses.has(use))
-    const cable = part.part.cable.length > 0 ? part.part.cable : part.part.pins.map((pin) => pin.id)
-    for (const [at, a] of own.entries())
-      for (const b of own.slice(at + 1)) {
-        const step = cable.indexOf(b.facts.pin) - cable.indexOf(a.facts.pin)
-        pairs.push({ a: step > 0 ? a : b, b: step > 0 ? b : a, inOrder: Math.abs(step) === 1 })
-      }
-    const [only] = own
-    if (!only || own.length > 1) continue
-    const key = `${part.home?.ref} ${part.part.id}`
-    const before = lastOf.get(key)
-    if (before) pairs.push({ a: before, b: only, inOrder: true })
-    lastOf.set(key, only)
-  }
-  return pairs
-}
-
-/** A line of posts and the place on it, for pins of a board as of an expander. */
-interface Spot {
-  readonly row: object
-  readonly place: number
-  /** Places to the next post of the same column. */
-  readonly step: number
-  /** As people count it: the number in the pin's name, else its place. */
-  readonly number: number
-}
-
-function spotOf(host: Host | undefined): Spot | undefined {
-  if (!host) return undefined
-  const pin = host.end.slice(host.ref.length + 1)
-  if (host.provider) {
-    const row = host.provider.part.provides.find(({ pins }) => pins.includes(pin))
-    return row && { row, place: row.pins.indexOf(pin), step: 1, number: row.pins.indexOf(pin) }
-  }
-  const facts = host.board?.facts.pin(pin)
-  return (
-    facts && {
-      row: facts.header,
-      place: facts.position,
-      step: facts.header.columns,
-      number: numberOf(pin) ?? facts.position,
-    }
-  )
-}
-
-/** The last number in a name: 10 of `GP10`. */
-const numberOf = (pin: string): number | undefined => {
-  const digits = /\d+$/.exec(pin)?.[0]
-  return digits === undefined ? undefined : Number(digits)
-}
-
 /**
  * Makes an arrangement neater: single signals move to free pins, change places, or go as a whole part to neighbouring
  * pins, as long as what is gained is more than what it costs. Local search; what it gains and what is paid are reported,
  * and held against the exhaustive answer on small kits by its test. No timer, interrupt line or PWM channel comes to be
  * asked for two things. Same input, same answer.
  */
-export function neaten(wiring: Wiring, singles: readonly Line[], found: Arrangement): Neat {
+export function neaten(wiring: Wiring, singles: readonly Claim[], found: Arrangement): Neat {
   const at = new Map<SignalUse, Host>()
   for (const use of wiring.signals) if (use.hosts[0]) at.set(use, use.hosts[0].host)
   for (const { use, host } of found.placed) at.set(use, host)
-  const lines = new Map<SignalUse, Line>()
+  const lines = new Map<SignalUse, Claim>()
   for (const line of singles) {
     const [use] = line.uses
     if (use && found.placed.some((one) => one.use === use)) lines.set(use, line)
@@ -128,14 +58,14 @@ type Change = ReadonlyMap<SignalUse, Host>
 
 class State {
   readonly at: Map<SignalUse, Host>
-  readonly lines: ReadonlyMap<SignalUse, Line>
+  readonly lines: ReadonlyMap<SignalUse, Claim>
   readonly pairs: readonly Pair[]
   readonly #pairsOf = new Map<SignalUse, Pair[]>()
   readonly #prices = new Map<SignalUse, ReadonlyMap<Host, number>>()
   readonly #spots = new Map<Host, Spot | undefined>()
   readonly #held = new Map<SignalUse, Map<Host, readonly string[]>>()
 
-  constructor(wiring: Wiring, at: Map<SignalUse, Host>, lines: ReadonlyMap<SignalUse, Line>) {
+  constructor(wiring: Wiring, at: Map<SignalUse, Host>, lines: ReadonlyMap<SignalUse, Claim>) {
     this.at = at
     this.lines = lines
     this.pairs = pairsOf(wiring, new Set(at.keys())).filter(({ a, b }) => lines.has(a) || lines.has(b))

@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { leadsSomewhere } from '../circuit/reach.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -14,26 +15,16 @@ export interface OpenEnd {
   readonly why: 'open' | 'other-rule'
 }
 
-const bySide = new WeakMap<
-  Wiring,
-  { byPart: Map<PartInstance, SignalUse[]>; tails: Set<string>; unused: Set<string> }
->()
-
 /** Signals by part, ends from which the next wire starts, and pins left open, gathered once. */
-function gathered(wiring: Wiring) {
-  let known = bySide.get(wiring)
-  if (!known) {
-    const byPart = new Map<PartInstance, SignalUse[]>()
-    for (const use of wiring.signals) {
-      const mine = byPart.get(use.part)
-      if (mine) mine.push(use)
-      else byPart.set(use.part, [use])
-    }
-    known = { byPart, tails: new Set(wiring.signals.map((use) => use.tail)), unused: new Set(wiring.plan.unused) }
-    bySide.set(wiring, known)
+const gathered = memo((wiring: Wiring) => {
+  const byPart = new Map<PartInstance, SignalUse[]>()
+  for (const use of wiring.signals) {
+    const mine = byPart.get(use.part)
+    if (mine) mine.push(use)
+    else byPart.set(use.part, [use])
   }
-  return known
-}
+  return { byPart, tails: new Set(wiring.signals.map((use) => use.tail)), unused: new Set(wiring.plan.unused) }
+})
 
 /** Pins of a part that have no wire and are not left open on purpose: signals, supplies, grounds and ties. */
 export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
@@ -103,7 +94,8 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
         what: `goes to ${tie.to}`,
         why: touched && part.part.build !== 'component' ? 'other-rule' : 'open',
       })
-  return found
+  // A leg that is both the side of a signal and one that is tied waits once.
+  return found.filter(({ end }, at) => found.findIndex((one) => one.end === end) === at)
 }
 
 /** It only moves outputs of a driver that carry nothing, while others of that driver do. */

@@ -1,15 +1,15 @@
 import type { Host } from '../wiring/model.ts'
 import { Matching, NONE, type Row } from './matching.ts'
-import type { Choice, Line, Problem } from './problem.ts'
+import type { Choice, Claim, SearchProblem } from './searchProblem.ts'
 
 /** Lines matched to pins at least cost. */
 export interface Matched {
-  readonly lines: readonly Line[]
+  readonly lines: readonly Claim[]
   readonly matching: Matching
 }
 
 export interface Pick {
-  readonly line: Line
+  readonly line: Claim
   readonly host: Host | undefined
 }
 
@@ -24,10 +24,10 @@ export class PinTable {
   readonly #rows = new Map<readonly Choice[], Row>()
   readonly #shapes = new Map<readonly Choice[], number>()
   readonly #shapeIds = new Map<string, number>()
-  readonly #singles: readonly Line[]
+  readonly #singles: readonly Claim[]
   readonly #base: Matching
 
-  constructor(problem: Problem) {
+  constructor(problem: SearchProblem) {
     this.#singles = problem.singles
     this.#findColumns(everyChoice(problem))
     this.#base = Matching.empty(this.capacity())
@@ -56,7 +56,7 @@ export class PinTable {
     return this.#hosts.map((hosts) => hosts.length)
   }
 
-  row(line: Line): Row {
+  row(line: Claim): Row {
     let row = this.#rows.get(line.choices)
     if (!row) {
       const costs = new Float64Array(this.#hosts.length).fill(Number.POSITIVE_INFINITY)
@@ -68,7 +68,7 @@ export class PinTable {
   }
 
   /** The same for lines that the matching cannot tell apart. */
-  shapeOf({ choices }: Line): number {
+  shapeOf({ choices }: Claim): number {
     let shape = this.#shapes.get(choices)
     if (shape === undefined) {
       const text = choices.map(({ host, extra }) => `${host.end} ${extra}`).join(', ')
@@ -80,16 +80,16 @@ export class PinTable {
   }
 
   /** Pins for the single signals, which are matched once, and these lines together. */
-  match(lines: readonly Line[]): Matched {
+  match(lines: readonly Claim[]): Matched {
     return this.#matched(this.#base.copy(), lines, [...this.#singles, ...lines])
   }
 
   /** The same for changed single signals. */
-  matchAll(lines: readonly Line[]): Matched {
+  matchAll(lines: readonly Claim[]): Matched {
     return this.#matched(Matching.empty(this.capacity()), lines, lines)
   }
 
-  #matched(matching: Matching, add: readonly Line[], lines: readonly Line[]): Matched {
+  #matched(matching: Matching, add: readonly Claim[], lines: readonly Claim[]): Matched {
     for (const line of add) matching.add(this.row(line))
     return { lines, matching }
   }
@@ -109,7 +109,7 @@ export class PinTable {
 }
 
 /** Every list of choices of a problem, once. */
-function everyChoice(problem: Problem): Set<readonly Choice[]> {
+function everyChoice(problem: SearchProblem): Set<readonly Choice[]> {
   const all = new Set<readonly Choice[]>(problem.singles.map((line) => line.choices))
   for (const task of problem.tasks)
     for (const lane of problem.lanesFor(task)) for (const use of task.uses) all.add(problem.choicesOn(lane, use))

@@ -9,7 +9,7 @@ import { groundEnd } from '../wiring/supply.ts'
 import type { Decision } from './feedAndTie.ts'
 import { spans, spareOf } from './spares.ts'
 
-/** Pull-ups in ohms: of an I2C bus or a one-wire line with short leads, and of a switch or an open drain. */
+/** Pull-ups in ohms: of an I2C bus or a 1-Wire line with short leads, and of a switch or an open drain. */
 export const BUS_PULL_OHMS = 4700
 export const PULL_OHMS = 10_000
 
@@ -44,7 +44,7 @@ export function pullEdits(
   }
 }
 
-/** Resistors that the placed lines of the wanted parts need and do not have: buses, one-wire lines, pins without a pull. */
+/** Resistors that the placed lines of the wanted parts need and do not have: buses, 1-Wire lines, pins without a pull. */
 export function addPullUps(wiring: Wiring, wanted: (ref: string) => boolean): Decision[] {
   const decisions: Decision[] = []
   let now = wiring

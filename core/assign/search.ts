@@ -3,8 +3,9 @@ import type { Host, PartInstance, SignalUse } from '../wiring/model.ts'
 import { Coming, Prices } from './bounds.ts'
 import { Clashes } from './clashes.ts'
 import { type Filling, Fillings } from './fillings.ts'
+import type { Lane, Task } from './lanes.ts'
 import { type Matched, PinTable } from './pinTable.ts'
-import { type Lane, type Line, type Problem, type Task, UNPLACED } from './problem.ts'
+import { type Claim, NO_PIN, type SearchProblem } from './searchProblem.ts'
 
 /** A complete arrangement: every line on a pin, or without one. */
 export interface Arrangement {
@@ -46,7 +47,7 @@ const SLACK = 1e-6
  * {@link Prices}). Arrangements of `ceiling` points and more are not looked for. The same problem gives the same answer.
  */
 export function search(
-  problem: Problem,
+  problem: SearchProblem,
   shouldStop?: (steps: number) => boolean,
   ceiling = Number.POSITIVE_INFINITY,
 ): Found {
@@ -102,7 +103,7 @@ export function search(
       stopped = true
       return
     }
-    const lost = dropped.reduce((sum, task) => sum + task.uses.length * UNPLACED, 0)
+    const lost = dropped.reduce((sum, task) => sum + task.uses.length * NO_PIN, 0)
     for (const prices of priceLists) if (boundBy(prices, depth, division) + lost >= limit()) return
     // What is ahead depends on shapes and on what can still clash, not on which part lies where.
     const state = `${depth} ${division
@@ -144,7 +145,7 @@ export function search(
 }
 
 /** By task: true when nothing tells it from the one before it. */
-function twins(problem: Problem, fillings: Fillings): boolean[] {
+function twins(problem: SearchProblem, fillings: Fillings): boolean[] {
   const likeness = (task: Task): string => {
     const lanes = problem.lanesFor(task).map((lane) => `${lane.key} ${fillings.open(lane, task)?.shape}`)
     return [task.kind, task.part.part.id, problem.traceOf([task.part], 0, true), task.uses.length, ...lanes].join('; ')
@@ -156,7 +157,7 @@ function twins(problem: Problem, fillings: Fillings): boolean[] {
 }
 
 /** What a lane that carries nothing yet offers to every task: the same for lanes that are one and the same. */
-function profiles(problem: Problem, fillings: Fillings): ReadonlyMap<Lane, string> {
+function profiles(problem: SearchProblem, fillings: Fillings): ReadonlyMap<Lane, string> {
   return new Map(
     problem.lanes.map((lane, index) => {
       const offers = problem.tasks.map((task) =>
@@ -169,9 +170,9 @@ function profiles(problem: Problem, fillings: Fillings): ReadonlyMap<Lane, strin
 }
 
 /** The arrangement that leaves everything open. */
-const nothingOf = (problem: Problem): Arrangement => {
+const nothingOf = (problem: SearchProblem): Arrangement => {
   const left = [...problem.singles, ...problem.tasks].flatMap((one) => [...one.uses])
-  return { extra: left.length * UNPLACED, placed: [], left }
+  return { extra: left.length * NO_PIN, placed: [], left }
 }
 
 /**
@@ -179,7 +180,7 @@ const nothingOf = (problem: Problem): Arrangement => {
  * unused lane, cheapest first.
  */
 function waysOf(
-  problem: Problem,
+  problem: SearchProblem,
   fillings: Fillings,
   prices: Prices,
   profile: ReadonlyMap<Lane, string>,
@@ -208,7 +209,7 @@ function waysOf(
  * Parts that hear the same traffic as a task on a lane: those on the lane, those before the bus switch whose channel it
  * is, and before that one's; and those behind the switches on the lane. Channels of one switch do not hear each other.
  */
-function heardBy(problem: Problem, task: Task, lane: Lane, division: readonly Filling[]): PartInstance[] {
+function heardBy(problem: SearchProblem, task: Task, lane: Lane, division: readonly Filling[]): PartInstance[] {
   const on = (one: Lane): PartInstance[] => [
     ...one.parts,
     ...(division.find((each) => each.lane === one)?.tasks.map((each) => each.part) ?? []),
@@ -232,7 +233,7 @@ function heardBy(problem: Problem, task: Task, lane: Lane, division: readonly Fi
 
 /** Pins for one division: groups are chosen lane by lane, then all lines are matched together. */
 function settle(
-  problem: Problem,
+  problem: SearchProblem,
   pins: PinTable,
   clashes: Clashes,
   division: readonly Filling[],
@@ -241,8 +242,7 @@ function settle(
   limit: number,
 ): Arrangement | undefined {
   const more =
-    division.reduce((sum, one) => sum + one.rank, 0) +
-    dropped.reduce((sum, task) => sum + task.uses.length * UNPLACED, 0)
+    division.reduce((sum, one) => sum + one.rank, 0) + dropped.reduce((sum, task) => sum + task.uses.length * NO_PIN, 0)
   let best: Arrangement | undefined
   const most = (): number => Math.min(limit, best?.extra ?? Number.POSITIVE_INFINITY) - more
   const moving = division.filter((one) => one.lane.controller.groups)
@@ -257,7 +257,7 @@ function settle(
     for (const group of one.lane.controller.groups ?? []) {
       if ([...one.lane.given].some(([signal, end]) => `${one.lane.board.ref}.${group[signal]}` !== end)) continue
       const fixed = new Map(
-        one.lines.map((line): [Line, Line] => {
+        one.lines.map((line): [Claim, Claim] => {
           const end = `${one.lane.board.ref}.${group[line.name.slice(line.name.lastIndexOf(' ') + 1)]}`
           return [line, { ...line, choices: line.choices.filter(({ host }) => host.end === end) }]
         }),
@@ -271,7 +271,7 @@ function settle(
 }
 
 function arrange(
-  problem: Problem,
+  problem: SearchProblem,
   division: readonly Filling[],
   dropped: readonly Task[],
   pins: PinTable,

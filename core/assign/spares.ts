@@ -1,6 +1,6 @@
+import { entryOf } from '../base/entryOf.ts'
 import type { Companion } from '../catalog/partSchema.ts'
 import { chosenFact, runsOf } from '../circuit/loads.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
 /**

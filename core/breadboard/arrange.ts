@@ -29,7 +29,7 @@ export interface ArrangeTask {
 const ROUNDS_PER_BODY = 80
 const MOST_ROUNDS = 2400
 /** Cost of a body that finds no room, in pitches of wire. */
-const UNPLACED = 2000
+const NO_ROOM = 2000
 
 interface Spot {
   readonly board: number
@@ -247,7 +247,7 @@ class Packer {
     bodies.forEach((body, index) => {
       const spot = spots[index]
       if (!spot) {
-        cost += UNPLACED
+        cost += NO_ROOM
         return
       }
       const x = grid.boards[spot.board]!.x

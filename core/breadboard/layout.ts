@@ -1,4 +1,4 @@
-import { entryOf } from '../text/entryOf.ts'
+import { entryOf } from '../base/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { breadboardKinds, Grid, type Hole, type Node } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'

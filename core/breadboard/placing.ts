@@ -1,6 +1,6 @@
+import { entryOf } from '../base/entryOf.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { arrange, type Body, legPoints } from './arrange.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, isRail, type Node, rowOf } from './grid.ts'

@@ -2,8 +2,8 @@ import type { Wiring } from '../wiring/model.ts'
 import type { Grid, Node, RailName } from './grid.ts'
 import type { Unit } from './units.ts'
 
-/** A rail is worth its wires from so many places on. */
-const LEAST_PLACES = 2
+/** With so many places, or fewer, a net is better wired from hole to hole than over a rail. */
+const FEW_PLACES = 2
 
 /**
  * Which net each piece of rail carries. On the breadboards of one board: the ground with most places takes both minus
@@ -34,7 +34,7 @@ export function assignRails(
       }
       for (const [net, count] of nets) places.set(net, (places.get(net) ?? 0) + count)
     }
-    const ranked = [...places].filter(([, count]) => count > LEAST_PLACES).sort((a, b) => b[1] - a[1] || a[0] - b[0])
+    const ranked = [...places].filter(([, count]) => count > FEW_PLACES).sort((a, b) => b[1] - a[1] || a[0] - b[0])
     const of = (ground: boolean): number[] =>
       ranked.map(([net]) => net).filter((net) => wiring.nets[net]!.ground === ground)
     const give = (left: RailName, right: RailName, [first, second]: readonly number[]): void => {

@@ -1,7 +1,7 @@
+import { UnionFind } from '../base/unionFind.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { coveredPosts, plugsOf } from '../wiring/plugs.ts'
-import { UnionFind } from '../wiring/unionFind.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, holeAt, isRail, type Node, railNames, rowOf } from './grid.ts'
 import type { Join, Point } from './points.ts'
 import type { Spot } from './posts.ts'

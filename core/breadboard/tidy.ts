@@ -69,16 +69,16 @@ function bridgeAnchor(grid: Grid, other: Point): Point {
   return { ...other, y: gapAt ?? 1 }
 }
 
-export type Line = readonly [number, number, number, number]
+export type Straight = readonly [number, number, number, number]
 
-export function lineOf(grid: Grid, wire: Pick<LaidWire, 'a' | 'b' | 'holeA' | 'holeB'>): Line {
+export function lineOf(grid: Grid, wire: Pick<LaidWire, 'a' | 'b' | 'holeA' | 'holeB'>): Straight {
   const at = (point: Point, hole: Hole | undefined): [number, number] =>
     hole === undefined ? [point.x, point.y] : [grid.x(hole), rowOf(hole)]
   return [...at(wire.a, wire.holeA), ...at(wire.b, wire.holeB)]
 }
 
 /** Two straight wires cross, ends not counted. */
-export function cross(one: Line, two: Line): boolean {
+export function cross(one: Straight, two: Straight): boolean {
   const [ax, ay, bx, by] = one
   const [cx, cy, dx, dy] = two
   if (Math.max(ax, bx) < Math.min(cx, dx) || Math.max(cx, dx) < Math.min(ax, bx)) return false
@@ -89,7 +89,7 @@ export function cross(one: Line, two: Line): boolean {
 }
 
 /** How many pairs of wires cross, drawn straight. */
-export function countCrossings(lines: readonly Line[]): number {
+export function countCrossings(lines: readonly Straight[]): number {
   let count = 0
   for (const [at, one] of lines.entries()) for (const two of lines.slice(at + 1)) if (cross(one, two)) count += 1
   return count

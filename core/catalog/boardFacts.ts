@@ -1,4 +1,5 @@
-import { entryOf } from '../text/entryOf.ts'
+import { entryOf } from '../base/entryOf.ts'
+import { memo } from '../base/memo.ts'
 import type { AnalogUnit, Board, BoardPin, Caution, Controller, Header, Rail } from './boardSchema.ts'
 import { busSignals, type Levels, type PinCurrent } from './common.ts'
 import { bareNumber, buildNameIndex, type NameIndex, normaliseName } from './names.ts'
@@ -47,17 +48,8 @@ export function postPlace({ header, position }: PinFacts): { readonly x: number;
   return { x: header.at.x + dx, y: header.at.y + dy }
 }
 
-const cache = new WeakMap<Board, BoardFacts>()
-
 /** Works out a board's facts; the same board gives the same object. */
-export function boardFacts(board: Board): BoardFacts {
-  let facts = cache.get(board)
-  if (!facts) {
-    facts = compile(board)
-    cache.set(board, facts)
-  }
-  return facts
-}
+export const boardFacts = memo(compile)
 
 function compile(board: Board): BoardFacts {
   const declared = new Map(board.pins.map((pin) => [pin.id, pin]))

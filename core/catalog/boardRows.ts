@@ -1,4 +1,4 @@
-import { formatVolts } from '../electrical/quantity.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { boardFacts } from './boardFacts.ts'
 import type { Board } from './boardSchema.ts'
 import { type BusKind, busSignals, volts } from './common.ts'
@@ -54,7 +54,14 @@ export function boardRows(board: Board): FactRow[] {
       ].join('; '),
     },
     { title: 'Analog outputs', text: counted(having('analog-out')) },
-    { title: 'PWM', text: counted(having('pwm')) },
+    {
+      title: 'PWM',
+      text: [
+        counted(having('pwm')),
+        ...(board.pwm ? [`${board.pwm.channels} channels on ${board.pwm.timers} timers`] : []),
+        ...(board.pwm?.leastHertz === undefined ? [] : [`from ${formatQuantity(board.pwm.leastHertz, 'Hz')}`]),
+      ].join('; '),
+    },
     { title: 'Edge interrupts', text: counted(having('interrupt')) },
     { title: 'Touch', text: counted(having('touch')) },
     ...(Object.keys(busSignals) as BusKind[]).map((kind) => {

@@ -164,7 +164,7 @@ export const Feature = v.strictObject({
   text: Text,
   /** Switched on in a new plan. */
   usual: v.optional(v.boolean(), false),
-  /** Needs for which the feature itself is there, such as `analog-out`; `onewire` stands for one-wire lines. */
+  /** Needs for which the feature itself is there, such as `analog-out`; `onewire` stands for 1-Wire lines. */
   serves: v.optional(v.array(Text), []),
   /** Pins that the feature occupies. */
   pins: v.optional(v.array(PinId), []),

@@ -1,5 +1,6 @@
-import type { Outcome } from '../text/problem.ts'
-import { parseYaml, validateYaml } from '../text/yamlSource.ts'
+import { memo } from '../base/memo.ts'
+import type { Outcome } from '../base/problem.ts'
+import { parseYaml, validateYaml } from '../base/yamlSource.ts'
 import { Board } from './boardSchema.ts'
 import { buildNameIndex, type NameIndex } from './names.ts'
 import { type Helper, Part } from './partSchema.ts'
@@ -26,19 +27,15 @@ export function makeCatalog(boards: readonly Board[], parts: readonly Part[], ow
   return { boards: byId(boards), parts: byId(parts), own }
 }
 
-const helping = new WeakMap<Catalog, Map<Helper, Part[]>>()
+const helping = memo((catalog: Catalog) => {
+  const byHelper = new Map<Helper, Part[]>()
+  for (const part of catalog.parts.values())
+    if (part.helper) byHelper.set(part.helper, [...(byHelper.get(part.helper) ?? []), part])
+  return byHelper
+})
 
 /** Entries that the tool takes for something by itself, in order of id. */
-export function helpersFor(catalog: Catalog, helper: Helper): readonly Part[] {
-  let byHelper = helping.get(catalog)
-  if (!byHelper) {
-    byHelper = new Map()
-    helping.set(catalog, byHelper)
-    for (const part of catalog.parts.values())
-      if (part.helper) byHelper.set(part.helper, [...(byHelper.get(part.helper) ?? []), part])
-  }
-  return byHelper.get(helper) ?? []
-}
+export const helpersFor = (catalog: Catalog, helper: Helper): readonly Part[] => helping(catalog).get(helper) ?? []
 
 /** Reads one board file. Problems name file, line, key and what was expected. */
 export function readBoard(text: string, file: string): Outcome<Board> {
@@ -52,14 +49,7 @@ export function readPart(text: string, file: string): Outcome<Part> {
   return source.ok ? validateYaml(source.value, Part) : source
 }
 
-const indexes = new WeakMap<Part, NameIndex>()
-
 /** Names of a part's pins. */
-export function partNames(part: Part): NameIndex {
-  let index = indexes.get(part)
-  if (!index) {
-    index = buildNameIndex(part.pins.map((pin) => ({ id: pin.id, names: pin.aliases, net: pin.id })))
-    indexes.set(part, index)
-  }
-  return index
-}
+export const partNames = memo(
+  (part: Part): NameIndex => buildNameIndex(part.pins.map((pin) => ({ id: pin.id, names: pin.aliases, net: pin.id }))),
+)

@@ -1,5 +1,6 @@
-import { entryOf } from '../text/entryOf.ts'
-import type { Inner, Part } from './partSchema.ts'
+import { entryOf } from '../base/entryOf.ts'
+import type { Inner } from './innerSchema.ts'
+import type { Part } from './partSchema.ts'
 
 /** Forward volts of a diode at its full current: fixed, or a fact of the value that an option has. */
 export function forwardOf(

@@ -1,4 +1,4 @@
-import type { Path } from '../text/yamlSource.ts'
+import type { Path } from '../base/yamlSource.ts'
 import { boardFacts } from './boardFacts.ts'
 import type { Board } from './boardSchema.ts'
 import { busSignals, plainFunctions } from './common.ts'

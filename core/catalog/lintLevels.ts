@@ -1,4 +1,4 @@
-import type { Path } from '../text/yamlSource.ts'
+import type { Path } from '../base/yamlSource.ts'
 import { type Levels, volts } from './common.ts'
 
 /** Says one thing that is wrong, with the keys that lead to it. */

@@ -1,13 +1,46 @@
-import type { Path } from '../text/yamlSource.ts'
+import type { Path } from '../base/yamlSource.ts'
 import { type Catalog, partNames } from './catalog.ts'
 import { busSignals, isLoad } from './common.ts'
 import { footprintPins, legsOf } from './footprint.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
-import type { Footprint, Part, When } from './partSchema.ts'
+import type { Footprint, Part, PartOption } from './partSchema.ts'
+import type { Mode, When } from './signalSchema.ts'
+
+/** An entry under proof, and how something is said of it. */
+interface Proof {
+  readonly part: Part
+  readonly catalog: Catalog
+  readonly say: Say
+  /** Says it where a list names something that is no pin. */
+  readonly known: (list: readonly (string | null)[], where: string, path?: Path) => void
+  readonly options: ReadonlyMap<string, PartOption>
+}
 
 /** What can be proved wrong about a part; `catalog` holds the parts that it refers to. */
 export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
+  const ids = new Set(part.pins.map(({ id }) => id))
+  const proof: Proof = {
+    part,
+    catalog,
+    say,
+    known: (list, where, path) => {
+      for (const id of list) if (id !== null && !ids.has(id)) say(`${where} names ${id}, which is no pin`, path)
+    },
+    options: new Map(part.options.map((option) => [option.id, option])),
+  }
   if (part.sources.length === 0) say('has no sources', ['sources'])
+  lintPins(proof)
+  lintSupplies(proof)
+  lintOptions(proof)
+  const modes = part.modes.length > 0 ? part.modes : [undefined]
+  for (const [index, mode] of modes.entries()) lintMode(proof, mode, mode ? ['modes', index] : ['signals'])
+  lintGiven(proof)
+  lintContents(proof)
+  lintCompanions(proof)
+  lintBuild(proof)
+}
+
+function lintPins({ part, say }: Proof): void {
   const ids = new Set<string>()
   for (const [index, pin] of part.pins.entries()) {
     if (ids.has(pin.id)) say(`pin ${pin.id} stands twice`, ['pins', index])
@@ -18,9 +51,9 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
         say(`alias ${alias} fits ${fits.length > 1 ? fits.join(' and ') : `the pin ${fits[0]}`}`, ['pins', index])
     }
   }
-  const known = (list: readonly (string | null)[], where: string, path?: Path): void => {
-    for (const id of list) if (id !== null && !ids.has(id)) say(`${where} names ${id}, which is no pin`, path)
-  }
+}
+
+function lintSupplies({ part, say, known }: Proof): void {
   for (const [index, supply] of part.supplies.entries()) {
     const at = ['supplies', index]
     known([...supply.pins, ...supply.ground], 'supply', at)
@@ -35,7 +68,9 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
     const { typicalMilliamps: typical, peakMilliamps: peak } = supply
     if (typeof typical === 'number' && typeof peak === 'number' && typical > peak) say('typical current above peak', at)
   }
-  const options = new Map(part.options.map((option) => [option.id, option]))
+}
+
+function lintOptions({ part, say }: Proof): void {
   for (const [index, option] of part.options.entries()) {
     const at = ['options', index]
     if (option.kind !== 'amount' && !option.values.some((one) => one.value === option.usual))
@@ -44,60 +79,69 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
       for (const { value } of option.values)
         if (Number(value) < 0x08 || Number(value) > 0x77) say(`option ${option.id}: ${value} is a reserved address`, at)
   }
-  const modes = part.modes.length > 0 ? part.modes : [undefined]
-  for (const [index, mode] of modes.entries()) {
-    const at: Path = mode ? ['modes', index] : ['signals']
-    const signals = [...part.signals, ...(mode?.signals ?? [])]
-    const ties = [...part.ties, ...(mode?.ties ?? [])]
-    const where = mode ? `mode ${mode.id}` : 'wiring'
+}
+
+/** Signals and ties of one way to wire a part, those of all ways included. */
+function lintMode(proof: Proof, mode: Mode | undefined, at: Path): void {
+  const { part, say, known, options } = proof
+  const signals = [...part.signals, ...(mode?.signals ?? [])]
+  const ties = [...part.ties, ...(mode?.ties ?? [])]
+  const where = mode ? `mode ${mode.id}` : 'wiring'
+  known(
+    [...signals, ...ties].map((one) => one.pin),
+    where,
+    at,
+  )
+  if (mode?.i2c?.pullUpTo !== undefined) known([mode.i2c.pullUpTo], `${where}: the pull-ups`, at)
+  const uses = [...signals, ...ties]
+  const used = new Set(uses.map(({ pin }) => pin))
+  for (const [later, one] of uses.entries())
+    if (uses.slice(0, later).some((other) => other.pin === one.pin && !areApart(one.when, other.when)))
+      say(`${where} uses ${one.pin} twice`, at)
+  for (const signal of signals) {
+    const sets =
+      typeof signal.levels === 'object'
+        ? Object.values(signal.levels.sets)
+        : signal.levels === undefined
+          ? []
+          : [signal.levels]
+    for (const set of sets)
+      if (!Object.hasOwn(part.levels, set))
+        say(`${where}: ${signal.pin} has levels ${set}, which the part does not define`, at)
+  }
+  for (const tie of ties) {
+    const targets = typeof tie.to === 'string' ? [tie.to] : Object.values(tie.to.values)
     known(
-      [...signals, ...ties].map((one) => one.pin),
-      where,
+      targets.filter((one) => one !== 'supply' && one !== 'ground'),
+      `${where}: the tie of ${tie.pin}`,
       at,
     )
-    if (mode?.i2c?.pullUpTo !== undefined) known([mode.i2c.pullUpTo], `${where}: the pull-ups`, at)
-    const uses = [...signals, ...ties]
-    const used = new Set(uses.map(({ pin }) => pin))
-    for (const [later, one] of uses.entries())
-      if (uses.slice(0, later).some((other) => other.pin === one.pin && !areApart(one.when, other.when)))
-        say(`${where} uses ${one.pin} twice`, at)
-    for (const signal of signals) {
-      const sets =
-        typeof signal.levels === 'object'
-          ? Object.values(signal.levels.sets)
-          : signal.levels === undefined
-            ? []
-            : [signal.levels]
-      for (const set of sets)
-        if (!Object.hasOwn(part.levels, set))
-          say(`${where}: ${signal.pin} has levels ${set}, which the part does not define`, at)
-    }
-    for (const tie of ties) {
-      const targets = typeof tie.to === 'string' ? [tie.to] : Object.values(tie.to.values)
-      known(
-        targets.filter((one) => one !== 'supply' && one !== 'ground'),
-        `${where}: the tie of ${tie.pin}`,
-        at,
-      )
-      if (typeof tie.to === 'string') continue
-      const option = options.get(tie.to.option)
-      if (!option) say(`${where}: ${tie.pin} follows the option ${tie.to.option}, which the part does not have`, at)
-      for (const { value } of option?.values ?? [])
-        if (!Object.hasOwn(tie.to.values, String(value))) say(`${where}: ${tie.pin} has no strap for ${value}`, at)
-    }
-    const addressed = mode?.i2c?.addresses
-    if (addressed !== undefined && addressed.fixed.length === 0 && addressed.option === undefined)
-      say(`${where} has no address; expected one such as 0x3C, or an option that gives it`, at)
-    if (addressed?.option !== undefined && options.get(addressed.option)?.kind !== 'i2c-address')
-      say(`${where}: the address option ${addressed.option} is no address`, at)
-    for (const address of addressed?.fixed ?? [])
-      if (address < 0x08 || address > 0x77) say(`${where}: reserved address ${address}`, at)
-    for (const pin of part.pins) {
-      const fed = part.supplies.some((supply) => supply.pins.includes(pin.id) || supply.ground.includes(pin.id))
-      const needed = pin.role === 'signal' && pin.open === undefined && !used.has(pin.id) && !fed
-      if (needed) say(`${where} says nothing of pin ${pin.id}`, ['pins', part.pins.indexOf(pin)])
-    }
+    if (typeof tie.to === 'string') continue
+    const option = options.get(tie.to.option)
+    if (!option) say(`${where}: ${tie.pin} follows the option ${tie.to.option}, which the part does not have`, at)
+    for (const { value } of option?.values ?? [])
+      if (!Object.hasOwn(tie.to.values, String(value))) say(`${where}: ${tie.pin} has no strap for ${value}`, at)
   }
+  lintAddresses(proof, mode, where, at)
+  for (const pin of part.pins) {
+    const fed = part.supplies.some((supply) => supply.pins.includes(pin.id) || supply.ground.includes(pin.id))
+    const needed = pin.role === 'signal' && pin.open === undefined && !used.has(pin.id) && !fed
+    if (needed) say(`${where} says nothing of pin ${pin.id}`, ['pins', part.pins.indexOf(pin)])
+  }
+}
+
+function lintAddresses({ say, options }: Proof, mode: Mode | undefined, where: string, at: Path): void {
+  const addressed = mode?.i2c?.addresses
+  if (addressed !== undefined && addressed.fixed.length === 0 && addressed.option === undefined)
+    say(`${where} has no address; expected one such as 0x3C, or an option that gives it`, at)
+  if (addressed?.option !== undefined && options.get(addressed.option)?.kind !== 'i2c-address')
+    say(`${where}: the address option ${addressed.option} is no address`, at)
+  for (const address of addressed?.fixed ?? [])
+    if (address < 0x08 || address > 0x77) say(`${where}: reserved address ${address}`, at)
+}
+
+/** Levels, pins and rails that it gives to others, and what moves them. */
+function lintGiven({ part, say, known, options }: Proof): void {
   const logic = part.supplies[0]?.logicVolts ?? part.supplies[0]?.usual ?? part.supplies[0]?.most ?? 3.3
   for (const [name, levels] of Object.entries(part.levels))
     lintLevels(levels, logic, `levels ${name}`, say, ['levels', name])
@@ -129,6 +173,10 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
     for (const signal of Object.keys(controller.pins))
       if (!signals.includes(signal)) say(`${controller.id} has no signal ${signal}`)
   }
+}
+
+/** What lies inside, and the conditions of all that is there at times only. */
+function lintContents({ part, catalog, say, known, options }: Proof): void {
   for (const content of part.contains) {
     if (!catalog.parts.has(content.part)) say(`contains ${content.part}, which is not in the catalogue`)
     for (const id of Array.isArray(content.count) ? content.count : [])
@@ -143,6 +191,9 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
       say(`inner ${inner.kind} joins ${inner.between[0]} with itself`, ['inner'])
   }
   known(part.cable, 'cable', ['cable'])
+}
+
+function lintCompanions({ part, catalog, say, known }: Proof): void {
   for (const [index, companion] of part.companions.entries()) {
     const at = ['companions', index]
     const other = catalog.parts.get(companion.part)
@@ -160,6 +211,10 @@ export function lintPartEntry(part: Part, catalog: Catalog, say: Say): void {
         'companion',
       )
   }
+}
+
+/** Plugs and footprints. */
+function lintBuild({ part, say, known }: Proof): void {
   for (const row of part.plugPosts) known(row, 'a row of posts for a plug', ['plugPosts'])
   if (part.plugsOn.length > 0) {
     const most = Math.min(...part.plugsOn)

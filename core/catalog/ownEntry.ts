@@ -1,5 +1,5 @@
-import type { Outcome, Problem } from '../text/problem.ts'
-import { MOST_PROBLEMS, type Path, parseYaml, validateValue } from '../text/yamlSource.ts'
+import type { Outcome, Problem } from '../base/problem.ts'
+import { MOST_PROBLEMS, type Path, parseYaml, validateValue } from '../base/yamlSource.ts'
 import { Board } from './boardSchema.ts'
 import type { Catalog } from './catalog.ts'
 import { lintBoardEntry } from './lintBoard.ts'

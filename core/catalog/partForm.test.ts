@@ -1,18 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { parse, stringify } from 'yaml'
 import { catalog } from '../testing/plans.ts'
+import { withForm } from './formText.ts'
 import { readOwnEntry } from './ownEntry.ts'
-import {
-  emptyForm,
-  formOf,
-  guessUse,
-  idOf,
-  isPlain,
-  type PartForm,
-  readPinNames,
-  renamedPins,
-  withForm,
-} from './partForm.ts'
+import { emptyForm, formOf, idOf, isPlain, type PartForm, readPinNames, renamedPins } from './partForm.ts'
+import { guessUse } from './pinUses.ts'
 
 const pins = (typed: string) => renamedPins([], typed)
 const read = (text: string) => {

@@ -1,4 +1,5 @@
-import { parseQuantity } from '../electrical/quantity.ts'
+import { memo } from '../base/memo.ts'
+import { parseAmount } from '../electrical/quantity.ts'
 import { editDistance } from './names.ts'
 
 interface EntryOption {
@@ -115,16 +116,12 @@ const pieces = (text: string): string[] =>
     .filter((piece) => piece !== '')
 
 /** Id and keywords without blanks and marks, in their order. */
-const phrases = new WeakMap<Entry, readonly string[]>()
+const phrases = memo((entry: Entry): readonly string[] => [entry.id, ...entry.keywords].map(bare))
 
 function phraseScore(entry: Entry, typed: string): number {
   const forms = typed.includes(' ') ? [typed, typed.replace(/s$/, '')] : formsOf(typed)
   const same = new Set(forms.map(bare))
-  let names = phrases.get(entry)
-  if (!names) {
-    names = [entry.id, ...entry.keywords].map(bare)
-    phrases.set(entry, names)
-  }
+  const names = phrases(entry)
   if (same.has(names[0] as string)) return 100
   const at = names.slice(1).findIndex((name) => same.has(name))
   return at < 0 ? 0 : 30 + 40 / (1 + at)
@@ -133,24 +130,17 @@ function phraseScore(entry: Entry, typed: string): number {
 /** Texts of an entry by what a word in them counts: the id most, then title, keywords and summary. */
 type Places = readonly { readonly text: string; readonly letters: number; readonly weight: number }[]
 
-const places = new WeakMap<Entry, Places>()
-
-function placesOf(entry: Entry): Places {
-  let known = places.get(entry)
-  if (!known) {
-    const list: readonly [readonly string[], number][] = [
-      [[entry.id, bare(entry.id), ...pieces(entry.id)], 40],
-      [pieces(entry.title), 22],
-      [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
-      [pieces(entry.summary ?? ''), 4],
-    ]
-    known = list.flatMap(([texts, weight]) =>
-      [...new Set(texts)].map((text) => ({ text, letters: lettersOf(text), weight })),
-    )
-    places.set(entry, known)
-  }
-  return known
-}
+const placesOf = memo((entry: Entry): Places => {
+  const list: readonly [readonly string[], number][] = [
+    [[entry.id, bare(entry.id), ...pieces(entry.id)], 40],
+    [pieces(entry.title), 22],
+    [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
+    [pieces(entry.summary ?? ''), 4],
+  ]
+  return list.flatMap(([texts, weight]) =>
+    [...new Set(texts)].map((text) => ({ text, letters: lettersOf(text), weight })),
+  )
+})
 
 /** How well one word fits: a prefix less than the whole. */
 function wordScore(entry: Entry, word: string, loose: boolean): number {
@@ -199,22 +189,16 @@ function likeness(
   return distance <= most ? 0.5 - 0.15 * distance : 0
 }
 
-const wordsOfValues = new WeakMap<object, readonly string[]>()
-
-function valueWords(one: EntryOption['values'][number]): readonly string[] {
-  let known = wordsOfValues.get(one)
-  if (!known) {
-    known = [String(one.value), ...pieces(one.title ?? '')]
-    wordsOfValues.set(one, known)
-  }
-  return known
-}
+const valueWords = memo((one: EntryOption['values'][number]): readonly string[] => [
+  String(one.value),
+  ...pieces(one.title ?? ''),
+])
 
 /** What a word says of an option: an amount with a unit or a prefix, or one of its values by name. */
 function optionFor({ options = [] }: Entry, word: string): Options | undefined {
   const [, figure = '', unit = ''] = /^(\d[\d.]*[kmunpµ]?\d*)([a-zΩ]*)$/.exec(word) ?? []
   const meant = units[unit] ?? (unit === '' && /[km]/.test(figure) ? 'ohm' : undefined)
-  const amount = meant === undefined ? undefined : parseQuantity(figure.replace(/^(\d+)m$/, '$1M'))
+  const amount = meant === undefined ? undefined : parseAmount(figure.replace(/^(\d+)m$/, '$1M'), '')
   for (const { id, kind, unit: own, values } of options) {
     if (kind === 'amount' && own !== undefined && own === meant && amount !== undefined) return { [id]: amount }
     const value = values.find((one) => valueWords(one).includes(word))

@@ -1,20 +1,12 @@
+import { memoIn } from '../base/memo.ts'
 import type { Board, Variant } from './boardSchema.ts'
 import type { Catalog } from './catalog.ts'
 
-const made = new WeakMap<Board, Map<string, Board>>()
-
 /** A board as one of its models: the same object for the same model; the board itself for an unknown or absent one. */
-export function asVariant(board: Board, id: string | undefined): Board {
+export const asVariant = memoIn((board: Board, id: string | undefined): Board => {
   const variant = board.variants.find((one) => one.id === id)
-  if (!variant) return board
-  const known = made.get(board) ?? new Map<string, Board>()
-  made.set(board, known)
-  const before = known.get(variant.id)
-  if (before) return before
-  const board2 = overlay(board, variant)
-  known.set(variant.id, board2)
-  return board2
-}
+  return variant ? overlay(board, variant) : board
+})
 
 /** The board that a plan's entry names, as the model it names. */
 export function boardOf(

@@ -1,5 +1,5 @@
-import { entryOf } from '../text/entryOf.ts'
-import type { When } from './partSchema.ts'
+import { entryOf } from '../base/entryOf.ts'
+import type { When } from './signalSchema.ts'
 
 /** True when a condition on an option holds, or there is none. */
 export function holds(when: When | undefined, options: Readonly<Record<string, string | number>>): boolean {

@@ -20,7 +20,7 @@ export interface AnalogSpan {
 /** Span of an analog signal at the pin that reads it; undefined while it is not placed or its output not known. */
 export function analogSpan(wiring: Wiring, use: SignalUse): AnalogSpan | undefined {
   const host = use.hosts[0]?.host
-  const unit = host?.board?.facts.pin(host.end.slice(host.ref.length + 1))?.analogUnit
+  const unit = host?.board?.facts.pin(host.pin)?.analogUnit
   if (use.facts.needs !== 'analog-in' || !host || !unit) return undefined
   const net = wiring.netOf(host.end)
   if (use.facts.direction === 'passive') {

@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { sourcesOf } from '../wiring/supply.ts'
 import { circuitOf } from './circuit.ts'
@@ -21,16 +22,12 @@ export interface Budget {
   readonly unknown: readonly string[]
 }
 
-const made = new WeakMap<Wiring, readonly Budget[]>()
-
 /**
  * Loads of every source. A part that makes a supply for others takes in what they take: the same current through a
  * linear regulator, the same power over its efficiency through a switching one. A board passes on what hangs on its
  * rails to whatever feeds it through a pin; what it takes itself is not counted, since its rail limits leave it out.
  */
-export function budgets(wiring: Wiring): readonly Budget[] {
-  const known = made.get(wiring)
-  if (known) return known
+export const budgets = memo((wiring: Wiring): readonly Budget[] => {
   const sources = sourcesOf(wiring)
   // Loads that have no supply of their own and take their current through a driver.
   const driven = drivenLoads(circuitOf(wiring)).filter(
@@ -108,10 +105,8 @@ export function budgets(wiring: Wiring): readonly Budget[] {
     done.set(source.end, sum)
     return sum
   }
-  const all = sources.map((source): Budget => {
+  return sources.map((source): Budget => {
     const { typical, peak, items, unknown } = load(source, 0)
     return { source, typicalMilliamps: typical, peakMilliamps: peak, items, unknown }
   })
-  made.set(wiring, all)
-  return all
-}
+})

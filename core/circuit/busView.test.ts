@@ -46,7 +46,7 @@ it('an SPI bus: selects, modes in common, the slowest clock, who lets go', () =>
   expect(view?.fastest).toBe(5_000_000)
 })
 
-it('UARTs and one-wire lines', () => {
+it('UARTs and single-wire lines', () => {
   const wiring = wiringOf({
     parts: { G: 'gps-uart', A: 'ds18b20-probe', B: 'ds18b20-probe', R: { part: 'resistor', options: { ohms: 4700 } } },
     wires: 'G.TX MCU.16, A.DQ MCU.27, B.DQ MCU.27, R.1 A.DQ, R.2 MCU.3V3',

@@ -1,8 +1,9 @@
+import { entryOf } from '../base/entryOf.ts'
+import { memo } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { forwardOf } from '../catalog/forward.ts'
-import type { Channel, Inner } from '../catalog/partSchema.ts'
+import type { Channel, Inner } from '../catalog/innerSchema.ts'
 import { holds } from '../catalog/when.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, Net, PartInstance, SignalUse, Source, Terminal, Wiring } from '../wiring/model.ts'
 import { drives, switchesLoad } from '../wiring/needs.ts'
@@ -89,17 +90,10 @@ export interface DriverChannel {
   readonly loads: readonly Element[]
 }
 
-const made = new WeakMap<Wiring, Circuit>()
+const circuits = memo(build)
 
-export function circuitOf(given: Wiring): Circuit {
-  const wiring = given.whole ?? given
-  let circuit = made.get(wiring)
-  if (!circuit) {
-    circuit = build(wiring)
-    made.set(wiring, circuit)
-  }
-  return circuit
-}
+/** The circuit of a wiring; of a part of one, that of the whole. */
+export const circuitOf = (wiring: Wiring): Circuit => circuits(wiring.whole ?? wiring)
 
 function build(wiring: Wiring): Circuit {
   const users = new Map<Host, SignalUse[]>()

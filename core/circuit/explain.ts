@@ -5,7 +5,8 @@ import type { Net, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type Port, railOf } from './circuit.ts'
 import type { Actor, Strand } from './island.ts'
 import { linesOf } from './lines.ts'
-import { heldAtStart, type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
+import { type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
+import { heldAtStart } from './ways.ts'
 
 /** Everything that the model knows of one pin, as sentences with their arithmetic. */
 export interface Explanation {

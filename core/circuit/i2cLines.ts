@@ -1,4 +1,5 @@
-import { entryOf } from '../text/entryOf.ts'
+import { entryOf } from '../base/entryOf.ts'
+import { memo } from '../base/memo.ts'
 import { segmentsOf } from '../wiring/i2c.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { networkOf } from './still.ts'
@@ -28,14 +29,8 @@ const LEAD = 20e-12
 /** Clock that most libraries set, in hertz. */
 export const USUAL_CLOCK = 100_000
 
-const made = new WeakMap<Wiring, readonly I2cLine[]>()
-
 /** Both lines of every I2C segment that reaches a host, worked out once. */
-export function i2cLines(wiring: Wiring): readonly I2cLine[] {
-  const known = made.get(wiring) ?? findLines(wiring)
-  made.set(wiring, known)
-  return known
-}
+export const i2cLines = memo((wiring: Wiring): readonly I2cLine[] => findLines(wiring))
 
 function findLines(wiring: Wiring): I2cLine[] {
   const lines: I2cLine[] = []

@@ -1,9 +1,11 @@
+import { memo } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
 import { type Branch, WIRE_OHMS } from '../electrical/network.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Net, PartInstance } from '../wiring/model.ts'
 import type { Circuit, DriverChannel, Element, Port } from './circuit.ts'
+import { CLOSED_OHMS, ON_OHMS, ohmsOf, outputOhms } from './elementOhms.ts'
 
 /** A branch of the network, with the element or pin that it stands for. */
 export interface Strand extends Branch {
@@ -36,11 +38,6 @@ export interface Island {
   readonly actors: readonly Actor[]
 }
 
-/** Milliseconds do not matter here: a closed contact is a piece of wire. */
-const CLOSED_OHMS = WIRE_OHMS
-/** A transistor that conducts: enough to see a short, too little to change what a load gets. */
-const ON_OHMS = 0.1
-
 /** A level at one net comes out at another, at the supply of that side: through a level shifter or a buffer. */
 export interface Passage {
   readonly from: number
@@ -56,21 +53,15 @@ export interface Groundwork {
   readonly passages: readonly Passage[]
 }
 
-const grounds = new WeakMap<Circuit, Builder>()
-
-function builderOf(circuit: Circuit): Builder {
-  let build = grounds.get(circuit)
-  if (!build) {
-    build = new Builder(circuit)
-    build.elements()
-    build.pulls()
-    build.transfers()
-    build.channels()
-    build.ports()
-    grounds.set(circuit, build)
-  }
+const builderOf = memo((circuit: Circuit): Builder => {
+  const build = new Builder(circuit)
+  build.elements()
+  build.pulls()
+  build.transfers()
+  build.channels()
+  build.ports()
   return build
-}
+})
 
 export const groundworkOf = (circuit: Circuit): Groundwork => builderOf(circuit)
 
@@ -345,18 +336,3 @@ class Builder implements Groundwork {
 
 const channelAt = (circuit: Circuit, port: Port): boolean =>
   circuit.channels.some((channel) => channel.output === port.terminal.end)
-
-/** Ohms of an element that conducts both ways; of a load from what it takes at its usual voltage. */
-function ohmsOf(element: Element): number | undefined {
-  if (element.ohms !== undefined) return element.ohms
-  if (element.runs === undefined || element.runs <= 0) return undefined
-  const supply = element.part.part.supplies[0]
-  const rated = supply?.usual ?? supply?.least ?? 5
-  return (rated / element.runs) * 1000
-}
-
-/** Resistance of an output stage in ohms; where no source gives it, none. */
-function outputOhms(port: Port): number {
-  const levels = port.use ? levelsOf(port.use) : port.host?.levels
-  return Math.max(levels?.outputOhms ?? 0, WIRE_OHMS)
-}

@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
@@ -5,7 +6,7 @@ import { switchesLoad } from '../wiring/needs.ts'
 import { type LineNetwork, networkOf } from './still.ts'
 
 /** One way along a wire: who drives, who listens, and the voltages that arrive there. */
-export interface Line {
+export interface DrivenLine {
   /** Ends of driver and receiver. */
   readonly driver: string
   readonly receiver: string
@@ -25,22 +26,14 @@ export interface Line {
   readonly openDrain: boolean
 }
 
-const lines = new WeakMap<Wiring, readonly Line[]>()
-
 /** Every driven line of the wiring with its levels at the far end, worked out once. */
-export function linesOf(wiring: Wiring): readonly Line[] {
-  const known = lines.get(wiring) ?? findLines(wiring)
-  lines.set(wiring, known)
-  return known
-}
-
-function findLines(wiring: Wiring): Line[] {
+export const linesOf = memo((wiring: Wiring): readonly DrivenLine[] => {
   const network = networkOf(wiring)
   return [...wiring.signals.flatMap((use) => linesOfSignal(wiring, use, network)), ...boardLinks(wiring, network)]
-}
+})
 
 /** The lines of one signal of a part. */
-export function linesOfSignal(wiring: Wiring, use: SignalUse, network = networkOf(wiring)): readonly Line[] {
+export function linesOfSignal(wiring: Wiring, use: SignalUse, network = networkOf(wiring)): readonly DrivenLine[] {
   if (use.state === 'tied') return [tiedLine(wiring, use, network)]
   const { part, facts } = use
   const ownNet = wiring.netOf(use.end)
@@ -49,10 +42,10 @@ export function linesOfSignal(wiring: Wiring, use: SignalUse, network = networkO
   const bus = facts.needs.startsWith('i2c.')
   const listens = facts.direction === 'in' || facts.direction === 'both' || bus
   const drives = facts.direction !== 'passive' && facts.direction !== 'in'
-  return use.hosts.flatMap(({ host }): Line[] => {
+  return use.hosts.flatMap(({ host }): DrivenLine[] => {
     if (switchesLoad(host.functions)) return []
     const hostNet = wiring.netOf(host.end)
-    const lines: Line[] = []
+    const lines: DrivenLine[] = []
     if (listens) {
       const at = network.driven(hostNet, ownNet, outputOf(host))
       const resting = network.resting(ownNet)
@@ -93,7 +86,7 @@ export function linesOfSignal(wiring: Wiring, use: SignalUse, network = networkO
 }
 
 /** A signal that is tied instead of run: only what it bears matters. */
-function tiedLine(wiring: Wiring, use: SignalUse, network: LineNetwork): Line {
+function tiedLine(wiring: Wiring, use: SignalUse, network: LineNetwork): DrivenLine {
   const net = wiring.netOf(use.end)
   return {
     driver: net.sources[0]?.end ?? use.end,
@@ -111,14 +104,14 @@ function tiedLine(wiring: Wiring, use: SignalUse, network: LineNetwork): Line {
   }
 }
 
-const limitsOf = (use: SignalUse): Pick<Line, 'vih' | 'vil' | 'most'> => {
+const limitsOf = (use: SignalUse): Pick<DrivenLine, 'vih' | 'vil' | 'most'> => {
   const levels = levelsOf(use)
   const at = use.part.logicVolts
   return { vih: volts(levels.vih, at), vil: volts(levels.vil, at), most: volts(levels.most, at) }
 }
 
 /** Pins of two boards that are joined, straight or through resistors: either may drive. */
-function boardLinks(wiring: Wiring, network: LineNetwork): Line[] {
+function boardLinks(wiring: Wiring, network: LineNetwork): DrivenLine[] {
   if (wiring.boards.length < 2) return []
   const hosts = [...wiring.hosts.values()].filter((host) => host.board && wiring.netOf(host.end).wired)
   const near = new Set(wiring.nets)
@@ -126,7 +119,7 @@ function boardLinks(wiring: Wiring, network: LineNetwork): Line[] {
     const from = wiring.netOf(driver.end)
     if (!near.has(from) || from.ground || from.sources.length > 0) return []
     const joined = network.joined(from)
-    return hosts.flatMap((receiver): Line[] => {
+    return hosts.flatMap((receiver): DrivenLine[] => {
       const to = wiring.netOf(receiver.end)
       if (driver.ref === receiver.ref || !joined.has(to.index)) return []
       return [

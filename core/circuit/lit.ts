@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import { solve } from '../electrical/network.ts'
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { circuitOf, type Element, type Port } from './circuit.ts'
@@ -37,20 +38,13 @@ const PROBE_OHMS = 1000
 /** Current in milliamperes from which a diode counts as conducting. */
 const CONDUCTS = 0.001
 
-const lit = new WeakMap<Wiring, readonly LitDiode[]>()
-
 /** Every diode that lights, with both sides led to something that can drive a current through it. I = (V − Vf) / R. */
-export function litDiodes(wiring: Wiring): readonly LitDiode[] {
-  let all = lit.get(wiring)
-  if (!all) {
-    const mine = wiring.whole ? new Set(wiring.parts) : undefined
-    all = circuitOf(wiring)
-      .elements.filter((one) => one.lights && (!mine || mine.has(one.part)))
-      .flatMap((element) => lightOf(wiring, element) ?? [])
-    lit.set(wiring, all)
-  }
-  return all
-}
+export const litDiodes = memo((wiring: Wiring): readonly LitDiode[] => {
+  const mine = wiring.whole ? new Set(wiring.parts) : undefined
+  return circuitOf(wiring)
+    .elements.filter((one) => one.lights && (!mine || mine.has(one.part)))
+    .flatMap((element) => lightOf(wiring, element) ?? [])
+})
 
 /** A diode that never conducts, and whose cathode lies above its anode in some state: it is turned round. */
 export function isTurned({ forward, over, under }: Flow): boolean {
@@ -237,12 +231,8 @@ export interface PinLoad {
 /** Current above which a pin is shorted, which other rules say. */
 const SHORTED = 2000
 
-const loads = new WeakMap<Wiring, readonly PinLoad[]>()
-
 /** Current of each pin that carries any: what flows through elements, and what the facts of a signal say. */
-export function pinLoads(wiring: Wiring): readonly PinLoad[] {
-  const known = loads.get(wiring)
-  if (known) return known
+export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
   const byHost = new Map<Host, { source: number; sink: number; parts: Set<string> }>()
   const add = (host: Host, way: 'source' | 'sink', milliamps: number, parts: Iterable<string>): void => {
     if (milliamps < CONDUCTS || milliamps > SHORTED) return
@@ -278,10 +268,8 @@ export function pinLoads(wiring: Wiring): readonly PinLoad[] {
       add(host, activeLevel === 'low' ? 'sink' : 'source', milliamps, [use.part.ref])
     }
   }
-  const all = [...byHost].map(([host, load]): PinLoad => ({ host, ...load, parts: [...load.parts] }))
-  loads.set(wiring, all)
-  return all
-}
+  return [...byHost].map(([host, load]): PinLoad => ({ host, ...load, parts: [...load.parts] }))
+})
 
 interface Worst {
   readonly port: Port

@@ -1,7 +1,8 @@
-import { entryOf } from '../text/entryOf.ts'
+import { entryOf } from '../base/entryOf.ts'
 import type { Net, PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from './circuit.ts'
-import { verdictsOf, wayTo } from './verdicts.ts'
+import { verdictsOf } from './verdicts.ts'
+import { wayTo } from './ways.ts'
 
 /** A load that a driver switches, with the outputs that carry it and the source that its current comes from. */
 export interface DrivenLoad {

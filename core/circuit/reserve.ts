@@ -1,4 +1,4 @@
-import { hexAddress } from '../plan/readPlan.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
 import { availabilityOf } from '../wiring/availability.ts'
 import { addressesOf, segmentsOf } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, Wiring } from '../wiring/model.ts'

@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import { type Branch, solve } from '../electrical/network.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { circuitOf } from './circuit.ts'
@@ -12,18 +13,10 @@ interface Ends {
   readonly low: number | undefined
 }
 
-const networks = new WeakMap<Wiring, LineNetwork>()
+const networks = memo((wiring: Wiring) => new LineNetwork(wiring))
 
 /** The network of a wiring while nothing on it drives, made once. */
-export function networkOf(given: Wiring): LineNetwork {
-  const wiring = given.whole ?? given
-  let network = networks.get(wiring)
-  if (!network) {
-    network = new LineNetwork(wiring)
-    networks.set(wiring, network)
-  }
-  return network
-}
+export const networkOf = (wiring: Wiring): LineNetwork => networks(wiring.whole ?? wiring)
 
 /**
  * What lies between the nets of a wiring while no pin drives and every contact is open: resistors, lamps, loads, pulls

@@ -1,7 +1,9 @@
+import { memo } from '../base/memo.ts'
 import { solve } from '../electrical/network.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
-import { type Circuit, circuitOf, type Element, type Port } from './circuit.ts'
-import { type Actor, type Island, islandsOf, type Position, type Strand } from './island.ts'
+import { type Circuit, circuitOf, type Element } from './circuit.ts'
+import { type Island, islandsOf, type Position, type Strand } from './island.ts'
+import { nothing, statesOf } from './states.ts'
 
 /**
  * What every net and element gets in the states of its island. Islands with few states are tried in all of them; of a
@@ -54,20 +56,9 @@ export interface Flow {
   readonly under: number
 }
 
-/** Most states of one island that are all tried. */
-const MOST_STATES = 256
+const verdicts = memo(judge)
 
-const made = new WeakMap<Circuit, Verdicts>()
-
-export function verdictsOf(wiring: Wiring): Verdicts {
-  const circuit = circuitOf(wiring)
-  let verdicts = made.get(circuit)
-  if (!verdicts) {
-    verdicts = judge(circuit)
-    made.set(circuit, verdicts)
-  }
-  return verdicts
-}
+export const verdictsOf = (wiring: Wiring): Verdicts => verdicts(circuitOf(wiring))
 
 function judge(circuit: Circuit): Verdicts {
   const islands = islandsOf(circuit).map(judgeIsland)
@@ -117,6 +108,7 @@ interface Shape {
 
 /** By what an island is made of, its nodes numbered as they come: an edit leaves most islands as they were. */
 const shapes = new Map<string, Shape>()
+
 const MOST_KEPT = 4000
 
 function judgeIsland(island: Island): IslandVerdict {
@@ -211,68 +203,6 @@ function formOf({ held, strands, actors }: Island): { numbers: Map<number, numbe
   return { numbers, form }
 }
 
-/** The states to try. Of pins that take turns at most one drives in any of them. */
-function statesOf(actors: readonly Actor[]): { positions: Position[][]; enumerated: boolean } {
-  const turns = actors.map(takesTurns)
-  const resting = actors.map(restOf)
-  const steady = (states: number, { positions }: Actor, index: number): number =>
-    turns[index] ? states : states * positions.length
-  const turning = actors.reduce((sum, { positions }, index) => (turns[index] ? sum + positions.length - 1 : sum), 1)
-  if (actors.reduce(steady, 1) * turning <= MOST_STATES) {
-    const all = combined(actors, turns, ({ positions }) => positions)
-    // At reset the pins of boards have let go, and a finger may lie on a button all the same.
-    const starts = combined(actors, turns, (one) => (one.rests && 'port' in one.what ? [restOf(one)] : one.positions))
-    return { positions: [resting, ...starts, ...all], enumerated: true }
-  }
-  const legal = (chosen: readonly Position[]): boolean =>
-    chosen.filter((one, index) => turns[index] && one.is !== 'off').length <= 1
-  const base = actors.map(({ positions }) => positions[0] as Position)
-  const all = (is: readonly Position['is'][]): Position[] =>
-    actors.map(({ positions }, index) =>
-      turns[index]
-        ? (base[index] as Position)
-        : (positions.find((one) => is.includes(one.is)) ?? (base[index] as Position)),
-    )
-  const grounds = [resting, base, all(['high', 'closed', 'least']), all(['low', 'open', 'most'])]
-  const single = grounds
-    .slice(1)
-    .flatMap((ground) =>
-      actors.flatMap(({ positions }, index) =>
-        positions
-          .filter((one) => one !== ground[index])
-          .map((one) => ground.map((other, at) => (at === index ? one : other))),
-      ),
-    )
-  return { positions: [...grounds, ...single].filter(legal), enumerated: false }
-}
-
-/** Every choice of one position for each actor, with at most one of those that take turns driving. */
-function combined(
-  actors: readonly Actor[],
-  turns: readonly boolean[],
-  choices: (actor: Actor) => readonly Position[],
-): Position[][] {
-  let all: { readonly chosen: Position[]; readonly taken: boolean }[] = [{ chosen: [], taken: false }]
-  actors.forEach((actor, index) => {
-    const positions = choices(actor)
-    all = all.flatMap(({ chosen, taken }) =>
-      positions.flatMap((one) => {
-        const takes = turns[index] === true && one.is !== 'off'
-        return takes && taken ? [] : [{ chosen: [...chosen, one], taken: taken || takes }]
-      }),
-    )
-  })
-  return all.map(({ chosen }) => chosen)
-}
-
-const nothing: Position = { is: 'off', strands: [] }
-
-/** An actor while the board starts. */
-const restOf = ({ rests, positions }: Actor): Position =>
-  rests ? (positions.find((one) => one.strands.length === 0) ?? nothing) : (positions[0] as Position)
-
-const takesTurns = ({ what, positions }: Actor): boolean => 'port' in what && positions.some((one) => one.is === 'off')
-
 function netVerdict(verdict: IslandVerdict, net: Net): NetVerdict {
   let most: NetVerdict['most']
   let least: NetVerdict['least']
@@ -308,82 +238,3 @@ function flowOf(verdict: IslandVerdict, element: Element): Flow {
   }
   return { verdict, forward, back, state: (best ?? { state: verdict.states[0] as State }).state, over, under }
 }
-
-/** The way over which something holds a net. */
-export interface Way {
-  /** End of what holds it, or `ground`. */
-  readonly name: string
-  readonly volts: number
-  /** Refs of the parts on the way, and kinds of their elements, from the net on. */
-  readonly through: readonly string[]
-  readonly kinds: readonly Element['kind'][]
-  /** The pin that drives, where one does; the part or board inside which a pull lies, where it is one. */
-  readonly port: Port | undefined
-  readonly inside: string | undefined
-}
-
-/** What brings a net to its voltage in a state: the held thing with the highest or lowest volts behind it. */
-export function wayTo(circuit: Circuit, state: State, island: Island, net: Net, seek: 'high' | 'low'): Way | undefined {
-  type Step = Pick<Way, 'through' | 'kinds' | 'port' | 'inside'> & { readonly node: number }
-  const { strands, amps } = state
-  const here = state.volts(net.index) ?? 0
-  const queue: Step[] = [{ node: net.index, through: [], kinds: [], port: undefined, inside: undefined }]
-  const seen = new Set([net.index])
-  let found: (Step & { readonly volts: number }) | undefined
-  for (let step = queue.shift(); step; step = queue.shift()) {
-    const held = island.held.get(step.node)
-    if (held !== undefined) {
-      if (!found || (seek === 'high' ? held > found.volts : held < found.volts)) found = { ...step, volts: held }
-      continue
-    }
-    for (const [index, strand] of strands.entries()) {
-      if (strand.a !== step.node && strand.b !== step.node) continue
-      const other = strand.a === step.node ? strand.b : strand.a
-      if (seen.has(other)) continue
-      // A diode that leads the other way holds nothing.
-      const over = (state.volts(strand.a) ?? 0) - (state.volts(strand.b) ?? 0)
-      if (strand.drop !== undefined && Math.abs(amps[index] ?? 0) < 1e-9 && over < strand.drop - 0.05) continue
-      seen.add(other)
-      const { element } = strand
-      const ref = element?.part.ref
-      queue.push({
-        node: other,
-        through: ref === undefined || step.through.includes(ref) ? step.through : [...step.through, ref],
-        kinds: element ? [...step.kinds, element.kind] : step.kinds,
-        port: strand.port ?? step.port,
-        inside: strand.inside ?? step.inside,
-      })
-    }
-  }
-  if (!found || (seek === 'high' ? found.volts < here - 0.001 : found.volts > here + 0.001)) return undefined
-  const source = found.node >= 0 ? circuit.wiring.nets[found.node] : undefined
-  const name = source
-    ? source.ground
-      ? 'ground'
-      : (source.sources[0]?.end ?? '')
-    : (found.port?.terminal.end ?? found.inside ?? '')
-  const { volts: held, through, kinds, port, inside } = found
-  return { name, volts: held, through, kinds, port, inside }
-}
-
-/** Volts of a net while the board starts, with a weak hold besides; undefined for a net that no element meets. */
-export function heldAtStart(wiring: Wiring, net: Net, hold: { readonly volts: number; readonly ohms: number }): number {
-  const verdict = verdictsOf(wiring).of(net)?.verdict
-  const state = verdict?.states[0]
-  if (!verdict || !state) return hold.volts
-  const { held } = verdict.island
-  const strands = [...state.strands, { a: HOLD, b: net.index, ohms: hold.ohms, element: undefined, port: undefined }]
-  return solve(strands, new Map([...held, [HOLD, hold.volts]])).volts.get(net.index) ?? hold.volts
-}
-
-/** Volts of a net at rest with an element at so many times its ohms; undefined where nothing holds the net. */
-export function restWith(wiring: Wiring, net: Net, element: Element, times: number): number | undefined {
-  const verdict = verdictsOf(wiring).of(net)?.verdict
-  const strands = verdict?.states[0]?.strands.map((one) =>
-    one.element === element ? { ...one, ohms: one.ohms * times } : one,
-  )
-  return verdict && strands && solve(strands, verdict.island.held).volts.get(net.index)
-}
-
-/** Node of a hold that is added for one question; no island has it. */
-const HOLD = Number.MIN_SAFE_INTEGER

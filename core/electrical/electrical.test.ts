@@ -9,7 +9,7 @@ import { solve } from './network.ts'
 import { batteryLife, shunt } from './power.ts'
 import { preferredValue } from './preferred.ts'
 import { echoMicroseconds, servoPulse } from './pulses.ts'
-import { formatQuantity, parseQuantity } from './quantity.ts'
+import { formatOptionAmount, formatQuantity, parseAmount, parseOptionAmount } from './quantity.ts'
 
 const close = (value: number, wanted: number): void => expect(value).toBeCloseTo(wanted, 2)
 
@@ -115,11 +115,71 @@ describe('properties', () => {
       }),
     )
   })
-  it('amounts are read back as they are shown', () => {
+  it.each(['Ω', 'F', 'Hz', 'V', 'A', 'Ah', 'W', 's', 'm', ''])(
+    'amounts in %s are read back as they are shown',
+    (unit) => {
+      const amount = fc
+        .tuple(fc.integer({ min: -9999, max: 9999 }), fc.integer({ min: -12, max: 9 }))
+        .map(([digits, power]) => Number(`${digits}e${power}`))
+      fc.assert(
+        fc.property(amount, (value) => {
+          expect(parseAmount(formatQuantity(value, unit, 4), unit)).toBeCloseTo(value, 12)
+        }),
+      )
+    },
+  )
+  it('a value of an option is read back as it is shown, in its unit of the catalogue', () => {
+    const names = ['ohm', 'farad', 'hertz', 'volt', 'milliamp', 'count', 'metre', 'watt', undefined] as const
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 999_999 }), (value) => {
-        expect(parseQuantity(formatQuantity(value, 'Ω', 6))).toBeCloseTo(value, 3)
+      fc.property(fc.constantFrom(...names), fc.integer({ min: 0, max: 999_999 }), (unit, value) => {
+        expect(parseOptionAmount(formatOptionAmount(value, unit, 6), unit)).toBe(value)
       }),
     )
+  })
+  it.each([
+    ['2 m', 'm', 2],
+    ['2m', 'm', 2],
+    ['2 mm', 'm', 0.002],
+    ['35cm', 'm', 0.35],
+    ['1.2 ms', 's', 0.0012],
+    ['1.2m', 's', 0.0012],
+    ['20m', 'A', 0.02],
+    ['20 mA', 'A', 0.02],
+    ['1,5 V', 'V', 1.5],
+    ['4k7', 'Ω', 4700],
+    ['4R7', 'Ω', 4.7],
+    ['4.7 kOhm', 'Ω', 4700],
+    ['1M', 'Ω', 1e6],
+    ['10 uF', 'F', 1e-5],
+    ['100n', 'F', 1e-7],
+    ['400 khz', 'Hz', 400_000],
+    ['800 mAh', 'Ah', 0.8],
+    ['−10', '', -10],
+    ['-4.5', '', -4.5],
+    // What is of another unit, or of none, is not taken for a number of this one.
+    ['4.7 V', 'Ω', undefined],
+    ['20 mA', 'V', undefined],
+    ['2 s', 'm', undefined],
+    ['35 cm', 's', undefined],
+    ['2 m', '', 0.002],
+    ['lots', 'Ω', undefined],
+    ['', 'V', undefined],
+    ['1R5', 'Ω', 1.5],
+    ['2.2M', 'Ω', 2_200_000],
+    ['1.2.3', 'V', undefined],
+    ['5 kk', 'V', undefined],
+    ['5 mxA', 'A', undefined],
+  ] as const)('“%s” in a field of %s', (text, unit, value) => {
+    expect(parseAmount(text, unit)).toBe(value)
+  })
+  it.each([
+    ['20', 20],
+    ['20 mA', 20],
+    ['20m', 20],
+    ['1.2 A', 1200],
+    ['1200 mA', 1200],
+    ['5 V', undefined],
+  ] as const)('“%s” as a current of an option', (text, value) => {
+    expect(parseOptionAmount(text, 'milliamp')).toBe(value)
   })
 })

@@ -76,6 +76,20 @@ describe('a plan that does not fit the catalogue any more', () => {
     expect(readPlan(written, 'f', now).ok).toBe(true)
   })
 
+  it('tells in words what was set aside and what was taken out', () => {
+    const [whole, partly] = [opened(text, catalog), opened(text, changed({ lacks: ['bme280'] }))]
+    const number = partly.aside!.length
+    expect(describeDifference(whole, partly, catalog)).toContain(
+      `${number} more pieces set aside, which the catalogue does not know`,
+    )
+    expect(describeDifference(partly, whole, catalog)).toContain(`${number} of the pieces set aside taken out`)
+    const fewer = applyEdit(partly, { do: 'forget-aside', piece: partly.aside![0]! })
+    expect(describeDifference(partly, fewer, catalog)).toEqual(['1 of the pieces set aside taken out'])
+    expect(describeDifference(fewer, partly, catalog)).toEqual([
+      '1 more piece set aside, which the catalogue does not know',
+    ])
+  })
+
   it('lets go of a piece for good, and only of that one', () => {
     const now = changed({ lacks: ['bme280'] })
     const found = opened(text, now)

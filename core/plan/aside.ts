@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import type { Path } from '../text/yamlSource.ts'
+import type { Path } from '../base/yamlSource.ts'
 import { type Aside, Plan } from './planSchema.ts'
 
 /**

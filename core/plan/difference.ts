@@ -1,9 +1,10 @@
+import { counted } from '../base/counted.ts'
+import { entryOf } from '../base/entryOf.ts'
+import { quoteValue } from '../base/yamlSource.ts'
 import type { Catalog } from '../catalog/catalog.ts'
-import { entryOf } from '../text/entryOf.ts'
-import { quoteValue } from '../text/yamlSource.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
 import { catalogFor } from './carried.ts'
 import type { Bench, BenchPlace, Plan, PlanPart, PlanWire } from './planSchema.ts'
-import { hexAddress } from './readPlan.ts'
 
 /** What changed from one plan to another, a sentence each, in the order of the plan file; addresses in hexadecimal. */
 export function describeDifference(before: Plan, after: Plan, base: Catalog): string[] {
@@ -61,7 +62,7 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
   const gone = oldPieces.filter((one) => !newPieces.includes(one)).length
   const come = newPieces.filter((one) => !oldPieces.includes(one)).length
   if (gone > 0) said.push(`${gone} of the pieces set aside taken out`)
-  if (come > 0) said.push(`${come} more pieces set aside, which the catalogue does not know`)
+  if (come > 0) said.push(`${counted(come, 'more piece')} set aside, which the catalogue does not know`)
   const [oldPrefer, newPrefer] = [before.settings?.prefer ?? {}, after.settings?.prefer ?? {}]
   for (const what of changedKeys(oldPrefer, newPrefer))
     said.push(`search: ${what} ${show(oldPrefer, what)} becomes ${show(newPrefer, what)}`)

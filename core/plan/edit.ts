@@ -1,5 +1,6 @@
 import * as v from 'valibot'
 import { splitEnd } from './ends.ts'
+import { sameFinding } from './findingKey.ts'
 import {
   type Aside,
   type Bench,
@@ -198,14 +199,6 @@ function withBench(plan: Plan, bench: Bench): Plan {
     bench.done.length === 0 &&
     bench.spareRows === undefined
   return empty ? rest : { ...rest, bench }
-}
-
-/** Acceptance and finding speak of the same thing when rule and places agree, in any order. */
-export function sameFinding(
-  a: { rule: string; at: readonly string[] },
-  b: { rule: string; at: readonly string[] },
-): boolean {
-  return a.rule === b.rule && a.at.length === b.at.length && [...a.at].sort().join(' ') === [...b.at].sort().join(' ')
 }
 
 /** Index of the wire between two ends, in either direction; -1 when there is none. */

@@ -1,8 +1,8 @@
+import { entryOf } from '../base/entryOf.ts'
 import { boardFacts } from '../catalog/boardFacts.ts'
 import { type Catalog, partNames } from '../catalog/catalog.ts'
 import { normaliseName } from '../catalog/names.ts'
 import { boardOf } from '../catalog/variant.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Plan } from './planSchema.ts'
 
 /** Splits `REF.PIN` at the first dot; a pin id may hold dots itself (`GND.2`). */

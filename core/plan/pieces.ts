@@ -1,4 +1,4 @@
-import { sameFinding } from './edit.ts'
+import { findingKey, sameFinding } from './findingKey.ts'
 import type { Accepted, Aside, Plan, PlanWire } from './planSchema.ts'
 
 /**
@@ -37,7 +37,7 @@ export function piecesOf(plan: Plan): Map<string, unknown> {
     }
   for (const wire of plan.wires) put(wireKey(wire), wire)
   for (const end of plan.unused) put(`unused/${end}`, true)
-  for (const one of plan.accepted) put(`accepted/${one.rule} ${[...one.at].sort().join(' ')}`, one)
+  for (const one of plan.accepted) put(`accepted/${findingKey(one)}`, one)
   for (const [ref, one] of Object.entries(plan.bench?.breadboards ?? {})) put(`breadboards/${ref}`, one)
   for (const [ref, one] of Object.entries(plan.bench?.places ?? {})) put(`places/${ref}`, one)
   put('spareRows', plan.bench?.spareRows)

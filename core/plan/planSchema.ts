@@ -8,7 +8,7 @@ export const Ref = v.pipe(
   v.regex(/^[A-Za-z][A-Za-z0-9_-]*$/, 'expected a reference: a letter, then letters, digits, _ or -'),
 )
 
-const Line = v.pipe(v.string(), v.maxLength(200, 'expected at most 200 characters'))
+const OneLine = v.pipe(v.string(), v.maxLength(200, 'expected at most 200 characters'))
 const Notes = v.pipe(v.string(), v.maxLength(20_000, 'expected at most 20 000 characters'))
 const CatalogId = v.pipe(
   v.string(),
@@ -21,7 +21,7 @@ export const PlanBoard = v.strictObject({
   board: CatalogId,
   /** Model, where the catalogue tells several apart under one header. */
   variant: v.optional(CatalogId),
-  title: v.optional(Line),
+  title: v.optional(OneLine),
   uses: v.optional(v.array(CatalogId)),
   /** Clock in hertz that programs set on an I2C controller, by its id; 100 kHz when left out. */
   clocks: v.optional(
@@ -33,15 +33,15 @@ export const PlanSupply = v.strictObject({
   limitMilliamps: v.optional(
     v.pipe(v.number(), v.minValue(0, 'expected 0 or more'), v.maxValue(1_000_000, 'expected at most 1 000 000 mA')),
   ),
-  title: v.optional(Line),
+  title: v.optional(OneLine),
 })
 export const OptionValues = v.record(
   v.pipe(v.string(), v.maxLength(80, 'expected at most 80 characters')),
-  v.union([Line, v.pipe(v.number(), v.finite('expected a finite number'))]),
+  v.union([OneLine, v.pipe(v.number(), v.finite('expected a finite number'))]),
 )
 export const PlanPart = v.strictObject({
   part: CatalogId,
-  title: v.optional(Line),
+  title: v.optional(OneLine),
   mode: v.optional(CatalogId),
   /** Board that the part belongs to, in a plan of several boards. */
   on: v.optional(Ref),
@@ -101,9 +101,9 @@ export const Settings = v.strictObject({
 })
 
 export const WireFacts = v.strictObject({
-  colour: v.optional(Line),
+  colour: v.optional(OneLine),
   locked: v.optional(v.boolean()),
-  note: v.optional(Line),
+  note: v.optional(OneLine),
 })
 export const PlanWire = v.union(
   [v.strictTuple([End, End]), v.strictTuple([End, End, WireFacts])],
@@ -112,7 +112,7 @@ export const PlanWire = v.union(
 export const Accepted = v.strictObject({
   rule: CatalogId,
   at: v.pipe(v.array(v.pipe(v.string(), v.maxLength(120))), v.maxLength(500, 'expected at most 500 places')),
-  because: Line,
+  because: OneLine,
 })
 
 /** A piece of the plan that does not fit the catalogue. */
@@ -126,7 +126,7 @@ export type Aside = v.InferOutput<typeof Aside>
 
 export const Plan = v.strictObject({
   markpost: v.literal(1),
-  title: Line,
+  title: OneLine,
   notes: v.optional(Notes),
   boards: v.optional(v.record(Ref, PlanBoard), {}),
   supplies: v.optional(v.record(Ref, PlanSupply), {}),

@@ -1,11 +1,5 @@
-import type { Catalog } from '../catalog/catalog.ts'
-import { editDistance } from '../catalog/names.ts'
-import type { PartOption } from '../catalog/partSchema.ts'
-import { boardOf } from '../catalog/variant.ts'
-import { parseQuantity } from '../electrical/quantity.ts'
-import { entryOf } from '../text/entryOf.ts'
-import { plainProblems } from '../text/plainValue.ts'
-import type { Outcome, Problem } from '../text/problem.ts'
+import { plainProblems } from '../base/plainValue.ts'
+import type { Outcome, Problem } from '../base/problem.ts'
 import {
   MOST_PROBLEMS,
   type Path,
@@ -14,9 +8,15 @@ import {
   validateValue,
   validateYaml,
   type YamlSource,
-} from '../text/yamlSource.ts'
+} from '../base/yamlSource.ts'
+import type { Catalog } from '../catalog/catalog.ts'
+import { editDistance } from '../catalog/names.ts'
+import type { PartOption } from '../catalog/partSchema.ts'
+import { boardOf } from '../catalog/variant.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
+import { expectedOptionAmount, parseOptionAmount } from '../electrical/quantity.ts'
 import { type Bound, type Misfit, setAside } from './aside.ts'
-import { catalogFor, checkCarried } from './carried.ts'
+import { carriedProblems, catalogFor } from './carried.ts'
 import { canonicalEnd, splitEnd } from './ends.ts'
 import { type Bench, type BenchPlace, MAX_REFS, MAX_WIRES, Plan, type PlanPart } from './planSchema.ts'
 
@@ -89,8 +89,8 @@ function tryBind(plan: Plan, base: Catalog): Bound {
   const say = (path: Path, message: string): void => {
     problems.push({ path, message })
   }
-  checkCarried(plan, base, say)
-  if (problems.length > 0) return { misfits: problems }
+  const carried = carriedProblems(plan, base)
+  if (carried.length > 0) return { misfits: [...carried] }
   const catalog = catalogFor(plan, base)
   checkRefs(plan, say)
   for (const [ref, entry] of Object.entries(plan.boards)) {
@@ -113,13 +113,9 @@ function tryBind(plan: Plan, base: Catalog): Bound {
           `${board.id} has no feature "${feature}"; expected one of ${known.join(', ')}`,
         )
     })
-  }
-  for (const [ref, entry] of Object.entries(plan.boards)) {
-    const known = boardOf(catalog, entry)
-      ?.controllers.filter((one) => one.kind === 'i2c')
-      .map((one) => one.id)
+    const known = board.controllers.filter((one) => one.kind === 'i2c').map((one) => one.id)
     for (const id of Object.keys(entry.clocks ?? {}))
-      if (known && !known.includes(id))
+      if (!known.includes(id))
         say(
           ['boards', ref, 'clocks', id],
           `${entry.board} has no I2C controller "${id}"; expected one of ${known.join(', ')}`,
@@ -270,11 +266,11 @@ export function optionValue(
   written: string | number,
 ): { ok: true; value: string | number } | { ok: false; message: string } {
   if (option.kind === 'amount') {
-    const amount = typeof written === 'number' ? written : parseQuantity(written)
+    const amount = typeof written === 'number' ? written : parseOptionAmount(written, option.unit)
     if (amount === undefined)
       return {
         ok: false,
-        message: `${quoteValue(written)} is not an amount; expected a number such as 330, 4k7 or 100n`,
+        message: `${quoteValue(written)} is not an amount; expected ${expectedOptionAmount(option.unit)}`,
       }
     if (option.least !== undefined && amount < option.least)
       return { ok: false, message: `${written} is too small; expected at least ${option.least}` }
@@ -295,9 +291,6 @@ export function optionValue(
   }
 }
 
-/** `0x76`: two capital hexadecimal digits, as scans print addresses. */
-export const hexAddress = (address: number): string => `0x${address.toString(16).toUpperCase().padStart(2, '0')}`
-
 function unknownEntry(kind: string, id: string, known: readonly string[]): string {
   const near = known.map((one) => ({ one, distance: editDistance(one, id) })).sort((a, b) => a.distance - b.distance)[0]
   const hint =
@@ -305,11 +298,4 @@ function unknownEntry(kind: string, id: string, known: readonly string[]): strin
       ? `; did you mean ${near.one}?`
       : '; see the catalogue for what there is'
   return `the catalogue has no ${kind} "${id}"${hint}`
-}
-
-/** Features switched on for a board of the plan: its own list, or the usual ones. */
-export function featuresInUse(plan: Plan, ref: string, catalog: Catalog): readonly string[] {
-  const entry = entryOf(plan.boards, ref)
-  const board = boardOf(catalog, entry)
-  return entry?.uses ?? board?.features.filter((feature) => feature.usual).map((feature) => feature.id) ?? []
 }

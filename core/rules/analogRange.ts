@@ -1,7 +1,7 @@
 import { volts } from '../catalog/common.ts'
 import { analogSpan } from '../circuit/analog.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { restWith } from '../circuit/verdicts.ts'
+import { restWith } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'

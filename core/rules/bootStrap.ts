@@ -1,7 +1,7 @@
 import { candidates } from '../assign/candidates.ts'
 import { rewire } from '../assign/rewire.ts'
 import { volts } from '../catalog/common.ts'
-import { heldAtStart } from '../circuit/verdicts.ts'
+import { heldAtStart } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import { activeCautions } from '../wiring/availability.ts'

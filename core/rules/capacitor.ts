@@ -1,7 +1,7 @@
+import { entryOf } from '../base/entryOf.ts'
 import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'

@@ -25,7 +25,7 @@ testRule(featureConflict, {
       wires: 'B.+ MCU.3, B.- MCU.GND',
     },
     {
-      title: 'a thermometer on the pin of the one-wire driver',
+      title: 'a thermometer on the pin of the 1-Wire driver',
       mcu: 'pi-40',
       uses: ['one-wire'],
       parts: { T: 'ds18b20-probe' },
@@ -53,7 +53,7 @@ testRule(featureConflict, {
       changes: ['wire D.IN1 to MCU.D9 removed', 'wire D.IN1 to MCU.D5 added'],
     },
     {
-      title: 'a button on the one-wire pin in use',
+      title: 'a button on the 1-Wire pin in use',
       mcu: 'pi-40',
       uses: ['one-wire'],
       parts: { B: 'button' },

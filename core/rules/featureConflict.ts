@@ -3,6 +3,7 @@ import { rewireBus } from '../assign/rewireBus.ts'
 import { availabilityOf } from '../wiring/availability.ts'
 import { busPins } from '../wiring/buses.ts'
 import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
+import { servedAs } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
 import { usesByHost } from './shared.ts'
@@ -81,8 +82,8 @@ interface Taken {
 
 function takenBy(host: Host, use: SignalUse): Taken | undefined {
   const { pinTaker, analogTaker, pwmTaker, pin, timers } = availabilityOf(host)
-  const { needs, orElse, hertz, pullMostOhms } = use.facts
-  const kind = pullMostOhms === undefined ? needs : 'onewire'
+  const { needs, orElse, hertz } = use.facts
+  const kind = servedAs(use.facts)
   const stands = (feature: Feature | undefined): feature is Feature =>
     feature !== undefined && !feature.serves.includes(kind)
   if (stands(pinTaker) && !saidElsewhere(host.cautions, pinTaker))

@@ -10,6 +10,8 @@ export interface Finding {
   readonly severity: Severity
   /** Ends or refs that it is about; the same set for the same trouble, so that an acceptance keeps to it. */
   readonly at: readonly string[]
+  /** What stood in `at` in earlier versions of the program: an acceptance that names it still counts. */
+  readonly formerly?: readonly string[]
   /** Which of the rule's messages it is, with what fills it. */
   readonly says: string
   readonly data: MessageData

@@ -1,5 +1,5 @@
+import { entryOf } from '../base/entryOf.ts'
 import { layoutOf } from '../breadboard/layout.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Rule } from './finding.ts'
 
 export const holeClash: Rule = {

@@ -1,4 +1,4 @@
-import { hexAddress } from '../plan/readPlan.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
 import { addressesOf, addressFixes, excludes, segmentsOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'

@@ -30,7 +30,9 @@ export const i2cPullup: Rule = {
       if (same && line.signal === 'SCL') continue
       const signals = same ? 'SDA and SCL' : line.signal
       const names = listWords(line.parts.map((part) => part.ref))
-      const at = [...(same ? ['SDA', 'SCL'] : [line.signal]), ...line.parts.map((part) => part.ref)]
+      const refs = line.parts.map((part) => part.ref)
+      const at = [line.host.end, ...(same && twin ? [twin.host.end] : []), ...refs]
+      const formerly = [...(same ? ['SDA', 'SCL'] : [line.signal]), ...refs]
       const uses = same && twin ? [line.use, twin.use] : [line.use]
       const propose = (): readonly Fix[] => addPulls(wiring, uses)
       // A module that has no supply yet brings its pull-ups along when it has; of the supply another rule speaks.
@@ -40,6 +42,7 @@ export const i2cPullup: Rule = {
         report({
           severity: 'fault',
           at,
+          formerly,
           message: 'none',
           data: { signals, names, have: same ? 'have' : 'has' },
           why: `Devices on an I2C bus only ever pull the lines low; a resistor to the supply brings them back up. None of the modules here carries one, and the pull-up inside a pin is ten times too weak. ${formatQuantity(BUS_PULL_OHMS, 'Ω')} suits short wires.`,
@@ -56,6 +59,7 @@ export const i2cPullup: Rule = {
         report({
           severity: 'caution',
           at,
+          formerly,
           message: 'strong',
           data: { signals, names, sum, least: formatQuantity(least, 'Ω') },
           why: `A device must pull the line under 0.4 V and need not take more than 3 mA for it (UM10204, table 10): at ${formatVolts(line.volts)} that allows ${formatQuantity(least, 'Ω')} and more. Every module that brings its own pair makes it stronger; cut the pair of one or two of them loose.`,
@@ -65,6 +69,7 @@ export const i2cPullup: Rule = {
         report({
           severity: 'caution',
           at,
+          formerly,
           message: 'slow',
           data: {
             signals,

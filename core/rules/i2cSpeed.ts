@@ -1,6 +1,6 @@
+import { entryOf } from '../base/entryOf.ts'
 import { i2cLines } from '../circuit/i2cLines.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Rule } from './finding.ts'
 
 export const i2cSpeed: Rule = {
@@ -26,7 +26,8 @@ export const i2cSpeed: Rule = {
       const clocks = entryOf(wiring.plan.boards, ref)?.clocks
       report({
         severity: 'caution',
-        at: [ref, slow ?? controller.id],
+        at: [ref, slow ?? line.host.end],
+        formerly: [ref, slow ?? controller.id],
         message: 'tooFast',
         data: {
           asked: formatQuantity(line.asked, 'Hz'),

@@ -1,6 +1,6 @@
-import { sameFinding } from '../plan/edit.ts'
+import { entryOf } from '../base/entryOf.ts'
+import { sameFinding } from '../plan/findingKey.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { analogRange } from './analogRange.ts'
 import { backFeed } from './backFeed.ts'
@@ -147,7 +147,8 @@ export const check = (wiring: Wiring, which: readonly Rule[] = rules): Finding[]
 export function findingOf({ meta }: Rule, { propose: _, message: says, data = {}, ...rest }: Report): Finding {
   const template = entryOf(meta.messages, says)
   if (template === undefined) throw new Error(`${meta.id} has no message ${says}`)
-  return { rule: meta.id, says, data, message: fillMessage(template, data), ...rest }
+  // A part that is in it twice is named once.
+  return { rule: meta.id, says, data, message: fillMessage(template, data), ...rest, at: [...new Set(rest.at)] }
 }
 
 /** What one rule finds, without a look at what the plan accepts; that of a local rule by place. */
@@ -174,7 +175,11 @@ export function inPlace(found: readonly Finding[], { boards, supplies, parts, wh
 export function sorted(found: readonly Finding[], plan: Plan): Finding[] {
   const marked = found.map((one): Finding => {
     const accepted = plan.accepted.find((each) => sameFinding(each, one))
-    return accepted ? { ...one, accepted: accepted.because } : one
+    if (accepted) return { ...one, accepted: accepted.because }
+    const { rule, formerly } = one
+    const former = formerly && plan.accepted.find((each) => sameFinding(each, { rule, at: formerly }))
+    // It is taken back by the places that it names.
+    return former ? { ...one, at: former.at, accepted: former.because } : one
   })
   return marked.sort(
     (a, b) =>

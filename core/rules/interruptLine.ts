@@ -20,9 +20,7 @@ export const interruptLine: Rule = {
     )
     for (const board of wiring.boards)
       for (const line of board.board.interruptLines) {
-        const on = uses.filter(
-          ({ host }) => host.board === board && line.pins.includes(host.end.slice(host.ref.length + 1)),
-        )
+        const on = uses.filter(({ host }) => host.board === board && line.pins.includes(host.pin))
         if (new Set(on.map(({ host }) => host)).size < 2) continue
         const strict = on.filter(({ use }) => use.facts.orElse === undefined)
         const names = listWords(on.map(({ use, host }) => `${use.end} on ${host.end}`))

@@ -1,6 +1,6 @@
 import { volts } from '../catalog/common.ts'
 import { contactLevels } from '../circuit/contactLevels.ts'
-import { type Line, linesOf } from '../circuit/lines.ts'
+import { type DrivenLine, linesOf } from '../circuit/lines.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { activeCautions } from '../wiring/availability.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
@@ -63,14 +63,15 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
 
 /** Pins of two boards joined through resistors, of which neither gets a level that it can read. */
 export function sayLinks(wiring: Wiring, report: (one: Report) => void): void {
-  const byPair = new Map<string, Line[]>()
+  const byPair = new Map<string, DrivenLine[]>()
   for (const line of linesOf(wiring)) {
     if (line.use) continue
     const key = [line.driver, line.receiver].sort().join(' ')
     byPair.set(key, [...(byPair.get(key) ?? []), line])
   }
   for (const lines of byPair.values()) {
-    const arrives = ({ high, vih }: Line): boolean => high === undefined || vih === undefined || high >= vih - 0.005
+    const arrives = ({ high, vih }: DrivenLine): boolean =>
+      high === undefined || vih === undefined || high >= vih - 0.005
     const [first, second] = lines
     if (!first || !second || lines.some(arrives)) continue
     const best = (first.high ?? 0) - (first.vih ?? 0) >= (second.high ?? 0) - (second.vih ?? 0) ? first : second

@@ -1,5 +1,5 @@
 import { rewire } from '../assign/rewire.ts'
-import { type Line, linesOf } from '../circuit/lines.ts'
+import { type DrivenLine, linesOf } from '../circuit/lines.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Fix } from '../plan/edit.ts'
@@ -33,7 +33,7 @@ export const levelDamage: Rule = {
   },
   check(wiring, report) {
     const said = new Set<string>()
-    const groups = new Map<string, Line[]>()
+    const groups = new Map<string, DrivenLine[]>()
     for (const line of linesOf(wiring)) {
       const arrives = arrivesAt(line)
       // Of line levels such as RS-232 uart-levels speaks.
@@ -52,8 +52,8 @@ export const levelDamage: Rule = {
   },
 }
 
-function sayLines(wiring: Wiring, lines: readonly Line[], report: (one: Report) => void): void {
-  const [line] = lines as readonly [Line, ...Line[]]
+function sayLines(wiring: Wiring, lines: readonly DrivenLine[], report: (one: Report) => void): void {
+  const [line] = lines as readonly [DrivenLine, ...DrivenLine[]]
   const arrives = arrivesAt(line)
   const bears = line.most as number
   const driven = (line.high ?? 0) >= (line.resting ?? 0) && !line.openDrain
@@ -85,7 +85,7 @@ function sayLines(wiring: Wiring, lines: readonly Line[], report: (one: Report) 
 }
 
 /** Mends that go for all lines: another supply, or for each line its own of the same kind. */
-function mendsOfAll(wiring: Wiring, lines: readonly Line[]): Fix[] {
+function mendsOfAll(wiring: Wiring, lines: readonly DrivenLine[]): Fix[] {
   const each = lines.map((line) => fixes(wiring, line))
   const [first = []] = each
   const shared = first.filter(({ title }) => each.every((mends) => mends.some((one) => one.title === title)))
@@ -93,11 +93,11 @@ function mendsOfAll(wiring: Wiring, lines: readonly Line[]): Fix[] {
 }
 
 /** Volts that arrive at the receiver at most. */
-const arrivesAt = (line: Line): number => Math.max(line.high ?? 0, line.resting ?? 0)
+const arrivesAt = (line: DrivenLine): number => Math.max(line.high ?? 0, line.resting ?? 0)
 
 const lineLevels = (use: SignalUse): boolean => (use.part.mode?.uart?.levels ?? 'logic') !== 'logic'
 
-function fixes(wiring: Wiring, line: Line): Fix[] {
+function fixes(wiring: Wiring, line: DrivenLine): Fix[] {
   const use = line.use
   if (!use) return []
   const volts = [line.receiverVolts, line.driverVolts].filter((one): one is number => one !== undefined)
@@ -113,7 +113,7 @@ function fixes(wiring: Wiring, line: Line): Fix[] {
 }
 
 /** Two resistors that bring an output down to what the pin bears. */
-function dividerFix(wiring: Wiring, line: Line): Fix[] {
+function dividerFix(wiring: Wiring, line: DrivenLine): Fix[] {
   const host = wiring.terminal(line.receiver)?.host
   if (line.high === undefined || line.receiverVolts === undefined || line.most === undefined || !host || !line.use)
     return []

@@ -1,5 +1,6 @@
 import { circuitOf, type Port } from '../circuit/circuit.ts'
-import { verdictsOf, wayTo } from '../circuit/verdicts.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
+import { wayTo } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'

@@ -1,4 +1,4 @@
-import { type Line, linesOf } from '../circuit/lines.ts'
+import { type DrivenLine, linesOf } from '../circuit/lines.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
@@ -25,13 +25,13 @@ export const levelLogic: Rule = {
     local: true,
   },
   check(wiring, report) {
-    const unknown = new Map<PartInstance, Line[]>()
+    const unknown = new Map<PartInstance, DrivenLine[]>()
     const said = new Set<string>()
     for (const line of linesOf(wiring)) {
       const pair = [line.driver, line.receiver].sort().join(' ')
       if (said.has(pair)) continue
       if (!line.use || line.use.state === 'tied' || line.use.facts.needs.startsWith('analog')) continue
-      // Whether a one-wire line is held up is onewire-pullup's.
+      // Whether a single-wire line is held up is onewire-pullup's.
       if (line.openDrain && line.use.facts.pullMostOhms !== undefined) continue
       // Thresholds that come from a supply above its range are supply-range's matter.
       if (isOverfed(line.use.part)) continue
@@ -102,7 +102,7 @@ export const levelLogic: Rule = {
   },
 }
 
-function supplyFixes(wiring: Wiring, line: Line) {
+function supplyFixes(wiring: Wiring, line: DrivenLine) {
   if (!line.use) return []
   const want = line.receiver === line.use.end ? line.driverVolts : line.receiverVolts
   return resupply(wiring, line.use.part, (source) => source.volts === want)

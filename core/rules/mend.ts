@@ -1,9 +1,9 @@
 import { pullEdits } from '../assign/pullUps.ts'
+import { entryOf } from '../base/entryOf.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 

@@ -1,8 +1,8 @@
+import { entryOf } from '../base/entryOf.ts'
 import { type Layout, layoutOf } from '../breadboard/layout.ts'
 import { type Edit, type Fix, freeBreadboardRef } from '../plan/edit.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Breadboard } from '../plan/planSchema.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 

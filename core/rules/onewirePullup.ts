@@ -11,7 +11,7 @@ export const onewirePullup: Rule = {
     id: 'onewire-pullup',
     severities: ['fault', 'caution'],
     about:
-      'A one-wire line has no pull-up resistor, one too weak or too strong for it, or one to another voltage than its logic.',
+      'A single-wire line, such as 1-Wire, has no pull-up resistor, one too weak or too strong for it, or one to another voltage than its logic.',
     messages: {
       strong: 'The pull-up of {signals} is {ohms}, and {least} is the least at {volts}.',
       none: 'The line of {names} on {pin} has no pull-up resistor.',

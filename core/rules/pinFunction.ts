@@ -1,6 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
+import { counted } from '../base/counted.ts'
 import { isLoad } from '../catalog/common.ts'
-import { counted } from '../text/counted.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'

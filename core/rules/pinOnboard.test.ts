@@ -10,6 +10,12 @@ testRule(pinOnboard, {
       wires: 'L.A R.1, R.2 MCU.13, L.K MCU.GND',
     },
     {
+      title: 'a button where the LED of the board hangs behind an amplifier, which takes nothing',
+      mcu: 'uno-r3',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.13, B.2 MCU.GND',
+    },
+    {
       title: 'a pin that the extra memory would take, without the memory',
       mcu: 'esp32-s3-devkitc-1',
       parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } } },

@@ -37,6 +37,16 @@ testRule(pinShared, {
       wires: 'A.MISO MCU.19, B.SDO MCU.19',
     },
     {
+      title: 'two thermometers with numbers of their own on one line',
+      parts: { A: 'ds18b20', B: 'ds18b20-probe' },
+      wires: 'A.DQ MCU.27, B.DQ MCU.27',
+    },
+    {
+      title: 'two humidity sensors on lines of their own',
+      parts: { A: 'dht22', B: 'dht11' },
+      wires: 'A.DATA MCU.27, B.DATA MCU.26',
+    },
+    {
       title: 'two lamps driven together',
       parts: { A: 'led', R: 'resistor', B: 'led', S: 'resistor' },
       wires: 'A.A R.1, R.2 MCU.D4, B.A S.1, S.2 MCU.D4',
@@ -59,6 +69,30 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'two humidity sensors on one line',
+      parts: { A: 'dht22', B: { part: 'dht11', options: { kind: 'board' } } },
+      wires: 'A.DATA MCU.27, B.DATA MCU.27',
+      says: [
+        'fault: A.DATA and B.DATA share MCU.GPIO27: devices on one wire can share it only when each has a number of its own.',
+      ],
+    },
+    {
+      title: 'a humidity sensor on the line of a 1-Wire thermometer',
+      parts: { A: 'ds18b20', B: 'dht22' },
+      wires: 'A.DQ MCU.27, B.DATA MCU.27',
+      says: [
+        'fault: A.DQ and B.DATA share MCU.GPIO27: devices on one wire can share it only when each has a number of its own.',
+      ],
+    },
+    {
+      title: 'a button on the line of a thermometer',
+      parts: { A: 'ds18b20', B: 'button' },
+      wires: 'A.DQ MCU.27, B.1 MCU.27, B.2 MCU.GND',
+      says: [
+        'fault: A.DQ and B.1 share MCU.GPIO27: devices on one wire can share it only when each has a number of its own.',
+      ],
+    },
     {
       title: 'two outputs that meet through resistors',
       ...meet('resistor', '1', '2', 1000),

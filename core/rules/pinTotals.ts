@@ -15,9 +15,7 @@ export function sayTotals(wiring: Wiring, report: (one: Report) => void): void {
   for (const part of wiring.parts)
     for (const { pins, together } of part.part.provides) {
       if (together === undefined) continue
-      const on = loads.filter(
-        ({ host }) => host.provider === part && pins.includes(host.end.slice(part.ref.length + 1)),
-      )
+      const on = loads.filter(({ host }) => host.provider === part && pins.includes(host.pin))
       const sum = on.reduce((all, load) => all + Math.max(load.source, load.sink), 0)
       if (sum <= together * 1.001) continue
       report({
@@ -32,7 +30,7 @@ export function sayTotals(wiring: Wiring, report: (one: Report) => void): void {
   for (const board of wiring.boards) {
     const mine = loads.filter((load) => load.host.board === board)
     for (const group of board.board.current.groups) {
-      const on = mine.filter((load) => group.pins.includes(load.host.end.slice(board.ref.length + 1)))
+      const on = mine.filter((load) => group.pins.includes(load.host.pin))
       const ways: readonly ('source' | 'sink')[] = group.way === 'both' ? ['source', 'sink'] : [group.way]
       const sum = on.reduce((total, load) => total + ways.reduce((part, way) => part + load[way], 0), 0)
       if (sum <= group.absolute) continue

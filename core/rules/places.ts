@@ -1,8 +1,8 @@
+import { type Path, parseYaml } from '../base/yamlSource.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { catalogFor } from '../plan/carried.ts'
 import { canonicalEnd } from '../plan/ends.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { type Path, parseYaml } from '../text/yamlSource.ts'
 import type { Finding } from './finding.ts'
 
 /** Line and column in the text of a plan, both from 1. */

@@ -36,7 +36,7 @@ export const pwmChannel: Rule = {
 
 /** Channels of timers that reach a pin, by name. */
 function channelsAt(host: Host): string[] {
-  const pin = host.end.slice(host.ref.length + 1)
+  const pin = host.pin
   return (host.board?.board.timers ?? []).flatMap(({ id, channels }) =>
     Object.entries(channels).flatMap(([name, pins]) => (pins.includes(pin) ? [`Channel ${name} of ${id}`] : [])),
   )

@@ -29,7 +29,7 @@ export const pwmTimer: Rule = {
       for (const use of uses) {
         const { board } = host
         if (!board || use.facts.needs !== 'pwm' || use.facts.hertz === undefined || !host.functions.has('pwm')) continue
-        const pin = host.end.slice(host.ref.length + 1)
+        const pin = host.pin
         const timers = board.board.timers
           .filter((timer) => Object.values(timer.channels).some((pins) => pins.includes(pin)))
           .map((timer) => timer.id)

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
+import { fixAll } from '../advice/fixAll.ts'
 import { fixesFor } from '../advice/fixes.ts'
-import { mendAll } from '../advice/mendAll.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { catalog } from '../testing/plans.ts'
 import { sample, samplePlans } from '../testing/samples.ts'
@@ -71,11 +71,11 @@ it('marks an accepted finding and counts it no more', () => {
 
 it('mends all that is safe in one go, and gives nothing up', () => {
   const plan = sample(mended)
-  const { edits, steps } = mendAll(plan, catalog)
+  const { edits, steps } = fixAll(plan, catalog)
   const after = applyEdits(plan, edits)
   expect(steps.length).toBeGreaterThanOrEqual(12)
   expect(Object.keys(after.parts)).toEqual(expect.arrayContaining(Object.keys(plan.parts)))
   expect(after.boards).toEqual(plan.boards)
   expect(check(resolve(after, catalog)).filter((one) => one.severity !== 'tip')).toEqual([])
-  expect(mendAll(plan, catalog)).toEqual({ edits, steps })
+  expect(fixAll(plan, catalog)).toEqual({ edits, steps })
 })

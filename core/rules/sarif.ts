@@ -1,3 +1,4 @@
+import { findingKey } from '../plan/findingKey.ts'
 import type { Finding, Severity } from './finding.ts'
 import { allRules } from './index.ts'
 import type { Place } from './places.ts'
@@ -62,7 +63,7 @@ export function sarifOf(reported: readonly Reported[], version: string): object 
                     logicalLocations: at.map((end) => ({ fullyQualifiedName: end })),
                   },
                 ],
-                partialFingerprints: { 'ruleAndEnds/v1': `${rule} ${[...at].sort().join(' ')}` },
+                partialFingerprints: { 'ruleAndEnds/v1': findingKey({ rule, at }) },
                 ...(accepted === undefined ? {} : { suppressions: [{ kind: 'inSource', justification: accepted }] }),
               }))
             : [],

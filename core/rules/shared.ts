@@ -1,12 +1,9 @@
+import { memo } from '../base/memo.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'
 
-const byHost = new WeakMap<Wiring, ReadonlyMap<Host, readonly SignalUse[]>>()
-
 /** Signals of each host pin in plan order; only hosts that carry any, and only logic pins. Worked out once. */
-export function usesByHost(wiring: Wiring): ReadonlyMap<Host, readonly SignalUse[]> {
-  const known = byHost.get(wiring)
-  if (known) return known
+export const usesByHost = memo((wiring: Wiring): ReadonlyMap<Host, readonly SignalUse[]> => {
   const uses = new Map<Host, SignalUse[]>()
   for (const use of wiring.signals)
     for (const { host } of use.hosts) {
@@ -15,9 +12,8 @@ export function usesByHost(wiring: Wiring): ReadonlyMap<Host, readonly SignalUse
       if (known) known.push(use)
       else uses.set(host, [use])
     }
-  byHost.set(wiring, uses)
   return uses
-}
+})
 
 /** `a, b and c`. */
 export function listWords(words: readonly string[]): string {

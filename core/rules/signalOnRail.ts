@@ -1,7 +1,7 @@
+import { entryOf } from '../base/entryOf.ts'
 import { volts } from '../catalog/common.ts'
 import { type Circuit, type Port, railsBehindContacts, railWords } from '../circuit/circuit.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 

@@ -1,6 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
+import { entryOf } from '../base/entryOf.ts'
 import type { Fix } from '../plan/edit.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { SignalUse } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'

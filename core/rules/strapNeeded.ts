@@ -1,7 +1,7 @@
+import { entryOf } from '../base/entryOf.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { TieUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'

@@ -5,7 +5,7 @@ import type { Severity } from './finding.ts'
 import { type Counts, check, count } from './index.ts'
 
 /** Counts changes of what a summary says; summaries of another version are made anew. */
-export const SUMMARY_VERSION = 9
+export const SUMMARY_VERSION = 10
 
 /** The entries of the catalogue that a plan uses. */
 export interface UsedEntries {

@@ -75,6 +75,14 @@ testRule(supplyMissing, {
   ],
   invalid: [
     {
+      title: 'a board without a socket, and a pack that nothing leads from',
+      mcu: 'pro-mini-3v3',
+      supplies: { PACK: { volts: 5 } },
+      says: ['fault: Nothing feeds MCU.'],
+      fix: 'Feed it from PACK',
+      changes: ['wire PACK.+ to MCU.RAW added', 'wire PACK.- to MCU.GND added'],
+    },
+    {
       title: 'a sensor of a few milliamperes fed from a pin',
       mcu: 'uno-r3',
       parts: { W: 'water-level' },
@@ -129,6 +137,13 @@ testRule(commonGround, {
     { title: 'two boards joined by radio only', boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } } },
   ],
   invalid: [
+    ...(['VIN+', 'VIN-'] as const).map((side) => ({
+      title: `a current sensor whose ${side} lies at a pack of another ground`,
+      parts: { S: 'ina219' },
+      supplies: { PACK: { volts: 12 } },
+      wires: `S.VCC MCU.3V3, S.GND MCU.GND, S.${side} PACK.+`,
+      says: ['fault: S measures against its own ground what PACK.+ gives, but PACK.- and MCU.GND are not joined.'],
+    })),
     {
       title: 'a servo on its own supply',
       supplies: pack(5),

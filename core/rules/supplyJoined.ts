@@ -1,5 +1,6 @@
 import { circuitOf } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords } from './shared.ts'
@@ -29,7 +30,11 @@ export const supplyJoined: Rule = {
       const touches = (a: string, b: string): boolean => wiring.netOf(a) === net && wiring.netOf(b) === net
       report({
         severity: 'fault',
-        at: [...ends.map((one) => one.end), ...(short ? ['ground'] : [])],
+        at: [
+          ...ends.map((one) => one.end),
+          ...(short ? net.ends.filter((end) => isGround(wiring, end)).slice(0, 1) : []),
+        ],
+        formerly: [...ends.map((one) => one.end), ...(short ? ['ground'] : [])],
         message: short ? 'ground' : 'sources',
         data: { names },
         why: short
@@ -76,4 +81,14 @@ export const supplyJoined: Rule = {
       })
     }
   },
+}
+
+/** An end that is ground by itself: of a board, a part, or the minus of a supply. */
+function isGround(wiring: Wiring, end: string): boolean {
+  const terminal = wiring.terminal(end)
+  return (
+    terminal?.boardPin?.kind === 'ground' ||
+    terminal?.partPin?.role === 'ground' ||
+    (terminal?.owner.kind === 'supply' && terminal.pin === '-')
+  )
 }

@@ -1,6 +1,8 @@
 import { backToFront, turnedRound } from '../circuit/turned.ts'
+import type { Fix } from '../plan/edit.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { groundEnd, sourceChoices } from '../wiring/supply.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { causeElsewhere, feedingPin, isTapOnRail, isTurned } from './supplyCauses.ts'
 
 export const supplyMissing: Rule = {
@@ -18,110 +20,119 @@ export const supplyMissing: Rule = {
     local: true,
   },
   check(wiring, report) {
-    const unused = new Set(wiring.plan.unused)
-    for (const part of wiring.parts) {
-      const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
-      if (!touched || turnedRound(wiring, part) !== undefined || backToFront(wiring, part)) continue
-      for (const use of part.supplies) {
-        const pin = use.pins[0] as string
-        if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
-        if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part))) continue
-        const feeding = use.source ? undefined : feedingPin(wiring, use)
-        if (feeding !== undefined)
-          report({
-            severity: 'caution',
-            at: [pin, feeding],
-            message: 'byPin',
-            data: { part: part.ref, pin, feeding },
-            why: 'So few milliamperes a pin can give. Set it high first, wait until the part has woken, and read it then; while the pin is low, the other lines of the part must be low as well.',
-            numbers: { takesMilliamps: use.peakMilliamps ?? use.typicalMilliamps ?? 0 },
-          })
-        else if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, use))
-          report({
-            severity: 'fault',
-            at: [pin],
-            message: 'none',
-            data: { part: part.ref, pin },
-            why: `It takes ${use.facts.least} to ${use.facts.most} V there. Without its own supply a part may still seem to work by stealing current through its signal pins, which damages them.`,
-            numbers: { least: use.facts.least, most: use.facts.most },
-            propose: () =>
-              sourceChoices(wiring, part, use)
-                .slice(0, 2)
-                .map((source) => ({
-                  title: `Feed ${pin} from ${source.end} (${source.volts} V)`,
-                  edits: [{ do: 'connect', from: pin, to: source.end }],
-                })),
-          })
-        if (use.grounds.length > 0 && !use.ground && !use.grounds.some((end) => unused.has(end)))
-          report({
-            severity: 'fault',
-            at: [use.grounds[0] as string],
-            message: 'noGround',
-            data: { part: part.ref, pin: use.grounds[0] },
-            why: 'Current needs a way back. Without a ground of its own the part floats, and its signals mean nothing.',
-            numbers: {},
-            propose: () => {
-              const ground = groundEnd(wiring, part)
-              return ground === undefined
-                ? []
-                : [
-                    {
-                      title: `Join ${use.grounds[0]} to ${ground}`,
-                      edits: [{ do: 'connect', from: use.grounds[0] as string, to: ground }],
-                    },
-                  ]
-            },
-          })
-      }
-    }
-    for (const part of wiring.parts) {
-      // A cable or a converter without a supply of its own here still needs the way back.
-      if (part.supplies.length > 0) continue
-      const grounds = part.part.pins.filter((pin) => pin.role === 'ground').map((pin) => `${part.ref}.${pin.id}`)
-      const first = grounds[0]
-      const speaks = wiring.signals.some((use) => use.part === part && use.hosts.length > 0)
-      if (first === undefined || !speaks || grounds.some((end) => wiring.netOf(end).wired || unused.has(end))) continue
-      report({
-        severity: 'fault',
-        at: [first],
-        message: 'noGround',
-        data: { part: part.ref, pin: first },
-        why: 'A voltage is always a difference between two points. Without the common ground a high of one side means nothing to the other.',
-        numbers: {},
-        propose: () => {
-          const ground = groundEnd(wiring, part)
-          return ground === undefined
-            ? []
-            : [{ title: `Join ${first} to ${ground}`, edits: [{ do: 'connect', from: first, to: ground }] }]
-        },
-      })
-    }
-    for (const board of wiring.boards) {
-      if (board.feed !== undefined) continue
-      const feed = board.board.feeds.find((one) => one.pins.length > 0)
-      const pin = `${board.ref}.${feed?.pins[0] ?? board.board.rails[0]?.pins[0] ?? ''}`
-      report({
-        severity: 'fault',
-        at: [board.ref],
-        message: 'boardUnfed',
-        data: { board: board.ref },
-        why: `${board.title} has no socket of its own for a supply${feed ? `; it takes ${feed.least} to ${feed.most} V at ${feed.pins.join(' or ')}` : ''}.`,
-        numbers: {},
-        propose: () =>
-          wiring.supplies
-            .filter((supply) => feed && supply.entry.volts >= feed.least && supply.entry.volts <= feed.most)
-            .map((supply) => ({
-              title: `Feed it from ${supply.ref}`,
-              edits: [
-                { do: 'connect', from: `${supply.ref}.+`, to: pin },
-                {
-                  do: 'connect',
-                  from: `${supply.ref}.-`,
-                  to: `${board.ref}.${board.facts.pins.find((one) => one.kind === 'ground')?.id}`,
-                },
-              ],
-            })),
-      })
-    }
+    saySupplies(wiring, report)
+    sayCables(wiring, report)
+    sayBoards(wiring, report)
   },
+}
+
+type Say = (report: Report) => void
+
+/** The fix that joins a ground pin of a part with the ground of its plan. */
+function joinGround(wiring: Wiring, part: PartInstance, pin: string): Fix[] {
+  const ground = groundEnd(wiring, part)
+  return ground === undefined
+    ? []
+    : [{ title: `Join ${pin} to ${ground}`, edits: [{ do: 'connect', from: pin, to: ground }] }]
+}
+
+/** Supplies and grounds of parts that are wired. */
+function saySupplies(wiring: Wiring, report: Say): void {
+  const unused = new Set(wiring.plan.unused)
+  for (const part of wiring.parts) {
+    const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
+    if (!touched || turnedRound(wiring, part) !== undefined || backToFront(wiring, part)) continue
+    for (const use of part.supplies) {
+      const pin = use.pins[0] as string
+      if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
+      if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part))) continue
+      const feeding = use.source ? undefined : feedingPin(wiring, use)
+      if (feeding !== undefined)
+        report({
+          severity: 'caution',
+          at: [pin, feeding],
+          message: 'byPin',
+          data: { part: part.ref, pin, feeding },
+          why: 'So few milliamperes a pin can give. Set it high first, wait until the part has woken, and read it then; while the pin is low, the other lines of the part must be low as well.',
+          numbers: { takesMilliamps: use.peakMilliamps ?? use.typicalMilliamps ?? 0 },
+        })
+      else if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, use))
+        report({
+          severity: 'fault',
+          at: [pin],
+          message: 'none',
+          data: { part: part.ref, pin },
+          why: `It takes ${use.facts.least} to ${use.facts.most} V there. Without its own supply a part may still seem to work by stealing current through its signal pins, which damages them.`,
+          numbers: { least: use.facts.least, most: use.facts.most },
+          propose: () =>
+            sourceChoices(wiring, part, use)
+              .slice(0, 2)
+              .map((source) => ({
+                title: `Feed ${pin} from ${source.end} (${source.volts} V)`,
+                edits: [{ do: 'connect', from: pin, to: source.end }],
+              })),
+        })
+      if (use.grounds.length > 0 && !use.ground && !use.grounds.some((end) => unused.has(end)))
+        report({
+          severity: 'fault',
+          at: [use.grounds[0] as string],
+          message: 'noGround',
+          data: { part: part.ref, pin: use.grounds[0] },
+          why: 'Current needs a way back. Without a ground of its own the part floats, and its signals mean nothing.',
+          numbers: {},
+          propose: () => joinGround(wiring, part, use.grounds[0] as string),
+        })
+    }
+  }
+}
+
+/** A cable, or a converter without a supply of its own here, still needs the way back. */
+function sayCables(wiring: Wiring, report: Say): void {
+  const unused = new Set(wiring.plan.unused)
+  for (const part of wiring.parts) {
+    if (part.supplies.length > 0) continue
+    const grounds = part.part.pins.filter((pin) => pin.role === 'ground').map((pin) => `${part.ref}.${pin.id}`)
+    const first = grounds[0]
+    const speaks = wiring.signals.some((use) => use.part === part && use.hosts.length > 0)
+    if (first === undefined || !speaks || grounds.some((end) => wiring.netOf(end).wired || unused.has(end))) continue
+    report({
+      severity: 'fault',
+      at: [first],
+      message: 'noGround',
+      data: { part: part.ref, pin: first },
+      why: 'A voltage is always a difference between two points. Without the common ground a high of one side means nothing to the other.',
+      numbers: {},
+      propose: () => joinGround(wiring, part, first),
+    })
+  }
+}
+
+function sayBoards(wiring: Wiring, report: Say): void {
+  for (const board of wiring.boards) {
+    if (board.feed !== undefined) continue
+    const feed = board.board.feeds.find((one) => one.pins.length > 0)
+    const pin = `${board.ref}.${feed?.pins[0] ?? board.board.rails[0]?.pins[0] ?? ''}`
+    report({
+      severity: 'fault',
+      at: [board.ref],
+      message: 'boardUnfed',
+      data: { board: board.ref },
+      why: `${board.title} has no socket of its own for a supply${feed ? `; it takes ${feed.least} to ${feed.most} V at ${feed.pins.join(' or ')}` : ''}.`,
+      numbers: {},
+      propose: () =>
+        wiring.supplies
+          .filter((supply) => feed && supply.entry.volts >= feed.least && supply.entry.volts <= feed.most)
+          .map((supply) => ({
+            title: `Feed it from ${supply.ref}`,
+            edits: [
+              { do: 'connect', from: `${supply.ref}.+`, to: pin },
+              {
+                do: 'connect',
+                from: `${supply.ref}.-`,
+                to: `${board.ref}.${board.facts.pins.find((one) => one.kind === 'ground')?.id}`,
+              },
+            ],
+          })),
+    })
+  }
 }

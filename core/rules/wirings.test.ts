@@ -3,10 +3,12 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { fixesFor } from '../advice/fixes.ts'
 import { applyEdits } from '../plan/edit.ts'
+import { findingKey } from '../plan/findingKey.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomWiring, wiringOn } from '../testing/randomPlans.ts'
 import { ruleReference } from '../testing/ruleReference.ts'
+import { expectBound, expectSound } from '../testing/soundFinding.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { allRules, check } from './index.ts'
@@ -24,8 +26,10 @@ describe('sound wirings stay free of faults', () => {
 
 describe('mistakes are found by the rule that is there for them', () => {
   it.each(mistaken)('$rule: $title', ({ rule, ...short }) => {
-    const found = check(wiringOf(short), allRules).map((one) => one.rule)
-    expect(found).toContain(rule)
+    const wiring = wiringOf(short)
+    const found = check(wiring, allRules)
+    for (const finding of found) expectSound(wiring, finding)
+    expect(found.map((one) => one.rule)).toContain(rule)
     // No other rule cries fault at it.
     expect([...new Set(faults(short).map((one) => one.split(':')[0]))].filter((one) => one !== rule)).toEqual([])
   })
@@ -35,10 +39,8 @@ describe('no rule throws or says nonsense', () => {
   it.each([...catalog.boards.keys()])('on random wirings of %s', (board) => {
     fc.assert(
       fc.property(wiringOn(board), (plan) => {
-        for (const finding of check(resolve(plan, catalog))) {
-          expect(`${finding.message} ${finding.why}`).not.toMatch(/undefined|NaN|Infinity|\[object/)
-          expect(finding.at.length).toBeGreaterThan(0)
-        }
+        const wiring = resolve(plan, catalog)
+        for (const finding of check(wiring, allRules)) expectSound(wiring, finding)
       }),
       { numRuns: 80 },
     )
@@ -46,17 +48,17 @@ describe('no rule throws or says nonsense', () => {
 })
 
 describe('every fix mends its finding and brings no new fault', () => {
-  const key = (one: { rule: string; at: readonly string[] }): string => `${one.rule} ${[...one.at].sort().join(' ')}`
   const holds = (plan: Plan): void => {
     const wiring = resolve(plan, catalog)
     const findings = check(wiring)
-    const before = new Set(findings.filter((one) => one.severity === 'fault').map(key))
+    const before = new Set(findings.filter((one) => one.severity === 'fault').map(findingKey))
     for (const finding of findings)
       for (const fix of fixesFor(wiring, finding, findings)) {
+        expectBound(wiring, fix)
         const after = check(resolve(applyEdits(plan, fix.edits), catalog))
-        expect(after.map(key), fix.title).not.toContain(key(finding))
+        expect(after.map(findingKey), fix.title).not.toContain(findingKey(finding))
         expect(
-          after.filter((one) => one.severity === 'fault' && !before.has(key(one))).map((one) => one.message),
+          after.filter((one) => one.severity === 'fault' && !before.has(findingKey(one))).map((one) => one.message),
           fix.title,
         ).toEqual([])
         const locked = plan.wires.filter((wire) => wire[2]?.locked).map(String)

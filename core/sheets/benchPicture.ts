@@ -1,12 +1,12 @@
+import { entryOf } from '../base/entryOf.ts'
 import { columnLetters, columnX, type GridBoard, type RailName, rowOf } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
 import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
 import { splitEnd } from '../plan/ends.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { wireColours } from './colours.ts'
-import type { Sheet, WireRow } from './sheet.ts'
+import type { Sheet, WireRow } from './rows.ts'
 
 /**
  * The bench as something to draw: every place in pitches of 2.54 mm, x to the right from column `a` of the first

@@ -1,19 +1,21 @@
 import type { Layout } from '../breadboard/layout.ts'
 import { footprintOf } from '../catalog/footprint.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
-import { hexAddress } from '../plan/readPlan.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { Bus, Source, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { plugsOf } from '../wiring/plugs.ts'
-import type { Line } from './wireLines.ts'
+import type { WireLine } from './wireLines.ts'
 
 export interface BuildStep {
   readonly title: string
   readonly text: string
-  readonly lines: readonly Line[]
+  readonly lines: readonly WireLine[]
+  /** Here all legs go into their holes. */
+  readonly places?: true
 }
 
 interface Kind {
@@ -31,8 +33,8 @@ const FEEDS = 6
  * breadboard everything is put in its holes before the first wire, and the wires that touch the pin of a source come
  * last, so that no supply reaches a net before all of it stands.
  */
-export function buildSteps(wiring: Wiring, lines: readonly Line[], layout: Layout | undefined): BuildStep[] {
-  const groups = new Map<string, Kind & { lines: Line[] }>()
+export function buildSteps(wiring: Wiring, lines: readonly WireLine[], layout: Layout | undefined): BuildStep[] {
+  const groups = new Map<string, Kind & { lines: WireLine[] }>()
   for (const line of lines) {
     const kind = kindOf(wiring, line, layout)
     const group = groups.get(kind.key) ?? { ...kind, lines: [] }
@@ -41,7 +43,7 @@ export function buildSteps(wiring: Wiring, lines: readonly Line[], layout: Layou
   }
   const over = new Set(plugsOf(wiring).flatMap(({ kind, onto }) => (kind === 'header' ? [onto] : [])))
   /** Comes when the header is covered: what another source feeds. */
-  const isLast = ({ rank, lines: own }: Kind & { readonly lines: readonly Line[] }): boolean =>
+  const isLast = ({ rank, lines: own }: Kind & { readonly lines: readonly WireLine[] }): boolean =>
     rank >= FEEDS && !own.some(({ net }) => net.sources.some(({ ref }) => over.has(ref)))
   const stepsOf = (last: boolean): BuildStep[] =>
     [...groups.values()]
@@ -100,10 +102,11 @@ function placingStep(layout: Layout): BuildStep {
       beside.length > 0 ? ` Beside the breadboard: ${beside.join(', ')}.` : ''
     }`,
     lines: [],
+    places: true,
   }
 }
 
-function kindOf(wiring: Wiring, line: Line, layout: Layout | undefined): Kind {
+function kindOf(wiring: Wiring, line: WireLine, layout: Layout | undefined): Kind {
   const onBench = layout !== undefined
   if (line.feeds) {
     const source = line.net.sources[0]!

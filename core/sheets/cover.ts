@@ -1,7 +1,7 @@
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Finding } from '../rules/finding.ts'
-import { escapeText } from './escape.ts'
-import type { Sheet } from './sheet.ts'
+import { type Markup, markup } from './markup.ts'
+import type { Sheet } from './rows.ts'
 
 export interface AcceptedFinding {
   readonly rule: string
@@ -17,8 +17,8 @@ export interface CoverOptions {
 }
 
 /** First page: what is built, from what, what to have at hand, and what is known to be odd. */
-export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptions): string {
-  const blocks: string[] = []
+export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptions): Markup {
+  const blocks: (Markup | undefined)[] = []
   if (open.length > 0) blocks.push(box('Still open: look at these before you build', open))
   if (accepted.length > 0)
     blocks.push(
@@ -42,7 +42,7 @@ export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptio
     ),
   )
   blocks.push(list('Have at hand', atHand(sheet)))
-  return `<div class="mp-cover">${blocks.join('')}</div>`
+  return markup`<div class="mp-cover">${blocks}</div>`
 }
 
 /** Parts of one kind and value together, then wires by kind. */
@@ -65,13 +65,13 @@ function atHand(sheet: Sheet): string[] {
   ]
 }
 
-const list = (title: string, lines: readonly string[]): string =>
+const list = (title: string, lines: readonly string[]): Markup | undefined =>
   lines.length === 0
-    ? ''
-    : `<section><h3>${title}</h3><ul>${lines.map((line) => `<li>${escapeText(line)}</li>`).join('')}</ul></section>`
+    ? undefined
+    : markup`<section><h3>${title}</h3><ul>${lines.map((line) => markup`<li>${line}</li>`)}</ul></section>`
 
-const box = (title: string, lines: readonly string[]): string =>
-  `<div class="mp-accepted"><strong>${title}</strong><ul>${lines.map((line) => `<li>${escapeText(line)}</li>`).join('')}</ul></div>`
+const box = (title: string, lines: readonly string[]): Markup | undefined =>
+  markup`<div class="mp-accepted"><strong>${title}</strong><ul>${lines.map((line) => markup`<li>${line}</li>`)}</ul></div>`
 
 /** Faults and cautions that are neither mended nor accepted, a line each. */
 export const openFindings = (findings: readonly Finding[]): string[] =>

@@ -1,5 +1,5 @@
 import { stringify } from 'csv-stringify/sync'
-import type { Sheet } from './sheet.ts'
+import type { Sheet } from './rows.ts'
 import { type TableName, tableOf } from './tables.ts'
 
 /**

@@ -1,4 +1,4 @@
-import type { Sheet } from './sheet.ts'
+import type { Sheet } from './rows.ts'
 import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
 /** Tables as Markdown; every step of the wiring under its own heading. */

@@ -55,11 +55,11 @@ export function writeSheet(
     case 'json':
       return `${JSON.stringify(table === undefined ? sheet : { [table]: sheet[table] }, null, 2)}\n`
     case 'svg':
-      if (only === undefined || only === 'chart' || only === 'pins') return writePinChart(wiring)
-      if (only === 'strips') return writeStrips(wiring)
+      if (only === undefined || only === 'chart' || only === 'pins') return writePinChart(wiring).text
+      if (only === 'strips') return writeStrips(wiring).text
       if (only !== 'drawing') throw new SheetError(`"${only}" is no drawing; as svg expected chart, drawing or strips`)
       if (!layout) throw new SheetError('drawing: the plan has no breadboard yet; expected one under bench')
-      return writeBenchSvg(benchPicture(wiring, layout, sheet), { title: wiring.plan.title })
+      return writeBenchSvg(benchPicture(wiring, layout, sheet), { title: wiring.plan.title }).text
   }
 }
 

@@ -1,152 +1,20 @@
+import { entryOf } from '../base/entryOf.ts'
 import { breadboardKinds } from '../breadboard/grid.ts'
 import { type Layout, layoutOf } from '../breadboard/layout.ts'
-import type { Ends } from '../breadboard/lengths.ts'
 import { countingHint } from '../catalog/boardFacts.ts'
+import { holds } from '../catalog/when.ts'
 import { type Budget, budgets } from '../circuit/budget.ts'
 import { i2cViews } from '../circuit/busView.ts'
-import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
+import { formatOptionAmount, formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Breadboard } from '../plan/planSchema.ts'
-import { hexAddress } from '../plan/readPlan.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
 import { plugsOf } from '../wiring/plugs.ts'
 import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
-import { type Line, laidLines, planLines, signalBehind } from './wireLines.ts'
-
-export interface WireRow {
-  readonly number: number
-  readonly step: number
-  readonly from: {
-    readonly ref: string
-    readonly pin: string
-    readonly lead: string | null
-    readonly hole: string | null
-  }
-  readonly to: {
-    readonly ref: string
-    readonly pin: string
-    readonly names: readonly string[]
-    readonly hole: string | null
-  }
-  readonly net: string
-  readonly colour: string
-  /** Null until the plan has a breadboard. */
-  readonly lengthMillimetres: number | null
-  readonly ends: Ends
-  /** Counting hint and anything else that helps to find the place. */
-  readonly note: string
-}
-
-export interface PartRow {
-  readonly ref: string
-  readonly title: string
-  readonly part: string
-  readonly value: string
-  /** The part that this one accompanies. */
-  readonly for: string | null
-  /** Added by the tool and not yet at hand. */
-  readonly buy: boolean
-}
-
-export interface JumperRow {
-  readonly ends: Ends
-  readonly colour: string
-  readonly lengthMillimetres: number | null
-  readonly count: number
-}
-
-export interface StepRow {
-  readonly number: number
-  readonly title: string
-  readonly text: string
-  readonly wires: readonly number[]
-}
-
-export interface PinRow {
-  readonly board: string
-  readonly header: string
-  readonly position: number
-  readonly pin: string
-  readonly names: readonly string[]
-  readonly find: string
-  readonly carries: readonly string[]
-  /** Numbers of the wires of the wiring table that start or end there. */
-  readonly wires: readonly number[]
-}
-
-/** A leg that sits in a hole. */
-export interface LegRow {
-  readonly ref: string
-  readonly title: string
-  readonly pin: string
-  /** What is printed beside a board's pin. */
-  readonly names: readonly string[]
-  readonly hole: string
-}
-
-/** A lead of a part's own cable. */
-export interface LeadRow {
-  readonly ref: string
-  readonly title: string
-  readonly lead: string
-  readonly pin: string
-  readonly to: string | null
-  readonly hole: string | null
-  readonly wire: number | null
-}
-
-/** What is plugged on as a whole: its pins, each on a post. */
-export interface PlugRow {
-  readonly ref: string
-  readonly onto: string
-  readonly pins: readonly { readonly pin: string; readonly post: string }[]
-}
-
-export interface SupplyRow {
-  readonly source: string
-  readonly volts: number
-  readonly limitMilliamps: number | null
-  readonly typicalMilliamps: number
-  readonly peakMilliamps: number
-  readonly feeds: readonly string[]
-}
-
-export interface AddressRow {
-  readonly bus: string
-  readonly ref: string
-  readonly title: string
-  readonly address: string
-  /** Addresses that its straps offer besides and nobody has. */
-  readonly others: readonly string[]
-}
-
-export interface LabelRow {
-  readonly number: number
-  readonly from: string
-  readonly to: string
-}
-
-/** Everything that goes to the workbench, as data; the writers only lay it out. */
-export interface Sheet {
-  readonly title: string
-  readonly boards: readonly string[]
-  readonly breadboards: readonly string[]
-  /** What the bench has no place for, or no hole. */
-  readonly missing: readonly string[]
-  readonly wiring: readonly WireRow[]
-  readonly legs: readonly LegRow[]
-  readonly leads: readonly LeadRow[]
-  readonly plugs: readonly PlugRow[]
-  readonly parts: readonly PartRow[]
-  readonly supplies: readonly SupplyRow[]
-  readonly addresses: readonly AddressRow[]
-  readonly labels: readonly LabelRow[]
-  readonly jumpers: readonly JumperRow[]
-  readonly steps: readonly StepRow[]
-  readonly pins: readonly PinRow[]
-}
+import type { JumperRow, LeadRow, LegRow, PartRow, PinRow, Sheet, StepRow, SupplyRow, WireRow } from './rows.ts'
+import { laidLines, planLines, signalBehind, type WireLine } from './wireLines.ts'
 
 /** The sheet of a plan; with a layout of its bench every wire has its holes. */
 export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(wiring)): Sheet {
@@ -157,7 +25,7 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
       rows.push(wireRow(wiring, line, rows.length + 1, index + 1))
       return rows.length
     })
-    return { number: index + 1, title: step.title, text: step.text, wires }
+    return { number: index + 1, title: step.title, text: step.text, wires, ...(step.places ? { places: true } : {}) }
   })
   return {
     title: wiring.plan.title,
@@ -216,7 +84,7 @@ function missingText({ stray, blocked }: Layout): string[] {
   return [...stray.map(({ ref, text }) => `${ref} ${text}.`), ...blocked.map(({ end, text }) => `${end}: ${text}.`)]
 }
 
-function wireRow(wiring: Wiring, line: Line, number: number, step: number): WireRow {
+function wireRow(wiring: Wiring, line: WireLine, number: number, step: number): WireRow {
   const { from, to } = line
   const tie = from.terminal ? wiring.ties.find((one) => one.end === from.terminal!.end) : undefined
   const hint = to.terminal?.boardPin ? countingHint(to.terminal.boardPin) : to.hint
@@ -248,7 +116,7 @@ function leadOf(terminal: Terminal | undefined): string | null {
 }
 
 /** A net is named after its source, its ground, or the board pin on it. */
-function netName(wiring: Wiring, { net }: Line): string {
+function netName(wiring: Wiring, { net }: WireLine): string {
   if (net.ground) return 'ground'
   const onBoard = net.ends.find((end) => wiring.terminal(end)?.owner.kind === 'board')
   return net.sources[0]?.end ?? onBoard ?? net.ends[0]!
@@ -311,10 +179,8 @@ function partRow(wiring: Wiring, part: PartInstance): PartRow {
     .filter((option) => option.kind !== 'amount' || (option.id !== 'tolerance' && option.id !== 'watts'))
     .map((option) => {
       const value = entryOf(part.options, option.id)
-      const units = { ohm: 'Ω', farad: 'F', milliamp: 'mA' } as Readonly<Record<string, string>>
       if (option.kind === 'i2c-address') return hexAddress(Number(value))
-      if (option.kind === 'amount' && option.unit === 'milliamp') return `${value} mA`
-      if (option.kind === 'amount') return formatQuantity(Number(value), units[option.unit ?? ''] ?? '')
+      if (option.kind === 'amount') return formatOptionAmount(Number(value), option.unit)
       return option.values.find((one) => one.value === value)?.title ?? String(value)
     })
   const beside = part.part.category === 'passive' ? companionOf(wiring, part) : undefined
@@ -322,10 +188,20 @@ function partRow(wiring: Wiring, part: PartInstance): PartRow {
     ref: part.ref,
     title: part.title,
     part: part.part.title,
-    value: values.join(', '),
+    value: [...values, ...contentsOf(wiring, part)].join(', '),
     for: beside ?? null,
     buy: entryOf(wiring.plan.parts, part.ref)?.buy === true,
   }
+}
+
+/** What a part that is built by hand holds: `with 12 × Push button`. */
+function contentsOf({ catalog }: Wiring, { part, options }: PartInstance): string[] {
+  const held = part.contains.flatMap(({ part: id, count, when }) => {
+    const factors = typeof count === 'number' ? [count] : count.map((option) => Number(entryOf(options, option)))
+    const number = factors.reduce((product, one) => product * one, 1)
+    return holds(when, options) && number > 0 ? [`${number} × ${catalog.parts.get(id)?.title ?? id}`] : []
+  })
+  return held.length === 0 ? [] : [`with ${held.join(' and ')}`]
 }
 
 /** The part beside a passive one: the first on its nets that is neither passive nor a rail. */

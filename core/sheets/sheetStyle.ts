@@ -1,3 +1,6 @@
+import { palette } from '../base/palette.ts'
+
+const { print } = palette
 /** Style of the printed sheets; black-and-white safe, no row broken over two pages, headings repeated. */
 export function sheetStyle(title: string, revision: number | undefined, paper: 'A4' | 'Letter'): string {
   const short = title.length > 70 ? `${title.slice(0, 68)}…` : title
@@ -6,29 +9,29 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
   ).replaceAll('<', '\\3c ')
   return `
 @page { size: ${paper}; margin: 14mm 13mm 16mm; @bottom-left { content: ${footer}; font: 9pt "Sofia Sans Semi Condensed", sans-serif; } @bottom-right { content: "page " counter(page) " of " counter(pages); font: 9pt "Sofia Sans Semi Condensed", sans-serif; } }
-.mp-sheet { font: 15px/1.3 "Sofia Sans Semi Condensed", "Arial Narrow", Arial, sans-serif; color: #16130d; background: #fff; }
+.mp-sheet { font: 15px/1.3 "Sofia Sans Semi Condensed", "Arial Narrow", Arial, sans-serif; color: ${print.ink}; background: ${print.paper}; }
 .mp-page { break-after: page; padding: 0; }
 .mp-page:last-child { break-after: auto; }
-.mp-head { display: flex; justify-content: space-between; align-items: end; gap: 2em; border-bottom: 2px solid #16130d; padding-bottom: 6px; margin-bottom: 14px; }
+.mp-head { display: flex; justify-content: space-between; align-items: end; gap: 2em; border-bottom: 2px solid ${print.ink}; padding-bottom: 6px; margin-bottom: 14px; }
 .mp-head h2 { white-space: nowrap; font-size: 27px; font-weight: 700; margin: 0; }
 .mp-head p { margin: 0; text-align: right; font-size: 13px; }
 .mp-sheet table { width: 100%; border-collapse: collapse; }
 .mp-sheet thead { display: table-header-group; }
 .mp-sheet tr { break-inside: avoid; }
-.mp-sheet th { text-align: left; font-size: 12px; font-weight: 700; padding: 3px 8px 3px 0; border-bottom: 1.5px solid #16130d; }
-.mp-sheet td { padding: 5px 8px 5px 0; border-bottom: 1px solid #9a948a; vertical-align: top; overflow-wrap: anywhere; }
-.mp-sheet small { display: block; font-size: 12px; color: #3d3831; }
+.mp-sheet th { text-align: left; font-size: 12px; font-weight: 700; padding: 3px 8px 3px 0; border-bottom: 1.5px solid ${print.ink}; }
+.mp-sheet td { padding: 5px 8px 5px 0; border-bottom: 1px solid ${print.rule}; vertical-align: top; overflow-wrap: anywhere; }
+.mp-sheet small { display: block; font-size: 12px; color: ${print.small}; }
 .mp-step { margin: 0 0 20px; }
 .mp-step h3 { break-after: avoid; font-size: 18px; margin: 0; display: flex; gap: 9px; align-items: baseline; }
-.mp-step h3 span { font: 700 15px "Spline Sans Mono", monospace; background: #16130d; color: #fff; padding: 0 8px; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
+.mp-step h3 span { font: 700 15px "Spline Sans Mono", monospace; background: ${print.ink}; color: ${print.paper}; padding: 0 8px; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
 .mp-step > p { break-after: avoid; margin: 2px 0 4px; font-size: 13px; }
 .mp-tick { width: 26px; }
-.mp-tick span { display: block; width: 15px; height: 15px; border: 1.5px solid #16130d; margin-top: 2px; }
+.mp-tick span { display: block; width: 15px; height: 15px; border: 1.5px solid ${print.ink}; margin-top: 2px; }
 .mp-sheet .mp-hidden { border: 0; width: 1px; height: 1px; overflow: hidden; position: absolute; clip-path: inset(50%); }
 .mp-no { width: 34px; font: 700 16px "Spline Sans Mono", monospace; }
 .mp-wire { width: 134px; }
 .mp-wire small { white-space: nowrap; }
-.mp-wire i { float: left; width: 24px; height: 10px; margin: 5px 7px 9px 0; border: 1.2px solid #16130d; background: var(--c); print-color-adjust: exact; -webkit-print-color-adjust: exact; }
+.mp-wire svg { float: left; width: 24px; height: 10px; margin: 5px 7px 9px 0; border: 1.2px solid ${print.ink}; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
 .mp-end { width: 16.5%; }
 .mp-names { font: 11.5px/1.35 "Spline Sans Mono", monospace; }
 .mp-end b { font: 600 15px "Spline Sans Mono", monospace; }
@@ -42,7 +45,7 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-pins td:nth-child(4) { white-space: nowrap; }
 .mp-pins td:nth-child(2), .mp-pins td:nth-child(6) { min-width: 92px; }
 .mp-pins td:nth-child(7) { width: 26%; }
-.mp-accepted { border: 1px solid #16130d; padding: 6px 10px; margin-bottom: 14px; font-size: 13px; break-inside: avoid; }
+.mp-accepted { border: 1px solid ${print.ink}; padding: 6px 10px; margin-bottom: 14px; font-size: 13px; break-inside: avoid; }
 .mp-accepted ul { margin: 2px 0 0; padding-left: 18px; }
 .mp-page-cover h2 { white-space: normal; font-size: 34px; }
 .mp-cover { columns: 2; column-gap: 34px; }
@@ -63,11 +66,11 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-legs td:nth-child(3), .mp-legs td:nth-child(5), .mp-leads td:nth-child(4), .mp-leads td:nth-child(6) { font: 600 14px "Spline Sans Mono", monospace; }
 .mp-legs td, .mp-leads td { padding-block: 2px; }
 .mp-flags { display: grid; grid-template-columns: repeat(2, 1fr); }
-.mp-flag { display: grid; grid-template-columns: 1fr 1fr; border: 1px solid #16130d; margin: -1px 0 0 -1px; height: 9mm; break-inside: avoid; font: 11.5px/1.1 "Spline Sans Mono", monospace; }
+.mp-flag { display: grid; grid-template-columns: 1fr 1fr; border: 1px solid ${print.ink}; margin: -1px 0 0 -1px; height: 9mm; break-inside: avoid; font: 11.5px/1.1 "Spline Sans Mono", monospace; }
 .mp-flag span { display: flex; align-items: center; gap: 6px; padding: 0 5px; overflow: hidden; overflow-wrap: anywhere; }
-.mp-flag span + span { border-left: 1px dashed #16130d; }
+.mp-flag span + span { border-left: 1px dashed ${print.ink}; }
 .mp-flag b { font-size: 17px; }
 @media (max-width: 620px) { .mp-cover { columns: 1; } }
-@media (max-width: 620px) { .mp-sheet thead { position: absolute; clip-path: inset(50%); } .mp-sheet tr { display: block; border-bottom: 1px solid #9a948a; padding: 6px 0; } .mp-sheet td { display: inline-block; width: auto; border: 0; } }
+@media (max-width: 620px) { .mp-sheet thead { position: absolute; clip-path: inset(50%); } .mp-sheet tr { display: block; border-bottom: 1px solid ${print.rule}; padding: 6px 0; } .mp-sheet td { display: inline-block; width: auto; border: 0; } }
 `
 }

@@ -4,7 +4,7 @@ import { parse } from 'yaml'
 import { layoutOf } from '../breadboard/layout.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
-import { samplePlans } from '../testing/samples.ts'
+import { sample, samplePlans } from '../testing/samples.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { writeCsv } from './csv.ts'
 import { sheetBody, writeHtml } from './html.ts'
@@ -30,6 +30,22 @@ describe('the sheet', () => {
         .split('\r\n')
         .map((line) => line.split(',').at(-1)),
     ).toEqual(['To buy', '', 'to buy'])
+  })
+  it('lists the legs once, in the step in which they go into their holes', () => {
+    const wiring = resolve(sample('Orchard hive watch'), catalog)
+    const layout = layoutOf(wiring)
+    const sheet = makeSheet(wiring, layout)
+    const bare = sheet.steps.filter(({ wires }) => wires.length === 0).map(({ title }) => title)
+    expect(bare).toEqual(expect.arrayContaining(['Look at these first', 'Everything in its holes']))
+    expect(sheetBody({ sheet, wiring, layout }, { only: ['wiring'] }).match(/class="mp-placing"/g)).toHaveLength(1)
+  })
+  it('counts in the list of parts what a part built by hand holds', () => {
+    const value = (diodes: string): string | undefined =>
+      makeSheet(wiringOf({ parts: { K: { part: 'key-matrix', options: { rows: 4, columns: 3, diodes } } } })).parts[0]
+        ?.value
+    expect(value('with')).toContain('with 12 × Push button and 12 × ')
+    expect(value('without')).toMatch(/with 12 × Push button$/)
+    expect(makeSheet(wiringOf({ parts: { B: 'button' } })).parts[0]?.value).not.toContain('×')
   })
   it('groups wires by build step and reads from part to board', () => {
     const sheet = makeSheet(small)
@@ -118,8 +134,8 @@ describe('writers', () => {
         { only: pageNames, accepted: [{ rule: 'x', at: ['<b>'], because: '<i>' }] },
       ),
       sheetBody(laid, { only: pageNames, open: ['fault: <b>'] }),
-      writePinChart(nasty),
-      writeStrips(nasty),
+      writePinChart(nasty).text,
+      writeStrips(nasty).text,
     ]) {
       expect(text).not.toMatch(/<script|<img|<i>|<b>&|onerror=1>/)
     }
@@ -132,6 +148,6 @@ describe('writers', () => {
     expect(html.match(/<td class="mp-no">/g)).toHaveLength(layout?.wires.length ?? plan.wires.length)
     expect(html).toContain('counter(page) " of "')
     expect(parse(JSON.stringify(sheet))).toEqual(sheet)
-    expect(writePinChart(wiring)).toContain(`<title>${plan.title}</title>`)
+    expect(writePinChart(wiring).text).toContain(`<title>${plan.title}</title>`)
   })
 })

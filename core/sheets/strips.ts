@@ -1,8 +1,11 @@
+import { palette } from '../base/palette.ts'
 import { PITCH_MM } from '../breadboard/grid.ts'
 import { type PinFacts, postPlace } from '../catalog/boardFacts.ts'
 import type { BoardInstance, Wiring } from '../wiring/model.ts'
-import { escapeText } from './escape.ts'
+import { type Markup, markup } from './markup.ts'
 import { flagText } from './pinChart.ts'
+
+const { print } = palette
 
 /** Depth of a strip and of its tab with the board's name, in millimetres. */
 const DEPTH = 34
@@ -24,7 +27,7 @@ interface Strip {
  * Strips of paper to lay beside a board's posts, one cell a pitch, with the signal that hangs on each, and a ruler to
  * check the print with. In millimetres: they fit when printed at 100 %.
  */
-export function writeStrips(wiring: Wiring): string {
+export function writeStrips(wiring: Wiring): Markup {
   const strips = wiring.boards.flatMap(stripsOf)
   const parts = [ruler(6)]
   let top = 24
@@ -32,7 +35,7 @@ export function writeStrips(wiring: Wiring): string {
     parts.push(stripAt(wiring, strip, top))
     top += DEPTH + GAP
   }
-  return `<svg xmlns="http://www.w3.org/2000/svg" class="mp-strips" width="${WIDTH}mm" height="${top}mm" viewBox="0 0 ${WIDTH} ${top}" font-family="'Spline Sans Mono', monospace"><title>Strips for the posts, to scale</title>${parts.join('')}</svg>\n`
+  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-strips" width="${WIDTH}mm" height="${top}mm" viewBox="0 0 ${WIDTH} ${top}" font-family="'Spline Sans Mono', monospace"><title>Strips for the posts, to scale</title>${parts}</svg>\n`
 }
 
 function stripsOf(board: BoardInstance): Strip[] {
@@ -63,7 +66,7 @@ function stripsOf(board: BoardInstance): Strip[] {
     })
 }
 
-function stripAt(wiring: Wiring, { board, title, pins, edge }: Strip, top: number): string {
+function stripAt(wiring: Wiring, { board, title, pins, edge }: Strip, top: number): Markup {
   const length = pins.length * PITCH_MM
   const cells = pins.map((pin, index) => {
     const x = index * PITCH_MM
@@ -72,20 +75,20 @@ function stripAt(wiring: Wiring, { board, title, pins, edge }: Strip, top: numbe
     // The name stands at the posts.
     const text = flag === '' ? name : edge === 'top' ? `${flag} ${name}` : `${name} ${flag}`
     const [y, anchor] = edge === 'top' ? [top + 1.4, 'end'] : [top + DEPTH - 1.4, 'start']
-    return `<path d="M${x} ${top}v${DEPTH}" stroke="#16130d" stroke-width="0.15"/><text transform="translate(${(x + PITCH_MM / 2 + 0.62).toFixed(2)} ${y}) rotate(-90)" font-size="1.75" text-anchor="${anchor}"${flag === '' ? ' fill="#5d564b"' : ' font-weight="700"'}>${escapeText(text.slice(0, 29))}</text>`
+    return markup`<path d="M${x} ${top}v${DEPTH}" stroke="${print.ink}" stroke-width="0.15"/><text transform="translate(${(x + PITCH_MM / 2 + 0.62).toFixed(2)} ${y}) rotate(-90)" font-size="1.75" text-anchor="${anchor}"${flag === '' ? markup` fill="${print.soft}"` : markup` font-weight="700"`}>${text.slice(0, 29)}</text>`
   })
   const y = edge === 'top' ? top : top + DEPTH
-  return `<g>${cells.join('')}<rect x="0" y="${top}" width="${length.toFixed(2)}" height="${DEPTH}" fill="none" stroke="#16130d" stroke-width="0.25"/><path d="M0 ${y}h${length.toFixed(2)}" stroke="#16130d" stroke-width="0.9"/><rect x="${length.toFixed(2)}" y="${top}" width="${TAB}" height="${DEPTH}" fill="none" stroke="#16130d" stroke-width="0.25"/><text transform="translate(${(length + 5).toFixed(2)} ${top + DEPTH / 2}) rotate(-90)" font-size="2.8" font-weight="700" text-anchor="middle">${escapeText(board.ref)}</text><text transform="translate(${(length + 9).toFixed(2)} ${top + DEPTH / 2}) rotate(-90)" font-size="2.2" text-anchor="middle">${escapeText(title.slice(0, 22))}</text></g>`
+  return markup`<g>${cells}<rect x="0" y="${top}" width="${length.toFixed(2)}" height="${DEPTH}" fill="none" stroke="${print.ink}" stroke-width="0.25"/><path d="M0 ${y}h${length.toFixed(2)}" stroke="${print.ink}" stroke-width="0.9"/><rect x="${length.toFixed(2)}" y="${top}" width="${TAB}" height="${DEPTH}" fill="none" stroke="${print.ink}" stroke-width="0.25"/><text transform="translate(${(length + 5).toFixed(2)} ${top + DEPTH / 2}) rotate(-90)" font-size="2.8" font-weight="700" text-anchor="middle">${board.ref}</text><text transform="translate(${(length + 9).toFixed(2)} ${top + DEPTH / 2}) rotate(-90)" font-size="2.2" text-anchor="middle">${title.slice(0, 22)}</text></g>`
 }
 
-function ruler(top: number): string {
+function ruler(top: number): Markup {
   const marks = Array.from(
     { length: 101 },
     (_, at) => `M${at} ${top}v${at % 10 === 0 ? 5 : at % 5 === 0 ? 3.5 : 2}`,
   ).join('')
   const numbers = Array.from(
     { length: 11 },
-    (_, at) => `<text x="${at * 10}" y="${top + 8}" font-size="2.6" text-anchor="middle">${at * 10}</text>`,
-  ).join('')
-  return `<text x="0" y="${top - 2}" font-size="3">Print at 100 %, then lay a ruler here: the line is 100 mm long. The thick edge goes against the posts.</text><path d="M0 ${top}h100${marks}" stroke="#16130d" stroke-width="0.2" fill="none"/>${numbers}`
+    (_, at) => markup`<text x="${at * 10}" y="${top + 8}" font-size="2.6" text-anchor="middle">${at * 10}</text>`,
+  )
+  return markup`<text x="0" y="${top - 2}" font-size="3">Print at 100 %, then lay a ruler here: the line is 100 mm long. The thick edge goes against the posts.</text><path d="M0 ${top}h100${marks}" stroke="${print.ink}" stroke-width="0.2" fill="none"/>${numbers}`
 }

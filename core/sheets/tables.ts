@@ -1,4 +1,4 @@
-import type { Sheet } from './sheet.ts'
+import type { Sheet } from './rows.ts'
 
 /** Tables that can be written on their own, in the order in which they print. */
 export const tableNames = [

@@ -20,7 +20,7 @@ export interface LineEnd {
 }
 
 /** One wire to plug in, its ends in reading order: from the part to the board or rail. */
-export interface Line {
+export interface WireLine {
   readonly from: LineEnd
   readonly to: LineEnd
   readonly net: Net
@@ -37,7 +37,7 @@ export interface Line {
  * The wires of a plan without a breadboard, as the maker drew them; where a plug covers a post or stands for wires, they
  * lead to what it brings out.
  */
-export function planLines(wiring: Wiring): Line[] {
+export function planLines(wiring: Wiring): WireLine[] {
   const instead = new Map(
     plugsOf(wiring).flatMap(({ kind, pairs }) =>
       pairs.map(([own, post]): [string, string] => (kind === 'header' ? [post, own] : [own, post])),
@@ -70,7 +70,7 @@ export function planLines(wiring: Wiring): Line[] {
 }
 
 /** The wires of a bench that is laid out, hole by hole. */
-export function laidLines(wiring: Wiring, layout: Layout): Line[] {
+export function laidLines(wiring: Wiring, layout: Layout): WireLine[] {
   const standing = new Map<number, string[]>()
   for (const [end, hole] of layout.holeOf) {
     const node = layout.grid.node(hole)

@@ -9,6 +9,8 @@ export interface Kit extends Short {
   readonly wired?: readonly (readonly [string, string])[]
   /** Pairs that no wire may join. */
   readonly never?: readonly (readonly [string, string])[]
+  /** Pairs that may not hang together, over whatever wires. */
+  readonly apart?: readonly (readonly [string, string])[]
   /** How many parts are added that the kit lacks. */
   readonly adds?: number
   /** Values in ohms of resistors that are added. */
@@ -238,6 +240,31 @@ const resistors: readonly Kit[] = [
     wired: [['R\\.1', '[AB]\\.DQ']],
   },
   {
+    title: 'two humidity sensors and two 1-Wire thermometers',
+    why: 'the thermometers have numbers and share a line; a humidity sensor has none and needs a pin of its own',
+    mcu: 'pico',
+    parts: {
+      A: 'dht22',
+      B: 'dht22',
+      C: 'ds18b20-probe',
+      D: 'ds18b20',
+      R1: ohms(10000),
+      R2: ohms(10000),
+      R3: ohms(4700),
+    },
+    apart: [
+      ['A\\.DATA', 'B\\.DATA'],
+      ['[AB]\\.DATA', '[CD]\\.DQ'],
+    ],
+  },
+  {
+    title: 'a humidity sensor beside the 1-Wire driver',
+    why: 'the driver speaks 1-Wire, which the sensor does not: it takes another pin',
+    boards: { PI: { board: 'pi-40', uses: ['one-wire'] } },
+    parts: { H: { part: 'dht22', options: { kind: 'board' } } },
+    apart: [['H\\.DATA', 'PI\\.GPIO4']],
+  },
+  {
     title: 'a thermometer without a resistor',
     why: 'the line works only with one: it is added',
     mcu: 'uno-r3',
@@ -246,7 +273,7 @@ const resistors: readonly Kit[] = [
   },
   {
     title: 'a thermometer on the line that the driver of the system reads',
-    why: 'the one-wire driver reads GPIO4 and no other pin',
+    why: 'the 1-Wire driver reads GPIO4 and no other pin',
     boards: { PI: { board: 'pi-40', uses: ['one-wire'] } },
     parts: { A: 'ds18b20-probe', R: ohms(4700) },
     wired: [['A\\.DQ', 'PI\\.GPIO4']],

@@ -1,8 +1,8 @@
 import { readCatalogFolder } from '../../node/catalogFolder.ts'
+import { formatProblem } from '../base/problem.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Bench, Plan, PlanPart, PlanWire } from '../plan/planSchema.ts'
 import { bindPlan } from '../plan/readPlan.ts'
-import { formatProblem } from '../text/problem.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 

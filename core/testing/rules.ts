@@ -6,6 +6,7 @@ import type { Rule, Severity } from '../rules/finding.ts'
 import { allRules, check } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { catalog, type Short, wiringOf } from './plans.ts'
+import { expectBound, expectSound } from './soundFinding.ts'
 import { mistaken } from './wiringSuite.ts'
 
 interface Invalid extends Short {
@@ -84,10 +85,12 @@ export function testRule(
         for (const finding of findings) {
           expect(rule.meta.severities).toContain(finding.severity)
           expect(finding.why).not.toBe('')
+          expectSound(wiring, finding)
         }
         const all = check(wiring, allRules)
         const first = all.find((one) => one.rule === rule.meta.id)
         const fixes = first ? fixesFor(wiring, first, all) : []
+        for (const one of fixes) expectBound(wiring, one)
         if (fix === undefined) return
         const chosen = fixes.find((one) => one.title === fix)
         expect(fixes.map((one) => one.title)).toContain(fix)

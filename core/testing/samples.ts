@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs'
+import { formatProblem } from '../base/problem.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { readPlan } from '../plan/readPlan.ts'
-import { formatProblem } from '../text/problem.ts'
 import { catalog } from './plans.ts'
 
 const folder = new URL('../../demo/', import.meta.url)

@@ -1,20 +1,9 @@
 import type { Short } from './plans.ts'
+import { cap, five, gnd, i2c, led, motor, ohms, pack } from './short.ts'
 
 /** Wirings in which it matters what lies between the pins: resistors, lamps, contacts, windings, converters. */
 
-const pack = (volts: number, limitMilliamps = 5000) => ({ PACK: { volts, limitMilliamps } })
-const led = (colour = 'red') => ({ part: 'led', options: { colour } })
-const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
-const cap = (farads: number, kind = 'electrolytic', volts = 25) => ({
-  part: 'capacitor',
-  options: { farads, kind, volts },
-})
-const motor = (milliamps = 200, stall = 800) => ({ part: 'dc-motor', options: { milliamps, stall } })
-const five = (...refs: string[]): string => refs.map((ref) => `${ref}.VCC MCU.5V, ${ref}.GND MCU.GND`).join(', ')
 const fed = (...refs: string[]): string => refs.map((ref) => `${ref}.VCC MCU.3V3, ${ref}.GND MCU.GND`).join(', ')
-const i2c = (sda: string, scl: string, ...refs: string[]): string =>
-  refs.map((ref) => `${ref}.SDA MCU.${sda}, ${ref}.SCL MCU.${scl}`).join(', ')
-const gnd = 'PACK.- MCU.GND'
 const expander =
   'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.21, X.SCL MCU.22, U1.1 MCU.21, U1.2 MCU.3V3, U2.1 MCU.22, U2.2 MCU.3V3'
 const pullUps = { U1: ohms(4700), U2: ohms(4700) }
@@ -450,6 +439,21 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
     parts: { B: 'shifter-bss138', G: 'lcd-i2c' },
     wires:
       'B.LV MCU.3V3, B.GND MCU.GND, B.LV1 MCU.21, B.LV2 MCU.22, B.HV1 G.SDA, B.HV2 G.SCL, G.VCC MCU.VIN, G.GND MCU.GND',
+  },
+  {
+    title: 'two humidity sensors on one pin',
+    rule: 'pin-shared',
+    mcu: 'uno-r3',
+    parts: { A: { part: 'dht22', options: { kind: 'board' } }, B: { part: 'dht11', options: { kind: 'board' } } },
+    wires: `${five('A', 'B')}, A.DATA MCU.2, B.DATA MCU.2`,
+  },
+  {
+    title: 'a thermometer on the line of a humidity sensor',
+    rule: 'pin-shared',
+    mcu: 'pico',
+    parts: { A: 'dht22', B: 'ds18b20', R: ohms(4700) },
+    wires:
+      'A.VCC MCU.3V3, A.GND MCU.GND, A.DATA MCU.GP2, B.VDD MCU.3V3, B.GND MCU.GND, B.DQ A.DATA, R.1 A.DATA, R.2 A.VCC',
   },
   {
     title: 'two sensor outputs joined',

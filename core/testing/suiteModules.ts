@@ -1,13 +1,8 @@
 import { fed, type Short } from './plans.ts'
+import { five, gnd, i2c, ohms, pack } from './short.ts'
 
 /** Wirings of displays, bus modules, keyboards and converters as makers wire them, right and with one mistake. */
 
-const pack = (volts: number, limitMilliamps = 5000) => ({ PACK: { volts, limitMilliamps } })
-const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
-const five = (...refs: string[]): string => refs.map((ref) => `${ref}.VCC MCU.5V, ${ref}.GND MCU.GND`).join(', ')
-const i2c = (sda: string, scl: string, ...refs: string[]): string =>
-  refs.map((ref) => `${ref}.SDA MCU.${sda}, ${ref}.SCL MCU.${scl}`).join(', ')
-const gnd = 'PACK.- MCU.GND'
 const lcd = 'D.VSS MCU.GND, D.VDD MCU.5V, D.RS MCU.12, D.E MCU.11, D.D4 MCU.5, D.D5 MCU.4, D.D6 MCU.3, D.D7 MCU.2'
 
 export const soundModules: readonly (Short & { title: string })[] = [

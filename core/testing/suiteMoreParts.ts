@@ -1,7 +1,5 @@
-import type { PlanPart } from '../plan/planSchema.ts'
 import type { Short } from './plans.ts'
-
-const ohms = (value: number): PlanPart => ({ part: 'resistor', options: { ohms: value } })
+import { ohms } from './short.ts'
 
 /** One sound wiring of each further part that is not in another of these suites. */
 export const soundMoreParts: readonly (Short & { title: string })[] = [

@@ -1,19 +1,8 @@
 import { fed, type Short } from './plans.ts'
+import { cap, five, gnd, i2c, led, motor, ohms, pack } from './short.ts'
 
 /** Wirings in which everything is as it should be, and which a careless check would accuse. */
 
-const pack = (volts: number, limitMilliamps = 5000) => ({ PACK: { volts, limitMilliamps } })
-const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
-const five = (...refs: string[]): string => refs.map((ref) => `${ref}.VCC MCU.5V, ${ref}.GND MCU.GND`).join(', ')
-const i2c = (sda: string, scl: string, ...refs: string[]): string =>
-  refs.map((ref) => `${ref}.SDA MCU.${sda}, ${ref}.SCL MCU.${scl}`).join(', ')
-const gnd = 'PACK.- MCU.GND'
-const led = (colour = 'red') => ({ part: 'led', options: { colour } })
-const cap = (farads: number, kind = 'electrolytic', volts = 25) => ({
-  part: 'capacitor',
-  options: { farads, kind, volts },
-})
-const motor = (milliamps = 200, stall = 800) => ({ part: 'dc-motor', options: { milliamps, stall } })
 const stepper = { part: 'stepper-bipolar', options: { milliamps: 800 } }
 const bulk = cap(1e-4, 'electrolytic', 35)
 

@@ -1,18 +1,8 @@
 import { fed, type Short } from './plans.ts'
+import { cap, five, gnd, i2c, led, motor, ohms, pack } from './short.ts'
 
 /** Wirings of drivers, registers, converters and links between boards, right and with one mistake. */
 
-const pack = (v: number, ma = 5000) => ({ PACK: { volts: v, limitMilliamps: ma } })
-const led = (colour = 'red') => ({ part: 'led', options: { colour } })
-const ohms = (v: number) => ({ part: 'resistor', options: { ohms: v } })
-const cap = (farads: number, kind = 'electrolytic', volts = 25) => ({
-  part: 'capacitor',
-  options: { farads, kind, volts },
-})
-const motor = (ma = 200, stall = 800) => ({ part: 'dc-motor', options: { milliamps: ma, stall } })
-const five = (...r: string[]) => r.map((x) => `${x}.VCC MCU.5V, ${x}.GND MCU.GND`).join(', ')
-const i2c = (a: string, b: string, ...r: string[]) => r.map((x) => `${x}.SDA MCU.${a}, ${x}.SCL MCU.${b}`).join(', ')
-const gnd = 'PACK.- MCU.GND'
 const l293 = (x = '') =>
   `${gnd}, D.VSS MCU.5V, D.VS PACK.+, D.GND MCU.GND, D.GND.2 MCU.GND, D.GND.3 MCU.GND, D.GND.4 MCU.GND${x}`
 const x595 = (r: string, x = '') => `${r}.VCC MCU.5V, ${r}.GND MCU.GND, ${r}.OE MCU.GND, ${r}.SRCLR MCU.5V${x}`

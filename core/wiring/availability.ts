@@ -1,6 +1,8 @@
+import { memo } from '../base/memo.ts'
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution, Feature } from '../catalog/boardSchema.ts'
 import type { Host, SignalUse } from './model.ts'
+import { servedAs } from './needs.ts'
 
 /** Who has a pin already, before any signal asks for it: the one answer to "may I have this pin, its converter, its timer". */
 export interface Availability {
@@ -18,22 +20,13 @@ export interface Availability {
   readonly timers: readonly string[]
 }
 
-const known = new WeakMap<Host, Availability>()
-
-export function availabilityOf(host: Host): Availability {
-  let facts = known.get(host)
-  if (!facts) {
-    facts = workOut(host)
-    known.set(host, facts)
-  }
-  return facts
-}
+export const availabilityOf = memo(workOut)
 
 /** Cautions that count with the features in use. */
 export const activeCautions = (host: Host): readonly Caution[] => availabilityOf(host).cautions
 
 function workOut(host: Host): Availability {
-  const id = host.end.slice(host.ref.length + 1)
+  const id = host.pin
   const { board } = host
   const features = board?.features ?? []
   const pin = board?.facts.pin(id)
@@ -59,6 +52,6 @@ function workOut(host: Host): Availability {
 
 /** A driver that is switched on and serves just this kind of signal, on pins of its own: no other pin reads it then. */
 export function servingFeature(host: Host, { facts }: SignalUse): Feature | undefined {
-  const kind = facts.pullMostOhms === undefined ? facts.needs : 'onewire'
+  const kind = servedAs(facts)
   return host.board?.features.find((one) => one.pins.length > 0 && one.serves.includes(kind))
 }

@@ -1,8 +1,8 @@
+import { entryOf } from '../base/entryOf.ts'
+import { UnionFind } from '../base/unionFind.ts'
 import type { Controller } from '../catalog/boardSchema.ts'
 import { type BusKind, busSignals } from '../catalog/common.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from './model.ts'
-import { UnionFind } from './unionFind.ts'
 
 /** Splits a need such as `i2c.sda`; undefined for plain functions. */
 export function busNeed(need: string): { kind: BusKind; signal: string } | undefined {
@@ -55,7 +55,7 @@ export function busPins(bus: Bus): Map<string, Set<string>> {
     for (const { host } of use.hosts) {
       if (host.board !== bus.board) continue
       const known = pins.get(signal) ?? new Set<string>()
-      pins.set(signal, known.add(host.end.slice(host.ref.length + 1)))
+      pins.set(signal, known.add(host.pin))
     }
   }
   return pins

@@ -1,7 +1,6 @@
+import { memoIn } from '../base/memo.ts'
 import type { Part } from '../catalog/partSchema.ts'
 import { holds } from '../catalog/when.ts'
-
-const made = new WeakMap<Part, Map<string, Part>>()
 
 /**
  * A part with the supplies, rails and given pins that it has with the options and the mode chosen; the same object for
@@ -14,24 +13,28 @@ export function asChosen(
 ): Part {
   if (![...part.supplies, ...part.rails, ...part.provides].some((one) => one.when ?? ('modes' in one && one.modes)))
     return part
-  const supplies = part.supplies.filter(
-    (one) => holds(one.when, options) && (!one.modes || (mode !== undefined && one.modes.includes(mode))),
+  const flags = (which: readonly boolean[]): string => which.map(Number).join('')
+  return withOnly(
+    part,
+    [
+      flags(
+        part.supplies.map(
+          (one) => holds(one.when, options) && (!one.modes || (mode !== undefined && one.modes.includes(mode))),
+        ),
+      ),
+      flags(part.rails.map((one) => holds(one.when, options))),
+      flags(part.provides.map((one) => holds(one.when, options))),
+    ].join(' '),
   )
-  const rails = part.rails.filter((one) => holds(one.when, options))
-  const provides = part.provides.filter((one) => holds(one.when, options))
-  const key = [
-    ...supplies.map((one) => part.supplies.indexOf(one)),
-    '/',
-    ...rails.map((one) => part.rails.indexOf(one)),
-    '/',
-    ...provides.map((one) => part.provides.indexOf(one)),
-  ]
-  const known = made.get(part) ?? new Map<string, Part>()
-  made.set(part, known)
-  const text = key.join(' ')
-  const before = known.get(text)
-  if (before) return before
-  const chosen = { ...part, supplies, rails, provides }
-  known.set(text, chosen)
-  return chosen
 }
+
+/** A part with those of its supplies, rails and given pins whose flag is 1, such as `110 1 01`. */
+const withOnly = memoIn((part: Part, flags: string): Part => {
+  const [supplies = '', rails = '', provides = ''] = flags.split(' ')
+  return {
+    ...part,
+    supplies: part.supplies.filter((_, at) => supplies[at] === '1'),
+    rails: part.rails.filter((_, at) => rails[at] === '1'),
+    provides: part.provides.filter((_, at) => provides[at] === '1'),
+  }
+})

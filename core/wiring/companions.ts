@@ -1,3 +1,4 @@
+import { memo, memoIn } from '../base/memo.ts'
 import type { Companion, Helper } from '../catalog/partSchema.ts'
 import { holds } from '../catalog/when.ts'
 import type { Net, PartInstance, Wiring } from './model.ts'
@@ -9,27 +10,16 @@ export interface CompanionUse {
 }
 
 type Matched = ReadonlyMap<PartInstance, ReadonlyMap<Companion, PartInstance>>
-const found = new WeakMap<Wiring, Map<string, Matched>>()
 
 /**
  * Companions of a part in its mode, of one kind or of all, each with the part of the plan that plays it; one part plays
  * for one owner.
  */
 export function companionsOf(wiring: Wiring, part: PartInstance, kind?: Helper): readonly CompanionUse[] {
-  let byKind = found.get(wiring)
-  if (!byKind) {
-    byKind = new Map()
-    found.set(wiring, byKind)
-  }
   const uses: CompanionUse[] = []
   for (const facts of wishesOf(part)) {
     if (kind !== undefined && wiring.catalog.parts.get(facts.part)?.helper !== kind) continue
-    let matched = byKind.get(facts.part)
-    if (!matched) {
-      matched = matchKind(wiring, facts.part)
-      byKind.set(facts.part, matched)
-    }
-    uses.push({ facts, present: matched.get(part)?.get(facts) })
+    uses.push({ facts, present: matchKind(wiring, facts.part).get(part)?.get(facts) })
   }
   return uses
 }
@@ -43,7 +33,7 @@ export function ownerOf(wiring: Wiring, companion: PartInstance): PartInstance |
 }
 
 /** Wishes are served in order of how closely a part is wired to their owner: by a wire of its own, then by net. */
-function matchKind(wiring: Wiring, kind: string): Matched {
+const matchKind = memoIn((wiring: Wiring, kind: string): Matched => {
   const rails = wiring.nets.filter((net) => net.ground || net.sources.length > 0)
   const onNet = new Map<Net, Set<PartInstance>>()
   const legs = new Map<PartInstance, readonly Net[]>()
@@ -78,7 +68,7 @@ function matchKind(wiring: Wiring, kind: string): Matched {
     taken.add(part)
   }
   return byOwner
-}
+})
 
 const inMode = (owner: PartInstance, facts: Companion): boolean =>
   facts.modes === undefined || (owner.mode !== undefined && facts.modes.includes(owner.mode.id))
@@ -108,22 +98,16 @@ function closeness(
   return neighbours(wiring).get(owner.ref)?.has(part.ref) ? 2 : 1
 }
 
-const beside = new WeakMap<Wiring, Map<string, Set<string>>>()
-
 /** Refs that have a wire of their own to each ref. */
-function neighbours(wiring: Wiring): Map<string, Set<string>> {
-  let known = beside.get(wiring)
-  if (!known) {
-    known = new Map()
-    for (const [a, b] of wiring.plan.wires) {
-      const [from, to] = [a.slice(0, a.indexOf('.')), b.slice(0, b.indexOf('.'))]
-      known.set(from, (known.get(from) ?? new Set()).add(to))
-      known.set(to, (known.get(to) ?? new Set()).add(from))
-    }
-    beside.set(wiring, known)
+const neighbours = memo((wiring: Wiring): ReadonlyMap<string, ReadonlySet<string>> => {
+  const known = new Map<string, Set<string>>()
+  for (const [a, b] of wiring.plan.wires) {
+    const [from, to] = [a.slice(0, a.indexOf('.')), b.slice(0, b.indexOf('.'))]
+    known.set(from, (known.get(from) ?? new Set()).add(to))
+    known.set(to, (known.get(to) ?? new Set()).add(from))
   }
   return known
-}
+})
 
 function netsFor(wiring: Wiring, rails: readonly Net[], owner: PartInstance, pin: string): readonly Net[] {
   if (pin === 'ground') return rails.filter((net) => net.ground)

@@ -1,6 +1,6 @@
+import { entryOf } from '../base/entryOf.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
-import { hexAddress } from '../plan/readPlan.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Net, PartInstance, Wiring } from './model.ts'
 import { groundEnd, supplyEnd } from './supply.ts'
 

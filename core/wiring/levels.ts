@@ -1,5 +1,5 @@
+import { entryOf } from '../base/entryOf.ts'
 import type { Levels } from '../catalog/common.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { SignalUse } from './model.ts'
 
 /** Volts of a protection diode: below its supply and these no current flows into a pin, though no source allows the volts. */

@@ -2,7 +2,8 @@ import type { BoardFacts, PinFacts } from '../catalog/boardFacts.ts'
 import type { Board, Caution, Feature } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Levels, PinCurrent } from '../catalog/common.ts'
-import type { Mode, Part, PartPin, PartSupply, Signal, Tie } from '../catalog/partSchema.ts'
+import type { Part, PartSupply } from '../catalog/partSchema.ts'
+import type { Mode, PartPin, Signal, Tie } from '../catalog/signalSchema.ts'
 import type { Plan, PlanSupply } from '../plan/planSchema.ts'
 import type { Plug } from './plugs.ts'
 
@@ -114,6 +115,8 @@ export interface Host {
   /** End of the first hole. */
   readonly end: string
   readonly ref: string
+  /** Id of that pin on its board or part. */
+  readonly pin: string
   readonly functions: ReadonlySet<string>
   readonly cautions: readonly Caution[]
   readonly levels: Levels

@@ -49,7 +49,14 @@ export function drives(need: string): boolean {
   return !['miso', 'rx', 'cts', 'din'].includes(bus.signal)
 }
 
-/** Pulses timed to microseconds, as on a one-wire bus: a pin behind a bus message cannot give or read them. */
+/** What a driver of the system must serve to carry a signal: `onewire` for a 1-Wire device, else what it needs. */
+export const servedAs = ({ needs, numbered }: SignalUse['facts']): string => (numbered ? 'onewire' : needs)
+
+/** Speaks and listens on one line by the length of pulses: whatever else pulls there breaks its words. */
+export const isSingleWire = ({ facts }: Pick<SignalUse, 'facts'>): boolean =>
+  facts.direction === 'open-drain' && drives(facts.needs) && isTimed({ facts })
+
+/** Pulses timed to microseconds, as on a 1-Wire line: a pin behind a bus message cannot give or read them. */
 export const isTimed = ({ facts }: Pick<SignalUse, 'facts'>): boolean =>
   facts.timing === true || facts.pullMostOhms !== undefined
 

@@ -1,7 +1,8 @@
+import { entryOf } from '../base/entryOf.ts'
+import { memo } from '../base/memo.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import type { Part } from '../catalog/partSchema.ts'
 import { splitEnd } from '../plan/ends.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { BoardInstance, PartInstance, Wiring } from './model.ts'
 
 /** Something that is plugged onto posts as a whole, so that no wire is needed between its pins and the posts. */
@@ -46,17 +47,11 @@ export function headerPlug(
   return undefined
 }
 
-const known = new WeakMap<Wiring, readonly Plug[]>()
-
 /** Everything of a plan that plugs onto posts as a whole. */
-export function plugsOf(wiring: Wiring): readonly Plug[] {
-  let plugs = known.get(wiring)
-  if (!plugs) {
-    plugs = [...wiring.parts.flatMap(({ header }) => header ?? []), ...cablePlugs(wiring)]
-    known.set(wiring, plugs)
-  }
-  return plugs
-}
+export const plugsOf = memo((wiring: Wiring): readonly Plug[] => [
+  ...wiring.parts.flatMap(({ header }) => header ?? []),
+  ...cablePlugs(wiring),
+])
 
 /** Cables whose pins are wired, in order, to what a row of posts offers: one plug does it. */
 function cablePlugs(wiring: Wiring): Plug[] {

@@ -4,7 +4,7 @@ import { reserveOf } from '../circuit/reserve.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import { solve } from '../electrical/network.ts'
 import { preferredValue } from '../electrical/preferred.ts'
-import { formatQuantity, formatVolts, parseQuantity } from '../electrical/quantity.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
 import { resolve } from './resolve.ts'
@@ -155,31 +155,12 @@ describe('arithmetic', () => {
       }),
     )
   })
-  it.each([
-    ['4k7', 4700],
-    ['330', 330],
-    ['10u', 1e-5],
-    ['100 nF', 1e-7],
-    ['2.2M', 2_200_000],
-    ['1R5', 1.5],
-    ['x', undefined],
-    ['', undefined],
-    ['-5', undefined],
-  ])('reads %s', (text, value) => {
-    expect(parseQuantity(text)).toBe(value)
-  })
-  it('shows engineering form that reads back', () => {
+  it('shows engineering form', () => {
     expect([formatQuantity(4700, 'Ω'), formatQuantity(1e-7, 'F'), formatVolts(3.3), formatVolts(2.475)]).toEqual([
       '4.7 kΩ',
       '100 nF',
       '3.3 V',
       '2.48 V',
     ])
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 999 }), fc.integer({ min: -9, max: 6 }), (digits, power) => {
-        const value = Number((digits * 10 ** power).toPrecision(3))
-        expect(parseQuantity(formatQuantity(value, ''))).toBeCloseTo(value, 12)
-      }),
-    )
   })
 })

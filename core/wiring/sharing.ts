@@ -1,5 +1,6 @@
 import { busNeed } from './buses.ts'
 import type { SignalUse } from './model.ts'
+import { isSingleWire } from './needs.ts'
 
 /** Why two signals cannot share one host pin; undefined when they can. */
 export function clash(a: SignalUse, b: SignalUse): string | undefined {
@@ -12,6 +13,10 @@ export function clash(a: SignalUse, b: SignalUse): string | undefined {
     }
     return 'a bus line must carry nothing else'
   }
+  if (isSingleWire(a) || isSingleWire(b))
+    return a.facts.numbered && b.facts.numbered
+      ? undefined
+      : 'devices on one wire can share it only when each has a number of its own'
   const wayA = wayOf(a)
   const wayB = wayOf(b)
   if (wayA === 'drives' && wayB === 'drives') return 'two outputs drive one line'

@@ -1,4 +1,5 @@
-import type { Mode, Part, Signal } from '../catalog/partSchema.ts'
+import type { Part } from '../catalog/partSchema.ts'
+import type { Mode, Signal } from '../catalog/signalSchema.ts'
 import { holds } from '../catalog/when.ts'
 import type { Host, Net, PartInstance, SignalState, SignalUse, Wiring } from './model.ts'
 

@@ -1,7 +1,7 @@
+import { entryOf } from '../base/entryOf.ts'
 import type { Feed } from '../catalog/boardSchema.ts'
 import { forwardOf } from '../catalog/forward.ts'
 import type { GivenRail } from '../catalog/partSchema.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
 
 export type Mutable<T> = { -readonly [K in keyof T]: T[K] }

@@ -1,5 +1,5 @@
+import { entryOf } from '../base/entryOf.ts'
 import { volts } from '../catalog/common.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { levelsOf } from './levels.ts'
 import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 

@@ -1,6 +1,6 @@
+import { entryOf } from '../base/entryOf.ts'
 import { holds } from '../catalog/when.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { entryOf } from '../text/entryOf.ts'
 import type { Net, PartInstance, TieUse } from './model.ts'
 import type { Mutable } from './sources.ts'
 

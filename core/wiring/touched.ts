@@ -1,4 +1,4 @@
-import { entryOf } from '../text/entryOf.ts'
+import { entryOf } from '../base/entryOf.ts'
 import type { Net, PartInstance, Terminal, Wiring } from './model.ts'
 
 /** What a change of the plan touches: a wiring cut down to it, and where findings about it can lie. */

@@ -20,7 +20,7 @@ export function switchedLoads(wiring: Wiring): SwitchedLoad[] {
     for (const { host } of use.hosts) {
       const { provider } = host
       if (!provider || !host.functions.has('sink') || provider.part.build === 'module') continue
-      const pin = host.end.slice(host.ref.length + 1)
+      const pin = host.pin
       const facts = provider.part.provides.find((one) => one.pins.includes(pin))
       const far = winding.between.find((one) => one !== use.facts.pin)
       const supply = `${use.part.ref}.${far}`

@@ -1,7 +1,7 @@
+import { formatProblem, type Problem } from '../../core/base/problem.ts'
+import { parseYaml } from '../../core/base/yamlSource.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
 import { type EntryKind, lintEntry, MOST_ENTRY_TEXT, type OwnEntry, shapeEntry } from '../../core/catalog/ownEntry.ts'
-import { formatProblem, type Problem } from '../../core/text/problem.ts'
-import { parseYaml } from '../../core/text/yamlSource.ts'
 
 /** A text that is to be an entry, and where it comes from. */
 export interface EntryText {

@@ -111,6 +111,7 @@ function BoardPost({
       finger={finger}
       code={code === finger || finger.length > 6 ? '' : code}
       title={`${names}. ${countingHint(pin)}.${pin.cautions.map((caution) => ` ${caution.text}`).join('')}`}
+      cautions={pin.cautions.length > 0}
       rail={
         pin.kind === 'ground'
           ? { letter: 'G', text: wires > 0 ? `${wires} to ground` : '' }
@@ -130,6 +131,8 @@ interface PostProps {
   readonly finger: string
   readonly code: string
   readonly title: string
+  /** Something is to be minded of it; the title says what. */
+  readonly cautions?: boolean
   readonly rail?: { readonly letter: string; readonly text: string }
   readonly twin?: string
 }
@@ -147,7 +150,7 @@ const abilities = [
 /** Letters of the ability row, for the legend. */
 export const abilityLegend = abilities.map(([, letter, words]) => `${letter} ${words}`)
 
-export function Post({ end, host, yard, finger, code, title, rail, twin }: PostProps) {
+export function Post({ end, host, yard, finger, code, title, cautions, rail, twin }: PostProps) {
   const uses = host ? (yard.uses.get(host.end) ?? []) : []
   const judged = host && yard.candidates?.get(host.end)
   const able = judged !== undefined && judged.candidate.blocked === undefined
@@ -194,7 +197,12 @@ export function Post({ end, host, yard, finger, code, title, rail, twin }: PostP
   )
   const className = `post ${uses.length > 0 ? 'held' : ''} ${able ? 'able' : ''} ${dim ? 'dim' : ''} ${isLit && uses.length === 0 ? 'lit' : ''}`
   if (!host || (!able && uses.length === 0))
-    return (
+    return cautions ? (
+      // What is to be minded of a free post is read by keyboard too: it shows while the post has the focus.
+      <div className={className} title={title} data-post={end} role="note" aria-label={title} tabIndex={0}>
+        {content}
+      </div>
+    ) : (
       <div className={className} title={title} data-post={end}>
         {content}
       </div>

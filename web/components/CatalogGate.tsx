@@ -1,30 +1,20 @@
-import { type ReactNode, useEffect, useMemo } from 'react'
-import { Alert, Spinner } from 'react-bootstrap'
+import { type ReactNode, useMemo } from 'react'
+import { Alert } from 'react-bootstrap'
 import { makeCatalog } from '../../core/catalog/catalog.ts'
 import { problemText, useCatalogQuery } from '../store/api.ts'
-import { CatalogContext } from '../store/derived.ts'
-import { atDesk } from '../store/desk.ts'
+import { CatalogContext } from '../store/catalog.ts'
+import { Loading } from './Loading.tsx'
 
 /** Loads the catalogue once and gives it to everything below. */
 export function CatalogGate({ children }: { children: ReactNode }) {
   const { data, error } = useCatalogQuery()
   const catalog = useMemo(() => data && makeCatalog(data.boards, data.parts, data.own), [data])
-  useEffect(() => {
-    if (catalog) atDesk(catalog)
-  }, [catalog])
   if (error && !catalog)
     return (
       <Alert variant="danger" className="m-4">
         The catalogue cannot be loaded: {problemText(error)}
       </Alert>
     )
-  if (!catalog)
-    return (
-      <div className="p-5">
-        <Spinner animation="border" role="status">
-          <span className="visually-hidden">Loading</span>
-        </Spinner>
-      </div>
-    )
+  if (!catalog) return <Loading what="catalogue" />
   return <CatalogContext value={catalog}>{children}</CatalogContext>
 }

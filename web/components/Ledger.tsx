@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { openEnds } from '../../core/assign/openEnds.ts'
 import { wiresOf } from '../../core/assign/rewire.ts'
 import type { Edit } from '../../core/plan/edit.ts'
@@ -10,6 +10,7 @@ import { useDerived } from '../store/derived.ts'
 import { editPlan as edit } from '../store/desk.ts'
 import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
+import { ActionMenu } from './ActionMenu.tsx'
 import { KindMark } from './kinds.tsx'
 import { Weights } from './Weights.tsx'
 
@@ -153,20 +154,18 @@ function LockKind() {
     )
   }
   return (
-    <Form.Select
+    <ActionMenu
       size="sm"
       className="lock-kind"
-      aria-label="Lock or unlock all signals of a kind"
-      value=""
-      onChange={(event) => lock(event.target.value)}
+      label="Lock or unlock all signals of a kind"
+      actions={[...kinds].map(([kind, uses]) => ({
+        id: kind,
+        text: `${uses.every((use) => use.locked) ? 'Unlock' : 'Lock'} ${uses.length} × ${kind}`,
+      }))}
+      onPick={lock}
     >
-      <option value="">Lock all of a kind …</option>
-      {[...kinds].map(([kind, uses]) => (
-        <option key={kind} value={kind}>
-          {uses.every((use) => use.locked) ? 'Unlock' : 'Lock'} {uses.length} × {kind}
-        </option>
-      ))}
-    </Form.Select>
+      Lock all of a kind …
+    </ActionMenu>
   )
 }
 
@@ -199,8 +198,8 @@ function LockPart({ part, uses }: { part: PartInstance; uses: readonly SignalUse
 function whereWords(use: SignalUse, picked: boolean): string {
   const link = use.hosts[0]
   if (link) {
-    const label = link.host.board?.facts.pin(link.host.end.slice(link.host.ref.length + 1))?.label
-    const pin = link.host.end.slice(link.host.ref.length + 1)
+    const label = link.host.board?.facts.pin(link.host.pin)?.label
+    const pin = link.host.pin
     const name = label !== undefined && label !== pin ? `${label} · ${pin}` : link.host.provider ? link.host.end : pin
     return link.via.length > 0 ? `${name} via ${link.via.join(', ')}` : name
   }

@@ -10,6 +10,7 @@ import { needWords } from '../../core/wiring/needs.ts'
 import { useCatalog, useDerived } from '../store/derived.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
+import { ActionMenu } from './ActionMenu.tsx'
 
 interface PickedTaskProps {
   readonly use: SignalUse
@@ -108,40 +109,28 @@ export function PickedTask({
             {use.locked ? 'Unlock' : 'Lock'} <kbd>!</kbd>
           </Button>
           {partners.length > 0 && (
-            <Form.Select
-              className="swap"
-              aria-label={`Swap ${use.end} with`}
-              value=""
-              onChange={(event) => {
-                const other = partners.find((one) => one.end === event.target.value)
+            <ActionMenu
+              label={`Swap ${use.end} with`}
+              actions={partners.map((one) => ({ id: one.end, text: `${one.end} at ${one.hosts[0]?.host.end}` }))}
+              onPick={(id) => {
+                const other = partners.find((one) => one.end === id)
                 if (other) onSwap(other)
               }}
             >
-              <option value="">Swap …</option>
-              {partners.map((one) => (
-                <option key={one.end} value={one.end}>
-                  {one.end} at {one.hosts[0]?.host.end}
-                </option>
-              ))}
-            </Form.Select>
+              Swap …
+            </ActionMenu>
           )}
           {ways.length > 0 && (
-            <Form.Select
-              className="swap"
-              aria-label="Move the whole bus to"
-              value=""
-              onChange={(event) => {
-                const way = ways.find((one) => one.controller === event.target.value)
+            <ActionMenu
+              label="Move the whole bus to"
+              actions={ways.map((way) => ({ id: way.controller, text: `move the whole bus to ${way.title}` }))}
+              onPick={(id) => {
+                const way = ways.find((one) => one.controller === id)
                 if (way) onMoveBus(way)
               }}
             >
-              <option value="">Bus …</option>
-              {ways.map((way) => (
-                <option key={way.controller} value={way.controller}>
-                  move the whole bus to {way.title}
-                </option>
-              ))}
-            </Form.Select>
+              Bus …
+            </ActionMenu>
           )}
           <Button variant="outline-dark" onClick={onClear}>
             Clear <kbd>Del</kbd>

@@ -1,7 +1,7 @@
+import { counted } from '../../core/base/counted.ts'
 import type { Budget } from '../../core/circuit/budget.ts'
 import { reserveOf } from '../../core/circuit/reserve.ts'
 import { formatVolts } from '../../core/electrical/quantity.ts'
-import { counted } from '../../core/text/counted.ts'
 import { useDerived } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
 

@@ -1,28 +1,22 @@
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { Button, Modal } from 'react-bootstrap'
 import type { AssignResult } from '../../core/assign/assign.ts'
-import { describeDifference } from '../../core/plan/difference.ts'
-import { applyEdits, type Edit } from '../../core/plan/edit.ts'
-import { useDerived } from '../store/derived.ts'
-import type { WayOut } from '../workers/search.worker.ts'
+import type { Edit } from '../../core/plan/edit.ts'
+import type { Impasse } from '../workers/search.worker.ts'
+import { Changes } from './Changes.tsx'
 
 interface WayOutProps {
   readonly result: AssignResult
   /** Undefined while it is looked for. */
-  readonly way: WayOut | undefined
+  readonly way: Impasse | undefined
   readonly onApply: (edits: readonly Edit[], label: string) => void
   readonly onClose: () => void
 }
 
 /** What collides when not everything can be placed, and what would help. */
 export function WayOutDialog({ result, way, onApply, onClose }: WayOutProps) {
-  const { wiring } = useDerived()
   const [shown, setShown] = useState<string>()
-  const remedy = way?.remedies.find((one) => one.title === shown)
-  const lines = useMemo(
-    () => (remedy ? describeDifference(wiring.plan, applyEdits(wiring.plan, remedy.edits), wiring.catalog) : []),
-    [remedy, wiring],
-  )
+  const tried = way?.ways.find((one) => one.title === shown)
   const left = result.unplaced.length
   return (
     <Modal show onHide={onClose} aria-labelledby="way-out" scrollable size="lg">
@@ -47,11 +41,11 @@ export function WayOutDialog({ result, way, onApply, onClose }: WayOutProps) {
             ))}
           </ul>
         )}
-        {way && way.remedies.length > 0 && (
+        {way && way.ways.length > 0 && (
           <>
             <h3 className="h6">What would help</h3>
-            <div className="remedies">
-              {way.remedies.map((one) => (
+            <div className="ways-out">
+              {way.ways.map((one) => (
                 <div key={one.title}>
                   <Button
                     size="sm"
@@ -68,17 +62,10 @@ export function WayOutDialog({ result, way, onApply, onClose }: WayOutProps) {
                 </div>
               ))}
             </div>
-            {lines.length > 0 && (
-              <ul className="preview" aria-label="What this changes">
-                {lines.slice(0, 8).map((line) => (
-                  <li key={line}>{line}</li>
-                ))}
-                {lines.length > 8 && <li>and {lines.length - 8} more</li>}
-              </ul>
-            )}
+            <Changes edits={tried?.edits} />
           </>
         )}
-        {way && way.remedies.length === 0 && (
+        {way && way.ways.length === 0 && (
           <p className="soft">None of what was tried helps: other addresses, modes, features, expanders, boards.</p>
         )}
       </Modal.Body>

@@ -1,8 +1,8 @@
-import { counted } from '../../core/text/counted.ts'
+import { counted } from '../../core/base/counted.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../../core/wiring/model.ts'
 
 /** One thing to look at in the yard: a board, an expander, or the single outputs together. */
-export interface View {
+export interface YardView {
   readonly id: string
   readonly title: string
   readonly board: BoardInstance | undefined
@@ -11,17 +11,17 @@ export interface View {
 }
 
 /** One view a board, one an expander, and one for all switches and other single outputs. */
-export function viewsOf(wiring: Wiring): View[] {
+export function viewsOf(wiring: Wiring): YardView[] {
   const given = new Map<PartInstance, Host[]>()
   for (const host of wiring.hosts.values())
     if (host.provider) given.set(host.provider, [...(given.get(host.provider) ?? []), host])
   const boards = wiring.boards.map(
-    (board): View => ({ id: board.ref, title: board.ref, board, hosts: [], providers: [] }),
+    (board): YardView => ({ id: board.ref, title: board.ref, board, hosts: [], providers: [] }),
   )
   const large = [...given]
     .filter(([, hosts]) => hosts.length > 2)
     .map(
-      ([part, hosts]): View => ({
+      ([part, hosts]): YardView => ({
         id: part.ref,
         title: `${part.ref}, ${counted(hosts.length, 'pin')}`,
         board: undefined,
@@ -30,7 +30,7 @@ export function viewsOf(wiring: Wiring): View[] {
       }),
     )
   const small = [...given].filter(([, hosts]) => hosts.length <= 2)
-  const switches: View[] =
+  const switches: YardView[] =
     small.length === 0
       ? []
       : [
@@ -47,7 +47,7 @@ export function viewsOf(wiring: Wiring): View[] {
 
 /** The view on which a signal's pin, or its best candidate, stands. */
 export function viewFor(
-  views: readonly View[],
+  views: readonly YardView[],
   host: Host | undefined,
   use: SignalUse | undefined,
 ): string | undefined {

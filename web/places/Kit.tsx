@@ -1,9 +1,10 @@
 import { Fragment, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { formatVolts } from '../../core/electrical/quantity.ts'
 import { addBoard } from '../../core/plan/kit.ts'
 import { freshRef } from '../../core/plan/refs.ts'
 import { companionsOf, ownerOf } from '../../core/wiring/companions.ts'
+import { ActionMenu } from '../components/ActionMenu.tsx'
 import { AddableDialog } from '../components/kit/AddableDialog.tsx'
 import { CountStrip } from '../components/kit/CountStrip.tsx'
 import { FitDialog } from '../components/kit/FitDialog.tsx'
@@ -109,19 +110,16 @@ function AddBoard() {
     edit(addBoard(plan, catalog, board), `Add ${board.title}`)
   }
   return (
-    <Form.Select
+    <ActionMenu
       size="sm"
-      style={{ width: 'auto', flex: '0 1 auto', minWidth: 0 }}
-      value=""
-      onChange={(event) => add(event.target.value)}
-      aria-label="Add a board"
+      label="Add a board"
+      actions={[...catalog.boards.values()].map((board) => ({
+        id: board.id,
+        text: `${board.title} (${formatVolts(board.logicVolts)})`,
+      }))}
+      onPick={add}
     >
-      <option value="">Add a board …</option>
-      {[...catalog.boards.values()].map((board) => (
-        <option key={board.id} value={board.id}>
-          {board.title} ({formatVolts(board.logicVolts)})
-        </option>
-      ))}
-    </Form.Select>
+      Add a board …
+    </ActionMenu>
   )
 }

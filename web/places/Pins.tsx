@@ -5,13 +5,14 @@ import { pinAnswers } from '../../core/advice/whyPin.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import { type Candidate, candidates } from '../../core/assign/candidates.ts'
 import { detach, place, swapSignals, wiresOf } from '../../core/assign/rewire.ts'
+import { counted } from '../../core/base/counted.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import { counted } from '../../core/text/counted.ts'
 import type { Host, SignalUse } from '../../core/wiring/model.ts'
 import { abilityLegend, BoardView, Post, type YardState } from '../components/BoardView.tsx'
 import { Ledger, ledgerOrder } from '../components/Ledger.tsx'
 import { PickedTask } from '../components/PickedTask.tsx'
+import { usePinKeys } from '../components/pins/usePinKeys.ts'
 import { Questions } from '../components/Questions.tsx'
 import { WayOutDialog } from '../components/WayOutDialog.tsx'
 import { litHost, viewFor, viewsOf } from '../components/yardViews.ts'
@@ -21,7 +22,7 @@ import { planActions } from '../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
 import { answerOf, useSearch } from '../store/useSearch.ts'
-import type { WayOut } from '../workers/search.worker.ts'
+import type { Impasse } from '../workers/search.worker.ts'
 
 /** Candidates that get a digit. */
 const DIGITS = 6
@@ -36,7 +37,7 @@ export function Pins() {
   const [searching, setSearching] = useState<number>()
   /** The rest was placed here: from then on what only the maker knows is asked. */
   const [placed, setPlaced] = useState(false)
-  const [stuck, setStuck] = useState<{ from: Plan; result: AssignResult; way: WayOut | undefined }>()
+  const [stuck, setStuck] = useState<{ from: Plan; result: AssignResult; way: Impasse | undefined }>()
   const client = useSearch()
 
   const clashes = findings.some(
@@ -75,6 +76,7 @@ export function Pins() {
     [dispatch, wiring],
   )
 
+  const placedAt = useRef(0)
   const put = useCallback(
     (signal: SignalUse, host: Host): void => {
       const edits = place(wiring, signal, host)
@@ -83,7 +85,9 @@ export function Pins() {
         return
       }
       const wasOpen = signal.state === 'open'
-      if (edit(edits, `Place ${signal.end} at ${host.end}`) && wasOpen) next(signal.end, 1, true)
+      if (!edit(edits, `Place ${signal.end} at ${host.end}`) || !wasOpen) return
+      placedAt.current = Date.now()
+      next(signal.end, 1, true)
     },
     [wiring, dispatch, next],
   )
@@ -128,7 +132,7 @@ export function Pins() {
 
   const moveClashing = useCallback(async (): Promise<void> => {
     const from = wiring.plan
-    const found = await answerOf(client.repair(from))
+    const found = await answerOf(client.rearrange(from))
     if (!found)
       return void dispatch(toasted({ text: 'Moving signals to other pins does not help here; see the findings.' }))
     if (!editLate(from, found.edits, 'Move what clashes')) return
@@ -180,45 +184,17 @@ export function Pins() {
   }, [use])
 
   const field = useRef<HTMLInputElement>(null)
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      const target = event.target instanceof HTMLElement ? event.target : undefined
-      if (event.ctrlKey || event.metaKey || event.altKey) return
-      const inField = target?.closest('input, textarea, select, [role=dialog]')
-      if (event.key === 'Escape') {
-        if (inField && target === field.current) field.current?.blur()
-        else if (!inField) dispatch(planActions.picked(undefined))
-        return
-      }
-      if (inField) return
-      const handled = (): void => event.preventDefault()
-      if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
-        handled()
-        next(picked, event.key === 'ArrowDown' ? 1 : -1, false)
-      } else if (event.key === '*') {
-        handled()
-        void placeRest()
-      } else if (use) {
-        const choice = /^[1-9]$/.test(event.key) ? best[Number(event.key) - 1] : undefined
-        if (choice) {
-          handled()
-          put(use, choice.host)
-        } else if (event.key === '!') {
-          handled()
-          lock()
-        } else if (event.key === 'Delete' || event.key === 'Backspace') {
-          handled()
-          clear()
-        } else if (event.key === '-') {
-          handled()
-          leaveOpen()
-        } else if (/^[a-zA-Z#]$/.test(event.key)) field.current?.focus()
-      }
-    }
-    // Before the frame's own keys: a letter typed while a signal is picked is a pin's name.
-    window.addEventListener('keydown', onKey, true)
-    return () => window.removeEventListener('keydown', onKey, true)
-  }, [dispatch, next, picked, use, best, put, lock, clear, leaveOpen, placeRest])
+  usePinKeys(field, placedAt, {
+    use,
+    best,
+    put,
+    step: (by) => next(picked, by, false),
+    letGo: () => dispatch(planActions.picked(undefined)),
+    placeRest: () => void placeRest(),
+    lock,
+    clear,
+    leaveOpen,
+  })
 
   useEffect(() => {
     if (picked !== undefined)
@@ -340,7 +316,7 @@ export function Pins() {
                   end={host.end}
                   host={host}
                   yard={yard}
-                  finger={host.end.slice(host.ref.length + 1)}
+                  finger={host.pin}
                   code={shown.providers.length > 1 ? host.ref : ''}
                   title={`${host.end}${host.note ? `. ${host.note}` : ''}`}
                 />

@@ -1,9 +1,11 @@
 import { useEffect, useState } from 'react'
-import { Button, Spinner } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import { Brand } from '../components/Brand.tsx'
-import { Findings } from '../components/Findings.tsx'
+import { Findings } from '../components/findings/Findings.tsx'
+import { KeyHelp } from '../components/KeyHelp.tsx'
+import { Loading } from '../components/Loading.tsx'
 import { Boundary } from '../components/pen/Boundary.tsx'
 import { Conflict } from '../components/pen/Conflict.tsx'
 import { type Lost, LostPlan, useKeepAsNew } from '../components/pen/LostPlan.tsx'
@@ -12,8 +14,11 @@ import { SaveNotice, SaveState } from '../components/pen/SaveState.tsx'
 import { ReserveStrip } from '../components/ReserveStrip.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
 import { BenchProvider } from '../store/bench.tsx'
+import { useBaseCatalog } from '../store/catalog.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { editPlan, forgetDraft, leavePlan, openPlan, redoStep, takeTheirs, undoStep } from '../store/desk.ts'
+import { judgeWith } from '../store/faults.ts'
+import { isTyping, keysAreOn } from '../store/keys.ts'
 import { useAppSelector } from '../store/store.ts'
 
 const places = [
@@ -30,6 +35,8 @@ export function PlanFrame() {
   const openId = useAppSelector((state) => state.plan.pen?.id)
   const [lost, setLost] = useState<Lost>()
   const [tries, setTries] = useState(0)
+  const catalog = useBaseCatalog()
+  useEffect(() => judgeWith(catalog), [catalog])
   // biome-ignore lint/correctness/useExhaustiveDependencies: another try opens the plan again
   useEffect(() => {
     let here = true
@@ -43,12 +50,7 @@ export function PlanFrame() {
     }
   }, [id, tries])
   if (lost) return <LostPlan id={id} lost={lost} onAgain={() => setTries(tries + 1)} />
-  if (openId !== id)
-    return (
-      <div className="p-5">
-        <Spinner animation="border" role="status" aria-label="Loading the plan" />
-      </div>
-    )
+  if (openId !== id) return <Loading what="plan" />
   return (
     <Boundary what="This plan">
       <BenchProvider>
@@ -78,8 +80,7 @@ function OpenFrame() {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      const typing =
-        event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [role=dialog]') !== null
+      const typing = isTyping(event)
       const command = event.ctrlKey || event.metaKey
       if (command && event.key.toLowerCase() === 'z' && !typing) {
         event.preventDefault()
@@ -88,7 +89,7 @@ function OpenFrame() {
       } else if (command && event.key.toLowerCase() === 'y' && !typing) {
         event.preventDefault()
         redoStep()
-      } else if (!command && !event.altKey && !typing && !event.defaultPrevented) {
+      } else if (!command && !event.altKey && !typing && !event.defaultPrevented && keysAreOn()) {
         const place = places.find((one) => one.key === event.key)
         if (place) navigate(`/plan/${id}/${place.path}`)
       }
@@ -147,6 +148,7 @@ function OpenFrame() {
           >
             Redo
           </Button>
+          <KeyHelp />
           <ThemeButton />
         </div>
       </header>

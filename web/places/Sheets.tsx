@@ -9,6 +9,7 @@ import { sheetStyle } from '../../core/sheets/sheetStyle.ts'
 import { useBench } from '../store/bench.tsx'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
+import { useStyleSheet } from '../theme/useStyleSheet.ts'
 
 /** What goes to the workbench: the pages as they will print, and files. */
 export function Sheets() {
@@ -32,10 +33,10 @@ export function Sheets() {
     () => (sheet ? sheetBody({ sheet, wiring, layout }, { only, revision, accepted: plan.accepted, open }) : ''),
     [sheet, wiring, layout, only, revision, plan.accepted, open],
   )
+  useStyleSheet(sheetStyle(plan.title, revision, paper))
   return (
     <div className="sheets">
       <h1 className="visually-hidden">Sheets</h1>
-      <style>{sheetStyle(plan.title, revision, paper)}</style>
       <aside aria-label="Pages and files">
         <Button variant="dark" onClick={() => window.print()} disabled={only.length === 0 || waiting}>
           Print

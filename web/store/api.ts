@@ -4,22 +4,7 @@ import type { OwnEntries } from '../../core/catalog/catalog.ts'
 import type { EntryKind } from '../../core/catalog/ownEntry.ts'
 import type { Part } from '../../core/catalog/partSchema.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import type { PlanSummary } from '../../core/rules/summary.ts'
-
-export interface PlanLine {
-  readonly id: string
-  readonly title: string
-  readonly revision: number
-  readonly created: string
-  readonly changed: string
-  /** Null while it is made, or when the plan cannot be read. */
-  readonly summary: PlanSummary | null
-}
-
-export interface PlanPage {
-  readonly total: number
-  readonly lines: readonly PlanLine[]
-}
+import type { EntryLine, PlanLine, PlanPage, SampleLine, StoredPlan } from '../../core/rules/answers.ts'
 
 export interface PlanQuery {
   readonly q: string
@@ -29,29 +14,6 @@ export interface PlanQuery {
 
 /** Lines of one page of the list. */
 export const PAGE_SIZE = 100
-
-export interface StoredPlan {
-  readonly id: string
-  readonly revision: number
-  readonly created: string
-  readonly changed: string
-  readonly plan: Plan
-}
-
-export interface SampleLine {
-  readonly id: string
-  readonly title: string
-  readonly notes: string
-}
-
-/** An entry of the maker's own; without a revision it is a file in the data folder. */
-export interface EntryLine {
-  readonly kind: EntryKind
-  readonly id: string
-  readonly title: string
-  readonly revision?: number
-  readonly file?: string
-}
 
 export type NewPlan = { title: string } | { sample: string } | { text: string; file: string } | { plan: Plan }
 

@@ -1,25 +1,15 @@
-import { createContext, useContext } from 'react'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import { catalogFor } from '../../core/plan/carried.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import { type Checked, recheck } from '../../core/rules/recheck.ts'
+import { useBaseCatalog } from './catalog.ts'
 import { useAppSelector } from './store.ts'
-
-export const CatalogContext = createContext<Catalog | undefined>(undefined)
 
 /** The catalogue; inside an open plan joined with the entries that the plan carries. */
 export function useCatalog(): Catalog {
-  const catalog = useContext(CatalogContext)
+  const catalog = useBaseCatalog()
   const plan = useAppSelector((state) => state.plan.pen?.history.present)
-  if (!catalog) throw new Error('useCatalog: no catalogue above this component')
   return plan ? catalogFor(plan, catalog) : catalog
-}
-
-/** The catalogue without what the open plan carries. */
-export function useBaseCatalog(): Catalog {
-  const catalog = useContext(CatalogContext)
-  if (!catalog) throw new Error('useBaseCatalog: no catalogue above this component')
-  return catalog
 }
 
 export type Derived = Pick<Checked, 'wiring' | 'findings'>

@@ -1,17 +1,14 @@
-import type { Catalog } from '../../core/catalog/catalog.ts'
-import { catalogFor } from '../../core/plan/carried.ts'
 import { applyEdits, type Edit, EditError } from '../../core/plan/edit.ts'
 import type { Side } from '../../core/plan/merge.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import { check } from '../../core/rules/index.ts'
-import { resolve } from '../../core/wiring/resolve.ts'
 import { api } from './api.ts'
 import { hearEvents } from './events.ts'
 import { Desk, type Opened } from './pen/desk.ts'
 import { httpServer } from './pen/httpServer.ts'
 import { LocalDrafts } from './pen/localDrafts.ts'
 import { alone, announcePage, livingPages, newToken, thisPage } from './pen/page.ts'
-import { type Draft, join, type PenEvent } from './pen/pen.ts'
+import { join } from './pen/pen.ts'
+import type { Draft, PenAids, PenEvent } from './pen/penEvents.ts'
 import { planActions } from './planSlice.ts'
 import { store } from './store.ts'
 import { toasted } from './toastSlice.ts'
@@ -20,34 +17,20 @@ import { toasted } from './toastSlice.ts'
 
 const drafts = new LocalDrafts(() => localStorage, thisPage)
 
-let catalog: Catalog | undefined
-/** Tells the desk the catalogue, by which a join of two plans is checked. */
-export const atDesk = (now: Catalog): void => {
-  catalog = now
+let faults: PenAids['faults'] | undefined
+/** Tells the desk how the faults of a plan are found, before the first is opened. */
+export const judgedBy = (how: PenAids['faults']): void => {
+  faults = how
 }
 
 /** Rule and places of every fault of a plan. */
 function faultsOf(plan: Plan): ReadonlySet<string> {
-  if (!catalog) return new Set()
-  const faults = check(resolve(plan, catalogFor(plan, catalog))).filter((one) => one.severity === 'fault')
-  return new Set(faults.map(faultKey))
+  if (!faults) throw new Error('desk: a plan was opened before it was known how its faults are found')
+  return faults(plan)
 }
 
 /** Which plan of the server's a plan that was shown belongs to. */
 const ownerOf = new WeakMap<Plan, string>()
-
-/** Messages of faults that a plan has and none of the others. */
-export function newFaults(plan: Plan, others: readonly Plan[]): string[] {
-  if (!catalog) return []
-  const base = catalog
-  const known = new Set(others.flatMap((one) => [...faultsOf(one)]))
-  return check(resolve(plan, catalogFor(plan, base)))
-    .filter((one) => one.severity === 'fault' && !known.has(faultKey(one)))
-    .map((one) => one.message)
-}
-
-const faultKey = (one: { readonly rule: string; readonly at: readonly string[] }): string =>
-  `${one.rule} ${[...one.at].sort().join(' ')}`
 
 let revision = 0
 const desk = new Desk({

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import type { Pen } from './pen/pen.ts'
+import type { Pen } from './pen/penEvents.ts'
 
 export interface PlanState {
   /** The open plan; the desk shows it here whenever it changes. */

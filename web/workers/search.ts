@@ -1,17 +1,17 @@
 import { proxy, type Remote, wrap } from 'comlink'
 import type { Addable } from '../../core/advice/addable.ts'
 import type { Fit } from '../../core/advice/fit.ts'
-import type { Mended } from '../../core/advice/mendAll.ts'
+import type { AllFixed } from '../../core/advice/fixAll.ts'
 import type { Moved } from '../../core/advice/moveBoard.ts'
 import type { Question } from '../../core/advice/questions.ts'
-import type { Repair } from '../../core/advice/repair.ts'
+import type { Rearrangement } from '../../core/advice/rearrange.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { LayoutData } from '../../core/breadboard/layout.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Edit, Fix } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Finding } from '../../core/rules/finding.ts'
-import type { Searcher, WayOut } from './search.worker.ts'
+import type { Impasse, Searcher } from './search.worker.ts'
 
 /**
  * The search in its own thread. Stopping ends the thread; the next search starts a new one. Every answer is undefined
@@ -56,8 +56,8 @@ export class SearchClient {
   }
 
   /** All that can be mended without giving anything up. */
-  mendAll(plan: Plan): Promise<Mended | undefined> {
-    return this.#ask((remote) => remote.mendAll(plan))
+  fixAll(plan: Plan): Promise<AllFixed | undefined> {
+    return this.#ask((remote) => remote.fixAll(plan))
   }
 
   /** Boards ranked for a plan's parts. */
@@ -69,8 +69,8 @@ export class SearchClient {
     return this.#ask((remote) => remote.move(plan, ref, board))
   }
 
-  repair(plan: Plan): Promise<Repair | undefined> {
-    return this.#ask((remote) => remote.repair(plan))
+  rearrange(plan: Plan): Promise<Rearrangement | undefined> {
+    return this.#ask((remote) => remote.rearrange(plan))
   }
 
   /** What only the maker knows. */
@@ -78,7 +78,7 @@ export class SearchClient {
     return this.#ask((remote) => remote.questions(plan))
   }
 
-  wayOut(plan: Plan, known: AssignResult | undefined): Promise<WayOut | undefined> {
+  wayOut(plan: Plan, known: AssignResult | undefined): Promise<Impasse | undefined> {
     return this.#ask((remote) => remote.wayOut(plan, known))
   }
 

@@ -1,19 +1,20 @@
 import { expose } from 'comlink'
 import { type Addable, addableParts } from '../../core/advice/addable.ts'
 import { type Fit, fitBoards } from '../../core/advice/fit.ts'
+import { type AllFixed, fixAll } from '../../core/advice/fixAll.ts'
 import { fixesFor } from '../../core/advice/fixes.ts'
-import { type Mended, mendAll } from '../../core/advice/mendAll.ts'
 import { type Moved, moveBoard } from '../../core/advice/moveBoard.ts'
 import { type Question, questionsFor } from '../../core/advice/questions.ts'
-import { type Remedy, remediesFor, soon } from '../../core/advice/remedies.ts'
-import { type Repair, repair } from '../../core/advice/repair.ts'
+import { type Rearrangement, rearrange } from '../../core/advice/rearrange.ts'
+import { soon, type WayOut, waysOut } from '../../core/advice/waysOut.ts'
 import { type AssignResult, assign } from '../../core/assign/assign.ts'
 import { assignChoosing } from '../../core/assign/choosing.ts'
 import { conflictIn } from '../../core/assign/conflict.ts'
 import { type LayoutData, layOut, layoutData } from '../../core/breadboard/layout.ts'
 import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
-import { type Edit, type Fix, sameFinding } from '../../core/plan/edit.ts'
+import type { Edit, Fix } from '../../core/plan/edit.ts'
+import { sameFinding } from '../../core/plan/findingKey.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import { benchRules, check } from '../../core/rules/index.ts'
@@ -22,12 +23,12 @@ import { resolve } from '../../core/wiring/resolve.ts'
 /** Milliseconds after which the best answer so far is given. */
 const PATIENCE = 8000
 
-export interface WayOut {
+export interface Impasse {
   /** What collides, where it is signals that do. */
   readonly text: string | undefined
   readonly needs: readonly string[]
   readonly pins: readonly string[]
-  readonly remedies: readonly Remedy[]
+  readonly ways: readonly WayOut[]
 }
 
 let catalog: Catalog = makeCatalog([], [])
@@ -63,8 +64,8 @@ const searcher = {
     return questionsFor(resolve(plan, catalog))
   },
   /** Few signals moved so that faults go away; undefined when moving does not help. */
-  repair(plan: Plan): Repair | undefined {
-    return repair(resolve(plan, catalog))
+  rearrange(plan: Plan): Rearrangement | undefined {
+    return rearrange(resolve(plan, catalog))
   },
   addable(plan: Plan, tell: (done: number, of: number) => void): Addable[] {
     return addableParts(plan, catalog, (done, of) => {
@@ -82,7 +83,7 @@ const searcher = {
     return moveBoard(plan, catalog, ref, board)
   },
   /** Why something finds no pin, and the ways out; of an answer for the whole plan where that is known. */
-  wayOut(plan: Plan, known: AssignResult | undefined): WayOut | undefined {
+  wayOut(plan: Plan, known: AssignResult | undefined): Impasse | undefined {
     const wiring = resolve(plan, catalog)
     const result = known ?? assign(wiring, { shouldStop: soon })
     if (result.unplaced.length === 0) return undefined
@@ -91,11 +92,11 @@ const searcher = {
       text: conflict?.text,
       needs: conflict?.needs ?? [],
       pins: conflict?.pins ?? [],
-      remedies: remediesFor(wiring, result, conflict),
+      ways: waysOut(wiring, result, conflict),
     }
   },
-  mendAll(plan: Plan): Mended {
-    return mendAll(plan, catalog)
+  fixAll(plan: Plan): AllFixed {
+    return fixAll(plan, catalog)
   },
   layOut(plan: Plan, tell: (share: number) => void): LayoutData {
     return layoutData(layOut(resolve(plan, catalog), undefined, tell))

@@ -1,5 +1,6 @@
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { entryOf } from '../../../core/base/entryOf.ts'
 import { isRail, rowOf } from '../../../core/breadboard/grid.ts'
 import type { Layout } from '../../../core/breadboard/layout.ts'
 import { Hand, nearestHole } from '../../../core/breadboard/moving.ts'
@@ -11,7 +12,6 @@ import {
   seatPicture,
   type WirePicture,
 } from '../../../core/sheets/benchPicture.ts'
-import { entryOf } from '../../../core/text/entryOf.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
 import { Body, Breadboard, Shape, Wire } from './BenchDrawing.tsx'
 import { pointIn, useView } from './useView.ts'

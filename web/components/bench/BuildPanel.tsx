@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { entryOf } from '../../../core/base/entryOf.ts'
 import { wireColours } from '../../../core/sheets/colours.ts'
-import type { WireRow } from '../../../core/sheets/sheet.ts'
-import { entryOf } from '../../../core/text/entryOf.ts'
+import type { WireRow } from '../../../core/sheets/rows.ts'
 import type { BuildItem } from './buildItems.ts'
 
 interface BuildPanelProps {

@@ -1,6 +1,6 @@
 import type { Layout } from '../../../core/breadboard/layout.ts'
 import { tickOf } from '../../../core/sheets/benchPicture.ts'
-import type { Sheet, StepRow, WireRow } from '../../../core/sheets/sheet.ts'
+import type { Sheet, StepRow, WireRow } from '../../../core/sheets/rows.ts'
 
 /** One thing to do at the workbench: put something in its holes, or plug in one wire. */
 export type BuildItem = { readonly step: StepRow; readonly tick: string } & (

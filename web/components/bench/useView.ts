@@ -2,7 +2,7 @@ import { type RefObject, useCallback, useEffect, useState } from 'react'
 import type { BenchPicture } from '../../../core/sheets/benchPicture.ts'
 
 /** What part of the bench is seen, in pitches; `round` when it is seen from its other end. */
-export interface View {
+export interface Viewport {
   readonly x: number
   readonly y: number
   readonly width: number
@@ -13,7 +13,7 @@ const LEAST = 10
 
 /** Zoom with the wheel or two fingers, pan by dragging the paper. */
 export function useView(svg: RefObject<SVGSVGElement | null>, picture: BenchPicture) {
-  const whole: View = { x: picture.left, y: picture.top, width: picture.width, height: picture.height }
+  const whole: Viewport = { x: picture.left, y: picture.top, width: picture.width, height: picture.height }
   const [view, setView] = useState(whole)
   const extent = `${picture.left} ${picture.top} ${picture.width} ${picture.height}`
   // biome-ignore lint/correctness/useExhaustiveDependencies: the extent stands for the whole

@@ -1,9 +1,10 @@
 import { Form } from 'react-bootstrap'
+import { entryOf } from '../../../core/base/entryOf.ts'
 import type { PartOption } from '../../../core/catalog/partSchema.ts'
-import { formatQuantity } from '../../../core/electrical/quantity.ts'
+import { hexAddress } from '../../../core/electrical/hexAddress.ts'
+import { formatOptionAmount } from '../../../core/electrical/quantity.ts'
 import type { Edit } from '../../../core/plan/edit.ts'
-import { hexAddress, optionValue } from '../../../core/plan/readPlan.ts'
-import { entryOf } from '../../../core/text/entryOf.ts'
+import { optionValue } from '../../../core/plan/readPlan.ts'
 import { strapEdits } from '../../../core/wiring/i2c.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
 import { useDerived } from '../../store/derived.ts'
@@ -11,10 +12,6 @@ import { editPlan as edit } from '../../store/desk.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 import { CommitField } from './fields.tsx'
-
-/** Units that an entry field shows and takes with their prefixes; the others stand behind it. */
-const prefixed: Readonly<Record<string, string>> = { ohm: 'Ω', farad: 'F', hertz: 'Hz', volt: 'V', watt: 'W' }
-const behind: Readonly<Record<string, string>> = { milliamp: 'mA', metre: 'm' }
 
 /** An option of a part: a choice in words, or an amount with its unit. Straps are rewired with it. */
 export function OptionField({ part, option }: { part: PartInstance; option: PartOption }) {
@@ -32,20 +29,18 @@ export function OptionField({ part, option }: { part: PartInstance; option: Part
   }
   const label = `${option.title} of ${part.ref}`
   if (option.kind === 'amount') {
-    const mark = prefixed[option.unit ?? '']
     return (
       <span className="d-inline-flex align-items-center gap-1" title={option.title}>
         <CommitField
           label={label}
           narrow
-          value={mark ? formatQuantity(Number(value), mark, 6) : String(value)}
+          value={formatOptionAmount(Number(value), option.unit, 6)}
           onCommit={(text) => {
             const read = optionValue(option, text)
             if (read.ok) set(read.value)
             else dispatch(toasted({ text: read.message, kind: 'wrong' }))
           }}
         />
-        {behind[option.unit ?? '']}
       </span>
     )
   }

@@ -1,5 +1,5 @@
 import { Form } from 'react-bootstrap'
-import { entryOf } from '../../../core/text/entryOf.ts'
+import { entryOf } from '../../../core/base/entryOf.ts'
 import type { BoardInstance, SupplyInstance } from '../../../core/wiring/model.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'

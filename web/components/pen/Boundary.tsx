@@ -1,6 +1,7 @@
 import { Component, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { presentPlan } from '../../store/desk.ts'
+import { NotLoaded } from '../late.tsx'
 import { KeepAsFile } from './KeepAsFile.tsx'
 
 /** Catches what breaks below it: the rest of the page lives on, and the plan can be taken along. */
@@ -21,7 +22,8 @@ export class Boundary extends Component<
     return (
       <section className="notice loud broken" role="alert">
         <p>
-          <b>{this.props.what} cannot be shown.</b> Something is wrong in the program: {error.message}
+          <b>{this.props.what} cannot be shown.</b>{' '}
+          {error instanceof NotLoaded ? error.message : `Something is wrong in the program: ${error.message}`}
         </p>
         <span className="notice-actions">
           <Button size="sm" variant="dark" onClick={() => this.setState({ error: undefined })}>

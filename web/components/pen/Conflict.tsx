@@ -4,8 +4,9 @@ import { describeDifference } from '../../../core/plan/difference.ts'
 import { type Clash, mergePlans, type Side } from '../../../core/plan/merge.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
 import { useCatalog } from '../../store/derived.ts'
-import { newFaults, settleConflict, takeTheirs } from '../../store/desk.ts'
-import type { Pen, Stored } from '../../store/pen/pen.ts'
+import { settleConflict, takeTheirs } from '../../store/desk.ts'
+import { joinFaults } from '../../store/faults.ts'
+import type { Pen, Stored } from '../../store/pen/penEvents.ts'
 import { planActions } from '../../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 
@@ -24,7 +25,10 @@ function Asked({ pen, theirs, onKeepBoth }: { pen: Pen; theirs: Stored; onKeepBo
   const [chosen, setChosen] = useState<ReadonlyMap<string, Side>>(new Map())
   const rows = merge.clashes.slice(0, MOST_ROWS)
   const joined = useMemo(() => merge.plan(chosen), [merge, chosen])
-  const faults = useMemo(() => newFaults(joined, [history.present, theirs.plan]), [joined, history.present, theirs])
+  const faults = useMemo(
+    () => joinFaults(joined, [history.present, theirs.plan], catalog),
+    [joined, history.present, theirs, catalog],
+  )
   const mine = describeDifference(theirs.plan, history.present, catalog).length
   const open = merge.clashes.filter((one) => !chosen.has(one.key)).length
   return (

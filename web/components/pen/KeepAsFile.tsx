@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import type { Plan } from '../../../core/plan/planSchema.ts'
-import { useBaseCatalog } from '../../store/derived.ts'
+import { useBaseCatalog } from '../../store/catalog.ts'
 
 // Fetched by itself and at once: it must be there when the server is away.
 const writer = import('../../../core/plan/writePlan.ts').catch(() => undefined)

@@ -5,7 +5,7 @@ import { mergePlans } from '../../../core/plan/merge.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
 import { dropOffer, joinOffer } from '../../store/desk.ts'
-import type { Draft } from '../../store/pen/pen.ts'
+import type { Draft } from '../../store/pen/penEvents.ts'
 import { useAppSelector } from '../../store/store.ts'
 
 /** Unsaved work of pages that are gone, besides what was taken up when the plan was opened. */

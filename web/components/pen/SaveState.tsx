@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { saveNow } from '../../store/desk.ts'
-import type { Pen, Trouble, TroubleKind } from '../../store/pen/pen.ts'
+import type { Pen, Trouble, TroubleKind } from '../../store/pen/penEvents.ts'
 import { useAppSelector } from '../../store/store.ts'
 import { KeepAsFile } from './KeepAsFile.tsx'
 

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { forgetDraft, orphanDrafts } from '../../store/desk.ts'
-import type { Draft } from '../../store/pen/pen.ts'
+import type { Draft } from '../../store/pen/penEvents.ts'
 import { KeepAsFile } from '../pen/KeepAsFile.tsx'
 
 /** Work that never reached the server, of pages that are gone: found again here, whatever became of its plan. */

@@ -1,7 +1,8 @@
 import { useWindowVirtualizer } from '@tanstack/react-virtual'
 import { type ReactNode, useDeferredValue, useRef, useState } from 'react'
 import { Button, Form, Spinner } from 'react-bootstrap'
-import { PAGE_SIZE, type PlanLine, problemText, usePlansQuery } from '../../store/api.ts'
+import type { PlanLine } from '../../../core/rules/answers.ts'
+import { PAGE_SIZE, problemText, usePlansQuery } from '../../store/api.ts'
 import { PlanRow } from './PlanRow.tsx'
 
 /** Height of a row before it is measured, in pixels. */

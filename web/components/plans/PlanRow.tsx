@@ -1,9 +1,10 @@
 import { useState } from 'react'
 import { Button, Dropdown, Modal } from 'react-bootstrap'
 import { Link } from 'react-router'
+import type { PlanLine } from '../../../core/rules/answers.ts'
 import type { PlanSummary } from '../../../core/rules/summary.ts'
-import { type PlanLine, problemText, useCopyMutation, useRemoveMutation } from '../../store/api.ts'
-import { useCatalog } from '../../store/derived.ts'
+import { problemText, useCopyMutation, useRemoveMutation } from '../../store/api.ts'
+import { useBaseCatalog } from '../../store/catalog.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 
@@ -67,7 +68,7 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
 }
 
 function Summary({ summary }: { summary: PlanSummary }) {
-  const catalog = useCatalog()
+  const catalog = useBaseCatalog()
   const boards = summary.boards.map((id) => catalog.boards.get(id)?.title ?? id)
   const share = summary.needed === 0 ? 0 : (100 * summary.placed) / summary.needed
   return (

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Button, Modal, Spinner } from 'react-bootstrap'
 import { useLocation, useNavigate, useParams } from 'react-router'
+import type { Problem } from '../../../core/base/problem.ts'
 import { type EntryKind, readOwnEntry } from '../../../core/catalog/ownEntry.ts'
-import type { Problem } from '../../../core/text/problem.ts'
 import {
   problemText,
   useDeleteEntryMutation,

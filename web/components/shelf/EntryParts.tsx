@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react'
 import { Link } from 'react-router'
+import { entryOf } from '../../../core/base/entryOf.ts'
 import type { Source } from '../../../core/catalog/common.ts'
 import type { EntryKind } from '../../../core/catalog/ownEntry.ts'
-import { entryOf } from '../../../core/text/entryOf.ts'
 import { useEntryPlansQuery } from '../../store/api.ts'
 import { useCatalog } from '../../store/derived.ts'
 

@@ -1,24 +1,26 @@
 import { useId, useMemo, useRef, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { parse } from 'yaml'
+import type { Problem } from '../../../core/base/problem.ts'
+import { withForm } from '../../../core/catalog/formText.ts'
 import {
-  type BuildKind,
-  buildKinds,
   type PartForm as Fields,
   type FormPin,
   formOf,
   isPlain,
+  readPinNames,
+  renamedPins,
+} from '../../../core/catalog/partForm.ts'
+import { categories } from '../../../core/catalog/partSchema.ts'
+import {
+  type BuildKind,
+  buildKinds,
   type LevelKind,
   levelKinds,
   type PinUse,
   pinUses,
-  readPinNames,
-  renamedPins,
-  withForm,
-} from '../../../core/catalog/partForm.ts'
-import { categories } from '../../../core/catalog/partSchema.ts'
-import { hexAddress } from '../../../core/plan/readPlan.ts'
-import type { Problem } from '../../../core/text/problem.ts'
+} from '../../../core/catalog/pinUses.ts'
+import { hexAddress } from '../../../core/electrical/hexAddress.ts'
 import { categoryTitles } from './categories.ts'
 
 /** The few things that most modules need, as fields; the text beside it holds the same and all the rest. */

@@ -1,7 +1,8 @@
 import { volts } from '../../../core/catalog/common.ts'
-import type { Mode, Part, Signal, When } from '../../../core/catalog/partSchema.ts'
-import { formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
-import { hexAddress } from '../../../core/plan/readPlan.ts'
+import type { Part } from '../../../core/catalog/partSchema.ts'
+import type { Mode, Signal, When } from '../../../core/catalog/signalSchema.ts'
+import { hexAddress } from '../../../core/electrical/hexAddress.ts'
+import { formatOptionAmount, formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
 import { needWords } from '../../../core/wiring/needs.ts'
 import { KindMark } from '../kinds.tsx'
 import { EntryActions, Sources, UsedIn } from './EntryParts.tsx'
@@ -139,7 +140,7 @@ function partRows(part: Part): { title: string; text: string }[] {
     put(
       option.title,
       option.kind === 'amount'
-        ? `${formatQuantity(Number(option.usual), unitMark[option.unit ?? 'count'] ?? '')} usually`
+        ? `${formatOptionAmount(Number(option.usual), option.unit)} usually`
         : option.values
             .map((one) =>
               option.kind === 'i2c-address'
@@ -164,17 +165,6 @@ function partRows(part: Part): { title: string; text: string }[] {
 
 const show = (value: number | undefined): string => (value === undefined ? 'not known' : formatVolts(value))
 
-const unitMark: Record<string, string> = {
-  ohm: 'Ω',
-  farad: 'F',
-  hertz: 'Hz',
-  volt: 'V',
-  milliamp: 'mA',
-  count: '',
-  metre: 'm',
-  watt: 'W',
-}
-
 function ModeTable({ part, mode }: { part: Part; mode: Mode | undefined }) {
   const signals: Signal[] = [...(mode?.signals ?? []), ...part.signals]
   const ties = [...(mode?.ties ?? []), ...part.ties]
@@ -184,7 +174,7 @@ function ModeTable({ part, mode }: { part: Part; mode: Mode | undefined }) {
       <h2>{mode ? mode.title : 'Wiring'}</h2>
       {mode?.i2c && (
         <p className="soft">
-          Up to {mode.i2c.most / 1000} kHz
+          Up to {mode.i2c.most / 1000} kHz{mode.i2c.stretches ? ', holds the clock back while it works' : ''}
           {mode.i2c.pullUpOhms ? `, pull-ups of ${formatQuantity(mode.i2c.pullUpOhms, 'Ω')} on the module` : ''}
         </p>
       )}

@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
+import { counted } from '../../../core/base/counted.ts'
 import { boardFacts, countingHint, type PinFacts } from '../../../core/catalog/boardFacts.ts'
 import type { Board } from '../../../core/catalog/boardSchema.ts'
 import { layoutPosts, type PostLine } from '../../../core/sheets/postLayout.ts'
-import { counted } from '../../../core/text/counted.ts'
 
 const numberings = [
   { id: 'label', title: 'printed on the board', of: (pin: PinFacts) => pin.label ?? pin.id },

@@ -5,7 +5,7 @@ import { EditorView } from '@codemirror/view'
 import { tags } from '@lezer/highlight'
 import { basicSetup } from 'codemirror'
 import { useEffect, useRef } from 'react'
-import type { Problem } from '../../../core/text/problem.ts'
+import type { Problem } from '../../../core/base/problem.ts'
 
 const look = EditorView.theme({
   '&': { height: '100%', fontSize: '13.5px', backgroundColor: 'var(--mp-sheet)', color: 'var(--mp-ink)' },
@@ -45,9 +45,13 @@ export function YamlField({
   const start = useRef(value)
   useEffect(() => {
     if (!place.current) return
+    // In a tree of its own the editor brings its style as a sheet; in the page it would be an element, which the content
+    // policy keeps out.
+    const root = place.current.shadowRoot ?? place.current.attachShadow({ mode: 'open' })
     const made = new EditorView({
       doc: start.current,
-      parent: place.current,
+      root,
+      parent: root,
       extensions: [
         basicSetup,
         yaml(),

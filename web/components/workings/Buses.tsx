@@ -1,11 +1,11 @@
 import type { ChartConfiguration } from 'chart.js'
 import { useCallback } from 'react'
 import { Form } from 'react-bootstrap'
+import { entryOf } from '../../../core/base/entryOf.ts'
 import { type I2cView, i2cViews, oneWireViews, spiViews, uartViews } from '../../../core/circuit/busView.ts'
+import { hexAddress } from '../../../core/electrical/hexAddress.ts'
 import { leastPullUp, mostPullUp, riseLimit, riseNanoseconds } from '../../../core/electrical/i2c.ts'
 import { formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
-import { hexAddress } from '../../../core/plan/readPlan.ts'
-import { entryOf } from '../../../core/text/entryOf.ts'
 import { strapEdits } from '../../../core/wiring/i2c.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
@@ -94,8 +94,8 @@ export function Buses() {
         </section>
       )}
       {oneWire.length > 0 && (
-        <section aria-label="One-wire lines">
-          <h2>One-wire lines</h2>
+        <section aria-label="Single-wire lines">
+          <h2>Single-wire lines</h2>
           <table className="facts wide">
             <thead>
               <tr>

@@ -1,6 +1,6 @@
 import { type ReactNode, useId, useState } from 'react'
 import { Form } from 'react-bootstrap'
-import { formatQuantity, parseQuantity } from '../../../core/electrical/quantity.ts'
+import { expectedAmount, formatQuantity, parseAmount } from '../../../core/electrical/quantity.ts'
 
 /** A number with its unit, typed as makers write it (`4k7`, `20m`); what cannot be read is said beside it. */
 export function Amount({
@@ -8,15 +8,22 @@ export function Amount({
   unit,
   value,
   onValue,
+  least = 0,
 }: {
   label: string
   unit: string
   value: number
   onValue: (value: number) => void
+  /** Smallest value that makes sense. */
+  least?: number
 }) {
   const id = useId()
   const [text, setText] = useState<string>()
-  const read = text === undefined ? value : parseQuantity(text.replace('−', '-'))
+  const amountIn = (typed: string): number | undefined => {
+    const amount = parseAmount(typed, unit)
+    return amount !== undefined && amount >= least ? amount : undefined
+  }
+  const read = text === undefined ? value : amountIn(text)
   return (
     <div className="amount">
       <label htmlFor={id}>{label}</label>
@@ -24,18 +31,23 @@ export function Amount({
         id={id}
         size="sm"
         className="mono"
-        value={text ?? formatQuantity(value, unit, 4).trim()}
+        value={text ?? formatQuantity(value, unit, 4)}
         isInvalid={read === undefined}
         maxLength={20}
         onFocus={(event) => event.target.select()}
         onChange={(event) => {
           setText(event.target.value)
-          const now = parseQuantity(event.target.value)
+          const now = amountIn(event.target.value)
           if (now !== undefined) onValue(now)
         }}
         onBlur={() => setText(undefined)}
       />
-      {read === undefined && <span className="wrong">expected a number such as 330, 4k7 or 20m</span>}
+      {read === undefined && (
+        <span className="wrong">
+          expected {expectedAmount(unit)}
+          {least === 0 ? '' : `, at least ${formatQuantity(least, unit)}`}
+        </span>
+      )}
     </div>
   )
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { counted } from '../../../core/base/counted.ts'
 import { helpersFor } from '../../../core/catalog/catalog.ts'
 import { budgets } from '../../../core/circuit/budget.ts'
 import { matrixSize } from '../../../core/electrical/matrix.ts'
@@ -7,7 +8,6 @@ import { shunt } from '../../../core/electrical/power.ts'
 import { echoMicroseconds, SERVO_FRAME, servoPulse, soundSpeed } from '../../../core/electrical/pulses.ts'
 import { formatQuantity } from '../../../core/electrical/quantity.ts'
 import { addParts } from '../../../core/plan/kit.ts'
-import { counted } from '../../../core/text/counted.ts'
 import { useCatalog, useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
 import { Amount, Calculator } from './fields.tsx'
@@ -47,7 +47,7 @@ export function Echo() {
       inputs={
         <>
           <Amount label="Distance" unit="m" value={metres} onValue={setMetres} />
-          <Amount label="Temperature in °C" unit="" value={celsius} onValue={setCelsius} />
+          <Amount label="Temperature in °C" unit="" least={-273.15} value={celsius} onValue={setCelsius} />
         </>
       }
     >

@@ -1,18 +1,7 @@
+import type { Problem } from '../../../core/base/problem.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
-import type { Problem } from '../../../core/text/problem.ts'
-import {
-  type Draft,
-  type Effect,
-  isClean,
-  openPen,
-  type Pen,
-  type PenAids,
-  type PenEvent,
-  type SaveAnswer,
-  type Stepped,
-  type Stored,
-  step,
-} from './pen.ts'
+import { isClean, openPen, step } from './pen.ts'
+import type { Draft, Effect, Pen, PenAids, PenEvent, SaveAnswer, Stepped, Stored } from './penEvents.ts'
 
 export type Loaded =
   | { readonly is: 'loaded'; readonly stored: Stored }

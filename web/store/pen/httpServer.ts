@@ -1,7 +1,7 @@
+import type { Problem } from '../../../core/base/problem.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
-import type { Problem } from '../../../core/text/problem.ts'
 import type { Loaded, Ports } from './desk.ts'
-import type { SaveAnswer, Stored, TroubleKind } from './pen.ts'
+import type { SaveAnswer, Stored, TroubleKind } from './penEvents.ts'
 
 /** Milliseconds after which an answer is given up; a save that arrives later is known again by its token. */
 const PATIENCE = 20_000

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { planOf } from '../../../core/testing/plans.ts'
 import { type DraftStorage, LocalDrafts } from './localDrafts.ts'
-import type { Draft } from './pen.ts'
+import type { Draft } from './penEvents.ts'
 
 class Memory implements DraftStorage {
   readonly kept = new Map<string, string>()

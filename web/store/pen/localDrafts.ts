@@ -1,5 +1,5 @@
 import type { Plan } from '../../../core/plan/planSchema.ts'
-import type { Draft } from './pen.ts'
+import type { Draft } from './penEvents.ts'
 
 /** What drafts need of a browser's store. */
 export type DraftStorage = Pick<Storage, 'getItem' | 'setItem' | 'removeItem' | 'key' | 'length'>

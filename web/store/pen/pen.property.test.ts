@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { mergePlans } from '../../../core/plan/merge.ts'
 import { piecesOf } from '../../../core/plan/pieces.ts'
 import { planFingerprint, samePlan } from '../../../core/plan/samePlan.ts'
-import { type Draft, isClean, type Pen } from './pen.ts'
+import { isClean } from './pen.ts'
+import type { Draft, Pen } from './penEvents.ts'
 import { type Page, settle, World } from './world.ts'
 
 const RUNS = 3000

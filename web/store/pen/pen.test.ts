@@ -2,21 +2,8 @@ import { describe, expect, it } from 'vitest'
 import type { Edit } from '../../../core/plan/edit.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
 import { planOf } from '../../../core/testing/plans.ts'
-import {
-  type Draft,
-  type Effect,
-  LONGEST_WAIT,
-  openPen,
-  type Pen,
-  type PenEvent,
-  pauseAfter,
-  QUIET,
-  type SaveAnswer,
-  type Stepped,
-  type Stored,
-  step,
-  type TroubleKind,
-} from './pen.ts'
+import { LONGEST_WAIT, openPen, pauseAfter, QUIET, step } from './pen.ts'
+import type { Draft, Effect, Pen, PenEvent, SaveAnswer, Stepped, Stored, TroubleKind } from './penEvents.ts'
 
 const plan = planOf({ parts: { A: 'led', B: 'button' } })
 const stored = (revision: number, of: Plan = plan, savedBy: string | null = null): Stored => ({

@@ -3,7 +3,7 @@ import type { Edit } from '../../../core/plan/edit.ts'
 import { emptyPlan, type Plan } from '../../../core/plan/planSchema.ts'
 import { planFingerprint } from '../../../core/plan/samePlan.ts'
 import { Desk, type Loaded } from './desk.ts'
-import type { Draft, Pen, SaveAnswer, Stored } from './pen.ts'
+import type { Draft, Pen, SaveAnswer, Stored } from './penEvents.ts'
 
 /**
  * A small world for tests of the pen: pages, their store, a server and the network between, all of which can be slow,

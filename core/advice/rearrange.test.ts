@@ -5,7 +5,7 @@ import { check } from '../rules/index.ts'
 import { catalog, fed, type planOf, type Short, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { repair } from './repair.ts'
+import { rearrange } from './rearrange.ts'
 
 const faults = (plan: ReturnType<typeof planOf>): string[] =>
   check(resolve(plan, catalog)).flatMap((one) =>
@@ -17,7 +17,7 @@ const echoes = {
   wires: `${fed('A', 'B')}, A.TRIG MCU.25, B.TRIG MCU.33, A.ECHO MCU.27`,
 }
 
-describe('repair', () => {
+describe('rearrange', () => {
   it.each<[string, Short, string[]]>([
     [
       'two outputs on one pin: one of them moves, and what stands well stays',
@@ -32,22 +32,22 @@ describe('repair', () => {
     ],
   ])('%s', (_, short, ends) => {
     const wiring = wiringOf(short)
-    const found = repair(wiring)!
+    const found = rearrange(wiring)!
     expect(found.moved.map(({ end }) => end)).toEqual(ends)
     expect(found.left).toEqual([])
     expect(faults(applyEdits(wiring.plan, found.edits))).toEqual([])
   })
   it('has nothing to say where nothing is wrong, or moving does not help', () => {
-    expect(repair(wiringOf({ parts: { A: 'button' }, wires: 'A.1 MCU.27, A.2 MCU.GND' }))).toBeUndefined()
+    expect(rearrange(wiringOf({ parts: { A: 'button' }, wires: 'A.1 MCU.27, A.2 MCU.GND' }))).toBeUndefined()
     const shorted = wiringOf({ parts: { B: 'bme280' }, wires: `${fed('B')}, B.VCC MCU.GND` })
-    expect(repair(shorted)).toBeUndefined()
+    expect(rearrange(shorted)).toBeUndefined()
   })
   it('brings no new fault, mends some, and keeps locked wires, on any board', () => {
     let mended = 0
     fc.assert(
       fc.property(randomWiring, (plan) => {
         const wiring = resolve(plan, catalog)
-        const found = repair(wiring)
+        const found = rearrange(wiring)
         if (!found) return
         mended += 1
         const after = applyEdits(plan, found.edits)

@@ -1,13 +1,14 @@
 import { assign } from '../assign/assign.ts'
 import { detach } from '../assign/rewire.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
+import { findingKey } from '../plan/findingKey.ts'
 import type { Finding } from '../rules/finding.ts'
 import { check } from '../rules/index.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 
 /** Few wires moved so that faults of placement go away. */
-export interface Repair {
+export interface Rearrangement {
   readonly edits: readonly Edit[]
   readonly moved: readonly { readonly end: string; readonly from: string; readonly to: string }[]
   /** Messages of the faults that moving signals does not mend. */
@@ -25,7 +26,7 @@ interface Try {
  * tells what can be mended at all; then each stays where it was for which that still comes out as well. Of what is left
  * none can be spared. Locked wires, and signals in no fault, do not move. Undefined when nothing is mended by moving.
  */
-export function repair(wiring: Wiring): Repair | undefined {
+export function rearrange(wiring: Wiring): Rearrangement | undefined {
   const before = faultsOf(wiring)
   if (before.size === 0) return undefined
   const places = new Set(check(wiring).flatMap((one) => (isTrouble(one) ? one.at : [])))
@@ -82,6 +83,6 @@ function faultsOf(wiring: Wiring): Map<string, string> {
   return new Map(
     check(wiring)
       .filter((one) => isTrouble(one) && one.accepted === undefined)
-      .map((one) => [`${one.rule} ${[...one.at].sort().join(' ')}`, one.message]),
+      .map((one) => [findingKey(one), one.message]),
   )
 }

@@ -1,15 +1,16 @@
 import { type AssignResult, assign, prepare } from '../assign/assign.ts'
 import type { Conflict } from '../assign/conflict.ts'
 import { divisionOf } from '../assign/leadOver.ts'
+import { entryOf } from '../base/entryOf.ts'
 import { helpersFor } from '../catalog/catalog.ts'
 import { dividerFor } from '../electrical/divider.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, EditError, toBuy } from '../plan/edit.ts'
 import { addParts } from '../plan/kit.ts'
-import { hexAddress } from '../plan/readPlan.ts'
 import { freshRef } from '../plan/refs.ts'
+import { faultsIn, newFaults } from '../rules/faults.ts'
 import { check, rules } from '../rules/index.ts'
-import { entryOf } from '../text/entryOf.ts'
 import { strapEdits } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -18,7 +19,7 @@ import { fitBoards } from './fit.ts'
 import { moveBoard } from './moveBoard.ts'
 
 /** A way out of an impossible plan, tried by solving again. */
-export interface Remedy {
+export interface WayOut {
   readonly title: string
   /** The change and all wires that can be placed after it. */
   readonly edits: readonly Edit[]
@@ -28,7 +29,7 @@ export interface Remedy {
   readonly changes: number
 }
 
-/** Steps after which a trial takes the best so far: a remedy has to help, not to be proven. */
+/** Steps after which a trial takes the best so far: a way out has to help, not to be proven. */
 export const soon = (steps: number): boolean => steps > 2000
 
 /** Voltages in volts at which outside supplies are commonly sold. */
@@ -40,22 +41,23 @@ const SUPPLY_VOLTS = [3.3, 5, 6, 9, 12, 24] as const
  * plan checked; one that does not help, or brings a fault, is not offered. `conflict` names the parts whose signals
  * collide; without one it is supplies that are missing.
  */
-export function remediesFor(
+export function waysOut(
   wiring: Wiring,
   result: AssignResult,
   conflict: Pick<Conflict, 'parts'> | undefined,
   most = 6,
-): Remedy[] {
+): WayOut[] {
   const before = result.unplaced.length
-  const tried: Remedy[] = []
-  const known = new Set(faultsOf(resolve(applyEdits(wiring.plan, result.edits), wiring.catalog)))
+  const tried: WayOut[] = []
+  const known = faultsIn(check(resolve(applyEdits(wiring.plan, result.edits), wiring.catalog), rules))
   const attempt = (title: string, edits: readonly Edit[], changes: number): void => {
     try {
       const plan = applyEdits(wiring.plan, edits)
       const answer = assign(resolve(plan, wiring.catalog), { shouldStop: soon })
       if (answer.unplaced.length >= before) return
-      const faults = faultsOf(resolve(applyEdits(plan, answer.edits), wiring.catalog))
-      if (faults.every((fault) => known.has(fault)))
+      const after = check(resolve(applyEdits(plan, answer.edits), wiring.catalog), rules)
+      // A way out may leave some ends open, and must bring no other fault.
+      if (newFaults(known, after).every(({ rule }) => rule === 'pin-unplaced'))
         tried.push({ title, edits: [...toBuy(edits), ...answer.edits], left: answer.unplaced.length, changes })
     } catch (error) {
       if (!(error instanceof EditError)) throw error
@@ -104,12 +106,6 @@ export function remediesFor(
   }
   return tried.sort((a, b) => a.left - b.left || a.changes - b.changes).slice(0, most)
 }
-
-/** Faults as texts, those of open ends left out: a way out may leave some, and must bring no other. */
-const faultsOf = (wiring: Wiring): string[] =>
-  check(wiring, rules).flatMap(({ severity, rule, message }) =>
-    severity === 'fault' && rule !== 'pin-unplaced' ? [`${rule} ${message}`] : [],
-  )
 
 /**
  * What helps lines that every pin refuses for their level: the part on a supply that the board's level allows, two

@@ -1,23 +1,16 @@
+import { memo } from '../base/memo.ts'
 import type { Controller } from '../catalog/boardSchema.ts'
-import { hexAddress } from '../plan/readPlan.ts'
-import { busNeed, busPins } from '../wiring/buses.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
+import { busNeed } from '../wiring/buses.ts'
 import { addressesOf, excludes } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { blockWords } from './blocks.ts'
 import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
-import {
-  type Blocked,
-  type Candidate,
-  candidates,
-  costs,
-  hostsFor,
-  judgeBus,
-  judgePin,
-  likenessOf,
-  scarcityOf,
-  together,
-  type Verdict,
-} from './candidates.ts'
+import { type Candidate, candidates, hostsFor, likenessOf, together } from './candidates.ts'
+import { costs } from './costs.ts'
+import { type Blocked, judgeBus, judgePin, type Verdict } from './judge.ts'
+import { findLanes, type Lane, type Task, talks } from './lanes.ts'
+import { scarcityOf } from './scarcity.ts'
 
 /** One way to carry a line: a pin and its points beyond the hundred that every placed signal costs. */
 export interface Choice {
@@ -26,7 +19,7 @@ export interface Choice {
 }
 
 /** A single signal, or one line of a lane: takes one pin. */
-export interface Line {
+export interface Claim {
   /** Signal end, or lane and line. */
   readonly name: string
   readonly uses: readonly SignalUse[]
@@ -36,25 +29,6 @@ export interface Line {
   readonly none: number
 }
 
-/** The open bus lines of one part, chip select left out: they go to one controller together. */
-export interface Task {
-  readonly part: PartInstance
-  readonly kind: Controller['kind']
-  readonly uses: readonly SignalUse[]
-}
-
-/** A controller that can carry a bus, with what hangs on it already. */
-export interface Lane {
-  readonly key: string
-  readonly board: BoardInstance
-  readonly controller: Pick<Controller, 'id' | 'kind' | 'title' | 'rank' | 'groups'>
-  /** The bus switch or serial bridge whose controller it is; a board's own when left out. */
-  readonly provider?: PartInstance
-  /** Pins in use by line name, as host ends. */
-  readonly given: ReadonlyMap<string, string>
-  readonly parts: readonly PartInstance[]
-}
-
 /** What the pins of a wiring are worth to its signals: the same for every problem that is made of it. */
 interface Judged {
   readonly likeness: Map<SignalUse, string>
@@ -62,16 +36,7 @@ interface Judged {
   readonly alone: Map<string, readonly Choice[]>
 }
 
-const judgements = new WeakMap<Wiring, Judged>()
-
-function judgedOn(wiring: Wiring): Judged {
-  let judged = judgements.get(wiring)
-  if (!judged) {
-    judged = { likeness: new Map(), pins: new Map(), alone: new Map() }
-    judgements.set(wiring, judged)
-  }
-  return judged
-}
+const judgedOn = memo((_wiring: Wiring): Judged => ({ likeness: new Map(), pins: new Map(), alone: new Map() }))
 
 function shared(known: Map<string, readonly Choice[]>, key: string, work: () => readonly Choice[]): readonly Choice[] {
   let choices = known.get(key)
@@ -83,15 +48,15 @@ function shared(known: Map<string, readonly Choice[]>, key: string, work: () => 
 }
 
 /** Points for a signal left without a pin: more than any plan could otherwise cost. */
-export const UNPLACED = 100_000
+export const NO_PIN = 100_000
 
 /**
  * What is open, as a problem to search: single signals with their pins, parts with bus lines and the controllers that
  * could carry them. Reads the wiring only; prices are worked out once.
  */
-export class Problem {
+export class SearchProblem {
   readonly wiring: Wiring
-  readonly singles: readonly Line[]
+  readonly singles: readonly Claim[]
   readonly tasks: readonly Task[]
   readonly lanes: readonly Lane[]
   /** Signals that are placed already and hold a timer, a PWM channel or an interrupt line. */
@@ -131,7 +96,7 @@ export class Problem {
         use.hosts.length > 0 &&
         (use.facts.needs === 'interrupt' || use.facts.needs === 'pwm' || use.facts.hertz !== undefined),
     )
-    this.lanes = this.#findLanes()
+    this.lanes = findLanes(wiring, this.tasks)
     for (const lane of this.lanes) for (const end of lane.given.values()) this.#taken.set(end, lane.key)
     this.singles = open
       .filter((use) => !this.#busUses.has(use))
@@ -143,7 +108,7 @@ export class Problem {
             .filter((one) => one.blocked === undefined)
             .map((one) => ({ host: one.host, extra: one.cost - 100 })),
         ),
-        none: UNPLACED,
+        none: NO_PIN,
       }))
   }
 
@@ -159,60 +124,6 @@ export class Problem {
 
   isBus(use: SignalUse): boolean {
     return this.#busUses.has(use)
-  }
-
-  #findLanes(): Lane[] {
-    const wanted = new Set(this.tasks.map((task) => `${task.part.home?.ref} ${task.kind}`))
-    const given = this.wiring.parts.flatMap((provider) =>
-      provider.part.controllers.flatMap((one): Lane[] => {
-        const board = provider.home
-        if (!board || !wanted.has(`${board.ref} ${one.kind}`)) return []
-        const bus = this.wiring.buses.find((each) => each.provider === provider && each.controller === one.id)
-        const pins = new Map<string, string>()
-        for (const use of bus?.uses ?? []) {
-          const host = use.hosts[0]?.host
-          const need = busNeed(use.facts.needs)
-          if (host && need) pins.set(need.signal, host.end)
-        }
-        return [
-          {
-            key: `${provider.ref} ${one.id}`,
-            board,
-            // Behind every controller of the board's own.
-            controller: {
-              id: one.id,
-              kind: one.kind,
-              title: `${one.title} of ${provider.ref}`,
-              rank: 4,
-              groups: undefined,
-            },
-            provider,
-            given: pins,
-            parts: bus?.parts ?? [],
-          },
-        ]
-      }),
-    )
-    const own = this.wiring.boards.flatMap((board) =>
-      board.board.controllers
-        .filter(
-          (one) =>
-            wanted.has(`${board.ref} ${one.kind}`) &&
-            !board.features.some((feature) => feature.controllers.includes(one.id)),
-        )
-        .map((controller): Lane => {
-          const bus = this.wiring.buses.find((one) => one.board === board && one.controller === controller.id)
-          const pins = bus ? busPins(bus) : new Map<string, Set<string>>()
-          return {
-            key: `${board.ref} ${controller.id}`,
-            board,
-            controller,
-            given: new Map([...pins].map(([signal, on]) => [signal, `${board.ref}.${[...on][0]}`])),
-            parts: pins.size > 0 && bus ? bus.parts : [],
-          }
-        }),
-    )
-    return [...own, ...given]
   }
 
   /** Lanes that a part's lines may go to, those in use first. */
@@ -336,14 +247,14 @@ export class Problem {
   }
 
   /** Lines that a lane needs for the parts put on it, given pins left out; undefined when one finds no pin. */
-  laneLines(lane: Lane, tasks: readonly Task[]): Line[] | undefined {
+  laneLines(lane: Lane, tasks: readonly Task[]): Claim[] | undefined {
     const bySignal = new Map<string, SignalUse[]>()
     for (const task of tasks)
       for (const use of task.uses) {
         const signal = busNeed(use.facts.needs)!.signal
         bySignal.set(signal, [...(bySignal.get(signal) ?? []), use])
       }
-    const lines: Line[] = []
+    const lines: Claim[] = []
     for (const [signal, uses] of bySignal) {
       const [first, ...rest] = uses.map((use) => this.choicesOn(lane, use))
       const choices = (first ?? []).flatMap(({ host, extra }) => {
@@ -353,7 +264,7 @@ export class Problem {
           : [{ host, extra: Math.max(extra, ...others.map((one) => one?.extra ?? 0)) }]
       })
       if (choices.length === 0) return undefined
-      if (!lane.given.has(signal)) lines.push({ name: `${lane.key} ${signal}`, uses, choices, none: UNPLACED * 500 })
+      if (!lane.given.has(signal)) lines.push({ name: `${lane.key} ${signal}`, uses, choices, none: NO_PIN * 500 })
     }
     return lines
   }
@@ -394,9 +305,5 @@ export class Problem {
 
 /** True for a signal of a part that gives pins to others: its own are no pins for it. */
 const givesPins = ({ part: { part } }: SignalUse): boolean => part.provides.length > 0 || part.controllers.length > 0
-
-/** True for a part that drives MISO. */
-export const talks = (part: PartInstance): boolean =>
-  [...(part.mode?.signals ?? []), ...part.part.signals].some((one) => one.needs === 'spi.miso')
 
 const order: Record<Controller['kind'], number> = { uart: 0, i2c: 1, spi: 2, i2s: 3, can: 4, onewire: 5 }

@@ -5,7 +5,7 @@ import { check } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { fixesFor } from './fixes.ts'
 
-export interface Mended {
+export interface AllFixed {
   readonly edits: readonly Edit[]
   /** What was mended and how, in order. */
   readonly steps: readonly { readonly rule: string; readonly message: string; readonly fix: string }[]
@@ -16,9 +16,9 @@ export interface Mended {
  * no part, feature or choice is given up, and every wire that is taken off goes back on elsewhere. Findings without
  * such a fix stay. The same plan gives the same answer.
  */
-export function mendAll(plan: Plan, catalog: Catalog): Mended {
+export function fixAll(plan: Plan, catalog: Catalog): AllFixed {
   const edits: Edit[] = []
-  const steps: Mended['steps'][number][] = []
+  const steps: AllFixed['steps'][number][] = []
   const passed = new Set<string>()
   let now = plan
   for (let round = 0; round < 100; round += 1) {

@@ -1,0 +1,21 @@
+/** What a pin costs beyond need, in points. Written down with reasons in `docs/assignment.md`. */
+export const costs = {
+  orElse: 12,
+  expander: 40,
+  strap: 45,
+  console: 60,
+  onboard: 18,
+  pulse: 14,
+  fixedPull: 16,
+  solder: 50,
+  keepOutput: 12,
+  scarce: { 'analog-in': 6, interrupt: 5, pwm: 4, 'analog-out': 4, touch: 1 } as Readonly<Record<string, number>>,
+  busPin: 8,
+  matrixAway: 3,
+  controllerRank: 6,
+  noPull: 10,
+  secondBus: 25,
+  softSelect: 6,
+  unserved: 80,
+  madeFor: 6,
+} as const

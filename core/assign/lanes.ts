@@ -1,0 +1,81 @@
+import type { Controller } from '../catalog/boardSchema.ts'
+import { busNeed, busPins } from '../wiring/buses.ts'
+import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+
+/** The open bus lines of one part, chip select left out: they go to one controller together. */
+export interface Task {
+  readonly part: PartInstance
+  readonly kind: Controller['kind']
+  readonly uses: readonly SignalUse[]
+}
+
+/** A controller that can carry a bus, with what hangs on it already. */
+export interface Lane {
+  readonly key: string
+  readonly board: BoardInstance
+  readonly controller: Pick<Controller, 'id' | 'kind' | 'title' | 'rank' | 'groups'>
+  /** The bus switch or serial bridge whose controller it is; a board's own when left out. */
+  readonly provider?: PartInstance
+  /** Pins in use by line name, as host ends. */
+  readonly given: ReadonlyMap<string, string>
+  readonly parts: readonly PartInstance[]
+}
+
+/** True for a part that drives MISO. */
+export const talks = (part: PartInstance): boolean =>
+  [...(part.mode?.signals ?? []), ...part.part.signals].some((one) => one.needs === 'spi.miso')
+
+/** Controllers of boards and parts that could carry the bus of some task. */
+export function findLanes(wiring: Wiring, tasks: readonly Task[]): Lane[] {
+  const wanted = new Set(tasks.map((task) => `${task.part.home?.ref} ${task.kind}`))
+  const given = wiring.parts.flatMap((provider) =>
+    provider.part.controllers.flatMap((one): Lane[] => {
+      const board = provider.home
+      if (!board || !wanted.has(`${board.ref} ${one.kind}`)) return []
+      const bus = wiring.buses.find((each) => each.provider === provider && each.controller === one.id)
+      const pins = new Map<string, string>()
+      for (const use of bus?.uses ?? []) {
+        const host = use.hosts[0]?.host
+        const need = busNeed(use.facts.needs)
+        if (host && need) pins.set(need.signal, host.end)
+      }
+      return [
+        {
+          key: `${provider.ref} ${one.id}`,
+          board,
+          // Behind every controller of the board's own.
+          controller: {
+            id: one.id,
+            kind: one.kind,
+            title: `${one.title} of ${provider.ref}`,
+            rank: 4,
+            groups: undefined,
+          },
+          provider,
+          given: pins,
+          parts: bus?.parts ?? [],
+        },
+      ]
+    }),
+  )
+  const own = wiring.boards.flatMap((board) =>
+    board.board.controllers
+      .filter(
+        (one) =>
+          wanted.has(`${board.ref} ${one.kind}`) &&
+          !board.features.some((feature) => feature.controllers.includes(one.id)),
+      )
+      .map((controller): Lane => {
+        const bus = wiring.buses.find((one) => one.board === board && one.controller === controller.id)
+        const pins = bus ? busPins(bus) : new Map<string, Set<string>>()
+        return {
+          key: `${board.ref} ${controller.id}`,
+          board,
+          controller,
+          given: new Map([...pins].map(([signal, on]) => [signal, `${board.ref}.${[...on][0]}`])),
+          parts: pins.size > 0 && bus ? bus.parts : [],
+        }
+      }),
+  )
+  return [...own, ...given]
+}

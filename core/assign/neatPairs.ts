@@ -1,0 +1,76 @@
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+
+/** Points for two signals side by side that belong together, and for their standing in order. */
+export const BESIDE = 2
+
+export const IN_ORDER = 1
+
+/** Points for pin numbers that rise with the order; little, so that it only decides between equals. */
+export const RISING = 0.2
+
+/** Two signals that belong side by side. */
+export interface Pair {
+  readonly a: SignalUse
+  readonly b: SignalUse
+  /** They stand next to each other on the part, or in the kit, `a` first: their order can be right. */
+  readonly inOrder: boolean
+}
+
+/**
+ * Signals that belong together: those of one part, in the order of its cable, and single signals of parts of a kind one
+ * after the other in the kit.
+ */
+export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
+  const pairs: Pair[] = []
+  const lastOf = new Map<string, SignalUse>()
+  for (const part of wiring.parts) {
+    const own = wiring.signals.filter((use) => use.part === part && uses.has(use))
+    const cable = part.part.cable.length > 0 ? part.part.cable : part.part.pins.map((pin) => pin.id)
+    for (const [at, a] of own.entries())
+      for (const b of own.slice(at + 1)) {
+        const step = cable.indexOf(b.facts.pin) - cable.indexOf(a.facts.pin)
+        pairs.push({ a: step > 0 ? a : b, b: step > 0 ? b : a, inOrder: Math.abs(step) === 1 })
+      }
+    const [only] = own
+    if (!only || own.length > 1) continue
+    const key = `${part.home?.ref} ${part.part.id}`
+    const before = lastOf.get(key)
+    if (before) pairs.push({ a: before, b: only, inOrder: true })
+    lastOf.set(key, only)
+  }
+  return pairs
+}
+
+/** A line of posts and the place on it, for pins of a board as of an expander. */
+export interface Spot {
+  readonly row: object
+  readonly place: number
+  /** Places to the next post of the same column. */
+  readonly step: number
+  /** As people count it: the number in the pin's name, else its place. */
+  readonly number: number
+}
+
+export function spotOf(host: Host | undefined): Spot | undefined {
+  if (!host) return undefined
+  const pin = host.pin
+  if (host.provider) {
+    const row = host.provider.part.provides.find(({ pins }) => pins.includes(pin))
+    return row && { row, place: row.pins.indexOf(pin), step: 1, number: row.pins.indexOf(pin) }
+  }
+  const facts = host.board?.facts.pin(pin)
+  return (
+    facts && {
+      row: facts.header,
+      place: facts.position,
+      step: facts.header.columns,
+      number: numberOf(pin) ?? facts.position,
+    }
+  )
+}
+
+/** The last number in a name: 10 of `GP10`. */
+const numberOf = (pin: string): number | undefined => {
+  const digits = /\d+$/.exec(pin)?.[0]
+  return digits === undefined ? undefined : Number(digits)
+}

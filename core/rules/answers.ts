@@ -1,0 +1,41 @@
+import type { EntryKind } from '../catalog/ownEntry.ts'
+import type { Plan } from '../plan/planSchema.ts'
+import type { PlanSummary } from './summary.ts'
+
+export interface PlanLine {
+  readonly id: string
+  readonly title: string
+  readonly revision: number
+  readonly created: string
+  readonly changed: string
+  /** Null while it is made, or when the plan cannot be read. */
+  readonly summary: PlanSummary | null
+}
+
+export interface PlanPage {
+  readonly total: number
+  readonly lines: readonly PlanLine[]
+}
+
+export interface StoredPlan {
+  readonly id: string
+  readonly revision: number
+  readonly created: string
+  readonly changed: string
+  readonly plan: Plan
+}
+
+export interface SampleLine {
+  readonly id: string
+  readonly title: string
+  readonly notes: string
+}
+
+/** An entry of the maker's own; without a revision it is a file in the data folder. */
+export interface EntryLine {
+  readonly kind: EntryKind
+  readonly id: string
+  readonly title: string
+  readonly revision?: number
+  readonly file?: string
+}

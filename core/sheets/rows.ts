@@ -1,0 +1,136 @@
+import type { Ends } from '../breadboard/lengths.ts'
+
+export interface WireRow {
+  readonly number: number
+  readonly step: number
+  readonly from: {
+    readonly ref: string
+    readonly pin: string
+    readonly lead: string | null
+    readonly hole: string | null
+  }
+  readonly to: {
+    readonly ref: string
+    readonly pin: string
+    readonly names: readonly string[]
+    readonly hole: string | null
+  }
+  readonly net: string
+  readonly colour: string
+  /** Null until the plan has a breadboard. */
+  readonly lengthMillimetres: number | null
+  readonly ends: Ends
+  /** Counting hint and anything else that helps to find the place. */
+  readonly note: string
+}
+
+export interface PartRow {
+  readonly ref: string
+  readonly title: string
+  readonly part: string
+  readonly value: string
+  /** The part that this one accompanies. */
+  readonly for: string | null
+  /** Added by the tool and not yet at hand. */
+  readonly buy: boolean
+}
+
+export interface JumperRow {
+  readonly ends: Ends
+  readonly colour: string
+  readonly lengthMillimetres: number | null
+  readonly count: number
+}
+
+export interface StepRow {
+  readonly number: number
+  readonly title: string
+  readonly text: string
+  readonly wires: readonly number[]
+  /** The list of legs belongs to this step. */
+  readonly places?: true
+}
+
+export interface PinRow {
+  readonly board: string
+  readonly header: string
+  readonly position: number
+  readonly pin: string
+  readonly names: readonly string[]
+  readonly find: string
+  readonly carries: readonly string[]
+  /** Numbers of the wires of the wiring table that start or end there. */
+  readonly wires: readonly number[]
+}
+
+/** A leg that sits in a hole. */
+export interface LegRow {
+  readonly ref: string
+  readonly title: string
+  readonly pin: string
+  /** What is printed beside a board's pin. */
+  readonly names: readonly string[]
+  readonly hole: string
+}
+
+/** A lead of a part's own cable. */
+export interface LeadRow {
+  readonly ref: string
+  readonly title: string
+  readonly lead: string
+  readonly pin: string
+  readonly to: string | null
+  readonly hole: string | null
+  readonly wire: number | null
+}
+
+/** What is plugged on as a whole: its pins, each on a post. */
+export interface PlugRow {
+  readonly ref: string
+  readonly onto: string
+  readonly pins: readonly { readonly pin: string; readonly post: string }[]
+}
+
+export interface SupplyRow {
+  readonly source: string
+  readonly volts: number
+  readonly limitMilliamps: number | null
+  readonly typicalMilliamps: number
+  readonly peakMilliamps: number
+  readonly feeds: readonly string[]
+}
+
+export interface AddressRow {
+  readonly bus: string
+  readonly ref: string
+  readonly title: string
+  readonly address: string
+  /** Addresses that its straps offer besides and nobody has. */
+  readonly others: readonly string[]
+}
+
+export interface LabelRow {
+  readonly number: number
+  readonly from: string
+  readonly to: string
+}
+
+/** Everything that goes to the workbench, as data; the writers only lay it out. */
+export interface Sheet {
+  readonly title: string
+  readonly boards: readonly string[]
+  readonly breadboards: readonly string[]
+  /** What the bench has no place for, or no hole. */
+  readonly missing: readonly string[]
+  readonly wiring: readonly WireRow[]
+  readonly legs: readonly LegRow[]
+  readonly leads: readonly LeadRow[]
+  readonly plugs: readonly PlugRow[]
+  readonly parts: readonly PartRow[]
+  readonly supplies: readonly SupplyRow[]
+  readonly addresses: readonly AddressRow[]
+  readonly labels: readonly LabelRow[]
+  readonly jumpers: readonly JumperRow[]
+  readonly steps: readonly StepRow[]
+  readonly pins: readonly PinRow[]
+}

@@ -1,0 +1,103 @@
+import { useEffect, useState } from 'react'
+import { Button, Form, Modal } from 'react-bootstrap'
+import { isTyping, keysAreOn, switchKeys, useKeysAreOn } from '../store/keys.ts'
+
+interface Row {
+  readonly keys: readonly string[]
+  readonly does: string
+}
+
+const groups: readonly { readonly title: string; readonly rows: readonly Row[] }[] = [
+  {
+    title: 'Everywhere in a plan',
+    rows: [
+      { keys: ['k', 'p', 'b', 'w', 's'], does: 'Kit, Pins, Bench, Workings, Sheets' },
+      { keys: ['Ctrl Z'], does: 'undo' },
+      { keys: ['Ctrl Shift Z', 'Ctrl Y'], does: 'redo' },
+      { keys: ['?'], does: 'this list' },
+    ],
+  },
+  {
+    title: 'Pins',
+    rows: [
+      { keys: ['↓', '↑'], does: 'next signal, the one before' },
+      { keys: ['1', '…', '6'], does: 'put the picked signal on that suggestion' },
+      { keys: ['any letter'], does: "type a pin's name for the picked signal; with ? behind it says why or why not" },
+      { keys: ['!'], does: 'lock its wires, or let them go' },
+      { keys: ['Del'], does: 'take it off its pin' },
+      { keys: ['-'], does: 'leave it open' },
+      { keys: ['*'], does: 'place the rest' },
+      { keys: ['Esc'], does: 'pick nothing' },
+    ],
+  },
+  {
+    title: 'Bench, on a part that has the focus',
+    rows: [
+      { keys: ['←', '→', '↑', '↓'], does: 'move it by a hole' },
+      { keys: ['t'], does: 'turn it' },
+      { keys: ['b'], does: 'put it beside the breadboard' },
+      { keys: ['Del'], does: 'give the place back to the tool' },
+    ],
+  },
+]
+
+/** A button, and the key "?", that list all keys; those of one letter can be switched off here. */
+export function KeyHelp() {
+  const [show, setShow] = useState(false)
+  const on = useKeysAreOn()
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (event.key !== '?' || event.ctrlKey || event.metaKey || event.altKey) return
+      if (event.defaultPrevented || isTyping(event) || !keysAreOn()) return
+      event.preventDefault()
+      setShow(true)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+  return (
+    <>
+      <Button size="sm" variant="outline-dark" aria-label="Keys" title="Keys (?)" onClick={() => setShow(true)}>
+        ?
+      </Button>
+      <Modal show={show} onHide={() => setShow(false)} aria-labelledby="keys" scrollable>
+        <Modal.Header closeButton>
+          <Modal.Title id="keys" as="h2">
+            Keys
+          </Modal.Title>
+        </Modal.Header>
+        <Modal.Body tabIndex={0}>
+          <Form.Check
+            type="switch"
+            id="single-keys"
+            label="Keys of one letter or sign"
+            checked={on}
+            onChange={(event) => switchKeys(event.target.checked)}
+          />
+          <p className="soft">
+            {on
+              ? 'Switch them off when you speak instead of typing, or press keys by mistake.'
+              : 'They are off in this browser; arrows, Del, Esc and keys with Ctrl still work.'}
+          </p>
+          {groups.map(({ title, rows }) => (
+            <section key={title} className="key-list">
+              <h3>{title}</h3>
+              <dl>
+                {rows.map(({ keys, does }) => (
+                  <div key={does}>
+                    <dt>
+                      {keys.map((key) => (
+                        <kbd key={key}>{key}</kbd>
+                      ))}
+                    </dt>
+                    <dd>{does}</dd>
+                  </div>
+                ))}
+              </dl>
+            </section>
+          ))}
+        </Modal.Body>
+      </Modal>
+    </>
+  )
+}

@@ -1,0 +1,107 @@
+import { useMemo, useState } from 'react'
+import { Form } from 'react-bootstrap'
+import { counted } from '../../../core/base/counted.ts'
+import type { Finding } from '../../../core/rules/finding.ts'
+import { count } from '../../../core/rules/index.ts'
+import type { Wiring } from '../../../core/wiring/model.ts'
+import { useBench } from '../../store/bench.tsx'
+import { useDerived } from '../../store/derived.ts'
+import { AcceptedCard } from './AcceptedCard.tsx'
+import { FindingCard } from './FindingCard.tsx'
+import { FixAll } from './FixAll.tsx'
+
+const groups = [
+  { severity: 'fault', title: 'Faults', mark: '✕' },
+  { severity: 'caution', title: 'Cautions', mark: '!' },
+  { severity: 'tip', title: 'Tips', mark: 'i' },
+] as const
+
+/** Faults first, what is accepted last. */
+const inOrder = (findings: readonly Finding[]): Finding[] =>
+  [...findings].sort((a, b) => Number(a.accepted !== undefined) - Number(b.accepted !== undefined))
+
+const keyOf = (finding: Finding): string => `${finding.rule} ${finding.at.join(' ')}`
+
+/** What is wrong with the plan, beside every place. */
+export function Findings() {
+  const { findings: own, wiring } = useDerived()
+  const { findings: ofBench } = useBench()
+  const all = useMemo(() => inOrder([...own, ...ofBench]), [own, ofBench])
+  const [picked, setPicked] = useState<string>()
+  const [about, setAbout] = useState('')
+  const counts = count(all)
+  const subjects = useMemo(() => subjectsOf(all, wiring), [all, wiring])
+  const subject = subjects.some(([ref]) => ref === about) ? about : ''
+  const findings = subject === '' ? all : all.filter((finding) => refsOf(finding).has(subject))
+  const accepted = findings.filter((finding) => finding.accepted !== undefined)
+  return (
+    <aside className="findings" aria-label="Findings">
+      <header>
+        <h2>Findings</h2>
+        <span className="soft" role="status" data-testid="finding-counts">
+          {counted(counts.fault, 'fault')}, {counted(counts.caution, 'caution')}
+          {counts.tip > 0 ? `, ${counted(counts.tip, 'tip')}` : ''}
+        </span>
+      </header>
+      {subjects.length > 1 && (
+        <div className="finding-tools">
+          <Form.Select
+            size="sm"
+            aria-label="Only findings about"
+            value={subject}
+            onChange={(event) => setAbout(event.target.value)}
+          >
+            <option value="">about everything</option>
+            {subjects.map(([ref, number]) => (
+              <option key={ref} value={ref}>
+                {ref} ({number})
+              </option>
+            ))}
+          </Form.Select>
+          {counts.fault + counts.caution > 1 && <FixAll />}
+        </div>
+      )}
+      <section className="list" tabIndex={0} aria-label="List of findings">
+        {counts.fault + counts.caution + counts.tip === 0 && (
+          <p className="soft px-3 pt-3">Nothing stands in the way.</p>
+        )}
+        {groups.map(({ severity, title, mark }) => {
+          const own = findings.filter((finding) => finding.severity === severity && finding.accepted === undefined)
+          return own.length === 0 ? null : (
+            <section key={severity} aria-label={title}>
+              <h3>{title}</h3>
+              {own.map((finding) => (
+                <FindingCard
+                  key={keyOf(finding)}
+                  finding={finding}
+                  mark={mark}
+                  open={picked === keyOf(finding)}
+                  onPick={() => setPicked(picked === keyOf(finding) ? undefined : keyOf(finding))}
+                />
+              ))}
+            </section>
+          )
+        })}
+        {accepted.length > 0 && (
+          <section aria-label="Accepted">
+            <h3>Accepted</h3>
+            {accepted.map((finding) => (
+              <AcceptedCard key={keyOf(finding)} finding={finding} />
+            ))}
+          </section>
+        )}
+      </section>
+    </aside>
+  )
+}
+
+const refsOf = (finding: Finding): Set<string> => new Set(finding.at.map((at) => at.split('.')[0] as string))
+
+/** Boards, supplies and parts that findings are about, with their number. */
+function subjectsOf(findings: readonly Finding[], wiring: Wiring): [ref: string, number: number][] {
+  const counts = new Map<string, number>()
+  const known = new Set([...wiring.boards, ...wiring.supplies, ...wiring.parts].map((one) => one.ref))
+  for (const finding of findings)
+    for (const ref of refsOf(finding)) if (known.has(ref)) counts.set(ref, (counts.get(ref) ?? 0) + 1)
+  return [...counts].sort((a, b) => a[0].localeCompare(b[0]))
+}
