@@ -5,7 +5,8 @@ export default defineConfig({
   timeout: 90_000,
   expect: { timeout: 10_000 },
   workers: 2,
-  retries: 0,
+  // A second try tells a slow machine from a fault; what needed it is named by `npm test`, so that it is mended.
+  retries: 1,
   reporter: [['list'], ['json', { outputFile: '.cache/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

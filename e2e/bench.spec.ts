@@ -1,4 +1,4 @@
-import { expect, expectAccessible, openSample, test } from './fixture.ts'
+import { expect, expectAccessible, openSample, restingBox, test } from './fixture.ts'
 
 test('a bare plan gets its breadboards, a part is dragged and keyed about, and the others stay', async ({
   page,
@@ -13,8 +13,8 @@ test('a bare plan gets its breadboards, a part is dragged and keyed about, and t
   const [clockAt, radioAt] = [await clock.getAttribute('aria-label'), await radio.getAttribute('aria-label')]
 
   // Dragged on top of another part it says why not, and nothing moves.
-  const from = (await clock.locator('.shell').boundingBox())!
-  const over = (await page.locator('[data-ref=MCU] .shell').boundingBox())!
+  const from = await restingBox(clock.locator('.shell'))
+  const over = await restingBox(page.locator('[data-ref=MCU] .shell'))
   await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2)
   await page.mouse.down()
   await page.mouse.move(over.x + over.width / 2, over.y + over.height / 2, { steps: 6 })
@@ -29,7 +29,7 @@ test('a bare plan gets its breadboards, a part is dragged and keyed about, and t
   await expect(clock).not.toHaveAttribute('aria-label', clockAt!)
   await expect(clock).toHaveAttribute('aria-label', /kept there$/)
   await expect(radio).toHaveAttribute('aria-label', `${radioAt}, kept there`)
-  const to = (await clock.locator('.shell').boundingBox())!
+  const to = await restingBox(clock.locator('.shell'))
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(clock).toHaveAttribute('aria-label', clockAt!)
 
@@ -64,9 +64,13 @@ test('a place that cannot be kept is a finding with a tried fix, and a hole tell
   await expect(page.locator('.finding[data-rule=no-free-hole]')).toHaveCount(0, { timeout: 20_000 })
   await expect(tools.getByText('BB1 full')).toBeVisible()
 
-  const leg = (await page.locator('[data-ref=CLOCK] .leg').first().boundingBox())!
-  await page.mouse.move(leg.x + leg.width / 2, leg.y + leg.height / 2)
-  await expect(page.getByTestId('under-pointer')).toContainText(/BB\d\.[a-j]\d+ row \d+ .*CLOCK\./)
+  // The layout on the new breadboard comes from its worker in its own time; the leg is looked for until it lies still.
+  await expect(async () => {
+    const leg = (await page.locator('[data-ref=CLOCK] .leg').first().boundingBox())!
+    await page.mouse.move(leg.x + leg.width / 2, leg.y + leg.height / 2)
+    const found = page.getByTestId('under-pointer')
+    await expect(found).toContainText(/BB\d\.[a-j]\d+ row \d+ .*CLOCK\./, { timeout: 1000 })
+  }).toPass({ timeout: 30_000 })
 })
 
 test('the sheets print holes, drawings and strips to scale', async ({ page, address }) => {
@@ -103,7 +107,7 @@ test('on a tablet the build is followed wire by wire to the end, and ticks are k
   const all = Number(/of (\d+)/.exec((await count.textContent())!)![1])
   await expect(page.getByTestId('build-card')).toContainText('BB1.')
   const next = page.getByRole('button', { name: 'Done, next' })
-  const box = (await next.boundingBox())!
+  const box = await restingBox(next)
   expect(box.height).toBeGreaterThan(60)
   await expectAccessible(page)
   for (let done = 1; done <= 14; done += 1) {

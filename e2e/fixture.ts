@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import AxeBuilder from '@axe-core/playwright'
-import { test as base, expect, type Page } from '@playwright/test'
+import { test as base, expect, type Locator, type Page } from '@playwright/test'
 
 /** The real server on a folder of its own for each test. */
 export const test = base.extend<{ data: string; address: string }>({
@@ -45,6 +45,20 @@ export const test = base.extend<{ data: string; address: string }>({
 })
 
 export { expect }
+
+/** Where an element is once it has stayed there for a third of a second: a layout comes from its worker in its own time. */
+export async function restingBox(locator: Locator): Promise<{ x: number; y: number; width: number; height: number }> {
+  let before = ''
+  let box = await locator.boundingBox()
+  await expect(async () => {
+    box = await locator.boundingBox()
+    const now = JSON.stringify(box)
+    const rests = box !== null && now === before
+    before = now
+    expect(rests, `${locator} rests`).toBe(true)
+  }).toPass({ intervals: [350], timeout: 30_000 })
+  return box!
+}
 
 /**
  * No violation of WCAG 2.2 AA that a machine can find. Themes differ in colours alone: the other one is scanned for

@@ -49,9 +49,13 @@ const restOk = unitTests('rest', '--exclude', 'core/**')
 const browserOk = run(bin('playwright'), ['test'])
 
 const read = (name) => JSON.parse(readFileSync(join(root, '.cache', name), 'utf8'))
-const { stats } = read('browser.json')
-passed += stats.expected
-failed += stats.unexpected + stats.flaky
+const { stats, suites } = read('browser.json')
+passed += stats.expected + stats.flaky
+failed += stats.unexpected
+const specsOf = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specsOf)]
+for (const spec of suites.flatMap(specsOf))
+  if (spec.tests.some((one) => one.status === 'flaky'))
+    console.log(`held on the second try only, to be mended: ${spec.file}:${spec.line} ${spec.title}`)
 // A runner that fails without a failed test (a file that does not load) counts as one.
 for (const [name, ok] of [
   ['core.json', coreOk],
