@@ -40,7 +40,7 @@ const short = (one: Aside): Aside => ({ ...one, because: one.because.slice(0, 50
 /** The piece that a misfit's path lies in, and undefined when the plan cannot be without it. */
 function pieceOf(path: Path): Keys | undefined {
   const [section, second, third] = path
-  if (section === 'wires' || section === 'unused') return path.slice(0, 2)
+  if (section === 'wires' || section === 'unused' || section === 'names') return path.slice(0, 2)
   if (section === 'own' && path.length >= 3) return path.slice(0, 3)
   if (section === 'bench')
     return second === 'places' ? path.slice(0, 3) : path.length >= 4 ? path.slice(0, 4) : undefined
@@ -126,7 +126,7 @@ function without(value: unknown, [key, ...rest]: Keys): unknown {
 /** Lists of a plan, to which a piece is added at the end; everything else is a map that must not have the key yet. */
 const lists: ReadonlySet<string> = new Set(['wires', 'unused', 'uses'])
 /** Maps that may be made for a piece that goes back. */
-const optionalMaps: ReadonlySet<string> = new Set(['options', 'clocks', 'own', 'bench', 'places', 'boards', 'parts'])
+const optionalMaps: ReadonlySet<string> = new Set(['options', 'clocks', 'own', 'bench', 'places', 'boards', 'parts', 'names'])
 
 /** A value with a piece put in at its place; undefined when the place is gone or taken. */
 function withPiece(value: unknown, [key, ...rest]: readonly string[], piece: unknown): unknown {

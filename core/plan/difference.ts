@@ -69,6 +69,13 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
   const old = new Set(before.settings?.asked)
   for (const question of after.settings?.asked ?? [])
     if (!old.has(question)) said.push(`question answered: ${question}`)
+  const [oldNames, newNames] = [before.names ?? {}, after.names ?? {}]
+  for (const end of changedKeys(oldNames, newNames))
+    said.push(`${end} is called ${entryOf(newNames, end) ?? 'as usual'} in the program`)
+  const [oldProofs, newProofs] = [before.bringup?.done ?? {}, after.bringup?.done ?? {}]
+  const proofs = changedKeys(oldProofs, newProofs).length
+  if (proofs > 0) said.push(`${counted(proofs, 'step')} of bring-up written down or taken back`)
+  if (before.bringup?.stage !== after.bringup?.stage) said.push(`the build is ${after.bringup?.stage ?? 'planned'}`)
   return [...said, ...benchDifference(before.bench, after.bench)]
 }
 

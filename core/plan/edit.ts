@@ -6,13 +6,17 @@ import {
   type Bench,
   type BenchPlace,
   type Breadboard,
+  type BringUp,
   type Plan,
   type PlanBoard,
   type PlanPart,
   type PlanSupply,
   type PlanWire,
   type Preference,
+  ProgramName,
+  type Proof,
   Ref,
+  type Stage,
   type WireFacts,
 } from './planSchema.ts'
 
@@ -53,6 +57,14 @@ export type Edit =
     }
   /** A question of the tool was answered and is not asked again. */
   | { readonly do: 'answered'; readonly question: string }
+  /** Names the constant of a signal in the maker's program; null leaves the name to the program. */
+  | { readonly do: 'set-name'; readonly end: string; readonly name: string | null }
+  /** Keeps what was seen at steps of bring-up, or with null lets go of it; and how far the build is then. */
+  | {
+      readonly do: 'prove'
+      readonly steps: Readonly<Record<string, Proof | null>>
+      readonly stage?: Stage
+    }
   /** Lets go for good of a piece that the catalogue does not know. */
   | { readonly do: 'forget-aside'; readonly piece: Aside }
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
@@ -165,6 +177,23 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
     }
     case 'answered':
       return withSettings(plan, { asked: [...new Set([...(plan.settings?.asked ?? []), edit.question])] })
+    case 'set-name': {
+      const { [edit.end]: _, ...others } = plan.names ?? {}
+      if (edit.name === null) return withNames(plan, others)
+      owned(plan, splitEnd(edit.end).ref)
+      const checked = v.safeParse(ProgramName, edit.name)
+      if (!checked.success) throw new EditError(`"${edit.name}": ${checked.issues[0].message}`)
+      return withNames(plan, { ...others, [edit.end]: edit.name })
+    }
+    case 'prove': {
+      const { done, ...rest } = plan.bringup ?? { done: {} }
+      const all = Object.entries({ ...done, ...edit.steps }).filter(([, proof]) => proof !== null)
+      return withBringUp(plan, {
+        ...rest,
+        done: Object.fromEntries(all) as BringUp['done'],
+        ...(edit.stage ? { stage: edit.stage } : {}),
+      })
+    }
     case 'forget-aside': {
       const { aside = [], ...rest } = plan
       const left = aside.filter((one) => !samePiece(one, edit.piece))
@@ -189,6 +218,18 @@ function withSettings(plan: Plan, change: NonNullable<Plan['settings']>): Plan {
   const { settings = {}, ...rest } = plan
   const filled = Object.entries({ ...settings, ...change }).filter(([, value]) => value !== undefined)
   return filled.length === 0 ? rest : { ...rest, settings: Object.fromEntries(filled) }
+}
+
+function withNames(plan: Plan, names: NonNullable<Plan['names']>): Plan {
+  const { names: _, ...rest } = plan
+  return Object.keys(names).length === 0 ? rest : { ...rest, names }
+}
+
+/** A plan of which nothing was proved is planned, which goes without saying. */
+function withBringUp(plan: Plan, { done, stage }: BringUp): Plan {
+  const { bringup: _, ...rest } = plan
+  if (Object.keys(done).length === 0 && (stage === undefined || stage === 'planned')) return rest
+  return { ...rest, bringup: { done, ...(stage === undefined ? {} : { stage }) } }
 }
 
 function withBench(plan: Plan, bench: Bench): Plan {
@@ -277,6 +318,9 @@ function rename(plan: Plan, ref: string, to: string): Plan {
     ),
     unused: plan.unused.map(end),
     accepted: plan.accepted.map((one) => ({ ...one, at: one.at.map(end) })),
+    ...(plan.names
+      ? { names: Object.fromEntries(Object.entries(plan.names).map(([one, name]) => [end(one), name])) }
+      : {}),
     ...(plan.bench
       ? {
           bench: {
@@ -313,6 +357,9 @@ function remove(plan: Plan, ref: string): Plan {
     wires: plan.wires.filter((wire) => !touches(wire[0]) && !touches(wire[1])),
     unused: plan.unused.filter((end) => !touches(end)),
     accepted: plan.accepted.filter((one) => !one.at.some(touches)),
+    ...(plan.names
+      ? { names: Object.fromEntries(Object.entries(plan.names).filter(([one]) => !touches(one))) }
+      : {}),
     ...(plan.bench
       ? {
           bench: {

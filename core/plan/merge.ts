@@ -131,7 +131,7 @@ function byEnd(wires: readonly string[]): Map<string, string[]> {
 function concerns(key: string, ref: string): boolean {
   const [section = '', name = ''] = key.split('/')
   if (isWire(key)) return endsOf(key).some((end) => splitEnd(end).ref === ref)
-  if (section === 'unused') return splitEnd(key.slice('unused/'.length)).ref === ref
+  if (section === 'unused' || section === 'names') return splitEnd(key.slice(section.length + 1)).ref === ref
   return ['boards', 'supplies', 'parts', 'places', 'breadboards'].includes(section) && name === ref
 }
 
@@ -149,8 +149,8 @@ function withoutLoose(pieces: Map<string, unknown>): Pieces {
     const loose =
       section === 'wires'
         ? !(value as PlanWire).slice(0, 2).every((end) => has(splitEnd(end as string).ref))
-        : section === 'unused'
-          ? !has(splitEnd(key.slice('unused/'.length)).ref)
+        : section === 'unused' || section === 'names'
+          ? !has(splitEnd(key.slice(section.length + 1)).ref)
           : section === 'places'
             ? !has(name)
             : key.startsWith('parts/') && key.endsWith('/on')

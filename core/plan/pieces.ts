@@ -44,6 +44,9 @@ export function piecesOf(plan: Plan): Map<string, unknown> {
   for (const wire of plan.bench?.done ?? []) put(`done/${wire}`, true)
   for (const [what, one] of Object.entries(plan.settings?.prefer ?? {})) put(`prefer/${what}`, one)
   for (const id of plan.settings?.asked ?? []) put(`asked/${id}`, true)
+  for (const [end, name] of Object.entries(plan.names ?? {})) put(`names/${end}`, name)
+  for (const [step, one] of Object.entries(plan.bringup?.done ?? {})) put(`proved/${step}`, one)
+  put('stage', plan.bringup?.stage)
   for (const one of plan.aside ?? []) put(`aside/${JSON.stringify([one.at, one.value])}`, one)
   for (const kind of ['boards', 'parts'] as const)
     for (const [id, one] of Object.entries(plan.own?.[kind] ?? {})) put(`own/${kind}/${id}`, one)
@@ -65,8 +68,8 @@ export function planOfPieces(pieces: Pieces): Plan {
     asked: [] as string[],
     aside: [] as Aside[],
   }
-  const named = { breadboards: {}, places: {}, prefer: {} } as Record<
-    'breadboards' | 'places' | 'prefer',
+  const named = { breadboards: {}, places: {}, prefer: {}, names: {}, proved: {} } as Record<
+    'breadboards' | 'places' | 'prefer' | 'names' | 'proved',
     Record<string, unknown>
   >
   const own = { boards: {}, parts: {} } as Record<'boards' | 'parts', Record<string, unknown>>
@@ -90,7 +93,7 @@ export function planOfPieces(pieces: Pieces): Plan {
     else if (section === 'accepted') lists.accepted.push(value as Accepted)
     else if (section === 'aside') lists.aside.push(value as Aside)
     else if (section === 'unused' || section === 'done' || section === 'asked') lists[section].push(rest)
-    else if (section === 'breadboards' || section === 'places' || section === 'prefer') named[section][rest] = value
+    else if (Object.hasOwn(named, section)) named[section as keyof typeof named][rest] = value
     else if (section === 'own') own[ref as 'boards' | 'parts'][field ?? ''] = value
   }
   const { wires, unused, done, asked, aside } = lists
@@ -98,6 +101,7 @@ export function planOfPieces(pieces: Pieces): Plan {
   const rows = pieces.get('spareRows')
   const hasBench = done.length > 0 || rows !== undefined || [named.breadboards, named.places].some(isFilled)
   const notes = pieces.get('notes')
+  const stage = pieces.get('stage')
   return {
     markpost: 1,
     title: String(pieces.get('title')),
@@ -125,6 +129,10 @@ export function planOfPieces(pieces: Pieces): Plan {
             ...(asked.length > 0 ? { asked } : {}),
           },
         }
+      : {}),
+    ...(isFilled(named.names) ? { names: named.names } : {}),
+    ...(isFilled(named.proved) || stage !== undefined
+      ? { bringup: { done: named.proved, ...(stage === undefined ? {} : { stage }) } }
       : {}),
     ...(aside.length > 0 ? { aside } : {}),
     ...(isFilled(own.boards) || isFilled(own.parts) ? { own } : {}),

@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { reservedWords } from './reservedWords.ts'
 
 /** The plan file as `docs/plan-format.md` describes it. Keys keep their order. */
 
@@ -100,6 +101,33 @@ export const Settings = v.strictObject({
   asked: v.optional(v.pipe(v.array(v.pipe(v.string(), v.maxLength(500))), v.maxLength(200))),
 })
 
+/** Name of a constant, in every language that constants are written in. */
+export const ProgramName = v.pipe(
+  v.string(),
+  v.maxLength(60, 'expected at most 60 characters'),
+  v.regex(/^[A-Za-z_][A-Za-z0-9_]*$/, 'expected a name of letters, digits and _, not beginning with a digit'),
+  v.check((name) => !reservedWords.has(name), 'expected a name that is no word of C++ or Python itself'),
+)
+
+/** What was seen at a step of bring-up. */
+export const Proof = v.strictObject({
+  at: v.pipe(v.string(), v.isoTimestamp('expected a time such as 2026-11-25T18:40:00Z')),
+  value: v.optional(OneLine),
+  remark: v.optional(v.pipe(v.string(), v.maxLength(500, 'expected at most 500 characters'))),
+  /** It did not come out as planned. */
+  wrong: v.optional(v.literal(true, 'expected true, or the key left out')),
+})
+export type Proof = v.InferOutput<typeof Proof>
+export const StepId = v.pipe(v.string(), v.nonEmpty(), v.maxLength(200, 'expected at most 200 characters'))
+export const stages = ['planned', 'wired', 'powered', 'proven'] as const
+export type Stage = (typeof stages)[number]
+export const BringUp = v.strictObject({
+  done: v.optional(v.record(StepId, Proof), {}),
+  /** How far the build is: worked out from the steps, kept for lists of plans. */
+  stage: v.optional(v.picklist(stages)),
+})
+export type BringUp = v.InferOutput<typeof BringUp>
+
 export const WireFacts = v.strictObject({
   colour: v.optional(OneLine),
   locked: v.optional(v.boolean()),
@@ -137,6 +165,9 @@ export const Plan = v.strictObject({
   /** Breadboards and the places that the maker chose; the rest is laid out by the program. */
   bench: v.optional(Bench),
   settings: v.optional(Settings),
+  /** Names of constants in the maker's program, by the end of the signal that they stand for. */
+  names: v.optional(v.record(End, ProgramName)),
+  bringup: v.optional(BringUp),
   /** Pieces that the catalogue at hand does not know: kept as they were written, and put back when it does. */
   aside: v.optional(v.array(Aside)),
   /** Catalogue entries of the maker's own that this plan uses, as written, so that it opens elsewhere. */

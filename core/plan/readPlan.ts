@@ -146,6 +146,7 @@ function tryBind(plan: Plan, base: Catalog): Bound {
       : ([from, to, wire[2]] satisfies Plan['wires'][number])
   })
   const unused = plan.unused.map((end, index) => bind(end, ['unused', index]))
+  const names = Object.entries(plan.names ?? {}).map(([end, name]) => [bind(end, ['names', end]), name] as const)
   const bench =
     plan.bench &&
     bindBench(
@@ -158,7 +159,15 @@ function tryBind(plan: Plan, base: Catalog): Bound {
       say,
     )
   if (problems.length > 0) return { misfits: problems }
-  return { plan: { ...bound, wires, unused: [...new Set(unused)], ...(bench ? { bench } : {}) } }
+  return {
+    plan: {
+      ...bound,
+      wires,
+      unused: [...new Set(unused)],
+      ...(bench ? { bench } : {}),
+      ...(plan.names ? { names: Object.fromEntries(names) } : {}),
+    },
+  }
 }
 
 type Say = (path: Path, message: string) => void

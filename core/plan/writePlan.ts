@@ -3,7 +3,7 @@ import type { Outcome } from '../base/problem.ts'
 import { parseYaml } from '../base/yamlSource.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { catalogFor } from './carried.ts'
-import type { Bench, Plan, PlanPart } from './planSchema.ts'
+import type { Bench, BringUp, Plan, PlanPart } from './planSchema.ts'
 import { planFromSource } from './readPlan.ts'
 import { samePlan } from './samePlan.ts'
 
@@ -82,17 +82,19 @@ function planText(plan: Plan, catalog: Catalog, document: Document): string {
   writer.list(root, 'wires', plan.wires, false)
   writer.list(root, 'unused', plan.unused, true)
   writer.list(root, 'accepted', plan.accepted, false)
-  writer.nested(root, 'bench', plan.bench && benchText(plan.bench))
+  writer.nested(root, 'bench', plan.bench && withoutEmpty(plan.bench))
   writer.value(root, 'settings', plan.settings)
+  writer.value(root, 'names', plan.names && Object.keys(plan.names).length > 0 ? plan.names : undefined)
+  writer.nested(root, 'bringup', plan.bringup && withoutEmpty(plan.bringup))
   writer.list(root, 'aside', plan.aside ?? [], false)
   writer.value(root, 'own', plan.own && prunedOwn(plan.own))
   return document.toString({ lineWidth: 0, flowCollectionPadding: true })
 }
 
-/** A bench without what is empty. */
-const benchText = (bench: Bench): Readonly<Record<string, unknown>> =>
+/** A section without what is empty in it. */
+const withoutEmpty = (section: Bench | BringUp): Readonly<Record<string, unknown>> =>
   Object.fromEntries(
-    Object.entries(bench).filter(
+    Object.entries(section).filter(
       ([, value]) => value !== undefined && (typeof value !== 'object' || Object.keys(value).length > 0),
     ),
   )
