@@ -210,6 +210,27 @@ export const Feed = v.strictObject({
 })
 export type Feed = v.InferOutput<typeof Feed>
 
+/** Languages in which a board is programmed. */
+export const languages = ['cpp', 'micropython', 'circuitpython', 'python'] as const
+export type Language = (typeof languages)[number]
+
+/** How programs in one language write the board's pins. */
+export const Program = v.strictObject({
+  as: v.picklist(languages),
+  /**
+   * A pin as it is written, made of `{firmware}`, `{id}`, `{number}` (digits at the end of the id), `{port}`,
+   * `{port-bare}` (without its leading P) and `{port-padded}` (with two digits).
+   */
+  pin: Text,
+  /** Pins that are written otherwise. */
+  except: v.optional(v.record(PinId, Text), {}),
+  /** Line without which these names are not known. */
+  needs: v.optional(Text),
+  /** What a maker must know of this numbering. */
+  text: v.optional(Text),
+})
+export type Program = v.InferOutput<typeof Program>
+
 /** What one model of a board has otherwise than the rest; an item replaces the board's own of the same id, or joins it. */
 export const Variant = v.strictObject({
   id: Id,
@@ -284,6 +305,8 @@ export const Board = v.strictObject({
     free: v.optional(v.strictObject({ left: v.number(), right: v.number() })),
     note: v.optional(Text),
   }),
+  /** C++ by firmware names where left out. */
+  programs: v.optional(v.array(Program), [{ as: 'cpp', pin: '{firmware}', except: {} }]),
   headers: v.array(Header),
   functionSets: v.optional(v.record(v.string(), v.array(PlainFunction)), {}),
   pins: v.array(BoardPin),

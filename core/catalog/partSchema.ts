@@ -167,6 +167,24 @@ export const Footprint = v.variant('kind', [
 
 export type Footprint = v.InferOutput<typeof Footprint>
 
+/** Something that programs ask for besides pin, bus, address and rate: an order, a figure, a word. */
+export const Ask = v.strictObject({
+  what: Text,
+  /** Pins in the order in which they are asked for; those that have no wire are left out. */
+  pins: v.optional(v.array(PinId)),
+  /** The pins also go into one list constant, by this name after the reference. */
+  list: v.optional(Id),
+  /** A figure in base units, or the option that holds it. */
+  amount: v.optional(v.union([Amount, v.strictObject({ option: Id })])),
+  unit: v.optional(Text),
+  /** The figure also becomes a constant, by this name after the reference. */
+  name: v.optional(Id),
+  /** What to write, or to know. */
+  say: v.optional(Text),
+  when: v.optional(When),
+})
+export type Ask = v.InferOutput<typeof Ask>
+
 export const categories = [
   'sensor',
   'input',
@@ -227,6 +245,9 @@ export const Part = v.strictObject({
   modes: v.optional(v.array(Mode), []),
   options: v.optional(v.array(Option), []),
   provides: v.optional(v.array(Provided), []),
+  /** Given pins in the order in which programs count them, from 0. */
+  counts: v.optional(v.array(PinId), []),
+  asks: v.optional(v.array(Ask), []),
   channels: v.optional(v.array(Channel), []),
   rails: v.optional(v.array(GivenRail), []),
   /** Most current of all its rails together, in milliamperes. */

@@ -87,7 +87,7 @@ describe('names in the program and steps of bring-up', () => {
       after({ do: 'set-name', end: 'LAMP.A', name: 'A1' }),
       after({ do: 'remove', ref: 'LAMP' }),
     )
-    const theirs = gone.plan(new Map(gone.clashes.map((one) => [one.name, 'theirs' as const])))
+    const theirs = gone.plan(new Map(gone.clashes.map((one) => [one.key, 'theirs' as const])))
     expect(theirs.names).toBeUndefined()
   })
 })
