@@ -214,6 +214,9 @@ export type Feed = v.InferOutput<typeof Feed>
 export const languages = ['cpp', 'micropython', 'circuitpython', 'python'] as const
 export type Language = (typeof languages)[number]
 
+/** What the text of a pin in a program is made of. */
+export const pinNameParts: readonly string[] = ['firmware', 'id', 'number', 'port', 'port-bare', 'port-padded']
+
 /** How programs in one language write the board's pins. */
 export const Program = v.strictObject({
   as: v.picklist(languages),

@@ -1,6 +1,6 @@
 import type { Path } from '../base/yamlSource.ts'
 import { boardFacts } from './boardFacts.ts'
-import type { Board } from './boardSchema.ts'
+import { type Board, pinNameParts } from './boardSchema.ts'
 import { busSignals, plainFunctions } from './common.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
 import { asVariant } from './variant.ts'
@@ -36,6 +36,14 @@ function lintBoardModel(board: Board, say: Say): void {
       if (before) say(`pin ${id} lies on header ${before} and on ${header.id}`, ['headers', index, 'pins'])
       onHeader.set(id, header.id)
     }
+  }
+  for (const [index, program] of board.programs.entries()) {
+    known(Object.keys(program.except), 'programs', ['programs', index])
+    if (board.programs.findIndex(({ as }) => as === program.as) !== index)
+      say(`programs in ${program.as} stand twice`, ['programs', index])
+    for (const [, name = ''] of program.pin.matchAll(/\{([^}]*)\}/g))
+      if (!pinNameParts.includes(name))
+        say(`programs write a pin with {${name}}; expected ${pinNameParts.join(', ')}`, ['programs', index])
   }
   for (const pin of board.pins) {
     if (!onHeader.has(pin.id)) say(`pin ${pin.id} lies on no header`, pinAt(pin.id))

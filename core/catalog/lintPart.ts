@@ -215,6 +215,15 @@ function lintCompanions({ part, catalog, say, known }: Proof): void {
 
 /** Plugs and footprints. */
 function lintBuild({ part, say, known }: Proof): void {
+  known(part.counts, 'the order in which programs count', ['counts'])
+  for (const [index, ask] of part.asks.entries()) {
+    known(ask.pins ?? [], 'what programs ask for', ['asks', index])
+    if (typeof ask.amount === 'object' && !part.options.some((one) => one.id === (ask.amount as { option: string }).option))
+      say(`what programs ask for names the option ${ask.amount.option}, which it does not have`, ['asks', index])
+    if (ask.list !== undefined && !ask.pins) say('a list of what programs ask for names no pins', ['asks', index])
+    if (ask.name !== undefined && ask.amount === undefined)
+      say('what programs ask for has a name and no amount', ['asks', index])
+  }
   for (const row of part.plugPosts) known(row, 'a row of posts for a plug', ['plugPosts'])
   if (part.plugsOn.length > 0) {
     const most = Math.min(...part.plugsOn)

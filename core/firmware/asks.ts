@@ -6,7 +6,7 @@ import { hexAddress } from '../electrical/hexAddress.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { constantsOf } from './constants.ts'
+import { constantsOf, shuntOf } from './constants.ts'
 import { type Line, linesOf, movers, partsOf, pinOf } from './lines.ts'
 
 /** One thing that a library or a program asks for, and what to give it. */
@@ -108,6 +108,8 @@ function rowsOf(
         give: `0 to ${2 ** unit.bits - 1} (${unit.bits} bits) for 0 to ${unit.most} V`,
       })
   }
+  const shunt = shuntOf(part)
+  if (shunt !== undefined) rows.push({ what: 'shunt', give: `${shunt} ohm` })
   for (const ask of part.part.asks) {
     if (!holds(ask.when, part.options)) continue
     const pins = (ask.pins ?? []).map((pin) => named(`${part.ref}.${pin}`)).filter((name) => name !== '')

@@ -196,6 +196,8 @@ class Collector {
     const [baud] = mode?.uart?.baud ?? []
     if (baud !== undefined && this.#lines.some(({ use, bus }) => use.part === part && bus?.kind === 'uart'))
       add('baud', baud, 'rate of its serial line as delivered')
+    const shunt = shuntOf(part)
+    if (shunt !== undefined) add('shunt ohms', shunt, 'shunt through which the current goes', 'real')
     for (const ask of part.part.asks) {
       if (!holds(ask.when, part.options)) continue
       const amount = typeof ask.amount === 'object' ? Number(entryOf(part.options, ask.amount.option)) : ask.amount
@@ -246,6 +248,12 @@ class Collector {
 }
 
 const givenPlace = ({ provider, pin }: Host): string => `pin ${pin} of ${provider?.ref} (${provider?.part.title})`
+
+/** Ohms of the shunt of a part that measures the volts over it and tells them over a bus; all its shunts are alike. */
+export const shuntOf = ({ part, mode }: PartInstance): number | undefined => {
+  const shunt = mode?.i2c || mode?.spi ? part.inner.find(({ kind }) => kind === 'shunt') : undefined
+  return typeof shunt?.amount === 'number' ? shunt.amount : undefined
+}
 
 /** Where fingers find a board pin: what is printed there, and how to count to it. */
 export function placeOf(wiring: Wiring, host: Host): string {
