@@ -4,6 +4,7 @@ import { pageNames } from '../core/sheets/pages.ts'
 import { assignCommand } from './assign.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand, reportFormats } from './check.ts'
+import { constantsCommand, languages, settingFormats, settingsCommand } from './firmware.ts'
 import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
 import { serveCommand } from './serve.ts'
@@ -72,6 +73,22 @@ export async function run(args: readonly string[]): Promise<Status> {
     .addOption(new Option('--paper <size>', 'paper of the HTML pages').choices(['A4', 'Letter']))
     .addOption(json())
     .action(end(sheetCommand))
+  program
+    .command('constants')
+    .argument('<file>')
+    .description("constants for a board's program")
+    .addOption(new Option('--as <language>', 'language').choices(languages).makeOptionMandatory())
+    .option('--board <ref>', 'board, where the plan has several')
+    .option('--out <file>', 'write here instead of to standard output')
+    .action(end(constantsCommand))
+  program
+    .command('settings')
+    .argument('<file>')
+    .description("what a board's operating system must be told")
+    .option('--board <ref>', 'board, where the plan has several')
+    .addOption(new Option('--as <format>', 'format').choices(settingFormats))
+    .addOption(json())
+    .action(end(settingsCommand))
   program
     .command('serve')
     .description('start the web application on this machine')

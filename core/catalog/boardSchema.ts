@@ -113,6 +113,43 @@ export type BoardPin = v.InferOutput<typeof BoardPin>
 
 const PinBySignal = v.record(v.string(), PinId)
 
+/**
+ * What the operating system must be told so that an interface is there. Texts may hold `{sda}`, `{cs0}` … for the number
+ * of the pin on which that line lies, and `{hertz}` for the clock of the bus.
+ */
+export const ControllerSetting = v.strictObject({
+  /** Lines for the boot configuration; none where the interface is always there. */
+  lines: v.optional(v.array(Text), []),
+  /** What a line ends with when the clock of the bus is not the usual one, or a line of its own. */
+  clock: v.optional(Text),
+  /** By number of selects, where lines differ with it: from one select on. */
+  bySelects: v.optional(v.array(Text), []),
+  /** What follows for a select that lies elsewhere, from the first: `,cs0_pin={cs0}`; and its usual pins. */
+  selects: v.optional(v.array(v.strictObject({ usual: PinId, option: Text })), []),
+  /** Path under which programs find it. */
+  device: Text,
+  /** The same in words. */
+  step: Text,
+})
+export type ControllerSetting = v.InferOutput<typeof ControllerSetting>
+
+/** How a board with an operating system is set up. */
+export const System = v.strictObject({
+  /** File that takes the lines. */
+  file: v.optional(Text),
+  /** Group of users for each kind of interface: `i2c`, `spi`, `uart`, and `gpio` for plain pins. */
+  groups: v.record(v.string(), Text),
+  /** What gets a login console off a serial line: the feature that it is, and steps in words with their commands. */
+  console: v.optional(v.strictObject({ feature: Id, steps: v.array(Text) })),
+  /** PWM made by hardware: a line for each pin; `with` is what must go for it. */
+  pwm: v.optional(
+    v.strictObject({ pins: v.record(PinId, Text), with: v.optional(v.strictObject({ line: Text, why: Text })) }),
+  ),
+  /** Numbers that lines take are those of programs; what follows from a change. */
+  after: Text,
+})
+export type System = v.InferOutput<typeof System>
+
 export const Controller = v.strictObject({
   /** As the platform numbers it: `i2c0`, `spi3`, `uart1`. */
   id: Id,
@@ -134,6 +171,7 @@ export const Controller = v.strictObject({
   most: v.optional(NotNegative),
   /** Order in which automatic assignment takes controllers of one kind; smaller first. */
   rank: v.optional(v.number(), 0),
+  setting: v.optional(ControllerSetting),
   note: v.optional(Text),
 })
 export type Controller = v.InferOutput<typeof Controller>
@@ -310,6 +348,7 @@ export const Board = v.strictObject({
   }),
   /** C++ by firmware names where left out. */
   programs: v.optional(v.array(Program), [{ as: 'cpp', pin: '{firmware}', except: {} }]),
+  system: v.optional(System),
   headers: v.array(Header),
   functionSets: v.optional(v.record(v.string(), v.array(PlainFunction)), {}),
   pins: v.array(BoardPin),

@@ -218,7 +218,10 @@ function lintBuild({ part, say, known }: Proof): void {
   known(part.counts, 'the order in which programs count', ['counts'])
   for (const [index, ask] of part.asks.entries()) {
     known(ask.pins ?? [], 'what programs ask for', ['asks', index])
-    if (typeof ask.amount === 'object' && !part.options.some((one) => one.id === (ask.amount as { option: string }).option))
+    if (
+      typeof ask.amount === 'object' &&
+      !part.options.some((one) => one.id === (ask.amount as { option: string }).option)
+    )
       say(`what programs ask for names the option ${ask.amount.option}, which it does not have`, ['asks', index])
     if (ask.list !== undefined && !ask.pins) say('a list of what programs ask for names no pins', ['asks', index])
     if (ask.name !== undefined && ask.amount === undefined)

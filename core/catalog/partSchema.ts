@@ -185,6 +185,17 @@ export const Ask = v.strictObject({
 })
 export type Ask = v.InferOutput<typeof Ask>
 
+/** A driver of the operating system that is the standard way to a part, for boards of these families. */
+export const PartSetting = v.strictObject({
+  families: v.array(Id),
+  /** Line for the boot configuration; `{PIN}` is the number of the pin on which that signal lies. */
+  line: Text,
+  /** What it brings, and where programs find it. */
+  gives: Text,
+  /** The part cannot be used well without it; else programs may also speak to the part themselves. */
+  needed: v.optional(v.boolean(), false),
+})
+
 export const categories = [
   'sensor',
   'input',
@@ -248,6 +259,7 @@ export const Part = v.strictObject({
   /** Given pins in the order in which programs count them, from 0. */
   counts: v.optional(v.array(PinId), []),
   asks: v.optional(v.array(Ask), []),
+  settings: v.optional(v.array(PartSetting), []),
   channels: v.optional(v.array(Channel), []),
   rails: v.optional(v.array(GivenRail), []),
   /** Most current of all its rails together, in milliamperes. */

@@ -1,8 +1,8 @@
 import { entryOf } from '../base/entryOf.ts'
 import { holds } from '../catalog/when.ts'
 import { USUAL_CLOCK } from '../circuit/i2cLines.ts'
-import { formatQuantity } from '../electrical/quantity.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
+import { formatQuantity } from '../electrical/quantity.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
@@ -61,7 +61,11 @@ function rowsOf(
   for (const bus of busses) {
     const owner = bus.board ?? bus.provider
     const facts = bus.board?.board.controllers.find((one) => one.id === bus.controller)
-    const by = facts ? `${facts.title} of ${owner?.ref}` : bus.provider ? `${bus.controller} of ${bus.provider.ref}` : undefined
+    const by = facts
+      ? `${facts.title} of ${owner?.ref}`
+      : bus.provider
+        ? `${bus.controller} of ${bus.provider.ref}`
+        : undefined
     const pins = lines
       .filter((line) => line.bus === bus)
       .map((line) => `${line.busSignal} ${nameOf(line.host.end) ?? line.host.end}`)
@@ -87,7 +91,10 @@ function rowsOf(
     if (number !== undefined) rows.push({ what: 'number on its select line', give: String(number) })
   }
   if (mode?.uart && lines.some(({ bus }) => bus?.kind === 'uart'))
-    rows.push({ what: 'baud', give: `${mode.uart.baud[0]}${mode.uart.baud.length > 1 ? `, or ${mode.uart.baud.slice(1).join(', ')}` : ''}, 8 bits, no parity, 1 stop bit` })
+    rows.push({
+      what: 'baud',
+      give: `${mode.uart.baud[0]}${mode.uart.baud.length > 1 ? `, or ${mode.uart.baud.slice(1).join(', ')}` : ''}, 8 bits, no parity, 1 stop bit`,
+    })
   for (const line of lines) {
     if (line.bus) continue
     const { facts, end } = line.use
@@ -113,9 +120,15 @@ function rowsOf(
   for (const ask of part.part.asks) {
     if (!holds(ask.when, part.options)) continue
     const pins = (ask.pins ?? []).map((pin) => named(`${part.ref}.${pin}`)).filter((name) => name !== '')
+    const bare = (ask.pins ?? []).filter((pin) => named(`${part.ref}.${pin}`) === '')
+    const open = bare.length === 0 ? [] : [`${bare.join(', ')} ${bare.length === 1 ? 'is' : 'are'} not wired`]
     const amount = typeof ask.amount === 'object' ? entryOf(part.options, ask.amount.option) : ask.amount
     const figure = amount === undefined ? [] : [`${amount}${ask.unit === undefined ? '' : ` ${ask.unit}`}`]
-    const give = [...(pins.length > 0 ? [pins.join(', ')] : []), ...figure, ...(ask.say === undefined ? [] : [ask.say])]
+    const give = [
+      ...(pins.length > 0 ? [pins.join(', '), ...open] : []),
+      ...figure,
+      ...(ask.say === undefined ? [] : [ask.say]),
+    ]
     if (ask.pins && pins.length === 0) continue
     if (give.length > 0) rows.push({ what: ask.what, give: give.join('; ') })
   }

@@ -49,7 +49,7 @@ export const pinOf = ({ board, pin }: Host): PinFacts | undefined => board?.fact
 export function holesOf(wiring: Wiring, host: Host): PinFacts[] {
   const first = pinOf(host)
   if (!host.board || !first) return []
-  const wired = new Set(wiring.plan.wires.flatMap(([from, to]) => [from, to]))
+  const wired = new Set(wiring.plan.wires.flat())
   const used = host.board.facts.pins.filter((pin) => pin.net === first.net && wired.has(`${host.ref}.${pin.id}`))
   return used.length > 0 ? used : [first]
 }

@@ -1,10 +1,9 @@
 import { entryOf } from '../base/entryOf.ts'
-import { type Board, type Language, languages } from '../catalog/boardSchema.ts'
 import type { PinFacts } from '../catalog/boardFacts.ts'
+import type { Board, Language } from '../catalog/boardSchema.ts'
 
-/** Languages in which programs for a board are written, in the order in which they are offered. */
-export const languagesOf = (board: Board): Language[] =>
-  languages.filter((language) => board.programs.some((one) => one.as === language))
+/** Languages in which programs for a board are written, the usual one first. */
+export const languagesOf = (board: Board): Language[] => board.programs.map((one) => one.as)
 
 export const languageTitles: Readonly<Record<Language, string>> = {
   cpp: 'C++',

@@ -126,7 +126,16 @@ function without(value: unknown, [key, ...rest]: Keys): unknown {
 /** Lists of a plan, to which a piece is added at the end; everything else is a map that must not have the key yet. */
 const lists: ReadonlySet<string> = new Set(['wires', 'unused', 'uses'])
 /** Maps that may be made for a piece that goes back. */
-const optionalMaps: ReadonlySet<string> = new Set(['options', 'clocks', 'own', 'bench', 'places', 'boards', 'parts', 'names'])
+const optionalMaps: ReadonlySet<string> = new Set([
+  'options',
+  'clocks',
+  'own',
+  'bench',
+  'places',
+  'boards',
+  'parts',
+  'names',
+])
 
 /** A value with a piece put in at its place; undefined when the place is gone or taken. */
 function withPiece(value: unknown, [key, ...rest]: readonly string[], piece: unknown): unknown {

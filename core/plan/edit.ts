@@ -357,9 +357,7 @@ function remove(plan: Plan, ref: string): Plan {
     wires: plan.wires.filter((wire) => !touches(wire[0]) && !touches(wire[1])),
     unused: plan.unused.filter((end) => !touches(end)),
     accepted: plan.accepted.filter((one) => !one.at.some(touches)),
-    ...(plan.names
-      ? { names: Object.fromEntries(Object.entries(plan.names).filter(([one]) => !touches(one))) }
-      : {}),
+    ...(plan.names ? { names: Object.fromEntries(Object.entries(plan.names).filter(([one]) => !touches(one))) } : {}),
     ...(plan.bench
       ? {
           bench: {

@@ -14,7 +14,7 @@ const base = planOf({
   parts: { LAMP: 'led', R1: 'resistor', GATE: 'button' },
   wires: 'LAMP.A R1.1, R1.2 MCU.GPIO23, LAMP.K MCU.GND, GATE.1 MCU.GPIO32, GATE.2 MCU.GND',
 })
-const after = (...edits: Edit[]): Plan => applyEdits(base, edits)
+const edited = (...edits: Edit[]): Plan => applyEdits(base, edits)
 const seen = { at: '2026-11-25T18:40:00Z', value: '0.2 ohm' }
 const text = (names: string): string =>
   `markpost: 1\ntitle: T\nboards:\n  MCU: { board: esp32-devkit-30 }\nparts:\n  LAMP: { part: led }\n${names}`
@@ -25,7 +25,7 @@ const says = (names: string): string[] => {
 
 describe('names in the program and steps of bring-up', () => {
   it('follow a rename, go with a part that is removed, and come back from pieces and text', () => {
-    const named = after(
+    const named = edited(
       { do: 'set-name', end: 'LAMP.A', name: 'READY_LAMP' },
       { do: 'set-name', end: 'GATE.1', name: 'lidSwitch' },
       { do: 'prove', steps: { 'out:LAMP.A': seen }, stage: 'wired' },
@@ -71,21 +71,21 @@ describe('names in the program and steps of bring-up', () => {
   })
 
   it('refuses a name that no language takes, and one for a part that is not there', () => {
-    expect(() => after({ do: 'set-name', end: 'LAMP.A', name: 'while' })).toThrow(EditError)
-    expect(() => after({ do: 'set-name', end: 'NOBODY.A', name: 'X' })).toThrow('the plan has no NOBODY')
+    expect(() => edited({ do: 'set-name', end: 'LAMP.A', name: 'while' })).toThrow(EditError)
+    expect(() => edited({ do: 'set-name', end: 'NOBODY.A', name: 'X' })).toThrow('the plan has no NOBODY')
   })
 
   it('of two makers are joined; a name of a part that the other removed goes', () => {
     const merged = mergePlans(
       base,
-      after({ do: 'set-name', end: 'LAMP.A', name: 'A1' }),
-      after({ do: 'set-name', end: 'GATE.1', name: 'B1' }, { do: 'remove', ref: 'R1' }),
+      edited({ do: 'set-name', end: 'LAMP.A', name: 'A1' }),
+      edited({ do: 'set-name', end: 'GATE.1', name: 'B1' }, { do: 'remove', ref: 'R1' }),
     )
     expect(merged.plan(new Map()).names).toEqual({ 'LAMP.A': 'A1', 'GATE.1': 'B1' })
     const gone = mergePlans(
       base,
-      after({ do: 'set-name', end: 'LAMP.A', name: 'A1' }),
-      after({ do: 'remove', ref: 'LAMP' }),
+      edited({ do: 'set-name', end: 'LAMP.A', name: 'A1' }),
+      edited({ do: 'remove', ref: 'LAMP' }),
     )
     const theirs = gone.plan(new Map(gone.clashes.map((one) => [one.key, 'theirs' as const])))
     expect(theirs.names).toBeUndefined()

@@ -1,4 +1,5 @@
 import type { Ends } from '../breadboard/lengths.ts'
+import type { Language } from '../catalog/boardSchema.ts'
 
 export interface WireRow {
   readonly number: number
@@ -109,6 +110,44 @@ export interface AddressRow {
   readonly others: readonly string[]
 }
 
+/** A constant of a board's program. */
+export interface ConstantRow {
+  readonly board: string
+  readonly name: string
+  /** End that the maker can give another name to; null for what has no pin. */
+  readonly end: string | null
+  /** The value in each language of the board. */
+  readonly values: Readonly<Partial<Record<Language, string>>>
+  readonly about: string
+}
+
+/** What programs ask of a part. */
+export interface AskRow {
+  readonly ref: string
+  readonly title: string
+  readonly what: string
+  readonly give: string
+}
+
+/** What a part does, or means, at which levels. */
+export interface LevelRow {
+  readonly ref: string
+  readonly title: string
+  readonly does: string
+  /** Pins with their levels, or the pin that is read. */
+  readonly when: string
+  readonly note: string
+}
+
+export interface SettingRow {
+  readonly board: string
+  readonly title: string
+  readonly steps: readonly string[]
+  readonly lines: readonly string[]
+  readonly device: string | null
+  readonly needed: boolean
+}
+
 export interface LabelRow {
   readonly number: number
   readonly from: string
@@ -133,4 +172,8 @@ export interface Sheet {
   readonly jumpers: readonly JumperRow[]
   readonly steps: readonly StepRow[]
   readonly pins: readonly PinRow[]
+  readonly constants: readonly ConstantRow[]
+  readonly asks: readonly AskRow[]
+  readonly levels: readonly LevelRow[]
+  readonly settings: readonly SettingRow[]
 }

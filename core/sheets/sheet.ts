@@ -13,6 +13,7 @@ import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
 import { plugsOf } from '../wiring/plugs.ts'
 import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
+import { programRows } from './programRows.ts'
 import type { JumperRow, LeadRow, LegRow, PartRow, PinRow, Sheet, StepRow, SupplyRow, WireRow } from './rows.ts'
 import { laidLines, planLines, signalBehind, type WireLine } from './wireLines.ts'
 
@@ -57,6 +58,7 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
     labels: rows.map((row) => ({ number: row.number, from: labelOf(row.from), to: labelOf(row.to) })),
     steps,
     pins: pinRows(wiring, rows),
+    ...programRows(wiring),
   }
 }
 

@@ -11,6 +11,10 @@ export const tableNames = [
   'addresses',
   'steps',
   'pins',
+  'constants',
+  'asks',
+  'levels',
+  'settings',
   'labels',
 ] as const
 export type TableName = (typeof tableNames)[number]
@@ -25,6 +29,10 @@ export const tableTitles: Readonly<Record<TableName, string>> = {
   addresses: 'I2C addresses',
   steps: 'Build steps',
   pins: 'Pin table',
+  constants: 'Constants for the program',
+  asks: 'What libraries ask for',
+  levels: 'Which level does what',
+  settings: 'Settings of the system',
   labels: 'Labels for wires',
 }
 
@@ -130,6 +138,39 @@ export function tableOf(
       return {
         columns: ['Step', 'Title', 'What to know', 'Wires'],
         rows: sheet.steps.map((row) => [`${row.number}`, row.title, row.text, row.wires.join(' ')]),
+      }
+    case 'constants':
+      return {
+        columns: ['Board', 'Name', 'Value', 'What and where'],
+        rows: sheet.constants.map((row) => [
+          row.board,
+          row.name,
+          // Languages that write it alike are told once.
+          [...new Set(Object.values(row.values))].join(' or '),
+          row.about,
+        ]),
+      }
+    case 'asks':
+      return {
+        columns: ['Part', 'What it is for', 'Asked for', 'Give'],
+        rows: sheet.asks.map((row) => [row.ref, row.title, row.what, row.give]),
+      }
+    case 'levels':
+      return {
+        columns: ['Part', 'What it is for', 'Does', 'When', 'Mind'],
+        rows: sheet.levels.map((row) => [row.ref, row.title, row.does, row.when, row.note]),
+      }
+    case 'settings':
+      return {
+        columns: ['Board', 'For', 'Steps', 'Lines', 'Found as', 'Needed'],
+        rows: sheet.settings.map((row) => [
+          row.board,
+          row.title,
+          row.steps.join(' '),
+          row.lines.join('; '),
+          row.device ?? '',
+          row.needed ? 'needed' : 'if wanted',
+        ]),
       }
     case 'pins':
       return {
