@@ -267,6 +267,12 @@ export const Program = v.strictObject({
   except: v.optional(v.record(PinId, Text), {}),
   /** Line without which these names are not known. */
   needs: v.optional(Text),
+  /** First number under which analog pins are also known: `14` where A0 is 14 as well. */
+  analogFrom: v.optional(v.number()),
+  /** Pins behind interrupt numbers, from 0, where those are not the pins' own. */
+  interrupts: v.optional(v.array(PinId), []),
+  /** Pins that a bus object takes when it is begun without any: `Wire: { sda: GPIO21, scl: GPIO22 }`. */
+  begins: v.optional(v.record(v.string(), v.record(v.string(), PinId)), {}),
   /** What a maker must know of this numbering. */
   text: v.optional(Text),
 })
@@ -347,7 +353,9 @@ export const Board = v.strictObject({
     note: v.optional(Text),
   }),
   /** C++ by firmware names where left out. */
-  programs: v.optional(v.array(Program), [{ as: 'cpp', pin: '{firmware}', except: {} }]),
+  programs: v.optional(v.array(Program), [
+    { as: 'cpp', pin: '{firmware}', except: {}, interrupts: [], begins: {} },
+  ]),
   system: v.optional(System),
   headers: v.array(Header),
   functionSets: v.optional(v.record(v.string(), v.array(PlainFunction)), {}),

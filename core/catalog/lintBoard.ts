@@ -38,7 +38,11 @@ function lintBoardModel(board: Board, say: Say): void {
     }
   }
   for (const [index, program] of board.programs.entries()) {
-    known(Object.keys(program.except), 'programs', ['programs', index])
+    known(
+      [...Object.keys(program.except), ...program.interrupts, ...Object.values(program.begins).flatMap(Object.values<string>)],
+      'programs',
+      ['programs', index],
+    )
     if (board.programs.findIndex(({ as }) => as === program.as) !== index)
       say(`programs in ${program.as} stand twice`, ['programs', index])
     for (const [, name = ''] of program.pin.matchAll(/\{([^}]*)\}/g))

@@ -50,7 +50,8 @@ export function arithmetic(operator: string, parts: readonly Value[]): Value {
     const turn = turns[operator]
     return turn && a.is === 'number' ? { is: 'number', number: turn(a.number), hex: a.hex, via } : lost
   }
-  if (a.is === 'list' && b?.is === 'list' && operator === '+') return { is: 'list', items: [...a.items, ...b.items], via: [] }
+  if (a.is === 'list' && b?.is === 'list' && operator === '+')
+    return { is: 'list', items: [...a.items, ...b.items], via: [] }
   if (a.is === 'text' && b?.is === 'text' && operator === '+') return { is: 'text', text: a.text + b.text, via }
   // `A0 + 2` is the second pin after A0.
   if (a.is === 'symbol' && b?.is === 'number' && operator === '+') {

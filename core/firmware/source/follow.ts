@@ -1,6 +1,15 @@
 import { arithmetic } from './arithmetic.ts'
 import type { Argument, At, Expr, Param, SourceLanguage, Stmt } from './ir.ts'
-import { type Call, type ClassValue, type Declared, type FunctionValue, type GivenValue, type Made, Scope, type Value } from './values.ts'
+import {
+  type Call,
+  type ClassValue,
+  type Declared,
+  type FunctionValue,
+  type GivenValue,
+  type Made,
+  Scope,
+  type Value,
+} from './values.ts'
 
 /** What following a program through gives: its calls in the order in which they were met, and what it names. */
 export interface Followed {
@@ -27,6 +36,9 @@ const MOST_DEPTH = 12
 const MOST_STEPS = 200_000
 /** Most values that one expression may have by branches. */
 const MOST_OPTIONS = 12
+
+/** Functions of Python that make lists and numbers of others. */
+const pythonOwn = new Set('range enumerate zip len list tuple reversed sorted int super const'.split(' '))
 
 const unknown = (why: string): Value => ({ is: 'unknown', why, via: [] })
 
@@ -57,11 +69,13 @@ class Follower {
   readonly #files: readonly ReadFile[]
   readonly #isPython: boolean
   readonly #modules = new Map<string, Scope>()
+  readonly #ran = new Set<ReadFile>()
   readonly #done = new Set<FunctionValue['body']>()
   readonly #making = new Set<ClassValue>()
   readonly #classes: ClassValue[] = []
   readonly #functions: FunctionValue[] = []
   #depth = 0
+  readonly #within: Made[] = []
 
   constructor(files: readonly ReadFile[], language: SourceLanguage) {
     this.#files = files
@@ -77,7 +91,7 @@ class Follower {
       return { scope, body }
     })
     for (const { scope, body } of scopes) this.#hoist(body, scope)
-    for (const { scope, body } of scopes) this.#all(body, scope)
+    for (const { module } of this.#files) this.#runFile(module)
     for (const { scope } of scopes) {
       const setup = scope.get('setup')
       if (setup?.is === 'function' && !this.#done.has(setup.made.body)) this.#call(setup.made, undefined, [])
@@ -88,21 +102,31 @@ class Follower {
     for (const one of [...this.#classes]) if (!this.#making.has(one)) this.#aloneClass(one)
   }
 
+  /** A file runs once, before what imports from it goes on. */
+  #runFile(module: string): void {
+    const scope = this.#modules.get(module)
+    const file = this.#files.find((one) => one.module === module)
+    if (!scope || !file || this.#ran.has(file)) return
+    this.#ran.add(file)
+    this.#all(file.body, scope)
+  }
+
   /** A function that nobody calls here: a handler, or what the platform calls. */
   #alone(one: FunctionValue, self?: Made): void {
-    const args = one.params.map(({ name }): GivenValue => ({
-      name: undefined,
-      value: unknown(`${name} is given by whoever calls ${one.name}`),
-      at: one.at,
-    }))
+    const args = one.params.map(
+      ({ name }): GivenValue => ({
+        name: undefined,
+        value: unknown(`${name} is given by whoever calls ${one.name}`),
+        at: one.at,
+      }),
+    )
     this.#call(one, self, args)
   }
 
   #aloneClass(one: ClassValue): void {
     const made = this.#emptyObject(one, [], { file: 0, from: 0, to: 0 })
     this.#making.add(one)
-    for (const stmt of one.body)
-      if (stmt.kind === 'function') this.#alone(this.#functionOf(stmt, one.scope), made)
+    for (const stmt of one.body) if (stmt.kind === 'function') this.#alone(this.#functionOf(stmt, one.scope), made)
   }
 
   /** Functions and classes are known before anything runs, wherever they stand. */
@@ -118,8 +142,7 @@ class Follower {
     }
     for (const stmt of methods) {
       const owner = scope.get(stmt.of as string)
-      if (owner?.is === 'class')
-        (owner.made.body as Stmt[]).push({ ...stmt, of: undefined })
+      if (owner?.is === 'class') (owner.made.body as Stmt[]).push({ ...stmt, of: undefined })
       else this.#functions.push(this.#functionOf(stmt, scope))
     }
   }
@@ -283,8 +306,7 @@ class Follower {
   /** Items of a list that is known; undefined for what is none. */
   #items(value: Value): readonly Value[] | undefined {
     if (value.is === 'list') return value.items.slice(0, MOST_TURNS)
-    if (value.is === 'map')
-      return [...value.entries.keys()].map((key): Value => ({ is: 'text', text: key, via: [] }))
+    if (value.is === 'map') return [...value.entries.keys()].map((key): Value => ({ is: 'text', text: key, via: [] }))
     return undefined
   }
 
@@ -305,14 +327,17 @@ class Follower {
     const [test] = tests
     const returned: Value[] = []
     // A test that is a plain number decides: `if (DEBUG)`, `while (true)`.
-    const sure = tests.length === 1 && test?.is === 'number' && stmt.tests[0]?.kind !== 'operation' ? test.number : undefined
+    const sure =
+      tests.length === 1 && test?.is === 'number' && stmt.tests[0]?.kind !== 'operation' ? test.number : undefined
     const bodies = sure === undefined || stmt.bodies.length > 2 ? stmt.bodies : [stmt.bodies[sure === 0 ? 1 : 0] ?? []]
     const changed = new Set<string>()
     for (const body of bodies) collectChanged(body, changed)
-    const before = new Map([...changed].flatMap((name) => {
-      const value = scope.get(name)
-      return value ? [[name, value] as const] : []
-    }))
+    const before = new Map(
+      [...changed].flatMap((name) => {
+        const value = scope.get(name)
+        return value ? [[name, value] as const] : []
+      }),
+    )
     const after: Map<string, Value>[] = []
     let open = false
     for (const body of bodies) {
@@ -320,10 +345,14 @@ class Follower {
       const left = this.#all(body, this.#isPython ? scope : new Scope(scope))
       if (left) returned.push(left.value)
       else open = true
-      after.push(new Map([...changed].flatMap((name) => {
-        const value = scope.get(name)
-        return value ? [[name, value] as const] : []
-      })))
+      after.push(
+        new Map(
+          [...changed].flatMap((name) => {
+            const value = scope.get(name)
+            return value ? [[name, value] as const] : []
+          }),
+        ),
+      )
     }
     for (const name of changed) {
       const values = after.flatMap((one) => one.get(name) ?? [])
@@ -333,9 +362,12 @@ class Follower {
   }
 
   #import({ module, name, as }: Stmt & { kind: 'import' }, scope: Scope): void {
-    const own = this.#modules.get(module.split('.').at(-1) ?? module)
+    const last = module.split('.').at(-1) ?? module
+    const own = this.#modules.get(last)
+    this.#runFile(last)
     if (!own) {
-      if (name !== '*') scope.declare(as, { is: 'symbol', path: name === undefined ? module : `${module}.${name}`, via: [] })
+      if (name !== '*')
+        scope.declare(as, { is: 'symbol', path: name === undefined ? module : `${module}.${name}`, via: [] })
       else scope.declare(`* ${module}`, { is: 'symbol', path: module, via: [] })
       return
     }
@@ -359,7 +391,7 @@ class Follower {
       case 'name':
         return this.#name(expr.name, scope)
       case 'member':
-        return this.#member(expr, scope)
+        return this.#member(this.#value(expr.of, scope), expr.name)
       case 'index':
         return this.#index(expr, scope)
       case 'list':
@@ -417,35 +449,37 @@ class Follower {
     if (value) return value
     if (this.#isPython && (name === 'True' || name === 'False'))
       return { is: 'number', number: name === 'True' ? 1 : 0, hex: false, via: [] }
-    if (name === 'true' || name === 'false') return { is: 'number', number: name === 'true' ? 1 : 0, hex: false, via: [] }
+    if (name === 'true' || name === 'false')
+      return { is: 'number', number: name === 'true' ? 1 : 0, hex: false, via: [] }
     // A name that came in with everything of a module of the platform.
     const star = this.#isPython ? [...scope.file.names().keys()].find((one) => one.startsWith('* ')) : undefined
     return { is: 'symbol', path: star === undefined ? name : `${star.slice(2)}.${name}`, via: [name] }
   }
 
-  #member(expr: Expr & { kind: 'member' }, scope: Scope): Value {
-    const of = this.#value(expr.of, scope)
-    const { name } = expr
+  #member(of: Value, name: string): Value {
     switch (of.is) {
       case 'object': {
         const field = of.made.fields.get(name)
-        if (field) return field.is === 'function' ? { ...field, self: of.made } : field
+        if (field?.is === 'function') return { ...field, self: of.made }
+        if (field) return of.made.name === undefined ? field : named(field, `${of.made.name}.${name}`)
         const method = of.made.own && this.#method(of.made.own, name)
         if (method) return { is: 'function', made: method, self: of.made, via: [] }
         const fixed = of.made.own?.statics.get(name)
         if (fixed) return fixed
-        return of.made.own ? unknown(`${name} has no value yet`) : { is: 'symbol', path: `${of.made.of}.${name}`, via: [name] }
+        return of.made.own
+          ? unknown(`${name} has no value yet`)
+          : { is: 'symbol', path: `${of.made.of}.${name}`, via: [name] }
       }
       case 'class':
         return (
-          of.made.statics.get(name) ??
-          of.made.scope.get(name) ??
-          unknown(`${of.made.name}.${name} cannot be followed`)
+          of.made.statics.get(name) ?? of.made.scope.get(name) ?? unknown(`${of.made.name}.${name} cannot be followed`)
         )
       case 'symbol':
         return { is: 'symbol', path: `${of.path}.${name}`, via: [...of.via, name] }
       case 'either':
-        return either(of.options.map((one) => (one.is === 'object' ? (one.made.fields.get(name) ?? unknown(name)) : unknown(name))))
+        return either(
+          of.options.map((one) => (one.is === 'object' ? (one.made.fields.get(name) ?? unknown(name)) : unknown(name))),
+        )
       default:
         return unknown(`${name} of a value that cannot be followed`)
     }
@@ -478,7 +512,12 @@ class Follower {
     }
     if (of.is === 'map') {
       const found = key === undefined ? undefined : of.entries.get(key)
-      return found ?? (of.entries.size <= MOST_OPTIONS && key === undefined ? either([...of.entries.values()]) : unknown('an entry that cannot be followed'))
+      return (
+        found ??
+        (of.entries.size <= MOST_OPTIONS && key === undefined
+          ? either([...of.entries.values()])
+          : unknown('an entry that cannot be followed'))
+      )
     }
     return unknown('an item of something that cannot be followed')
   }
@@ -494,7 +533,8 @@ class Follower {
     else if (target.kind === 'member') {
       const of = this.#value(target.of, scope)
       if (of.is === 'object') this.#setField(of.made, target.name, value, expr.at)
-      else if (of.is === 'symbol') this.#emit(`${of.path}.${target.name}=`, undefined, [{ name: undefined, value, at: expr.at }], expr.at)
+      else if (of.is === 'symbol')
+        this.#emit(`${of.path}.${target.name}=`, undefined, [{ name: undefined, value, at: expr.at }], expr.at)
     } else if (target.kind === 'index') {
       const of = this.#value(target.of, scope)
       const index = this.#value(target.index, scope)
@@ -516,7 +556,11 @@ class Follower {
     const base = made.own?.scope.get(name)
     if (base?.is === 'class' && made.own?.bases.includes(name)) {
       const args = value.is === 'list' ? value.items : [value]
-      this.#construct(base.made, made, args.map((one): GivenValue => ({ name: undefined, value: one, at })))
+      this.#construct(
+        base.made,
+        made,
+        args.map((one): GivenValue => ({ name: undefined, value: one, at })),
+      )
       return
     }
     if (!made.own && !made.fields.has(name)) {
@@ -528,21 +572,23 @@ class Follower {
   }
 
   #callExpr(expr: Expr & { kind: 'call' }, scope: Scope): Value {
-    const args = (): GivenValue[] => expr.args.map((one) => this.#given(one, scope))
     const { callee } = expr
-    if (this.#isPython || callee.kind === 'member') {
-      const known = this.#builtIn(callee, args, scope)
-      if (known) return known
-    }
-    const target = this.#value(callee, scope)
-    const given = args()
+    const of = callee.kind === 'member' ? this.#value(callee.of, scope) : undefined
+    const given = expr.args.map((one) => this.#given(one, scope))
+    const known =
+      callee.kind === 'member' && of
+        ? this.#listMethod(callee, of, given, scope)
+        : this.#isPython && callee.kind === 'name'
+          ? this.#builtIn(callee.name, given, scope)
+          : undefined
+    if (known) return known
+    const target = callee.kind === 'member' && of ? this.#member(of, callee.name) : this.#value(callee, scope)
     switch (target.is) {
       case 'function':
         return this.#call(target.made, target.self, given)
       case 'class':
         return this.#make(target.made, given, expr.at)
       case 'symbol': {
-        const of = callee.kind === 'member' ? this.#value(callee.of, scope) : undefined
         const owner = of?.is === 'object' ? of.made : undefined
         return this.#emit(target.path, owner, given, expr.at, expr.made)
       }
@@ -554,7 +600,6 @@ class Follower {
         // An object that is called: `pin()` or `pin(1)`.
         return this.#emit(`${target.made.of}.()`, target.made, given, expr.at)
       default: {
-        const of = callee.kind === 'member' ? this.#value(callee.of, scope) : undefined
         if (of?.is === 'either' && callee.kind === 'member')
           for (const one of of.options)
             if (one.is === 'object') {
@@ -571,80 +616,99 @@ class Follower {
     return { name: one.name, value: this.#value(one.value, scope), at: one.value.at }
   }
 
-  /** What lists and numbers can do by themselves. */
-  #builtIn(callee: Expr, args: () => GivenValue[], scope: Scope): Value | undefined {
-    if (callee.kind === 'name' && !scope.get(callee.name)) {
-      const { name } = callee
-      if (!['range', 'enumerate', 'zip', 'len', 'list', 'tuple', 'reversed', 'sorted', 'int', 'super', 'const'].includes(name)) return undefined
-      if (name === 'super') {
-        const { self } = scope
-        return self ? { is: 'object', made: self, via: [] } : unknown('super')
+  /** What Python brings for lists and numbers. */
+  #builtIn(name: string, args: readonly GivenValue[], scope: Scope): Value | undefined {
+    if (scope.get(name) || !pythonOwn.has(name)) return undefined
+    if (name === 'super') {
+      const { self } = scope
+      return self ? { is: 'object', made: self, via: [] } : unknown('super')
+    }
+    const values = args.map((one) => one.value)
+    const [first] = values
+    const numbers = values.map((one) => (one.is === 'number' ? one.number : undefined))
+    if (name === 'range') {
+      if (numbers.some((one) => one === undefined) || numbers.length === 0) return unknown('a range without known ends')
+      const [a, b, step = 1] = numbers as number[]
+      const [from, to] = b === undefined ? [0, a as number] : [a as number, b]
+      const items: Value[] = []
+      for (let at = from; step > 0 ? at < to : at > to; at += step || 1) {
+        items.push({ is: 'number', number: at, hex: false, via: [] })
+        if (items.length > MOST_TURNS || step === 0) break
       }
-      const values = args().map((one) => one.value)
-      const [first] = values
-      const numbers = values.map((one) => (one.is === 'number' ? one.number : undefined))
-      if (name === 'range') {
-        if (numbers.some((one) => one === undefined) || numbers.length === 0) return unknown('a range without known ends')
-        const [a, b, step = 1] = numbers as number[]
-        const [from, to] = b === undefined ? [0, a as number] : [a as number, b]
-        const items: Value[] = []
-        for (let at = from; step > 0 ? at < to : at > to; at += step || 1) {
-          items.push({ is: 'number', number: at, hex: false, via: [] })
-          if (items.length > MOST_TURNS || step === 0) break
-        }
-        return { is: 'list', items, via: [] }
+      return { is: 'list', items, via: [] }
+    }
+    if (name === 'int' || name === 'const') return first ?? unknown(name)
+    const lists = values.map((one) => this.#items(one))
+    if (lists.some((one) => one === undefined) || !first) return unknown(`${name} of what cannot be followed`)
+    const [one = []] = lists as (readonly Value[])[]
+    if (name === 'len') return { is: 'number', number: one.length, hex: false, via: [] }
+    if (name === 'enumerate')
+      return {
+        is: 'list',
+        items: one.map(
+          (item, at): Value => ({
+            is: 'list',
+            items: [{ is: 'number', number: at, hex: false, via: [] }, item],
+            via: [],
+          }),
+        ),
+        via: [],
       }
-      if (name === 'int' || name === 'const') return first ?? unknown(name)
-      const lists = values.map((one) => this.#items(one))
-      if (lists.some((one) => one === undefined) || !first) return unknown(`${name} of what cannot be followed`)
-      const [one = []] = lists as (readonly Value[])[]
-      if (name === 'len') return { is: 'number', number: one.length, hex: false, via: [] }
-      if (name === 'enumerate')
-        return {
-          is: 'list',
-          items: one.map((item, at): Value => ({ is: 'list', items: [{ is: 'number', number: at, hex: false, via: [] }, item], via: [] })),
-          via: [],
-        }
-      if (name === 'zip')
-        return {
-          is: 'list',
-          items: one.map((_, at): Value => ({
+    if (name === 'zip')
+      return {
+        is: 'list',
+        items: one.map(
+          (_, at): Value => ({
             is: 'list',
             items: (lists as (readonly Value[])[]).map((list) => list[at] ?? unknown('a shorter list')),
             via: [],
-          })),
-          via: [],
-        }
-      return { is: 'list', items: name === 'reversed' ? [...one].reverse() : one, via: [] }
-    }
-    if (callee.kind !== 'member') return undefined
-    const of = this.#value(callee.of, scope)
+          }),
+        ),
+        via: [],
+      }
+    return { is: 'list', items: name === 'reversed' ? [...one].reverse() : one, via: [] }
+  }
+
+  /** Methods of lists and maps. */
+  #listMethod(
+    callee: Expr & { kind: 'member' },
+    of: Value,
+    args: readonly GivenValue[],
+    scope: Scope,
+  ): Value | undefined {
     if (of.is === 'map' && ['items', 'values', 'keys', 'get'].includes(callee.name)) {
       const entries = [...of.entries]
       if (callee.name === 'get') {
-        const [key] = args()
+        const [key] = args
         return (key?.value.is === 'text' ? of.entries.get(key.value.text) : undefined) ?? unknown('an entry')
       }
       const text = (key: string): Value => ({ is: 'text', text: key, via: [] })
       return {
         is: 'list',
-        items: entries.map(([key, value]): Value =>
-          callee.name === 'values' ? value : callee.name === 'keys' ? text(key) : { is: 'list', items: [text(key), value], via: [] },
+        items: entries.map(
+          ([key, value]): Value =>
+            callee.name === 'values'
+              ? value
+              : callee.name === 'keys'
+                ? text(key)
+                : { is: 'list', items: [text(key), value], via: [] },
         ),
         via: [],
       }
     }
     if (of.is === 'list') {
-      if (callee.name === 'size' || callee.name === 'length') return { is: 'number', number: of.items.length, hex: false, via: [] }
+      if (callee.name === 'size' || callee.name === 'length')
+        return { is: 'number', number: of.items.length, hex: false, via: [] }
       if ((callee.name === 'append' || callee.name === 'push_back') && callee.of.kind === 'name') {
-        const [item] = args()
+        const [item] = args
         if (item) scope.set(callee.of.name, { ...of, items: [...of.items, item.value] })
         return unknown('nothing')
       }
       if (callee.name === 'append' && callee.of.kind === 'member') {
-        const [item] = args()
+        const [item] = args
         const owner = this.#value(callee.of.of, scope)
-        if (item && owner.is === 'object') owner.made.fields.set(callee.of.name, { ...of, items: [...of.items, item.value] })
+        if (item && owner.is === 'object')
+          owner.made.fields.set(callee.of.name, { ...of, items: [...of.items, item.value] })
         return unknown('nothing')
       }
     }
@@ -660,7 +724,7 @@ class Follower {
     const made: Made | undefined = isObject
       ? { of: path, args, at, fields: new Map(), own: undefined, name: undefined }
       : undefined
-    this.calls.push({ path, of, args, at, made })
+    this.calls.push({ path, of, args, at, within: [...this.#within], made })
     if (made) return { is: 'object', made, via: [] }
     // What turns a pin into its interrupt is still that pin.
     if (path === 'digitalPinToInterrupt' && args[0]) return args[0].value
@@ -695,7 +759,9 @@ class Follower {
     }
     this.#fields(one, made)
     const name = this.#isPython ? '__init__' : one.name
-    const makers = one.body.filter((stmt): stmt is Stmt & { kind: 'function' } => stmt.kind === 'function' && stmt.name === name)
+    const makers = one.body.filter(
+      (stmt): stmt is Stmt & { kind: 'function' } => stmt.kind === 'function' && stmt.name === name,
+    )
     const maker = makers.find((stmt) => stmt.params.length - (this.#isPython ? 1 : 0) === given.length) ?? makers.at(-1)
     if (maker) {
       this.#call(this.#functionOf(maker, one.scope), made, given)
@@ -739,11 +805,14 @@ class Follower {
     const byPlace = args.filter((arg) => arg.name === undefined)
     params.forEach((param, index) => {
       const arg = args.find((two) => two.name === param.name) ?? byPlace[index]
-      const value = arg?.value ?? (param.usual ? this.#value(param.usual, scope) : unknown(`${param.name} is not given`))
+      const value =
+        arg?.value ?? (param.usual ? this.#value(param.usual, scope) : unknown(`${param.name} is not given`))
       scope.declare(param.name, named(value, param.name))
     })
     this.#depth += 1
+    if (self) this.#within.push(self)
     const left = this.#all(one.body, scope)
+    if (self) this.#within.pop()
     this.#depth -= 1
     return left?.value ?? unknown(`what ${one.name} gives`)
   }
@@ -756,7 +825,10 @@ function named(value: Value, name: string): Value {
     return value
   }
   if (value.is === 'list')
-    return { ...value, items: value.items.map((item, at) => (item.is === 'list' ? item : named(item, `${name}[${at}]`))) }
+    return {
+      ...value,
+      items: value.items.map((item, at) => (item.is === 'list' ? item : named(item, `${name}[${at}]`))),
+    }
   if (value.is === 'either') return { ...value, options: value.options.map((one) => named(one, name)) }
   return value.via.includes(name) ? value : ({ ...value, via: [...value.via, name] } as Value)
 }

@@ -60,7 +60,12 @@ export type Stmt = { readonly at: At } & (
       readonly step: Expr | undefined
       readonly body: readonly Stmt[]
     }
-  | { readonly kind: 'for-each'; readonly names: readonly string[]; readonly over: Expr; readonly body: readonly Stmt[] }
+  | {
+      readonly kind: 'for-each'
+      readonly names: readonly string[]
+      readonly over: Expr
+      readonly body: readonly Stmt[]
+    }
   /** Any of these bodies may run: branches, loops without a count, handlers. */
   | { readonly kind: 'maybe'; readonly tests: readonly Expr[]; readonly bodies: readonly (readonly Stmt[])[] }
   | { readonly kind: 'block'; readonly body: readonly Stmt[] }

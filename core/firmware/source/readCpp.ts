@@ -1,4 +1,4 @@
-import { type SyntaxNode } from '@lezer/common'
+import type { SyntaxNode } from '@lezer/common'
 import { parser } from '@lezer/cpp'
 import type { Argument, Expr, Param, Stmt } from './ir.ts'
 import { numberOf, TreeReader } from './tree.ts'
@@ -187,9 +187,7 @@ class CppReader extends TreeReader {
   }
 
   #templateOrInner(node: SyntaxNode): Stmt[] {
-    const inner = this.parts(node).flatMap((one) =>
-      one.name === 'TemplateParameterList' ? [] : this.#statement(one),
-    )
+    const inner = this.parts(node).flatMap((one) => (one.name === 'TemplateParameterList' ? [] : this.#statement(one)))
     const params = this.child(node, 'TemplateParameterList')
     if (!params) return inner
     // Parameters of a template are fields of what it makes: `Lamp<5>` sets them as a constructor would.
@@ -226,13 +224,15 @@ class CppReader extends TreeReader {
     const groups: SyntaxNode[][] = [[]]
     let body: SyntaxNode | undefined
     let closed = false
+    let end = node.from
     for (const child of this.all(node)) {
+      // A semicolon is no node of its own; a declaration holds the one that ends it.
+      if (this.text.slice(end, child.from).includes(';')) groups.push([])
+      end = child.to
       if (child.name === ')') closed = true
-      else if (child.name === ';') groups.push([])
       else if (closed && /^[A-Z]/.test(child.name)) body = child
       else if (/^[A-Z]/.test(child.name)) {
         groups.at(-1)?.push(child)
-        // A declaration holds its own semicolon.
         if (child.name === 'Declaration' || child.name === 'ExpressionStatement') groups.push([])
       }
     }
@@ -356,7 +356,10 @@ class CppReader extends TreeReader {
     const list = node?.name === 'TemplateType' ? this.child(node, 'TemplateArgumentList') : undefined
     return (list ? this.parts(list) : [])
       .filter((one) => one.name !== 'TypeDescriptor' || this.parts(one).every(({ name }) => name === 'TypeIdentifier'))
-      .map((one) => ({ name: undefined, value: one.name === 'TypeDescriptor' ? this.name(this.textOf(one), one) : this.expr(one) }))
+      .map((one) => ({
+        name: undefined,
+        value: one.name === 'TypeDescriptor' ? this.name(this.textOf(one), one) : this.expr(one),
+      }))
   }
 
   #isArray(node: SyntaxNode): boolean {
@@ -389,7 +392,11 @@ class CppReader extends TreeReader {
       {
         kind: 'class',
         name: this.#typeName(node) ?? '',
-        bases: bases ? this.parts(bases).filter((one) => one.name !== 'Access').map((one) => this.textOf(one)) : [],
+        bases: bases
+          ? this.parts(bases)
+              .filter((one) => one.name !== 'Access')
+              .map((one) => this.textOf(one))
+          : [],
         body: this.statements(list),
         at,
       },
@@ -437,8 +444,7 @@ class CppReader extends TreeReader {
         name: this.textOf(field),
         at: here,
       }
-      const value: Expr =
-        only && args.length === 1 ? only.value : { kind: 'list', items: args, at: here }
+      const value: Expr = only && args.length === 1 ? only.value : { kind: 'list', items: args, at: here }
       return { kind: 'expression', value: { kind: 'assign', target, operator: '=', value, at: here }, at: here }
     })
     return [
@@ -511,14 +517,14 @@ class CppReader extends TreeReader {
         return this.name(this.textOf(node), node)
       case 'ScopedIdentifier':
       case 'ScopedTypeIdentifier': {
-        const [first, ...rest] = this.textOf(node).split('::').map((one) => one.trim())
+        const [first, ...rest] = this.textOf(node)
+          .split('::')
+          .map((one) => one.trim())
         return rest.reduce<Expr>((of, name) => ({ kind: 'member', of, name, at }), this.name(first ?? '', node))
       }
       case 'FieldExpression': {
         const [of, name] = [this.all(node)[0], this.all(node).at(-1)]
-        return of && name
-          ? { kind: 'member', of: this.expr(of), name: this.textOf(name), at }
-          : this.unknown(node)
+        return of && name ? { kind: 'member', of: this.expr(of), name: this.textOf(name), at } : this.unknown(node)
       }
       case 'SubscriptExpression': {
         const [of, index] = parts()
@@ -584,7 +590,7 @@ class CppReader extends TreeReader {
         const value = third ?? second
         const operator = this.all(node).find((one) => /=$/.test(this.textOf(one)) && one !== target && one !== value)
         return target && value
-          ? { kind: 'assign', target: this.expr(target), operator: this.textOf(operator), value: this.expr(value), at }
+          ? { kind: 'assign', target: this.expr(target), operator: this.textOf(operator) || '=', value: this.expr(value), at }
           : this.unknown(node)
       }
       case 'BinaryExpression': {
@@ -595,7 +601,9 @@ class CppReader extends TreeReader {
       }
       case 'UnaryExpression': {
         const [operator, of] = parts()
-        return of ? { kind: 'operation', operator: this.textOf(operator), parts: [this.expr(of)], at } : this.unknown(node)
+        return of
+          ? { kind: 'operation', operator: this.textOf(operator), parts: [this.expr(of)], at }
+          : this.unknown(node)
       }
       case 'UpdateExpression': {
         const of = parts().find((one) => one.name !== 'UpdateOp')
@@ -609,6 +617,14 @@ class CppReader extends TreeReader {
               at,
             }
           : this.unknown(node)
+      }
+      case 'TypeDescriptor': {
+        // What is measured reads like a type: `sizeof(rows[0])`.
+        const [type, array] = parts()
+        const index = array?.name === 'AbstractArrayDeclarator' ? this.parts(array).at(-1) : undefined
+        if (!type) return this.unknown(node)
+        const of = this.name(this.textOf(type), type)
+        return index ? { kind: 'index', of, index: this.expr(index), at } : of
       }
       case 'SizeofExpression': {
         const inner = parts().at(-1)
@@ -631,7 +647,10 @@ class CppReader extends TreeReader {
         return { kind: 'operation', operator: ',', parts: all, at }
       }
       default:
-        return this.unknown(node, parts().map((one) => this.expr(one)))
+        return this.unknown(
+          node,
+          parts().map((one) => this.expr(one)),
+        )
     }
   }
 }

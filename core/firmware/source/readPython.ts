@@ -162,7 +162,14 @@ class PythonReader extends TreeReader {
       if (name === '' || last === undefined) return
       if (module !== undefined) found.push({ kind: 'import', module, name, as: as ?? name, at })
       // `import a.b` makes `a` known; `import a.b as c` makes `c` stand for `a.b`.
-      else found.push({ kind: 'import', module: as === undefined ? (path[0] ?? name) : name, name: undefined, as: as ?? path[0] ?? name, at })
+      else
+        found.push({
+          kind: 'import',
+          module: as === undefined ? (path[0] ?? name) : name,
+          name: undefined,
+          as: as ?? path[0] ?? name,
+          at,
+        })
     }
     const module = isFrom ? words.slice(1, split).join('') : undefined
     let path: string[] = []
@@ -201,7 +208,8 @@ class PythonReader extends TreeReader {
           ? this.parts(one)
           : [one],
       )
-      if (flat.length === 1 && targets.length === 1 && targets[0] === flat[0]) return this.#put(targets[0] as SyntaxNode, value, at)
+      if (flat.length === 1 && targets.length === 1 && targets[0] === flat[0])
+        return this.#put(targets[0] as SyntaxNode, value, at)
       return flat.flatMap((one, index) => {
         const item: Expr | undefined =
           value?.kind === 'list'
@@ -221,9 +229,7 @@ class PythonReader extends TreeReader {
     if (target.name === 'VariableName')
       return [{ kind: 'declare', name: this.textOf(target), value, type: undefined, fixed: false, at }]
     if (!value) return []
-    return [
-      { kind: 'expression', value: { kind: 'assign', target: this.expr(target), operator: '=', value, at }, at },
-    ]
+    return [{ kind: 'expression', value: { kind: 'assign', target: this.expr(target), operator: '=', value, at }, at }]
   }
 
   #function(node: SyntaxNode): Stmt[] {
@@ -349,7 +355,10 @@ class PythonReader extends TreeReader {
       case 'BinaryExpression': {
         const all = this.all(node).filter((one) => !/Comment$/.test(one.name))
         const [left, right] = [all[0], all.at(-1)]
-        const operator = all.slice(1, -1).map((one) => this.textOf(one)).join(' ')
+        const operator = all
+          .slice(1, -1)
+          .map((one) => this.textOf(one))
+          .join(' ')
         return left && right && left !== right
           ? { kind: 'operation', operator, parts: [this.expr(left), this.expr(right)], at }
           : this.unknown(node)
@@ -372,7 +381,10 @@ class PythonReader extends TreeReader {
         }
       }
       default:
-        return this.unknown(node, parts().map((one) => this.expr(one)))
+        return this.unknown(
+          node,
+          parts().map((one) => this.expr(one)),
+        )
     }
   }
 

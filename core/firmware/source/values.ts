@@ -62,6 +62,8 @@ export interface Call {
   readonly of: Made | undefined
   readonly args: readonly GivenValue[]
   readonly at: At
+  /** Objects in whose methods it stands, the outermost first. */
+  readonly within: readonly Made[]
   /** What the call makes, where it makes an object. */
   readonly made: Made | undefined
 }

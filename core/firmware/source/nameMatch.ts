@@ -1,0 +1,154 @@
+import type { Wiring } from '../../wiring/model.ts'
+import { type ConstantGroup, constantsOf } from '../constants.ts'
+import type { Line } from '../lines.ts'
+
+/** Words that say nothing of what a pin is for. */
+const noise = new Set(
+  'pin pins gpio port io p no num number nr const my the of and for on to a an at board mcu dev device obj object instance digital analog value val k c'.split(
+    ' ',
+  ),
+)
+
+/** Words that makers use for one another, each under the one that stands for all. */
+const same: Readonly<Record<string, string>> = Object.fromEntries(
+  [
+    'trig trigger trg',
+    'echo ech',
+    'button btn key push taster knopf',
+    'switch sw',
+    'led lamp light leds lights lamps',
+    'temp temperature thermo',
+    'hum humidity humid',
+    'enable en ena e',
+    'reset rst res rest',
+    'cs ss nss csn ce cs0 select chipselect scsn',
+    'dc rs a0 d/c',
+    'clock clk sck sclk scl cl bck bclk scki',
+    'data dat dt sda din sd ds ser dio da',
+    'mosi sdi si copi di',
+    'miso sdo so cipo do',
+    'pot potentiometer poti dial',
+    'buzzer beeper piezo speaker horn',
+    'servo srv',
+    'motor mot',
+    'relay rel relais',
+    'interrupt irq int',
+    'latch rclk stcp load pl',
+    'shift srclk shcp',
+    'left l links',
+    'right r rechts',
+    'distance dist sonar ultrasonic range',
+    'pir motion movement',
+    'fan vent',
+    'display screen lcd oled tft',
+    'wiper w',
+    'signal sig s out',
+    'anode a+',
+    'row r',
+    'column col c',
+    'direction dir',
+    'step stp',
+    'busy bsy',
+    'tx txd transmit',
+    'rx rxd receive',
+    'light ldr photo brightness',
+    'backlight bl blk',
+  ].flatMap((words) => {
+    const [first = '', ...rest] = words.split(' ')
+    return [first, ...rest].map((word) => [word, first] as const)
+  }),
+)
+
+/** A name in its words: `trigPin2`, `TRIG_PIN_2` and `trig2` give `trigger`, `2`. */
+export function wordsOf(name: string): string[] {
+  return name
+    .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
+    .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
+    .replace(/([A-Za-z])(\d)/g, '$1 $2')
+    .toLowerCase()
+    .split(/[^a-z0-9]+/)
+    .filter((word) => word !== '' && !noise.has(word))
+    .map((word) => same[word] ?? word)
+}
+
+/** What a line may be called, each word with how much it tells. */
+interface Called {
+  readonly line: Line
+  /** Names of its constant, own or made, in plain form. */
+  readonly exact: ReadonlySet<string>
+  readonly words: ReadonlyMap<string, number>
+}
+
+const plain = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]/g, '')
+
+/** Finds which line of the plan a name in a program is about. */
+export class NameMatch {
+  readonly #called: readonly Called[]
+
+  constructor(wiring: Wiring, board: string, lines: readonly Line[]) {
+    const constants: readonly ConstantGroup[] = constantsOf(wiring, board)
+    const pins = constants.flatMap((group) => group.constants).filter(({ host }) => host !== undefined)
+    this.#called = lines.map((line): Called => {
+      const { part, facts, end } = line.use
+      const words = new Map<string, number>()
+      const add = (text: string, tells: number): void => {
+        for (const word of wordsOf(text)) words.set(word, Math.max(tells, words.get(word) ?? 0))
+      }
+      add(part.ref, 3)
+      if (part.title !== part.part.title) add(part.title, 2)
+      const pin = part.part.pins.find((one) => one.id === facts.pin)
+      for (const name of [facts.pin, ...(pin?.aliases ?? [])]) add(name, 2)
+      // What the whole part is called tells nothing where another of its pins is called so.
+      const others = new Set(
+        part.part.pins.filter((one) => one !== pin).flatMap((one) => [one.id, ...one.aliases].flatMap(wordsOf)),
+      )
+      const ofPart = (text: string, tells: number): void => {
+        for (const word of wordsOf(text)) if (!others.has(word)) add(word, tells)
+      }
+      ofPart(part.part.stem, 1.5)
+      ofPart(part.part.id, 1.5)
+      for (const keyword of part.part.keywords) if (!keyword.includes(' ')) ofPart(keyword, 1.2)
+      const exact = pins.filter((one) => one.end === end || one.host === line.host).map(({ name }) => plain(name))
+      return { line, exact: new Set([...exact, plain(`${part.ref}${facts.pin}`)]), words }
+    })
+  }
+
+  /** Lines whose constant has exactly one of these names. */
+  exactly(names: readonly string[]): Line[] {
+    for (const name of names) {
+      const bare = plain(name)
+      const found = this.#called.filter(({ exact }) => exact.has(bare) || exact.has(bare.replace(/pin$/, '')))
+      if (found.length > 0) return found.map(({ line }) => line)
+    }
+    return []
+  }
+
+  /** The one line that a name surely means; undefined where none or several could be meant. */
+  find(names: readonly string[]): Line | undefined {
+    const [exact] = this.exactly(names)
+    if (exact) return exact
+    let best: { line: Line; score: number } | undefined
+    let second = 0
+    // Names of one pin are read together: `lcd` and `rs`.
+    const all = names.map((name) => [...new Set(wordsOf(name))]).filter((words) => words.length > 0)
+    const tries = all.length > 1 ? [...all, [...new Set(all.flat())]] : all
+    for (const { line, words } of this.#called) {
+      const score = Math.max(
+        0,
+        ...tries.map((name) =>
+          name.reduce((sum, word) => sum + (words.get(word) ?? (/^\d+$/.test(word) ? -0.4 : -0.8)), 0),
+        ),
+      )
+      if (!best || score > best.score) {
+        second = best?.score ?? 0
+        best = { line, score }
+      } else if (score > second) second = score
+    }
+    return best && best.score >= 1.2 && best.score - second >= 0.9 ? best.line : undefined
+  }
+
+  /** Words that some line of the plan is called by. */
+  knows(names: readonly string[]): boolean {
+    return names.some((name) => wordsOf(name).some((word) => this.#called.some(({ words }) => words.has(word))))
+  }
+}
