@@ -267,6 +267,8 @@ export const Program = v.strictObject({
   except: v.optional(v.record(PinId, Text), {}),
   /** Line without which these names are not known. */
   needs: v.optional(Text),
+  /** Names that the platform has for pins besides: `A0: GP26`. */
+  also: v.optional(v.record(v.string(), PinId), {}),
   /** First number under which analog pins are also known: `14` where A0 is 14 as well. */
   analogFrom: v.optional(v.number()),
   /** Pins behind interrupt numbers, from 0, where those are not the pins' own. */
@@ -354,7 +356,7 @@ export const Board = v.strictObject({
   }),
   /** C++ by firmware names where left out. */
   programs: v.optional(v.array(Program), [
-    { as: 'cpp', pin: '{firmware}', except: {}, interrupts: [], begins: {} },
+    { as: 'cpp', pin: '{firmware}', except: {}, also: {}, interrupts: [], begins: {} },
   ]),
   system: v.optional(System),
   headers: v.array(Header),

@@ -39,7 +39,12 @@ function lintBoardModel(board: Board, say: Say): void {
   }
   for (const [index, program] of board.programs.entries()) {
     known(
-      [...Object.keys(program.except), ...program.interrupts, ...Object.values(program.begins).flatMap(Object.values<string>)],
+      [
+        ...Object.keys(program.except),
+        ...program.interrupts,
+        ...Object.values(program.also),
+        ...Object.values(program.begins).flatMap(Object.values<string>),
+      ],
       'programs',
       ['programs', index],
     )

@@ -172,6 +172,8 @@ export const Ask = v.strictObject({
   what: Text,
   /** Pins in the order in which they are asked for; those that have no wire are left out. */
   pins: v.optional(v.array(PinId)),
+  /** Every library takes these pins in this order. */
+  everywhere: v.optional(v.boolean(), false),
   /** The pins also go into one list constant, by this name after the reference. */
   list: v.optional(Id),
   /** A figure in base units, or the option that holds it. */

@@ -70,7 +70,9 @@ export class PinFinder {
       if (pin) return { is: 'pin', pin }
     }
     if (this.#counting === 'position') {
-      const pin = this.#board.facts.pins.find((one) => one.position === number && one.header === this.#board.board.headers[0])
+      const pin = this.#board.facts.pins.find(
+        (one) => one.position === number && one.header === this.#board.board.headers[0],
+      )
       return pin ? { is: 'pin', pin: this.#first(pin) } : { is: 'none', written }
     }
     const known = this.#byText.get(written)
@@ -90,11 +92,24 @@ export class PinFinder {
     const last = path.split('.').at(-1) ?? path
     const exact = this.#byText.get(path) ?? this.#byText.get(last)
     if (exact) return { is: 'pin', pin: exact }
+    const also = this.#program?.also[last] ?? this.#lineOfBus(last)
+    const known = also === undefined ? undefined : this.#board.facts.pin(also)
+    if (known) return { is: 'pin', pin: this.#first(known) }
     const gpio = /^GPIO_NUM_(\d+)$/.exec(last)
     if (gpio) return this.#number(Number(gpio[1]), 'pin')
     if (/^LED(_BUILTIN)?$/.test(last)) return { is: 'other', written: last }
-    const isPinName = /^(board|microcontroller\.pin|machine\.Pin\.(board|cpu))\./.test(path) || /^(?:A|D|GP|IO|GPIO|P|P[A-K])\d+$/.test(last)
+    const isPinName =
+      /^(board|microcontroller\.pin|machine\.Pin\.(board|cpu))\./.test(path) ||
+      /^(?:A|D|GP|IO|GPIO|P|P[A-K])\d+$/.test(last)
     return this.#named(last, isPinName)
+  }
+
+  /** `SDA`, `MOSI`, `SS` …: the pins that the platform's own bus takes. */
+  #lineOfBus(name: string): string | undefined {
+    const begins = this.#program?.begins ?? {}
+    const line = { SDA: 'sda', SCL: 'scl', SCK: 'sck', MOSI: 'mosi', MISO: 'miso', SS: 'cs' }[name]
+    if (line === undefined) return undefined
+    return begins.Wire?.[line] ?? begins.SPI?.[line]
   }
 
   #named(text: string, sure = true): Meant {
@@ -106,7 +121,9 @@ export class PinFinder {
     }
     const exact = this.#byText.get(`'${text}'`) ?? (bare === text ? undefined : this.#byText.get(bare))
     if (exact) return { is: 'pin', pin: exact }
-    const names = this.#board.facts.pins.filter((pin) => pin.kind === 'io' && pin.allNames.some((name) => normaliseName(name) === normaliseName(text)))
+    const names = this.#board.facts.pins.filter(
+      (pin) => pin.kind === 'io' && pin.allNames.some((name) => normaliseName(name) === normaliseName(text)),
+    )
     const nets = new Set(names.map((pin) => pin.net))
     const [only] = names
     if (only && nets.size === 1) return { is: 'pin', pin: this.#first(only) }

@@ -1,10 +1,10 @@
 import type { PinFacts } from '../../catalog/boardFacts.ts'
 import type { Language } from '../../catalog/boardSchema.ts'
+import { hexAddress } from '../../electrical/hexAddress.ts'
 import { fillMessage, type MessageData } from '../../rules/messages.ts'
 import { busPins } from '../../wiring/buses.ts'
 import { addressesOf } from '../../wiring/i2c.ts'
 import type { BoardInstance, Bus, Wiring } from '../../wiring/model.ts'
-import { hexAddress } from '../../electrical/hexAddress.ts'
 import { readingsOf } from '../drives.ts'
 import { type Line, linesOf, pinOf } from '../lines.ts'
 import { programPin } from '../pinNames.ts'
@@ -13,12 +13,18 @@ import { contradiction } from './contradiction.ts'
 import { followProgram } from './follow.ts'
 import type { At, SourceFile, SourceLanguage } from './ir.ts'
 import { NameMatch } from './nameMatch.ts'
+import { askedOrders, swapIn } from './orders.ts'
 import { readProgram } from './readProgram.ts'
 import { type PinUse, type Uses, usesOf } from './uses.ts'
+import type { Declared, Value } from './values.ts'
 
 /** Kinds of what a comparison says, with what they look for and their message. */
 export const differenceKinds = {
-  same: { about: 'The program has the pin that the plan has.', severity: 'same', message: '{name} is {pin}, as {end} is wired.' },
+  same: {
+    about: 'The program has the pin that the plan has.',
+    severity: 'same',
+    message: '{name} is {pin}, as {end} is wired.',
+  },
   differs: {
     about: 'The program has another pin for a signal than the plan.',
     severity: 'fault',
@@ -79,7 +85,11 @@ export const differenceKinds = {
     severity: 'note',
     message: 'the pin of {call} cannot be followed: {why}.',
   },
-  unread: { about: 'A place that the parser could not read.', severity: 'note', message: 'this line could not be read.' },
+  unread: {
+    about: 'A place that the parser could not read.',
+    severity: 'note',
+    message: 'this line could not be read.',
+  },
 } as const
 export type DifferenceKind = keyof typeof differenceKinds
 
@@ -134,7 +144,7 @@ export function compareSource(
   const source: SourceLanguage = language === 'cpp' ? 'cpp' : 'python'
   const followed = followProgram(readProgram(files, source, board.board), source)
   const uses = usesOf(followed, source)
-  const declared = new Map(followed.declared.map((one) => [one.name, one.at]))
+  const declared = new Map(followed.declared.map((one) => [one.name, one]))
   const comparer = new Comparer(wiring, board, files, language, uses, declared)
   const differences = comparer.run()
   for (const at of followed.unread) differences.push(comparer.at('unread', at, {}, []))
@@ -155,7 +165,7 @@ class Comparer {
   readonly #finder: PinFinder
   readonly #lines: readonly Line[]
   readonly #names: NameMatch
-  readonly #declared: ReadonlyMap<string, At>
+  readonly #declared: ReadonlyMap<string, Declared>
   readonly #found: Difference[] = []
   /** Lines of the plan that the program has, rightly or not. */
   readonly #met = new Set<Line>()
@@ -166,7 +176,7 @@ class Comparer {
     files: readonly SourceFile[],
     language: Language,
     uses: Uses,
-    declared: ReadonlyMap<string, At>,
+    declared: ReadonlyMap<string, Declared>,
   ) {
     this.#declared = declared
     this.#wiring = wiring
@@ -189,6 +199,7 @@ class Comparer {
     }
     const exchanged = this.#exchanged(placed)
     for (const thing of things) if (!exchanged.has(thing)) this.#thing(thing, placed.get(thing), way)
+    this.#orders(exchanged)
     this.#buses()
     this.#addresses()
     this.#bauds()
@@ -210,7 +221,7 @@ class Comparer {
   /** Where the number of a pin stands: at its name's declaration, else where it is used. */
   #where({ names, uses }: Thing): At | undefined {
     const name = names[0]?.split(/[.[]/)[0] ?? ''
-    return this.#declared.get(name) ?? uses[0]?.at
+    return this.#declared.get(name)?.at ?? uses[0]?.at
   }
 
   #things(): Thing[] {
@@ -220,7 +231,8 @@ class Comparer {
       const meant = this.#finder.meant(use.pin, use.counts)
       if (meant.is === 'other') continue
       const number = use.pin.is === 'number' ? use.pin.number : undefined
-      const written = use.pin.is === 'number' ? String(use.pin.number) : meant.is === 'none' ? meant.written : (use.names[0] ?? '')
+      const written =
+        use.pin.is === 'number' ? String(use.pin.number) : meant.is === 'none' ? meant.written : (use.names[0] ?? '')
       const key = `${meant.is === 'pin' ? meant.pin.id : meant.written} ${use.names[0] ?? ''}`
       const known = things.get(key)
       if (known) {
@@ -230,7 +242,8 @@ class Comparer {
     }
     // A bare number of a library that is no pin in the plan is no pin at all.
     return [...things.values()].filter(
-      (thing) => thing.sure || this.#linesAt(thing).length > 0 || this.#names.find(thing.names) !== undefined,
+      (thing) =>
+        thing.sure || this.#linesAt(thing).length > 0 || this.#names.find(thing.uses[0]?.own ?? []) !== undefined,
     )
   }
 
@@ -246,9 +259,9 @@ class Comparer {
     // Several names fit, and the pin is one of theirs.
     if (!named) return here.find((line) => !contradiction(line, thing.uses)) ?? here[0]
     if (here.includes(named)) return named
-    // A number that a library gets may be anything; only a name that is the constant's own counts then.
-    if (!thing.sure && this.#names.exactly(thing.names).length === 0 && here.length > 0) return here[0]
-    return named
+    if (thing.sure) return named
+    // A number that a library gets may be anything: it must have a name of its own that tells what it is.
+    return this.#names.find(thing.uses[0]?.own ?? []) ?? here[0]
   }
 
   /** A way of counting that explains the numbers of the program much better than the platform's own does. */
@@ -306,6 +319,50 @@ class Comparer {
     return done
   }
 
+  /** Pins that stand in each other's place in what a library or a list takes in order. */
+  #orders(exchanged: ReadonlySet<Thing>): void {
+    const orders = askedOrders(this.#wiring, this.#board)
+    const known = new Set([...exchanged].flatMap(({ meant }) => (meant.is === 'pin' ? [meant.pin.id] : [])))
+    const judge = (ids: readonly (string | undefined)[], name: string | undefined, at: At): void => {
+      const pins = ids.flatMap((id) => id ?? [])
+      const swap = swapIn(orders, pins, name)
+      if (!swap) return
+      const [one, two] = [swap.order.pins[swap.one], swap.order.pins[swap.two]]
+      if (!one || !two || known.has(one.pin)) return
+      this.#say(
+        'exchanged',
+        at,
+        {
+          one: `${this.#written(two.pin)} in place ${swap.one + 1}`,
+          two: `${this.#written(one.pin)} in place ${swap.two + 1}`,
+          oneEnd: one.end,
+          onePin: this.#written(one.pin),
+          twoEnd: two.end,
+          twoPin: this.#written(two.pin),
+        },
+        [one.end, two.end],
+      )
+    }
+    const idOf = (value: Value): string | undefined => {
+      const meant = this.#finder.meant(value, 'pin')
+      return meant.is === 'pin' ? meant.pin.id : undefined
+    }
+    const byCall = new Map<string, PinUse[]>()
+    for (const use of this.#uses.pins) {
+      if (use.place === undefined) continue
+      const key = `${use.at.file} ${use.at.from}`
+      byCall.set(key, [...(byCall.get(key) ?? []), use])
+    }
+    for (const uses of byCall.values()) {
+      const [first] = uses
+      const here = uses.flatMap((use) => idOf(use.pin) ?? [])
+      if (first && uses.every(({ own }) => own.length === 0)) judge(here, undefined, first.at)
+    }
+    for (const { name, value, at } of this.#declared.values())
+      if (value.is === 'list' && value.items.every((item) => item.is === 'number' || item.is === 'symbol'))
+        judge(value.items.map(idOf), name, at)
+  }
+
   #thing(thing: Thing, line: Line | undefined, way: WayOfCounting | undefined): void {
     const at = this.#where(thing)
     const { meant } = thing
@@ -352,9 +409,12 @@ class Comparer {
     for (const one of this.#linesAt(thing)) this.#met.add(one)
     const wrong = contradiction(line, thing.uses)
     if (wrong) {
-      this.#say('mode', wrong.use.at, { pin: this.#meantText(thing), done: wrong.done, end: line.use.end, wants: wrong.wants }, [
-        line.use.end,
-      ])
+      this.#say(
+        'mode',
+        wrong.use.at,
+        { pin: this.#meantText(thing), done: wrong.done, end: line.use.end, wants: wrong.wants },
+        [line.use.end],
+      )
       return
     }
     const reading = readingsOf(this.#wiring).find(({ use }) => use === line.use)
@@ -364,9 +424,12 @@ class Comparer {
       this.#say('pull', bare.at, { pin: this.#meantText(thing), end: line.use.end, way: reading.pull }, [line.use.end])
       return
     }
-    this.#say('same', thing.uses[0]?.at, { name: this.#called(thing), pin: this.#meantText(thing), end: line.use.end }, [
-      line.use.end,
-    ])
+    this.#say(
+      'same',
+      thing.uses[0]?.at,
+      { name: this.#called(thing), pin: this.#meantText(thing), end: line.use.end },
+      [line.use.end],
+    )
   }
 
   /** The line whose pin a number is in another way of counting. */
@@ -392,7 +455,9 @@ class Comparer {
       return there && !contradiction(there, thing.uses) ? [{ way: one.way, line: there }] : []
     })
     const [only] = fitting
-    return only && new Set(fitting.map((one) => one.line.host)).size === 1 && thing.meant.is === 'none' ? only : undefined
+    return only && new Set(fitting.map((one) => one.line.host)).size === 1 && thing.meant.is === 'none'
+      ? only
+      : undefined
   }
 
   #lineBy(way: WayOfCounting, thing: Thing): Line | undefined {
@@ -417,7 +482,11 @@ class Comparer {
       if (!pins || objects.has(begin.object)) continue
       const facts = Object.entries(pins).map(([signal, id]) => [signal, this.#board.facts.pin(id)] as const)
       // Selects are pins of their own.
-      objects.set(begin.object, { kind: begin.kind, at: begin.at, pins: new Map(facts.filter(([signal]) => signal !== 'cs')) })
+      objects.set(begin.object, {
+        kind: begin.kind,
+        at: begin.at,
+        pins: new Map(facts.filter(([signal]) => signal !== 'cs')),
+      })
     }
     const taken = new Set<Bus>()
     const wired = (bus: Bus): ReadonlyMap<string, ReadonlySet<string>> => busPins(bus)
@@ -425,7 +494,9 @@ class Comparer {
       [...wired(bus)].every(([signal, on]) => on.has(pins.get(signal)?.id ?? ''))
     const rest: [string, { kind: Bus['kind']; at: At; pins: Map<string, PinFacts | undefined> }][] = []
     for (const [object, one] of objects) {
-      const bus = buses.find((two) => two.kind === one.kind && !taken.has(two) && wired(two).size > 0 && fits(two, one.pins))
+      const bus = buses.find(
+        (two) => two.kind === one.kind && !taken.has(two) && wired(two).size > 0 && fits(two, one.pins),
+      )
       if (!bus) {
         rest.push([object, one])
         continue
@@ -433,16 +504,25 @@ class Comparer {
       taken.add(bus)
       this.#busMet(bus)
       const text = this.#pinsText(one.pins)
-      this.#say('same', one.at, { name: object, pin: text, end: bus.parts.map(({ ref }) => ref).join(', ') }, bus.parts.map(({ ref }) => ref))
+      this.#say(
+        'same',
+        one.at,
+        { name: object, pin: text, end: bus.parts.map(({ ref }) => ref).join(', ') },
+        bus.parts.map(({ ref }) => ref),
+      )
     }
     for (const [object, one] of rest) {
       // The monitor over USB is no line of the plan.
       const open = buses.filter((bus) => bus.kind === one.kind && !taken.has(bus) && wired(bus).size > 0)
-      const bus = open.find((two) => this.#swapped(two, one.pins)) ?? (open.length === 1 || one.kind !== 'uart' ? open[0] : undefined)
+      const bus =
+        open.find((two) => this.#swapped(two, one.pins)) ??
+        (open.length === 1 || one.kind !== 'uart' ? open[0] : undefined)
       if (!bus || (one.kind === 'uart' && object === 'Serial')) continue
       taken.add(bus)
       this.#busMet(bus)
-      const planned = [...wired(bus)].map(([signal, on]) => `${signal.toUpperCase()} ${[...on].map((id) => this.#written(id)).join('/')}`).join(', ')
+      const planned = [...wired(bus)]
+        .map(([signal, on]) => `${signal.toUpperCase()} ${[...on].map((id) => this.#written(id)).join('/')}`)
+        .join(', ')
       const parts = bus.parts.map(({ ref }) => ref)
       const [first, second] = [...wired(bus).keys()]
       if (this.#swapped(bus, one.pins) && first !== undefined && second !== undefined)
@@ -470,7 +550,9 @@ class Comparer {
     return signals.some((a) =>
       signals.some(
         (b) =>
-          a < b && planned.get(a)?.has(pins.get(b)?.id ?? '') === true && planned.get(b)?.has(pins.get(a)?.id ?? '') === true,
+          a < b &&
+          planned.get(a)?.has(pins.get(b)?.id ?? '') === true &&
+          planned.get(b)?.has(pins.get(a)?.id ?? '') === true,
       ),
     )
   }
@@ -489,7 +571,9 @@ class Comparer {
       const could = parts.filter((part) => {
         const { option } = addressesOf(part)[0] ?? {}
         const values = part.part.options.find((one) => one.id === option)?.values ?? []
-        return values.some(({ value }) => value === address) && !addressesOf(part).some((one) => spoken.has(one.address))
+        return (
+          values.some(({ value }) => value === address) && !addressesOf(part).some((one) => spoken.has(one.address))
+        )
       })
       const [only] = could
       const own = only && addressesOf(only)[0]
@@ -516,7 +600,9 @@ class Comparer {
 
   #missing(things: readonly Thing[]): void {
     const pins = new Set(things.flatMap(({ meant }) => (meant.is === 'pin' ? [meant.pin.id] : [])))
-    const kinds = new Set([...this.#uses.begins, ...this.#uses.pins.flatMap(({ bus }) => bus ?? [])].map(({ kind }) => kind))
+    const kinds = new Set(
+      [...this.#uses.begins, ...this.#uses.pins.flatMap(({ bus }) => bus ?? [])].map(({ kind }) => kind),
+    )
     const said = new Set<Bus>()
     for (const line of this.#lines) {
       if (this.#met.has(line) || pins.has(line.host.pin)) continue
@@ -528,7 +614,7 @@ class Comparer {
       }
       const end = bus ? bus.parts.map(({ ref }) => ref).join(', ') : line.use.end
       const planned = bus ? `${bus.kind.toUpperCase()}` : this.#pinText(line)
-      this.#say('missing', undefined, { end, planned }, [line.use.end])
+      this.#say('missing', undefined, { end, planned }, bus ? bus.parts.map(({ ref }) => ref) : [line.use.end])
     }
   }
 

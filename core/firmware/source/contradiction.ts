@@ -11,7 +11,8 @@ export interface Contradiction {
 }
 
 const drivesPin = ({ doing }: PinUse): boolean => doing === 'output' || doing === 'pwm' || doing === 'analog-out'
-const readsPin = ({ doing }: PinUse): boolean => doing === 'input' || doing === 'analog-in' || doing === 'interrupt' || doing === 'touch'
+const readsPin = ({ doing }: PinUse): boolean =>
+  doing === 'input' || doing === 'analog-in' || doing === 'interrupt' || doing === 'touch'
 
 /** What in the uses of a pin goes against its line: driving what talks, only reading what wants to be driven. */
 export function contradiction(line: Line, uses: readonly PinUse[]): Contradiction | undefined {

@@ -453,7 +453,7 @@ class Follower {
       return { is: 'number', number: name === 'true' ? 1 : 0, hex: false, via: [] }
     // A name that came in with everything of a module of the platform.
     const star = this.#isPython ? [...scope.file.names().keys()].find((one) => one.startsWith('* ')) : undefined
-    return { is: 'symbol', path: star === undefined ? name : `${star.slice(2)}.${name}`, via: [name] }
+    return { is: 'symbol', path: star === undefined ? name : `${star.slice(2)}.${name}`, via: [] }
   }
 
   #member(of: Value, name: string): Value {
@@ -468,14 +468,14 @@ class Follower {
         if (fixed) return fixed
         return of.made.own
           ? unknown(`${name} has no value yet`)
-          : { is: 'symbol', path: `${of.made.of}.${name}`, via: [name] }
+          : { is: 'symbol', path: `${of.made.of}.${name}`, via: [] }
       }
       case 'class':
         return (
           of.made.statics.get(name) ?? of.made.scope.get(name) ?? unknown(`${of.made.name}.${name} cannot be followed`)
         )
       case 'symbol':
-        return { is: 'symbol', path: `${of.path}.${name}`, via: [...of.via, name] }
+        return { is: 'symbol', path: `${of.path}.${name}`, via: of.via }
       case 'either':
         return either(
           of.options.map((one) => (one.is === 'object' ? (one.made.fields.get(name) ?? unknown(name)) : unknown(name))),

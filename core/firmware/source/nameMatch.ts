@@ -35,8 +35,8 @@ const same: Readonly<Record<string, string>> = Object.fromEntries(
     'interrupt irq int',
     'latch rclk stcp load pl',
     'shift srclk shcp',
-    'left l links',
-    'right r rechts',
+    'left links',
+    'right rechts',
     'distance dist sonar ultrasonic range',
     'pir motion movement',
     'fan vent',
@@ -44,8 +44,9 @@ const same: Readonly<Record<string, string>> = Object.fromEntries(
     'wiper w',
     'signal sig s out',
     'anode a+',
-    'row r',
-    'column col c',
+    'row rows',
+    'column columns col cols',
+    'segment segments seg segs',
     'direction dir',
     'step stp',
     'busy bsy',
@@ -59,9 +60,13 @@ const same: Readonly<Record<string, string>> = Object.fromEntries(
   }),
 )
 
-/** A name in its words: `trigPin2`, `TRIG_PIN_2` and `trig2` give `trigger`, `2`. */
+/**
+ * A name in its words: `trigPin2`, `TRIG_PIN_2` and `trig2` give `trigger`, `2`. Which item of a list it is says nothing:
+ * lists count from 0, and in an order of their own.
+ */
 export function wordsOf(name: string): string[] {
   return name
+    .replace(/\[\d+\]/g, ' ')
     .replace(/([a-z0-9])([A-Z])/g, '$1 $2')
     .replace(/([A-Z]+)([A-Z][a-z])/g, '$1 $2')
     .replace(/([A-Za-z])(\d)/g, '$1 $2')
@@ -80,6 +85,15 @@ interface Called {
 }
 
 const plain = (name: string): string => name.toLowerCase().replace(/[^a-z0-9]/g, '')
+
+const isDigits = (word: string): boolean => /^\d+$/.test(word)
+
+/** A number tells which of several, and nothing by itself; a word that the line is not called speaks against it. */
+const tells = (words: ReadonlyMap<string, number>, word: string): number => {
+  const known = words.get(word)
+  if (isDigits(word)) return known === undefined ? -0.4 : Math.min(1, known)
+  return known ?? -0.8
+}
 
 /** Finds which line of the plan a name in a program is about. */
 export class NameMatch {
@@ -136,7 +150,9 @@ export class NameMatch {
       const score = Math.max(
         0,
         ...tries.map((name) =>
-          name.reduce((sum, word) => sum + (words.get(word) ?? (/^\d+$/.test(word) ? -0.4 : -0.8)), 0),
+          name.some((word) => !isDigits(word) && words.has(word))
+            ? name.reduce((sum, word) => sum + tells(words, word), 0)
+            : 0,
         ),
       )
       if (!best || score > best.score) {

@@ -590,7 +590,13 @@ class CppReader extends TreeReader {
         const value = third ?? second
         const operator = this.all(node).find((one) => /=$/.test(this.textOf(one)) && one !== target && one !== value)
         return target && value
-          ? { kind: 'assign', target: this.expr(target), operator: this.textOf(operator) || '=', value: this.expr(value), at }
+          ? {
+              kind: 'assign',
+              target: this.expr(target),
+              operator: this.textOf(operator) || '=',
+              value: this.expr(value),
+              at,
+            }
           : this.unknown(node)
       }
       case 'BinaryExpression': {

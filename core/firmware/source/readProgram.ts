@@ -31,7 +31,11 @@ const chips: Readonly<Record<string, string>> = {
 }
 
 /** Reads the files of a program for a board: headers first, since the others build on them. */
-export function readProgram(files: readonly SourceFile[], language: SourceLanguage, board: Board | undefined): ReadFile[] {
+export function readProgram(
+  files: readonly SourceFile[],
+  language: SourceLanguage,
+  board: Board | undefined,
+): ReadFile[] {
   const known = (name: string): boolean | undefined => {
     if (name === 'ARDUINO') return true
     if (!board) return undefined

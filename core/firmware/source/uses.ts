@@ -1,6 +1,6 @@
 import type { BusKind } from '../../catalog/common.ts'
-import type { At, SourceLanguage } from './ir.ts'
 import type { Followed } from './follow.ts'
+import type { At, SourceLanguage } from './ir.ts'
 import type { Call, GivenValue, Made, Value } from './values.ts'
 
 /** What a program does with a pin. */
@@ -13,8 +13,14 @@ export interface PinUse {
   readonly pull: 'up' | 'down' | undefined
   /** Bus object that takes it and the line that it is: `Wire`, `sda`. */
   readonly bus: { readonly object: string; readonly kind: BusKind; readonly signal: string } | undefined
-  /** Names that tell what it is for, the most telling first. */
+  /** Names that the number itself was given, the first at first. */
+  readonly own: readonly string[]
+  /** Those, and names of what it is given to. */
   readonly names: readonly string[]
+  /** Which argument of a library it is, from 0. */
+  readonly place: number | undefined
+  /** The pin object that a call makes. */
+  readonly made: Made | undefined
   /** The call as it is named: `pinMode`, `Servo.attach`. */
   readonly call: string
   /** False where a library is given a number that may be something else than a pin. */
@@ -123,12 +129,15 @@ const pythonFunctions: Readonly<Record<string, readonly Slot[]>> = {
 }
 
 const gpiozeroOut = 'LED PWMLED Buzzer TonalBuzzer OutputDevice DigitalOutputDevice PWMOutputDevice Servo AngularServo'
-const gpiozeroIn =
-  'Button MotionSensor LineSensor LightSensor InputDevice DigitalInputDevice SmoothedInputDevice'
+const gpiozeroIn = 'Button MotionSensor LineSensor LightSensor InputDevice DigitalInputDevice SmoothedInputDevice'
 
 const gpiozero: Readonly<Record<string, readonly Slot[]>> = {
-  ...Object.fromEntries(gpiozeroOut.split(' ').map((name) => [name, [{ at: 0, names: ['pin'], doing: 'output' as const }]])),
-  ...Object.fromEntries(gpiozeroIn.split(' ').map((name) => [name, [{ at: 0, names: ['pin'], doing: 'input' as const }]])),
+  ...Object.fromEntries(
+    gpiozeroOut.split(' ').map((name) => [name, [{ at: 0, names: ['pin'], doing: 'output' as const }]]),
+  ),
+  ...Object.fromEntries(
+    gpiozeroIn.split(' ').map((name) => [name, [{ at: 0, names: ['pin'], doing: 'input' as const }]]),
+  ),
   RGBLED: ['red', 'green', 'blue'].map((name, at) => ({ at, names: [name], doing: 'output' as const })),
   Motor: ['forward', 'backward'].map((name, at) => ({ at, names: [name], doing: 'output' as const })),
   PhaseEnableMotor: ['phase', 'enable'].map((name, at) => ({ at, names: [name], doing: 'output' as const })),
@@ -150,16 +159,29 @@ const pigpioMethods: Readonly<Record<string, readonly Slot[]>> = {
   callback: [slot(0, 'interrupt')],
 }
 
-const busLines = (kind: BusKind, ...lines: readonly (readonly [string, number | undefined, string])[]): { kind: BusKind; slots: Slot[] } => ({
+const busLines = (
+  kind: BusKind,
+  ...lines: readonly (readonly [string, number | undefined, string])[]
+): { kind: BusKind; slots: Slot[] } => ({
   kind,
-  slots: lines.map(([signal, at, names]) => ({ ...(at === undefined ? {} : { at }), names: names.split(' '), doing: 'bus', signal })),
+  slots: lines.map(([signal, at, names]) => ({
+    ...(at === undefined ? {} : { at }),
+    names: names.split(' '),
+    doing: 'bus',
+    signal,
+  })),
 })
 
 const pythonBuses: Readonly<Record<string, { kind: BusKind; slots: Slot[] }>> = {
   'machine.I2C': busLines('i2c', ['scl', undefined, 'scl'], ['sda', undefined, 'sda']),
   'machine.SoftI2C': busLines('i2c', ['scl', 0, 'scl'], ['sda', 1, 'sda']),
   'machine.SPI': busLines('spi', ['sck', undefined, 'sck'], ['mosi', undefined, 'mosi'], ['miso', undefined, 'miso']),
-  'machine.SoftSPI': busLines('spi', ['sck', undefined, 'sck'], ['mosi', undefined, 'mosi'], ['miso', undefined, 'miso']),
+  'machine.SoftSPI': busLines(
+    'spi',
+    ['sck', undefined, 'sck'],
+    ['mosi', undefined, 'mosi'],
+    ['miso', undefined, 'miso'],
+  ),
   'machine.UART': busLines('uart', ['tx', undefined, 'tx'], ['rx', undefined, 'rx']),
   'machine.I2S': busLines('i2s', ['bck', undefined, 'sck'], ['ws', undefined, 'ws'], ['dout', undefined, 'sd']),
   'busio.I2C': busLines('i2c', ['scl', 0, 'scl'], ['sda', 1, 'sda']),
@@ -205,6 +227,8 @@ class Collector {
   readonly #bauds: BaudUse[] = []
   readonly #lost: { why: string; call: string; at: At }[] = []
   readonly #given = new Set<string>()
+  /** Pin objects that are given to something. */
+  readonly #passed = new Set<Made>()
   #counting: Counting = 'gpio'
 
   constructor(language: SourceLanguage) {
@@ -214,8 +238,10 @@ class Collector {
   uses(): Uses {
     // A bus whose pins are set by their own calls is not begun without any.
     const begins = this.#begins.filter(({ object }) => !this.#given.has(object))
+    // A pin object that is only made to be given away is what it is given to.
+    const pins = this.#pins.filter(({ made, doing }) => !made || doing !== 'given' || !this.#passed.has(made))
     return {
-      pins: once(this.#pins, (use) => `${use.at.file} ${use.at.from} ${use.doing} ${valueKey(use.pin)} ${use.bus?.signal}`),
+      pins: once(pins, (use) => `${use.at.file} ${use.at.from} ${use.doing} ${valueKey(use.pin)} ${use.bus?.signal}`),
       begins: once(begins, (one) => one.object),
       addresses: once(this.#addresses, (one) => `${one.address} ${one.at.file} ${one.at.from}`),
       bauds: once(this.#bauds, (one) => `${one.object} ${one.baud}`),
@@ -225,6 +251,7 @@ class Collector {
   }
 
   take(call: Call): void {
+    for (const { value } of call.args) collectMade(value, this.#passed)
     if (this.#language === 'cpp') this.#cpp(call)
     else this.#python(call)
     this.#address(call)
@@ -282,7 +309,8 @@ class Collector {
       if (signal === 'baud' || signal === 'settings') return
       const arg = args[at]
       // A pin of -1 is left as it was.
-      if (arg && !(arg.value.is === 'number' && arg.value.number < 0)) this.#bus(call, object, kind, slot(at, 'bus', { signal }))
+      if (arg && !(arg.value.is === 'number' && arg.value.number < 0))
+        this.#bus(call, object, kind, slot(at, 'bus', { signal }))
     })
   }
 
@@ -311,7 +339,13 @@ class Collector {
       for (const one of zero) {
         const up = argOf(args, { names: ['pull_up'], doing: 'input' })?.value
         const isIn = one.doing === 'input' && (last === 'Button' || up !== undefined)
-        const pull = isIn ? (up?.is === 'number' && up.number === 0 ? 'down' : up?.is === 'symbol' ? undefined : 'up') : undefined
+        const pull = isIn
+          ? up?.is === 'number' && up.number === 0
+            ? 'down'
+            : up?.is === 'symbol'
+              ? undefined
+              : 'up'
+          : undefined
         this.#pin(call, one, { doing: one.doing, pull }, one.names?.[0] === 'pin' ? [] : (one.names ?? []))
       }
       return
@@ -321,25 +355,40 @@ class Collector {
       for (const one of pigpioMethods[last] ?? []) this.#pin(call, one, mode)
       return
     }
-    if (last === 'SMBus' || last === 'spidev') return
+    if (last === 'SMBus' || last === 'SpiDev') {
+      this.#begins.push({ object: call.made?.name ?? last, kind: last === 'SMBus' ? 'i2c' : 'spi', at: call.at })
+      return
+    }
     if (path === 'serial.Serial') {
       const rate = argOf(args, { names: ['baudrate'], at: 1, doing: 'bus' })
       if (rate?.value.is === 'number')
         this.#bauds.push({ object: call.made?.name ?? path, baud: rate.value.number, at: call.at })
+      this.#begins.push({ object: call.made?.name ?? path, kind: 'uart', at: call.at })
       return
     }
     const known = pythonFunctions[path]
     if (known) {
       const modeArg =
-        path === 'machine.Pin' || path === 'GPIO.setup' ? argOf(args, { at: 1, names: ['mode'], doing: 'input' }) : undefined
-      const mode = path === 'machine.Pin' || path === 'GPIO.setup' ? withPull(modeOf(modeArg?.value), pullOf(args)) : undefined
+        path === 'machine.Pin' || path === 'GPIO.setup'
+          ? argOf(args, { at: 1, names: ['mode'], doing: 'input' })
+          : undefined
+      const mode =
+        path === 'machine.Pin' || path === 'GPIO.setup' ? withPull(modeOf(modeArg?.value), pullOf(args)) : undefined
       for (const one of known) this.#pin(call, one, mode)
       return
     }
     const bit = /^microbit\.(pin\d+)\.(\w+)$/.exec(path)
     if (bit) {
       const doing = bitMethods[bit[2] as string]
-      if (doing) this.#use(call, { is: 'symbol', path: `microbit.${bit[1]}`, via: [] }, { doing, pull: undefined }, [], 'pin', true)
+      if (doing)
+        this.#use(
+          call,
+          { is: 'symbol', path: `microbit.${bit[1]}`, via: [] },
+          { doing, pull: undefined },
+          [],
+          'pin',
+          true,
+        )
       return
     }
     if (of) {
@@ -367,7 +416,11 @@ class Collector {
       if (last === 'irq') say('interrupt')
       else if (['on', 'off', 'high', 'low', 'toggle'].includes(last)) say('output')
       else if ((last === 'value' || last === '()') && call.args.length > 0) say('output')
-      else if (last === 'init') say(modeOf(argOf(call.args, { at: 0, names: ['mode'], doing: 'input' })?.value)?.doing ?? 'input', pullOf(call.args))
+      else if (last === 'init')
+        say(
+          modeOf(argOf(call.args, { at: 0, names: ['mode'], doing: 'input' })?.value)?.doing ?? 'input',
+          pullOf(call.args),
+        )
     } else if (takers.has(last)) this.#library(call, false)
   }
 
@@ -375,7 +428,14 @@ class Collector {
     const arg = argOf(call.args, one)
     if (!arg) return
     const doing = mode ? mode.doing : one.doing
-    this.#use(call, arg.value, { doing, pull: mode?.pull }, [...names, ...namesOf(call, call.made)], one.counts ?? 'pin', true)
+    this.#use(
+      call,
+      arg.value,
+      { doing, pull: mode?.pull },
+      [...names, ...namesOf(call, call.made)],
+      one.counts ?? 'pin',
+      true,
+    )
   }
 
   #bus(call: Call, object: string, kind: BusKind, one: Slot): void {
@@ -388,7 +448,10 @@ class Collector {
         doing: 'bus',
         pull: undefined,
         bus: { object, kind, signal: one.signal ?? '' },
-        names: [...pin.via],
+        own: pin.via,
+        names: pin.via,
+        place: undefined,
+        made: undefined,
         call: call.path,
         sure: true,
         counts: 'pin',
@@ -403,10 +466,19 @@ class Collector {
       const isObject = arg.value.is === 'object' && values.length > 0
       for (const pin of values) {
         if (pin.is === 'unknown' || pin.is === 'text') continue
-        if (pin.is === 'number' && (pin.hex || pin.number < 0 || pin.number > 255 || !Number.isInteger(pin.number))) continue
+        if (pin.is === 'number' && (pin.hex || pin.number < 0 || pin.number > 255 || !Number.isInteger(pin.number)))
+          continue
         const told = isObject || (sure && index === 0)
         const keyword = arg.name === undefined ? [] : [arg.name]
-        this.#use(call, pin, { doing: 'given', pull: undefined }, [...keyword, ...namesOf(call, call.made ?? call.of)], 'pin', told)
+        this.#use(
+          call,
+          pin,
+          { doing: 'given', pull: undefined },
+          [...keyword, ...namesOf(call, call.made ?? call.of)],
+          'pin',
+          told,
+          index,
+        )
       }
     })
   }
@@ -418,6 +490,7 @@ class Collector {
     names: readonly string[],
     counts: PinUse['counts'],
     sure: boolean,
+    place?: number,
   ): void {
     for (const pin of pinValues(value)) {
       if (pin.is === 'unknown') {
@@ -430,7 +503,10 @@ class Collector {
         doing,
         pull,
         bus: undefined,
+        own: pin.via,
         names: all,
+        place: doing === 'given' ? place : undefined,
+        made: call.made,
         call: call.path,
         sure,
         counts,
@@ -533,7 +609,9 @@ function pinValues(value: Value, depth = 0): Value[] {
       const [first] = value.made.args
       const { name } = value.made
       return first
-        ? pinValues(first.value, depth + 1).map((one): Value => (name === undefined ? one : ({ ...one, via: [...one.via, name] } as Value)))
+        ? pinValues(first.value, depth + 1).map(
+            (one): Value => (name === undefined ? one : ({ ...one, via: [...one.via, name] } as Value)),
+          )
         : []
     }
     case 'map':
@@ -543,6 +621,11 @@ function pinValues(value: Value, depth = 0): Value[] {
     default:
       return [value]
   }
+}
+
+function collectMade(value: Value, into: Set<Made>): void {
+  if (value.is === 'object') into.add(value.made)
+  else if (value.is === 'list') for (const one of value.items) collectMade(one, into)
 }
 
 /** Names that tell what a call is about besides the pin's own: the object that is made or spoken to. */
@@ -558,7 +641,13 @@ function cppBus(of: Made | undefined, owner: string): BusKind | undefined {
 }
 
 const valueKey = (value: Value): string =>
-  value.is === 'number' ? `n${value.number}` : value.is === 'symbol' ? value.path : value.is === 'text' ? `"${value.text}"` : value.is
+  value.is === 'number'
+    ? `n${value.number}`
+    : value.is === 'symbol'
+      ? value.path
+      : value.is === 'text'
+        ? `"${value.text}"`
+        : value.is
 
 function once<T>(list: readonly T[], key: (one: T) => string): T[] {
   const seen = new Set<string>()
