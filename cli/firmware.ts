@@ -81,7 +81,8 @@ export function settingsCommand(
   const board = boardFor(wiring, file, named, (one) => !some || named !== undefined || withSystem(one), '')
   const settings = settingsOf(wiring, board.ref)
   if (json) printJson(settings ?? { ref: board.ref, settings: [] })
-  else if (!settings) print(`${board.ref}: ${board.title} runs the program alone, without a system: nothing needs to be set.`)
+  else if (!settings)
+    print(`${board.ref}: ${board.title} runs the program alone, without a system: nothing needs to be set.`)
   else if (as === 'text') print(settingsText(settings))
   else {
     const lines = bootLines(settings).filter((line) => as === 'lines' || line.startsWith('dtoverlay='))

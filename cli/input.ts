@@ -33,12 +33,12 @@ export function readPlanFile(file: string): { plan: Plan; text: string } {
   return { plan: plan.value, text }
 }
 
-export function readTextFile(file: string): string {
+export function readTextFile(file: string, expected = 'a plan in YAML or JSON'): string {
   try {
     return readText(file, MAX_TEXT_LENGTH)
   } catch (error) {
     if (!(error instanceof FileTrouble)) throw error
-    throw new InputError([`${file}: ${error.message}; expected a plan in YAML or JSON`])
+    throw new InputError([`${file}: ${error.message}; expected ${expected}`])
   }
 }
 

@@ -4,6 +4,7 @@ import { pageNames } from '../core/sheets/pages.ts'
 import { assignCommand } from './assign.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand, reportFormats } from './check.ts'
+import { compareSourceCommand } from './compareSource.ts'
 import { constantsCommand, languages, settingFormats, settingsCommand } from './firmware.ts'
 import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
@@ -89,6 +90,16 @@ export async function run(args: readonly string[]): Promise<Status> {
     .addOption(new Option('--as <format>', 'format').choices(settingFormats))
     .addOption(json())
     .action(end(settingsCommand))
+  program
+    .command('compare-source')
+    .argument('<file>')
+    .argument('<source...>')
+    .description('compare a program with a plan: 0 they agree, 1 they differ')
+    .option('--board <ref>', 'board, where the plan has several')
+    .addOption(new Option('--language <name>', 'language, where the files do not tell').choices(languages))
+    .addOption(new Option('--as <format>', 'for code hosts and builds').choices(reportFormats))
+    .addOption(json())
+    .action(end(compareSourceCommand))
   program
     .command('serve')
     .description('start the web application on this machine')

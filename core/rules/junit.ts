@@ -1,12 +1,15 @@
 import { allRules } from './index.ts'
-import type { Reported } from './sarif.ts'
+import type { Reported, ReportedRule } from './sarif.ts'
 
 /**
  * Findings as JUnit XML, for builds that show tests: a suite for each plan and a test case for each rule. A fault fails
  * its case; cautions and tips stand in its output; a file that is no plan is an error.
  */
-export function junitOf(reported: readonly Reported[]): string {
-  const suites = reported.map(suiteOf)
+export function junitOf(
+  reported: readonly Reported[],
+  rules: readonly ReportedRule[] = allRules.map(({ meta }) => meta),
+): string {
+  const suites = reported.map((one) => suiteOf(one, rules))
   const sum = (of: 'tests' | 'failures' | 'errors'): number => suites.reduce((total, one) => total + one[of], 0)
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
@@ -17,7 +20,10 @@ export function junitOf(reported: readonly Reported[]): string {
   ].join('\n')
 }
 
-function suiteOf(one: Reported): { tests: number; failures: number; errors: number; lines: readonly string[] } {
+function suiteOf(
+  one: Reported,
+  rules: readonly ReportedRule[],
+): { tests: number; failures: number; errors: number; lines: readonly string[] } {
   const name = xmlText(one.file)
   if ('unreadable' in one)
     return {
@@ -33,8 +39,8 @@ function suiteOf(one: Reported): { tests: number; failures: number; errors: numb
       ],
     }
   let failures = 0
-  const cases = allRules.flatMap(({ meta }) => {
-    const found = one.findings.filter(({ rule }) => rule === meta.id)
+  const cases = rules.flatMap(({ id }) => {
+    const found = one.findings.filter(({ rule }) => rule === id)
     const live = found.filter(({ accepted }) => accepted === undefined)
     const faults = live.filter(({ severity }) => severity === 'fault')
     const line = ({ place, severity, message }: (typeof found)[number]): string =>
@@ -54,15 +60,15 @@ function suiteOf(one: Reported): { tests: number; failures: number; errors: numb
         : []),
       ...(others.length > 0 ? [`      <system-out>${xmlText(others.join('\n'))}</system-out>`] : []),
     ]
-    const head = `    <testcase classname="${name}" name="${meta.id}"`
+    const head = `    <testcase classname="${name}" name="${id}"`
     return inside.length === 0 ? [`${head}/>`] : [`${head}>`, ...inside, '    </testcase>']
   })
   return {
-    tests: allRules.length,
+    tests: rules.length,
     failures,
     errors: 0,
     lines: [
-      `  <testsuite name="${name}" tests="${allRules.length}" failures="${failures}" errors="0" skipped="0">`,
+      `  <testsuite name="${name}" tests="${rules.length}" failures="${failures}" errors="0" skipped="0">`,
       ...cases,
       '  </testsuite>',
     ],

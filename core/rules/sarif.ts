@@ -1,12 +1,19 @@
 import { findingKey } from '../plan/findingKey.ts'
-import type { Finding, Severity } from './finding.ts'
+import type { Finding, Rule, Severity } from './finding.ts'
 import { allRules } from './index.ts'
 import type { Place } from './places.ts'
 
 /** Findings of one plan file with their places in it; or why the file is no plan. */
 export type Reported =
-  | { readonly file: string; readonly findings: readonly (Finding & { readonly place: Place })[] }
+  | { readonly file: string; readonly findings: readonly ReportedFinding[] }
   | { readonly file: string; readonly unreadable: readonly string[] }
+
+export type ReportedFinding = Pick<Finding, 'rule' | 'severity' | 'message' | 'why' | 'at' | 'accepted'> & {
+  readonly place: Place
+}
+
+/** What is looked for: a rule of the checks, or a kind of difference between program and plan. */
+export type ReportedRule = Pick<Rule['meta'], 'id' | 'about' | 'severities'>
 
 const levels: Readonly<Record<Severity, string>> = { fault: 'error', caution: 'warning', tip: 'note' }
 
@@ -14,8 +21,12 @@ const levels: Readonly<Record<Severity, string>> = { fault: 'error', caution: 'w
  * Findings as a SARIF 2.1.0 log (OASIS, Static Analysis Results Interchange Format), for code hosts that show them at
  * the line of the plan. Accepted findings are suppressed with the maker's reason.
  */
-export function sarifOf(reported: readonly Reported[], version: string): object {
-  const index = new Map(allRules.map(({ meta }, at) => [meta.id, at]))
+export function sarifOf(
+  reported: readonly Reported[],
+  version: string,
+  rules: readonly ReportedRule[] = allRules.map(({ meta }) => meta),
+): object {
+  const index = new Map(rules.map(({ id }, at) => [id, at]))
   return {
     $schema: 'https://docs.oasis-open.org/sarif/sarif/v2.1.0/errata01/os/schemas/sarif-schema-2.1.0.json',
     version: '2.1.0',
@@ -25,10 +36,10 @@ export function sarifOf(reported: readonly Reported[], version: string): object 
           driver: {
             name: 'Mark Post',
             version,
-            rules: allRules.map(({ meta }) => ({
-              id: meta.id,
-              shortDescription: { text: meta.about },
-              defaultConfiguration: { level: levels[meta.severities[0] as Severity] },
+            rules: rules.map(({ id, about, severities }) => ({
+              id,
+              shortDescription: { text: about },
+              defaultConfiguration: { level: levels[severities[0] as Severity] },
             })),
           },
         },
@@ -53,7 +64,7 @@ export function sarifOf(reported: readonly Reported[], version: string): object 
                 ruleId: rule,
                 ruleIndex: index.get(rule),
                 level: levels[severity],
-                message: { text: `${message} ${why}` },
+                message: { text: `${message} ${why}`.trim() },
                 locations: [
                   {
                     physicalLocation: {

@@ -128,6 +128,7 @@ void loop() {
       ['analogRead(A0)', 'analogRead(14)', []],
       ['analogRead(A0)', 'analogRead(A1)', ['unknown', 'missing LIGHT.2']],
       ['flap.attach(9)', 'flap.attach(10)', ['differs FLAP.SIG']],
+      ['flap.attach(9)', 'flap.attach(GREEN_LED)', ['differs FLAP.SIG']],
       ['digitalRead(gateSwitch)', 'digitalRead(gate())', ['lost']],
     ],
   },

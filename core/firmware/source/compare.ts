@@ -167,6 +167,9 @@ class Comparer {
   readonly #names: NameMatch
   readonly #declared: ReadonlyMap<string, Declared>
   readonly #found: Difference[] = []
+  #all: readonly Thing[] = []
+  /** Pins of which it was said already how they are used. */
+  readonly #judged = new Set<string>()
   /** Lines of the plan that the program has, rightly or not. */
   readonly #met = new Set<Line>()
 
@@ -191,6 +194,7 @@ class Comparer {
 
   run(): Difference[] {
     const things = this.#things()
+    this.#all = things
     const way = this.#mistakenWay(things)
     const placed = new Map<Thing, Line>()
     for (const thing of things) {
@@ -233,12 +237,25 @@ class Comparer {
       const number = use.pin.is === 'number' ? use.pin.number : undefined
       const written =
         use.pin.is === 'number' ? String(use.pin.number) : meant.is === 'none' ? meant.written : (use.names[0] ?? '')
-      const key = `${meant.is === 'pin' ? meant.pin.id : meant.written} ${use.names[0] ?? ''}`
+      const thing: Thing = { names: use.names, meant, number, written, uses: [use], sure: use.sure }
+      const about = this.#meantBy(thing)?.line.use.end ?? use.names[0] ?? ''
+      const key = `${meant.is === 'pin' ? meant.pin.id : meant.written} ${about}`
       const known = things.get(key)
       if (known) {
         known.uses.push(use)
         known.sure ||= use.sure
-      } else things.set(key, { names: use.names, meant, number, written, uses: [use], sure: use.sure })
+      } else things.set(key, thing)
+    }
+    // A constant that has a name of the plan is that pin, also where its use cannot be followed.
+    for (const { name, value } of this.#declared.values()) {
+      if (value.is !== 'number' && value.is !== 'symbol' && value.is !== 'text') continue
+      if (this.#names.exactly([name]).length === 0 || [...things.values()].some((thing) => thing.names.includes(name)))
+        continue
+      const meant = this.#finder.meant(value, 'pin')
+      const number = value.is === 'number' ? value.number : undefined
+      const written = number === undefined ? name : String(number)
+      if (meant.is !== 'other')
+        things.set(`declared ${name}`, { names: [name], meant, number, written, uses: [], sure: true })
     }
     // A bare number of a library that is no pin in the plan is no pin at all.
     return [...things.values()].filter(
@@ -255,13 +272,31 @@ class Comparer {
   /** The line that a thing is about: by its name, else by its pin. */
   #lineOf(thing: Thing): Line | undefined {
     const here = this.#linesAt(thing)
-    const named = this.#names.find(thing.names)
+    const named = this.#meantBy(thing)?.line
     // Several names fit, and the pin is one of theirs.
     if (!named) return here.find((line) => !contradiction(line, thing.uses)) ?? here[0]
     if (here.includes(named)) return named
     if (thing.sure) return named
     // A number that a library gets may be anything: it must have a name of its own that tells what it is.
     return this.#names.find(thing.uses[0]?.own ?? []) ?? here[0]
+  }
+
+  /**
+   * The line that a thing's names mean, and the name that says so. What the pin is given to comes before what the number
+   * is called, where it says plainly something else: `roadSide.attach(FIELD_SIDE)`.
+   */
+  #meantBy({ names, uses }: Thing): { line: Line; name: string } | undefined {
+    const own = uses[0]?.own ?? names
+    const given = names.filter((name) => !own.includes(name))
+    const ownLine = this.#names.find(own)
+    for (const name of given) {
+      const line = this.#names.find([name])
+      if (line && line !== ownLine && ownLine && this.#names.isCalled(line, name)) return { line, name }
+    }
+    const line = ownLine ?? this.#names.find(names)
+    if (!line) return undefined
+    const name = [...own, ...given].find((one) => this.#names.find([one]) === line)
+    return { line, name: name ?? names[0] ?? '' }
   }
 
   /** A way of counting that explains the numbers of the program much better than the platform's own does. */
@@ -282,7 +317,7 @@ class Comparer {
 
   /** A thing could be one of these lines: by its name where that tells, and by what is done with it. */
   #fits(thing: Thing, lines: readonly Line[]): boolean {
-    const named = this.#names.find(thing.names)
+    const named = this.#meantBy(thing)?.line
     if (named) return lines.includes(named)
     return lines.some((line) => !contradiction(line, thing.uses))
   }
@@ -368,7 +403,7 @@ class Comparer {
     const { meant } = thing
     if (line && meant.is === 'pin' && meant.pin.id === line.host.pin) {
       const mistaken = way && thing.number !== undefined ? this.#lineBy(way, thing) : undefined
-      if (!mistaken || this.#names.find(thing.names) === line) {
+      if (!mistaken || this.#meantBy(thing)?.line === line) {
         this.#right(thing, line)
         return
       }
@@ -407,8 +442,10 @@ class Comparer {
 
   #right(thing: Thing, line: Line): void {
     for (const one of this.#linesAt(thing)) this.#met.add(one)
-    const wrong = contradiction(line, thing.uses)
-    if (wrong) {
+    const uses = this.#usesOf(line)
+    const wrong = contradiction(line, uses)
+    if (wrong && !this.#judged.has(line.host.pin)) {
+      this.#judged.add(line.host.pin)
       this.#say(
         'mode',
         wrong.use.at,
@@ -418,9 +455,10 @@ class Comparer {
       return
     }
     const reading = readingsOf(this.#wiring).find(({ use }) => use === line.use)
-    const modes = thing.uses.filter((use) => use.doing === 'input' && /pinMode$|Pin$|setup$/.test(use.call))
+    const modes = uses.filter((use) => use.doing === 'input' && /pinMode$|Pin$|setup$/.test(use.call))
     const bare = modes.find((use) => use.pull === undefined)
-    if (reading?.pull && bare && !thing.uses.some((use) => use.pull !== undefined || use.doing === 'output')) {
+    if (reading?.pull && bare && !uses.some((use) => use.pull !== undefined || use.doing === 'output')) {
+      this.#judged.add(line.host.pin)
       this.#say('pull', bare.at, { pin: this.#meantText(thing), end: line.use.end, way: reading.pull }, [line.use.end])
       return
     }
@@ -430,6 +468,14 @@ class Comparer {
       { name: this.#called(thing), pin: this.#meantText(thing), end: line.use.end },
       [line.use.end],
     )
+  }
+
+  /** Everything that the program does with the pin of a line, under whatever names, but those of other lines. */
+  #usesOf(line: Line): PinUse[] {
+    return this.#all
+      .filter((thing) => thing.meant.is === 'pin' && thing.meant.pin.id === line.host.pin)
+      .filter((thing) => (this.#meantBy(thing)?.line.host ?? line.host) === line.host)
+      .flatMap(({ uses }) => uses)
   }
 
   /** The line whose pin a number is in another way of counting. */
@@ -628,8 +674,8 @@ class Comparer {
     return pin.cautions.some(({ id }) => ['onboard-led', 'onboard-button', 'usb-serial', 'serial-console'].includes(id))
   }
 
-  #called({ names, written }: Thing): string {
-    return names[0] ?? written
+  #called(thing: Thing): string {
+    return this.#meantBy(thing)?.name ?? thing.names[0] ?? thing.written
   }
 
   #meantText({ meant, written }: Thing): string {

@@ -100,6 +100,8 @@ export class NameMatch {
   readonly #called: readonly Called[]
 
   constructor(wiring: Wiring, board: string, lines: readonly Line[]) {
+    const ofPart = new Map<string, number>()
+    for (const { use } of lines) ofPart.set(use.part.ref, (ofPart.get(use.part.ref) ?? 0) + 1)
     const constants: readonly ConstantGroup[] = constantsOf(wiring, board)
     const pins = constants.flatMap((group) => group.constants).filter(({ host }) => host !== undefined)
     this.#called = lines.map((line): Called => {
@@ -116,20 +118,24 @@ export class NameMatch {
       const others = new Set(
         part.part.pins.filter((one) => one !== pin).flatMap((one) => [one.id, ...one.aliases].flatMap(wordsOf)),
       )
-      const ofPart = (text: string, tells: number): void => {
+      const addOfPart = (text: string, tells: number): void => {
         for (const word of wordsOf(text)) if (!others.has(word)) add(word, tells)
       }
-      ofPart(part.part.stem, 1.5)
-      ofPart(part.part.id, 1.5)
-      for (const keyword of part.part.keywords) if (!keyword.includes(' ')) ofPart(keyword, 1.2)
+      addOfPart(part.part.stem, 1.5)
+      addOfPart(part.part.id, 1.5)
+      for (const keyword of part.part.keywords) if (!keyword.includes(' ')) addOfPart(keyword, 1.2)
       const exact = pins.filter((one) => one.end === end || one.host === line.host).map(({ name }) => plain(name))
-      return { line, exact: new Set([...exact, plain(`${part.ref}${facts.pin}`)]), words }
+      // A part with one line is meant by its reference alone.
+      const alone = ofPart.get(part.ref) === 1 ? [plain(part.ref)] : []
+      return { line, exact: new Set([...exact, plain(`${part.ref}${facts.pin}`), ...alone]), words }
     })
   }
 
   /** Lines whose constant has exactly one of these names. */
   exactly(names: readonly string[]): Line[] {
     for (const name of names) {
+      // An item of a list has its own number, which is not that of a reference.
+      if (name.includes('[')) continue
       const bare = plain(name)
       const found = this.#called.filter(({ exact }) => exact.has(bare) || exact.has(bare.replace(/pin$/, '')))
       if (found.length > 0) return found.map(({ line }) => line)
@@ -163,8 +169,10 @@ export class NameMatch {
     return best && best.score >= 1.2 && best.score - second >= 0.9 ? best.line : undefined
   }
 
-  /** Words that some line of the plan is called by. */
-  knows(names: readonly string[]): boolean {
-    return names.some((name) => wordsOf(name).some((word) => this.#called.some(({ words }) => words.has(word))))
+  /** True when a line is called every word of a name, so that the name says nothing else. */
+  isCalled(line: Line, name: string): boolean {
+    const known = this.#called.find((one) => one.line === line)
+    const words = wordsOf(name)
+    return words.length > 0 && words.every((word) => known?.words.has(word))
   }
 }
