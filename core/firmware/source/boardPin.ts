@@ -31,11 +31,15 @@ export class PinFinder {
   readonly #program: Program | undefined
   readonly #byText = new Map<string, PinFacts>()
   readonly #counting: Counting
+  /** Positions are counted through all headers, so that one number means one pin and people count by it. */
+  readonly #positionsTell: boolean
 
   constructor(board: BoardInstance, language: Language, counting: Counting) {
     this.#board = board
     this.#language = language
     this.#counting = counting
+    const positions = board.facts.pins.map(({ position }) => position)
+    this.#positionsTell = new Set(positions).size === positions.length
     this.#program = board.board.programs.find((one) => one.as === language)
     for (const pin of board.facts.pins) {
       if (pin.net !== pin.id) continue
@@ -144,7 +148,7 @@ export class PinFinder {
       const add = (way: WayOfCounting): void => {
         if (!found.some((one) => one.way === way && one.pin === first)) found.push({ way, pin: first })
       }
-      if (pin.position === number) add('position')
+      if (pin.position === number && this.#positionsTell) add('position')
       if (digitsOf(pin.label) === number) add('label')
       if (digitsOf(pin.firmware) === number) add('gpio')
       if (pin.port !== undefined && digitsOf(pin.port) === number) add('port')

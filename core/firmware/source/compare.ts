@@ -120,6 +120,9 @@ export interface Comparison {
   readonly agrees: boolean
 }
 
+/** Addresses at one place of a program above which it asks them all. */
+const SCANNED = 4
+
 /** A pin of the program under one name. */
 interface Thing {
   readonly names: readonly string[]
@@ -611,8 +614,19 @@ class Comparer {
     const parts = this.#wiring.parts.filter((part) => part.mode?.i2c && part.home === this.#board)
     const has = new Set(parts.flatMap((part) => addressesOf(part).map(({ address }) => address)))
     const spoken = new Set(this.#uses.addresses.map((one) => one.address))
-    for (const { address, at } of this.#uses.addresses) {
-      if (has.has(address)) continue
+    const possible = new Set(
+      parts.flatMap((part) => {
+        const { option } = addressesOf(part)[0] ?? {}
+        return part.part.options.find((one) => one.id === option)?.values.map(({ value }) => value) ?? []
+      }),
+    )
+    // A place that speaks to address after address looks who is there.
+    const perPlace = new Map<number, number>()
+    for (const { at } of this.#uses.addresses) perPlace.set(at.from, (perPlace.get(at.from) ?? 0) + 1)
+    for (const { address, at, sure } of this.#uses.addresses) {
+      if ((perPlace.get(at.from) ?? 0) > SCANNED) continue
+      // A number of a library is an address for certain only where a part of the plan could have it.
+      if (has.has(address) || (!sure && !possible.has(address))) continue
       // Whose straps could be set so, and to whose own address nobody speaks.
       const could = parts.filter((part) => {
         const { option } = addressesOf(part)[0] ?? {}

@@ -150,7 +150,8 @@ export class NameMatch {
     let best: { line: Line; score: number } | undefined
     let second = 0
     // Names of one pin are read together: `lcd` and `rs`.
-    const all = names.map((name) => [...new Set(wordsOf(name))]).filter((words) => words.length > 0)
+    // An item of a list may be any of several.
+    const all = names.filter((name) => !name.includes('[')).map((name) => [...new Set(wordsOf(name))]).filter((words) => words.length > 0)
     const tries = all.length > 1 ? [...all, [...new Set(all.flat())]] : all
     for (const { line, words } of this.#called) {
       const score = Math.max(

@@ -39,6 +39,8 @@ export interface BusBegin {
 
 export interface AddressUse {
   readonly address: number
+  /** True where a call of the bus itself says so; a number given to a library may be something else. */
+  readonly sure: boolean
   readonly names: readonly string[]
   readonly at: At
 }
@@ -517,21 +519,21 @@ class Collector {
 
   #address(call: Call): void {
     const last = lastOf(call.path)
-    const push = ({ value, at, name }: GivenValue): void => {
+    const push = ({ value, at, name }: GivenValue, sure: boolean): void => {
       if (value.is !== 'number' || value.number < 0x08 || value.number > 0x77) return
       const names = [...value.via, ...(name === undefined ? [] : [name]), ...namesOf(call, call.made ?? call.of)]
-      this.#addresses.push({ address: value.number, names, at })
+      this.#addresses.push({ address: value.number, sure, names, at })
     }
     if (addressMethods.has(last)) {
       const [first] = call.args
-      if (first) push(first)
+      if (first) push(first, true)
       return
     }
     const isTaker = call.made !== undefined || takers.has(last)
     if (!isTaker) return
     for (const arg of call.args) {
       const told = arg.value.is === 'number' && (arg.value.hex || arg.value.via.some((name) => /addr/i.test(name)))
-      if (told || (arg.name !== undefined && /addr/i.test(arg.name))) push(arg)
+      if (told || (arg.name !== undefined && /addr/i.test(arg.name))) push(arg, false)
     }
   }
 }
