@@ -308,7 +308,11 @@ void loop() {}
       ['LORA_RST 27\n#define LORA_DIO0 33', 'LORA_RST 33\n#define LORA_DIO0 27', ['exchanged LORA.RESET LORA.DIO0']],
       ['scale.begin(34, 32)', 'scale.begin(32, 34)', ['exchanged SCALE.DT SCALE.SCK']],
       ['VENT_FAN = 4', 'VENT_FAN = 39', ['differs VENT.G']],
-      ['brood.begin(0x76);', 'brood.begin(0x76); for (byte a = 8; a < 0x78; a++) { Wire.beginTransmission(a); Wire.endTransmission(); }', []],
+      [
+        'brood.begin(0x76);',
+        'brood.begin(0x76); for (byte a = 8; a < 0x78; a++) { Wire.beginTransmission(a); Wire.endTransmission(); }',
+        [],
+      ],
       ['brood.begin(0x76);', 'brood.begin(0x76); Wire.beginTransmission(0x50);', ['address']],
       ['gps.begin(9600, SERIAL_8N1, 16, 17)', 'Serial2.begin(9600)', []],
     ],

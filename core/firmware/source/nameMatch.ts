@@ -151,7 +151,10 @@ export class NameMatch {
     let second = 0
     // Names of one pin are read together: `lcd` and `rs`.
     // An item of a list may be any of several.
-    const all = names.filter((name) => !name.includes('[')).map((name) => [...new Set(wordsOf(name))]).filter((words) => words.length > 0)
+    const all = names
+      .filter((name) => !name.includes('['))
+      .map((name) => [...new Set(wordsOf(name))])
+      .filter((words) => words.length > 0)
     const tries = all.length > 1 ? [...all, [...new Set(all.flat())]] : all
     for (const { line, words } of this.#called) {
       const score = Math.max(
