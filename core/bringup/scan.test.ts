@@ -16,24 +16,53 @@ const grid = `     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f
 describe('reading a scan', () => {
   it.each<[string, string, (readonly [string | undefined, number[]])[]]>([
     ['the grid of a single-board computer', grid, [[undefined, [0x20, 0x3c, 0x57, 0x68, 0x76]]]],
-    ['a grid whose first row begins at 3', '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n00:          -- -- -- -- -- 08 -- -- -- -- -- -- --\n', [[undefined, [0x08]]]],
-    ['sentences', 'Scanning...\nI2C device found at address 0x3C  !\nI2C device found at address 0x76  !\ndone\n', [[undefined, [0x3c, 0x76]]]],
+    [
+      'a grid whose first row begins at 3',
+      '     0  1  2  3  4  5  6  7  8  9  a  b  c  d  e  f\n00:          -- -- -- -- -- 08 -- -- -- -- -- -- --\n',
+      [[undefined, [0x08]]],
+    ],
+    [
+      'sentences',
+      'Scanning...\nI2C device found at address 0x3C  !\nI2C device found at address 0x76  !\ndone\n',
+      [[undefined, [0x3c, 0x76]]],
+    ],
     ['nothing found', 'Scanning...\nNo I2C devices found\n', [[undefined, []]]],
     ['a list of decimals', '>>> i2c.scan()\n[32, 60, 118]\n', [[undefined, [0x20, 0x3c, 0x76]]]],
     ['a list of hexadecimals', "['0x3c', '0x76']", [[undefined, [0x3c, 0x76]]]],
     ['an empty list', '[]', [[undefined, []]]],
     ['decimals in sentences', 'Device at address 60\nDevice at address 118\n', [[undefined, [60, 118]]]],
-    ['two buses by name', 'Wire:\n 0x76\nWire1:\n 0x77\n', [['Wire', [0x76]], ['Wire1', [0x77]]]],
-    ['two buses of a single-board computer', `i2c-0\n${grid}i2c-1\n${grid.replace('76', '--')}`, [['i2c0', [0x20, 0x3c, 0x57, 0x68, 0x76]], ['i2c1', [0x20, 0x3c, 0x57, 0x68]]]],
-    ['our own serial lines among others', 'ets Jun  8 2016\n{"hello":"markpost"}\n{"step":"i2c:i2c0","found":[118,32]}\n', [['i2c0', [32, 118]]]],
+    [
+      'two buses by name',
+      'Wire:\n 0x76\nWire1:\n 0x77\n',
+      [
+        ['Wire', [0x76]],
+        ['Wire1', [0x77]],
+      ],
+    ],
+    [
+      'two buses of a single-board computer',
+      `i2c-0\n${grid}i2c-1\n${grid.replace('76', '--')}`,
+      [
+        ['i2c0', [0x20, 0x3c, 0x57, 0x68, 0x76]],
+        ['i2c1', [0x20, 0x3c, 0x57, 0x68]],
+      ],
+    ],
+    [
+      'our own serial lines among others',
+      'ets Jun  8 2016\n{"hello":"markpost"}\n{"step":"i2c:i2c0","found":[118,32]}\n',
+      [['i2c0', [32, 118]]],
+    ],
     ['addresses that nobody can have are left out', '[0, 1, 60, 127, 300]', [[undefined, [60]]]],
   ])('%s', (_, text, parts) => {
     expect(readScan(text)?.parts.map(({ bus, found }) => [bus, found])).toEqual(parts)
   })
 
-  it.each(['', 'hello', 'booting at 115200 baud\nready in 12 ms', '{"step":"out:L.A","state":"high"}'])('no scan at all: %j', (text) => {
-    expect(readScan(text)).toBeUndefined()
-  })
+  it.each(['', 'hello', 'booting at 115200 baud\nready in 12 ms', '{"step":"out:L.A","state":"high"}'])(
+    'no scan at all: %j',
+    (text) => {
+      expect(readScan(text)).toBeUndefined()
+    },
+  )
 })
 
 const short: Short = {

@@ -1,6 +1,6 @@
 import type { Catalog } from '../catalog/catalog.ts'
-import { hexAddress } from '../electrical/hexAddress.ts'
 import { i2cViews } from '../circuit/busView.ts'
+import { hexAddress } from '../electrical/hexAddress.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
@@ -60,8 +60,13 @@ export function readScan(text: string): ReadScan | undefined {
       continue
     }
     const found = addressesIn(line)
-    if (found.length > 0 || /\b(?:no|none|0)\b.*\bdevices?\b.*(?:found)?|\bnothing\b.*\bfound\b|^\[\s*\]$/i.test(line)) put(found)
-    else if (named === undefined && !/^(?:scanning|i2c scan\w*|done|scan (?:done|complete)|found \d+ device|\d+ devices?)/i.test(line)) ignored.push(line)
+    if (found.length > 0 || /\b(?:no|none|0)\b.*\bdevices?\b.*(?:found)?|\bnothing\b.*\bfound\b|^\[\s*\]$/i.test(line))
+      put(found)
+    else if (
+      named === undefined &&
+      !/^(?:scanning|i2c scan\w*|done|scan (?:done|complete)|found \d+ device|\d+ devices?)/i.test(line)
+    )
+      ignored.push(line)
   }
   if (!recognised) return undefined
   return { parts: parts.map((one) => ({ bus: one.bus, found: [...one.found].sort((a, b) => a - b) })), ignored }
@@ -164,9 +169,9 @@ export function compareScan(wiring: Wiring, scan: ReadScan): ScanComparison {
   )
   for (const { bus, found } of scan.parts) {
     const named = views.findIndex((view) => bus !== undefined && isCalled(view, bus))
-    const fit = (index: number): number =>
+    const fitting = (index: number): number =>
       (expected[index] ?? []).filter(({ address }) => found.includes(address)).length
-    const best = views.map((_, index) => index).sort((a, b) => fit(b) - fit(a) || a - b)[0]
+    const best = views.map((_, index) => index).sort((a, b) => fitting(b) - fitting(a) || a - b)[0]
     const index = named >= 0 ? named : best
     if (index !== undefined) give(index, found)
   }
@@ -208,16 +213,20 @@ function segmentOf(
     title,
     expected: expected.map(({ part, address }) => ({ part: part.ref, address })),
     present: [...found].filter((address) => wanted.has(address)),
-    missing: gone.map(({ part, address }): MissingDevice => ({
-      part: part.ref,
-      address,
-      causes: causesOfMissing(part, address, odd, nobody, expected.length),
-    })),
-    unexpected: odd.map((address): UnexpectedDevice => ({
-      address,
-      could: answering(wiring.catalog, address),
-      causes: causesOfOdd(address, gone, everywhere),
-    })),
+    missing: gone.map(
+      ({ part, address }): MissingDevice => ({
+        part: part.ref,
+        address,
+        causes: causesOfMissing(part, address, odd, nobody, expected.length),
+      }),
+    ),
+    unexpected: odd.map(
+      (address): UnexpectedDevice => ({
+        address,
+        could: answering(wiring.catalog, address),
+        causes: causesOfOdd(address, gone, everywhere),
+      }),
+    ),
   }
 }
 
