@@ -69,13 +69,11 @@ function reportsOf(plan: string, sources: readonly string[], { differences }: Co
         const severity = severityOf(one.kind)
         if (!severity || (one.place?.file ?? plan) !== file) return []
         const place = { line: one.place?.line ?? 1, column: one.place?.column ?? 1 }
-        return [{ rule: one.kind, severity, message: sentence(one.message), why: '', at: one.ends, place }]
+        return [{ rule: one.kind, severity, message: one.message, why: '', at: one.ends, place }]
       }),
     }),
   )
 }
-
-const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 function asText(file: string, { differences, board, agrees }: Comparison): string {
   const line = ({ kind, message, place }: Difference): string => {

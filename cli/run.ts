@@ -2,6 +2,7 @@ import { Command, CommanderError, Option } from 'commander'
 import { sheetFormats } from '../core/sheets/output.ts'
 import { pageNames } from '../core/sheets/pages.ts'
 import { assignCommand } from './assign.ts'
+import { bringUpCommand, bringUpFormats, scanCommand } from './bringup.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand, reportFormats } from './check.ts'
 import { compareSourceCommand } from './compareSource.ts'
@@ -100,6 +101,24 @@ export async function run(args: readonly string[]): Promise<Status> {
     .addOption(new Option('--as <format>', 'for code hosts and builds').choices(reportFormats))
     .addOption(json())
     .action(end(compareSourceCommand))
+  program
+    .command('scan')
+    .argument('<file>')
+    .argument('[scantext]', 'file with what a bus scan printed; standard input when left out or -')
+    .description('hold a bus scan against a plan: 0 they agree, 1 they differ')
+    .addOption(json())
+    .action(end(scanCommand))
+  program
+    .command('bringup')
+    .argument('<file>')
+    .description('the steps before, at and after the first power, or a test program')
+    .addOption(
+      new Option('--as <format>', 'format, or language of the test program')
+        .choices(bringUpFormats)
+        .makeOptionMandatory(),
+    )
+    .option('--board <ref>', 'board of the test program, where the plan has several')
+    .action(end(bringUpCommand))
   program
     .command('serve')
     .description('start the web application on this machine')
