@@ -39,6 +39,7 @@ const Pins = late(() => import('./places/Pins.tsx'), 'Pins', 'pins')
 const Kit = late(() => import('./places/Kit.tsx'), 'Kit', 'kit')
 const Bench = late(() => import('./places/Bench.tsx'), 'Bench', 'bench')
 const Workings = late(() => import('./places/Workings.tsx'), 'Workings', 'workings')
+const BringUp = late(() => import('./places/BringUp.tsx'), 'BringUp', 'bring-up')
 const Sheets = late(() => import('./places/Sheets.tsx'), 'Sheets', 'sheets')
 const Shelf = late(() => import('./places/Shelf.tsx'), 'Shelf', 'shelf')
 
@@ -48,7 +49,10 @@ const early = (...wanted: readonly { readonly load: () => Promise<void> }[]): vo
 const [, first, , place] = location.pathname.split('/')
 if (first === 'shelf') early(Shelf)
 if (first === 'plan')
-  early(PlanFrame, { kit: Kit, bench: Bench, workings: Workings, sheets: Sheets }[place ?? ''] ?? Pins)
+  early(
+    PlanFrame,
+    { kit: Kit, bench: Bench, workings: Workings, sheets: Sheets, 'bring-up': BringUp }[place ?? ''] ?? Pins,
+  )
 
 // What is kept of computations belongs to everybody: in development whoever changes it is stopped.
 if (import.meta.env.DEV) freezeKept()
@@ -77,6 +81,7 @@ createRoot(root).render(
                 <Route path="workings/:page?" element={<Workings />} />
                 <Route path="bench" element={<Bench />} />
                 <Route path="sheets" element={<Sheets />} />
+                <Route path="bring-up/:page?" element={<BringUp />} />
               </Route>
               <Route path="*" element={<Navigate to="/" replace />} />
             </Routes>

@@ -1,4 +1,4 @@
-import { layoutOf } from '../breadboard/layout.ts'
+import { type Layout, layoutOf } from '../breadboard/layout.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import { analogSpan } from '../circuit/analog.ts'
 import { type Budget, budgets } from '../circuit/budget.ts'
@@ -54,21 +54,16 @@ export interface Step {
   readonly board: string | undefined
 }
 
-/** All steps of a plan in the order in which they are done. */
-export function stepsOf(wiring: Wiring): Step[] {
-  const layout = layoutOf(wiring)
+/** Steps that a board does itself, asked by its serial line. */
+export const boardSteps = (wiring: Wiring): Step[] => [...scanSteps(wiring), ...signalSteps(wiring)]
+
+/** All steps of a plan in the order in which they are done; hole by hole where it is laid out. */
+export function stepsOf(wiring: Wiring, layout: Layout | undefined = layoutOf(wiring)): Step[] {
   const touches = continuityTouches(wiring, metalOf(wiring, layout))
-  return [
-    ...lookSteps(wiring),
-    ...touches.map(touchStep),
-    ...powerSteps(wiring),
-    ...scanSteps(wiring),
-    ...signalSteps(wiring),
-  ]
+  return [...lookSteps(wiring, layout), ...touches.map(touchStep), ...powerSteps(wiring), ...boardSteps(wiring)]
 }
 
-function lookSteps(wiring: Wiring): Step[] {
-  const layout = layoutOf(wiring)
+function lookSteps(wiring: Wiring, layout: Layout | undefined): Step[] {
   const holeOf = (end: string): string | undefined => {
     const hole = layout?.holeOf.get(end)
     return hole === undefined ? undefined : layout?.grid.name(hole)

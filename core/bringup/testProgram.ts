@@ -4,7 +4,7 @@ import { type Line, linesOf, pinOf } from '../firmware/lines.ts'
 import { programPin } from '../firmware/pinNames.ts'
 import { busPins } from '../wiring/buses.ts'
 import type { BoardInstance, Wiring } from '../wiring/model.ts'
-import { echoOf, type Step, scanId, stepsOf } from './steps.ts'
+import { boardSteps, echoOf, type Step, scanId } from './steps.ts'
 
 /** Languages in which a test program can be had. */
 export const testLanguages = ['cpp', 'micropython', 'python'] as const
@@ -71,7 +71,7 @@ export function testSteps(wiring: Wiring, board: BoardInstance, language: Langua
     const level = facts.activeLevel === 'low' ? 'high' : 'low'
     return { ...base, kind: facts.actuator ? 'move' : 'out', pins: [pin], rest: level }
   }
-  return stepsOf(wiring)
+  return boardSteps(wiring)
     .filter((one) => one.board === board.ref)
     .flatMap((one) => step(one) ?? [])
 }

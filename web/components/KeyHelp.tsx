@@ -11,7 +11,7 @@ const groups: readonly { readonly title: string; readonly rows: readonly Row[] }
   {
     title: 'Everywhere in a plan',
     rows: [
-      { keys: ['k', 'p', 'b', 'w', 's'], does: 'Kit, Pins, Bench, Workings, Sheets' },
+      { keys: ['k', 'p', 'b', 'w', 's', 'u'], does: 'Kit, Pins, Bench, Workings, Sheets, Bring-up' },
       { keys: ['Ctrl Z'], does: 'undo' },
       { keys: ['Ctrl Shift Z', 'Ctrl Y'], does: 'redo' },
       { keys: ['?'], does: 'this list' },
@@ -37,6 +37,14 @@ const groups: readonly { readonly title: string; readonly rows: readonly Row[] }
       { keys: ['t'], does: 'turn it' },
       { keys: ['b'], does: 'put it beside the breadboard' },
       { keys: ['Del'], does: 'give the place back to the tool' },
+    ],
+  },
+  {
+    title: 'Bring-up, at its steps',
+    rows: [
+      { keys: ['↓', '↑'], does: 'next step, the one before' },
+      { keys: ['y'], does: 'it is as it should be' },
+      { keys: ['n'], does: 'it is otherwise' },
     ],
   },
 ]

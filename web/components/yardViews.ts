@@ -64,3 +64,11 @@ export function litHost(wiring: Wiring, lit: readonly string[]): Host | undefine
   }
   return undefined
 }
+
+/** Signals by the end of their host. */
+export function yardUses(wiring: Wiring): Map<string, SignalUse[]> {
+  const uses = new Map<string, SignalUse[]>()
+  for (const one of wiring.signals)
+    for (const { host } of one.hosts) uses.set(host.end, [...(uses.get(host.end) ?? []), one])
+  return uses
+}

@@ -15,7 +15,7 @@ import { PickedTask } from '../components/PickedTask.tsx'
 import { usePinKeys } from '../components/pins/usePinKeys.ts'
 import { Questions } from '../components/Questions.tsx'
 import { WayOutDialog } from '../components/WayOutDialog.tsx'
-import { litHost, viewFor, viewsOf } from '../components/yardViews.ts'
+import { litHost, viewFor, viewsOf, yardUses } from '../components/yardViews.ts'
 import { useDerived } from '../store/derived.ts'
 import { editPlan as edit, editLate } from '../store/desk.ts'
 import { planActions } from '../store/planSlice.ts'
@@ -202,9 +202,7 @@ export function Pins() {
   }, [picked])
 
   const yard = useMemo((): YardState => {
-    const uses = new Map<string, SignalUse[]>()
-    for (const one of wiring.signals)
-      for (const { host } of one.hosts) uses.set(host.end, [...(uses.get(host.end) ?? []), one])
+    const uses = yardUses(wiring)
     const digits = new Map(best.map((one, index) => [one.host, index + 1]))
     return {
       wiring,

@@ -27,6 +27,7 @@ const places = [
   { path: 'bench', title: 'Bench', key: 'b' },
   { path: 'workings', title: 'Workings', key: 'w' },
   { path: 'sheets', title: 'Sheets', key: 's' },
+  { path: 'bring-up', title: 'Bring-up', key: 'u' },
 ] as const
 
 /** What stands around every place of a plan: title, places, undo, findings, reserve. */

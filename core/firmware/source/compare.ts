@@ -226,7 +226,11 @@ class Comparer {
   }
 
   /** Where the number of a pin stands: at its name's declaration, else where it is used. */
-  #where({ names, uses }: Thing): At | undefined {
+  #where(thing: Thing): At | undefined {
+    const { names, uses } = thing
+    // What the pin is given to decides: the line where it is given is the one to look at.
+    const said = this.#meantBy(thing)?.name
+    if (said !== undefined && uses[0] && !uses[0].own.includes(said) && uses[0].own.length > 0) return uses[0].at
     const name = names[0]?.split(/[.[]/)[0] ?? ''
     return this.#declared.get(name)?.at ?? uses[0]?.at
   }

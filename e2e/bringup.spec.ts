@@ -1,0 +1,107 @@
+import { readFileSync } from 'node:fs'
+import { expect, expectAccessible, openSample, test } from './fixture.ts'
+
+const sketch = (roadSide: number, fieldSide: number): string => `const int north = 2, south = 3, release = 5;
+const int redLeft = 8, redRight = 7, white = 4;
+const int ROAD_SIDE = ${roadSide};
+const int FIELD_SIDE = ${fieldSide};
+Servo road, field;
+void setup() {
+  pinMode(north, INPUT_PULLUP); pinMode(south, INPUT_PULLUP); pinMode(release, INPUT_PULLUP);
+  pinMode(redLeft, OUTPUT); pinMode(redRight, OUTPUT); pinMode(white, OUTPUT);
+  road.attach(ROAD_SIDE); field.attach(FIELD_SIDE);
+  Wire.begin();
+}
+void loop() {}
+`
+
+test('constants are named in place, kept, and taken away as a file', async ({ page, address }) => {
+  await openSample(page, address, 'Branch-line crossing', 'bring-up/program')
+  const name = page.getByLabel('Name of BARRIER1.SIG')
+  await expect(name).toHaveValue('BARRIER1_SIG')
+  await name.fill('2nd')
+  await expect(page.getByText('not beginning with a digit')).toBeVisible()
+  await name.fill('roadSide')
+  await name.press('Enter')
+  await expect(page.getByRole('button', { name: 'Give BARRIER1.SIG its usual name' })).toBeVisible()
+  await expect(page.locator('.save-state')).toContainText('saved, rev.')
+  await page.reload()
+  await expect(page.getByLabel('Name of BARRIER1.SIG')).toHaveValue('roadSide')
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save branch_line_crossing_pins.h' }).click(),
+  ])
+  expect(readFileSync(await file.path(), 'utf8')).toMatch(/constexpr uint8_t roadSide = 9; /)
+  await expect(page.getByRole('region', { name: 'Which level does what' })).toContainText('MCU.D8 high')
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Give BARRIER1.SIG its usual name' }).click()
+  await expect(page.getByLabel('Name of BARRIER1.SIG')).toHaveValue('BARRIER1_SIG')
+})
+
+test('a sketch with two pins exchanged is found, shown at its line and on the board, and agrees when mended', async ({
+  page,
+  address,
+}) => {
+  await openSample(page, address, 'Branch-line crossing', 'bring-up/compare')
+  const choose = page.getByLabel('Files of the program')
+  const give = (name: string, text: string): Promise<void> =>
+    choose.setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  await give('notes.txt', 'hello')
+  await expect(page.getByRole('alert')).toContainText('expected files ending in .ino')
+  await give('crossing.ino', sketch(6, 9))
+  await expect(page.locator('.compare-sum')).toContainText('Program and plan differ')
+  const found = page.locator('.difference[data-kind=exchanged]')
+  await expect(found).toContainText('BARRIER1.SIG on 9 and BARRIER2.SIG on 6')
+  await found.getByRole('button').click()
+  await expect(page.locator('.source-line.now')).toContainText('const int ROAD_SIDE = 6;')
+  await expect(page.locator('.compare-board .flag.lit')).toHaveCount(2)
+  await expectAccessible(page)
+  await give('crossing.ino', sketch(9, 6))
+  await expect(page.locator('.compare-sum')).toContainText('Program and plan agree')
+})
+
+test('on a tablet a build is proven from the first step, what the board says is taken, and all is kept', async ({
+  page,
+  address,
+}) => {
+  await page.setViewportSize({ width: 1024, height: 768 })
+  await openSample(page, address, 'Branch-line crossing', 'bring-up')
+  const card = page.getByTestId('step-card')
+  await expect(card).toBeVisible({ timeout: 30_000 })
+  await expect(card).toHaveAttribute('data-step', 'look:RED1')
+  const right = page.getByRole('button', { name: 'As it should be' })
+  expect((await right.boundingBox())!.height).toBeGreaterThan(50)
+  await right.click()
+  await expect(card).toHaveAttribute('data-step', 'look:RED2')
+  await page.keyboard.press('y')
+  await expect(card).toHaveAttribute('data-step', 'look:WHITE')
+  await page.keyboard.press('ArrowUp')
+  await expect(card.getByText('As it should be,')).toBeVisible()
+  // A supply that reads too little is not as it should be.
+  await page.locator('summary', { hasText: 'First power' }).click()
+  await page.getByRole('button', { name: /5\.0 V from MCU\.5V/ }).click()
+  await page.getByLabel('What you read').fill('4.2')
+  await expect(card.getByText('outside')).toBeVisible()
+  await page.getByRole('button', { name: 'Write it down' }).click()
+  await expect(page.getByRole('button', { name: /wrong: 5\.0 V from MCU\.5V/ })).toBeVisible()
+  await expectAccessible(page)
+  // What the board says, pasted.
+  await page.locator('summary', { hasText: 'Signal by signal' }).click()
+  await page.getByRole('button', { name: /RELEASE\.1 at MCU\.D5/ }).click()
+  await page
+    .getByLabel('Answers of the board')
+    .fill(
+      'boot\n{"step":"in:RELEASE.1","value":1}\n{"step":"i2c:i2c0","found":[60]}\n{"step":"out:RED1.A","state":"high"}\n',
+    )
+  await page.getByRole('button', { name: 'Take 3 answers' }).click()
+  await expect(page.getByRole('button', { name: /right: RELEASE\.1 at MCU\.D5/ })).toBeVisible()
+  await expect(page.locator('.save-state')).toContainText('saved, rev.')
+  await page.reload()
+  await expect(page.locator('.prove-list').getByRole('status')).toContainText('4 of 63 done', { timeout: 30_000 })
+  // The scan is there with what it found, and so is its page.
+  await page.getByRole('link', { name: 'Bus scan' }).click()
+  await page.getByLabel('Text of a bus scan').fill('I2C device found at address 0x3D !')
+  await expect(page.getByText('COUNT does not answer')).toBeVisible()
+  await expect(page.getByText('its strap says 0x3D, not 0x3C')).toBeVisible()
+  await expectAccessible(page)
+})

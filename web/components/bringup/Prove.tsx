@@ -1,0 +1,392 @@
+import { useEffect, useMemo, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import {
+  type Answer,
+  judgeAnswer,
+  judgeTyped,
+  predictedWords,
+  readBoardLine,
+  stageOf,
+} from '../../../core/bringup/answers.ts'
+import { phases, phaseTitles, type Step, stepsOf } from '../../../core/bringup/steps.ts'
+import { stepsMarkdown } from '../../../core/bringup/stepsText.ts'
+import { type TestLanguage, testLanguages, testProgram } from '../../../core/bringup/testProgram.ts'
+import { languagesOf, languageTitles } from '../../../core/firmware/pinNames.ts'
+import type { Proof } from '../../../core/plan/planSchema.ts'
+import { useBench } from '../../store/bench.tsx'
+import { useDerived, usePlan } from '../../store/derived.ts'
+import { editPlan } from '../../store/desk.ts'
+import { isTyping, keysAreOn } from '../../store/keys.ts'
+import { SpotDrawing } from './SpotDrawing.tsx'
+import { fileName, saveAs } from './takeAway.ts'
+import { hasSerial, useSerial } from './useSerial.ts'
+
+const stageWords = {
+  planned: 'planned',
+  wired: 'wired: every joint sounds',
+  powered: 'powered: the supplies are right',
+  proven: 'proven: it does what the plan says',
+} as const
+
+/** The steps before, at and after the first power, one at a time. */
+export function Prove() {
+  const plan = usePlan()
+  const { wiring } = useDerived()
+  const bench = useBench()
+  // While a change is laid out the steps are those of the layout before it.
+  const layout = bench.layout && bench.wiring === wiring ? bench.layout : undefined
+  const wantsBench = Object.keys(plan.bench?.breadboards ?? {}).length > 0
+  const steps = useMemo(() => (wantsBench && !layout ? [] : stepsOf(wiring, layout)), [wiring, layout, wantsBench])
+  const done = plan.bringup?.done ?? {}
+  const [at, setAt] = useState<string>()
+  const [log, setLog] = useState<readonly string[]>([])
+  const first = steps.find(({ id }) => done[id] === undefined) ?? steps[0]
+  const step = steps.find(({ id }) => id === at) ?? first
+  const index = step ? steps.indexOf(step) : -1
+
+  const prove = (proofs: Readonly<Record<string, Proof | null>>, label: string): void => {
+    const after = { ...done }
+    for (const [id, proof] of Object.entries(proofs))
+      if (proof === null) delete after[id]
+      else after[id] = proof
+    editPlan([{ do: 'prove', steps: proofs, stage: stageOf(steps, after) }], label)
+  }
+  const seen = (one: Step, value: string, wrong: boolean, remark = ''): void => {
+    prove(
+      {
+        [one.id]: {
+          at: new Date().toISOString(),
+          ...(value === '' ? {} : { value }),
+          ...(remark === '' ? {} : { remark }),
+          ...(wrong ? { wrong: true } : {}),
+        },
+      },
+      wrong ? 'Write down what is otherwise' : 'Tick a step of bring-up',
+    )
+  }
+  const take = (answers: readonly Answer[]): void => {
+    const proofs: Record<string, Proof> = {}
+    for (const answer of answers) {
+      const one = steps.find(({ id }) => id === answer.step)
+      if (!one) continue
+      const { value, right } = judgeAnswer(wiring, one, answer)
+      // What only eyes know is ticked by hand.
+      if (right !== undefined)
+        proofs[one.id] = { at: new Date().toISOString(), value, ...(right ? {} : { wrong: true as const }) }
+    }
+    if (Object.keys(proofs).length > 0) prove(proofs, 'Take what the board says')
+  }
+  const serial = useSerial((line) => {
+    setLog((before) => [...before.slice(-199), line.trim()])
+    const read = readBoardLine(line)
+    if (read.is === 'answer') take([read.answer])
+    // A board that began anew is asked the step again.
+    if (read.is === 'hello' && step?.board) void ask(step)
+  })
+  const ask = async (one: Step): Promise<void> => {
+    const [kind, rest] = [one.id.slice(0, one.id.indexOf(':')), one.id.slice(one.id.indexOf(':') + 1)]
+    if (kind === 'out') {
+      for (const level of ['high', 'low', 'rest']) {
+        await serial.send(JSON.stringify({ do: one.id, level }))
+        await new Promise((wait) => setTimeout(wait, 900))
+      }
+      return
+    }
+    await serial.send(
+      JSON.stringify({ do: kind === 'i2c' ? `scan:${rest}` : kind === 'echo' ? one.id : `read:${rest}` }),
+    )
+  }
+  const go = (by: number): void => {
+    const next = steps[Math.max(0, Math.min(steps.length - 1, index + by))]
+    if (next) setAt(next.id)
+  }
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented || !step) return
+      if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+        event.preventDefault()
+        go(event.key === 'ArrowDown' ? 1 : -1)
+      } else if (keysAreOn() && (event.key === 'y' || event.key === 'n')) {
+        event.preventDefault()
+        seen(step, '', event.key === 'n')
+        if (event.key === 'y') go(1)
+      }
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  })
+  if (wantsBench && !layout) return <p className="soft">The bench is being laid out …</p>
+  if (!step)
+    return (
+      <p className="soft">
+        Nothing is wired yet. Once it is, every joint, supply and signal stands here with what it must show.
+      </p>
+    )
+  const right = steps.filter(({ id }) => done[id] !== undefined && done[id]?.wrong !== true).length
+  return (
+    <div className="prove">
+      <aside className="prove-list" aria-label="Steps">
+        <p role="status">
+          <b>
+            {right} of {steps.length}
+          </b>{' '}
+          done. The build is {stageWords[stageOf(steps, done)]}.
+        </p>
+        {phases.map((phase) => {
+          const own = steps.filter((one) => one.phase === phase)
+          return own.length === 0 ? null : (
+            <details key={phase} open={step.phase === phase}>
+              <summary>
+                {phaseTitles[phase]}{' '}
+                <small>
+                  {own.filter(({ id }) => done[id] !== undefined && done[id]?.wrong !== true).length} of {own.length}
+                </small>
+              </summary>
+              <ol>
+                {own.map((one) => (
+                  <li key={one.id}>
+                    <button
+                      type="button"
+                      aria-current={one === step ? 'step' : undefined}
+                      className={stateOf(done[one.id])}
+                      onClick={() => setAt(one.id)}
+                    >
+                      <span aria-hidden="true">{markOf(done[one.id])}</span>
+                      <span className="visually-hidden">{stateOf(done[one.id])}: </span>
+                      {one.title}
+                    </button>
+                  </li>
+                ))}
+              </ol>
+            </details>
+          )
+        })}
+        <div className="prove-take">
+          <Button
+            size="sm"
+            variant="outline-dark"
+            onClick={() => saveAs(fileName(plan.title, '-bring-up.md'), stepsMarkdown(plan.title, steps, done))}
+          >
+            Save as a record
+          </Button>
+          <TestPrograms />
+        </div>
+      </aside>
+      <StepCard
+        key={step.id}
+        step={step}
+        number={index + 1}
+        of={steps.length}
+        proof={done[step.id]}
+        onSeen={(value, wrong, remark) => {
+          seen(step, value, wrong, remark)
+          if (!wrong) go(1)
+        }}
+        onForget={() => prove({ [step.id]: null }, 'Take a tick back')}
+        onGo={go}
+        drawing={layout && <SpotDrawing wiring={wiring} layout={layout} spots={step.spots} />}
+        board={
+          step.board !== undefined && (
+            <BoardLine serial={serial} log={log} onAsk={() => void ask(step)} onAnswers={take} />
+          )
+        }
+      />
+    </div>
+  )
+}
+
+const stateOf = (proof: Proof | undefined): string => (proof === undefined ? 'open' : proof.wrong ? 'wrong' : 'right')
+const markOf = (proof: Proof | undefined): string => (proof === undefined ? '○' : proof.wrong ? '✗' : '✓')
+
+function StepCard({
+  step,
+  number,
+  of,
+  proof,
+  onSeen,
+  onForget,
+  onGo,
+  drawing,
+  board,
+}: {
+  readonly step: Step
+  readonly number: number
+  readonly of: number
+  readonly proof: Proof | undefined
+  readonly onSeen: (value: string, wrong: boolean, remark: string) => void
+  readonly onForget: () => void
+  readonly onGo: (by: number) => void
+  readonly drawing: React.ReactNode
+  readonly board: React.ReactNode
+}) {
+  const [value, setValue] = useState(proof?.value ?? '')
+  const [remark, setRemark] = useState(proof?.remark ?? '')
+  const predicted = predictedWords(step)
+  const judged = judgeTyped(step, value)
+  return (
+    <section className="step-card" aria-label={`Step ${number} of ${of}`} data-testid="step-card" data-step={step.id}>
+      <div className="step-words">
+        <p className="soft">
+          Step {number} of {of}
+          {step.meter !== undefined && <> · meter: {step.meter}</>}
+        </p>
+        <h2>{step.title}</h2>
+        <p className="step-do">{step.does}</p>
+        <p className="step-expect">
+          <b>It should be:</b> {step.expect}
+        </p>
+        {(predicted !== undefined || step.phase === 'power') && (
+          <Form.Group className="step-value" controlId="step-value">
+            <Form.Label>What you read{predicted !== undefined ? ` (planned ${predicted})` : ''}</Form.Label>
+            <Form.Control
+              value={value}
+              maxLength={60}
+              className="mono"
+              inputMode="decimal"
+              onChange={(event) => setValue(event.target.value)}
+            />
+            {judged !== undefined && (
+              <small className={judged ? 'text-success' : 'text-danger'}>{judged ? 'within' : 'outside'}</small>
+            )}
+          </Form.Group>
+        )}
+        <div className="step-buttons">
+          <Button variant="dark" size="lg" onClick={() => onSeen(value, judged === false, remark)}>
+            {judged === false ? 'Write it down' : 'As it should be'}
+          </Button>
+          <Button variant="outline-danger" size="lg" onClick={() => onSeen(value, true, remark)}>
+            Otherwise
+          </Button>
+          <Button variant="outline-dark" size="lg" aria-label="The step before" onClick={() => onGo(-1)}>
+            ↑
+          </Button>
+          <Button variant="outline-dark" size="lg" aria-label="The next step" onClick={() => onGo(1)}>
+            ↓
+          </Button>
+        </div>
+        {proof && (
+          <p className={proof.wrong ? 'text-danger' : ''} role="status">
+            {proof.wrong ? 'Otherwise' : 'As it should be'}
+            {proof.value !== undefined && `: ${proof.value}`}
+            {proof.remark !== undefined && ` (${proof.remark})`}, {new Date(proof.at).toLocaleString()}.{' '}
+            <Button size="sm" variant="link" onClick={onForget}>
+              take it back
+            </Button>
+          </p>
+        )}
+        <details open={proof?.wrong === true}>
+          <summary>When it is otherwise</summary>
+          <ul>
+            {step.otherwise.map((text) => (
+              <li key={text}>{text}</li>
+            ))}
+          </ul>
+          <Form.Control
+            value={remark}
+            maxLength={500}
+            placeholder="what you saw"
+            aria-label="Remark"
+            onChange={(event) => setRemark(event.target.value)}
+          />
+        </details>
+        {board}
+      </div>
+      {drawing}
+    </section>
+  )
+}
+
+/** The board's own serial line, or its answers pasted. */
+function BoardLine({
+  serial,
+  log,
+  onAsk,
+  onAnswers,
+}: {
+  readonly serial: ReturnType<typeof useSerial>
+  readonly log: readonly string[]
+  readonly onAsk: () => void
+  readonly onAnswers: (answers: readonly Answer[]) => void
+}) {
+  const [text, setText] = useState('')
+  const read = text.split('\n').flatMap((line) => {
+    const one = readBoardLine(line)
+    return one.is === 'answer' ? [one.answer] : []
+  })
+  return (
+    <section className="board-line" aria-label="The board itself">
+      <h3>Let the board do it</h3>
+      {hasSerial() ? (
+        <p>
+          {serial.open ? (
+            <>
+              <Button size="sm" variant="dark" onClick={onAsk}>
+                Ask the board
+              </Button>{' '}
+              <Button size="sm" variant="outline-dark" onClick={() => void serial.leave()}>
+                Let go of it
+              </Button>
+            </>
+          ) : (
+            <Button size="sm" variant="dark" onClick={() => void serial.connect()}>
+              Connect the board
+            </Button>
+          )}
+        </p>
+      ) : (
+        <p className="soft">
+          This browser cannot speak to a board: run the test program, ask by its serial window, and paste what it says.
+        </p>
+      )}
+      {serial.trouble !== undefined && <p className="text-danger">{serial.trouble}</p>}
+      {log.length > 0 && <pre className="mono board-log">{log.slice(-8).join('\n')}</pre>}
+      <Form.Control
+        as="textarea"
+        rows={2}
+        className="mono"
+        value={text}
+        aria-label="Answers of the board"
+        placeholder='{"step":"in:GATE.1","value":0}'
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button
+        size="sm"
+        variant="outline-dark"
+        disabled={read.length === 0}
+        onClick={() => {
+          onAnswers(read)
+          setText('')
+        }}
+      >
+        {read.length === 0
+          ? 'No answers in it yet'
+          : `Take ${read.length === 1 ? 'the answer' : `${read.length} answers`}`}
+      </Button>
+    </section>
+  )
+}
+
+function TestPrograms() {
+  const plan = usePlan()
+  const { wiring } = useDerived()
+  const endings: Readonly<Record<TestLanguage, string>> = { cpp: '.ino', micropython: '.py', python: '.py' }
+  return wiring.boards.flatMap((board) =>
+    testLanguages
+      .filter((language) => languagesOf(board.board).includes(language))
+      .map((language) => (
+        <Button
+          key={`${board.ref} ${language}`}
+          size="sm"
+          variant="outline-dark"
+          onClick={() =>
+            saveAs(
+              fileName(`${plan.title} ${board.ref} test`, endings[language]),
+              testProgram(wiring, board.ref, language),
+            )
+          }
+        >
+          Test program{wiring.boards.length > 1 ? ` of ${board.ref}` : ''}, {languageTitles[language]}
+        </Button>
+      )),
+  )
+}

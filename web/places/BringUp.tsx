@@ -1,0 +1,38 @@
+import { NavLink, useParams } from 'react-router'
+import { CompareSource } from '../components/bringup/CompareSource.tsx'
+import { HandOver } from '../components/bringup/HandOver.tsx'
+import { Prove } from '../components/bringup/Prove.tsx'
+import { Scan } from '../components/bringup/Scan.tsx'
+
+const pages = [
+  ['prove', 'Prove the build'],
+  ['scan', 'Bus scan'],
+  ['program', 'For the program'],
+  ['compare', 'Program against plan'],
+] as const
+
+/** Does what I built, and what I programmed, do what I planned? */
+export function BringUp() {
+  const { id, page = 'prove' } = useParams()
+  return (
+    <div className={`workings bringup page-${page}`}>
+      <h1 className="visually-hidden">Bring-up</h1>
+      <nav className="working-pages" aria-label="Bring-up">
+        {pages.map(([path, title]) => (
+          <NavLink key={path} to={`/plan/${id}/bring-up/${path}`} className={page === path ? 'active' : ''}>
+            {title}
+          </NavLink>
+        ))}
+      </nav>
+      {page === 'program' ? (
+        <HandOver />
+      ) : page === 'compare' ? (
+        <CompareSource />
+      ) : page === 'scan' ? (
+        <Scan />
+      ) : (
+        <Prove />
+      )}
+    </div>
+  )
+}
