@@ -1,0 +1,204 @@
+import { UnionFind } from '../base/unionFind.ts'
+import { analogSpan } from '../circuit/analog.ts'
+import { litDiodes } from '../circuit/lit.ts'
+import { drivesOf, readingsOf } from '../firmware/drives.ts'
+import { linesOf } from '../firmware/lines.ts'
+import { busPins } from '../wiring/buses.ts'
+import { addressesOf } from '../wiring/i2c.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { continuityTouches } from './continuity.ts'
+import { faultsOf } from './faults.ts'
+import { metalOf } from './metal.ts'
+import { scanId } from './steps.ts'
+
+/** A measurement that can be made on a build, with its effort: touching two places 1, more where hands must work. */
+export interface Measurement {
+  readonly id: string
+  readonly words: string
+  readonly effort: number
+  /** Chance that a person reads it wrongly. */
+  readonly misread: number
+}
+
+/** Ears and eyes err now and then, a board hardly ever. */
+const BY_PERSON = 0.03
+const BY_BOARD = 0.01
+
+/** Everything that can be measured on a build of a plan. */
+export function measurementsOf(wiring: Wiring): Measurement[] {
+  const touches = wiring.plan.wires.map(
+    ([from, to]): Measurement => ({
+      id: `wire:${from}-${to}`,
+      words: `touch ${from} and ${to}: it must sound`,
+      effort: 1,
+      misread: BY_PERSON,
+    }),
+  )
+  // What lies on the post beside is found by touching it.
+  const beside = faultsOf(wiring).flatMap((fault): Measurement[] => {
+    const [own, post] = fault.at
+    return fault.kind === 'row-off' && own !== undefined && post !== undefined
+      ? [
+          {
+            id: `apart:${own}-${post}`,
+            words: `touch ${own} and ${post}: it must stay silent`,
+            effort: 1,
+            misread: BY_PERSON,
+          },
+        ]
+      : []
+  })
+  const paths = continuityTouches(wiring, metalOf(wiring, undefined))
+    .filter(({ hears, proves }) => hears === 'sounds' && proves.length > 1)
+    .map(
+      ({ id, a, b }): Measurement => ({
+        id,
+        words: `touch ${a.id} and ${b.id}: it must sound`,
+        effort: 1,
+        misread: BY_PERSON,
+      }),
+    )
+  const fed = wiring.parts.flatMap((part) =>
+    part.supplies
+      .filter(({ source }) => source !== undefined)
+      .map(
+        ({ facts }): Measurement => ({
+          id: `volts:${part.ref}.${facts.pins[0]}`,
+          words: `measure the volts at ${part.ref}.${facts.pins[0]} against ground`,
+          effort: 1,
+          misread: BY_PERSON,
+        }),
+      ),
+  )
+  const board = (id: string, words: string): Measurement => ({ id, words, effort: 1, misread: BY_BOARD })
+  const lines = linesOf(wiring).filter(({ host, bus }) => host.board && !bus)
+  const drives = drivesOf(wiring)
+  const own = lines.flatMap((line): Measurement[] => {
+    const { end, facts } = line.use
+    if (facts.needs === 'analog-in') return [board(`adc:${end}`, `let the board read ${end}`)]
+    if (readingsOf(wiring).some(({ use, contact }) => use === line.use && contact))
+      return [board(`in:${end}`, `let the board read ${end}, at rest and pressed`)]
+    if (drives.some(({ when }) => when.some(({ host }) => host === line.host)))
+      return [{ id: `out:${end}`, words: `let the board drive ${end} and look`, effort: 1, misread: BY_PERSON }]
+    return []
+  })
+  const scans = wiring.buses.flatMap((bus): Measurement[] =>
+    bus.kind === 'i2c' && bus.board && bus.controller !== undefined
+      ? [board(scanId(wiring, bus.board.ref, bus.controller), `scan ${bus.controller} of ${bus.board.ref}`)]
+      : [],
+  )
+  return [...scans, ...own, ...fed, ...paths, ...touches, ...beside]
+}
+
+/**
+ * What each measurement of a plan gives on a build that follows another wiring: a word that is the same exactly when the
+ * same is seen. Pins and ends are those of the plan, since that is where the maker measures.
+ */
+export function outcomesOf(plan: Wiring, built: Wiring): Map<string, string> {
+  const outcomes = new Map<string, string>()
+  const sets = new UnionFind()
+  const add = (end: string): string => {
+    sets.add(end)
+    return end
+  }
+  for (const [from, to] of built.plan.wires) sets.join(add(from), add(to))
+  for (const board of built.boards)
+    for (const pin of board.facts.pins) sets.join(add(`${board.ref}.${pin.net}`), add(`${board.ref}.${pin.id}`))
+  const touch = (a: string, b: string): string => (sets.find(add(a)) === sets.find(add(b)) ? 'sounds' : 'silent')
+  for (const [from, to] of plan.plan.wires) outcomes.set(`wire:${from}-${to}`, touch(from, to))
+  for (const { kind, at } of faultsOf(plan))
+    if (kind === 'row-off') outcomes.set(`apart:${at[0]}-${at[1]}`, touch(at[0] ?? '', at[1] ?? ''))
+  for (const { id, a, b } of continuityTouches(plan, metalOf(plan, undefined))) outcomes.set(id, touch(a.id, b.id))
+  for (const part of plan.parts)
+    for (const { facts, source } of part.supplies) {
+      if (!source) continue
+      const end = `${part.ref}.${facts.pins[0]}`
+      const net = built.netOf(end)
+      outcomes.set(`volts:${end}`, net.ground ? '0' : net.sources[0] ? String(net.sources[0].volts) : 'nothing')
+    }
+  const drives = drivesOf(built)
+  const lit = litDiodes(built)
+  const readings = readingsOf(built)
+  for (const line of linesOf(plan)) {
+    const { end } = line.use
+    const host = line.host.end
+    const seen = drives
+      .filter(({ when }) => when.some((one) => one.host.end === host))
+      .map(({ part, does, when }) => {
+        // A lamp on a hundredth of its current is dark to the eye.
+        const light = lit.find((one) => one.part === part)
+        const bright =
+          light === undefined || light.milliamps > 0.3
+            ? light && light.milliamps > light.most * 1.5
+              ? 'glaring'
+              : ''
+            : 'dark'
+        return `${part.ref} ${does} ${when.find((one) => one.host.end === host)?.level} ${bright}`
+      })
+      .filter((text) => !text.endsWith('dark'))
+      .filter((text) => isFed(built, text.split(' ')[0] ?? ''))
+    outcomes.set(`out:${end}`, seen.sort().join('; '))
+    const reading = readings.find((one) => one.host.end === host && one.contact)
+    outcomes.set(`in:${end}`, reading?.contact ? `${reading.use.part.ref} ${reading.contact.high}` : 'stuck')
+    outcomes.set(`adc:${end}`, analogAt(built, host))
+  }
+  for (const bus of plan.buses) {
+    if (bus.kind !== 'i2c' || !bus.board || bus.controller === undefined) continue
+    const pins = new Map(
+      [...busPins(bus)].map(([signal, on]) => [signal, [...on].map((pin) => `${bus.board?.ref}.${pin}`)]),
+    )
+    const answers = built.parts.filter((part) => answersOn(built, part, pins))
+    const addresses = answers.flatMap((part) =>
+      addressesOf(part)
+        .filter(({ shared }) => !shared)
+        .map(({ address }) => address),
+    )
+    // A line that is held low keeps everybody silent.
+    outcomes.set(
+      scanId(plan, bus.board.ref, bus.controller),
+      isHeldLow(built, pins) ? 'hangs' : [...new Set(addresses)].sort((a, b) => a - b).join(' '),
+    )
+  }
+  return outcomes
+}
+
+/** A part without its supply or ground does nothing; one that has none of its own does what its driver does. */
+function isFed(built: Wiring, ref: string): boolean {
+  const part = built.parts.find((one) => one.ref === ref)
+  return (
+    part === undefined ||
+    part.supplies.every(
+      ({ facts, source, ground }) =>
+        !facts.required || (source !== undefined && (facts.ground.length === 0 || ground !== undefined)),
+    )
+  )
+}
+
+const isHeldLow = (built: Wiring, pins: ReadonlyMap<string, readonly string[]>): boolean =>
+  [...pins.values()].flat().some((end) => built.netOf(end).ground)
+
+function answersOn(built: Wiring, part: PartInstance, pins: ReadonlyMap<string, readonly string[]>): boolean {
+  if (!part.mode?.i2c || !isFed(built, part.ref)) return false
+  return ['sda', 'scl'].every((signal) => {
+    const own = built.signals.find((use) => use.part === part && use.facts.needs === `i2c.${signal}`)
+    return own?.hosts.some(({ host }) => pins.get(signal)?.includes(host.end)) === true
+  })
+}
+
+/** What a pin that is read as analog sees: how far it goes, or that nothing or not enough is there. */
+function analogAt(built: Wiring, host: string): string {
+  const use = built.signals.find(
+    (one) => one.facts.needs === 'analog-in' && one.hosts.some((two) => two.host.end === host),
+  )
+  if (!use || !isFed(built, use.part.ref)) {
+    const net = built.netOf(host)
+    return net.ground ? 'low' : net.sources.length > 0 ? 'high' : 'floats'
+  }
+  const span = analogSpan(built, use)
+  const others = use.part.part.inner
+    .filter((one) => one.kind === 'resistance' && one.between.includes(use.facts.pin))
+    .flatMap(({ between }) => between.filter((pin) => pin !== use.facts.pin))
+    .map((pin) => built.netOf(`${use.part.ref}.${pin}`))
+  const ends = others.map((net) => (net.ground ? 'g' : net.sources[0] ? String(net.sources[0].volts) : '-')).sort()
+  return `${use.part.ref} to ${span?.most ?? '?'} ${ends.join('')}`
+}
