@@ -1,5 +1,9 @@
 import { readFileSync } from 'node:fs'
+import { Diagnoser } from '../core/bringup/diagnose.ts'
+import { faultsOf } from '../core/bringup/faults.ts'
+import { readResults } from '../core/bringup/results.ts'
 import { compareScan, readScan, type ScanComparison } from '../core/bringup/scan.ts'
+import { StandIn } from '../core/bringup/standIn.ts'
 import { stepsOf } from '../core/bringup/steps.ts'
 import { stepsMarkdown } from '../core/bringup/stepsText.ts'
 import { type TestLanguage, testLanguages, testProgram } from '../core/bringup/testProgram.ts'
@@ -55,6 +59,82 @@ function scanText({ segments, ignored }: ScanComparison): string {
   ])
   const more = ignored.length === 0 ? [] : [`${ignored.length} lines are no part of a scan and were passed over`]
   return [...lines, ...more].join('\n')
+}
+
+/** Causes of what was seen, and the next measurement: 0 nothing wrong, 1 causes, 2 one of the files cannot be read. */
+export function diagnoseCommand(file: string, results: string, { json }: { readonly json?: boolean }): Status {
+  const wiring = resolve(readPlanFile(file).plan, theCatalog())
+  const read = readResults(readTextFile(results, 'results in JSON, or lines of the test program'), wiring)
+  if (!read.ok) throw new InputError([`${results}: ${read.message}`])
+  const diagnoser = new Diagnoser(wiring)
+  const unknown = read.observations.filter(({ step }) => diagnoser.planned(step) === undefined)
+  for (const { step } of unknown)
+    process.stderr.write(`${results}: "${step}" is no measurement of this plan, and was passed over\n`)
+  if (unknown.length === read.observations.length)
+    throw new InputError([
+      `${results}: none of its results is a measurement of this plan; expected steps such as ${diagnoser.measurements[0]?.id ?? 'in:GATE.1'}`,
+    ])
+  const { causes, sound, next } = diagnoser.diagnose(read.observations)
+  const wrong = read.observations.some(
+    ({ step, saw }) => saw === 'wrong' || (typeof saw === 'object' && saw.outcome !== diagnoser.planned(step)),
+  )
+  if (json)
+    printJson({
+      sound,
+      causes: causes
+        .slice(0, 10)
+        .map(({ words, odds, faults }) => ({ words, odds, faults: faults.map(({ id }) => id) })),
+      next: next ?? null,
+    })
+  else if (!wrong) print('Nothing that was seen is wrong.')
+  else
+    print(
+      [
+        ...causes.slice(0, 5).map(({ words, odds }) => `${percent(odds)}  ${words}`),
+        ...(next ? [`Next: ${next.words} (${next.id})`] : ['No further measurement tells more.']),
+      ].join('\n'),
+    )
+  return wrong ? 1 : 0
+}
+
+const percent = (odds: number): string => `${Math.round(odds * 100)}%`.padStart(4)
+
+/** A board to practise on, over standard input and output. */
+export async function practiceCommand(
+  file: string,
+  { fault: named, random }: { readonly fault?: string; readonly random?: number },
+): Promise<Status> {
+  const wiring = resolve(readPlanFile(file).plan, theCatalog())
+  const all = faultsOf(wiring)
+  const fault =
+    named !== undefined
+      ? all.find(({ id }) => id === named)
+      : random === undefined || all.length === 0
+        ? undefined
+        : all[Math.floor(chance(random) * all.length)]
+  if (named !== undefined && !fault)
+    throw new InputError([
+      `--fault ${named}: no fault of this plan; expected one such as ${all[0]?.id ?? 'missing:A.1-MCU.D2'}`,
+    ])
+  const board = new StandIn(wiring, fault ? [fault] : [])
+  print(board.hello())
+  let rest = ''
+  process.stdin.setEncoding('utf8')
+  for await (const chunk of process.stdin) {
+    rest += String(chunk)
+    const lines = rest.split('\n')
+    rest = (lines.pop() ?? '').slice(-4000)
+    for (const line of lines) if (line.trim() !== '') for (const said of board.answer(line)) print(said)
+  }
+  return 0
+}
+
+/** A number between 0 and 1 from a seed (a step of mulberry32, in the public domain). */
+function chance(seed: number): number {
+  let state = (seed + 0x6d2b79f5) | 0
+  state = Math.imul(state ^ (state >>> 15), state | 1)
+  state ^= state + Math.imul(state ^ (state >>> 7), state | 61)
+  return ((state ^ (state >>> 14)) >>> 0) / 2 ** 32
 }
 
 /** The steps of bring-up, or the test program of a board. */

@@ -2,7 +2,7 @@ import { Command, CommanderError, Option } from 'commander'
 import { sheetFormats } from '../core/sheets/output.ts'
 import { pageNames } from '../core/sheets/pages.ts'
 import { assignCommand } from './assign.ts'
-import { bringUpCommand, bringUpFormats, scanCommand } from './bringup.ts'
+import { bringUpCommand, bringUpFormats, diagnoseCommand, practiceCommand, scanCommand } from './bringup.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand, reportFormats } from './check.ts'
 import { compareSourceCommand } from './compareSource.ts'
@@ -120,6 +120,20 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--board <ref>', 'board of the test program, where the plan has several')
     .action(end(bringUpCommand))
   program
+    .command('diagnose')
+    .argument('<file>')
+    .argument('<results>', 'JSON, or lines of the test program')
+    .description('causes of what was seen, and what to measure next: 0 nothing wrong, 1 causes')
+    .addOption(json())
+    .action(end(diagnoseCommand))
+  program
+    .command('practice')
+    .argument('<file>')
+    .description('a stand-in board on standard input and output, to practise on')
+    .option('--fault <id>', 'mistake in its wiring')
+    .option('--random <seed>', 'any mistake, chosen by this number', (text) => seedOf(text))
+    .action(end(practiceCommand))
+  program
     .command('serve')
     .description('start the web application on this machine')
     .option('--port <number>', 'port', (text) => port(text), 4680)
@@ -158,5 +172,12 @@ function port(text: string): number {
   const value = Number(text)
   if (!Number.isInteger(value) || value < 0 || value > 65535)
     throw new InputError([`--port: "${text}" is not a port; expected a number from 0 to 65535`])
+  return value
+}
+
+function seedOf(text: string): number {
+  const value = Number(text)
+  if (!Number.isInteger(value) || Math.abs(value) > 2 ** 31)
+    throw new InputError([`--random: "${text}" is no seed; expected a whole number`])
   return value
 }

@@ -35,9 +35,9 @@ interface Hypothesis {
 
 /** Odds before anything is seen that a build has no fault at all; somebody who asks has seen something. */
 const SOUND_PRIOR = 0.1
-/** Likeliest single faults of which pairs are looked at, and how rare a second fault is. */
+/** Likeliest single faults of which pairs are looked at, and the odds of a second fault where there is one. */
 const PAIRED = 8
-const SECOND_PRIOR = 0.02
+const SECOND_PRIOR = 0.15
 
 /**
  * Ranks the causes of what was seen. Each fault that may be in a build is planted in the plan, the electrical model says
@@ -79,7 +79,10 @@ export class Diagnoser {
   #hypothesis(faults: readonly Fault[], prior: number): Hypothesis | undefined {
     const plan = builtWith(this.#wiring.plan, faults)
     if (!plan) return undefined
-    return { faults, prior, shows: outcomesOf(this.#wiring, resolve(plan, this.#wiring.catalog)) }
+    const shows = outcomesOf(this.#wiring, resolve(plan, this.#wiring.catalog))
+    // What nothing would ever show cannot be told from a sound build.
+    if ([...shows].every(([step, outcome]) => outcome === this.#planned.get(step))) return undefined
+    return { faults, prior, shows }
   }
 
   /** Ranks causes by what was seen so far. */

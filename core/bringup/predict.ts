@@ -6,10 +6,11 @@ import { linesOf } from '../firmware/lines.ts'
 import { busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { sourcesOf } from '../wiring/supply.ts'
 import { continuityTouches } from './continuity.ts'
 import { faultsOf } from './faults.ts'
 import { metalOf } from './metal.ts'
-import { scanId } from './steps.ts'
+import { fedAt, scanId } from './steps.ts'
 
 /** A measurement that can be made on a build, with its effort: touching two places 1, more where hands must work. */
 export interface Measurement {
@@ -82,12 +83,22 @@ export function measurementsOf(wiring: Wiring): Measurement[] {
       return [{ id: `out:${end}`, words: `let the board drive ${end} and look`, effort: 1, misread: BY_PERSON }]
     return []
   })
+  const resistors = wiring.parts
+    .filter(({ part }) => part.id === 'resistor')
+    .map(
+      ({ ref }): Measurement => ({
+        id: `ohms:${ref}`,
+        words: `lift one leg of ${ref} and measure its ohms, or read its rings`,
+        effort: 2,
+        misread: BY_PERSON,
+      }),
+    )
   const scans = wiring.buses.flatMap((bus): Measurement[] =>
     bus.kind === 'i2c' && bus.board && bus.controller !== undefined
       ? [board(scanId(wiring, bus.board.ref, bus.controller), `scan ${bus.controller} of ${bus.board.ref}`)]
       : [],
   )
-  return [...scans, ...own, ...fed, ...paths, ...touches, ...beside]
+  return [...scans, ...own, ...fed, ...paths, ...touches, ...beside, ...resistors]
 }
 
 /**
@@ -116,6 +127,14 @@ export function outcomesOf(plan: Wiring, built: Wiring): Map<string, string> {
       const net = built.netOf(end)
       outcomes.set(`volts:${end}`, net.ground ? '0' : net.sources[0] ? String(net.sources[0].volts) : 'nothing')
     }
+  for (const source of sourcesOf(plan)) {
+    const net = built.netOf(fedAt(plan, source))
+    outcomes.set(`volts:${source.end}`, net.ground ? '0' : net.sources[0] ? String(net.sources[0].volts) : 'nothing')
+  }
+  for (const part of plan.parts) {
+    const same = built.parts.find(({ ref }) => ref === part.ref)
+    if (part.part.id === 'resistor') outcomes.set(`ohms:${part.ref}`, String(same?.options.ohms))
+  }
   const drives = drivesOf(built)
   const lit = litDiodes(built)
   const readings = readingsOf(built)

@@ -230,6 +230,10 @@ function trimmers(wiring: Wiring): Step[] {
   ]
 }
 
+/** Where the volts of a source are measured: at the first part that it feeds, else at itself. */
+export const fedAt = (wiring: Wiring, source: Source): string =>
+  wiring.netOf(source.end).ends.find((end) => wiring.terminal(end)?.partPin?.role === 'supply') ?? source.end
+
 function voltsStep(wiring: Wiring, source: Source, minus: Spot | undefined): Step {
   const net = wiring.netOf(source.end)
   const feeds = [
@@ -237,7 +241,7 @@ function voltsStep(wiring: Wiring, source: Source, minus: Spot | undefined): Ste
       net.ends.flatMap((end) => (wiring.terminal(end)?.partPin?.role === 'supply' ? [splitEnd(end).ref] : [])),
     ),
   ]
-  const at = net.ends.find((end) => wiring.terminal(end)?.partPin?.role === 'supply') ?? source.end
+  const at = fedAt(wiring, source)
   const volts = formatVolts(source.volts)
   return {
     id: `volts:${source.end}`,

@@ -1,0 +1,270 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { assignChoosing } from '../assign/choosing.ts'
+import { applyEdits } from '../plan/edit.ts'
+import { catalog, type Short, wiringOf } from '../testing/plans.ts'
+import { randomKit } from '../testing/randomPlans.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { Diagnoser, type Diagnosis, type Observation } from './diagnose.ts'
+import { builtWith, type Fault, faultsOf } from './faults.ts'
+import { outcomesOf } from './predict.ts'
+import { observationsOf, readResults } from './results.ts'
+import { StandIn } from './standIn.ts'
+
+const short: Short = {
+  mcu: 'uno-r3',
+  parts: {
+    LAMP: 'led',
+    R1: { part: 'resistor', options: { ohms: 330 } },
+    GATE: 'button',
+    POT: 'potentiometer',
+    A: { part: 'bme280', options: { address: 0x76 } },
+    SHOW: 'ssd1306',
+  },
+  wires:
+    'LAMP.A R1.1, R1.2 MCU.D4, LAMP.K MCU.GND, GATE.1 MCU.D2, GATE.2 MCU.GND, POT.W MCU.A0, POT.1 MCU.GND, POT.3 MCU.5V, A.SDA MCU.A4, A.SCL MCU.A5, A.VCC MCU.3V3, A.GND MCU.GND, A.SDO MCU.GND, A.CSB MCU.3V3, SHOW.SDA MCU.A4, SHOW.SCL MCU.A5, SHOW.VCC MCU.5V, SHOW.GND MCU.GND',
+}
+const wiring = wiringOf(short)
+const diagnoser = new Diagnoser(wiring)
+const fault = (id: string): Fault => {
+  const found = faultsOf(wiring).find((one) => one.id === id)
+  if (!found)
+    throw new Error(
+      `no fault ${id}; there are ${faultsOf(wiring)
+        .map((one) => one.id)
+        .join(', ')}`,
+    )
+  return found
+}
+const shows = (...ids: string[]) => outcomesOf(wiring, resolve(builtWith(wiring.plan, ids.map(fault))!, catalog))
+
+describe('what a fault shows', () => {
+  it.each<[string, Record<string, string>]>([
+    ['missing:R1.2-MCU.D4', { 'out:LAMP.A': '', 'wire:R1.2-MCU.D4': 'silent', 'in:GATE.1': 'GATE open' }],
+    ['turned:LAMP', { 'out:LAMP.A': '', 'wire:R1.2-MCU.D4': 'sounds' }],
+    ['missing:GATE.2-MCU.GND', { 'in:GATE.1': 'stuck' }],
+    ['missing:A.VCC-MCU.3V3', { 'i2c:i2c0': '60', 'volts:A.VCC': 'nothing' }],
+    ['exchanged:A.SDA-A.SCL', { 'i2c:i2c0': '60' }],
+    ['strap:A-0x77', { 'i2c:i2c0': '60 119' }],
+    ['supply:SHOW.VCC', { 'volts:SHOW.VCC': '3.3', 'i2c:i2c0': '60 118' }],
+    ['decade:R1-100', { 'out:LAMP.A': '', 'ohms:R1': '33000' }],
+    ['missing:POT.W-MCU.A0', { 'adc:POT.W': 'floats' }],
+  ])('%s', (id, wanted) => {
+    const seen = shows(id)
+    for (const [step, outcome] of Object.entries(wanted)) expect(seen.get(step), step).toBe(outcome)
+  })
+
+  it('a sound build shows what the plan predicts, at every measurement', () => {
+    const seen = outcomesOf(wiring, resolve(wiring.plan, catalog))
+    for (const { id } of diagnoser.measurements) expect(seen.get(id), id).toBe(diagnoser.planned(id))
+    expect(seen.get('out:LAMP.A')).toBe('LAMP lights high ')
+    expect(seen.get('i2c:i2c0')).toBe('60 118')
+  })
+})
+
+const best = ({ causes }: Diagnosis): string | undefined => causes[0]?.faults.map(({ id }) => id).join(' + ')
+
+describe('ranking', () => {
+  it('a lamp that stays dark, then a touch that sounds and one that is silent', () => {
+    const dark: Observation[] = [{ step: 'out:LAMP.A', saw: { outcome: '' } }]
+    const first = diagnoser.diagnose(dark)
+    expect(first.causes.slice(0, 6).every(({ faults }) => faults[0]!.at.some((at) => /LAMP|R1/.test(at)))).toBe(true)
+    expect(first.next).toBeDefined()
+    expect(
+      best(
+        diagnoser.diagnose([
+          ...dark,
+          { step: 'wire:R1.2-MCU.D4', saw: { outcome: 'silent' } },
+          { step: 'apart:R1.2-MCU.D3', saw: { outcome: 'silent' } },
+          { step: 'apart:R1.2-MCU.D5', saw: { outcome: 'silent' } },
+        ]),
+      ),
+    ).toBe('missing:R1.2-MCU.D4')
+    const touch = (wire: string, outcome: string): Observation => ({ step: `wire:${wire}`, saw: { outcome } })
+    // Each leg of a lamp that is turned round lies where the other belongs.
+    const legs = [touch('R1.2-MCU.D4', 'sounds'), touch('LAMP.A-R1.1', 'silent'), touch('LAMP.K-MCU.GND', 'silent')]
+    expect(best(diagnoser.diagnose([...dark, ...legs]))).toBe('turned:LAMP')
+    const sound = [touch('R1.2-MCU.D4', 'sounds'), touch('LAMP.A-R1.1', 'sounds'), touch('LAMP.K-MCU.GND', 'sounds')]
+    expect(best(diagnoser.diagnose([...dark, ...sound, { step: 'ohms:R1', saw: { outcome: '33000' } }]))).toBe(
+      'decade:R1-100',
+    )
+  })
+
+  it('an address that answers elsewhere is a strap', () => {
+    const { causes } = diagnoser.diagnose([{ step: 'i2c:i2c0', saw: { outcome: '60 119' } }])
+    expect(causes[0]!.faults[0]!.id).toBe('strap:A-0x77')
+    expect(causes[0]!.odds).toBeGreaterThan(0.75)
+  })
+
+  it('two faults are found where one explains nothing', () => {
+    const both = shows('missing:R1.2-MCU.D4', 'missing:GATE.2-MCU.GND')
+    const observations = [
+      'out:LAMP.A',
+      'in:GATE.1',
+      'wire:R1.2-MCU.D4',
+      'wire:GATE.2-MCU.GND',
+      'apart:R1.2-MCU.D3',
+      'apart:R1.2-MCU.D5',
+      'wire:GATE.1-MCU.D2',
+    ].map((step): Observation => ({ step, saw: { outcome: both.get(step)! } }))
+    expect(best(diagnoser.diagnose(observations))!.split(' + ').sort()).toEqual([
+      'missing:GATE.2-MCU.GND',
+      'missing:R1.2-MCU.D4',
+    ])
+  })
+
+  it('everything as planned speaks for a sound build; nothing seen leaves all open', () => {
+    const right = diagnoser.measurements.map(({ id }): Observation => ({ step: id, saw: 'right' }))
+    expect(diagnoser.diagnose(right).sound).toBeGreaterThan(0.95)
+    const open = diagnoser.diagnose([])
+    expect(open.sound).toBeCloseTo(0.1, 1)
+    expect(open.causes.length).toBeGreaterThan(20)
+  })
+
+  it('one ear that errs does not throw it off', () => {
+    const id = 'missing:A.VCC-MCU.3V3'
+    const seen = shows(id)
+    const observations = [
+      'i2c:i2c0',
+      'volts:A.VCC',
+      'wire:A.VCC-MCU.3V3',
+      'wire:A.GND-MCU.GND',
+      'wire:A.SDA-MCU.A4',
+      'wire:A.SCL-MCU.A5',
+    ].map((step): Observation => ({ step, saw: { outcome: seen.get(step)! } }))
+    const misheard = observations.map(
+      (one): Observation => (one.step === 'wire:A.GND-MCU.GND' ? { ...one, saw: 'wrong' } : one),
+    )
+    expect(best(diagnoser.diagnose(observations))).toBe(id)
+    const top = diagnoser
+      .diagnose(misheard)
+      .causes.slice(0, 3)
+      .map(({ faults }) => faults.map((one) => one.id))
+    expect(top.some((ids) => ids.includes(id))).toBe(true)
+  })
+})
+
+/** Measures as the diagnosis asks, on a build with a fault, until it is sure or there is nothing more to ask. */
+function follow(on: Wiring, one: Diagnoser, planted: Fault): { at: number; asked: number } {
+  const seen = outcomesOf(on, resolve(builtWith(on.plan, [planted])!, catalog))
+  const observations: Observation[] = []
+  let answer = one.diagnose(observations)
+  while (answer.next && observations.length < 20 && (answer.causes[0]?.odds ?? 0) < 0.9) {
+    observations.push({ step: answer.next.id, saw: { outcome: seen.get(answer.next.id)! } })
+    answer = one.diagnose(observations)
+  }
+  return {
+    at: answer.causes.findIndex(({ faults }) => faults.length === 1 && faults[0]!.id === planted.id),
+    asked: observations.length,
+  }
+}
+
+describe('planted in random builds', () => {
+  it('the cause is first in 70 % and among the first three in 92 %, after six measurements at the median', () => {
+    const found: { at: number; asked: number }[] = []
+    fc.assert(
+      fc.property(randomKit, fc.nat(), (kit, pick) => {
+        const on = resolve(applyEdits(kit, assignChoosing(resolve(kit, catalog)).edits), catalog)
+        const one = new Diagnoser(on)
+        const kinds = [...new Set(faultsOf(on).map(({ kind }) => kind))]
+        const own = faultsOf(on).filter(({ kind }) => kind === kinds[pick % kinds.length])
+        const planted = own[pick % Math.max(1, own.length)]
+        const seen = planted && outcomesOf(on, resolve(builtWith(on.plan, [planted])!, catalog))
+        // What nothing would ever show cannot be found.
+        if (!planted || one.measurements.every(({ id }) => seen?.get(id) === one.planned(id))) return
+        found.push(follow(on, one, planted))
+      }),
+      { numRuns: 40 },
+    )
+    const share = (most: number): number => found.filter(({ at }) => at >= 0 && at <= most).length / found.length
+    expect(found.length).toBeGreaterThan(25)
+    expect(share(0)).toBeGreaterThanOrEqual(0.7)
+    expect(share(2)).toBeGreaterThanOrEqual(0.92)
+    expect(found.map(({ asked }) => asked).sort((a, b) => a - b)[Math.floor(found.length / 2)]).toBeLessThanOrEqual(6)
+  }, 60_000)
+})
+
+describe('results', () => {
+  it('are read from JSON, from lines of the board, and from ticks', () => {
+    expect(
+      readResults(
+        '[{"step":"in:GATE.1","value":0},{"step":"out:LAMP.A","wrong":true},{"step":"wire:R1.2-MCU.D4","saw":"silent"}]',
+        wiring,
+      ),
+    ).toEqual({
+      ok: true,
+      observations: [
+        { step: 'in:GATE.1', saw: 'wrong' },
+        { step: 'out:LAMP.A', saw: 'wrong' },
+        { step: 'wire:R1.2-MCU.D4', saw: { outcome: 'silent' } },
+      ],
+    })
+    expect(
+      readResults('boot\n{"step":"i2c:i2c0","found":[60,118]}\n{"step":"i2c:i2c0","found":[60]}\n', wiring),
+    ).toEqual({
+      ok: true,
+      observations: [
+        { step: 'i2c:i2c0', saw: 'right' },
+        { step: 'i2c:i2c0', saw: { outcome: '60' } },
+      ],
+    })
+    expect(
+      observationsOf({
+        'in:GATE.1': { at: '2026-11-26T20:00:00Z', wrong: true },
+        'volts:MCU.5V': { at: '2026-11-26T20:00:00Z' },
+      }),
+    ).toEqual([
+      { step: 'in:GATE.1', saw: 'wrong' },
+      { step: 'volts:MCU.5V', saw: 'right' },
+    ])
+  })
+
+  it.each([
+    ['', /no results; expected a list/],
+    ['[]', /no results/],
+    ['nothing of the kind', /no results/],
+    ['[{"step":"in:GATE.1"}]', /result 1: .* is none; expected/],
+    ['[{"step":"in:GATE.1","value":0}, 5]', /result 2: 5 is none/],
+  ])('%j is refused', (text, message) => {
+    const read = readResults(text, wiring)
+    expect(read.ok).toBe(false)
+    if (!read.ok) expect(read.message).toMatch(message)
+  })
+})
+
+describe('a board to practise on', () => {
+  const ask = (board: StandIn, line: string): unknown[] =>
+    board.answer(line).map((one) => (one.startsWith('#') ? one : JSON.parse(one)))
+
+  it('answers as the plan says', () => {
+    const board = new StandIn(wiring)
+    expect(JSON.parse(board.hello())).toMatchObject({ hello: 'markpost' })
+    expect(ask(board, '{"do":"read:GATE.1"}')).toEqual([{ step: 'in:GATE.1', value: 1 }])
+    expect(ask(board, '{"do":"scan:i2c0"}')).toEqual([{ step: 'i2c:i2c0', found: [60, 118] }])
+    expect(ask(board, '{"do":"out:LAMP.A","level":"high"}')).toEqual([
+      { step: 'out:LAMP.A', state: 'high' },
+      '# LAMP lights',
+    ])
+    expect(ask(board, '{"do":"out:LAMP.A","level":"low"}')).toEqual([
+      { step: 'out:LAMP.A', state: 'low' },
+      '# nothing is seen',
+    ])
+    expect(ask(board, 'nonsense')).toEqual([{ error: 'no such step' }])
+    expect(ask(board, '{"do":"all"}').map((one) => (one as { step: string }).step)).toEqual([
+      'i2c:i2c0',
+      'in:GATE.1',
+      'adc:POT.W',
+    ])
+  })
+
+  it('with a fault it answers otherwise, and the diagnosis finds the fault by its answers', () => {
+    const board = new StandIn(wiring, [fault('strap:A-0x77')])
+    const lines = board.answer('{"do":"all"}').join('\n')
+    const read = readResults(lines, wiring)
+    expect(read.ok && best(diagnoser.diagnose(read.observations))).toBe('strap:A-0x77')
+    expect(ask(new StandIn(wiring, [fault('turned:LAMP')]), '{"do":"out:LAMP.A","level":"high"}').at(-1)).toBe(
+      '# nothing is seen',
+    )
+  })
+})

@@ -1,0 +1,99 @@
+import { drivesOf, readingsOf } from '../firmware/drives.ts'
+import { linesOf } from '../firmware/lines.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { builtWith, type Fault } from './faults.ts'
+import { outcomesOf } from './predict.ts'
+import { boardSteps, echoOf, type Step } from './steps.ts'
+
+/**
+ * A board to practise on: it answers over the serial line of the test program as a build of the plan would, with the
+ * faults that are planted in it. What eyes would see stands in lines that begin with `#`.
+ */
+export class StandIn {
+  readonly #wiring: Wiring
+  readonly #built: Wiring
+  readonly #steps: readonly Step[]
+  readonly #outcomes: ReadonlyMap<string, string>
+
+  constructor(wiring: Wiring, faults: readonly Fault[] = []) {
+    const plan = builtWith(wiring.plan, faults)
+    if (!plan) throw new RangeError('these faults cannot be in one build')
+    this.#wiring = wiring
+    this.#built = faults.length === 0 ? wiring : resolve(plan, wiring.catalog)
+    this.#steps = boardSteps(wiring)
+    this.#outcomes = outcomesOf(wiring, this.#built)
+  }
+
+  /** What it says when it starts. */
+  hello(): string {
+    return JSON.stringify({ hello: 'markpost', plan: 'practice', steps: this.#steps.length })
+  }
+
+  /** Its answers to one line. */
+  answer(line: string): string[] {
+    let asked: { do?: unknown; level?: unknown }
+    try {
+      asked = JSON.parse(line) as typeof asked
+    } catch {
+      return [JSON.stringify({ error: 'no such step' })]
+    }
+    const what = typeof asked.do === 'string' ? asked.do : ''
+    if (what === 'hello') return [this.hello()]
+    const [verb = '', rest = ''] = [what.slice(0, what.indexOf(':')), what.slice(what.indexOf(':') + 1)]
+    const found = this.#steps.filter(({ id }) => {
+      const [kind, own] = [id.slice(0, id.indexOf(':')), id.slice(id.indexOf(':') + 1)]
+      if (what === 'all') return kind === 'in' || kind === 'adc' || kind === 'i2c'
+      return (
+        id === what ||
+        (verb === 'read' && own === rest && (kind === 'in' || kind === 'adc')) ||
+        (verb === 'scan' && own === rest && kind === 'i2c')
+      )
+    })
+    if (found.length === 0) return [JSON.stringify({ error: 'no such step' })]
+    return found.flatMap((step) => this.#run(step, typeof asked.level === 'string' ? asked.level : ''))
+  }
+
+  #run({ id }: Step, level: string): string[] {
+    const [kind, own] = [id.slice(0, id.indexOf(':')), id.slice(id.indexOf(':') + 1)]
+    if (kind === 'out') return this.#drive(id, own, level)
+    const line = linesOf(this.#wiring).find(({ use }) => use.end === own)
+    const host = line?.host.end
+    if (kind === 'in') {
+      const reading = readingsOf(this.#built).find((one) => one.host.end === host && one.contact)
+      // An open line is held by the pin's own pull, where the program switches one on.
+      return [JSON.stringify({ step: id, value: reading?.contact ? (reading.contact.high === 'open' ? 1 : 0) : 1 })]
+    }
+    if (kind === 'adc') {
+      const unit = line?.host.board?.facts.pin(line.host.pin)?.analogUnit
+      const full = 2 ** (unit?.bits ?? 10) - 1
+      const seen = this.#outcomes.get(id) ?? 'floats'
+      const counts =
+        seen === 'low' ? 0 : seen === 'high' ? full : seen === 'floats' ? Math.round(full * 0.31) : Math.round(full / 2)
+      return [JSON.stringify({ step: id, counts })]
+    }
+    if (kind === 'echo') {
+      const part = this.#built.parts.find(({ ref }) => ref === own)
+      const planned = this.#wiring.parts.find(({ ref }) => ref === own)
+      const pins = (planned && echoOf(planned)) ?? []
+      const right = pins.every((pin) => {
+        const end = `${own}.${pin}`
+        return this.#built.signal(end)?.hosts[0]?.host.end === this.#wiring.signal(end)?.hosts[0]?.host.end
+      })
+      const fed = part?.supplies.every(({ source, ground }) => source !== undefined && ground !== undefined)
+      return [JSON.stringify({ step: id, microseconds: right && fed ? 1166 : 0 })]
+    }
+    const seen = this.#outcomes.get(id) ?? ''
+    const found = seen === 'hangs' || seen === '' ? [] : seen.split(' ').map(Number)
+    return [JSON.stringify({ step: id, found })]
+  }
+
+  #drive(id: string, own: string, level: string): string[] {
+    const host = linesOf(this.#wiring).find(({ use }) => use.end === own)?.host.end
+    if (level !== 'high' && level !== 'low') return [JSON.stringify({ step: id, state: 'free' })]
+    const seen = drivesOf(this.#built)
+      .filter(({ when }) => when.length === 1 && when[0]?.host.end === host && when[0]?.level === level)
+      .map(({ part, does }) => `# ${part.ref} ${does}`)
+    return [JSON.stringify({ step: id, state: level }), ...(seen.length > 0 ? seen : ['# nothing is seen'])]
+  }
+}
