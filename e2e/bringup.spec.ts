@@ -105,3 +105,33 @@ test('on a tablet a build is proven from the first step, what the board says is 
   await expect(page.getByText('its strap says 0x3D, not 0x3C')).toBeVisible()
   await expectAccessible(page)
 })
+
+test('a planted fault is led from the first step to the wire: the next measurement is asked, answered and found', async ({
+  page,
+  address,
+}) => {
+  await page.setViewportSize({ width: 1024, height: 768 })
+  await openSample(page, address, 'Branch-line crossing', 'bring-up')
+  const card = page.getByTestId('step-card')
+  await expect(card).toBeVisible({ timeout: 30_000 })
+  await page.locator('summary', { hasText: 'Signal by signal' }).click()
+  await page.getByRole('button', { name: /WHITE\.A at MCU\.D4/ }).click()
+  await page.getByRole('button', { name: 'Otherwise' }).click()
+  await expect(page.getByRole('button', { name: /wrong: WHITE\.A at MCU\.D4/ })).toBeVisible()
+  await page.getByRole('link', { name: 'What is wrong' }).click()
+  const next = page.getByRole('region', { name: 'The next measurement' })
+  const causes = page.locator('.causes li')
+  await expect(causes.first()).toBeVisible({ timeout: 30_000 })
+  // The wire from the lamp to ground is missing: what touches it stays silent, everything else is right.
+  for (let asked = 0; asked < 12; asked += 1) {
+    const odds = await causes.first().textContent()
+    if (Number.parseInt(odds!, 10) >= 80) break
+    const words = (await next.locator('.step-do').textContent())!
+    const hears = /touch/i.test(words) && /must sound/.test(words) && words.includes('WHITE.K')
+    await next.getByRole('button', { name: hears ? 'Otherwise' : 'As it should be' }).click()
+    await expect(next.locator('.measured li')).toHaveCount(asked + 1)
+    await expect(next.getByRole('button', { name: 'As it should be' })).toBeEnabled({ timeout: 20_000 })
+  }
+  await expect(causes.first()).toContainText(/WHITE\.K to MCU\.GND.* is missing or loose/)
+  await expectAccessible(page)
+})

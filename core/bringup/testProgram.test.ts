@@ -185,7 +185,7 @@ function runPython(text: string, asked: readonly string[]): Run {
   const file = join(folder, `p${Math.random().toString(36).slice(2)}.py`)
   writeFileSync(file, text)
   const start = `${pythonStub}\nexec(compile(open(${JSON.stringify(file)}).read(), 'test program', 'exec'), {'__name__': '__main__'})`
-  return outcome(spawnSync('python3', ['-c', start], { input: asked.join('\n') + '\n' }))
+  return outcome(spawnSync('python3', ['-c', start], { input: `${asked.join('\n')}\n` }))
 }
 
 const name = ({ wiring, board, language }: (typeof cases)[number]): string =>

@@ -3,9 +3,11 @@ import { CompareSource } from '../components/bringup/CompareSource.tsx'
 import { HandOver } from '../components/bringup/HandOver.tsx'
 import { Prove } from '../components/bringup/Prove.tsx'
 import { Scan } from '../components/bringup/Scan.tsx'
+import { Wrong } from '../components/bringup/Wrong.tsx'
 
 const pages = [
   ['prove', 'Prove the build'],
+  ['wrong', 'What is wrong'],
   ['scan', 'Bus scan'],
   ['program', 'For the program'],
   ['compare', 'Program against plan'],
@@ -28,6 +30,8 @@ export function BringUp() {
         <HandOver />
       ) : page === 'compare' ? (
         <CompareSource />
+      ) : page === 'wrong' ? (
+        <Wrong />
       ) : page === 'scan' ? (
         <Scan />
       ) : (

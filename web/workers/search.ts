@@ -7,6 +7,7 @@ import type { Question } from '../../core/advice/questions.ts'
 import type { Rearrangement } from '../../core/advice/rearrange.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { LayoutData } from '../../core/breadboard/layout.ts'
+import type { Diagnosis, Observation } from '../../core/bringup/diagnose.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Edit, Fix } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
@@ -71,6 +72,11 @@ export class SearchClient {
 
   rearrange(plan: Plan): Promise<Rearrangement | undefined> {
     return this.#ask((remote) => remote.rearrange(plan))
+  }
+
+  /** Causes of what was seen on a build. */
+  diagnose(plan: Plan, observations: readonly Observation[]): Promise<Diagnosis | undefined> {
+    return this.#ask((remote) => remote.diagnose(plan, observations))
   }
 
   /** What only the maker knows. */

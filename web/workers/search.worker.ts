@@ -12,6 +12,7 @@ import { assignChoosing } from '../../core/assign/choosing.ts'
 import { conflictIn } from '../../core/assign/conflict.ts'
 import { type LayoutData, layOut, layoutData } from '../../core/breadboard/layout.ts'
 import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
+import { Diagnoser, type Diagnosis, type Observation } from '../../core/bringup/diagnose.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
 import type { Edit, Fix } from '../../core/plan/edit.ts'
 import { sameFinding } from '../../core/plan/findingKey.ts'
@@ -32,6 +33,7 @@ export interface Impasse {
 }
 
 let catalog: Catalog = makeCatalog([], [])
+let diagnosed: { readonly key: string; readonly by: Diagnoser } | undefined
 
 const searcher = {
   load(given: Catalog): void {
@@ -62,6 +64,12 @@ const searcher = {
   /** What only the maker knows, of a plan as it is wired. */
   questions(plan: Plan): Question[] {
     return questionsFor(resolve(plan, catalog))
+  },
+  /** Causes of what was seen on a build, and what to measure next; the faults of a plan are worked out once. */
+  diagnose(plan: Plan, observations: readonly Observation[]): Diagnosis {
+    const key = JSON.stringify([plan.boards, plan.supplies, plan.parts, plan.wires])
+    if (diagnosed?.key !== key) diagnosed = { key, by: new Diagnoser(resolve(plan, catalog)) }
+    return diagnosed.by.diagnose(observations)
   },
   /** Few signals moved so that faults go away; undefined when moving does not help. */
   rearrange(plan: Plan): Rearrangement | undefined {

@@ -1,0 +1,112 @@
+import { useEffect, useState } from 'react'
+import { Button } from 'react-bootstrap'
+import type { Diagnosis, Observation } from '../../../core/bringup/diagnose.ts'
+import { observationsOf } from '../../../core/bringup/results.ts'
+import { usePlan } from '../../store/derived.ts'
+import { answerOf, useSearch } from '../../store/useSearch.ts'
+
+/** Most causes that are listed. */
+const LISTED = 6
+
+/** What was seen, the causes that explain it in order, and the measurement that tells most. */
+export function Wrong() {
+  const plan = usePlan()
+  const client = useSearch()
+  const [own, setOwn] = useState<readonly (Observation & { readonly words: string })[]>([])
+  const [diagnosis, setDiagnosis] = useState<Diagnosis>()
+  const [busy, setBusy] = useState(true)
+  const done = plan.bringup?.done
+  useEffect(() => {
+    let here = true
+    setBusy(true)
+    const asked = new Set(own.map(({ step }) => step))
+    const seen = observationsOf(done ?? {}).filter(({ step }) => !asked.has(step))
+    const all: Observation[] = [...seen, ...own.map(({ step, saw }) => ({ step, saw }))]
+    void answerOf(client.diagnose(plan, all)).then((answer) => {
+      if (!here) return
+      setDiagnosis(answer)
+      setBusy(false)
+    })
+    return () => {
+      here = false
+    }
+  }, [plan, done, own, client])
+  const wrong =
+    Object.values(done ?? {}).filter((proof) => proof.wrong).length + own.filter(({ saw }) => saw === 'wrong').length
+  const { next, causes = [] } = diagnosis ?? {}
+  const answer = (saw: Observation['saw']): void => {
+    if (next) setOwn([...own, { step: next.id, words: next.words, saw }])
+  }
+  return (
+    <div className="wrong scan">
+      <section aria-label="The next measurement">
+        <h2>What tells most now</h2>
+        {next ? (
+          <>
+            <p className="step-do">{sentence(next.words)}.</p>
+            <div className="step-buttons">
+              <Button variant="dark" size="lg" disabled={busy} onClick={() => answer('right')}>
+                As it should be
+              </Button>
+              <Button variant="outline-danger" size="lg" disabled={busy} onClick={() => answer('wrong')}>
+                Otherwise
+              </Button>
+            </div>
+          </>
+        ) : (
+          <p className="soft">
+            {busy
+              ? 'The faults that may be in this build are worked out …'
+              : 'Nothing that can be measured tells more.'}
+          </p>
+        )}
+        {own.length > 0 && (
+          <>
+            <h3>Measured here</h3>
+            <ol className="measured">
+              {own.map(({ step, words, saw }) => (
+                <li key={step} className={saw === 'wrong' ? 'text-danger' : ''}>
+                  {saw === 'wrong' ? '✗' : '✓'} {words}
+                </li>
+              ))}
+            </ol>
+            <Button size="sm" variant="outline-dark" onClick={() => setOwn(own.slice(0, -1))}>
+              Take the last one back
+            </Button>{' '}
+            <Button size="sm" variant="outline-dark" onClick={() => setOwn([])}>
+              Begin anew
+            </Button>
+          </>
+        )}
+      </section>
+      <section aria-label="Causes" aria-live="polite">
+        <h2>What it could be</h2>
+        {wrong === 0 ? (
+          <p className="soft">
+            Nothing that was seen is wrong so far. Begin with the measurement beside, or write down at its step what is
+            otherwise: it counts here.
+          </p>
+        ) : null}
+        {wrong > 0 && (
+          <ol className="causes">
+            {causes.slice(0, LISTED).map(({ words, odds }) => (
+              <li key={words}>
+                <meter min={0} max={1} value={odds} aria-label={`odds ${Math.round(odds * 100)} %`} />
+                <b>{Math.round(odds * 100)} %</b> {words}
+              </li>
+            ))}
+          </ol>
+        )}
+        {wrong > 0 && diagnosis && (
+          <p className="soft">
+            Each fault that may be in a build is planted in the electrical model, and what it would show is held against
+            what you saw. All other causes together:{' '}
+            {Math.round(100 * Math.max(0, 1 - causes.slice(0, LISTED).reduce((sum, { odds }) => sum + odds, 0)))} %.
+          </p>
+        )}
+      </section>
+    </div>
+  )
+}
+
+const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
