@@ -1,13 +1,13 @@
 import { basename } from 'node:path'
 import type { Language } from '../core/catalog/boardSchema.ts'
 import { languagesOf } from '../core/firmware/pinNames.ts'
+import { compareSource } from '../core/firmware/source/compare.ts'
 import {
   type Comparison,
-  compareSource,
   type Difference,
   type DifferenceKind,
   differenceKinds,
-} from '../core/firmware/source/compare.ts'
+} from '../core/firmware/source/differences.ts'
 import { languageOfFiles } from '../core/firmware/source/guessLanguage.ts'
 import type { SourceFile } from '../core/firmware/source/ir.ts'
 import type { Severity } from '../core/rules/finding.ts'

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { wiringOf } from '../../testing/plans.ts'
 import { type ProgramCase, programCases } from '../../testing/programs.ts'
-import { compareSource, type Difference } from './compare.ts'
+import { compareSource } from './compare.ts'
+import type { Difference } from './differences.ts'
 
 const compared = (
   { plan, language, files }: ProgramCase,

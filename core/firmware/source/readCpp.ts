@@ -1,13 +1,8 @@
 import type { SyntaxNode } from '@lezer/common'
 import { parser } from '@lezer/cpp'
+import { type Defines, withoutBranches } from './cppBranches.ts'
+import { CppExpressions, declarators, typeNodes } from './cppExpressions.ts'
 import type { Argument, Expr, Param, Stmt } from './ir.ts'
-import { numberOf, TreeReader } from './tree.ts'
-
-/** What a board's platform defines for the preprocessor: an `#if` on anything else takes both ways. */
-export interface Defines {
-  /** True or false where known. */
-  readonly known: (name: string) => boolean | undefined
-}
 
 /** Reads one file of a C++ sketch. Branches of `#if` that the defines rule out are left out. */
 export function readCpp(text: string, file: number, defines: Defines): Stmt[] {
@@ -15,92 +10,7 @@ export function readCpp(text: string, file: number, defines: Defines): Stmt[] {
   return new CppReader(kept, file).statements(parser.parse(kept).topNode)
 }
 
-/** Blanks the branches of `#if` that cannot hold, length and lines kept; of what is not known all branches stay. */
-function withoutBranches(text: string, defines: Defines): string {
-  interface Level {
-    readonly outer: boolean
-    keeps: boolean
-    /** A branch before was surely taken. */
-    taken: boolean
-  }
-  const stack: Level[] = []
-  let keeps = true
-  return text
-    .split(/(?<=\n)/)
-    .map((line) => {
-      const found = /^\s*#\s*(if|ifdef|ifndef|elif|else|endif)\b(.*)/.exec(line)
-      if (!found) return keeps ? line : blank(line)
-      const [, directive, condition = ''] = found
-      const level = stack.at(-1)
-      if (directive === 'endif') {
-        if (level) keeps = level.outer
-        stack.pop()
-      } else if (directive === 'else' || directive === 'elif') {
-        if (level) {
-          const holds = directive === 'else' ? true : conditionHolds(condition, defines)
-          level.keeps = !level.taken && holds !== false
-          if (holds === true && directive === 'elif') level.taken = true
-          keeps = level.outer && level.keeps
-        }
-      } else {
-        const holds =
-          directive === 'if'
-            ? conditionHolds(condition, defines)
-            : flip(defines.known(condition.trim().split(/\s/)[0] ?? ''), directive === 'ifndef')
-        stack.push({ outer: keeps, keeps: holds !== false, taken: holds === true })
-        keeps = keeps && holds !== false
-      }
-      return blank(line)
-    })
-    .join('')
-}
-
-const blank = (line: string): string => line.replace(/[^\r\n]/g, ' ')
-
-const flip = (known: boolean | undefined, turned: boolean): boolean | undefined =>
-  known === undefined ? undefined : known !== turned
-
-/** `defined(X)`, `defined X`, joined by `||` and `&&` and turned by `!`; a plain number; else not known. */
-function conditionHolds(condition: string, defines: Defines): boolean | undefined {
-  const text = condition.replace(/\/\/.*|\/\*.*?\*\//g, '').trim()
-  const either = text.split('||').map((part) => {
-    const each = part.split('&&').map((one) => {
-      const found = /^\(?\s*(!?)\s*defined\s*\(?\s*(\w+)\s*\)?\s*\)?$/.exec(one.trim())
-      if (found) return flip(defines.known(found[2] as string), found[1] === '!')
-      return /^\d+$/.test(one.trim()) ? one.trim() !== '0' : undefined
-    })
-    return each.includes(false) ? false : each.includes(undefined) ? undefined : true
-  })
-  return either.includes(true) ? true : either.includes(undefined) ? undefined : false
-}
-
-const typeNodes = new Set([
-  'TypeIdentifier',
-  'PrimitiveType',
-  'SizedTypeSpecifier',
-  'TemplateType',
-  'ScopedTypeIdentifier',
-  'PlaceholderTypeSpecifier',
-  'Decltype',
-  'DependentType',
-  'StructSpecifier',
-  'ClassSpecifier',
-  'UnionSpecifier',
-  'EnumSpecifier',
-])
-const declarators = new Set([
-  'Identifier',
-  'FieldIdentifier',
-  'InitDeclarator',
-  'ArrayDeclarator',
-  'PointerDeclarator',
-  'ReferenceDeclarator',
-  'FunctionDeclarator',
-  'ParenthesizedDeclarator',
-  'ScopedIdentifier',
-])
-
-class CppReader extends TreeReader {
+class CppReader extends CppExpressions {
   statements(node: SyntaxNode): Stmt[] {
     return this.parts(node).flatMap((child) => this.#statement(child))
   }
@@ -163,7 +73,7 @@ class CppReader extends TreeReader {
         const parts = this.parts(node).filter((one) => !typeNodes.has(one.name))
         const [variable, over, body] = parts
         if (!variable || !over) return []
-        const names = [this.#nameOf(variable) ?? '']
+        const names = [this.nameOf(variable) ?? '']
         return [{ kind: 'for-each', names, over: this.expr(over), body: body ? this.#statement(body) : [], at }]
       }
       case 'TryStatement':
@@ -191,7 +101,7 @@ class CppReader extends TreeReader {
     const params = this.child(node, 'TemplateParameterList')
     if (!params) return inner
     // Parameters of a template are fields of what it makes: `Lamp<5>` sets them as a constructor would.
-    const names = this.#params(params)
+    const names = this.params(params)
     return inner.map((one): Stmt => {
       if (one.kind !== 'class') return one
       const field = ({ name, usual }: Param): Stmt => ({
@@ -286,7 +196,7 @@ class CppReader extends TreeReader {
     const inner = type && /Specifier$/.test(type.name) && type.name !== 'SizedTypeSpecifier' ? this.#type(type) : []
     if (node.name === 'TypeDefinition') return inner
     const fixed = this.all(node).some((one) => one.name === 'const' || one.name === 'constexpr')
-    const typeName = type && this.#typeName(type)
+    const typeName = type && this.typeName(type)
     const declared: Stmt[] = []
     const from = type ? parts.indexOf(type) + 1 : 0
     const rest = parts.slice(from)
@@ -309,7 +219,7 @@ class CppReader extends TreeReader {
     beside: SyntaxNode | undefined,
   ): Stmt[] {
     const at = this.at(node)
-    const name = this.#nameOf(node)
+    const name = this.nameOf(node)
     if (name === undefined) return []
     const make = (args: readonly Argument[]): Expr => ({
       kind: 'call',
@@ -338,13 +248,13 @@ class CppReader extends TreeReader {
       return [{ kind: 'declare', name, value: made, type, fixed, at }]
     }
     if (init.name === 'ArgumentList') {
-      const args = this.#args(init)
+      const args = this.args(init)
       const [only] = args
       const value = isPlain && args.length === 1 && only ? only.value : make(args)
       return [{ kind: 'declare', name, value, type, fixed, at }]
     }
     if (init.name === 'InitializerList' && !isArray && type !== undefined) {
-      const items = this.#items(init)
+      const items = this.items(init)
       const [only] = items
       const value = isPlain && items.length === 1 && only ? only.value : make(items)
       return [{ kind: 'declare', name, value, type, fixed, at }]
@@ -368,20 +278,6 @@ class CppReader extends TreeReader {
     return inner !== undefined && declarators.has(inner.name) && this.#isArray(inner)
   }
 
-  #nameOf(node: SyntaxNode): string | undefined {
-    if (node.name === 'Identifier' || node.name === 'FieldIdentifier' || node.name === 'TypeIdentifier')
-      return this.textOf(node)
-    if (node.name === 'ScopedIdentifier') return this.textOf(this.parts(node).at(-1))
-    const inner = this.parts(node).find((one) => declarators.has(one.name))
-    return inner && this.#nameOf(inner)
-  }
-
-  #typeName(node: SyntaxNode): string | undefined {
-    if (node.name === 'TemplateType') return this.textOf(this.parts(node)[0])
-    const named = /Specifier$/.test(node.name) ? this.child(node, 'TypeIdentifier') : node
-    return named ? this.textOf(named).replace(/\s+/g, ' ') : `type at ${node.from}`
-  }
-
   #type(node: SyntaxNode): Stmt[] {
     const at = this.at(node)
     if (node.name === 'EnumSpecifier') return this.#enum(node)
@@ -391,7 +287,7 @@ class CppReader extends TreeReader {
     return [
       {
         kind: 'class',
-        name: this.#typeName(node) ?? '',
+        name: this.typeName(node) ?? '',
         bases: bases
           ? this.parts(bases)
               .filter((one) => one.name !== 'Access')
@@ -435,7 +331,7 @@ class CppReader extends TreeReader {
     const inits = this.child(node, 'FieldInitializerList')
     const fields = (inits ? this.parts(inits) : []).map((one): Stmt => {
       const [field, given] = this.parts(one)
-      const args = given?.name === 'ArgumentList' ? this.#args(given) : given ? this.#items(given) : []
+      const args = given?.name === 'ArgumentList' ? this.args(given) : given ? this.items(given) : []
       const [only] = args
       const here = this.at(one)
       const target: Expr = {
@@ -452,7 +348,7 @@ class CppReader extends TreeReader {
         kind: 'function',
         name: path.at(-1)?.trim() ?? '',
         of: scoped ? path.at(-2)?.trim() : undefined,
-        params: list ? this.#params(list) : [],
+        params: list ? this.params(list) : [],
         body: [...fields, ...this.statements(body)],
         at,
       },
@@ -468,196 +364,6 @@ class CppReader extends TreeReader {
       }
     }
     return undefined
-  }
-
-  #params(list: SyntaxNode): Param[] {
-    return this.parts(list).map((one) => {
-      const parts = this.parts(one).filter((two) => !typeNodes.has(two.name))
-      const [declarator, usual] = parts
-      return {
-        name: (declarator && this.#nameOf(declarator)) ?? '',
-        usual: usual ? this.expr(usual) : undefined,
-      }
-    })
-  }
-
-  #args(list: SyntaxNode): Argument[] {
-    return this.parts(list).map((one) => ({ name: undefined, value: this.expr(one) }))
-  }
-
-  #items(list: SyntaxNode): Argument[] {
-    return this.parts(list).map((one) => {
-      if (one.name !== 'InitializerPair') return { name: undefined, value: this.expr(one) }
-      const [designator, value] = this.parts(one)
-      const field = designator?.name === 'FieldDesignator' ? this.textOf(designator).replace('.', '') : undefined
-      return { name: field, value: value ? this.expr(value) : this.unknown(one) }
-    })
-  }
-
-  expr(node: SyntaxNode): Expr {
-    const at = this.at(node)
-    const parts = (): SyntaxNode[] => this.parts(node)
-    switch (node.name) {
-      case 'Number':
-      case 'UserDefinedLiteral': {
-        const read = numberOf(this.textOf(node))
-        return read ? { kind: 'number', ...read, at } : this.unknown(node)
-      }
-      case 'True':
-      case 'False':
-        return { kind: 'number', number: node.name === 'True' ? 1 : 0, hex: false, at }
-      case 'CharLiteral':
-        return { kind: 'text', text: this.textOf(node).slice(1, -1), at }
-      case 'String':
-        return { kind: 'text', text: this.textOf(node).replace(/^[^"]*"|"$/g, ''), at }
-      case 'Identifier':
-      case 'FieldIdentifier':
-      case 'TypeIdentifier':
-      case 'this':
-        return this.name(this.textOf(node), node)
-      case 'ScopedIdentifier':
-      case 'ScopedTypeIdentifier': {
-        const [first, ...rest] = this.textOf(node)
-          .split('::')
-          .map((one) => one.trim())
-        return rest.reduce<Expr>((of, name) => ({ kind: 'member', of, name, at }), this.name(first ?? '', node))
-      }
-      case 'FieldExpression': {
-        const [of, name] = [this.all(node)[0], this.all(node).at(-1)]
-        return of && name ? { kind: 'member', of: this.expr(of), name: this.textOf(name), at } : this.unknown(node)
-      }
-      case 'SubscriptExpression': {
-        const [of, index] = parts()
-        return of && index ? { kind: 'index', of: this.expr(of), index: this.expr(index), at } : this.unknown(node)
-      }
-      case 'CallExpression': {
-        const [callee] = this.all(node)
-        const list = this.child(node, 'ArgumentList')
-        const args = list ? this.#args(list) : []
-        // A cast changes no pin: static_cast<int>(x), int(x), F("text").
-        const [only] = args
-        if (
-          only &&
-          args.length === 1 &&
-          (callee?.name === 'TemplateFunction' || callee?.name === 'PrimitiveType' || this.textOf(callee) === 'F')
-        )
-          return only.value
-        return callee ? { kind: 'call', callee: this.expr(callee), args, made: false, at } : this.unknown(node)
-      }
-      case 'TemplateFunction':
-      case 'TemplateMethod':
-      case 'TemplateType':
-        return this.name(this.textOf(parts()[0]), node)
-      case 'NewExpression': {
-        const type = parts().find((one) => typeNodes.has(one.name))
-        const list = this.child(node, 'ArgumentList', 'InitializerList')
-        return type
-          ? {
-              kind: 'call',
-              callee: this.name(this.#typeName(type) ?? '', type),
-              args: list ? this.#args(list) : [],
-              made: true,
-              at,
-            }
-          : this.unknown(node)
-      }
-      case 'CompoundLiteralExpression': {
-        const [type, list] = parts()
-        return type && list
-          ? { kind: 'call', callee: this.name(this.textOf(type), type), args: this.#items(list), made: true, at }
-          : this.unknown(node)
-      }
-      case 'CastExpression':
-      case 'ParenthesizedExpression':
-      case 'ConditionClause': {
-        const inner = parts().at(-1)
-        return inner ? this.expr(inner) : this.unknown(node)
-      }
-      case 'PointerExpression': {
-        const inner = parts().at(-1)
-        return inner ? this.expr(inner) : this.unknown(node)
-      }
-      case 'InitializerList':
-        return { kind: 'list', items: this.#items(node), at }
-      case 'ConditionalExpression': {
-        const [test, yes, no] = parts()
-        return test && yes && no
-          ? { kind: 'choice', test: this.expr(test), yes: this.expr(yes), no: this.expr(no), at }
-          : this.unknown(node)
-      }
-      case 'AssignmentExpression': {
-        const [target, second, third] = parts()
-        const value = third ?? second
-        const operator = this.all(node).find((one) => /=$/.test(this.textOf(one)) && one !== target && one !== value)
-        return target && value
-          ? {
-              kind: 'assign',
-              target: this.expr(target),
-              operator: this.textOf(operator) || '=',
-              value: this.expr(value),
-              at,
-            }
-          : this.unknown(node)
-      }
-      case 'BinaryExpression': {
-        const [left, operator, right] = parts()
-        return left && right
-          ? { kind: 'operation', operator: this.textOf(operator), parts: [this.expr(left), this.expr(right)], at }
-          : this.unknown(node)
-      }
-      case 'UnaryExpression': {
-        const [operator, of] = parts()
-        return of
-          ? { kind: 'operation', operator: this.textOf(operator), parts: [this.expr(of)], at }
-          : this.unknown(node)
-      }
-      case 'UpdateExpression': {
-        const of = parts().find((one) => one.name !== 'UpdateOp')
-        const by = this.textOf(this.child(node, 'UpdateOp'))
-        return of
-          ? {
-              kind: 'assign',
-              target: this.expr(of),
-              operator: by === '--' ? '-=' : '+=',
-              value: { kind: 'number', number: 1, hex: false, at },
-              at,
-            }
-          : this.unknown(node)
-      }
-      case 'TypeDescriptor': {
-        // What is measured reads like a type: `sizeof(rows[0])`.
-        const [type, array] = parts()
-        const index = array?.name === 'AbstractArrayDeclarator' ? this.parts(array).at(-1) : undefined
-        if (!type) return this.unknown(node)
-        const of = this.name(this.textOf(type), type)
-        return index ? { kind: 'index', of, index: this.expr(index), at } : of
-      }
-      case 'SizeofExpression': {
-        const inner = parts().at(-1)
-        const of = inner ? this.expr(inner) : this.unknown(node)
-        return { kind: 'operation', operator: 'sizeof', parts: [of], at }
-      }
-      case 'LambdaExpression': {
-        const body = this.child(node, 'CompoundStatement')
-        const list = this.child(node, 'AbstractFunctionDeclarator')
-        const params = list && this.child(list, 'ParameterList')
-        return {
-          kind: 'function',
-          params: params ? this.#params(params) : [],
-          body: body ? this.statements(body) : [],
-          at,
-        }
-      }
-      case 'CommaExpression': {
-        const all = parts().map((one) => this.expr(one))
-        return { kind: 'operation', operator: ',', parts: all, at }
-      }
-      default:
-        return this.unknown(
-          node,
-          parts().map((one) => this.expr(one)),
-        )
-    }
   }
 }
 
