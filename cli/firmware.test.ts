@@ -212,3 +212,59 @@ describe('bringup', () => {
     expect(await run('bringup', crossing, '--as', 'python')).toMatchObject({ status: 2, out: '' })
   })
 })
+
+describe('diagnose', () => {
+  it('nothing wrong 0, causes 1 with the likeliest first and the next measurement', async () => {
+    const right = file('right.json', '[{"step":"in:RELEASE.1","value":1}]')
+    expect(await run('diagnose', crossing, right)).toMatchObject({
+      status: 0,
+      out: 'Nothing that was seen is wrong.\n',
+    })
+    const wrong = file(
+      'wrong.json',
+      '{"results":[{"step":"out:WHITE.A","wrong":true},{"step":"wire:WHITE.K-MCU.GND","saw":"silent"}]}',
+    )
+    const { status, out } = await run('diagnose', crossing, wrong)
+    expect(status).toBe(1)
+    expect(out.split('\n')[0]).toMatch(/^ *\d+% {2}.*WHITE/)
+    expect(out).toMatch(/\nNext: .+ \(.+\)\n/)
+    const json = JSON.parse((await run('diagnose', crossing, wrong, '--json')).out)
+    expect(json.causes[0]).toMatchObject({ odds: expect.any(Number), faults: [expect.any(String)] })
+  })
+
+  it.each<[string, string, RegExp]>([
+    ['no results', '[]', /no results; expected a list/],
+    ['of another plan', '[{"step":"out:NOBODY.A","wrong":true}]', /none of its results is a measurement of this plan/],
+  ])('%s: 2', async (_, text, message) => {
+    const { status, out, said } = await run('diagnose', crossing, file('odd.json', text))
+    expect([status, out]).toEqual([2, ''])
+    expect(said).toMatch(message)
+  })
+})
+
+describe('practice', () => {
+  const practise = (input: string, ...args: string[]) =>
+    spawnSync(process.execPath, ['bin/markpost.mjs', 'practice', ...args], { cwd: root, input, encoding: 'utf8' })
+
+  it('answers line by line, with a fault planted or none', () => {
+    const asked = '{"do":"out:WHITE.A","level":"high"}\n{"do":"read:RELEASE.1"}\n'
+    const sound = practise(asked, crossing)
+    expect(sound.status).toBe(0)
+    expect(sound.stdout.trim().split('\n').slice(1)).toEqual([
+      '{"step":"out:WHITE.A","state":"high"}',
+      '# WHITE lights',
+      '{"step":"in:RELEASE.1","value":1}',
+    ])
+    expect(practise(asked, crossing, '--fault', 'turned:WHITE').stdout).toContain('# nothing is seen')
+    const one = practise('{"do":"all"}\n', crossing, '--random', '3').stdout
+    expect(practise('{"do":"all"}\n', crossing, '--random', '3').stdout).toBe(one)
+  })
+
+  it('a fault that the plan cannot have is one message', async () => {
+    expect(await run('practice', crossing, '--fault', 'turned:MOON')).toMatchObject({
+      status: 2,
+      said: expect.stringMatching(/no fault of this plan; expected one such as missing:/),
+    })
+    expect((await run('practice', crossing, '--random', 'x')).status).toBe(2)
+  })
+})

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import type { Proof } from '../plan/planSchema.ts'
 import { wiringOf } from '../testing/plans.ts'
 import { type Answer, judgeAnswer, judgeTyped, readBoardLine, stageOf } from './answers.ts'
-import { type Step, stepsOf } from './steps.ts'
+import type { Step } from './step.ts'
+import { stepsOf } from './steps.ts'
 
 const wiring = wiringOf({
   mcu: 'uno-r3',

@@ -4,7 +4,8 @@ import { formatQuantity } from '../electrical/quantity.ts'
 import type { Proof, Stage } from '../plan/planSchema.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { type Step, scanId } from './steps.ts'
+import { scanId } from './signalSteps.ts'
+import type { Step } from './step.ts'
 
 /** What a board said of a step over its serial line. */
 export type Answer =

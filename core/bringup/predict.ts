@@ -10,7 +10,8 @@ import { sourcesOf } from '../wiring/supply.ts'
 import { continuityTouches } from './continuity.ts'
 import { faultsOf } from './faults.ts'
 import { metalOf } from './metal.ts'
-import { fedAt, scanId } from './steps.ts'
+import { fedAt } from './powerSteps.ts'
+import { scanId } from './signalSteps.ts'
 
 /** A measurement that can be made on a build, with its effort: touching two places 1, more where hands must work. */
 export interface Measurement {

@@ -3,7 +3,8 @@ import type { Plan } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { type Answer, expectedOn, judgeAnswer, readBoardLine } from './answers.ts'
 import type { Observation } from './diagnose.ts'
-import { type Step, stepsOf } from './steps.ts'
+import type { Step } from './step.ts'
+import { stepsOf } from './steps.ts'
 
 /** What was seen, as a file holds it: a list, or `{ "results": [ … ] }`. Answers of a board stand in it as they came. */
 const Result = v.union([

@@ -4,7 +4,8 @@ import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { builtWith, type Fault } from './faults.ts'
 import { outcomesOf } from './predict.ts'
-import { boardSteps, echoOf, type Step } from './steps.ts'
+import { boardSteps, echoOf } from './signalSteps.ts'
+import type { Step } from './step.ts'
 
 /**
  * A board to practise on: it answers over the serial line of the test program as a build of the plan would, with the

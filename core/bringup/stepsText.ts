@@ -1,5 +1,5 @@
 import type { Plan } from '../plan/planSchema.ts'
-import { type Phase, phases, phaseTitles, type Step } from './steps.ts'
+import { type Phase, phases, phaseTitles, type Step } from './step.ts'
 
 /** Steps as Markdown: a box for each, to be followed on a screen or on paper; what is done already is ticked. */
 export function stepsMarkdown(

@@ -1,14 +1,8 @@
 import { useEffect, useMemo, useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
-import {
-  type Answer,
-  judgeAnswer,
-  judgeTyped,
-  predictedWords,
-  readBoardLine,
-  stageOf,
-} from '../../../core/bringup/answers.ts'
-import { phases, phaseTitles, type Step, stepsOf } from '../../../core/bringup/steps.ts'
+import { Button } from 'react-bootstrap'
+import { type Answer, judgeAnswer, readBoardLine, stageOf } from '../../../core/bringup/answers.ts'
+import { phases, phaseTitles, type Step } from '../../../core/bringup/step.ts'
+import { stepsOf } from '../../../core/bringup/steps.ts'
 import { stepsMarkdown } from '../../../core/bringup/stepsText.ts'
 import { type TestLanguage, testLanguages, testProgram } from '../../../core/bringup/testProgram.ts'
 import { languagesOf, languageTitles } from '../../../core/firmware/pinNames.ts'
@@ -17,9 +11,11 @@ import { useBench } from '../../store/bench.tsx'
 import { useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan } from '../../store/desk.ts'
 import { isTyping, keysAreOn } from '../../store/keys.ts'
+import { BoardLine } from './BoardLine.tsx'
 import { SpotDrawing } from './SpotDrawing.tsx'
+import { StepCard } from './StepCard.tsx'
 import { fileName, saveAs } from './takeAway.ts'
-import { hasSerial, useSerial } from './useSerial.ts'
+import { useSerial } from './useSerial.ts'
 
 const stageWords = {
   planned: 'planned',
@@ -197,174 +193,6 @@ export function Prove() {
 
 const stateOf = (proof: Proof | undefined): string => (proof === undefined ? 'open' : proof.wrong ? 'wrong' : 'right')
 const markOf = (proof: Proof | undefined): string => (proof === undefined ? '○' : proof.wrong ? '✗' : '✓')
-
-function StepCard({
-  step,
-  number,
-  of,
-  proof,
-  onSeen,
-  onForget,
-  onGo,
-  drawing,
-  board,
-}: {
-  readonly step: Step
-  readonly number: number
-  readonly of: number
-  readonly proof: Proof | undefined
-  readonly onSeen: (value: string, wrong: boolean, remark: string) => void
-  readonly onForget: () => void
-  readonly onGo: (by: number) => void
-  readonly drawing: React.ReactNode
-  readonly board: React.ReactNode
-}) {
-  const [value, setValue] = useState(proof?.value ?? '')
-  const [remark, setRemark] = useState(proof?.remark ?? '')
-  const predicted = predictedWords(step)
-  const judged = judgeTyped(step, value)
-  return (
-    <section className="step-card" aria-label={`Step ${number} of ${of}`} data-testid="step-card" data-step={step.id}>
-      <div className="step-words">
-        <p className="soft">
-          Step {number} of {of}
-          {step.meter !== undefined && <> · meter: {step.meter}</>}
-        </p>
-        <h2>{step.title}</h2>
-        <p className="step-do">{step.does}</p>
-        <p className="step-expect">
-          <b>It should be:</b> {step.expect}
-        </p>
-        {(predicted !== undefined || step.phase === 'power') && (
-          <Form.Group className="step-value" controlId="step-value">
-            <Form.Label>What you read{predicted !== undefined ? ` (planned ${predicted})` : ''}</Form.Label>
-            <Form.Control
-              value={value}
-              maxLength={60}
-              className="mono"
-              inputMode="decimal"
-              onChange={(event) => setValue(event.target.value)}
-            />
-            {judged !== undefined && (
-              <small className={judged ? 'text-success' : 'text-danger'}>{judged ? 'within' : 'outside'}</small>
-            )}
-          </Form.Group>
-        )}
-        <div className="step-buttons">
-          <Button variant="dark" size="lg" onClick={() => onSeen(value, judged === false, remark)}>
-            {judged === false ? 'Write it down' : 'As it should be'}
-          </Button>
-          <Button variant="outline-danger" size="lg" onClick={() => onSeen(value, true, remark)}>
-            Otherwise
-          </Button>
-          <Button variant="outline-dark" size="lg" aria-label="The step before" onClick={() => onGo(-1)}>
-            ↑
-          </Button>
-          <Button variant="outline-dark" size="lg" aria-label="The next step" onClick={() => onGo(1)}>
-            ↓
-          </Button>
-        </div>
-        {proof && (
-          <p className={proof.wrong ? 'text-danger' : ''} role="status">
-            {proof.wrong ? 'Otherwise' : 'As it should be'}
-            {proof.value !== undefined && `: ${proof.value}`}
-            {proof.remark !== undefined && ` (${proof.remark})`}, {new Date(proof.at).toLocaleString()}.{' '}
-            <Button size="sm" variant="link" onClick={onForget}>
-              take it back
-            </Button>
-          </p>
-        )}
-        <details open={proof?.wrong === true}>
-          <summary>When it is otherwise</summary>
-          <ul>
-            {step.otherwise.map((text) => (
-              <li key={text}>{text}</li>
-            ))}
-          </ul>
-          <Form.Control
-            value={remark}
-            maxLength={500}
-            placeholder="what you saw"
-            aria-label="Remark"
-            onChange={(event) => setRemark(event.target.value)}
-          />
-        </details>
-        {board}
-      </div>
-      {drawing}
-    </section>
-  )
-}
-
-/** The board's own serial line, or its answers pasted. */
-function BoardLine({
-  serial,
-  log,
-  onAsk,
-  onAnswers,
-}: {
-  readonly serial: ReturnType<typeof useSerial>
-  readonly log: readonly string[]
-  readonly onAsk: () => void
-  readonly onAnswers: (answers: readonly Answer[]) => void
-}) {
-  const [text, setText] = useState('')
-  const read = text.split('\n').flatMap((line) => {
-    const one = readBoardLine(line)
-    return one.is === 'answer' ? [one.answer] : []
-  })
-  return (
-    <section className="board-line" aria-label="The board itself">
-      <h3>Let the board do it</h3>
-      {hasSerial() ? (
-        <p>
-          {serial.open ? (
-            <>
-              <Button size="sm" variant="dark" onClick={onAsk}>
-                Ask the board
-              </Button>{' '}
-              <Button size="sm" variant="outline-dark" onClick={() => void serial.leave()}>
-                Let go of it
-              </Button>
-            </>
-          ) : (
-            <Button size="sm" variant="dark" onClick={() => void serial.connect()}>
-              Connect the board
-            </Button>
-          )}
-        </p>
-      ) : (
-        <p className="soft">
-          This browser cannot speak to a board: run the test program, ask by its serial window, and paste what it says.
-        </p>
-      )}
-      {serial.trouble !== undefined && <p className="text-danger">{serial.trouble}</p>}
-      {log.length > 0 && <pre className="mono board-log">{log.slice(-8).join('\n')}</pre>}
-      <Form.Control
-        as="textarea"
-        rows={2}
-        className="mono"
-        value={text}
-        aria-label="Answers of the board"
-        placeholder='{"step":"in:GATE.1","value":0}'
-        onChange={(event) => setText(event.target.value)}
-      />
-      <Button
-        size="sm"
-        variant="outline-dark"
-        disabled={read.length === 0}
-        onClick={() => {
-          onAnswers(read)
-          setText('')
-        }}
-      >
-        {read.length === 0
-          ? 'No answers in it yet'
-          : `Take ${read.length === 1 ? 'the answer' : `${read.length} answers`}`}
-      </Button>
-    </section>
-  )
-}
 
 function TestPrograms() {
   const plan = usePlan()
