@@ -35,6 +35,8 @@ interface Hypothesis {
 
 /** Odds before anything is seen that a build has no fault at all; somebody who asks has seen something. */
 const SOUND_PRIOR = 0.1
+/** Chance that what was noticed without a measurement is told wrongly, or is somebody else's. */
+const NOTICED = 0.1
 /** Likeliest single faults of which pairs are looked at, and the odds of a second fault where there is one. */
 const PAIRED = 8
 const SECOND_PRIOR = 0.15
@@ -115,6 +117,10 @@ export class Diagnoser {
     }
   }
 
+  #misread(step: string): number {
+    return this.#measurements.find(({ id }) => id === step)?.misread ?? NOTICED
+  }
+
   #explains(one: Hypothesis, observations: readonly Observation[]): boolean {
     return observations.every(({ step, saw }) => {
       const shows = one.shows.get(step)
@@ -125,7 +131,6 @@ export class Diagnoser {
   }
 
   #weigh(hypotheses: readonly Hypothesis[], observations: readonly Observation[]): { of: Hypothesis; odds: number }[] {
-    const misread = new Map(this.#measurements.map((one) => [one.id, one.misread]))
     const weighed = hypotheses.map((of) => {
       let odds = of.prior
       for (const { step, saw } of observations) {
@@ -133,7 +138,7 @@ export class Diagnoser {
         if (shows === undefined) continue
         const planned = this.#planned.get(step)
         const fits = saw === 'right' ? shows === planned : saw === 'wrong' ? shows !== planned : shows === saw.outcome
-        const wrong = misread.get(step) ?? 0.03
+        const wrong = this.#misread(step)
         odds *= fits ? 1 - wrong : wrong
       }
       return { of, odds }

@@ -1,15 +1,16 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { analogSpan } from '../circuit/analog.ts'
-import { litDiodes } from '../circuit/lit.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
 import { busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { sourcesOf } from '../wiring/supply.ts'
+import { glows, isFed, isHeldLow } from './alive.ts'
 import { continuityTouches } from './continuity.ts'
 import { faultsOf } from './faults.ts'
 import { metalOf } from './metal.ts'
+import { conditionsOf } from './notices.ts'
 import { fedAt } from './powerSteps.ts'
 import { scanId } from './signalSteps.ts'
 
@@ -137,25 +138,17 @@ export function outcomesOf(plan: Wiring, built: Wiring): Map<string, string> {
     if (part.part.id === 'resistor') outcomes.set(`ohms:${part.ref}`, String(same?.options.ohms))
   }
   const drives = drivesOf(built)
-  const lit = litDiodes(built)
   const readings = readingsOf(built)
   for (const line of linesOf(plan)) {
     const { end } = line.use
     const host = line.host.end
     const seen = drives
       .filter(({ when }) => when.some((one) => one.host.end === host))
+      .filter(({ part }) => glows(built, part.ref) !== 'dark')
       .map(({ part, does, when }) => {
-        // A lamp on a hundredth of its current is dark to the eye.
-        const light = lit.find((one) => one.part === part)
-        const bright =
-          light === undefined || light.milliamps > 0.3
-            ? light && light.milliamps > light.most * 1.5
-              ? 'glaring'
-              : ''
-            : 'dark'
-        return `${part.ref} ${does} ${when.find((one) => one.host.end === host)?.level} ${bright}`
+        const level = when.find((one) => one.host.end === host)?.level
+        return `${part.ref} ${does} ${level} ${glows(built, part.ref) === 'glaring' ? 'glaring' : ''}`
       })
-      .filter((text) => !text.endsWith('dark'))
       .filter((text) => isFed(built, text.split(' ')[0] ?? ''))
     outcomes.set(`out:${end}`, seen.sort().join('; '))
     const reading = readings.find((one) => one.host.end === host && one.contact)
@@ -179,23 +172,9 @@ export function outcomesOf(plan: Wiring, built: Wiring): Map<string, string> {
       isHeldLow(built, pins) ? 'hangs' : [...new Set(addresses)].sort((a, b) => a - b).join(' '),
     )
   }
+  for (const [id, condition] of conditionsOf(plan, built)) outcomes.set(id, condition)
   return outcomes
 }
-
-/** A part without its supply or ground does nothing; one that has none of its own does what its driver does. */
-function isFed(built: Wiring, ref: string): boolean {
-  const part = built.parts.find((one) => one.ref === ref)
-  return (
-    part === undefined ||
-    part.supplies.every(
-      ({ facts, source, ground }) =>
-        !facts.required || (source !== undefined && (facts.ground.length === 0 || ground !== undefined)),
-    )
-  )
-}
-
-const isHeldLow = (built: Wiring, pins: ReadonlyMap<string, readonly string[]>): boolean =>
-  [...pins.values()].flat().some((end) => built.netOf(end).ground)
 
 function answersOn(built: Wiring, part: PartInstance, pins: ReadonlyMap<string, readonly string[]>): boolean {
   if (!part.mode?.i2c || !isFed(built, part.ref)) return false
