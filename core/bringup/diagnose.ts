@@ -1,7 +1,7 @@
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { builtWith, type Fault, faultKinds, faultsOf } from './faults.ts'
-import { type Measurement, measurementsOf, outcomesOf } from './predict.ts'
+import { builtWith, type Fault, type FaultKind, faultKinds, faultsOf } from './faults.ts'
+import { BY_PERSON, type Measurement, measurementsOf, outcomesOf } from './predict.ts'
 
 /**
  * What was seen at a measurement: as planned, otherwise, or in the words of {@link outcomesOf}, such as `silent` or `3.3`.
@@ -35,8 +35,6 @@ interface Hypothesis {
 
 /** Odds before anything is seen that a build has no fault at all; somebody who asks has seen something. */
 const SOUND_PRIOR = 0.1
-/** Chance that what was noticed without a measurement is told wrongly, or is somebody else's. */
-const NOTICED = 0.1
 /** Likeliest single faults of which pairs are looked at, and the odds of a second fault where there is one. */
 const PAIRED = 8
 const SECOND_PRIOR = 0.15
@@ -58,12 +56,13 @@ export class Diagnoser {
     this.#planned = outcomesOf(wiring, wiring)
     this.#sound = { faults: [], prior: SOUND_PRIOR, shows: this.#planned }
     const faults = faultsOf(wiring)
-    // Each kind has its share, however many places it could be at.
-    const perKind = new Map<string, number>()
-    for (const { kind } of faults) perKind.set(kind, (perKind.get(kind) ?? 0) + 1)
-    const all = [...perKind.keys()].reduce((sum, kind) => sum + faultKinds[kind as Fault['kind']].weight, 0)
+    // More places, more chances, but a kind that has many does not drown the others.
+    const places = new Map<FaultKind, number>()
+    for (const { kind } of faults) places.set(kind, (places.get(kind) ?? 0) + 1)
+    const weight = ({ kind }: Fault): number => faultKinds[kind].weight / Math.sqrt(places.get(kind) ?? 1)
+    const all = faults.reduce((sum, fault) => sum + weight(fault), 0)
     this.#single = faults.flatMap((fault): Hypothesis[] => {
-      const prior = ((1 - SOUND_PRIOR) * faultKinds[fault.kind].weight) / all / (perKind.get(fault.kind) ?? 1)
+      const prior = ((1 - SOUND_PRIOR) * weight(fault)) / all
       const one = this.#hypothesis([fault], prior)
       return one ? [one] : []
     })
@@ -118,7 +117,7 @@ export class Diagnoser {
   }
 
   #misread(step: string): number {
-    return this.#measurements.find(({ id }) => id === step)?.misread ?? NOTICED
+    return this.#measurements.find(({ id }) => id === step)?.misread ?? BY_PERSON
   }
 
   #explains(one: Hypothesis, observations: readonly Observation[]): boolean {

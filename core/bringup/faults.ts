@@ -7,11 +7,14 @@ import type { Plan, PlanWire } from '../plan/planSchema.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
-/** Kinds of mistakes of a build, with how often each is the one: rough shares of practice, stated in docs/bring-up.md. */
+/**
+ * Kinds of mistakes of a build, with how often each happens where it can be at one place; at n places √n times as often: rough
+ * shares of practice, stated in docs/bring-up.md.
+ */
 export const faultKinds = {
-  missing: { weight: 5, words: 'wire missing, loose or with a cold joint' },
-  exchanged: { weight: 4, words: 'two wires exchanged' },
-  'row-off': { weight: 4, words: 'wire a post or a row off' },
+  missing: { weight: 3, words: 'wire missing, loose or with a cold joint' },
+  exchanged: { weight: 3, words: 'two wires exchanged' },
+  'row-off': { weight: 2.5, words: 'wire a post or a row off' },
   turned: { weight: 3, words: 'part turned round' },
   supply: { weight: 2, words: 'on the wrong supply' },
   strap: { weight: 2, words: 'address strap set otherwise' },

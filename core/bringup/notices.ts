@@ -61,6 +61,8 @@ export function noticesOf(wiring: Wiring): Notice[] {
       if (contacts.has(part))
         return [of(ref, 'is pressed or moved and nothing changes', 'deaf'), of(ref, 'reads the other way round', 'odd')]
       if (!wiring.signals.some((use) => use.part === part)) return []
+      if (part.part.category === 'driver' || part.part.category === 'load')
+        return [of(ref, 'has no power: it is limp, cold, dark', 'dead'), of(ref, 'does nothing, or not what it should')]
       return [of(ref, 'gives no answer, or values that cannot be')]
     }),
   ]

@@ -23,8 +23,8 @@ export interface Measurement {
   readonly misread: number
 }
 
-/** Ears and eyes err now and then, a board hardly ever. */
-const BY_PERSON = 0.03
+/** Chance that ears and eyes err; a board hardly ever does. */
+export const BY_PERSON = 0.03
 const BY_BOARD = 0.01
 
 /** Everything that can be measured on a build of a plan. */

@@ -1,8 +1,9 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import type { Diagnosis, Observation } from '../../../core/bringup/diagnose.ts'
+import { noticesOf } from '../../../core/bringup/notices.ts'
 import { observationsOf } from '../../../core/bringup/results.ts'
-import { usePlan } from '../../store/derived.ts'
+import { useDerived, usePlan } from '../../store/derived.ts'
 import { answerOf, useSearch } from '../../store/useSearch.ts'
 
 /** Most causes that are listed. */
@@ -11,6 +12,8 @@ const LISTED = 6
 /** What was seen, the causes that explain it in order, and the measurement that tells most. */
 export function Wrong() {
   const plan = usePlan()
+  const { wiring } = useDerived()
+  const notices = useMemo(() => noticesOf(wiring), [wiring])
   const client = useSearch()
   const [own, setOwn] = useState<readonly (Observation & { readonly words: string })[]>([])
   const [diagnosis, setDiagnosis] = useState<Diagnosis>()
@@ -32,7 +35,7 @@ export function Wrong() {
     }
   }, [plan, done, own, client])
   const wrong =
-    Object.values(done ?? {}).filter((proof) => proof.wrong).length + own.filter(({ saw }) => saw === 'wrong').length
+    Object.values(done ?? {}).filter((proof) => proof.wrong).length + own.filter(({ saw }) => saw !== 'right').length
   const { next, causes = [] } = diagnosis ?? {}
   const answer = (saw: Observation['saw']): void => {
     if (next) setOwn([...own, { step: next.id, words: next.words, saw }])
@@ -60,13 +63,34 @@ export function Wrong() {
               : 'Nothing that can be measured tells more.'}
           </p>
         )}
+        <h3>What do you notice?</h3>
+        <select
+          className="form-select"
+          aria-label="What do you notice?"
+          value=""
+          onChange={({ target }) => {
+            const notice = notices[Number(target.value)]
+            if (notice)
+              setOwn([
+                ...own.filter(({ step }) => step !== notice.id),
+                { step: notice.id, words: notice.words, saw: notice.saw },
+              ])
+          }}
+        >
+          <option value="">While the program runs …</option>
+          {notices.map(({ words }, index) => (
+            <option key={words} value={index}>
+              {words}
+            </option>
+          ))}
+        </select>
         {own.length > 0 && (
           <>
-            <h3>Measured here</h3>
+            <h3>Seen here</h3>
             <ol className="measured">
               {own.map(({ step, words, saw }) => (
-                <li key={step} className={saw === 'wrong' ? 'text-danger' : ''}>
-                  {saw === 'wrong' ? '✗' : '✓'} {words}
+                <li key={step} className={saw === 'right' ? '' : 'text-danger'}>
+                  {saw === 'right' ? '✓' : '✗'} {words}
                 </li>
               ))}
             </ol>
