@@ -14,6 +14,8 @@ import { resolve } from '../core/wiring/resolve.ts'
  */
 const count = Number(process.argv[2] ?? 500)
 const MOST_ASKED = 20
+/** Odds of a cause at which the maker goes and looks at it. */
+const SURE = 0.8
 
 /** A number between 0 and 1 from a seed, the next seed with it. */
 let state = 20261126
@@ -55,7 +57,7 @@ for (const kit of fc.sample(randomKit, { numRuns: count, seed: 17 })) {
   for (const [name, into] of Object.entries(all)) {
     const observations: Observation[] = []
     let answer = one.diagnose(observations)
-    while (answer.next && observations.length < MOST_ASKED && (answer.causes[0]?.odds ?? 0) < 0.9) {
+    while (answer.next && observations.length < MOST_ASKED && (answer.causes[0]?.odds ?? 0) < SURE) {
       const { id, misread } = answer.next
       const outcome = shows.get(id) ?? ''
       const errs = name === 'wrongly' && misread > 0.01 && chance() < 0.1

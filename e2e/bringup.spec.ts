@@ -122,6 +122,12 @@ test('a planted fault is led from the first step to the wire: the next measureme
   const next = page.getByRole('region', { name: 'The next measurement' })
   const causes = page.locator('.causes li')
   await expect(causes.first()).toBeVisible({ timeout: 30_000 })
+  // What is noticed without a step counts too, and can be taken back.
+  await page.getByLabel('What do you notice?').selectOption('COUNT has power, but shows nothing or rubbish')
+  await expect(next.locator('.measured li')).toHaveText('✗ COUNT has power, but shows nothing or rubbish')
+  await page.getByRole('button', { name: 'Take the last one back' }).click()
+  await expect(next.locator('.measured li')).toHaveCount(0)
+  await expect(next.getByRole('button', { name: 'As it should be' })).toBeEnabled({ timeout: 20_000 })
   // The wire from the lamp to ground is missing: what touches it stays silent, everything else is right.
   for (let asked = 0; asked < 12; asked += 1) {
     const odds = await causes.first().textContent()

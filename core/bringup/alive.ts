@@ -1,5 +1,6 @@
 import { litDiodes } from '../circuit/lit.ts'
-import type { Wiring } from '../wiring/model.ts'
+import { busPins } from '../wiring/buses.ts'
+import type { Bus, Wiring } from '../wiring/model.ts'
 
 /** Current in milliamperes below which a lamp is dark to the eye. */
 const DARK = 0.3
@@ -18,9 +19,17 @@ export function isFed(built: Wiring, ref: string): boolean {
   )
 }
 
+/** Ends of the board, or of the part that gives the bus, on which each line of a bus lies. */
+export function busEnds(bus: Bus): Map<string, string[]> {
+  const owner = bus.board ?? bus.provider
+  return new Map(
+    owner ? [...busPins(bus)].map(([line, pins]) => [line, [...pins].map((pin) => `${owner.ref}.${pin}`)]) : [],
+  )
+}
+
 /** True while a line of a bus lies on ground, which keeps everybody on it silent. */
-export const isHeldLow = (built: Wiring, pins: ReadonlyMap<string, readonly string[]>): boolean =>
-  [...pins.values()].flat().some((end) => built.netOf(end).ground)
+export const isHeldLow = (built: Wiring, lines: ReadonlyMap<string, readonly string[]>): boolean =>
+  [...lines.values()].flat().some((end) => built.netOf(end).ground)
 
 /** How a lamp looks while it is on; undefined for what is no lamp, or gets no current. */
 export function glows(wiring: Wiring, ref: string): 'dark' | 'well' | 'glaring' | undefined {

@@ -68,6 +68,19 @@ describe('how things do on a build', () => {
     expect(seen.get('works:LAMP')).toBe('dead')
   })
 
+  it('parts behind a bus switch are heard through it, and are deaf when one of its lines lies on ground', () => {
+    const behind = wiringOf({
+      mcu: 'uno-r3',
+      parts: { HUB: 'tca9548a', SHOW: 'ssd1306' },
+      wires:
+        'HUB.SDA MCU.A4, HUB.SCL MCU.A5, HUB.VIN MCU.5V, HUB.GND MCU.GND, SHOW.SDA HUB.SD0, SHOW.SCL HUB.SC0, SHOW.VCC MCU.5V, SHOW.GND MCU.GND',
+    })
+    const seen = (wires: typeof behind.plan.wires): unknown =>
+      conditionsOf(behind, resolve({ ...behind.plan, wires }, catalog)).get('works:SHOW')
+    expect(seen(behind.plan.wires)).toBe('right')
+    expect(seen([...behind.plan.wires, ['HUB.SC0', 'MCU.GND']])).toBe('deaf')
+  })
+
   it('a line on the supply lights a lamp whatever the program does', () => {
     const wires = wiring.plan.wires.map((wire) =>
       wire.includes('R1.2') ? (['R1.2', 'MCU.5V'] as const) : wire,

@@ -1,9 +1,8 @@
 import { litDiodes } from '../circuit/lit.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
-import { busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
-import { glows, isFed, isHeldLow } from './alive.ts'
+import { busEnds, glows, isFed, isHeldLow } from './alive.ts'
 
 /**
  * How a thing does while the maker's program runs, as one sees it without measuring:
@@ -144,12 +143,7 @@ function hears(plan: Wiring, built: Wiring, part: PartInstance, same: PartInstan
   if (addresses(part) !== addresses(same)) return false
   return plan.buses
     .filter((bus) => bus.kind === 'i2c' && bus.parts.includes(part))
-    .every((bus) => {
-      const pins = [...busPins(bus)].map(
-        ([signal, on]) => [signal, [...on].map((pin) => `${bus.board?.ref}.${pin}`)] as const,
-      )
-      return !isHeldLow(built, new Map(pins))
-    })
+    .every((bus) => !isHeldLow(built, busEnds(bus)))
 }
 
 /** A board without its feed, or with a supply of its own on ground, does nothing. */

@@ -2,11 +2,10 @@ import { UnionFind } from '../base/unionFind.ts'
 import { analogSpan } from '../circuit/analog.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
-import { busPins } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { sourcesOf } from '../wiring/supply.ts'
-import { glows, isFed, isHeldLow } from './alive.ts'
+import { busEnds, glows, isFed, isHeldLow } from './alive.ts'
 import { continuityTouches } from './continuity.ts'
 import { faultsOf } from './faults.ts'
 import { metalOf } from './metal.ts'
@@ -157,9 +156,7 @@ export function outcomesOf(plan: Wiring, built: Wiring): Map<string, string> {
   }
   for (const bus of plan.buses) {
     if (bus.kind !== 'i2c' || !bus.board || bus.controller === undefined) continue
-    const pins = new Map(
-      [...busPins(bus)].map(([signal, on]) => [signal, [...on].map((pin) => `${bus.board?.ref}.${pin}`)]),
-    )
+    const pins = busEnds(bus)
     const answers = built.parts.filter((part) => answersOn(built, part, pins))
     const addresses = answers.flatMap((part) =>
       addressesOf(part)

@@ -209,7 +209,16 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
 /** The reason is no part of a piece: it may be worded anew at the next reading. */
 const samePiece = (a: Aside, b: Aside): boolean => JSON.stringify([a.at, a.value]) === JSON.stringify([b.at, b.value])
 
-export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan => edits.reduce(applyEdit, plan)
+export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan =>
+  edits.reduce((before, edit) => {
+    const after = applyEdit(before, edit)
+    return after.bringup?.stage !== undefined && changesBuild.has(edit.do)
+      ? withBringUp(after, { done: after.bringup.done })
+      : after
+  }, plan)
+
+/** Edits after which a build is no longer as far as it was; how far is worked out again at the next step. */
+const changesBuild: ReadonlySet<Edit['do']> = new Set(['connect', 'disconnect', 'remove', 'add-part', 'change-part'])
 
 const benchOf = (plan: Plan): Bench => plan.bench ?? { breadboards: {}, places: {}, done: [] }
 

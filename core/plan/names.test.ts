@@ -53,6 +53,14 @@ describe('names in the program and steps of bring-up', () => {
     expect(back).toEqual(base)
   })
 
+  it('a build whose wires change is no longer as far as it was; a name or a title takes nothing back', () => {
+    const proven = edited({ do: 'prove', steps: { 'out:LAMP.A': seen }, stage: 'proven' })
+    const [from, to] = proven.wires[0]!
+    expect(applyEdits(proven, [{ do: 'disconnect', from, to }]).bringup).toEqual({ done: { 'out:LAMP.A': seen } })
+    expect(applyEdits(proven, [{ do: 'set-title', title: 'Other' }]).bringup?.stage).toBe('proven')
+    expect(applyEdits(proven, [{ do: 'rename', ref: 'LAMP', to: 'GLOW' }]).bringup?.stage).toBe('proven')
+  })
+
   it('are bound to canonical ends, whatever name of the pin was written', () => {
     const read = readPlan(text('names: { LAMP.anode: READY }\n'), 'p.yaml', catalog)
     expect(read.ok && read.value.names).toEqual({ 'LAMP.A': 'READY' })

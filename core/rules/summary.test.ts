@@ -29,7 +29,15 @@ it('the version of summaries is raised whenever what they say changes', () => {
   const wirings = [...sound, ...mistaken].map((short) => summarise(wiringOf(short)))
   const said = [...samples, ...wirings].map(({ version: _, ...summary }) => summary)
   expect({ version: SUMMARY_VERSION, digest: digest(JSON.stringify(said)) }).toEqual({
-    version: 10,
+    version: 11,
     digest: '611782d2',
   })
+})
+
+it('says how far a build is, once a step of it was proven', () => {
+  const plan = wiringOf(sound[0]!).plan
+  const stageOf = (bringup: typeof plan.bringup) =>
+    summarise(resolve({ ...plan, bringup } as typeof plan, catalog)).stage
+  expect(stageOf(undefined)).toBeUndefined()
+  expect(stageOf({ done: {}, stage: 'wired' })).toBe('wired')
 })

@@ -1,11 +1,11 @@
 import { openEnds } from '../assign/openEnds.ts'
-import type { Plan } from '../plan/planSchema.ts'
+import type { Plan, Stage } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Severity } from './finding.ts'
 import { type Counts, check, count } from './index.ts'
 
 /** Counts changes of what a summary says; summaries of another version are made anew. */
-export const SUMMARY_VERSION = 10
+export const SUMMARY_VERSION = 11
 
 /** The entries of the catalogue that a plan uses. */
 export interface UsedEntries {
@@ -27,6 +27,8 @@ export interface PlanSummary extends UsedEntries {
   /** Required pins that have their wire, and all that need one. */
   readonly placed: number
   readonly needed: number
+  /** How far the build is, once something of it was proven. */
+  readonly stage?: Stage
   readonly counts: Counts
   readonly worst: { readonly severity: Severity; readonly message: string } | null
 }
@@ -37,6 +39,7 @@ export function summarise(wiring: Wiring): PlanSummary {
   const worst = reports.find((report) => report.accepted === undefined && report.severity !== 'tip')
   const { placed, needed } = progress(wiring)
   const { boards, kit } = usedEntries(wiring.plan)
+  const stage = wiring.plan.bringup?.stage
   return {
     version: SUMMARY_VERSION,
     boards,
@@ -44,6 +47,7 @@ export function summarise(wiring: Wiring): PlanSummary {
     kit,
     placed,
     needed,
+    ...(stage === undefined ? {} : { stage }),
     counts: count(reports),
     worst: worst ? { severity: worst.severity, message: worst.message } : null,
   }

@@ -90,6 +90,7 @@ function Summary({ summary }: { summary: PlanSummary }) {
           {summary.placed} of {summary.needed}
         </span>{' '}
         <span className="soft">signals placed</span>
+        {summary.stage && summary.stage !== 'planned' && <span className="stage">{summary.stage}</span>}
       </div>
       <div className="verdict">
         {summary.worst ? (
