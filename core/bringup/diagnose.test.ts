@@ -1,16 +1,19 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { assignChoosing } from '../assign/choosing.ts'
+import { layOut } from '../breadboard/layout.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { catalog, type Short, wiringOf } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
+import { sample } from '../testing/samples.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { Diagnoser, type Diagnosis, type Observation } from './diagnose.ts'
 import { builtWith, type Fault, faultsOf } from './faults.ts'
-import { outcomesOf } from './predict.ts'
+import { outcomesOf, touchesOf } from './predict.ts'
 import { observationsOf, readResults } from './results.ts'
 import { StandIn } from './standIn.ts'
+import { stepsOf } from './steps.ts'
 
 const short: Short = {
   mcu: 'uno-r3',
@@ -60,6 +63,44 @@ describe('what a fault shows', () => {
     for (const { id } of diagnoser.measurements) expect(seen.get(id), id).toBe(diagnoser.planned(id))
     expect(seen.get('out:LAMP.A')).toBe('LAMP lights high ')
     expect(seen.get('i2c:i2c0')).toBe('60 118')
+  })
+})
+
+describe('steps of a build that is laid out', () => {
+  const laid = resolve(sample('Branch-line crossing'), catalog)
+  const steps = stepsOf(laid, layOut(laid))
+  const placed = touchesOf(steps)
+
+  it('sound and stay silent as their steps say; most lie on ends', () => {
+    const seen = outcomesOf(laid, laid, placed)
+    expect(placed.length).toBeGreaterThan(30)
+    for (const { id } of placed) {
+      const step = steps.find((one) => one.id === id)!
+      expect(seen.get(id), `${id}: ${step.does}`).toBe(step.expect.startsWith('It sounds') ? 'sounds' : 'silent')
+    }
+  })
+
+  it.each(
+    faultsOf(laid)
+      .filter(({ kind }) => kind === 'missing')
+      .map(({ id }) => id),
+  )('what they say counts: %s', (id) => {
+    const planted = faultsOf(laid).find((one) => one.id === id)!
+    const built = outcomesOf(laid, resolve(builtWith(laid.plan, [planted])!, catalog), placed)
+    const heard = placed.map(({ id: step }): Observation => ({ step, saw: { outcome: built.get(step)! } }))
+    const sound = outcomesOf(laid, laid, placed)
+    // Where only a rail lies on the way, no touch by ends hears it.
+    if (heard.every(({ step, saw }) => typeof saw === 'object' && saw.outcome === sound.get(step))) return
+    const { causes } = new Diagnoser(laid, placed).diagnose(heard)
+    // One touch hears many joints: the cause is among those that explain it about as well as the best.
+    const likely = causes.filter(({ odds }) => odds > causes[0]!.odds / 3)
+    expect(likely.flatMap(({ faults }) => faults.map((one) => one.id))).toContain(id)
+    expect(likely.length).toBeLessThan(12)
+  })
+
+  it('a lamp that was looked at and lies the wrong way is turned', () => {
+    const { causes } = new Diagnoser(laid, placed).diagnose([{ step: 'look:RED1', saw: 'wrong' }])
+    expect(best({ causes, sound: 0, next: undefined })).toBe('turned:RED1')
   })
 })
 

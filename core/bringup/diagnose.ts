@@ -1,7 +1,7 @@
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { builtWith, type Fault, type FaultKind, faultKinds, faultsOf } from './faults.ts'
-import { BY_PERSON, type Measurement, measurementsOf, outcomesOf } from './predict.ts'
+import { BY_PERSON, type Measurement, measurementsOf, outcomesOf, type PlacedTouch } from './predict.ts'
 
 /**
  * What was seen at a measurement: as planned, otherwise, or in the words of {@link outcomesOf}, such as `silent` or `3.3`.
@@ -45,15 +45,18 @@ const SECOND_PRIOR = 0.15
  */
 export class Diagnoser {
   readonly #wiring: Wiring
+  readonly #placed: readonly PlacedTouch[]
   readonly #measurements: readonly Measurement[]
   readonly #planned: ReadonlyMap<string, string>
   readonly #single: readonly Hypothesis[]
   readonly #sound: Hypothesis
 
-  constructor(wiring: Wiring) {
+  /** `placed`: touches of the build as it is laid out, which count where they were made. */
+  constructor(wiring: Wiring, placed: readonly PlacedTouch[] = []) {
     this.#wiring = wiring
+    this.#placed = placed
     this.#measurements = measurementsOf(wiring)
-    this.#planned = outcomesOf(wiring, wiring)
+    this.#planned = outcomesOf(wiring, wiring, placed)
     this.#sound = { faults: [], prior: SOUND_PRIOR, shows: this.#planned }
     const faults = faultsOf(wiring)
     // More places, more chances, but a kind that has many does not drown the others.
@@ -80,7 +83,7 @@ export class Diagnoser {
   #hypothesis(faults: readonly Fault[], prior: number): Hypothesis | undefined {
     const plan = builtWith(this.#wiring.plan, faults)
     if (!plan) return undefined
-    const shows = outcomesOf(this.#wiring, resolve(plan, this.#wiring.catalog))
+    const shows = outcomesOf(this.#wiring, resolve(plan, this.#wiring.catalog), this.#placed)
     // What nothing would ever show cannot be told from a sound build.
     if ([...shows].every(([step, outcome]) => outcome === this.#planned.get(step))) return undefined
     return { faults, prior, shows }

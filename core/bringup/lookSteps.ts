@@ -12,7 +12,12 @@ export function lookSteps(wiring: Wiring, layout: Layout | undefined): Step[] {
   }
   const spot = (ref: string, pin: string): Spot => {
     const hole = holeOf(`${ref}.${pin}`)
-    return { id: `${ref}.${pin}`, hole, words: `${pin} of ${ref}${hole === undefined ? '' : ` in ${hole}`}` }
+    return {
+      id: `${ref}.${pin}`,
+      end: `${ref}.${pin}`,
+      hole,
+      words: `${pin} of ${ref}${hole === undefined ? '' : ` in ${hole}`}`,
+    }
   }
   return wiring.parts.flatMap((part): Step[] => {
     const { ref } = part

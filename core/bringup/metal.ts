@@ -11,6 +11,8 @@ export interface Spot {
   readonly id: string
   /** Hole it lies in; undefined beside the breadboard and without one. */
   readonly hole: string | undefined
+  /** End that it is, or one whose leg stands in the strip; undefined for a rail or a strip that holds wires alone. */
+  readonly end: string | undefined
   /** For people: `leg A of LAMP in BB1.a5`. */
   readonly words: string
 }
@@ -121,12 +123,14 @@ function plannedMetal(wiring: Wiring): Metal {
 function laidMetal(wiring: Wiring, layout: Layout): Metal {
   const builder = new Builder(wiring)
   const { grid, holeOf, wires, nodes } = layout
+  const legIn = new Map([...holeOf].map(([one, hole]) => [grid.node(hole), one]))
   const strip = (node: Node, net: Net): number =>
     builder.piece(`strip ${node}`, net, () => {
       const hole = freeHole(layout, node)
       return {
         id: grid.name(hole),
         hole: grid.name(hole),
+        end: legIn.get(node),
         words: `${grid.nodeWords(node)} of ${grid.board(hole).ref}, for example in ${grid.name(hole)}`,
       }
     })
@@ -184,7 +188,7 @@ function endSpot(wiring: Wiring, end: string, hole: string | undefined): Spot {
     : terminal?.owner.kind === 'supply'
       ? `${pin} of ${ref}`
       : `leg ${pin} of ${ref}${hole === undefined ? '' : ` in ${hole}`}`
-  return { id: end, hole, words }
+  return { id: end, hole, end, words }
 }
 
 /** Nets as they are joined by some of the joints: a piece's set. */

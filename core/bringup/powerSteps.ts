@@ -29,7 +29,7 @@ function groundSpot(wiring: Wiring, ends: readonly string[]): Spot | undefined {
     ends.find((one) => wiring.terminal(one)?.boardPin?.kind === 'ground') ??
     ends.find((one) => one.endsWith('.-')) ??
     ends[0]
-  return end === undefined ? undefined : { id: end, hole: undefined, words: end }
+  return end === undefined ? undefined : { id: end, end, hole: undefined, words: end }
 }
 
 /** What must be set before anything is fed from it. */
@@ -94,7 +94,7 @@ function voltsStep(wiring: Wiring, source: Source, minus: Spot | undefined): Ste
     phase: 'power',
     title: `${volts} from ${source.end}`,
     does: `Chips and modules still out, switch ${splitEnd(source.end).ref} on and measure${feeds.length > 0 ? ` at ${at}, where ${feeds.join(', ')} will be fed` : ` at ${source.end}`}.`,
-    spots: [{ id: at, hole: undefined, words: at }, ...(minus ? [minus] : [])],
+    spots: [{ id: at, end: at, hole: undefined, words: at }, ...(minus ? [minus] : [])],
     meter: 'volts, direct current; red on the first, black on the second',
     expect: `${volts}, 5 % more or less; not with a minus before it.`,
     predicted: { least: source.volts * (1 - SUPPLY_SHARE), most: source.volts * (1 + SUPPLY_SHARE), unit: 'V' },

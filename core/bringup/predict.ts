@@ -1,4 +1,3 @@
-import { UnionFind } from '../base/unionFind.ts'
 import { analogSpan } from '../circuit/analog.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
@@ -12,6 +11,7 @@ import { metalOf } from './metal.ts'
 import { conditionsOf } from './notices.ts'
 import { fedAt } from './powerSteps.ts'
 import { scanId } from './signalSteps.ts'
+import type { Step } from './step.ts'
 
 /** A measurement that can be made on a build, with its effort: touching two places 1, more where hands must work. */
 export interface Measurement {
@@ -102,25 +102,36 @@ export function measurementsOf(wiring: Wiring): Measurement[] {
   return [...scans, ...own, ...fed, ...paths, ...touches, ...beside, ...resistors]
 }
 
+/** A touch of the meter by the ends that its spots lie on. */
+export interface PlacedTouch {
+  readonly id: string
+  readonly a: string
+  readonly b: string
+}
+
+/** The touches among the steps of a build that is laid out, by their ends; those of a rail have none and are left out. */
+export const touchesOf = (steps: readonly Step[]): PlacedTouch[] =>
+  steps.flatMap(({ id, phase, spots: [one, two] }) =>
+    phase === 'continuity' && one?.end !== undefined && two?.end !== undefined ? [{ id, a: one.end, b: two.end }] : [],
+  )
+
 /**
  * What each measurement of a plan gives on a build that follows another wiring: a word that is the same exactly when the
- * same is seen. Pins and ends are those of the plan, since that is where the maker measures.
+ * same is seen, touches of the laid-out build among them. Pins and ends are those of the plan, since that is where the maker measures.
  */
-export function outcomesOf(plan: Wiring, built: Wiring): Map<string, string> {
+export function outcomesOf(plan: Wiring, built: Wiring, placed: readonly PlacedTouch[] = []): Map<string, string> {
   const outcomes = new Map<string, string>()
-  const sets = new UnionFind()
-  const add = (end: string): string => {
-    sets.add(end)
-    return end
-  }
-  for (const [from, to] of built.plan.wires) sets.join(add(from), add(to))
-  for (const board of built.boards)
-    for (const pin of board.facts.pins) sets.join(add(`${board.ref}.${pin.net}`), add(`${board.ref}.${pin.id}`))
-  const touch = (a: string, b: string): string => (sets.find(add(a)) === sets.find(add(b)) ? 'sounds' : 'silent')
+  const touch = (a: string, b: string): string => (built.netOf(a) === built.netOf(b) ? 'sounds' : 'silent')
   for (const [from, to] of plan.plan.wires) outcomes.set(`wire:${from}-${to}`, touch(from, to))
   for (const { kind, at } of faultsOf(plan))
     if (kind === 'row-off') outcomes.set(`apart:${at[0]}-${at[1]}`, touch(at[0] ?? '', at[1] ?? ''))
   for (const { id, a, b } of continuityTouches(plan, metalOf(plan, undefined))) outcomes.set(id, touch(a.id, b.id))
+  for (const { id, a, b } of placed) outcomes.set(id, touch(a, b))
+  for (const { kind, edits, at } of faultsOf(plan))
+    if (kind === 'turned') {
+      const turned = edits.every((one) => one.do !== 'connect' || touch(one.from, one.to) === 'sounds')
+      outcomes.set(`look:${at[0]}`, turned ? 'turned' : 'right')
+    }
   for (const part of plan.parts)
     for (const { facts, source } of part.supplies) {
       if (!source) continue

@@ -1,13 +1,11 @@
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { type Answer, judgeAnswer, readBoardLine, stageOf } from '../../../core/bringup/answers.ts'
 import { phases, phaseTitles, type Step } from '../../../core/bringup/step.ts'
-import { stepsOf } from '../../../core/bringup/steps.ts'
 import { stepsMarkdown } from '../../../core/bringup/stepsText.ts'
 import { type TestLanguage, testLanguages, testProgram } from '../../../core/bringup/testProgram.ts'
 import { languagesOf, languageTitles } from '../../../core/firmware/pinNames.ts'
 import type { Proof } from '../../../core/plan/planSchema.ts'
-import { useBench } from '../../store/bench.tsx'
 import { useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan } from '../../store/desk.ts'
 import { isTyping, keysAreOn } from '../../store/keys.ts'
@@ -16,6 +14,7 @@ import { SpotDrawing } from './SpotDrawing.tsx'
 import { StepCard } from './StepCard.tsx'
 import { fileName, saveAs } from './takeAway.ts'
 import { useSerial } from './useSerial.ts'
+import { useSteps } from './useSteps.ts'
 
 const stageWords = {
   planned: 'planned',
@@ -28,11 +27,7 @@ const stageWords = {
 export function Prove() {
   const plan = usePlan()
   const { wiring } = useDerived()
-  const bench = useBench()
-  // While a change is laid out the steps are those of the layout before it.
-  const layout = bench.layout && bench.wiring === wiring ? bench.layout : undefined
-  const wantsBench = Object.keys(plan.bench?.breadboards ?? {}).length > 0
-  const steps = useMemo(() => (wantsBench && !layout ? [] : stepsOf(wiring, layout)), [wiring, layout, wantsBench])
+  const { steps, layout, layingOut } = useSteps()
   const done = plan.bringup?.done ?? {}
   const [at, setAt] = useState<string>()
   const [log, setLog] = useState<readonly string[]>([])
@@ -111,7 +106,7 @@ export function Prove() {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   })
-  if (wantsBench && !layout) return <p className="soft">The bench is being laid out …</p>
+  if (layingOut) return <p className="soft">The bench is being laid out …</p>
   if (!step)
     return (
       <p className="soft">

@@ -2,9 +2,11 @@ import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import type { Diagnosis, Observation } from '../../../core/bringup/diagnose.ts'
 import { noticesOf } from '../../../core/bringup/notices.ts'
+import { touchesOf } from '../../../core/bringup/predict.ts'
 import { observationsOf } from '../../../core/bringup/results.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
 import { answerOf, useSearch } from '../../store/useSearch.ts'
+import { useSteps } from './useSteps.ts'
 
 /** Most causes that are listed. */
 const LISTED = 6
@@ -14,18 +16,21 @@ export function Wrong() {
   const plan = usePlan()
   const { wiring } = useDerived()
   const notices = useMemo(() => noticesOf(wiring), [wiring])
+  const { steps, layingOut } = useSteps()
+  const placed = useMemo(() => touchesOf(steps), [steps])
   const client = useSearch()
   const [own, setOwn] = useState<readonly (Observation & { readonly words: string })[]>([])
   const [diagnosis, setDiagnosis] = useState<Diagnosis>()
   const [busy, setBusy] = useState(true)
   const done = plan.bringup?.done
   useEffect(() => {
+    if (layingOut) return
     let here = true
     setBusy(true)
     const asked = new Set(own.map(({ step }) => step))
     const seen = observationsOf(done ?? {}).filter(({ step }) => !asked.has(step))
     const all: Observation[] = [...seen, ...own.map(({ step, saw }) => ({ step, saw }))]
-    void answerOf(client.diagnose(plan, all)).then((answer) => {
+    void answerOf(client.diagnose(plan, all, placed)).then((answer) => {
       if (!here) return
       setDiagnosis(answer)
       setBusy(false)
@@ -33,7 +38,7 @@ export function Wrong() {
     return () => {
       here = false
     }
-  }, [plan, done, own, client])
+  }, [plan, done, own, client, placed, layingOut])
   const wrong =
     Object.values(done ?? {}).filter((proof) => proof.wrong).length + own.filter(({ saw }) => saw !== 'right').length
   const { next, causes = [] } = diagnosis ?? {}
