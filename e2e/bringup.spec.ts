@@ -106,6 +106,45 @@ test('on a tablet a build is proven from the first step, what the board says is 
   await expectAccessible(page)
 })
 
+test('on a stand-in board a planted fault is led from the first step to the wire', async ({ page, address }) => {
+  await page.setViewportSize({ width: 1024, height: 768 })
+  await openSample(page, address, 'Branch-line crossing', 'bring-up')
+  const card = page.getByTestId('step-card')
+  await expect(card).toBeVisible({ timeout: 30_000 })
+  await page.getByText('Practise on a stand-in board').click()
+  await page.getByLabel('Fault to plant').selectOption('missing:WHITE.K-MCU.GND')
+  await page.getByRole('button', { name: 'Begin' }).click()
+  await expect(page.getByText('Nothing is kept with the plan.')).toBeVisible()
+  // Step by step, as somebody would who believes the meter.
+  let heard = false
+  for (let at = 0; at < 60 && !heard; at += 1) {
+    const step = (await card.getAttribute('data-step'))!
+    const words = (await card.textContent())!
+    heard = words.includes('It sounds.') && words.includes('it stays silent.')
+    await page.getByRole('button', { name: heard ? 'Otherwise' : 'As it should be' }).click()
+    if (!heard) await expect(card).not.toHaveAttribute('data-step', step)
+  }
+  expect(heard).toBe(true)
+  await expectAccessible(page)
+  await page.getByRole('link', { name: 'What is wrong' }).click()
+  const next = page.getByRole('region', { name: 'The next measurement' })
+  const causes = page.locator('.causes li')
+  await expect(causes.first()).toBeVisible({ timeout: 30_000 })
+  for (let asked = 0; asked < 12; asked += 1) {
+    if (Number.parseInt((await causes.first().textContent())!, 10) >= 80) break
+    const shows = (await next.locator('.step-shows').textContent())!
+    await next.getByRole('button', { name: shows.includes('not as planned') ? 'Otherwise' : 'As it should be' }).click()
+    await expect(next.locator('.measured li')).toHaveCount(asked + 1)
+    await expect(next.getByRole('button', { name: 'As it should be' })).toBeEnabled({ timeout: 20_000 })
+  }
+  await expect(causes.first()).toContainText(/WHITE\.K to MCU\.GND.* is missing or loose/)
+  await page.getByRole('button', { name: 'Tell me the fault' }).click()
+  await expect(page.getByText('Planted: the wire WHITE.K to MCU.GND is missing or loose.')).toBeVisible()
+  await page.getByRole('button', { name: 'End practice' }).click()
+  await page.getByRole('link', { name: 'Prove the build' }).click()
+  await expect(page.locator('.prove-list').getByRole('status')).toContainText('0 of 63 done')
+})
+
 test('a planted fault is led from the first step to the wire: the next measurement is asked, answered and found', async ({
   page,
   address,

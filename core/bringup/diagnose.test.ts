@@ -299,6 +299,22 @@ describe('a board to practise on', () => {
     ])
   })
 
+  it('tells what a meter and an eye would see, and whether that is as planned', () => {
+    const board = new StandIn(wiring, [fault('missing:R1.2-MCU.D4'), fault('missing:A.VCC-MCU.3V3')])
+    const shows = (id: string): unknown[] => [board.shows(id), board.isRight(id)]
+    expect(shows('wire:R1.2-MCU.D4')).toEqual(['it stays silent', false])
+    expect(shows('wire:LAMP.A-R1.1')).toEqual(['it sounds', true])
+    expect(shows('volts:A.VCC')).toEqual(['nothing', false])
+    expect(shows('volts:SHOW.VCC')).toEqual(['5 V', true])
+    expect(shows('ohms:R1')).toEqual(['330 Ω', true])
+    expect(shows('out:LAMP.A')).toEqual(['nothing happens', false])
+    expect(new StandIn(wiring).shows('out:LAMP.A')).toBe('LAMP lights at high')
+    expect(shows('i2c:i2c0')).toEqual(['0x3C', false])
+    expect(shows('in:GATE.1')).toEqual(['it changes with the contact', true])
+    expect(new StandIn(wiring, [fault('turned:LAMP')]).shows('look:LAMP')).toBe('it lies the other way round')
+    expect(board.shows('look:nobody')).toBeUndefined()
+  })
+
   it('with a fault it answers otherwise, and the diagnosis finds the fault by its answers', () => {
     const board = new StandIn(wiring, [fault('strap:A-0x77')])
     const lines = board.answer('{"do":"all"}').join('\n')

@@ -11,7 +11,7 @@ export interface Spot {
   readonly id: string
   /** Hole it lies in; undefined beside the breadboard and without one. */
   readonly hole: string | undefined
-  /** End that it is, or one whose leg stands in the strip; undefined for a rail or a strip that holds wires alone. */
+  /** End that it is, or one whose leg stands in the strip; of a strip that holds wires alone the post that feeds its net. */
   readonly end: string | undefined
   /** For people: `leg A of LAMP in BB1.a5`. */
   readonly words: string
@@ -130,7 +130,7 @@ function laidMetal(wiring: Wiring, layout: Layout): Metal {
       return {
         id: grid.name(hole),
         hole: grid.name(hole),
-        end: legIn.get(node),
+        end: legIn.get(node) ?? net.ends.find((one) => wiring.terminal(one)?.owner.kind !== 'part'),
         words: `${grid.nodeWords(node)} of ${grid.board(hole).ref}, for example in ${grid.name(hole)}`,
       }
     })

@@ -109,7 +109,7 @@ export interface PlacedTouch {
   readonly b: string
 }
 
-/** The touches among the steps of a build that is laid out, by their ends; those of a rail have none and are left out. */
+/** The touches among the steps of a build that is laid out, by their ends. */
 export const touchesOf = (steps: readonly Step[]): PlacedTouch[] =>
   steps.flatMap(({ id, phase, spots: [one, two] }) =>
     phase === 'continuity' && one?.end !== undefined && two?.end !== undefined ? [{ id, a: one.end, b: two.end }] : [],

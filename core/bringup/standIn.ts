@@ -1,9 +1,10 @@
+import { hexAddress } from '../electrical/hexAddress.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { builtWith, type Fault } from './faults.ts'
-import { outcomesOf } from './predict.ts'
+import { outcomesOf, type PlacedTouch } from './predict.ts'
 import { boardSteps, echoOf } from './signalSteps.ts'
 import type { Step } from './step.ts'
 
@@ -16,14 +17,43 @@ export class StandIn {
   readonly #built: Wiring
   readonly #steps: readonly Step[]
   readonly #outcomes: ReadonlyMap<string, string>
+  readonly #planned: ReadonlyMap<string, string>
 
-  constructor(wiring: Wiring, faults: readonly Fault[] = []) {
+  /** `placed`: touches of the build as it is laid out, that it can be asked for as well. */
+  constructor(wiring: Wiring, faults: readonly Fault[] = [], placed: readonly PlacedTouch[] = []) {
     const plan = builtWith(wiring.plan, faults)
     if (!plan) throw new RangeError('these faults cannot be in one build')
     this.#wiring = wiring
     this.#built = faults.length === 0 ? wiring : resolve(plan, wiring.catalog)
     this.#steps = boardSteps(wiring)
-    this.#outcomes = outcomesOf(wiring, this.#built)
+    this.#planned = outcomesOf(wiring, wiring, placed)
+    this.#outcomes = outcomesOf(wiring, this.#built, placed)
+  }
+
+  /** What a meter or an eye would tell at a step or a measurement that no board does; undefined where it knows nothing. */
+  shows(step: string): string | undefined {
+    const outcome = this.#outcomes.get(step)
+    if (outcome === undefined) return undefined
+    const kind = step.slice(0, step.indexOf(':'))
+    if (kind === 'volts') return outcome === 'nothing' ? 'nothing' : `${outcome} V`
+    if (kind === 'ohms') return `${outcome} Ω`
+    if (kind === 'look') return outcome === 'turned' ? 'it lies the other way round' : 'it lies as drawn'
+    if (kind === 'out') return outcome === '' ? 'nothing happens' : outcome.trim().replace(/ (high|low)/g, ' at $1')
+    if (kind === 'adc') return outcome === this.#planned.get(step) ? 'a value that follows' : 'a value that cannot be'
+    if (kind === 'in') return outcome === 'stuck' ? 'nothing changes' : 'it changes with the contact'
+    if (kind === 'i2c')
+      return outcome === ''
+        ? 'nobody answers'
+        : outcome
+            .split(' ')
+            .map((one) => (one === 'hangs' ? 'the bus hangs' : hexAddress(Number(one))))
+            .join(', ')
+    return outcome === 'sounds' ? 'it sounds' : 'it stays silent'
+  }
+
+  /** True where what it shows is what the plan says. */
+  isRight(step: string): boolean {
+    return this.#outcomes.get(step) === this.#planned.get(step)
   }
 
   /** What it says when it starts. */

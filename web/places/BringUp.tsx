@@ -1,9 +1,12 @@
+import { useEffect, useState } from 'react'
 import { NavLink, useParams } from 'react-router'
 import { CompareSource } from '../components/bringup/CompareSource.tsx'
 import { HandOver } from '../components/bringup/HandOver.tsx'
+import { type Practice, PracticeBar } from '../components/bringup/Practice.tsx'
 import { Prove } from '../components/bringup/Prove.tsx'
 import { Scan } from '../components/bringup/Scan.tsx'
 import { Wrong } from '../components/bringup/Wrong.tsx'
+import { useDerived } from '../store/derived.ts'
 
 const pages = [
   ['prove', 'Prove the build'],
@@ -16,6 +19,10 @@ const pages = [
 /** Does what I built, and what I programmed, do what I planned? */
 export function BringUp() {
   const { id, page = 'prove' } = useParams()
+  const { wiring } = useDerived()
+  const [practice, setPractice] = useState<Practice>()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a stand-in of other wires is no longer one of this plan
+  useEffect(() => setPractice(undefined), [wiring])
   return (
     <div className={`workings bringup page-${page}`}>
       <h1 className="visually-hidden">Bring-up</h1>
@@ -26,16 +33,17 @@ export function BringUp() {
           </NavLink>
         ))}
       </nav>
+      {practice && <PracticeBar practice={practice} onEnd={() => setPractice(undefined)} />}
       {page === 'program' ? (
         <HandOver />
       ) : page === 'compare' ? (
         <CompareSource />
       ) : page === 'wrong' ? (
-        <Wrong />
+        <Wrong practice={practice} />
       ) : page === 'scan' ? (
         <Scan />
       ) : (
-        <Prove />
+        <Prove practice={practice} onPractice={setPractice} />
       )}
     </div>
   )

@@ -6,11 +6,14 @@ import { hasSerial, type SerialLine } from './useSerial.ts'
 /** The board's own serial line, or its answers pasted. */
 export function BoardLine({
   serial,
+  standIn,
   log,
   onAsk,
   onAnswers,
 }: {
   readonly serial: SerialLine
+  /** A stand-in board is there by itself. */
+  readonly standIn: boolean
   readonly log: readonly string[]
   readonly onAsk: () => void
   readonly onAnswers: (answers: readonly Answer[]) => void
@@ -23,7 +26,13 @@ export function BoardLine({
   return (
     <section className="board-line" aria-label="The board itself">
       <h3>Let the board do it</h3>
-      {hasSerial() ? (
+      {standIn ? (
+        <p>
+          <Button size="sm" variant="dark" onClick={onAsk}>
+            Ask the stand-in board
+          </Button>
+        </p>
+      ) : hasSerial() ? (
         <p>
           {serial.open ? (
             <>

@@ -10,10 +10,11 @@ import { useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan } from '../../store/desk.ts'
 import { isTyping, keysAreOn } from '../../store/keys.ts'
 import { BoardLine } from './BoardLine.tsx'
+import { BeginPractice, type Practice } from './Practice.tsx'
 import { SpotDrawing } from './SpotDrawing.tsx'
 import { StepCard } from './StepCard.tsx'
 import { fileName, saveAs } from './takeAway.ts'
-import { useSerial } from './useSerial.ts'
+import { type SerialLine, useSerial } from './useSerial.ts'
 import { useSteps } from './useSteps.ts'
 
 const stageWords = {
@@ -24,11 +25,17 @@ const stageWords = {
 } as const
 
 /** The steps before, at and after the first power, one at a time. */
-export function Prove() {
+export function Prove({
+  practice,
+  onPractice,
+}: {
+  readonly practice: Practice | undefined
+  readonly onPractice: (practice: Practice) => void
+}) {
   const plan = usePlan()
   const { wiring } = useDerived()
   const { steps, layout, layingOut } = useSteps()
-  const done = plan.bringup?.done ?? {}
+  const done = practice?.done ?? plan.bringup?.done ?? {}
   const [at, setAt] = useState<string>()
   const [log, setLog] = useState<readonly string[]>([])
   const first = steps.find(({ id }) => done[id] === undefined) ?? steps[0]
@@ -40,7 +47,8 @@ export function Prove() {
     for (const [id, proof] of Object.entries(proofs))
       if (proof === null) delete after[id]
       else after[id] = proof
-    editPlan([{ do: 'prove', steps: proofs, stage: stageOf(steps, after) }], label)
+    if (practice) onPractice({ ...practice, done: after })
+    else editPlan([{ do: 'prove', steps: proofs, stage: stageOf(steps, after) }], label)
   }
   const seen = (one: Step, value: string, wrong: boolean, remark = ''): void => {
     prove(
@@ -67,13 +75,23 @@ export function Prove() {
     }
     if (Object.keys(proofs).length > 0) prove(proofs, 'Take what the board says')
   }
-  const serial = useSerial((line) => {
+  const hear = (line: string): void => {
     setLog((before) => [...before.slice(-199), line.trim()])
     const read = readBoardLine(line)
     if (read.is === 'answer') take([read.answer])
     // A board that began anew is asked the step again.
     if (read.is === 'hello' && step?.board) void ask(step)
-  })
+  }
+  const real = useSerial(hear)
+  const serial: SerialLine = practice
+    ? {
+        ...real,
+        open: true,
+        send: async (line) => {
+          for (const said of practice.board.answer(line)) hear(said)
+        },
+      }
+    : real
   const ask = async (one: Step): Promise<void> => {
     const [kind, rest] = [one.id.slice(0, one.id.indexOf(':')), one.id.slice(one.id.indexOf(':') + 1)]
     if (kind === 'out') {
@@ -162,10 +180,12 @@ export function Prove() {
           </Button>
           <TestPrograms />
         </div>
+        {!practice && <BeginPractice steps={steps} onPractice={onPractice} />}
       </aside>
       <StepCard
         key={step.id}
         step={step}
+        shows={step.board === undefined ? practice?.board.shows(step.id) : undefined}
         number={index + 1}
         of={steps.length}
         proof={done[step.id]}
@@ -178,7 +198,13 @@ export function Prove() {
         drawing={layout && <SpotDrawing wiring={wiring} layout={layout} spots={step.spots} />}
         board={
           step.board !== undefined && (
-            <BoardLine serial={serial} log={log} onAsk={() => void ask(step)} onAnswers={take} />
+            <BoardLine
+              serial={serial}
+              standIn={practice !== undefined}
+              log={log}
+              onAsk={() => void ask(step)}
+              onAnswers={take}
+            />
           )
         }
       />

@@ -10,6 +10,7 @@ export function StepCard({
   number,
   of,
   proof,
+  shows,
   onSeen,
   onForget,
   onGo,
@@ -20,6 +21,8 @@ export function StepCard({
   readonly number: number
   readonly of: number
   readonly proof: Proof | undefined
+  /** What the stand-in board shows while one practises. */
+  readonly shows: string | undefined
   readonly onSeen: (value: string, wrong: boolean, remark: string) => void
   readonly onForget: () => void
   readonly onGo: (by: number) => void
@@ -42,6 +45,11 @@ export function StepCard({
         <p className="step-expect">
           <b>It should be:</b> {step.expect}
         </p>
+        {shows !== undefined && (
+          <p className="step-shows">
+            <b>The stand-in:</b> {shows}.
+          </p>
+        )}
         {(predicted !== undefined || step.phase === 'power') && (
           <Form.Group className="step-value" controlId="step-value">
             <Form.Label>What you read{predicted !== undefined ? ` (planned ${predicted})` : ''}</Form.Label>

@@ -6,13 +6,14 @@ import { touchesOf } from '../../../core/bringup/predict.ts'
 import { observationsOf } from '../../../core/bringup/results.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
 import { answerOf, useSearch } from '../../store/useSearch.ts'
+import type { Practice } from './Practice.tsx'
 import { useSteps } from './useSteps.ts'
 
 /** Most causes that are listed. */
 const LISTED = 6
 
 /** What was seen, the causes that explain it in order, and the measurement that tells most. */
-export function Wrong() {
+export function Wrong({ practice }: { readonly practice: Practice | undefined }) {
   const plan = usePlan()
   const { wiring } = useDerived()
   const notices = useMemo(() => noticesOf(wiring), [wiring])
@@ -22,7 +23,7 @@ export function Wrong() {
   const [own, setOwn] = useState<readonly (Observation & { readonly words: string })[]>([])
   const [diagnosis, setDiagnosis] = useState<Diagnosis>()
   const [busy, setBusy] = useState(true)
-  const done = plan.bringup?.done
+  const done = practice ? practice.done : plan.bringup?.done
   useEffect(() => {
     if (layingOut) return
     let here = true
@@ -52,6 +53,12 @@ export function Wrong() {
         {next ? (
           <>
             <p className="step-do">{sentence(next.words)}.</p>
+            {practice && (
+              <p className="step-shows">
+                <b>The stand-in:</b> {practice.board.shows(next.id)}
+                {practice.board.isRight(next.id) ? ', as planned' : ', not as planned'}.
+              </p>
+            )}
             <div className="step-buttons">
               <Button variant="dark" size="lg" disabled={busy} onClick={() => answer('right')}>
                 As it should be
