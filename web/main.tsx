@@ -81,7 +81,7 @@ createRoot(root).render(
                 <Route path="workings/:page?" element={<Workings />} />
                 <Route path="bench" element={<Bench />} />
                 <Route path="sheets" element={<Sheets />} />
-                <Route path="bring-up/:page?" element={<BringUp />} />
+                <Route path="bring-up/*" element={<BringUp />} />
               </Route>
               <Route path="*" element={<Navigate to="/" replace />} />
             </Routes>

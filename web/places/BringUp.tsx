@@ -18,7 +18,9 @@ const pages = [
 
 /** Does what I built, and what I programmed, do what I planned? */
 export function BringUp() {
-  const { id, page = 'prove' } = useParams()
+  // One route for all pages, so that what is practised stays from page to page.
+  const { id, '*': rest } = useParams()
+  const page = rest || 'prove'
   const { wiring } = useDerived()
   const [practice, setPractice] = useState<Practice>()
   // biome-ignore lint/correctness/useExhaustiveDependencies: a stand-in of other wires is no longer one of this plan

@@ -165,7 +165,7 @@ function OpenFrame() {
         />
       </div>
       <main className="place" id="place" tabIndex={-1}>
-        <Boundary key={pathname} what="This place">
+        <Boundary key={placeOf(pathname)} what="This place">
           <Outlet />
         </Boundary>
       </main>
@@ -178,3 +178,6 @@ function OpenFrame() {
     </div>
   )
 }
+
+/** The place of an address, without the page in it: what is begun there stays from page to page. */
+const placeOf = (pathname: string): string => pathname.split('/')[3] ?? ''
