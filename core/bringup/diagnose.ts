@@ -47,6 +47,7 @@ export class Diagnoser {
   readonly #wiring: Wiring
   readonly #placed: readonly PlacedTouch[]
   readonly #measurements: readonly Measurement[]
+  readonly #misread: ReadonlyMap<string, number>
   readonly #planned: ReadonlyMap<string, string>
   readonly #single: readonly Hypothesis[]
   readonly #sound: Hypothesis
@@ -56,6 +57,7 @@ export class Diagnoser {
     this.#wiring = wiring
     this.#placed = placed
     this.#measurements = measurementsOf(wiring)
+    this.#misread = new Map(this.#measurements.map(({ id, misread }) => [id, misread]))
     this.#planned = outcomesOf(wiring, wiring, placed)
     this.#sound = { faults: [], prior: SOUND_PRIOR, shows: this.#planned }
     const faults = faultsOf(wiring)
@@ -119,10 +121,6 @@ export class Diagnoser {
     }
   }
 
-  #misread(step: string): number {
-    return this.#measurements.find(({ id }) => id === step)?.misread ?? BY_PERSON
-  }
-
   #explains(one: Hypothesis, observations: readonly Observation[]): boolean {
     return observations.every(({ step, saw }) => {
       const shows = one.shows.get(step)
@@ -140,7 +138,7 @@ export class Diagnoser {
         if (shows === undefined) continue
         const planned = this.#planned.get(step)
         const fits = saw === 'right' ? shows === planned : saw === 'wrong' ? shows !== planned : shows === saw.outcome
-        const wrong = this.#misread(step)
+        const wrong = this.#misread.get(step) ?? BY_PERSON
         odds *= fits ? 1 - wrong : wrong
       }
       return { of, odds }

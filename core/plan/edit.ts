@@ -212,13 +212,17 @@ const samePiece = (a: Aside, b: Aside): boolean => JSON.stringify([a.at, a.value
 export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan =>
   edits.reduce((before, edit) => {
     const after = applyEdit(before, edit)
-    return after.bringup?.stage !== undefined && changesBuild.has(edit.do)
+    return after.bringup?.stage !== undefined && changesBuild(edit)
       ? withBringUp(after, { done: after.bringup.done })
       : after
   }, plan)
 
-/** Edits after which a build is no longer as far as it was; how far is worked out again at the next step. */
-const changesBuild: ReadonlySet<Edit['do']> = new Set(['connect', 'disconnect', 'remove', 'add-part', 'change-part'])
+/** True for an edit after which a build is no longer as far as it was; how far is worked out again at the next step. */
+const changesBuild = (edit: Edit): boolean =>
+  edit.do === 'change-part'
+    ? Object.keys(edit.entry).some((key) => key !== 'title' && key !== 'buy')
+    : buildEdits.has(edit.do)
+const buildEdits: ReadonlySet<Edit['do']> = new Set(['connect', 'disconnect', 'remove', 'add-part'])
 
 const benchOf = (plan: Plan): Bench => plan.bench ?? { breadboards: {}, places: {}, done: [] }
 

@@ -59,6 +59,10 @@ describe('names in the program and steps of bring-up', () => {
     expect(applyEdits(proven, [{ do: 'disconnect', from, to }]).bringup).toEqual({ done: { 'out:LAMP.A': seen } })
     expect(applyEdits(proven, [{ do: 'set-title', title: 'Other' }]).bringup?.stage).toBe('proven')
     expect(applyEdits(proven, [{ do: 'rename', ref: 'LAMP', to: 'GLOW' }]).bringup?.stage).toBe('proven')
+    const change = (entry: { title?: string; options?: Record<string, string> }): string | undefined =>
+      applyEdits(proven, [{ do: 'change-part', ref: 'LAMP', entry }]).bringup?.stage
+    expect(change({ title: 'Glow' })).toBe('proven')
+    expect(change({ options: { colour: 'red' } })).toBeUndefined()
   })
 
   it('are bound to canonical ends, whatever name of the pin was written', () => {

@@ -4,6 +4,7 @@ import type { Diagnosis, Observation } from '../../../core/bringup/diagnose.ts'
 import { noticesOf } from '../../../core/bringup/notices.ts'
 import { touchesOf } from '../../../core/bringup/predict.ts'
 import { observationsOf } from '../../../core/bringup/results.ts'
+import { capital } from '../../../core/bringup/step.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
 import { answerOf, useSearch } from '../../store/useSearch.ts'
 import type { Practice } from './Practice.tsx'
@@ -52,7 +53,7 @@ export function Wrong({ practice }: { readonly practice: Practice | undefined })
         <h2>What tells most now</h2>
         {next ? (
           <>
-            <p className="step-do">{sentence(next.words)}.</p>
+            <p className="step-do">{capital(next.words)}.</p>
             {practice && (
               <p className="step-shows">
                 <b>The stand-in:</b> {practice.board.shows(next.id)}
@@ -144,5 +145,3 @@ export function Wrong({ practice }: { readonly practice: Practice | undefined })
     </div>
   )
 }
-
-const sentence = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
