@@ -1,4 +1,4 @@
-import { seeded } from '../core/breadboard/random.ts'
+import { seeded } from '../core/base/random.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { addParts } from '../core/plan/kit.ts'

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { assignChoosing } from '../core/assign/choosing.ts'
+import { seeded } from '../core/base/random.ts'
 import { Diagnoser, type Observation } from '../core/bringup/diagnose.ts'
 import { builtWith, type FaultKind, faultKinds, faultsOf } from '../core/bringup/faults.ts'
 import { outcomesOf } from '../core/bringup/predict.ts'
@@ -17,12 +18,7 @@ const MOST_ASKED = 20
 /** Odds of a cause at which the maker goes and looks at it. */
 const SURE = 0.8
 
-/** A number between 0 and 1 from a seed, the next seed with it. */
-let state = 20261126
-const chance = (): number => {
-  state = (Math.imul(state, 1664525) + 1013904223) >>> 0
-  return state / 2 ** 32
-}
+const chance = seeded(20261126)
 
 interface Tally {
   builds: number

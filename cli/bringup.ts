@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { seeded } from '../core/base/random.ts'
 import { Diagnoser } from '../core/bringup/diagnose.ts'
 import { faultsOf } from '../core/bringup/faults.ts'
 import { readResults } from '../core/bringup/results.ts'
@@ -111,7 +112,7 @@ export async function practiceCommand(
       ? all.find(({ id }) => id === named)
       : random === undefined || all.length === 0
         ? undefined
-        : all[Math.floor(chance(random) * all.length)]
+        : all[Math.floor(seeded(random)() * all.length)]
   if (named !== undefined && !fault)
     throw new InputError([
       `--fault ${named}: no fault of this plan; expected one such as ${all[0]?.id ?? 'missing:A.1-MCU.D2'}`,
@@ -127,14 +128,6 @@ export async function practiceCommand(
     for (const line of lines) if (line.trim() !== '') for (const said of board.answer(line)) print(said)
   }
   return 0
-}
-
-/** A number between 0 and 1 from a seed (a step of mulberry32, in the public domain). */
-function chance(seed: number): number {
-  let state = (seed + 0x6d2b79f5) | 0
-  state = Math.imul(state ^ (state >>> 15), state | 1)
-  state ^= state + Math.imul(state ^ (state >>> 7), state | 61)
-  return ((state ^ (state >>> 14)) >>> 0) / 2 ** 32
 }
 
 /** The steps of bring-up, or the test program of a board. */

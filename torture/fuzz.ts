@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { seeded } from '../core/breadboard/random.ts'
+import { seeded } from '../core/base/random.ts'
 import { projectFolder } from '../node/builtCatalog.ts'
 import { emptyShelf } from '../server/work/shelfBytes.ts'
 import { tasks } from '../server/work/tasks.ts'

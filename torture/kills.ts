@@ -1,7 +1,7 @@
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
 import Database from 'better-sqlite3'
-import { seeded } from '../core/breadboard/random.ts'
+import { seeded } from '../core/base/random.ts'
 import { ask, freshFolder, sleep, startServer } from './server.ts'
 
 interface Seen {

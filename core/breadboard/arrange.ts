@@ -1,5 +1,5 @@
+import { seeded } from '../base/random.ts'
 import { columnX, type Grid, holeAt, isRail, rowOf } from './grid.ts'
-import { seeded } from './random.ts'
 import { type Occupancy, rowSeat, type Seat, type Straddle, straddleSeat, straddles } from './seats.ts'
 import type { Unit } from './units.ts'
 

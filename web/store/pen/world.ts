@@ -1,4 +1,4 @@
-import { seeded } from '../../../core/breadboard/random.ts'
+import { seeded } from '../../../core/base/random.ts'
 import type { Edit } from '../../../core/plan/edit.ts'
 import { emptyPlan, type Plan } from '../../../core/plan/planSchema.ts'
 import { planFingerprint } from '../../../core/plan/samePlan.ts'

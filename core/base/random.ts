@@ -1,4 +1,4 @@
-/** A small generator of numbers in [0, 1) from a seed (mulberry32), so that the same plan is laid out the same way. */
+/** A small generator of numbers in [0, 1) from a seed (mulberry32), so that what is drawn by chance can be drawn again. */
 export function seeded(seed: number): () => number {
   let state = seed >>> 0
   return () => {
