@@ -1,7 +1,6 @@
-import type { Catalog } from '../catalog/catalog.ts'
 import { i2cViews } from '../circuit/busView.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
-import { addressesOf } from '../wiring/i2c.ts'
+import { addressesOf, partsAt } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
 /** Addresses that a scan found, for each bus that its text names; one without a name where it names none. */
@@ -223,7 +222,9 @@ function segmentOf(
     unexpected: odd.map(
       (address): UnexpectedDevice => ({
         address,
-        could: answering(wiring.catalog, address),
+        could: partsAt(wiring.catalog, address)
+          .slice(0, 6)
+          .map(({ title }) => title),
         causes: causesOfOdd(address, gone, everywhere),
       }),
     ),
@@ -271,19 +272,4 @@ function causesOfOdd(
   if (elsewhere) causes.push(`${elsewhere.part.ref} belongs on another bus`)
   if (causes.length === 0) causes.push('a part that the plan does not have, or one that came with a module')
   return causes
-}
-
-/** Parts of the catalogue that can have an address, the usual ones first; at most six. */
-export function answering(catalog: Catalog, address: number): string[] {
-  return [...catalog.parts.values()]
-    .filter((part) =>
-      part.modes.some(({ i2c }) => {
-        if (!i2c) return false
-        const option = part.options.find((one) => one.id === i2c.addresses.option)
-        return i2c.addresses.fixed.includes(address) || option?.values.some(({ value }) => value === address) === true
-      }),
-    )
-    .sort((a, b) => Number(b.usual) - Number(a.usual))
-    .slice(0, 6)
-    .map(({ title }) => title)
 }

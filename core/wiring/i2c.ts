@@ -1,4 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
+import type { Catalog } from '../catalog/catalog.ts'
+import type { Part } from '../catalog/partSchema.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import type { Net, PartInstance, Wiring } from './model.ts'
@@ -52,6 +54,18 @@ export function addressesOf(part: PartInstance): DeviceAddress[] {
     ...addresses.shared.map((address) => ({ address, option: undefined, shared: true })),
   ]
 }
+
+/** Parts of the catalogue that can have an address, the usual ones first. */
+export const partsAt = (catalog: Catalog, address: number): Part[] =>
+  [...catalog.parts.values()]
+    .filter((part) =>
+      part.modes.some(({ i2c }) => {
+        if (!i2c) return false
+        const option = part.options.find((one) => one.id === i2c.addresses.option)
+        return i2c.addresses.fixed.includes(address) || option?.values.some(({ value }) => value === address) === true
+      }),
+    )
+    .sort((a, b) => Number(b.usual) - Number(a.usual))
 
 /** Two devices cannot both have an address: unless it is one to which all of their kind answer together. */
 export const excludes = (one: PartInstance, two: PartInstance, address: number): boolean =>

@@ -15,7 +15,7 @@ const readsPin = ({ doing }: PinUse): boolean =>
   doing === 'input' || doing === 'analog-in' || doing === 'interrupt' || doing === 'touch'
 
 /** What in the uses of a pin goes against its line: driving what talks, only reading what wants to be driven. */
-export function contradiction(line: Line, uses: readonly PinUse[]): Contradiction | undefined {
+export function contradiction(line: Pick<Line, 'use' | 'bus'>, uses: readonly PinUse[]): Contradiction | undefined {
   const { facts } = line.use
   // Lines that speak both ways, such as 1-Wire, and those of a bus are moved by their driver.
   if (facts.direction === 'both' || facts.direction === 'open-drain' || line.bus) return undefined

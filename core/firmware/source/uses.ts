@@ -20,6 +20,8 @@ export interface PinUse {
   readonly place: number | undefined
   /** The pin object that a call makes. */
   readonly made: Made | undefined
+  /** The object that the pin is given to, or of which a method takes it. */
+  readonly owner: Made | undefined
   /** The call as it is named: `pinMode`, `Servo.attach`. */
   readonly call: string
   /** False where a library is given a number that may be something else than a pin. */
