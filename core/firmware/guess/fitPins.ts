@@ -23,13 +23,22 @@ export interface Wants {
   readonly orders: readonly (readonly string[])[]
 }
 
-/** What a part wants of the program of a board, in its usual mode. */
-export const wantsOf = memoIn((gathered: Gathered, part: Part): Wants => {
+/** What a part wants of the program of a board, in a mode; its usual one when none is said. */
+export const wantsOf = (gathered: Gathered, part: Part, mode = part.modes[0]?.id): Wants =>
+  wantsIn(memoKey(gathered, part), mode)
+
+interface Tried {
+  readonly gathered: Gathered
+  readonly part: Part
+}
+const memoKey = memoIn((gathered: Gathered, part: Part): Tried => ({ gathered, part }))
+
+const wantsIn = memoIn(({ gathered, part }: Tried, mode: string | undefined): Wants => {
   const { board } = gathered
   const plan = {
     ...emptyPlan('a part'),
     boards: { [board.ref]: { board: board.board.id } },
-    parts: { [TRIED]: { part: part.id } },
+    parts: { [TRIED]: { part: part.id, ...(mode === undefined ? {} : { mode }) } },
   }
   const wiring = resolve(plan, gathered.catalog)
   const plain: SignalUse[] = []
@@ -45,12 +54,13 @@ export const wantsOf = memoIn((gathered: Gathered, part: Part): Wants => {
   }
   const instance = wiring.parts[0] as PartInstance
   const asked = part.asks.flatMap((ask) => (ask.pins && holds(ask.when, instance.options) ? [ask.pins] : []))
+  const required = new Set(plain.filter(({ facts }) => facts.required).map(({ facts }) => facts.pin))
   const together = [...new Set(asked.flat())]
   return {
     part: instance,
     plain,
     bus: kind === undefined ? undefined : { kind, lines },
-    orders: [...asked, together],
+    orders: [...asked, together].flatMap((order) => [order, order.filter((pin) => required.has(pin))]),
   }
 })
 

@@ -32,6 +32,8 @@ export interface GivenBus {
   readonly kind: BusKind
   /** Ids of board pins by the signal of the bus. */
   readonly pins: ReadonlyMap<string, string>
+  /** False for one that the program does not begin itself: a library may. */
+  readonly begun: boolean
   readonly at: At
 }
 
@@ -47,7 +49,8 @@ export interface Gathered {
   readonly addresses: readonly { readonly address: number; readonly at: At }[]
   /** Pins that the board does not have, as they are written. */
   readonly none: readonly string[]
-  readonly uses: Uses
+  /** Names of constants, each of one value. */
+  readonly declared: ReadonlySet<string>
 }
 
 /** Addresses at one place of a program above which it asks them all. */
@@ -73,7 +76,7 @@ export function gather(catalog: Catalog, board: Board, files: readonly SourceFil
   const source: SourceLanguage = language === 'cpp' ? 'cpp' : 'python'
   const followed = followProgram(readProgram(files, source, board), source)
   const gatherer = new Gatherer(bareBoard(catalog, board), language, usesOf(followed, source), followed.calls)
-  return { catalog, ...gatherer.gathered() }
+  return { catalog, ...gatherer.gathered(), declared: new Set(followed.declared.map(({ name }) => name)) }
 }
 
 /** True for an object of the platform itself: a pin, a bus. */
@@ -104,7 +107,7 @@ class Gatherer {
     this.#finder = new PinFinder(board, language, uses.counting)
   }
 
-  gathered(): Omit<Gathered, 'catalog'> {
+  gathered(): Omit<Gathered, 'catalog' | 'declared'> {
     const { devices, claimed } = this.#devices()
     const pins = this.#plain(claimed)
     const known = new Set(devices.flatMap(({ addresses }) => addresses))
@@ -124,7 +127,6 @@ class Gatherer {
       buses: this.#buses(),
       addresses: [...addresses].map(([address, at]) => ({ address, at })),
       none: [...this.#none],
-      uses: this.#uses,
     }
   }
 
@@ -241,7 +243,8 @@ class Gatherer {
     }
     const begins = this.#board.board.programs.find((one) => one.as === this.#language)?.begins ?? {}
     for (const { object, kind, at } of this.#uses.begins)
-      if (!buses.has(object)) buses.set(object, { kind, at, pins: new Map(Object.entries(begins[object] ?? {})) })
+      if (!buses.has(object))
+        buses.set(object, { kind, at, pins: new Map(Object.entries(begins[object] ?? this.#first(kind))) })
     // Libraries begin the usual ones by themselves.
     for (const [object, kind] of [
       ['Wire', 'i2c'],
@@ -251,7 +254,18 @@ class Gatherer {
       if (usual && ![...buses.values()].some((bus) => bus.kind === kind))
         buses.set(object, { kind, at: { file: 0, from: 0, to: 0 }, pins: new Map(Object.entries(usual)) })
     }
-    return [...buses].map(([object, { kind, pins, at }]) => ({ object, kind, at, pins }))
+    return [...buses].map(([object, { kind, pins, at }]) => ({ object, kind, at, pins, begun: at.to > 0 }))
+  }
+
+  /** Pins of the bus that a system gives by itself, where programs open it by a number and name no pins. */
+  #first(kind: BusKind): Readonly<Record<string, string>> {
+    if (this.#board.board.system === undefined || kind === 'uart') return {}
+    const [first] = this.#board.board.controllers.filter((one) => one.kind === kind).sort((a, b) => a.rank - b.rank)
+    const group = first?.groups?.[0]
+    if (group) return group
+    return Object.fromEntries(
+      Object.entries(first?.pins ?? {}).flatMap(([signal, [pin]]) => (pin === undefined ? [] : [[signal, pin]])),
+    )
   }
 }
 

@@ -14,6 +14,7 @@ import { partsCalled, wordOfCall } from './partWords.ts'
 /** A part that pins of a program may belong to. */
 export interface Candidate {
   readonly part: Part
+  readonly mode: string | undefined
   readonly fit: Fit
   readonly score: number
 }
@@ -85,7 +86,7 @@ class Guesser {
     const rest = this.#bundles(pins)
     for (const pin of rest) this.#single(pin)
     for (const { address, at } of addresses) this.#address(address, at)
-    this.#serialLines()
+    this.#openBuses()
     return this.#found.sort((a, b) => Number(b.sure) - Number(a.sure))
   }
 
@@ -151,19 +152,36 @@ class Guesser {
     const candidates: Candidate[] = []
     for (const [part, said] of this.#loads(points)) {
       if (part.helper === 'resistor' || said < 0.3) continue
-      const wants = wantsOf(this.#gathered, part)
-      if (wants.plain.length === 0 && !wants.bus) continue
-      // A part of one bus is none of a program that speaks on another.
-      if (addresses.length > 0 && wants.bus?.kind !== 'i2c') continue
-      if (wants.bus && this.#busFor(wants, buses) === undefined) continue
-      if (pins.length === 0 && wants.plain.some(({ facts }) => facts.required) && !wants.bus) continue
-      const fit = fitPins(wants, pins)
-      if (pins.length > 0 && fit.pins.size === 0 && !wants.bus) continue
-      const score = said + 0.35 * fit.score + (part.usual ? 0.25 : 0)
-      if (fit.score > -3) candidates.push({ part, fit, score })
+      const tries = (part.modes.length > 0 ? part.modes.map(({ id }) => id) : [undefined]).flatMap((mode, at) => {
+        const tried = this.#candidate(part, mode, said, pins, addresses, buses)
+        return tried ? [{ ...tried, score: tried.score - 0.2 * at }] : []
+      })
+      const [best] = tries.sort((a, b) => b.score - a.score)
+      if (best) candidates.push(best)
     }
     candidates.sort((a, b) => b.score - a.score || (a.part.id < b.part.id ? -1 : 1))
     this.#push(title, pins, addresses, candidates, reasons, at, buses, points)
+  }
+
+  /** A part in one of its modes, where pins, bus and addresses allow it. */
+  #candidate(
+    part: Part,
+    mode: string | undefined,
+    said: number,
+    pins: readonly GivenPin[],
+    addresses: readonly number[],
+    buses: readonly string[],
+  ): Candidate | undefined {
+    const wants = wantsOf(this.#gathered, part, mode)
+    if (wants.plain.length === 0 && !wants.bus) return undefined
+    // What has an address is on I2C, and nowhere else.
+    if (addresses.length > 0 && wants.bus?.kind !== 'i2c') return undefined
+    if (wants.bus && this.#busFor(wants, buses) === undefined) return undefined
+    if (pins.length === 0 && !wants.bus) return undefined
+    const fit = fitPins(wants, pins)
+    if (pins.length > 0 && fit.pins.size === 0 && !wants.bus) return undefined
+    const score = said + 0.35 * fit.score + (part.usual ? 0.25 : 0)
+    return fit.score > -3 ? { part, mode, fit, score } : undefined
   }
 
   /** A load is nothing for a pin: what switches it is. */
@@ -192,7 +210,7 @@ class Guesser {
   ): void {
     const [first, second] = candidates
     if (!first && pins.length === 0 && addresses.length === 0) return
-    const bus = first && this.#busFor(wantsOf(this.#gathered, first.part), buses)
+    const bus = first && this.#busFor(wantsOf(this.#gathered, first.part, first.mode), buses)
     const said = first ? (points.get(first.part) ?? 0) : 0
     const sure =
       first !== undefined &&
@@ -310,20 +328,20 @@ class Guesser {
     this.#guess(`0x${address.toString(16).toUpperCase().padStart(2, '0')}`, [], [address], points, reasons, at)
   }
 
-  /** Serial lines that nothing was found on; the one of the USB port is for the monitor. */
-  #serialLines(): void {
+  /** Buses that are begun and on which nothing was found; the serial line of the USB port is for the monitor. */
+  #openBuses(): void {
+    const known = new Set(this.#found.map(({ bus }) => bus?.object))
     for (const bus of this.#gathered.buses) {
-      if (bus.kind !== 'uart' || this.#busTaken.has(bus.object) || bus.object === 'Serial' || bus.pins.size === 0)
-        continue
+      if (known.has(bus.object) || bus.object === 'Serial' || bus.pins.size === 0 || !bus.begun) continue
       const points = new Map<Part, number>()
       const reasons: Reason[] = []
       if (this.#add(points, bus.object, weights.name)) reasons.push({ kind: 'name', name: bus.object })
       this.#comments(points, reasons, bus.at, false)
-      for (const part of this.#catalog.parts.values())
-        if (part.usual && part.modes.some(({ uart }) => uart?.levels === 'logic'))
-          points.set(part, (points.get(part) ?? 0) + 0.4)
-      const only = new Map([...points].filter(([part]) => wantsOf(this.#gathered, part).bus?.kind === 'uart'))
-      this.#guess(bus.object, [], [], only, reasons, bus.at, [bus.object])
+      for (const part of this.#catalog.parts.values()) {
+        if (wantsOf(this.#gathered, part).bus?.kind !== bus.kind) points.delete(part)
+        else if (part.usual) points.set(part, (points.get(part) ?? 0) + 0.4)
+      }
+      this.#guess(bus.object, [], [], points, reasons, bus.at, [bus.object])
     }
   }
 }
