@@ -46,11 +46,12 @@ class Comparer extends ProgramBuses {
     const things = this.things()
     this.all = things
     const way = this.mistakenWay(things)
-    const placed = new Map<Thing, Line>()
+    const { placed } = this
     for (const thing of things) {
       const line = this.lineOf(thing)
       if (line) placed.set(thing, line)
     }
+    this.settle(things)
     const exchanged = this.exchanged(placed)
     for (const thing of things) if (!exchanged.has(thing)) this.thing(thing, placed.get(thing), way)
     this.orders(exchanged)
@@ -60,6 +61,40 @@ class Comparer extends ProgramBuses {
     this.missing(things)
     for (const { why, call, at } of this.uses.lost) this.say('lost', at, { call: shortCall(call), why }, [])
     return this.found
+  }
+
+  /**
+   * Names that could be several lines' are those of the lines that nobody else has; and a name that is nearly that of a
+   * line which somebody else has rightly says nothing against the pin's own.
+   */
+  protected settle(things: readonly Thing[]): void {
+    const isAt = (thing: Thing, line: Line): boolean => thing.meant.is === 'pin' && thing.meant.pin.id === line.host.pin
+    const named = new Map(things.map((thing) => [thing, this.meantBy(thing)?.line]))
+    /** Who has a line by its name: at its pin, or more plainly than all others. */
+    const taken = new Map<Line, Thing>()
+    for (const [thing, line] of named) {
+      const could = line ? [line] : this.names.could(thing.names)
+      for (const one of could) if (isAt(thing, one)) taken.set(one, thing)
+    }
+    for (const [thing, line] of named) {
+      if (!line || taken.has(line)) continue
+      const others = things.filter((one) => named.get(one) === line)
+      const plainest = others.reduce(
+        (a, b) => (this.names.score(line, b.names) > this.names.score(line, a.names) ? b : a),
+        thing,
+      )
+      taken.set(line, plainest)
+    }
+    for (const thing of things) {
+      const line = named.get(thing)
+      if (!thing.sure || (line && (taken.get(line) === thing || this.names.exactly(thing.names).length > 0))) continue
+      const others = new Set([...taken].filter(([, one]) => one !== thing).map(([one]) => one))
+      const left = this.names.find(thing.names, others)
+      const at = this.linesAt(thing)
+      const here = at.find((one) => !others.has(one)) ?? at[0]
+      if (left && !contradiction(left, thing.uses)) this.placed.set(thing, left)
+      else if (here) this.placed.set(thing, here)
+    }
   }
 
   /** A way of counting that explains the numbers of the program much better than the platform's own does. */
@@ -232,7 +267,10 @@ class Comparer extends ProgramBuses {
     if (thing.number === undefined) return undefined
     const others = this.finder.otherwise(thing.number)
     if (line) {
-      const found = others.find(({ pin }) => pin.id === line.host.pin)
+      // Numbers of ports and channels are nobody's habit: one alone agrees by chance.
+      const found = others.find(
+        (one) => one.pin.id === line.host.pin && (one.way === way || (one.way !== 'port' && one.way !== 'analog')),
+      )
       return found && { way: found.way, line }
     }
     if (way) {

@@ -69,6 +69,8 @@ class Follower extends Evaluator {
     }
     // What functions other than the set-up change is not known in them: they run again and again.
     for (const { scope } of scopes) this.forget(scope)
+    // What takes nothing is called by the platform; the others mostly by these.
+    for (const one of this.functions) if (one.params.length === 0 && !this.done.has(one.body)) this.alone(one)
     for (const one of this.functions) if (!this.done.has(one.body)) this.alone(one)
     for (const one of [...this.classes]) if (!this.making.has(one)) this.aloneClass(one)
   }

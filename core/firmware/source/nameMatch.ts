@@ -37,7 +37,8 @@ const same: Readonly<Record<string, string>> = Object.fromEntries(
     'shift srclk shcp',
     'left links',
     'right rechts',
-    'distance dist sonar ultrasonic range',
+    'distance dist sonar ultrasonic range ping',
+    'encoder enc rotary',
     'pir motion movement',
     'fan vent',
     'display screen lcd oled tft',
@@ -95,6 +96,10 @@ const tells = (words: ReadonlyMap<string, number>, word: string): number => {
   return known ?? -0.8
 }
 
+/** How well the words of a name go with those of a line. */
+const scoreOf = (words: ReadonlyMap<string, number>, name: readonly string[]): number =>
+  name.some((word) => !isDigits(word) && words.has(word)) ? name.reduce((sum, word) => sum + tells(words, word), 0) : 0
+
 /** Finds which line of the plan a name in a program is about. */
 export class NameMatch {
   readonly #called: readonly Called[]
@@ -143,34 +148,36 @@ export class NameMatch {
     return []
   }
 
-  /** The one line that a name surely means; undefined where none or several could be meant. */
-  find(names: readonly string[]): Line | undefined {
+  /**
+   * The one line that a name surely means; undefined where none or several could be meant. Lines that are `known` to be
+   * somebody else's are left out.
+   */
+  find(names: readonly string[], known?: ReadonlySet<Line>): Line | undefined {
+    const could = this.could(names, known)
+    return could.length === 1 ? could[0] : undefined
+  }
+
+  /** The lines that a name could mean, none of them much less than another. */
+  could(names: readonly string[], known?: ReadonlySet<Line>): Line[] {
     const [exact] = this.exactly(names)
-    if (exact) return exact
-    let best: { line: Line; score: number } | undefined
-    let second = 0
-    // Names of one pin are read together: `lcd` and `rs`.
-    // An item of a list may be any of several.
+    if (exact) return [exact]
+    const scores = this.#called
+      .filter(({ line }) => !known?.has(line))
+      .map(({ line }) => ({ line, score: this.score(line, names) }))
+    const best = Math.max(0, ...scores.map(({ score }) => score))
+    return best < 1.2 ? [] : scores.filter(({ score }) => best - score < 0.9).map(({ line }) => line)
+  }
+
+  /** How well names go with a line, 0 for not at all. */
+  score(line: Line, names: readonly string[]): number {
+    const words = this.#called.find((one) => one.line === line)?.words
+    // Names of one pin are read together: `lcd` and `rs`. An item of a list may be any of several.
     const all = names
       .filter((name) => !name.includes('['))
       .map((name) => [...new Set(wordsOf(name))])
-      .filter((words) => words.length > 0)
+      .filter((some) => some.length > 0)
     const tries = all.length > 1 ? [...all, [...new Set(all.flat())]] : all
-    for (const { line, words } of this.#called) {
-      const score = Math.max(
-        0,
-        ...tries.map((name) =>
-          name.some((word) => !isDigits(word) && words.has(word))
-            ? name.reduce((sum, word) => sum + tells(words, word), 0)
-            : 0,
-        ),
-      )
-      if (!best || score > best.score) {
-        second = best?.score ?? 0
-        best = { line, score }
-      } else if (score > second) second = score
-    }
-    return best && best.score >= 1.2 && best.score - second >= 0.9 ? best.line : undefined
+    return words ? Math.max(0, ...tries.map((name) => scoreOf(words, name))) : 0
   }
 
   /** True when a line is called every word of a name, so that the name says nothing else. */

@@ -127,7 +127,9 @@ export abstract class Objects {
       return
     }
     // A plain structure: its fields in their order, or by name.
-    const fields = one.body.filter((stmt) => stmt.kind === 'declare' && stmt.type !== 'template' && !stmt.fixed)
+    const fields = one.body.filter(
+      (stmt) => stmt.kind === 'declare' && stmt.type !== 'template' && !(stmt.fixed && stmt.value),
+    )
     given.forEach((arg, index) => {
       const stmt = fields[index]
       const field = arg.name ?? (stmt?.kind === 'declare' ? stmt.name : undefined)

@@ -36,6 +36,8 @@ export abstract class ProgramPins {
   protected readonly declared: ReadonlyMap<string, Declared>
   protected readonly found: Difference[] = []
   protected all: readonly Thing[] = []
+  /** The line of the plan that each thing is about. */
+  protected readonly placed = new Map<Thing, Line>()
   /** Pins of which it was said already how they are used. */
   protected readonly judged = new Set<string>()
   /** Lines of the plan that the program has, rightly or not. */
@@ -156,7 +158,7 @@ export abstract class ProgramPins {
   protected usesOf(line: Line): PinUse[] {
     return this.all
       .filter((thing) => thing.meant.is === 'pin' && thing.meant.pin.id === line.host.pin)
-      .filter((thing) => (this.meantBy(thing)?.line.host ?? line.host) === line.host)
+      .filter((thing) => (this.placed.get(thing) ?? this.meantBy(thing)?.line ?? line).host === line.host)
       .flatMap(({ uses }) => uses)
   }
 
