@@ -171,7 +171,8 @@ class Collector {
       return
     }
     if (of && pythonPath(of.of) === 'pigpio.pi') {
-      const mode = last === 'set_mode' ? modeOf(args[1]?.value) : undefined
+      const pulls: Mode = { doing: 'input', pull: pullOf(args) }
+      const mode = last === 'set_mode' ? modeOf(args[1]?.value) : last === 'set_pull_up_down' ? pulls : undefined
       for (const one of pigpioMethods[last] ?? []) this.#pin(call, one, mode)
       return
     }
@@ -203,7 +204,7 @@ class Collector {
       if (doing)
         this.#use(
           call,
-          { is: 'symbol', path: `microbit.${bit[1]}`, via: [] },
+          { is: 'symbol', path: `microbit.${bit[1]}`, via: call.via },
           { doing, pull: undefined },
           [],
           'pin',
@@ -289,7 +290,8 @@ class Collector {
         if (pin.is === 'unknown' || pin.is === 'text') continue
         if (pin.is === 'number' && (pin.hex || pin.number < 0 || pin.number > 255 || !Number.isInteger(pin.number)))
           continue
-        const told = isObject || (sure && index === 0)
+        const isPin = pin.is === 'symbol' && /^(?:board|microcontroller\.pin)\./.test(pin.path)
+        const told = isObject || isPin || (sure && index === 0)
         const keyword = arg.name === undefined ? [] : [arg.name]
         this.#use(
           call,

@@ -89,6 +89,8 @@ class Comparer extends ProgramBuses {
       const line = named.get(thing)
       if (!thing.sure || (line && (taken.get(line) === thing || this.names.exactly(thing.names).length > 0))) continue
       const others = new Set([...taken].filter(([, one]) => one !== thing).map(([one]) => one))
+      // What a library is given beside a bus is none of the bus's own lines.
+      if (thing.uses.every(({ doing }) => doing === 'given')) for (const one of this.lines) if (one.bus) others.add(one)
       const left = this.names.find(thing.names, others)
       const at = this.linesAt(thing)
       const here = at.find((one) => !others.has(one)) ?? at[0]
@@ -246,7 +248,9 @@ class Comparer extends ProgramBuses {
       return
     }
     const reading = readingsOf(this.wiring).find(({ use }) => use === line.use)
-    const modes = uses.filter((use) => use.doing === 'input' && /pinMode$|Pin$|setup$/.test(use.call))
+    const modes = uses.filter(
+      (use) => use.doing === 'input' && /pinMode$|Pin$|setup$|set_mode$|switch_to_input$|direction=$/.test(use.call),
+    )
     const bare = modes.find((use) => use.pull === undefined)
     if (reading?.pull && bare && !uses.some((use) => use.pull !== undefined || use.doing === 'output')) {
       this.judged.add(line.host.pin)

@@ -18,9 +18,9 @@ const readsPin = ({ doing }: PinUse): boolean =>
 export function contradiction(line: Pick<Line, 'use' | 'bus'>, uses: readonly PinUse[]): Contradiction | undefined {
   const { facts } = line.use
   // Lines that speak both ways, such as 1-Wire, and those of a bus are moved by their driver.
-  if (facts.direction === 'both' || facts.direction === 'open-drain' || line.bus) return undefined
-  const sure = uses.filter((use) => use.sure)
   const wantsDriving = drives(facts.needs)
+  if (facts.direction === 'both' || (facts.direction === 'open-drain' && wantsDriving) || line.bus) return undefined
+  const sure = uses.filter((use) => use.sure)
   if (wantsDriving) {
     const reads = sure.filter(readsPin)
     const other = uses.some((use) => !readsPin(use))

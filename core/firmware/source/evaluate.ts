@@ -159,7 +159,7 @@ export abstract class Evaluator extends Objects {
         return this.make(target.made, given, expr.at)
       case 'symbol': {
         const owner = of?.is === 'object' ? of.made : undefined
-        return this.emit(target.path, owner, given, expr.at, expr.made)
+        return this.emit(target.path, owner, given, expr.at, { makes: expr.made, via: of?.via ?? [] })
       }
       case 'either': {
         for (const one of target.options) if (one.is === 'function') this.call(one.made, one.self, given)

@@ -82,6 +82,8 @@ interface Called {
   readonly line: Line
   /** Names of its constant, own or made, in plain form. */
   readonly exact: ReadonlySet<string>
+  /** Names of its pin, in plain form. */
+  readonly pin: ReadonlySet<string>
   readonly words: ReadonlyMap<string, number>
 }
 
@@ -116,7 +118,6 @@ export class NameMatch {
         for (const word of wordsOf(text)) words.set(word, Math.max(tells, words.get(word) ?? 0))
       }
       add(part.ref, 3)
-      if (part.title !== part.part.title) add(part.title, 2)
       const pin = part.part.pins.find((one) => one.id === facts.pin)
       for (const name of [facts.pin, ...(pin?.aliases ?? [])]) add(name, 2)
       // What the whole part is called tells nothing where another of its pins is called so.
@@ -126,13 +127,15 @@ export class NameMatch {
       const addOfPart = (text: string, tells: number): void => {
         for (const word of wordsOf(text)) if (!others.has(word)) add(word, tells)
       }
+      if (part.title !== part.part.title) addOfPart(part.title, 2)
       addOfPart(part.part.stem, 1.5)
       addOfPart(part.part.id, 1.5)
       for (const keyword of part.part.keywords) if (!keyword.includes(' ')) addOfPart(keyword, 1.2)
       const exact = pins.filter((one) => one.end === end || one.host === line.host).map(({ name }) => plain(name))
       // A part with one line is meant by its reference alone.
       const alone = ofPart.get(part.ref) === 1 ? [plain(part.ref)] : []
-      return { line, exact: new Set([...exact, plain(`${part.ref}${facts.pin}`), ...alone]), words }
+      const own = new Set([facts.pin, ...(pin?.aliases ?? [])].map(plain))
+      return { line, pin: own, exact: new Set([...exact, plain(`${part.ref}${facts.pin}`), ...alone]), words }
     })
   }
 
@@ -170,14 +173,16 @@ export class NameMatch {
 
   /** How well names go with a line, 0 for not at all. */
   score(line: Line, names: readonly string[]): number {
-    const words = this.#called.find((one) => one.line === line)?.words
+    const called = this.#called.find((one) => one.line === line)
+    if (!called) return 0
     // Names of one pin are read together: `lcd` and `rs`. An item of a list may be any of several.
     const all = names
       .filter((name) => !name.includes('['))
       .map((name) => [...new Set(wordsOf(name))])
       .filter((some) => some.length > 0)
     const tries = all.length > 1 ? [...all, [...new Set(all.flat())]] : all
-    return words ? Math.max(0, ...tries.map((name) => scoreOf(words, name))) : 0
+    const same = names.some((name) => called.pin.has(plain(name).replace(/pin$/, ''))) ? 1 : 0
+    return Math.max(0, ...tries.map((name) => scoreOf(called.words, name))) + same
   }
 
   /** True when a line is called every word of a name, so that the name says nothing else. */

@@ -1,7 +1,10 @@
 import type { At, Expr, Stmt } from './ir.ts'
-import type { Call, ClassValue, Declared, FunctionValue, GivenValue, Made, Value } from './values.ts'
+import type { Call, ClassValue, Declared, FunctionValue, GivenValue, Made, Value, Via } from './values.ts'
 import { Scope } from './values.ts'
 import { either, MOST_STEPS, named, unknown } from './valueTools.ts'
+
+/** Functions of modules that make objects, though their names are small. */
+const makers = new Set(['pigpio.pi'])
 
 /** Deepest nesting of calls. */
 const MOST_DEPTH = 12
@@ -187,19 +190,32 @@ export abstract class Objects {
     const left = this.all(one.body, scope)
     if (self) this.within.pop()
     this.depth -= 1
+    // What a function made and named for itself is called as its caller calls it.
+    const given = left?.value
+    if (given?.is === 'object' && given.made.name !== undefined) {
+      const local = scope.names().get(given.made.name)
+      const isParam = one.params.some(({ name }) => name === given.made.name)
+      if (local?.is === 'object' && local.made === given.made && !isParam) given.made.name = undefined
+    }
     return left?.value ?? unknown(`what ${one.name} gives`)
   }
 
-  protected emit(path: string, of: Made | undefined, args: readonly GivenValue[], at: At, makes = false): Value {
+  protected emit(
+    path: string,
+    of: Made | undefined,
+    args: readonly GivenValue[],
+    at: At,
+    { makes = false, via = [] }: { readonly makes?: boolean; readonly via?: Via } = {},
+  ): Value {
     // A handler that is given away is called by somebody.
     for (const { value } of args)
       if (value.is === 'function' && !this.done.has(value.made.body)) this.alone(value.made, value.self)
     const last = path.split('.').at(-1) ?? ''
-    const isObject = makes || /^[A-Z]/.test(last)
+    const isObject = makes || /^[A-Z]/.test(last) || makers.has(path)
     const made: Made | undefined = isObject
       ? { of: path, args, at, fields: new Map(), own: undefined, name: undefined }
       : undefined
-    this.calls.push({ path, of, args, at, within: [...this.within], made })
+    this.calls.push({ path, of, via, args, at, within: [...this.within], made })
     if (made) return { is: 'object', made, via: [] }
     // What turns a pin into its interrupt is still that pin.
     if (path === 'digitalPinToInterrupt' && args[0]) return args[0].value

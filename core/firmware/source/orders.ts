@@ -1,4 +1,3 @@
-import { entryOf } from '../../base/entryOf.ts'
 import { holds } from '../../catalog/when.ts'
 import type { BoardInstance, Host, PartInstance, Wiring } from '../../wiring/model.ts'
 import { movers, partsOf } from '../lines.ts'
@@ -58,9 +57,7 @@ export function swapIn(
   if (same.some((order) => order.pins.every(({ pin }, at) => pin === pins[at]))) return undefined
   // A list of the maker's own has an order of his own, unless it is called what programs ask for.
   const fitting = same.filter(({ list, everywhere }) =>
-    name === undefined
-      ? everywhere
-      : list !== undefined && wordsOf(list).some((word) => wordsOf(name).includes(stemOf(word))),
+    name === undefined ? everywhere : list !== undefined && stems(list).some((word) => stems(name).includes(word)),
   )
   const [order] = fitting
   if (!order || fitting.length !== 1) return undefined
@@ -69,6 +66,5 @@ export function swapIn(
   return wrong.length === 2 && one !== undefined && two !== undefined ? { order, one, two } : undefined
 }
 
-/** Plural and singular are one word. */
-const stemOf = (word: string): string =>
-  entryOf({ rows: 'row', columns: 'column', segments: 'segment', coils: 'coil' }, word) ?? word
+/** Words of a name, plural and singular as one. */
+const stems = (name: string): string[] => wordsOf(name).flatMap((word) => wordsOf(word.replace(/s$/, '')))

@@ -194,7 +194,12 @@ class CppReader extends CppExpressions {
     const parts = this.parts(node)
     const type = parts.find((one) => typeNodes.has(one.name))
     const inner = type && /Specifier$/.test(type.name) && type.name !== 'SizedTypeSpecifier' ? this.#type(type) : []
-    if (node.name === 'TypeDefinition') return inner
+    if (node.name === 'TypeDefinition') {
+      // `typedef struct { … } Ranger;`
+      const names = parts.filter((one) => one.name === 'TypeIdentifier' && one !== type).map((one) => this.textOf(one))
+      const [made] = inner
+      return made?.kind === 'class' ? [made, ...names.map((name): Stmt => ({ ...made, name }))] : inner
+    }
     const fixed = this.all(node).some((one) => one.name === 'const' || one.name === 'constexpr')
     const typeName = type && this.typeName(type)
     const declared: Stmt[] = []

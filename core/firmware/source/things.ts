@@ -139,7 +139,8 @@ export abstract class ProgramPins {
     const ownLine = this.names.find(own)
     for (const name of given) {
       const line = this.names.find([name])
-      if (line && line !== ownLine && ownLine && this.names.isCalled(line, name)) return { line, name }
+      if (!line || line === ownLine || !ownLine || !this.names.isCalled(line, name)) continue
+      if (this.names.score(line, [name]) >= 2) return { line, name }
     }
     const line = ownLine ?? this.names.find(names)
     if (!line) return undefined

@@ -60,6 +60,8 @@ export interface Call {
   readonly path: string
   /** The object of which a method is called. */
   readonly of: Made | undefined
+  /** Names of what a method is called of, where that is a thing of the platform. */
+  readonly via: Via
   readonly args: readonly GivenValue[]
   readonly at: At
   /** Objects in whose methods it stands, the outermost first. */
