@@ -66,5 +66,5 @@ export function swapIn(
   return wrong.length === 2 && one !== undefined && two !== undefined ? { order, one, two } : undefined
 }
 
-/** Words of a name, plural and singular as one. */
-const stems = (name: string): string[] => wordsOf(name).flatMap((word) => wordsOf(word.replace(/s$/, '')))
+/** Words of a name, in the plural and in the singular. */
+const stems = (name: string): string[] => [...wordsOf(name), ...wordsOf(name.replace(/s\b/g, ''))]
