@@ -30,6 +30,10 @@ export interface BoardGuess {
 /** Words of programs that only go with some families. */
 const tells: readonly (readonly [RegExp, readonly string[]])[] = [
   [/\bESP8266\w*/, ['esp8266']],
+  // Only these cores take the pins of a bus where it is begun.
+  [/\bWire\d?\.begin\(\s*\w+\s*,/, ['esp32', 'esp32c3', 'esp32s3', 'esp8266']],
+  [/\bSERIAL_8N1\s*,/, ['esp32', 'esp32c3', 'esp32s3']],
+  [/\bTwoWire\s*\(\s*\d\s*\)/, ['esp32', 'esp32c3', 'esp32s3']],
   [
     /\b(?:ESP32\w*|ledc(?:Setup|Attach\w*|Write)|BluetoothSerial|analogReadMilliVolts|dacWrite|GPIO_NUM_\d+|esp32)\b/,
     ['esp32', 'esp32c3', 'esp32s3'],
@@ -43,12 +47,12 @@ const tells: readonly (readonly [RegExp, readonly string[]])[] = [
   [/\b(?:STM32\w*|HAL_GPIO_\w+)\b/, ['stm32f1', 'stm32f4']],
 ]
 
-/** The board that a program is most often for when nothing else tells. */
-const commonest: Readonly<Record<Language, string>> = {
-  cpp: 'uno-r3',
-  micropython: 'pico',
-  circuitpython: 'pico',
-  python: 'pi-40',
+/** Boards that programs are most often for when nothing else tells, the first most of all. */
+const commonest: Readonly<Record<Language, readonly string[]>> = {
+  cpp: ['uno-r3', 'mega-2560-r3', 'esp32-devkit-30', 'esp8266-nodemcu-v2'],
+  micropython: ['pico', 'esp32-devkit-30'],
+  circuitpython: ['pico', 'nrf52840-feather', 'xiao-samd21'],
+  python: ['pi-40'],
 }
 
 const functionOf: Readonly<Partial<Record<Doing, string>>> = {
@@ -86,6 +90,7 @@ export function guessBoards(catalog: Catalog, files: readonly SourceFile[], lang
         ...(fits.none.length > 0 ? [{ kind: 'none', written: fits.none } as const] : []),
         ...(fits.cannot.length > 0 ? [{ kind: 'cannot', written: fits.cannot } as const] : []),
       ]
+      const common = commonest[language].indexOf(board.id)
       const family = words.reduce((sum, { families }) => sum + (families.includes(board.family) ? 4 : -4), 0)
       const score =
         family +
@@ -94,7 +99,7 @@ export function guessBoards(catalog: Catalog, files: readonly SourceFile[], lang
         2 * fits.cannot.length -
         strange.length +
         (board.usual ? 0.3 : 0) +
-        (commonest[language] === board.id ? 0.5 : 0)
+        (common < 0 ? 0 : 0.5 - 0.1 * common)
       return { board, score, reasons }
     })
     .sort((a, b) => b.score - a.score || (a.board.id < b.board.id ? -1 : 1))

@@ -83,7 +83,7 @@ class Guesser {
   run(): PartGuess[] {
     const { devices, pins, addresses } = this.#gathered
     for (const device of devices) this.#device(device)
-    const rest = this.#bundles(pins)
+    const rest = this.#bundles(this.#selected(this.#lists(pins)))
     for (const pin of rest) this.#single(pin)
     for (const { address, at } of addresses) this.#address(address, at)
     this.#openBuses()
@@ -148,7 +148,7 @@ class Guesser {
     reasons: readonly Reason[],
     at: At,
     buses: readonly string[] = [],
-  ): void {
+  ): boolean {
     const candidates: Candidate[] = []
     for (const [part, said] of this.#loads(points)) {
       if (part.helper === 'resistor' || said < 0.3) continue
@@ -161,6 +161,7 @@ class Guesser {
     }
     candidates.sort((a, b) => b.score - a.score || (a.part.id < b.part.id ? -1 : 1))
     this.#push(title, pins, addresses, candidates, reasons, at, buses, points)
+    return candidates.length > 0
   }
 
   /** A part in one of its modes, where pins, bus and addresses allow it. */
@@ -242,6 +243,72 @@ class Guesser {
     )
   }
 
+  /** Lists of pins that are one part: as many as a library takes of it, and called as it is. */
+  #lists(pins: readonly GivenPin[]): GivenPin[] {
+    const lists = new Map<string, GivenPin[]>()
+    for (const pin of pins) {
+      const name = pin.names.map((one) => /^(.*)\[\d+\]$/.exec(one)?.[1]).find((one) => one !== undefined)
+      if (name !== undefined) lists.set(name, [...(lists.get(name) ?? []), pin])
+    }
+    // Rows and columns are of one matrix.
+    const sides = [...lists].filter(([name]) => wordsOf(name).some((word) => word === 'row' || word === 'column'))
+    if (sides.length === 2) {
+      for (const [name] of sides) lists.delete(name)
+      const [rows, columns] = sides.sort(([one]) => (wordsOf(one).includes('row') ? -1 : 1))
+      if (rows && columns) lists.set(`${rows[0]}, ${columns[0]}`, [...rows[1], ...columns[1]])
+    }
+    const taken = new Set<GivenPin>()
+    for (const [name, members] of lists) {
+      const [first] = members
+      if (!first || members.length < 2) continue
+      const points = new Map<Part, number>()
+      const reasons: Reason[] = [{ kind: 'name', name }]
+      this.#add(points, name, weights.name)
+      for (const other of new Set(members.flatMap(({ names }) => names)))
+        if (!other.includes('[') && this.#add(points, other, weights.name)) reasons.push({ kind: 'name', name: other })
+      this.#comments(points, reasons, first.at, false)
+      for (const part of this.#catalog.parts.values())
+        if (part.asks.some(({ list }) => list !== undefined && sameList(list, name)))
+          points.set(part, (points.get(part) ?? 0) + 1)
+      const whole = new Map([...points].filter(([part]) => this.#takesList(part, members.length)))
+      const placed = members.map((pin, place) => ({ ...pin, place }))
+      if (whole.size === 0 || !this.#guess(name, placed, [], whole, reasons, first.at)) continue
+      for (const pin of members) taken.add(pin)
+    }
+    return pins.filter((pin) => !taken.has(pin))
+  }
+
+  /** A part takes so many pins in a row: a list that libraries ask for, or all that it has, at least three. */
+  #takesList(part: Part, length: number): boolean {
+    const { plain, bus, orders } = wantsOf(this.#gathered, part)
+    const listed = part.asks.some(({ list, pins }) => list !== undefined && pins?.length === length)
+    const all = orders.some((order) => order.length === length) || plain.length === length
+    return !bus && plain.length > 1 && (listed || (length > 2 && all))
+  }
+
+  /** Parts on an SPI bus that are spoken to without a library: each by the pin that selects it. */
+  #selected(pins: readonly GivenPin[]): GivenPin[] {
+    const bus = this.#gathered.buses.find((one) => one.kind === 'spi' && one.begun)
+    if (!bus) return [...pins]
+    const has = ({ names }: GivenPin, ...words: readonly string[]): boolean =>
+      names.some((name) => wordsOf(name).some((word) => words.includes(word)))
+    const selects = pins.filter((pin) => has(pin, 'cs'))
+    const beside = selects.length === 1 ? pins.filter((pin) => !has(pin, 'cs') && has(pin, 'dc', 'reset')) : []
+    for (const select of selects) {
+      const all = [select, ...beside]
+      const points = new Map<Part, number>()
+      const reasons: Reason[] = []
+      for (const name of all.flatMap(({ names }) => names))
+        if (this.#add(points, name, weights.name)) reasons.push({ kind: 'name', name })
+      for (const part of this.#catalog.parts.values())
+        if (part.usual && part.modes.some(({ spi }) => spi !== undefined))
+          points.set(part, (points.get(part) ?? 0) + 0.4)
+      const onBus = [...points].filter(([part]) => wantsOf(this.#gathered, part).bus?.kind === 'spi')
+      this.#guess(called(all), all, [], new Map(onBus), reasons, select.at, [bus.object])
+    }
+    return pins.filter((pin) => !selects.includes(pin) && !beside.includes(pin))
+  }
+
   /** Pins whose names are those of several signals of one part: `trigPin` and `echoPin`. */
   #bundles(pins: readonly GivenPin[]): GivenPin[] {
     let rest = [...pins]
@@ -281,7 +348,7 @@ class Guesser {
       for (const group of byRest.values()) {
         const required = plain.filter(({ facts }) => facts.required)
         const covered = required.filter(({ facts }) => group.has(facts.pin)).length
-        if (group.size < 2 || covered < Math.max(2, required.length * 0.6)) continue
+        if (group.size < 2 || covered < Math.max(2, required.length * 0.7)) continue
         const members = [...group.values()].sort((a, b) => pins.indexOf(a) - pins.indexOf(b))
         const key = members.map(({ pin }) => pin.id).join('+')
         const known = bundles.get(key) ?? { pins: members, parts: new Map<Part, number>(), worth: 0 }
@@ -358,6 +425,12 @@ function restOf({ names }: GivenPin, signal: string, { plain, part }: Wants): st
   )
   const of = new Set([...part.part.keywords, part.part.id, part.part.title].flatMap(wordsOf))
   return [...new Set(wordsOf(names[0] ?? ''))].filter((word) => !own.has(word) && !of.has(word)).join(' ')
+}
+
+/** A list of the program has the name of a list that libraries ask for. */
+const sameList = (list: string, name: string): boolean => {
+  const words = (text: string): string[] => [...wordsOf(text), ...wordsOf(text.replace(/s\b/g, ''))]
+  return words(list).some((word) => words(name).includes(word))
 }
 
 /** Pins as the program calls them, by name where that is more than a letter. */

@@ -27,6 +27,7 @@ const libraryWords: Readonly<Record<string, string>> = {
   distancesensor: 'ultrasonic',
   lightsensor: 'light',
   tone: 'piezo',
+  set_servo_pulsewidth: 'servo',
   incrementalencoder: 'encoder',
 }
 

@@ -38,9 +38,12 @@ export function planFrom(
 ): Plan {
   let plan: Plan = { ...emptyPlan(title), boards: { [BOARD]: { board: board.id } } }
   const names: Record<string, string> = {}
-  for (const answer of answers) {
+  const calls = answers.map(refFrom)
+  for (const [at, answer] of answers.entries()) {
     const { guess, part, mode, pins } = answer
-    const [ref = part.stem] = freshRef(plan, refFrom(answer) ?? part.stem, 1)
+    // A name that several have, such as that of a loop, is none of one.
+    const own = calls.filter((one) => one === calls[at]).length === 1 ? calls[at] : undefined
+    const [ref = part.stem] = freshRef(plan, own ?? part.stem, 1)
     const options = optionsFrom(answer)
     const edits = addParts(plan, catalog, { ...part, stem: ref }, 1, {
       ...(mode === undefined || mode === part.modes[0]?.id ? {} : { mode }),
@@ -82,7 +85,7 @@ function refFrom({ guess, pins }: Answer): string | undefined {
     .replace(/\[\d+\]/g, '')
     .replace(/_?pins?$/i, '')
     .replace(/^_+|_+$/g, '')
-    .replace(/([a-z0-9])([A-Z])/g, '$1_$2')
+    .replace(/([a-z0-9]{2,})([A-Z][a-z]{2,})/g, '$1_$2')
     .toUpperCase()
   return /^[A-Z][A-Z0-9_]{1,19}$/.test(bare) && !/^(?:A|D|GP|IO|GPIO|PIN)?\d+$/.test(bare) ? bare : undefined
 }

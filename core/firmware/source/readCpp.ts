@@ -233,7 +233,7 @@ class CppReader extends CppExpressions {
       made: true,
       at,
     })
-    const isPlain = typeNode?.name === 'PrimitiveType' || typeNode?.name === 'PlaceholderTypeSpecifier'
+    const isPlain = plainTypes.has(typeNode?.name ?? '')
     if (node.name === 'FunctionDeclarator') {
       // `DHT probe(PIN, KIND);` reads like a function that takes two types: a parameter without a name is an argument.
       const list = this.child(node, 'ParameterList')
@@ -371,6 +371,8 @@ class CppReader extends CppExpressions {
     return undefined
   }
 }
+
+const plainTypes = new Set(['PrimitiveType', 'SizedTypeSpecifier', 'PlaceholderTypeSpecifier'])
 
 const isArgument = (node: SyntaxNode): boolean => ['TypeIdentifier', 'ScopedTypeIdentifier'].includes(node.name)
 

@@ -5,6 +5,7 @@ import type { BoardInstance, Wiring } from '../../wiring/model.ts'
 import { type Line, linesOf, pinOf } from '../lines.ts'
 import { programPin } from '../pinNames.ts'
 import { type Meant, PinFinder } from './boardPin.ts'
+import { valueKey } from './callArguments.ts'
 import { contradiction } from './contradiction.ts'
 import { type Difference, type DifferenceKind, differenceAt } from './differences.ts'
 import type { At, SourceFile } from './ir.ts'
@@ -35,6 +36,7 @@ export abstract class ProgramPins {
   protected readonly names: NameMatch
   protected readonly declared: ReadonlyMap<string, Declared>
   protected readonly found: Difference[] = []
+  #shared: ReadonlySet<string> | undefined
   protected all: readonly Thing[] = []
   /** The line of the plan that each thing is about. */
   protected readonly placed = new Map<Thing, Line>()
@@ -74,6 +76,12 @@ export abstract class ProgramPins {
     if (said !== undefined && uses[0] && !uses[0].own.includes(said) && uses[0].own.length > 0) return uses[0].at
     const name = names[0]?.split(/[.[]/)[0] ?? ''
     return this.declared.get(name)?.at ?? uses[0]?.at
+  }
+
+  /** Names that several pins go by, such as that of a loop or of what a function takes: they tell nothing of one. */
+  protected get shared(): ReadonlySet<string> {
+    this.#shared ??= sharedNames(this.uses)
+    return this.#shared
   }
 
   protected things(): Thing[] {
@@ -134,15 +142,16 @@ export abstract class ProgramPins {
    * is called, where it says plainly something else: `roadSide.attach(FIELD_SIDE)`.
    */
   protected meantBy({ names, uses }: Thing): { line: Line; name: string } | undefined {
-    const own = uses[0]?.own ?? names
-    const given = names.filter((name) => !own.includes(name))
+    const tells = (name: string): boolean => !this.shared.has(name)
+    const own = (uses[0]?.own ?? names).filter(tells)
+    const given = names.filter((name) => tells(name) && !own.includes(name))
     const ownLine = this.names.find(own)
     for (const name of given) {
       const line = this.names.find([name])
       if (!line || line === ownLine || !ownLine || !this.names.isCalled(line, name)) continue
       if (this.names.score(line, [name]) >= 2) return { line, name }
     }
-    const line = ownLine ?? this.names.find(names)
+    const line = ownLine ?? this.names.find(names.filter(tells))
     if (!line) return undefined
     const name = [...own, ...given].find((one) => this.names.find([one]) === line)
     return { line, name: name ?? names[0] ?? '' }
@@ -189,4 +198,11 @@ export abstract class ProgramPins {
   protected isOnBoard(pin: PinFacts): boolean {
     return pin.cautions.some(({ id }) => ['onboard-led', 'onboard-button', 'usb-serial', 'serial-console'].includes(id))
   }
+}
+
+function sharedNames({ pins }: Uses): Set<string> {
+  const known = new Map<string, Set<string>>()
+  for (const { pin, own } of pins)
+    for (const name of own) known.set(name, (known.get(name) ?? new Set()).add(valueKey(pin)))
+  return new Set([...known].filter(([, values]) => values.size > 1).map(([name]) => name))
 }
