@@ -132,5 +132,7 @@ export function fitPins(wants: Wants, pins: readonly GivenPin[]): Fit {
   const left = pins.filter((pin) => !taken.has(pin))
   const lacks = wants.plain.filter(({ facts }) => facts.required && !found.has(facts.pin)).map(({ facts }) => facts.pin)
   const lost = left.reduce((sum, pin) => sum + (pin.uses.some(({ sure }) => sure) ? 2 : 0.4), 0)
-  return { pins: found, left, lacks, score: score - lost - 0.8 * lacks.length, named }
+  const rank = wants.plain.map(({ facts }) => facts.pin)
+  const pinsInOrder = new Map([...found].sort(([a], [b]) => rank.indexOf(a) - rank.indexOf(b)))
+  return { pins: pinsInOrder, left, lacks, score: score - lost - 0.8 * lacks.length, named }
 }

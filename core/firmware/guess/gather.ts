@@ -19,6 +19,8 @@ import type { GivenPin } from './given.ts'
 export interface Device {
   readonly classes: readonly string[]
   readonly names: readonly string[]
+  /** Words of the library that it is given: `DHT22`. */
+  readonly kinds: readonly string[]
   readonly pins: readonly GivenPin[]
   /** Names of bus objects that it is given. */
   readonly buses: readonly string[]
@@ -172,6 +174,11 @@ class Gatherer {
       return {
         classes,
         names,
+        kinds: objects.flatMap(({ args }) =>
+          args.flatMap(({ value }) =>
+            value.is === 'symbol' && this.#finder.meant(value, 'pin').is === 'other' ? [lastOf(value.path)] : [],
+          ),
+        ),
         pins: this.#pinsOf(uses, classes, names),
         buses: objects.flatMap(({ args }) => args.flatMap(({ value }) => busNames(value))),
         addresses: [

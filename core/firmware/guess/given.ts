@@ -1,4 +1,5 @@
 import type { PinFacts } from '../../catalog/boardFacts.ts'
+import { hexAddress } from '../../electrical/hexAddress.ts'
 import type { At } from '../source/ir.ts'
 import type { PinUse } from '../source/uses.ts'
 
@@ -21,4 +22,32 @@ export type Reason =
   | { readonly kind: 'name'; readonly name: string }
   | { readonly kind: 'comment'; readonly text: string }
   | { readonly kind: 'address'; readonly address: number }
-  | { readonly kind: 'use'; readonly what: string }
+  | { readonly kind: 'call'; readonly name: string }
+
+/** A reason in a few words, as it stands in the program. */
+export function reasonWords(reason: Reason): string {
+  switch (reason.kind) {
+    case 'class':
+      return `it is a ${reason.name}`
+    case 'name':
+      return `it is called ${reason.name}`
+    case 'comment':
+      return `“${reason.text}”`
+    case 'address':
+      return `it answers at ${hexAddress(reason.address)}`
+    case 'call':
+      return reason.name
+  }
+}
+
+/** The reasons that a person wants to read: each name once, without where it came from, and what is only a place in a list left out. */
+export function tellingReasons(reasons: readonly Reason[]): Reason[] {
+  const seen = new Set<string>()
+  return reasons.filter((reason) => {
+    if (reason.kind === 'name' && (/[.[]/.test(reason.name) || /^_?pins?$/i.test(reason.name))) return false
+    const words = reasonWords(reason).toLowerCase()
+    if (seen.has(words)) return false
+    seen.add(words)
+    return true
+  })
+}

@@ -21,6 +21,20 @@ export type BoardReason =
   /** Pins that it has and that cannot do what is done with them. */
   | { readonly kind: 'cannot'; readonly written: readonly string[] }
 
+/** A reason in a few words. */
+export function boardReasonWords(reason: BoardReason): string {
+  switch (reason.kind) {
+    case 'family':
+      return `${reason.word} is written for its family`
+    case 'names':
+      return `it knows ${reason.names.join(', ')}`
+    case 'none':
+      return `it has no ${reason.written.join(', ')}`
+    case 'cannot':
+      return `its ${reason.written.join(', ')} cannot do what is done with them`
+  }
+}
+
 export interface BoardGuess {
   readonly board: Board
   readonly score: number

@@ -8,7 +8,7 @@ import { wordsOf } from '../source/nameMatch.ts'
 import type { Doing } from '../source/uses.ts'
 import { type Fit, fitPins, mayBe, namedFor, type Wants, wantsOf } from './fitPins.ts'
 import type { Device, Gathered, GivenBus } from './gather.ts'
-import type { GivenPin, Reason } from './given.ts'
+import { type GivenPin, type Reason, tellingReasons } from './given.ts'
 import { partsCalled, wordOfCall } from './partWords.ts'
 
 /** A part that pins of a program may belong to. */
@@ -101,6 +101,8 @@ class Guesser {
     const strong = Math.max(0, ...points.values()) >= weights.class * 0.4
     for (const name of device.names)
       if (this.#add(points, name, weights.name, strong)) reasons.push({ kind: 'name', name })
+    for (const kind of device.kinds)
+      if (this.#add(points, kind, weights.name, strong)) reasons.push({ kind: 'class', name: kind })
     this.#comments(points, reasons, device.at, strong)
     for (const address of device.addresses) this.#speaksFor(points, reasons, address)
     // What has no pin, no bus and no address of a part is no part.
@@ -209,14 +211,16 @@ class Guesser {
     buses: readonly string[],
     points: ReadonlyMap<Part, number>,
   ): void {
-    const [first, second] = candidates
+    const [first, ...rest] = candidates
+    // Another make of the same, which fewer people have, is no reason to ask.
+    const rival = rest.find(({ part }) => part.usual || !first?.part.usual || part.category !== first.part.category)
     if (!first && pins.length === 0 && addresses.length === 0) return
     const bus = first && this.#busFor(wantsOf(this.#gathered, first.part, first.mode), buses)
     const said = first ? (points.get(first.part) ?? 0) : 0
     const sure =
       first !== undefined &&
       said + 0.5 * first.fit.named >= SURE &&
-      first.score - (second?.score ?? 0) >= AHEAD &&
+      first.score - (rival?.score ?? 0) >= AHEAD &&
       first.fit.lacks.length === 0 &&
       first.fit.left.every(({ uses }) => uses.every((use) => !use.sure))
     if (bus && bus.kind !== 'i2c' && bus.kind !== 'spi') this.#busTaken.add(bus.object)
@@ -226,7 +230,7 @@ class Guesser {
       pins,
       bus,
       addresses,
-      reasons: reasons.length > 0 ? reasons : usesOfPins(pins),
+      reasons: tellingReasons(reasons.length > 0 ? reasons : usesOfPins(pins)),
       candidates: candidates.slice(0, OFFERED),
       sure,
       at,
@@ -370,7 +374,7 @@ class Guesser {
     for (const name of pin.names) if (this.#add(points, name, weights.name)) reasons.push({ kind: 'name', name })
     for (const call of new Set(pin.uses.map((use) => lastOf(use.call)))) {
       const word = wordOfCall(call)
-      if (word !== undefined && this.#add(points, word, weights.name)) reasons.push({ kind: 'use', what: call })
+      if (word !== undefined && this.#add(points, word, weights.name)) reasons.push({ kind: 'call', name: call })
     }
     this.#comments(points, reasons, pin.at, false)
     const doing = pin.uses.find((use) => use.doing !== 'given')?.doing ?? 'given'
@@ -448,4 +452,4 @@ const isLoadPart = (part: Part): boolean =>
   part.signals.some(({ needs }) => isLoad(needs)) || (part.signals.length === 0 && part.modes.length === 0)
 
 const usesOfPins = (pins: readonly GivenPin[]): Reason[] =>
-  [...new Set(pins.flatMap(({ uses }) => uses.map(({ call }) => lastOf(call))))].map((what) => ({ kind: 'use', what }))
+  [...new Set(pins.flatMap(({ uses }) => uses.map(({ call }) => lastOf(call))))].map((name) => ({ kind: 'call', name }))

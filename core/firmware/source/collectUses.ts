@@ -59,7 +59,10 @@ class Collector {
     // A bus whose pins are set by their own calls is not begun without any.
     const begins = this.#begins.filter(({ object }) => !this.#given.has(object))
     // A pin object that is only made to be given away is what it is given to.
-    const pins = this.#pins.filter(({ made, doing }) => !made || doing !== 'given' || !this.#passed.has(made))
+    const isPin = (made: Made): boolean => pinValues({ is: 'object', made, via: [] }).length > 0
+    const pins = this.#pins.filter(
+      ({ made, doing }) => !made || doing !== 'given' || !this.#passed.has(made) || !isPin(made),
+    )
     return {
       pins: once(pins, (use) => `${use.at.file} ${use.at.from} ${use.doing} ${valueKey(use.pin)} ${use.bus?.signal}`),
       begins: once(begins, (one) => one.object),
