@@ -24,15 +24,24 @@ interface Options {
   readonly language?: Language
 }
 
-/** Compares a program with a plan: 0 they agree, 1 they differ, 2 one of them cannot be read. */
-export function compareSourceCommand(file: string, sources: readonly string[], options: Options): Status {
-  const wiring = resolve(readPlanFile(file).plan, theCatalog())
+/** The files of a program and the language that it is in. */
+export function readSources(
+  sources: readonly string[],
+  given: Language | undefined,
+): { readonly files: SourceFile[]; readonly language: Language } {
   const files = sources.map((name): SourceFile => ({ name, text: readTextFile(name, 'a program in C++ or Python') }))
-  const language = options.language ?? languageOfFiles(files)
+  const language = given ?? languageOfFiles(files)
   if (!language)
     throw new InputError([
       `${sources.join(', ')}: no program that is known; expected files ending in .ino, .cpp, .h or .py, of one language`,
     ])
+  return { files, language }
+}
+
+/** Compares a program with a plan: 0 they agree, 1 they differ, 2 one of them cannot be read. */
+export function compareSourceCommand(file: string, sources: readonly string[], options: Options): Status {
+  const wiring = resolve(readPlanFile(file).plan, theCatalog())
+  const { files, language } = readSources(sources, options.language)
   const speaks = (one: { board: Parameters<typeof languagesOf>[0] }): boolean =>
     languagesOf(one.board).includes(language)
   const board = boardFor(

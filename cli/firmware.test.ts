@@ -268,3 +268,53 @@ describe('practice', () => {
     expect((await run('practice', crossing, '--random', 'x')).status).toBe(2)
   })
 })
+
+describe('a plan from a program', () => {
+  const program = file(
+    'gate.ino',
+    'Servo flap;\nconst int lamp = 4; // go\nvoid setup() {\n  flap.attach(9);\n  pinMode(7, OUTPUT);\n  pinMode(lamp, OUTPUT);\n}\n',
+  )
+  it('takes what is told, and asks for the rest', async () => {
+    const out = join(folder, 'gate.markpost.yaml')
+    const done = await run('plan-from', program, '--out', out)
+    expect(done.status).toBe(0)
+    expect(done.said).toMatch(/^board: Uno R3.*; --board names another\nwhat is 7 on 7\? \(pinMode\) could be led, /)
+    const plan = readFileSync(out, 'utf8')
+    expect(plan).toContain('title: gate')
+    expect(plan).toContain('LAMP: { part: led }')
+    expect(plan).not.toContain('MCU.D7')
+    // The program agrees with what was made of it but for the pin that was asked for.
+    expect((await run('compare-source', out, program)).out).toContain('7')
+    expect((await run('check', out)).status).not.toBe(2)
+  })
+  it('takes the likeliest when it may, on the board that is named, under a title', async () => {
+    const done = await run('plan-from', program, '--likeliest', '--board', 'mega-2560-r3', '--title', 'Cat flap')
+    expect(done.said).toBe('')
+    expect(done.out).toContain('title: Cat flap')
+    expect(done.out).toContain('mega-2560-r3')
+    expect(done.out).toContain('MCU.D7')
+  })
+  it('gives its reasons as JSON', async () => {
+    const { out } = await run('plan-from', program, '--json')
+    expect(JSON.parse(out)).toMatchObject({
+      board: { id: 'uno-r3' },
+      guesses: [
+        { called: 'flap', pins: ['D9'], sure: true, because: ['it is a Servo'] },
+        { called: 'lamp', pins: ['D4'], sure: true },
+        { called: '7', sure: false },
+      ],
+    })
+  })
+  it.each<[string, string[], RegExp]>([
+    [
+      'a board that does not speak the language',
+      ['--board', 'pi-40'],
+      /--board pi-40: no board of the catalogue with programs in cpp; expected one of /,
+    ],
+    ['no program', ['--language', 'rust'], /rust/],
+  ])('says what is wrong: %s', async (_, args, said) => {
+    const done = await run('plan-from', program, ...args)
+    expect(done.status).toBe(2)
+    expect(done.said).toMatch(said)
+  })
+})

@@ -9,6 +9,7 @@ import { compareSourceCommand } from './compareSource.ts'
 import { constantsCommand, languages, settingFormats, settingsCommand } from './firmware.ts'
 import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
+import { planFromCommand } from './planFrom.ts'
 import { serveCommand } from './serve.ts'
 import { sheetCommand } from './sheet.ts'
 
@@ -101,6 +102,17 @@ export async function run(args: readonly string[]): Promise<Status> {
     .addOption(new Option('--as <format>', 'for code hosts and builds').choices(reportFormats))
     .addOption(json())
     .action(end(compareSourceCommand))
+  program
+    .command('plan-from')
+    .argument('<source...>')
+    .description('a plan of what a program says, and what it does not tell as questions')
+    .option('--board <id>', 'board of the catalogue, instead of the likeliest')
+    .option('--title <text>', 'title of the plan')
+    .option('--likeliest', 'take the likeliest part where the program does not tell')
+    .option('--out <file>', 'file to write into, instead of standard output')
+    .addOption(new Option('--language <name>', 'language, where the files do not tell').choices(languages))
+    .addOption(json())
+    .action(end(planFromCommand))
   program
     .command('scan')
     .argument('<file>')

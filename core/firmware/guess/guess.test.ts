@@ -59,7 +59,7 @@ describe('parts by what a program says of them', () => {
     [
       'the order of a library',
       'LiquidCrystal lcd(12, 11, 5, 4, 3, 2); void setup() { lcd.begin(16, 2); }',
-      ['lcd-parallel RS=D12 E=D11 D4=D5 D5=D4 D6=D3 D7=D2'],
+      ['lcd-parallel D4=D5 D5=D4 D6=D3 D7=D2 RS=D12 E=D11'],
     ],
     [
       'a number of a library that is no pin',
