@@ -299,7 +299,7 @@ describe('a plan from a program', () => {
     expect(JSON.parse(out)).toMatchObject({
       board: { id: 'uno-r3' },
       guesses: [
-        { called: 'flap', pins: ['D9'], sure: true, because: ['it is a Servo'] },
+        { called: 'flap', pins: ['D9'], sure: true, because: ['class Servo'] },
         { called: 'lamp', pins: ['D4'], sure: true },
         { called: '7', sure: false },
       ],

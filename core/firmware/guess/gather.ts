@@ -51,8 +51,8 @@ export interface Gathered {
   readonly addresses: readonly { readonly address: number; readonly at: At }[]
   /** Pins that the board does not have, as they are written. */
   readonly none: readonly string[]
-  /** Names of constants, each of one value. */
-  readonly declared: ReadonlySet<string>
+  /** Names of constants, each of one value, and where they stand. */
+  readonly declared: ReadonlyMap<string, At>
 }
 
 /** Addresses at one place of a program above which it asks them all. */
@@ -77,8 +77,9 @@ export const bareBoard = (catalog: Catalog, { id }: Board): BoardInstance =>
 export function gather(catalog: Catalog, board: Board, files: readonly SourceFile[], language: Language): Gathered {
   const source: SourceLanguage = language === 'cpp' ? 'cpp' : 'python'
   const followed = followProgram(readProgram(files, source, board), source)
-  const gatherer = new Gatherer(bareBoard(catalog, board), language, usesOf(followed, source), followed.calls)
-  return { catalog, ...gatherer.gathered(), declared: new Set(followed.declared.map(({ name }) => name)) }
+  const declared = new Map(followed.declared.map(({ name, at }) => [name, at]))
+  const gatherer = new Gatherer(bareBoard(catalog, board), language, usesOf(followed, source), followed.calls, declared)
+  return { catalog, ...gatherer.gathered(), declared }
 }
 
 /** True for an object of the platform itself: a pin, a bus. */
@@ -100,8 +101,16 @@ class Gatherer {
   readonly #calls: readonly Call[]
   readonly #finder: PinFinder
   readonly #none = new Set<string>()
+  readonly #declared: ReadonlyMap<string, At>
 
-  constructor(board: BoardInstance, language: Language, uses: Uses, calls: readonly Call[]) {
+  constructor(
+    board: BoardInstance,
+    language: Language,
+    uses: Uses,
+    calls: readonly Call[],
+    declared: ReadonlyMap<string, At>,
+  ) {
+    this.#declared = declared
     this.#board = board
     this.#language = language
     this.#uses = uses
@@ -219,7 +228,9 @@ class Gatherer {
     if (meant.is === 'none' && use.sure) this.#none.add(meant.written)
     if (meant.is !== 'pin' || meant.pin.kind !== 'io') return undefined
     const written = use.pin.is === 'number' ? String(use.pin.number) : (writtenOf(use.pin) ?? meant.pin.id)
-    return { pin: meant.pin, written, names: [...new Set(names)], uses: [use], place, at: use.at }
+    // What a pin is for stands where it is named.
+    const at = use.own.map((name) => this.#declared.get(name)).find((one) => one !== undefined) ?? use.at
+    return { pin: meant.pin, written, names: [...new Set(names)], uses: [use], place, at }
   }
 
   /** Pins that the program itself sets and reads, each once with all that is done with it. */

@@ -28,13 +28,13 @@ export type Reason =
 export function reasonWords(reason: Reason): string {
   switch (reason.kind) {
     case 'class':
-      return `it is a ${reason.name}`
+      return `class ${reason.name}`
     case 'name':
-      return `it is called ${reason.name}`
+      return `called ${reason.name}`
     case 'comment':
       return `“${reason.text}”`
     case 'address':
-      return `it answers at ${hexAddress(reason.address)}`
+      return `answers at ${hexAddress(reason.address)}`
     case 'call':
       return reason.name
   }

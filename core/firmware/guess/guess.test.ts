@@ -84,8 +84,8 @@ describe('parts by what a program says of them', () => {
       ['? ina219'],
     ],
     [
-      'a comment behind the line',
-      'int a = 9; // buzzer\nvoid setup() { pinMode(9, OUTPUT); /* buzzer */ }',
+      'a comment behind the line that names it',
+      'int a = 9; // buzzer\nvoid setup() { pinMode(a, OUTPUT); }',
       ['? buzzer-active +=D9'],
     ],
     ['a tone', 'void setup() { tone(8, 440); }', ['buzzer-passive +=D8']],

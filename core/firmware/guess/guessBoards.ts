@@ -27,9 +27,9 @@ export function boardReasonWords(reason: BoardReason): string {
     case 'family':
       return `${reason.word} is written for its family`
     case 'names':
-      return `it knows ${reason.names.join(', ')}`
+      return `knows ${reason.names.join(', ')}`
     case 'none':
-      return `it has no ${reason.written.join(', ')}`
+      return `has no ${reason.written.join(', ')}`
     case 'cannot':
       return `its ${reason.written.join(', ')} cannot do what is done with them`
   }

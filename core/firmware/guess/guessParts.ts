@@ -67,6 +67,13 @@ export function guessParts(gathered: Gathered, files: readonly SourceFile[]): Pa
   return new Guesser(gathered, files).run()
 }
 
+/** How a part of the maker's choice takes the pins of a group, in the mode in which most of them find a place. */
+export function fitOf(gathered: Gathered, { pins }: PartGuess, part: Part): { mode: string | undefined; fit: Fit } {
+  const modes = part.modes.length > 0 ? part.modes.map(({ id }) => id) : [undefined]
+  const tries = modes.map((mode) => ({ mode, fit: fitPins(wantsOf(gathered, part, mode), pins) }))
+  return tries.reduce((best, one) => (one.fit.score > best.fit.score ? one : best))
+}
+
 class Guesser {
   readonly #gathered: Gathered
   readonly #catalog: Catalog

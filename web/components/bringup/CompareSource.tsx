@@ -9,11 +9,9 @@ import type { SourceFile } from '../../../core/firmware/source/ir.ts'
 import type { BoardInstance, Host } from '../../../core/wiring/model.ts'
 import { useDerived } from '../../store/derived.ts'
 import { BoardView, type YardState } from '../BoardView.tsx'
+import { readSources, sourceEndings } from '../sources.ts'
 import { yardUses } from '../yardViews.ts'
 import { BoardChoice } from './BoardChoice.tsx'
-
-/** Longest program that is read, in bytes of all its files. */
-const MOST_SOURCE = 2_000_000
 
 /** Programs that were read, by plan: they stay while the page is open, and go nowhere. */
 const held = new Map<string, readonly SourceFile[]>()
@@ -30,22 +28,9 @@ export function CompareSource() {
   const fitting = wiring.boards.filter((board) => language !== undefined && languagesOf(board.board).includes(language))
   const board = fitting.find(({ ref }) => ref === picked) ?? fitting[0]
   const take = async (given: readonly File[]): Promise<void> => {
-    const read = await Promise.all(
-      given.map(async (file) => ({ name: file.name, text: await file.text(), size: file.size })),
-    )
-    const size = read.reduce((sum, one) => sum + one.size, 0)
-    if (size > MOST_SOURCE) {
-      setTrouble(`${Math.round(size / 1000)} kB are more than a program: expected at most ${MOST_SOURCE / 1000} kB.`)
-      return
-    }
-    const found = languageOfFiles(read)
-    if (!found) {
-      setTrouble(
-        `${given.map((one) => one.name).join(', ')}: expected files ending in .ino, .cpp, .h or .py, of one language.`,
-      )
-      return
-    }
-    keep(read.map(({ name, text }) => ({ name, text })))
+    const read = await readSources(given)
+    if ('trouble' in read) setTrouble(read.trouble)
+    else keep(read.files)
   }
   const keep = (next: readonly SourceFile[]): void => {
     setTrouble(undefined)
@@ -74,7 +59,7 @@ export function CompareSource() {
           type="file"
           size="sm"
           multiple
-          accept=".ino,.pde,.cpp,.cc,.c,.h,.hpp,.py"
+          accept={sourceEndings}
           aria-label="Files of the program"
           onChange={(event) => {
             const input = event.target as HTMLInputElement
