@@ -1,9 +1,13 @@
 import fc from 'fast-check'
 import { assignChoosing } from '../core/assign/choosing.ts'
 import { seeded } from '../core/base/random.ts'
+import { suggestBreadboards } from '../core/breadboard/suggest.ts'
 import { Diagnoser, type Observation } from '../core/bringup/diagnose.ts'
-import { builtWith, type FaultKind, faultKinds, faultsOf } from '../core/bringup/faults.ts'
+import { buildWith, type FaultKind, faultKinds } from '../core/bringup/fault.ts'
+import { faultsOf } from '../core/bringup/faults.ts'
+import { laidOf } from '../core/bringup/laid.ts'
 import { outcomesOf } from '../core/bringup/predict.ts'
+import { stepsOf } from '../core/bringup/steps.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { catalog } from '../core/testing/plans.ts'
 import { randomKit } from '../core/testing/randomPlans.ts'
@@ -34,18 +38,20 @@ const begun = performance.now()
 let perDiagnosis = 0
 
 for (const kit of fc.sample(randomKit, { numRuns: count, seed: 17 })) {
-  const wiring = resolve(applyEdits(kit, assignChoosing(resolve(kit, catalog)).edits), catalog)
-  const faults = faultsOf(wiring)
+  const wired = applyEdits(kit, assignChoosing(resolve(kit, catalog)).edits)
+  const wiring = resolve(applyEdits(wired, suggestBreadboards(wired, catalog)), catalog)
+  const laid = laidOf(wiring, stepsOf(wiring))
+  const faults = [...faultsOf(wiring), ...laid.rails]
   if (faults.length === 0) continue
   const kinds = [...new Set(faults.map(({ kind }) => kind))]
   const kind = kinds[Math.floor(chance() * kinds.length)] as FaultKind
   const own = faults.filter((one) => one.kind === kind)
   const planted = own[Math.floor(chance() * own.length)]
-  const plan = planted && builtWith(wiring.plan, [planted])
-  if (!planted || !plan) continue
-  const shows = outcomesOf(wiring, resolve(plan, catalog))
+  const build = planted && buildWith(wiring, [planted])
+  if (!planted || !build) continue
+  const shows = outcomesOf(wiring, build, laid.touches)
   const start = performance.now()
-  const one = new Diagnoser(wiring)
+  const one = new Diagnoser(wiring, laid)
   if (one.measurements.every(({ id }) => shows.get(id) === one.planned(id))) {
     hidden += 1
     continue

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import { seeded } from '../core/base/random.ts'
 import { Diagnoser } from '../core/bringup/diagnose.ts'
 import { faultsOf } from '../core/bringup/faults.ts'
+import { laidOf } from '../core/bringup/laid.ts'
 import { readResults } from '../core/bringup/results.ts'
 import { compareScan, readScan, type ScanComparison } from '../core/bringup/scan.ts'
 import { StandIn } from '../core/bringup/standIn.ts'
@@ -67,7 +68,7 @@ export function diagnoseCommand(file: string, results: string, { json }: { reado
   const wiring = resolve(readPlanFile(file).plan, theCatalog())
   const read = readResults(readTextFile(results, 'results in JSON, or lines of the test program'), wiring)
   if (!read.ok) throw new InputError([`${results}: ${read.message}`])
-  const diagnoser = new Diagnoser(wiring)
+  const diagnoser = new Diagnoser(wiring, laidOf(wiring, stepsOf(wiring)))
   const unknown = read.observations.filter(({ step }) => diagnoser.planned(step) === undefined)
   for (const { step } of unknown)
     process.stderr.write(`${results}: "${step}" is no measurement of this plan, and was passed over\n`)
@@ -106,7 +107,8 @@ export async function practiceCommand(
   { fault: named, random }: { readonly fault?: string; readonly random?: number },
 ): Promise<Status> {
   const wiring = resolve(readPlanFile(file).plan, theCatalog())
-  const all = faultsOf(wiring)
+  const laid = laidOf(wiring, stepsOf(wiring))
+  const all = [...faultsOf(wiring), ...laid.rails]
   const fault =
     named !== undefined
       ? all.find(({ id }) => id === named)
@@ -117,7 +119,7 @@ export async function practiceCommand(
     throw new InputError([
       `--fault ${named}: no fault of this plan; expected one such as ${all[0]?.id ?? 'missing:A.1-MCU.D2'}`,
     ])
-  const board = new StandIn(wiring, fault ? [fault] : [])
+  const board = new StandIn(wiring, fault ? [fault] : [], laid.touches)
   print(board.hello())
   let rest = ''
   process.stdin.setEncoding('utf8')

@@ -9,8 +9,11 @@ import { sample } from '../testing/samples.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { Diagnoser, type Diagnosis, type Observation } from './diagnose.ts'
-import { builtWith, type Fault, faultsOf } from './faults.ts'
-import { outcomesOf, touchesOf } from './predict.ts'
+import { buildWith, type Fault, soundBuild } from './fault.ts'
+import { faultsOf } from './faults.ts'
+import { mirrored } from './handFaults.ts'
+import { laidOf, touchesOf } from './laid.ts'
+import { outcomesOf } from './predict.ts'
 import { observationsOf, readResults } from './results.ts'
 import { StandIn } from './standIn.ts'
 import { stepsOf } from './steps.ts'
@@ -40,7 +43,7 @@ const fault = (id: string): Fault => {
     )
   return found
 }
-const shows = (...ids: string[]) => outcomesOf(wiring, resolve(builtWith(wiring.plan, ids.map(fault))!, catalog))
+const shows = (...ids: string[]) => outcomesOf(wiring, buildWith(wiring, ids.map(fault))!)
 
 describe('what a fault shows', () => {
   it.each<[string, Record<string, string>]>([
@@ -53,16 +56,105 @@ describe('what a fault shows', () => {
     ['supply:SHOW.VCC', { 'volts:SHOW.VCC': '3.3', 'i2c:i2c0': '60 118' }],
     ['decade:R1-100', { 'out:LAMP.A': '', 'ohms:R1': '33000' }],
     ['missing:POT.W-MCU.A0', { 'adc:POT.W': 'floats' }],
+    // A meter presses on what it touches: the joint sounds, and carries nothing.
+    [
+      'cold:R1.2-MCU.D4',
+      {
+        'out:LAMP.A': '',
+        'wire:R1.2-MCU.D4': 'sounds',
+        'press:R1.2-MCU.D4': 'comes alive',
+        'press:LAMP.A-R1.1': 'no change',
+        'wiggle:R1': 'comes alive',
+        'wiggle:LAMP': 'no change',
+        'pin:MCU.D4': 'follows',
+      },
+    ],
+    ['cold:A.VCC-MCU.3V3', { 'i2c:i2c0': '60', 'wire:A.VCC-MCU.3V3': 'sounds', 'volts:A.VCC': 'nothing' }],
+    [
+      'dead-pin:MCU.D4',
+      {
+        'out:LAMP.A': '',
+        'wire:R1.2-MCU.D4': 'sounds',
+        'pin:MCU.D4': 'dead',
+        'pin:MCU.D2': 'follows',
+        'wiggle:R1': 'no change',
+      },
+    ],
+    // Both that hang on a line lose it, and stay joined with one another.
+    ['dead-pin:MCU.A4', { 'i2c:i2c0': '', 'wire:A.SDA-MCU.A4': 'sounds', 'volts:A.VCC': '3.3' }],
+    ['counted:A-MCU.AN', { 'i2c:i2c0': '60', 'wire:A.SDA-MCU.A4': 'silent', 'wire:A.VCC-MCU.3V3': 'sounds' }],
   ])('%s', (id, wanted) => {
     const seen = shows(id)
     for (const [step, outcome] of Object.entries(wanted)) expect(seen.get(step), step).toBe(outcome)
   })
 
   it('a sound build shows what the plan predicts, at every measurement', () => {
-    const seen = outcomesOf(wiring, resolve(wiring.plan, catalog))
+    const seen = outcomesOf(wiring, soundBuild(wiring))
     for (const { id } of diagnoser.measurements) expect(seen.get(id), id).toBe(diagnoser.planned(id))
     expect(seen.get('out:LAMP.A')).toBe('LAMP lights high ')
     expect(seen.get('i2c:i2c0')).toBe('60 118')
+  })
+})
+
+describe('bodies the other way round', () => {
+  const of = (id: string): Record<string, string> => Object.fromEntries(mirrored(catalog.parts.get(id)!.footprint))
+  it('turn by half around the corners, or end to end', () => {
+    // A chip of sixteen: its first pin stands where the ninth belongs.
+    const chip = catalog.parts.get('74hc595')!
+    const numbered = (pin: string): number | undefined => chip.pins.find(({ id }) => id === pin)?.number
+    for (const [pin, other] of Object.entries(of('74hc595')))
+      expect(Math.abs(numbered(pin)! - numbered(other)!)).toBe(8)
+    expect(of('dht22')).toMatchObject({ VCC: 'GND', GND: 'VCC' })
+    expect(of('servo-sg90')).toEqual({ GND: 'SIG', VCC: 'VCC', SIG: 'GND' })
+    // A board with pads or beside the breadboard has no other way.
+    const beside = [...catalog.parts.values()].filter(({ footprint }) => footprint.kind === 'beside')
+    expect(beside.length).toBeGreaterThan(5)
+    for (const { id } of beside) expect(of(id)).toEqual({})
+  })
+
+  it('a chip that is turned gets ground for its supply; its notch tells', () => {
+    const on = wiringOf({
+      mcu: 'uno-r3',
+      parts: { SHIFT: '74hc595' },
+      wires:
+        'SHIFT.VCC MCU.5V, SHIFT.GND MCU.GND, SHIFT.SER MCU.D2, SHIFT.SRCLK MCU.D3, SHIFT.RCLK MCU.D4, SHIFT.OE MCU.GND, SHIFT.SRCLR MCU.5V',
+    })
+    const turned = faultsOf(on).find(({ id }) => id === 'chip:SHIFT')!
+    const seen = outcomesOf(on, buildWith(on, [turned])!)
+    expect(seen.get('look:SHIFT')).toBe('turned')
+    expect(seen.get('works:SHIFT')).toBe('dead')
+    expect(seen.get('volts:SHIFT.VCC')).not.toBe('5')
+    expect(best(new Diagnoser(on).diagnose([{ step: 'look:SHIFT', saw: 'wrong' }]))).toBe('chip:SHIFT')
+    // A module shows which way it faces.
+    expect(faultsOf(wiring).some(({ id }) => id === 'chip:A')).toBe(false)
+  })
+})
+
+describe('rails', () => {
+  const laid = resolve(sample('Branch-line crossing'), catalog)
+  const bench = laidOf(laid, stepsOf(laid))
+  it('that are not fed cut off together what hangs on them, and nothing else', () => {
+    expect(bench.rails.length).toBeGreaterThan(0)
+    const sound = outcomesOf(laid, soundBuild(laid))
+    for (const rail of bench.rails) {
+      const { metal } = buildWith(laid, [rail])!
+      const [first] = rail.at
+      for (const end of rail.at) expect(metal.netOf(end)).toBe(metal.netOf(first!))
+      expect(metal.netOf(first!).sources.length === 0 || metal.netOf(first!).ground).toBe(!laid.netOf(first!).ground)
+      const seen = outcomesOf(laid, buildWith(laid, [rail])!)
+      const changed = [...sound].filter(([id, outcome]) => id.startsWith('volts:') && seen.get(id) !== outcome)
+      for (const [id] of changed) expect(laid.netOf(id.slice('volts:'.length))).toBe(laid.netOf(first!))
+    }
+  })
+
+  it('are found from the volts that lack at several parts', () => {
+    const rail = bench.rails.find(({ at }) => !laid.netOf(at[0]!).ground)!
+    const seen = outcomesOf(laid, buildWith(laid, [rail])!, bench.touches)
+    const volts = [...seen]
+      .filter(([id]) => id.startsWith('volts:'))
+      .map(([step, outcome]): Observation => ({ step, saw: { outcome } }))
+    const { causes } = new Diagnoser(laid, bench).diagnose(volts)
+    expect(causes.slice(0, 3).flatMap(({ faults }) => faults.map(({ id }) => id))).toContain(rail.id)
   })
 })
 
@@ -72,7 +164,7 @@ describe('steps of a build that is laid out', () => {
   const placed = touchesOf(steps)
 
   it('sound and stay silent as their steps say; most lie on ends', () => {
-    const seen = outcomesOf(laid, laid, placed)
+    const seen = outcomesOf(laid, soundBuild(laid), placed)
     expect(placed.length).toBeGreaterThan(30)
     for (const { id } of placed) {
       const step = steps.find((one) => one.id === id)!
@@ -86,12 +178,12 @@ describe('steps of a build that is laid out', () => {
       .map(({ id }) => id),
   )('what they say counts: %s', (id) => {
     const planted = faultsOf(laid).find((one) => one.id === id)!
-    const built = outcomesOf(laid, resolve(builtWith(laid.plan, [planted])!, catalog), placed)
+    const built = outcomesOf(laid, buildWith(laid, [planted])!, placed)
     const heard = placed.map(({ id: step }): Observation => ({ step, saw: { outcome: built.get(step)! } }))
-    const sound = outcomesOf(laid, laid, placed)
+    const sound = outcomesOf(laid, soundBuild(laid), placed)
     // Where only a rail lies on the way, no touch by ends hears it.
     if (heard.every(({ step, saw }) => typeof saw === 'object' && saw.outcome === sound.get(step))) return
-    const { causes } = new Diagnoser(laid, placed).diagnose(heard)
+    const { causes } = new Diagnoser(laid, { touches: placed, rails: [] }).diagnose(heard)
     // One touch hears many joints: the cause is among those that explain it about as well as the best.
     const likely = causes.filter(({ odds }) => odds > causes[0]!.odds / 3)
     expect(likely.flatMap(({ faults }) => faults.map((one) => one.id))).toContain(id)
@@ -99,7 +191,9 @@ describe('steps of a build that is laid out', () => {
   })
 
   it('a lamp that was looked at and lies the wrong way is turned', () => {
-    const { causes } = new Diagnoser(laid, placed).diagnose([{ step: 'look:RED1', saw: 'wrong' }])
+    const { causes } = new Diagnoser(laid, { touches: placed, rails: [] }).diagnose([
+      { step: 'look:RED1', saw: 'wrong' },
+    ])
     expect(best({ causes, sound: 0, next: undefined })).toBe('turned:RED1')
   })
 })
@@ -188,7 +282,7 @@ describe('ranking', () => {
 
 /** Measures as the diagnosis asks, on a build with a fault, until it is sure or there is nothing more to ask. */
 function follow(on: Wiring, one: Diagnoser, planted: Fault): { at: number; asked: number } {
-  const seen = outcomesOf(on, resolve(builtWith(on.plan, [planted])!, catalog))
+  const seen = outcomesOf(on, buildWith(on, [planted])!)
   const observations: Observation[] = []
   let answer = one.diagnose(observations)
   while (answer.next && observations.length < 20 && (answer.causes[0]?.odds ?? 0) < 0.9) {
@@ -211,7 +305,7 @@ describe('planted in random builds', () => {
         const kinds = [...new Set(faultsOf(on).map(({ kind }) => kind))]
         const own = faultsOf(on).filter(({ kind }) => kind === kinds[pick % kinds.length])
         const planted = own[pick % Math.max(1, own.length)]
-        const seen = planted && outcomesOf(on, resolve(builtWith(on.plan, [planted])!, catalog))
+        const seen = planted && outcomesOf(on, buildWith(on, [planted])!)
         // What nothing would ever show cannot be found.
         if (!planted || one.measurements.every(({ id }) => seen?.get(id) === one.planned(id))) return
         found.push(follow(on, one, planted))
@@ -311,6 +405,11 @@ describe('a board to practise on', () => {
     expect(new StandIn(wiring).shows('out:LAMP.A')).toBe('LAMP lights at high')
     expect(shows('i2c:i2c0')).toEqual(['0x3C', false])
     expect(shows('in:GATE.1')).toEqual(['it changes with the contact', true])
+    const cold = new StandIn(wiring, [fault('cold:R1.2-MCU.D4')])
+    expect(cold.shows('wiggle:R1')).toBe('something comes alive by it')
+    expect(cold.shows('press:LAMP.A-R1.1')).toBe('nothing changes')
+    expect(cold.shows('wire:R1.2-MCU.D4')).toBe('it sounds')
+    expect(new StandIn(wiring, [fault('dead-pin:MCU.D4')]).shows('pin:MCU.D4')).toBe('the pin does not follow')
     expect(new StandIn(wiring, [fault('turned:LAMP')]).shows('look:LAMP')).toBe('it lies the other way round')
     expect(board.shows('look:nobody')).toBeUndefined()
   })

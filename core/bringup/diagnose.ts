@@ -1,7 +1,8 @@
 import type { Wiring } from '../wiring/model.ts'
-import { resolve } from '../wiring/resolve.ts'
-import { builtWith, type Fault, type FaultKind, faultKinds, faultsOf } from './faults.ts'
-import { BY_PERSON, type Measurement, measurementsOf, outcomesOf, type PlacedTouch } from './predict.ts'
+import { buildWith, type Fault, type FaultKind, faultKinds, soundBuild } from './fault.ts'
+import { faultsOf } from './faults.ts'
+import { type Laid, NOT_LAID, type PlacedTouch } from './laid.ts'
+import { BY_PERSON, type Measurement, measurementsOf, outcomesOf } from './predict.ts'
 
 /**
  * What was seen at a measurement: as planned, otherwise, or in the words of {@link outcomesOf}, such as `silent` or `3.3`.
@@ -52,15 +53,15 @@ export class Diagnoser {
   readonly #single: readonly Hypothesis[]
   readonly #sound: Hypothesis
 
-  /** `placed`: touches of the build as it is laid out, which count where they were made. */
-  constructor(wiring: Wiring, placed: readonly PlacedTouch[] = []) {
+  /** `laid`: touches of the build as it is laid out, which count where they were made, and what its rails may lack. */
+  constructor(wiring: Wiring, { touches, rails }: Laid = NOT_LAID) {
     this.#wiring = wiring
-    this.#placed = placed
+    this.#placed = touches
     this.#measurements = measurementsOf(wiring)
     this.#misread = new Map(this.#measurements.map(({ id, misread }) => [id, misread]))
-    this.#planned = outcomesOf(wiring, wiring, placed)
+    this.#planned = outcomesOf(wiring, soundBuild(wiring), touches)
     this.#sound = { faults: [], prior: SOUND_PRIOR, shows: this.#planned }
-    const faults = faultsOf(wiring)
+    const faults = [...faultsOf(wiring), ...rails]
     // More places, more chances, but a kind that has many does not drown the others.
     const places = new Map<FaultKind, number>()
     for (const { kind } of faults) places.set(kind, (places.get(kind) ?? 0) + 1)
@@ -83,9 +84,9 @@ export class Diagnoser {
   }
 
   #hypothesis(faults: readonly Fault[], prior: number): Hypothesis | undefined {
-    const plan = builtWith(this.#wiring.plan, faults)
-    if (!plan) return undefined
-    const shows = outcomesOf(this.#wiring, resolve(plan, this.#wiring.catalog), this.#placed)
+    const build = buildWith(this.#wiring, faults)
+    if (!build) return undefined
+    const shows = outcomesOf(this.#wiring, build, this.#placed)
     // What nothing would ever show cannot be told from a sound build.
     if ([...shows].every(([step, outcome]) => outcome === this.#planned.get(step))) return undefined
     return { faults, prior, shows }

@@ -1,65 +1,27 @@
 import { memo } from '../base/memo.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
-import { applyEdits, type Edit } from '../plan/edit.ts'
 import { splitEnd } from '../plan/ends.ts'
-import type { Plan, PlanWire } from '../plan/planSchema.ts'
+import type { PlanWire } from '../plan/planSchema.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-
-/**
- * Kinds of mistakes of a build, with how often each happens where it can be at one place; at n places √n times as often: rough
- * shares of practice, stated in docs/bring-up.md.
- */
-export const faultKinds = {
-  missing: { weight: 3, words: 'wire missing, loose or with a cold joint' },
-  exchanged: { weight: 3, words: 'two wires exchanged' },
-  'row-off': { weight: 2.5, words: 'wire a post or a row off' },
-  turned: { weight: 3, words: 'part turned round' },
-  supply: { weight: 2, words: 'on the wrong supply' },
-  strap: { weight: 2, words: 'address strap set otherwise' },
-  decade: { weight: 1, words: 'resistor of another decade' },
-} as const
-export type FaultKind = keyof typeof faultKinds
-
-/** A mistake of a build, as a change of the plan that describes what was built instead. */
-export interface Fault {
-  readonly id: string
-  readonly kind: FaultKind
-  readonly words: string
-  readonly edits: readonly Edit[]
-  /** Ends and refs that it is about. */
-  readonly at: readonly string[]
-}
+import { cut, type Fault, isWired, lay } from './fault.ts'
+import { chipsTurned, coldJoints, countedWrong, deadPins } from './handFaults.ts'
 
 /** Everything that may have gone wrong once in a build of this plan, in a fixed order. */
 export const faultsOf = memo((wiring: Wiring): readonly Fault[] => [
   ...missing(wiring),
+  ...coldJoints(wiring),
   ...exchanged(wiring),
   ...rowOff(wiring),
   ...turned(wiring),
+  ...chipsTurned(wiring),
+  ...countedWrong(wiring),
+  ...deadPins(wiring),
   ...wrongSupply(wiring),
   ...straps(wiring),
   ...decades(wiring),
 ])
-
-/** The plan that a build with these faults follows; undefined where two of them cannot be at once. */
-export function builtWith(plan: Plan, faults: readonly Fault[]): Plan | undefined {
-  try {
-    return applyEdits(
-      plan,
-      faults.flatMap(({ edits }) => edits),
-    )
-  } catch {
-    // Two faults of one wire: the second finds it changed.
-    return undefined
-  }
-}
-
-const cut = ([from, to]: PlanWire): Edit => ({ do: 'disconnect', from, to })
-const lay = (from: string, to: string): Edit => ({ do: 'connect', from, to })
-const isWired = (wiring: Wiring, a: string, b: string): boolean =>
-  wiring.plan.wires.some(([from, to]) => (from === a && to === b) || (from === b && to === a))
 
 const missing = (wiring: Wiring): Fault[] =>
   wiring.plan.wires.map((wire) => ({

@@ -22,6 +22,8 @@ export interface Piece {
   readonly index: number
   readonly net: Net
   readonly spot: Spot
+  /** A rail of a breadboard, or its half. */
+  readonly rail: boolean
 }
 
 /** Where two pieces touch: a leg in its hole, a wire with both its ends, or inside a board, where nothing can be loose. */
@@ -57,12 +59,12 @@ class Builder {
     this.#wiring = wiring
   }
 
-  piece(key: string, net: Net, spot: () => Spot): number {
+  piece(key: string, net: Net, spot: () => Spot, rail = false): number {
     const known = this.#byKey.get(key)
     if (known !== undefined) return known
     const index = this.pieces.length
     this.#byKey.set(key, index)
-    this.pieces.push({ index, net, spot: spot() })
+    this.pieces.push({ index, net, spot: spot(), rail })
     return index
   }
 
@@ -120,20 +122,25 @@ function plannedMetal(wiring: Wiring): Metal {
   return builder
 }
 
-function laidMetal(wiring: Wiring, layout: Layout): Metal {
+export function laidMetal(wiring: Wiring, layout: Layout): Metal {
   const builder = new Builder(wiring)
   const { grid, holeOf, wires, nodes } = layout
   const legIn = new Map([...holeOf].map(([one, hole]) => [grid.node(hole), one]))
   const strip = (node: Node, net: Net): number =>
-    builder.piece(`strip ${node}`, net, () => {
-      const hole = freeHole(layout, node)
-      return {
-        id: grid.name(hole),
-        hole: grid.name(hole),
-        end: legIn.get(node) ?? net.ends.find((one) => wiring.terminal(one)?.owner.kind !== 'part'),
-        words: `${grid.nodeWords(node)} of ${grid.board(hole).ref}, for example in ${grid.name(hole)}`,
-      }
-    })
+    builder.piece(
+      `strip ${node}`,
+      net,
+      () => {
+        const hole = freeHole(layout, node)
+        return {
+          id: grid.name(hole),
+          hole: grid.name(hole),
+          end: legIn.get(node) ?? net.ends.find((one) => wiring.terminal(one)?.owner.kind !== 'part'),
+          words: `${grid.nodeWords(node)} of ${grid.board(hole).ref}, for example in ${grid.name(hole)}`,
+        }
+      },
+      columnOf(node) > 9,
+    )
   const end = (one: string): number =>
     builder.piece(one, wiring.netOf(one), () => {
       const hole = holeOf.get(one)

@@ -3,7 +3,8 @@ import { catalog, type Short, wiringOf } from '../testing/plans.ts'
 import { samplePlans } from '../testing/samples.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { Diagnoser } from './diagnose.ts'
-import { builtWith, faultsOf } from './faults.ts'
+import { buildWith } from './fault.ts'
+import { faultsOf } from './faults.ts'
 import { conditions, conditionsOf, noticesOf } from './notices.ts'
 
 const short: Short = {
@@ -33,7 +34,7 @@ const after = (...ids: string[]): Map<string, string> => {
       )
     return found
   })
-  return conditionsOf(wiring, resolve(builtWith(wiring.plan, faults)!, catalog))
+  return conditionsOf(wiring, buildWith(wiring, faults)!.live)
 }
 
 describe('how things do on a build', () => {
@@ -100,7 +101,8 @@ describe('what may be noticed', () => {
         .flatMap(({ faults }) => faults.map(({ id }) => id))
     }
     for (const id of first('SHOW stays dark')) expect(id).toMatch(/VCC|GND|supply/)
-    for (const id of first('SHOW has power, but shows nothing or rubbish')) expect(id).toMatch(/S(DA|CL)|strap:SHOW/)
+    for (const id of first('SHOW has power, but shows nothing or rubbish'))
+      expect(id).toMatch(/S(DA|CL)|strap:SHOW|counted:SHOW/)
   })
 
   it('nobody is asked of a resistor; each notice is about something that the diagnosis knows', () => {

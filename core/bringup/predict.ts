@@ -1,17 +1,19 @@
 import { analogSpan } from '../circuit/analog.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
+import { splitEnd } from '../plan/ends.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { sourcesOf } from '../wiring/supply.ts'
 import { busEnds, glows, isFed, isHeldLow } from './alive.ts'
 import { continuityTouches } from './continuity.ts'
+import type { Build } from './fault.ts'
 import { faultsOf } from './faults.ts'
+import type { PlacedTouch } from './laid.ts'
 import { metalOf } from './metal.ts'
-import { conditionsOf } from './notices.ts'
+import { conditionsOf, noticesOf } from './notices.ts'
 import { fedAt } from './powerSteps.ts'
 import { scanId } from './signalSteps.ts'
-import type { Step } from './step.ts'
 
 /** A measurement that can be made on a build, with its effort: touching two places 1, more where hands must work. */
 export interface Measurement {
@@ -99,39 +101,94 @@ export function measurementsOf(wiring: Wiring): Measurement[] {
       ? [board(scanId(wiring, bus.board.ref, bus.controller), `scan ${bus.controller} of ${bus.board.ref}`)]
       : [],
   )
-  return [...scans, ...own, ...fed, ...paths, ...touches, ...beside, ...resistors]
+  return [
+    ...scans,
+    ...own,
+    ...fed,
+    ...paths,
+    ...touches,
+    ...beside,
+    ...looks(wiring),
+    ...working(wiring),
+    ...pressed(wiring),
+    ...pinsAlone(wiring),
+    ...resistors,
+  ]
 }
 
-/** A touch of the meter by the ends that its spots lie on. */
-export interface PlacedTouch {
-  readonly id: string
-  readonly a: string
-  readonly b: string
-}
+/** What can be seen to stand the wrong way round. */
+const looks = (wiring: Wiring): Measurement[] =>
+  faultsOf(wiring)
+    .filter(({ kind }) => kind === 'turned' || kind === 'chip')
+    .map(({ at: [ref = ''] }) => ({
+      id: `look:${ref}`,
+      words: `look which way round ${ref} stands: its notch, ring, long leg or the mark on its plug`,
+      effort: 1,
+      misread: BY_PERSON,
+    }))
 
-/** The touches among the steps of a build that is laid out, by their ends. */
-export const touchesOf = (steps: readonly Step[]): PlacedTouch[] =>
-  steps.flatMap(({ id, phase, spots: [one, two] }) =>
-    phase === 'continuity' && one?.end !== undefined && two?.end !== undefined ? [{ id, a: one.end, b: two.end }] : [],
-  )
+/** Wires that are moved or pressed on while the program runs: only a bad contact comes alive by it. */
+const pressed = (wiring: Wiring): Measurement[] => [
+  ...wiring.parts
+    .filter(({ ref }) =>
+      wiring.plan.wires.some((wire) => wire.slice(0, 2).some((end) => splitEnd(String(end)).ref === ref)),
+    )
+    .map(({ ref }) => ({
+      id: `wiggle:${ref}`,
+      words: `move the wires of ${ref} gently while it runs, and look whether something comes alive`,
+      effort: 1,
+      misread: BY_PERSON,
+    })),
+  ...wiring.plan.wires.map(([from, to]) => ({
+    id: `press:${from}-${to}`,
+    words: `press on both ends of the wire ${from} to ${to} while it runs, and look whether something comes alive`,
+    effort: 1,
+    misread: BY_PERSON,
+  })),
+]
+
+/** Whether a part does what it should while the maker's program runs. */
+const working = (wiring: Wiring): Measurement[] =>
+  noticesOf(wiring)
+    .filter(({ id }, at, all) => all.findIndex((one) => one.id === id) === at)
+    .map(({ id, ref }) => ({
+      id,
+      words: `let your program run, and look whether ${ref} does what it should`,
+      effort: 1,
+      misread: BY_PERSON,
+    }))
+
+/** A pin of a board by itself, with nothing on it. */
+const pinsAlone = (wiring: Wiring): Measurement[] =>
+  [...new Set(linesOf(wiring).flatMap(({ host }) => (host.board ? [host.end] : [])))].map((end) => ({
+    id: `pin:${end}`,
+    words: `take everything off ${end} and try the pin by itself: driven, a meter must follow; read, it must follow a wire to ground`,
+    effort: 3,
+    misread: BY_PERSON,
+  }))
 
 /**
  * What each measurement of a plan gives on a build that follows another wiring: a word that is the same exactly when the
  * same is seen, touches of the laid-out build among them. Pins and ends are those of the plan, since that is where the maker measures.
  */
-export function outcomesOf(plan: Wiring, built: Wiring, placed: readonly PlacedTouch[] = []): Map<string, string> {
+export function outcomesOf(
+  plan: Wiring,
+  { metal, live: built, shows }: Build,
+  placed: readonly PlacedTouch[] = [],
+): Map<string, string> {
   const outcomes = new Map<string, string>()
-  const touch = (a: string, b: string): string => (built.netOf(a) === built.netOf(b) ? 'sounds' : 'silent')
+  const touch = (a: string, b: string): string => (metal.netOf(a) === metal.netOf(b) ? 'sounds' : 'silent')
+  for (const { id } of pressed(plan)) outcomes.set(id, 'no change')
+  for (const { id } of pinsAlone(plan)) outcomes.set(id, 'follows')
   for (const [from, to] of plan.plan.wires) outcomes.set(`wire:${from}-${to}`, touch(from, to))
   for (const { kind, at } of faultsOf(plan))
     if (kind === 'row-off') outcomes.set(`apart:${at[0]}-${at[1]}`, touch(at[0] ?? '', at[1] ?? ''))
   for (const { id, a, b } of continuityTouches(plan, metalOf(plan, undefined))) outcomes.set(id, touch(a.id, b.id))
   for (const { id, a, b } of placed) outcomes.set(id, touch(a, b))
+  for (const { id } of looks(plan)) outcomes.set(id, 'right')
   for (const { kind, edits, at } of faultsOf(plan))
-    if (kind === 'turned') {
-      const turned = edits.every((one) => one.do !== 'connect' || touch(one.from, one.to) === 'sounds')
-      outcomes.set(`look:${at[0]}`, turned ? 'turned' : 'right')
-    }
+    if (kind === 'turned' && edits.every((one) => one.do !== 'connect' || touch(one.from, one.to) === 'sounds'))
+      outcomes.set(`look:${at[0]}`, 'turned')
   for (const part of plan.parts)
     for (const { facts, source } of part.supplies) {
       if (!source) continue
@@ -181,6 +238,7 @@ export function outcomesOf(plan: Wiring, built: Wiring, placed: readonly PlacedT
     )
   }
   for (const [id, condition] of conditionsOf(plan, built)) outcomes.set(id, condition)
+  for (const [id, outcome] of Object.entries(shows)) outcomes.set(id, outcome)
   return outcomes
 }
 

@@ -2,9 +2,9 @@ import { hexAddress } from '../electrical/hexAddress.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { resolve } from '../wiring/resolve.ts'
-import { builtWith, type Fault } from './faults.ts'
-import { outcomesOf, type PlacedTouch } from './predict.ts'
+import { buildWith, type Fault, soundBuild } from './fault.ts'
+import type { PlacedTouch } from './laid.ts'
+import { outcomesOf } from './predict.ts'
 import { boardSteps, echoOf } from './signalSteps.ts'
 import type { Step } from './step.ts'
 
@@ -21,13 +21,13 @@ export class StandIn {
 
   /** `placed`: touches of the build as it is laid out, that it can be asked for as well. */
   constructor(wiring: Wiring, faults: readonly Fault[] = [], placed: readonly PlacedTouch[] = []) {
-    const plan = builtWith(wiring.plan, faults)
-    if (!plan) throw new RangeError('these faults cannot be in one build')
+    const build = buildWith(wiring, faults)
+    if (!build) throw new RangeError('these faults cannot be in one build')
     this.#wiring = wiring
-    this.#built = faults.length === 0 ? wiring : resolve(plan, wiring.catalog)
+    this.#built = build.live
     this.#steps = boardSteps(wiring)
-    this.#planned = outcomesOf(wiring, wiring, placed)
-    this.#outcomes = outcomesOf(wiring, this.#built, placed)
+    this.#planned = outcomesOf(wiring, soundBuild(wiring), placed)
+    this.#outcomes = outcomesOf(wiring, build, placed)
   }
 
   /** What a meter or an eye would tell at a step or a measurement that no board does; undefined where it knows nothing. */
@@ -36,6 +36,9 @@ export class StandIn {
     if (outcome === undefined) return undefined
     const kind = step.slice(0, step.indexOf(':'))
     if (kind === 'volts') return outcome === 'nothing' ? 'nothing' : `${outcome} V`
+    if (kind === 'press' || kind === 'wiggle')
+      return outcome === 'comes alive' ? 'something comes alive by it' : 'nothing changes'
+    if (kind === 'pin') return outcome === 'dead' ? 'the pin does not follow' : 'the pin follows'
     if (kind === 'ohms') return `${outcome} Ω`
     if (kind === 'look') return outcome === 'turned' ? 'it lies the other way round' : 'it lies as drawn'
     if (kind === 'out') return outcome === '' ? 'nothing happens' : outcome.trim().replace(/ (high|low)/g, ' at $1')

@@ -8,7 +8,7 @@ import type { Rearrangement } from '../../core/advice/rearrange.ts'
 import type { AssignResult } from '../../core/assign/assign.ts'
 import type { LayoutData } from '../../core/breadboard/layout.ts'
 import type { Diagnosis, Observation } from '../../core/bringup/diagnose.ts'
-import type { PlacedTouch } from '../../core/bringup/predict.ts'
+import type { Laid } from '../../core/bringup/laid.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Edit, Fix } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
@@ -76,12 +76,8 @@ export class SearchClient {
   }
 
   /** Causes of what was seen on a build. */
-  diagnose(
-    plan: Plan,
-    observations: readonly Observation[],
-    placed: readonly PlacedTouch[],
-  ): Promise<Diagnosis | undefined> {
-    return this.#ask((remote) => remote.diagnose(plan, observations, placed))
+  diagnose(plan: Plan, observations: readonly Observation[], laid: Laid): Promise<Diagnosis | undefined> {
+    return this.#ask((remote) => remote.diagnose(plan, observations, laid))
   }
 
   /** What only the maker knows. */

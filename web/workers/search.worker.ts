@@ -13,7 +13,7 @@ import { conflictIn } from '../../core/assign/conflict.ts'
 import { type LayoutData, layOut, layoutData } from '../../core/breadboard/layout.ts'
 import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
 import { Diagnoser, type Diagnosis, type Observation } from '../../core/bringup/diagnose.ts'
-import type { PlacedTouch } from '../../core/bringup/predict.ts'
+import type { Laid } from '../../core/bringup/laid.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
 import type { Edit, Fix } from '../../core/plan/edit.ts'
 import { sameFinding } from '../../core/plan/findingKey.ts'
@@ -67,9 +67,9 @@ const searcher = {
     return questionsFor(resolve(plan, catalog))
   },
   /** Causes of what was seen on a build, and what to measure next; the faults of a plan are worked out once. */
-  diagnose(plan: Plan, observations: readonly Observation[], placed: readonly PlacedTouch[]): Diagnosis {
-    const key = JSON.stringify([plan.boards, plan.supplies, plan.parts, plan.wires, placed])
-    if (diagnosed?.key !== key) diagnosed = { key, by: new Diagnoser(resolve(plan, catalog), placed) }
+  diagnose(plan: Plan, observations: readonly Observation[], laid: Laid): Diagnosis {
+    const key = JSON.stringify([plan.boards, plan.supplies, plan.parts, plan.wires, laid])
+    if (diagnosed?.key !== key) diagnosed = { key, by: new Diagnoser(resolve(plan, catalog), laid) }
     return diagnosed.by.diagnose(observations)
   },
   /** Few signals moved so that faults go away; undefined when moving does not help. */

@@ -1,9 +1,9 @@
 import { useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { type Fault, faultsOf } from '../../../core/bringup/faults.ts'
-import { touchesOf } from '../../../core/bringup/predict.ts'
+import type { Fault } from '../../../core/bringup/fault.ts'
+import { faultsOf } from '../../../core/bringup/faults.ts'
+import type { Laid } from '../../../core/bringup/laid.ts'
 import { StandIn } from '../../../core/bringup/standIn.ts'
-import type { Step } from '../../../core/bringup/step.ts'
 import type { Proof } from '../../../core/plan/planSchema.ts'
 import { useDerived } from '../../store/derived.ts'
 
@@ -16,20 +16,19 @@ export interface Practice {
 
 /** Begins practising on a stand-in board, with a fault by chance or a chosen one. */
 export function BeginPractice({
-  steps,
+  laid,
   onPractice,
 }: {
-  readonly steps: readonly Step[]
+  readonly laid: Laid
   readonly onPractice: (practice: Practice) => void
 }) {
   const { wiring } = useDerived()
-  const faults = useMemo(() => faultsOf(wiring), [wiring])
+  const faults = useMemo(() => [...faultsOf(wiring), ...laid.rails], [wiring, laid])
   const [chosen, setChosen] = useState('chance')
   const begin = (): void => {
-    const placed = touchesOf(steps)
     const fault =
       chosen === 'chance' ? faults[Math.floor(Math.random() * faults.length)] : faults.find(({ id }) => id === chosen)
-    onPractice({ board: new StandIn(wiring, fault ? [fault] : [], placed), fault, done: {} })
+    onPractice({ board: new StandIn(wiring, fault ? [fault] : [], laid.touches), fault, done: {} })
   }
   return (
     <details className="practise">

@@ -34,7 +34,7 @@ export function Prove({
 }) {
   const plan = usePlan()
   const { wiring } = useDerived()
-  const { steps, layout, layingOut } = useSteps()
+  const { steps, layout, layingOut, laid } = useSteps()
   const done = practice?.done ?? plan.bringup?.done ?? {}
   const [at, setAt] = useState<string>()
   const [log, setLog] = useState<readonly string[]>([])
@@ -180,7 +180,7 @@ export function Prove({
           </Button>
           <TestPrograms />
         </div>
-        {!practice && <BeginPractice steps={steps} onPractice={onPractice} />}
+        {!practice && <BeginPractice laid={laid} onPractice={onPractice} />}
       </aside>
       <StepCard
         key={step.id}

@@ -2,7 +2,6 @@ import { useEffect, useMemo, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import type { Diagnosis, Observation } from '../../../core/bringup/diagnose.ts'
 import { noticesOf } from '../../../core/bringup/notices.ts'
-import { touchesOf } from '../../../core/bringup/predict.ts'
 import { observationsOf } from '../../../core/bringup/results.ts'
 import { capital } from '../../../core/bringup/step.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
@@ -18,8 +17,7 @@ export function Wrong({ practice }: { readonly practice: Practice | undefined })
   const plan = usePlan()
   const { wiring } = useDerived()
   const notices = useMemo(() => noticesOf(wiring), [wiring])
-  const { steps, layingOut } = useSteps()
-  const placed = useMemo(() => touchesOf(steps), [steps])
+  const { laid, layingOut } = useSteps()
   const client = useSearch()
   const [own, setOwn] = useState<readonly (Observation & { readonly words: string })[]>([])
   const [diagnosis, setDiagnosis] = useState<Diagnosis>()
@@ -32,7 +30,7 @@ export function Wrong({ practice }: { readonly practice: Practice | undefined })
     const asked = new Set(own.map(({ step }) => step))
     const seen = observationsOf(done ?? {}).filter(({ step }) => !asked.has(step))
     const all: Observation[] = [...seen, ...own.map(({ step, saw }) => ({ step, saw }))]
-    void answerOf(client.diagnose(plan, all, placed)).then((answer) => {
+    void answerOf(client.diagnose(plan, all, laid)).then((answer) => {
       if (!here) return
       setDiagnosis(answer)
       setBusy(false)
@@ -40,7 +38,7 @@ export function Wrong({ practice }: { readonly practice: Practice | undefined })
     return () => {
       here = false
     }
-  }, [plan, done, own, client, placed, layingOut])
+  }, [plan, done, own, client, laid, layingOut])
   const wrong =
     Object.values(done ?? {}).filter((proof) => proof.wrong).length + own.filter(({ saw }) => saw !== 'right').length
   const { next, causes = [] } = diagnosis ?? {}
