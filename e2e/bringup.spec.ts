@@ -180,3 +180,28 @@ test('a planted fault is led from the first step to the wire: the next measureme
   await expect(causes.first()).toContainText(/WHITE\.K to MCU\.GND.* is missing or loose/)
   await expectAccessible(page)
 })
+
+test('what a single-board computer says is sent to the server, and ticks its steps on the page', async ({
+  page,
+  address,
+}) => {
+  await openSample(page, address, 'Kiln logger', 'bring-up/prove')
+  const id = /plan\/([^/]+)\//.exec(page.url())?.[1] ?? ''
+  await expect(page.locator('.prove-list p[role=status]')).toContainText('0 of')
+  const lines = '{"hello":"markpost","plan":"x","steps":9}\n{"step":"i2c:i2c1","found":[]}\nnoise\n'
+  const send = (body: string) =>
+    page.request.post(`${address}/api/plans/${id}/answers`, {
+      data: Buffer.from(body),
+      headers: { 'Content-Type': 'application/x-ndjson' },
+    })
+  const sent = await send(lines)
+  expect(await sent.json()).toEqual({ lines: 3, pages: 1 })
+  const scan = page.locator('.prove-list button', { hasText: /i2c1|I2C 1/ })
+  await page.getByText('Who is on the bus').click()
+  await expect(scan.first()).toHaveClass(/wrong/)
+  await scan.first().click()
+  await page.getByText('Run it on the board and send what it says here').click()
+  await expect(page.locator('.board-line')).toContainText(`/api/plans/${id}/answers`)
+  await expect(page.locator('.board-log').last()).toContainText('noise')
+  await expect(page.locator('.save-state')).toContainText('saved')
+})

@@ -7,6 +7,8 @@ export type ServerEvent =
   | { readonly type: 'plan'; readonly id: string; readonly revision: number }
   | { readonly type: 'plan-deleted'; readonly id: string }
   | { readonly type: 'shelf' }
+  /** What a board said of a plan, for the page at the bench; kept nowhere. */
+  | { readonly type: 'answers'; readonly id: string; readonly lines: readonly string[] }
   /** Another program wrote to the database: whatever one holds may be old. */
   | { readonly type: 'anything' }
   | { readonly type: 'summaries'; readonly done: number; readonly of: number }
@@ -47,6 +49,11 @@ export class Events {
     response.write('retry: 1000\n\n')
     this.#listeners.add(response)
     response.on('close', () => this.#listeners.delete(response))
+  }
+
+  /** Browsers that listen now. */
+  get listening(): number {
+    return this.#listeners.size
   }
 
   tell(event: ServerEvent): void {

@@ -233,6 +233,45 @@ export const openApi = {
         responses: { 201: stored, 404: problem, 409: problem, 422: problem, 503: problem },
       },
     },
+    '/api/plans/{id}/answers': {
+      post: {
+        summary: 'Hands what a board says to the page at the bench',
+        description:
+          'Lines of the test program, at most 500 of at most 200 bytes each. They reach the open Bring-up page of the plan, which ticks its steps; nothing is kept here. `pages` is how many browsers listen.',
+        parameters: [id],
+        requestBody: {
+          required: true,
+          content: {
+            'application/x-ndjson': { schema: { type: 'string' } },
+            'application/json': {
+              schema: {
+                type: 'object',
+                required: ['lines'],
+                properties: { lines: { type: 'array', items: { type: 'string' } } },
+              },
+            },
+          },
+        },
+        responses: {
+          200: {
+            description: 'Handed on',
+            content: {
+              'application/json': {
+                schema: {
+                  type: 'object',
+                  properties: { lines: { type: 'integer' }, pages: { type: 'integer' } },
+                },
+              },
+            },
+          },
+          400: problem,
+          404: problem,
+          413: problem,
+          415: problem,
+          503: problem,
+        },
+      },
+    },
     '/api/plans/{id}/assign': {
       post: {
         summary: 'Wires what is open, without saving it',

@@ -4,6 +4,7 @@ import type { Outcome, Problem } from '../core/base/problem.ts'
 import { formatProblem } from '../core/base/problem.ts'
 import type { PlanPage, SampleLine } from '../core/rules/answers.ts'
 import { type SheetFormat, sheetFormats } from '../core/sheets/output.ts'
+import { linesOf, readLines } from './answers.ts'
 import type { Events } from './events.ts'
 import { revisionNamed, revisionToSaveOver } from './ifMatch.ts'
 import { HttpProblem } from './problem.ts'
@@ -168,6 +169,13 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
     const title = `${[...stored.title].slice(0, 190).join('')} (copy)`
     const kept = await keep({ from: { text: stored.text, file: stored.title, misfits: 'set-aside' }, title })
     await create(response, kept, undefined)
+  })
+
+  routes.post('/plans/:id/answers', readLines, async (request, response) => {
+    const { id } = await found(request)
+    const lines = linesOf(request)
+    events.tell({ type: 'answers', id, lines })
+    response.json({ lines: lines.length, pages: events.listening })
   })
 
   routes.get('/plans/:id/file', async (request, response) => {

@@ -242,6 +242,7 @@ describe('the OpenAPI document', () => {
     const bodies: Record<string, unknown> = {
       'post /api/plans': { title: 'x' },
       'put /api/plans/{id}': { plan: stored.plan },
+      'post /api/plans/{id}/answers': { lines: ['{"step":"in:GATE.1","value":0}'] },
       'post /api/entries/{kind}': { text: ownLamp },
       'put /api/entries/{kind}/{id}': { text: ownLamp },
     }
@@ -267,6 +268,47 @@ describe('the OpenAPI document', () => {
       }
     }
     expect((await send('GET', '/api/nothing')).status).toBe(404)
+  })
+})
+
+describe('answers of a board', () => {
+  const post = (id: string, body: string, type = 'application/x-ndjson'): Promise<Response> =>
+    fetch(`${base}/api/plans/${id}/answers`, { method: 'POST', body, headers: { 'Content-Type': type } })
+
+  it('go on to the pages that listen, and nowhere else', async () => {
+    const { stored } = await create({ title: 'At the bench' })
+    const listening = await fetch(`${base}/api/events`)
+    const reader = listening.body!.getReader()
+    const sent = await post(stored.id, 'booting\n{"step":"in:GATE.1","value":0}\n\n')
+    expect([sent.status, await sent.json()]).toEqual([200, { lines: 2, pages: expect.any(Number) }])
+    let heard = ''
+    while (!heard.includes('"answers"')) heard += new TextDecoder().decode((await reader.read()).value)
+    await reader.cancel()
+    expect(heard).toContain(
+      `data: ${JSON.stringify({ type: 'answers', id: stored.id, lines: ['booting', '{"step":"in:GATE.1","value":0}'] })}`,
+    )
+    expect((await (await send('GET', `/api/plans/${stored.id}`)).json()).revision).toBe(1)
+  })
+
+  it.each<[string, string, string, number, string]>([
+    ['another type', '{}', 'text/plain', 415, 'application/x-ndjson'],
+    ['a form', 'a=1', 'application/x-www-form-urlencoded', 415, 'application/x-ndjson'],
+    ['other JSON', '{"answers":[]}', 'application/json', 415, '{"lines": ["…"]}'],
+    ['too many', '{}\n'.repeat(501), 'application/x-ndjson', 413, '501 lines; expected at most 500'],
+    [
+      'a long line',
+      `{}\n${'x'.repeat(201)}`,
+      'application/x-ndjson',
+      400,
+      'line 2 has 201 bytes; expected at most 200',
+    ],
+  ])('are refused with what was expected: %s', async (_, body, type, status, words) => {
+    const { stored } = await create({ title: 'At the bench' })
+    const refused = await post(stored.id, body, type)
+    expect(refused.status).toBe(status)
+    expect(JSON.stringify(await refused.json())).toContain(words.replaceAll('"', '\\"'))
+    expect((await post(stored.id, `${'x'.repeat(200)}\n`)).status).toBe(200)
+    expect((await post(stored.id, '{}\n'.repeat(500))).status).toBe(200)
   })
 })
 

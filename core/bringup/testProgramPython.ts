@@ -201,7 +201,7 @@ ${pythonLoop(hello)}`
 /** The test program for a board with an operating system, which runs it itself. */
 export function systemProgram(about: readonly string[], hello: string, steps: readonly TestStep[]): string {
   return `${about.map((line) => `# ${line}`).join('\n')}
-# Run it on the board itself, and paste what it prints; lines are asked for on standard input.
+# Run it on the board itself, and paste what it prints or send it to the page; lines are asked for on standard input.
 import json
 import sys
 import time

@@ -13,7 +13,7 @@ import { writePinChart } from './pinChart.ts'
 import type { Sheet, WireRow } from './rows.ts'
 import { sheetStyle } from './sheetStyle.ts'
 import { writeStrips } from './strips.ts'
-import { tableOf } from './tables.ts'
+import { minutes, tableOf } from './tables.ts'
 
 export interface HtmlOptions extends CoverOptions {
   readonly only?: readonly PageName[] | undefined
@@ -92,6 +92,7 @@ function pageBody(printed: Printed, name: PageName, options: HtmlOptions): Marku
   }
   if (name === 'wiring') return wiringTables(sheet)
   if (name === 'labels') return labels(sheet)
+  if (name === 'record') return record(sheet)
   const { columns, rows } = isTable(name) ? tableOf(sheet, name) : { columns: [], rows: [] }
   return rows.length === 0 ? none('Nothing yet.') : table(columns, rows, `mp-${name}`)
 }
@@ -133,6 +134,25 @@ function legLists(sheet: Sheet): Markup {
     return markup`<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-end"><b>${ref}</b></td><td>${legs[0]!.title}</td><td class="mp-find">${text}</td></tr>`
   })
   return markup`<table class="mp-placing"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th>Part</th><th>What it is for</th><th>Legs in holes</th></tr></thead><tbody>${lines}</tbody></table>`
+}
+
+/** Steps of bring-up, part by part: a box for what is to be done, what was seen beside what is done. */
+function record({ record: all }: Sheet): Markup {
+  if (all.length === 0) return none('Nothing is wired yet.')
+  const box = (seen: 'right' | 'wrong' | null): Markup =>
+    seen === null
+      ? markup`<span role="img" aria-label="tick when done"></span>`
+      : markup`<span role="img" aria-label="${seen === 'right' ? 'as expected' : 'otherwise'}" class="mp-box">${seen === 'right' ? '✓' : '✗'}</span>`
+  const parts = [...new Set(all.map(({ part }) => part))]
+  return markup`${parts.map((part) => {
+    const lines = all
+      .filter((row) => row.part === part)
+      .map((row) => {
+        const seen = [row.value, row.remark].filter((text) => text !== null).join('; ')
+        return markup`<tr><td class="mp-tick">${box(row.seen)}</td><td><b>${row.title}</b> ${row.does}</td><td>${row.expect}</td><td>${seen}${row.at === null ? undefined : markup` <small>${minutes(row.at)}</small>`}</td></tr>`
+      })
+    return markup`<section class="mp-step"><h3>${part}</h3><table class="mp-record"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th>Do</th><th>Expect</th><th>Seen</th></tr></thead><tbody>${lines}</tbody></table></section>`
+  })}`
 }
 
 /** Flags to cut out and fold around both ends of a wire. */

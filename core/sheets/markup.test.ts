@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
 import { formatProblem } from '../base/problem.ts'
+import { stepsOf } from '../bringup/steps.ts'
 import { planFromValue } from '../plan/readPlan.ts'
 import { catalog } from '../testing/plans.ts'
 import { samplePlans } from '../testing/samples.ts'
@@ -23,7 +24,19 @@ describe('markup', () => {
 })
 
 /** Keys under which a maker writes freely. */
-const free = new Set(['title', 'summary', 'text', 'why', 'note', 'check', 'open', 'because', 'colour', 'label'])
+const free = new Set([
+  'title',
+  'summary',
+  'text',
+  'why',
+  'note',
+  'check',
+  'open',
+  'because',
+  'colour',
+  'label',
+  'remark',
+])
 
 interface Poisoned {
   readonly value: unknown
@@ -68,6 +81,14 @@ const plans = samplePlans.map(({ plan }) => {
     boards: renamed(plan.boards, 'board'),
     parts: renamed(plan.parts, 'part'),
     wires: plan.wires.map(([from, to, facts]) => [from, to, { ...facts, note: 'here', colour: 'green' }]),
+    // Something was seen at the first step, whatever it is.
+    bringup: {
+      done: Object.fromEntries(
+        stepsOf(resolve(plan, catalog))
+          .slice(0, 1)
+          .map(({ id }) => [id, { at: '2026-11-27T18:40:00Z', remark: 'so it was' }]),
+      ),
+    },
     accepted: [{ rule: 'pin-shared', at: [Object.keys(plan.boards)[0]], because: 'it is so' }],
     own: {
       boards: Object.fromEntries(boards.map((id) => [`own-${id}`, own('boards', id)])),

@@ -1,10 +1,14 @@
+import { entryOf } from '../base/entryOf.ts'
+import type { Layout } from '../breadboard/layout.ts'
+import { phaseTitles } from '../bringup/step.ts'
+import { stepsOf } from '../bringup/steps.ts'
 import { asksOf } from '../firmware/asks.ts'
 import { constantsOf, valueText } from '../firmware/constants.ts'
 import { type Drive, drivesOf, readingsOf } from '../firmware/drives.ts'
 import { languagesOf } from '../firmware/pinNames.ts'
 import { settingsOf } from '../firmware/settings.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { AskRow, ConstantRow, LevelRow, SettingRow, Sheet } from './rows.ts'
+import type { AskRow, ConstantRow, LevelRow, RecordRow, SettingRow, Sheet } from './rows.ts'
 
 /** What is handed over to the program and to the system of the board. */
 export function programRows(wiring: Wiring): Pick<Sheet, 'constants' | 'asks' | 'levels' | 'settings'> {
@@ -27,6 +31,25 @@ export function programRows(wiring: Wiring): Pick<Sheet, 'constants' | 'asks' | 
       ),
     ),
   }
+}
+
+/** Every step of bring-up with its record; to be followed on paper where nothing is done yet. */
+export function recordRows(wiring: Wiring, layout: Layout | undefined): RecordRow[] {
+  const done = wiring.plan.bringup?.done ?? {}
+  return stepsOf(wiring, layout).map(({ id, phase, title, does, expect }): RecordRow => {
+    const proof = entryOf(done, id)
+    return {
+      step: id,
+      part: phaseTitles[phase],
+      title,
+      does,
+      expect,
+      seen: proof ? (proof.wrong ? 'wrong' : 'right') : null,
+      value: proof?.value ?? null,
+      remark: proof?.remark ?? null,
+      at: proof?.at ?? null,
+    }
+  })
 }
 
 function constantRows(wiring: Wiring): ConstantRow[] {

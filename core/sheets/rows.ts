@@ -148,6 +148,21 @@ export interface SettingRow {
   readonly needed: boolean
 }
 
+/** A step from the last wire to the proof, and what was seen at it. */
+export interface RecordRow {
+  readonly step: string
+  readonly part: string
+  readonly title: string
+  readonly does: string
+  readonly expect: string
+  /** `null` while it is not done. */
+  readonly seen: 'right' | 'wrong' | null
+  readonly value: string | null
+  readonly remark: string | null
+  /** Time in ISO 8601, universal. */
+  readonly at: string | null
+}
+
 export interface LabelRow {
   readonly number: number
   readonly from: string
@@ -176,4 +191,5 @@ export interface Sheet {
   readonly asks: readonly AskRow[]
   readonly levels: readonly LevelRow[]
   readonly settings: readonly SettingRow[]
+  readonly record: readonly RecordRow[]
 }

@@ -13,7 +13,7 @@ import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
 import { plugsOf } from '../wiring/plugs.ts'
 import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
-import { programRows } from './programRows.ts'
+import { programRows, recordRows } from './programRows.ts'
 import type { JumperRow, LeadRow, LegRow, PartRow, PinRow, Sheet, StepRow, SupplyRow, WireRow } from './rows.ts'
 import { laidLines, planLines, signalBehind, type WireLine } from './wireLines.ts'
 
@@ -59,6 +59,7 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
     steps,
     pins: pinRows(wiring, rows),
     ...programRows(wiring),
+    record: recordRows(wiring, layout),
   }
 }
 

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
 import { layoutOf } from '../breadboard/layout.ts'
+import { stepsOf } from '../bringup/steps.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
 import { sample, samplePlans } from '../testing/samples.ts'
@@ -9,10 +10,12 @@ import { resolve } from '../wiring/resolve.ts'
 import { writeCsv } from './csv.ts'
 import { sheetBody, writeHtml } from './html.ts'
 import { writeMarkdown } from './markdown.ts'
+import { writeSheet } from './output.ts'
 import { pageNames } from './pages.ts'
 import { writePinChart } from './pinChart.ts'
 import { makeSheet } from './sheet.ts'
 import { writeStrips } from './strips.ts'
+import { tableOf } from './tables.ts'
 
 const small = wiringOf({
   supplies: { PACK: { volts: 5 } },
@@ -149,5 +152,39 @@ describe('writers', () => {
     expect(html).toContain('counter(page) " of "')
     expect(parse(JSON.stringify(sheet))).toEqual(sheet)
     expect(writePinChart(wiring).text).toContain(`<title>${plan.title}</title>`)
+  })
+})
+
+describe('the record of bring-up', () => {
+  it('has every step with a box, and what was seen where it is done', () => {
+    const plan = sample('Branch-line crossing')
+    const [first, second] = stepsOf(resolve(plan, catalog))
+    const on = resolve(
+      {
+        ...plan,
+        bringup: {
+          done: {
+            [first!.id]: { at: '2026-11-27T18:40:12Z', value: '1.9 V' },
+            [second!.id]: { at: '2026-11-27T18:41:00Z', wrong: true, remark: 'turned' },
+          },
+        },
+      },
+      catalog,
+    )
+    const sheet = makeSheet(on, layoutOf(on))
+    expect(sheet.record).toHaveLength(stepsOf(on).length)
+    expect(sheet.record.slice(0, 3).map(({ seen, value, remark }) => [seen, value, remark])).toEqual([
+      ['right', '1.9 V', null],
+      ['wrong', null, 'turned'],
+      [null, null, null],
+    ])
+    const [done, wrong, open] = tableOf(sheet, 'record').rows
+    expect(done?.slice(0, 1).concat(done.slice(4))).toEqual(['right', '1.9 V', '2026-11-27 18:40'])
+    expect(wrong?.slice(4)).toEqual(['turned', '2026-11-27 18:41'])
+    expect(open?.slice(4)).toEqual(['', ''])
+    const page = writeSheet(on, 'html', { only: ['record'] })
+    expect(page.match(/tick when done/g)).toHaveLength(sheet.record.length - 2)
+    expect(page).toContain('aria-label="as expected"')
+    expect(page).toContain('aria-label="otherwise"')
   })
 })

@@ -15,6 +15,7 @@ export const tableNames = [
   'asks',
   'levels',
   'settings',
+  'record',
   'labels',
 ] as const
 export type TableName = (typeof tableNames)[number]
@@ -33,8 +34,12 @@ export const tableTitles: Readonly<Record<TableName, string>> = {
   asks: 'What libraries ask for',
   levels: 'Which level does what',
   settings: 'Settings of the system',
+  record: 'Bring-up and its record',
   labels: 'Labels for wires',
 }
+
+/** A time in ISO 8601 down to the minute, universal. */
+export const minutes = (at: string): string => at.slice(0, 16).replace('T', ' ')
 
 /** Column titles and rows of one table, all as text. */
 export function tableOf(
@@ -170,6 +175,18 @@ export function tableOf(
           row.lines.join('; '),
           row.device ?? '',
           row.needed ? 'needed' : 'if wanted',
+        ]),
+      }
+    case 'record':
+      return {
+        columns: ['Done', 'Step', 'Do', 'Expect', 'Seen', 'When'],
+        rows: sheet.record.map((row) => [
+          row.seen === null ? '' : row.seen,
+          row.title,
+          row.does,
+          row.expect,
+          [row.value, row.remark].filter((text) => text !== null).join('; '),
+          row.at === null ? '' : minutes(row.at),
         ]),
       }
     case 'pins':

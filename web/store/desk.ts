@@ -2,6 +2,7 @@ import { applyEdits, type Edit, EditError } from '../../core/plan/edit.ts'
 import type { Side } from '../../core/plan/merge.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import { api } from './api.ts'
+import { tellAnswers } from './boardAnswers.ts'
 import { hearEvents } from './events.ts'
 import { Desk, type Opened } from './pen/desk.ts'
 import { httpServer } from './pen/httpServer.ts'
@@ -77,6 +78,9 @@ export function startDesk(): void {
         return
       case 'shelf':
         store.dispatch(api.util.invalidateTags(['catalog']))
+        return
+      case 'answers':
+        tellAnswers(event.id, event.lines)
         return
       case 'summaries':
         store.dispatch(api.util.invalidateTags(event.done === event.of ? ['plans', 'state'] : ['state']))

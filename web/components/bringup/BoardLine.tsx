@@ -7,6 +7,7 @@ import { hasSerial, type SerialLine } from './useSerial.ts'
 export function BoardLine({
   serial,
   standIn,
+  sendTo,
   log,
   onAsk,
   onAnswers,
@@ -14,6 +15,8 @@ export function BoardLine({
   readonly serial: SerialLine
   /** A stand-in board is there by itself. */
   readonly standIn: boolean
+  /** Where a board with an operating system may send what its test program prints. */
+  readonly sendTo: string | undefined
   readonly log: readonly string[]
   readonly onAsk: () => void
   readonly onAnswers: (answers: readonly Answer[]) => void
@@ -53,6 +56,13 @@ export function BoardLine({
         <p className="soft">
           This browser cannot speak to a board: run the test program, ask by its serial window, and paste what it says.
         </p>
+      )}
+      {sendTo !== undefined && !standIn && (
+        <details>
+          <summary>Run it on the board and send what it says here</summary>
+          <p className="soft">Every step that no eye is needed for, in one go; the ticks appear by themselves:</p>
+          <pre className="mono board-log">{`echo '{"do":"all"}' | python3 test.py | curl --data-binary @- -H 'Content-Type: application/x-ndjson' ${sendTo}`}</pre>
+        </details>
       )}
       {serial.trouble !== undefined && <p className="text-danger">{serial.trouble}</p>}
       {log.length > 0 && <pre className="mono board-log">{log.slice(-8).join('\n')}</pre>}

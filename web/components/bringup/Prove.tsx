@@ -1,11 +1,13 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { useParams } from 'react-router'
 import { type Answer, judgeAnswer, readBoardLine, stageOf } from '../../../core/bringup/answers.ts'
 import { phases, phaseTitles, type Step } from '../../../core/bringup/step.ts'
 import { stepsMarkdown } from '../../../core/bringup/stepsText.ts'
 import { type TestLanguage, testLanguages, testProgram } from '../../../core/bringup/testProgram.ts'
 import { languagesOf, languageTitles } from '../../../core/firmware/pinNames.ts'
 import type { Proof } from '../../../core/plan/planSchema.ts'
+import { hearAnswers } from '../../store/boardAnswers.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan } from '../../store/desk.ts'
 import { isTyping, keysAreOn } from '../../store/keys.ts'
@@ -32,6 +34,7 @@ export function Prove({
   readonly practice: Practice | undefined
   readonly onPractice: (practice: Practice) => void
 }) {
+  const { id: planId = '' } = useParams()
   const plan = usePlan()
   const { wiring } = useDerived()
   const { steps, layout, layingOut, laid } = useSteps()
@@ -82,6 +85,25 @@ export function Prove({
     // A board that began anew is asked the step again.
     if (read.is === 'hello' && step?.board) void ask(step)
   }
+  const hearAll = (lines: readonly string[]): void => {
+    setLog((before) => [...before, ...lines].slice(-200))
+    take(
+      lines.flatMap((line) => {
+        const read = readBoardLine(line)
+        return read.is === 'answer' ? [read.answer] : []
+      }),
+    )
+  }
+  const told = useRef(hearAll)
+  told.current = hearAll
+  // Of several pages of one plan the one that is looked at takes them.
+  useEffect(
+    () =>
+      hearAnswers((of, lines) => {
+        if (of === planId && document.visibilityState === 'visible' && !practice) told.current(lines)
+      }),
+    [planId, practice],
+  )
   const real = useSerial(hear)
   const serial: SerialLine = practice
     ? {
@@ -201,6 +223,11 @@ export function Prove({
             <BoardLine
               serial={serial}
               standIn={practice !== undefined}
+              sendTo={
+                wiring.boards.find(({ ref }) => ref === step.board)?.board.system
+                  ? `${location.origin}/api/plans/${planId}/answers`
+                  : undefined
+              }
               log={log}
               onAsk={() => void ask(step)}
               onAnswers={take}
