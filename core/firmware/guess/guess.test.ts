@@ -9,8 +9,9 @@ import { compareSource } from '../source/compare.ts'
 import { gather } from './gather.ts'
 import { reasonWords } from './given.ts'
 import { guessBoards } from './guessBoards.ts'
-import { type Candidate, guessParts, type PartGuess } from './guessParts.ts'
+import { guessParts } from './guessParts.ts'
 import { type Answer, planFrom } from './planFrom.ts'
+import type { Candidate, PartGuess } from './scoring.ts'
 
 const boardCalled = (id: string) => {
   const board = catalog.boards.get(id)

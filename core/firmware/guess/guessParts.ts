@@ -1,50 +1,13 @@
-import type { Catalog } from '../../catalog/catalog.ts'
-import { isLoad } from '../../catalog/common.ts'
 import type { Part } from '../../catalog/partSchema.ts'
-import { partsAt } from '../../wiring/i2c.ts'
 import { lastOf } from '../source/callArguments.ts'
 import type { At, SourceFile } from '../source/ir.ts'
 import { wordsOf } from '../source/nameMatch.ts'
 import type { Doing } from '../source/uses.ts'
 import { type Fit, fitPins, mayBe, namedFor, type Wants, wantsOf } from './fitPins.ts'
-import type { Device, Gathered, GivenBus } from './gather.ts'
-import { type GivenPin, type Reason, tellingReasons } from './given.ts'
-import { partsCalled, wordOfCall } from './partWords.ts'
-
-/** A part that pins of a program may belong to. */
-export interface Candidate {
-  readonly part: Part
-  readonly mode: string | undefined
-  readonly fit: Fit
-  readonly score: number
-}
-
-/** Pins or a bus of a program that belong together, and the parts that they may be. */
-export interface PartGuess {
-  /** Stays the same while the program has the same pins there. */
-  readonly id: string
-  /** As the program calls it. */
-  readonly title: string
-  readonly pins: readonly GivenPin[]
-  readonly bus: GivenBus | undefined
-  readonly addresses: readonly number[]
-  readonly reasons: readonly Reason[]
-  /** The likeliest first. */
-  readonly candidates: readonly Candidate[]
-  /** The first is meant with hardly a doubt; else the maker is asked. */
-  readonly sure: boolean
-  readonly at: At
-}
-
-/** Most parts that are offered for one guess. */
-const OFFERED = 6
-/** What names must say for a part to be taken without asking. */
-const SURE = 1.6
-/** By how much the first must be ahead of the next. */
-const AHEAD = 0.35
-
-/** What each kind of name counts. */
-const weights = { class: 3, name: 1.4, comment: 1, address: 1.2 } as const
+import type { Device, Gathered } from './gather.ts'
+import type { GivenPin, Reason } from './given.ts'
+import { wordOfCall } from './partWords.ts'
+import { isLoadPart, type PartGuess, Scoring, weights } from './scoring.ts'
 
 /** Parts that a pin is likely to be when nothing is said of it, by what is done with it. */
 const usualFor: Readonly<Record<Doing, readonly string[]>> = {
@@ -59,9 +22,6 @@ const usualFor: Readonly<Record<Doing, readonly string[]>> = {
   given: [],
 }
 
-/** What stands between a pin and a load that no pin can feed. */
-const switches = ['relay-1', 'nmos', 'npn']
-
 /** What a program's pins and buses may be, each group with the parts that its names and calls speak for. */
 export function guessParts(gathered: Gathered, files: readonly SourceFile[]): PartGuess[] {
   return new Guesser(gathered, files).run()
@@ -74,27 +34,15 @@ export function fitOf(gathered: Gathered, { pins }: PartGuess, part: Part): { mo
   return tries.reduce((best, one) => (one.fit.score > best.fit.score ? one : best))
 }
 
-class Guesser {
-  readonly #gathered: Gathered
-  readonly #catalog: Catalog
-  readonly #files: readonly SourceFile[]
-  readonly #found: PartGuess[] = []
-  readonly #busTaken = new Set<string>()
-
-  constructor(gathered: Gathered, files: readonly SourceFile[]) {
-    this.#gathered = gathered
-    this.#catalog = gathered.catalog
-    this.#files = files
-  }
-
+class Guesser extends Scoring {
   run(): PartGuess[] {
-    const { devices, pins, addresses } = this.#gathered
+    const { devices, pins, addresses } = this.gathered
     for (const device of devices) this.#device(device)
     const rest = this.#bundles(this.#selected(this.#lists(pins)))
     for (const pin of rest) this.#single(pin)
     for (const { address, at } of addresses) this.#address(address, at)
     this.#openBuses()
-    return this.#found.sort((a, b) => Number(b.sure) - Number(a.sure))
+    return this.found.sort((a, b) => Number(b.sure) - Number(a.sure))
   }
 
   #device(device: Device): void {
@@ -103,155 +51,19 @@ class Guesser {
     for (const path of device.classes) {
       const name = lastOf(path)
       // Of a module all names count: `dht.DHT22`.
-      if (this.#add(points, path, weights.class)) reasons.push({ kind: 'class', name })
+      if (this.add(points, path, weights.class)) reasons.push({ kind: 'class', name })
     }
     const strong = Math.max(0, ...points.values()) >= weights.class * 0.4
     for (const name of device.names)
-      if (this.#add(points, name, weights.name, strong)) reasons.push({ kind: 'name', name })
+      if (this.add(points, name, weights.name, strong)) reasons.push({ kind: 'name', name })
     for (const kind of device.kinds)
-      if (this.#add(points, kind, weights.name, strong)) reasons.push({ kind: 'class', name: kind })
-    this.#comments(points, reasons, device.at, strong)
-    for (const address of device.addresses) this.#speaksFor(points, reasons, address)
+      if (this.add(points, kind, weights.name, strong)) reasons.push({ kind: 'class', name: kind })
+    this.comments(points, reasons, device.at, strong)
+    for (const address of device.addresses) this.speaksFor(points, reasons, address)
     // What has no pin, no bus and no address of a part is no part.
     if (!strong && device.pins.length === 0 && device.addresses.length === 0) return
     const title = device.names[0] ?? lastOf(device.classes[0] ?? '')
-    this.#guess(title, device.pins, device.addresses, points, reasons, device.at, device.buses)
-  }
-
-  /** Adds what a name says; with `only` set, what it says of parts that are spoken for already. */
-  #add(points: Map<Part, number>, name: string, weight: number, only = false): boolean {
-    let said = false
-    for (const [part, tells] of partsCalled(this.#catalog, name)) {
-      if (only && !points.has(part)) continue
-      points.set(part, (points.get(part) ?? 0) + tells * weight)
-      said = true
-    }
-    return said
-  }
-
-  #speaksFor(points: Map<Part, number>, reasons: Reason[], address: number): void {
-    for (const part of partsAt(this.#catalog, address)) {
-      const usual =
-        part.modes.some(({ i2c }) => i2c?.addresses.fixed.includes(address)) ||
-        part.options.some((one) => one.usual === address)
-      points.set(part, (points.get(part) ?? 0) + weights.address * (usual ? 1 : 0.6))
-    }
-    reasons.push({ kind: 'address', address })
-  }
-
-  /** What stands behind a line as a comment is said of what is in it. */
-  #comments(points: Map<Part, number>, reasons: Reason[], at: At, only: boolean): void {
-    const text = this.#files[at.file]?.text ?? ''
-    const end = text.indexOf('\n', at.from)
-    const line = text.slice(at.from, end < 0 ? undefined : end)
-    const comment = /(?:\/\/|#\s|\/\*)\s*(.*?)\s*(?:\*\/)?$/.exec(line)?.[1] ?? ''
-    if (comment !== '' && this.#add(points, comment, weights.comment, only))
-      reasons.push({ kind: 'comment', text: comment })
-  }
-
-  #guess(
-    title: string,
-    pins: readonly GivenPin[],
-    addresses: readonly number[],
-    points: ReadonlyMap<Part, number>,
-    reasons: readonly Reason[],
-    at: At,
-    buses: readonly string[] = [],
-  ): boolean {
-    const candidates: Candidate[] = []
-    for (const [part, said] of this.#loads(points)) {
-      if (part.helper === 'resistor' || said < 0.3) continue
-      const tries = (part.modes.length > 0 ? part.modes.map(({ id }) => id) : [undefined]).flatMap((mode, at) => {
-        const tried = this.#candidate(part, mode, said, pins, addresses, buses)
-        return tried ? [{ ...tried, score: tried.score - 0.2 * at }] : []
-      })
-      const [best] = tries.sort((a, b) => b.score - a.score)
-      if (best) candidates.push(best)
-    }
-    candidates.sort((a, b) => b.score - a.score || (a.part.id < b.part.id ? -1 : 1))
-    this.#push(title, pins, addresses, candidates, reasons, at, buses, points)
-    return candidates.length > 0
-  }
-
-  /** A part in one of its modes, where pins, bus and addresses allow it. */
-  #candidate(
-    part: Part,
-    mode: string | undefined,
-    said: number,
-    pins: readonly GivenPin[],
-    addresses: readonly number[],
-    buses: readonly string[],
-  ): Candidate | undefined {
-    const wants = wantsOf(this.#gathered, part, mode)
-    if (wants.plain.length === 0 && !wants.bus) return undefined
-    // What has an address is on I2C, and nowhere else.
-    if (addresses.length > 0 && wants.bus?.kind !== 'i2c') return undefined
-    if (wants.bus && this.#busFor(wants, buses) === undefined) return undefined
-    if (pins.length === 0 && !wants.bus) return undefined
-    const fit = fitPins(wants, pins)
-    if (pins.length > 0 && fit.pins.size === 0 && !wants.bus) return undefined
-    const score = said + 0.35 * fit.score + (part.usual ? 0.25 : 0)
-    return fit.score > -3 ? { part, mode, fit, score } : undefined
-  }
-
-  /** A load is nothing for a pin: what switches it is. */
-  #loads(points: ReadonlyMap<Part, number>): Map<Part, number> {
-    const all = new Map(points)
-    for (const [part, said] of points) {
-      if (!isLoadPart(part)) continue
-      all.delete(part)
-      for (const id of switches) {
-        const one = this.#catalog.parts.get(id)
-        if (one) all.set(one, Math.max(all.get(one) ?? 0, said * 0.6))
-      }
-    }
-    return all
-  }
-
-  #push(
-    title: string,
-    pins: readonly GivenPin[],
-    addresses: readonly number[],
-    candidates: readonly Candidate[],
-    reasons: readonly Reason[],
-    at: At,
-    buses: readonly string[],
-    points: ReadonlyMap<Part, number>,
-  ): void {
-    const [first, ...rest] = candidates
-    // Another make of the same, which fewer people have, is no reason to ask.
-    const rival = rest.find(({ part }) => part.usual || !first?.part.usual || part.category !== first.part.category)
-    if (!first && pins.length === 0 && addresses.length === 0) return
-    const bus = first && this.#busFor(wantsOf(this.#gathered, first.part, first.mode), buses)
-    const said = first ? (points.get(first.part) ?? 0) : 0
-    const sure =
-      first !== undefined &&
-      said + 0.5 * first.fit.named >= SURE &&
-      first.score - (rival?.score ?? 0) >= AHEAD &&
-      first.fit.lacks.length === 0 &&
-      first.fit.left.every(({ uses }) => uses.every((use) => !use.sure))
-    if (bus && bus.kind !== 'i2c' && bus.kind !== 'spi') this.#busTaken.add(bus.object)
-    this.#found.push({
-      id: `${title}:${pins.map(({ pin }) => pin.id).join('+')}${addresses.map((one) => `@${one}`).join('')}`,
-      title,
-      pins,
-      bus,
-      addresses,
-      reasons: tellingReasons(reasons.length > 0 ? reasons : usesOfPins(pins)),
-      candidates: candidates.slice(0, OFFERED),
-      sure,
-      at,
-    })
-  }
-
-  /** The bus of a program that a part would hang on: the one that it is given, else the first of its kind. */
-  #busFor({ bus }: Wants, given: readonly string[]): GivenBus | undefined {
-    if (!bus) return undefined
-    const fitting = this.#gathered.buses.filter(({ kind }) => kind === bus.kind)
-    return (
-      fitting.find(({ object }) => given.includes(object)) ??
-      fitting.find(({ object }) => bus.kind !== 'uart' || !this.#busTaken.has(object))
-    )
+    this.guess(title, device.pins, device.addresses, points, reasons, device.at, device.buses)
   }
 
   /** Lists of pins that are one part: as many as a library takes of it, and called as it is. */
@@ -274,16 +86,16 @@ class Guesser {
       if (!first || members.length < 2) continue
       const points = new Map<Part, number>()
       const reasons: Reason[] = [{ kind: 'name', name }]
-      this.#add(points, name, weights.name)
+      this.add(points, name, weights.name)
       for (const other of new Set(members.flatMap(({ names }) => names)))
-        if (!other.includes('[') && this.#add(points, other, weights.name)) reasons.push({ kind: 'name', name: other })
-      this.#comments(points, reasons, first.at, false)
-      for (const part of this.#catalog.parts.values())
+        if (!other.includes('[') && this.add(points, other, weights.name)) reasons.push({ kind: 'name', name: other })
+      this.comments(points, reasons, first.at, false)
+      for (const part of this.catalog.parts.values())
         if (part.asks.some(({ list }) => list !== undefined && sameList(list, name)))
           points.set(part, (points.get(part) ?? 0) + 1)
       const whole = new Map([...points].filter(([part]) => this.#takesList(part, members.length)))
       const placed = members.map((pin, place) => ({ ...pin, place }))
-      if (whole.size === 0 || !this.#guess(name, placed, [], whole, reasons, first.at)) continue
+      if (whole.size === 0 || !this.guess(name, placed, [], whole, reasons, first.at)) continue
       for (const pin of members) taken.add(pin)
     }
     return pins.filter((pin) => !taken.has(pin))
@@ -291,7 +103,7 @@ class Guesser {
 
   /** A part takes so many pins in a row: a list that libraries ask for, or all that it has, at least three. */
   #takesList(part: Part, length: number): boolean {
-    const { plain, bus, orders } = wantsOf(this.#gathered, part)
+    const { plain, bus, orders } = wantsOf(this.gathered, part)
     const listed = part.asks.some(({ list, pins }) => list !== undefined && pins?.length === length)
     const all = orders.some((order) => order.length === length) || plain.length === length
     return !bus && plain.length > 1 && (listed || (length > 2 && all))
@@ -299,7 +111,7 @@ class Guesser {
 
   /** Parts on an SPI bus that are spoken to without a library: each by the pin that selects it. */
   #selected(pins: readonly GivenPin[]): GivenPin[] {
-    const bus = this.#gathered.buses.find((one) => one.kind === 'spi' && one.begun)
+    const bus = this.gathered.buses.find((one) => one.kind === 'spi' && one.begun)
     if (!bus) return [...pins]
     const has = ({ names }: GivenPin, ...words: readonly string[]): boolean =>
       names.some((name) => wordsOf(name).some((word) => words.includes(word)))
@@ -310,12 +122,12 @@ class Guesser {
       const points = new Map<Part, number>()
       const reasons: Reason[] = []
       for (const name of all.flatMap(({ names }) => names))
-        if (this.#add(points, name, weights.name)) reasons.push({ kind: 'name', name })
-      for (const part of this.#catalog.parts.values())
+        if (this.add(points, name, weights.name)) reasons.push({ kind: 'name', name })
+      for (const part of this.catalog.parts.values())
         if (part.usual && part.modes.some(({ spi }) => spi !== undefined))
           points.set(part, (points.get(part) ?? 0) + 0.4)
-      const onBus = [...points].filter(([part]) => wantsOf(this.#gathered, part).bus?.kind === 'spi')
-      this.#guess(called(all), all, [], new Map(onBus), reasons, select.at, [bus.object])
+      const onBus = [...points].filter(([part]) => wantsOf(this.gathered, part).bus?.kind === 'spi')
+      this.guess(called(all), all, [], new Map(onBus), reasons, select.at, [bus.object])
     }
     return pins.filter((pin) => !selects.includes(pin) && !beside.includes(pin))
   }
@@ -331,27 +143,27 @@ class Guesser {
       for (const { names } of best.pins) {
         const [name] = names
         if (name !== undefined) reasons.push({ kind: 'name', name })
-        for (const one of new Set(names)) this.#add(points, one, 0.5)
+        for (const one of new Set(names)) this.add(points, one, 0.5)
       }
       // Its signals are called so, whatever else the names say.
       for (const [part, named] of best.parts) points.set(part, (points.get(part) ?? 0) + 0.9 * named)
       const at = best.pins[0]?.at ?? { file: 0, from: 0, to: 0 }
-      this.#guess(called(best.pins), best.pins, [], keepOf(points, best.parts), reasons, at)
+      this.guess(called(best.pins), best.pins, [], keepOf(points, best.parts), reasons, at)
       rest = rest.filter((pin) => !best.pins.includes(pin))
     }
   }
 
   #bestBundle(pins: readonly GivenPin[]): { pins: GivenPin[]; parts: Map<Part, number>; worth: number } | undefined {
     const bundles = new Map<string, { pins: GivenPin[]; parts: Map<Part, number>; worth: number }>()
-    for (const part of this.#catalog.parts.values()) {
+    for (const part of this.catalog.parts.values()) {
       if (part.signals.length + part.modes.length < 2 && part.modes.length === 0) continue
-      const { plain, bus } = wantsOf(this.#gathered, part)
+      const { plain, bus } = wantsOf(this.gathered, part)
       if (plain.length < 2 || bus) continue
       const byRest = new Map<string, Map<string, GivenPin>>()
       for (const pin of pins)
         for (const use of plain) {
           if (namedFor(use, pin.names) < 2 || !mayBe(use, pin)) continue
-          const key = restOf(pin, use.facts.pin, wantsOf(this.#gathered, part))
+          const key = restOf(pin, use.facts.pin, wantsOf(this.gathered, part))
           const group = byRest.get(key) ?? new Map<string, GivenPin>()
           if (!group.has(use.facts.pin) && ![...group.values()].includes(pin)) group.set(use.facts.pin, pin)
           byRest.set(key, group)
@@ -378,48 +190,48 @@ class Guesser {
   #single(pin: GivenPin): void {
     const points = new Map<Part, number>()
     const reasons: Reason[] = []
-    for (const name of pin.names) if (this.#add(points, name, weights.name)) reasons.push({ kind: 'name', name })
+    for (const name of pin.names) if (this.add(points, name, weights.name)) reasons.push({ kind: 'name', name })
     for (const call of new Set(pin.uses.map((use) => lastOf(use.call)))) {
       const word = wordOfCall(call)
-      if (word !== undefined && this.#add(points, word, weights.name)) reasons.push({ kind: 'call', name: call })
+      if (word !== undefined && this.add(points, word, weights.name)) reasons.push({ kind: 'call', name: call })
     }
-    this.#comments(points, reasons, pin.at, false)
+    this.comments(points, reasons, pin.at, false)
     const doing = pin.uses.find((use) => use.doing !== 'given')?.doing ?? 'given'
     const pulled = pin.uses.some(({ pull }) => pull !== undefined)
     for (const [at, id] of usualFor[doing].entries()) {
-      const part = this.#catalog.parts.get(id)
+      const part = this.catalog.parts.get(id)
       if (part) points.set(part, (points.get(part) ?? 0) + 0.5 - 0.1 * at + (pulled && id === 'button' ? 0.6 : 0))
     }
-    this.#guess(called([pin]), [pin], [], this.#alone(points), reasons, pin.at)
+    this.guess(called([pin]), [pin], [], this.#alone(points), reasons, pin.at)
   }
 
   /** Points of parts that have no bus: a pin that the program moves by itself is hardly one beside a bus. */
   #alone(points: ReadonlyMap<Part, number>): Map<Part, number> {
-    return new Map([...points].filter(([part]) => isLoadPart(part) || wantsOf(this.#gathered, part).bus === undefined))
+    return new Map([...points].filter(([part]) => isLoadPart(part) || wantsOf(this.gathered, part).bus === undefined))
   }
 
   #address(address: number, at: At): void {
     const points = new Map<Part, number>()
     const reasons: Reason[] = []
-    this.#speaksFor(points, reasons, address)
-    this.#comments(points, reasons, at, true)
-    this.#guess(`0x${address.toString(16).toUpperCase().padStart(2, '0')}`, [], [address], points, reasons, at)
+    this.speaksFor(points, reasons, address)
+    this.comments(points, reasons, at, true)
+    this.guess(`0x${address.toString(16).toUpperCase().padStart(2, '0')}`, [], [address], points, reasons, at)
   }
 
   /** Buses that are begun and on which nothing was found; the serial line of the USB port is for the monitor. */
   #openBuses(): void {
-    const known = new Set(this.#found.map(({ bus }) => bus?.object))
-    for (const bus of this.#gathered.buses) {
+    const known = new Set(this.found.map(({ bus }) => bus?.object))
+    for (const bus of this.gathered.buses) {
       if (known.has(bus.object) || bus.object === 'Serial' || bus.pins.size === 0 || !bus.begun) continue
       const points = new Map<Part, number>()
       const reasons: Reason[] = []
-      if (this.#add(points, bus.object, weights.name)) reasons.push({ kind: 'name', name: bus.object })
-      this.#comments(points, reasons, bus.at, false)
-      for (const part of this.#catalog.parts.values()) {
-        if (wantsOf(this.#gathered, part).bus?.kind !== bus.kind) points.delete(part)
+      if (this.add(points, bus.object, weights.name)) reasons.push({ kind: 'name', name: bus.object })
+      this.comments(points, reasons, bus.at, false)
+      for (const part of this.catalog.parts.values()) {
+        if (wantsOf(this.gathered, part).bus?.kind !== bus.kind) points.delete(part)
         else if (part.usual) points.set(part, (points.get(part) ?? 0) + 0.4)
       }
-      this.#guess(bus.object, [], [], points, reasons, bus.at, [bus.object])
+      this.guess(bus.object, [], [], points, reasons, bus.at, [bus.object])
     }
   }
 }
@@ -453,10 +265,3 @@ const called = (pins: readonly GivenPin[]): string =>
 /** Points of the parts among some. */
 const keepOf = (points: ReadonlyMap<Part, number>, parts: ReadonlyMap<Part, number>): Map<Part, number> =>
   new Map([...points].filter(([part]) => parts.has(part)))
-
-/** A part that takes current and nothing else of a pin: a lamp of 12 V, a pump, a motor. */
-const isLoadPart = (part: Part): boolean =>
-  part.signals.some(({ needs }) => isLoad(needs)) || (part.signals.length === 0 && part.modes.length === 0)
-
-const usesOfPins = (pins: readonly GivenPin[]): Reason[] =>
-  [...new Set(pins.flatMap(({ uses }) => uses.map(({ call }) => lastOf(call))))].map((name) => ({ kind: 'call', name }))

@@ -10,8 +10,8 @@ import { resolve } from '../../wiring/resolve.ts'
 import { wantsOf } from './fitPins.ts'
 import type { Gathered } from './gather.ts'
 import type { GivenPin } from './given.ts'
-import type { PartGuess } from './guessParts.ts'
 import { nameWords } from './partWords.ts'
+import type { PartGuess } from './scoring.ts'
 
 /** What the maker says that a group of pins is. */
 export interface Answer {

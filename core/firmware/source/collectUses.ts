@@ -8,29 +8,25 @@ import {
   type Mode,
   modeOf,
   namesOf,
-  once,
-  pinValues,
   pullOf,
   pythonPath,
-  valueKey,
   withPull,
 } from './callArguments.ts'
 import type { Followed } from './follow.ts'
-import type { At, SourceLanguage } from './ir.ts'
+import { Gathering } from './gathering.ts'
+import type { SourceLanguage } from './ir.ts'
 import {
-  addressMethods,
   cppFunctions,
   gpiozero,
   pigpioMethods,
   pythonBuses,
   pythonFunctions,
-  type Slot,
   setters,
   slot,
   takers,
 } from './platformCalls.ts'
-import type { AddressUse, BaudUse, BusBegin, Counting, Doing, PinUse, Uses } from './uses.ts'
-import type { Call, GivenValue, Made, Value } from './values.ts'
+import type { Doing, Uses } from './uses.ts'
+import type { Call, Made } from './values.ts'
 
 /** What a program does with pins, buses, addresses and rates, from its calls. */
 export function usesOf({ calls }: Pick<Followed, 'calls'>, language: SourceLanguage): Uses {
@@ -39,45 +35,12 @@ export function usesOf({ calls }: Pick<Followed, 'calls'>, language: SourceLangu
   return collector.uses()
 }
 
-class Collector {
-  readonly #language: SourceLanguage
-  readonly #pins: PinUse[] = []
-  readonly #begins: BusBegin[] = []
-  readonly #addresses: AddressUse[] = []
-  readonly #bauds: BaudUse[] = []
-  readonly #lost: { why: string; call: string; at: At }[] = []
-  readonly #given = new Set<string>()
-  /** Pin objects that are given to something. */
-  readonly #passed = new Set<Made>()
-  #counting: Counting = 'gpio'
-
-  constructor(language: SourceLanguage) {
-    this.#language = language
-  }
-
-  uses(): Uses {
-    // A bus whose pins are set by their own calls is not begun without any.
-    const begins = this.#begins.filter(({ object }) => !this.#given.has(object))
-    // A pin object that is only made to be given away is what it is given to.
-    const isPin = (made: Made): boolean => pinValues({ is: 'object', made, via: [] }).length > 0
-    const pins = this.#pins.filter(
-      ({ made, doing }) => !made || doing !== 'given' || !this.#passed.has(made) || !isPin(made),
-    )
-    return {
-      pins: once(pins, (use) => `${use.at.file} ${use.at.from} ${use.doing} ${valueKey(use.pin)} ${use.bus?.signal}`),
-      begins: once(begins, (one) => one.object),
-      addresses: once(this.#addresses, (one) => `${one.address} ${one.at.file} ${one.at.from}`),
-      bauds: once(this.#bauds, (one) => `${one.object} ${one.baud}`),
-      counting: this.#counting,
-      lost: once(this.#lost, (one) => `${one.at.file} ${one.at.from}`),
-    }
-  }
-
+class Collector extends Gathering {
   take(call: Call): void {
-    for (const { value } of call.args) collectMade(value, this.#passed)
-    if (this.#language === 'cpp') this.#cpp(call)
+    for (const { value } of call.args) collectMade(value, this.passed)
+    if (this.language === 'cpp') this.#cpp(call)
     else this.#python(call)
-    this.#address(call)
+    this.address(call)
   }
 
   #cpp(call: Call): void {
@@ -87,13 +50,13 @@ class Collector {
     const known = path.includes('.') ? undefined : cppFunctions[path]
     if (known) {
       const mode = path === 'pinMode' || path === 'gpio_set_direction' ? modeOf(args[1]?.value) : undefined
-      for (const one of known) this.#pin(call, one, mode)
+      for (const one of known) this.pin(call, one, mode)
       return
     }
     const setter = setters[last]
     if (setter && owner !== '') {
-      this.#given.add(owner)
-      this.#bus(call, owner, setter[0], slot(0, 'bus', { signal: setter[1] }))
+      this.given.add(owner)
+      this.bus(call, owner, setter[0], slot(0, 'bus', { signal: setter[1] }))
       return
     }
     const kind = cppBus(of, owner)
@@ -102,11 +65,11 @@ class Collector {
       return
     }
     if (lastOf(path) === 'SoftwareSerial' && call.made) {
-      this.#bus(call, call.made.name ?? path, 'uart', slot(0, 'bus', { signal: 'rx' }))
-      this.#bus(call, call.made.name ?? path, 'uart', slot(1, 'bus', { signal: 'tx' }))
+      this.bus(call, call.made.name ?? path, 'uart', slot(0, 'bus', { signal: 'rx' }))
+      this.bus(call, call.made.name ?? path, 'uart', slot(1, 'bus', { signal: 'tx' }))
       return
     }
-    if (call.made || takers.has(last)) this.#library(call, last === 'attach')
+    if (call.made || takers.has(last)) this.library(call, last === 'attach')
   }
 
   #beginBus(call: Call, object: string, kind: BusKind): void {
@@ -120,20 +83,20 @@ class Collector {
     const order = orders[kind] ?? []
     const [first] = args
     if (kind === 'uart' && !setPins && first?.value.is === 'number')
-      this.#bauds.push({ object, baud: first.value.number, at: call.at })
+      this.bauds.push({ object, baud: first.value.number, at: call.at })
     // `Wire.begin(address)` makes the board a device on the bus.
     const hasPins = kind === 'uart' && !setPins ? args.length >= 4 : args.length >= 2
     if (!hasPins) {
-      if (!setPins) this.#begins.push({ object, kind, at: call.at })
+      if (!setPins) this.begins.push({ object, kind, at: call.at })
       return
     }
-    this.#given.add(object)
+    this.given.add(object)
     order.forEach((signal, at) => {
       if (signal === 'baud' || signal === 'settings') return
       const arg = args[at]
       // A pin of -1 is left as it was.
       if (arg && !(arg.value.is === 'number' && arg.value.number < 0))
-        this.#bus(call, object, kind, slot(at, 'bus', { signal }))
+        this.bus(call, object, kind, slot(at, 'bus', { signal }))
     })
   }
 
@@ -143,17 +106,17 @@ class Collector {
     const last = lastOf(path)
     if (path === 'GPIO.setmode') {
       const [mode] = args
-      if (mode?.value.is === 'symbol' && lastOf(mode.value.path) === 'BOARD') this.#counting = 'position'
+      if (mode?.value.is === 'symbol' && lastOf(mode.value.path) === 'BOARD') this.counting = 'position'
       return
     }
     const bus = pythonBuses[path]
     if (bus && call.made) {
       const object = call.made.name ?? path
       const found = bus.slots.filter((one) => argOf(args, one) !== undefined)
-      for (const one of found) this.#bus(call, object, bus.kind, one)
+      for (const one of found) this.bus(call, object, bus.kind, one)
       if (bus.kind === 'uart') {
         const rate = argOf(args, { names: ['baudrate'], ...(path === 'machine.UART' ? { at: 1 } : {}), doing: 'bus' })
-        if (rate?.value.is === 'number') this.#bauds.push({ object, baud: rate.value.number, at: call.at })
+        if (rate?.value.is === 'number') this.bauds.push({ object, baud: rate.value.number, at: call.at })
       }
       return
     }
@@ -169,25 +132,25 @@ class Collector {
               ? undefined
               : 'up'
           : undefined
-        this.#pin(call, one, { doing: one.doing, pull }, one.names?.[0] === 'pin' ? [] : (one.names ?? []))
+        this.pin(call, one, { doing: one.doing, pull }, one.names?.[0] === 'pin' ? [] : (one.names ?? []))
       }
       return
     }
     if (of && pythonPath(of.of) === 'pigpio.pi') {
       const pulls: Mode = { doing: 'input', pull: pullOf(args) }
       const mode = last === 'set_mode' ? modeOf(args[1]?.value) : last === 'set_pull_up_down' ? pulls : undefined
-      for (const one of pigpioMethods[last] ?? []) this.#pin(call, one, mode)
+      for (const one of pigpioMethods[last] ?? []) this.pin(call, one, mode)
       return
     }
     if (last === 'SMBus' || last === 'SpiDev') {
-      this.#begins.push({ object: call.made?.name ?? last, kind: last === 'SMBus' ? 'i2c' : 'spi', at: call.at })
+      this.begins.push({ object: call.made?.name ?? last, kind: last === 'SMBus' ? 'i2c' : 'spi', at: call.at })
       return
     }
     if (path === 'serial.Serial') {
       const rate = argOf(args, { names: ['baudrate'], at: 1, doing: 'bus' })
       if (rate?.value.is === 'number')
-        this.#bauds.push({ object: call.made?.name ?? path, baud: rate.value.number, at: call.at })
-      this.#begins.push({ object: call.made?.name ?? path, kind: 'uart', at: call.at })
+        this.bauds.push({ object: call.made?.name ?? path, baud: rate.value.number, at: call.at })
+      this.begins.push({ object: call.made?.name ?? path, kind: 'uart', at: call.at })
       return
     }
     const known = pythonFunctions[path]
@@ -198,14 +161,14 @@ class Collector {
           : undefined
       const mode =
         path === 'machine.Pin' || path === 'GPIO.setup' ? withPull(modeOf(modeArg?.value), pullOf(args)) : undefined
-      for (const one of known) this.#pin(call, one, mode)
+      for (const one of known) this.pin(call, one, mode)
       return
     }
     const bit = /^microbit\.(pin\d+)\.(\w+)$/.exec(path)
     if (bit) {
       const doing = bitMethods[bit[2] as string]
       if (doing)
-        this.#use(
+        this.use(
           call,
           { is: 'symbol', path: `microbit.${bit[1]}`, via: call.via },
           { doing, pull: undefined },
@@ -219,7 +182,7 @@ class Collector {
       this.#method(call, of, last)
       return
     }
-    if (call.made) this.#library(call, false)
+    if (call.made) this.library(call, false)
   }
 
   /** A method of a pin object of Python changes what the pin is for. */
@@ -228,7 +191,7 @@ class Collector {
     const [pin] = of.args
     if (!pin) return
     const say = (doing: Doing, pull?: 'up' | 'down'): void =>
-      this.#use(call, pin.value, { doing, pull }, namesOf(call, of), 'pin', true)
+      this.use(call, pin.value, { doing, pull }, namesOf(call, of), 'pin', true)
     if (path === 'digitalio.DigitalInOut') {
       if (last === 'direction=') {
         const [way] = call.args
@@ -245,120 +208,6 @@ class Collector {
           modeOf(argOf(call.args, { at: 0, names: ['mode'], doing: 'input' })?.value)?.doing ?? 'input',
           pullOf(call.args),
         )
-    } else if (takers.has(last)) this.#library(call, false)
-  }
-
-  #pin(call: Call, one: Slot, mode: Mode | undefined, names: readonly string[] = []): void {
-    const arg = argOf(call.args, one)
-    if (!arg) return
-    const doing = mode ? mode.doing : one.doing
-    this.#use(
-      call,
-      arg.value,
-      { doing, pull: mode?.pull },
-      [...names, ...namesOf(call, call.made)],
-      one.counts ?? 'pin',
-      true,
-    )
-  }
-
-  #bus(call: Call, object: string, kind: BusKind, one: Slot): void {
-    const arg = argOf(call.args, one)
-    if (!arg) return
-    const values = pinValues(arg.value)
-    for (const pin of values)
-      this.#pins.push({
-        pin,
-        doing: 'bus',
-        pull: undefined,
-        bus: { object, kind, signal: one.signal ?? '' },
-        own: pin.via,
-        names: pin.via,
-        place: undefined,
-        made: undefined,
-        owner: call.made ?? call.of,
-        call: call.path,
-        sure: true,
-        counts: 'pin',
-        at: arg.at,
-      })
-  }
-
-  /** Objects and methods of libraries: which of their numbers are pins is theirs to know. */
-  #library(call: Call, sure: boolean): void {
-    call.args.forEach((arg, index) => {
-      const values = pinValues(arg.value)
-      const isObject = arg.value.is === 'object' && values.length > 0
-      for (const pin of values) {
-        if (pin.is === 'unknown' || pin.is === 'text') continue
-        if (pin.is === 'number' && (pin.hex || pin.number < 0 || pin.number > 255 || !Number.isInteger(pin.number)))
-          continue
-        const isPin = pin.is === 'symbol' && /^(?:board|microcontroller\.pin)\./.test(pin.path)
-        const told = isObject || isPin || (sure && index === 0)
-        const keyword = arg.name === undefined ? [] : [arg.name]
-        this.#use(
-          call,
-          pin,
-          { doing: 'given', pull: undefined },
-          [...keyword, ...namesOf(call, call.made ?? call.of)],
-          'pin',
-          told,
-          index,
-        )
-      }
-    })
-  }
-
-  #use(
-    call: Call,
-    value: Value,
-    { doing, pull }: Mode,
-    names: readonly string[],
-    counts: PinUse['counts'],
-    sure: boolean,
-    place?: number,
-  ): void {
-    for (const pin of pinValues(value)) {
-      if (pin.is === 'unknown') {
-        if (sure) this.#lost.push({ why: pin.why, call: call.path, at: call.at })
-        continue
-      }
-      const all = [...new Set([...pin.via, ...names, ...call.within.flatMap((one) => one.name ?? [])])]
-      this.#pins.push({
-        pin,
-        doing,
-        pull,
-        bus: undefined,
-        own: pin.via,
-        names: all,
-        place: doing === 'given' ? place : undefined,
-        made: call.made,
-        owner: call.made ?? call.of,
-        call: call.path,
-        sure,
-        counts,
-        at: call.at,
-      })
-    }
-  }
-
-  #address(call: Call): void {
-    const last = lastOf(call.path)
-    const push = ({ value, at, name }: GivenValue, sure: boolean): void => {
-      if (value.is !== 'number' || value.number < 0x08 || value.number > 0x77) return
-      const names = [...value.via, ...(name === undefined ? [] : [name]), ...namesOf(call, call.made ?? call.of)]
-      this.#addresses.push({ address: value.number, sure, names, at })
-    }
-    if (addressMethods.has(last)) {
-      const [first] = call.args
-      if (first) push(first, true)
-      return
-    }
-    const isTaker = call.made !== undefined || takers.has(last)
-    if (!isTaker) return
-    for (const arg of call.args) {
-      const told = arg.value.is === 'number' && (arg.value.hex || arg.value.via.some((name) => /addr/i.test(name)))
-      if (told || (arg.name !== undefined && /addr/i.test(arg.name))) push(arg, false)
-    }
+    } else if (takers.has(last)) this.library(call, false)
   }
 }
