@@ -229,7 +229,7 @@ test('a damaged text is shown with what is wrong, and mended in place', async ({
 
 test('a place that breaks leaves the rest alive and offers the plan', async ({ page, address }) => {
   await openOrchard(page, address)
-  await page.route('**/Workings-*.js', (route) => route.abort())
+  await page.route('**/Workings-*.js*', (route) => route.abort())
   await page.getByRole('link', { name: 'Workings' }).click()
   await expect(page.getByRole('alert')).toContainText('This place cannot be shown. The workings cannot be loaded')
   await expect(page.getByRole('button', { name: 'Keep as a file' })).toBeVisible()
@@ -238,7 +238,22 @@ test('a place that breaks leaves the rest alive and offers the plan', async ({ p
   await page.getByRole('link', { name: 'Workings' }).click()
   await expect(page.getByRole('alert')).toContainText('cannot be loaded')
   // The server is back: the next try brings it.
-  await page.unroute('**/Workings-*.js')
+  await page.unroute('**/Workings-*.js*')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('link', { name: 'Calculators' })).toBeVisible()
+})
+
+test('code that lacks something it needs comes with a new page, once the server gives it', async ({
+  page,
+  address,
+}) => {
+  await openOrchard(page, address)
+  await page.route('**/Chart-*.js', (route) => route.abort())
+  await page.getByRole('link', { name: 'Workings' }).click()
+  await expect(page.getByRole('alert')).toContainText('The workings cannot be loaded')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('alert')).toContainText('The workings cannot be loaded')
+  await page.unroute('**/Chart-*.js')
   await page.getByRole('button', { name: 'Try again' }).click()
   await expect(page.getByRole('link', { name: 'Calculators' })).toBeVisible()
 })

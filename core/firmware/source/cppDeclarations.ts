@@ -48,7 +48,7 @@ export abstract class CppDeclarations extends CppExpressions {
     const make = (args: readonly Argument[]): Expr => ({
       kind: 'call',
       callee: this.name(type ?? 'auto', typeNode ?? node),
-      args: [...this.#templateArgs(typeNode), ...args],
+      args: [...this.templateArgs(typeNode?.name === 'TemplateType' ? typeNode : undefined), ...args],
       made: true,
       at,
     })
@@ -84,16 +84,6 @@ export abstract class CppDeclarations extends CppExpressions {
       return [{ kind: 'declare', name, value, type, fixed, at }]
     }
     return [{ kind: 'declare', name, value: this.expr(init), type, fixed, at }]
-  }
-
-  #templateArgs(node: SyntaxNode | undefined): Argument[] {
-    const list = node?.name === 'TemplateType' ? this.child(node, 'TemplateArgumentList') : undefined
-    return (list ? this.parts(list) : [])
-      .filter((one) => one.name !== 'TypeDescriptor' || this.parts(one).every(({ name }) => name === 'TypeIdentifier'))
-      .map((one) => ({
-        name: undefined,
-        value: one.name === 'TypeDescriptor' ? this.name(this.textOf(one), one) : this.expr(one),
-      }))
   }
 
   #isArray(node: SyntaxNode): boolean {

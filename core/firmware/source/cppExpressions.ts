@@ -56,6 +56,17 @@ export abstract class CppExpressions extends TreeReader {
     })
   }
 
+  /** What stands between the angles of a type or a method: `Lamp<5>`. */
+  protected templateArgs(node: SyntaxNode | undefined): Argument[] {
+    const list = node && this.child(node, 'TemplateArgumentList')
+    return (list ? this.parts(list) : [])
+      .filter((one) => one.name !== 'TypeDescriptor' || this.parts(one).every(({ name }) => name === 'TypeIdentifier'))
+      .map((one) => ({
+        name: undefined,
+        value: one.name === 'TypeDescriptor' ? this.name(this.textOf(one), one) : this.expr(one),
+      }))
+  }
+
   protected args(list: SyntaxNode): Argument[] {
     return this.parts(list).map((one) => ({ name: undefined, value: this.expr(one) }))
   }
@@ -102,7 +113,9 @@ export abstract class CppExpressions extends TreeReader {
       }
       case 'FieldExpression': {
         const [of, name] = [this.all(node)[0], this.all(node).at(-1)]
-        return of && name ? { kind: 'member', of: this.expr(of), name: this.textOf(name), at } : this.unknown(node)
+        // `strip.add<KIND, 6>` is a call of `strip.add`.
+        const called = name?.name === 'TemplateMethod' ? (this.parts(name)[0] ?? name) : name
+        return of && called ? { kind: 'member', of: this.expr(of), name: this.textOf(called), at } : this.unknown(node)
       }
       case 'SubscriptExpression': {
         const [of, index] = parts()
@@ -111,7 +124,8 @@ export abstract class CppExpressions extends TreeReader {
       case 'CallExpression': {
         const [callee] = this.all(node)
         const list = this.child(node, 'ArgumentList')
-        const args = list ? this.args(list) : []
+        const method = callee && this.child(callee, 'TemplateMethod')
+        const args = [...this.templateArgs(method), ...(list ? this.args(list) : [])]
         // A cast changes no pin: static_cast<int>(x), int(x), F("text").
         const [only] = args
         if (

@@ -49,6 +49,18 @@ export abstract class Evaluator extends Objects {
       case 'each': {
         const items = this.items(this.value(expr.over, scope))
         const inner = new Scope(scope)
+        const { key } = expr
+        if (key && items) {
+          const entries = new Map<string, Value>()
+          for (const item of items) {
+            this.bind(expr.names, item, inner)
+            const at = this.value(key, inner)
+            const text = at.is === 'text' ? at.text : at.is === 'number' ? String(at.number) : undefined
+            const value = this.value(expr.value, inner)
+            if (text !== undefined) entries.set(text, named(value, text))
+          }
+          return { is: 'map', entries, via: [] }
+        }
         const made = (items ?? [unknown('items of a list that cannot be followed')]).map((item) => {
           this.bind(expr.names, item, inner)
           return this.value(expr.value, inner)

@@ -30,8 +30,14 @@ export type Expr = { readonly at: At } & (
   | { readonly kind: 'map'; readonly entries: readonly (readonly [Expr, Expr])[] }
   | { readonly kind: 'operation'; readonly operator: string; readonly parts: readonly Expr[] }
   | { readonly kind: 'choice'; readonly test: Expr; readonly yes: Expr; readonly no: Expr }
-  /** A list made item by item. */
-  | { readonly kind: 'each'; readonly names: readonly string[]; readonly over: Expr; readonly value: Expr }
+  /** A list made item by item, or with keys a map. */
+  | {
+      readonly kind: 'each'
+      readonly names: readonly string[]
+      readonly over: Expr
+      readonly key: Expr | undefined
+      readonly value: Expr
+    }
   | { readonly kind: 'assign'; readonly target: Expr; readonly operator: string; readonly value: Expr }
   | { readonly kind: 'function'; readonly params: readonly Param[]; readonly body: readonly Stmt[] }
   | { readonly kind: 'unknown'; readonly parts: readonly Expr[] }

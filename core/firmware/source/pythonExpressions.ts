@@ -107,6 +107,7 @@ export abstract class PythonExpressions extends TreeReader {
       case 'ArrayComprehensionExpression':
       case 'SetComprehensionExpression':
       case 'ComprehensionExpression':
+      case 'DictionaryComprehensionExpression':
         return this.#comprehension(node, at)
       case 'DictionaryExpression': {
         const all = parts()
@@ -161,10 +162,12 @@ export abstract class PythonExpressions extends TreeReader {
     const all = this.all(node)
     const loop = all.findIndex((one) => one.name === 'for')
     const into = all.findIndex((one) => one.name === 'in')
-    const value = all.slice(0, loop).find((one) => /^[A-Z]/.test(one.name))
+    const made = all.slice(0, Math.max(0, loop)).filter((one) => /^[A-Z]/.test(one.name))
+    const value = made.at(-1)
+    const key = node.name === 'DictionaryComprehensionExpression' ? made[0] : undefined
     const over = all.slice(into + 1).find((one) => /^[A-Z]/.test(one.name))
     if (!value || !over || loop < 0 || into < loop) return this.unknown(node)
     const names = this.targets(all.slice(loop + 1, into))
-    return { kind: 'each', names, over: this.expr(over), value: this.expr(value), at }
+    return { kind: 'each', names, over: this.expr(over), key: key && this.expr(key), value: this.expr(value), at }
   }
 }

@@ -222,4 +222,29 @@ void loop() {}
       ['beginTransmission(0x68)', 'beginTransmission(0x6F)', ['address']],
     ],
   },
+  {
+    title: 'a method with its pin between angles',
+    plan: {
+      mcu: 'esp32-devkit-30',
+      parts: { GLOW: { part: 'ws2812-strip', title: 'Glow' }, KEY: { part: 'button', title: 'Key' } },
+      wires: 'GLOW.DIN MCU.GPIO13, KEY.1 MCU.GPIO14, KEY.2 MCU.GND',
+    },
+    language: 'cpp',
+    files: [
+      [
+        'glow.ino',
+        `#define GLOW_PIN 13
+const int KEY = 14;
+Dot dots[30];
+void setup() { Strips.addLeds<KIND, GLOW_PIN, ORDER>(dots, 30); pinMode(KEY, INPUT_PULLUP); }
+void loop() { if (!digitalRead(KEY)) Strips.show(); }
+`,
+      ],
+    ],
+    changes: [
+      ['GLOW_PIN 13', 'GLOW_PIN 12', ['differs GLOW.DIN']],
+      ['<KIND, GLOW_PIN, ORDER>', '<KIND, 13, ORDER>', []],
+      ['KEY = 14', 'KEY = 27', ['differs KEY.1']],
+    ],
+  },
 ]

@@ -353,4 +353,34 @@ def scan():
       ['range(6, 9)', 'range(7, 10)', ['unknown', 'missing KEYS.C1']],
     ],
   },
+  {
+    title: 'a dictionary that is made item by item',
+    plan: {
+      mcu: 'pico',
+      parts: {
+        HEAT: { part: 'relay-1', title: 'Heat' },
+        LIGHT: { part: 'relay-1', title: 'Light' },
+        DOOR: { part: 'limit-switch', title: 'Door' },
+      },
+      wires: 'HEAT.IN MCU.GP18, LIGHT.IN MCU.GP19, DOOR.C MCU.GP20',
+    },
+    language: 'micropython',
+    files: [
+      [
+        'oven.py',
+        `from machine import Pin
+
+NUMBERS = {"heat": 18, "light": 19}
+relays = {name: Pin(number, Pin.OUT, value=1) for name, number in NUMBERS.items()}
+door = Pin(20, Pin.IN, Pin.PULL_UP)
+relays["heat"].value(door.value())
+`,
+      ],
+    ],
+    changes: [
+      ['"heat": 18, "light": 19', '"heat": 19, "light": 18', ['exchanged HEAT.IN LIGHT.IN']],
+      ['"light": 19', '"light": 21', ['differs LIGHT.IN']],
+      ['Pin.OUT, value=1', 'Pin.IN', ['mode LIGHT.IN']],
+    ],
+  },
 ]

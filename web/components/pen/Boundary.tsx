@@ -1,7 +1,7 @@
 import { Component, type ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
 import { presentPlan } from '../../store/desk.ts'
-import { NotLoaded } from '../late.tsx'
+import { NotLoaded, needsNewPage } from '../late.tsx'
 import { KeepAsFile } from './KeepAsFile.tsx'
 
 /** Catches what breaks below it: the rest of the page lives on, and the plan can be taken along. */
@@ -15,6 +15,12 @@ export class Boundary extends Component<
     return { error: error instanceof Error ? error : new Error(String(error)) }
   }
 
+  readonly #again = async (): Promise<void> => {
+    const { error } = this.state
+    if (error instanceof NotLoaded && (await needsNewPage(error))) location.reload()
+    else this.setState({ error: undefined })
+  }
+
   override render(): ReactNode {
     const { error } = this.state
     if (!error) return this.props.children
@@ -26,7 +32,7 @@ export class Boundary extends Component<
           {error instanceof NotLoaded ? error.message : `Something is wrong in the program: ${error.message}`}
         </p>
         <span className="notice-actions">
-          <Button size="sm" variant="dark" onClick={() => this.setState({ error: undefined })}>
+          <Button size="sm" variant="dark" onClick={() => void this.#again()}>
             Try again
           </Button>
           {plan && <KeepAsFile plan={plan} />}
