@@ -36,6 +36,18 @@ export function candidates(wiring: Wiring, use: SignalUse): Candidate[] {
     .sort((a, b) => Number(a.blocked !== undefined) - Number(b.blocked !== undefined) || a.cost - b.cost)
 }
 
+/** True when no pin at all takes a signal, and some refuse it for its level alone. */
+export function isRefusedForLevel(wiring: Wiring, use: SignalUse): boolean {
+  const scarcity = scarcityOf(wiring, use)
+  let level = false
+  for (const host of hostsFor(wiring, use)) {
+    const verdict = judgePin(wiring, use, host, scarcity)
+    if (!('blocked' in verdict)) return false
+    level ||= verdict.blocked.kind === 'level'
+  }
+  return level
+}
+
 /** Pins that could carry the signal by place: its own board's, and those of parts that hang on that board. */
 export function hostsFor(wiring: Wiring, use: SignalUse): Host[] {
   const home = use.part.home

@@ -8,7 +8,7 @@ import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
-import { candidates, likenessOf } from './candidates.ts'
+import { isRefusedForLevel, likenessOf } from './candidates.ts'
 import { after, connect, type Decision, type Progress } from './feedAndTie.ts'
 import { looseParts } from './spares.ts'
 
@@ -81,9 +81,7 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
   const likeness = `${likenessOf(wiring, use)} ${use.part.part.provides.length > 0 ? use.end : ''}`
   let isRefused = known.get(likeness)
   if (isRefused === undefined) {
-    const all = candidates(wiring, use)
-    isRefused =
-      all.some(({ blocked }) => blocked?.kind === 'level') && all.every(({ blocked }) => blocked !== undefined)
+    isRefused = isRefusedForLevel(wiring, use)
     known.set(likeness, isRefused)
   }
   return isRefused

@@ -37,11 +37,19 @@ export function neaten(wiring: Wiring, singles: readonly Claim[], found: Arrange
   const state = new State(wiring, at, lines)
   const before = state.neatness()
   const price = state.price()
+  const groups = groupsOf(state)
+  // What brought nothing brings nothing again until something has changed.
+  const tried = new Map<SignalUse | SignalUse[], number>()
+  const isNew = (one: SignalUse | SignalUse[]): boolean => tried.get(one) !== state.changes
+  const attempt = (one: SignalUse | SignalUse[], changes: () => Iterable<Change>): boolean => {
+    tried.set(one, state.changes)
+    return state.improve(changes())
+  }
   for (let pass = 0, gained = true; gained && pass < MOST_PASSES; pass += 1) {
     gained = false
     for (const use of lines.keys())
-      if (state.potential([use]) > 0) gained = state.improve(movesOf(use, state)) || gained
-    for (const group of groupsOf(state)) gained = state.improve(blocksOf(group, state)) || gained
+      if (isNew(use) && state.potential([use]) > 0) gained = attempt(use, () => movesOf(use, state)) || gained
+    for (const group of groups) if (isNew(group)) gained = attempt(group, () => blocksOf(group, state)) || gained
   }
   const placed = found.placed.map((one) => ({ ...one, host: at.get(one.use) ?? one.host }))
   const paid = state.price() - price
@@ -60,7 +68,10 @@ class State {
   readonly at: Map<SignalUse, Host>
   readonly lines: ReadonlyMap<SignalUse, Claim>
   readonly pairs: readonly Pair[]
+  /** How many changes were carried out. */
+  changes = 0
   readonly #pairsOf = new Map<SignalUse, Pair[]>()
+  readonly #cheapest = new Map<SignalUse, readonly Host[]>()
   readonly #prices = new Map<SignalUse, ReadonlyMap<Host, number>>()
   readonly #spots = new Map<Host, Spot | undefined>()
   readonly #held = new Map<SignalUse, Map<Host, readonly string[]>>()
@@ -81,6 +92,16 @@ class State {
 
   priceOf(use: SignalUse, host: Host): number | undefined {
     return this.#prices.get(use)?.get(host)
+  }
+
+  /** Pins of a signal, the cheapest first. */
+  cheapest(use: SignalUse): readonly Host[] {
+    let hosts = this.#cheapest.get(use)
+    if (!hosts) {
+      hosts = [...(this.lines.get(use)?.choices ?? [])].sort((a, b) => a.extra - b.extra).map(({ host }) => host)
+      this.#cheapest.set(use, hosts)
+    }
+    return hosts
   }
 
   spot(host: Host): Spot | undefined {
@@ -128,6 +149,7 @@ class State {
       best = change
     }
     for (const [use, host] of best ?? []) this.at.set(use, host)
+    if (best) this.changes += 1
     return best !== undefined
   }
 
@@ -307,12 +329,18 @@ function blockAt(
     change.set(use, host)
   }
   const targets = new Set([...change.values()].map(({ end }) => end))
-  const vacated = group.map((use) => state.at.get(use) as Host).filter(({ end }) => !targets.has(end))
+  if (displaced.length === 0) return change
+  const vacated = group.map((use) => state.at.get(use) as Host)
   for (const use of displaced) {
-    const free = [...vacated, ...(state.lines.get(use)?.choices ?? []).map(({ host }) => host)]
-      .filter((host) => !targets.has(host.end) && (!holders.has(host.end) || vacated.includes(host)))
-      .filter((host) => state.priceOf(use, host) !== undefined)
-      .sort((x, y) => (state.priceOf(use, x) as number) - (state.priceOf(use, y) as number))[0]
+    let free = state.cheapest(use).find(({ end }) => !targets.has(end) && !holders.has(end))
+    let least = free ? (state.priceOf(use, free) as number) : Number.POSITIVE_INFINITY
+    // Of equally good ones it takes what the group leaves, the first of them.
+    for (const host of [...vacated].reverse()) {
+      const price = targets.has(host.end) ? undefined : state.priceOf(use, host)
+      if (price === undefined || price > least) continue
+      free = host
+      least = price
+    }
     if (!free) return undefined
     change.set(use, free)
     targets.add(free.end)
