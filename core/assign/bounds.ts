@@ -49,6 +49,22 @@ export class Prices {
     return points
   }
 
+  /** Points of something on a lane, or of it anywhere, kept by what is asked about. */
+  readonly #keptOn = new Map<object, Map<Lane | undefined, number>>()
+  keptOn(of: object, lane: Lane | undefined, work: () => number): number {
+    let known = this.#keptOn.get(of)
+    if (!known) {
+      known = new Map()
+      this.#keptOn.set(of, known)
+    }
+    let points = known.get(lane)
+    if (points === undefined) {
+      points = work()
+      known.set(lane, points)
+    }
+    return points
+  }
+
   /** Answers of one kind of question, kept. */
   kept(key: string, work: () => number): number {
     let points = this.#apart.get(key)
@@ -70,12 +86,31 @@ interface Family {
   readonly lanes: readonly Lane[]
 }
 
+/** Tasks that keep each other off one lane, and the lanes that some of them could open. */
+interface Marked {
+  readonly mark: string
+  readonly tasks: readonly number[]
+  readonly loss: number
+  readonly reach: readonly Lane[]
+}
+
+/** Tasks of a family from a position of the search on. */
+interface Ahead {
+  readonly tasks: readonly number[]
+  /** Points of those that no lane takes. */
+  readonly lost: number
+  readonly alone: readonly number[]
+  readonly marked: readonly Marked[]
+}
+
 /** What tasks must pay that no lane has been chosen for yet. */
 export class Coming {
   readonly #tasks: readonly Task[]
   readonly #families: readonly Family[]
   /** By task: lanes that it could open, and what its parts have that keeps others with the same off its lane. */
   readonly #openings: readonly ReadonlyMap<Lane, Filling>[]
+  /** By task: one of its lanes is wired already. */
+  readonly #isGiven: readonly boolean[]
   readonly #marks: readonly (string | undefined)[]
   readonly #markOf: ReadonlyMap<Task, string | undefined>
 
@@ -90,6 +125,7 @@ export class Coming {
           }),
         ),
     )
+    this.#isGiven = this.#openings.map((openings) => [...openings.keys()].some(({ given }) => given.size > 0))
     this.#marks = problem.tasks.map(markOf)
     this.#markOf = new Map(problem.tasks.map((task, at) => [task, this.#marks[at]]))
     const families = new Map<string, Family & { tasks: number[] }>()
@@ -111,11 +147,43 @@ export class Coming {
   least(prices: Prices, from: number, division: readonly Filling[]): number {
     let sum = 0
     for (const family of this.#families) {
-      const tasks = family.tasks.filter((at) => at >= from)
-      if (tasks.length === 0) continue
-      sum += family.apart ? this.#apart(prices, family, tasks, division) : this.#shared(prices, family, tasks, division)
+      const ahead = this.#aheadOf(family, from)
+      if (ahead.tasks.length === 0) continue
+      sum += family.apart ? this.#apart(prices, family, ahead.tasks, division) : this.#shared(prices, ahead, division)
     }
     return sum
+  }
+
+  readonly #ahead = new Map<Family, Ahead[]>()
+  #aheadOf(family: Family, from: number): Ahead {
+    const known = this.#ahead.get(family) ?? []
+    this.#ahead.set(family, known)
+    known[from] ??= this.#workOutAhead(family, from)
+    return known[from] as Ahead
+  }
+
+  #workOutAhead({ tasks: all, lanes }: Family, from: number): Ahead {
+    const tasks = all.filter((at) => at >= from)
+    let lost = 0
+    const marked = new Map<string, number[]>()
+    const alone: number[] = []
+    for (const at of tasks) {
+      const mark = this.#marks[at]
+      if (this.#openings[at]?.size === 0) lost += this.#loss(at)
+      else if (mark === undefined) alone.push(at)
+      else marked.set(mark, [...(marked.get(mark) ?? []), at])
+    }
+    return {
+      tasks,
+      lost,
+      alone,
+      marked: [...marked].map(([mark, group]) => ({
+        mark,
+        tasks: group,
+        loss: Math.min(...group.map(this.#loss)),
+        reach: lanes.filter((lane) => group.some((at) => this.#openings[at]?.has(lane))),
+      })),
+    }
   }
 
   #loss = (at: number): number => (this.#tasks[at]?.uses.length ?? 1) * NO_PIN
@@ -141,44 +209,28 @@ export class Coming {
    * Tasks that can share: those without a lane are lost; of those that keep each other off, as many as there are lanes
    * too few; and the dearest of what must be opened for one of them is paid.
    */
-  #shared(prices: Prices, { lanes }: Family, tasks: readonly number[], division: readonly Filling[]): number {
-    const open = new Map(division.map((one) => [one.lane, one]))
-    const isOpen = (lane: Lane): boolean => open.has(lane) || lane.given.size > 0
-    let lost = 0
-    const marked = new Map<string, number[]>()
-    const alone: number[] = []
-    for (const at of tasks) {
-      const mark = this.#marks[at]
-      if (this.#openings[at]?.size === 0) lost += this.#loss(at)
-      else if (mark === undefined) alone.push(at)
-      else marked.set(mark, [...(marked.get(mark) ?? []), at])
-    }
+  #shared(prices: Prices, ahead: Ahead, division: readonly Filling[]): number {
+    const isOpen = (lane: Lane): boolean => lane.given.size > 0 || division.some((one) => one.lane === lane)
+    let { lost } = ahead
     let opened = 0
-    const openingOf = (at: number): number => {
-      let least = this.#loss(at)
-      for (const [lane, filling] of this.#openings[at] ?? [])
-        least = Math.min(least, isOpen(lane) ? 0 : prices.of(filling))
-      return least
-    }
-    for (const [mark, group] of marked) {
-      const loss = Math.min(...group.map(this.#loss))
-      const bearers = (lane: Lane): boolean =>
-        open.get(lane)?.tasks.some((task) => this.#markOf.get(task) === mark) === true
-      const left = lanes.filter((lane) => !bearers(lane) && group.some((at) => this.#openings[at]?.has(lane)))
+    for (const { mark, tasks: group, loss, reach } of ahead.marked) {
+      const bears = (lane: Lane): boolean =>
+        division.some((one) => one.lane === lane && one.tasks.some((task) => this.#markOf.get(task) === mark))
+      const left = reach.filter((lane) => !bears(lane))
       const placed = Math.min(group.length, left.length)
       lost += (group.length - placed) * loss
-      if (placed === group.length) for (const at of group) opened = Math.max(opened, openingOf(at))
-      const more = placed - left.filter(isOpen).length
+      if (placed === group.length)
+        for (const at of group) opened = Math.max(opened, this.#openingOf(prices, at, division))
+      const closed = left.filter((lane) => !isOpen(lane))
+      const more = placed - (left.length - closed.length)
       if (more <= 0) continue
-      const costs = left
-        .filter((lane) => !isOpen(lane))
+      const costs = closed
         .map((lane) =>
-          Math.min(
-            loss,
-            ...group.map((at) => {
+          prices.keptOn(group, lane, () =>
+            group.reduce((least, at) => {
               const opening = this.#openings[at]?.get(lane)
-              return opening ? prices.of(opening) : loss
-            }),
+              return opening ? Math.min(least, prices.of(opening)) : least
+            }, loss),
           ),
         )
         .sort((a, b) => a - b)
@@ -187,8 +239,30 @@ export class Coming {
         costs.slice(0, more).reduce((sum, one) => sum + one, 0),
       )
     }
-    for (const at of alone) opened = Math.max(opened, openingOf(at))
+    for (const at of ahead.alone) opened = Math.max(opened, this.#openingOf(prices, at, division))
     return lost + opened
+  }
+
+  /** Least points of the lane that a task must have: nothing on one that is open already. */
+  #openingOf(prices: Prices, at: number, division: readonly Filling[]): number {
+    const openings = this.#openings[at] as ReadonlyMap<Lane, Filling>
+    const loss = this.#loss(at)
+    // Whatever is open: no lane is cheaper than the cheapest of all.
+    const least = prices.keptOn(openings, undefined, () => {
+      let points = loss
+      for (const filling of openings.values()) points = Math.min(points, prices.of(filling))
+      return points
+    })
+    if (least <= 0) {
+      let points = loss
+      for (const [lane, filling] of openings) {
+        const isOpen = lane.given.size > 0 || division.some((one) => one.lane === lane)
+        points = Math.min(points, isOpen ? 0 : prices.of(filling))
+      }
+      return points
+    }
+    const isAnyOpen = division.some(({ lane }) => openings.has(lane)) || this.#isGiven[at] === true
+    return isAnyOpen ? 0 : least
   }
 }
 
