@@ -14,7 +14,7 @@ import { addCompanions, after, connect, type Decision, feed, type Progress, type
 import { unfinishedDrivers } from './finish.ts'
 import type { Lane } from './lanes.ts'
 import { leadOver } from './leadOver.ts'
-import { neaten } from './neatness.ts'
+import { type Neat, neaten } from './neatness.ts'
 import { isHeard } from './openEnds.ts'
 import { addPullUps } from './pullUps.ts'
 import { scarcityOf } from './scarcity.ts'
@@ -29,6 +29,8 @@ export interface AssignOptions {
   readonly refs?: ReadonlySet<string>
   /** Optional signals that look for a pin as well. */
   readonly also?: ReadonlySet<string>
+  /** Only how much is placed, and at what cost, is asked: neither neatness nor reasons are worked out. */
+  readonly draft?: boolean
   /** Called now and then with the number of bus arrangements tried; true stops with the best so far. */
   readonly shouldStop?: (tried: number) => boolean
 }
@@ -88,8 +90,8 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   const { first, followers } = oneLine(open)
   const problem = new SearchProblem(now, first)
   const found = search(problem, options.shouldStop)
-  const neat = neaten(now, problem.singles, whole(found.best))
-  decisions.push(...placing(problem, neat.arrangement))
+  const neat = options.draft ? asFound(whole(found.best)) : neaten(now, problem.singles, whole(found.best))
+  decisions.push(...placing(problem, neat.arrangement, options.draft))
   for (const { use, leader } of followers) {
     const placed = neat.arrangement.placed.find((one) => one.use === leader)
     if (placed) decisions.push(connect(use.tail, placed.host.end, `on the 1-Wire line of ${leader.part.ref}`))
@@ -123,8 +125,8 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     refused.push({
       end: use.end,
       needs: needWords(use.facts.needs),
-      reasons: problem.isBus(use) ? problem.refusals(use) : refusals(now, use),
-      level: candidates(now, use).some(({ blocked }) => blocked?.kind === 'level'),
+      reasons: options.draft ? [] : problem.isBus(use) ? problem.refusals(use) : refusals(now, use),
+      level: !options.draft && candidates(now, use).some(({ blocked }) => blocked?.kind === 'level'),
     })
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN
@@ -175,13 +177,16 @@ function whole(found: Arrangement): Arrangement {
   }
 }
 
+/** An arrangement as the search left it. */
+const asFound = (arrangement: Arrangement): Neat => ({ arrangement, before: 0, after: 0, paid: 0 })
+
 /** The decisions of an arrangement, with the reason for each pin. */
-const placing = (problem: SearchProblem, arrangement: Arrangement): Decision[] =>
+const placing = (problem: SearchProblem, arrangement: Arrangement, draft = false): Decision[] =>
   arrangement.placed.map(({ use, host, lane }) => ({
     edits: [{ do: 'connect', from: use.tail, to: host.end }],
     from: use.tail,
     to: host.end,
-    why: whyHere(problem, arrangement, use, host, lane),
+    why: draft ? '' : whyHere(problem, arrangement, use, host, lane),
   }))
 
 /**

@@ -93,11 +93,13 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
         if (stopped) break
         tried.add(key)
         const after = resolve(applyEdits(now.plan, choice.edits), wiring.catalog)
-        const result = assign(after, options)
         next.push({ wiring: after, chosen: all })
-        const fewer = best.unplaced.length - result.unplaced.length
-        const better = fewer > 0 || (fewer === 0 && best.choices.length === all.length && result.cost < best.cost)
-        if (better)
+        const isBetter = ({ unplaced, cost }: AssignResult): boolean =>
+          unplaced.length < best.unplaced.length ||
+          (unplaced.length === best.unplaced.length && best.choices.length === all.length && cost < best.cost)
+        if (!isBetter(assign(after, { ...options, draft: true }))) continue
+        const result = assign(after, options)
+        if (isBetter(result))
           best = {
             ...result,
             edits: [...all.flatMap((one) => one.edits), ...result.edits],
