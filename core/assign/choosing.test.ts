@@ -27,6 +27,17 @@ describe('choosing modes and addresses', () => {
     expect(result.choices.map((one) => one.title).sort()).toEqual(['Four-wire bus (SPI)', 'address 0x77'])
     expect(check(resolve(plan, catalog)).filter((one) => one.severity === 'fault')).toEqual([])
   })
+  it('mends what a choice can mend, also beside what none can', () => {
+    // A light too many for the converters, whatever one does; and three sensors for two addresses, of which one can leave.
+    const lights = Object.fromEntries([1, 2, 3, 4, 5, 6, 7].map((at) => [`L${at}`, 'ldr']))
+    const both = choose({ parts: { ...lights, A: 'bme280', B: 'bme280', C: 'bme280' } })
+    const left = [...new Set(both.result.unplaced.map(({ end }) => end.split('.')[0]))]
+    expect(left.every((ref) => ref?.startsWith('L'))).toBe(true)
+    expect(both.result.choices.map(({ title }) => title)).toContain('Four-wire bus (SPI)')
+    const alone = choose({ parts: lights })
+    expect(alone.result).toMatchObject({ status: 'partial', choices: [] })
+    expect(alone.result.unplaced).toHaveLength(3)
+  })
   it('leaves what is usual when everything fits', () => {
     expect(choose({ parts: { A: 'bme280', B: 'ds3231' } }).result.choices).toEqual([])
   })

@@ -6,8 +6,8 @@ import { applyEdits, type Edit } from '../plan/edit.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { type AssignOptions, type AssignResult, assign } from './assign.ts'
-import { conflictIn } from './conflict.ts'
+import { type AssignOptions, type AssignResult, assign, openSignals, prepare } from './assign.ts'
+import { conflictOf } from './conflict.ts'
 
 /** A mode or an address that the maker left open, taken other than usual. */
 interface Choice {
@@ -75,13 +75,15 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
   let best = usual
   let stopped = false
   const tried = new Set<string>()
-  let level: { wiring: Wiring; chosen: readonly Choice[] }[] = [{ wiring, chosen: [] }]
+  let level: { wiring: Wiring; chosen: readonly Choice[]; unplaced: AssignResult['unplaced'] }[] = [
+    { wiring, chosen: [], unplaced: usual.unplaced },
+  ]
   for (let count = 1; count <= MOST_CHOICES && level.length > 0 && !stopped; count += 1) {
     const next: typeof level = []
-    for (const { wiring: now, chosen } of level) {
+    for (const { wiring: now, chosen, unplaced } of level) {
       stopped ||= options.shouldStop?.(tried.size) === true
       if (stopped) break
-      for (const choice of conflictIn(now)?.parts.flatMap((part) => openChoices(now, part, options)) ?? []) {
+      for (const choice of mendingChoices(now, options, unplaced)) {
         if (chosen.some((one) => one.ref === choice.ref)) continue
         const all = [...chosen, choice]
         const key = all
@@ -93,11 +95,12 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
         if (stopped) break
         tried.add(key)
         const after = resolve(applyEdits(now.plan, choice.edits), wiring.catalog)
-        next.push({ wiring: after, chosen: all })
-        const isBetter = ({ unplaced, cost }: AssignResult): boolean =>
-          unplaced.length < best.unplaced.length ||
-          (unplaced.length === best.unplaced.length && best.choices.length === all.length && cost < best.cost)
-        if (!isBetter(assign(after, { ...options, draft: true }))) continue
+        const draft = assign(after, { ...options, draft: true })
+        next.push({ wiring: after, chosen: all, unplaced: draft.unplaced })
+        const isBetter = ({ unplaced: open, cost }: AssignResult): boolean =>
+          open.length < best.unplaced.length ||
+          (open.length === best.unplaced.length && best.choices.length === all.length && cost < best.cost)
+        if (!isBetter(draft)) continue
         const result = assign(after, options)
         if (isBetter(result))
           best = {
@@ -112,6 +115,33 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
   }
   // Without a complete answer nothing is known of choices that were not tried; when all were, they do not help.
   return { ...best, optimal: best.optimal && !stopped && level.length === 0 }
+}
+
+/**
+ * Choices of the parts of a conflict: of one that a choice can mend, where there are several. Where none is seen at once,
+ * a part that is left out and has choices is looked at beside all that was placed.
+ */
+function mendingChoices(wiring: Wiring, options: AssignOptions, unplaced: AssignResult['unplaced']): Choice[] {
+  const fed = prepare(wiring).wiring
+  const open = openSignals(fed)
+  const known = new Map<string, Choice[]>()
+  const choicesOf = (part: PartInstance): Choice[] => {
+    const choices = known.get(part.ref) ?? openChoices(wiring, part, options)
+    known.set(part.ref, choices)
+    return choices
+  }
+  const has = (part: PartInstance): boolean => choicesOf(part).length > 0
+  const first = conflictOf(fed, open, has)?.parts.flatMap(choicesOf) ?? []
+  if (first.length > 0) return first
+  const left = new Set(unplaced.map(({ end }) => end))
+  const part = open.find((use) => left.has(use.end) && has(use.part))?.part
+  if (!part) return []
+  return (
+    conflictOf(
+      fed,
+      open.filter((use) => use.part === part || !left.has(use.end)),
+    )?.parts.flatMap(choicesOf) ?? []
+  )
 }
 
 /**

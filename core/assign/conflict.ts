@@ -2,6 +2,8 @@ import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { openSignals, prepare } from './assign.ts'
+import { NONE } from './matching.ts'
+import { PinTable } from './pinTable.ts'
 import { search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
 
@@ -31,9 +33,13 @@ export function conflictIn(wiring: Wiring): Conflict | undefined {
 
 /**
  * A minimal conflict among the open signals, by dividing and testing (QuickXplain, Junker 2004): a unit is kept only
- * when the rest fits without it. Undefined when everything fits.
+ * when the rest fits without it. Of several, one with a part that the caller prefers. Undefined when everything fits.
  */
-export function conflictOf(wiring: Wiring, open: readonly SignalUse[]): Conflict | undefined {
+export function conflictOf(
+  wiring: Wiring,
+  open: readonly SignalUse[],
+  prefers: (part: PartInstance) => boolean = () => false,
+): Conflict | undefined {
   const units = unitsOf(open)
   const solves = (some: readonly Unit[]): boolean => fits(wiring, some.flat())
   if (solves(units)) return undefined
@@ -46,7 +52,8 @@ export function conflictOf(wiring: Wiring, open: readonly SignalUse[]): Conflict
     const left = explain([...background, ...right], right.length > 0, first)
     return [...left, ...right]
   }
-  const core = explain([], false, units)
+  const tied = tiedSingles(wiring, open, prefers)
+  const core = explain([], false, tied ? units.filter((unit) => tied.has(unit[0] as SignalUse)) : units)
   const uses = core.flat()
   const problem = new SearchProblem(wiring, uses)
   const pins = new Set<string>()
@@ -60,6 +67,22 @@ export function conflictOf(wiring: Wiring, open: readonly SignalUse[]): Conflict
     text: textOf(problem, core, pins.size),
     parts: [...new Set(uses.map((use) => use.part))],
   }
+}
+
+/**
+ * Single signals that together have too few pins, buses aside, if possible with a part that is preferred; undefined where
+ * those alone all fit.
+ */
+function tiedSingles(
+  wiring: Wiring,
+  open: readonly SignalUse[],
+  prefers: (part: PartInstance) => boolean,
+): ReadonlySet<SignalUse> | undefined {
+  const problem = new SearchProblem(wiring, open)
+  const { matching, lines } = new PinTable(problem).match([])
+  const without = matching.columns().flatMap((column, row) => (column === NONE ? [row] : []))
+  const groups = without.map((row) => new Set(matching.tiedTo(row).flatMap((one) => lines[one]?.uses ?? [])))
+  return groups.find((group) => [...group].some(({ part }) => prefers(part))) ?? groups[0]
 }
 
 function unitsOf(open: readonly SignalUse[]): Unit[] {

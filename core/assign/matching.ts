@@ -139,6 +139,26 @@ export class Matching {
     }
   }
 
+  /**
+   * Rows that share too few columns with a row that has none: it, and all that it could push aside, and what those could
+   * (Hall's theorem). Without one of them the others fit.
+   */
+  tiedTo(row: number): number[] {
+    const rows = new Set([row])
+    const seen = new Set<number>()
+    for (const at of rows) {
+      const { costs } = this.#rows[at] as Row
+      for (let column = 0; column < costs.length; column += 1) {
+        if (seen.has(column) || costs[column] === Number.POSITIVE_INFINITY) continue
+        seen.add(column)
+        this.#columnOf.forEach((own, other) => {
+          if (own === column) rows.add(other)
+        })
+      }
+    }
+    return [...rows]
+  }
+
   /** Column of each row, in the order in which the rows came. */
   columns(): readonly number[] {
     return this.#columnOf
