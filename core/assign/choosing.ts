@@ -15,6 +15,8 @@ interface Choice {
   /** `SPI`, `address 0x77`. */
   readonly title: string
   readonly address?: number
+  /** The same for the same choice of parts of a kind that stand alike. */
+  readonly likeness: string
   readonly edits: readonly Edit[]
 }
 
@@ -83,8 +85,12 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
     for (const { wiring: now, chosen, unplaced } of level) {
       stopped ||= options.shouldStop?.(tried.size) === true
       if (stopped) break
+      const alike = new Set<string>()
       for (const choice of mendingChoices(now, options, unplaced)) {
         if (chosen.some((one) => one.ref === choice.ref)) continue
+        // Of parts that nothing tells apart one is as good as the other.
+        if (alike.has(choice.likeness)) continue
+        alike.add(choice.likeness)
         const all = [...chosen, choice]
         const key = all
           .map((one) => `${one.ref} ${one.title}`)
@@ -172,11 +178,13 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
     option && entryOf(entry.options, option.id) === undefined && !wired(straps.map(({ facts }) => facts.pin))
       ? option.values.filter(({ value }) => value !== entryOf(part.options, option.id))
       : []
+  const likeness = JSON.stringify([part.part.id, part.home?.ref, part.mode?.id, part.options, isFree(wiring, part)])
   return [
     ...modes.map(
       (mode): Choice => ({
         ref: part.ref,
         title: mode.title,
+        likeness: `${likeness} ${mode.id}`,
         edits: [{ do: 'change-part', ref: part.ref, entry: { mode: mode.id } }],
       }),
     ),
@@ -186,6 +194,7 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
             {
               ref: part.ref,
               title: `address ${hexAddress(value)}`,
+              likeness: `${likeness} ${value}`,
               // One that is soldered on the module is changed only where nothing else helps.
               ...(straps.length > 0 ? { address: value } : {}),
               edits: [
@@ -197,3 +206,7 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
     ),
   ]
 }
+
+/** Without any wire, one of a kind is like the other; with wires each is its own. */
+const isFree = (wiring: Wiring, part: PartInstance): string =>
+  part.part.pins.some(({ id }) => wiring.netOf(`${part.ref}.${id}`).wired) ? part.ref : ''
