@@ -80,6 +80,11 @@ describe('parts by what a program says of them', () => {
       ['? relay-4 IN1=D4 IN2=D5 IN3=D6 IN4=D7'],
     ],
     [
+      'rows and columns, whichever comes first',
+      'const byte cols[] = {6, 7, 8}; const byte rows[] = {2, 3, 4, 5}; void setup() { for (byte p : rows) pinMode(p, OUTPUT); for (byte p : cols) pinMode(p, INPUT_PULLUP); }',
+      ['? keypad-4x3 R1=D2 R2=D3 R3=D4 R4=D5 C1=D6 C2=D7 C3=D8'],
+    ],
+    [
       'what an address answers',
       'void setup() { Wire.begin(); Wire.beginTransmission(0x40); Wire.endTransmission(); }',
       ['? ina219'],

@@ -74,11 +74,11 @@ class Guesser extends Scoring {
       if (name !== undefined) lists.set(name, [...(lists.get(name) ?? []), pin])
     }
     // Rows and columns are of one matrix.
-    const sides = [...lists].filter(([name]) => wordsOf(name).some((word) => word === 'row' || word === 'column'))
-    if (sides.length === 2) {
-      for (const [name] of sides) lists.delete(name)
-      const [rows, columns] = sides.sort(([one]) => (wordsOf(one).includes('row') ? -1 : 1))
-      if (rows && columns) lists.set(`${rows[0]}, ${columns[0]}`, [...rows[1], ...columns[1]])
+    const side = (word: string) => [...lists].filter(([name]) => wordsOf(name).includes(word))
+    const [[rows, ...moreRows], [columns, ...moreColumns]] = [side('row'), side('column')]
+    if (rows && columns && rows !== columns && moreRows.length + moreColumns.length === 0) {
+      for (const [name] of [rows, columns]) lists.delete(name)
+      lists.set(`${rows[0]}, ${columns[0]}`, [...rows[1], ...columns[1]])
     }
     const taken = new Set<GivenPin>()
     for (const [name, members] of lists) {
