@@ -278,7 +278,7 @@ describe('a plan from a program', () => {
     const out = join(folder, 'gate.markpost.yaml')
     const done = await run('plan-from', program, '--out', out)
     expect(done.status).toBe(0)
-    expect(done.said).toMatch(/^board: Uno R3.*; --board names another\nwhat is 7 on 7\? \(pinMode\) could be led, /)
+    expect(done.said).toMatch(/^board: Uno R3.*; --board names another\nwhat is on 7\? \(pinMode\) could be led, /)
     const plan = readFileSync(out, 'utf8')
     expect(plan).toContain('title: gate')
     expect(plan).toContain('LAMP: { part: led }')

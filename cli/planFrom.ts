@@ -83,5 +83,5 @@ const why = (reasons: readonly string[]): string => (reasons.length === 0 ? '' :
 function question({ title, pins, bus, reasons, candidates }: PartGuess): string {
   const where = pins.length > 0 ? pins.map(({ written }) => written).join(', ') : (bus?.object ?? 'the bus')
   const could = candidates.map(({ part }) => part.id).join(', ')
-  return `what is ${title} on ${where}?${why(reasons.map(reasonWords))} ${could === '' ? 'no part of the catalogue fits' : `could be ${could}`}`
+  return `what is ${title === where ? 'on' : `${title} on`} ${where}?${why(reasons.map(reasonWords))} ${could === '' ? 'no part of the catalogue fits' : `could be ${could}`}`
 }
