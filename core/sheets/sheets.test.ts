@@ -155,6 +155,33 @@ describe('writers', () => {
   })
 })
 
+describe('settings of the system', () => {
+  it('have a row for each line that is written into the file', () => {
+    const { rows } = tableOf(
+      {
+        ...makeSheet(resolve(sample('Kiln logger'), catalog)),
+        settings: [
+          {
+            board: 'PI',
+            title: 'Buses',
+            steps: ['On.', 'Restart.'],
+            lines: ['a=on', 'b=on'],
+            device: '/dev/x',
+            needed: true,
+          },
+          { board: 'PI', title: 'Console', steps: ['Off.'], lines: [], device: null, needed: false },
+        ],
+      },
+      'settings',
+    )
+    expect(rows).toEqual([
+      ['PI', 'Buses', 'On. Restart.', 'a=on', '/dev/x', 'needed'],
+      ['', '', '', 'b=on', '', ''],
+      ['PI', 'Console', 'Off.', '', '', 'if wanted'],
+    ])
+  })
+})
+
 describe('the record of bring-up', () => {
   it('has every step with a box, and what was seen where it is done', () => {
     const plan = sample('Branch-line crossing')

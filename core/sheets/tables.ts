@@ -168,14 +168,14 @@ export function tableOf(
     case 'settings':
       return {
         columns: ['Board', 'For', 'Steps', 'Lines', 'Found as', 'Needed'],
-        rows: sheet.settings.map((row) => [
-          row.board,
-          row.title,
-          row.steps.join(' '),
-          row.lines.join('; '),
-          row.device ?? '',
-          row.needed ? 'needed' : 'if wanted',
-        ]),
+        // Each line stands by itself, as it is written into the file.
+        rows: sheet.settings.flatMap((row) => {
+          const [first = '', ...others] = row.lines
+          return [
+            [row.board, row.title, row.steps.join(' '), first, row.device ?? '', row.needed ? 'needed' : 'if wanted'],
+            ...others.map((line) => ['', '', '', line, '', '']),
+          ]
+        }),
       }
     case 'record':
       return {

@@ -9,7 +9,7 @@ import { compareSource } from '../source/compare.ts'
 import { gather } from './gather.ts'
 import { reasonWords } from './given.ts'
 import { guessBoards } from './guessBoards.ts'
-import { guessParts } from './guessParts.ts'
+import { fitOf, guessParts } from './guessParts.ts'
 import { type Answer, planFrom } from './planFrom.ts'
 import type { Candidate, PartGuess } from './scoring.ts'
 
@@ -239,6 +239,26 @@ describe('programs of the comparison', () => {
     expect(bindPlan(plan, catalog).ok).toBe(true)
     // A button that is read without a pull is asked for one; two pins of one library may stay without a part.
     expect(differences.filter((kind) => kind !== 'pull' && kind !== 'differs' && kind !== 'unknown')).toEqual([])
+  })
+  it('make a plan that reads back, whatever board and parts the maker says', () => {
+    const parts = [...catalog.parts.values()].filter((part) => part.signals.length > 0 || part.modes.length > 0)
+    let step = 0
+    for (const one of programCases) {
+      const files = one.files.map(([name, text]) => ({ name, text }))
+      for (const { board } of guessBoards(catalog, files, one.language).filter((_, at) => at % 9 === 4)) {
+        const gathered = gather(catalog, board, files, one.language)
+        const answers = guessParts(gathered, files).flatMap((guess): Answer[] => {
+          step += 37
+          const part = parts[step % parts.length]
+          const found = part && fitOf(gathered, guess, part)
+          return part && found ? [{ guess, part, mode: found.mode, pins: found.fit.pins }] : []
+        })
+        expect(
+          bindPlan(planFrom(catalog, one.title, board, gathered, answers), catalog).ok,
+          `${one.title}: ${board.id}`,
+        ).toBe(true)
+      }
+    }
   })
   it('guesses two lines of three, and offers five of six', () => {
     const sum = (pick: (one: Tally) => number): number => all.reduce((total, [, one]) => total + pick(one), 0)
