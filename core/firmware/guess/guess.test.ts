@@ -245,7 +245,7 @@ describe('programs of the comparison', () => {
     let step = 0
     for (const one of programCases) {
       const files = one.files.map(([name, text]) => ({ name, text }))
-      for (const { board } of guessBoards(catalog, files, one.language).filter((_, at) => at % 9 === 4)) {
+      for (const { board } of guessBoards(catalog, files, one.language).slice(4, 5)) {
         const gathered = gather(catalog, board, files, one.language)
         const answers = guessParts(gathered, files).flatMap((guess): Answer[] => {
           step += 37
