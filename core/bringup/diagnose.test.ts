@@ -406,6 +406,11 @@ describe('a board to practise on', () => {
     expect(shows('i2c:i2c0')).toEqual(['0x3C', false])
     expect(shows('in:GATE.1')).toEqual(['it changes with the contact', true])
     const cold = new StandIn(wiring, [fault('cold:R1.2-MCU.D4')])
+    expect(cold.shows('works:LAMP')).toBe('it does nothing: dark, still, silent')
+    expect(cold.shows('works:GATE')).toBe('it does what it should')
+    expect(new StandIn(wiring, [fault('missing:SHOW.SDA-MCU.A4')]).shows('works:SHOW')).toBe(
+      'it has power, and nothing comes of it',
+    )
     expect(cold.shows('wiggle:R1')).toBe('something comes alive by it')
     expect(cold.shows('press:LAMP.A-R1.1')).toBe('nothing changes')
     expect(cold.shows('wire:R1.2-MCU.D4')).toBe('it sounds')

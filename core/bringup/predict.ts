@@ -130,9 +130,7 @@ const looks = (wiring: Wiring): Measurement[] =>
 /** Wires that are moved or pressed on while the program runs: only a bad contact comes alive by it. */
 const pressed = (wiring: Wiring): Measurement[] => [
   ...wiring.parts
-    .filter(({ ref }) =>
-      wiring.plan.wires.some((wire) => wire.slice(0, 2).some((end) => splitEnd(String(end)).ref === ref)),
-    )
+    .filter(({ ref }) => wiring.plan.wires.some(([from, to]) => splitEnd(from).ref === ref || splitEnd(to).ref === ref))
     .map(({ ref }) => ({
       id: `wiggle:${ref}`,
       words: `move the wires of ${ref} gently while it runs, and look whether something comes alive`,

@@ -1,12 +1,23 @@
+import { entryOf } from '../base/entryOf.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { buildWith, type Fault, soundBuild } from './fault.ts'
 import type { PlacedTouch } from './laid.ts'
+import type { Condition } from './notices.ts'
 import { outcomesOf } from './predict.ts'
 import { boardSteps, echoOf } from './signalSteps.ts'
 import type { Step } from './step.ts'
+
+/** What eyes and ears tell of a part while a program runs. */
+const conditionWords: Readonly<Record<Condition, string>> = {
+  right: 'it does what it should',
+  dead: 'it does nothing: dark, still, silent',
+  deaf: 'it has power, and nothing comes of it',
+  always: 'it is on whatever the program does',
+  odd: 'it does something, and not what it should',
+}
 
 /**
  * A board to practise on: it answers over the serial line of the test program as a build of the plan would, with the
@@ -38,6 +49,7 @@ export class StandIn {
     if (kind === 'volts') return outcome === 'nothing' ? 'nothing' : `${outcome} V`
     if (kind === 'press' || kind === 'wiggle')
       return outcome === 'comes alive' ? 'something comes alive by it' : 'nothing changes'
+    if (kind === 'works') return entryOf(conditionWords, outcome) ?? outcome
     if (kind === 'pin') return outcome === 'dead' ? 'the pin does not follow' : 'the pin follows'
     if (kind === 'ohms') return `${outcome} Ω`
     if (kind === 'look') return outcome === 'turned' ? 'it lies the other way round' : 'it lies as drawn'
