@@ -4,7 +4,7 @@ import { gather } from '../core/firmware/guess/gather.ts'
 import { reasonWords } from '../core/firmware/guess/given.ts'
 import { boardReasonWords, guessBoards } from '../core/firmware/guess/guessBoards.ts'
 import { guessParts } from '../core/firmware/guess/guessParts.ts'
-import { planFrom } from '../core/firmware/guess/planFrom.ts'
+import { likeliest, planFrom } from '../core/firmware/guess/planFrom.ts'
 import type { PartGuess } from '../core/firmware/guess/scoring.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { readSources } from './compareSource.ts'
@@ -26,7 +26,7 @@ interface Options {
  */
 export function planFromCommand(
   sources: readonly string[],
-  { board: named, language: given, title, likeliest = false, json, out }: Options,
+  { board: named, language: given, title, likeliest: all = false, json, out }: Options,
 ): Status {
   const catalog = theCatalog()
   const { files, language } = readSources(sources, given)
@@ -39,16 +39,13 @@ export function planFromCommand(
   const { board } = guessed
   const gathered = gather(catalog, board, files, language)
   const guesses = guessParts(gathered, files)
-  const taken = guesses.filter((guess) => guess.sure || (likeliest && guess.candidates.length > 0))
+  const taken = guesses.filter((guess) => guess.sure || (all && guess.candidates.length > 0))
   const plan = planFrom(
     catalog,
     title ?? basename(sources[0] ?? 'program').replace(/\.[^.]*$/, ''),
     board,
     gathered,
-    taken.flatMap((guess) => {
-      const [first] = guess.candidates
-      return first ? [{ guess, part: first.part, mode: first.mode, pins: first.fit.pins }] : []
-    }),
+    taken.flatMap((guess) => likeliest(guess) ?? []),
   )
   if (json)
     printJson({

@@ -62,12 +62,11 @@ const SCANNED = 4
 const noPin =
   /num|count|leds|pixels|width|height|baud|freq|chan|max|min|rows?$|cols?$|size|steps|addr|type|timeout|distance|range|speed|rate|volume|brightness|length/i
 
-/** Which arguments of a library are its pins, where pins are not all that it takes. */
-const pinPlaces: Readonly<Record<string, readonly number[]>> = {
-  Adafruit_NeoPixel: [1],
-  AccelStepper: [1, 2, 3, 4],
-  Stepper: [1, 2, 3, 4],
-}
+/** Which arguments of a library are its pins, where pins are not all that it takes: by how the path of its class ends. */
+const pinPlaces: readonly (readonly [RegExp, readonly number[]])[] = [
+  [/_NeoPixel$/, [1]],
+  [/(?:^|\.)(?:Accel)?Stepper$/, [1, 2, 3, 4]],
+]
 
 /** The board alone, as it stands before anything is wired to it. */
 export const bareBoard = (catalog: Catalog, { id }: Board): BoardInstance =>
@@ -210,7 +209,7 @@ class Gatherer {
     const lists = uses.filter(({ own }) => own.some((name) => name.includes('[')))
     const making = uses.filter(({ call }) => classes.includes(pythonPath(call)))
     const all = [lists, sure, making].find((some) => some.length > 0) ?? uses
-    const places = classes.flatMap((one) => pinPlaces[lastOf(one)] ?? [])
+    const places = pinPlaces.flatMap(([end, at]) => (classes.some((one) => end.test(one)) ? at : []))
     const told = (use: PinUse): boolean =>
       places.length > 0 && use.place !== undefined
         ? places.includes(use.place)

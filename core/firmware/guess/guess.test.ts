@@ -10,7 +10,7 @@ import { gather } from './gather.ts'
 import { reasonWords } from './given.ts'
 import { guessBoards } from './guessBoards.ts'
 import { fitOf, guessParts } from './guessParts.ts'
-import { type Answer, planFrom } from './planFrom.ts'
+import { type Answer, likeliest, planFrom } from './planFrom.ts'
 import type { Candidate, PartGuess } from './scoring.ts'
 
 const boardCalled = (id: string) => {
@@ -33,11 +33,7 @@ const said = (all: readonly PartGuess[]): string[] =>
     return `${sure ? '' : '? '}${first?.part.id ?? 'nothing'}${fit}`
   })
 
-const takenFirst = (all: readonly PartGuess[]): Answer[] =>
-  all.flatMap((guess): Answer[] => {
-    const [first] = guess.candidates
-    return first ? [{ guess, part: first.part, mode: first.mode, pins: first.fit.pins }] : []
-  })
+const takenFirst = (all: readonly PartGuess[]): Answer[] => all.flatMap((guess) => likeliest(guess) ?? [])
 
 describe('parts by what a program says of them', () => {
   const cases: readonly (readonly [string, string, readonly string[]])[] = [
@@ -64,7 +60,7 @@ describe('parts by what a program says of them', () => {
     ],
     [
       'a number of a library that is no pin',
-      'Adafruit_NeoPixel strip(30, 6, NEO_GRB); void setup() { strip.begin(); }',
+      'Row_NeoPixel strip(30, 6, NEO_GRB); void setup() { strip.begin(); }',
       ['ws2812-strip DIN=D6'],
     ],
     ['the kind that a library is given', 'DHT air(4, DHT11); void setup() { air.begin(); }', ['dht11 DATA=D4']],

@@ -2,6 +2,7 @@ import type { Part } from '../../catalog/partSchema.ts'
 import { lastOf } from '../source/callArguments.ts'
 import type { At, SourceFile } from '../source/ir.ts'
 import { wordsOf } from '../source/nameMatch.ts'
+import { isListOf } from '../source/orders.ts'
 import type { Doing } from '../source/uses.ts'
 import { type Fit, fitPins, mayBe, namedFor, type Wants, wantsOf } from './fitPins.ts'
 import type { Device, Gathered } from './gather.ts'
@@ -91,7 +92,7 @@ class Guesser extends Scoring {
         if (!other.includes('[') && this.add(points, other, weights.name)) reasons.push({ kind: 'name', name: other })
       this.comments(points, reasons, first.at, false)
       for (const part of this.catalog.parts.values())
-        if (part.asks.some(({ list }) => list !== undefined && sameList(list, name)))
+        if (part.asks.some(({ list }) => list !== undefined && isListOf(list, name)))
           points.set(part, (points.get(part) ?? 0) + 1)
       const whole = new Map([...points].filter(([part]) => this.#takesList(part, members.length)))
       const placed = members.map((pin, place) => ({ ...pin, place }))
@@ -248,12 +249,6 @@ function restOf({ names }: GivenPin, signal: string, { plain, part }: Wants): st
   )
   const of = new Set([...part.part.keywords, part.part.id, part.part.title].flatMap(wordsOf))
   return [...new Set(wordsOf(names[0] ?? ''))].filter((word) => !own.has(word) && !of.has(word)).join(' ')
-}
-
-/** A list of the program has the name of a list that libraries ask for. */
-const sameList = (list: string, name: string): boolean => {
-  const words = (text: string): string[] => [...wordsOf(text), ...wordsOf(text.replace(/s\b/g, ''))]
-  return words(list).some((word) => words(name).includes(word))
 }
 
 /** Pins as the program calls them, by name where that is more than a letter. */

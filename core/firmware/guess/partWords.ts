@@ -33,7 +33,7 @@ const libraryWords: Readonly<Record<string, string>> = {
 
 /** Words of classes and modules that tell nothing of what is behind them. */
 const empty = new Set(
-  'digital analog output input device object smoothed simple basic library lib board bus sensor module machine read write main adafruit sparkfun com'.split(
+  'digital analog output input device object smoothed simple basic library lib board bus sensor module machine read write main com'.split(
     ' ',
   ),
 )
@@ -44,7 +44,7 @@ const tells = (word: string): boolean => (word.length > 2 || short.has(word)) &&
 const singular = (word: string): string => (/^[a-z]{4,}s$/.test(word) ? word.slice(0, -1) : word)
 
 /**
- * A name of a program in words of every form in which the catalogue may have them: `Adafruit_SSD1306` gives `ssd1306`,
+ * A name of a program in words of every form in which the catalogue may have them: `Panel_SSD1306` gives `ssd1306`,
  * `potPin` gives `potentiometer`, `hcsr04` stays one.
  */
 export function nameWords(name: string): string[] {

@@ -22,6 +22,12 @@ export interface Answer {
   readonly pins: ReadonlyMap<string, GivenPin>
 }
 
+/** What is likeliest of a group; undefined where no part fits it. */
+export function likeliest(guess: PartGuess): Answer | undefined {
+  const [first] = guess.candidates
+  return first && { guess, part: first.part, mode: first.mode, pins: first.fit.pins }
+}
+
 /** Reference of the board. */
 const BOARD = 'MCU'
 

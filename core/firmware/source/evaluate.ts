@@ -3,7 +3,7 @@ import type { Argument, Expr } from './ir.ts'
 import { Objects } from './objects.ts'
 import type { FunctionValue, GivenValue, Value } from './values.ts'
 import { Scope } from './values.ts'
-import { either, MOST_OPTIONS, MOST_STEPS, MOST_TURNS, named, unknown } from './valueTools.ts'
+import { either, keyOf, MOST_OPTIONS, MOST_STEPS, MOST_TURNS, named, unknown } from './valueTools.ts'
 
 /** Functions of Python that make lists and numbers of others. */
 const pythonOwn = new Set('range enumerate zip len list tuple reversed sorted int super const'.split(' '))
@@ -29,8 +29,7 @@ export abstract class Evaluator extends Objects {
       case 'map': {
         const entries = new Map<string, Value>()
         for (const [key, value] of expr.entries) {
-          const at = this.value(key, scope)
-          const text = at.is === 'text' ? at.text : at.is === 'number' ? String(at.number) : undefined
+          const text = keyOf(this.value(key, scope))
           const item = this.value(value, scope)
           if (text !== undefined) entries.set(text, named(item, text))
         }
@@ -54,8 +53,7 @@ export abstract class Evaluator extends Objects {
           const entries = new Map<string, Value>()
           for (const item of items) {
             this.bind(expr.names, item, inner)
-            const at = this.value(key, inner)
-            const text = at.is === 'text' ? at.text : at.is === 'number' ? String(at.number) : undefined
+            const text = keyOf(this.value(key, inner))
             const value = this.value(expr.value, inner)
             if (text !== undefined) entries.set(text, named(value, text))
           }
@@ -101,7 +99,7 @@ export abstract class Evaluator extends Objects {
   protected index(expr: Expr & { kind: 'index' }, scope: Scope): Value {
     const of = this.value(expr.of, scope)
     const index = this.value(expr.index, scope)
-    const key = index.is === 'number' ? String(index.number) : index.is === 'text' ? index.text : undefined
+    const key = keyOf(index)
     if (of.is === 'list') {
       if (index.is === 'number') {
         const item = of.items.at(index.number)
@@ -144,9 +142,10 @@ export abstract class Evaluator extends Objects {
           index.is !== 'number' ? unknown('an item that changes') : at === index.number ? value : item,
         )
         scope.set(target.of.name, { ...of, items })
-      } else if (of.is === 'map' && target.of.kind === 'name' && (index.is === 'text' || index.is === 'number')) {
-        const key = index.is === 'text' ? index.text : String(index.number)
-        scope.set(target.of.name, { ...of, entries: new Map([...of.entries, [key, named(value, key)]]) })
+      } else if (of.is === 'map' && target.of.kind === 'name') {
+        const key = keyOf(index)
+        if (key !== undefined)
+          scope.set(target.of.name, { ...of, entries: new Map([...of.entries, [key, named(value, key)]]) })
       }
     }
     return value

@@ -57,7 +57,7 @@ export function swapIn(
   if (same.some((order) => order.pins.every(({ pin }, at) => pin === pins[at]))) return undefined
   // A list of the maker's own has an order of his own, unless it is called what programs ask for.
   const fitting = same.filter(({ list, everywhere }) =>
-    name === undefined ? everywhere : list !== undefined && stems(list).some((word) => stems(name).includes(word)),
+    name === undefined ? everywhere : list !== undefined && isListOf(list, name),
   )
   const [order] = fitting
   if (!order || fitting.length !== 1) return undefined
@@ -68,3 +68,6 @@ export function swapIn(
 
 /** Words of a name, in the plural and in the singular. */
 const stems = (name: string): string[] => [...wordsOf(name), ...wordsOf(name.replace(/s\b/g, ''))]
+
+/** A list of the program has the name of a list that libraries ask for. */
+export const isListOf = (list: string, name: string): boolean => stems(list).some((word) => stems(name).includes(word))

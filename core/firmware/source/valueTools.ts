@@ -25,6 +25,10 @@ export function named(value: Value, name: string): Value {
   return value.via.includes(name) ? value : ({ ...value, via: [...value.via, name] } as Value)
 }
 
+/** A value as the key of a map; undefined for what is no plain text or number. */
+export const keyOf = (value: Value): string | undefined =>
+  value.is === 'text' ? value.text : value.is === 'number' ? String(value.number) : undefined
+
 /** One of several values: the value itself where all are the same. */
 export function either(values: readonly Value[]): Value {
   const flat = values.flatMap((one) => (one.is === 'either' ? one.options : [one]))

@@ -8,7 +8,7 @@ import { type Gathered, gather } from '../../../core/firmware/guess/gather.ts'
 import { type GivenPin, reasonWords } from '../../../core/firmware/guess/given.ts'
 import { boardReasonWords, guessBoards } from '../../../core/firmware/guess/guessBoards.ts'
 import { fitOf, guessParts } from '../../../core/firmware/guess/guessParts.ts'
-import { type Answer, planFrom } from '../../../core/firmware/guess/planFrom.ts'
+import { type Answer, likeliest, planFrom } from '../../../core/firmware/guess/planFrom.ts'
 import type { PartGuess } from '../../../core/firmware/guess/scoring.ts'
 import { languageTitles } from '../../../core/firmware/pinNames.ts'
 import type { SourceFile } from '../../../core/firmware/source/ir.ts'
@@ -89,11 +89,6 @@ const titleOf = (name: string): string => {
   return bare === '' ? 'A plan' : bare[0]?.toUpperCase() + bare.slice(1)
 }
 
-const firstSaid = (guess: PartGuess): Said | undefined => {
-  const [first] = guess.candidates
-  return first && { part: first.part, mode: first.mode, pins: first.fit.pins }
-}
-
 function Asked({
   gathered,
   files,
@@ -108,7 +103,7 @@ function Asked({
   const guesses = useMemo(() => guessParts(gathered, files), [gathered, files])
   const [said, setSaid] = useState<ReadonlyMap<string, Said>>(
     () =>
-      new Map(guesses.flatMap((guess) => (guess.sure ? [[guess.id, firstSaid(guess)] as const] : [])).filter(hasSaid)),
+      new Map(guesses.flatMap((guess) => (guess.sure ? [[guess.id, likeliest(guess)] as const] : [])).filter(hasSaid)),
   )
   const [all, setAll] = useState(true)
   const say = (guess: PartGuess, one: Said): void => setSaid(new Map([...said, [guess.id, one]]))
@@ -169,7 +164,7 @@ function Asked({
           <Button
             variant="outline-dark"
             onClick={() =>
-              setSaid(new Map([...said, ...open.map((guess) => [guess.id, firstSaid(guess)] as const).filter(hasSaid)]))
+              setSaid(new Map([...said, ...open.map((guess) => [guess.id, likeliest(guess)] as const).filter(hasSaid)]))
             }
           >
             Take the likeliest for these
