@@ -102,8 +102,7 @@ function Asked({
 }) {
   const guesses = useMemo(() => guessParts(gathered, files), [gathered, files])
   const [said, setSaid] = useState<ReadonlyMap<string, Said>>(
-    () =>
-      new Map(guesses.flatMap((guess) => (guess.sure ? [[guess.id, likeliest(guess)] as const] : [])).filter(hasSaid)),
+    () => new Map(likeliestOf(guesses.filter(({ sure }) => sure))),
   )
   const [all, setAll] = useState(true)
   const say = (guess: PartGuess, one: Said): void => setSaid(new Map([...said, [guess.id, one]]))
@@ -161,12 +160,7 @@ function Asked({
           {open.length > 0 ? `, ${open.length} not said and left out` : ''}
         </span>
         {open.some(({ candidates }) => candidates.length > 0) && (
-          <Button
-            variant="outline-dark"
-            onClick={() =>
-              setSaid(new Map([...said, ...open.map((guess) => [guess.id, likeliest(guess)] as const).filter(hasSaid)]))
-            }
-          >
+          <Button variant="outline-dark" onClick={() => setSaid(new Map([...said, ...likeliestOf(open)]))}>
             Take the likeliest for these
           </Button>
         )}
@@ -178,7 +172,12 @@ function Asked({
   )
 }
 
-const hasSaid = (entry: readonly [string, Said | undefined]): entry is readonly [string, Said] => entry[1] !== undefined
+/** What is likeliest of some groups, by their ids. */
+const likeliestOf = (guesses: readonly PartGuess[]): [string, Said][] =>
+  guesses.flatMap((guess): [string, Said][] => {
+    const one = likeliest(guess)
+    return one ? [[guess.id, one]] : []
+  })
 
 function lineOf(files: readonly SourceFile[], { at }: PartGuess): string {
   const text = files[at.file]?.text ?? ''
