@@ -42,6 +42,7 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-parts td:first-child, .mp-parts td:nth-child(4), .mp-parts td:nth-child(5) { min-width: 78px; }
 .mp-parts td:nth-child(6) { white-space: nowrap; }
 .mp-constants td:nth-child(2), .mp-constants td:nth-child(3), .mp-settings td:nth-child(4), .mp-settings td:nth-child(5) { font: 12px/1.35 "Spline Sans Mono", monospace; overflow-wrap: break-word; }
+.mp-settings td:nth-child(6) { white-space: nowrap; }
 .mp-record td { font-size: 13px; padding-block: 3px; overflow-wrap: anywhere; }
 .mp-record td:nth-child(3) { width: 24%; }
 .mp-record td:nth-child(4) { width: 17%; }
