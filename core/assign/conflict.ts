@@ -4,8 +4,8 @@ import { needWords } from '../wiring/needs.ts'
 import { openSignals, prepare } from './assign.ts'
 import { NONE } from './matching.ts'
 import { PinTable } from './pinTable.ts'
-import { search } from './search.ts'
-import { NO_PIN, SearchProblem } from './searchProblem.ts'
+import { fitsAll } from './search.ts'
+import { SearchProblem } from './searchProblem.ts'
 
 /** A smallest set of needs that cannot all be met: without any one of them the rest can. */
 export interface Conflict {
@@ -21,9 +21,7 @@ export interface Conflict {
 type Unit = readonly SignalUse[]
 
 /** True when all of these can be placed beside what is wired already. */
-export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean =>
-  // One signal left out would cost that much by itself.
-  search(new SearchProblem(wiring, open), undefined, NO_PIN).best.left.length === 0
+export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean => fitsAll(new SearchProblem(wiring, open))
 
 /** A minimal conflict of a plan as it would be wired: supplies and ties decided, signals open. */
 export function conflictIn(wiring: Wiring): Conflict | undefined {
@@ -53,7 +51,10 @@ export function conflictOf(
     return [...left, ...right]
   }
   const tied = tiedSingles(wiring, open, prefers)
-  const core = explain([], false, tied ? units.filter((unit) => tied.has(unit[0] as SignalUse)) : units)
+  const within = tied
+    ? units.filter((unit) => tied.has(unit[0] as SignalUse))
+    : oneKind(units, (some) => !solves(some), prefers)
+  const core = explain([], false, within ?? units)
   const uses = core.flat()
   const problem = new SearchProblem(wiring, uses)
   const pins = new Set<string>()
@@ -83,6 +84,28 @@ function tiedSingles(
   const without = matching.columns().flatMap((column, row) => (column === NONE ? [row] : []))
   const groups = without.map((row) => new Set(matching.tiedTo(row).flatMap((one) => lines[one]?.uses ?? [])))
   return groups.find((group) => [...group].some(({ part }) => prefers(part))) ?? groups[0]
+}
+
+/**
+ * Parts that compete for the controllers of one kind on one board and collide by themselves, if possible with one that is
+ * preferred: a far smaller problem than all that is open.
+ */
+function oneKind(
+  units: readonly Unit[],
+  collide: (some: readonly Unit[]) => boolean,
+  prefers: (part: PartInstance) => boolean,
+): readonly Unit[] | undefined {
+  const kinds = new Map<string, Unit[]>()
+  for (const unit of units) {
+    const [use] = unit
+    const need = use && busNeed(use.facts.needs)
+    if (!need || need.signal === 'cs') continue
+    const key = `${use.part.home?.ref} ${need.kind}`
+    kinds.set(key, [...(kinds.get(key) ?? []), unit])
+  }
+  const hasPreferred = (some: readonly Unit[]): boolean => some.some(([use]) => use !== undefined && prefers(use.part))
+  const all = [...kinds.values()]
+  return [...all.filter(hasPreferred), ...all.filter((some) => !hasPreferred(some))].find(collide)
 }
 
 function unitsOf(open: readonly SignalUse[]): Unit[] {

@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import type { Controller } from '../catalog/boardSchema.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
 import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -25,13 +26,12 @@ export interface Lane {
 export const talks = (part: PartInstance): boolean =>
   [...(part.mode?.signals ?? []), ...part.part.signals].some((one) => one.needs === 'spi.miso')
 
-/** Controllers of boards and parts that could carry the bus of some task. */
-export function findLanes(wiring: Wiring, tasks: readonly Task[]): Lane[] {
-  const wanted = new Set(tasks.map((task) => `${task.part.home?.ref} ${task.kind}`))
+/** Controllers of boards and parts that could carry a bus, those of boards first. */
+export const lanesOf = memo((wiring: Wiring): readonly Lane[] => {
   const given = wiring.parts.flatMap((provider) =>
     provider.part.controllers.flatMap((one): Lane[] => {
       const board = provider.home
-      if (!board || !wanted.has(`${board.ref} ${one.kind}`)) return []
+      if (!board) return []
       const bus = wiring.buses.find((each) => each.provider === provider && each.controller === one.id)
       const pins = new Map<string, string>()
       for (const use of bus?.uses ?? []) {
@@ -60,11 +60,7 @@ export function findLanes(wiring: Wiring, tasks: readonly Task[]): Lane[] {
   )
   const own = wiring.boards.flatMap((board) =>
     board.board.controllers
-      .filter(
-        (one) =>
-          wanted.has(`${board.ref} ${one.kind}`) &&
-          !board.features.some((feature) => feature.controllers.includes(one.id)),
-      )
+      .filter((one) => !board.features.some((feature) => feature.controllers.includes(one.id)))
       .map((controller): Lane => {
         const bus = wiring.buses.find((one) => one.board === board && one.controller === controller.id)
         const pins = bus ? busPins(bus) : new Map<string, Set<string>>()
@@ -78,4 +74,10 @@ export function findLanes(wiring: Wiring, tasks: readonly Task[]): Lane[] {
       }),
   )
   return [...own, ...given]
-}
+})
+
+/** What holds a pin that a lane uses, by host end. */
+export const laneAt = memo(
+  (wiring: Wiring): ReadonlyMap<string, Lane> =>
+    new Map(lanesOf(wiring).flatMap((lane) => [...lane.given.values()].map((end) => [end, lane] as const))),
+)

@@ -4,6 +4,7 @@ import { Coming, Prices } from './bounds.ts'
 import { Clashes } from './clashes.ts'
 import { type Filling, Fillings } from './fillings.ts'
 import type { Lane, Task } from './lanes.ts'
+import { NONE } from './matching.ts'
 import { type Matched, PinTable } from './pinTable.ts'
 import { type Claim, NO_PIN, type SearchProblem } from './searchProblem.ts'
 
@@ -44,15 +45,29 @@ const SLACK = 1e-6
  * lanes are tried once. For a division the lines of all lanes and the single signals together are matched to pins at
  * least cost, which is exact; controllers whose pins move in groups, timers that hold one frequency and shared interrupt
  * lines are branched on. A division is left when no way of going on can beat the best, by prices of pins (see
- * {@link Prices}). Arrangements of `ceiling` points and more are not looked for. The same problem gives the same answer.
+ * {@link Prices}). The same problem gives the same answer.
  */
-export function search(
+export const search = (problem: SearchProblem, shouldStop?: (steps: number) => boolean): Found =>
+  searchOn(problem, new PinTable(problem), shouldStop)
+
+/** True when there is an arrangement that leaves nothing out; the first one found answers. */
+export function fitsAll(problem: SearchProblem): boolean {
+  if (problem.singles.some(({ choices }) => choices.length === 0)) return false
+  if (problem.tasks.some((task) => problem.lanesFor(task).length === 0)) return false
+  const pins = new PinTable(problem)
+  if (pins.match([]).matching.columns().includes(NONE)) return false
+  // One signal left out would cost that much by itself.
+  return searchOn(problem, pins, undefined, NO_PIN).best.left.length === 0
+}
+
+/** With `enough`, the first arrangement of less points is taken. */
+function searchOn(
   problem: SearchProblem,
+  pins: PinTable,
   shouldStop?: (steps: number) => boolean,
-  ceiling = Number.POSITIVE_INFINITY,
+  enough?: number,
 ): Found {
   const { tasks } = problem
-  const pins = new PinTable(problem)
   const fillings = new Fillings(problem, pins)
   const coming = new Coming(problem, fillings)
   const clashes = new Clashes(problem, pins)
@@ -81,7 +96,7 @@ export function search(
   }
   const first = pricesOf([])
   const priceLists = [first.low, first.high]
-  const limit = (): number => (best?.extra ?? ceiling) - SLACK
+  const limit = (): number => (best?.extra ?? enough ?? Number.POSITIVE_INFINITY) - SLACK
   const boundBy = (prices: Prices, depth: number, division: readonly Filling[]): number =>
     division.reduce((sum, one) => sum + prices.of(one), prices.base) + coming.least(prices, depth, division)
 
@@ -119,6 +134,7 @@ export function search(
       const answer = settle(problem, pins, clashes, division, dropped, matchOf(division), limit())
       if (!answer) return
       best = answer
+      stopped ||= enough !== undefined
       priceLists.unshift(low, high)
       priceLists.splice(MOST_PRICES)
       return

@@ -9,7 +9,7 @@ import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
 import { type Candidate, candidates, hostsFor, likenessOf, together } from './candidates.ts'
 import { costs } from './costs.ts'
 import { type Blocked, judgeBus, judgePin, type Verdict } from './judge.ts'
-import { findLanes, type Lane, type Task, talks } from './lanes.ts'
+import { type Lane, laneAt, lanesOf, type Task, talks } from './lanes.ts'
 import { scarcityOf } from './scarcity.ts'
 
 /** One way to carry a line: a pin and its points beyond the hundred that every placed signal costs. */
@@ -30,22 +30,68 @@ export interface Claim {
 }
 
 /** What the pins of a wiring are worth to its signals: the same for every problem that is made of it. */
-interface Judged {
-  readonly likeness: Map<SignalUse, string>
-  readonly pins: Map<string, Map<Host, Verdict | Blocked>>
-  readonly alone: Map<string, readonly Choice[]>
-}
+class Judged {
+  readonly #wiring: Wiring
+  readonly #likeness = new Map<SignalUse, number>()
+  readonly #likenesses = new Map<string, number>()
+  readonly #pins: Map<Host, Verdict | Blocked>[] = []
+  readonly #alone = new Map<string, readonly Choice[]>()
+  readonly #onLane = new Map<Lane, (readonly Choice[])[]>()
 
-const judgedOn = memo((_wiring: Wiring): Judged => ({ likeness: new Map(), pins: new Map(), alone: new Map() }))
-
-function shared(known: Map<string, readonly Choice[]>, key: string, work: () => readonly Choice[]): readonly Choice[] {
-  let choices = known.get(key)
-  if (!choices) {
-    choices = work()
-    known.set(key, choices)
+  constructor(wiring: Wiring) {
+    this.#wiring = wiring
   }
-  return choices
+
+  /** The same number for signals that no pin can tell apart. */
+  likenessOf(use: SignalUse): number {
+    let likeness = this.#likeness.get(use)
+    if (likeness === undefined) {
+      const text = likenessOf(this.#wiring, use)
+      likeness = this.#likenesses.get(text) ?? this.#likenesses.size
+      this.#likenesses.set(text, likeness)
+      this.#likeness.set(use, likeness)
+    }
+    return likeness
+  }
+
+  /** What the pin itself makes of a signal. */
+  pin(use: SignalUse, host: Host): Verdict | Blocked {
+    const likeness = this.likenessOf(use)
+    const byHost = this.#pins[likeness] ?? new Map<Host, Verdict | Blocked>()
+    this.#pins[likeness] = byHost
+    const pin = byHost.get(host) ?? judgePin(this.#wiring, use, host, scarcityOf(this.#wiring, use))
+    byHost.set(host, pin)
+    return pin
+  }
+
+  /** Pins of a single signal; the same list for all that are alike. */
+  alone(use: SignalUse): readonly Choice[] {
+    const key = `${this.likenessOf(use)} ${givesPins(use) ? use.end : ''}`
+    const choices =
+      this.#alone.get(key) ??
+      candidates(this.#wiring, use)
+        .filter((one) => one.blocked === undefined)
+        .map((one) => ({ host: one.host, extra: one.cost - 100 }))
+    this.#alone.set(key, choices)
+    return choices
+  }
+
+  /** Pins of a bus line on a lane; the same list for all that are alike. */
+  onLane(use: SignalUse, lane: Lane, work: () => readonly Choice[]): readonly Choice[] {
+    const known = this.#onLane.get(lane) ?? []
+    this.#onLane.set(lane, known)
+    const likeness = this.likenessOf(use)
+    known[likeness] ??= work()
+    return known[likeness] as readonly Choice[]
+  }
 }
+
+const judgedOn = memo((wiring: Wiring): Judged => new Judged(wiring))
+
+/** Points by pin of a list of choices. */
+const extrasOf = memo(
+  (choices: readonly Choice[]): ReadonlyMap<Host, number> => new Map(choices.map(({ host, extra }) => [host, extra])),
+)
 
 /** Points for a signal left without a pin: more than any plan could otherwise cost. */
 export const NO_PIN = 100_000
@@ -65,10 +111,7 @@ export class SearchProblem {
   readonly #coming: ReadonlySet<number>[] = []
   readonly #lanesOf = new Map<Task, readonly Lane[]>()
   readonly #reached = new Map<string, readonly Host[]>()
-  /** Choices of signals that are alike, worked out once; the same list for all of them. */
-  readonly #alike = new Map<string, readonly Choice[]>()
   readonly #busUses: ReadonlySet<SignalUse>
-  readonly #taken = new Map<string, string>()
 
   constructor(wiring: Wiring, open: readonly SignalUse[]) {
     this.wiring = wiring
@@ -96,30 +139,16 @@ export class SearchProblem {
         use.hosts.length > 0 &&
         (use.facts.needs === 'interrupt' || use.facts.needs === 'pwm' || use.facts.hertz !== undefined),
     )
-    this.lanes = findLanes(wiring, this.tasks)
-    for (const lane of this.lanes) for (const end of lane.given.values()) this.#taken.set(end, lane.key)
+    const wanted = new Set(this.tasks.map((task) => `${task.part.home?.ref} ${task.kind}`))
+    this.lanes = lanesOf(wiring).filter(({ board, controller }) => wanted.has(`${board.ref} ${controller.kind}`))
     this.singles = open
       .filter((use) => !this.#busUses.has(use))
       .map((use) => ({
         name: use.end,
         uses: [use],
-        choices: shared(this.#judged.alone, `${this.#likenessOf(use)} ${givesPins(use) ? use.end : 'alone'}`, () =>
-          candidates(wiring, use)
-            .filter((one) => one.blocked === undefined)
-            .map((one) => ({ host: one.host, extra: one.cost - 100 })),
-        ),
+        choices: this.#judged.alone(use),
         none: NO_PIN,
       }))
-  }
-
-  #likenessOf(use: SignalUse): string {
-    const { likeness: all } = this.#judged
-    let likeness = all.get(use)
-    if (likeness === undefined) {
-      likeness = likenessOf(this.wiring, use)
-      all.set(use, likeness)
-    }
-    return likeness
   }
 
   isBus(use: SignalUse): boolean {
@@ -196,7 +225,7 @@ export class SearchProblem {
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */
   choicesOn(lane: Lane, use: SignalUse): readonly Choice[] {
-    return shared(this.#alike, `${this.#likenessOf(use)} ${lane.key}`, () => this.#choicesOn(lane, use))
+    return this.#judged.onLane(use, lane, () => this.#choicesOn(lane, use))
   }
 
   /** Pins that the controller of a lane reaches with a signal. */
@@ -219,10 +248,10 @@ export class SearchProblem {
     const given = lane.given.get(signal)
     return this.#hostsOn(lane, signal)
       .filter((host) =>
-        given === undefined ? (this.#taken.get(host.end) ?? lane.key) === lane.key : host.end === given,
+        given === undefined ? (laneAt(this.wiring).get(host.end) ?? lane) === lane : host.end === given,
       )
       .flatMap((host) => {
-        const pin = this.#judgedPin(use, host)
+        const pin = this.#judged.pin(use, host)
         if ('blocked' in pin) return []
         if (given !== undefined) return [{ host, extra: 0 }]
         return [{ host, extra: pin.points + judgeBus(this.wiring, use, host, lane.controller.id).points }]
@@ -232,18 +261,7 @@ export class SearchProblem {
 
   /** A pin for a bus line on a controller. */
   judged(use: SignalUse, host: Host, controller: string): Candidate {
-    return together(host, this.#judgedPin(use, host), () => judgeBus(this.wiring, use, host, controller))
-  }
-
-  /** What the pin itself makes of it, worked out once for signals that are alike. */
-  #judgedPin(use: SignalUse, host: Host): Verdict | Blocked {
-    const likeness = this.#likenessOf(use)
-    const { pins } = this.#judged
-    const byHost = pins.get(likeness) ?? new Map<Host, Verdict | Blocked>()
-    pins.set(likeness, byHost)
-    const pin = byHost.get(host) ?? judgePin(this.wiring, use, host, scarcityOf(this.wiring, use))
-    byHost.set(host, pin)
-    return pin
+    return together(host, this.#judged.pin(use, host), () => judgeBus(this.wiring, use, host, controller))
   }
 
   /** Lines that a lane needs for the parts put on it, given pins left out; undefined when one finds no pin. */
@@ -256,13 +274,7 @@ export class SearchProblem {
       }
     const lines: Claim[] = []
     for (const [signal, uses] of bySignal) {
-      const [first, ...rest] = uses.map((use) => this.choicesOn(lane, use))
-      const choices = (first ?? []).flatMap(({ host, extra }) => {
-        const others = rest.map((list) => list.find((one) => one.host === host))
-        return others.some((one) => one === undefined)
-          ? []
-          : [{ host, extra: Math.max(extra, ...others.map((one) => one?.extra ?? 0)) }]
-      })
+      const choices = dearest([...new Set(uses.map((use) => this.choicesOn(lane, use)))])
       if (choices.length === 0) return undefined
       if (!lane.given.has(signal)) lines.push({ name: `${lane.key} ${signal}`, uses, choices, none: NO_PIN * 500 })
     }
@@ -301,6 +313,21 @@ export class SearchProblem {
       })
     return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
   }
+}
+
+/** Pins that all lists hold, at what the dearest user makes of each. */
+function dearest([first, ...rest]: readonly (readonly Choice[])[]): readonly Choice[] {
+  if (!first || rest.length === 0) return first ?? []
+  const others = rest.map(extrasOf)
+  return first.flatMap((choice) => {
+    let most = choice.extra
+    for (const extras of others) {
+      const extra = extras.get(choice.host)
+      if (extra === undefined) return []
+      most = Math.max(most, extra)
+    }
+    return [most === choice.extra ? choice : { host: choice.host, extra: most }]
+  })
 }
 
 /** True for a signal of a part that gives pins to others: its own are no pins for it. */
