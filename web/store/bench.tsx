@@ -52,6 +52,7 @@ export function BenchProvider({ children }: { readonly children: ReactNode }) {
   const [laid, setLaid] = useState<Laid>()
   const [share, setShare] = useState<number>()
   const [trouble, setTrouble] = useState<string>()
+  const [runs, setRuns] = useState(0)
   const wanted = Object.keys(plan.bench?.breadboards ?? {}).length > 0
   const causes = causesOf(wiring)
   const fresh = laid !== undefined && same(laid.of, causes)
@@ -60,7 +61,7 @@ export function BenchProvider({ children }: { readonly children: ReactNode }) {
   const running = useRef(false)
   const broken = useRef<readonly unknown[]>([])
   // Runs again when a run has ended, in case the plan went on meanwhile.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: laid and share stand for the end of a run
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the number of runs stands for the end of one
   useEffect(() => {
     if (!wanted || fresh || running.current || same(broken.current, causesOf(latest.current))) return
     running.current = true
@@ -77,10 +78,11 @@ export function BenchProvider({ children }: { readonly children: ReactNode }) {
       } finally {
         running.current = false
         setShare(undefined)
+        setRuns((before) => before + 1)
       }
     }
     void run()
-  }, [wanted, fresh, client, laid, share])
+  }, [wanted, fresh, client, runs])
   const state = useMemo((): BenchState => {
     if (!wanted || !laid)
       return { layout: undefined, wiring, findings: [], share: wanted ? (share ?? 0) : share, trouble }
