@@ -8,7 +8,7 @@ const start = async (page: Page, address: string, board: string, kit: string): P
   await page.getByLabel('Name of a new plan').fill('Ferry landing')
   await page.keyboard.press('Enter')
   await pickAction(page, 'Add a board', board)
-  await page.getByLabel('Quick entry of parts').fill(kit)
+  await page.getByLabel('Quick entry of board and parts').fill(kit)
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-part]').first()).toBeVisible()
 }

@@ -91,7 +91,7 @@ test('the kit counts pins, offers companions and duplicates a part with its opti
     ).length
   const before = await resistors()
   await expect(page.getByRole('region', { name: /Need against have/ })).toContainText(/analog inputs1 of 6/)
-  await page.getByLabel('Quick entry of parts').fill('dht22')
+  await page.getByLabel('Quick entry of board and parts').fill('dht22')
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: /^Add .*10 kΩ.* to DHT$/ }).click()
   await expect(page.locator('.companion', { has: page.getByLabel(/^Resistance of/) })).not.toHaveCount(0)

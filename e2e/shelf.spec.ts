@@ -64,7 +64,7 @@ test('a part of my own: mistakes shown at their line, then wired, carried by the
   await page.goto(address)
   await page.getByRole('button', { name: 'Open a copy of Orchard hive watch' }).click()
   await page.getByRole('link', { name: 'Kit' }).click()
-  await page.getByLabel('Quick entry of parts').fill('barn light')
+  await page.getByLabel('Quick entry of board and parts').fill('barn light')
   await page.keyboard.press('Enter')
   await expect(page.locator('.kit-line', { hasText: 'Barn light sensor' })).toBeVisible()
   await expect(page.locator('.save-state')).toContainText('saved')

@@ -12,7 +12,7 @@ test('every view passes the accessibility scan, in both themes', async ({ page, 
   await page.locator('[data-signal="DIAL.W"]').click()
   await expectAccessible(page, 'both themes')
   await page.getByRole('link', { name: 'Kit' }).click()
-  await page.getByLabel('Quick entry of parts').fill('2 bme280, nothing')
+  await page.getByLabel('Quick entry of board and parts').fill('2 bme280, nothing')
   await expectAccessible(page, 'both themes')
   await page.getByRole('link', { name: 'Sheets' }).click()
   await expect(page.locator('.mp-wiring').first()).toBeVisible()

@@ -4,10 +4,8 @@ import { boardFacts, countingHint } from './boardFacts.ts'
 import { makeCatalog, readBoard, readPart } from './catalog.ts'
 import { lintCatalog } from './lint.ts'
 import { editDistance } from './names.ts'
-import { readQuickEntry } from './search.ts'
 
 const facts = (id: string) => boardFacts(catalog.boards.get(id)!)
-const parts = [...catalog.parts.values()]
 
 it('has nothing that can be proved wrong', () => {
   expect(lintCatalog(catalog)).toEqual([])
@@ -88,18 +86,6 @@ it('expands functions: fixed pins, matrices and joined holes', () => {
   expect(facts('esp32-devkit-30').pin('GPIO34')?.functions.has('spi3.miso')).toBe(true)
   expect(facts('esp32-devkit-30').pin('GPIO34')?.functions.has('spi3.mosi')).toBe(false)
   expect(facts('esp32-devkit-30').pin('GPIO32')?.functions).toContain('uart1.tx')
-})
-
-it('reads quick entry', () => {
-  expect(
-    readQuickEntry(parts, '2 bme280, oled ; 3x led, button x2, fluxcap').map((item) => [item.count, item.entry?.id]),
-  ).toEqual([
-    [2, 'bme280'],
-    [1, 'ssd1306'],
-    [3, 'led'],
-    [2, 'button'],
-    [1, undefined],
-  ])
 })
 
 it('names file, line and key of a broken entry', () => {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { catalog } from '../testing/plans.ts'
-import { readQuickEntry, searchCatalog, suggestCatalog } from './search.ts'
+import { readKitText } from './kitText.ts'
+import { searchCatalog, suggestCatalog } from './search.ts'
 
 /** What people type for a part, and the entry that has to come first. */
 const parts: Readonly<Record<string, readonly string[]>> = {
@@ -275,44 +276,12 @@ describe('what people type', () => {
   it.each(absent)('nothing answers to %s', (typed) => {
     const all = [...catalog.parts.values()]
     expect(searchCatalog(all, typed).map(({ id }) => id)).toEqual([])
-    expect(readQuickEntry(all, typed)[0]?.entry).toBeUndefined()
+    expect(readKitText([...catalog.boards.values()], all, typed)[0]?.found).toBeUndefined()
   })
   it('suggests what comes near to a type that is not there', () => {
     const near = (typed: string): string[] => suggestCatalog(catalog.parts.values(), typed).map(({ id }) => id)
     expect(near('max31856')).toContain('max31855')
     expect(near('max30100')).not.toContain('led')
     expect(near('ssd1351')).toContain('ssd1306')
-  })
-})
-
-describe('quick entry', () => {
-  const read = (typed: string) =>
-    readQuickEntry([...catalog.parts.values()], typed).map(({ count, entry, options }) => [count, entry?.id, options])
-  it.each([
-    ['two leds', [[2, 'led', {}]]],
-    [
-      '3 led + button',
-      [
-        [3, 'led', {}],
-        [1, 'button', {}],
-      ],
-    ],
-    ['330 ohm resistor', [[1, 'resistor', { ohms: 330 }]]],
-    ['4 330 ohm resistors', [[4, 'resistor', { ohms: 330 }]]],
-    ['4k7', [[1, 'resistor', { ohms: 4700 }]]],
-    ['3 10k resistors', [[3, 'resistor', { ohms: 10000 }]]],
-    ['1M resistor', [[1, 'resistor', { ohms: 1_000_000 }]]],
-    ['100 nF capacitor', [[1, 'capacitor', { farads: 1e-7 }]]],
-    ['five green leds', [[5, 'led', { colour: 'green' }]]],
-    ['4 digit display', [[1, 'tm1637', {}]]],
-    ['2 x relay', [[2, 'relay-1', {}]]],
-    ['bme280 x 2', [[2, 'bme280', {}]]],
-    ['irlz44n', [[1, 'nmos', { model: 'irlz44n' }]]],
-    ['2 bc547', [[2, 'npn', { model: 'bc547' }]]],
-    ['tip120', [[1, 'npn', { model: 'tip120' }]]],
-    ['2n3904', [[1, 'npn', { model: '2n3904' }]]],
-    ['bc557', [[1, undefined, {}]]],
-  ])('%s', (typed, said) => {
-    expect(read(typed)).toEqual(said)
   })
 })

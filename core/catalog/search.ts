@@ -9,7 +9,7 @@ interface EntryOption {
   readonly values: readonly { readonly value: string | number; readonly title?: string | undefined }[]
 }
 
-interface Entry {
+export interface Entry {
   readonly id: string
   readonly title: string
   readonly keywords: readonly string[]
@@ -20,10 +20,10 @@ interface Entry {
   readonly options?: readonly EntryOption[]
 }
 
-type Options = Record<string, string | number>
+export type Options = Record<string, string | number>
 
 /** An entry with what the words say of its options: `red led`, `330 ohm resistor`. */
-interface Hit<T> {
+export interface Hit<T> {
   readonly entry: T
   readonly score: number
   readonly options: Options
@@ -40,7 +40,14 @@ const units: Readonly<Record<string, string>> = { ohm: 'ohm', ohms: 'ohm', Ω: '
 
 /** Entries that a few typed words mean, best first. Slips of a letter are forgiven in words, never in type numbers. */
 export const searchCatalog = <T extends Entry>(entries: Iterable<T>, typed: string): T[] =>
-  hits(entries, typed, false).map(({ entry }) => entry)
+  searchHits(entries, typed).map(({ entry }) => entry)
+
+/** The same with how well each fits, and what the words say of its options. */
+export const searchHits = <T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] =>
+  hits(entries, typed, false)
+
+/** True when a text is the id or a keyword of an entry, whatever its blanks and marks. */
+export const isNamed = (entry: Entry, typed: string): boolean => phraseScore(entry, typed.toLowerCase().trim()) > 0
 
 /** Entries that come near to what was typed, where nothing answers to it: other type numbers, words that are alike. */
 export function suggestCatalog<T extends Entry>(entries: Iterable<T>, typed: string): T[] {
@@ -205,52 +212,4 @@ function optionFor({ options = [] }: Entry, word: string): Options | undefined {
     if (value && word.length >= 3) return { [id]: value.value }
   }
   return undefined
-}
-
-/** One item of quick entry. */
-export interface QuickItem<T> {
-  readonly text: string
-  readonly count: number
-  readonly entry: T | undefined
-  readonly options: Readonly<Options>
-  /** Others that the words may mean; where none answers, those that come near. */
-  readonly others: readonly T[]
-}
-
-/** Most parts of one kind that one entry may add. */
-export const MOST_AT_ONCE = 40
-
-const numbers: Readonly<Record<string, number>> = Object.fromEntries(
-  'one two three four five six seven eight nine ten eleven twelve'.split(' ').map((word, index) => [word, index + 1]),
-)
-/** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`. */
-const counted =
-  /^\d+\s*-?\s*(?:digits?|segments?|channels?|bits?|wires?|axis|axes|pins?|ways?|poles?|steps?|lines?|keys?|rows?|x\s*\d|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mm|inch)\b)/i
-
-/** Reads quick entry such as `2 bme280, oled, three red leds + button`: amounts, names, commas and plus signs. */
-export function readQuickEntry<T extends Entry>(entries: readonly T[], typed: string): QuickItem<T>[] {
-  return typed
-    .split(/[,;\n]|\s\+\s|\s&\s|\sand\s/)
-    .map((text) => text.trim())
-    .filter((text) => text !== '')
-    .map((text) => {
-      const { count, name } = countOf(text)
-      const [first, ...rest] = hits(entries, name, false)
-      return {
-        text,
-        count: Math.min(MOST_AT_ONCE, Math.max(1, count)),
-        entry: first?.entry,
-        options: first?.options ?? {},
-        others: (first ? rest.map(({ entry }) => entry) : suggestCatalog(entries, name)).slice(0, 4),
-      }
-    })
-}
-
-function countOf(text: string): { count: number; name: string } {
-  if (counted.test(text)) return { count: 1, name: text }
-  const [word = '', ...rest] = text.toLowerCase().split(/\s+/)
-  const spoken = numbers[word]
-  if (spoken !== undefined && rest.length > 0) return { count: spoken, name: rest.join(' ') }
-  const found = /^(?:(\d{1,3})\s*[x×*]?\s+)?(.+?)(?:\s+[x×*]\s*(\d{1,3}))?$/.exec(text)
-  return { count: Number(found?.[1] ?? found?.[3] ?? 1), name: found?.[2] ?? text }
 }

@@ -1,6 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { Board } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
+import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { carryEdits } from './carried.ts'
@@ -36,6 +37,25 @@ export function addBoard(plan: Plan, catalog: Catalog, board: Board): Edit[] {
   const uses = board.features.filter((feature) => feature.usual).map((feature) => feature.id)
   const ref = freshRef(plan, 'MCU', 1)[0] as string
   return [...carryEdits(plan, catalog, 'boards', board.id), { do: 'add-board', ref, entry: { board: board.id, uses } }]
+}
+
+/** Edits that add what was read of a maker's own words, boards first, and what of it has been understood. */
+export function addKit(
+  plan: Plan,
+  catalog: Catalog,
+  items: readonly KitItem<Board, Part>[],
+): { readonly edits: readonly Edit[]; readonly added: readonly KitItem<Board, Part>[] } {
+  const edits: Edit[] = []
+  let now = plan
+  const take = (more: readonly Edit[]): void => {
+    now = applyEdits(now, more)
+    edits.push(...more)
+  }
+  for (const { found } of items) if (found?.kind === 'board') take(addBoard(now, catalog, found.entry))
+  for (const { found, count, options } of items)
+    if (found?.kind === 'part')
+      take(addParts(now, catalog, found.entry, count, Object.keys(options).length > 0 ? { options } : {}))
+  return { edits, added: items.filter(({ found }) => found && found.kind !== 'bench') }
 }
 
 /** Edits that add one more of a part of the plan: its mode, board and options, on the next free address. */

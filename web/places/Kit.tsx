@@ -1,7 +1,8 @@
-import { Fragment, useState } from 'react'
+import { Fragment, useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { useLocation, useNavigate } from 'react-router'
 import { formatVolts } from '../../core/electrical/quantity.ts'
-import { addBoard } from '../../core/plan/kit.ts'
+import { addBoard, addParts } from '../../core/plan/kit.ts'
 import { freshRef } from '../../core/plan/refs.ts'
 import { companionsOf, ownerOf } from '../../core/wiring/companions.ts'
 import { ActionMenu } from '../components/ActionMenu.tsx'
@@ -20,6 +21,7 @@ export function Kit() {
   const plan = usePlan()
   const [fitting, setFitting] = useState(false)
   const [adding, setAdding] = useState(false)
+  useComingPart()
   return (
     <div className="kit">
       <h1 className="visually-hidden">Kit</h1>
@@ -99,6 +101,20 @@ export function Kit() {
         ))}
     </div>
   )
+}
+
+/** A part that was made on the shelf for this plan comes into the kit, once. */
+function useComingPart(): void {
+  const catalog = useCatalog()
+  const plan = usePlan()
+  const navigate = useNavigate()
+  const id = (useLocation().state as { add?: string } | null)?.add
+  const part = id === undefined ? undefined : catalog.parts.get(id)
+  useEffect(() => {
+    if (!part) return
+    navigate('.', { replace: true, state: null })
+    edit(addParts(plan, catalog, part, 1), `Add ${part.title}`)
+  }, [part, plan, catalog, navigate])
 }
 
 function AddBoard() {

@@ -1,99 +1,167 @@
-import { type FormEvent, useMemo, useState } from 'react'
+import { type FormEvent, type KeyboardEvent, useMemo, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { readQuickEntry } from '../../../core/catalog/search.ts'
-import { formatQuantity } from '../../../core/electrical/quantity.ts'
-import { applyEdits, type Edit } from '../../../core/plan/edit.ts'
-import { addParts } from '../../../core/plan/kit.ts'
+import { Link } from 'react-router'
+import type { Board } from '../../../core/catalog/boardSchema.ts'
+import { type KitItem, MOST_AT_ONCE, readKitText } from '../../../core/catalog/kitText.ts'
+import type { Part } from '../../../core/catalog/partSchema.ts'
+import { formatOptionAmount } from '../../../core/electrical/quantity.ts'
+import { addKit } from '../../../core/plan/kit.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
-import { useAppDispatch } from '../../store/store.ts'
-import { toasted } from '../../store/toastSlice.ts'
+import { useAppSelector } from '../../store/store.ts'
+import { Browse } from './Browse.tsx'
+import { Glyph } from './Glyph.tsx'
 
+type Item = KitItem<Board, Part>
+
+/** Lines of a pasted list that are seen at once. */
+const MOST_LINES = 8
+
+/** What lies in front of the maker, in their own words: what is understood stands below while they type. */
 export function QuickEntry() {
   const catalog = useCatalog()
   const plan = usePlan()
-  const dispatch = useAppDispatch()
   const [typed, setTyped] = useState('')
-  const items = useMemo(() => readQuickEntry([...catalog.parts.values()], typed), [catalog, typed])
-  const add = (event: FormEvent): void => {
-    event.preventDefault()
-    const unknown = items.filter((item) => !item.entry)
-    let now = plan
-    const edits: Edit[] = []
-    for (const { entry, count, options } of items) {
-      if (!entry) continue
-      const more = addParts(now, catalog, entry, count, Object.keys(options).length > 0 ? { options } : {})
-      now = applyEdits(now, more)
-      edits.push(...more)
-    }
-    if (edits.length > 0)
-      edit(
-        edits,
-        `Add ${items
-          .filter((item) => item.entry)
-          .map((item) => item.text)
-          .join(', ')}`,
+  const [browsing, setBrowsing] = useState(false)
+  const field = useRef<HTMLTextAreaElement>(null)
+  const items = useMemo(
+    () => readKitText([...catalog.boards.values()], [...catalog.parts.values()], typed),
+    [catalog, typed],
+  )
+  const known = items.filter(({ found }) => found !== undefined && found.kind !== 'bench')
+  const add = (event?: FormEvent): void => {
+    event?.preventDefault()
+    if (known.length === 0) return
+    const { edits } = addKit(plan, catalog, items)
+    // What is not known stays in the field, to be said otherwise.
+    if (edit(edits, `Add ${known.map(({ text }) => text).join(', ')}`))
+      setTyped(
+        items
+          .filter(({ found }) => found === undefined)
+          .map(({ text }) => text)
+          .join(', '),
       )
-    if (unknown.length > 0)
-      dispatch(
-        toasted({
-          text: `Nothing in the catalogue answers to ${unknown.map((item) => `“${item.text}”`).join(' or ')}.`,
-          kind: 'wrong',
-        }),
-      )
-    setTyped(unknown.map((item) => item.text).join(', '))
+  }
+  const onKey = (event: KeyboardEvent): void => {
+    if (event.key === 'Enter' && !event.shiftKey) add(event)
+  }
+  /** Another thing is meant by a piece: its id takes the place of the words. */
+  const mean = ({ start, end, count }: Item, { id }: Board | Part): void => {
+    setTyped(`${typed.slice(0, start)}${count > 1 ? `${count} ` : ''}${id}${typed.slice(end)}`)
+    field.current?.focus()
   }
   return (
     <Form onSubmit={add}>
       <div className="quick">
         <Form.Control
+          as="textarea"
+          ref={field}
           id="quick-entry"
           autoFocus
+          rows={Math.min(MOST_LINES, typed.split('\n').length)}
           value={typed}
           onChange={(event) => setTyped(event.target.value)}
-          placeholder="2 bme280, oled, lora"
-          aria-label="Quick entry of parts"
+          onKeyDown={onKey}
+          placeholder={Object.keys(plan.boards).length === 0 ? 'uno, 2 servos, oled, hc-sr04' : '2 bme280, oled, lora'}
+          aria-label="Quick entry of board and parts"
           autoComplete="off"
-          maxLength={400}
+          spellCheck={false}
+          maxLength={8000}
         />
-        <Button type="submit" variant="dark" disabled={items.length === 0} className="text-nowrap">
-          Add parts <kbd>Enter</kbd>
+        <Button type="submit" variant="dark" disabled={known.length === 0} className="text-nowrap">
+          Add {countOf(known)} <kbd>Enter</kbd>
+        </Button>
+        <Button variant="outline-dark" onClick={() => setBrowsing(true)}>
+          Browse
         </Button>
       </div>
       <div className="quick-said" aria-live="polite">
-        {items.map((item, index) =>
-          item.entry ? (
-            // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
-            <span key={index}>
-              <b className="mono">{item.count} ×</b> {item.entry.title}
-              {Object.entries(item.options).map(([name, value]) => (
-                <span key={name} className="mono">
-                  {' '}
-                  {typeof value === 'number' ? formatQuantity(value, '') : value}
-                </span>
-              ))}
-              {item.others.length > 0 && (
-                <span className="soft">
-                  {' '}
-                  (or{' '}
-                  {item.others
-                    .slice(0, 2)
-                    .map((other) => other.id)
-                    .join(', ')}
-                  )
-                </span>
-              )}
-            </span>
-          ) : (
-            // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
-            <span key={index} className="none">
-              nothing answers to “{item.text}”
-              {item.others.length > 0 && `; did you mean ${item.others.map((other) => other.id).join(', ')}?`}
-            </span>
-          ),
+        {items.map((item, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: items have no identity but their place in the text
+          <Understood key={index} item={item} onMean={mean} />
+        ))}
+        {items.length === 0 && (
+          <span className="soft">
+            Board and parts in your own words, with amounts and commas, or a whole list pasted; a slip of a letter is
+            forgiven.
+          </span>
         )}
-        {items.length === 0 && <span className="soft">Amounts, names and commas; a slip of a letter is forgiven.</span>}
       </div>
+      {browsing && <Browse onClose={() => setBrowsing(false)} />}
     </Form>
   )
+}
+
+/** `a board, 3 parts`: what a press adds. */
+function countOf(known: readonly Item[]): string {
+  const boards = known.filter(({ found }) => found?.kind === 'board').length
+  const parts = known.reduce((sum, { found, count }) => sum + (found?.kind === 'part' ? count : 0), 0)
+  return [
+    ...(boards === 0 ? [] : [boards === 1 ? 'a board' : `${boards} boards`]),
+    ...(parts === 0 && boards > 0 ? [] : [parts === 1 ? '1 part' : `${parts || ''} parts`.trim()]),
+  ].join(', ')
+}
+
+/** One piece of what was typed: amount, picture and name, and what else it may mean. */
+function Understood({
+  item,
+  onMean,
+}: {
+  readonly item: Item
+  readonly onMean: (item: Item, to: Board | Part) => void
+}) {
+  const { found, count, text, others, options } = item
+  const planId = useAppSelector((state) => state.plan.pen?.id)
+  if (found?.kind === 'bench')
+    return (
+      <div className="slip soft">
+        {text}: nothing to add. Breadboards and wires are laid out and counted on the Bench.
+      </div>
+    )
+  const alternatives = others.slice(0, found ? 2 : 4)
+  return (
+    <div className={`slip ${found ? '' : 'none'}`}>
+      {found ? (
+        <>
+          <b className="mono" title={count === MOST_AT_ONCE ? `at most ${MOST_AT_ONCE} at once` : undefined}>
+            {found.kind === 'part' && `${count} ×`}
+          </b>
+          <Glyph of={found.entry} />
+          <span>
+            {found.entry.title}
+            {found.kind === 'part' && <OptionWords part={found.entry} options={options} />}
+          </span>
+        </>
+      ) : (
+        <span>nothing answers to “{text}”</span>
+      )}
+      {alternatives.length > 0 && (
+        <span className="alternatives">
+          <span className="soft">{found ? 'or' : 'did you mean'}</span>
+          {alternatives.map((other) => (
+            <button key={other.id} type="button" title={other.title} onClick={() => onMean(item, other)}>
+              {other.id}
+            </button>
+          ))}
+        </span>
+      )}
+      {!found && planId !== undefined && (
+        <Link to={`/shelf/new/parts?for=${planId}&name=${encodeURIComponent(text.slice(0, 60))}`}>
+          make it a part of your own
+        </Link>
+      )}
+    </div>
+  )
+}
+
+function OptionWords({ part, options }: { readonly part: Part; readonly options: Item['options'] }) {
+  return Object.entries(options).map(([id, value]) => {
+    const option = part.options.find((one) => one.id === id)
+    return (
+      <span key={id} className="mono">
+        {' '}
+        {typeof value === 'number' ? formatOptionAmount(value, option?.kind === 'amount' ? option.unit : undefined) : value}
+      </span>
+    )
+  })
 }

@@ -1,8 +1,10 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Button, Modal, Spinner } from 'react-bootstrap'
-import { useLocation, useNavigate, useParams } from 'react-router'
+import { useLocation, useNavigate, useParams, useSearchParams } from 'react-router'
 import type { Problem } from '../../../core/base/problem.ts'
+import { withForm } from '../../../core/catalog/formText.ts'
 import { type EntryKind, readOwnEntry } from '../../../core/catalog/ownEntry.ts'
+import { emptyForm } from '../../../core/catalog/partForm.ts'
 import {
   problemText,
   useDeleteEntryMutation,
@@ -23,8 +25,10 @@ export function EntryEditor({ isNew }: { isNew: boolean }) {
   const { kind: written, id = '' } = useParams()
   const kind: EntryKind = written === 'boards' ? 'boards' : 'parts'
   const imported = (useLocation().state as { text?: string } | null)?.text
+  const [asked] = useSearchParams()
+  const name = asked.get('name') ?? ''
   const draft = useDraft(`${kind} ${isNew ? `new ${id}` : id}`)
-  const [start, setStart] = useState<string | undefined>(imported ?? (id === '' ? '' : undefined))
+  const [start, setStart] = useState<string | undefined>(imported ?? (id === '' ? named(name) : undefined))
   const [text, setText] = useState<string | undefined>(imported ?? draft.kept)
   const { data: entries } = useEntriesQuery()
   const line = isNew ? undefined : entries?.entries.find((one) => one.kind === kind && one.id === id)
@@ -59,6 +63,10 @@ export function EntryEditor({ isNew }: { isNew: boolean }) {
     />
   )
 }
+
+/** A part of which only the name is known yet. */
+const named = (name: string): string =>
+  name === '' ? '' : (withForm('', { ...emptyForm, title: name.slice(0, 120) }, true) ?? '')
 
 /** What was written and not put on the shelf yet, kept in this browser until it is, or thrown away. */
 function useDraft(of: string) {
@@ -104,6 +112,7 @@ function Editor({ kind, id, revision, text, onText, onDone, isLost, onAnew }: Ed
   const catalog = useCatalog()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
+  const plan = useSearchParams()[0].get('for')
   const [save, { isLoading }] = useSaveEntryMutation()
   const [remove] = useDeleteEntryMutation()
   const read = useMemo(() => readOwnEntry(kind, text, 'line', catalog), [kind, text, catalog])
@@ -121,7 +130,9 @@ function Editor({ kind, id, revision, text, onText, onDone, isLost, onAnew }: Ed
     if ('data' in done && done.data) {
       onDone()
       dispatch(toasted({ text: `${done.data.id} is on the shelf.`, kind: 'said' }))
-      navigate(`/shelf/${kind}/${done.data.id}`)
+      // Who came from a plan, for a part that the catalogue lacks, goes back there, and the part comes along.
+      if (plan !== null && kind === 'parts') navigate(`/plan/${plan}/kit`, { state: { add: done.data.id } })
+      else navigate(`/shelf/${kind}/${done.data.id}`)
     } else dispatch(toasted({ text: problemText(done.error), kind: 'wrong' }))
   }
   const [asking, setAsking] = useState(false)
@@ -141,7 +152,11 @@ function Editor({ kind, id, revision, text, onText, onDone, isLost, onAnew }: Ed
         <h1>{id === undefined ? `A ${kind === 'boards' ? 'board' : 'part'} of your own` : `Change ${id}`}</h1>
         <div className="entry-actions">
           <Button size="sm" variant="dark" disabled={problems.length > 0 || isLoading} onClick={() => void put()}>
-            {id === undefined ? 'Put it on the shelf' : 'Save'}
+            {id !== undefined
+              ? 'Save'
+              : plan !== null && kind === 'parts'
+                ? 'Put it on the shelf and into the plan'
+                : 'Put it on the shelf'}
           </Button>
           {id !== undefined && (
             <Button size="sm" variant="outline-danger" onClick={() => setAsking(true)}>

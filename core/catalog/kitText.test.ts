@@ -1,0 +1,120 @@
+import { describe, expect, it } from 'vitest'
+import { catalog } from '../testing/plans.ts'
+import { readKitText } from './kitText.ts'
+
+const read = (typed: string) => readKitText([...catalog.boards.values()], [...catalog.parts.values()], typed)
+/** `2 bme280, uno-r3, ?fluxcap`: what was understood in short. */
+const said = (typed: string): string =>
+  read(typed)
+    .map(({ count, found, options, text }) => {
+      const given = Object.values(options).join(' ')
+      if (found?.kind === 'bench') return `(${text})`
+      return found === undefined
+        ? `?${text}`
+        : `${count > 1 ? `${count} ` : ''}${found.entry.id}${given === '' ? '' : ` ${given}`}`
+    })
+    .join(', ')
+
+describe('what people write for the things in front of them', () => {
+  it.each([
+    ['2 bme280, oled ; 3x led, button x2, fluxcap', '2 bme280, ssd1306, 3 led, 2 button, ?fluxcap'],
+    ['two leds', '2 led'],
+    ['3 led + button', '3 led, button'],
+    ['330 ohm resistor', 'resistor 330'],
+    ['4 330 ohm resistors', '4 resistor 330'],
+    ['4k7', 'resistor 4700'],
+    ['3 10k resistors', '3 resistor 10000'],
+    ['1M resistor', 'resistor 1000000'],
+    ['100 nF capacitor', 'capacitor 1e-7'],
+    ['five green leds', '5 led green'],
+    ['2 x relay', '2 relay-1'],
+    ['bme280 x 2', '2 bme280'],
+    ['irlz44n', 'nmos irlz44n'],
+    ['2 bc547', '2 npn bc547'],
+    ['tip120', 'npn tip120'],
+    ['2n3904', 'npn 2n3904'],
+    ['bc557', '?bc557'],
+    ['a pair of motors and a servo', '2 dc-motor, servo-sg90'],
+    ['servo (x2)', '2 servo-sg90'],
+    ['servo (2 pcs)', '2 servo-sg90'],
+    ['LED: 5', '5 led'],
+    ['button - 4', '4 button'],
+    ['3pcs button', '3 button'],
+    ['button 3 pcs', '3 button'],
+    ['3 relay module', '3 relay-1'],
+    ['I have a pico, 2 oled', 'pico, 2 ssd1306'],
+    ['breadboard, jumper wires, 2 leds', '(breadboard), (jumper wires), 2 led'],
+    ['half breadboard; breadboard supply', '(half breadboard), breadboard-supply'],
+    ['90 leds', '40 led'],
+  ])('%s', (typed, meant) => {
+    expect(said(typed)).toBe(meant)
+  })
+})
+
+describe('a number that belongs to a name is no amount', () => {
+  it.each([
+    ['7 segment display', 'seven-segment'],
+    ['4 digit display', 'tm1637'],
+    ['16 pin expander', 'mcp23017-module'],
+    ['16x2 lcd', 'lcd-i2c'],
+    ['4x4 keypad', 'keypad-4x4'],
+    ['28byj48', 'stepper-28byj48'],
+    ['4 channel relay', 'relay-4'],
+    ['8 channel relay', 'relay-8'],
+    ['3 axis accelerometer', 'adxl345'],
+    ['4 relay module', 'relay-4'],
+    ['12 led ring', 'ws2812-strip'],
+    ['6 dof imu', 'mpu6050'],
+    ['5v relay', 'relay-1'],
+  ])('%s', (typed, id) => {
+    expect(read(typed)).toHaveLength(1)
+    expect(read(typed)[0]).toMatchObject({ count: 1, found: { entry: { id } } })
+  })
+  it('and with an amount in front of it there is one', () => {
+    expect(said('2 7 segment display')).toBe('2 seven-segment')
+    expect(said('2x 4 digit display')).toBe('2 tm1637')
+    expect(said('three 4 channel relay')).toBe('3 relay-4')
+  })
+})
+
+describe('boards are typed with the parts', () => {
+  it.each([
+    ['esp32, 2 bme280', 'esp32-devkit-30, 2 bme280'],
+    ['uno, servo', 'uno-r3, servo-sg90'],
+    ['2 pico', 'pico'],
+    ['raspberry pi and a button', 'pi-40, button'],
+    ['nano', 'nano-v3'],
+    // Of these a part is meant, though boards have them too.
+    ['bluetooth', 'hc-05'],
+    ['led', 'led'],
+  ])('%s', (typed, meant) => {
+    expect(said(typed)).toBe(meant)
+  })
+})
+
+describe('a list is pasted whole', () => {
+  it.each([
+    ['- 2x BME280\n- HC-SR04\n\n* servo (x3)', '2 bme280, hc-sr04, 3 servo-sg90'],
+    ['1. HC-SR04\n2. 2 buttons\n3) oled', 'hc-sr04, 2 button, ssd1306'],
+    ['[ ] button\n[x] oled\n☐ 2 servo', 'button, ssd1306, 2 servo-sg90'],
+    ['HC-SR04 €3.50\nBME280 https://shop.example/bme280?ref=1\nservo 2.90 EUR', 'hc-sr04, bme280, servo-sg90'],
+    ['Qty,Part,Price\n2,BME280,4.50\n1,HC-SR04,2', '2 bme280, hc-sr04'],
+    ['Part\tQty\nbutton\t4\noled\t1', '4 button, ssd1306'],
+    ['Part;Amount\nred led;3\n10k resistor;2', '3 led red, 2 resistor 10000'],
+    ['| Item | Qty |\n|------|:---:|\n| servo | 2 |\n| uno | 1 |', '2 servo-sg90, uno-r3'],
+    ['board: uno\nparts: oled, button', 'uno-r3, ssd1306, button'],
+  ])('%j', (typed, meant) => {
+    expect(said(typed)).toBe(meant)
+  })
+})
+
+it('says where each piece stands, so that another one can be put there', () => {
+  for (const typed of ['2 bme280, oled', '  - 2x servo\n- fluxcap 3.50 €', 'a;b\n| x | 2 |', 'Qty,Part\n2, red led'])
+    for (const { text, start, end } of read(typed)) expect(typed.slice(start, end)).toBe(text)
+})
+
+it('names others that the words may mean, and what comes near where nothing answers', () => {
+  expect(read('oled')[0]?.others.map(({ id }) => id)).toContain('sh1106')
+  expect(read('max31856')[0]).toMatchObject({ found: undefined })
+  expect(read('max31856')[0]?.others.map(({ id }) => id)).toContain('max31855')
+})

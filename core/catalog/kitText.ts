@@ -1,0 +1,178 @@
+import { type Entry, isNamed, type Options, searchHits, suggestCatalog } from './search.ts'
+
+/** What a piece of a maker's own words means: a board, so many of a part, what the bench brings, or nothing known. */
+export interface KitItem<B, P> {
+  /** The words as they were written, and where they stand. */
+  readonly text: string
+  readonly start: number
+  readonly end: number
+  readonly count: number
+  readonly found:
+    | { readonly kind: 'board'; readonly entry: B }
+    | { readonly kind: 'part'; readonly entry: P }
+    | { readonly kind: 'bench' }
+    | undefined
+  readonly options: Readonly<Options>
+  /** Others that the words may mean; where none answers, those that come near. */
+  readonly others: readonly (B | P)[]
+}
+
+/** Most parts of one kind that one entry may add. */
+export const MOST_AT_ONCE = 40
+/** Others that are named beside what was understood. */
+const MOST_OTHERS = 4
+
+/** Share of the score of what was understood from which another thing may be meant as well. */
+const LIKELY = 0.4
+
+/** Words of a piece of text with the place where they stand in the whole. */
+interface Piece {
+  readonly text: string
+  readonly start: number
+  /** How many, where a column of a table says so. */
+  readonly count?: number
+}
+
+/**
+ * Reads what lies on a table as makers write it: `2 bme280, oled, three red leds + button`, a pasted list with bullets,
+ * numbers or boxes, `servo (x2)`, `LED: 5`, or a table with a column of amounts. A number that belongs to a name counts
+ * nothing (`7 segment display`). Whatever it is, it comes back as items in the order of the text.
+ */
+export function readKitText<B extends Entry, P extends Entry>(
+  boards: readonly B[],
+  parts: readonly P[],
+  typed: string,
+): KitItem<B, P>[] {
+  return piecesOf(typed).map((piece): KitItem<B, P> => {
+    const at = { text: piece.text, start: piece.start, end: piece.start + piece.text.length }
+    if (BENCH.test(piece.text)) return { ...at, count: 1, found: { kind: 'bench' }, options: {}, others: [] }
+    const { count, name } =
+      piece.count === undefined ? countOf(piece.text, parts) : { count: piece.count, name: piece.text }
+    const [part, ...moreParts] = searchHits(parts, name)
+    const [board, ...moreBoards] = searchHits(boards, name)
+    // A word that both answer to means a part, unless it names the board better.
+    const isBoard = board !== undefined && (part === undefined || board.score > part.score)
+    const likely = (isBoard ? board.score : (part?.score ?? 0)) * LIKELY
+    const rest: readonly (B | P)[] = (isBoard ? [...moreBoards, ...(part ? [part, ...moreParts] : [])] : moreParts)
+      .filter(({ score }) => score >= likely)
+      .map(({ entry }) => entry)
+    return {
+      ...at,
+      count: isBoard ? 1 : Math.min(MOST_AT_ONCE, Math.max(1, count)),
+      found: isBoard ? { kind: 'board', entry: board.entry } : part && { kind: 'part', entry: part.entry },
+      options: isBoard ? {} : (part?.options ?? {}),
+      others: (isBoard || part ? rest : suggestCatalog<B | P>([...parts, ...boards], name)).slice(0, MOST_OTHERS),
+    }
+  })
+}
+
+/** Breadboards and wires are no parts of a plan: the bench lays them out and counts them. */
+const BENCH =
+  /^(?:\d+\s*[x×]?\s+|an?\s+|some\s+)?(?:(?:full|half|mini|solderless|big|small|jumper|dupont|hook-?up)\s+)*(?:(?:proto|bread)\s?boards?|wires?|jumpers?|jumper\s?cables?)$/i
+
+/** Marks in front of the lines of a list: headings, bullets, numbers with a dot or a bracket, boxes to tick. */
+const MARK =
+  /^\s*(?:(?:boards?|parts?|kit|list|have|needed|need)\s*:\s*(?=[a-z])|(?:i have|i've got|i’ve got|we have)\s+|[-*•–·▪‣+]\s+|\d{1,3}[.)]\s+|\[[ xX]?\]\s*|[☐☑✓✔]\s*)*/i
+/** What stands behind a name in a shop's list and says nothing of what it is. */
+const NOISE = /\s*(?:https?:\/\/\S+|(?:[€$£]\s*\d+(?:[.,]\d+)?|\d+(?:[.,]\d+)?\s*(?:[€£]|eur|usd|gbp))(?=\s|$))\s*$/i
+const HEADINGS = new Set(
+  'amount,cost,count,description,device,item,items,name,no,notes,number,part,parts,pcs,position,price,qty,quantity,ref,total,value'.split(
+    ',',
+  ),
+)
+const AMOUNT = /^\s*(?:[x×*]\s*)?(\d{1,3})\s*(?:[x×*]|pcs?\.?|pieces?)?\s*$/i
+
+function piecesOf(typed: string): Piece[] {
+  const pieces: Piece[] = []
+  let start = 0
+  for (const line of typed.split('\n')) {
+    const row = rowOf(line, start)
+    pieces.push(...(row ?? splitAt(line, start, /[,;\t]|\s\+\s|\s&\s|\sand\s/g).map(cleaned)))
+    start += line.length + 1
+  }
+  return pieces.filter(({ text }) => text !== '')
+}
+
+/** A row of a table with an amount in one of its columns; its heading is no row of parts. Undefined for other lines. */
+function rowOf(line: string, start: number): Piece[] | undefined {
+  const separator = ['\t', '|', ';', ','].find((one) => line.includes(one))
+  if (separator === undefined) return undefined
+  const cells = splitAt(line, start, separator === '|' ? /\|/g : new RegExp(separator, 'g'))
+  const named = cells.filter(({ text }) => text !== '')
+  if (named.length > 1 && named.every(({ text }) => HEADINGS.has(text.toLowerCase().replace(/[^a-z]/g, '')))) return []
+  if (separator === '|' && named.every(({ text }) => /^[-:]+$/.test(text))) return []
+  const amount = named.find(({ text }) => AMOUNT.test(text))
+  const name = named.find(({ text }) => /[a-zA-Z]/.test(text) && !AMOUNT.test(text))
+  if (!amount || !name) return separator === '|' ? named.map(cleaned) : undefined
+  // `2, bme280` is a row; `led, 3 button` and `10k, 2` among many words are not.
+  if (separator === ',' && named.length > 2 && named.indexOf(amount) > 1) return undefined
+  return [{ ...cleaned(name), count: Number(AMOUNT.exec(amount.text)?.[1]) }]
+}
+
+/** Parts of a line between separators, without the blanks around them. */
+function splitAt(line: string, start: number, separator: RegExp): Piece[] {
+  const pieces: Piece[] = []
+  let from = 0
+  const add = (to: number): void => {
+    const raw = line.slice(from, to)
+    pieces.push({ text: raw.trim(), start: start + from + (raw.length - raw.trimStart().length) })
+  }
+  for (const found of line.matchAll(separator)) {
+    add(found.index)
+    from = found.index + found[0].length
+  }
+  add(line.length)
+  return pieces
+}
+
+/** Without the mark in front, and without price or address behind. */
+function cleaned({ text, start }: Piece): Piece {
+  const mark = MARK.exec(text)?.[0].length ?? 0
+  let rest = text.slice(mark)
+  for (let shorter = rest.replace(NOISE, ''); shorter !== rest; shorter = rest.replace(NOISE, '')) rest = shorter
+  return { text: rest.trimEnd(), start: start + mark }
+}
+
+const numbers: Readonly<Record<string, number>> = {
+  ...Object.fromEntries(
+    'one two three four five six seven eight nine ten eleven twelve'.split(' ').map((word, index) => [word, index + 1]),
+  ),
+  'a pair of': 2,
+  'a couple of': 2,
+  'a dozen': 12,
+}
+/** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
+const belongs =
+  /^\d+\s*-?\s*(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*\d|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?)\b|[kmnpµ]\s)/i
+const IN_FRONT = /^(\d{1,3})(?:\s*[x×*]\s*(?=[a-z])|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
+const BEHIND = [
+  /^(.+?)\s*[x×*]\s*(\d{1,3})$/i,
+  /^(.+?)\s+(\d{1,3})\s*[x×*]$/i,
+  /^(.+?)\s*\(\s*[x×*]?\s*(\d{1,3})\s*(?:[x×*]|pcs?\.?|pieces?)?\s*\)$/i,
+  /^(.+?)\s*(?::|=|\s[-–])\s*(\d{1,3})\s*(?:pcs?\.?|pieces?)?$/i,
+  /^(.+?)\s+(\d{1,3})\s*(?:pcs?\.?|pieces?)$/i,
+]
+
+function countOf(text: string, entries: readonly Entry[]): { count: number; name: string } {
+  const whole = { count: 1, name: text }
+  // `2x 4 digit display`: the second number belongs to the name.
+  const times = /^(\d{1,3})\s*[x×*]\s+(.+)$/i.exec(text)
+  if (times && belongs.test(times[2] as string)) return { count: Number(times[1]), name: times[2] as string }
+  if (belongs.test(text)) {
+    // `12 led ring`: no entry has a twelve, and still it is one ring.
+    const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*/, '') }
+    const isRing = entries.some((entry) => isNamed(entry, bare.name))
+    return !isRing && searchHits(entries, text).length > 0 ? whole : bare
+  }
+  const words = Object.keys(numbers).find((one) => text.toLowerCase().startsWith(`${one} `))
+  if (words !== undefined) return { count: numbers[words] as number, name: text.slice(words.length + 1) }
+  // `4x4 keypad`, `16x2`: the number is part of the name where an entry is called so.
+  if (/^\d/.test(text) && entries.some((entry) => isNamed(entry, text))) return whole
+  const front = IN_FRONT.exec(text)
+  if (front) return { count: Number(front[1]), name: front[2] as string }
+  for (const form of BEHIND) {
+    const found = form.exec(text)
+    if (found) return { count: Number(found[2]), name: found[1] as string }
+  }
+  return whole
+}
