@@ -13,15 +13,19 @@ export interface YardState {
   readonly wiring: Wiring
   /** Signals by the end of their host. */
   readonly uses: ReadonlyMap<string, readonly SignalUse[]>
-  /** While a signal is picked: what each host is worth to it, and the digit of the best. */
+  /** While a signal is picked: what each host is worth to it, and the key of the best. */
   readonly candidates:
-    | ReadonlyMap<string, { readonly candidate: Candidate; readonly digit: number | undefined }>
+    | ReadonlyMap<string, { readonly candidate: Candidate; readonly key: string | undefined }>
     | undefined
   readonly picked: SignalUse | undefined
+  /** The best of the candidates. */
+  readonly best: Candidate | undefined
   readonly lit: ReadonlySet<string>
   /** Ends that a fault speaks of. */
   readonly hurt: ReadonlySet<string>
   readonly onPost: (host: Host) => void
+  /** While pins are entered by hand: any post takes the pin at hand, rails too. */
+  readonly onEnd: ((end: string) => void) | undefined
   readonly onDropped: (signal: string, host: Host) => void
 }
 
@@ -159,7 +163,7 @@ export function Post({ end, host, yard, finger, code, title, cautions, rail, twi
   const dim = yard.candidates !== undefined && !able && uses.length === 0
   const remark =
     (judged?.candidate.blocked ? blockWords(judged.candidate.blocked) : undefined) ??
-    (judged && (judged.digit !== undefined || uses.length === 0)
+    (judged && (judged.key !== undefined || uses.length === 0)
       ? (judged.candidate.for[0] ?? judged.candidate.against[0])
       : undefined)
   const warn = able && judged.candidate.for.length === 0 && judged.candidate.against.length > 0
@@ -169,7 +173,7 @@ export function Post({ end, host, yard, finger, code, title, cautions, rail, twi
         <span className="finger">{finger}</span>
         <span className="code">{code}</span>
       </span>
-      {host && uses.length === 0 && judged?.digit === undefined && (
+      {host && uses.length === 0 && judged?.key === undefined && (
         <span className="cells" aria-hidden="true">
           {abilities.map(([name, letter]) => (
             <i key={name} className={can(host, name) ? '' : 'no'}>
@@ -178,9 +182,9 @@ export function Post({ end, host, yard, finger, code, title, cautions, rail, twi
           ))}
         </span>
       )}
-      {judged?.digit !== undefined && (
-        <span className={`digit ${judged.digit === 1 ? 'first' : ''}`}>
-          <span>{judged.digit}</span>
+      {judged?.key !== undefined && (
+        <span className={`digit ${judged.candidate === yard.best ? 'first' : ''}`}>
+          <span>{judged.key}</span>
         </span>
       )}
       {uses.length > 0 && <Flag uses={uses} lit={isLit} hurt={isHurt} />}
@@ -196,7 +200,10 @@ export function Post({ end, host, yard, finger, code, title, cautions, rail, twi
     </>
   )
   const className = `post ${uses.length > 0 ? 'held' : ''} ${able ? 'able' : ''} ${dim ? 'dim' : ''} ${isLit && uses.length === 0 ? 'lit' : ''}`
-  if (!host || (!able && uses.length === 0))
+  const { onEnd } = yard
+  // A refused pin is pressed to be told why.
+  const isPressed = onEnd !== undefined || (host !== undefined && (able || uses.length > 0 || judged !== undefined))
+  if (!isPressed)
     return cautions ? (
       // What is to be minded of a free post is read by keyboard too: it shows while the post has the focus.
       <div className={className} title={title} data-post={end} role="note" aria-label={title} tabIndex={0}>
@@ -213,13 +220,13 @@ export function Post({ end, host, yard, finger, code, title, cautions, rail, twi
       className={className}
       title={title}
       data-post={end}
-      aria-label={`${finger} ${code}${uses.length > 0 ? `, carries ${uses.map((use) => use.end).join(', ')}` : ''}${able ? `, suits: ${[...judged.candidate.for, ...judged.candidate.against].join(', ')}` : ''}`}
-      tabIndex={able && judged.digit === undefined && uses.length === 0 ? -1 : 0}
-      onClick={() => yard.onPost(host)}
-      onDragOver={(event) => event.preventDefault()}
+      aria-label={`${finger} ${code}${uses.length > 0 ? `, carries ${uses.map((use) => use.end).join(', ')}` : ''}${able ? `, suits: ${[...judged.candidate.for, ...judged.candidate.against].join(', ')}` : judged ? `, does not suit: ${remark ?? 'taken'}` : ''}`}
+      tabIndex={onEnd || (judged && judged.key === undefined && uses.length === 0) ? -1 : 0}
+      onClick={() => (onEnd ? onEnd(end) : host && yard.onPost(host))}
+      onDragOver={(event) => host && event.preventDefault()}
       onDrop={(event) => {
         event.preventDefault()
-        yard.onDropped(event.dataTransfer.getData('text/plain'), host)
+        if (host) yard.onDropped(event.dataTransfer.getData('text/plain'), host)
       }}
     >
       {content}

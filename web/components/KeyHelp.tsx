@@ -21,8 +21,11 @@ const groups: readonly { readonly title: string; readonly rows: readonly Row[] }
     title: 'Pins',
     rows: [
       { keys: ['↓', '↑'], does: 'next signal, the one before' },
-      { keys: ['1', '…', '6'], does: 'put the picked signal on that suggestion' },
-      { keys: ['any letter'], does: "type a pin's name for the picked signal; with ? behind it says why or why not" },
+      { keys: ['key on a pin'], does: 'put the picked signal there: a letter, or a digit where pins have no numbers' },
+      {
+        keys: ['any other letter or digit'],
+        does: "type a pin's name for the picked signal; with ? behind it says why or why not",
+      },
       { keys: ['!'], does: 'lock its wires, or let them go' },
       { keys: ['Del'], does: 'take it off its pin' },
       { keys: ['-'], does: 'leave it open' },

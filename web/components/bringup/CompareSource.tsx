@@ -144,6 +144,8 @@ function Compared({
     uses: useMemo(() => yardUses(wiring), [wiring]),
     candidates: undefined,
     picked: undefined,
+    best: undefined,
+    onEnd: undefined,
     lit,
     hurt: useMemo(
       () =>

@@ -160,7 +160,9 @@ function OptionWords({ part, options }: { readonly part: Part; readonly options:
     return (
       <span key={id} className="mono">
         {' '}
-        {typeof value === 'number' ? formatOptionAmount(value, option?.kind === 'amount' ? option.unit : undefined) : value}
+        {typeof value === 'number'
+          ? formatOptionAmount(value, option?.kind === 'amount' ? option.unit : undefined)
+          : value}
       </span>
     )
   })

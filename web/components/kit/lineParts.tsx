@@ -1,4 +1,6 @@
 import { Button } from 'react-bootstrap'
+import { removal } from '../../../core/advice/byHand.ts'
+import { useDerived } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
 import { CommitField } from './fields.tsx'
 
@@ -14,6 +16,7 @@ export function RefField({ name }: { name: string }) {
 }
 
 export function RemoveButton({ name, wired }: { name: string; wired: boolean }) {
+  const { wiring } = useDerived()
   return (
     <Button
       size="sm"
@@ -22,7 +25,7 @@ export function RemoveButton({ name, wired }: { name: string; wired: boolean }) 
       style={{ color: 'var(--mp-soft)' }}
       aria-label={`Remove ${name}`}
       title={wired ? `Remove ${name} with its wires` : `Remove ${name}`}
-      onClick={() => edit([{ do: 'remove', ref: name }], `Remove ${name}`)}
+      onClick={() => edit(removal(wiring, name), `Remove ${name}`)}
     >
       ✕
     </Button>

@@ -7,8 +7,9 @@ import { isTyping, keysAreOn } from '../../store/keys.ts'
 export interface PinActions {
   /** The picked signal. */
   readonly use: SignalUse | undefined
-  /** Its candidates that have a digit. */
+  /** Its candidates that have a key, and those keys. */
   readonly best: readonly Candidate[]
+  readonly keys: readonly string[]
   readonly put: (signal: SignalUse, host: Host) => void
   /** Picks the next signal, or the one before. */
   readonly step: (by: 1 | -1) => void
@@ -47,11 +48,13 @@ export function usePinKeys(
       // On the button of a menu an arrow opens that.
       const onMenu = event.target instanceof Element && event.target.closest('.dropdown-toggle') !== null
       if (onMenu && event.key.startsWith('Arrow')) return
-      const isLetter = /^[a-zA-Z#]$/.test(event.key)
-      if (isLetter && now.use) {
+      const isName = /^[a-zA-Z0-9#]$/.test(event.key)
+      const isChoice = now.use !== undefined && now.keys.includes(event.key) && now.best.length > 0
+      if (isName && now.use && !isChoice) {
         field.current?.focus()
         return
       }
+      const isLetter = /^[a-zA-Z#]$/.test(event.key) && !isChoice
       if (isLetter && Date.now() - placedAt.current >= STILL_TYPING) return
       const act = isLetter ? () => {} : actionOf(event.key, now)
       if (!act) return
@@ -72,7 +75,7 @@ function actionOf(key: string, now: PinActions): (() => void) | undefined {
   if (key === '*') return now.placeRest
   const { use } = now
   if (!use) return undefined
-  const choice = /^[1-9]$/.test(key) ? now.best[Number(key) - 1] : undefined
+  const choice = now.best[now.keys.indexOf(key)]
   if (choice) return () => now.put(use, choice.host)
   const keys: Readonly<Record<string, () => void>> = {
     '!': now.lock,

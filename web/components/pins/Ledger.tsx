@@ -1,31 +1,27 @@
 import type { ReactNode } from 'react'
 import { Button } from 'react-bootstrap'
-import { openEnds } from '../../core/assign/openEnds.ts'
-import { wiresOf } from '../../core/assign/rewire.ts'
-import type { Edit } from '../../core/plan/edit.ts'
-import { busNeed } from '../../core/wiring/buses.ts'
-import type { PartInstance, SignalUse } from '../../core/wiring/model.ts'
-import { needWords } from '../../core/wiring/needs.ts'
-import { useDerived } from '../store/derived.ts'
-import { editPlan as edit } from '../store/desk.ts'
-import { planActions } from '../store/planSlice.ts'
-import { useAppDispatch, useAppSelector } from '../store/store.ts'
-import { ActionMenu } from './ActionMenu.tsx'
-import { KindMark } from './kinds.tsx'
-import { Weights } from './Weights.tsx'
+import { openEnds } from '../../../core/assign/openEnds.ts'
+import { wiresOf } from '../../../core/assign/rewire.ts'
+import type { Edit } from '../../../core/plan/edit.ts'
+import { busNeed } from '../../../core/wiring/buses.ts'
+import type { PartInstance, SignalUse } from '../../../core/wiring/model.ts'
+import { needWords } from '../../../core/wiring/needs.ts'
+import { useDerived } from '../../store/derived.ts'
+import { editPlan as edit } from '../../store/desk.ts'
+import { planActions } from '../../store/planSlice.ts'
+import { useAppDispatch, useAppSelector } from '../../store/store.ts'
+import { ActionMenu } from '../ActionMenu.tsx'
+import { KindMark } from '../kinds.tsx'
+import { Weights } from '../Weights.tsx'
 
-/** Parts in ledger order: those with open signals first, each in plan order. */
-export function ledgerOrder(
+/** Parts with something to wire, in plan order: what is done stays where it is. */
+export const ledgerOrder = (
   parts: readonly PartInstance[],
   signals: readonly SignalUse[],
-): { part: PartInstance; uses: SignalUse[] }[] {
-  const rows = parts
+): { part: PartInstance; uses: SignalUse[] }[] =>
+  parts
     .map((part) => ({ part, uses: signals.filter((use) => use.part === part) }))
     .filter(({ part, uses }) => uses.length > 0 || part.supplies.length > 0)
-  const isOpen = ({ uses }: { uses: SignalUse[] }): boolean =>
-    uses.some((use) => use.state === 'open' && use.facts.required)
-  return [...rows.filter(isOpen), ...rows.filter((row) => !isOpen(row))]
-}
 
 interface LedgerProps {
   /** Arrangements tried by the search that runs; undefined while none does. */
@@ -35,11 +31,13 @@ interface LedgerProps {
   /** Undefined while nothing clashes. */
   readonly onMoveClashing: (() => void) | undefined
   readonly onWireRest: (ref: string) => void
+  readonly onByHand: () => void
   /** What only the maker knows, where something is asked. */
   readonly questions: ReactNode
 }
 
-export function Ledger({ searching, onPlaceRest, onStop, onMoveClashing, onWireRest, questions }: LedgerProps) {
+export function Ledger(props: LedgerProps) {
+  const { searching, onPlaceRest, onStop, onMoveClashing, onWireRest, onByHand, questions } = props
   const { wiring } = useDerived()
   const picked = useAppSelector((state) => state.plan.picked)
   const lit = useAppSelector((state) => state.plan.lit)
@@ -71,6 +69,9 @@ export function Ledger({ searching, onPlaceRest, onStop, onMoveClashing, onWireR
             Move what clashes
           </Button>
         )}
+        <Button size="sm" variant="outline-dark" className="text-nowrap" onClick={onByHand}>
+          Enter by hand
+        </Button>
         <LockKind />
         <Weights />
       </div>
@@ -205,6 +206,6 @@ function whereWords(use: SignalUse, picked: boolean): string {
   }
   if (use.state === 'unused') return 'left open'
   if (use.state === 'tied') return 'on a rail'
-  if (picked) return 'digit, or type a pin'
+  if (picked) return 'key, or type a pin'
   return use.facts.required ? 'open' : 'optional'
 }

@@ -1,20 +1,22 @@
 import { type FormEvent, type RefObject, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
-import type { Candidate } from '../../core/assign/candidates.ts'
-import { type BusWay, busWays } from '../../core/assign/moveBus.ts'
-import { swapPartners } from '../../core/assign/rewire.ts'
-import { canonicalEnd } from '../../core/plan/ends.ts'
-import type { Host, SignalUse } from '../../core/wiring/model.ts'
-import { needWords } from '../../core/wiring/needs.ts'
-import { useCatalog, useDerived } from '../store/derived.ts'
-import { useAppDispatch } from '../store/store.ts'
-import { toasted } from '../store/toastSlice.ts'
-import { ActionMenu } from './ActionMenu.tsx'
+import type { Candidate } from '../../../core/assign/candidates.ts'
+import { type BusWay, busWays } from '../../../core/assign/moveBus.ts'
+import { swapPartners } from '../../../core/assign/rewire.ts'
+import { canonicalEnd } from '../../../core/plan/ends.ts'
+import type { Host, SignalUse } from '../../../core/wiring/model.ts'
+import { needWords } from '../../../core/wiring/needs.ts'
+import { useCatalog, useDerived } from '../../store/derived.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { toasted } from '../../store/toastSlice.ts'
+import { ActionMenu } from '../ActionMenu.tsx'
 
 interface PickedTaskProps {
   readonly use: SignalUse
   readonly best: readonly Candidate[]
+  /** Key of the best. */
+  readonly firstKey: string
   readonly field: RefObject<HTMLInputElement | null>
   readonly onPut: (use: SignalUse, host: Host) => void
   /** Asks why the signal lies on a pin, or does not. */
@@ -30,6 +32,7 @@ interface PickedTaskProps {
 export function PickedTask({
   use,
   best,
+  firstKey,
   field,
   onPut,
   onWhy,
@@ -41,7 +44,6 @@ export function PickedTask({
 }: PickedTaskProps) {
   const { wiring } = useDerived()
   const catalog = useCatalog()
-  const { id } = useParams()
   const dispatch = useAppDispatch()
   const [typed, setTyped] = useState('')
   const submit = (event: FormEvent): void => {
@@ -70,26 +72,10 @@ export function PickedTask({
     const bus = wiring.buses.find((one) => one.uses.includes(use))
     return bus && !use.facts.needs.endsWith('.cs') ? busWays(wiring, bus) : []
   }, [wiring, use])
-  const why = best[0]
   const partners = swapPartners(wiring, use)
   return (
     <>
-      <div className="need" aria-live="polite">
-        <div>
-          <b>{use.end}</b> needs {needWords(use.facts.needs)}
-          {use.facts.pull ? ', with a pull-up' : ''}
-          {use.facts.text ? <span className="soft">: {use.facts.text}</span> : ''}
-        </div>
-        <div className="soft">
-          {use.hosts.length > 0 && (
-            <>
-              <Link to={`/plan/${id}/workings/pins?end=${encodeURIComponent(use.end)}`}>Volts</Link>
-              {', '}
-            </>
-          )}
-          {why ? `1: ${why.host.end}, ${[...why.for, ...why.against].slice(0, 3).join(', ')}` : 'no other pin suits'}
-        </div>
-      </div>
+      <Need use={use} best={best[0]} firstKey={firstKey} />
       <Form onSubmit={submit}>
         <Form.Control
           ref={field}
@@ -142,5 +128,38 @@ export function PickedTask({
         </Button>
       )}
     </>
+  )
+}
+
+/** What a signal needs, and its best pin with its key. */
+export function Need({
+  use,
+  best,
+  firstKey,
+}: {
+  readonly use: SignalUse
+  readonly best: Candidate | undefined
+  readonly firstKey: string | undefined
+}) {
+  const { id } = useParams()
+  return (
+    <div className="need" aria-live="polite">
+      <div>
+        <b>{use.end}</b> needs {needWords(use.facts.needs)}
+        {use.facts.pull ? ', with a pull-up' : ''}
+        {use.facts.text ? <span className="soft">: {use.facts.text}</span> : ''}
+      </div>
+      <div className="soft">
+        {use.hosts.length > 0 && (
+          <>
+            <Link to={`/plan/${id}/workings/pins?end=${encodeURIComponent(use.end)}`}>Volts</Link>
+            {', '}
+          </>
+        )}
+        {best
+          ? `${firstKey ? `${firstKey}: ` : 'best on '}${best.host.end}, ${[...best.for, ...best.against].slice(0, 3).join(', ')}`
+          : 'no other pin suits'}
+      </div>
+    </div>
   )
 }
