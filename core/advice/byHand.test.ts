@@ -48,13 +48,13 @@ describe('a pin goes where the maker says', () => {
   it('a supply by its name is its plus; a hyphen leaves a pin open, and a wire takes that back', () => {
     const plan = planOf({ mcu: 'uno-r3', parts, supplies: { PACK: { volts: 6 } } })
     const wiring = resolve(plan, catalog)
-    const after = (answer: ReturnType<typeof wireByHand>, from = plan) =>
+    const wiredBy = (answer: ReturnType<typeof wireByHand>, from = plan) =>
       answer.ok ? applyEdits(from, answer.edits) : from
-    expect(after(wireByHand(wiring, 'S.VCC', 'pack')).wires).toEqual([['S.VCC', 'PACK.+']])
-    expect(after(wireByHand(wiring, 'S.GND', 'PACK.-')).wires).toEqual([['S.GND', 'PACK.-']])
-    const open = after(wireByHand(wiring, 'S.ECHO', '-'))
+    expect(wiredBy(wireByHand(wiring, 'S.VCC', 'pack')).wires).toEqual([['S.VCC', 'PACK.+']])
+    expect(wiredBy(wireByHand(wiring, 'S.GND', 'PACK.-')).wires).toEqual([['S.GND', 'PACK.-']])
+    const open = wiredBy(wireByHand(wiring, 'S.ECHO', '-'))
     expect(open.unused).toEqual(['S.ECHO'])
-    expect(after(wireByHand(resolve(open, catalog), 'S.ECHO', '7'), open).unused).toEqual([])
+    expect(wiredBy(wireByHand(resolve(open, catalog), 'S.ECHO', '7'), open).unused).toEqual([])
   })
 
   it('a locked wire is not touched, of a signal or of a supply', () => {

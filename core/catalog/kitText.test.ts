@@ -34,6 +34,8 @@ describe('what people write for the things in front of them', () => {
     ['tip120', 'npn tip120'],
     ['2n3904', 'npn 2n3904'],
     ['bc557', '?bc557'],
+    ['2, bme280', '2 bme280'],
+    ['4, 2 servos, oled', '?4, 2 servo-sg90, ssd1306'],
     ['a pair of motors and a servo', '2 dc-motor, servo-sg90'],
     ['servo (x2)', '2 servo-sg90'],
     ['servo (2 pcs)', '2 servo-sg90'],

@@ -46,6 +46,8 @@ export function readKitText<B extends Entry, P extends Entry>(
   return piecesOf(typed).map((piece): KitItem<B, P> => {
     const at = { text: piece.text, start: piece.start, end: piece.start + piece.text.length }
     if (BENCH.test(piece.text)) return { ...at, count: 1, found: { kind: 'bench' }, options: {}, others: [] }
+    // A number by itself names nothing.
+    if (/^\d{1,2}$/.test(piece.text)) return { ...at, count: 1, found: undefined, options: {}, others: [] }
     const { count, name } =
       piece.count === undefined ? countOf(piece.text, parts) : { count: piece.count, name: piece.text }
     const [part, ...moreParts] = searchHits(parts, name)
@@ -85,8 +87,9 @@ const AMOUNT = /^\s*(?:[x×*]\s*)?(\d{1,3})\s*(?:[x×*]|pcs?\.?|pieces?)?\s*$/i
 function piecesOf(typed: string): Piece[] {
   const pieces: Piece[] = []
   let start = 0
-  for (const line of typed.split('\n')) {
-    const row = rowOf(line, start)
+  const lines = typed.split('\n')
+  for (const line of lines) {
+    const row = rowOf(line, start, lines.length > 1)
     pieces.push(...(row ?? splitAt(line, start, /[,;\t]|\s\+\s|\s&\s|\sand\s/g).map(cleaned)))
     start += line.length + 1
   }
@@ -94,7 +97,7 @@ function piecesOf(typed: string): Piece[] {
 }
 
 /** A row of a table with an amount in one of its columns; its heading is no row of parts. Undefined for other lines. */
-function rowOf(line: string, start: number): Piece[] | undefined {
+function rowOf(line: string, start: number, isTable: boolean): Piece[] | undefined {
   const separator = ['\t', '|', ';', ','].find((one) => line.includes(one))
   if (separator === undefined) return undefined
   const cells = splitAt(line, start, separator === '|' ? /\|/g : new RegExp(separator, 'g'))
@@ -104,8 +107,8 @@ function rowOf(line: string, start: number): Piece[] | undefined {
   const amount = named.find(({ text }) => AMOUNT.test(text))
   const name = named.find(({ text }) => /[a-zA-Z]/.test(text) && !AMOUNT.test(text))
   if (!amount || !name) return separator === '|' ? named.map(cleaned) : undefined
-  // `2, bme280` is a row; `led, 3 button` and `10k, 2` among many words are not.
-  if (separator === ',' && named.length > 2 && named.indexOf(amount) > 1) return undefined
+  // `2, bme280` is a row by itself; of more words with commas only what stands among other lines.
+  if (separator === ',' && named.length > 2 && (!isTable || named.indexOf(amount) > 1)) return undefined
   return [{ ...cleaned(name), count: Number(AMOUNT.exec(amount.text)?.[1]) }]
 }
 

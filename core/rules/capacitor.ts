@@ -26,6 +26,7 @@ export const capacitorRule: Rule = {
       missing: '{part} lacks its capacitor: {why}.',
     },
     limits: ['overRated'],
+    lacking: ['missing'],
     fixable: true,
   },
   check(wiring, report) {

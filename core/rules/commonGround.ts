@@ -8,6 +8,7 @@ export const commonGround: Rule = {
     severities: ['fault'],
     about: 'Two sides exchange signals or current, and their grounds are not joined.',
     messages: { apart: '{what}, but {a} and {b} are not joined.' },
+    lacking: ['apart'],
     fixable: true,
   },
   check(wiring, report) {

@@ -8,6 +8,7 @@ export const decoupling: Rule = {
     severities: ['tip'],
     about: 'A bare chip stands without the capacitor across its supply.',
     messages: { missing: '{part} has no capacitor across its supply.' },
+    lacking: ['missing'],
     fixable: true,
   },
   check(wiring, report) {

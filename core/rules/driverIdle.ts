@@ -13,6 +13,7 @@ export const driverIdle: Rule = {
       ...driverPlacedMessages,
       idle: '{outputs} {outputs:carries/carry} {loads} and never {outputs:moves/move}: {because}.',
     },
+    lacking: ['idle'],
     fixable: false,
   },
   check(wiring, report) {

@@ -44,6 +44,8 @@ export interface Rule {
     readonly messages: Messages
     /** Messages that hang on a figure: of each the tests show both sides. */
     readonly limits?: readonly string[]
+    /** Messages that say that something is lacking which further wires and parts bring (see `waiting.ts`). */
+    readonly lacking?: readonly string[]
     readonly fixable: boolean
     /**
      * What it says of a signal, a net or a part depends on these alone, on what hangs together with them (see

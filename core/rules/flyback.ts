@@ -12,6 +12,7 @@ export const flyback: Rule = {
       noDiode: '{part} is switched by {pin} without a diode across its winding.',
       noClamp: '{part} is switched by {pin}, whose diodes need {clamp} on the supply of the load.',
     },
+    lacking: ['noDiode', 'noClamp'],
     fixable: true,
   },
   check(wiring, report) {

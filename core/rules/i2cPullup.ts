@@ -20,6 +20,7 @@ export const i2cPullup: Rule = {
       slow: '{signals} of {names} {rise} in about {nanoseconds} ns, and {hertz} allow {limit} ns.',
     },
     limits: ['strong', 'slow'],
+    lacking: ['none'],
     fixable: true,
   },
   check(wiring, report) {

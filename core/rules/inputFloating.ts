@@ -17,6 +17,7 @@ export const inputFloating: Rule = {
       open: '{signal} is left open, and it is an input that the part needs.',
       unheld: '{part} closes to the supply, and nothing holds {pin} low while it is open.',
     },
+    lacking: ['open', 'unheld'],
     fixable: true,
     local: true,
   },

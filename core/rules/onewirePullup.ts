@@ -19,6 +19,7 @@ export const onewirePullup: Rule = {
       weak: 'The pull-up of {names} on {pin} is {ohms}, and {most} is the most.',
     },
     limits: ['strong', 'weak'],
+    lacking: ['none'],
     fixable: true,
     local: true,
   },

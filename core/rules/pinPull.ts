@@ -24,6 +24,7 @@ export const pinPull: Rule = {
       against: '{signal} needs a pull-{way}, and {pin} is pulled the other way on the board.',
       none: '{signals} {signals:relies/rely} on a pull-{way}, and {pins} {pins:has/have} none inside.',
     },
+    lacking: ['none'],
     fixable: true,
     local: true,
   },

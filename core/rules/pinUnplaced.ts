@@ -11,6 +11,7 @@ export const pinUnplaced: Rule = {
     severities: ['caution'],
     about: 'A required pin of a part has no wire yet and is not marked as left open on purpose.',
     messages: { open: '{part}: {open}.' },
+    lacking: ['open'],
     fixable: true,
     local: true,
   },

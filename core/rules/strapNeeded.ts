@@ -17,6 +17,7 @@ export const strapNeeded: Rule = {
       open: '{pin} is open and must go to {target}{because}.',
       wrong: '{pin} is on {is} and must go to {target}{because}.',
     },
+    lacking: ['open'],
     fixable: true,
     local: true,
   },

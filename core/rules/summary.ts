@@ -3,9 +3,10 @@ import type { Plan, Stage } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Severity } from './finding.ts'
 import { type Counts, check, count } from './index.ts'
+import { sift } from './waiting.ts'
 
 /** Counts changes of what a summary says; summaries of another version are made anew. */
-export const SUMMARY_VERSION = 11
+export const SUMMARY_VERSION = 12
 
 /** The entries of the catalogue that a plan uses. */
 export interface UsedEntries {
@@ -34,7 +35,7 @@ export interface PlanSummary extends UsedEntries {
 }
 
 export function summarise(wiring: Wiring): PlanSummary {
-  const reports = check(wiring)
+  const { standing: reports } = sift(wiring, check(wiring))
   // A tip stands in nobody's way.
   const worst = reports.find((report) => report.accepted === undefined && report.severity !== 'tip')
   const { placed, needed } = progress(wiring)

@@ -16,6 +16,7 @@ export const supplyMissing: Rule = {
       noGround: '{part} has no ground at {pin}.',
       boardUnfed: 'Nothing feeds {board}.',
     },
+    lacking: ['none', 'noGround', 'boardUnfed'],
     fixable: true,
     local: true,
   },

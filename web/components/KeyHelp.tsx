@@ -1,6 +1,8 @@
 import { useEffect, useState } from 'react'
 import { Button, Form, Modal } from 'react-bootstrap'
-import { isTyping, keysAreOn, switchKeys, useKeysAreOn } from '../store/keys.ts'
+import { led } from '../store/choice.ts'
+import { isTyping, keysAreOn, singleKeys } from '../store/keys.ts'
+import { words } from './words.tsx'
 
 interface Row {
   readonly keys: readonly string[]
@@ -52,10 +54,11 @@ const groups: readonly { readonly title: string; readonly rows: readonly Row[] }
   },
 ]
 
-/** A button, and the key "?", that list all keys; those of one letter can be switched off here. */
+/** A button, and the key "?", that list all keys and words; keys of one letter can be switched off here. */
 export function KeyHelp() {
   const [show, setShow] = useState(false)
-  const on = useKeysAreOn()
+  const on = singleKeys.useIsOn()
+  const isLed = led.useIsOn()
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
       if (event.key !== '?' || event.ctrlKey || event.metaKey || event.altKey) return
@@ -68,13 +71,19 @@ export function KeyHelp() {
   }, [])
   return (
     <>
-      <Button size="sm" variant="outline-dark" aria-label="Keys" title="Keys (?)" onClick={() => setShow(true)}>
+      <Button
+        size="sm"
+        variant="outline-dark"
+        aria-label="Keys and words"
+        title="Keys and words (?)"
+        onClick={() => setShow(true)}
+      >
         ?
       </Button>
       <Modal show={show} onHide={() => setShow(false)} aria-labelledby="keys" scrollable>
         <Modal.Header closeButton>
           <Modal.Title id="keys" as="h2">
-            Keys
+            Keys and words
           </Modal.Title>
         </Modal.Header>
         <Modal.Body tabIndex={0}>
@@ -83,13 +92,20 @@ export function KeyHelp() {
             id="single-keys"
             label="Keys of one letter or sign"
             checked={on}
-            onChange={(event) => switchKeys(event.target.checked)}
+            onChange={(event) => singleKeys.set(event.target.checked)}
           />
           <p className="soft">
             {on
               ? 'Switch them off when you speak instead of typing, or press keys by mistake.'
               : 'They are off in this browser; arrows, Del, Esc and keys with Ctrl still work.'}
           </p>
+          <Form.Check
+            type="switch"
+            id="led"
+            label="Say what to do next, above every place"
+            checked={isLed}
+            onChange={(event) => led.set(event.target.checked)}
+          />
           {groups.map(({ title, rows }) => (
             <section key={title} className="key-list">
               <h3>{title}</h3>
@@ -107,6 +123,17 @@ export function KeyHelp() {
               </dl>
             </section>
           ))}
+          <section className="key-list">
+            <h3>Words</h3>
+            <dl>
+              {Object.entries(words).map(([word, means]) => (
+                <div key={word}>
+                  <dt>{word}</dt>
+                  <dd>{means}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
         </Modal.Body>
       </Modal>
     </>

@@ -4,6 +4,7 @@ import { reserveOf } from '../../core/circuit/reserve.ts'
 import { formatVolts } from '../../core/electrical/quantity.ts'
 import { useDerived } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
+import { Term, words } from './words.tsx'
 
 /** What is left: free pins of each kind, addresses taken, select lines, current on each supply. */
 export function ReserveStrip() {
@@ -21,7 +22,7 @@ export function ReserveStrip() {
               title={`${kind.free} of ${counted(kind.have, 'pin')} with this function ${kind.free === 1 ? 'is' : 'are'} free on ${board.ref}; ${counted(kind.waiting, 'open signal')} ${kind.waiting === 1 ? 'needs' : 'need'} one`}
             >
               <dt>
-                {kind.letter} {kind.title} left
+                {kind.letter} <ReserveTerm title={`${kind.title} left`} />
               </dt>
               <dd className={kind.waiting > kind.free ? 'short' : ''}>
                 {kind.free}
@@ -30,12 +31,16 @@ export function ReserveStrip() {
             </div>
           ))}
           <div>
-            <dt>selects</dt>
+            <dt>
+              <Term word="selects" />
+            </dt>
             <dd>{reserve.selects}</dd>
           </div>
           {reserve.addresses.map((bus) => (
             <div key={bus.bus}>
-              <dt>{bus.bus} addresses</dt>
+              <dt>
+                {bus.bus} <Term word="addresses" />
+              </dt>
               <dd>{bus.taken.join(' ')}</dd>
             </div>
           ))}
@@ -50,6 +55,11 @@ export function ReserveStrip() {
       </div>
     </section>
   )
+}
+
+/** A kind of pin, with what it means where that is known. */
+function ReserveTerm({ title }: { readonly title: string }) {
+  return title in words ? <Term word={title as keyof typeof words}>{title}</Term> : title
 }
 
 /** Typical load filled, peak as a line, the limit as the end of the scale. */

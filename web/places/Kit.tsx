@@ -12,6 +12,7 @@ import { FitDialog } from '../components/kit/FitDialog.tsx'
 import { BoardLine, SupplyLine } from '../components/kit/lines.tsx'
 import { CompanionOffers, PartLine } from '../components/kit/PartLine.tsx'
 import { QuickEntry } from '../components/kit/QuickEntry.tsx'
+import { ToPaper } from '../components/kit/ToPaper.tsx'
 import { useCatalog, useDerived, usePlan } from '../store/derived.ts'
 import { editPlan as edit } from '../store/desk.ts'
 
@@ -26,6 +27,9 @@ export function Kit() {
     <div className="kit">
       <h1 className="visually-hidden">Kit</h1>
       <QuickEntry />
+      <div className="to-paper">
+        <ToPaper />
+      </div>
       <h2>
         Boards{' '}
         <span className="d-flex gap-2" style={{ minWidth: 0 }}>

@@ -6,6 +6,7 @@ import { Brand } from '../components/Brand.tsx'
 import { Findings } from '../components/findings/Findings.tsx'
 import { KeyHelp } from '../components/KeyHelp.tsx'
 import { Loading } from '../components/Loading.tsx'
+import { NextLine } from '../components/NextLine.tsx'
 import { Boundary } from '../components/pen/Boundary.tsx'
 import { Conflict } from '../components/pen/Conflict.tsx'
 import { type Lost, LostPlan, useKeepAsNew } from '../components/pen/LostPlan.tsx'
@@ -154,6 +155,7 @@ function OpenFrame() {
         </div>
       </header>
       <div className="notices">
+        <NextLine />
         <SaveNotice onKeepAsNew={() => void keepAsNew(plan, plan.title)} />
         <Conflict onKeepBoth={(mine) => void keepBoth(mine)} />
         <Offers

@@ -6,6 +6,7 @@ import { sheetBody } from '../../core/sheets/html.ts'
 import { benchPages, type PageName, pageNames, pageTitles, usualPages } from '../../core/sheets/pages.ts'
 import { makeSheet } from '../../core/sheets/sheet.ts'
 import { sheetStyle } from '../../core/sheets/sheetStyle.ts'
+import { PaperAccount } from '../components/kit/PaperAccount.tsx'
 import { useBench } from '../store/bench.tsx'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
@@ -89,14 +90,17 @@ export function Sheets() {
           Plan file
         </a>
       </aside>
-      {waiting ? (
-        <div className="desk">
-          <Spinner animation="border" role="status" aria-label="Laying the bench out" />
-        </div>
-      ) : (
-        // biome-ignore lint/security/noDangerouslySetInnerHtml: the same pages that the command line writes, every text escaped
-        <div className="desk" dangerouslySetInnerHTML={{ __html: html }} />
-      )}
+      <div className="desk-side">
+        <PaperAccount />
+        {waiting ? (
+          <div className="desk">
+            <Spinner animation="border" role="status" aria-label="Laying the bench out" />
+          </div>
+        ) : (
+          // biome-ignore lint/security/noDangerouslySetInnerHtml: the same pages that the command line writes, every text escaped
+          <div className="desk" dangerouslySetInnerHTML={{ __html: html }} />
+        )}
+      </div>
     </div>
   )
 }

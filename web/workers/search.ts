@@ -2,6 +2,7 @@ import { proxy, type Remote, wrap } from 'comlink'
 import type { Addable } from '../../core/advice/addable.ts'
 import type { Fit } from '../../core/advice/fit.ts'
 import type { AllFixed } from '../../core/advice/fixAll.ts'
+import type { Paper } from '../../core/advice/kitToPaper.ts'
 import type { Moved } from '../../core/advice/moveBoard.ts'
 import type { Question } from '../../core/advice/questions.ts'
 import type { Rearrangement } from '../../core/advice/rearrange.ts'
@@ -31,16 +32,27 @@ export class SearchClient {
     this.#catalog = catalog
   }
 
-  async assign(
+  assign(
     plan: Plan,
     refs: readonly string[] | undefined,
     tell: (tried: number) => void,
   ): Promise<AssignResult | undefined> {
+    return this.#haltable((remote, halt) => remote.assign(plan, refs, halt, proxy(tell)))
+  }
+
+  /** The kit wired and laid out. */
+  kitToPaper(plan: Plan, tell: (share: number) => void): Promise<Paper | undefined> {
+    return this.#haltable((remote, halt) => remote.kitToPaper(plan, halt, proxy(tell)))
+  }
+
+  async #haltable<T>(
+    call: (remote: Remote<Searcher>, halt: SharedArrayBuffer | undefined) => Promise<T>,
+  ): Promise<T | undefined> {
     // Shared memory is there where the page is isolated from others, as the server's headers ask for.
     const halt = typeof SharedArrayBuffer === 'undefined' ? undefined : new SharedArrayBuffer(4)
     this.#halt = halt && new Int32Array(halt)
     try {
-      return await this.#ask((remote) => remote.assign(plan, refs, halt, proxy(tell)))
+      return await this.#ask((remote) => call(remote, halt))
     } finally {
       this.#halt = undefined
     }

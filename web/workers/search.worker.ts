@@ -3,6 +3,7 @@ import { type Addable, addableParts } from '../../core/advice/addable.ts'
 import { type Fit, fitBoards } from '../../core/advice/fit.ts'
 import { type AllFixed, fixAll } from '../../core/advice/fixAll.ts'
 import { fixesFor } from '../../core/advice/fixes.ts'
+import { kitToPaper, type Paper } from '../../core/advice/kitToPaper.ts'
 import { type Moved, moveBoard } from '../../core/advice/moveBoard.ts'
 import { type Question, questionsFor } from '../../core/advice/questions.ts'
 import { type Rearrangement, rearrange } from '../../core/advice/rearrange.ts'
@@ -61,6 +62,13 @@ const searcher = {
         return now > end || (halted !== undefined && Atomics.load(halted, 0) !== 0)
       },
     })
+  },
+  /** The kit wired and laid out; the best so far when it is halted, or takes too long. */
+  kitToPaper(plan: Plan, halt: SharedArrayBuffer | undefined, tell: (share: number) => void): Paper {
+    const end = performance.now() + PATIENCE
+    const halted = halt && new Int32Array(halt)
+    const shouldStop = (): boolean => performance.now() > end || (halted !== undefined && Atomics.load(halted, 0) !== 0)
+    return kitToPaper(plan, catalog, shouldStop, tell)
   },
   /** What only the maker knows, of a plan as it is wired. */
   questions(plan: Plan): Question[] {

@@ -1,11 +1,14 @@
 import { useMemo, useState } from 'react'
 import { Form } from 'react-bootstrap'
+import { openEnds } from '../../../core/assign/openEnds.ts'
 import { counted } from '../../../core/base/counted.ts'
 import type { Finding } from '../../../core/rules/finding.ts'
 import { count } from '../../../core/rules/index.ts'
+import { sift } from '../../../core/rules/waiting.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
 import { useBench } from '../../store/bench.tsx'
 import { useDerived } from '../../store/derived.ts'
+import { Term } from '../words.tsx'
 import { AcceptedCard } from './AcceptedCard.tsx'
 import { FindingCard } from './FindingCard.tsx'
 import { FixAll } from './FixAll.tsx'
@@ -26,7 +29,8 @@ const keyOf = (finding: Finding): string => `${finding.rule} ${finding.at.join('
 export function Findings() {
   const { findings: own, wiring } = useDerived()
   const { findings: ofBench } = useBench()
-  const all = useMemo(() => inOrder([...own, ...ofBench]), [own, ofBench])
+  const { standing, waiting } = useMemo(() => sift(wiring, own), [wiring, own])
+  const all = useMemo(() => inOrder([...standing, ...ofBench]), [standing, ofBench])
   const [picked, setPicked] = useState<string>()
   const [about, setAbout] = useState('')
   const counts = count(all)
@@ -63,13 +67,18 @@ export function Findings() {
       )}
       <section className="list" tabIndex={0} aria-label="List of findings">
         {counts.fault + counts.caution + counts.tip === 0 && (
-          <p className="soft px-3 pt-3">Nothing stands in the way.</p>
+          <p className="soft px-3 pt-3">
+            {waiting.length === 0 ? 'Nothing stands in the way.' : 'Nothing of what is wired stands in the way.'}
+          </p>
         )}
+        <Waiting findings={waiting} picked={picked} onPick={(key) => setPicked(picked === key ? undefined : key)} />
         {groups.map(({ severity, title, mark }) => {
           const own = findings.filter((finding) => finding.severity === severity && finding.accepted === undefined)
           return own.length === 0 ? null : (
             <section key={severity} aria-label={title}>
-              <h3>{title}</h3>
+              <h3>
+                <Term word={severity}>{title}</Term>
+              </h3>
               {own.map((finding) => (
                 <FindingCard
                   key={keyOf(finding)}
@@ -92,6 +101,39 @@ export function Findings() {
         )}
       </section>
     </aside>
+  )
+}
+
+/** What is not wired yet: counted, and told part by part to who wants to know. */
+function Waiting({
+  findings,
+  picked,
+  onPick,
+}: {
+  readonly findings: readonly Finding[]
+  readonly picked: string | undefined
+  readonly onPick: (key: string) => void
+}) {
+  const { wiring } = useDerived()
+  const [open, setOpen] = useState(false)
+  if (findings.length === 0) return null
+  const ends = wiring.parts.flatMap((part) => openEnds(wiring, part).filter(({ required }) => required))
+  return (
+    <section className="waiting" aria-label="Not wired yet">
+      <button type="button" className="waiting-head" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <span aria-hidden="true">{open ? '▾' : '▸'}</span> Not wired yet: {counted(ends.length, 'pin')}
+      </button>
+      {open &&
+        findings.map((finding) => (
+          <FindingCard
+            key={keyOf(finding)}
+            finding={finding}
+            mark="·"
+            open={picked === keyOf(finding)}
+            onPick={() => onPick(keyOf(finding))}
+          />
+        ))}
+    </section>
   )
 }
 

@@ -3,6 +3,7 @@ import { entryOf } from '../../../core/base/entryOf.ts'
 import type { BoardInstance, SupplyInstance } from '../../../core/wiring/model.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
+import { ChangeBoard } from './ChangeBoard.tsx'
 import { CommitField, NumberField } from './fields.tsx'
 import { RefField, RemoveButton } from './lineParts.tsx'
 
@@ -23,7 +24,9 @@ export function BoardLine({ board }: { board: BoardInstance }) {
     <div className="kit-line" style={{ gridTemplateColumns: '116px minmax(120px, 1fr) minmax(200px, 2fr) 34px' }}>
       <RefField name={board.ref} />
       <span>
-        {catalog.boards.get(entry?.board ?? '')?.title}
+        <span className="board-title">
+          {catalog.boards.get(entry?.board ?? '')?.title} <ChangeBoard board={board} />
+        </span>
         {models.length > 0 && (
           <Form.Select
             aria-label={`Model of ${board.ref}`}

@@ -1,0 +1,32 @@
+import { useMemo } from 'react'
+import { Button } from 'react-bootstrap'
+import { Link, useLocation, useParams } from 'react-router'
+import { nextStep } from '../../core/advice/nextStep.ts'
+import { led } from '../store/choice.ts'
+import { useDerived } from '../store/derived.ts'
+
+const places = { kit: 'Kit', pins: 'Pins', bench: 'Bench', sheets: 'Sheets', 'bring-up': 'Bring-up' } as const
+
+/** What to do next, in one line above every place; who knows the way switches it off for good. */
+export function NextLine() {
+  const { wiring, findings } = useDerived()
+  const { id } = useParams()
+  const { pathname } = useLocation()
+  const isLed = led.useIsOn()
+  const next = useMemo(() => nextStep(wiring, findings), [wiring, findings])
+  if (!isLed || next.is === 'done') return null
+  const isHere = pathname.includes(`/${next.place}`)
+  return (
+    <p className="next-line" role="note" aria-label="What to do next">
+      <b>Next:</b> {next.text} {!isHere && <Link to={`/plan/${id}/${next.place}`}>Go to {places[next.place]}</Link>}
+      <Button
+        size="sm"
+        variant="link"
+        title="Do not say what to do next, in any plan; “?” brings it back"
+        onClick={() => led.set(false)}
+      >
+        I know the way
+      </Button>
+    </p>
+  )
+}

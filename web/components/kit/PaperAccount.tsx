@@ -1,0 +1,66 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { Link, useLocation, useParams } from 'react-router'
+import { counted } from '../../../core/base/counted.ts'
+import { useSearch } from '../../store/useSearch.ts'
+import { Questions } from '../Questions.tsx'
+import type { PaperState } from './ToPaper.tsx'
+
+/** What was done on the way from the kit to paper, what was added, and what is still open. */
+export function PaperAccount() {
+  const { id } = useParams()
+  const paper = (useLocation().state as PaperState | null)?.paper
+  const client = useSearch()
+  const [isClosed, setClosed] = useState(false)
+  if (!paper || isClosed) return null
+  const { wires, added, choices, breadboards, unplaced, faults, cautions } = paper
+  const kinds = [...new Set(breadboards)].map((kind) =>
+    counted(breadboards.filter((one) => one === kind).length, `${kind} breadboard`),
+  )
+  return (
+    <section className="account" aria-label="What was done">
+      <Button size="sm" variant="outline-dark" onClick={() => setClosed(true)}>
+        Close
+      </Button>
+      <p>
+        <b>
+          {wires === 0 ? 'Nothing was open' : `${counted(wires, 'wire')} placed`}
+          {kinds.length > 0 && `, laid out on ${kinds.join(' and ')}`}
+        </b>
+        {choices.length > 0 && `; ${choices.map(({ ref, title }) => `${ref} as ${title}`).join(', ')}`}.{' '}
+        {unplaced.length === 0 && faults + cautions === 0 && 'Nothing is left open, and no check speaks.'}
+      </p>
+      {added.length > 0 && (
+        <p>
+          Added, and to buy:{' '}
+          {added.map(({ ref, what, why }, index) => (
+            <span key={ref}>
+              {index > 0 && ', '}
+              <b className="mono">{ref}</b> {what} <span className="soft">({why})</span>
+            </span>
+          ))}
+          .
+        </p>
+      )}
+      {unplaced.length > 0 && (
+        <p className="open">
+          <b>Still open:</b>{' '}
+          {unplaced.map(({ end, why }, index) => (
+            <span key={end}>
+              {index > 0 && ', '}
+              <b className="mono">{end}</b> <span className="soft">({why})</span>
+            </span>
+          ))}
+          . <Link to={`/plan/${id}/pins`}>Place the rest on Pins</Link> says what collides, and the ways out.
+        </p>
+      )}
+      {faults + cautions > 0 && (
+        <p>
+          {counted(faults, 'fault')} and {counted(cautions, 'caution')} stand under Findings; each has its reason there,
+          and most a fix.
+        </p>
+      )}
+      <Questions client={client} />
+    </section>
+  )
+}
