@@ -1,7 +1,7 @@
 import type { Catalog } from '../catalog/catalog.ts'
-import { applyEdits, type Edit, type Fix } from '../plan/edit.ts'
+import { applyEdits, type Edit, EditError, type Fix } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { check } from '../rules/index.ts'
+import { check, count } from '../rules/index.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { fixesFor } from './fixes.ts'
 
@@ -11,14 +11,15 @@ export interface AllFixed {
   readonly steps: readonly { readonly rule: string; readonly message: string; readonly fix: string }[]
 }
 
+type Step = AllFixed['steps'][number] & { readonly edits: readonly Edit[] }
+
 /**
  * Takes the first safe fix of each fault and caution, worst first, until none is left. Safe is what keeps everything:
  * no part, feature or choice is given up, and every wire that is taken off goes back on elsewhere. Findings without
  * such a fix stay. The same plan gives the same answer.
  */
 export function fixAll(plan: Plan, catalog: Catalog): AllFixed {
-  const edits: Edit[] = []
-  const steps: AllFixed['steps'][number][] = []
+  const steps: Step[] = []
   const passed = new Set<string>()
   let now = plan
   for (let round = 0; round < 100; round += 1) {
@@ -34,10 +35,38 @@ export function fixAll(plan: Plan, catalog: Catalog): AllFixed {
       continue
     }
     now = applyEdits(now, fix.edits)
-    edits.push(...fix.edits)
-    steps.push({ rule: next.rule, message: next.message, fix: fix.title })
+    steps.push({ rule: next.rule, message: next.message, fix: fix.title, edits: fix.edits })
   }
-  return { edits, steps }
+  const needed = withoutIdle(plan, catalog, steps)
+  return {
+    edits: needed.flatMap((step) => step.edits),
+    steps: needed.map(({ edits: _, ...step }) => step),
+  }
+}
+
+/** Steps that add a part and after which, with all the others, nothing is worse, are left out: nobody needs the part. */
+function withoutIdle(plan: Plan, catalog: Catalog, steps: readonly Step[]): readonly Step[] {
+  const open = (some: readonly Step[]): number | undefined => {
+    try {
+      const after = applyEdits(
+        plan,
+        some.flatMap(({ edits }) => edits),
+      )
+      const { fault, caution } = count(check(resolve(after, catalog)))
+      return fault * 1000 + caution
+    } catch (error) {
+      // A later step needs what this one brought.
+      if (error instanceof EditError) return undefined
+      throw error
+    }
+  }
+  const least = open(steps)
+  return steps.reduceRight<readonly Step[]>((kept, step) => {
+    if (!step.edits.some((edit) => edit.do === 'add-part')) return kept
+    const rest = kept.filter((one) => one !== step)
+    const left = open(rest)
+    return left !== undefined && least !== undefined && left <= least ? rest : kept
+  }, steps)
 }
 
 /** True for a fix that gives nothing up. */

@@ -6,27 +6,38 @@ import { faultsIn, newFaults } from '../rules/faults.ts'
 import type { Finding, Rule } from '../rules/finding.ts'
 import { allRules, benchRules, type Counts, check, count, findingOf, isBenchRule, rules } from '../rules/index.ts'
 import { type Checked, checked, recheck } from '../rules/recheck.ts'
+import { sift } from '../rules/waiting.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
+
+/** A fix that was tried, with what it costs. */
+export interface TriedFix extends Fix {
+  /** Cautions that come with it, in words. */
+  readonly brings: readonly string[]
+}
 
 /**
  * The fixes of a finding that truly mend it: each proposal is applied and checked, and kept only when the finding is
  * gone and no fault is there that was not there before. What a fix of the bench changes, the other rules do not see, and
  * the other way round.
  */
-export function fixesFor(wiring: Wiring, finding: Finding, findings: readonly Finding[]): Fix[] {
+export function fixesFor(wiring: Wiring, finding: Finding, findings: readonly Finding[]): TriedFix[] {
   const onBench = isBenchRule(finding.rule)
   const own = findings.filter((one) => isBenchRule(one.rule) === onBench)
   const faults = faultsIn(own)
   const which = onBench ? benchRules : rules
   const outcomes = new Set<string>()
-  return proposed(wiring, finding).filter((fix) => {
-    if (!mends(wiring, finding, fix, count(own), faults, which)) return false
-    // Two mends that come to the same are one.
-    const outcome = outcomeOf(applyEdits(wiring.plan, fix.edits))
-    if (outcomes.has(outcome)) return false
+  return proposed(wiring, finding).flatMap((fix): TriedFix[] => {
+    const after = tried(wiring, finding, fix, count(own), faults, which)
+    if (!after) return []
+    // Two fixes that come to the same are one.
+    const outcome = outcomeOf(after.wiring.plan)
+    if (outcomes.has(outcome)) return []
     outcomes.add(outcome)
-    return true
+    const isNew = (one: Finding): boolean =>
+      one.severity === 'caution' && one.accepted === undefined && !own.some((before) => sameFinding(before, one))
+    const brings = sift(after.wiring, after.findings).standing.filter(isNew)
+    return [{ ...fix, brings: brings.map(({ message }) => message) }]
   })
 }
 
@@ -60,26 +71,28 @@ const proposals = memoIn((wiring: Wiring, rule: string): Proposals => {
 /** The check of a wiring from which that of a wiring with a fix is worked out. */
 const baseOf = memo((wiring: Wiring): Checked => checked(wiring))
 
-function mends(
+/** The plan with a fix and its findings; undefined for one that does not mend, or brings a new fault. */
+function tried(
   wiring: Wiring,
   finding: Finding,
   fix: Fix,
   before: Counts,
   faults: ReadonlyMap<string, Finding>,
   which: readonly Rule[],
-): boolean {
+): { readonly wiring: Wiring; readonly findings: readonly Finding[] } | undefined {
   try {
     const plan = applyEdits(wiring.plan, fix.edits)
-    const after =
-      which === benchRules
-        ? check(resolve(plan, wiring.catalog), which)
-        : recheck(baseOf(wiring), plan, wiring.catalog).findings
+    const fixed = which === benchRules ? resolve(plan, wiring.catalog) : undefined
+    const after = fixed
+      ? { wiring: fixed, findings: check(fixed, which) }
+      : recheck(baseOf(wiring), plan, wiring.catalog)
+    const { findings } = after
     // Mended means fewer of its kind, not the same trouble at another pin.
-    if (after.some((one) => sameFinding(one, finding)) || count(after)[finding.severity] >= before[finding.severity])
-      return false
-    return newFaults(faults, after).length === 0
+    const isMended =
+      !findings.some((one) => sameFinding(one, finding)) && count(findings)[finding.severity] < before[finding.severity]
+    return isMended && newFaults(faults, findings).length === 0 ? after : undefined
   } catch (error) {
-    if (error instanceof EditError) return false
+    if (error instanceof EditError) return undefined
     throw error
   }
 }

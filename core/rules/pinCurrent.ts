@@ -28,33 +28,35 @@ export const pinCurrent: Rule = {
     for (const load of loads) {
       const limits = load.host.current
       if (!limits) continue
-      for (const way of ['source', 'sink'] as const) {
+      const overs = (['source', 'sink'] as const).flatMap((way) => {
         const milliamps = load[way]
         const absolute = limits[way] ?? limits.absolute
         const over = absolute !== undefined && milliamps > absolute * 1.001
         const much = limits.recommended !== undefined && milliamps > limits.recommended * 1.02
-        if (!over && !much) continue
-        // A lamp that itself gets too much is led-resistor's.
-        if (load.parts.length > 0 && load.parts.every(isTooBright)) continue
-        // Where no load takes it, a pull-up does: that of what hangs on the pin.
-        const on = usesByHost(wiring).get(load.host) ?? []
-        const names = listWords(load.parts.length > 0 ? load.parts : on.map((use) => use.end))
-        report({
-          severity: over ? 'fault' : 'caution',
-          at: [load.host.end, ...load.parts.filter((one) => one !== 'a resistor')],
-          message: 'pin',
-          data: {
-            pin: load.host.end,
-            gives: way === 'source' ? 'gives' : 'takes',
-            milliamps: shown(milliamps),
-            names,
-            limit: over ? `${absolute} mA is the limit` : `${limits.recommended} mA is recommended`,
-          },
-          why: `${limitWords(limits)} ${over ? 'Above the limit the output stage is destroyed, at once or after some weeks.' : 'It will live, but its levels sag and the chip grows warm.'}`,
-          numbers: { milliamps: twoDigits(milliamps), ...numbersOf(limits) },
-          propose: () => lighter(wiring, load.host, limits),
-        })
-      }
+        return over || much ? [{ way, milliamps, absolute, over }] : []
+      })
+      // Where both ways are too much the worse is said; a lamp that itself gets too much is led-resistor's.
+      const worst = overs.find(({ over }) => over) ?? overs[0]
+      if (!worst || (load.parts.length > 0 && load.parts.every(isTooBright))) continue
+      const { way, milliamps, absolute, over } = worst
+      // Where no load takes it, a pull-up does: that of what hangs on the pin.
+      const on = usesByHost(wiring).get(load.host) ?? []
+      const names = listWords(load.parts.length > 0 ? load.parts : on.map((use) => use.end))
+      report({
+        severity: over ? 'fault' : 'caution',
+        at: [load.host.end, ...load.parts.filter((one) => one !== 'a resistor')],
+        message: 'pin',
+        data: {
+          pin: load.host.end,
+          gives: way === 'source' ? 'gives' : 'takes',
+          milliamps: shown(milliamps),
+          names,
+          limit: over ? `${absolute} mA is the limit` : `${limits.recommended} mA is recommended`,
+        },
+        why: `${limitWords(limits)} ${over ? 'Above the limit the output stage is destroyed, at once or after some weeks.' : 'It will live, but its levels sag and the chip grows warm.'}`,
+        numbers: { milliamps: twoDigits(milliamps), ...numbersOf(limits) },
+        propose: () => lighter(wiring, load.host, limits),
+      })
     }
     sayTotals(wiring, report)
   },

@@ -40,6 +40,7 @@ function joinGround(wiring: Wiring, part: PartInstance, pin: string): Fix[] {
 /** Supplies and grounds of parts that are wired. */
 function saySupplies(wiring: Wiring, report: Say): void {
   const unused = new Set(wiring.plan.unused)
+  const said = new Set<string>()
   for (const part of wiring.parts) {
     const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
     if (!touched || turnedRound(wiring, part) !== undefined || backToFront(wiring, part)) continue
@@ -73,16 +74,20 @@ function saySupplies(wiring: Wiring, report: Say): void {
                 edits: [{ do: 'connect', from: pin, to: source.end }],
               })),
         })
-      if (use.grounds.length > 0 && !use.ground && !use.grounds.some((end) => unused.has(end)))
+      const [ground] = use.grounds
+      // Supplies of one part may share their ground.
+      if (ground !== undefined && !use.ground && !said.has(ground) && !use.grounds.some((end) => unused.has(end))) {
+        said.add(ground)
         report({
           severity: 'fault',
-          at: [use.grounds[0] as string],
+          at: [ground],
           message: 'noGround',
-          data: { part: part.ref, pin: use.grounds[0] },
+          data: { part: part.ref, pin: ground },
           why: 'Current needs a way back. Without a ground of its own the part floats, and its signals mean nothing.',
           numbers: {},
-          propose: () => joinGround(wiring, part, use.grounds[0] as string),
+          propose: () => joinGround(wiring, part, ground),
         })
+      }
     }
   }
 }

@@ -40,7 +40,11 @@ describe('no rule throws or says nonsense', () => {
     fc.assert(
       fc.property(wiringOn(board), (plan) => {
         const wiring = resolve(plan, catalog)
-        for (const finding of check(wiring, allRules)) expectSound(wiring, finding)
+        const found = check(wiring, allRules)
+        for (const finding of found) expectSound(wiring, finding)
+        // The list tells findings apart by rule and places.
+        const keys = found.map(({ rule, at }) => `${rule} ${at.join(' ')}`)
+        expect(keys.filter((key, index) => keys.indexOf(key) !== index)).toEqual([])
       }),
       { numRuns: 80 },
     )

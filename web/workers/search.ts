@@ -2,6 +2,7 @@ import { proxy, type Remote, wrap } from 'comlink'
 import type { Addable } from '../../core/advice/addable.ts'
 import type { Fit } from '../../core/advice/fit.ts'
 import type { AllFixed } from '../../core/advice/fixAll.ts'
+import type { TriedFix } from '../../core/advice/fixes.ts'
 import type { Paper } from '../../core/advice/kitToPaper.ts'
 import type { Moved } from '../../core/advice/moveBoard.ts'
 import type { Question } from '../../core/advice/questions.ts'
@@ -11,7 +12,7 @@ import type { LayoutData } from '../../core/breadboard/layout.ts'
 import type { Diagnosis, Observation } from '../../core/bringup/diagnose.ts'
 import type { Laid } from '../../core/bringup/laid.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
-import type { Edit, Fix } from '../../core/plan/edit.ts'
+import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import type { Impasse, Searcher } from './search.worker.ts'
@@ -110,7 +111,7 @@ export class SearchClient {
     return this.#ask((remote) => remote.suggestBreadboards(plan, proxy(tell)))
   }
 
-  benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Promise<Fix[] | undefined> {
+  benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Promise<TriedFix[] | undefined> {
     return this.#ask((remote) => remote.benchFixes(plan, finding))
   }
 

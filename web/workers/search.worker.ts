@@ -2,7 +2,7 @@ import { expose } from 'comlink'
 import { type Addable, addableParts } from '../../core/advice/addable.ts'
 import { type Fit, fitBoards } from '../../core/advice/fit.ts'
 import { type AllFixed, fixAll } from '../../core/advice/fixAll.ts'
-import { fixesFor } from '../../core/advice/fixes.ts'
+import { fixesFor, type TriedFix } from '../../core/advice/fixes.ts'
 import { kitToPaper, type Paper } from '../../core/advice/kitToPaper.ts'
 import { type Moved, moveBoard } from '../../core/advice/moveBoard.ts'
 import { type Question, questionsFor } from '../../core/advice/questions.ts'
@@ -16,7 +16,7 @@ import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
 import { Diagnoser, type Diagnosis, type Observation } from '../../core/bringup/diagnose.ts'
 import type { Laid } from '../../core/bringup/laid.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
-import type { Edit, Fix } from '../../core/plan/edit.ts'
+import type { Edit } from '../../core/plan/edit.ts'
 import { sameFinding } from '../../core/plan/findingKey.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Finding } from '../../core/rules/finding.ts'
@@ -123,7 +123,7 @@ const searcher = {
     return suggestBreadboards(plan, catalog, tell)
   },
   /** Fixes of a finding of the bench, each laid out before it is offered. */
-  benchFixes(plan: Plan, about: Pick<Finding, 'rule' | 'at'>): Fix[] {
+  benchFixes(plan: Plan, about: Pick<Finding, 'rule' | 'at'>): TriedFix[] {
     const wiring = resolve(plan, catalog)
     const findings = check(wiring, benchRules)
     const finding = findings.find((one) => sameFinding(one, about))

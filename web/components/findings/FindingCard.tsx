@@ -1,8 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useLocation, useParams } from 'react-router'
-import { fixesFor } from '../../../core/advice/fixes.ts'
-import type { Fix } from '../../../core/plan/edit.ts'
+import { fixesFor, type TriedFix } from '../../../core/advice/fixes.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
 import type { Finding } from '../../../core/rules/finding.ts'
 import { isBenchRule } from '../../../core/rules/index.ts'
@@ -38,6 +37,7 @@ export function FindingCard({ finding, mark, open, onPick }: CardProps) {
   const [shown, setShown] = useState<string>()
   const [accepting, setAccepting] = useState(false)
   const first = fixes[0]
+  const shownFix = fixes.find((fix) => fix.title === shown)
   // A pin that the model can say something of: one that is wired, a board's before a part's.
   const pins = finding.at.filter((end) => wiring.terminal(end) && wiring.netOf(end).wired)
   const pin = onBench ? undefined : (pins.find((end) => wiring.terminal(end)?.host?.board) ?? pins[0])
@@ -85,6 +85,7 @@ export function FindingCard({ finding, mark, open, onPick }: CardProps) {
                 onMouseEnter={() => setShown(fix.title)}
               >
                 {fix.title}
+                {fix.brings.length > 0 && <span title="It brings a caution"> !</span>}
               </Button>
             ))}
             {!accepting && (
@@ -98,7 +99,12 @@ export function FindingCard({ finding, mark, open, onPick }: CardProps) {
               {onBench && !tried ? 'Trying out fixes …' : 'There is no fix in one press for this one.'}
             </p>
           )}
-          <Changes edits={fixes.find((fix) => fix.title === shown)?.edits} />
+          <Changes edits={shownFix?.edits} />
+          {shownFix?.brings.map((message) => (
+            <p key={message} className="brings">
+              <b>It brings a caution:</b> {message}
+            </p>
+          ))}
           {accepting && <AcceptForm finding={finding} />}
         </>
       )}
@@ -138,9 +144,9 @@ function AcceptForm({ finding }: { finding: Finding }) {
 }
 
 /** Fixes of the bench are laid out before they are offered, in the thread of the search; undefined until then. */
-function useBenchFixes(wanted: boolean, plan: Plan, finding: Finding): readonly Fix[] | undefined {
+function useBenchFixes(wanted: boolean, plan: Plan, finding: Finding): readonly TriedFix[] | undefined {
   const catalog = useCatalog()
-  const [fixes, setFixes] = useState<readonly Fix[]>()
+  const [fixes, setFixes] = useState<readonly TriedFix[]>()
   useEffect(() => {
     if (!wanted) return
     const client = new SearchClient(catalog)

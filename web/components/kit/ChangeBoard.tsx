@@ -1,4 +1,5 @@
 import { counted } from '../../../core/base/counted.ts'
+import { entryOf } from '../../../core/base/entryOf.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'
 import type { BoardInstance } from '../../../core/wiring/model.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
@@ -44,7 +45,7 @@ export function ChangeBoard({ board }: { readonly board: BoardInstance }) {
       size="sm"
       label={`Change the board ${ref}`}
       actions={[...catalog.boards.values()]
-        .filter(({ id }) => id !== plan.boards[ref]?.board)
+        .filter(({ id }) => id !== entryOf(plan.boards, ref)?.board)
         .map(({ id, title, logicVolts }) => ({ id, text: `${title} (${formatVolts(logicVolts)})` }))}
       onPick={(id) => void change(id)}
     >
