@@ -13,7 +13,7 @@ import { type Candidate, candidates, judge } from './candidates.ts'
 import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
 import { unfinishedDrivers } from './finish.ts'
 import type { Lane } from './lanes.ts'
-import { leadOver } from './leadOver.ts'
+import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
 import { isHeard } from './openEnds.ts'
 import { addPullUps } from './pullUps.ts'
@@ -126,7 +126,10 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
       end: use.end,
       needs: needWords(use.facts.needs),
       reasons: options.draft ? [] : problem.isBus(use) ? problem.refusals(use) : refusals(now, use),
-      level: !options.draft && candidates(now, use).some(({ blocked }) => blocked?.kind === 'level'),
+      // A serial line that no controller is left for would go by software, were it not for its level.
+      level:
+        !options.draft &&
+        (candidates(now, use).some(({ blocked }) => blocked?.kind === 'level') || divisionOf(use) !== undefined),
     })
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN

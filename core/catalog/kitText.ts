@@ -50,7 +50,7 @@ export function readKitText<B extends Entry, P extends Entry>(
     if (/^\d{1,2}$/.test(piece.text)) return { ...at, count: 1, found: undefined, options: {}, others: [] }
     const { count, name } =
       piece.count === undefined ? countOf(piece.text, parts) : { count: piece.count, name: piece.text }
-    const [part, ...moreParts] = searchHits(parts, name)
+    const [part, ...moreParts] = partHits(parts, name)
     const [board, ...moreBoards] = searchHits(boards, name)
     // A word that both answer to means a part, unless it names the board better.
     const isBoard = board !== undefined && (part === undefined || board.score > part.score)
@@ -66,6 +66,13 @@ export function readKitText<B extends Entry, P extends Entry>(
       others: (isBoard || part ? rest : suggestCatalog<B | P>([...parts, ...boards], name)).slice(0, MOST_OTHERS),
     }
   })
+}
+
+/** Volts that no entry knows, such as those of a `12v pump`, say less than the rest. */
+function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnType<typeof searchHits<P>> {
+  const found = searchHits(parts, name)
+  const rest = name.replace(/\d+(?:[.,]\d+)?\s?v(?:olts?)?\b/gi, '').trim()
+  return found.length > 0 || rest === '' || rest === name ? found : searchHits(parts, rest)
 }
 
 /** Breadboards and wires are no parts of a plan: the bench lays them out and counts them. */
@@ -146,7 +153,7 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d+\s*-?\s*(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*\d|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?)\b|[kmnpµ]\s)/i
+  /^\d+\s*-?\s*(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*(?:\d|aaa?\b|cells?\b)|cells?\b|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?)\b|[kmnpµ]\s)/i
 const IN_FRONT = /^(\d{1,3})(?:\s*[x×*]\s*(?=[a-z])|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
 const BEHIND = [
   /^(.+?)\s*[x×*]\s*(\d{1,3})$/i,
@@ -163,8 +170,8 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
   if (times && belongs.test(times[2] as string)) return { count: Number(times[1]), name: times[2] as string }
   if (belongs.test(text)) {
     // `12 led ring`: no entry has a twelve, and still it is one ring.
-    const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*/, '') }
-    const isRing = entries.some((entry) => isNamed(entry, bare.name))
+    const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*(?:v(?:olts?)?\s+)?/i, '') }
+    const isRing = !/^\d+\s*v/i.test(text) && entries.some((entry) => isNamed(entry, bare.name))
     return !isRing && searchHits(entries, text).length > 0 ? whole : bare
   }
   const words = Object.keys(numbers).find((one) => text.toLowerCase().startsWith(`${one} `))

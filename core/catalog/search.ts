@@ -36,7 +36,16 @@ const fillers = new Set(
 /** Words that are written in two ways, in the way of the catalogue. */
 const spellings: Readonly<Record<string, string>> = { color: 'colour', colors: 'colours', gray: 'grey' }
 /** Units that may stand behind an amount, and the unit of an option that they set. */
-const units: Readonly<Record<string, string>> = { ohm: 'ohm', ohms: 'ohm', Ω: 'ohm', r: 'ohm', f: 'farad' }
+const units: Readonly<Record<string, string>> = {
+  ohm: 'ohm',
+  ohms: 'ohm',
+  Ω: 'ohm',
+  r: 'ohm',
+  f: 'farad',
+  v: 'volt',
+  volt: 'volt',
+  volts: 'volt',
+}
 
 /** Entries that a few typed words mean, best first. Slips of a letter are forgiven in words, never in type numbers. */
 export const searchCatalog = <T extends Entry>(entries: Iterable<T>, typed: string): T[] =>
@@ -79,11 +88,11 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
       }
       if (text > 0) named += 1
       // By its amount alone a resistor is asked for, and not what only has one among other things.
-      const bought = chosen !== undefined && entry.helper !== undefined && Object.values(chosen).some(isNumber)
+      const bought = chosen !== undefined && isBoughtBy(entry, chosen)
       score += Math.max(text, bought ? 60 : chosen ? 12 : 0)
     }
     // A colour names no part; an amount alone does, of what is bought by it.
-    if (score === 0 || (named === 0 && (entry.helper === undefined || !Object.values(options).some(isNumber)))) continue
+    if (score === 0 || (named === 0 && !isBoughtBy(entry, options))) continue
     for (const word of all) if (fillers.has(word)) score += wordScore(entry, word, false) / 10
     const said = all.join(' ')
     found.push({ entry, options, score: score + phraseScore(entry, said) + (entry.usual ? 25 : 0) })
@@ -111,7 +120,10 @@ const formsOf = (word: string): string[] =>
 /** A type number: letters and digits that name one thing and no other. */
 const isType = (word: string): boolean => word.length >= 4 && /\d/.test(word) && !/^\d+(?:[.]\d+)?[a-z]$/.test(word)
 
-const isNumber = (value: string | number): boolean => typeof value === 'number'
+/** Resistors and capacitors are bought by their ohms and farads, nothing by its volts. */
+const isBoughtBy = ({ helper, options = [] }: Entry, chosen: Options): boolean =>
+  helper !== undefined &&
+  options.some(({ id, unit }) => typeof chosen[id] === 'number' && (unit === 'ohm' || unit === 'farad'))
 
 /** A text without its blanks and marks: `hc-sr04` and `hcsr04` are one. */
 const bare = (text: string): string => text.toLowerCase().replace(/[^a-z0-9µ.+]/g, '')

@@ -4,6 +4,7 @@ import type { Catalog } from '../catalog/catalog.ts'
 import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
+import { holds } from '../catalog/when.ts'
 import { carryEdits } from './carried.ts'
 import { applyEdits, type Edit } from './edit.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
@@ -25,7 +26,12 @@ export function addParts(
     const entry: PlanPart = { part: part.id, ...given, ...(Object.keys(options).length > 0 ? { options } : {}) }
     const add: Edit[] = [{ do: 'add-part', ref, entry }]
     now = applyEdits(now, add)
-    const companions = companionEdits(now, catalog, ref, (companion) => companion.required)
+    const mode = given.mode ?? part.modes[0]?.id
+    // A diode for a bare transistor is none for a bridge: what belongs to another mode comes with that.
+    const chosen = { ...Object.fromEntries(part.options.map((option) => [option.id, option.usual])), ...options }
+    const isWanted = ({ required, modes, when }: Companion): boolean =>
+      required && (modes === undefined || mode === undefined || modes.includes(mode)) && holds(when, chosen)
+    const companions = companionEdits(now, catalog, ref, isWanted)
     now = applyEdits(now, companions)
     edits.push(...add, ...companions)
   }

@@ -32,6 +32,14 @@ describe('what is not entered yet is counted and not scolded', () => {
       waiting: [],
     })
   })
+  it('an open pin waits while other parts have some, and stands as the last one', () => {
+    const wires = 'S.VCC MCU.5V, S.TRIG MCU.D9, S.GND MCU.GND, B.1 MCU.D4'
+    expect(sifted({ mcu: 'uno-r3', parts, wires }).standing).toEqual([])
+    expect(sifted({ mcu: 'uno-r3', parts, wires: `${wires}, B.2 MCU.GND` })).toEqual({
+      standing: ['pin-unplaced open'],
+      waiting: [],
+    })
+  })
   it('a pull-up that is lacking waits while a resistor lies loose, and stands without one', () => {
     const wires = 'T.VDD MCU.3V3, T.GND MCU.GND, T.DQ MCU.GPIO4'
     expect(sifted({ parts: { T: 'ds18b20', R: 'resistor' }, wires }).waiting).toContain('onewire-pullup none')

@@ -17,29 +17,39 @@ interface Unfinished {
   readonly open: ReadonlyMap<string, readonly string[]>
   /** Some part has no wire at all. */
   readonly hasLoose: boolean
+  /** Parts of which `pin-unplaced` speaks. */
+  readonly unplaced: number
 }
 
 const unfinished = memo((wiring: Wiring): Unfinished => {
   const open = new Map<string, string[]>()
+  let unplaced = 0
   for (const part of wiring.parts) {
-    const ends = openEnds(wiring, part).flatMap(({ end, required }) => (required ? [end] : []))
-    if (ends.length > 0) open.set(part.ref, ends)
+    const ends = openEnds(wiring, part).filter(({ required }) => required)
+    if (ends.length > 0)
+      open.set(
+        part.ref,
+        ends.map(({ end }) => end),
+      )
+    if (ends.some(({ why }) => why === 'open')) unplaced += 1
   }
   const isLoose = ({ ref, part }: PartInstance): boolean =>
     !part.pins.some(({ id }) => wiring.netOf(`${ref}.${id}`).wired)
-  return { open, hasLoose: wiring.parts.some((part) => open.has(part.ref) && isLoose(part)) }
+  return { open, unplaced, hasLoose: wiring.parts.some((part) => open.has(part.ref) && isLoose(part)) }
 })
 
 /**
  * Half-way through, what is simply not entered yet is counted and not scolded: a finding that says that something is
  * lacking waits as long as a part that it speaks of has other open pins, or a part of the kit, which may be the one that
- * is lacking, has no wire at all. What is the last to be lacking stands. What is accepted stays so.
+ * is lacking, has no wire at all; an open pin, as long as other parts have some. What is the last to be lacking stands. What is accepted stays so.
  */
 export function sift(wiring: Wiring, findings: readonly Finding[]): Sifted {
-  const { open, hasLoose } = unfinished(wiring)
+  const { open, hasLoose, unplaced } = unfinished(wiring)
   const hasMore = (at: readonly string[]): boolean =>
     at.some((place) => open.get(place.split('.')[0] as string)?.some((end) => !at.includes(end)))
   const waits = ({ rule, says, at, accepted }: Finding): boolean =>
-    accepted === undefined && lacking.has(`${rule} ${says}`) && (rule === 'pin-unplaced' || hasLoose || hasMore(at))
+    accepted === undefined &&
+    lacking.has(`${rule} ${says}`) &&
+    (hasLoose || (rule === 'pin-unplaced' ? unplaced > 1 : hasMore(at)))
   return { standing: findings.filter((one) => !waits(one)), waiting: findings.filter(waits) }
 }

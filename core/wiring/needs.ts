@@ -35,7 +35,7 @@ export function lackWords(need: string): string {
       pwm: 'no PWM',
       interrupt: 'no interrupt',
       touch: 'no touch',
-    }[need] ?? `no ${needWords(need)}`
+    }[need] ?? `no ${needWords(need).replace(/^an? /, '')}`
   )
 }
 

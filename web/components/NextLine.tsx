@@ -17,8 +17,15 @@ export function NextLine() {
   if (!isLed || next.is === 'done') return null
   const isHere = pathname.includes(`/${next.place}`)
   return (
-    <p className="next-line" role="note" aria-label="What to do next">
-      <b>Next:</b> {next.text} {!isHere && <Link to={`/plan/${id}/${next.place}`}>Go to {places[next.place]}</Link>}
+    <section className="next-line" aria-label="What to do next">
+      <span>
+        <b>Next:</b> {next.text}
+      </span>
+      {!isHere && (
+        <Link to={`/plan/${id}/${next.place}`} title={`to ${places[next.place]}`}>
+          Go there
+        </Link>
+      )}
       <Button
         size="sm"
         variant="link"
@@ -27,6 +34,6 @@ export function NextLine() {
       >
         I know the way
       </Button>
-    </p>
+    </section>
   )
 }
