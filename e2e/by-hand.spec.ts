@@ -9,8 +9,8 @@ const car: readonly (readonly [end: string, to: string])[] = [
   ['SERVO.GND', 'GND'],
   ['SERVO.VCC', '5V'],
   ['SERVO.SIG', '9'],
-  ['DRIVERB.12V', 'PACK'],
-  ['DRIVERB.GND', 'PACK.-'],
+  ['DRIVERB.12V', 'BATTERY +'],
+  ['DRIVERB.GND', 'battery.-'],
   ['DRIVERB.5V', '-'],
   ['DRIVERB.ENA', '5'],
   ['DRIVERB.IN1', '4'],
@@ -30,9 +30,8 @@ test('a car that is wired already is entered by hand at the speed of reading it 
   await page.keyboard.press('Enter')
   await page
     .getByLabel('Quick entry of board and parts')
-    .fill('uno, hc-sr04, servo, l298n, 2 motors, hc-05, 3 buttons, led')
+    .fill('uno, hc-sr04, servo, l298n, 2 motors, hc-05, 3 buttons, led, 9v battery')
   await page.keyboard.press('Enter')
-  await page.getByRole('button', { name: 'Add a supply' }).click()
   await page.getByRole('link', { name: 'Pins' }).click()
   await page.getByRole('button', { name: 'Enter by hand' }).click()
   const faults = page.getByTestId('finding-counts')
@@ -57,17 +56,17 @@ test('a car that is wired already is entered by hand at the speed of reading it 
   await expectAccessible(page, 'both themes')
 
   // A name that is no pin is said, and nothing is lost.
-  const field = page.locator('[data-hand="BLUE.VCC"]')
+  const field = page.locator('[data-hand="BLUE.GND"]')
   await field.fill('99')
   await field.press('Enter')
   await expect(page.getByRole('alert')).toContainText('uno-r3 has no pin "99"')
   await expect(field).toHaveValue('99')
-  await field.fill('5V')
+  await field.fill('gnd')
   await field.press('Enter')
-  await expect(page.locator('[data-hand="BLUE.GND"]')).toBeFocused()
+  await expect(page.locator('[data-hand="BLUE.VCC"]')).toBeFocused()
   // A rail is pressed on the board like any other post.
-  await page.locator('[data-post="MCU.GND"]').click()
-  await expect(page.locator('[data-hand="BLUE.GND"]')).toHaveValue('GND')
+  await page.locator('[data-post="MCU.5V"]').click()
+  await expect(page.locator('[data-hand="BLUE.VCC"]')).toHaveValue('5V')
 
   // Two columns at once, with a line that does not fit.
   await page.locator('[data-hand="BUTTON1.1"]').focus()

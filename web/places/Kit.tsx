@@ -1,4 +1,4 @@
-import { Fragment, useEffect, useState } from 'react'
+import { Fragment, useEffect, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { useLocation, useNavigate } from 'react-router'
 import { formatVolts } from '../../core/electrical/quantity.ts'
@@ -114,8 +114,10 @@ function useComingPart(): void {
   const navigate = useNavigate()
   const id = (useLocation().state as { add?: string } | null)?.add
   const part = id === undefined ? undefined : catalog.parts.get(id)
+  const taken = useRef(false)
   useEffect(() => {
-    if (!part) return
+    if (!part || taken.current) return
+    taken.current = true
     navigate('.', { replace: true, state: null })
     edit(addParts(plan, catalog, part, 1), `Add ${part.title}`)
   }, [part, plan, catalog, navigate])
