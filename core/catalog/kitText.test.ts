@@ -59,6 +59,8 @@ describe('what people write for the things in front of them', () => {
 describe('a number that belongs to a name is no amount', () => {
   it.each([
     ['7 segment display', 'seven-segment'],
+    ['hx711', 'hx711'],
+    ['seven segment display', 'seven-segment'],
     ['4 digit display', 'tm1637'],
     ['16 pin expander', 'mcp23017-module'],
     ['16x2 lcd', 'lcd-i2c'],
@@ -111,6 +113,18 @@ describe('a list is pasted whole', () => {
   ])('%j', (typed, meant) => {
     expect(said(typed)).toBe(meant)
   })
+})
+
+it('every entry is understood by its id, and no name of one is taken for an amount', () => {
+  for (const entry of [...catalog.boards.values(), ...catalog.parts.values()]) {
+    expect(read(entry.id), entry.id).toMatchObject([{ count: 1, found: { entry: { id: entry.id } } }])
+    expect(said(`2 ${entry.id}`), entry.id).toMatch(catalog.boards.has(entry.id) ? entry.id : `2 ${entry.id}`)
+    for (const word of entry.keywords)
+      expect(
+        read(word).map(({ count }) => count),
+        `${entry.id}: ${word}`,
+      ).toEqual(word.split(/ and | & |, /).map(() => 1))
+  }
 })
 
 it('says where each piece stands, so that another one can be put there', () => {

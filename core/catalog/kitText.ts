@@ -153,15 +153,7 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d+\s*-?\s*(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*(?:\d|aaa?\b|cells?\b)|cells?\b|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?)\b|[kmnpµ]\s)/i
-const IN_FRONT = /^(\d{1,3})(?:\s*[x×*]\s*(?=[a-z])|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
-const BEHIND = [
-  /^(.+?)\s*[x×*]\s*(\d{1,3})$/i,
-  /^(.+?)\s+(\d{1,3})\s*[x×*]$/i,
-  /^(.+?)\s*\(\s*[x×*]?\s*(\d{1,3})\s*(?:[x×*]|pcs?\.?|pieces?)?\s*\)$/i,
-  /^(.+?)\s*(?::|=|\s[-–])\s*(\d{1,3})\s*(?:pcs?\.?|pieces?)?$/i,
-  /^(.+?)\s+(\d{1,3})\s*(?:pcs?\.?|pieces?)$/i,
-]
+  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?(?!-)|rows?|cells?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*aaa?|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![a-z])|x\s*\d|[kmnpµ]\s)/i
 
 function countOf(text: string, entries: readonly Entry[]): { count: number; name: string } {
   const whole = { count: 1, name: text }
@@ -175,9 +167,13 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
     return !isRing && searchHits(entries, text).length > 0 ? whole : bare
   }
   const words = Object.keys(numbers).find((one) => text.toLowerCase().startsWith(`${one} `))
-  if (words !== undefined) return { count: numbers[words] as number, name: text.slice(words.length + 1) }
-  // `4x4 keypad`, `16x2`: the number is part of the name where an entry is called so.
-  if (/^\d/.test(text) && entries.some((entry) => isNamed(entry, text))) return whole
+  // `4x4 keypad`, `seven segment`: the number is part of the name where an entry is called so.
+  if ((words !== undefined || /^\d/.test(text)) && entries.some((entry) => isNamed(entry, text))) return whole
+  if (words !== undefined) {
+    const rest = text.slice(words.length + 1)
+    const isName = belongs.test(`${numbers[words]} ${rest}`) && searchHits(entries, text).length > 0
+    return isName ? whole : { count: numbers[words] as number, name: rest }
+  }
   const front = IN_FRONT.exec(text)
   if (front) return { count: Number(front[1]), name: front[2] as string }
   for (const form of BEHIND) {

@@ -6,6 +6,9 @@ import { useSearch } from '../../store/useSearch.ts'
 import { Questions } from '../Questions.tsx'
 import type { PaperState } from './ToPaper.tsx'
 
+/** Lines that are told one by one. */
+const MOST_SAID = 8
+
 /** What was done on the way from the kit to paper, what was added, and what is still open. */
 export function PaperAccount() {
   const { id } = useParams()
@@ -33,25 +36,26 @@ export function PaperAccount() {
       {added.length > 0 && (
         <p>
           Added, and to buy:{' '}
-          {added.map(({ ref, what, why }, index) => (
+          {added.slice(0, MOST_SAID).map(({ ref, what, why }, index) => (
             <span key={ref}>
               {index > 0 && ', '}
               <b className="mono">{ref}</b> {what} <span className="soft">({why})</span>
             </span>
           ))}
-          .
+          {added.length > MOST_SAID && ` and ${added.length - MOST_SAID} more, in the list of parts`}.
         </p>
       )}
       {unplaced.length > 0 && (
         <p className="open">
           <b>Still open:</b>{' '}
-          {unplaced.map(({ end, why }, index) => (
+          {unplaced.slice(0, MOST_SAID).map(({ end, why }, index) => (
             <span key={end}>
               {index > 0 && ', '}
               <b className="mono">{end}</b> <span className="soft">({why})</span>
             </span>
           ))}
-          . <Link to={`/plan/${id}/pins`}>Place the rest on Pins</Link> says what collides, and the ways out.
+          {unplaced.length > MOST_SAID && ` and ${unplaced.length - MOST_SAID} more`}.{' '}
+          <Link to={`/plan/${id}/pins`}>Place the rest on Pins</Link> says what collides, and the ways out.
         </p>
       )}
       {faults + cautions > 0 && (

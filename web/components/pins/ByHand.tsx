@@ -48,8 +48,10 @@ export function ByHand({
     const field = end && list.current?.querySelector<HTMLInputElement>(`[data-hand="${CSS.escape(end)}"]`)
     if (!field) return
     wanted.current = undefined
-    field.focus()
-    field.scrollIntoView({ block: 'center' })
+    field.focus({ preventScroll: true })
+    // Within the list alone: the page around it stays where it is.
+    const box = list.current
+    if (box) box.scrollTop += field.getBoundingClientRect().top - box.getBoundingClientRect().top - box.clientHeight / 2
   })
   useEffect(() => () => onHand(undefined), [onHand])
 
