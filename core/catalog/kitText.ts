@@ -153,7 +153,16 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?(?!-)|rows?|cells?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*aaa?|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![a-z])|x\s*\d|[kmnpµ]\s)/i
+  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|cells?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*aaa?|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
+
+const IN_FRONT = /^(\d{1,3})(?:\s*[x×*]\s*(?=[a-z])|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
+const BEHIND = [
+  /^(.+?)(?:\s+x|\s*[×*])\s*(\d{1,3})$/i,
+  /^(.+?)\s+(\d{1,3})\s*[x×*]$/i,
+  /^(.+?)\s*\(\s*[x×*]?\s*(\d{1,3})\s*(?:[x×*]|pcs?\.?|pieces?)?\s*\)$/i,
+  /^(.+?)\s*(?::|=|\s[-–])\s*(\d{1,3})\s*(?:pcs?\.?|pieces?)?$/i,
+  /^(.+?)\s+(\d{1,3})\s*(?:pcs?\.?|pieces?)$/i,
+]
 
 function countOf(text: string, entries: readonly Entry[]): { count: number; name: string } {
   const whole = { count: 1, name: text }
