@@ -103,7 +103,11 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
   routes.post('/plans', async (request, response) => {
     const body = v.safeParse(Create, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { title }, { sample }, { text } or { plan }')
-    await create(response, await keep({ from: sourceOf(body.output, samples) }), saveToken(request))
+    const from = sourceOf(body.output, samples)
+    // What is new or shipped gets a number where a plan is called so; a file keeps the name that its maker gave it.
+    const named = 'title' in from ? from.title : 'sample' in body.output && 'file' in from ? from.file : undefined
+    const title = named === undefined ? undefined : await patiently(() => store.freeTitle(named))
+    await create(response, await keep({ from, ...(title === named ? {} : { title }) }), saveToken(request))
   })
 
   routes.get('/plans/:id', async (request, response) => {
@@ -166,7 +170,7 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
   routes.post('/plans/:id/copy', async (request, response) => {
     const stored = await found(request)
     readable(stored, { ok: true, value: await open(stored) })
-    const title = `${[...stored.title].slice(0, 190).join('')} (copy)`
+    const title = await patiently(() => store.freeTitle(`${[...stored.title].slice(0, 190).join('')} (copy)`))
     const kept = await keep({ from: { text: stored.text, file: stored.title, misfits: 'set-aside' }, title })
     await create(response, kept, undefined)
   })

@@ -35,6 +35,20 @@ const create = async (body: unknown) => {
 }
 
 describe('plans over HTTP', () => {
+  it('gives equal names a number, and leaves the name of a file as it is', async () => {
+    const titleOf = async (body: unknown): Promise<string> => (await create(body)).stored.plan.title
+    expect([await titleOf({ title: 'Same' }), await titleOf({ title: 'same' })]).toEqual(['Same', 'same 2'])
+    expect(await titleOf({ title: 'Same' })).toBe('Same 3')
+    const long = 'x'.repeat(200)
+    expect(await titleOf({ title: long })).toBe(long)
+    expect(await titleOf({ title: long })).toBe(`${'x'.repeat(190)} 2`)
+    expect(await titleOf({ text: 'markpost: 1\ntitle: Same\n' })).toBe('Same')
+    const { stored } = await create({ title: 'Twin' })
+    const copy = async (): Promise<string> =>
+      (await (await send('POST', `/api/plans/${stored.id}/copy`)).json()).plan.title
+    expect([await copy(), await copy()]).toEqual(['Twin (copy)', 'Twin (copy) 2'])
+    for (const { id } of await (await send('GET', '/api/plans')).json()) await send('DELETE', `/api/plans/${id}`)
+  })
   it('makes, opens, saves, copies, exports and deletes a plan', async () => {
     const { response, stored } = await create({ title: 'First' })
     expect([response.status, response.headers.get('etag')]).toEqual([201, '"1"'])

@@ -148,6 +148,17 @@ export class PlanStore {
     )
   }
 
+  /** A title that no plan has: the one given, or with the next number behind it. Titles are at most 200 characters. */
+  freeTitle(title: string): string {
+    return this.#run(() => {
+      const isTaken = this.#db.prepare<[string]>('SELECT 1 FROM plans WHERE title = ? COLLATE NOCASE LIMIT 1')
+      let free = title
+      for (let number = 2; isTaken.get(free) !== undefined; number += 1)
+        free = `${[...title].slice(0, 190).join('')} ${number}`
+      return free
+    })
+  }
+
   get(id: string): StoredPlan | undefined {
     return this.#run(() => this.#get(id))
   }
