@@ -19,6 +19,7 @@ describe('what people write for the things in front of them', () => {
   it.each([
     ['2 bme280, oled ; 3x led, button x2, fluxcap', '2 bme280, ssd1306, 3 led, 2 button, ?fluxcap'],
     ['two leds', '2 led'],
+    ['2 soil sensors, two distance sensors', '2 soil-capacitive, 2 hc-sr04'],
     ['3 led + button', '3 led, button'],
     ['330 ohm resistor', 'resistor 330'],
     ['4 330 ohm resistors', '4 resistor 330'],

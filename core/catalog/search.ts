@@ -64,14 +64,14 @@ export function suggestCatalog<T extends Entry>(entries: Iterable<T>, typed: str
   const near = hits(all, typed, true)
   if (near.length > 0) return near.map(({ entry }) => entry)
   // Of several words those that say something by themselves.
-  const words = wordsOf(typed).filter((word) => !fillers.has(word))
+  const words = wordsOf(typed).filter((word) => !isFiller(word))
   return words.length < 2 ? [] : [...new Set(words.flatMap((word) => hits(all, word, true).map(({ entry }) => entry)))]
 }
 
 function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boolean): Hit<T>[] {
   const all = wordsOf(typed)
   if (all.length === 0) return [...entries].map((entry) => ({ entry, score: 0, options: {} }))
-  const telling = all.filter((word) => !fillers.has(word))
+  const telling = all.filter((word) => !isFiller(word))
   const words = telling.length > 0 ? telling : all
   const found: Hit<T>[] = []
   for (const entry of entries) {
@@ -93,7 +93,7 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
     }
     // A colour names no part; an amount alone does, of what is bought by it.
     if (score === 0 || (named === 0 && !isBoughtBy(entry, options))) continue
-    for (const word of all) if (fillers.has(word)) score += wordScore(entry, word, false) / 10
+    for (const word of all) if (isFiller(word)) score += wordScore(entry, word, false) / 10
     const said = all.join(' ')
     found.push({ entry, options, score: score + phraseScore(entry, said) + (entry.usual ? 25 : 0) })
   }
@@ -116,6 +116,9 @@ const formsOf = (word: string): string[] =>
   /^[a-z-]{4,}s$/.test(word)
     ? [word, word.slice(0, -1), ...(word.endsWith('es') ? [word.slice(0, -2)] : []), word.replace(/ies$/, 'y')]
     : [word]
+
+/** `sensor`, `sensors`. */
+const isFiller = (word: string): boolean => formsOf(word).some((form) => fillers.has(form))
 
 /** A type number: letters and digits that name one thing and no other. */
 const isType = (word: string): boolean => word.length >= 4 && /\d/.test(word) && !/^\d+(?:[.]\d+)?[a-z]$/.test(word)

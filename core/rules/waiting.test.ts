@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { catalog, planOf, type Short, wiringOf } from '../testing/plans.ts'
 import { sound } from '../testing/wiringSuite.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { check } from './index.ts'
+import { allRules, check } from './index.ts'
 import { sift } from './waiting.ts'
 
 const sifted = (short: Short): { standing: string[]; waiting: string[] } => {
@@ -53,6 +53,11 @@ describe('what is not entered yet is counted and not scolded', () => {
     const wiring = wiringOf({ mcu: 'uno-r3', parts: { B: 'button' }, accepted })
     expect(sift(wiring, check(wiring)).waiting).toEqual([])
   })
+})
+
+it('what a rule calls lacking is something that it can say', () => {
+  for (const { meta } of allRules)
+    for (const id of meta.lacking ?? []) expect(Object.keys(meta.messages), meta.id).toContain(id)
 })
 
 it('half-way through a sound wiring few faults are said, and at its end the same as ever', () => {
