@@ -77,6 +77,12 @@ test('a car that is wired already is entered by hand at the speed of reading it 
   await page.locator('[data-post="MCU.5V"]').click()
   await expect(page.locator('[data-hand="BLUE.VCC"]')).toHaveValue('5V')
 
+  // What is typed counts, however the field is left.
+  await page.locator('[data-hand="BUTTON3.1"]').fill('A2')
+  await page.keyboard.press('Tab')
+  await expect(page.locator('[data-hand="BUTTON3.1"]')).toHaveValue('A2')
+  await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', 'Undo: Wire BUTTON3.1 to A2')
+
   // Two columns at once, with a line that does not fit.
   await page.locator('[data-hand="BUTTON1.1"]').focus()
   await page.evaluate(() => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readKitText } from '../catalog/kitText.ts'
+import { kitReader } from '../catalog/kitText.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { addKit } from '../plan/kit.ts'
 import { emptyPlan, type Plan } from '../plan/planSchema.ts'
@@ -11,7 +11,7 @@ import { nextStep } from './nextStep.ts'
 
 const typed = (text: string): Plan => {
   const plan = emptyPlan('Typed')
-  const items = readKitText([...catalog.boards.values()], [...catalog.parts.values()], text)
+  const items = kitReader([...catalog.boards.values()], [...catalog.parts.values()])(text)
   return applyEdits(plan, addKit(plan, catalog, items).edits)
 }
 const paperOf = (plan: Plan) =>

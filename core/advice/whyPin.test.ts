@@ -3,7 +3,7 @@ import { assign } from '../assign/assign.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { catalog, planOf, type Short, wiringOf } from '../testing/plans.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { pinAnswers } from './whyPin.ts'
+import { allowing, pinAnswers } from './whyPin.ts'
 
 const answersOf = (short: Short, end: string) => {
   const wiring = wiringOf(short)
@@ -71,5 +71,28 @@ describe('why not this pin', () => {
       ).toBeGreaterThan(-2.1)
       expect(here?.text).toContain('and lies on')
     }
+  })
+})
+
+describe('what would allow a pin that does not suit', () => {
+  const allowed = (short: Parameters<typeof wiringOf>[0], end: string, pin: string): string | undefined => {
+    const wiring = wiringOf(short)
+    const use = wiring.signal(end)!
+    const answer = pinAnswers(wiring, use).find((one) => one.pin === pin)
+    return answer?.blocked ? allowing(use, answer.blocked) : undefined
+  }
+  const uno = { mcu: 'uno-r3', uses: ['usb-serial'] }
+  it('a feature less, a level brought down, a pin given up, or software', () => {
+    expect(allowed({ ...uno, parts: { B: 'button' } }, 'B.1', 'MCU.D0')).toMatch(/^Without USB serial, .* in the Kit/)
+    expect(allowed({ parts: { S: 'hc-sr04' }, wires: 'S.VCC MCU.VIN, S.GND MCU.GND' }, 'S.ECHO', 'MCU.GPIO4')).toMatch(
+      /^Two resistors in the line/,
+    )
+    const taken = { mcu: 'uno-r3', parts: { A: 'button', B: 'button' }, wires: 'A.1 MCU.D4' }
+    expect(allowed(taken, 'B.1', 'MCU.D4')).toBe('Swap the two, or move A.1 first.')
+    expect(allowed({ mcu: 'uno-r3', parts: { G: 'hc-05' } }, 'G.TXD', 'MCU.D4')).toMatch(/^By software/)
+  })
+  it('nothing where nothing helps, and no word of a pin that suits', () => {
+    expect(allowed({ mcu: 'uno-r3', parts: { K: 'potentiometer' } }, 'K.W', 'MCU.D4')).toBeUndefined()
+    expect(allowed({ mcu: 'uno-r3', parts: { B: 'button' } }, 'B.1', 'MCU.D4')).toBeUndefined()
   })
 })

@@ -53,6 +53,23 @@ const blockText = (block: Block): string =>
       ? `${block.title} has it`
       : blockWords(block)
 
+/** What would let a signal go on a pin that is blocked for it; undefined where nothing would. */
+export function allowing(use: SignalUse, block: Block): string | undefined {
+  const software = use.part.home?.board.software.find(({ kind }) => use.facts.needs.startsWith(`${kind}.`))
+  switch (block.kind) {
+    case 'feature':
+      return `Without ${block.title}, which is switched on the board's line in the Kit, it would.`
+    case 'level':
+      return 'Two resistors in the line, or a level shifter, would bring the level down.'
+    case 'taken':
+      return `Swap the two, or move ${block.by} first.`
+    case 'lacks':
+      return software ? `By software it would go on plain pins: ${software.note}.` : undefined
+    default:
+      return undefined
+  }
+}
+
 const price = (points: number | null): string =>
   points === null || Math.abs(points) < 0.05
     ? 'at the same price'

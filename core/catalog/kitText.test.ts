@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { catalog } from '../testing/plans.ts'
-import { readKitText } from './kitText.ts'
+import { kitReader } from './kitText.ts'
 
-const read = (typed: string) => readKitText([...catalog.boards.values()], [...catalog.parts.values()], typed)
+const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
 /** `2 bme280, uno-r3, ?fluxcap`: what was understood in short. */
 const said = (typed: string): string =>
   read(typed)

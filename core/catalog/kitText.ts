@@ -36,36 +36,55 @@ interface Piece {
 /**
  * Reads what lies on a table as makers write it: `2 bme280, oled, three red leds + button`, a pasted list with bullets,
  * numbers or boxes, `servo (x2)`, `LED: 5`, or a table with a column of amounts. A number that belongs to a name counts
- * nothing (`7 segment display`). Whatever it is, it comes back as items in the order of the text.
+ * nothing (`7 segment display`). Whatever it is, it comes back as items in the order of the text. A reader remembers
+ * what it has read, so that a letter more in a long list is a matter of one piece.
  */
-export function readKitText<B extends Entry, P extends Entry>(
+export function kitReader<B extends Entry, P extends Entry>(
   boards: readonly B[],
   parts: readonly P[],
-  typed: string,
-): KitItem<B, P>[] {
-  return piecesOf(typed).map((piece): KitItem<B, P> => {
-    const at = { text: piece.text, start: piece.start, end: piece.start + piece.text.length }
-    if (BENCH.test(piece.text)) return { ...at, count: 1, found: { kind: 'bench' }, options: {}, others: [] }
-    // A number by itself names nothing.
-    if (/^\d{1,2}$/.test(piece.text)) return { ...at, count: 1, found: undefined, options: {}, others: [] }
-    const { count, name } =
-      piece.count === undefined ? countOf(piece.text, parts) : { count: piece.count, name: piece.text }
-    const [part, ...moreParts] = partHits(parts, name)
-    const [board, ...moreBoards] = searchHits(boards, name)
-    // A word that both answer to means a part, unless it names the board better.
-    const isBoard = board !== undefined && (part === undefined || board.score > part.score)
-    const likely = (isBoard ? board.score : (part?.score ?? 0)) * LIKELY
-    const rest: readonly (B | P)[] = (isBoard ? [...moreBoards, ...(part ? [part, ...moreParts] : [])] : moreParts)
-      .filter(({ score }) => score >= likely)
-      .map(({ entry }) => entry)
-    return {
-      ...at,
-      count: isBoard ? 1 : Math.min(MOST_AT_ONCE, Math.max(1, count)),
-      found: isBoard ? { kind: 'board', entry: board.entry } : part && { kind: 'part', entry: part.entry },
-      options: isBoard ? {} : (part?.options ?? {}),
-      others: (isBoard || part ? rest : suggestCatalog<B | P>([...parts, ...boards], name)).slice(0, MOST_OTHERS),
-    }
-  })
+): (typed: string) => KitItem<B, P>[] {
+  const known = new Map<string, Meaning<B, P>>()
+  const meaningOf = ({ text, count }: Piece): Meaning<B, P> => {
+    const key = `${count ?? ''} ${text}`
+    const meaning = known.get(key) ?? meaningIn(boards, parts, text, count)
+    known.set(key, meaning)
+    return meaning
+  }
+  return (typed) =>
+    piecesOf(typed).map((piece) => ({
+      text: piece.text,
+      start: piece.start,
+      end: piece.start + piece.text.length,
+      ...meaningOf(piece),
+    }))
+}
+
+type Meaning<B, P> = Omit<KitItem<B, P>, 'text' | 'start' | 'end'>
+
+function meaningIn<B extends Entry, P extends Entry>(
+  boards: readonly B[],
+  parts: readonly P[],
+  text: string,
+  given: number | undefined,
+): Meaning<B, P> {
+  if (BENCH.test(text)) return { count: 1, found: { kind: 'bench' }, options: {}, others: [] }
+  // A number by itself names nothing.
+  if (/^\d{1,2}$/.test(text)) return { count: 1, found: undefined, options: {}, others: [] }
+  const { count, name } = given === undefined ? countOf(text, parts) : { count: given, name: text }
+  const [part, ...moreParts] = partHits(parts, name)
+  const [board, ...moreBoards] = searchHits(boards, name)
+  // A word that both answer to means a part, unless it names the board better.
+  const isBoard = board !== undefined && (part === undefined || board.score > part.score)
+  const likely = (isBoard ? board.score : (part?.score ?? 0)) * LIKELY
+  const rest: readonly (B | P)[] = (isBoard ? [...moreBoards, ...(part ? [part, ...moreParts] : [])] : moreParts)
+    .filter(({ score }) => score >= likely)
+    .map(({ entry }) => entry)
+  return {
+    count: isBoard ? 1 : Math.min(MOST_AT_ONCE, Math.max(1, count)),
+    found: isBoard ? { kind: 'board', entry: board.entry } : part && { kind: 'part', entry: part.entry },
+    options: isBoard ? {} : (part?.options ?? {}),
+    others: (isBoard || part ? rest : suggestCatalog<B | P>([...parts, ...boards], name)).slice(0, MOST_OTHERS),
+  }
 }
 
 /** Volts that no entry knows, such as those of a `12v pump`, say less than the rest. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { catalog } from '../testing/plans.ts'
-import { readKitText } from './kitText.ts'
+import { kitReader } from './kitText.ts'
 import { searchCatalog, suggestCatalog } from './search.ts'
 
 /** What people type for a part, and the entry that has to come first. */
@@ -276,7 +276,7 @@ describe('what people type', () => {
   it.each(absent)('nothing answers to %s', (typed) => {
     const all = [...catalog.parts.values()]
     expect(searchCatalog(all, typed).map(({ id }) => id)).toEqual([])
-    expect(readKitText([...catalog.boards.values()], all, typed)[0]?.found).toBeUndefined()
+    expect(kitReader([...catalog.boards.values()], all)(typed)[0]?.found).toBeUndefined()
   })
   it('suggests what comes near to a type that is not there', () => {
     const near = (typed: string): string[] => suggestCatalog(catalog.parts.values(), typed).map(({ id }) => id)

@@ -2,7 +2,7 @@ import { type FormEvent, type KeyboardEvent, useMemo, useRef, useState } from 'r
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { Board } from '../../../core/catalog/boardSchema.ts'
-import { type KitItem, MOST_AT_ONCE, readKitText } from '../../../core/catalog/kitText.ts'
+import { type KitItem, kitReader, MOST_AT_ONCE } from '../../../core/catalog/kitText.ts'
 import type { Part } from '../../../core/catalog/partSchema.ts'
 import { formatOptionAmount } from '../../../core/electrical/quantity.ts'
 import { addKit } from '../../../core/plan/kit.ts'
@@ -24,10 +24,8 @@ export function QuickEntry() {
   const [typed, setTyped] = useState('')
   const [browsing, setBrowsing] = useState(false)
   const field = useRef<HTMLTextAreaElement>(null)
-  const items = useMemo(
-    () => readKitText([...catalog.boards.values()], [...catalog.parts.values()], typed),
-    [catalog, typed],
-  )
+  const read = useMemo(() => kitReader([...catalog.boards.values()], [...catalog.parts.values()]), [catalog])
+  const items = useMemo(() => read(typed), [read, typed])
   const known = items.filter(({ found }) => found !== undefined && found.kind !== 'bench')
   const add = (event?: FormEvent): void => {
     event?.preventDefault()

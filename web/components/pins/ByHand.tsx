@@ -65,14 +65,16 @@ export function ByHand({
     const next = all[all.findIndex((row) => row.end === end) + by]
     if (next) goTo(next.end)
   }
-  const enter = (row: HandRow, words: string): void => {
+  /** Wires a pin as it is said; false when that cannot be. */
+  const wire = (row: HandRow, words: string): boolean => {
     const answer = wireByHand(wiring, row.end, words)
-    if (!answer.ok) {
-      setWrong({ end: row.end, message: answer.message })
-      return
-    }
-    if (answer.edits.length > 0 && !edit(answer.edits, `Wire ${row.end} to ${words}`)) return
-    step(row.end, 1)
+    if (!answer.ok) setWrong({ end: row.end, message: answer.message })
+    return answer.ok && (answer.edits.length === 0 || edit(answer.edits, `Wire ${row.end} to ${words}`))
+  }
+  const enter = (row: HandRow, words: string): boolean => {
+    const isDone = wire(row, words)
+    if (isDone) step(row.end, 1)
+    return isDone
   }
   const paste = (event: ClipboardEvent, ref: string): void => {
     const text = event.clipboardData.getData('text/plain')
@@ -86,7 +88,7 @@ export function ByHand({
     setAt(row.end)
     dispatch(planActions.picked(row.use ? row.end : undefined))
     if (!row.use) dispatch(planActions.lit([row.end, ...row.to]))
-    onHand({ end: row.end, take: (to) => enter(row, to) })
+    onHand({ end: row.end, take: (to) => void enter(row, to) })
   }
   const left = all.filter(({ state }) => state === 'open').length
   return (
@@ -119,6 +121,7 @@ export function ByHand({
               isAt={row.end === at}
               wrong={wrong?.end === row.end ? wrong.message : undefined}
               onEnter={(words) => enter(row, words)}
+              onLeave={(words) => void wire(row, words)}
               onStep={(by) => step(row.end, by)}
               onFocus={() => focused(row)}
               onPaste={(event) => paste(event, part.ref)}
@@ -154,21 +157,26 @@ interface RowProps {
   readonly wiring: Wiring
   readonly isAt: boolean
   readonly wrong: string | undefined
-  readonly onEnter: (words: string) => void
+  /** Wires the pin and goes on; false when that cannot be. */
+  readonly onEnter: (words: string) => boolean
+  /** Wires the pin that was left by Tab, by an arrow or by the mouse. */
+  readonly onLeave: (words: string) => void
   readonly onStep: (by: 1 | -1) => void
   readonly onFocus: () => void
   readonly onPaste: (event: ClipboardEvent) => void
 }
 
-function Row({ row, wiring, isAt, wrong, onEnter, onStep, onFocus, onPaste }: RowProps) {
+function Row({ row, wiring, isAt, wrong, onEnter, onLeave, onStep, onFocus, onPaste }: RowProps) {
   const { ref } = splitEnd(row.end)
   const told = row.state === 'unused' ? '-' : toldBy(wiring, ref, row.to)
   const [typed, setTyped] = useState(told)
+  const entered = useRef(false)
   const onKey = (event: KeyboardEvent): void => {
     if (event.key === 'Enter') {
       event.preventDefault()
       // What stands there already is not entered anew, so that a look down the rows changes nothing.
-      onEnter(typed === told ? '' : typed)
+      entered.current = true
+      entered.current = onEnter(typed === told ? '' : typed)
     } else if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       event.preventDefault()
       onStep(event.key === 'ArrowDown' ? 1 : -1)
@@ -197,6 +205,10 @@ function Row({ row, wiring, isAt, wrong, onEnter, onStep, onFocus, onPaste }: Ro
         onFocus={(event) => {
           event.target.select()
           onFocus()
+        }}
+        onBlur={() => {
+          if (typed !== told && !entered.current) onLeave(typed)
+          entered.current = false
         }}
         onPaste={onPaste}
         autoComplete="off"

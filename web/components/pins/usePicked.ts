@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useRef } from 'react'
-import { pinAnswers } from '../../../core/advice/whyPin.ts'
+import { allowing, pinAnswers } from '../../../core/advice/whyPin.ts'
 import { type Candidate, candidates } from '../../../core/assign/candidates.ts'
 import { detach, place, swapSignals, wiresOf } from '../../../core/assign/rewire.ts'
 import type { Edit } from '../../../core/plan/edit.ts'
@@ -91,13 +91,17 @@ export function usePicked(): Picked {
   const tell = useCallback(
     (host: Host, more: string): void => {
       const said = use && pinAnswers(wiring, use).find(({ pin }) => pin === host.end)
-      if (said) dispatch(toasted({ text: `${said.text}${said.state === 'blocked' ? more : ''}`, kind: 'answer' }))
-      else if (use) dispatch(toasted({ text: `${host.end} is not on the board of ${use.part.ref}.`, kind: 'answer' }))
+      if (use && said) {
+        const isBlocked = said.state === 'blocked' && said.blocked !== null
+        const allowed = isBlocked && said.blocked ? allowing(use, said.blocked) : undefined
+        const text = [said.text, ...(allowed ? [allowed] : []), ...(isBlocked ? [more] : [])].join(' ')
+        dispatch(toasted({ text, kind: 'answer' }))
+      } else if (use) dispatch(toasted({ text: `${host.end} is not on the board of ${use.part.ref}.`, kind: 'answer' }))
     },
     [wiring, use, dispatch],
   )
   const tellWhy = useCallback(
-    (host: Host) => tell(host, " Type the pin's name, or press it twice, to put it there all the same."),
+    (host: Host) => tell(host, "Type the pin's name, or press it twice, to put it there all the same."),
     [tell],
   )
   const refuse = useCallback(
@@ -107,7 +111,7 @@ export function usePicked(): Picked {
       if (refused.current === asked) put(use, host)
       else {
         refused.current = asked
-        tell(host, ' Press it again to put it there all the same.')
+        tell(host, 'Press it again to put it there all the same.')
       }
     },
     [use, put, tell],
