@@ -93,6 +93,14 @@ test('a car that is wired already is entered by hand at the speed of reading it 
   await expect(page.getByText('3 wires entered from the table.')).toBeVisible()
   await expect(page.locator('.pasted')).toContainText('line 5')
   await expect(page.locator('[data-hand="BUTTON2.1"]')).toHaveValue('A1')
+  // A table as a file.
+  const dropped = await page.evaluateHandle(() => {
+    const data = new DataTransfer()
+    data.items.add(new File(['part,pin,to\nBUTTON2,2,GND\n'], 'wires.csv', { type: 'text/csv' }))
+    return data
+  })
+  await page.locator('.by-hand').dispatchEvent('drop', { dataTransfer: dropped })
+  await expect(page.getByText('1 wire entered from the table.')).toBeVisible()
   await page.getByRole('button', { name: 'Done' }).click()
   await expect(page.locator('[data-signal="DRIVERB.IN1"]')).toContainText('4')
 })

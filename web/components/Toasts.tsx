@@ -8,7 +8,8 @@ export function Toasts() {
   const notes = useAppSelector((state) => state.toast.notes)
   const dispatch = useAppDispatch()
   return (
-    <ToastContainer position="bottom-center" className="p-3 mb-5" style={{ zIndex: 1100 }}>
+    // Over the foot of the findings: words about a pin or a part must not lie on it.
+    <ToastContainer position="bottom-end" className="p-3 mb-5" style={{ zIndex: 1100 }}>
       {notes.map((note) => (
         <Toast
           key={note.id}

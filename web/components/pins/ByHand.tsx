@@ -1,4 +1,4 @@
-import { type ClipboardEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
+import { type ClipboardEvent, type DragEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type HandRow, type HandTable, handRows, wireByHand, wireFromText } from '../../../core/advice/byHand.ts'
 import { counted } from '../../../core/base/counted.ts'
@@ -9,6 +9,9 @@ import { editPlan as edit } from '../../store/desk.ts'
 import { planActions } from '../../store/planSlice.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { KindMark } from '../kinds.tsx'
+
+/** Of a dropped file more is not read: no table of wires is longer. */
+const MOST_BYTES = 200_000
 
 /** What the yard may do with the pin at hand. */
 export interface AtHand {
@@ -76,13 +79,25 @@ export function ByHand({
     if (isDone) step(row.end, 1)
     return isDone
   }
+  const take = (text: string, ref?: string): void => {
+    const table = wireFromText(wiring, text, ref)
+    if (table.edits.length > 0) edit(table.edits, `Enter ${counted(table.taken, 'wire')} from a table`)
+    setPasted(table)
+  }
   const paste = (event: ClipboardEvent, ref: string): void => {
     const text = event.clipboardData.getData('text/plain')
     if (!/[\n\t]/.test(text.trim())) return
     event.preventDefault()
-    const table = wireFromText(wiring, text, ref)
-    if (table.edits.length > 0) edit(table.edits, `Enter ${counted(table.taken, 'wire')} from a table`)
-    setPasted(table)
+    take(text, ref)
+  }
+  const drop = (event: DragEvent): void => {
+    const [file] = event.dataTransfer.files
+    if (!file) return
+    event.preventDefault()
+    void file
+      .slice(0, MOST_BYTES)
+      .text()
+      .then((text) => take(text))
   }
   const focused = (row: HandRow): void => {
     setAt(row.end)
@@ -92,7 +107,13 @@ export function ByHand({
   }
   const left = all.filter(({ state }) => state === 'open').length
   return (
-    <section className="ledger by-hand" aria-label="Wires by hand" ref={list}>
+    <section
+      className="ledger by-hand"
+      aria-label="Wires by hand"
+      ref={list}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={drop}
+    >
       <header>
         <h2>By hand</h2>
         <span className="soft" data-testid="open-count">
@@ -104,7 +125,7 @@ export function ByHand({
       </header>
       <p className="soft hand-help">
         Where does each pin go? <kbd>Enter</kbd> goes on. A pin of the board by any of its names, GND, 5V, another
-        part’s pin, or - for open. Two columns (TRIG 10) or a whole table can be pasted.
+        part’s pin, or - for open. Two columns (TRIG 10) or a whole table can be pasted, or dropped here as a file.
       </p>
       {pasted && <Pasted table={pasted} />}
       {parts.map(({ part, rows }) => (
