@@ -46,6 +46,7 @@ test('a first plan: one line of typing and four presses to paper', async ({ page
   // One undo takes it all back, and the kit is there.
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('region', { name: 'What to do next' })).toContainText('have no wire yet')
+  await expect(account).toHaveCount(0)
 })
 
 test('a list is pasted, another meaning is pressed, and the shelf is browsed by what a thing does', async ({

@@ -23,7 +23,11 @@ export function checkPlan(plan: Plan, catalog: Catalog, { fixes }: { fixes: numb
     counts: count(findings),
     findings: findings.map((finding, index) => {
       const { formerly: _, accepted = null, ...said } = finding
-      return { ...said, fixes: index < fixes ? fixesFor(wiring, finding, findings) : [], accepted }
+      return {
+        ...said,
+        fixes: index < fixes ? fixesFor(wiring, finding, findings).map(({ brings: _, ...fix }) => fix) : [],
+        accepted,
+      }
     }),
   }
 }

@@ -11,7 +11,7 @@ export interface AllFixed {
   readonly steps: readonly { readonly rule: string; readonly message: string; readonly fix: string }[]
 }
 
-type Step = AllFixed['steps'][number] & { readonly edits: readonly Edit[] }
+export type Step = AllFixed['steps'][number] & { readonly edits: readonly Edit[] }
 
 /**
  * Takes the first safe fix of each fault and caution, worst first, until none is left. Safe is what keeps everything:
@@ -45,7 +45,7 @@ export function fixAll(plan: Plan, catalog: Catalog): AllFixed {
 }
 
 /** Steps that add a part and after which, with all the others, nothing is worse, are left out: nobody needs the part. */
-function withoutIdle(plan: Plan, catalog: Catalog, steps: readonly Step[]): readonly Step[] {
+export function withoutIdle(plan: Plan, catalog: Catalog, steps: readonly Step[]): readonly Step[] {
   const open = (some: readonly Step[]): number | undefined => {
     try {
       const after = applyEdits(

@@ -5,8 +5,6 @@ import type { Catalog } from '../catalog/catalog.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
-import { check, count } from '../rules/index.ts'
-import { sift } from '../rules/waiting.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { waysOut } from './waysOut.ts'
@@ -24,8 +22,6 @@ export interface Paper {
   readonly breadboards: readonly string[]
   /** What found no place, with the reasons. */
   readonly unplaced: readonly { readonly end: string; readonly why: string }[]
-  readonly faults: number
-  readonly cautions: number
 }
 
 /**
@@ -42,8 +38,6 @@ export function kitToPaper(
   const wired = applyEdits(plan, edits)
   const hasBench = Object.keys(plan.bench?.breadboards ?? {}).length > 0
   const bench = hasBench ? [] : suggestBreadboards(wired, catalog, tell)
-  const after = resolve(applyEdits(wired, bench), catalog)
-  const { fault, caution } = count(sift(after, check(after)).standing)
   return {
     edits: [...edits, ...bench],
     wires: edits.filter((edit) => edit.do === 'connect').length,
@@ -51,8 +45,6 @@ export function kitToPaper(
     choices: result.choices,
     breadboards: bench.flatMap((edit) => (edit.do === 'set-breadboard' && edit.entry ? [edit.entry.kind] : [])),
     unplaced: result.unplaced.map(({ end, reasons }) => ({ end, why: reasons[0] ?? 'no pin suits' })),
-    faults: fault,
-    cautions: caution,
   }
 }
 

@@ -15,7 +15,7 @@ export function NextLine() {
   const isLed = led.useIsOn()
   const next = useMemo(() => nextStep(wiring, findings), [wiring, findings])
   if (!isLed || next.is === 'done') return null
-  const isHere = pathname.includes(`/${next.place}`)
+  const isHere = pathname.split('/')[3] === next.place
   return (
     <section className="next-line" aria-label="What to do next">
       <span>

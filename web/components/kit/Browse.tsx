@@ -7,6 +7,7 @@ import { searchCatalog } from '../../../core/catalog/search.ts'
 import { addBoard, addParts } from '../../../core/plan/kit.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
+import { useAppSelector } from '../../store/store.ts'
 import { Glyph } from './Glyph.tsx'
 
 /** What a thing does, in plain words, by the kind of part. */
@@ -31,6 +32,7 @@ const purposes: Readonly<Record<string, string>> = {
 export function Browse({ onClose }: { readonly onClose: () => void }) {
   const catalog = useCatalog()
   const plan = usePlan()
+  const planId = useAppSelector((state) => state.plan.pen?.id)
   const [purpose, setPurpose] = useState(Object.keys(plan.boards).length === 0 ? 'boards' : 'sensor')
   const [typed, setTyped] = useState('')
   const entries = useMemo((): readonly (Board | Part)[] => {
@@ -92,7 +94,11 @@ export function Browse({ onClose }: { readonly onClose: () => void }) {
           ))}
           {entries.length === 0 && (
             <li className="soft">
-              Nothing answers to that. Try fewer letters, or <Link to="/shelf/new/parts">make it yourself</Link>.
+              Nothing answers to that. Try fewer letters, or{' '}
+              <Link to={`/shelf/new/parts?for=${planId}&name=${encodeURIComponent(typed.trim())}`}>
+                make it yourself
+              </Link>
+              .
             </li>
           )}
         </ul>

@@ -2,6 +2,9 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, useLocation, useParams } from 'react-router'
 import { counted } from '../../../core/base/counted.ts'
+import { count } from '../../../core/rules/index.ts'
+import { sift } from '../../../core/rules/waiting.ts'
+import { useDerived } from '../../store/derived.ts'
 import { useSearch } from '../../store/useSearch.ts'
 import { Questions } from '../Questions.tsx'
 import type { PaperState } from './ToPaper.tsx'
@@ -12,11 +15,14 @@ const MOST_SAID = 8
 /** What was done on the way from the kit to paper, what was added, and what is still open. */
 export function PaperAccount() {
   const { id } = useParams()
-  const paper = (useLocation().state as PaperState | null)?.paper
+  const { wiring, findings } = useDerived()
+  const { paper, total = 0 } = (useLocation().state as PaperState | null) ?? {}
   const client = useSearch()
   const [isClosed, setClosed] = useState(false)
-  if (!paper || isClosed) return null
-  const { wires, added, choices, breadboards, unplaced, faults, cautions } = paper
+  if (!paper || isClosed || wiring.plan.wires.length < total) return null
+  const { wires, added, choices, breadboards, unplaced } = paper
+  // As they are now: an answer below may have mended some.
+  const { fault, caution } = count(sift(wiring, findings).standing)
   const kinds = [...new Set(breadboards)].map((kind) =>
     counted(breadboards.filter((one) => one === kind).length, `${kind} breadboard`),
   )
@@ -31,7 +37,7 @@ export function PaperAccount() {
           {kinds.length > 0 && `, laid out on ${kinds.join(' and ')}`}
         </b>
         {choices.length > 0 && `; ${choices.map(({ ref, title }) => `${ref} as ${title}`).join(', ')}`}.{' '}
-        {unplaced.length === 0 && faults + cautions === 0 && 'Nothing is left open, and no check speaks.'}
+        {unplaced.length === 0 && fault + caution === 0 && 'Nothing is left open, and no check speaks.'}
       </p>
       {added.length > 0 && (
         <p>
@@ -58,9 +64,9 @@ export function PaperAccount() {
           <Link to={`/plan/${id}/pins`}>Place the rest on Pins</Link> says what collides, and the ways out.
         </p>
       )}
-      {faults + cautions > 0 && (
+      {fault + caution > 0 && (
         <p>
-          {counted(faults, 'fault')} and {counted(cautions, 'caution')} stand under Findings; each has its reason there,
+          {counted(fault, 'fault')} and {counted(caution, 'caution')} stand under Findings; each has its reason there,
           and most a fix.
         </p>
       )}

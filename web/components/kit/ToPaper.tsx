@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import type { Paper } from '../../../core/advice/kitToPaper.ts'
 import { useDerived } from '../../store/derived.ts'
-import { editLate } from '../../store/desk.ts'
+import { editLate, presentPlan } from '../../store/desk.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 import { answerOf, useSearch } from '../../store/useSearch.ts'
@@ -11,6 +11,8 @@ import { answerOf, useSearch } from '../../store/useSearch.ts'
 /** What Sheets is told when it is opened by the press below. */
 export interface PaperState {
   readonly paper?: Omit<Paper, 'edits'>
+  /** Wires that the plan has after it; with fewer it was undone. */
+  readonly total?: number
 }
 
 /** One press from the kit to paper: everything is wired, laid out, and shown as it will print, with an account of it. */
@@ -30,7 +32,7 @@ export function ToPaper() {
     if (!found) return void dispatch(toasted({ text: 'The search was stopped; nothing was changed.' }))
     const { edits, ...paper } = found
     if (edits.length > 0 && !editLate(from, edits, 'Wire and lay out')) return
-    navigate(`/plan/${id}/sheets`, { state: { paper } satisfies PaperState })
+    navigate(`/plan/${id}/sheets`, { state: { paper, total: presentPlan()?.wires.length ?? 0 } satisfies PaperState })
   }
   return isRunning ? (
     <Button variant="outline-dark" onClick={() => client.halt()}>

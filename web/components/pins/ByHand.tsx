@@ -79,6 +79,9 @@ export function ByHand({
     if (isDone) step(row.end, 1)
     return isDone
   }
+  // A post may be pressed long after its row got the focus: the wiring of that moment counts.
+  const latest = useRef((_row: HandRow, _to: string): void => {})
+  latest.current = (row, to) => void enter(row, to)
   const take = (text: string, ref?: string): void => {
     const table = wireFromText(wiring, text, ref)
     if (table.edits.length > 0) edit(table.edits, `Enter ${counted(table.taken, 'wire')} from a table`)
@@ -103,7 +106,7 @@ export function ByHand({
     setAt(row.end)
     dispatch(planActions.picked(row.use ? row.end : undefined))
     if (!row.use) dispatch(planActions.lit([row.end, ...row.to]))
-    onHand({ end: row.end, take: (to) => void enter(row, to) })
+    onHand({ end: row.end, take: (to) => latest.current(row, to) })
   }
   const left = all.filter(({ state }) => state === 'open').length
   return (
