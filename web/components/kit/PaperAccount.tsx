@@ -66,8 +66,11 @@ export function PaperAccount() {
       )}
       {fault + caution > 0 && (
         <p>
-          {counted(fault, 'fault')} and {counted(caution, 'caution')} stand under Findings; each has its reason there,
-          and most a fix.
+          {[
+            ...(fault > 0 ? [counted(fault, 'fault')] : []),
+            ...(caution > 0 ? [counted(caution, 'caution')] : []),
+          ].join(' and ')}{' '}
+          {fault + caution === 1 ? 'stands' : 'stand'} under Findings, with the reason and mostly a fix.
         </p>
       )}
       <Questions client={client} />
