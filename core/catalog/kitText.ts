@@ -7,6 +7,8 @@ export interface KitItem<B, P> {
   readonly start: number
   readonly end: number
   readonly count: number
+  /** The amount stands in a column of its own, outside the words. */
+  readonly isApart: boolean
   readonly found:
     | { readonly kind: 'board'; readonly entry: B }
     | { readonly kind: 'part'; readonly entry: P }
@@ -55,11 +57,12 @@ export function kitReader<B extends Entry, P extends Entry>(
       text: piece.text,
       start: piece.start,
       end: piece.start + piece.text.length,
+      isApart: piece.count !== undefined,
       ...meaningOf(piece),
     }))
 }
 
-type Meaning<B, P> = Omit<KitItem<B, P>, 'text' | 'start' | 'end'>
+type Meaning<B, P> = Omit<KitItem<B, P>, 'text' | 'start' | 'end' | 'isApart'>
 
 function meaningIn<B extends Entry, P extends Entry>(
   boards: readonly B[],

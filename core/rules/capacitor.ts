@@ -5,7 +5,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
-import { addCompanions, setOption, swapWires } from './mend.ts'
+import { companionOffers, setOption, swapWires } from './mend.ts'
 import { twoDigits } from './shared.ts'
 
 /** Volts backwards that an electrolytic capacitor bears for good (IEC 60384-4). */
@@ -84,7 +84,7 @@ export const capacitorRule: Rule = {
         data: { part: part.ref, why: missing.facts.why },
         why: 'Its data sheet asks for it, and modules of this kind do not carry it themselves.',
         numbers: {},
-        propose: () => addCompanions(wiring, part, (facts) => facts === missing.facts),
+        propose: () => companionOffers(wiring, part, (facts) => facts === missing.facts),
       })
     }
   },

@@ -18,7 +18,7 @@ testRule(decoupling, {
       parts: { X: 'mcp23017' },
       wires: 'X.VDD MCU.3V3, X.VSS MCU.GND',
       says: ['tip: X has no capacitor across its supply.'],
-      fix: 'Add a capacitor to X',
+      fix: 'Add capacitor 100 nF to X',
       changes: ['part C1 added (capacitor)', 'wire C1.1 to X.VDD added', 'wire C1.2 to X.VSS added'],
     },
   ],

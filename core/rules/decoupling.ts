@@ -1,6 +1,6 @@
 import { companionsOf } from '../wiring/companions.ts'
 import type { Rule } from './finding.ts'
-import { addCompanions } from './mend.ts'
+import { companionOffers } from './mend.ts'
 
 export const decoupling: Rule = {
   meta: {
@@ -25,7 +25,7 @@ export const decoupling: Rule = {
         data: { part: part.ref },
         why: `${missing.facts.why[0]?.toUpperCase()}${missing.facts.why.slice(1)}. A chip draws its current in bursts of nanoseconds, for which the wires of a breadboard are too long.`,
         numbers: {},
-        propose: () => addCompanions(wiring, part, (facts) => facts === missing.facts),
+        propose: () => companionOffers(wiring, part, (facts) => facts === missing.facts),
       })
     }
   },

@@ -30,7 +30,7 @@ testRule(flyback, {
       parts: { M: { part: 'dc-motor', mode: 'switched' }, T: 'nmos' },
       wires: 'T.G MCU.27, T.S MCU.GND, PACK.- MCU.GND, M.M1 PACK.+, M.M2 T.D',
       says: ['fault: M is switched by T.D without a diode across its winding.'],
-      fix: 'Add a diode to M',
+      fix: 'Add diode 1N5819 to M',
       changes: ['part D1 added (diode)', 'wire D1.A to M.M2 added', 'wire D1.K to M.M1 added'],
     },
     {
@@ -40,7 +40,7 @@ testRule(flyback, {
       parts: { V: 'solenoid', T: 'npn', R: { part: 'resistor', options: { ohms: 1000 } } },
       wires: 'T.B R.1, R.2 MCU.7, T.E MCU.GND, PACK.- MCU.GND, V.+ PACK.+, V.- T.C',
       says: ['fault: V is switched by T.C without a diode across its winding.'],
-      fix: 'Add a diode to V',
+      fix: 'Add diode 1N4007 to V',
       changes: ['part D1 added (diode)', 'wire D1.A to V.- added', 'wire D1.K to V.+ added'],
     },
     {

@@ -1,6 +1,6 @@
 import { diodeAcross, switchedLoads } from '../wiring/windings.ts'
 import type { Rule } from './finding.ts'
-import { addCompanions } from './mend.ts'
+import { companionOffers } from './mend.ts'
 
 export const flyback: Rule = {
   meta: {
@@ -32,7 +32,7 @@ export const flyback: Rule = {
         numbers: {},
         propose: () =>
           clamp === undefined
-            ? addCompanions(wiring, use.part, ({ part }) => wiring.catalog.parts.get(part)?.helper === 'diode')
+            ? companionOffers(wiring, use.part, ({ part }) => wiring.catalog.parts.get(part)?.helper === 'diode')
             : load.supply === undefined
               ? []
               : [

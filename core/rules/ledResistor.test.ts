@@ -60,7 +60,7 @@ testRule(ledResistor, {
       parts: { L: 'led' },
       wires: 'L.A MCU.27, L.K MCU.GND',
       says: ['fault: Nothing limits the current of L at A.'],
-      fix: 'Add a resistor to L',
+      fix: 'Add resistor 330 Ω to L',
       changes: [
         'part R1 added (resistor)',
         'wire L.A to MCU.GPIO27 removed',

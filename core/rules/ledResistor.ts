@@ -3,7 +3,7 @@ import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
-import { addCompanions, setOhms, setOption } from './mend.ts'
+import { companionOffers, setOhms, setOption } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
 
 /** Current to aim at and least current at which an indicator is still seen by day, in milliamperes. */
@@ -51,7 +51,7 @@ export const ledResistor: Rule = {
           why: `An LED takes whatever it is given: between ${formatVolts(one.volts)} and its own ${formatVolts(one.forward)} only the pin's resistance is left, and that is not made for it. ${take} brings ${aimOf(one)} mA: R = (V − Vf) / I.`,
           numbers: { volts: twoDigits(one.volts), forward: one.forward },
           propose: () =>
-            addCompanions(wiring, one.part, ({ part }) => wiring.catalog.parts.get(part)?.helper === 'resistor'),
+            companionOffers(wiring, one.part, ({ part }) => wiring.catalog.parts.get(part)?.helper === 'resistor'),
         })
       else if (one.milliamps > one.most * 1.001)
         report({

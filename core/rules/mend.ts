@@ -1,8 +1,10 @@
 import { pullEdits } from '../assign/pullUps.ts'
 import { entryOf } from '../base/entryOf.ts'
+import type { Companion } from '../catalog/partSchema.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
-import type { Edit, Fix } from '../plan/edit.ts'
+import { companionWords } from '../plan/companionWords.ts'
+import { type Edit, type Fix, toBuy } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -23,18 +25,28 @@ export function addPull(wiring: Wiring, use: SignalUse, way: 'up' | 'down', ohms
   return made ? [{ title: `Add ${formatQuantity(ohms, 'Ω')} from ${use.end} to ${made.to}`, edits: made.edits }] : []
 }
 
-/** Adds a companion that a part asks for and lacks. */
-export function addCompanions(
+/** A companion that a part asks for and lacks, with what adds it to the plan, wired and to be bought. */
+export interface CompanionOffer extends Fix {
+  /** `Capacitor 100 nF`. */
+  readonly what: string
+  readonly facts: Companion
+}
+
+/** What a part asks for and lacks: the same for a finding about it and for the kit. */
+export function companionOffers(
   wiring: Wiring,
   part: PartInstance,
-  which: (facts: PartInstance['part']['companions'][number]) => boolean,
-): Fix[] {
+  which: (facts: Companion) => boolean = () => true,
+): CompanionOffer[] {
   return companionsOf(wiring, part)
     .filter((one) => !one.present && which(one.facts))
-    .flatMap(({ facts }): Fix[] => {
+    .flatMap(({ facts }): CompanionOffer[] => {
       const entry = wiring.catalog.parts.get(facts.part)
-      const edits = companionEdits(wiring.plan, wiring.catalog, part.ref, (one) => one === facts)
-      return entry && edits.length > 0 ? [{ title: `Add a ${entry.title.toLowerCase()} to ${part.ref}`, edits }] : []
+      const edits = toBuy(companionEdits(wiring.plan, wiring.catalog, part.ref, (one) => one === facts))
+      const what = companionWords(facts, entry)
+      return entry && edits.length > 0
+        ? [{ title: `Add ${what.charAt(0).toLowerCase()}${what.slice(1)} to ${part.ref}`, what, facts, edits }]
+        : []
     })
 }
 

@@ -28,7 +28,7 @@ testRule(resetGlitch, {
       parts: { T: 'nmos' },
       wires: 'T.G MCU.27, T.S MCU.GND',
       says: ['caution: T.G may move while the board starts: MCU.GPIO27 floats at reset.'],
-      fix: 'Add a resistor to T',
+      fix: 'Add resistor 10 kΩ to T',
       changes: ['part R1 added (resistor)', 'wire R1.1 to T.G added', 'wire R1.2 to T.S added'],
     },
     {

@@ -1,7 +1,7 @@
 import { rewire } from '../assign/rewire.ts'
 import { resetStates } from '../circuit/atReset.ts'
 import type { Rule } from './finding.ts'
-import { addCompanions } from './mend.ts'
+import { companionOffers } from './mend.ts'
 
 export const resetGlitch: Rule = {
   meta: {
@@ -28,7 +28,7 @@ export const resetGlitch: Rule = {
         why: `${text} ${use.part.ref} acts on ${active}, so until the program has set the pin it does so unasked, at every reset and every upload.`,
         numbers: {},
         propose: () => [
-          ...addCompanions(wiring, use.part, (facts) => facts.across?.includes(use.facts.pin) === true),
+          ...companionOffers(wiring, use.part, (facts) => facts.across?.includes(use.facts.pin) === true),
           ...rewire(wiring, use),
         ],
       })

@@ -101,6 +101,7 @@ export function KeyHelp() {
           </p>
           <Form.Check
             type="switch"
+            className="mb-3"
             id="led"
             label="Say what to do next, above every place"
             checked={isLed}

@@ -5,6 +5,7 @@ import { useDerived } from '../store/derived.ts'
 import { editLate } from '../store/desk.ts'
 import { answerOf } from '../store/useSearch.ts'
 import type { SearchClient } from '../workers/search.ts'
+import { Explained } from './words.tsx'
 
 const NEVER = 'markpost.questions'
 
@@ -30,7 +31,10 @@ export function Questions({ client }: { readonly client: SearchClient }) {
       {found.questions.map((question) => (
         <div key={question.id}>
           <b>{question.text}</b>
-          <span className="soft"> {question.why}</span>
+          <span className="soft">
+            {' '}
+            <Explained text={question.why} />
+          </span>
           <div className="answers">
             {question.answers.map((answer, index) => (
               <Button

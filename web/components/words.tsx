@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { Fragment } from 'react'
 import { OverlayTrigger, Tooltip } from 'react-bootstrap'
 
 /** Words of ours and of the trade, as they are used here. */
@@ -25,6 +26,22 @@ export const words = {
   '1-Wire': 'one line that many thermometers share, with one pull-up resistor',
   'pull-up': 'a resistor to the supply, which holds a line high while nobody drives it',
   rail: 'a supply or ground that many pins share; on a breadboard the long rows at its sides',
+  'pull-down': 'a resistor to ground, which holds a line low while nobody drives it',
+  divider: 'two resistors in series to ground; between them is a fixed share of the voltage',
+  'level shifter': 'a small module that carries signals between parts of different voltages',
+  decoupling: 'a small capacitor close to a chip’s supply, for what it draws in short bursts',
+  floats: 'is held neither high nor low: it reads whatever is near',
+  PWM: 'pulses whose width changes, quick enough to look like a dimmed level',
+  ADC: 'what turns a voltage at a pin into a number',
+  'open drain': 'an output that only pulls low; a pull-up makes the high',
+  'strapping pin': 'a pin that the board reads once when it starts, to choose how',
+  interrupt: 'a change at a pin that stops the program at once to call a function of it',
+  'select line': 'the line that says which part on an SPI bus is meant',
+  regulator: 'what makes a steady lower voltage out of a higher one',
+  converter: 'what makes one steady voltage out of another one',
+  'back-feeding': 'current that runs into a part through its signals while its supply is off',
+  'flyback diode': 'the way for the current of a coil at the moment when it is switched off',
+  stall: 'a motor that is held and cannot turn; it draws its most then',
 } as const
 
 /** A word that says on hover and on focus what it means. */
@@ -35,5 +52,32 @@ export function Term({ word, children }: { readonly word: keyof typeof words; re
         {children ?? word}
       </span>
     </OverlayTrigger>
+  )
+}
+
+const known = Object.keys(words).filter((word) => !/ left$|^(?:post|flag|host|fix|lock|tip|fault|caution)$/.test(word))
+const inProse = new RegExp(`(?<![\\w-])(${known.join('|')})(s?)(?![\\w-])`, 'g')
+
+/** A text in which the words of the trade say what they mean, each where it comes up first. */
+export function Explained({ text }: { readonly text: string }) {
+  const met = new Set<string>()
+  const pieces: ReactNode[] = []
+  let from = 0
+  for (const { 0: all, 1: word = '', index } of text.matchAll(inProse)) {
+    if (met.has(word)) continue
+    met.add(word)
+    pieces.push(
+      <Fragment key={from}>{text.slice(from, index)}</Fragment>,
+      <Term key={word} word={word as keyof typeof words}>
+        {all}
+      </Term>,
+    )
+    from = index + all.length
+  }
+  return (
+    <>
+      {pieces}
+      {text.slice(from)}
+    </>
   )
 }

@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { judgeTyped, predictedWords } from '../../../core/bringup/answers.ts'
 import type { Step } from '../../../core/bringup/step.ts'
 import type { Proof } from '../../../core/plan/planSchema.ts'
+import { Explained } from '../words.tsx'
 
 /** One step on its own: what to do, what it should be, and what was seen. */
 export function StepCard({
@@ -41,9 +42,11 @@ export function StepCard({
           {step.meter !== undefined && <> · meter: {step.meter}</>}
         </p>
         <h2>{step.title}</h2>
-        <p className="step-do">{step.does}</p>
+        <p className="step-do">
+          <Explained text={step.does} />
+        </p>
         <p className="step-expect">
-          <b>It should be:</b> {step.expect}
+          <b>It should be:</b> <Explained text={step.expect} />
         </p>
         {shows !== undefined && (
           <p className="step-shows">

@@ -12,6 +12,7 @@ import { useAppDispatch } from '../../store/store.ts'
 import { answerOf } from '../../store/useSearch.ts'
 import { SearchClient } from '../../workers/search.ts'
 import { Changes } from '../Changes.tsx'
+import { Explained } from '../words.tsx'
 
 interface CardProps {
   readonly finding: Finding
@@ -60,7 +61,9 @@ export function FindingCard({ finding, mark, open, onPick }: CardProps) {
       </button>
       {open && (
         <>
-          <p className="why">{finding.why}</p>
+          <p className="why">
+            <Explained text={finding.why} />
+          </p>
           <p className="rule-line">
             <span className="mono">{finding.rule}</span>
             {!here && (

@@ -3,12 +3,12 @@ import { waysToJoin } from '../../../core/assign/choosing.ts'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { entryOf } from '../../../core/base/entryOf.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'
-import { companionEdits, duplicatePart } from '../../../core/plan/kit.ts'
-import { companionsOf } from '../../../core/wiring/companions.ts'
+import { duplicatePart } from '../../../core/plan/kit.ts'
+import { companionOffers } from '../../../core/rules/mend.ts'
 import type { PartInstance } from '../../../core/wiring/model.ts'
 import { useCatalog, useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
-import { companionWords } from './companionWords.ts'
+import { Explained } from '../words.tsx'
 import { CommitField } from './fields.tsx'
 import { RefField, RemoveButton } from './lineParts.tsx'
 import { OptionField } from './OptionField.tsx'
@@ -116,37 +116,21 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
 /** Companions that a part asks for and does not have: one press adds each, wired to its place. */
 export function CompanionOffers({ part }: { part: PartInstance }) {
   const { wiring } = useDerived()
-  const plan = usePlan()
-  const catalog = useCatalog()
-  const missing = companionsOf(wiring, part).filter((one) => !one.present)
-  if (missing.length === 0) return null
+  const offers = companionOffers(wiring, part)
+  if (offers.length === 0) return null
   return (
     <div className="offers">
-      {missing.map(({ facts }) => {
-        const entry = catalog.parts.get(facts.part)
-        const what = companionWords(facts, entry)
-        return (
-          <span key={facts.why + (facts.series ?? facts.across?.join())}>
-            <Button
-              size="sm"
-              variant="outline-dark"
-              aria-label={`Add ${what} to ${part.ref}`}
-              onClick={() =>
-                edit(
-                  companionEdits(plan, catalog, part.ref, (one) => one === facts),
-                  `Add ${what} to ${part.ref}`,
-                )
-              }
-            >
-              + {what}
-            </Button>{' '}
-            <span className="soft">
-              {facts.required ? 'needed: ' : ''}
-              {facts.why}
-            </span>
+      {offers.map(({ title, what, facts, edits }) => (
+        <span key={facts.why + (facts.series ?? facts.across?.join())}>
+          <Button size="sm" variant="outline-dark" aria-label={title} onClick={() => edit(edits, title)}>
+            + {what}
+          </Button>{' '}
+          <span className="soft">
+            {facts.required ? 'needed: ' : ''}
+            <Explained text={facts.why} />
           </span>
-        )
-      })}
+        </span>
+      ))}
     </div>
   )
 }

@@ -36,7 +36,7 @@ export function QuickEntry() {
       setTyped(
         items
           .filter(({ found }) => found === undefined)
-          .map(({ text }) => text)
+          .map(({ text, count, isApart }) => (isApart && count > 1 ? `${count} ${text}` : text))
           .join(', '),
       )
   }
@@ -44,8 +44,8 @@ export function QuickEntry() {
     if (event.key === 'Enter' && !event.shiftKey) add(event)
   }
   /** Another thing is meant by a piece: its id takes the place of the words. */
-  const mean = ({ start, end, count }: Item, { id }: Board | Part): void => {
-    setTyped(`${typed.slice(0, start)}${count > 1 ? `${count} ` : ''}${id}${typed.slice(end)}`)
+  const mean = ({ start, end, count, isApart }: Item, { id }: Board | Part): void => {
+    setTyped(`${typed.slice(0, start)}${count > 1 && !isApart ? `${count} ` : ''}${id}${typed.slice(end)}`)
     field.current?.focus()
   }
   return (

@@ -5,6 +5,7 @@ import { hexAddress } from '../../../core/electrical/hexAddress.ts'
 import { formatOptionAmount, formatQuantity, formatVolts } from '../../../core/electrical/quantity.ts'
 import { needWords } from '../../../core/wiring/needs.ts'
 import { KindMark } from '../kinds.tsx'
+import { Explained } from '../words.tsx'
 import { EntryActions, Sources, UsedIn } from './EntryParts.tsx'
 import { PartDrawing } from './PartDrawing.tsx'
 
@@ -42,7 +43,7 @@ export function PartPage({ part }: { part: Part }) {
             {part.companions.map((one) => (
               <li key={one.why}>
                 <b>{one.part}</b> {Object.values(one.options).join(', ')}
-                {one.required ? ', always' : ''}: {one.why}
+                {one.required ? ', always' : ''}: <Explained text={one.why} />
               </li>
             ))}
           </ul>

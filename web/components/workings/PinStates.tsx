@@ -5,6 +5,7 @@ import { type ExplainedState, explainEnd } from '../../../core/circuit/explain.t
 import { formatVolts } from '../../../core/electrical/quantity.ts'
 import { canonicalEnd } from '../../../core/plan/ends.ts'
 import { useCatalog, useDerived } from '../../store/derived.ts'
+import { Explained } from '../words.tsx'
 
 /** Every voltage and current that the model gives for one pin, with the arithmetic. */
 export function PinStates() {
@@ -60,7 +61,9 @@ export function PinStates() {
         <>
           <h2>{explained.end}</h2>
           <p className="line">{explained.is.join(' ')}</p>
-          <p className="line">{explained.facts.join(' ')}</p>
+          <p className="line">
+            <Explained text={explained.facts.join(' ')} />
+          </p>
           <ol className="states" aria-label={`States of ${explained.end}`}>
             {explained.states.map((state) => (
               <State key={`${state.when} ${state.because.join(' ')}`} state={state} highest={highest} bears={bears} />
