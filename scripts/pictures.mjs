@@ -1,5 +1,5 @@
 // Takes the pictures of docs/screenshots anew from the sample plans: node scripts/pictures.mjs (after npm run build).
-// Those of a conflict, of a part of one's own and of a plan from a program are taken by hand.
+// Those of a part of one's own and of a plan from a program are taken by hand.
 import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -77,6 +77,25 @@ await page.locator('.finding .say').nth(2).click()
 await page.locator('.finding .fixes button').first().focus()
 await settle()
 await take('findings-dark')
+await page.getByRole('button', { name: 'Switch to the light theme' }).click()
+
+// Another window has written to the plan meanwhile.
+const other = plans.find((one) => one.title === 'Two-post rain gauge')
+await open(other.title, 'kit')
+await page.route('**/api/plans/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()))
+await page.getByLabel('Title of the plan').fill('Rain gauge at the south fence')
+await page.getByText('Not saved: the server does not answer.').waitFor()
+const kept = await fetch(`${address}/api/plans/${other.id}`)
+const { plan } = await kept.json()
+await fetch(`${address}/api/plans/${other.id}`, {
+  method: 'PUT',
+  headers: { 'content-type': 'application/json', 'if-match': kept.headers.get('etag') },
+  body: JSON.stringify({ plan: { ...plan, title: 'Rain gauge, two posts' } }),
+})
+await page.unroute('**/api/plans/*')
+await page.getByText('This plan was changed elsewhere').waitFor()
+await settle()
+await take('conflict')
 
 await browser.close()
 server.kill('SIGTERM')
