@@ -17,9 +17,10 @@ import { catalog } from '../core/testing/plans.ts'
 import { randomKit } from '../core/testing/randomPlans.ts'
 import { samplePlans } from '../core/testing/samples.ts'
 import { resolve } from '../core/wiring/resolve.ts'
+import { postsOfBoards, postsOfOthers } from './plainPosts.ts'
 
 /** Everything in plan order, each into the first rows that are free from the top, left half first. */
-const nextFreeRow: Placer = ({ wiring, grid, occupancy, open, boardsFor, holeOf }) => {
+const nextFreeRow: Placer = ({ wiring, grid, occupancy, open, seated, rails, boardsFor, holeOf }) => {
   const seats: Seat[] = []
   const unplaced: Unit[] = []
   const wired = (pins: readonly (string | null)[], ref: string): number =>
@@ -62,7 +63,10 @@ const nextFreeRow: Placer = ({ wiring, grid, occupancy, open, boardsFor, holeOf 
     for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
     seats.push(seat)
   }
-  return { seats, unplaced }
+  const units = [...seated, ...open]
+  const boardPosts = postsOfBoards(units)
+  const others = postsOfOthers(wiring, grid, units, boardPosts, rails, holeOf)
+  return { seats, posts: new Map([...boardPosts, ...others]), unplaced }
 }
 
 const table: string[][] = [

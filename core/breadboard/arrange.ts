@@ -1,9 +1,18 @@
 import { seeded } from '../base/random.ts'
-import { columnX, type Grid, holeAt, isRail, rowOf } from './grid.ts'
+import { columnX, type Grid, holeAt } from './grid.ts'
 import { type Occupancy, rowSeat, type Seat, type Straddle, straddleSeat, straddles } from './seats.ts'
+import type { Movable, Reach } from './settle.ts'
 import type { Unit } from './units.ts'
 
 export type Body = Extract<Unit, { kind: 'straddle' | 'row' }>
+
+/** Where a body stands: breadboard, half, first row, and whether its other end is up. */
+export interface BodySpot {
+  readonly board: number
+  readonly half: 0 | 1
+  readonly row: number
+  readonly turned: boolean
+}
 
 export interface ArrangeTask {
   readonly grid: Grid
@@ -11,156 +20,65 @@ export interface ArrangeTask {
   readonly bodies: readonly Body[]
   /** Breadboards that a unit may stand on, best first. */
   readonly boardsFor: (ref: string) => readonly number[]
-  /** Net of an end that wires must follow; undefined for open pins and for nets that go over rails. */
-  readonly wiredNet: (end: string) => number | undefined
   /** True for a pin that needs a wire of any kind. */
   readonly isWired: (end: string) => boolean
-  /** Points that do not move, by net: posts beside the breadboard and legs that are placed. */
-  readonly still: readonly { readonly net: number; readonly x: number; readonly y: number }[]
   /** Rows left free between bodies. */
   readonly spare: number
   /** Another one gives another arrangement. */
   readonly seed: number
-  /** Hears how far it is, between 0 and 1. */
-  readonly watch: ((share: number) => void) | undefined
 }
 
-/** Rounds of improvement for each body. */
-const ROUNDS_PER_BODY = 80
-const MOST_ROUNDS = 2400
-/** Cost of a body that finds no room, in pitches of wire. */
-const NO_ROOM = 2000
+/** Orders in which bodies are put down until all find room. */
+const MOST_ORDERS = 60
 
-interface Spot {
-  readonly board: number
-  readonly half: 0 | 1
-  readonly row: number
-  readonly turned: boolean
-}
-
-/** Lane and way of a body as one number that the search changes. */
-const GENES = 128
-const isTurned = (gene: number): boolean => gene >= GENES / 2
 /** A chip or a component stands either way; a board keeps its socket outside, a module hangs over the edge. */
 const mayTurn = (body: Body): boolean => (body.kind === 'straddle' ? !body.isBoard : !body.hangsOver)
 
-/**
- * Places everything that has a body: boards at the top in plan order, the rest in rows below and beside them, first
- * fit along an order that simulated annealing improves. What is made short is the half-perimeter of each net's box;
- * rails are near everywhere and do not count. The same input gives the same answer.
- */
-export function arrange(task: ArrangeTask): { seats: Seat[]; unplaced: Body[] } {
-  const { bodies } = task
-  const packer = new Packer(task)
-  const boards = bodies.flatMap((body, index) => (body.kind === 'straddle' && body.isBoard ? [index] : []))
-  const rest = bodies.flatMap((_, index) => (boards.includes(index) ? [] : [index]))
-  let order = [...boards, ...rest]
-  let lanes = bodies.map((body, index) => (body.kind === 'straddle' && body.isBoard ? 0 : index))
-  let best = packer.cost(order, lanes)
-  let bestOrder = order
-  let bestLanes = lanes
-  const random = seeded(bodies.length * 7919 + 17 + task.seed)
-  const rounds = rest.length < 2 ? rest.length * 8 : Math.min(MOST_ROUNDS, ROUNDS_PER_BODY * rest.length)
-  let now = best
-  for (let round = 0; round < rounds; round += 1) {
-    if (round % 500 === 0) task.watch?.(round / rounds)
-    const heat = 30 * (1 - round / rounds) ** 2 + 0.01
-    const nextOrder = [...order]
-    const nextLanes = [...lanes]
-    const pick = boards.length + Math.floor(random() * rest.length)
-    const dice = random()
-    if (dice < 0.35 && rest.length > 1) {
-      const other = boards.length + Math.floor(random() * rest.length)
-      ;[nextOrder[pick], nextOrder[other]] = [nextOrder[other]!, nextOrder[pick]!]
-    } else if (dice < 0.65 && rest.length > 1) {
-      const [moved] = nextOrder.splice(pick, 1)
-      nextOrder.splice(boards.length + Math.floor(random() * rest.length), 0, moved!)
-    } else nextLanes[nextOrder[pick]!] = Math.floor(random() * GENES)
-    const cost = packer.cost(nextOrder, nextLanes)
-    if (cost > now && random() >= Math.exp((now - cost) / heat)) continue
-    order = nextOrder
-    lanes = nextLanes
-    now = cost
-    if (cost < best - 1e-9) {
-      best = cost
-      bestOrder = order
-      bestLanes = lanes
-    }
-  }
-  const spots = packer.pack(bestOrder, bestLanes)
-  const seats: Seat[] = []
-  const unplaced: Body[] = []
-  bodies.forEach((body, index) => {
-    const spot = spots[index]
-    const seat = spot && packer.seat(body, spot)
-    if (seat) seats.push(seat)
-    else unplaced.push(body)
-  })
-  return { seats, unplaced }
+type Ranked = Straddle & { readonly worth: number }
+interface Lane {
+  readonly board: number
+  readonly half: 0 | 1
 }
 
-type Ranked = Straddle & { readonly worth: number }
-
-class Packer {
+/** The half-rows of a bench and what stands in them. */
+export class Ground {
   readonly #task: ArrangeTask
-  /** Rows that something stands in, by half. */
-  readonly #busyBefore: Uint8Array
-  readonly #columns: readonly (readonly (Ranked | undefined)[])[]
-  readonly #pins: readonly { slot: number; row: number; side: 0 | 1 }[][]
-  readonly #lanes: readonly (readonly { board: number; half: 0 | 1 }[])[]
-  readonly #box: Float64Array
-  readonly #boxBefore: Float64Array
+  /** Bodies in each row of each half; what was there before counts, too. */
+  readonly #busy: Uint8Array
+  readonly #columns: ReadonlyMap<Body, readonly (Ranked | undefined)[]>
+  readonly lanes: ReadonlyMap<Body, readonly Lane[]>
 
   constructor(task: ArrangeTask) {
     this.#task = task
     const { grid, occupancy, bodies } = task
-    this.#busyBefore = new Uint8Array(grid.boards.length * 128)
+    this.#busy = new Uint8Array(grid.boards.length * 128)
     grid.boards.forEach((board, index) => {
       for (let row = 1; row <= board.rows; row += 1)
         for (const half of [0, 1] as const)
-          if (!occupancy.isEmpty(holeAt(index, row, half * 5))) this.#busyBefore[(index * 2 + half) * 64 + row] = 1
+          if (!occupancy.isEmpty(holeAt(index, row, half * 5))) this.#busy[(index * 2 + half) * 64 + row] = 1
     })
-    this.#columns = bodies.map((body) =>
-      body.kind === 'straddle' ? grid.boards.map((_, board) => this.#bestColumns(body, board)) : [],
+    this.#columns = new Map(
+      bodies.map((body) => [
+        body,
+        body.kind === 'straddle' ? grid.boards.map((_, board) => this.#bestColumns(body, board)) : [],
+      ]),
     )
-    this.#lanes = bodies.map((body, index) => {
-      const found = task.boardsFor(body.ref).flatMap((board) => {
-        const { joinsBefore, joinsNext } = grid.boards[board]!
-        if (body.kind === 'straddle') return [{ board, half: 0 as const }]
-        // A module between two joined breadboards would lie over the other one's holes.
-        return ([0, 1] as const)
-          .filter((half) => !body.hangsOver || !(half === 0 ? joinsBefore : joinsNext))
-          .map((half) => ({ board, half }))
-      })
-      // Breadboards on which its pins keep free holes come first.
-      const worth = ({ board }: { board: number }): number => this.#columns[index]?.[board]?.worth ?? 0
-      return body.kind === 'straddle' ? found.sort((a, b) => worth(b) - worth(a)) : found
+    this.lanes = new Map(bodies.map((body) => [body, this.#lanesOf(body)]))
+  }
+
+  #lanesOf(body: Body): Lane[] {
+    const { grid, boardsFor } = this.#task
+    const found = boardsFor(body.ref).flatMap((board): Lane[] => {
+      const { joinsBefore, joinsNext } = grid.boards[board]!
+      if (body.kind === 'straddle') return this.columns(body, board) ? [{ board, half: 0 }] : []
+      // A module between two joined breadboards would lie over the other one's holes.
+      return ([0, 1] as const)
+        .filter((half) => !body.hangsOver || !(half === 0 ? joinsBefore : joinsNext))
+        .map((half) => ({ board, half }))
     })
-    const slots = new Map<number, number>()
-    const slot = (net: number): number => {
-      const known = slots.get(net)
-      if (known !== undefined) return known
-      slots.set(net, slots.size)
-      return slots.size - 1
-    }
-    this.#pins = bodies.map((body) => {
-      const list: { slot: number; row: number; side: 0 | 1 }[] = []
-      const add = (pins: readonly (string | null)[], side: 0 | 1): void =>
-        pins.forEach((pin, row) => {
-          const net = pin === null ? undefined : task.wiredNet(`${body.ref}.${pin}`)
-          if (net !== undefined) list.push({ slot: slot(net), row, side })
-        })
-      if (body.kind === 'straddle') {
-        add(body.left, 0)
-        add(body.right, 1)
-      } else add(body.pins, 0)
-      return list
-    })
-    const still = task.still.map((one) => ({ ...one, slot: slot(one.net) }))
-    this.#boxBefore = new Float64Array(slots.size * 4)
-    for (let at = 0; at < slots.size; at += 1) this.#boxBefore.set([1e9, -1e9, 1e9, -1e9], at * 4)
-    this.#box = new Float64Array(slots.size * 4)
-    for (const { slot: at, x, y } of still) grow(this.#boxBefore, at, x, y)
+    // Breadboards on which its pins keep free holes come first.
+    const worth = ({ board }: Lane): number => this.columns(body, board)?.worth ?? 0
+    return body.kind === 'straddle' ? found.sort((a, b) => worth(b) - worth(a)) : found
   }
 
   /** The columns that leave holes where wires are needed, and as many as can be besides. */
@@ -177,92 +95,179 @@ class Packer {
       .sort((a, b) => b.worth - a.worth)[0]
   }
 
-  seat(body: Body, spot: Spot): Seat | undefined {
+  columns(body: Body, board: number): Ranked | undefined {
+    return this.#columns.get(body)?.[board]
+  }
+
+  get grid(): Grid {
+    return this.#task.grid
+  }
+
+  seat(body: Body, spot: BodySpot): Seat | undefined {
     const { grid } = this.#task
     if (body.kind === 'row')
       return rowSeat(grid, body, holeAt(spot.board, spot.row, rowColumn(body, spot.half)), spot.turned)
-    const columns = this.#columns[this.#task.bodies.indexOf(body)]?.[spot.board]
+    const columns = this.columns(body, spot.board)
     return columns && straddleSeat(grid, body, spot.board, columns, spot.row, spot.turned)
   }
 
-  pack(order: readonly number[], lanes: readonly number[]): (Spot | undefined)[] {
-    const busy = this.#busyBefore.slice()
-    const spots: (Spot | undefined)[] = Array.from({ length: order.length })
-    for (const index of order) spots[index] = this.#place(index, lanes[index]!, busy)
-    return spots
+  #halves(body: Body, { board, half }: Lane): readonly number[] {
+    if (body.kind === 'row') return [board * 2 + half]
+    return this.columns(body, board)?.over === 0
+      ? [board * 2, board * 2 + 1]
+      : [board * 2, board * 2 + 1, board * 2 + 2]
   }
 
-  #place(index: number, gene: number, busy: Uint8Array): Spot | undefined {
-    const { grid, bodies, spare } = this.#task
-    const body = bodies[index]!
-    const lanes = this.#lanes[index]!
-    const length = lengthOf(body)
-    const gap = body.kind === 'row' && !body.hangsOver ? 0 : spare
-    for (let turn = 0; turn < lanes.length; turn += 1) {
-      const { board, half } = lanes[(gene + turn) % lanes.length]!
-      const halves = this.#halves(index, board, half)
-      if (!halves) continue
-      const rows = grid.boards[board]!.rows
-      const first = this.#firstFit(busy, halves, rows, length, gap)
-      if (first === undefined) continue
-      for (const at of halves) busy.fill(1, at * 64 + first, at * 64 + first + length)
-      return { board, half, row: first, turned: isTurned(gene) && mayTurn(body) }
+  #gap = (body: Body): number => (body.kind === 'row' && !body.hangsOver ? 0 : this.#task.spare)
+
+  /** A spot is free when nothing stands there, and nothing in the rows next to it that are to stay free. */
+  isFree(body: Body, spot: BodySpot): boolean {
+    const last = spot.row + lengthOf(body) - 1
+    const { rows } = this.#task.grid.boards[spot.board]!
+    if (spot.row < 1 || last > rows) return false
+    const gap = this.#gap(body)
+    for (const half of this.#halves(body, spot))
+      for (let row = Math.max(1, spot.row - gap); row <= Math.min(rows, last + gap); row += 1)
+        if (this.#busy[half * 64 + row]! > 0) return false
+    return true
+  }
+
+  put(body: Body, spot: BodySpot, by: 1 | -1): void {
+    for (const half of this.#halves(body, spot))
+      for (let row = spot.row; row < spot.row + lengthOf(body); row += 1) this.#busy[half * 64 + row]! += by
+  }
+
+  /** The first free spot from the top on a lane. */
+  firstFit(body: Body, lane: Lane): BodySpot | undefined {
+    for (let row = 1; row + lengthOf(body) - 1 <= this.#task.grid.boards[lane.board]!.rows; row += 1) {
+      const spot = { ...lane, row, turned: false }
+      if (this.isFree(body, spot)) return spot
     }
     return undefined
   }
 
-  /** First row of a run that is free on all halves, with a gap before and after it that may lie outside. */
-  #firstFit(
-    busy: Uint8Array,
-    halves: readonly number[],
-    rows: number,
-    length: number,
-    gap: number,
-  ): number | undefined {
-    let start = 1 - gap
-    for (let row = 1; row <= rows; row += 1) {
-      for (const at of halves)
-        if (busy[at * 64 + row] === 1) {
-          start = row + 1
-          break
-        }
-      const last = row === rows ? row + gap : row
-      if (last - start + 1 >= length + 2 * gap) return start + gap
-    }
-    return undefined
-  }
-
-  #halves(index: number, board: number, half: 0 | 1): number[] | undefined {
-    if (this.#task.bodies[index]!.kind === 'row') return [board * 2 + half]
-    const columns = this.#columns[index]![board]
-    if (!columns) return undefined
-    return columns.over === 0 ? [board * 2, board * 2 + 1] : [board * 2, board * 2 + 1, board * 2 + 2]
-  }
-
-  cost(order: readonly number[], lanes: readonly number[]): number {
-    const { grid, bodies } = this.#task
-    const spots = this.pack(order, lanes)
-    this.#box.set(this.#boxBefore)
-    let cost = 0
-    bodies.forEach((body, index) => {
-      const spot = spots[index]
-      if (!spot) {
-        cost += NO_ROOM
-        return
+  /**
+   * Puts everything down that has a body, so that as much as possible finds room: boards at the top in plan order, the
+   * rest into the first rows that are free, in the order given and, while that leaves something over, in others.
+   */
+  pack(): Map<Body, BodySpot | undefined> {
+    const { bodies, seed } = this.#task
+    const random = seeded(bodies.length * 104729 + seed)
+    const boards = bodies.flatMap((body, index) => (body.kind === 'straddle' && body.isBoard ? [index] : []))
+    let rest = bodies.flatMap((_, index) => (boards.includes(index) ? [] : [index]))
+    let best: (BodySpot | undefined)[] = []
+    let most = -1
+    for (let tries = 0; tries < MOST_ORDERS; tries += 1) {
+      const spots: (BodySpot | undefined)[] = bodies.map(() => undefined)
+      for (const index of [...boards, ...rest]) {
+        const body = bodies[index]!
+        const lanes = this.lanes.get(body)!
+        const from = boards.includes(index) ? 0 : Math.floor(random() * lanes.length)
+        for (let turn = 0; turn < lanes.length && !spots[index]; turn += 1)
+          spots[index] = this.firstFit(body, lanes[(from + turn) % lanes.length]!)
+        if (spots[index]) this.put(body, spots[index], 1)
       }
-      const x = grid.boards[spot.board]!.x
-      const columns = body.kind === 'straddle' ? this.#columns[index]![spot.board]! : undefined
-      const left = x + columnX(columns ? columns.left : rowColumn(body as Body & { kind: 'row' }, spot.half), 'left')
-      const right = columns ? x + columns.over * 14 + columnX(columns.right, 'left') : left
-      const last = spot.row + lengthOf(body) - 1
-      for (const pin of this.#pins[index]!)
-        if (spot.turned) grow(this.#box, pin.slot, pin.side === 0 ? right : left, last - pin.row)
-        else grow(this.#box, pin.slot, pin.side === 0 ? left : right, spot.row + pin.row)
+      spots.forEach((spot, index) => {
+        if (spot) this.put(bodies[index]!, spot, -1)
+      })
+      const found = spots.filter((spot) => spot).length
+      if (found > most) {
+        most = found
+        best = spots
+      }
+      if (found === bodies.length) break
+      // Long ones first, then by chance.
+      rest =
+        tries === 0
+          ? [...rest].sort((a, b) => lengthOf(bodies[b]!) - lengthOf(bodies[a]!))
+          : rest
+              .map((index) => ({ index, key: random() }))
+              .sort((a, b) => a.key - b.key)
+              .map(({ index }) => index)
+    }
+    best.forEach((spot, index) => {
+      if (spot) this.put(bodies[index]!, spot, 1)
     })
-    for (let at = 0; at < this.#box.length; at += 4)
-      if (this.#box[at + 1]! > -1e9)
-        cost += this.#box[at + 1]! - this.#box[at]! + this.#box[at + 3]! - this.#box[at + 2]!
-    return cost
+    return new Map(bodies.map((body, index) => [body, best[index]]))
+  }
+}
+
+/** A body that may be moved on its ground; `ends` are its pins that wires must follow. */
+export class MovableBody implements Movable<BodySpot> {
+  spot: BodySpot
+  readonly pins: Movable<BodySpot>['pins']
+  readonly body: Body
+  readonly #ground: Ground
+  readonly #places: readonly { readonly row: number; readonly side: 0 | 1 }[]
+
+  constructor(
+    ground: Ground,
+    body: Body,
+    spot: BodySpot,
+    pins: readonly { readonly pin: string; readonly net: number; readonly group: number }[],
+  ) {
+    this.#ground = ground
+    this.body = body
+    this.spot = spot
+    this.pins = pins
+    this.#places = pins.map(({ pin }) => {
+      if (body.kind === 'row') return { row: body.pins.indexOf(pin), side: 0 }
+      const left = body.left.indexOf(pin)
+      return left < 0 ? { row: body.right.indexOf(pin), side: 1 } : { row: left, side: 0 }
+    })
+  }
+
+  reachAt({ board, half, row, turned }: BodySpot, pin: number): Reach {
+    const { grid } = this.#ground
+    const { x } = grid.boards[board]!
+    const place = this.#places[pin]!
+    const y = row + (turned ? lengthOf(this.body) - 1 - place.row : place.row)
+    if (this.body.kind === 'row') {
+      if (!this.body.hangsOver) return half === 0 ? { from: x, to: x + 4, y } : { from: x + 7, to: x + 11, y }
+      return half === 0 ? { from: x + 1, to: x + 4, y } : { from: x + 7, to: x + 10, y }
+    }
+    const { left, right, over } = this.#ground.columns(this.body, board)!
+    if ((place.side === 0) === !turned) return { from: x, to: x + Math.max(0, left - 1), y }
+    const farX = x + over * 14
+    return { from: farX + columnX(Math.min(9, right + 1), 'left'), to: farX + (right < 5 ? 4 : 11), y }
+  }
+
+  propose(random: () => number, towards: number | undefined): BodySpot | undefined {
+    if (this.body.kind === 'straddle' && this.body.isBoard) return undefined
+    const lanes = this.#ground.lanes.get(this.body)!
+    const dice = random()
+    const { spot } = this
+    if (dice < 0.15 && mayTurn(this.body)) return { ...spot, turned: !spot.turned }
+    if (dice < 0.4) return { ...spot, row: spot.row + Math.ceil(random() * 3) * (random() < 0.5 ? 1 : -1) }
+    const lane = lanes[Math.floor(random() * lanes.length)]!
+    const turned = mayTurn(this.body) && random() < 0.3 ? !spot.turned : spot.turned
+    const last = this.#ground.grid.boards[lane.board]!.rows - lengthOf(this.body) + 1
+    const row =
+      towards !== undefined && dice < 0.8
+        ? Math.round(towards - random() * lengthOf(this.body) + (random() - 0.5) * 4)
+        : 1 + Math.floor(random() * last)
+    return { ...lane, row: Math.min(Math.max(row, 1), last), turned }
+  }
+
+  isFree(spot: BodySpot): boolean {
+    if (!this.#ground.lanes.get(this.body)!.some(({ board, half }) => board === spot.board && half === spot.half))
+      return false
+    if (spot.turned && !mayTurn(this.body)) return false
+    return this.#ground.isFree(this.body, spot)
+  }
+
+  stand(spot: BodySpot): void {
+    this.#ground.put(this.body, spot, 1)
+    this.spot = spot
+  }
+
+  leave(): void {
+    this.#ground.put(this.body, this.spot, -1)
+  }
+
+  /** Near the top where nothing else speaks, and where its pins keep free holes. */
+  worth({ board, row }: BodySpot): number {
+    return row / 50 - (this.#ground.columns(this.body, board)?.worth ?? 0)
   }
 }
 
@@ -271,24 +276,3 @@ const lengthOf = (body: Body): number =>
 
 const rowColumn = (body: Body & { kind: 'row' }, half: 0 | 1): number =>
   body.hangsOver ? (half === 0 ? 0 : 9) : half === 0 ? 2 : 7
-
-function grow(box: Float64Array, slot: number, x: number, y: number): void {
-  const at = slot * 4
-  if (x < box[at]!) box[at] = x
-  if (x > box[at + 1]!) box[at + 1] = x
-  if (y < box[at + 2]!) box[at + 2] = y
-  if (y > box[at + 3]!) box[at + 3] = y
-}
-
-/** Legs of seats as still points. */
-export const legPoints = (
-  grid: Grid,
-  seats: readonly Seat[],
-  wiredNet: (end: string) => number | undefined,
-): { net: number; x: number; y: number }[] =>
-  seats.flatMap((seat) =>
-    seat.legs.flatMap(({ pin, hole }) => {
-      const net = wiredNet(`${seat.ref}.${pin}`)
-      return net === undefined || isRail(hole) ? [] : [{ net, x: grid.x(hole), y: rowOf(hole) }]
-    }),
-  )

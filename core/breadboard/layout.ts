@@ -1,14 +1,15 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { Wiring } from '../wiring/model.ts'
+import type { Spot } from './aside.ts'
 import { breadboardKinds, Grid, type Hole, type Node } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
 import { type Placer, placeAll, type Room, wantedSeat } from './placing.ts'
 import type { LaidWire } from './points.ts'
-import { postsOfBoards, postsOfOthers, type Spot } from './posts.ts'
 import { assignRails } from './rails.ts'
 import { Router } from './router.ts'
 import { Occupancy, type Seat } from './seats.ts'
-import { CROSSING, chooseHoles, countCrossings, lineOf } from './tidy.ts'
+import { countCrossings } from './straight.ts'
+import { CROSSING, chooseHoles, lineOf } from './tidy.ts'
 import { type Unit, unitsOf } from './units.ts'
 
 /** A bench worked out: where everything stands and every wire with its holes. */
@@ -101,7 +102,6 @@ function attempt(wiring: Wiring, placer: Placer, seed: number, watch: Room['watc
   const boardsFor = breadboardsByHome(wiring, grid)
   const rails = assignRails(wiring, grid, units, boardsFor)
   for (const [node, net] of rails) occupancy.claim(node, net)
-  const boardPosts = postsOfBoards(units)
   const holeOf = new Map<string, Hole>()
   const keep = (seat: Seat): void => {
     for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
@@ -134,14 +134,14 @@ function attempt(wiring: Wiring, placer: Placer, seed: number, watch: Room['watc
     occupancy,
     open,
     fixed,
+    seated: units.filter((unit) => seated.has(unit.ref)),
     boardsFor,
-    posts: boardPosts,
     rails,
     holeOf,
     seed,
     watch,
   })
-  const posts = new Map([...boardPosts, ...postsOfOthers(wiring, grid, units, boardPosts, rails, holeOf)])
+  const { posts } = placed
   const seats = new Map([...fixed, ...placed.seats].map((seat) => [seat.ref, seat]))
   const stray = placed.unplaced.map((unit) => ({ ref: unit.ref, text: strayText(grid, unit) }))
 

@@ -2,15 +2,19 @@ import { entryOf } from '../base/entryOf.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { arrange, type Body, legPoints } from './arrange.ts'
+import { type Body, Ground, MovableBody } from './arrange.ts'
+import { asideOf, Margins, MovableAside, type Spot } from './aside.ts'
+import { EndsOfNets } from './endsOfNets.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, isRail, type Node, rowOf } from './grid.ts'
 import { placeLegged } from './legged.ts'
-import type { Spot } from './posts.ts'
 import { legsSeat, type Occupancy, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
+import { settle } from './settle.ts'
 import type { Unit } from './units.ts'
 
 export interface Placing {
   readonly seats: readonly Seat[]
+  /** Places of posts and leads beside the breadboards, by end. */
+  readonly posts: ReadonlyMap<string, Spot>
   readonly unplaced: readonly Unit[]
 }
 
@@ -24,8 +28,9 @@ export interface Room {
   readonly occupancy: Occupancy
   readonly open: readonly Unit[]
   readonly fixed: readonly Seat[]
+  /** Units of those seats. */
+  readonly seated: readonly Unit[]
   readonly boardsFor: (ref: string) => readonly number[]
-  readonly posts: ReadonlyMap<string, Spot>
   readonly rails: ReadonlyMap<Node, number>
   readonly holeOf: Map<string, Hole>
   readonly seed: number
@@ -33,41 +38,61 @@ export interface Room {
   readonly watch: ((share: number) => void) | undefined
 }
 
-/** Bodies first, then parts on two legs. */
+/** Rounds of improvement for each thing that may be moved, and at most. */
+const ROUNDS_EACH = 220
+const MOST_ROUNDS = 4400
+
+/** Bodies and what lies beside together, then parts on two legs. */
 export function placeAll(room: Room): Placing {
-  const { wiring, grid, occupancy, open, fixed, boardsFor, posts, rails, holeOf, seed, watch } = room
+  const { wiring, grid, occupancy, open, fixed, boardsFor, rails, holeOf, seed, watch } = room
   const netOf = (end: string): number => wiring.netOf(end).index
-  const overRails = new Set(rails.values())
-  const isWired = (end: string): boolean => wiring.netOf(end).wired
-  const wiredNet = (end: string): number | undefined =>
-    isWired(end) && !overRails.has(netOf(end)) ? netOf(end) : undefined
-  const bodies = open.filter((unit): unit is Body => unit.kind === 'straddle' || unit.kind === 'row')
-  const arranged = arrange({
+  const ground = new Ground({
     grid,
     occupancy,
-    bodies,
+    bodies: open.filter((unit): unit is Body => unit.kind === 'straddle' || unit.kind === 'row'),
     boardsFor,
-    wiredNet,
-    isWired,
+    isWired: (end) => wiring.netOf(end).wired,
     spare: wiring.plan.bench?.spareRows ?? 1,
     seed,
-    watch,
-    still: [
-      ...legPoints(grid, fixed, wiredNet),
-      ...[...posts].flatMap(([end, at]) => {
-        const net = wiredNet(end)
-        return net === undefined ? [] : [{ net, ...at }]
-      }),
-    ],
   })
-  for (const seat of arranged.seats) {
+  const margins = new Margins(grid, boardsFor)
+  const legged = open.filter((unit): unit is Unit & { kind: 'legs' } => unit.kind === 'legs')
+  const ends = new EndsOfNets(wiring, grid, rails, legged)
+  for (const seat of fixed) ends.standStill(seat)
+  const unplaced: Unit[] = []
+  const bodies = [...ground.pack()].flatMap(([body, spot]): MovableBody[] => {
+    if (!spot) unplaced.push(body)
+    return spot ? [new MovableBody(ground, body, spot, ends.of(body.ref, pinsInHoles(body)))] : []
+  })
+  const asides = [...open, ...room.seated].flatMap((unit): MovableAside[] => {
+    const aside = asideOf(unit)
+    if (!aside) return []
+    const spot = margins.first(aside)
+    margins.put(aside, spot)
+    return [new MovableAside(margins, aside, spot, ends.of(unit.ref, aside.pins))]
+  })
+  const movables = [...bodies, ...asides]
+  settle({
+    movables,
+    ...ends.task,
+    rounds: Math.min(MOST_ROUNDS, ROUNDS_EACH * movables.length),
+    seed,
+    watch,
+  })
+  const seats = bodies.map(({ body, spot }) => ground.seat(body, spot)!)
+  const posts = new Map<string, Spot>(
+    asides.flatMap(({ aside, spot }) =>
+      aside.pins.map((pin) => [`${aside.unit.ref}.${pin}`, margins.postOf(aside, spot, pin)] as const),
+    ),
+  )
+  for (const seat of seats) {
     occupancy.take(seat)
     for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
   }
-  const legged = placeLegged({
+  const onLegs = placeLegged({
     grid,
     occupancy,
-    units: open.filter((unit): unit is Unit & { kind: 'legs' } => unit.kind === 'legs'),
+    units: legged,
     boardsFor,
     netOf,
     endsOf: (net) => wiring.nets[net]!.ends,
@@ -81,8 +106,11 @@ export function placeAll(room: Room): Placing {
         return post ? [post] : []
       }),
   })
-  return { seats: [...arranged.seats, ...legged.seats], unplaced: [...arranged.unplaced, ...legged.unplaced] }
+  return { seats: [...seats, ...onLegs.seats], posts, unplaced: [...unplaced, ...onLegs.unplaced] }
 }
+
+const pinsInHoles = (body: Body): string[] =>
+  (body.kind === 'row' ? body.pins : [...body.left, ...body.right]).filter((pin) => pin !== null)
 
 /** The pin of a source keeps its strip to itself: what shares it would be live before the last step. */
 function sharing(wiring: Wiring, grid: Grid, holeOf: ReadonlyMap<string, Hole>): (node: Node) => boolean {

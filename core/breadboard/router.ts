@@ -1,12 +1,13 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { coveredPosts, plugsOf } from '../wiring/plugs.ts'
+import { coveredPosts } from '../wiring/plugs.ts'
+import type { Spot } from './aside.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, holeAt, isRail, type Node, railNames, rowOf } from './grid.ts'
 import type { Join, Point } from './points.ts'
-import type { Spot } from './posts.ts'
 import { routeOverRails, routeTree } from './route.ts'
 import type { Occupancy } from './seats.ts'
+import { mainEnds, touching } from './touch.ts'
 import type { Unit } from './units.ts'
 
 /** Finds the wires of one net after the other on a bench where everything stands, and says what it cannot reach. */
@@ -21,7 +22,7 @@ export class Router {
   readonly #posts: ReadonlyMap<string, Spot>
   readonly #rails: ReadonlyMap<Node, number>
   readonly #boardsFor: (ref: string) => readonly number[]
-  readonly #plugged: ReadonlyMap<string, string>
+  readonly #touching: (end: string) => readonly string[]
   readonly #covered: ReadonlySet<string>
 
   constructor(
@@ -42,7 +43,7 @@ export class Router {
     this.#posts = posts
     this.#rails = rails
     this.#boardsFor = boardsFor
-    this.#plugged = new Map(plugsOf(wiring).flatMap(({ pairs }) => pairs))
+    this.#touching = touching(wiring)
     this.#covered = coveredPosts(wiring)
   }
 
@@ -130,30 +131,6 @@ export class Router {
     return { kind: 'strip', node, end, fit: 'hole', x: this.#grid.x(node) + 2, y: rowOf(node), free }
   }
 
-  /**
-   * Ends of a net, of a board's joined holes only those of the name that the plan uses (no reference pin instead of
-   * `5V`), and none on a small side header where a long one has it too.
-   */
-  #mainEnds(net: number): readonly string[] {
-    const { ends } = this.#wiring.nets[net]!
-    const used = new Set(this.#wiring.plan.wires.flatMap(([a, b]) => [withoutNumber(a), withoutNumber(b)]))
-    const onBoard = ends.filter((end) => this.#wiring.terminal(end)?.boardPin)
-    const header = (end: string) => this.#wiring.terminal(end)!.boardPin!.header
-    const isNamed = (end: string): boolean => used.has(withoutNumber(end))
-    const isLong = (end: string): boolean => header(end).columns === 1 || header(end).pins.length >= 10
-    const best = (own: readonly string[]): readonly string[] => {
-      const named = own.some(isNamed) ? own.filter(isNamed) : own
-      return named.some(isLong) ? named.filter(isLong) : named
-    }
-    const joined = new Map<string, string[]>()
-    for (const end of onBoard) {
-      const key = `${splitEnd(end).ref} ${this.#wiring.terminal(end)!.boardPin!.net}`
-      joined.set(key, [...(joined.get(key) ?? []), end])
-    }
-    const kept = new Set([...joined.values()].flatMap(best))
-    return ends.filter((end) => kept.has(end) || !onBoard.includes(end))
-  }
-
   /** Points of a net, those together that hang together already. */
   #groups(net: number, rails: readonly Point[]): Point[][] {
     const joined = new UnionFind()
@@ -164,21 +141,10 @@ export class Router {
       if (!points.has(key)) points.set(key, rail ?? this.#nodePoint(node, end))
       return key
     }
-    for (const end of this.#mainEnds(net)) {
+    for (const end of mainEnds(this.#wiring, net)) {
       const { ref } = splitEnd(end)
-      const terminal = this.#wiring.terminal(end)
-      const inside = terminal?.boardPin ? `${ref} inside ${terminal.boardPin.net}` : end
       joined.add(end)
-      joined.join(end, inside)
-      const post = this.#plugged.get(end)
-      if (post !== undefined) {
-        const pin = this.#wiring.terminal(post)?.boardPin
-        joined.join(end, pin ? `${splitEnd(post).ref} inside ${pin.net}` : post)
-      }
-      if (terminal?.owner.kind === 'part')
-        for (const inner of terminal.owner.part.inner)
-          if (inner.kind === 'join' && inner.between.includes(terminal.pin))
-            joined.join(end, `${ref}.${inner.between[inner.between[0] === terminal.pin ? 1 : 0]}`)
+      for (const name of this.#touching(end)) joined.join(end, name)
       const hole = this.#holeOf.get(end)
       const spot = this.#posts.get(end)
       let key: string | undefined
@@ -218,6 +184,3 @@ export class Router {
     return [...groups.values()]
   }
 }
-
-/** `MCU.GND.2` is one of the holes of `MCU.GND`. */
-const withoutNumber = (end: string): string => end.replace(/\.\d+$/, '')

@@ -1,6 +1,7 @@
 import { type Grid, type Hole, rowOf } from './grid.ts'
 import type { LaidWire, Point } from './points.ts'
 import type { Occupancy } from './seats.ts'
+import { type Straight, straightCross } from './straight.ts'
 
 /** A crossing is worth so many pitches of wire. */
 export const CROSSING = 6
@@ -53,7 +54,8 @@ function place(grid: Grid, occupancy: Occupancy, draft: Draft, others: readonly 
       const line = lineOf(grid, { ...draft, holeA, holeB })
       const length = Math.hypot(line[0] - line[2], line[1] - line[3])
       let cost = length
-      for (let at = 0; at < crossing.length && cost < least; at += 1) if (cross(line, crossing[at]!)) cost += CROSSING
+      for (let at = 0; at < crossing.length && cost < least; at += 1)
+        if (straightCross(line, crossing[at]!)) cost += CROSSING
       if (cost >= least) continue
       least = cost
       draft.holeA = holeA
@@ -69,28 +71,8 @@ function bridgeAnchor(grid: Grid, other: Point): Point {
   return { ...other, y: gapAt ?? 1 }
 }
 
-export type Straight = readonly [number, number, number, number]
-
 export function lineOf(grid: Grid, wire: Pick<LaidWire, 'a' | 'b' | 'holeA' | 'holeB'>): Straight {
   const at = (point: Point, hole: Hole | undefined): [number, number] =>
     hole === undefined ? [point.x, point.y] : [grid.x(hole), rowOf(hole)]
   return [...at(wire.a, wire.holeA), ...at(wire.b, wire.holeB)]
-}
-
-/** Two straight wires cross, ends not counted. */
-export function cross(one: Straight, two: Straight): boolean {
-  const [ax, ay, bx, by] = one
-  const [cx, cy, dx, dy] = two
-  if (Math.max(ax, bx) < Math.min(cx, dx) || Math.max(cx, dx) < Math.min(ax, bx)) return false
-  if (Math.max(ay, by) < Math.min(cy, dy) || Math.max(cy, dy) < Math.min(ay, by)) return false
-  const first = ((dx - cx) * (ay - cy) - (dy - cy) * (ax - cx)) * ((dx - cx) * (by - cy) - (dy - cy) * (bx - cx))
-  if (first >= 0) return false
-  return ((bx - ax) * (cy - ay) - (by - ay) * (cx - ax)) * ((bx - ax) * (dy - ay) - (by - ay) * (dx - ax)) < 0
-}
-
-/** How many pairs of wires cross, drawn straight. */
-export function countCrossings(lines: readonly Straight[]): number {
-  let count = 0
-  for (const [at, one] of lines.entries()) for (const two of lines.slice(at + 1)) if (cross(one, two)) count += 1
-  return count
 }

@@ -1,14 +1,9 @@
-import { postPlace } from '../catalog/boardFacts.ts'
-import type { Wiring } from '../wiring/model.ts'
-import { type Grid, type Hole, type Node, rowOf } from './grid.ts'
-import { pinsOf } from './rails.ts'
-import type { Unit } from './units.ts'
-
-/** A place in pitches, rows counted downwards. */
-export interface Spot {
-  readonly x: number
-  readonly y: number
-}
+import type { Spot } from '../core/breadboard/aside.ts'
+import { type Grid, type Hole, type Node, rowOf } from '../core/breadboard/grid.ts'
+import { pinsOf } from '../core/breadboard/rails.ts'
+import type { Unit } from '../core/breadboard/units.ts'
+import { postPlace } from '../core/catalog/boardFacts.ts'
+import type { Wiring } from '../core/wiring/model.ts'
 
 /** Posts of boards that lie beside the breadboards: to their left, one below the other. */
 export function postsOfBoards(units: readonly Unit[]): Map<string, Spot> {
