@@ -1,6 +1,6 @@
 import { UnionFind } from '../base/unionFind.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { columnOf, type Grid, holeAt, isRail, type Node, rowOf } from './grid.ts'
+import { boardOfHole, columnOf, type Grid, holeAt, isRail, type Node, rowOf } from './grid.ts'
 import type { Seat } from './seats.ts'
 import type { SettleTask } from './settle.ts'
 import { mainEnds, touching } from './touch.ts'
@@ -29,25 +29,29 @@ export class EndsOfNets {
     const touch = touching(wiring)
     for (const { index, wired } of wiring.nets) {
       if (!wired) continue
-      const net = this.#nets.length
       const own = [...rails].filter(([, on]) => on === index).map(([node]) => node)
-      this.#nets.push({
-        rails:
-          own.length === 0
-            ? undefined
-            : own.map((node) => ({ x: grid.x(node), rows: grid.boards[Math.floor(node / 1024)]!.rows })),
-      })
+      const overRails = own.map((node) => ({ x: grid.x(node), rows: grid.boards[boardOfHole(node)]!.rows }))
+      const whole = overRails.length === 0 ? this.#net(undefined) : undefined
       const joined = new UnionFind()
       const ends = mainEnds(wiring, index)
       for (const end of ends) for (const name of touch(end)) joined.join(end, name)
       const groups = new Map<string, number>()
+      const ofRails = new Map<string, number>()
       for (const end of ends) {
         const root = joined.find(end)
         if (!groups.has(root)) groups.set(root, groups.size)
-        this.#places.set(end, [{ net, group: groups.get(root)! }])
+        const group = groups.get(root)!
+        // What goes over rails goes there by itself: each group is a net of its own.
+        if (whole === undefined && !ofRails.has(root)) ofRails.set(root, this.#net(overRails))
+        this.#places.set(end, [{ net: whole ?? ofRails.get(root)!, group }])
       }
     }
     for (const unit of legged) this.#link(wiring, unit)
+  }
+
+  #net(rails: { x: number; rows: number }[] | undefined): number {
+    this.#nets.push({ rails })
+    return this.#nets.length - 1
   }
 
   /** Pins of a unit that wires must follow. */
@@ -64,8 +68,7 @@ export class EndsOfNets {
     if (sides.some(({ wired }) => !wired) || sides[0] === sides[1]) return
     const ends = sides.map(({ index }) => mainEnds(wiring, index).filter((end) => this.#places.has(end)))
     if (ends.flat().some((end) => this.#nets[this.#places.get(end)![0]!.net]!.rails)) return
-    const net = this.#nets.length
-    this.#nets.push({ rails: undefined })
+    const net = this.#net(undefined)
     ends.forEach((side, group) => {
       for (const end of side) this.#places.get(end)!.push({ net, group })
     })
@@ -75,7 +78,7 @@ export class EndsOfNets {
   standStill({ ref, legs }: Seat): void {
     for (const { pin, hole } of legs) {
       if (isRail(hole)) continue
-      const first = holeAt(Math.floor(hole / 1024), rowOf(hole), columnOf(hole) < 5 ? 0 : 5)
+      const first = holeAt(boardOfHole(hole), rowOf(hole), columnOf(hole) < 5 ? 0 : 5)
       const reach = { from: this.#grid.x(first), to: this.#grid.x(first) + 4, y: rowOf(hole) }
       for (const place of this.#places.get(`${ref}.${pin}`) ?? []) this.#still.push({ ...place, reach })
     }

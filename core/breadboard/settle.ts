@@ -1,5 +1,5 @@
 import { seeded } from '../base/random.ts'
-import { type Straight, straightCross } from './straight.ts'
+import type { Straight } from './straight.ts'
 import { CROSSING } from './tidy.ts'
 
 /** A place where wires of a net may end: holes of a strip from `from` to `to`, or one post where both are the same. */
@@ -29,7 +29,7 @@ export interface Movable<Spot> {
 export interface SettleTask {
   // biome-ignore lint/suspicious/noExplicitAny: each movable has spots of its own kind
   readonly movables: readonly Movable<any>[]
-  /** By net: rails to which each group of it goes; undefined for a net whose groups are joined with each other. */
+  /** By net: rails to the nearest of which it goes; undefined for a net whose groups are joined with each other. */
   readonly nets: readonly { readonly rails: readonly { readonly x: number; readonly rows: number }[] | undefined }[]
   /** What does not move. */
   readonly still: readonly { readonly net: number; readonly group: number; readonly reach: Reach }[]
@@ -61,8 +61,7 @@ class Settling {
   /** By movable the points of its pins. */
   readonly #own: Point[][]
   readonly #netsOf: number[][]
-  #wires: Straight[][]
-  #lengths: number[]
+  readonly #wires: Wires
 
   constructor(task: SettleTask) {
     this.#task = task
@@ -76,8 +75,8 @@ class Settling {
       }),
     )
     this.#netsOf = task.movables.map((one) => [...new Set(one.pins.map(({ net }) => net))])
-    this.#wires = task.nets.map((_, net) => this.#guess(net))
-    this.#lengths = this.#wires.map(lengthOf)
+    this.#wires = new Wires(this.#points.map((points) => points.length))
+    for (let net = 0; net < task.nets.length; net += 1) this.#guess(net)
   }
 
   run(): void {
@@ -93,8 +92,7 @@ class Settling {
       const heat = HEAT * (1 - round / rounds) ** 2 + 0.01
       const at = able[Math.floor(random() * able.length)]!
       const swap = random() < 0.2 && able.length > 1 ? able[Math.floor(random() * able.length)]! : at
-      const gain = swap === at ? this.#move(at, random, heat) : this.#swap(at, swap, random, heat)
-      cost += gain
+      cost += swap === at ? this.#move(at, random, heat) : this.#swap(at, swap, random, heat)
       if (cost >= least - 1e-6) continue
       least = cost
       best = movables.map(({ spot }) => spot)
@@ -117,7 +115,7 @@ class Settling {
       return 0
     }
     one.stand(spot)
-    const gain = this.#recount([at], random, heat, one.worth(spot) - one.worth(before))
+    const gain = this.#recount([at], this.#netsOf[at]!, random, heat, one.worth(spot) - one.worth(before))
     if (gain !== undefined) return gain
     one.leave()
     one.stand(before)
@@ -143,7 +141,8 @@ class Settling {
     }
     two.stand(first)
     const worth = one.worth(second) + two.worth(first) - one.worth(first) - two.worth(second)
-    const gain = this.#recount([at, other], random, heat, worth)
+    const nets = [...new Set([...this.#netsOf[at]!, ...this.#netsOf[other]!])]
+    const gain = this.#recount([at, other], nets, random, heat, worth)
     if (gain !== undefined) return gain
     one.leave()
     two.leave()
@@ -151,30 +150,27 @@ class Settling {
   }
 
   /** Works out the wires of what was moved; undefined when that is not to be kept, and then they are as before. */
-  #recount(moved: readonly number[], random: () => number, heat: number, worth: number): number | undefined {
-    const nets = moved.length === 1 ? this.#netsOf[moved[0]!]! : [...new Set(moved.flatMap((at) => this.#netsOf[at]!))]
-    const crossed = this.#crossings(nets)
-    const wires = nets.map((net) => this.#wires[net]!)
-    const lengths = nets.map((net) => this.#lengths[net]!)
+  #recount(
+    moved: readonly number[],
+    nets: readonly number[],
+    random: () => number,
+    heat: number,
+    worth: number,
+  ): number | undefined {
+    const before = this.#wires.length(nets) + CROSSING * this.#wires.crossings(nets)
+    this.#wires.keep(nets)
     const reaches = moved.map((at) => this.#own[at]!.map(({ reach }) => reach))
     for (const at of moved) {
       const one = this.#task.movables[at]!
-      this.#own[at]!.forEach((point, pin) => {
-        point.reach = one.reachAt(one.spot, pin)
-      })
+      const points = this.#own[at]!
+      for (let pin = 0; pin < points.length; pin += 1) points[pin]!.reach = one.reachAt(one.spot, pin)
     }
-    let gain = worth
-    nets.forEach((net, index) => {
-      this.#wires[net] = this.#guess(net)
-      this.#lengths[net] = lengthOf(this.#wires[net])
-      gain += this.#lengths[net] - lengths[index]!
-    })
-    gain += CROSSING * (this.#crossings(nets) - crossed)
-    if (gain <= 0 || random() < Math.exp(-gain / heat)) return gain
-    nets.forEach((net, index) => {
-      this.#wires[net] = wires[index]!
-      this.#lengths[net] = lengths[index]!
-    })
+    for (const net of nets) this.#guess(net)
+    const most = before + heat * -Math.log(random() + 1e-12)
+    const length = this.#wires.length(nets) + worth
+    const after = length > most ? length : length + CROSSING * this.#wires.crossings(nets)
+    if (after <= most) return after - before
+    this.#wires.restore(nets)
     moved.forEach((at, index) => {
       this.#own[at]!.forEach((point, pin) => {
         point.reach = reaches[index]![pin]!
@@ -188,75 +184,172 @@ class Settling {
     const { pins } = this.#task.movables[at]!
     const { net, group } = pins[Math.floor(random() * pins.length)]!
     if (this.#task.nets[net]!.rails) return undefined
-    const others = this.#points[net]!.filter((point) => point.group !== group)
-    return others[Math.floor(random() * others.length)]?.reach.y
+    const points = this.#points[net]!
+    const other = points[Math.floor(random() * points.length)]!
+    return other.group === group ? undefined : other.reach.y
   }
 
-  #crossings(nets: readonly number[]): number {
-    let count = 0
-    for (const [index, net] of nets.entries())
-      for (const one of this.#wires[net]!) {
-        for (let other = 0; other < this.#wires.length; other += 1) {
-          // Each pair of moved nets is counted once; two wires of one net never cross in a shortest tree.
-          if (other === net || nets.indexOf(other) > index) continue
-          for (const two of this.#wires[other]!) if (straightCross(one, two)) count += 1
-        }
-      }
-    return count
-  }
-
-  /** Wires of a net as they will about lie. */
-  #guess(net: number): Straight[] {
+  /** Lays the wires of a net as they will about lie. */
+  #guess(net: number): void {
     const points = this.#points[net]!
     const { rails } = this.#task.nets[net]!
-    if (rails) return toRails(points, rails)
-    const wires: Straight[] = []
-    const joined: Point[] = []
-    const open = new Set(points)
-    const add = (group: number): void => {
-      for (const point of open)
-        if (point.group === group) {
-          open.delete(point)
-          joined.push(point)
-        }
+    this.#wires.clear(net)
+    if (points.length === 0) return
+    if (rails) {
+      this.#wires.add(net, toRail(points, rails))
+      return
     }
-    if (points[0]) add(points[0].group)
-    while (open.size > 0) {
+    const open = [...points]
+    const joined: Point[] = []
+    const add = (group: number): void => {
+      for (let at = open.length - 1; at >= 0; at -= 1) if (open[at]!.group === group) joined.push(...open.splice(at, 1))
+    }
+    add(points[0]!.group)
+    while (open.length > 0) {
       let least = Number.POSITIVE_INFINITY
-      let nearest: [Point, Point] | undefined
+      let from = open[0]!
+      let to = joined[0]!
       for (const one of open)
         for (const two of joined) {
           const far = distance(one.reach, two.reach)
           if (far >= least) continue
           least = far
-          nearest = [one, two]
+          from = one
+          to = two
         }
-      wires.push(lineBetween(nearest![0].reach, nearest![1].reach))
-      add(nearest![0].group)
+      this.#wires.add(net, lineBetween(from.reach, to.reach))
+      add(from.group)
     }
-    return wires
   }
 }
 
-function toRails(
-  points: readonly Point[],
-  rails: readonly { readonly x: number; readonly rows: number }[],
-): Straight[] {
-  const best = new Map<number, { far: number; line: Straight }>()
-  for (const { group, reach } of points)
+/** Numbers that are kept of a wire: its two ends, and the box around it. */
+const EACH = 8
+
+/** All guessed wires, packed, so that what crosses what is quickly counted. */
+class Wires {
+  readonly #first: number[]
+  readonly #count: number[]
+  readonly #data: Float64Array
+  readonly #kept: Float64Array
+  readonly #keptCount: number[]
+  readonly #isMoved: Uint8Array
+
+  constructor(most: readonly number[]) {
+    let first = 0
+    this.#first = most.map((count) => {
+      first += count
+      return first - count
+    })
+    this.#count = most.map(() => 0)
+    this.#keptCount = most.map(() => 0)
+    this.#data = new Float64Array(first * EACH)
+    this.#kept = new Float64Array(first * EACH)
+    this.#isMoved = new Uint8Array(most.length)
+  }
+
+  clear(net: number): void {
+    this.#count[net] = 0
+  }
+
+  add(net: number, [x1, y1, x2, y2]: Straight): void {
+    const at = (this.#first[net]! + this.#count[net]!) * EACH
+    const data = this.#data
+    data[at] = x1
+    data[at + 1] = y1
+    data[at + 2] = x2
+    data[at + 3] = y2
+    data[at + 4] = Math.min(x1, x2)
+    data[at + 5] = Math.max(x1, x2)
+    data[at + 6] = Math.min(y1, y2)
+    data[at + 7] = Math.max(y1, y2)
+    this.#count[net]! += 1
+  }
+
+  keep(nets: readonly number[]): void {
+    for (const net of nets) this.#copy(net, this.#data, this.#kept, this.#count, this.#keptCount)
+  }
+
+  restore(nets: readonly number[]): void {
+    for (const net of nets) this.#copy(net, this.#kept, this.#data, this.#keptCount, this.#count)
+  }
+
+  #copy(net: number, from: Float64Array, to: Float64Array, count: readonly number[], counted: number[]): void {
+    const start = this.#first[net]! * EACH
+    const end = start + count[net]! * EACH
+    for (let at = start; at < end; at += 1) to[at] = from[at]!
+    counted[net] = count[net]!
+  }
+
+  length(nets: readonly number[]): number {
+    let sum = 0
+    for (const net of nets)
+      for (let wire = 0; wire < this.#count[net]!; wire += 1) {
+        const at = (this.#first[net]! + wire) * EACH
+        sum += Math.hypot(this.#data[at]! - this.#data[at + 2]!, this.#data[at + 1]! - this.#data[at + 3]!)
+      }
+    return sum
+  }
+
+  /** Crossings of the wires of some nets with all others; two wires of one net never cross in a shortest tree. */
+  crossings(nets: readonly number[]): number {
+    let count = 0
+    for (const net of nets) this.#isMoved[net] = 1
+    for (const net of nets)
+      for (let wire = 0; wire < this.#count[net]!; wire += 1) {
+        const at = (this.#first[net]! + wire) * EACH
+        for (let other = 0; other < this.#count.length; other += 1) {
+          // Of two that were moved the pair counts once.
+          if (this.#isMoved[other] === 1 && other <= net) continue
+          const start = this.#first[other]! * EACH
+          const end = start + this.#count[other]! * EACH
+          for (let to = start; to < end; to += EACH) if (this.#cross(at, to)) count += 1
+        }
+      }
+    for (const net of nets) this.#isMoved[net] = 0
+    return count
+  }
+
+  /** As `straightCross`. */
+  #cross(at: number, to: number): boolean {
+    const data = this.#data
+    if (data[at + 5]! < data[to + 4]! || data[to + 5]! < data[at + 4]!) return false
+    if (data[at + 7]! < data[to + 6]! || data[to + 7]! < data[at + 6]!) return false
+    const ax = data[at]!
+    const ay = data[at + 1]!
+    const bx = data[at + 2]!
+    const by = data[at + 3]!
+    const cx = data[to]!
+    const cy = data[to + 1]!
+    const dx = data[to + 2]!
+    const dy = data[to + 3]!
+    const first = ((dx - cx) * (ay - cy) - (dy - cy) * (ax - cx)) * ((dx - cx) * (by - cy) - (dy - cy) * (bx - cx))
+    if (first >= 0) return false
+    return ((bx - ax) * (cy - ay) - (by - ay) * (cx - ax)) * ((bx - ax) * (dy - ay) - (by - ay) * (dx - ax)) < 0
+  }
+}
+
+function toRail(points: readonly Point[], rails: readonly { readonly x: number; readonly rows: number }[]): Straight {
+  let least = Number.POSITIVE_INFINITY
+  let best: Straight = [0, 0, 0, 0]
+  for (const { reach } of points)
     for (const { x, rows } of rails) {
       const from = Math.min(Math.max(x, reach.from), reach.to)
       const y = Math.min(Math.max(reach.y, 1), rows)
       const far = Math.abs(from - x) + Math.abs(y - reach.y)
-      const known = best.get(group)
-      if (!known || far < known.far) best.set(group, { far, line: [from, reach.y, x, y] })
+      if (far >= least) continue
+      least = far
+      best = [from, reach.y, x, y]
     }
-  return [...best.values()].map(({ line }) => line)
+  return best
 }
 
 const gapBetween = (one: Reach, two: Reach): number => Math.max(0, one.from - two.to, two.from - one.to)
 
-const distance = (one: Reach, two: Reach): number => Math.hypot(gapBetween(one, two), one.y - two.y)
+function distance(one: Reach, two: Reach): number {
+  const gap = gapBetween(one, two)
+  return Math.sqrt(gap * gap + (one.y - two.y) ** 2)
+}
 
 function lineBetween(one: Reach, two: Reach): Straight {
   if (one.to < two.from) return [one.to, one.y, two.from, two.y]
@@ -264,6 +357,3 @@ function lineBetween(one: Reach, two: Reach): Straight {
   const x = (Math.max(one.from, two.from) + Math.min(one.to, two.to)) / 2
   return [x, one.y, x, two.y]
 }
-
-const lengthOf = (wires: readonly Straight[]): number =>
-  wires.reduce((sum, [x1, y1, x2, y2]) => sum + Math.hypot(x1 - x2, y1 - y2), 0)
