@@ -66,7 +66,7 @@ const nextFreeRow: Placer = ({ wiring, grid, occupancy, open, seated, rails, boa
   const units = [...seated, ...open]
   const boardPosts = postsOfBoards(units)
   const others = postsOfOthers(wiring, grid, units, boardPosts, rails, holeOf)
-  return { seats, posts: new Map([...boardPosts, ...others]), unplaced }
+  return { seats, posts: new Map([...boardPosts, ...others]), asides: new Map(), unplaced }
 }
 
 const table: string[][] = [

@@ -29,7 +29,7 @@ export interface ArrangeTask {
 }
 
 /** Orders in which bodies are put down until all find room. */
-const MOST_ORDERS = 60
+const MOST_ORDERS = 20
 
 /** A chip or a component stands either way; a board keeps its socket outside, a module hangs over the edge. */
 const mayTurn = (body: Body): boolean => (body.kind === 'straddle' ? !body.isBoard : !body.hangsOver)

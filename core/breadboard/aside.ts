@@ -1,4 +1,5 @@
 import { postPlace } from '../catalog/boardFacts.ts'
+import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Grid } from './grid.ts'
 import { pinsOf } from './rails.ts'
 import type { Movable, Reach } from './settle.ts'
@@ -18,7 +19,7 @@ export interface AsideSpot {
 }
 
 /** From the edge of a breadboard to the posts of what lies beside it, in pitches. */
-const AWAY = 6
+const AWAY = 4
 /** Rows between two things on one side. */
 const BETWEEN = 2
 /** Nothing lies so many rows above the first, or so many below the last row of its breadboards, without need. */
@@ -50,6 +51,20 @@ export function asideOf(unit: Unit): Aside | undefined {
         : []
   return pins.length === 0 ? undefined : { unit, pins, width: 0, height: pins.length - 1, at: undefined }
 }
+
+/** Where the maker laid something; undefined where that is left to the tool. */
+export const asideWanted = (place: BenchPlace | undefined): AsideSpot | undefined =>
+  place?.side === undefined || place.row === undefined
+    ? undefined
+    : { side: place.side, row: place.row, turned: place.turned === true }
+
+/** A spot beside as the plan keeps it. */
+export const asidePlace = ({ side, row, turned }: AsideSpot, before: BenchPlace | undefined): BenchPlace => ({
+  ...(before?.beside ? { beside: true } : {}),
+  side,
+  row,
+  ...(turned ? { turned } : {}),
+})
 
 /** The ground to the left and right of the breadboards, and what lies on it. */
 export class Margins {
@@ -128,14 +143,17 @@ export class MovableAside implements Movable<AsideSpot> {
   readonly aside: Aside
   readonly #margins: Margins
   readonly #names: readonly string[]
+  readonly #isKept: boolean
 
   constructor(
     margins: Margins,
     aside: Aside,
     spot: AsideSpot,
     pins: readonly { readonly pin: string; readonly net: number; readonly group: number }[],
+    isKept: boolean,
   ) {
     this.#margins = margins
+    this.#isKept = isKept
     this.aside = aside
     this.spot = spot
     this.pins = pins
@@ -148,6 +166,7 @@ export class MovableAside implements Movable<AsideSpot> {
   }
 
   propose(random: () => number, towards: number | undefined): AsideSpot | undefined {
+    if (this.#isKept) return undefined
     const { spot, aside } = this
     const dice = random()
     if (dice < 0.2) return { ...spot, turned: !spot.turned }
@@ -161,7 +180,7 @@ export class MovableAside implements Movable<AsideSpot> {
   }
 
   isFree(spot: AsideSpot): boolean {
-    return this.#margins.isFree(this.aside, spot)
+    return !this.#isKept && this.#margins.isFree(this.aside, spot)
   }
 
   stand(spot: AsideSpot): void {

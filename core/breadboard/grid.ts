@@ -56,6 +56,7 @@ export interface GridBoard {
 export class Grid {
   readonly boards: readonly GridBoard[]
   readonly #byRef: ReadonlyMap<string, number>
+  readonly #holes = new Map<Node, readonly Hole[]>()
 
   constructor(breadboards: Readonly<Record<string, Breadboard>>) {
     const entries = Object.entries(breadboards)
@@ -123,8 +124,16 @@ export class Grid {
     return holeAt(boardOfHole(hole), gapAt !== undefined && rowOf(hole) >= gapAt ? 1 : 0, column)
   }
 
-  /** Every hole over a piece of metal. */
-  holes(node: Node): Hole[] {
+  /** Every hole over a piece of metal, from the top and the left. */
+  holes(node: Node): readonly Hole[] {
+    const known = this.#holes.get(node)
+    if (known) return known
+    const found = this.#holesOf(node)
+    this.#holes.set(node, found)
+    return found
+  }
+
+  #holesOf(node: Node): Hole[] {
     const board = boardOfHole(node)
     const column = columnOf(node)
     if (column <= 9) return [0, 1, 2, 3, 4].map((at) => node + at)

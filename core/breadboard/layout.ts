@@ -1,13 +1,15 @@
 import { entryOf } from '../base/entryOf.ts'
+import { seeded } from '../base/random.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { Spot } from './aside.ts'
+import type { AsideSpot, Spot } from './aside.ts'
 import { breadboardKinds, Grid, type Hole, type Node } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
-import { type Placer, placeAll, type Room, wantedSeat } from './placing.ts'
+import { Placement, type Placer, type Room, wantedSeat } from './placing.ts'
 import type { LaidWire } from './points.ts'
 import { assignRails } from './rails.ts'
 import { Router } from './router.ts'
 import { Occupancy, type Seat } from './seats.ts'
+import type { Settling } from './settle.ts'
 import { countCrossings } from './straight.ts'
 import { CROSSING, chooseHoles, lineOf } from './tidy.ts'
 import { type Unit, unitsOf } from './units.ts'
@@ -21,6 +23,8 @@ export interface Layout {
   readonly kept: ReadonlySet<string>
   /** Places of posts and leads beside the breadboards, in pitches, by end. */
   readonly posts: ReadonlyMap<string, Spot>
+  /** Where what has no hole lies, by reference. */
+  readonly asides: ReadonlyMap<string, AsideSpot>
   readonly holeOf: ReadonlyMap<string, Hole>
   readonly wires: readonly LaidWire[]
   /** Net of every strip and rail in use. */
@@ -72,102 +76,151 @@ export function layoutOf(wiring: Wiring): Layout | undefined {
   return layout
 }
 
-/** Placings that are routed to the end, of which the best is taken; one less for a small bench. */
+/** Placings that are routed to the end, of which the best is taken. */
 const ATTEMPTS = 4
+/** Single moves that are tried on the best one, each routed to the end: so many, fewer where there is much to route. */
+const TRIES = 60
+const MOST_WORK = 2000
+/** A move that is guessed to cost more, in pitches, is not tried. */
+const HOPELESS = 6
 
-/** Lays a bench out, with another placer only once. */
+/** Lays a bench out, with another placer only once. The same wiring always gives the same layout. */
 export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) => void): Layout {
-  if (placer) return attempt(wiring, placer, 0, watch)
-  let best: Layout | undefined
-  const attempts = wiring.parts.length > 12 ? ATTEMPTS : ATTEMPTS - 1
-  for (let seed = 0; seed < attempts; seed += 1) {
-    const one = attempt(wiring, placeAll, seed, (share) => watch?.((seed + share) / attempts))
-    if (!best || priceOf(one) < priceOf(best)) best = one
+  const bench = new Workbench(wiring)
+  if (placer) return bench.complete(placer)
+  let best: Attempt | undefined
+  for (let seed = 0; seed < ATTEMPTS; seed += 1) {
+    const placement = new Placement(bench.room(), seed)
+    const settling = placement.settle(seed, (share) => watch?.(((seed + share) / ATTEMPTS) * 0.7))
+    const layout = bench.complete((room) => placement.placeIn(room))
+    if (!best || priceOf(layout) < priceOf(best.layout)) best = { layout, placement, settling }
     // Everything was put down by hand: there is nothing to choose.
-    if (one.units.every(({ ref, kind }) => kind === 'legs' || one.kept.has(ref) || !one.seats.has(ref))) break
+    if (placement.movables.length === 0) return layout
   }
-  return best!
+  return refined(bench, best!, watch)
+}
+
+interface Attempt {
+  readonly layout: Layout
+  readonly placement: Placement
+  readonly settling: Settling
+}
+
+/** Moves one thing at a time, as long as that makes the whole better. */
+function refined(bench: Workbench, { layout, placement, settling }: Attempt, watch?: (share: number) => void): Layout {
+  const random = seeded(placement.movables.length)
+  const tries = Math.min(TRIES, Math.ceil(MOST_WORK / (layout.wires.length + 1)))
+  let best = layout
+  for (let at = 0, asked = 0; at < tries && asked < tries * 40; asked += 1) {
+    const made = settling.move(random, HOPELESS)
+    if (!made) continue
+    if (at % 20 === 0) watch?.(0.7 + (0.3 * at) / tries)
+    at += 1
+    const next = bench.complete((room) => placement.placeIn(room))
+    if (priceOf(next) < priceOf(best)) best = next
+    else made.undo()
+  }
+  return best
 }
 
 /** Pitches of wire, crossings counted as CROSSING more, and dearly what is not connected. */
 const priceOf = ({ stats, stray, blocked }: Layout): number =>
   stats.pitches + CROSSING * stats.crossings + 2000 * (stray.length + blocked.length)
 
-function attempt(wiring: Wiring, placer: Placer, seed: number, watch: Room['watch']): Layout {
-  const bench = wiring.plan.bench!
-  const grid = new Grid(bench.breadboards)
-  const units = unitsOf(wiring)
-  const netOf = (end: string): number => wiring.netOf(end).index
-  const occupancy = new Occupancy(grid, netOf)
-  const boardsFor = breadboardsByHome(wiring, grid)
-  const rails = assignRails(wiring, grid, units, boardsFor)
-  for (const [node, net] of rails) occupancy.claim(node, net)
-  const holeOf = new Map<string, Hole>()
-  const keep = (seat: Seat): void => {
-    for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
-  }
+/** What of a layout does not depend on where things are placed: holes, rails, what the maker put down. */
+class Workbench {
+  readonly #wiring: Wiring
+  readonly #grid: Grid
+  readonly #units: readonly Unit[]
+  readonly #boardsFor: (ref: string) => readonly number[]
+  readonly #rails: ReadonlyMap<Node, number>
+  readonly #fixed: Seat[] = []
+  readonly #clashes: Layout['clashes'][number][] = []
+  readonly #kept: ReadonlySet<string>
 
-  const clashes: Layout['clashes'][number][] = []
-  const fixed: Seat[] = []
-  for (const unit of units) {
-    const place = entryOf(bench.places, unit.ref)
-    if (!place || place.beside) continue
-    const wanted = wantedSeat(grid, unit, place)
-    if (wanted === undefined) continue
-    const refusal =
-      typeof wanted === 'string' ? { text: wanted, hole: undefined, by: undefined } : occupancy.refusal(wanted)
-    if (refusal || typeof wanted === 'string') {
-      const hole =
-        refusal?.hole === undefined ? (place.at ?? Object.values(place.legs ?? {})[0] ?? '') : grid.name(refusal.hole)
-      clashes.push({ ref: unit.ref, hole, text: refusal?.text ?? '', by: refusal?.by })
-      continue
+  constructor(wiring: Wiring) {
+    this.#wiring = wiring
+    const bench = wiring.plan.bench!
+    this.#grid = new Grid(bench.breadboards)
+    this.#units = unitsOf(wiring)
+    this.#boardsFor = breadboardsByHome(wiring, this.#grid)
+    this.#rails = assignRails(wiring, this.#grid, this.#units, this.#boardsFor)
+    const occupancy = this.#occupancy()
+    for (const unit of this.#units) {
+      const place = entryOf(bench.places, unit.ref)
+      if (!place || place.beside) continue
+      const wanted = wantedSeat(this.#grid, unit, place)
+      if (wanted === undefined) continue
+      const refusal =
+        typeof wanted === 'string' ? { text: wanted, hole: undefined, by: undefined } : occupancy.refusal(wanted)
+      if (refusal || typeof wanted === 'string') {
+        const named = place.at ?? Object.values(place.legs ?? {})[0] ?? ''
+        const hole = refusal?.hole === undefined ? named : this.#grid.name(refusal.hole)
+        this.#clashes.push({ ref: unit.ref, hole, text: refusal?.text ?? '', by: refusal?.by })
+        continue
+      }
+      occupancy.take(wanted)
+      this.#fixed.push(wanted)
     }
-    occupancy.take(wanted)
-    keep(wanted)
-    fixed.push(wanted)
+    this.#kept = new Set(this.#fixed.map(({ ref }) => ref))
   }
-  const seated = new Set(fixed.map((seat) => seat.ref))
-  const open = units.filter((unit) => !seated.has(unit.ref))
-  const placed = placer({
-    wiring,
-    grid,
-    occupancy,
-    open,
-    fixed,
-    seated: units.filter((unit) => seated.has(unit.ref)),
-    boardsFor,
-    rails,
-    holeOf,
-    seed,
-    watch,
-  })
-  const { posts } = placed
-  const seats = new Map([...fixed, ...placed.seats].map((seat) => [seat.ref, seat]))
-  const stray = placed.unplaced.map((unit) => ({ ref: unit.ref, text: strayText(grid, unit) }))
 
-  const router = new Router(wiring, grid, occupancy, units, holeOf, posts, rails, boardsFor)
-  const drafts = wiring.nets.flatMap((net) => (net.wired ? router.route(net.index) : []))
-  const wires = chooseHoles(grid, occupancy, drafts)
-  const lines = wires.map((wire) => lineOf(grid, wire))
-  return {
-    grid,
-    units,
-    seats,
-    posts,
-    holeOf,
-    wires,
-    nodes: occupancy.nets,
-    rails,
-    stray,
-    blocked: router.blocked,
-    clashes,
-    kept: seated,
-    gaps: router.gaps,
-    stats: {
-      pitches: lines.reduce((sum, [x1, y1, x2, y2]) => sum + Math.hypot(x1 - x2, y1 - y2), 0),
-      crossings: countCrossings(lines),
-      shared: countShared(grid, holeOf),
-    },
+  #occupancy(): Occupancy {
+    const occupancy = new Occupancy(this.#grid, (end) => this.#wiring.netOf(end).index)
+    for (const [node, net] of this.#rails) occupancy.claim(node, net)
+    for (const seat of this.#fixed) occupancy.take(seat)
+    return occupancy
+  }
+
+  /** The bench before anything is placed. */
+  room(): Room {
+    return {
+      wiring: this.#wiring,
+      grid: this.#grid,
+      occupancy: this.#occupancy(),
+      open: this.#units.filter(({ ref }) => !this.#kept.has(ref)),
+      seated: this.#units.filter(({ ref }) => this.#kept.has(ref)),
+      fixed: this.#fixed,
+      boardsFor: this.#boardsFor,
+      rails: this.#rails,
+      holeOf: new Map(
+        this.#fixed.flatMap(({ ref, legs }) => legs.map(({ pin, hole }) => [`${ref}.${pin}`, hole] as const)),
+      ),
+    }
+  }
+
+  /** Everything placed, and every wire led to its holes. */
+  complete(placer: Placer): Layout {
+    const wiring = this.#wiring
+    const grid = this.#grid
+    const room = this.room()
+    const { occupancy, holeOf } = room
+    const { seats, posts, asides, unplaced } = placer(room)
+    const router = new Router(wiring, grid, occupancy, this.#units, holeOf, posts, this.#rails, this.#boardsFor)
+    const drafts = wiring.nets.flatMap((net) => (net.wired ? router.route(net.index) : []))
+    const wires = chooseHoles(grid, occupancy, drafts)
+    const lines = wires.map((wire) => lineOf(grid, wire))
+    return {
+      grid,
+      units: this.#units,
+      seats: new Map([...this.#fixed, ...seats].map((seat) => [seat.ref, seat])),
+      posts,
+      asides,
+      holeOf,
+      wires,
+      nodes: occupancy.nets,
+      rails: this.#rails,
+      stray: unplaced.map((unit) => ({ ref: unit.ref, text: strayText(grid, unit) })),
+      blocked: router.blocked,
+      clashes: this.#clashes,
+      kept: this.#kept,
+      gaps: router.gaps,
+      stats: {
+        pitches: lines.reduce((sum, [x1, y1, x2, y2]) => sum + Math.hypot(x1 - x2, y1 - y2), 0),
+        crossings: countCrossings(lines),
+        shared: countShared(grid, holeOf),
+      },
+    }
   }
 }
 

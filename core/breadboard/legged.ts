@@ -145,9 +145,8 @@ const hasMoreThan = (task: LeggedTask, net: number, node: Node): boolean =>
   }).length > 1
 
 function nearest(task: LeggedTask, net: number, hole: Hole): number {
-  let least = 12
-  for (const { x, y } of task.pointsOf(net))
-    least = Math.min(least, Math.hypot(x - task.grid.x(hole), y - rowOf(hole)) / 3)
+  let least = 60
+  for (const { x, y } of task.pointsOf(net)) least = Math.min(least, Math.hypot(x - task.grid.x(hole), y - rowOf(hole)))
   return least
 }
 

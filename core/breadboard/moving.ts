@@ -1,5 +1,6 @@
 import type { Edit } from '../plan/edit.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { asidePlace } from './aside.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, holeAt, rowOf } from './grid.ts'
 import type { Layout } from './layout.ts'
 import { legsSeat, Occupancy, placeOf, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
@@ -96,9 +97,15 @@ export function nearestHole(grid: Grid, x: number, y: number, rails: boolean): H
 export function keepPlaces(wiring: Wiring, layout: Layout, except?: string): Edit[] {
   const kept = wiring.plan.bench?.places ?? {}
   const clashing = new Set(layout.clashes.map(({ ref }) => ref))
-  return [...layout.seats.values()].flatMap((seat): Edit[] =>
+  const seats = [...layout.seats.values()].flatMap((seat): Edit[] =>
     seat.ref === except || (kept[seat.ref] && !clashing.has(seat.ref))
       ? []
       : [{ do: 'place', ref: seat.ref, place: placeOf(layout.grid, seat) }],
   )
+  const asides = [...layout.asides].flatMap(([ref, spot]): Edit[] =>
+    ref === except || layout.seats.has(ref) || kept[ref]?.row !== undefined
+      ? []
+      : [{ do: 'place', ref, place: asidePlace(spot, kept[ref]) }],
+  )
+  return [...seats, ...asides]
 }

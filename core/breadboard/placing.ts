@@ -3,110 +3,139 @@ import { splitEnd } from '../plan/ends.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { type Body, Ground, MovableBody } from './arrange.ts'
-import { asideOf, Margins, MovableAside, type Spot } from './aside.ts'
+import { type AsideSpot, asideOf, asideWanted, Margins, MovableAside, type Spot } from './aside.ts'
 import { EndsOfNets } from './endsOfNets.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, isRail, type Node, rowOf } from './grid.ts'
 import { placeLegged } from './legged.ts'
 import { legsSeat, type Occupancy, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
-import { settle } from './settle.ts'
+import { Settling } from './settle.ts'
 import type { Unit } from './units.ts'
 
 export interface Placing {
   readonly seats: readonly Seat[]
   /** Places of posts and leads beside the breadboards, by end. */
   readonly posts: ReadonlyMap<string, Spot>
+  /** By reference where it lies. */
+  readonly asides: ReadonlyMap<string, AsideSpot>
   readonly unplaced: readonly Unit[]
 }
 
-/** A way to place bodies and legged parts, so that others can be measured against ours. */
+/** A way to place everything, so that others can be measured against ours. */
 export type Placer = (room: Room) => Placing
 
-/** What a placer works with. */
+/** What a placer works with: the bench with what the maker put down in its holes already. */
 export interface Room {
   readonly wiring: Wiring
   readonly grid: Grid
   readonly occupancy: Occupancy
+  /** Units that have no seat yet. */
   readonly open: readonly Unit[]
+  /** Seats that the maker chose, and their units. */
   readonly fixed: readonly Seat[]
-  /** Units of those seats. */
   readonly seated: readonly Unit[]
   readonly boardsFor: (ref: string) => readonly number[]
   readonly rails: ReadonlyMap<Node, number>
+  /** Hole of every end that stands in one. */
   readonly holeOf: Map<string, Hole>
-  readonly seed: number
-  /** Hears how far it is, between 0 and 1. */
-  readonly watch: ((share: number) => void) | undefined
 }
 
 /** Rounds of improvement for each thing that may be moved, and at most. */
-const ROUNDS_EACH = 220
-const MOST_ROUNDS = 4400
+const ROUNDS_EACH = 300
+const MOST_ROUNDS = 4000
 
-/** Bodies and what lies beside together, then parts on two legs. */
-export function placeAll(room: Room): Placing {
-  const { wiring, grid, occupancy, open, fixed, boardsFor, rails, holeOf, seed, watch } = room
-  const netOf = (end: string): number => wiring.netOf(end).index
-  const ground = new Ground({
-    grid,
-    occupancy,
-    bodies: open.filter((unit): unit is Body => unit.kind === 'straddle' || unit.kind === 'row'),
-    boardsFor,
-    isWired: (end) => wiring.netOf(end).wired,
-    spare: wiring.plan.bench?.spareRows ?? 1,
-    seed,
-  })
-  const margins = new Margins(grid, boardsFor)
-  const legged = open.filter((unit): unit is Unit & { kind: 'legs' } => unit.kind === 'legs')
-  const ends = new EndsOfNets(wiring, grid, rails, legged)
-  for (const seat of fixed) ends.standStill(seat)
-  const unplaced: Unit[] = []
-  const bodies = [...ground.pack()].flatMap(([body, spot]): MovableBody[] => {
-    if (!spot) unplaced.push(body)
-    return spot ? [new MovableBody(ground, body, spot, ends.of(body.ref, pinsInHoles(body)))] : []
-  })
-  const asides = [...open, ...room.seated].flatMap((unit): MovableAside[] => {
-    const aside = asideOf(unit)
-    if (!aside) return []
-    const spot = margins.first(aside)
-    margins.put(aside, spot)
-    return [new MovableAside(margins, aside, spot, ends.of(unit.ref, aside.pins))]
-  })
-  const movables = [...bodies, ...asides]
-  settle({
-    movables,
-    ...ends.task,
-    rounds: Math.min(MOST_ROUNDS, ROUNDS_EACH * movables.length),
-    seed,
-    watch,
-  })
-  const seats = bodies.map(({ body, spot }) => ground.seat(body, spot)!)
-  const posts = new Map<string, Spot>(
-    asides.flatMap(({ aside, spot }) =>
-      aside.pins.map((pin) => [`${aside.unit.ref}.${pin}`, margins.postOf(aside, spot, pin)] as const),
-    ),
-  )
-  for (const seat of seats) {
-    occupancy.take(seat)
-    for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
+/** Bodies and what lies beside, all somewhere: first settled, then moved one at a time by who knows what it is worth. */
+export class Placement {
+  readonly #room: Room
+  readonly #ground: Ground
+  readonly #margins: Margins
+  readonly #ends: EndsOfNets
+  readonly #bodies: readonly MovableBody[]
+  readonly #asides: readonly MovableAside[]
+  readonly #homeless: readonly Unit[]
+
+  constructor(room: Room, seed: number) {
+    this.#room = room
+    const { wiring, grid, occupancy, open, seated, fixed, boardsFor, rails } = room
+    this.#ground = new Ground({
+      grid,
+      occupancy,
+      bodies: open.filter((unit): unit is Body => unit.kind === 'straddle' || unit.kind === 'row'),
+      boardsFor,
+      isWired: (end) => wiring.netOf(end).wired,
+      spare: wiring.plan.bench?.spareRows ?? 1,
+      seed,
+    })
+    this.#margins = new Margins(grid, boardsFor)
+    this.#ends = new EndsOfNets(wiring, grid, rails, this.#legged)
+    for (const seat of fixed) this.#ends.standStill(seat)
+    const packed = [...this.#ground.pack()]
+    this.#homeless = packed.flatMap(([body, spot]) => (spot ? [] : [body]))
+    this.#bodies = packed.flatMap(([body, spot]) =>
+      spot ? [new MovableBody(this.#ground, body, spot, this.#ends.of(body.ref, pinsInHoles(body)))] : [],
+    )
+    const isChosen = ({ ref }: Unit): boolean => asideWanted(entryOf(wiring.plan.bench?.places, ref)) !== undefined
+    const lying = [...open, ...seated]
+    // What the maker laid down lies there first.
+    this.#asides = [...lying.filter(isChosen), ...lying.filter((unit) => !isChosen(unit))].flatMap((unit) => {
+      const aside = asideOf(unit)
+      if (!aside) return []
+      const chosen = asideWanted(entryOf(wiring.plan.bench?.places, unit.ref))
+      const spot = chosen ?? this.#margins.first(aside)
+      this.#margins.put(aside, spot)
+      const pins = this.#ends.of(unit.ref, aside.pins)
+      return [new MovableAside(this.#margins, aside, spot, pins, chosen !== undefined)]
+    })
   }
-  const onLegs = placeLegged({
-    grid,
-    occupancy,
-    units: legged,
-    boardsFor,
-    netOf,
-    endsOf: (net) => wiring.nets[net]!.ends,
-    mayShare: sharing(wiring, grid, holeOf),
-    holeOf,
-    pointsOf: (net) =>
-      wiring.nets[net]!.ends.flatMap((end) => {
-        const hole = holeOf.get(end)
-        if (hole !== undefined) return [{ x: grid.x(hole), y: rowOf(hole) }]
-        const post = posts.get(end)
-        return post ? [post] : []
-      }),
-  })
-  return { seats: [...seats, ...onLegs.seats], posts, unplaced: [...unplaced, ...onLegs.unplaced] }
+
+  get #legged(): (Unit & { kind: 'legs' })[] {
+    return this.#room.open.filter((unit): unit is Unit & { kind: 'legs' } => unit.kind === 'legs')
+  }
+
+  get movables(): readonly (MovableBody | MovableAside)[] {
+    return [...this.#bodies, ...this.#asides]
+  }
+
+  /** Moves everything until its wires are about as short as they get; what comes back moves one thing more. */
+  settle(seed: number, watch: ((share: number) => void) | undefined): Settling {
+    const { movables } = this
+    const settling = new Settling({ movables, ...this.#ends.task })
+    settling.run(Math.min(MOST_ROUNDS, ROUNDS_EACH * movables.length), seed, watch)
+    return settling
+  }
+
+  /** Where everything is now in the holes of a room, and the parts on two legs put between it. */
+  placeIn(room: Room): Placing {
+    const { wiring, grid, occupancy, boardsFor, holeOf } = room
+    const seats = this.#bodies.map(({ body, spot }) => this.#ground.seat(body, spot)!)
+    const posts = new Map<string, Spot>(
+      this.#asides.flatMap(({ aside, spot }) =>
+        aside.pins.map((pin) => [`${aside.unit.ref}.${pin}`, this.#margins.postOf(aside, spot, pin)] as const),
+      ),
+    )
+    for (const seat of seats) {
+      occupancy.take(seat)
+      for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
+    }
+    const onLegs = placeLegged({
+      grid,
+      occupancy,
+      units: this.#legged,
+      boardsFor,
+      netOf: (end) => wiring.netOf(end).index,
+      endsOf: (net) => wiring.nets[net]!.ends,
+      mayShare: sharing(wiring, grid, holeOf),
+      holeOf,
+      pointsOf: (net) =>
+        wiring.nets[net]!.ends.flatMap((end) => {
+          const hole = holeOf.get(end)
+          if (hole !== undefined) return [{ x: grid.x(hole), y: rowOf(hole) }]
+          const post = posts.get(end)
+          return post ? [post] : []
+        }),
+    })
+    const asides = new Map(this.#asides.map(({ aside, spot }) => [aside.unit.ref, spot]))
+    return { seats: [...seats, ...onLegs.seats], posts, asides, unplaced: [...this.#homeless, ...onLegs.unplaced] }
+  }
 }
 
 const pinsInHoles = (body: Body): string[] =>

@@ -30,7 +30,12 @@ export interface LaidWire {
   readonly holeB: Hole | undefined
 }
 
-export const apart = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y)
+/** Holes of a strip to the left and right of its middle. */
+const REACH = { strip: 2, rail: 0, post: 0, lead: 0 }
+
+/** Pitches between two points, a strip taken where it comes nearest. */
+export const apart = (a: Point, b: Point): number =>
+  Math.hypot(Math.max(0, Math.abs(a.x - b.x) - REACH[a.kind] - REACH[b.kind]), a.y - b.y)
 
 /** A lead goes into a hole, a header's socket or a screw terminal, not onto a post or another lead. */
 export function canJoin(a: Point, b: Point): boolean {

@@ -33,9 +33,12 @@ export interface SettleTask {
   readonly nets: readonly { readonly rails: readonly { readonly x: number; readonly rows: number }[] | undefined }[]
   /** What does not move. */
   readonly still: readonly { readonly net: number; readonly group: number; readonly reach: Reach }[]
-  readonly rounds: number
-  readonly seed: number
-  readonly watch: ((share: number) => void) | undefined
+}
+
+/** A move that was made: what it costs more, in pitches, and how it is taken back. */
+interface Made {
+  readonly gain: number
+  readonly undo: () => void
 }
 
 interface Point {
@@ -44,24 +47,22 @@ interface Point {
 }
 
 /** Heat of the first round, in pitches of wire. */
-const HEAT = 25
+const HEAT = 40
 
 /**
  * Moves what may be moved until its wires are short and few of them cross, by simulated annealing: the wires of a net
  * are guessed as a shortest tree between its groups, or straight to the nearest rail, and crossings are counted between
  * them. The same task gives the same answer.
  */
-export function settle(task: SettleTask): void {
-  new Settling(task).run()
-}
-
-class Settling {
+export class Settling {
   readonly #task: SettleTask
   readonly #points: Point[][]
   /** By movable the points of its pins. */
   readonly #own: Point[][]
   readonly #netsOf: number[][]
   readonly #wires: Wires
+  /** Movables that any wire goes to. */
+  readonly #able: readonly number[]
 
   constructor(task: SettleTask) {
     this.#task = task
@@ -75,14 +76,15 @@ class Settling {
       }),
     )
     this.#netsOf = task.movables.map((one) => [...new Set(one.pins.map(({ net }) => net))])
+    this.#able = task.movables.flatMap((one, at) => (one.pins.length > 0 ? [at] : []))
     this.#wires = new Wires(this.#points.map((points) => points.length))
     for (let net = 0; net < task.nets.length; net += 1) this.#guess(net)
   }
 
-  run(): void {
-    const { movables, rounds, seed, watch } = this.#task
-    const able = movables.flatMap((one, at) => (one.pins.length > 0 ? [at] : []))
-    if (able.length === 0) return
+  /** Lets everything find its place; `rounds` moves are tried. */
+  run(rounds: number, seed: number, watch: ((share: number) => void) | undefined): void {
+    const { movables } = this.#task
+    if (this.#able.length === 0) return
     const random = seeded(movables.length * 7919 + 17 + seed)
     let cost = 0
     let least = 0
@@ -90,9 +92,9 @@ class Settling {
     for (let round = 0; round < rounds; round += 1) {
       if (round % 500 === 0) watch?.(round / rounds)
       const heat = HEAT * (1 - round / rounds) ** 2 + 0.01
-      const at = able[Math.floor(random() * able.length)]!
-      const swap = random() < 0.2 && able.length > 1 ? able[Math.floor(random() * able.length)]! : at
-      cost += swap === at ? this.#move(at, random, heat) : this.#swap(at, swap, random, heat)
+      const made = this.move(random, heat * -Math.log(random() + 1e-12))
+      if (!made) continue
+      cost += made.gain
       if (cost >= least - 1e-6) continue
       least = cost
       best = movables.map(({ spot }) => spot)
@@ -101,82 +103,93 @@ class Settling {
     movables.forEach((one, at) => {
       one.stand(best[at])
     })
+    this.#reread(movables.map((_, at) => at))
+    for (let net = 0; net < this.#task.nets.length; net += 1) this.#guess(net)
   }
 
-  /** Change of cost; 0 for a move that was taken back. */
-  #move(at: number, random: () => number, heat: number): number {
+  /** Moves one thing, or swaps two; undefined when there was no room or it would cost more than `most` pitches. */
+  move(random: () => number, most: number): Made | undefined {
+    const able = this.#able
+    if (able.length === 0) return undefined
+    const at = able[Math.floor(random() * able.length)]!
+    const other = random() < 0.2 && able.length > 1 ? able[Math.floor(random() * able.length)]! : at
+    return other === at ? this.#shift(at, random, most) : this.#swap(at, other, most)
+  }
+
+  #shift(at: number, random: () => number, most: number): Made | undefined {
     const one = this.#task.movables[at]!
     const before = one.spot
     const spot = one.propose(random, this.#towards(at, random))
-    if (spot === undefined) return 0
+    if (spot === undefined) return undefined
+    const back = (): void => {
+      one.leave()
+      one.stand(before)
+    }
     one.leave()
     if (!one.isFree(spot)) {
       one.stand(before)
-      return 0
+      return undefined
     }
     one.stand(spot)
-    const gain = this.#recount([at], this.#netsOf[at]!, random, heat, one.worth(spot) - one.worth(before))
-    if (gain !== undefined) return gain
-    one.leave()
-    one.stand(before)
-    return 0
+    return this.#recount([at], this.#netsOf[at]!, most, one.worth(spot) - one.worth(before), back)
   }
 
-  #swap(at: number, other: number, random: () => number, heat: number): number {
+  #swap(at: number, other: number, most: number): Made | undefined {
     const [one, two] = [this.#task.movables[at]!, this.#task.movables[other]!]
     const [first, second] = [one.spot, two.spot]
-    if (one.constructor !== two.constructor) return 0
+    if (one.constructor !== two.constructor) return undefined
     one.leave()
     two.leave()
-    const back = (): number => {
+    const isFirst = one.isFree(second)
+    if (isFirst) one.stand(second)
+    if (!isFirst || !two.isFree(first)) {
+      if (isFirst) one.leave()
       one.stand(first)
       two.stand(second)
-      return 0
-    }
-    if (!one.isFree(second)) return back()
-    one.stand(second)
-    if (!two.isFree(first)) {
-      one.leave()
-      return back()
+      return undefined
     }
     two.stand(first)
     const worth = one.worth(second) + two.worth(first) - one.worth(first) - two.worth(second)
     const nets = [...new Set([...this.#netsOf[at]!, ...this.#netsOf[other]!])]
-    const gain = this.#recount([at, other], nets, random, heat, worth)
-    if (gain !== undefined) return gain
-    one.leave()
-    two.leave()
-    return back()
+    return this.#recount([at, other], nets, most, worth, () => {
+      one.leave()
+      two.leave()
+      one.stand(first)
+      two.stand(second)
+    })
   }
 
-  /** Works out the wires of what was moved; undefined when that is not to be kept, and then they are as before. */
+  /** Works out the wires of what was moved; where they cost more than allowed, all is as before. */
   #recount(
     moved: readonly number[],
     nets: readonly number[],
-    random: () => number,
-    heat: number,
+    most: number,
     worth: number,
-  ): number | undefined {
+    back: () => void,
+  ): Made | undefined {
     const before = this.#wires.length(nets) + CROSSING * this.#wires.crossings(nets)
     this.#wires.keep(nets)
-    const reaches = moved.map((at) => this.#own[at]!.map(({ reach }) => reach))
+    this.#reread(moved)
+    for (const net of nets) this.#guess(net)
+    const length = this.#wires.length(nets) + worth
+    const after = length > before + most ? length : length + CROSSING * this.#wires.crossings(nets)
+    // Taken back before anything else is moved.
+    const undo = (): void => {
+      back()
+      this.#wires.restore(nets)
+      this.#reread(moved)
+    }
+    if (after <= before + most) return { gain: after - before, undo }
+    undo()
+    return undefined
+  }
+
+  #reread(moved: readonly number[]): void {
     for (const at of moved) {
       const one = this.#task.movables[at]!
       const points = this.#own[at]!
       for (let pin = 0; pin < points.length; pin += 1) points[pin]!.reach = one.reachAt(one.spot, pin)
     }
-    for (const net of nets) this.#guess(net)
-    const most = before + heat * -Math.log(random() + 1e-12)
-    const length = this.#wires.length(nets) + worth
-    const after = length > most ? length : length + CROSSING * this.#wires.crossings(nets)
-    if (after <= most) return after - before
-    this.#wires.restore(nets)
-    moved.forEach((at, index) => {
-      this.#own[at]!.forEach((point, pin) => {
-        point.reach = reaches[index]![pin]!
-      })
-    })
-    return undefined
   }
 
   /** Row of something that a wire of it goes to. */

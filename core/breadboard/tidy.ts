@@ -1,10 +1,10 @@
-import { type Grid, type Hole, rowOf } from './grid.ts'
+import { type Grid, type Hole, type Node, rowOf } from './grid.ts'
 import type { LaidWire, Point } from './points.ts'
 import type { Occupancy } from './seats.ts'
 import { type Straight, straightCross } from './straight.ts'
 
 /** A crossing is worth so many pitches of wire. */
-export const CROSSING = 6
+export const CROSSING = 4
 /** Holes of a rail that are looked at for one wire. */
 const RAIL_CHOICE = 8
 const PASSES = 2
@@ -26,10 +26,13 @@ export function chooseHoles(
   const drafts = wires.map((wire): Draft => ({ ...wire, holeA: undefined, holeB: undefined }))
   const byLength = [...drafts].sort((one, two) => rough(one) - rough(two))
   for (const draft of byLength) place(grid, occupancy, draft, [])
+  const lines = new Map(drafts.map((draft) => [draft, lineOf(grid, draft)]))
   for (let pass = 0; pass < PASSES; pass += 1)
     for (const draft of byLength) {
       for (const hole of [draft.holeA, draft.holeB]) if (hole !== undefined) occupancy.unplug(hole)
-      place(grid, occupancy, draft, drafts)
+      lines.delete(draft)
+      place(grid, occupancy, draft, [...lines.values()])
+      lines.set(draft, lineOf(grid, draft))
     }
   return drafts
 }
@@ -37,32 +40,59 @@ export function chooseHoles(
 const rough = ({ a, b }: Draft): number =>
   Math.abs(a.x - b.x) + (a.kind === 'rail' || b.kind === 'rail' ? 0 : Math.abs(a.y - b.y))
 
-function place(grid: Grid, occupancy: Occupancy, draft: Draft, others: readonly Draft[]): void {
-  const near = (point: Point, other: Point): (Hole | undefined)[] => {
-    if (point.node === undefined) return [undefined]
-    const free = occupancy.free(point.node)
-    if (point.kind !== 'rail') return free
-    return free.sort((a, b) => Math.abs(rowOf(a) - other.y) - Math.abs(rowOf(b) - other.y)).slice(0, RAIL_CHOICE)
+interface Choice {
+  readonly hole: Hole | undefined
+  readonly x: number
+  readonly y: number
+}
+
+function place(grid: Grid, occupancy: Occupancy, draft: Draft, others: readonly Straight[]): void {
+  const near = (point: Point, other: Point): Choice[] => {
+    if (point.node === undefined) return [{ hole: undefined, x: point.x, y: point.y }]
+    const free = point.kind === 'rail' ? nearestFree(grid, occupancy, point.node, other.y) : occupancy.free(point.node)
+    return free.map((hole) => ({ hole, x: grid.x(hole), y: rowOf(hole) }))
   }
   const rail = draft.a.kind === 'rail' && draft.b.kind === 'rail'
   const from = near(draft.a, rail ? bridgeAnchor(grid, draft.b) : draft.b)
   const to = near(draft.b, rail ? bridgeAnchor(grid, draft.a) : draft.a)
-  const crossing = others.filter((one) => one !== draft).map((one) => lineOf(grid, one))
+  const xs = [...from, ...to].map(({ x }) => x)
+  const ys = [...from, ...to].map(({ y }) => y)
+  const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const inTheWay = others.filter(
+    ([x1, y1, x2, y2]) =>
+      Math.max(x1, x2) >= left && Math.min(x1, x2) <= right && Math.max(y1, y2) >= top && Math.min(y1, y2) <= bottom,
+  )
   let least = Number.POSITIVE_INFINITY
-  for (const holeA of from)
-    for (const holeB of to) {
-      const line = lineOf(grid, { ...draft, holeA, holeB })
-      const length = Math.hypot(line[0] - line[2], line[1] - line[3])
-      let cost = length
-      for (let at = 0; at < crossing.length && cost < least; at += 1)
-        if (straightCross(line, crossing[at]!)) cost += CROSSING
+  for (const a of from)
+    for (const b of to) {
+      let cost = Math.hypot(a.x - b.x, a.y - b.y)
+      if (cost >= least) continue
+      const line: Straight = [a.x, a.y, b.x, b.y]
+      for (let at = 0; at < inTheWay.length && cost < least; at += 1)
+        if (straightCross(line, inTheWay[at]!)) cost += CROSSING
       if (cost >= least) continue
       least = cost
-      draft.holeA = holeA
-      draft.holeB = holeB
+      draft.holeA = a.hole
+      draft.holeB = b.hole
     }
   for (const hole of [draft.holeA, draft.holeB])
     if (hole !== undefined) occupancy.plug(hole, `a wire of ${draft.a.end ?? draft.b.end ?? 'a rail'}`)
+}
+
+/** Free holes of a rail around a row, the nearest first. */
+function nearestFree(grid: Grid, occupancy: Occupancy, node: Node, row: number): Hole[] {
+  const holes = grid.holes(node)
+  let below = holes.findIndex((hole) => rowOf(hole) >= row)
+  if (below < 0) below = holes.length
+  let above = below - 1
+  const found: Hole[] = []
+  while (found.length < RAIL_CHOICE && (above >= 0 || below < holes.length)) {
+    const up = above >= 0 ? row - rowOf(holes[above]!) : Number.POSITIVE_INFINITY
+    const down = below < holes.length ? rowOf(holes[below]!) - row : Number.POSITIVE_INFINITY
+    const next = up < down ? holes[above--]! : holes[below++]!
+    if (occupancy.isFree(next)) found.push(next)
+  }
+  return found
 }
 
 /** Where a bridge starts: the gap between the pieces, or the end of the breadboard. */

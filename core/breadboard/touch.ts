@@ -1,3 +1,4 @@
+import { memo, memoIn } from '../base/memo.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { plugsOf } from '../wiring/plugs.ts'
@@ -6,7 +7,7 @@ import { plugsOf } from '../wiring/plugs.ts'
  * Ends that hang together without a wire: pins that a board or a part joins inside, a post and what is plugged onto it.
  * For an end the names of what it hangs together with; ends with a name in common touch.
  */
-export function touching(wiring: Wiring): (end: string) => readonly string[] {
+export const touching = memo((wiring: Wiring): ((end: string) => readonly string[]) => {
   const plugged = new Map(plugsOf(wiring).flatMap(({ pairs }) => pairs))
   const inside = (end: string): string => {
     const pin = wiring.terminal(end)?.boardPin
@@ -23,13 +24,13 @@ export function touching(wiring: Wiring): (end: string) => readonly string[] {
           names.push(`${terminal.owner.ref}.${inner.between[inner.between[0] === terminal.pin ? 1 : 0]}`)
     return names
   }
-}
+})
 
 /**
  * Ends of a net, of a board's joined holes only those of the name that the plan uses (no reference pin instead of
  * `5V`), and none on a small side header where a long one has it too.
  */
-export function mainEnds(wiring: Wiring, net: number): readonly string[] {
+export const mainEnds = memoIn((wiring: Wiring, net: number): readonly string[] => {
   const { ends } = wiring.nets[net]!
   const used = new Set(wiring.plan.wires.flatMap(([a, b]) => [withoutNumber(a), withoutNumber(b)]))
   const onBoard = ends.filter((end) => wiring.terminal(end)?.boardPin)
@@ -47,7 +48,7 @@ export function mainEnds(wiring: Wiring, net: number): readonly string[] {
   }
   const kept = new Set([...joined.values()].flatMap(best))
   return ends.filter((end) => kept.has(end) || !onBoard.includes(end))
-}
+})
 
 /** `MCU.GND.2` is one of the holes of `MCU.GND`. */
 const withoutNumber = (end: string): string => end.replace(/\.\d+$/, '')

@@ -13,7 +13,7 @@ import { metalOf, Pieces, readLegs, readWires } from '../testing/wiringTable.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { layOut } from './layout.ts'
-import { type Placer, placeAll } from './placing.ts'
+import { Placement, type Placer } from './placing.ts'
 import { suggestBreadboards } from './suggest.ts'
 
 const breadboard: fc.Arbitrary<Breadboard> = fc.record(
@@ -49,6 +49,13 @@ function joinInside(pieces: Pieces, wiring: Wiring): void {
   for (const part of wiring.parts)
     for (const inner of part.part.inner)
       if (inner.kind === 'join') pieces.join(`${part.ref}.${inner.between[0]}`, `${part.ref}.${inner.between[1]}`)
+}
+
+/** Placed and settled once, so that many plans can be tried. */
+const once: Placer = (room) => {
+  const placement = new Placement(room, 0)
+  placement.settle(0, undefined)
+  return placement.placeIn(room)
 }
 
 /** What is wrong with the printed table of a plan; nothing when it builds exactly the plan's nets. */
@@ -163,7 +170,7 @@ describe('the printed tables rebuild the plan', () => {
       fc.property(randomKit, bench, (kit, breadboards) => {
         const answer = assign(resolve(kit, catalog))
         const plan = { ...applyEdits(kit, answer.edits), bench: breadboards }
-        expect(untruths(plan, placeAll)).toEqual([])
+        expect(untruths(plan, once)).toEqual([])
       }),
       { numRuns: 400 },
     )
@@ -171,7 +178,7 @@ describe('the printed tables rebuild the plan', () => {
   it('for wires between any two ends, sensible or not', () => {
     fc.assert(
       fc.property(randomWiring, bench, (wired, breadboards) => {
-        expect(untruths({ ...wired, bench: breadboards }, placeAll)).toEqual([])
+        expect(untruths({ ...wired, bench: breadboards }, once)).toEqual([])
       }),
       { numRuns: 2000 },
     )

@@ -94,6 +94,14 @@ describe('edits of a bench', () => {
       ['MCU stands beside, on jumper wires', 'R1 stands in BB1.a40 and BB1.a44'],
     ],
     [
+      'things beside, on a side and from a row',
+      [
+        { do: 'place', ref: 'R1', place: { side: 'right', row: -2, turned: true } },
+        { do: 'place', ref: 'MCU', place: { beside: true, side: 'left', row: 4 } },
+      ],
+      ['MCU lies to the left, from row 4, on jumper wires', 'R1 stands to the right, from row -2, turned'],
+    ],
+    [
       'ticks and room',
       [
         { do: 'tick', wires: ['R1 BB2.a4'], done: true },
@@ -147,6 +155,7 @@ describe('edits of a bench', () => {
         place: fc.oneof(
           hole.map((at) => ({ at })),
           fc.constant({ beside: true }),
+          fc.constant({ side: 'left' as const, row: 3 }),
           fc.constant(null),
         ),
       }),

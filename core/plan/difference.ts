@@ -94,7 +94,7 @@ function benchDifference(before: Bench | undefined, after: Bench | undefined): s
   for (const ref of new Set([...Object.keys(oldPlaces), ...Object.keys(newPlaces)])) {
     const [old, place] = [entryOf(oldPlaces, ref), entryOf(newPlaces, ref)]
     if (JSON.stringify(old) === JSON.stringify(place)) continue
-    said.push(place ? `${ref} stands ${placeWords(place)}` : `${ref} stands where the program puts it`)
+    said.push(place ? `${ref} ${placeWords(place)}` : `${ref} stands where the program puts it`)
   }
   if (before?.spareRows !== after?.spareRows) said.push(`rows left free between parts: ${after?.spareRows ?? 1}`)
   const [oldDone, newDone] = [new Set(before?.done), new Set(after?.done)]
@@ -106,9 +106,11 @@ function benchDifference(before: Bench | undefined, after: Bench | undefined): s
 }
 
 function placeWords(place: BenchPlace): string {
-  if (place.beside) return 'beside, on jumper wires'
+  if (place.side !== undefined)
+    return `lies to the ${place.side}, from row ${place.row ?? 1}${place.turned ? ', turned' : ''}${place.beside ? ', on jumper wires' : ''}`
+  if (place.beside) return 'stands beside, on jumper wires'
   const holes = place.at ?? Object.values(place.legs ?? {}).join(' and ')
-  return `in ${holes}${place.turned ? ', turned' : ''}`
+  return `stands in ${holes}${place.turned ? ', turned' : ''}`
 }
 
 /** Entries with the options that hold I2C addresses as people write them. */

@@ -72,12 +72,17 @@ export const HoleName = v.pipe(
   v.regex(/^[A-Za-z][A-Za-z0-9_-]*\.([a-j]|[LR][+-])\d{1,2}$/, 'expected a hole such as BB1.c12 or BB1.L+12'),
 )
 
-/** A place that the maker chose: the hole of the top left leg, the holes of two legs, or beside the breadboard. */
+/**
+ * A place that the maker chose: the hole of the top left leg, the holes of two legs, or beside the breadboard, there also
+ * on which side and from which row on.
+ */
 export const BenchPlace = v.strictObject({
   at: v.optional(HoleName),
   turned: v.optional(v.boolean()),
   legs: v.optional(v.record(v.string(), HoleName)),
   beside: v.optional(v.boolean()),
+  side: v.optional(v.picklist(['left', 'right'])),
+  row: v.optional(v.pipe(v.number(), v.integer('expected a whole number'), v.minValue(-40), v.maxValue(140))),
 })
 export type BenchPlace = v.InferOutput<typeof BenchPlace>
 
