@@ -1,6 +1,8 @@
+import { entryOf } from '../base/entryOf.ts'
 import type { Edit } from '../plan/edit.ts'
+import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { asidePlace } from './aside.ts'
+import { type AsideSpot, asidePlace } from './aside.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, holeAt, rowOf } from './grid.ts'
 import type { Layout } from './layout.ts'
 import { legsSeat, Occupancy, placeOf, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
@@ -70,6 +72,84 @@ export class Hand {
     if (this.#unit.kind === 'legs') return legsSeat(grid, this.#unit, seat.legs[1]!.hole, seat.legs[0]!.hole)
     return this.seatNear(grid.x(seat.at!), rowOf(seat.at!), !seat.turned)
   }
+}
+
+/** Pitches beyond the rails from which on a thing is let go beside the breadboards. */
+const BEYOND = 2
+
+/** Laying by hand beside the breadboards. */
+export class AsideHand {
+  readonly #layout: Layout
+  readonly #ref: string
+  readonly #stands: boolean
+  readonly #left: number
+  readonly #right: number
+
+  /** `stands` says that it stands in holes now, where it may be taken from. */
+  constructor(layout: Layout, ref: string, stands: boolean) {
+    this.#layout = layout
+    this.#ref = ref
+    this.#stands = stands
+    const { boards } = layout.grid
+    this.#left = boards[0]!.x - 5
+    this.#right = boards.at(-1)!.x + 16
+  }
+
+  /** The spot at a point of the bench, in pitches; what lies beside already moves by `dy` rows. */
+  spotAt({ x, y }: { readonly x: number; readonly y: number }, dy: number | undefined): AsideSpot | undefined {
+    const unit = this.#layout.units.find(({ ref }) => ref === this.#ref)
+    const now = this.#layout.asides.get(this.#ref)
+    if (this.#stands) {
+      if (unit?.kind !== 'straddle' && unit?.kind !== 'row') return undefined
+      if (x > this.#left - BEYOND && x < this.#right + BEYOND) return undefined
+      return { side: x < this.#left ? 'left' : 'right', row: Math.round(y), turned: false }
+    }
+    if (!now) return undefined
+    const side = x < (this.#left + this.#right) / 2 ? 'left' : 'right'
+    return { ...now, side, row: now.row + Math.round(dy ?? 0) }
+  }
+
+  /** Rows that a thing takes there. */
+  #rows(ref: string, row: number): readonly [number, number] {
+    const ends = [...this.#layout.posts].filter(([end]) => end.startsWith(`${ref}.`)).map(([, { y }]) => y)
+    const seat = this.#layout.seats.get(ref)
+    const long = seat ? seat.legs.length / 2 : Math.max(...ends) - Math.min(...ends)
+    return [row, row + Math.max(0, long)]
+  }
+
+  /** What is in the way there; undefined when nothing is. */
+  refusal({ side, row }: AsideSpot): string | undefined {
+    const [from, to] = this.#rows(this.#ref, row)
+    for (const [ref, other] of this.#layout.asides) {
+      if (ref === this.#ref || other.side !== side) continue
+      const [first, last] = this.#rows(ref, other.row)
+      if (from <= last + 1 && to >= first - 1) return `${ref} lies there`
+    }
+    return row < -40 || row > 140 ? 'it is too far away' : undefined
+  }
+
+  /** About the middle of it there, in pitches. */
+  middle({ side, row }: AsideSpot): { readonly x: number; readonly y: number } {
+    const [from, to] = this.#rows(this.#ref, row)
+    return { x: side === 'left' ? this.#left - 9 : this.#right + 9, y: (from + to) / 2 }
+  }
+}
+
+/** The place of a thing with its other end up, or its two legs swapped; words where it cannot be turned. */
+export function turnedPlace(wiring: Wiring, layout: Layout, ref: string): BenchPlace | string {
+  const aside = layout.seats.has(ref) ? undefined : layout.asides.get(ref)
+  if (aside) return asidePlace({ ...aside, turned: !aside.turned }, entryOf(wiring.plan.bench?.places, ref))
+  const hand = new Hand(wiring, layout, ref)
+  const seat = hand.canStand ? hand.turned() : undefined
+  if (!seat) return `${ref} cannot be turned.`
+  const refusal = hand.refusal(seat)
+  return refusal === undefined ? placeOf(layout.grid, seat) : `${ref} cannot be turned there: ${refusal}.`
+}
+
+/** True for what stands in holes and could lie beside, on jumper wires. */
+export function mayLieBeside(layout: Layout, ref: string): boolean {
+  const unit = layout.units.find((one) => one.ref === ref)
+  return layout.seats.has(ref) && (unit?.kind === 'straddle' || unit?.kind === 'row')
 }
 
 const placeName = (grid: Grid, seat: Seat): string => JSON.stringify(placeOf(grid, seat))

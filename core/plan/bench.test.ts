@@ -99,7 +99,7 @@ describe('edits of a bench', () => {
         { do: 'place', ref: 'R1', place: { side: 'right', row: -2, turned: true } },
         { do: 'place', ref: 'MCU', place: { beside: true, side: 'left', row: 4 } },
       ],
-      ['MCU lies to the left, from row 4, on jumper wires', 'R1 stands to the right, from row -2, turned'],
+      ['MCU lies to the left, from row 4, on jumper wires', 'R1 lies to the right, from row -2, turned'],
     ],
     [
       'ticks and room',

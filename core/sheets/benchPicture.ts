@@ -1,22 +1,19 @@
 import { entryOf } from '../base/entryOf.ts'
-import { columnLetters, columnX, type GridBoard, type RailName, rowOf } from '../breadboard/grid.ts'
+import { columnLetters, columnX, type GridBoard, type RailName, railNames, rowOf } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
 import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { bodyInk, type LegPicture } from './bodyInk.ts'
 import { wireColours } from './colours.ts'
+import { type Ink, type Pose, turnBox, turnInk, turnPlace } from './ink.ts'
+import { type Box, layLanes, type Place } from './lanes.ts'
 import type { Sheet, WireRow } from './rows.ts'
 
-/**
- * The bench as something to draw: every place in pitches of 2.54 mm, x to the right from column `a` of the first
- * breadboard, y downwards in rows. Screen and paper draw the same picture.
- */
-export interface BenchPicture {
-  readonly left: number
-  readonly top: number
-  readonly width: number
-  readonly height: number
+/** Everything of a bench that is drawn, in pitches, in the pose that was asked for. Screen and paper draw the same. */
+export interface BenchPicture extends Box {
+  readonly pose: Pose
   readonly breadboards: readonly BreadboardPicture[]
   readonly bodies: readonly BodyPicture[]
   readonly wires: readonly WirePicture[]
@@ -24,31 +21,23 @@ export interface BenchPicture {
 
 export interface BreadboardPicture {
   readonly ref: string
-  readonly left: number
-  readonly right: number
-  readonly rows: number
-  readonly columns: readonly { readonly letter: string; readonly x: number }[]
-  readonly rails: readonly { readonly name: RailName; readonly x: number }[]
-  readonly railRows: readonly number[]
-  readonly gapAt: number | undefined
+  readonly ink: readonly Ink[]
 }
 
-export interface LegPicture {
-  readonly pin: string
-  readonly x: number
-  readonly y: number
-  readonly hole: string | undefined
-}
-
-export interface BodyPicture {
+export interface BodyPicture extends Box {
   readonly ref: string
   readonly title: string
   readonly kind: Unit['kind']
-  readonly left: number
-  readonly top: number
-  readonly width: number
-  readonly height: number
   readonly legs: readonly LegPicture[]
+  readonly ink: readonly Ink[]
+}
+
+/** One end of a wire: its hole or post, where its number stands, and what is written there about its other end. */
+export interface WireEnd extends Place {
+  readonly plate: Place
+  readonly goes:
+    | { readonly text: string; readonly x: number; readonly y: number; readonly anchor: 'start' | 'end' | 'middle' }
+    | undefined
 }
 
 export interface WirePicture {
@@ -56,10 +45,8 @@ export interface WirePicture {
   readonly step: number
   readonly net: number
   readonly colour: string
-  readonly x1: number
-  readonly y1: number
-  readonly x2: number
-  readonly y2: number
+  readonly lane: readonly Place[]
+  readonly ends: readonly [WireEnd, WireEnd]
   /** How the plan's ticks name it. */
   readonly tick: string
 }
@@ -67,45 +54,133 @@ export interface WirePicture {
 /** How far a module reaches beyond the legs that hold it, in pitches: for the drawing only. */
 const OVERHANG = 8
 
-export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet): BenchPicture {
-  const breadboards = layout.grid.boards.map(breadboardPicture)
-  const bodies = layout.units.flatMap((unit) => bodyPicture(unit, layout))
-  const wires = sheet.wiring.map((row) => wirePicture(wiring, layout, row))
+export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet, pose: Pose = 'stands'): BenchPicture {
+  const breadboards = layout.grid.boards.map((board) => ({
+    ref: board.ref,
+    ink: breadboardInk(board).map((ink) => turnInk(pose, ink)),
+  }))
+  const standing = layout.units.flatMap((unit) => bodyPicture(unit, layout))
+  const bodies = standing.map((body) => turnBody(pose, body))
   const boxes = [
-    ...breadboards.map(({ left, right, rows }) => ({ left, top: -1, width: right - left, height: rows + 2 })),
+    ...layout.grid.boards.map((board) => {
+      const { left, right } = edgesOf(board)
+      return turnBox(pose, { left, top: -1, width: right - left, height: board.rows + 2 })
+    }),
     ...bodies,
   ]
   const left = Math.min(...boxes.map((one) => one.left)) - 2
   const top = Math.min(...boxes.map((one) => one.top)) - 2
   return {
+    pose,
     left,
     top,
     width: Math.max(...boxes.map((one) => one.left + one.width)) + 2 - left,
     height: Math.max(...boxes.map((one) => one.top + one.height)) + 2 - top,
     breadboards,
     bodies,
-    wires,
+    wires: wirePictures(wiring, layout, sheet, standing, pose),
   }
 }
 
-export function breadboardPicture(board: GridBoard): BreadboardPicture {
+const turnBody = (pose: Pose, body: BodyPicture): BodyPicture => ({
+  ...body,
+  ...turnBox(pose, body),
+  legs: body.legs.map((leg) => ({ ...leg, ...turnPlace(pose, leg) })),
+  ink: body.ink.map((ink) => turnInk(pose, ink)),
+})
+
+/** Outer edges of a breadboard, in pitches. */
+const edgesOf = ({ x, rails }: GridBoard): { readonly left: number; readonly right: number } => ({
+  left: x - (rails.some((name) => name.startsWith('L')) ? 5 : 1.5),
+  right: x + 11 + (rails.some((name) => name.startsWith('R')) ? 5 : 1.5),
+})
+
+function breadboardInk(board: GridBoard): Ink[] {
+  const { ref, rows, railRows, gapAt } = board
   const plus = board.entry.plus ?? 'left'
-  const rails = board.rails.map((name) => ({
-    name,
-    x: board.x + columnX(10 + ['L+', 'L-', 'R+', 'R-'].indexOf(name), plus),
-  }))
-  const hasLeft = rails.some(({ name }) => name.startsWith('L'))
-  const hasRight = rails.some(({ name }) => name.startsWith('R'))
-  return {
-    ref: board.ref,
-    left: board.x - (hasLeft ? 5 : 1.5),
-    right: board.x + 11 + (hasRight ? 5 : 1.5),
-    rows: board.rows,
-    columns: [...columnLetters].map((letter, at) => ({ letter, x: board.x + columnX(at, plus) })),
-    rails,
-    railRows: board.railRows,
-    gapAt: board.gapAt,
+  const { left, right } = edgesOf(board)
+  const columns = [...columnLetters].map((letter, at) => ({ letter, x: board.x + columnX(at, plus) }))
+  const rails = board.rails.map((name) => ({ name, x: board.x + columnX(10 + railNames.indexOf(name), plus) }))
+  const all = Array.from({ length: rows }, (_, at) => at + 1)
+  const holes = [
+    ...all.flatMap((y) => columns.map(({ x }): Place => ({ x, y }))),
+    ...rails.flatMap(({ x }) => railRows.map((y): Place => ({ x, y }))),
+  ]
+  const railInk = ({ name, x }: { name: RailName; x: number }): Ink[] => {
+    const sign = name.endsWith('+') ? 'plus' : 'minus'
+    return [
+      {
+        is: 'strokes',
+        role: sign,
+        strokes: railRuns(railRows, gapAt).map(([from, to]) => [
+          { x, y: from - 0.3 },
+          { x, y: to + 0.3 },
+        ]),
+      },
+      ...[railRows[0]! - 0.95, railRows.at(-1)! + 0.95].map(
+        (y): Ink => ({
+          is: 'text',
+          role: 'sign',
+          x,
+          y,
+          size: 0.95,
+          text: sign === 'plus' ? '+' : '−',
+          anchor: 'middle',
+        }),
+      ),
+    ]
   }
+  return [
+    { is: 'box', role: 'plate', left, top: -0.9, width: right - left, height: rows + 2.6 },
+    { is: 'text', role: 'name', x: left + 0.3, y: -1.5, size: 0.95, text: ref, anchor: 'start' },
+    {
+      is: 'strokes',
+      role: 'strip',
+      strokes: all.flatMap((y) =>
+        [0, 5].map((first): [Place, Place] => [
+          { x: columns[first]!.x, y },
+          { x: columns[first + 4]!.x, y },
+        ]),
+      ),
+    },
+    ...rails.flatMap(railInk),
+    {
+      is: 'strokes',
+      role: 'hole',
+      strokes: holes.map(({ x, y }) => [
+        { x, y },
+        { x: x + 0.001, y },
+      ]),
+    },
+    ...columns.flatMap(({ letter, x }) =>
+      [-0.1, rows + 1.1].map(
+        (y): Ink => ({ is: 'text', role: 'letter', x, y, size: 0.6, text: letter, anchor: 'middle' }),
+      ),
+    ),
+    ...all
+      .filter((row) => row === 1 || row % 5 === 0)
+      .map(
+        (y): Ink => ({
+          is: 'text',
+          role: 'letter',
+          x: columns[4]!.x + 1.5,
+          y,
+          size: 0.62,
+          text: String(y),
+          anchor: 'middle',
+        }),
+      ),
+  ]
+}
+
+/** Runs of a rail, cut where the metal is. */
+function railRuns(railRows: readonly number[], gapAt: number | undefined): [number, number][] {
+  const [first, last] = [railRows[0]!, railRows.at(-1)!]
+  if (gapAt === undefined) return [[first, last]]
+  return [
+    [first, railRows.filter((row) => row < gapAt).at(-1)!],
+    [gapAt, last],
+  ]
 }
 
 function bodyPicture(unit: Unit, layout: Layout): BodyPicture[] {
@@ -115,33 +190,38 @@ function bodyPicture(unit: Unit, layout: Layout): BodyPicture[] {
     .filter(([end]) => splitEnd(end).ref === unit.ref)
     .map(([end, { x, y }]): LegPicture => ({ pin: splitEnd(end).pin, x, y, hole: undefined }))
   if (legs.length === 0) return []
-  const base = { ref: unit.ref, title: unit.owner?.title ?? unit.ref, kind: unit.kind, legs }
   const box = boxOf(legs)
-  if (unit.owner?.kind === 'board') return [{ ...base, ...grown(box, 1, 1, 1, 1) }]
-  return [{ ...base, ...grown(box, 0.7, 1.6, 9, 0.7) }]
+  const isLeft = layout.asides.get(unit.ref)?.side === 'left'
+  const [left, right] = isLeft ? [9, 0.7] : [0.7, 9]
+  return [drawn(unit, legs, unit.owner?.kind === 'board' ? grown(box, 1, 1, 1, 1) : grown(box, left, 1.6, right, 0.7))]
 }
 
-/** A unit in its holes; posts of it that stand apart are drawn where they lie. */
-export function seatPicture(unit: Unit, seat: Seat, layout: Pick<Layout, 'grid'>): BodyPicture {
+const drawn = (unit: Unit, legs: readonly LegPicture[], box: Box): BodyPicture => ({
+  ref: unit.ref,
+  title: unit.owner?.title ?? unit.ref,
+  kind: unit.kind,
+  legs,
+  ...box,
+  ink: bodyInk(unit, legs, box),
+})
+
+/** A unit in its holes. */
+function seatPicture(unit: Unit, seat: Seat, layout: Pick<Layout, 'grid'>): BodyPicture {
   const legs = seat.legs.map(
     ({ pin, hole }): LegPicture => ({ pin, x: layout.grid.x(hole), y: rowOf(hole), hole: layout.grid.name(hole) }),
   )
-  const base = { ref: unit.ref, title: unit.owner?.title ?? unit.ref, kind: unit.kind, legs }
   const box = boxOf(legs)
   if (unit.kind === 'row' && unit.hangsOver) {
     const board = layout.grid.board(seat.legs[0]!.hole)
     const leftHalf = legs[0]!.x - board.x < 5
-    return { ...base, ...(leftHalf ? grown(box, OVERHANG, 0.5, 0.5, 0.5) : grown(box, 0.5, 0.5, OVERHANG, 0.5)) }
+    return drawn(unit, legs, leftHalf ? grown(box, OVERHANG, 0.5, 0.45, 0.5) : grown(box, 0.45, 0.5, OVERHANG, 0.5))
   }
-  return { ...base, ...grown(box, 0.45, 0.45, 0.45, 0.45) }
+  return drawn(unit, legs, grown(box, 0.45, 0.45, 0.45, 0.45))
 }
 
-interface Box {
-  readonly left: number
-  readonly top: number
-  readonly width: number
-  readonly height: number
-}
+/** A unit in other holes than those of the layout, in a pose. */
+export const ghostPicture = (unit: Unit, seat: Seat, layout: Pick<Layout, 'grid'>, pose: Pose): BodyPicture =>
+  turnBody(pose, seatPicture(unit, seat, layout))
 
 function boxOf(legs: readonly LegPicture[]): Box {
   const xs = legs.map(({ x }) => x)
@@ -157,40 +237,99 @@ const grown = (box: Box, left: number, top: number, right: number, bottom: numbe
   height: box.height + top + bottom,
 })
 
-function wirePicture(wiring: Wiring, layout: Layout, row: WireRow): WirePicture {
-  const place = (end: WireRow['from'] | WireRow['to']): { x: number; y: number } => {
+/** A wire from place to place as the table names it. */
+interface Led {
+  readonly row: WireRow
+  readonly from: Place
+  readonly to: Place
+}
+
+function wirePictures(
+  wiring: Wiring,
+  layout: Layout,
+  sheet: Sheet,
+  bodies: readonly BodyPicture[],
+  pose: Pose,
+): WirePicture[] {
+  const place = (end: WireRow['from'] | WireRow['to']): Place => {
     const hole = end.hole === null ? undefined : layout.grid.parse(end.hole)
     if (hole !== undefined) return { x: layout.grid.x(hole), y: rowOf(hole) }
-    return layout.posts.get(`${end.ref}.${end.pin}`) ?? { x: 0, y: 0 }
+    const post = layout.posts.get(`${end.ref}.${end.pin}`)
+    return post ? { x: post.x, y: post.y } : { x: 0, y: 0 }
   }
-  const [from, to] = [place(row.from), place(row.to)]
+  const led = sheet.wiring.map((row): Led => ({ row, from: place(row.from), to: place(row.to) }))
+  const lanes = layLanes(
+    led.map(({ row, from, to }) => ({ from, to, bundle: row.colour })),
+    bodies,
+  )
+  const plates = new Plates(led.flatMap(({ from, to }) => [from, to]))
+  return led.map(({ row }, index): WirePicture => {
+    const lane = lanes[index]!
+    const isOne = layout.grid.boards.length === 1
+    const end = (at: 'from' | 'to'): WireEnd => {
+      const points = at === 'from' ? lane : [...lane].reverse()
+      const other = at === 'from' ? row.to : row.from
+      const isPost = row[at].hole === null
+      const plate = plates.take(points[0]!, points[1]!, isPost)
+      const text =
+        other.hole === null ? `${other.ref} ${other.pin}` : isOne ? other.hole.replace(/^.*\./, '') : other.hole
+      return turnEnd(pose, points[0]!, plate, isPost ? text : undefined)
+    }
+    return {
+      number: row.number,
+      step: row.step,
+      net: netOf(wiring, layout, row),
+      colour: entryOf(wireColours, row.colour) ?? row.colour,
+      lane: lane.map((one) => turnPlace(pose, one)),
+      ends: [end('from'), end('to')],
+      tick: tickOf(row),
+    }
+  })
+}
+
+/** Where the numbers of wires stand: in the gap between two holes, next to their own, where no other stands. */
+class Plates {
+  readonly #taken = new Set<string>()
+  readonly #ends: ReadonlySet<string>
+
+  constructor(ends: readonly Place[]) {
+    this.#ends = new Set(ends.map(keyOf))
+  }
+
+  take(end: Place, towards: Place, isPost: boolean): Place {
+    const [dx, dy] = [Math.sign(towards.x - end.x), Math.sign(towards.y - end.y)]
+    const away = isPost ? 1.15 : 0.5
+    const along: readonly (readonly [number, number])[] = dx !== 0 ? [[dx, 0]] : [[0, dy]]
+    const ways = isPost ? along : [...along, [0, 1] as const, [0, -1] as const, [1, 0] as const, [-1, 0] as const]
+    const places = ways.map(([x, y]): Place => ({ x: end.x + x * away, y: end.y + y * away }))
+    const free = places.find((one) => !this.#taken.has(keyOf(one)) && !this.#ends.has(keyOf(one))) ?? places[0] ?? end
+    this.#taken.add(keyOf(free))
+    return free
+  }
+}
+
+const keyOf = ({ x, y }: Place): string => `${Math.round(x * 4)} ${Math.round(y * 4)}`
+
+/** What an end says of the other one stands beyond its number, on the way that the wire takes. */
+function turnEnd(pose: Pose, end: Place, plate: Place, text: string | undefined): WireEnd {
+  const [at, on] = [turnPlace(pose, end), turnPlace(pose, plate)]
+  if (text === undefined) return { ...at, plate: on, goes: undefined }
+  const right = on.x > at.x
+  const goes =
+    on.y === at.y
+      ? { text, x: on.x + (right ? 0.6 : -0.6), y: on.y, anchor: right ? ('start' as const) : ('end' as const) }
+      : { text, x: on.x, y: on.y + (on.y > at.y ? 0.75 : -0.75), anchor: 'middle' as const }
+  return { ...at, plate: on, goes }
+}
+
+function netOf(wiring: Wiring, layout: Layout, row: WireRow): number {
   const end = [row.from, row.to].find((one) => wiring.terminal(`${one.ref}.${one.pin}`) !== undefined)
-  const rail = [row.from, row.to].map(({ hole }) => (hole === null ? undefined : layout.grid.parse(hole)))
-  const node = rail.find((hole) => hole !== undefined)
-  return {
-    number: row.number,
-    step: row.step,
-    net: end
-      ? wiring.netOf(`${end.ref}.${end.pin}`).index
-      : node === undefined
-        ? -1
-        : (layout.nodes.get(layout.grid.node(node)) ?? -1),
-    colour: entryOf(wireColours, row.colour) ?? row.colour,
-    x1: from.x,
-    y1: from.y,
-    x2: to.x,
-    y2: to.y,
-    tick: tickOf(row),
-  }
+  if (end) return wiring.netOf(`${end.ref}.${end.pin}`).index
+  const holes = [row.from, row.to].map(({ hole }) => (hole === null ? undefined : layout.grid.parse(hole)))
+  const first = holes.find((hole) => hole !== undefined)
+  return first === undefined ? -1 : (layout.nodes.get(layout.grid.node(first)) ?? -1)
 }
 
 /** A wire of the bench as the plan's ticks name it: its two holes, or pins where there is none. */
 export const tickOf = ({ from, to }: WireRow): string =>
   [from, to].map(({ ref, pin, hole }) => hole ?? `${ref}.${pin}`).join(' ')
-
-/** A wire drawn as a flat bow, so that wires side by side stay apart: control point of a quadratic curve. */
-export function bowOf({ x1, y1, x2, y2 }: Pick<WirePicture, 'x1' | 'y1' | 'x2' | 'y2'>): { x: number; y: number } {
-  const length = Math.hypot(x2 - x1, y2 - y1) || 1
-  const sag = Math.min(3, length * 0.12)
-  return { x: (x1 + x2) / 2 + ((y1 - y2) / length) * sag, y: (y1 + y2) / 2 + ((x2 - x1) / length) * sag }
-}

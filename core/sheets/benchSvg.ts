@@ -1,119 +1,102 @@
 import { palette } from '../base/palette.ts'
-import { type BenchPicture, type BodyPicture, type BreadboardPicture, bowOf, type WirePicture } from './benchPicture.ts'
+import type { BenchPicture, WirePicture } from './benchPicture.ts'
+import { type Ink, pathOf, strokesPath } from './ink.ts'
 import { type Markup, markup } from './markup.ts'
+import { isDark } from './wireInk.ts'
 
 const { print } = palette
 
 /** Pixels a pitch. */
 const P = 14
 
+interface Pen {
+  readonly fill: string
+  readonly stroke: string
+  /** In pitches. */
+  readonly weight: number
+  readonly bold?: boolean
+}
+
+const pen = (fill: string, stroke = 'none', weight = 0, bold = false): Pen => ({ fill, stroke, weight, bold })
+
+/** How paper draws each role of ink. */
+const pens: Readonly<Record<string, Pen>> = {
+  plate: pen('none', print.ink, 0.1),
+  strip: pen('none', print.strip, 0.5),
+  plus: pen('none', print.plus, 0.5),
+  minus: pen('none', print.minus, 0.5),
+  hole: pen('none', print.ink, 0.2),
+  name: pen(print.ink, 'none', 0, true),
+  sign: pen(print.ink, 'none', 0, true),
+  letter: pen(print.soft),
+  shell: pen(print.paper, print.ink, 0.09),
+  leg: pen(print.paper, print.ink, 0.09),
+  'wire-leg': pen('none', print.ink, 0.12),
+  mark: pen(print.paper, print.ink, 0.09),
+  first: pen(print.ink),
+  ring: pen('none', print.ink, 0.24),
+  pole: pen(print.ink, 'none', 0, true),
+  pin: pen(print.ink),
+  tag: pen(print.ink),
+  'tag-text': pen(print.paper, 'none', 0, true),
+  part: pen(print.ink, 'none', 0, true),
+  goes: pen(print.ink),
+}
+
 export interface BenchSvgOptions {
-  /** Only wires up to this step, those of earlier steps thin and grey. */
+  /** Only wires up to this step, those of earlier steps as thin lanes. */
   readonly step?: number
   readonly title: string
 }
 
-/** The bench as a drawing of its own: ink on paper, wires in their colours with their numbers at both ends. */
+/** The bench as a drawing of its own: ink on paper, wires as thin lanes with their numbers at both ends. */
 export function writeBenchSvg(picture: BenchPicture, { step, title }: BenchSvgOptions): Markup {
   const { left, top, width, height } = picture
   const wires = picture.wires.filter((wire) => step === undefined || wire.step <= step)
-  const past = wires.filter((wire) => step !== undefined && wire.step < step)
-  const now = wires.filter((wire) => step === undefined || wire.step === step)
+  const isNow = (wire: WirePicture): boolean => step === undefined || wire.step === step
   const box = [left * P, top * P, width * P, height * P].map((one) => one.toFixed(1)).join(' ')
-  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${picture.breadboards.map(breadboard)}${picture.bodies.map(body)}${past.map((wire) => line(wire, true))}${now.map((wire) => line(wire, false))}${now.map(numbers)}</svg>\n`
+  const inks = [...picture.breadboards, ...picture.bodies].flatMap(({ ink }) => ink)
+  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inks.map(written)}${wires.map((wire) => lane(wire, isNow(wire), step !== undefined))}${wires.filter(isNow).map(ends)}</svg>\n`
 }
 
-function breadboard({ ref, left, right, rows, columns, rails, railRows, gapAt }: BreadboardPicture): Markup {
-  const parts: Markup[] = [
-    markup`<rect x="${(left - 0.6) * P}" y="${-1.6 * P}" width="${(right - left + 1.2) * P}" height="${(rows + 3.2) * P}" fill="none" stroke="${print.ink}" stroke-width="1.4"/>`,
-    markup`<text x="${(left - 0.3) * P}" y="${-1.9 * P}" font-size="13" font-weight="700">${ref}</text>`,
-  ]
-  const strips: string[] = []
-  for (let row = 1; row <= rows; row += 1)
-    for (const half of [columns.slice(0, 5), columns.slice(5)]) {
-      const [first, last] = [half[0]!.x, half.at(-1)!.x]
-      strips.push(`M${first * P} ${row * P}H${last * P}`)
+function written(ink: Ink): Markup {
+  const { fill, stroke, weight, bold } = pens[ink.role] ?? pen(print.ink)
+  const line = markup`fill="${fill}" stroke="${stroke}" stroke-width="${(weight * P).toFixed(1)}"`
+  switch (ink.is) {
+    case 'box':
+      return markup`<rect x="${n(ink.left)}" y="${n(ink.top)}" width="${n(ink.width)}" height="${n(ink.height)}"${ink.role === 'shell' ? markup` fill-opacity="0.92"` : undefined} ${line}/>`
+    case 'dot':
+      return markup`<circle cx="${n(ink.x)}" cy="${n(ink.y)}" r="${n(ink.r)}" ${line}/>`
+    case 'line':
+      return markup`<path d="${pathOf(ink.points, ink.closed, P)}" ${line}/>`
+    case 'strokes':
+      return markup`<path d="${strokesPath(ink.strokes, P)}" stroke-linecap="${ink.role === 'hole' ? 'square' : 'round'}" ${line}/>`
+    case 'text': {
+      const [x, y, size] = [ink.x * P, ink.y * P, ink.size * P]
+      const turn = ink.upwards ? markup` transform="rotate(-90 ${x.toFixed(1)} ${y.toFixed(1)})"` : undefined
+      return markup`<text x="${x.toFixed(1)}" y="${(y + size * 0.35).toFixed(1)}" font-size="${size.toFixed(1)}"${bold ? markup` font-weight="700"` : undefined} text-anchor="${ink.anchor}" fill="${fill}"${turn}>${ink.text}</text>`
     }
-  parts.push(markup`<path d="${strips.join('')}" stroke="${print.strip}" stroke-width="7.5" stroke-linecap="round"/>`)
-  const holes: string[] = []
-  for (let row = 1; row <= rows; row += 1) for (const { x } of columns) holes.push(dot(x, row))
-  for (const { name, x } of rails) {
-    for (const [from, to] of railRuns(railRows, gapAt))
-      parts.push(
-        markup`<path d="M${x * P} ${(from - 0.6) * P}V${(to + 0.6) * P}" stroke="${name.endsWith('+') ? print.plus : print.minus}" stroke-width="7.5" stroke-linecap="round"/>`,
-      )
-    for (const row of railRows) holes.push(dot(x, row))
-    parts.push(
-      markup`<text x="${x * P}" y="${(railRows[0]! - 1.1) * P}" font-size="13" font-weight="700" text-anchor="middle">${name.endsWith('+') ? '+' : '−'}</text>`,
-    )
   }
-  parts.push(markup`<path d="${holes.join('')}" stroke="${print.ink}" stroke-width="3.2" stroke-linecap="square"/>`)
-  for (const { letter, x } of columns)
-    for (const y of [0.1, rows + 1.25])
-      parts.push(markup`<text x="${x * P}" y="${y * P}" font-size="9.5" text-anchor="middle">${letter}</text>`)
-  for (let row = 1; row <= rows; row += 1)
-    if (row === 1 || row % 5 === 0)
-      parts.push(
-        markup`<text x="${(columns[4]!.x + 1.5) * P}" y="${row * P + 3}" font-size="8.5" text-anchor="middle" fill="${print.soft}">${row}</text>`,
-      )
-  return markup`<g>${parts}</g>`
 }
 
-const dot = (x: number, y: number): string => `M${x * P} ${y * P}h0.01`
+const n = (pitches: number): string => (pitches * P).toFixed(1)
 
-/** Runs of a rail, cut where the metal is. */
-export function railRuns(railRows: readonly number[], gapAt: number | undefined): [number, number][] {
-  const [first, last] = [railRows[0]!, railRows.at(-1)!]
-  if (gapAt === undefined) return [[first, last]]
-  return [
-    [first, railRows.filter((row) => row < gapAt).at(-1)!],
-    [gapAt, last],
-  ]
+function lane({ lane: points, colour }: WirePicture, isNow: boolean, isBold: boolean): Markup {
+  const d = pathOf(points, false, P)
+  if (!isNow) return markup`<path d="${d}" fill="none" stroke="${print.past}" stroke-width="1"/>`
+  if (!isBold)
+    return markup`<path d="${d}" fill="none" stroke="${print.ink}" stroke-width="2.4" stroke-linejoin="round"/><path d="${d}" fill="none" stroke="${colour}" stroke-width="1.4" stroke-linejoin="round"/>`
+  return markup`<path d="${d}" fill="none" stroke="${print.ink}" stroke-width="4.6" stroke-linejoin="round" stroke-linecap="round"/><path d="${d}" fill="none" stroke="${colour}" stroke-width="3" stroke-linejoin="round" stroke-linecap="round"/>`
 }
 
-function body(picture: BodyPicture): Markup {
-  const { ref, kind, left, top, width, height, legs } = picture
-  const marks = legs.map(
-    ({ x, y }) =>
-      markup`<circle cx="${x * P}" cy="${y * P}" r="3.6" fill="${print.paper}" stroke="${print.ink}" stroke-width="1.3"/>`,
-  )
-  if (kind === 'legs') {
-    const [a, b] = legs as [(typeof legs)[number], (typeof legs)[number]]
-    const [x, y] = [((a.x + b.x) / 2) * P, ((a.y + b.y) / 2) * P]
-    return markup`<g><path d="M${a.x * P} ${a.y * P}L${b.x * P} ${b.y * P}" stroke="${print.ink}" stroke-width="1.6"/>${tag(ref, x, y, 9)}${marks}</g>`
-  }
-  const shape = markup`<rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" rx="2" fill="${print.paper}" fill-opacity="0.9" stroke="${print.ink}" stroke-width="1.3"/>`
-  const names = legs.map((leg) => pinName(leg, picture))
-  return markup`<g>${shape}${tag(ref, (left + width / 2) * P, kind === 'beside' || kind === 'leads' ? (top + 0.7) * P : (top + height / 2) * P, width < 4 ? 9 : 12)}${names}${marks}</g>`
-}
+/** The number of a wire in its colour beside each of its two holes; beside a post also where it goes. */
+const ends = ({ number, colour, ends: both }: WirePicture): Markup[] =>
+  both.map(({ x, y, plate, goes }) => {
+    const size = number > 99 ? 0.4 : 0.52
+    const said = goes
+      ? markup`<text x="${n(goes.x)}" y="${n(goes.y + 0.18)}" font-size="${n(SAID)}" text-anchor="${goes.anchor}" fill="${print.ink}" stroke="${print.paper}" stroke-width="3" paint-order="stroke">${goes.text}</text>`
+      : undefined
+    return markup`<circle cx="${n(x)}" cy="${n(y)}" r="${n(0.17)}" fill="${colour}" stroke="${print.ink}" stroke-width="1"/><rect x="${n(plate.x - 0.45)}" y="${n(plate.y - 0.33)}" width="${n(0.9)}" height="${n(0.66)}" rx="1.5" fill="${colour}" stroke="${print.ink}" stroke-width="0.8"/><text x="${n(plate.x)}" y="${n(plate.y + 0.35 * size)}" font-size="${n(size)}" font-weight="700" text-anchor="middle" fill="${isDark(colour) ? '#fff' : '#16130d'}">${number}</text>${said}`
+  })
 
-/** A leg's name towards the middle of its body, or outside a narrow one; none where there is no room for it. */
-function pinName({ pin, x, y }: BodyPicture['legs'][number], { kind, left, width }: BodyPicture): Markup | undefined {
-  const onLeft = x - left <= left + width - x
-  const room = Math.max(x - left, left + width - x) - (kind === 'straddle' ? width / 2 : 0)
-  const outside = kind === 'beside' && width < 6
-  if (!outside && room < pin.length * 0.41) return undefined
-  const toRight = onLeft !== outside
-  return markup`<text x="${((toRight ? x + 0.6 : x - 0.6) * P).toFixed(1)}" y="${y * P + 3}" font-size="8.5" text-anchor="${toRight ? 'start' : 'end'}">${pin}</text>`
-}
-
-function tag(text: string, x: number, y: number, size: number): Markup {
-  const width = text.length * size * 0.62 + 6
-  return markup`<rect x="${(x - width / 2).toFixed(1)}" y="${y - size * 0.65}" width="${width.toFixed(1)}" height="${size * 1.3}" fill="${print.ink}"/><text x="${x}" y="${y + size * 0.35}" font-size="${size}" font-weight="700" text-anchor="middle" fill="${print.paper}">${text}</text>`
-}
-
-function line(wire: WirePicture, past: boolean): Markup {
-  const bow = bowOf(wire)
-  const d = `M${wire.x1 * P} ${wire.y1 * P}Q${(bow.x * P).toFixed(1)} ${(bow.y * P).toFixed(1)} ${wire.x2 * P} ${wire.y2 * P}`
-  if (past) return markup`<path d="${d}" fill="none" stroke="${print.past}" stroke-width="1.5"/>`
-  return markup`<path d="${d}" fill="none" stroke="${print.ink}" stroke-width="4.4" stroke-linecap="round"/><path d="${d}" fill="none" stroke="${wire.colour}" stroke-width="2.8" stroke-linecap="round"/>`
-}
-
-const numbers = ({ number, x1, y1, x2, y2 }: WirePicture): Markup[] =>
-  [
-    [x1, y1],
-    [x2, y2],
-  ].map(
-    ([x, y]) =>
-      markup`<circle cx="${x! * P}" cy="${y! * P}" r="6.3" fill="${print.paper}" stroke="${print.ink}"/><text x="${x! * P}" y="${y! * P + 3}" font-size="${number > 99 ? 6.5 : 8}" font-weight="700" text-anchor="middle">${number}</text>`,
-  )
+const SAID = 0.52

@@ -1,15 +1,18 @@
 import { useMemo, useState } from 'react'
 import { Button, Form, ProgressBar, Spinner } from 'react-bootstrap'
+import type { Layout } from '../../core/breadboard/layout.ts'
 import { keepPlaces } from '../../core/breadboard/moving.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { BenchPlace } from '../../core/plan/planSchema.ts'
 import { benchPicture } from '../../core/sheets/benchPicture.ts'
+import type { Pose } from '../../core/sheets/ink.ts'
 import { makeSheet } from '../../core/sheets/sheet.ts'
 import { BenchView } from '../components/bench/BenchView.tsx'
 import { BreadboardList, PlacingTools } from '../components/bench/BreadboardList.tsx'
 import { BuildPanel } from '../components/bench/BuildPanel.tsx'
 import { type BuildItem, buildItems } from '../components/bench/buildItems.ts'
 import { useBench } from '../store/bench.tsx'
+import { benchTools } from '../store/choice.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { editPlan as edit, editLate } from '../store/desk.ts'
 import { useAppDispatch, useAppSelector } from '../store/store.ts'
@@ -90,6 +93,22 @@ function EmptyBench() {
 }
 
 const HAND = 'markpost-hand'
+const POSE = 'markpost-pose'
+
+/** Pixels beside and above the drawing. */
+const PANELS = 560
+const BARS = 250
+
+/** The pose in which the breadboards are seen larger, by the form of the screen. */
+function poseFor(layout: Layout): Pose {
+  const { boards } = layout.grid
+  const broad = boards.at(-1)!.x + 16 + 40
+  const long = Math.max(...boards.map(({ rows }) => rows)) + 6
+  const [width, height] = [Math.max(300, window.innerWidth - PANELS), Math.max(200, window.innerHeight - BARS)]
+  const standing = Math.min(width / broad, height / long)
+  const lying = Math.min(width / long, height / broad)
+  return lying > standing * 1.15 ? 'lies' : 'stands'
+}
 
 function LaidBench() {
   const plan = usePlan()
@@ -109,7 +128,9 @@ function LaidBench() {
     [findings, state.findings],
   )
   const sheet = useMemo(() => makeSheet(wiring, layout), [wiring, layout])
-  const picture = useMemo(() => benchPicture(wiring, layout, sheet), [wiring, layout, sheet])
+  const [wantedPose, setWantedPose] = useState(() => localStorage.getItem(POSE) ?? '')
+  const pose: Pose = wantedPose === 'stands' || wantedPose === 'lies' ? wantedPose : poseFor(layout)
+  const picture = useMemo(() => benchPicture(wiring, layout, sheet, pose), [wiring, layout, sheet, pose])
   const items = useMemo(() => buildItems(layout, sheet), [layout, sheet])
   const done = useMemo(() => new Set(plan.bench?.done), [plan.bench?.done])
   const [mode, setMode] = useState<'arrange' | 'build'>('arrange')
@@ -117,6 +138,7 @@ function LaidBench() {
   const [hand, setHand] = useState(() => (localStorage.getItem(HAND) === 'left' ? 'left' : 'right'))
   const [at, setAt] = useState(0)
   const [follow, setFollow] = useState(true)
+  const hasTools = benchTools.useIsOn()
   const building = mode === 'build'
   const item = building ? items[at] : undefined
   const shown = building ? wiresBefore(items, at) : undefined
@@ -141,9 +163,9 @@ function LaidBench() {
     setAt(open < 0 ? items.length : open)
   }
   return (
-    <div className={`bench hand-${hand}`}>
+    <div className={`bench hand-${hand} ${hasTools ? '' : 'folded'}`}>
       <h1 className="visually-hidden">Bench</h1>
-      <aside aria-label="Bench tools">
+      <aside aria-label="Bench tools" hidden={!hasTools}>
         <nav className="bench-modes" aria-label="What to do">
           {(['arrange', 'build'] as const).map((one) => (
             <button key={one} type="button" aria-pressed={mode === one} onClick={() => chooseMode(one)}>
@@ -165,7 +187,7 @@ function LaidBench() {
         ) : (
           <>
             <BreadboardList />
-            <PlacingTools picked={picked} />
+            <PlacingTools picked={picked} onMove={move} onRefused={say} />
             <dl className="bench-facts">
               <dt>Wires</dt>
               <dd>{layout.wires.length}</dd>
@@ -203,6 +225,16 @@ function LaidBench() {
         onPick={setPicked}
         onMove={move}
         onRefused={say}
+        onTurn={() => {
+          const next = pose === 'stands' ? 'lies' : 'stands'
+          setWantedPose(next)
+          localStorage.setItem(POSE, next)
+        }}
+        tools={
+          <Button size="sm" variant="outline-dark" onClick={() => benchTools.set(!hasTools)}>
+            {hasTools ? 'Fold the tools' : 'Tools'}
+          </Button>
+        }
       >
         {share === undefined ? 'Point at a hole to read its name; press on one to light its net.' : 'Laying out …'}
       </BenchView>

@@ -28,3 +28,7 @@ export function choiceOf(key: string): Choice {
 
 /** What to do next stands above every place. */
 export const led = choiceOf('markpost.led')
+/** Findings stand open beside every place; on a narrow screen, where the bench wants the room, there by another choice. */
+export const findingsOpen = choiceOf('markpost.findings')
+export const roomForBench = choiceOf('markpost.bench-room')
+export const benchTools = choiceOf('markpost.bench-tools')

@@ -1,70 +1,64 @@
-import { type KeyboardEvent, type PointerEvent, useMemo } from 'react'
+import { type KeyboardEvent, memo, type PointerEvent } from 'react'
 import { rowOf } from '../../../core/breadboard/grid.ts'
 import type { Layout } from '../../../core/breadboard/layout.ts'
-import { type BodyPicture, type BreadboardPicture, bowOf, type WirePicture } from '../../../core/sheets/benchPicture.ts'
-import { railRuns } from '../../../core/sheets/benchSvg.ts'
+import type { BenchPicture, BodyPicture, WirePicture } from '../../../core/sheets/benchPicture.ts'
+import { type Ink, pathOf, strokesPath, turnPlace } from '../../../core/sheets/ink.ts'
+import { isDark } from '../../../core/sheets/wireInk.ts'
 
-/** Strips, rails, holes and the letters along the edge; strips of lit nets stand out. */
-export function Breadboard(props: {
-  readonly picture: BreadboardPicture
+/** Ink on the screen: what a stroke is becomes its class, and the style gives it colour and weight. */
+function Stroke({ ink }: { readonly ink: Ink }) {
+  switch (ink.is) {
+    case 'box':
+      return <rect className={ink.role} x={ink.left} y={ink.top} width={ink.width} height={ink.height} rx={ink.round} />
+    case 'dot':
+      return <circle className={ink.role} cx={ink.x} cy={ink.y} r={ink.r} />
+    case 'line':
+      return <path className={ink.role} d={pathOf(ink.points, ink.closed)} />
+    case 'strokes':
+      return <path className={ink.role} d={strokesPath(ink.strokes)} />
+    case 'text':
+      return (
+        <text
+          className={ink.role}
+          x={ink.x}
+          y={ink.y + ink.size * 0.35}
+          fontSize={ink.size}
+          textAnchor={ink.anchor}
+          transform={ink.upwards ? `rotate(-90 ${ink.x} ${ink.y})` : undefined}
+        >
+          {ink.text}
+        </text>
+      )
+  }
+}
+
+export const Inked = memo(function Inked({ ink }: { readonly ink: readonly Ink[] }) {
+  // biome-ignore lint/suspicious/noArrayIndexKey: ink has no identity but its place
+  return ink.map((one, at) => <Stroke key={at} ink={one} />)
+})
+
+/** Breadboards with their holes; strips of lit nets stand out. */
+export function Breadboards(props: {
+  readonly picture: BenchPicture
   readonly layout: Layout
   readonly bright: ReadonlySet<number>
 }) {
   const { picture, layout, bright } = props
-  const { ref, left, right, rows, columns, rails, railRows, gapAt } = picture
-  const strips = useMemo(() => {
-    let path = ''
-    for (let row = 1; row <= rows; row += 1)
-      path += `M${columns[0]!.x} ${row}H${columns[4]!.x}M${columns[5]!.x} ${row}H${columns[9]!.x}`
-    return path
-  }, [rows, columns])
-  const holes = useMemo(() => {
-    let path = ''
-    for (let row = 1; row <= rows; row += 1) for (const { x } of columns) path += `M${x} ${row}h.001`
-    for (const { x } of rails) for (const row of railRows) path += `M${x} ${row}h.001`
-    return path
-  }, [rows, columns, rails, railRows])
-  const litStrips = [...layout.nodes]
-    .filter(([node, net]) => bright.has(net) && layout.grid.board(node).ref === ref)
-    .map(([node]) => {
-      const own = layout.grid.holes(node)
-      return `M${layout.grid.x(own[0]!)} ${rowOf(own[0]!)}L${layout.grid.x(own.at(-1)!)} ${rowOf(own.at(-1)!)}`
-    })
-    .join('')
+  const lit = [...layout.nodes].flatMap(([node, net]) => {
+    if (!bright.has(net)) return []
+    const own = layout.grid.holes(node)
+    const place = (hole: number) => turnPlace(picture.pose, { x: layout.grid.x(hole), y: rowOf(hole) })
+    return [[place(own[0]!), place(own.at(-1)!)] as const]
+  })
   return (
-    <g className="breadboard">
-      <rect x={left} y={-0.9} width={right - left} height={rows + 2.6} className="plate" />
-      <text x={left + 0.2} y={-1.2} className="name">
-        {ref}
-      </text>
-      <path d={strips} className="strip" />
-      {rails.map(({ name, x }) => (
-        <g key={name}>
-          {railRuns(railRows, gapAt).map(([from, to]) => (
-            <path key={from} d={`M${x} ${from - 0.3}V${to + 0.3}`} className={name.endsWith('+') ? 'plus' : 'minus'} />
-          ))}
-          <text x={x} y={railRows[0]! - 0.75} className="sign">
-            {name.endsWith('+') ? '+' : '−'}
-          </text>
+    <>
+      {picture.breadboards.map(({ ref, ink }) => (
+        <g key={ref} className="breadboard">
+          <Inked ink={ink} />
         </g>
       ))}
-      {litStrips !== '' && <path d={litStrips} className="strip lit" />}
-      <path d={holes} className="hole" />
-      {columns.flatMap(({ letter, x }) =>
-        [0.2, rows + 1.25].map((y) => (
-          <text key={`${letter} ${y}`} x={x} y={y} className="letter">
-            {letter}
-          </text>
-        )),
-      )}
-      {Array.from({ length: rows }, (_, at) => at + 1)
-        .filter((row) => row === 1 || row % 5 === 0)
-        .map((row) => (
-          <text key={row} x={columns[4]!.x + 1.5} y={row + 0.2} className="letter">
-            {row}
-          </text>
-        ))}
-    </g>
+      {lit.length > 0 && <path className="strip-lit" d={strokesPath(lit)} />}
+    </>
   )
 }
 
@@ -89,77 +83,58 @@ export function Body(props: {
       onPointerDown={onPointerDown}
       onKeyDown={onKeyDown}
     >
-      <Shape body={body} />
+      <Inked ink={body.ink} />
     </g>
   )
 }
 
-/** What a part looks like: its body with named legs, or two legs with a tag. */
-export function Shape({ body }: { body: BodyPicture }) {
-  const { ref, kind, left, top, width, height, legs } = body
-  const size = kind === 'legs' || width < 4 ? 0.62 : 0.85
-  const middle =
-    kind === 'legs'
-      ? { x: (legs[0]!.x + legs[1]!.x) / 2, y: (legs[0]!.y + legs[1]!.y) / 2 }
-      : { x: left + width / 2, y: kind === 'beside' || kind === 'leads' ? top + 0.7 : top + height / 2 }
-  const label = ref.length * size * 0.62 + 0.5
-  return (
-    <>
-      {kind === 'legs' ? (
-        <path d={`M${legs[0]!.x} ${legs[0]!.y}L${legs[1]!.x} ${legs[1]!.y}`} className="wire-leg" />
-      ) : (
-        <rect x={left} y={top} width={width} height={height} className="shell" rx="0.15" />
-      )}
-      {legs.map((leg) => {
-        const onLeft = leg.x - left <= left + width - leg.x
-        const room = Math.max(leg.x - left, left + width - leg.x) - (kind === 'straddle' ? width / 2 : 0)
-        // Names of a narrow board beside stand outside it.
-        const outside = kind === 'beside' && width < 6
-        const toRight = onLeft !== outside
-        return (
-          <g key={leg.pin}>
-            <circle cx={leg.x} cy={leg.y} r="0.24" className="leg" />
-            {kind !== 'legs' && (outside || room > leg.pin.length * 0.41) && (
-              <text
-                x={toRight ? leg.x + 0.45 : leg.x - 0.45}
-                y={leg.y + 0.2}
-                className={`pin ${toRight ? '' : 'right'}`}
-              >
-                {leg.pin}
-              </text>
-            )}
-          </g>
-        )
-      })}
-      <rect x={middle.x - label / 2} y={middle.y - size * 0.7} width={label} height={size * 1.4} className="tag" />
-      <text x={middle.x} y={middle.y + size * 0.34} className="tag-text" fontSize={size}>
-        {ref}
-      </text>
-    </>
-  )
-}
-
-/** A wire as a bow, with its number at both ends where it is flagged. */
-export function Wire(props: { readonly wire: WirePicture; readonly state: string; readonly flagged: boolean }) {
-  const { wire, state, flagged } = props
-  const bow = bowOf(wire)
-  const d = `M${wire.x1} ${wire.y1}Q${bow.x.toFixed(2)} ${bow.y.toFixed(2)} ${wire.x2} ${wire.y2}`
+/** The way of a wire: at rest a thin lane, in hand its full colour. */
+export function Lane(props: { readonly wire: WirePicture; readonly state: string }) {
+  const { wire, state } = props
+  const d = pathOf(wire.lane)
   return (
     <g className={`wire ${state}`} data-wire={wire.number}>
       <path d={d} className="casing" />
       <path d={d} className="core" style={{ stroke: wire.colour }} />
-      {flagged &&
-        [
-          [wire.x1, wire.y1],
-          [wire.x2, wire.y2],
-        ].map(([x, y]) => (
-          <g key={`${x} ${y}`}>
-            <circle cx={x} cy={y} r="0.55" className="flag-dot" />
-            <text x={x} y={y! + 0.22} className="flag-number">
-              {wire.number}
+    </g>
+  )
+}
+
+/** Both ends of a wire: its hole, its number in its colour, beside a post where it goes. */
+export function Ends(props: { readonly wire: WirePicture; readonly state: string }) {
+  const { wire, state } = props
+  const { number, colour, ends } = wire
+  const isInHand = /now|bright/.test(state)
+  return (
+    <g className={`ends ${state}`}>
+      {ends.map(({ x, y, plate, goes }) => (
+        <g key={`${x} ${y}`}>
+          {isInHand && <circle cx={x} cy={y} r="0.55" className="hole-ring" />}
+          <circle cx={x} cy={y} r="0.19" className="plug" style={{ fill: colour }} />
+          <rect
+            x={plate.x - 0.45}
+            y={plate.y - 0.33}
+            width="0.9"
+            height="0.66"
+            rx="0.12"
+            className="number-plate"
+            style={{ fill: colour }}
+          />
+          <text
+            x={plate.x}
+            y={plate.y + 0.19}
+            className="number"
+            style={{ fill: isDark(colour) ? '#fff' : '#16130d', fontSize: number > 99 ? 0.42 : 0.54 }}
+          >
+            {number}
+          </text>
+          {goes && (
+            <text x={goes.x} y={goes.y + 0.19} className="goes" textAnchor={goes.anchor}>
+              {goes.text}
             </text>
-          </g>
-        ))}
+          )}
+        </g>
+      ))}
     </g>
   )
 }

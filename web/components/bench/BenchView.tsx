@@ -1,19 +1,21 @@
 import { type KeyboardEvent, type PointerEvent, type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { entryOf } from '../../../core/base/entryOf.ts'
+import { type AsideSpot, asidePlace } from '../../../core/breadboard/aside.ts'
 import { isRail, rowOf } from '../../../core/breadboard/grid.ts'
 import type { Layout } from '../../../core/breadboard/layout.ts'
-import { Hand, nearestHole } from '../../../core/breadboard/moving.ts'
+import { AsideHand, Hand, mayLieBeside, nearestHole, turnedPlace } from '../../../core/breadboard/moving.ts'
 import { placeOf, type Seat } from '../../../core/breadboard/seats.ts'
 import type { BenchPlace } from '../../../core/plan/planSchema.ts'
 import {
   type BenchPicture,
   type BodyPicture,
-  seatPicture,
+  ghostPicture,
   type WirePicture,
 } from '../../../core/sheets/benchPicture.ts'
+import { turnPlace, unturnPlace } from '../../../core/sheets/ink.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
-import { Body, Breadboard, Shape, Wire } from './BenchDrawing.tsx'
+import { Body, Breadboards, Ends, Inked, Lane } from './BenchDrawing.tsx'
 import { pointIn, useView } from './useView.ts'
 
 interface BenchViewProps {
@@ -34,12 +36,19 @@ interface BenchViewProps {
   readonly onPick: (ref: string | undefined) => void
   readonly onMove: (ref: string, place: BenchPlace | null) => void
   readonly onRefused: (text: string) => void
+  /** Turns the whole drawing by a quarter. */
+  readonly onTurn: () => void
+  /** Further buttons beside those of the view. */
+  readonly tools: ReactNode
   readonly children?: ReactNode
 }
 
 interface Drag {
   readonly ref: string
   readonly hand: Hand
+  readonly beside: AsideHand
+  /** Where it would lie beside; undefined while it is over the breadboards. */
+  readonly aside: AsideSpot | undefined
   readonly from: { readonly x: number; readonly y: number }
   readonly anchor: { readonly x: number; readonly y: number }
   readonly seat: Seat | undefined
@@ -49,9 +58,12 @@ interface Drag {
 
 /** The bench drawn to be looked at closely and rearranged. */
 export function BenchView(props: BenchViewProps) {
-  const { picture, layout, wiring, shown, now, picked, lit, hurt, movable, follow, onPick, onMove, onRefused } = props
+  const { picture, layout, wiring, shown, now, picked, lit, hurt, movable, follow, onPick, onMove, onRefused, onTurn } =
+    props
   const svg = useRef<SVGSVGElement>(null)
-  const { view, seeAll, focus, zoom, pan } = useView(svg, picture)
+  const near = placeOfNow(picture, (follow ? now : undefined) ?? picked)
+  const first = picture.bodies[0]
+  const { viewBox, seeAll, focus, zoom, pan } = useView(svg, picture, near ?? (first && centreOf(first)))
   const [under, setUnder] = useState<{ hole: string; words: string; net: number | undefined }>()
   const [held, setHeld] = useState<number>()
   const [drag, setDrag] = useState<Drag>()
@@ -64,12 +76,15 @@ export function BenchView(props: BenchViewProps) {
   const bright = held ?? under?.net
   const brightNets = new Set([...litNets, ...(bright === undefined ? [] : [bright])])
 
-  const near = follow ? placeOfNow(picture, now) : undefined
-  const nearKey = near && `${near.x} ${near.y} ${near.span}`
+  const close = follow ? placeOfNow(picture, now) : undefined
+  const closeKey = close && `${close.x} ${close.y} ${close.width} ${close.height}`
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for the place
   useEffect(() => {
-    if (near) focus(near.x, near.y, near.span)
-  }, [nearKey, focus])
+    if (close) focus(close.x, close.y, close.width, close.height)
+  }, [closeKey, focus])
+  /** A place on the screen as one of the bench. */
+  const onBench = (event: { clientX: number; clientY: number }): { x: number; y: number } =>
+    svg.current ? unturnPlace(picture.pose, pointIn(svg.current, event.clientX, event.clientY)) : { x: 0, y: 0 }
 
   const look = (x: number, y: number): void => {
     const hole = nearestHole(layout.grid, x, y, true)
@@ -93,14 +108,16 @@ export function BenchView(props: BenchViewProps) {
     onPick(body.ref)
     if (!movable) return
     const hand = new Hand(wiring, layout, body.ref)
-    if (!hand.canStand) return
     svg.current.setPointerCapture(event.pointerId)
     const seat = layout.seats.get(body.ref)
     const first = seat ? (seat.at ?? seat.legs[0]!.hole) : undefined
-    const from = pointIn(svg.current, event.clientX, event.clientY)
+    const from = onBench(event)
+    const aside = layout.asides.get(body.ref)
     setDrag({
       ref: body.ref,
       hand,
+      beside: new AsideHand(layout, body.ref, seat !== undefined),
+      aside: seat ? undefined : aside,
       from,
       anchor: first === undefined ? from : { x: layout.grid.x(first), y: rowOf(first) },
       seat,
@@ -109,12 +126,20 @@ export function BenchView(props: BenchViewProps) {
     })
   }
 
+  const dragTo = (now: Drag, at: { x: number; y: number }): Drag => {
+    const [dx, dy] = [at.x - now.from.x, at.y - now.from.y]
+    const moved = now.moved || Math.hypot(dx, dy) > 0.5
+    const onHoles = layout.seats.has(now.ref)
+    const aside = now.beside.spotAt(at, onHoles ? undefined : dy)
+    if (aside) return { ...now, moved, aside, seat: undefined, refusal: now.beside.refusal(aside) }
+    const seat = now.hand.canStand ? now.hand.seatNear(now.anchor.x + dx, now.anchor.y + dy) : undefined
+    return { ...now, moved, aside: undefined, seat, refusal: seat ? now.hand.refusal(seat) : undefined }
+  }
+
   const onPointerMove = (event: PointerEvent<SVGSVGElement>): void => {
     const at = pointIn(event.currentTarget, event.clientX, event.clientY)
     if (drag) {
-      const seat = drag.hand.seatNear(drag.anchor.x + at.x - drag.from.x, drag.anchor.y + at.y - drag.from.y)
-      const moved = drag.moved || Math.hypot(at.x - drag.from.x, at.y - drag.from.y) > 0.5
-      setDrag({ ...drag, seat, refusal: seat ? drag.hand.refusal(seat) : undefined, moved })
+      setDrag(dragTo(drag, unturnPlace(picture.pose, at)))
       return
     }
     const before = fingers.current.get(event.pointerId)
@@ -130,7 +155,8 @@ export function BenchView(props: BenchViewProps) {
       panning.current = { x: event.clientX, y: event.clientY }
     }
     if (before) fingers.current.set(event.pointerId, { x: event.clientX, y: event.clientY })
-    look(at.x, at.y)
+    const on = unturnPlace(picture.pose, at)
+    look(on.x, on.y)
   }
 
   const onPointerUp = (event: PointerEvent<SVGSVGElement>): void => {
@@ -139,13 +165,20 @@ export function BenchView(props: BenchViewProps) {
     if (!drag) return
     setDrag(undefined)
     if (!drag.moved) return
-    if (!drag.seat) onRefused(`${drag.ref} was let go where there is no room for it; it stays where it was.`)
-    else if (drag.refusal) onRefused(`${drag.ref} cannot stand there: ${drag.refusal}.`)
+    if (drag.aside && !drag.refusal) {
+      const before = entryOf(wiring.plan.bench?.places, drag.ref)
+      const wasSeated = layout.seats.has(drag.ref)
+      onMove(drag.ref, asidePlace(drag.aside, wasSeated ? { beside: true } : before))
+    } else if (!drag.seat && !drag.aside)
+      onRefused(`${drag.ref} was let go where there is no room for it; it stays where it was.`)
+    else if (drag.refusal || !drag.seat) onRefused(`${drag.ref} cannot stand there: ${drag.refusal}.`)
     else onMove(drag.ref, placeOf(layout.grid, drag.seat))
   }
 
   const onBodyKey = (body: BodyPicture, event: KeyboardEvent): void => {
-    const way = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]
+    const arrow = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key]
+    const turned = arrow && unturnPlace(picture.pose, { x: arrow[0]!, y: arrow[1]! })
+    const way = turned && [turned.x, turned.y]
     const isTurn = event.key === 't' || event.key === 'T'
     if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault()
@@ -158,7 +191,7 @@ export function BenchView(props: BenchViewProps) {
       onMove(body.ref, null)
       return
     }
-    if (event.key === 'b' && (body.kind === 'straddle' || body.kind === 'row')) {
+    if (event.key === 'b' && mayLieBeside(layout, body.ref)) {
       event.preventDefault()
       onMove(body.ref, { beside: true })
       return
@@ -166,26 +199,40 @@ export function BenchView(props: BenchViewProps) {
     if (!way && !isTurn) return
     event.preventDefault()
     onPick(body.ref)
+    if (!way) {
+      const place = turnedPlace(wiring, layout, body.ref)
+      if (typeof place === 'string') onRefused(place)
+      else onMove(body.ref, place)
+      return
+    }
+    const aside = layout.seats.has(body.ref) ? undefined : layout.asides.get(body.ref)
+    if (aside) {
+      const side = way[0] === 0 ? aside.side : way[0]! < 0 ? 'left' : 'right'
+      const spot: AsideSpot = { ...aside, side, row: aside.row + way[1]! }
+      const trouble = new AsideHand(layout, body.ref, false).refusal(spot)
+      if (trouble) onRefused(`${body.ref} cannot lie there: ${trouble}.`)
+      else onMove(body.ref, asidePlace(spot, entryOf(wiring.plan.bench?.places, body.ref)))
+      return
+    }
     const hand = new Hand(wiring, layout, body.ref)
     if (!hand.canStand) return
-    const seat = way ? hand.next(way[0]!, way[1]!) : hand.turned()
-    const refusal = seat && !way ? hand.refusal(seat) : undefined
-    if (!seat) onRefused(way ? `${body.ref} finds no free place that way.` : `${body.ref} cannot be turned.`)
-    else if (refusal) onRefused(`${body.ref} cannot be turned there: ${refusal}.`)
+    const seat = hand.next(way[0]!, way[1]!)
+    if (!seat) onRefused(`${body.ref} finds no free place that way.`)
     else onMove(body.ref, placeOf(layout.grid, seat))
   }
 
   const ghost = drag?.moved && drag.seat ? drag.seat : undefined
   const ghostUnit = ghost && layout.units.find((unit) => unit.ref === ghost.ref)
-  const shift = ghost ? shiftOf(layout, ghost) : undefined
+  const stateOf = ({ number, net, ends }: WirePicture): string =>
+    `${now === number ? 'now' : ''} ${brightNets.has(net) || (picked !== undefined && touches(picture, picked, ends)) ? 'bright' : ''} ${typeof now === 'number' && now !== number ? 'past' : ''} ${drag?.moved && touches(picture, drag.ref, ends) ? 'away' : ''}`
   const wires = picture.wires.filter(({ number }) => shown === undefined || shown.has(number) || number === now)
-  const dim = brightNets.size > 0
+  const dim = brightNets.size > 0 || picked !== undefined
   return (
     <div className="bench-view">
       {/* biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset */}
       <svg
         ref={svg}
-        viewBox={`${view.x} ${view.y} ${view.width} ${view.height}`}
+        viewBox={viewBox}
         role="group"
         aria-label="Breadboard with parts and wires"
         className={`${dim ? 'dim' : ''} ${movable ? 'movable' : ''}`}
@@ -193,7 +240,7 @@ export function BenchView(props: BenchViewProps) {
           fingers.current.set(event.pointerId, { x: event.clientX, y: event.clientY })
           panning.current = { x: event.clientX, y: event.clientY }
           onPick(undefined)
-          const at = pointIn(event.currentTarget, event.clientX, event.clientY)
+          const at = onBench(event)
           const hole = nearestHole(layout.grid, at.x, at.y, true)
           const net = hole === undefined ? undefined : layout.nodes.get(layout.grid.node(hole))
           setHeld(net === held || net === undefined || !wiring.nets[net]!.wired ? undefined : net)
@@ -203,9 +250,12 @@ export function BenchView(props: BenchViewProps) {
         onPointerCancel={onPointerUp}
         onPointerLeave={() => setUnder(undefined)}
       >
-        {picture.breadboards.map((one) => (
-          <Breadboard key={one.ref} picture={one} layout={layout} bright={brightNets} />
-        ))}
+        <Breadboards picture={picture} layout={layout} bright={brightNets} />
+        <g className="wires">
+          {wires.map((wire) => (
+            <Lane key={wire.number} wire={wire} state={stateOf(wire)} />
+          ))}
+        </g>
         {picture.bodies.map((body) => (
           <Body
             key={body.ref}
@@ -218,19 +268,15 @@ export function BenchView(props: BenchViewProps) {
         ))}
         <g className="wires">
           {wires.map((wire) => (
-            <Wire
-              key={wire.number}
-              wire={shift ? moved(wire, shift) : wire}
-              state={`${now === wire.number ? 'now' : ''} ${brightNets.has(wire.net) ? 'bright' : ''} ${typeof now === 'number' && now !== wire.number ? 'past' : ''}`}
-              flagged={now === wire.number || brightNets.has(wire.net)}
-            />
+            <Ends key={wire.number} wire={wire} state={stateOf(wire)} />
           ))}
         </g>
         {ghost && ghostUnit && (
           <g className={`ghost ${drag?.refusal ? 'refused' : ''}`} data-testid="ghost">
-            <Shape body={seatPicture(ghostUnit, ghost, layout)} />
+            <Inked ink={ghostPicture(ghostUnit, ghost, layout, picture.pose).ink} />
           </g>
         )}
+        {drag?.moved && drag.aside && <AsideGhost picture={picture} drag={drag} />}
       </svg>
       <div className="bench-zoom">
         <Button size="sm" variant="outline-dark" aria-label="Nearer" onClick={() => zoom(1 / 1.4)}>
@@ -242,10 +288,24 @@ export function BenchView(props: BenchViewProps) {
         <Button size="sm" variant="outline-dark" onClick={seeAll}>
           Whole bench
         </Button>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          title={picture.pose === 'stands' ? 'Lay the drawing on its side' : 'Stand the drawing up'}
+          onClick={onTurn}
+        >
+          {picture.pose === 'stands' ? 'Lay it down' : 'Stand it up'}
+        </Button>
+        {props.tools}
       </div>
       <div className="bench-under mono" data-testid="under-pointer">
         {drag?.moved ? (
-          (drag.refusal ?? (drag.seat ? `puts ${drag.ref} in ${layout.grid.name(drag.seat.legs[0]!.hole)}` : 'no room'))
+          (drag.refusal ??
+          (drag.aside
+            ? `lays ${drag.ref} to the ${drag.aside.side}`
+            : drag.seat
+              ? `puts ${drag.ref} in ${layout.grid.name(drag.seat.legs[0]!.hole)}`
+              : 'no room'))
         ) : under ? (
           <>
             <b>{under.hole}</b> {under.words}
@@ -258,44 +318,62 @@ export function BenchView(props: BenchViewProps) {
   )
 }
 
-/** Middle and extent of what is next. */
-function placeOfNow(
-  picture: BenchPicture,
-  now: number | string | undefined,
-): { x: number; y: number; span: number } | undefined {
+interface Around {
+  /** Middle of a box, and its size. */
+  readonly x: number
+  readonly y: number
+  readonly width: number
+  readonly height: number
+}
+
+/** Where what is next, or in hand, is seen whole. */
+function placeOfNow(picture: BenchPicture, now: number | string | undefined): Around | undefined {
   const wire = picture.wires.find(({ number }) => number === now)
-  if (wire)
-    return {
-      x: (wire.x1 + wire.x2) / 2,
-      y: (wire.y1 + wire.y2) / 2,
-      span: Math.max(Math.abs(wire.x1 - wire.x2), Math.abs(wire.y1 - wire.y2)),
-    }
+  if (wire) {
+    const xs = wire.lane.map(({ x }) => x)
+    const ys = wire.lane.map(({ y }) => y)
+    const [left, top] = [Math.min(...xs), Math.min(...ys)]
+    const [width, height] = [Math.max(...xs) - left, Math.max(...ys) - top]
+    return { x: left + width / 2, y: top + height / 2, width, height }
+  }
   const body = picture.bodies.find(({ ref }) => ref === now)
-  return body && { x: body.left + body.width / 2, y: body.top + body.height / 2, span: body.height }
+  return body && centreOf(body)
 }
 
-/** How far each leg's metal moves with the part that is dragged. */
-function shiftOf(layout: Layout, ghost: Seat): Map<string, { dx: number; dy: number }> {
-  const seat = layout.seats.get(ghost.ref)
-  const shift = new Map<string, { dx: number; dy: number }>()
-  for (const { pin, hole } of seat?.legs ?? []) {
-    const to = ghost.legs.find((leg) => leg.pin === pin)?.hole
-    if (to === undefined) continue
-    const by = { dx: layout.grid.x(to) - layout.grid.x(hole), dy: rowOf(to) - rowOf(hole) }
-    for (const at of layout.grid.holes(layout.grid.node(hole)))
-      if (!isRail(at)) shift.set(`${layout.grid.x(at)} ${rowOf(at)}`, by)
-  }
-  return shift
+const centreOf = ({ left, top, width, height }: BodyPicture): Around => ({
+  x: left + width / 2,
+  y: top + height / 2,
+  width,
+  height,
+})
+
+/** A wire ends at a leg of a part, or in the same strip beside it. */
+function touches(picture: BenchPicture, ref: string, ends: WirePicture['ends']): boolean {
+  const legs = picture.bodies.find((body) => body.ref === ref)?.legs ?? []
+  return ends.some(({ x, y }) =>
+    legs.some((leg) =>
+      picture.pose === 'stands' ? leg.y === y && Math.abs(leg.x - x) < 5 : leg.x === x && Math.abs(leg.y - y) < 5,
+    ),
+  )
 }
 
-function moved(wire: WirePicture, shift: ReadonlyMap<string, { dx: number; dy: number }>): WirePicture {
-  const [a, b] = [shift.get(`${wire.x1} ${wire.y1}`), shift.get(`${wire.x2} ${wire.y2}`)]
-  if (!a && !b) return wire
-  return {
-    ...wire,
-    x1: wire.x1 + (a?.dx ?? 0),
-    y1: wire.y1 + (a?.dy ?? 0),
-    x2: wire.x2 + (b?.dx ?? 0),
-    y2: wire.y2 + (b?.dy ?? 0),
-  }
+/** The body that is dragged to the side, where it would lie. */
+function AsideGhost({ picture, drag }: { readonly picture: BenchPicture; readonly drag: Drag }) {
+  const body = picture.bodies.find(({ ref }) => ref === drag.ref)
+  if (!body || !drag.aside) return null
+  const at = turnPlace(picture.pose, drag.beside.middle(drag.aside))
+  return (
+    <g className={`ghost ${drag.refusal ? 'refused' : ''}`} data-testid="ghost">
+      <rect
+        className="shell"
+        x={at.x - body.width / 2}
+        y={at.y - body.height / 2}
+        width={body.width}
+        height={body.height}
+      />
+      <text className="goes" x={at.x} y={at.y} textAnchor="middle">
+        {drag.ref}
+      </text>
+    </g>
+  )
 }

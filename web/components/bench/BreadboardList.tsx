@@ -1,6 +1,8 @@
 import { Button, Form } from 'react-bootstrap'
+import { mayLieBeside, turnedPlace } from '../../../core/breadboard/moving.ts'
 import { type Edit, freeBreadboardRef } from '../../../core/plan/edit.ts'
-import type { Breadboard } from '../../../core/plan/planSchema.ts'
+import type { BenchPlace, Breadboard } from '../../../core/plan/planSchema.ts'
+import { useBench } from '../../store/bench.tsx'
 import { usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
 
@@ -139,7 +141,16 @@ export function BreadboardList() {
 }
 
 /** How the program places what the maker has not placed. */
-export function PlacingTools({ picked }: { readonly picked: string | undefined }) {
+export function PlacingTools({
+  picked,
+  onMove,
+  onRefused,
+}: {
+  readonly picked: string | undefined
+  readonly onMove: (ref: string, place: BenchPlace | null) => void
+  readonly onRefused: (text: string) => void
+}) {
+  const { wiring, layout } = useBench()
   const plan = usePlan()
   const places = plan.bench?.places ?? {}
   const kept = Object.keys(places)
@@ -152,10 +163,37 @@ export function PlacingTools({ picked }: { readonly picked: string | undefined }
   return (
     <section aria-label="Placing" className="placing">
       <h2>Placing</h2>
-      <p className="soft">
-        Drag a part, or pick it and use the arrow keys; <kbd>T</kbd> turns it, <kbd>B</kbd> lays it beside,{' '}
-        <kbd>Del</kbd> gives it back to the program. Wires follow.
-      </p>
+      {picked === undefined || !layout ? (
+        <p className="soft">Drag a part, or pick it and use the arrow keys. Wires follow.</p>
+      ) : (
+        <>
+          <div className="picked-part">
+            <b className="mono">{picked}</b>
+            <Button
+              size="sm"
+              variant="outline-dark"
+              onClick={() => {
+                const place = turnedPlace(wiring, layout, picked)
+                if (typeof place === 'string') onRefused(place)
+                else onMove(picked, place)
+              }}
+            >
+              Turn <kbd>t</kbd>
+            </Button>
+            {mayLieBeside(layout, picked) && (
+              <Button size="sm" variant="outline-dark" onClick={() => onMove(picked, { beside: true })}>
+                Beside <kbd>b</kbd>
+              </Button>
+            )}
+            {places[picked] && (
+              <Button size="sm" variant="outline-dark" onClick={() => onMove(picked, null)}>
+                Give back <kbd>Del</kbd>
+              </Button>
+            )}
+          </div>
+          <p className="soft">Drag it, or use the arrow keys. Given back, the program places it.</p>
+        </>
+      )}
       <Form.Group className="spare" controlId="spare-rows">
         <Form.Label>Rows left free between parts</Form.Label>
         <Form.Select
@@ -170,11 +208,6 @@ export function PlacingTools({ picked }: { readonly picked: string | undefined }
           ))}
         </Form.Select>
       </Form.Group>
-      {picked !== undefined && places[picked] && (
-        <Button size="sm" variant="outline-dark" onClick={() => release([picked], `Let the program place ${picked}`)}>
-          Let the program place {picked}
-        </Button>
-      )}
       {kept.length > 0 && (
         <Button size="sm" variant="outline-dark" onClick={() => release(kept, 'Lay the bench out again')}>
           Lay everything out again

@@ -1,52 +1,83 @@
-import { type RefObject, useCallback, useEffect, useState } from 'react'
+import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 import type { BenchPicture } from '../../../core/sheets/benchPicture.ts'
+import type { Place } from '../../../core/sheets/lanes.ts'
 
-/** What part of the bench is seen, in pitches; `round` when it is seen from its other end. */
-export interface Viewport {
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
+/** What part of the bench is seen: its middle, and how many pixels a pitch takes. */
+interface View extends Place {
+  readonly scale: number
 }
 
-const LEAST = 10
+/** Pixels a pitch at which the smallest letters are read: the screen does not open with less. */
+const READABLE = 21
+const LARGEST = 90
+/** Pitches around what is looked at. */
+const AROUND = 8
 
-/** Zoom with the wheel or two fingers, pan by dragging the paper. */
-export function useView(svg: RefObject<SVGSVGElement | null>, picture: BenchPicture) {
-  const whole: Viewport = { x: picture.left, y: picture.top, width: picture.width, height: picture.height }
-  const [view, setView] = useState(whole)
-  const extent = `${picture.left} ${picture.top} ${picture.width} ${picture.height}`
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the extent stands for the whole
-  const seeAll = useCallback(() => setView(whole), [extent])
-  // The first layout, and one with other breadboards, is seen as a whole.
-  useEffect(() => seeAll(), [seeAll])
-  /** Looks closely at a place, with so much around it that its ends are seen. */
-  const focus = useCallback((x: number, y: number, span: number): void => {
-    setView((now) => {
-      const height = Math.max(24, span * 1.5)
-      const width = (now.width * height) / now.height
-      return { x: x - width / 2, y: y - height / 2, width, height }
+/** Zoom with the wheel or two fingers, pan by dragging the paper; the bench cannot get lost. */
+export function useView(svg: RefObject<SVGSVGElement | null>, picture: BenchPicture, centre: Place | undefined) {
+  const [size, setSize] = useState({ width: 800, height: 560 })
+  const [view, setView] = useState<View>({ x: 0, y: 0, scale: READABLE })
+  const middle = { x: picture.left + picture.width / 2, y: picture.top + picture.height / 2 }
+  const fit = Math.min(size.width / picture.width, size.height / picture.height)
+  /** A view in which the middle of the screen shows something of the bench. */
+  const kept = useCallback(
+    ({ x, y, scale }: View): View => {
+      const within = Math.min(LARGEST, Math.max(Math.min(fit, READABLE) * 0.7, scale))
+      const slack = (shown: number, all: number): number => Math.max(0, (all - shown / within) / 2)
+      const [dx, dy] = [slack(size.width, picture.width), slack(size.height, picture.height)]
+      const clamp = (value: number, around: number, by: number): number =>
+        Math.min(around + by + AROUND / 2, Math.max(around - by - AROUND / 2, value))
+      return { x: clamp(x, middle.x, dx), y: clamp(y, middle.y, dy), scale: within }
+    },
+    [fit, size.width, size.height, picture.width, picture.height, middle.x, middle.y],
+  )
+  const change = useCallback((next: (now: View) => View): void => setView((now) => kept(next(now))), [kept])
+  const seeAll = useCallback(
+    () => change(() => ({ x: picture.left + picture.width / 2, y: picture.top + picture.height / 2, scale: fit })),
+    [change, fit, picture.left, picture.top, picture.width, picture.height],
+  )
+  // The first layout, and one with other breadboards, opens where its letters are read, around what matters.
+  const extent = `${picture.pose} ${picture.left} ${picture.top} ${picture.width} ${picture.height} ${size.width} ${size.height}`
+  const opened = useRef('')
+  useEffect(() => {
+    if (opened.current === extent) return
+    opened.current = extent
+    const at = fit >= READABLE || !centre ? middle : centre
+    change(() => ({ x: at.x, y: at.y, scale: Math.max(fit, READABLE) }))
+  })
+  useEffect(() => {
+    const element = svg.current
+    if (!element) return
+    const watch = new ResizeObserver(() => {
+      const { width, height } = element.getBoundingClientRect()
+      if (width > 0 && height > 0) setSize({ width, height })
     })
-  }, [])
+    watch.observe(element)
+    return () => watch.disconnect()
+  }, [svg])
+  /** Looks closely at a box of the drawing, with so much around it that its ends are seen. */
+  const focus = useCallback(
+    (x: number, y: number, width: number, height: number): void => {
+      const scale = Math.min(34, size.width / (width + 2 * AROUND), size.height / (height + 2 * AROUND))
+      change(() => ({ x, y, scale: Math.max(scale, Math.min(fit, READABLE)) }))
+    },
+    [change, size.width, size.height, fit],
+  )
   const zoom = useCallback(
-    (factor: number, at?: { x: number; y: number }): void => {
-      setView((now) => {
-        const width = Math.min(picture.width * 1.5, Math.max(LEAST, now.width * factor))
-        const height = (now.height * width) / now.width
-        const centre = at ?? { x: now.x + now.width / 2, y: now.y + now.height / 2 }
-        return {
-          x: centre.x - ((centre.x - now.x) * width) / now.width,
-          y: centre.y - ((centre.y - now.y) * height) / now.height,
-          width,
-          height,
-        }
+    (factor: number, at?: Place): void => {
+      change((now) => {
+        const scale = Math.min(LARGEST, now.scale / factor)
+        const by = now.scale / scale
+        const around = at ?? now
+        return { x: around.x + (now.x - around.x) * by, y: around.y + (now.y - around.y) * by, scale }
       })
     },
-    [picture.width],
+    [change],
   )
-  const pan = useCallback((dx: number, dy: number): void => {
-    setView((now) => ({ ...now, x: now.x - dx, y: now.y - dy }))
-  }, [])
+  const pan = useCallback(
+    (dx: number, dy: number): void => change((now) => ({ ...now, x: now.x - dx, y: now.y - dy })),
+    [change],
+  )
   useEffect(() => {
     const element = svg.current
     if (!element) return
@@ -58,11 +89,12 @@ export function useView(svg: RefObject<SVGSVGElement | null>, picture: BenchPict
     element.addEventListener('wheel', onWheel, { passive: false })
     return () => element.removeEventListener('wheel', onWheel)
   }, [svg, zoom])
-  return { view, seeAll, focus, zoom, pan }
+  const [width, height] = [size.width / view.scale, size.height / view.scale]
+  return { viewBox: `${view.x - width / 2} ${view.y - height / 2} ${width} ${height}`, seeAll, focus, zoom, pan }
 }
 
 /** A place on the screen in the coordinates of the drawing. */
-export function pointIn(svg: SVGSVGElement, clientX: number, clientY: number): { x: number; y: number } {
+export function pointIn(svg: SVGSVGElement, clientX: number, clientY: number): Place {
   const matrix = svg.getScreenCTM()
   if (!matrix) return { x: 0, y: 0 }
   const { x, y } = new DOMPoint(clientX, clientY).matrixTransform(matrix.inverse())

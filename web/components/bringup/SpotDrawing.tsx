@@ -5,7 +5,7 @@ import type { Spot } from '../../../core/bringup/metal.ts'
 import { benchPicture } from '../../../core/sheets/benchPicture.ts'
 import { makeSheet } from '../../../core/sheets/sheet.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
-import { Breadboard, Shape, Wire } from '../bench/BenchDrawing.tsx'
+import { Breadboards, Inked, Lane } from '../bench/BenchDrawing.tsx'
 
 /** Room around the spots, and least side of the drawing, in pitches. */
 const AROUND = 5
@@ -44,17 +44,15 @@ export function SpotDrawing({
         role="img"
         aria-label={`Where to touch: ${spots.map(({ words }) => words).join(' and ')}`}
       >
-        {picture.breadboards.map((one) => (
-          <Breadboard key={one.ref} picture={one} layout={layout} bright={none} />
-        ))}
+        <Breadboards picture={picture} layout={layout} bright={none} />
         {picture.bodies.map((body) => (
           <g key={body.ref} className="body">
-            <Shape body={body} />
+            <Inked ink={body.ink} />
           </g>
         ))}
         <g className="wires">
           {picture.wires.map((wire) => (
-            <Wire key={wire.number} wire={wire} state="" flagged={false} />
+            <Lane key={wire.number} wire={wire} state="" />
           ))}
         </g>
         {points.map(({ id, x, y }, index) => (

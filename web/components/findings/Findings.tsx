@@ -1,5 +1,6 @@
-import { useMemo, useState } from 'react'
+import { useMemo, useState, useSyncExternalStore } from 'react'
 import { Form } from 'react-bootstrap'
+import { useLocation } from 'react-router'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { counted } from '../../../core/base/counted.ts'
 import type { Finding } from '../../../core/rules/finding.ts'
@@ -7,6 +8,7 @@ import { count } from '../../../core/rules/index.ts'
 import { sift } from '../../../core/rules/waiting.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
 import { useBench } from '../../store/bench.tsx'
+import { findingsOpen, roomForBench } from '../../store/choice.ts'
 import { useDerived } from '../../store/derived.ts'
 import { Term } from '../words.tsx'
 import { AcceptedCard } from './AcceptedCard.tsx'
@@ -25,6 +27,24 @@ const inOrder = (findings: readonly Finding[]): Finding[] =>
 
 const keyOf = (finding: Finding): string => `${finding.rule} ${finding.at.join(' ')}`
 
+/** Below this width, in pixels, the bench wants the room of the findings. */
+const NARROW = 1180
+
+/** Whether the findings stand open: everywhere as chosen, beside the bench of a narrow screen by a choice of its own. */
+function useFold(): { readonly isOpen: boolean; readonly set: (open: boolean) => void } {
+  const onBench = useLocation().pathname.endsWith('/bench')
+  const isOpen = findingsOpen.useIsOn()
+  const wantsRoom = roomForBench.useIsOn()
+  const narrow = useSyncExternalStore(onResize, () => window.innerWidth < NARROW)
+  if (onBench && narrow) return { isOpen: !wantsRoom, set: (open) => roomForBench.set(!open) }
+  return { isOpen, set: findingsOpen.set }
+}
+
+const onResize = (listener: () => void): (() => void) => {
+  window.addEventListener('resize', listener)
+  return () => window.removeEventListener('resize', listener)
+}
+
 /** What is wrong with the plan, beside every place. */
 export function Findings() {
   const { findings: own, wiring } = useDerived()
@@ -38,14 +58,29 @@ export function Findings() {
   const subject = subjects.some(([ref]) => ref === about) ? about : ''
   const findings = subject === '' ? all : all.filter((finding) => refsOf(finding).has(subject))
   const accepted = findings.filter((finding) => finding.accepted !== undefined)
+  const fold = useFold()
+  const said = `${counted(counts.fault, 'fault')}, ${counted(counts.caution, 'caution')}${counts.tip > 0 ? `, ${counted(counts.tip, 'tip')}` : ''}`
+  if (!fold.isOpen)
+    return (
+      <aside className="findings folded" aria-label="Findings">
+        <button type="button" title="Show the findings" onClick={() => fold.set(true)}>
+          <b>Findings</b>{' '}
+          <span role="status" data-testid="finding-counts">
+            {said}
+          </span>
+        </button>
+      </aside>
+    )
   return (
     <aside className="findings" aria-label="Findings">
       <header>
         <h2>Findings</h2>
         <span className="soft" role="status" data-testid="finding-counts">
-          {counted(counts.fault, 'fault')}, {counted(counts.caution, 'caution')}
-          {counts.tip > 0 ? `, ${counted(counts.tip, 'tip')}` : ''}
+          {said}
         </span>
+        <button type="button" className="fold" title="Fold the findings" onClick={() => fold.set(false)}>
+          ›<span className="visually-hidden">Fold the findings</span>
+        </button>
       </header>
       {subjects.length > 1 && (
         <div className="finding-tools">

@@ -1,0 +1,160 @@
+import type { Unit } from '../breadboard/units.ts'
+import type { Ink } from './ink.ts'
+import type { Box, Place } from './lanes.ts'
+
+export interface LegPicture {
+  readonly pin: string
+  readonly x: number
+  readonly y: number
+  readonly hole: string | undefined
+}
+
+/** Height of letters: names of legs, names of parts; in pitches. */
+export const SMALL = 0.52
+const NAME = 0.85
+/** Width of a letter of the fixed-width face, by its height. */
+const LETTER = 0.6
+
+/** What a part looks like, from its legs and the box of its body. */
+export function bodyInk(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[] {
+  if (unit.kind === 'legs') return onTwoLegs(unit, legs)
+  const isLying = unit.kind === 'beside' || unit.kind === 'leads'
+  const isNarrow = box.width < 4
+  const size = isNarrow ? 0.6 : NAME
+  const middle = { x: box.left + box.width / 2, y: box.top + (isLying ? 0.75 : box.height / 2) }
+  const names = legs.flatMap((leg) => legName(unit, leg, box))
+  return [
+    { is: 'box', role: 'shell', round: 0.15, ...box },
+    ...(unit.kind === 'straddle' && !unit.isBoard ? notch(legs, box) : []),
+    ...legs.map(({ x, y }): Ink => ({ is: 'dot', role: 'leg', x, y, r: 0.24 })),
+    ...names,
+    ...tag(unit.ref, middle, size, isNarrow && unit.kind === 'straddle'),
+  ]
+}
+
+/** The mark at the end of a chip where pin 1 is, and a dot beside pin 1. */
+function notch(legs: readonly LegPicture[], box: Box): Ink[] {
+  const first = legs[0]
+  if (!first) return []
+  const atTop = first.y - box.top < box.height / 2
+  const middle = box.left + box.width / 2
+  const y = atTop ? box.top : box.top + box.height
+  const deep = atTop ? 0.4 : -0.4
+  const onLeft = first.x < middle
+  return [
+    {
+      is: 'line',
+      role: 'mark',
+      points: [
+        { x: middle - 0.4, y },
+        { x: middle - 0.3, y: y + deep },
+        { x: middle + 0.3, y: y + deep },
+        { x: middle + 0.4, y },
+      ],
+    },
+    { is: 'dot', role: 'first', x: first.x + (onLeft ? 0.42 : -0.42), y: first.y + (atTop ? -0.3 : 0.3), r: 0.1 },
+  ]
+}
+
+/** A leg's name towards the middle of its body, or outside a narrow one; its number where only that has room. */
+function legName(unit: Unit, { pin, x, y }: LegPicture, { left, width }: Box): Ink[] {
+  const onLeft = x - left <= left + width - x
+  const room = Math.max(x - left, left + width - x) - (unit.kind === 'straddle' ? width / 2 : 0) - 0.4
+  // Names of a narrow board beside stand outside it.
+  const outside = unit.kind === 'beside' && width < 6
+  const toRight = onLeft !== outside
+  if (!outside && room < pin.length * SMALL * LETTER) return []
+  const at = { x: toRight ? x + 0.42 : x - 0.42, y }
+  return [{ is: 'text', role: 'pin', ...at, size: SMALL, text: pin, anchor: toRight ? 'start' : 'end', along: true }]
+}
+
+function tag(text: string, { x, y }: Place, size: number, along: boolean): Ink[] {
+  const width = text.length * size * LETTER + 0.5
+  const [w, h] = along ? [size * 1.4, width] : [width, size * 1.4]
+  return [
+    { is: 'box', role: 'tag', left: x - w / 2, top: y - h / 2, width: w, height: h },
+    { is: 'text', role: 'tag-text', x, y, size, text, anchor: 'middle', ...(along ? { upwards: true } : {}) },
+  ]
+}
+
+/** Bodies of common parts on two legs, in pitches: along the legs, and across. */
+const bodies = {
+  resistor: [2.5, 0.95],
+  diode: [2, 1.05],
+  lamp: [2, 2],
+  other: [1.8, 1.3],
+} as const
+
+const kindOf = (unit: Unit): keyof typeof bodies => {
+  if (!unit.owner || unit.owner.kind === 'board') return 'other'
+  const { helper, category, polarised } = unit.owner.part
+  if (helper === 'resistor') return 'resistor'
+  if (helper === 'diode') return 'diode'
+  return category === 'light' && polarised ? 'lamp' : 'other'
+}
+
+function onTwoLegs(unit: Unit, legs: readonly LegPicture[]): Ink[] {
+  const [a, b] = legs
+  if (!a || !b) return []
+  const span = Math.hypot(b.x - a.x, b.y - a.y) || 1
+  const [ux, uy] = [(b.x - a.x) / span, (b.y - a.y) / span]
+  const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
+  /** So far along the legs from the middle, and so far across. */
+  const at = (along: number, across: number): Place => ({
+    x: middle.x + ux * along - uy * across,
+    y: middle.y + uy * along + ux * across,
+  })
+  const kind = kindOf(unit)
+  const [long, broad] = bodies[kind]
+  const half = Math.min(long, Math.max(0.8, span - 0.5)) / 2
+  const shell: Ink =
+    kind === 'lamp'
+      ? { is: 'dot', role: 'shell', ...middle, r: Math.max(0.75, half) }
+      : {
+          is: 'line',
+          role: 'shell',
+          closed: true,
+          points: [at(-half, -broad / 2), at(half, -broad / 2), at(half, broad / 2), at(-half, broad / 2)],
+        }
+  const marks: Ink[] = []
+  const anode = legs.findIndex(({ pin }) => pin === 'A' || pin === '+')
+  // The ring of a diode and the flat of a lamp are at the cathode.
+  const cathode = anode === 0 ? 1 : -1
+  if (anode >= 0 && kind !== 'lamp')
+    marks.push({
+      is: 'line',
+      role: 'ring',
+      points: [at(cathode * half * 0.62, -broad / 2), at(cathode * half * 0.62, broad / 2)],
+    })
+  if (anode >= 0 && kind === 'lamp')
+    marks.push({
+      is: 'line',
+      role: 'ring',
+      points: [at(cathode * half * 0.92, -0.45), at(cathode * half * 0.92, 0.45)],
+    })
+  if (anode >= 0)
+    marks.push({
+      is: 'text',
+      role: 'pole',
+      ...at(-cathode * (half + 0.28), 0.42),
+      size: 0.6,
+      text: '+',
+      anchor: 'middle',
+    })
+  const size = Math.max(0.42, Math.min(0.6, (2 * half) / (unit.ref.length * LETTER)))
+  return [
+    { is: 'line', role: 'wire-leg', points: [a, b] },
+    shell,
+    ...marks,
+    ...legs.map(({ x, y }): Ink => ({ is: 'dot', role: 'leg', x, y, r: 0.2 })),
+    {
+      is: 'text',
+      role: 'part',
+      ...middle,
+      size,
+      text: unit.ref,
+      anchor: 'middle',
+      ...(Math.abs(uy) > Math.abs(ux) ? { upwards: true } : {}),
+    },
+  ]
+}
