@@ -63,7 +63,10 @@ describe('a bench in the plan file', () => {
     ['breadboards: { __proto__: { kind: half } }', /"__proto__" is a reserved word/],
     ['places: { R1: { at: BB1.a3 } }', /"BB1.a3": the bench has no breadboard BB1; it has none/],
     ['breadboards: { BB1: { kind: half } }\n  places: { R1: { at: BB2.a3 } }', /expected one of BB1/],
-    ['breadboards: { BB1: { kind: half } }\n  places: { R9: { at: BB1.a3 } }', /"R9" is no board or part of this plan/],
+    [
+      'breadboards: { BB1: { kind: half } }\n  places: { R9: { at: BB1.a3 } }',
+      /"R9" is no board, supply or part of this plan/,
+    ],
     ['breadboards: { BB1: { kind: half } }\n  places: { R1: { at: a3 } }', /expected a hole such as BB1.c12/],
     ['breadboards: { BB1: { kind: half } }\n  places: { R1: { legs: { Q: BB1.a3 } } }', /R1 has no leg "Q"/],
     ['spareRows: 2.5', /expected a whole number/],

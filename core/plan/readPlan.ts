@@ -188,8 +188,8 @@ function bindBench(plan: Plan, bench: Bench, pinOf: (ref: string, pin: string) =
       say(['bench', 'breadboards', ref, 'for'], `"${entry.for}" is no board of this plan`)
   const places = Object.entries(bench.places).map(([ref, place]): [string, BenchPlace] => {
     const path: Path = ['bench', 'places', ref]
-    if (!Object.hasOwn(plan.boards, ref) && !Object.hasOwn(plan.parts, ref)) {
-      say(path, `"${ref}" is no board or part of this plan`)
+    if (![plan.boards, plan.supplies, plan.parts].some((entries) => Object.hasOwn(entries, ref))) {
+      say(path, `"${ref}" is no board, supply or part of this plan`)
       return [ref, place]
     }
     if (place.at !== undefined) hole(place.at, [...path, 'at'])

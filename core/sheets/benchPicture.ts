@@ -5,7 +5,7 @@ import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { bodyInk, type LegPicture } from './bodyInk.ts'
+import { bodyInk, type LegPicture, SMALL } from './bodyInk.ts'
 import { wireColours } from './colours.ts'
 import { type Ink, type Pose, turnBox, turnInk, turnPlace } from './ink.ts'
 import { type Box, layLanes, type Place } from './lanes.ts'
@@ -35,9 +35,7 @@ export interface BodyPicture extends Box {
 /** One end of a wire: its hole or post, where its number stands, and what is written there about its other end. */
 export interface WireEnd extends Place {
   readonly plate: Place
-  readonly goes:
-    | { readonly text: string; readonly x: number; readonly y: number; readonly anchor: 'start' | 'end' | 'middle' }
-    | undefined
+  readonly goes: Extract<Ink, { is: 'text' }> | undefined
 }
 
 export interface WirePicture {
@@ -52,7 +50,7 @@ export interface WirePicture {
 }
 
 /** How far a module reaches beyond the legs that hold it, in pitches: for the drawing only. */
-const OVERHANG = 8
+const OVERHANG = 6
 
 export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet, pose: Pose = 'stands'): BenchPicture {
   const breadboards = layout.grid.boards.map((board) => ({
@@ -257,9 +255,23 @@ function wirePictures(
     const post = layout.posts.get(`${end.ref}.${end.pin}`)
     return post ? { x: post.x, y: post.y } : { x: 0, y: 0 }
   }
+  const isPost = ({ hole }: WireRow['from'] | WireRow['to']): boolean =>
+    hole === null || layout.grid.parse(hole) === undefined
+  const { boards } = layout.grid
+  /** From a post towards the breadboards. */
+  const leavesAt = (end: WireRow['from'] | WireRow['to'], { x }: Place): number => {
+    if (!isPost(end)) return 0
+    const board = boards.reduce((near, one) => (Math.abs(one.x + 5.5 - x) < Math.abs(near.x + 5.5 - x) ? one : near))
+    return Math.sign(board.x + 5.5 - x)
+  }
   const led = sheet.wiring.map((row): Led => ({ row, from: place(row.from), to: place(row.to) }))
   const lanes = layLanes(
-    led.map(({ row, from, to }) => ({ from, to, bundle: row.colour })),
+    led.map(({ row, from, to }) => ({
+      from,
+      to,
+      leaves: [leavesAt(row.from, from), leavesAt(row.to, to)],
+      bundle: row.colour,
+    })),
     bodies,
   )
   const plates = new Plates(led.flatMap(({ from, to }) => [from, to]))
@@ -269,11 +281,11 @@ function wirePictures(
     const end = (at: 'from' | 'to'): WireEnd => {
       const points = at === 'from' ? lane : [...lane].reverse()
       const other = at === 'from' ? row.to : row.from
-      const isPost = row[at].hole === null
-      const plate = plates.take(points[0]!, points[1]!, isPost)
-      const text =
-        other.hole === null ? `${other.ref} ${other.pin}` : isOne ? other.hole.replace(/^.*\./, '') : other.hole
-      return turnEnd(pose, points[0]!, plate, isPost ? text : undefined)
+      const atPost = isPost(row[at])
+      const plate = plates.take(points[0]!, points[1]!, atPost)
+      const hole = isOne ? other.hole?.replace(/^.*\./, '') : other.hole
+      const text = isPost(other) ? shortly(other.ref, other.pin) : (hole ?? '')
+      return turnEnd(pose, points[0]!, plate, atPost ? text : undefined)
     }
     return {
       number: row.number,
@@ -286,6 +298,12 @@ function wirePictures(
     }
   })
 }
+
+/** Letters that find room between a post and the breadboard. */
+const MOST_LETTERS = 9
+
+const shortly = (ref: string, pin: string): string =>
+  ref.length + pin.length < MOST_LETTERS ? `${ref} ${pin}` : ref.slice(0, MOST_LETTERS)
 
 /** Where the numbers of wires stand: in the gap between two holes, next to their own, where no other stands. */
 class Plates {
@@ -314,12 +332,23 @@ const keyOf = ({ x, y }: Place): string => `${Math.round(x * 4)} ${Math.round(y 
 function turnEnd(pose: Pose, end: Place, plate: Place, text: string | undefined): WireEnd {
   const [at, on] = [turnPlace(pose, end), turnPlace(pose, plate)]
   if (text === undefined) return { ...at, plate: on, goes: undefined }
-  const right = on.x > at.x
-  const goes =
-    on.y === at.y
-      ? { text, x: on.x + (right ? 0.6 : -0.6), y: on.y, anchor: right ? ('start' as const) : ('end' as const) }
-      : { text, x: on.x, y: on.y + (on.y > at.y ? 0.75 : -0.75), anchor: 'middle' as const }
-  return { ...at, plate: on, goes }
+  const upwards = on.y !== at.y
+  const isOn = upwards ? on.y < at.y : on.x > at.x
+  const beyond = isOn === upwards ? -0.6 : 0.6
+  return {
+    ...at,
+    plate: on,
+    goes: {
+      is: 'text',
+      role: 'goes',
+      text,
+      size: SMALL,
+      x: upwards ? on.x : on.x + beyond,
+      y: upwards ? on.y + beyond : on.y,
+      anchor: isOn ? 'start' : 'end',
+      upwards,
+    },
+  }
 }
 
 function netOf(wiring: Wiring, layout: Layout, row: WireRow): number {

@@ -1,6 +1,6 @@
 import { palette } from '../base/palette.ts'
 import type { BenchPicture, WirePicture } from './benchPicture.ts'
-import { type Ink, pathOf, strokesPath } from './ink.ts'
+import { type Ink, pathOf, strokesPath, tagBox } from './ink.ts'
 import { type Markup, markup } from './markup.ts'
 import { isDark } from './wireInk.ts'
 
@@ -40,7 +40,7 @@ const pens: Readonly<Record<string, Pen>> = {
   tag: pen(print.ink),
   'tag-text': pen(print.paper, 'none', 0, true),
   part: pen(print.ink, 'none', 0, true),
-  goes: pen(print.ink),
+  goes: pen(print.ink, print.paper, 0.2),
 }
 
 export interface BenchSvgOptions {
@@ -71,10 +71,15 @@ function written(ink: Ink): Markup {
       return markup`<path d="${pathOf(ink.points, ink.closed, P)}" ${line}/>`
     case 'strokes':
       return markup`<path d="${strokesPath(ink.strokes, P)}" stroke-linecap="${ink.role === 'hole' ? 'square' : 'round'}" ${line}/>`
+    case 'tag': {
+      const { left, top, width, height } = tagBox(ink)
+      return markup`<rect x="${n(left)}" y="${n(top)}" width="${n(width)}" height="${n(height)}" fill="${print.ink}"/>${written({ ...ink, is: 'text', role: 'tag-text', anchor: 'middle' })}`
+    }
     case 'text': {
       const [x, y, size] = [ink.x * P, ink.y * P, ink.size * P]
       const turn = ink.upwards ? markup` transform="rotate(-90 ${x.toFixed(1)} ${y.toFixed(1)})"` : undefined
-      return markup`<text x="${x.toFixed(1)}" y="${(y + size * 0.35).toFixed(1)}" font-size="${size.toFixed(1)}"${bold ? markup` font-weight="700"` : undefined} text-anchor="${ink.anchor}" fill="${fill}"${turn}>${ink.text}</text>`
+      const halo = weight > 0 ? markup` stroke="${stroke}" stroke-width="${n(weight)}" paint-order="stroke"` : undefined
+      return markup`<text x="${x.toFixed(1)}" y="${(y + size * 0.35).toFixed(1)}" font-size="${size.toFixed(1)}"${bold ? markup` font-weight="700"` : undefined} text-anchor="${ink.anchor}" fill="${fill}"${halo}${turn}>${ink.text}</text>`
     }
   }
 }
@@ -93,10 +98,5 @@ function lane({ lane: points, colour }: WirePicture, isNow: boolean, isBold: boo
 const ends = ({ number, colour, ends: both }: WirePicture): Markup[] =>
   both.map(({ x, y, plate, goes }) => {
     const size = number > 99 ? 0.4 : 0.52
-    const said = goes
-      ? markup`<text x="${n(goes.x)}" y="${n(goes.y + 0.18)}" font-size="${n(SAID)}" text-anchor="${goes.anchor}" fill="${print.ink}" stroke="${print.paper}" stroke-width="3" paint-order="stroke">${goes.text}</text>`
-      : undefined
-    return markup`<circle cx="${n(x)}" cy="${n(y)}" r="${n(0.17)}" fill="${colour}" stroke="${print.ink}" stroke-width="1"/><rect x="${n(plate.x - 0.45)}" y="${n(plate.y - 0.33)}" width="${n(0.9)}" height="${n(0.66)}" rx="1.5" fill="${colour}" stroke="${print.ink}" stroke-width="0.8"/><text x="${n(plate.x)}" y="${n(plate.y + 0.35 * size)}" font-size="${n(size)}" font-weight="700" text-anchor="middle" fill="${isDark(colour) ? '#fff' : '#16130d'}">${number}</text>${said}`
+    return markup`<circle cx="${n(x)}" cy="${n(y)}" r="${n(0.17)}" fill="${colour}" stroke="${print.ink}" stroke-width="1"/><rect x="${n(plate.x - 0.37)}" y="${n(plate.y - 0.33)}" width="${n(0.74)}" height="${n(0.66)}" rx="1.5" fill="${colour}" stroke="${print.ink}" stroke-width="0.8"/><text x="${n(plate.x)}" y="${n(plate.y + 0.35 * size)}" font-size="${n(size)}" font-weight="700" text-anchor="middle" fill="${isDark(colour) ? '#fff' : '#16130d'}">${number}</text>${goes && written(goes)}`
   })
-
-const SAID = 0.52

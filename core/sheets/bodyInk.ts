@@ -28,8 +28,20 @@ export function bodyInk(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[
     ...(unit.kind === 'straddle' && !unit.isBoard ? notch(legs, box) : []),
     ...legs.map(({ x, y }): Ink => ({ is: 'dot', role: 'leg', x, y, r: 0.24 })),
     ...names,
-    ...tag(unit.ref, middle, size, isNarrow && unit.kind === 'straddle'),
+    ...(unit.kind === 'row' && unit.hangsOver
+      ? edgeTag(unit.ref, legs, box)
+      : tag(unit.ref, middle, size, isNarrow && unit.kind === 'straddle')),
   ]
+}
+
+/** The name of a module that hangs over: along its outer edge, away from the names of its legs. */
+function edgeTag(text: string, legs: readonly LegPicture[], { left, top, width, height }: Box): Ink[] {
+  const isRight = (legs[0]?.x ?? left) - left < width / 2
+  const size = Math.min(NAME, (height - 0.6) / (text.length * LETTER))
+  const y = top + height / 2
+  if (size >= 0.6) return tag(text, { x: isRight ? left + width - 0.85 : left + 0.85, y }, size, true)
+  const long = text.length * 0.6 * LETTER + 0.5
+  return tag(text, { x: isRight ? left + width - long / 2 - 0.2 : left + long / 2 + 0.2, y }, 0.6, false)
 }
 
 /** The mark at the end of a chip where pin 1 is, and a dot beside pin 1. */
@@ -68,14 +80,9 @@ function legName(unit: Unit, { pin, x, y }: LegPicture, { left, width }: Box): I
   return [{ is: 'text', role: 'pin', ...at, size: SMALL, text: pin, anchor: toRight ? 'start' : 'end', along: true }]
 }
 
-function tag(text: string, { x, y }: Place, size: number, along: boolean): Ink[] {
-  const width = text.length * size * LETTER + 0.5
-  const [w, h] = along ? [size * 1.4, width] : [width, size * 1.4]
-  return [
-    { is: 'box', role: 'tag', left: x - w / 2, top: y - h / 2, width: w, height: h },
-    { is: 'text', role: 'tag-text', x, y, size, text, anchor: 'middle', ...(along ? { upwards: true } : {}) },
-  ]
-}
+const tag = (text: string, { x, y }: Place, size: number, upwards: boolean): Ink[] => [
+  { is: 'tag', role: 'tag', x, y, size, text, upwards },
+]
 
 /** Bodies of common parts on two legs, in pitches: along the legs, and across. */
 const bodies = {
@@ -146,7 +153,8 @@ function onTwoLegs(unit: Unit, legs: readonly LegPicture[]): Ink[] {
     { is: 'line', role: 'wire-leg', points: [a, b] },
     shell,
     ...marks,
-    ...legs.map(({ x, y }): Ink => ({ is: 'dot', role: 'leg', x, y, r: 0.2 })),
+    // The legs of a lamp are under it.
+    ...(kind === 'lamp' ? [] : legs.map(({ x, y }): Ink => ({ is: 'dot', role: 'leg', x, y, r: 0.2 }))),
     {
       is: 'text',
       role: 'part',
@@ -154,7 +162,8 @@ function onTwoLegs(unit: Unit, legs: readonly LegPicture[]): Ink[] {
       size,
       text: unit.ref,
       anchor: 'middle',
-      ...(Math.abs(uy) > Math.abs(ux) ? { upwards: true } : {}),
+      along: true,
+      upwards: Math.abs(uy) > Math.abs(ux),
     },
   ]
 }

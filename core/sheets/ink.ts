@@ -11,6 +11,16 @@ export type Ink =
   | { readonly is: 'line'; readonly role: string; readonly points: readonly Place[]; readonly closed?: boolean }
   /** Many strokes at once, each from one place to another. */
   | { readonly is: 'strokes'; readonly role: string; readonly strokes: readonly (readonly [Place, Place])[] }
+  /** A name on a dark ground, as broad as it is. */
+  | {
+      readonly is: 'tag'
+      readonly role: string
+      readonly x: number
+      readonly y: number
+      readonly size: number
+      readonly text: string
+      readonly upwards?: boolean
+    }
   /** A text around the height `y`; one that lies along its leg turns with the bench. */
   | {
       readonly is: 'text'
@@ -50,9 +60,18 @@ export function turnInk(pose: Pose, ink: Ink): Ink {
       return { ...ink, points: ink.points.map(turn) }
     case 'strokes':
       return { ...ink, strokes: ink.strokes.map(([a, b]) => [turn(a), turn(b)]) }
+    case 'tag':
+      return { ...ink, ...turn(ink), upwards: false }
     case 'text':
-      return { ...ink, ...turn(ink), ...(ink.along ? { upwards: true } : {}) }
+      return { ...ink, ...turn(ink), ...(ink.along ? { upwards: !ink.upwards } : {}) }
   }
+}
+
+/** Height of the ground of a tag, and its breadth by letter and beside them, by the size of its letters. */
+export const tagBox = ({ x, y, size, text, upwards }: Extract<Ink, { is: 'tag' }>): Box => {
+  const [long, high] = [text.length * size * 0.6 + 0.5, size * 1.4]
+  const [width, height] = upwards ? [high, long] : [long, high]
+  return { left: x - width / 2, top: y - height / 2, width, height }
 }
 
 const number = (value: number): string => String(Math.round(value * 100) / 100)

@@ -14,6 +14,8 @@ export interface Box {
 export interface Way {
   readonly from: Place
   readonly to: Place
+  /** Where a wire leaves `from` and `to`: 1 to the right, -1 to the left, as from a post; 0 for any way. */
+  readonly leaves: readonly [number, number]
   /** Ways with the same bundle like to run side by side. */
   readonly bundle: string
 }
@@ -72,13 +74,24 @@ const holds = ({ left, top, width, height }: Box, { x, y }: Place): boolean =>
   x >= left && x <= left + width && y >= top && y <= top + height
 
 /** Ways with at most two bends. */
-function* lanesFor({ from, to }: Way): Generator<Lane> {
-  if (from.x === to.x || from.y === to.y) yield [from, to]
-  else {
-    yield [from, { x: to.x, y: from.y }, to]
-    yield [from, { x: from.x, y: to.y }, to]
+function* lanesFor({ from, to, leaves: [first, last] }: Way): Generator<Lane> {
+  const isRight = (lane: Lane): boolean => {
+    const [second, beforeLast] = [lane[1]!, lane.at(-2)!]
+    return (
+      (first === 0 || Math.sign(second.x - from.x) === first) && (last === 0 || Math.sign(beforeLast.x - to.x) === last)
+    )
   }
-  for (const x of channels(from.x, to.x)) yield [from, { x, y: from.y }, { x, y: to.y }, to]
+  if (from.y === to.y || from.x === to.x) {
+    if (isRight([from, to])) yield [from, to]
+  } else {
+    if (last === 0 && isRight([from, { x: to.x, y: from.y }])) yield [from, { x: to.x, y: from.y }, to]
+    if (first === 0 && isRight([{ x: from.x, y: to.y }, to])) yield [from, { x: from.x, y: to.y }, to]
+  }
+  for (const x of channels(from.x, to.x)) {
+    const lane = [from, { x, y: from.y }, { x, y: to.y }, to]
+    if (isRight(lane)) yield lane
+  }
+  if (first !== 0 || last !== 0) return
   for (const y of channels(from.y, to.y)) yield [from, { x: from.x, y }, { x: to.x, y }, to]
 }
 

@@ -2,7 +2,7 @@ import { type KeyboardEvent, memo, type PointerEvent } from 'react'
 import { rowOf } from '../../../core/breadboard/grid.ts'
 import type { Layout } from '../../../core/breadboard/layout.ts'
 import type { BenchPicture, BodyPicture, WirePicture } from '../../../core/sheets/benchPicture.ts'
-import { type Ink, pathOf, strokesPath, turnPlace } from '../../../core/sheets/ink.ts'
+import { type Ink, pathOf, strokesPath, tagBox, turnPlace } from '../../../core/sheets/ink.ts'
 import { isDark } from '../../../core/sheets/wireInk.ts'
 
 /** Ink on the screen: what a stroke is becomes its class, and the style gives it colour and weight. */
@@ -16,6 +16,15 @@ function Stroke({ ink }: { readonly ink: Ink }) {
       return <path className={ink.role} d={pathOf(ink.points, ink.closed)} />
     case 'strokes':
       return <path className={ink.role} d={strokesPath(ink.strokes)} />
+    case 'tag': {
+      const { left, top, width, height } = tagBox(ink)
+      return (
+        <>
+          <rect className="tag" x={left} y={top} width={width} height={height} />
+          <Stroke ink={{ ...ink, is: 'text', role: 'tag-text', anchor: 'middle' }} />
+        </>
+      )
+    }
     case 'text':
       return (
         <text
@@ -112,9 +121,9 @@ export function Ends(props: { readonly wire: WirePicture; readonly state: string
           {isInHand && <circle cx={x} cy={y} r="0.55" className="hole-ring" />}
           <circle cx={x} cy={y} r="0.19" className="plug" style={{ fill: colour }} />
           <rect
-            x={plate.x - 0.45}
+            x={plate.x - 0.37}
             y={plate.y - 0.33}
-            width="0.9"
+            width="0.74"
             height="0.66"
             rx="0.12"
             className="number-plate"
@@ -124,15 +133,11 @@ export function Ends(props: { readonly wire: WirePicture; readonly state: string
             x={plate.x}
             y={plate.y + 0.19}
             className="number"
-            style={{ fill: isDark(colour) ? '#fff' : '#16130d', fontSize: number > 99 ? 0.42 : 0.54 }}
+            style={{ fill: isDark(colour) ? '#fff' : '#16130d', fontSize: number > 99 ? 0.38 : 0.54 }}
           >
             {number}
           </text>
-          {goes && (
-            <text x={goes.x} y={goes.y + 0.19} className="goes" textAnchor={goes.anchor}>
-              {goes.text}
-            </text>
-          )}
+          {goes && <Stroke ink={goes} />}
         </g>
       ))}
     </g>

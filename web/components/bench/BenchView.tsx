@@ -62,8 +62,7 @@ export function BenchView(props: BenchViewProps) {
     props
   const svg = useRef<SVGSVGElement>(null)
   const near = placeOfNow(picture, (follow ? now : undefined) ?? picked)
-  const first = picture.bodies[0]
-  const { viewBox, seeAll, focus, zoom, pan } = useView(svg, picture, near ?? (first && centreOf(first)))
+  const { viewBox, seeAll, focus, zoom, pan } = useView(svg, picture, near ?? firstRows(picture, layout))
   const [under, setUnder] = useState<{ hole: string; words: string; net: number | undefined }>()
   const [held, setHeld] = useState<number>()
   const [drag, setDrag] = useState<Drag>()
@@ -339,6 +338,10 @@ function placeOfNow(picture: BenchPicture, now: number | string | undefined): Ar
   const body = picture.bodies.find(({ ref }) => ref === now)
   return body && centreOf(body)
 }
+
+/** The upper rows of the first breadboard, where its board stands. */
+const firstRows = ({ pose }: BenchPicture, { grid }: Layout): { x: number; y: number } =>
+  turnPlace(pose, { x: grid.boards[0]!.x + 5.5, y: 13 })
 
 const centreOf = ({ left, top, width, height }: BodyPicture): Around => ({
   x: left + width / 2,
