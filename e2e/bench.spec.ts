@@ -13,6 +13,7 @@ test('a bare plan gets its breadboards, a part is dragged and keyed about, and t
   const [clockAt, radioAt] = [await clock.getAttribute('aria-label'), await radio.getAttribute('aria-label')]
 
   // Dragged on top of another part it says why not, and nothing moves.
+  await page.getByRole('button', { name: 'Whole bench' }).click()
   const from = await restingBox(clock.locator('.shell'))
   const over = await restingBox(page.locator('[data-ref=MCU] .shell'))
   await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2)

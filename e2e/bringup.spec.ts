@@ -97,7 +97,7 @@ test('on a tablet a build is proven from the first step, what the board says is 
   await expect(page.getByRole('button', { name: /right: RELEASE\.1 at MCU\.D5/ })).toBeVisible()
   await expect(page.locator('.save-state')).toContainText('saved, rev.')
   await page.reload()
-  await expect(page.locator('.prove-list').getByRole('status')).toContainText('4 of 63 done', { timeout: 30_000 })
+  await expect(page.locator('.prove-list').getByRole('status')).toContainText(/^4 of \d+ done/, { timeout: 30_000 })
   // The scan is there with what it found, and so is its page.
   await page.getByRole('link', { name: 'Bus scan' }).click()
   await page.getByLabel('Text of a bus scan').fill('I2C device found at address 0x3D !')
@@ -142,7 +142,7 @@ test('on a stand-in board a planted fault is led from the first step to the wire
   await expect(page.getByText('Planted: the wire WHITE.K to MCU.GND is missing or loose.')).toBeVisible()
   await page.getByRole('button', { name: 'End practice' }).click()
   await page.getByRole('link', { name: 'Prove the build' }).click()
-  await expect(page.locator('.prove-list').getByRole('status')).toContainText('0 of 63 done')
+  await expect(page.locator('.prove-list').getByRole('status')).toContainText(/^0 of \d+ done/)
 })
 
 test('a planted fault is led from the first step to the wire: the next measurement is asked, answered and found', async ({

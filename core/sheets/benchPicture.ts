@@ -130,7 +130,7 @@ function breadboardInk(board: GridBoard): Ink[] {
   }
   return [
     { is: 'box', role: 'plate', left, top: -0.9, width: right - left, height: rows + 2.6 },
-    { is: 'text', role: 'name', x: left + 0.3, y: -1.5, size: 0.95, text: ref, anchor: 'start' },
+    { is: 'text', role: 'name', x: left + 0.3, y: -1.5, size: 0.95, text: ref, anchor: 'start', along: true },
     {
       is: 'strokes',
       role: 'strip',
