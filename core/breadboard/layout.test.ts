@@ -8,7 +8,7 @@ import { samplePlans } from '../testing/samples.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { Grid } from './grid.ts'
 import { adoptLayout, type Layout, layOut, layoutData, layoutOf } from './layout.ts'
-import { Hand, keepPlaces } from './moving.ts'
+import { AsideHand, Hand, keepPlaces, mayLieBeside, turnedPlace } from './moving.ts'
 import { placeOf } from './seats.ts'
 import { suggestBreadboards } from './suggest.ts'
 
@@ -110,5 +110,66 @@ describe('a layout', () => {
   })
   it('has none without a breadboard', () => {
     expect(layoutOf(wiringOf({ parts: { LAMP: 'led' } }))).toBeUndefined()
+  })
+})
+
+describe('what a hand may do with things beside', () => {
+  const wiring = wiringOf({
+    mcu: 'uno-r3',
+    parts: { LIFT: 'servo-sg90', TURN: 'servo-sg90', SENSE: 'bme280', LAMP: 'led' },
+    wires: 'LIFT.SIG MCU.D9, TURN.SIG MCU.D10, SENSE.SDA MCU.A4, LAMP.A MCU.D5, LAMP.K MCU.GND',
+    bench: {
+      breadboards: { BB1: { kind: 'half' } },
+      places: { MCU: { side: 'left', row: 1 }, TURN: { side: 'right', row: 5 }, LIFT: { side: 'right', row: 20 } },
+    },
+  })
+  const layout = layOut(wiring)
+  const lift = layout.asides.get('LIFT')!
+  it('lets go of a thing on the side and row that it is dragged to', () => {
+    const hand = new AsideHand(layout, 'LIFT', false)
+    expect(hand.spotAt({ x: -20, y: 8 }, 3)).toEqual({ ...lift, side: 'left', row: lift.row + 3 })
+    expect(hand.spotAt({ x: 30, y: 8 }, undefined)).toEqual({ ...lift, side: 'right' })
+  })
+  it('takes a module out of its holes beyond the rails, and leaves one on two legs where it can stand', () => {
+    const sense = new AsideHand(layout, 'SENSE', true)
+    expect(sense.spotAt({ x: -6, y: 8 }, undefined)).toBeUndefined()
+    expect(sense.spotAt({ x: -8, y: 8.2 }, undefined)).toEqual({ side: 'left', row: 8, turned: false })
+    expect(sense.spotAt({ x: 17, y: 8 }, undefined)).toBeUndefined()
+    expect(sense.spotAt({ x: 19, y: 8 }, undefined)).toMatchObject({ side: 'right' })
+    expect(new AsideHand(layout, 'LAMP', true).spotAt({ x: 19, y: 8 }, undefined)).toBeUndefined()
+  })
+  it('refuses what would lie on something else, and only that', () => {
+    const turn = layout.asides.get('TURN')!
+    const hand = new AsideHand(layout, 'LIFT', false)
+    expect(hand.refusal(turn)).toBe('TURN lies there')
+    expect(hand.refusal({ ...turn, side: turn.side === 'left' ? 'right' : 'left', row: 100 })).toBeUndefined()
+    expect(hand.refusal({ ...turn, row: turn.row + 4 })).toBeUndefined()
+    expect(hand.refusal({ ...turn, row: turn.row + 3 })).toBe('TURN lies there')
+    expect(hand.refusal({ ...lift, row: 141 })).toBe('it is too far away')
+  })
+  it('turns what lies and what stands, and says when it cannot', () => {
+    expect(turnedPlace(wiring, layout, 'LIFT')).toMatchObject({ side: lift.side, row: lift.row })
+    expect(turnedPlace(wiring, layout, 'SENSE')).toMatchObject({ turned: true })
+    expect(turnedPlace(wiring, layout, 'NOBODY')).toBe('NOBODY cannot be turned.')
+  })
+  it('lays beside what has rows of legs', () => {
+    expect(['SENSE', 'LAMP', 'LIFT', 'MCU'].map((ref) => mayLieBeside(layout, ref))).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ])
+  })
+  it('keeps what lies beside where it lies, once something was moved', () => {
+    const edits = keepPlaces(wiring, layout, 'SENSE')
+    expect(edits.some((edit) => edit.do === 'place' && edit.ref === 'LIFT')).toBe(false)
+    const open = resolve({ ...wiring.plan, bench: { ...wiring.plan.bench!, places: {} } }, catalog)
+    expect(keepPlaces(open, layout, 'SENSE')).toContainEqual({
+      do: 'place',
+      ref: 'LIFT',
+      place: { side: 'right', row: 20 },
+    })
+    const after = layOut(resolve(applyEdits(wiring.plan, edits), catalog))
+    expect([...after.posts].sort()).toEqual([...layout.posts].sort())
   })
 })

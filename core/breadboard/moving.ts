@@ -139,9 +139,9 @@ export class AsideHand {
 export function turnedPlace(wiring: Wiring, layout: Layout, ref: string): BenchPlace | string {
   const aside = layout.seats.has(ref) ? undefined : layout.asides.get(ref)
   if (aside) return asidePlace({ ...aside, turned: !aside.turned }, entryOf(wiring.plan.bench?.places, ref))
-  const hand = new Hand(wiring, layout, ref)
-  const seat = hand.canStand ? hand.turned() : undefined
-  if (!seat) return `${ref} cannot be turned.`
+  const hand = layout.seats.has(ref) ? new Hand(wiring, layout, ref) : undefined
+  const seat = hand?.turned()
+  if (!hand || !seat) return `${ref} cannot be turned.`
   const refusal = hand.refusal(seat)
   return refusal === undefined ? placeOf(layout.grid, seat) : `${ref} cannot be turned there: ${refusal}.`
 }

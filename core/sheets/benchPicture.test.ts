@@ -1,0 +1,165 @@
+import { describe, expect, it } from 'vitest'
+import { adoptLayout, layOut, layoutData, layoutOf } from '../breadboard/layout.ts'
+import { suggestBreadboards } from '../breadboard/suggest.ts'
+import { applyEdits } from '../plan/edit.ts'
+import { catalog, wiringOf } from '../testing/plans.ts'
+import { samplePlans } from '../testing/samples.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { benchPicture } from './benchPicture.ts'
+import { writeBenchSvg } from './benchSvg.ts'
+import { pathOf, tagBox, turnBox, turnInk, turnPlace, unturnPlace } from './ink.ts'
+import { makeSheet } from './sheet.ts'
+import { isDark } from './wireInk.ts'
+
+const drawn = (plan: Parameters<typeof resolve>[0], pose: 'stands' | 'lies' = 'stands') => {
+  const wiring = resolve(applyEdits(plan, suggestBreadboards(plan, catalog)), catalog)
+  const layout = layoutOf(wiring)!
+  const sheet = makeSheet(wiring, layout)
+  return { wiring, layout, sheet, picture: benchPicture(wiring, layout, sheet, pose) }
+}
+
+describe('a drawing that lies', () => {
+  it('is the standing one turned by a quarter to the left, and back again', () => {
+    expect(turnPlace('lies', { x: 2, y: 7 })).toEqual({ x: 7, y: -2 })
+    expect(unturnPlace('lies', turnPlace('lies', { x: 2, y: 7 }))).toEqual({ x: 2, y: 7 })
+    expect(unturnPlace('stands', { x: 2, y: 7 })).toEqual({ x: 2, y: 7 })
+    expect(turnBox('lies', { left: 1, top: 2, width: 3, height: 5 })).toEqual({ left: 2, top: -4, width: 5, height: 3 })
+  })
+  it('keeps tags level and turns what runs along a leg', () => {
+    const tag = { is: 'tag', role: 'tag', x: 1, y: 2, size: 1, text: 'LAMP', upwards: true } as const
+    expect(turnInk('lies', tag)).toMatchObject({ upwards: false, x: 2, y: -1 })
+    const along = { is: 'text', role: 'pin', x: 1, y: 2, size: 1, text: 'D4', anchor: 'start', along: true } as const
+    expect(turnInk('lies', along)).toMatchObject({ upwards: true })
+    expect(turnInk('lies', { ...along, along: false })).not.toHaveProperty('upwards')
+    expect(turnInk('stands', along)).toBe(along)
+  })
+})
+
+describe('ink', () => {
+  it('becomes a path, and a tag is as broad as its name', () => {
+    expect(
+      pathOf(
+        [
+          { x: 0, y: 1 },
+          { x: 2.005, y: 1 },
+        ],
+        true,
+        10,
+      ),
+    ).toBe('M0 10L20.05 10Z')
+    const tag = { is: 'tag', role: 'tag', x: 0, y: 0, size: 1, text: 'ABCDE' } as const
+    expect(tagBox(tag)).toMatchObject({ width: 3.5, height: 1.4 })
+    expect(tagBox({ ...tag, upwards: true })).toMatchObject({ width: 1.4, height: 3.5 })
+  })
+  it('is white on dark wires and black on light ones', () => {
+    expect(['#1d1d1b', '#2a63b0', '#7b4f2c'].map(isDark)).toEqual([true, true, true])
+    expect(['#ffffff', '#e5bf26'].map(isDark)).toEqual([false, false])
+  })
+})
+
+describe.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('the picture of %s', (_, plan) => {
+  const { picture, sheet, layout } = drawn(plan)
+  it('leads every wire of the table from its hole to its hole', () => {
+    expect(picture.wires.map(({ number }) => number)).toEqual(sheet.wiring.map(({ number }) => number))
+    for (const [index, row] of sheet.wiring.entries()) {
+      const { ends, lane } = picture.wires[index]!
+      for (const [at, one] of [row.from, row.to].entries()) {
+        const hole = one.hole === null ? undefined : layout.grid.parse(one.hole)
+        const post = layout.posts.get(`${one.ref}.${one.pin}`)
+        const x = hole === undefined ? post?.x : layout.grid.x(hole)
+        expect(ends[at]!.x).toBe(x)
+        expect(lane.at(at === 0 ? 0 : -1)).toMatchObject({ x })
+        // What goes to a post says where its other end is.
+        expect(ends[at]!.goes !== undefined).toBe(hole === undefined)
+      }
+    }
+  })
+  it('puts no number on a hole, and hardly ever two on one place', () => {
+    const places = picture.wires.flatMap(({ ends }) => ends.map(({ plate }) => `${plate.x} ${plate.y}`))
+    for (const { ends } of picture.wires)
+      for (const { plate, goes } of ends)
+        if (!goes) expect(Number.isInteger(plate.x) && Number.isInteger(plate.y)).toBe(false)
+    expect(places.length - new Set(places).size).toBeLessThanOrEqual(1)
+  })
+  it('has everything within its frame, standing or lying', () => {
+    const lies = drawn(plan, 'lies').picture
+    for (const one of [picture, lies])
+      for (const { left, top, width, height } of one.bodies) {
+        expect(left).toBeGreaterThanOrEqual(one.left)
+        expect(top).toBeGreaterThanOrEqual(one.top)
+        expect(left + width).toBeLessThanOrEqual(one.left + one.width)
+        expect(top + height).toBeLessThanOrEqual(one.top + one.height)
+      }
+    expect([lies.width, lies.height]).toEqual([picture.height, picture.width])
+  })
+  it('is written on paper with a number at both ends of each wire, or of the wires of a step', () => {
+    const numbers = (text: string): number =>
+      text.match(/text-anchor="middle" fill="#(?:fff|16130d)">\d+<\/text>/g)?.length ?? 0
+    expect(numbers(writeBenchSvg(picture, { title: 'all' }).text)).toBe(2 * sheet.wiring.length)
+    const step = sheet.wiring.at(-1)!.step
+    const own = sheet.wiring.filter((row) => row.step === step).length
+    expect(numbers(writeBenchSvg(picture, { title: 'one', step }).text)).toBe(2 * own)
+  })
+})
+
+describe('bodies', () => {
+  const roles = (ref: string, wiring = small): string[] => {
+    const layout = layoutOf(wiring)!
+    const body = benchPicture(wiring, layout, makeSheet(wiring, layout)).bodies.find((one) => one.ref === ref)!
+    return [...new Set(body.ink.map(({ role }) => role))]
+  }
+  const small = wiringOf({
+    mcu: 'nano-v3',
+    parts: { LAMP: 'led', R1: 'resistor', D1: 'diode', CHIP: 'mcp23017', SENSE: 'bme280' },
+    wires: 'LAMP.A R1.1, R1.2 MCU.D5, LAMP.K MCU.GND, D1.K MCU.5V, D1.A MCU.GND',
+    bench: { breadboards: { BB1: { kind: 'full' } } },
+  })
+  it('show the ring of a diode and the flat and plus of a lamp, and neither for a resistor', () => {
+    expect(roles('D1')).toEqual(expect.arrayContaining(['ring', 'pole']))
+    expect(roles('LAMP')).toEqual(expect.arrayContaining(['ring', 'pole']))
+    expect(roles('R1')).not.toEqual(expect.arrayContaining(['ring']))
+  })
+  it('show where pin 1 of a chip is, and no such mark on a board', () => {
+    expect(roles('CHIP')).toEqual(expect.arrayContaining(['mark', 'first']))
+    expect(roles('MCU')).not.toContain('mark')
+    expect(roles('SENSE')).not.toContain('mark')
+  })
+})
+
+describe('what lies beside', () => {
+  const base = {
+    mcu: 'uno-r3',
+    parts: { SERVO: 'servo-sg90', FAN: 'dc-motor' },
+    wires: 'SERVO.SIG MCU.D9, SERVO.VCC MCU.5V, SERVO.GND MCU.GND',
+  }
+  const wiring = wiringOf({ ...base, bench: { breadboards: { BB1: { kind: 'half' } } } })
+  it('lies where the maker laid it, on that side and from that row on', () => {
+    const first = layOut(wiring)
+    for (const side of ['left', 'right'] as const) {
+      const places = {
+        SERVO: { side, row: 24 },
+        MCU: { side: side === 'left' ? ('right' as const) : ('left' as const), row: 2 },
+      }
+      const again = layOut(wiringOf({ ...base, bench: { breadboards: { BB1: { kind: 'half' } }, places } }))
+      expect(again.asides.get('SERVO')).toMatchObject({ side, row: 24 })
+      expect(again.asides.get('MCU')).toMatchObject(places.MCU)
+      const x = again.posts.get('SERVO.SIG')!.x
+      expect(side === 'left' ? x < 0 : x > 11).toBe(true)
+      expect([...again.posts.keys()].sort()).toEqual([...first.posts.keys()].sort())
+    }
+  })
+  it('keeps to itself: no two things lie in the same rows of one side', () => {
+    const { asides, posts } = layOut(wiring)
+    const rows = [...asides].map(([ref, { side }]) => {
+      const ys = [...posts].filter(([end]) => end.startsWith(`${ref}.`)).map(([, { y }]) => y)
+      return { side, from: Math.min(...ys), to: Math.max(...ys) }
+    })
+    for (const [index, one] of rows.entries())
+      for (const two of rows.slice(index + 1))
+        expect(one.side !== two.side || one.to < two.from || two.to < one.from).toBe(true)
+  })
+  it('crosses to another thread with the rest', () => {
+    const layout = layOut(wiring)
+    expect(adoptLayout(wiring, structuredClone(layoutData(layout))).asides).toEqual(layout.asides)
+  })
+})
