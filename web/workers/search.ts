@@ -17,6 +17,9 @@ import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import type { Impasse, Searcher } from './search.worker.ts'
 
+/** Lets a call tell how far it is until it has its answer. */
+type WhileOpen = <A extends unknown[]>(tell: (...said: A) => void) => (...said: A) => void
+
 /**
  * The search in its own thread. Stopping ends the thread; the next search starts a new one. Every answer is undefined
  * when it was stopped before there was any. A thread that cannot be loaded or breaks off rejects with words.
@@ -38,22 +41,22 @@ export class SearchClient {
     refs: readonly string[] | undefined,
     tell: (tried: number) => void,
   ): Promise<AssignResult | undefined> {
-    return this.#haltable((remote, halt) => remote.assign(plan, refs, halt, proxy(tell)))
+    return this.#haltable((remote, halt, whileOpen) => remote.assign(plan, refs, halt, whileOpen(tell)))
   }
 
   /** The kit wired and laid out. */
   kitToPaper(plan: Plan, tell: (share: number) => void): Promise<Paper | undefined> {
-    return this.#haltable((remote, halt) => remote.kitToPaper(plan, halt, proxy(tell)))
+    return this.#haltable((remote, halt, whileOpen) => remote.kitToPaper(plan, halt, whileOpen(tell)))
   }
 
   async #haltable<T>(
-    call: (remote: Remote<Searcher>, halt: SharedArrayBuffer | undefined) => Promise<T>,
+    call: (remote: Remote<Searcher>, halt: SharedArrayBuffer | undefined, whileOpen: WhileOpen) => Promise<T>,
   ): Promise<T | undefined> {
     // Shared memory is there where the page is isolated from others, as the server's headers ask for.
     const halt = typeof SharedArrayBuffer === 'undefined' ? undefined : new SharedArrayBuffer(4)
     this.#halt = halt && new Int32Array(halt)
     try {
-      return await this.#ask((remote) => call(remote, halt))
+      return await this.#ask((remote, whileOpen) => call(remote, halt, whileOpen))
     } finally {
       this.#halt = undefined
     }
@@ -67,7 +70,7 @@ export class SearchClient {
 
   /** Parts that still go. */
   addable(plan: Plan, tell: (done: number, of: number) => void): Promise<Addable[] | undefined> {
-    return this.#ask((remote) => remote.addable(plan, proxy(tell)))
+    return this.#ask((remote, whileOpen) => remote.addable(plan, whileOpen(tell)))
   }
 
   /** All that can be mended without giving anything up. */
@@ -77,7 +80,7 @@ export class SearchClient {
 
   /** Boards ranked for a plan's parts. */
   fit(plan: Plan, tell: (done: number, of: number) => void): Promise<Fit[] | undefined> {
-    return this.#ask((remote) => remote.fit(plan, proxy(tell)))
+    return this.#ask((remote, whileOpen) => remote.fit(plan, whileOpen(tell)))
   }
 
   move(plan: Plan, ref: string, board: string): Promise<Moved | undefined> {
@@ -104,11 +107,11 @@ export class SearchClient {
 
   /** The bench laid out. */
   layOut(plan: Plan, tell: (share: number) => void): Promise<LayoutData | undefined> {
-    return this.#ask((remote) => remote.layOut(plan, proxy(tell)))
+    return this.#ask((remote, whileOpen) => remote.layOut(plan, whileOpen(tell)))
   }
 
   suggestBreadboards(plan: Plan, tell: (share: number) => void): Promise<Edit[] | undefined> {
-    return this.#ask((remote) => remote.suggestBreadboards(plan, proxy(tell)))
+    return this.#ask((remote, whileOpen) => remote.suggestBreadboards(plan, whileOpen(tell)))
   }
 
   benchFixes(plan: Plan, finding: Pick<Finding, 'rule' | 'at'>): Promise<TriedFix[] | undefined> {
@@ -127,14 +130,19 @@ export class SearchClient {
     this.#waiting.clear()
   }
 
-  #ask<T>(call: (remote: Remote<Searcher>) => Promise<T>): Promise<T | undefined> {
+  #ask<T>(call: (remote: Remote<Searcher>, whileOpen: WhileOpen) => Promise<T>): Promise<T | undefined> {
     return new Promise((resolve, reject) => {
       const one = { stop: () => resolve(undefined), fail: reject }
       this.#waiting.add(one)
+      // How far it is comes by a way of its own, and may come after the answer: then nobody wants to know any more.
+      const whileOpen: WhileOpen = (tell) =>
+        proxy((...said) => {
+          if (this.#waiting.has(one)) tell(...said)
+        })
       this.#start()
-        .then(call)
-        .then(resolve, reject)
+        .then((remote) => call(remote, whileOpen))
         .finally(() => this.#waiting.delete(one))
+        .then(resolve, reject)
     })
   }
 
