@@ -3,7 +3,7 @@ import { utf8ToBytes } from '@noble/hashes/utils.js'
 import { entryOf } from '../base/entryOf.ts'
 import type { Layout } from '../breadboard/layout.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { benchPicture } from './benchPicture.ts'
+import { type BenchPicture, benchPicture } from './benchPicture.ts'
 import { writeBenchSvg } from './benchSvg.ts'
 import { wireColours } from './colours.ts'
 import { type CoverOptions, coverBody } from './cover.ts'
@@ -82,10 +82,9 @@ function pageBody(printed: Printed, name: PageName, options: HtmlOptions): Marku
   if (name === 'strips') return wiring.boards.length === 0 ? none('No board yet.') : writeStrips(wiring)
   if (name === 'drawing' || name === 'build') {
     if (!layout) return none('Put a breadboard on the bench first; then everything is drawn here.')
-    const picture = benchPicture(wiring, layout, sheet)
+    const picture = picturePosed(wiring, layout, sheet)
     if (name === 'drawing') return writeBenchSvg(picture, { title: 'The whole breadboard' })
-    const wide = picture.width > picture.height * 1.1 ? ' mp-wide' : ''
-    return markup`<div class="mp-build${wide}">${sheet.steps.map((step) => {
+    return markup`<div class="mp-build">${sheet.steps.map((step) => {
       const title = `${step.number}. ${step.title}`
       return markup`<figure><figcaption>${title}</figcaption>${writeBenchSvg(picture, { step: step.number, title })}</figure>`
     })}</div>`
@@ -97,31 +96,54 @@ function pageBody(printed: Printed, name: PageName, options: HtmlOptions): Marku
   return rows.length === 0 ? none('Nothing yet.') : table(columns, rows, `mp-${name}`)
 }
 
+/** Breadth of the printed part of a page by its height, below its heading. */
+const PAGE = 184 / 240
+
+/** The bench in the pose in which it fills an upright page better. */
+function picturePosed(wiring: Wiring, layout: Layout, sheet: Sheet): BenchPicture {
+  const stands = benchPicture(wiring, layout, sheet)
+  const size = (width: number, height: number): number => Math.min(PAGE / width, 1 / height)
+  return size(stands.height, stands.width) > size(stands.width, stands.height)
+    ? benchPicture(wiring, layout, sheet, 'lies')
+    : stands
+}
+
 function wiringTables(sheet: Sheet): Markup {
   if (sheet.wiring.length === 0) return none('No wires yet.')
   const holes = sheet.breadboards.length > 0
-  return markup`${sheet.steps.map((step) => {
-    const rows = sheet.wiring.filter((row) => row.step === step.number)
-    const body = rows.length > 0 ? wiringTable(rows, holes) : step.places ? legLists(sheet) : undefined
-    return markup`<section class="mp-step"><h3><span>${step.number}</span>${step.title}</h3><p>${step.text}</p>${body}</section>`
-  })}`
+  const hasPlugs = sheet.wiring.some(({ ends }) => ends === 'plug-plug')
+  return markup`${hasPlugs && markup`<p class="mp-plugs">Wires have plugs at both ends where nothing else is said.</p>`}${sheet.steps.map(
+    (step) => {
+      const rows = sheet.wiring.filter((row) => row.step === step.number)
+      const body = rows.length > 0 ? wiringTable(rows, holes) : step.places ? legLists(sheet) : undefined
+      return markup`<section class="mp-step"><h3><span>${step.number}</span>${step.title}</h3><p>${step.text}</p>${body}</section>`
+    },
+  )}`
 }
 
 function wiringTable(rows: readonly WireRow[], holes: boolean): Markup {
-  const end = (one: WireRow['from'] | WireRow['to'], more: Markup | undefined): Markup =>
-    markup`<td class="mp-end"><b>${one.ref} ${one.pin}</b>${more}</td>${holes ? markup`<td class="mp-hole">${one.hole ?? ('lead' in one && one.lead !== null ? 'its lead' : 'its post')}</td>` : undefined}`
+  type End = WireRow['from'] | WireRow['to']
+  const end = (one: End): Markup => {
+    const names = one.names.filter((name) => !name.includes('#')).slice(0, 2)
+    const more = one.lead === null ? names.join(' · ') : `its ${one.lead} lead`
+    const said = more === '' ? undefined : markup` <small>${more}</small>`
+    return markup`<td class="mp-end"><b>${one.ref} ${one.pin}</b>${said}</td>${holes ? markup`<td class="mp-hole">${holeOf(one)}</td>` : undefined}`
+  }
+  const holeOf = (one: End): string => {
+    if (one.hole !== null) return one.hole
+    return one.lead === null ? 'its post' : 'its lead'
+  }
+  const position = ({ names }: End): string => names.filter((name) => name.includes('#')).join(' ')
   const lines = rows.map((row) => {
-    const lead = row.from.lead ? markup`<small>its ${row.from.lead} lead</small>` : undefined
-    const length = row.lengthMillimetres === null ? '' : `${row.lengthMillimetres} mm, `
-    const names = row.to.names
-      .filter((name) => !name.includes('#'))
-      .slice(0, 4)
-      .join(' · ')
-    const position = row.to.names.filter((name) => name.includes('#')).join(' ')
-    return markup`<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-no">${row.number}</td><td class="mp-wire"><svg viewBox="0 0 24 10" preserveAspectRatio="none" aria-hidden="true"><rect width="24" height="10" fill="${entryOf(wireColours, row.colour) ?? row.colour.replace(/[^a-z#0-9]/gi, '')}"/></svg>${row.colour}<small>${length}${row.ends}</small></td>${end(row.from, lead)}${end(row.to, markup`<small class="mp-names">${names}</small>`)}<td class="mp-find">${row.note}${position ? markup` <span class="mp-position">${position}</span>` : undefined}</td></tr>`
+    // Most wires have plugs at both ends; only what is otherwise is said.
+    const length = row.lengthMillimetres === null ? '' : ` ${row.lengthMillimetres} mm`
+    const ends = row.ends === 'plug-plug' ? '' : ` ${row.ends}`
+    const find = [row.from.find, row.note].filter((text) => text !== '').join('; ')
+    const positions = [position(row.from), position(row.to)].filter((text) => text !== '').join(' ')
+    return markup`<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-no">${row.number}</td><td class="mp-wire"><svg viewBox="0 0 24 10" preserveAspectRatio="none" aria-hidden="true"><rect width="24" height="10" fill="${entryOf(wireColours, row.colour) ?? row.colour.replace(/[^a-z#0-9]/gi, '')}"/></svg>${row.colour}<small>${length}${ends}</small></td>${end(row.from)}${end(row.to)}<td class="mp-find">${find}${positions ? markup` <span class="mp-position">${positions}</span>` : undefined}</td></tr>`
   })
-  const hole = holes ? markup`<th>Hole</th>` : undefined
-  return markup`<table class="mp-wiring"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th>No</th><th>Wire</th><th>From</th>${hole}<th>To</th>${hole}<th>Find it</th></tr></thead><tbody>${lines}</tbody></table>`
+  const hole = holes ? markup`<th class="mp-hole">Hole</th>` : undefined
+  return markup`<table class="mp-wiring"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th class="mp-no">No</th><th class="mp-wire">Wire</th><th class="mp-end">From</th>${hole}<th class="mp-end">To</th>${hole}<th class="mp-find">Find it</th></tr></thead><tbody>${lines}</tbody></table>`
 }
 
 /** The first step on a breadboard: each part with its first and last legs. */
@@ -130,10 +152,12 @@ function legLists(sheet: Sheet): Markup {
   for (const leg of sheet.legs) byRef.set(leg.ref, [...(byRef.get(leg.ref) ?? []), leg])
   const lines = [...byRef].map(([ref, legs]) => {
     const shown = legs.length > 8 ? [legs[0]!, legs.at(-1)!] : legs
-    const text = shown.map(({ pin, hole }) => `${pin} in ${hole}`).join(legs.length > 8 ? ' … ' : ', ')
-    return markup`<tr><td class="mp-tick"><span role="img" aria-label="tick when done"></span></td><td class="mp-end"><b>${ref}</b></td><td>${legs[0]!.title}</td><td class="mp-find">${text}</td></tr>`
+    const mark = (leg: (typeof legs)[number]): string =>
+      leg.mark !== '' && leg.number === null ? `${leg.pin} (${leg.mark})` : leg.pin
+    const text = shown.map((leg) => `${mark(leg)} in ${leg.hole}`).join(legs.length > 8 ? ' … ' : ', ')
+    return markup`<li><span class="mp-box-open" role="img" aria-label="tick when done"></span><b>${ref}</b> <small>${legs[0]!.title}</small> ${text}</li>`
   })
-  return markup`<table class="mp-placing"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th>Part</th><th>What it is for</th><th>Legs in holes</th></tr></thead><tbody>${lines}</tbody></table>`
+  return markup`<ul class="mp-placing">${lines}</ul>`
 }
 
 /** Steps of bring-up, part by part: a box for what is to be done, what was seen beside what is done. */

@@ -1,4 +1,6 @@
-import { type TableName, tableNames, tableTitles } from './tables.ts'
+import { counted } from '../base/counted.ts'
+import type { Sheet } from './rows.ts'
+import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
 /** Pages that are no plain table. */
 const figureNames = ['cover', 'drawing', 'build', 'chart', 'strips'] as const
@@ -29,16 +31,17 @@ export const pageTitles: Readonly<Record<PageName, string>> = {
 }
 
 /** Pages that a maker takes along unless told otherwise. */
-export const usualPages: readonly PageName[] = [
-  'cover',
-  'wiring',
-  'drawing',
-  'chart',
-  'legs',
-  'leads',
-  'parts',
-  'jumpers',
-]
+export const usualPages: readonly PageName[] = ['cover', 'wiring', 'drawing', 'chart']
+
+/** What a page will hold, in a few words; nothing for one that is always the same. */
+export function pageHolds(sheet: Sheet, name: PageName): string {
+  if (name === 'build') return counted(sheet.steps.length, 'drawing')
+  if (name === 'chart' || name === 'strips') return counted(sheet.boards.length, 'board')
+  if (name === 'wiring') return counted(sheet.wiring.length, 'wire')
+  if (!isTable(name)) return ''
+  const { length } = tableOf(sheet, name).rows
+  return length === 0 ? 'nothing yet' : counted(length, 'line')
+}
 
 /** Pages that show something only once there is a breadboard. */
 export const benchPages: readonly PageName[] = ['drawing', 'build', 'legs']

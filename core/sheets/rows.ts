@@ -8,11 +8,16 @@ export interface WireRow {
     readonly ref: string
     readonly pin: string
     readonly lead: string | null
+    /** Other names of a board's pin or a part's, the printed one first. */
+    readonly names: readonly string[]
+    /** How to find the place by counting; that of `to` is in the note. */
+    readonly find: string
     readonly hole: string | null
   }
   readonly to: {
     readonly ref: string
     readonly pin: string
+    readonly lead: string | null
     readonly names: readonly string[]
     readonly hole: string | null
   }
@@ -69,8 +74,12 @@ export interface LegRow {
   readonly ref: string
   readonly title: string
   readonly pin: string
+  /** Number of a chip's leg, counted round from the notch; null for what is not numbered. */
+  readonly number: number | null
   /** What is printed beside a board's pin. */
   readonly names: readonly string[]
+  /** How to tell the leg from the others: notch, ring, long leg, sign. */
+  readonly mark: string
   readonly hole: string
 }
 

@@ -1,7 +1,8 @@
 import { entryOf } from '../base/entryOf.ts'
 import { breadboardKinds } from '../breadboard/grid.ts'
 import { type Layout, layoutOf } from '../breadboard/layout.ts'
-import { countingHint } from '../catalog/boardFacts.ts'
+import { countingHint, ordinal } from '../catalog/boardFacts.ts'
+import { footprintOf } from '../catalog/footprint.ts'
 import { holds } from '../catalog/when.ts'
 import { type Budget, budgets } from '../circuit/budget.ts'
 import { i2cViews } from '../circuit/busView.ts'
@@ -90,26 +91,36 @@ function missingText({ stray, blocked }: Layout): string[] {
 function wireRow(wiring: Wiring, line: WireLine, number: number, step: number): WireRow {
   const { from, to } = line
   const tie = from.terminal ? wiring.ties.find((one) => one.end === from.terminal!.end) : undefined
-  const hint = to.terminal?.boardPin ? countingHint(to.terminal.boardPin) : to.hint
+  const findAt = ({ terminal, hint }: WireLine['from']): string =>
+    terminal?.boardPin ? countingHint(terminal.boardPin) : hint
+  const hint = findAt(to)
   const note = [hint, tie?.facts.text ?? '', line.facts?.note ?? ''].filter((text) => text !== '').join('; ')
   return {
     number,
     step,
-    from: { ref: from.ref, pin: from.pin, lead: leadOf(from.terminal), hole: from.hole },
-    to: {
-      ref: to.ref,
-      pin: to.pin,
-      names: to.terminal?.boardPin
-        ? to.terminal.boardPin.allNames.filter((name) => name !== to.pin)
-        : (to.terminal?.partPin?.aliases ?? []),
-      hole: to.hole,
+    from: {
+      ref: from.ref,
+      pin: from.pin,
+      lead: leadOf(from.terminal),
+      names: otherNames(from),
+      find: findAt(from),
+      hole: from.hole,
     },
+    to: { ref: to.ref, pin: to.pin, lead: leadOf(to.terminal), names: otherNames(to), hole: to.hole },
     net: netName(wiring, line),
     colour: line.facts?.colour ?? conventionalColour(wiring, line.net, line.use),
     lengthMillimetres: line.lengthMillimetres,
     ends: line.ends,
     note,
   }
+}
+
+/** What a pin is also called; what is printed beside it comes first. */
+function otherNames({ terminal, pin }: WireLine['from']): readonly string[] {
+  if (!terminal?.boardPin) return terminal?.partPin?.aliases ?? []
+  const { label, allNames } = terminal.boardPin
+  const others = allNames.filter((name) => name !== pin)
+  return label === undefined || label === pin ? others : [label, ...others.filter((name) => name !== label)]
 }
 
 /** Colours in which makers know the lead of a pin. */
@@ -132,10 +143,31 @@ function legRows(wiring: Wiring, layout: Layout): LegRow[] {
       ref: unit.ref,
       title: unit.owner?.title ?? unit.ref,
       pin,
+      ...legMark(wiring, unit.ref, pin),
       names: wiring.terminal(`${unit.ref}.${pin}`)?.boardPin?.allNames.slice(0, 2) ?? [],
       hole: layout.grid.name(hole),
     }))
   })
+}
+
+/** Number of a chip's leg, and how the leg is told from the others. */
+function legMark(wiring: Wiring, ref: string, pin: string): Pick<LegRow, 'number' | 'mark'> {
+  const owner = wiring.terminal(`${ref}.${pin}`)?.owner
+  if (owner?.kind !== 'part') return { number: null, mark: '' }
+  const { part } = owner
+  const foot = footprintOf(part, owner.options)
+  if (foot.kind === 'dual-in-line') {
+    const number = foot.pins.indexOf(pin) + 1
+    const isLeft = number <= foot.pins.length / 2
+    const down = ordinal(isLeft ? number : foot.pins.length - number + 1)
+    return { number, mark: `${isLeft ? 'left' : 'right'}, ${down} from the notch` }
+  }
+  if (foot.kind !== 'legs' || !part.polarised) return { number: null, mark: '' }
+  const isLamp = part.category === 'light'
+  if (pin === 'A') return { number: null, mark: isLamp ? 'the long leg' : 'without the ring' }
+  if (pin === 'K') return { number: null, mark: isLamp ? 'the short leg, at the flat side' : 'at the ring' }
+  if (pin === '+' || pin === '-') return { number: null, mark: pin === '+' ? 'the one marked +' : 'the other one' }
+  return { number: null, mark: '' }
 }
 
 /** Leads of parts with a cable of their own, and where each goes. */

@@ -21,23 +21,27 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-sheet th { text-align: left; font-size: 12px; font-weight: 700; padding: 3px 8px 3px 0; border-bottom: 1.5px solid ${print.ink}; }
 .mp-sheet td { padding: 5px 8px 5px 0; border-bottom: 1px solid ${print.rule}; vertical-align: top; overflow-wrap: anywhere; }
 .mp-sheet small { display: block; font-size: 12px; color: ${print.small}; }
-.mp-step { margin: 0 0 20px; }
-.mp-step h3 { break-after: avoid; font-size: 18px; margin: 0; display: flex; gap: 9px; align-items: baseline; }
+.mp-step { margin: 0 0 9px; }
+.mp-step h3 { break-after: avoid; font-size: 16px; margin: 0; display: flex; gap: 9px; align-items: baseline; }
 .mp-step h3 span { font: 700 15px "Spline Sans Mono", monospace; background: ${print.ink}; color: ${print.paper}; padding: 0 8px; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
-.mp-step > p { break-after: avoid; margin: 2px 0 4px; font-size: 13px; }
+.mp-step > p { break-after: avoid; margin: 1px 0 2px; font-size: 12.5px; line-height: 1.25; }
+.mp-wiring { table-layout: fixed; }
+.mp-sheet .mp-wiring td { padding: 2px 6px 2px 0; }
+.mp-sheet .mp-wiring th { padding-block: 0; }
+.mp-wiring small { display: inline; font-size: 11.5px; }
 .mp-tick { width: 26px; }
-.mp-tick span { display: block; width: 15px; height: 15px; border: 1.5px solid ${print.ink}; margin-top: 2px; }
+.mp-tick span, .mp-box-open { display: block; width: 15px; height: 15px; border: 1.5px solid ${print.ink}; margin-top: 2px; }
 .mp-sheet .mp-hidden { border: 0; width: 1px; height: 1px; overflow: hidden; position: absolute; clip-path: inset(50%); }
-.mp-no { width: 34px; font: 700 16px "Spline Sans Mono", monospace; }
-.mp-wire { width: 134px; }
-.mp-wire small { white-space: nowrap; }
-.mp-wire svg { float: left; width: 24px; height: 10px; margin: 5px 7px 9px 0; border: 1.2px solid ${print.ink}; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
-.mp-end { width: 16.5%; }
-.mp-names { font: 11.5px/1.35 "Spline Sans Mono", monospace; }
-.mp-end b { font: 600 15px "Spline Sans Mono", monospace; }
-.mp-sheet td.mp-hole { font: 600 14px "Spline Sans Mono", monospace; white-space: nowrap; }
+.mp-no { width: 30px; font: 700 14px "Spline Sans Mono", monospace; }
+.mp-wire { width: 15.5%; white-space: nowrap; }
+.mp-plugs { font-size: 12.5px; margin: -8px 0 6px; }
+.mp-wire svg { float: left; width: 24px; height: 10px; margin: 5px 7px 0 0; border: 1.2px solid ${print.ink}; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
+.mp-end { width: 18.5%; }
+.mp-wiring .mp-hole { width: 10.5%; }
+.mp-end b { font: 600 13.5px "Spline Sans Mono", monospace; }
+.mp-sheet td.mp-hole { font: 600 13.5px "Spline Sans Mono", monospace; white-space: nowrap; }
 .mp-position { font: 12px "Spline Sans Mono", monospace; white-space: nowrap; }
-.mp-find { font-size: 13.5px; }
+.mp-find { font-size: 12.5px; line-height: 1.2; }
 .mp-parts td:first-child, .mp-pins td:nth-child(4) { font: 600 14px "Spline Sans Mono", monospace; }
 .mp-parts td:first-child, .mp-parts td:nth-child(4), .mp-parts td:nth-child(5) { min-width: 78px; }
 .mp-parts td:nth-child(6) { white-space: nowrap; }
@@ -62,16 +66,18 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-cover ul { margin: 0; padding-left: 18px; }
 .mp-cover li { margin: 1px 0; overflow-wrap: anywhere; }
 .mp-page > svg { display: block; max-width: 100%; height: auto; margin: 0 auto; }
-.mp-page > svg.mp-bench { max-height: 218mm; width: auto; }
+.mp-page > svg.mp-bench { width: 100%; max-height: 232mm; }
 .mp-page > svg.mp-strips { max-width: none; margin: 0; }
-.mp-build { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 18px; }
+.mp-build { display: grid; grid-template-columns: 1fr; gap: 8px; }
 .mp-build figure { margin: 0; break-inside: avoid; }
 .mp-build figcaption { font-size: 15px; font-weight: 700; }
-.mp-build svg { width: 100%; height: 106mm; }
-.mp-build.mp-wide { grid-template-columns: 1fr; }
-.mp-build.mp-wide svg { height: auto; max-height: 115mm; }
-.mp-placing td:nth-child(3) { width: 26%; }
-.mp-legs td:nth-child(3), .mp-legs td:nth-child(5), .mp-leads td:nth-child(4), .mp-leads td:nth-child(6) { font: 600 14px "Spline Sans Mono", monospace; }
+.mp-build svg { width: 100%; height: auto; max-height: 108mm; }
+ul.mp-placing { columns: 2; column-gap: 22px; list-style: none; margin: 0; padding: 0; font-size: 12.5px; }
+.mp-placing li { break-inside: avoid; padding: 2px 0 2px 23px; position: relative; border-bottom: 1px solid ${print.rule}; overflow-wrap: anywhere; }
+.mp-placing .mp-box-open { position: absolute; left: 0; top: 1px; }
+.mp-placing small { display: inline; }
+.mp-placing b { font: 600 13px "Spline Sans Mono", monospace; }
+.mp-legs td:nth-child(3), .mp-legs td:nth-child(7), .mp-leads td:nth-child(4), .mp-leads td:nth-child(6) { font: 600 14px "Spline Sans Mono", monospace; }
 .mp-legs td, .mp-leads td { padding-block: 2px; }
 .mp-flags { display: grid; grid-template-columns: repeat(2, 1fr); }
 .mp-flag { display: grid; grid-template-columns: 1fr 1fr; border: 1px solid ${print.ink}; margin: -1px 0 0 -1px; height: 9mm; break-inside: avoid; font: 11.5px/1.1 "Spline Sans Mono", monospace; }

@@ -59,11 +59,13 @@ export function tableOf(
           'Length mm',
           'From',
           'Lead',
+          'From also named',
           'From hole',
           'To',
           'Also named',
           'To hole',
           'Net',
+          'Find the start',
           'Find it',
         ],
         rows: sheet.wiring.map((row) => [
@@ -73,19 +75,29 @@ export function tableOf(
           row.ends,
           length(row.lengthMillimetres),
           end(row.from),
-          row.from.lead ?? '',
+          row.from.lead ?? row.to.lead ?? '',
+          row.from.names.join(' '),
           row.from.hole ?? '',
           end(row.to),
           row.to.names.join(' '),
           row.to.hole ?? '',
           row.net,
+          row.from.find,
           row.note,
         ]),
       }
     case 'legs':
       return {
-        columns: ['Part', 'What it is for', 'Leg', 'Also named', 'Hole'],
-        rows: sheet.legs.map((row) => [row.ref, row.title, end(row), row.names.join(' '), row.hole]),
+        columns: ['Part', 'What it is for', 'Leg', 'No', 'Which one', 'Also named', 'Hole'],
+        rows: sheet.legs.map((row) => [
+          row.ref,
+          row.title,
+          end(row),
+          row.number === null ? '' : `${row.number}`,
+          row.mark,
+          row.names.join(' '),
+          row.hole,
+        ]),
       }
     case 'leads':
       return {

@@ -1,5 +1,6 @@
-import { useEffect, useState } from 'react'
+import { type ComponentType, useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { flushSync } from 'react-dom'
 import { NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import { Brand } from '../components/Brand.tsx'
@@ -101,8 +102,14 @@ function OpenFrame() {
   }, [navigate, id])
 
   const boards = wiring.boards.map((board) => board.title)
+  const Printed = usePrinted(placeOf(pathname) === 'sheets')
   return (
     <div className="frame">
+      {Printed && (
+        <Boundary what="The printed sheet">
+          <Printed />
+        </Boundary>
+      )}
       <header className="top">
         <a className="skip btn btn-dark" href="#place">
           Skip to the plan
@@ -179,6 +186,31 @@ function OpenFrame() {
       </Boundary>
     </div>
   )
+}
+
+/** The sheet, while it is printed from a place that does not show it; its code is fetched when there is time for it. */
+function usePrinted(isShown: boolean): ComponentType | undefined {
+  const [sheet, setSheet] = useState<{ readonly Printed: ComponentType }>()
+  const [printing, setPrinting] = useState(false)
+  useEffect(() => {
+    // Without it the place prints as it stands.
+    import('../components/PrintedSheet.tsx').then(
+      ({ PrintedSheet }) => setSheet({ Printed: PrintedSheet }),
+      () => undefined,
+    )
+  }, [])
+  useEffect(() => {
+    // The browser takes the page as it stands when this returns.
+    const before = (): void => flushSync(() => setPrinting(true))
+    const after = (): void => setPrinting(false)
+    window.addEventListener('beforeprint', before)
+    window.addEventListener('afterprint', after)
+    return () => {
+      window.removeEventListener('beforeprint', before)
+      window.removeEventListener('afterprint', after)
+    }
+  }, [])
+  return printing && !isShown ? sheet?.Printed : undefined
 }
 
 /** The place of an address, without the page in it: what is begun there stays from page to page. */

@@ -3,7 +3,7 @@ import { Button, Form, Spinner } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { openFindings } from '../../core/sheets/cover.ts'
 import { sheetBody } from '../../core/sheets/html.ts'
-import { benchPages, type PageName, pageNames, pageTitles, usualPages } from '../../core/sheets/pages.ts'
+import { benchPages, type PageName, pageHolds, pageNames, pageTitles, usualPages } from '../../core/sheets/pages.ts'
 import { makeSheet } from '../../core/sheets/sheet.ts'
 import { sheetStyle } from '../../core/sheets/sheetStyle.ts'
 import { PaperAccount } from '../components/kit/PaperAccount.tsx'
@@ -49,7 +49,11 @@ export function Sheets() {
               key={name}
               id={`page-${name}`}
               type="checkbox"
-              label={pageTitles[name]}
+              label={
+                <>
+                  {pageTitles[name]} <span className="soft">{sheet ? pageHolds(sheet, name) : ''}</span>
+                </>
+              }
               disabled={!hasBench && benchPages.includes(name)}
               checked={only.includes(name)}
               onChange={() =>
