@@ -20,13 +20,7 @@ export interface CoverOptions {
 export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptions): Markup {
   const blocks: (Markup | undefined)[] = []
   if (open.length > 0) blocks.push(box('Still open: look at these before you build', open))
-  if (accepted.length > 0)
-    blocks.push(
-      box(
-        'Accepted by the maker',
-        accepted.map((one) => `${one.rule} at ${one.at.join(', ')}: ${one.because}`),
-      ),
-    )
+  if (accepted.length > 0) blocks.push(box('Accepted by the maker', accepted.map(acceptedWords)))
   blocks.push(list('Boards', sheet.boards))
   if (sheet.breadboards.length > 0) blocks.push(list('Breadboards', sheet.breadboards))
   if (sheet.missing.length > 0) blocks.push(box('Not on the breadboards', sheet.missing))
@@ -44,6 +38,10 @@ export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptio
   blocks.push(list('Have at hand', atHand(sheet)))
   return markup`<div class="mp-cover">${blocks}</div>`
 }
+
+/** `led-resistor at LAMP: it only blinks`. */
+export const acceptedWords = ({ rule, at, because }: AcceptedFinding): string =>
+  `${rule} at ${at.join(', ')}: ${because}`
 
 /** Parts of one kind and value together, then wires by kind. */
 function atHand(sheet: Sheet): string[] {

@@ -111,14 +111,14 @@ function picturePosed(wiring: Wiring, layout: Layout, sheet: Sheet): BenchPictur
 function wiringTables(sheet: Sheet): Markup {
   if (sheet.wiring.length === 0) return none('No wires yet.')
   const holes = sheet.breadboards.length > 0
-  const hasPlugs = sheet.wiring.some(({ ends }) => ends === 'plug-plug')
-  return markup`${hasPlugs && markup`<p class="mp-plugs">Wires have plugs at both ends where nothing else is said.</p>`}${sheet.steps.map(
-    (step) => {
-      const rows = sheet.wiring.filter((row) => row.step === step.number)
-      const body = rows.length > 0 ? wiringTable(rows, holes) : step.places ? legLists(sheet) : undefined
-      return markup`<section class="mp-step"><h3><span>${step.number}</span>${step.title}</h3><p>${step.text}</p>${body}</section>`
-    },
-  )}`
+  const plugs = sheet.wiring.some(({ ends }) => ends === 'plug-plug')
+    ? markup`<p class="mp-plugs">Wires have plugs at both ends where nothing else is said.</p>`
+    : undefined
+  return markup`${plugs}${sheet.steps.map((step) => {
+    const rows = sheet.wiring.filter((row) => row.step === step.number)
+    const body = rows.length > 0 ? wiringTable(rows, holes) : step.places ? legLists(sheet) : undefined
+    return markup`<section class="mp-step"><h3><span>${step.number}</span>${step.title}</h3><p>${step.text}</p>${body}</section>`
+  })}`
 }
 
 function wiringTable(rows: readonly WireRow[], holes: boolean): Markup {

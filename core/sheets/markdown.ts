@@ -1,9 +1,19 @@
+import { acceptedWords, type CoverOptions } from './cover.ts'
 import type { Sheet } from './rows.ts'
 import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
-/** Tables as Markdown; every step of the wiring under its own heading. */
-export function writeMarkdown(sheet: Sheet, only: readonly TableName[] = tableNames): string {
-  const blocks: string[] = [`# ${cell(sheet.title)}`, sheet.boards.map((board) => `- ${cell(board)}`).join('\n')]
+/** Tables as Markdown, what is still open or accepted before them; every step of the wiring under its own heading. */
+export function writeMarkdown(
+  sheet: Sheet,
+  only: readonly TableName[] = tableNames,
+  { open = [], accepted = [] }: CoverOptions = {},
+): string {
+  const blocks: string[] = [
+    `# ${cell(sheet.title)}`,
+    sheet.boards.map((board) => `- ${cell(board)}`).join('\n'),
+    ...listed('Still open: look at these before you build', open),
+    ...listed('Accepted by the maker', accepted.map(acceptedWords)),
+  ]
   for (const name of only) {
     const { columns, rows } = tableOf(sheet, name)
     blocks.push(`## ${tableTitles[name]}`)
@@ -29,6 +39,9 @@ export function writeMarkdown(sheet: Sheet, only: readonly TableName[] = tableNa
   }
   return `${blocks.filter((block) => block !== '').join('\n\n')}\n`
 }
+
+const listed = (title: string, lines: readonly string[]): string[] =>
+  lines.length === 0 ? [] : [`## ${title}`, lines.map((line) => `- ${cell(line)}`).join('\n')]
 
 const grid = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>
   [columns, columns.map(() => '---'), ...rows].map((row) => `| ${row.map(cell).join(' | ')} |`).join('\n')

@@ -3,7 +3,7 @@ import { allRules, check } from '../rules/index.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { benchPicture } from './benchPicture.ts'
 import { writeBenchSvg } from './benchSvg.ts'
-import { openFindings } from './cover.ts'
+import { type CoverOptions, openFindings } from './cover.ts'
 import { writeCsv } from './csv.ts'
 import { writeHtml } from './html.ts'
 import { writeMarkdown } from './markdown.ts'
@@ -39,6 +39,7 @@ export function writeSheet(
   const only = pages?.[0]
   const layout = layoutOf(wiring)
   const sheet = makeSheet(wiring, layout)
+  const known = (): CoverOptions => ({ open: openFindings(check(wiring, allRules)), accepted: wiring.plan.accepted })
   const table = only !== undefined && isTable(only) ? only : undefined
   if (only !== undefined && table === undefined && as !== 'html' && as !== 'svg')
     throw new SheetError(`"${only}" is a drawn page; as ${as} expected one of ${tableNames.join(', ')}`)
@@ -46,12 +47,9 @@ export function writeSheet(
     case 'csv':
       return writeCsv(sheet, table)
     case 'markdown':
-      return writeMarkdown(sheet, table && [table])
-    case 'html': {
-      const open = openFindings(check(wiring, allRules))
-      const { accepted } = wiring.plan
-      return writeHtml({ sheet, wiring, layout }, { only: pages, revision, paper, accepted, open })
-    }
+      return writeMarkdown(sheet, table && [table], known())
+    case 'html':
+      return writeHtml({ sheet, wiring, layout }, { only: pages, revision, paper, ...known() })
     case 'json':
       return `${JSON.stringify(table === undefined ? sheet : { [table]: sheet[table] }, null, 2)}\n`
     case 'svg':
