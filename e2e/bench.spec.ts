@@ -83,7 +83,7 @@ test('the sheets print holes, drawings and strips to scale', async ({ page, addr
   const steps = await page.locator('.mp-page-wiring .mp-step').count()
   await expect(page.locator('.mp-page-build figure')).toHaveCount(steps)
   // A wire has two flags.
-  const wires = await page.locator('.mp-page-wiring .mp-no').count()
+  const wires = await page.locator('.mp-page-wiring td.mp-no').count()
   await expect(page.locator('.mp-flag')).toHaveCount(wires * 2)
   await page.emulateMedia({ media: 'print' })
   // The ruler of the strips is 100 mm at 96 CSS pixels an inch.
@@ -128,4 +128,113 @@ test('on a tablet the build is followed wire by wire to the end, and ticks are k
   await expect(page.locator('.wires .wire')).toHaveCount(
     Number(await page.locator('.wires .wire').last().getAttribute('data-wire')),
   )
+})
+
+test('by finger: a module is taken out and laid beside, a cable part changes sides, and both stay', async ({
+  page,
+  address,
+}) => {
+  await page.setViewportSize({ width: 1024, height: 768 })
+  await openSample(page, address, 'Branch-line crossing', 'bench')
+  const servo = page.getByRole('button', { name: /^BARRIER1, / })
+  await expect(servo).toBeVisible({ timeout: 30_000 })
+  await page
+    .getByRole('button', { name: 'Stand it up' })
+    .or(page.getByRole('button', { name: 'Lay it down' }))
+    .waitFor()
+  if (await page.getByRole('button', { name: 'Stand it up' }).isVisible())
+    await page.getByRole('button', { name: 'Stand it up' }).click()
+  await page.getByRole('button', { name: 'Whole bench' }).click()
+  const plate = await restingBox(page.locator('.breadboard .plate').first())
+
+  // Touches reach the page as a finger sends them.
+  const finger = await page.context().newCDPSession(page)
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', x?: number, y?: number) =>
+    finger.send('Input.dispatchTouchEvent', { type, touchPoints: x === undefined ? [] : [{ x, y: y! }] })
+  const drag = async (from: { x: number; y: number }, to: { x: number; y: number }): Promise<void> => {
+    await touch('touchStart', from.x, from.y)
+    for (let step = 1; step <= 5; step += 1)
+      await touch('touchMove', from.x + ((to.x - from.x) * step) / 5, from.y + ((to.y - from.y) * step) / 5)
+    await touch('touchEnd')
+  }
+  const middle = async (ref: string) => {
+    const { x, y, width, height } = await restingBox(page.locator(`[data-ref=${ref}] .shell`))
+    return { x: x + width / 2, y: y + height / 2 }
+  }
+  const count = page.getByRole('button', { name: /^COUNT, / })
+  await expect(count).toHaveAttribute('aria-label', / at BB1\./)
+  const from = await middle('COUNT')
+  const isLeft = from.x < plate.x + plate.width / 2
+  await drag(from, { x: isLeft ? plate.x + plate.width + 60 : plate.x - 60, y: plate.y + plate.height - 10 })
+  await expect(count).toHaveAttribute('aria-label', /beside the breadboard, kept there$/)
+
+  // The picked part has buttons for what keys do.
+  await page.getByRole('button', { name: /^Give back/ }).click()
+  await expect(count).toHaveAttribute('aria-label', / at BB1\.[a-j]\d+$/)
+  const was = await middle('BARRIER1')
+  const other = was.x > plate.x + plate.width / 2 ? plate.x - 40 : plate.x + plate.width + 40
+  await drag(was, { x: other, y: plate.y + plate.height + 30 })
+  await expect(servo).toHaveAttribute('aria-label', /kept there$/)
+  await page.reload()
+  await expect(servo).toHaveAttribute('aria-label', /kept there$/, { timeout: 30_000 })
+  await expectAccessible(page)
+})
+
+test('the drawing keeps two thirds of a narrow screen, opens where its letters are read, and cannot get lost', async ({
+  page,
+  address,
+}) => {
+  await page.setViewportSize({ width: 1024, height: 768 })
+  await openSample(page, address, 'Orchard hive watch', 'bench')
+  const drawing = page.getByRole('group', { name: 'Breadboard with parts and wires' })
+  await expect(drawing).toBeVisible({ timeout: 30_000 })
+  expect((await restingBox(drawing)).width).toBeGreaterThan((1024 * 2) / 3)
+  // Numbers and names of legs are at least 11 px high.
+  const height = (selector: string): Promise<number> =>
+    page
+      .locator(selector)
+      .first()
+      .evaluate((text) => {
+        const svg = (text as SVGTextElement).ownerSVGElement!
+        return Number.parseFloat(getComputedStyle(text).fontSize) * svg.getScreenCTM()!.a
+      })
+  expect(await height('.number')).toBeGreaterThan(10.9)
+  expect(await height('.pin')).toBeGreaterThan(10.9)
+
+  // The findings fold away there, and come back by a press.
+  await page.getByTitle('Show the findings').click()
+  await expect(page.getByLabel('List of findings')).toBeVisible()
+  await page.getByTitle('Fold the findings').click()
+  await page.getByRole('button', { name: 'Fold the tools' }).click()
+  expect((await restingBox(drawing)).width).toBeGreaterThan(960)
+  await page.getByRole('button', { name: 'Tools', exact: true }).click()
+
+  // However far it is dragged, something of it stays in sight.
+  const box = await restingBox(drawing)
+  for (let time = 0; time < 6; time += 1) {
+    await page.mouse.move(box.x + 30, box.y + 30)
+    await page.mouse.down()
+    await page.mouse.move(box.x + box.width - 10, box.y + box.height - 10, { steps: 3 })
+    await page.mouse.up()
+  }
+  const plate = (await page.locator('.breadboard .plate').first().boundingBox())!
+  expect(plate.x).toBeLessThan(box.x + box.width)
+  expect(plate.y).toBeLessThan(box.y + box.height)
+})
+
+test('printing from any place prints the sheet and nothing of the screen', async ({ page, address }) => {
+  await page.emulateMedia({ colorScheme: 'dark' })
+  for (const place of ['bench', 'pins', 'workings'] as const) {
+    await openSample(page, address, 'Branch-line crossing', place)
+    await expect(page.locator('h1').first()).toBeAttached()
+    await page.waitForLoadState('networkidle')
+    await page.evaluate(() => window.dispatchEvent(new Event('beforeprint')))
+    await page.emulateMedia({ media: 'print', colorScheme: 'dark' })
+    await expect(page.locator('.printed .mp-page-wiring')).toBeVisible()
+    await expect(page.locator('.top')).toBeHidden()
+    await expect(page.locator('.frame > .place')).toBeHidden()
+    await page.evaluate(() => window.dispatchEvent(new Event('afterprint')))
+    await page.emulateMedia({ media: 'screen', colorScheme: 'dark' })
+    await expect(page.locator('.printed')).toHaveCount(0)
+  }
 })
