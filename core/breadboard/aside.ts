@@ -90,7 +90,16 @@ export class Margins {
     return Math.max(...this.#boardsFor(unit.ref).map((index) => this.#grid.boards[index]!.rows))
   }
 
+  /** Another board's breadboards are on that side: between them is no room for a board. */
+  #isInner({ unit }: Aside, side: AsideSpot['side']): boolean {
+    const boards = this.#boardsFor(unit.ref)
+    const own = this.#grid.boards[boards[0]!]!.entry.for
+    const next = this.#grid.boards[side === 'left' ? Math.min(...boards) - 1 : Math.max(...boards) + 1]
+    return next !== undefined && next.entry.for !== own
+  }
+
   isFree(aside: Aside, { side, row }: AsideSpot): boolean {
+    if (aside.at && this.#isInner(aside, side)) return false
     if (row < 1 - OVER_THE_END || row + aside.height > this.rows(aside) + OVER_THE_END) return false
     const taken = this.#taken.get(this.#lane(aside, side).key) ?? []
     return taken.every(({ from, to }) => row > to + BETWEEN || row + aside.height < from - BETWEEN)
@@ -116,7 +125,7 @@ export class Margins {
         const spot: AsideSpot = { side, row, turned: false }
         if (this.isFree(aside, spot)) return spot
       }
-    const side = aside.at ? 'left' : 'right'
+    const side = aside.at && !this.#isInner(aside, 'left') ? 'left' : 'right'
     const taken = this.#taken.get(this.#lane(aside, side).key) ?? []
     return { side, row: Math.max(1, ...taken.map(({ to }) => to + BETWEEN + 1)), turned: false }
   }

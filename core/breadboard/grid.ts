@@ -24,6 +24,9 @@ export const breadboardKinds: Readonly<Record<Breadboard['kind'], KindFacts>> = 
   mini: { title: 'Mini breadboard, 17 rows, no rails', rows: 17, railFrom: undefined },
 }
 
+/** From one breadboard to that of another board, in pitches: what belongs to both lies between them. */
+const HOUSE = 46
+
 /** A hole as a number: breadboard, row and column packed; columns 10 to 13 are the rails in the order of `railNames`. */
 export type Hole = number
 /** A piece of metal: a strip or a piece of a rail. */
@@ -66,7 +69,8 @@ export class Grid {
       const next = entries[index + 1]?.[1]
       const joinsNext = joinable(entry, next)
       const joinsBefore = joinable(entries[index - 1]?.[1], entry)
-      if (index > 0) x += joinsBefore ? 14 : 23
+      const before = entries[index - 1]?.[1]
+      if (before) x += joinsBefore ? 14 : before.for === entry.for ? 23 : HOUSE
       const railRows: number[] = []
       if (railFrom !== undefined)
         for (let row = railFrom; row + 4 <= rows; row += 6) for (let at = 0; at < 5; at += 1) railRows.push(row + at)

@@ -6,7 +6,7 @@ import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
 import { samplePlans } from '../testing/samples.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { Grid } from './grid.ts'
+import { Grid, rowOf } from './grid.ts'
 import { adoptLayout, type Layout, layOut, layoutData, layoutOf } from './layout.ts'
 import { AsideHand, Hand, keepPlaces, mayLieBeside, turnedPlace } from './moving.ts'
 import { placeOf } from './seats.ts'
@@ -98,6 +98,36 @@ describe('a layout', () => {
       { numRuns: 60 },
     )
   }, 60_000)
+  it('keeps lamps of 5 mm apart, and each board by itself', () => {
+    const refs = ['A', 'B', 'C', 'D', 'E', 'F']
+    const lamps = wiringOf({
+      mcu: 'nano-v3',
+      parts: Object.fromEntries(
+        refs.flatMap((ref) => [
+          [`L${ref}`, 'led'],
+          [`R${ref}`, 'resistor'],
+        ]),
+      ),
+      wires: refs.map((ref, at) => `L${ref}.A R${ref}.1, R${ref}.2 MCU.D${at + 3}, L${ref}.K MCU.GND`).join(', '),
+      bench: { breadboards: { BB1: { kind: 'full' } } },
+    })
+    const { grid, holeOf } = layOut(lamps)
+    const middles = refs.map((ref) => {
+      const [a, b] = ['A', 'K'].map((pin) => holeOf.get(`L${ref}.${pin}`)!) as [number, number]
+      return [(grid.x(a) + grid.x(b)) / 2, (rowOf(a) + rowOf(b)) / 2] as const
+    })
+    for (const [at, [x, y]] of middles.entries())
+      for (const [otherX, otherY] of middles.slice(at + 1))
+        expect(Math.hypot(x - otherX, y - otherY)).toBeGreaterThanOrEqual(2)
+
+    const two = new Grid({
+      BB1: { kind: 'half', for: 'A' },
+      BB2: { kind: 'half', for: 'B' },
+      BB3: { kind: 'half', for: 'B' },
+    })
+    const [first, second, third] = two.boards.map(({ x }) => x) as [number, number, number]
+    expect(second - first).toBeGreaterThan(2 * (third - second) - 1)
+  })
   it('crosses from one thread to another as plain data', () => {
     const wiring = wiringOf({
       mcu: 'nano-v3',

@@ -76,8 +76,9 @@ export function layoutOf(wiring: Wiring): Layout | undefined {
   return layout
 }
 
-/** Placings that are routed to the end, of which the best is taken. */
+/** Placings that are routed to the end, of which the best is taken; one less where there are more than so many parts. */
 const ATTEMPTS = 4
+const MANY = 20
 /** Single moves that are tried on the best one, each routed to the end: so many, fewer where there is much to route. */
 const TRIES = 60
 const MOST_WORK = 2000
@@ -89,9 +90,10 @@ export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) 
   const bench = new Workbench(wiring)
   if (placer) return bench.complete(placer)
   let best: Attempt | undefined
-  for (let seed = 0; seed < ATTEMPTS; seed += 1) {
+  const attempts = wiring.parts.length > MANY ? ATTEMPTS - 1 : ATTEMPTS
+  for (let seed = 0; seed < attempts; seed += 1) {
     const placement = new Placement(bench.room(), seed)
-    const settling = placement.settle(seed, (share) => watch?.(((seed + share) / ATTEMPTS) * 0.7))
+    const settling = placement.settle(seed, (share) => watch?.(((seed + share) / attempts) * 0.7))
     const layout = bench.complete((room) => placement.placeIn(room))
     if (!best || priceOf(layout) < priceOf(best.layout)) best = { layout, placement, settling }
     // Everything was put down by hand: there is nothing to choose.

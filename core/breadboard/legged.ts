@@ -2,12 +2,14 @@ import { boardOfHole, columnOf, type Grid, type Hole, holeAt, isRail, type Node,
 import { legsSeat, type Occupancy, type Seat } from './seats.ts'
 import type { Unit } from './units.ts'
 
-type Legged = Unit & { kind: 'legs' }
+export type Legged = Unit & { kind: 'legs' }
 
 export interface LeggedTask {
   readonly grid: Grid
   readonly occupancy: Occupancy
   readonly units: readonly Legged[]
+  /** All lamps of the bench, also those that stand already. */
+  readonly lamps: readonly Legged[]
   readonly boardsFor: (ref: string) => readonly number[]
   readonly netOf: (end: string) => number
   /** Ends of a net that must be joined. */
@@ -21,6 +23,9 @@ export interface LeggedTask {
 
 /** A wire that a leg saves is worth so many pitches of length. */
 const WIRE = 14
+/** A lamp is so many pitches broad (5 mm), and two of them closer together cost so much. */
+const LAMP = 2
+const CROWDED = 60
 /** Taking the last hole of a strip that still needs one. */
 const LAST_HOLE = 400
 
@@ -97,12 +102,27 @@ function bestOf(
     if (cost >= least) continue
     const seat = legsSeat(task.grid, unit, a, b)
     if (!seat || task.occupancy.refusal(seat)) continue
-    const total = cost + LAST_HOLE * squeezed(task, seat)
+    const total = cost + LAST_HOLE * squeezed(task, seat) + (unit.isLamp ? CROWDED * crowded(task, seat) : 0)
     if (total >= least) continue
     best = seat
     least = total
   }
   return best
+}
+
+/** Other lamps on which one would press there. */
+function crowded({ grid, lamps, holeOf }: LeggedTask, { ref, legs }: Seat): number {
+  const middle = (a: Hole, b: Hole): readonly [number, number] => [
+    (grid.x(a) + grid.x(b)) / 2,
+    (rowOf(a) + rowOf(b)) / 2,
+  ]
+  const [x, y] = middle(legs[0]!.hole, legs[1]!.hole)
+  return lamps.filter((lamp) => {
+    const [a, b] = lamp.pins.map((pin) => holeOf.get(`${lamp.ref}.${pin}`))
+    if (lamp.ref === ref || a === undefined || b === undefined) return false
+    const [otherX, otherY] = middle(a, b)
+    return Math.hypot(otherX - x, otherY - y) < LAMP
+  }).length
 }
 
 /** Strips that need a wire yet and would be left without a free hole. */

@@ -6,7 +6,7 @@ import { type Body, Ground, MovableBody } from './arrange.ts'
 import { type AsideSpot, asideOf, asideWanted, Margins, MovableAside, type Spot } from './aside.ts'
 import { EndsOfNets } from './endsOfNets.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, isRail, type Node, rowOf } from './grid.ts'
-import { placeLegged } from './legged.ts'
+import { type Legged, placeLegged } from './legged.ts'
 import { legsSeat, type Occupancy, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
 import { Settling } from './settle.ts'
 import type { Unit } from './units.ts'
@@ -87,8 +87,8 @@ export class Placement {
     })
   }
 
-  get #legged(): (Unit & { kind: 'legs' })[] {
-    return this.#room.open.filter((unit): unit is Unit & { kind: 'legs' } => unit.kind === 'legs')
+  get #legged(): Legged[] {
+    return this.#room.open.filter((unit): unit is Legged => unit.kind === 'legs')
   }
 
   get movables(): readonly (MovableBody | MovableAside)[] {
@@ -120,6 +120,7 @@ export class Placement {
       grid,
       occupancy,
       units: this.#legged,
+      lamps: [...room.open, ...room.seated].filter((unit): unit is Legged => unit.kind === 'legs' && unit.isLamp),
       boardsFor,
       netOf: (end) => wiring.netOf(end).index,
       endsOf: (net) => wiring.nets[net]!.ends,

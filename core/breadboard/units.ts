@@ -35,6 +35,8 @@ export type Shape =
       readonly pins: readonly [string, string]
       readonly least: number
       readonly most: number
+      /** A lamp of 5 mm, round, broader than its legs are apart. */
+      readonly isLamp: boolean
     }
   /** Lies beside the breadboard; a wire goes to each post. */
   | { readonly kind: 'beside'; readonly posts: Readonly<Record<string, Fit>>; readonly why: string }
@@ -148,7 +150,8 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
       const [a, b, ...more] = foot.pins
       if (a === undefined || b === undefined || more.length > 0)
         return { kind: 'row', pins: foot.pins, hangsOver: false, apart }
-      return { kind: 'legs', pins: [a, b], least: foot.spanLeast, most: foot.spanMost }
+      const isLamp = owner.part.category === 'light' && owner.part.polarised
+      return { kind: 'legs', pins: [a, b], least: foot.spanLeast, most: foot.spanMost, isLamp }
     }
     case 'beside':
       return {
