@@ -249,6 +249,15 @@ export class MovableBody implements Movable<BodySpot> {
     return { ...lane, row: Math.min(Math.max(row, 1), last), turned }
   }
 
+  /** Every spot that it can take while nothing else is there. */
+  all(): BodySpot[] {
+    const ways = mayTurn(this.body) ? [false, true] : [false]
+    return this.#ground.lanes.get(this.body)!.flatMap((lane) => {
+      const last = this.#ground.grid.boards[lane.board]!.rows - lengthOf(this.body) + 1
+      return Array.from({ length: last }, (_, at) => ways.map((turned) => ({ ...lane, row: at + 1, turned }))).flat()
+    })
+  }
+
   isFree(spot: BodySpot): boolean {
     if (!this.#ground.lanes.get(this.body)!.some(({ board, half }) => board === spot.board && half === spot.half))
       return false

@@ -188,6 +188,17 @@ export class MovableAside implements Movable<AsideSpot> {
     return { side, row, turned: random() < 0.2 ? !spot.turned : spot.turned }
   }
 
+  /** Every spot beside its breadboards. */
+  all(): AsideSpot[] {
+    if (this.#isKept) return [this.spot]
+    const rows = this.#margins.rows(this.aside) - this.aside.height
+    return (['left', 'right'] as const).flatMap((side) =>
+      Array.from({ length: Math.max(1, rows) }, (_, at) =>
+        [false, true].map((turned) => ({ side, row: at + 1, turned })),
+      ).flat(),
+    )
+  }
+
   isFree(spot: AsideSpot): boolean {
     return !this.#isKept && this.#margins.isFree(this.aside, spot)
   }

@@ -80,8 +80,10 @@ export function layoutOf(wiring: Wiring): Layout | undefined {
 const ATTEMPTS = 4
 const MANY = 20
 /** Single moves that are tried on the best one, each routed to the end: so many, fewer where there is much to route. */
-const TRIES = 60
+const TRIES = 120
 const MOST_WORK = 2000
+/** Pitches by which a move may be worse at first. */
+const SLACK = 3
 /** A move that is guessed to cost more, in pitches, is not tried. */
 const HOPELESS = 6
 
@@ -108,29 +110,33 @@ interface Attempt {
   readonly settling: Settling
 }
 
-/** Moves one thing at a time, as long as that makes the whole better. */
+/** Moves one thing at a time, as long as that makes the whole better; the best that was met is taken. */
 function refined(bench: Workbench, { layout, placement, settling }: Attempt, watch?: (share: number) => void): Layout {
   const random = seeded(placement.movables.length)
   const tries = Math.min(TRIES, Math.ceil(MOST_WORK / (layout.wires.length + 1)))
   let best = layout
+  let now = priceOf(layout)
   for (let at = 0, asked = 0; at < tries && asked < tries * 40; asked += 1) {
     const made = settling.move(random, HOPELESS)
     if (!made) continue
     if (at % 20 === 0) watch?.(0.7 + (0.3 * at) / tries)
     at += 1
     const next = bench.complete((room) => placement.placeIn(room))
-    if (priceOf(next) < priceOf(best)) best = next
+    const price = priceOf(next)
+    // At first a little worse is taken, too: two moves together may be better than each alone.
+    if (price < now + SLACK * (1 - at / tries)) now = price
     else made.undo()
+    if (price < priceOf(best)) best = next
   }
   return best
 }
 
 /** Pitches of wire, crossings counted as CROSSING more, and dearly what is not connected. */
-const priceOf = ({ stats, stray, blocked }: Layout): number =>
+export const priceOf = ({ stats, stray, blocked }: Layout): number =>
   stats.pitches + CROSSING * stats.crossings + 2000 * (stray.length + blocked.length)
 
 /** What of a layout does not depend on where things are placed: holes, rails, what the maker put down. */
-class Workbench {
+export class Workbench {
   readonly #wiring: Wiring
   readonly #grid: Grid
   readonly #units: readonly Unit[]

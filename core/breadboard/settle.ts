@@ -18,6 +18,8 @@ export interface Movable<Spot> {
   readonly pins: readonly { readonly net: number; readonly group: number }[]
   /** Another spot to be tried, where `towards` is a row that one of its wires comes from; undefined when it has none. */
   propose(random: () => number, towards: number | undefined): Spot | undefined
+  /** Every spot that it could take. */
+  all(): readonly Spot[]
   /** Nothing stands in the way there; asked while it stands nowhere. */
   isFree(spot: Spot): boolean
   stand(spot: Spot): void
