@@ -1,6 +1,6 @@
 /**
  * Small kits laid out, beside the best of all places: every spot of everything that has a body, but of the board, is tried
- * with every spot of the rest, all wires led each time. Numbers only. Run with `node scripts/run.mjs benchmarks/breadboardBest.ts`.
+ * with every spot of the rest, all wires led each time. Numbers only. Run with `npm run bench:best`.
  */
 import fc from 'fast-check'
 import { assign } from '../core/assign/assign.ts'
