@@ -152,7 +152,8 @@ export class MovableAside implements Movable<AsideSpot> {
   readonly aside: Aside
   readonly #margins: Margins
   readonly #names: readonly string[]
-  readonly #isKept: boolean
+  /** It lies where the maker laid it. */
+  readonly isKept: boolean
 
   constructor(
     margins: Margins,
@@ -162,7 +163,7 @@ export class MovableAside implements Movable<AsideSpot> {
     isKept: boolean,
   ) {
     this.#margins = margins
-    this.#isKept = isKept
+    this.isKept = isKept
     this.aside = aside
     this.spot = spot
     this.pins = pins
@@ -175,7 +176,7 @@ export class MovableAside implements Movable<AsideSpot> {
   }
 
   propose(random: () => number, towards: number | undefined): AsideSpot | undefined {
-    if (this.#isKept) return undefined
+    if (this.isKept) return undefined
     const { spot, aside } = this
     const dice = random()
     if (dice < 0.2) return { ...spot, turned: !spot.turned }
@@ -190,7 +191,7 @@ export class MovableAside implements Movable<AsideSpot> {
 
   /** Every spot beside its breadboards. */
   all(): AsideSpot[] {
-    if (this.#isKept) return [this.spot]
+    if (this.isKept) return [this.spot]
     const rows = this.#margins.rows(this.aside) - this.aside.height
     return (['left', 'right'] as const).flatMap((side) =>
       Array.from({ length: Math.max(1, rows) }, (_, at) =>
@@ -200,7 +201,7 @@ export class MovableAside implements Movable<AsideSpot> {
   }
 
   isFree(spot: AsideSpot): boolean {
-    return !this.#isKept && this.#margins.isFree(this.aside, spot)
+    return !this.isKept && this.#margins.isFree(this.aside, spot)
   }
 
   stand(spot: AsideSpot): void {

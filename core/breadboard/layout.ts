@@ -99,7 +99,7 @@ export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) 
     const layout = bench.complete((room) => placement.placeIn(room))
     if (!best || priceOf(layout) < priceOf(best.layout)) best = { layout, placement, settling }
     // Everything was put down by hand: there is nothing to choose.
-    if (placement.movables.length === 0) return layout
+    if (placement.isKept) return layout
   }
   return refined(bench, best!, watch)
 }

@@ -91,6 +91,11 @@ export class Placement {
     return this.#room.open.filter((unit): unit is Legged => unit.kind === 'legs')
   }
 
+  /** The maker has put everything down that could be moved. */
+  get isKept(): boolean {
+    return this.#bodies.length === 0 && this.#asides.every(({ isKept }) => isKept)
+  }
+
   get movables(): readonly (MovableBody | MovableAside)[] {
     return [...this.#bodies, ...this.#asides]
   }

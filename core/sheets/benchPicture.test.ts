@@ -97,6 +97,19 @@ describe.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('the p
       text.match(/text-anchor="middle" fill="#(?:fff|16130d)">\d+<\/text>/g)?.length ?? 0
     expect(numbers(writeBenchSvg(picture, { title: 'all' }).text)).toBe(2 * sheet.wiring.length)
     const step = sheet.wiring.at(-1)!.step
+    // A step is shown from near, with all that it plugs in.
+    const [left, top, width, height] = /viewBox="([^"]+)"/
+      .exec(writeBenchSvg(picture, { title: 'near', step }).text)![1]!
+      .split(' ')
+      .map((one) => Number(one) / 14) as [number, number, number, number]
+    expect(width).toBeLessThanOrEqual(picture.width + 0.1)
+    expect(height).toBeLessThanOrEqual(picture.height + 0.1)
+    for (const wire of picture.wires)
+      if (wire.step === step)
+        for (const { x, y } of wire.lane) {
+          expect(x >= left - 0.1 && x <= left + width + 0.1).toBe(true)
+          expect(y >= top - 0.1 && y <= top + height + 0.1).toBe(true)
+        }
     const own = sheet.wiring.filter((row) => row.step === step).length
     expect(numbers(writeBenchSvg(picture, { title: 'one', step }).text)).toBe(2 * own)
   })

@@ -1,6 +1,7 @@
 import { palette } from '../base/palette.ts'
 import type { BenchPicture, WirePicture } from './benchPicture.ts'
 import { type Ink, pathOf, strokesPath, tagBox } from './ink.ts'
+import type { Box } from './lanes.ts'
 import { type Markup, markup } from './markup.ts'
 import { isDark } from './wireInk.ts'
 
@@ -51,12 +52,40 @@ export interface BenchSvgOptions {
 
 /** The bench as a drawing of its own: ink on paper, wires as thin lanes with their numbers at both ends. */
 export function writeBenchSvg(picture: BenchPicture, { step, title }: BenchSvgOptions): Markup {
-  const { left, top, width, height } = picture
   const wires = picture.wires.filter((wire) => step === undefined || wire.step <= step)
   const isNow = (wire: WirePicture): boolean => step === undefined || wire.step === step
+  const { left, top, width, height } = step === undefined ? picture : around(picture, wires.filter(isNow))
   const box = [left * P, top * P, width * P, height * P].map((one) => one.toFixed(1)).join(' ')
   const inks = [...picture.breadboards, ...picture.bodies].flatMap(({ ink }) => ink)
   return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inks.map(written)}${wires.map((wire) => lane(wire, isNow(wire), step !== undefined))}${wires.filter(isNow).map(ends)}</svg>\n`
+}
+
+/** Pitches around what a step plugs in, and the least that its drawing shows. */
+const AROUND = 4
+const LEAST = { width: 34, height: 20 }
+
+/** The part of the drawing in which a step has its wires; the whole for a step without any. */
+function around(picture: BenchPicture, wires: readonly WirePicture[]): Box {
+  const places = wires.flatMap(({ lane: points }) => points)
+  if (places.length === 0) return picture
+  const span = (all: readonly number[], from: number, long: number, least: number): readonly [number, number] => {
+    const size = Math.min(long, Math.max(least, Math.max(...all) - Math.min(...all) + 2 * AROUND))
+    const middle = (Math.max(...all) + Math.min(...all)) / 2
+    return [Math.min(Math.max(from, middle - size / 2), from + long - size), size]
+  }
+  const [left, width] = span(
+    places.map(({ x }) => x),
+    picture.left,
+    picture.width,
+    LEAST.width,
+  )
+  const [top, height] = span(
+    places.map(({ y }) => y),
+    picture.top,
+    picture.height,
+    LEAST.height,
+  )
+  return { left, top, width, height }
 }
 
 function written(ink: Ink): Markup {

@@ -374,7 +374,7 @@ function AsideGhost({ picture, drag }: { readonly picture: BenchPicture; readonl
         width={body.width}
         height={body.height}
       />
-      <text className="goes" x={at.x} y={at.y} textAnchor="middle">
+      <text className="goes" x={at.x} y={at.y} fontSize="0.85" textAnchor="middle">
         {drag.ref}
       </text>
     </g>
