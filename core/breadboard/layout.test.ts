@@ -67,7 +67,7 @@ describe('a layout', () => {
       }),
       { numRuns: 30 },
     )
-  }, 60_000)
+  }, 120_000)
   it('keeps what the hand puts down, wherever it may be put', () => {
     fc.assert(
       fc.property(
@@ -97,7 +97,7 @@ describe('a layout', () => {
       ),
       { numRuns: 60 },
     )
-  }, 60_000)
+  }, 120_000)
   it('keeps lamps of 5 mm apart, and each board by itself', () => {
     const refs = ['A', 'B', 'C', 'D', 'E', 'F']
     const lamps = wiringOf({

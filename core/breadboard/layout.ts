@@ -92,16 +92,34 @@ export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) 
   const bench = new Workbench(wiring)
   if (placer) return bench.complete(placer)
   let best: Attempt | undefined
-  const attempts = wiring.parts.length > MANY ? ATTEMPTS - 1 : ATTEMPTS
+  const attempts = attemptsFor(wiring)
   for (let seed = 0; seed < attempts; seed += 1) {
-    const placement = new Placement(bench.room(), seed)
-    const settling = placement.settle(seed, (share) => watch?.(((seed + share) / attempts) * 0.7))
-    const layout = bench.complete((room) => placement.placeIn(room))
-    if (!best || priceOf(layout) < priceOf(best.layout)) best = { layout, placement, settling }
+    const one = attempt(bench, seed, (share) => watch?.(((seed + share) / attempts) * 0.7))
+    if (!best || priceOf(one.layout) < priceOf(best.layout)) best = one
     // Everything was put down by hand: there is nothing to choose.
-    if (placement.isKept) return layout
+    if (one.placement.isKept) return one.layout
   }
   return refined(bench, best!, watch)
+}
+
+/** A layout on which everything has its place and every wire its holes, not yet a good one; the best try where there is none. */
+export function roughLayout(wiring: Wiring): Layout {
+  const bench = new Workbench(wiring)
+  let best: Layout | undefined
+  for (let seed = 0; seed < attemptsFor(wiring); seed += 1) {
+    const { layout } = attempt(bench, seed)
+    if (!best || priceOf(layout) < priceOf(best)) best = layout
+    if (layout.stray.length + layout.blocked.length === 0) break
+  }
+  return best!
+}
+
+const attemptsFor = ({ parts }: Wiring): number => (parts.length > MANY ? ATTEMPTS - 1 : ATTEMPTS)
+
+function attempt(bench: Workbench, seed: number, watch?: (share: number) => void): Attempt {
+  const placement = new Placement(bench.room(), seed)
+  const settling = placement.settle(seed, watch)
+  return { layout: bench.complete((room) => placement.placeIn(room)), placement, settling }
 }
 
 interface Attempt {

@@ -2,7 +2,7 @@ import type { Catalog } from '../catalog/catalog.ts'
 import { type Edit, freeBreadboardRef } from '../plan/edit.ts'
 import type { Breadboard, Plan } from '../plan/planSchema.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { type Layout, layOut } from './layout.ts'
+import { type Layout, roughLayout } from './layout.ts'
 
 const half: Breadboard = { kind: 'half' }
 const full: Breadboard = { kind: 'full' }
@@ -30,7 +30,7 @@ export function suggestBreadboards(plan: Plan, catalog: Catalog, watch?: (share:
     const wiring = resolve({ ...plan, bench: { places: {}, done: [], ...plan.bench, breadboards } }, catalog)
     const homeOf = new Map(wiring.parts.map((part) => [part.ref, part.home?.ref]))
     const cramped = new Set(
-      unplaceable(layOut(wiring)).map((ref) => {
+      unplaceable(roughLayout(wiring)).map((ref) => {
         const home = levels.has(ref) ? ref : homeOf.get(ref)
         return home !== undefined && levels.has(home) ? home : undefined
       }),
