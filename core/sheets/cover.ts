@@ -36,12 +36,16 @@ export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptio
     ),
   )
   blocks.push(list('Have at hand', atHand(sheet)))
+  blocks.push(list('Good to know', sheet.notes.map(noteWords)))
   return markup`<div class="mp-cover">${blocks}</div>`
 }
 
 /** `led-resistor at LAMP: it only blinks`. */
 export const acceptedWords = ({ rule, at, because }: AcceptedFinding): string =>
   `${rule} at ${at.join(', ')}: ${because}`
+
+/** `PUMP, FAN: never pull a lead while the supply is on.` */
+export const noteWords = ({ refs, text }: Sheet['notes'][number]): string => `${refs.join(', ')}: ${text}`
 
 /** Parts of one kind and value together, then wires by kind. */
 function atHand(sheet: Sheet): string[] {

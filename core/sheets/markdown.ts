@@ -1,4 +1,4 @@
-import { acceptedWords, type CoverOptions } from './cover.ts'
+import { acceptedWords, type CoverOptions, noteWords } from './cover.ts'
 import type { Sheet } from './rows.ts'
 import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
@@ -13,6 +13,7 @@ export function writeMarkdown(
     sheet.boards.map((board) => `- ${cell(board)}`).join('\n'),
     ...listed('Still open: look at these before you build', open),
     ...listed('Accepted by the maker', accepted.map(acceptedWords)),
+    ...(only === tableNames ? listed('Good to know', sheet.notes.map(noteWords)) : []),
   ]
   for (const name of only) {
     const { columns, rows } = tableOf(sheet, name)

@@ -178,6 +178,12 @@ export interface LabelRow {
   readonly to: string
 }
 
+/** A note of an entry, for all that are of that kind. */
+export interface NoteRow {
+  readonly refs: readonly string[]
+  readonly text: string
+}
+
 /** Everything that goes to the workbench, as data; the writers only lay it out. */
 export interface Sheet {
   readonly title: string
@@ -185,6 +191,8 @@ export interface Sheet {
   readonly breadboards: readonly string[]
   /** What the bench has no place for, or no hole. */
   readonly missing: readonly string[]
+  /** What the catalogue has to say of the boards and parts of this plan, each once. */
+  readonly notes: readonly NoteRow[]
   readonly wiring: readonly WireRow[]
   readonly legs: readonly LegRow[]
   readonly leads: readonly LeadRow[]

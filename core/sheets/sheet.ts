@@ -15,7 +15,18 @@ import { plugsOf } from '../wiring/plugs.ts'
 import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
 import { programRows, recordRows } from './programRows.ts'
-import type { JumperRow, LeadRow, LegRow, PartRow, PinRow, Sheet, StepRow, SupplyRow, WireRow } from './rows.ts'
+import type {
+  JumperRow,
+  LeadRow,
+  LegRow,
+  NoteRow,
+  PartRow,
+  PinRow,
+  Sheet,
+  StepRow,
+  SupplyRow,
+  WireRow,
+} from './rows.ts'
 import { laidLines, planLines, signalBehind, type WireLine } from './wireLines.ts'
 
 /** The sheet of a plan; with a layout of its bench every wire has its holes. */
@@ -34,6 +45,7 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
     boards: wiring.boards.map((board) => `${board.ref}: ${board.title}, ${formatVolts(board.board.logicVolts)} logic`),
     breadboards: layout ? layout.grid.boards.map(({ ref, entry }) => `${ref}: ${breadboardWords(entry)}`) : [],
     missing: layout ? missingText(layout) : [],
+    notes: noteRows(wiring),
     wiring: rows,
     legs: layout ? legRows(wiring, layout) : [],
     leads: leadRows(wiring, rows),
@@ -113,6 +125,16 @@ function wireRow(wiring: Wiring, line: WireLine, number: number, step: number): 
     ends: line.ends,
     note,
   }
+}
+
+function noteRows(wiring: Wiring): NoteRow[] {
+  const refs = new Map<string, string[]>()
+  const owners = [
+    ...wiring.boards.map(({ ref, board }) => ({ ref, notes: board.notes })),
+    ...wiring.parts.map(({ ref, part }) => ({ ref, notes: part.notes })),
+  ]
+  for (const { ref, notes } of owners) for (const text of notes) refs.set(text, [...(refs.get(text) ?? []), ref])
+  return [...refs].map(([text, own]) => ({ refs: own, text }))
 }
 
 /** What a pin is also called; what is printed beside it comes first. */
