@@ -1,6 +1,6 @@
 import { postPlace } from '../catalog/boardFacts.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
-import type { Grid } from './grid.ts'
+import { edgesOf, type Grid } from './grid.ts'
 import { pinsOf } from './rails.ts'
 import type { Movable, Reach } from './settle.ts'
 import type { Unit } from './units.ts'
@@ -52,6 +52,10 @@ export function asideOf(unit: Unit): Aside | undefined {
   return pins.length === 0 ? undefined : { unit, pins, width: 0, height: pins.length - 1, at: undefined }
 }
 
+/** A board lies either end up, leads go on in either order; a module has its posts towards the breadboard. */
+export const mayTurnAside = (unit: Unit): boolean =>
+  unit.kind === 'leads' || (unit.kind === 'beside' && unit.owner?.kind === 'board')
+
 /** Where the maker laid something; undefined where that is left to the tool. */
 export const asideWanted = (place: BenchPlace | undefined): AsideSpot | undefined =>
   place?.side === undefined || place.row === undefined
@@ -81,8 +85,7 @@ export class Margins {
     const boards = this.#boardsFor(unit.ref)
     const index = side === 'left' ? Math.min(...boards) : Math.max(...boards)
     const board = this.#grid.boards[index]!
-    const rails = board.rails.some((name) => name.startsWith(side === 'left' ? 'L' : 'R')) ? 5 : 1.5
-    return { key: `${side} ${index}`, edge: side === 'left' ? board.x - rails : board.x + 11 + rails }
+    return { key: `${side} ${index}`, edge: edgesOf(board)[side] }
   }
 
   /** Rows of the breadboards beside which a thing lies. */
@@ -179,14 +182,15 @@ export class MovableAside implements Movable<AsideSpot> {
     if (this.isKept) return undefined
     const { spot, aside } = this
     const dice = random()
-    if (dice < 0.2) return { ...spot, turned: !spot.turned }
+    const turns = mayTurnAside(aside.unit)
+    if (dice < 0.2 && turns) return { ...spot, turned: !spot.turned }
     if (dice < 0.45) return { ...spot, row: spot.row + Math.ceil(random() * 3) * (random() < 0.5 ? 1 : -1) }
     const side = random() < 0.5 ? 'left' : 'right'
     const row =
       towards !== undefined
         ? Math.round(towards - random() * aside.height + (random() - 0.5) * 4)
         : 1 + Math.floor(random() * this.#margins.rows(aside))
-    return { side, row, turned: random() < 0.2 ? !spot.turned : spot.turned }
+    return { side, row, turned: turns && random() < 0.2 ? !spot.turned : spot.turned }
   }
 
   /** Every spot beside its breadboards. */
@@ -195,7 +199,7 @@ export class MovableAside implements Movable<AsideSpot> {
     const rows = this.#margins.rows(this.aside) - this.aside.height
     return (['left', 'right'] as const).flatMap((side) =>
       Array.from({ length: Math.max(1, rows) }, (_, at) =>
-        [false, true].map((turned) => ({ side, row: at + 1, turned })),
+        (mayTurnAside(this.aside.unit) ? [false, true] : [false]).map((turned) => ({ side, row: at + 1, turned })),
       ).flat(),
     )
   }

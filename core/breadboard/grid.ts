@@ -55,6 +55,12 @@ export interface GridBoard {
   readonly joinsBefore: boolean
 }
 
+/** Outer edges of a breadboard, in pitches: further out where it has rails. */
+export const edgesOf = ({ x, rails }: GridBoard): { readonly left: number; readonly right: number } => ({
+  left: x - (rails.some((name) => name.startsWith('L')) ? 5 : 1.5),
+  right: x + 11 + (rails.some((name) => name.startsWith('R')) ? 5 : 1.5),
+})
+
 /** The breadboards of a bench side by side, and every hole's place and metal. */
 export class Grid {
   readonly boards: readonly GridBoard[]

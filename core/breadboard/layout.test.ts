@@ -156,21 +156,21 @@ describe('what a hand may do with things beside', () => {
   const layout = layOut(wiring)
   const lift = layout.asides.get('LIFT')!
   it('lets go of a thing on the side and row that it is dragged to', () => {
-    const hand = new AsideHand(layout, 'LIFT', false)
+    const hand = new AsideHand(wiring, layout, 'LIFT')
     expect(hand.spotAt({ x: -20, y: 8 }, 3)).toEqual({ ...lift, side: 'left', row: lift.row + 3 })
     expect(hand.spotAt({ x: 30, y: 8 }, undefined)).toEqual({ ...lift, side: 'right' })
   })
   it('takes a module out of its holes beyond the rails, and leaves one on two legs where it can stand', () => {
-    const sense = new AsideHand(layout, 'SENSE', true)
+    const sense = new AsideHand(wiring, layout, 'SENSE')
     expect(sense.spotAt({ x: -6, y: 8 }, undefined)).toBeUndefined()
     expect(sense.spotAt({ x: -8, y: 8.2 }, undefined)).toEqual({ side: 'left', row: 8, turned: false })
     expect(sense.spotAt({ x: 17, y: 8 }, undefined)).toBeUndefined()
     expect(sense.spotAt({ x: 19, y: 8 }, undefined)).toMatchObject({ side: 'right' })
-    expect(new AsideHand(layout, 'LAMP', true).spotAt({ x: 19, y: 8 }, undefined)).toBeUndefined()
+    expect(new AsideHand(wiring, layout, 'LAMP').spotAt({ x: 19, y: 8 }, undefined)).toBeUndefined()
   })
   it('refuses what would lie on something else, and only that', () => {
     const turn = layout.asides.get('TURN')!
-    const hand = new AsideHand(layout, 'LIFT', false)
+    const hand = new AsideHand(wiring, layout, 'LIFT')
     expect(hand.refusal(turn)).toBe('TURN lies there')
     expect(hand.refusal({ ...turn, side: turn.side === 'left' ? 'right' : 'left', row: 100 })).toBeUndefined()
     expect(hand.refusal({ ...turn, row: turn.row + 4 })).toBeUndefined()
@@ -181,6 +181,22 @@ describe('what a hand may do with things beside', () => {
     expect(turnedPlace(wiring, layout, 'LIFT')).toMatchObject({ side: lift.side, row: lift.row })
     expect(turnedPlace(wiring, layout, 'SENSE')).toMatchObject({ turned: true })
     expect(turnedPlace(wiring, layout, 'NOBODY')).toBe('NOBODY cannot be turned.')
+  })
+  it('knows the breadboards of its own board: another board’s things are in nobody’s way', () => {
+    const two = samplePlans.find(({ plan }) => Object.keys(plan.boards).length === 2)!.plan
+    const bench = {
+      breadboards: { BB1: { kind: 'half' as const, for: 'GAUGE' }, BB2: { kind: 'half' as const, for: 'HOUSE' } },
+      places: { FIELD: { side: 'right' as const, row: 5 }, HOUSE: { side: 'right' as const, row: 2, beside: true } },
+      done: [],
+    }
+    const apart = resolve({ ...two, bench }, catalog)
+    const laid = layOut(apart)
+    const house = new AsideHand(apart, laid, 'HOUSE')
+    expect(house.refusal({ side: 'right', row: 5, turned: false })).toBeUndefined()
+    const { x } = laid.grid.boards[1]!
+    // To the left of its own breadboard is left, although that is right of the middle of the bench.
+    expect(house.spotAt({ x: x - 9, y: 3 }, 0)).toMatchObject({ side: 'left' })
+    expect(house.spotAt({ x: x + 20, y: 3 }, 0)).toMatchObject({ side: 'right' })
   })
   it('lays beside what has rows of legs', () => {
     expect(['SENSE', 'LAMP', 'LIFT', 'MCU'].map((ref) => mayLieBeside(layout, ref))).toEqual([

@@ -2,8 +2,9 @@ import { entryOf } from '../base/entryOf.ts'
 import type { Edit } from '../plan/edit.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { type AsideSpot, asidePlace } from './aside.ts'
-import { boardOfHole, columnOf, type Grid, type Hole, holeAt, rowOf } from './grid.ts'
+import { type AsideSpot, asidePlace, mayTurnAside } from './aside.ts'
+import { boardOfHole, columnOf, edgesOf, type Grid, type Hole, holeAt, rowOf } from './grid.ts'
+import { breadboardsByHome } from './homes.ts'
 import type { Layout } from './layout.ts'
 import { legsSeat, Occupancy, placeOf, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
 import type { Unit } from './units.ts'
@@ -82,17 +83,19 @@ export class AsideHand {
   readonly #layout: Layout
   readonly #ref: string
   readonly #stands: boolean
+  readonly #boardsFor: (ref: string) => readonly number[]
   readonly #left: number
   readonly #right: number
 
-  /** `stands` says that it stands in holes now, where it may be taken from. */
-  constructor(layout: Layout, ref: string, stands: boolean) {
+  constructor(wiring: Wiring, layout: Layout, ref: string) {
     this.#layout = layout
     this.#ref = ref
-    this.#stands = stands
-    const { boards } = layout.grid
-    this.#left = boards[0]!.x - 5
-    this.#right = boards.at(-1)!.x + 16
+    this.#stands = layout.seats.has(ref)
+    const { grid } = layout
+    this.#boardsFor = breadboardsByHome(wiring, grid)
+    const own = this.#boardsFor(ref)
+    this.#left = edgesOf(grid.boards[Math.min(...own)]!).left
+    this.#right = edgesOf(grid.boards[Math.max(...own)]!).right
   }
 
   /** The spot at a point of the bench, in pitches; what lies beside already moves by `dy` rows. */
@@ -121,7 +124,9 @@ export class AsideHand {
   refusal({ side, row }: AsideSpot): string | undefined {
     const [from, to] = this.#rows(this.#ref, row)
     for (const [ref, other] of this.#layout.asides) {
-      if (ref === this.#ref || other.side !== side) continue
+      // What belongs to another board lies beside other breadboards.
+      if (ref === this.#ref || other.side !== side || this.#boardsFor(ref)[0] !== this.#boardsFor(this.#ref)[0])
+        continue
       const [first, last] = this.#rows(ref, other.row)
       if (from <= last + 1 && to >= first - 1) return `${ref} lies there`
     }
@@ -138,7 +143,9 @@ export class AsideHand {
 /** The place of a thing with its other end up, or its two legs swapped; words where it cannot be turned. */
 export function turnedPlace(wiring: Wiring, layout: Layout, ref: string): BenchPlace | string {
   const aside = layout.seats.has(ref) ? undefined : layout.asides.get(ref)
-  if (aside) return asidePlace({ ...aside, turned: !aside.turned }, entryOf(wiring.plan.bench?.places, ref))
+  const unit = layout.units.find((one) => one.ref === ref)
+  if (aside && unit && mayTurnAside(unit))
+    return asidePlace({ ...aside, turned: !aside.turned }, entryOf(wiring.plan.bench?.places, ref))
   const hand = layout.seats.has(ref) ? new Hand(wiring, layout, ref) : undefined
   const seat = hand?.turned()
   if (!hand || !seat) return `${ref} cannot be turned.`

@@ -132,6 +132,24 @@ describe('bodies', () => {
     expect(roles('LAMP')).toEqual(expect.arrayContaining(['ring', 'pole']))
     expect(roles('R1')).not.toEqual(expect.arrayContaining(['ring']))
   })
+  it('show the notch at the end of pin 1, also of a chip that stands the other way round, and none on a button', () => {
+    for (const turned of [false, true]) {
+      const wiring = wiringOf({
+        mcu: 'nano-v3',
+        parts: { CHIP: 'mcp23017', KEY: 'button' },
+        wires: 'KEY.1 MCU.D5',
+        bench: { breadboards: { BB1: { kind: 'full' } }, places: { CHIP: { at: 'BB1.e30', turned } } },
+      })
+      const layout = layoutOf(wiring)!
+      const { bodies } = benchPicture(wiring, layout, makeSheet(wiring, layout))
+      const chip = bodies.find(({ ref }) => ref === 'CHIP')!
+      const first = chip.legs.find(({ pin }) => pin === 'GPB0')!
+      const dot = chip.ink.find(({ role }) => role === 'first')
+      expect(dot?.is === 'dot' && Math.hypot(dot.x - first.x, dot.y - first.y)).toBeLessThan(0.6)
+      expect(first.y < chip.top + chip.height / 2).toBe(!turned)
+      expect(bodies.find(({ ref }) => ref === 'KEY')!.ink.some(({ role }) => role === 'mark')).toBe(false)
+    }
+  })
   it('show where pin 1 of a chip is, and no such mark on a board', () => {
     expect(roles('CHIP')).toEqual(expect.arrayContaining(['mark', 'first']))
     expect(roles('MCU')).not.toContain('mark')

@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import { columnLetters, columnX, type GridBoard, type RailName, railNames, rowOf } from '../breadboard/grid.ts'
+import { columnLetters, columnX, edgesOf, type GridBoard, type RailName, railNames, rowOf } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
 import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
@@ -85,12 +85,6 @@ const turnBody = (pose: Pose, body: BodyPicture): BodyPicture => ({
   ...turnBox(pose, body),
   legs: body.legs.map((leg) => ({ ...leg, ...turnPlace(pose, leg) })),
   ink: body.ink.map((ink) => turnInk(pose, ink)),
-})
-
-/** Outer edges of a breadboard, in pitches. */
-const edgesOf = ({ x, rails }: GridBoard): { readonly left: number; readonly right: number } => ({
-  left: x - (rails.some((name) => name.startsWith('L')) ? 5 : 1.5),
-  right: x + 11 + (rails.some((name) => name.startsWith('R')) ? 5 : 1.5),
 })
 
 function breadboardInk(board: GridBoard): Ink[] {

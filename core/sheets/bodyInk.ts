@@ -1,4 +1,5 @@
 import type { Unit } from '../breadboard/units.ts'
+import { footprintOf } from '../catalog/footprint.ts'
 import type { Ink } from './ink.ts'
 import type { Box, Place } from './lanes.ts'
 
@@ -25,7 +26,7 @@ export function bodyInk(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[
   const names = legs.flatMap((leg) => legName(unit, leg, box))
   return [
     { is: 'box', role: 'shell', round: 0.15, ...box },
-    ...(unit.kind === 'straddle' && !unit.isBoard ? notch(legs, box) : []),
+    ...notch(unit, legs, box),
     ...legs.map(({ x, y }): Ink => ({ is: 'dot', role: 'leg', x, y, r: 0.24 })),
     ...names,
     ...(unit.kind === 'row' && unit.hangsOver
@@ -44,9 +45,11 @@ function edgeTag(text: string, legs: readonly LegPicture[], { left, top, width, 
   return tag(text, { x: isRight ? left + width - long / 2 - 0.2 : left + long / 2 + 0.2, y }, 0.6, false)
 }
 
-/** The mark at the end of a chip where pin 1 is, and a dot beside pin 1. */
-function notch(legs: readonly LegPicture[], box: Box): Ink[] {
-  const first = legs[0]
+/** The mark at the end of a chip where pin 1 is, whichever way it stands, and a dot beside pin 1; nothing else has one. */
+function notch(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[] {
+  if (unit.kind !== 'straddle' || unit.owner?.kind !== 'part') return []
+  const foot = footprintOf(unit.owner.part, unit.owner.options)
+  const first = foot.kind === 'dual-in-line' ? legs.find(({ pin }) => pin === foot.pins[0]) : undefined
   if (!first) return []
   const atTop = first.y - box.top < box.height / 2
   const middle = box.left + box.width / 2
@@ -68,7 +71,7 @@ function notch(legs: readonly LegPicture[], box: Box): Ink[] {
   ]
 }
 
-/** A leg's name towards the middle of its body, or outside a narrow one; its number where only that has room. */
+/** A leg's name towards the middle of its body, or outside a narrow one; none where there is no room for it. */
 function legName(unit: Unit, { pin, x, y }: LegPicture, { left, width }: Box): Ink[] {
   const onLeft = x - left <= left + width - x
   const room = Math.max(x - left, left + width - x) - (unit.kind === 'straddle' ? width / 2 : 0) - 0.4

@@ -115,7 +115,7 @@ export function BenchView(props: BenchViewProps) {
     setDrag({
       ref: body.ref,
       hand,
-      beside: new AsideHand(layout, body.ref, seat !== undefined),
+      beside: new AsideHand(wiring, layout, body.ref),
       aside: seat ? undefined : aside,
       from,
       anchor: first === undefined ? from : { x: layout.grid.x(first), y: rowOf(first) },
@@ -170,7 +170,8 @@ export function BenchView(props: BenchViewProps) {
       onMove(drag.ref, asidePlace(drag.aside, wasSeated ? { beside: true } : before))
     } else if (!drag.seat && !drag.aside)
       onRefused(`${drag.ref} was let go where there is no room for it; it stays where it was.`)
-    else if (drag.refusal || !drag.seat) onRefused(`${drag.ref} cannot stand there: ${drag.refusal}.`)
+    else if (drag.refusal || !drag.seat)
+      onRefused(`${drag.ref} cannot ${drag.aside ? 'lie' : 'stand'} there: ${drag.refusal}.`)
     else onMove(drag.ref, placeOf(layout.grid, drag.seat))
   }
 
@@ -208,7 +209,7 @@ export function BenchView(props: BenchViewProps) {
     if (aside) {
       const side = way[0] === 0 ? aside.side : way[0]! < 0 ? 'left' : 'right'
       const spot: AsideSpot = { ...aside, side, row: aside.row + way[1]! }
-      const trouble = new AsideHand(layout, body.ref, false).refusal(spot)
+      const trouble = new AsideHand(wiring, layout, body.ref).refusal(spot)
       if (trouble) onRefused(`${body.ref} cannot lie there: ${trouble}.`)
       else onMove(body.ref, asidePlace(spot, entryOf(wiring.plan.bench?.places, body.ref)))
       return
