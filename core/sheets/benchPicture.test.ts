@@ -81,6 +81,20 @@ describe.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('the p
         if (!goes) expect(Number.isInteger(plate.x) && Number.isInteger(plate.y)).toBe(false)
     expect(places.length - new Set(places).size).toBeLessThanOrEqual(1)
   })
+  it('covers no name of a leg with the name of its part', () => {
+    for (const { ref, kind, ink } of picture.bodies) {
+      const tags = ink.flatMap((one) => (one.is === 'tag' ? [tagBox(one)] : []))
+      if (kind !== 'straddle') continue
+      for (const name of ink)
+        if (name.is === 'text' && name.role === 'pin')
+          for (const { left, top, width, height } of tags) {
+            const broad = name.text.length * name.size * 0.6
+            const from = name.anchor === 'start' ? name.x : name.x - broad
+            const isApart = from + broad <= left || from >= left + width || name.y < top || name.y > top + height
+            expect([ref, name.text, isApart]).toEqual([ref, name.text, true])
+          }
+    }
+  })
   it('has everything within its frame, standing or lying', () => {
     const lies = drawn(plan, 'lies').picture
     for (const one of [picture, lies])

@@ -1,6 +1,6 @@
 import type { Unit } from '../breadboard/units.ts'
 import { footprintOf } from '../catalog/footprint.ts'
-import type { Ink } from './ink.ts'
+import { type Ink, tagBox } from './ink.ts'
 import type { Box, Place } from './lanes.ts'
 
 export interface LegPicture {
@@ -24,15 +24,32 @@ export function bodyInk(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[
   const size = isNarrow ? 0.6 : NAME
   const middle = { x: box.left + box.width / 2, y: box.top + (isLying ? 0.75 : box.height / 2) }
   const names = legs.flatMap((leg) => legName(unit, leg, box))
+  // Between two rows of names a long one stands upright.
+  const breadth = Math.max(
+    0,
+    ...names.map((name) => (name.is === 'text' ? name.text.length * SMALL * LETTER + 0.95 : 0)),
+  )
+  const long = unit.ref.length * size * LETTER + 0.5
+  const named =
+    unit.kind === 'row' && unit.hangsOver
+      ? edgeTag(unit.ref, legs, box)
+      : tag(unit.ref, middle, size, unit.kind === 'straddle' && long > box.width - 2 * breadth)
   return [
     { is: 'box', role: 'shell', round: 0.15, ...box },
     ...notch(unit, legs, box),
     ...legs.map(({ x, y }): Ink => ({ is: 'dot', role: 'leg', x, y, r: 0.24 })),
-    ...names,
-    ...(unit.kind === 'row' && unit.hangsOver
-      ? edgeTag(unit.ref, legs, box)
-      : tag(unit.ref, middle, size, isNarrow && unit.kind === 'straddle')),
+    // Where even so there is no room for both, the part's name stays: the table has those of its legs.
+    ...names.filter((name) => !named.some((one) => one.is === 'tag' && covers(tagBox(one), name))),
+    ...named,
   ]
+}
+
+/** A box lies over the name of a leg, or part of it. */
+function covers({ left, top, width, height }: Box, name: Ink): boolean {
+  if (name.is !== 'text') return false
+  const broad = name.text.length * name.size * LETTER
+  const from = name.anchor === 'start' ? name.x : name.x - broad
+  return from + broad > left && from < left + width && name.y >= top && name.y <= top + height
 }
 
 /** The name of a module that hangs over: along its outer edge, away from the names of its legs. */
