@@ -2,12 +2,12 @@ import { entryOf } from '../base/entryOf.ts'
 import { seeded } from '../base/random.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { AsideSpot, Spot } from './aside.ts'
-import { breadboardKinds, Grid, type Hole, type Node } from './grid.ts'
+import { breadboardKinds, Grid, type Hole, holeAt, isRail, type Node } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
 import { Placement, type Placer, type Room, wantedSeat } from './placing.ts'
 import type { LaidWire } from './points.ts'
 import { assignRails } from './rails.ts'
-import { Router } from './router.ts'
+import { Router, wayOf } from './router.ts'
 import { Occupancy, type Seat } from './seats.ts'
 import type { Settling } from './settle.ts'
 import { countCrossings } from './straight.ts'
@@ -42,6 +42,8 @@ export interface Layout {
     /** What is in the way. */
     readonly by: string | undefined
   }[]
+  /** Wires that cannot be led over the hole that the maker chose. */
+  readonly refused: readonly { readonly end: string; readonly hole: string; readonly text: string }[]
   /** Rails used on both sides of a gap that is not bridged. */
   readonly gaps: readonly { readonly breadboard: string; readonly rail: string; readonly net: number }[]
   readonly stats: { readonly pitches: number; readonly crossings: number; readonly shared: number }
@@ -198,12 +200,33 @@ export class Workbench {
     return occupancy
   }
 
+  /** Rows that the maker keeps for later, and holes over which wires are to be led. */
+  #keepFree(occupancy: Occupancy): void {
+    for (const [end, name] of Object.entries(this.#wiring.plan.bench?.via ?? {})) {
+      const hole = this.#grid.parse(name)
+      if (hole === undefined) continue
+      const node = this.#grid.node(hole)
+      const net = this.#wiring.netOf(end).index
+      if (!occupancy.isFree(hole) || (occupancy.net(node) ?? net) !== net || (isRail(node) && !this.#rails.has(node)))
+        continue
+      occupancy.claim(node, net)
+      occupancy.plug(hole, wayOf(end))
+    }
+    this.#grid.boards.forEach(({ entry, rows }, board) => {
+      for (const [from, to] of entry.reserved ?? [])
+        for (let row = from; row <= Math.min(to, rows); row += 1)
+          for (const column of [0, 5]) occupancy.reserve(holeAt(board, row, column))
+    })
+  }
+
   /** The bench before anything is placed. */
   room(): Room {
+    const occupancy = this.#occupancy()
+    this.#keepFree(occupancy)
     return {
       wiring: this.#wiring,
       grid: this.#grid,
-      occupancy: this.#occupancy(),
+      occupancy,
       open: this.#units.filter(({ ref }) => !this.#kept.has(ref)),
       seated: this.#units.filter(({ ref }) => this.#kept.has(ref)),
       fixed: this.#fixed,
@@ -240,6 +263,7 @@ export class Workbench {
       blocked: router.blocked,
       clashes: this.#clashes,
       kept: this.#kept,
+      refused: router.refused,
       gaps: router.gaps,
       stats: {
         pitches: lines.reduce((sum, [x1, y1, x2, y2]) => sum + Math.hypot(x1 - x2, y1 - y2), 0),

@@ -19,6 +19,8 @@ export interface Point {
 export interface Join {
   readonly a: Point
   readonly b: Point
+  /** Hole at `b` that the maker chose. */
+  readonly holeB?: Hole
 }
 
 /** A wire with its exact holes; a post has none. */

@@ -10,9 +10,13 @@ import type { Occupancy } from './seats.ts'
 import { mainEnds, touching } from './touch.ts'
 import type { Unit } from './units.ts'
 
+/** What stands in the hole over which the maker leads the wire of an end. */
+export const wayOf = (end: string): string => `the wire of ${end}`
+
 /** Finds the wires of one net after the other on a bench where everything stands, and says what it cannot reach. */
 export class Router {
   readonly blocked: { end: string; text: string }[] = []
+  readonly refused: { end: string; hole: string; text: string }[] = []
   readonly gaps: { breadboard: string; rail: string; net: number }[] = []
   readonly #wiring: Wiring
   readonly #grid: Grid
@@ -47,17 +51,87 @@ export class Router {
     this.#covered = coveredPosts(wiring)
   }
 
-  route(net: number): { net: number; a: Point; b: Point }[] {
+  route(net: number): (Join & { net: number })[] {
     const rails = [...this.#rails].filter(([, on]) => on === net).map(([node]) => this.#nodePoint(node, undefined))
-    const groups = this.#groups(net, rails)
-    if (groups.length < 2) return []
+    const led = this.#leadOver(net, rails, this.#groups(net, rails))
+    const { groups } = led
+    if (groups.length < 2) return led.joins.map((join) => ({ net, ...join }))
     const able = groups.filter((group) => {
       if (group.some((point) => point.free > 0 || point.kind === 'rail')) return true
       this.#block(group, 'every hole of its row is taken or covered, so that no wire reaches it')
       return false
     })
     const joins = able.length < 2 ? [] : this.#joins(net, able, rails)
-    return joins.map((join) => ({ net, ...join }))
+    return [...led.joins, ...joins].map((join) => ({ net, ...join }))
+  }
+
+  /** Wires that the maker leads over a hole: what stood together with their ends is reached from there only. */
+  #leadOver(
+    net: number,
+    rails: readonly Point[],
+    groups: Point[][],
+  ): { readonly groups: Point[][]; readonly joins: readonly Join[] } {
+    const joins: Join[] = []
+    const merged = new Map<Point[], Point[]>()
+    for (const [end, hole] of this.#ways(net)) {
+      const refuse = (text: string): void => {
+        this.refused.push({ end, hole: this.#wiring.plan.bench!.via![end]!, text })
+      }
+      if (hole === undefined) {
+        refuse('there is no such hole')
+        continue
+      }
+      const node = this.#grid.node(hole)
+      const at = this.#holeOf.get(end)
+      const own = groups
+        .flat()
+        .find((point) => (at === undefined ? point.end === end : point.node === this.#grid.node(at)))
+      const group = own && groups.find((one) => one.includes(own))
+      if (!own || !group || own.node === node) continue
+      const held = this.#occupancy.net(node)
+      const what = this.#occupancy.holds(hole)
+      if (isRail(node) ? held !== net : held !== net && held !== undefined) {
+        const { nets } = this.#wiring
+        refuse(
+          `${this.#grid.nodeWords(node)} ${held === undefined ? 'carries no net' : `carries the net of ${nets[held]!.ends[0]}`}`,
+        )
+      } else if (what !== undefined && what !== wayOf(end)) refuse(`${this.#grid.name(hole)} holds ${what} already`)
+      else if (own.free < 1) refuse('every hole of its own row is taken or covered')
+      else {
+        const known = rails.find((one) => one.node === node) ?? groups.flat().find((one) => one.node === node)
+        const point = known ?? this.#nodePoint(node, undefined)
+        joins.push({ a: own, b: point, holeB: hole })
+        own.free -= 1
+        const into = merged.get(group) ?? []
+        merged.set(group, [...into, point])
+      }
+    }
+    if (merged.size === 0) return { groups, joins }
+    const joined = new UnionFind()
+    const indexOf = new Map(groups.flatMap((group, index) => group.map((point) => [point, `${index}`] as const)))
+    const points = new Map<string, Point[]>()
+    const free = new Set([...merged.values()].flat())
+    for (const [index, group] of groups.entries()) {
+      const over = merged.get(group)
+      if (over) for (const point of group) if (!free.has(point)) point.free = 0
+      joined.add(`${index}`)
+      for (const point of over ?? []) {
+        const key = indexOf.get(point) ?? `over ${point.node}`
+        joined.join(`${index}`, key)
+        if (!indexOf.has(point)) points.set(key, [point])
+      }
+      points.set(`${index}`, group)
+    }
+    const byRoot = new Map<string, Point[]>()
+    for (const [key, own] of points) byRoot.set(joined.find(key), [...(byRoot.get(joined.find(key)) ?? []), ...own])
+    return { groups: [...byRoot.values()], joins }
+  }
+
+  /** Ends of a net whose wire the maker leads, with the hole; undefined where there is none of that name. */
+  #ways(net: number): [string, Hole | undefined][] {
+    return Object.entries(this.#wiring.plan.bench?.via ?? {})
+      .filter(([end]) => this.#wiring.netOf(end).index === net)
+      .map(([end, hole]) => [end, this.#grid.parse(hole)])
   }
 
   #joins(net: number, groups: Point[][], rails: readonly Point[]): readonly Join[] {

@@ -58,6 +58,17 @@ export class Occupancy {
     this.#nets.set(node, net)
   }
 
+  /** What is plugged into a hole. */
+  holds(hole: Hole): string | undefined {
+    return this.#used.get(hole)
+  }
+
+  /** Leaves what is empty of a row to the maker. */
+  reserve(node: Node): void {
+    if (!this.isEmpty(node)) return
+    for (const hole of this.grid.holes(node)) this.#covered.set(hole, 'the room that you keep free')
+  }
+
   plug(hole: Hole, what: string): void {
     this.#used.set(hole, what)
   }

@@ -1,5 +1,5 @@
 import { type Grid, type Hole, type Node, rowOf } from './grid.ts'
-import type { LaidWire, Point } from './points.ts'
+import type { Join, LaidWire, Point } from './points.ts'
 import type { Occupancy } from './seats.ts'
 import { type Straight, straightCross } from './straight.ts'
 
@@ -13,6 +13,8 @@ interface Draft {
   readonly net: number
   readonly a: Point
   readonly b: Point
+  /** Hole at `b` that the maker chose. */
+  readonly chosen: Hole | undefined
   holeA: Hole | undefined
   holeB: Hole | undefined
 }
@@ -21,9 +23,11 @@ interface Draft {
 export function chooseHoles(
   grid: Grid,
   occupancy: Occupancy,
-  wires: readonly { net: number; a: Point; b: Point }[],
+  wires: readonly (Join & { readonly net: number })[],
 ): LaidWire[] {
-  const drafts = wires.map((wire): Draft => ({ ...wire, holeA: undefined, holeB: undefined }))
+  const drafts = wires.map(
+    ({ net, a, b, holeB }): Draft => ({ net, a, b, chosen: holeB, holeA: undefined, holeB: undefined }),
+  )
   const byLength = [...drafts].sort((one, two) => rough(one) - rough(two))
   for (const draft of byLength) place(grid, occupancy, draft, [])
   const lines = new Map(drafts.map((draft) => [draft, lineOf(grid, draft)]))
@@ -54,7 +58,11 @@ function place(grid: Grid, occupancy: Occupancy, draft: Draft, others: readonly 
   }
   const rail = draft.a.kind === 'rail' && draft.b.kind === 'rail'
   const from = near(draft.a, rail ? bridgeAnchor(grid, draft.b) : draft.b)
-  const to = near(draft.b, rail ? bridgeAnchor(grid, draft.a) : draft.a)
+  const { chosen } = draft
+  const to =
+    chosen === undefined
+      ? near(draft.b, rail ? bridgeAnchor(grid, draft.a) : draft.a)
+      : [{ hole: chosen, x: grid.x(chosen), y: rowOf(chosen) }]
   const xs = [...from, ...to].map(({ x }) => x)
   const ys = [...from, ...to].map(({ y }) => y)
   const [left, right, top, bottom] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]

@@ -43,7 +43,7 @@ function pieceOf(path: Path): Keys | undefined {
   if (section === 'wires' || section === 'unused' || section === 'names') return path.slice(0, 2)
   if (section === 'own' && path.length >= 3) return path.slice(0, 3)
   if (section === 'bench')
-    return second === 'places' ? path.slice(0, 3) : path.length >= 4 ? path.slice(0, 4) : undefined
+    return second === 'places' || second === 'via' ? path.slice(0, 3) : path.length >= 4 ? path.slice(0, 4) : undefined
   if ((section === 'boards' && third === 'board') || (section === 'parts' && third === 'part')) return path.slice(0, 2)
   if (section === 'boards' || section === 'parts') return path.length >= 3 ? path.slice(0, 4) : undefined
   return undefined
@@ -132,6 +132,7 @@ const optionalMaps: ReadonlySet<string> = new Set([
   'own',
   'bench',
   'places',
+  'via',
   'boards',
   'parts',
   'names',

@@ -5,9 +5,12 @@ import { catalog, planOf } from '../testing/plans.ts'
 import { sample } from '../testing/samples.ts'
 import { describeDifference } from './difference.ts'
 import { applyEdit, applyEdits, type Edit, EditError } from './edit.ts'
+import { mergePlans } from './merge.ts'
+import { piecesOf, planOfPieces } from './pieces.ts'
 import type { Plan } from './planSchema.ts'
 import { readPlan } from './readPlan.ts'
 import { freshRef } from './refs.ts'
+import { samePlan } from './samePlan.ts'
 import { writePlan } from './writePlan.ts'
 
 const laid = planOf({
@@ -35,6 +38,74 @@ it('a breadboard that goes takes along what stood on it and what was ticked off 
   expect(bench.done).toEqual([])
   expect(bench.places).toEqual({ R1: { legs: { '1': 'BB2.a4', '2': 'BB2.a8' } } })
   expect(applyEdit(laid, { do: 'set-breadboard', ref: 'BB2', entry: null }).bench!.done).toEqual(laid.bench!.done)
+})
+
+describe('what the maker wants of the bench', () => {
+  const wishes = applyEdits(laid, [
+    { do: 'lead-over', end: 'LAMP.K', hole: 'BB1.L-9' },
+    { do: 'lead-over', end: 'R1.2', hole: 'BB2.a20' },
+    { do: 'house-colour', what: 'ground', colour: 'blue' },
+    { do: 'set-breadboard', ref: 'BB2', entry: { kind: 'half', reserved: [[3, 9]] } },
+  ])
+  it('is written and read back as it was, and joined piece by piece', () => {
+    const written = writePlan(wishes, catalog)
+    expect(readPlan(written, 'x', catalog)).toEqual({ ok: true, value: wishes })
+    expect(planOfPieces(piecesOf(wishes))).toEqual(wishes)
+  })
+  it('follows a part that is renamed, and goes with one that is removed or with its breadboard', () => {
+    expect(applyEdit(wishes, { do: 'rename', ref: 'LAMP', to: 'EYE' }).bench?.via).toEqual({
+      'EYE.K': 'BB1.L-9',
+      'R1.2': 'BB2.a20',
+    })
+    expect(applyEdit(wishes, { do: 'remove', ref: 'LAMP' }).bench?.via).toEqual({ 'R1.2': 'BB2.a20' })
+    expect(applyEdit(wishes, { do: 'set-breadboard', ref: 'BB2', entry: null }).bench?.via).toEqual({
+      'LAMP.K': 'BB1.L-9',
+    })
+  })
+  it('is taken back without leaving a trace', () => {
+    const back = applyEdits(wishes, [
+      { do: 'lead-over', end: 'LAMP.K', hole: null },
+      { do: 'lead-over', end: 'R1.2', hole: null },
+      { do: 'house-colour', what: 'ground', colour: null },
+      { do: 'set-breadboard', ref: 'BB2', entry: { kind: 'half' } },
+    ])
+    expect(back).toEqual(laid)
+  })
+  it('is said in words', () => {
+    expect(describeDifference(laid, wishes, catalog)).toEqual([
+      'wires for ground: blue',
+      'BB2: rows kept free: 3-9',
+      'the wire of LAMP.K is led over BB1.L-9',
+      'the wire of R1.2 is led over BB2.a20',
+    ])
+  })
+  it('lays breadboards in another order, and none that is not there', () => {
+    const turned = applyEdit(laid, { do: 'order-breadboards', refs: ['BB2', 'BB1'] })
+    expect(Object.keys(turned.bench!.breadboards)).toEqual(['BB2', 'BB1'])
+    expect(describeDifference(laid, turned, catalog)).toEqual(['breadboards from the left: BB2, BB1'])
+    expect(samePlan(laid, turned)).toBe(false)
+    const written = readPlan(writePlan(turned, catalog, writePlan(laid, catalog)), 'x', catalog)
+    expect(written.ok && Object.keys(written.value.bench!.breadboards)).toEqual(['BB2', 'BB1'])
+    const named = applyEdit(laid, { do: 'set-title', title: 'Other' })
+    for (const [mine, theirs] of [
+      [turned, named],
+      [named, turned],
+    ] as const) {
+      const merged = mergePlans(laid, mine, theirs).plan(new Map())
+      expect([merged.title, Object.keys(merged.bench!.breadboards)]).toEqual(['Other', ['BB2', 'BB1']])
+    }
+    for (const refs of [['BB1'], ['BB1', 'BB3'], ['BB1', 'BB1']])
+      expect(() => applyEdit(laid, { do: 'order-breadboards', refs })).toThrow(EditError)
+  })
+  it.each([
+    ['breadboards: { BB1: { kind: half, reserved: [[9, 3]] } }', /the first row before the last/],
+    ['breadboards: { BB1: { kind: half, reserved: [[0, 3]] } }', /x:6/],
+    ['via: { R1.1: BB1.a4 }', /the bench has no breadboard BB1/],
+    ['breadboards: { BB1: { kind: half } }\n  via: { R1.9: BB1.a4 }', /R1/],
+  ])('is refused where it says nothing: %s', (bench, message) => {
+    const read = readPlan(text(bench), 'x', catalog)
+    expect(read.ok ? '' : read.problems.map(formatProblem).join('\n')).toMatch(message)
+  })
 })
 
 it('a new name is none of a breadboard', () => {

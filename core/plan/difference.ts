@@ -66,6 +66,9 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
   const [oldPrefer, newPrefer] = [before.settings?.prefer ?? {}, after.settings?.prefer ?? {}]
   for (const what of changedKeys(oldPrefer, newPrefer))
     said.push(`search: ${what} ${show(oldPrefer, what)} becomes ${show(newPrefer, what)}`)
+  const [oldColours, newColours] = [before.settings?.colours ?? {}, after.settings?.colours ?? {}]
+  for (const what of changedKeys(oldColours, newColours))
+    said.push(`wires for ${what}: ${entryOf(newColours, what) ?? 'the usual colour'}`)
   const old = new Set(before.settings?.asked)
   for (const question of after.settings?.asked ?? [])
     if (!old.has(question)) said.push(`question answered: ${question}`)
@@ -88,7 +91,11 @@ function benchDifference(before: Bench | undefined, after: Bench | undefined): s
     if (!old) said.push(`breadboard ${ref} added (${entry.kind}${entry.joined ? ', clipped to the one before' : ''})`)
     else
       for (const key of changedKeys(old, entry))
-        said.push(`${ref}: ${key} ${show(old, key)} becomes ${show(entry, key)}`)
+        said.push(
+          key === 'reserved'
+            ? `${ref}: rows kept free: ${entry.reserved?.map((rows) => rows.join('-')).join(', ') ?? 'none'}`
+            : `${ref}: ${key} ${show(old, key)} becomes ${show(entry, key)}`,
+        )
   }
   const [oldPlaces, newPlaces] = [before?.places ?? {}, after?.places ?? {}]
   for (const ref of new Set([...Object.keys(oldPlaces), ...Object.keys(newPlaces)])) {
@@ -96,6 +103,14 @@ function benchDifference(before: Bench | undefined, after: Bench | undefined): s
     if (JSON.stringify(old) === JSON.stringify(place)) continue
     said.push(place ? `${ref} ${placeWords(place)}` : `${ref} stands where the program puts it`)
   }
+  const [oldVia, newVia] = [before?.via ?? {}, after?.via ?? {}]
+  for (const end of changedKeys(oldVia, newVia))
+    said.push(
+      `the wire of ${end} is led ${Object.hasOwn(newVia, end) ? `over ${entryOf(newVia, end)}` : 'as the program likes'}`,
+    )
+  const [oldOrder, newOrder] = [was, now].map((all) => Object.keys(all).join(' '))
+  if (oldOrder !== newOrder && oldOrder?.split(' ').sort().join(' ') === newOrder?.split(' ').sort().join(' '))
+    said.push(`breadboards from the left: ${Object.keys(now).join(', ')}`)
   if (before?.spareRows !== after?.spareRows) said.push(`rows left free between parts: ${after?.spareRows ?? 1}`)
   const [oldDone, newDone] = [new Set(before?.done), new Set(after?.done)]
   const ticked = [...newDone].filter((wire) => !oldDone.has(wire)).length

@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { entryOf } from '../base/entryOf.ts'
 import { splitEnd } from './ends.ts'
 import { sameFinding } from './findingKey.ts'
 import {
@@ -17,7 +18,9 @@ import {
   type Proof,
   Ref,
   type Stage,
+  type WireColour,
   type WireFacts,
+  type WireKind,
 } from './planSchema.ts'
 
 /**
@@ -47,6 +50,12 @@ export type Edit =
   /** Keeps a board or part at a place of the maker's; null leaves the place to the program. */
   | { readonly do: 'place'; readonly ref: string; readonly place: BenchPlace | null }
   | { readonly do: 'spare-rows'; readonly rows: number }
+  /** Leads the wire of an end over a hole; null leaves its way to the program. */
+  | { readonly do: 'lead-over'; readonly end: string; readonly hole: string | null }
+  /** Lays the breadboards in this order, from the left. */
+  | { readonly do: 'order-breadboards'; readonly refs: readonly string[] }
+  /** Gives wires of a kind the colour of the house; null the usual one. */
+  | { readonly do: 'house-colour'; readonly what: WireKind; readonly colour: WireColour | null }
   /** Ticks wires of the bench off, or takes the ticks away. */
   | { readonly do: 'tick'; readonly wires: readonly string[]; readonly done: boolean }
   /** Lets the search weigh something less or more; null as usual. */
@@ -149,7 +158,8 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
         )
         // What was built on it is taken apart.
         const done = bench.done.filter((one) => !one.split(' ').some(stands))
-        return withBench(plan, { ...bench, breadboards: others, places: Object.fromEntries(places), done })
+        const via = Object.fromEntries(Object.entries(bench.via ?? {}).filter(([, hole]) => !stands(hole)))
+        return withBench(plan, { ...bench, breadboards: others, places: Object.fromEntries(places), via, done })
       }
       const ref = before ? edit.ref : freeRef(plan, edit.ref)
       return withBench(plan, { ...bench, breadboards: { ...bench.breadboards, [ref]: edit.entry } })
@@ -165,6 +175,25 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
     }
     case 'spare-rows':
       return withBench(plan, { ...benchOf(plan), spareRows: edit.rows })
+    case 'lead-over': {
+      owned(plan, splitEnd(edit.end).ref)
+      const bench = benchOf(plan)
+      const { [edit.end]: _, ...others } = bench.via ?? {}
+      return withBench(plan, { ...bench, via: edit.hole === null ? others : { ...others, [edit.end]: edit.hole } })
+    }
+    case 'order-breadboards': {
+      const bench = benchOf(plan)
+      const known = Object.keys(bench.breadboards)
+      if ([...known].sort().join(' ') !== [...edit.refs].sort().join(' '))
+        throw new EditError(`expected the breadboards ${known.join(', ')} in another order`)
+      const breadboards = Object.fromEntries(edit.refs.map((ref) => [ref, entryOf(bench.breadboards, ref)!]))
+      return withBench(plan, { ...bench, breadboards })
+    }
+    case 'house-colour': {
+      const { [edit.what]: _, ...others } = plan.settings?.colours ?? {}
+      const colours = edit.colour === null ? others : { ...others, [edit.what]: edit.colour }
+      return withSettings(plan, { colours: Object.keys(colours).length === 0 ? undefined : colours })
+    }
     case 'tick': {
       const bench = benchOf(plan)
       const others = bench.done.filter((wire) => !edit.wires.includes(wire))
@@ -245,12 +274,14 @@ function withBringUp(plan: Plan, { done, stage }: BringUp): Plan {
   return { ...rest, bringup: { done, ...(stage === undefined ? {} : { stage }) } }
 }
 
-function withBench(plan: Plan, bench: Bench): Plan {
+function withBench(plan: Plan, { via = {}, ...others }: Bench): Plan {
   const { bench: _, ...rest } = plan
+  const bench: Bench = Object.keys(via).length === 0 ? others : { ...others, via }
   const empty =
     Object.keys(bench.breadboards).length === 0 &&
     Object.keys(bench.places).length === 0 &&
     bench.done.length === 0 &&
+    bench.via === undefined &&
     bench.spareRows === undefined
   return empty ? rest : { ...rest, bench }
 }
@@ -345,6 +376,9 @@ function rename(plan: Plan, ref: string, to: string): Plan {
               ]),
             ),
             places: key(plan.bench.places),
+            ...(plan.bench.via
+              ? { via: Object.fromEntries(Object.entries(plan.bench.via).map(([one, hole]) => [end(one), hole])) }
+              : {}),
             done: plan.bench.done.map((wire) => wire.split(' ').map(end).join(' ')),
           },
         }
@@ -382,6 +416,9 @@ function remove(plan: Plan, ref: string): Plan {
               ]),
             ),
             places: without(plan.bench.places),
+            ...(plan.bench.via
+              ? { via: Object.fromEntries(Object.entries(plan.bench.via).filter(([one]) => !touches(one))) }
+              : {}),
             done: plan.bench.done.filter((wire) => !wire.split(' ').some(touches)),
           },
         }

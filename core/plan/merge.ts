@@ -23,6 +23,13 @@ export interface Merge {
   readonly plan: (choices: ReadonlyMap<string, Side>) => Plan
 }
 
+/** The breadboards that a side has kept lie in another order. */
+function isReordered(base: Plan, side: Plan): boolean {
+  const [before, after] = [base, side].map((plan) => Object.keys(plan.bench?.breadboards ?? {}))
+  const kept = before!.filter((ref) => after!.includes(ref))
+  return kept.join(' ') !== after!.filter((ref) => kept.includes(ref)).join(' ')
+}
+
 /**
  * Joins what two sides made of one plan. What only one side changed is taken over; what both changed alike is taken
  * once. Changes touch each other when both change the same piece, when both join the same pin of a part to something
@@ -30,7 +37,8 @@ export interface Merge {
  */
 export function mergePlans(base: Plan, mine: Plan, theirs: Plan): Merge {
   const [was, my, their] = [piecesOf(base), piecesOf(mine), piecesOf(theirs)]
-  const keys = [...new Set([...their.keys(), ...my.keys(), ...was.keys()])]
+  const order = isReordered(base, mine) && !isReordered(base, theirs) ? [my, their, was] : [their, my, was]
+  const keys = [...new Set(order.flatMap((side) => [...side.keys()]))]
   const same = (a: Pieces, b: Pieces, key: string): boolean => JSON.stringify(a.get(key)) === JSON.stringify(b.get(key))
   const changedBy = (side: Pieces): Set<string> => new Set(keys.filter((key) => !same(was, side, key)))
   const [mineChanged, theirsChanged] = [changedBy(my), changedBy(their)]

@@ -14,6 +14,9 @@ const kindOf = { boards: 'board', supplies: undefined, parts: 'part' } as const
 /** Maps inside an entry, of which each key is a piece. */
 const maps: ReadonlySet<string> = new Set(['options', 'clocks'])
 
+/** Sections that are one map of names to values. */
+const namedSections = ['breadboards', 'places', 'via', 'prefer', 'colours', 'names', 'proved'] as const
+
 export const wireKey = (wire: PlanWire): string => `wires/${[wire[0], wire[1]].sort().join(' ')}`
 
 export function piecesOf(plan: Plan): Map<string, unknown> {
@@ -40,9 +43,11 @@ export function piecesOf(plan: Plan): Map<string, unknown> {
   for (const one of plan.accepted) put(`accepted/${findingKey(one)}`, one)
   for (const [ref, one] of Object.entries(plan.bench?.breadboards ?? {})) put(`breadboards/${ref}`, one)
   for (const [ref, one] of Object.entries(plan.bench?.places ?? {})) put(`places/${ref}`, one)
+  for (const [end, hole] of Object.entries(plan.bench?.via ?? {})) put(`via/${end}`, hole)
   put('spareRows', plan.bench?.spareRows)
   for (const wire of plan.bench?.done ?? []) put(`done/${wire}`, true)
   for (const [what, one] of Object.entries(plan.settings?.prefer ?? {})) put(`prefer/${what}`, one)
+  for (const [kind, one] of Object.entries(plan.settings?.colours ?? {})) put(`colours/${kind}`, one)
   for (const id of plan.settings?.asked ?? []) put(`asked/${id}`, true)
   for (const [end, name] of Object.entries(plan.names ?? {})) put(`names/${end}`, name)
   for (const [step, one] of Object.entries(plan.bringup?.done ?? {})) put(`proved/${step}`, one)
@@ -68,10 +73,15 @@ export function planOfPieces(pieces: Pieces): Plan {
     asked: [] as string[],
     aside: [] as Aside[],
   }
-  const named = { breadboards: {}, places: {}, prefer: {}, names: {}, proved: {} } as Record<
-    'breadboards' | 'places' | 'prefer' | 'names' | 'proved',
-    Record<string, unknown>
-  >
+  const named: Record<(typeof namedSections)[number], Record<string, unknown>> = {
+    breadboards: {},
+    places: {},
+    via: {},
+    prefer: {},
+    colours: {},
+    names: {},
+    proved: {},
+  }
   const own = { boards: {}, parts: {} } as Record<'boards' | 'parts', Record<string, unknown>>
   const isSection = (name: string): name is keyof typeof entries => Object.hasOwn(entries, name)
   for (const [key, value] of pieces) {
@@ -99,7 +109,7 @@ export function planOfPieces(pieces: Pieces): Plan {
   const { wires, unused, done, asked, aside } = lists
   const accepted = lists.accepted.filter((one, at, all) => all.findIndex((two) => sameFinding(one, two)) === at)
   const rows = pieces.get('spareRows')
-  const hasBench = done.length > 0 || rows !== undefined || [named.breadboards, named.places].some(isFilled)
+  const hasBench = done.length > 0 || rows !== undefined || [named.breadboards, named.places, named.via].some(isFilled)
   const notes = pieces.get('notes')
   const stage = pieces.get('stage')
   return {
@@ -117,15 +127,17 @@ export function planOfPieces(pieces: Pieces): Plan {
           bench: {
             breadboards: named.breadboards,
             places: named.places,
+            ...(isFilled(named.via) ? { via: named.via } : {}),
             ...(rows === undefined ? {} : { spareRows: rows }),
             done,
           },
         }
       : {}),
-    ...(isFilled(named.prefer) || asked.length > 0
+    ...([named.prefer, named.colours].some(isFilled) || asked.length > 0
       ? {
           settings: {
             ...(isFilled(named.prefer) ? { prefer: named.prefer } : {}),
+            ...(isFilled(named.colours) ? { colours: named.colours } : {}),
             ...(asked.length > 0 ? { asked } : {}),
           },
         }

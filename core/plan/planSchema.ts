@@ -51,6 +51,12 @@ export const PlanPart = v.strictObject({
   buy: v.optional(v.literal(true, 'expected true, or the key left out')),
 })
 /** Solderless breadboard of the bench; those of a plan lie side by side in their order. */
+const Row = v.pipe(v.number(), v.integer('expected a whole number'), v.minValue(1), v.maxValue(63))
+const RowRange = v.pipe(
+  v.strictTuple([Row, Row], 'expected two rows: [20, 30]'),
+  v.check(([from, to]) => from <= to, 'expected the first row before the last'),
+)
+
 export const Breadboard = v.strictObject({
   kind: v.picklist(['full', 'half', 'mini']),
   /** Rails cut in the middle, as on some full boards. */
@@ -61,6 +67,8 @@ export const Breadboard = v.strictObject({
   bridged: v.optional(v.boolean()),
   /** Clipped to the one before, the rails between taken off. */
   joined: v.optional(v.boolean()),
+  /** Rows that the program leaves free for what comes later, from and to, both counted. */
+  reserved: v.optional(v.pipe(v.array(RowRange), v.maxLength(20, 'expected at most 20 stretches of rows'))),
   /** Board whose parts stand on it. */
   for: v.optional(Ref),
 })
@@ -89,6 +97,8 @@ export type BenchPlace = v.InferOutput<typeof BenchPlace>
 export const Bench = v.strictObject({
   breadboards: v.optional(v.record(Ref, Breadboard), {}),
   places: v.optional(v.record(Ref, BenchPlace), {}),
+  /** Holes over which the maker leads the wire of an end: a rail that carries its net, or a row of its own. */
+  via: v.optional(v.record(End, HoleName)),
   /** Rows left free between bodies; one when left out. */
   spareRows: v.optional(v.pipe(v.number(), v.integer('expected a whole number'), v.minValue(0), v.maxValue(6))),
   /** Wires that are in, each as its two ends: `BB1.a5 BB1.L+7`. */
@@ -99,9 +109,43 @@ export type Bench = v.InferOutput<typeof Bench>
 const Preference = v.picklist(['analog', 'interrupt', 'pwm', 'buses', 'straps', 'console', 'onboard', 'expanders'])
 /** What the search can weigh less or more; in words in `core/assign/preferences.ts`. */
 export type Preference = v.InferOutput<typeof Preference>
+
+/** What a wire carries, as far as its colour says so. */
+export const wireKinds = [
+  'ground',
+  'supply',
+  'second-supply',
+  'data',
+  'clock',
+  'spi',
+  'serial',
+  'analog',
+  'input',
+  'output',
+] as const
+const WireKind = v.picklist(wireKinds)
+export type WireKind = (typeof wireKinds)[number]
+/** Colours that jumper wires are sold in. */
+export const wireColourNames = [
+  'black',
+  'red',
+  'orange',
+  'yellow',
+  'green',
+  'blue',
+  'purple',
+  'grey',
+  'white',
+  'brown',
+] as const
+const WireColour = v.picklist(wireColourNames)
+export type WireColour = (typeof wireColourNames)[number]
+
 export const Settings = v.strictObject({
   /** What the search weighs less or more than usual. */
   prefer: v.optional(v.record(Preference, v.picklist(['less', 'more']))),
+  /** Colours of the house, by what a wire carries. */
+  colours: v.optional(v.record(WireKind, WireColour)),
   /** Questions that were answered, and are not asked again. */
   asked: v.optional(v.pipe(v.array(v.pipe(v.string(), v.maxLength(500))), v.maxLength(200))),
 })

@@ -156,6 +156,7 @@ function tryBind(plan: Plan, base: Catalog): Bound {
         const result = canonicalEnd(bound, catalog, `${ref}.${pin}`)
         return result.ok ? splitEnd(result.end).pin : undefined
       },
+      bind,
       say,
     )
   if (problems.length > 0) return { misfits: problems }
@@ -173,7 +174,13 @@ function tryBind(plan: Plan, base: Catalog): Bound {
 type Say = (path: Path, message: string) => void
 
 /** Places must name what the plan has and holes of breadboards that are there; legs get their pin's id. */
-function bindBench(plan: Plan, bench: Bench, pinOf: (ref: string, pin: string) => string | undefined, say: Say): Bench {
+function bindBench(
+  plan: Plan,
+  bench: Bench,
+  pinOf: (ref: string, pin: string) => string | undefined,
+  bind: (end: string, path: Path) => string,
+  say: Say,
+): Bench {
   const breadboards = Object.keys(bench.breadboards)
   const hole = (text: string, path: Path): void => {
     const ref = splitEnd(text).ref
@@ -203,7 +210,11 @@ function bindBench(plan: Plan, bench: Bench, pinOf: (ref: string, pin: string) =
     }
     return [ref, { ...place, legs }]
   })
-  return { ...bench, places: Object.fromEntries(places) }
+  const via = Object.entries(bench.via ?? {}).map(([end, at]): [string, string] => {
+    hole(at, ['bench', 'via', end])
+    return [bind(end, ['bench', 'via', end]), at]
+  })
+  return { ...bench, places: Object.fromEntries(places), ...(bench.via ? { via: Object.fromEntries(via) } : {}) }
 }
 
 function checkRefs(plan: Plan, say: Say): void {

@@ -2,12 +2,13 @@ import type { Plan } from './planSchema.ts'
 
 /**
  * A text that two plans share exactly when they say the same: keys in any order, and what is empty is left out, as it
- * is when a plan is written. The order of wires and of every other list counts; the reason for which a piece is set
+ * is when a plan is written. The order of wires, of breadboards and of every other list counts; the reason for which a piece is set
  * aside does not, since each reading words it anew.
  */
 export function planFingerprint(plan: Plan): string {
   const { aside, ...rest } = plan
-  return JSON.stringify([bare(rest), aside?.map(({ at, value }) => bare({ at, value })) ?? []])
+  const fromTheLeft = Object.keys(plan.bench?.breadboards ?? {})
+  return JSON.stringify([bare(rest), fromTheLeft, aside?.map(({ at, value }) => bare({ at, value })) ?? []])
 }
 
 export const samePlan = (a: Plan, b: Plan): boolean => a === b || planFingerprint(a) === planFingerprint(b)

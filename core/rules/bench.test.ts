@@ -23,6 +23,15 @@ testRule(holeClash, {
       bench: { breadboards: full, places: { R1: { legs: { '1': 'BB1.a40', '2': 'BB1.a44' } } } },
     },
     {
+      title: 'a wire over an empty row',
+      ...lamp,
+      bench: {
+        breadboards: full,
+        places: { R1: { legs: { '1': 'BB1.a40', '2': 'BB1.a44' } } },
+        via: { 'LAMP.K': 'BB1.c50' },
+      },
+    },
+    {
       title: 'two legs of one net in one row',
       ...lamp,
       bench: {
@@ -35,6 +44,15 @@ testRule(holeClash, {
     },
   ],
   invalid: [
+    {
+      title: 'a wire over a row that another net holds',
+      ...lamp,
+      bench: {
+        breadboards: full,
+        places: { R1: { legs: { '1': 'BB1.a40', '2': 'BB1.a44' } } },
+        via: { 'LAMP.K': 'BB1.c44' },
+      },
+    },
     {
       title: 'two legs in one hole',
       ...lamp,

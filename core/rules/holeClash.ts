@@ -7,8 +7,11 @@ export const holeClash: Rule = {
     id: 'hole-clash',
     severities: ['fault'],
     about:
-      'On the bench: a place that the maker chose would put two legs into one hole, a body over another leg, or join in one row what must stay apart.',
-    messages: { clash: '{ref} cannot stand where it was put: {text}.' },
+      'On the bench: a place that the maker chose would put two legs into one hole, a body over another leg, or join in one row what must stay apart; or a wire is to be led over a hole that is not free for it.',
+    messages: {
+      clash: '{ref} cannot stand where it was put: {text}.',
+      way: 'The wire of {end} cannot be led over {hole}: {text}.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -30,6 +33,18 @@ export const holeClash: Rule = {
                 },
               ]
             : []),
+        ],
+      })
+    for (const { end, hole, text } of layoutOf(wiring)?.refused ?? [])
+      report({
+        severity: 'fault',
+        at: [end],
+        message: 'way',
+        data: { end, hole, text },
+        why: 'A wire can be led over a rail that carries its own net, or over a row in which nothing else stands. The program has led it another way, which is not the one that you chose.',
+        numbers: { hole },
+        propose: () => [
+          { title: `Let the program lead the wire of ${end}`, edits: [{ do: 'lead-over', end, hole: null }] },
         ],
       })
   },

@@ -135,6 +135,21 @@ function breadboardInk(board: GridBoard): Ink[] {
         ]),
       ),
     },
+    ...(board.entry.reserved ?? []).map(
+      ([from, to]): Ink => ({
+        is: 'strokes',
+        role: 'reserved',
+        // Slanting strokes over what is kept free.
+        strokes: Array.from({ length: Math.max(0, Math.min(to, rows) - from + 1) }, (_, at) => from + at).flatMap((y) =>
+          [0, 5].flatMap((first): [Place, Place][] =>
+            [0, 1, 2, 3].map((column) => [
+              { x: columns[first + column]!.x + 0.2, y: y + 0.4 },
+              { x: columns[first + column]!.x + 0.8, y: y - 0.4 },
+            ]),
+          ),
+        ),
+      }),
+    ),
     ...rails.flatMap(railInk),
     {
       is: 'strokes',

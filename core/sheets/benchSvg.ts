@@ -27,6 +27,7 @@ const pens: Readonly<Record<string, Pen>> = {
   plus: pen('none', print.plus, 0.5),
   minus: pen('none', print.minus, 0.5),
   hole: pen('none', print.ink, 0.2),
+  reserved: pen('none', print.soft, 0.07),
   name: pen(print.ink, 'none', 0, true),
   sign: pen(print.ink, 'none', 0, true),
   letter: pen(print.soft),

@@ -88,6 +88,13 @@ function notch(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[] {
   ]
 }
 
+/** What stands at a leg: the name of its pin, before it the number where a chip's legs are counted. */
+function written(unit: Unit, pin: string): string {
+  if (unit.owner?.kind !== 'part') return pin
+  const foot = footprintOf(unit.owner.part, unit.owner.options)
+  return foot.kind === 'dual-in-line' ? `${foot.pins.indexOf(pin) + 1} ${pin}` : pin
+}
+
 /** A leg's name towards the middle of its body, or outside a narrow one; none where there is no room for it. */
 function legName(unit: Unit, { pin, x, y }: LegPicture, { left, width }: Box): Ink[] {
   const onLeft = x - left <= left + width - x
@@ -95,9 +102,11 @@ function legName(unit: Unit, { pin, x, y }: LegPicture, { left, width }: Box): I
   // Names of a narrow board beside stand outside it.
   const outside = unit.kind === 'beside' && width < 6
   const toRight = onLeft !== outside
-  if (!outside && room < pin.length * SMALL * LETTER) return []
+  const broad = (text: string): number => text.length * SMALL * LETTER
+  const text = [written(unit, pin), pin].find((one) => outside || broad(one) <= room)
+  if (text === undefined) return []
   const at = { x: toRight ? x + 0.42 : x - 0.42, y }
-  return [{ is: 'text', role: 'pin', ...at, size: SMALL, text: pin, anchor: toRight ? 'start' : 'end', along: true }]
+  return [{ is: 'text', role: 'pin', ...at, size: SMALL, text, anchor: toRight ? 'start' : 'end', along: true }]
 }
 
 const tag = (text: string, { x, y }: Place, size: number, upwards: boolean): Ink[] => [

@@ -49,7 +49,7 @@ export function buildSteps(wiring: Wiring, lines: readonly WireLine[], layout: L
     [...groups.values()]
       .filter((group) => isLast(group) === last)
       .sort((a, b) => a.rank - b.rank)
-      .map(({ title, text, lines: own }) => ({ title, text, lines: own.sort((a, b) => a.order - b.order) }))
+      .map(({ title, text, lines: own }) => ({ title, text, lines: own.sort(flatFirst) }))
   return [
     ...checkStep(wiring),
     ...(layout ? [placingStep(layout)] : []),
@@ -59,6 +59,10 @@ export function buildSteps(wiring: Wiring, lines: readonly WireLine[], layout: L
     ...stepsOf(true),
   ]
 }
+
+/** Short wires lie flat and come first; what bows over them, and would be in the way of fingers, comes after. */
+const flatFirst = (a: WireLine, b: WireLine): number =>
+  (a.lengthMillimetres ?? 0) - (b.lengthMillimetres ?? 0) || a.order - b.order
 
 /** What no entry can know of every specimen is looked up before anything goes in. */
 function checkStep(wiring: Wiring): BuildStep[] {

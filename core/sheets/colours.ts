@@ -1,8 +1,10 @@
+import { entryOf } from '../base/entryOf.ts'
+import type { WireColour, WireKind } from '../plan/planSchema.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Net, SignalUse, Wiring } from '../wiring/model.ts'
 
 /** Colours that jumper wires are sold in, with the swatch shown beside the name. */
-export const wireColours: Readonly<Record<string, string>> = {
+export const wireColours: Readonly<Record<WireColour, string>> = {
   black: '#1d1d1b',
   red: '#c3281d',
   orange: '#e07b1a',
@@ -15,19 +17,38 @@ export const wireColours: Readonly<Record<string, string>> = {
   brown: '#7b4f2c',
 }
 
-/** One colour for each kind of line: red supply, black ground, orange second supply (`docs/wire-colours.md`). */
-export function conventionalColour(wiring: Wiring, net: Net, use: SignalUse | undefined): string {
-  if (net.ground) return 'black'
+/** One colour for each kind of line (`docs/wire-colours.md`), where the house has none of its own. */
+export const usualColours: Readonly<Record<WireKind, WireColour>> = {
+  ground: 'black',
+  supply: 'red',
+  'second-supply': 'orange',
+  data: 'green',
+  clock: 'yellow',
+  spi: 'blue',
+  serial: 'purple',
+  analog: 'grey',
+  input: 'white',
+  output: 'brown',
+}
+
+/** Colour of a wire by what it carries: that of the plan's own house, or the usual one. */
+export function conventionalColour(wiring: Wiring, net: Net, use: SignalUse | undefined): WireColour {
+  const kind = wireKind(wiring, net, use)
+  return entryOf(wiring.plan.settings?.colours, kind) ?? usualColours[kind]
+}
+
+function wireKind(wiring: Wiring, net: Net, use: SignalUse | undefined): WireKind {
+  if (net.ground) return 'ground'
   const source = net.sources[0]
-  if (source) return source.end === mainSource(wiring) ? 'red' : 'orange'
+  if (source) return source.end === mainSource(wiring) ? 'supply' : 'second-supply'
   const need = use?.facts.needs
-  if (need === undefined) return 'brown'
+  if (need === undefined) return 'output'
   const bus = busNeed(need)
-  if (bus?.kind === 'i2c') return bus.signal === 'sda' ? 'green' : 'yellow'
-  if (bus?.kind === 'spi') return 'blue'
-  if (bus) return 'purple'
-  if (need.startsWith('analog')) return 'grey'
-  return need === 'digital-in' || need === 'interrupt' ? 'white' : 'brown'
+  if (bus?.kind === 'i2c') return bus.signal === 'sda' ? 'data' : 'clock'
+  if (bus?.kind === 'spi') return 'spi'
+  if (bus) return 'serial'
+  if (need.startsWith('analog')) return 'analog'
+  return need === 'digital-in' || need === 'interrupt' ? 'input' : 'output'
 }
 
 /** The source that most parts hang on; any other is the second. */

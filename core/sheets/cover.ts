@@ -9,17 +9,20 @@ export interface AcceptedFinding {
   readonly because: string
 }
 
-export interface CoverOptions {
+/** A fault or caution that is neither mended nor accepted. */
+export type OpenFinding = Pick<Finding, 'rule' | 'severity' | 'at' | 'message'>
+
+/** What the checks say of a plan, as far as a sheet repeats it. */
+export interface KnownFindings {
   /** Warnings that the maker lives with. */
   readonly accepted?: readonly AcceptedFinding[] | undefined
-  /** Faults and cautions that are still open, in words. */
-  readonly open?: readonly string[] | undefined
+  readonly open?: readonly OpenFinding[] | undefined
 }
 
 /** First page: what is built, from what, what to have at hand, and what is known to be odd. */
-export function coverBody(sheet: Sheet, { accepted = [], open = [] }: CoverOptions): Markup {
+export function coverBody(sheet: Sheet, { accepted = [], open = [] }: KnownFindings): Markup {
   const blocks: (Markup | undefined)[] = []
-  if (open.length > 0) blocks.push(box('Still open: look at these before you build', open))
+  if (open.length > 0) blocks.push(box('Still open: look at these before you build', open.map(openWords)))
   if (accepted.length > 0) blocks.push(box('Accepted by the maker', accepted.map(acceptedWords)))
   blocks.push(list('Boards', sheet.boards))
   if (sheet.breadboards.length > 0) blocks.push(list('Breadboards', sheet.breadboards))
@@ -75,8 +78,9 @@ const list = (title: string, lines: readonly string[]): Markup | undefined =>
 const box = (title: string, lines: readonly string[]): Markup | undefined =>
   markup`<div class="mp-accepted"><strong>${title}</strong><ul>${lines.map((line) => markup`<li>${line}</li>`)}</ul></div>`
 
-/** Faults and cautions that are neither mended nor accepted, a line each. */
-export const openFindings = (findings: readonly Finding[]): string[] =>
-  findings
-    .filter((one) => one.severity !== 'tip' && one.accepted === undefined)
-    .map((one) => `${one.severity}: ${one.message}`)
+/** `fault: LAMP has no resistor`. */
+export const openWords = ({ severity, message }: OpenFinding): string => `${severity}: ${message}`
+
+/** Faults and cautions that are neither mended nor accepted. */
+export const openFindings = (findings: readonly Finding[]): OpenFinding[] =>
+  findings.filter((one) => one.severity !== 'tip' && one.accepted === undefined)

@@ -6,7 +6,7 @@ import type { Wiring } from '../wiring/model.ts'
 import { type BenchPicture, benchPicture } from './benchPicture.ts'
 import { writeBenchSvg } from './benchSvg.ts'
 import { wireColours } from './colours.ts'
-import { type CoverOptions, coverBody } from './cover.ts'
+import { coverBody, type KnownFindings } from './cover.ts'
 import { Markup, markup } from './markup.ts'
 import { isTable, type PageName, pageTitles, usualPages } from './pages.ts'
 import { writePinChart } from './pinChart.ts'
@@ -15,7 +15,7 @@ import { sheetStyle } from './sheetStyle.ts'
 import { writeStrips } from './strips.ts'
 import { minutes, tableOf } from './tables.ts'
 
-export interface HtmlOptions extends CoverOptions {
+export interface HtmlOptions extends KnownFindings {
   readonly only?: readonly PageName[] | undefined
   /** Number of the saved state, printed on every page. */
   readonly revision?: number | undefined
@@ -38,7 +38,7 @@ function pagesOf(printed: Printed, options: HtmlOptions): Markup {
   const wanted = options.only ?? usualPages
   // A table with nothing in it is printed only when it was asked for alone.
   const isEmpty = (name: PageName): boolean =>
-    name !== 'wiring' && isTable(name) && tableOf(sheet, name).rows.length === 0
+    name !== 'wiring' && isTable(name) && tableOf(sheet, name, options).rows.length === 0
   const names = wanted.length > 1 ? wanted.filter((name) => !isEmpty(name)) : wanted
   const pages = names.map((name) => {
     const title = name === 'cover' ? sheet.title : pageTitles[name]
@@ -92,7 +92,7 @@ function pageBody(printed: Printed, name: PageName, options: HtmlOptions): Marku
   if (name === 'wiring') return wiringTables(sheet)
   if (name === 'labels') return labels(sheet)
   if (name === 'record') return record(sheet)
-  const { columns, rows } = isTable(name) ? tableOf(sheet, name) : { columns: [], rows: [] }
+  const { columns, rows } = isTable(name) ? tableOf(sheet, name, options) : { columns: [], rows: [] }
   return rows.length === 0 ? none('Nothing yet.') : table(columns, rows, `mp-${name}`)
 }
 

@@ -1,4 +1,4 @@
-import { acceptedWords, type CoverOptions, noteWords } from './cover.ts'
+import { acceptedWords, type KnownFindings, noteWords, openWords } from './cover.ts'
 import type { Sheet } from './rows.ts'
 import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
@@ -6,17 +6,20 @@ import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 export function writeMarkdown(
   sheet: Sheet,
   only: readonly TableName[] = tableNames,
-  { open = [], accepted = [] }: CoverOptions = {},
+  known: KnownFindings = {},
 ): string {
+  const { open = [], accepted = [] } = known
   const blocks: string[] = [
     `# ${cell(sheet.title)}`,
     sheet.boards.map((board) => `- ${cell(board)}`).join('\n'),
-    ...listed('Still open: look at these before you build', open),
+    ...listed('Still open: look at these before you build', open.map(openWords)),
     ...listed('Accepted by the maker', accepted.map(acceptedWords)),
     ...(only === tableNames ? listed('Good to know', sheet.notes.map(noteWords)) : []),
   ]
   for (const name of only) {
-    const { columns, rows } = tableOf(sheet, name)
+    // Said at the top already.
+    if (name === 'findings' && only === tableNames) continue
+    const { columns, rows } = tableOf(sheet, name, known)
     blocks.push(`## ${tableTitles[name]}`)
     if (name !== 'wiring') {
       blocks.push(rows.length === 0 ? 'Nothing yet.' : grid(columns, rows))

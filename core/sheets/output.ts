@@ -3,7 +3,7 @@ import { allRules, check } from '../rules/index.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { benchPicture } from './benchPicture.ts'
 import { writeBenchSvg } from './benchSvg.ts'
-import { type CoverOptions, openFindings } from './cover.ts'
+import { type KnownFindings, openFindings } from './cover.ts'
 import { writeCsv } from './csv.ts'
 import { writeHtml } from './html.ts'
 import { writeMarkdown } from './markdown.ts'
@@ -39,19 +39,19 @@ export function writeSheet(
   const only = pages?.[0]
   const layout = layoutOf(wiring)
   const sheet = makeSheet(wiring, layout)
-  const known = (): CoverOptions => ({ open: openFindings(check(wiring, allRules)), accepted: wiring.plan.accepted })
+  const known = (): KnownFindings => ({ open: openFindings(check(wiring, allRules)), accepted: wiring.plan.accepted })
   const table = only !== undefined && isTable(only) ? only : undefined
   if (only !== undefined && table === undefined && as !== 'html' && as !== 'svg')
     throw new SheetError(`"${only}" is a drawn page; as ${as} expected one of ${tableNames.join(', ')}`)
   switch (as) {
     case 'csv':
-      return writeCsv(sheet, table)
+      return writeCsv(sheet, table, table === 'findings' ? known() : {})
     case 'markdown':
       return writeMarkdown(sheet, table && [table], known())
     case 'html':
       return writeHtml({ sheet, wiring, layout }, { only: pages, revision, paper, ...known() })
     case 'json':
-      return `${JSON.stringify(table === undefined ? sheet : { [table]: sheet[table] }, null, 2)}\n`
+      return `${JSON.stringify(table === undefined ? sheet : { [table]: table === 'findings' ? findingRows(known()) : sheet[table] }, null, 2)}\n`
     case 'svg':
       if (only === undefined || only === 'chart' || only === 'pins') return writePinChart(wiring).text
       if (only === 'strips') return writeStrips(wiring).text
@@ -60,6 +60,11 @@ export function writeSheet(
       return writeBenchSvg(benchPicture(wiring, layout, sheet), { title: wiring.plan.title }).text
   }
 }
+
+const findingRows = ({ open = [], accepted = [] }: KnownFindings) => ({
+  open: open.map(({ rule, severity, at, message }) => ({ rule, severity, at, message })),
+  accepted,
+})
 
 /** Pages as written with commas between them, checked. */
 export function pagesNamed(text: string): PageName[] {

@@ -1,4 +1,5 @@
 import { counted } from '../base/counted.ts'
+import type { KnownFindings } from './cover.ts'
 import type { Sheet } from './rows.ts'
 import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
@@ -34,12 +35,12 @@ export const pageTitles: Readonly<Record<PageName, string>> = {
 export const usualPages: readonly PageName[] = ['cover', 'wiring', 'drawing', 'chart']
 
 /** What a page will hold, in a few words; nothing for one that is always the same. */
-export function pageHolds(sheet: Sheet, name: PageName): string {
+export function pageHolds(sheet: Sheet, name: PageName, known: KnownFindings): string {
   if (name === 'build') return counted(sheet.steps.length, 'drawing')
   if (name === 'chart' || name === 'strips') return counted(sheet.boards.length, 'board')
   if (name === 'wiring') return counted(sheet.wiring.length, 'wire')
   if (!isTable(name)) return ''
-  const { length } = tableOf(sheet, name).rows
+  const { length } = tableOf(sheet, name, known).rows
   return length === 0 ? 'nothing yet' : counted(length, 'line')
 }
 

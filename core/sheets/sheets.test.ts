@@ -136,7 +136,7 @@ describe('writers', () => {
         { sheet, wiring: nasty, layout: undefined },
         { only: pageNames, accepted: [{ rule: 'x', at: ['<b>'], because: '<i>' }] },
       ),
-      sheetBody(laid, { only: pageNames, open: ['fault: <b>'] }),
+      sheetBody(laid, { only: pageNames, open: [{ rule: 'x', severity: 'fault', at: ['<b>'], message: '<b>' }] }),
       writePinChart(nasty).text,
       writeStrips(nasty).text,
     ]) {

@@ -1,3 +1,4 @@
+import type { KnownFindings } from './cover.ts'
 import type { Sheet } from './rows.ts'
 
 /** Tables that can be written on their own, in the order in which they print. */
@@ -16,6 +17,7 @@ export const tableNames = [
   'levels',
   'settings',
   'record',
+  'findings',
   'labels',
 ] as const
 export type TableName = (typeof tableNames)[number]
@@ -35,6 +37,7 @@ export const tableTitles: Readonly<Record<TableName, string>> = {
   levels: 'Which level does what',
   settings: 'Settings of the system',
   record: 'Bring-up and its record',
+  findings: 'What the checks say',
   labels: 'Labels for wires',
 }
 
@@ -45,6 +48,7 @@ export const minutes = (at: string): string => at.slice(0, 16).replace('T', ' ')
 export function tableOf(
   sheet: Sheet,
   name: TableName,
+  { open = [], accepted = [] }: KnownFindings = {},
 ): { readonly columns: readonly string[]; readonly rows: readonly (readonly string[])[] } {
   const end = (one: { ref: string; pin: string }): string => `${one.ref}.${one.pin}`
   const length = (millimetres: number | null): string => (millimetres === null ? '' : `${millimetres}`)
@@ -200,6 +204,14 @@ export function tableOf(
           [row.value, row.remark].filter((text) => text !== null).join('; '),
           row.at === null ? '' : minutes(row.at),
         ]),
+      }
+    case 'findings':
+      return {
+        columns: ['Says', 'Where', 'What', 'Accepted because'],
+        rows: [
+          ...open.map((one) => [one.severity, one.at.join(' '), one.message, '']),
+          ...accepted.map((one) => ['accepted', one.at.join(' '), one.rule, one.because]),
+        ],
       }
     case 'pins':
       return {

@@ -51,7 +51,8 @@ export function Sheets() {
               type="checkbox"
               label={
                 <>
-                  {pageTitles[name]} <span className="soft">{sheet ? pageHolds(sheet, name) : ''}</span>
+                  {pageTitles[name]}{' '}
+                  <span className="soft">{sheet ? pageHolds(sheet, name, { open, accepted: plan.accepted }) : ''}</span>
                 </>
               }
               disabled={!hasBench && benchPages.includes(name)}

@@ -36,7 +36,7 @@ interface Laid {
 /** What a layout depends on: the joints and facts of the wiring, breadboards, places and spare rows. */
 const causesOf = (wiring: Wiring): readonly unknown[] => {
   const { bench } = wiring.plan
-  return [wiring.netOf, bench?.breadboards, bench?.places, bench?.spareRows]
+  return [wiring.netOf, bench?.breadboards, bench?.places, bench?.via, bench?.spareRows]
 }
 
 const same = (a: readonly unknown[], b: readonly unknown[]): boolean =>

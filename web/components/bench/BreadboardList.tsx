@@ -1,10 +1,16 @@
 import { Button, Form } from 'react-bootstrap'
+import { breadboardKinds } from '../../../core/breadboard/grid.ts'
 import { mayLieBeside, turnedPlace } from '../../../core/breadboard/moving.ts'
 import { type Edit, freeBreadboardRef } from '../../../core/plan/edit.ts'
 import type { BenchPlace, Breadboard } from '../../../core/plan/planSchema.ts'
 import { useBench } from '../../store/bench.tsx'
 import { usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
+import { useAppDispatch } from '../../store/store.ts'
+import { toasted } from '../../store/toastSlice.ts'
+import { CommitField } from '../kit/fields.tsx'
+import { HouseColours } from './HouseColours.tsx'
+import { LedOver } from './LedOver.tsx'
 
 const kinds = [
   ['full', 'Full, 63 rows'],
@@ -32,6 +38,18 @@ export function BreadboardList() {
       Object.entries({ ...entry, ...by }).filter(([, value]) => value !== undefined),
     ) as Breadboard
     edit([{ do: 'set-breadboard', ref, entry: next }], `Change ${ref}`)
+  }
+  const dispatch = useAppDispatch()
+  const reserve = (ref: string, entry: Breadboard, text: string): undefined => {
+    const reserved = rowsNamed(text, breadboardKinds[entry.kind].rows)
+    if (typeof reserved === 'string') dispatch(toasted({ text: reserved, kind: 'wrong' }))
+    else change(ref, entry, { reserved: reserved.length === 0 ? undefined : reserved })
+  }
+  const shift = (index: number, by: -1 | 1): void => {
+    const refs = breadboards.map(([ref]) => ref)
+    const [ref = ''] = refs.splice(index, 1)
+    refs.splice(index + by, 0, ref)
+    edit([{ do: 'order-breadboards', refs }], `Move ${ref}`)
   }
   const add = (): void => {
     const last = breadboards.at(-1)?.[1]
@@ -123,6 +141,31 @@ export function BreadboardList() {
               onChange={(event) => change(ref, entry, { joined: event.target.checked || undefined })}
             />
           )}
+          <div className="reserved">
+            <span>Rows kept free</span>
+            <CommitField
+              label={`Rows of ${ref} kept free`}
+              value={(entry.reserved ?? []).map(([from, to]) => (from === to ? `${from}` : `${from}-${to}`)).join(', ')}
+              placeholder="20-30"
+              mono
+              onCommit={(text) => reserve(ref, entry, text)}
+            />
+          </div>
+          {breadboards.length > 1 && (
+            <div className="shift">
+              <Button size="sm" variant="outline-dark" disabled={index === 0} onClick={() => shift(index, -1)}>
+                Further left
+              </Button>
+              <Button
+                size="sm"
+                variant="outline-dark"
+                disabled={index === breadboards.length - 1}
+                onClick={() => shift(index, 1)}
+              >
+                Further right
+              </Button>
+            </div>
+          )}
           <Button
             size="sm"
             variant="link"
@@ -138,6 +181,20 @@ export function BreadboardList() {
       </Button>
     </section>
   )
+}
+
+/** Rows as written, `20-30, 41`; words where that names none of the breadboard's. */
+function rowsNamed(text: string, most: number): [number, number][] | string {
+  const found: [number, number][] = []
+  for (const part of text.split(',').map((one) => one.trim())) {
+    if (part === '') continue
+    const [, first, last] = /^(\d+)(?:\s*[-–]\s*(\d+))?$/.exec(part) ?? []
+    const [from, to] = [Number(first), Number(last ?? first)]
+    if (first === undefined || from < 1 || to < from || to > most)
+      return `"${part}" names no rows; expected rows from 1 to ${most} such as 20-30`
+    found.push([from, to])
+  }
+  return found
 }
 
 /** How the program places what the maker has not placed. */
@@ -191,6 +248,7 @@ export function PlacingTools({
               </Button>
             )}
           </div>
+          <LedOver of={picked} onRefused={onRefused} />
           <p className="soft">Drag it, or use the arrow keys. Given back, the program places it.</p>
         </>
       )}
@@ -208,6 +266,7 @@ export function PlacingTools({
           ))}
         </Form.Select>
       </Form.Group>
+      <HouseColours />
       {kept.length > 0 && (
         <Button size="sm" variant="outline-dark" onClick={() => release(kept, 'Lay the bench out again')}>
           Lay everything out again
