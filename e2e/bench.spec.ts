@@ -238,3 +238,43 @@ test('printing from any place prints the sheet and nothing of the screen', async
     await expect(page.locator('.printed')).toHaveCount(0)
   }
 })
+
+test('a wire is led over a rail at the other end, rows stay free, grounds get the colour of the house', async ({
+  page,
+  address,
+}) => {
+  await openSample(page, address, 'Kiln logger', 'bench')
+  const door = page.getByRole('button', { name: /^DOOR, .* at BB/ })
+  await expect(door).toBeVisible({ timeout: 30_000 })
+  const tools = page.getByLabel('Bench tools')
+  await door.focus()
+  await page.keyboard.press('Enter')
+  await tools.getByText('Lead its wires over').click()
+  const field = tools.getByLabel('Hole over which the wire of DOOR.GND is led')
+  await field.fill('a99')
+  await field.press('Enter')
+  await expect(page.getByText(/"a99" is no hole of this bench; expected one such as BB1.a20/)).toBeVisible()
+  await field.fill('L-28')
+  await field.press('Enter')
+  await expect(field).toHaveValue('BB1.L-28')
+  await expect(page.getByText(/cannot be led over/)).toHaveCount(0)
+
+  await tools.getByText('Colours of wires').click()
+  await tools.getByLabel('Ground').selectOption('blue')
+  await expect(tools.getByText('Colours of wires (1 of your own)')).toBeVisible()
+
+  await tools.getByText('BB1 half').click()
+  const rows = tools.getByLabel('Rows of BB1 kept free')
+  await rows.fill('28-40')
+  await rows.press('Enter')
+  await expect(page.getByText(/"28-40" names no rows; expected rows from 1 to 30/)).toBeVisible()
+  await rows.fill('29, 30')
+  await rows.press('Enter')
+  await expect(page.locator('.breadboard .reserved')).toHaveCount(2)
+
+  await page.goto(page.url().replace('/bench', '/sheets'))
+  const wiring = page.getByRole('region', { name: 'Wiring table' })
+  await expect(wiring.getByText('L-28')).toBeVisible({ timeout: 30_000 })
+  await expect(wiring.getByText('blue').first()).toBeVisible()
+  await expect(wiring.getByText('black')).toHaveCount(0)
+})

@@ -52,6 +52,7 @@ testRule(holeClash, {
         places: { R1: { legs: { '1': 'BB1.a40', '2': 'BB1.a44' } } },
         via: { 'LAMP.K': 'BB1.c44' },
       },
+      says: ['fault: The wire of LAMP.K cannot be led over BB1.c44: row 44 a–e carries the net of MCU.D5.'],
     },
     {
       title: 'two legs in one hole',
