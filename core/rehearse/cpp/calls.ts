@@ -1,0 +1,524 @@
+import { conversion, isNumber } from './arithmetic.ts'
+import { type Code, decayed } from './code.ts'
+import { Expressions } from './expressions.ts'
+import { formatted, printedText } from './strings.ts'
+import { GO, type FunctionInfo, type NativeFunction } from './program.ts'
+import { FunctionScope } from './scope.ts'
+import type { Expr, FunctionNode } from './syntax.ts'
+import { type Parameter, sameType, STRING, type StructType, type Type, typeWords, VOID } from './types.ts'
+import { textMethods } from './textMethods.ts'
+import { Callable, type Frame, type Get, Ptr, Struct, type Value } from './values.ts'
+
+/** Compiles calls: of functions, methods, lambdas, of what the platform gives. */
+export abstract class Calls extends Expressions {
+  protected abstract compileBody(info: FunctionInfo, scope: FunctionScope): void
+  protected abstract fromTemplate(name: string, given: readonly Type[], args: readonly Code[], at: number): FunctionInfo | undefined
+
+  protected override call(node: Expr & { e: 'call' }, scope: FunctionScope): Code {
+    const { of, at } = node
+    if (of.e === 'member') return this.#method(of, node.args, scope)
+    if (of.e === 'name') {
+      const named = this.#named(of, node.args, scope, at)
+      if (named) return named
+    }
+    const code = this.expression(of, scope)
+    if (code.type.is === 'function') return this.#callable(code, node.args, scope, at)
+    if (code.type.is === 'struct') {
+      const args = node.args.map((one) => this.expression(one, scope))
+      const own = this.#methodOf(code.type.struct, 'operator()', args)
+      if (own) return this.#invoke(own, code.get, node.args, args, scope, at)
+    }
+    return this.fail(`${typeWords(code.type)} cannot be called`, at)
+  }
+
+  #named(of: Expr & { e: 'name' }, args: readonly Expr[], scope: FunctionScope, at: number): Code | undefined {
+    const { name } = of
+    if (scope.find(name)) return undefined
+    const codes = args.map((one) => this.expression(one, scope))
+    const { self } = scope
+    if (self) {
+      const own = this.#methodOf(self, name, codes)
+      if (own) return this.#invoke(own, own.isStatic ? undefined : (f) => f[0], args, codes, scope, at)
+      if (self.fields.some((field) => field.name === name)) return undefined
+    }
+    // `Base::go()`, `Lamp::count()`.
+    const cut = name.lastIndexOf('::')
+    if (cut > 0) {
+      const type = this.typeNamed(name.slice(0, cut), scope)
+      if (type?.is === 'struct') {
+        const own = this.#methodOf(type.struct, name.slice(cut + 2), codes)
+        if (own) return this.#invoke({ ...own, isVirtual: false }, own.isStatic ? undefined : (f) => f[0], args, codes, scope, at, own)
+      }
+      if (type?.is === 'native') return this.#native(this.library.classes.get(type.name)?.methods[name.slice(cut + 2)], undefined, name, args, codes, scope, at)
+    }
+    if (this.globals.has(name)) return undefined
+    const bare = name.replace(/^std::/, '')
+    const known = this.functions.get(name) ?? this.functions.get(bare)
+    const chosen = known && this.#choose(known, codes)
+    if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
+    const given = (of.args ?? []).map((one) => ('e' in one ? this.fail('expected a type', at) : this.type(one, scope, at)))
+    const made = this.fromTemplate(name, given, codes, at)
+    if (made) return this.#invoke(made, undefined, args, codes, scope, at)
+    if (known) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
+    const native = this.library.functions.get(name) ?? this.library.functions.get(bare)
+    if (native) return this.#native(native, undefined, name, args, codes, scope, at)
+    if (bare === 'sprintf' || bare === 'snprintf') return this.#printed(bare, args, codes, at)
+    if (this.typeNamed(name, scope) || this.library.classes.has(name))
+      return this.expression({ e: 'make', type: { t: 'name', name }, args, at }, scope)
+    return this.fail(`nothing that is called ${name} is known here`, at)
+  }
+
+  /** `sprintf(buffer, "%d", n)`: text into an array. */
+  #printed(name: string, args: readonly Expr[], codes: readonly Code[], at: number): Code {
+    const first = name === 'sprintf' ? 1 : 2
+    const to = decayed(codes[0]!)
+    const limit = name === 'sprintf' ? undefined : codes[1]
+    const form = this.text(codes[first]!, at).get
+    const rest = codes.slice(first + 1).map(decayed)
+    const types = rest.map(({ type }) => type)
+    const floats = this.library.widths.int === 32
+    void args
+    const { machine } = this
+    return {
+      type: this.basic.get('int')!,
+      get: (f) => {
+        const text = formatted(form(f), rest.map(({ get }) => get(f)), types, floats)
+        const ptr: Ptr = to.get(f)
+        const most = limit ? Number(limit.get(f)) : Number.POSITIVE_INFINITY
+        const kept = text.slice(0, Math.max(0, most - 1))
+        for (let index = 0; index <= kept.length; index += 1) {
+          if (ptr.at + index >= ptr.base.length) {
+            machine.beyond(at, ptr.at + index, ptr.base.length)
+            break
+          }
+          ptr.base[ptr.at + index] = index < kept.length ? kept.charCodeAt(index) : 0
+        }
+        return text.length
+      },
+    }
+  }
+
+  #method(of: Expr & { e: 'member' }, args: readonly Expr[], scope: FunctionScope): Code {
+    const { at, name } = of
+    const owner = this.expression(of.of, scope)
+    const codes = args.map((one) => this.expression(one, scope))
+    const object = this.objectOf(owner, at)
+    if (object) {
+      const own = this.#methodOf(object.struct, name, codes)
+      if (own) return this.#invoke(own, own.isStatic ? undefined : object.get, args, codes, scope, at)
+      const field = object.struct.fields.findIndex((one) => one.name === name)
+      if (field >= 0) return this.#callable(this.fieldOf(object.struct, field, object.get, at), args, scope, at)
+      const isThere = this.#methodsOf(object.struct, name).length > 0
+      return this.fail(isThere ? `${name} of ${object.struct.name} is not made for ${wordsOf(codes)}` : `${object.struct.name} has no ${name}`, at)
+    }
+    if (owner.type.is === 'string') return this.#textMethod(owner, name, codes, at)
+    const { type } = owner
+    const native = type.is === 'native' ? type.name : type.is === 'pointer' && type.to.is === 'native' ? type.to.name : undefined
+    if (native !== undefined) {
+      const get: Get = type.is === 'pointer' ? (f) => deref(owner.get(f)) : owner.get
+      const known = this.library.classes.get(native)
+      const method = known?.methods[name]
+      if (known && !method) return this.fail(`${native} has no ${name} that is known here`, at)
+      return this.#native(method, get, `${native}.${name}`, args, codes, scope, at)
+    }
+    if (type.is === 'array' && (name === 'size' || name === 'fill' || name === 'begin')) return this.#arrayMethod(owner, name, codes, at)
+    return this.fail(`${typeWords(type)} has no ${name}`, at)
+  }
+
+  #arrayMethod(owner: Code, name: string, codes: readonly Code[], at: number): Code {
+    const type = owner.type as Type & { is: 'array' }
+    if (name === 'size') return { type: this.basic.get('size_t')!, get: () => type.length, known: type.length }
+    if (name === 'begin') return decayed(owner)
+    const value = codes[0] ?? this.fail('fill wants a value', at)
+    return { type: VOID, get: (f) => owner.get(f).fill(value.get(f)) }
+  }
+
+  #textMethod(owner: Code, name: string, codes: readonly Code[], at: number): Code {
+    const method = Object.hasOwn(textMethods, name) ? textMethods[name] : undefined
+    if (!method) return this.fail(`String has no ${name} that is known here`, at)
+    const gets = codes.map((code, index) => {
+      const want = method.params[index]
+      if (want === 'text') return this.text(code, at).get
+      if (want === 'number') {
+        const turn = conversion(code.type, this.basic.get('long')!)
+        return turn ? (f: Frame) => turn(code.get(f)) : code.get
+      }
+      return decayed(code).get
+    })
+    const returns = this.#textReturns(method.returns)
+    const { place } = owner
+    const { charSigned } = this.library.widths
+    return {
+      type: returns,
+      get: (f) => {
+        const found = method.run(owner.get(f), gets.map((get) => get(f)), charSigned)
+        if (found.self !== undefined) place?.set(f, found.self)
+        return found.value
+      },
+    }
+  }
+
+  #textReturns(returns: string): Type {
+    if (returns === 'text') return STRING
+    if (returns === 'bytes') return { is: 'pointer', to: this.basic.get('char')! }
+    return this.basic.get(returns) ?? VOID
+  }
+
+  /** Methods of a name, those of the class itself first. */
+  #methodsOf(struct: StructType, name: string): FunctionInfo[] {
+    for (let one: StructType | undefined = struct; one; one = one.base) {
+      const own = one.methods.get(name)
+      if (own) return own
+    }
+    return []
+  }
+
+  #methodOf(struct: StructType, name: string, args: readonly Code[]): FunctionInfo | undefined {
+    return this.#choose(this.#methodsOf(struct, name), args)
+  }
+
+  /** The one that its arguments fit best (overload resolution, ISO C++17, 16.3, by the sum of what must be turned). */
+  #choose(all: readonly FunctionInfo[], args: readonly Code[]): FunctionInfo | undefined {
+    let best: FunctionInfo | undefined
+    let least = Number.POSITIVE_INFINITY
+    for (const one of all) {
+      const needed = one.params.filter(({ otherwise }) => otherwise === undefined).length
+      if (args.length < needed || args.length > one.params.length) continue
+      const cost = args.reduce((sum, arg, at) => sum + this.#distance(arg, one.params[at]!), 0)
+      if (cost < least) {
+        least = cost
+        best = one
+      }
+    }
+    return best
+  }
+
+  /** How far an argument is from what a parameter wants; infinite where it cannot be turned into it. */
+  #distance({ type, place, known }: Code, { type: wanted, byReference }: Parameter): number {
+    if (sameType(type, wanted)) return byReference && !place ? 0.1 : 0
+    if (isNumber(type) && isNumber(wanted)) {
+      if (byReference && place && !sameType(type, wanted)) return 3
+      const small = type.is === 'bool' || (type.is === 'int' && type.bits < this.library.widths.int)
+      if (small && wanted.is === 'int' && wanted.bits === this.library.widths.int && wanted.signed) return 1
+      if (type.is === 'float' && wanted.is === 'float') return 1
+      return 2
+    }
+    if (type.is === 'list') return 2
+    if (wanted.is === 'pointer') {
+      if (type.is === 'null' || (type.is === 'int' && known === 0)) return 2
+      if (type.is === 'array') return sameType(type.of, wanted.to) ? 0.5 : wanted.to.is === 'void' ? 2 : Number.POSITIVE_INFINITY
+      if (type.is === 'pointer') {
+        if (wanted.to.is === 'void') return 2
+        if (type.to.is === 'struct' && wanted.to.is === 'struct') return isBase(wanted.to.struct, type.to.struct) ? 1 : Number.POSITIVE_INFINITY
+        return sameType(type.to, wanted.to) ? 0 : Number.POSITIVE_INFINITY
+      }
+      if (type.is === 'native' && wanted.to.is === 'native') return 1
+      return Number.POSITIVE_INFINITY
+    }
+    if (wanted.is === 'string') return type.is === 'array' || type.is === 'pointer' ? 2 : Number.POSITIVE_INFINITY
+    if (wanted.is === 'struct') {
+      if (type.is === 'struct') return isBase(wanted.struct, type.struct) ? 1 : Number.POSITIVE_INFINITY
+      return wanted.struct.constructors.length > 0 ? 4 : Number.POSITIVE_INFINITY
+    }
+    if (wanted.is === 'function') return type.is === 'function' || type.is === 'null' ? 1 : Number.POSITIVE_INFINITY
+    if (wanted.is === 'bool' && (type.is === 'pointer' || type.is === 'array')) return 3
+    if (wanted.is === 'native' || type.is === 'native') return 3
+    return Number.POSITIVE_INFINITY
+  }
+
+  /** Arguments as a function wants them, those that are left out by what it says. */
+  protected argumentsFor(params: readonly Parameter[], args: readonly Expr[], codes: readonly Code[], scope: FunctionScope, at: number): Get[] {
+    return params.map((param, index) => {
+      const node = args[index] ?? param.otherwise
+      if (!node) return this.fail(`argument ${index + 1} is missing`, at)
+      if (node.e === 'list' && !param.byReference) return this.beginning(param.type, { value: node, args: undefined }, scope, at).get
+      const code = codes[index] ?? this.expression(node, this.outside)
+      if (param.byReference) {
+        const { place } = code
+        if (place && sameType(code.type, param.type)) return place.ptr
+        if (place && code.type.is === 'struct') return place.ptr
+        const made = node.e === 'list' ? this.beginning(param.type, { value: node, args: undefined }, scope, at).get : this.coerce(code, param.type, at, scope).get
+        return (f) => new Ptr([made(f)], 0)
+      }
+      return this.kept(this.coerce(code, param.type, at, scope))
+    })
+  }
+
+  #invoke(info: FunctionInfo, self: Get | undefined, args: readonly Expr[], codes: readonly Code[], scope: FunctionScope, at: number, really = info): Code {
+    const gets = this.argumentsFor(info.params, args, codes, scope, at)
+    const { machine } = this
+    const count = gets.length
+    const isVirtual = info.isVirtual && self !== undefined
+    const name = info.name
+    const get: Get = (f) => {
+      const frame: Frame = new Array(really.size)
+      let called = really
+      if (self) {
+        const object: Struct = self(f)
+        frame[0] = object
+        if (isVirtual) called = this.virtualOf(object.type, name, info)
+      }
+      for (let index = 0; index < count; index += 1) frame[index + 1] = gets[index]!(f)
+      machine.enter(at, name)
+      machine.ret = undefined
+      called.run(frame)
+      machine.depth -= 1
+      return machine.ret
+    }
+    const returns = info.returns ?? really.returns ?? VOID
+    if (!info.returnsReference) return { type: returns, get }
+    return {
+      type: returns,
+      get: (f) => {
+        const ptr: Ptr = get(f)
+        return ptr.base[ptr.at]
+      },
+      place: {
+        ptr: get,
+        set: (f, value) => {
+          const ptr: Ptr = get(f)
+          ptr.base[ptr.at] = value
+        },
+      },
+      isShared: true,
+    }
+  }
+
+  readonly #virtuals = new Map<string, FunctionInfo>()
+
+  /** The method of what an object really is. */
+  protected virtualOf(type: StructType, name: string, like: FunctionInfo): FunctionInfo {
+    const key = `${type.name} ${name} ${like.params.map((one) => typeWords(one.type)).join()}`
+    let found = this.#virtuals.get(key)
+    if (!found) {
+      found =
+        this.#methodsOf(type, name).find(
+          (one) => one.params.length === like.params.length && one.params.every((param, at) => sameType(param.type, like.params[at]!.type)),
+        ) ?? like
+      this.#virtuals.set(key, found)
+    }
+    return found
+  }
+
+  #callable(code: Code, args: readonly Expr[], scope: FunctionScope, at: number): Code {
+    if (code.type.is !== 'function') return this.fail(`${typeWords(code.type)} cannot be called`, at)
+    const { returns, params } = code.type
+    const codes = args.map((one) => this.expression(one, scope))
+    if (args.length > params.length) this.fail(`${args.length} arguments for a function that takes ${params.length}`, at)
+    const gets = this.argumentsFor(params, args, codes, scope, at)
+    const { machine } = this
+    return {
+      type: returns,
+      get: (f) => {
+        const called: Callable | null = code.get(f)
+        if (!called) return machine.nothing(at)
+        return called.call(gets.map((get) => get(f)))
+      },
+    }
+  }
+
+  protected override functionValue(info: FunctionInfo, at: number): Code {
+    const type: Type = { is: 'function', returns: info.returns ?? VOID, params: info.params }
+    info.value ??= new Callable(info.name, (args) => this.run(info, undefined, args, at))
+    const { value } = info
+    return { type, get: () => value }
+  }
+
+  /** Calls a function from outside. */
+  run(info: FunctionInfo, self: Struct | undefined, args: readonly Value[], at = info.node.at): Value {
+    const frame: Frame = new Array(info.size)
+    frame[0] = self
+    for (let index = 0; index < info.params.length; index += 1) frame[index + 1] = args[index]
+    this.machine.enter(at, info.name)
+    this.machine.ret = undefined
+    info.run(frame)
+    this.machine.depth -= 1
+    return this.machine.ret
+  }
+
+  /** A call of what the platform or a driver gives; of a class that nobody has described it gives nought. */
+  #native(native: NativeFunction<never> | undefined, self: Get | undefined, name: string, args: readonly Expr[], codes: readonly Code[], scope: FunctionScope, at: number): Code {
+    if (!native) {
+      const gets = codes.map(({ get }) => get)
+      return {
+        type: this.basic.get('int')!,
+        get: (f) => {
+          for (const get of gets) get(f)
+          return 0
+        },
+      }
+    }
+    const params = native.params ?? []
+    const least = native.least ?? params.length
+    const most = native.most ?? (native.params ? params.length : Number.POSITIVE_INFINITY)
+    if (codes.length < least || codes.length > most)
+      this.fail(`${name} takes ${least === most ? least : `${least} to ${most === Number.POSITIVE_INFINITY ? 'any number of' : most}`} argument${most === 1 ? '' : 's'}, and has ${codes.length} here`, at)
+    const turned = codes.map((code, index) => {
+      const want = params[index]
+      if (args[index]?.e === 'list' && want && want !== 'any') return { type: want, get: this.beginning(want, { value: args[index], args: undefined }, scope, at).get }
+      return want === undefined || want === 'any' ? decayed(code) : this.coerce(code, want, at, scope)
+    })
+    const types = turned.map(({ type }) => type)
+    const gets = turned.map(({ get }) => get)
+    const returns = typeof native.returns === 'function' ? native.returns(types) : native.returns
+    const { run } = native
+    const { machine } = this
+    const of = self ?? (() => undefined)
+    const get: Get = (f) => {
+      const values = gets.map((one) => one(f))
+      machine.at = at
+      return run(of(f) as never, values, types, at)
+    }
+    return { type: returns, get }
+  }
+
+  protected override makeNative(name: string, args: readonly Expr[], scope: FunctionScope, at: number): Get {
+    const known = this.library.classes.get(name)
+    const codes = args.map((one) => decayed(this.expression(one, scope)))
+    if (!known) {
+      if (!this.unknown.has(name)) this.unknown.set(name, at)
+      return () => ({})
+    }
+    const turned = codes.map((code, index) => {
+      const want = known.params?.[index]
+      return want === undefined || want === 'any' ? code : this.coerce(code, want, at, scope)
+    })
+    const types = turned.map(({ type }) => type)
+    return (f) => known.make(turned.map(({ get }) => get(f)), types, at)
+  }
+
+  protected override operatorCall(op: string, a: Code, b: Expr | undefined, scope: FunctionScope, at: number): Code | undefined {
+    const name = `operator${op}`
+    const right = b ? [b] : []
+    const codes = right.map((one) => this.expression(one, scope))
+    if (a.type.is === 'struct') {
+      const own = this.#methodOf(a.type.struct, name, codes)
+      if (own) return this.#invoke(own, a.get, right, codes, scope, at)
+    }
+    const free = this.functions.get(name)
+    const chosen = free && this.#choose(free, [a, ...codes])
+    if (!chosen) return undefined
+    const here: Expr = { e: 'null', at }
+    return this.#invoke(chosen, undefined, [here, ...right], [a, ...codes], scope, at)
+  }
+
+  protected override turnedInto(code: Code, to: string, at: number, scope: FunctionScope): Code | undefined {
+    if (code.type.is !== 'struct') return undefined
+    const { struct } = code.type
+    for (let one: StructType | undefined = struct; one; one = one.base)
+      for (const [name, [info]] of one.methods)
+        if (info && /^operator [a-z]/.test(name) && (to === '' || name === `operator ${to}`)) return this.#invoke(info, code.get, [], [], scope, at)
+    return undefined
+  }
+
+  protected override convertingConstructor(code: Code, to: StructType, at: number, scope: FunctionScope): Code | undefined {
+    const info = this.#choose(to.constructors, [code])
+    if (!info) return undefined
+    const [get] = this.argumentsFor(info.params.slice(0, 1), [{ e: 'null', at }], [code], scope, at)
+    const blank = this.blank(to)
+    return {
+      type: { is: 'struct', struct: to },
+      get: (f) => {
+        const made = blank()
+        this.run(info, made, [get!(f)], at)
+        return made
+      },
+    }
+  }
+
+  protected override construct(type: StructType, args: readonly Expr[], scope: FunctionScope, at: number): Get {
+    const codes = args.map((one) => this.expression(one, scope))
+    const blank = this.blank(type)
+    const [first] = codes
+    if (codes.length === 1 && first?.type.is === 'struct' && isBase(type, first.type.struct)) return this.kept(first)
+    const info = this.#choose(type.constructors, codes)
+    if (!info) {
+      if (codes.length === 0 && type.constructors.length === 0) return blank
+      return this.fail(codes.length === 0 ? `${type.name} cannot be made without arguments` : `${type.name} is not made of ${wordsOf(codes)}`, at)
+    }
+    const gets = this.argumentsFor(info.params, args, codes, scope, at)
+    return (f) => {
+      const made = blank()
+      this.run(info, made, gets.map((get) => get(f)), at)
+      return made
+    }
+  }
+
+  protected override printed(value: Value, type: Type, how: number | undefined): string {
+    return printedText(value, type, how)
+  }
+
+  protected override lambda(node: Expr & { e: 'lambda' }, scope: FunctionScope): Code {
+    const { captures, all, at } = node
+    const byReference = (name: string): boolean =>
+      captures.find((one) => one.name === name)?.byReference ?? all !== '='
+    const inner = new FunctionScope(scope.self, scope, byReference)
+    const params = this.params(node.function.params, scope, at)
+    const given = captures.flatMap(({ name, value, byReference: isReference }) => {
+      if (!value) return []
+      const code = this.expression(value, scope)
+      const local = inner.declare(name, code.type, isReference)
+      return [{ to: local.slot, get: isReference ? (code.place?.ptr ?? this.fail('expected something that lies somewhere', at)) : this.kept(code) }]
+    })
+    const info = this.functionInfo(node.function, params, undefined)
+    if (node.function.returns.t !== 'auto') {
+      const { type, byReference: isReference } = this.resolve(node.function.returns, scope, at)
+      info.returns = type
+      info.returnsReference = isReference
+    }
+    // What was named before takes the first places; the arguments come after them.
+    const firstSlot = inner.size
+    this.compileBody(info, inner)
+    const { machine } = this
+    const captured = inner.captured
+    const type: Type = { is: 'function', returns: info.returns ?? VOID, params }
+    const takes = captured.map(({ from, to, byReference: isReference }) => {
+      const code = this.localCode(from, at)
+      return { to, get: isReference ? code.place!.ptr : this.kept(code) }
+    })
+    return {
+      type,
+      get: (f) => {
+        const self = f[0]
+        const taken = [...given, ...takes].map(({ to, get }) => [to, get(f)] as const)
+        return new Callable('a lambda', (args) => {
+          const frame: Frame = new Array(info.size)
+          frame[0] = self
+          for (const [to, value] of taken) frame[to] = value
+          for (let index = 0; index < params.length; index += 1) frame[firstSlot + index] = args[index]
+          machine.enter(at, 'a lambda')
+          machine.ret = undefined
+          info.run(frame)
+          machine.depth -= 1
+          return machine.ret
+        })
+      },
+    }
+  }
+
+  protected functionInfo(node: FunctionNode, params: readonly Parameter[], owner: StructType | undefined): FunctionInfo {
+    return {
+      name: node.name,
+      node,
+      params,
+      owner,
+      isStatic: node.isStatic,
+      isVirtual: node.isVirtual,
+      returns: undefined,
+      returnsReference: false,
+      size: params.length + 1,
+      run: () => GO,
+      value: undefined,
+    }
+  }
+}
+
+const deref = (ptr: Ptr | null): Value => (ptr instanceof Ptr ? ptr.base[ptr.at] : ptr)
+
+const wordsOf = (codes: readonly Code[]): string =>
+  codes.length === 0 ? 'no arguments' : codes.map(({ type }) => typeWords(type)).join(', ')
+
+function isBase(base: StructType, of: StructType): boolean {
+  for (let one: StructType | undefined = of; one; one = one.base) if (one === base) return true
+  return false
+}

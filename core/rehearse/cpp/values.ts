@@ -1,0 +1,88 @@
+import type { StructType } from './types.ts'
+
+// biome-ignore lint/suspicious/noExplicitAny: a value has the type that the program gives it, checked when it was compiled
+export type Value = any
+
+/** Variables of one call; what is static and global lies in one of its own. */
+export type Frame = Value[]
+export type Get = (frame: Frame) => Value
+
+/** A place among others: `base[at]`. Pointers and references are made of it; none is null. */
+export class Ptr {
+  readonly base: Value[]
+  readonly at: number
+
+  constructor(base: Value[], at: number) {
+    this.base = base
+    this.at = at
+  }
+}
+
+export const samePtr = (a: Ptr | null, b: Ptr | null): boolean => {
+  if (a === null || b === null) return a === b
+  if (a.base === b.base) return a.at === b.at
+  // `this` has no place of its own: a thing is itself, wherever it is looked at from.
+  const one = a.base[a.at]
+  return one instanceof Struct && one === b.base[b.at]
+}
+
+/** A struct or object: its fields, those of its base first. */
+export class Struct {
+  readonly type: StructType
+  readonly f: Value[]
+
+  constructor(type: StructType, f: Value[]) {
+    this.type = type
+    this.f = f
+  }
+}
+
+/** A function as a value: of the program, or a lambda with what it took along. */
+export class Callable {
+  readonly call: (args: readonly Value[]) => Value
+  readonly name: string
+
+  constructor(name: string, call: (args: readonly Value[]) => Value) {
+    this.name = name
+    this.call = call
+  }
+}
+
+/** A value of its own: arrays and structs are copied, everything else is one already. */
+export function copied(value: Value): Value {
+  if (value instanceof Struct) return new Struct(value.type, value.f.map(copied))
+  return Array.isArray(value) ? value.map(copied) : value
+}
+
+const texts = new Map<string, Value[]>()
+
+/** Bytes of a text with the nought behind it; the same text is the same bytes. */
+export function bytesOfText(text: string, signed: boolean): Value[] {
+  const key = `${signed} ${text}`
+  let bytes = texts.get(key)
+  if (!bytes) {
+    bytes = bytesOf(text, signed)
+    texts.set(key, bytes)
+  }
+  return bytes
+}
+
+export const bytesOf = (text: string, signed: boolean): number[] => [
+  ...[...text].map((letter) => {
+    const code = letter.charCodeAt(0) & 255
+    return signed && code > 127 ? code - 256 : code
+  }),
+  0,
+]
+
+/** The text that begins at a place and goes to the next nought. */
+export function textAt(ptr: Ptr | null): string {
+  if (ptr === null) return ''
+  let text = ''
+  for (let at = ptr.at; at < ptr.base.length; at += 1) {
+    const code = Number(ptr.base[at] ?? 0)
+    if (code === 0) break
+    text += String.fromCharCode(code & 255)
+  }
+  return text
+}
