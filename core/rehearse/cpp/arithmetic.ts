@@ -133,12 +133,14 @@ function narrow(op: string, a: Get, b: Get): Get | undefined {
   return undefined
 }
 
-function big(op: string, type: IntType, a: Get, b: Get, at: number, watch: Watch): Get | undefined {
+function big(op: string, type: IntType, left: Get, right: Get, at: number, watch: Watch): Get | undefined {
+  const a: (frame: Value[]) => bigint = left
+  const b: (frame: Value[]) => bigint = right
   const wrap = (value: bigint): bigint => (type.signed ? BigInt.asIntN(64, value) : BigInt.asUintN(64, value))
   const zero = (divide: (a: bigint, b: bigint) => bigint): Get => {
     return (f) => {
-      const [left, right] = [a(f), b(f)]
-      if (right !== 0n) return wrap(divide(left, right))
+      const [x, y] = [a(f), b(f)]
+      if (y !== 0n) return wrap(divide(x, y))
       watch.dividedByZero(at)
       return 0n
     }

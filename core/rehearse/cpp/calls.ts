@@ -1,18 +1,18 @@
 import { conversion, isNumber } from './arithmetic.ts'
 import { type Code, decayed } from './code.ts'
 import { Expressions } from './expressions.ts'
-import { formatted, printedText } from './strings.ts'
-import { GO, type FunctionInfo, type NativeFunction } from './program.ts'
+import { type FunctionInfo, GO, type NativeFunction } from './program.ts'
 import { FunctionScope } from './scope.ts'
+import { formatted, printedText } from './strings.ts'
 import type { Expr, FunctionNode } from './syntax.ts'
-import { type Parameter, sameType, STRING, type StructType, type Type, typeWords, VOID } from './types.ts'
 import { textMethods } from './textMethods.ts'
-import { Callable, type Frame, type Get, Ptr, Struct, type Value } from './values.ts'
+import { type Parameter, STRING, type StructType, sameType, type Type, typeWords, VOID } from './types.ts'
+import { Callable, type Frame, type Get, Ptr, type Struct, type Value } from './values.ts'
 
 /** Compiles calls: of functions, methods, lambdas, of what the platform gives. */
 export abstract class Calls extends Expressions {
   protected abstract compileBody(info: FunctionInfo, scope: FunctionScope): void
-  protected abstract fromTemplate(name: string, given: readonly Type[], args: readonly Code[], at: number): FunctionInfo | undefined
+  protected abstract fromTemplate(name: string, given: readonly Type[], args: readonly Code[]): FunctionInfo | undefined
 
   protected override call(node: Expr & { e: 'call' }, scope: FunctionScope): Code {
     const { of, at } = node
@@ -47,29 +47,49 @@ export abstract class Calls extends Expressions {
       const type = this.typeNamed(name.slice(0, cut), scope)
       if (type?.is === 'struct') {
         const own = this.#methodOf(type.struct, name.slice(cut + 2), codes)
-        if (own) return this.#invoke({ ...own, isVirtual: false }, own.isStatic ? undefined : (f) => f[0], args, codes, scope, at, own)
+        if (own)
+          return this.#invoke(
+            { ...own, isVirtual: false },
+            own.isStatic ? undefined : (f) => f[0],
+            args,
+            codes,
+            scope,
+            at,
+            own,
+          )
       }
-      if (type?.is === 'native') return this.#native(this.library.classes.get(type.name)?.methods[name.slice(cut + 2)], undefined, name, args, codes, scope, at)
+      if (type?.is === 'native')
+        return this.#native(
+          this.library.classes.get(type.name)?.methods[name.slice(cut + 2)],
+          undefined,
+          name,
+          args,
+          codes,
+          scope,
+          at,
+        )
     }
     if (this.globals.has(name)) return undefined
     const bare = name.replace(/^std::/, '')
     const known = this.functions.get(name) ?? this.functions.get(bare)
     const chosen = known && this.#choose(known, codes)
     if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
-    const given = (of.args ?? []).map((one) => ('e' in one ? this.fail('expected a type', at) : this.type(one, scope, at)))
-    const made = this.fromTemplate(name, given, codes, at)
+    const given = (of.args ?? []).map((one) =>
+      'e' in one ? this.fail('expected a type', at) : this.type(one, scope, at),
+    )
+    const made = this.fromTemplate(name, given, codes)
     if (made) return this.#invoke(made, undefined, args, codes, scope, at)
     if (known) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
     const native = this.library.functions.get(name) ?? this.library.functions.get(bare)
     if (native) return this.#native(native, undefined, name, args, codes, scope, at)
-    if (bare === 'sprintf' || bare === 'snprintf') return this.#printed(bare, args, codes, at)
+    if (bare === 'sprintf' || bare === 'snprintf') return this.#printed(bare, codes, at)
     if (this.typeNamed(name, scope) || this.library.classes.has(name))
       return this.expression({ e: 'make', type: { t: 'name', name }, args, at }, scope)
     return this.fail(`nothing that is called ${name} is known here`, at)
   }
 
   /** `sprintf(buffer, "%d", n)`: text into an array. */
-  #printed(name: string, args: readonly Expr[], codes: readonly Code[], at: number): Code {
+  #printed(name: string, codes: readonly Code[], at: number): Code {
     const first = name === 'sprintf' ? 1 : 2
     const to = decayed(codes[0]!)
     const limit = name === 'sprintf' ? undefined : codes[1]
@@ -77,12 +97,16 @@ export abstract class Calls extends Expressions {
     const rest = codes.slice(first + 1).map(decayed)
     const types = rest.map(({ type }) => type)
     const floats = this.library.widths.int === 32
-    void args
     const { machine } = this
     return {
       type: this.basic.get('int')!,
       get: (f) => {
-        const text = formatted(form(f), rest.map(({ get }) => get(f)), types, floats)
+        const text = formatted(
+          form(f),
+          rest.map(({ get }) => get(f)),
+          types,
+          floats,
+        )
         const ptr: Ptr = to.get(f)
         const most = limit ? Number(limit.get(f)) : Number.POSITIVE_INFINITY
         const kept = text.slice(0, Math.max(0, most - 1))
@@ -109,11 +133,17 @@ export abstract class Calls extends Expressions {
       const field = object.struct.fields.findIndex((one) => one.name === name)
       if (field >= 0) return this.#callable(this.fieldOf(object.struct, field, object.get, at), args, scope, at)
       const isThere = this.#methodsOf(object.struct, name).length > 0
-      return this.fail(isThere ? `${name} of ${object.struct.name} is not made for ${wordsOf(codes)}` : `${object.struct.name} has no ${name}`, at)
+      return this.fail(
+        isThere
+          ? `${name} of ${object.struct.name} is not made for ${wordsOf(codes)}`
+          : `${object.struct.name} has no ${name}`,
+        at,
+      )
     }
     if (owner.type.is === 'string') return this.#textMethod(owner, name, codes, at)
     const { type } = owner
-    const native = type.is === 'native' ? type.name : type.is === 'pointer' && type.to.is === 'native' ? type.to.name : undefined
+    const native =
+      type.is === 'native' ? type.name : type.is === 'pointer' && type.to.is === 'native' ? type.to.name : undefined
     if (native !== undefined) {
       const get: Get = type.is === 'pointer' ? (f) => deref(owner.get(f)) : owner.get
       const known = this.library.classes.get(native)
@@ -121,7 +151,8 @@ export abstract class Calls extends Expressions {
       if (known && !method) return this.fail(`${native} has no ${name} that is known here`, at)
       return this.#native(method, get, `${native}.${name}`, args, codes, scope, at)
     }
-    if (type.is === 'array' && (name === 'size' || name === 'fill' || name === 'begin')) return this.#arrayMethod(owner, name, codes, at)
+    if (type.is === 'array' && (name === 'size' || name === 'fill' || name === 'begin'))
+      return this.#arrayMethod(owner, name, codes, at)
     return this.fail(`${typeWords(type)} has no ${name}`, at)
   }
 
@@ -151,7 +182,11 @@ export abstract class Calls extends Expressions {
     return {
       type: returns,
       get: (f) => {
-        const found = method.run(owner.get(f), gets.map((get) => get(f)), charSigned)
+        const found = method.run(
+          owner.get(f),
+          gets.map((get) => get(f)),
+          charSigned,
+        )
         if (found.self !== undefined) place?.set(f, found.self)
         return found.value
       },
@@ -206,10 +241,12 @@ export abstract class Calls extends Expressions {
     if (type.is === 'list') return 2
     if (wanted.is === 'pointer') {
       if (type.is === 'null' || (type.is === 'int' && known === 0)) return 2
-      if (type.is === 'array') return sameType(type.of, wanted.to) ? 0.5 : wanted.to.is === 'void' ? 2 : Number.POSITIVE_INFINITY
+      if (type.is === 'array')
+        return sameType(type.of, wanted.to) ? 0.5 : wanted.to.is === 'void' ? 2 : Number.POSITIVE_INFINITY
       if (type.is === 'pointer') {
         if (wanted.to.is === 'void') return 2
-        if (type.to.is === 'struct' && wanted.to.is === 'struct') return isBase(wanted.to.struct, type.to.struct) ? 1 : Number.POSITIVE_INFINITY
+        if (type.to.is === 'struct' && wanted.to.is === 'struct')
+          return isBase(wanted.to.struct, type.to.struct) ? 1 : Number.POSITIVE_INFINITY
         return sameType(type.to, wanted.to) ? 0 : Number.POSITIVE_INFINITY
       }
       if (type.is === 'native' && wanted.to.is === 'native') return 1
@@ -227,24 +264,42 @@ export abstract class Calls extends Expressions {
   }
 
   /** Arguments as a function wants them, those that are left out by what it says. */
-  protected argumentsFor(params: readonly Parameter[], args: readonly Expr[], codes: readonly Code[], scope: FunctionScope, at: number): Get[] {
+  protected argumentsFor(
+    params: readonly Parameter[],
+    args: readonly Expr[],
+    codes: readonly Code[],
+    scope: FunctionScope,
+    at: number,
+  ): Get[] {
     return params.map((param, index) => {
       const node = args[index] ?? param.otherwise
       if (!node) return this.fail(`argument ${index + 1} is missing`, at)
-      if (node.e === 'list' && !param.byReference) return this.beginning(param.type, { value: node, args: undefined }, scope, at).get
+      if (node.e === 'list' && !param.byReference)
+        return this.beginning(param.type, { value: node, args: undefined }, scope, at).get
       const code = codes[index] ?? this.expression(node, this.outside)
       if (param.byReference) {
         const { place } = code
         if (place && sameType(code.type, param.type)) return place.ptr
         if (place && code.type.is === 'struct') return place.ptr
-        const made = node.e === 'list' ? this.beginning(param.type, { value: node, args: undefined }, scope, at).get : this.coerce(code, param.type, at, scope).get
+        const made =
+          node.e === 'list'
+            ? this.beginning(param.type, { value: node, args: undefined }, scope, at).get
+            : this.coerce(code, param.type, at, scope).get
         return (f) => new Ptr([made(f)], 0)
       }
       return this.kept(this.coerce(code, param.type, at, scope))
     })
   }
 
-  #invoke(info: FunctionInfo, self: Get | undefined, args: readonly Expr[], codes: readonly Code[], scope: FunctionScope, at: number, really = info): Code {
+  #invoke(
+    info: FunctionInfo,
+    self: Get | undefined,
+    args: readonly Expr[],
+    codes: readonly Code[],
+    scope: FunctionScope,
+    at: number,
+    really = info,
+  ): Code {
     const gets = this.argumentsFor(info.params, args, codes, scope, at)
     const { machine } = this
     const count = gets.length
@@ -293,7 +348,9 @@ export abstract class Calls extends Expressions {
     if (!found) {
       found =
         this.#methodsOf(type, name).find(
-          (one) => one.params.length === like.params.length && one.params.every((param, at) => sameType(param.type, like.params[at]!.type)),
+          (one) =>
+            one.params.length === like.params.length &&
+            one.params.every((param, at) => sameType(param.type, like.params[at]!.type)),
         ) ?? like
       this.#virtuals.set(key, found)
     }
@@ -304,7 +361,8 @@ export abstract class Calls extends Expressions {
     if (code.type.is !== 'function') return this.fail(`${typeWords(code.type)} cannot be called`, at)
     const { returns, params } = code.type
     const codes = args.map((one) => this.expression(one, scope))
-    if (args.length > params.length) this.fail(`${args.length} arguments for a function that takes ${params.length}`, at)
+    if (args.length > params.length)
+      this.fail(`${args.length} arguments for a function that takes ${params.length}`, at)
     const gets = this.argumentsFor(params, args, codes, scope, at)
     const { machine } = this
     return {
@@ -337,7 +395,15 @@ export abstract class Calls extends Expressions {
   }
 
   /** A call of what the platform or a driver gives; of a class that nobody has described it gives nought. */
-  #native(native: NativeFunction<never> | undefined, self: Get | undefined, name: string, args: readonly Expr[], codes: readonly Code[], scope: FunctionScope, at: number): Code {
+  #native(
+    native: NativeFunction<never> | undefined,
+    self: Get | undefined,
+    name: string,
+    args: readonly Expr[],
+    codes: readonly Code[],
+    scope: FunctionScope,
+    at: number,
+  ): Code {
     if (!native) {
       const gets = codes.map(({ get }) => get)
       return {
@@ -352,10 +418,14 @@ export abstract class Calls extends Expressions {
     const least = native.least ?? params.length
     const most = native.most ?? (native.params ? params.length : Number.POSITIVE_INFINITY)
     if (codes.length < least || codes.length > most)
-      this.fail(`${name} takes ${least === most ? least : `${least} to ${most === Number.POSITIVE_INFINITY ? 'any number of' : most}`} argument${most === 1 ? '' : 's'}, and has ${codes.length} here`, at)
+      this.fail(
+        `${name} takes ${least === most ? least : `${least} to ${most === Number.POSITIVE_INFINITY ? 'any number of' : most}`} argument${most === 1 ? '' : 's'}, and has ${codes.length} here`,
+        at,
+      )
     const turned = codes.map((code, index) => {
       const want = params[index]
-      if (args[index]?.e === 'list' && want && want !== 'any') return { type: want, get: this.beginning(want, { value: args[index], args: undefined }, scope, at).get }
+      if (args[index]?.e === 'list' && want && want !== 'any')
+        return { type: want, get: this.beginning(want, { value: args[index], args: undefined }, scope, at).get }
       return want === undefined || want === 'any' ? decayed(code) : this.coerce(code, want, at, scope)
     })
     const types = turned.map(({ type }) => type)
@@ -384,10 +454,21 @@ export abstract class Calls extends Expressions {
       return want === undefined || want === 'any' ? code : this.coerce(code, want, at, scope)
     })
     const types = turned.map(({ type }) => type)
-    return (f) => known.make(turned.map(({ get }) => get(f)), types, at)
+    return (f) =>
+      known.make(
+        turned.map(({ get }) => get(f)),
+        types,
+        at,
+      )
   }
 
-  protected override operatorCall(op: string, a: Code, b: Expr | undefined, scope: FunctionScope, at: number): Code | undefined {
+  protected override operatorCall(
+    op: string,
+    a: Code,
+    b: Expr | undefined,
+    scope: FunctionScope,
+    at: number,
+  ): Code | undefined {
     const name = `operator${op}`
     const right = b ? [b] : []
     const codes = right.map((one) => this.expression(one, scope))
@@ -407,11 +488,17 @@ export abstract class Calls extends Expressions {
     const { struct } = code.type
     for (let one: StructType | undefined = struct; one; one = one.base)
       for (const [name, [info]] of one.methods)
-        if (info && /^operator [a-z]/.test(name) && (to === '' || name === `operator ${to}`)) return this.#invoke(info, code.get, [], [], scope, at)
+        if (info && /^operator [a-z]/.test(name) && (to === '' || name === `operator ${to}`))
+          return this.#invoke(info, code.get, [], [], scope, at)
     return undefined
   }
 
-  protected override convertingConstructor(code: Code, to: StructType, at: number, scope: FunctionScope): Code | undefined {
+  protected override convertingConstructor(
+    code: Code,
+    to: StructType,
+    at: number,
+    scope: FunctionScope,
+  ): Code | undefined {
     const info = this.#choose(to.constructors, [code])
     if (!info) return undefined
     const [get] = this.argumentsFor(info.params.slice(0, 1), [{ e: 'null', at }], [code], scope, at)
@@ -434,12 +521,22 @@ export abstract class Calls extends Expressions {
     const info = this.#choose(type.constructors, codes)
     if (!info) {
       if (codes.length === 0 && type.constructors.length === 0) return blank
-      return this.fail(codes.length === 0 ? `${type.name} cannot be made without arguments` : `${type.name} is not made of ${wordsOf(codes)}`, at)
+      return this.fail(
+        codes.length === 0
+          ? `${type.name} cannot be made without arguments`
+          : `${type.name} is not made of ${wordsOf(codes)}`,
+        at,
+      )
     }
     const gets = this.argumentsFor(info.params, args, codes, scope, at)
     return (f) => {
       const made = blank()
-      this.run(info, made, gets.map((get) => get(f)), at)
+      this.run(
+        info,
+        made,
+        gets.map((get) => get(f)),
+        at,
+      )
       return made
     }
   }
@@ -450,15 +547,21 @@ export abstract class Calls extends Expressions {
 
   protected override lambda(node: Expr & { e: 'lambda' }, scope: FunctionScope): Code {
     const { captures, all, at } = node
-    const byReference = (name: string): boolean =>
-      captures.find((one) => one.name === name)?.byReference ?? all !== '='
+    const byReference = (name: string): boolean => captures.find((one) => one.name === name)?.byReference ?? all !== '='
     const inner = new FunctionScope(scope.self, scope, byReference)
     const params = this.params(node.function.params, scope, at)
     const given = captures.flatMap(({ name, value, byReference: isReference }) => {
       if (!value) return []
       const code = this.expression(value, scope)
       const local = inner.declare(name, code.type, isReference)
-      return [{ to: local.slot, get: isReference ? (code.place?.ptr ?? this.fail('expected something that lies somewhere', at)) : this.kept(code) }]
+      return [
+        {
+          to: local.slot,
+          get: isReference
+            ? (code.place?.ptr ?? this.fail('expected something that lies somewhere', at))
+            : this.kept(code),
+        },
+      ]
     })
     const info = this.functionInfo(node.function, params, undefined)
     if (node.function.returns.t !== 'auto') {
@@ -496,7 +599,11 @@ export abstract class Calls extends Expressions {
     }
   }
 
-  protected functionInfo(node: FunctionNode, params: readonly Parameter[], owner: StructType | undefined): FunctionInfo {
+  protected functionInfo(
+    node: FunctionNode,
+    params: readonly Parameter[],
+    owner: StructType | undefined,
+  ): FunctionInfo {
     return {
       name: node.name,
       node,

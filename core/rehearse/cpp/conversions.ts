@@ -1,11 +1,11 @@
 import { commonType, conversion, isNumber } from './arithmetic.ts'
 import { type Code, constant, decayed } from './code.ts'
-import { floatText } from './strings.ts'
-import { TypeResolver } from './typeResolver.ts'
 import type { FunctionScope } from './scope.ts'
+import { floatText } from './strings.ts'
 import type { Expr } from './syntax.ts'
-import { type Field, type IntType, sameType, STRING, type StructType, type Type, typeWords } from './types.ts'
-import { bytesOf, bytesOfText, copied, type Frame, type Get, Ptr, Struct, textAt, type Value } from './values.ts'
+import { TypeResolver } from './typeResolver.ts'
+import { type Field, type IntType, STRING, type StructType, sameType, type Type, typeWords } from './types.ts'
+import { bytesOf, bytesOfText, copied, type Frame, type Get, Ptr, type Struct, textAt, type Value } from './values.ts'
 
 /** Turns values into what is wanted of them: other numbers, texts, copies, lists into arrays and structs. */
 export abstract class Conversions extends TypeResolver {
@@ -37,7 +37,10 @@ export abstract class Conversions extends TypeResolver {
       if (from.is === 'native') return { ...code, type: to }
       if (from.is === 'function' && to.to.is === 'void') return { ...code, type: to }
     }
-    if (to.is === 'function' && (from.is === 'function' || from.is === 'null' || (from.is === 'int' && code.known === 0)))
+    if (
+      to.is === 'function' &&
+      (from.is === 'function' || from.is === 'null' || (from.is === 'int' && code.known === 0))
+    )
       return from.is === 'function' ? code : { type: to, get: () => null }
     if (to.is === 'struct') return this.#struct(code, to.struct, at, scope)
     if (to.is === 'array' && from.is === 'array') {
@@ -60,7 +63,15 @@ export abstract class Conversions extends TypeResolver {
     }
     if (!turn) return { type: to, get, ...(code.isShared ? { isShared: true } : {}) }
     // What is deliberately cut, bytes and unsigned numbers, is not said; a plain number that grows too large is.
-    if (to.is === 'int' && to.signed && to.bits >= 16 && !to.char && from.is === 'int' && (!from.signed || from.bits > to.bits) && from.bits > to.bits) {
+    if (
+      to.is === 'int' &&
+      to.signed &&
+      to.bits >= 16 &&
+      !to.char &&
+      from.is === 'int' &&
+      (!from.signed || from.bits > to.bits) &&
+      from.bits > to.bits
+    ) {
       const { machine } = this
       const type: IntType = to
       return {
@@ -114,7 +125,12 @@ export abstract class Conversions extends TypeResolver {
     return made ?? this.fail(`${typeWords(from)} is no ${to.name}`, at)
   }
 
-  protected abstract convertingConstructor(code: Code, to: StructType, at: number, scope: FunctionScope): Code | undefined
+  protected abstract convertingConstructor(
+    code: Code,
+    to: StructType,
+    at: number,
+    scope: FunctionScope,
+  ): Code | undefined
   protected abstract turnedInto(code: Code, to: string, at: number, scope: FunctionScope): Code | undefined
 
   /** A value of its own, to be kept. */
@@ -173,11 +189,13 @@ export abstract class Conversions extends TypeResolver {
     if (type.is === 'array' && one.e === 'text') {
       const bytes = bytesOf(one.text, this.library.widths.charSigned)
       const length = type.length < 0 ? bytes.length : type.length
-      if (bytes.length - 1 > length) this.fail(`the text has ${bytes.length - 1} letters, and the array ${length} places`, at)
+      if (bytes.length - 1 > length)
+        this.fail(`the text has ${bytes.length - 1} letters, and the array ${length} places`, at)
       return { type: { ...type, length }, get: filled(() => bytes, length) }
     }
     const code = this.expression(one, scope)
-    if (type.is === 'native' && code.type.is !== 'native') return { type, get: this.makeNative(type.name, [one], scope, at) }
+    if (type.is === 'native' && code.type.is !== 'native')
+      return { type, get: this.makeNative(type.name, [one], scope, at) }
     const turned = this.coerce(code, type, at, scope)
     return { type, get: this.kept(turned), ...(turned.known === undefined ? {} : { known: turned.known }) }
   }
@@ -241,8 +259,15 @@ export abstract class Conversions extends TypeResolver {
     return rows
   }
 
-  #fields(struct: StructType, items: readonly Expr[], names: readonly (string | undefined)[] | undefined, scope: FunctionScope, at: number): Get {
-    if (items.length > struct.fields.length) this.fail(`${items.length} values for ${struct.name}, which has ${struct.fields.length} fields`, at)
+  #fields(
+    struct: StructType,
+    items: readonly Expr[],
+    names: readonly (string | undefined)[] | undefined,
+    scope: FunctionScope,
+    at: number,
+  ): Get {
+    if (items.length > struct.fields.length)
+      this.fail(`${items.length} values for ${struct.name}, which has ${struct.fields.length} fields`, at)
     const blank = this.blank(struct)
     const sets = items.map((item, index): { index: number; get: Get } => {
       const name = names?.[index]
@@ -265,7 +290,11 @@ export abstract class Conversions extends TypeResolver {
   protected textCode(text: string): Code {
     const { charSigned } = this.library.widths
     const bytes = bytesOfText(text, charSigned)
-    return { type: { is: 'array', of: this.basic.get('char')!, length: bytes.length }, get: () => bytes, known: undefined }
+    return {
+      type: { is: 'array', of: this.basic.get('char')!, length: bytes.length },
+      get: () => bytes,
+      known: undefined,
+    }
   }
 
   protected common(a: Type, b: Type): Type {

@@ -1,11 +1,21 @@
 import { calculating, comparing, conversion, isNumber, literal, promoted, truth } from './arithmetic.ts'
-import { type Code, constant, decayed, elementCode, fieldCode, globalCode, localCode, type Place, pointedCode } from './code.ts'
+import {
+  type Code,
+  constant,
+  decayed,
+  elementCode,
+  fieldCode,
+  globalCode,
+  localCode,
+  type Place,
+  pointedCode,
+} from './code.ts'
 import { Conversions } from './conversions.ts'
 import type { FunctionInfo } from './program.ts'
 import type { FunctionScope, Local } from './scope.ts'
 import type { Expr } from './syntax.ts'
-import { BOOL, intType, LIST, NULL, pointerTo, sizeOf, STRING, type StructType, type Type, typeWords, VOID } from './types.ts'
-import { type Get, Ptr, samePtr, type Struct, type Value } from './values.ts'
+import { BOOL, LIST, NULL, pointerTo, STRING, type StructType, sizeOf, type Type, typeWords, VOID } from './types.ts'
+import { type Get, Ptr, type Struct, samePtr, type Value } from './values.ts'
 
 /** Compiles values to closures. */
 export abstract class Expressions extends Conversions {
@@ -15,7 +25,13 @@ export abstract class Expressions extends Conversions {
   protected abstract lambda(node: Expr & { e: 'lambda' }, scope: FunctionScope): Code
   protected abstract functionValue(info: FunctionInfo, at: number): Code
   /** `a + b` where one of them is an object with such an operator of its own. */
-  protected abstract operatorCall(op: string, a: Code, b: Expr | undefined, scope: FunctionScope, at: number): Code | undefined
+  protected abstract operatorCall(
+    op: string,
+    a: Code,
+    b: Expr | undefined,
+    scope: FunctionScope,
+    at: number,
+  ): Code | undefined
 
   protected override expression(node: Expr, scope: FunctionScope): Code {
     const { at } = node
@@ -39,7 +55,7 @@ export abstract class Expressions extends Conversions {
         if (!scope.self) return this.fail('"this" stands outside of a class', at)
         return {
           type: pointerTo({ is: 'struct', struct: scope.self }),
-          get: this.#self(scope),
+          get: this.#self(),
         }
       case 'name':
         return this.#name(node.name, scope, at)
@@ -78,9 +94,8 @@ export abstract class Expressions extends Conversions {
     }
   }
 
-  #self(scope: FunctionScope): Get {
+  #self(): Get {
     return (f) => {
-      void scope
       return new Ptr([f[0]], 0)
     }
   }
@@ -179,7 +194,9 @@ export abstract class Expressions extends Conversions {
       const { machine } = this
       const at: Get = (f) => {
         const ptr: Ptr | null = get(f)
-        return ptr === null || ptr === undefined ? machine.nothing(node.at) : new Ptr(ptr.base, ptr.at + Number(by.get(f)))
+        return ptr === null || ptr === undefined
+          ? machine.nothing(node.at)
+          : new Ptr(ptr.base, ptr.at + Number(by.get(f)))
       }
       return pointedCode(of.type.to, at, machine, node.at)
     }
@@ -282,7 +299,14 @@ export abstract class Expressions extends Conversions {
     const one: Value = wide ? 1n : 1
     const common = this.common(type, this.basic.get('int')!)
     const up = conversion(type, common)
-    const raise = calculating(op === '++' ? '+' : '-', common, () => x, () => one, at, this.machine)!
+    const raise = calculating(
+      op === '++' ? '+' : '-',
+      common,
+      () => x,
+      () => one,
+      at,
+      this.machine,
+    )!
     const down = conversion(common, type)
     return {
       type,
@@ -315,7 +339,10 @@ export abstract class Expressions extends Conversions {
     }
     const a = this.expression(node.a, scope)
     if (op === '&&' || op === '||') {
-      const [left, right] = [this.coerce(a, BOOL, at, scope), this.coerce(this.expression(node.b, scope), BOOL, at, scope)]
+      const [left, right] = [
+        this.coerce(a, BOOL, at, scope),
+        this.coerce(this.expression(node.b, scope), BOOL, at, scope),
+      ]
       const [x, y] = [truth(BOOL, left.get), truth(BOOL, right.get)]
       return folded(BOOL, [left, right], op === '&&' ? (f) => (x(f) ? y(f) : 0) : (f) => (x(f) ? 1 : y(f)))
     }
@@ -337,7 +364,11 @@ export abstract class Expressions extends Conversions {
     const pointers = this.#pointers(op, decayed(a), decayed(b), at)
     if (pointers) return pointers
     const turned = (code: Code): Code =>
-      code.type.is === 'struct' ? (this.turnedInto(code, '', at, scope) ?? code) : code.type.is === 'native' ? this.coerce(code, this.basic.get('int')!, at, scope) : code
+      code.type.is === 'struct'
+        ? (this.turnedInto(code, '', at, scope) ?? code)
+        : code.type.is === 'native'
+          ? this.coerce(code, this.basic.get('int')!, at, scope)
+          : code
     const [one, two] = [turned(a), turned(b)]
     if (!isNumber(one.type) || !isNumber(two.type))
       return this.fail(`${op} does not go between ${typeWords(a.type)} and ${typeWords(b.type)}`, at)
@@ -385,7 +416,8 @@ export abstract class Expressions extends Conversions {
             return new Ptr(ptr.base, ptr.at + Number(x(f)))
           },
         }
-      if (a.type.is === 'pointer' && b.type.is === 'pointer') return { type: this.basic.get('ptrdiff_t')!, get: (f) => x(f).at - y(f).at }
+      if (a.type.is === 'pointer' && b.type.is === 'pointer')
+        return { type: this.basic.get('ptrdiff_t')!, get: (f) => x(f).at - y(f).at }
     }
     const same = (left: Value, right: Value): boolean =>
       left instanceof Ptr || right instanceof Ptr
@@ -393,7 +425,11 @@ export abstract class Expressions extends Conversions {
         : (left || null) === (right || null)
     if (op === '==') return { type: BOOL, get: (f) => (same(x(f), y(f)) ? 1 : 0) }
     if (op === '!=') return { type: BOOL, get: (f) => (same(x(f), y(f)) ? 0 : 1) }
-    const asked = comparing(op, (f) => x(f)?.at ?? -1, (f) => y(f)?.at ?? -1)
+    const asked = comparing(
+      op,
+      (f) => x(f)?.at ?? -1,
+      (f) => y(f)?.at ?? -1,
+    )
     return asked ? { type: BOOL, get: asked } : this.fail(`${op} does not go between pointers`, at)
   }
 
@@ -471,7 +507,12 @@ export abstract class Expressions extends Conversions {
     const [a, b] = [this.expression(node.then, scope), this.expression(node.else, scope)]
     let [one, two] = [a, b]
     if (isNumber(a.type) && isNumber(b.type)) {
-      const type = a.type.is === b.type.is && a.type.is === 'bool' ? BOOL : same(a.type, b.type) ? a.type : this.common(a.type, b.type)
+      const type =
+        a.type.is === b.type.is && a.type.is === 'bool'
+          ? BOOL
+          : same(a.type, b.type)
+            ? a.type
+            : this.common(a.type, b.type)
       one = this.coerce(a, type, node.at, scope)
       two = this.coerce(b, type, node.at, scope)
     } else if (a.type.is === 'string' || b.type.is === 'string') {
@@ -499,11 +540,21 @@ export abstract class Expressions extends Conversions {
         const [from, to] = [ptr.type.to, type.to]
         const bytes = (one: Type): boolean => one.is === 'int' && one.bits === 8
         const whole = (one: Type): boolean => one.is === 'struct' || one.is === 'native' || one.is === 'void'
-        if (!same(from, to) && !(bytes(from) && bytes(to)) && !(whole(from) && whole(to)) && from.is !== 'void' && to.is !== 'void')
-          return this.fail(`the bytes of ${typeWords(from)} are looked at as ${typeWords(to)}, which is not understood`, at)
+        if (
+          !same(from, to) &&
+          !(bytes(from) && bytes(to)) &&
+          !(whole(from) && whole(to)) &&
+          from.is !== 'void' &&
+          to.is !== 'void'
+        )
+          return this.fail(
+            `the bytes of ${typeWords(from)} are looked at as ${typeWords(to)}, which is not understood`,
+            at,
+          )
         return { ...ptr, type }
       }
-      if (ptr.type.is === 'int' && ptr.known !== 0) return this.fail('an address is written as a number, which is not understood', at)
+      if (ptr.type.is === 'int' && ptr.known !== 0)
+        return this.fail('an address is written as a number, which is not understood', at)
     }
     return this.coerce(code, type, at, scope)
   }
@@ -514,21 +565,23 @@ export abstract class Expressions extends Conversions {
     const [only] = args
     if (type.is === 'struct') {
       if (type.struct.constructors.length === 0 && args.length > 0)
-        return { type, get: this.beginning(type, { value: { e: 'list', items: args, at }, args: undefined }, scope, at).get }
+        return {
+          type,
+          get: this.beginning(type, { value: { e: 'list', items: args, at }, args: undefined }, scope, at).get,
+        }
       return { type, get: this.construct(type.struct, args, scope, at) }
     }
     if (type.is === 'native') return { type, get: this.makeNative(type.name, args, scope, at) }
-    if (type.is === 'string' && args.length > 1) return this.#madeText(args, scope, at)
+    if (type.is === 'string' && args.length > 1) return this.#madeText(args, scope)
     if (args.length > 1) return this.fail(`${typeWords(type)} is made of one value`, at)
     if (!only) return { type, get: this.empty(type, at) }
     return this.#cast(node.type, only, scope, at)
   }
 
   /** `String(value, HEX)`, `String(measured, 1)`. */
-  #madeText(args: readonly Expr[], scope: FunctionScope, at: number): Code {
+  #madeText(args: readonly Expr[], scope: FunctionScope): Code {
     const [value, how] = args.map((one) => this.expression(one, scope)) as [Code, Code]
     return { type: STRING, get: (f) => this.printed(value.get(f), value.type, Number(how.get(f))) }
-    void at
   }
 
   protected abstract printed(value: Value, type: Type, how: number | undefined): string
@@ -543,7 +596,14 @@ export abstract class Expressions extends Conversions {
     if (node.count) {
       const count = this.coerceWhole(this.expression(node.count, scope), node.at).get
       const one = this.begun(type, node.at)
-      return { type: pointerTo(type), get: (f) => new Ptr(Array.from({ length: Number(count(f)) }, () => one(f)), 0) }
+      return {
+        type: pointerTo(type),
+        get: (f) =>
+          new Ptr(
+            Array.from({ length: Number(count(f)) }, () => one(f)),
+            0,
+          ),
+      }
     }
     const { get } = this.beginning(type, { value: undefined, args: node.args }, scope, node.at)
     if (type.is === 'native') return { type: pointerTo(type), get: (f) => new Ptr([get(f)], 0) }
@@ -561,5 +621,3 @@ export function folded(type: Type, of: readonly Code[], get: Get): Code {
   }
   return { type, get }
 }
-
-export { intType }

@@ -60,7 +60,10 @@ export class Machine implements Watch {
   enter(at: number, name: string): void {
     this.depth += 1
     if (this.depth > MOST_DEPTH)
-      throw new Halt(`${name} calls itself more than ${MOST_DEPTH} deep: on the board its stack would run into its variables`, at)
+      throw new Halt(
+        `${name} calls itself more than ${MOST_DEPTH} deep: on the board its stack would run into its variables`,
+        at,
+      )
   }
 
   overflowed(at: number, type: IntType, exact: number): void {

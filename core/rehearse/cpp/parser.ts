@@ -4,7 +4,6 @@ import type {
   Expr,
   FunctionNode,
   Item,
-  Param,
   Statement,
   StructNode,
   TemplateParam,
@@ -158,7 +157,6 @@ class Parser extends ExpressionParser {
 
   private structure(at: number, open: readonly TemplateParam[], unnamed = `unnamed ${at}`, inTypedef = false): Item[] {
     const isUnion = this.token.text === 'union'
-    const isClass = this.token.text === 'class'
     this.next += 1
     let name = unnamed
     while (this.token.is === 'word') name = this.word('a name')
@@ -172,7 +170,6 @@ class Parser extends ExpressionParser {
     }
     this.types.add(name)
     const struct = this.members(name, base, isUnion, open, at)
-    void isClass
     const item: Item = { i: 'struct', struct, at }
     if (inTypedef) return [item]
     if (this.take(';')) return [item]
@@ -538,5 +535,3 @@ class Parser extends ExpressionParser {
     return { s: 'switch', of, body, at }
   }
 }
-
-export type { Param }

@@ -1,5 +1,4 @@
-import type { Type } from './types.ts'
-import type { StructType } from './types.ts'
+import type { StructType, Type } from './types.ts'
 import type { Get, Value } from './values.ts'
 
 /** A variable: where it lies, and what is known of it. */
@@ -32,7 +31,11 @@ export class FunctionScope {
   readonly #types: Map<string, Type>[] = [new Map()]
   readonly #byReference: (name: string) => boolean
 
-  constructor(self: StructType | undefined, outer?: FunctionScope, byReference: (name: string) => boolean = () => true) {
+  constructor(
+    self: StructType | undefined,
+    outer?: FunctionScope,
+    byReference: (name: string) => boolean = () => true,
+  ) {
     this.self = self
     this.outer = outer
     this.#byReference = byReference

@@ -72,7 +72,12 @@ export function formatted(form: string, args: readonly Value[], types: readonly 
       case 'd':
       case 'i': {
         const whole = wholeOf(value, type, size, true)
-        text = signed(abs(whole).toString().padStart(exact ?? 1, '0'), whole < 0n)
+        text = signed(
+          abs(whole)
+            .toString()
+            .padStart(exact ?? 1, '0'),
+          whole < 0n,
+        )
         break
       }
       case 'u':
@@ -130,7 +135,8 @@ const abs = (value: bigint): bigint => (value < 0n ? -value : value)
 /** An argument as `printf` reads it: as wide as its own type or as the letters say, whichever is less. */
 function wholeOf(value: Value, type: Type | undefined, size: string | undefined, signed: boolean): bigint {
   const own = type?.is === 'int' ? Math.max(type.bits, 16) : 32
-  const bits = size === 'hh' ? 8 : size === 'h' ? 16 : size === 'll' || size === 'j' ? 64 : Math.max(own, size === 'l' ? 32 : own)
+  const bits =
+    size === 'hh' ? 8 : size === 'h' ? 16 : size === 'll' || size === 'j' ? 64 : Math.max(own, size === 'l' ? 32 : own)
   const whole = typeof value === 'bigint' ? value : BigInt(Math.trunc(Number(value ?? 0)) || 0)
   return signed ? BigInt.asIntN(bits, whole) : BigInt.asUintN(bits, whole)
 }
@@ -141,8 +147,7 @@ const exponent = (text: string): string => text.replace(/e([-+])(\d)$/, 'e$10$2'
 function general(value: number, digits: number): string {
   if (value === 0) return '0'
   const power = Math.floor(Math.log10(Number(value.toPrecision(digits))))
-  if (power < -4 || power >= digits)
-    return exponent(value.toExponential(digits - 1).replace(/\.?0+e/, 'e'))
+  if (power < -4 || power >= digits) return exponent(value.toExponential(digits - 1).replace(/\.?0+e/, 'e'))
   const text = value.toFixed(Math.max(0, digits - 1 - power))
   return text.includes('.') ? text.replace(/\.?0+$/, '') : text
 }

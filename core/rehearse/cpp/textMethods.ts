@@ -4,10 +4,18 @@ import { bytesOf, Ptr, type Value } from './values.ts'
 interface TextMethod {
   readonly params: readonly ('text' | 'number' | 'any')[]
   readonly returns: 'text' | 'int' | 'bool' | 'char' | 'float' | 'double' | 'long' | 'unsigned int' | 'void' | 'bytes'
-  readonly run: (self: string, args: readonly Value[], charSigned: boolean) => { readonly value?: Value; readonly self?: string }
+  readonly run: (
+    self: string,
+    args: readonly Value[],
+    charSigned: boolean,
+  ) => { readonly value?: Value; readonly self?: string }
 }
 
-const asks = (params: TextMethod['params'], returns: TextMethod['returns'], value: (self: string, args: readonly Value[]) => Value): TextMethod => ({
+const asks = (
+  params: TextMethod['params'],
+  returns: TextMethod['returns'],
+  value: (self: string, args: readonly Value[]) => Value,
+): TextMethod => ({
   params,
   returns,
   run: (self, args) => ({ value: value(self, args) }),
@@ -24,7 +32,8 @@ const space = /^[\s]+|[\s]+$/g
 /** The whole number with which a text begins. */
 export const wholeOf = (text: string): number => Number(/^\s*[-+]?\d+/.exec(text)?.[0] ?? 0)
 /** The number with which a text begins. */
-export const numberOf = (text: string): number => Number(/^\s*[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?/.exec(text)?.[0] ?? 0)
+export const numberOf = (text: string): number =>
+  Number(/^\s*[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?/.exec(text)?.[0] ?? 0)
 
 const compare = (a: string, b: string): number => {
   for (let at = 0; at <= Math.max(a.length, b.length); at += 1) {
@@ -45,7 +54,9 @@ export const textMethods: Readonly<Record<string, TextMethod>> = {
   startsWith: asks(['text', 'number'], 'bool', (self, [other, from]) => truth(self.startsWith(other, from ?? 0))),
   endsWith: asks(['text'], 'bool', (self, [other]) => truth(self.endsWith(other))),
   indexOf: asks(['text', 'number'], 'int', (self, [other, from]) => self.indexOf(other, from ?? 0)),
-  lastIndexOf: asks(['text', 'number'], 'int', (self, [other, from]) => self.lastIndexOf(other, from ?? Number.POSITIVE_INFINITY)),
+  lastIndexOf: asks(['text', 'number'], 'int', (self, [other, from]) =>
+    self.lastIndexOf(other, from ?? Number.POSITIVE_INFINITY),
+  ),
   substring: asks(['number', 'number'], 'text', (self, [a, b]) => {
     const [from, to] = [Math.min(a, b ?? self.length), Math.max(a, b ?? self.length)]
     return self.slice(Math.max(0, from), Math.max(0, to))

@@ -108,7 +108,13 @@ export abstract class TypeResolver {
       if (inner) return inner
     }
     const bare = name.replace(/^std::/, '')
-    return this.types.get(name) ?? this.library.types.get(name) ?? this.basic.get(name) ?? this.types.get(bare) ?? this.basic.get(bare)
+    return (
+      this.types.get(name) ??
+      this.library.types.get(name) ??
+      this.basic.get(name) ??
+      this.types.get(bare) ??
+      this.basic.get(bare)
+    )
   }
 
   #fromTemplate(name: string, args: readonly (TypeNode | Expr)[], scope: FunctionScope, at: number): Type | undefined {
@@ -119,7 +125,11 @@ export abstract class TypeResolver {
     }
     if (name === 'std::array' && args[1]) {
       const length = args[1]
-      return { is: 'array', of: typeAt(0), length: isExpr(length) ? this.number(length, scope) : this.fail('expected a number', at) }
+      return {
+        is: 'array',
+        of: typeAt(0),
+        length: isExpr(length) ? this.number(length, scope) : this.fail('expected a number', at),
+      }
     }
     if (name === 'std::function') return typeAt(0)
     const node = this.structTemplates.get(name)

@@ -1,0 +1,502 @@
+import { isNumber } from './arithmetic.ts'
+import type { Code } from './code.ts'
+import type { Machine } from './machine.ts'
+import { parseCpp } from './parser.ts'
+import { preprocess, type SourceFile } from './preprocess.ts'
+import type { FunctionInfo, Library, Refusal } from './program.ts'
+import { FunctionScope } from './scope.ts'
+import { Statements } from './statements.ts'
+import type { Expr, FunctionNode, Item, StructNode, TypeNode, Variable } from './syntax.ts'
+import { SourceError } from './tokens.ts'
+import { type Field, intType, type StructType, type Type, typeWords } from './types.ts'
+import { copied, type Get, Struct, type Value } from './values.ts'
+
+/** A program that is ready to run. */
+export interface Compiled {
+  /** What is not understood, each with its line; the rest runs. */
+  readonly refusals: readonly Refusal[]
+  /** Classes that nobody has described, and where they are first used. */
+  readonly unknown: ReadonlyMap<string, number>
+  /** Headers that are none of the program's own. */
+  readonly headers: readonly { readonly name: string; readonly at: number }[]
+  /** Gives every variable outside of functions what it begins with. */
+  readonly begin: () => void
+  /** Calls a function without arguments; false where there is none. */
+  readonly call: (name: string) => boolean
+}
+
+/**
+ * Compiles a program of one or more files to closures that run on a machine.
+ * @throws SourceError for a text whose syntax cannot be read: then nothing of it can run.
+ */
+export function compileCpp(files: readonly SourceFile[], library: Library, machine: Machine): Compiled {
+  const { tokens, headers } = preprocess(files, library.macros)
+  const types = new Set([...library.types.keys(), ...library.classes.keys()])
+  const compiler = new Compiler(machine, library, types)
+  const items = parseCpp(tokens, compiler.typeNames)
+  return { ...compiler.compile(items), headers }
+}
+
+interface Pending {
+  readonly info: FunctionInfo
+  readonly self: StructType | undefined
+  readonly types: ReadonlyMap<string, Type>
+}
+
+class Compiler extends Statements {
+  protected override readonly outside = new FunctionScope(undefined)
+  readonly typeNames: ReadonlySet<string>
+  readonly #pending: Pending[] = []
+  readonly #begins: ((f: Value[]) => void)[] = []
+  readonly #structNodes = new Map<StructType, StructNode>()
+  readonly #blanks = new Map<StructType, () => Struct>()
+  readonly #made = new Map<string, FunctionInfo>()
+
+  constructor(machine: Machine, library: Library, types: ReadonlySet<string>) {
+    super(machine, library)
+    this.typeNames = new Set([...types, ...this.basic.keys()].filter((name) => !name.includes(' ')))
+  }
+
+  compile(items: readonly Item[]): Omit<Compiled, 'headers'> {
+    this.#types(items)
+    this.#guarded(items, (item) => this.#members(item))
+    this.#guarded(items, (item) => this.#functions(item, ''))
+    this.#guarded(items, (item) => this.#variables(item, ''))
+    this.#drain()
+    return {
+      refusals: this.refusals,
+      unknown: this.unknown,
+      begin: () => {
+        for (const begin of this.#begins) begin([])
+      },
+      call: (name) => {
+        const info = this.functions.get(name)?.find(({ params, node }) => params.length === 0 && node.body)
+        if (!info) return false
+        this.run(info, undefined, [])
+        return true
+      },
+    }
+  }
+
+  /** Does something with each item; what one of them is refused for is said, and the others go on. */
+  #guarded(items: readonly Item[], work: (item: Item) => void): void {
+    for (const item of items) {
+      try {
+        work(item)
+      } catch (error) {
+        if (!(error instanceof SourceError)) throw error
+        this.refusals.push({ at: error.at, message: error.message })
+      }
+    }
+  }
+
+  #types(items: readonly Item[]): void {
+    this.#guarded(items, (item) => {
+      if (item.i === 'struct') {
+        if (item.struct.open.length > 0) this.structTemplates.set(item.struct.name, item.struct)
+        else this.#structNodes.set(this.newStruct(item.struct.name), item.struct)
+      } else if (item.i === 'namespace') this.#types(item.items)
+    })
+    // Names of types may stand for one another, in the order in which they are written.
+    this.#guarded(items, (item) => this.#named(item, this.outside, ''))
+  }
+
+  #named(item: Item, scope: FunctionScope, owner: string): void {
+    const prefix = owner === '' ? '' : `${owner}::`
+    if (item.i === 'enum') this.#enum(item, scope, prefix)
+    if (item.i === 'alias') {
+      const type = this.type(item.type, scope, item.at)
+      if (owner === '' && scope !== this.outside) scope.nameType(item.name, type)
+      else this.types.set(`${prefix}${item.name}`, type)
+    }
+    // A number that lengths of arrays are made of.
+    if (item.i === 'variables' && owner === '')
+      for (const one of item.variables) if (one.isConst && one.value) this.#constant(one, scope)
+  }
+
+  #constant(one: Variable, scope: FunctionScope): void {
+    if (one.type.t !== 'name') return
+    try {
+      const type = this.type(one.type, scope, one.at)
+      if (!isNumber(type)) return
+      const code = this.coerce(this.expression(one.value!, scope), type, one.at, scope)
+      if (code.known !== undefined) this.constants.set(one.name, { type, value: code.known })
+    } catch (error) {
+      // It is no constant yet; as a variable it is looked at again, and refused there if need be.
+      if (!(error instanceof SourceError)) throw error
+    }
+  }
+
+  #enum(item: Item & { i: 'enum' }, scope: FunctionScope, prefix: string): void {
+    const base = item.base ? this.type(item.base, scope, item.at) : intType(this.library.widths.int, true)
+    const { bits, signed } = base.is === 'int' ? base : intType(8, false)
+    const type: Type = { is: 'int', bits, signed, char: false, ...(item.scoped ? { scope: item.name } : {}) }
+    const isLocal = scope !== this.outside && prefix === ''
+    if (isLocal) scope.nameType(item.name, type)
+    this.types.set(`${prefix}${item.name}`, type)
+    let next = 0n
+    for (const { name, value } of item.values) {
+      if (value) next = BigInt(this.number(value, scope))
+      const known = { type, value: bits > 32 ? next : Number(next) }
+      if (!item.scoped) this.constants.set(`${prefix}${name}`, known)
+      this.constants.set(`${prefix}${item.name}::${name}`, known)
+      next += 1n
+    }
+  }
+
+  #members(item: Item): void {
+    if (item.i === 'namespace') this.#guarded(item.items, (one) => this.#members(one))
+    if (item.i !== 'struct' || item.struct.open.length > 0) return
+    const type = this.types.get(item.struct.name)
+    if (type?.is === 'struct') this.completeStruct(type.struct, item.struct)
+  }
+
+  protected override completeStruct(struct: StructType, node: StructNode): void {
+    if (struct.complete) return
+    struct.complete = true
+    const scope = new FunctionScope(struct)
+    if (node.isUnion) this.fail(`${node.name} is a union: fields that share their bytes are not understood`, node.at)
+    for (const item of node.types) {
+      if (item.i === 'struct') {
+        const inner = this.newStruct(`${struct.scope}::${item.struct.name}`)
+        this.types.set(item.struct.name, { is: 'struct', struct: inner })
+        this.completeStruct(inner, item.struct)
+      } else this.#named(item, scope, struct.scope)
+    }
+    if (node.base) this.#inherit(struct, node.base, scope, node.at)
+    for (const field of node.fields) this.#field(struct, field, scope)
+    for (const method of node.methods) this.#addMethod(struct, method, scope)
+  }
+
+  #inherit(struct: StructType, base: TypeNode, scope: FunctionScope, at: number): void {
+    const type = this.type(base, scope, at)
+    if (type.is !== 'struct') this.fail(`${struct.name} builds on ${typeWords(type)}, which is not understood`, at)
+    const { struct: parent } = type as Type & { is: 'struct' }
+    const node = this.#structNodes.get(parent)
+    if (node) this.completeStruct(parent, node)
+    ;(struct as { base: StructType | undefined }).base = parent
+    struct.fields.push(...parent.fields)
+  }
+
+  #field(struct: StructType, field: Variable & { bits?: Expr | undefined }, scope: FunctionScope): void {
+    const { name, at } = field
+    if (field.isStatic) {
+      const type = this.type(field.type, scope, at)
+      if (field.value && field.isConst && isNumber(type)) {
+        const { known } = this.coerce(this.expression(field.value, scope), type, at, scope)
+        if (known !== undefined) {
+          this.constants.set(`${struct.scope}::${name}`, { type, value: known })
+          return
+        }
+      }
+      this.#global(`${struct.scope}::${name}`, field, scope)
+      struct.statics.set(name, `${struct.scope}::${name}`)
+      return
+    }
+    const { type: said, byReference } = this.resolve(field.type, scope, at)
+    let type = said
+    if (type.is === 'array' && type.length < 0) this.fail(`the length of ${name} is missing`, at)
+    if (field.bits && type.is === 'int') type = { ...type, bits: this.number(field.bits, scope) }
+    if (type.is === 'struct' && !type.struct.complete) {
+      const node = this.#structNodes.get(type.struct)
+      if (node) this.completeStruct(type.struct, node)
+    }
+    struct.fields.push({ name, type, value: field.value, args: field.args, byReference })
+  }
+
+  #addMethod(struct: StructType, node: FunctionNode, scope: FunctionScope): void {
+    if (node.name.startsWith('~')) return
+    const info = this.#info(node, struct, scope)
+    if (node.name === bareName(struct.name)) {
+      struct.constructors.push(info)
+      info.returns = { is: 'void' }
+    } else {
+      for (let one = struct.base; one; one = one.base)
+        if (
+          one.methods.get(node.name)?.some(({ isVirtual, params }) => isVirtual && params.length === info.params.length)
+        )
+          info.isVirtual = true
+      struct.methods.set(node.name, [...(struct.methods.get(node.name) ?? []), info])
+    }
+    if (node.body) this.#later(info, struct)
+  }
+
+  #info(node: FunctionNode, owner: StructType | undefined, scope: FunctionScope): FunctionInfo {
+    const info = this.functionInfo(node, this.params(node.params, scope, node.at), owner)
+    if (node.returns.t !== 'auto') {
+      const { type, byReference } = this.resolve(node.returns, scope, node.at)
+      info.returns = type
+      info.returnsReference = byReference
+    }
+    return info
+  }
+
+  #later(info: FunctionInfo, self: StructType | undefined, types: ReadonlyMap<string, Type> = new Map()): void {
+    this.#pending.push({ info, self, types })
+  }
+
+  #drain(): void {
+    for (let next = this.#pending.shift(); next; next = this.#pending.shift()) {
+      const { info, self, types } = next
+      const scope = new FunctionScope(self)
+      for (const [name, type] of types) scope.nameType(name, type)
+      try {
+        this.compileBody(info, scope)
+      } catch (error) {
+        if (!(error instanceof SourceError)) throw error
+        this.refusals.push({ at: error.at, message: error.message })
+      }
+    }
+  }
+
+  #functions(item: Item, prefix: string): void {
+    if (item.i === 'namespace') this.#guarded(item.items, (one) => this.#functions(one, `${prefix}${item.name}::`))
+    if (item.i !== 'function') return
+    const { function: node } = item
+    const cut = node.name.lastIndexOf('::')
+    if (cut > 0) {
+      const owner = this.types.get(node.name.slice(0, cut))
+      if (owner?.is === 'struct') {
+        this.#outsideMethod(owner.struct, { ...node, name: node.name.slice(cut + 2) })
+        return
+      }
+    }
+    if (node.open.length > 0) {
+      this.templates.set(node.name, [...(this.templates.get(node.name) ?? []), node])
+      return
+    }
+    const info = this.#info(node, undefined, this.outside)
+    const all = this.functions.get(node.name) ?? []
+    const before = all.find((one) => sameParams(one, info))
+    if (before && !node.body) return
+    // What was announced may say what is left out.
+    const params = info.params.map((param, at) => ({
+      ...param,
+      otherwise: param.otherwise ?? before?.params[at]?.otherwise,
+    }))
+    const whole = { ...info, params }
+    for (const name of new Set([node.name, `${prefix}${node.name}`])) {
+      const known = this.functions.get(name) ?? []
+      this.functions.set(name, [...known.filter((one) => one !== before), whole])
+    }
+    if (node.body) this.#later(whole, undefined)
+  }
+
+  #outsideMethod(struct: StructType, node: FunctionNode): void {
+    if (node.name.startsWith('~')) return
+    const scope = new FunctionScope(struct)
+    const info = this.#info(node, struct, scope)
+    const all = node.name === bareName(struct.name) ? struct.constructors : (struct.methods.get(node.name) ?? [])
+    const announced = all.find((one) => sameParams(one, info))
+    if (!announced) this.fail(`${struct.name} announces no ${node.name} with these parameters`, node.at)
+    const known = announced!
+    ;(known as { node: FunctionNode }).node = { ...node, isStatic: known.isStatic }
+    ;(known as { params: FunctionInfo['params'] }).params = info.params.map((param, at) => ({
+      ...param,
+      otherwise: param.otherwise ?? known.params[at]?.otherwise,
+    }))
+    this.#later(known, struct)
+  }
+
+  #variables(item: Item, prefix: string): void {
+    if (item.i === 'namespace') this.#guarded(item.items, (one) => this.#variables(one, `${prefix}${item.name}::`))
+    if (item.i !== 'variables') return
+    for (const one of item.variables) {
+      if (one.isExtern && !one.value) {
+        if (!this.globals.has(one.name)) this.#global(one.name, { ...one, isExtern: false }, this.outside)
+        continue
+      }
+      this.constants.delete(one.name)
+      const name = `${prefix}${one.name}`
+      this.#global(name, one, this.outside)
+      if (prefix !== '') this.globals.set(one.name, this.globals.get(name)!)
+    }
+  }
+
+  /** A variable outside of functions. */
+  #global(name: string, node: Variable, scope: FunctionScope): void {
+    const { globals } = this.machine
+    const { type: written, byReference } = this.typeOf(node, scope)
+    if (byReference)
+      this.fail(`${name} stands for something else, which outside of functions is not understood`, node.at)
+    const before = this.globals.get(name)
+    const slot = before?.slot ?? globals.length
+    if (!before) globals.push(undefined)
+    // Its own name is known while it begins: an object may hand itself on.
+    this.globals.set(name, { where: 'global', slot, type: written, isReference: false })
+    const { type, get, known } = this.beginning(written, node, scope, node.at)
+    const isKnown = node.isConst && known !== undefined && isNumber(type)
+    this.globals.set(name, { where: 'global', slot, type, isReference: false, ...(isKnown ? { known } : {}) })
+    this.#begins.push((f) => {
+      this.machine.step(node.at)
+      globals[slot] = get(f)
+    })
+  }
+
+  protected override fromTemplate(
+    name: string,
+    given: readonly Type[],
+    args: readonly Code[],
+  ): FunctionInfo | undefined {
+    for (const node of this.templates.get(name) ?? []) {
+      const types = this.#deduced(node, given, args)
+      if (!types) continue
+      const key = `${name} ${node.at} ${[...types].map(([one, type]) => `${one}=${typeWords(type)}`).join()}`
+      let info = this.#made.get(key)
+      if (!info) {
+        const scope = new FunctionScope(undefined)
+        for (const [one, type] of types) scope.nameType(one, type)
+        info = this.#info(node, undefined, scope)
+        this.#made.set(key, info)
+        const body = new FunctionScope(undefined)
+        for (const [one, type] of types) body.nameType(one, type)
+        this.compileBody(info, body)
+      }
+      return info
+    }
+    return undefined
+  }
+
+  /** Types that a call leaves no choice about. */
+  #deduced(node: FunctionNode, given: readonly Type[], args: readonly Code[]): Map<string, Type> | undefined {
+    const types = new Map<string, Type>()
+    node.open.forEach((one, at) => {
+      const type = given[at]
+      if (type && one.isType) types.set(one.name, type)
+    })
+    const needed = node.params.filter(({ otherwise }) => otherwise === undefined).length
+    if (args.length < needed || args.length > node.params.length) return undefined
+    const match = (wanted: TypeNode, type: Type): void => {
+      if (wanted.t === 'name' && node.open.some(({ name }) => name === wanted.name)) {
+        if (!types.has(wanted.name)) types.set(wanted.name, type.is === 'array' ? { is: 'pointer', to: type.of } : type)
+      } else if (wanted.t === 'reference') match(wanted.to, type)
+      else if (wanted.t === 'pointer' && type.is === 'pointer') match(wanted.to, type.to)
+      else if (wanted.t === 'pointer' && type.is === 'array') match(wanted.to, type.of)
+      else if (wanted.t === 'array' && type.is === 'array') {
+        match(wanted.of, type.of)
+        const { length } = wanted
+        if (length?.e === 'name' && node.open.some(({ name }) => name === length.name))
+          types.set(length.name, { is: 'int', bits: 32, signed: true, char: false, scope: `=${type.length}` })
+      }
+    }
+    for (const [at, arg] of args.entries()) match(node.params[at]!.type, arg.type)
+    if (node.open.some(({ name, otherwise }) => !types.has(name) && otherwise === undefined)) return undefined
+    return types
+  }
+
+  protected override localItem(item: Item, scope: FunctionScope): void {
+    if (item.i === 'struct') {
+      const struct = this.newStruct(item.struct.name)
+      this.completeStruct(struct, item.struct)
+      scope.nameType(item.struct.name, { is: 'struct', struct })
+    } else this.#named(item, scope, '')
+  }
+
+  protected override blank(type: StructType): () => Struct {
+    // Its fields are all known only when the program has been read to its end.
+    return () => {
+      let make = this.#blanks.get(type)
+      if (!make) {
+        make = this.#blank(type)
+        this.#blanks.set(type, make)
+      }
+      return make()
+    }
+  }
+
+  #blank(type: StructType): () => Struct {
+    const scope = new FunctionScope(type)
+    const gets = type.fields.map((field): Get => this.#fieldBegins(field, scope))
+    return () => {
+      const made = new Struct(type, new Array(gets.length))
+      const frame = [made]
+      for (let at = 0; at < gets.length; at += 1) made.f[at] = gets[at]!(frame)
+      return made
+    }
+  }
+
+  #fieldBegins(field: Field, scope: FunctionScope): Get {
+    if (field.byReference) return () => null
+    const at = 0
+    if (field.value || field.args) return this.beginning(field.type, field, scope, field.value?.at ?? at).get
+    const { type } = field
+    // One that wants arguments gets them from the constructor that holds it.
+    if (
+      type.is === 'struct' &&
+      !type.struct.constructors.some(({ params }) => params.every(({ otherwise }) => otherwise !== undefined))
+    )
+      return this.empty(type, at)
+    return this.begun(type, at)
+  }
+
+  protected override firsts(info: FunctionInfo, scope: FunctionScope): ((f: Value[]) => void) | undefined {
+    const { owner, node } = info
+    if (!owner?.constructors.includes(info)) return undefined
+    const steps: ((f: Value[]) => void)[] = []
+    const said = new Set(node.first.map(({ name }) => name))
+    if (owner.base && ![...said].some((name) => this.#isBaseName(owner, name)) && owner.base.constructors.length > 0)
+      steps.push(this.#baseStep(owner.base, [], scope, node.at))
+    for (const { name, args } of node.first) {
+      if (this.#isBaseName(owner, name)) {
+        if (name === bareName(owner.name)) steps.push(this.#baseStep(owner, args, scope, node.at))
+        else steps.push(this.#baseStep(owner.base!, args, scope, node.at))
+        continue
+      }
+      const index = owner.fields.findIndex((field) => field.name === name)
+      const field = owner.fields[index] ?? this.fail(`${owner.name} has no field ${name}`, node.at)
+      if (field.byReference) {
+        const code = args[0]
+          ? this.expression(args[0], scope)
+          : this.fail(`${name} stands for something else and does not say for what`, node.at)
+        const ptr = code.place?.ptr ?? ((f: Value[]) => ({ base: [code.get(f)], at: 0 }))
+        steps.push((f) => {
+          f[0].f[index] = ptr(f)
+        })
+        continue
+      }
+      const { get } = this.beginning(
+        field.type,
+        args.length === 0 ? { value: undefined, args: undefined } : { value: undefined, args },
+        scope,
+        node.at,
+      )
+      steps.push((f) => {
+        f[0].f[index] = copied(get(f))
+      })
+    }
+    return steps.length === 0
+      ? undefined
+      : (f) => {
+          for (const step of steps) step(f)
+        }
+  }
+
+  #isBaseName(owner: StructType, name: string): boolean {
+    return name === bareName(owner.name) || (owner.base !== undefined && name === bareName(owner.base.name))
+  }
+
+  /** The constructor of what a class builds on, run on the same object. */
+  #baseStep(base: StructType, args: readonly Expr[], scope: FunctionScope, at: number): (f: Value[]) => void {
+    const codes = args.map((one) => this.expression(one, scope))
+    const info = base.constructors.find(
+      ({ params }) => codes.length <= params.length && params.slice(codes.length).every(({ otherwise }) => otherwise),
+    )
+    if (!info)
+      return args.length === 0 ? () => undefined : this.fail(`${base.name} is not made of ${args.length} arguments`, at)
+    const gets = this.argumentsFor(info.params, args, codes, scope, at)
+    return (f) => {
+      this.run(
+        info,
+        f[0],
+        gets.map((get) => get(f)),
+        at,
+      )
+    }
+  }
+}
+
+const bareName = (name: string): string => name.replace(/<.*$/, '').replace(/^.*::/, '')
+
+const sameParams = (a: FunctionInfo, b: FunctionInfo): boolean =>
+  a.params.length === b.params.length &&
+  a.params.every((one, at) => typeWords(one.type) === typeWords(b.params[at]!.type))

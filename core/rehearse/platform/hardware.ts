@@ -1,0 +1,53 @@
+import type { Callable } from '../cpp/values.ts'
+
+/** How a pin is set, as programs say it. */
+export type PinSetting = 'in' | 'pull-up' | 'pull-down' | 'out' | 'open-drain'
+export type Edge = 'rising' | 'falling' | 'change' | 'low' | 'high'
+
+/** A line over which bytes come and go. */
+export interface SerialLine {
+  readonly name: string
+  begin(baud: number, at: number): void
+  write(bytes: string, at: number): void
+  /** Bytes that have come and wait. */
+  readonly waiting: number[]
+}
+
+/** What a program does with its board. Pins are as the program writes them; `at` is the place that does it. */
+export interface Hardware {
+  setting(pin: number, how: PinSetting, at: number): void
+  write(pin: number, high: boolean, at: number): void
+  read(pin: number, at: number): boolean
+  /** Counts of the converter. */
+  readAnalog(pin: number, at: number): number
+  /** Duty from 0 to 1; with a frequency in hertz where the program says one. */
+  pulse(pin: number, duty: number, hertz: number | undefined, at: number): void
+  /** A level of the converter from numbers to volts, from 0 to 1. */
+  writeAnalog(pin: number, share: number, at: number): void
+  tone(pin: number, hertz: number, milliseconds: number | undefined, at: number): void
+  noTone(pin: number, at: number): void
+  /** Microseconds that a pin stays at a level, the next time that it comes there; 0 when it does not in time. */
+  pulseIn(pin: number, high: boolean, timeout: number, at: number): number
+  onEdge(pin: number, edge: Edge | undefined, handler: Callable | undefined, at: number): void
+  /** Lets time pass, in microseconds: what is due in it happens. */
+  wait(microseconds: number, at: number): void
+  /** Handlers wait while this is true. */
+  masked: boolean
+  serial(name: string): SerialLine
+  readonly bus: TwoWire
+  readonly spi: Spi
+  /** Bytes that outlast a reset. */
+  readonly kept: Uint8Array
+}
+
+export interface TwoWire {
+  begin(bus: string, pins: readonly (number | undefined)[], at: number): void
+  /** Sends bytes; true when somebody answers at the address. */
+  write(bus: string, address: number, bytes: readonly number[], at: number): boolean
+  read(bus: string, address: number, count: number, at: number): readonly number[]
+}
+
+export interface Spi {
+  begin(bus: string, pins: readonly (number | undefined)[], at: number): void
+  transfer(bus: string, byte: number, at: number): number
+}

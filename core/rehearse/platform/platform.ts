@@ -1,0 +1,49 @@
+import type { Machine } from '../cpp/machine.ts'
+import type { NativeClass, NativeFunction } from '../cpp/program.ts'
+import type { Type, Widths } from '../cpp/types.ts'
+import type { Hardware } from './hardware.ts'
+import type { Printing } from './sketch.ts'
+
+/** Microseconds that calls take. */
+export interface Costs {
+  readonly digital: number
+  readonly analog: number
+  readonly clock: number
+  readonly serialByte: number
+  readonly busByte: number
+  /** One statement of the program. */
+  readonly statement: number
+}
+
+type Ledc = Readonly<
+  Record<
+    'ledcSetup' | 'ledcAttachPin' | 'ledcWrite' | 'ledcAttach',
+    (args: readonly number[], hardware: Hardware, at: number) => number
+  >
+>
+
+/** What of a board and its firmware platform a program can tell. */
+export interface Platform {
+  readonly widths: Widths
+  readonly macros: Readonly<Record<string, string>>
+  readonly costs: Costs
+  /** `micros()` goes up by so many. */
+  readonly microStep: number
+  /** Bits of what `analogRead` gives; a program may say others. */
+  readBits: number
+  /** Pins by the names that programs give them, as numbers. */
+  readonly pinNames: ReadonlyMap<string, number>
+  readonly interruptOf: (pin: number) => number
+  readonly pinOfInterrupt: (number: number) => number
+  readonly ledc: Ledc | undefined
+  /** Classes of drivers. */
+  readonly classes: (
+    hardware: Hardware,
+    machine: Machine,
+    given: {
+      readonly types: ReadonlyMap<string, Type>
+      readonly printing: Printing
+      readonly reading: Record<string, NativeFunction<never>>
+    },
+  ) => readonly [string, NativeClass][]
+}

@@ -1,0 +1,346 @@
+import { commonType, conversion, promoted } from '../cpp/arithmetic.ts'
+import type { Machine } from '../cpp/machine.ts'
+import type { NativeFunction } from '../cpp/program.ts'
+import { numberOf, wholeOf } from '../cpp/textMethods.ts'
+import { basicTypes, type Type, VOID, type Widths } from '../cpp/types.ts'
+import { copied, Ptr, textAt, type Value } from '../cpp/values.ts'
+
+/**
+ * Functions of the language's own library (ISO C17, clause 7) and the small helpers that the platforms add, after their
+ * reference: arithmetic, texts, memory, random numbers.
+ */
+export function standardFunctions(widths: Widths, machine: Machine): Map<string, NativeFunction> {
+  const types = basicTypes(widths)
+  const t = (name: string): Type => types.get(name)!
+  const [int, long, double, bool, char, size] = ['int', 'long', 'double', 'bool', 'char', 'size_t'].map(t) as [
+    Type,
+    Type,
+    Type,
+    Type,
+    Type,
+    Type,
+  ]
+  const bytes: Type = { is: 'pointer', to: char }
+  const anything: Type = { is: 'pointer', to: VOID }
+  const round = widths.double === 32 ? Math.fround : (value: number): number => value
+  const found = new Map<string, NativeFunction>()
+  const add = (
+    name: string,
+    params: readonly (Type | 'any')[],
+    returns: NativeFunction['returns'],
+    run: (args: readonly Value[], types: readonly Type[], at: number) => Value,
+    least?: number,
+  ): void => {
+    found.set(name, {
+      params,
+      returns,
+      run: (_, args, given, at) => run(args, given, at),
+      ...(least === undefined ? {} : { least }),
+    })
+  }
+
+  for (const name of [
+    'sqrt',
+    'sin',
+    'cos',
+    'tan',
+    'asin',
+    'acos',
+    'atan',
+    'exp',
+    'log',
+    'log10',
+    'log2',
+    'floor',
+    'ceil',
+    'trunc',
+    'cbrt',
+    'sinh',
+    'cosh',
+    'tanh',
+  ] as const) {
+    add(name, [double], double, ([x]) => round(Math[name](x)))
+    add(`${name}f`, [t('float')], t('float'), ([x]) => Math.fround(Math[name](x)))
+  }
+  add('pow', [double, double], double, ([x, y]) => round(x ** y))
+  add('powf', [t('float'), t('float')], t('float'), ([x, y]) => Math.fround(x ** y))
+  add('atan2', [double, double], double, ([y, x]) => round(Math.atan2(y, x)))
+  add('fmod', [double, double], double, ([x, y]) => round(x % y))
+  add('hypot', [double, double], double, ([x, y]) => round(Math.hypot(x, y)))
+  add('fabs', [double], double, ([x]) => Math.abs(x))
+  add('fmin', [double, double], double, ([x, y]) => Math.min(x, y))
+  add('fmax', [double, double], double, ([x, y]) => Math.max(x, y))
+  add('lround', [double], long, ([x]) => roundAway(x) | 0)
+  add('isnan', [double], bool, ([x]) => (Number.isNaN(x) ? 1 : 0))
+  add('isinf', [double], bool, ([x]) => (Math.abs(x) === Number.POSITIVE_INFINITY ? 1 : 0))
+  add('labs', [long], long, ([x]) => Math.abs(x) | 0)
+  add('map', [long, long, long, long, long], long, ([x, a, b, c, d], _, at) => {
+    if (b === a) machine.dividedByZero(at)
+    return b === a ? 0 : (Math.trunc((Math.imul(x - a, d - c) | 0) / (b - a)) + c) | 0
+  })
+  // Random numbers of the platforms' C library, so that a run with the same seed is the same run.
+  let seed = 1
+  const random = (): number => {
+    const high = Math.trunc(seed / 127773)
+    const low = seed % 127773
+    let next = 16807 * low - 2836 * high
+    if (next < 0) next += 0x7fffffff
+    seed = next
+    return next % 0x80000000
+  }
+  add('randomSeed', [t('unsigned long')], VOID, ([to]) => {
+    if (to !== 0) seed = to % 0x7fffffff || 123459876
+  })
+  add('srand', [t('unsigned int')], VOID, ([to]) => {
+    seed = to % 0x7fffffff || 123459876
+  })
+  add('rand', [], int, () => random() & (widths.int === 16 ? 0x7fff : 0x7fffffff))
+  add(
+    'random',
+    [long, long],
+    long,
+    (args) => {
+      const [from, to] = args.length === 1 ? [0, args[0]] : args.length === 0 ? [0, 0x7fffffff] : [args[0], args[1]]
+      return to <= from ? from : (random() % (to - from)) + from
+    },
+    0,
+  )
+
+  add('strlen', [bytes], size, ([ptr]) => textAt(ptr).length)
+  add('strcmp', [bytes, bytes], int, ([a, b]) => compared(textAt(a), textAt(b)))
+  add('strncmp', [bytes, bytes, size], int, ([a, b, n]) => compared(textAt(a).slice(0, n), textAt(b).slice(0, n)))
+  add('strcasecmp', [bytes, bytes], int, ([a, b]) => compared(textAt(a).toLowerCase(), textAt(b).toLowerCase()))
+  const put = (to: Ptr, text: string, at: number, closes = true): Ptr => {
+    for (let index = 0; index < text.length + (closes ? 1 : 0); index += 1) {
+      if (to.at + index >= to.base.length) {
+        machine.beyond(at, to.at + index, to.base.length)
+        break
+      }
+      const code = index < text.length ? text.charCodeAt(index) : 0
+      to.base[to.at + index] = widths.charSigned && code > 127 ? code - 256 : code
+    }
+    return to
+  }
+  add('strcpy', [bytes, bytes], bytes, ([to, from], _, at) => put(to, textAt(from), at))
+  add('strncpy', [bytes, bytes, size], bytes, ([to, from, n], _, at) =>
+    put(to, textAt(from).slice(0, n).padEnd(n, '\0'), at, false),
+  )
+  add('strcat', [bytes, bytes], bytes, ([to, from], _, at) => {
+    put(new Ptr(to.base, to.at + textAt(to).length), textAt(from), at)
+    return to
+  })
+  add('strncat', [bytes, bytes, size], bytes, ([to, from, n], _, at) => {
+    put(new Ptr(to.base, to.at + textAt(to).length), textAt(from).slice(0, n), at)
+    return to
+  })
+  const within = (ptr: Ptr, index: number): Ptr | null => (index < 0 ? null : new Ptr(ptr.base, ptr.at + index))
+  add('strchr', [bytes, int], bytes, ([ptr, code]) =>
+    within(ptr, code === 0 ? textAt(ptr).length : textAt(ptr).indexOf(String.fromCharCode(code & 255))),
+  )
+  add('strrchr', [bytes, int], bytes, ([ptr, code]) =>
+    within(ptr, textAt(ptr).lastIndexOf(String.fromCharCode(code & 255))),
+  )
+  add('strstr', [bytes, bytes], bytes, ([ptr, part]) => within(ptr, textAt(ptr).indexOf(textAt(part))))
+  let cutting: Ptr | null = null
+  add('strtok', [bytes, bytes], bytes, ([ptr, signs]) => {
+    const from: Ptr | null = ptr ?? cutting
+    if (!from) return null
+    const text = textAt(from)
+    const ends = textAt(signs)
+    let start = 0
+    while (start < text.length && ends.includes(text[start]!)) start += 1
+    if (start === text.length) {
+      cutting = null
+      return null
+    }
+    let end = start
+    while (end < text.length && !ends.includes(text[end]!)) end += 1
+    cutting = end < text.length ? new Ptr(from.base, from.at + end + 1) : null
+    if (end < text.length) from.base[from.at + end] = 0
+    return new Ptr(from.base, from.at + start)
+  })
+  add('atoi', [bytes], int, ([ptr]) => wholeOf(textAt(ptr)) | 0)
+  add('atol', [bytes], long, ([ptr]) => wholeOf(textAt(ptr)) | 0)
+  add('atof', [bytes], double, ([ptr]) => round(numberOf(textAt(ptr))))
+  add(
+    'strtol',
+    [bytes, 'any', int],
+    long,
+    ([ptr, , base]) => Number.parseInt(textAt(ptr), base === 0 ? 10 : base) | 0 || 0,
+  )
+  for (const [name, type] of [
+    ['itoa', int],
+    ['ltoa', long],
+    ['utoa', t('unsigned int')],
+    ['ultoa', t('unsigned long')],
+  ] as const)
+    add(name, [type, bytes, int], bytes, ([value, to, base], _, at) =>
+      put(to, (base === 10 ? value : value >>> 0).toString(base), at),
+    )
+  add('dtostrf', [double, int, int, bytes], bytes, ([value, wide, digits, to], _, at) => {
+    const text = Number(value).toFixed(Math.max(0, digits))
+    return put(to, wide < 0 ? text.padEnd(-wide) : text.padStart(wide), at)
+  })
+  const copy = ([to, from, count]: readonly Value[], given: readonly Type[], at: number): Ptr => {
+    const of = given[0]?.is === 'pointer' ? given[0].to : char
+    const elements =
+      of.is === 'int' || of.is === 'float' ? Math.floor(count / (of.bits / 8)) : of.is === 'bool' ? count : 1
+    const values = Array.from({ length: elements }, (_, index) => copied((from as Ptr).base[from.at + index]))
+    values.forEach((value, index) => {
+      if (to.at + index < to.base.length) to.base[to.at + index] = value
+      else machine.beyond(at, to.at + index, to.base.length)
+    })
+    return to
+  }
+  add('memcpy', ['any', 'any', size], anything, copy)
+  add('memmove', ['any', 'any', size], anything, copy)
+  add('memset', ['any', int, size], anything, ([to, value, count], given, at) => {
+    const of = given[0]?.is === 'pointer' ? given[0].to : char
+    const wide = of.is === 'int' || of.is === 'float' ? of.bits / 8 : 1
+    for (let index = 0; index < count / wide; index += 1) {
+      if (to.at + index >= to.base.length) {
+        machine.beyond(at, to.at + index, to.base.length)
+        break
+      }
+      // Bytes of 0 are a 0 of any width; other bytes are themselves only in bytes.
+      to.base[to.at + index] =
+        wide === 1 ? (of.is === 'int' && of.signed ? (value << 24) >> 24 : value & 255) : value === 0 ? 0 : -1
+    }
+    return to
+  })
+  add('memcmp', ['any', 'any', size], int, ([a, b, count]) => {
+    for (let index = 0; index < count; index += 1) {
+      const by = (Number(a.base[a.at + index] ?? 0) & 255) - (Number(b.base[b.at + index] ?? 0) & 255)
+      if (by !== 0) return by
+    }
+    return 0
+  })
+  const letter = (name: string, test: RegExp, also: string): void => {
+    const run = ([code]: readonly Value[]): number => (test.test(String.fromCharCode(code & 255)) ? 1 : 0)
+    add(name, [int], int, run)
+    add(also, [int], bool, run)
+  }
+  letter('isdigit', /[0-9]/, 'isDigit')
+  letter('isalpha', /[A-Za-z]/, 'isAlpha')
+  letter('isalnum', /[A-Za-z0-9]/, 'isAlphaNumeric')
+  letter('isspace', /[ \t\n\v\f\r]/, 'isSpace')
+  letter('isupper', /[A-Z]/, 'isUpperCase')
+  letter('islower', /[a-z]/, 'isLowerCase')
+  letter('isxdigit', /[0-9A-Fa-f]/, 'isHexadecimalDigit')
+  letter('ispunct', /[!-/:-@[-`{-~]/, 'isPunct')
+  letter('isprint', /[ -~]/, 'isPrintable')
+  letter('isblank', /[ \t]/, 'isWhitespace')
+  add('toupper', [int], int, ([code]) => (code >= 97 && code <= 122 ? code - 32 : code))
+  add('tolower', [int], int, ([code]) => (code >= 65 && code <= 90 ? code + 32 : code))
+  for (const [name, type] of [
+    ['highByte', 'word'],
+    ['lowByte', 'word'],
+  ] as const)
+    add(name, [t(type)], t('byte'), ([value]) => (name === 'highByte' ? (value >> 8) & 255 : value & 255))
+  add('bit', [int], t('unsigned long'), ([n]) => (1 << n) >>> 0)
+  return found
+}
+
+/** Halves go away from nought. */
+const roundAway = (value: number): number => (value < 0 ? -Math.round(-value) : Math.round(value))
+
+const compared = (a: string, b: string): number => {
+  for (let at = 0; at <= Math.max(a.length, b.length); at += 1) {
+    const by = (a.charCodeAt(at) || 0) - (b.charCodeAt(at) || 0)
+    if (by !== 0) return by < 0 ? -1 : 1
+  }
+  return 0
+}
+
+/** Macros that the platforms' headers give, as they are documented. */
+export const standardMacros: Readonly<Record<string, string>> = {
+  PROGMEM: '',
+  IRAM_ATTR: '',
+  ICACHE_RAM_ATTR: '',
+  DRAM_ATTR: '',
+  'F(text)': '(text)',
+  'PSTR(text)': '(text)',
+  'pgm_read_byte(from)': '(*(from))',
+  'pgm_read_byte_near(from)': '(*(from))',
+  'pgm_read_word(from)': '(*(from))',
+  'pgm_read_word_near(from)': '(*(from))',
+  'pgm_read_dword(from)': '(*(from))',
+  'pgm_read_float(from)': '(*(from))',
+  'pgm_read_ptr(from)': '(*(from))',
+  'constrain(amt,low,high)': '((amt)<(low)?(low):((amt)>(high)?(high):(amt)))',
+  'radians(deg)': '((deg)*DEG_TO_RAD)',
+  'degrees(rad)': '((rad)*RAD_TO_DEG)',
+  'sq(x)': '((x)*(x))',
+  'bitRead(value,bit)': '(((value)>>(bit))&0x01)',
+  'bitSet(value,bit)': '((value)|=(1UL<<(bit)))',
+  'bitClear(value,bit)': '((value)&=~(1UL<<(bit)))',
+  'bitToggle(value,bit)': '((value)^=(1UL<<(bit)))',
+  'bitWrite(value,bit,bitvalue)': '((bitvalue)?bitSet(value,bit):bitClear(value,bit))',
+  '_BV(bit)': '(1<<(bit))',
+  NULL: 'nullptr',
+  PI: '3.1415926535897932384626433832795',
+  HALF_PI: '1.5707963267948966192313216916398',
+  TWO_PI: '6.283185307179586476925286766559',
+  DEG_TO_RAD: '0.017453292519943295769236907684886',
+  RAD_TO_DEG: '57.295779513082320876798154814105',
+  M_PI: '3.14159265358979323846',
+  EULER: '2.718281828459045235360287471352',
+  INT8_MAX: '127',
+  UINT8_MAX: '255',
+  INT16_MAX: '32767',
+  UINT16_MAX: '65535',
+  INT32_MAX: '2147483647L',
+  INT32_MIN: '(-2147483647L-1)',
+  UINT32_MAX: '4294967295UL',
+}
+
+/** On eight-bit boards these are macros, which work out what stands in them more than once. */
+export const smallMacros: Readonly<Record<string, string>> = {
+  'min(a,b)': '((a)<(b)?(a):(b))',
+  'max(a,b)': '((a)>(b)?(a):(b))',
+  'abs(x)': '((x)>0?(x):-(x))',
+  'round(x)': '((x)>=0?(long)((x)+0.5):(long)((x)-0.5))',
+}
+
+/** The same as functions, as all other platforms have them. */
+export function largeFunctions(widths: Widths): Map<string, NativeFunction> {
+  const long = basicTypes(widths).get('long')!
+  const both = (types: readonly Type[]): Type => commonType(types[0]!, types[1]!, widths)
+  const turned = (args: readonly Value[], types: readonly Type[]): Value[] => {
+    const to = both(types)
+    return args.map((value, at) => conversion(types[at]!, to)?.(value) ?? value)
+  }
+  return new Map<string, NativeFunction>([
+    [
+      'min',
+      {
+        params: ['any', 'any'],
+        returns: both,
+        run: (_, args, types) => {
+          const [a, b] = turned(args, types)
+          return b < a ? b : a
+        },
+      },
+    ],
+    [
+      'max',
+      {
+        params: ['any', 'any'],
+        returns: both,
+        run: (_, args, types) => {
+          const [a, b] = turned(args, types)
+          return a < b ? b : a
+        },
+      },
+    ],
+    [
+      'abs',
+      {
+        params: ['any'],
+        returns: ([type]) => promoted(type!, widths),
+        run: (_, [value]) => (value < 0 ? -value : value),
+      },
+    ],
+    ['round', { params: ['any'], returns: long, run: (_, [value]) => roundAway(Number(value)) | 0 }],
+  ])
+}
