@@ -70,16 +70,16 @@ export abstract class Calls extends Expressions {
         )
     }
     if (this.globals.has(name)) return undefined
-    const bare = name.replace(/^std::/, '')
-    const known = this.functions.get(name) ?? this.functions.get(bare)
-    const chosen = known && this.#choose(known, codes)
+    const bare = name.replace(/^std::|^::/, '')
+    const known = this.spaced(name, bare, scope).flatMap((one) => this.functions.get(one) ?? [])
+    const chosen = this.#choose(known, codes)
     if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
     const given = (of.args ?? []).map((one) =>
       'e' in one ? this.fail('expected a type', at) : this.type(one, scope, at),
     )
     const made = this.fromTemplate(name, given, codes)
     if (made) return this.#invoke(made, undefined, args, codes, scope, at)
-    if (known) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
+    if (known.length > 0) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
     const native = this.library.functions.get(name) ?? this.library.functions.get(bare)
     if (native) return this.#native(native, undefined, name, args, codes, scope, at)
     if (bare === 'sprintf' || bare === 'snprintf') return this.#printed(bare, codes, at)

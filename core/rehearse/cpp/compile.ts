@@ -40,7 +40,7 @@ export function compileCpp(files: readonly SourceFile[], library: Library, machi
 interface Pending {
   readonly info: FunctionInfo
   readonly self: StructType | undefined
-  readonly types: ReadonlyMap<string, Type>
+  readonly space: string
 }
 
 class Compiler extends Statements {
@@ -231,15 +231,15 @@ class Compiler extends Statements {
     return info
   }
 
-  #later(info: FunctionInfo, self: StructType | undefined, types: ReadonlyMap<string, Type> = new Map()): void {
-    this.#pending.push({ info, self, types })
+  #later(info: FunctionInfo, self: StructType | undefined, space = ''): void {
+    this.#pending.push({ info, self, space })
   }
 
   #drain(): void {
     for (let next = this.#pending.shift(); next; next = this.#pending.shift()) {
-      const { info, self, types } = next
+      const { info, self, space } = next
       const scope = new FunctionScope(self)
-      for (const [name, type] of types) scope.nameType(name, type)
+      scope.space = space
       try {
         this.compileBody(info, scope)
       } catch (error) {
@@ -275,11 +275,12 @@ class Compiler extends Statements {
       otherwise: param.otherwise ?? before?.params[at]?.otherwise,
     }))
     const whole = { ...info, params }
-    for (const name of new Set([node.name, `${prefix}${node.name}`])) {
+    const bare = prefix === '' || !this.functions.has(node.name) ? [node.name] : []
+    for (const name of new Set([...bare, `${prefix}${node.name}`])) {
       const known = this.functions.get(name) ?? []
       this.functions.set(name, [...known.filter((one) => one !== before), whole])
     }
-    if (node.body) this.#later(whole, undefined)
+    if (node.body) this.#later(whole, undefined, prefix)
   }
 
   #outsideMethod(struct: StructType, node: FunctionNode): void {
@@ -309,7 +310,7 @@ class Compiler extends Statements {
       this.constants.delete(one.name)
       const name = `${prefix}${one.name}`
       this.#global(name, one, this.outside)
-      if (prefix !== '') this.globals.set(one.name, this.globals.get(name)!)
+      if (prefix !== '' && !this.globals.has(one.name)) this.globals.set(one.name, this.globals.get(name)!)
     }
   }
 

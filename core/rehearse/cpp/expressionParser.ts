@@ -258,7 +258,10 @@ export abstract class ExpressionParser extends TypeParser {
         }
         if (token.text === '[') return this.lambda()
         if (token.text === '{') return this.list()
-        if (this.take('::')) return this.named()
+        if (this.take('::')) {
+          const { at: place } = this.token
+          return { e: 'name', name: `::${this.word('a name')}`, at: place }
+        }
     }
     return this.fail(`expected a value, found ${written(token)}`)
   }

@@ -106,8 +106,8 @@ export abstract class Expressions extends Conversions {
     if (local) return this.localCode(local, at)
     const member = this.#ownMember(name, scope, at)
     if (member) return member
-    const bare = name.replace(/^(std|::)::/, '')
-    for (const one of name === bare ? [name] : [name, bare]) {
+    const bare = name.replace(/^std::|^::/, '')
+    for (const one of this.spaced(name, bare, scope)) {
       const global = this.globals.get(one)
       if (global) return this.localCode(global, at)
       const known = this.constants.get(one) ?? this.library.constants.get(one)
@@ -118,6 +118,16 @@ export abstract class Expressions extends Conversions {
       if (object) return constant({ is: 'native', name: object.of }, object.value)
     }
     return this.fail(`nothing here is called ${name}`, at)
+  }
+
+  /** Names under which something may be known, those of the namespace around it first. */
+  protected spaced(name: string, bare: string, scope: FunctionScope): readonly string[] {
+    let space = scope.space
+    for (let around = scope.outer; around && space === ''; around = around.outer) space = around.space
+    const names = name === bare ? [name] : [name, bare]
+    if (space === '' || name.startsWith('::')) return names
+    const pieces = space.split('::').slice(0, -1)
+    return [...pieces.map((_, at) => `${pieces.slice(0, pieces.length - at).join('::')}::${name}`), ...names]
   }
 
   protected localCode(local: Local, at: number): Code {
@@ -513,8 +523,10 @@ export abstract class Expressions extends Conversions {
           : same(a.type, b.type)
             ? a.type
             : this.common(a.type, b.type)
-      one = this.coerce(a, type, node.at, scope)
-      two = this.coerce(b, type, node.at, scope)
+      if (!same(a.type, b.type)) {
+        one = this.coerce(a, type, node.at, scope)
+        two = this.coerce(b, type, node.at, scope)
+      }
     } else if (a.type.is === 'string' || b.type.is === 'string') {
       one = this.text(a, node.at)
       two = this.text(b, node.at)
@@ -523,7 +535,15 @@ export abstract class Expressions extends Conversions {
       two = this.coerce(decayed(b), one.type.is === 'null' ? decayed(b).type : one.type, node.at, scope)
       if (one.type.is === 'null') one = this.coerce(one, two.type, node.at, scope)
     }
-    return { type: one.type, get: (f) => (asked(f) ? one.get(f) : two.get(f)), isShared: true }
+    const [here, there] = [one.place, two.place]
+    const place: Place | undefined =
+      here && there && one === a && two === b
+        ? {
+            ptr: (f) => (asked(f) ? here.ptr(f) : there.ptr(f)),
+            set: (f, value) => (asked(f) ? here.set(f, value) : there.set(f, value)),
+          }
+        : undefined
+    return { type: one.type, get: (f) => (asked(f) ? one.get(f) : two.get(f)), place, isShared: true }
   }
 
   #cast(node: Parameters<Conversions['type']>[0], of: Expr, scope: FunctionScope, at: number): Code {

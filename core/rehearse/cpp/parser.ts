@@ -403,8 +403,7 @@ class Parser extends ExpressionParser {
         case '__asm__':
           return this.fail(`${text} is not understood`)
         case 'using':
-          this.using(at)
-          return { s: 'empty', at }
+          return { s: 'group', at, body: this.using(at).map((item) => ({ s: 'type', item, at })) }
         case 'static_assert':
           this.item()
           return { s: 'empty', at }
@@ -415,7 +414,7 @@ class Parser extends ExpressionParser {
         case 'union': {
           const items = this.item()
           return {
-            s: 'block',
+            s: 'group',
             at,
             body: items.map((item) =>
               item.i === 'variables' ? { s: 'variables', variables: item.variables, at } : { s: 'type', item, at },

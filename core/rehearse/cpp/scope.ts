@@ -21,6 +21,8 @@ interface Captured {
 /** Names inside one function, block by block; a lambda sees those around it and takes along what it uses. */
 export class FunctionScope {
   size = 1
+  /** Namespace that its function stands in, with `::` behind it. */
+  space = ''
   readonly self: StructType | undefined
   readonly outer: FunctionScope | undefined
   readonly captured: Captured[] = []

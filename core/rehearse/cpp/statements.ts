@@ -30,8 +30,14 @@ export abstract class Statements extends Calls {
     switch (node.s) {
       case 'empty':
         return () => GO
-      case 'block':
-        return this.#block(node.body, scope)
+      case 'block': {
+        scope.enter()
+        const block = this.#inOrder(node.body, scope)
+        scope.leave()
+        return block
+      }
+      case 'group':
+        return this.#inOrder(node.body, scope)
       case 'expression': {
         const { get } = this.expression(node.value, scope)
         return (f) => {
@@ -78,10 +84,8 @@ export abstract class Statements extends Calls {
     }
   }
 
-  #block(body: readonly Statement[], scope: FunctionScope): Exec {
-    scope.enter()
+  #inOrder(body: readonly Statement[], scope: FunctionScope): Exec {
     const all = body.map((one) => this.statement(one, scope))
-    scope.leave()
     const [first, second] = all
     if (!first) return () => GO
     if (!second) return first

@@ -113,7 +113,7 @@ export function formatted(form: string, args: readonly Value[], types: readonly 
           : !Number.isFinite(bare)
             ? 'inf'
             : lower === 'f'
-              ? bare.toFixed(digits)
+              ? fixedText(bare, digits)
               : lower === 'e'
                 ? exponent(bare.toExponential(digits))
                 : general(bare, digits === 0 ? 1 : digits)
@@ -139,6 +139,17 @@ function wholeOf(value: Value, type: Type | undefined, size: string | undefined,
     size === 'hh' ? 8 : size === 'h' ? 16 : size === 'll' || size === 'j' ? 64 : Math.max(own, size === 'l' ? 32 : own)
   const whole = typeof value === 'bigint' ? value : BigInt(Math.trunc(Number(value ?? 0)) || 0)
   return signed ? BigInt.asIntN(bits, whole) : BigInt.asUintN(bits, whole)
+}
+
+/** So many digits behind the point; what lies half-way goes to the even digit (IEEE 754). */
+function fixedText(value: number, digits: number): string {
+  const text = value.toFixed(digits)
+  if (digits > 50 || value >= 1e15) return text
+  const whole = value.toFixed(digits + 40)
+  const rest = whole.slice(whole.length - 40)
+  if (!/^50*$/.test(rest)) return text
+  const down = digits === 0 ? whole.slice(0, -41) : whole.slice(0, -40)
+  return Number(down.at(-1)) % 2 === 0 ? down : text
 }
 
 /** An exponent has at least two digits. */

@@ -75,6 +75,8 @@ export interface Variable extends Node {
 export type Statement = Node &
   (
     | { readonly s: 'block'; readonly body: readonly Statement[] }
+    /** Several that were written as one: what they name is named around them. */
+    | { readonly s: 'group'; readonly body: readonly Statement[] }
     | { readonly s: 'expression'; readonly value: Expr }
     | { readonly s: 'variables'; readonly variables: readonly Variable[] }
     | { readonly s: 'type'; readonly item: Item }

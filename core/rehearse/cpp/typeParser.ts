@@ -361,7 +361,10 @@ export abstract class TypeParser {
     if (this.peek().text === ')') return true
     if (this.peek().text === '...') return true
     this.next += 1
-    const begins = this.beginsType() || (this.types.has(this.token.text) && /^[,)*&<]$/.test(this.peek().text))
+    const begins =
+      this.beginsType() ||
+      (this.types.has(this.token.text) && this.peek().text === '(' && /^[*&]$/.test(this.peek(2).text)) ||
+      (this.types.has(this.token.text) && /^[,)*&<]$/.test(this.peek().text))
     this.next -= 1
     return begins
   }

@@ -22,8 +22,30 @@ export function randomSketch(seed: number): string {
   const below = (count: number): number => Math.floor(random() * count)
   const pick = <T>(all: readonly T[]): T => all[below(all.length)] as T
   const wholes = TYPES.filter((one) => one !== 'float' && one !== 'double' && one !== 'bool')
-  const names = { whole: ['a', 'b', 'c', 'd', 'e', 'v[1]', 'v[k & 3]', 'p.x', 'p.y', 'q->x', '*w', 'wide', 'wideU'], real: ['f', 'g', 'p.z'] }
-  const literal = (): string => pick(['0', '1', '2', '7', '100', '255', '256', '1000', '32767', '65535', '0x7F', '3u', '70000L', '2147483647', '5UL', '0b1010', "'A'", '-1', '-128'])
+  const names = {
+    whole: ['a', 'b', 'c', 'd', 'e', 'v[1]', 'v[k & 3]', 'p.x', 'p.y', 'q->x', '*w', 'wide', 'wideU'],
+    real: ['f', 'g', 'p.z'],
+  }
+  const literal = (): string =>
+    pick([
+      '0',
+      '1',
+      '2',
+      '7',
+      '100',
+      '255',
+      '256',
+      '1000',
+      '32767',
+      '65535',
+      '0x7F',
+      '3u',
+      '2147483647',
+      '0b1010',
+      "'A'",
+      '-1',
+      '-128',
+    ])
   const whole = (depth: number): string => {
     if (depth <= 0) return below(3) === 0 ? literal() : pick(names.whole)
     const [x, y] = [() => whole(depth - 1), () => whole(depth - 1 - below(2))]
@@ -55,7 +77,7 @@ export function randomSketch(seed: number): string {
       case 12:
         return `twist(${x()}, ${y()})`
       case 13:
-        return `${pick(['min', 'max'])}(${pick(wholes)}(${x()}), ${pick(wholes)}(${y()}))`
+        return `${pick(['min', 'max'])}((${pick(wholes)})${x()}, (${pick(wholes)})${y()})`
       case 14:
         return `(${real(depth - 1)} ${pick(['<', '>'])} ${real(depth - 1)})`
       case 15:
@@ -81,7 +103,7 @@ export function randomSketch(seed: number): string {
   }
   const target = (): string => pick(names.whole)
   const lines: string[] = []
-  const statement = (depth: number, into: string[], indent: string): void => {
+  const statement = (depth: number, into: string[], indent: string): unknown => {
     const put = (text: string): void => {
       into.push(indent + text)
     }

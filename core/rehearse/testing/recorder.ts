@@ -101,7 +101,8 @@ export class Recorder implements Hardware {
       this.#levels.set(next.pin, next.level)
       const listens = this.#handlers.get(next.pin)
       if (before === next.level || !listens) continue
-      if (listens.edge === 'change' || listens.edge === (next.level === 1 ? 'rising' : 'falling')) listens.handler.call([])
+      if (listens.edge === 'change' || listens.edge === (next.level === 1 ? 'rising' : 'falling'))
+        listens.handler.call([])
     }
     machine.now = Math.max(machine.now, to)
     if (machine.now >= this.#until) throw new Halt('the end', at)

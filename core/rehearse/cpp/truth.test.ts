@@ -1,0 +1,86 @@
+import { execFile, execFileSync } from 'node:child_process'
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { promisify } from 'node:util'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { sketchLibrary } from '../platform/sketch.ts'
+import { randomSketch } from '../testing/randomSketch.ts'
+import { type LevelChange, Recorder, stubPlatform } from '../testing/recorder.ts'
+import { sketches } from '../testing/sketches.ts'
+import { compileCpp } from './compile.ts'
+import { Halt, Machine } from './machine.ts'
+
+/**
+ * The same sketch twice: compiled by the compiler of this machine against `stub.h`, and rehearsed. What they write,
+ * and when, must be the same to the last letter.
+ */
+
+const UNTIL = 1_000_000
+/** Levels that come from outside: a contact that bounces, and a second one. */
+const contact = [10, 60, 61, 62, 90, 140, 141, 230, 300, 444, 590, 700, 890]
+const changes: readonly LevelChange[] = [
+  ...contact.map((ms, at): LevelChange => ({ at: ms * 1000 + 137, pin: 2, level: at % 2 === 0 ? 1 : 0 })),
+  { at: 333_300, pin: 3, level: 1 } as const,
+  { at: 777_700, pin: 3, level: 0 } as const,
+].sort((a, b) => a.at - b.at)
+
+function rehearsed(text: string): string[] {
+  const machine = new Machine()
+  const recorder = new Recorder(machine, changes, UNTIL)
+  const program = compileCpp([{ name: 'sketch.ino', text }], sketchLibrary(stubPlatform, recorder, machine), machine)
+  expect(program.refusals).toEqual([])
+  expect([...program.unknown]).toEqual([])
+  try {
+    program.begin()
+    program.call('setup')
+    for (;;) {
+      recorder.wait(1, 0)
+      program.call('loop')
+    }
+  } catch (error) {
+    if (!(error instanceof Halt) || error.message !== 'the end') throw error
+  }
+  recorder.flush()
+  return recorder.lines
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'markpost-truth-'))
+const stub = resolve('core/rehearse/testing/stub.h')
+const run = promisify(execFile)
+
+async function compiled(name: string, text: string): Promise<string[]> {
+  const source = join(folder, `${name}.cpp`)
+  const table = changes.map(({ at, pin, level }) => `{${at}.0, ${pin}, ${level}}`).join(', ')
+  writeFileSync(
+    source,
+    `#include "stub.h"\n#line 1\n${text}\nstatic const stub::Change table[] = {${table}};\nint main() { stub::changes = table; stub::left = ${changes.length}; stub::until = ${UNTIL}; setup(); for (;;) { stub::wait(1); loop(); } }\n`,
+  )
+  await run('g++', [...flags, '-I', folder, '-o', join(folder, name), source])
+  const { stdout } = await run(join(folder, name), [], { encoding: 'latin1' })
+  return stdout.trimEnd().split('\n')
+}
+const flags = ['-std=c++17', '-fsigned-char', '-fwrapv', '-w', '-O0']
+
+beforeAll(() => {
+  mkdirSync(folder, { recursive: true })
+  // Compiled once, so that each sketch costs little.
+  execFileSync('cp', [stub, join(folder, 'stub.h')])
+  execFileSync('g++', [...flags, '-x', 'c++-header', '-o', join(folder, 'stub.h.gch'), join(folder, 'stub.h')])
+}, 60_000)
+afterAll(() => {
+  rmSync(folder, { recursive: true, force: true })
+})
+
+describe('a sketch does what the compiler says that it does', () => {
+  it.each(sketches)('%s', async (title, text) => {
+    expect(rehearsed(text)).toEqual(await compiled(title.replace(/\W/g, '-'), text))
+  })
+})
+
+describe('made by chance', () => {
+  it.each(Array.from({ length: 40 }, (_, seed) => seed + 1000))('%i', async (seed) => {
+    const text = randomSketch(seed)
+    expect(rehearsed(text)).toEqual(await compiled(`random-${seed}`, text))
+  })
+})
