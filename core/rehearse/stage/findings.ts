@@ -1,0 +1,60 @@
+import type { Severity } from '../../rules/finding.ts'
+
+/** What a run can find, with what it is about. */
+export const runKinds = {
+  'not-understood': { severity: 'fault', about: 'A line of the program that the rehearsal does not understand.' },
+  'read-floating': { severity: 'fault', about: 'The program reads a pin while nothing holds its line.' },
+  'pin-fight': { severity: 'fault', about: 'Two outputs work against each other, or one against a supply.' },
+  'pin-current': { severity: 'fault', about: 'A pin carries more current than it bears.' },
+  'too-many-volts': { severity: 'fault', about: 'A line brings more volts to a pin than it bears.' },
+  'weak-level': { severity: 'fault', about: 'A pin is read while its line is neither surely high nor surely low.' },
+  'never-output': { severity: 'fault', about: 'A pin is written and was never set as an output.' },
+  'no-such-pin': { severity: 'fault', about: 'The program names a pin that the board does not have.' },
+  'not-able': { severity: 'fault', about: 'The program asks a pin for what it cannot do.' },
+  'nothing-there': { severity: 'caution', about: 'The program uses a pin to which the plan has wired nothing.' },
+  'nobody-answers': { severity: 'fault', about: 'Nobody answers at an address of a bus.' },
+  'not-heard': { severity: 'caution', about: 'Something happened and was over before the program looked.' },
+  'number-lost': { severity: 'fault', about: 'A number grew beyond its type.' },
+  'wrong-place': { severity: 'fault', about: 'The program reads or writes beyond what it has set aside.' },
+  stopped: { severity: 'fault', about: 'The program cannot go on.' },
+  'unknown-class': { severity: 'caution', about: 'A class that nobody has described; what it is asked gives nought.' },
+  missed: { severity: 'fault', about: 'What the script expects did not come.' },
+} as const satisfies Readonly<Record<string, { severity: Severity; about: string }>>
+export type RunKind = keyof typeof runKinds
+
+/** Something that a run has found: what, where in the program, when, and which pins and parts it is about. */
+export interface RunFinding {
+  readonly kind: RunKind
+  readonly severity: Severity
+  readonly message: string
+  readonly why: string
+  readonly file: string
+  /** From 1; 0 where it belongs to no line. */
+  readonly line: number
+  /** Seconds from power-on. */
+  readonly seconds: number
+  readonly at: readonly string[]
+  /** How often it happened. */
+  times: number
+}
+
+/** Findings of one run, each said once, with how often it happened. */
+export class RunFindings {
+  readonly all: RunFinding[] = []
+  readonly #known = new Map<string, RunFinding>()
+
+  /** `key` tells what is the same finding: mostly kind, ends and line. */
+  add(
+    finding: Omit<RunFinding, 'severity' | 'times'>,
+    key = `${finding.kind} ${finding.at.join(' ')} ${finding.line}`,
+  ): void {
+    const known = this.#known.get(key)
+    if (known) {
+      known.times += 1
+      return
+    }
+    const made: RunFinding = { ...finding, severity: runKinds[finding.kind].severity, times: 1 }
+    this.#known.set(key, made)
+    this.all.push(made)
+  }
+}

@@ -1,0 +1,346 @@
+import { circuitOf, type DriverChannel, type Element, type Port } from '../../circuit/circuit.ts'
+import { outputOhms } from '../../circuit/elementOhms.ts'
+import { groundworkOf, type Passage, type Strand } from '../../circuit/island.ts'
+import { type Branch, solve } from '../../electrical/network.ts'
+import type { Host, Wiring } from '../../wiring/model.ts'
+
+/** What a pin does to its net: drives it, pulls at it, or nothing. */
+export interface Drive {
+  readonly volts: number
+  readonly ohms: number
+}
+
+/** A share of time in which a net is at its high drive. */
+export interface Pulse {
+  readonly duty: number
+  readonly hertz: number | undefined
+}
+
+interface Driver {
+  readonly end: string
+  readonly net: number
+  drive: Drive | undefined
+  /** While it pulses: the drive of the other part of the time. */
+  low: Drive | undefined
+  pulse: Pulse | undefined
+}
+
+interface Switch {
+  readonly channel: DriverChannel
+  readonly high: readonly Strand[]
+  readonly low: readonly Strand[]
+  is: 'off' | 'high' | 'low'
+}
+
+interface Movable {
+  readonly element: Element
+  readonly strands: readonly { readonly is: string; readonly strands: readonly Strand[] }[]
+  is: string
+  /** Ohms of one that senses, as its handle stands. */
+  ohms: number | undefined
+}
+
+/** Nets that hang together, and what lies between them. */
+interface Group {
+  readonly nets: readonly number[]
+  readonly strands: readonly Strand[]
+  readonly drivers: Driver[]
+  readonly switches: Switch[]
+  readonly movables: Movable[]
+  readonly passages: readonly Passage[]
+  volts: ReadonlyMap<number, number>
+  /** Milliamperes through elements and drivers, averaged over pulses. */
+  currents: ReadonlyMap<Element | string, number>
+}
+
+/** Ohms of an output stage of which no source says them: enough to tell who works against whom. */
+const OUTPUT_OHMS = 25
+/** Rounds in which drivers and shifters find their levels; what has not by then swings. */
+const MOST_ROUNDS = 12
+const RAIL = -1_000_000
+
+/**
+ * The circuit of a plan while a program runs on it: pins drive and let go, contacts close, knobs turn, and each change
+ * solves only the nets that hang together with it.
+ */
+export class LiveCircuit {
+  readonly wiring: Wiring
+  readonly #groupOf = new Map<number, Group>()
+  readonly #held: ReadonlyMap<number, number>
+  readonly #drivers = new Map<string, Driver>()
+  readonly #movables = new Map<Element, Movable>()
+  readonly #switches: Switch[] = []
+  readonly #dirty = new Set<Group>()
+
+  constructor(wiring: Wiring) {
+    this.wiring = wiring
+    const circuit = circuitOf(wiring)
+    const { held, strands, actors, passages } = groundworkOf(circuit)
+    // Supplies hold their nets; what pins hold is theirs to say.
+    this.#held = held
+    const root = new Map<number, number>()
+    const find = (node: number): number => {
+      let at = node
+      for (let up = root.get(at); up !== undefined && up !== at; up = root.get(at)) at = up
+      return at
+    }
+    const free = (node: number): boolean => !held.has(node)
+    const join = (all: readonly Branch[]): void => {
+      const nodes = all.flatMap(({ a, b }) => [a, b]).filter(free)
+      for (const node of nodes) if (!root.has(node)) root.set(node, node)
+      for (const node of nodes.slice(1)) root.set(find(node), find(nodes[0]!))
+    }
+    for (const net of wiring.nets) if (free(net.index)) root.set(net.index, net.index)
+    for (const strand of strands) join([strand])
+    const elements: Movable[] = []
+    for (const { what, positions } of actors) {
+      if ('element' in what) {
+        const { element } = what
+        // Each way of a change-over contact is one position of the same actor.
+        const ways = positions.map((one) => ({ is: one.is, strands: one.strands }))
+        for (const one of positions) join(one.strands)
+        elements.push({ element, strands: ways, is: positions[0]!.is, ohms: undefined })
+      } else if ('channel' in what) {
+        for (const one of positions) join(one.strands)
+        const of = (is: string): readonly Strand[] => positions.find((one) => one.is === is)?.strands ?? []
+        this.#switches.push({ channel: what.channel, high: of('high'), low: of('low'), is: 'off' })
+      }
+    }
+    for (const { from, to } of passages) if (free(from) && free(to)) root.set(find(from), find(to))
+    const groups = new Map<
+      number,
+      { -readonly [K in keyof Group]: Group[K] } & { nets: number[]; strands: Strand[]; passages: Passage[] }
+    >()
+    const groupAt = (node: number) => {
+      const key = find(node)
+      let group = groups.get(key)
+      if (!group) {
+        group = {
+          nets: [],
+          strands: [],
+          drivers: [],
+          switches: [],
+          movables: [],
+          passages: [],
+          volts: new Map(),
+          currents: new Map(),
+        }
+        groups.set(key, group)
+      }
+      return group
+    }
+    const between = (all: readonly Branch[]): number | undefined => all.flatMap(({ a, b }) => [a, b]).find(free)
+    for (const node of root.keys()) groupAt(node).nets.push(node)
+    for (const strand of strands) {
+      const node = between([strand])
+      // What lies between two supplies carries its current whatever the program does.
+      if (node !== undefined) groupAt(node).strands.push(strand)
+    }
+    for (const one of elements) {
+      this.#movables.set(one.element, one)
+      const node = between(one.strands.flatMap((way) => way.strands))
+      if (node !== undefined) groupAt(node).movables.push(one)
+    }
+    for (const one of this.#switches) {
+      const node = between([...one.high, ...one.low])
+      if (node !== undefined) groupAt(node).switches.push(one)
+    }
+    for (const one of passages) if (free(one.to)) groupAt(one.to).passages.push(one)
+    for (const group of groups.values()) for (const net of group.nets) this.#groupOf.set(net, group)
+    for (const group of groups.values()) this.#dirty.add(group)
+  }
+
+  /** The ways that a contact or a sensing resistance can stand. */
+  waysOf(element: Element): readonly string[] {
+    return this.#movables.get(element)?.strands.map(({ is }) => is) ?? []
+  }
+
+  /** Puts a contact or a sensing resistance another way; `ohms` for one that senses, `way` by its number. */
+  move(element: Element, way: number, ohms?: number): void {
+    const movable = this.#movables.get(element)
+    if (!movable) return
+    movable.is = String(way)
+    movable.ohms = ohms
+    this.#touch(movable.strands.flatMap(({ strands }) => strands))
+  }
+
+  /** A pin drives its net, pulls at it, or lets go of it. */
+  drive(
+    end: string,
+    net: number,
+    drive: Drive | undefined,
+    pulse?: { readonly low: Drive; readonly pulse: Pulse },
+  ): void {
+    const group = this.#groupOf.get(net)
+    let driver = this.#drivers.get(end)
+    if (!driver) {
+      if (!drive) return
+      driver = { end, net, drive: undefined, low: undefined, pulse: undefined }
+      this.#drivers.set(end, driver)
+      group?.drivers.push(driver)
+    }
+    if (driver.drive === drive && driver.pulse === pulse?.pulse) return
+    driver.drive = drive
+    driver.low = pulse?.low
+    driver.pulse = pulse?.pulse
+    if (group) this.#dirty.add(group)
+  }
+
+  #touch(strands: readonly Branch[]): void {
+    for (const { a, b } of strands)
+      for (const node of [a, b]) {
+        const group = this.#groupOf.get(node)
+        if (group) this.#dirty.add(group)
+      }
+  }
+
+  /** Volts of a net; undefined while nothing holds it. */
+  volts(net: number): number | undefined {
+    const held = this.#held.get(net)
+    if (held !== undefined) return held
+    this.settle()
+    return this.#groupOf.get(net)?.volts.get(net)
+  }
+
+  /** Milliamperes through an element, from its first leg to its second; of a pin those that it gives. */
+  milliamps(what: Element | string): number {
+    this.settle()
+    const net = typeof what === 'string' ? this.#drivers.get(what)?.net : what.netA.index
+    const other = typeof what === 'string' ? undefined : what.netB.index
+    for (const one of [net, other]) {
+      const found = one === undefined ? undefined : this.#groupOf.get(one)?.currents.get(what)
+      if (found !== undefined) return found
+    }
+    return 0
+  }
+
+  /** Share of time that a net is high, where a pin pulses it. */
+  pulseAt(net: number): Pulse | undefined {
+    return this.#groupOf.get(net)?.drivers.find((one) => one.net === net && one.pulse)?.pulse
+  }
+
+  /** Nets that hang together with one. */
+  around(net: number): readonly number[] {
+    return this.#groupOf.get(net)?.nets ?? []
+  }
+
+  /** Solves what has changed; drivers and shifters follow until all stands still. */
+  settle(): void {
+    for (let round = 0; this.#dirty.size > 0 && round < MOST_ROUNDS; round += 1) {
+      const groups = [...this.#dirty]
+      this.#dirty.clear()
+      for (const group of groups) this.#solve(group)
+      for (const one of this.#switches) {
+        const is = this.#positionOf(one)
+        if (is === one.is) continue
+        one.is = is
+        this.#touch([...one.high, ...one.low])
+      }
+    }
+    this.#dirty.clear()
+  }
+
+  #solve(group: Group): void {
+    const pulsing = group.drivers.find(({ pulse }) => pulse)
+    const high = this.#state(group, true)
+    if (!pulsing?.pulse) {
+      group.volts = high.volts
+      group.currents = high.currents
+      return
+    }
+    const low = this.#state(group, false)
+    const { duty } = pulsing.pulse
+    const blend = (a: number, b: number): number => a * duty + b * (1 - duty)
+    group.volts = new Map([...high.volts].map(([net, at]) => [net, blend(at, low.volts.get(net) ?? at)]))
+    group.currents = new Map([...high.currents].map(([what, one]) => [what, blend(one, low.currents.get(what) ?? 0)]))
+  }
+
+  /** One state: while pulses are high, or low. */
+  #state(group: Group, whileHigh: boolean): { volts: Map<number, number>; currents: Map<Element | string, number> } {
+    const held = new Map(this.#held)
+    const branches: (Branch & { readonly what?: Element | string | undefined })[] = group.strands.map((strand) => ({
+      ...strand,
+      what: strand.element,
+    }))
+    let rail = RAIL
+    const hold = (net: number, { volts, ohms }: Drive, what?: string): void => {
+      rail -= 1
+      held.set(rail, volts)
+      branches.push({ a: rail, b: net, ohms, what })
+    }
+    for (const { end, net, drive, low, pulse } of group.drivers) {
+      const now = pulse && !whileHigh ? low : drive
+      if (now) hold(net, now, end)
+    }
+    for (const { element, strands, is, ohms } of group.movables) {
+      const way = strands[Number(is)] ?? strands.find((one) => one.is === is)
+      for (const strand of way?.strands ?? [])
+        branches.push({ ...strand, ...(ohms === undefined ? {} : { ohms }), what: element })
+    }
+    for (const { is, high, low } of group.switches) if (is !== 'off') branches.push(...(is === 'high' ? high : low))
+    let solved = solve(branches, held)
+    for (const { from, to, volts } of group.passages) {
+      // A side that somebody pulls low takes the other one along; a strong one drives both ways.
+      const there = solved.volts.get(from)
+      const isLow = there !== undefined && there < 0.3 * (volts ?? 3.3)
+      if (isLow) hold(to, { volts: 0, ohms: OUTPUT_OHMS })
+      else if (there !== undefined && volts !== undefined && solved.volts.get(to) === undefined)
+        hold(to, { volts, ohms: OUTPUT_OHMS })
+    }
+    if (group.passages.length > 0) solved = solve(branches, held)
+    const currents = new Map<Element | string, number>()
+    branches.forEach(({ what }, at) => {
+      if (what !== undefined) currents.set(what, (currents.get(what) ?? 0) + (solved.amps[at] ?? 0) * 1000)
+    })
+    return {
+      volts: new Map(
+        group.nets.flatMap((net) => {
+          const at = solved.volts.get(net)
+          return at === undefined ? [] : [[net, at] as const]
+        }),
+      ),
+      currents,
+    }
+  }
+
+  /** An output of a driver follows its inputs. */
+  #positionOf({ channel, high }: Switch): Switch['is'] {
+    const { part, facts, inputs, enables } = channel
+    const [first, ...rest] = inputs
+    if (first === undefined) return 'off'
+    const isHigh = (end: string): boolean | undefined => this.#isHigh(end)
+    for (const { end, active, held } of enables) {
+      const at = isHigh(end)
+      if (at === undefined ? !held : at !== (active === 'high')) return 'off'
+    }
+    if (rest.some((end) => isHigh(end) === false)) return 'off'
+    const at = isHigh(first)
+    const pin = first.slice(part.ref.length + 1)
+    const signal = [...part.part.signals, ...(part.mode?.signals ?? [])].find((one) => one.pin === pin)
+    const active = signal?.activeLevel ?? 'high'
+    const given = part.part.provides.find((one) => one.pins.includes(facts.output))
+    if (at === undefined) return 'off'
+    const on = at === (active === 'high')
+    if (given?.does.includes('sink')) return on ? 'low' : 'off'
+    if (given?.does.includes('source')) return on ? 'high' : 'off'
+    return on ? (high.length > 0 ? 'high' : 'off') : 'low'
+  }
+
+  /** What an input of a part sees; undefined while nothing holds its net. */
+  #isHigh(end: string): boolean | undefined {
+    const net = this.wiring.netOf(end)
+    const at = this.#held.get(net.index) ?? this.#groupOf.get(net.index)?.volts.get(net.index)
+    if (at === undefined) return undefined
+    const port: Port | undefined = circuitOf(this.wiring).ports.get(end)
+    const logic = port?.high ?? 3.3
+    // The gate of a transistor, or the input of a driver: above about a third of its logic, and above a junction.
+    return at > Math.max(0.6, logic * 0.3)
+  }
+}
+
+/** How a board's pin drives, high and low. */
+export function driveOf(wiring: Wiring, host: Host, high: boolean): Drive {
+  const port = circuitOf(wiring).ports.get(host.end)
+  const ohms = port ? outputOhms(port) : 0
+  return { volts: high ? (host.logicVolts ?? 3.3) : 0, ohms: ohms < 1 ? OUTPUT_OHMS : ohms }
+}
