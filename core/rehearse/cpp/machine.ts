@@ -6,6 +6,8 @@ import type { Frame, Value } from './values.ts'
 export interface Notice {
   readonly kind: 'overflow' | 'zero-division' | 'shift' | 'bounds' | 'null-pointer' | 'depth' | 'lost-value'
   readonly at: number
+  /** Virtual time in microseconds. */
+  readonly now: number
   readonly message: string
 }
 
@@ -54,7 +56,7 @@ export class Machine implements Watch {
     const key = `${kind} ${at}`
     if (this.#told.has(key)) return
     this.#told.add(key)
-    this.notices.push({ kind, at, message })
+    this.notices.push({ kind, at, now: this.now, message })
   }
 
   enter(at: number, name: string): void {

@@ -29,6 +29,8 @@ export interface Platform {
   readonly costs: Costs
   /** `micros()` goes up by so many. */
   readonly microStep: number
+  /** Pulses a second of `analogWrite`. */
+  readonly pulseHertz: number
   /** Bits of what `analogRead` gives; a program may say others. */
   readBits: number
   /** Pins by the names that programs give them, as numbers. */

@@ -71,6 +71,7 @@ export class LiveCircuit {
   readonly #movables = new Map<Element, Movable>()
   readonly #switches: Switch[] = []
   readonly #dirty = new Set<Group>()
+  readonly #moved = new Set<Group>()
 
   constructor(wiring: Wiring) {
     this.wiring = wiring
@@ -219,6 +220,16 @@ export class LiveCircuit {
     return this.#groupOf.get(net)?.drivers.find((one) => one.net === net && one.pulse)?.pulse
   }
 
+  /** True for a net of which nothing was solved anew since the last rest. */
+  isStill(net: number): boolean {
+    const group = this.#groupOf.get(net)
+    return !group || !this.#moved.has(group)
+  }
+
+  rest(): void {
+    this.#moved.clear()
+  }
+
   /** Nets that hang together with one. */
   around(net: number): readonly number[] {
     return this.#groupOf.get(net)?.nets ?? []
@@ -229,7 +240,10 @@ export class LiveCircuit {
     for (let round = 0; this.#dirty.size > 0 && round < MOST_ROUNDS; round += 1) {
       const groups = [...this.#dirty]
       this.#dirty.clear()
-      for (const group of groups) this.#solve(group)
+      for (const group of groups) {
+        this.#solve(group)
+        this.#moved.add(group)
+      }
       for (const one of this.#switches) {
         const is = this.#positionOf(one)
         if (is === one.is) continue

@@ -16,6 +16,7 @@ export const stubPlatform: Platform = {
   macros: { ESP32: '1' },
   costs: { digital: 3, analog: 100, clock: 1, serialByte: 0, busByte: 90, statement: 0 },
   microStep: 1,
+  pulseHertz: 490,
   readBits: 10,
   pinNames: new Map(),
   interruptOf: (pin) => pin,

@@ -1,0 +1,135 @@
+import type { BoardInstance } from '../../wiring/model.ts'
+import type { Widths } from '../cpp/types.ts'
+import type { LivePins } from '../stage/pins.ts'
+import { driverClasses } from './drivers.ts'
+import type { Hardware } from './hardware.ts'
+import type { Costs, Platform } from './platform.ts'
+
+interface Family {
+  readonly widths: Widths
+  readonly macros: Readonly<Record<string, string>>
+  readonly costs: Costs
+  readonly microStep: number
+  readonly pulseHertz: number
+  readonly readBits: number
+}
+
+const small: Widths = { int: 16, double: 32, pointer: 16, charSigned: true }
+const large: Widths = { int: 32, double: 64, pointer: 32, charSigned: false }
+const fast: Costs = { digital: 0.2, analog: 40, clock: 0.5, serialByte: 2, busByte: 90, statement: 0.02 }
+
+/**
+ * What firmware platforms of C++ have in common on the chips of a family: widths by their compilers' ABI, `micros()` in
+ * steps of 4 µs and pulses of 490 Hz on eight-bit boards of 16 MHz, 1 kHz on the others, by their core libraries'
+ * reference. Times of calls are rounded from their published benchmarks; a program must not depend on them.
+ */
+const families: Readonly<Record<string, Family>> = {
+  avr: {
+    widths: small,
+    macros: { ARDUINO_ARCH_AVR: '1', __AVR__: '1', F_CPU: '16000000UL' },
+    costs: { digital: 4, analog: 112, clock: 2, serialByte: 5, busByte: 90, statement: 0.4 },
+    microStep: 4,
+    pulseHertz: 490,
+    readBits: 10,
+  },
+  esp8266: {
+    widths: large,
+    macros: { ESP8266: '1', ARDUINO_ARCH_ESP8266: '1', F_CPU: '80000000L' },
+    costs: { ...fast, digital: 1, analog: 80 },
+    microStep: 1,
+    pulseHertz: 1000,
+    readBits: 10,
+  },
+  esp32: {
+    widths: large,
+    macros: { ESP32: '1', ARDUINO_ARCH_ESP32: '1', ESP_ARDUINO_VERSION_MAJOR: '3', F_CPU: '240000000L' },
+    costs: fast,
+    microStep: 1,
+    pulseHertz: 1000,
+    readBits: 12,
+  },
+  rp2040: {
+    widths: large,
+    macros: { ARDUINO_ARCH_RP2040: '1', F_CPU: '133000000L' },
+    costs: fast,
+    microStep: 1,
+    pulseHertz: 1000,
+    readBits: 10,
+  },
+  other: { widths: large, macros: { F_CPU: '48000000L' }, costs: fast, microStep: 1, pulseHertz: 730, readBits: 10 },
+}
+
+const familyOf = (board: BoardInstance): Family => {
+  const { family } = board.board
+  const key = family.startsWith('esp32') ? 'esp32' : family.startsWith('rp2') ? 'rp2040' : family
+  return (Object.hasOwn(families, key) ? families[key] : undefined) ?? families.other!
+}
+
+/** The widths of a board's platform, before anything runs. */
+export const widthsOf = (board: BoardInstance): Widths => familyOf(board).widths
+
+export function platformOf(board: BoardInstance, pins: () => LivePins): Platform {
+  const family = familyOf(board)
+  const isAvr = family === families.avr
+  const program = board.board.programs.find((one) => one.as === 'cpp')
+  const interrupts = program?.interrupts ?? []
+  const mcu = board.board.mcu.toUpperCase().replace(/[^A-Z0-9]/g, '')
+  return {
+    ...family,
+    macros: {
+      ARDUINO: '10819',
+      ...family.macros,
+      ...(isAvr ? { [`__AVR_${mcu.replace('ATMEGA', 'ATmega')}__`]: '1' } : {}),
+    },
+    get pinNames() {
+      return pins().names
+    },
+    // On eight-bit boards interrupts have numbers of their own; elsewhere they are the pins'.
+    interruptOf: (pin) => {
+      if (!isAvr || interrupts.length === 0) return pin
+      const id = pins().pin(pin, 'pin')?.facts.id
+      return interrupts.indexOf(id ?? '')
+    },
+    pinOfInterrupt: (number) => {
+      if (!isAvr || interrupts.length === 0) return number
+      return pins().byId(interrupts[number] ?? '')?.number ?? -1
+    },
+    ledc: board.board.family.startsWith('esp32') ? ledc() : undefined,
+    classes: (hardware, machine, given) => driverClasses(hardware, machine, given),
+  }
+}
+
+/** Pulses of the ESP32 as its platform's reference has them, by channel and by pin. */
+function ledc(): NonNullable<Platform['ledc']> {
+  const channels = new Map<number, { hertz: number; bits: number; pin: number | undefined; duty: number }>()
+  const byPin = new Map<number, number>()
+  const put = (channel: number, hardware: Hardware, at: number): void => {
+    const one = channels.get(channel)
+    if (one?.pin !== undefined) hardware.pulse(one.pin, Math.min(1, one.duty / (2 ** one.bits - 1)), one.hertz, at)
+  }
+  return {
+    ledcSetup: ([channel = 0, hertz = 0, bits = 8]) => {
+      channels.set(channel, { hertz, bits, pin: channels.get(channel)?.pin, duty: 0 })
+      return hertz
+    },
+    ledcAttachPin: ([pin = 0, channel = 0], hardware, at) => {
+      const one = channels.get(channel)
+      if (one) one.pin = pin
+      put(channel, hardware, at)
+      return 1
+    },
+    ledcAttach: ([pin = 0, hertz = 0, bits = 8], hardware, at) => {
+      channels.set(1000 + pin, { hertz, bits, pin, duty: 0 })
+      byPin.set(pin, 1000 + pin)
+      put(1000 + pin, hardware, at)
+      return 1
+    },
+    ledcWrite: ([to = 0, duty = 0], hardware, at) => {
+      const channel = byPin.get(to) ?? to
+      const one = channels.get(channel)
+      if (one) one.duty = duty
+      put(channel, hardware, at)
+      return 1
+    },
+  }
+}

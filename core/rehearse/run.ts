@@ -1,0 +1,299 @@
+import { circuitOf } from '../circuit/circuit.ts'
+import { parseOptionAmount } from '../electrical/quantity.ts'
+import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
+import { compileCpp } from './cpp/compile.ts'
+import { Halt, Machine } from './cpp/machine.ts'
+import type { SourceFile } from './cpp/preprocess.ts'
+import { fileOf, lineOf } from './cpp/tokens.ts'
+import { platformOf } from './platform/families.ts'
+import { sketchLibrary } from './platform/sketch.ts'
+import type { Script, ScriptStep } from './script.ts'
+import { StageBoard } from './stage/board.ts'
+import { type RunFinding, RunFindings } from './stage/findings.ts'
+import { handleValue } from './stage/handles.ts'
+import type { LivePins } from './stage/pins.ts'
+import { pulseDegrees } from './stage/servo.ts'
+import type { Trace } from './stage/trace.ts'
+
+export interface RunOptions {
+  readonly script?: Script | undefined
+  /** Seconds of virtual time; of the script, or 5, where left out. */
+  readonly seconds?: number | undefined
+}
+
+/** An expectation of the script: what came of it. */
+export interface Expectation {
+  readonly seconds: number
+  readonly what: string
+  readonly came: boolean
+  /** What was there instead. */
+  readonly found: string
+}
+
+export interface RunResult {
+  readonly findings: readonly RunFinding[]
+  readonly expectations: readonly Expectation[]
+  readonly printed: StageBoard['printed']
+  readonly trace: Trace
+  /** Virtual seconds that it ran. */
+  readonly seconds: number
+  readonly statements: number
+  /** Rounds of `loop`. */
+  readonly loops: number
+  /** What parts show at the end. */
+  readonly shows: Readonly<Record<string, string>>
+}
+
+const USUAL_SECONDS = 5
+/** Statements without any time passing by a call, after which a program is ended: it would never end by itself. */
+const MOST_STATEMENTS = 400_000_000
+
+/**
+ * Runs a sketch on the wiring of a plan, in virtual time: the same plan, program and script always give the same run.
+ * @throws SourceError for a program whose syntax cannot be read.
+ */
+export function rehearse(
+  wiring: Wiring,
+  board: BoardInstance,
+  files: readonly SourceFile[],
+  options: RunOptions = {},
+): RunResult {
+  const machine = new Machine()
+  const findings = new RunFindings()
+  const where = (at: number): { file: string; line: number } => ({
+    file: files[fileOf(at)]?.name ?? files[0]?.name ?? '',
+    line: lineOf(at),
+  })
+  let pins: LivePins | undefined
+  const platform = platformOf(board, () => pins!)
+  machine.cost = platform.costs.statement
+  const stage = new StageBoard(wiring, board, machine, platform, findings, where)
+  pins = stage.pins
+  const library = sketchLibrary(platform, stage, machine)
+  const program = compileCpp(files, library, machine)
+  for (const { at, message } of program.refusals)
+    findings.add(
+      {
+        kind: 'not-understood',
+        message: `${message}.`,
+        why: 'The program runs up to here and is ended when it comes to this line.',
+        seconds: 0,
+        at: [],
+        ...where(at),
+      },
+      `refused ${at} ${message}`,
+    )
+  for (const [name, at] of program.unknown)
+    findings.add({
+      kind: 'unknown-class',
+      message: `${name} is a class that is not described here.`,
+      why: 'What it is asked gives nought, and what it does is not seen on the pins.',
+      seconds: 0,
+      at: [],
+      ...where(at),
+    })
+  const { script } = options
+  const last = script?.steps.at(-1)
+  const seconds = options.seconds ?? script?.seconds ?? (last ? last.at + (last.within ?? 0) + 1 : USUAL_SECONDS)
+  const offset = (script?.from ?? 0) * 1e6
+  machine.now = offset
+  const expectations = schedule(script, stage, offset)
+  stage.events.endAt(offset + seconds * 1e6)
+  let loops = 0
+  try {
+    program.begin()
+    if (!program.call('setup') && !program.call('main'))
+      throw new Halt('the program has no setup(); expected a sketch with setup() and loop()', 0)
+    for (;;) {
+      const before = machine.now
+      machine.step(machine.at)
+      if (!program.call('loop')) stage.events.reach(offset + seconds * 1e6)
+      loops += 1
+      if (machine.now <= before) stage.wait(platform.costs.clock)
+      if (machine.count > MOST_STATEMENTS)
+        throw new Halt(`${MOST_STATEMENTS} statements were run and the time is not over`, machine.at)
+    }
+  } catch (error) {
+    if (!(error instanceof Halt)) throw error
+    if (error.message !== '')
+      findings.add({
+        kind: 'stopped',
+        message: `${error.message}.`,
+        why: 'On the board it would hang here, or begin anew.',
+        seconds: (machine.now - offset) / 1e6,
+        at: [],
+        ...where(error.at),
+      })
+  }
+  stage.finish()
+  stage.sayNobody()
+  for (const { kind, at, now, message } of machine.notices)
+    findings.add({
+      kind: kind === 'bounds' || kind === 'null-pointer' ? 'wrong-place' : 'number-lost',
+      message: `${message[0]!.toUpperCase()}${message.slice(1)}.`,
+      why:
+        kind === 'overflow' || kind === 'lost-value'
+          ? 'On the board the number begins anew at the other end of its range. A suffix (1000UL), a wider type or another order of the calculation keeps it.'
+          : 'The compiler does not warn of it, and the board does something, but not this.',
+      seconds: (now - offset) / 1e6,
+      at: [],
+      ...where(at),
+    })
+  for (const one of expectations)
+    if (!one.came)
+      findings.add(
+        {
+          kind: 'missed',
+          message: `Expected ${one.what} at ${one.seconds} s, and there was ${one.found}.`,
+          why: one.why ?? 'The script of the rehearsal asks for it.',
+          seconds: one.seconds,
+          at: [one.end],
+          ...where(0),
+        },
+        `missed ${one.seconds} ${one.what}`,
+      )
+  return {
+    findings: findings.all.map((one) => ({ ...one, seconds: Math.max(0, one.seconds) })),
+    expectations,
+    printed: stage.printed.map((one) => ({ ...one, at: one.at - offset })),
+    trace: stage.trace,
+    seconds: (machine.now - offset) / 1e6,
+    statements: machine.count,
+    loops,
+    shows: showsOf(wiring, stage),
+  }
+}
+
+interface Waiting {
+  readonly seconds: number
+  readonly what: string
+  readonly end: string
+  readonly why: string | undefined
+  came: boolean
+  found: string
+}
+
+/** Puts the steps of a script into the time of a run. */
+function schedule(script: Script | undefined, stage: StageBoard, offset: number): Waiting[] {
+  const waiting: Waiting[] = []
+  for (const step of script?.steps ?? []) {
+    const at = offset + step.at * 1e6
+    for (const [name, written] of Object.entries(step.set ?? {})) {
+      const handle = stage.handles.get(name)
+      if (!handle)
+        throw new ScriptError(
+          `${name} cannot be moved; expected one of ${[...stage.handles.keys()].join(', ') || 'nothing: no part of this plan can'}`,
+        )
+      const value = handleValue(handle, written, (text) => parseOptionAmount(text, 'ohm'))
+      if (typeof value === 'string') throw new ScriptError(`${name}: "${written}": ${value}`)
+      stage.events.at(at, () => stage.move(handle, value))
+    }
+    if (step.type !== undefined)
+      stage.events.at(at, () => {
+        for (const byte of new TextEncoder().encode(`${step.type}\n`)) stage.serial('Serial').waiting.push(byte)
+      })
+    for (const [end, wanted] of Object.entries(step.expect ?? {}))
+      waiting.push(expectation(step, end, String(wanted), stage, offset))
+  }
+  return waiting
+}
+
+/** A script that asks for what the plan does not have. */
+export class ScriptError extends Error {
+  override name = 'ScriptError'
+}
+
+/** Microseconds between two looks at what may still come. */
+const LOOK = 1000
+
+function expectation(step: ScriptStep, end: string, wanted: string, stage: StageBoard, offset: number): Waiting {
+  const one: Waiting = { seconds: step.at, what: `${end} ${wanted}`, end, why: step.why, came: false, found: 'nothing' }
+  const at = offset + step.at * 1e6
+  const until = at + (step.within ?? 0) * 1e6
+  const look = (): void => {
+    const found = stateOf(stage, end, wanted)
+    one.found = found.words
+    one.came = found.holds
+    if (!one.came && stage.now + LOOK <= until) stage.events.at(stage.now + LOOK, look)
+  }
+  // What the plan does not have is said before it runs.
+  stateOf(stage, end, wanted)
+  stage.events.at(at, look)
+  return one
+}
+
+/** What is seen at a part or a pin now, and whether it is what is wanted. */
+function stateOf(stage: StageBoard, end: string, wanted: string): { readonly holds: boolean; readonly words: string } {
+  if (end === 'serial') {
+    const lines = stage.printed.map(({ text }) => text)
+    const found = lines.some((text) => text.includes(wanted))
+    return { holds: found, words: lines.length === 0 ? 'nothing printed' : `"${lines.at(-1)}" as the last line` }
+  }
+  const part = stage.wiring.parts.find(({ ref }) => ref === end)
+  if (part) {
+    const words = showOf(stage.wiring, stage, part)
+    const isOn = words !== undefined && words !== 'off' && words !== 'rests'
+    if (wanted === 'on' || wanted === 'true') return { holds: isOn, words: words ?? 'nothing to see' }
+    if (wanted === 'off' || wanted === 'false') return { holds: !isOn, words: words ?? 'nothing to see' }
+    return { holds: words?.includes(wanted) ?? false, words: words ?? 'nothing to see' }
+  }
+  if (!stage.wiring.terminal(end)) throw new ScriptError(`${end} is no part and no pin of this plan`)
+  const at = stage.live.volts(stage.wiring.netOf(end).index)
+  const words = at === undefined ? 'a floating line' : at > 1.4 ? 'high' : 'low'
+  if (wanted !== 'high' && wanted !== 'low') throw new ScriptError(`${end}: expected high or low, not "${wanted}"`)
+  return { holds: words === wanted, words }
+}
+
+/** What every part shows that shows anything. */
+function showsOf(wiring: Wiring, stage: StageBoard): Record<string, string> {
+  return Object.fromEntries(
+    wiring.parts.flatMap((part) => {
+      const words = showOf(wiring, stage, part)
+      return words === undefined ? [] : [[part.ref, words]]
+    }),
+  )
+}
+
+/** Milliamperes from which a lamp is seen to light. */
+const LIT = 0.2
+
+function showOf(wiring: Wiring, stage: StageBoard, part: PartInstance): string | undefined {
+  const { live } = stage
+  const own = circuitOf(wiring).elements.filter((element) => element.part === part)
+  const lamps = own.filter(({ lights }) => lights)
+  if (lamps.length > 0) {
+    const lit = lamps
+      .map((element) => ({ element, milliamps: live.milliamps(element) }))
+      .filter(({ milliamps }) => milliamps > LIT)
+    if (lit.length === 0) return 'off'
+    const words = (milliamps: number): string => `${milliamps.toFixed(1)} mA`
+    return lamps.length === 1
+      ? `on, ${words(lit[0]!.milliamps)}`
+      : lit
+          .map(({ element, milliamps }) => `${element.a.slice(part.ref.length + 1)} on, ${words(milliamps)}`)
+          .join('; ')
+  }
+  const angle = pulseDegrees(wiring, part, (net) => live.pulseAt(net))
+  if (angle !== undefined) return angle
+  const loads = own.filter(({ kind, runs }) => (kind === 'load' || kind === 'winding') && (runs ?? 0) > 0)
+  if (loads.length > 0) {
+    const runs = loads.filter((element) => Math.abs(live.milliamps(element)) > 0.3 * (element.runs ?? 1))
+    if (runs.length === 0) return 'rests'
+    return runs
+      .map(
+        (element) =>
+          `runs ${live.milliamps(element) > 0 ? 'forwards' : 'backwards'}, ${Math.abs(live.milliamps(element)).toFixed(0)} mA`,
+      )
+      .join('; ')
+  }
+  const actuator = wiring.signals.find((use) => use.part === part && use.facts.actuator)
+  if (actuator) {
+    const net = wiring.netOf(actuator.end)
+    const pulse = live.pulseAt(net.index)
+    if (pulse) return `${Math.round(pulse.hertz ?? 0)} Hz, ${Math.round(pulse.duty * 100)} %`
+    const at = live.volts(net.index)
+    if (at === undefined) return 'floats'
+    return at > 1.4 === (actuator.facts.activeLevel !== 'low') ? 'on' : 'off'
+  }
+  return undefined
+}

@@ -1,0 +1,645 @@
+import { volts } from '../../catalog/common.ts'
+import { hexAddress } from '../../electrical/hexAddress.ts'
+import { addressesOf } from '../../wiring/i2c.ts'
+import type { BoardInstance, Wiring } from '../../wiring/model.ts'
+import type { Machine } from '../cpp/machine.ts'
+import type { Callable } from '../cpp/values.ts'
+import type { Edge, Hardware, PinSetting, SerialLine, Spi, TwoWire } from '../platform/hardware.ts'
+import type { Platform } from '../platform/platform.ts'
+import { Events } from './events.ts'
+import type { RunFindings, RunKind } from './findings.ts'
+import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT } from './handles.ts'
+import { LiveCircuit } from './live.ts'
+import { type LivePin, LivePins, voltsWords } from './pins.ts'
+import { Trace } from './trace.ts'
+
+/** Microseconds from the end of a trigger to its echo, and the longest that an echo lasts. */
+const ECHO_AFTER = 450
+const LONGEST_ECHO = 38_000
+const LEAST_TRIGGER = 9
+
+/** Where in the program something happens: file and line. */
+export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
+
+/** A board on its wiring: what a program does to its pins, and what the wiring makes of it. */
+export class StageBoard implements Hardware {
+  readonly live: LiveCircuit
+  readonly pins: LivePins
+  readonly events: Events
+  readonly trace = new Trace()
+  readonly handles: ReadonlyMap<string, Handle>
+  readonly printed: { readonly at: number; readonly line: string; readonly text: string }[] = []
+  readonly kept = new Uint8Array(4096).fill(255)
+  readonly bus: TwoWire
+  readonly spi: Spi
+  readonly #wiring: Wiring
+  readonly #board: BoardInstance
+  readonly #machine: Machine
+  readonly #platform: Platform
+  readonly #findings: RunFindings
+  readonly #where: Whereabouts
+  readonly #handlers = new Map<LivePin, { edge: Edge; handler: Callable }>()
+  readonly #waiting: LivePin[] = []
+  readonly #serials = new Map<string, SerialLine>()
+  readonly #triggered = new Map<string, number>()
+  /** Handles that were moved and have not been looked at since: when. */
+  readonly #unseen = new Map<Handle, { at: number; reads: number }>()
+  readonly #wired: readonly LivePin[]
+  #masked = false
+  #inHandler = false
+  #noise = 12345
+
+  constructor(
+    wiring: Wiring,
+    board: BoardInstance,
+    machine: Machine,
+    platform: Platform,
+    findings: RunFindings,
+    where: Whereabouts,
+  ) {
+    this.#wiring = wiring
+    this.#board = board
+    this.#machine = machine
+    this.#platform = platform
+    this.#findings = findings
+    this.#where = where
+    this.live = new LiveCircuit(wiring)
+    this.pins = new LivePins(wiring, board, this.live)
+    this.events = new Events(machine)
+    this.handles = handlesOf(wiring, this.live)
+    this.bus = this.#twoWire()
+    this.spi = { begin: () => undefined, transfer: () => 0 }
+    this.#wired = [...this.pins.all].filter(({ net }) => net.wired)
+    this.#noteAll()
+  }
+
+  get wiring(): Wiring {
+    return this.#wiring
+  }
+
+  /** Microseconds from power-on. */
+  get now(): number {
+    return this.#machine.now
+  }
+
+  get masked(): boolean {
+    return this.#masked
+  }
+
+  set masked(to: boolean) {
+    this.#masked = to
+    if (!to) this.#serve()
+  }
+
+  say(kind: RunKind, at: number, ends: readonly string[], message: string, why: string): void {
+    this.#findings.add({ kind, message, why, seconds: this.#machine.now / 1e6, at: ends, ...this.#where(at) })
+  }
+
+  #pin(number: number, counts: 'pin' | 'analog' | 'interrupt', at: number, call: string): LivePin | undefined {
+    const pin = this.pins.pin(number, counts)
+    if (!pin) {
+      this.say(
+        'no-such-pin',
+        at,
+        [this.#board.ref],
+        `${call} names ${number}, and ${this.#board.title} has no such pin.`,
+        'Nothing happens on the board, or something on a pin that is not brought out.',
+      )
+      return undefined
+    }
+    if (
+      !pin.net.wired &&
+      pin.facts.cautions.every(({ id }) => !id.startsWith('onboard')) &&
+      this.pins.names.get('LED_BUILTIN') !== pin.number
+    )
+      this.#findings.add(
+        {
+          kind: 'nothing-there',
+          message: `${call} uses ${pin.host.end}, to which the plan has wired nothing.`,
+          why: 'Either the program means another pin, or a wire is missing in the plan.',
+          seconds: this.#machine.now / 1e6,
+          at: [pin.host.end],
+          ...this.#where(at),
+        },
+        `nothing-there ${pin.host.end}`,
+      )
+    return pin
+  }
+
+  #able(pin: LivePin, what: string, at: number, call: string, words: string): boolean {
+    if (pin.host.functions.has(what)) return true
+    this.say(
+      'not-able',
+      at,
+      [pin.host.end],
+      `${call}: ${pin.host.end} ${words}.`,
+      pin.facts.note ?? 'The catalogue lists what each pin can do; another pin of the board can.',
+    )
+    return false
+  }
+
+  setting(number: number, how: PinSetting, at: number): void {
+    const pin = this.#pin(number, 'pin', at, 'pinMode')
+    if (!pin) return
+    if (how === 'out' && !this.#able(pin, 'digital-out', at, 'pinMode', 'is no output')) return
+    if (how === 'pull-up') this.#able(pin, 'pull-up', at, 'pinMode', 'has no pull-up inside')
+    if (how === 'pull-down') this.#able(pin, 'pull-down', at, 'pinMode', 'has no pull-down inside')
+    pin.setting = how
+    pin.pulse = undefined
+    if (how === 'out') pin.everOutput[0] = true
+    if (this.#platform.widths.int === 16 && how === 'in') pin.high = false
+    this.#apply(pin, at)
+  }
+
+  write(number: number, high: boolean, at: number): void {
+    const pin = this.#pin(number, 'pin', at, 'digitalWrite')
+    if (!pin) return
+    pin.high = high
+    pin.pulse = undefined
+    if (pin.setting !== 'out' && pin.setting !== 'open-drain') {
+      pin.writtenAt ??= at
+      // On eight-bit boards the pull of an input is switched by writing to it.
+      if (this.#platform.widths.int === 16) pin.setting = high ? 'pull-up' : 'in'
+    }
+    this.#apply(pin, at)
+  }
+
+  /** Puts a pin onto its line, and looks at what comes of it. */
+  #apply(pin: LivePin, at: number): void {
+    this.pins.apply(pin)
+    this.#changed(at, pin)
+  }
+
+  /** Something on the lines has changed: who works against whom, who waits for an edge, what is drawn. */
+  #changed(at: number, by?: LivePin): void {
+    this.live.settle()
+    const near = by && this.live.around(by.net.index)
+    for (const pin of this.#wired) {
+      // What hangs together with nothing that moved has not changed.
+      if (near && pin !== by && !near.includes(pin.net.index) && this.live.isStill(pin.net.index)) continue
+      this.pins.note(pin, this.trace, this.#machine.now)
+      this.#watch(pin)
+      this.#judge(pin, at)
+    }
+    this.live.rest()
+    if (by) this.#echo(by)
+    this.#serve()
+  }
+
+  #noteAll(): void {
+    this.live.settle()
+    for (const pin of this.#wired) {
+      this.pins.note(pin, this.trace, 0)
+      pin.seen = this.#isHigh(pin)
+    }
+  }
+
+  #isHigh(pin: LivePin): boolean | undefined {
+    const { is } = this.pins.level(pin)
+    return is === 'floating' ? undefined : is === 'high' ? true : is === 'low' ? false : pin.seen
+  }
+
+  #watch(pin: LivePin): void {
+    const now = this.#isHigh(pin)
+    const before = pin.seen
+    if (now === before) return
+    pin.seen = now
+    const listens = this.#handlers.get(pin)
+    if (!listens || now === undefined) return
+    const { edge } = listens
+    if (before === undefined) return
+    if (edge === 'change' || edge === (now ? 'rising' : 'falling') || edge === (now ? 'high' : 'low')) {
+      pin.reads += 1
+      this.#waiting.push(pin)
+    }
+  }
+
+  /** Runs handlers of edges that have come, unless they are held back. */
+  #serve(): void {
+    if (this.#masked || this.#inHandler) return
+    this.#inHandler = true
+    try {
+      for (let pin = this.#waiting.shift(); pin; pin = this.#waiting.shift()) this.#handlers.get(pin)?.handler.call([])
+    } finally {
+      this.#inHandler = false
+    }
+  }
+
+  /** Whether a pin works against something, carries too much, or its line brings too many volts to another one. */
+  #judge(pin: LivePin, at: number): void {
+    const { end, logicVolts, current } = pin.host
+    this.#tooHigh(pin, at)
+    if (pin.setting === 'out' || pin.pulse) {
+      const rail = pin.net.ground ? 0 : pin.net.sources[0]?.volts
+      if (rail !== undefined && Math.abs(rail - (pin.high ? (logicVolts ?? 3.3) : 0)) > 0.5) {
+        this.say(
+          'pin-fight',
+          at,
+          [end],
+          `${end} drives ${pin.high ? 'high' : 'low'} against ${pin.net.ground ? 'ground' : `the ${voltsWords(rail)} of ${pin.net.sources[0]?.end}`}.`,
+          'Nothing limits the current: pin or supply gives up first. Set it as an input, or take the wire away.',
+        )
+        return
+      }
+      const milliamps = Math.abs(this.live.milliamps(end))
+      const seen = this.live.volts(pin.net.index)
+      const wanted = pin.high ? (logicVolts ?? 3.3) : 0
+      const others = this.#othersOn(pin)
+      if (
+        seen !== undefined &&
+        milliamps > 20 &&
+        Math.abs(seen - wanted) > 0.3 * (logicVolts ?? 3.3) &&
+        others.length > 0 &&
+        !pin.pulse
+      ) {
+        this.say(
+          'pin-fight',
+          at,
+          [end, ...others],
+          `${end} drives ${pin.high ? 'high' : 'low'} against ${others.join(' and ')}: ${Math.round(milliamps)} mA flow between them.`,
+          'Two outputs on one line must never drive different levels. One of them has to be an input, or let go.',
+        )
+        return
+      }
+      const most = current?.absolute
+      if (most !== undefined && milliamps > most * 1.02)
+        this.say(
+          'pin-current',
+          at,
+          [end],
+          `${end} ${pin.high ? 'gives' : 'takes'} ${Math.round(milliamps)} mA; it bears ${most} mA.`,
+          'A resistor in series limits the current; a load of its own needs a transistor.',
+        )
+    }
+  }
+
+  #tooHigh(pin: LivePin, at: number): void {
+    const seen = this.live.volts(pin.net.index)
+    const most = volts(pin.host.levels.most, pin.host.logicVolts)
+    if (seen !== undefined && most !== undefined && pin.setting !== 'out' && seen > most + 0.05)
+      this.say(
+        'too-many-volts',
+        at,
+        [pin.host.end],
+        `${pin.host.end} gets ${voltsWords(seen)}; it bears ${voltsWords(most)}.`,
+        'Two resistors as a divider, or a level shifter, bring the level down.',
+      )
+  }
+
+  /** Ends of other things that drive the line of a pin. */
+  #othersOn(pin: LivePin): string[] {
+    const nets = new Set(this.live.around(pin.net.index))
+    const boards = [...this.pins.all]
+      .filter((other) => other !== pin && nets.has(other.net.index) && other.setting === 'out')
+      .map(({ host }) => host.end)
+    const handles = [...this.handles.values()]
+      .filter(({ ends }) => ends.some((end) => nets.has(this.#wiring.netOf(end).index)))
+      .map(({ name }) => name)
+    return [...boards, ...handles]
+  }
+
+  read(number: number, at: number): boolean {
+    const pin = this.#pin(number, 'pin', at, 'digitalRead')
+    if (!pin) return false
+    pin.reads += 1
+    if (!this.#able(pin, 'digital-in', at, 'digitalRead', 'reads no levels')) return false
+    const { is, volts: seen } = this.pins.level(pin)
+    this.#tooHigh(pin, at)
+    if (is === 'floating') {
+      if (pin.net.wired && !this.#isUnknown(pin)) this.#floating(pin, at)
+      return this.#chance() > 0.5
+    }
+    if (is === 'between') {
+      this.say(
+        'weak-level',
+        at,
+        [pin.host.end],
+        `${pin.host.end} is read while its line is at ${voltsWords(seen)}, which is neither surely high nor surely low.`,
+        'What is read may be either, and change with warmth. The line needs a stronger pull, or a shifter.',
+      )
+      return (seen ?? 0) > (pin.host.logicVolts ?? 3.3) / 2
+    }
+    return is === 'high'
+  }
+
+  #floating(pin: LivePin, at: number): void {
+    const contact = [...this.handles.values()].find(
+      ({ kind, ends }) => kind === 'contact' && ends.some((end) => this.#wiring.netOf(end) === pin.net),
+    )
+    const what = contact ? `${contact.name} is open, and nothing else holds the line` : 'nothing holds its line'
+    this.say(
+      'read-floating',
+      at,
+      [pin.host.end, ...(contact ? [contact.name] : [])],
+      `${pin.host.end} is read while ${what}.`,
+      contact && pin.host.functions.has('pull-up')
+        ? 'It reads whatever the air brings. INPUT_PULLUP instead of INPUT holds the line high while the contact is open; or a resistor does.'
+        : 'It reads whatever the air brings. A resistor to the supply or to ground holds the line.',
+    )
+  }
+
+  /** A part drives this line in a way that is not simulated. */
+  #isUnknown(pin: LivePin): boolean {
+    const nets = this.live.around(pin.net.index)
+    return this.#wiring.signals.some(
+      (use) =>
+        use.facts.direction !== 'in' &&
+        use.facts.direction !== 'passive' &&
+        nets.includes(this.#wiring.netOf(use.end).index) &&
+        ![...this.handles.values()].some(({ ends }) => ends.includes(use.end)),
+    )
+  }
+
+  #chance(): number {
+    this.#noise = (this.#noise * 16807) % 0x7fffffff
+    return this.#noise / 0x7fffffff
+  }
+
+  readAnalog(number: number, at: number): number {
+    const pin = this.#pin(number, 'analog', at, 'analogRead')
+    if (!pin) return 0
+    pin.reads += 1
+    if (!this.#able(pin, 'analog-in', at, 'analogRead', 'has no converter')) return 0
+    const full = 2 ** this.#platform.readBits - 1
+    const seen = this.live.volts(pin.net.index)
+    this.#tooHigh(pin, at)
+    if (seen === undefined) {
+      if (pin.net.wired && !this.#isUnknown(pin)) this.#floating(pin, at)
+      return Math.round(full * (0.2 + 0.3 * this.#chance()))
+    }
+    const reference = this.#board.board.logicVolts
+    return Math.max(0, Math.min(full, Math.round((seen / reference) * full)))
+  }
+
+  pulse(number: number, duty: number, hertz: number | undefined, at: number): void {
+    const pin = this.#pin(number, 'pin', at, 'analogWrite')
+    if (!pin) return
+    pin.everOutput[0] = true
+    if (!pin.host.functions.has('pwm')) {
+      this.#able(pin, 'pwm', at, 'analogWrite', 'makes no pulses: it is only high or low')
+      pin.setting = 'out'
+      pin.pulse = undefined
+      pin.high = duty >= 0.5
+    } else {
+      pin.setting = 'out'
+      pin.high = duty >= 1
+      pin.pulse = duty <= 0 || duty >= 1 ? undefined : { duty, hertz: hertz ?? this.#platform.pulseHertz }
+    }
+    this.#apply(pin, at)
+  }
+
+  writeAnalog(number: number, share: number, at: number): void {
+    const pin = this.#pin(number, 'pin', at, 'dacWrite')
+    if (!pin || !this.#able(pin, 'analog-out', at, 'dacWrite', 'puts out no voltages')) return
+    this.live.drive(pin.host.end, pin.net.index, { volts: share * (pin.host.logicVolts ?? 3.3), ohms: 1000 })
+    this.#changed(at, pin)
+  }
+
+  tone(number: number, hertz: number, milliseconds: number | undefined, at: number): void {
+    const pin = this.#pin(number, 'pin', at, 'tone')
+    if (!pin) return
+    if (!this.#able(pin, 'digital-out', at, 'tone', 'is no output')) return
+    pin.setting = 'out'
+    pin.everOutput[0] = true
+    pin.pulse = { duty: 0.5, hertz }
+    this.#apply(pin, at)
+    const { pulse } = pin
+    if (milliseconds)
+      this.events.at(this.#machine.now + milliseconds * 1000, () => {
+        if (pin.pulse === pulse) this.noTone(number, at)
+      })
+  }
+
+  noTone(number: number, at: number): void {
+    const pin = this.pins.pin(number, 'pin')
+    if (!pin) return
+    pin.pulse = undefined
+    pin.high = false
+    this.#apply(pin, at)
+  }
+
+  pulseIn(number: number, high: boolean, timeout: number, at: number): number {
+    const pin = this.#pin(number, 'pin', at, 'pulseIn')
+    if (!pin) return 0
+    pin.reads += 1
+    const machine = this.#machine
+    const until = machine.now + timeout
+    this.#tooHigh(pin, at)
+    const reach = (wanted: boolean): boolean => {
+      while (machine.now < until) {
+        if (this.#isHigh(pin) === wanted) return true
+        this.events.reach(Math.min(until, this.#nextChange(until)))
+      }
+      return this.#isHigh(pin) === wanted
+    }
+    if (!reach(!high) || !reach(high)) return 0
+    const from = machine.now
+    if (!reach(!high)) return 0
+    pin.reads += 1
+    this.#tooHigh(pin, at)
+    return Math.round(machine.now - from)
+  }
+
+  #nextChange(until: number): number {
+    const { due } = this.#machine
+    return Number.isFinite(due) ? Math.min(until, Math.max(this.#machine.now + 1, due)) : until
+  }
+
+  onEdge(number: number, edge: Edge | undefined, handler: Callable | undefined, at: number): void {
+    const pin = this.#pin(number, 'pin', at, 'attachInterrupt')
+    if (!pin) return
+    if (!edge || !handler) {
+      this.#handlers.delete(pin)
+      return
+    }
+    if (!this.#able(pin, 'interrupt', at, 'attachInterrupt', 'wakes no handler')) return
+    this.#handlers.set(pin, { edge, handler })
+    pin.seen = this.#isHigh(pin)
+  }
+
+  wait(microseconds: number): void {
+    this.events.reach(this.#machine.now + microseconds)
+  }
+
+  /** A trigger that ends sends a sound; its echo comes back after the distance. */
+  #echo(pin: LivePin): void {
+    for (const part of this.#wiring.parts) {
+      const pins = echoPins(part)
+      if (!pins || this.#wiring.netOf(`${part.ref}.${pins.trigger}`) !== pin.net) continue
+      const now = this.#machine.now
+      if (this.live.volts(pin.net.index)! > 1.5) {
+        if (!this.#triggered.has(part.ref)) this.#triggered.set(part.ref, now)
+        continue
+      }
+      const from = this.#triggered.get(part.ref)
+      this.#triggered.delete(part.ref)
+      if (from === undefined || now - from < LEAST_TRIGGER) continue
+      const distance = this.handles.get(part.ref)?.value ?? 50
+      const lasts = distance > OUT_OF_SIGHT ? LONGEST_ECHO : distance * pins.perCentimetre
+      const end = `${part.ref}.${pins.echo}`
+      const net = this.#wiring.netOf(end).index
+      const high = part.logicVolts ?? part.supplies.find(({ source }) => source)?.source?.volts ?? 5
+      if (!part.supplies.some(({ source }) => source)) continue
+      const put = (at: number): void => {
+        this.live.drive(end, net, { volts: at, ohms: 100 })
+        this.#changed(this.#machine.at)
+      }
+      this.events.at(now + ECHO_AFTER, () => put(high))
+      this.events.at(now + ECHO_AFTER + lasts, () => put(0))
+    }
+  }
+
+  /** Moves something outside, now. */
+  move(handle: Handle, value: number): void {
+    if (handle.kind === 'contact' || handle.kind === 'level') this.#notice(handle, value)
+    handle.value = value
+    handle.set(value)
+    this.#changed(this.#machine.at)
+  }
+
+  /** A contact that goes back before anybody has looked was not heard. */
+  #notice(handle: Handle, value: number): void {
+    const listens = [...this.pins.all].filter((pin) =>
+      handle.ends.some((end) => this.live.around(this.#wiring.netOf(end).index).includes(pin.net.index)),
+    )
+    const reads = listens.reduce((sum, pin) => sum + pin.reads, 0)
+    const before = this.#unseen.get(handle)
+    if (before && before.reads === reads && value !== handle.value && listens.length > 0) {
+      const { now, at } = this.#machine
+      this.say(
+        'not-heard',
+        at,
+        [handle.name],
+        `${handle.name} changed at ${(before.at / 1e6).toFixed(2)} s and went back ${Math.round((now - before.at) / 1000)} ms later, and the program never looked: it was busy here.`,
+        'A program that waits is deaf while it waits. Look at the time with millis() instead of delay(), or let an interrupt wake it.',
+      )
+    }
+    if (value === handle.value) return
+    if (before) this.#unseen.delete(handle)
+    else this.#unseen.set(handle, { at: this.#machine.now, reads })
+  }
+
+  serial(name: string): SerialLine {
+    let line = this.#serials.get(name)
+    if (!line) {
+      const waiting: number[] = []
+      let text = ''
+      line = {
+        name,
+        waiting,
+        begin: () => undefined,
+        write: (bytes) => {
+          for (const letter of bytes) {
+            if (letter !== '\n') {
+              text += letter
+              continue
+            }
+            this.printed.push({ at: this.#machine.now, line: name, text: utf8(text.replace(/\r$/, '')) })
+            text = ''
+          }
+          this.#open.set(name, text)
+        },
+      }
+      this.#serials.set(name, line)
+    }
+    return line
+  }
+
+  readonly #open = new Map<string, string>()
+
+  /** What was printed without an end of its line. */
+  finish(): void {
+    for (const [name, text] of this.#open)
+      if (text !== '') this.printed.push({ at: this.#machine.now, line: name, text: utf8(text) })
+    this.#open.clear()
+    for (const pin of this.pins.all)
+      if (pin.writtenAt !== undefined && pin.everOutput.length === 0)
+        this.say(
+          'never-output',
+          pin.writtenAt,
+          [pin.host.end],
+          `${pin.host.end} is written and was never set as an output.`,
+          'Without pinMode(…, OUTPUT) the pin stays an input: on small boards writing only switches its weak pull-up, on others nothing happens.',
+        )
+  }
+
+  /** Two-wire buses: devices answer whose lines hang on the bus's pins and that have their supply. */
+  #twoWire(): TwoWire {
+    const begins = this.#board.board.programs.find((one) => one.as === 'cpp')?.begins ?? {}
+    const pinsOf = new Map<string, (string | undefined)[]>()
+    const lines = (bus: string): (string | undefined)[] => {
+      let known = pinsOf.get(bus)
+      if (!known) {
+        const usual = begins[bus]
+        known = [usual?.sda, usual?.scl]
+        pinsOf.set(bus, known)
+      }
+      return known
+    }
+    const answers = (bus: string, address: number): boolean => {
+      const nets = lines(bus).map((id) =>
+        id === undefined ? undefined : this.#wiring.netOf(`${this.#board.ref}.${id}`).index,
+      )
+      return this.#wiring.parts.some((part) => {
+        if (!addressesOf(part).some((one) => one.address === address)) return false
+        if (part.supplies.length > 0 && !part.supplies.some(({ source, ground }) => source && ground)) return false
+        const own = (signal: string): number | undefined => {
+          const use = this.#wiring.signals.find((one) => one.part === part && one.facts.needs === `i2c.${signal}`)
+          return use && this.#wiring.netOf(use.end).index
+        }
+        const through = (from: number | undefined, to: number | undefined): boolean =>
+          from !== undefined && to !== undefined && (from === to || this.live.around(from).includes(to))
+        return through(nets[0], own('sda')) && through(nets[1], own('scl'))
+      })
+    }
+    const asked = (bus: string, address: number, at: number): boolean => {
+      if (answers(bus, address)) return true
+      // A scan goes over all addresses, and silence is its answer.
+      this.#silent.set(`${bus} ${address}`, (this.#silent.get(`${bus} ${address}`) ?? 0) + 1)
+      const many = [...this.#silent.keys()].filter((key) => key.startsWith(`${bus} `)).length
+      if (many <= 3) this.#nobody.set(`${bus} ${address}`, at)
+      return false
+    }
+    return {
+      begin: (bus, pins, at) => {
+        const [sda, scl] = lines(bus)
+        const [one, two] = pins.map((number) =>
+          number === undefined ? undefined : this.#pin(number, 'pin', at, 'Wire.begin')?.facts.id,
+        )
+        pinsOf.set(bus, [one ?? sda, two ?? scl])
+      },
+      write: (bus, address, _, at) => asked(bus, address, at),
+      read: (bus, address, count, at) => (asked(bus, address, at) ? new Array(count).fill(0) : []),
+    }
+  }
+
+  readonly #silent = new Map<string, number>()
+  readonly #nobody = new Map<string, number>()
+
+  /** Addresses that were asked by themselves, not in a scan, and stayed silent. */
+  sayNobody(): void {
+    const byBus = new Map<string, number>()
+    for (const key of this.#silent.keys()) byBus.set(key.split(' ')[0]!, (byBus.get(key.split(' ')[0]!) ?? 0) + 1)
+    for (const [key, at] of this.#nobody) {
+      const [bus = '', address = ''] = key.split(' ')
+      if ((byBus.get(bus) ?? 0) > 20) continue
+      const there = this.#wiring.parts.flatMap((part) =>
+        addressesOf(part).map((one) => `${part.ref} ${hexAddress(one.address)}`),
+      )
+      this.say(
+        'nobody-answers',
+        at,
+        [this.#board.ref],
+        `Nobody answers at ${hexAddress(Number(address))} on ${bus}.`,
+        there.length > 0
+          ? `On this plan there are ${there.join(', ')}; the address, the pins of the bus, or a supply may be another one.`
+          : 'No part of this plan has an address.',
+      )
+    }
+  }
+}
+
+const utf8 = (bytes: string): string => {
+  const codes = Uint8Array.from(bytes, (letter) => letter.charCodeAt(0))
+  return new TextDecoder().decode(codes)
+}

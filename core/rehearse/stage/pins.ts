@@ -1,0 +1,173 @@
+import type { PinFacts } from '../../catalog/boardFacts.ts'
+import { volts } from '../../catalog/common.ts'
+import { formatVolts } from '../../electrical/quantity.ts'
+import { programPin } from '../../firmware/pinNames.ts'
+import { PinFinder } from '../../firmware/source/boardPin.ts'
+import type { BoardInstance, Host, Net, Wiring } from '../../wiring/model.ts'
+import type { PinSetting } from '../platform/hardware.ts'
+import type { Drive, LiveCircuit } from './live.ts'
+import { driveOf } from './live.ts'
+import type { Trace } from './trace.ts'
+
+/** A pin of the board while a program runs. */
+export interface LivePin {
+  readonly number: number
+  readonly facts: PinFacts
+  readonly host: Host
+  readonly net: Net
+  setting: PinSetting | undefined
+  high: boolean
+  /** Level that it was last seen at by whoever waits for an edge. */
+  seen: boolean | undefined
+  /** Place in the program where it was first written without being an output. */
+  writtenAt: number | undefined
+  pulse: { readonly duty: number; readonly hertz: number | undefined } | undefined
+  readonly everOutput: boolean[]
+  reads: number
+}
+
+/** Numbers from which pins are counted that programs name otherwise. */
+const NAMED = 200
+
+/** Ohms of a pull inside a pin where no source gives them. */
+const PULL_OHMS = 40_000
+
+/** Pins of one board as programs number them, each with its host and net. */
+export class LivePins {
+  readonly names = new Map<string, number>()
+  readonly #byNumber = new Map<number, LivePin>()
+  readonly #finder: PinFinder
+  readonly #wiring: Wiring
+  readonly #board: BoardInstance
+  readonly #live: LiveCircuit
+  readonly #byId = new Map<string, LivePin>()
+
+  constructor(wiring: Wiring, board: BoardInstance, live: LiveCircuit) {
+    this.#wiring = wiring
+    this.#board = board
+    this.#live = live
+    this.#finder = new PinFinder(board, 'cpp', 'gpio')
+    const program = board.board.programs.find((one) => one.as === 'cpp')
+    let next = NAMED
+    for (const pin of board.facts.pins) {
+      if (pin.net !== pin.id || pin.kind !== 'io') continue
+      const text = programPin(board.board, pin, 'cpp')
+      if (text === undefined) continue
+      const analog = /^A(\d+)$/.exec(text)
+      const number = /^\d+$/.test(text)
+        ? Number(text)
+        : analog && program?.analogFrom !== undefined
+          ? program.analogFrom + Number(analog[1])
+          : next++
+      if (!/^\d+$/.test(text)) this.names.set(text, number)
+      this.#make(number, pin)
+    }
+    for (const pin of board.facts.pins) {
+      if (pin.kind !== 'io') continue
+      const own = this.#byId.get(pin.net)
+      if (!own) continue
+      for (const name of [pin.id, pin.label, pin.analog, ...pin.allNames])
+        if (
+          name !== undefined &&
+          /^(A|D|GP|PA|PB|PC|P[A-K])\d+$|^(SDA|SCL|MOSI|MISO|SCK|SS|TX|RX|LED_BUILTIN)$/.test(name) &&
+          !this.names.has(name)
+        )
+          this.names.set(name, own.number)
+      if (pin.cautions.some(({ id }) => id === 'onboard-led') && !this.names.has('LED_BUILTIN'))
+        this.names.set('LED_BUILTIN', own.number)
+    }
+    for (const [name, id] of Object.entries(program?.also ?? {})) {
+      const pin = this.#byId.get(board.facts.pin(id)?.net ?? '')
+      if (pin) this.names.set(name, pin.number)
+    }
+    if (!this.names.has('LED_BUILTIN') && this.#byNumber.has(13)) this.names.set('LED_BUILTIN', 13)
+  }
+
+  #make(number: number, facts: PinFacts): LivePin | undefined {
+    const host = this.#wiring.hosts.get(`${this.#board.ref}.${facts.id}`)
+    if (!host) return undefined
+    const known = this.#byId.get(facts.net)
+    if (known) return known
+    const pin: LivePin = {
+      number,
+      facts,
+      host,
+      net: this.#wiring.netOf(host.end),
+      setting: undefined,
+      high: false,
+      seen: undefined,
+      writtenAt: undefined,
+      pulse: undefined,
+      everOutput: [],
+      reads: 0,
+    }
+    this.#byNumber.set(number, pin)
+    this.#byId.set(facts.net, pin)
+    return pin
+  }
+
+  get all(): Iterable<LivePin> {
+    return this.#byNumber.values()
+  }
+
+  /** The pin that a number means to a call; undefined when the board has none. */
+  pin(number: number, counts: 'pin' | 'analog' | 'interrupt'): LivePin | undefined {
+    const exact = counts === 'pin' ? this.#byNumber.get(number) : undefined
+    if (exact) return exact
+    const meant = this.#finder.meant({ is: 'number', number, hex: false, via: [] as never }, counts)
+    if (meant.is === 'pin') {
+      const known = this.#byId.get(meant.pin.net)
+      if (known) return known
+    }
+    return this.#byNumber.get(number)
+  }
+
+  byId(id: string): LivePin | undefined {
+    return this.#byId.get(id)
+  }
+
+  /** Puts a pin's state onto its net. */
+  apply(pin: LivePin): void {
+    const { setting, high, pulse, host, net } = pin
+    const live = this.#live
+    const drive = (level: boolean): Drive => driveOf(this.#wiring, host, level)
+    if (pulse) live.drive(host.end, net.index, drive(true), { low: drive(false), pulse })
+    else if (setting === 'out') live.drive(host.end, net.index, drive(high))
+    else if (setting === 'open-drain') live.drive(host.end, net.index, high ? undefined : drive(false))
+    else if (setting === 'pull-up')
+      live.drive(host.end, net.index, { volts: host.logicVolts ?? 3.3, ohms: this.#pullOhms('up') })
+    else if (setting === 'pull-down') live.drive(host.end, net.index, { volts: 0, ohms: this.#pullOhms('down') })
+    else live.drive(host.end, net.index, undefined)
+  }
+
+  #pullOhms(way: 'up' | 'down'): number {
+    const { pulls } = this.#board.board
+    const [least, most] = way === 'up' ? [pulls?.upLeast, pulls?.upMost] : [pulls?.downLeast, pulls?.downMost]
+    return least !== undefined && most !== undefined ? Math.sqrt(least * most) : PULL_OHMS
+  }
+
+  /** What a pin sees: a level, between both, or nothing that holds it. */
+  level(pin: LivePin): { readonly is: 'high' | 'low' | 'between' | 'floating'; readonly volts: number | undefined } {
+    const at = this.#live.volts(pin.net.index)
+    if (at === undefined) return { is: 'floating', volts: undefined }
+    const { levels, logicVolts } = pin.host
+    const high = volts(levels.vih, logicVolts) ?? 0.6 * (logicVolts ?? 3.3)
+    const low = volts(levels.vil, logicVolts) ?? 0.3 * (logicVolts ?? 3.3)
+    return { is: at >= high - 1e-6 ? 'high' : at <= low + 1e-6 ? 'low' : 'between', volts: at }
+  }
+
+  /** What of a pin is drawn over time. */
+  note(pin: LivePin, trace: Trace, now: number): void {
+    if (!pin.net.wired) return
+    const pulse = this.#live.pulseAt(pin.net.index)
+    if (pulse) {
+      trace.put(pin.host.end, now, pulse)
+      return
+    }
+    const at = this.#live.volts(pin.net.index)
+    trace.put(pin.host.end, now, at === undefined ? 'z' : at > (pin.host.logicVolts ?? 3.3) / 2 ? '1' : '0')
+  }
+}
+
+/** A voltage in words; nothing where there is none. */
+export const voltsWords = (at: number | undefined): string => (at === undefined ? 'nothing' : formatVolts(at))
