@@ -10,6 +10,7 @@ import { constantsCommand, languages, settingFormats, settingsCommand } from './
 import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
 import { planFromCommand } from './planFrom.ts'
+import { rehearsalFormats, rehearseCommand } from './rehearse.ts'
 import { serveCommand } from './serve.ts'
 import { sheetCommand } from './sheet.ts'
 
@@ -102,6 +103,17 @@ export async function run(args: readonly string[]): Promise<Status> {
     .addOption(new Option('--as <format>', 'for code hosts and builds').choices(reportFormats))
     .addOption(json())
     .action(end(compareSourceCommand))
+  program
+    .command('rehearse')
+    .argument('<file>')
+    .argument('<source...>')
+    .description('run a program on the planned wiring: 0 as expected, 1 something is wrong')
+    .option('--script <file>', 'what is done meanwhile, and what is expected')
+    .option('--seconds <number>', 'virtual seconds that it runs', (text) => seconds(text))
+    .option('--board <ref>', 'board, where the plan has several')
+    .addOption(new Option('--as <format>', 'for builds and viewers of traces').choices(rehearsalFormats))
+    .addOption(json())
+    .action(end(rehearseCommand))
   program
     .command('plan-from')
     .argument('<source...>')

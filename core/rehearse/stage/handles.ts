@@ -50,6 +50,8 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     const echo = echoPins(part)
     if (!echo) continue
     let distance = USUAL_DISTANCE
+    const end = `${part.ref}.${echo.echo}`
+    if (part.supplies.some(({ source }) => source)) live.drive(end, wiring.netOf(end).index, { volts: 0, ohms: 100 })
     add({
       name: part.ref,
       part,

@@ -1,0 +1,112 @@
+import { formatProblem } from '../core/base/problem.ts'
+import { languagesOf } from '../core/firmware/pinNames.ts'
+import { fileOf, lineOf, SourceError } from '../core/rehearse/cpp/tokens.ts'
+import { type RunResult, rehearse, ScriptError } from '../core/rehearse/run.ts'
+import { readScript, type Script } from '../core/rehearse/script.ts'
+import { type RunFinding, type RunKind, runKinds } from '../core/rehearse/stage/findings.ts'
+import { writeVcd } from '../core/rehearse/stage/trace.ts'
+import type { Severity } from '../core/rules/finding.ts'
+import { junitOf } from '../core/rules/junit.ts'
+import { type Reported, type ReportedFinding, type ReportedRule, sarifOf } from '../core/rules/sarif.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+import { readSources } from './compareSource.ts'
+import { boardFor } from './firmware.ts'
+import { InputError, print, printJson, readPlanFile, readTextFile, type Status, theCatalog, version } from './input.ts'
+
+export const rehearsalFormats = ['junit', 'sarif', 'vcd'] as const
+
+interface Options {
+  readonly script?: string
+  readonly seconds?: number
+  readonly json?: boolean
+  readonly as?: (typeof rehearsalFormats)[number]
+  readonly board?: string
+}
+
+/** Runs a program on the wiring of a plan: 0 as expected, 1 findings of fault or expectations missed, 2 it cannot be read or run. */
+export function rehearseCommand(file: string, sources: readonly string[], options: Options): Status {
+  const wiring = resolve(readPlanFile(file).plan, theCatalog())
+  const { files, language } = readSources(sources, undefined)
+  if (language !== 'cpp')
+    throw new InputError([
+      `${sources.join(', ')}: programs in Python cannot be rehearsed yet; expected a sketch in C++`,
+    ])
+  const board = boardFor(
+    wiring,
+    file,
+    options.board,
+    (one) => languagesOf(one.board).includes('cpp'),
+    'has no board whose programs are written in C++',
+  )
+  const script = options.script === undefined ? undefined : scriptOf(options.script)
+  let result: RunResult
+  try {
+    result = rehearse(wiring, board, files, { script, seconds: options.seconds })
+  } catch (error) {
+    if (error instanceof SourceError)
+      throw new InputError([`${files[fileOf(error.at)]?.name ?? sources[0]}:${lineOf(error.at)}: ${error.message}`])
+    if (error instanceof ScriptError) throw new InputError([`${options.script}: ${error.message}`])
+    throw error
+  }
+  const reports = reportsOf(file, sources, result)
+  if (options.as === 'vcd') print(writeVcd(result.trace, result.seconds * 1e6).trimEnd())
+  else if (options.as === 'sarif') printJson(sarifOf(reports, version(), reportedRules))
+  else if (options.as === 'junit') print(junitOf(reports, reportedRules))
+  else if (options.json) printJson(jsonOf(result))
+  else print(asText(file, result))
+  return result.findings.some(({ severity }) => severity === 'fault') ? 1 : 0
+}
+
+function scriptOf(name: string): Script {
+  const read = readScript(readTextFile(name, 'a script of a rehearsal'), name)
+  if (!read.ok) throw new InputError(read.problems.map(formatProblem))
+  return read.value
+}
+
+const reportedRules: readonly ReportedRule[] = (Object.keys(runKinds) as RunKind[]).map((id) => ({
+  id,
+  about: runKinds[id].about,
+  severities: [runKinds[id].severity as Severity],
+}))
+
+function reportsOf(plan: string, sources: readonly string[], { findings }: RunResult): Reported[] {
+  return [...sources, plan].map(
+    (file): Reported => ({
+      file,
+      findings: findings
+        .filter((one) => (one.line === 0 ? plan : one.file) === file)
+        .map(
+          ({ kind, severity, message, why, at, line }): ReportedFinding => ({
+            rule: kind,
+            severity,
+            message,
+            why,
+            at,
+            place: { line: Math.max(1, line), column: 1 },
+          }),
+        ),
+    }),
+  )
+}
+
+const jsonOf = ({ trace, printed, ...rest }: RunResult): object => ({
+  ...rest,
+  printed: printed.map(({ at, line, text }) => ({ seconds: at / 1e6, line, text })),
+  lines: Object.fromEntries(
+    [...trace.lines].map(([end, changes]) => [end, changes.map(({ at, is }) => ({ seconds: at / 1e6, is }))]),
+  ),
+})
+
+function asText(file: string, { findings, expectations, printed, seconds, loops, shows }: RunResult): string {
+  const finding = ({ severity, message, file: source, line, seconds: at, times }: RunFinding): string =>
+    `  ${severity.padEnd(8)}${line > 0 ? `${source}:${line}: ` : ''}${message}${at > 0 ? ` (${at.toFixed(3)} s)` : ''}${times > 1 ? ` (${times} times)` : ''}`
+  const said = printed.slice(-20).map(({ at, text }) => `  ${(at / 1e6).toFixed(3).padStart(9)}  ${text}`)
+  const came = expectations.filter((one) => one.came).length
+  const faults = findings.filter(({ severity }) => severity === 'fault').length
+  return [
+    ...findings.map(finding),
+    ...(said.length > 0 ? [`Serial${printed.length > said.length ? ', last lines' : ''}:`, ...said] : []),
+    ...Object.entries(shows).map(([ref, words]) => `  ${ref}: ${words}`),
+    `${file}: ${seconds.toFixed(2)} s, ${loops} rounds of loop; ${expectations.length > 0 ? `${came} of ${expectations.length} expectations came; ` : ''}${faults === 0 ? 'nothing wrong' : `${faults} to mend`}`,
+  ].join('\n')
+}
