@@ -89,7 +89,7 @@ function reportsOf(plan: string, sources: readonly string[], { findings }: RunRe
   )
 }
 
-const jsonOf = ({ trace, printed, ...rest }: RunResult): object => ({
+const jsonOf = ({ trace, printed, shown: _, path: __, ...rest }: RunResult): object => ({
   ...rest,
   printed: printed.map(({ at, line, text }) => ({ seconds: at / 1e6, line, text })),
   lines: Object.fromEntries(

@@ -40,6 +40,7 @@ const Kit = late(() => import('./places/Kit.tsx'), 'Kit', 'kit')
 const Bench = late(() => import('./places/Bench.tsx'), 'Bench', 'bench')
 const Workings = late(() => import('./places/Workings.tsx'), 'Workings', 'workings')
 const BringUp = late(() => import('./places/BringUp.tsx'), 'BringUp', 'bring-up')
+const Rehearse = late(() => import('./places/Rehearse.tsx'), 'Rehearse', 'rehearse')
 const Sheets = late(() => import('./places/Sheets.tsx'), 'Sheets', 'sheets')
 const Shelf = late(() => import('./places/Shelf.tsx'), 'Shelf', 'shelf')
 
@@ -51,7 +52,9 @@ if (first === 'shelf') early(Shelf)
 if (first === 'plan')
   early(
     PlanFrame,
-    { kit: Kit, bench: Bench, workings: Workings, sheets: Sheets, 'bring-up': BringUp }[place ?? ''] ?? Pins,
+    { kit: Kit, bench: Bench, workings: Workings, rehearse: Rehearse, sheets: Sheets, 'bring-up': BringUp }[
+      place ?? ''
+    ] ?? Pins,
   )
 
 // What is kept of computations belongs to everybody: in development whoever changes it is stopped.
@@ -80,6 +83,7 @@ createRoot(root).render(
                 <Route path="pins" element={<Pins />} />
                 <Route path="workings/:page?" element={<Workings />} />
                 <Route path="bench" element={<Bench />} />
+                <Route path="rehearse" element={<Rehearse />} />
                 <Route path="sheets" element={<Sheets />} />
                 <Route path="bring-up/*" element={<BringUp />} />
               </Route>

@@ -10,7 +10,7 @@ import { sketchLibrary } from './platform/sketch.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
 import { type RunFinding, RunFindings } from './stage/findings.ts'
-import { handleValue } from './stage/handles.ts'
+import { type Handle, handleValue } from './stage/handles.ts'
 import type { LivePins } from './stage/pins.ts'
 import { pulseDegrees } from './stage/servo.ts'
 import type { Trace } from './stage/trace.ts'
@@ -19,6 +19,14 @@ export interface RunOptions {
   readonly script?: Script | undefined
   /** Seconds of virtual time; of the script, or 5, where left out. */
   readonly seconds?: number | undefined
+  /** Asked now and then; true ends the run where it is. */
+  readonly shouldStop?: (() => boolean) | undefined
+}
+
+/** What a part shows, from a moment on, in microseconds. */
+export interface Shown {
+  readonly at: number
+  readonly words: string
 }
 
 /** An expectation of the script: what came of it. */
@@ -42,9 +50,19 @@ export interface RunResult {
   readonly loops: number
   /** What parts show at the end. */
   readonly shows: Readonly<Record<string, string>>
+  /** And what they show over time. */
+  readonly shown: Readonly<Record<string, readonly Shown[]>>
+  /** Lines of the program that wait, from when on, in microseconds. */
+  readonly path: readonly { readonly at: number; readonly file: string; readonly line: number }[]
+  /** Longest time in which the program heard nothing. */
+  readonly longest: { readonly seconds: number; readonly file: string; readonly line: number }
+  /** What can be moved. */
+  readonly handles: readonly Omit<Handle, 'part' | 'set' | 'ends'>[]
 }
 
 const USUAL_SECONDS = 5
+/** Microseconds between two looks at what parts show. */
+const LOOK_EACH = 20_000
 /** Statements without any time passing by a call, after which a program is ended: it would never end by itself. */
 const MOST_STATEMENTS = 400_000_000
 
@@ -97,7 +115,31 @@ export function rehearse(
   const seconds = options.seconds ?? script?.seconds ?? (last ? last.at + (last.within ?? 0) + 1 : USUAL_SECONDS)
   const offset = (script?.from ?? 0) * 1e6
   machine.now = offset
+  // As they stand before anybody moves them.
+  const handles = [...stage.handles.values()].map(({ name, kind, words, least, most, unit, value }) => ({
+    name,
+    kind,
+    words,
+    least,
+    most,
+    unit,
+    value,
+  }))
   const expectations = schedule(script, stage, offset)
+  const shown = new Map<string, Shown[]>()
+  const look = (): void => {
+    for (const [ref, words] of Object.entries(showsOf(wiring, stage))) {
+      const own = shown.get(ref) ?? []
+      if (own.at(-1)?.words !== words) own.push({ at: machine.now - offset, words })
+      shown.set(ref, own)
+    }
+    stage.events.at(machine.now + LOOK_EACH, look)
+  }
+  look()
+  if (options.shouldStop)
+    stage.events.onSlice = () => {
+      if (options.shouldStop?.()) throw new Halt('the rehearsal was ended: it took too long', machine.at)
+    }
   stage.events.endAt(offset + seconds * 1e6)
   let loops = 0
   try {
@@ -109,7 +151,7 @@ export function rehearse(
       machine.step(machine.at)
       if (!program.call('loop')) stage.events.reach(offset + seconds * 1e6)
       loops += 1
-      if (machine.now <= before) stage.wait(platform.costs.clock)
+      if (machine.now <= before) stage.wait(platform.costs.clock, machine.at)
       if (machine.count > MOST_STATEMENTS)
         throw new Halt(`${MOST_STATEMENTS} statements were run and the time is not over`, machine.at)
     }
@@ -161,6 +203,10 @@ export function rehearse(
     statements: machine.count,
     loops,
     shows: showsOf(wiring, stage),
+    shown: Object.fromEntries(shown),
+    path: stage.path.map(({ at, place }) => ({ at: at - offset, ...where(place) })),
+    longest: { seconds: stage.longest.microseconds / 1e6, ...where(stage.longest.place) },
+    handles,
   }
 }
 

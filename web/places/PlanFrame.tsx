@@ -28,6 +28,7 @@ const places = [
   { path: 'pins', title: 'Pins', key: 'p' },
   { path: 'bench', title: 'Bench', key: 'b' },
   { path: 'workings', title: 'Workings', key: 'w' },
+  { path: 'rehearse', title: 'Rehearse', key: 'r' },
   { path: 'sheets', title: 'Sheets', key: 's' },
   { path: 'bring-up', title: 'Bring-up', key: 'u' },
 ] as const

@@ -14,7 +14,10 @@ import type { Laid } from '../../core/bringup/laid.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
+import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
+import type { Script } from '../../core/rehearse/script.ts'
 import type { Finding } from '../../core/rules/finding.ts'
+import type { RunAnswer } from './rehearsal.ts'
 import type { Impasse, Searcher } from './search.worker.ts'
 
 /** Lets a call tell how far it is until it has its answer. */
@@ -81,6 +84,11 @@ export class SearchClient {
   /** Boards ranked for a plan's parts. */
   fit(plan: Plan, tell: (done: number, of: number) => void): Promise<Fit[] | undefined> {
     return this.#ask((remote, whileOpen) => remote.fit(plan, whileOpen(tell)))
+  }
+
+  /** A program run on the wiring. */
+  rehearse(plan: Plan, ref: string, files: readonly SourceFile[], script: Script): Promise<RunAnswer | undefined> {
+    return this.#ask((remote) => remote.rehearse(plan, ref, files, script) as Promise<RunAnswer>)
   }
 
   move(plan: Plan, ref: string, board: string): Promise<Moved | undefined> {

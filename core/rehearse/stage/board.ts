@@ -17,6 +17,9 @@ import { Trace } from './trace.ts'
 const ECHO_AFTER = 450
 const LONGEST_ECHO = 38_000
 const LEAST_TRIGGER = 9
+/** Microseconds from which a wait is one that people see, and how many places of it are kept. */
+const LEAST_WAIT = 50
+const MOST_PATH = 100_000
 
 /** Where in the program something happens: file and line. */
 export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
@@ -457,9 +460,19 @@ export class StageBoard implements Hardware {
     pin.seen = this.#isHigh(pin)
   }
 
-  wait(microseconds: number): void {
-    this.events.reach(this.#machine.now + microseconds)
+  wait(microseconds: number, at: number): void {
+    const from = this.#machine.now
+    if (microseconds > LEAST_WAIT && !this.#inHandler) {
+      const last = this.path.at(-1)
+      if (last?.place !== at && this.path.length < MOST_PATH) this.path.push({ at: from, place: at })
+      if (microseconds > this.longest.microseconds) this.longest = { microseconds, place: at }
+    }
+    this.events.reach(from + microseconds)
   }
+
+  /** Where the program waits, from when on; and its longest wait. */
+  readonly path: { readonly at: number; readonly place: number }[] = []
+  longest = { microseconds: 0, place: 0 }
 
   /** A trigger that ends sends a sound; its echo comes back after the distance. */
   #echo(pin: LivePin): void {

@@ -19,7 +19,7 @@ export class Events {
   /** Ends the run at a time, in microseconds. */
   endAt(until: number): void {
     this.#until = until
-    this.#slice = this.onSlice ? Events.SLICE : Number.POSITIVE_INFINITY
+    this.#slice = this.onSlice ? this.#machine.now + Events.SLICE : Number.POSITIVE_INFINITY
     this.#arm()
   }
 

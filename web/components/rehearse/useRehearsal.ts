@@ -1,0 +1,76 @@
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { stringify } from 'yaml'
+import type { SourceFile } from '../../../core/rehearse/cpp/preprocess.ts'
+import type { Script, ScriptStep } from '../../../core/rehearse/script.ts'
+import type { BoardInstance } from '../../../core/wiring/model.ts'
+import { usePlan } from '../../store/derived.ts'
+import { answerOf, useSearch } from '../../store/useSearch.ts'
+import type { RunAnswer, RunData } from '../../workers/rehearsal.ts'
+
+/** What is kept of a rehearsal, by plan, while the page is open: programs go nowhere. */
+interface Kept {
+  readonly files: readonly SourceFile[]
+  readonly steps: readonly ScriptStep[]
+  readonly seconds: number
+}
+const kept = new Map<string, Kept>()
+const nothing: Kept = { files: [], steps: [], seconds: 10 }
+
+/** A rehearsal of a plan: its program, what is done meanwhile, and the run that comes of it, made anew at each change. */
+export function useRehearsal(id: string, board: BoardInstance | undefined) {
+  const plan = usePlan()
+  const client = useSearch()
+  const [state, setState] = useState<Kept>(kept.get(id) ?? nothing)
+  const [run, setRun] = useState<RunData>()
+  const [trouble, setTrouble] = useState<Extract<RunAnswer, { ok: false }>>()
+  const [busy, setBusy] = useState(false)
+  const change = useCallback(
+    (by: Partial<Kept>): void =>
+      setState((now) => {
+        const next = { ...now, ...by }
+        kept.set(id, next)
+        return next
+      }),
+    [id],
+  )
+  const { files, steps, seconds } = state
+  const asked = useRef(0)
+  const ref = board?.ref
+  useEffect(() => {
+    if (files.length === 0 || ref === undefined) {
+      setRun(undefined)
+      setTrouble(undefined)
+      return
+    }
+    const mine = asked.current + 1
+    asked.current = mine
+    // A change that comes while one runs makes that one worthless.
+    client.stop()
+    setBusy(true)
+    const script: Script = { rehearsal: 1, seconds, steps: [...steps] }
+    void answerOf(client.rehearse(plan, ref, files, script)).then((answer) => {
+      if (asked.current !== mine) return
+      setBusy(false)
+      if (!answer) return
+      if (answer.ok) {
+        setRun(answer.run)
+        setTrouble(undefined)
+      } else setTrouble(answer)
+    })
+  }, [client, plan, ref, files, steps, seconds])
+  /** Puts a step into its place in time; one of the same moment and thing is replaced. */
+  const put = (step: ScriptStep): void => {
+    const names = Object.keys({ ...step.set, ...step.expect })
+    const others = steps.filter(
+      (one) =>
+        Math.abs(one.at - step.at) > 0.0005 ||
+        !names.some((name) => (step.set ? one.set : one.expect)?.[name] !== undefined),
+    )
+    change({ steps: [...others, step].sort((a, b) => a.at - b.at) })
+  }
+  const drop = (step: ScriptStep): void => change({ steps: steps.filter((one) => one !== step) })
+  const text = (): string =>
+    stringify({ rehearsal: 1, title: plan.title, seconds, steps }, { flowCollectionPadding: true })
+  return { files, steps, seconds, run, trouble, busy, change, put, drop, text }
+}
+export type Rehearsal = ReturnType<typeof useRehearsal>

@@ -1,0 +1,435 @@
+import { type DragEvent, useEffect, useMemo, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useParams } from 'react-router'
+import { formatProblem } from '../../core/base/problem.ts'
+import { languagesOf } from '../../core/firmware/pinNames.ts'
+import { readScript } from '../../core/rehearse/script.ts'
+import type { RunFinding } from '../../core/rehearse/stage/findings.ts'
+import { Trace, writeVcd } from '../../core/rehearse/stage/trace.ts'
+import { BoardChoice } from '../components/bringup/BoardChoice.tsx'
+import { fileName, saveAs } from '../components/bringup/takeAway.ts'
+import { HandleField, valueAt } from '../components/rehearse/HandleField.tsx'
+import { ProgramText } from '../components/rehearse/ProgramText.tsx'
+import { clockWords, lastAt, rowsOf } from '../components/rehearse/rows.ts'
+import { Ruler, Score } from '../components/rehearse/Score.tsx'
+import { type Rehearsal, useRehearsal } from '../components/rehearse/useRehearsal.ts'
+import { readSources } from '../components/sources.ts'
+import { useDerived, usePlan } from '../store/derived.ts'
+import { useAppDispatch } from '../store/store.ts'
+import { toasted } from '../store/toastSlice.ts'
+import type { RunData } from '../workers/rehearsal.ts'
+
+/** Would my program work on this wiring? */
+export function Rehearse() {
+  const { id = '' } = useParams()
+  const { wiring } = useDerived()
+  const dispatch = useAppDispatch()
+  const [picked, setPicked] = useState<string>()
+  const [over, setOver] = useState(false)
+  const boards = wiring.boards.filter(({ board }) => languagesOf(board).includes('cpp'))
+  const board = boards.find(({ ref }) => ref === picked) ?? boards[0]
+  const rehearsal = useRehearsal(id, board)
+  const { files, run, trouble, busy } = rehearsal
+  const say = (text: string): void => void dispatch(toasted({ text, kind: 'wrong' }))
+  const take = async (given: readonly File[]): Promise<void> => {
+    const scripts = given.filter(({ name }) => /\.ya?ml$/i.test(name))
+    const sources = given.filter((file) => !scripts.includes(file))
+    for (const file of scripts) {
+      const read = readScript(await file.text(), file.name)
+      if (read.ok) rehearsal.change({ steps: read.value.steps, seconds: read.value.seconds ?? rehearsal.seconds })
+      else say(read.problems.map(formatProblem).join('; '))
+    }
+    if (sources.length === 0) return
+    const read = await readSources(sources)
+    if ('trouble' in read) say(read.trouble)
+    else if (read.language !== 'cpp') say('Programs in Python cannot be rehearsed yet; expected a sketch in C++.')
+    else rehearsal.change({ files: read.files })
+  }
+  const drop = (event: DragEvent): void => {
+    event.preventDefault()
+    setOver(false)
+    void take([...event.dataTransfer.files])
+  }
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: dropping is a second way beside the button
+    <div
+      className={`rehearse ${over ? 'over' : ''}`}
+      onDragOver={(event) => {
+        event.preventDefault()
+        setOver(true)
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={drop}
+    >
+      <header className="rehearse-head">
+        <h1>{files.length === 0 ? 'Rehearse' : files.map(({ name }) => name).join(', ')}</h1>
+        <Form.Control
+          type="file"
+          size="sm"
+          multiple
+          accept=".ino,.pde,.cpp,.cc,.c,.h,.hpp,.yaml,.yml"
+          aria-label="Files of the program, or a script"
+          onChange={(event) => {
+            const input = event.target as HTMLInputElement
+            const given = [...(input.files ?? [])]
+            input.value = ''
+            if (given.length > 0) void take(given)
+          }}
+        />
+        {files.length > 0 && (
+          <Button size="sm" variant="outline-dark" onClick={() => rehearsal.change({ files: [] })}>
+            Put it away
+          </Button>
+        )}
+        {board && <BoardChoice boards={boards} chosen={board} onChosen={setPicked} />}
+        <span className="soft" role="status">
+          {busy ? 'running …' : ''}
+        </span>
+      </header>
+      {trouble && (
+        <p className="text-danger" role="alert">
+          {trouble.line > 0 ? `${trouble.file}, line ${trouble.line}: ` : `${trouble.file}: `}
+          {trouble.message}
+        </p>
+      )}
+      {!board ? (
+        <p>No board of this plan is programmed in C++.</p>
+      ) : files.length === 0 ? (
+        <div className="rehearse-empty">
+          <p>
+            Choose the files of your sketch, or drop them here: it runs on the wiring of this plan, in a time of its
+            own. Lines show their levels, lamps light, echoes come back; you press, turn and set what the parts sense,
+            and what does not work is said with its line. The program stays on this machine.
+          </p>
+        </div>
+      ) : (
+        run && <Run key={`${id} ${board.ref}`} run={run} rehearsal={rehearsal} onSay={say} />
+      )}
+    </div>
+  )
+}
+
+const SPEEDS = [0.1, 0.25, 1, 4] as const
+
+function Run({
+  run,
+  rehearsal,
+  onSay,
+}: {
+  readonly run: RunData
+  readonly rehearsal: Rehearsal
+  readonly onSay: (text: string) => void
+}) {
+  const { wiring } = useDerived()
+  const plan = usePlan()
+  const { files, steps, seconds } = rehearsal
+  const [cursor, setCursor] = useState(0)
+  const [plays, setPlays] = useState(false)
+  const [speed, setSpeed] = useState<number>(1)
+  const [zoom, setZoom] = useState(1)
+  const [typed, setTyped] = useState('')
+  const rows = useMemo(() => rowsOf(wiring, run), [wiring, run])
+  const all = run.seconds * 1e6
+  const span = all / zoom
+  const from = Math.min(Math.max(0, cursor - span / 2), all - span)
+  const window = useMemo(
+    () => ({ from: zoom === 1 ? 0 : from, to: zoom === 1 ? all : from + span }),
+    [zoom, from, span, all],
+  )
+  usePlaying(plays, speed, all, setCursor, () => setPlays(false))
+  const moments = useMemo(
+    () => [...new Set(run.lines.flatMap(([, changes]) => changes.map(({ at }) => at)))].sort((a, b) => a - b),
+    [run],
+  )
+  const at = Number((cursor / 1e6).toFixed(3))
+  const hurt = useMemo(
+    () => new Set(run.findings.filter(({ severity }) => severity === 'fault').flatMap((one) => one.at)),
+    [run],
+  )
+  const line = lastAt(run.path, cursor)
+  const printed = run.printed.filter((one) => one.at <= cursor)
+  const go = (finding: RunFinding): void => {
+    setPlays(false)
+    setCursor(Math.min(all, finding.seconds * 1e6))
+  }
+  return (
+    <>
+      <div className="rehearse-tools">
+        <Button
+          size="sm"
+          variant="dark"
+          onClick={() => {
+            if (cursor >= all) setCursor(0)
+            setPlays(!plays)
+          }}
+        >
+          {plays ? 'Hold' : 'Play'}
+        </Button>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          onClick={() => setCursor(moments.filter((one) => one < cursor - 0.5).at(-1) ?? 0)}
+        >
+          Back a change
+        </Button>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          onClick={() => setCursor(moments.find((one) => one > cursor + 0.5) ?? all)}
+        >
+          Until a line changes
+        </Button>
+        <Form.Select
+          size="sm"
+          aria-label="Speed"
+          value={speed}
+          onChange={(event) => setSpeed(Number(event.target.value))}
+        >
+          {SPEEDS.map((one) => (
+            <option key={one} value={one}>
+              × {one}
+            </option>
+          ))}
+        </Form.Select>
+        <input
+          type="range"
+          className="cursor-range"
+          aria-label="Moment"
+          aria-valuetext={clockWords(cursor)}
+          min={0}
+          max={all}
+          step={Math.max(1, all / 1000)}
+          value={cursor}
+          onChange={(event) => setCursor(Number(event.target.value))}
+        />
+        <output className="mono">{clockWords(cursor)}</output>
+        <Button size="sm" variant="outline-dark" aria-label="Closer" onClick={() => setZoom(zoom * 2)}>
+          +
+        </Button>
+        <Button
+          size="sm"
+          variant="outline-dark"
+          aria-label="Further"
+          disabled={zoom === 1}
+          onClick={() => setZoom(Math.max(1, zoom / 2))}
+        >
+          −
+        </Button>
+        <span className="soft">
+          of{' '}
+          <Form.Control
+            type="number"
+            size="sm"
+            min={1}
+            max={600}
+            defaultValue={seconds}
+            aria-label="Seconds to run"
+            onBlur={(event) => {
+              const next = Number(event.target.value)
+              if (next >= 0.1 && next <= 600) rehearsal.change({ seconds: next })
+              else onSay(`${event.target.value}: expected 0.1 to 600 seconds`)
+            }}
+          />{' '}
+          s
+        </span>
+      </div>
+      <Ruler window={window} />
+      <Score
+        rows={rows}
+        window={window}
+        cursor={cursor}
+        hurt={hurt}
+        onCursor={(to) => {
+          setPlays(false)
+          setCursor(to)
+        }}
+        onExpect={(ref, words) => rehearsal.put({ at, expect: { [ref]: expectable(words) } })}
+        handleOf={(name) => {
+          const handle = run.handles.find((one) => one.name === name)
+          return (
+            handle && (
+              <HandleField
+                key={name}
+                handle={handle}
+                value={valueAt(handle, steps, at)}
+                onSet={(written) => rehearsal.put({ at, set: { [name]: written } })}
+              />
+            )
+          )
+        }}
+      />
+      <div className="rehearse-below">
+        <ProgramText files={files} at={line} findings={run.findings} />
+        <section className="serial" aria-label="Serial line">
+          <h2>Serial</h2>
+          <ol className="mono">
+            {printed.slice(-200).map((one, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a line of text is its place
+              <li key={index}>{one.text === '' ? '\u00a0' : one.text}</li>
+            ))}
+          </ol>
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault()
+              if (typed !== '') rehearsal.put({ at, type: typed })
+              setTyped('')
+            }}
+          >
+            <Form.Control
+              size="sm"
+              aria-label="Type into the serial line"
+              placeholder="type at this moment"
+              value={typed}
+              onChange={(event) => setTyped(event.target.value)}
+            />
+          </Form>
+        </section>
+        <section className="run-findings" aria-label="Findings of this run">
+          <h2>
+            Findings <small>of this run</small>
+          </h2>
+          {run.findings.length === 0 && <p className="soft">Nothing stands in the way.</p>}
+          {run.findings.map((finding) => (
+            <RunCard
+              key={`${finding.kind} ${finding.at.join()} ${finding.line} ${finding.message}`}
+              finding={finding}
+              onGo={() => go(finding)}
+            />
+          ))}
+        </section>
+        <section className="steps" aria-label="What is done meanwhile">
+          <h2>Script</h2>
+          {steps.length === 0 && (
+            <p className="soft">
+              Press, turn or set something at any moment: it is written here, and can be taken along.
+            </p>
+          )}
+          <ol>
+            {steps.map((step) => (
+              <li key={JSON.stringify(step)}>
+                <button type="button" className="mono" onClick={() => setCursor(step.at * 1e6)}>
+                  {step.at.toFixed(3)}
+                </button>{' '}
+                {stepWords(step)}
+                <Outcome run={run} step={step} />
+                <button
+                  type="button"
+                  className="drop"
+                  aria-label={`Take out: ${stepWords(step)}`}
+                  onClick={() => rehearsal.drop(step)}
+                >
+                  ×
+                </button>
+              </li>
+            ))}
+          </ol>
+          <div className="take-along">
+            <Button
+              size="sm"
+              variant="outline-dark"
+              onClick={() => saveAs(fileName(plan.title, '.rehearsal.yaml'), rehearsal.text())}
+            >
+              Keep the script
+            </Button>
+            <Button size="sm" variant="outline-dark" onClick={() => saveAs(fileName(plan.title, '.vcd'), vcdOf(run))}>
+              Traces as VCD
+            </Button>
+          </div>
+        </section>
+      </div>
+      <p className="rehearse-foot mono">
+        longest deaf{' '}
+        <b>
+          {run.longest.seconds < 0.1
+            ? `${(run.longest.seconds * 1000).toFixed(1)} ms`
+            : `${run.longest.seconds.toFixed(2)} s`}
+        </b>
+        {run.longest.line > 0 && `, line ${run.longest.line}`} · loop{' '}
+        <b>{run.seconds > 0 ? (run.loops / run.seconds).toFixed(1) : 0}</b> a second ·{' '}
+        {run.statements.toLocaleString('en')} statements
+      </p>
+    </>
+  )
+}
+
+/** A lamp that is on is expected on, whatever its current. */
+const expectable = (words: string): string => (/^(on|off)\b/.test(words) ? words.split(/\W/)[0]! : words.split(',')[0]!)
+
+function stepWords({
+  set,
+  expect,
+  type,
+}: {
+  readonly set?: object | undefined
+  readonly expect?: object | undefined
+  readonly type?: string | undefined
+}): string {
+  const pairs = (all: object | undefined, join: string): string[] =>
+    Object.entries(all ?? {}).map(([name, value]) => `${name}${join}${value}`)
+  return [...pairs(set, ' '), ...pairs(expect, ' must be '), ...(type === undefined ? [] : [`type "${type}"`])].join(
+    ', ',
+  )
+}
+
+function Outcome({ run, step }: { readonly run: RunData; readonly step: Rehearsal['steps'][number] }) {
+  if (!step.expect) return null
+  const own = run.expectations.filter(
+    (one) =>
+      one.seconds === step.at &&
+      Object.entries(step.expect ?? {}).some(([end, value]) => one.what === `${end} ${value}`),
+  )
+  const missed = own.find(({ came }) => !came)
+  return own.length === 0 ? null : (
+    <b className={missed ? 'text-danger' : 'came'}>{missed ? ` missed: ${missed.found}` : ' came'}</b>
+  )
+}
+
+function RunCard({ finding, onGo }: { readonly finding: RunFinding; readonly onGo: () => void }) {
+  const { severity, message, why, file, line, seconds, times } = finding
+  return (
+    <article className={`finding ${severity}`} data-kind={finding.kind}>
+      <button type="button" className="say" onClick={onGo}>
+        <span className="visually-hidden">{severity}: </span>
+        {message}
+      </button>
+      <p className="why">{why}</p>
+      <p className="rule-line mono">
+        {line > 0 ? `${file}, line ${line}` : ''} {clockWords(seconds * 1e6)}
+        {times > 1 ? ` · ${times} times` : ''}
+      </p>
+    </article>
+  )
+}
+
+function vcdOf(run: RunData): string {
+  const trace = new Trace()
+  for (const [end, changes] of run.lines) trace.lines.set(end, [...changes])
+  return writeVcd(trace, run.seconds * 1e6)
+}
+
+/** Lets the cursor run, so many seconds of the run a second. */
+function usePlaying(
+  plays: boolean,
+  speed: number,
+  all: number,
+  setCursor: (by: (now: number) => number) => void,
+  onEnd: () => void,
+): void {
+  useEffect(() => {
+    if (!plays) return
+    let frame = 0
+    let before = performance.now()
+    const tick = (now: number): void => {
+      const by = (now - before) * 1000 * speed
+      before = now
+      setCursor((cursor) => {
+        const next = cursor + by
+        if (next >= all) onEnd()
+        return Math.min(all, next)
+      })
+      frame = requestAnimationFrame(tick)
+    }
+    frame = requestAnimationFrame(tick)
+    return () => cancelAnimationFrame(frame)
+  })
+}
