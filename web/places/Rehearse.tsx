@@ -262,7 +262,7 @@ function Run({
         <ProgramText files={files} at={line} findings={run.findings} />
         <section className="serial" aria-label="Serial line">
           <h2>Serial</h2>
-          <ol className="mono">
+          <ol className="mono" tabIndex={0}>
             {printed.slice(-200).map((one, index) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: a line of text is its place
               <li key={index}>{one.text === '' ? '\u00a0' : one.text}</li>

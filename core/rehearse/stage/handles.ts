@@ -2,7 +2,7 @@ import { circuitOf, type Element, railOf } from '../../circuit/circuit.ts'
 import { busNeed } from '../../wiring/buses.ts'
 import { levelsOf } from '../../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../../wiring/model.ts'
-import type { LiveCircuit } from './live.ts'
+import { type LiveCircuit, OUTPUT_OHMS } from './live.ts'
 
 /** Something outside that can be moved: a key pressed, a knob turned, a distance set. */
 export interface Handle {
@@ -143,7 +143,7 @@ function addOutput(use: SignalUse, wiring: Wiring, live: LiveCircuit, add: (hand
   const name = others.length === 1 ? part.ref : end
   const port = circuitOf(wiring).ports.get(end)
   const high = port?.high ?? part.logicVolts ?? 3.3
-  const ohms = Math.max(1, levelsOf(use).outputOhms ?? 100)
+  const ohms = Math.max(1, levelsOf(use).outputOhms ?? OUTPUT_OHMS)
   if (facts.needs === 'analog-in') {
     const supply = part.supplies.find(({ source }) => source)?.source?.volts ?? 0
     const rail = railOf(net)

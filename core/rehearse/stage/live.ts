@@ -54,7 +54,7 @@ interface Group {
 }
 
 /** Ohms of an output stage of which no source says them: enough to tell who works against whom. */
-const OUTPUT_OHMS = 25
+export const OUTPUT_OHMS = 25
 /** Rounds in which drivers and shifters find their levels; what has not by then swings. */
 const MOST_ROUNDS = 12
 const RAIL = -1_000_000

@@ -20,7 +20,7 @@ export function ProgramText(props: {
   return (
     <section className="program" aria-label="The program">
       <h2>{shown.name}</h2>
-      <ol ref={now} className="mono">
+      <ol ref={now} className="mono" tabIndex={0}>
         <Lines text={shown.text} now={at?.file === shown.name ? at.line : 0} wrong={wrong.join(' ')} />
       </ol>
     </section>

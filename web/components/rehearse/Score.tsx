@@ -54,14 +54,20 @@ function RowHead({ row, level }: { readonly row: ScoreRow; readonly level: unkno
   const state = level === '1' ? 'high' : typeof level === 'object' ? 'motion' : level === 'z' ? 'loose' : 'low'
   return (
     <div className="row-head">
-      <span className="post mono">
-        <b>{post}</b>
-        {end !== undefined && <small>{end}</small>}
+      <span className="where mono">
+        <b>{post === '' ? part?.ref : post}</b>
+        {end !== undefined && <small title={end}>{end}</small>}
       </span>
-      <span className={`score-flag ${state} ${need ? directionOf(need) : ''}`}>
-        {need && <i aria-hidden="true">{kindOf(need).letter}</i>}
-        <span>{part ? `${part.ref}${use ? ` ${use.facts.pin}` : ''}` : 'free'}</span>
-      </span>
+      {use && need ? (
+        <span className={`score-flag ${state} ${directionOf(need)}`}>
+          <span>
+            <i aria-hidden="true">{kindOf(need).letter}</i>
+            {use.part.ref} {use.facts.pin}
+          </span>
+        </span>
+      ) : (
+        <small className="soft">{part?.title ?? ''}</small>
+      )}
     </div>
   )
 }

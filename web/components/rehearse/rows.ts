@@ -28,7 +28,9 @@ export function rowsOf(wiring: Wiring, run: RunData): ScoreRow[] {
     return { end, changes, use, part: use?.part, post: facts?.label ?? facts?.id ?? end }
   })
   const place = (part: PartInstance | undefined): number => (part ? (order.get(part) ?? 0) : 1e6)
-  lines.sort((a, b) => place(a.part) - place(b.part))
+  const pin = (use: SignalUse | undefined): number =>
+    use ? use.part.part.pins.findIndex(({ id }) => id === use.facts.pin) : 0
+  lines.sort((a, b) => place(a.part) - place(b.part) || pin(a.use) - pin(b.use))
   const told = new Set<PartInstance>()
   const handlesOf = (part: PartInstance): string[] =>
     run.handles.filter(({ name }) => name === part.ref || name.startsWith(`${part.ref}.`)).map(({ name }) => name)

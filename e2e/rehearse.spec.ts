@@ -1,0 +1,89 @@
+import { expect, expectAccessible, test } from './fixture.ts'
+
+const plan = (echo: string): string => `markpost: 1
+title: Shed door
+boards: { MCU: { board: nano-v3 } }
+parts:
+  EYE: { part: hc-sr04 }
+  GATE: { part: button }
+  LAMP: { part: led }
+  R1: { part: resistor, options: { ohms: 330 } }
+wires:
+  - [EYE.VCC, MCU.5V]
+  - [EYE.GND, MCU.GND]
+  - [EYE.TRIG, MCU.D3]
+  - [EYE.ECHO, ${echo}]
+  - [GATE.1, MCU.D2]
+  - [GATE.2, MCU.GND]
+  - [LAMP.A, R1.1]
+  - [R1.2, MCU.D5]
+  - [LAMP.K, MCU.GND]
+`
+const sketch = `const int LAMP = 5, TRIG = 3, ECHO = 4, GATE = 2;
+void setup() {
+  Serial.begin(9600);
+  pinMode(LAMP, OUTPUT); pinMode(TRIG, OUTPUT);
+  pinMode(GATE, INPUT);
+}
+void loop() {
+  digitalWrite(TRIG, HIGH); delayMicroseconds(10); digitalWrite(TRIG, LOW);
+  long cm = pulseIn(ECHO, HIGH, 30000) / 58;
+  Serial.println(cm);
+  bool held = digitalRead(GATE) == LOW;
+  digitalWrite(LAMP, cm < 20 || held);
+  delay(100);
+}
+`
+
+test('a program is dropped in, runs, is moved about, and what it finds is mended', async ({
+  page,
+  address,
+  request,
+}) => {
+  const made = await request.post(`${address}/api/plans`, { data: { text: plan('MCU.D4') } })
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`${address}/plan/${id}/rehearse`)
+  const files = page.getByLabel('Files of the program, or a script')
+  const give = (name: string, text: string): Promise<void> =>
+    files.setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  await give('door.ino', sketch)
+
+  // A pin that floats is found, with its line and its moment.
+  const findings = page.getByLabel('Findings of this run')
+  await expect(findings.getByText('MCU.D2 is read while GATE is open, and nothing else holds the line.')).toBeVisible()
+  await expect(findings.getByText(/door\.ino, line 11/)).toBeVisible()
+  await expectAccessible(page)
+
+  // The program is mended: the button has its pull, and nothing is said any more.
+  await give('door.ino', sketch.replace('pinMode(GATE, INPUT)', 'pinMode(GATE, INPUT_PULLUP)'))
+  await expect(findings.getByText('Nothing stands in the way.')).toBeVisible()
+  const rows = page.getByRole('list', { name: 'Lines over time' })
+  const lamp = rows.getByRole('listitem').filter({ hasText: 'LAMP A' })
+  await page.getByLabel('Moment').fill('4000000')
+  await expect(lamp.getByRole('button', { name: 'off' })).toBeVisible()
+
+  // A hand before the eye: the lamp lights, and that is expected from now on.
+  const eye = rows.getByRole('slider', { name: 'EYE' })
+  await page.getByLabel('Moment').fill('2000000')
+  await eye.focus()
+  await page.keyboard.press('Home')
+  await page.getByLabel('Moment').fill('4000000')
+  const lit = lamp.getByRole('button', { name: /^on, / })
+  await expect(lit).toBeVisible()
+  await lit.click()
+  const script = page.getByLabel('What is done meanwhile')
+  await expect(script.getByText('LAMP must be on')).toBeVisible()
+  await expect(script.getByText('came')).toBeVisible()
+
+  // Another wire: what is expected does not come, and it is said.
+  await page.getByRole('button', { name: 'Put it away' }).click()
+  const other = await request.post(`${address}/api/plans`, { data: { text: plan('MCU.D7') } })
+  const { id: second } = (await other.json()) as { id: string }
+  await page.goto(`${address}/plan/${second}/rehearse`)
+  await give('door.ino', sketch.replace('pinMode(GATE, INPUT)', 'pinMode(GATE, INPUT_PULLUP)'))
+  await expect(findings.getByText(/pulseIn uses MCU\.D4, to which the plan has wired nothing/)).toBeVisible()
+
+  // What cannot be read is said with its line.
+  await give('door.ino', 'void setup() {\n  int x = ;\n}')
+  await expect(page.getByRole('alert')).toHaveText('door.ino, line 2: expected a value, found ";"')
+})
