@@ -231,6 +231,13 @@ function whole(op: string, type: IntType, a: Get, b: Get, at: number, watch: Wat
   return undefined
 }
 
+/** All bits of a whole number the other way round. */
+export function inverted(type: IntType, get: Get): Get {
+  if (type.bits > 32) return type.signed ? (f) => ~get(f) : (f) => BigInt.asUintN(64, ~get(f))
+  const wrap = wrapping(type)
+  return (f) => wrap(~get(f))
+}
+
 /** A number as it is written: `0x1F`, `1'000UL`, `2.5f`; undefined for none. */
 export function literal(text: string, widths: Widths): { type: Type; value: Value } | undefined {
   const bare = text.replace(/'/g, '')

@@ -1,4 +1,4 @@
-import { calculating, comparing, conversion, isNumber, literal, promoted, truth } from './arithmetic.ts'
+import { calculating, comparing, conversion, inverted, isNumber, literal, promoted, truth } from './arithmetic.ts'
 import {
   type Code,
   constant,
@@ -276,7 +276,7 @@ export abstract class Expressions extends Conversions {
     const get =
       op === '-'
         ? calculating('-', wide, () => zero, value.get, at, this.machine)!
-        : calculating('^', wide, value.get, () => (typeof zero === 'bigint' ? -1n : -1), at, this.machine)!
+        : inverted(wide as IntType, value.get)
     return folded(wide, [value], get)
   }
 

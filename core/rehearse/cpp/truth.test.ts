@@ -1,11 +1,13 @@
 import { execFile, execFileSync } from 'node:child_process'
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { copyFileSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { promisify } from 'node:util'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Platform } from '../platform/platform.ts'
 import { sketchLibrary } from '../platform/sketch.ts'
 import { randomSketch } from '../testing/randomSketch.ts'
+import { randomSmall } from '../testing/randomSmall.ts'
 import { type LevelChange, Recorder, stubPlatform } from '../testing/recorder.ts'
 import { sketches } from '../testing/sketches.ts'
 import { compileCpp } from './compile.ts'
@@ -25,10 +27,10 @@ const changes: readonly LevelChange[] = [
   { at: 777_700, pin: 3, level: 0 } as const,
 ].sort((a, b) => a.at - b.at)
 
-function rehearsed(text: string): string[] {
+function rehearsed(text: string, platform: Platform = stubPlatform): string[] {
   const machine = new Machine()
   const recorder = new Recorder(machine, changes, UNTIL)
-  const program = compileCpp([{ name: 'sketch.ino', text }], sketchLibrary(stubPlatform, recorder, machine), machine)
+  const program = compileCpp([{ name: 'sketch.ino', text }], sketchLibrary(platform, recorder, machine), machine)
   expect(program.refusals).toEqual([])
   expect([...program.unknown]).toEqual([])
   try {
@@ -46,15 +48,14 @@ function rehearsed(text: string): string[] {
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'markpost-truth-'))
-const stub = resolve('core/rehearse/testing/stub.h')
 const run = promisify(execFile)
 
-async function compiled(name: string, text: string): Promise<string[]> {
+async function compiled(name: string, text: string, header = ''): Promise<string[]> {
   const source = join(folder, `${name}.cpp`)
   const table = changes.map(({ at, pin, level }) => `{${at}.0, ${pin}, ${level}}`).join(', ')
   writeFileSync(
     source,
-    `#include "stub.h"\n#line 1\n${text}\nstatic const stub::Change table[] = {${table}};\nint main() { stub::changes = table; stub::left = ${changes.length}; stub::until = ${UNTIL}; setup(); for (;;) { stub::wait(1); loop(); } }\n`,
+    `#include "stub.h"\n${header}\n#line 1\n${text}\nstatic const stub::Change table[] = {${table}};\nint main() { stub::changes = table; stub::left = ${changes.length}; stub::until = ${UNTIL}; setup(); for (;;) { stub::wait(1); loop(); } }\n`,
   )
   await run('g++', [...flags, '-I', folder, '-o', join(folder, name), source])
   const { stdout } = await run(join(folder, name), [], { encoding: 'latin1' })
@@ -65,7 +66,7 @@ const flags = ['-std=c++17', '-fsigned-char', '-fwrapv', '-w', '-O0']
 beforeAll(() => {
   mkdirSync(folder, { recursive: true })
   // Compiled once, so that each sketch costs little.
-  execFileSync('cp', [stub, join(folder, 'stub.h')])
+  for (const name of ['stub.h', 'small.h']) copyFileSync(resolve('core/rehearse/testing', name), join(folder, name))
   execFileSync('g++', [...flags, '-x', 'c++-header', '-o', join(folder, 'stub.h.gch'), join(folder, 'stub.h')])
 }, 60_000)
 afterAll(() => {
@@ -82,5 +83,13 @@ describe('made by chance', () => {
   it.each(Array.from({ length: 40 }, (_, seed) => seed + 1000))('%i', async (seed) => {
     const text = randomSketch(seed)
     expect(rehearsed(text)).toEqual(await compiled(`random-${seed}`, text))
+  })
+})
+
+describe('made by chance for boards whose int has sixteen bits', () => {
+  const small: Platform = { ...stubPlatform, widths: { int: 16, double: 32, pointer: 16, charSigned: true } }
+  it.each(Array.from({ length: 30 }, (_, seed) => seed + 5000))('%i', async (seed) => {
+    const { sketch, classes } = randomSmall(seed)
+    expect(rehearsed(sketch, small)).toEqual(await compiled(`small-${seed}`, classes, '#include "small.h"'))
   })
 })
