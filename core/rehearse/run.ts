@@ -144,12 +144,14 @@ export function rehearse(
   let loops = 0
   try {
     program.begin()
-    if (!program.call('setup') && !program.call('main'))
-      throw new Halt('the program has no setup(); expected a sketch with setup() and loop()', 0)
+    const [setup, loop] = [program.entry('setup') ?? program.entry('main'), program.entry('loop')]
+    if (!setup) throw new Halt('the program has no setup(); expected a sketch with setup() and loop()', 0)
+    setup()
     for (;;) {
+      stage.wait(platform.costs.loop, machine.at)
       const before = machine.now
-      machine.step(machine.at)
-      if (!program.call('loop')) stage.events.reach(offset + seconds * 1e6)
+      if (loop) loop()
+      else stage.events.reach(offset + seconds * 1e6)
       loops += 1
       if (machine.now <= before) stage.wait(platform.costs.clock, machine.at)
       if (machine.count > MOST_STATEMENTS)

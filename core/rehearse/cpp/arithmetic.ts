@@ -233,7 +233,10 @@ function whole(op: string, type: IntType, a: Get, b: Get, at: number, watch: Wat
 
 /** All bits of a whole number the other way round. */
 export function inverted(type: IntType, get: Get): Get {
-  if (type.bits > 32) return type.signed ? (f) => ~get(f) : (f) => BigInt.asUintN(64, ~get(f))
+  if (type.bits > 32) {
+    const wide: (frame: Value[]) => bigint = get
+    return type.signed ? (f) => ~wide(f) : (f) => BigInt.asUintN(64, ~wide(f))
+  }
   const wrap = wrapping(type)
   return (f) => wrap(~get(f))
 }

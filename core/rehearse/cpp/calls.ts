@@ -83,7 +83,7 @@ export abstract class Calls extends Expressions {
     const native = this.library.functions.get(name) ?? this.library.functions.get(bare)
     if (native) return this.#native(native, undefined, name, args, codes, scope, at)
     if (bare === 'sprintf' || bare === 'snprintf') return this.#printed(bare, codes, at)
-    if (this.typeNamed(name, scope) || this.library.classes.has(name))
+    if (this.typeNamed(name, scope) || this.library.classes.has(name) || this.unknown.has(name))
       return this.expression({ e: 'make', type: { t: 'name', name }, args, at }, scope)
     return this.fail(`nothing that is called ${name} is known here`, at)
   }
@@ -424,8 +424,10 @@ export abstract class Calls extends Expressions {
       )
     const turned = codes.map((code, index) => {
       const want = params[index]
-      if (args[index]?.e === 'list' && want && want !== 'any')
+      if (args[index]?.e === 'list' && want && want !== 'any' && want !== 'place')
         return { type: want, get: this.beginning(want, { value: args[index], args: undefined }, scope, at).get }
+      if (want === 'place')
+        return { type: code.type, get: code.place?.ptr ?? this.fail(`${name} writes to what lies somewhere`, at) }
       return want === undefined || want === 'any' ? decayed(code) : this.coerce(code, want, at, scope)
     })
     const types = turned.map(({ type }) => type)

@@ -21,8 +21,8 @@ export interface Compiled {
   readonly headers: readonly { readonly name: string; readonly at: number }[]
   /** Gives every variable outside of functions what it begins with. */
   readonly begin: () => void
-  /** Calls a function without arguments; false where there is none. */
-  readonly call: (name: string) => boolean
+  /** A function without arguments, to be called; undefined where there is none. */
+  readonly entry: (name: string) => (() => void) | undefined
 }
 
 /**
@@ -69,11 +69,9 @@ class Compiler extends Statements {
       begin: () => {
         for (const begin of this.#begins) begin([])
       },
-      call: (name) => {
+      entry: (name) => {
         const info = this.functions.get(name)?.find(({ params, node }) => params.length === 0 && node.body)
-        if (!info) return false
-        this.run(info, undefined, [])
-        return true
+        return info && (() => void this.run(info, undefined, []))
       },
     }
   }

@@ -14,7 +14,19 @@ import { Conversions } from './conversions.ts'
 import type { FunctionInfo } from './program.ts'
 import type { FunctionScope, Local } from './scope.ts'
 import type { Expr } from './syntax.ts'
-import { BOOL, LIST, NULL, pointerTo, STRING, type StructType, sizeOf, type Type, typeWords, VOID } from './types.ts'
+import {
+  BOOL,
+  type IntType,
+  LIST,
+  NULL,
+  pointerTo,
+  STRING,
+  type StructType,
+  sizeOf,
+  type Type,
+  typeWords,
+  VOID,
+} from './types.ts'
 import { type Get, Ptr, type Struct, samePtr, type Value } from './values.ts'
 
 /** Compiles values to closures. */
@@ -194,7 +206,7 @@ export abstract class Expressions extends Conversions {
   #index(node: Expr & { e: 'index' }, scope: FunctionScope): Code {
     const of = this.expression(node.of, scope)
     if (of.type.is === 'struct' || of.type.is === 'native') {
-      const own = this.operatorCall('[]', of, node.by, scope, node.at)
+      const own = this.operatorCall('[]', of, node.by, scope, node.at) ?? this.#nativeElement(of, node, scope)
       if (own) return own
     }
     const by = this.coerceWhole(this.expression(node.by, scope), node.at)
@@ -212,6 +224,22 @@ export abstract class Expressions extends Conversions {
     }
     if (of.type.is === 'string') return this.#letterOf(of, by)
     return this.fail(`${typeWords(of.type)} has no elements`, node.at)
+  }
+
+  /** An element of something that the platform gives. */
+  #nativeElement(of: Code, node: Expr & { e: 'index' }, scope: FunctionScope): Code | undefined {
+    const element = of.type.is === 'native' ? this.library.classes.get(of.type.name)?.element : undefined
+    if (!element) return undefined
+    const by = this.coerceWhole(this.expression(node.by, scope), node.at).get
+    const read: Get = (f) => element.get(of.get(f) as never, Number(by(f)), node.at)
+    return {
+      type: element.type,
+      get: read,
+      place: {
+        ptr: (f) => new Ptr([read(f)], 0),
+        set: (f, value) => element.set(of.get(f) as never, Number(by(f)), value, node.at),
+      },
+    }
   }
 
   /** One letter of a `String`, to be read or put. */

@@ -29,8 +29,8 @@ export interface FunctionInfo {
 /** A function that the platform or a driver gives. */
 export interface NativeFunction<Self = undefined> {
   readonly returns: Type | ((types: readonly Type[]) => Type)
-  /** Types that arguments are turned into; what is beyond the list stays as it is. */
-  readonly params?: readonly (Type | 'any')[]
+  /** Types that arguments are turned into, `place` for one that is written to; what is beyond the list stays as it is. */
+  readonly params?: readonly (Type | 'any' | 'place')[]
   /** Fewest and most arguments; as many as params where left out. */
   readonly least?: number
   readonly most?: number
@@ -42,6 +42,12 @@ export interface NativeClass {
   readonly params?: readonly (Type | 'any')[]
   readonly make: (args: readonly Value[], types: readonly Type[], at: number) => object
   readonly methods: Readonly<Record<string, NativeFunction<never>>>
+  /** What `[…]` reads and writes. */
+  readonly element?: {
+    readonly type: Type
+    readonly get: (self: never, index: number, at: number) => Value
+    readonly set: (self: never, index: number, value: Value, at: number) => void
+  }
 }
 
 /** What a program may use without making it itself. */

@@ -35,10 +35,11 @@ function rehearsed(text: string, platform: Platform = stubPlatform): string[] {
   expect([...program.unknown]).toEqual([])
   try {
     program.begin()
-    program.call('setup')
+    program.entry('setup')?.()
+    const loop = program.entry('loop')!
     for (;;) {
       recorder.wait(1, 0)
-      program.call('loop')
+      loop()
     }
   } catch (error) {
     if (!(error instanceof Halt) || error.message !== 'the end') throw error

@@ -16,7 +16,7 @@ interface Family {
 
 const small: Widths = { int: 16, double: 32, pointer: 16, charSigned: true }
 const large: Widths = { int: 32, double: 64, pointer: 32, charSigned: false }
-const fast: Costs = { digital: 0.2, analog: 40, clock: 0.5, serialByte: 2, busByte: 90, statement: 0.02 }
+const fast: Costs = { digital: 0.3, analog: 40, clock: 0.5, serialByte: 2, busByte: 90, statement: 0.1, loop: 4 }
 
 /**
  * What firmware platforms of C++ have in common on the chips of a family: widths by their compilers' ABI, `micros()` in
@@ -27,7 +27,7 @@ const families: Readonly<Record<string, Family>> = {
   avr: {
     widths: small,
     macros: { ARDUINO_ARCH_AVR: '1', __AVR__: '1', F_CPU: '16000000UL' },
-    costs: { digital: 4, analog: 112, clock: 2, serialByte: 5, busByte: 90, statement: 0.4 },
+    costs: { digital: 4, analog: 112, clock: 2, serialByte: 5, busByte: 90, statement: 1, loop: 1 },
     microStep: 4,
     pulseHertz: 490,
     readBits: 10,

@@ -13,6 +13,8 @@ export interface Costs {
   readonly busByte: number
   /** One statement of the program. */
   readonly statement: number
+  /** From the end of one round of `loop` to the beginning of the next. */
+  readonly loop: number
 }
 
 type Ledc = Readonly<

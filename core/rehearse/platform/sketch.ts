@@ -1,9 +1,10 @@
+import { wrapping } from '../cpp/arithmetic.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Library, NativeClass, NativeFunction } from '../cpp/program.ts'
 import { formatted, printedText } from '../cpp/strings.ts'
 import { numberOf, wholeOf } from '../cpp/textMethods.ts'
 import { basicTypes, STRING, type Type, VOID } from '../cpp/types.ts'
-import { Callable, Ptr, textAt, type Value } from '../cpp/values.ts'
+import { Callable, copied, Ptr, textAt, type Value } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine } from './hardware.ts'
 import type { Platform } from './platform.ts'
 import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
@@ -392,11 +393,22 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
       'operator bool': { params: [], returns: bool, run: () => 1 },
     },
   }
+  const softwareClass: NativeClass = {
+    ...serialClass,
+    methods: {
+      ...serialClass.methods,
+      listen: { params: [], returns: bool, run: () => 1 },
+      isListening: { params: [], returns: bool, run: () => 1 },
+    },
+  }
   const wire = twoWire(platform, hardware, { int, byte, size }, printing, reading)
   const spi = spiClass(hardware, byte)
   const eeprom = eepromClass(hardware, { int, byte })
   const classes = new Map<string, NativeClass>([
     ['HardwareSerial', serialClass],
+    ['SoftwareSerial', softwareClass],
+    ['Stream', serialClass],
+    ['Print', serialClass],
     ['TwoWire', wire.of],
     ['SPIClass', spi],
     ['SPISettings', { make: () => ({}), methods: {} }],
@@ -456,6 +468,9 @@ function twoWire(
         },
       },
       end: { params: [], returns: VOID, run: () => undefined },
+      // As a device on somebody else's bus it waits for calls that no part of a plan makes.
+      onReceive: { params: ['any'], returns: VOID, run: () => undefined },
+      onRequest: { params: ['any'], returns: VOID, run: () => undefined },
       setClock: { params: ['any'], returns: VOID, run: () => undefined },
       setSDA: {
         params: ['any'],
@@ -529,30 +544,59 @@ function spiClass(hardware: Hardware, byte: Type): NativeClass {
 }
 
 function eepromClass(hardware: Hardware, { int, byte }: Readonly<Record<'int' | 'byte', Type>>): NativeClass {
+  const write = (at: number, value: number, place: number): void => {
+    if (hardware.kept[at] === value) return
+    hardware.kept[at] = value
+    // A byte takes so long, in microseconds, by the data sheet of the small boards' chip.
+    hardware.wait(3300, place)
+  }
+  /** What is no number is kept whole, by where it begins. */
+  const whole = new Map<number, Value>()
+  const bytesOf = (type: Type): number => (type.is === 'int' || type.is === 'float' ? Math.ceil(type.bits / 8) : 1)
   return {
     make: () => ({}),
+    element: {
+      type: byte,
+      get: (_, at) => hardware.kept[at] ?? 255,
+      set: (_, at, value, place) => write(at, value, place),
+    },
     methods: {
       begin: { params: ['any'], least: 0, returns: { is: 'bool' }, run: () => 1 },
       commit: { params: [], returns: { is: 'bool' }, run: () => 1 },
       read: { params: [int], returns: byte, run: (_, [at]) => hardware.kept[at] ?? 255 },
-      write: {
-        params: [int, byte],
-        returns: VOID,
-        run: (_, [at, value], _t, place) => {
-          hardware.kept[at] = value
-          hardware.wait(3300, place)
-        },
-      },
-      update: {
-        params: [int, byte],
-        returns: VOID,
-        run: (_, [at, value], _t, place) => {
-          if (hardware.kept[at] === value) return
-          hardware.kept[at] = value
-          hardware.wait(3300, place)
-        },
-      },
+      write: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
+      update: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
       length: { params: [], returns: int, run: () => hardware.kept.length },
+      put: {
+        params: [int, 'any'],
+        returns: VOID,
+        run: (_, [at, value], types, place) => {
+          const type = types[1]!
+          const view = new DataView(new ArrayBuffer(8))
+          if (type.is === 'int' || type.is === 'bool') view.setBigInt64(0, BigInt(value), true)
+          else if (type.is === 'float')
+            type.bits === 32 ? view.setFloat32(0, value, true) : view.setFloat64(0, value, true)
+          else whole.set(at, copied(value))
+          for (let index = 0; index < bytesOf(type); index += 1) write(at + index, view.getUint8(index), place)
+        },
+      },
+      get: {
+        params: [int, 'place'],
+        returns: VOID,
+        run: (_, [at, to], types) => {
+          const type = types[1]!
+          const view = new DataView(new ArrayBuffer(8))
+          for (let index = 0; index < 8; index += 1)
+            view.setUint8(index, index < bytesOf(type) ? (hardware.kept[at + index] ?? 255) : 0)
+          const ptr: Ptr = to
+          if (type.is === 'float')
+            ptr.base[ptr.at] = type.bits === 32 ? view.getFloat32(0, true) : view.getFloat64(0, true)
+          else if (type.is === 'int' && type.bits > 32)
+            ptr.base[ptr.at] = type.signed ? view.getBigInt64(0, true) : view.getBigUint64(0, true)
+          else if (type.is === 'int') ptr.base[ptr.at] = wrapping(type)(view.getInt32(0, true))
+          else if (whole.has(at)) ptr.base[ptr.at] = copied(whole.get(at))
+        },
+      },
     },
   }
 }

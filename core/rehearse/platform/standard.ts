@@ -230,6 +230,9 @@ export function standardFunctions(widths: Widths, machine: Machine): Map<string,
   letter('ispunct', /[!-/:-@[-`{-~]/, 'isPunct')
   letter('isprint', /[ -~]/, 'isPrintable')
   letter('isblank', /[ \t]/, 'isWhitespace')
+  letter('isascii', /[^\x80-\xff]/, 'isAscii')
+  letter('iscntrl', /[^ -~\x80-\xff]/, 'isControl')
+  letter('isgraph', /[!-~]/, 'isGraph')
   add('toupper', [int], int, ([code]) => (code >= 97 && code <= 122 ? code - 32 : code))
   add('tolower', [int], int, ([code]) => (code >= 65 && code <= 90 ? code + 32 : code))
   for (const [name, type] of [

@@ -48,6 +48,8 @@ export class StageBoard implements Hardware {
   /** Handles that were moved and have not been looked at since: when. */
   readonly #unseen = new Map<Handle, { at: number; reads: number }>()
   readonly #wired: readonly LivePin[]
+  /** Pins without a wire of which that was said. */
+  readonly #bare = new Set<LivePin>()
   #masked = false
   #inHandler = false
   #noise = 12345
@@ -110,22 +112,18 @@ export class StageBoard implements Hardware {
       )
       return undefined
     }
-    if (
-      !pin.net.wired &&
-      pin.facts.cautions.every(({ id }) => !id.startsWith('onboard')) &&
-      this.pins.names.get('LED_BUILTIN') !== pin.number
-    )
-      this.#findings.add(
-        {
-          kind: 'nothing-there',
-          message: `${call} uses ${pin.host.end}, to which the plan has wired nothing.`,
-          why: 'Either the program means another pin, or a wire is missing in the plan.',
-          seconds: this.#machine.now / 1e6,
-          at: [pin.host.end],
-          ...this.#where(at),
-        },
-        `nothing-there ${pin.host.end}`,
-      )
+    if (!pin.net.wired && !this.#bare.has(pin)) {
+      this.#bare.add(pin)
+      const isOnboard = pin.facts.cautions.some(({ id }) => id.startsWith('onboard'))
+      if (!isOnboard && this.pins.names.get('LED_BUILTIN') !== pin.number)
+        this.say(
+          'nothing-there',
+          at,
+          [pin.host.end],
+          `${call} uses ${pin.host.end}, to which the plan has wired nothing.`,
+          'Either the program means another pin, or a wire is missing in the plan.',
+        )
+    }
     return pin
   }
 

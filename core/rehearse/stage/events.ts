@@ -37,6 +37,10 @@ export class Events {
   /** Lets time pass up to a moment; what is due happens at its own time. */
   reach(to: number): void {
     const machine = this.#machine
+    if (to < machine.due) {
+      if (to > machine.now) machine.now = to
+      return
+    }
     const end = Math.min(to, this.#until)
     while (this.#due.length > 0 && this.#due[0]!.at <= end) {
       const next = this.#due.shift()!

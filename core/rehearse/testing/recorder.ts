@@ -14,7 +14,7 @@ export interface LevelChange {
 export const stubPlatform: Platform = {
   widths: { int: 32, double: 64, pointer: 64, charSigned: true },
   macros: { ESP32: '1' },
-  costs: { digital: 3, analog: 100, clock: 1, serialByte: 0, busByte: 90, statement: 0 },
+  costs: { digital: 3, analog: 100, clock: 1, serialByte: 0, busByte: 90, statement: 0, loop: 0 },
   microStep: 1,
   pulseHertz: 490,
   readBits: 10,
