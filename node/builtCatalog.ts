@@ -3,7 +3,8 @@ import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { formatProblem } from '../core/base/problem.ts'
 import type { Board } from '../core/catalog/boardSchema.ts'
-import { type Catalog, makeCatalog } from '../core/catalog/catalog.ts'
+import { type Catalog, makeCatalog, noOwnEntries } from '../core/catalog/catalog.ts'
+import type { Driver } from '../core/catalog/driverSchema.ts'
 import type { Part } from '../core/catalog/partSchema.ts'
 import { readCatalogFolder } from './catalogFolder.ts'
 
@@ -24,8 +25,12 @@ export function loadCatalog(): Catalog {
   const built = join(folder, 'dist/catalog.json')
   if (existsSync(built)) {
     // Written by our own build from validated entries; validating again would cost more than all the rest.
-    const { boards, parts } = JSON.parse(readFileSync(built, 'utf8')) as { boards: Board[]; parts: Part[] }
-    return makeCatalog(boards, parts)
+    const { boards, parts, drivers } = JSON.parse(readFileSync(built, 'utf8')) as {
+      boards: Board[]
+      parts: Part[]
+      drivers: Driver[]
+    }
+    return makeCatalog(boards, parts, noOwnEntries, drivers)
   }
   const read = readCatalogFolder(join(folder, 'catalog'))
   if (!read.ok) throw new Error(`the catalogue is broken:\n${read.problems.map(formatProblem).join('\n')}`)

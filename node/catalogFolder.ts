@@ -2,7 +2,8 @@ import { readdirSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import type { Outcome, Problem } from '../core/base/problem.ts'
 import type { Board } from '../core/catalog/boardSchema.ts'
-import { type Catalog, makeCatalog, readBoard, readPart } from '../core/catalog/catalog.ts'
+import { type Catalog, makeCatalog, noOwnEntries, readBoard, readDriver, readPart } from '../core/catalog/catalog.ts'
+import type { Driver } from '../core/catalog/driverSchema.ts'
 import type { Part } from '../core/catalog/partSchema.ts'
 
 /** Reads every board and part file below a catalogue folder. */
@@ -28,5 +29,16 @@ export function readCatalogFolder(folder: string): Outcome<Catalog> {
       })
   const boards = read<Board>('boards', readBoard)
   const parts = read<Part>('parts', readPart)
-  return problems.length > 0 ? { ok: false, problems } : { ok: true, value: makeCatalog(boards, parts) }
+  const drivers = read<Driver>('drivers', readDriver)
+  for (const { id, parts: driven } of drivers)
+    for (const part of driven)
+      if (!parts.some((one) => one.id === part))
+        problems.push({
+          file: `${folder}/drivers/${id}.yaml`,
+          path: 'parts',
+          message: `the catalogue has no part "${part}"`,
+        })
+  return problems.length > 0
+    ? { ok: false, problems }
+    : { ok: true, value: makeCatalog(boards, parts, noOwnEntries, drivers) }
 }

@@ -6,7 +6,11 @@ const catalog = readCatalogFolder('catalog')
 if (catalog.ok)
   writeFileSync(
     'dist/catalog.json',
-    JSON.stringify({ boards: [...catalog.value.boards.values()], parts: [...catalog.value.parts.values()] }),
+    JSON.stringify({
+      boards: [...catalog.value.boards.values()],
+      parts: [...catalog.value.parts.values()],
+      drivers: catalog.value.drivers,
+    }),
   )
 else {
   for (const problem of catalog.problems) console.error(formatProblem(problem))

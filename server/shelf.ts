@@ -42,7 +42,7 @@ type Source = EntryText & { readonly stored: StoredEntry | undefined; readonly h
  */
 export class Shelf {
   readonly #shipped: Catalog
-  readonly #shippedText: { readonly boards: string; readonly parts: string }
+  readonly #shippedText: { readonly boards: string; readonly parts: string; readonly drivers: string }
   readonly #sources: string
   readonly #store: PlanStore
   readonly #folder: string
@@ -56,6 +56,7 @@ export class Shelf {
     this.#shippedText = {
       boards: [...shipped.boards.values()].map((one) => JSON.stringify(one)).join(','),
       parts: [...shipped.parts.values()].map((one) => JSON.stringify(one)).join(','),
+      drivers: JSON.stringify(shipped.drivers),
     }
     this.#sources = sources
     this.#store = store
@@ -170,7 +171,7 @@ export class Shelf {
     return {
       lines,
       problems,
-      asText: `{"boards":[${listed('boards')}],"parts":[${listed('parts')}],"own":${ownOf(entries)}}`,
+      asText: `{"boards":[${listed('boards')}],"parts":[${listed('parts')}],"own":${ownOf(entries)},"drivers":${this.#shippedText.drivers}}`,
       bytes: entries.length === 0 ? emptyShelf : shelfBytes(contentOf(entries)),
     }
   }

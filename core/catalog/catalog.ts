@@ -2,6 +2,7 @@ import { memo } from '../base/memo.ts'
 import type { Outcome } from '../base/problem.ts'
 import { parseYaml, validateYaml } from '../base/yamlSource.ts'
 import { Board } from './boardSchema.ts'
+import { Driver } from './driverSchema.ts'
 import { buildNameIndex, type NameIndex } from './names.ts'
 import { type Helper, Part } from './partSchema.ts'
 
@@ -11,6 +12,8 @@ export interface Catalog {
   readonly parts: ReadonlyMap<string, Part>
   /** The maker's own entries among them, as they were written; a plan that uses one carries it along. */
   readonly own: OwnEntries
+  /** How programs speak to parts through classes that others have written. */
+  readonly drivers: readonly Driver[]
 }
 
 /** Entries as written in a file, by id; not yet validated. */
@@ -21,10 +24,15 @@ export interface OwnEntries {
 
 export const noOwnEntries: OwnEntries = { boards: {}, parts: {} }
 
-export function makeCatalog(boards: readonly Board[], parts: readonly Part[], own: OwnEntries = noOwnEntries): Catalog {
+export function makeCatalog(
+  boards: readonly Board[],
+  parts: readonly Part[],
+  own: OwnEntries = noOwnEntries,
+  drivers: readonly Driver[] = [],
+): Catalog {
   const byId = <T extends { readonly id: string }>(entries: readonly T[]) =>
     new Map([...entries].sort((a, b) => (a.id < b.id ? -1 : 1)).map((entry) => [entry.id, entry] as const))
-  return { boards: byId(boards), parts: byId(parts), own }
+  return { boards: byId(boards), parts: byId(parts), own, drivers }
 }
 
 const helping = memo((catalog: Catalog) => {
@@ -47,6 +55,12 @@ export function readBoard(text: string, file: string): Outcome<Board> {
 export function readPart(text: string, file: string): Outcome<Part> {
   const source = parseYaml(text, file)
   return source.ok ? validateYaml(source.value, Part) : source
+}
+
+/** Reads one driver file. Problems name file, line, key and what was expected. */
+export function readDriver(text: string, file: string): Outcome<Driver> {
+  const source = parseYaml(text, file)
+  return source.ok ? validateYaml(source.value, Driver) : source
 }
 
 /** Names of a part's pins. */

@@ -57,10 +57,15 @@ const withOwn = memoIn((own: OwnEntries, base: Catalog): Catalog => {
   for (const one of carriedIn(own, base).entries)
     if (one.kind === 'parts') parts.set(one.entry.id, one.entry)
     else boards.set(one.entry.id, one.entry)
-  return makeCatalog([...boards.values()], [...parts.values()], {
-    boards: { ...base.own.boards, ...own.boards },
-    parts: { ...base.own.parts, ...own.parts },
-  })
+  return makeCatalog(
+    [...boards.values()],
+    [...parts.values()],
+    {
+      boards: { ...base.own.boards, ...own.boards },
+      parts: { ...base.own.parts, ...own.parts },
+    },
+    base.drivers,
+  )
 })
 
 /** What is wrong with the entries that a plan carries, with their places in the plan. */

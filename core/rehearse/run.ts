@@ -7,11 +7,11 @@ import type { SourceFile } from './cpp/preprocess.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
 import { platformOf } from './platform/families.ts'
 import { sketchLibrary } from './platform/sketch.ts'
+import { standInClasses } from './platform/standIns.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
 import { type RunFinding, RunFindings } from './stage/findings.ts'
 import { type Handle, handleValue } from './stage/handles.ts'
-import type { LivePins } from './stage/pins.ts'
 import { pulseDegrees } from './stage/servo.ts'
 import type { Trace } from './stage/trace.ts'
 
@@ -82,11 +82,15 @@ export function rehearse(
     file: files[fileOf(at)]?.name ?? files[0]?.name ?? '',
     line: lineOf(at),
   })
-  let pins: LivePins | undefined
-  const platform = platformOf(board, () => pins!)
+  const { drivers } = wiring.catalog
+  const platform = platformOf(
+    board,
+    () => stage.pins,
+    (hardware, on, given) => standInClasses(drivers, hardware, on, stage.standIns, given),
+    new Map(drivers.flatMap(({ constants }) => Object.entries(constants))),
+  )
   machine.cost = platform.costs.statement
-  const stage = new StageBoard(wiring, board, machine, platform, findings, where)
-  pins = stage.pins
+  const stage: StageBoard = new StageBoard(wiring, board, machine, platform, findings, where)
   const library = sketchLibrary(platform, stage, machine)
   const program = compileCpp(files, library, machine)
   for (const { at, message } of program.refusals)
@@ -307,6 +311,8 @@ const LIT = 0.2
 
 function showOf(wiring: Wiring, stage: StageBoard, part: PartInstance): string | undefined {
   const { live } = stage
+  const told = stage.told.get(part.ref)
+  if (told !== undefined) return told
   const own = circuitOf(wiring).elements.filter((element) => element.part === part)
   const lamps = own.filter(({ lights }) => lights)
   if (lamps.length > 0) {

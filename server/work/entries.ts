@@ -69,5 +69,5 @@ function withEntries(catalog: Catalog, entries: readonly OwnEntry[]): Catalog {
   for (const one of entries)
     if (one.kind === 'boards') boards.set(one.entry.id, one.entry)
     else parts.set(one.entry.id, one.entry)
-  return makeCatalog([...boards.values()], [...parts.values()], catalog.own)
+  return makeCatalog([...boards.values()], [...parts.values()], catalog.own, catalog.drivers)
 }

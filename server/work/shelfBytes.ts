@@ -45,6 +45,7 @@ export function catalogOf({ version, bytes }: ShelfBytes): Catalog {
           [...shipped.boards.values(), ...content.boards],
           [...shipped.parts.values(), ...content.parts],
           content.own,
+          shipped.drivers,
         )
   latest = { version, catalog }
   return catalog

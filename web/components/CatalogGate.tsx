@@ -8,7 +8,7 @@ import { Loading } from './Loading.tsx'
 /** Loads the catalogue once and gives it to everything below. */
 export function CatalogGate({ children }: { children: ReactNode }) {
   const { data, error } = useCatalogQuery()
-  const catalog = useMemo(() => data && makeCatalog(data.boards, data.parts, data.own), [data])
+  const catalog = useMemo(() => data && makeCatalog(data.boards, data.parts, data.own, data.drivers), [data])
   if (error && !catalog)
     return (
       <Alert variant="danger" className="m-4">

@@ -1,6 +1,7 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react'
 import type { Board } from '../../core/catalog/boardSchema.ts'
 import type { OwnEntries } from '../../core/catalog/catalog.ts'
+import type { Driver } from '../../core/catalog/driverSchema.ts'
 import type { EntryKind } from '../../core/catalog/ownEntry.ts'
 import type { Part } from '../../core/catalog/partSchema.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
@@ -22,7 +23,7 @@ export const api = createApi({
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
   tagTypes: ['plans', 'catalog', 'state'],
   endpoints: (build) => ({
-    catalog: build.query<{ boards: Board[]; parts: Part[]; own: OwnEntries }, void>({
+    catalog: build.query<{ boards: Board[]; parts: Part[]; own: OwnEntries; drivers: Driver[] }, void>({
       query: () => '/catalog',
       providesTags: ['catalog'],
     }),

@@ -1,4 +1,5 @@
 import type { BoardInstance } from '../../wiring/model.ts'
+import type { NativeClass } from '../cpp/program.ts'
 import type { Widths } from '../cpp/types.ts'
 import type { LivePins } from '../stage/pins.ts'
 import { driverClasses } from './drivers.ts'
@@ -68,7 +69,12 @@ const familyOf = (board: BoardInstance): Family => {
 /** The widths of a board's platform, before anything runs. */
 export const widthsOf = (board: BoardInstance): Widths => familyOf(board).widths
 
-export function platformOf(board: BoardInstance, pins: () => LivePins): Platform {
+export function platformOf(
+  board: BoardInstance,
+  pins: () => LivePins,
+  standIns: (...given: Parameters<Platform['classes']>) => readonly [string, NativeClass][],
+  constants: ReadonlyMap<string, number>,
+): Platform {
   const family = familyOf(board)
   const isAvr = family === families.avr
   const program = board.board.programs.find((one) => one.as === 'cpp')
@@ -95,7 +101,8 @@ export function platformOf(board: BoardInstance, pins: () => LivePins): Platform
       return pins().byId(interrupts[number] ?? '')?.number ?? -1
     },
     ledc: board.board.family.startsWith('esp32') ? ledc() : undefined,
-    classes: (hardware, machine, given) => driverClasses(hardware, machine, given),
+    classes: (...given) => [...standIns(...given), ...driverClasses(...given)],
+    constants,
   }
 }
 

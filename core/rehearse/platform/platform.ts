@@ -40,6 +40,8 @@ export interface Platform {
   readonly interruptOf: (pin: number) => number
   readonly pinOfInterrupt: (number: number) => number
   readonly ledc: Ledc | undefined
+  /** Numbers behind words of drivers. */
+  readonly constants: ReadonlyMap<string, number>
   /** Classes of drivers. */
   readonly classes: (
     hardware: Hardware,

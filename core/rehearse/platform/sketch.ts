@@ -207,6 +207,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     INTERNAL: 3,
   }))
     number(name, value)
+  for (const [name, value] of platform.constants) number(name, value)
   for (const [name, pin] of platform.pinNames) number(name, pin, byte)
 
   const printing = (write: (self: never, text: string, at: number) => void): Record<string, Method> => {

@@ -1,11 +1,13 @@
 import { volts } from '../../catalog/common.ts'
+import type { Driver } from '../../catalog/driverSchema.ts'
 import { hexAddress } from '../../electrical/hexAddress.ts'
 import { addressesOf } from '../../wiring/i2c.ts'
-import type { BoardInstance, Wiring } from '../../wiring/model.ts'
+import type { BoardInstance, PartInstance, Wiring } from '../../wiring/model.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Callable } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine, Spi, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
+import type { Said, StandInStage } from '../platform/standIns.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
 import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT } from './handles.ts'
@@ -587,22 +589,8 @@ export class StageBoard implements Hardware {
       }
       return known
     }
-    const answers = (bus: string, address: number): boolean => {
-      const nets = lines(bus).map((id) =>
-        id === undefined ? undefined : this.#wiring.netOf(`${this.#board.ref}.${id}`).index,
-      )
-      return this.#wiring.parts.some((part) => {
-        if (!addressesOf(part).some((one) => one.address === address)) return false
-        if (part.supplies.length > 0 && !part.supplies.some(({ source, ground }) => source && ground)) return false
-        const own = (signal: string): number | undefined => {
-          const use = this.#wiring.signals.find((one) => one.part === part && one.facts.needs === `i2c.${signal}`)
-          return use && this.#wiring.netOf(use.end).index
-        }
-        const through = (from: number | undefined, to: number | undefined): boolean =>
-          from !== undefined && to !== undefined && (from === to || this.live.around(from).includes(to))
-        return through(nets[0], own('sda')) && through(nets[1], own('scl'))
-      })
-    }
+    const answers = (bus: string, address: number): boolean => this.#answering(lines(bus), address).length > 0
+    this.#linesOf = lines
     const asked = (bus: string, address: number, at: number): boolean => {
       if (answers(bus, address)) return true
       // A scan goes over all addresses, and silence is its answer.
@@ -622,6 +610,96 @@ export class StageBoard implements Hardware {
       write: (bus, address, _, at) => asked(bus, address, at),
       read: (bus, address, count, at) => (asked(bus, address, at) ? new Array(count).fill(0) : []),
     }
+  }
+
+  #linesOf: (bus: string) => readonly (string | undefined)[] = () => []
+
+  /** Parts at an address whose lines hang on a bus's pins and that have their supply. */
+  #answering(ids: readonly (string | undefined)[], address: number): PartInstance[] {
+    const nets = ids.map((id) => (id === undefined ? undefined : this.#wiring.netOf(`${this.#board.ref}.${id}`).index))
+    return this.#wiring.parts.filter((part) => {
+      if (!addressesOf(part).some((one) => one.address === address)) return false
+      if (part.supplies.length > 0 && !part.supplies.some(({ source, ground }) => source && ground)) return false
+      const own = (signal: string): number | undefined => {
+        const use = this.#wiring.signals.find((one) => one.part === part && one.facts.needs === `i2c.${signal}`)
+        return use && this.#wiring.netOf(use.end).index
+      }
+      return this.#hangs(nets[0], own('sda')) && this.#hangs(nets[1], own('scl'))
+    })
+  }
+
+  #hangs(from: number | undefined, to: number | undefined): boolean {
+    return from !== undefined && to !== undefined && (from === to || this.live.around(from).includes(to))
+  }
+
+  /** What classes of drivers ask for. */
+  readonly standIns: StandInStage = {
+    partFor: (driver, said, at) => this.#partFor(driver, said, at)?.ref,
+    sensed: (ref, what) => (this.handles.get(`${ref}.${what}`) ?? this.handles.get(ref))?.value,
+    shows: (ref, words) => {
+      this.told.set(ref, words)
+    },
+  }
+  /** What parts show by what programs have told them. */
+  readonly told = new Map<string, string>()
+
+  #partFor(driver: Driver, { className, address, pins }: Said, at: number): PartInstance | undefined {
+    const all = this.#wiring.parts.filter(({ part }) => driver.parts.includes(part.id))
+    if (all.length === 0) {
+      this.say(
+        'no-such-part',
+        at,
+        [this.#board.ref],
+        `${className} drives a part that this plan does not have.`,
+        'What it shows and senses is not seen here.',
+      )
+      return undefined
+    }
+    const bused = all.filter((part) => addressesOf(part).length > 0)
+    if (bused.length > 0) {
+      const wanted =
+        address === undefined ? bused.flatMap((part) => addressesOf(part).map((one) => one.address)) : [address]
+      const found = ['Wire', 'Wire1']
+        .flatMap((bus) => wanted.flatMap((one) => this.#answering(this.#linesOf(bus), one)))
+        .find((part) => bused.includes(part))
+      if (!found) {
+        const there = bused
+          .flatMap((part) => addressesOf(part).map((one) => `${part.ref} ${hexAddress(one.address)}`))
+          .join(', ')
+        this.say(
+          'nobody-answers',
+          at,
+          bused.map(({ ref }) => ref),
+          `${className} asks ${address === undefined ? 'the bus' : hexAddress(address)}, and nobody answers.`,
+          `On this plan there are ${there}; the address, the pins of the bus, or a supply may be another one.`,
+        )
+      }
+      return found
+    }
+    const named = Object.entries(pins)
+    const fits = (part: PartInstance): boolean =>
+      named.every(([pin, number]) =>
+        this.#hangs(this.pins.pin(number, 'pin')?.net.index, this.#wiring.netOf(`${part.ref}.${pin}`).index),
+      )
+    const found = all.find(fits)
+    if (!found) {
+      const [first] = all
+      const wrong = named.find(
+        ([pin, number]) =>
+          !this.#hangs(this.pins.pin(number, 'pin')?.net.index, this.#wiring.netOf(`${first!.ref}.${pin}`).index),
+      )
+      const [pin = '', number = 0] = wrong ?? []
+      const own = this.#wiring.netOf(`${first!.ref}.${pin}`).ends.find((end) => this.#wiring.terminal(end)?.boardPin)
+      this.say(
+        'other-pin',
+        at,
+        [first!.ref],
+        `${className} is given ${this.pins.pin(number, 'pin')?.host.end ?? number} for ${first!.ref}.${pin}, and the plan has it ${own ? `on ${own}` : 'on no pin of the board'}.`,
+        'Either the number in the program or the wire is another one.',
+      )
+    }
+    const fed = found && (found.supplies.length === 0 || found.supplies.some(({ source, ground }) => source && ground))
+    return fed ? found : undefined
   }
 
   readonly #silent = new Map<string, number>()

@@ -12,6 +12,8 @@ export const runKinds = {
   'no-such-pin': { severity: 'fault', about: 'The program names a pin that the board does not have.' },
   'not-able': { severity: 'fault', about: 'The program asks a pin for what it cannot do.' },
   'nothing-there': { severity: 'caution', about: 'The program uses a pin to which the plan has wired nothing.' },
+  'other-pin': { severity: 'fault', about: 'The program drives a part by pins to which the plan has not wired it.' },
+  'no-such-part': { severity: 'caution', about: 'The program drives a part that the plan does not have.' },
   'nobody-answers': { severity: 'fault', about: 'Nobody answers at an address of a bus.' },
   'not-heard': { severity: 'caution', about: 'Something happened and was over before the program looked.' },
   'number-lost': { severity: 'fault', about: 'A number grew beyond its type.' },

@@ -9,7 +9,7 @@ export interface Handle {
   /** `GATE`, or `JOY.X` where a part has several. */
   readonly name: string
   readonly part: PartInstance
-  readonly kind: 'contact' | 'throw' | 'level' | 'share' | 'resistance' | 'distance'
+  readonly kind: 'contact' | 'throw' | 'level' | 'share' | 'resistance' | 'distance' | 'sense'
   /** Words that it takes, or the range of its number and its unit. */
   readonly words: readonly string[]
   readonly least: number
@@ -47,6 +47,7 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     addOutput(use, wiring, live, add)
   }
   for (const part of wiring.parts) {
+    addSenses(part, wiring, add)
     const echo = echoPins(part)
     if (!echo) continue
     let distance = USUAL_DISTANCE
@@ -73,6 +74,28 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     })
   }
   return handles
+}
+
+/** What a part senses that programs ask of it through a class. */
+function addSenses(part: PartInstance, { catalog }: Wiring, add: (handle: Handle) => void): void {
+  const senses = new Map(
+    catalog.drivers.filter(({ parts }) => parts.includes(part.part.id)).flatMap((one) => Object.entries(one.senses)),
+  )
+  for (const [what, { usual, least, most, unit }] of senses) {
+    const handle: Handle = {
+      name: senses.size === 1 ? part.ref : `${part.ref}.${what}`,
+      part,
+      kind: 'sense',
+      words: [],
+      least,
+      most,
+      unit,
+      value: usual,
+      set: () => undefined,
+      ends: [],
+    }
+    add(handle)
+  }
 }
 
 function addContacts(
@@ -233,8 +256,14 @@ export function handleValue(
         ? '0 to 100 %'
         : kind === 'distance'
           ? `${least} to ${most} cm`
-          : `${least} to ${most} ohm`
+          : kind === 'sense'
+            ? `${least} to ${most} ${handle.unit}`
+            : `${least} to ${most} ohm`
   if (words.length > 0) return `expected ${expected}`
+  if (kind === 'sense') {
+    const amount = Number.parseFloat(text)
+    return Number.isFinite(amount) && amount >= least && amount <= most ? amount : `expected ${expected}`
+  }
   const bare = kind === 'resistance' ? parseOhms(text) : Number(text.replace(/\s*(%|cm|mm|m)$/, ''))
   if (bare === undefined || !Number.isFinite(bare)) return `expected ${expected}`
   const value =

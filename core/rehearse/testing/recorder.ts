@@ -22,6 +22,7 @@ export const stubPlatform: Platform = {
   interruptOf: (pin) => pin,
   pinOfInterrupt: (number) => number,
   ledc: undefined,
+  constants: new Map(),
   classes: () => [],
 }
 

@@ -1,0 +1,82 @@
+import * as v from 'valibot'
+import { Id, NotNegative, PinId, Text } from './common.ts'
+
+/** Name as programs write it. */
+const Identifier = v.pipe(v.string(), v.regex(/^[A-Za-z_]\w*$/, 'expected a name as programs write it'))
+const Place = v.pipe(v.number(), v.integer('expected the number of an argument, from 0'), v.minValue(0), v.maxValue(20))
+/** Arguments by their number, from 0. */
+const PinArguments = v.record(v.pipe(v.string(), v.regex(/^\d+$/, 'expected the number of an argument')), PinId)
+
+const Call = v.strictObject({
+  /** What it does to what the part shows. */
+  does: v.optional(
+    v.picklist([
+      'clear',
+      'home',
+      'cursor',
+      'show',
+      'light-on',
+      'light-off',
+      'colour',
+      'all-colours',
+      'one-colour',
+      'steps',
+      'speed',
+    ]),
+  ),
+  /** Type that it returns, as programs write it; nothing where left out. */
+  returns: v.optional(Text),
+  /** Always the same. */
+  gives: v.optional(v.union([v.number(), v.string()])),
+  /** What the part senses, times `times`. */
+  senses: v.optional(Id),
+  times: v.optional(v.number()),
+  /** Arguments that name its address, and pins of the part. */
+  address: v.optional(Place),
+  pins: v.optional(PinArguments),
+  /** True where it tells whether the part answers. */
+  answers: v.optional(v.boolean()),
+  /** Microseconds that it takes. */
+  takes: v.optional(NotNegative),
+})
+export type DriverCall = v.InferOutput<typeof Call>
+
+/**
+ * How programs speak to parts through a class that somebody else has written: names of classes and calls are those that
+ * programs use, and what they do is said in a few words of ours.
+ */
+export const Driver = v.strictObject({
+  driver: v.literal(1),
+  id: Id,
+  classes: v.pipe(v.array(Identifier), v.minLength(1)),
+  /** Parts of the catalogue that it drives. */
+  parts: v.array(Id),
+  headers: v.optional(v.array(Text), []),
+  /** Arguments of its making. */
+  make: v.optional(
+    v.strictObject({
+      pins: v.optional(PinArguments),
+      address: v.optional(Place),
+      columns: v.optional(Place),
+      rows: v.optional(Place),
+      count: v.optional(Place),
+      /** Argument that is another object, which knows the pins. */
+      through: v.optional(Place),
+    }),
+    {},
+  ),
+  /** Text can be printed on it: letters on rows of so many columns, or as it comes. */
+  text: v.optional(v.picklist(['rows', 'free'])),
+  /** What it shows is seen only after a call that shows it. */
+  buffered: v.optional(v.boolean(), false),
+  /** What the part senses: what it stands at usually, and its range. */
+  senses: v.optional(
+    v.record(Id, v.strictObject({ usual: v.number(), least: v.number(), most: v.number(), unit: Text })),
+    {},
+  ),
+  /** Numbers behind words that programs use with it. */
+  constants: v.optional(v.record(Identifier, v.number()), {}),
+  calls: v.record(Identifier, Call),
+  sources: v.optional(v.array(Text), []),
+})
+export type Driver = v.InferOutput<typeof Driver>

@@ -1,0 +1,242 @@
+import type { Driver, DriverCall } from '../../catalog/driverSchema.ts'
+import type { Machine } from '../cpp/machine.ts'
+import type { NativeClass, NativeFunction } from '../cpp/program.ts'
+import { type Type, VOID } from '../cpp/types.ts'
+import { Ptr, type Value } from '../cpp/values.ts'
+import type { Hardware } from './hardware.ts'
+import type { Printing } from './sketch.ts'
+
+/** What a stand-in asks of the stage: which part is meant, what it senses, and where it shows something. */
+export interface StandInStage {
+  /** The part that an object drives, by its address and pins; said where none fits. */
+  readonly partFor: (driver: Driver, said: Said, at: number) => string | undefined
+  readonly sensed: (ref: string, what: string) => number | undefined
+  readonly shows: (ref: string, words: string) => void
+}
+
+/** What a program says of a part when it makes the object that drives it. */
+export interface Said {
+  readonly className: string
+  address: number | undefined
+  /** Numbers of pins, by the part's own pin. */
+  pins: Record<string, number>
+}
+
+interface StandIn {
+  readonly driver: Driver
+  readonly said: Said
+  /** Undefined until it was looked for, null where none fits. */
+  ref: string | null | undefined
+  columns: number
+  rows: number
+  cells: string[]
+  x: number
+  y: number
+  light: boolean
+  colours: number[]
+  count: number
+  /** Steps turned so far, and rounds a minute. */
+  turned: number
+  speed: number
+}
+
+/** Steps of a turn where the program says none. */
+const USUAL_STEPS = 2048
+
+/** Classes of drivers as things that show and sense what their part would. */
+export function standInClasses(
+  drivers: readonly Driver[],
+  hardware: Hardware,
+  machine: Machine,
+  stage: StandInStage,
+  given: { readonly types: ReadonlyMap<string, Type>; readonly printing: Printing },
+): [string, NativeClass][] {
+  return drivers.flatMap((driver) =>
+    driver.classes.map((name): [string, NativeClass] => [
+      name,
+      standInClass(driver, name, hardware, machine, stage, given),
+    ]),
+  )
+}
+
+function standInClass(
+  driver: Driver,
+  className: string,
+  hardware: Hardware,
+  machine: Machine,
+  stage: StandInStage,
+  { types, printing }: { readonly types: ReadonlyMap<string, Type>; readonly printing: Printing },
+): NativeClass {
+  const refOf = (self: StandIn, at: number): string | undefined => {
+    if (self.ref === undefined) self.ref = stage.partFor(driver, self.said, at) ?? null
+    return self.ref ?? undefined
+  }
+  const tell = (self: StandIn, at: number): void => {
+    const ref = refOf(self, at)
+    if (ref !== undefined) stage.shows(ref, wordsOf(self))
+  }
+  const changed = (self: StandIn, at: number): void => {
+    if (!driver.buffered) tell(self, at)
+  }
+  const methods: Record<string, NativeFunction<never>> = {}
+  if (driver.text)
+    Object.assign(
+      methods,
+      printing((self: StandIn, text: string, at: number) => {
+        print(self, text)
+        changed(self, at)
+      }),
+    )
+  for (const [name, call] of Object.entries(driver.calls))
+    methods[name] = {
+      returns: types.get(call.returns ?? 'void') ?? VOID,
+      run: (self: StandIn, args, _types, at) => {
+        said(self.said, call.pins, call.address, args)
+        if (call.pins || call.address !== undefined) self.ref = undefined
+        if (call.takes) hardware.wait(call.takes, at)
+        machine.at = at
+        const value = act(self, call, args, at)
+        return call.returns === undefined ? undefined : (value ?? 0)
+      },
+    }
+  const act = (self: StandIn, call: DriverCall, args: readonly Value[], at: number): Value => {
+    const ref = refOf(self, at)
+    switch (call.does) {
+      case 'clear':
+        self.cells = []
+        self.x = 0
+        self.y = 0
+        self.colours = self.colours.map(() => 0)
+        changed(self, at)
+        break
+      case 'home':
+        self.x = 0
+        self.y = 0
+        break
+      case 'cursor':
+        self.x = Number(args[0] ?? 0)
+        self.y = Number(args[1] ?? 0)
+        break
+      case 'show':
+        tell(self, at)
+        break
+      case 'light-on':
+      case 'light-off':
+        self.light = call.does === 'light-on'
+        changed(self, at)
+        break
+      case 'colour':
+        return ((Number(args[0]) << 16) | (Number(args[1]) << 8) | Number(args[2])) >>> 0
+      case 'one-colour': {
+        const colour =
+          args.length >= 4 ? (Number(args[1]) << 16) | (Number(args[2]) << 8) | Number(args[3]) : Number(args[1])
+        if (Number(args[0]) < self.count) self.colours[Number(args[0])] = colour >>> 0
+        break
+      }
+      case 'all-colours': {
+        const [colour = 0, from = 0, count = 0] = args.map(Number)
+        const end = count > 0 ? from + count : self.count
+        for (let index = from; index < Math.min(end, self.count); index += 1) self.colours[index] = colour >>> 0
+        break
+      }
+      case 'speed':
+        self.speed = Number(args[0])
+        break
+      case 'steps': {
+        // It waits until all steps are done, as the reference says.
+        const steps = Number(args[0])
+        const each = self.speed > 0 ? 60e6 / (self.speed * self.count) : 0
+        hardware.wait(Math.abs(steps) * each, at)
+        self.turned += steps
+        changed(self, at)
+        break
+      }
+    }
+    if (call.answers) return ref === undefined ? 0 : 1
+    if (call.senses !== undefined) {
+      const sensed = ref === undefined ? undefined : stage.sensed(ref, call.senses)
+      // Nobody answers: libraries give what is no number, or nought.
+      if (sensed === undefined) return /float|double/.test(call.returns ?? '') ? Number.NaN : 0
+      const value = sensed * (call.times ?? 1)
+      return /float/.test(call.returns ?? '')
+        ? Math.fround(value)
+        : /double/.test(call.returns ?? '')
+          ? value
+          : Math.round(value)
+    }
+    return call.gives === 'count' ? self.count : call.gives
+  }
+  return {
+    make: (args): StandIn => {
+      const { make } = driver
+      const at = (index: number | undefined, otherwise: number): number =>
+        index === undefined || args[index] === undefined ? otherwise : Number(args[index])
+      const made: StandIn = {
+        driver,
+        said: { className, address: undefined, pins: {} },
+        ref: undefined,
+        columns: at(make.columns, 16),
+        rows: at(make.rows, 2),
+        cells: [],
+        x: 0,
+        y: 0,
+        light: true,
+        colours: [],
+        count: at(make.count, USUAL_STEPS),
+        turned: 0,
+        speed: 0,
+      }
+      said(made.said, make.pins, make.address, args)
+      const through = make.through === undefined ? undefined : args[make.through]
+      const other: StandIn | undefined = through instanceof Ptr ? through.base[through.at] : through
+      if (other?.said) Object.assign(made.said.pins, other.said.pins)
+      if (make.count !== undefined && driver.calls.show) made.colours = new Array(made.count).fill(0)
+      return made
+    },
+    methods,
+  }
+}
+
+function said(
+  to: Said,
+  pins: Readonly<Record<string, string>> | undefined,
+  address: number | undefined,
+  args: readonly Value[],
+): void {
+  for (const [index, pin] of Object.entries(pins ?? {}))
+    if (args[Number(index)] !== undefined) to.pins[pin] = Number(args[Number(index)])
+  if (address !== undefined && args[address] !== undefined) to.address = Number(args[address])
+}
+
+/** Puts letters where the cursor stands; text that runs over the end of a row is not seen, as on the part. */
+function print(self: StandIn, text: string): void {
+  for (const letter of text) {
+    if (letter === '\r') continue
+    if (letter === '\n') {
+      self.x = 0
+      self.y += self.driver.text === 'rows' ? 1 : 8
+      continue
+    }
+    const row = self.driver.text === 'rows' ? self.y : Math.floor(self.y / 8)
+    const column = self.driver.text === 'rows' ? self.x : Math.floor(self.x / 6)
+    if (self.driver.text !== 'rows' || (column < self.columns && row < self.rows))
+      self.cells[row] =
+        (self.cells[row] ?? '').padEnd(column).slice(0, column) + letter + (self.cells[row] ?? '').slice(column + 1)
+    self.x += self.driver.text === 'rows' ? 1 : 6
+  }
+}
+
+function wordsOf({ driver, cells, light, colours, turned, count }: StandIn): string {
+  if (driver.text) {
+    const rows = Array.from(cells, (row) => (row ?? '').trimEnd())
+    const text = rows.join(' ⏎ ').replace(/( ⏎ )+$/, '')
+    return `${light ? '' : 'dark: '}"${text}"`
+  }
+  if (driver.calls.show) {
+    const lit = colours.flatMap((colour, at) =>
+      colour === 0 ? [] : [`${at} #${colour.toString(16).padStart(6, '0')}`],
+    )
+    return lit.length === 0 ? 'off' : `${lit.length} lit: ${lit.slice(0, 4).join(', ')}${lit.length > 4 ? ' …' : ''}`
+  }
+  return `turned ${turned} steps, ${((turned / count) * 360).toFixed(0)}°`
+}
