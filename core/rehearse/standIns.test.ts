@@ -1,0 +1,148 @@
+import { describe, expect, it } from 'vitest'
+import { catalog, planOf, type Short } from '../testing/plans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { type RunResult, rehearse } from './run.ts'
+import { readScript } from './script.ts'
+
+function run(plan: Short, text: string, steps = '', seconds?: number): RunResult {
+  const wiring = resolve(planOf(plan), catalog)
+  const read = readScript(`rehearsal: 1\nsteps:\n${steps || '  []'}`, 'x')
+  if (!read.ok) throw new Error(read.problems.map(({ message }) => message).join())
+  return rehearse(wiring, wiring.boards[0]!, [{ name: 'a.ino', text }], {
+    script: read.value,
+    seconds: seconds ?? (steps === '' ? 4 : undefined),
+  })
+}
+const loop = 'void loop() { delay(1000); }'
+
+/** A part that is driven by a class: what it shows, what is found when the program names it otherwise. */
+const cases: readonly {
+  readonly title: string
+  readonly plan: Short
+  readonly right: string
+  readonly wrong?: string
+  readonly finds?: string
+  readonly steps?: string
+  readonly shows?: Readonly<Record<string, string>>
+  readonly prints?: readonly string[]
+}[] = [
+  {
+    title: 'a climate sensor on one line, and its handle',
+    plan: { mcu: 'uno-r3', parts: { AIR: 'dht11' }, wires: 'AIR.VCC MCU.5V, AIR.GND MCU.GND, AIR.DATA MCU.D7' },
+    right: `#include <DHT.h>\nDHT air(7, DHT11);\nvoid setup() { Serial.begin(9600); air.begin(); }\nvoid loop() { Serial.println(air.readTemperature()); delay(1000); }`,
+    wrong: `#include <DHT.h>\nDHT air(8, DHT11);\nvoid setup() { Serial.begin(9600); air.begin(); }\nvoid loop() { Serial.println(air.readTemperature()); delay(1000); }`,
+    finds: 'other-pin',
+    steps: '  - { at: 1.5, set: { AIR.temperature: 33 } }\n  - { at: 3 }',
+    prints: ['21.50', '21.50', '33.00', '33.00'],
+  },
+  {
+    title: 'letters on rows, over the bus',
+    plan: {
+      mcu: 'nano-v3',
+      parts: { PANEL: 'lcd-i2c' },
+      wires: 'PANEL.VCC MCU.5V, PANEL.GND MCU.GND, PANEL.SDA MCU.A4, PANEL.SCL MCU.A5',
+    },
+    right: `#include <LiquidCrystal_I2C.h>\nLiquidCrystal_I2C panel(0x27, 16, 2);\nvoid setup() { panel.init(); panel.backlight(); panel.print("Gate"); panel.setCursor(3, 1); panel.print(42); }\n${loop}`,
+    wrong: `#include <LiquidCrystal_I2C.h>\nLiquidCrystal_I2C panel(0x3F, 16, 2);\nvoid setup() { panel.init(); panel.print("Gate"); }\n${loop}`,
+    finds: 'nobody-answers',
+    shows: { PANEL: '"Gate ⏎    42"' },
+  },
+  {
+    title: 'letters that run over the end of a row are not seen',
+    plan: {
+      mcu: 'nano-v3',
+      parts: { PANEL: 'lcd-i2c' },
+      wires: 'PANEL.VCC MCU.5V, PANEL.GND MCU.GND, PANEL.SDA MCU.A4, PANEL.SCL MCU.A5',
+    },
+    right: `#include <LiquidCrystal_I2C.h>\nLiquidCrystal_I2C panel(0x27, 16, 2);\nvoid setup() { panel.init(); panel.print("0123456789abcdefGH"); panel.noBacklight(); }\n${loop}`,
+    shows: { PANEL: 'dark: "0123456789abcdef"' },
+  },
+  {
+    title: 'dots on the bus, shown when they are asked to be',
+    plan: {
+      mcu: 'esp32-devkit-30',
+      parts: { EYE: 'ssd1306' },
+      wires: 'EYE.VCC MCU.3V3, EYE.GND MCU.GND, EYE.SDA MCU.GPIO21, EYE.SCL MCU.GPIO22',
+    },
+    right: `#include <Wire.h>\n#include <Adafruit_SSD1306.h>\nAdafruit_SSD1306 eye(128, 64, &Wire, -1);\nvoid setup() { Serial.begin(9600); Serial.println(eye.begin(SSD1306_SWITCHCAPVCC, 0x3C)); eye.clearDisplay(); eye.setCursor(0, 0); eye.print("up"); eye.display(); eye.print("unseen"); }\n${loop}`,
+    wrong: `#include <Wire.h>\n#include <Adafruit_SSD1306.h>\nAdafruit_SSD1306 eye(128, 64, &Wire, -1);\nvoid setup() { Serial.begin(9600); Serial.println(eye.begin(SSD1306_SWITCHCAPVCC, 0x3D)); }\n${loop}`,
+    finds: 'nobody-answers',
+    shows: { EYE: '"up"' },
+    prints: ['1'],
+  },
+  {
+    title: 'a strip of colours behind its resistor',
+    plan: {
+      mcu: 'nano-v3',
+      parts: { STRIP: 'ws2812-strip', R1: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'STRIP.5V MCU.5V, STRIP.GND MCU.GND, STRIP.DIN R1.1, R1.2 MCU.D6',
+    },
+    right: `#include <Adafruit_NeoPixel.h>\nAdafruit_NeoPixel strip(8, 6, NEO_GRB + NEO_KHZ800);\nvoid setup() { strip.begin(); strip.setPixelColor(1, strip.Color(255, 0, 0)); strip.setPixelColor(2, 0, 0, 9); strip.show(); }\n${loop}`,
+    wrong: `#include <Adafruit_NeoPixel.h>\nAdafruit_NeoPixel strip(8, 5, NEO_GRB + NEO_KHZ800);\nvoid setup() { strip.begin(); strip.show(); }\n${loop}`,
+    finds: 'other-pin',
+    shows: { STRIP: '2 lit: 1 #ff0000, 2 #000009' },
+  },
+  {
+    title: 'a thermometer through the class of its line',
+    plan: {
+      mcu: 'nano-v3',
+      parts: { HEAT: 'ds18b20', R1: { part: 'resistor', options: { ohms: 4700 } } },
+      wires: 'HEAT.VDD MCU.5V, HEAT.GND MCU.GND, HEAT.DQ MCU.D3, R1.1 HEAT.DQ, R1.2 MCU.5V',
+    },
+    right: `#include <OneWire.h>\n#include <DallasTemperature.h>\nOneWire line(3);\nDallasTemperature heat(&line);\nvoid setup() { Serial.begin(9600); heat.begin(); }\nvoid loop() { heat.requestTemperatures(); Serial.println(heat.getTempCByIndex(0)); delay(250); }`,
+    wrong: `#include <OneWire.h>\n#include <DallasTemperature.h>\nOneWire line(4);\nDallasTemperature heat(&line);\nvoid setup() { Serial.begin(9600); heat.begin(); }\nvoid loop() { heat.requestTemperatures(); Serial.println(heat.getTempCByIndex(0)); delay(250); }`,
+    finds: 'other-pin',
+    steps: '  - { at: 0.5, set: { HEAT: -5 } }\n  - { at: 0.9 }',
+    prints: ['-5.00', '-5.00'],
+  },
+  {
+    title: 'an air sensor on the bus, in the units of its class',
+    plan: {
+      mcu: 'nano-v3',
+      parts: { AIR: 'bme280' },
+      wires: 'AIR.VIN MCU.3V3, AIR.GND MCU.GND, AIR.SDA MCU.A4, AIR.SCL MCU.A5',
+    },
+    right: `#include <Adafruit_BME280.h>\nAdafruit_BME280 air;\nvoid setup() { Serial.begin(9600); if (!air.begin(0x76)) Serial.println("none"); Serial.println(air.readPressure() / 100.0F, 1); }\n${loop}`,
+    wrong: `#include <Adafruit_BME280.h>\nAdafruit_BME280 air;\nvoid setup() { Serial.begin(9600); if (!air.begin(0x77)) Serial.println("none"); }\n${loop}`,
+    finds: 'nobody-answers',
+    prints: ['1013.2'],
+  },
+  {
+    title: 'a load cell whose pins are told when it begins',
+    plan: {
+      mcu: 'nano-v3',
+      parts: { LOAD: 'hx711' },
+      wires: 'LOAD.VCC MCU.5V, LOAD.GND MCU.GND, LOAD.DT MCU.D4, LOAD.SCK MCU.D5',
+    },
+    right: `#include <HX711.h>\nHX711 load;\nvoid setup() { Serial.begin(9600); load.begin(4, 5); Serial.println(load.is_ready()); Serial.println(load.get_units(10), 1); }\n${loop}`,
+    wrong: `#include <HX711.h>\nHX711 load;\nvoid setup() { Serial.begin(9600); load.begin(5, 4); Serial.println(load.is_ready()); }\n${loop}`,
+    finds: 'other-pin',
+    prints: ['1', '0.0'],
+  },
+]
+
+describe('a class that drives a part', () => {
+  it.each(cases)('$title', ({ plan, right, wrong, finds, steps, shows, prints }) => {
+    const good = run(plan, right, steps)
+    expect(good.findings.map(({ message }) => message)).toEqual([])
+    if (shows) expect(good.shows).toMatchObject(shows)
+    if (prints) expect(good.printed.map(({ text }) => text)).toEqual(prints)
+    if (wrong) expect(run(plan, wrong).findings.map(({ kind }) => kind)).toContain(finds)
+  })
+  it('of a part that the plan does not have is said, and the rest runs', () => {
+    const result = run(
+      { mcu: 'nano-v3' },
+      `#include <DHT.h>\nDHT air(7, DHT22);\nvoid setup() { Serial.begin(9600); Serial.println(air.readTemperature()); }\n${loop}`,
+    )
+    expect(result.findings.map(({ kind }) => kind)).toEqual(['no-such-part'])
+    expect(result.printed[0]?.text).toBe('nan')
+  })
+  it('that nobody has described is said, and gives nought', () => {
+    const result = run(
+      { mcu: 'nano-v3' },
+      `#include <Foo.h>\nFoo foo(7);\nvoid setup() { Serial.begin(9600); Serial.println(foo.reading()); }\n${loop}`,
+    )
+    expect(result.findings.map(({ kind, line }) => [kind, line])).toEqual([['unknown-class', 2]])
+    expect(result.printed[0]?.text).toBe('0')
+  })
+})
