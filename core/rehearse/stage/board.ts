@@ -144,12 +144,12 @@ export class StageBoard implements Hardware {
   setting(number: number, how: PinSetting, at: number): void {
     const pin = this.#pin(number, 'pin', at, 'pinMode')
     if (!pin) return
+    if (how === 'out') pin.everOutput[0] = true
     if (how === 'out' && !this.#able(pin, 'digital-out', at, 'pinMode', 'is no output')) return
     if (how === 'pull-up') this.#able(pin, 'pull-up', at, 'pinMode', 'has no pull-up inside')
     if (how === 'pull-down') this.#able(pin, 'pull-down', at, 'pinMode', 'has no pull-down inside')
     pin.setting = how
     pin.pulse = undefined
-    if (how === 'out') pin.everOutput[0] = true
     if (this.#platform.widths.int === 16 && how === 'in') pin.high = false
     this.#apply(pin, at)
   }

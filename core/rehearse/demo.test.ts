@@ -1,0 +1,27 @@
+import { readFileSync } from 'node:fs'
+import { expect, it } from 'vitest'
+import { readPlan } from '../plan/readPlan.ts'
+import { catalog } from '../testing/plans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { rehearse } from './run.ts'
+import { readScript } from './script.ts'
+
+/** Sample plans with their programs, and what is expected of them. */
+it.each([
+  ['2-branch-line-crossing', 'crossing', 'MCU', []],
+  ['4-two-post-rain-gauge', 'gauge', 'GAUGE', []],
+  ['5-mended-by-monday', 'weather', 'MCU', ['not-able 13', 'not-able 23']],
+] as const)('%s runs its program', (plan, program, ref, finds) => {
+  const text = (name: string): string => readFileSync(`demo/${name}`, 'utf8')
+  const read = readPlan(text(`${plan}.markpost.yaml`), plan, catalog)
+  if (!read.ok) throw new Error(plan)
+  const wiring = resolve(read.value, catalog)
+  const script = program === 'weather' ? undefined : readScript(text(`programs/${program}.rehearsal.yaml`), program)
+  if (script && !script.ok) throw new Error(script.problems.map(({ message }) => message).join())
+  const board = wiring.boards.find((one) => one.ref === ref)!
+  const result = rehearse(wiring, board, [{ name: program, text: text(`programs/${program}.ino`) }], {
+    script: script?.value,
+  })
+  expect(result.findings.map(({ kind, line }) => `${kind} ${line}`)).toEqual(finds)
+  expect(result.expectations.filter(({ came }) => !came)).toEqual([])
+})
