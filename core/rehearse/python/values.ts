@@ -1,0 +1,361 @@
+import { SourceError } from '../cpp/tokens.ts'
+
+// biome-ignore lint/suspicious/noExplicitAny: a value of a program has the type that the program gives it
+export type Py = any
+
+/** A number with a point; whole numbers are numbers as they are, or bigints where they are large. */
+export class Float {
+  readonly v: number
+  constructor(v: number) {
+    this.v = v
+  }
+}
+export class PyList {
+  readonly items: Py[]
+  constructor(items: Py[]) {
+    this.items = items
+  }
+}
+export class PyTuple {
+  readonly items: readonly Py[]
+  readonly names: readonly string[] | undefined
+  constructor(items: readonly Py[], names?: readonly string[]) {
+    this.items = items
+    this.names = names
+  }
+}
+export class PyBytes {
+  readonly bytes: number[]
+  readonly mutable: boolean
+  constructor(bytes: number[], mutable: boolean) {
+    this.bytes = bytes
+    this.mutable = mutable
+  }
+}
+export class PyRange {
+  readonly from: number
+  readonly to: number
+  readonly step: number
+  constructor(from: number, to: number, step: number) {
+    this.from = from
+    this.to = to
+    this.step = step
+  }
+  get length(): number {
+    return Math.max(0, Math.ceil((this.to - this.from) / this.step))
+  }
+}
+export class PySlice {
+  readonly from: Py
+  readonly to: Py
+  readonly step: Py
+  constructor(from: Py, to: Py, step: Py) {
+    this.from = from
+    this.to = to
+    this.step = step
+  }
+}
+
+/** A map in the order in which keys came; keys that are equal are one (1, 1.0 and True). */
+export class PyDict {
+  readonly entries = new Map<unknown, [Py, Py]>()
+  get(key: Py): Py | undefined {
+    return this.entries.get(keyOf(key))?.[1]
+  }
+  set(key: Py, value: Py): void {
+    const at = keyOf(key)
+    const known = this.entries.get(at)
+    if (known) known[1] = value
+    else this.entries.set(at, [key, value])
+  }
+  has(key: Py): boolean {
+    return this.entries.has(keyOf(key))
+  }
+  delete(key: Py): boolean {
+    return this.entries.delete(keyOf(key))
+  }
+}
+export class PySet {
+  readonly members = new Map<unknown, Py>()
+  constructor(items: Iterable<Py> = []) {
+    for (const item of items) this.members.set(keyOf(item), item)
+  }
+}
+
+/** What a key is in a map: values that are equal have the same. */
+export function keyOf(key: Py): unknown {
+  if (typeof key === 'boolean') return key ? 1 : 0
+  if (key instanceof Float) return Number.isInteger(key.v) ? key.v : `f${key.v}`
+  if (typeof key === 'string') return `s${key}`
+  if (key instanceof PyTuple) return `t${key.items.map((one) => `${typeof keyOf(one)}${String(keyOf(one))}`).join(',')}`
+  if (key instanceof PyBytes && !key.mutable) return `b${key.bytes.join(',')}`
+  if (key instanceof PyList || key instanceof PyDict || key instanceof PySet || key instanceof PyBytes)
+    raise('TypeError', `unhashable type: '${typeName(key)}'`)
+  return key
+}
+
+export class PyClass {
+  readonly name: string
+  readonly bases: readonly PyClass[]
+  readonly attrs = new Map<string, Py>()
+  /** Itself, then what it builds on, in the order in which they are asked. */
+  readonly order: readonly PyClass[]
+  /** Makes one that the platform gives. */
+  readonly make: ((args: readonly Py[], named: ReadonlyMap<string, Py>) => Py) | undefined
+
+  constructor(name: string, bases: readonly PyClass[], make?: PyClass['make']) {
+    this.name = name
+    this.bases = bases
+    this.order = [this, ...new Set(bases.flatMap((base) => base.order).reverse())].filter(
+      (one, at, all) => all.indexOf(one) === at,
+    )
+    const rest = this.order.slice(1).reverse()
+    this.order = [this, ...mergeOrder(bases, rest)]
+    this.make = make ?? bases.find((base) => base.make)?.make
+  }
+  find(name: string): Py | undefined {
+    for (const one of this.order) {
+      const found = one.attrs.get(name)
+      if (found !== undefined) return found
+    }
+    return undefined
+  }
+  isA(other: PyClass): boolean {
+    return this.order.includes(other)
+  }
+}
+
+/** Depth first, what several share last (close to the order of C3 for what programs of this kind write). */
+function mergeOrder(bases: readonly PyClass[], _rest: readonly PyClass[]): PyClass[] {
+  const all = bases.flatMap((base) => base.order)
+  return all.filter((one, at) => all.lastIndexOf(one) === at)
+}
+
+export class PyObject {
+  readonly cls: PyClass
+  readonly attrs = new Map<string, Py>()
+  constructor(cls: PyClass) {
+    this.cls = cls
+  }
+}
+
+export type Call = (args: readonly Py[], named: ReadonlyMap<string, Py>) => Py
+export class PyFunction {
+  readonly name: string
+  readonly call: Call
+  /** Called on a class it gets none of the object. */
+  readonly kind: 'plain' | 'static' | 'class'
+  constructor(name: string, call: Call, kind: PyFunction['kind'] = 'plain') {
+    this.name = name
+    this.call = call
+    this.kind = kind
+  }
+}
+export class PyProperty {
+  readonly get: PyFunction
+  readonly set: PyFunction | undefined
+  constructor(get: PyFunction, set?: PyFunction) {
+    this.get = get
+    this.set = set
+  }
+}
+export class PyModule {
+  readonly name: string
+  readonly attrs: Map<string, Py>
+  constructor(name: string, attrs: Map<string, Py>) {
+    this.name = name
+    this.attrs = attrs
+  }
+}
+/** Something that gives one value after the other; `send` hands one in where it stands. */
+export class PyIterator {
+  readonly next: (sent?: Py) => IteratorResult<Py, Py>
+  readonly kind: 'iterator' | 'generator' | 'coroutine'
+  readonly close: () => void
+  constructor(
+    next: (sent?: Py) => IteratorResult<Py, Py>,
+    kind: PyIterator['kind'] = 'iterator',
+    close: () => void = () => undefined,
+  ) {
+    this.next = next
+    this.kind = kind
+    this.close = close
+  }
+}
+
+/** An exception of the program on its way. */
+export class PyError extends Error {
+  override name = 'PyError'
+  readonly value: PyObject
+  at = 0
+  constructor(value: PyObject) {
+    super(value.cls.name)
+    this.value = value
+  }
+}
+
+export const objectClass = new PyClass('object', [])
+const builtinErrors: readonly (readonly [string, string])[] = [
+  ['BaseException', 'object'],
+  ['Exception', 'BaseException'],
+  ['SystemExit', 'BaseException'],
+  ['KeyboardInterrupt', 'BaseException'],
+  ['GeneratorExit', 'BaseException'],
+  ['ArithmeticError', 'Exception'],
+  ['ZeroDivisionError', 'ArithmeticError'],
+  ['OverflowError', 'ArithmeticError'],
+  ['AssertionError', 'Exception'],
+  ['AttributeError', 'Exception'],
+  ['ImportError', 'Exception'],
+  ['LookupError', 'Exception'],
+  ['IndexError', 'LookupError'],
+  ['KeyError', 'LookupError'],
+  ['MemoryError', 'Exception'],
+  ['NameError', 'Exception'],
+  ['UnboundLocalError', 'NameError'],
+  ['NotImplementedError', 'Exception'],
+  ['OSError', 'Exception'],
+  ['RuntimeError', 'Exception'],
+  ['StopIteration', 'Exception'],
+  ['StopAsyncIteration', 'Exception'],
+  ['TypeError', 'Exception'],
+  ['ValueError', 'Exception'],
+  ['UnicodeError', 'ValueError'],
+  ['EOFError', 'Exception'],
+  ['TimeoutError', 'OSError'],
+]
+export const errorClasses = new Map<string, PyClass>([['object', objectClass]])
+for (const [name, base] of builtinErrors) errorClasses.set(name, new PyClass(name, [errorClasses.get(base)!]))
+
+export function errorOf(cls: PyClass, args: readonly Py[]): PyObject {
+  const made = new PyObject(cls)
+  made.attrs.set('args', new PyTuple(args))
+  return made
+}
+export function raise(kind: string, ...args: readonly Py[]): never {
+  throw new PyError(errorOf(errorClasses.get(kind) ?? errorClasses.get('Exception')!, args))
+}
+export const refuse = (message: string, at: number): never => {
+  throw new SourceError(message, at)
+}
+
+export function typeName(value: Py): string {
+  if (value === null || value === undefined) return 'NoneType'
+  switch (typeof value) {
+    case 'boolean':
+      return 'bool'
+    case 'number':
+    case 'bigint':
+      return 'int'
+    case 'string':
+      return 'str'
+  }
+  if (value instanceof Float) return 'float'
+  if (value instanceof PyList) return 'list'
+  if (value instanceof PyTuple) return 'tuple'
+  if (value instanceof PyDict) return 'dict'
+  if (value instanceof PySet) return 'set'
+  if (value instanceof PyBytes) return value.mutable ? 'bytearray' : 'bytes'
+  if (value instanceof PyRange) return 'range'
+  if (value instanceof PyFunction) return 'function'
+  if (value instanceof PyClass) return 'type'
+  if (value instanceof PyModule) return 'module'
+  if (value instanceof PyIterator) return value.kind
+  if (value instanceof PyObject) return value.cls.name
+  return 'object'
+}
+
+export const isInt = (value: Py): value is number | bigint | boolean =>
+  typeof value === 'number' || typeof value === 'bigint' || typeof value === 'boolean'
+export const isNumeric = (value: Py): boolean => isInt(value) || value instanceof Float
+/** A whole number in the smallest form that holds it. */
+export const shrunk = (value: bigint): number | bigint =>
+  value >= -9007199254740991n && value <= 9007199254740991n ? Number(value) : value
+export const asNumber = (value: Py): number => (value instanceof Float ? value.v : Number(value))
+export function asIndex(value: Py): number {
+  if (isInt(value)) return Number(value)
+  return raise('TypeError', `'${typeName(value)}' object cannot be interpreted as an integer`)
+}
+
+export function isTrue(value: Py): boolean {
+  if (value === null || value === undefined || value === false || value === 0 || value === '' || value === 0n)
+    return false
+  if (value instanceof Float) return value.v !== 0
+  if (value instanceof PyList || value instanceof PyTuple) return value.items.length > 0
+  if (value instanceof PyDict) return value.entries.size > 0
+  if (value instanceof PySet) return value.members.size > 0
+  if (value instanceof PyBytes) return value.bytes.length > 0
+  if (value instanceof PyRange) return value.length > 0
+  if (value instanceof PyObject) {
+    const own = value.cls.find('__bool__') ?? value.cls.find('__len__')
+    if (own) return isTrue(own.call([value], new Map()))
+  }
+  return true
+}
+
+/** Values one after the other. */
+export function iterate(value: Py): Iterator<Py, Py> {
+  if (value instanceof PyList) {
+    // A list may grow while it is gone through.
+    let at = 0
+    return {
+      next: () => (at < value.items.length ? { done: false, value: value.items[at++] } : { done: true, value: null }),
+    }
+  }
+  if (value instanceof PyTuple) return value.items[Symbol.iterator]()
+  if (typeof value === 'string') return [...value][Symbol.iterator]()
+  if (value instanceof PyRange) {
+    let at = 0
+    return {
+      next: () =>
+        at < value.length ? { done: false, value: value.from + at++ * value.step } : { done: true, value: null },
+    }
+  }
+  if (value instanceof PyDict) return [...value.entries.values()].map(([key]) => key)[Symbol.iterator]()
+  if (value instanceof PySet) return [...value.members.values()][Symbol.iterator]()
+  if (value instanceof PyBytes) return value.bytes[Symbol.iterator]()
+  if (value instanceof PyIterator) return value
+  if (value instanceof PyObject) {
+    const iter = value.cls.find('__iter__')
+    if (iter) {
+      const made = iter.call([value], new Map())
+      if (made instanceof PyObject && made.cls.find('__next__')) {
+        const next = made.cls.find('__next__')
+        return {
+          next: () => {
+            try {
+              return { done: false, value: next.call([made], new Map()) }
+            } catch (error) {
+              if (error instanceof PyError && error.value.cls.name === 'StopIteration')
+                return { done: true, value: null }
+              throw error
+            }
+          },
+        }
+      }
+      return iterate(made)
+    }
+    if (value.cls.find('__getitem__')) {
+      let at = 0
+      return {
+        next: () => {
+          try {
+            return { done: false, value: value.cls.find('__getitem__').call([value, at++], new Map()) }
+          } catch (error) {
+            if (error instanceof PyError && error.value.cls.name === 'IndexError') return { done: true, value: null }
+            throw error
+          }
+        },
+      }
+    }
+  }
+  return raise('TypeError', `'${typeName(value)}' object is not iterable`)
+}
+
+export function listed(value: Py): Py[] {
+  if (value instanceof PyList) return [...value.items]
+  const from = iterate(value)
+  const found: Py[] = []
+  for (let one = from.next(); !one.done; one = from.next()) found.push(one.value)
+  return found
+}
