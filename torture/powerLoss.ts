@@ -32,7 +32,8 @@ export async function tortureByPowerLoss(checkout: string, rounds: number): Prom
     acknowledged += saves + 1
     // The moment after the last answer: what is on the disk now is what there is.
     const after = join(folder, `after-${round}`)
-    cpSync(onDisk, after, { recursive: true })
+    // What is being written under another name is not on the disk yet, and may be gone at any moment.
+    cpSync(onDisk, after, { recursive: true, filter: (from) => !from.endsWith('.part') })
     await server.kill()
     const db = new Database(join(after, 'markpost.db'))
     const row = db.prepare('SELECT title, revision FROM plans WHERE id = ?').get(made.id) as

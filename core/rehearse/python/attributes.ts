@@ -71,6 +71,9 @@ export function attribute(of: Py, name: string): Py | undefined {
     if (own !== undefined) return own
     if (found !== undefined) return bound(found, of, of.cls)
     if (name === '__class__') return of.cls
+    // What an exception carries.
+    if ((name === 'value' || name === 'errno') && own === undefined && of.attrs.get('args') instanceof PyTuple)
+      return of.attrs.get('args').items[0] ?? null
     if (name === '__dict__') return undefined
     const fallback = of.cls.find('__getattr__')
     return fallback?.call([of, name], none)

@@ -1124,24 +1124,23 @@ function generatorOf(flow: Generator<Py, number, Py>, kind: 'generator' | 'corou
 }
 
 /** What a class builds on, asked as the class itself would be. */
-function superOf(cls: PyClass | undefined, self: Py): Py {
-  if (!cls) return raise('RuntimeError', 'super(): no class')
+function superOf(home: PyClass | undefined, self: Py): Py {
+  if (!home) return raise('RuntimeError', 'super(): no class')
   const own: PyClass = self instanceof PyClass ? self : self.cls
   const order = own.order
-  const after = order.slice(order.indexOf(cls) + 1)
-  const made = new PyObject(new PyClass('super', []))
+  const after = order.slice(order.indexOf(home) + 1)
+  const cls = new PyClass('super', [])
   for (const one of [...after].reverse())
-    for (const [name, value] of one.attrs)
-      made.attrs.set(
-        name,
-        value instanceof PyFunction && value.kind === 'plain'
-          ? new PyFunction(name, (args, named) => value.call([self, ...args], named), 'static')
-          : value instanceof PyProperty
-            ? value.get.call([self], none)
-            : value,
-      )
-  if (!made.attrs.has('__init__'))
-    made.attrs.set(
+    for (const [name, value] of one.attrs) {
+      if (value instanceof PyFunction && value.kind !== 'static') {
+        const first = value.kind === 'class' ? own : self
+        cls.attrs.set(name, new PyFunction(name, (args, named) => value.call([first, ...args], named), 'static'))
+      } else if (value instanceof PyProperty)
+        cls.attrs.set(name, new PyProperty(new PyFunction(name, () => value.get.call([self], none))))
+      else cls.attrs.set(name, value)
+    }
+  if (!cls.attrs.has('__init__'))
+    cls.attrs.set(
       '__init__',
       new PyFunction(
         '__init__',
@@ -1152,6 +1151,7 @@ function superOf(cls: PyClass | undefined, self: Py): Py {
         'static',
       ),
     )
+  const made = new PyObject(cls)
   return made
 }
 

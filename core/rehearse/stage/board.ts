@@ -1,3 +1,4 @@
+import type { Language } from '../../catalog/boardSchema.ts'
 import { volts } from '../../catalog/common.ts'
 import type { Driver } from '../../catalog/driverSchema.ts'
 import { hexAddress } from '../../electrical/hexAddress.ts'
@@ -63,6 +64,7 @@ export class StageBoard implements Hardware {
     platform: Platform,
     findings: RunFindings,
     where: Whereabouts,
+    language: Language = 'cpp',
   ) {
     this.#wiring = wiring
     this.#board = board
@@ -71,7 +73,7 @@ export class StageBoard implements Hardware {
     this.#findings = findings
     this.#where = where
     this.live = new LiveCircuit(wiring)
-    this.pins = new LivePins(wiring, board, this.live)
+    this.pins = new LivePins(wiring, board, this.live, language)
     this.events = new Events(machine)
     this.handles = handlesOf(wiring, this.live)
     this.bus = this.#twoWire()

@@ -1,4 +1,5 @@
 import type { PinFacts } from '../../catalog/boardFacts.ts'
+import type { Language } from '../../catalog/boardSchema.ts'
 import { volts } from '../../catalog/common.ts'
 import { formatVolts } from '../../electrical/quantity.ts'
 import { programPin } from '../../firmware/pinNames.ts'
@@ -42,16 +43,16 @@ export class LivePins {
   readonly #live: LiveCircuit
   readonly #byId = new Map<string, LivePin>()
 
-  constructor(wiring: Wiring, board: BoardInstance, live: LiveCircuit) {
+  constructor(wiring: Wiring, board: BoardInstance, live: LiveCircuit, language: Language = 'cpp') {
     this.#wiring = wiring
     this.#board = board
     this.#live = live
-    this.#finder = new PinFinder(board, 'cpp', 'gpio')
-    const program = board.board.programs.find((one) => one.as === 'cpp')
+    this.#finder = new PinFinder(board, language, 'gpio')
+    const program = board.board.programs.find((one) => one.as === language)
     let next = NAMED
     for (const pin of board.facts.pins) {
       if (pin.net !== pin.id || pin.kind !== 'io') continue
-      const text = programPin(board.board, pin, 'cpp')
+      const text = programPin(board.board, pin, language) ?? (language === 'cpp' ? undefined : pin.id)
       if (text === undefined) continue
       const analog = /^A(\d+)$/.exec(text)
       const number = /^\d+$/.test(text)
@@ -120,6 +121,19 @@ export class LivePins {
       if (known) return known
     }
     return this.#byNumber.get(number)
+  }
+
+  /** The pin that a value of a Python program means: a number, a name, a word of `board`. */
+  meant(value: number | string, isSymbol: boolean): LivePin | undefined {
+    const meant = this.#finder.meant(
+      typeof value === 'number'
+        ? { is: 'number', number: value, hex: false, via: [] as never }
+        : isSymbol
+          ? { is: 'symbol', path: value, via: [] as never }
+          : { is: 'text', text: value, via: [] as never },
+      'pin',
+    )
+    return meant.is === 'pin' ? this.#byId.get(meant.pin.net) : undefined
   }
 
   byId(id: string): LivePin | undefined {
