@@ -1,13 +1,13 @@
 import { circuitOf } from '../circuit/circuit.ts'
 import { parseOptionAmount } from '../electrical/quantity.ts'
+import { languageOfFiles } from '../firmware/source/guessLanguage.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
-import { compileCpp } from './cpp/compile.ts'
 import { Halt, Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
 import { platformOf } from './platform/families.ts'
-import { sketchLibrary } from './platform/sketch.ts'
 import { standInClasses } from './platform/standIns.ts'
+import { readProgram } from './program.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
 import { type RunFinding, RunFindings } from './stage/findings.ts'
@@ -67,7 +67,7 @@ const LOOK_EACH = 20_000
 const MOST_STATEMENTS = 400_000_000
 
 /**
- * Runs a sketch on the wiring of a plan, in virtual time: the same plan, program and script always give the same run.
+ * Runs a program on the wiring of a plan, in virtual time: the same plan, program and script always give the same run.
  * @throws SourceError for a program whose syntax cannot be read.
  */
 export function rehearse(
@@ -82,17 +82,18 @@ export function rehearse(
     file: files[fileOf(at)]?.name ?? files[0]?.name ?? '',
     line: lineOf(at),
   })
+  const language = languageOfFiles(files) ?? 'cpp'
   const { drivers } = wiring.catalog
   const platform = platformOf(
     board,
     () => stage.pins,
     (hardware, on, given) => standInClasses(drivers, hardware, on, stage.standIns, given),
     new Map(drivers.flatMap(({ constants }) => Object.entries(constants))),
+    language,
   )
   machine.cost = platform.costs.statement
-  const stage: StageBoard = new StageBoard(wiring, board, machine, platform, findings, where)
-  const library = sketchLibrary(platform, stage, machine)
-  const program = compileCpp(files, library, machine)
+  const stage: StageBoard = new StageBoard(wiring, board, machine, platform, findings, where, language)
+  const program = readProgram(language, files, stage, machine, platform)
   for (const { at, message } of program.refusals)
     findings.add(
       {
@@ -105,15 +106,6 @@ export function rehearse(
       },
       `refused ${at} ${message}`,
     )
-  for (const [name, at] of program.unknown)
-    findings.add({
-      kind: 'unknown-class',
-      message: `${name} is a class that is not described here.`,
-      why: 'What it is asked gives nought, and what it does is not seen on the pins.',
-      seconds: 0,
-      at: [],
-      ...where(at),
-    })
   const { script } = options
   const last = script?.steps.at(-1)
   const seconds = options.seconds ?? script?.seconds ?? (last ? last.at + (last.within ?? 0) + 1 : USUAL_SECONDS)
@@ -148,15 +140,13 @@ export function rehearse(
   let loops = 0
   try {
     program.begin()
-    const [setup, loop] = [program.entry('setup') ?? program.entry('main'), program.entry('loop')]
-    if (!setup) throw new Halt('the program has no setup(); expected a sketch with setup() and loop()', 0)
-    setup()
     for (;;) {
       stage.wait(platform.costs.loop, machine.at)
       const before = machine.now
-      if (loop) loop()
-      else stage.events.reach(offset + seconds * 1e6)
-      loops += 1
+      if (program.round) {
+        program.round()
+        loops += 1
+      } else stage.events.reach(offset + seconds * 1e6)
       if (machine.now <= before) stage.wait(platform.costs.clock, machine.at)
       if (machine.count > MOST_STATEMENTS)
         throw new Halt(`${MOST_STATEMENTS} statements were run and the time is not over`, machine.at)
@@ -173,6 +163,18 @@ export function rehearse(
         ...where(error.at),
       })
   }
+  for (const [name, at] of program.unknown())
+    findings.add({
+      kind: 'unknown-class',
+      message:
+        language === 'cpp'
+          ? `${name} is a class that is not described here.`
+          : `${name} is a module that is not described here.`,
+      why: 'What it does is not seen on the pins.',
+      seconds: 0,
+      at: [],
+      ...where(at),
+    })
   stage.finish()
   stage.sayNobody()
   for (const { kind, at, now, message } of machine.notices)

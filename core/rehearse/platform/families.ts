@@ -1,3 +1,4 @@
+import type { Language } from '../../catalog/boardSchema.ts'
 import type { BoardInstance } from '../../wiring/model.ts'
 import type { NativeClass } from '../cpp/program.ts'
 import type { Widths } from '../cpp/types.ts'
@@ -60,6 +61,10 @@ const families: Readonly<Record<string, Family>> = {
   other: { widths: large, macros: { F_CPU: '48000000L' }, costs: fast, microStep: 1, pulseHertz: 730, readBits: 10 },
 }
 
+/** Of interpreters, by their published benchmarks, rounded: about 100 000 statements a second on a microcontroller. */
+const interpreted: Costs = { ...fast, digital: 5, analog: 60, statement: 10, loop: 0 }
+const desk: Costs = { ...fast, digital: 2, analog: 60, statement: 0.1, serialByte: 0.1, loop: 0 }
+
 const familyOf = (board: BoardInstance): Family => {
   const { family } = board.board
   const key = family.startsWith('esp32') ? 'esp32' : family.startsWith('rp2') ? 'rp2040' : family
@@ -74,6 +79,7 @@ export function platformOf(
   pins: () => LivePins,
   standIns: (...given: Parameters<Platform['classes']>) => readonly [string, NativeClass][],
   constants: ReadonlyMap<string, number>,
+  language: Language = 'cpp',
 ): Platform {
   const family = familyOf(board)
   const isAvr = family === families.avr
@@ -82,6 +88,7 @@ export function platformOf(
   const mcu = board.board.mcu.toUpperCase().replace(/[^A-Z0-9]/g, '')
   return {
     ...family,
+    ...(language === 'cpp' ? {} : { costs: language === 'python' ? desk : interpreted, readBits: 16 }),
     macros: {
       ARDUINO: '10819',
       ...family.macros,

@@ -15,6 +15,7 @@ import {
   PyTuple,
   raise,
   typeName,
+  Unknown,
 } from './values.ts'
 
 const none: ReadonlyMap<string, Py> = new Map()
@@ -27,6 +28,7 @@ export function invoke(callee: Py, args: readonly Py[], named: ReadonlyMap<strin
     const own = callee.cls.find('__call__')
     if (own) return own.call([callee, ...args], named)
   }
+  if (callee instanceof Unknown) return callee
   return raise('TypeError', `'${typeName(callee)}' object is not callable`)
 }
 
@@ -78,6 +80,7 @@ export function attribute(of: Py, name: string): Py | undefined {
     const fallback = of.cls.find('__getattr__')
     return fallback?.call([of, name], none)
   }
+  if (of instanceof Unknown) return of
   if (of instanceof PyClass) {
     const found = of.find(name)
     if (found instanceof PyFunction && found.kind === 'class') return bound(found, undefined, of)
@@ -88,7 +91,11 @@ export function attribute(of: Py, name: string): Py | undefined {
   if (of instanceof PyTuple && of.names?.includes(name)) return of.items[of.names.indexOf(name)]
   if (of instanceof PyIterator) {
     if (name === 'send') return new PyFunction('send', ([value]) => advance(of, value))
-    if (name === 'close') return new PyFunction('close', () => (of.close(), null))
+    if (name === 'close')
+      return new PyFunction('close', () => {
+        of.close()
+        return null
+      })
     if (name === '__next__') return new PyFunction('__next__', () => advance(of, null))
   }
   if (isInt(of) || of instanceof Float) {
@@ -131,6 +138,7 @@ export function setAttribute(of: Py, name: string, value: Py): void {
     of.attrs.set(name, value)
     return
   }
+  if (of instanceof Unknown) return
   raise('AttributeError', `'${typeName(of)}' object has no attribute '${name}'`)
 }
 

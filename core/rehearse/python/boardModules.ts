@@ -31,6 +31,8 @@ export interface PythonBoard {
   readonly machine: Machine
   /** Number of the pin that a value means; undefined where the board has none. */
   readonly pinOf: (value: number | string, isSymbol: boolean) => number | undefined
+  /** Number of the pin that a channel of the converter reads, where channels have numbers of their own. */
+  readonly channel: (number: number) => number | undefined
   /** Said where a value means no pin. */
   readonly noPin: (written: string) => void
   /** Lets something happen later, and again each so many microseconds. */
@@ -43,7 +45,6 @@ const fn = (name: string, call: (args: readonly Py[], named: Named) => Py): PyFu
 class Native extends PyObject {
   pin = -1
   settled: { mode: string; pull: string } = { mode: 'in', pull: '' }
-  handler: Py = null
   duty = 0
   hertz = 1000
   on = false
@@ -89,7 +90,15 @@ const property = (
 /** Modules by which programs of MicroPython, CircuitPython and Python on single-board computers reach their board. */
 export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
   const { hardware, machine, costs } = board
-  const wait = (microseconds: number): void => hardware.wait(microseconds, machine.at)
+  const wait = (microseconds: number): null => {
+    hardware.wait(microseconds, machine.at)
+    return null
+  }
+  /** Reads the clock, which takes its time. */
+  const clock = (): number => {
+    wait(costs.call)
+    return machine.now
+  }
   const arg = (args: readonly Py[], named: Named, at: number, name: string): Py => args[at] ?? named.get(name)
   const pinFrom = (value: Py): number => {
     if (value instanceof Native) return value.pin
@@ -99,6 +108,24 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
       return raise('ValueError', 'invalid pin')
     }
     return found
+  }
+
+  /** Names of pins, each made when it is asked for. */
+  class Pins extends Map<string, Py> {
+    readonly #path: string
+    constructor(path: string) {
+      super()
+      this.#path = path
+    }
+    override get(name: string): Py {
+      const own = super.get(name)
+      if (own !== undefined) return own
+      const pin = board.pinOf(`${this.#path}.${name}`, true)
+      if (pin === undefined) return undefined
+      const made = new Native(new PyClass('Pin', [objectClass]))
+      made.pin = pin
+      return made
+    }
   }
 
   // MicroPython: machine
@@ -172,7 +199,17 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
       mode: () => null,
       pull: () => null,
     },
-    { IN, OUT, OPEN_DRAIN, PULL_UP, PULL_DOWN, IRQ_RISING: RISING, IRQ_FALLING: FALLING },
+    {
+      IN,
+      OUT,
+      OPEN_DRAIN,
+      PULL_UP,
+      PULL_DOWN,
+      IRQ_RISING: RISING,
+      IRQ_FALLING: FALLING,
+      board: new PyModule('board', new Pins('machine.Pin.board')),
+      cpu: new PyModule('cpu', new Pins('machine.Pin.cpu')),
+    },
   )
   const pulse = (self: Native): null => {
     hardware.pulse(self.pin, Math.min(1, Math.max(0, self.duty)), self.hertz, machine.at)
@@ -230,8 +267,8 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
   }
   const ADC = nativeClass(
     'ADC',
-    (self, args) => {
-      self.pin = pinFrom(args[0])
+    (self, [of]) => {
+      self.pin = (typeof of === 'number' ? board.channel(of) : undefined) ?? pinFrom(of)
     },
     {
       read: (self) => analog(self, 12),
@@ -283,9 +320,10 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
     board.later(each, tick)
   }
   const bytesOf = (value: Py): number[] => (value instanceof PyBytes ? value.bytes : listed(value).map(asIndex))
-  const ask = (self: Native, address: number, bytes: readonly number[]): void => {
+  const ask = (self: Native, address: number, bytes: readonly number[]): null => {
     wait(costs.bus * (bytes.length + 1))
     if (!hardware.bus.write(self.bus, address, bytes, machine.at)) raise('OSError', 5)
+    return null
   }
   const answer = (self: Native, address: number, count: number): PyBytes => {
     wait(costs.bus * (count + 1))
@@ -340,11 +378,11 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
     })
   const ticks = 2 ** 30
   const time: [string, Py][] = [
-    ['sleep', fn('sleep', ([s]) => (wait(asNumber(s) * 1e6), null))],
-    ['sleep_ms', fn('sleep_ms', ([ms]) => (wait(asNumber(ms) * 1000), null))],
-    ['sleep_us', fn('sleep_us', ([us]) => (wait(asNumber(us)), null))],
-    ['ticks_ms', fn('ticks_ms', () => (wait(costs.call), Math.floor(machine.now / 1000) % ticks))],
-    ['ticks_us', fn('ticks_us', () => (wait(costs.call), Math.floor(machine.now) % ticks))],
+    ['sleep', fn('sleep', ([s]) => wait(asNumber(s) * 1e6))],
+    ['sleep_ms', fn('sleep_ms', ([ms]) => wait(asNumber(ms) * 1000))],
+    ['sleep_us', fn('sleep_us', ([us]) => wait(asNumber(us)))],
+    ['ticks_ms', fn('ticks_ms', () => Math.floor(clock() / 1000) % ticks)],
+    ['ticks_us', fn('ticks_us', () => Math.floor(clock()) % ticks)],
     ['ticks_cpu', fn('ticks_cpu', () => Math.floor(machine.now) % ticks)],
     [
       'ticks_diff',
@@ -403,28 +441,6 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
   ]
 
   // CircuitPython: board, digitalio, analogio, pwmio, busio
-  const named = (path: string): Native | undefined => {
-    const pin = board.pinOf(path, true)
-    if (pin === undefined) return undefined
-    const made = new Native(new PyClass('Pin', [objectClass]))
-    made.pin = pin
-    return made
-  }
-  const boardPins = (): PyModule => {
-    const attrs = new Map<string, Py>()
-    const module = new PyModule('board', attrs)
-    const get = attrs.get.bind(attrs)
-    attrs.get = (key: string): Py => {
-      if (key === 'I2C' || key === 'STEMMA_I2C')
-        return fn('I2C', () => {
-          const made = new Native(busio.attrs.get('I2C'))
-          made.bus = 'Wire'
-          return made
-        })
-      return get(key) ?? named(`board.${key}`)
-    }
-    return module
-  }
   const [INPUT, OUTPUT] = ['in', 'out'].map((name) => new PyObject(new PyClass(`Direction.${name}`, [objectClass])))
   const [UP, DOWN] = ['up', 'down'].map((name) => new PyObject(new PyClass(`Pull.${name}`, [objectClass])))
   const InOut = nativeClass(
@@ -528,8 +544,11 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
             try_lock: () => true,
             unlock: () => null,
             scan: (self) => I2C.attrs.get('scan').call([self], none),
-            writeto: (self, [address, bytes]) => (ask(self, asIndex(address), bytesOf(bytes)), null),
-            readfrom_into: (self, [address, into]) => (answer(self, asIndex(address), into.bytes.length), null),
+            writeto: (self, [address, bytes]) => ask(self, asIndex(address), bytesOf(bytes)),
+            readfrom_into: (self, [address, into]) => {
+              answer(self, asIndex(address), into.bytes.length)
+              return null
+            },
             deinit: () => null,
           },
         ),
@@ -554,6 +573,10 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
   const each = (pins: Py, run: (pin: Native) => void): null => {
     for (const one of pins instanceof PyList || pins instanceof PyTuple ? pins.items : [pins]) run(gpioPin(one))
     return null
+  }
+  const setShare = (self: Native, [share]: readonly Py[]): null => {
+    self.duty = asNumber(share) / 100
+    return pulse(self)
   }
   const rpi = (): PyModule =>
     new PyModule(
@@ -617,10 +640,16 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
               self.hertz = asNumber(hertz)
             },
             {
-              start: (self, [share]) => ((self.duty = asNumber(share) / 100), pulse(self)),
-              ChangeDutyCycle: (self, [share]) => ((self.duty = asNumber(share) / 100), pulse(self)),
-              ChangeFrequency: (self, [hertz]) => ((self.hertz = asNumber(hertz)), pulse(self)),
-              stop: (self) => (hardware.write(self.pin, false, machine.at), null),
+              start: setShare,
+              ChangeDutyCycle: setShare,
+              ChangeFrequency: (self, [hertz]) => {
+                self.hertz = asNumber(hertz)
+                return pulse(self)
+              },
+              stop: (self) => {
+                hardware.write(self.pin, false, machine.at)
+                return null
+              },
             },
           ),
         ],
@@ -630,6 +659,25 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
     self.on = on
     return write(self, on)
   }
+  const SMBus = nativeClass(
+    'SMBus',
+    (self) => {
+      self.bus = 'Wire'
+    },
+    {
+      write_byte: (self, [address, byte]) => ask(self, asIndex(address), [asIndex(byte)]),
+      write_quick: (self, [address]) => ask(self, asIndex(address), []),
+      write_byte_data: (self, [address, from, byte]) => ask(self, asIndex(address), [asIndex(from), asIndex(byte)]),
+      write_i2c_block_data: (self, [address, from, bytes]) =>
+        ask(self, asIndex(address), [asIndex(from), ...bytesOf(bytes)]),
+      read_byte: (self, [address]) => answer(self, asIndex(address), 1).bytes[0],
+      read_byte_data: (self, [address]) => answer(self, asIndex(address), 1).bytes[0],
+      read_word_data: (self, [address]) => answer(self, asIndex(address), 2).bytes[0],
+      read_i2c_block_data: (self, [address, , count]) =>
+        new PyList(answer(self, asIndex(address), asIndex(count)).bytes),
+      close: () => null,
+    },
+  )
   const lamp = {
     on: (self: Native) => out(self, true),
     off: (self: Native) => out(self, false),
@@ -661,8 +709,8 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
   )
   property(LED, 'is_lit', (self) => self.on)
   const PWMLED = nativeClass('PWMLED', startOut, {
-    on: (self) => ((self.duty = 1), pulse(self)),
-    off: (self) => ((self.duty = 0), pulse(self)),
+    on: (self) => setShare(self, [100]),
+    off: (self) => setShare(self, [0]),
     close: () => null,
   })
   property(
@@ -698,24 +746,24 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
   )
   property(Button, 'is_pressed', (self) => read(self) === (self.on ? 0 : 1))
   property(Button, 'value', (self) => (read(self) === (self.on ? 0 : 1) ? 1 : 0))
-  const whenButton = (name: string, pressed: boolean): void =>
+  const whenButton = (name: string): void =>
     property(
       Button,
       name,
-      (self) => self.handler,
+      (self) => self.attrs.get(`_${name}`) ?? null,
       (self, handler) => {
-        self.handler = handler
-        const isFalling = pressed === self.on
-        hardware.onEdge(
-          self.pin,
-          isFalling ? 'falling' : 'rising',
-          new Callable(name, () => invoke(handler, [])),
-          machine.at,
-        )
+        self.attrs.set(`_${name}`, handler)
+        // One watch serves both: which of them is meant, the level tells.
+        const turned = (): Py => {
+          const isPressed = hardware.read(self.pin, machine.at) !== self.on
+          const wanted = self.attrs.get(isPressed ? '_when_pressed' : '_when_released')
+          return wanted ? invoke(wanted, []) : null
+        }
+        hardware.onEdge(self.pin, 'change', new Callable(name, turned), machine.at)
       },
     )
-  whenButton('when_pressed', true)
-  whenButton('when_released', false)
+  whenButton('when_pressed')
+  whenButton('when_released')
 
   // Tasks that take turns
   interface Task {
@@ -811,7 +859,10 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
         )
         made.attrs.set(
           'run_forever',
-          fn('run_forever', () => (runUntil(() => false), null)),
+          fn('run_forever', () => {
+            runUntil(() => false)
+            return null
+          }),
         )
         return made
       }),
@@ -828,7 +879,23 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
     module('utime', time),
     module('asyncio', asyncio),
     module('uasyncio', asyncio),
-    ['board', boardPins],
+    [
+      'board',
+      () => {
+        const pins = new Pins('board')
+        const usual = (): Py => {
+          const made = new Native(busio.attrs.get('I2C'))
+          made.bus = 'Wire'
+          return made
+        }
+        pins.set('I2C', fn('I2C', usual)).set('STEMMA_I2C', fn('STEMMA_I2C', usual))
+        return new PyModule('board', pins)
+      },
+    ],
+    [
+      'microcontroller',
+      () => new PyModule('microcontroller', new Map([['pin', new PyModule('pin', new Pins('microcontroller.pin'))]])),
+    ],
     module('digitalio', [
       ['DigitalInOut', InOut],
       [
@@ -864,6 +931,8 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
       ['DigitalOutputDevice', LED],
       ['Button', Button],
     ]),
+    module('smbus', [['SMBus', SMBus]]),
+    module('smbus2', [['SMBus', SMBus]]),
     module('signal', [
       [
         'pause',

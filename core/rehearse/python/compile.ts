@@ -31,6 +31,7 @@ import {
   PyTuple,
   raise,
   shrunk,
+  Unknown,
 } from './values.ts'
 
 type Get = (f: PyFrame) => Py
@@ -73,8 +74,8 @@ export function compilePython(
     if (index !== undefined) return run(index, name)
     const given = library.modules.get(name)
     if (!given) {
-      unknown.push({ name, at })
-      return raise('ImportError', `no module named '${name}'`)
+      if (!unknown.some((one) => one.name === name)) unknown.push({ name, at })
+      return new PyModule(name, new Undescribed())
     }
     const module = given()
     made.set(name, module)
@@ -99,6 +100,13 @@ export function compilePython(
     return module
   }
   return { refusals, begin: () => void run(0, '__main__'), headers: unknown }
+}
+
+/** Names of a module that nobody has described: whatever it is asked for. */
+class Undescribed extends Map<string, Py> {
+  override get(name: string): Py {
+    return super.get(name) ?? new Unknown()
+  }
 }
 
 class PythonCompiler {
@@ -470,7 +478,7 @@ class PythonCompiler {
     const inClass = scope.kind === 'class'
     return (f) => {
       machine.step(node.at)
-      const all = bases.map((base) => base(f))
+      const all = bases.map((base) => base(f)).filter((base) => !(base instanceof Unknown))
       for (const base of all) if (!(base instanceof PyClass)) raise('TypeError', 'a class can only build on classes')
       const attrs = new Map<string, Py>()
       body({ v: new Array(inner.size), up: inClass ? f.up : f, attrs })

@@ -20,6 +20,7 @@ import {
   raise,
   shrunk,
   typeName,
+  Unknown,
 } from './values.ts'
 
 const METHODS: Readonly<Record<string, string>> = {
@@ -337,6 +338,7 @@ export function element(of: Py, by: Py): Py {
     const found = of.get(by)
     return found === undefined ? raise('KeyError', by) : found
   }
+  if (of instanceof Unknown) return of
   if (by instanceof PySlice) {
     if (typeof of === 'string') {
       const letters = [...of]
@@ -369,6 +371,7 @@ export function element(of: Py, by: Py): Py {
 
 /** `of[by] = value`. */
 export function putElement(of: Py, by: Py, value: Py): void {
+  if (of instanceof Unknown) return
   if (of instanceof PyDict) {
     of.set(by, value)
     return

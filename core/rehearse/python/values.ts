@@ -10,6 +10,12 @@ export class Float {
     this.v = v
   }
 }
+/** What a module gives that nobody has described: nought as a number, and itself for whatever it is asked. */
+export class Unknown extends Float {
+  constructor() {
+    super(0)
+  }
+}
 export class PyList {
   readonly items: Py[]
   constructor(items: Py[]) {
@@ -303,6 +309,7 @@ export function iterate(value: Py): Iterator<Py, Py> {
     }
   }
   if (value instanceof PyTuple) return value.items[Symbol.iterator]()
+  if (value instanceof Unknown) return [][Symbol.iterator]()
   if (typeof value === 'string') return [...value][Symbol.iterator]()
   if (value instanceof PyRange) {
     let at = 0

@@ -44,6 +44,7 @@ export class StageBoard implements Hardware {
   readonly #platform: Platform
   readonly #findings: RunFindings
   readonly #where: Whereabouts
+  readonly #language: Language
   readonly #handlers = new Map<LivePin, { edge: Edge; handler: Callable }>()
   readonly #waiting: LivePin[] = []
   readonly #serials = new Map<string, SerialLine>()
@@ -72,6 +73,7 @@ export class StageBoard implements Hardware {
     this.#platform = platform
     this.#findings = findings
     this.#where = where
+    this.#language = language
     this.live = new LiveCircuit(wiring)
     this.pins = new LivePins(wiring, board, this.live, language)
     this.events = new Events(machine)
@@ -105,13 +107,14 @@ export class StageBoard implements Hardware {
   }
 
   #pin(number: number, counts: 'pin' | 'analog' | 'interrupt', at: number, call: string): LivePin | undefined {
-    const pin = this.pins.pin(number, counts)
+    // In Python a pin is always meant by its own name.
+    const pin = this.pins.pin(number, this.#language === 'cpp' ? counts : 'pin')
     if (!pin) {
       this.say(
         'no-such-pin',
         at,
         [this.#board.ref],
-        `${call} names ${number}, and ${this.#board.title} has no such pin.`,
+        `${this.#words(call)} names ${number}, and ${this.#board.title} has no such pin.`,
         'Nothing happens on the board, or something on a pin that is not brought out.',
       )
       return undefined
@@ -124,11 +127,27 @@ export class StageBoard implements Hardware {
           'nothing-there',
           at,
           [pin.host.end],
-          `${call} uses ${pin.host.end}, to which the plan has wired nothing.`,
+          `${this.#words(call)} uses ${pin.host.end}, to which the plan has wired nothing.`,
           'Either the program means another pin, or a wire is missing in the plan.',
         )
     }
     return pin
+  }
+
+  /** A call as the platform of the program names it; in Python they go by many names. */
+  #words(call: string): string {
+    return this.#language === 'cpp' ? call : 'The program'
+  }
+
+  /** A pin that a program has written and the board has not. */
+  sayNoPin(written: string, at: number): void {
+    this.say(
+      'no-such-pin',
+      at,
+      [this.#board.ref],
+      `The program names ${written}, and ${this.#board.title} has no such pin.`,
+      'The program ends here, with an error for an invalid pin.',
+    )
   }
 
   #able(pin: LivePin, what: string, at: number, call: string, words: string): boolean {
@@ -137,7 +156,7 @@ export class StageBoard implements Hardware {
       'not-able',
       at,
       [pin.host.end],
-      `${call}: ${pin.host.end} ${words}.`,
+      `${this.#words(call)}: ${pin.host.end} ${words}.`,
       pin.facts.note ?? 'The catalogue lists what each pin can do; another pin of the board can.',
     )
     return false
@@ -159,6 +178,8 @@ export class StageBoard implements Hardware {
   write(number: number, high: boolean, at: number): void {
     const pin = this.#pin(number, 'pin', at, 'digitalWrite')
     if (!pin) return
+    // It stays as it is: nothing on its lines changes.
+    if (pin.setting === 'out' && pin.high === high && !pin.pulse) return
     pin.high = high
     pin.pulse = undefined
     if (pin.setting !== 'out' && pin.setting !== 'open-drain') {
@@ -338,7 +359,7 @@ export class StageBoard implements Hardware {
       [pin.host.end, ...(contact ? [contact.name] : [])],
       `${pin.host.end} is read while ${what}.`,
       contact && pin.host.functions.has('pull-up')
-        ? 'It reads whatever the air brings. INPUT_PULLUP instead of INPUT holds the line high while the contact is open; or a resistor does.'
+        ? `It reads whatever the air brings. ${this.#language === 'cpp' ? 'INPUT_PULLUP instead of INPUT' : 'A pull-up, set together with the input,'} holds the line high while the contact is open; or a resistor does.`
         : 'It reads whatever the air brings. A resistor to the supply or to ground holds the line.',
     )
   }
@@ -526,7 +547,9 @@ export class StageBoard implements Hardware {
         at,
         [handle.name],
         `${handle.name} changed at ${(before.at / 1e6).toFixed(2)} s and went back ${Math.round((now - before.at) / 1000)} ms later, and the program never looked: it was busy here.`,
-        'A program that waits is deaf while it waits. Look at the time with millis() instead of delay(), or let an interrupt wake it.',
+        this.#language === 'cpp'
+          ? 'A program that waits is deaf while it waits. Look at the time with millis() instead of delay(), or let an interrupt wake it.'
+          : 'A program that sleeps is deaf while it sleeps. Sleep for shorter times and look at the clock, or let an interrupt wake it.',
       )
     }
     if (value === handle.value) return
@@ -574,19 +597,29 @@ export class StageBoard implements Hardware {
           pin.writtenAt,
           [pin.host.end],
           `${pin.host.end} is written and was never set as an output.`,
-          'Without pinMode(…, OUTPUT) the pin stays an input: on small boards writing only switches its weak pull-up, on others nothing happens.',
+          this.#language === 'cpp'
+            ? 'Without pinMode(…, OUTPUT) the pin stays an input: on small boards writing only switches its weak pull-up, on others nothing happens.'
+            : 'It stays an input, and nothing happens.',
         )
   }
 
   /** Two-wire buses: devices answer whose lines hang on the bus's pins and that have their supply. */
   #twoWire(): TwoWire {
-    const begins = this.#board.board.programs.find((one) => one.as === 'cpp')?.begins ?? {}
+    const { programs } = this.#board.board
+    const begins = {
+      ...programs.find((one) => one.as === 'cpp')?.begins,
+      ...programs.find((one) => one.as === this.#language)?.begins,
+    }
+    const named = (name: string): string | undefined =>
+      this.#board.facts.pins.find(
+        (pin) => pin.kind === 'io' && pin.allNames.some((one) => one === name || one === `${name}1`),
+      )?.net
     const pinsOf = new Map<string, (string | undefined)[]>()
     const lines = (bus: string): (string | undefined)[] => {
       let known = pinsOf.get(bus)
       if (!known) {
         const usual = begins[bus]
-        known = [usual?.sda, usual?.scl]
+        known = usual ? [usual.sda, usual.scl] : bus === 'Wire' ? [named('SDA'), named('SCL')] : []
         pinsOf.set(bus, known)
       }
       return known

@@ -55,11 +55,12 @@ export class LivePins {
       const text = programPin(board.board, pin, language) ?? (language === 'cpp' ? undefined : pin.id)
       if (text === undefined) continue
       const analog = /^A(\d+)$/.exec(text)
-      const number = /^\d+$/.test(text)
-        ? Number(text)
-        : analog && program?.analogFrom !== undefined
-          ? program.analogFrom + Number(analog[1])
-          : next++
+      const number =
+        /^\d+$/.test(text) && !this.#byNumber.has(Number(text))
+          ? Number(text)
+          : analog && program?.analogFrom !== undefined
+            ? program.analogFrom + Number(analog[1])
+            : next++
       if (!/^\d+$/.test(text)) this.names.set(text, number)
       this.#make(number, pin)
     }

@@ -111,7 +111,7 @@ class Blinker(Lamp):
         return self.each
     def __str__(self): return 'blinker'
 a = Lamp(3); b = Blinker(5, 100)
-print(a, a.toggle().on, b, repr(b), b.toggle(), b.on, Lamp.made, Lamp.kinds(), Blinker.pair(7), isinstance(b, Lamp), issubclass(Blinker, Lamp))
+print(a, a.toggle().on, b, repr(b), b.toggle(), b.on, Lamp.made, Lamp.kinds(), Lamp.pair(7), isinstance(b, Lamp), issubclass(Blinker, Lamp))
 a.on = 0; print(a.on, a == Lamp(3), a != Lamp(4), len(b), hasattr(a, 'pin'), getattr(a, 'nope', 'none'), type(b).__name__, bool(Lamp(0)))
 class Vec:
     def __init__(self, x, y): self.x, self.y = x, y

@@ -1,0 +1,91 @@
+import type { Language } from '../catalog/boardSchema.ts'
+import { compileCpp } from './cpp/compile.ts'
+import { Halt, type Machine } from './cpp/machine.ts'
+import type { SourceFile } from './cpp/preprocess.ts'
+import type { Refusal } from './cpp/program.ts'
+import type { Costs, Platform } from './platform/platform.ts'
+import { sketchLibrary } from './platform/sketch.ts'
+import { boardModules } from './python/boardModules.ts'
+import { builtinNames, plainModules } from './python/builtins.ts'
+import { compilePython } from './python/compile.ts'
+import { strOf } from './python/text.ts'
+import { PyError } from './python/values.ts'
+import type { StageBoard } from './stage/board.ts'
+
+/** A program of any language, ready to be run. */
+export interface Program {
+  readonly refusals: readonly Refusal[]
+  /** What it names and nobody has described, with its place; looked at after the run. */
+  readonly unknown: () => readonly (readonly [name: string, at: number])[]
+  /** Everything up to the first round: all of it where a program has no rounds. */
+  readonly begin: () => void
+  /** One round of what the platform repeats. */
+  readonly round: (() => void) | undefined
+}
+
+/**
+ * @throws SourceError for a text whose syntax cannot be read.
+ */
+export function readProgram(
+  language: Language,
+  files: readonly SourceFile[],
+  stage: StageBoard,
+  machine: Machine,
+  platform: Platform,
+): Program {
+  return language === 'cpp' ? sketch(files, stage, machine, platform) : python(files, stage, machine, platform.costs)
+}
+
+function sketch(files: readonly SourceFile[], stage: StageBoard, machine: Machine, platform: Platform): Program {
+  const program = compileCpp(files, sketchLibrary(platform, stage, machine), machine)
+  const [setup, loop] = [program.entry('setup') ?? program.entry('main'), program.entry('loop')]
+  return {
+    refusals: program.refusals,
+    unknown: () => [...program.unknown],
+    begin: () => {
+      program.begin()
+      if (!setup) throw new Halt('the program has no setup(); expected a sketch with setup() and loop()', 0)
+      setup()
+    },
+    round: loop,
+  }
+}
+
+function python(files: readonly SourceFile[], stage: StageBoard, machine: Machine, costs: Costs): Program {
+  const write = (text: string): void => {
+    const bytes = Array.from(new TextEncoder().encode(text), (byte) => String.fromCharCode(byte)).join('')
+    stage.serial('Serial').write(bytes, machine.at)
+    stage.wait(costs.serialByte * bytes.length, machine.at)
+  }
+  const modules = new Map([
+    ...plainModules(),
+    ...boardModules({
+      hardware: stage,
+      machine,
+      pinOf: (value, isSymbol) => stage.pins.meant(value, isSymbol)?.number,
+      channel: (number) =>
+        [...stage.pins.all].find(({ facts }) => facts.analog === `ADC${number}` || facts.analog === `A${number}`)
+          ?.number,
+      noPin: (written) => stage.sayNoPin(written, machine.at),
+      later: (microseconds, run) => stage.events.at(machine.now + microseconds, run),
+      costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },
+    }),
+  ])
+  const program = compilePython(files, { builtins: builtinNames(machine, write), modules }, machine)
+  return {
+    refusals: program.refusals,
+    unknown: () => program.headers.map(({ name, at }) => [name, at] as const),
+    begin: () => {
+      try {
+        program.begin()
+      } catch (error) {
+        if (!(error instanceof PyError)) throw error
+        const { name } = error.value.cls
+        if (name === 'SystemExit') return
+        const said = strOf(error.value)
+        throw new Halt(`${name}${said === '' ? '' : `: ${said}`}, and nothing in the program takes it`, machine.at)
+      }
+    },
+    round: undefined,
+  }
+}
