@@ -1,6 +1,7 @@
 import { formatProblem } from '../core/base/problem.ts'
-import { languagesOf } from '../core/firmware/pinNames.ts'
+import { languageTitles } from '../core/firmware/pinNames.ts'
 import { fileOf, lineOf, SourceError } from '../core/rehearse/cpp/tokens.ts'
+import { dialectOf } from '../core/rehearse/program.ts'
 import { type RunResult, rehearse, ScriptError } from '../core/rehearse/run.ts'
 import { readScript, type Script } from '../core/rehearse/script.ts'
 import { type RunFinding, type RunKind, runKinds } from '../core/rehearse/stage/findings.ts'
@@ -27,16 +28,12 @@ interface Options {
 export function rehearseCommand(file: string, sources: readonly string[], options: Options): Status {
   const wiring = resolve(readPlanFile(file).plan, theCatalog())
   const { files, language } = readSources(sources, undefined)
-  if (language !== 'cpp')
-    throw new InputError([
-      `${sources.join(', ')}: programs in Python cannot be rehearsed yet; expected a sketch in C++`,
-    ])
   const board = boardFor(
     wiring,
     file,
     options.board,
-    (one) => languagesOf(one.board).includes('cpp'),
-    'has no board whose programs are written in C++',
+    (one) => dialectOf(one.board, files) !== undefined,
+    `has no programs in ${languageTitles[language]}`,
   )
   const script = options.script === undefined ? undefined : scriptOf(options.script)
   let result: RunResult
@@ -107,6 +104,6 @@ function asText(file: string, { findings, expectations, printed, seconds, loops,
     ...findings.map(finding),
     ...(said.length > 0 ? [`Serial${printed.length > said.length ? ', last lines' : ''}:`, ...said] : []),
     ...Object.entries(shows).map(([ref, words]) => `  ${ref}: ${words}`),
-    `${file}: ${seconds.toFixed(2)} s, ${loops} rounds of loop; ${expectations.length > 0 ? `${came} of ${expectations.length} expectations came; ` : ''}${faults === 0 ? 'nothing wrong' : `${faults} to mend`}`,
+    `${file}: ${seconds.toFixed(2)} s, ${loops > 0 ? `${loops} rounds of loop; ` : ''}${expectations.length > 0 ? `${came} of ${expectations.length} expectations came; ` : ''}${faults === 0 ? 'nothing wrong' : `${faults} to mend`}`,
   ].join('\n')
 }

@@ -275,6 +275,8 @@ export const Program = v.strictObject({
   interrupts: v.optional(v.array(PinId), []),
   /** Pins that a bus object takes when it is begun without any: `Wire: { sda: GPIO21, scl: GPIO22 }`. */
   begins: v.optional(v.record(v.string(), v.record(v.string(), PinId)), {}),
+  /** Names and numbers of what serves the board itself and is not brought out, its LED before all: `25`, `LED`. */
+  inside: v.optional(v.array(Text), []),
   /** What a maker must know of this numbering. */
   text: v.optional(Text),
 })

@@ -1,4 +1,6 @@
-import type { Language } from '../catalog/boardSchema.ts'
+import type { Board, Language } from '../catalog/boardSchema.ts'
+import { languagesOf } from '../firmware/pinNames.ts'
+import { languageOfFiles } from '../firmware/source/guessLanguage.ts'
 import { compileCpp } from './cpp/compile.ts'
 import { Halt, type Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
@@ -9,8 +11,19 @@ import { boardModules } from './python/boardModules.ts'
 import { builtinNames, plainModules } from './python/builtins.ts'
 import { compilePython } from './python/compile.ts'
 import { strOf } from './python/text.ts'
-import { PyError } from './python/values.ts'
+import { PyError, PyFunction } from './python/values.ts'
 import type { StageBoard } from './stage/board.ts'
+
+/**
+ * The language in which a board takes a program: the one that its files tell, or, where those only tell that it is
+ * Python, the Python of the board. Undefined where the board has none.
+ */
+export function dialectOf(board: Board, files: readonly SourceFile[]): Language | undefined {
+  const told = languageOfFiles(files) ?? 'cpp'
+  const own = languagesOf(board)
+  if (own.includes(told)) return told
+  return told === 'python' ? own.find((one) => one !== 'cpp') : undefined
+}
 
 /** A program of any language, ready to be run. */
 export interface Program {
@@ -62,7 +75,7 @@ function python(files: readonly SourceFile[], stage: StageBoard, machine: Machin
     ...boardModules({
       hardware: stage,
       machine,
-      pinOf: (value, isSymbol) => stage.pins.meant(value, isSymbol)?.number,
+      pinOf: (value, isSymbol) => stage.pins.meant(value, isSymbol),
       channel: (number) =>
         [...stage.pins.all].find(({ facts }) => facts.analog === `ADC${number}` || facts.analog === `A${number}`)
           ?.number,
@@ -71,7 +84,18 @@ function python(files: readonly SourceFile[], stage: StageBoard, machine: Machin
       costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },
     }),
   ])
-  const program = compilePython(files, { builtins: builtinNames(machine, write), modules }, machine)
+  const builtins = builtinNames(machine, write)
+  builtins.set(
+    'input',
+    new PyFunction('input', ([prompt]) => {
+      write(prompt === undefined ? '' : strOf(prompt))
+      const { waiting } = stage.serial('Serial')
+      while (!waiting.includes(10)) stage.wait(1000, machine.at)
+      const line = waiting.splice(0, waiting.indexOf(10) + 1)
+      return new TextDecoder().decode(Uint8Array.from(line.slice(0, -1)))
+    }),
+  )
+  const program = compilePython(files, { builtins, modules }, machine)
   return {
     refusals: program.refusals,
     unknown: () => program.headers.map(({ name, at }) => [name, at] as const),

@@ -337,3 +337,11 @@ it('what is not understood is said before it runs, and the rest runs', () => {
   ])
   expect(result.printed[0]?.text).toBe('up')
 })
+
+it('the LED of a board that is not brought out needs no wire', () => {
+  const blink = (pin: string): string =>
+    `void setup() { pinMode(${pin}, OUTPUT); }\nvoid loop() { digitalWrite(${pin}, HIGH); delay(100); }`
+  for (const pin of ['LED_BUILTIN', '25'])
+    expect(kinds(run({ ...lamp, mcu: 'pico', wires: '' }, blink(pin)))).toEqual([])
+  expect(kinds(run({ ...lamp, mcu: 'pico', wires: '' }, blink('24')))).toEqual(['no-such-pin 1', 'no-such-pin 2'])
+})

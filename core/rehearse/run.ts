@@ -1,13 +1,12 @@
 import { circuitOf } from '../circuit/circuit.ts'
 import { parseOptionAmount } from '../electrical/quantity.ts'
-import { languageOfFiles } from '../firmware/source/guessLanguage.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { Halt, Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
 import { platformOf } from './platform/families.ts'
 import { standInClasses } from './platform/standIns.ts'
-import { readProgram } from './program.ts'
+import { dialectOf, readProgram } from './program.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
 import { type RunFinding, RunFindings } from './stage/findings.ts'
@@ -82,7 +81,7 @@ export function rehearse(
     file: files[fileOf(at)]?.name ?? files[0]?.name ?? '',
     line: lineOf(at),
   })
-  const language = languageOfFiles(files) ?? 'cpp'
+  const language = dialectOf(board.board, files) ?? 'cpp'
   const { drivers } = wiring.catalog
   const platform = platformOf(
     board,

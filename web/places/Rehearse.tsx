@@ -2,17 +2,21 @@ import { type DragEvent, useEffect, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { formatProblem } from '../../core/base/problem.ts'
-import { languagesOf } from '../../core/firmware/pinNames.ts'
+import { languageTitles } from '../../core/firmware/pinNames.ts'
+import { languageOfFiles } from '../../core/firmware/source/guessLanguage.ts'
+import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
+import { dialectOf } from '../../core/rehearse/program.ts'
 import { readScript } from '../../core/rehearse/script.ts'
 import type { RunFinding } from '../../core/rehearse/stage/findings.ts'
 import { Trace, writeVcd } from '../../core/rehearse/stage/trace.ts'
+import type { BoardInstance } from '../../core/wiring/model.ts'
 import { BoardChoice } from '../components/bringup/BoardChoice.tsx'
 import { fileName, saveAs } from '../components/bringup/takeAway.ts'
 import { HandleField, valueAt } from '../components/rehearse/HandleField.tsx'
 import { ProgramText } from '../components/rehearse/ProgramText.tsx'
 import { clockWords, lastAt, rowsOf } from '../components/rehearse/rows.ts'
 import { Ruler, Score } from '../components/rehearse/Score.tsx'
-import { type Rehearsal, useRehearsal } from '../components/rehearse/useRehearsal.ts'
+import { type Rehearsal, useKept, useRehearsal } from '../components/rehearse/useRehearsal.ts'
 import { readSources } from '../components/sources.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { useAppDispatch } from '../store/store.ts'
@@ -26,10 +30,15 @@ export function Rehearse() {
   const dispatch = useAppDispatch()
   const [picked, setPicked] = useState<string>()
   const [over, setOver] = useState(false)
-  const boards = wiring.boards.filter(({ board }) => languagesOf(board).includes('cpp'))
+  const kept = useKept(id)
+  const { files } = kept.state
+  const language = languageOfFiles(files)
+  const taking = (program: readonly SourceFile[]): readonly BoardInstance[] =>
+    wiring.boards.filter(({ board }) => program.length === 0 || dialectOf(board, program))
+  const boards = taking(files)
   const board = boards.find(({ ref }) => ref === picked) ?? boards[0]
-  const rehearsal = useRehearsal(id, board)
-  const { files, run, trouble, busy } = rehearsal
+  const rehearsal = useRehearsal(kept, board)
+  const { run, trouble, busy } = rehearsal
   const say = (text: string): void => void dispatch(toasted({ text, kind: 'wrong' }))
   const take = async (given: readonly File[]): Promise<void> => {
     const scripts = given.filter(({ name }) => /\.ya?ml$/i.test(name))
@@ -42,7 +51,8 @@ export function Rehearse() {
     if (sources.length === 0) return
     const read = await readSources(sources)
     if ('trouble' in read) say(read.trouble)
-    else if (read.language !== 'cpp') say('Programs in Python cannot be rehearsed yet; expected a sketch in C++.')
+    else if (taking(read.files).length === 0)
+      say(`No board of this plan is programmed in ${languageTitles[read.language]}.`)
     else rehearsal.change({ files: read.files })
   }
   const drop = (event: DragEvent): void => {
@@ -67,7 +77,7 @@ export function Rehearse() {
           type="file"
           size="sm"
           multiple
-          accept=".ino,.pde,.cpp,.cc,.c,.h,.hpp,.yaml,.yml"
+          accept=".ino,.pde,.cpp,.cc,.c,.h,.hpp,.py,.yaml,.yml"
           aria-label="Files of the program, or a script"
           onChange={(event) => {
             const input = event.target as HTMLInputElement
@@ -93,13 +103,17 @@ export function Rehearse() {
         </p>
       )}
       {!board ? (
-        <p>No board of this plan is programmed in C++.</p>
+        <p>
+          {language
+            ? `No board of this plan is programmed in ${languageTitles[language]}.`
+            : 'This plan has no board yet.'}
+        </p>
       ) : files.length === 0 ? (
         <div className="rehearse-empty">
           <p>
-            Choose the files of your sketch, or drop them here: it runs on the wiring of this plan, in a time of its
-            own. Lines show their levels, lamps light, echoes come back; you press, turn and set what the parts sense,
-            and what does not work is said with its line. The program stays on this machine.
+            Choose the files of your program, in C++ or Python, or drop them here: it runs on the wiring of this plan,
+            in a time of its own. Lines show their levels, lamps light, echoes come back; you press, turn and set what
+            the parts sense, and what does not work is said with its line. The program stays on this machine.
           </p>
         </div>
       ) : (
@@ -344,9 +358,14 @@ function Run({
             ? `${(run.longest.seconds * 1000).toFixed(1)} ms`
             : `${run.longest.seconds.toFixed(2)} s`}
         </b>
-        {run.longest.line > 0 && `, line ${run.longest.line}`} · loop{' '}
-        <b>{run.seconds > 0 ? (run.loops / run.seconds).toFixed(1) : 0}</b> a second ·{' '}
-        {run.statements.toLocaleString('en')} statements
+        {run.longest.line > 0 && `, line ${run.longest.line}`}
+        {run.loops > 0 && (
+          <>
+            {' '}
+            · loop <b>{(run.loops / run.seconds).toFixed(1)}</b> a second
+          </>
+        )}{' '}
+        · {run.statements.toLocaleString('en')} statements
       </p>
     </>
   )

@@ -50,6 +50,15 @@ export class PinFinder {
 
   /** The pin that a value means in a call that counts as it does. */
   meant(value: Value, counts: PinUse['counts']): Meant {
+    const written =
+      value.is === 'number'
+        ? String(value.number)
+        : value.is === 'symbol'
+          ? value.path
+          : value.is === 'text'
+            ? value.text
+            : ''
+    if (this.isInside(written)) return { is: 'other', written }
     switch (value.is) {
       case 'number':
         return this.#number(value.number, counts)
@@ -60,6 +69,11 @@ export class PinFinder {
       default:
         return { is: 'other', written: value.is }
     }
+  }
+
+  /** Written for what serves the board itself and is not brought out. */
+  isInside(written: string): boolean {
+    return this.#program?.inside.includes(written.split('.').at(-1) ?? '') ?? false
   }
 
   #number(number: number, counts: PinUse['counts']): Meant {

@@ -2,8 +2,9 @@ import type { Language } from '../../catalog/boardSchema.ts'
 import type { SourceFile } from './ir.ts'
 
 /** Modules by which Python programs of one kind are known. */
-const circuit = /^\s*(?:import|from)\s+(?:board|busio|digitalio|analogio|pwmio|microcontroller|neopixel_write)\b/m
-const micro = /^\s*(?:import|from)\s+(?:machine|microbit|umachine|rp2|esp32|pyb)\b/m
+const circuit =
+  /^\s*(?:import|from)\s+(?:[\w.]+\s*,\s*)*(?:board|busio|digitalio|analogio|pwmio|microcontroller|neopixel_write)\b/m
+const micro = /^\s*(?:import|from)\s+(?:[\w.]+\s*,\s*)*(?:machine|microbit|umachine|rp2|esp32|pyb)\b/m
 
 /** The language of a program by the endings of its files and what it imports; undefined where they do not go together. */
 export function languageOfFiles(files: readonly SourceFile[]): Language | undefined {

@@ -20,6 +20,7 @@ import {
   PyProperty,
   PyTuple,
   raise,
+  Unknown,
 } from './values.ts'
 
 type Named = ReadonlyMap<string, Py>
@@ -62,6 +63,15 @@ function nativeClass(
     init(made, args, named)
     return made
   })
+  cls.attrs
+    .set(
+      '__enter__',
+      fn('__enter__', ([self]) => self),
+    )
+    .set(
+      '__exit__',
+      fn('__exit__', () => null),
+    )
   for (const [key, method] of Object.entries(methods))
     cls.attrs.set(key, new PyFunction(key, ([self, ...rest], named) => method(self as Native, rest, named)))
   for (const [key, value] of Object.entries(constants)) cls.attrs.set(key, value)
@@ -407,7 +417,7 @@ export function boardModules(board: PythonBoard): Map<string, () => PyModule> {
     ['SoftSPI', quiet('SoftSPI')],
     ['UART', quiet('UART')],
     ['WDT', quiet('WDT')],
-    ['RTC', quiet('RTC')],
+    ['RTC', new Unknown()],
     ['freq', fn('freq', () => 133_000_000)],
     ['reset', fn('reset', () => raise('SystemExit'))],
     ['idle', fn('idle', () => null)],

@@ -30,6 +30,7 @@ import {
   raise,
   shrunk,
   typeName,
+  Unknown,
 } from './values.ts'
 
 type Named = ReadonlyMap<string, Py>
@@ -157,6 +158,7 @@ function lengthOf(value: Py): number {
   if (value instanceof PyRange) return value.length
   if (value instanceof PyObject && value.cls.find('__len__'))
     return asIndex(value.cls.find('__len__').call([value], none))
+  if (value instanceof Unknown) return 0
   return raise('TypeError', `object of type '${typeName(value)}' has no len()`)
 }
 
@@ -331,6 +333,8 @@ export function builtinNames(machine: Machine, write: (text: string) => void): M
   add('memoryview', ([of]) => of)
   add('globals', () => new PyDict())
   add('const', ([value]) => value)
+  // Nothing is kept on the disk of a rehearsal.
+  add('open', () => new Unknown())
   names.set('NotImplemented', new PyObject(new PyClass('NotImplementedType', [objectClass])))
   names.set('__name__', '__main__')
   void machine
@@ -445,6 +449,9 @@ export function plainModules(): Map<string, () => PyModule> {
         (types.get('dict')!.make as NonNullable<PyClass['make']>)(from === undefined ? [] : [from], none),
       ),
     ]),
+    module('struct', [func('pack', packed), func('unpack', unpacked), func('calcsize', ([how]) => layout(how).size)]),
+    module('ustruct', [func('pack', packed), func('unpack', unpacked), func('calcsize', ([how]) => layout(how).size)]),
+    module('array', [func('array', ([, items]) => new PyList(items === undefined ? [] : [...listed(items)]))]),
     module('functools', [
       func(
         'partial',
@@ -453,6 +460,71 @@ export function plainModules(): Map<string, () => PyModule> {
       ),
     ]),
   ])
+}
+
+const widths: Readonly<Record<string, number>> = {
+  x: 1,
+  b: 1,
+  B: 1,
+  '?': 1,
+  h: 2,
+  H: 2,
+  i: 4,
+  I: 4,
+  l: 4,
+  L: 4,
+  f: 4,
+  q: 8,
+  Q: 8,
+  d: 8,
+}
+
+/** Places of a layout of bytes as `struct` writes it, without the gaps of a machine. */
+function layout(how: string): { readonly size: number; readonly little: boolean; readonly fields: readonly string[] } {
+  const fields: string[] = []
+  for (const [, count, kind = ''] of how.matchAll(/(\d*)([xbB?hHiIlLqQfd])/g))
+    for (let at = 0; at < (count === '' ? 1 : Number(count)); at += 1) fields.push(kind)
+  return { size: fields.reduce((sum, kind) => sum + widths[kind]!, 0), little: !/^[>!]/.test(how), fields }
+}
+
+function packed([how, ...values]: readonly Py[]): Py {
+  const { size, little, fields } = layout(how)
+  const view = new DataView(new ArrayBuffer(size))
+  let at = 0
+  let next = 0
+  for (const kind of fields) {
+    if (kind === 'f') view.setFloat32(at, asNumber(values[next++]), little)
+    else if (kind === 'd') view.setFloat64(at, asNumber(values[next++]), little)
+    else if (kind !== 'x') {
+      const bits = BigInt.asUintN(8 * widths[kind]!, BigInt(Number(values[next++])))
+      for (let byte = 0; byte < widths[kind]!; byte += 1)
+        view.setUint8(at + (little ? byte : widths[kind]! - 1 - byte), Number((bits >> BigInt(8 * byte)) & 255n))
+    }
+    at += widths[kind]!
+  }
+  return new PyBytes([...new Uint8Array(view.buffer)], false)
+}
+
+function unpacked([how, from]: readonly Py[]): Py {
+  const { size, little, fields } = layout(how)
+  const bytes: readonly number[] = from.bytes
+  if (bytes.length !== size) raise('ValueError', `unpack requires a buffer of ${size} bytes`)
+  const view = new DataView(Uint8Array.from(bytes).buffer)
+  const found: Py[] = []
+  let at = 0
+  for (const kind of fields) {
+    const width = widths[kind]!
+    if (kind === 'f') found.push(new Float(view.getFloat32(at, little)))
+    else if (kind === 'd') found.push(new Float(view.getFloat64(at, little)))
+    else if (kind !== 'x') {
+      let bits = 0n
+      for (let byte = 0; byte < width; byte += 1)
+        bits |= BigInt(view.getUint8(at + (little ? byte : width - 1 - byte))) << BigInt(8 * byte)
+      found.push(kind === '?' ? bits !== 0n : shrunk(/[bhilq]/.test(kind) ? BigInt.asIntN(8 * width, bits) : bits))
+    }
+    at += width
+  }
+  return new PyTuple(found)
 }
 
 function jsonOf(value: Py): string {

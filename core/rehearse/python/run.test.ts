@@ -165,6 +165,28 @@ it('a channel of the converter and its pin are the same', () => {
   expect([lines(result), kinds(result)]).toEqual([['True'], []])
 })
 
+it.each([
+  ['machine', pico, 'from machine import Pin\nPin("LED", Pin.OUT).on()\nPin(25, Pin.OUT).on()\n'],
+  ['board', pico, 'import board, digitalio\nlamp = digitalio.DigitalInOut(board.LED)\nlamp.switch_to_output(True)\n'],
+  [
+    'a led on a header',
+    lamp('esp32-devkit-30', 'GPIO26', 'GPIO27'),
+    'import time, machine\nmachine.Pin(2, machine.Pin.OUT).on()\n',
+  ],
+] as const)('the LED of the board itself needs no wire: %s', (_, plan, text) => {
+  expect(kinds(run(plan, text))).toEqual([])
+})
+
+it('a pin that no board of that kind has ends the program', () => {
+  const result = run(pico, 'from machine import Pin\nPin(40, Pin.OUT)\n')
+  expect(kinds(result)).toEqual(['no-such-pin 2', 'stopped 2'])
+})
+
+it('what is typed comes to input(), after its prompt', () => {
+  const result = run(pico, 'print(int(input("how many? ")) * 2)\n', '  - { at: 1, type: "21" }')
+  expect(lines(result)).toEqual(['how many? 42'])
+})
+
 it('a module that nobody has described is said once, and gives nought', () => {
   const result = run(
     pico,

@@ -107,6 +107,7 @@ export class StageBoard implements Hardware {
   }
 
   #pin(number: number, counts: 'pin' | 'analog' | 'interrupt', at: number, call: string): LivePin | undefined {
+    if (this.pins.isInside(number)) return undefined
     // In Python a pin is always meant by its own name.
     const pin = this.pins.pin(number, this.#language === 'cpp' ? counts : 'pin')
     if (!pin) {

@@ -29,6 +29,8 @@ export interface LivePin {
 
 /** Numbers from which pins are counted that programs name otherwise. */
 const NAMED = 200
+/** The number of all that serves the board itself and is not brought out. */
+export const INSIDE = 199
 
 /** Ohms of a pull inside a pin where no source gives them. */
 const PULL_OHMS = 40_000
@@ -82,6 +84,8 @@ export class LivePins {
       const pin = this.#byId.get(board.facts.pin(id)?.net ?? '')
       if (pin) this.names.set(name, pin.number)
     }
+    for (const name of program?.inside ?? [])
+      if (!/^\d+$/.test(name) && !this.names.has(name)) this.names.set(name, INSIDE)
     if (!this.names.has('LED_BUILTIN') && this.#byNumber.has(13)) this.names.set('LED_BUILTIN', 13)
   }
 
@@ -124,8 +128,15 @@ export class LivePins {
     return this.#byNumber.get(number)
   }
 
-  /** The pin that a value of a Python program means: a number, a name, a word of `board`. */
-  meant(value: number | string, isSymbol: boolean): LivePin | undefined {
+  /** A number means what serves the board itself and is not brought out. */
+  isInside(number: number): boolean {
+    return number === INSIDE || this.#finder.isInside(String(number))
+  }
+
+  /** Number of the pin that a value of a Python program means: a number, a name, a word of `board`. */
+  meant(value: number | string, isSymbol: boolean): number | undefined {
+    const last = String(value).split('.').at(-1) ?? ''
+    if (this.#finder.isInside(last)) return INSIDE
     const meant = this.#finder.meant(
       typeof value === 'number'
         ? { is: 'number', number: value, hex: false, via: [] as never }
@@ -134,7 +145,8 @@ export class LivePins {
           : { is: 'text', text: value, via: [] as never },
       'pin',
     )
-    return meant.is === 'pin' ? this.#byId.get(meant.pin.net) : undefined
+    if (meant.is === 'pin') return this.#byId.get(meant.pin.net)?.number
+    return /^LED(_BUILTIN)?$/.test(last) ? this.names.get('LED_BUILTIN') : undefined
   }
 
   byId(id: string): LivePin | undefined {

@@ -186,4 +186,13 @@ except ValueError as e: print(e)
 try: raise StopIteration(3)
 except StopIteration as e: print(e.value if hasattr(e, 'value') else e.args)`,
   ],
+  [
+    'bytes in a layout',
+    `import struct
+for how, values in (('<BhI', (200, -2, 70000)), ('>HHb', (1, 65535, -1)), ('<2f', (0.5, -2)), ('>d', (1.25,)), ('<q', (-5,)), ('<?xB', (True, 7))):
+    made = struct.pack(how, *values)
+    print(how, struct.calcsize(how), made, struct.unpack(how, made))
+try: struct.unpack('<H', b'x')
+except Exception as e: print('short')`,
+  ],
 ]

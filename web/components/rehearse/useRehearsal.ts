@@ -16,14 +16,9 @@ interface Kept {
 const kept = new Map<string, Kept>()
 const nothing: Kept = { files: [], steps: [], seconds: 10 }
 
-/** A rehearsal of a plan: its program, what is done meanwhile, and the run that comes of it, made anew at each change. */
-export function useRehearsal(id: string, board: BoardInstance | undefined) {
-  const plan = usePlan()
-  const client = useSearch()
+/** The program of a plan and what is done meanwhile. */
+export function useKept(id: string) {
   const [state, setState] = useState<Kept>(kept.get(id) ?? nothing)
-  const [run, setRun] = useState<RunData>()
-  const [trouble, setTrouble] = useState<Extract<RunAnswer, { ok: false }>>()
-  const [busy, setBusy] = useState(false)
   const change = useCallback(
     (by: Partial<Kept>): void =>
       setState((now) => {
@@ -33,6 +28,16 @@ export function useRehearsal(id: string, board: BoardInstance | undefined) {
       }),
     [id],
   )
+  return { state, change }
+}
+
+/** A rehearsal on a board of a plan: the run that comes of it is made anew at each change. */
+export function useRehearsal({ state, change }: ReturnType<typeof useKept>, board: BoardInstance | undefined) {
+  const plan = usePlan()
+  const client = useSearch()
+  const [run, setRun] = useState<RunData>()
+  const [trouble, setTrouble] = useState<Extract<RunAnswer, { ok: false }>>()
+  const [busy, setBusy] = useState(false)
   const { files, steps, seconds } = state
   const asked = useRef(0)
   const ref = board?.ref
