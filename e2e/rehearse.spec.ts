@@ -87,3 +87,45 @@ test('a program is dropped in, runs, is moved about, and what it finds is mended
   await give('door.ino', 'void setup() {\n  int x = ;\n}')
   await expect(page.getByRole('alert')).toHaveText('door.ino, line 2: expected a value, found ";"')
 })
+
+test('a program in Python runs on the board of the plan that takes Python', async ({ page, address, request }) => {
+  const text = `markpost: 1
+title: Porch lamp
+boards: { MCU: { board: pico } }
+parts:
+  KEY: { part: button }
+  LAMP: { part: led }
+  R1: { part: resistor, options: { ohms: 330 } }
+wires:
+  - [KEY.1, MCU.GP14]
+  - [KEY.2, MCU.GND]
+  - [LAMP.A, R1.1]
+  - [R1.2, MCU.GP15]
+  - [LAMP.K, MCU.GND]
+`
+  const made = await request.post(`${address}/api/plans`, { data: { text } })
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`${address}/plan/${id}/rehearse`)
+  const give = (name: string, program: string): Promise<void> =>
+    page
+      .getByLabel('Files of the program, or a script')
+      .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(program) })
+  const program = (pull: string): string => `import time
+from machine import Pin
+
+lamp = Pin(15, Pin.OUT)
+key = Pin(14, Pin.IN${pull})
+while True:
+    lamp.value(not key.value())
+    time.sleep_ms(10)
+`
+  await give('main.py', program(''))
+  const findings = page.getByLabel('Findings of this run')
+  await expect(findings.getByText(/main\.py, line 7/)).toBeVisible()
+  await expect(findings.getByText('MCU.GP14 is read while KEY is open, and nothing else holds the line.')).toBeVisible()
+  await give('main.py', program(', Pin.PULL_UP'))
+  await expect(findings.getByText('Nothing stands in the way.')).toBeVisible()
+  // A text that is no program keeps the last one in sight and says where it ends.
+  await give('main.py', 'while True\n  pass\n')
+  await expect(page.getByRole('alert')).toContainText('main.py, line 1')
+})
