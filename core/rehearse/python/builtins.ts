@@ -184,10 +184,15 @@ function extreme(way: '<' | '>', args: readonly Py[], named: Named): Py {
 
 /** Half-way goes to the even one. */
 function rounded(value: Py, digits: Py): Py {
-  if (isInt(value))
-    return digits === undefined || digits === null || asIndex(digits) >= 0
-      ? value
-      : shrunk(BigInt(Math.round(Number(value) / 10 ** -asIndex(digits)) * 10 ** -asIndex(digits)))
+  if (isInt(value)) {
+    const whole = BigInt(value)
+    if (digits === undefined || digits === null || asIndex(digits) >= 0) return shrunk(whole)
+    // Half-way goes to the even one.
+    const unit = 10n ** BigInt(-asIndex(digits))
+    const rest = ((whole % unit) + unit) % unit
+    const down = whole - rest
+    return shrunk(rest * 2n > unit || (rest * 2n === unit && (down / unit) % 2n !== 0n) ? down + unit : down)
+  }
   const number = asNumber(value)
   if (digits === undefined || digits === null) {
     const down = Math.floor(number)
@@ -195,9 +200,11 @@ function rounded(value: Py, digits: Py): Py {
     return shrunk(BigInt(rest < 0.5 ? down : rest > 0.5 ? down + 1 : down % 2 === 0 ? down : down + 1))
   }
   const places = asIndex(digits)
-  return new Float(
-    places >= 0 ? Number(formatPy(value, `.${places}f`)) : Math.round(number / 10 ** -places) * 10 ** -places,
-  )
+  if (places >= 0) return new Float(Number(formatPy(value, `.${places}f`)))
+  const unit = 10 ** -places
+  const [down, rest] = [Math.floor(number / unit), number / unit - Math.floor(number / unit)]
+  const even = rest > 0.5 || (rest === 0.5 && down % 2 !== 0) ? down + 1 : down
+  return new Float(even === 0 && number < 0 ? -0 : even * unit)
 }
 
 /** What every program finds (Python library reference, "Built-in Functions"); `print` writes with this. */

@@ -59,7 +59,7 @@ function formatted(form: string, args: readonly Py[], named: ReadonlyMap<string,
 const text: Methods = {
   upper: (s) => s.toUpperCase(),
   lower: (s) => s.toLowerCase(),
-  title: (s) => s.toLowerCase().replace(/\b[a-z]/g, (one: string) => one.toUpperCase()),
+  title: (s) => s.replace(/\p{L}+/gu, (one: string) => one[0]!.toUpperCase() + one.slice(1).toLowerCase()),
   capitalize: (s) => (s === '' ? '' : s[0].toUpperCase() + s.slice(1).toLowerCase()),
   swapcase: (s) => [...s].map((one) => (one === one.toUpperCase() ? one.toLowerCase() : one.toUpperCase())).join(''),
   strip: (s, [signs]) => strip(s, signs, true, true),

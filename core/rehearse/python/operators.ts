@@ -58,7 +58,7 @@ export function binary(op: string, a: Py, b: Py): Py {
     }
   }
   if (isNumeric(a) && isNumeric(b))
-    return isInt(a) && isInt(b) ? whole(op, a, b) : real(op, asNumber(a), asNumber(b), a, b)
+    return isInt(a) && isInt(b) ? whole(op, a, b) : real(op, asFloat(a), asFloat(b), a, b)
   const own = method(a, `__${METHODS[op]}__`, b)
   if (own !== undefined) return own
   const other = method(b, `__r${METHODS[op]}__`, a)
@@ -110,12 +110,35 @@ function method(of: Py, name: string, ...args: readonly Py[]): Py | undefined {
 const repeated = <T>(items: readonly T[], count: number): T[] =>
   Array.from({ length: Math.max(0, count) }, () => items).flat()
 
+/** A number as a float. @throws PyError for a whole number that is too large for one. */
+function asFloat(value: Py): number {
+  const made = asNumber(value)
+  return typeof value === 'bigint' && !Number.isFinite(made)
+    ? raise('OverflowError', 'int too large to convert to float')
+    : made
+}
+
+/** The float that is nearest to a quotient of whole numbers of any size. */
+function quotient(p: bigint, q: bigint): number {
+  const size = (of: bigint): bigint => (of < 0n ? -of : of)
+  const bits = (of: bigint): number => size(of).toString(2).length
+  // 66 bits of the quotient, and a last one that tells whether anything is left over: rounded once, at the end.
+  const shift = Math.max(0, 66 - bits(p) + bits(q))
+  const top = size(p) << BigInt(shift)
+  const found = top / size(q)
+  const made = Number(top % size(q) === 0n ? found : found | 1n) / 2 ** shift
+  if (!Number.isFinite(made)) raise('OverflowError', 'integer division result too large for a float')
+  return p < 0n !== q < 0n ? -made : made
+}
+
 function whole(op: string, a: number | bigint | boolean, b: number | bigint | boolean): Py {
   if (typeof a === 'boolean' && typeof b === 'boolean' && '&|^'.includes(op))
     return op === '&' ? a && b : op === '|' ? a || b : a !== b
   if (op === '/') {
     if (Number(b) === 0) raise('ZeroDivisionError', 'division by zero')
-    return new Float(Number(a) / Number(b))
+    return new Float(
+      typeof a === 'bigint' || typeof b === 'bigint' ? quotient(BigInt(a), BigInt(b)) : Number(a) / Number(b),
+    )
   }
   const [x, y] = [Number(a), Number(b)]
   const small = typeof a !== 'bigint' && typeof b !== 'bigint'
@@ -158,6 +181,7 @@ function whole(op: string, a: number | bigint | boolean, b: number | bigint | bo
       if (op === '<<' && q > 100_000n) raise('OverflowError', 'too many digits in integer')
       return shrunk(op === '<<' ? p << q : p >> q)
     case '**':
+      if (q < 0n && p === 0n) raise('ZeroDivisionError', '0.0 cannot be raised to a negative power')
       if (q < 0n) return new Float(Number(p) ** Number(q))
       if (q > 100_000n) raise('OverflowError', 'too many digits in integer')
       return shrunk(p ** q)
@@ -182,8 +206,15 @@ function real(op: string, x: number, y: number, a: Py, b: Py): Float {
     case '%': {
       if (y === 0) raise('ZeroDivisionError', op === '%' ? 'float modulo' : 'float floor division by zero')
       let rest = x % y
-      if (rest !== 0 && rest < 0 !== y < 0) rest += y
-      return new Float(op === '%' ? rest : Math.floor((x - rest) / y + 0.5))
+      let exact = (x - rest) / y
+      if (rest !== 0 && rest < 0 !== y < 0) {
+        rest += y
+        exact -= 1
+      }
+      // Nought has the sign of the divisor, and as a quotient that of the exact one.
+      if (op === '%') return new Float(rest === 0 ? (y < 0 ? -0 : 0) : rest)
+      const quotient = exact - Math.floor(exact) > 0.5 ? Math.floor(exact) + 1 : Math.floor(exact)
+      return new Float(quotient === 0 ? (x / y < 0 || Object.is(x / y, -0) ? -0 : 0) : quotient)
     }
   }
   return raise('TypeError', `unsupported operand type(s) for ${op}: '${typeName(a)}' and '${typeName(b)}'`)

@@ -111,7 +111,7 @@ class Parser {
           return [this.#if(at)]
         case 'while': {
           this.#next += 1
-          const asked = this.#expression()
+          const asked = this.#namedExpression()
           const body = this.#block()
           return [{ s: 'while', if: asked, body, else: this.#elseBlock(), at }]
         }
@@ -412,7 +412,7 @@ class Parser {
     if (!this.#is(',')) return first
     const items = [first]
     while (this.#take(',')) {
-      if (this.#ends() || /^[)\]}=:]$/.test(this.#token.text)) break
+      if (this.#ends() || (this.#token.is === 'sign' && /^[)\]}=:]$/.test(this.#token.text))) break
       items.push(this.#starred())
     }
     return { e: 'tuple', items, at }

@@ -193,12 +193,12 @@ function realText(value: number, kind: string | undefined, digits: number | unde
   let text: string
   if (lower === 'f') text = fixed(value, digits ?? 6)
   else if (lower === '%') text = `${fixed(value * 100, digits ?? 6)}%`
-  else if (lower === 'e') text = exponent(value.toExponential(digits ?? 6))
+  else if (lower === 'e') text = exponent(scientific(value, digits ?? 6))
   else if (lower === undefined && digits === undefined) text = floatRepr(value)
   else {
     const precise = digits === 0 ? 1 : (digits ?? 6)
-    const power = value === 0 ? 0 : Number(/e([-+]\d+)$/.exec(value.toExponential(precise - 1))![1])
-    if (power < -4 || power >= precise) text = exponent(value.toExponential(precise - 1)).replace(/\.?0+e/, 'e')
+    const power = value === 0 ? 0 : Number(/e([-+]\d+)$/.exec(scientific(value, precise - 1))![1])
+    if (power < -4 || power >= precise) text = exponent(scientific(value, precise - 1)).replace(/\.?0+e/, 'e')
     else {
       text = fixed(value, Math.max(0, precise - 1 - power))
       if (text.includes('.')) text = text.replace(/\.?0+$/, '')
@@ -217,6 +217,17 @@ export function fixed(value: number, digits: number): string {
   if (!/^50*$/.test(whole.slice(whole.length - 40))) return text
   const down = digits === 0 ? whole.slice(0, -41) : whole.slice(0, -40)
   return Number(down.at(-1)) % 2 === 0 ? down : text
+}
+
+/** With an exponent and so many digits behind the point, half-way to the even one. */
+function scientific(value: number, digits: number): string {
+  const text = value.toExponential(digits)
+  if (digits > 50) return text
+  const whole = value.toExponential(digits + 40)
+  const [mantissa = '', power = ''] = whole.split('e')
+  if (!/^50*$/.test(mantissa.slice(-40))) return text
+  const down = digits === 0 ? mantissa.slice(0, -41) : mantissa.slice(0, -40)
+  return Number(down.at(-1)) % 2 === 0 ? `${down}e${power}` : text
 }
 
 const OLD = /%(?:\((\w+)\))?([-+ #0]*)(\*|\d+)?(?:\.(\d+))?([diouxXeEfFgGcrsa%])/g
