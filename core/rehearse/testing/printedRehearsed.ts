@@ -1,0 +1,16 @@
+import { Machine } from '../cpp/machine.ts'
+import { builtinNames, plainModules } from '../python/builtins.ts'
+import { compilePython } from '../python/compile.ts'
+
+/** What a program of Python prints, rehearsed without a board. @throws Error for one that is not understood. */
+export function printedRehearsed(text: string): string {
+  const machine = new Machine()
+  let printed = ''
+  const builtins = builtinNames(machine, (more) => {
+    printed += more
+  })
+  const program = compilePython([{ name: 'main.py', text }], { builtins, modules: plainModules() }, machine)
+  if (program.refusals.length > 0) throw new Error(program.refusals.map(({ message }) => message).join('; '))
+  program.begin()
+  return printed
+}
