@@ -1,11 +1,15 @@
 import * as v from 'valibot'
+import { languages } from './boardSchema.ts'
 import { Id, NotNegative, PinId, Text } from './common.ts'
 
 /** Name as programs write it. */
 const Identifier = v.pipe(v.string(), v.regex(/^[A-Za-z_]\w*$/, 'expected a name as programs write it'))
 const Place = v.pipe(v.number(), v.integer('expected the number of an argument, from 0'), v.minValue(0), v.maxValue(20))
-/** Arguments by their number, from 0. */
-const PinArguments = v.record(v.pipe(v.string(), v.regex(/^\d+$/, 'expected the number of an argument')), PinId)
+/** Arguments by their number, from 0, or in Python by their name. */
+const PinArguments = v.record(
+  v.pipe(v.string(), v.regex(/^(\d+|[a-z_]+)$/, 'expected the number or the name of an argument')),
+  PinId,
+)
 
 const Call = v.strictObject({
   /** What it does to what the part shows. */
@@ -14,6 +18,7 @@ const Call = v.strictObject({
       'clear',
       'home',
       'cursor',
+      'write',
       'show',
       'light-on',
       'light-off',
@@ -36,6 +41,8 @@ const Call = v.strictObject({
   pins: v.optional(PinArguments),
   /** True where it tells whether the part answers. */
   answers: v.optional(v.boolean()),
+  /** True where it is not called: it stands there like a number. */
+  property: v.optional(v.boolean(), false),
   /** Microseconds that it takes. */
   takes: v.optional(NotNegative),
 })
@@ -52,6 +59,8 @@ export const Driver = v.strictObject({
   /** Parts of the catalogue that it drives. */
   parts: v.array(Id),
   headers: v.optional(v.array(Text), []),
+  /** Of Python: the module that the classes come from, and where it is used. */
+  python: v.optional(v.strictObject({ module: Identifier, in: v.array(v.picklist(languages)) })),
   /** Arguments of its making. */
   make: v.optional(
     v.strictObject({

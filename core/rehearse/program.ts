@@ -1,4 +1,5 @@
 import type { Board, Language } from '../catalog/boardSchema.ts'
+import type { Driver } from '../catalog/driverSchema.ts'
 import { languagesOf } from '../firmware/pinNames.ts'
 import { languageOfFiles } from '../firmware/source/guessLanguage.ts'
 import { compileCpp } from './cpp/compile.ts'
@@ -10,6 +11,7 @@ import { sketchLibrary } from './platform/sketch.ts'
 import { boardModules } from './python/boardModules.ts'
 import { builtinNames, plainModules } from './python/builtins.ts'
 import { compilePython } from './python/compile.ts'
+import { driverModules } from './python/driverModules.ts'
 import { strOf } from './python/text.ts'
 import { PyError, PyFunction } from './python/values.ts'
 import type { StageBoard } from './stage/board.ts'
@@ -45,8 +47,11 @@ export function readProgram(
   stage: StageBoard,
   machine: Machine,
   platform: Platform,
+  drivers: readonly Driver[],
 ): Program {
-  return language === 'cpp' ? sketch(files, stage, machine, platform) : python(files, stage, machine, platform.costs)
+  if (language === 'cpp') return sketch(files, stage, machine, platform)
+  const own = drivers.filter(({ python: of }) => of?.in.includes(language))
+  return python(files, stage, machine, platform.costs, own)
 }
 
 function sketch(files: readonly SourceFile[], stage: StageBoard, machine: Machine, platform: Platform): Program {
@@ -64,7 +69,13 @@ function sketch(files: readonly SourceFile[], stage: StageBoard, machine: Machin
   }
 }
 
-function python(files: readonly SourceFile[], stage: StageBoard, machine: Machine, costs: Costs): Program {
+function python(
+  files: readonly SourceFile[],
+  stage: StageBoard,
+  machine: Machine,
+  costs: Costs,
+  drivers: readonly Driver[],
+): Program {
   const write = (text: string): void => {
     const bytes = Array.from(new TextEncoder().encode(text), (byte) => String.fromCharCode(byte)).join('')
     stage.serial('Serial').write(bytes, machine.at)
@@ -72,6 +83,7 @@ function python(files: readonly SourceFile[], stage: StageBoard, machine: Machin
   }
   const modules = new Map([
     ...plainModules(),
+    ...driverModules(drivers, stage, machine, stage.standIns),
     ...boardModules({
       hardware: stage,
       machine,

@@ -83,16 +83,17 @@ export function rehearse(
   })
   const language = dialectOf(board.board, files) ?? 'cpp'
   const { drivers } = wiring.catalog
+  const sketches = drivers.filter(({ python }) => !python)
   const platform = platformOf(
     board,
     () => stage.pins,
-    (hardware, on, given) => standInClasses(drivers, hardware, on, stage.standIns, given),
-    new Map(drivers.flatMap(({ constants }) => Object.entries(constants))),
+    (hardware, on, given) => standInClasses(sketches, hardware, on, stage.standIns, given),
+    new Map(sketches.flatMap(({ constants }) => Object.entries(constants))),
     language,
   )
   machine.cost = platform.costs.statement
   const stage: StageBoard = new StageBoard(wiring, board, machine, platform, findings, where, language)
-  const program = readProgram(language, files, stage, machine, platform)
+  const program = readProgram(language, files, stage, machine, platform, drivers)
   for (const { at, message } of program.refusals)
     findings.add(
       {

@@ -59,7 +59,8 @@ export function standInClasses(
   )
 }
 
-function standInClass(
+/** A class of one driver. */
+export function standInClass(
   driver: Driver,
   className: string,
   hardware: Hardware,
@@ -116,6 +117,12 @@ function standInClass(
       case 'cursor':
         self.x = Number(args[0] ?? 0)
         self.y = Number(args[1] ?? 0)
+        break
+      case 'write':
+        self.x = Number(args[1] ?? 0)
+        self.y = Number(args[2] ?? 0)
+        print(self, String(args[0] ?? ''))
+        changed(self, at)
         break
       case 'show':
         tell(self, at)

@@ -43,7 +43,8 @@ export interface PythonBoard {
 
 const fn = (name: string, call: (args: readonly Py[], named: Named) => Py): PyFunction => new PyFunction(name, call)
 
-class Native extends PyObject {
+/** An object of a board's module: a pin, a bus, a timer. */
+export class Native extends PyObject {
   pin = -1
   settled: { mode: string; pull: string } = { mode: 'in', pull: '' }
   duty = 0
