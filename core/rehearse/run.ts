@@ -166,10 +166,7 @@ export function rehearse(
   for (const [name, at] of program.unknown())
     findings.add({
       kind: 'unknown-class',
-      message:
-        language === 'cpp'
-          ? `${name} is a class that is not described here.`
-          : `${name} is a module that is not described here.`,
+      message: language === 'cpp' ? `${name} is a class that is not described here.` : `${name} is not described here.`,
       why: 'What it does is not seen on the pins.',
       seconds: 0,
       at: [],

@@ -63,7 +63,11 @@ export function compilePython(
   library: PyLibrary,
   machine: Machine,
 ): PyCompiled {
-  const own = new Map(files.map((file, index) => [file.name.replace(/^.*\//, '').replace(/\.py$/, ''), index]))
+  const nameOf = (file: { readonly name: string }): string => file.name.replace(/^.*\//, '').replace(/\.py$/, '')
+  // What is described here stands in for a file of the same name, as what is built into a firmware goes before files.
+  const own = new Map(
+    files.flatMap((file, index) => (index > 0 && library.modules.has(nameOf(file)) ? [] : [[nameOf(file), index]])),
+  )
   const refusals: Refusal[] = []
   const made = new Map<string, PyModule>()
   const unknown: { name: string; at: number }[] = []
@@ -77,7 +81,16 @@ export function compilePython(
       if (!unknown.some((one) => one.name === name)) unknown.push({ name, at })
       return new PyModule(name, new Undescribed())
     }
-    const module = given()
+    const { attrs } = given()
+    const tell = (attr: string): void => {
+      const whole = `${name}.${attr}`
+      if (!unknown.some((one) => one.name === whole)) unknown.push({ name: whole, at: machine.at })
+    }
+    // Names of pins are all known; of other modules the rest is not described.
+    const module = new PyModule(
+      name,
+      attrs instanceof Map && attrs.constructor === Map ? new Partly(attrs, tell) : attrs,
+    )
     made.set(name, module)
     return module
   }
@@ -89,9 +102,7 @@ export function compilePython(
     const exec = compiler.block(parsePython(files[index]!.text, index), scope)
     compiled.set(index, { exec, size: () => scope.size, attrs })
   }
-  files.forEach((file, index) => {
-    prepare(index, index === 0 ? '__main__' : file.name.replace(/^.*\//, '').replace(/\.py$/, ''))
-  })
+  for (const [name, index] of own) prepare(index, index === 0 ? '__main__' : name)
   const run = (index: number, name: string): PyModule => {
     const { exec, size, attrs } = compiled.get(index)!
     const module = new PyModule(name, attrs)
@@ -106,6 +117,22 @@ export function compilePython(
 class Undescribed extends Map<string, Py> {
   override get(name: string): Py {
     return super.get(name) ?? new Unknown()
+  }
+}
+
+/** Names of a module that is described in part: what is not is told of, and gives nought. */
+class Partly extends Map<string, Py> {
+  readonly #tell: (name: string) => void
+
+  constructor(known: ReadonlyMap<string, Py>, tell: (name: string) => void) {
+    super(known)
+    this.#tell = tell
+  }
+
+  override get(name: string): Py {
+    if (super.has(name) || name.startsWith('__')) return super.get(name)
+    this.#tell?.(name)
+    return new Unknown()
   }
 }
 

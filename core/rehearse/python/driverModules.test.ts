@@ -65,6 +65,20 @@ describe('strips', () => {
   })
 })
 
+it('a described module stands in for a file of its name that comes along', () => {
+  const wiring = resolve(planOf(air), catalog)
+  const files = [
+    {
+      name: 'main.py',
+      text: 'import dht, helper\nfrom machine import Pin\nprint(helper.half(dht.DHT22(Pin(16)).temperature()))\n',
+    },
+    { name: 'lib/dht.py', text: 'import registers\nclass DHT22(registers.Base): pass\n' },
+    { name: 'helper.py', text: 'def half(x): return x / 2\n' },
+  ]
+  const result = rehearse(wiring, wiring.boards[0]!, files, { seconds: 1 })
+  expect([lines(result), kinds(result)]).toEqual([['10.75'], []])
+})
+
 describe('dot displays', () => {
   const door: Short = {
     mcu: 'pico',

@@ -196,6 +196,12 @@ it('a module that nobody has described is said once, and gives nought', () => {
   expect(lines(result)).toEqual(['1.0 False', '1.0 False'])
 })
 
+it('what a described module has besides is said once, with its line', () => {
+  const result = run(pico, 'import machine\nwheel = machine.Encoder(0)\nfor _ in range(3):\n  print(wheel.value())\n')
+  expect(kinds(result)).toEqual(['unknown-class 2'])
+  expect(lines(result)).toEqual(['0.0', '0.0', '0.0'])
+})
+
 it('what a program prints is kept letter by letter, whatever its alphabet', () => {
   expect(lines(run(pico, 'print("21 °C", end=" ")\nprint("größer")'))).toEqual(['21 °C größer'])
 })
