@@ -2,7 +2,7 @@ import type { Driver } from '../../catalog/driverSchema.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Hardware } from '../platform/hardware.ts'
 import { type Said, type StandInStage, standInClass } from '../platform/standIns.ts'
-import { Native } from './boardModules.ts'
+import { Native } from './native.ts'
 import {
   asNumber,
   Float,

@@ -1,0 +1,170 @@
+import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
+import type { PinCalls } from './pinCalls.ts'
+import { asIndex, asNumber, Float, isTrue, objectClass, type Py, PyClass, PyModule, PyObject, raise } from './values.ts'
+
+/** `board`, `digitalio`, `analogio`, `pwmio` and `busio` as CircuitPython has them. */
+export function circuitModules(board: PythonBoard, calls: PinCalls): GivenModule[] {
+  const { hardware, machine } = board
+  const { arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, answer, quiet, scan } = calls
+  const [INPUT, OUTPUT] = ['in', 'out'].map((name) => new PyObject(new PyClass(`Direction.${name}`, [objectClass])))
+  const [UP, DOWN] = ['up', 'down'].map((name) => new PyObject(new PyClass(`Pull.${name}`, [objectClass])))
+  const InOut = nativeClass(
+    'DigitalInOut',
+    (self, args) => {
+      self.pin = pinFrom(args[0])
+      apply(self)
+    },
+    {
+      switch_to_output: (self, args, names) => {
+        self.settled.mode = 'out'
+        hardware.write(self.pin, isTrue(arg(args, names, 0, 'value') ?? false), machine.at)
+        apply(self)
+        return null
+      },
+      switch_to_input: (self, args, names) => {
+        const pull = arg(args, names, 0, 'pull')
+        self.settled = { mode: 'in', pull: pull === UP ? 'up' : pull === DOWN ? 'down' : '' }
+        apply(self)
+        return null
+      },
+      deinit: () => null,
+    },
+  )
+  property(
+    InOut,
+    'direction',
+    (self) => (self.settled.mode === 'out' ? OUTPUT : INPUT),
+    (self, value) => {
+      self.settled.mode = value === OUTPUT ? 'out' : 'in'
+      apply(self)
+    },
+  )
+  property(
+    InOut,
+    'pull',
+    (self) => (self.settled.pull === 'up' ? UP : self.settled.pull === 'down' ? DOWN : null),
+    (self, value) => {
+      self.settled.pull = value === UP ? 'up' : value === DOWN ? 'down' : ''
+      apply(self)
+    },
+  )
+  property(
+    InOut,
+    'value',
+    (self) => read(self) === 1,
+    (self, value) => {
+      if (self.settled.mode !== 'out') raise('AttributeError', 'Cannot set value when direction is input.')
+      write(self, value)
+    },
+  )
+  const AnalogIn = nativeClass(
+    'AnalogIn',
+    (self, args) => {
+      self.pin = pinFrom(args[0])
+    },
+    { deinit: () => null },
+  )
+  property(AnalogIn, 'value', (self) => analog(self, 16))
+  property(AnalogIn, 'reference_voltage', () => new Float(3.3))
+  const PWMOut = nativeClass(
+    'PWMOut',
+    (self, args, names) => {
+      self.pin = pinFrom(args[0])
+      self.hertz = asNumber(names.get('frequency') ?? 500)
+      self.duty = asNumber(names.get('duty_cycle') ?? 0) / 65535
+      pulse(self)
+    },
+    { deinit: () => null },
+  )
+  property(
+    PWMOut,
+    'duty_cycle',
+    (self) => Math.round(self.duty * 65535),
+    (self, value) => {
+      self.duty = asNumber(value) / 65535
+      pulse(self)
+    },
+  )
+  property(
+    PWMOut,
+    'frequency',
+    (self) => Math.round(self.hertz),
+    (self, value) => {
+      self.hertz = asNumber(value)
+      pulse(self)
+    },
+  )
+  const busio = new PyModule(
+    'busio',
+    new Map<string, Py>([
+      [
+        'I2C',
+        nativeClass(
+          'I2C',
+          (self, [scl, sda]) => {
+            self.bus = 'Wire'
+            hardware.bus.begin('Wire', [pinFrom(sda), pinFrom(scl)], machine.at)
+          },
+          {
+            try_lock: () => true,
+            unlock: () => null,
+            scan,
+            writeto: (self, [address, bytes]) => ask(self, asIndex(address), bytesOf(bytes)),
+            readfrom_into: (self, [address, into]) => {
+              answer(self, asIndex(address), into.bytes.length)
+              return null
+            },
+            deinit: () => null,
+          },
+        ),
+      ],
+      ['SPI', quiet('SPI')],
+      ['UART', quiet('UART')],
+    ]),
+  )
+  return [
+    [
+      'board',
+      () => {
+        const pins = new Pins('board')
+        const usual = (): Py => {
+          const made = new Native(busio.attrs.get('I2C'))
+          made.bus = 'Wire'
+          return made
+        }
+        pins.set('I2C', fn('I2C', usual)).set('STEMMA_I2C', fn('STEMMA_I2C', usual))
+        return new PyModule('board', pins)
+      },
+    ],
+    [
+      'microcontroller',
+      () => new PyModule('microcontroller', new Map([['pin', new PyModule('pin', new Pins('microcontroller.pin'))]])),
+    ],
+    module('digitalio', [
+      ['DigitalInOut', InOut],
+      [
+        'Direction',
+        new PyModule(
+          'Direction',
+          new Map([
+            ['INPUT', INPUT],
+            ['OUTPUT', OUTPUT],
+          ]),
+        ),
+      ],
+      [
+        'Pull',
+        new PyModule(
+          'Pull',
+          new Map([
+            ['UP', UP],
+            ['DOWN', DOWN],
+          ]),
+        ),
+      ],
+    ]),
+    module('analogio', [['AnalogIn', AnalogIn]]),
+    module('pwmio', [['PWMOut', PWMOut]]),
+    ['busio', () => busio],
+  ]
+}

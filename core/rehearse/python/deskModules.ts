@@ -1,0 +1,251 @@
+import { Callable } from '../cpp/values.ts'
+import { invoke } from './attributes.ts'
+import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
+import type { PinCalls } from './pinCalls.ts'
+import {
+  asIndex,
+  asNumber,
+  Float,
+  isTrue,
+  objectClass,
+  type Py,
+  PyClass,
+  PyList,
+  PyModule,
+  PyTuple,
+  raise,
+} from './values.ts'
+
+/** Modules by which single-board computers reach their pins. */
+export function deskModules(board: PythonBoard, calls: PinCalls): GivenModule[] {
+  const { hardware, machine } = board
+  const { wait, arg, pinFrom, apply, write, read, pulse, ask, answer, bytesOf } = calls
+  const pinClass = new PyClass('Pin', [objectClass])
+  const gpio = new Map<number, Native>()
+  const gpioPin = (number: Py): Native => {
+    const pin = pinFrom(number)
+    let known = gpio.get(pin)
+    if (!known) {
+      known = new Native(pinClass)
+      known.pin = pin
+      gpio.set(pin, known)
+    }
+    return known
+  }
+  const each = (pins: Py, run: (pin: Native) => void): null => {
+    for (const one of pins instanceof PyList || pins instanceof PyTuple ? pins.items : [pins]) run(gpioPin(one))
+    return null
+  }
+  const setShare = (self: Native, [share]: readonly Py[]): null => {
+    self.duty = asNumber(share) / 100
+    return pulse(self)
+  }
+  const rpi = (): PyModule =>
+    new PyModule(
+      'RPi.GPIO',
+      new Map<string, Py>([
+        ['BCM', 11],
+        ['BOARD', 10],
+        ['OUT', 0],
+        ['IN', 1],
+        ['HIGH', 1],
+        ['LOW', 0],
+        ['PUD_OFF', 20],
+        ['PUD_DOWN', 21],
+        ['PUD_UP', 22],
+        ['RISING', 31],
+        ['FALLING', 32],
+        ['BOTH', 33],
+        [
+          'setmode',
+          fn('setmode', ([mode]) =>
+            mode === 10 ? raise('ValueError', 'numbers of the header are not understood; expected BCM') : null,
+          ),
+        ],
+        ['setwarnings', fn('setwarnings', () => null)],
+        ['cleanup', fn('cleanup', () => null)],
+        [
+          'setup',
+          fn('setup', ([pins, how], names) =>
+            each(pins, (pin) => {
+              pin.settled = {
+                mode: how === 0 ? 'out' : 'in',
+                pull: names.get('pull_up_down') === 22 ? 'up' : names.get('pull_up_down') === 21 ? 'down' : '',
+              }
+              if (names.has('initial')) hardware.write(pin.pin, isTrue(names.get('initial')), machine.at)
+              apply(pin)
+            }),
+          ),
+        ],
+        ['output', fn('output', ([pins, value]) => each(pins, (pin) => write(pin, value)))],
+        ['input', fn('input', ([pin]) => read(gpioPin(pin)))],
+        [
+          'add_event_detect',
+          fn('add_event_detect', ([pin, edge], names) => {
+            const handler = names.get('callback')
+            const one = gpioPin(pin)
+            hardware.onEdge(
+              one.pin,
+              edge === 31 ? 'rising' : edge === 32 ? 'falling' : 'change',
+              new Callable('event', () => (handler ? invoke(handler, [pin]) : null)),
+              machine.at,
+            )
+            return null
+          }),
+        ],
+        [
+          'PWM',
+          nativeClass(
+            'PWM',
+            (self, [pin, hertz]) => {
+              self.pin = pinFrom(pin)
+              self.hertz = asNumber(hertz)
+            },
+            {
+              start: setShare,
+              ChangeDutyCycle: setShare,
+              ChangeFrequency: (self, [hertz]) => {
+                self.hertz = asNumber(hertz)
+                return pulse(self)
+              },
+              stop: (self) => {
+                hardware.write(self.pin, false, machine.at)
+                return null
+              },
+            },
+          ),
+        ],
+      ]),
+    )
+  const out = (self: Native, on: boolean): null => {
+    self.on = on
+    return write(self, on)
+  }
+  const SMBus = nativeClass(
+    'SMBus',
+    (self) => {
+      self.bus = 'Wire'
+    },
+    {
+      write_byte: (self, [address, byte]) => ask(self, asIndex(address), [asIndex(byte)]),
+      write_quick: (self, [address]) => ask(self, asIndex(address), []),
+      write_byte_data: (self, [address, from, byte]) => ask(self, asIndex(address), [asIndex(from), asIndex(byte)]),
+      write_i2c_block_data: (self, [address, from, bytes]) =>
+        ask(self, asIndex(address), [asIndex(from), ...bytesOf(bytes)]),
+      read_byte: (self, [address]) => answer(self, asIndex(address), 1).bytes[0],
+      read_byte_data: (self, [address]) => answer(self, asIndex(address), 1).bytes[0],
+      read_word_data: (self, [address]) => answer(self, asIndex(address), 2).bytes[0],
+      read_i2c_block_data: (self, [address, , count]) =>
+        new PyList(answer(self, asIndex(address), asIndex(count)).bytes),
+      close: () => null,
+    },
+  )
+  const lamp = {
+    on: (self: Native) => out(self, true),
+    off: (self: Native) => out(self, false),
+    toggle: (self: Native) => out(self, !self.on),
+    close: () => null,
+  }
+  const startOut = (self: Native, args: readonly Py[]): void => {
+    self.pin = pinFrom(args[0])
+    self.settled.mode = 'out'
+    apply(self)
+  }
+  const LED = nativeClass('LED', startOut, {
+    ...lamp,
+    blink: (self, args, names) => {
+      const [on, off] = [asNumber(arg(args, names, 0, 'on_time') ?? 1), asNumber(arg(args, names, 1, 'off_time') ?? 1)]
+      const turn = (): void => {
+        out(self, !self.on)
+        board.later((self.on ? on : off) * 1e6, turn)
+      }
+      turn()
+      return null
+    },
+  })
+  property(
+    LED,
+    'value',
+    (self) => (self.on ? 1 : 0),
+    (self, value) => void out(self, isTrue(value)),
+  )
+  property(LED, 'is_lit', (self) => self.on)
+  const PWMLED = nativeClass('PWMLED', startOut, {
+    on: (self) => setShare(self, [100]),
+    off: (self) => setShare(self, [0]),
+    close: () => null,
+  })
+  property(
+    PWMLED,
+    'value',
+    (self) => new Float(self.duty),
+    (self, value) => {
+      self.hertz = 100
+      self.duty = asNumber(value)
+      pulse(self)
+    },
+  )
+  const Button = nativeClass(
+    'Button',
+    (self, args, names) => {
+      self.pin = pinFrom(args[0])
+      const up = names.get('pull_up')
+      self.settled = { mode: 'in', pull: up === undefined || isTrue(up) ? 'up' : up === null ? '' : 'down' }
+      self.on = self.settled.pull !== 'down'
+      apply(self)
+    },
+    {
+      wait_for_press: (self) => {
+        while (read(self) === (self.on ? 1 : 0)) wait(1000)
+        return null
+      },
+      wait_for_release: (self) => {
+        while (read(self) !== (self.on ? 1 : 0)) wait(1000)
+        return null
+      },
+      close: () => null,
+    },
+  )
+  property(Button, 'is_pressed', (self) => read(self) === (self.on ? 0 : 1))
+  property(Button, 'value', (self) => (read(self) === (self.on ? 0 : 1) ? 1 : 0))
+  const whenButton = (name: string): void =>
+    property(
+      Button,
+      name,
+      (self) => self.attrs.get(`_${name}`) ?? null,
+      (self, handler) => {
+        self.attrs.set(`_${name}`, handler)
+        // One watch serves both: which of them is meant, the level tells.
+        const turned = (): Py => {
+          const isPressed = hardware.read(self.pin, machine.at) !== self.on
+          const wanted = self.attrs.get(isPressed ? '_when_pressed' : '_when_released')
+          return wanted ? invoke(wanted, []) : null
+        }
+        hardware.onEdge(self.pin, 'change', new Callable(name, turned), machine.at)
+      },
+    )
+  whenButton('when_pressed')
+  whenButton('when_released')
+
+  return [
+    ['RPi.GPIO', rpi],
+    ['RPi', () => new PyModule('RPi', new Map<string, Py>([['GPIO', rpi()]]))],
+    module('gpiozero', [
+      ['LED', LED],
+      ['PWMLED', PWMLED],
+      ['Buzzer', LED],
+      ['DigitalOutputDevice', LED],
+      ['Button', Button],
+    ]),
+    module('smbus', [['SMBus', SMBus]]),
+    module('smbus2', [['SMBus', SMBus]]),
+    module('signal', [
+      [
+        'pause',
+        fn('pause', () => {
+          for (;;) wait(100_000)
+        }),
+      ],
+    ]),
+  ]
+}

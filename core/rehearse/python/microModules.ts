@@ -1,0 +1,259 @@
+import { Callable } from '../cpp/values.ts'
+import type { Edge } from '../platform/hardware.ts'
+import { invoke } from './attributes.ts'
+import { fn, type Named, type Native, nativeClass, type PythonBoard } from './native.ts'
+import type { PinCalls } from './pinCalls.ts'
+import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple, raise, Unknown } from './values.ts'
+
+/** `machine` and `time` as MicroPython has them. */
+export function microModules(board: PythonBoard, calls: PinCalls) {
+  const { hardware, machine, costs } = board
+  const { wait, clock, arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, answer, quiet, scan } =
+    calls
+  const [IN, OUT, OPEN_DRAIN, PULL_UP, PULL_DOWN, RISING, FALLING] = [0, 1, 2, 1, 2, 1, 2]
+  const setUp = (self: Native, args: readonly Py[], named: Named): void => {
+    const mode = arg(args, named, 0, 'mode')
+    const pull = arg(args, named, 1, 'pull')
+    const value = arg(args, named, 2, 'value')
+    if (mode !== undefined && mode !== null && asIndex(mode) >= 0)
+      self.settled.mode = mode === OUT ? 'out' : mode === OPEN_DRAIN ? 'open-drain' : 'in'
+    if (pull !== undefined) self.settled.pull = pull === PULL_UP ? 'up' : pull === PULL_DOWN ? 'down' : ''
+    if (value !== undefined && value !== null) hardware.write(self.pin, isTrue(value), machine.at)
+    apply(self)
+    wait(costs.call)
+  }
+  const Pin = nativeClass(
+    'Pin',
+    (self, args, named) => {
+      self.pin = pinFrom(args[0] ?? named.get('id'))
+      if (args.length > 1 || named.size > 0) setUp(self, args.slice(1), named)
+    },
+    {
+      init: (self, args, named) => {
+        setUp(self, args, named)
+        return null
+      },
+      value: (self, args) => (args.length === 0 ? read(self) : write(self, args[0])),
+      __call__: (self, args) => (args.length === 0 ? read(self) : write(self, args[0])),
+      on: (self) => write(self, 1),
+      off: (self) => write(self, 0),
+      high: (self) => write(self, 1),
+      low: (self) => write(self, 0),
+      toggle: (self) => write(self, hardware.read(self.pin, machine.at) ? 0 : 1),
+      irq: (self, args, named) => {
+        const handler = arg(args, named, 0, 'handler')
+        const trigger = Number(arg(args, named, 1, 'trigger') ?? RISING | FALLING)
+        const edge: Edge = trigger === RISING ? 'rising' : trigger === FALLING ? 'falling' : 'change'
+        hardware.onEdge(
+          self.pin,
+          handler ? edge : undefined,
+          handler ? new Callable('irq', () => invoke(handler, [self])) : undefined,
+          machine.at,
+        )
+        return self
+      },
+      mode: () => null,
+      pull: () => null,
+    },
+    {
+      IN,
+      OUT,
+      OPEN_DRAIN,
+      PULL_UP,
+      PULL_DOWN,
+      IRQ_RISING: RISING,
+      IRQ_FALLING: FALLING,
+      board: new PyModule('board', new Pins('machine.Pin.board')),
+      cpu: new PyModule('cpu', new Pins('machine.Pin.cpu')),
+    },
+  )
+  const setPulse = (self: Native, args: readonly Py[], named: Named): void => {
+    const hertz = arg(args, named, 0, 'freq')
+    const [u16, nanos, old] = ['duty_u16', 'duty_ns', 'duty'].map((name) => named.get(name))
+    if (hertz !== undefined) self.hertz = asNumber(hertz)
+    if (u16 !== undefined) self.duty = asNumber(u16) / 65535
+    if (old !== undefined) self.duty = asNumber(old) / 1023
+    if (nanos !== undefined) self.duty = (asNumber(nanos) * self.hertz) / 1e9
+    pulse(self)
+  }
+  const PWM = nativeClass(
+    'PWM',
+    (self, args, named) => {
+      self.pin = pinFrom(args[0])
+      if (args.length > 1 || named.size > 0) setPulse(self, args.slice(1), named)
+    },
+    {
+      init: (self, args, named) => {
+        setPulse(self, args, named)
+        return null
+      },
+      freq: (self, [hertz]) => {
+        if (hertz === undefined) return Math.round(self.hertz)
+        self.hertz = asNumber(hertz)
+        return pulse(self)
+      },
+      duty: (self, [value]) => {
+        if (value === undefined) return Math.round(self.duty * 1023)
+        self.duty = asNumber(value) / 1023
+        return pulse(self)
+      },
+      duty_u16: (self, [value]) => {
+        if (value === undefined) return Math.round(self.duty * 65535)
+        self.duty = asNumber(value) / 65535
+        return pulse(self)
+      },
+      duty_ns: (self, [value]) => {
+        self.duty = (asNumber(value ?? 0) * self.hertz) / 1e9
+        return pulse(self)
+      },
+      deinit: (self) => {
+        hardware.write(self.pin, false, machine.at)
+        return null
+      },
+    },
+  )
+  const ADC = nativeClass(
+    'ADC',
+    (self, [of]) => {
+      self.pin = (typeof of === 'number' ? board.channel(of) : undefined) ?? pinFrom(of)
+    },
+    {
+      read: (self) => analog(self, 12),
+      read_u16: (self) => analog(self, 16),
+      read_uv: (self) => Math.round(analog(self, 16) * (3_300_000 / 65535)),
+      atten: () => null,
+      width: () => null,
+      init: () => null,
+    },
+    {
+      ATTN_0DB: 0,
+      ATTN_2_5DB: 1,
+      ATTN_6DB: 2,
+      ATTN_11DB: 3,
+      WIDTH_9BIT: 9,
+      WIDTH_10BIT: 10,
+      WIDTH_11BIT: 11,
+      WIDTH_12BIT: 12,
+    },
+  )
+  const Timer = nativeClass(
+    'Timer',
+    (self, args, named) => {
+      if (named.size > 0) startTimer(self, args, named)
+    },
+    {
+      init: (self, args, named) => {
+        startTimer(self, args, named)
+        return null
+      },
+      deinit: (self) => {
+        self.on = false
+        return null
+      },
+    },
+    { ONE_SHOT: 0, PERIODIC: 1 },
+  )
+  function startTimer(self: Native, _: readonly Py[], named: Named): void {
+    const handler = named.get('callback')
+    const hertz = named.get('freq')
+    const each = hertz === undefined ? asNumber(named.get('period') ?? 1000) * 1000 : 1e6 / asNumber(hertz)
+    const again = named.get('mode') !== 0
+    self.on = true
+    const tick = (): void => {
+      if (!self.on) return
+      if (handler) invoke(handler, [self])
+      if (again) board.later(each, tick)
+    }
+    board.later(each, tick)
+  }
+  const I2C = nativeClass(
+    'I2C',
+    (self, args, named) => {
+      self.bus = args[0] === 1 ? 'Wire1' : 'Wire'
+      const pin = (name: string): number | undefined => (named.has(name) ? pinFrom(named.get(name)) : undefined)
+      hardware.bus.begin(self.bus, [pin('sda'), pin('scl')], machine.at)
+    },
+    {
+      scan,
+      writeto: (self, [address, bytes]) => {
+        ask(self, asIndex(address), bytesOf(bytes))
+        return bytesOf(bytes).length
+      },
+      readfrom: (self, [address, count]) => answer(self, asIndex(address), asIndex(count)),
+      readfrom_into: () => null,
+      writeto_mem: (self, [address, , bytes]) => {
+        ask(self, asIndex(address), bytesOf(bytes))
+        return null
+      },
+      readfrom_mem: (self, [address, , count]) => answer(self, asIndex(address), asIndex(count)),
+      readfrom_mem_into: (self, [address, , into]) => {
+        answer(self, asIndex(address), (into as PyBytes).bytes.length)
+        return null
+      },
+    },
+  )
+  const ticks = 2 ** 30
+  const time: [string, Py][] = [
+    ['sleep', fn('sleep', ([s]) => wait(asNumber(s) * 1e6))],
+    ['sleep_ms', fn('sleep_ms', ([ms]) => wait(asNumber(ms) * 1000))],
+    ['sleep_us', fn('sleep_us', ([us]) => wait(asNumber(us)))],
+    ['ticks_ms', fn('ticks_ms', () => Math.floor(clock() / 1000) % ticks)],
+    ['ticks_us', fn('ticks_us', () => Math.floor(clock()) % ticks)],
+    ['ticks_cpu', fn('ticks_cpu', () => Math.floor(machine.now) % ticks)],
+    [
+      'ticks_diff',
+      fn('ticks_diff', ([a, b]) => ((((Number(a) - Number(b) + ticks / 2) % ticks) + ticks) % ticks) - ticks / 2),
+    ],
+    ['ticks_add', fn('ticks_add', ([a, b]) => (((Number(a) + Number(b)) % ticks) + ticks) % ticks)],
+    ['time', fn('time', () => new Float(Math.floor(machine.now) / 1e6))],
+    ['time_ns', fn('time_ns', () => Math.floor(machine.now) * 1000)],
+    ['monotonic', fn('monotonic', () => new Float(Math.floor(machine.now) / 1e6))],
+    ['monotonic_ns', fn('monotonic_ns', () => Math.floor(machine.now) * 1000)],
+    ['perf_counter', fn('perf_counter', () => new Float(machine.now / 1e6))],
+    ['localtime', fn('localtime', () => new PyTuple([2026, 1, 1, 0, 0, Math.floor(machine.now / 1e6) % 60, 3, 1]))],
+  ]
+  const machineModule: [string, Py][] = [
+    ['Pin', Pin],
+    ['PWM', PWM],
+    ['ADC', ADC],
+    ['Timer', Timer],
+    ['I2C', I2C],
+    ['SoftI2C', I2C],
+    ['SPI', quiet('SPI')],
+    ['SoftSPI', quiet('SoftSPI')],
+    ['UART', quiet('UART')],
+    ['WDT', quiet('WDT')],
+    ['RTC', new Unknown()],
+    ['freq', fn('freq', () => 133_000_000)],
+    ['reset', fn('reset', () => raise('SystemExit'))],
+    ['idle', fn('idle', () => null)],
+    ['unique_id', fn('unique_id', () => new PyBytes([1, 2, 3, 4], false))],
+    [
+      'disable_irq',
+      fn('disable_irq', () => {
+        hardware.masked = true
+        return 1
+      }),
+    ],
+    [
+      'enable_irq',
+      fn('enable_irq', () => {
+        hardware.masked = false
+        return null
+      }),
+    ],
+    [
+      'time_pulse_us',
+      fn('time_pulse_us', ([pin, level, timeout]) => {
+        const found = hardware.pulseIn(
+          pinFrom(pin),
+          isTrue(level),
+          timeout === undefined ? 1e6 : asNumber(timeout),
+          machine.at,
+        )
+        return found === 0 ? -2 : found
+      }),
+    ],
+  ]
+  return { machine: machineModule, time }
+}

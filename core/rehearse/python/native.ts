@@ -1,0 +1,87 @@
+import type { Machine } from '../cpp/machine.ts'
+import type { Hardware } from '../platform/hardware.ts'
+import { objectClass, type Py, PyClass, PyFunction, PyModule, PyObject, PyProperty } from './values.ts'
+
+export type Named = ReadonlyMap<string, Py>
+export const none: Named = new Map()
+
+/** What modules of a board ask of it. */
+export interface PythonBoard {
+  readonly hardware: Hardware
+  readonly machine: Machine
+  /** Number of the pin that a value means; undefined where the board has none. */
+  readonly pinOf: (value: number | string, isSymbol: boolean) => number | undefined
+  /** Number of the pin that a channel of the converter reads, where channels have numbers of their own. */
+  readonly channel: (number: number) => number | undefined
+  /** Said where a value means no pin. */
+  readonly noPin: (written: string) => void
+  /** Lets something happen later, and again each so many microseconds. */
+  readonly later: (microseconds: number, run: () => void) => void
+  readonly costs: { readonly call: number; readonly analog: number; readonly bus: number }
+}
+
+export const fn = (name: string, call: (args: readonly Py[], named: Named) => Py): PyFunction =>
+  new PyFunction(name, call)
+
+/** An object of a board's module: a pin, a bus, a timer. */
+export class Native extends PyObject {
+  pin = -1
+  settled: { mode: string; pull: string } = { mode: 'in', pull: '' }
+  duty = 0
+  hertz = 1000
+  on = false
+  bus = ''
+}
+
+export function nativeClass(
+  name: string,
+  init: (self: Native, args: readonly Py[], named: Named) => void,
+  methods: Readonly<Record<string, (self: Native, args: readonly Py[], named: Named) => Py>>,
+  constants: Readonly<Record<string, Py>> = {},
+): PyClass {
+  const cls: PyClass = new PyClass(name, [objectClass], (args, named) => {
+    const made = new Native(cls)
+    init(made, args, named)
+    return made
+  })
+  cls.attrs
+    .set(
+      '__enter__',
+      fn('__enter__', ([self]) => self),
+    )
+    .set(
+      '__exit__',
+      fn('__exit__', () => null),
+    )
+  for (const [key, method] of Object.entries(methods))
+    cls.attrs.set(key, new PyFunction(key, ([self, ...rest], named) => method(self as Native, rest, named)))
+  for (const [key, value] of Object.entries(constants)) cls.attrs.set(key, value)
+  return cls
+}
+
+export const property = (
+  cls: PyClass,
+  name: string,
+  get: (self: Native) => Py,
+  set?: (self: Native, value: Py) => void,
+): void => {
+  cls.attrs.set(
+    name,
+    new PyProperty(
+      fn(name, ([self]) => get(self as Native)),
+      set &&
+        fn(name, ([self, value]) => {
+          set(self as Native, value)
+          return null
+        }),
+    ),
+  )
+}
+
+/** A module by its name, made when it is first asked for. */
+export type GivenModule = readonly [name: string, make: () => PyModule]
+
+export const module = (name: string, attrs: readonly (readonly [string, Py])[]): GivenModule => [
+  name,
+  () => new PyModule(name, new Map(attrs)),
+]
