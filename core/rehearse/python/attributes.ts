@@ -61,7 +61,7 @@ function bound(found: Py, of: Py, cls: PyClass): Py {
   if (found instanceof PyProperty) return found.get.call([of], none)
   if (!(found instanceof PyFunction) || found.kind === 'static') return found
   const first = found.kind === 'class' ? cls : of
-  return new PyFunction(found.name, (args, named) => found.call([first, ...args], named), 'static')
+  return new PyFunction(found.name, (args, named) => found.call([first, ...args], named), 'static', found.wants - 1)
 }
 
 /** `of.name`; undefined where there is none. */

@@ -523,9 +523,9 @@ class PythonCompiler {
   /** `@property` and its kind, or any function that is given one. */
   #mark(mark: PyExpr, scope: PyScope): (f: PyFrame, value: Py) => Py {
     if (mark.e === 'name' && mark.name === 'staticmethod')
-      return (_, value) => new PyFunction(value.name, value.call, 'static')
+      return (_, value) => new PyFunction(value.name, value.call, 'static', value.wants)
     if (mark.e === 'name' && mark.name === 'classmethod')
-      return (_, value) => new PyFunction(value.name, value.call, 'class')
+      return (_, value) => new PyFunction(value.name, value.call, 'class', value.wants)
     if (mark.e === 'name' && mark.name === 'property') return (_, value) => new PyProperty(value)
     if (mark.e === 'member' && mark.name === 'setter') {
       const get = this.get(mark.of, scope)
@@ -549,22 +549,28 @@ class PythonCompiler {
     const body = stops ? undefined : this.block(node.body, inner)
     const flow = stops ? this.#flowBlock(node.body, inner) : undefined
     const inClass = scope.kind === 'class'
+    const wants = params.filter(({ kind, otherwise }) => kind === 'plain' && !otherwise).length
     return (f) => {
       const outer = inClass ? f.up : f
       const kept = defaults.map((one) => one?.(f))
-      return new PyFunction(name, (args, named) => {
-        const v: Py[] = new Array(inner.size)
-        bind(name, params, kept, args, named, v)
-        const frame: PyFrame = { v, up: outer }
-        if (flow) return generatorOf(flow(frame), node.isAsync ? 'coroutine' : 'generator', () => this.#ret)
-        machine.enter(machine.at, name)
-        this.#ret = null
-        const end = body!(frame)
-        machine.depth -= 1
-        const value = end === RETURN ? this.#ret : null
-        this.#ret = null
-        return value
-      })
+      return new PyFunction(
+        name,
+        (args, named) => {
+          const v: Py[] = new Array(inner.size)
+          bind(name, params, kept, args, named, v)
+          const frame: PyFrame = { v, up: outer }
+          if (flow) return generatorOf(flow(frame), node.isAsync ? 'coroutine' : 'generator', () => this.#ret)
+          machine.enter(machine.at, name)
+          this.#ret = null
+          const end = body!(frame)
+          machine.depth -= 1
+          const value = end === RETURN ? this.#ret : null
+          this.#ret = null
+          return value
+        },
+        'plain',
+        wants,
+      )
     }
   }
 

@@ -10,6 +10,7 @@ import {
   objectClass,
   type Py,
   PyClass,
+  PyFunction,
   PyList,
   PyModule,
   PyTuple,
@@ -219,7 +220,8 @@ export function deskModules(board: PythonBoard, calls: PinCalls): GivenModule[] 
         const turned = (): Py => {
           const isPressed = hardware.read(self.pin, machine.at) !== self.on
           const wanted = self.attrs.get(isPressed ? '_when_pressed' : '_when_released')
-          return wanted ? invoke(wanted, []) : null
+          // A handler that asks for something is given the button.
+          return wanted ? invoke(wanted, wanted instanceof PyFunction && wanted.wants > 0 ? [self] : []) : null
         }
         hardware.onEdge(self.pin, 'change', new Callable(name, turned), machine.at)
       },

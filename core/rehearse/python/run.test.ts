@@ -138,6 +138,11 @@ describe('a lamp that follows a button, in each dialect', () => {
       'from gpiozero import LED, Button\nfrom signal import pause\nout, key = LED(17), Button(27)\nkey.when_pressed = out.on\nkey.when_released = out.off\npause()\n',
     ],
     [
+      'gpiozero, handlers that are given the button',
+      pi,
+      'from gpiozero import LED, Button\nfrom signal import pause\nclass Desk:\n  def __init__(self):\n    self.out, self.key = LED(17), Button(27)\n    self.key.when_pressed = self.pressed\n    self.key.when_released = self.released\n  def pressed(self, key): self.out.value = key.is_pressed\n  def released(self): self.out.off()\ndesk = Desk()\npause()\n',
+    ],
+    [
       'asyncio',
       pico,
       'import asyncio\nfrom machine import Pin\nasync def watch(out, key):\n  while True:\n    out.value(not key.value())\n    await asyncio.sleep_ms(10)\nasync def main():\n  asyncio.create_task(watch(Pin(15, Pin.OUT), Pin(14, Pin.IN, Pin.PULL_UP)))\n  while True:\n    await asyncio.sleep(1)\nasyncio.run(main())\n',

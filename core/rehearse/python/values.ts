@@ -151,10 +151,13 @@ export class PyFunction {
   readonly call: Call
   /** Called on a class it gets none of the object. */
   readonly kind: 'plain' | 'static' | 'class'
-  constructor(name: string, call: Call, kind: PyFunction['kind'] = 'plain') {
+  /** Arguments without which it cannot be called, the object it is bound to left out. */
+  readonly wants: number
+  constructor(name: string, call: Call, kind: PyFunction['kind'] = 'plain', wants = 0) {
     this.name = name
     this.call = call
     this.kind = kind
+    this.wants = wants
   }
 }
 export class PyProperty {
