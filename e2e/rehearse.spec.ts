@@ -96,12 +96,15 @@ parts:
   KEY: { part: button }
   LAMP: { part: led }
   R1: { part: resistor, options: { ohms: 330 } }
+  DIM: { part: resistor, options: { ohms: 4700 } }
 wires:
   - [KEY.1, MCU.GP14]
   - [KEY.2, MCU.GND]
   - [LAMP.A, R1.1]
   - [R1.2, MCU.GP15]
   - [LAMP.K, MCU.GND]
+  - [DIM.1, MCU.GND]
+  - [DIM.2, MCU.GP13]
 `
   const made = await request.post(`${address}/api/plans`, { data: { text } })
   const { id } = (await made.json()) as { id: string }
@@ -125,6 +128,11 @@ while True:
   await expect(findings.getByText('MCU.GP14 is read while KEY is open, and nothing else holds the line.')).toBeVisible()
   await give('main.py', program(', Pin.PULL_UP'))
   await expect(findings.getByText('Nothing stands in the way.')).toBeVisible()
+  // Lines on which nothing happens can be left out: only the lamp's has moved, and the key can be.
+  const rows = page.getByRole('list', { name: 'Lines over time' }).getByRole('listitem')
+  await expect(rows).toHaveCount(3)
+  await page.getByLabel('only what moves').check()
+  await expect(rows).toHaveCount(2)
   // A text that is no program keeps the last one in sight and says where it ends.
   await give('main.py', 'while True\n  pass\n')
   await expect(page.getByRole('alert')).toContainText('main.py, line 1')

@@ -14,7 +14,7 @@ import { BoardChoice } from '../components/bringup/BoardChoice.tsx'
 import { fileName, saveAs } from '../components/bringup/takeAway.ts'
 import { HandleField, valueAt } from '../components/rehearse/HandleField.tsx'
 import { ProgramText } from '../components/rehearse/ProgramText.tsx'
-import { clockWords, lastAt, rowsOf } from '../components/rehearse/rows.ts'
+import { clockWords, isLively, lastAt, rowsOf } from '../components/rehearse/rows.ts'
 import { Ruler, Score } from '../components/rehearse/Score.tsx'
 import { type Rehearsal, useKept, useRehearsal } from '../components/rehearse/useRehearsal.ts'
 import { readSources } from '../components/sources.ts'
@@ -142,7 +142,8 @@ function Run({
   const [speed, setSpeed] = useState<number>(1)
   const [zoom, setZoom] = useState(1)
   const [typed, setTyped] = useState('')
-  const rows = useMemo(() => rowsOf(wiring, run), [wiring, run])
+  const [showsAll, setShowsAll] = useState(true)
+  const rows = useMemo(() => rowsOf(wiring, run).filter((row) => showsAll || isLively(row)), [wiring, run, showsAll])
   const all = run.seconds * 1e6
   const span = all / zoom
   const from = Math.min(Math.max(0, cursor - span / 2), all - span)
@@ -246,6 +247,14 @@ function Run({
           />{' '}
           s
         </span>
+        <Form.Check
+          type="checkbox"
+          id="rehearse-lively"
+          className="mb-0"
+          label="only what moves"
+          checked={!showsAll}
+          onChange={({ target }) => setShowsAll(!target.checked)}
+        />
       </div>
       <Ruler window={window} />
       <Score

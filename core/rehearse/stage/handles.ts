@@ -160,6 +160,8 @@ function addContacts(
 function addOutput(use: SignalUse, wiring: Wiring, live: LiveCircuit, add: (handle: Handle) => void): void {
   const { facts, part, end } = use
   const net = wiring.netOf(end)
+  // What is led nowhere nobody sees.
+  if (!net.wired) return
   const others = wiring.signals.filter(
     (one) => one.part === part && one.facts.direction !== 'in' && !busNeed(one.facts.needs),
   )

@@ -14,7 +14,7 @@ export interface ScoreRow {
   readonly changes: readonly LineChange[]
   /** What the part shows, on the first of its rows. */
   readonly shown: readonly Shown[]
-  /** Names of handles, on the first of its rows. */
+  /** Names of handles: of its own line, and on the part's first row those that have no line. */
   readonly handles: readonly string[]
 }
 
@@ -34,6 +34,8 @@ export function rowsOf(wiring: Wiring, run: RunData): ScoreRow[] {
   const told = new Set<PartInstance>()
   const handlesOf = (part: PartInstance): string[] =>
     run.handles.filter(({ name }) => name === part.ref || name.startsWith(`${part.ref}.`)).map(({ name }) => name)
+  const ownName = (use: SignalUse | undefined): string => (use ? `${use.part.ref}.${use.facts.pin}` : '')
+  const named = new Set(lines.map(({ use }) => ownName(use)))
   const rows = lines.map((line): ScoreRow => {
     const { part } = line
     const isFirst = part !== undefined && !told.has(part)
@@ -42,7 +44,9 @@ export function rowsOf(wiring: Wiring, run: RunData): ScoreRow[] {
       ...line,
       key: line.end,
       shown: isFirst ? (run.shown[part.ref] ?? []) : [],
-      handles: isFirst ? handlesOf(part) : [],
+      handles: part
+        ? handlesOf(part).filter((name) => name === ownName(line.use) || (isFirst && !named.has(name)))
+        : [],
     }
   })
   const others = wiring.parts.flatMap((part): ScoreRow[] => {
@@ -53,6 +57,10 @@ export function rowsOf(wiring: Wiring, run: RunData): ScoreRow[] {
   })
   return [...rows, ...others]
 }
+
+/** Something happens on it in this run, or something can be moved. */
+export const isLively = ({ changes, shown, handles }: ScoreRow): boolean =>
+  changes.length > 1 || shown.length > 1 || handles.length > 0 || changes.some(({ is }) => typeof is === 'object')
 
 /** The last of what was so at a moment, in microseconds. */
 export function lastAt<T extends { readonly at: number }>(all: readonly T[], at: number): T | undefined {
