@@ -247,16 +247,18 @@ function Run({
           />{' '}
           s
         </span>
+      </div>
+      <div className="rehearse-ruler">
         <Form.Check
           type="checkbox"
           id="rehearse-lively"
-          className="mb-0"
+          className="lively"
           label="only what moves"
           checked={!showsAll}
           onChange={({ target }) => setShowsAll(!target.checked)}
         />
+        <Ruler window={window} />
       </div>
-      <Ruler window={window} />
       <Score
         rows={rows}
         window={window}
