@@ -55,7 +55,7 @@ export interface PyCompiled {
 }
 
 /**
- * Compiles a Python program of one or more files to closures; the first is run, the others can be imported.
+ * Compiles a Python program of one or more files to closures; `main.py`, `code.py` or the first is run, the others can be imported.
  * @throws SourceError for a text whose syntax cannot be read.
  */
 export function compilePython(
@@ -64,9 +64,16 @@ export function compilePython(
   machine: Machine,
 ): PyCompiled {
   const nameOf = (file: { readonly name: string }): string => file.name.replace(/^.*\//, '').replace(/\.py$/, '')
+  // The file that firmware starts with, or the first one.
+  const start = Math.max(
+    0,
+    files.findIndex((file) => nameOf(file) === 'main' || nameOf(file) === 'code'),
+  )
   // What is described here stands in for a file of the same name, as what is built into a firmware goes before files.
   const own = new Map(
-    files.flatMap((file, index) => (index > 0 && library.modules.has(nameOf(file)) ? [] : [[nameOf(file), index]])),
+    files.flatMap((file, index) =>
+      index !== start && library.modules.has(nameOf(file)) ? [] : [[nameOf(file), index]],
+    ),
   )
   const refusals: Refusal[] = []
   const made = new Map<string, PyModule>()
@@ -102,7 +109,7 @@ export function compilePython(
     const exec = compiler.block(parsePython(files[index]!.text, index), scope)
     compiled.set(index, { exec, size: () => scope.size, attrs })
   }
-  for (const [name, index] of own) prepare(index, index === 0 ? '__main__' : name)
+  for (const [name, index] of own) prepare(index, index === start ? '__main__' : name)
   const run = (index: number, name: string): PyModule => {
     const { exec, size, attrs } = compiled.get(index)!
     const module = new PyModule(name, attrs)
@@ -110,7 +117,7 @@ export function compilePython(
     exec({ v: new Array(size()), up: null })
     return module
   }
-  return { refusals, begin: () => void run(0, '__main__'), headers: unknown }
+  return { refusals, begin: () => void run(start, '__main__'), headers: unknown }
 }
 
 /** Names of a module that nobody has described: whatever it is asked for. */

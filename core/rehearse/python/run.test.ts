@@ -207,6 +207,20 @@ it('what a described module has besides is said once, with its line', () => {
   expect(lines(result)).toEqual(['0.0', '0.0', '0.0'])
 })
 
+it('main.py is run, whatever stands before it; what has no such name begins with the first', () => {
+  const wiring = resolve(planOf(pico), catalog)
+  const file = (name: string, text: string): { name: string; text: string } => ({ name, text })
+  const printed = (...files: ReturnType<typeof file>[]): string[] =>
+    lines(rehearse(wiring, wiring.boards[0]!, files, { seconds: 1 }))
+  const helper = file('bell.py', 'print("bell", __name__)\ntimes = 3\n')
+  expect(printed(helper, file('main.py', 'import bell\nprint(bell.times, __name__)\n'))).toEqual([
+    'bell bell',
+    '3 __main__',
+  ])
+  expect(printed(helper, file('lib/code.py', 'from bell import times\nprint(times)\n'))).toEqual(['bell bell', '3'])
+  expect(printed(helper, file('other.py', 'print("never")\n'))).toEqual(['bell __main__'])
+})
+
 it('what a program prints is kept letter by letter, whatever its alphabet', () => {
   expect(lines(run(pico, 'print("21 °C", end=" ")\nprint("größer")'))).toEqual(['21 °C größer'])
 })
