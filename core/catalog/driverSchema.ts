@@ -56,9 +56,10 @@ export const Driver = v.strictObject({
   driver: v.literal(1),
   id: Id,
   classes: v.pipe(v.array(Identifier), v.minLength(1)),
+  /** Programs may put a word of whoever wrote it before the name of the class, or of its module: `Word_SSD1306`. */
+  prefixed: v.optional(v.boolean(), false),
   /** Parts of the catalogue that it drives. */
   parts: v.array(Id),
-  headers: v.optional(v.array(Text), []),
   /** Of Python: the module that the classes come from, and where it is used. */
   python: v.optional(v.strictObject({ module: Identifier, in: v.array(v.picklist(languages)) })),
   /** Arguments of its making. */

@@ -6,6 +6,7 @@ import type { SourceFile } from './cpp/preprocess.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
 import { platformOf } from './platform/families.ts'
 import { standInClasses } from './platform/standIns.ts'
+import { asWritten } from './platform/writtenNames.ts'
 import { dialectOf, readProgram } from './program.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
@@ -82,7 +83,7 @@ export function rehearse(
     line: lineOf(at),
   })
   const language = dialectOf(board.board, files) ?? 'cpp'
-  const { drivers } = wiring.catalog
+  const drivers = asWritten(wiring.catalog.drivers, files)
   const sketches = drivers.filter(({ python }) => !python)
   const platform = platformOf(
     board,

@@ -1,7 +1,7 @@
 // The level crossing of "Branch-line crossing": a train comes, the lamps blink, the barriers fall; it goes, they rise.
 #include <Servo.h>
 #include <Wire.h>
-#include <Adafruit_SSD1306.h>
+#include <SSD1306.h>
 
 constexpr uint8_t NORTH = 2, SOUTH = 3, BARRIER1 = 9, BARRIER2 = 6;
 constexpr uint8_t RED1 = 8, RED2 = 7, WHITE_LAMP = 4, RELEASE = 5;
@@ -11,7 +11,7 @@ constexpr unsigned long BLINK = 400, LONGEST = 20000;
 enum class State { Open, Closing, Closed };
 
 Servo barriers[2];
-Adafruit_SSD1306 panel(128, 64, &Wire, -1);
+SSD1306 panel(128, 64, &Wire, -1);
 State state = State::Open;
 unsigned long since = 0, blinked = 0;
 bool left = false;

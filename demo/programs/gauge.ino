@@ -1,11 +1,11 @@
 // The post in the meadow of "Two-post rain gauge": each tip of the bucket is 0.2 mm of rain.
 #include <Wire.h>
-#include <Adafruit_BME280.h>
+#include <BME280.h>
 
 const int BUCKET = 32;
 const float PER_TIP = 0.2f;
 
-Adafruit_BME280 meadow;
+BME280 meadow;
 volatile unsigned int tips = 0;
 volatile unsigned long last = 0;
 

@@ -42,10 +42,7 @@ describe('climate', () => {
   })
   it('on digitalio boards its values stand there like numbers', () => {
     const plan = { ...air, mcu: 'nrf52840-feather', wires: 'AIR.VCC MCU.3V3, AIR.GND MCU.GND, AIR.DATA MCU.D5' }
-    const result = run(
-      plan,
-      'import board, adafruit_dht\nair = adafruit_dht.DHT22(board.D5)\nprint(air.temperature + 1)\n',
-    )
+    const result = run(plan, 'import board, shed_dht\nair = shed_dht.DHT22(board.D5)\nprint(air.temperature + 1)\n')
     expect([lines(result), kinds(result)]).toEqual([['22.5'], []])
   })
 })
@@ -111,7 +108,7 @@ it('a distance stands there like a number, by pins that have names', () => {
     wires: 'EYE.VCC MCU.3V3, EYE.GND MCU.GND, EYE.TRIG MCU.D5, EYE.ECHO MCU.D6',
   }
   const text = (trigger: string, echo: string): string =>
-    `import board, adafruit_hcsr04\neye = adafruit_hcsr04.HCSR04(echo_pin=board.${echo}, trigger_pin=board.${trigger})\nimport time\ntime.sleep(1)\nprint(eye.distance)\n`
+    `import board, shed_hcsr04\neye = shed_hcsr04.HCSR04(echo_pin=board.${echo}, trigger_pin=board.${trigger})\nimport time\ntime.sleep(1)\nprint(eye.distance)\n`
   const result = run(plan, text('D5', 'D6'), '  - { at: 0.5, set: { EYE: 34 cm } }')
   expect([lines(result), kinds(result)]).toEqual([['34'], []])
   expect(kinds(run(plan, text('D6', 'D5')))).toContain('other-pin 5')
