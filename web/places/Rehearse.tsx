@@ -1,4 +1,4 @@
-import { type DragEvent, useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { formatProblem } from '../../core/base/problem.ts'
@@ -17,7 +17,8 @@ import { ProgramText } from '../components/rehearse/ProgramText.tsx'
 import { clockWords, isLively, lastAt, rowsOf } from '../components/rehearse/rows.ts'
 import { Ruler, Score } from '../components/rehearse/Score.tsx'
 import { type Rehearsal, useKept, useRehearsal } from '../components/rehearse/useRehearsal.ts'
-import { readSources } from '../components/sources.ts'
+import { readSources, sourceEndings } from '../components/sources.ts'
+import { useFileDrop } from '../components/useFileDrop.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
@@ -29,7 +30,6 @@ export function Rehearse() {
   const { wiring } = useDerived()
   const dispatch = useAppDispatch()
   const [picked, setPicked] = useState<string>()
-  const [over, setOver] = useState(false)
   const kept = useKept(id)
   const { files } = kept.state
   const language = languageOfFiles(files)
@@ -55,29 +55,16 @@ export function Rehearse() {
       say(`No board of this plan is programmed in ${languageTitles[read.language]}.`)
     else rehearsal.change({ files: read.files })
   }
-  const drop = (event: DragEvent): void => {
-    event.preventDefault()
-    setOver(false)
-    void take([...event.dataTransfer.files])
-  }
+  const { over, drop } = useFileDrop(take)
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: dropping is a second way beside the button
-    <div
-      className={`rehearse ${over ? 'over' : ''}`}
-      onDragOver={(event) => {
-        event.preventDefault()
-        setOver(true)
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-    >
+    <div className={`rehearse ${over ? 'over' : ''}`} {...drop}>
       <header className="rehearse-head">
         <h1>{files.length === 0 ? 'Rehearse' : files.map(({ name }) => name).join(', ')}</h1>
         <Form.Control
           type="file"
           size="sm"
           multiple
-          accept=".ino,.pde,.cpp,.cc,.c,.h,.hpp,.py,.yaml,.yml"
+          accept={`${sourceEndings},.yaml,.yml`}
           aria-label="Files of the program, or a script"
           onChange={(event) => {
             const input = event.target as HTMLInputElement

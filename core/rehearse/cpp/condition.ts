@@ -1,21 +1,10 @@
-import { SourceError, type Token } from './tokens.ts'
-
-const levels: readonly (readonly string[])[] = [
-  ['||'],
-  ['&&'],
-  ['|'],
-  ['^'],
-  ['&'],
-  ['==', '!='],
-  ['<', '>', '<=', '>='],
-  ['<<', '>>'],
-  ['+', '-'],
-  ['*', '/', '%'],
-]
+import { LEVELS, SourceError, type Token } from './tokens.ts'
 
 const operations: Readonly<Record<string, (a: number, b: number) => number>> = {
   '||': (a, b) => (a || b ? 1 : 0),
+  or: (a, b) => (a || b ? 1 : 0),
   '&&': (a, b) => (a && b ? 1 : 0),
+  and: (a, b) => (a && b ? 1 : 0),
   '|': (a, b) => a | b,
   '^': (a, b) => a ^ b,
   '&': (a, b) => a & b,
@@ -97,7 +86,7 @@ export function evaluateCondition(
     return fail()
   }
   const binary = (level: number): number => {
-    const signs = levels[level]
+    const signs = LEVELS[level]
     if (!signs) return unary()
     let left = binary(level + 1)
     for (;;) {

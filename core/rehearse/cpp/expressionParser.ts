@@ -1,19 +1,7 @@
 import type { Capture, Expr, FunctionNode, Statement, TypeNode } from './syntax.ts'
+import { LEVELS } from './tokens.ts'
 import { TypeParser, written } from './typeParser.ts'
 
-/** Signs between two values, weakest first (ISO C++17, clause 8). */
-const LEVELS: readonly (readonly string[])[] = [
-  ['||', 'or'],
-  ['&&', 'and'],
-  ['|'],
-  ['^'],
-  ['&'],
-  ['==', '!='],
-  ['<', '>', '<=', '>='],
-  ['<<', '>>'],
-  ['+', '-'],
-  ['*', '/', '%'],
-]
 const ASSIGN: ReadonlySet<string> = new Set(['=', '+=', '-=', '*=', '/=', '%=', '&=', '|=', '^=', '<<=', '>>='])
 const UNARY: ReadonlySet<string> = new Set(['+', '-', '!', '~', '*', '&', 'not'])
 const CASTS: ReadonlySet<string> = new Set(['static_cast', 'reinterpret_cast', 'const_cast', 'dynamic_cast'])

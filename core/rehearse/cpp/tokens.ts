@@ -17,6 +17,20 @@ export const lineAt = (file: number, line: number): number => file * FILE + line
 export const fileOf = (at: number): number => Math.floor(at / FILE)
 export const lineOf = (at: number): number => at % FILE
 
+/** Signs between two values, weakest first (ISO C++17, clause 8). */
+export const LEVELS: readonly (readonly string[])[] = [
+  ['||', 'or'],
+  ['&&', 'and'],
+  ['|'],
+  ['^'],
+  ['&'],
+  ['==', '!='],
+  ['<', '>', '<=', '>='],
+  ['<<', '>>'],
+  ['+', '-'],
+  ['*', '/', '%'],
+]
+
 /** A text that cannot be read, or a program that asks for what is not understood: one line, and where. */
 export class SourceError extends Error {
   override name = 'SourceError'

@@ -214,6 +214,19 @@ export function builtinNames(machine: Machine, write: (text: string) => void): M
     names.set(name, new PyFunction(name, call))
   }
   const lazily = (next: () => IteratorResult<Py, Py>): PyIterator => new PyIterator(next)
+  /** Goes through several things at once, to the end of the shortest. */
+  const together = (things: readonly Py[], made: (items: Py[]) => Py): PyIterator => {
+    const all = things.map(iterate)
+    return lazily(() => {
+      const items: Py[] = []
+      for (const one of all) {
+        const next = one.next()
+        if (next.done) return { done: true, value: null }
+        items.push(next.value)
+      }
+      return all.length === 0 ? { done: true, value: null } : { done: false, value: made(items) }
+    })
+  }
   add('print', (args, named) => {
     write(args.map(strOf).join(named.get('sep') ?? ' ') + (named.get('end') ?? '\n'))
     return null
@@ -245,28 +258,10 @@ export function builtinNames(machine: Machine, write: (text: string) => void): M
     })
   })
   add('zip', (args) => {
-    const all = args.map(iterate)
-    return lazily(() => {
-      const items: Py[] = []
-      for (const one of all) {
-        const next = one.next()
-        if (next.done) return { done: true, value: null }
-        items.push(next.value)
-      }
-      return all.length === 0 ? { done: true, value: null } : { done: false, value: new PyTuple(items) }
-    })
+    return together(args, (items) => new PyTuple(items))
   })
   add('map', ([by, ...rest]) => {
-    const all = rest.map(iterate)
-    return lazily(() => {
-      const items: Py[] = []
-      for (const one of all) {
-        const next = one.next()
-        if (next.done) return { done: true, value: null }
-        items.push(next.value)
-      }
-      return { done: false, value: invoke(by, items) }
-    })
+    return together(rest, (items) => invoke(by, items))
   })
   add('filter', ([by, all]) => {
     const from = iterate(all)

@@ -1,4 +1,4 @@
-import { type DragEvent, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { languagesOf, languageTitles } from '../../../core/firmware/pinNames.ts'
@@ -10,6 +10,7 @@ import type { BoardInstance, Host } from '../../../core/wiring/model.ts'
 import { useDerived } from '../../store/derived.ts'
 import { BoardView, type YardState } from '../BoardView.tsx'
 import { readSources, sourceEndings } from '../sources.ts'
+import { useFileDrop } from '../useFileDrop.ts'
 import { yardUses } from '../yardViews.ts'
 import { BoardChoice } from './BoardChoice.tsx'
 
@@ -22,7 +23,6 @@ export function CompareSource() {
   const { wiring } = useDerived()
   const [files, setFiles] = useState<readonly SourceFile[]>(held.get(id) ?? [])
   const [trouble, setTrouble] = useState<string>()
-  const [over, setOver] = useState(false)
   const [picked, setPicked] = useState<string>()
   const language = languageOfFiles(files)
   const fitting = wiring.boards.filter((board) => language !== undefined && languagesOf(board.board).includes(language))
@@ -37,22 +37,9 @@ export function CompareSource() {
     held.set(id, next)
     setFiles(next)
   }
-  const drop = (event: DragEvent): void => {
-    event.preventDefault()
-    setOver(false)
-    void take([...event.dataTransfer.files])
-  }
+  const { over, drop } = useFileDrop(take)
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: dropping is a second way beside the button
-    <div
-      className={`compare ${over ? 'over' : ''}`}
-      onDragOver={(event) => {
-        event.preventDefault()
-        setOver(true)
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={drop}
-    >
+    <div className={`compare ${over ? 'over' : ''}`} {...drop}>
       <div className="handover-head">
         <h2>{files.length === 0 ? 'Your program' : files.map(({ name }) => name).join(', ')}</h2>
         <Form.Control
