@@ -1,4 +1,4 @@
-import { type ChangeEvent, type DragEvent, type FormEvent, useRef, useState } from 'react'
+import { type ChangeEvent, type FormEvent, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
 import type { Language } from '../../core/catalog/boardSchema.ts'
@@ -10,6 +10,7 @@ import { PlanList } from '../components/plans/PlanList.tsx'
 import { SummariesNote } from '../components/plans/SummariesNote.tsx'
 import { isSource, readSources, sourceEndings } from '../components/sources.ts'
 import { ThemeButton } from '../components/ThemeButton.tsx'
+import { useFileDrop } from '../components/useFileDrop.ts'
 import { type NewPlan, problemText, useCreateMutation, useSamplesQuery } from '../store/api.ts'
 import { useAppDispatch } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
@@ -22,7 +23,6 @@ export function Plans() {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const file = useRef<HTMLInputElement>(null)
-  const [over, setOver] = useState(false)
   const [program, setProgram] = useState<{ files: readonly SourceFile[]; language: Language }>()
 
   const open = async (body: NewPlan, place: 'kit' | 'pins'): Promise<void> => {
@@ -52,11 +52,7 @@ export function Plans() {
     event.target.value = ''
     void take(given)
   }
-  const drop = (event: DragEvent): void => {
-    event.preventDefault()
-    setOver(false)
-    void take([...event.dataTransfer.files])
-  }
+  const { over, drop } = useFileDrop(take)
 
   return (
     <>
@@ -81,16 +77,7 @@ export function Plans() {
           <ThemeButton />
         </div>
       </header>
-      <main
-        className={`home ${over ? 'over' : ''}`}
-        id="main"
-        onDragOver={(event) => {
-          event.preventDefault()
-          setOver(true)
-        }}
-        onDragLeave={() => setOver(false)}
-        onDrop={drop}
-      >
+      <main className={`home ${over ? 'over' : ''}`} id="main" {...drop}>
         {program ? (
           <FromProgram
             files={program.files}
