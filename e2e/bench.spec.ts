@@ -165,7 +165,8 @@ test('by finger: a module is taken out and laid beside, a cable part changes sid
   await expect(count).toHaveAttribute('aria-label', / at BB1\./)
   const from = await middle('COUNT')
   const isLeft = from.x < plate.x + plate.width / 2
-  await drag(from, { x: isLeft ? plate.x + plate.width + 60 : plate.x - 60, y: plate.y + plate.height - 10 })
+  // Below the last row nothing lies on either side.
+  await drag(from, { x: isLeft ? plate.x + plate.width + 60 : plate.x - 60, y: plate.y + plate.height + 50 })
   await expect(count).toHaveAttribute('aria-label', /beside the breadboard, kept there$/)
 
   // The picked part has buttons for what keys do.
@@ -173,6 +174,7 @@ test('by finger: a module is taken out and laid beside, a cable part changes sid
   await expect(count).toHaveAttribute('aria-label', / at BB1\.[a-j]\d+$/)
   const was = await middle('BARRIER1')
   const other = was.x > plate.x + plate.width / 2 ? plate.x - 40 : plate.x + plate.width + 40
+  expect(await restingBox(page.locator('.breadboard .plate').first()), 'a moved part leaves the view').toEqual(plate)
   await drag(was, { x: other, y: plate.y + plate.height + 30 })
   await expect(servo).toHaveAttribute('aria-label', /kept there$/)
   await page.reload()

@@ -62,7 +62,12 @@ export function BenchView(props: BenchViewProps) {
     props
   const svg = useRef<SVGSVGElement>(null)
   const near = placeOfNow(picture, (follow ? now : undefined) ?? picked)
-  const { viewBox, seeAll, focus, zoom, pan } = useView(svg, picture, near ?? firstRows(picture, layout))
+  const { viewBox, seeAll, focus, zoom, pan } = useView(
+    svg,
+    picture,
+    layout.grid.boards,
+    near ?? firstRows(picture, layout),
+  )
   const [under, setUnder] = useState<{ hole: string; words: string; net: number | undefined }>()
   const [held, setHeld] = useState<number>()
   const [drag, setDrag] = useState<Drag>()
@@ -158,21 +163,25 @@ export function BenchView(props: BenchViewProps) {
     look(on.x, on.y)
   }
 
-  const onPointerUp = (event: PointerEvent<SVGSVGElement>): void => {
+  const letGo = (event: PointerEvent<SVGSVGElement>): void => {
     fingers.current.delete(event.pointerId)
     panning.current = undefined
-    if (!drag) return
     setDrag(undefined)
-    if (!drag.moved) return
-    if (drag.aside && !drag.refusal) {
-      const before = entryOf(wiring.plan.bench?.places, drag.ref)
-      const wasSeated = layout.seats.has(drag.ref)
-      onMove(drag.ref, asidePlace(drag.aside, wasSeated ? { beside: true } : before))
-    } else if (!drag.seat && !drag.aside)
-      onRefused(`${drag.ref} was let go where there is no room for it; it stays where it was.`)
-    else if (drag.refusal || !drag.seat)
-      onRefused(`${drag.ref} cannot ${drag.aside ? 'lie' : 'stand'} there: ${drag.refusal}.`)
-    else onMove(drag.ref, placeOf(layout.grid, drag.seat))
+  }
+
+  const onPointerUp = (event: PointerEvent<SVGSVGElement>): void => {
+    letGo(event)
+    if (!drag) return
+    // The last moves may not have been drawn yet: where the hand leaves is what counts.
+    const { ref, seat, aside, refusal, moved } = dragTo(drag, onBench(event))
+    if (!moved) return
+    if (aside && !refusal) {
+      const before = entryOf(wiring.plan.bench?.places, ref)
+      const wasSeated = layout.seats.has(ref)
+      onMove(ref, asidePlace(aside, wasSeated ? { beside: true } : before))
+    } else if (!seat && !aside) onRefused(`${ref} was let go where there is no room for it; it stays where it was.`)
+    else if (refusal || !seat) onRefused(`${ref} cannot ${aside ? 'lie' : 'stand'} there: ${refusal}.`)
+    else onMove(ref, placeOf(layout.grid, seat))
   }
 
   const onBodyKey = (body: BodyPicture, event: KeyboardEvent): void => {
@@ -247,7 +256,7 @@ export function BenchView(props: BenchViewProps) {
         }}
         onPointerMove={onPointerMove}
         onPointerUp={onPointerUp}
-        onPointerCancel={onPointerUp}
+        onPointerCancel={letGo}
         onPointerLeave={() => setUnder(undefined)}
       >
         <Breadboards picture={picture} layout={layout} bright={brightNets} />

@@ -1,4 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
+import type { Layout } from '../../../core/breadboard/layout.ts'
 import type { BenchPicture } from '../../../core/sheets/benchPicture.ts'
 import type { Place } from '../../../core/sheets/lanes.ts'
 
@@ -14,7 +15,12 @@ const LARGEST = 90
 const AROUND = 8
 
 /** Zoom with the wheel or two fingers, pan by dragging the paper; the bench cannot get lost. */
-export function useView(svg: RefObject<SVGSVGElement | null>, picture: BenchPicture, centre: Place | undefined) {
+export function useView(
+  svg: RefObject<SVGSVGElement | null>,
+  picture: BenchPicture,
+  breadboards: Layout['grid']['boards'],
+  centre: Place | undefined,
+) {
   const [size, setSize] = useState({ width: 800, height: 560 })
   const [view, setView] = useState<View>({ x: 0, y: 0, scale: READABLE })
   const middle = { x: picture.left + picture.width / 2, y: picture.top + picture.height / 2 }
@@ -36,8 +42,9 @@ export function useView(svg: RefObject<SVGSVGElement | null>, picture: BenchPict
     () => change(() => ({ x: picture.left + picture.width / 2, y: picture.top + picture.height / 2, scale: fit })),
     [change, fit, picture.left, picture.top, picture.width, picture.height],
   )
-  // The first layout, and one with other breadboards, opens where its letters are read, around what matters.
-  const extent = `${picture.pose} ${picture.left} ${picture.top} ${picture.width} ${picture.height} ${size.width} ${size.height}`
+  // The first layout, and one with other breadboards, opens where its letters are read, around what matters; a part
+  // that moves leaves the view as it is.
+  const extent = `${picture.pose} ${breadboards.map(({ ref, x, rows }) => `${ref} ${x} ${rows}`)} ${size.width} ${size.height}`
   const opened = useRef('')
   useEffect(() => {
     if (opened.current === extent) return
