@@ -25,8 +25,6 @@ const Call = v.strictObject({
       'colour',
       'all-colours',
       'one-colour',
-      'steps',
-      'speed',
     ]),
   ),
   /** Type that it returns, as programs write it; nothing where left out. */

@@ -1,4 +1,5 @@
 import type { Path } from '../base/yamlSource.ts'
+import { behaviourPins } from './behaviourSchema.ts'
 import { type Catalog, partNames } from './catalog.ts'
 import { busSignals, isLoad } from './common.ts'
 import { footprintPins, legsOf } from './footprint.ts'
@@ -216,6 +217,12 @@ function lintCompanions({ part, catalog, say, known }: Proof): void {
 /** Plugs and footprints. */
 function lintBuild({ part, say, known }: Proof): void {
   known(part.counts, 'the order in which programs count', ['counts'])
+  if (part.behaves) {
+    known(behaviourPins(part.behaves), 'what it does with levels', ['behaves'])
+    const { behaves } = part
+    if (behaves.as === 'step' && behaves.microsteps && !part.options.some(({ id }) => id === behaves.microsteps))
+      say(`what it does with levels names the option ${behaves.microsteps}, which it does not have`, ['behaves'])
+  }
   for (const [index, ask] of part.asks.entries()) {
     known(ask.pins ?? [], 'what programs ask for', ['asks', index])
     if (
@@ -227,6 +234,7 @@ function lintBuild({ part, say, known }: Proof): void {
     if (ask.name !== undefined && ask.amount === undefined)
       say('what programs ask for has a name and no amount', ['asks', index])
   }
+  known(part.presses.flat(), 'a contact that a hand closes', ['presses'])
   for (const row of part.plugPosts) known(row, 'a row of posts for a plug', ['plugPosts'])
   if (part.plugsOn.length > 0) {
     const most = Math.min(...part.plugsOn)

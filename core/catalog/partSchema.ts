@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { Behaviour } from './behaviourSchema.ts'
 import { Amount, Id, Levels, NotNegative, PinCurrent, PinId, Pitches, PlainFunction, Source, Text } from './common.ts'
 import { Channel, Content, GivenController, Inner } from './innerSchema.ts'
 import { Mode, PartPin, Signal, Tie, TieTarget, When } from './signalSchema.ts'
@@ -267,6 +268,10 @@ export const Part = v.strictObject({
   /** Most current of all its rails together, in milliamperes. */
   railsTogether: v.optional(NotNegative),
   controllers: v.optional(v.array(GivenController), []),
+  /** What the chip does with levels by itself, for the rehearsal of a program. */
+  behaves: v.optional(Behaviour),
+  /** Contacts that a hand closes, between two pins of signals that say so: for the rehearsal, as is `behaves`. */
+  presses: v.optional(v.array(v.tuple([PinId, PinId])), []),
   contains: v.optional(v.array(Content), []),
   inner: v.optional(v.array(Inner), []),
   companions: v.optional(v.array(Companion), []),

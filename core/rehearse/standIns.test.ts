@@ -1,18 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { catalog, planOf, type Short } from '../testing/plans.ts'
-import { resolve } from '../wiring/resolve.ts'
-import { type RunResult, rehearse } from './run.ts'
-import { readScript } from './script.ts'
+import type { Short } from '../testing/plans.ts'
+import { run } from './testing/quick.ts'
 
-function run(plan: Short, text: string, steps = '', seconds?: number): RunResult {
-  const wiring = resolve(planOf(plan), catalog)
-  const read = readScript(`rehearsal: 1\nsteps:\n${steps || '  []'}`, 'x')
-  if (!read.ok) throw new Error(read.problems.map(({ message }) => message).join())
-  return rehearse(wiring, wiring.boards[0]!, [{ name: 'a.ino', text }], {
-    script: read.value,
-    seconds: seconds ?? (steps === '' ? 4 : undefined),
-  })
-}
 const loop = 'void loop() { delay(1000); }'
 
 /** A part that is driven by a class: what it shows, what is found when the program names it otherwise. */

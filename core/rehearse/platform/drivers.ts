@@ -2,18 +2,22 @@ import type { Machine } from '../cpp/machine.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
 import type { Hardware } from './hardware.ts'
+import { keypadClass } from './keypad.ts'
+import { stepperClasses } from './steppers.ts'
 
 /** Shortest and longest pulse of a servo in microseconds where the program says none, by the platform's reference. */
 const SHORTEST = 544
 const LONGEST = 2400
 const FRAME_HERTZ = 50
 
-/** Classes that come with the platforms themselves and drive parts by pulses. */
+/** Classes that speak to parts through the pins alone: what comes of it the wiring says. */
 export function driverClasses(
   hardware: Hardware,
-  _machine: Machine,
-  { types }: { readonly types: ReadonlyMap<string, Type> },
+  machine: Machine,
+  given: { readonly types: ReadonlyMap<string, Type> },
 ): [string, NativeClass][] {
+  const { types } = given
+  const now = (): number => machine.now
   const int = types.get('int')!
   const bool = types.get('bool')!
   interface Servo {
@@ -71,5 +75,5 @@ export function driverClasses(
       }),
     },
   }
-  return [['Servo', servo]]
+  return [['Servo', servo], keypadClass(hardware, now, given), ...stepperClasses(hardware, now, given)]
 }

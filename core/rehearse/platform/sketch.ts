@@ -121,6 +121,8 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ([pin, level, timeout], at) => hardware.pulseIn(pin, level !== 0, timeout ?? PULSE_TIMEOUT, at),
     2,
   )
+  // A table of keys goes on as it is.
+  functions.set('makeKeymap', { params: ['any'], returns: ([type]) => type ?? VOID, run: (_, [keys]) => keys })
   functions.set('pulseInLong', functions.get('pulseIn')!)
   add('digitalPinToInterrupt', [int], int, ([pin]) => platform.interruptOf(pin))
   add('attachInterrupt', [int, 'any', int], VOID, ([number, handler, mode], at) => {
@@ -196,6 +198,11 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     HEX: 16,
     OCT: 8,
     BIN: 2,
+    NO_KEY: 0,
+    'AccelStepper::DRIVER': 1,
+    'AccelStepper::FULL2WIRE': 2,
+    'AccelStepper::FULL4WIRE': 4,
+    'AccelStepper::HALF4WIRE': 8,
     SPI_MODE0: 0,
     SPI_MODE1: 1,
     SPI_MODE2: 2,

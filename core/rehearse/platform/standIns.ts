@@ -35,13 +35,7 @@ interface StandIn {
   light: boolean
   colours: number[]
   count: number
-  /** Steps turned so far, and rounds a minute. */
-  turned: number
-  speed: number
 }
-
-/** Steps of a turn where the program says none. */
-const USUAL_STEPS = 2048
 
 /** Classes of drivers as things that show and sense what their part would. */
 export function standInClasses(
@@ -146,18 +140,6 @@ export function standInClass(
         for (let index = from; index < Math.min(end, self.count); index += 1) self.colours[index] = colour >>> 0
         break
       }
-      case 'speed':
-        self.speed = Number(args[0])
-        break
-      case 'steps': {
-        // It waits until all steps are done, as the reference says.
-        const steps = Number(args[0])
-        const each = self.speed > 0 ? 60e6 / (self.speed * self.count) : 0
-        hardware.wait(Math.abs(steps) * each, at)
-        self.turned += steps
-        changed(self, at)
-        break
-      }
     }
     if (call.answers) return ref === undefined ? 0 : 1
     if (call.senses !== undefined) {
@@ -189,9 +171,7 @@ export function standInClass(
         y: 0,
         light: true,
         colours: [],
-        count: at(make.count, USUAL_STEPS),
-        turned: 0,
-        speed: 0,
+        count: at(make.count, 0),
       }
       said(made.said, make.pins, make.address, args)
       const through = make.through === undefined ? undefined : args[make.through]
@@ -233,7 +213,7 @@ function print(self: StandIn, text: string): void {
   }
 }
 
-function wordsOf({ driver, cells, light, colours, turned, count }: StandIn): string {
+function wordsOf({ driver, cells, light, colours }: StandIn): string {
   if (driver.text) {
     const rows = Array.from(cells, (row) => (row ?? '').trimEnd())
     const text = rows.join(' ⏎ ').replace(/( ⏎ )+$/, '')
@@ -245,5 +225,5 @@ function wordsOf({ driver, cells, light, colours, turned, count }: StandIn): str
     )
     return lit.length === 0 ? 'off' : `${lit.length} lit: ${lit.slice(0, 4).join(', ')}${lit.length > 4 ? ' …' : ''}`
   }
-  return `turned ${turned} steps, ${((turned / count) * 360).toFixed(0)}°`
+  return ''
 }

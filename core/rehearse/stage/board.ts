@@ -1,3 +1,4 @@
+import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import type { Language } from '../../catalog/boardSchema.ts'
 import { volts } from '../../catalog/common.ts'
 import type { Driver } from '../../catalog/driverSchema.ts'
@@ -9,9 +10,10 @@ import type { Callable } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine, Spi, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { Said, StandInStage } from '../platform/standIns.ts'
+import { Chips } from './chips.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
-import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT } from './handles.ts'
+import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT, openTurned } from './handles.ts'
 import { LiveCircuit } from './live.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
 import { Trace } from './trace.ts'
@@ -24,6 +26,10 @@ const LEAST_TRIGGER = 9
 const LEAST_WAIT = 50
 const MOST_PATH = 100_000
 
+/** Ohms of the output of a part of which no source says them, and microseconds of a quarter of a click that is turned. */
+const PART_OHMS = 100
+const QUARTER_CLICK = 2500
+
 /** Where in the program something happens: file and line. */
 export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
 
@@ -33,6 +39,7 @@ export class StageBoard implements Hardware {
   readonly pins: LivePins
   readonly events: Events
   readonly trace = new Trace()
+  readonly chips: Chips
   readonly handles: ReadonlyMap<string, Handle>
   readonly printed: { readonly at: number; readonly line: string; readonly text: string }[] = []
   readonly kept = new Uint8Array(4096).fill(255)
@@ -78,6 +85,12 @@ export class StageBoard implements Hardware {
     this.pins = new LivePins(wiring, board, this.live, language)
     this.events = new Events(machine)
     this.handles = handlesOf(wiring, this.live)
+    this.chips = new Chips({
+      wiring,
+      live: this.live,
+      shows: this.standIns.shows,
+      later: (microseconds, run) => this.events.at(machine.now + microseconds, run),
+    })
     this.bus = this.#twoWire()
     this.spi = { begin: () => undefined, transfer: () => 0 }
     this.#wired = [...this.pins.all].filter(({ net }) => net.wired)
@@ -200,6 +213,7 @@ export class StageBoard implements Hardware {
   /** Something on the lines has changed: who works against whom, who waits for an edge, what is drawn. */
   #changed(at: number, by?: LivePin): void {
     this.live.settle()
+    this.chips.follow()
     const near = by && this.live.around(by.net.index)
     for (const pin of this.#wired) {
       // What hangs together with nothing that moved has not changed.
@@ -215,6 +229,7 @@ export class StageBoard implements Hardware {
 
   #noteAll(): void {
     this.live.settle()
+    this.chips.follow(true)
     for (const pin of this.#wired) {
       this.pins.note(pin, this.trace, 0)
       pin.seen = this.#isHigh(pin)
@@ -372,6 +387,7 @@ export class StageBoard implements Hardware {
       (use) =>
         use.facts.direction !== 'in' &&
         use.facts.direction !== 'passive' &&
+        !behaviourOutputs(use.part.part.behaves).includes(use.facts.pin) &&
         nets.includes(this.#wiring.netOf(use.end).index) &&
         ![...this.handles.values()].some(({ ends }) => ends.includes(use.end)),
     )
@@ -514,23 +530,57 @@ export class StageBoard implements Hardware {
       const distance = this.handles.get(part.ref)?.value ?? 50
       const lasts = distance > OUT_OF_SIGHT ? LONGEST_ECHO : distance * pins.perCentimetre
       const end = `${part.ref}.${pins.echo}`
-      const net = this.#wiring.netOf(end).index
       const high = part.logicVolts ?? part.supplies.find(({ source }) => source)?.source?.volts ?? 5
       if (!part.supplies.some(({ source }) => source)) continue
-      const put = (at: number): void => {
-        this.live.drive(end, net, { volts: at, ohms: 100 })
-        this.#changed(this.#machine.at)
-      }
-      this.events.at(now + ECHO_AFTER, () => put(high))
-      this.events.at(now + ECHO_AFTER + lasts, () => put(0))
+      this.events.at(now + ECHO_AFTER, () => this.#drive(end, high))
+      this.events.at(now + ECHO_AFTER + lasts, () => this.#drive(end, 0))
     }
   }
 
   /** Moves something outside, now. */
   move(handle: Handle, value: number): void {
     if (handle.kind === 'contact' || handle.kind === 'level') this.#notice(handle, value)
+    if (handle.kind === 'turn') this.#turn(handle, value - handle.value)
     handle.value = value
     handle.set(value)
+    this.#changed(this.#machine.at)
+  }
+
+  /**
+   * Turns an encoder by clicks, to the right where positive: its first contact leads, its second follows a quarter behind,
+   * and both are open again at each click.
+   */
+  #turn({ part, ends: [first = '', second = ''] }: Handle, clicks: number): void {
+    // Closed, a contact leads to the part's ground, if that is one.
+    const grounded = part.supplies.every(({ facts }) =>
+      facts.ground.some((pin) => this.#wiring.netOf(`${part.ref}.${pin}`).ground),
+    )
+    if (!grounded) return
+    const [leads, follows] = clicks > 0 ? [first, second] : [second, first]
+    const put = (end: string, open: boolean): void => {
+      if (open) openTurned(part, end.slice(part.ref.length + 1), this.#wiring, this.live)
+      else this.#drive(end, 0)
+      this.#changed(this.#machine.at)
+    }
+    let at = Math.max(this.#machine.now, this.#turnsUntil.get(part.ref) ?? 0)
+    for (let click = 0; click < Math.abs(clicks); click += 1)
+      for (const [end, high] of [
+        [leads, false],
+        [follows, false],
+        [leads, true],
+        [follows, true],
+      ] as const) {
+        this.events.at(at, () => put(end, high))
+        at += QUARTER_CLICK
+      }
+    this.#turnsUntil.set(part.ref, at)
+  }
+
+  readonly #turnsUntil = new Map<string, number>()
+
+  /** A part puts volts onto the line at one of its ends. */
+  #drive(end: string, volts: number): void {
+    this.live.drive(end, this.#wiring.netOf(end).index, { volts, ohms: PART_OHMS })
     this.#changed(this.#machine.at)
   }
 

@@ -1,3 +1,4 @@
+import { type Behaviour, behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import { circuitOf, type Element, railOf } from '../../circuit/circuit.ts'
 import { busNeed } from '../../wiring/buses.ts'
 import { levelsOf } from '../../wiring/levels.ts'
@@ -9,7 +10,7 @@ export interface Handle {
   /** `GATE`, or `JOY.X` where a part has several. */
   readonly name: string
   readonly part: PartInstance
-  readonly kind: 'contact' | 'throw' | 'level' | 'share' | 'resistance' | 'distance' | 'sense'
+  readonly kind: 'contact' | 'throw' | 'level' | 'share' | 'resistance' | 'distance' | 'sense' | 'turn'
   /** Words that it takes, or the range of its number and its unit. */
   readonly words: readonly string[]
   readonly least: number
@@ -21,6 +22,11 @@ export interface Handle {
   /** Ends at whose board pin a change of it is seen. */
   readonly ends: readonly string[]
 }
+
+type Quadrature = Extract<Behaviour, { as: 'quadrature' }>
+const MOST_CLICKS = 1000
+/** Ohms of a pull on a module of which no source says them. */
+const PULL_OHMS = 10_000
 
 /** Distance in centimetres that an echo sensor sees when nobody has set one, and the furthest that it can. */
 const USUAL_DISTANCE = 50
@@ -38,10 +44,16 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     if (element.kind === 'contact' || element.spread)
       byPart.set(element.part, [...(byPart.get(element.part) ?? []), element])
   for (const [part, elements] of byPart) addContacts(part, elements, live, add)
+  for (const part of wiring.parts) {
+    addPresses(part, wiring, live, add)
+    if (part.part.behaves?.as === 'quadrature') addTurn(part, part.part.behaves, wiring, live, add)
+  }
   for (const use of wiring.signals) {
     const { facts, part } = use
     if (byPart.has(part) && part.part.channels.length === 0 && facts.direction === 'passive') continue
     if (facts.direction === 'in' || facts.direction === 'passive' || busNeed(facts.needs)) continue
+    // What a chip makes of other levels nobody sets by hand.
+    if (behaviourOutputs(part.part.behaves).includes(facts.pin)) continue
     const echo = echoPins(part)
     if (echo && (use.facts.pin === echo.echo || use.facts.pin === echo.trigger)) continue
     addOutput(use, wiring, live, add)
@@ -107,22 +119,15 @@ function addContacts(
   const contacts = elements.filter(({ kind, throws }) => kind === 'contact' && !throws)
   const throws = elements.filter(({ throws: isThrow }) => isThrow)
   const senses = elements.filter(({ spread }) => spread)
-  contacts.forEach((element) => {
-    const name = contacts.length === 1 ? part.ref : `${part.ref}.${element.a.slice(part.ref.length + 1)}`
-    // A relay is moved by the program, not by a hand.
-    if (part.part.category === 'driver') return
-    add({
-      name,
-      part,
-      kind: 'contact',
-      words: ['open', 'closed'],
-      least: 0,
-      most: 1,
-      unit: '',
-      value: 0,
-      set: (value) => live.move(element, value),
-      ends: [element.a, element.b],
-    })
+  const names = contactNames(
+    part,
+    contacts.map(({ a, b }) => [a, b]),
+  )
+  contacts.forEach((element, index) => {
+    const name = names[index]!
+    // A relay is moved by the program, not by a hand; what is led nowhere nobody sees.
+    if (part.part.category === 'driver' || !element.netA.wired || !element.netB.wired) return
+    add(contact(name, part, [element.a, element.b], (closed) => live.move(element, closed ? 1 : 0)))
   })
   const [first] = throws
   if (first && part.part.category !== 'driver')
@@ -156,6 +161,76 @@ function addContacts(
   }
 }
 
+/** A contact between two ends as a handle: open until it is pressed. */
+function contact(name: string, part: PartInstance, ends: readonly string[], set: (closed: boolean) => void): Handle {
+  return {
+    name,
+    part,
+    kind: 'contact',
+    words: ['open', 'closed'],
+    least: 0,
+    most: 1,
+    unit: '',
+    value: 0,
+    set: (value) => set(value === 1),
+    ends,
+  }
+}
+
+/** Contacts that lie inside a part that is more than contacts, or whose number is an option. */
+function addPresses(part: PartInstance, wiring: Wiring, live: LiveCircuit, add: (handle: Handle) => void): void {
+  const pairs = part.part.presses.map((pins) => pins.map((pin) => `${part.ref}.${pin}`) as [string, string])
+  const names = contactNames(part, pairs)
+  pairs.forEach((ends, at) => {
+    if (!ends.every((end) => wiring.netOf(end).wired)) return
+    const name = part.part.presses.length === 1 ? ends[0] : names[at]!
+    add(contact(name, part, ends, (closed) => live.press(part, at, closed)))
+  })
+}
+
+/** A contact of something that is turned: open, its line is held by the part's own pull, where the part has its supply. */
+export function openTurned(part: PartInstance, pin: string, wiring: Wiring, live: LiveCircuit): void {
+  const end = `${part.ref}.${pin}`
+  const fed = part.supplies.some(({ source, ground }) => source && ground)
+  live.drive(end, wiring.netOf(end).index, fed ? { volts: part.logicVolts ?? 3.3, ohms: PULL_OHMS } : undefined)
+}
+
+/** Something that is turned, click by click; the stage moves its contacts. */
+function addTurn(
+  part: PartInstance,
+  { first, second }: Quadrature,
+  wiring: Wiring,
+  live: LiveCircuit,
+  add: (handle: Handle) => void,
+): void {
+  for (const pin of [first, second]) openTurned(part, pin, wiring, live)
+  add({
+    name: part.ref,
+    part,
+    kind: 'turn',
+    words: [],
+    least: -MOST_CLICKS,
+    most: MOST_CLICKS,
+    unit: 'clicks',
+    value: 0,
+    set: () => undefined,
+    ends: [first, second].map((pin) => `${part.ref}.${pin}`),
+  })
+}
+
+/** Names of contacts: the part, its pin where it has several, both where a pin has several; keys by what is printed on them. */
+function contactNames({ ref, part }: PartInstance, contacts: readonly (readonly [string, string])[]): string[] {
+  const pin = (end: string): string => end.slice(ref.length + 1)
+  const printed = part.asks.find(({ what }) => what.startsWith('keys,'))?.say?.replaceAll(' ', '')
+  const [rows, columns] = ['rows', 'columns'].map((list) => part.asks.find((one) => one.list === list)?.pins ?? [])
+  return contacts.map(([a, b]) => {
+    if (contacts.length === 1) return ref
+    const key = printed?.[rows!.indexOf(pin(a)) * columns!.length + columns!.indexOf(pin(b))]
+    if (key !== undefined) return `${ref}.${key}`
+    return contacts.some(([one, other]) => one === a && other !== b) ? `${ref}.${pin(a)}-${pin(b)}` : `${ref}.${pin(a)}`
+  })
+}
+
 /** What a part puts out by itself: a level, or a share of its supply. */
 function addOutput(use: SignalUse, wiring: Wiring, live: LiveCircuit, add: (handle: Handle) => void): void {
   const { facts, part, end } = use
@@ -170,7 +245,7 @@ function addOutput(use: SignalUse, wiring: Wiring, live: LiveCircuit, add: (hand
   const high = port?.high ?? part.logicVolts ?? 3.3
   const ohms = Math.max(1, levelsOf(use).outputOhms ?? OUTPUT_OHMS)
   if (facts.needs === 'analog-in') {
-    const supply = part.supplies.find(({ source }) => source)?.source?.volts ?? 0
+    const { supply, turned } = supplyOf(part, wiring)
     const rail = railOf(net)
     if (rail) return
     add({
@@ -183,7 +258,13 @@ function addOutput(use: SignalUse, wiring: Wiring, live: LiveCircuit, add: (hand
       unit: '',
       value: 0.5,
       set: (value) =>
-        live.drive(end, net.index, supply > 0 ? { volts: Math.min(high, value * supply), ohms } : undefined),
+        live.drive(
+          end,
+          net.index,
+          supply > 0
+            ? { volts: Math.min(turned ? supply : high, (turned ? 1 - value : value) * supply), ohms }
+            : undefined,
+        ),
       ends: [end],
     })
     return
@@ -209,6 +290,22 @@ function addOutput(use: SignalUse, wiring: Wiring, live: LiveCircuit, add: (hand
       ),
     ends: [end],
   })
+}
+
+/** Volts between the two ends of a part, and whether they lie the other way round where it works either way. */
+function supplyOf(
+  { ref, supplies }: PartInstance,
+  wiring: Wiring,
+): { readonly supply: number; readonly turned: boolean } {
+  const fed = supplies.find(({ source }) => source)?.source?.volts
+  if (fed !== undefined) return { supply: fed, turned: false }
+  for (const { facts } of supplies) {
+    const netOf = (pin: string | undefined) => (pin === undefined ? undefined : wiring.netOf(`${ref}.${pin}`))
+    const [plus, minus] = [netOf(facts.pins[0]), netOf(facts.ground[0])]
+    const volts = minus?.sources[0]?.volts
+    if (facts.either && plus?.ground && volts !== undefined) return { supply: volts, turned: true }
+  }
+  return { supply: 0, turned: false }
 }
 
 /** Pins of a part that answers a pulse with an echo, and the microseconds of a centimetre. */
@@ -258,12 +355,12 @@ export function handleValue(
         ? '0 to 100 %'
         : kind === 'distance'
           ? `${least} to ${most} cm`
-          : kind === 'sense'
+          : kind === 'sense' || kind === 'turn'
             ? `${least} to ${most} ${handle.unit}`
             : `${least} to ${most} ohm`
   if (words.length > 0) return `expected ${expected}`
-  if (kind === 'sense') {
-    const amount = Number.parseFloat(text)
+  if (kind === 'sense' || kind === 'turn') {
+    const amount = kind === 'turn' ? Math.round(Number.parseFloat(text)) : Number.parseFloat(text)
     return Number.isFinite(amount) && amount >= least && amount <= most ? amount : `expected ${expected}`
   }
   const bare = kind === 'resistance' ? parseOhms(text) : Number(text.replace(/\s*(%|cm|mm|m)$/, ''))

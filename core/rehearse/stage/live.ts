@@ -1,8 +1,9 @@
+import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import { circuitOf, type DriverChannel, type Element, type Port } from '../../circuit/circuit.ts'
-import { outputOhms } from '../../circuit/elementOhms.ts'
+import { CLOSED_OHMS, outputOhms } from '../../circuit/elementOhms.ts'
 import { groundworkOf, type Passage, type Strand } from '../../circuit/island.ts'
 import { type Branch, solve } from '../../electrical/network.ts'
-import type { Host, Wiring } from '../../wiring/model.ts'
+import type { Host, PartInstance, Wiring } from '../../wiring/model.ts'
 
 /** What a pin does to its net: drives it, pulls at it, or nothing. */
 export interface Drive {
@@ -33,7 +34,8 @@ interface Switch {
 }
 
 interface Movable {
-  readonly element: Element
+  /** Undefined for the inside of a switch of lines. */
+  readonly element: Element | undefined
   readonly strands: readonly { readonly is: string; readonly strands: readonly Strand[] }[]
   is: string
   /** Ohms of one that senses, as its handle stands. */
@@ -58,6 +60,8 @@ export const OUTPUT_OHMS = 25
 /** Rounds in which drivers and shifters find their levels; what has not by then swings. */
 const MOST_ROUNDS = 12
 const RAIL = -1_000_000
+/** How a switch of lines stands while it joins nothing. */
+const NO_WAY = 'none'
 
 /**
  * The circuit of a plan while a program runs on it: pins drive and let go, contacts close, knobs turn, and each change
@@ -69,6 +73,8 @@ export class LiveCircuit {
   readonly #held: ReadonlyMap<number, number>
   readonly #drivers = new Map<string, Driver>()
   readonly #movables = new Map<Element, Movable>()
+  /** Switches of lines by their part, and contacts of a part that a hand closes by part and number. */
+  readonly #inside = new Map<string, Movable>()
   readonly #switches: Switch[] = []
   readonly #dirty = new Set<Group>()
   readonly #moved = new Set<Group>()
@@ -76,7 +82,7 @@ export class LiveCircuit {
   constructor(wiring: Wiring) {
     this.wiring = wiring
     const circuit = circuitOf(wiring)
-    const { held, strands, actors, passages } = groundworkOf(circuit)
+    const { held, strands, actors, passages: all } = groundworkOf(circuit)
     // Supplies hold their nets; what pins hold is theirs to say.
     this.#held = held
     const root = new Map<number, number>()
@@ -86,8 +92,8 @@ export class LiveCircuit {
       return at
     }
     const free = (node: number): boolean => !held.has(node)
-    const join = (all: readonly Branch[]): void => {
-      const nodes = all.flatMap(({ a, b }) => [a, b]).filter(free)
+    const join = (branches: readonly Branch[]): void => {
+      const nodes = branches.flatMap(({ a, b }) => [a, b]).filter(free)
       for (const node of nodes) if (!root.has(node)) root.set(node, node)
       for (const node of nodes.slice(1)) root.set(find(node), find(nodes[0]!))
     }
@@ -107,6 +113,47 @@ export class LiveCircuit {
         this.#switches.push({ channel: what.channel, high: of('high'), low: of('low'), is: 'off' })
       }
     }
+    const inside = (
+      name: string,
+      pairs: readonly (readonly [string, string])[],
+      part: PartInstance,
+      ohms: number,
+    ): void => {
+      const net = (pin: string): number => wiring.netOf(`${part.ref}.${pin}`).index
+      const ways = pairs.map(([one, other], at) => ({
+        is: String(at),
+        strands: [{ a: net(one), b: net(other), ohms, element: undefined, port: undefined }],
+      }))
+      for (const one of ways) join(one.strands)
+      const movable = {
+        element: undefined,
+        strands: [...ways, { is: NO_WAY, strands: [] }],
+        is: NO_WAY,
+        ohms: undefined,
+      }
+      this.#inside.set(name, movable)
+      elements.push(movable)
+    }
+    for (const part of wiring.parts) {
+      const { behaves, presses } = part.part
+      if (behaves?.as === 'choose')
+        inside(
+          part.ref,
+          behaves.ways.map((way) => [behaves.common, way] as const),
+          part,
+          behaves.ohms,
+        )
+      presses.forEach((pair, at) => {
+        inside(`${part.ref} ${at}`, [pair], part, CLOSED_OHMS)
+      })
+    }
+    // What a chip puts out it makes of more than one of its inputs, and in its own time.
+    const made = new Set(
+      wiring.parts.flatMap((part) =>
+        behaviourOutputs(part.part.behaves).map((pin) => wiring.netOf(`${part.ref}.${pin}`).index),
+      ),
+    )
+    const passages = all.filter(({ to }) => !made.has(to))
     for (const { from, to } of passages) if (free(from) && free(to)) root.set(find(from), find(to))
     const groups = new Map<
       number,
@@ -130,7 +177,8 @@ export class LiveCircuit {
       }
       return group
     }
-    const between = (all: readonly Branch[]): number | undefined => all.flatMap(({ a, b }) => [a, b]).find(free)
+    const between = (branches: readonly Branch[]): number | undefined =>
+      branches.flatMap(({ a, b }) => [a, b]).find(free)
     for (const node of root.keys()) groupAt(node).nets.push(node)
     for (const strand of strands) {
       const node = between([strand])
@@ -138,7 +186,7 @@ export class LiveCircuit {
       if (node !== undefined) groupAt(node).strands.push(strand)
     }
     for (const one of elements) {
-      this.#movables.set(one.element, one)
+      if (one.element) this.#movables.set(one.element, one)
       const node = between(one.strands.flatMap((way) => way.strands))
       if (node !== undefined) groupAt(node).movables.push(one)
     }
@@ -163,6 +211,25 @@ export class LiveCircuit {
     movable.is = String(way)
     movable.ohms = ohms
     this.#touch(movable.strands.flatMap(({ strands }) => strands))
+  }
+
+  /** A switch of lines joins one way with its common line, or none; true where that is new. */
+  choose(part: PartInstance, way: number | undefined): boolean {
+    return this.#turn(part.ref, way)
+  }
+
+  /** A hand closes a contact of a part, by its number, or lets go of it. */
+  press(part: PartInstance, contact: number, closed: boolean): void {
+    this.#turn(`${part.ref} ${contact}`, closed ? 0 : undefined)
+  }
+
+  #turn(name: string, way: number | undefined): boolean {
+    const movable = this.#inside.get(name)
+    const is = way === undefined ? NO_WAY : String(way)
+    if (!movable || movable.is === is) return false
+    movable.is = is
+    this.#touch(movable.strands.flatMap(({ strands }) => strands))
+    return true
   }
 
   /** A pin drives its net, pulls at it, or lets go of it. */
