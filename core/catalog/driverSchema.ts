@@ -5,6 +5,8 @@ import { Id, NotNegative, PinId, Text } from './common.ts'
 /** Name as programs write it. */
 const Identifier = v.pipe(v.string(), v.regex(/^[A-Za-z_]\w*$/, 'expected a name as programs write it'))
 const Place = v.pipe(v.number(), v.integer('expected the number of an argument, from 0'), v.minValue(0), v.maxValue(20))
+/** Address of a two-wire bus. */
+const Place7 = v.pipe(v.number(), v.integer('expected a whole number'), v.minValue(0), v.maxValue(127))
 /** Arguments by their number, from 0, or in Python by their name. */
 const PinArguments = v.record(
   v.pipe(v.string(), v.regex(/^(\d+|[a-z_]+)$/, 'expected the number or the name of an argument')),
@@ -25,6 +27,12 @@ const Call = v.strictObject({
       'colour',
       'all-colours',
       'one-colour',
+      'channel-setting',
+      'channel-write',
+      'channel-read',
+      'channel-volts',
+      'channel-share',
+      'channel-pulse',
     ]),
   ),
   /** Type that it returns, as programs write it; nothing where left out. */
@@ -36,6 +44,8 @@ const Call = v.strictObject({
   times: v.optional(v.number()),
   /** Arguments that name its address, and pins of the part. */
   address: v.optional(Place),
+  /** Added to addresses that are written as numbers below 8. */
+  addressFrom: v.optional(Place7),
   pins: v.optional(PinArguments),
   /** True where it tells whether the part answers. */
   answers: v.optional(v.boolean()),
@@ -60,6 +70,15 @@ export const Driver = v.strictObject({
   parts: v.array(Id),
   /** Of Python: the module that the classes come from, and where it is used. */
   python: v.optional(v.strictObject({ module: Identifier, in: v.array(v.picklist(languages)) })),
+  /** Address that it asks where the program says none. */
+  usualAddress: v.optional(Place7),
+  /**
+   * Headers by which a sketch gets it as text in C++ of our own, made of the classes above; classes and things that the
+   * text defines and that programs name.
+   */
+  headers: v.optional(v.array(v.pipe(v.string(), v.regex(/^\w+\.hp?p?$/, 'expected the name of a header'))), []),
+  defines: v.optional(v.array(Identifier), []),
+  text: v.optional(v.string()),
   /** Arguments of its making. */
   make: v.optional(
     v.strictObject({
@@ -74,7 +93,7 @@ export const Driver = v.strictObject({
     {},
   ),
   /** Text can be printed on it: letters on rows of so many columns, or as it comes. */
-  text: v.optional(v.picklist(['rows', 'free'])),
+  prints: v.optional(v.picklist(['rows', 'free'])),
   /** What it shows is seen only after a call that shows it. */
   buffered: v.optional(v.boolean(), false),
   /** What the part senses: what it stands at usually, and its range. */

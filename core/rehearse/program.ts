@@ -6,6 +6,8 @@ import { compileCpp } from './cpp/compile.ts'
 import { Halt, type Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
 import type { Refusal } from './cpp/program.ts'
+import { lineAt } from './cpp/tokens.ts'
+import { libraryFiles } from './platform/libraryFiles.ts'
 import type { Costs, Platform } from './platform/platform.ts'
 import { sketchLibrary } from './platform/sketch.ts'
 import { boardModules } from './python/boardModules.ts'
@@ -49,13 +51,24 @@ export function readProgram(
   platform: Platform,
   drivers: readonly Driver[],
 ): Program {
-  if (language === 'cpp') return sketch(files, stage, machine, platform)
+  if (language === 'cpp') return sketch(files, stage, machine, platform, drivers)
   const own = drivers.filter(({ python: of }) => of?.in.includes(language))
   return python(files, stage, machine, platform.costs, own)
 }
 
-function sketch(files: readonly SourceFile[], stage: StageBoard, machine: Machine, platform: Platform): Program {
-  const program = compileCpp(files, sketchLibrary(platform, stage, machine), machine)
+function sketch(
+  files: readonly SourceFile[],
+  stage: StageBoard,
+  machine: Machine,
+  platform: Platform,
+  drivers: readonly Driver[],
+): Program {
+  machine.ownBelow = lineAt(files.length, 0)
+  const program = compileCpp(
+    [...files, ...libraryFiles(drivers, files)],
+    sketchLibrary(platform, stage, machine),
+    machine,
+  )
   const [setup, loop] = [program.entry('setup') ?? program.entry('main'), program.entry('loop')]
   return {
     refusals: program.refusals,

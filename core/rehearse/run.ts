@@ -78,10 +78,10 @@ export function rehearse(
 ): RunResult {
   const machine = new Machine()
   const findings = new RunFindings()
-  const where = (at: number): { file: string; line: number } => ({
-    file: files[fileOf(at)]?.name ?? files[0]?.name ?? '',
-    line: lineOf(at),
-  })
+  const where = (at: number): { file: string; line: number } => {
+    const own = machine.own(at)
+    return { file: files[fileOf(own)]?.name ?? files[0]?.name ?? '', line: lineOf(own) }
+  }
   const language = dialectOf(board.board, files) ?? 'cpp'
   const drivers = asWritten(wiring.catalog.drivers, files)
   const sketches = drivers.filter(({ python }) => !python)

@@ -44,9 +44,20 @@ export class Machine implements Watch {
   readonly notices: Notice[] = []
   readonly #told = new Set<string>()
 
+  /** Places from here on are not the program's own: they are inside a library that came along. */
+  ownBelow = Number.POSITIVE_INFINITY
+  /** The last place that was the program's own. */
+  place = 0
+
+  /** A place, or where the program has called what lies there. */
+  own(at: number): number {
+    return at < this.ownBelow ? at : this.place
+  }
+
   /** Each statement begins here. */
   step(at: number): void {
     this.at = at
+    if (at < this.ownBelow) this.place = at
     this.count += 1
     this.now += this.cost
     if (this.now >= this.due) this.onDue()

@@ -13,7 +13,7 @@ import { largeFunctions, smallMacros, standardFunctions, standardMacros } from '
 const LOW = 0
 const HIGH = 1
 const EDGES: Readonly<Record<number, Edge>> = { 0: 'low', 1: 'change', 2: 'falling', 3: 'rising', 4: 'high' }
-const SETTINGS: Readonly<Record<number, PinSetting>> = {
+export const SETTINGS: Readonly<Record<number, PinSetting>> = {
   0: 'in',
   1: 'out',
   2: 'pull-up',

@@ -3,8 +3,8 @@ import type { Machine } from '../cpp/machine.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
 import { Ptr, type Value } from '../cpp/values.ts'
-import type { Hardware } from './hardware.ts'
-import type { Printing } from './sketch.ts'
+import type { Hardware, PinSetting } from './hardware.ts'
+import { type Printing, SETTINGS } from './sketch.ts'
 
 /** What a stand-in asks of the stage: which part is meant, what it senses, and where it shows something. */
 export interface StandInStage {
@@ -12,6 +12,20 @@ export interface StandInStage {
   readonly partFor: (driver: Driver, said: Said, at: number) => string | undefined
   readonly sensed: (ref: string, what: string) => number | undefined
   readonly shows: (ref: string, words: string) => void
+  /** Pins of a part that programs count, from 0: set, driven and read over its bus. */
+  readonly channels: ChannelStage
+}
+
+/** The pins of an expander, a converter or a pulse maker, by its reference and their number. */
+export interface ChannelStage {
+  setting(ref: string, channel: number, how: PinSetting, at: number): void
+  write(ref: string, channel: number, high: boolean, at: number): void
+  read(ref: string, channel: number, at: number): boolean
+  /** Volts; of a line that nothing holds whatever it drifts to. */
+  volts(ref: string, channel: number, at: number): number
+  /** The same as a share of the part's supply. */
+  share(ref: string, channel: number, at: number): number
+  pulse(ref: string, channel: number, duty: number, hertz: number, at: number): void
 }
 
 /** What a program says of a part when it makes the object that drives it. */
@@ -74,7 +88,7 @@ export function standInClass(
     if (!driver.buffered) tell(self, at)
   }
   const methods: Record<string, NativeFunction<never>> = {}
-  if (driver.text)
+  if (driver.prints)
     Object.assign(
       methods,
       printing((self: StandIn, text: string, at: number) => {
@@ -88,6 +102,8 @@ export function standInClass(
       run: (self: StandIn, args, _types, at) => {
         said(self.said, call.pins, call.address, args)
         if (call.pins || call.address !== undefined) self.ref = undefined
+        if (call.addressFrom && self.said.address !== undefined && self.said.address < 8)
+          self.said.address += call.addressFrom
         if (call.takes) hardware.wait(call.takes, at)
         machine.at = at
         const value = act(self, call, args, at)
@@ -141,6 +157,8 @@ export function standInClass(
         break
       }
     }
+    const channel = call.does?.startsWith('channel-') ? channelCall(call, ref, args, at) : undefined
+    if (channel !== undefined) return channel
     if (call.answers) return ref === undefined ? 0 : 1
     if (call.senses !== undefined) {
       const sensed = ref === undefined ? undefined : stage.sensed(ref, call.senses)
@@ -155,6 +173,30 @@ export function standInClass(
     }
     return call.gives === 'count' ? self.count : call.gives
   }
+  const channelCall = (call: DriverCall, ref: string | undefined, args: readonly Value[], at: number): Value => {
+    const [channel = 0, value = 0, more = 0] = args.map(Number)
+    if (ref === undefined) return 0
+    const { channels } = stage
+    switch (call.does) {
+      case 'channel-setting':
+        channels.setting(ref, channel, SETTINGS[value] ?? 'in', at)
+        return undefined
+      case 'channel-write':
+        channels.write(ref, channel, value !== 0, at)
+        return undefined
+      case 'channel-read':
+        return channels.read(ref, channel, at) ? 1 : 0
+      case 'channel-volts':
+        return Math.fround(channels.volts(ref, channel, at))
+      case 'channel-share':
+        return Math.fround(channels.share(ref, channel, at))
+      case 'channel-pulse':
+        channels.pulse(ref, channel, Math.min(1, Math.max(0, value)), more, at)
+        return undefined
+      default:
+        return undefined
+    }
+  }
   return {
     make: (args): StandIn => {
       const { make } = driver
@@ -162,7 +204,7 @@ export function standInClass(
         index === undefined || args[index] === undefined ? otherwise : Number(args[index])
       const made: StandIn = {
         driver,
-        said: { className, address: undefined, pins: {} },
+        said: { className, address: driver.usualAddress, pins: {} },
         ref: undefined,
         columns: at(make.columns, 16),
         rows: at(make.rows, 2),
@@ -201,20 +243,20 @@ function print(self: StandIn, text: string): void {
     if (letter === '\r') continue
     if (letter === '\n') {
       self.x = 0
-      self.y += self.driver.text === 'rows' ? 1 : 8
+      self.y += self.driver.prints === 'rows' ? 1 : 8
       continue
     }
-    const row = self.driver.text === 'rows' ? self.y : Math.floor(self.y / 8)
-    const column = self.driver.text === 'rows' ? self.x : Math.floor(self.x / 6)
-    if (self.driver.text !== 'rows' || (column < self.columns && row < self.rows))
+    const row = self.driver.prints === 'rows' ? self.y : Math.floor(self.y / 8)
+    const column = self.driver.prints === 'rows' ? self.x : Math.floor(self.x / 6)
+    if (self.driver.prints !== 'rows' || (column < self.columns && row < self.rows))
       self.cells[row] =
         (self.cells[row] ?? '').padEnd(column).slice(0, column) + letter + (self.cells[row] ?? '').slice(column + 1)
-    self.x += self.driver.text === 'rows' ? 1 : 6
+    self.x += self.driver.prints === 'rows' ? 1 : 6
   }
 }
 
 function wordsOf({ driver, cells, light, colours }: StandIn): string {
-  if (driver.text) {
+  if (driver.prints) {
     const rows = Array.from(cells, (row) => (row ?? '').trimEnd())
     const text = rows.join(' ⏎ ').replace(/( ⏎ )+$/, '')
     return `${light ? '' : 'dark: '}"${text}"`

@@ -10,6 +10,7 @@ import type { Callable } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine, Spi, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { Said, StandInStage } from '../platform/standIns.ts'
+import { Channels } from './channels.ts'
 import { Chips } from './chips.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
@@ -208,6 +209,10 @@ export class StageBoard implements Hardware {
   #apply(pin: LivePin, at: number): void {
     this.pins.apply(pin)
     this.#changed(at, pin)
+  }
+
+  moved(at: number): void {
+    this.#changed(at)
   }
 
   /** Something on the lines has changed: who works against whom, who waits for an edge, what is drawn. */
@@ -500,8 +505,9 @@ export class StageBoard implements Hardware {
     pin.seen = this.#isHigh(pin)
   }
 
-  wait(microseconds: number, at: number): void {
+  wait(microseconds: number, by: number): void {
     const from = this.#machine.now
+    const at = this.#machine.own(by)
     if (microseconds > LEAST_WAIT && !this.#inHandler) {
       const last = this.path.at(-1)
       if (last?.place !== at && this.path.length < MOST_PATH) this.path.push({ at: from, place: at })
@@ -725,6 +731,7 @@ export class StageBoard implements Hardware {
     shows: (ref, words) => {
       this.told.set(ref, words)
     },
+    channels: new Channels(this),
   }
   /** What parts show by what programs have told them. */
   readonly told = new Map<string, string>()

@@ -59,7 +59,7 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     addOutput(use, wiring, live, add)
   }
   for (const part of wiring.parts) {
-    addSenses(part, wiring, add)
+    addSenses(part, wiring, handles, add)
     const echo = echoPins(part)
     if (!echo) continue
     let distance = USUAL_DISTANCE
@@ -89,13 +89,18 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
 }
 
 /** What a part senses that programs ask of it through a class. */
-function addSenses(part: PartInstance, { catalog }: Wiring, add: (handle: Handle) => void): void {
+function addSenses(
+  part: PartInstance,
+  { catalog }: Wiring,
+  known: ReadonlyMap<string, Handle>,
+  add: (handle: Handle) => void,
+): void {
   const senses = new Map(
     catalog.drivers.filter(({ parts }) => parts.includes(part.part.id)).flatMap((one) => Object.entries(one.senses)),
   )
   for (const [what, { usual, least, most, unit }] of senses) {
     const handle: Handle = {
-      name: senses.size === 1 ? part.ref : `${part.ref}.${what}`,
+      name: senses.size === 1 && !known.has(part.ref) ? part.ref : `${part.ref}.${what}`,
       part,
       kind: 'sense',
       words: [],
