@@ -101,6 +101,8 @@ export const Driver = v.strictObject({
     v.record(Id, v.strictObject({ usual: v.number(), least: v.number(), most: v.number(), unit: Text })),
     {},
   ),
+  /** Microseconds from one new value of the part to the next; in between it gives the old one. */
+  renews: v.optional(NotNegative),
   /** Numbers behind words that programs use with it. */
   constants: v.optional(v.record(Identifier, v.number()), {}),
   calls: v.record(Identifier, Call),

@@ -25,6 +25,31 @@ const lamp: Short = {
   parts: { LAMP: 'led', R1: { part: 'resistor', options: { ohms: 220 } }, KEY: 'button' },
   wires: 'LAMP.A R1.1, R1.2 MCU.D5, LAMP.K MCU.GND, KEY.1 MCU.D2, KEY.2 MCU.GND',
 }
+/** A servo at D7, and a lamp to be dimmed. */
+const dimmed = (pin: string): Short => ({
+  mcu: 'uno-r3',
+  supplies: { PSU: { volts: 5 } },
+  parts: { ARM: 'servo-sg90', LAMP: 'led', R1: { part: 'resistor', options: { ohms: 220 } } },
+  wires: `ARM.SIG MCU.D7, ARM.VCC PSU.+, ARM.GND MCU.GND, PSU.- MCU.GND, LAMP.A R1.1, R1.2 MCU.${pin}, LAMP.K MCU.GND`,
+})
+const air: Short = {
+  mcu: 'uno-r3',
+  parts: { AIR: 'dht22' },
+  wires: 'AIR.VCC MCU.5V, AIR.GND MCU.GND, AIR.DATA MCU.D4',
+}
+const dht = '#include <DHT.h>\nDHT air(4, DHT22);\nvoid setup() { air.begin(); }\n'
+const knob = (mcu: string, pin: string, supply: string): Short => ({
+  mcu,
+  parts: { KNOB: 'potentiometer' },
+  wires: `KNOB.3 MCU.${supply}, KNOB.1 MCU.GND, KNOB.W MCU.${pin}`,
+})
+/** A pump behind a transistor whose gate a resistor holds. */
+const pump = (holds: string): Short => ({
+  mcu: 'uno-r3',
+  supplies: { PSU: { volts: 5 } },
+  parts: { PUMP: 'pump', Q1: 'nmos', R1: { part: 'resistor', options: { ohms: 10000 } }, D1: 'diode' },
+  wires: `PUMP.+ PSU.+, PUMP.- Q1.D, Q1.S MCU.GND, PSU.- MCU.GND, Q1.G MCU.D6, R1.1 Q1.G, R1.2 ${holds}, D1.K PSU.+, D1.A Q1.D`,
+})
 const eye = (mcu: string, trigger: string, echo: string, supply: string): Short => ({
   mcu,
   parts: { EYE: 'hc-sr04' },
@@ -101,6 +126,77 @@ const pairs: readonly {
     wrong: 'void setup() { pinMode(7, OUTPUT); }\nvoid loop() { analogWrite(2, 100); delay(100); }',
     right: 'void setup() { pinMode(5, OUTPUT); }\nvoid loop() { analogWrite(5, 100); delay(100); }',
     finds: 'not-able 2',
+  },
+  {
+    title: 'a sensor that is asked before it has something new',
+    plan: air,
+    wrong: `${dht}void loop() { air.readTemperature(); air.readHumidity();\ndelay(500); }`,
+    right: `${dht}void loop() { air.readTemperature(); air.readHumidity();\ndelay(2000); }`,
+    finds: 'asked-too-soon 4',
+  },
+  {
+    title: 'a pump that runs until it is stopped',
+    plan: pump('MCU.5V'),
+    rightPlan: pump('MCU.GND'),
+    wrong: 'void setup() { pinMode(6, OUTPUT);\ndigitalWrite(6, LOW); }\nvoid loop() { delay(100); }',
+    right: 'void setup() { pinMode(6, OUTPUT);\ndigitalWrite(6, LOW); }\nvoid loop() { delay(100); }',
+    finds: 'runs-at-once 1',
+  },
+  {
+    title: 'a reading by the full scale of another board',
+    plan: knob('esp32-devkit-30', 'GPIO34', '3V3'),
+    wrong:
+      'void setup() { }\nvoid loop() { int raw = analogRead(34);\nfloat share = raw / 1023.0; delay(100 * share); }',
+    right:
+      'void setup() { }\nvoid loop() { int raw = analogRead(34);\nfloat share = raw / 4095.0; delay(100 * share); }',
+    finds: 'other-scale 3',
+  },
+  {
+    title: 'a reading by the volts of another board',
+    plan: knob('esp32-devkit-30', 'GPIO34', '3V3'),
+    wrong: 'void setup() { }\nvoid loop() { float volts = analogRead(34) * 5.0 / 4095; delay(100 * volts); }',
+    right: 'void setup() { }\nvoid loop() { float volts = analogRead(34) * 3.3 / 4095; delay(100 * volts); }',
+    finds: 'other-scale 2',
+  },
+  {
+    title: 'a reading that is mapped from the range of another board',
+    plan: knob('uno-r3', 'A0', '5V'),
+    wrong: 'void setup() { }\nvoid loop() { int angle = map(analogRead(A0), 0, 4095, 0, 180); delay(angle + 1); }',
+    right: 'void setup() { }\nvoid loop() { int angle = map(analogRead(A0), 0, 1023, 0, 180); delay(angle + 1); }',
+    finds: 'other-scale 2',
+  },
+  {
+    title: 'a reading whose bits the program has set',
+    plan: knob('esp32-devkit-30', 'GPIO34', '3V3'),
+    wrong: 'void setup() { analogReadResolution(10); }\nvoid loop() { int x = analogRead(34) * 10L / 4095; delay(x); }',
+    right: 'void setup() { analogReadResolution(10); }\nvoid loop() { int x = analogRead(34) * 10L / 1023; delay(x); }',
+    finds: 'other-scale 2',
+  },
+  {
+    title: 'a lamp on the timer that servos take',
+    plan: dimmed('D9'),
+    wrong:
+      '#include <Servo.h>\nServo arm;\nvoid setup() { arm.attach(7); }\nvoid loop() { analogWrite(9, 100); delay(100); }',
+    right: 'void setup() { }\nvoid loop() { analogWrite(9, 100); delay(100); }',
+    finds: 'timer-taken 4',
+  },
+  {
+    title: 'servos take the timer of a lamp that is dimmed already',
+    plan: dimmed('D10'),
+    rightPlan: dimmed('D5'),
+    wrong:
+      '#include <Servo.h>\nServo arm;\nvoid setup() { analogWrite(10, 90); arm.attach(7); }\nvoid loop() { delay(9); }',
+    right:
+      '#include <Servo.h>\nServo arm;\nvoid setup() { analogWrite(5, 90); arm.attach(7); }\nvoid loop() { delay(9); }',
+    finds: 'timer-taken 3',
+  },
+  {
+    title: 'a tone takes the timer of a lamp',
+    plan: dimmed('D3'),
+    rightPlan: dimmed('D9'),
+    wrong: 'void setup() { tone(7, 440); }\nvoid loop() { analogWrite(3, 100); delay(100); }',
+    right: 'void setup() { tone(7, 440); }\nvoid loop() { analogWrite(9, 100); delay(100); }',
+    finds: 'timer-taken 2',
   },
   {
     title: 'a number that is too large for an int of sixteen bits',

@@ -8,6 +8,7 @@ import { platformOf } from './platform/families.ts'
 import { standInClasses } from './platform/standIns.ts'
 import { asWritten } from './platform/writtenNames.ts'
 import { dialectOf, readProgram } from './program.ts'
+import { scaleFindings } from './scale.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
 import { type RunFinding, RunFindings } from './stage/findings.ts'
@@ -107,6 +108,12 @@ export function rehearse(
       },
       `refused ${at} ${message}`,
     )
+  stage.seen = (ref) => {
+    const part = wiring.parts.find((one) => one.ref === ref)
+    return part && showOf(wiring, stage, part)
+  }
+  stage.ranAtOnce = ranAtOnce(wiring, stage)
+  for (const finding of scaleFindings(files, language, platform.readBits, board)) findings.add(finding)
   const { script } = options
   const last = script?.steps.at(-1)
   const seconds = options.seconds ?? script?.seconds ?? (last ? last.at + (last.within ?? 0) + 1 : USUAL_SECONDS)
@@ -304,6 +311,17 @@ function showsOf(wiring: Wiring, stage: StageBoard): Record<string, string> {
     wiring.parts.flatMap((part) => {
       const words = showOf(wiring, stage, part)
       return words === undefined ? [] : [[part.ref, words]]
+    }),
+  )
+}
+
+/** What moves or switches by itself before any program has said anything; lamps do no harm. */
+function ranAtOnce(wiring: Wiring, stage: StageBoard): Map<string, string> {
+  const lamps = new Set(circuitOf(wiring).elements.flatMap(({ lights, part }) => (lights ? [part] : [])))
+  return new Map(
+    wiring.parts.flatMap((part) => {
+      const words = lamps.has(part) ? undefined : showOf(wiring, stage, part)
+      return words?.startsWith('runs') ? [[part.ref, words]] : words === 'on' ? [[part.ref, 'is on']] : []
     }),
   )
 }

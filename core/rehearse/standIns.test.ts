@@ -18,11 +18,11 @@ const cases: readonly {
   {
     title: 'a climate sensor on one line, and its handle',
     plan: { mcu: 'uno-r3', parts: { AIR: 'dht11' }, wires: 'AIR.VCC MCU.5V, AIR.GND MCU.GND, AIR.DATA MCU.D7' },
-    right: `#include <DHT.h>\nDHT air(7, DHT11);\nvoid setup() { Serial.begin(9600); air.begin(); }\nvoid loop() { Serial.println(air.readTemperature()); delay(1000); }`,
+    right: `#include <DHT.h>\nDHT air(7, DHT11);\nvoid setup() { Serial.begin(9600); air.begin(); }\nvoid loop() { Serial.println(air.readTemperature()); delay(2000); }`,
     wrong: `#include <DHT.h>\nDHT air(8, DHT11);\nvoid setup() { Serial.begin(9600); air.begin(); }\nvoid loop() { Serial.println(air.readTemperature()); delay(1000); }`,
     finds: 'other-pin',
-    steps: '  - { at: 1.5, set: { AIR.temperature: 33 } }\n  - { at: 3 }',
-    prints: ['21.50', '21.50', '33.00', '33.00'],
+    steps: '  - { at: 1.5, set: { AIR.temperature: 33 } }\n  - { at: 4 }',
+    prints: ['21.50', '33.00', '33.00'],
   },
   {
     title: 'letters on rows, over the bus',

@@ -27,7 +27,7 @@ export function driverClasses(
     micros: number
   }
   const put = (self: Servo, at: number): void => {
-    if (self.pin !== undefined) hardware.pulse(self.pin, (self.micros * FRAME_HERTZ) / 1e6, FRAME_HERTZ, at)
+    if (self.pin !== undefined) hardware.pulse(self.pin, (self.micros * FRAME_HERTZ) / 1e6, FRAME_HERTZ, at, 'library')
   }
   const method = (
     params: readonly (Type | 'any')[],
@@ -50,6 +50,7 @@ export function driverClasses(
           self.pin = pin
           self.least = least
           self.most = most
+          hardware.takesTimers('servo-library', at)
           put(self, at)
           return 1
         },

@@ -20,8 +20,13 @@ export interface Hardware {
   read(pin: number, at: number): boolean
   /** Counts of the converter. */
   readAnalog(pin: number, at: number): number
-  /** Duty from 0 to 1; with a frequency in hertz where the program says one. */
-  pulse(pin: number, duty: number, hertz: number | undefined, at: number): void
+  /**
+   * Duty from 0 to 1; with a frequency in hertz where the program says one. The pin's own timer makes it, or a library by
+   * a timer of the board, on any output.
+   */
+  pulse(pin: number, duty: number, hertz: number | undefined, at: number, maker?: 'timer' | 'library'): void
+  /** A library takes the timers of a feature of the board: what they made at pins they make no more. */
+  takesTimers(feature: 'servo-library' | 'tone-library', at: number): void
   /** A level of the converter from numbers to volts, from 0 to 1. */
   writeAnalog(pin: number, share: number, at: number): void
   tone(pin: number, hertz: number, milliseconds: number | undefined, at: number): void

@@ -12,6 +12,8 @@ export interface StandInStage {
   readonly partFor: (driver: Driver, said: Said, at: number) => string | undefined
   readonly sensed: (ref: string, what: string) => number | undefined
   readonly shows: (ref: string, words: string) => void
+  /** A part was asked again before it had anything new. */
+  readonly tooSoon: (ref: string, className: string, since: number, renews: number, at: number) => void
   /** Pins of a part that programs count, from 0: set, driven and read over its bus. */
   readonly channels: ChannelStage
 }
@@ -49,6 +51,9 @@ interface StandIn {
   light: boolean
   colours: number[]
   count: number
+  /** When the part had something new, and what each sense was then. */
+  renewedAt: number
+  values: Map<string, number | undefined>
 }
 
 /** Classes of drivers as things that show and sense what their part would. */
@@ -161,7 +166,7 @@ export function standInClass(
     if (channel !== undefined) return channel
     if (call.answers) return ref === undefined ? 0 : 1
     if (call.senses !== undefined) {
-      const sensed = ref === undefined ? undefined : stage.sensed(ref, call.senses)
+      const sensed = ref === undefined ? undefined : sense(self, ref, call.senses, at)
       // Nobody answers: libraries give what is no number, or nought.
       if (sensed === undefined) return /float|double/.test(call.returns ?? '') ? Number.NaN : 0
       const value = sensed * (call.times ?? 1)
@@ -172,6 +177,20 @@ export function standInClass(
           : Math.round(value)
     }
     return call.gives === 'count' ? self.count : call.gives
+  }
+  /** What a part senses, as new as the part has it: a second question within its time gets the old answer. */
+  const sense = (self: StandIn, ref: string, what: string, at: number): number | undefined => {
+    const { renews } = driver
+    if (renews === undefined) return stage.sensed(ref, what)
+    const since = machine.now - self.renewedAt
+    const isNew = self.values.size === 0 || since >= renews
+    if (!isNew && self.values.has(what)) stage.tooSoon(ref, self.said.className, since, renews, at)
+    if (isNew) {
+      self.values.clear()
+      self.renewedAt = machine.now
+    }
+    if (!self.values.has(what)) self.values.set(what, stage.sensed(ref, what))
+    return self.values.get(what)
   }
   const channelCall = (call: DriverCall, ref: string | undefined, args: readonly Value[], at: number): Value => {
     const [channel = 0, value = 0, more = 0] = args.map(Number)
@@ -214,6 +233,8 @@ export function standInClass(
         light: true,
         colours: [],
         count: at(make.count, 0),
+        renewedAt: 0,
+        values: new Map(),
       }
       said(made.said, make.pins, make.address, args)
       const through = make.through === undefined ? undefined : args[make.through]

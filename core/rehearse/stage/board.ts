@@ -228,8 +228,30 @@ export class StageBoard implements Hardware {
       this.#judge(pin, at)
     }
     this.live.rest()
+    if (by && this.ranAtOnce.size > 0) this.#sayRanAtOnce(by, at)
     if (by) this.#echo(by)
     this.#serve()
+  }
+
+  /** Parts that ran before the program had set anything, and what they were seen to do. */
+  ranAtOnce = new Map<string, string>()
+  /** What a part is seen to do now; given by the run. */
+  seen: (ref: string) => string | undefined = () => undefined
+
+  /** The first thing that stops what ran from the moment of power-on. */
+  #sayRanAtOnce(by: LivePin, at: number): void {
+    for (const [ref, words] of this.ranAtOnce) {
+      const now = this.seen(ref)
+      if (now !== undefined && now !== 'off' && now !== 'rests') continue
+      this.ranAtOnce.delete(ref)
+      this.say(
+        'runs-at-once',
+        at,
+        [ref, by.host.end],
+        `${ref} ${words} from power-on until ${by.host.end} is set here.`,
+        'While the board starts, and while a program is loaded, pins are let go: for a second or more. A resistor that holds the input at the resting level keeps it quiet.',
+      )
+    }
   }
 
   #noteAll(): void {
@@ -419,21 +441,56 @@ export class StageBoard implements Hardware {
     return Math.max(0, Math.min(full, Math.round((seen / reference) * full)))
   }
 
-  pulse(number: number, duty: number, hertz: number | undefined, at: number): void {
-    const pin = this.#pin(number, 'pin', at, 'analogWrite')
+  pulse(
+    number: number,
+    duty: number,
+    hertz: number | undefined,
+    at: number,
+    maker: 'timer' | 'library' = 'timer',
+  ): void {
+    const pin = this.#pin(number, 'pin', at, maker === 'timer' ? 'analogWrite' : 'attach')
     if (!pin) return
     pin.everOutput[0] = true
-    if (!pin.host.functions.has('pwm')) {
-      this.#able(pin, 'pwm', at, 'analogWrite', 'makes no pulses: it is only high or low')
-      pin.setting = 'out'
-      pin.pulse = undefined
-      pin.high = duty >= 0.5
-    } else {
-      pin.setting = 'out'
-      pin.high = duty >= 1
-      pin.pulse = duty <= 0 || duty >= 1 ? undefined : { duty, hertz: hertz ?? this.#platform.pulseHertz }
+    const able =
+      maker === 'timer'
+        ? this.#able(pin, 'pwm', at, 'analogWrite', 'makes no pulses: it is only high or low')
+        : this.#able(pin, 'digital-out', at, 'attach', 'is no output')
+    pin.setting = 'out'
+    pin.pulse = able && duty > 0 && duty < 1 ? { duty, hertz: hertz ?? this.#platform.pulseHertz } : undefined
+    pin.high = able ? duty >= 1 : duty >= 0.5
+    if (maker === 'timer') {
+      if (pin.pulse) this.#timed.set(pin, at)
+      else this.#timed.delete(pin)
+      this.#sayTaken(pin, at)
     }
     this.#apply(pin, at)
+  }
+
+  takesTimers(id: 'servo-library' | 'tone-library', at: number): void {
+    const feature = this.#board.board.features.find((one) => one.id === id)
+    if (!feature || feature.timers.every((timer) => this.#taken.has(timer))) return
+    for (const timer of feature.timers) this.#taken.set(timer, feature.title)
+    for (const [pin] of this.#timed) this.#sayTaken(pin, at)
+  }
+
+  /** Pins at which a timer makes pulses, and timers that libraries have taken. */
+  readonly #timed = new Map<LivePin, number>()
+  readonly #taken = new Map<string, string>()
+
+  #sayTaken(pin: LivePin, at: number): void {
+    if (!this.#timed.has(pin)) return
+    const timer = this.#board.board.timers.find(({ channels }) =>
+      Object.values(channels).some((pins) => pins.some((id) => this.#board.facts.pin(id)?.net === pin.facts.net)),
+    )
+    const taker = timer && this.#taken.get(timer.id)
+    if (timer && taker)
+      this.say(
+        'timer-taken',
+        at,
+        [pin.host.end],
+        `${pin.host.end} gets its pulses from ${timer.id}, and the ${taker.toLowerCase()} has taken it.`,
+        'The pin makes no pulses any more, or the library stumbles. Another pin with pulses, on another timer, works.',
+      )
   }
 
   writeAnalog(number: number, share: number, at: number): void {
@@ -447,6 +504,7 @@ export class StageBoard implements Hardware {
     const pin = this.#pin(number, 'pin', at, 'tone')
     if (!pin) return
     if (!this.#able(pin, 'digital-out', at, 'tone', 'is no output')) return
+    this.takesTimers('tone-library', at)
     pin.setting = 'out'
     pin.everOutput[0] = true
     pin.pulse = { duty: 0.5, hertz }
@@ -731,6 +789,14 @@ export class StageBoard implements Hardware {
     shows: (ref, words) => {
       this.told.set(ref, words)
     },
+    tooSoon: (ref, className, since, renews, at) =>
+      this.say(
+        'asked-too-soon',
+        at,
+        [ref],
+        `${className} asks ${ref} again after ${secondsWords(since)}, and it has something new every ${secondsWords(renews)}.`,
+        'It gives the old value, or none. Ask it less often; look at the time rather than wait.',
+      ),
     channels: new Channels(this),
   }
   /** What parts show by what programs have told them. */
@@ -820,6 +886,9 @@ export class StageBoard implements Hardware {
     }
   }
 }
+
+const secondsWords = (microseconds: number): string =>
+  microseconds < 1e6 ? `${Math.round(microseconds / 1000)} ms` : `${Number((microseconds / 1e6).toFixed(1))} s`
 
 const utf8 = (bytes: string): string => {
   const codes = Uint8Array.from(bytes, (letter) => letter.charCodeAt(0))

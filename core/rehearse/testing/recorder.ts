@@ -80,6 +80,8 @@ export class Recorder implements Hardware {
     this.#say(`tone ${pin} ${hertz}`)
   }
 
+  takesTimers(): void {}
+
   noTone(pin: number): void {
     this.#say(`quiet ${pin}`)
   }
