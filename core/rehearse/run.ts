@@ -20,6 +20,8 @@ export interface RunOptions {
   readonly script?: Script | undefined
   /** Seconds of virtual time; of the script, or 5, where left out. */
   readonly seconds?: number | undefined
+  /** Keeps every statement from a moment on, in seconds, and ends the run after so many. */
+  readonly statements?: { readonly from: number; readonly most: number } | undefined
   /** Asked now and then; true ends the run where it is. */
   readonly shouldStop?: (() => boolean) | undefined
 }
@@ -53,6 +55,10 @@ export interface RunResult {
   readonly shows: Readonly<Record<string, string>>
   /** And what they show over time. */
   readonly shown: Readonly<Record<string, readonly Shown[]>>
+  /** When rounds of `loop` began, in microseconds: the first so many. */
+  readonly rounds: readonly number[]
+  /** Statements that were kept, in the order in which they ran. */
+  readonly stepped: readonly { readonly at: number; readonly file: string; readonly line: number }[]
   /** Lines of the program that wait, from when on, in microseconds. */
   readonly path: readonly { readonly at: number; readonly file: string; readonly line: number }[]
   /** Longest time in which the program heard nothing. */
@@ -62,6 +68,8 @@ export interface RunResult {
 }
 
 const USUAL_SECONDS = 5
+/** Rounds of `loop` of which it is kept when they began. */
+const MOST_ROUNDS = 50_000
 /** Microseconds between two looks at what parts show. */
 const LOOK_EACH = 20_000
 /** Statements without any time passing by a call, after which a program is ended: it would never end by itself. */
@@ -77,7 +85,8 @@ export function rehearse(
   files: readonly SourceFile[],
   options: RunOptions = {},
 ): RunResult {
-  const machine = new Machine()
+  const kept = options.statements && new StepKeeper(options.statements)
+  const machine = kept ?? new Machine()
   const findings = new RunFindings()
   const where = (at: number): { file: string; line: number } => {
     const own = machine.own(at)
@@ -146,12 +155,15 @@ export function rehearse(
     }
   stage.events.endAt(offset + seconds * 1e6)
   let loops = 0
+  const rounds: number[] = []
+  kept?.begin(offset)
   try {
     program.begin()
     for (;;) {
       stage.wait(platform.costs.loop, machine.at)
       const before = machine.now
       if (program.round) {
+        if (rounds.length < MOST_ROUNDS) rounds.push(machine.now - offset)
         program.round()
         loops += 1
       } else stage.events.reach(offset + seconds * 1e6)
@@ -175,7 +187,7 @@ export function rehearse(
     findings.add({
       kind: 'unknown-class',
       message: language === 'cpp' ? `${name} is a class that is not described here.` : `${name} is not described here.`,
-      why: 'What it does is not seen on the pins.',
+      why: answersWords(stage, name),
       seconds: 0,
       at: [],
       ...where(at),
@@ -217,11 +229,37 @@ export function rehearse(
     seconds: (machine.now - offset) / 1e6,
     statements: machine.count,
     loops,
+    rounds,
+    stepped: (kept?.steps ?? []).map(({ at, place }) => ({ at: at - offset, ...where(place) })),
     shows: showsOf(wiring, stage),
     shown: Object.fromEntries(shown),
     path: stage.path.map(({ at, place }) => ({ at: at - offset, ...where(place) })),
     longest: { seconds: stage.longest.microseconds / 1e6, ...where(stage.longest.place) },
     handles,
+  }
+}
+
+/** A machine that keeps its statements from a moment on, each time that another line is run. */
+class StepKeeper extends Machine {
+  readonly steps: { at: number; place: number }[] = []
+  readonly #most: number
+  #from: number
+
+  constructor({ from, most }: { readonly from: number; readonly most: number }) {
+    super()
+    this.#from = from * 1e6
+    this.#most = most
+  }
+
+  begin(offset: number): void {
+    this.#from += offset
+  }
+
+  override step(at: number): void {
+    super.step(at)
+    if (this.now < this.#from || at >= this.ownBelow) return
+    this.steps.push({ at: this.now, place: at })
+    if (this.steps.length >= this.#most) throw new Halt('', at)
   }
 }
 
@@ -313,6 +351,12 @@ function showsOf(wiring: Wiring, stage: StageBoard): Record<string, string> {
       return words === undefined ? [] : [[part.ref, words]]
     }),
   )
+}
+
+/** How a person helps where a class is not described. */
+function answersWords(stage: StageBoard, name: string): string {
+  const asked = [...stage.handles.keys()].filter((one) => one.startsWith(`${name}.`))
+  return `What it does is not seen on the pins.${asked.length === 0 ? '' : ` What it answers is yours to set: ${asked.join(', ')}.`}`
 }
 
 /** What moves or switches by itself before any program has said anything; lamps do no harm. */

@@ -14,8 +14,8 @@ const SCALES: Readonly<Record<string, number>> = {
   '65535': 16,
   '65536': 16,
 }
-const FIVE = /^5(\.0*)?f?$|^5000(\.0*)?f?$/i
-const THREE = /^3\.30*f?$|^3300(\.0*)?f?$/i
+const FIVE = /^5(\.0*)?$|^5000$/
+const THREE = /^3\.30*$|^3300$/
 
 interface Word {
   readonly text: string
@@ -97,8 +97,8 @@ export function scaleFindings(
         `A reading is reckoned with ${scale.text}, the full scale of ${meant} bits; on this board it has ${reading} bits and ends at ${2 ** reading - 1}.`,
         'Every value comes out too large or too small by the same factor.',
       )
-    const five = words.some(({ text }) => FIVE.test(text))
-    const three = words.some(({ text }) => THREE.test(text))
+    const five = words.some(({ text }) => FIVE.test(numeral(text)))
+    const three = words.some(({ text }) => THREE.test(numeral(text)))
     if (five !== three && board.logicVolts < 4 === five)
       say(
         scale.at,

@@ -133,5 +133,15 @@ describe('a class that drives a part', () => {
     )
     expect(result.findings.map(({ kind, line }) => [kind, line])).toEqual([['unknown-class', 2]])
     expect(result.printed[0]?.text).toBe('0')
+    expect(result.findings[0]?.why).toContain('Foo.reading')
+  })
+  it('that nobody has described answers what somebody sets, and only where the answer counts', () => {
+    const result = run(
+      { mcu: 'nano-v3' },
+      `#include <Foo.h>\nFoo foo(7);\nvoid setup() { Serial.begin(9600); foo.begin(foo.most()); }\nvoid loop() { float now = foo.reading(); Serial.println(now); delay(1000); }`,
+      '  - { at: 1.5, set: { Foo.reading: 12.5 } }\n  - { at: 2 }',
+    )
+    expect(result.handles.map(({ name }) => name)).toEqual(['Foo.most', 'Foo.reading'])
+    expect(result.printed.map(({ text }) => text)).toEqual(['0.00', '0.00', '12.50'])
   })
 })

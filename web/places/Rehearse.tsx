@@ -7,7 +7,6 @@ import { languageOfFiles } from '../../core/firmware/source/guessLanguage.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
 import { dialectOf } from '../../core/rehearse/program.ts'
 import { readScript } from '../../core/rehearse/script.ts'
-import type { RunFinding } from '../../core/rehearse/stage/findings.ts'
 import { Trace, writeVcd } from '../../core/rehearse/stage/trace.ts'
 import type { BoardInstance } from '../../core/wiring/model.ts'
 import { BoardChoice } from '../components/bringup/BoardChoice.tsx'
@@ -16,11 +15,11 @@ import { HandleField, valueAt } from '../components/rehearse/HandleField.tsx'
 import { ProgramText } from '../components/rehearse/ProgramText.tsx'
 import { clockWords, isLively, lastAt, rowsOf } from '../components/rehearse/rows.ts'
 import { Ruler, Score } from '../components/rehearse/Score.tsx'
-import { type Rehearsal, useKept, useRehearsal } from '../components/rehearse/useRehearsal.ts'
+import { nextStep, type Rehearsal, type Stepped, useKept, useRehearsal } from '../components/rehearse/useRehearsal.ts'
 import { readSources, sourceEndings } from '../components/sources.ts'
 import { useFileDrop } from '../components/useFileDrop.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
-import { useAppDispatch } from '../store/store.ts'
+import { useAppDispatch, useAppSelector } from '../store/store.ts'
 import { toasted } from '../store/toastSlice.ts'
 import type { RunData } from '../workers/rehearsal.ts'
 
@@ -130,6 +129,8 @@ function Run({
   const [zoom, setZoom] = useState(1)
   const [typed, setTyped] = useState('')
   const [showsAll, setShowsAll] = useState(true)
+  /** The statement at which the cursor was put. */
+  const [picked, setPicked] = useState<Stepped>()
   const rows = useMemo(() => rowsOf(wiring, run).filter((row) => showsAll || isLively(row)), [wiring, run, showsAll])
   const all = run.seconds * 1e6
   const span = all / zoom
@@ -148,11 +149,24 @@ function Run({
     () => new Set(run.findings.filter(({ severity }) => severity === 'fault').flatMap((one) => one.at)),
     [run],
   )
-  const line = lastAt(run.path, cursor)
+  const line = picked && picked.at === cursor ? picked : lastAt(run.path, cursor)
   const printed = run.printed.filter((one) => one.at <= cursor)
-  const go = (finding: RunFinding): void => {
+  const wanted = useAppSelector((state) => state.rehearsal.wanted)
+  useEffect(() => {
+    if (!wanted) return
     setPlays(false)
-    setCursor(Math.min(all, finding.seconds * 1e6))
+    setCursor(Math.min(all, wanted.at))
+  }, [wanted, all])
+  /** The next of some moments, or the end. */
+  const goOn = (next: number | undefined): void => {
+    setPlays(false)
+    setCursor(next ?? all)
+  }
+  const nextStatement = async (): Promise<void> => {
+    const known = nextStep(rehearsal.stepped, cursor)
+    const found = known ?? nextStep((await rehearsal.stepFrom(cursor)) ?? [], cursor)
+    setPicked(found)
+    goOn(found?.at)
   }
   return (
     <>
@@ -181,6 +195,14 @@ function Run({
         >
           Until a line changes
         </Button>
+        <Button size="sm" variant="outline-dark" onClick={() => void nextStatement()}>
+          Next statement
+        </Button>
+        {run.rounds.length > 0 && (
+          <Button size="sm" variant="outline-dark" onClick={() => goOn(run.rounds.find((one) => one > cursor + 0.5))}>
+            Next loop
+          </Button>
+        )}
         <Form.Select
           size="sm"
           aria-label="Speed"
@@ -296,19 +318,6 @@ function Run({
             />
           </Form>
         </section>
-        <section className="run-findings" aria-label="Findings of this run">
-          <h2>
-            Findings <small>of this run</small>
-          </h2>
-          {run.findings.length === 0 && <p className="soft">Nothing stands in the way.</p>}
-          {run.findings.map((finding) => (
-            <RunCard
-              key={`${finding.kind} ${finding.at.join()} ${finding.line} ${finding.message}`}
-              finding={finding}
-              onGo={() => go(finding)}
-            />
-          ))}
-        </section>
         <section className="steps" aria-label="What is done meanwhile">
           <h2>Script</h2>
           {steps.length === 0 && (
@@ -398,23 +407,6 @@ function Outcome({ run, step }: { readonly run: RunData; readonly step: Rehearsa
   const missed = own.find(({ came }) => !came)
   return own.length === 0 ? null : (
     <b className={missed ? 'text-danger' : 'came'}>{missed ? ` missed: ${missed.found}` : ' came'}</b>
-  )
-}
-
-function RunCard({ finding, onGo }: { readonly finding: RunFinding; readonly onGo: () => void }) {
-  const { severity, message, why, file, line, seconds, times } = finding
-  return (
-    <article className={`finding ${severity}`} data-kind={finding.kind}>
-      <button type="button" className="say" onClick={onGo}>
-        <span className="visually-hidden">{severity}: </span>
-        {message}
-      </button>
-      <p className="why">{why}</p>
-      <p className="rule-line mono">
-        {line > 0 ? `${file}, line ${line}` : ''} {clockWords(seconds * 1e6)}
-        {times > 1 ? ` · ${times} times` : ''}
-      </p>
-    </article>
   )
 }
 

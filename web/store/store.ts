@@ -2,10 +2,11 @@ import { configureStore } from '@reduxjs/toolkit'
 import { useDispatch, useSelector } from 'react-redux'
 import { api } from './api.ts'
 import { planReducer } from './planSlice.ts'
+import { rehearsalReducer } from './rehearsalSlice.ts'
 import { toastReducer } from './toastSlice.ts'
 
 export const store = configureStore({
-  reducer: { plan: planReducer, toast: toastReducer, [api.reducerPath]: api.reducer },
+  reducer: { plan: planReducer, rehearsal: rehearsalReducer, toast: toastReducer, [api.reducerPath]: api.reducer },
   middleware: (defaults) => defaults({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 })
 

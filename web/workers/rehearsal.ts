@@ -2,7 +2,7 @@ import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
 import { fileOf, lineOf, SourceError } from '../../core/rehearse/cpp/tokens.ts'
-import { type RunResult, rehearse, ScriptError } from '../../core/rehearse/run.ts'
+import { type RunOptions, type RunResult, rehearse, ScriptError } from '../../core/rehearse/run.ts'
 import type { Script } from '../../core/rehearse/script.ts'
 import type { LineChange } from '../../core/rehearse/stage/trace.ts'
 import { resolve } from '../../core/wiring/resolve.ts'
@@ -25,13 +25,18 @@ export function runRehearsal(
   ref: string,
   files: readonly SourceFile[],
   script: Script,
+  statements?: RunOptions['statements'],
 ): RunAnswer {
   const wiring = resolve(plan, catalog)
   const board = wiring.boards.find((one) => one.ref === ref)
   if (!board) return { ok: false, file: '', line: 0, message: `the plan has no board ${ref}` }
   const end = performance.now() + PATIENCE
   try {
-    const { trace, ...run } = rehearse(wiring, board, files, { script, shouldStop: () => performance.now() > end })
+    const { trace, ...run } = rehearse(wiring, board, files, {
+      script,
+      statements,
+      shouldStop: () => performance.now() > end,
+    })
     return { ok: true, run: { ...run, lines: [...trace.lines] } }
   } catch (error) {
     if (error instanceof SourceError)

@@ -15,6 +15,7 @@ import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
+import type { RunOptions } from '../../core/rehearse/run.ts'
 import type { Script } from '../../core/rehearse/script.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import type { RunAnswer } from './rehearsal.ts'
@@ -87,8 +88,14 @@ export class SearchClient {
   }
 
   /** A program run on the wiring. */
-  rehearse(plan: Plan, ref: string, files: readonly SourceFile[], script: Script): Promise<RunAnswer | undefined> {
-    return this.#ask((remote) => remote.rehearse(plan, ref, files, script) as Promise<RunAnswer>)
+  rehearse(
+    plan: Plan,
+    ref: string,
+    files: readonly SourceFile[],
+    script: Script,
+    statements?: RunOptions['statements'],
+  ): Promise<RunAnswer | undefined> {
+    return this.#ask((remote) => remote.rehearse(plan, ref, files, script, statements) as Promise<RunAnswer>)
   }
 
   move(plan: Plan, ref: string, board: string): Promise<Moved | undefined> {

@@ -20,6 +20,7 @@ import type { Edit } from '../../core/plan/edit.ts'
 import { sameFinding } from '../../core/plan/findingKey.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
+import type { RunOptions } from '../../core/rehearse/run.ts'
 import type { Script } from '../../core/rehearse/script.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import { benchRules, check } from '../../core/rules/index.ts'
@@ -44,8 +45,14 @@ const searcher = {
   load(given: Catalog): void {
     catalog = given
   },
-  rehearse(plan: Plan, ref: string, files: readonly SourceFile[], script: Script): RunAnswer {
-    return runRehearsal(catalog, plan, ref, files, script)
+  rehearse(
+    plan: Plan,
+    ref: string,
+    files: readonly SourceFile[],
+    script: Script,
+    statements?: RunOptions['statements'],
+  ): RunAnswer {
+    return runRehearsal(catalog, plan, ref, files, script, statements)
   },
   /** `halt` is set by the other side: the best so far is given then, and when proving it takes too long. */
   assign(

@@ -12,6 +12,8 @@ import { Callable, type Frame, type Get, Ptr, type Struct, type Value } from './
 /** Compiles calls: of functions, methods, lambdas, of what the platform gives. */
 export abstract class Calls extends Expressions {
   protected abstract compileBody(info: FunctionInfo, scope: FunctionScope): void
+  /** The expression that is a statement of its own. */
+  protected alone: Expr | undefined
   protected abstract fromTemplate(name: string, given: readonly Type[], args: readonly Code[]): FunctionInfo | undefined
 
   protected override call(node: Expr & { e: 'call' }, scope: FunctionScope): Code {
@@ -406,11 +408,14 @@ export abstract class Calls extends Expressions {
   ): Code {
     if (!native) {
       const gets = codes.map(({ get }) => get)
+      // A call whose answer nobody takes is no question.
+      const isAlone = this.alone?.e === 'call' && this.alone.args === args
+      const answer = isAlone ? () => 0 : this.library.asked(name)
       return {
         type: this.basic.get('int')!,
         get: (f) => {
           for (const get of gets) get(f)
-          return 0
+          return answer()
         },
       }
     }

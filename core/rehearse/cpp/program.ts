@@ -59,6 +59,8 @@ export interface Library {
   readonly constants: ReadonlyMap<string, { readonly type: Type; readonly value: Value }>
   readonly functions: ReadonlyMap<string, NativeFunction>
   readonly classes: ReadonlyMap<string, NativeClass>
+  /** What a call of a class that nobody has described gives, by its name: `Foo.reading`. */
+  readonly asked: (name: string) => () => number
   /** Things that are there by themselves: `Serial`, `Wire`. */
   readonly objects: ReadonlyMap<string, { readonly of: string; readonly value: object }>
 }

@@ -39,6 +39,7 @@ export abstract class Statements extends Calls {
       case 'group':
         return this.#inOrder(node.body, scope)
       case 'expression': {
+        this.alone = node.value
         const { get } = this.expression(node.value, scope)
         return (f) => {
           machine.step(at)

@@ -41,6 +41,8 @@ export interface Hardware {
   serial(name: string): SerialLine
   readonly bus: TwoWire
   readonly spi: Spi
+  /** What somebody has set as the answer of a call that nobody has described; nought until then. */
+  answer(name: string): () => number
   /** Bytes that outlast a reset. */
   readonly kept: Uint8Array
 }

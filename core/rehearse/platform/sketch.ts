@@ -439,6 +439,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     types: new Map(),
     constants,
     functions,
+    asked: (name) => hardware.answer(name),
     classes,
     objects,
   }

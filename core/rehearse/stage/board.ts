@@ -30,6 +30,8 @@ const MOST_PATH = 100_000
 /** Ohms of the output of a part of which no source says them, and microseconds of a quarter of a click that is turned. */
 const PART_OHMS = 100
 const QUARTER_CLICK = 2500
+/** An answer that somebody sets lies between this and its opposite. */
+const MOST_ANSWER = 1_000_000_000
 
 /** Where in the program something happens: file and line. */
 export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
@@ -41,7 +43,7 @@ export class StageBoard implements Hardware {
   readonly events: Events
   readonly trace = new Trace()
   readonly chips: Chips
-  readonly handles: ReadonlyMap<string, Handle>
+  readonly handles: Map<string, Handle>
   readonly printed: { readonly at: number; readonly line: string; readonly text: string }[] = []
   readonly kept = new Uint8Array(4096).fill(255)
   readonly bus: TwoWire
@@ -615,6 +617,7 @@ export class StageBoard implements Hardware {
    * and both are open again at each click.
    */
   #turn({ part, ends: [first = '', second = ''] }: Handle, clicks: number): void {
+    if (!part) return
     // Closed, a contact leads to the part's ground, if that is one.
     const grounded = part.supplies.every(({ facts }) =>
       facts.ground.some((pin) => this.#wiring.netOf(`${part.ref}.${pin}`).ground),
@@ -646,6 +649,24 @@ export class StageBoard implements Hardware {
   #drive(end: string, volts: number): void {
     this.live.drive(end, this.#wiring.netOf(end).index, { volts, ohms: PART_OHMS })
     this.#changed(this.#machine.at)
+  }
+
+  answer(name: string): () => number {
+    const known = this.handles.get(name)
+    const handle: Handle = known ?? {
+      name,
+      part: undefined,
+      kind: 'answer',
+      words: [],
+      least: -MOST_ANSWER,
+      most: MOST_ANSWER,
+      unit: '',
+      value: 0,
+      set: () => undefined,
+      ends: [],
+    }
+    this.handles.set(name, handle)
+    return () => handle.value
   }
 
   /** A contact that goes back before anybody has looked was not heard. */

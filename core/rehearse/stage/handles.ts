@@ -9,8 +9,9 @@ import { type LiveCircuit, OUTPUT_OHMS } from './live.ts'
 export interface Handle {
   /** `GATE`, or `JOY.X` where a part has several. */
   readonly name: string
-  readonly part: PartInstance
-  readonly kind: 'contact' | 'throw' | 'level' | 'share' | 'resistance' | 'distance' | 'sense' | 'turn'
+  /** Undefined for the answer of a call that nobody has described. */
+  readonly part: PartInstance | undefined
+  readonly kind: 'contact' | 'throw' | 'level' | 'share' | 'resistance' | 'distance' | 'sense' | 'turn' | 'answer'
   /** Words that it takes, or the range of its number and its unit. */
   readonly words: readonly string[]
   readonly least: number
@@ -360,11 +361,11 @@ export function handleValue(
         ? '0 to 100 %'
         : kind === 'distance'
           ? `${least} to ${most} cm`
-          : kind === 'sense' || kind === 'turn'
+          : kind === 'sense' || kind === 'turn' || kind === 'answer'
             ? `${least} to ${most} ${handle.unit}`
             : `${least} to ${most} ohm`
   if (words.length > 0) return `expected ${expected}`
-  if (kind === 'sense' || kind === 'turn') {
+  if (kind === 'sense' || kind === 'turn' || kind === 'answer') {
     const amount = kind === 'turn' ? Math.round(Number.parseFloat(text)) : Number.parseFloat(text)
     return Number.isFinite(amount) && amount >= least && amount <= most ? amount : `expected ${expected}`
   }

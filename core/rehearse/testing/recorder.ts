@@ -82,6 +82,10 @@ export class Recorder implements Hardware {
 
   takesTimers(): void {}
 
+  answer(): () => number {
+    return () => 0
+  }
+
   noTone(pin: number): void {
     this.#say(`quiet ${pin}`)
   }

@@ -3,6 +3,7 @@ import { Form } from 'react-bootstrap'
 import { useLocation } from 'react-router'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { counted } from '../../../core/base/counted.ts'
+import type { RunFinding } from '../../../core/rehearse/stage/findings.ts'
 import type { Finding } from '../../../core/rules/finding.ts'
 import { count } from '../../../core/rules/index.ts'
 import { sift } from '../../../core/rules/waiting.ts'
@@ -14,6 +15,7 @@ import { Term } from '../words.tsx'
 import { AcceptedCard } from './AcceptedCard.tsx'
 import { FindingCard } from './FindingCard.tsx'
 import { FixAll } from './FixAll.tsx'
+import { RunFindings, useRunFindings } from './RunFindings.tsx'
 
 const groups = [
   { severity: 'fault', title: 'Faults', mark: '✕' },
@@ -53,7 +55,8 @@ export function Findings() {
   const all = useMemo(() => inOrder([...standing, ...ofBench]), [standing, ofBench])
   const [picked, setPicked] = useState<string>()
   const [about, setAbout] = useState('')
-  const counts = count(all)
+  const ofRun = useRunFindings()
+  const counts = countBoth(all, ofRun)
   const subjects = useMemo(() => subjectsOf(all, wiring), [all, wiring])
   const subject = subjects.some(([ref]) => ref === about) ? about : ''
   const findings = subject === '' ? all : all.filter((finding) => refsOf(finding).has(subject))
@@ -101,7 +104,7 @@ export function Findings() {
         </div>
       )}
       <section className="list" tabIndex={0} aria-label="List of findings">
-        {counts.fault + counts.caution + counts.tip === 0 && (
+        {!ofRun && counts.fault + counts.caution + counts.tip === 0 && (
           <p className="soft px-3 pt-3">
             {waiting.length === 0 ? 'Nothing stands in the way.' : 'Nothing of what is wired stands in the way.'}
           </p>
@@ -126,6 +129,7 @@ export function Findings() {
             </section>
           )
         })}
+        {ofRun && <RunFindings findings={ofRun} subject={subject} />}
         {accepted.length > 0 && (
           <section aria-label="Accepted">
             <h3>Accepted</h3>
@@ -170,6 +174,13 @@ function Waiting({
         ))}
     </section>
   )
+}
+
+/** Findings of the plan and of the last rehearsal, by severity. */
+function countBoth(findings: readonly Finding[], ofRun: readonly RunFinding[] = []): ReturnType<typeof count> {
+  const counts = count(findings)
+  const more = (severity: Finding['severity']): number => ofRun.filter((one) => one.severity === severity).length
+  return { ...counts, fault: counts.fault + more('fault'), caution: counts.caution + more('caution') }
 }
 
 const refsOf = (finding: Finding): Set<string> => new Set(finding.at.map((at) => at.split('.')[0] as string))

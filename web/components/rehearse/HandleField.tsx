@@ -40,6 +40,23 @@ export function HandleField(props: {
         ))}
       </Form.Select>
     )
+  if (kind === 'answer' || kind === 'turn')
+    return (
+      <Form.Control
+        type="number"
+        size="sm"
+        aria-label={name}
+        step={kind === 'turn' ? 1 : 'any'}
+        defaultValue={value}
+        key={value}
+        onBlur={(event) => {
+          if (event.target.value !== '' && Number(event.target.value) !== value) onSet(event.target.value)
+        }}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') event.currentTarget.blur()
+        }}
+      />
+    )
   // What spans decades is turned by decades.
   const isWide = kind === 'resistance' || kind === 'distance'
   const toShare = (one: number): number =>

@@ -55,7 +55,24 @@ export function rowsOf(wiring: Wiring, run: RunData): ScoreRow[] {
     if (told.has(part) || (shown.length === 0 && handles.length === 0)) return []
     return [{ key: part.ref, end: undefined, post: '', use: undefined, part, changes: [], shown, handles }]
   })
-  return [...rows, ...others]
+  // What calls answer that nobody has described belongs to no part.
+  const answers = run.handles.filter(({ kind }) => kind === 'answer')
+  return [
+    ...rows,
+    ...others,
+    ...answers.map(
+      ({ name }): ScoreRow => ({
+        key: name,
+        end: undefined,
+        post: name,
+        use: undefined,
+        part: undefined,
+        changes: [],
+        shown: [],
+        handles: [name],
+      }),
+    ),
+  ]
 }
 
 /** Something happens on it in this run, or something can be moved. */

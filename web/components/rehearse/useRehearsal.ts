@@ -4,6 +4,8 @@ import type { SourceFile } from '../../../core/rehearse/cpp/preprocess.ts'
 import type { Script, ScriptStep } from '../../../core/rehearse/script.ts'
 import type { BoardInstance } from '../../../core/wiring/model.ts'
 import { usePlan } from '../../store/derived.ts'
+import { rehearsalActions } from '../../store/rehearsalSlice.ts'
+import { useAppDispatch } from '../../store/store.ts'
 import { answerOf, useSearch } from '../../store/useSearch.ts'
 import type { RunAnswer, RunData } from '../../workers/rehearsal.ts'
 
@@ -15,6 +17,19 @@ interface Kept {
 }
 const kept = new Map<string, Kept>()
 const nothing: Kept = { files: [], steps: [], seconds: 10 }
+
+/** A statement that was run: when, in microseconds, and where it stands. */
+export type Stepped = RunData['stepped'][number]
+
+/** Statements that are kept at once. */
+const MOST_STEPS = 2000
+
+/** The first statement behind a moment; none where the kept ones do not reach so far. */
+export function nextStep(stepped: readonly Stepped[], cursor: number): Stepped | undefined {
+  const [first] = stepped
+  if (!first || first.at > cursor + 1e6) return undefined
+  return stepped.find(({ at }) => at > cursor + 1e-6)
+}
 
 /** The program of a plan and what is done meanwhile. */
 export function useKept(id: string) {
@@ -39,12 +54,15 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
   const [trouble, setTrouble] = useState<Extract<RunAnswer, { ok: false }>>()
   const [busy, setBusy] = useState(false)
   const { files, steps, seconds } = state
+  const [stepped, setStepped] = useState<readonly Stepped[]>([])
+  const dispatch = useAppDispatch()
   const asked = useRef(0)
   const ref = board?.ref
   useEffect(() => {
     if (files.length === 0 || ref === undefined) {
       setRun(undefined)
       setTrouble(undefined)
+      dispatch(rehearsalActions.putAway())
       return
     }
     const mine = asked.current + 1
@@ -59,10 +77,21 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
       if (!answer) return
       if (answer.ok) {
         setRun(answer.run)
+        setStepped([])
         setTrouble(undefined)
+        dispatch(rehearsalActions.ran({ plan, findings: answer.run.findings }))
       } else setTrouble(answer)
     })
-  }, [client, plan, ref, files, steps, seconds])
+  }, [client, dispatch, plan, ref, files, steps, seconds])
+  /** Statements from a moment on: the same run once more, with each of them kept. */
+  const stepFrom = async (at: number): Promise<readonly Stepped[] | undefined> => {
+    if (ref === undefined) return undefined
+    const script: Script = { rehearsal: 1, seconds, steps: [...steps] }
+    const answer = await answerOf(client.rehearse(plan, ref, files, script, { from: at / 1e6, most: MOST_STEPS }))
+    if (!answer?.ok) return undefined
+    setStepped(answer.run.stepped)
+    return answer.run.stepped
+  }
   /** Puts a step into its place in time; one of the same moment and thing is replaced. */
   const put = (step: ScriptStep): void => {
     const names = Object.keys({ ...step.set, ...step.expect })
@@ -76,6 +105,6 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
   const drop = (step: ScriptStep): void => change({ steps: steps.filter((one) => one !== step) })
   const text = (): string =>
     stringify({ rehearsal: 1, title: plan.title, seconds, steps }, { flowCollectionPadding: true })
-  return { files, steps, seconds, run, trouble, busy, change, put, drop, text }
+  return { files, steps, seconds, stepped, stepFrom, run, trouble, busy, change, put, drop, text }
 }
 export type Rehearsal = ReturnType<typeof useRehearsal>
