@@ -53,10 +53,25 @@ test('a program is dropped in, runs, is moved about, and what it finds is mended
   await expect(findings.getByText('MCU.D2 is read while GATE is open, and nothing else holds the line.')).toBeVisible()
   await expect(findings.getByText(/door\.ino, line 11/)).toBeVisible()
   await expectAccessible(page)
+  // It stands in the list beside every place, and leads back to its moment.
+  await page.getByRole('link', { name: /^Pins/ }).click()
+  await findings.getByRole('button', { name: /MCU\.D2 is read while GATE is open/ }).click()
+  await expect(page).toHaveURL(/rehearse$/)
+  await expect(findings.getByText(/door\.ino, line 11/)).toBeVisible()
 
   // The program is mended: the button has its pull, and nothing is said any more.
   await give('door.ino', sketch.replace('pinMode(GATE, INPUT)', 'pinMode(GATE, INPUT_PULLUP)'))
   await expect(findings.getByText('Nothing stands in the way.')).toBeVisible()
+  // It goes on statement by statement, and round by round.
+  await page.getByLabel('Moment').fill('2000000')
+  const line = page.getByLabel('The program').locator('[aria-current=step]')
+  await page.getByRole('button', { name: 'Next loop' }).click()
+  await page.getByRole('button', { name: 'Next statement' }).click()
+  await expect(line).toHaveText(/digitalWrite\(TRIG, HIGH\)/)
+  for (const text of [/digitalWrite\(TRIG, HIGH\)/, /digitalWrite\(TRIG, HIGH\)/, /pulseIn/, /println/]) {
+    await page.getByRole('button', { name: 'Next statement' }).click()
+    await expect(line).toHaveText(text)
+  }
   const rows = page.getByRole('list', { name: 'Lines over time' })
   const lamp = rows.getByRole('listitem').filter({ hasText: 'LAMP A' })
   await page.getByLabel('Moment').fill('4000000')

@@ -32,6 +32,8 @@ const dimmed = (pin: string): Short => ({
   parts: { ARM: 'servo-sg90', LAMP: 'led', R1: { part: 'resistor', options: { ohms: 220 } } },
   wires: `ARM.SIG MCU.D7, ARM.VCC PSU.+, ARM.GND MCU.GND, PSU.- MCU.GND, LAMP.A R1.1, R1.2 MCU.${pin}, LAMP.K MCU.GND`,
 })
+const listens = (how: string): string =>
+  `void go() {}\nvoid setup() { pinMode(2, ${how}); attachInterrupt(digitalPinToInterrupt(2), go, FALLING); }\nvoid loop() { delay(50); }`
 const air: Short = {
   mcu: 'uno-r3',
   parts: { AIR: 'dht22' },
@@ -126,6 +128,13 @@ const pairs: readonly {
     wrong: 'void setup() { pinMode(7, OUTPUT); }\nvoid loop() { analogWrite(2, 100); delay(100); }',
     right: 'void setup() { pinMode(5, OUTPUT); }\nvoid loop() { analogWrite(5, 100); delay(100); }',
     finds: 'not-able 2',
+  },
+  {
+    title: 'an interrupt on a line that nothing holds',
+    plan: lamp,
+    wrong: listens('INPUT'),
+    right: listens('INPUT_PULLUP'),
+    finds: 'read-floating 2',
   },
   {
     title: 'a sensor that is asked before it has something new',

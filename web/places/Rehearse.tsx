@@ -78,6 +78,24 @@ export function Rehearse() {
           </Button>
         )}
         {board && <BoardChoice boards={boards} chosen={board} onChosen={setPicked} />}
+        <span className="runs-for soft">
+          runs{' '}
+          <Form.Control
+            type="number"
+            size="sm"
+            min={1}
+            max={600}
+            defaultValue={rehearsal.seconds}
+            key={rehearsal.seconds}
+            aria-label="Seconds to run"
+            onBlur={(event) => {
+              const next = Number(event.target.value)
+              if (next >= 0.1 && next <= 600) rehearsal.change({ seconds: next })
+              else say(`${event.target.value}: expected 0.1 to 600 seconds`)
+            }}
+          />{' '}
+          s
+        </span>
         <span className="soft" role="status">
           {busy ? 'running …' : ''}
         </span>
@@ -103,7 +121,7 @@ export function Rehearse() {
           </p>
         </div>
       ) : (
-        run && <Run key={`${id} ${board.ref}`} run={run} rehearsal={rehearsal} onSay={say} />
+        run && <Run key={`${id} ${board.ref}`} run={run} rehearsal={rehearsal} />
       )}
     </div>
   )
@@ -111,18 +129,10 @@ export function Rehearse() {
 
 const SPEEDS = [0.1, 0.25, 1, 4] as const
 
-function Run({
-  run,
-  rehearsal,
-  onSay,
-}: {
-  readonly run: RunData
-  readonly rehearsal: Rehearsal
-  readonly onSay: (text: string) => void
-}) {
+function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Rehearsal }) {
   const { wiring } = useDerived()
   const plan = usePlan()
-  const { files, steps, seconds } = rehearsal
+  const { files, steps } = rehearsal
   const [cursor, setCursor] = useState(0)
   const [plays, setPlays] = useState(false)
   const [speed, setSpeed] = useState<number>(1)
@@ -239,23 +249,6 @@ function Run({
         >
           −
         </Button>
-        <span className="soft">
-          of{' '}
-          <Form.Control
-            type="number"
-            size="sm"
-            min={1}
-            max={600}
-            defaultValue={seconds}
-            aria-label="Seconds to run"
-            onBlur={(event) => {
-              const next = Number(event.target.value)
-              if (next >= 0.1 && next <= 600) rehearsal.change({ seconds: next })
-              else onSay(`${event.target.value}: expected 0.1 to 600 seconds`)
-            }}
-          />{' '}
-          s
-        </span>
       </div>
       <div className="rehearse-ruler">
         <Form.Check

@@ -402,7 +402,7 @@ export class StageBoard implements Hardware {
       'read-floating',
       at,
       [pin.host.end, ...(contact ? [contact.name] : [])],
-      `${pin.host.end} is read while ${what}.`,
+      `${pin.host.end} is ${this.#handlers.has(pin) ? 'listened to' : 'read'} while ${what}.`,
       contact && pin.host.functions.has('pull-up')
         ? `It reads whatever the air brings. ${this.#language === 'cpp' ? 'INPUT_PULLUP instead of INPUT' : 'A pull-up, set together with the input,'} holds the line high while the contact is open; or a resistor does.`
         : 'It reads whatever the air brings. A resistor to the supply or to ground holds the line.',
@@ -563,6 +563,7 @@ export class StageBoard implements Hardware {
     if (!this.#able(pin, 'interrupt', at, 'attachInterrupt', 'wakes no handler')) return
     this.#handlers.set(pin, { edge, handler })
     pin.seen = this.#isHigh(pin)
+    if (this.pins.level(pin).is === 'floating' && pin.net.wired && !this.#isUnknown(pin)) this.#floating(pin, at)
   }
 
   wait(microseconds: number, by: number): void {
