@@ -6,9 +6,11 @@ import { type RunResult, rehearse, ScriptError } from '../core/rehearse/run.ts'
 import { readScript, type Script } from '../core/rehearse/script.ts'
 import { type RunFinding, type RunKind, runKinds } from '../core/rehearse/stage/findings.ts'
 import { writeVcd } from '../core/rehearse/stage/trace.ts'
+import { asOne, type Player, PlayerError, rehearseTogether } from '../core/rehearse/together.ts'
 import type { Severity } from '../core/rules/finding.ts'
 import { junitOf } from '../core/rules/junit.ts'
 import { type Reported, type ReportedFinding, type ReportedRule, sarifOf } from '../core/rules/sarif.ts'
+import type { BoardInstance, Wiring } from '../core/wiring/model.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { readSources } from './compareSource.ts'
 import { boardFor } from './firmware.ts'
@@ -22,6 +24,7 @@ interface Options {
   readonly json?: boolean
   readonly as?: (typeof rehearsalFormats)[number]
   readonly board?: string
+  readonly with?: readonly string[]
 }
 
 /** Runs a program on the wiring of a plan: 0 as expected, 1 findings of fault or expectations missed, 2 it cannot be read or run. */
@@ -36,10 +39,16 @@ export function rehearseCommand(file: string, sources: readonly string[], option
     `has no programs in ${languageTitles[language]}`,
   )
   const script = options.script === undefined ? undefined : scriptOf(options.script)
+  const others = othersOf(wiring, file, board, options.with ?? [])
   let result: RunResult
   try {
-    result = rehearse(wiring, board, files, { script, seconds: options.seconds })
+    const given = { script, seconds: options.seconds }
+    result =
+      others.length === 0
+        ? rehearse(wiring, board, files, given)
+        : asOne(board.ref, rehearseTogether(wiring, [{ board, files }, ...others], given))
   } catch (error) {
+    if (error instanceof PlayerError) throw new InputError([`${error.file}:${error.line}: ${error.message}`])
     if (error instanceof SourceError)
       throw new InputError([`${files[fileOf(error.at)]?.name ?? sources[0]}:${lineOf(error.at)}: ${error.message}`])
     if (error instanceof ScriptError) throw new InputError([`${options.script}: ${error.message}`])
@@ -52,6 +61,30 @@ export function rehearseCommand(file: string, sources: readonly string[], option
   else if (options.json) printJson(jsonOf(result))
   else print(asText(file, result))
   return result.findings.some(({ severity }) => severity === 'fault') ? 1 : 0
+}
+
+/** The other boards and their programs: `--with THERE=there.ino`. */
+function othersOf(wiring: Wiring, plan: string, own: BoardInstance, given: readonly string[]): Player[] {
+  const byRef = new Map<string, string[]>()
+  for (const text of given) {
+    const cut = text.indexOf('=')
+    if (cut <= 0) throw new InputError([`--with ${text}: expected a board and a file, as in --with THERE=there.ino`])
+    const ref = text.slice(0, cut)
+    byRef.set(ref, [...(byRef.get(ref) ?? []), text.slice(cut + 1)])
+  }
+  return [...byRef].map(([ref, names]) => {
+    const board = wiring.boards.find((one) => one.ref === ref)
+    if (!board || board === own)
+      throw new InputError([
+        `--with ${ref}: ${plan} has no other board of that name; expected one of ${
+          wiring.boards
+            .filter((one) => one !== own)
+            .map((one) => one.ref)
+            .join(', ') || 'none: it has one board'
+        }`,
+      ])
+    return { board, files: readSources(names, undefined).files }
+  })
 }
 
 function scriptOf(name: string): Script {

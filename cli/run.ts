@@ -111,6 +111,11 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--script <file>', 'what is done meanwhile, and what is expected')
     .option('--seconds <number>', 'virtual seconds that it runs', (text) => seconds(text))
     .option('--board <ref>', 'board, where the plan has several')
+    .option(
+      '--with <ref=file>',
+      'program of another board, which runs together with it; several files by --with again',
+      (text: string, all: readonly string[] = []) => [...all, text],
+    )
     .addOption(new Option('--as <format>', 'for builds and viewers of traces').choices(rehearsalFormats))
     .addOption(json())
     .action(end(rehearseCommand))

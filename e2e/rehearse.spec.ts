@@ -152,3 +152,36 @@ while True:
   await give('main.py', 'while True\n  pass\n')
   await expect(page.getByRole('alert')).toContainText('main.py, line 1')
 })
+
+test('two boards run together, each its own program', async ({ page, address, request }) => {
+  const text = `markpost: 1
+title: Two sheds
+boards: { NEAR: { board: mega-2560-r3 }, FAR: { board: mega-2560-r3 } }
+wires:
+  - [NEAR.GND, FAR.GND]
+  - [NEAR.D18, FAR.D19]
+`
+  const made = await request.post(`${address}/api/plans`, { data: { text } })
+  const { id } = (await made.json()) as { id: string }
+  await page.goto(`${address}/plan/${id}/rehearse`)
+  const give = (name: string, program: string): Promise<void> =>
+    page
+      .getByLabel('Files of the program, or a script')
+      .setInputFiles({ name, mimeType: 'text/plain', buffer: Buffer.from(program) })
+  const near = (baud: number): string =>
+    `void setup() { Serial1.begin(${baud}); }\nvoid loop() { Serial1.println("rain"); delay(1000); }`
+  const far =
+    'void setup() { Serial.begin(9600); Serial1.begin(9600); }\nvoid loop() {\n  if (Serial1.available()) Serial.println(Serial1.readStringUntil(10));\n  delay(5);\n}'
+  await expect(page.getByText('Each board has its own program')).toBeVisible()
+  await give('near.ino', near(9600))
+  await page.getByLabel('Board', { exact: true }).selectOption('FAR')
+  await give('far.ino', far)
+  await page.getByLabel('Moment').fill('4000000')
+  await expect(page.getByLabel('Serial line').getByText('rain')).toHaveCount(4)
+  // The other end speaks faster: it is found, in the words of both.
+  await page.getByLabel('Board', { exact: true }).selectOption('NEAR')
+  await give('near.ino', near(19200))
+  await expect(page.getByLabel('Findings of this run')).toContainText(
+    'Serial1 listens at 9600 bits a second, and what comes at FAR.D19 is sent at 19200.',
+  )
+})

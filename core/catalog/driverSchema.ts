@@ -33,6 +33,9 @@ const Call = v.strictObject({
       'channel-volts',
       'channel-share',
       'channel-pulse',
+      'air-send',
+      'air-take',
+      'air-waits',
     ]),
   ),
   /** Type that it returns, as programs write it; nothing where left out. */

@@ -13,6 +13,7 @@ import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
 import { type RunFinding, RunFindings } from './stage/findings.ts'
 import { type Handle, handleValue } from './stage/handles.ts'
+import type { Outside, Sent } from './stage/outside.ts'
 import { pulseDegrees } from './stage/servo.ts'
 import type { Trace } from './stage/trace.ts'
 
@@ -20,6 +21,8 @@ export interface RunOptions {
   readonly script?: Script | undefined
   /** Seconds of virtual time; of the script, or 5, where left out. */
   readonly seconds?: number | undefined
+  /** What other boards of the plan do meanwhile. */
+  readonly outside?: Outside | undefined
   /** Keeps every statement from a moment on, in seconds, and ends the run after so many. */
   readonly statements?: { readonly from: number; readonly most: number } | undefined
   /** Asked now and then; true ends the run where it is. */
@@ -46,6 +49,8 @@ export interface RunResult {
   readonly expectations: readonly Expectation[]
   readonly printed: StageBoard['printed']
   readonly trace: Trace
+  /** What other boards can see of it. */
+  readonly sent: readonly Sent[]
   /** Virtual seconds that it ran. */
   readonly seconds: number
   readonly statements: number
@@ -138,6 +143,7 @@ export function rehearse(
     unit,
     value,
   }))
+  if (options.outside) stage.meets(options.outside, offset)
   const expectations = schedule(script, stage, offset)
   const shown = new Map<string, Shown[]>()
   const look = (): void => {
@@ -226,6 +232,7 @@ export function rehearse(
     expectations,
     printed: stage.printed.map((one) => ({ ...one, at: one.at - offset })),
     trace: stage.trace,
+    sent: stage.sent,
     seconds: (machine.now - offset) / 1e6,
     statements: machine.count,
     loops,

@@ -3,7 +3,6 @@ import { Button, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { formatProblem } from '../../core/base/problem.ts'
 import { languageTitles } from '../../core/firmware/pinNames.ts'
-import { languageOfFiles } from '../../core/firmware/source/guessLanguage.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
 import { dialectOf } from '../../core/rehearse/program.ts'
 import { readScript } from '../../core/rehearse/script.ts'
@@ -30,12 +29,12 @@ export function Rehearse() {
   const dispatch = useAppDispatch()
   const [picked, setPicked] = useState<string>()
   const kept = useKept(id)
-  const { files } = kept.state
-  const language = languageOfFiles(files)
+  const { programs } = kept.state
   const taking = (program: readonly SourceFile[]): readonly BoardInstance[] =>
     wiring.boards.filter(({ board }) => program.length === 0 || dialectOf(board, program))
-  const boards = taking(files)
-  const board = boards.find(({ ref }) => ref === picked) ?? boards[0]
+  const { boards } = wiring
+  const board = boards.find(({ ref }) => ref === picked) ?? boards.find(({ ref }) => programs[ref]) ?? boards[0]
+  const files = (board && programs[board.ref]) ?? []
   const rehearsal = useRehearsal(kept, board)
   const { run, trouble, busy } = rehearsal
   const say = (text: string): void => void dispatch(toasted({ text, kind: 'wrong' }))
@@ -49,10 +48,18 @@ export function Rehearse() {
     }
     if (sources.length === 0) return
     const read = await readSources(sources)
-    if ('trouble' in read) say(read.trouble)
-    else if (taking(read.files).length === 0)
+    if ('trouble' in read) {
+      say(read.trouble)
+      return
+    }
+    const able = taking(read.files)
+    const to = able.find((one) => one === board) ?? able[0]
+    if (!to) {
       say(`No board of this plan is programmed in ${languageTitles[read.language]}.`)
-    else rehearsal.change({ files: read.files })
+      return
+    }
+    rehearsal.give(to.ref, read.files)
+    setPicked(to.ref)
   }
   const { over, drop } = useFileDrop(take)
   return (
@@ -73,7 +80,7 @@ export function Rehearse() {
           }}
         />
         {files.length > 0 && (
-          <Button size="sm" variant="outline-dark" onClick={() => rehearsal.change({ files: [] })}>
+          <Button size="sm" variant="outline-dark" onClick={() => board && rehearsal.give(board.ref, [])}>
             Put it away
           </Button>
         )}
@@ -107,11 +114,7 @@ export function Rehearse() {
         </p>
       )}
       {!board ? (
-        <p>
-          {language
-            ? `No board of this plan is programmed in ${languageTitles[language]}.`
-            : 'This plan has no board yet.'}
-        </p>
+        <p>This plan has no board yet.</p>
       ) : files.length === 0 ? (
         <div className="rehearse-empty">
           <p>
@@ -119,6 +122,12 @@ export function Rehearse() {
             in a time of its own. Lines show their levels, lamps light, echoes come back; you press, turn and set what
             the parts sense, and what does not work is said with its line. The program stays on this machine.
           </p>
+          {boards.length > 1 && (
+            <p>
+              Each board has its own program: choose the board, then its files. All that have one run together, over the
+              wires, serial lines and radios between them.
+            </p>
+          )}
         </div>
       ) : (
         run && <Run key={`${id} ${board.ref}`} run={run} rehearsal={rehearsal} />

@@ -14,11 +14,8 @@ import type { Laid } from '../../core/bringup/laid.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
-import type { RunOptions } from '../../core/rehearse/run.ts'
-import type { Script } from '../../core/rehearse/script.ts'
 import type { Finding } from '../../core/rules/finding.ts'
-import type { RunAnswer } from './rehearsal.ts'
+import type { Rehearsed, RunAnswer } from './rehearsal.ts'
 import type { Impasse, Searcher } from './search.worker.ts'
 
 /** Lets a call tell how far it is until it has its answer. */
@@ -88,14 +85,8 @@ export class SearchClient {
   }
 
   /** A program run on the wiring. */
-  rehearse(
-    plan: Plan,
-    ref: string,
-    files: readonly SourceFile[],
-    script: Script,
-    statements?: RunOptions['statements'],
-  ): Promise<RunAnswer | undefined> {
-    return this.#ask((remote) => remote.rehearse(plan, ref, files, script, statements) as Promise<RunAnswer>)
+  rehearse(rehearsed: Rehearsed): Promise<RunAnswer | undefined> {
+    return this.#ask((remote) => remote.rehearse(rehearsed) as Promise<RunAnswer>)
   }
 
   move(plan: Plan, ref: string, board: string): Promise<Moved | undefined> {

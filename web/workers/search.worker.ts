@@ -19,13 +19,10 @@ import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import { sameFinding } from '../../core/plan/findingKey.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
-import type { RunOptions } from '../../core/rehearse/run.ts'
-import type { Script } from '../../core/rehearse/script.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import { benchRules, check } from '../../core/rules/index.ts'
 import { resolve } from '../../core/wiring/resolve.ts'
-import { type RunAnswer, runRehearsal } from './rehearsal.ts'
+import { type Rehearsed, type RunAnswer, runRehearsal } from './rehearsal.ts'
 
 /** Milliseconds after which the best answer so far is given. */
 const PATIENCE = 8000
@@ -45,14 +42,8 @@ const searcher = {
   load(given: Catalog): void {
     catalog = given
   },
-  rehearse(
-    plan: Plan,
-    ref: string,
-    files: readonly SourceFile[],
-    script: Script,
-    statements?: RunOptions['statements'],
-  ): RunAnswer {
-    return runRehearsal(catalog, plan, ref, files, script, statements)
+  rehearse(rehearsed: Rehearsed): RunAnswer {
+    return runRehearsal(catalog, rehearsed)
   },
   /** `halt` is set by the other side: the best so far is given then, and when proving it takes too long. */
   assign(

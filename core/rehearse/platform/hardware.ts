@@ -7,7 +7,8 @@ export type Edge = 'rising' | 'falling' | 'change' | 'low' | 'high'
 /** A line over which bytes come and go. */
 export interface SerialLine {
   readonly name: string
-  begin(baud: number, at: number): void
+  /** Bits a second, and pins where the program says others than the usual ones. */
+  begin(baud: number, at: number, pins?: { readonly rx?: number | undefined; readonly tx?: number | undefined }): void
   write(bytes: string, at: number): void
   /** Bytes that have come and wait. */
   readonly waiting: number[]

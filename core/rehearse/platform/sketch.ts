@@ -373,15 +373,18 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   class Serial {
     timeout = READ_TIMEOUT
     readonly line: SerialLine
-    constructor(line: SerialLine) {
+    readonly pins: { readonly rx?: number | undefined; readonly tx?: number | undefined }
+    constructor(line: SerialLine, pins: Serial['pins'] = {}) {
       this.line = line
+      this.pins = pins
     }
     get waiting(): number[] {
       return this.line.waiting
     }
   }
   const serialClass: NativeClass = {
-    make: () => new Serial(hardware.serial('software')),
+    // A line by its number, as large platforms count them.
+    make: ([number = 0]) => new Serial(hardware.serial(Number(number) === 0 ? 'Serial' : `Serial${Number(number)}`)),
     methods: {
       ...printing((self: Serial, text, at) => {
         self.line.write(text, at)
@@ -392,7 +395,11 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
         returns: VOID,
         least: 1,
         most: 4,
-        run: (self: Serial, [baud], _t, at) => self.line.begin(Number(baud), at),
+        run: (self: Serial, [baud, , rx, tx], _t, at) =>
+          self.line.begin(Number(baud), at, {
+            rx: rx === undefined ? self.pins.rx : Number(rx),
+            tx: tx === undefined ? self.pins.tx : Number(tx),
+          }),
       },
       end: { params: [], returns: VOID, run: () => undefined },
       flush: { returns: VOID, run: () => undefined },
@@ -403,6 +410,8 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   }
   const softwareClass: NativeClass = {
     ...serialClass,
+    make: ([rx, tx]) =>
+      new Serial(hardware.serial(`serial of ${rx} and ${tx}`), { rx: Number(rx ?? -1), tx: Number(tx ?? -1) }),
     methods: {
       ...serialClass.methods,
       listen: { params: [], returns: bool, run: () => 1 },

@@ -2,7 +2,7 @@ import type { Driver, DriverCall } from '../../catalog/driverSchema.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
-import { Ptr, type Value } from '../cpp/values.ts'
+import { Ptr, Struct, type Value } from '../cpp/values.ts'
 import type { Hardware, PinSetting } from './hardware.ts'
 import { type Printing, SETTINGS } from './sketch.ts'
 
@@ -14,6 +14,10 @@ export interface StandInStage {
   readonly shows: (ref: string, words: string) => void
   /** A part was asked again before it had anything new. */
   readonly tooSoon: (ref: string, className: string, since: number, renews: number, at: number) => void
+  /** Sends something through the air under a name, and takes what others have sent under one. */
+  readonly send: (key: string, value: unknown) => void
+  readonly take: (key: string) => unknown
+  readonly waits: (key: string) => number
   /** Pins of a part that programs count, from 0: set, driven and read over its bus. */
   readonly channels: ChannelStage
 }
@@ -162,6 +166,8 @@ export function standInClass(
         break
       }
     }
+    const air = call.does?.startsWith('air-') ? airCall(call, ref, args) : undefined
+    if (air !== undefined) return air
     const channel = call.does?.startsWith('channel-') ? channelCall(call, ref, args, at) : undefined
     if (channel !== undefined) return channel
     if (call.answers) return ref === undefined ? 0 : 1
@@ -191,6 +197,22 @@ export function standInClass(
     }
     if (!self.values.has(what)) self.values.set(what, stage.sensed(ref, what))
     return self.values.get(what)
+  }
+  const airCall = (call: DriverCall, ref: string | undefined, args: readonly Value[]): Value => {
+    if (ref === undefined) return 0
+    const [where, length, key] = args
+    const name = `${driver.id} ${key ?? where}`
+    if (call.does === 'air-waits') return stage.waits(name)
+    const place: Ptr | null = where instanceof Ptr ? where : Array.isArray(where) ? new Ptr(where, 0) : null
+    if (!place) return 0
+    if (call.does === 'air-send') {
+      stage.send(name, plainOf(place, Number(length)))
+      return 1
+    }
+    const taken = stage.take(name)
+    if (taken === undefined) return 0
+    putPlain(place, taken as readonly unknown[])
+    return 1
   }
   const channelCall = (call: DriverCall, ref: string | undefined, args: readonly Value[], at: number): Value => {
     const [channel = 0, value = 0, more = 0] = args.map(Number)
@@ -245,6 +267,28 @@ export function standInClass(
     },
     methods,
   }
+}
+
+/** So many values from a place on, with those inside them: what goes through the air is no object of this program. */
+function plainOf({ base, at }: Ptr, length: number): unknown[] {
+  const plain = (value: Value): unknown =>
+    value instanceof Struct ? value.f.map(plain) : Array.isArray(value) ? value.map(plain) : value
+  const first = base[at]
+  const isMany = typeof first === 'number' && base.length > 1
+  return (isMany ? base.slice(at, at + length) : [first]).map(plain)
+}
+
+/** Puts such values at a place, as far as it reaches. */
+function putPlain({ base, at }: Ptr, values: readonly unknown[]): void {
+  const put = (to: Value[], index: number, value: unknown): void => {
+    const now = to[index]
+    const inside = now instanceof Struct ? now.f : Array.isArray(now) ? now : undefined
+    if (!inside) to[index] = value
+    else for (const [item, one] of (value as unknown[]).entries()) put(inside, item, one)
+  }
+  values.forEach((value, index) => {
+    if (at + index < base.length) put(base, at + index, value)
+  })
 }
 
 function said(

@@ -16,6 +16,7 @@ import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
 import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT, openTurned } from './handles.ts'
 import { LiveCircuit } from './live.ts'
+import type { Outside, Sent } from './outside.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
 import { Trace } from './trace.ts'
 
@@ -32,6 +33,19 @@ const PART_OHMS = 100
 const QUARTER_CLICK = 2500
 /** An answer that somebody sets lies between this and its opposite. */
 const MOST_ANSWER = 1_000_000_000
+
+/** Bits of a byte with its start and stop, and the share by which two speeds may differ that still understand each other. */
+const BITS_A_BYTE = 10
+const MOST_BAUD_ERROR = 0.04
+
+/** A serial line that has begun. */
+interface SerialWire {
+  readonly baud: number
+  readonly rx: LivePin | undefined
+  readonly tx: LivePin | undefined
+  /** Microseconds until which bytes are on their way. */
+  busyUntil: number
+}
 
 /** Where in the program something happens: file and line. */
 export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
@@ -360,9 +374,9 @@ export class StageBoard implements Hardware {
   /** Ends of other things that drive the line of a pin. */
   #othersOn(pin: LivePin): string[] {
     const nets = new Set(this.live.around(pin.net.index))
-    const boards = [...this.pins.all]
-      .filter((other) => other !== pin && nets.has(other.net.index) && other.setting === 'out')
-      .map(({ host }) => host.end)
+    const boards = this.live
+      .drivenBy(nets)
+      .filter((end) => end !== pin.host.end && this.#wiring.terminal(end)?.boardPin !== undefined)
     const handles = [...this.handles.values()]
       .filter(({ ends }) => ends.some((end) => nets.has(this.#wiring.netOf(end).index)))
       .map(({ name }) => name)
@@ -694,6 +708,84 @@ export class StageBoard implements Hardware {
     else this.#unseen.set(handle, { at: this.#machine.now, reads })
   }
 
+  /** What other boards do is done to this one's lines, and what this one does is kept for them. */
+  meets(outside: Outside, offset: number): void {
+    const { live, events } = this
+    for (const one of outside.sent)
+      events.at(offset + one.at, () => {
+        if (one.is === 'drive') {
+          const { low, pulse } = one
+          live.drive(one.end, one.net, one.drive, low && pulse ? { low, pulse } : undefined)
+          this.#changed(this.#machine.at)
+        } else if (one.is === 'byte') this.#hears(one)
+        else this.#air.set(one.key, [...(this.#air.get(one.key) ?? []), one.value])
+      })
+    this.pins.onDrive = ({ host, net, pulse }, drive, low) => {
+      if (outside.shared.has(net.index))
+        this.sent.push({
+          is: 'drive',
+          at: this.#machine.now - offset,
+          end: host.end,
+          net: net.index,
+          drive,
+          low,
+          pulse,
+        })
+    }
+    this.#onByte = (tx, byte, baud, at) => {
+      if (outside.shared.has(tx.net.index))
+        this.sent.push({ is: 'byte', at: at - offset, net: tx.net.index, byte, baud })
+    }
+    this.#onAir = (key, value) =>
+      this.sent.push({ is: 'air', at: this.#machine.now - offset, from: this.#board.ref, key, value })
+  }
+
+  /** What others can see of what this board has done. */
+  readonly sent: Sent[] = []
+  readonly #air = new Map<string, unknown[]>()
+  #onByte: ((tx: LivePin, byte: number, baud: number, at: number) => void) | undefined
+  #onAir: ((key: string, value: unknown) => void) | undefined
+  readonly #wires = new Map<string, SerialWire>()
+
+  /** Pins and speed of a serial line, when it has begun. */
+  #wire(
+    name: string,
+    baud: number,
+    pins: { readonly rx?: number | undefined; readonly tx?: number | undefined },
+  ): void {
+    const usual = this.#board.board.programs.find(({ as }) => as === this.#language)?.begins[name]
+    const pinOf = (number: number | undefined, id: string | undefined): LivePin | undefined =>
+      number !== undefined && number >= 0
+        ? this.pins.pin(number, 'pin')
+        : id === undefined
+          ? undefined
+          : this.pins.byId(this.#board.facts.pin(id)?.net ?? '')
+    this.#wires.set(name, {
+      baud,
+      rx: pinOf(pins.rx, usual?.rx),
+      tx: pinOf(pins.tx, usual?.tx),
+      busyUntil: this.#wires.get(name)?.busyUntil ?? 0,
+    })
+  }
+
+  /** A byte that another board sends comes in on the line that hangs on its wire. */
+  #hears({ net, byte, baud }: Extract<Sent, { is: 'byte' }>): void {
+    for (const [name, { rx, baud: own }] of this.#wires) {
+      if (!rx || !this.live.around(net).includes(rx.net.index)) continue
+      const differs = Math.abs(own - baud) > own * MOST_BAUD_ERROR
+      if (differs)
+        this.say(
+          'other-baud',
+          this.#machine.at,
+          [rx.host.end],
+          `${name} listens at ${own} bits a second, and what comes at ${rx.host.end} is sent at ${baud}.`,
+          'Both ends must say the same number in begin; what arrives is noise.',
+        )
+      this.serial(name).waiting.push(differs ? (byte * 31 + 7) & 255 : byte)
+      return
+    }
+  }
+
   serial(name: string): SerialLine {
     let line = this.#serials.get(name)
     if (!line) {
@@ -702,8 +794,14 @@ export class StageBoard implements Hardware {
       line = {
         name,
         waiting,
-        begin: () => undefined,
+        begin: (baud, _, pins = {}) => this.#wire(name, baud, pins),
         write: (bytes) => {
+          const wire = this.#wires.get(name)
+          if (wire?.tx && this.#onByte && wire.baud > 0)
+            for (const letter of bytes) {
+              wire.busyUntil = Math.max(wire.busyUntil, this.#machine.now) + (BITS_A_BYTE / wire.baud) * 1e6
+              this.#onByte(wire.tx, letter.charCodeAt(0) & 255, wire.baud, wire.busyUntil)
+            }
           for (const letter of bytes) {
             if (letter !== '\n') {
               text += letter
@@ -819,6 +917,9 @@ export class StageBoard implements Hardware {
         `${className} asks ${ref} again after ${secondsWords(since)}, and it has something new every ${secondsWords(renews)}.`,
         'It gives the old value, or none. Ask it less often; look at the time rather than wait.',
       ),
+    send: (key, value) => this.#onAir?.(key, value),
+    take: (key) => this.#air.get(key)?.shift(),
+    waits: (key) => this.#air.get(key)?.length ?? 0,
     channels: new Channels(this),
   }
   /** What parts show by what programs have told them. */

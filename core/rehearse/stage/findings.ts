@@ -16,6 +16,7 @@ export const runKinds = {
   'other-pin': { severity: 'fault', about: 'The program drives a part by pins to which the plan has not wired it.' },
   'no-such-part': { severity: 'caution', about: 'The program drives a part that the plan does not have.' },
   'nobody-answers': { severity: 'fault', about: 'Nobody answers at an address of a bus.' },
+  'other-baud': { severity: 'fault', about: 'Two boards speak at different speeds.' },
   'runs-at-once': { severity: 'caution', about: 'Something runs from power-on until the program stops it.' },
   'asked-too-soon': { severity: 'caution', about: 'A sensor is asked again before it has a new value.' },
   'other-scale': {

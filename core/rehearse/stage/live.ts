@@ -60,6 +60,8 @@ export const OUTPUT_OHMS = 25
 /** Rounds in which drivers and shifters find their levels; what has not by then swings. */
 const MOST_ROUNDS = 12
 const RAIL = -1_000_000
+/** Ohms from which on a drive is a pull. */
+const STRONG_OHMS = 1000
 /** How a switch of lines stands while it joins nothing. */
 const NO_WAY = 'none'
 
@@ -280,6 +282,13 @@ export class LiveCircuit {
       if (found !== undefined) return found
     }
     return 0
+  }
+
+  /** Ends that hold nets at a level by themselves, not by a pull. */
+  drivenBy(nets: ReadonlySet<number>): string[] {
+    return [...this.#drivers.values()]
+      .filter(({ net, drive }) => drive && drive.ohms < STRONG_OHMS && nets.has(net))
+      .map(({ end }) => end)
   }
 
   /** Share of time that a net is high, where a pin pulses it. */

@@ -158,14 +158,26 @@ export class LivePins {
     const { setting, high, pulse, host, net } = pin
     const live = this.#live
     const drive = (level: boolean): Drive => driveOf(this.#wiring, host, level)
-    if (pulse) live.drive(host.end, net.index, drive(true), { low: drive(false), pulse })
-    else if (setting === 'out') live.drive(host.end, net.index, drive(high))
-    else if (setting === 'open-drain') live.drive(host.end, net.index, high ? undefined : drive(false))
-    else if (setting === 'pull-up')
-      live.drive(host.end, net.index, { volts: host.logicVolts ?? 3.3, ohms: this.#pullOhms('up') })
-    else if (setting === 'pull-down') live.drive(host.end, net.index, { volts: 0, ohms: this.#pullOhms('down') })
-    else live.drive(host.end, net.index, undefined)
+    const now = pulse
+      ? drive(true)
+      : setting === 'out'
+        ? drive(high)
+        : setting === 'open-drain'
+          ? high
+            ? undefined
+            : drive(false)
+          : setting === 'pull-up'
+            ? { volts: host.logicVolts ?? 3.3, ohms: this.#pullOhms('up') }
+            : setting === 'pull-down'
+              ? { volts: 0, ohms: this.#pullOhms('down') }
+              : undefined
+    const low = pulse ? drive(false) : undefined
+    live.drive(host.end, net.index, now, pulse && low ? { low, pulse } : undefined)
+    this.onDrive?.(pin, now, low)
   }
+
+  /** Told what each pin does to its line, where others see it. */
+  onDrive: ((pin: LivePin, drive: Drive | undefined, low: Drive | undefined) => void) | undefined
 
   #pullOhms(way: 'up' | 'down'): number {
     const { pulls } = this.#board.board

@@ -11,12 +11,14 @@ import type { RunAnswer, RunData } from '../../workers/rehearsal.ts'
 
 /** What is kept of a rehearsal, by plan, while the page is open: programs go nowhere. */
 interface Kept {
-  readonly files: readonly SourceFile[]
+  /** Programs by board. */
+  readonly programs: Readonly<Record<string, readonly SourceFile[]>>
   readonly steps: readonly ScriptStep[]
   readonly seconds: number
 }
+const noFiles: readonly SourceFile[] = []
 const kept = new Map<string, Kept>()
-const nothing: Kept = { files: [], steps: [], seconds: 10 }
+const nothing: Kept = { programs: {}, steps: [], seconds: 10 }
 
 /** A statement that was run: when, in microseconds, and where it stands. */
 export type Stepped = RunData['stepped'][number]
@@ -53,11 +55,12 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
   const [run, setRun] = useState<RunData>()
   const [trouble, setTrouble] = useState<Extract<RunAnswer, { ok: false }>>()
   const [busy, setBusy] = useState(false)
-  const { files, steps, seconds } = state
+  const { programs, steps, seconds } = state
   const [stepped, setStepped] = useState<readonly Stepped[]>([])
   const dispatch = useAppDispatch()
   const asked = useRef(0)
   const ref = board?.ref
+  const files = (ref === undefined ? undefined : programs[ref]) ?? noFiles
   useEffect(() => {
     if (files.length === 0 || ref === undefined) {
       setRun(undefined)
@@ -71,7 +74,7 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
     client.stop()
     setBusy(true)
     const script: Script = { rehearsal: 1, seconds, steps: [...steps] }
-    void answerOf(client.rehearse(plan, ref, files, script)).then((answer) => {
+    void answerOf(client.rehearse({ plan, ref, programs, script })).then((answer) => {
       if (asked.current !== mine) return
       setBusy(false)
       if (!answer) return
@@ -82,12 +85,19 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
         dispatch(rehearsalActions.ran({ plan, findings: answer.run.findings }))
       } else setTrouble(answer)
     })
-  }, [client, dispatch, plan, ref, files, steps, seconds])
+  }, [client, dispatch, plan, ref, files, programs, steps, seconds])
+  /** The program of a board; of no files to put it away. */
+  const give = (to: string, program: readonly SourceFile[]): void => {
+    const { [to]: _, ...others } = programs
+    change({ programs: program.length === 0 ? others : { ...others, [to]: program } })
+  }
   /** Statements from a moment on: the same run once more, with each of them kept. */
   const stepFrom = async (at: number): Promise<readonly Stepped[] | undefined> => {
     if (ref === undefined) return undefined
     const script: Script = { rehearsal: 1, seconds, steps: [...steps] }
-    const answer = await answerOf(client.rehearse(plan, ref, files, script, { from: at / 1e6, most: MOST_STEPS }))
+    const answer = await answerOf(
+      client.rehearse({ plan, ref, programs, script, statements: { from: at / 1e6, most: MOST_STEPS } }),
+    )
     if (!answer?.ok) return undefined
     setStepped(answer.run.stepped)
     return answer.run.stepped
@@ -105,6 +115,6 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
   const drop = (step: ScriptStep): void => change({ steps: steps.filter((one) => one !== step) })
   const text = (): string =>
     stringify({ rehearsal: 1, title: plan.title, seconds, steps }, { flowCollectionPadding: true })
-  return { files, steps, seconds, stepped, stepFrom, run, trouble, busy, change, put, drop, text }
+  return { files, programs, give, steps, seconds, stepped, stepFrom, run, trouble, busy, change, put, drop, text }
 }
 export type Rehearsal = ReturnType<typeof useRehearsal>

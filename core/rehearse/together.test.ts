@@ -1,0 +1,121 @@
+import { describe, expect, it } from 'vitest'
+import { catalog, planOf, type Short } from '../testing/plans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { readScript } from './script.ts'
+import { rehearseTogether, type Together } from './together.ts'
+
+function run(plan: Short, programs: Readonly<Record<string, string>>, seconds: number, steps = '  []'): Together {
+  const wiring = resolve(planOf(plan), catalog)
+  const players = Object.entries(programs).map(([ref, text]) => ({
+    board: wiring.boards.find((one) => one.ref === ref)!,
+    files: [{ name: `${ref}.ino`, text }],
+  }))
+  const script = readScript(`rehearsal: 1\nsteps:\n${steps}`, 'x')
+  if (!script.ok) throw new Error('script')
+  return rehearseTogether(wiring, players, { seconds, script: script.value })
+}
+const printed = ({ runs }: Together, ref: string): string[] =>
+  runs.get(ref)!.printed.flatMap(({ line, text }) => (line === 'Serial' ? [text] : []))
+const found = ({ runs }: Together): string[] =>
+  [...runs].flatMap(([ref, { findings }]) => findings.map(({ kind, message }) => `${ref} ${kind}: ${message}`))
+
+const wired = (wires: string): Short => ({
+  boards: { HERE: { board: 'mega-2560-r3' }, THERE: { board: 'mega-2560-r3' } },
+  parts: { KEY: 'button' },
+  wires: `HERE.GND THERE.GND, KEY.1 HERE.D2, KEY.2 HERE.GND, ${wires}`,
+})
+
+describe('boards that are wired together', () => {
+  it('answer each other over a serial line, as often as they like', () => {
+    const plan = wired('HERE.D18 THERE.D19, HERE.D19 THERE.D18')
+    const here = `int n = 0;
+void setup() { Serial.begin(9600); Serial1.begin(19200); Serial1.write(1); }
+void loop() { if (Serial1.available()) { n = Serial1.read(); Serial.println(n); if (n < 20) Serial1.write(n + 1); } }`
+    const there =
+      'void setup() { Serial1.begin(19200); }\nvoid loop() { if (Serial1.available()) { int n = Serial1.read(); delay(5); Serial1.write(n * 2); } }'
+    const result = run(plan, { HERE: here, THERE: there }, 0.5)
+    expect(found(result)).toEqual([])
+    expect(printed(result, 'HERE')).toEqual(['2', '6', '14', '30'])
+    expect(result.settled).toBeCloseTo(0.5, 2)
+  })
+  it('do not understand each other at different speeds', () => {
+    const plan = wired('HERE.D18 THERE.D19')
+    const text = (baud: number): string =>
+      `void setup() { Serial.begin(9600); Serial1.begin(${baud}); }\nvoid loop() { Serial1.print("A"); delay(200); if (Serial1.available()) Serial.println((char)Serial1.read()); }`
+    const result = run(plan, { HERE: text(9600), THERE: text(19200) }, 0.5)
+    expect(found(result)).toEqual([
+      'THERE other-baud: Serial1 listens at 19200 bits a second, and what comes at THERE.D19 is sent at 9600.',
+    ])
+    expect(printed(run(plan, { HERE: text(9600), THERE: text(9600) }, 0.5), 'THERE')).toEqual(['A', 'A'])
+  })
+  it('hear nothing where the lines are not led across', () => {
+    const plan = wired('HERE.D18 THERE.D18')
+    const text =
+      'void setup() { Serial.begin(9600); Serial1.begin(9600); }\nvoid loop() { Serial1.print("A"); delay(200); if (Serial1.available()) Serial.println((char)Serial1.read()); }'
+    expect(printed(run(plan, { HERE: text, THERE: text }, 0.5), 'THERE')).toEqual([])
+  })
+  it('speak over pins that a library makes a serial line of', () => {
+    const plan = wired('HERE.D11 THERE.D10')
+    const here =
+      '#include <SoftwareSerial.h>\nSoftwareSerial link(10, 11);\nvoid setup() { link.begin(4800); }\nvoid loop() { link.println("go"); delay(400); }'
+    const there =
+      '#include <SoftwareSerial.h>\nSoftwareSerial link(10, 11);\nvoid setup() { Serial.begin(9600); link.begin(4800); }\nvoid loop() { if (link.available()) Serial.println(link.readStringUntil(10)); }'
+    expect(printed(run(plan, { HERE: here, THERE: there }, 0.7), 'THERE').map((one) => one.trim())).toEqual([
+      'go',
+      'go',
+    ])
+  })
+  it('see the levels that the other one drives, and what is done by hand', () => {
+    const plan = wired('HERE.D5 THERE.D6')
+    const here =
+      'void setup() { pinMode(2, INPUT_PULLUP); pinMode(5, OUTPUT); }\nvoid loop() { digitalWrite(5, !digitalRead(2)); delay(1); }'
+    const there =
+      'int n = 0;\nbool was = false;\nvoid setup() { Serial.begin(9600); pinMode(6, INPUT); }\nvoid loop() { bool now = digitalRead(6); if (now && !was) Serial.println(++n); was = now; delay(2); }'
+    const steps =
+      '  - { at: 0.1, set: { KEY: pressed } }\n  - { at: 0.2, set: { KEY: released } }\n  - { at: 0.3, set: { KEY: pressed } }'
+    const result = run(plan, { HERE: here, THERE: there }, 0.5, steps)
+    expect(printed(result, 'THERE')).toEqual(['1', '2'])
+    expect(found(result)).toEqual([])
+  })
+  it('are found to drive against each other', () => {
+    const plan = wired('HERE.D5 THERE.D6')
+    const drives = (pin: number, level: string): string =>
+      `void setup() { delay(50); digitalWrite(${pin}, ${level}); pinMode(${pin}, OUTPUT); }\nvoid loop() { delay(100); }`
+    expect(found(run(plan, { HERE: drives(5, 'HIGH'), THERE: drives(6, 'LOW') }, 0.5)).join()).toContain('pin-fight')
+    expect(found(run(plan, { HERE: drives(5, 'HIGH'), THERE: drives(6, 'HIGH') }, 0.5))).toEqual([])
+  })
+})
+
+describe('radios in pairs', () => {
+  const plan: Short = {
+    boards: { HERE: { board: 'nano-v3' }, THERE: { board: 'nano-v3' } },
+    parts: { R1: 'nrf24l01', R2: 'nrf24l01' },
+    wires: ['HERE', 'THERE']
+      .map((board, at) => {
+        const ref = `R${at + 1}`
+        return `${ref}.VCC ${board}.3V3, ${ref}.GND ${board}.GND, ${ref}.CE ${board}.D9, ${ref}.CSN ${board}.D10, ${ref}.SCK ${board}.D13, ${ref}.MOSI ${board}.D11, ${ref}.MISO ${board}.D12`
+      })
+      .join(', '),
+  }
+  const sends = (address: string): string => `#include <RF24.h>
+struct Weather { int id; float warmth; };
+RF24 radio(9, 10);
+const byte address[6] = "${address}";
+Weather now = {3, 21.5};
+void setup() { radio.begin(); radio.openWritingPipe(address); radio.stopListening(); }
+void loop() { radio.write(&now, sizeof(now)); now.warmth += 1; delay(200); }`
+  const hears = `#include <RF24.h>
+struct Weather { int id; float warmth; };
+RF24 radio(9, 10);
+const byte address[6] = "00001";
+void setup() { Serial.begin(9600); radio.begin(); radio.openReadingPipe(0, address); radio.startListening(); }
+void loop() { if (radio.available()) { Weather got; radio.read(&got, sizeof(got)); Serial.print(got.id); Serial.print(' '); Serial.println(got.warmth); } }`
+  it('hand over what is sent under the same address', () => {
+    const result = run(plan, { HERE: sends('00001'), THERE: hears }, 0.5)
+    expect(found(result)).toEqual([])
+    expect(printed(result, 'THERE')).toEqual(['3 21.50', '3 22.50', '3 23.50'])
+  })
+  it('hear nothing under another address', () => {
+    expect(printed(run(plan, { HERE: sends('00002'), THERE: hears }, 0.5), 'THERE')).toEqual([])
+  })
+})
