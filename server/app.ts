@@ -5,6 +5,7 @@ import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
 import type { Events } from './events.ts'
+import { historyRoutes } from './historyRoutes.ts'
 import { openApi } from './openApi.ts'
 import { planRoutes } from './planRoutes.ts'
 import { HttpProblem, problemHandler } from './problem.ts'
@@ -80,6 +81,7 @@ export function createApp({ store, shelf, samples, work, events, summaries, log,
     response.json({ summaries: summaries.progress })
   })
   app.use('/api', shelfRoutes({ store, shelf, work, events }))
+  app.use('/api', historyRoutes({ store, shelf, work, events, summaries }))
   app.use('/api', planRoutes({ store, shelf, samples, work, events, summaries }))
   app.use('/api', (request) => {
     throw new HttpProblem(

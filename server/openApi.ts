@@ -15,6 +15,7 @@ const json = (description: string, schema: object, headers?: object) => ({
 const etag = { ETag: { description: 'Revision in quotes', schema: { type: 'string' } } }
 const stored = json('The plan', { $ref: '#/components/schemas/StoredPlan' }, etag)
 const id = { name: 'id', in: 'path', required: true, schema: { type: 'string' } }
+const revision = { name: 'revision', in: 'path', required: true, schema: { type: 'integer', minimum: 1 } }
 const kind = { name: 'kind', in: 'path', required: true, schema: { enum: ['boards', 'parts'] } }
 const entry = json('The entry', { type: 'object', required: ['kind', 'id', 'text', 'revision'] }, etag)
 const entryBody = {
@@ -231,6 +232,56 @@ export const openApi = {
         summary: 'Duplicate a plan',
         parameters: [id],
         responses: { 201: stored, 404: problem, 409: problem, 422: problem, 503: problem },
+      },
+    },
+    '/api/plans/{id}/revisions': {
+      get: {
+        summary: 'Revisions of a plan that are kept, the newest first, with what changed in words',
+        parameters: [id],
+        responses: { 200: list('Revisions'), 404: problem, 503: problem },
+      },
+    },
+    '/api/plans/{id}/revisions/{revision}': {
+      get: {
+        summary: 'A plan as it was',
+        parameters: [id, revision],
+        responses: {
+          200: json('The plan', { type: 'object', required: ['revision', 'plan'] }),
+          404: problem,
+          409: problem,
+        },
+      },
+    },
+    '/api/plans/{id}/revisions/{revision}/name': {
+      put: {
+        summary: 'Name a revision, so that it is kept; an empty name takes it away',
+        parameters: [id, revision],
+        requestBody: {
+          required: true,
+          content: {
+            'application/json': {
+              schema: { type: 'object', required: ['name'], properties: { name: { type: 'string', maxLength: 100 } } },
+            },
+          },
+        },
+        responses: { 204: { description: 'Named' }, 400: problem, 404: problem },
+      },
+    },
+    '/api/bin': {
+      get: { summary: 'Plans that were deleted, the last first', responses: { 200: list('Deleted plans') } },
+    },
+    '/api/bin/{id}': {
+      delete: {
+        summary: 'Take a deleted plan away for good, with its history',
+        parameters: [id],
+        responses: { 204: { description: 'Gone' }, 404: problem },
+      },
+    },
+    '/api/bin/{id}/restore': {
+      post: {
+        summary: 'Put a deleted plan back as it was',
+        parameters: [id],
+        responses: { 201: json('Its id and revision', { type: 'object', required: ['id', 'revision'] }), 404: problem },
       },
     },
     '/api/plans/{id}/answers': {

@@ -256,17 +256,20 @@ describe('the OpenAPI document', () => {
     const bodies: Record<string, unknown> = {
       'post /api/plans': { title: 'x' },
       'put /api/plans/{id}': { plan: stored.plan },
+      'put /api/plans/{id}/revisions/{revision}/name': { name: 'first' },
       'post /api/plans/{id}/answers': { lines: ['{"step":"in:GATE.1","value":0}'] },
       'post /api/entries/{kind}': { text: ownLamp },
       'put /api/entries/{kind}/{id}': { text: ownLamp },
     }
     for (const [path, methods] of Object.entries(openApi.paths)) {
       for (const [method, facts] of Object.entries(methods as Record<string, { responses: Record<string, unknown> }>)) {
-        if (method === 'delete' || path === '/api/events') continue
+        if (method === 'delete' || path === '/api/events' || path.startsWith('/api/bin/')) continue
         const body = bodies[`${method} ${path}`]
         const url =
-          path.replace('{kind}', 'parts').replace('{id}', ids[path] ?? stored.id) +
-          (path.endsWith('/sheet') ? '?as=csv' : '')
+          path
+            .replace('{kind}', 'parts')
+            .replace('{revision}', '1')
+            .replace('{id}', ids[path] ?? stored.id) + (path.endsWith('/sheet') ? '?as=csv' : '')
         const response = await send(method.toUpperCase(), url, body, method === 'put' ? { 'If-Match': '"1"' } : {})
         expect(Object.keys(facts.responses), `${method} ${path} answered ${response.status}`).toContain(
           String(response.status),
@@ -274,7 +277,7 @@ describe('the OpenAPI document', () => {
         expect(response.status, `${method} ${path}`).toBeLessThan(300)
         const unknown = await send(
           method.toUpperCase(),
-          path.replace('{kind}', 'parts').replace('{id}', 'nothing'),
+          path.replace('{kind}', 'parts').replace('{revision}', '1').replace('{id}', 'nothing'),
           body,
           method === 'put' ? { 'If-Match': '"1"' } : {},
         )
@@ -282,6 +285,55 @@ describe('the OpenAPI document', () => {
       }
     }
     expect((await send('GET', '/api/nothing')).status).toBe(404)
+  })
+})
+
+describe('what was before', () => {
+  it('is kept by revisions with their words, looked at, named, and gone back to', async () => {
+    const { stored } = await create({ title: 'Then' })
+    const url = `/api/plans/${stored.id}`
+    const second = { ...stored.plan, boards: { MCU: { board: 'uno-r3' } }, parts: { LAMP: { part: 'led' } } }
+    await send('PUT', url, { plan: second }, { 'If-Match': '"1"' })
+    await send('PUT', url, { plan: { ...second, title: 'Now', parts: {} } }, { 'If-Match': '"2"' })
+    const lines = await (await send('GET', `${url}/revisions`)).json()
+    expect(lines.map(({ revision, words }: { revision: number; words: string[] }) => [revision, ...words])).toEqual([
+      [3, 'title "Then" becomes "Now"', 'part LAMP removed'],
+      [2, 'board MCU added (uno-r3)', 'part LAMP added (led)'],
+      [1],
+    ])
+    const was = await (await send('GET', `${url}/revisions/2`)).json()
+    expect(was.plan).toMatchObject({ title: 'Then', parts: { LAMP: { part: 'led' } } })
+    expect((await send('PUT', `${url}/revisions/2/name`, { name: ' with the lamp ' })).status).toBe(204)
+    expect((await (await send('GET', `${url}/revisions`)).json())[1].name).toBe('with the lamp')
+    expect((await send('PUT', `${url}/revisions/2/name`, { name: '' })).status).toBe(204)
+    expect((await (await send('GET', `${url}/revisions`)).json())[1].name).toBe(null)
+    const back = await send('PUT', url, { plan: was.plan }, { 'If-Match': '"3"' })
+    expect((await back.json()).plan.parts).toHaveProperty('LAMP')
+    for (const path of ['99', '0', 'x', '1.5']) expect((await send('GET', `${url}/revisions/${path}`)).status).toBe(404)
+    for (const body of [{}, { name: 7 }, { name: 'x'.repeat(101) }, { name: 'a', more: 1 }])
+      expect((await send('PUT', `${url}/revisions/2/name`, body)).status).toBe(400)
+  })
+  it('a deleted plan lies in the bin, comes back with its history, and can be taken away for good', async () => {
+    const { stored } = await create({ title: 'Gone' })
+    const inBin = async (): Promise<string[]> =>
+      (await (await send('GET', '/api/bin')).json()).map(({ title }: { title: string }) => title)
+    await send('DELETE', `/api/plans/${stored.id}`)
+    expect((await send('GET', `/api/plans/${stored.id}`)).status).toBe(404)
+    expect(await inBin()).toContain('Gone')
+    expect((await send('GET', `/api/plans/${stored.id}/revisions`)).status).toBe(200)
+    const back = await send('POST', `/api/bin/${stored.id}/restore`)
+    expect([back.status, await back.json()]).toEqual([201, { id: stored.id, revision: 2 }])
+    expect((await (await send('GET', `/api/plans/${stored.id}`)).json()).plan.title).toBe('Gone')
+    expect(await inBin()).not.toContain('Gone')
+    await send('DELETE', `/api/plans/${stored.id}`)
+    expect((await send('DELETE', `/api/bin/${stored.id}`)).status).toBe(204)
+    expect(await inBin()).not.toContain('Gone')
+    expect((await send('GET', `/api/plans/${stored.id}/revisions`)).status).toBe(404)
+    for (const [method, path] of [
+      ['POST', `/api/bin/${stored.id}/restore`],
+      ['DELETE', `/api/bin/${stored.id}`],
+    ] as const)
+      expect((await send(method, path)).status).toBe(404)
   })
 })
 

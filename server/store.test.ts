@@ -46,6 +46,48 @@ describe('the store', () => {
     expect([store.delete(id, 1), store.delete(id, 2), store.delete(id)]).toEqual(['changed', 'deleted', 'missing'])
   })
 
+  it('keeps what was saved, thins it by age, and never what has a name', () => {
+    let now = Date.parse('2030-01-01T00:00:00Z')
+    open({ now: () => new Date(now).toISOString() })
+    const { id } = store.create(content('A', 'text 1'))
+    for (let revision = 1; revision < 200; revision += 1) {
+      now += 20_000
+      expect(store.save(id, revision, content('A', `text ${revision + 1}`)).ok).toBe(true)
+      if (revision === 3) expect(store.nameRevision(id, 3, 'works')).toBe(true)
+    }
+    expect(store.revisionText(id, 200)).toBe('text 200')
+    expect(store.revisionText(id, 3)).toBe('text 3')
+    const numbers = store.revisions(id).map(({ revision }) => revision)
+    expect(numbers.slice(0, 3)).toEqual([200, 199, 198])
+    expect(numbers).toContain(3)
+    // The first six minutes lie more than an hour back: one of ten minutes is left, and the named one.
+    expect(numbers.filter((one) => one < 20)).toEqual([3])
+    expect([store.revisionText(id, 4), store.nameRevision(id, 4, 'x')]).toEqual([undefined, false])
+  })
+
+  it('begins a history with what was there before there was one', () => {
+    open()
+    const { id } = store.create(content('A', 'old'))
+    raw().exec('DELETE FROM revisions')
+    store.save(id, 1, content('A', 'new'))
+    expect([store.revisionText(id, 1), store.revisionText(id, 2)]).toEqual(['old', 'new'])
+  })
+
+  it('lets go of what lies in the bin for a season', () => {
+    let now = Date.parse('2030-01-01T00:00:00Z')
+    open({ now: () => new Date(now).toISOString() })
+    const [first, second] = [store.create(content('A')), store.create(content('B'))]
+    store.delete(first.id)
+    now += 89 * 86_400_000
+    store.delete(store.create(content('C')).id)
+    expect(store.bin().map(({ title }) => title)).toEqual(['C', 'A'])
+    now += 2 * 86_400_000
+    store.delete(second.id)
+    expect(store.bin().map(({ title }) => title)).toEqual(['B', 'C'])
+    expect(store.revisions(first.id)).toEqual([])
+    expect(store.restore(first.id)).toBe(undefined)
+  })
+
   it('keeps nothing that the database does not give back letter for letter', () => {
     open()
     // Half of a pair of surrogates: SQLite keeps UTF-8, in which there is no such letter.

@@ -1,12 +1,14 @@
 import { randomUUID } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
 import type { PlanLine } from '../core/rules/answers.ts'
 import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rules/summary.ts'
 import { MARK, refuseLostDatabase } from './lostDatabase.ts'
 import { asTrouble, DataFolderError } from './storeTrouble.ts'
+import { thinned } from './thinning.ts'
 
 export interface StoredPlan {
   readonly id: string
@@ -51,6 +53,29 @@ export interface ListRequest {
   /** Words that must all stand in title or boards; already folded. */
   readonly words: readonly string[]
 }
+
+/** A revision of a plan that is kept. */
+export interface StoredRevision {
+  readonly revision: number
+  readonly saved: string
+  readonly title: string
+  /** The maker's own name for it. */
+  readonly name: string | null
+  /** What changed since the one before it; null until it was asked for. */
+  readonly words: readonly string[] | null
+}
+
+/** A plan in the bin. */
+export interface BinLine {
+  readonly id: string
+  readonly title: string
+  readonly revision: number
+  readonly deleted: string
+}
+
+/** Saves between two times at which old revisions are let go, and days that a plan stays in the bin. */
+const THIN_EACH = 20
+export const BIN_DAYS = 90
 
 const PLAN = 'id, title, text, revision, created, changed, saved_by AS savedBy'
 
@@ -185,7 +210,7 @@ export class PlanStore {
           content.sought,
           content.savedBy ?? null,
         )
-      return this.#proven(id, content)
+      return this.#kept(this.#proven(id, content))
     })
   }
 
@@ -194,6 +219,9 @@ export class PlanStore {
     return this.#write((): SaveResult => {
       const current = this.#get(id)
       if (current?.revision !== revision) return { ok: false, current }
+      // A plan from before there was a history begins it with what it was.
+      if (!this.#db.prepare('SELECT 1 FROM revisions WHERE plan = ? AND revision = ?').get(id, revision))
+        this.#kept(current)
       this.#db
         .prepare(
           'UPDATE plans SET title = ?, text = ?, summary = ?, sought = ?, saved_by = ?, changed = ?, revision = revision + 1 WHERE id = ?',
@@ -207,7 +235,7 @@ export class PlanStore {
           this.#now(),
           id,
         )
-      return { ok: true, plan: this.#proven(id, content) }
+      return { ok: true, plan: this.#kept(this.#proven(id, content)) }
     })
   }
 
@@ -219,13 +247,115 @@ export class PlanStore {
     return row
   }
 
-  /** Deletes a plan, at the given revision only where one is given. */
+  /** Keeps a revision beside the plan, and lets old ones go now and then. */
+  #kept(plan: StoredPlan): StoredPlan {
+    this.#db
+      .prepare('INSERT OR REPLACE INTO revisions (plan, revision, saved, title, text) VALUES (?, ?, ?, ?, ?)')
+      .run(plan.id, plan.revision, plan.changed, plan.title, deflateRawSync(plan.text))
+    if (plan.revision % THIN_EACH === 0) {
+      const rows = this.#db
+        .prepare<[string], { revision: number; saved: string }>(
+          'SELECT revision, saved FROM revisions WHERE plan = ? AND name IS NULL',
+        )
+        .all(plan.id)
+      const drop = this.#db.prepare('DELETE FROM revisions WHERE plan = ? AND revision = ?')
+      for (const { revision } of thinned(rows, ({ saved }) => Date.parse(saved), Date.parse(plan.changed)))
+        drop.run(plan.id, revision)
+      // What the sentences tell of begins elsewhere now.
+      this.#db.prepare('UPDATE revisions SET words = NULL WHERE plan = ?').run(plan.id)
+    }
+    return plan
+  }
+
+  /** Revisions of a plan that are kept, the newest first. */
+  revisions(id: string): StoredRevision[] {
+    return this.#run(() =>
+      this.#db
+        .prepare<[string], Omit<StoredRevision, 'words'> & { words: string | null }>(
+          'SELECT revision, saved, title, name, words FROM revisions WHERE plan = ? ORDER BY revision DESC',
+        )
+        .all(id)
+        .map((row) => ({ ...row, words: row.words === null ? null : (JSON.parse(row.words) as string[]) })),
+    )
+  }
+
+  /** The text of a revision; undefined where it is not kept. */
+  revisionText(id: string, revision: number): string | undefined {
+    return this.#run(() => {
+      const row = this.#db
+        .prepare<[string, number], { text: Buffer }>('SELECT text FROM revisions WHERE plan = ? AND revision = ?')
+        .get(id, revision)
+      return row && inflateRawSync(row.text).toString('utf8')
+    })
+  }
+
+  keepWords(id: string, revision: number, words: readonly string[]): void {
+    this.#write(() => {
+      this.#db
+        .prepare('UPDATE revisions SET words = ? WHERE plan = ? AND revision = ?')
+        .run(JSON.stringify(words), id, revision)
+    })
+  }
+
+  /** Names a revision, so that it stays; null takes the name away. False where it is not kept. */
+  nameRevision(id: string, revision: number, name: string | null): boolean {
+    return this.#write(
+      () =>
+        this.#db.prepare('UPDATE revisions SET name = ? WHERE plan = ? AND revision = ?').run(name, id, revision)
+          .changes > 0,
+    )
+  }
+
+  /** Plans that were deleted, the last first. */
+  bin(): BinLine[] {
+    return this.#run(() =>
+      this.#db.prepare<[], BinLine>('SELECT id, title, revision, deleted FROM bin ORDER BY deleted DESC, id').all(),
+    )
+  }
+
+  /** Puts a deleted plan back as it was; undefined where the bin has none of that id. */
+  restore(id: string): StoredPlan | undefined {
+    return this.#write(() => {
+      const { changes } = this.#db
+        .prepare(
+          `INSERT INTO plans (id, title, text, revision, created, changed, summary, sought)
+             SELECT id, title, text, revision + 1, created, ?, summary, sought FROM bin WHERE id = ?`,
+        )
+        .run(this.#now(), id)
+      if (changes === 0) return undefined
+      this.#db.prepare('DELETE FROM bin WHERE id = ?').run(id)
+      const plan = this.#get(id)
+      return plan && this.#kept(plan)
+    })
+  }
+
+  /** Takes a deleted plan away for good, with its history. */
+  forget(id: string): boolean {
+    return this.#write(() => {
+      const gone = this.#db.prepare('DELETE FROM bin WHERE id = ?').run(id).changes > 0
+      if (gone) this.#db.prepare('DELETE FROM revisions WHERE plan = ?').run(id)
+      return gone
+    })
+  }
+
+  /** Deletes a plan into the bin, at the given revision only where one is given. */
   delete(id: string, revision?: number): 'deleted' | 'changed' | 'missing' {
     return this.#write(() => {
       const current = this.#get(id)
       if (!current) return 'missing'
       if (revision !== undefined && current.revision !== revision) return 'changed'
+      const now = this.#now()
+      this.#db
+        .prepare(
+          `INSERT OR REPLACE INTO bin (id, title, text, revision, created, changed, summary, sought, deleted)
+             SELECT id, title, text, revision, created, changed, summary, sought, ? FROM plans WHERE id = ?`,
+        )
+        .run(now, id)
       this.#db.prepare('DELETE FROM plans WHERE id = ?').run(id)
+      // Who has not missed a plan for so long does not miss it.
+      const old = new Date(Date.parse(now) - BIN_DAYS * 86_400_000).toISOString()
+      this.#db.prepare('DELETE FROM revisions WHERE plan IN (SELECT id FROM bin WHERE deleted < ?)').run(old)
+      this.#db.prepare('DELETE FROM bin WHERE deleted < ?').run(old)
       return 'deleted'
     })
   }

@@ -39,3 +39,19 @@ export interface EntryLine {
   readonly revision?: number
   readonly file?: string
 }
+
+/** A revision of a plan that is kept, with what changed since the one before it. */
+export interface RevisionLine {
+  readonly revision: number
+  readonly saved: string
+  readonly name: string | null
+  readonly words: readonly string[]
+}
+
+/** A plan that was deleted. */
+export interface BinPlan {
+  readonly id: string
+  readonly title: string
+  readonly revision: number
+  readonly deleted: string
+}

@@ -5,6 +5,7 @@ import { parseYaml } from '../../core/base/yamlSource.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
 import { boardJson, partJson } from '../../core/catalog/entryJson.ts'
 import { carryUsed, catalogFor } from '../../core/plan/carried.ts'
+import { describeDifference } from '../../core/plan/difference.ts'
 import { applyEdits } from '../../core/plan/edit.ts'
 import { emptyPlan, type Plan } from '../../core/plan/planSchema.ts'
 import { planFromSource, planFromValue, readPlan } from '../../core/plan/readPlan.ts'
@@ -139,6 +140,17 @@ export const tasks = {
   open({ shelf, text, title }: { shelf: ShelfBytes; text: string; title: string }): Outcome<string> {
     const plan = planOf(text, title, catalogOf(shelf))
     return plan.ok ? { ok: true, value: JSON.stringify(plan.value) } : plan
+  },
+
+  /** What changed from each kept text to the next, in words; what cannot be read is said as such. */
+  changes({ shelf, texts }: { shelf: ShelfBytes; texts: readonly string[] }): string[][] {
+    const catalog = catalogOf(shelf)
+    const plans = texts.map((text) => planOf(text, 'the plan', catalog))
+    return plans.slice(1).map((after, index) => {
+      const before = plans[index]!
+      if (!before.ok || !after.ok) return ['one of both cannot be read']
+      return describeDifference(before.value, after.value, catalog)
+    })
   },
 
   summary({

@@ -1,0 +1,103 @@
+import { type Request, Router } from 'express'
+import * as v from 'valibot'
+import type { BinPlan, RevisionLine } from '../core/rules/answers.ts'
+import type { Events } from './events.ts'
+import { HttpProblem } from './problem.ts'
+import type { Shelf } from './shelf.ts'
+import type { PlanStore } from './store.ts'
+import { patiently } from './storeTrouble.ts'
+import type { Summaries } from './summaries.ts'
+import type { Work } from './work/pool.ts'
+
+const Name = v.strictObject({ name: v.pipe(v.string(), v.trim(), v.maxLength(100)) })
+
+interface Parts {
+  readonly store: PlanStore
+  readonly shelf: Shelf
+  readonly work: Work
+  readonly events: Events
+  readonly summaries: Summaries
+}
+
+/** What was before: revisions of plans, and plans that were deleted. */
+export function historyRoutes({ store, shelf, work, events, summaries }: Parts): Router {
+  const routes = Router()
+  const missing = (what: string): HttpProblem => new HttpProblem(404, 'Not kept', what)
+  const numberOf = (request: Request): number => {
+    const number = Number(request.params.revision)
+    if (!Number.isInteger(number) || number < 1) throw missing('a revision is a whole number from 1')
+    return number
+  }
+  /** Revisions with their sentences; those that nobody has asked for yet are worked out and kept. */
+  const linesOf = async (id: string): Promise<RevisionLine[]> => {
+    const all = await patiently(() => store.revisions(id))
+    const { bytes } = await shelf.now()
+    const lines: RevisionLine[] = []
+    for (const [index, one] of all.entries()) {
+      const before = all[index + 1]
+      let words = one.words
+      if (words === null && before) {
+        const texts = [before, one].map(({ revision }) => store.revisionText(id, revision) ?? '')
+        words = (await work.run('changes', { shelf: bytes, texts }, { plan: id }))[0] ?? []
+        await patiently(() => store.keepWords(id, one.revision, words ?? []))
+      }
+      lines.push({ revision: one.revision, saved: one.saved, name: one.name, words: words ?? [] })
+    }
+    return lines
+  }
+
+  routes.get('/plans/:id/revisions', async (request, response) => {
+    const id = String(request.params.id)
+    const lines = await linesOf(id)
+    if (lines.length === 0 && !(await patiently(() => store.get(id))))
+      throw missing(`there is no plan "${id.slice(0, 80)}"`)
+    response.json(lines)
+  })
+
+  routes.get('/plans/:id/revisions/:revision', async (request, response) => {
+    const id = String(request.params.id)
+    const revision = numberOf(request)
+    const text = await patiently(() => store.revisionText(id, revision))
+    if (text === undefined) throw missing(`revision ${revision} of this plan is not kept`)
+    const { bytes } = await shelf.now()
+    const read = await work.run('open', { shelf: bytes, text, title: `revision ${revision}` }, { plan: id })
+    if (!read.ok)
+      throw new HttpProblem(409, 'The kept text is damaged', `revision ${revision} cannot be read`, {
+        kind: 'damaged',
+        problems: read.problems,
+        text,
+        revision,
+      })
+    response.type('json').send(`{"revision":${revision},"plan":${read.value}}`)
+  })
+
+  routes.put('/plans/:id/revisions/:revision/name', async (request, response) => {
+    const body = v.safeParse(Name, request.body)
+    if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { name } of at most 100 letters')
+    const { name } = body.output
+    const revision = numberOf(request)
+    const named = await patiently(() =>
+      store.nameRevision(String(request.params.id), revision, name === '' ? null : name),
+    )
+    if (!named) throw missing(`revision ${revision} of this plan is not kept`)
+    response.status(204).end()
+  })
+
+  routes.get('/bin', async (_request, response) => {
+    response.json((await patiently(() => store.bin())) satisfies BinPlan[])
+  })
+
+  routes.post('/bin/:id/restore', async (request, response) => {
+    const plan = await patiently(() => store.restore(String(request.params.id)))
+    if (!plan) throw missing('the bin has no such plan')
+    summaries.written(plan.id)
+    events.tell({ type: 'plan', id: plan.id, revision: plan.revision })
+    response.status(201).set('Location', `/api/plans/${plan.id}`).json({ id: plan.id, revision: plan.revision })
+  })
+
+  routes.delete('/bin/:id', async (request, response) => {
+    if (!(await patiently(() => store.forget(String(request.params.id))))) throw missing('the bin has no such plan')
+    response.status(204).end()
+  })
+  return routes
+}
