@@ -9,6 +9,7 @@ import { compareSourceCommand } from './compareSource.ts'
 import { constantsCommand, languages, settingFormats, settingsCommand } from './firmware.ts'
 import { fitCommand } from './fit.ts'
 import { InputError, type Status } from './input.ts'
+import { backupCommand, doctorCommand, exportCommand, restoreCommand } from './keeping.ts'
 import { planFromCommand } from './planFrom.ts'
 import { rehearsalFormats, rehearseCommand } from './rehearse.ts'
 import { serveCommand } from './serve.ts'
@@ -170,6 +171,35 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--demo', 'put the sample plans into an empty data folder')
     .option('--fresh', 'begin anew in a data folder whose database is missing')
     .action(end(serveCommand))
+  const data = (): Option => new Option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')
+  program
+    .command('backup')
+    .description('everything of a data folder into one file, also beside a running server')
+    .addOption(data())
+    .requiredOption('--out <file>', 'file to write')
+    .action(end(backupCommand))
+  program
+    .command('restore')
+    .argument('<file>')
+    .description('a backup into a data folder')
+    .addOption(data())
+    .option('--over', 'set aside what is there')
+    .action(end(restoreCommand))
+  program
+    .command('doctor')
+    .description('what is wrong with the installation and a data folder: 0 sound, 1 something is wrong')
+    .addOption(data())
+    .option('--mend', 'mend what can be mended')
+    .addOption(json())
+    .action(end(doctorCommand))
+  program
+    .command('export')
+    .description('plans and own entries as one archive of plain text')
+    .addOption(data())
+    .option('--all', 'everything')
+    .option('--history', 'with every revision that is kept, as files in order')
+    .requiredOption('--out <file>', 'archive to write')
+    .action(end(exportCommand))
   try {
     await program.parseAsync(args, { from: 'user' })
   } catch (error) {

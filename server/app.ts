@@ -4,6 +4,7 @@ import compression from 'compression'
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
+import { archiveOf } from './archive.ts'
 import type { Events } from './events.ts'
 import { historyRoutes } from './historyRoutes.ts'
 import { openApi } from './openApi.ts'
@@ -13,6 +14,7 @@ import type { Sample } from './samples.ts'
 import type { Shelf } from './shelf.ts'
 import { shelfRoutes } from './shelfRoutes.ts'
 import type { PlanStore } from './store.ts'
+import { patiently } from './storeTrouble.ts'
 import type { Summaries } from './summaries.ts'
 import type { Work } from './work/pool.ts'
 
@@ -76,6 +78,13 @@ export function createApp({ store, shelf, samples, work, events, summaries, log,
   })
   app.get('/api/events', (request, response) => {
     events.listen(request, response)
+  })
+  app.get('/api/health', (_request, response) => {
+    response.json({ state: 'well', plans: store.count() })
+  })
+  app.get('/api/archive', async (request, response) => {
+    const archive = await patiently(() => archiveOf(store, { history: request.query.history !== undefined }))
+    response.type('application/zip').attachment('markpost-archive.zip').send(Buffer.from(archive))
   })
   app.get('/api/state', (_request, response) => {
     response.json({ summaries: summaries.progress })

@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { pino } from 'pino'
 import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
 import { createApp } from './app.ts'
+import { keepCopies } from './copies.ts'
 import { Events } from './events.ts'
 import { readSamples } from './samples.ts'
 import { Shelf } from './shelf.ts'
@@ -40,6 +41,7 @@ export async function listen(
   const work: Work = options.threads === false ? inPlace : (threads() ?? inPlace)
   const shelf = new Shelf(shipped, join(folder, 'catalog'), store, join(data, 'catalog'), work)
   const events = new Events(store)
+  const copies = keepCopies(data, store, log)
   const summaries = new Summaries({ store, shelf, work, events, log })
   if (options.demo && (await patiently(() => store.count())) === 0)
     for (const { title, text } of [...samples].reverse()) {
@@ -58,6 +60,7 @@ export async function listen(
   const { port } = server.address() as AddressInfo
   const close = async (): Promise<void> => {
     const stopped = summaries.stop()
+    await copies.stop()
     events.close()
     server.closeAllConnections()
     await new Promise<void>((done) => server.close(() => done()))

@@ -267,6 +267,19 @@ export const openApi = {
         responses: { 204: { description: 'Named' }, 400: problem, 404: problem },
       },
     },
+    '/api/health': {
+      get: {
+        summary: 'Whether the server works and its database answers',
+        responses: { 200: json('It does', { type: 'object', required: ['state', 'plans'] }), 503: problem },
+      },
+    },
+    '/api/archive': {
+      get: {
+        summary: 'All plans and own entries as one ZIP archive of plain text',
+        parameters: [{ name: 'history', in: 'query', schema: { type: 'string' } }],
+        responses: { 200: { description: 'The archive', content: { 'application/zip': {} } }, 503: problem },
+      },
+    },
     '/api/bin': {
       get: { summary: 'Plans that were deleted, the last first', responses: { 200: list('Deleted plans') } },
     },

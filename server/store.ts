@@ -1,5 +1,16 @@
 import { randomUUID } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  closeSync,
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { join } from 'node:path'
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import Database from 'better-sqlite3'
@@ -106,6 +117,7 @@ export class PlanStore {
     if (folder !== ':memory:') {
       mkdirSync(folder, { recursive: true, mode: 0o700 })
       if (!fresh) refuseLostDatabase(folder)
+      closeToOthers(folder)
     }
     // Only opening waits for others; see `patiently` for all else.
     this.#db = new Database(folder === ':memory:' ? folder : join(folder, 'markpost.db'), { timeout: 3000 })
@@ -165,6 +177,13 @@ export class PlanStore {
         .all(...words, limit, offset)
       return { total, lines: rows.map((row) => ({ ...row, summary: summaryOf(row.summary) })) }
     })
+  }
+
+  /** Every plan, by title. */
+  all(): StoredPlan[] {
+    return this.#run(() =>
+      this.#db.prepare<[], StoredPlan>(`SELECT ${PLAN} FROM plans ORDER BY title COLLATE NOCASE, id`).all(),
+    )
   }
 
   count(): number {
@@ -485,4 +504,20 @@ function summaryOf(text: string): PlanSummary | null {
   } catch {
     return null
   }
+}
+
+/** A data folder is the user's alone, also where it existed before; a database that is a link elsewhere is refused. */
+function closeToOthers(folder: string): void {
+  for (const name of ['markpost.db', 'markpost.db-wal', 'markpost.db-shm']) {
+    const path = join(folder, name)
+    const state = lstatSync(path, { throwIfNoEntry: false })
+    if (!state) continue
+    if (state.isSymbolicLink())
+      throw new DataFolderError(`${path} is a link to elsewhere; expected the database itself, in the folder`)
+    if ((state.mode & 0o077) !== 0) chmodSync(path, 0o600)
+  }
+  // The journals get the rights of the database.
+  const file = join(folder, 'markpost.db')
+  if (!existsSync(file)) closeSync(openSync(file, 'a', 0o600))
+  if ((statSync(folder).mode & 0o077) !== 0) chmodSync(folder, 0o700)
 }
