@@ -41,6 +41,7 @@ const Bench = late(() => import('./places/Bench.tsx'), 'Bench', 'bench')
 const Workings = late(() => import('./places/Workings.tsx'), 'Workings', 'workings')
 const BringUp = late(() => import('./places/BringUp.tsx'), 'BringUp', 'bring-up')
 const Rehearse = late(() => import('./places/Rehearse.tsx'), 'Rehearse', 'rehearse')
+const History = late(() => import('./places/History.tsx'), 'History', 'history')
 const Sheets = late(() => import('./places/Sheets.tsx'), 'Sheets', 'sheets')
 const Shelf = late(() => import('./places/Shelf.tsx'), 'Shelf', 'shelf')
 
@@ -52,9 +53,15 @@ if (first === 'shelf') early(Shelf)
 if (first === 'plan')
   early(
     PlanFrame,
-    { kit: Kit, bench: Bench, workings: Workings, rehearse: Rehearse, sheets: Sheets, 'bring-up': BringUp }[
-      place ?? ''
-    ] ?? Pins,
+    {
+      kit: Kit,
+      bench: Bench,
+      workings: Workings,
+      rehearse: Rehearse,
+      sheets: Sheets,
+      history: History,
+      'bring-up': BringUp,
+    }[place ?? ''] ?? Pins,
   )
 
 // What is kept of computations belongs to everybody: in development whoever changes it is stopped.
@@ -85,6 +92,7 @@ createRoot(root).render(
                 <Route path="bench" element={<Bench />} />
                 <Route path="rehearse" element={<Rehearse />} />
                 <Route path="sheets" element={<Sheets />} />
+                <Route path="history" element={<History />} />
                 <Route path="bring-up/*" element={<BringUp />} />
               </Route>
               <Route path="*" element={<Navigate to="/" replace />} />

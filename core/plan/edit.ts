@@ -28,6 +28,8 @@ import {
  * Ends are canonical (`REF.PIN` with the pin's id).
  */
 export type Edit =
+  /** The whole plan as it was, or is to be. */
+  | { readonly do: 'become'; readonly plan: Plan }
   | { readonly do: 'set-title'; readonly title: string }
   | { readonly do: 'set-notes'; readonly notes: string }
   | { readonly do: 'add-board'; readonly ref: string; readonly entry: PlanBoard }
@@ -97,6 +99,8 @@ export class EditError extends Error {
 /** Applies one edit; the given plan stays as it is. Throws {@link EditError} when the edit does not fit. */
 export function applyEdit(plan: Plan, edit: Edit): Plan {
   switch (edit.do) {
+    case 'become':
+      return JSON.stringify(edit.plan) === JSON.stringify(plan) ? plan : edit.plan
     case 'set-title':
       return { ...plan, title: edit.title }
     case 'set-notes':

@@ -4,6 +4,8 @@ import { writePlan } from '../../core/plan/writePlan.ts'
 import { catalog } from '../../core/testing/plans.ts'
 import { threads, type Work } from './pool.ts'
 import { emptyShelf } from './shelfBytes.ts'
+import { tasks } from './tasks.ts'
+import * as offered from './worker.ts'
 
 const text = writePlan({ ...largeKit(catalog, 60), title: 'Large' }, catalog)
 let work: Work
@@ -41,4 +43,8 @@ it('gives up what waits too long, and goes on', async () => {
   )
   await Promise.all(long)
   expect(await work.run('open', { shelf: emptyShelf, text, title: 'again' })).toMatchObject({ ok: true })
+})
+
+it('every task is offered by the threads', () => {
+  expect(Object.keys(offered).sort()).toEqual(Object.keys(tasks).sort())
 })

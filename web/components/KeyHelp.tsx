@@ -14,6 +14,7 @@ const groups: readonly { readonly title: string; readonly rows: readonly Row[] }
     title: 'Everywhere in a plan',
     rows: [
       { keys: ['k', 'p', 'b', 'w', 'r', 's', 'u'], does: 'Kit, Pins, Bench, Workings, Rehearse, Sheets, Bring-up' },
+      { keys: ['h'], does: 'History: what the plan was before' },
       { keys: ['Ctrl Z'], does: 'undo' },
       { keys: ['Ctrl Shift Z', 'Ctrl Y'], does: 'redo' },
       { keys: ['?'], does: 'this list' },

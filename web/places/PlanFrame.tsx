@@ -33,6 +33,9 @@ const places = [
   { path: 'bring-up', title: 'Bring-up', key: 'u' },
 ] as const
 
+/** Reached by what tells that the plan is saved. */
+const history = { path: 'history', key: 'h' } as const
+
 /** What stands around every place of a plan: title, places, undo, findings, reserve. */
 export function PlanFrame() {
   const { id = '' } = useParams()
@@ -94,7 +97,7 @@ function OpenFrame() {
         event.preventDefault()
         redoStep()
       } else if (!command && !event.altKey && !typing && !event.defaultPrevented && keysAreOn()) {
-        const place = places.find((one) => one.key === event.key)
+        const place = [...places, history].find((one) => one.key === event.key)
         if (place) navigate(`/plan/${id}/${place.path}`)
       }
     }

@@ -5,6 +5,7 @@ import type { Language } from '../../core/catalog/boardSchema.ts'
 import type { SourceFile } from '../../core/firmware/source/ir.ts'
 import { Brand } from '../components/Brand.tsx'
 import { late } from '../components/late.tsx'
+import { Bin } from '../components/plans/Bin.tsx'
 import { KeptWork } from '../components/plans/KeptWork.tsx'
 import { PlanList } from '../components/plans/PlanList.tsx'
 import { SummariesNote } from '../components/plans/SummariesNote.tsx'
@@ -74,6 +75,14 @@ export function Plans() {
           <Button size="sm" variant="outline-dark" onClick={() => file.current?.click()}>
             Open a plan file or a program
           </Button>
+          <a
+            className="btn btn-sm btn-outline-dark"
+            href="/api/archive"
+            download
+            title="All plans and own entries in one archive of plain text"
+          >
+            Take all along
+          </a>
           <ThemeButton />
         </div>
       </header>
@@ -138,6 +147,7 @@ function Home({ open }: { readonly open: (body: NewPlan, place: 'kit' | 'pins') 
           </section>
         }
       />
+      <Bin />
       {samples && samples.length > 0 && (
         <section className="mt-5">
           <h2>Samples</h2>

@@ -5,7 +5,15 @@ import type { Driver } from '../../core/catalog/driverSchema.ts'
 import type { EntryKind } from '../../core/catalog/ownEntry.ts'
 import type { Part } from '../../core/catalog/partSchema.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
-import type { EntryLine, PlanLine, PlanPage, SampleLine, StoredPlan } from '../../core/rules/answers.ts'
+import type {
+  BinPlan,
+  EntryLine,
+  PlanLine,
+  PlanPage,
+  RevisionLine,
+  SampleLine,
+  StoredPlan,
+} from '../../core/rules/answers.ts'
 
 export interface PlanQuery {
   readonly q: string
@@ -21,7 +29,7 @@ export type NewPlan = { title: string } | { sample: string } | { text: string; f
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['plans', 'catalog', 'state'],
+  tagTypes: ['plans', 'catalog', 'state', 'bin'],
   endpoints: (build) => ({
     catalog: build.query<{ boards: Board[]; parts: Part[]; own: OwnEntries; drivers: Driver[] }, void>({
       query: () => '/catalog',
@@ -77,6 +85,26 @@ export const api = createApi({
       query: ({ kind, id }) => `/entries/${kind}/${encodeURIComponent(id)}/plans`,
       providesTags: ['plans'],
     }),
+    revisions: build.query<RevisionLine[], string>({ query: (id) => `/plans/${id}/revisions` }),
+    revision: build.query<{ revision: number; plan: Plan }, { id: string; revision: number }>({
+      query: ({ id, revision }) => `/plans/${id}/revisions/${revision}`,
+    }),
+    nameRevision: build.mutation<null, { id: string; revision: number; name: string }>({
+      query: ({ id, revision, name }) => ({
+        url: `/plans/${id}/revisions/${revision}/name`,
+        method: 'PUT',
+        body: { name },
+      }),
+    }),
+    bin: build.query<BinPlan[], void>({ query: () => '/bin', providesTags: ['bin'] }),
+    putBack: build.mutation<{ id: string }, string>({
+      query: (id) => ({ url: `/bin/${id}/restore`, method: 'POST' }),
+      invalidatesTags: ['plans', 'bin'],
+    }),
+    forget: build.mutation<null, string>({
+      query: (id) => ({ url: `/bin/${id}`, method: 'DELETE' }),
+      invalidatesTags: ['bin'],
+    }),
     create: build.mutation<StoredPlan, NewPlan>({
       query: (body) => ({ url: '/plans', method: 'POST', body }),
       invalidatesTags: ['plans'],
@@ -92,7 +120,7 @@ export const api = createApi({
         method: 'DELETE',
         headers: { 'If-Match': `"${revision}"` },
       }),
-      invalidatesTags: ['plans'],
+      invalidatesTags: ['plans', 'bin'],
     }),
   }),
 })
@@ -110,6 +138,12 @@ export const {
   useMendMutation,
   useStateQuery,
   useEntryPlansQuery,
+  useRevisionsQuery,
+  useRevisionQuery,
+  useNameRevisionMutation,
+  useBinQuery,
+  usePutBackMutation,
+  useForgetMutation,
 } = api
 
 /** The sentence of a problem+json answer, or what went wrong on the way. */

@@ -1,4 +1,5 @@
 import { Button } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { saveNow } from '../../store/desk.ts'
 import type { Pen, Trouble, TroubleKind } from '../../store/pen/penEvents.ts'
 import { useAppSelector } from '../../store/store.ts'
@@ -40,7 +41,9 @@ export function SaveState() {
         : 'saving …'
   return (
     <span className="save-state" role="status" data-state={pen.theirs ? 'conflict' : pen.sync.is}>
-      {word}
+      <Link to={`/plan/${pen.id}/history`} title="What it was before (h)">
+        {word}
+      </Link>
     </span>
   )
 }
