@@ -22,6 +22,8 @@ export default defineConfig({
         '--disable-sync',
       ],
     },
+    // Requests of a page go where the test sends them; what works without a server has a test of its own.
+    serviceWorkers: 'block',
     // Dialogs and drawers are there at once.
     contextOptions: { reducedMotion: 'reduce' },
     // A trace of each test costs a fifth of the time: `npx playwright test --trace retain-on-failure` when one is needed.

@@ -73,6 +73,7 @@ async function empty(address: string): Promise<void> {
   const plans = (): Promise<Kept[]> => read('plans')
   for (let left = await plans(); left.length > 0; left = await plans())
     for (const plan of left) await forget(`plans/${plan.id}`, plan)
+  for (const { id } of await read('bin')) await fetch(`${address}/api/bin/${id}`, { method: 'DELETE' })
   const { entries }: { entries: Kept[] } = await read('entries')
   for (const entry of entries) await forget(`entries/${entry.kind}/${entry.id}?used=known`, entry)
 }

@@ -105,6 +105,12 @@ createRoot(root).render(
   </StrictMode>,
 )
 
+// The built application opens and works while its server is away; in development files change under it.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  navigator.serviceWorker.register('/service-worker.js').catch((error: unknown) => {
+    console.warn('Mark Post will not open while its server is away:', error)
+  })
+
 // What opening a plan takes is fetched while the list is read.
 const atLeisure = (): void => early(PlanFrame, Pins, Kit)
 if ('requestIdleCallback' in window) window.requestIdleCallback(atLeisure)
