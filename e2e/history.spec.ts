@@ -40,6 +40,14 @@ wires:
   await expect(compared.getByText('The plan is now as it was then.')).toBeVisible()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByLabel('Title of the plan')).toHaveValue('Gate lamp, moved')
+  // Undo goes on after the page was loaded anew.
+  await expect(page.getByRole('link', { name: 'saved, rev. 4' })).toBeVisible()
+  await page.reload()
+  const undo = page.getByRole('button', { name: 'Undo' })
+  await undo.click()
+  await expect(page.getByLabel('Title of the plan')).toHaveValue('Gate lamp')
+  await undo.click()
+  await expect(page.getByLabel('Title of the plan')).toHaveValue('Gate lamp, moved')
 })
 
 test('a deleted plan is put back from the bin, or let go', async ({ page, address, request }) => {

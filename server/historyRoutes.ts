@@ -9,6 +9,8 @@ import { patiently } from './storeTrouble.ts'
 import type { Summaries } from './summaries.ts'
 import type { Work } from './work/pool.ts'
 
+/** Steps of the past that one request gets at most. */
+const MOST_STEPS = 50
 const Name = v.strictObject({ name: v.pipe(v.string(), v.trim(), v.maxLength(100)) })
 
 interface Parts {
@@ -52,6 +54,31 @@ export function historyRoutes({ store, shelf, work, events, summaries }: Parts):
     if (lines.length === 0 && !(await patiently(() => store.get(id))))
       throw missing(`there is no plan "${id.slice(0, 80)}"`)
     response.json(lines)
+  })
+
+  routes.get('/plans/:id/past', async (request, response) => {
+    const id = String(request.params.id)
+    const steps = Number(request.query.steps ?? 20)
+    if (!Number.isInteger(steps) || steps < 1 || steps > MOST_STEPS)
+      throw new HttpProblem(400, 'Bad request', `steps: expected a whole number from 1 to ${MOST_STEPS}`)
+    const lines = (await linesOf(id)).slice(0, steps + 1)
+    if (lines.length === 0) throw missing(`there is no plan "${id.slice(0, 80)}"`)
+    const { bytes } = await shelf.now()
+    const past: string[] = []
+    // Each step holds the plan as it was before, and says what was done then; one that cannot be read ends the past.
+    for (const [index, after] of lines.slice(0, -1).entries()) {
+      const { revision } = lines[index + 1]!
+      const text = await patiently(() => store.revisionText(id, revision))
+      const read =
+        text === undefined
+          ? undefined
+          : await work.run('open', { shelf: bytes, text, title: `revision ${revision}` }, { plan: id })
+      if (!read?.ok) break
+      const [first = `revision ${after.revision}`, ...more] = after.words
+      const label = more.length > 0 ? `${first}, and ${more.length} more` : first
+      past.unshift(`{"label":${JSON.stringify(label)},"plan":${read.value}}`)
+    }
+    response.type('json').send(`{"revision":${lines[0]!.revision},"steps":[${past.join(',')}]}`)
   })
 
   routes.get('/plans/:id/revisions/:revision', async (request, response) => {

@@ -234,6 +234,17 @@ export const openApi = {
         responses: { 201: stored, 404: problem, 409: problem, 422: problem, 503: problem },
       },
     },
+    '/api/plans/{id}/past': {
+      get: {
+        summary: 'The last steps of a plan, the oldest first: the plan before each, and what was done',
+        parameters: [id, { name: 'steps', in: 'query', schema: { type: 'integer', minimum: 1, maximum: 50 } }],
+        responses: {
+          200: json('The steps', { type: 'object', required: ['revision', 'steps'] }),
+          400: problem,
+          404: problem,
+        },
+      },
+    },
     '/api/plans/{id}/revisions': {
       get: {
         summary: 'Revisions of a plan that are kept, the newest first, with what changed in words',

@@ -309,6 +309,16 @@ describe('what was before', () => {
     expect((await (await send('GET', `${url}/revisions`)).json())[1].name).toBe(null)
     const back = await send('PUT', url, { plan: was.plan }, { 'If-Match': '"3"' })
     expect((await back.json()).plan.parts).toHaveProperty('LAMP')
+    const { steps, revision } = await (await send('GET', `${url}/past?steps=2`)).json()
+    expect([
+      revision,
+      ...steps.map(({ label, plan }: { label: string; plan: { title: string } }) => [label, plan.title]),
+    ]).toEqual([
+      4,
+      ['title "Then" becomes "Now", and 1 more', 'Then'],
+      ['title "Now" becomes "Then", and 1 more', 'Now'],
+    ])
+    expect((await send('GET', `${url}/past?steps=0`)).status).toBe(400)
     for (const path of ['99', '0', 'x', '1.5']) expect((await send('GET', `${url}/revisions/${path}`)).status).toBe(404)
     for (const body of [{}, { name: 7 }, { name: 'x'.repeat(101) }, { name: 'a', more: 1 }])
       expect((await send('PUT', `${url}/revisions/2/name`, body)).status).toBe(400)

@@ -93,7 +93,32 @@ export function startDesk(): void {
   })
 }
 
-export const openPlan = (id: string): Promise<Opened> => desk.open(id)
+/** Milliseconds after which the past of a plan that was opened is asked for: the page comes first. */
+const PAST_AFTER = 700
+
+export async function openPlan(id: string): Promise<Opened> {
+  const opened = await desk.open(id)
+  if (opened.is === 'open') setTimeout(() => void rememberPast(id), PAST_AFTER)
+  return opened
+}
+
+/** What was done before the plan was opened can be undone as well; without it, undoing ends where it was opened. */
+async function rememberPast(id: string): Promise<void> {
+  const pen = openPen()
+  if (pen?.id !== id || pen.opened === undefined) return
+  try {
+    const response = await fetch(`/api/plans/${id}/past?steps=20`)
+    if (!response.ok) return
+    const { revision, steps } = (await response.json()) as Pick<
+      Extract<PenEvent, { type: 'remembered' }>,
+      'revision' | 'steps'
+    >
+    desk.tell(id, { type: 'remembered', revision, steps })
+  } catch {
+    // The server is away: the pen says so where it matters.
+  }
+}
+
 export function leavePlan(id: string): void {
   desk.leave(id)
   if (openPen()?.id === id) store.dispatch(planActions.closed())

@@ -52,6 +52,20 @@ describe('writing and saving', () => {
     expect([done.pen.sync.is, done.pen.base.revision, does(done.effects)]).toEqual(['saved', 5, ['drop mine']])
   })
 
+  it('goes back beyond where it was opened, once it is told what was before, and sends that as a change', () => {
+    const wasCalled = (title: string) => ({ label: `to ${title}`, plan: { ...plan, title } })
+    const past: PenEvent = { type: 'remembered', revision: 4, steps: [wasCalled('oldest'), wasCalled('older')] }
+    const opened = run(open().pen, edited('B'), past)
+    expect(does(opened.effects)).toEqual([])
+    expect(opened.pen.history.past.map(({ label }) => label)).toEqual(['to oldest', 'to older', 'B'])
+    const undone = { type: 'undone', now: 0 } as const
+    const back = run(opened.pen, undone, undone)
+    expect([back.pen.history.present.title, back.pen.sync.is]).toEqual(['older', 'waiting'])
+    // Told twice, or of another revision, it is not taken.
+    expect(run(opened.pen, past).pen.history.past).toHaveLength(3)
+    expect(run(open().pen, { ...past, revision: 5 }).pen.history.past).toEqual([])
+  })
+
   it('does not let one who goes on typing wait for ever', () => {
     let pen = open().pen
     const waits: string[] = []

@@ -1,4 +1,4 @@
-import { advance, type History, redo, startHistory, undo } from '../../../core/plan/history.ts'
+import { advance, HISTORY_LENGTH, type History, redo, startHistory, undo } from '../../../core/plan/history.ts'
 import { mergePlans, type Side } from '../../../core/plan/merge.ts'
 import { type Pieces, piecesOf } from '../../../core/plan/pieces.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
@@ -47,6 +47,7 @@ export function openPen(
     token,
     base: stored,
     history: startHistory(stored.plan),
+    opened: stored.revision,
     sync: { is: 'saved' },
     theirs: undefined,
     offers: [],
@@ -86,7 +87,7 @@ function takeUp(pen: Pen, draft: Draft, aids: PenAids, now: number): Pen {
   if (joined) return { ...pen, history: follow(startHistory(stored.plan), joined, label), sync: waiting }
   // The maker says how it goes together. A draft without its base is compared with what the server holds.
   const base: Stored = { revision: draft.revision, plan: draft.base ?? stored.plan, savedBy: null }
-  return { ...pen, base, history: startHistory(draft.plan), theirs: stored, sync: waiting }
+  return { ...pen, base, history: startHistory(draft.plan), opened: undefined, theirs: stored, sync: waiting }
 }
 
 /** What happened, and what is to be done about it. */
@@ -146,6 +147,12 @@ export function step(pen: Pen, event: PenEvent, aids: PenAids): Stepped {
         },
         event.now,
       )
+    }
+    case 'remembered': {
+      // Only what came right before: a plan that was saved meanwhile by others has another past.
+      if (event.revision !== pen.opened) return still(pen)
+      const past = [...event.steps, ...pen.history.past].slice(-HISTORY_LENGTH)
+      return still({ ...pen, history: { ...pen.history, past }, opened: undefined })
     }
     case 'offer-dropped':
       return {

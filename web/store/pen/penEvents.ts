@@ -17,6 +17,8 @@ export interface Pen {
   /** The newest that the server is known to hold and the present comes from. */
   readonly base: Stored
   readonly history: History
+  /** Revision at which it was opened, until its past is known. */
+  readonly opened: number | undefined
   readonly sync: Sync
   /** What another page saved in between, while the maker has not said how the two go together. */
   readonly theirs: Stored | undefined
@@ -89,6 +91,8 @@ export type PenEvent =
       readonly now: number
     }
   | { readonly type: 'undone' | 'redone'; readonly now: number }
+  /** What was done before the plan was opened at this revision: steps that can be undone as well, the oldest first. */
+  | { readonly type: 'remembered'; readonly revision: number; readonly steps: History['past'] }
   /** A whole plan in place of the one that is seen, as a step. */
   | { readonly type: 'replaced'; readonly plan: Plan; readonly label: string; readonly now: number }
   | { readonly type: 'clock'; readonly now: number }
