@@ -87,7 +87,8 @@ function othersOf(wiring: Wiring, plan: string, own: BoardInstance, given: reado
   })
 }
 
-function scriptOf(name: string): Script {
+/** A script of a rehearsal; any trouble becomes one {@link InputError}. */
+export function scriptOf(name: string): Script {
   const read = readScript(readTextFile(name, 'a script of a rehearsal'), name)
   if (!read.ok) throw new InputError(read.problems.map(formatProblem))
   return read.value

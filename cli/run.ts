@@ -5,6 +5,7 @@ import { assignCommand } from './assign.ts'
 import { bringUpCommand, bringUpFormats, diagnoseCommand, practiceCommand, scanCommand } from './bringup.ts'
 import { boardCommand, boardsCommand, partCommand, partsCommand } from './catalogue.ts'
 import { checkCommand, reportFormats } from './check.ts'
+import { classCommand, taskCommand } from './class.ts'
 import { compareSourceCommand } from './compareSource.ts'
 import { constantsCommand, languages, settingFormats, settingsCommand } from './firmware.ts'
 import { fitCommand } from './fit.ts'
@@ -171,6 +172,21 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--demo', 'put the sample plans into an empty data folder')
     .option('--fresh', 'begin anew in a data folder whose database is missing')
     .action(end(serveCommand))
+  program
+    .command('class')
+    .argument('<source...>')
+    .description('plans of many, and the programs beside them, as a table: 0 all well, 1 something to look at')
+    .option('--asked <plan>', 'plan that was asked for')
+    .option('--script <file>', 'what the programs must do')
+    .option('--csv', 'as CSV')
+    .addOption(json())
+    .action(end(classCommand))
+  program
+    .command('task')
+    .argument('<file>')
+    .description('a plan as a task: everything but its wires')
+    .requiredOption('--out <file>', 'file to write')
+    .action(end(taskCommand))
   const data = (): Option => new Option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')
   program
     .command('backup')

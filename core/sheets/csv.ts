@@ -9,6 +9,11 @@ import { type TableName, tableOf } from './tables.ts'
  */
 export function writeCsv(sheet: Sheet, name: TableName = 'wiring', known: KnownFindings = {}): string {
   const { columns, rows } = tableOf(sheet, name, known)
+  return csvOf(columns, rows)
+}
+
+/** Columns and rows as CSV, as {@link writeCsv} does it. */
+export function csvOf(columns: readonly string[], rows: readonly (readonly string[])[]): string {
   return stringify([[...columns], ...rows.map((row) => row.map(disarm))], {
     // The writer itself quotes commas and quotes; a lone line break, or a semicolon, ends a cell for other readers.
     quoted_match: /[\r\n\u0085\u2028\u2029;\t]/,

@@ -1,0 +1,74 @@
+import { existsSync, readdirSync, statSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { type ClassRow, classCsv, classRow, handedIn, taskOf } from '../core/classroom/classRow.ts'
+import { writePlan } from '../core/plan/writePlan.ts'
+import { columns, InputError, print, printJson, readPlanFile, readTextFile, type Status, theCatalog } from './input.ts'
+import { scriptOf } from './rehearse.ts'
+
+const WANTED = /\.(ya?ml|json|ino|cpp|h|hpp|py)$/i
+const MOST_FILES = 2000
+
+/** Plans of many held against one: 0 all are as they should be, 1 something is to be looked at. */
+export function classCommand(
+  sources: readonly string[],
+  options: { readonly asked?: string; readonly script?: string; readonly csv?: boolean; readonly json?: boolean },
+): Status {
+  const names = sources
+    .flatMap((name) => filesOf(name))
+    .filter((name) => name !== options.asked && name !== options.script)
+  const files = names.map((name) => ({ name, text: readTextFile(name, 'a plan or a program') }))
+  const { works, left } = handedIn(files)
+  if (works.length === 0)
+    throw new InputError([`${sources.join(', ')}: no plan among ${files.length} files; expected files ending in .yaml`])
+  const task = {
+    asked: options.asked === undefined ? undefined : readPlanFile(options.asked).plan,
+    script: options.script === undefined ? undefined : scriptOf(options.script),
+  }
+  const rows = works.map((work) => classRow(work, task, theCatalog()))
+  if (options.json) printJson(rows.map(({ plan: _, ...row }) => row))
+  else if (options.csv) print(classCsv(rows))
+  else {
+    print(columns([['file', 'board', 'placed', 'faults', 'cautions', 'rehearsal', 'differs'], ...rows.map(cells)]))
+    if (left.length > 0) print(`belong to no plan: ${left.join(', ')}`)
+  }
+  const isWell = (row: ClassRow): boolean =>
+    row.trouble === undefined && row.faults === 0 && row.placed === row.needed && row.rehearsal?.passed !== false
+  return rows.every(isWell) ? 0 : 1
+}
+
+function cells(row: ClassRow): string[] {
+  if (row.trouble !== undefined) return [row.file, '', '', '', '', '', `cannot be read: ${row.trouble}`]
+  const { rehearsal, missing, more, elsewhere } = row
+  return [
+    row.file,
+    row.board,
+    `${row.placed} of ${row.needed}`,
+    String(row.faults),
+    String(row.cautions),
+    rehearsal === undefined ? '' : rehearsal.passed ? 'passed' : 'not passed',
+    [
+      ...missing.map((one) => `lacks ${one}`),
+      ...more.map((one) => `has ${one}`),
+      ...(elsewhere.length > 0 ? [`${elsewhere.length} on other pins`] : []),
+    ].join('; '),
+  ]
+}
+
+function filesOf(name: string): string[] {
+  if (!existsSync(name) || !statSync(name).isDirectory()) return [name]
+  const found = readdirSync(name, { recursive: true, encoding: 'utf8' })
+    .filter((one) => WANTED.test(one))
+    .sort()
+    .map((one) => join(name, one))
+  if (found.length > MOST_FILES)
+    throw new InputError([`${name}: ${found.length} files; expected at most ${MOST_FILES}`])
+  return found
+}
+
+/** A plan as a task: everything but its wires. */
+export function taskCommand(file: string, options: { readonly out: string }): Status {
+  const { plan } = readPlanFile(file)
+  writeFileSync(options.out, writePlan(taskOf(plan), theCatalog()))
+  print(`${options.out}: board and parts of ${file}, without its wires`)
+  return 0
+}

@@ -1,0 +1,132 @@
+import { describe, expect, it } from 'vitest'
+import { writePlan } from '../plan/writePlan.ts'
+import { readScript } from '../rehearse/script.ts'
+import { catalog, planOf, type Short } from '../testing/plans.ts'
+import { classCsv, classRow, type HandedIn, handedIn, taskOf } from './classRow.ts'
+
+const asked: Short = {
+  mcu: 'uno-r3',
+  parts: { KEY: 'button', LAMP: 'led', R1: { part: 'resistor', options: { ohms: 330 } } },
+  wires: 'KEY.1 MCU.D2, KEY.2 MCU.GND, LAMP.A R1.1, R1.2 MCU.D5, LAMP.K MCU.GND',
+}
+const textOf = (short: Short): string => writePlan(planOf(short), catalog)
+const work = (short: Short, program = ''): HandedIn => ({
+  file: 'anna.markpost.yaml',
+  text: textOf(short),
+  program: program === '' ? [] : [{ name: 'anna.ino', text: program }],
+})
+const script = readScript(
+  'rehearsal: 1\nsteps:\n  - { at: 0.5, expect: { LAMP: off } }\n  - { at: 1, set: { KEY: pressed } }\n  - { at: 1.5, expect: { LAMP: on } }',
+  'x',
+)
+if (!script.ok) throw new Error('script')
+const task = { asked: planOf(asked), script: script.value }
+const right =
+  'void setup() { pinMode(5, OUTPUT); pinMode(2, INPUT_PULLUP); }\nvoid loop() { digitalWrite(5, !digitalRead(2)); delay(10); }'
+
+describe('a plan held against the one that was asked for', () => {
+  it('is as asked, and its program does what the script expects', () => {
+    expect(classRow(work(asked, right), task, catalog)).toMatchObject({
+      title: 'test',
+      board: 'Uno R3',
+      placed: 2,
+      needed: 2,
+      faults: 0,
+      missing: [],
+      more: [],
+      elsewhere: [],
+      rehearsal: { passed: true, came: 2, of: 2, said: '' },
+    })
+  })
+  it.each<[string, Short, string, object]>([
+    [
+      'lacks a part and has another',
+      {
+        mcu: 'uno-r3',
+        parts: { KEY: 'button', HORN: 'buzzer-active' },
+        wires: 'KEY.1 MCU.D2, KEY.2 MCU.GND',
+      },
+      '',
+      { missing: ['LED', 'Resistor'], more: ['Active buzzer'], rehearsal: undefined },
+    ],
+    [
+      'has taken another pin',
+      { ...asked, wires: asked.wires!.replace('D2', 'D7') },
+      '',
+      { elsewhere: ['KEY.1: D7, asked D2'], missing: [] },
+    ],
+    ['is not wired to the end', { ...asked, wires: 'KEY.1 MCU.D2, KEY.2 MCU.GND' }, '', { placed: 1, needed: 2 }],
+    [
+      'has a program that does something else',
+      asked,
+      right.replace('!digitalRead', 'digitalRead'),
+      { rehearsal: { passed: false, came: 0, of: 2, said: expect.stringContaining('Expected LAMP off') } },
+    ],
+    [
+      'has a program that cannot be read',
+      asked,
+      'void setup() { int = 3; }',
+      { rehearsal: { passed: false, came: 0, of: 0, said: expect.stringContaining('expected') } },
+    ],
+    [
+      'is on another board, whose pins are not compared',
+      { ...asked, mcu: 'nano-v3', wires: asked.wires!.replace('D2', 'D7') },
+      '',
+      { elsewhere: [], board: 'Nano V3' },
+    ],
+  ])('%s', (_, short, program, said) => {
+    expect(classRow(work(short, program), task, catalog)).toMatchObject(said)
+  })
+  it('cannot be read, and that is said', () => {
+    const row = classRow({ file: 'ben.yaml', text: 'markpost: 1\ntitle: [', program: [] }, task, catalog)
+    expect(row.trouble).toContain('ben.yaml')
+    expect(classCsv([row]).split('\r\n')[1]).toContain('cannot be read: ben.yaml')
+  })
+  it('has a row of the table, and no cell that a spreadsheet would reckon', () => {
+    const row = classRow({ ...work(asked, right), file: '=cmd().yaml' }, task, catalog)
+    expect(classCsv([row]).trim().split('\r\n')).toEqual([
+      'file,title,board,placed,of,faults,cautions,first of them,missing,more,on other pins,rehearsal,expectations,of expectations,said',
+      "'=cmd().yaml,test,Uno R3,2,2,0,0,,,,,passed,2,2,",
+    ])
+  })
+})
+
+describe('files of many', () => {
+  const names = (all: readonly string[]) => {
+    const { works, left } = handedIn(all.map((name) => ({ name, text: '' })))
+    return [works.map(({ file, program }) => [file, ...program.map(({ name }) => name)]), left]
+  }
+  it.each<[string, string[], string[][], string[]]>([
+    [
+      'by their names',
+      ['anna.markpost.yaml', 'ben.yaml', 'anna.ino', 'ben.py'],
+      [
+        ['anna.markpost.yaml', 'anna.ino'],
+        ['ben.yaml', 'ben.py'],
+      ],
+      [],
+    ],
+    [
+      'by their folders',
+      ['anna/plan.yaml', 'anna/main.ino', 'anna/tab.h', 'ben/plan.yaml'],
+      [['anna/plan.yaml', 'anna/main.ino', 'anna/tab.h'], ['ben/plan.yaml']],
+      [],
+    ],
+    [
+      'what belongs to nobody',
+      ['anna.yaml', 'other.ino', 'note.txt', 'a.rehearsal.yaml'],
+      [['anna.yaml']],
+      ['other.ino', 'note.txt', 'a.rehearsal.yaml'],
+    ],
+    ['two plans in one folder', ['x/a.yaml', 'x/b.yaml', 'x/a.ino'], [['x/a.yaml', 'x/a.ino'], ['x/b.yaml']], []],
+  ])('belong together %s', (_, files, works, left) => {
+    expect(names(files)).toEqual([works, left])
+  })
+})
+
+it('a plan as a task has everything but its wires', () => {
+  const plan = planOf({ ...asked, accepted: [{ rule: 'x', at: ['KEY'], because: 'y' }] })
+  const task = taskOf(plan)
+  expect(task).toMatchObject({ title: 'test', boards: plan.boards, parts: plan.parts, wires: [], accepted: [] })
+  expect(task.bench).toBe(undefined)
+})
