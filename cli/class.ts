@@ -1,6 +1,7 @@
 import { existsSync, readdirSync, statSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { type ClassRow, classCsv, classRow, handedIn, taskOf } from '../core/classroom/classRow.ts'
+import { classCsv } from '../core/classroom/classCsv.ts'
+import { type ClassRow, classRow, handedIn, taskOf } from '../core/classroom/classRow.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { columns, InputError, print, printJson, readPlanFile, readTextFile, type Status, theCatalog } from './input.ts'
 import { scriptOf } from './rehearse.ts'

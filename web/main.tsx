@@ -43,6 +43,7 @@ const BringUp = late(() => import('./places/BringUp.tsx'), 'BringUp', 'bring-up'
 const Rehearse = late(() => import('./places/Rehearse.tsx'), 'Rehearse', 'rehearse')
 const History = late(() => import('./places/History.tsx'), 'History', 'history')
 const Sheets = late(() => import('./places/Sheets.tsx'), 'Sheets', 'sheets')
+const ClassPlace = late(() => import('./places/ClassPlace.tsx'), 'ClassPlace', 'class')
 const Shelf = late(() => import('./places/Shelf.tsx'), 'Shelf', 'shelf')
 
 /** Begins to load what the address asks for while the catalogue is still on its way; a failure is said when it is drawn. */
@@ -78,6 +79,7 @@ createRoot(root).render(
           <CatalogGate>
             <Routes>
               <Route path="/" element={<Plans />} />
+              <Route path="/class" element={<ClassPlace />} />
               <Route path="/shelf" element={<Shelf view="entry" />} />
               <Route path="/shelf/compare/:a/:b" element={<Shelf view="compare" />} />
               <Route path="/shelf/new/:kind" element={<Shelf view="new" />} />

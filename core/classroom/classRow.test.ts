@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { writePlan } from '../plan/writePlan.ts'
 import { readScript } from '../rehearse/script.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
-import { classCsv, classRow, type HandedIn, handedIn, taskOf } from './classRow.ts'
+import { classCsv } from './classCsv.ts'
+import { classRow, type HandedIn, handedIn, taskOf } from './classRow.ts'
 
 const asked: Short = {
   mcu: 'uno-r3',

@@ -8,7 +8,6 @@ import { dialectOf } from '../rehearse/program.ts'
 import { rehearse, ScriptError } from '../rehearse/run.ts'
 import type { Script } from '../rehearse/script.ts'
 import { summarise } from '../rules/summary.ts'
-import { csvOf } from '../sheets/csv.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 
@@ -142,52 +141,6 @@ function rehearsed(
     if (error instanceof SourceError || error instanceof ScriptError) return failed(error.message)
     throw error
   }
-}
-
-const COLUMNS = [
-  'file',
-  'title',
-  'board',
-  'placed',
-  'of',
-  'faults',
-  'cautions',
-  'first of them',
-  'missing',
-  'more',
-  'on other pins',
-  'rehearsal',
-  'expectations',
-  'of expectations',
-  'said',
-]
-
-/** The table of a class as CSV, a row each. */
-export function classCsv(rows: readonly ClassRow[]): string {
-  return csvOf(
-    COLUMNS,
-    rows.map((row) =>
-      row.trouble !== undefined
-        ? [row.file, '', '', '', '', '', '', `cannot be read: ${row.trouble}`, '', '', '', '', '', '', '']
-        : [
-            row.file,
-            row.title,
-            row.board,
-            String(row.placed),
-            String(row.needed),
-            String(row.faults),
-            String(row.cautions),
-            row.worst,
-            row.missing.join('; '),
-            row.more.join('; '),
-            row.elsewhere.join('; '),
-            row.rehearsal === undefined ? '' : row.rehearsal.passed ? 'passed' : 'not passed',
-            row.rehearsal === undefined ? '' : String(row.rehearsal.came),
-            row.rehearsal === undefined ? '' : String(row.rehearsal.of),
-            row.rehearsal?.said ?? '',
-          ],
-    ),
-  )
 }
 
 /** Endings of plans, longest first. */

@@ -1,4 +1,4 @@
-import { stringify } from 'csv-stringify/sync'
+import { stringify } from 'csv-stringify/browser/esm/sync'
 import type { KnownFindings } from './cover.ts'
 import type { Sheet } from './rows.ts'
 import { type TableName, tableOf } from './tables.ts'

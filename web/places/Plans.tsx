@@ -4,6 +4,7 @@ import { Link, useNavigate } from 'react-router'
 import type { Language } from '../../core/catalog/boardSchema.ts'
 import type { SourceFile } from '../../core/firmware/source/ir.ts'
 import { Brand } from '../components/Brand.tsx'
+import { leaveFiles } from '../components/classroom/waitingFiles.ts'
 import { late } from '../components/late.tsx'
 import { Bin } from '../components/plans/Bin.tsx'
 import { KeptWork } from '../components/plans/KeptWork.tsx'
@@ -41,11 +42,15 @@ export function Plans() {
   const take = async (given: readonly File[]): Promise<void> => {
     const [first] = given
     if (!first) return
-    if (given.some(isSource)) {
+    const isClass = given.filter(({ name }) => /\.(ya?ml|json)$/i.test(name)).length > 1
+    if (isClass) {
+      leaveFiles(given)
+      navigate('/class')
+    } else if (given.some(isSource)) {
       const read = await readSources(given)
       if ('trouble' in read) wrong(read.trouble)
       else setProgram(read)
-    } else if (given.length > 1) wrong(`${given.length} files: expected one plan file, or the files of one program`)
+    } else if (given.length > 1) wrong(`${given.length} files: expected plan files, or the files of one program`)
     else await importPlan(first)
   }
   const choose = (event: ChangeEvent<HTMLInputElement>): void => {
@@ -69,6 +74,9 @@ export function Plans() {
             onChange={choose}
             aria-label="Plan file or program"
           />
+          <Link className="btn btn-sm btn-outline-dark" to="/class">
+            Class
+          </Link>
           <Link className="btn btn-sm btn-outline-dark" to="/shelf">
             Shelf
           </Link>

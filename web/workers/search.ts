@@ -12,6 +12,7 @@ import type { LayoutData } from '../../core/breadboard/layout.ts'
 import type { Diagnosis, Observation } from '../../core/bringup/diagnose.ts'
 import type { Laid } from '../../core/bringup/laid.ts'
 import type { Catalog } from '../../core/catalog/catalog.ts'
+import type { ClassRow, ClassTask, HandedIn } from '../../core/classroom/classRow.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { Finding } from '../../core/rules/finding.ts'
@@ -82,6 +83,11 @@ export class SearchClient {
   /** Boards ranked for a plan's parts. */
   fit(plan: Plan, tell: (done: number, of: number) => void): Promise<Fit[] | undefined> {
     return this.#ask((remote, whileOpen) => remote.fit(plan, whileOpen(tell)))
+  }
+
+  /** One plan of a class. */
+  classRow(work: HandedIn, task: ClassTask): Promise<ClassRow | undefined> {
+    return this.#ask((remote) => remote.classRow(work, task) as Promise<ClassRow>)
   }
 
   /** A program run on the wiring. */

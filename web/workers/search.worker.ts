@@ -16,6 +16,7 @@ import { suggestBreadboards } from '../../core/breadboard/suggest.ts'
 import { Diagnoser, type Diagnosis, type Observation } from '../../core/bringup/diagnose.ts'
 import type { Laid } from '../../core/bringup/laid.ts'
 import { type Catalog, makeCatalog } from '../../core/catalog/catalog.ts'
+import { type ClassRow, type ClassTask, classRow, type HandedIn } from '../../core/classroom/classRow.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import { sameFinding } from '../../core/plan/findingKey.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
@@ -42,6 +43,10 @@ const searcher = {
   load(given: Catalog): void {
     catalog = given
   },
+  classRow(work: HandedIn, task: ClassTask): ClassRow {
+    return classRow(work, task, catalog)
+  },
+
   rehearse(rehearsed: Rehearsed): RunAnswer {
     return runRehearsal(catalog, rehearsed)
   },
