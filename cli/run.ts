@@ -171,6 +171,9 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')
     .option('--demo', 'put the sample plans into an empty data folder')
     .option('--fresh', 'begin anew in a data folder whose database is missing')
+    .option('--share', 'let others on the local network in, by a pass phrase')
+    .option('--cert <file>', 'certificate for TLS, in PEM')
+    .option('--key <file>', 'its key')
     .action(end(serveCommand))
   program
     .command('class')

@@ -1,4 +1,5 @@
 import { once } from 'node:events'
+import type { Sharing } from '../server/access.ts'
 import type { ServeOptions } from '../server/listen.ts'
 import { InputError, print, type Status } from './input.ts'
 
@@ -27,7 +28,21 @@ export async function serveCommand(options: ServeOptions): Promise<Status> {
     throw error
   }
   print(`Mark Post is at ${running.address}`)
+  if (running.sharing) print(await sharedWords(running.sharing))
   await Promise.race([once(process, 'SIGINT'), once(process, 'SIGTERM')])
   await running.close()
   return 0
+}
+
+/** How others come: the address as a QR code, and the phrases. */
+async function sharedWords({ addresses, phrases }: Sharing): Promise<string> {
+  const { renderUnicodeCompact } = await import('uqr')
+  const [first] = addresses
+  return [
+    ...(first === undefined
+      ? ['This machine is on no network: nobody else reaches it.']
+      : [renderUnicodeCompact(first), `Others reach it at ${addresses.join(' or ')}`]),
+    `to change plans they say:  ${phrases.editor}`,
+    `to look only they say:     ${phrases.viewer}`,
+  ].join('\n')
 }

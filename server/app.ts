@@ -1,9 +1,11 @@
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import compression from 'compression'
-import express, { type Express } from 'express'
+import express, { type Express, type RequestHandler } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
+import type { Access } from './access.ts'
+import { accessRoutes, shareRoutes } from './accessRoutes.ts'
 import { archiveOf } from './archive.ts'
 import type { Events } from './events.ts'
 import { historyRoutes } from './historyRoutes.ts'
@@ -26,6 +28,7 @@ export interface AppParts {
   readonly events: Events
   readonly summaries: Summaries
   readonly log: Logger
+  readonly access: Access
   /** Folder of the built web application; left out where only the interface for programs is wanted. */
   readonly web?: string
 }
@@ -44,7 +47,7 @@ function refuseDepth(body: Buffer): void {
 }
 
 /** The whole HTTP application. It must be listened to on the loopback address only. */
-export function createApp({ store, shelf, samples, work, events, summaries, log, web }: AppParts): Express {
+export function createApp({ access, store, shelf, samples, work, events, summaries, log, web }: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('etag', false)
@@ -64,23 +67,42 @@ export function createApp({ store, shelf, samples, work, events, summaries, log,
     }),
   )
   app.use(compression())
-  app.use('/api', (request, _response, next) => {
-    // A page from elsewhere must not reach the plans by way of a name that it points here.
-    const host = request.hostname
-    if (!['localhost', '127.0.0.1', '[::1]', '::1'].includes(host))
-      throw new HttpProblem(403, 'Not from here', `the host "${host.slice(0, 80)}" is not this machine; use localhost`)
-    next()
-  })
+  // A page from elsewhere must not reach the plans by way of a name that it points here, nor by a form that it sends.
+  app.use('/api', access.guard)
   app.use('/api', express.json({ limit: '2mb', verify: (_request, _response, body) => refuseDepth(body) }))
 
+  // Reached without a session: it says nothing but that the server works.
+  app.get('/api/health', (_request, response) => {
+    store.count()
+    response.json({ state: 'well' })
+  })
+  app.use('/api', accessRoutes(access))
+  app.use('/api', access.signedIn)
+  app.use('/api', shareRoutes(access))
+  // What is of no single plan is for those who may see all.
+  const ofAll =
+    (role: 'editor' | 'viewer'): RequestHandler =>
+    (request, _response, next) => {
+      access.need(request, role)
+      next()
+    }
+  app.use(['/api/bin', '/api/archive'], ofAll('editor'))
+  app.use('/api/plans/:id', (request, _response, next) => {
+    const looks = request.method === 'GET' || request.method === 'HEAD'
+    // What the search and a board's answers say changes nothing that is kept.
+    const asks = request.method === 'POST' && /^\/assign$/.test(request.path)
+    access.need(request, looks || asks ? 'viewer' : 'editor', String(request.params.id))
+    next()
+  })
+  app.post('/api/plans', ofAll('editor'))
+  app.use('/api/entries', (request, response, next) =>
+    request.method === 'GET' ? next() : ofAll('editor')(request, response, next),
+  )
   app.get('/api/openapi.json', (_request, response) => {
     response.json(openApi)
   })
   app.get('/api/events', (request, response) => {
-    events.listen(request, response)
-  })
-  app.get('/api/health', (_request, response) => {
-    response.json({ state: 'well', plans: store.count() })
+    events.listen(request, response, (plan) => access.roleFor(request, plan) !== undefined)
   })
   app.get('/api/archive', async (request, response) => {
     const archive = await patiently(() => archiveOf(store, { history: request.query.history !== undefined }))
@@ -91,7 +113,7 @@ export function createApp({ store, shelf, samples, work, events, summaries, log,
   })
   app.use('/api', shelfRoutes({ store, shelf, work, events }))
   app.use('/api', historyRoutes({ store, shelf, work, events, summaries }))
-  app.use('/api', planRoutes({ store, shelf, samples, work, events, summaries }))
+  app.use('/api', planRoutes({ access, store, shelf, samples, work, events, summaries }))
   app.use('/api', (request) => {
     throw new HttpProblem(
       404,
@@ -100,6 +122,11 @@ export function createApp({ store, shelf, samples, work, events, summaries, log,
     )
   })
 
+  app.get('/link/:token', (request, response) => {
+    const opened = access.openLink(request, request.params.token)
+    if (!opened) throw new HttpProblem(404, 'No such link', 'this link is not sound, or has run out; ask for another')
+    response.set('Set-Cookie', opened.cookie).redirect(303, `/plan/${encodeURIComponent(opened.plan)}/bench`)
+  })
   if (web !== undefined && existsSync(web)) {
     app.use('/assets', express.static(join(web, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
     app.use(express.static(web, { maxAge: 0 }))

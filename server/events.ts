@@ -20,7 +20,8 @@ const MOST_LISTENERS = 500
 
 /** Tells every open page what changes, as server-sent events. */
 export class Events {
-  readonly #listeners = new Set<Response>()
+  /** Who listens, and which plans they may hear of. */
+  readonly #listeners = new Map<Response, (plan: string) => boolean>()
   readonly #timer: NodeJS.Timeout
   #state: number
 
@@ -39,7 +40,7 @@ export class Events {
     this.#timer.unref()
   }
 
-  listen(_request: Request, response: Response): void {
+  listen(_request: Request, response: Response, mayHear: (plan: string) => boolean = () => true): void {
     if (this.#listeners.size >= MOST_LISTENERS) {
       response.status(204).end()
       return
@@ -47,7 +48,7 @@ export class Events {
     response.status(200).set({ 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-store, no-transform' })
     response.flushHeaders()
     response.write('retry: 1000\n\n')
-    this.#listeners.add(response)
+    this.#listeners.set(response, mayHear)
     response.on('close', () => this.#listeners.delete(response))
   }
 
@@ -57,18 +58,19 @@ export class Events {
   }
 
   tell(event: ServerEvent): void {
-    this.#send(`data: ${JSON.stringify(event)}\n\n`)
+    this.#send(`data: ${JSON.stringify(event)}\n\n`, 'id' in event ? event.id : undefined)
   }
 
-  #send(text: string): void {
+  #send(text: string, plan?: string): void {
     // A page that does not read any more must not fill the memory.
-    for (const listener of this.#listeners)
-      if (listener.writableLength > 100_000) listener.destroy()
+    for (const [listener, mayHear] of this.#listeners)
+      if (plan !== undefined && !mayHear(plan)) continue
+      else if (listener.writableLength > 100_000) listener.destroy()
       else listener.write(text)
   }
 
   close(): void {
     clearInterval(this.#timer)
-    for (const listener of this.#listeners) listener.end()
+    for (const listener of this.#listeners.keys()) listener.end()
   }
 }

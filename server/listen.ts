@@ -1,17 +1,20 @@
 import { once } from 'node:events'
-import { createServer, type Server } from 'node:http'
+import { readFileSync } from 'node:fs'
+import { createServer, type RequestListener, type Server } from 'node:http'
+import { createServer as createTlsServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
 import { homedir } from 'node:os'
 import { join } from 'node:path'
 import { pino } from 'pino'
 import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
+import { Access, type Sharing, sharingAt } from './access.ts'
 import { createApp } from './app.ts'
 import { keepCopies } from './copies.ts'
 import { Events } from './events.ts'
 import { readSamples } from './samples.ts'
 import { Shelf } from './shelf.ts'
 import { PlanStore } from './store.ts'
-import { patiently } from './storeTrouble.ts'
+import { DataFolderError, patiently } from './storeTrouble.ts'
 import { Summaries } from './summaries.ts'
 import { inPlace, threads, type Work } from './work/pool.ts'
 
@@ -24,6 +27,11 @@ export interface ServeOptions {
   /** Begins with an empty database where one has gone missing. */
   readonly fresh?: boolean
   readonly logLevel?: string
+  /** Others on the local network may come, by a pass phrase. */
+  readonly share?: boolean
+  /** Files of a certificate and its key, in PEM: then it is TLS. */
+  readonly cert?: string
+  readonly key?: string
   /** False: heavy work is done in the server's own thread, as tests of its answers may. */
   readonly threads?: boolean
 }
@@ -31,7 +39,7 @@ export interface ServeOptions {
 /** Starts the application on the loopback address; port 0 takes any free one. */
 export async function listen(
   options: ServeOptions,
-): Promise<{ address: string; server: Server; close: () => Promise<void> }> {
+): Promise<{ address: string; server: Server; sharing: Sharing | undefined; close: () => Promise<void> }> {
   const folder = projectFolder()
   const log = pino({ level: options.logLevel ?? 'warn' }, pino.destination(2))
   const shipped = loadCatalog()
@@ -50,14 +58,24 @@ export async function listen(
       if (kept.ok) summaries.written(store.create(kept.value).id)
     }
   const web = join(folder, 'dist/web')
-  const server = createServer(createApp({ store, shelf, samples, work, events, summaries, log, web }))
-  server.listen(options.port, '127.0.0.1')
+  const tls = tlsOf(options)
+  const made = (app: RequestListener): Server => (tls === undefined ? createServer(app) : createTlsServer(tls, app))
+  let handle: RequestListener = (_request, response) => response.writeHead(503).end()
+  const server = made((request, response) => handle(request, response))
+  // A body that drips in, or never comes, holds nothing up.
+  server.headersTimeout = 15_000
+  server.requestTimeout = 60_000
+  server.listen(options.port, options.share ? '0.0.0.0' : '127.0.0.1')
   await Promise.race([once(server, 'listening'), once(server, 'error').then(([error]) => Promise.reject(error))])
   // Neither keeps the port from opening.
   const renewed = summaries.renew().catch((error: unknown) => {
     log.error({ error }, 'summaries could not be made anew')
   })
   const { port } = server.address() as AddressInfo
+  const secure = tls !== undefined
+  const sharing = options.share ? sharingAt(data, port, secure) : undefined
+  const access = new Access({ ...(sharing ? { data, sharing } : {}), secure })
+  handle = createApp({ store, shelf, samples, work, events, summaries, log, web, access })
   const close = async (): Promise<void> => {
     const stopped = summaries.stop()
     await copies.stop()
@@ -68,5 +86,12 @@ export async function listen(
     await Promise.all([renewed, stopped])
     store.close()
   }
-  return { address: `http://127.0.0.1:${port}`, server, close }
+  return { address: `${secure ? 'https' : 'http'}://127.0.0.1:${port}`, server, sharing, close }
+}
+
+/** Certificate and key, where both are given. */
+function tlsOf({ cert, key }: ServeOptions): { cert: Buffer; key: Buffer } | undefined {
+  if (cert === undefined && key === undefined) return undefined
+  if (cert === undefined || key === undefined) throw new DataFolderError('TLS needs both a certificate and its key')
+  return { cert: readFileSync(cert), key: readFileSync(key) }
 }

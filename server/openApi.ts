@@ -278,10 +278,41 @@ export const openApi = {
         responses: { 204: { description: 'Named' }, 400: problem, 404: problem },
       },
     },
+    '/api/session': {
+      get: {
+        summary: 'What this caller may do',
+        responses: { 200: json('Role and plans', { type: 'object', required: ['signedIn', 'role', 'plans'] }) },
+      },
+      post: {
+        summary: 'Sign in with the phrase of a shared server',
+        requestBody: {
+          required: true,
+          content: {
+            'application/json': {
+              schema: { type: 'object', required: ['phrase'], properties: { phrase: { type: 'string' } } },
+            },
+          },
+        },
+        responses: {
+          200: json('Signed in', { type: 'object' }),
+          400: problem,
+          401: problem,
+          404: problem,
+          429: problem,
+        },
+      },
+    },
+    '/api/share': {
+      get: {
+        summary: 'Addresses, phrases and links, for whoever sits at the server',
+        parameters: [{ name: 'plan', in: 'query', schema: { type: 'string' } }],
+        responses: { 200: json('Sharing', { type: 'object', required: ['shared'] }), 403: problem },
+      },
+    },
     '/api/health': {
       get: {
         summary: 'Whether the server works and its database answers',
-        responses: { 200: json('It does', { type: 'object', required: ['state', 'plans'] }), 503: problem },
+        responses: { 200: json('It does', { type: 'object', required: ['state'] }), 503: problem },
       },
     },
     '/api/archive': {

@@ -4,6 +4,7 @@ import type { Outcome, Problem } from '../core/base/problem.ts'
 import { formatProblem } from '../core/base/problem.ts'
 import type { PlanPage, SampleLine } from '../core/rules/answers.ts'
 import { type SheetFormat, sheetFormats } from '../core/sheets/output.ts'
+import type { Access } from './access.ts'
 import { linesOf, readLines } from './answers.ts'
 import type { Events } from './events.ts'
 import { revisionNamed, revisionToSaveOver } from './ifMatch.ts'
@@ -30,6 +31,7 @@ const PAGE = 100
 const MOST_LINES = 500
 
 interface Parts {
+  readonly access: Access
   readonly store: PlanStore
   readonly shelf: Shelf
   readonly samples: readonly Sample[]
@@ -39,7 +41,7 @@ interface Parts {
 }
 
 /** Plans over HTTP: list, make, open, save with `If-Match`, copy, delete, and files. */
-export function planRoutes({ store, shelf, samples, work, events, summaries }: Parts): Router {
+export function planRoutes({ access, store, shelf, samples, work, events, summaries }: Parts): Router {
   const routes = Router()
 
   const found = async (request: Request): Promise<StoredPlan> => {
@@ -97,6 +99,12 @@ export function planRoutes({ store, shelf, samples, work, events, summaries }: P
     const page = { limit: whole('limit', limit, PAGE, 1, MOST_LINES), offset: whole('offset', offset, 0, 0, 1e9) }
     await summaries.settled()
     const { total, lines } = await patiently(() => store.list({ ...page, sort, words }))
+    // Who came by a link sees the plans of their links.
+    if (access.roleFor(request, undefined) === undefined) {
+      const own = lines.filter(({ id }) => access.roleFor(request, id) !== undefined)
+      response.set('Total-Count', String(own.length)).json(own satisfies PlanPage['lines'])
+      return
+    }
     response.set('Total-Count', String(total)).json(lines satisfies PlanPage['lines'])
   })
 

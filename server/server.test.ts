@@ -264,6 +264,8 @@ describe('the OpenAPI document', () => {
     for (const [path, methods] of Object.entries(openApi.paths)) {
       for (const [method, facts] of Object.entries(methods as Record<string, { responses: Record<string, unknown> }>)) {
         if (method === 'delete' || path === '/api/events' || path.startsWith('/api/bin/')) continue
+        // Nobody signs in where nothing is shared: see access.test.ts.
+        if (method === 'post' && path === '/api/session') continue
         const body = bodies[`${method} ${path}`]
         const url =
           path

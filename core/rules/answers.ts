@@ -55,3 +55,19 @@ export interface BinPlan {
   readonly revision: number
   readonly deleted: string
 }
+
+/** What a page may do: with every plan, or with some. */
+export interface WhoAmI {
+  readonly signedIn: boolean
+  readonly role: 'owner' | 'editor' | 'viewer' | null
+  readonly plans: Readonly<Record<string, 'owner' | 'editor' | 'viewer'>>
+}
+
+/** How others reach the server, and links to a plan. */
+export interface ShareAnswer {
+  readonly shared: boolean
+  readonly addresses: readonly string[]
+  readonly phrases: Readonly<Record<'editor' | 'viewer', string>> | null
+  readonly look: readonly string[]
+  readonly change: readonly string[]
+}
