@@ -10,6 +10,7 @@ import { coverBody, type KnownFindings } from './cover.ts'
 import { Markup, markup } from './markup.ts'
 import { isTable, type PageName, pageTitles, usualPages } from './pages.ts'
 import { writePinChart } from './pinChart.ts'
+import { writeQr } from './qr.ts'
 import type { Sheet, WireRow } from './rows.ts'
 import { sheetStyle } from './sheetStyle.ts'
 import { writeStrips } from './strips.ts'
@@ -20,6 +21,8 @@ export interface HtmlOptions extends KnownFindings {
   /** Number of the saved state, printed on every page. */
   readonly revision?: number | undefined
   readonly paper?: 'A4' | 'Letter' | undefined
+  /** Address of the plan's bench page, where others reach it: printed on the first page for a phone to read. */
+  readonly link?: string | undefined
 }
 
 /** What is printed: the sheet as data, and what the drawings are made from. */
@@ -40,13 +43,14 @@ function pagesOf(printed: Printed, options: HtmlOptions): Markup {
   const isEmpty = (name: PageName): boolean =>
     name !== 'wiring' && isTable(name) && tableOf(sheet, name, options).rows.length === 0
   const names = wanted.length > 1 ? wanted.filter((name) => !isEmpty(name)) : wanted
-  const pages = names.map((name) => {
+  const pages = names.map((name, index) => {
     const title = name === 'cover' ? sheet.title : pageTitles[name]
     const about =
       name === 'cover'
         ? revision.slice(2)
         : markup`${sheet.title}${revision}${sheet.boards.map((board) => markup`<br>${board}`)}`
-    const head = markup`<header class="mp-head"><h2>${title}</h2><p>${about}</p></header>`
+    const link = index === 0 && options.link !== undefined ? writeQr(options.link) : undefined
+    const head = markup`<header class="mp-head"><h2>${title}</h2><p>${about}</p>${link}</header>`
     return markup`<section class="mp-page mp-page-${name}" aria-label="${pageTitles[name]}">${head}${pageBody(printed, name, options)}</section>`
   })
   return markup`<div class="mp-sheet">${pages}</div>`

@@ -15,6 +15,9 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-head { display: flex; justify-content: space-between; align-items: end; gap: 2em; border-bottom: 2px solid ${print.ink}; padding-bottom: 6px; margin-bottom: 14px; }
 .mp-head h2 { white-space: nowrap; font-size: 27px; font-weight: 700; margin: 0; }
 .mp-head p { margin: 0; text-align: right; font-size: 13px; }
+.mp-qr { margin: 0; width: 26mm; flex: none; text-align: center; }
+.mp-qr svg { display: block; width: 26mm; height: 26mm; background: #fff; fill: #000; }
+.mp-qr figcaption { font-size: 7px; overflow-wrap: anywhere; }
 .mp-sheet table { width: 100%; border-collapse: collapse; }
 .mp-sheet thead { display: table-header-group; }
 .mp-sheet tr { break-inside: avoid; }

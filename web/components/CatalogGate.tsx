@@ -4,11 +4,13 @@ import { makeCatalog } from '../../core/catalog/catalog.ts'
 import { problemText, useCatalogQuery } from '../store/api.ts'
 import { CatalogContext } from '../store/catalog.ts'
 import { Loading } from './Loading.tsx'
+import { SignIn } from './SignIn.tsx'
 
 /** Loads the catalogue once and gives it to everything below. */
 export function CatalogGate({ children }: { children: ReactNode }) {
   const { data, error } = useCatalogQuery()
   const catalog = useMemo(() => data && makeCatalog(data.boards, data.parts, data.own, data.drivers), [data])
+  if (error && !catalog && 'status' in error && error.status === 401) return <SignIn />
   if (error && !catalog)
     return (
       <Alert variant="danger" className="m-4">

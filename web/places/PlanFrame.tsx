@@ -15,6 +15,7 @@ import { Offers } from '../components/pen/Offers.tsx'
 import { SaveNotice, SaveState } from '../components/pen/SaveState.tsx'
 import { ReserveStrip } from '../components/ReserveStrip.tsx'
 import { ThemeButton } from '../components/ThemeButton.tsx'
+import { useMayChange } from '../store/access.ts'
 import { BenchProvider } from '../store/bench.tsx'
 import { useBaseCatalog } from '../store/catalog.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
@@ -78,6 +79,7 @@ function OpenFrame() {
   // What is typed counts letter by letter; only a title of nothing is not taken, and comes back on leaving.
   const [typed, setTyped] = useState<string>()
   const keepAsNew = useKeepAsNew()
+  const mayChange = useMayChange(id ?? '')
   const keepBoth = async (mine: Plan): Promise<void> => {
     if ((await keepAsNew(mine, `${[...mine.title].slice(0, 180).join('')} (my side)`)) !== undefined) takeTheirs()
   }
@@ -166,7 +168,15 @@ function OpenFrame() {
         </div>
       </header>
       <div className="notices">
-        <NextLine />
+        {mayChange ? (
+          <NextLine />
+        ) : (
+          <div className="notice" role="status">
+            <p>
+              <b>To look only:</b> this page follows what others do to the plan, and changes nothing itself.
+            </p>
+          </div>
+        )}
         <SaveNotice onKeepAsNew={() => void keepAsNew(plan, plan.title)} />
         <Conflict onKeepBoth={(mine) => void keepBoth(mine)} />
         <Offers

@@ -7,6 +7,7 @@ import { benchPages, type PageName, pageHolds, pageNames, pageTitles, usualPages
 import { makeSheet } from '../../core/sheets/sheet.ts'
 import { sheetStyle } from '../../core/sheets/sheetStyle.ts'
 import { PaperAccount } from '../components/kit/PaperAccount.tsx'
+import { useSharedLink } from '../store/access.ts'
 import { useBench } from '../store/bench.tsx'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { useAppSelector } from '../store/store.ts'
@@ -30,9 +31,10 @@ export function Sheets() {
     [chosen, hasBench],
   )
   const open = useMemo(() => openFindings([...findings, ...ofBench]), [findings, ofBench])
+  const link = useSharedLink(id)
   const html = useMemo(
-    () => (sheet ? sheetBody({ sheet, wiring, layout }, { only, revision, accepted: plan.accepted, open }) : ''),
-    [sheet, wiring, layout, only, revision, plan.accepted, open],
+    () => (sheet ? sheetBody({ sheet, wiring, layout }, { only, revision, accepted: plan.accepted, open, link }) : ''),
+    [sheet, wiring, layout, only, revision, plan.accepted, open, link],
   )
   useStyleSheet(sheetStyle(plan.title, revision, paper))
   return (

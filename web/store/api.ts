@@ -12,7 +12,9 @@ import type {
   PlanPage,
   RevisionLine,
   SampleLine,
+  ShareAnswer,
   StoredPlan,
+  WhoAmI,
 } from '../../core/rules/answers.ts'
 
 export interface PlanQuery {
@@ -85,6 +87,11 @@ export const api = createApi({
       query: ({ kind, id }) => `/entries/${kind}/${encodeURIComponent(id)}/plans`,
       providesTags: ['plans'],
     }),
+    session: build.query<WhoAmI, void>({ query: () => '/session' }),
+    signIn: build.mutation<unknown, string>({
+      query: (phrase) => ({ url: '/session', method: 'POST', body: { phrase } }),
+    }),
+    share: build.query<ShareAnswer, string>({ query: (plan) => ({ url: '/share', params: { plan } }) }),
     revisions: build.query<RevisionLine[], string>({ query: (id) => `/plans/${id}/revisions` }),
     revision: build.query<{ revision: number; plan: Plan }, { id: string; revision: number }>({
       query: ({ id, revision }) => `/plans/${id}/revisions/${revision}`,
@@ -138,6 +145,9 @@ export const {
   useMendMutation,
   useStateQuery,
   useEntryPlansQuery,
+  useSessionQuery,
+  useSignInMutation,
+  useShareQuery,
   useRevisionsQuery,
   useRevisionQuery,
   useNameRevisionMutation,

@@ -1,6 +1,7 @@
 import { applyEdits, type Edit, EditError } from '../../core/plan/edit.ts'
 import type { Side } from '../../core/plan/merge.ts'
 import type { Plan } from '../../core/plan/planSchema.ts'
+import { mayChange } from './access.ts'
 import { api } from './api.ts'
 import { tellAnswers } from './boardAnswers.ts'
 import { hearEvents } from './events.ts'
@@ -129,7 +130,10 @@ export const presentPlan = (): Plan | undefined => openPen()?.history.present
 
 function tell(make: (now: number) => PenEvent): void {
   const pen = openPen()
-  if (pen) desk.tell(pen.id, make(Date.now()))
+  if (!pen) return
+  const event = make(Date.now())
+  if ((event.type === 'undone' || event.type === 'redone') && !mayChange(pen.id)) return
+  desk.tell(pen.id, event)
 }
 
 /**
@@ -139,6 +143,10 @@ function tell(make: (now: number) => PenEvent): void {
 export function editPlan(edits: readonly Edit[], label: string, joins = false): boolean {
   const plan = presentPlan()
   if (!plan) return false
+  if (!mayChange(openPen()?.id ?? '')) {
+    store.dispatch(toasted({ text: 'This link is to look only; ask for one to change.', kind: 'wrong' }))
+    return false
+  }
   try {
     applyEdits(plan, edits)
   } catch (error) {

@@ -7,6 +7,7 @@ import { problemText, useCopyMutation, useRemoveMutation } from '../../store/api
 import { useBaseCatalog } from '../../store/catalog.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
+import { ShareDialog } from './ShareDialog.tsx'
 
 /** One plan of the list: what it is, how far it is, and what stands in its way. */
 export function PlanRow({ plan }: { plan: PlanLine }) {
@@ -14,6 +15,7 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
   const [copy] = useCopyMutation()
   const [remove] = useRemoveMutation()
   const [asking, setAsking] = useState(false)
+  const [sharing, setSharing] = useState(false)
   const { summary } = plan
   const drop = async (): Promise<void> => {
     setAsking(false)
@@ -46,13 +48,15 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
         <Dropdown.Menu>
           <Dropdown.Item onClick={() => void duplicate()}>Duplicate</Dropdown.Item>
           <Dropdown.Item href={`/api/plans/${plan.id}/file`}>Save as a file</Dropdown.Item>
+          <Dropdown.Item onClick={() => setSharing(true)}>Share …</Dropdown.Item>
           <Dropdown.Item onClick={() => setAsking(true)}>Delete …</Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
+      {sharing && <ShareDialog id={plan.id} title={plan.title} onClose={() => setSharing(false)} />}
       <Modal show={asking} onHide={() => setAsking(false)} centered aria-labelledby={`delete-${plan.id}`}>
         <Modal.Body>
           <h2 id={`delete-${plan.id}`}>Delete “{plan.title}”?</h2>
-          <p className="mb-0">This cannot be undone. Save it as a file first if you may want it back.</p>
+          <p className="mb-0">It goes into the bin, from which it can be put back for 90 days.</p>
         </Modal.Body>
         <Modal.Footer>
           <Button variant="outline-dark" onClick={() => setAsking(false)}>
