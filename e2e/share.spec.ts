@@ -67,7 +67,7 @@ shared(
     // The desk changes it, and the page that looks follows.
     await page.goto(`${address}/plan/${id}/pins`)
     await page.getByLabel('Title of the plan').fill('Crossing by the mill')
-  await page.getByLabel('Title of the plan').press('Enter')
+    await page.getByLabel('Title of the plan').press('Enter')
     await expect(title).toHaveValue('Crossing by the mill', { timeout: 20_000 })
 
     // It changes nothing itself, whatever it tries.
