@@ -1,7 +1,7 @@
 // Takes the pictures of docs/screenshots anew from the sample plans: node scripts/pictures.mjs (after npm run build).
 // Those of a part of one's own and of a plan from a program are taken by hand.
 import { spawn } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
@@ -18,7 +18,11 @@ const address = await new Promise((resolve) => {
   })
 })
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] })
-const context = await browser.newContext({ reducedMotion: 'reduce', viewport: { width: 1280, height: 800 } })
+const context = await browser.newContext({
+  reducedMotion: 'reduce',
+  serviceWorkers: 'block',
+  viewport: { width: 1280, height: 800 },
+})
 const page = await context.newPage()
 const plans = await (await fetch(`${address}/api/plans`)).json()
 const open = async (title, place) => {
@@ -77,6 +81,50 @@ await settle()
 await page.getByLabel('Moment').fill('4000000')
 await settle()
 await take('rehearse')
+// A plan that was changed twice since it began.
+const changed = plans.find((one) => one.title === 'Kiln logger')
+const save = async (change) => {
+  const now = await fetch(`${address}/api/plans/${changed.id}`)
+  const { plan } = await now.json()
+  await fetch(`${address}/api/plans/${changed.id}`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json', 'if-match': now.headers.get('etag') },
+    body: JSON.stringify({ plan: change(plan) }),
+  })
+}
+await save((plan) => ({ ...plan, parts: { ...plan.parts, BELL: { part: 'buzzer-active' } } }))
+await save((plan) => ({ ...plan, wires: plan.wires.slice(0, -3), notes: 'The door got a bell.' }))
+await open('Kiln logger', 'history')
+await page.getByRole('button', { name: /as it began/ }).click()
+await page.getByLabel('Name of this revision').fill('before the bell')
+await page.getByRole('button', { name: 'Keep the name' }).click()
+await settle()
+await take('history')
+// A class of eight: the demo plan as asked, and what becomes of it in eight hands.
+const plan2 = readFileSync(join(root, 'demo/2-branch-line-crossing.markpost.yaml'), 'utf8')
+const sketch = readFileSync(join(root, 'demo/programs/crossing.ino'), 'utf8')
+const handed = (name, text) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+await page.goto(`${address}/class`)
+await page
+  .getByLabel('Files of plans')
+  .setInputFiles([
+    handed('asked.markpost.yaml', plan2),
+    handed('crossing.rehearsal.yaml', readFileSync(join(root, 'demo/programs/crossing.rehearsal.yaml'), 'utf8')),
+    ...['ada', 'bela', 'cem', 'dora', 'emil', 'finn', 'greta', 'hana'].flatMap((name, at) => [
+      handed(`${name}.yaml`, at === 1 ? plan2.replace('MCU.D8', 'MCU.D12') : at === 5 ? plan2.slice(0, 900) : plan2),
+      handed(
+        `${name}.ino`,
+        at === 2
+          ? sketch.replace('millis()', 'milis()')
+          : at === 4
+            ? sketch.replaceAll('INPUT_PULLUP', 'INPUT')
+            : sketch,
+      ),
+    ]),
+  ])
+await page.getByLabel('Plan that was asked for').selectOption('asked.markpost.yaml')
+await page.getByText('8 of 8 plans looked at').waitFor({ timeout: 60_000 })
+await take('class')
 await page.goto(`${address}/shelf/boards/esp32-devkit-30`)
 await settle()
 await take('shelf')
