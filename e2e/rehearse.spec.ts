@@ -77,6 +77,13 @@ test('a program is dropped in, runs, is moved about, and what it finds is mended
   await page.getByLabel('Moment').fill('4000000')
   await expect(lamp.getByRole('button', { name: 'off' })).toBeVisible()
 
+  // One row is enough for the eye, and the lamp stands at the top.
+  const count = await rows.getByRole('listitem').count()
+  await rows.getByRole('button', { name: 'Fold EYE' }).click()
+  await expect(rows.getByRole('listitem')).toHaveCount(count - 1)
+  await rows.getByRole('button', { name: 'LAMP to the top' }).click()
+  await expect(rows.getByRole('listitem').first()).toContainText('LAMP A')
+
   // A hand before the eye: the lamp lights, and that is expected from now on.
   const eye = rows.getByRole('slider', { name: 'EYE' })
   await page.getByLabel('Moment').fill('2000000')

@@ -12,7 +12,7 @@ import { BoardChoice } from '../components/bringup/BoardChoice.tsx'
 import { fileName, saveAs } from '../components/bringup/takeAway.ts'
 import { HandleField, valueAt } from '../components/rehearse/HandleField.tsx'
 import { ProgramText } from '../components/rehearse/ProgramText.tsx'
-import { clockWords, isLively, lastAt, rowsOf } from '../components/rehearse/rows.ts'
+import { arranged, clockWords, isLively, lastAt, type RowOrder, rowsOf } from '../components/rehearse/rows.ts'
 import { Ruler, Score } from '../components/rehearse/Score.tsx'
 import { nextStep, type Rehearsal, type Stepped, useKept, useRehearsal } from '../components/rehearse/useRehearsal.ts'
 import { readSources, sourceEndings } from '../components/sources.ts'
@@ -150,7 +150,15 @@ function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Re
   const [showsAll, setShowsAll] = useState(true)
   /** The statement at which the cursor was put. */
   const [picked, setPicked] = useState<Stepped>()
-  const rows = useMemo(() => rowsOf(wiring, run).filter((row) => showsAll || isLively(row)), [wiring, run, showsAll])
+  const [order, setOrder] = useState<RowOrder>({ first: [], folded: new Set() })
+  const rows = useMemo(
+    () =>
+      arranged(
+        rowsOf(wiring, run).filter((row) => showsAll || isLively(row)),
+        order,
+      ),
+    [wiring, run, showsAll, order],
+  )
   const all = run.seconds * 1e6
   const span = all / zoom
   const from = Math.min(Math.max(0, cursor - span / 2), all - span)
@@ -275,6 +283,12 @@ function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Re
         window={window}
         cursor={cursor}
         hurt={hurt}
+        onFold={(block) => {
+          const folded = new Set(order.folded)
+          if (!folded.delete(block)) folded.add(block)
+          setOrder({ ...order, folded })
+        }}
+        onTop={(block) => setOrder({ ...order, first: [block, ...order.first.filter((one) => one !== block)] })}
         onCursor={(to) => {
           setPlays(false)
           setCursor(to)

@@ -1,6 +1,6 @@
 import { memo, type PointerEvent, useRef } from 'react'
 import { directionOf, kindOf } from '../kinds.tsx'
-import { clockWords, lastAt, ruledAt, type ScoreRow, STRIP, stripOf } from './rows.ts'
+import { type ArrangedRow, blockOf, clockWords, lastAt, ruledAt, type ScoreRow, STRIP, stripOf } from './rows.ts'
 
 interface Window {
   readonly from: number
@@ -9,7 +9,9 @@ interface Window {
 
 /** The score: one row a line or part, all under one cursor. */
 export function Score(props: {
-  readonly rows: readonly ScoreRow[]
+  readonly rows: readonly ArrangedRow[]
+  readonly onFold: (block: string) => void
+  readonly onTop: (block: string) => void
   readonly window: Window
   readonly cursor: number
   readonly hurt: ReadonlySet<string>
@@ -17,7 +19,7 @@ export function Score(props: {
   readonly handleOf: (name: string) => React.ReactNode
   readonly onExpect: (ref: string, words: string) => void
 }) {
-  const { rows, window, cursor, hurt, onCursor, handleOf, onExpect } = props
+  const { rows, window, cursor, hurt, onCursor, handleOf, onExpect, onFold, onTop } = props
   const share = (cursor - window.from) / (window.to - window.from)
   return (
     <ol className="score" aria-label="Lines over time">
@@ -25,7 +27,31 @@ export function Score(props: {
         const words = lastAt(row.shown, cursor)?.words
         return (
           <li key={row.key} className={hurt.has(row.end ?? row.key) || hurt.has(row.part?.ref ?? '') ? 'hurt' : ''}>
-            <RowHead row={row} level={row.end ? lastAt(row.changes, cursor)?.is : undefined} />
+            <RowHead row={row} level={row.end ? lastAt(row.changes, cursor)?.is : undefined}>
+              {row.of > 0 && (
+                <span className="row-tools">
+                  {row.of > 1 && (
+                    <button
+                      type="button"
+                      aria-expanded={!row.isFolded}
+                      aria-label={`${row.isFolded ? 'Unfold' : 'Fold'} ${blockOf(row)}`}
+                      title={row.isFolded ? `${row.of - 1} more lines` : 'One line for the part'}
+                      onClick={() => onFold(blockOf(row))}
+                    >
+                      {row.isFolded ? '▸' : '▾'}
+                    </button>
+                  )}
+                  <button
+                    type="button"
+                    aria-label={`${blockOf(row)} to the top`}
+                    title="To the top"
+                    onClick={() => onTop(blockOf(row))}
+                  >
+                    ↑
+                  </button>
+                </span>
+              )}
+            </RowHead>
             <Strip row={row} window={window} onCursor={onCursor} share={share} />
             <div className="face">
               {words !== undefined && (
@@ -48,7 +74,15 @@ export function Score(props: {
 }
 
 /** Post and flag of a row: filled while high, empty while low, hatched in motion. */
-function RowHead({ row, level }: { readonly row: ScoreRow; readonly level: unknown }) {
+function RowHead({
+  row,
+  level,
+  children,
+}: {
+  readonly row: ScoreRow
+  readonly level: unknown
+  readonly children: React.ReactNode
+}) {
   const { use, part, post, end } = row
   const need = use?.facts.needs
   const state = level === '1' ? 'high' : typeof level === 'object' ? 'motion' : level === 'z' ? 'loose' : 'low'
@@ -68,6 +102,7 @@ function RowHead({ row, level }: { readonly row: ScoreRow; readonly level: unkno
       ) : (
         <small className="soft">{part?.title ?? ''}</small>
       )}
+      {children}
     </div>
   )
 }

@@ -75,6 +75,38 @@ export function rowsOf(wiring: Wiring, run: RunData): ScoreRow[] {
   ]
 }
 
+/** How somebody wants the rows: parts at the top, in order, and parts of which one row is enough. */
+export interface RowOrder {
+  readonly first: readonly string[]
+  readonly folded: ReadonlySet<string>
+}
+
+/** A row with what was folded into it. */
+export type ArrangedRow = ScoreRow & {
+  /** Rows of the same part, this one included: the first row of a part of several has a way to fold them. */
+  readonly of: number
+  readonly isFolded: boolean
+}
+
+/** What tells to which block a row belongs: its part, or itself. */
+export const blockOf = ({ part, key }: ScoreRow): string => part?.ref ?? key
+
+/** Rows in the order that somebody wants, those of a part together. */
+export function arranged(rows: readonly ScoreRow[], { first, folded }: RowOrder): ArrangedRow[] {
+  const blocks = new Map<string, ScoreRow[]>()
+  for (const row of rows) blocks.set(blockOf(row), [...(blocks.get(blockOf(row)) ?? []), row])
+  const order = [...first.filter((one) => blocks.has(one)), ...[...blocks.keys()].filter((one) => !first.includes(one))]
+  return order.flatMap((block): ArrangedRow[] => {
+    const own = blocks.get(block)!
+    const [head, ...rest] = own
+    const isFolded = folded.has(block) && rest.length > 0
+    // What can be moved of a folded part stays at hand.
+    const handles = isFolded ? own.flatMap((row) => row.handles) : head!.handles
+    const top = { ...head!, handles, of: own.length, isFolded }
+    return isFolded ? [top] : [top, ...rest.map((row) => ({ ...row, of: 0, isFolded: false }))]
+  })
+}
+
 /** Something happens on it in this run, or something can be moved. */
 export const isLively = ({ changes, shown, handles }: ScoreRow): boolean =>
   changes.length > 1 || shown.length > 1 || handles.length > 0 || changes.some(({ is }) => typeof is === 'object')
