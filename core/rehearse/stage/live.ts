@@ -313,6 +313,7 @@ export class LiveCircuit {
 
   /** Solves what has changed; drivers and shifters follow until all stands still. */
   settle(): void {
+    if (this.#dirty.size === 0) return
     for (let round = 0; this.#dirty.size > 0 && round < MOST_ROUNDS; round += 1) {
       const groups = [...this.#dirty]
       this.#dirty.clear()

@@ -130,8 +130,16 @@ export class LivePins {
 
   /** A number means what serves the board itself and is not brought out. */
   isInside(number: number): boolean {
-    return number === INSIDE || this.#finder.isInside(String(number))
+    // A pin that is brought out is none of these; each call of a program asks.
+    let known = this.#inside.get(number)
+    if (known === undefined) {
+      known = number === INSIDE || this.#finder.isInside(String(number))
+      this.#inside.set(number, known)
+    }
+    return known
   }
+
+  readonly #inside = new Map<number, boolean>()
 
   /** Number of the pin that a value of a Python program means: a number, a name, a word of `board`. */
   meant(value: number | string, isSymbol: boolean): number | undefined {
