@@ -8,11 +8,11 @@ import { ask, freshFolder, startServer } from './server.ts'
 
 type Random = () => number
 
-/** Names that meet what objects inherit, numbers at every edge, texts that no file keeps. */
 /** Milliseconds from which an answer is counted as slow, and from which it is a fault. */
 const SLOW = 1000
 const HANGS = 10_000
 
+/** Names that meet what objects inherit, numbers at every edge, texts that no file keeps. */
 const hostile: readonly unknown[] = [
   'constructor',
   'toString',
@@ -364,7 +364,6 @@ async function fuzzHttp(
           if (failure) throw failure
           const { status, milliseconds } = answer!
           if (status === 500) throw new Error(`500: ${answer!.text}`)
-          if (milliseconds > SLOW) tally.slow += 1
           if (milliseconds > HANGS) throw new Error(`took ${Math.round(milliseconds)} ms`)
           return status < 300
         },
