@@ -280,3 +280,26 @@ test('a wire is led over a rail at the other end, rows stay free, grounds get th
   await expect(wiring.getByText('blue').first()).toBeVisible()
   await expect(wiring.getByText('black')).toHaveCount(0)
 })
+
+test('breadboards are drawn to another place among each other, by hand and by key', async ({ page, address }) => {
+  await openSample(page, address, 'Orchard hive watch', 'bench')
+  const first = page.getByRole('button', { name: 'Move breadboard BB1' })
+  await expect(first).toBeVisible({ timeout: 30_000 })
+  await page.getByRole('button', { name: 'Whole bench' }).click()
+  const left = async (ref: string): Promise<number> => {
+    const { x, y } = await restingBox(page.getByRole('button', { name: `Move breadboard ${ref}` }))
+    return x + y
+  }
+  expect(await left('BB1')).toBeLessThan(await left('BB2'))
+  const from = await restingBox(first)
+  const to = await restingBox(page.getByRole('button', { name: 'Move breadboard BB2' }))
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(to.x + to.width / 2 + 30, to.y + to.height / 2 + 30, { steps: 5 })
+  await page.mouse.up()
+  await expect.poll(async () => (await left('BB2')) < (await left('BB1')), { timeout: 30_000 }).toBe(true)
+  await first.focus()
+  await page.keyboard.press('ArrowLeft')
+  await expect.poll(async () => (await left('BB1')) < (await left('BB2')), { timeout: 30_000 }).toBe(true)
+  await expectAccessible(page)
+})

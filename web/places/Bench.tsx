@@ -225,6 +225,7 @@ function LaidBench() {
         onPick={setPicked}
         onMove={move}
         onRefused={say}
+        onOrder={(refs, moved) => edit([{ do: 'order-breadboards', refs }], `Move ${moved}`)}
         onTurn={() => {
           const next = pose === 'stands' ? 'lies' : 'stands'
           setWantedPose(next)

@@ -16,6 +16,7 @@ import {
 import { turnPlace, unturnPlace } from '../../../core/sheets/ink.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
 import { Body, Breadboards, Ends, Inked, Lane } from './BenchDrawing.tsx'
+import { BreadboardGrips } from './BreadboardGrips.tsx'
 import { pointIn, useView } from './useView.ts'
 
 interface BenchViewProps {
@@ -36,6 +37,8 @@ interface BenchViewProps {
   readonly onPick: (ref: string | undefined) => void
   readonly onMove: (ref: string, place: BenchPlace | null) => void
   readonly onRefused: (text: string) => void
+  /** Breadboards in another order, and the one that was moved. */
+  readonly onOrder: (refs: readonly string[], moved: string) => void
   /** Turns the whole drawing by a quarter. */
   readonly onTurn: () => void
   /** Further buttons beside those of the view. */
@@ -286,6 +289,7 @@ export function BenchView(props: BenchViewProps) {
           </g>
         )}
         {drag?.moved && drag.aside && <AsideGhost picture={picture} drag={drag} />}
+        {movable && <BreadboardGrips layout={layout} pose={picture.pose} onBench={onBench} onOrder={props.onOrder} />}
       </svg>
       <div className="bench-zoom">
         <Button size="sm" variant="outline-dark" aria-label="Nearer" onClick={() => zoom(1 / 1.4)}>
