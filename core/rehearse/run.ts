@@ -11,6 +11,7 @@ import { dialectOf, readProgram } from './program.ts'
 import { scaleFindings } from './scale.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
+import type { Conversations } from './stage/conversations.ts'
 import { type RunFinding, RunFindings } from './stage/findings.ts'
 import { type Handle, handleValue } from './stage/handles.ts'
 import type { Outside, Sent } from './stage/outside.ts'
@@ -47,7 +48,7 @@ export interface Expectation {
 export interface RunResult {
   readonly findings: readonly RunFinding[]
   readonly expectations: readonly Expectation[]
-  readonly printed: StageBoard['printed']
+  readonly printed: Conversations['printed']
   readonly trace: Trace
   /** What other boards can see of it. */
   readonly sent: readonly Sent[]
@@ -199,7 +200,7 @@ export function rehearse(
       ...where(at),
     })
   stage.finish()
-  stage.sayNobody()
+  stage.devices.sayNobody()
   for (const { kind, at, now, message } of machine.notices)
     findings.add({
       kind: kind === 'bounds' || kind === 'null-pointer' ? 'wrong-place' : 'number-lost',
@@ -230,9 +231,9 @@ export function rehearse(
   return {
     findings: findings.all.map((one) => ({ ...one, seconds: Math.max(0, one.seconds) })),
     expectations,
-    printed: stage.printed.map((one) => ({ ...one, at: one.at - offset })),
+    printed: stage.conversations.printed.map((one) => ({ ...one, at: one.at - offset })),
     trace: stage.trace,
-    sent: stage.sent,
+    sent: stage.conversations.sent,
     seconds: (machine.now - offset) / 1e6,
     statements: machine.count,
     loops,
@@ -331,7 +332,7 @@ function expectation(step: ScriptStep, end: string, wanted: string, stage: Stage
 /** What is seen at a part or a pin now, and whether it is what is wanted. */
 function stateOf(stage: StageBoard, end: string, wanted: string): { readonly holds: boolean; readonly words: string } {
   if (end === 'serial') {
-    const lines = stage.printed.map(({ text }) => text)
+    const lines = stage.conversations.printed.map(({ text }) => text)
     const found = lines.some((text) => text.includes(wanted))
     return { holds: found, words: lines.length === 0 ? 'nothing printed' : `"${lines.at(-1)}" as the last line` }
   }

@@ -1,22 +1,21 @@
 import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import type { Language } from '../../catalog/boardSchema.ts'
 import { volts } from '../../catalog/common.ts'
-import type { Driver } from '../../catalog/driverSchema.ts'
-import { hexAddress } from '../../electrical/hexAddress.ts'
-import { addressesOf } from '../../wiring/i2c.ts'
-import type { BoardInstance, PartInstance, Wiring } from '../../wiring/model.ts'
+import type { BoardInstance, Wiring } from '../../wiring/model.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Callable } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine, Spi, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
-import type { Said, StandInStage } from '../platform/standIns.ts'
+import type { StandInStage } from '../platform/standIns.ts'
+import { BusDevices } from './busDevices.ts'
 import { Channels } from './channels.ts'
 import { Chips } from './chips.ts'
+import { Conversations } from './conversations.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
 import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT, openTurned } from './handles.ts'
 import { LiveCircuit } from './live.ts'
-import type { Outside, Sent } from './outside.ts'
+import type { Outside } from './outside.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
 import { Trace } from './trace.ts'
 
@@ -34,19 +33,6 @@ const QUARTER_CLICK = 2500
 /** An answer that somebody sets lies between this and its opposite. */
 const MOST_ANSWER = 1_000_000_000
 
-/** Bits of a byte with its start and stop, and the share by which two speeds may differ that still understand each other. */
-const BITS_A_BYTE = 10
-const MOST_BAUD_ERROR = 0.04
-
-/** A serial line that has begun. */
-interface SerialWire {
-  readonly baud: number
-  readonly rx: LivePin | undefined
-  readonly tx: LivePin | undefined
-  /** Microseconds until which bytes are on their way. */
-  busyUntil: number
-}
-
 /** Where in the program something happens: file and line. */
 export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
 
@@ -58,7 +44,8 @@ export class StageBoard implements Hardware {
   readonly trace = new Trace()
   readonly chips: Chips
   readonly handles: Map<string, Handle>
-  readonly printed: { readonly at: number; readonly line: string; readonly text: string }[] = []
+  readonly conversations: Conversations
+  readonly devices: BusDevices
   readonly kept = new Uint8Array(4096).fill(255)
   readonly bus: TwoWire
   readonly spi: Spi
@@ -71,7 +58,6 @@ export class StageBoard implements Hardware {
   readonly #language: Language
   readonly #handlers = new Map<LivePin, { edge: Edge; handler: Callable }>()
   readonly #waiting: LivePin[] = []
-  readonly #serials = new Map<string, SerialLine>()
   readonly #triggered = new Map<string, number>()
   /** Handles that were moved and have not been looked at since: when. */
   readonly #unseen = new Map<Handle, { at: number; reads: number }>()
@@ -108,7 +94,9 @@ export class StageBoard implements Hardware {
       shows: this.standIns.shows,
       later: (microseconds, run) => this.events.at(machine.now + microseconds, run),
     })
-    this.bus = this.#twoWire()
+    this.conversations = new Conversations(this, board, machine, language)
+    this.devices = new BusDevices(this, board, language)
+    this.bus = this.devices.bus
     this.spi = { begin: () => undefined, transfer: () => 0 }
     this.#wired = [...this.pins.all].filter(({ net }) => net.wired)
     this.#noteAll()
@@ -136,7 +124,8 @@ export class StageBoard implements Hardware {
     this.#findings.add({ kind, message, why, seconds: this.#machine.now / 1e6, at: ends, ...this.#where(at) })
   }
 
-  #pin(number: number, counts: 'pin' | 'analog' | 'interrupt', at: number, call: string): LivePin | undefined {
+  /** The pin that a number of the program means; what is wrong with it is said. */
+  pinOf(number: number, counts: 'pin' | 'analog' | 'interrupt', at: number, call: string): LivePin | undefined {
     if (this.pins.isInside(number)) return undefined
     // In Python a pin is always meant by its own name.
     const pin = this.pins.pin(number, this.#language === 'cpp' ? counts : 'pin')
@@ -194,7 +183,7 @@ export class StageBoard implements Hardware {
   }
 
   setting(number: number, how: PinSetting, at: number): void {
-    const pin = this.#pin(number, 'pin', at, 'pinMode')
+    const pin = this.pinOf(number, 'pin', at, 'pinMode')
     if (!pin) return
     if (how === 'out') pin.everOutput[0] = true
     if (how === 'out' && !this.#able(pin, 'digital-out', at, 'pinMode', 'is no output')) return
@@ -207,7 +196,7 @@ export class StageBoard implements Hardware {
   }
 
   write(number: number, high: boolean, at: number): void {
-    const pin = this.#pin(number, 'pin', at, 'digitalWrite')
+    const pin = this.pinOf(number, 'pin', at, 'digitalWrite')
     if (!pin) return
     // It stays as it is: nothing on its lines changes.
     if (pin.setting === 'out' && pin.high === high && !pin.pulse) return
@@ -384,7 +373,7 @@ export class StageBoard implements Hardware {
   }
 
   read(number: number, at: number): boolean {
-    const pin = this.#pin(number, 'pin', at, 'digitalRead')
+    const pin = this.pinOf(number, 'pin', at, 'digitalRead')
     if (!pin) return false
     pin.reads += 1
     if (!this.#able(pin, 'digital-in', at, 'digitalRead', 'reads no levels')) return false
@@ -442,7 +431,7 @@ export class StageBoard implements Hardware {
   }
 
   readAnalog(number: number, at: number): number {
-    const pin = this.#pin(number, 'analog', at, 'analogRead')
+    const pin = this.pinOf(number, 'analog', at, 'analogRead')
     if (!pin) return 0
     pin.reads += 1
     if (!this.#able(pin, 'analog-in', at, 'analogRead', 'has no converter')) return 0
@@ -464,7 +453,7 @@ export class StageBoard implements Hardware {
     at: number,
     maker: 'timer' | 'library' = 'timer',
   ): void {
-    const pin = this.#pin(number, 'pin', at, maker === 'timer' ? 'analogWrite' : 'attach')
+    const pin = this.pinOf(number, 'pin', at, maker === 'timer' ? 'analogWrite' : 'attach')
     if (!pin) return
     pin.everOutput[0] = true
     const able =
@@ -510,14 +499,14 @@ export class StageBoard implements Hardware {
   }
 
   writeAnalog(number: number, share: number, at: number): void {
-    const pin = this.#pin(number, 'pin', at, 'dacWrite')
+    const pin = this.pinOf(number, 'pin', at, 'dacWrite')
     if (!pin || !this.#able(pin, 'analog-out', at, 'dacWrite', 'puts out no voltages')) return
     this.live.drive(pin.host.end, pin.net.index, { volts: share * (pin.host.logicVolts ?? 3.3), ohms: 1000 })
     this.#changed(at, pin)
   }
 
   tone(number: number, hertz: number, milliseconds: number | undefined, at: number): void {
-    const pin = this.#pin(number, 'pin', at, 'tone')
+    const pin = this.pinOf(number, 'pin', at, 'tone')
     if (!pin) return
     if (!this.#able(pin, 'digital-out', at, 'tone', 'is no output')) return
     this.takesTimers('tone-library', at)
@@ -541,7 +530,7 @@ export class StageBoard implements Hardware {
   }
 
   pulseIn(number: number, high: boolean, timeout: number, at: number): number {
-    const pin = this.#pin(number, 'pin', at, 'pulseIn')
+    const pin = this.pinOf(number, 'pin', at, 'pulseIn')
     if (!pin) return 0
     pin.reads += 1
     const machine = this.#machine
@@ -568,7 +557,7 @@ export class StageBoard implements Hardware {
   }
 
   onEdge(number: number, edge: Edge | undefined, handler: Callable | undefined, at: number): void {
-    const pin = this.#pin(number, 'pin', at, 'attachInterrupt')
+    const pin = this.pinOf(number, 'pin', at, 'attachInterrupt')
     if (!pin) return
     if (!edge || !handler) {
       this.#handlers.delete(pin)
@@ -710,121 +699,16 @@ export class StageBoard implements Hardware {
 
   /** What other boards do is done to this one's lines, and what this one does is kept for them. */
   meets(outside: Outside, offset: number): void {
-    const { live, events } = this
-    for (const one of outside.sent)
-      events.at(offset + one.at, () => {
-        if (one.is === 'drive') {
-          const { low, pulse } = one
-          live.drive(one.end, one.net, one.drive, low && pulse ? { low, pulse } : undefined)
-          this.#changed(this.#machine.at)
-        } else if (one.is === 'byte') this.#hears(one)
-        else this.#air.set(one.key, [...(this.#air.get(one.key) ?? []), one.value])
-      })
-    this.pins.onDrive = ({ host, net, pulse }, drive, low) => {
-      if (outside.shared.has(net.index))
-        this.sent.push({
-          is: 'drive',
-          at: this.#machine.now - offset,
-          end: host.end,
-          net: net.index,
-          drive,
-          low,
-          pulse,
-        })
-    }
-    this.#onByte = (tx, byte, baud, at) => {
-      if (outside.shared.has(tx.net.index))
-        this.sent.push({ is: 'byte', at: at - offset, net: tx.net.index, byte, baud })
-    }
-    this.#onAir = (key, value) =>
-      this.sent.push({ is: 'air', at: this.#machine.now - offset, from: this.#board.ref, key, value })
-  }
-
-  /** What others can see of what this board has done. */
-  readonly sent: Sent[] = []
-  readonly #air = new Map<string, unknown[]>()
-  #onByte: ((tx: LivePin, byte: number, baud: number, at: number) => void) | undefined
-  #onAir: ((key: string, value: unknown) => void) | undefined
-  readonly #wires = new Map<string, SerialWire>()
-
-  /** Pins and speed of a serial line, when it has begun. */
-  #wire(
-    name: string,
-    baud: number,
-    pins: { readonly rx?: number | undefined; readonly tx?: number | undefined },
-  ): void {
-    const usual = this.#board.board.programs.find(({ as }) => as === this.#language)?.begins[name]
-    const pinOf = (number: number | undefined, id: string | undefined): LivePin | undefined =>
-      number !== undefined && number >= 0
-        ? this.pins.pin(number, 'pin')
-        : id === undefined
-          ? undefined
-          : this.pins.byId(this.#board.facts.pin(id)?.net ?? '')
-    this.#wires.set(name, {
-      baud,
-      rx: pinOf(pins.rx, usual?.rx),
-      tx: pinOf(pins.tx, usual?.tx),
-      busyUntil: this.#wires.get(name)?.busyUntil ?? 0,
-    })
-  }
-
-  /** A byte that another board sends comes in on the line that hangs on its wire. */
-  #hears({ net, byte, baud }: Extract<Sent, { is: 'byte' }>): void {
-    for (const [name, { rx, baud: own }] of this.#wires) {
-      if (!rx || !this.live.around(net).includes(rx.net.index)) continue
-      const differs = Math.abs(own - baud) > own * MOST_BAUD_ERROR
-      if (differs)
-        this.say(
-          'other-baud',
-          this.#machine.at,
-          [rx.host.end],
-          `${name} listens at ${own} bits a second, and what comes at ${rx.host.end} is sent at ${baud}.`,
-          'Both ends must say the same number in begin; what arrives is noise.',
-        )
-      this.serial(name).waiting.push(differs ? (byte * 31 + 7) & 255 : byte)
-      return
-    }
+    this.conversations.meets(outside, offset)
   }
 
   serial(name: string): SerialLine {
-    let line = this.#serials.get(name)
-    if (!line) {
-      const waiting: number[] = []
-      let text = ''
-      line = {
-        name,
-        waiting,
-        begin: (baud, _, pins = {}) => this.#wire(name, baud, pins),
-        write: (bytes) => {
-          const wire = this.#wires.get(name)
-          if (wire?.tx && this.#onByte && wire.baud > 0)
-            for (const letter of bytes) {
-              wire.busyUntil = Math.max(wire.busyUntil, this.#machine.now) + (BITS_A_BYTE / wire.baud) * 1e6
-              this.#onByte(wire.tx, letter.charCodeAt(0) & 255, wire.baud, wire.busyUntil)
-            }
-          for (const letter of bytes) {
-            if (letter !== '\n') {
-              text += letter
-              continue
-            }
-            this.printed.push({ at: this.#machine.now, line: name, text: utf8(text.replace(/\r$/, '')) })
-            text = ''
-          }
-          this.#open.set(name, text)
-        },
-      }
-      this.#serials.set(name, line)
-    }
-    return line
+    return this.conversations.serial(name)
   }
-
-  readonly #open = new Map<string, string>()
 
   /** What was printed without an end of its line. */
   finish(): void {
-    for (const [name, text] of this.#open)
-      if (text !== '') this.printed.push({ at: this.#machine.now, line: name, text: utf8(text) })
-    this.#open.clear()
+    this.conversations.finish()
     for (const pin of this.pins.all)
       if (pin.writtenAt !== undefined && pin.everOutput.length === 0)
         this.say(
@@ -838,73 +722,9 @@ export class StageBoard implements Hardware {
         )
   }
 
-  /** Two-wire buses: devices answer whose lines hang on the bus's pins and that have their supply. */
-  #twoWire(): TwoWire {
-    const { programs } = this.#board.board
-    const begins = {
-      ...programs.find((one) => one.as === 'cpp')?.begins,
-      ...programs.find((one) => one.as === this.#language)?.begins,
-    }
-    const named = (name: string): string | undefined =>
-      this.#board.facts.pins.find(
-        (pin) => pin.kind === 'io' && pin.allNames.some((one) => one === name || one === `${name}1`),
-      )?.net
-    const pinsOf = new Map<string, (string | undefined)[]>()
-    const lines = (bus: string): (string | undefined)[] => {
-      let known = pinsOf.get(bus)
-      if (!known) {
-        const usual = begins[bus]
-        known = usual ? [usual.sda, usual.scl] : bus === 'Wire' ? [named('SDA'), named('SCL')] : []
-        pinsOf.set(bus, known)
-      }
-      return known
-    }
-    const answers = (bus: string, address: number): boolean => this.#answering(lines(bus), address).length > 0
-    this.#linesOf = lines
-    const asked = (bus: string, address: number, at: number): boolean => {
-      if (answers(bus, address)) return true
-      // A scan goes over all addresses, and silence is its answer.
-      this.#silent.set(`${bus} ${address}`, (this.#silent.get(`${bus} ${address}`) ?? 0) + 1)
-      const many = [...this.#silent.keys()].filter((key) => key.startsWith(`${bus} `)).length
-      if (many <= 3) this.#nobody.set(`${bus} ${address}`, at)
-      return false
-    }
-    return {
-      begin: (bus, pins, at) => {
-        const [sda, scl] = lines(bus)
-        const [one, two] = pins.map((number) =>
-          number === undefined ? undefined : this.#pin(number, 'pin', at, 'Wire.begin')?.facts.id,
-        )
-        pinsOf.set(bus, [one ?? sda, two ?? scl])
-      },
-      write: (bus, address, _, at) => asked(bus, address, at),
-      read: (bus, address, count, at) => (asked(bus, address, at) ? new Array(count).fill(0) : []),
-    }
-  }
-
-  #linesOf: (bus: string) => readonly (string | undefined)[] = () => []
-
-  /** Parts at an address whose lines hang on a bus's pins and that have their supply. */
-  #answering(ids: readonly (string | undefined)[], address: number): PartInstance[] {
-    const nets = ids.map((id) => (id === undefined ? undefined : this.#wiring.netOf(`${this.#board.ref}.${id}`).index))
-    return this.#wiring.parts.filter((part) => {
-      if (!addressesOf(part).some((one) => one.address === address)) return false
-      if (part.supplies.length > 0 && !part.supplies.some(({ source, ground }) => source && ground)) return false
-      const own = (signal: string): number | undefined => {
-        const use = this.#wiring.signals.find((one) => one.part === part && one.facts.needs === `i2c.${signal}`)
-        return use && this.#wiring.netOf(use.end).index
-      }
-      return this.#hangs(nets[0], own('sda')) && this.#hangs(nets[1], own('scl'))
-    })
-  }
-
-  #hangs(from: number | undefined, to: number | undefined): boolean {
-    return from !== undefined && to !== undefined && (from === to || this.live.around(from).includes(to))
-  }
-
   /** What classes of drivers ask for. */
   readonly standIns: StandInStage = {
-    partFor: (driver, said, at) => this.#partFor(driver, said, at)?.ref,
+    partFor: (driver, said, at) => this.devices.partFor(driver, said, at)?.ref,
     sensed: (ref, what) => (this.handles.get(`${ref}.${what}`) ?? this.handles.get(ref))?.value,
     shows: (ref, words) => {
       this.told.set(ref, words)
@@ -917,103 +737,14 @@ export class StageBoard implements Hardware {
         `${className} asks ${ref} again after ${secondsWords(since)}, and it has something new every ${secondsWords(renews)}.`,
         'It gives the old value, or none. Ask it less often; look at the time rather than wait.',
       ),
-    send: (key, value) => this.#onAir?.(key, value),
-    take: (key) => this.#air.get(key)?.shift(),
-    waits: (key) => this.#air.get(key)?.length ?? 0,
+    send: (key, value) => this.conversations.send(key, value),
+    take: (key) => this.conversations.take(key),
+    waits: (key) => this.conversations.waits(key),
     channels: new Channels(this),
   }
   /** What parts show by what programs have told them. */
   readonly told = new Map<string, string>()
-
-  #partFor(driver: Driver, { className, address, pins }: Said, at: number): PartInstance | undefined {
-    const all = this.#wiring.parts.filter(({ part }) => driver.parts.includes(part.id))
-    if (all.length === 0) {
-      this.say(
-        'no-such-part',
-        at,
-        [this.#board.ref],
-        `${className} drives a part that this plan does not have.`,
-        'What it shows and senses is not seen here.',
-      )
-      return undefined
-    }
-    const bused = all.filter((part) => addressesOf(part).length > 0)
-    if (bused.length > 0) {
-      const wanted =
-        address === undefined ? bused.flatMap((part) => addressesOf(part).map((one) => one.address)) : [address]
-      const found = ['Wire', 'Wire1']
-        .flatMap((bus) => wanted.flatMap((one) => this.#answering(this.#linesOf(bus), one)))
-        .find((part) => bused.includes(part))
-      if (!found) {
-        const there = bused
-          .flatMap((part) => addressesOf(part).map((one) => `${part.ref} ${hexAddress(one.address)}`))
-          .join(', ')
-        this.say(
-          'nobody-answers',
-          at,
-          bused.map(({ ref }) => ref),
-          `${className} asks ${address === undefined ? 'the bus' : hexAddress(address)}, and nobody answers.`,
-          `On this plan there are ${there}; the address, the pins of the bus, or a supply may be another one.`,
-        )
-      }
-      return found
-    }
-    const named = Object.entries(pins)
-    const fits = (part: PartInstance): boolean =>
-      named.every(([pin, number]) =>
-        this.#hangs(this.pins.pin(number, 'pin')?.net.index, this.#wiring.netOf(`${part.ref}.${pin}`).index),
-      )
-    const found = all.find(fits)
-    if (!found) {
-      const [first] = all
-      const wrong = named.find(
-        ([pin, number]) =>
-          !this.#hangs(this.pins.pin(number, 'pin')?.net.index, this.#wiring.netOf(`${first!.ref}.${pin}`).index),
-      )
-      const [pin = '', number = 0] = wrong ?? []
-      const own = this.#wiring.netOf(`${first!.ref}.${pin}`).ends.find((end) => this.#wiring.terminal(end)?.boardPin)
-      this.say(
-        'other-pin',
-        at,
-        [first!.ref],
-        `${className} is given ${this.pins.pin(number, 'pin')?.host.end ?? number} for ${first!.ref}.${pin}, and the plan has it ${own ? `on ${own}` : 'on no pin of the board'}.`,
-        'Either the number in the program or the wire is another one.',
-      )
-    }
-    const fed = found && (found.supplies.length === 0 || found.supplies.some(({ source, ground }) => source && ground))
-    return fed ? found : undefined
-  }
-
-  readonly #silent = new Map<string, number>()
-  readonly #nobody = new Map<string, number>()
-
-  /** Addresses that were asked by themselves, not in a scan, and stayed silent. */
-  sayNobody(): void {
-    const byBus = new Map<string, number>()
-    for (const key of this.#silent.keys()) byBus.set(key.split(' ')[0]!, (byBus.get(key.split(' ')[0]!) ?? 0) + 1)
-    for (const [key, at] of this.#nobody) {
-      const [bus = '', address = ''] = key.split(' ')
-      if ((byBus.get(bus) ?? 0) > 20) continue
-      const there = this.#wiring.parts.flatMap((part) =>
-        addressesOf(part).map((one) => `${part.ref} ${hexAddress(one.address)}`),
-      )
-      this.say(
-        'nobody-answers',
-        at,
-        [this.#board.ref],
-        `Nobody answers at ${hexAddress(Number(address))} on ${bus}.`,
-        there.length > 0
-          ? `On this plan there are ${there.join(', ')}; the address, the pins of the bus, or a supply may be another one.`
-          : 'No part of this plan has an address.',
-      )
-    }
-  }
 }
 
 const secondsWords = (microseconds: number): string =>
   microseconds < 1e6 ? `${Math.round(microseconds / 1000)} ms` : `${Number((microseconds / 1e6).toFixed(1))} s`
-
-const utf8 = (bytes: string): string => {
-  const codes = Uint8Array.from(bytes, (letter) => letter.charCodeAt(0))
-  return new TextDecoder().decode(codes)
-}
