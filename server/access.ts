@@ -17,6 +17,7 @@ export interface Session {
 }
 
 const OWNER: Session = { all: 'owner', plans: {} }
+const KEY_BYTES = 32
 const COOKIE = 'markpost-session'
 /** Milliseconds that a session lasts. */
 const LASTS = 30 * 86_400_000
@@ -64,7 +65,7 @@ export class Access {
   ) {
     this.sharing = options.sharing
     this.#secure = options.secure ?? false
-    this.#key = options.data === undefined ? randomBytes(32) : keyIn(options.data)
+    this.#key = options.data === undefined ? randomBytes(KEY_BYTES) : keyIn(options.data)
     this.#hosts = new Set(['localhost', '127.0.0.1', '[::1]', '::1', ...(options.sharing ? ownNames() : [])])
   }
 
@@ -216,10 +217,20 @@ function isOwnMachine(request: Request): boolean {
 /** The key with which sessions are signed: it stays, so that a server that is started anew knows them again. */
 function keyIn(data: string): Buffer {
   const file = join(data, 'session.key')
-  if (existsSync(file)) return readFileSync(file)
-  const key = randomBytes(32)
+  const known = existsSync(file) ? readFileSync(file) : undefined
+  if (known?.length === KEY_BYTES) return known
+  const key = randomBytes(KEY_BYTES)
   writeFileSync(file, key, { mode: 0o600 })
   return key
+}
+
+/** A text as JSON; undefined for one that is none: then new phrases are made. */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return undefined
+  }
 }
 
 const lanAddresses = (): string[] =>
@@ -238,7 +249,7 @@ export function sharingAt(data: string, port: number, secure: boolean): Sharing 
   const Phrases = v.strictObject({ editor: v.string(), viewer: v.string() })
   let phrases: v.InferOutput<typeof Phrases> | undefined
   if (existsSync(file)) {
-    const read = v.safeParse(Phrases, JSON.parse(readFileSync(file, 'utf8')))
+    const read = v.safeParse(Phrases, parsed(readFileSync(file, 'utf8')))
     if (read.success) phrases = read.output
   }
   if (!phrases) {

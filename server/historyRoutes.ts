@@ -31,21 +31,28 @@ export function historyRoutes({ store, shelf, work, events, summaries }: Parts):
     return number
   }
   /** Revisions with their sentences; those that nobody has asked for yet are worked out and kept. */
-  const linesOf = async (id: string): Promise<RevisionLine[]> => {
-    const all = await patiently(() => store.revisions(id))
-    const { bytes } = await shelf.now()
-    const lines: RevisionLine[] = []
-    for (const [index, one] of all.entries()) {
-      const before = all[index + 1]
-      let words = one.words
-      if (words === null && before) {
-        const texts = [before, one].map(({ revision }) => store.revisionText(id, revision) ?? '')
-        words = (await work.run('changes', { shelf: bytes, texts }, { plan: id }))[0] ?? []
-        await patiently(() => store.keepWords(id, one.revision, words ?? []))
+  const linesOf = async (id: string, most = Number.POSITIVE_INFINITY): Promise<RevisionLine[]> => {
+    const all = (await patiently(() => store.revisions(id))).slice(0, most)
+    const lacking = all.flatMap(({ words }, index) => (words === null && index < all.length - 1 ? [index] : []))
+    const made = new Map<number, readonly string[]>()
+    const [first, last] = [lacking[0], lacking.at(-1)]
+    if (first !== undefined && last !== undefined) {
+      // From the oldest that lacks them to the newest, so that each text is read once.
+      const chain = all.slice(first, last + 2).reverse()
+      const { bytes } = await shelf.now()
+      const texts = chain.map(({ revision }) => store.revisionText(id, revision) ?? '')
+      const words = await work.run('changes', { shelf: bytes, texts }, { plan: id })
+      for (const [index, { revision }] of chain.slice(1).entries()) {
+        made.set(revision, words[index] ?? [])
+        await patiently(() => store.keepWords(id, revision, words[index] ?? []))
       }
-      lines.push({ revision: one.revision, saved: one.saved, name: one.name, words: words ?? [] })
     }
-    return lines
+    return all.map(({ revision, saved, name, words }) => ({
+      revision,
+      saved,
+      name,
+      words: words ?? made.get(revision) ?? [],
+    }))
   }
 
   routes.get('/plans/:id/revisions', async (request, response) => {
@@ -61,7 +68,7 @@ export function historyRoutes({ store, shelf, work, events, summaries }: Parts):
     const steps = Number(request.query.steps ?? 20)
     if (!Number.isInteger(steps) || steps < 1 || steps > MOST_STEPS)
       throw new HttpProblem(400, 'Bad request', `steps: expected a whole number from 1 to ${MOST_STEPS}`)
-    const lines = (await linesOf(id)).slice(0, steps + 1)
+    const lines = await linesOf(id, steps + 1)
     if (lines.length === 0) throw missing(`there is no plan "${id.slice(0, 80)}"`)
     const { bytes } = await shelf.now()
     const past: string[] = []

@@ -230,6 +230,13 @@ it('a data folder is closed to others also where it existed before, and a databa
   expect(() => new PlanStore(linked, migrations)).toThrow('is a link to elsewhere')
 })
 
+it('a folder that all users share is refused, before anything of it is changed', () => {
+  mkdirSync(data)
+  chmodSync(data, 0o1777)
+  expect(() => new PlanStore(data, migrations)).toThrow('expected a folder of its own')
+  expect(statSync(data).mode & 0o7777).toBe(0o1777)
+})
+
 describe('an archive', () => {
   it('has every plan under a name of its own, revisions in order, and sums that hold', () => {
     const plans = store()

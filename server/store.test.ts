@@ -63,6 +63,26 @@ describe('the store', () => {
     // The first six minutes lie more than an hour back: one of ten minutes is left, and the named one.
     expect(numbers.filter((one) => one < 20)).toEqual([3])
     expect([store.revisionText(id, 4), store.nameRevision(id, 4, 'x')]).toEqual([undefined, false])
+    // Sentences stay where the one before is still there, and go where it was let go.
+    const kept = store.revisions(id).map(({ revision }) => revision)
+    for (const revision of kept) store.keepWords(id, revision, ['told'])
+    for (let revision = 200; revision < 221; revision += 1) {
+      now += 20_000
+      store.save(id, revision, content('A', `text ${revision + 1}`))
+    }
+    const after = store.revisions(id)
+    const oldest = after.filter(({ revision }) => kept.includes(revision))
+    const untold = oldest.filter(({ words }) => words === null).map(({ revision }) => revision)
+    expect(oldest.length).toBeLessThan(kept.length)
+    const gone = kept.filter((one) => !oldest.some(({ revision }) => revision === one))
+    expect(untold).toEqual(
+      oldest
+        .map(({ revision }) => revision)
+        .filter((one, at) => {
+          const before = oldest[at + 1]?.revision ?? 0
+          return gone.some((revision) => revision > before && revision < one)
+        }),
+    )
   })
 
   it('begins a history with what was there before there was one', () => {

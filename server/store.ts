@@ -278,10 +278,15 @@ export class PlanStore {
         )
         .all(plan.id)
       const drop = this.#db.prepare('DELETE FROM revisions WHERE plan = ? AND revision = ?')
-      for (const { revision } of thinned(rows, ({ saved }) => Date.parse(saved), Date.parse(plan.changed)))
+      // What the sentences of the next one tell of begins elsewhere then.
+      const next = this.#db.prepare(
+        `UPDATE revisions SET words = NULL WHERE plan = ? AND revision =
+           (SELECT min(revision) FROM revisions WHERE plan = ? AND revision > ?)`,
+      )
+      for (const { revision } of thinned(rows, ({ saved }) => Date.parse(saved), Date.parse(plan.changed))) {
         drop.run(plan.id, revision)
-      // What the sentences tell of begins elsewhere now.
-      this.#db.prepare('UPDATE revisions SET words = NULL WHERE plan = ?').run(plan.id)
+        next.run(plan.id, plan.id, revision)
+      }
     }
     return plan
   }
@@ -514,10 +519,22 @@ function closeToOthers(folder: string): void {
     if (!state) continue
     if (state.isSymbolicLink())
       throw new DataFolderError(`${path} is a link to elsewhere; expected the database itself, in the folder`)
-    if ((state.mode & 0o077) !== 0) chmodSync(path, 0o600)
+    if ((state.mode & 0o077) !== 0) ownRights(path, 0o600)
   }
   // The journals get the rights of the database.
   const file = join(folder, 'markpost.db')
   if (!existsSync(file)) closeSync(openSync(file, 'a', 0o600))
-  if ((statSync(folder).mode & 0o077) !== 0) chmodSync(folder, 0o700)
+  const { mode } = statSync(folder)
+  if ((mode & 0o1000) !== 0)
+    throw new DataFolderError(`${folder} is shared by all users of this machine; expected a folder of its own`)
+  if ((mode & 0o077) !== 0) ownRights(folder, 0o700)
+}
+
+/** Takes rights away from others; of what belongs to somebody else it cannot be done, and the doctor says so. */
+function ownRights(path: string, mode: number): void {
+  try {
+    chmodSync(path, mode)
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code !== 'EPERM') throw error
+  }
 }
