@@ -18,6 +18,8 @@ describe('what lies long ago gets thin', () => {
     ['one of a week before that', [86_420, 87_000, 99_000], [86_420, 99_000]],
   ])('%s', (_, ago, stays) => {
     expect(kept(ago.map(minutes))).toEqual(stays)
+    // In whatever order they come.
+    expect(kept(ago.map(minutes).reverse()).reverse()).toEqual(stays)
   })
   it('the newest stays, however old, and nothing is asked of nothing', () => {
     expect(kept([minutes(9_000_000)])).toEqual([9_000_000])

@@ -64,6 +64,22 @@ describe('a plan held against the one that was asked for', () => {
       { rehearsal: { passed: false, came: 0, of: 2, said: expect.stringContaining('Expected LAMP off') } },
     ],
     [
+      'has a program that does what is expected, and something wrong besides',
+      asked,
+      right.replace('delay(10);', 'digitalRead(9); analogRead(99); delay(10);'),
+      { rehearsal: { passed: false, came: 2, of: 2, said: expect.stringContaining('line 2') } },
+    ],
+    [
+      'calls something else by the same name',
+      {
+        ...asked,
+        parts: { ...asked.parts, KEY: 'reed-switch' },
+        wires: asked.wires!.replace('D2', 'D7'),
+      },
+      '',
+      { elsewhere: [], missing: ['Push button'], more: ['Reed switch'] },
+    ],
+    [
       'has a program that cannot be read',
       asked,
       'void setup() { int = 3; }',

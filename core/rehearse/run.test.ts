@@ -152,6 +152,14 @@ const pairs: readonly {
     finds: 'runs-at-once 1',
   },
   {
+    title: 'a pump that runs on while something else is set',
+    plan: pump('MCU.5V'),
+    rightPlan: pump('MCU.GND'),
+    wrong: 'void setup() { pinMode(6, INPUT);\ndelay(5);\npinMode(6, OUTPUT); }\nvoid loop() { delay(100); }',
+    right: 'void setup() { pinMode(6, INPUT);\ndelay(5);\npinMode(6, OUTPUT); }\nvoid loop() { delay(100); }',
+    finds: 'runs-at-once 3',
+  },
+  {
     title: 'a reading by the full scale of another board',
     plan: knob('esp32-devkit-30', 'GPIO34', '3V3'),
     wrong:

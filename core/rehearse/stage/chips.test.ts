@@ -49,6 +49,10 @@ describe('a register that bits are shifted into', () => {
       'digitalWrite(6, LOW); shiftOut(4, 5, MSBFIRST, 1); shiftOut(4, 5, MSBFIRST, 4); digitalWrite(6, HIGH);'
     expect(lit(run(chain, shifts(turned)).shows)).toEqual([])
   })
+  it('shows what stood before the clock, where its latch hangs on the clock', () => {
+    const tied = { ...register, wires: register.wires!.replace('REG.RCLK MCU.D6', 'REG.RCLK MCU.D5') }
+    expect(lit(run(tied, shifts('shiftOut(4, 5, MSBFIRST, 0b00001001);')).shows)).toEqual(['L2'])
+  })
   it('is dark while its enable is high, and while it has no supply', () => {
     const off = { ...register, wires: register.wires!.replace('REG.OE MCU.GND', 'REG.OE MCU.5V') }
     expect(lit(run(off, shifts('out(255, MSBFIRST);')).shows)).toEqual([])
@@ -217,6 +221,18 @@ void loop() { char key = pad.getKey(); if (key != NO_KEY) Serial.println(key); }
   it('a ribbon that is plugged the other way round gives other keys', () => {
     const plan = keys('KEYS.C1 MCU.D2, KEYS.C2 MCU.D3, KEYS.C3 MCU.D4, KEYS.C4 MCU.D5')
     expect(run(plan, reads, presses).printed.map((one) => one.text)).toEqual(['6', '0'])
+  })
+  it('of a matrix of one’s own those keys can be pressed whose lines are wired', () => {
+    const plan: Short = {
+      mcu: 'uno-r3',
+      parts: { OWN: { part: 'key-matrix', options: { rows: 2, columns: 2, diodes: 'without' } } },
+      wires: 'OWN.R1 MCU.D9, OWN.R2 MCU.D8, OWN.C1 MCU.D5, OWN.C2 MCU.D4',
+    }
+    const text =
+      'void setup() { Serial.begin(9600); pinMode(9, INPUT_PULLUP); pinMode(4, OUTPUT); digitalWrite(4, LOW); }\nvoid loop() { Serial.println(digitalRead(9)); delay(1000); }'
+    const { handles, printed } = run(plan, text, '  - { at: 0.5, set: { OWN.R1-C2: pressed } }\n  - { at: 0.6 }')
+    expect(handles.map(({ name }) => name)).toEqual(['OWN.R1-C1', 'OWN.R1-C2', 'OWN.R2-C1', 'OWN.R2-C2'])
+    expect(printed.map((one) => one.text)).toEqual(['1', '0'])
   })
   const knob: Short = {
     mcu: 'uno-r3',
