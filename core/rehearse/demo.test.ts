@@ -8,6 +8,7 @@ import { readScript } from './script.ts'
 
 /** Sample plans with their programs, and what is expected of them. */
 it.each([
+  ['1-orchard-hive-watch', 'hive.ino', 'MCU', []],
   ['2-branch-line-crossing', 'crossing.ino', 'MCU', []],
   ['3-kiln-logger', 'kiln.py', 'PI', []],
   ['4-two-post-rain-gauge', 'gauge.ino', 'GAUGE', []],

@@ -159,7 +159,7 @@ for (byte i = 0; i < door.uid.size; i++) Serial.print(door.uid.uidByte[i], HEX);
 void setup() { Serial.begin(9600); IrReceiver.begin(2, ENABLE_LED_FEEDBACK); }
 void loop() { if (IrReceiver.decode()) { Serial.println(IrReceiver.decodedIRData.command); IrReceiver.resume(); } }`,
     steps:
-      '  - { at: 0.5, set: { FAR.command: 24 } }\n  - { at: 1, set: { FAR.command: 0 } }\n  - { at: 1.5, set: { FAR.command: 24 } }\n  - { at: 2 }',
+      '  - { at: 0.5, set: { FAR: 24 } }\n  - { at: 1, set: { FAR: 0 } }\n  - { at: 1.5, set: { FAR: 24 } }\n  - { at: 2 }',
     prints: ['24', '24'],
     wrong: ['begin(2,', 'begin(3,'],
     finds: 'other-pin',
@@ -172,7 +172,7 @@ IRrecv far(2);
 decode_results results;
 void setup() { Serial.begin(9600); far.enableIRIn(); }
 void loop() { if (far.decode(&results)) { Serial.println(results.value, HEX); far.resume(); } delay(20); }`,
-    steps: '  - { at: 0.5, set: { FAR.command: 24 } }\n  - { at: 1 }',
+    steps: '  - { at: 0.5, set: { FAR: 24 } }\n  - { at: 1 }',
     prints: ['FF18E7'],
   },
   {

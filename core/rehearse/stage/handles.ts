@@ -55,6 +55,8 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     if (facts.direction === 'in' || facts.direction === 'passive' || busNeed(facts.needs)) continue
     // What a chip makes of other levels nobody sets by hand.
     if (behaviourOutputs(part.part.behaves).includes(facts.pin)) continue
+    // A line over which a part speaks in bits is moved by what the part senses.
+    if (speaksOver(part, wiring, facts.pin)) continue
     const echo = echoPins(part)
     if (echo && (use.facts.pin === echo.echo || use.facts.pin === echo.trigger)) continue
     addOutput(use, wiring, live, add)
@@ -87,6 +89,18 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     })
   }
   return handles
+}
+
+/** Whether a class that senses something of a part speaks to it over one of its pins. */
+function speaksOver({ part }: PartInstance, { catalog }: Wiring, pin: string): boolean {
+  return catalog.drivers.some(
+    ({ parts, senses, make, calls }) =>
+      parts.includes(part.id) &&
+      Object.keys(senses).length > 0 &&
+      [make.pins, ...Object.values(calls).map(({ pins }) => pins)].some((pins) =>
+        Object.values(pins ?? {}).includes(pin),
+      ),
+  )
 }
 
 /** What a part senses that programs ask of it through a class. */
