@@ -65,7 +65,7 @@ export function BenchView(props: BenchViewProps) {
     props
   const svg = useRef<SVGSVGElement>(null)
   const near = placeOfNow(picture, (follow ? now : undefined) ?? picked)
-  const { viewBox, seeAll, focus, zoom, pan } = useView(
+  const { viewBox, seeAll, focus, zoom, pan, hold } = useView(
     svg,
     picture,
     layout.grid.boards,
@@ -114,6 +114,7 @@ export function BenchView(props: BenchViewProps) {
     event.stopPropagation()
     onPick(body.ref)
     if (!movable) return
+    hold()
     const hand = new Hand(wiring, layout, body.ref)
     svg.current.setPointerCapture(event.pointerId)
     const seat = layout.seats.get(body.ref)

@@ -38,17 +38,21 @@ export function useView(
     [fit, size.width, size.height, picture.width, picture.height, middle.x, middle.y],
   )
   const change = useCallback((next: (now: View) => View): void => setView((now) => kept(next(now))), [kept])
-  const seeAll = useCallback(
-    () => change(() => ({ x: picture.left + picture.width / 2, y: picture.top + picture.height / 2, scale: fit })),
-    [change, fit, picture.left, picture.top, picture.width, picture.height],
-  )
-  // The first layout, and one with other breadboards, opens where its letters are read, around what matters; a part
-  // that moves leaves the view as it is.
-  const extent = `${picture.pose} ${breadboards.map(({ ref, x, rows }) => `${ref} ${x} ${rows}`)} ${size.width} ${size.height}`
-  const opened = useRef('')
+  // The first layout, and one with other breadboards, opens where its letters are read, around what matters. What a
+  // search brings afterwards opens anew as well, until somebody has chosen what to see, or has moved a part.
+  const breadth = `${picture.pose} ${breadboards.map(({ ref, x, rows }) => `${ref} ${x} ${rows}`)} ${size.width} ${size.height}`
+  const extent = `${breadth} ${picture.left} ${picture.top} ${picture.width} ${picture.height}`
+  const opened = useRef({ breadth: '', extent: '' })
+  const chosen = useRef(false)
+  const hold = useCallback((): void => {
+    chosen.current = true
+  }, [])
   useEffect(() => {
-    if (opened.current === extent) return
-    opened.current = extent
+    const before = opened.current
+    if (before.extent === extent) return
+    opened.current = { breadth, extent }
+    if (before.breadth !== breadth) chosen.current = false
+    if (chosen.current) return
     const at = fit >= READABLE || !centre ? middle : centre
     change(() => ({ x: at.x, y: at.y, scale: Math.max(fit, READABLE) }))
   })
@@ -62,16 +66,22 @@ export function useView(
     watch.observe(element)
     return () => watch.disconnect()
   }, [svg])
+  const seeAll = useCallback((): void => {
+    hold()
+    change(() => ({ x: picture.left + picture.width / 2, y: picture.top + picture.height / 2, scale: fit }))
+  }, [change, hold, fit, picture.left, picture.top, picture.width, picture.height])
   /** Looks closely at a box of the drawing, with so much around it that its ends are seen. */
   const focus = useCallback(
     (x: number, y: number, width: number, height: number): void => {
+      hold()
       const scale = Math.min(34, size.width / (width + 2 * AROUND), size.height / (height + 2 * AROUND))
       change(() => ({ x, y, scale: Math.max(scale, Math.min(fit, READABLE)) }))
     },
-    [change, size.width, size.height, fit],
+    [change, hold, size.width, size.height, fit],
   )
   const zoom = useCallback(
     (factor: number, at?: Place): void => {
+      hold()
       change((now) => {
         const scale = Math.min(LARGEST, now.scale / factor)
         const by = now.scale / scale
@@ -79,11 +89,14 @@ export function useView(
         return { x: around.x + (now.x - around.x) * by, y: around.y + (now.y - around.y) * by, scale }
       })
     },
-    [change],
+    [change, hold],
   )
   const pan = useCallback(
-    (dx: number, dy: number): void => change((now) => ({ ...now, x: now.x - dx, y: now.y - dy })),
-    [change],
+    (dx: number, dy: number): void => {
+      hold()
+      change((now) => ({ ...now, x: now.x - dx, y: now.y - dy }))
+    },
+    [change, hold],
   )
   useEffect(() => {
     const element = svg.current
@@ -97,7 +110,7 @@ export function useView(
     return () => element.removeEventListener('wheel', onWheel)
   }, [svg, zoom])
   const [width, height] = [size.width / view.scale, size.height / view.scale]
-  return { viewBox: `${view.x - width / 2} ${view.y - height / 2} ${width} ${height}`, seeAll, focus, zoom, pan }
+  return { viewBox: `${view.x - width / 2} ${view.y - height / 2} ${width} ${height}`, seeAll, focus, zoom, pan, hold }
 }
 
 /** A place on the screen in the coordinates of the drawing. */
