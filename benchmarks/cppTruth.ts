@@ -1,12 +1,9 @@
-import { execFileSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join, resolve } from 'node:path'
 import { compileCpp } from '../core/rehearse/cpp/compile.ts'
 import { Halt, Machine } from '../core/rehearse/cpp/machine.ts'
 import { sketchLibrary } from '../core/rehearse/platform/sketch.ts'
 import { randomSketch } from '../core/rehearse/testing/randomSketch.ts'
 import { Recorder, stubPlatform } from '../core/rehearse/testing/recorder.ts'
+import { compiledByCpp } from './compiledByCpp.ts'
 
 /**
  * Sketches of C++ made by chance, rehearsed and compiled by the compiler of this machine: how many write the same, and
@@ -16,7 +13,6 @@ import { Recorder, stubPlatform } from '../core/rehearse/testing/recorder.ts'
 const [many = 10_000, first = 1] = process.argv.slice(2).map(Number)
 const AT_ONCE = 100
 const UNTIL = 200_000
-const FLAGS = ['-std=c++17', '-fsigned-char', '-fwrapv', '-w', '-O0']
 
 function rehearsed(text: string): string {
   const machine = new Machine()
@@ -38,50 +34,19 @@ function rehearsed(text: string): string {
   return recorder.lines.join('\n')
 }
 
-const folder = mkdtempSync(join(tmpdir(), 'markpost-cpp-'))
-function compiled(texts: readonly string[]): string[] {
-  const source = join(folder, 'all.cpp')
-  const calls = texts.map((_, at) => `case ${at}: s${at}::setup(); for (;;) { stub::wait(1); s${at}::loop(); }`)
-  writeFileSync(
-    source,
-    // Headers of the system first: words of the platform are macros behind its own.
-    `#include <sys/wait.h>
-#include <unistd.h>
-#include "${resolve('core/rehearse/testing/stub.h')}"
-${texts.map((text, at) => `namespace s${at} {\n${text}\n}`).join('\n')}
-int main() {
-  stub::until = ${UNTIL};
-  for (int at = 0; at < ${texts.length}; at++) {
-    fflush(stdout);
-    if (fork() == 0) switch (at) { ${calls.join('\n')} }
-    wait(nullptr);
-    printf("\\n=====\\n");
-  }
-}
-`,
-  )
-  execFileSync('g++', [...FLAGS, '-o', join(folder, 'all'), source])
-  const out = execFileSync(join(folder, 'all'), [], { encoding: 'latin1', maxBuffer: 1e9 })
-  return out.split('\n=====\n').slice(0, texts.length)
-}
-
 let same = 0
-try {
-  for (let from = first; from < first + many; from += AT_ONCE) {
-    const seeds = Array.from({ length: Math.min(AT_ONCE, first + many - from) }, (_, at) => from + at)
-    const texts = seeds.map(randomSketch)
-    const truths = compiled(texts)
-    seeds.forEach((seed, at) => {
-      const ours = rehearsed(texts[at]!).trimEnd().split('\n')
-      const truth = truths[at]!.trimEnd().split('\n')
-      const wrong = Array.from({ length: Math.max(ours.length, truth.length) }).findIndex(
-        (_, index) => ours[index] !== truth[index],
-      )
-      if (wrong < 0) same += 1
-      else console.log(`seed ${seed}, line ${wrong + 1}\n  rehearsed ${ours[wrong]}\n  g++       ${truth[wrong]}`)
-    })
-  }
-} finally {
-  rmSync(folder, { recursive: true, force: true })
+for (let from = first; from < first + many; from += AT_ONCE) {
+  const seeds = Array.from({ length: Math.min(AT_ONCE, first + many - from) }, (_, at) => from + at)
+  const texts = seeds.map(randomSketch)
+  const truths = compiledByCpp(texts, { until: UNTIL })
+  seeds.forEach((seed, at) => {
+    const ours = rehearsed(texts[at]!).trimEnd().split('\n')
+    const truth = truths[at]!.split('\n')
+    const wrong = Array.from({ length: Math.max(ours.length, truth.length) }).findIndex(
+      (_, index) => ours[index] !== truth[index],
+    )
+    if (wrong < 0) same += 1
+    else console.log(`seed ${seed}, line ${wrong + 1}\n  rehearsed ${ours[wrong]}\n  g++       ${truth[wrong]}`)
+  })
 }
 console.log(`${same} of ${many} sketches write the same`)

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { promisify } from 'node:util'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { compiledByCpp } from '../../../benchmarks/compiledByCpp.ts'
 import type { Platform } from '../platform/platform.ts'
 import { sketchLibrary } from '../platform/sketch.ts'
 import { randomSketch } from '../testing/randomSketch.ts'
@@ -51,12 +52,12 @@ function rehearsed(text: string, platform: Platform = stubPlatform): string[] {
 const folder = mkdtempSync(join(tmpdir(), 'markpost-truth-'))
 const run = promisify(execFile)
 
-async function compiled(name: string, text: string, header = ''): Promise<string[]> {
+async function compiled(name: string, text: string): Promise<string[]> {
   const source = join(folder, `${name}.cpp`)
   const table = changes.map(({ at, pin, level }) => `{${at}.0, ${pin}, ${level}}`).join(', ')
   writeFileSync(
     source,
-    `#include "stub.h"\n${header}\n#line 1\n${text}\nstatic const stub::Change table[] = {${table}};\nint main() { stub::changes = table; stub::left = ${changes.length}; stub::until = ${UNTIL}; setup(); for (;;) { stub::wait(1); loop(); } }\n`,
+    `#include "stub.h"\n#line 1\n${text}\nstatic const stub::Change table[] = {${table}};\nint main() { stub::changes = table; stub::left = ${changes.length}; stub::until = ${UNTIL}; setup(); for (;;) { stub::wait(1); loop(); } }\n`,
   )
   await run('g++', [...flags, '-I', folder, '-o', join(folder, name), source])
   const { stdout } = await run(join(folder, name), [], { encoding: 'latin1' })
@@ -67,7 +68,7 @@ const flags = ['-std=c++17', '-fsigned-char', '-fwrapv', '-w', '-O0']
 beforeAll(() => {
   mkdirSync(folder, { recursive: true })
   // Compiled once, so that each sketch costs little.
-  for (const name of ['stub.h', 'small.h']) copyFileSync(resolve('core/rehearse/testing', name), join(folder, name))
+  copyFileSync(resolve('core/rehearse/testing/stub.h'), join(folder, 'stub.h'))
   execFileSync('g++', [...flags, '-x', 'c++-header', '-o', join(folder, 'stub.h.gch'), join(folder, 'stub.h')])
 }, 60_000)
 afterAll(() => {
@@ -81,16 +82,25 @@ describe('a sketch does what the compiler says that it does', () => {
 })
 
 describe('made by chance', () => {
-  it.each(Array.from({ length: 40 }, (_, seed) => seed + 1000))('%i', async (seed) => {
-    const text = randomSketch(seed)
-    expect(rehearsed(text)).toEqual(await compiled(`random-${seed}`, text))
+  const seeds = Array.from({ length: 40 }, (_, seed) => seed + 1000)
+  let truths: string[] = []
+  beforeAll(() => {
+    truths = compiledByCpp(seeds.map(randomSketch), { until: UNTIL, changes })
+  }, 120_000)
+  it.each(seeds)('%i', (seed) => {
+    expect(rehearsed(randomSketch(seed))).toEqual(truths[seeds.indexOf(seed)]!.split('\n'))
   })
 })
 
 describe('made by chance for boards whose int has sixteen bits', () => {
   const small: Platform = { ...stubPlatform, widths: { int: 16, double: 32, pointer: 16, charSigned: true } }
-  it.each(Array.from({ length: 30 }, (_, seed) => seed + 5000))('%i', async (seed) => {
-    const { sketch, classes } = randomSmall(seed)
-    expect(rehearsed(sketch, small)).toEqual(await compiled(`small-${seed}`, classes, '#include "small.h"'))
+  const seeds = Array.from({ length: 30 }, (_, seed) => seed + 5000)
+  let truths: string[] = []
+  beforeAll(() => {
+    const texts = seeds.map((seed) => randomSmall(seed).classes)
+    truths = compiledByCpp(texts, { until: UNTIL, changes, header: 'small.h' })
+  }, 120_000)
+  it.each(seeds)('%i', (seed) => {
+    expect(rehearsed(randomSmall(seed).sketch, small)).toEqual(truths[seeds.indexOf(seed)]!.split('\n'))
   })
 })
