@@ -1,8 +1,5 @@
-import { compileCpp } from '../core/rehearse/cpp/compile.ts'
-import { Halt, Machine } from '../core/rehearse/cpp/machine.ts'
-import { sketchLibrary } from '../core/rehearse/platform/sketch.ts'
 import { randomSketch } from '../core/rehearse/testing/randomSketch.ts'
-import { Recorder, stubPlatform } from '../core/rehearse/testing/recorder.ts'
+import { rehearsedLines } from '../core/rehearse/testing/rehearsedLines.ts'
 import { compiledByCpp } from './compiledByCpp.ts'
 
 /**
@@ -15,23 +12,11 @@ const AT_ONCE = 100
 const UNTIL = 200_000
 
 function rehearsed(text: string): string {
-  const machine = new Machine()
-  const recorder = new Recorder(machine, [], UNTIL)
-  const program = compileCpp([{ name: 'sketch.ino', text }], sketchLibrary(stubPlatform, recorder, machine), machine)
-  if (program.refusals.length > 0) return `refused: ${program.refusals[0]!.message}`
   try {
-    program.begin()
-    program.entry('setup')?.()
-    const loop = program.entry('loop')!
-    for (;;) {
-      recorder.wait(1, 0)
-      loop()
-    }
+    return rehearsedLines(text, { until: UNTIL }).join('\n')
   } catch (error) {
-    if (!(error instanceof Halt) || error.message !== 'the end') return `ends: ${error}`
+    return `ends: ${error}`
   }
-  recorder.flush()
-  return recorder.lines.join('\n')
 }
 
 let same = 0

@@ -1,8 +1,9 @@
-import { existsSync, readdirSync, statSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { existsSync, readdirSync, statSync } from 'node:fs'
+import { join, resolve } from 'node:path'
 import { classCsv } from '../core/classroom/classCsv.ts'
-import { type ClassRow, classRow, handedIn, taskOf } from '../core/classroom/classRow.ts'
+import { type ClassRow, classRow, differenceWords, handedIn, isWell, taskOf } from '../core/classroom/classRow.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
+import { writeWhole } from '../node/writeWhole.ts'
 import { columns, InputError, print, printJson, readPlanFile, readTextFile, type Status, theCatalog } from './input.ts'
 import { scriptOf } from './rehearse.ts'
 
@@ -14,9 +15,8 @@ export function classCommand(
   sources: readonly string[],
   options: { readonly asked?: string; readonly script?: string; readonly csv?: boolean; readonly json?: boolean },
 ): Status {
-  const names = sources
-    .flatMap((name) => filesOf(name))
-    .filter((name) => name !== options.asked && name !== options.script)
+  const given = [options.asked, options.script].flatMap((name) => (name === undefined ? [] : [resolve(name)]))
+  const names = sources.flatMap((name) => filesOf(name)).filter((name) => !given.includes(resolve(name)))
   const files = names.map((name) => ({ name, text: readTextFile(name, 'a plan or a program') }))
   const { works, left } = handedIn(files)
   if (works.length === 0)
@@ -32,14 +32,12 @@ export function classCommand(
     print(columns([['file', 'board', 'placed', 'faults', 'cautions', 'rehearsal', 'differs'], ...rows.map(cells)]))
     if (left.length > 0) print(`belong to no plan: ${left.join(', ')}`)
   }
-  const isWell = (row: ClassRow): boolean =>
-    row.trouble === undefined && row.faults === 0 && row.placed === row.needed && row.rehearsal?.passed !== false
   return rows.every(isWell) ? 0 : 1
 }
 
 function cells(row: ClassRow): string[] {
   if (row.trouble !== undefined) return [row.file, '', '', '', '', '', `cannot be read: ${row.trouble}`]
-  const { rehearsal, missing, more, elsewhere } = row
+  const { rehearsal } = row
   return [
     row.file,
     row.board,
@@ -47,11 +45,7 @@ function cells(row: ClassRow): string[] {
     String(row.faults),
     String(row.cautions),
     rehearsal === undefined ? '' : rehearsal.passed ? 'passed' : 'not passed',
-    [
-      ...missing.map((one) => `lacks ${one}`),
-      ...more.map((one) => `has ${one}`),
-      ...(elsewhere.length > 0 ? [`${elsewhere.length} on other pins`] : []),
-    ].join('; '),
+    differenceWords(row),
   ]
 }
 
@@ -69,7 +63,7 @@ function filesOf(name: string): string[] {
 /** A plan as a task: everything but its wires. */
 export function taskCommand(file: string, options: { readonly out: string }): Status {
   const { plan } = readPlanFile(file)
-  writeFileSync(options.out, writePlan(taskOf(plan), theCatalog()))
+  writeWhole(options.out, writePlan(taskOf(plan), theCatalog()))
   print(`${options.out}: board and parts of ${file}, without its wires`)
   return 0
 }

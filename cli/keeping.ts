@@ -1,52 +1,55 @@
-import { existsSync, readdirSync, writeFileSync } from 'node:fs'
-import { homedir } from 'node:os'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { counted } from '../core/base/counted.ts'
 import { projectFolder } from '../node/builtCatalog.ts'
+import { usualData } from '../node/usualData.ts'
+import { writeWhole } from '../node/writeWhole.ts'
 import { columns, InputError, print, printJson, type Status, theCatalog } from './input.ts'
 
 interface Data {
   readonly data?: string
 }
-const folderOf = ({ data }: Data): string => data ?? join(homedir(), '.markpost')
+const folderOf = ({ data }: Data): string => data ?? usualData()
 const migrations = (): string => join(projectFolder(), 'server/migrations')
+
+/** Does something with a data folder; what stands in its way is said in one sentence. */
+async function said(work: (modules: typeof import('../server/backup.ts')) => Promise<Status>): Promise<Status> {
+  const modules = await import('../server/backup.ts')
+  try {
+    return await work(modules)
+  } catch (error) {
+    if (error instanceof modules.BackupError) throw new InputError([error.message])
+    throw error
+  }
+}
 
 /** Everything of a data folder into one file. */
 export async function backupCommand(options: Data & { readonly out: string }): Promise<Status> {
-  const { backup, BackupError } = await import('../server/backup.ts')
-  try {
+  return said(async ({ backup }) => {
     const { plans, entries, files } = await backup(folderOf(options), options.out)
     print(
       `${options.out}: ${counted(plans, 'plan')}, ${counted(entries + files, 'own entry', 'own entries')}, read back and sound`,
     )
     return 0
-  } catch (error) {
-    if (error instanceof BackupError) throw new InputError([error.message])
-    throw error
-  }
+  })
 }
 
 /** A backup into a data folder. */
 export async function restoreCommand(file: string, options: Data & { readonly over?: boolean }): Promise<Status> {
-  const { BackupError, restore } = await import('../server/backup.ts')
-  try {
+  return said(async ({ restore }) => {
     const { plans, made, aside } = restore(file, folderOf(options), { over: options.over ?? false })
     print(`${folderOf(options)}: ${counted(plans, 'plan')} as of ${made}`)
     if (aside !== undefined) print(`what was there before lies in ${aside}`)
     return 0
-  } catch (error) {
-    if (error instanceof BackupError) throw new InputError([error.message])
-    throw error
-  }
+  })
 }
 
 /** What is wrong with the installation or a data folder: 0 sound, 1 something is wrong and said, 2 it cannot be looked at. */
 export async function doctorCommand(
   options: Data & { readonly mend?: boolean; readonly json?: boolean },
 ): Promise<Status> {
-  const { BackupError } = await import('../server/backup.ts')
   const { examineData, examineInstallation } = await import('../server/doctor.ts')
-  try {
+  return said(async () => {
     const known = readdirSync(migrations()).filter((name) => /^\d+-.*\.sql$/.test(name)).length
     const all = [
       ...examineInstallation(projectFolder()),
@@ -55,10 +58,7 @@ export async function doctorCommand(
     if (options.json) printJson(all)
     else print(columns(all.map(({ what, is, said }) => [is === 'sound' ? 'ok' : is, what, said])))
     return all.some(({ is }) => is === 'wrong') ? 1 : 0
-  } catch (error) {
-    if (error instanceof BackupError) throw new InputError([error.message])
-    throw error
-  }
+  })
 }
 
 /** Everything of a data folder as one archive of plain text. */
@@ -77,8 +77,9 @@ export async function exportCommand(
   try {
     const files = entryFiles(data).map(({ path, bytes }) => ({ path: path.replace('catalog/', 'entries/'), bytes }))
     const archive = archiveOf(store, { history: options.history ?? false, entryFiles: files })
-    writeFileSync(options.out, archive)
-    const { plans, entries } = proveArchive(archive)
+    writeWhole(options.out, Buffer.from(archive))
+    // What lies on the disk is what counts.
+    const { plans, entries } = proveArchive(readFileSync(options.out))
     print(`${options.out}: ${counted(plans, 'plan')}, ${counted(entries, 'own entry', 'own entries')}`)
     return 0
   } catch (error) {

@@ -6,7 +6,7 @@ import { InputError, print, type Status } from './input.ts'
 /** Serves until the process is told to stop. */
 export async function serveCommand(options: ServeOptions): Promise<Status> {
   // Loaded only here, so that the other commands start without the server's packages.
-  const { listen } = await import('../server/listen.ts')
+  const { listen, TlsError } = await import('../server/listen.ts')
   const { DataFolderError } = await import('../server/storeTrouble.ts')
   let running: Awaited<ReturnType<typeof listen>>
   try {
@@ -15,6 +15,7 @@ export async function serveCommand(options: ServeOptions): Promise<Status> {
     const { code, message } = error as NodeJS.ErrnoException
     if (code === 'EADDRINUSE')
       throw new InputError([`port ${options.port} is taken by another program; choose one with --port`])
+    if (error instanceof TlsError) throw new InputError([message])
     if (error instanceof DataFolderError) throw new InputError([`the data folder cannot be used: ${message}`])
     if (
       code === 'EACCES' ||

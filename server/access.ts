@@ -166,10 +166,12 @@ export class Access {
     if (!opened || plan === undefined) return undefined
     const before = this.sessionOf(request)
     const all = before?.all === 'owner' ? undefined : before?.all
+    // A link to look takes nothing away from who may change it already.
+    const role = before?.plans[plan] === 'editor' ? 'editor' : opened.plans[plan]!
     const cookie = this.#cookie({
       until: now + LASTS,
       ...(all ? { all } : {}),
-      plans: { ...(before?.plans as Record<string, 'editor' | 'viewer'> | undefined), ...opened.plans },
+      plans: { ...(before?.plans as Record<string, 'editor' | 'viewer'> | undefined), [plan]: role },
     })
     return { cookie, plan }
   }

@@ -89,7 +89,7 @@ export function createApp({ access, store, shelf, samples, work, events, summari
   app.use(['/api/bin', '/api/archive'], ofAll('editor'))
   app.use('/api/plans/:id', (request, _response, next) => {
     const looks = request.method === 'GET' || request.method === 'HEAD'
-    // What the search and a board's answers say changes nothing that is kept.
+    // What the search says changes nothing that is kept.
     const asks = request.method === 'POST' && /^\/assign$/.test(request.path)
     access.need(request, looks || asks ? 'viewer' : 'editor', String(request.params.id))
     next()

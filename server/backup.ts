@@ -137,6 +137,12 @@ export function restore(
     const files = db.prepare<[], { path: string; bytes: Buffer }>('SELECT path, bytes FROM backup_files').all()
     db.exec('DROP TABLE backup; DROP TABLE backup_files')
     db.close()
+    // What is in a backup may come from anywhere: only files of entries, only inside; before anything is moved.
+    const strange = files.find(({ path }) => !ENTRY_FILE.test(path))
+    if (strange) {
+      rmSync(fresh)
+      throw new BackupError(`${file} holds a file named "${strange.path.slice(0, 60)}", which is no entry`)
+    }
     chmodSync(fresh, 0o600)
     sync(fresh)
     let aside: string | undefined
@@ -147,9 +153,6 @@ export function restore(
     }
     renameSync(fresh, join(data, DATABASE))
     for (const { path, bytes } of files) {
-      // What is in a backup may come from anywhere: only files of entries, only inside.
-      if (!ENTRY_FILE.test(path))
-        throw new BackupError(`${file} holds a file named "${path.slice(0, 60)}", which is no entry`)
       mkdirSync(dirname(join(data, path)), { recursive: true, mode: 0o700 })
       writeFileSync(join(data, path), bytes, { mode: 0o600 })
     }
@@ -170,6 +173,7 @@ export function refuseOpen(data: string): void {
   try {
     db = new Database(join(data, DATABASE), { timeout: 0 })
   } catch {
+    // One that cannot be opened at all is what a backup is put in place of.
     return
   }
   try {

@@ -3,10 +3,11 @@ import { readFileSync } from 'node:fs'
 import { createServer, type RequestListener, type Server } from 'node:http'
 import { createServer as createTlsServer } from 'node:https'
 import type { AddressInfo } from 'node:net'
-import { homedir } from 'node:os'
 import { join } from 'node:path'
+import { createSecureContext } from 'node:tls'
 import { pino } from 'pino'
 import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
+import { usualData } from '../node/usualData.ts'
 import { Access, type Sharing, sharingAt } from './access.ts'
 import { createApp } from './app.ts'
 import { keepCopies } from './copies.ts'
@@ -14,7 +15,7 @@ import { Events } from './events.ts'
 import { readSamples } from './samples.ts'
 import { Shelf } from './shelf.ts'
 import { PlanStore } from './store.ts'
-import { DataFolderError, patiently } from './storeTrouble.ts'
+import { patiently } from './storeTrouble.ts'
 import { Summaries } from './summaries.ts'
 import { inPlace, threads, type Work } from './work/pool.ts'
 
@@ -40,11 +41,12 @@ export interface ServeOptions {
 export async function listen(
   options: ServeOptions,
 ): Promise<{ address: string; server: Server; sharing: Sharing | undefined; close: () => Promise<void> }> {
+  const tls = tlsOf(options)
   const folder = projectFolder()
   const log = pino({ level: options.logLevel ?? 'warn' }, pino.destination(2))
   const shipped = loadCatalog()
   const samples = readSamples(join(folder, 'demo'), shipped)
-  const data = options.data ?? join(homedir(), '.markpost')
+  const data = options.data ?? usualData()
   const store = new PlanStore(data, join(folder, 'server/migrations'), { fresh: options.fresh ?? false })
   const work: Work = options.threads === false ? inPlace : (threads() ?? inPlace)
   const shelf = new Shelf(shipped, join(folder, 'catalog'), store, join(data, 'catalog'), work)
@@ -58,7 +60,6 @@ export async function listen(
       if (kept.ok) summaries.written(store.create(kept.value).id)
     }
   const web = join(folder, 'dist/web')
-  const tls = tlsOf(options)
   const made = (app: RequestListener): Server => (tls === undefined ? createServer(app) : createTlsServer(tls, app))
   let handle: RequestListener = (_request, response) => response.writeHead(503).end()
   const server = made((request, response) => handle(request, response))
@@ -89,9 +90,21 @@ export async function listen(
   return { address: `${secure ? 'https' : 'http'}://127.0.0.1:${port}`, server, sharing, close }
 }
 
+/** A certificate or key that cannot be used, in one sentence. */
+export class TlsError extends Error {
+  override name = 'TlsError'
+}
+
 /** Certificate and key, where both are given. */
 function tlsOf({ cert, key }: ServeOptions): { cert: Buffer; key: Buffer } | undefined {
   if (cert === undefined && key === undefined) return undefined
-  if (cert === undefined || key === undefined) throw new DataFolderError('TLS needs both a certificate and its key')
-  return { cert: readFileSync(cert), key: readFileSync(key) }
+  if (cert === undefined || key === undefined)
+    throw new TlsError('TLS needs both: expected --cert with the certificate and --key with its key')
+  try {
+    const pair = { cert: readFileSync(cert), key: readFileSync(key) }
+    createSecureContext(pair)
+    return pair
+  } catch (error) {
+    throw new TlsError(`${cert}, ${key}: ${(error as Error).message}; expected a certificate and its key in PEM`)
+  }
 }

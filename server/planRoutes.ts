@@ -98,13 +98,15 @@ export function planRoutes({ access, store, shelf, samples, work, events, summar
     const words = fold(text(request.query.q)).split(/\s+/).filter(Boolean).slice(0, 8)
     const page = { limit: whole('limit', limit, PAGE, 1, MOST_LINES), offset: whole('offset', offset, 0, 0, 1e9) }
     await summaries.settled()
-    const { total, lines } = await patiently(() => store.list({ ...page, sort, words }))
-    // Who came by a link sees the plans of their links.
+    // Who came by a link sees the plans of their links, wherever in the list they stand.
     if (access.roleFor(request, undefined) === undefined) {
-      const own = lines.filter(({ id }) => access.roleFor(request, id) !== undefined)
-      response.set('Total-Count', String(own.length)).json(own satisfies PlanPage['lines'])
+      const all = await patiently(() => store.list({ offset: 0, limit: store.count(), sort, words }))
+      const own = all.lines.filter(({ id }) => access.roleFor(request, id) !== undefined)
+      const shown = own.slice(page.offset, page.offset + page.limit)
+      response.set('Total-Count', String(own.length)).json(shown satisfies PlanPage['lines'])
       return
     }
+    const { total, lines } = await patiently(() => store.list({ ...page, sort, words }))
     response.set('Total-Count', String(total)).json(lines satisfies PlanPage['lines'])
   })
 

@@ -143,6 +143,22 @@ function rehearsed(
   }
 }
 
+/** Nothing stands in the way of it, and its program, if there is one, passed. */
+export const isWell = (row: ClassRow): boolean =>
+  row.trouble === undefined && row.faults === 0 && row.placed === row.needed && row.rehearsal?.passed !== false
+
+/** How a plan differs from what was asked, in a line. */
+export const differenceWords = ({ missing, more, elsewhere }: ClassRow): string =>
+  [
+    ...missing.map((one) => `lacks ${one}`),
+    ...more.map((one) => `has ${one}`),
+    ...elsewhere.slice(0, MOST_PINS),
+    ...(elsewhere.length > MOST_PINS ? [`${elsewhere.length - MOST_PINS} more on other pins`] : []),
+  ].join('; ')
+
+/** Signals on other pins that a line names. */
+const MOST_PINS = 3
+
 /** Endings of plans, longest first. */
 const PLAN_ENDING = /(\.markpost)?\.(ya?ml|json)$/i
 

@@ -115,6 +115,13 @@ void loop() { if (radio.available()) { Weather got; radio.read(&got, sizeof(got)
     expect(found(result)).toEqual([])
     expect(printed(result, 'THERE')).toEqual(['3 21.50', '3 22.50', '3 23.50'])
   })
+  it('take an address for its five bytes, written as text or as a number', () => {
+    // "00001", the lowest byte first.
+    const number = (last: string): string =>
+      sends('00001').replace('const byte address[6] = "00001"', `const uint64_t address = 0x${last}30303030LL`)
+    expect(printed(run(plan, { HERE: number('31'), THERE: hears }, 0.3), 'THERE')).toHaveLength(2)
+    expect(printed(run(plan, { HERE: number('32'), THERE: hears }, 0.3), 'THERE')).toEqual([])
+  })
   it('hear nothing under another address', () => {
     expect(printed(run(plan, { HERE: sends('00002'), THERE: hears }, 0.5), 'THERE')).toEqual([])
   })

@@ -2,8 +2,9 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { Button, Form, ProgressBar } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { counted } from '../../core/base/counted.ts'
+import { formatProblem } from '../../core/base/problem.ts'
 import { classCsv } from '../../core/classroom/classCsv.ts'
-import { type ClassRow, handedIn } from '../../core/classroom/classRow.ts'
+import { type ClassRow, differenceWords, handedIn, isWell } from '../../core/classroom/classRow.ts'
 import { readPlan } from '../../core/plan/readPlan.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
 import { readScript } from '../../core/rehearse/script.ts'
@@ -64,7 +65,8 @@ export function ClassPlace() {
     const text = files.find(({ name }) => name === asked)?.text
     const plan = text === undefined ? undefined : readPlan(text, asked, catalog)
     const script = own && readScript(own.text, own.name)
-    return { asked: plan?.ok ? plan.value : undefined, script: script?.ok ? script.value : undefined }
+    const troubles = [plan, script].flatMap((one) => (one && !one.ok ? one.problems.map(formatProblem) : []))
+    return { asked: plan?.ok ? plan.value : undefined, script: script?.ok ? script.value : undefined, troubles }
   }, [files, asked, own, catalog])
 
   // One after the other in a thread of their own: the table fills while one looks.
@@ -176,6 +178,11 @@ export function ClassPlace() {
         {rows.length < works.length && (
           <ProgressBar now={(rows.length / works.length) * 100} aria-label="Plans looked at" />
         )}
+        {task.troubles.map((one) => (
+          <p key={one} role="alert" className="text-danger">
+            {one}
+          </p>
+        ))}
         {works.length > 0 && (
           <p role="status">
             {rows.length} of {counted(works.length, 'plan')} looked at; {well} as they should be
@@ -210,11 +217,8 @@ export function ClassPlace() {
   )
 }
 
-const isWell = (row: ClassRow): boolean =>
-  row.trouble === undefined && row.faults === 0 && row.placed === row.needed && row.rehearsal?.passed !== false
-
 function Row({ row, id }: { readonly row: ClassRow; readonly id: string | undefined }) {
-  const { file, trouble, board, placed, needed, faults, cautions, worst, missing, more, elsewhere, rehearsal } = row
+  const { file, trouble, board, placed, needed, faults, cautions, worst, rehearsal } = row
   return (
     <tr className={isWell(row) ? 'well' : ''}>
       <th scope="row">{id === undefined ? file : <Link to={`/plan/${id}/pins`}>{file}</Link>}</th>
@@ -233,14 +237,7 @@ function Row({ row, id }: { readonly row: ClassRow; readonly id: string | undefi
               ? 'nothing'
               : `${[faults > 0 ? counted(faults, 'fault') : '', cautions > 0 ? counted(cautions, 'caution') : ''].filter(Boolean).join(', ')}: ${worst}`}
           </td>
-          <td>
-            {[
-              ...missing.map((one) => `lacks ${one}`),
-              ...more.map((one) => `has ${one}`),
-              ...elsewhere.slice(0, 3),
-              ...(elsewhere.length > 3 ? [`${elsewhere.length - 3} more on other pins`] : []),
-            ].join('; ')}
-          </td>
+          <td>{differenceWords(row)}</td>
           <td>
             {rehearsal === undefined
               ? 'no program'

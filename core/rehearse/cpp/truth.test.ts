@@ -6,13 +6,11 @@ import { promisify } from 'node:util'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { compiledByCpp } from '../../../benchmarks/compiledByCpp.ts'
 import type { Platform } from '../platform/platform.ts'
-import { sketchLibrary } from '../platform/sketch.ts'
 import { randomSketch } from '../testing/randomSketch.ts'
 import { randomSmall } from '../testing/randomSmall.ts'
-import { type LevelChange, Recorder, stubPlatform } from '../testing/recorder.ts'
+import { type LevelChange, stubPlatform } from '../testing/recorder.ts'
+import { rehearsedLines } from '../testing/rehearsedLines.ts'
 import { sketches } from '../testing/sketches.ts'
-import { compileCpp } from './compile.ts'
-import { Halt, Machine } from './machine.ts'
 
 /**
  * The same sketch twice: compiled by the compiler of this machine against `stub.h`, and rehearsed. What they write,
@@ -28,26 +26,8 @@ const changes: readonly LevelChange[] = [
   { at: 777_700, pin: 3, level: 0 } as const,
 ].sort((a, b) => a.at - b.at)
 
-function rehearsed(text: string, platform: Platform = stubPlatform): string[] {
-  const machine = new Machine()
-  const recorder = new Recorder(machine, changes, UNTIL)
-  const program = compileCpp([{ name: 'sketch.ino', text }], sketchLibrary(platform, recorder, machine), machine)
-  expect(program.refusals).toEqual([])
-  expect([...program.unknown]).toEqual([])
-  try {
-    program.begin()
-    program.entry('setup')?.()
-    const loop = program.entry('loop')!
-    for (;;) {
-      recorder.wait(1, 0)
-      loop()
-    }
-  } catch (error) {
-    if (!(error instanceof Halt) || error.message !== 'the end') throw error
-  }
-  recorder.flush()
-  return recorder.lines
-}
+const rehearsed = (text: string, platform?: Platform): string[] =>
+  rehearsedLines(text, { until: UNTIL, changes, ...(platform ? { platform } : {}) })
 
 const folder = mkdtempSync(join(tmpdir(), 'markpost-truth-'))
 const run = promisify(execFile)

@@ -58,7 +58,7 @@ export class Channels implements ChannelStage {
       this.#floating(end, at)
       return false
     }
-    return seen > (volts(this.#levels(end)?.vih, part.logicVolts) ?? (part.logicVolts ?? 3.3) / 2) - 1e-6
+    return seen > (volts(this.#levels(pin)?.vih, part.logicVolts) ?? (part.logicVolts ?? 3.3) / 2) - 1e-6
   }
 
   volts(ref: string, number: number, at: number): number {
@@ -120,12 +120,10 @@ export class Channels implements ChannelStage {
     return source !== undefined && source < WEAK ? ((part?.logicVolts ?? 3.3) / source) * 1000 : undefined
   }
 
-  #levels(end: string) {
-    const { wiring } = this.#world
-    const part = wiring.parts.find(({ ref }) => end.startsWith(`${ref}.`))
-    const id = part && end.slice(part.ref.length + 1)
-    const given = part?.part.provides.find(({ pins }) => id !== undefined && pins.includes(id))
-    return typeof given?.levels === 'string' ? part?.part.levels[given.levels] : undefined
+  #levels({ end, part }: { readonly end: string; readonly part: PartInstance }) {
+    const id = end.slice(part.ref.length + 1)
+    const given = part.part.provides.find(({ pins }) => pins.includes(id))
+    return typeof given?.levels === 'string' ? part.part.levels[given.levels] : undefined
   }
 
   #pin(ref: string, number: number, at: number): { readonly end: string; readonly part: PartInstance } | undefined {
