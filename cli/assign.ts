@@ -7,9 +7,7 @@ import { canonicalEnd } from '../core/plan/ends.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { resolve } from '../core/wiring/resolve.ts'
-import { codeOf } from '../node/readText.ts'
-import { writeWhole } from '../node/writeWhole.ts'
-import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
+import { InputError, print, printJson, readPlanFile, type Status, theCatalog, writeOut } from './input.ts'
 
 interface AssignCommandOptions {
   readonly out?: string
@@ -27,7 +25,7 @@ export function assignCommand(file: string, options: AssignCommandOptions): Stat
   const result = assignChoosing(wiring, { shouldStop: () => performance.now() > end })
   const milliseconds = Math.round((performance.now() - start) * 10) / 10
   const placed = writePlan(applyEdits(plan, result.edits), theCatalog(), text)
-  if (options.out !== undefined) writePlanFile(options.out, placed)
+  if (options.out !== undefined) writeOut(options.out, placed)
   const answer = options.json ? assignJson(wiring, result, milliseconds) : undefined
   if (answer) printJson(answer)
   else if (options.out === undefined) print(placed)
@@ -50,12 +48,4 @@ function sayWhy(file: string, plan: Plan, name: string, json: boolean): Status {
   if (json) printJson({ end: use.end, needs: use.facts.needs, at: use.hosts[0]?.host.end ?? null, pins })
   else print(`${pins.map(({ text: said }) => said).join('\n')}\n`)
   return 0
-}
-
-function writePlanFile(file: string, text: string): void {
-  try {
-    writeWhole(file, text)
-  } catch (error) {
-    throw new InputError([`${file}: cannot be written (${codeOf(error)})`])
-  }
 }

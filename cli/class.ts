@@ -3,8 +3,17 @@ import { join, resolve } from 'node:path'
 import { classCsv } from '../core/classroom/classCsv.ts'
 import { type ClassRow, classRow, differenceWords, handedIn, isWell, taskOf } from '../core/classroom/classRow.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
-import { writeWhole } from '../node/writeWhole.ts'
-import { columns, InputError, print, printJson, readPlanFile, readTextFile, type Status, theCatalog } from './input.ts'
+import {
+  columns,
+  InputError,
+  print,
+  printJson,
+  readPlanFile,
+  readTextFile,
+  type Status,
+  theCatalog,
+  writeOut,
+} from './input.ts'
 import { scriptOf } from './rehearse.ts'
 
 const WANTED = /\.(ya?ml|json|ino|cpp|h|hpp|py)$/i
@@ -63,7 +72,7 @@ function filesOf(name: string): string[] {
 /** A plan as a task: everything but its wires. */
 export function taskCommand(file: string, options: { readonly out: string }): Status {
   const { plan } = readPlanFile(file)
-  writeWhole(options.out, writePlan(taskOf(plan), theCatalog()))
+  writeOut(options.out, writePlan(taskOf(plan), theCatalog()))
   print(`${options.out}: board and parts of ${file}, without its wires`)
   return 0
 }

@@ -6,7 +6,8 @@ import type { Catalog } from '../core/catalog/catalog.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { readPlan } from '../core/plan/readPlan.ts'
 import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
-import { FileTrouble, readText } from '../node/readText.ts'
+import { codeOf, FileTrouble, readText } from '../node/readText.ts'
+import { writeWhole } from '../node/writeWhole.ts'
 
 export type Status = 0 | 1 | 2
 
@@ -39,6 +40,15 @@ export function readTextFile(file: string, expected = 'a plan in YAML or JSON'):
   } catch (error) {
     if (!(error instanceof FileTrouble)) throw error
     throw new InputError([`${file}: ${error.message}; expected ${expected}`])
+  }
+}
+
+/** Writes a file that was asked for, whole or not at all; what stands in the way becomes one {@link InputError}. */
+export function writeOut(file: string, content: string | Buffer): void {
+  try {
+    writeWhole(file, content)
+  } catch (error) {
+    throw new InputError([`${file}: cannot be written (${codeOf(error)})`])
   }
 }
 

@@ -3,8 +3,7 @@ import { join } from 'node:path'
 import { counted } from '../core/base/counted.ts'
 import { projectFolder } from '../node/builtCatalog.ts'
 import { usualData } from '../node/usualData.ts'
-import { writeWhole } from '../node/writeWhole.ts'
-import { columns, InputError, print, printJson, type Status, theCatalog } from './input.ts'
+import { columns, InputError, print, printJson, type Status, theCatalog, writeOut } from './input.ts'
 
 interface Data {
   readonly data?: string
@@ -77,15 +76,11 @@ export async function exportCommand(
   try {
     const files = entryFiles(data).map(({ path, bytes }) => ({ path: path.replace('catalog/', 'entries/'), bytes }))
     const archive = archiveOf(store, { history: options.history ?? false, entryFiles: files })
-    writeWhole(options.out, Buffer.from(archive))
+    writeOut(options.out, Buffer.from(archive))
     // What lies on the disk is what counts.
     const { plans, entries } = proveArchive(readFileSync(options.out))
     print(`${options.out}: ${counted(plans, 'plan')}, ${counted(entries, 'own entry', 'own entries')}`)
     return 0
-  } catch (error) {
-    const { code, message } = error as NodeJS.ErrnoException
-    if (code !== undefined) throw new InputError([`${options.out}: ${message}`])
-    throw error
   } finally {
     store.close()
   }
