@@ -186,7 +186,7 @@ export function ClassPlace() {
         {works.length > 0 && (
           <p role="status">
             {rows.length} of {counted(works.length, 'plan')} looked at; {well} as they should be
-            {own && `; rehearsed by ${own.name}`}
+            {own && task.script && `; rehearsed by ${own.name}`}
             {left.filter((name) => name !== own?.name).length > 0 &&
               `; belong to no plan: ${left.filter((name) => name !== own?.name).join(', ')}`}
           </p>
