@@ -41,6 +41,7 @@ const short = (one: Aside): Aside => ({ ...one, because: one.because.slice(0, 50
 function pieceOf(path: Path): Keys | undefined {
   const [section, second, third] = path
   if (section === 'wires' || section === 'unused' || section === 'names') return path.slice(0, 2)
+  if (section === 'rehearsal' && second === 'programs') return path.slice(0, 3)
   if (section === 'own' && path.length >= 3) return path.slice(0, 3)
   if (section === 'bench')
     return second === 'places' || second === 'via' ? path.slice(0, 3) : path.length >= 4 ? path.slice(0, 4) : undefined

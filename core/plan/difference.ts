@@ -4,7 +4,7 @@ import { quoteValue } from '../base/yamlSource.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { catalogFor } from './carried.ts'
-import type { Bench, BenchPlace, Plan, PlanPart, PlanWire } from './planSchema.ts'
+import type { Bench, BenchPlace, Plan, PlanPart, PlanWire, Rehearsal } from './planSchema.ts'
 
 /** What changed from one plan to another, a sentence each, in the order of the plan file; addresses in hexadecimal. */
 export function describeDifference(before: Plan, after: Plan, base: Catalog): string[] {
@@ -78,8 +78,35 @@ export function describeDifference(before: Plan, after: Plan, base: Catalog): st
   const [oldProofs, newProofs] = [before.bringup?.done ?? {}, after.bringup?.done ?? {}]
   const proofs = changedKeys(oldProofs, newProofs).length
   if (proofs > 0) said.push(`${counted(proofs, 'step')} of bring-up written down or taken back`)
+  if ((before.settings?.hints ?? true) !== (after.settings?.hints ?? true))
+    said.push(after.settings?.hints === false ? 'a task to be solved without hints' : 'hints are given')
+  said.push(...commentDifference(before.comments ?? {}, after.comments ?? {}))
+  said.push(...rehearsalDifference(before.rehearsal ?? {}, after.rehearsal ?? {}))
   if (before.bringup?.stage !== after.bringup?.stage) said.push(`the build is ${after.bringup?.stage ?? 'planned'}`)
   return [...said, ...benchDifference(before.bench, after.bench)]
+}
+
+function commentDifference(before: NonNullable<Plan['comments']>, after: NonNullable<Plan['comments']>): string[] {
+  return changedKeys(before, after).map((id) => {
+    const [was, now] = [entryOf(before, id), entryOf(after, id)]
+    const one = (now ?? was)!
+    const on = one.rule ?? (one.at[0] || 'the plan')
+    const text = one.text.length > 60 ? `${one.text.slice(0, 58).trimEnd()} …` : one.text
+    if (!now) return `comment on ${on} taken away: ${text}`
+    if (!was) return `comment on ${on}: ${text}`
+    return `comment on ${on} ${was.settled === now.settled ? 'changed' : now.settled ? 'settled' : 'open again'}: ${text}`
+  })
+}
+
+function rehearsalDifference(before: Rehearsal, after: Rehearsal): string[] {
+  const { programs: was = {}, ...oldScript } = before
+  const { programs: now = {}, ...newScript } = after
+  const said = changedKeys(was, now).map((ref) => {
+    const [old, files] = [entryOf(was, ref), entryOf(now, ref)]
+    if (!files) return `program of ${ref} put away`
+    return `program of ${ref} ${old ? 'changed' : 'taken in'} (${changedKeys(old ?? {}, files).join(', ')})`
+  })
+  return changedKeys(oldScript, newScript).length === 0 ? said : [...said, 'script of the rehearsal changed']
 }
 
 function benchDifference(before: Bench | undefined, after: Bench | undefined): string[] {

@@ -4,10 +4,10 @@ import { splitEnd } from './ends.ts'
 import { sameFinding } from './findingKey.ts'
 import {
   type Aside,
-  type Bench,
   type BenchPlace,
   type Breadboard,
   type BringUp,
+  type Comment,
   type Plan,
   type PlanBoard,
   type PlanPart,
@@ -17,11 +17,15 @@ import {
   ProgramName,
   type Proof,
   Ref,
+  type Rehearsal,
   type Stage,
   type WireColour,
   type WireFacts,
   type WireKind,
 } from './planSchema.ts'
+import { ProgramFiles } from './rehearsalSchema.ts'
+import { removed, renamed } from './renameRef.ts'
+import { benchOf, withBench, withBringUp, withComments, withNames, withRehearsal, withSettings } from './sections.ts'
 
 /**
  * One change of a plan: small, serialisable, made by hand, by a fix, by the search or by the command line alike.
@@ -76,6 +80,14 @@ export type Edit =
       readonly steps: Readonly<Record<string, Proof | null>>
       readonly stage?: Stage
     }
+  /** Lets the tool help with a task, or not. */
+  | { readonly do: 'hints'; readonly on: boolean }
+  /** Pins a comment, changes it, or with null takes it away. */
+  | { readonly do: 'comment'; readonly id: string; readonly comment: Comment | null }
+  /** Keeps the program of a board; null puts it away. */
+  | { readonly do: 'set-program'; readonly ref: string; readonly files: ProgramFiles | null }
+  /** Keeps what is done while programs run; fields that are undefined go. */
+  | { readonly do: 'set-script'; readonly script: Omit<Rehearsal, 'programs'> }
   /** Lets go for good of a piece that the catalogue does not know. */
   | { readonly do: 'forget-aside'; readonly piece: Aside }
   /** Puts a catalogue entry of the maker's own into the plan, as written, or a newer one in its place. */
@@ -118,9 +130,13 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
     case 'change-part':
       return { ...plan, parts: changed(plan.parts, edit.ref, edit.entry) }
     case 'rename':
-      return rename(plan, edit.ref, edit.to)
+      owned(plan, edit.ref)
+      if (edit.ref === edit.to) return plan
+      if (edit.ref.toUpperCase() !== edit.to.toUpperCase()) freeRef(plan, edit.to)
+      return renamed(plan, edit.ref, edit.to)
     case 'remove':
-      return remove(plan, edit.ref)
+      owned(plan, edit.ref)
+      return removed(plan, edit.ref)
     case 'connect': {
       if (edit.from === edit.to) throw new EditError(`a wire cannot join ${edit.from} with itself`)
       if (wireIndex(plan, edit.from, edit.to) >= 0)
@@ -218,6 +234,23 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
       if (!checked.success) throw new EditError(`"${edit.name}": ${checked.issues[0].message}`)
       return withNames(plan, { ...others, [edit.end]: edit.name })
     }
+    case 'hints':
+      return withSettings(plan, { hints: edit.on ? undefined : false })
+    case 'comment': {
+      const { [edit.id]: _, ...others } = plan.comments ?? {}
+      return withComments(plan, edit.comment === null ? others : { ...plan.comments, [edit.id]: edit.comment })
+    }
+    case 'set-program': {
+      owned(plan, edit.ref)
+      const { [edit.ref]: _, ...others } = plan.rehearsal?.programs ?? {}
+      const checked = v.safeParse(ProgramFiles, edit.files ?? {})
+      if (!checked.success) throw new EditError(`the program of ${edit.ref}: ${checked.issues[0].message}`)
+      return withRehearsal(plan, {
+        programs: Object.keys(checked.output).length === 0 ? others : { ...others, [edit.ref]: checked.output },
+      })
+    }
+    case 'set-script':
+      return withRehearsal(plan, edit.script)
     case 'prove': {
       const { done, ...rest } = plan.bringup ?? { done: {} }
       const all = Object.entries({ ...done, ...edit.steps }).filter(([, proof]) => proof !== null)
@@ -256,39 +289,6 @@ const changesBuild = (edit: Edit): boolean =>
     ? Object.keys(edit.entry).some((key) => key !== 'title' && key !== 'buy')
     : buildEdits.has(edit.do)
 const buildEdits: ReadonlySet<Edit['do']> = new Set(['connect', 'disconnect', 'remove', 'add-part'])
-
-const benchOf = (plan: Plan): Bench => plan.bench ?? { breadboards: {}, places: {}, done: [] }
-
-/** A bench that says nothing is left out. */
-function withSettings(plan: Plan, change: NonNullable<Plan['settings']>): Plan {
-  const { settings = {}, ...rest } = plan
-  const filled = Object.entries({ ...settings, ...change }).filter(([, value]) => value !== undefined)
-  return filled.length === 0 ? rest : { ...rest, settings: Object.fromEntries(filled) }
-}
-
-function withNames(plan: Plan, names: NonNullable<Plan['names']>): Plan {
-  const { names: _, ...rest } = plan
-  return Object.keys(names).length === 0 ? rest : { ...rest, names }
-}
-
-/** A plan of which nothing was proved is planned, which goes without saying. */
-function withBringUp(plan: Plan, { done, stage }: BringUp): Plan {
-  const { bringup: _, ...rest } = plan
-  if (Object.keys(done).length === 0 && (stage === undefined || stage === 'planned')) return rest
-  return { ...rest, bringup: { done, ...(stage === undefined ? {} : { stage }) } }
-}
-
-function withBench(plan: Plan, { via = {}, ...others }: Bench): Plan {
-  const { bench: _, ...rest } = plan
-  const bench: Bench = Object.keys(via).length === 0 ? others : { ...others, via }
-  const empty =
-    Object.keys(bench.breadboards).length === 0 &&
-    Object.keys(bench.places).length === 0 &&
-    bench.done.length === 0 &&
-    bench.via === undefined &&
-    bench.spareRows === undefined
-  return empty ? rest : { ...rest, bench }
-}
 
 /** Index of the wire between two ends, in either direction; -1 when there is none. */
 export const wireIndex = (plan: Plan, from: string, to: string): number =>
@@ -344,88 +344,4 @@ function freeRef(plan: Plan, ref: string): string {
   if ([...allRefs(plan), ...breadboardRefs(plan)].some((one) => one.toUpperCase() === ref.toUpperCase()))
     throw new EditError(`the reference ${ref} is taken`)
   return ref
-}
-
-function rename(plan: Plan, ref: string, to: string): Plan {
-  owned(plan, ref)
-  if (ref === to) return plan
-  if (ref.toUpperCase() !== to.toUpperCase()) freeRef(plan, to)
-  const key = <T>(entries: Record<string, T>): Record<string, T> =>
-    Object.fromEntries(Object.entries(entries).map(([one, entry]) => [one === ref ? to : one, entry]))
-  const end = (one: string): string =>
-    one === ref ? to : one.startsWith(`${ref}.`) ? `${to}${one.slice(ref.length)}` : one
-  return {
-    ...plan,
-    boards: key(plan.boards),
-    supplies: key(plan.supplies),
-    parts: Object.fromEntries(
-      Object.entries(key(plan.parts)).map(([one, part]) => [one, part.on === ref ? { ...part, on: to } : part]),
-    ),
-    wires: plan.wires.map(
-      (wire): PlanWire => (wire[2] ? [end(wire[0]), end(wire[1]), wire[2]] : [end(wire[0]), end(wire[1])]),
-    ),
-    unused: plan.unused.map(end),
-    accepted: plan.accepted.map((one) => ({ ...one, at: one.at.map(end) })),
-    ...(plan.names
-      ? { names: Object.fromEntries(Object.entries(plan.names).map(([one, name]) => [end(one), name])) }
-      : {}),
-    ...(plan.bench
-      ? {
-          bench: {
-            ...plan.bench,
-            breadboards: Object.fromEntries(
-              Object.entries(plan.bench.breadboards).map(([one, entry]) => [
-                one,
-                entry.for === ref ? { ...entry, for: to } : entry,
-              ]),
-            ),
-            places: key(plan.bench.places),
-            ...(plan.bench.via
-              ? { via: Object.fromEntries(Object.entries(plan.bench.via).map(([one, hole]) => [end(one), hole])) }
-              : {}),
-            done: plan.bench.done.map((wire) => wire.split(' ').map(end).join(' ')),
-          },
-        }
-      : {}),
-  }
-}
-
-function remove(plan: Plan, ref: string): Plan {
-  owned(plan, ref)
-  const without = <T>(entries: Record<string, T>): Record<string, T> =>
-    Object.fromEntries(Object.entries(entries).filter(([one]) => one !== ref))
-  const touches = (end: string): boolean => end === ref || end.startsWith(`${ref}.`)
-  return {
-    ...plan,
-    boards: without(plan.boards),
-    supplies: without(plan.supplies),
-    parts: Object.fromEntries(
-      Object.entries(without(plan.parts)).map(([one, part]) => {
-        const { on, ...rest } = part
-        return [one, on === ref ? rest : part]
-      }),
-    ),
-    wires: plan.wires.filter((wire) => !touches(wire[0]) && !touches(wire[1])),
-    unused: plan.unused.filter((end) => !touches(end)),
-    accepted: plan.accepted.filter((one) => !one.at.some(touches)),
-    ...(plan.names ? { names: Object.fromEntries(Object.entries(plan.names).filter(([one]) => !touches(one))) } : {}),
-    ...(plan.bench
-      ? {
-          bench: {
-            ...plan.bench,
-            breadboards: Object.fromEntries(
-              Object.entries(plan.bench.breadboards).map(([one, { for: home, ...entry }]) => [
-                one,
-                home === undefined || home === ref ? entry : { ...entry, for: home },
-              ]),
-            ),
-            places: without(plan.bench.places),
-            ...(plan.bench.via
-              ? { via: Object.fromEntries(Object.entries(plan.bench.via).filter(([one]) => !touches(one))) }
-              : {}),
-            done: plan.bench.done.filter((wire) => !wire.split(' ').some(touches)),
-          },
-        }
-      : {}),
-  }
 }

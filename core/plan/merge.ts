@@ -140,13 +140,13 @@ function concerns(key: string, ref: string): boolean {
   const [section = '', name = ''] = key.split('/')
   if (isWire(key)) return endsOf(key).some((end) => splitEnd(end).ref === ref)
   if (section === 'unused' || section === 'names') return splitEnd(key.slice(section.length + 1)).ref === ref
-  return ['boards', 'supplies', 'parts', 'places', 'breadboards'].includes(section) && name === ref
+  return ['boards', 'supplies', 'parts', 'places', 'breadboards', 'programs'].includes(section) && name === ref
 }
 
 const placesOf = (key: string): string[] => {
   if (isWire(key)) return endsOf(key)
   const [section = '', name = ''] = key.split('/')
-  return ['boards', 'supplies', 'parts', 'places', 'breadboards', 'unused'].includes(section) ? [name] : []
+  return ['boards', 'supplies', 'parts', 'places', 'breadboards', 'unused', 'programs'].includes(section) ? [name] : []
 }
 
 /** Leaves out what hangs on a thing that is not there. */
@@ -159,7 +159,7 @@ function withoutLoose(pieces: Map<string, unknown>): Pieces {
         ? !(value as PlanWire).slice(0, 2).every((end) => has(splitEnd(end as string).ref))
         : section === 'unused' || section === 'names'
           ? !has(splitEnd(key.slice(section.length + 1)).ref)
-          : section === 'places'
+          : section === 'places' || section === 'programs'
             ? !has(name)
             : key.startsWith('parts/') && key.endsWith('/on')
               ? !pieces.has(`boards/${String(value)}`)

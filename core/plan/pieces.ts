@@ -15,7 +15,17 @@ const kindOf = { boards: 'board', supplies: undefined, parts: 'part' } as const
 const maps: ReadonlySet<string> = new Set(['options', 'clocks'])
 
 /** Sections that are one map of names to values. */
-const namedSections = ['breadboards', 'places', 'via', 'prefer', 'colours', 'names', 'proved'] as const
+const namedSections = [
+  'breadboards',
+  'places',
+  'via',
+  'prefer',
+  'colours',
+  'names',
+  'proved',
+  'comments',
+  'programs',
+] as const
 
 export const wireKey = (wire: PlanWire): string => `wires/${[wire[0], wire[1]].sort().join(' ')}`
 
@@ -52,6 +62,12 @@ export function piecesOf(plan: Plan): Map<string, unknown> {
   for (const [end, name] of Object.entries(plan.names ?? {})) put(`names/${end}`, name)
   for (const [step, one] of Object.entries(plan.bringup?.done ?? {})) put(`proved/${step}`, one)
   put('stage', plan.bringup?.stage)
+  put('hints', plan.settings?.hints)
+  for (const [id, one] of Object.entries(plan.comments ?? {})) put(`comments/${id}`, one)
+  const { programs, ...script } = plan.rehearsal ?? {}
+  // A program is one thing: lines of two people do not make a third.
+  for (const [ref, files] of Object.entries(programs ?? {})) put(`programs/${ref}`, files)
+  for (const [key, one] of Object.entries(script)) put(`script/${key}`, one)
   for (const one of plan.aside ?? []) put(`aside/${JSON.stringify([one.at, one.value])}`, one)
   for (const kind of ['boards', 'parts'] as const)
     for (const [id, one] of Object.entries(plan.own?.[kind] ?? {})) put(`own/${kind}/${id}`, one)
@@ -81,7 +97,10 @@ export function planOfPieces(pieces: Pieces): Plan {
     colours: {},
     names: {},
     proved: {},
+    comments: {},
+    programs: {},
   }
+  const script: Record<string, unknown> = {}
   const own = { boards: {}, parts: {} } as Record<'boards' | 'parts', Record<string, unknown>>
   const isSection = (name: string): name is keyof typeof entries => Object.hasOwn(entries, name)
   for (const [key, value] of pieces) {
@@ -104,6 +123,7 @@ export function planOfPieces(pieces: Pieces): Plan {
     else if (section === 'aside') lists.aside.push(value as Aside)
     else if (section === 'unused' || section === 'done' || section === 'asked') lists[section].push(rest)
     else if (Object.hasOwn(named, section)) named[section as keyof typeof named][rest] = value
+    else if (section === 'script') script[rest] = value
     else if (section === 'own') own[ref as 'boards' | 'parts'][field ?? ''] = value
   }
   const { wires, unused, done, asked, aside } = lists
@@ -112,6 +132,7 @@ export function planOfPieces(pieces: Pieces): Plan {
   const hasBench = done.length > 0 || rows !== undefined || [named.breadboards, named.places, named.via].some(isFilled)
   const notes = pieces.get('notes')
   const stage = pieces.get('stage')
+  const hints = pieces.get('hints')
   return {
     markpost: 1,
     title: String(pieces.get('title')),
@@ -133,12 +154,13 @@ export function planOfPieces(pieces: Pieces): Plan {
           },
         }
       : {}),
-    ...([named.prefer, named.colours].some(isFilled) || asked.length > 0
+    ...([named.prefer, named.colours].some(isFilled) || asked.length > 0 || hints !== undefined
       ? {
           settings: {
             ...(isFilled(named.prefer) ? { prefer: named.prefer } : {}),
             ...(isFilled(named.colours) ? { colours: named.colours } : {}),
             ...(asked.length > 0 ? { asked } : {}),
+            ...(hints === undefined ? {} : { hints }),
           },
         }
       : {}),
@@ -146,6 +168,10 @@ export function planOfPieces(pieces: Pieces): Plan {
     ...(isFilled(named.proved) || stage !== undefined
       ? { bringup: { done: named.proved, ...(stage === undefined ? {} : { stage }) } }
       : {}),
+    ...(isFilled(named.programs) || isFilled(script)
+      ? { rehearsal: { ...(isFilled(named.programs) ? { programs: named.programs } : {}), ...script } }
+      : {}),
+    ...(isFilled(named.comments) ? { comments: named.comments } : {}),
     ...(aside.length > 0 ? { aside } : {}),
     ...(isFilled(own.boards) || isFilled(own.parts) ? { own } : {}),
   } as Plan

@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { KeptRehearsal } from './rehearsalSchema.ts'
 import { reservedWords } from './reservedWords.ts'
 
 /** The plan file as `docs/plan-format.md` describes it. Keys keep their order. */
@@ -148,6 +149,8 @@ export const Settings = v.strictObject({
   colours: v.optional(v.record(WireKind, WireColour)),
   /** Questions that were answered, and are not asked again. */
   asked: v.optional(v.pipe(v.array(v.pipe(v.string(), v.maxLength(500))), v.maxLength(200))),
+  /** False in a task that is to be solved by oneself: pins are not placed and findings not fixed by the program. */
+  hints: v.optional(v.literal(false, 'expected false, or the key left out')),
 })
 
 /** Name of a constant, in every language that constants are written in. */
@@ -192,6 +195,32 @@ export const Accepted = v.strictObject({
   because: OneLine,
 })
 
+/** A word to whoever works on the plan, pinned to a part, a pin or a finding. */
+export const Comment = v.strictObject({
+  /** Pin (`REF.PIN`), board, supply or part; with a rule the places of that finding. Nothing: the whole plan. */
+  at: v.optional(
+    v.pipe(v.array(v.pipe(v.string(), v.maxLength(120))), v.maxLength(500, 'expected at most 500 places')),
+    [],
+  ),
+  /** Rule of the finding that is meant. */
+  rule: v.optional(CatalogId),
+  text: v.pipe(v.string(), v.nonEmpty('expected a text'), v.maxLength(2000, 'expected at most 2000 characters')),
+  by: v.optional(OneLine),
+  said: v.optional(v.pipe(v.string(), v.isoTimestamp('expected a time such as 2026-11-25T18:40:00Z'))),
+  /** Done with. */
+  settled: v.optional(v.literal(true, 'expected true, or the key left out')),
+})
+export type Comment = v.InferOutput<typeof Comment>
+const CommentId = v.pipe(v.string(), v.regex(/^[a-z0-9]{1,20}$/, 'expected an id of small letters and digits'))
+const MOST_COMMENTS = 500
+const Comments = v.pipe(
+  v.record(CommentId, Comment),
+  v.check((all) => Object.keys(all).length <= MOST_COMMENTS, `expected at most ${MOST_COMMENTS} comments`),
+)
+
+export const Rehearsal = KeptRehearsal(Ref)
+export type Rehearsal = v.InferOutput<typeof Rehearsal>
+
 /** A piece of the plan that does not fit the catalogue. */
 export const Aside = v.strictObject({
   /** Keys that lead to its place: `[parts, BROOD]`, `[wires]`, `[parts, BROOD, options, address]`. */
@@ -217,6 +246,10 @@ export const Plan = v.strictObject({
   /** Names of constants in the maker's program, by the end of the signal that they stand for. */
   names: v.optional(v.record(End, ProgramName)),
   bringup: v.optional(BringUp),
+  /** Programs of the boards, and the script of their rehearsal. */
+  rehearsal: v.optional(Rehearsal),
+  /** By ids that mean nothing. */
+  comments: v.optional(Comments),
   /** Pieces that the catalogue at hand does not know: kept as they were written, and put back when it does. */
   aside: v.optional(v.array(Aside)),
   /** Catalogue entries of the maker's own that this plan uses, as written, so that it opens elsewhere. */

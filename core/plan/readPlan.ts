@@ -121,6 +121,8 @@ function tryBind(plan: Plan, base: Catalog): Bound {
           `${entry.board} has no I2C controller "${id}"; expected one of ${known.join(', ')}`,
         )
   }
+  for (const ref of Object.keys(plan.rehearsal?.programs ?? {}))
+    if (!Object.hasOwn(plan.boards, ref)) say(['rehearsal', 'programs', ref], `"${ref}" is no board of this plan`)
   const parts: Record<string, PlanPart> = {}
   for (const [ref, entry] of Object.entries(plan.parts)) parts[ref] = bindPart(plan, ref, entry, catalog, say)
   if (problems.length > 0) return { misfits: problems }
@@ -160,9 +162,16 @@ function tryBind(plan: Plan, base: Catalog): Bound {
       say,
     )
   if (problems.length > 0) return { misfits: problems }
+  // What a comment is pinned to may be gone; where it is there, it is called by its id.
+  const pinned = (place: string): string => {
+    const result = canonicalEnd(bound, catalog, place)
+    return result.ok ? result.end : place
+  }
+  const comments = Object.entries(plan.comments ?? {}).map(([id, one]) => [id, { ...one, at: one.at.map(pinned) }])
   return {
     plan: {
       ...bound,
+      ...(plan.comments ? { comments: Object.fromEntries(comments) as Plan['comments'] } : {}),
       wires,
       unused: [...new Set(unused)],
       ...(bench ? { bench } : {}),

@@ -3,7 +3,7 @@ import type { Outcome } from '../base/problem.ts'
 import { parseYaml } from '../base/yamlSource.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { catalogFor } from './carried.ts'
-import type { Bench, BringUp, Plan, PlanPart } from './planSchema.ts'
+import type { Bench, BringUp, Plan, PlanPart, Rehearsal } from './planSchema.ts'
 import { planFromSource } from './readPlan.ts'
 import { samePlan } from './samePlan.ts'
 
@@ -86,13 +86,15 @@ function planText(plan: Plan, catalog: Catalog, document: Document): string {
   writer.value(root, 'settings', plan.settings)
   writer.value(root, 'names', plan.names && Object.keys(plan.names).length > 0 ? plan.names : undefined)
   writer.nested(root, 'bringup', plan.bringup && withoutEmpty(plan.bringup))
+  writer.nested(root, 'rehearsal', plan.rehearsal && withoutEmpty(plan.rehearsal), { programs: 'text', steps: 'lines' })
+  writer.map(root, 'comments', plan.comments ?? {})
   writer.list(root, 'aside', plan.aside ?? [], false)
   writer.value(root, 'own', plan.own && prunedOwn(plan.own))
   return document.toString({ lineWidth: 0, flowCollectionPadding: true })
 }
 
 /** A section without what is empty in it. */
-const withoutEmpty = (section: Bench | BringUp): Readonly<Record<string, unknown>> =>
+const withoutEmpty = (section: Bench | BringUp | Rehearsal): Readonly<Record<string, unknown>> =>
   Object.fromEntries(
     Object.entries(section).filter(
       ([, value]) => value !== undefined && (typeof value !== 'object' || Object.keys(value).length > 0),
@@ -128,8 +130,13 @@ class Writer {
     else if (!same(this.#plain(root.get(key, true)), value)) root.set(key, this.#document.createNode(value))
   }
 
-  /** A section of sections: breadboards and places an entry a line. */
-  nested(root: YAMLMap, key: string, value: Readonly<Record<string, unknown>> | undefined): void {
+  /** A section of sections: breadboards and places an entry a line; programs as the text that they are. */
+  nested(
+    root: YAMLMap,
+    key: string,
+    value: Readonly<Record<string, unknown>> | undefined,
+    as: Readonly<Record<string, 'text' | 'lines'>> = {},
+  ): void {
     if (value === undefined) {
       root.delete(key)
       return
@@ -140,7 +147,8 @@ class Writer {
     for (const pair of [...map.items])
       if (!Object.hasOwn(value, String((pair.key as Scalar).value))) map.delete(pair.key)
     for (const [name, entry] of Object.entries(value))
-      if (Array.isArray(entry)) this.list(map as YAMLMap, name, entry, true)
+      if (as[name] === 'text') this.value(map as YAMLMap, name, entry)
+      else if (Array.isArray(entry)) this.list(map as YAMLMap, name, entry, as[name] !== 'lines')
       else if (typeof entry === 'object') this.map(map as YAMLMap, name, entry as Readonly<Record<string, object>>)
       else this.value(map as YAMLMap, name, entry)
   }
