@@ -69,10 +69,10 @@ function filesOf(name: string): string[] {
   return found
 }
 
-/** A plan as a task: everything but its wires. */
-export function taskCommand(file: string, options: { readonly out: string }): Status {
+/** A plan as a task: everything but its wires and programs. */
+export function taskCommand(file: string, options: { readonly out: string; readonly hints: boolean }): Status {
   const { plan } = readPlanFile(file)
-  writeOut(options.out, writePlan(taskOf(plan), theCatalog()))
-  print(`${options.out}: board and parts of ${file}, without its wires`)
+  writeOut(options.out, writePlan(taskOf(plan, options), theCatalog()))
+  print(`${options.out}: board and parts of ${file}, without its wires${options.hints ? '' : ' and without hints'}`)
   return 0
 }

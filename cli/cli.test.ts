@@ -13,9 +13,9 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, describe, expect, it, vi } from 'vitest'
+import { afterAll, describe, expect, it } from 'vitest'
 import { planOf } from '../core/testing/plans.ts'
-import { run as runHere } from './run.ts'
+import { runHere } from './testing/runHere.ts'
 
 const root = new URL('..', import.meta.url).pathname
 const folder = mkdtempSync(join(tmpdir(), 'markpost-cli-'))
@@ -27,22 +27,8 @@ interface Done {
   readonly said: string
 }
 
-/** A command line in this process: what it prints is caught, so that most tests need no process of their own. */
-const run = async (...args: string[]): Promise<Done> => {
-  const said = { stdout: '', stderr: '' }
-  const spies = (['stdout', 'stderr'] as const).map((name) =>
-    vi.spyOn(process[name], 'write').mockImplementation((text) => {
-      said[name] += String(text)
-      return true
-    }),
-  )
-  try {
-    const status = await runHere(args)
-    return { status, out: said.stdout, said: said.stderr.trim() }
-  } finally {
-    for (const spy of spies) spy.mockRestore()
-  }
-}
+/** A command line in this process: most tests need no process of their own. */
+const run = (...args: string[]): Promise<Done> => runHere(...args)
 
 /** The same as it is started from a shell. */
 const spawned = (...args: string[]): Done => {

@@ -2,8 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, describe, expect, it, vi } from 'vitest'
-import { run as runHere } from './run.ts'
+import { afterAll, describe, expect, it } from 'vitest'
+import { runHere as run } from './testing/runHere.ts'
 
 const root = new URL('..', import.meta.url).pathname
 const folder = mkdtempSync(join(tmpdir(), 'markpost-firmware-'))
@@ -17,21 +17,6 @@ const file = (name: string, text: string): string => {
   const path = join(folder, name)
   writeFileSync(path, text)
   return path
-}
-
-const run = async (...args: string[]): Promise<{ status: number; out: string; said: string }> => {
-  const said = { stdout: '', stderr: '' }
-  const spies = (['stdout', 'stderr'] as const).map((name) =>
-    vi.spyOn(process[name], 'write').mockImplementation((text) => {
-      said[name] += String(text)
-      return true
-    }),
-  )
-  try {
-    return { status: await runHere(args), out: said.stdout, said: said.stderr.trim() }
-  } finally {
-    for (const spy of spies) spy.mockRestore()
-  }
 }
 
 describe('constants', () => {

@@ -2,33 +2,15 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'nod
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { unzipSync } from 'fflate'
-import { afterAll, describe, expect, it, vi } from 'vitest'
+import { afterAll, describe, expect, it } from 'vitest'
 import { PlanStore } from '../server/store.ts'
-import { run as runHere } from './run.ts'
+import { runHere as run } from './testing/runHere.ts'
 
 const root = new URL('..', import.meta.url).pathname
 const folder = mkdtempSync(join(tmpdir(), 'markpost-keeping-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 const at = (name: string): string => join(folder, name)
 
-async function run(...args: string[]): Promise<{ status: number; out: string; said: string }> {
-  let [out, said] = ['', '']
-  const spies = [
-    vi.spyOn(process.stdout, 'write').mockImplementation((text) => {
-      out += String(text)
-      return true
-    }),
-    vi.spyOn(process.stderr, 'write').mockImplementation((text) => {
-      said += String(text)
-      return true
-    }),
-  ]
-  try {
-    return { status: await runHere(args), out, said }
-  } finally {
-    for (const spy of spies) spy.mockRestore()
-  }
-}
 const text = 'markpost: 1\ntitle: Kept\nboards: { MCU: { board: uno-r3 } }\n'
 const data = at('data')
 const store = new PlanStore(data, join(root, 'server/migrations'))
@@ -46,7 +28,7 @@ describe('what is kept, on the command line', () => {
   it('is looked at, in words and as data', async () => {
     expect((await run('doctor', '--data', data)).out).toContain('1 plans, version 4 of 4')
     const { status, said } = await run('doctor', '--data', at('nothing'))
-    expect([status, said]).toEqual([2, `${at('nothing')} does not exist\n`])
+    expect([status, said]).toEqual([2, `${at('nothing')} does not exist`])
     expect(JSON.parse((await run('doctor', '--data', data, '--json')).out)).toContainEqual(
       expect.objectContaining({ what: 'the database', is: 'sound' }),
     )
@@ -55,7 +37,7 @@ describe('what is kept, on the command line', () => {
     expect((await run('export', '--all', '--data', data, '--out', at('all.zip'))).out).toContain('1 plan')
     expect(Object.keys(unzipSync(readFileSync(at('all.zip'))))).toContain('plans/kept.markpost.yaml')
     const bad = await run('export', '--all', '--data', data, '--out', at('none/all.zip'))
-    expect([bad.status, bad.said]).toEqual([2, `${at('none/all.zip')}: cannot be written (ENOENT)\n`])
+    expect([bad.status, bad.said]).toEqual([2, `${at('none/all.zip')}: cannot be written (ENOENT)`])
     expect((await run('export', '--data', data, '--out', at('x.zip'))).said).toContain('expected --all')
     expect((await run('export', '--all', '--data', at('empty'), '--out', at('x.zip'))).said).toContain('holds no plans')
   })

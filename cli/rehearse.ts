@@ -1,6 +1,7 @@
 import { formatProblem } from '../core/base/problem.ts'
 import { languageTitles } from '../core/firmware/pinNames.ts'
 import { fileOf, lineOf, SourceError } from '../core/rehearse/cpp/tokens.ts'
+import { keptPrograms, keptScript } from '../core/rehearse/kept.ts'
 import { dialectOf } from '../core/rehearse/program.ts'
 import { type RunResult, rehearse, ScriptError } from '../core/rehearse/run.ts'
 import { readScript, type Script } from '../core/rehearse/script.ts'
@@ -29,17 +30,12 @@ interface Options {
 
 /** Runs a program on the wiring of a plan: 0 as expected, 1 findings of fault or expectations missed, 2 it cannot be read or run. */
 export function rehearseCommand(file: string, sources: readonly string[], options: Options): Status {
-  const wiring = resolve(readPlanFile(file).plan, theCatalog())
-  const { files, language } = readSources(sources, undefined)
-  const board = boardFor(
-    wiring,
-    file,
-    options.board,
-    (one) => dialectOf(one.board, files) !== undefined,
-    `has no programs in ${languageTitles[language]}`,
-  )
-  const script = options.script === undefined ? undefined : scriptOf(options.script)
-  const others = othersOf(wiring, file, board, options.with ?? [])
+  const { plan } = readPlanFile(file)
+  const wiring = resolve(plan, theCatalog())
+  const { own, others } =
+    sources.length === 0 ? playersOf(wiring, file, options) : givenPlayers(wiring, file, sources, options)
+  const { board, files } = own
+  const script = options.script === undefined ? keptScript(plan) : scriptOf(options.script)
   let result: RunResult
   try {
     const given = { script, seconds: options.seconds }
@@ -50,17 +46,55 @@ export function rehearseCommand(file: string, sources: readonly string[], option
   } catch (error) {
     if (error instanceof PlayerError) throw new InputError([`${error.file}:${error.line}: ${error.message}`])
     if (error instanceof SourceError)
-      throw new InputError([`${files[fileOf(error.at)]?.name ?? sources[0]}:${lineOf(error.at)}: ${error.message}`])
-    if (error instanceof ScriptError) throw new InputError([`${options.script}: ${error.message}`])
+      throw new InputError([`${files[fileOf(error.at)]?.name ?? file}:${lineOf(error.at)}: ${error.message}`])
+    if (error instanceof ScriptError) throw new InputError([`${options.script ?? file}: ${error.message}`])
     throw error
   }
-  const reports = reportsOf(file, sources, result)
+  const reports = reportsOf(file, sources.length === 0 ? files.map(({ name }) => name) : sources, result)
   if (options.as === 'vcd') print(writeVcd(result.trace, result.seconds * 1e6).trimEnd())
   else if (options.as === 'sarif') printJson(sarifOf(reports, version(), reportedRules))
   else if (options.as === 'junit') print(junitOf(reports, reportedRules))
   else if (options.json) printJson(jsonOf(result))
   else print(asText(file, result))
   return result.findings.some(({ severity }) => severity === 'fault') ? 1 : 0
+}
+
+interface Players {
+  readonly own: Player
+  readonly others: readonly Player[]
+}
+
+/** Programs of the files that were named. */
+function givenPlayers(wiring: Wiring, file: string, sources: readonly string[], options: Options): Players {
+  const { files, language } = readSources(sources, undefined)
+  const board = boardFor(
+    wiring,
+    file,
+    options.board,
+    (one) => dialectOf(one.board, files) !== undefined,
+    `has no programs in ${languageTitles[language]}`,
+  )
+  return { own: { board, files }, others: othersOf(wiring, file, board, options.with ?? []) }
+}
+
+/** Programs that the plan keeps: of the board that was asked for, or the first, and of the others beside it. */
+function playersOf(wiring: Wiring, file: string, options: Options): Players {
+  const kept = keptPrograms(wiring.plan)
+  if (Object.keys(kept).length === 0)
+    throw new InputError([`${file}: the plan keeps no program; name the files of one behind it`])
+  if (options.with) throw new InputError(['--with: expected the files of a program before it'])
+  const board = boardFor(
+    wiring,
+    file,
+    options.board,
+    ({ ref }) => kept[ref] !== undefined,
+    'has no program in the plan',
+  )
+  const all = wiring.boards.flatMap((one): Player[] => {
+    const files = kept[one.ref]
+    return files ? [{ board: one, files }] : []
+  })
+  return { own: { board, files: kept[board.ref] ?? [] }, others: all.filter((one) => one.board !== board) }
 }
 
 /** The other boards and their programs: `--with THERE=there.ino`. */

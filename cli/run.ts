@@ -108,8 +108,10 @@ export async function run(args: readonly string[]): Promise<Status> {
   program
     .command('rehearse')
     .argument('<file>')
-    .argument('<source...>')
-    .description('run a program on the planned wiring: 0 as expected, 1 something is wrong')
+    .argument('[source...]')
+    .description(
+      'run a program, or those that the plan keeps, on the planned wiring: 0 as expected, 1 something is wrong',
+    )
     .option('--script <file>', 'what is done meanwhile, and what is expected')
     .option('--seconds <number>', 'virtual seconds that it runs', (text) => seconds(text))
     .option('--board <ref>', 'board, where the plan has several')
@@ -187,7 +189,8 @@ export async function run(args: readonly string[]): Promise<Status> {
   program
     .command('task')
     .argument('<file>')
-    .description('a plan as a task: everything but its wires')
+    .description('a plan as a task: everything but its wires and programs')
+    .option('--no-hints', 'whoever solves it gets no pins placed and no findings fixed')
     .requiredOption('--out <file>', 'file to write')
     .action(end(taskCommand))
   const data = (): Option => new Option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')

@@ -13,6 +13,7 @@ const COLUMNS = [
   'missing',
   'more',
   'on other pins',
+  'open comments',
   'rehearsal',
   'expectations',
   'of expectations',
@@ -25,7 +26,7 @@ export function classCsv(rows: readonly ClassRow[]): string {
     COLUMNS,
     rows.map((row) =>
       row.trouble !== undefined
-        ? [row.file, '', '', '', '', '', '', `cannot be read: ${row.trouble}`, '', '', '', '', '', '', '']
+        ? [row.file, '', '', '', '', '', '', `cannot be read: ${row.trouble}`, '', '', '', '', '', '', '', '']
         : [
             row.file,
             row.title,
@@ -38,6 +39,7 @@ export function classCsv(rows: readonly ClassRow[]): string {
             row.missing.join('; '),
             row.more.join('; '),
             row.elsewhere.join('; '),
+            String(row.comments),
             row.rehearsal === undefined ? '' : row.rehearsal.passed ? 'passed' : 'not passed',
             row.rehearsal === undefined ? '' : String(row.rehearsal.came),
             row.rehearsal === undefined ? '' : String(row.rehearsal.of),

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { applyEdits } from '../plan/edit.ts'
 import { writePlan } from '../plan/writePlan.ts'
 import { readScript } from '../rehearse/script.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
@@ -94,6 +95,32 @@ describe('a plan held against the one that was asked for', () => {
   ])('%s', (_, short, program, said) => {
     expect(classRow(work(short, program), task, catalog)).toMatchObject(said)
   })
+  describe('keeps its program itself', () => {
+    const keeping = (program: string, script?: object): HandedIn => {
+      const plan = applyEdits(planOf(asked), [
+        { do: 'set-program', ref: 'MCU', files: { 'own.ino': program } },
+        ...(script ? [{ do: 'set-script', script } as const] : []),
+        { do: 'comment', id: 'a', comment: { at: ['KEY'], text: 'Why here?' } },
+        { do: 'comment', id: 'b', comment: { at: ['KEY'], text: 'Seen.', settled: true } },
+      ])
+      return { file: 'own.yaml', text: writePlan(plan, catalog), program: [] }
+    }
+    const own = { steps: [{ at: 0.5, expect: { LAMP: 'on' } }] }
+    it.each<[string, HandedIn, object]>([
+      ['and is held against the script that was asked for', keeping(right, own), { passed: true, came: 2, of: 2 }],
+      [
+        'unless another lies beside it',
+        { ...work(asked, right), text: keeping('void setup() {', own).text },
+        { came: 2 },
+      ],
+    ])('%s', (_, handed, rehearsal) => {
+      expect(classRow(handed, task, catalog)).toMatchObject({ comments: 1, rehearsal })
+    })
+    it('and its own script where none was asked for', () => {
+      expect(classRow(keeping(right, own), {}, catalog).rehearsal).toMatchObject({ passed: false, came: 0, of: 1 })
+      expect(classRow(keeping(right), {}, catalog).rehearsal).toMatchObject({ passed: true, of: 0 })
+    })
+  })
   it('cannot be read, and that is said', () => {
     const row = classRow({ file: 'ben.yaml', text: 'markpost: 1\ntitle: [', program: [] }, task, catalog)
     expect(row.trouble).toContain('ben.yaml')
@@ -102,8 +129,8 @@ describe('a plan held against the one that was asked for', () => {
   it('has a row of the table, and no cell that a spreadsheet would reckon', () => {
     const row = classRow({ ...work(asked, right), file: '=cmd().yaml' }, task, catalog)
     expect(classCsv([row]).trim().split('\r\n')).toEqual([
-      'file,title,board,placed,of,faults,cautions,first of them,missing,more,on other pins,rehearsal,expectations,of expectations,said',
-      "'=cmd().yaml,test,Uno R3,2,2,0,0,,,,,passed,2,2,",
+      'file,title,board,placed,of,faults,cautions,first of them,missing,more,on other pins,open comments,rehearsal,expectations,of expectations,said',
+      "'=cmd().yaml,test,Uno R3,2,2,0,0,,,,,0,passed,2,2,",
     ])
   })
 })
@@ -141,9 +168,25 @@ describe('files of many', () => {
   })
 })
 
-it('a plan as a task has everything but its wires', () => {
-  const plan = planOf({ ...asked, accepted: [{ rule: 'x', at: ['KEY'], because: 'y' }] })
-  const task = taskOf(plan)
-  expect(task).toMatchObject({ title: 'test', boards: plan.boards, parts: plan.parts, wires: [], accepted: [] })
-  expect(task.bench).toBe(undefined)
+describe('a plan as a task', () => {
+  const plan = applyEdits(planOf({ ...asked, accepted: [{ rule: 'x', at: ['KEY'], because: 'y' }] }), [
+    { do: 'set-program', ref: 'MCU', files: { 'answer.ino': right } },
+    { do: 'set-script', script: { seconds: 3, steps: [{ at: 1, set: { KEY: 'pressed' } }] } },
+    { do: 'comment', id: 'a', comment: { at: ['KEY'], text: 'To myself.' } },
+  ])
+  it('has everything but its wires, programs and comments; what must come of it stays', () => {
+    const task = taskOf(plan)
+    expect(task).toMatchObject({ title: 'test', boards: plan.boards, parts: plan.parts, wires: [], accepted: [] })
+    expect(task.rehearsal).toEqual({ seconds: 3, steps: [{ at: 1, set: { KEY: 'pressed' } }] })
+    for (const key of ['bench', 'comments', 'settings'] as const) expect(task[key]).toBe(undefined)
+  })
+  it('gives hints or does not, whatever it was made of', () => {
+    const without = taskOf(plan, { hints: false })
+    expect(without.settings).toEqual({ hints: false })
+    expect(taskOf(without).settings).toBe(undefined)
+    expect(taskOf({ ...plan, settings: { asked: ['q'] } }, { hints: false }).settings).toEqual({
+      asked: ['q'],
+      hints: false,
+    })
+  })
 })

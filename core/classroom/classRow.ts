@@ -2,8 +2,10 @@ import { formatProblem } from '../base/problem.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { readPlan } from '../plan/readPlan.ts'
+import { withRehearsal, withSettings } from '../plan/sections.ts'
 import type { SourceFile } from '../rehearse/cpp/preprocess.ts'
 import { SourceError } from '../rehearse/cpp/tokens.ts'
+import { keptPrograms, keptScript } from '../rehearse/kept.ts'
 import { dialectOf } from '../rehearse/program.ts'
 import { rehearse, ScriptError } from '../rehearse/run.ts'
 import type { Script } from '../rehearse/script.ts'
@@ -11,7 +13,7 @@ import { summarise } from '../rules/summary.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 
-/** What somebody has handed in: a plan, and the program beside it. */
+/** What somebody has handed in: a plan, and the program beside it, if it keeps none itself or another is meant. */
 export interface HandedIn {
   readonly file: string
   readonly text: string
@@ -37,6 +39,8 @@ export interface ClassRow {
   readonly more: readonly string[]
   /** Signals on other pins than asked for: `KEY.1: D2, asked D7`. Such a plan may be as good. */
   readonly elsewhere: readonly string[]
+  /** Comments that are not settled. */
+  readonly comments: number
   /** Undefined where there was nothing to rehearse. */
   readonly rehearsal:
     | { readonly passed: boolean; readonly came: number; readonly of: number; readonly said: string }
@@ -68,6 +72,7 @@ export function classRow(work: HandedIn, { asked, script }: ClassTask, catalog: 
       missing: [],
       more: [],
       elsewhere: [],
+      comments: 0,
       rehearsal: undefined,
     }
   const wiring = resolve(read.value, catalog)
@@ -84,7 +89,8 @@ export function classRow(work: HandedIn, { asked, script }: ClassTask, catalog: 
     cautions: counts.caution,
     worst: worst?.message ?? '',
     ...(asked ? against(wiring, resolve(asked, catalog)) : { missing: [], more: [], elsewhere: [] }),
-    rehearsal: work.program.length === 0 ? undefined : rehearsed(wiring, work.program, script),
+    comments: Object.values(read.value.comments ?? {}).filter(({ settled }) => !settled).length,
+    rehearsal: rehearsed(wiring, work.program, script ?? keptScript(read.value)),
   }
 }
 
@@ -119,13 +125,14 @@ function against(own: Wiring, asked: Wiring): Pick<ClassRow, 'missing' | 'more' 
   }
 }
 
-function rehearsed(
-  wiring: Wiring,
-  program: readonly SourceFile[],
-  script: Script | undefined,
-): NonNullable<ClassRow['rehearsal']> {
+/** The program beside a plan, or the first that it keeps; undefined where there is none. */
+function rehearsed(wiring: Wiring, beside: readonly SourceFile[], script: Script | undefined): ClassRow['rehearsal'] {
   const failed = (said: string) => ({ passed: false, came: 0, of: 0, said })
-  const board = wiring.boards.find((one) => dialectOf(one.board, program) !== undefined)
+  const kept = keptPrograms(wiring.plan)
+  const [first] = wiring.boards.filter(({ ref }) => kept[ref])
+  const program = beside.length > 0 ? beside : ((first && kept[first.ref]) ?? [])
+  if (program.length === 0) return undefined
+  const board = beside.length === 0 ? first : wiring.boards.find((one) => dialectOf(one.board, program) !== undefined)
   if (!board) return failed('no board of the plan takes this program')
   try {
     const { findings, expectations } = rehearse(wiring, board, program, { script })
@@ -192,8 +199,14 @@ export function handedIn(files: readonly SourceFile[]): {
   }
 }
 
-/** A plan as a task: board, supplies and parts are given, pins and everything behind them are to be found. */
-export function taskOf(plan: Plan): Plan {
-  const { bench: _, bringup: __, wires: ___, ...rest } = plan
-  return { ...rest, wires: [], unused: [], accepted: [] }
+/**
+ * A plan as a task: board, supplies and parts are given, pins and everything behind them are to be found, the program
+ * too. Without hints pins are not placed, and findings not fixed, by the tool.
+ */
+export function taskOf(plan: Plan, { hints = true }: { readonly hints?: boolean } = {}): Plan {
+  const { bench: _, bringup: __, comments: ___, rehearsal, settings, ...rest } = plan
+  const bare = { ...rest, ...(settings ? { settings } : {}), wires: [], unused: [], accepted: [] }
+  // What must come of it stays: the script says so.
+  const { programs: ____, ...script } = rehearsal ?? {}
+  return withSettings(withRehearsal(bare, script), { hints: hints ? undefined : false })
 }

@@ -7,7 +7,6 @@ import { mergePlans } from './merge.ts'
 import { piecesOf, planOfPieces } from './pieces.ts'
 import type { Plan } from './planSchema.ts'
 import { readPlan } from './readPlan.ts'
-import { samePlan } from './samePlan.ts'
 import { writePlan } from './writePlan.ts'
 
 const base = planOf({
@@ -49,14 +48,19 @@ describe('programs, scripts, comments and the hints of a task', () => {
     expect(writePlan(renamed, catalog, text)).toBe(text.replace(`title: ${kept.title}`, 'title: Other'))
   })
 
-  it.each(['', '\n', ' leading\n  and deeper\n', 'no end', 'tab\there \n\n\n', '# ...\n---\nkey: |\n', '\u00e4 "é" \\n\n'])(
-    'texts stay to the letter: %j',
-    (text) => {
-      const plan = edited({ do: 'set-program', ref: 'MCU', files: { 'a.py': text } })
-      const read = readPlan(writePlan(plan, catalog), 'p.yaml', catalog)
-      expect(read.ok && read.value.rehearsal?.programs?.MCU).toEqual({ 'a.py': text })
-    },
-  )
+  it.each([
+    '',
+    '\n',
+    ' leading\n  and deeper\n',
+    'no end',
+    'tab\there \n\n\n',
+    '# ...\n---\nkey: |\n',
+    '\u00e4 "é" \\n\n',
+  ])('texts stay to the letter: %j', (text) => {
+    const plan = edited({ do: 'set-program', ref: 'MCU', files: { 'a.py': text } })
+    const read = readPlan(writePlan(plan, catalog), 'p.yaml', catalog)
+    expect(read.ok && read.value.rehearsal?.programs?.MCU).toEqual({ 'a.py': text })
+  })
 
   it('follow a rename, and go with what is removed', () => {
     const renamed = applyEdits(kept, [
@@ -119,14 +123,18 @@ describe('programs, scripts, comments and the hints of a task', () => {
     const other = edited({ do: 'set-program', ref: 'MCU', files: { 'gate.ino': '// other\n' } })
     const clash = mergePlans(base, theirs, other)
     expect(clash.clashes.map(({ at }) => at)).toEqual([['MCU']])
-    const [{ key }] = clash.clashes as [{ key: string }]
+    const key = clash.clashes[0]?.key ?? ''
     expect(clash.plan(new Map([[key, 'mine']])).rehearsal?.programs?.MCU?.['gate.ino']).toBe(PROGRAM)
     expect(clash.plan(new Map([[key, 'theirs']])).rehearsal?.programs?.MCU?.['gate.ino']).toBe('// other\n')
   })
 
   it('are refused with their place, and set aside where the plan is kept', () => {
     const says = (section: string): string[] => {
-      const read = readPlan(`markpost: 1\ntitle: T\nboards: { MCU: { board: esp32-devkit-30 } }\n${section}`, 'p', catalog)
+      const read = readPlan(
+        `markpost: 1\ntitle: T\nboards: { MCU: { board: esp32-devkit-30 } }\n${section}`,
+        'p',
+        catalog,
+      )
       return read.ok ? [] : read.problems.map(formatProblem)
     }
     expect(says('rehearsal: { programs: { NOBODY: { a.ino: "" } } }')).toEqual([
@@ -137,9 +145,7 @@ describe('programs, scripts, comments and the hints of a task', () => {
     expect(says('comments: { k: { text: "" } }')[0]).toContain('expected a text')
     expect(says('settings: { hints: true }')[0]).toContain('expected false')
     expect(says('comments: { k: { at: [mcu.D23, gone.X], text: look } }')).toEqual([])
-    expect(() =>
-      edited({ do: 'set-program', ref: 'MCU', files: { 'a.ino': 'x'.repeat(200_001) } }),
-    ).toThrow(EditError)
+    expect(() => edited({ do: 'set-program', ref: 'MCU', files: { 'a.ino': 'x'.repeat(200_001) } })).toThrow(EditError)
     const text = writePlan(kept, catalog).replace('    MCU:\n      gate.ino', '    GONE:\n      gate.ino')
     const read = readPlan(text, 'p', catalog, 'set-aside')
     expect(read.ok && read.value.aside?.map(({ at }) => at.join('/'))).toEqual(['rehearsal/programs/GONE'])

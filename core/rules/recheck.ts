@@ -48,7 +48,8 @@ export function checked(wiring: Wiring): Checked {
   return { wiring, findings: sorted([...found.values()].flat(), wiring.plan), found }
 }
 
-const sameWiring = (a: Plan, b: Plan): boolean =>
+/** Nothing differs that wiring and findings depend on; sections are compared by identity. */
+export const sameWiring = (a: Plan, b: Plan): boolean =>
   a.boards === b.boards &&
   a.supplies === b.supplies &&
   a.parts === b.parts &&

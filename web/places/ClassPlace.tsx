@@ -237,7 +237,11 @@ function Row({ row, id }: { readonly row: ClassRow; readonly id: string | undefi
               ? 'nothing'
               : `${[faults > 0 ? counted(faults, 'fault') : '', cautions > 0 ? counted(cautions, 'caution') : ''].filter(Boolean).join(', ')}: ${worst}`}
           </td>
-          <td>{differenceWords(row)}</td>
+          <td>
+            {[differenceWords(row), row.comments > 0 ? counted(row.comments, 'open comment') : '']
+              .filter(Boolean)
+              .join('; ')}
+          </td>
           <td>
             {rehearsal === undefined
               ? 'no program'

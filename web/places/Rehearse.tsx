@@ -29,7 +29,7 @@ export function Rehearse() {
   const dispatch = useAppDispatch()
   const [picked, setPicked] = useState<string>()
   const kept = useKept(id)
-  const { programs } = kept.state
+  const { programs } = kept
   const taking = (program: readonly SourceFile[]): readonly BoardInstance[] =>
     wiring.boards.filter(({ board }) => program.length === 0 || dialectOf(board, program))
   const { boards } = wiring
@@ -43,8 +43,10 @@ export function Rehearse() {
     const sources = given.filter((file) => !scripts.includes(file))
     for (const file of scripts) {
       const read = readScript(await file.text(), file.name)
-      if (read.ok) rehearsal.change({ steps: read.value.steps, seconds: read.value.seconds ?? rehearsal.seconds })
-      else say(read.problems.map(formatProblem).join('; '))
+      if (read.ok) {
+        const { steps, seconds = rehearsal.seconds, from } = read.value
+        kept.change({ steps, seconds, from }, `Take in ${file.name}`)
+      } else say(read.problems.map(formatProblem).join('; '))
     }
     if (sources.length === 0) return
     const read = await readSources(sources)
@@ -58,8 +60,7 @@ export function Rehearse() {
       say(`No board of this plan is programmed in ${languageTitles[read.language]}.`)
       return
     }
-    rehearsal.give(to.ref, read.files)
-    setPicked(to.ref)
+    if (kept.give(to.ref, read.files)) setPicked(to.ref)
   }
   const { over, drop } = useFileDrop(take)
   return (
@@ -80,7 +81,7 @@ export function Rehearse() {
           }}
         />
         {files.length > 0 && (
-          <Button size="sm" variant="outline-dark" onClick={() => board && rehearsal.give(board.ref, [])}>
+          <Button size="sm" variant="outline-dark" onClick={() => board && kept.give(board.ref, [])}>
             Put it away
           </Button>
         )}
@@ -97,7 +98,7 @@ export function Rehearse() {
             aria-label="Seconds to run"
             onBlur={(event) => {
               const next = Number(event.target.value)
-              if (next >= 0.1 && next <= 600) rehearsal.change({ seconds: next })
+              if (next >= 0.1 && next <= 600) kept.change({ seconds: next }, `Run for ${next} s`)
               else say(`${event.target.value}: expected 0.1 to 600 seconds`)
             }}
           />{' '}
@@ -120,7 +121,7 @@ export function Rehearse() {
           <p>
             Choose the files of your program, in C++ or Python, or drop them here: it runs on the wiring of this plan,
             in a time of its own. Lines show their levels, lamps light, echoes come back; you press, turn and set what
-            the parts sense, and what does not work is said with its line. The program stays on this machine.
+            the parts sense, and what does not work is said with its line. The program is kept in the plan.
           </p>
           {boards.length > 1 && (
             <p>

@@ -1,9 +1,13 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import type { Plan } from '../../core/plan/planSchema.ts'
 import type { RunFinding } from '../../core/rehearse/stage/findings.ts'
+import { sameWiring } from '../../core/rules/recheck.ts'
+
+/** A program does the same on both plans. */
+export const sameRun = (a: Plan, b: Plan): boolean => sameWiring(a, b) && a.rehearsal === b.rehearsal
 
 export interface RehearsalState {
-  /** The plan on which the last program ran, as it was then; compared by identity. */
+  /** The plan on which the last program ran, as it was then. */
   readonly plan: Plan | undefined
   readonly findings: readonly RunFinding[]
   /** A moment that somebody wants to see, in microseconds; a new object each time. */

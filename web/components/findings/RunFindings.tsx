@@ -1,7 +1,7 @@
 import { useLocation, useNavigate, useParams } from 'react-router'
 import type { RunFinding } from '../../../core/rehearse/stage/findings.ts'
 import { usePlan } from '../../store/derived.ts'
-import { rehearsalActions } from '../../store/rehearsalSlice.ts'
+import { rehearsalActions, sameRun } from '../../store/rehearsalSlice.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { clockWords } from '../rehearse/rows.ts'
 
@@ -11,7 +11,7 @@ const nothing: readonly RunFinding[] = []
 export function useRunFindings(): readonly RunFinding[] | undefined {
   const plan = usePlan()
   const state = useAppSelector(({ rehearsal }) => rehearsal)
-  if (state.plan === undefined || state.plan !== plan) return undefined
+  if (state.plan === undefined || !sameRun(state.plan, plan)) return undefined
   return state.findings.length === 0 ? nothing : state.findings
 }
 

@@ -1,24 +1,24 @@
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { stringify } from 'yaml'
+import type { Rehearsal as KeptRehearsal, Plan } from '../../../core/plan/planSchema.ts'
+import { withRehearsal } from '../../../core/plan/sections.ts'
 import type { SourceFile } from '../../../core/rehearse/cpp/preprocess.ts'
+import { keptPrograms } from '../../../core/rehearse/kept.ts'
 import type { Script, ScriptStep } from '../../../core/rehearse/script.ts'
 import type { BoardInstance } from '../../../core/wiring/model.ts'
+import { useMayChange } from '../../store/access.ts'
 import { usePlan } from '../../store/derived.ts'
-import { rehearsalActions } from '../../store/rehearsalSlice.ts'
+import { editPlan } from '../../store/desk.ts'
+import { rehearsalActions, sameRun } from '../../store/rehearsalSlice.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { answerOf, useSearch } from '../../store/useSearch.ts'
 import type { RunAnswer, RunData } from '../../workers/rehearsal.ts'
 
-/** What is kept of a rehearsal, by plan, while the page is open: programs go nowhere. */
-interface Kept {
-  /** Programs by board. */
-  readonly programs: Readonly<Record<string, readonly SourceFile[]>>
-  readonly steps: readonly ScriptStep[]
-  readonly seconds: number
-}
 const noFiles: readonly SourceFile[] = []
-const kept = new Map<string, Kept>()
-const nothing: Kept = { programs: {}, steps: [], seconds: 10 }
+const nothing: KeptRehearsal = {}
+const noSteps: readonly ScriptStep[] = []
+/** Seconds of a run where nothing else is said. */
+const USUAL_SECONDS = 10
 
 /** A statement that was run: when, in microseconds, and where it stands. */
 export type Stepped = RunData['stepped'][number]
@@ -33,34 +33,47 @@ export function nextStep(stepped: readonly Stepped[], cursor: number): Stepped |
   return stepped.find(({ at }) => at > cursor + 1e-6)
 }
 
-/** The program of a plan and what is done meanwhile. */
+/** The programs of a plan and what is done meanwhile: kept in the plan; by who may only look, in this page. */
 export function useKept(id: string) {
-  const [state, setState] = useState<Kept>(kept.get(id) ?? nothing)
-  const change = useCallback(
-    (by: Partial<Kept>): void =>
-      setState((now) => {
-        const next = { ...now, ...by }
-        kept.set(id, next)
-        return next
-      }),
-    [id],
-  )
-  return { state, change }
+  const plan = usePlan()
+  const may = useMayChange(id)
+  const [tried, setTried] = useState<Plan>()
+  const kept = (may ? plan : (tried ?? plan)).rehearsal ?? nothing
+  const programs = useMemo(() => keptPrograms({ rehearsal: { programs: kept.programs } }), [kept.programs])
+  /** The program of a board; of no files to put it away. False where it cannot be kept, which was said then. */
+  const give = (ref: string, files: readonly SourceFile[]): boolean => {
+    const texts = Object.fromEntries(files.map(({ name, text }) => [name, text.replace(/\r\n?/g, '\n')]))
+    if (!may) {
+      setTried(withRehearsal(plan, { ...kept, programs: { ...kept.programs, [ref]: texts } }))
+      return true
+    }
+    const label = files.length === 0 ? `Put the program of ${ref} away` : `Take in ${Object.keys(texts).join(', ')}`
+    return editPlan([{ do: 'set-program', ref, files: files.length === 0 ? null : texts }], label)
+  }
+  const change = (script: Omit<KeptRehearsal, 'programs'>, label: string): void => {
+    if (may) editPlan([{ do: 'set-script', script }], label, true)
+    else setTried(withRehearsal(plan, { ...kept, ...script }))
+  }
+  return { kept, programs, give, change }
 }
 
 /** A rehearsal on a board of a plan: the run that comes of it is made anew at each change. */
-export function useRehearsal({ state, change }: ReturnType<typeof useKept>, board: BoardInstance | undefined) {
-  const plan = usePlan()
+export function useRehearsal(
+  { kept, programs, give, change }: ReturnType<typeof useKept>,
+  board: BoardInstance | undefined,
+) {
+  const plan = useSameRun()
   const client = useSearch()
   const [run, setRun] = useState<RunData>()
   const [trouble, setTrouble] = useState<Extract<RunAnswer, { ok: false }>>()
   const [busy, setBusy] = useState(false)
-  const { programs, steps, seconds } = state
+  const { steps = noSteps, seconds = USUAL_SECONDS, from } = kept
   const [stepped, setStepped] = useState<readonly Stepped[]>([])
   const dispatch = useAppDispatch()
   const asked = useRef(0)
   const ref = board?.ref
   const files = (ref === undefined ? undefined : programs[ref]) ?? noFiles
+  const script = useMemo((): Script => ({ rehearsal: 1, seconds, from, steps: [...steps] }), [seconds, from, steps])
   useEffect(() => {
     if (files.length === 0 || ref === undefined) {
       setRun(undefined)
@@ -73,7 +86,6 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
     // A change that comes while one runs makes that one worthless.
     client.stop()
     setBusy(true)
-    const script: Script = { rehearsal: 1, seconds, steps: [...steps] }
     void answerOf(client.rehearse({ plan, ref, programs, script })).then((answer) => {
       if (asked.current !== mine) return
       setBusy(false)
@@ -85,16 +97,10 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
         dispatch(rehearsalActions.ran({ plan, findings: answer.run.findings }))
       } else setTrouble(answer)
     })
-  }, [client, dispatch, plan, ref, files, programs, steps, seconds])
-  /** The program of a board; of no files to put it away. */
-  const give = (to: string, program: readonly SourceFile[]): void => {
-    const { [to]: _, ...others } = programs
-    change({ programs: program.length === 0 ? others : { ...others, [to]: program } })
-  }
+  }, [client, dispatch, plan, ref, files, programs, script])
   /** Statements from a moment on: the same run once more, with each of them kept. */
   const stepFrom = async (at: number): Promise<readonly Stepped[] | undefined> => {
     if (ref === undefined) return undefined
-    const script: Script = { rehearsal: 1, seconds, steps: [...steps] }
     const answer = await answerOf(
       client.rehearse({ plan, ref, programs, script, statements: { from: at / 1e6, most: MOST_STEPS } }),
     )
@@ -110,11 +116,23 @@ export function useRehearsal({ state, change }: ReturnType<typeof useKept>, boar
         Math.abs(one.at - step.at) > 0.0005 ||
         !names.some((name) => (step.set ? one.set : one.expect)?.[name] !== undefined),
     )
-    change({ steps: [...others, step].sort((a, b) => a.at - b.at) })
+    change({ steps: [...others, step].sort((a, b) => a.at - b.at) }, `Script at ${step.at.toFixed(3)} s`)
   }
-  const drop = (step: ScriptStep): void => change({ steps: steps.filter((one) => one !== step) })
+  const drop = (step: ScriptStep): void =>
+    change({ steps: steps.filter((one) => one !== step) }, `Take out of the script at ${step.at.toFixed(3)} s`)
   const text = (): string =>
-    stringify({ rehearsal: 1, title: plan.title, seconds, steps }, { flowCollectionPadding: true })
+    stringify(
+      { rehearsal: 1, title: plan.title, seconds, ...(from === undefined ? {} : { from }), steps },
+      { flowCollectionPadding: true },
+    )
   return { files, programs, give, steps, seconds, stepped, stepFrom, run, trouble, busy, change, put, drop, text }
 }
 export type Rehearsal = ReturnType<typeof useRehearsal>
+
+/** The plan, the same one as long as nothing changes that a run depends on. */
+function useSameRun(): Plan {
+  const plan = usePlan()
+  const held = useRef(plan)
+  if (!sameRun(held.current, plan)) held.current = plan
+  return held.current
+}
