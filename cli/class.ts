@@ -1,7 +1,8 @@
 import { existsSync, readdirSync, statSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 import { classCsv } from '../core/classroom/classCsv.ts'
-import { type ClassRow, classRow, differenceWords, handedIn, isWell, taskOf } from '../core/classroom/classRow.ts'
+import { type ClassRow, classRow, differenceWords, handedIn, isWell } from '../core/classroom/classRow.ts'
+import { taskOf } from '../core/classroom/task.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import {
   columns,

@@ -68,6 +68,69 @@ test('thirty plans and their programs come in at once, are held against what was
   await expect(row(30).getByRole('link')).toBeVisible({ timeout: 30_000 })
   await row(3).getByRole('link').click()
   await expect(page.getByLabel('Title of the plan')).toHaveValue('Gate')
+  // Its program came along.
+  await page.getByRole('link', { name: /^Rehearse/ }).click()
+  await expect(page.getByRole('heading', { name: 'pupil-03.ino' }).first()).toBeVisible()
   await page.goto(address)
   await expect(page.getByText('29 plans')).toBeVisible()
+})
+
+test('a plan is handed out as a task without hints, and what is said of it stays where it was pinned', async ({
+  page,
+  address,
+  request,
+}) => {
+  await request.post(`${address}/api/plans`, { data: { text: plan('MCU.D2', 'MCU.D5') } })
+  await page.goto(address)
+  await page.getByRole('button', { name: 'More for Gate' }).click()
+  await page.getByRole('button', { name: 'Make a task of it …' }).click()
+  await page.getByLabel(/The tool may help/).uncheck()
+  await expectAccessible(page)
+  await page.getByRole('button', { name: 'Make the task' }).click()
+  await page.getByRole('link', { name: 'Gate (task)' }).click()
+
+  // Nothing is offered: pins are found by hand, and a wrong one is said without its fix.
+  await expect(page.getByText('A task to be solved by oneself')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Place the rest' })).toHaveCount(0)
+  await page.keyboard.press('*')
+  await expect(page.getByTestId('open-count')).toHaveText('2 of 2 open')
+  await page.locator('[data-signal="KEY.1"]').click()
+  await page.getByLabel('Pin for KEY.1').fill('D0')
+  await page.keyboard.press('Enter')
+  const findings = page.getByLabel('Findings', { exact: true })
+  const console_ = findings.locator('article').filter({ hasText: 'D0' }).first()
+  await console_.getByRole('button').first().click()
+  await expect(console_.getByText('fixes are not offered')).toBeVisible()
+  await expectAccessible(page)
+
+  // A comment on the finding, one on the pin that is in hand, one on a part.
+  await console_.getByRole('button', { name: 'Comment …' }).click()
+  await console_.getByLabel('Comment').fill('What else speaks on D0?')
+  await console_.getByLabel('Your name').fill('The teacher')
+  await console_.getByRole('button', { name: 'Say it' }).click()
+  await expect(page.locator('[data-signal="LAMP.A"]')).toHaveAttribute('aria-pressed', 'true')
+  await findings.getByRole('button', { name: 'Comment …' }).first().click()
+  await expect(findings.getByLabel('Comment on')).toHaveValue('LAMP.A')
+  await findings.getByLabel('Comment', { exact: true }).fill('Which side of the lamp is this?')
+  await expect(findings.getByLabel('Your name')).toHaveValue('The teacher')
+  await findings.getByRole('button', { name: 'Say it' }).click()
+  const comments = findings.getByLabel('Comments')
+  await expect(comments.locator('article')).toHaveCount(2)
+  await expect(page.getByText(/^saved, rev/)).toBeVisible()
+  await page.reload()
+  await expect(comments.locator('article')).toHaveCount(2)
+  await expect(comments).toContainText('The teacher')
+  await comments.getByRole('button', { name: 'LAMP.A' }).click()
+  await expect(page.locator('[data-signal="LAMP.A"]')).toHaveAttribute('aria-pressed', 'true')
+  await expectAccessible(page, 'both themes')
+  await comments.getByRole('button', { name: 'Settle' }).first().click()
+  await expect(comments.locator('article')).toHaveCount(1)
+  await comments.getByRole('button', { name: 'Show 1 settled comment' }).click()
+  await expect(comments.locator('article')).toHaveCount(2)
+
+  // The finding goes with its wire; what was said of it says so.
+  await page.locator('[data-signal="KEY.1"]').click()
+  await page.getByLabel('Pin for KEY.1').fill('D2')
+  await page.keyboard.press('Enter')
+  await expect(comments.getByText('(no longer found)')).toBeVisible()
 })

@@ -97,8 +97,18 @@ test('a program is dropped in, runs, is moved about, and what it finds is mended
   await expect(script.getByText('LAMP must be on')).toBeVisible()
   await expect(script.getByText('came')).toBeVisible()
 
+  // Program and script are kept in the plan: they are there after the page was loaded anew, and can be undone.
+  await expect(page.getByText(/^saved, rev/)).toBeVisible()
+  await page.reload()
+  await expect(page.getByRole('heading', { name: 'door.ino' }).first()).toBeVisible()
+  await expect(script.getByText('LAMP must be on')).toBeVisible()
+  await expect(script.getByText('came')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(script.getByText('LAMP must be on')).toHaveCount(0)
+
   // Another wire: what is expected does not come, and it is said.
   await page.getByRole('button', { name: 'Put it away' }).click()
+  await expect(page.getByRole('heading', { name: 'Rehearse' })).toBeVisible()
   const other = await request.post(`${address}/api/plans`, { data: { text: plan('MCU.D7') } })
   const { id: second } = (await other.json()) as { id: string }
   await page.goto(`${address}/plan/${second}/rehearse`)

@@ -4,7 +4,8 @@ import { writePlan } from '../plan/writePlan.ts'
 import { readScript } from '../rehearse/script.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { classCsv } from './classCsv.ts'
-import { classRow, type HandedIn, handedIn, taskOf } from './classRow.ts'
+import { classRow, type HandedIn, handedIn, withProgram } from './classRow.ts'
+import { taskOf } from './task.ts'
 
 const asked: Short = {
   mcu: 'uno-r3',
@@ -165,6 +166,33 @@ describe('files of many', () => {
     ['two plans in one folder', ['x/a.yaml', 'x/b.yaml', 'x/a.ino'], [['x/a.yaml', 'x/a.ino'], ['x/b.yaml']], []],
   ])('belong together %s', (_, files, works, left) => {
     expect(names(files)).toEqual([works, left])
+  })
+})
+
+describe('a plan that is brought in', () => {
+  it('keeps the program beside it, under the names of its files', () => {
+    const handed: HandedIn = {
+      ...work(asked),
+      program: [
+        { name: 'anna/main.ino', text: right },
+        { name: 'anna/lid.h', text: '' },
+      ],
+    }
+    expect(withProgram(planOf(asked), handed, catalog).rehearsal).toEqual({
+      programs: { MCU: { 'main.ino': right, 'lid.h': '' } },
+    })
+  })
+  it.each<[string, Short, { name: string; text: string }[]]>([
+    ['has no program', asked, []],
+    ['has no board for it', asked, [{ name: 'a.py', text: 'print(1)' }]],
+    ['has one that is too long', asked, [{ name: 'a.ino', text: `//${'x'.repeat(200_000)}` }]],
+  ])('stays as it is where it %s', (_, short, program) => {
+    const plan = planOf(short)
+    expect(withProgram(plan, { ...work(short), program }, catalog)).toBe(plan)
+  })
+  it('keeps its own', () => {
+    const plan = applyEdits(planOf(asked), [{ do: 'set-program', ref: 'MCU', files: { 'own.ino': '' } }])
+    expect(withProgram(plan, work(asked, right), catalog)).toBe(plan)
   })
 })
 

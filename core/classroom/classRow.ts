@@ -1,8 +1,9 @@
 import { formatProblem } from '../base/problem.ts'
 import type { Catalog } from '../catalog/catalog.ts'
+import { catalogFor } from '../plan/carried.ts'
+import { applyEdit, EditError } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { readPlan } from '../plan/readPlan.ts'
-import { withRehearsal, withSettings } from '../plan/sections.ts'
 import type { SourceFile } from '../rehearse/cpp/preprocess.ts'
 import { SourceError } from '../rehearse/cpp/tokens.ts'
 import { keptPrograms, keptScript } from '../rehearse/kept.ts'
@@ -91,6 +92,24 @@ export function classRow(work: HandedIn, { asked, script }: ClassTask, catalog: 
     ...(asked ? against(wiring, resolve(asked, catalog)) : { missing: [], more: [], elsewhere: [] }),
     comments: Object.values(read.value.comments ?? {}).filter(({ settled }) => !settled).length,
     rehearsal: rehearsed(wiring, work.program, script ?? keptScript(read.value)),
+  }
+}
+
+/** A plan that keeps the program beside it; the same where it keeps one already, or has no board for it. */
+export function withProgram(plan: Plan, { program }: HandedIn, base: Catalog): Plan {
+  const boards = catalogFor(plan, base).boards
+  const to = Object.entries(plan.boards).find(([, { board: id }]) => {
+    const board = boards.get(id)
+    return board && dialectOf(board, program) !== undefined
+  })
+  if (program.length === 0 || !to || plan.rehearsal?.programs !== undefined) return plan
+  const files = Object.fromEntries(program.map(({ name, text }) => [name.split('/').at(-1) ?? name, text]))
+  try {
+    return applyEdit(plan, { do: 'set-program', ref: to[0], files })
+  } catch (error) {
+    // A program that is too long for a plan stays beside it.
+    if (error instanceof EditError) return plan
+    throw error
   }
 }
 
@@ -197,16 +216,4 @@ export function handedIn(files: readonly SourceFile[]): {
     works,
     left: files.filter((file) => !isPlan(file) && !taken.has(file.name)).map(({ name }) => name),
   }
-}
-
-/**
- * A plan as a task: board, supplies and parts are given, pins and everything behind them are to be found, the program
- * too. Without hints pins are not placed, and findings not fixed, by the tool.
- */
-export function taskOf(plan: Plan, { hints = true }: { readonly hints?: boolean } = {}): Plan {
-  const { bench: _, bringup: __, comments: ___, rehearsal, settings, ...rest } = plan
-  const bare = { ...rest, ...(settings ? { settings } : {}), wires: [], unused: [], accepted: [] }
-  // What must come of it stays: the script says so.
-  const { programs: ____, ...script } = rehearsal ?? {}
-  return withSettings(withRehearsal(bare, script), { hints: hints ? undefined : false })
 }

@@ -4,6 +4,7 @@ import { Link, useLocation, useParams } from 'react-router'
 import { nextStep } from '../../core/advice/nextStep.ts'
 import { led } from '../store/choice.ts'
 import { useDerived } from '../store/derived.ts'
+import { useHints } from '../store/hints.ts'
 
 const places = { kit: 'Kit', pins: 'Pins', bench: 'Bench', sheets: 'Sheets', 'bring-up': 'Bring-up' } as const
 
@@ -13,8 +14,9 @@ export function NextLine() {
   const { id } = useParams()
   const { pathname } = useLocation()
   const isLed = led.useIsOn()
+  const hints = useHints()
   const next = useMemo(() => nextStep(wiring, findings), [wiring, findings])
-  if (!isLed || next.is === 'done') return null
+  if (!isLed || !hints || next.is === 'done') return null
   const isHere = pathname.split('/')[3] === next.place
   return (
     <section className="next-line" aria-label="What to do next">

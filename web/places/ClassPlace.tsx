@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { counted } from '../../core/base/counted.ts'
 import { formatProblem } from '../../core/base/problem.ts'
 import { classCsv } from '../../core/classroom/classCsv.ts'
-import { type ClassRow, differenceWords, handedIn, isWell } from '../../core/classroom/classRow.ts'
+import { type ClassRow, differenceWords, handedIn, isWell, withProgram } from '../../core/classroom/classRow.ts'
 import { readPlan } from '../../core/plan/readPlan.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
 import { readScript } from '../../core/rehearse/script.ts'
@@ -90,9 +90,12 @@ export function ClassPlace() {
   const bringIn = async (): Promise<void> => {
     setBringing(true)
     const all = new Map(made)
-    for (const { file, text } of works) {
-      if (all.has(file) || rows.find((row) => row.file === file)?.trouble !== undefined) continue
-      const done = await create({ text, file })
+    for (const work of works) {
+      const { file, text } = work
+      const row = rows.find((one) => one.file === file)
+      if (all.has(file) || row?.trouble !== undefined) continue
+      const plan = row?.plan && withProgram(row.plan, work, catalog)
+      const done = await create(plan && plan !== row.plan ? { plan } : { text, file })
       if ('data' in done && done.data) all.set(file, done.data.id)
       else say(`${file}: ${problemText(done.error)}`)
       setMade(new Map(all))

@@ -15,11 +15,13 @@ import { QuickEntry } from '../components/kit/QuickEntry.tsx'
 import { ToPaper } from '../components/kit/ToPaper.tsx'
 import { useCatalog, useDerived, usePlan } from '../store/derived.ts'
 import { editPlan as edit } from '../store/desk.ts'
+import { useHints } from '../store/hints.ts'
 
 /** What do I have, and does a board carry it? */
 export function Kit() {
   const { wiring } = useDerived()
   const plan = usePlan()
+  const hints = useHints()
   const [fitting, setFitting] = useState(false)
   const [adding, setAdding] = useState(false)
   useComingPart()
@@ -27,9 +29,11 @@ export function Kit() {
     <div className="kit">
       <h1 className="visually-hidden">Kit</h1>
       <QuickEntry />
-      <div className="to-paper">
-        <ToPaper />
-      </div>
+      {hints && (
+        <div className="to-paper">
+          <ToPaper />
+        </div>
+      )}
       <h2>
         Boards{' '}
         <span className="d-flex gap-2" style={{ minWidth: 0 }}>
@@ -100,7 +104,7 @@ export function Kit() {
             {companionsOf(wiring, part).map(
               ({ present }) => present && <PartLine key={present.ref} part={present} companion />,
             )}
-            <CompanionOffers part={part} />
+            {hints && <CompanionOffers part={part} />}
           </Fragment>
         ))}
     </div>

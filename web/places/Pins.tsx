@@ -12,10 +12,12 @@ import { Questions } from '../components/Questions.tsx'
 import { WayOutDialog } from '../components/WayOutDialog.tsx'
 import { useDerived } from '../store/derived.ts'
 import { editPlan as edit, editLate } from '../store/desk.ts'
+import { useHints } from '../store/hints.ts'
 
 /** Which pin for which signal? */
 export function Pins() {
   const { wiring, findings } = useDerived()
+  const hints = useHints()
   const [isByHand, setByHand] = useState(false)
   const [hand, setHand] = useState<AtHand>()
   const placing = usePlacing()
@@ -24,7 +26,7 @@ export function Pins() {
   const { use, best, keys, placedAt } = picked
   const yard = useYard(picked, isByHand ? hand : undefined)
   const field = useRef<HTMLInputElement>(null)
-  usePinKeys(field, placedAt, { ...picked, placeRest: () => void placeRest() })
+  usePinKeys(field, placedAt, { ...picked, placeRest: () => (hints ? void placeRest() : undefined) })
   useEffect(() => {
     if (use) document.querySelector(`[data-signal="${CSS.escape(use.end)}"]`)?.scrollIntoView({ block: 'nearest' })
   }, [use])
@@ -63,12 +65,14 @@ export function Pins() {
       ) : (
         <Ledger
           searching={searching}
-          onPlaceRest={() => void placeRest()}
+          onPlaceRest={hints ? () => void placeRest() : undefined}
           onStop={() => placing.client.halt()}
-          onMoveClashing={clashes ? () => void moveClashing() : undefined}
-          onWireRest={(ref) => void placeRest([ref])}
+          onMoveClashing={clashes && hints ? () => void moveClashing() : undefined}
+          onWireRest={hints ? (ref) => void placeRest([ref]) : undefined}
           onByHand={() => setByHand(true)}
-          questions={placing.placed && searching === undefined ? <Questions client={placing.client} /> : undefined}
+          questions={
+            hints && placing.placed && searching === undefined ? <Questions client={placing.client} /> : undefined
+          }
         />
       )}
       <div className="yard">

@@ -72,6 +72,7 @@ export const api = createApi({
       query: () => '/state',
       providesTags: ['state'],
     }),
+    plan: build.query<StoredPlan, string>({ query: (id) => `/plans/${id}` }),
     /** Puts a mended text in place of one that cannot be read. */
     mend: build.mutation<StoredPlan, { id: string; text: string; revision: number }>({
       query: ({ id, text, revision }) => ({
@@ -141,6 +142,7 @@ export const {
   usePlansQuery,
   useCreateMutation,
   useCopyMutation,
+  useLazyPlanQuery,
   useRemoveMutation,
   useMendMutation,
   useStateQuery,

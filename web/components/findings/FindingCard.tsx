@@ -7,12 +7,14 @@ import type { Finding } from '../../../core/rules/finding.ts'
 import { isBenchRule } from '../../../core/rules/index.ts'
 import { useCatalog, useDerived } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
+import { useHints } from '../../store/hints.ts'
 import { planActions } from '../../store/planSlice.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { answerOf } from '../../store/useSearch.ts'
 import { SearchClient } from '../../workers/search.ts'
 import { Changes } from '../Changes.tsx'
 import { Explained } from '../words.tsx'
+import { CommentForm } from './Comments.tsx'
 
 interface CardProps {
   readonly finding: Finding
@@ -28,15 +30,16 @@ export function FindingCard({ finding, mark, open, onPick }: CardProps) {
   const { id } = useParams()
   const { pathname } = useLocation()
   const onBench = isBenchRule(finding.rule)
+  const hints = useHints()
   const here = pathname.endsWith(onBench ? '/bench' : '/pins')
   const own = useMemo(
-    () => (open && !onBench ? fixesFor(wiring, finding, findings) : []),
-    [open, onBench, wiring, finding, findings],
+    () => (open && hints && !onBench ? fixesFor(wiring, finding, findings) : []),
+    [open, hints, onBench, wiring, finding, findings],
   )
-  const tried = useBenchFixes(open && onBench, wiring.plan, finding)
+  const tried = useBenchFixes(open && hints && onBench, wiring.plan, finding)
   const fixes = onBench ? (tried ?? []) : own
   const [shown, setShown] = useState<string>()
-  const [accepting, setAccepting] = useState(false)
+  const [asks, setAsks] = useState<'reason' | 'comment'>()
   const first = fixes[0]
   const shownFix = fixes.find((fix) => fix.title === shown)
   // A pin that the model can say something of: one that is wired, a board's before a part's.
@@ -91,15 +94,24 @@ export function FindingCard({ finding, mark, open, onPick }: CardProps) {
                 {fix.brings.length > 0 && <span title="It brings a caution"> !</span>}
               </Button>
             ))}
-            {!accepting && (
-              <Button size="sm" variant="outline-dark" onClick={() => setAccepting(true)}>
-                Accept …
-              </Button>
+            {asks === undefined && (
+              <>
+                <Button size="sm" variant="outline-dark" onClick={() => setAsks('reason')}>
+                  Accept …
+                </Button>
+                <Button size="sm" variant="outline-dark" onClick={() => setAsks('comment')}>
+                  Comment …
+                </Button>
+              </>
             )}
           </div>
           {fixes.length === 0 && (
             <p className="why">
-              {onBench && !tried ? 'Trying out fixes …' : 'There is no fix in one press for this one.'}
+              {!hints
+                ? 'This is a task to be solved by oneself: fixes are not offered.'
+                : onBench && !tried
+                  ? 'Trying out fixes …'
+                  : 'There is no fix in one press for this one.'}
             </p>
           )}
           <Changes edits={shownFix?.edits} />
@@ -108,7 +120,8 @@ export function FindingCard({ finding, mark, open, onPick }: CardProps) {
               <b>It brings a caution:</b> {message}
             </p>
           ))}
-          {accepting && <AcceptForm finding={finding} />}
+          {asks === 'reason' && <AcceptForm finding={finding} />}
+          {asks === 'comment' && <CommentForm on={finding} onDone={() => setAsks(undefined)} />}
         </>
       )}
     </article>

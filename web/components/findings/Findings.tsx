@@ -1,6 +1,6 @@
 import { useMemo, useState, useSyncExternalStore } from 'react'
-import { Form } from 'react-bootstrap'
-import { useLocation } from 'react-router'
+import { Button, Form } from 'react-bootstrap'
+import { useLocation, useParams } from 'react-router'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { counted } from '../../../core/base/counted.ts'
 import type { RunFinding } from '../../../core/rehearse/stage/findings.ts'
@@ -8,11 +8,15 @@ import type { Finding } from '../../../core/rules/finding.ts'
 import { count } from '../../../core/rules/index.ts'
 import { sift } from '../../../core/rules/waiting.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
+import { useMayChange } from '../../store/access.ts'
 import { useBench } from '../../store/bench.tsx'
 import { findingsOpen, roomForBench } from '../../store/choice.ts'
 import { useDerived } from '../../store/derived.ts'
+import { useHints } from '../../store/hints.ts'
+import { useAppSelector } from '../../store/store.ts'
 import { Term } from '../words.tsx'
 import { AcceptedCard } from './AcceptedCard.tsx'
+import { CommentForm, CommentList } from './Comments.tsx'
 import { FindingCard } from './FindingCard.tsx'
 import { FixAll } from './FixAll.tsx'
 import { RunFindings, useRunFindings } from './RunFindings.tsx'
@@ -55,6 +59,10 @@ export function Findings() {
   const all = useMemo(() => inOrder([...standing, ...ofBench]), [standing, ofBench])
   const [picked, setPicked] = useState<string>()
   const [about, setAbout] = useState('')
+  const [commenting, setCommenting] = useState(false)
+  const pin = useAppSelector((state) => state.plan.picked)
+  const hints = useHints()
+  const mayChange = useMayChange(useParams().id ?? '')
   const ofRun = useRunFindings()
   const counts = countBoth(all, ofRun)
   const subjects = useMemo(() => subjectsOf(all, wiring), [all, wiring])
@@ -85,30 +93,44 @@ export function Findings() {
           ›<span className="visually-hidden">Fold the findings</span>
         </button>
       </header>
-      {subjects.length > 1 && (
-        <div className="finding-tools">
+      <div className="finding-tools">
+        {subjects.length > 1 && (
           <Form.Select
             size="sm"
             aria-label="Only findings about"
             value={subject}
             onChange={(event) => setAbout(event.target.value)}
           >
-            <option value="">about everything</option>
+            <option value="">about all</option>
             {subjects.map(([ref, number]) => (
               <option key={ref} value={ref}>
                 {ref} ({number})
               </option>
             ))}
           </Form.Select>
-          {counts.fault + counts.caution > 1 && <FixAll />}
-        </div>
-      )}
+        )}
+        {hints && counts.fault + counts.caution > 1 && <FixAll />}
+        {mayChange && (
+          <Button
+            size="sm"
+            variant="outline-dark"
+            aria-label="Comment …"
+            title="Comment on the picked pin, a part or the whole plan"
+            aria-expanded={commenting}
+            onClick={() => setCommenting(!commenting)}
+          >
+            <span aria-hidden="true">❝</span>
+          </Button>
+        )}
+      </div>
+      {commenting && <CommentForm key={pin ?? ''} on={{ pin }} onDone={() => setCommenting(false)} />}
       <section className="list" tabIndex={0} aria-label="List of findings">
         {!ofRun && counts.fault + counts.caution + counts.tip === 0 && (
           <p className="soft px-3 pt-3">
             {waiting.length === 0 ? 'Nothing stands in the way.' : 'Nothing of what is wired stands in the way.'}
           </p>
         )}
+        <CommentList findings={own} />
         <Waiting findings={waiting} picked={picked} onPick={(key) => setPicked(picked === key ? undefined : key)} />
         {groups.map(({ severity, title, mark }) => {
           const own = findings.filter((finding) => finding.severity === severity && finding.accepted === undefined)

@@ -26,11 +26,12 @@ export const ledgerOrder = (
 interface LedgerProps {
   /** Arrangements tried by the search that runs; undefined while none does. */
   readonly searching: number | undefined
-  readonly onPlaceRest: () => void
+  /** Undefined in a task in which pins are to be found. */
+  readonly onPlaceRest: (() => void) | undefined
   readonly onStop: () => void
   /** Undefined while nothing clashes. */
   readonly onMoveClashing: (() => void) | undefined
-  readonly onWireRest: (ref: string) => void
+  readonly onWireRest: ((ref: string) => void) | undefined
   readonly onByHand: () => void
   /** What only the maker knows, where something is asked. */
   readonly questions: ReactNode
@@ -53,7 +54,9 @@ export function Ledger(props: LedgerProps) {
         </span>
       </header>
       <div className="rest-button">
-        {searching === undefined ? (
+        {onPlaceRest === undefined ? (
+          <p className="soft mb-0">A task to be solved by oneself: pick a signal, then its post.</p>
+        ) : searching === undefined ? (
           <Button variant="dark" onClick={onPlaceRest}>
             Place the rest <kbd>*</kbd>
           </Button>
@@ -73,7 +76,7 @@ export function Ledger(props: LedgerProps) {
           Enter by hand
         </Button>
         <LockKind />
-        <Weights />
+        {onPlaceRest && <Weights />}
       </div>
       {questions}
       {rows.map(({ part, uses }) => {
@@ -102,7 +105,7 @@ export function Ledger(props: LedgerProps) {
                 <KindMark need={use.facts.needs} />
                 <span className="pin">{use.facts.pin}</span>
                 <span className={`where ${use.state === 'open' && use.facts.required ? 'open' : 'soft'}`}>
-                  {whereWords(use, picked === use.end)}
+                  {whereWords(use, picked === use.end, onPlaceRest !== undefined)}
                 </span>
                 <span>
                   {use.locked ? (
@@ -118,14 +121,16 @@ export function Ledger(props: LedgerProps) {
             {rest.length > 0 && (
               <div className="rest">
                 <span>open: {rest.map((one) => one.end.slice(part.ref.length + 1)).join(', ')}</span>
-                <Button
-                  size="sm"
-                  variant="outline-dark"
-                  onClick={() => onWireRest(part.ref)}
-                  aria-label={`Wire what is open on ${part.ref}`}
-                >
-                  wire
-                </Button>
+                {onWireRest && (
+                  <Button
+                    size="sm"
+                    variant="outline-dark"
+                    onClick={() => onWireRest(part.ref)}
+                    aria-label={`Wire what is open on ${part.ref}`}
+                  >
+                    wire
+                  </Button>
+                )}
               </div>
             )}
           </div>
@@ -196,7 +201,7 @@ function LockPart({ part, uses }: { part: PartInstance; uses: readonly SignalUse
   )
 }
 
-function whereWords(use: SignalUse, picked: boolean): string {
+function whereWords(use: SignalUse, picked: boolean, hints: boolean): string {
   const link = use.hosts[0]
   if (link) {
     const label = link.host.board?.facts.pin(link.host.pin)?.label
@@ -206,6 +211,6 @@ function whereWords(use: SignalUse, picked: boolean): string {
   }
   if (use.state === 'unused') return 'left open'
   if (use.state === 'tied') return 'on a rail'
-  if (picked) return 'key, or type a pin'
+  if (picked) return hints ? 'key, or type a pin' : 'press a post'
   return use.facts.required ? 'open' : 'optional'
 }

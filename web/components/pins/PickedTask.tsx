@@ -8,6 +8,7 @@ import { canonicalEnd } from '../../../core/plan/ends.ts'
 import type { Host, SignalUse } from '../../../core/wiring/model.ts'
 import { needWords } from '../../../core/wiring/needs.ts'
 import { useCatalog, useDerived } from '../../store/derived.ts'
+import { useHints } from '../../store/hints.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 import { ActionMenu } from '../ActionMenu.tsx'
@@ -142,6 +143,7 @@ export function Need({
   readonly firstKey: string | undefined
 }) {
   const { id } = useParams()
+  const hints = useHints()
   return (
     <div className="need" aria-live="polite">
       <div>
@@ -156,9 +158,11 @@ export function Need({
             {', '}
           </>
         )}
-        {best
-          ? `${firstKey ? `${firstKey}: ` : 'best on '}${best.host.end}, ${[...best.for, ...best.against].slice(0, 3).join(', ')}`
-          : 'no other pin suits'}
+        {!hints
+          ? ''
+          : best
+            ? `${firstKey ? `${firstKey}: ` : 'best on '}${best.host.end}, ${[...best.for, ...best.against].slice(0, 3).join(', ')}`
+            : 'no other pin suits'}
       </div>
     </div>
   )

@@ -6,6 +6,7 @@ import type { Edit } from '../../../core/plan/edit.ts'
 import type { Host, SignalUse } from '../../../core/wiring/model.ts'
 import { useDerived } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
+import { useHints } from '../../store/hints.ts'
 import { planActions } from '../../store/planSlice.ts'
 import { useAppDispatch, useAppSelector } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
@@ -37,9 +38,10 @@ export interface Picked {
 export function usePicked(): Picked {
   const { wiring } = useDerived()
   const dispatch = useAppDispatch()
+  const hints = useHints()
   const picked = useAppSelector((state) => state.plan.picked)
   const use = picked === undefined ? undefined : wiring.signal(picked)
-  const ranked = useMemo(() => (use ? candidates(wiring, use) : undefined), [wiring, use])
+  const ranked = useMemo(() => (use && hints ? candidates(wiring, use) : undefined), [wiring, use, hints])
   const keys = useMemo(() => candidateKeys(use?.part.home), [use])
   const best = useMemo(
     () =>
@@ -90,6 +92,10 @@ export function usePicked(): Picked {
   )
   const tell = useCallback(
     (host: Host, more: string): void => {
+      if (!hints) {
+        dispatch(toasted({ text: 'This is a task to be solved by oneself: pins are not explained.', kind: 'answer' }))
+        return
+      }
       const said = use && pinAnswers(wiring, use).find(({ pin }) => pin === host.end)
       if (use && said) {
         const isBlocked = said.state === 'blocked' && said.blocked !== null
@@ -98,7 +104,7 @@ export function usePicked(): Picked {
         dispatch(toasted({ text, kind: 'answer' }))
       } else if (use) dispatch(toasted({ text: `${host.end} is not on the board of ${use.part.ref}.`, kind: 'answer' }))
     },
-    [wiring, use, dispatch],
+    [wiring, use, hints, dispatch],
   )
   const tellWhy = useCallback(
     (host: Host) => tell(host, "Type the pin's name, or press it twice, to put it there all the same."),

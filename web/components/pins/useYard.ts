@@ -36,6 +36,8 @@ export function useYard({ use, ranked, best, keys, put, refuse }: Picked, hand: 
         if (use && candidate && candidate.blocked === undefined) put(use, host)
         else if (here?.[0]) dispatch(planActions.picked(here[0].end))
         else if (use && candidate) refuse(host)
+        // Where nothing is said of the pins, any of them takes the signal.
+        else if (use && !ranked) put(use, host)
       },
       onDropped: (signal, host) => {
         const dropped = wiring.signal(signal)

@@ -8,6 +8,7 @@ import { useBaseCatalog } from '../../store/catalog.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
 import { ShareDialog } from './ShareDialog.tsx'
+import { TaskDialog } from './TaskDialog.tsx'
 
 /** One plan of the list: what it is, how far it is, and what stands in its way. */
 export function PlanRow({ plan }: { plan: PlanLine }) {
@@ -16,6 +17,7 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
   const [remove] = useRemoveMutation()
   const [asking, setAsking] = useState(false)
   const [sharing, setSharing] = useState(false)
+  const [handing, setHanding] = useState(false)
   const { summary } = plan
   const drop = async (): Promise<void> => {
     setAsking(false)
@@ -49,9 +51,11 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
           <Dropdown.Item onClick={() => void duplicate()}>Duplicate</Dropdown.Item>
           <Dropdown.Item href={`/api/plans/${plan.id}/file`}>Save as a file</Dropdown.Item>
           <Dropdown.Item onClick={() => setSharing(true)}>Share …</Dropdown.Item>
+          <Dropdown.Item onClick={() => setHanding(true)}>Make a task of it …</Dropdown.Item>
           <Dropdown.Item onClick={() => setAsking(true)}>Delete …</Dropdown.Item>
         </Dropdown.Menu>
       </Dropdown>
+      {handing && <TaskDialog id={plan.id} title={plan.title} onClose={() => setHanding(false)} />}
       {sharing && <ShareDialog id={plan.id} title={plan.title} onClose={() => setSharing(false)} />}
       <Modal show={asking} onHide={() => setAsking(false)} centered aria-labelledby={`delete-${plan.id}`}>
         <Modal.Body>
