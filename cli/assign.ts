@@ -7,7 +7,7 @@ import { canonicalEnd } from '../core/plan/ends.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { resolve } from '../core/wiring/resolve.ts'
-import { InputError, print, printJson, readPlanFile, type Status, theCatalog, writeOut } from './input.ts'
+import { InputError, print, printJson, readPlanFile, type Status, theCatalog, writePlanOut } from './input.ts'
 
 interface AssignCommandOptions {
   readonly out?: string
@@ -25,7 +25,7 @@ export function assignCommand(file: string, options: AssignCommandOptions): Stat
   const result = assignChoosing(wiring, { shouldStop: () => performance.now() > end })
   const milliseconds = Math.round((performance.now() - start) * 10) / 10
   const placed = writePlan(applyEdits(plan, result.edits), theCatalog(), text)
-  if (options.out !== undefined) writeOut(options.out, placed)
+  if (options.out !== undefined) writePlanOut(options.out, placed)
   const answer = options.json ? assignJson(wiring, result, milliseconds) : undefined
   if (answer) printJson(answer)
   else if (options.out === undefined) print(placed)

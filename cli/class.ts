@@ -13,7 +13,7 @@ import {
   readTextFile,
   type Status,
   theCatalog,
-  writeOut,
+  writePlanOut,
 } from './input.ts'
 import { scriptOf } from './rehearse.ts'
 
@@ -73,7 +73,7 @@ function filesOf(name: string): string[] {
 /** A plan as a task: everything but its wires and programs. */
 export function taskCommand(file: string, options: { readonly out: string; readonly hints: boolean }): Status {
   const { plan } = readPlanFile(file)
-  writeOut(options.out, writePlan(taskOf(plan, options), theCatalog()))
+  writePlanOut(options.out, writePlan(taskOf(plan, options), theCatalog()))
   print(`${options.out}: board and parts of ${file}, without its wires${options.hints ? '' : ' and without hints'}`)
   return 0
 }

@@ -1,11 +1,10 @@
-import { writeFileSync } from 'node:fs'
 import { type Language, languages } from '../core/catalog/boardSchema.ts'
 import { writeConstants } from '../core/firmware/constants.ts'
 import { languagesOf } from '../core/firmware/pinNames.ts'
 import { bootLines, settingsOf, settingsText } from '../core/firmware/settings.ts'
 import type { BoardInstance, Wiring } from '../core/wiring/model.ts'
 import { resolve } from '../core/wiring/resolve.ts'
-import { InputError, print, printJson, readPlanFile, type Status, theCatalog } from './input.ts'
+import { InputError, print, printJson, readPlanFile, type Status, theCatalog, writeOut } from './input.ts'
 
 export { languages }
 export const settingFormats = ['text', 'lines', 'overlay'] as const
@@ -56,15 +55,6 @@ export function constantsCommand(
   if (out === undefined) print(text)
   else writeOut(out, text)
   return 0
-}
-
-/** Writes a result where the maker wants it; trouble becomes one message. */
-export function writeOut(file: string, text: string): void {
-  try {
-    writeFileSync(file, text)
-  } catch (error) {
-    throw new InputError([`${file}: cannot be written: ${(error as Error).message}`])
-  }
 }
 
 export function settingsCommand(

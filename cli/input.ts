@@ -1,10 +1,11 @@
-import { readFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { existsSync, readFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { formatProblem } from '../core/base/problem.ts'
 import { MAX_TEXT_LENGTH } from '../core/base/yamlSource.ts'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import type { Plan } from '../core/plan/planSchema.ts'
 import { readPlan } from '../core/plan/readPlan.ts'
+import { SCHEMA_FILE, withSchemaLine } from '../core/plan/schemaLine.ts'
 import { loadCatalog, projectFolder } from '../node/builtCatalog.ts'
 import { codeOf, FileTrouble, readText } from '../node/readText.ts'
 import { writeWhole } from '../node/writeWhole.ts'
@@ -77,3 +78,9 @@ export function columns(rows: readonly (readonly string[])[]): string {
 /** Version of the program, as its package says. */
 export const version = (): string =>
   (JSON.parse(readFileSync(join(projectFolder(), 'package.json'), 'utf8')) as { version: string }).version
+
+/** Writes a plan; where its schema lies beside it, the first line names that for editors. */
+export function writePlanOut(file: string, text: string): void {
+  const hasSchema = existsSync(join(dirname(file), SCHEMA_FILE))
+  writeOut(file, hasSchema ? withSchemaLine(text, `./${SCHEMA_FILE}`) : text)
+}

@@ -26,7 +26,7 @@ describe('what is kept, on the command line', () => {
     expect([over.status, over.said]).toEqual([2, expect.stringContaining('with --over')])
   })
   it('is looked at, in words and as data', async () => {
-    expect((await run('doctor', '--data', data)).out).toContain('1 plans, version 4 of 4')
+    expect((await run('doctor', '--data', data)).out).toContain('1 plans, version 5 of 5')
     const { status, said } = await run('doctor', '--data', at('nothing'))
     expect([status, said]).toEqual([2, `${at('nothing')} does not exist`])
     expect(JSON.parse((await run('doctor', '--data', data, '--json')).out)).toContainEqual(

@@ -8,8 +8,7 @@ import { likeliest, planFrom } from '../core/firmware/guess/planFrom.ts'
 import type { PartGuess } from '../core/firmware/guess/scoring.ts'
 import { writePlan } from '../core/plan/writePlan.ts'
 import { readSources } from './compareSource.ts'
-import { writeOut } from './firmware.ts'
-import { InputError, print, printJson, type Status, theCatalog } from './input.ts'
+import { InputError, print, printJson, type Status, theCatalog, writePlanOut } from './input.ts'
 
 interface Options {
   readonly board?: string
@@ -64,7 +63,7 @@ export function planFromCommand(
       plan,
     })
   else if (out === undefined) print(writePlan(plan, catalog))
-  else writeOut(out, writePlan(plan, catalog))
+  else writePlanOut(out, writePlan(plan, catalog))
   if (named === undefined)
     ask(`board: ${board.title}${why(guessed.reasons.map(boardReasonWords))}; --board names another`)
   for (const guess of guesses) if (!taken.includes(guess)) ask(question(guess))

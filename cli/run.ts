@@ -1,4 +1,5 @@
-import { Command, CommanderError, Option } from 'commander'
+import { Argument, Command, CommanderError, Option } from 'commander'
+import { schemaNames } from '../core/plan/schemaLine.ts'
 import { sheetFormats } from '../core/sheets/output.ts'
 import { pageNames } from '../core/sheets/pages.ts'
 import { assignCommand } from './assign.ts'
@@ -13,6 +14,7 @@ import { InputError, type Status } from './input.ts'
 import { backupCommand, doctorCommand, exportCommand, restoreCommand } from './keeping.ts'
 import { planFromCommand } from './planFrom.ts'
 import { rehearsalFormats, rehearseCommand } from './rehearse.ts'
+import { schemaCommand } from './schema.ts'
 import { serveCommand } from './serve.ts'
 import { sheetCommand } from './sheet.ts'
 
@@ -193,6 +195,12 @@ export async function run(args: readonly string[]): Promise<Status> {
     .option('--no-hints', 'whoever solves it gets no pins placed and no findings fixed')
     .requiredOption('--out <file>', 'file to write')
     .action(end(taskCommand))
+  program
+    .command('schema')
+    .addArgument(new Argument('[of]', 'what it describes').choices(schemaNames).default('plan'))
+    .description('a JSON Schema; plans that are written beside plan.schema.json name it in their first line')
+    .option('--out <file>', 'file to write')
+    .action(end(schemaCommand))
   const data = (): Option => new Option('--data <dir>', 'folder for plans (default: .markpost in your home folder)')
   program
     .command('backup')

@@ -150,6 +150,109 @@ describe('a shared server', () => {
     const broken = `${tokenOf(body.change).slice(0, -2)}xx`
     expect((await from('10.0.0.9', 'GET', `/link/${broken}`)).status).toBe(404)
   })
+  describe('knows who made a plan', () => {
+    const list = async (Cookie: string): Promise<[string, string][]> =>
+      (await from('10.0.0.9', 'GET', '/api/plans?limit=500', { Cookie })).body.map(
+        ({ title, role }: { title: string; role: string }) => [title, role],
+      )
+    const others = (id: string, may: string, Cookie?: string): Promise<Said> =>
+      from(Cookie === undefined ? 'here' : '10.0.0.9', 'PUT', `/api/plans/${id}/others`, {
+        body: { others: may },
+        ...(Cookie ? { Cookie } : {}),
+      })
+    const save = async (id: string, Cookie: string): Promise<number> => {
+      const { body } = await from('here', 'GET', `/api/plans/${id}`)
+      const said = await from('10.0.0.9', 'PUT', `/api/plans/${id}`, {
+        body: { text: `markpost: 1\ntitle: ${body.plan.title}\nnotes: n${body.revision}\n` },
+        'If-Match': `"${body.revision}"`,
+        Cookie,
+      })
+      return said.status
+    }
+
+    it('who keeps it from others, shows it, or lets them change it, and alone takes it away', async () => {
+      const [anna, ben, look] = [await signIn('editor'), await signIn('editor'), await signIn('viewer')]
+      const made = await from('10.0.0.9', 'POST', '/api/plans', { body: { title: 'Of Anna' }, Cookie: anna })
+      const { id } = made.body
+      const roles = async (): Promise<unknown[]> =>
+        (await Promise.all([anna, ben, look].map(list))).map((all) => all.find(([title]) => title === 'Of Anna')?.[1])
+      expect(await roles()).toEqual(['owner', 'editor', 'viewer'])
+      expect([await save(id, anna), await save(id, ben), await save(id, look)]).toEqual([200, 200, 403])
+      expect((await from('10.0.0.9', 'DELETE', `/api/plans/${id}`, { Cookie: ben })).status).toBe(403)
+      expect((await others(id, 'none', ben)).status).toBe(403)
+      expect((await from('10.0.0.9', 'GET', `/api/share?plan=${id}`, { Cookie: ben })).status).toBe(403)
+
+      expect((await others(id, 'viewer', anna)).status).toBe(204)
+      expect(await roles()).toEqual(['owner', 'viewer', 'viewer'])
+      expect([await save(id, anna), await save(id, ben)]).toEqual([200, 403])
+      expect((await from('10.0.0.9', 'GET', '/api/session', { Cookie: ben })).body).toMatchObject({
+        role: 'editor',
+        plans: { [id]: 'viewer' },
+      })
+
+      await others(id, 'none', anna)
+      expect(await roles()).toEqual(['owner', undefined, undefined])
+      expect(await save(id, ben)).toBe(403)
+      for (const path of ['', '/file', '/revisions', '/revisions/1', '/past', '/sheet?as=csv'])
+        expect([path, (await from('10.0.0.9', 'GET', `/api/plans/${id}${path}`, { Cookie: ben })).status]).toEqual([
+          path,
+          403,
+        ])
+      expect(JSON.stringify((await from('10.0.0.9', 'GET', '/api/session', { Cookie: ben })).body)).not.toContain(id)
+      const archive = async (Cookie: string): Promise<number> =>
+        Number((await from('10.0.0.9', 'GET', '/api/archive', { Cookie })).headers['content-length'])
+      expect(await archive(anna)).toBeGreaterThan(await archive(ben))
+      // A link that its owner gives is worth more than what all others may.
+      const { body } = await from('10.0.0.9', 'GET', `/api/share?plan=${id}`, { Cookie: anna })
+      expect([body.phrases, body.others]).toEqual([null, 'none'])
+      if (body.look.length > 0) {
+        const linked = cookieOf(
+          await from('10.0.0.9', 'GET', `/link/${body.look[0].split('/').at(-1)}`, { Cookie: ben }),
+        )
+        expect((await from('10.0.0.9', 'GET', `/api/plans/${id}`, { Cookie: linked })).status).toBe(200)
+        expect(await save(id, linked)).toBe(403)
+      }
+
+      // Who sits at the machine may do everything with it; the bin shows it to those two alone.
+      expect((await list(anna)).some(([title]) => title === 'Of Anna')).toBe(true)
+      expect((await others(id, 'editor')).status).toBe(204)
+      expect(await roles()).toEqual(['owner', 'editor', 'viewer'])
+      expect((await from('10.0.0.9', 'DELETE', `/api/plans/${id}`, { Cookie: anna })).status).toBe(204)
+      const bin = async (Cookie: string): Promise<string[]> =>
+        (await from('10.0.0.9', 'GET', '/api/bin', { Cookie })).body.map((one: { title: string }) => one.title)
+      expect(await bin(anna)).toEqual(['Of Anna'])
+      expect(await bin(ben)).toEqual([])
+      expect((await from('10.0.0.9', 'POST', `/api/bin/${id}/restore`, { Cookie: ben })).status).toBe(403)
+      expect((await from('10.0.0.9', 'POST', `/api/bin/${id}/restore`, { Cookie: anna })).status).toBe(201)
+      expect(await roles()).toEqual(['owner', 'editor', 'viewer'])
+    })
+    it('of this machine: those who come by a phrase change it, and do not take it away', async () => {
+      const id = await plan('Of here')
+      const ben = await signIn('editor')
+      expect(await save(id, ben)).toBe(200)
+      expect((await from('10.0.0.9', 'DELETE', `/api/plans/${id}`, { Cookie: ben })).status).toBe(403)
+      // A copy is theirs.
+      const copy = await from('10.0.0.9', 'POST', `/api/plans/${id}/copy`, { Cookie: ben })
+      expect((await from('10.0.0.9', 'DELETE', `/api/plans/${copy.body.id}`, { Cookie: ben })).status).toBe(204)
+    })
+    it('stays who they are when they say a phrase again', async () => {
+      const anna = await signIn('editor')
+      const { id } = (await from('10.0.0.9', 'POST', '/api/plans', { body: { title: 'Again' }, Cookie: anna })).body
+      const again = cookieOf(
+        await from('10.0.0.9', 'POST', '/api/session', {
+          body: { phrase: running.sharing!.phrases.viewer },
+          Cookie: anna,
+        }),
+      )
+      expect((await list(again)).find(([title]) => title === 'Again')).toEqual(['Again', 'owner'])
+      expect(await save(id, again)).toBe(200)
+    })
+    it('says what cannot be', async () => {
+      expect((await others('nothing', 'none')).status).toBe(404)
+      const id = await plan('Odd')
+      for (const may of ['owner', '', 7]) expect((await others(id, may as string)).status).toBe(400)
+    })
+  })
   it('hears of no other plan than those it may see', async () => {
     const [one, other] = [await plan('Heard'), await plan('Unheard')]
     const { body } = await from('here', 'GET', `/api/share?plan=${one}`)
@@ -228,7 +331,11 @@ describe('a shared server', () => {
       }) as never
     expect(access.sessionOf(asking(cookie))).toBe(undefined)
     const now = access.signIn({ socket: {} } as never, 'a-b').split(';')[0]!
-    expect(access.sessionOf(asking(`other=1; ${now}`))).toEqual({ all: 'editor', plans: {} })
+    expect(access.sessionOf(asking(`other=1; ${now}`))).toEqual({
+      who: expect.any(String),
+      all: 'editor',
+      plans: {},
+    })
     expect(new Access({ sharing }).sessionOf(asking(now))).toBe(undefined)
     const [text = '', sum = ''] = now.slice('markpost-session='.length).split('.')
     const forged = Buffer.from(Buffer.from(text, 'base64url').toString().replace('editor', 'viewer')).toString(

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import type { Request, RequestHandler } from 'express'
 import * as v from 'valibot'
 import { HttpProblem } from './problem.ts'
+import type { OthersMay, Rights } from './rights.ts'
 
 /** What somebody may do with a plan: everything here, change it, look at it. */
 export type Role = 'owner' | 'editor' | 'viewer'
@@ -12,11 +13,13 @@ const RANK: Readonly<Record<Role, number>> = { viewer: 1, editor: 2, owner: 3 }
 
 /** What a session may do: with every plan, or with some. */
 export interface Session {
+  /** By which plans know who made them; undefined for this machine. */
+  readonly who: string | undefined
   readonly all: Role | undefined
   readonly plans: Readonly<Record<string, Role>>
 }
 
-const OWNER: Session = { all: 'owner', plans: {} }
+const OWNER: Session = { who: undefined, all: 'owner', plans: {} }
 const KEY_BYTES = 32
 const COOKIE = 'markpost-session'
 /** Milliseconds that a session lasts. */
@@ -30,6 +33,7 @@ const MOST_A_MINUTE = 60
 
 const Signed = v.strictObject({
   until: v.number(),
+  who: v.optional(v.string()),
   all: v.optional(v.picklist(['editor', 'viewer'])),
   plans: v.optional(v.record(v.string(), v.picklist(['editor', 'viewer'])), {}),
 })
@@ -40,6 +44,8 @@ const WORDS =
     ' ',
   )
 const phrase = (): string => Array.from({ length: 5 }, () => WORDS[randomInt(WORDS.length)]).join('-')
+
+const NO_RIGHTS: Pick<Rights, 'of' | 'all' | 'hidesAny'> = { of: () => undefined, all: () => [], hidesAny: () => false }
 
 export interface Sharing {
   /** Phrases by what they let one do. */
@@ -56,13 +62,20 @@ export class Access {
   readonly #key: Buffer
   readonly sharing: Sharing | undefined
   readonly #secure: boolean
+  readonly #rights: Pick<Rights, 'of' | 'all' | 'hidesAny'>
   readonly #hosts: ReadonlySet<string>
   readonly #tries = new Map<string, { count: number; until: number }>()
   #minute = { at: 0, count: 0 }
 
   constructor(
-    options: { readonly data?: string; readonly sharing?: Sharing | undefined; readonly secure?: boolean } = {},
+    options: {
+      readonly data?: string
+      readonly sharing?: Sharing | undefined
+      readonly secure?: boolean
+      readonly rights?: Pick<Rights, 'of' | 'all' | 'hidesAny'>
+    } = {},
   ) {
+    this.#rights = options.rights ?? NO_RIGHTS
     this.sharing = options.sharing
     this.#secure = options.secure ?? false
     this.#key = options.data === undefined ? randomBytes(KEY_BYTES) : keyIn(options.data)
@@ -95,20 +108,38 @@ export class Access {
 
   sessionOf(request: Request): Session | undefined {
     if (!this.sharing || isOwnMachine(request)) return OWNER
-    const cookie = (request.get('Cookie') ?? '')
-      .split(';')
-      .map((one) => one.trim())
-      .find((one) => one.startsWith(`${COOKIE}=`))
-    const opened = cookie && this.#opened(cookie.slice(COOKIE.length + 1))
-    return opened ? { all: opened.all, plans: opened.plans } : undefined
+    const opened = this.#cookieOf(request)
+    return opened ? { who: opened.who, all: opened.all, plans: opened.plans } : undefined
   }
 
   /** What a request may do with a plan; undefined for nothing. */
   roleFor(request: Request, plan: string | undefined): Role | undefined {
     const session = this.sessionOf(request)
     if (!session) return undefined
-    const own = plan === undefined ? undefined : session.plans[plan]
-    return own !== undefined && RANK[own] > RANK[session.all ?? 'viewer'] ? own : (session.all ?? own)
+    if (plan === undefined || session.all === 'owner') return session.all
+    const rights = this.#rights.of(plan)
+    if (rights !== undefined && rights.owner !== null && rights.owner === session.who) return 'owner'
+    const roles = [session.plans[plan], limited(session.all, rights?.others)].filter((one) => one !== undefined)
+    return roles.sort((a, b) => RANK[b] - RANK[a])[0]
+  }
+
+  /** True for who may see every plan that there is. */
+  seesAll(request: Request): boolean {
+    const all = this.sessionOf(request)?.all
+    return all === 'owner' || (all !== undefined && !this.#rights.hidesAny())
+  }
+
+  /** Plans with which a request may do something else than with the others; hidden ones are not named. */
+  apart(request: Request): Record<string, Role> {
+    const session = this.sessionOf(request)
+    if (!session || session.all === 'owner') return {}
+    const plans = new Set([...Object.keys(session.plans), ...this.#rights.all().map(({ plan }) => plan)])
+    return Object.fromEntries(
+      [...plans].flatMap((plan): [string, Role][] => {
+        const role = this.roleFor(request, plan)
+        return role === undefined || role === session.all ? [] : [[plan, role]]
+      }),
+    )
   }
 
   /** @throws HttpProblem with 403 for a request that may do less. */
@@ -119,9 +150,11 @@ export class Access {
       403,
       'Not allowed',
       has === undefined
-        ? 'this link is for another plan'
+        ? 'this plan is not shared with you'
         : role === 'owner'
-          ? 'only whoever sits at the machine of the server may do this'
+          ? plan === undefined
+            ? 'only whoever sits at the machine of the server may do this'
+            : 'only whoever made this plan, or sits at the machine of the server, may do this'
           : 'this link is to look only; ask for one to change',
       { kind: 'role' },
     )
@@ -151,7 +184,9 @@ export class Access {
       })
     }
     this.#tries.delete(from)
-    return this.#cookie({ until: now + LASTS, all: role, plans: {} })
+    // Who comes back with a phrase is who they were.
+    const { who = newName(), plans = {} } = this.#cookieOf(request, now) ?? {}
+    return this.#cookie({ until: now + LASTS, who, all: role, plans })
   }
 
   /** The token of a link to one plan. */
@@ -170,10 +205,19 @@ export class Access {
     const role = before?.plans[plan] === 'editor' ? 'editor' : opened.plans[plan]!
     const cookie = this.#cookie({
       until: now + LASTS,
+      who: before?.who ?? newName(),
       ...(all ? { all } : {}),
       plans: { ...(before?.plans as Record<string, 'editor' | 'viewer'> | undefined), [plan]: role },
     })
     return { cookie, plan }
+  }
+
+  #cookieOf(request: Request, now?: number): v.InferOutput<typeof Signed> | undefined {
+    const cookie = (request.get?.('Cookie') ?? '')
+      .split(';')
+      .map((one) => one.trim())
+      .find((one) => one.startsWith(`${COOKIE}=`))
+    return cookie === undefined ? undefined : this.#opened(cookie.slice(COOKIE.length + 1), now)
   }
 
   #cookie(payload: v.InferOutput<typeof Signed>): string {
@@ -202,6 +246,15 @@ export class Access {
     }
   }
 }
+
+/** What a session may do with a plan, where its owner lets others do so much. */
+function limited(all: Role | undefined, others: OthersMay | undefined): Role | undefined {
+  if (all === undefined || others === undefined) return all
+  if (others === 'none') return undefined
+  return RANK[others] < RANK[all] ? others : all
+}
+
+const newName = (): string => randomBytes(9).toString('base64url')
 
 /** Compares in the same time whatever is the same of both. */
 function same(a: string, b: string): boolean {

@@ -4,6 +4,8 @@ import compression from 'compression'
 import express, { type Express, type RequestHandler } from 'express'
 import helmet from 'helmet'
 import type { Logger } from 'pino'
+import { schemaFile, schemaNames } from '../core/plan/schemaLine.ts'
+import { projectFolder } from '../node/builtCatalog.ts'
 import type { Access } from './access.ts'
 import { accessRoutes, shareRoutes } from './accessRoutes.ts'
 import { archiveOf } from './archive.ts'
@@ -78,7 +80,7 @@ export function createApp({ access, store, shelf, samples, work, events, summari
   })
   app.use('/api', accessRoutes(access))
   app.use('/api', access.signedIn)
-  app.use('/api', shareRoutes(access))
+  app.use('/api', shareRoutes(access, store, events))
   // What is of no single plan is for those who may see all.
   const ofAll =
     (role: 'editor' | 'viewer'): RequestHandler =>
@@ -91,7 +93,10 @@ export function createApp({ access, store, shelf, samples, work, events, summari
     const looks = request.method === 'GET' || request.method === 'HEAD'
     // What the search says changes nothing that is kept.
     const asks = request.method === 'POST' && /^\/assign$/.test(request.path)
-    access.need(request, looks || asks ? 'viewer' : 'editor', String(request.params.id))
+    // Whoever may change a plan does not thereby take it away from its owner.
+    const takesAway = request.method === 'DELETE' && request.path === '/'
+    const role = looks || asks ? 'viewer' : takesAway ? 'owner' : 'editor'
+    access.need(request, role, String(request.params.id))
     next()
   })
   app.post('/api/plans', ofAll('editor'))
@@ -105,14 +110,19 @@ export function createApp({ access, store, shelf, samples, work, events, summari
     events.listen(request, response, (plan) => access.roleFor(request, plan) !== undefined)
   })
   app.get('/api/archive', async (request, response) => {
-    const archive = await patiently(() => archiveOf(store, { history: request.query.history !== undefined }))
+    const archive = await patiently(() =>
+      archiveOf(store, {
+        history: request.query.history !== undefined,
+        may: (plan) => access.roleFor(request, plan) !== undefined,
+      }),
+    )
     response.type('application/zip').attachment('markpost-archive.zip').send(Buffer.from(archive))
   })
   app.get('/api/state', (_request, response) => {
     response.json({ summaries: summaries.progress })
   })
-  app.use('/api', shelfRoutes({ store, shelf, work, events }))
-  app.use('/api', historyRoutes({ store, shelf, work, events, summaries }))
+  app.use('/api', shelfRoutes({ access, store, shelf, work, events }))
+  app.use('/api', historyRoutes({ access, store, shelf, work, events, summaries }))
   app.use('/api', planRoutes({ access, store, shelf, samples, work, events, summaries }))
   app.use('/api', (request) => {
     throw new HttpProblem(
@@ -122,6 +132,12 @@ export function createApp({ access, store, shelf, samples, work, events, summari
     )
   })
 
+  // Open to editors and other programs: it says nothing of any plan.
+  for (const name of schemaNames)
+    app.get(`/${schemaFile(name)}`, (_request, response) => {
+      response.type('application/schema+json').set('Access-Control-Allow-Origin', '*')
+      response.sendFile(join(projectFolder(), 'docs', schemaFile(name)))
+    })
   app.get('/link/:token', (request, response) => {
     const opened = access.openLink(request, request.params.token)
     if (!opened) throw new HttpProblem(404, 'No such link', 'this link is not sound, or has run out; ask for another')

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto'
 import { strToU8, unzipSync, type Zippable, zipSync } from 'fflate'
+import { SCHEMA_FILE, withSchemaLine } from '../core/plan/schemaLine.ts'
+import planSchema from '../docs/plan.schema.json' with { type: 'json' }
 import type { PlanStore } from './store.ts'
 
 /** A file of an archive, by its path in it. */
@@ -27,19 +29,20 @@ export function archiveOf(
   store: PlanStore,
   {
     history = false,
+    may = () => true,
     entryFiles = [],
     now = new Date(),
-  }: { history?: boolean; entryFiles?: readonly ArchiveFile[]; now?: Date } = {},
+  }: { history?: boolean; may?: (plan: string) => boolean; entryFiles?: readonly ArchiveFile[]; now?: Date } = {},
 ): Uint8Array {
   const files: ArchiveFile[] = []
   const taken = new Set<string>()
   const add = (path: string, bytes: Uint8Array): void => {
     files.push({ path, bytes })
   }
-  const plans = store.all()
+  const plans = store.all().filter(({ id }) => may(id))
   for (const plan of plans) {
     const name = freeName(plan.title, taken)
-    add(`plans/${name}.markpost.yaml`, strToU8(plan.text))
+    add(`plans/${name}.markpost.yaml`, strToU8(withSchemaLine(plan.text, `../${SCHEMA_FILE}`)))
     if (history)
       for (const { revision, saved } of store.revisions(plan.id)) {
         const text = store.revisionText(plan.id, revision)
@@ -50,6 +53,7 @@ export function archiveOf(
           )
       }
   }
+  add(SCHEMA_FILE, strToU8(JSON.stringify(planSchema, null, 2)))
   const entries = store.entries()
   for (const { kind, id, text } of entries) add(`entries/${kind}/${id}.yaml`, strToU8(text))
   files.push(...entryFiles)

@@ -9,6 +9,8 @@ export type ServerEvent =
   | { readonly type: 'shelf' }
   /** What a board said of a plan, for the page at the bench; kept nowhere. */
   | { readonly type: 'answers'; readonly id: string; readonly lines: readonly string[] }
+  /** What others may do with a plan is something else now. */
+  | { readonly type: 'rights' }
   /** Another program wrote to the database: whatever one holds may be old. */
   | { readonly type: 'anything' }
   | { readonly type: 'summaries'; readonly done: number; readonly of: number }

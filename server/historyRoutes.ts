@@ -1,6 +1,7 @@
 import { type Request, Router } from 'express'
 import * as v from 'valibot'
 import type { BinPlan, RevisionLine } from '../core/rules/answers.ts'
+import type { Access } from './access.ts'
 import type { Events } from './events.ts'
 import { HttpProblem } from './problem.ts'
 import type { Shelf } from './shelf.ts'
@@ -14,6 +15,7 @@ const MOST_STEPS = 50
 const Name = v.strictObject({ name: v.pipe(v.string(), v.trim(), v.maxLength(100)) })
 
 interface Parts {
+  readonly access: Access
   readonly store: PlanStore
   readonly shelf: Shelf
   readonly work: Work
@@ -22,7 +24,7 @@ interface Parts {
 }
 
 /** What was before: revisions of plans, and plans that were deleted. */
-export function historyRoutes({ store, shelf, work, events, summaries }: Parts): Router {
+export function historyRoutes({ access, store, shelf, work, events, summaries }: Parts): Router {
   const routes = Router()
   const missing = (what: string): HttpProblem => new HttpProblem(404, 'Not kept', what)
   const numberOf = (request: Request): number => {
@@ -117,11 +119,13 @@ export function historyRoutes({ store, shelf, work, events, summaries }: Parts):
     response.status(204).end()
   })
 
-  routes.get('/bin', async (_request, response) => {
-    response.json((await patiently(() => store.bin())) satisfies BinPlan[])
+  routes.get('/bin', async (request, response) => {
+    const all = await patiently(() => store.bin())
+    response.json(all.filter(({ id }) => access.roleFor(request, id) === 'owner') satisfies BinPlan[])
   })
 
   routes.post('/bin/:id/restore', async (request, response) => {
+    access.need(request, 'owner', String(request.params.id))
     const plan = await patiently(() => store.restore(String(request.params.id)))
     if (!plan) throw missing('the bin has no such plan')
     summaries.written(plan.id)
@@ -130,6 +134,7 @@ export function historyRoutes({ store, shelf, work, events, summaries }: Parts):
   })
 
   routes.delete('/bin/:id', async (request, response) => {
+    access.need(request, 'owner', String(request.params.id))
     if (!(await patiently(() => store.forget(String(request.params.id))))) throw missing('the bin has no such plan')
     response.status(204).end()
   })

@@ -75,7 +75,7 @@ export async function listen(
   const { port } = server.address() as AddressInfo
   const secure = tls !== undefined
   const sharing = options.share ? sharingAt(data, port, secure) : undefined
-  const access = new Access({ ...(sharing ? { data, sharing } : {}), secure })
+  const access = new Access({ ...(sharing ? { data, sharing } : {}), secure, rights: store.rights })
   handle = createApp({ store, shelf, samples, work, events, summaries, log, web, access })
   const close = async (): Promise<void> => {
     const stopped = summaries.stop()

@@ -17,7 +17,7 @@ const stored = json('The plan', { $ref: '#/components/schemas/StoredPlan' }, eta
 const id = { name: 'id', in: 'path', required: true, schema: { type: 'string' } }
 const revision = { name: 'revision', in: 'path', required: true, schema: { type: 'integer', minimum: 1 } }
 const kind = { name: 'kind', in: 'path', required: true, schema: { enum: ['boards', 'parts'] } }
-const entry = json('The entry', { type: 'object', required: ['kind', 'id', 'text', 'revision'] }, etag)
+const entry = json('The entry', { $ref: '#/components/schemas/StoredEntry' }, etag)
 const entryBody = {
   required: true,
   content: {
@@ -26,10 +26,23 @@ const entryBody = {
     },
   },
 }
-const list = (name: string) => json(name, { type: 'array', items: { type: 'object' } })
+const ref = (name: string) => ({ $ref: `#/components/schemas/${name}` })
+const listOf = (description: string, name: string) => json(description, { type: 'array', items: ref(name) })
+/** Objects whose facts are those of the catalogue, which has a description of its own. */
+const entries = (name: string) => json(name, { type: 'array', items: { type: 'object', required: ['id', 'title'] } })
+const text = { type: 'string' }
+const whole = { type: 'integer' }
+const fields = (required: Readonly<Record<string, object>>, optional: Readonly<Record<string, object>> = {}) => ({
+  type: 'object',
+  required: Object.keys(required),
+  properties: { ...required, ...optional },
+})
+const role = { enum: ['owner', 'editor', 'viewer'] }
+const orNull = (schema: object) => ({ oneOf: [schema, { type: 'null' }] })
+/** Fields of every change that must name the revision it was made from. */
+const ifMatch = { name: 'If-Match', in: 'header', required: true, schema: text }
 
-/** The interface for programs, OpenAPI 3.1. The tests hold the server to it. */
-export const openApi = {
+const described = {
   openapi: '3.1.0',
   info: {
     title: 'Mark Post',
@@ -43,7 +56,7 @@ export const openApi = {
         responses: { 200: json('The catalogue', { type: 'object' }) },
       },
     },
-    '/api/boards': { get: { summary: 'Boards with functions expanded', responses: { 200: list('Boards') } } },
+    '/api/boards': { get: { summary: 'Boards with functions expanded', responses: { 200: entries('Boards') } } },
     '/api/boards/{id}': {
       get: {
         summary: 'One board',
@@ -51,7 +64,7 @@ export const openApi = {
         responses: { 200: json('Board', { type: 'object' }), 404: problem },
       },
     },
-    '/api/parts': { get: { summary: 'Parts', responses: { 200: list('Parts') } } },
+    '/api/parts': { get: { summary: 'Parts', responses: { 200: entries('Parts') } } },
     '/api/parts/{id}': {
       get: {
         summary: 'One part',
@@ -62,7 +75,7 @@ export const openApi = {
     '/api/entries': {
       get: {
         summary: 'Entries of the maker’s own, and what keeps broken ones off the shelf',
-        responses: { 200: json('Entries and problems', { type: 'object', required: ['entries', 'problems'] }) },
+        responses: { 200: json('Entries and problems', ref('Entries')) },
       },
     },
     '/api/entries/{kind}': {
@@ -76,7 +89,7 @@ export const openApi = {
     '/api/entries/{kind}/{id}': {
       put: {
         summary: 'Save an entry over the revision named in If-Match',
-        parameters: [kind, id, { name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } }],
+        parameters: [kind, id, ifMatch],
         requestBody: entryBody,
         responses: {
           200: entry,
@@ -109,14 +122,18 @@ export const openApi = {
       get: {
         summary: 'Plans in which an entry is used',
         parameters: [kind, id],
-        responses: { 200: list('Plans'), 403: problem, 404: problem },
+        responses: {
+          200: json('Plans', { type: 'array', items: fields({ id: text, title: text }) }),
+          403: problem,
+          404: problem,
+        },
       },
     },
     '/api/events': {
       get: {
         summary: 'What changes, as server-sent events',
         description:
-          'Each event is one JSON object: { type: "plan", id, revision }, { type: "plan-deleted", id }, { type: "shelf" }, { type: "anything" } after another program wrote to the database, { type: "summaries", done, of }.',
+          'Each event is one JSON object: { type: "plan", id, revision }, { type: "plan-deleted", id }, { type: "rights" }, { type: "shelf" }, { type: "anything" } after another program wrote to the database, { type: "summaries", done, of }.',
         responses: {
           200: { description: 'Events', content: { 'text/event-stream': { schema: { type: 'string' } } } },
           204: { description: 'Too many listen already' },
@@ -126,11 +143,15 @@ export const openApi = {
     '/api/state': {
       get: {
         summary: 'What the server is at',
-        responses: { 200: json('How far the making of summaries is', { type: 'object', required: ['summaries'] }) },
+        responses: {
+          200: json('How far the making of summaries is', fields({ summaries: fields({ done: whole, of: whole }) })),
+        },
       },
     },
     '/api/openapi.json': { get: { summary: 'This document', responses: { 200: json('OpenAPI', { type: 'object' }) } } },
-    '/api/samples': { get: { summary: 'Plans that ship with the application', responses: { 200: list('Samples') } } },
+    '/api/samples': {
+      get: { summary: 'Plans that ship with the application', responses: { 200: listOf('Samples', 'SampleLine') } },
+    },
     '/api/plans': {
       get: {
         summary: 'A page of the list of plans, with their summaries',
@@ -143,7 +164,7 @@ export const openApi = {
         responses: {
           200: json(
             'Plans; the summary is null while it is made, or when the plan cannot be read',
-            { type: 'array', items: { type: 'object' } },
+            { type: 'array', items: ref('PlanLine') },
             { 'Total-Count': { description: 'Plans on all pages', schema: { type: 'integer' } } },
           ),
           400: problem,
@@ -158,10 +179,10 @@ export const openApi = {
             'application/json': {
               schema: {
                 oneOf: [
-                  { type: 'object', required: ['title'] },
-                  { type: 'object', required: ['sample'] },
-                  { type: 'object', required: ['text'] },
-                  { type: 'object', required: ['plan'] },
+                  fields({ title: text }),
+                  fields({ sample: text }),
+                  fields({ text }, { file: text }),
+                  fields({ plan: ref('Plan') }),
                 ],
               },
             },
@@ -187,11 +208,7 @@ export const openApi = {
         summary: 'Save a plan over the revision named in If-Match',
         description:
           'Nothing is kept that does not read back (422). A Save-Token is answered as savedBy with the revision that it made, so that a save whose answer was lost is known again.',
-        parameters: [
-          id,
-          { name: 'If-Match', in: 'header', required: true, schema: { type: 'string' } },
-          { name: 'Save-Token', in: 'header', schema: { type: 'string', maxLength: 80 } },
-        ],
+        parameters: [id, ifMatch, { name: 'Save-Token', in: 'header', schema: { type: 'string', maxLength: 80 } }],
         requestBody: {
           required: true,
           content: {
@@ -227,6 +244,17 @@ export const openApi = {
         responses: { 204: { description: 'Deleted' }, 404: problem, 412: problem, 503: problem },
       },
     },
+    '/api/plans/{id}/others': {
+      put: {
+        summary: 'What those may do with a plan who come by a phrase: for whoever made it or sits at the server',
+        parameters: [id],
+        requestBody: {
+          required: true,
+          content: { 'application/json': { schema: fields({ others: { enum: ['editor', 'viewer', 'none'] } }) } },
+        },
+        responses: { 204: { description: 'Kept' }, 400: problem, 403: problem, 404: problem },
+      },
+    },
     '/api/plans/{id}/copy': {
       post: {
         summary: 'Duplicate a plan',
@@ -239,7 +267,10 @@ export const openApi = {
         summary: 'The last steps of a plan, the oldest first: the plan before each, and what was done',
         parameters: [id, { name: 'steps', in: 'query', schema: { type: 'integer', minimum: 1, maximum: 50 } }],
         responses: {
-          200: json('The steps', { type: 'object', required: ['revision', 'steps'] }),
+          200: json(
+            'The steps',
+            fields({ revision: whole, steps: { type: 'array', items: fields({ label: text, plan: ref('Plan') }) } }),
+          ),
           400: problem,
           404: problem,
         },
@@ -249,7 +280,7 @@ export const openApi = {
       get: {
         summary: 'Revisions of a plan that are kept, the newest first, with what changed in words',
         parameters: [id],
-        responses: { 200: list('Revisions'), 404: problem, 503: problem },
+        responses: { 200: listOf('Revisions', 'RevisionLine'), 404: problem, 503: problem },
       },
     },
     '/api/plans/{id}/revisions/{revision}': {
@@ -257,7 +288,7 @@ export const openApi = {
         summary: 'A plan as it was',
         parameters: [id, revision],
         responses: {
-          200: json('The plan', { type: 'object', required: ['revision', 'plan'] }),
+          200: json('The plan', fields({ revision: whole, plan: ref('Plan') })),
           404: problem,
           409: problem,
         },
@@ -281,7 +312,7 @@ export const openApi = {
     '/api/session': {
       get: {
         summary: 'What this caller may do',
-        responses: { 200: json('Role and plans', { type: 'object', required: ['signedIn', 'role', 'plans'] }) },
+        responses: { 200: json('Role, and plans with which it is another', ref('WhoAmI')) },
       },
       post: {
         summary: 'Sign in with the phrase of a shared server',
@@ -294,7 +325,7 @@ export const openApi = {
           },
         },
         responses: {
-          200: json('Signed in', { type: 'object' }),
+          200: json('Signed in', fields({ signedIn: { type: 'boolean' } })),
           400: problem,
           401: problem,
           404: problem,
@@ -304,26 +335,35 @@ export const openApi = {
     },
     '/api/share': {
       get: {
-        summary: 'Addresses, phrases and links, for whoever sits at the server',
+        summary: 'Addresses and phrases for whoever sits at the server; with a plan its links, for whoever made it too',
         parameters: [{ name: 'plan', in: 'query', schema: { type: 'string' } }],
-        responses: { 200: json('Sharing', { type: 'object', required: ['shared'] }), 403: problem },
+        responses: { 200: json('Sharing', ref('Sharing')), 403: problem },
       },
     },
     '/api/health': {
       get: {
         summary: 'Whether the server works and its database answers',
-        responses: { 200: json('It does', { type: 'object', required: ['state'] }), 503: problem },
+        responses: { 200: json('It does', fields({ state: { const: 'well' } })), 503: problem },
       },
     },
     '/api/archive': {
       get: {
         summary: 'All plans and own entries as one ZIP archive of plain text',
         parameters: [{ name: 'history', in: 'query', schema: { type: 'string' } }],
-        responses: { 200: { description: 'The archive', content: { 'application/zip': {} } }, 503: problem },
+        responses: {
+          200: {
+            description: 'The archive',
+            content: { 'application/zip': { schema: { type: 'string', format: 'binary' } } },
+          },
+          503: problem,
+        },
       },
     },
     '/api/bin': {
-      get: { summary: 'Plans that were deleted, the last first', responses: { 200: list('Deleted plans') } },
+      get: {
+        summary: 'Plans that were deleted, the last first',
+        responses: { 200: listOf('Deleted plans', 'BinPlan') },
+      },
     },
     '/api/bin/{id}': {
       delete: {
@@ -336,7 +376,7 @@ export const openApi = {
       post: {
         summary: 'Put a deleted plan back as it was',
         parameters: [id],
-        responses: { 201: json('Its id and revision', { type: 'object', required: ['id', 'revision'] }), 404: problem },
+        responses: { 201: json('Its id and revision', fields({ id: text, revision: whole })), 404: problem },
       },
     },
     '/api/plans/{id}/answers': {
@@ -363,10 +403,7 @@ export const openApi = {
             description: 'Handed on',
             content: {
               'application/json': {
-                schema: {
-                  type: 'object',
-                  properties: { lines: { type: 'integer' }, pages: { type: 'integer' } },
-                },
+                schema: fields({ lines: whole, pages: whole }),
               },
             },
           },
@@ -395,10 +432,7 @@ export const openApi = {
             description: 'The best answer found in the time given',
             content: {
               'application/json': {
-                schema: {
-                  type: 'object',
-                  required: ['status', 'optimal', 'cost', 'bound', 'placed', 'unplaced', 'edits'],
-                },
+                schema: ref('Assigned'),
               },
             },
           },
@@ -446,28 +480,99 @@ export const openApi = {
   components: {
     schemas: {
       Plan: planSchema,
-      StoredPlan: {
-        type: 'object',
-        required: ['id', 'revision', 'created', 'changed', 'plan'],
-        properties: {
-          id: { type: 'string' },
-          revision: { type: 'integer' },
-          created: { type: 'string' },
-          changed: { type: 'string' },
-          savedBy: { type: ['string', 'null'] },
-          plan: { $ref: '#/components/schemas/Plan' },
+      StoredPlan: fields(
+        { id: text, revision: whole, created: text, changed: text, plan: ref('Plan') },
+        { savedBy: { type: ['string', 'null'] } },
+      ),
+      PlanLine: fields(
+        { id: text, title: text, revision: whole, created: text, changed: text, summary: orNull(ref('Summary')) },
+        { role },
+      ),
+      Summary: fields(
+        {
+          boards: { type: 'array', items: text },
+          parts: whole,
+          placed: whole,
+          needed: whole,
+          counts: fields({ fault: whole, caution: whole, tip: whole }),
         },
-      },
-      Problem: {
-        type: 'object',
-        required: ['type', 'title', 'status', 'detail'],
-        properties: {
-          type: { type: 'string' },
-          title: { type: 'string' },
-          status: { type: 'integer' },
-          detail: { type: 'string' },
+        { stage: text, worst: orNull(fields({ severity: text, message: text })) },
+      ),
+      SampleLine: fields({ id: text, title: text, notes: text }),
+      StoredEntry: fields({ kind: kind.schema, id: text, text, revision: whole }, { created: text, changed: text }),
+      Entries: fields({
+        entries: {
+          type: 'array',
+          items: fields({ kind: kind.schema, id: text, title: text }, { revision: whole, file: text }),
         },
-      },
+        problems: { type: 'array', items: { type: 'object' } },
+      }),
+      RevisionLine: fields({
+        revision: whole,
+        saved: text,
+        name: { type: ['string', 'null'] },
+        words: { type: 'array', items: text },
+      }),
+      BinPlan: fields({ id: text, title: text, revision: whole, deleted: text }),
+      WhoAmI: fields({
+        signedIn: { type: 'boolean' },
+        role: orNull(role),
+        plans: { type: 'object', additionalProperties: role },
+      }),
+      Sharing: fields({
+        shared: { type: 'boolean' },
+        addresses: { type: 'array', items: text },
+        phrases: orNull(fields({ editor: text, viewer: text })),
+        others: { enum: ['editor', 'viewer', 'none'] },
+        look: { type: 'array', items: text },
+        change: { type: 'array', items: text },
+      }),
+      Assigned: fields({
+        status: text,
+        optimal: { type: 'boolean' },
+        cost: { type: 'number' },
+        bound: { type: 'number' },
+        placed: { type: 'array', items: { type: 'object' } },
+        unplaced: { type: 'array', items: { type: 'object' } },
+        edits: { type: 'array', items: { type: 'object' } },
+      }),
+      Problem: fields({ type: text, title: text, status: whole, detail: text }),
     },
   },
+}
+
+/** `put /api/plans/{id}/revisions/{revision}/name`: `putPlanRevisionName`. */
+function operationId(method: string, path: string): string {
+  const words = path
+    .replace(/\.json$/, '')
+    .split('/')
+    .slice(2)
+    .filter((word) => word !== '')
+  const named = words.flatMap((word, index): string[] => {
+    if (word.startsWith('{')) return []
+    const isOne = words[index + 1]?.startsWith('{') ?? false
+    const name = isOne && word !== 'entries' ? word.replace(/s$/, '') : isOne ? 'entry' : word
+    return [`${name[0]?.toUpperCase()}${name.slice(1)}`]
+  })
+  return `${method}${named.join('')}`
+}
+
+interface Operation {
+  readonly operationId: string
+  readonly responses: Readonly<Record<string, { readonly content?: Readonly<Record<string, { schema: object }>> }>>
+}
+
+/** The interface for programs, OpenAPI 3.1. The tests hold the server to it. */
+export const openApi = {
+  ...described,
+  paths: Object.fromEntries(
+    Object.entries(described.paths).map(([path, methods]) => [
+      path,
+      Object.fromEntries(
+        Object.entries(methods as Record<string, Omit<Operation, 'operationId'>>).map(
+          ([method, facts]): [string, Operation] => [method, { operationId: operationId(method, path), ...facts }],
+        ),
+      ),
+    ]),
+  ),
 }

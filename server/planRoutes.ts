@@ -2,7 +2,8 @@ import { type Request, type Response, Router } from 'express'
 import * as v from 'valibot'
 import type { Outcome, Problem } from '../core/base/problem.ts'
 import { formatProblem } from '../core/base/problem.ts'
-import type { PlanPage, SampleLine } from '../core/rules/answers.ts'
+import { SCHEMA_FILE, withSchemaLine } from '../core/plan/schemaLine.ts'
+import type { PlanLine, PlanPage, SampleLine } from '../core/rules/answers.ts'
 import { type SheetFormat, sheetFormats } from '../core/sheets/output.ts'
 import type { Access } from './access.ts'
 import { linesOf, readLines } from './answers.ts'
@@ -81,8 +82,8 @@ export function planRoutes({ access, store, shelf, samples, work, events, summar
     summaries.written(id)
     events.tell({ type: 'plan', id, revision })
   }
-  const create = async (response: Response, kept: Kept, savedBy: string | undefined): Promise<void> => {
-    const stored = await patiently(() => store.create({ ...kept, savedBy }))
+  const create = async (request: Request, response: Response, kept: Kept, savedBy?: string): Promise<void> => {
+    const stored = await patiently(() => store.create({ ...kept, savedBy }, access.sessionOf(request)?.who))
     written(stored)
     response.set('Location', `/api/plans/${stored.id}`)
     send(response, stored, kept.plan, 201)
@@ -98,16 +99,17 @@ export function planRoutes({ access, store, shelf, samples, work, events, summar
     const words = fold(text(request.query.q)).split(/\s+/).filter(Boolean).slice(0, 8)
     const page = { limit: whole('limit', limit, PAGE, 1, MOST_LINES), offset: whole('offset', offset, 0, 0, 1e9) }
     await summaries.settled()
-    // Who came by a link sees the plans of their links, wherever in the list they stand.
-    if (access.roleFor(request, undefined) === undefined) {
+    const withRole = (line: PlanLine): PlanLine => ({ ...line, role: access.roleFor(request, line.id) ?? 'viewer' })
+    // Who may not see all sees the plans that are theirs or shared with them, wherever in the list they stand.
+    if (!access.seesAll(request)) {
       const all = await patiently(() => store.list({ offset: 0, limit: store.count(), sort, words }))
       const own = all.lines.filter(({ id }) => access.roleFor(request, id) !== undefined)
       const shown = own.slice(page.offset, page.offset + page.limit)
-      response.set('Total-Count', String(own.length)).json(shown satisfies PlanPage['lines'])
+      response.set('Total-Count', String(own.length)).json(shown.map(withRole) satisfies PlanPage['lines'])
       return
     }
     const { total, lines } = await patiently(() => store.list({ ...page, sort, words }))
-    response.set('Total-Count', String(total)).json(lines satisfies PlanPage['lines'])
+    response.set('Total-Count', String(total)).json(lines.map(withRole) satisfies PlanPage['lines'])
   })
 
   routes.post('/plans', async (request, response) => {
@@ -117,7 +119,7 @@ export function planRoutes({ access, store, shelf, samples, work, events, summar
     // What is new or shipped gets a number where a plan is called so; a file keeps the name that its maker gave it.
     const named = 'title' in from ? from.title : 'sample' in body.output && 'file' in from ? from.file : undefined
     const title = named === undefined ? undefined : await patiently(() => store.freeTitle(named))
-    await create(response, await keep({ from, ...(title === named ? {} : { title }) }), saveToken(request))
+    await create(request, response, await keep({ from, ...(title === named ? {} : { title }) }), saveToken(request))
   })
 
   routes.get('/plans/:id', async (request, response) => {
@@ -182,7 +184,7 @@ export function planRoutes({ access, store, shelf, samples, work, events, summar
     readable(stored, { ok: true, value: await open(stored) })
     const title = await patiently(() => store.freeTitle(`${[...stored.title].slice(0, 190).join('')} (copy)`))
     const kept = await keep({ from: { text: stored.text, file: stored.title, misfits: 'set-aside' }, title })
-    await create(response, kept, undefined)
+    await create(request, response, kept)
   })
 
   routes.post('/plans/:id/answers', readLines, async (request, response) => {
@@ -197,7 +199,8 @@ export function planRoutes({ access, store, shelf, samples, work, events, summar
     response
       .type('application/yaml')
       .attachment(`${fileName(stored.title)}.markpost.yaml`)
-      .send(stored.text)
+      // Editors complete what the schema says, as long as this server is there.
+      .send(withSchemaLine(stored.text, `${request.protocol}://${request.get('Host')}/${SCHEMA_FILE}`))
   })
 
   routes.post('/plans/:id/assign', async (request, response) => {

@@ -2,6 +2,7 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'nod
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import Ajv from 'ajv/dist/2020.js'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { listen } from './listen.ts'
 import { openApi } from './openApi.ts'
@@ -82,7 +83,9 @@ describe('plans over HTTP', () => {
       { plan: { ...stored.plan, title: 'Kept more' } },
       { 'If-Match': '"1"' },
     )
-    expect(await (await send('GET', `/api/plans/${stored.id}/file`)).text()).toBe(text.replace('Kept', 'Kept more'))
+    const [first, ...lines] = (await (await send('GET', `/api/plans/${stored.id}/file`)).text()).split('\n')
+    expect(first).toMatch(/plan\.schema\.json$/)
+    expect(lines.join('\n')).toBe(text.replace('Kept', 'Kept more'))
   })
 
   it('lets nobody save over what they have not seen', async () => {
@@ -257,12 +260,14 @@ describe('the OpenAPI document', () => {
       'post /api/plans': { title: 'x' },
       'put /api/plans/{id}': { plan: stored.plan },
       'put /api/plans/{id}/revisions/{revision}/name': { name: 'first' },
+      'put /api/plans/{id}/others': { others: 'viewer' },
       'post /api/plans/{id}/answers': { lines: ['{"step":"in:GATE.1","value":0}'] },
       'post /api/entries/{kind}': { text: ownLamp },
       'put /api/entries/{kind}/{id}': { text: ownLamp },
     }
+    const ajv = new Ajv({ strict: false, allErrors: true, validateFormats: false })
     for (const [path, methods] of Object.entries(openApi.paths)) {
-      for (const [method, facts] of Object.entries(methods as Record<string, { responses: Record<string, unknown> }>)) {
+      for (const [method, facts] of Object.entries(methods)) {
         if (method === 'delete' || path === '/api/events' || path.startsWith('/api/bin/')) continue
         // Nobody signs in where nothing is shared: see access.test.ts.
         if (method === 'post' && path === '/api/session') continue
@@ -277,6 +282,13 @@ describe('the OpenAPI document', () => {
           String(response.status),
         )
         expect(response.status, `${method} ${path}`).toBeLessThan(300)
+        const schema = facts.responses[response.status]?.content?.['application/json']?.schema
+        if (schema) {
+          // The answer is what the description says of it, to the field.
+          const holds = ajv.compile({ ...schema, components: openApi.components })
+          holds(await response.json())
+          expect(holds.errors, `${method} ${path}`).toBe(null)
+        }
         const unknown = await send(
           method.toUpperCase(),
           path.replace('{kind}', 'parts').replace('{revision}', '1').replace('{id}', 'nothing'),
@@ -287,6 +299,25 @@ describe('the OpenAPI document', () => {
       }
     }
     expect((await send('GET', '/api/nothing')).status).toBe(404)
+  })
+})
+
+describe('what editors ask for', () => {
+  it('is named in the first line of a plan file, and there', async () => {
+    const { stored } = await create({ title: 'Named' })
+    const text = await (await send('GET', `/api/plans/${stored.id}/file`)).text()
+    const [, address = ''] = /^# yaml-language-server: \$schema=(\S+)\n/.exec(text) ?? []
+    const response = await fetch(address)
+    expect([response.status, response.headers.get('access-control-allow-origin')]).toEqual([200, '*'])
+    expect(await response.json()).toMatchObject({
+      title: 'Mark Post plan, format version 1',
+      required: ['markpost', 'title'],
+    })
+    for (const name of ['board', 'part', 'driver']) expect((await send('GET', `/${name}.schema.json`)).status).toBe(200)
+    // A file that comes back keeps no address of the server that it came from longer than it must.
+    const again = await create({ text })
+    const back = await (await send('GET', `/api/plans/${again.stored.id}/file`)).text()
+    expect(back.match(/yaml-language-server/g)).toHaveLength(1)
   })
 })
 

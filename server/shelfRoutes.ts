@@ -1,6 +1,7 @@
 import { type Request, Router } from 'express'
 import * as v from 'valibot'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
+import type { Access } from './access.ts'
 import type { Events } from './events.ts'
 import { revisionToSaveOver } from './ifMatch.ts'
 import { HttpProblem } from './problem.ts'
@@ -13,6 +14,7 @@ const Body = v.strictObject({ text: v.string() })
 const singular = { boards: 'board', parts: 'part' } as const
 
 interface Parts {
+  readonly access: Access
   readonly store: PlanStore
   readonly shelf: Shelf
   readonly work: Work
@@ -20,7 +22,7 @@ interface Parts {
 }
 
 /** The catalogue over HTTP: boards and parts, and the maker's own entries with `If-Match`. */
-export function shelfRoutes({ store, shelf, work, events }: Parts): Router {
+export function shelfRoutes({ access, store, shelf, work, events }: Parts): Router {
   const routes = Router()
   const kindOf = (request: Request): EntryKind => {
     const kind = String(request.params.kind)
@@ -29,6 +31,9 @@ export function shelfRoutes({ store, shelf, work, events }: Parts): Router {
   }
   const missing = (kind: EntryKind, id: string): HttpProblem =>
     new HttpProblem(404, `No such ${singular[kind]}`, `the catalogue has no ${singular[kind]} "${id.slice(0, 80)}"`)
+  /** Plans that whoever asks may see, in which an entry is used. */
+  const plansWith = async (request: Request, kind: EntryKind, id: string): Promise<{ id: string; title: string }[]> =>
+    (await patiently(() => store.plansWith(kind, id))).filter((plan) => access.roleFor(request, plan.id) !== undefined)
   const own = async (kind: EntryKind, id: string): Promise<EntryLine & { revision: number }> => {
     const line = (await shelf.now()).lines.find((one) => one.kind === kind && one.id === id)
     if (!line) {
@@ -100,7 +105,7 @@ export function shelfRoutes({ store, shelf, work, events }: Parts): Router {
     const kind = kindOf(request)
     const { id } = request.params
     if (!shelf.isShipped(kind, id)) await own(kind, id)
-    response.json(await patiently(() => store.plansWith(kind, id)))
+    response.json(await plansWith(request, kind, id))
   })
   routes.post('/entries/:kind', async (request, response) => {
     const kind = kindOf(request)
@@ -135,7 +140,7 @@ export function shelfRoutes({ store, shelf, work, events }: Parts): Router {
   /** An entry that plans use is deleted only by who knows it: `?used=known`. */
   routes.delete('/entries/:kind/:id', async (request, response) => {
     const { kind, id } = await own(kindOf(request), request.params.id)
-    const plans = await patiently(() => store.plansWith(kind, id))
+    const plans = await plansWith(request, kind, id)
     if (plans.length > 0 && request.query.used !== 'known')
       throw new HttpProblem(
         409,

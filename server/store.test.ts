@@ -121,7 +121,9 @@ describe('the store', () => {
   it('has on disk what it acknowledged', () => {
     open()
     const other = raw()
-    expect(readFileSync(new URL('./store.ts', import.meta.url), 'utf8')).toContain("pragma('synchronous = FULL')")
+    expect(readFileSync(new URL('./openDatabase.ts', import.meta.url), 'utf8')).toContain(
+      "pragma('synchronous = FULL')",
+    )
     store.create(content('A'))
     expect(other.prepare('SELECT count(*) AS n FROM plans').get()).toEqual({ n: 1 })
     other.close()

@@ -1,24 +1,12 @@
 import { randomUUID } from 'node:crypto'
-import {
-  chmodSync,
-  closeSync,
-  existsSync,
-  lstatSync,
-  mkdirSync,
-  openSync,
-  readdirSync,
-  readFileSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs'
-import { join } from 'node:path'
 import { deflateRawSync, inflateRawSync } from 'node:zlib'
-import Database from 'better-sqlite3'
+import type Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
 import type { PlanLine } from '../core/rules/answers.ts'
 import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rules/summary.ts'
-import { MARK, refuseLostDatabase } from './lostDatabase.ts'
-import { asTrouble, DataFolderError } from './storeTrouble.ts'
+import { openDatabase } from './openDatabase.ts'
+import { Rights } from './rights.ts'
+import { asTrouble } from './storeTrouble.ts'
 import { thinned } from './thinning.ts'
 
 export interface StoredPlan {
@@ -102,6 +90,8 @@ const ORDER = { changed: 'changed DESC, id', title: 'title COLLATE NOCASE, id' }
 export class PlanStore {
   readonly #db: Database.Database
   readonly #now: () => string
+  /** Who may do what with single plans. */
+  readonly rights: Rights
 
   /**
    * Opens or makes `markpost.db` in a folder; `:memory:` keeps everything in memory. Throws {@link DataFolderError}
@@ -113,41 +103,8 @@ export class PlanStore {
     { now = () => new Date().toISOString(), fresh = false }: { now?: () => string; fresh?: boolean } = {},
   ) {
     this.#now = now
-    const mark = join(folder, MARK)
-    if (folder !== ':memory:') {
-      mkdirSync(folder, { recursive: true, mode: 0o700 })
-      if (!fresh) refuseLostDatabase(folder)
-      closeToOthers(folder)
-    }
-    // Only opening waits for others; see `patiently` for all else.
-    this.#db = new Database(folder === ':memory:' ? folder : join(folder, 'markpost.db'), { timeout: 3000 })
-    this.#db.pragma('journal_mode = WAL')
-    // What was answered must be on disk also when the power fails.
-    this.#db.pragma('synchronous = FULL')
-    this.#db.pragma('foreign_keys = ON')
-    this.#migrate(migrations)
-    this.#db.pragma('busy_timeout = 0')
-    if (folder !== ':memory:' && !existsSync(mark))
-      writeFileSync(mark, `Mark Post keeps its plans beside this file, in markpost.db.\nBegun ${this.#now()}.\n`)
-  }
-
-  #migrate(folder: string): void {
-    const files = readdirSync(folder)
-      .filter((name) => /^\d+-.*\.sql$/.test(name))
-      .sort()
-    const done = this.#db.pragma('user_version', { simple: true }) as number
-    if (done > files.length)
-      throw new DataFolderError(
-        `it was written by a newer Mark Post (version ${done}, this one knows ${files.length}); take a newer program or another --data folder`,
-      )
-    files.slice(done).forEach((name, index) => {
-      this.#db
-        .transaction(() => {
-          this.#db.exec(readFileSync(join(folder, name), 'utf8'))
-          this.#db.pragma(`user_version = ${done + index + 1}`)
-        })
-        .immediate()
-    })
+    this.#db = openDatabase(folder, migrations, { now, fresh })
+    this.rights = new Rights(this.#db)
   }
 
   #run<T>(call: () => T): T {
@@ -211,7 +168,8 @@ export class PlanStore {
     return this.#db.prepare<[string], StoredPlan>(`SELECT ${PLAN} FROM plans WHERE id = ?`).get(id)
   }
 
-  create(content: PlanContent): StoredPlan {
+  /** Makes a plan; of a session from elsewhere it is the owner's. */
+  create(content: PlanContent, owner?: string): StoredPlan {
     const id = randomUUID()
     const now = this.#now()
     return this.#write(() => {
@@ -229,6 +187,7 @@ export class PlanStore {
           content.sought,
           content.savedBy ?? null,
         )
+      if (owner !== undefined) this.rights.put(id, { owner, others: 'editor' })
       return this.#kept(this.#proven(id, content))
     })
   }
@@ -357,7 +316,8 @@ export class PlanStore {
   forget(id: string): boolean {
     return this.#write(() => {
       const gone = this.#db.prepare('DELETE FROM bin WHERE id = ?').run(id).changes > 0
-      if (gone) this.#db.prepare('DELETE FROM revisions WHERE plan = ?').run(id)
+      for (const table of gone ? ['revisions', 'rights'] : [])
+        this.#db.prepare(`DELETE FROM ${table} WHERE plan = ?`).run(id)
       return gone
     })
   }
@@ -378,7 +338,8 @@ export class PlanStore {
       this.#db.prepare('DELETE FROM plans WHERE id = ?').run(id)
       // Who has not missed a plan for so long does not miss it.
       const old = new Date(Date.parse(now) - BIN_DAYS * 86_400_000).toISOString()
-      this.#db.prepare('DELETE FROM revisions WHERE plan IN (SELECT id FROM bin WHERE deleted < ?)').run(old)
+      for (const table of ['revisions', 'rights'])
+        this.#db.prepare(`DELETE FROM ${table} WHERE plan IN (SELECT id FROM bin WHERE deleted < ?)`).run(old)
       this.#db.prepare('DELETE FROM bin WHERE deleted < ?').run(old)
       return 'deleted'
     })
@@ -508,33 +469,5 @@ function summaryOf(text: string): PlanSummary | null {
     return summary.version === undefined ? null : (summary as PlanSummary)
   } catch {
     return null
-  }
-}
-
-/** A data folder is the user's alone, also where it existed before; a database that is a link elsewhere is refused. */
-function closeToOthers(folder: string): void {
-  for (const name of ['markpost.db', 'markpost.db-wal', 'markpost.db-shm']) {
-    const path = join(folder, name)
-    const state = lstatSync(path, { throwIfNoEntry: false })
-    if (!state) continue
-    if (state.isSymbolicLink())
-      throw new DataFolderError(`${path} is a link to elsewhere; expected the database itself, in the folder`)
-    if ((state.mode & 0o077) !== 0) ownRights(path, 0o600)
-  }
-  // The journals get the rights of the database.
-  const file = join(folder, 'markpost.db')
-  if (!existsSync(file)) closeSync(openSync(file, 'a', 0o600))
-  const { mode } = statSync(folder)
-  if ((mode & 0o1000) !== 0)
-    throw new DataFolderError(`${folder} is shared by all users of this machine; expected a folder of its own`)
-  if ((mode & 0o077) !== 0) ownRights(folder, 0o700)
-}
-
-/** Takes rights away from others; of what belongs to somebody else it cannot be done, and the doctor says so. */
-function ownRights(path: string, mode: number): void {
-  try {
-    chmodSync(path, mode)
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== 'EPERM') throw error
   }
 }

@@ -10,6 +10,8 @@ export interface PlanLine {
   readonly changed: string
   /** Null while it is made, or when the plan cannot be read. */
   readonly summary: PlanSummary | null
+  /** What whoever asks may do with it; everything where it is left out. */
+  readonly role?: 'owner' | 'editor' | 'viewer'
 }
 
 export interface PlanPage {
@@ -56,7 +58,7 @@ export interface BinPlan {
   readonly deleted: string
 }
 
-/** What a page may do: with every plan, or with some. */
+/** What a page may do: with every plan, and with those that are apart. */
 export interface WhoAmI {
   readonly signedIn: boolean
   readonly role: 'owner' | 'editor' | 'viewer' | null
@@ -68,6 +70,8 @@ export interface ShareAnswer {
   readonly shared: boolean
   readonly addresses: readonly string[]
   readonly phrases: Readonly<Record<'editor' | 'viewer', string>> | null
+  /** What those may do with the plan who come by a phrase. */
+  readonly others: 'editor' | 'viewer' | 'none'
   readonly look: readonly string[]
   readonly change: readonly string[]
 }

@@ -31,7 +31,7 @@ export type NewPlan = { title: string } | { sample: string } | { text: string; f
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api' }),
-  tagTypes: ['plans', 'catalog', 'state', 'bin'],
+  tagTypes: ['session', 'plans', 'catalog', 'state', 'bin'],
   endpoints: (build) => ({
     catalog: build.query<{ boards: Board[]; parts: Part[]; own: OwnEntries; drivers: Driver[] }, void>({
       query: () => '/catalog',
@@ -88,11 +88,19 @@ export const api = createApi({
       query: ({ kind, id }) => `/entries/${kind}/${encodeURIComponent(id)}/plans`,
       providesTags: ['plans'],
     }),
-    session: build.query<WhoAmI, void>({ query: () => '/session' }),
+    session: build.query<WhoAmI, void>({ query: () => '/session', providesTags: ['session'] }),
     signIn: build.mutation<unknown, string>({
       query: (phrase) => ({ url: '/session', method: 'POST', body: { phrase } }),
     }),
-    share: build.query<ShareAnswer, string>({ query: (plan) => ({ url: '/share', params: { plan } }) }),
+    share: build.query<ShareAnswer, string>({
+      query: (plan) => ({ url: '/share', params: { plan } }),
+      providesTags: ['session'],
+    }),
+    /** What those may do with a plan who come by a phrase. */
+    setOthers: build.mutation<null, { id: string; others: ShareAnswer['others'] }>({
+      query: ({ id, others }) => ({ url: `/plans/${id}/others`, method: 'PUT', body: { others } }),
+      invalidatesTags: ['session', 'plans'],
+    }),
     revisions: build.query<RevisionLine[], string>({ query: (id) => `/plans/${id}/revisions` }),
     revision: build.query<{ revision: number; plan: Plan }, { id: string; revision: number }>({
       query: ({ id, revision }) => `/plans/${id}/revisions/${revision}`,
@@ -150,6 +158,7 @@ export const {
   useSessionQuery,
   useSignInMutation,
   useShareQuery,
+  useSetOthersMutation,
   useRevisionsQuery,
   useRevisionQuery,
   useNameRevisionMutation,

@@ -86,6 +86,9 @@ export function startDesk(): void {
       case 'summaries':
         store.dispatch(api.util.invalidateTags(event.done === event.of ? ['plans', 'state'] : ['state']))
         return
+      case 'rights':
+        store.dispatch(api.util.invalidateTags(['session', 'plans']))
+        return
       case 'anything':
       case 'back':
         desk.awake()

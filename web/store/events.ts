@@ -4,6 +4,7 @@ import { inOnePage } from './pen/page.ts'
 export type Heard =
   | { readonly type: 'plan'; readonly id: string; readonly revision: number }
   | { readonly type: 'plan-deleted'; readonly id: string }
+  | { readonly type: 'rights' }
   | { readonly type: 'shelf' | 'anything' | 'back' }
   | { readonly type: 'answers'; readonly id: string; readonly lines: readonly string[] }
   | { readonly type: 'summaries'; readonly done: number; readonly of: number }

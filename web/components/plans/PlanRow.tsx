@@ -18,7 +18,8 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
   const [asking, setAsking] = useState(false)
   const [sharing, setSharing] = useState(false)
   const [handing, setHanding] = useState(false)
-  const { summary } = plan
+  const { summary, role = 'owner' } = plan
+  const isOwn = role === 'owner'
   const drop = async (): Promise<void> => {
     setAsking(false)
     const done = await remove({ id: plan.id, revision: plan.revision })
@@ -36,6 +37,7 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
         </h2>
         <span className="soft">
           changed {new Date(plan.changed).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+          {role === 'viewer' && ' · to look only'}
         </span>
       </div>
       {summary ? (
@@ -48,11 +50,11 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
           More
         </Dropdown.Toggle>
         <Dropdown.Menu>
-          <Dropdown.Item onClick={() => void duplicate()}>Duplicate</Dropdown.Item>
+          {role !== 'viewer' && <Dropdown.Item onClick={() => void duplicate()}>Duplicate</Dropdown.Item>}
           <Dropdown.Item href={`/api/plans/${plan.id}/file`}>Save as a file</Dropdown.Item>
-          <Dropdown.Item onClick={() => setSharing(true)}>Share …</Dropdown.Item>
-          <Dropdown.Item onClick={() => setHanding(true)}>Make a task of it …</Dropdown.Item>
-          <Dropdown.Item onClick={() => setAsking(true)}>Delete …</Dropdown.Item>
+          {isOwn && <Dropdown.Item onClick={() => setSharing(true)}>Share …</Dropdown.Item>}
+          {role !== 'viewer' && <Dropdown.Item onClick={() => setHanding(true)}>Make a task of it …</Dropdown.Item>}
+          {isOwn && <Dropdown.Item onClick={() => setAsking(true)}>Delete …</Dropdown.Item>}
         </Dropdown.Menu>
       </Dropdown>
       {handing && <TaskDialog id={plan.id} title={plan.title} onClose={() => setHanding(false)} />}

@@ -1,5 +1,6 @@
-import { Button, Modal } from 'react-bootstrap'
-import { problemText, useShareQuery } from '../../store/api.ts'
+import { Button, Form, Modal } from 'react-bootstrap'
+import type { ShareAnswer } from '../../../core/rules/answers.ts'
+import { problemText, useSetOthersMutation, useShareQuery } from '../../store/api.ts'
 import { QrCode } from '../QrCode.tsx'
 
 /** How others come to a plan: a link to look only, one to change it, and the phrases of the whole. */
@@ -13,13 +14,14 @@ export function ShareDialog({
   readonly onClose: () => void
 }) {
   const { data, error } = useShareQuery(id, { refetchOnMountOrArgChange: true })
+  const [setOthers, { error: refused }] = useSetOthersMutation()
   const [look] = data?.look ?? []
   const [change] = data?.change ?? []
   return (
     <Modal show onHide={onClose} centered size="lg" aria-labelledby="share-title">
       <Modal.Body>
         <h2 id="share-title">Share “{title}”</h2>
-        {error && <p role="alert">{problemText(error)}</p>}
+        {(error ?? refused) && <p role="alert">{problemText(error ?? refused)}</p>}
         {data && !data.shared && (
           <p>
             This server is for its own machine only. Started with <code>markpost serve --share</code>, it lets others on
@@ -45,6 +47,19 @@ export function ShareDialog({
                 />
               </section>
             ))}
+            <Form.Group className="share-others">
+              <Form.Label htmlFor="share-others">Who comes by a phrase</Form.Label>
+              <Form.Select
+                id="share-others"
+                size="sm"
+                value={data?.others}
+                onChange={({ target }) => void setOthers({ id, others: target.value as ShareAnswer['others'] })}
+              >
+                <option value="editor">may change this plan</option>
+                <option value="viewer">may look at this plan only</option>
+                <option value="none">does not see this plan</option>
+              </Form.Select>
+            </Form.Group>
             {data?.phrases && (
               <p className="soft">
                 All plans: <b>{data.phrases.editor}</b> to change, <b>{data.phrases.viewer}</b> to look, at{' '}
