@@ -93,14 +93,26 @@ test('a car that is wired already is entered by hand at the speed of reading it 
   await expect(page.getByText('3 wires entered from the table.')).toBeVisible()
   await expect(page.locator('.pasted')).toContainText('line 5')
   await expect(page.locator('[data-hand="BUTTON2.1"]')).toHaveValue('A1')
-  // A table as a file.
+  // A table as a file is looked at before it is taken in.
   const dropped = await page.evaluateHandle(() => {
     const data = new DataTransfer()
-    data.items.add(new File(['part,pin,to\nBUTTON2,2,GND\n'], 'wires.csv', { type: 'text/csv' }))
+    data.items.add(
+      new File(['from,to,colour\nBUTTON2.2,GND,black\nBUTTON1.1,A0,\nWHISTLE.+,3,red\n'], 'wires.csv', {
+        type: 'text/csv',
+      }),
+    )
     return data
   })
   await page.locator('.by-hand').dispatchEvent('drop', { dataTransfer: dropped })
-  await expect(page.getByText('1 wire entered from the table.')).toBeVisible()
+  const table = page.getByRole('dialog')
+  await expect(table.getByRole('heading', { name: '1 wire to enter' })).toBeVisible()
+  await expect(table.getByRole('row').nth(1)).toContainText('black')
+  await expect(table.getByRole('row').nth(2)).toContainText('there already')
+  await expect(table.getByRole('row').nth(3)).toContainText('neither "WHISTLE.+" nor "3" is a pin of a part')
+  await expectAccessible(page)
+  await table.getByRole('button', { name: 'Enter 1 wire' }).click()
+  await expect(page.getByText('2 wires entered from the table.')).toBeVisible()
+  await expect(page.locator('[data-hand="BUTTON2.2"]')).toHaveValue('GND')
   await page.getByRole('button', { name: 'Done' }).click()
   await expect(page.locator('[data-signal="DRIVERB.IN1"]')).toContainText('4')
 })

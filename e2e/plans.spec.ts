@@ -43,8 +43,9 @@ test('a plan is duplicated, saved as a file and deleted', async ({ page, address
   await page.getByRole('button', { name: 'More for Kiln logger' }).click()
   const download = page.waitForEvent('download')
   await page.locator('.dropdown-menu.show').getByText('Save as a file').click()
+  // As it was written, but for the line that names its schema.
   expect(readFileSync(await (await download).path(), 'utf8')).toBe(
-    readFileSync('demo/3-kiln-logger.markpost.yaml', 'utf8'),
+    `# yaml-language-server: $schema=${address}/plan.schema.json\n${readFileSync('demo/3-kiln-logger.markpost.yaml', 'utf8')}`,
   )
   await page.getByRole('button', { name: 'More for Kiln logger' }).click()
   await page.locator('.dropdown-menu.show').getByText('Duplicate').click()

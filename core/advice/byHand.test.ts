@@ -4,7 +4,8 @@ import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { sound } from '../testing/wiringSuite.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { handRows, removal, wireByHand, wireFromText } from './byHand.ts'
+import { handRows, removal, wireByHand } from './byHand.ts'
+import { wireTable } from './wireTable.ts'
 
 const parts = { S: 'hc-sr04', L: 'led', R: 'resistor', M: 'servo-sg90' }
 const wiringFrom = (wires: string): Wiring => wiringOf({ mcu: 'uno-r3', parts, wires })
@@ -73,11 +74,11 @@ describe('a pin goes where the maker says', () => {
 describe('a table of wires is pasted', () => {
   const enter = (text: string, part?: string, wires = '') => {
     const wiring = wiringFrom(wires)
-    const { edits, taken, problems } = wireFromText(wiring, text, part)
+    const { edits, lines } = wireTable(wiring, text, part)
     return {
       wires: wired(resolve(applyEdits(wiring.plan, edits), catalog)),
-      taken,
-      problems: problems.map(({ line, message }) => `${line}: ${message}`),
+      taken: lines.filter(({ is }) => is !== 'wrong').length,
+      problems: lines.flatMap(({ is, line, message }) => (is === 'wrong' ? [`${line}: ${message}`] : [])),
     }
   }
   const sonar = ['S.VCC MCU.5V', 'S.TRIG MCU.D10', 'S.ECHO MCU.D9', 'S.GND MCU.GND']

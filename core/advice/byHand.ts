@@ -1,9 +1,8 @@
 import { openEnds } from '../assign/openEnds.ts'
 import { place } from '../assign/rewire.ts'
-import { applyEdits, type Edit, wireIndex } from '../plan/edit.ts'
+import { type Edit, wireIndex } from '../plan/edit.ts'
 import { canonicalEnd, splitEnd } from '../plan/ends.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { resolve } from '../wiring/resolve.ts'
 
 /** A pin of a part in the part's own order, supplies and grounds like any other, and where its wires lead. */
 export interface HandRow {
@@ -83,7 +82,7 @@ export function wireByHand(wiring: Wiring, end: string, words: string): HandAnsw
 }
 
 /** An end as makers say it from a part: a pin of its board first, then anything in the plan. */
-function endOf(wiring: Wiring, ref: string, said: string): ReturnType<typeof canonicalEnd> {
+export function endOf(wiring: Wiring, ref: string, said: string): ReturnType<typeof canonicalEnd> {
   const find = (end: string): ReturnType<typeof canonicalEnd> => canonicalEnd(wiring.plan, wiring.catalog, end)
   const home = wiring.parts.find((part) => part.ref === ref)?.home?.ref
   const onBoard = home === undefined ? undefined : find(`${home}.${said}`)
@@ -106,77 +105,6 @@ function moveWires(wiring: Wiring, end: string, to: string): Edit[] | undefined 
   )
   if (old.some((wire) => wire[2]?.locked)) return undefined
   return [...old.map(([a, b]): Edit => ({ do: 'disconnect', from: a, to: b })), { do: 'connect', from: end, to }]
-}
-
-/** What a pasted table of wires comes to. */
-export interface HandTable {
-  readonly edits: readonly Edit[]
-  /** Lines that were taken, those that say what is there already among them. */
-  readonly taken: number
-  /** Lines that were not, with the reason; lines count from 1. */
-  readonly problems: readonly { readonly line: number; readonly text: string; readonly message: string }[]
-}
-
-/** Parts a line of a table of wires: tabs, commas, arrows, colons, or blanks. */
-function cellsOf(line: string): string[] {
-  const parted = /\t|;|,|\||->|→|=>|=|:/.test(line)
-    ? line.split(/\s*(?:\t|;|,|\||-+>|→|=>|=|:)\s*/)
-    : line.replace(/\s+(?:to|on|in|at)\s+/i, ' ').split(/\s+/)
-  return parted.map((cell) => cell.trim().replace(/^["']|["']$/g, '')).filter((cell) => cell !== '')
-}
-
-const HEADING = /^(?:part|pin|from|to|wire|signal|name|board|connect(?:ion|s)?(?:\s+to)?|goes\s+to|module|device)$/i
-
-/**
- * Enters wires from text, a line each: `TRIG 10` for the part at hand, `SONAR.TRIG 10`, or `SONAR TRIG 10` of a whole
- * table; the sides may stand either way round. What a line says is done on top of the lines before it.
- */
-export function wireFromText(wiring: Wiring, text: string, part?: string): HandTable {
-  let now = wiring
-  const edits: Edit[] = []
-  const problems: { line: number; text: string; message: string }[] = []
-  let taken = 0
-  for (const [index, line] of text.split('\n').entries()) {
-    const cells = cellsOf(line.trim())
-    if (cells.length === 0 || cells.every((cell) => HEADING.test(cell)) || /^[-|:\s]+$/.test(line)) continue
-    const answer = readLine(now, cells, part)
-    if (!answer.ok) {
-      problems.push({ line: index + 1, text: line.trim(), message: answer.message })
-      continue
-    }
-    taken += 1
-    if (answer.edits.length === 0) continue
-    edits.push(...answer.edits)
-    now = resolve(applyEdits(now.plan, answer.edits), now.catalog)
-  }
-  return { edits, taken, problems }
-}
-
-function readLine(wiring: Wiring, cells: readonly string[], part: string | undefined): HandAnswer {
-  const isPart = (end: string): boolean => wiring.parts.some(({ ref }) => ref === splitEnd(end).ref)
-  const find = (end: string): string | undefined => {
-    const found = canonicalEnd(wiring.plan, wiring.catalog, end)
-    return found.ok && isPart(found.end) ? found.end : undefined
-  }
-  const [first = '', second = '', ...rest] = cells
-  if (cells.length === 1) return { ok: false, message: 'expected a pin and where it goes, such as "TRIG 10"' }
-  if (cells.length > 2) {
-    const end = find(`${first}.${second}`)
-    if (end !== undefined) return wireByHand(wiring, end, rest.join(' '))
-    const last = find(`${cells.at(-2)}.${cells.at(-1)}`)
-    if (last !== undefined) return wireByHand(wiring, last, cells.slice(0, -2).join(' '))
-    return { ok: false, message: `"${first}" with "${second}" is no pin of a part of this plan` }
-  }
-  const own = (cell: string): string | undefined =>
-    (cell.includes('.') ? find(cell) : undefined) ?? (part === undefined ? undefined : find(`${part}.${cell}`))
-  // The side that names a pin of the part at hand is where the wire starts; of two, the one that leaves a pin for the other.
-  const [left, right] = [own(first), own(second)]
-  if (left !== undefined) {
-    const answer = wireByHand(wiring, left, second)
-    if (answer.ok || right === undefined) return answer
-  }
-  if (right !== undefined) return wireByHand(wiring, right, first)
-  return { ok: false, message: `neither "${first}" nor "${second}" is a pin of ${part ?? 'a part of this plan'}` }
 }
 
 /**

@@ -1,6 +1,7 @@
 import { type ClipboardEvent, type DragEvent, type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { type HandRow, type HandTable, handRows, wireByHand, wireFromText } from '../../../core/advice/byHand.ts'
+import { type HandRow, handRows, wireByHand } from '../../../core/advice/byHand.ts'
+import { type WireTable, wireTable } from '../../../core/advice/wireTable.ts'
 import { counted } from '../../../core/base/counted.ts'
 import { splitEnd } from '../../../core/plan/ends.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
@@ -9,6 +10,7 @@ import { editPlan as edit } from '../../store/desk.ts'
 import { planActions } from '../../store/planSlice.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { KindMark } from '../kinds.tsx'
+import { TableDialog, takenOf } from './TableDialog.tsx'
 
 /** Of a dropped file more is not read: no table of wires is longer. */
 const MOST_BYTES = 200_000
@@ -41,7 +43,9 @@ export function ByHand({
   const all = useMemo(() => parts.flatMap(({ rows }) => rows), [parts])
   const [at, setAt] = useState<string>()
   const [wrong, setWrong] = useState<{ readonly end: string; readonly message: string }>()
-  const [pasted, setPasted] = useState<HandTable>()
+  const [pasted, setPasted] = useState<WireTable>()
+  /** A table of a file, to be looked at before it is taken in. */
+  const [offered, setOffered] = useState<string>()
   const list = useRef<HTMLElement>(null)
   /** The row that gets the focus when it is shown. */
   const wanted = useRef<string | undefined>((all.find(({ state }) => state === 'open') ?? all[0])?.end)
@@ -83,9 +87,10 @@ export function ByHand({
   const latest = useRef((_row: HandRow, _to: string): void => {})
   latest.current = (row, to) => void enter(row, to)
   const take = (text: string, ref?: string): void => {
-    const table = wireFromText(wiring, text, ref)
-    if (table.edits.length > 0) edit(table.edits, `Enter ${counted(table.taken, 'wire')} from a table`)
+    const table = wireTable(wiring, text, ref)
+    if (table.edits.length > 0) edit(table.edits, `Enter ${counted(takenOf(table), 'wire')} from a table`)
     setPasted(table)
+    setOffered(undefined)
   }
   const paste = (event: ClipboardEvent, ref: string): void => {
     const text = event.clipboardData.getData('text/plain')
@@ -93,14 +98,12 @@ export function ByHand({
     event.preventDefault()
     take(text, ref)
   }
+  const offer = (file: File): void => void file.slice(0, MOST_BYTES).text().then(setOffered)
   const drop = (event: DragEvent): void => {
     const [file] = event.dataTransfer.files
     if (!file) return
     event.preventDefault()
-    void file
-      .slice(0, MOST_BYTES)
-      .text()
-      .then((text) => take(text))
+    offer(file)
   }
   const focused = (row: HandRow): void => {
     setAt(row.end)
@@ -128,8 +131,25 @@ export function ByHand({
       </header>
       <p className="soft hand-help">
         Where does each pin go? <kbd>Enter</kbd> goes on. A pin of the board by any of its names, GND, 5V, another
-        part’s pin, or - for open. Two columns (TRIG 10) or a whole table can be pasted, or dropped here as a file.
+        part’s pin, or - for open. Two columns (TRIG 10) or a whole table can be pasted, or taken from a file of from,
+        to and colour:{' '}
+        <label className="table-file">
+          <input
+            type="file"
+            className="visually-hidden"
+            accept=".csv,.tsv,.txt,text/csv"
+            onChange={({ target }) => {
+              const [file] = target.files ?? []
+              target.value = ''
+              if (file) offer(file)
+            }}
+          />
+          <span className="btn btn-sm btn-outline-dark">Take in a table …</span>
+        </label>
       </p>
+      {offered !== undefined && (
+        <TableDialog text={offered} onTake={() => take(offered)} onClose={() => setOffered(undefined)} />
+      )}
       {pasted && <Pasted table={pasted} />}
       {parts.map(({ part, rows }) => (
         <fieldset key={part.ref}>
@@ -158,10 +178,11 @@ export function ByHand({
 }
 
 /** What came of a pasted table, with the lines that do not fit. */
-function Pasted({ table: { taken, problems } }: { readonly table: HandTable }) {
+function Pasted({ table }: { readonly table: WireTable }) {
+  const problems = table.lines.filter(({ is }) => is === 'wrong')
   return (
     <div className="pasted" role="status">
-      {counted(taken, 'wire')} entered from the table.
+      {counted(takenOf(table), 'wire')} entered from the table.
       {problems.length > 0 && (
         <ul>
           {problems.slice(0, 8).map(({ line, text, message }) => (
