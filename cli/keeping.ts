@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { counted } from '../core/base/counted.ts'
 import { projectFolder } from '../node/builtCatalog.ts'
@@ -49,10 +49,9 @@ export async function doctorCommand(
 ): Promise<Status> {
   const { examineData, examineInstallation } = await import('../server/doctor.ts')
   return said(async () => {
-    const known = readdirSync(migrations()).filter((name) => /^\d+-.*\.sql$/.test(name)).length
     const all = [
       ...examineInstallation(projectFolder()),
-      ...examineData(folderOf(options), theCatalog(), known, options.mend ?? false),
+      ...examineData(folderOf(options), theCatalog(), migrations(), options.mend ?? false),
     ]
     if (options.json) printJson(all)
     else print(columns(all.map(({ what, is, said }) => [is === 'sound' ? 'ok' : is, what, said])))

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import {
   chmodSync,
   closeSync,
@@ -59,11 +60,11 @@ export async function backup(data: string, out: string, now = new Date()): Promi
       // One file that needs no journal beside it.
       copy.pragma('journal_mode = DELETE')
       copy.exec(
-        'CREATE TABLE backup (made TEXT NOT NULL) STRICT; CREATE TABLE backup_files (path TEXT PRIMARY KEY, bytes BLOB NOT NULL) STRICT',
+        'CREATE TABLE backup (made TEXT NOT NULL, sum TEXT NOT NULL) STRICT; CREATE TABLE backup_files (path TEXT PRIMARY KEY, bytes BLOB NOT NULL) STRICT',
       )
-      copy.prepare('INSERT INTO backup (made) VALUES (?)').run(now.toISOString())
       const put = copy.prepare('INSERT INTO backup_files (path, bytes) VALUES (?, ?)')
       for (const { path, bytes } of entryFiles(data)) put.run(path, bytes)
+      copy.prepare('INSERT INTO backup (made, sum) VALUES (?, ?)').run(now.toISOString(), sumOf(copy))
     } finally {
       copy.close()
     }
@@ -96,7 +97,9 @@ export function contentsOf(file: string): BackupContents {
     if (!has('plans') || !has('backup')) throw new BackupError(`${file} is no backup of Mark Post`)
     const count = (table: string): number =>
       db.prepare<[], { n: number }>(`SELECT count(*) AS n FROM ${table}`).get()?.n ?? 0
-    const made = db.prepare<[], { made: string }>('SELECT made FROM backup').get()?.made ?? ''
+    const { made = '', sum } = db.prepare<[], { made?: string; sum?: string }>('SELECT * FROM backup').get() ?? {}
+    // The database's own check sees that pages hang together, not that a letter of a text is another. Older ones have no sum.
+    if (sum !== undefined && sum !== sumOf(db)) throw new BackupError(`${file} is damaged: its sum is another`)
     return {
       made,
       plans: count('plans'),
@@ -108,6 +111,29 @@ export function contentsOf(file: string): BackupContents {
   } finally {
     db.close()
   }
+}
+
+/** SHA-256 over every row of every table but the one that holds the sum itself. */
+function sumOf(db: Database.Database): string {
+  const hash = createHash('sha256')
+  const tables = db
+    .prepare<[], { name: string }>(
+      "SELECT name FROM sqlite_master WHERE type = 'table' AND name <> 'backup' AND name NOT LIKE 'sqlite_%' ORDER BY name",
+    )
+    .all()
+  for (const { name } of tables) {
+    const columns = (db.pragma(`table_info(${name})`) as { name: string }[]).map((column) => column.name)
+    hash.update(`${name} ${columns.join(' ')}\n`)
+    for (const row of db
+      .prepare<[], unknown[]>(`SELECT * FROM ${name} ORDER BY ${columns.join(', ')}`)
+      .raw()
+      .iterate())
+      for (const value of row) {
+        const bytes = Buffer.isBuffer(value) ? value : Buffer.from(`${typeof value} ${String(value)}`)
+        hash.update(`${bytes.length} `).update(bytes)
+      }
+  }
+  return hash.digest('hex')
 }
 
 /**

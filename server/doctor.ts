@@ -6,6 +6,7 @@ import {
   lstatSync,
   mkdirSync,
   renameSync,
+  rmSync,
   statfsSync,
   writeFileSync,
 } from 'node:fs'
@@ -19,6 +20,7 @@ import { planFromSource } from '../core/plan/readPlan.ts'
 import { BackupError, contentsOf, entryFiles, refuseOpen, sizeOf } from './backup.ts'
 import { copiesIn } from './copies.ts'
 import { MARK } from './lostDatabase.ts'
+import { migrate, migrationsIn } from './openDatabase.ts'
 
 /** One thing that was looked at. */
 export interface Examined {
@@ -53,10 +55,10 @@ export function examineInstallation(project: string): Examined[] {
 
 /**
  * Looks at a data folder: rights, database, each plan, each entry, copies; with `mend` it mends what can be mended, row by
- * row, and sets nothing aside without saying where.
+ * row, and sets nothing aside without saying where. `migrations` is the folder of those.
  * @throws BackupError where it cannot be looked at.
  */
-export function examineData(data: string, catalog: Catalog, migrations: number, mend = false): Examined[] {
+export function examineData(data: string, catalog: Catalog, migrations: string, mend = false): Examined[] {
   if (!existsSync(data)) throw new BackupError(`${data} does not exist`)
   const all: Examined[] = []
   const say = (what: string, is: Examined['is'], said: string): void => {
@@ -136,7 +138,7 @@ function examineDatabase(
   data: string,
   file: string,
   catalog: Catalog,
-  migrations: number,
+  migrations: string,
   mend: boolean,
   say: Say,
 ): void {
@@ -154,22 +156,19 @@ function examineDatabase(
   }
   try {
     const version = db.pragma('user_version', { simple: true }) as number
-    if (version > migrations) {
-      say(
-        'the database',
-        'wrong',
-        `was written by a newer Mark Post (version ${version}, this one knows ${migrations})`,
-      )
+    const newest = migrationsIn(migrations).length
+    if (version > newest) {
+      say('the database', 'wrong', `was written by a newer Mark Post (version ${version}, this one knows ${newest})`)
       return
     }
     const state = integrityOf(db)
     if (state !== undefined) {
-      if (mend) salvage(data, file, db, say)
+      if (mend) salvage(data, file, db, migrations, say)
       else say('the database', 'wrong', `${state}; with --mend what can be read is written anew`)
       return
     }
     const plans = db.prepare<[], { id: string; title: string; text: string }>('SELECT id, title, text FROM plans').all()
-    say('the database', 'sound', `${plans.length} plans, version ${version} of ${migrations}`)
+    say('the database', 'sound', `${plans.length} plans, version ${version} of ${newest}`)
     const damaged = plans.filter(({ id, title, text }) => {
       const source = parseYaml(text, title)
       const read = source.ok ? planFromSource(source.value, catalog, 'set-aside') : source
@@ -201,30 +200,37 @@ function integrityOf(db: Database.Database): string | undefined {
   }
 }
 
-/** Writes every row that can be read into a new database; the damaged one is set aside. */
-function salvage(data: string, file: string, db: Database.Database, say: Say): void {
+/** Writes every row that can be read into a new database of the same version; the damaged one is set aside. */
+function salvage(data: string, file: string, damaged: Database.Database, migrations: string, say: Say): void {
   const fresh = `${file}.new`
+  rmSync(fresh, { force: true })
   const to = new Database(fresh)
   let [saved, lost] = [0, 0]
-  const makes = db
-    .prepare<[], { name: string; type: string; sql: string }>(
-      "SELECT name, type, sql FROM sqlite_master WHERE sql IS NOT NULL AND name NOT LIKE 'sqlite_%' ORDER BY type DESC",
-    )
+  migrate(to, migrations, damaged.pragma('user_version', { simple: true }) as number)
+  damaged.close()
+  // What is wrong in the description of the tables is passed over: what they are, the migrations know.
+  const db = new Database(file, { timeout: 3000 })
+  db.unsafeMode(true)
+  db.pragma('writable_schema = ON')
+  const tables = to
+    .prepare<[], { name: string }>("SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'")
     .all()
-  for (const { sql } of makes) to.exec(sql)
-  to.pragma(`user_version = ${db.pragma('user_version', { simple: true })}`)
-  for (const { name } of makes.filter(({ type }) => type === 'table')) {
-    const columns = (db.pragma(`table_info(${name})`) as { name: string; pk: number }[]).map((one) => one.name)
+  for (const { name } of tables) {
+    const columns = (to.pragma(`table_info(${name})`) as { name: string }[]).map((one) => one.name)
     const put = to.prepare(
       `INSERT OR IGNORE INTO ${name} (${columns.join(', ')}) VALUES (${columns.map(() => '?').join(', ')})`,
     )
-    for (const row of readable(db, name, columns)) {
-      if (row === undefined) lost += 1
-      else {
-        put.run(...columns.map((column) => row[column]))
-        saved += 1
+    for (const row of readable(db, name, columns))
+      try {
+        if (row === undefined) lost += 1
+        else {
+          put.run(...columns.map((column) => row[column]))
+          saved += 1
+        }
+      } catch {
+        // A value that fell over is none that the table takes.
+        lost += 1
       }
-    }
   }
   to.close()
   db.close()
@@ -251,8 +257,8 @@ function* readable(
   const key = (row: Record<string, unknown>): string =>
     JSON.stringify([row.id, row.kind, row.plan, row.revision, row.hash])
   for (const order of ['ASC', 'DESC'] as const) {
-    let sql = `SELECT ${columns.join(', ')} FROM ${table} ORDER BY rowid ${order}`
-    if (!hasRowid(db, table)) sql = `SELECT ${columns.join(', ')} FROM ${table}`
+    const by = hasRowid(db, table) ? ` ORDER BY rowid ${order}` : ''
+    const sql = `SELECT ${columns.join(', ')} FROM ${table}${by}`
     try {
       for (const row of db.prepare<[], Record<string, unknown>>(sql).iterate()) {
         if (seen.has(key(row))) continue

@@ -45,16 +45,21 @@ export function openDatabase(
   return db
 }
 
-function migrate(db: Database.Database, folder: string): void {
-  const files = readdirSync(folder)
+/** Files of migrations, in their order: the first one makes version 1. */
+export const migrationsIn = (folder: string): string[] =>
+  readdirSync(folder)
     .filter((name) => /^\d+-.*\.sql$/.test(name))
     .sort()
+
+/** Brings a database to the newest form, or to the one of an older version. */
+export function migrate(db: Database.Database, folder: string, upTo = Number.POSITIVE_INFINITY): void {
+  const files = migrationsIn(folder)
   const done = db.pragma('user_version', { simple: true }) as number
   if (done > files.length)
     throw new DataFolderError(
       `it was written by a newer Mark Post (version ${done}, this one knows ${files.length}); take a newer program or another --data folder`,
     )
-  files.slice(done).forEach((name, index) => {
+  files.slice(done, upTo).forEach((name, index) => {
     db.transaction(() => {
       db.exec(readFileSync(join(folder, name), 'utf8'))
       db.pragma(`user_version = ${done + index + 1}`)

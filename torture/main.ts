@@ -1,11 +1,12 @@
 import { projectFolder } from '../node/builtCatalog.ts'
 import { tortureByFuzzing } from './fuzz.ts'
+import { tortureKeeping } from './keeping.ts'
 import { tortureByKills } from './kills.ts'
 import { tortureByLoad } from './load.ts'
 import { tortureByPowerLoss } from './powerLoss.ts'
 
 /**
- * `npm run torture [-- --quick] [--only kills|power|fuzz|load] [--checkout DIR]`: what the application bears, in figures.
+ * `npm run torture [-- --quick] [--only kills|power|fuzz|load|keeping|hour] [--checkout DIR]`: what the application bears, in figures.
  * Everything runs on this machine, in folders of its own, and ends by itself.
  */
 const args = process.argv.slice(2)
@@ -18,6 +19,7 @@ const kinds: readonly (readonly [name: string, run: () => Promise<string[]>])[] 
   ['kills', () => tortureByKills(checkout, quick ? 8 : 1000)],
   ['power', () => tortureByPowerLoss(checkout, quick ? 2 : 20)],
   ['fuzz', () => tortureByFuzzing(checkout, quick ? 3000 : 201_000)],
+  ['keeping', () => tortureKeeping(checkout, quick ? 2 : 100, quick ? 5 : 1000)],
   [
     'load',
     () =>
