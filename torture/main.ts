@@ -1,5 +1,6 @@
 import { projectFolder } from '../node/builtCatalog.ts'
 import { tortureByFuzzing } from './fuzz.ts'
+import { tortureByHour } from './hour.ts'
 import { tortureKeeping } from './keeping.ts'
 import { tortureByKills } from './kills.ts'
 import { tortureByLoad } from './load.ts'
@@ -19,7 +20,8 @@ const kinds: readonly (readonly [name: string, run: () => Promise<string[]>])[] 
   ['kills', () => tortureByKills(checkout, quick ? 8 : 1000)],
   ['power', () => tortureByPowerLoss(checkout, quick ? 2 : 20)],
   ['fuzz', () => tortureByFuzzing(checkout, quick ? 3000 : 201_000)],
-  ['keeping', () => tortureKeeping(checkout, quick ? 2 : 100, quick ? 5 : 1000)],
+  ['keeping', () => tortureKeeping(checkout, quick ? 2 : 60, quick ? 5 : 300)],
+  ['hour', () => tortureByHour(checkout, quick ? 300 : 9000)],
   [
     'load',
     () =>
