@@ -108,7 +108,7 @@ test('a car that is wired already is entered by hand at the speed of reading it 
   await expect(table.getByRole('heading', { name: '1 wire to enter' })).toBeVisible()
   await expect(table.getByRole('row').nth(1)).toContainText('black')
   await expect(table.getByRole('row').nth(2)).toContainText('there already')
-  await expect(table.getByRole('row').nth(3)).toContainText('neither "WHISTLE.+" nor "3" is a pin of a part')
+  await expect(table.getByRole('row').nth(3)).toContainText('this plan has nothing called "WHISTLE"')
   await expectAccessible(page)
   await table.getByRole('button', { name: 'Enter 1 wire' }).click()
   await expect(page.getByText('2 wires entered from the table.')).toBeVisible()

@@ -194,9 +194,18 @@ function pairsOf(
     ...(left === undefined ? [] : [{ end: left, words: second }]),
     ...(right === undefined ? [] : [{ end: right, words: first }]),
   ]
-  return pairs.length > 0
-    ? { pairs }
-    : { pairs, wrong: `neither "${first}" nor "${second}" is a pin of ${part ?? 'a part of this plan'}` }
+  if (pairs.length > 0) return { pairs }
+  const known = new Set([...wiring.boards, ...wiring.supplies, ...wiring.parts].map(({ ref }) => ref.toUpperCase()))
+  const strange = [first, second]
+    .flatMap((cell) => (cell.includes('.') ? [splitEnd(cell).ref] : []))
+    .find((ref) => !known.has(ref.toUpperCase()))
+  const wrong =
+    part === undefined && strange !== undefined
+      ? `this plan has nothing called "${strange}"`
+      : first.toUpperCase() === second.toUpperCase()
+        ? `the wire joins ${first} with itself`
+        : `neither "${first}" nor "${second}" is a pin of ${part ?? 'a part of this plan'}`
+  return { pairs, wrong }
 }
 
 /** The edits, with the wire that they put in, or the one that is there, in a colour. */

@@ -35,7 +35,7 @@ export function TableDialog({
             ? 'No line of it could be read; expected columns from, to and colour, or two columns.'
             : wrong === 0
               ? 'Every line was understood. One undo takes it all back.'
-              : `${counted(wrong, 'line')} not understood: the others can be entered without ${wrong === 1 ? 'it' : 'them'}.`}
+              : `${counted(wrong, 'line')} not understood${fresh > 0 ? `: the others can be entered without ${wrong === 1 ? 'it' : 'them'}` : ''}.`}
         </p>
         {table.lines.length > 0 && (
           <table className="wire-lines">
