@@ -14,7 +14,11 @@ export abstract class Calls extends Expressions {
   protected abstract compileBody(info: FunctionInfo, scope: FunctionScope): void
   /** The expression that is a statement of its own. */
   protected alone: Expr | undefined
-  protected abstract fromTemplate(name: string, given: readonly Type[], args: readonly Code[]): FunctionInfo | undefined
+  protected abstract fromTemplate(
+    name: string,
+    given: readonly (Type | number)[],
+    args: readonly Code[],
+  ): FunctionInfo | undefined
 
   protected override call(node: Expr & { e: 'call' }, scope: FunctionScope): Code {
     const { of, at } = node
@@ -76,9 +80,7 @@ export abstract class Calls extends Expressions {
     const known = this.spaced(name, bare, scope).flatMap((one) => this.functions.get(one) ?? [])
     const chosen = this.#choose(known, codes)
     if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
-    const given = (of.args ?? []).map((one) =>
-      'e' in one ? this.fail('expected a type', at) : this.type(one, scope, at),
-    )
+    const given = (of.args ?? []).map((one) => ('e' in one ? this.number(one, scope) : this.type(one, scope, at)))
     const made = this.fromTemplate(name, given, codes)
     if (made) return this.#invoke(made, undefined, args, codes, scope, at)
     if (known.length > 0) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
@@ -130,8 +132,13 @@ export abstract class Calls extends Expressions {
     const codes = args.map((one) => this.expression(one, scope))
     const object = this.objectOf(owner, at)
     if (object) {
-      const own = this.#methodOf(object.struct, name, codes)
-      if (own) return this.#invoke(own, own.isStatic ? undefined : object.get, args, codes, scope, at)
+      const asked = of.owner === undefined ? undefined : this.typeNamed(of.owner, scope)
+      const own = this.#methodOf(asked?.is === 'struct' ? asked.struct : object.struct, name, codes)
+      if (own) {
+        // Named with its class it is that one, whatever the object really is.
+        const known = of.owner === undefined ? own : { ...own, isVirtual: false }
+        return this.#invoke(known, own.isStatic ? undefined : object.get, args, codes, scope, at, own)
+      }
       const field = object.struct.fields.findIndex((one) => one.name === name)
       if (field >= 0) return this.#callable(this.fieldOf(object.struct, field, object.get, at), args, scope, at)
       const isThere = this.#methodsOf(object.struct, name).length > 0
@@ -509,7 +516,7 @@ export abstract class Calls extends Expressions {
     const info = this.#choose(to.constructors, [code])
     if (!info) return undefined
     const [get] = this.argumentsFor(info.params.slice(0, 1), [{ e: 'null', at }], [code], scope, at)
-    const blank = this.blank(to)
+    const blank = this.blank(to, info)
     return {
       type: { is: 'struct', struct: to },
       get: (f) => {
@@ -536,8 +543,9 @@ export abstract class Calls extends Expressions {
       )
     }
     const gets = this.argumentsFor(info.params, args, codes, scope, at)
+    const bare = this.blank(type, info)
     return (f) => {
-      const made = blank()
+      const made = bare()
       this.run(
         info,
         made,
@@ -590,7 +598,7 @@ export abstract class Calls extends Expressions {
       type,
       get: (f) => {
         const self = f[0]
-        const taken = [...given, ...takes].map(({ to, get }) => [to, get(f)] as const)
+        const taken = [...given, ...takes].map(({ to, get }): [number, Value] => [to, get(f)])
         return new Callable('a lambda', (args) => {
           const frame: Frame = new Array(info.size)
           frame[0] = self
@@ -600,6 +608,8 @@ export abstract class Calls extends Expressions {
           machine.ret = undefined
           info.run(frame)
           machine.depth -= 1
+          // What it has taken along is its own, and stays as it leaves it.
+          for (const one of taken) one[1] = frame[one[0]]
           return machine.ret
         })
       },

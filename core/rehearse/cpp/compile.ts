@@ -1,4 +1,5 @@
 import { isNumber } from './arithmetic.ts'
+import { isPlain, unionOf } from './bytes.ts'
 import type { Code } from './code.ts'
 import type { Machine } from './machine.ts'
 import { parseCpp } from './parser.ts'
@@ -8,7 +9,7 @@ import { FunctionScope } from './scope.ts'
 import { Statements } from './statements.ts'
 import type { Expr, FunctionNode, Item, StructNode, TypeNode, Variable } from './syntax.ts'
 import { SourceError } from './tokens.ts'
-import { type Field, intType, type StructType, type Type, typeWords } from './types.ts'
+import { type Field, intType, type StructType, sizeOf, type Type, typeWords } from './types.ts'
 import { copied, type Get, Struct, type Value } from './values.ts'
 
 /** A program that is ready to run. */
@@ -49,8 +50,10 @@ class Compiler extends Statements {
   readonly #pending: Pending[] = []
   readonly #begins: ((f: Value[]) => void)[] = []
   readonly #structNodes = new Map<StructType, StructNode>()
-  readonly #blanks = new Map<StructType, () => Struct>()
+  readonly #blanks = new Map<StructType, Map<string, () => Struct>>()
   readonly #made = new Map<string, FunctionInfo>()
+  /** Names of variables that are those of a namespace, as long as nothing outside is called so. */
+  readonly #lent = new Set<string>()
 
   constructor(machine: Machine, library: Library, types: ReadonlySet<string>) {
     super(machine, library)
@@ -153,7 +156,6 @@ class Compiler extends Statements {
     if (struct.complete) return
     struct.complete = true
     const scope = new FunctionScope(struct)
-    if (node.isUnion) this.fail(`${node.name} is a union: fields that share their bytes are not understood`, node.at)
     for (const item of node.types) {
       if (item.i === 'struct') {
         const inner = this.newStruct(`${struct.scope}::${item.struct.name}`)
@@ -164,6 +166,13 @@ class Compiler extends Statements {
     if (node.base) this.#inherit(struct, node.base, scope, node.at)
     for (const field of node.fields) this.#field(struct, field, scope)
     for (const method of node.methods) this.#addMethod(struct, method, scope)
+    struct.isUnion = node.isUnion
+    const strange = node.isUnion && struct.fields.find(({ type, byReference }) => byReference || !isPlain(type))
+    if (strange)
+      this.fail(
+        `${strange.name} of ${node.name} is ${typeWords(strange.type)}, which in a union is not understood`,
+        node.at,
+      )
   }
 
   #inherit(struct: StructType, base: TypeNode, scope: FunctionScope, at: number): void {
@@ -203,7 +212,10 @@ class Compiler extends Statements {
   }
 
   #addMethod(struct: StructType, node: FunctionNode, scope: FunctionScope): void {
-    if (node.name.startsWith('~')) return
+    if (node.name.startsWith('~')) {
+      this.#destructor(struct, node)
+      return
+    }
     const info = this.#info(node, struct, scope)
     if (node.name === bareName(struct.name)) {
       struct.constructors.push(info)
@@ -281,8 +293,20 @@ class Compiler extends Statements {
     if (node.body) this.#later(whole, undefined, prefix)
   }
 
+  /** What an object does when it goes is left out, and said where it does something. */
+  #destructor(struct: StructType, { body, at }: FunctionNode): void {
+    if (body?.s !== 'block' || body.body.length > 0)
+      this.refusals.push({
+        at,
+        message: `what an object of ${bareName(struct.name)} does when it goes is not understood, and left out`,
+      })
+  }
+
   #outsideMethod(struct: StructType, node: FunctionNode): void {
-    if (node.name.startsWith('~')) return
+    if (node.name.startsWith('~')) {
+      this.#destructor(struct, node)
+      return
+    }
     const scope = new FunctionScope(struct)
     const info = this.#info(node, struct, scope)
     const all = node.name === bareName(struct.name) ? struct.constructors : (struct.methods.get(node.name) ?? [])
@@ -307,8 +331,13 @@ class Compiler extends Statements {
       }
       this.constants.delete(one.name)
       const name = `${prefix}${one.name}`
+      // What a namespace has lent its name to gets one of its own.
+      if (this.#lent.delete(name)) this.globals.delete(name)
       this.#global(name, one, this.outside)
-      if (prefix !== '' && !this.globals.has(one.name)) this.globals.set(one.name, this.globals.get(name)!)
+      if (prefix !== '' && !this.globals.has(one.name)) {
+        this.globals.set(one.name, this.globals.get(name)!)
+        this.#lent.add(one.name)
+      }
     }
   }
 
@@ -334,34 +363,44 @@ class Compiler extends Statements {
 
   protected override fromTemplate(
     name: string,
-    given: readonly Type[],
+    given: readonly (Type | number)[],
     args: readonly Code[],
   ): FunctionInfo | undefined {
     for (const node of this.templates.get(name) ?? []) {
       const types = this.#deduced(node, given, args)
       if (!types) continue
-      const key = `${name} ${node.at} ${[...types].map(([one, type]) => `${one}=${typeWords(type)}`).join()}`
+      const key = `${name} ${node.at} ${[...types].map(([one, is]) => `${one}=${typeof is === 'number' ? is : typeWords(is)}`).join()}`
       let info = this.#made.get(key)
       if (!info) {
-        const scope = new FunctionScope(undefined)
-        for (const [one, type] of types) scope.nameType(one, type)
-        info = this.#info(node, undefined, scope)
+        info = this.#info(node, undefined, this.#scopeOf(types))
         this.#made.set(key, info)
-        const body = new FunctionScope(undefined)
-        for (const [one, type] of types) body.nameType(one, type)
-        this.compileBody(info, body)
+        this.compileBody(info, this.#scopeOf(types))
       }
       return info
     }
     return undefined
   }
 
-  /** Types that a call leaves no choice about. */
-  #deduced(node: FunctionNode, given: readonly Type[], args: readonly Code[]): Map<string, Type> | undefined {
-    const types = new Map<string, Type>()
+  /** A scope in which what a template leaves open is known. */
+  #scopeOf(open: ReadonlyMap<string, Type | number>): FunctionScope {
+    const scope = new FunctionScope(undefined)
+    const type = this.basic.get('int')!
+    for (const [name, is] of open)
+      if (typeof is !== 'number') scope.nameType(name, is)
+      else scope.name(name, { where: 'global', slot: -1, type, isReference: false, known: is })
+    return scope
+  }
+
+  /** Types and numbers that a call leaves no choice about. */
+  #deduced(
+    node: FunctionNode,
+    given: readonly (Type | number)[],
+    args: readonly Code[],
+  ): Map<string, Type | number> | undefined {
+    const types = new Map<string, Type | number>()
     node.open.forEach((one, at) => {
-      const type = given[at]
-      if (type && one.isType) types.set(one.name, type)
+      const is = given[at]
+      if (is !== undefined && one.isType === (typeof is !== 'number')) types.set(one.name, is)
     })
     const needed = node.params.filter(({ otherwise }) => otherwise === undefined).length
     if (args.length < needed || args.length > node.params.length) return undefined
@@ -375,7 +414,7 @@ class Compiler extends Statements {
         match(wanted.of, type.of)
         const { length } = wanted
         if (length?.e === 'name' && node.open.some(({ name }) => name === length.name))
-          types.set(length.name, { is: 'int', bits: 32, signed: true, char: false, scope: `=${type.length}` })
+          types.set(length.name, type.length)
       }
     }
     for (const [at, arg] of args.entries()) match(node.params[at]!.type, arg.type)
@@ -391,25 +430,38 @@ class Compiler extends Statements {
     } else this.#named(item, scope, '')
   }
 
-  protected override blank(type: StructType): () => Struct {
+  protected override blank(type: StructType, by?: FunctionInfo): () => Struct {
+    let make: (() => Struct) | undefined
     // Its fields are all known only when the program has been read to its end.
     return () => {
-      let make = this.#blanks.get(type)
-      if (!make) {
-        make = this.#blank(type)
-        this.#blanks.set(type, make)
-      }
+      make ??= this.#blankFor(type, by)
       return make()
     }
   }
 
-  #blank(type: StructType): () => Struct {
+  #blankFor(type: StructType, by: FunctionInfo | undefined): () => Struct {
+    const said = new Set(by?.node.first.map(({ name }) => name))
+    // Objects that the constructor makes itself are not made before.
+    const left = type.fields.map(({ name, type: of }) => of.is === 'struct' && said.has(name))
+    const key = left.map(Number).join('')
+    const all = this.#blanks.get(type) ?? new Map<string, () => Struct>()
+    const known = all.get(key) ?? this.#blank(type, left)
+    this.#blanks.set(type, all.set(key, known))
+    return known
+  }
+
+  #blank(type: StructType, left: readonly boolean[]): () => Struct {
     const scope = new FunctionScope(type)
-    const gets = type.fields.map((field): Get => this.#fieldBegins(field, scope))
+    const gets = type.fields.map((field, at): Get => {
+      return left[at] ? this.empty(field.type, 0) : this.#fieldBegins(field, scope)
+    })
+    const { widths } = this.library
+    const size = sizeOf({ is: 'struct', struct: type }, widths)
     return () => {
-      const made = new Struct(type, new Array(gets.length))
+      const made = type.isUnion ? unionOf(type, widths, new Uint8Array(size)) : new Struct(type, new Array(gets.length))
       const frame = [made]
-      for (let at = 0; at < gets.length; at += 1) made.f[at] = gets[at]!(frame)
+      // The last of a union's fields would hide the first.
+      for (let at = 0; at < (type.isUnion ? 1 : gets.length); at += 1) made.f[at] = gets[at]!(frame)
       return made
     }
   }

@@ -1,5 +1,6 @@
 import { commonType, conversion, isNumber } from './arithmetic.ts'
 import { type Code, constant, decayed } from './code.ts'
+import type { FunctionInfo } from './program.ts'
 import type { FunctionScope } from './scope.ts'
 import { floatText } from './strings.ts'
 import type { Expr } from './syntax.ts'
@@ -12,7 +13,7 @@ export abstract class Conversions extends TypeResolver {
   /** An object made with arguments. */
   protected abstract construct(type: StructType, args: readonly Expr[], scope: FunctionScope, at: number): Get
   /** One with nothing said: its fields as they begin. */
-  protected abstract blank(type: StructType): () => Struct
+  protected abstract blank(type: StructType, by?: FunctionInfo): () => Struct
   protected abstract makeNative(name: string, args: readonly Expr[], scope: FunctionScope, at: number): Get
 
   /** A value as another type; what cannot be is refused. */

@@ -170,8 +170,12 @@ export abstract class ExpressionParser extends TypeParser {
           ? this.operatorName()
           : `${this.take('~') ? '~' : ''}${this.word('the name of a member')}`
         let member = name
-        while (this.take('::')) member = this.word('the name of a member')
-        value = { e: 'member', of: value, name: member, arrow, at }
+        let owner: string | undefined
+        while (this.take('::')) {
+          owner = owner === undefined ? member : `${owner}::${member}`
+          member = this.word('the name of a member')
+        }
+        value = { e: 'member', of: value, name: member, arrow, owner, at }
       } else if (this.is('++') || this.is('--')) {
         const op = this.token.text as '++' | '--'
         this.next += 1

@@ -1,4 +1,5 @@
 import { calculating, comparing, conversion, inverted, isNumber, literal, promoted, truth } from './arithmetic.ts'
+import { bytesBehind, isPlain } from './bytes.ts'
 import {
   type Code,
   constant,
@@ -576,6 +577,9 @@ export abstract class Expressions extends Conversions {
 
   #cast(node: Parameters<Conversions['type']>[0], of: Expr, scope: FunctionScope, at: number): Code {
     const { type } = this.resolve(node, scope, at)
+    const asked = type.is === 'pointer' && of.e === 'call' && of.of.e === 'name' ? of.of.name : ''
+    if (type.is === 'pointer' && of.e === 'call' && (asked === 'malloc' || asked === 'calloc'))
+      return this.#memory(type, of.args, scope, at)
     const code = this.expression(of, scope)
     if (type.is === 'void') return { type, get: code.get }
     if (isNumber(type) && isNumber(code.type)) {
@@ -587,6 +591,17 @@ export abstract class Expressions extends Conversions {
       if (ptr.type.is === 'pointer') {
         const [from, to] = [ptr.type.to, type.to]
         const bytes = (one: Type): boolean => one.is === 'int' && one.bits === 8
+        if (bytes(to) && !bytes(from) && isPlain(from)) {
+          const { widths } = this.library
+          const signed = to.is === 'int' && to.signed
+          return {
+            type,
+            get: (f) => {
+              const of: Ptr | null = ptr.get(f)
+              return of === null ? null : new Ptr(bytesBehind(of, from, widths, signed), 0)
+            },
+          }
+        }
         const whole = (one: Type): boolean => one.is === 'struct' || one.is === 'native' || one.is === 'void'
         if (
           !same(from, to) &&
@@ -605,6 +620,23 @@ export abstract class Expressions extends Conversions {
         return this.fail('an address is written as a number, which is not understood', at)
     }
     return this.coerce(code, type, at, scope)
+  }
+
+  /** `(T *)malloc(count)`: so many things of the type as there is room for. */
+  #memory(type: Type & { is: 'pointer' }, args: readonly Expr[], scope: FunctionScope, at: number): Code {
+    const counts = args.map((one) => this.coerceWhole(this.expression(one, scope), at).get)
+    const size = sizeOf(type.to, this.library.widths)
+    const one = this.empty(type.to, at)
+    return {
+      type,
+      get: (f) => {
+        const bytes = counts.reduce((all, count) => all * Number(count(f)), 1)
+        return new Ptr(
+          Array.from({ length: Math.max(1, Math.floor(bytes / size)) }, () => one(f)),
+          0,
+        )
+      },
+    }
   }
 
   #make(node: Expr & { e: 'make' }, scope: FunctionScope): Code {

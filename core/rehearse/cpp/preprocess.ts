@@ -201,6 +201,7 @@ class Preprocessor {
     const out: Token[] = []
     for (let at = 0; at < tokens.length; at += 1) {
       const token = tokens[at]!
+      if (token.is === 'bad') throw new SourceError(token.text, token.at)
       const macro = token.is === 'word' && !hidden.has(token.text) ? this.#macros.get(token.text) : undefined
       if (!macro) {
         out.push(token.text === '__LINE__' ? { ...token, is: 'number', text: String(token.at % (1 << 20)) } : token)

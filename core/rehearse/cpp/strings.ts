@@ -88,6 +88,7 @@ export function formatted(form: string, args: readonly Value[], types: readonly 
         const digits = wholeOf(value, type, size, false).toString(base)
         text = (kind === 'X' ? digits.toUpperCase() : digits).padStart(exact ?? 1, '0')
         if (flags.includes('#') && base === 16 && digits !== '0') text = `0${kind}${text}`
+        else if (flags.includes('#') && base === 8) text = `0${text}`
         break
       }
       case 'c':

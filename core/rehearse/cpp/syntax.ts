@@ -39,7 +39,14 @@ export type Expr = Node &
     | { readonly e: 'assign'; readonly op: string; readonly a: Expr; readonly b: Expr }
     | { readonly e: 'choose'; readonly if: Expr; readonly then: Expr; readonly else: Expr }
     | { readonly e: 'call'; readonly of: Expr; readonly args: readonly Expr[] }
-    | { readonly e: 'member'; readonly of: Expr; readonly name: string; readonly arrow: boolean }
+    | {
+        readonly e: 'member'
+        readonly of: Expr
+        readonly name: string
+        readonly arrow: boolean
+        /** Class that it is asked of: `Base` of `it.Base::go()`. */
+        readonly owner: string | undefined
+      }
     | { readonly e: 'index'; readonly of: Expr; readonly by: Expr }
     | { readonly e: 'cast'; readonly type: TypeNode; readonly of: Expr }
     | { readonly e: 'make'; readonly type: TypeNode; readonly args: readonly Expr[] }

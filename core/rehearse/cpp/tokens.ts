@@ -1,7 +1,7 @@
 /** Smallest pieces of a C++ text: words, numbers, texts and signs, with their places. */
 export interface Token {
-  readonly is: 'word' | 'number' | 'text' | 'letter' | 'sign' | 'end'
-  /** As written; of a text or letter what it stands for. */
+  readonly is: 'word' | 'number' | 'text' | 'letter' | 'sign' | 'end' | 'bad'
+  /** As written; of a text or letter what it stands for; of what cannot be read, why. */
   readonly text: string
   /** File by its number, and line from 1, packed: see {@link lineAt}. */
   readonly at: number
@@ -60,7 +60,9 @@ const ESCAPES: Readonly<Record<string, string>> = {
 
 /**
  * Cuts a C++ text into tokens, comments left out and lines that end in a backslash joined.
- * @throws SourceError for a text or comment that is never closed, and a sign that C++ does not know.
+ * A text that is not closed on its line, or a sign that C++ does not know, is a `bad` token: where a program is left out,
+ * such as behind `#if 0`, anything may stand.
+ * @throws SourceError for a comment or raw text that is never closed.
  */
 export function tokensOf(text: string, file: number): Token[] {
   const tokens: Token[] = []
@@ -108,31 +110,42 @@ export function tokensOf(text: string, file: number): Token[] {
       line += text.slice(at, end).split('\n').length - 1
       at = end + mark.length + 2
     } else if (sign === '"' || sign === "'") {
-      const { value, end } = quoted(text, at, fail)
-      push(sign === '"' ? 'text' : 'letter', value)
-      at = end
+      const found = quoted(text, at)
+      if (found) {
+        push(sign === '"' ? 'text' : 'letter', found.value)
+        at = found.end
+      } else {
+        push('bad', `a ${sign === '"' ? 'text' : 'letter'} is not closed; expected ${sign}`)
+        const end = text.indexOf('\n', at)
+        at = end < 0 ? text.length : end
+      }
     } else {
       const rest = text.slice(at, at + 80)
       const word = WORD.exec(rest)?.[0]
       const number = word === undefined && /^\.?\d/.test(rest) ? NUMBER.exec(rest)?.[0] : undefined
-      const found = word ?? number ?? SIGNS.exec(rest)?.[0] ?? fail(`"${sign}" is no sign of C++`)
-      push(word !== undefined ? 'word' : number !== undefined ? 'number' : 'sign', found)
-      at += found.length
+      const found = word ?? number ?? SIGNS.exec(rest)?.[0]
+      if (found === undefined) {
+        const whole = String.fromCodePoint(text.codePointAt(at)!)
+        push('bad', `"${whole}" is no sign of C++`)
+        at += whole.length
+      } else {
+        push(word !== undefined ? 'word' : number !== undefined ? 'number' : 'sign', found)
+        at += found.length
+      }
     }
   }
   push('end', '')
   return tokens
 }
 
-/** What stands between two quotes, escapes put into what they mean; bytes above 127 as UTF-8. */
-function quoted(text: string, from: number, fail: (message: string) => never): { value: string; end: number } {
+/** What stands between two quotes, escapes put into what they mean; bytes above 127 as UTF-8. Undefined where it is not closed. */
+function quoted(text: string, from: number): { value: string; end: number } | undefined {
   const quote = text[from]!
   let value = ''
   let at = from + 1
   for (;;) {
     const sign = text[at]
-    if (sign === undefined || sign === '\n')
-      return fail(`a ${quote === '"' ? 'text' : 'letter'} is not closed; expected ${quote}`)
+    if (sign === undefined || sign === '\n') return undefined
     if (sign === quote) return { value, end: at + 1 }
     if (sign !== '\\') {
       const point = text.codePointAt(at)!

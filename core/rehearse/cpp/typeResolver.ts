@@ -165,6 +165,7 @@ export abstract class TypeResolver {
       fields: [],
       methods: new Map(),
       constructors: [],
+      isUnion: false,
       statics: new Map(),
       scope: name,
       complete: false,

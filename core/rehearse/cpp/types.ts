@@ -61,6 +61,8 @@ export interface StructType {
   readonly fields: Field[]
   readonly methods: Map<string, FunctionInfo[]>
   readonly constructors: FunctionInfo[]
+  /** Its fields lie over one another. */
+  isUnion: boolean
   /** Names of what is static: `Lamp::count`. */
   readonly statics: Map<string, string>
   /** Type names made inside it. */
@@ -208,9 +210,9 @@ export function sizeOf(type: Type, widths: Widths): number {
       let most = 1
       for (const field of type.struct.fields) {
         const own = sizeOf(field.type, widths)
-        const step = widths.int === 16 ? 1 : Math.min(widths.pointer === 64 ? 8 : 8, alignOf(field.type, widths))
+        const step = stepOf(field.type, widths)
         most = Math.max(most, step)
-        size = Math.ceil(size / step) * step + own
+        size = type.struct.isUnion ? Math.max(size, own) : Math.ceil(size / step) * step + own
       }
       return Math.max(1, Math.ceil(size / most) * most)
     }
@@ -220,6 +222,10 @@ export function sizeOf(type: Type, widths: Widths): number {
       return 1
   }
 }
+
+/** Bytes of which the address of a field is a multiple: those of the field itself, and one on boards of eight bits. */
+export const stepOf = (type: Type, widths: Widths): number =>
+  widths.int === 16 ? 1 : Math.min(8, alignOf(type, widths))
 
 function alignOf(type: Type, widths: Widths): number {
   if (type.is === 'array') return alignOf(type.of, widths)

@@ -30,10 +30,16 @@ export const samePtr = (a: Ptr | null, b: Ptr | null): boolean => {
 export class Struct {
   readonly type: StructType
   readonly f: Value[]
+  /** Of a union: what its fields are views of. */
+  readonly bytes: Uint8Array | undefined
+  /** Of a union: another of the same bytes. */
+  readonly again: (() => Struct) | undefined
 
-  constructor(type: StructType, f: Value[]) {
+  constructor(type: StructType, f: Value[], bytes?: Uint8Array, again?: () => Struct) {
     this.type = type
     this.f = f
+    this.bytes = bytes
+    this.again = again
   }
 }
 
@@ -50,8 +56,9 @@ export class Callable {
 
 /** A value of its own: arrays and structs are copied, everything else is one already. */
 export function copied(value: Value): Value {
-  if (value instanceof Struct) return new Struct(value.type, value.f.map(copied))
-  return Array.isArray(value) ? value.map(copied) : value
+  if (value instanceof Struct) return value.again?.() ?? new Struct(value.type, value.f.map(copied))
+  // Not by `map`: the elements may lie elsewhere.
+  return Array.isArray(value) ? Array.from({ length: value.length }, (_, at) => copied(value[at])) : value
 }
 
 const texts = new Map<string, Value[]>()

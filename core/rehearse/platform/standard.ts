@@ -1,9 +1,10 @@
 import { commonType, conversion, promoted } from '../cpp/arithmetic.ts'
-import type { Machine } from '../cpp/machine.ts'
+import { bytesBehind, isPlain, setBytes } from '../cpp/bytes.ts'
+import { Halt, type Machine } from '../cpp/machine.ts'
 import type { NativeFunction } from '../cpp/program.ts'
 import { numberOf, wholeOf } from '../cpp/textMethods.ts'
-import { basicTypes, type Type, VOID, type Widths } from '../cpp/types.ts'
-import { copied, Ptr, textAt, type Value } from '../cpp/values.ts'
+import { basicTypes, type StructType, sizeOf, type Type, typeWords, VOID, type Widths } from '../cpp/types.ts'
+import { copied, Ptr, Struct, textAt, type Value } from '../cpp/values.ts'
 
 /**
  * Functions of the language's own library (ISO C17, clause 7) and the small helpers that the platforms add, after their
@@ -162,12 +163,15 @@ export function standardFunctions(widths: Widths, machine: Machine): Map<string,
   add('atoi', [bytes], int, ([ptr]) => wholeOf(textAt(ptr)) | 0)
   add('atol', [bytes], long, ([ptr]) => wholeOf(textAt(ptr)) | 0)
   add('atof', [bytes], double, ([ptr]) => round(numberOf(textAt(ptr))))
-  add(
-    'strtol',
-    [bytes, 'any', int],
-    long,
-    ([ptr, , base]) => Number.parseInt(textAt(ptr), base === 0 ? 10 : base) | 0 || 0,
-  )
+  add('strtol', [bytes, 'any', int], long, ([ptr, end, base]) => {
+    const text = textAt(ptr)
+    const digits = base === 16 || base === 0 ? /^\s*[-+]?(?:0[xX])?[0-9a-fA-F]*/ : /^\s*[-+]?\w*/
+    const of = base === 0 ? (/^\s*[-+]?0[xX]/.test(text) ? 16 : /^\s*[-+]?0/.test(text) ? 8 : 10) : base
+    let taken = digits.exec(text)?.[0] ?? ''
+    while (taken !== '' && !isWhole(taken, of)) taken = taken.slice(0, -1)
+    if (end instanceof Ptr) end.base[end.at] = new Ptr(ptr.base, ptr.at + taken.length)
+    return Number.parseInt(taken, of) | 0 || 0
+  })
   for (const [name, type] of [
     ['itoa', int],
     ['ltoa', long],
@@ -181,40 +185,50 @@ export function standardFunctions(widths: Widths, machine: Machine): Map<string,
     const text = Number(value).toFixed(Math.max(0, digits))
     return put(to, wide < 0 ? text.padEnd(-wide) : text.padStart(wide), at)
   })
+  /** What a pointer points at; of one that tells nothing, what lies there tells. */
+  const pointed = (type: Type | undefined, ptr: Ptr): Type => {
+    if (type?.is === 'pointer' && type.to.is !== 'void') return type.to
+    const there: Value = ptr.base[ptr.at]
+    return there instanceof Struct ? { is: 'struct', struct: there.type } : char
+  }
   const copy = ([to, from, count]: readonly Value[], given: readonly Type[], at: number): Ptr => {
-    const of = given[0]?.is === 'pointer' ? given[0].to : char
-    const elements =
-      of.is === 'int' || of.is === 'float' ? Math.floor(count / (of.bits / 8)) : of.is === 'bool' ? count : 1
-    const values = Array.from({ length: elements }, (_, index) => copied((from as Ptr).base[from.at + index]))
+    const [one, other] = [pointed(given[0], to), pointed(given[1], from)]
+    const isSame = typeWords(one) === typeWords(other)
+    const byBytes = !isSame && isPlain(one) && isPlain(other)
+    const [into, out] = byBytes
+      ? [new Ptr(bytesBehind(to, one, widths, false), 0), new Ptr(bytesBehind(from, other, widths, false), 0)]
+      : [to as Ptr, from as Ptr]
+    const elements = byBytes ? Number(count) : Math.floor(Number(count) / sizeOf(other, widths))
+    const values = Array.from({ length: elements }, (_, index) => copied(out.base[out.at + index]))
     values.forEach((value, index) => {
-      if (to.at + index < to.base.length) to.base[to.at + index] = value
-      else machine.beyond(at, to.at + index, to.base.length)
+      if (into.at + index < into.base.length) into.base[into.at + index] = value
+      else machine.beyond(at, into.at + index, into.base.length)
     })
     return to
   }
   add('memcpy', ['any', 'any', size], anything, copy)
   add('memmove', ['any', 'any', size], anything, copy)
   add('memset', ['any', int, size], anything, ([to, value, count], given, at) => {
-    const of = given[0]?.is === 'pointer' ? given[0].to : char
-    const wide = of.is === 'int' || of.is === 'float' ? of.bits / 8 : 1
-    for (let index = 0; index < count / wide; index += 1) {
-      if (to.at + index >= to.base.length) {
-        machine.beyond(at, to.at + index, to.base.length)
-        break
-      }
-      // Bytes of 0 are a 0 of any width; other bytes are themselves only in bytes.
-      to.base[to.at + index] =
-        wide === 1 ? (of.is === 'int' && of.signed ? (value << 24) >> 24 : value & 255) : value === 0 ? 0 : -1
-    }
+    const of = pointed(given[0], to)
+    if (isPlain(of)) {
+      const beyond = setBytes(to, of, widths, value, Number(count))
+      if (beyond >= 0) machine.beyond(at, beyond, to.base.length)
+    } else if (of.is === 'struct' && value === 0) clear(to, of.struct)
+    else throw new Halt(`memset over ${typeWords(of)} is not understood`, at)
     return to
   })
-  add('memcmp', ['any', 'any', size], int, ([a, b, count]) => {
+  add('memcmp', ['any', 'any', size], int, ([a, b, count], given) => {
+    const [one, other] = [a, b].map((ptr, index) => {
+      const of = pointed(given[index], ptr)
+      return isPlain(of) ? bytesBehind(ptr, of, widths, false) : ptr.base.slice(ptr.at)
+    }) as [Value[], Value[]]
     for (let index = 0; index < count; index += 1) {
-      const by = (Number(a.base[a.at + index] ?? 0) & 255) - (Number(b.base[b.at + index] ?? 0) & 255)
+      const by = (Number(one[index] ?? 0) & 255) - (Number(other[index] ?? 0) & 255)
       if (by !== 0) return by
     }
     return 0
   })
+  add('free', ['any'], VOID, () => undefined)
   const letter = (name: string, test: RegExp, also: string): void => {
     const run = ([code]: readonly Value[]): number => (test.test(String.fromCharCode(code & 255)) ? 1 : 0)
     add(name, [int], int, run)
@@ -242,6 +256,23 @@ export function standardFunctions(widths: Widths, machine: Machine): Map<string,
     add(name, [t(type)], t('byte'), ([value]) => (name === 'highByte' ? (value >> 8) & 255 : value & 255))
   add('bit', [int], t('unsigned long'), ([n]) => (1 << n) >>> 0)
   return found
+}
+
+/** A text that is a whole number of a base to its last letter. */
+function isWhole(text: string, base: number): boolean {
+  const [, digits = ''] = /^\s*[-+]?(?:0[xX](?=[0-9a-fA-F]))?(\w+)$/.exec(text) ?? []
+  return digits !== '' && [...digits.toLowerCase()].every((one) => Number.parseInt(one, 36) < base)
+}
+
+/** An object of other things than numbers with everything in it nought. */
+function clear({ base, at }: Ptr, struct: StructType): void {
+  const object: Struct = base[at]
+  struct.fields.forEach(({ type }, index) => {
+    const old: Value = object.f[index]
+    if (old instanceof Struct) clear(new Ptr(object.f, index), old.type)
+    else if (Array.isArray(old)) old.fill(type.is === 'array' && type.of.is === 'pointer' ? null : 0)
+    else object.f[index] = type.is === 'pointer' ? null : type.is === 'string' ? '' : 0
+  })
 }
 
 /** Halves go away from nought. */

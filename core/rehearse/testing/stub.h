@@ -177,6 +177,9 @@ public:
     return *this;
   }
   const char *c_str() const { return own; }
+  char *begin() { return own; }
+  char *end() { return own + strlen(own); }
+  int compareTo(const String &b) const { return strcmp(own, b.own); }
   unsigned int length() const { return strlen(own); }
   bool isEmpty() const { return !*own; }
   String &operator+=(const String &more) {
@@ -320,6 +323,19 @@ template <typename A, typename B> std::common_type_t<A, B> max(A a, B b) {
   return x < y ? y : x;
 }
 inline int map(int x, int a, int b, int c, int d) { return (int)((unsigned)(x - a) * (unsigned)(d - c)) / (b - a) + c; }
+using std::isinf;
+using std::isnan;
+inline bool isAlpha(int c) { return isalpha(c); }
+inline bool isDigit(int c) { return isdigit(c); }
+inline unsigned long bit(int at) { return 1UL << at; }
+inline double radians(double deg) { return deg * 0.017453292519943295; }
+inline double degrees(double rad) { return rad * 57.29577951308232; }
+inline char *itoa(int value, char *to, int base) {
+  char *at = to;
+  if (base == 10 && value < 0) *at++ = '-';
+  stub::number(at, base == 10 && value < 0 ? 0ULL - (long long)value : (unsigned)value, base);
+  return to;
+}
 inline uint8_t highByte(unsigned value) { return value >> 8; }
 inline uint8_t lowByte(unsigned value) { return value; }
 
