@@ -11,6 +11,7 @@ import { randomSmall } from '../testing/randomSmall.ts'
 import { type LevelChange, stubPlatform } from '../testing/recorder.ts'
 import { rehearsedLines } from '../testing/rehearsedLines.ts'
 import { sketches } from '../testing/sketches.ts'
+import { sketchesOfLanguage } from '../testing/sketchesOfLanguage.ts'
 
 /**
  * The same sketch twice: compiled by the compiler of this machine against `stub.h`, and rehearsed. What they write,
@@ -58,6 +59,19 @@ afterAll(() => {
 describe('a sketch does what the compiler says that it does', () => {
   it.each(sketches)('%s', async (title, text) => {
     expect(rehearsed(text)).toEqual(await compiled(title.replace(/\W/g, '-'), text))
+  })
+})
+
+describe('over the features of the language, a page each', () => {
+  let truths: string[] = []
+  beforeAll(() => {
+    truths = compiledByCpp(
+      sketchesOfLanguage.map(([, text]) => text),
+      { until: UNTIL, changes },
+    )
+  }, 120_000)
+  it.each(sketchesOfLanguage.map(([title, text], at) => [title, text, at] as const))('%s', (_, text, at) => {
+    expect(rehearsed(text)).toEqual(truths[at]!.split('\n'))
   })
 })
 

@@ -49,10 +49,13 @@ function instantiate(cls: PyClass, args: readonly Py[], named: ReadonlyMap<strin
     }
     return made
   }
-  const made = new PyObject(cls)
+  const maker = cls.find('__new__')
+  const made = maker instanceof PyFunction ? maker.call([cls, ...args], named) : new PyObject(cls)
+  // What it makes that is of another kind is left as it is.
+  if (!(made instanceof PyObject && made.cls.isA(cls))) return made
   const init = cls.find('__init__')
   if (init) init.call([made, ...args], named)
-  else if (args.length > 0) raise('TypeError', `${cls.name}() takes no arguments`)
+  else if (args.length > 0 && !maker) raise('TypeError', `${cls.name}() takes no arguments`)
   return made
 }
 
@@ -84,9 +87,10 @@ export function attribute(of: Py, name: string): Py | undefined {
   if (of instanceof PyClass) {
     const found = of.find(name)
     if (found instanceof PyFunction && found.kind === 'class') return bound(found, undefined, of)
-    return found ?? (name === '__name__' ? of.name : undefined)
+    // `None` is an answer.
+    return found === undefined && name === '__name__' ? of.name : found
   }
-  if (of instanceof PyModule) return of.attrs.get(name) ?? (name === '__name__' ? of.name : undefined)
+  if (of instanceof PyModule) return of.attrs.has(name) || name !== '__name__' ? of.attrs.get(name) : of.name
   if (of instanceof PyFunction && name === '__name__') return of.name
   if (of instanceof PyTuple && of.names?.includes(name)) return of.items[of.names.indexOf(name)]
   if (of instanceof PyIterator) {

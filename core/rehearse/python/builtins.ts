@@ -71,6 +71,19 @@ function wholeOf(args: readonly Py[]): Py {
 }
 
 const intType = type('int', wholeOf)
+intType.attrs.set(
+  'from_bytes',
+  new PyFunction(
+    'from_bytes',
+    ([all, order], named) => {
+      const bytes = listed(all).map((one) => BigInt(asIndex(one)))
+      const ordered = (order ?? named.get('byteorder') ?? 'big') === 'big' ? bytes : bytes.reverse()
+      const value = ordered.reduce((sum, byte) => (sum << 8n) | byte, 0n)
+      return shrunk(named.get('signed') ? BigInt.asIntN(8 * bytes.length, value) : value)
+    },
+    'static',
+  ),
+)
 const floatType = type('float', ([value = new Float(0)]) => {
   if (typeof value === 'string') {
     const text = value.trim().toLowerCase().replace(/_/g, '')

@@ -14,6 +14,7 @@ import {
   isTrue,
   iterate,
   listed,
+  newObject,
   objectClass,
   type Py,
   PyBytes,
@@ -1199,8 +1200,8 @@ function superOf(home: PyClass | undefined, self: Py): Py {
         'static',
       ),
     )
-  const made = new PyObject(cls)
-  return made
+  if (!cls.attrs.has('__new__')) cls.attrs.set('__new__', newObject)
+  return new PyObject(cls)
 }
 
 function bind(

@@ -282,6 +282,7 @@ const set: Methods = {
   difference: (s, [other]) => binary('-', s, new PySet(listed(other))),
   symmetric_difference: (s, [other]) => binary('^', s, new PySet(listed(other))),
   issubset: (s, [other]) => compare('<=', s, new PySet(listed(other))),
+  isdisjoint: (s, [other]) => listed(other).every((one) => !s.members.has(keyOf(one))),
   issuperset: (s, [other]) => compare('>=', s, new PySet(listed(other))),
 }
 

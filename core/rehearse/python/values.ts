@@ -93,6 +93,9 @@ export function keyOf(key: Py): unknown {
   if (typeof key === 'boolean') return key ? 1 : 0
   if (key instanceof Float) return Number.isInteger(key.v) ? key.v : `f${key.v}`
   if (typeof key === 'string') return `s${key}`
+  // Objects that say when they are equal say by what they are found.
+  const hash = key instanceof PyObject && key.cls.find('__eq__') ? key.cls.find('__hash__') : undefined
+  if (hash instanceof PyFunction) return `h${String(hash.call([key], new Map()))}`
   if (key instanceof PyTuple) return `t${key.items.map((one) => `${typeof keyOf(one)}${String(keyOf(one))}`).join(',')}`
   if (key instanceof PyBytes && !key.mutable) return `b${key.bytes.join(',')}`
   if (key instanceof PyList || key instanceof PyDict || key instanceof PySet || key instanceof PyBytes)
@@ -204,6 +207,8 @@ export class PyError extends Error {
 }
 
 export const objectClass = new PyClass('object', [])
+/** What `super().__new__(cls)` of a class of the program makes. */
+export const newObject = new PyFunction('__new__', ([cls]) => new PyObject(cls as PyClass), 'static')
 const builtinErrors: readonly (readonly [string, string])[] = [
   ['BaseException', 'object'],
   ['Exception', 'BaseException'],
