@@ -5,6 +5,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chromium } from '@playwright/test'
+import { parse, stringify } from 'yaml'
 
 const root = join(import.meta.dirname, '..')
 const data = mkdtempSync(join(tmpdir(), 'markpost-pictures-'))
@@ -73,9 +74,6 @@ await open('Branch-line crossing', 'bring-up')
 await settle()
 await take('bring-up')
 await open('Branch-line crossing', 'rehearse')
-await page
-  .getByLabel('Files of the program, or a script')
-  .setInputFiles(['crossing.ino', 'crossing.rehearsal.yaml'].map((name) => join(root, 'demo/programs', name)))
 await page.getByRole('list', { name: 'Lines over time' }).waitFor()
 await settle()
 await page.getByLabel('Moment').fill('4000000')
@@ -102,14 +100,15 @@ await settle()
 await take('history')
 // A class of eight: the demo plan as asked, and what becomes of it in eight hands.
 const plan2 = readFileSync(join(root, 'demo/2-branch-line-crossing.markpost.yaml'), 'utf8')
-const sketch = readFileSync(join(root, 'demo/programs/crossing.ino'), 'utf8')
+const { programs, ...script } = parse(plan2).rehearsal
+const sketch = programs.MCU['crossing.ino']
 const handed = (name, text) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
 await page.goto(`${address}/class`)
 await page
   .getByLabel('Files of plans')
   .setInputFiles([
     handed('asked.markpost.yaml', plan2),
-    handed('crossing.rehearsal.yaml', readFileSync(join(root, 'demo/programs/crossing.rehearsal.yaml'), 'utf8')),
+    handed('crossing.rehearsal.yaml', stringify({ rehearsal: 1, ...script })),
     ...['ada', 'bela', 'cem', 'dora', 'emil', 'finn', 'greta', 'hana'].flatMap((name, at) => [
       handed(`${name}.yaml`, at === 1 ? plan2.replace('MCU.D8', 'MCU.D12') : at === 5 ? plan2.slice(0, 900) : plan2),
       handed(
