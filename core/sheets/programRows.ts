@@ -7,8 +7,9 @@ import { constantsOf, valueText } from '../firmware/constants.ts'
 import { type Drive, drivesOf, readingsOf } from '../firmware/drives.ts'
 import { languagesOf } from '../firmware/pinNames.ts'
 import { settingsOf } from '../firmware/settings.ts'
+import { doneWords, expectWords } from '../plan/stepWords.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { AskRow, ConstantRow, LevelRow, RecordRow, SettingRow, Sheet } from './rows.ts'
+import type { AskRow, ConstantRow, LevelRow, RecordRow, RehearsalRow, SettingRow, Sheet } from './rows.ts'
 
 /** What is handed over to the program and to the system of the board. */
 export function programRows(wiring: Wiring): Pick<Sheet, 'constants' | 'asks' | 'levels' | 'settings'> {
@@ -51,6 +52,15 @@ export function recordRows(wiring: Wiring, layout: Layout | undefined): RecordRo
     }
   })
 }
+
+/** What the script of the rehearsal does and expects; the program of the build must do as much. */
+export const rehearsalRows = ({ plan }: Wiring): RehearsalRow[] =>
+  (plan.rehearsal?.steps ?? []).map((step) => ({
+    at: step.at,
+    does: doneWords(step),
+    expects: `${expectWords(step)}${step.within === undefined ? '' : ` within ${step.within} s`}`,
+    why: step.why ?? '',
+  }))
 
 function constantRows(wiring: Wiring): ConstantRow[] {
   return wiring.boards.flatMap((board) =>

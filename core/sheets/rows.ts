@@ -185,6 +185,15 @@ export interface NoteRow {
 }
 
 /** Everything that goes to the workbench, as data; the writers only lay it out. */
+/** A step of the rehearsal's script. */
+export interface RehearsalRow {
+  /** Seconds from power-on. */
+  readonly at: number
+  readonly does: string
+  readonly expects: string
+  readonly why: string
+}
+
 export interface Sheet {
   readonly title: string
   readonly boards: readonly string[]
@@ -209,4 +218,6 @@ export interface Sheet {
   readonly levels: readonly LevelRow[]
   readonly settings: readonly SettingRow[]
   readonly record: readonly RecordRow[]
+  /** The script of the rehearsal, to be gone through by hand on the build. */
+  readonly rehearsal: readonly RehearsalRow[]
 }

@@ -14,7 +14,7 @@ import type { PartInstance, Terminal, Wiring } from '../wiring/model.ts'
 import { plugsOf } from '../wiring/plugs.ts'
 import { buildSteps } from './buildSteps.ts'
 import { conventionalColour } from './colours.ts'
-import { programRows, recordRows } from './programRows.ts'
+import { programRows, recordRows, rehearsalRows } from './programRows.ts'
 import type {
   JumperRow,
   LeadRow,
@@ -73,6 +73,7 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
     pins: pinRows(wiring, rows),
     ...programRows(wiring),
     record: recordRows(wiring, layout),
+    rehearsal: rehearsalRows(wiring),
   }
 }
 

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { parse } from 'yaml'
 import { layoutOf } from '../breadboard/layout.ts'
 import { stepsOf } from '../bringup/steps.ts'
-import { catalog, wiringOf } from '../testing/plans.ts'
+import { applyEdits } from '../plan/edit.ts'
+import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
 import { sample, samplePlans } from '../testing/samples.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -179,6 +180,38 @@ describe('settings of the system', () => {
       ['', '', '', 'b=on', '', ''],
       ['PI', 'Console', 'Off.', '', '', 'if wanted'],
     ])
+  })
+})
+
+describe('the rehearsal on paper', () => {
+  const plan = applyEdits(
+    planOf({ mcu: 'uno-r3', parts: { KEY: 'button', LAMP: 'led' }, wires: 'KEY.1 MCU.D2, LAMP.A MCU.D5' }),
+    [
+      {
+        do: 'set-script',
+        script: {
+          steps: [
+            { at: 0.5, set: { KEY: 'pressed' }, type: 'go' },
+            { at: 1, expect: { LAMP: 'on', 'MCU.D5': 'high' }, within: 0.2, why: 'it <must> light' },
+          ],
+        },
+      },
+    ],
+  )
+  it('says at each step what to do and what must come of it, with room for what was seen', () => {
+    const sheet = makeSheet(resolve(plan, catalog), undefined)
+    expect(tableOf(sheet, 'rehearsal').rows).toEqual([
+      ['0.5 s', 'KEY pressed, type "go"', '', '', ''],
+      ['1 s', '', 'LAMP must be on, MCU.D5 must be high within 0.2 s', 'it <must> light', ''],
+    ])
+    expect(
+      tableOf(makeSheet(resolve({ ...plan, rehearsal: undefined }, catalog), undefined), 'rehearsal').rows,
+    ).toEqual([])
+  })
+  it('prints as a page of its own', () => {
+    const page = writeSheet(resolve(plan, catalog), 'html', { only: ['rehearsal'] })
+    expect(page).toContain('it &lt;must&gt; light')
+    expect(page).toContain('Rehearsal, to be tried on the build')
   })
 })
 

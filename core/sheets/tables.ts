@@ -17,6 +17,7 @@ export const tableNames = [
   'levels',
   'settings',
   'record',
+  'rehearsal',
   'findings',
   'labels',
 ] as const
@@ -37,6 +38,7 @@ export const tableTitles: Readonly<Record<TableName, string>> = {
   levels: 'Which level does what',
   settings: 'Settings of the system',
   record: 'Bring-up and its record',
+  rehearsal: 'Rehearsal, to be tried on the build',
   findings: 'What the checks say',
   labels: 'Labels for wires',
 }
@@ -204,6 +206,11 @@ export function tableOf(
           [row.value, row.remark].filter((text) => text !== null).join('; '),
           row.at === null ? '' : minutes(row.at),
         ]),
+      }
+    case 'rehearsal':
+      return {
+        columns: ['At', 'Do', 'Must come of it', 'Why', 'Seen'],
+        rows: sheet.rehearsal.map((row) => [`${row.at} s`, row.does, row.expects, row.why, '']),
       }
     case 'findings':
       return {

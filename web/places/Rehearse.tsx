@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { formatProblem } from '../../core/base/problem.ts'
 import { languageTitles } from '../../core/firmware/pinNames.ts'
+import { doneWords, expectWords } from '../../core/plan/stepWords.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
 import { dialectOf } from '../../core/rehearse/program.ts'
 import { readScript } from '../../core/rehearse/script.ts'
@@ -398,21 +399,8 @@ function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Re
 /** A lamp that is on is expected on, whatever its current. */
 const expectable = (words: string): string => (/^(on|off)\b/.test(words) ? words.split(/\W/)[0]! : words.split(',')[0]!)
 
-function stepWords({
-  set,
-  expect,
-  type,
-}: {
-  readonly set?: object | undefined
-  readonly expect?: object | undefined
-  readonly type?: string | undefined
-}): string {
-  const pairs = (all: object | undefined, join: string): string[] =>
-    Object.entries(all ?? {}).map(([name, value]) => `${name}${join}${value}`)
-  return [...pairs(set, ' '), ...pairs(expect, ' must be '), ...(type === undefined ? [] : [`type "${type}"`])].join(
-    ', ',
-  )
-}
+const stepWords = (step: Rehearsal['steps'][number]): string =>
+  [doneWords(step), expectWords(step)].filter(Boolean).join(', ')
 
 function Outcome({ run, step }: { readonly run: RunData; readonly step: Rehearsal['steps'][number] }) {
   if (!step.expect) return null
