@@ -210,7 +210,7 @@ describe('the rehearsal on paper', () => {
   })
   it('prints as a page of its own', () => {
     const page = writeSheet(resolve(plan, catalog), 'html', { only: ['rehearsal'] })
-    expect(page).toContain('it &lt;must&gt; light')
+    expect(page).toContain('it &#60;must&#62; light')
     expect(page).toContain('Rehearsal, to be tried on the build')
   })
 })
