@@ -2,7 +2,7 @@ import type { Machine } from '../cpp/machine.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import type { Type, Widths } from '../cpp/types.ts'
 import type { Hardware } from './hardware.ts'
-import type { Printing } from './sketch.ts'
+import type { Printing } from './sketchBuses.ts'
 
 /** Microseconds that calls take. */
 export interface Costs {

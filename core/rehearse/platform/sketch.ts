@@ -1,12 +1,12 @@
-import { wrapping } from '../cpp/arithmetic.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Library, NativeClass, NativeFunction } from '../cpp/program.ts'
 import { formatted, printedText } from '../cpp/strings.ts'
 import { numberOf, wholeOf } from '../cpp/textMethods.ts'
 import { basicTypes, STRING, type Type, VOID } from '../cpp/types.ts'
-import { Callable, copied, Ptr, textAt, type Value } from '../cpp/values.ts'
+import { Callable, Ptr, textAt, type Value } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine } from './hardware.ts'
 import type { Platform } from './platform.ts'
+import { eepromClass, spiClass, twoWire } from './sketchBuses.ts'
 import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
 
 /** Numbers behind the words of the platforms' headers. */
@@ -21,9 +21,8 @@ export const SETTINGS: Readonly<Record<number, PinSetting>> = {
   4: 'open-drain',
 }
 
-/** Microseconds for which `pulseIn` and the reading of a line wait when nothing is said. */
+/** Microseconds for which `pulseIn` waits when nothing is said. */
 const PULSE_TIMEOUT = 1_000_000
-const READ_TIMEOUT = 1_000_000
 
 type Fn = NativeFunction
 type Method = NativeFunction<never>
@@ -451,170 +450,5 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     asked: (name) => hardware.answer(name),
     classes,
     objects,
-  }
-}
-
-export type Printing = (write: (self: never, text: string, at: number) => void) => Record<string, Method>
-
-function twoWire(
-  platform: Platform,
-  hardware: Hardware,
-  { int, byte, size }: Readonly<Record<'int' | 'byte' | 'size', Type>>,
-  printing: Printing,
-  reading: Record<string, Method>,
-) {
-  interface Wire {
-    readonly name: string
-    address: number
-    sending: number[]
-    waiting: number[]
-    timeout: number
-  }
-  const make = (name: string): Wire => ({ name, address: -1, sending: [], waiting: [], timeout: READ_TIMEOUT })
-  const of: NativeClass = {
-    make: () => make('Wire1'),
-    methods: {
-      ...printing((self: Wire, text) => {
-        for (const letter of text) self.sending.push(letter.charCodeAt(0))
-      }),
-      ...reading,
-      begin: {
-        returns: { is: 'bool' },
-        run: (self: Wire, args, _t, at) => {
-          hardware.bus.begin(self.name, args.length >= 2 ? args.slice(0, 2).map(Number) : [], at)
-          return 1
-        },
-      },
-      end: { params: [], returns: VOID, run: () => undefined },
-      // As a device on somebody else's bus it waits for calls that no part of a plan makes.
-      onReceive: { params: ['any'], returns: VOID, run: () => undefined },
-      onRequest: { params: ['any'], returns: VOID, run: () => undefined },
-      setClock: { params: ['any'], returns: VOID, run: () => undefined },
-      setSDA: {
-        params: ['any'],
-        returns: { is: 'bool' },
-        run: (self: Wire, [pin], _t, at) => {
-          hardware.bus.begin(self.name, [Number(pin), undefined], at)
-          return 1
-        },
-      },
-      setSCL: {
-        params: ['any'],
-        returns: { is: 'bool' },
-        run: (self: Wire, [pin], _t, at) => {
-          hardware.bus.begin(self.name, [undefined, Number(pin)], at)
-          return 1
-        },
-      },
-      beginTransmission: {
-        params: [int],
-        returns: VOID,
-        run: (self: Wire, [address]) => {
-          self.address = address
-          self.sending = []
-        },
-      },
-      endTransmission: {
-        params: ['any'],
-        least: 0,
-        returns: byte,
-        run: (self: Wire, _a, _t, at) => {
-          hardware.wait(platform.costs.busByte * (self.sending.length + 1), at)
-          return hardware.bus.write(self.name, self.address, self.sending, at) ? 0 : 2
-        },
-      },
-      requestFrom: {
-        params: [int, int, 'any'],
-        least: 2,
-        returns: size,
-        run: (self: Wire, [address, count], _t, at) => {
-          hardware.wait(platform.costs.busByte * (count + 1), at)
-          self.waiting = [...hardware.bus.read(self.name, address, count, at)]
-          return self.waiting.length
-        },
-      },
-    },
-  }
-  return { of, make }
-}
-
-function spiClass(hardware: Hardware, byte: Type): NativeClass {
-  return {
-    make: () => ({ name: 'SPI' }),
-    methods: {
-      begin: {
-        returns: VOID,
-        run: (self: { name: string }, args, _t, at) => hardware.spi.begin(self.name, args.map(Number), at),
-      },
-      end: { params: [], returns: VOID, run: () => undefined },
-      beginTransaction: { params: ['any'], returns: VOID, run: () => undefined },
-      endTransaction: { params: [], returns: VOID, run: () => undefined },
-      setClockDivider: { params: ['any'], returns: VOID, run: () => undefined },
-      setDataMode: { params: ['any'], returns: VOID, run: () => undefined },
-      setBitOrder: { params: ['any'], returns: VOID, run: () => undefined },
-      transfer: {
-        params: [byte],
-        returns: byte,
-        run: (self: { name: string }, [value], _t, at) => hardware.spi.transfer(self.name, value, at),
-      },
-    },
-  }
-}
-
-function eepromClass(hardware: Hardware, { int, byte }: Readonly<Record<'int' | 'byte', Type>>): NativeClass {
-  const write = (at: number, value: number, place: number): void => {
-    if (hardware.kept[at] === value) return
-    hardware.kept[at] = value
-    // A byte takes so long, in microseconds, by the data sheet of the small boards' chip.
-    hardware.wait(3300, place)
-  }
-  /** What is no number is kept whole, by where it begins. */
-  const whole = new Map<number, Value>()
-  const bytesOf = (type: Type): number => (type.is === 'int' || type.is === 'float' ? Math.ceil(type.bits / 8) : 1)
-  return {
-    make: () => ({}),
-    element: {
-      type: byte,
-      get: (_, at) => hardware.kept[at] ?? 255,
-      set: (_, at, value, place) => write(at, value, place),
-    },
-    methods: {
-      begin: { params: ['any'], least: 0, returns: { is: 'bool' }, run: () => 1 },
-      commit: { params: [], returns: { is: 'bool' }, run: () => 1 },
-      read: { params: [int], returns: byte, run: (_, [at]) => hardware.kept[at] ?? 255 },
-      write: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
-      update: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
-      length: { params: [], returns: int, run: () => hardware.kept.length },
-      put: {
-        params: [int, 'any'],
-        returns: VOID,
-        run: (_, [at, value], types, place) => {
-          const type = types[1]!
-          const view = new DataView(new ArrayBuffer(8))
-          if (type.is === 'int' || type.is === 'bool') view.setBigInt64(0, BigInt(value), true)
-          else if (type.is === 'float')
-            type.bits === 32 ? view.setFloat32(0, value, true) : view.setFloat64(0, value, true)
-          else whole.set(at, copied(value))
-          for (let index = 0; index < bytesOf(type); index += 1) write(at + index, view.getUint8(index), place)
-        },
-      },
-      get: {
-        params: [int, 'place'],
-        returns: VOID,
-        run: (_, [at, to], types) => {
-          const type = types[1]!
-          const view = new DataView(new ArrayBuffer(8))
-          for (let index = 0; index < 8; index += 1)
-            view.setUint8(index, index < bytesOf(type) ? (hardware.kept[at + index] ?? 255) : 0)
-          const ptr: Ptr = to
-          if (type.is === 'float')
-            ptr.base[ptr.at] = type.bits === 32 ? view.getFloat32(0, true) : view.getFloat64(0, true)
-          else if (type.is === 'int' && type.bits > 32)
-            ptr.base[ptr.at] = type.signed ? view.getBigInt64(0, true) : view.getBigUint64(0, true)
-          else if (type.is === 'int') ptr.base[ptr.at] = wrapping(type)(view.getInt32(0, true))
-          else if (whole.has(at)) ptr.base[ptr.at] = copied(whole.get(at))
-        },
-      },
-    },
   }
 }
