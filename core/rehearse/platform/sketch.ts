@@ -6,7 +6,7 @@ import { basicTypes, STRING, type Type, VOID } from '../cpp/types.ts'
 import { Callable, Ptr, textAt, type Value } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine } from './hardware.ts'
 import type { Platform } from './platform.ts'
-import { eepromClass, spiClass, twoWire } from './sketchBuses.ts'
+import { eepromClass, READ_TIMEOUT, spiClass, twoWire } from './sketchBuses.ts'
 import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
 
 /** Numbers behind the words of the platforms' headers. */
