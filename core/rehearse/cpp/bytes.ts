@@ -29,7 +29,7 @@ export function offsetsOf(struct: StructType, widths: Widths): number[] {
   let end = 0
   return struct.fields.map(({ type }) => {
     if (struct.isUnion) return 0
-    const step = stepOf(type, widths)
+    const step = struct.isPacked ? 1 : stepOf(type, widths)
     const from = Math.ceil(end / step) * step
     end = from + sizeOf(type, widths)
     return from

@@ -167,6 +167,7 @@ class Compiler extends Statements {
     for (const field of node.fields) this.#field(struct, field, scope)
     for (const method of node.methods) this.#addMethod(struct, method, scope)
     struct.isUnion = node.isUnion
+    struct.isPacked = node.isPacked
     const strange = node.isUnion && struct.fields.find(({ type, byReference }) => byReference || !isPlain(type))
     if (strange)
       this.fail(

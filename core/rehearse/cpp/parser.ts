@@ -1,4 +1,5 @@
 import { ExpressionParser } from './expressionParser.ts'
+import { PACKED } from './preprocess.ts'
 import type {
   CaseLabel,
   Expr,
@@ -159,6 +160,7 @@ class Parser extends ExpressionParser {
     const isUnion = this.token.text === 'union'
     this.next += 1
     let name = unnamed
+    let isPacked = this.take(PACKED)
     while (this.token.is === 'word') name = this.word('a name')
     if (name === 'final') name = unnamed
     if (this.take(';')) return []
@@ -169,7 +171,9 @@ class Parser extends ExpressionParser {
       if (this.is(',')) this.fail(`${name} has more than one base, which is not understood`)
     }
     this.types.add(name)
-    const struct = this.members(name, base, isUnion, open, at)
+    const members = this.members(name, base, isUnion, open, at)
+    isPacked = this.take(PACKED) || isPacked
+    const struct: StructNode = { ...members, isPacked }
     const item: Item = { i: 'struct', struct, at }
     if (inTypedef) return [item]
     if (this.take(';')) return [item]
@@ -182,7 +186,7 @@ class Parser extends ExpressionParser {
     isUnion: boolean,
     open: readonly TemplateParam[],
     at: number,
-  ): StructNode {
+  ): Omit<StructNode, 'isPacked'> {
     this.expect('{', `before the members of ${name}`)
     const fields: (Variable & { bits?: Expr | undefined })[] = []
     const methods: FunctionNode[] = []

@@ -58,7 +58,7 @@ class Preprocessor {
     })
     const last = this.#out.at(-1)?.at ?? 0
     this.#out.push({ is: 'end', text: '', at: last, first: true, spaced: true })
-    return { tokens: this.#out, headers: this.#headers }
+    return { tokens: withoutAttributes(this.#out), headers: this.#headers }
   }
 
   #file(index: number): void {
@@ -282,6 +282,25 @@ class Preprocessor {
     }
     return out
   }
+}
+
+/** The word that is left of attributes which say that a struct has no room between its fields. */
+export const PACKED = '__packed__'
+
+/** Tokens without `__attribute__((…))`, which says nothing of what a program does; of a packed struct a word is left. */
+function withoutAttributes(tokens: readonly Token[]): Token[] {
+  const out: Token[] = []
+  for (let at = 0; at < tokens.length; at += 1) {
+    const token = tokens[at]!
+    if (token.text !== '__attribute__' || token.is !== 'word') {
+      out.push(token)
+      continue
+    }
+    const { args, end } = argumentsAt(tokens, at + 1, token)
+    if (args.flat().some(({ text }) => text === 'packed' || text === PACKED)) out.push({ ...token, text: PACKED })
+    at = end
+  }
+  return out
 }
 
 /** Arguments between brackets, and where they end. */

@@ -152,6 +152,8 @@ export interface StructNode extends Node {
   readonly methods: readonly FunctionNode[]
   readonly types: readonly Item[]
   readonly isUnion: boolean
+  /** No room is left between its fields. */
+  readonly isPacked: boolean
   readonly open: readonly TemplateParam[]
 }
 

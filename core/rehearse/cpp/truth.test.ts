@@ -11,6 +11,7 @@ import { randomSmall } from '../testing/randomSmall.ts'
 import { type LevelChange, stubPlatform } from '../testing/recorder.ts'
 import { rehearsedLines } from '../testing/rehearsedLines.ts'
 import { sketches } from '../testing/sketches.ts'
+import { sketchesOfHardware } from '../testing/sketchesOfHardware.ts'
 import { sketchesOfLanguage } from '../testing/sketchesOfLanguage.ts'
 
 /**
@@ -62,15 +63,16 @@ describe('a sketch does what the compiler says that it does', () => {
   })
 })
 
-describe('over the features of the language, a page each', () => {
+describe('over the features of the language and what boards are for, a page each', () => {
   let truths: string[] = []
+  const pages = [...sketchesOfLanguage, ...sketchesOfHardware]
   beforeAll(() => {
     truths = compiledByCpp(
-      sketchesOfLanguage.map(([, text]) => text),
+      pages.map(([, text]) => text),
       { until: UNTIL, changes },
     )
   }, 120_000)
-  it.each(sketchesOfLanguage.map(([title, text], at) => [title, text, at] as const))('%s', (_, text, at) => {
+  it.each(pages.map(([title, text], at) => [title, text, at] as const))('%s', (_, text, at) => {
     expect(rehearsed(text)).toEqual(truths[at]!.split('\n'))
   })
 })

@@ -166,6 +166,7 @@ export abstract class TypeResolver {
       methods: new Map(),
       constructors: [],
       isUnion: false,
+      isPacked: false,
       statics: new Map(),
       scope: name,
       complete: false,

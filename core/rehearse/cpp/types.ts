@@ -63,6 +63,8 @@ export interface StructType {
   readonly constructors: FunctionInfo[]
   /** Its fields lie over one another. */
   isUnion: boolean
+  /** No room is left between its fields. */
+  isPacked: boolean
   /** Names of what is static: `Lamp::count`. */
   readonly statics: Map<string, string>
   /** Type names made inside it. */
@@ -210,7 +212,7 @@ export function sizeOf(type: Type, widths: Widths): number {
       let most = 1
       for (const field of type.struct.fields) {
         const own = sizeOf(field.type, widths)
-        const step = stepOf(field.type, widths)
+        const step = type.struct.isPacked ? 1 : stepOf(field.type, widths)
         most = Math.max(most, step)
         size = type.struct.isUnion ? Math.max(size, own) : Math.ceil(size / step) * step + own
       }
@@ -229,6 +231,7 @@ export const stepOf = (type: Type, widths: Widths): number =>
 
 function alignOf(type: Type, widths: Widths): number {
   if (type.is === 'array') return alignOf(type.of, widths)
-  if (type.is === 'struct') return Math.max(1, ...type.struct.fields.map((field) => alignOf(field.type, widths)))
+  if (type.is === 'struct')
+    return type.struct.isPacked ? 1 : Math.max(1, ...type.struct.fields.map((field) => alignOf(field.type, widths)))
   return sizeOf(type, widths)
 }

@@ -744,4 +744,41 @@ print('{} {}'.format('a', 'b'), '{1}{0}'.format('a', 'b'), '{:,}'.format(1234567
 print('a' 'b', 'it\\'s', "q\\"q", '\\x41\\u0042', 'back\\\\slash', r'\\d+', len('\\n'), '''tri'ple''')
 print(','.join('%02x' % b for b in b'\\x01\\xab'), '|'.join(['x'] * 3), ' '.join('{:>2}'.format(i) for i in range(3)))`,
   ],
+  [
+    'numbers in other writings',
+    `def roman(n):
+    out = ''
+    for v, r in ((1000, 'M'), (900, 'CM'), (500, 'D'), (400, 'CD'), (100, 'C'), (90, 'XC'), (50, 'L'), (40, 'XL'), (10, 'X'), (9, 'IX'), (5, 'V'), (4, 'IV'), (1, 'I')):
+        while n >= v:
+            out += r
+            n -= v
+    return out
+def base(n, b, digits='0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ'):
+    return digits[n] if n < b else base(n // b, b) + digits[n % b]
+def gray(n): return n ^ n >> 1
+print([roman(n) for n in (4, 9, 14, 1994, 2026)], [base(255, b) for b in (2, 7, 16, 36)], [format(gray(n), '03b') if hasattr(str, 'format') else '' for n in range(8)])
+print(int('777', 8), int('zz', 36), int('-101', 2), '{:b} {:o} {:X}'.format(10, 10, 255), hex(-255), bin(-5), [int(c) for c in str(2 ** 20)])
+print(sum(int(d) for d in str(2 ** 100)), len(str(3 ** 200)), 10 ** 18 // 7, -(10 ** 18) // 7, 10 ** 18 % -7)`,
+  ],
+  [
+    'commands that come as lines',
+    `state = {'lamp': 0, 'door': 'closed'}
+def lamp(v='100'):
+    n = int(v)
+    if not 0 <= n <= 100: raise ValueError('0 to 100')
+    state['lamp'] = n
+    return n
+def door(how): state['door'] = how
+commands = {'lamp': lamp, 'door': door, 'state': lambda: sorted(state.items())}
+for line in ('lamp 40', 'lamp', 'door open', 'state', 'lamp x', 'lamp 400', 'bell', 'door', '', '  lamp   7  '):
+    name, *args = line.split() or ['']
+    try:
+        if not name: continue
+        print(name, commands[name](*args))
+    except KeyError as e:
+        print('no command', e)
+    except (ValueError, TypeError) as e:
+        print(type(e).__name__)
+print(state)`,
+  ],
 ]
