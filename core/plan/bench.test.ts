@@ -264,6 +264,8 @@ describe('edits of a bench', () => {
     const plan = sample('Kiln logger')
     const before = writePlan(plan, catalog)
     const after = writePlan(applyEdit(plan, { do: 'place', ref: 'CLOCK', place: { at: 'BB1.j3' } }), catalog, before)
-    expect(after).toBe(`${before}  places:\n    CLOCK: { at: BB1.j3 }\n`)
+    const bench = '  breadboards:\n    BB1: { kind: half }\n'
+    expect(after).toBe(before.replace(bench, `${bench}  places:\n    CLOCK: { at: BB1.j3 }\n`))
+    expect(after).toContain('CLOCK: { at: BB1.j3 }')
   })
 })

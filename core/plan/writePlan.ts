@@ -110,10 +110,12 @@ function prunedOwn(own: NonNullable<Plan['own']>): object | undefined {
 /** Gives lines that differ only in their spacing back as they were written. */
 function keepSpacing(text: string, before: string): string {
   const bare = (line: string): string => line.replace(/\s+/g, '')
-  const written = new Map(before.split('\n').map((line) => [bare(line), line]))
+  const lines = new Set(before.split('\n'))
+  const written = new Map([...lines].map((line) => [bare(line), line]))
   return text
     .split('\n')
-    .map((line) => (bare(line) === '' ? line : (written.get(bare(line)) ?? line)))
+    // Lines of a program may differ in nothing but how deep they stand.
+    .map((line) => (bare(line) === '' || lines.has(line) ? line : (written.get(bare(line)) ?? line)))
     .join('\n')
 }
 

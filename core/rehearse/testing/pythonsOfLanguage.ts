@@ -756,7 +756,7 @@ print(','.join('%02x' % b for b in b'\\x01\\xab'), '|'.join(['x'] * 3), ' '.join
 def base(n, b, digits='0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ'):
     return digits[n] if n < b else base(n // b, b) + digits[n % b]
 def gray(n): return n ^ n >> 1
-print([roman(n) for n in (4, 9, 14, 1994, 2026)], [base(255, b) for b in (2, 7, 16, 36)], [format(gray(n), '03b') if hasattr(str, 'format') else '' for n in range(8)])
+print([roman(n) for n in (4, 9, 14, 1994, 2026)], [base(255, b) for b in (2, 7, 16, 36)], ['{:03b}'.format(gray(n)) for n in range(8)])
 print(int('777', 8), int('zz', 36), int('-101', 2), '{:b} {:o} {:X}'.format(10, 10, 255), hex(-255), bin(-5), [int(c) for c in str(2 ** 20)])
 print(sum(int(d) for d in str(2 ** 100)), len(str(3 ** 200)), 10 ** 18 // 7, -(10 ** 18) // 7, 10 ** 18 % -7)`,
   ],
