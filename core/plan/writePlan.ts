@@ -112,11 +112,13 @@ function keepSpacing(text: string, before: string): string {
   const bare = (line: string): string => line.replace(/\s+/g, '')
   const lines = new Set(before.split('\n'))
   const written = new Map([...lines].map((line) => [bare(line), line]))
-  return text
-    .split('\n')
-    // Lines of a program may differ in nothing but how deep they stand.
-    .map((line) => (bare(line) === '' || lines.has(line) ? line : (written.get(bare(line)) ?? line)))
-    .join('\n')
+  return (
+    text
+      .split('\n')
+      // Lines of a program may differ in nothing but how deep they stand.
+      .map((line) => (bare(line) === '' || lines.has(line) ? line : (written.get(bare(line)) ?? line)))
+      .join('\n')
+  )
 }
 
 class Writer {
