@@ -139,9 +139,20 @@ export class Ground {
 
   /** The first free spot from the top on a lane. */
   firstFit(body: Body, lane: Lane): BodySpot | undefined {
-    for (let row = 1; row + lengthOf(body) - 1 <= this.#task.grid.boards[lane.board]!.rows; row += 1) {
-      const spot = { ...lane, row, turned: false }
-      if (this.isFree(body, spot)) return spot
+    const { rows } = this.#task.grid.boards[lane.board]!
+    const length = lengthOf(body)
+    const gap = this.#gap(body)
+    const halves = this.#halves(body, lane)
+    const busyRow = (row: number): number => {
+      for (let at = Math.min(rows, row + length - 1 + gap); at >= Math.max(1, row - gap); at -= 1)
+        for (const half of halves) if (this.#busy[half * 64 + at]! > 0) return at
+      return 0
+    }
+    // Nothing before the lowest row that is in the way can be free.
+    for (let row = 1; row + length - 1 <= rows; ) {
+      const busy = busyRow(row)
+      if (busy === 0) return { ...lane, row, turned: false }
+      row = busy + gap + 1
     }
     return undefined
   }

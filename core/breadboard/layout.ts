@@ -82,8 +82,8 @@ export function layoutOf(wiring: Wiring): Layout | undefined {
 const ATTEMPTS = 4
 const MANY = 20
 /** Single moves that are tried on the best one, each routed to the end: so many, fewer where there is much to route. */
-const TRIES = 120
-const MOST_WORK = 2000
+const TRIES = 180
+const MOST_WORK = 3200
 /** Pitches by which a move may be worse at first. */
 const SLACK = 3
 /** A move that is guessed to cost more, in pitches, is not tried. */

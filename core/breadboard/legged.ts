@@ -143,7 +143,8 @@ function priceOf(task: LeggedTask, nets: readonly [number, number], a: Hole, b: 
   const { grid, occupancy } = task
   if (grid.node(a) === grid.node(b)) return Number.POSITIVE_INFINITY
   let cost = Math.abs(rowOf(a) - rowOf(b)) / 8 + Math.abs(grid.x(a) - grid.x(b)) / 8
-  for (const [index, hole] of [a, b].entries()) {
+  for (let index = 0; index < 2; index += 1) {
+    const hole = index === 0 ? a : b
     const node = grid.node(hole)
     const net = nets[index]!
     const held = occupancy.net(node)
@@ -165,9 +166,10 @@ const hasMoreThan = (task: LeggedTask, net: number, node: Node): boolean =>
   }).length > 1
 
 function nearest(task: LeggedTask, net: number, hole: Hole): number {
-  let least = 60
-  for (const { x, y } of task.pointsOf(net)) least = Math.min(least, Math.hypot(x - task.grid.x(hole), y - rowOf(hole)))
-  return least
+  const [left, row] = [task.grid.x(hole), rowOf(hole)]
+  let least = 60 * 60
+  for (const { x, y } of task.pointsOf(net)) least = Math.min(least, (x - left) ** 2 + (y - row) ** 2)
+  return Math.sqrt(least)
 }
 
 /** Nodes that carry the net and may be shared. */

@@ -131,13 +131,7 @@ export class Placement {
       endsOf: (net) => wiring.nets[net]!.ends,
       mayShare: sharing(wiring, grid, holeOf),
       holeOf,
-      pointsOf: (net) =>
-        wiring.nets[net]!.ends.flatMap((end) => {
-          const hole = holeOf.get(end)
-          if (hole !== undefined) return [{ x: grid.x(hole), y: rowOf(hole) }]
-          const post = posts.get(end)
-          return post ? [post] : []
-        }),
+      pointsOf: pointsOf(wiring, grid, holeOf, posts),
     })
     const asides = new Map(this.#asides.map(({ aside, spot }) => [aside.unit.ref, spot]))
     return { seats: [...seats, ...onLegs.seats], posts, asides, unplaced: [...this.#homeless, ...onLegs.unplaced] }
@@ -146,6 +140,34 @@ export class Placement {
 
 const pinsInHoles = (body: Body): string[] =>
   (body.kind === 'row' ? body.pins : [...body.left, ...body.right]).filter((pin) => pin !== null)
+
+/** Where ends of a net are by now; worked out anew for a net when more of them have a hole. */
+function pointsOf(
+  wiring: Wiring,
+  grid: Grid,
+  holeOf: ReadonlyMap<string, Hole>,
+  posts: ReadonlyMap<string, Spot>,
+): (net: number) => readonly Spot[] {
+  let known = new Map<number, readonly Spot[]>()
+  let of = -1
+  return (net) => {
+    if (of !== holeOf.size) {
+      of = holeOf.size
+      known = new Map()
+    }
+    let points = known.get(net)
+    if (!points) {
+      points = wiring.nets[net]!.ends.flatMap((end) => {
+        const hole = holeOf.get(end)
+        if (hole !== undefined) return [{ x: grid.x(hole), y: rowOf(hole) }]
+        const post = posts.get(end)
+        return post ? [post] : []
+      })
+      known.set(net, points)
+    }
+    return points
+  }
+}
 
 /** The pin of a source keeps its strip to itself: what shares it would be live before the last step. */
 function sharing(wiring: Wiring, grid: Grid, holeOf: ReadonlyMap<string, Hole>): (node: Node) => boolean {

@@ -4,7 +4,7 @@ import type { Occupancy } from './seats.ts'
 import { type Straight, straightCross } from './straight.ts'
 
 /** A crossing is worth so many pitches of wire. */
-export const CROSSING = 4
+export const CROSSING = 3
 /** Holes of a rail that are looked at for one wire. */
 const RAIL_CHOICE = 8
 const PASSES = 2
