@@ -114,6 +114,37 @@ shared(
       await page.goto(`${address}/plan/${id}/sheets`)
       await expect(page.locator('.mp-qr figcaption').first()).toHaveText(new RegExp(`^http://\\S+/plan/${id}/bench$`))
     }
+
+    // Who may look only tries the program for themselves, and leaves no trace in the plan.
+    await look.goto(`${address}/plan/${id}/rehearse`)
+    await look.getByLabel('Moment').fill('3000000')
+    await look.getByRole('button', { name: 'NORTH to low' }).click()
+    await expect(look.getByLabel('What is done meanwhile').getByText('NORTH low')).toHaveCount(2)
+    const kept = await (await page.request.get(`${address}/api/plans/${id}`)).json()
+    expect(JSON.stringify(kept.plan.rehearsal.steps).match(/NORTH":"low/g)).toHaveLength(1)
+
+    // A plan of somebody's own: they say what others may do with it, and these see it at once.
+    await change.goto(address)
+    await change.getByLabel('Name of a new plan').fill('Of my own')
+    await change.getByRole('button', { name: 'Start a plan' }).click()
+    await expect(change.getByLabel('Title of the plan')).toHaveValue('Of my own')
+    await look.goto(address)
+    await expect(look.getByRole('link', { name: 'Of my own' })).toBeVisible()
+    await change.goto(address)
+    await change.getByRole('button', { name: 'More for Crossing by the weir' }).click()
+    await expect(change.getByRole('button', { name: 'Duplicate' })).toBeVisible()
+    await expect(change.getByRole('button', { name: 'Delete …' })).toHaveCount(0)
+    await change.keyboard.press('Escape')
+    await change.getByRole('button', { name: 'More for Of my own' }).click()
+    await change.getByRole('button', { name: 'Share …' }).click()
+    const others = change.getByLabel('Who comes by a phrase')
+    if ((await others.count()) > 0) {
+      await others.selectOption('none')
+      await expect(look.getByRole('link', { name: 'Of my own' })).toHaveCount(0)
+      await others.selectOption('viewer')
+      await expect(look.getByRole('link', { name: 'Of my own' })).toBeVisible()
+      await expectAccessible(change)
+    }
     await looking.close()
     await changing.close()
   },
