@@ -25,7 +25,7 @@ it.each([
   ['2-branch-line-crossing', 'MCU', 13, []],
   ['3-kiln-logger', 'PI', 5, []],
   ['4-two-post-rain-gauge', 'GAUGE', 1, []],
-  ['5-mended-by-monday', 'MCU', 0, ['not-able 13', 'read-floating 17', 'not-able 23']],
+  ['5-mended-by-monday', 'MCU', 0, ['not-able 13', 'read-floating 17', 'not-able 23', 'over-budget 28']],
 ] as const)('%s runs its program', (name, ref, expected, finds) => {
   const { plan, wiring } = sample(name)
   const programs = keptPrograms(plan)

@@ -4,6 +4,7 @@ import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { Halt, Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
+import { overBudget, type Shown } from './overBudget.ts'
 import { platformOf } from './platform/families.ts'
 import { standInClasses } from './platform/standIns.ts'
 import { asWritten } from './platform/writtenNames.ts'
@@ -30,11 +31,7 @@ export interface RunOptions {
   readonly shouldStop?: (() => boolean) | undefined
 }
 
-/** What a part shows, from a moment on, in microseconds. */
-export interface Shown {
-  readonly at: number
-  readonly words: string
-}
+export type { Shown }
 
 /** An expectation of the script: what came of it. */
 export interface Expectation {
@@ -201,6 +198,8 @@ export function rehearse(
     })
   stage.finish()
   stage.devices.sayNobody()
+  const lineAt = (at: number): number => stage.path.findLast((one) => one.at - offset <= at)?.place ?? 0
+  overBudget(wiring, shown, (at) => where(lineAt(at)), findings)
   for (const { kind, at, now, message } of machine.notices)
     findings.add({
       kind: kind === 'bounds' || kind === 'null-pointer' ? 'wrong-place' : 'number-lost',

@@ -18,6 +18,7 @@ export const runKinds = {
   'nobody-answers': { severity: 'fault', about: 'Nobody answers at an address of a bus.' },
   'other-baud': { severity: 'fault', about: 'Two boards speak at different speeds.' },
   'runs-at-once': { severity: 'caution', about: 'Something runs from power-on until the program stops it.' },
+  'over-budget': { severity: 'fault', about: 'What starts together takes more than its source gives.' },
   'asked-too-soon': { severity: 'caution', about: 'A sensor is asked again before it has a new value.' },
   'other-scale': {
     severity: 'caution',

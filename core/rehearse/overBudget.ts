@@ -1,0 +1,76 @@
+import { type Budget, budgets } from '../circuit/budget.ts'
+import { listWords } from '../rules/shared.ts'
+import type { Wiring } from '../wiring/model.ts'
+import type { RunFinding, RunFindings } from './stage/findings.ts'
+
+/** What a part shows, from a moment on, in microseconds. */
+export interface Shown {
+  readonly at: number
+  readonly words: string
+}
+
+/** Microseconds for which what starts takes what it takes at its peak; starts within it meet. */
+const START = 300_000
+
+const rests = (words: string): boolean => words === 'off' || words === 'rests'
+
+/** Times at which a part began to do something, or to do something else. */
+const startsOf = (shown: readonly Shown[]): number[] =>
+  shown.flatMap(({ at, words }, index) => (rests(words) || (index === 0 && at === 0) ? [] : [at]))
+
+/**
+ * Sources that must give more than they can at some moment of a run. What is fed all the time takes its usual current;
+ * what can be seen to rest takes none; both take their peak for a while after they start or turn round. A plan
+ * whose peaks add up to too much may be all right, as long as its program lets one start after the other.
+ */
+export function overBudget(
+  wiring: Wiring,
+  shown: ReadonlyMap<string, readonly Shown[]>,
+  where: (at: number) => Pick<RunFinding, 'file' | 'line'>,
+  findings: RunFindings,
+): void {
+  for (const budget of budgets(wiring)) {
+    const limit = budget.source.limitMilliamps
+    // What is too much as a rule is said of the plan itself.
+    if (limit === undefined || limit === 0 || budget.typicalMilliamps > limit || budget.peakMilliamps <= limit) continue
+    const moments = [...new Set(budget.items.flatMap(({ title }) => startsOf(shown.get(title) ?? [])))].sort(
+      (a, b) => a - b,
+    )
+    for (const at of moments) {
+      const { milliamps, starting } = takenAt(budget, shown, at)
+      if (milliamps <= limit) continue
+      const { end } = budget.source
+      findings.add(
+        {
+          kind: 'over-budget',
+          message: `${end} gives ${limit} mA at most, and ${listWords(starting)} start${starting.length === 1 ? 's' : ''} while it takes ${Math.round(milliamps)} mA in all.`,
+          why: 'Its volts break down for that moment: the board may begin anew, and what starts may not. Let one start after the other, or take a stronger source.',
+          seconds: at / 1e6,
+          at: [end, ...starting],
+          ...where(at),
+        },
+        `over-budget ${end}`,
+      )
+    }
+  }
+}
+
+/** What a source gives at a moment, and the parts that have just started. */
+function takenAt(
+  { items }: Budget,
+  shown: ReadonlyMap<string, readonly Shown[]>,
+  at: number,
+): { readonly milliamps: number; readonly starting: readonly string[] } {
+  let milliamps = 0
+  const starting: string[] = []
+  for (const { title, typicalMilliamps, peakMilliamps } of items) {
+    const own = shown.get(title) ?? []
+    const now = own.findLast((one) => one.at <= at)
+    const isStarting = startsOf(own).some((start) => start <= at && at < start + START)
+    if (isStarting) {
+      milliamps += peakMilliamps
+      if (peakMilliamps > typicalMilliamps) starting.push(title)
+    } else if (own.length === 0 || (now && !rests(now.words))) milliamps += typicalMilliamps
+  }
+  return { milliamps, starting }
+}
