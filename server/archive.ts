@@ -54,7 +54,7 @@ export function archiveOf(
       }
   }
   add(SCHEMA_FILE, strToU8(JSON.stringify(planSchema, null, 2)))
-  const entries = store.entries()
+  const entries = store.shelf.all()
   for (const { kind, id, text } of entries) add(`entries/${kind}/${id}.yaml`, strToU8(text))
   files.push(...entryFiles)
   const index: ArchiveIndex = {

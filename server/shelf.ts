@@ -5,7 +5,8 @@ import { fileURLToPath } from 'node:url'
 import type { Catalog } from '../core/catalog/catalog.ts'
 import { type EntryKind, MOST_ENTRY_TEXT } from '../core/catalog/ownEntry.ts'
 import { FileTrouble, readText } from '../node/readText.ts'
-import type { PlanStore, StoredEntry } from './store.ts'
+import type { StoredEntry } from './entryStore.ts'
+import type { PlanStore } from './store.ts'
 import { patiently } from './storeTrouble.ts'
 import type { EntryText, ReadEntry } from './work/entries.ts'
 import type { Work } from './work/pool.ts'
@@ -101,7 +102,7 @@ export class Shelf {
         if (!(error instanceof FileTrouble)) throw error
         problems.push(`${file}: ${error.message}`)
       }
-    for (const stored of await patiently(() => this.#store.entries()))
+    for (const stored of await patiently(() => this.#store.shelf.all()))
       sources.push({ ...stored, from: stored.id, stored, hash: hashOf(stored.kind, stored.text) })
     const state = this.#join(sources, await this.#validate(sources), problems)
     this.#seen = seen
@@ -111,7 +112,7 @@ export class Shelf {
 
   /** What validation says of each source: as it said before where it knows the text. */
   async #validate(sources: readonly Source[]): Promise<Map<Source, ReadEntry>> {
-    const known = await patiently(() => this.#store.validated())
+    const known = await patiently(() => this.#store.shelf.validated())
     const results = new Map<Source, ReadEntry>()
     for (const source of sources) {
       const before = known.get(source.hash)
@@ -138,7 +139,7 @@ export class Shelf {
       }),
     )
     if (fresh.size > 0 || known.size > sources.length)
-      await patiently(() => this.#store.keepValidated(fresh, new Set(sources.map((one) => one.hash))))
+      await patiently(() => this.#store.shelf.keepValidated(fresh, new Set(sources.map((one) => one.hash))))
     return results
   }
 

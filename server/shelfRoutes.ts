@@ -38,7 +38,7 @@ export function shelfRoutes({ access, store, shelf, work, events }: Parts): Rout
     const line = (await shelf.now()).lines.find((one) => one.kind === kind && one.id === id)
     if (!line) {
       // A stored entry that does not hold any more is not on the shelf, and can still be mended or deleted.
-      const stored = await patiently(() => store.entry(kind, id))
+      const stored = await patiently(() => store.shelf.get(kind, id))
       if (stored) return { ...stored, title: id, file: undefined }
       if (shelf.isShipped(kind, id))
         throw new HttpProblem(
@@ -113,7 +113,7 @@ export function shelfRoutes({ access, store, shelf, work, events }: Parts): Rout
     const id = await readId(kind, text)
     const { lines } = await shelf.now()
     if (shelf.isShipped(kind, id) || lines.some((one) => one.kind === kind && one.id === id)) throw taken(id)
-    const made = await patiently(() => store.createEntry(kind, id, text))
+    const made = await patiently(() => store.shelf.create(kind, id, text))
     if (!made) throw taken(id)
     await changed()
     response.status(201).set('ETag', `"${made.revision}"`).set('Location', `/api/entries/${kind}/${id}/file`).json(made)
@@ -126,7 +126,7 @@ export function shelfRoutes({ access, store, shelf, work, events }: Parts): Rout
     const id = await readId(kind, text)
     if (id !== before.id)
       throw new HttpProblem(422, 'Not a valid entry', `id: the text says "${id}"; expected "${before.id}"`)
-    const saved = await patiently(() => store.saveEntry(kind, id, revision, text))
+    const saved = await patiently(() => store.shelf.save(kind, id, revision, text))
     if (!saved)
       throw new HttpProblem(
         412,
@@ -153,7 +153,7 @@ export function shelfRoutes({ access, store, shelf, work, events }: Parts): Rout
           )}${plans.length > 5 ? ' …' : ''}. They carry a copy of it and stay as they are; delete it with ?used=known`,
         { plans },
       )
-    await patiently(() => store.deleteEntry(kind, id))
+    await patiently(() => store.shelf.delete(kind, id))
     await changed()
     response.status(204).end()
   })

@@ -4,6 +4,7 @@ import type Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
 import type { PlanLine } from '../core/rules/answers.ts'
 import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rules/summary.ts'
+import { EntryStore } from './entryStore.ts'
 import { openDatabase } from './openDatabase.ts'
 import { Rights } from './rights.ts'
 import { asTrouble } from './storeTrouble.ts'
@@ -29,16 +30,6 @@ export interface PlanContent {
   readonly uses: UsedEntries
   readonly sought: string
   readonly savedBy?: string | undefined
-}
-
-/** A board or part of the maker's own, as written. */
-export interface StoredEntry {
-  readonly kind: EntryKind
-  readonly id: string
-  readonly text: string
-  readonly revision: number
-  readonly created: string
-  readonly changed: string
 }
 
 export type SaveResult =
@@ -92,6 +83,8 @@ export class PlanStore {
   readonly #now: () => string
   /** Who may do what with single plans. */
   readonly rights: Rights
+  /** Boards and parts of the maker's own. */
+  readonly shelf: EntryStore
 
   /**
    * Opens or makes `markpost.db` in a folder; `:memory:` keeps everything in memory. Throws {@link DataFolderError}
@@ -105,6 +98,7 @@ export class PlanStore {
     this.#now = now
     this.#db = openDatabase(folder, migrations, { now, fresh })
     this.rights = new Rights(this.#db)
+    this.shelf = new EntryStore(this.#db, now)
   }
 
   #run<T>(call: () => T): T {
@@ -378,74 +372,6 @@ export class PlanStore {
         )
         .all(kind === 'boards' ? '$.boards' : '$.kit', id),
     )
-  }
-
-  entries(): StoredEntry[] {
-    return this.#run(() => this.#db.prepare<[], StoredEntry>('SELECT * FROM entries ORDER BY kind, id').all())
-  }
-
-  entry(kind: EntryKind, id: string): StoredEntry | undefined {
-    return this.#run(() => this.#entry(kind, id))
-  }
-
-  #entry(kind: EntryKind, id: string): StoredEntry | undefined {
-    return this.#db
-      .prepare<[string, string], StoredEntry>('SELECT * FROM entries WHERE kind = ? AND id = ?')
-      .get(kind, id)
-  }
-
-  /** Undefined when there is one of that name already. */
-  createEntry(kind: EntryKind, id: string, text: string): StoredEntry | undefined {
-    const now = this.#now()
-    return this.#write(() => {
-      if (this.#entry(kind, id)) return undefined
-      this.#db
-        .prepare('INSERT INTO entries (kind, id, text, revision, created, changed) VALUES (?, ?, ?, 1, ?, ?)')
-        .run(kind, id, text, now, now)
-      return this.#entry(kind, id)
-    })
-  }
-
-  /** Saves over the revision that the caller knows; undefined, and nothing changed, when another came first. */
-  saveEntry(kind: EntryKind, id: string, revision: number, text: string): StoredEntry | undefined {
-    return this.#write(() => {
-      const { changes } = this.#db
-        .prepare(
-          'UPDATE entries SET text = ?, changed = ?, revision = revision + 1 WHERE kind = ? AND id = ? AND revision = ?',
-        )
-        .run(text, this.#now(), kind, id, revision)
-      return changes > 0 ? this.#entry(kind, id) : undefined
-    })
-  }
-
-  deleteEntry(kind: EntryKind, id: string): boolean {
-    return this.#write(
-      () => this.#db.prepare('DELETE FROM entries WHERE kind = ? AND id = ?').run(kind, id).changes > 0,
-    )
-  }
-
-  /** What validation said of texts before, by their hash. */
-  validated(): Map<string, string> {
-    return this.#run(
-      () =>
-        new Map(
-          this.#db
-            .prepare<[], { hash: string; result: string }>('SELECT hash, result FROM validated')
-            .all()
-            .map(({ hash, result }) => [hash, result]),
-        ),
-    )
-  }
-
-  /** Keeps what validation said, and forgets what it said of texts that are not among `known`. */
-  keepValidated(results: ReadonlyMap<string, string>, known: ReadonlySet<string>): void {
-    this.#write(() => {
-      const put = this.#db.prepare('INSERT OR REPLACE INTO validated (hash, result) VALUES (?, ?)')
-      for (const [hash, result] of results) put.run(hash, result)
-      const drop = this.#db.prepare('DELETE FROM validated WHERE hash = ?')
-      for (const { hash } of this.#db.prepare<[], { hash: string }>('SELECT hash FROM validated').all())
-        if (!known.has(hash)) drop.run(hash)
-    })
   }
 
   /** A number that changes when somebody else, another server say, writes to the database. */
