@@ -85,7 +85,7 @@ describe('touches before power', () => {
       { numRuns: 25 },
     )
     expect(all).toBeLessThanOrEqual(naive * 0.6)
-  })
+  }, 120_000)
 
   it('a wire between two ends is one touch; three in a row on one net are two', () => {
     const wiring = wiringOf({ mcu: 'uno-r3', parts: { B: 'button' }, wires: 'B.1 MCU.D2, B.2 MCU.GND' })
