@@ -73,4 +73,27 @@ void loop() { delay(100); }`
     expect(found(fan(most), vent(true))).toHaveLength(1)
     expect(found(fan(most), vent(false))).toEqual([])
   })
+  const strip = (pixels: number, limitMilliamps: number): Short => ({
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 5, limitMilliamps } },
+    parts: {
+      STRIP: { part: 'ws2812-strip', options: { pixels } },
+      R1: { part: 'resistor', options: { ohms: 330 } },
+      LEFT: 'servo-sg90',
+    },
+    wires:
+      'STRIP.5V PACK.+, STRIP.GND PACK.-, STRIP.DIN R1.1, R1.2 MCU.D6, PACK.- MCU.GND, LEFT.VCC PACK.+, LEFT.GND PACK.-, LEFT.SIG MCU.D9',
+  })
+  const colours = (servo: string): string => `#include <Shed_NeoPixel.h>
+#include <Servo.h>
+Shed_NeoPixel strip(8, 6, NEO_GRB + NEO_KHZ800);
+Servo left;
+void setup() { strip.begin(); delay(1000); strip.setPixelColor(1, 255, 0, 0); strip.show(); delay(1000); ${servo} }
+void loop() { delay(100); }`
+  it('is not said of lights that begin to shine, whose peak is that of all colours full', () => {
+    // 160 mA in ordinary use, 480 mA with all colours full; 650 mA a servo that starts.
+    expect(found(strip(8, 400), colours(''))).toEqual([])
+    expect(found(strip(8, 830), colours('left.attach(9);'))).toEqual([])
+    expect(found(strip(8, 790), colours('left.attach(9);'))).toEqual([expect.stringContaining('LEFT starts')])
+  })
 })

@@ -20,8 +20,10 @@ const startsOf = (shown: readonly Shown[]): number[] =>
 
 /**
  * Sources that must give more than they can at some moment of a run. What is fed all the time takes its usual current;
- * what can be seen to rest takes none; both take their peak for a while after they start or turn round. A plan
- * whose peaks add up to too much may be all right, as long as its program lets one start after the other.
+ * what can be seen to rest takes none; loads that have to be set moving take their peak for a while after they start or
+ * turn round. The peak of lights, displays and radios is that of all colours full or of sending, and tells nothing about
+ * when they start. A plan whose peaks add up to too much may be all right, as long as its program lets one start after
+ * the other.
  */
 export function overBudget(
   wiring: Wiring,
@@ -29,15 +31,18 @@ export function overBudget(
   where: (at: number) => Pick<RunFinding, 'file' | 'line'>,
   findings: RunFindings,
 ): void {
+  const surges = new Map(
+    [...shown].filter(([ref]) => wiring.parts.some((one) => one.ref === ref && one.part.category === 'load')),
+  )
   for (const budget of budgets(wiring)) {
     const limit = budget.source.limitMilliamps
     // What is too much as a rule is said of the plan itself.
     if (limit === undefined || limit === 0 || budget.typicalMilliamps > limit || budget.peakMilliamps <= limit) continue
-    const moments = [...new Set(budget.items.flatMap(({ title }) => startsOf(shown.get(title) ?? [])))].sort(
+    const moments = [...new Set(budget.items.flatMap(({ title }) => startsOf(surges.get(title) ?? [])))].sort(
       (a, b) => a - b,
     )
     for (const at of moments) {
-      const { milliamps, starting } = takenAt(budget, shown, at)
+      const { milliamps, starting } = takenAt(budget, shown, surges, at)
       if (milliamps <= limit) continue
       const { end } = budget.source
       findings.add(
@@ -59,6 +64,7 @@ export function overBudget(
 function takenAt(
   { items }: Budget,
   shown: ReadonlyMap<string, readonly Shown[]>,
+  surges: ReadonlyMap<string, readonly Shown[]>,
   at: number,
 ): { readonly milliamps: number; readonly starting: readonly string[] } {
   let milliamps = 0
@@ -66,7 +72,7 @@ function takenAt(
   for (const { title, typicalMilliamps, peakMilliamps } of items) {
     const own = shown.get(title) ?? []
     const now = own.findLast((one) => one.at <= at)
-    const isStarting = startsOf(own).some((start) => start <= at && at < start + START)
+    const isStarting = startsOf(surges.get(title) ?? []).some((start) => start <= at && at < start + START)
     if (isStarting) {
       milliamps += peakMilliamps
       if (peakMilliamps > typicalMilliamps) starting.push(title)
