@@ -62,6 +62,9 @@ export async function tortureByHour(checkout: string, saves: number): Promise<st
       .map(Math.round)
       .filter((_, n) => n % 5 === 4)
       .join(', ')} MB`,
-    ...(refused > 0 || late > 1.25 * early ? ['FAILED: saves were refused, or the memory grows'] : []),
+    // A server warms up for its first thousands of saves: a shorter run says nothing about a trend.
+    ...(refused > 0 || (done >= 3000 && late > 1.25 * early)
+      ? ['FAILED: saves were refused, or the memory grows']
+      : []),
   ]
 }
