@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import type { Request, RequestHandler } from 'express'
 import * as v from 'valibot'
 import { HttpProblem } from './problem.ts'
-import type { OthersMay, Rights } from './rights.ts'
+import type { OthersMay, PlanRights, Rights } from './rights.ts'
 
 /** What somebody may do with a plan: everything here, change it, look at it. */
 export type Role = 'owner' | 'editor' | 'viewer'
@@ -115,12 +115,15 @@ export class Access {
   /** What a request may do with a plan; undefined for nothing. */
   roleFor(request: Request, plan: string | undefined): Role | undefined {
     const session = this.sessionOf(request)
-    if (!session) return undefined
-    if (plan === undefined || session.all === 'owner') return session.all
-    const rights = this.#rights.of(plan)
-    if (rights !== undefined && rights.owner !== null && rights.owner === session.who) return 'owner'
-    const roles = [session.plans[plan], limited(session.all, rights?.others)].filter((one) => one !== undefined)
-    return roles.sort((a, b) => RANK[b] - RANK[a])[0]
+    return plan === undefined ? session?.all : roleOf(session, plan, this.#rights.of(plan))
+  }
+
+  /** The same for many plans: who asks, and the rights of all, are looked up once. */
+  rolesFor(request: Request): (plan: string) => Role | undefined {
+    const session = this.sessionOf(request)
+    if (session?.all === 'owner') return () => 'owner'
+    const rights = new Map(this.#rights.all().map((one) => [one.plan, one]))
+    return (plan) => roleOf(session, plan, rights.get(plan))
   }
 
   /** True for who may see every plan that there is. */
@@ -133,10 +136,11 @@ export class Access {
   apart(request: Request): Record<string, Role> {
     const session = this.sessionOf(request)
     if (!session || session.all === 'owner') return {}
+    const roleIn = this.rolesFor(request)
     const plans = new Set([...Object.keys(session.plans), ...this.#rights.all().map(({ plan }) => plan)])
     return Object.fromEntries(
       [...plans].flatMap((plan): [string, Role][] => {
-        const role = this.roleFor(request, plan)
+        const role = roleIn(plan)
         return role === undefined || role === session.all ? [] : [[plan, role]]
       }),
     )
@@ -245,6 +249,13 @@ export class Access {
       return undefined
     }
   }
+}
+
+function roleOf(session: Session | undefined, plan: string, rights: PlanRights | undefined): Role | undefined {
+  if (!session || session.all === 'owner') return session?.all
+  if (rights !== undefined && rights.owner !== null && rights.owner === session.who) return 'owner'
+  const roles = [session.plans[plan], limited(session.all, rights?.others)].filter((one) => one !== undefined)
+  return roles.sort((a, b) => RANK[b] - RANK[a])[0]
 }
 
 /** What a session may do with a plan, where its owner lets others do so much. */

@@ -57,7 +57,6 @@ export function shareRoutes(access: Access, store: PlanStore, events: Events): R
     const body = v.safeParse(Others, request.body)
     if (!body.success) throw new HttpProblem(400, 'Bad request', 'expected { others } of editor, viewer or none')
     if (!store.get(plan)) throw new HttpProblem(404, 'No such plan', `there is no plan "${plan.slice(0, 80)}"`)
-    if (!store.get(plan)) throw new HttpProblem(404, 'No such plan', `there is no plan "${plan.slice(0, 80)}"`)
     rights.put(plan, { owner: rights.of(plan)?.owner ?? null, others: body.output.others })
     events.tell({ type: 'rights' })
     response.status(204).end()

@@ -110,10 +110,11 @@ export function createApp({ access, store, shelf, samples, work, events, summari
     events.listen(request, response, (plan) => access.roleFor(request, plan) !== undefined)
   })
   app.get('/api/archive', async (request, response) => {
+    const roleIn = access.rolesFor(request)
     const archive = await patiently(() =>
       archiveOf(store, {
         history: request.query.history !== undefined,
-        may: (plan) => access.roleFor(request, plan) !== undefined,
+        may: (plan) => roleIn(plan) !== undefined,
       }),
     )
     response.type('application/zip').attachment('markpost-archive.zip').send(Buffer.from(archive))

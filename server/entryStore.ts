@@ -1,6 +1,6 @@
 import type Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
-import { asTrouble } from './storeTrouble.ts'
+import { guarded, written } from './storeTrouble.ts'
 
 /** A board or part of the maker's own, as written. */
 export interface StoredEntry {
@@ -23,11 +23,11 @@ export class EntryStore {
   }
 
   all(): StoredEntry[] {
-    return this.#run(() => this.#db.prepare<[], StoredEntry>('SELECT * FROM entries ORDER BY kind, id').all())
+    return guarded(() => this.#db.prepare<[], StoredEntry>('SELECT * FROM entries ORDER BY kind, id').all())
   }
 
   get(kind: EntryKind, id: string): StoredEntry | undefined {
-    return this.#run(() => this.#entry(kind, id))
+    return guarded(() => this.#entry(kind, id))
   }
 
   #entry(kind: EntryKind, id: string): StoredEntry | undefined {
@@ -39,7 +39,7 @@ export class EntryStore {
   /** Undefined when there is one of that name already. */
   create(kind: EntryKind, id: string, text: string): StoredEntry | undefined {
     const now = this.#now()
-    return this.#write(() => {
+    return written(this.#db, () => {
       if (this.#entry(kind, id)) return undefined
       this.#db
         .prepare('INSERT INTO entries (kind, id, text, revision, created, changed) VALUES (?, ?, ?, 1, ?, ?)')
@@ -50,7 +50,7 @@ export class EntryStore {
 
   /** Saves over the revision that the caller knows; undefined, and nothing changed, when another came first. */
   save(kind: EntryKind, id: string, revision: number, text: string): StoredEntry | undefined {
-    return this.#write(() => {
+    return written(this.#db, () => {
       const { changes } = this.#db
         .prepare(
           'UPDATE entries SET text = ?, changed = ?, revision = revision + 1 WHERE kind = ? AND id = ? AND revision = ?',
@@ -61,14 +61,15 @@ export class EntryStore {
   }
 
   delete(kind: EntryKind, id: string): boolean {
-    return this.#write(
+    return written(
+      this.#db,
       () => this.#db.prepare('DELETE FROM entries WHERE kind = ? AND id = ?').run(kind, id).changes > 0,
     )
   }
 
   /** What validation said of texts before, by their hash. */
   validated(): Map<string, string> {
-    return this.#run(
+    return guarded(
       () =>
         new Map(
           this.#db
@@ -81,24 +82,12 @@ export class EntryStore {
 
   /** Keeps what validation said, and forgets what it said of texts that are not among `known`. */
   keepValidated(results: ReadonlyMap<string, string>, known: ReadonlySet<string>): void {
-    this.#write(() => {
+    written(this.#db, () => {
       const put = this.#db.prepare('INSERT OR REPLACE INTO validated (hash, result) VALUES (?, ?)')
       for (const [hash, result] of results) put.run(hash, result)
       const drop = this.#db.prepare('DELETE FROM validated WHERE hash = ?')
       for (const { hash } of this.#db.prepare<[], { hash: string }>('SELECT hash FROM validated').all())
         if (!known.has(hash)) drop.run(hash)
     })
-  }
-
-  #run<T>(call: () => T): T {
-    try {
-      return call()
-    } catch (error) {
-      throw asTrouble(error)
-    }
-  }
-
-  #write<T>(call: () => T): T {
-    return this.#run(() => this.#db.transaction(call).immediate())
   }
 }

@@ -121,7 +121,8 @@ export function historyRoutes({ access, store, shelf, work, events, summaries }:
 
   routes.get('/bin', async (request, response) => {
     const all = await patiently(() => store.bin())
-    response.json(all.filter(({ id }) => access.roleFor(request, id) === 'owner') satisfies BinPlan[])
+    const roleIn = access.rolesFor(request)
+    response.json(all.filter(({ id }) => roleIn(id) === 'owner') satisfies BinPlan[])
   })
 
   routes.post('/bin/:id/restore', async (request, response) => {

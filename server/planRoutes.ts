@@ -99,11 +99,12 @@ export function planRoutes({ access, store, shelf, samples, work, events, summar
     const words = fold(text(request.query.q)).split(/\s+/).filter(Boolean).slice(0, 8)
     const page = { limit: whole('limit', limit, PAGE, 1, MOST_LINES), offset: whole('offset', offset, 0, 0, 1e9) }
     await summaries.settled()
-    const withRole = (line: PlanLine): PlanLine => ({ ...line, role: access.roleFor(request, line.id) ?? 'viewer' })
+    const roleIn = access.rolesFor(request)
+    const withRole = (line: PlanLine): PlanLine => ({ ...line, role: roleIn(line.id) ?? 'viewer' })
     // Who may not see all sees the plans that are theirs or shared with them, wherever in the list they stand.
     if (!access.seesAll(request)) {
       const all = await patiently(() => store.list({ offset: 0, limit: store.count(), sort, words }))
-      const own = all.lines.filter(({ id }) => access.roleFor(request, id) !== undefined)
+      const own = all.lines.filter(({ id }) => roleIn(id) !== undefined)
       const shown = own.slice(page.offset, page.offset + page.limit)
       response.set('Total-Count', String(own.length)).json(shown.map(withRole) satisfies PlanPage['lines'])
       return

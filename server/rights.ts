@@ -1,5 +1,5 @@
 import type Database from 'better-sqlite3'
-import { asTrouble } from './storeTrouble.ts'
+import { guarded } from './storeTrouble.ts'
 
 /** What those may do with a plan who are let in, and are not its owner. */
 export type OthersMay = 'editor' | 'viewer' | 'none'
@@ -18,34 +18,26 @@ export class Rights {
   }
 
   of(plan: string): PlanRights | undefined {
-    return this.#run(() =>
+    return guarded(() =>
       this.#db.prepare<[string], PlanRights>('SELECT owner, others FROM rights WHERE plan = ?').get(plan),
     )
   }
 
   /** Rights of all plans that have any. */
   all(): (PlanRights & { readonly plan: string })[] {
-    return this.#run(() =>
+    return guarded(() =>
       this.#db.prepare<[], PlanRights & { plan: string }>('SELECT plan, owner, others FROM rights').all(),
     )
   }
 
   /** True while some plan is hidden from those who are let in. */
   hidesAny(): boolean {
-    return this.#run(() => this.#db.prepare("SELECT 1 FROM rights WHERE others = 'none' LIMIT 1").get() !== undefined)
+    return guarded(() => this.#db.prepare("SELECT 1 FROM rights WHERE others = 'none' LIMIT 1").get() !== undefined)
   }
 
   put(plan: string, { owner, others }: PlanRights): void {
-    this.#run(() => {
+    guarded(() => {
       this.#db.prepare('INSERT OR REPLACE INTO rights (plan, owner, others) VALUES (?, ?, ?)').run(plan, owner, others)
     })
-  }
-
-  #run<T>(call: () => T): T {
-    try {
-      return call()
-    } catch (error) {
-      throw asTrouble(error)
-    }
   }
 }

@@ -32,8 +32,10 @@ export function shelfRoutes({ access, store, shelf, work, events }: Parts): Rout
   const missing = (kind: EntryKind, id: string): HttpProblem =>
     new HttpProblem(404, `No such ${singular[kind]}`, `the catalogue has no ${singular[kind]} "${id.slice(0, 80)}"`)
   /** Plans that whoever asks may see, in which an entry is used. */
-  const plansWith = async (request: Request, kind: EntryKind, id: string): Promise<{ id: string; title: string }[]> =>
-    (await patiently(() => store.plansWith(kind, id))).filter((plan) => access.roleFor(request, plan.id) !== undefined)
+  const plansWith = async (request: Request, kind: EntryKind, id: string): Promise<{ id: string; title: string }[]> => {
+    const roleIn = access.rolesFor(request)
+    return (await patiently(() => store.plansWith(kind, id))).filter((plan) => roleIn(plan.id) !== undefined)
+  }
   const own = async (kind: EntryKind, id: string): Promise<EntryLine & { revision: number }> => {
     const line = (await shelf.now()).lines.find((one) => one.kind === kind && one.id === id)
     if (!line) {

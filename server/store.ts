@@ -7,7 +7,7 @@ import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rul
 import { EntryStore } from './entryStore.ts'
 import { openDatabase } from './openDatabase.ts'
 import { Rights } from './rights.ts'
-import { asTrouble } from './storeTrouble.ts'
+import { guarded, written } from './storeTrouble.ts'
 import { thinned } from './thinning.ts'
 
 export interface StoredPlan {
@@ -101,22 +101,10 @@ export class PlanStore {
     this.shelf = new EntryStore(this.#db, now)
   }
 
-  #run<T>(call: () => T): T {
-    try {
-      return call()
-    } catch (error) {
-      throw asTrouble(error)
-    }
-  }
-
-  #write<T>(call: () => T): T {
-    return this.#run(() => this.#db.transaction(call).immediate())
-  }
-
   /** One page of the list. A row that cannot be read is left out; see {@link damaged}. */
   list({ offset, limit, sort, words }: ListRequest): { total: number; lines: PlanLine[] } {
     const where = words.length === 0 ? '' : `WHERE ${words.map(() => 'instr(sought, ?) > 0').join(' AND ')}`
-    return this.#run(() => {
+    return guarded(() => {
       const { total } = this.#db
         .prepare<string[], { total: number }>(`SELECT count(*) AS total FROM plans INDEXED BY plans_by_change ${where}`)
         .get(...words) ?? { total: 0 }
@@ -132,20 +120,20 @@ export class PlanStore {
 
   /** Every plan, by title. */
   all(): StoredPlan[] {
-    return this.#run(() =>
+    return guarded(() =>
       this.#db.prepare<[], StoredPlan>(`SELECT ${PLAN} FROM plans ORDER BY title COLLATE NOCASE, id`).all(),
     )
   }
 
   count(): number {
-    return this.#run(
+    return guarded(
       () => this.#db.prepare<[], { total: number }>('SELECT count(*) AS total FROM plans').get()?.total ?? 0,
     )
   }
 
   /** A title that no plan has: the one given, or with the next number behind it. Titles are at most 200 characters. */
   freeTitle(title: string): string {
-    return this.#run(() => {
+    return guarded(() => {
       const isTaken = this.#db.prepare<[string]>('SELECT 1 FROM plans WHERE title = ? COLLATE NOCASE LIMIT 1')
       let free = title
       for (let number = 2; isTaken.get(free) !== undefined; number += 1)
@@ -155,7 +143,7 @@ export class PlanStore {
   }
 
   get(id: string): StoredPlan | undefined {
-    return this.#run(() => this.#get(id))
+    return guarded(() => this.#get(id))
   }
 
   #get(id: string): StoredPlan | undefined {
@@ -166,7 +154,7 @@ export class PlanStore {
   create(content: PlanContent, owner?: string): StoredPlan {
     const id = randomUUID()
     const now = this.#now()
-    return this.#write(() => {
+    return written(this.#db, () => {
       this.#db
         .prepare(
           'INSERT INTO plans (id, title, text, revision, created, changed, summary, sought, saved_by) VALUES (?, ?, ?, 1, ?, ?, ?, ?, ?)',
@@ -188,7 +176,7 @@ export class PlanStore {
 
   /** Saves over the revision that the caller knows; when another came first, nothing changes and it is returned. */
   save(id: string, revision: number, content: PlanContent): SaveResult {
-    return this.#write((): SaveResult => {
+    return written(this.#db, (): SaveResult => {
       const current = this.#get(id)
       if (current?.revision !== revision) return { ok: false, current }
       // A plan from before there was a history begins it with what it was.
@@ -246,7 +234,7 @@ export class PlanStore {
 
   /** Revisions of a plan that are kept, the newest first. */
   revisions(id: string): StoredRevision[] {
-    return this.#run(() =>
+    return guarded(() =>
       this.#db
         .prepare<[string], Omit<StoredRevision, 'words'> & { words: string | null }>(
           'SELECT revision, saved, title, name, words FROM revisions WHERE plan = ? ORDER BY revision DESC',
@@ -258,7 +246,7 @@ export class PlanStore {
 
   /** The text of a revision; undefined where it is not kept. */
   revisionText(id: string, revision: number): string | undefined {
-    return this.#run(() => {
+    return guarded(() => {
       const row = this.#db
         .prepare<[string, number], { text: Buffer }>('SELECT text FROM revisions WHERE plan = ? AND revision = ?')
         .get(id, revision)
@@ -267,7 +255,7 @@ export class PlanStore {
   }
 
   keepWords(id: string, revision: number, words: readonly string[]): void {
-    this.#write(() => {
+    written(this.#db, () => {
       this.#db
         .prepare('UPDATE revisions SET words = ? WHERE plan = ? AND revision = ?')
         .run(JSON.stringify(words), id, revision)
@@ -276,7 +264,8 @@ export class PlanStore {
 
   /** Names a revision, so that it stays; null takes the name away. False where it is not kept. */
   nameRevision(id: string, revision: number, name: string | null): boolean {
-    return this.#write(
+    return written(
+      this.#db,
       () =>
         this.#db.prepare('UPDATE revisions SET name = ? WHERE plan = ? AND revision = ?').run(name, id, revision)
           .changes > 0,
@@ -285,14 +274,14 @@ export class PlanStore {
 
   /** Plans that were deleted, the last first. */
   bin(): BinLine[] {
-    return this.#run(() =>
+    return guarded(() =>
       this.#db.prepare<[], BinLine>('SELECT id, title, revision, deleted FROM bin ORDER BY deleted DESC, id').all(),
     )
   }
 
   /** Puts a deleted plan back as it was; undefined where the bin has none of that id. */
   restore(id: string): StoredPlan | undefined {
-    return this.#write(() => {
+    return written(this.#db, () => {
       const { changes } = this.#db
         .prepare(
           `INSERT INTO plans (id, title, text, revision, created, changed, summary, sought)
@@ -308,7 +297,7 @@ export class PlanStore {
 
   /** Takes a deleted plan away for good, with its history. */
   forget(id: string): boolean {
-    return this.#write(() => {
+    return written(this.#db, () => {
       const gone = this.#db.prepare('DELETE FROM bin WHERE id = ?').run(id).changes > 0
       for (const table of gone ? ['revisions', 'rights'] : [])
         this.#db.prepare(`DELETE FROM ${table} WHERE plan = ?`).run(id)
@@ -318,7 +307,7 @@ export class PlanStore {
 
   /** Deletes a plan into the bin, at the given revision only where one is given. */
   delete(id: string, revision?: number): 'deleted' | 'changed' | 'missing' {
-    return this.#write(() => {
+    return written(this.#db, () => {
       const current = this.#get(id)
       if (!current) return 'missing'
       if (revision !== undefined && current.revision !== revision) return 'changed'
@@ -341,7 +330,7 @@ export class PlanStore {
 
   /** Puts a new summary beside a plan that itself did not change. */
   refreshSummary(id: string, revision: number, summary: PlanSummary | null, sought: string): void {
-    this.#write(() => {
+    written(this.#db, () => {
       this.#db
         .prepare('UPDATE plans SET summary = ?, sought = ? WHERE id = ? AND revision = ?')
         .run(summary === null ? UNREADABLE : JSON.stringify(summary), sought, id, revision)
@@ -350,7 +339,7 @@ export class PlanStore {
 
   /** Ids of plans whose summary is missing, broken, or was made by an older program. */
   staleSummaries(): string[] {
-    return this.#run(() =>
+    return guarded(() =>
       this.#db
         .prepare<[number, number], { id: string }>(
           `SELECT id FROM plans WHERE NOT json_valid(summary)
@@ -364,7 +353,7 @@ export class PlanStore {
 
   /** Plans that use an entry of the maker's own. */
   plansWith(kind: EntryKind, id: string): { id: string; title: string }[] {
-    return this.#run(() =>
+    return guarded(() =>
       this.#db
         .prepare<[string, string], { id: string; title: string }>(
           `SELECT DISTINCT plans.id, title FROM plans, json_each(iif(json_valid(summary), summary, '{}'), ?) AS one
@@ -376,7 +365,7 @@ export class PlanStore {
 
   /** A number that changes when somebody else, another server say, writes to the database. */
   foreignState(): number {
-    return this.#run(() => this.#db.pragma('data_version', { simple: true }) as number)
+    return guarded(() => this.#db.pragma('data_version', { simple: true }) as number)
   }
 
   close(): void {

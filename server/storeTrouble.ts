@@ -1,3 +1,5 @@
+import type Database from 'better-sqlite3'
+
 /** The data folder cannot be used at all: said at the start, which then ends. */
 export class DataFolderError extends Error {
   override name = 'DataFolderError'
@@ -37,13 +39,25 @@ const kinds: readonly (readonly [prefix: string, kind: TroubleKind])[] = [
 ]
 
 /** An error of SQLite as {@link StoreTrouble} where it is one of the folder's; any other stays as it is. */
-export function asTrouble(error: unknown): unknown {
+function asTrouble(error: unknown): unknown {
   const code = (error as { code?: unknown } | null)?.code
   if (typeof code !== 'string') return error
   if (code === 'ENOSPC') return new StoreTrouble('disk-full', error)
   const kind = kinds.find(([prefix]) => code.startsWith(prefix))?.[1]
   return kind ? new StoreTrouble(kind, error) : error
 }
+
+/** Calls the database; a failure of the data folder comes out as a {@link StoreTrouble}. */
+export function guarded<T>(call: () => T): T {
+  try {
+    return call()
+  } catch (error) {
+    throw asTrouble(error)
+  }
+}
+
+/** Writes in one transaction, or nothing. */
+export const written = <T>(db: Database.Database, call: () => T): T => guarded(() => db.transaction(call).immediate())
 
 /** Pauses in milliseconds before a call is tried again while another program holds the database; some three seconds. */
 const pauses = [5, 10, 20, 40, 80, 150, 250, 400, 600, 700, 800]

@@ -3,6 +3,7 @@ import { Button, Form, Spinner } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { describeDifference } from '../../core/plan/difference.ts'
 import type { RevisionLine } from '../../core/rules/answers.ts'
+import { momentWords } from '../base/momentWords.ts'
 import { problemText, useNameRevisionMutation, useRevisionQuery, useRevisionsQuery } from '../store/api.ts'
 import { useDerived, usePlan } from '../store/derived.ts'
 import { editPlan } from '../store/desk.ts'
@@ -52,7 +53,7 @@ export function History() {
                   {sentence(line, line === data.at(-1))}
                   <small>
                     {line === newest ? 'now, ' : ''}
-                    {new Date(line.saved).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+                    {momentWords(line.saved)}
                   </small>
                 </span>
               </button>

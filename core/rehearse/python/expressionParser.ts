@@ -90,21 +90,15 @@ export class PyExpressionParser extends PyReader {
   }
 
   protected orHere(): PyExpr {
-    let left = this.andHere()
-    while (this.is('or')) {
-      const { at } = this.token
-      this.next += 1
-      left = { e: 'logic', op: 'or', a: left, b: this.andHere(), at }
-    }
-    return left
+    return this.chained('or', () => this.chained('and', () => this.notHere()))
   }
 
-  protected andHere(): PyExpr {
-    let left = this.notHere()
-    while (this.is('and')) {
+  protected chained(op: 'and' | 'or', next: () => PyExpr): PyExpr {
+    let left = next()
+    while (this.is(op)) {
       const { at } = this.token
       this.next += 1
-      left = { e: 'logic', op: 'and', a: left, b: this.notHere(), at }
+      left = { e: 'logic', op, a: left, b: next(), at }
     }
     return left
   }

@@ -6,6 +6,7 @@ import { sameFinding } from '../../../core/plan/findingKey.ts'
 import type { Comment } from '../../../core/plan/planSchema.ts'
 import type { Finding } from '../../../core/rules/finding.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
+import { momentWords } from '../../base/momentWords.ts'
 import { useDerived, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
 import { planActions } from '../../store/planSlice.ts'
@@ -76,7 +77,7 @@ function CommentCard({
           </>
         )}
         {by && ` · ${by}`}
-        {said && ` · ${new Date(said).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}`}
+        {said && ` · ${momentWords(said)}`}
       </p>
       <div className="fixes">
         <Button

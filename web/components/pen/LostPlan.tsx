@@ -2,6 +2,7 @@ import { lazy, Suspense, useEffect, useState } from 'react'
 import { Button, Spinner } from 'react-bootstrap'
 import { Link, useNavigate } from 'react-router'
 import type { Plan } from '../../../core/plan/planSchema.ts'
+import { momentWords } from '../../base/momentWords.ts'
 import { problemText, useCreateMutation, useMendMutation } from '../../store/api.ts'
 import { forgetDraft, orphanDrafts } from '../../store/desk.ts'
 import type { Opened } from '../../store/pen/desk.ts'
@@ -81,9 +82,7 @@ function KeptDraft({ draft }: { draft: Draft }) {
     <section className="notice">
       <p>
         <b>This browser keeps unsaved changes of “{draft.plan.title}”</b>
-        {draft.at > 0 &&
-          `, of ${new Date(draft.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}`}
-        .
+        {draft.at > 0 && `, of ${momentWords(draft.at)}`}.
       </p>
       <span className="notice-actions">
         <Button

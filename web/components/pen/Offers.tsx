@@ -3,6 +3,7 @@ import { Button } from 'react-bootstrap'
 import { describeDifference } from '../../../core/plan/difference.ts'
 import { mergePlans } from '../../../core/plan/merge.ts'
 import type { Plan } from '../../../core/plan/planSchema.ts'
+import { momentWords } from '../../base/momentWords.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
 import { dropOffer, joinOffer } from '../../store/desk.ts'
 import type { Draft } from '../../store/pen/penEvents.ts'
@@ -23,9 +24,7 @@ function Offer({ offer, onKeepBoth }: { offer: Draft; onKeepBoth: (plan: Plan, s
     <section className="notice" aria-label="Unsaved changes of another page">
       <p>
         <b>Another page left changes that were never saved</b>
-        {offer.at > 0 &&
-          ` (${new Date(offer.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })})`}
-        : {lines.slice(0, 5).join('; ') || 'the same as before'}
+        {offer.at > 0 && ` (${momentWords(offer.at)})`}: {lines.slice(0, 5).join('; ') || 'the same as before'}
         {lines.length > 5 && `; and ${lines.length - 5} more`}.
       </p>
       <span className="notice-actions">

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { momentWords } from '../../base/momentWords.ts'
 import { problemText, useBinQuery, useForgetMutation, usePutBackMutation } from '../../store/api.ts'
 import { useAppDispatch } from '../../store/store.ts'
 import { toasted } from '../../store/toastSlice.ts'
@@ -27,10 +28,7 @@ export function Bin() {
         <ul>
           {data.map(({ id, title, deleted }) => (
             <li key={id}>
-              <b>{title}</b>{' '}
-              <span className="soft">
-                deleted {new Date(deleted).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
-              </span>
+              <b>{title}</b> <span className="soft">deleted {momentWords(deleted)}</span>
               <Button
                 size="sm"
                 variant="outline-dark"

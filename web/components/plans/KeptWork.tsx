@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { momentWords } from '../../base/momentWords.ts'
 import { forgetDraft, orphanDrafts } from '../../store/desk.ts'
 import type { Draft } from '../../store/pen/penEvents.ts'
 import { KeepAsFile } from '../pen/KeepAsFile.tsx'
@@ -23,9 +24,7 @@ export function KeptWork() {
     <section key={draft.slot} className="notice" aria-label={`Unsaved changes of ${draft.plan.title}`}>
       <p>
         <b>“{draft.plan.title}” has changes that were never saved</b>
-        {draft.at > 0 &&
-          `, of ${new Date(draft.at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}`}
-        . This browser keeps them.
+        {draft.at > 0 && `, of ${momentWords(draft.at)}`}. This browser keeps them.
       </p>
       <span className="notice-actions">
         <Link className="btn btn-sm btn-dark" to={`/plan/${draft.planId}/pins`}>

@@ -3,6 +3,7 @@ import { Button, Dropdown, Modal } from 'react-bootstrap'
 import { Link } from 'react-router'
 import type { PlanLine } from '../../../core/rules/answers.ts'
 import type { PlanSummary } from '../../../core/rules/summary.ts'
+import { momentWords } from '../../base/momentWords.ts'
 import { problemText, useCopyMutation, useRemoveMutation } from '../../store/api.ts'
 import { useBaseCatalog } from '../../store/catalog.ts'
 import { useAppDispatch } from '../../store/store.ts'
@@ -36,7 +37,7 @@ export function PlanRow({ plan }: { plan: PlanLine }) {
           <Link to={`/plan/${plan.id}/pins`}>{plan.title}</Link>
         </h2>
         <span className="soft">
-          changed {new Date(plan.changed).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+          changed {momentWords(plan.changed)}
           {role === 'viewer' && ' · to look only'}
         </span>
       </div>
