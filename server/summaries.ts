@@ -21,8 +21,8 @@ interface Parts {
 
 /** Milliseconds that a list waits for the summaries of plans that were written just before. */
 const LIST_WAITS = 100
-/** Milliseconds that a summary lets opening and saving go first. */
-const SUMMARY_WAITS = 1000
+/** Milliseconds that a summary may take: while others keep the machine busy, it gets little of it. */
+const SUMMARY_WITHIN = 120_000
 
 /**
  * Makes the summaries of plans, one after the other while the server works: of those just written, after their save was
@@ -116,11 +116,14 @@ export class Summaries {
   async #make(id: string): Promise<void> {
     const { store, shelf, work, log } = this.#parts
     try {
-      await work.quiet(SUMMARY_WAITS)
       const plan = await patiently(() => store.get(id))
       if (!plan) return
       const { bytes } = await shelf.now()
-      const read = await work.run('summary', { shelf: bytes, text: plan.text, title: plan.title }, { plan: id })
+      const read = await work.run(
+        'summary',
+        { shelf: bytes, text: plan.text, title: plan.title },
+        { background: true, within: SUMMARY_WITHIN },
+      )
       const { summary, sought } = read.ok ? read.value : { summary: null, sought: plan.title.toLowerCase() }
       await patiently(() => store.refreshSummary(id, plan.revision, summary, sought))
     } catch (error) {

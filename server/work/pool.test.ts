@@ -31,7 +31,6 @@ it('what takes long on one thread holds nobody up, also those that it served bef
   await Promise.all([search, ...['a', 'b', 'c', 'd'].map((plan) => open(plan, plan))])
   expect(done.at(-1)).toBe('search')
   expect(done.slice(0, -1).sort()).toEqual(['a', 'b', 'c', 'd'])
-  await work.quiet(1000)
 })
 
 it('gives up what waits too long, and goes on', async () => {
@@ -43,6 +42,21 @@ it('gives up what waits too long, and goes on', async () => {
   )
   await Promise.all(long)
   expect(await work.run('open', { shelf: emptyShelf, text, title: 'again' })).toMatchObject({ ok: true })
+})
+
+it('what nobody waits for is done while every thread is busy', async () => {
+  const summary = () => work.run('summary', { shelf: emptyShelf, text, title: 'Large' }, { background: true })
+  // Its thread is warm.
+  await summary()
+  let searching = 16
+  const searches = Array.from({ length: searching }, () =>
+    work.run('assign', { shelf: emptyShelf, text, milliseconds: 20_000 }).then(() => {
+      searching -= 1
+    }),
+  )
+  expect(await summary()).toMatchObject({ ok: true })
+  expect(searching).toBeGreaterThan(0)
+  await Promise.all(searches)
 })
 
 it('every task is offered by the threads', () => {

@@ -5,6 +5,7 @@ import { Piscina } from 'piscina'
 import { projectFolder } from '../../node/builtCatalog.ts'
 import { HttpProblem } from '../problem.ts'
 import { type Tasks, tasks } from './tasks.ts'
+import type { ThreadData } from './worker.ts'
 
 type Request<K extends keyof Tasks> = Parameters<Tasks[K]>[0]
 type Answer<K extends keyof Tasks> = ReturnType<Tasks[K]>
@@ -14,14 +15,14 @@ export interface Wish {
   readonly within?: number | undefined
   /** Id of the plan that the task is about: the thread that had it last still has it read. */
   readonly plan?: string | undefined
+  /** Nobody waits for it: a thread of its own does it, in time that the others leave. */
+  readonly background?: boolean
 }
 
 /** Who does the heavy work: threads, or in tests the caller itself. */
 export interface Work {
   /** Does a task. When that takes too long its thread is ended, and the caller gets a 503 that says so. */
   readonly run: <K extends keyof Tasks>(task: K, request: Request<K>, wish?: Wish) => Promise<Answer<K>>
-  /** Resolves when no task runs or waits, and after so many milliseconds at the latest. */
-  readonly quiet: (milliseconds: number) => Promise<void>
   readonly close: () => Promise<void>
 }
 
@@ -37,22 +38,21 @@ export function threads(): Work | undefined {
   const filename = join(projectFolder(), 'dist/cli/work.mjs')
   if (!existsSync(filename)) return undefined
   // Threads are there from the start: one that is made when it is needed keeps that request waiting.
-  const all = Array.from({ length: THREADS }, () => ({
-    thread: new Piscina({
+  const made = (workerData: ThreadData): Piscina =>
+    new Piscina({
       filename,
+      workerData,
       minThreads: 1,
       maxThreads: 1,
       // Reading and writing YAML makes much that is soon thrown away; with more room it is cleared up less often.
       resourceLimits: { maxYoungGenerationSizeMb: 64 },
-    }),
-    busy: false,
-  }))
+    })
+  const all = Array.from({ length: THREADS }, () => ({ thread: made({ background: false }), busy: false }))
+  const behind = made({ background: true })
   type One = (typeof all)[number]
   const known = new Map<string, One>()
   /** Tasks that found every thread busy; whichever is free first takes the first of them. */
   const queue: ((one: One) => void)[] = []
-  const waiting = new Set<() => void>()
-  const busy = (): boolean => all.some((one) => one.busy)
 
   /** The thread that had the plan last where it is free, else any that is free, else the first to become so. */
   const take = (plan: string | undefined, signal: AbortSignal): Promise<One> => {
@@ -79,12 +79,8 @@ export function threads(): Work | undefined {
   }
   const give = (one: One): void => {
     const next = queue.shift()
-    if (next) {
-      next(one)
-      return
-    }
-    one.busy = false
-    if (!busy()) for (const done of [...waiting]) done()
+    if (next) next(one)
+    else one.busy = false
   }
   const remember = (plan: string, one: One): void => {
     known.delete(plan)
@@ -94,10 +90,11 @@ export function threads(): Work | undefined {
   }
 
   return {
-    run: async (task, request, { within = PATIENCE, plan } = {}) => {
+    run: async (task, request, { within = PATIENCE, plan, background } = {}) => {
       const signal = AbortSignal.timeout(within)
       let one: One | undefined
       try {
+        if (background) return await behind.run(request, { name: task, signal })
         one = await take(plan, signal)
         if (plan !== undefined) remember(plan, one)
         return await one.thread.run(request, { name: task, signal })
@@ -115,20 +112,8 @@ export function threads(): Work | undefined {
         if (one) give(one)
       }
     },
-    quiet: async (milliseconds) => {
-      if (!busy()) return
-      await new Promise<void>((resolve) => {
-        const done = (): void => {
-          clearTimeout(timer)
-          waiting.delete(done)
-          resolve()
-        }
-        const timer = setTimeout(done, milliseconds)
-        waiting.add(done)
-      })
-    },
     close: async () => {
-      await Promise.all(all.map(({ thread }) => thread.destroy()))
+      await Promise.all([behind, ...all.map(({ thread }) => thread)].map((thread) => thread.destroy()))
     },
   }
 }
@@ -136,6 +121,5 @@ export function threads(): Work | undefined {
 /** Does every task where it is called. */
 export const inPlace: Work = {
   run: async (task, request) => (tasks[task] as (request: unknown) => Awaited<Answer<typeof task>>)(request),
-  quiet: async () => undefined,
   close: async () => undefined,
 }
