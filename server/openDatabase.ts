@@ -42,7 +42,19 @@ export function openDatabase(
   db.pragma('busy_timeout = 0')
   if (folder !== ':memory:' && !existsSync(mark))
     writeFileSync(mark, `Mark Post keeps its plans beside this file, in markpost.db.\nBegun ${now()}.\n`)
+  keepStatements(db)
   return db
+}
+
+/** From now on a statement is prepared once and used again; there is a bounded number of them. */
+function keepStatements(db: Database.Database): void {
+  const kept = new Map<string, Database.Statement>()
+  const prepare = db.prepare.bind(db)
+  db.prepare = ((text: string): Database.Statement => {
+    const statement = kept.get(text) ?? prepare(text)
+    kept.set(text, statement)
+    return statement
+  }) as typeof db.prepare
 }
 
 /** Files of migrations, in their order: the first one makes version 1. */

@@ -6,8 +6,9 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { SUMMARY_VERSION, summarise, usedEntries } from '../core/rules/summary.ts'
 import { catalog, planOf } from '../core/testing/plans.ts'
 import { resolve } from '../core/wiring/resolve.ts'
+import { openDatabase } from './openDatabase.ts'
 import { type PlanContent, PlanStore } from './store.ts'
-import { patiently, StoreTrouble } from './storeTrouble.ts'
+import { patiently, StoreTrouble, writtenLightly } from './storeTrouble.ts'
 
 const migrations = new URL('./migrations', import.meta.url).pathname
 const plan = planOf({ parts: { A: 'led' } })
@@ -31,6 +32,29 @@ afterEach(() => {
 const raw = (): Database.Database => new Database(join(folder, 'markpost.db'))
 
 describe('the store', () => {
+  it('waits for the disk again after what can be made anew, also when that failed', () => {
+    open()
+    const db = raw()
+    const sync = () => db.pragma('synchronous', { simple: true })
+    expect(writtenLightly(db, sync)).toBe(1)
+    expect(sync()).toBe(2)
+    expect(() =>
+      writtenLightly(db, () => {
+        throw new Error('broken')
+      }),
+    ).toThrow('broken')
+    expect(sync()).toBe(2)
+    db.close()
+  })
+
+  it('prepares a statement once', () => {
+    open()
+    const db = openDatabase(folder, migrations, { now: () => '', fresh: false })
+    expect(db.prepare('SELECT 1')).toBe(db.prepare('SELECT 1'))
+    expect(db.prepare('SELECT 1')).not.toBe(db.prepare('SELECT 2'))
+    db.close()
+  })
+
   it('keeps plans over a restart, and saves only over the known revision', () => {
     open({ now: () => '2030-01-01T00:00:00.000Z' })
     const { id } = store.create(content('A'))

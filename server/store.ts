@@ -7,7 +7,7 @@ import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rul
 import { EntryStore } from './entryStore.ts'
 import { openDatabase } from './openDatabase.ts'
 import { Rights } from './rights.ts'
-import { guarded, written } from './storeTrouble.ts'
+import { guarded, written, writtenLightly } from './storeTrouble.ts'
 import { thinned } from './thinning.ts'
 
 export interface StoredPlan {
@@ -328,9 +328,9 @@ export class PlanStore {
     })
   }
 
-  /** Puts a new summary beside a plan that itself did not change. */
+  /** Puts a new summary beside a plan that itself did not change. One that gets lost is found missing at the next start. */
   refreshSummary(id: string, revision: number, summary: PlanSummary | null, sought: string): void {
-    written(this.#db, () => {
+    writtenLightly(this.#db, () => {
       this.#db
         .prepare('UPDATE plans SET summary = ?, sought = ? WHERE id = ? AND revision = ?')
         .run(summary === null ? UNREADABLE : JSON.stringify(summary), sought, id, revision)

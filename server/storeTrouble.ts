@@ -59,6 +59,19 @@ export function guarded<T>(call: () => T): T {
 /** Writes in one transaction, or nothing. */
 export const written = <T>(db: Database.Database, call: () => T): T => guarded(() => db.transaction(call).immediate())
 
+/**
+ * The same for what can be made anew: the answer does not wait for the disk. When the power fails such a write may be
+ * gone, never half done, and nothing else with it.
+ */
+export function writtenLightly<T>(db: Database.Database, call: () => T): T {
+  db.pragma('synchronous = NORMAL')
+  try {
+    return written(db, call)
+  } finally {
+    db.pragma('synchronous = FULL')
+  }
+}
+
 /** Pauses in milliseconds before a call is tried again while another program holds the database; some three seconds. */
 const pauses = [5, 10, 20, 40, 80, 150, 250, 400, 600, 700, 800]
 
