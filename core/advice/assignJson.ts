@@ -9,7 +9,7 @@ import { waysOut } from './waysOut.ts'
 /** A search's answer as `assign --json` and the server give it, with what stands in the way and the ways out. */
 export function assignJson(wiring: Wiring, result: AssignResult, milliseconds: number) {
   const { status, optimal, cost, bound, placed, unplaced, choices, added, neatness } = result
-  const conflict = unplaced.length === 0 ? undefined : conflictIn(wiring)
+  const conflict = unplaced.length === 0 ? undefined : conflictIn(wiring, unplaced)
   return {
     status,
     optimal,

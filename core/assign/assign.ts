@@ -104,9 +104,9 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     if (built?.count !== decisions.length) built = { count: decisions.length, wiring: after(wiring, decisions) }
     return built.wiring
   }
-  const soft = options.only || left.length === 0 ? [] : bySoftware(soFar(), left)
-  const isSoft = (use: SignalUse): boolean => soft.some(({ from }) => from === use.tail)
-  decisions.push(...soft)
+  const soft = options.only || left.length === 0 ? undefined : bySoftware(soFar(), left)
+  const isSoft = (use: SignalUse): boolean => soft?.decisions.some(({ from }) => from === use.tail) ?? false
+  decisions.push(...(soft?.decisions ?? []))
   const rest = options.only ? undefined : finishDrivers(soFar(), wanted, options.shouldStop)
   if (rest) {
     decisions.push(...rest.decisions)
@@ -125,7 +125,12 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     refused.push({
       end: use.end,
       needs: needWords(use.facts.needs),
-      reasons: options.draft ? [] : problem.isBus(use) ? problem.refusals(use) : refusals(now, use),
+      reasons: options.draft
+        ? []
+        : [
+            ...(problem.isBus(use) ? problem.refusals(use) : refusals(now, use)),
+            ...(soft?.refusals.has(use.end) ? [soft.refusals.get(use.end)!] : []),
+          ],
       // A serial line that no controller is left for would go by software, were it not for its level.
       level:
         !options.draft &&

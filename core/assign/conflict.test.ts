@@ -98,7 +98,7 @@ describe('ways', () => {
       const wiring = resolve(planOf({ mcu, parts: { B: part } }), catalog)
       const result = assign(wiring)
       expect(result.unplaced.map(({ end }) => end)).toEqual([line])
-      const ways = waysOut(wiring, result, conflictIn(wiring))
+      const ways = waysOut(wiring, result, conflictIn(wiring, result.unplaced))
       expect(ways[0]?.title).toMatch(new RegExp(`^Put a divider of two resistors into the line of ${line}`))
       expect(ways[1]?.title).toMatch(/level shifter/)
       for (const { edits } of ways.slice(0, 2)) {
@@ -112,9 +112,32 @@ describe('ways', () => {
       }
     },
   )
+  it('says of a level that it is the level, and of a line beside it that it goes along', () => {
+    const wiring = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-05' } }), catalog)
+    const result = assign(wiring)
+    expect(result.unplaced.map(({ end, reasons }) => [end, reasons.at(-1)])).toEqual([
+      ['B.TXD', 'by software: goes with B.RXD, without a pin'],
+      ['B.RXD', 'by software: 5.0 V into 3.6 V'],
+    ])
+    expect(conflictIn(wiring, result.unplaced)?.text).toBe(
+      'B.RXD: by software: 5.0 V into 3.6 V. Lines of different levels need something between them.',
+    )
+    // Where something else collides, that is said.
+    const two = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-05', C: 'gps-uart', D: 'gps-uart' } }), catalog)
+    expect(conflictIn(two, assign(two).unplaced)?.text).toMatch(/C.*a UART/)
+  })
+  it('says why no program listens: too fast, or listening to another', () => {
+    const reasons = (parts: Short['parts']) =>
+      assign(resolve(planOf({ mcu: 'uno-r3', parts }), catalog)).unplaced.map((one) => one.reasons.at(-1))
+    expect(reasons({ F: 'tfmini' })).toEqual(['by software: 115200 baud, and 57600 at most'])
+    expect(reasons({ G: 'gps-uart', H: 'gps-uart' })).toEqual([
+      'by software: a program listens to one line at a time, and G has it',
+    ])
+  })
   it('two lines of two parts get two resistors each', () => {
     const wiring = resolve(planOf({ mcu: 'pico', parts: { A: 'hc-sr04', B: 'hc-sr04' } }), catalog)
-    const [best] = waysOut(wiring, assign(wiring), conflictIn(wiring))
+    const result = assign(wiring)
+    const [best] = waysOut(wiring, result, conflictIn(wiring, result.unplaced))
     expect(best?.title).toMatch(/^Put a divider of two resistors into the line of A\.ECHO, B\.ECHO/)
     expect(best?.left).toBe(0)
     const plan = applyEdits(wiring.plan, best!.edits)
@@ -125,7 +148,8 @@ describe('ways', () => {
     const uno = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-sr04' } }), catalog)
     expect(assign(uno).unplaced).toEqual([])
     const fed = resolve(planOf({ mcu: 'pico', parts: { B: 'hc-sr04p' }, wires: 'B.VCC MCU.VBUS' }), catalog)
-    const ways = waysOut(fed, assign(fed), conflictIn(fed)).map(({ title }) => title)
+    const result = assign(fed)
+    const ways = waysOut(fed, result, conflictIn(fed, result.unplaced)).map(({ title }) => title)
     expect(ways[0]).toBe('Feed B from MCU.3V3 (3.3 V)')
     expect(ways[1]).toMatch(/^Put a divider/)
   })

@@ -1,7 +1,7 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { openSignals, prepare } from './assign.ts'
+import { type AssignResult, openSignals, prepare } from './assign.ts'
 import { NONE } from './matching.ts'
 import { PinTable } from './pinTable.ts'
 import { fitsAll } from './search.ts'
@@ -23,10 +23,26 @@ type Unit = readonly SignalUse[]
 /** True when all of these can be placed beside what is wired already. */
 export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean => fitsAll(new SearchProblem(wiring, open))
 
-/** A minimal conflict of a plan as it would be wired: supplies and ties decided, signals open. */
-export function conflictIn(wiring: Wiring): Conflict | undefined {
+/**
+ * What stands in the way of the signals that an answer left without a pin: a minimal conflict of needs, supplies and
+ * ties decided; or, where all others fit, levels that no pin takes. Undefined when it is neither.
+ */
+export function conflictIn(wiring: Wiring, unplaced: AssignResult['unplaced']): Conflict | undefined {
   const fed = prepare(wiring).wiring
-  return conflictOf(fed, openSignals(fed))
+  const open = openSignals(fed)
+  const levels = new Map(unplaced.flatMap(({ end, level, reasons }) => (level ? [[end, reasons] as const] : [])))
+  const stuck = unitsOf(open).filter((unit) => unit.some(({ end }) => levels.has(end)))
+  const others = open.filter((use) => !stuck.some((unit) => unit.includes(use)))
+  const conflict = conflictOf(fed, others)
+  if (conflict || stuck.length === 0) return conflict
+  const uses = stuck.flat()
+  const lines = uses.filter(({ end }) => levels.has(end))
+  return {
+    needs: uses.map(({ end }) => end),
+    pins: [],
+    text: `${lines.map(({ end }) => `${end}: ${levels.get(end)?.find((reason) => / V /.test(reason)) ?? 'another level'}`).join('; ')}. Lines of different levels need something between them.`,
+    parts: [...new Set(uses.map(({ part }) => part))],
+  }
 }
 
 /**
@@ -128,7 +144,7 @@ function textOf(problem: SearchProblem, core: readonly Unit[], pins: number): st
     const free = lanes.filter((lane) => kind === 'i2c' || kind === 'spi' || lane.parts.length === 0).length
     const names = parts.map((part) => part.ref).join(', ')
     said.push(
-      `${names} ${parts.length === 1 ? 'needs' : 'need'} ${kind === 'uart' ? 'a UART each' : `an ${kind.toUpperCase()} bus`}, and ${board?.ref ?? 'the plan'} has ${free} ${kind.toUpperCase()} ${free === 1 ? 'controller' : 'controllers'} left`,
+      `${names} ${parts.length === 1 ? 'needs' : 'need'} ${kind === 'uart' ? (parts.length === 1 ? 'a UART' : 'a UART each') : `an ${kind.toUpperCase()} bus`}, and ${board?.ref ?? 'the plan'} has ${free} ${kind.toUpperCase()} ${free === 1 ? 'controller' : 'controllers'} left`,
     )
   }
   const byNeed = new Map<string, SignalUse[]>()

@@ -1,3 +1,4 @@
+import { takesInGroup } from '../catalog/boardFacts.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, PartInstance, SignalUse } from '../wiring/model.ts'
 import { Coming, Prices } from './bounds.ts'
@@ -270,12 +271,15 @@ function settle(
       if (settled) best = arrange(problem, division, dropped, pins, settled, more)
       return
     }
-    for (const group of one.lane.controller.groups ?? []) {
-      if ([...one.lane.given].some(([signal, end]) => `${one.lane.board.ref}.${group[signal]}` !== end)) continue
+    const { controller, board, given } = one.lane
+    for (const group of controller.groups ?? []) {
+      const takes = (signal: string, end: string): boolean =>
+        takesInGroup(controller, group, signal, end.slice(board.ref.length + 1))
+      if ([...given].some(([signal, end]) => !takes(signal, end))) continue
       const fixed = new Map(
         one.lines.map((line): [Claim, Claim] => {
-          const end = `${one.lane.board.ref}.${group[line.name.slice(line.name.lastIndexOf(' ') + 1)]}`
-          return [line, { ...line, choices: line.choices.filter(({ host }) => host.end === end) }]
+          const signal = line.name.slice(line.name.lastIndexOf(' ') + 1)
+          return [line, { ...line, choices: line.choices.filter(({ host }) => takes(signal, host.end)) }]
         }),
       )
       if ([...fixed.values()].every((line) => line.choices.length > 0))

@@ -298,8 +298,12 @@ export class SearchProblem {
       const lane = this.lanes.find((each) => each.board === board && !each.provider && each.controller.id === one.id)
       const clash = lane && this.clash(task, lane.parts)
       if (clash) return `${one.title}: ${clash}`
-      const free = lane ? task.uses.every((each) => this.choicesOn(lane, each).length > 0) : false
-      return `${one.title}: ${free ? 'taken by another part' : this.#blockedOn(use, board, one)}`
+      const stuck = lane ? task.uses.filter((each) => this.choicesOn(lane, each).length === 0) : task.uses
+      if (stuck.length === 0) return `${one.title}: taken by another part`
+      // A line that itself would find a pin goes with the others of its part.
+      return stuck.includes(use)
+        ? `${one.title}: ${this.#blockedOn(use, board, one)}`
+        : `${one.title}: goes with ${stuck.map(({ end }) => end).join(', ')}, without a pin`
     })
   }
 

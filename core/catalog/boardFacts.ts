@@ -130,6 +130,16 @@ export function reaches(controller: Controller, signal: string, pin: string, doe
   return (way === 'out' || does.has('digital-in')) && (way === 'in' || does.has('digital-out'))
 }
 
+/** True when a controller that has moved to a set of pins takes a signal to this one; what is in no set moves freely. */
+export function takesInGroup(
+  controller: Pick<Controller, 'pins'>,
+  group: Readonly<Record<string, string>>,
+  signal: string,
+  pin: string,
+): boolean {
+  return group[signal] === undefined ? (controller.pins?.[signal]?.includes(pin) ?? false) : group[signal] === pin
+}
+
 /** How to find a hole by counting: `left row, 4th from the antenna end`, or `row 4, left column`. */
 export function countingHint(pin: Pick<PinFacts, 'header' | 'position'>): string {
   const { header } = pin

@@ -25,6 +25,18 @@ testRule(busPinsRule, {
       parts: { S: { part: 'bme280', mode: 'spi' } },
       wires: 'S.SCL MCU.GPIO21, S.SDA MCU.GPIO20, S.SDO MCU.GPIO19, S.CSB MCU.GPIO5',
     },
+    {
+      title: 'sound by programmable input and output, word select behind the bit clock',
+      mcu: 'pico',
+      parts: { A: 'max98357a', M: 'inmp441' },
+      wires: 'A.BCLK MCU.10, A.LRC MCU.11, A.DIN MCU.2, M.SCK MCU.26, M.WS MCU.27, M.SD MCU.12',
+    },
+    {
+      title: 'sound on the sending set of an ESP8266',
+      mcu: 'esp8266-nodemcu-v2',
+      parts: { A: 'max98357a' },
+      wires: 'A.BCLK MCU.GPIO15, A.LRC MCU.GPIO2, A.DIN MCU.GPIO3',
+    },
     { title: 'a bus that is only begun', mcu: 'uno-r3', parts: { D: 'ds3231' }, wires: 'D.SDA MCU.A4' },
   ],
   invalid: [
@@ -40,6 +52,43 @@ testRule(busPinsRule, {
         'wire D.SCL to MCU.D3 removed',
         'wire D.SCL to MCU.A5 added',
         'wire D.SDA to MCU.A4 added',
+      ],
+    },
+    {
+      title: 'bit clock and word select swapped',
+      mcu: 'pico',
+      parts: { A: 'max98357a' },
+      wires: 'A.VIN MCU.VBUS, A.GND MCU.GND, A.BCLK MCU.11, A.LRC MCU.10, A.DIN MCU.9',
+      says: ['fault: BCK and WS of A are swapped.'],
+      fix: 'Swap the wires of A.BCLK and A.LRC',
+      changes: [
+        'wire A.BCLK to MCU.GP11 removed',
+        'wire A.LRC to MCU.GP10 removed',
+        'wire A.LRC to MCU.GP11 added',
+        'wire A.BCLK to MCU.GP10 added',
+      ],
+    },
+    {
+      title: 'word select two pins behind the bit clock',
+      mcu: 'pico',
+      parts: { A: 'max98357a' },
+      wires: 'A.VIN MCU.VBUS, A.GND MCU.GND, A.BCLK MCU.16, A.LRC MCU.18, A.DIN MCU.17',
+      says: ['fault: No I2S controller of MCU reaches BCK on GP16, WS on GP18 and DOUT on GP17 (A).'],
+    },
+    {
+      title: 'bit clock of one set and data of the other',
+      mcu: 'esp8266-nodemcu-v2',
+      parts: { A: 'max98357a' },
+      wires: 'A.VIN MCU.VIN, A.GND MCU.GND, A.BCLK MCU.GPIO13, A.LRC MCU.GPIO14, A.DIN MCU.GPIO3',
+      says: ['fault: No I2S controller of MCU reaches BCK on GPIO13, WS on GPIO14 and DOUT on GPIO3 (A).'],
+    },
+    {
+      title: 'a reader that speaks faster than a program follows',
+      mcu: 'uno-r3',
+      parts: { F: 'tfmini' },
+      wires: 'F.5V MCU.5V, F.GND MCU.GND, F.TX MCU.2',
+      says: [
+        'fault: F speaks at 115200 baud or more, and on these pins of MCU a program has to listen: up to 57600 baud.',
       ],
     },
     {

@@ -1,9 +1,12 @@
 import { rewireBus } from '../assign/rewireBus.ts'
+import type { Controller } from '../catalog/boardSchema.ts'
+import type { Fix } from '../plan/edit.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
-import type { Bus } from '../wiring/model.ts'
+import type { Bus, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { softwareBus } from '../wiring/softwareBus.ts'
+import { softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
 import type { Rule } from './finding.ts'
+import { swapWires } from './mend.ts'
 import { listWords } from './shared.ts'
 import { crossedOnBoard } from './uartCross.ts'
 
@@ -16,6 +19,8 @@ export const busPinsRule: Rule = {
       onExpander: '{signal} needs {need}, and {pin} is an expander pin.',
       swapped: '{one} and {two} of {parts} are swapped.',
       taken: '{board} has no {kind} controller left for {parts}.',
+      tooFast:
+        '{speakers} {speakers:speaks/speak} at {baud} baud or more, and on these pins of {board} a program has to listen: up to {most} baud.',
       unreachable: 'No {kind} controller of {board} reaches {places} ({parts}).',
     },
     fixable: true,
@@ -55,10 +60,11 @@ export const busPinsRule: Rule = {
       const taken = controllers.filter((one) => carries(board, one, pins)).length > 0
       const parts = listWords(bus.parts.map((part) => part.ref))
       const kind = needWords(`${bus.kind}.x`).split(' ')[0]
+      const fast = tooFastForSoftware(bus)
       report({
         severity: 'fault',
         at: [board.ref, ...bus.parts.map((part) => part.ref)],
-        message: swapped ? 'swapped' : taken ? 'taken' : 'unreachable',
+        message: swapped ? 'swapped' : taken ? 'taken' : fast ? 'tooFast' : 'unreachable',
         data: {
           one: swapped?.[0].toUpperCase(),
           two: swapped?.[1].toUpperCase(),
@@ -66,21 +72,45 @@ export const busPinsRule: Rule = {
           board: board.ref,
           kind,
           places,
+          speakers: bus.parts.map((part) => part.ref),
+          baud: fast?.baud,
+          most: fast?.way.most,
         },
-        why: `${controllers.length === 0 ? `${board.ref} has no ${kind} controller.` : `${board.ref} has ${controllers.map((one) => `${one.title}${fixedPins(one.pins)}`).join('; ')}.`} ${taken ? 'Each carries one bus, and all that reach these pins are taken by others.' : 'All lines of one bus must lie on pins of one controller.'}`,
+        why: `${controllers.length === 0 ? `${board.ref} has no ${kind} controller.` : `${board.ref} has ${controllers.map((one) => `${one.title}${reached(one)}`).join('; ')}.`} ${taken ? 'Each carries one bus, and all that reach these pins are taken by others.' : 'All lines of one bus must lie on pins of one controller.'}`,
         numbers: { controllers: controllers.length },
-        propose: () => rewireBus(wiring, bus),
+        propose: () => (swapped ? swapBack(wiring, bus, swapped) : rewireBus(wiring, bus)),
       })
     }
   },
 }
 
-const fixedPins = (pins: Record<string, string[]> | undefined): string =>
-  pins
-    ? ` (${Object.entries(pins)
-        .map(([signal, on]) => `${signal.toUpperCase()} ${on.join('/')}`)
-        .join(', ')})`
-    : ''
+/** The bus placed anew; before it two wires that change places, where that is less to re-plug. */
+function swapBack(wiring: Wiring, bus: Bus, signals: readonly [string, string]): Fix[] {
+  const anew = rewireBus(wiring, bus)
+  const ends = signals.map((signal) => bus.uses.filter((use) => busNeed(use.facts.needs)?.signal === signal))
+  const [a, b] = ends.map((uses) => (uses.length === 1 ? uses[0]!.end : undefined))
+  const swap = a !== undefined && b !== undefined ? swapWires(wiring, a, b) : []
+  const work = (fix: Fix | undefined): number => fix?.edits.length ?? Number.POSITIVE_INFINITY
+  return work(swap[0]) < work(anew[0]) ? [...swap, ...anew] : anew
+}
+
+/** More pins than that are counted, not listed. */
+const MOST_LISTED = 8
+
+/** What a controller reaches, in brackets: its pins by signal, and what is to know about them. */
+function reached({ pins, groups, note }: Controller): string {
+  const said = Object.entries(pins ?? {}).map(
+    ([signal, on]) => `${signal.toUpperCase()} ${on.length > MOST_LISTED ? `any of ${on.length} pins` : on.join('/')}`,
+  )
+  const sets = (groups ?? []).map((group) =>
+    Object.entries(group)
+      .map(([signal, pin]) => `${signal.toUpperCase()} ${pin}`)
+      .join(' with '),
+  )
+  if (sets.length > 0 && sets.length <= MOST_LISTED) said.push(sets.join(' or '))
+  if (sets.length > MOST_LISTED && note !== undefined) said.push(note.replace(/\.$/, ''))
+  return said.length === 0 ? '' : ` (${said.join(', ')})`
+}
 
 /** Two signals that would fit if they changed places. */
 function swappedPair(
@@ -96,6 +126,7 @@ function swappedPair(
       ['sck', 'miso'],
     ],
     uart: [['tx', 'rx']],
+    i2s: [['bck', 'ws']],
   }
   return (pairs[bus.kind] ?? []).find(([a, b]) => {
     const [onA, onB] = [pins.get(a), pins.get(b)]

@@ -12,11 +12,18 @@ testRule(busSoftware, {
   ],
   invalid: [
     {
+      title: 'a fingerprint reader as fast as a program follows',
+      mcu: 'uno-r3',
+      parts: { F: 'fingerprint' },
+      wires: 'F.TX MCU.2',
+      says: ['caution: The UART of F works by software only, up to 57600 baud.'],
+    },
+    {
       title: 'a GPS receiver on plain pins of an Uno',
       mcu: 'uno-r3',
       parts: { G: 'gps-uart' },
       wires: 'G.TX MCU.4, G.RX MCU.5',
-      says: ['caution: The UART of G works by software only, up to 38.4 kBd.'],
+      says: ['caution: The UART of G works by software only, up to 57600 baud.'],
     },
     {
       title: 'an analog converter on plain pins of a Nano',

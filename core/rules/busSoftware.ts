@@ -17,13 +17,12 @@ export const busSoftware: Rule = {
       const way = softwareBus(bus)
       if (!way || !bus.board) continue
       const kind = bus.kind.toUpperCase()
-      const unit = bus.kind === 'uart' ? 'Bd' : 'Hz'
       const parts = bus.parts.map((part) => part.ref)
       report({
         severity: 'caution',
         at: [bus.board.ref, ...parts],
         message: 'bySoftware',
-        data: { kind, parts, most: formatQuantity(way.most, unit) },
+        data: { kind, parts, most: bus.kind === 'uart' ? `${way.most} baud` : formatQuantity(way.most, 'Hz') },
         why: `No ${kind} controller of ${bus.board.ref} reaches these pins, so the program makes each bit by itself: ${way.note}. Pins of a controller do it without the program's help.`,
         numbers: { most: way.most },
         propose: () => rewireBus(wiring, bus),

@@ -16,6 +16,12 @@ testRule(pinsShort, {
       mcu: 'uno-r3',
       parts: { ...buttons(30), X: 'mcp23017' },
     },
+    {
+      title: 'sound on the only pin that can send it, which the USB serial also uses',
+      mcu: 'esp8266-nodemcu-v2',
+      parts: { A: 'max98357a' },
+      wires: 'A.BCLK MCU.GPIO15, A.LRC MCU.GPIO2, A.DIN MCU.GPIO3',
+    },
   ],
   invalid: [
     {
@@ -31,6 +37,14 @@ testRule(pinsShort, {
       mcu: 'uno-r3',
       parts: buttons(30),
       says: ['fault: MCU has too few pins: B18.1, B19.1, B20.1 and B21.1 and 8 more find none.'],
+    },
+    {
+      title: 'sound that is not wired yet, where the USB serial uses that pin',
+      mcu: 'esp8266-nodemcu-v2',
+      parts: { A: 'max98357a' },
+      says: ['fault: MCU has too few pins: A.DIN finds none.'],
+      fix: 'Do without: USB serial',
+      changes: ['MCU: uses unset becomes none'],
     },
     {
       title: 'four knobs on a Pico',

@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { UnionFind } from '../base/unionFind.ts'
+import { takesInGroup } from '../catalog/boardFacts.ts'
 import type { Controller } from '../catalog/boardSchema.ts'
 import { type BusKind, busSignals } from '../catalog/common.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from './model.ts'
@@ -83,7 +84,7 @@ export function carries(
     for (const pin of on) if (!board.facts.pin(pin)?.functions.has(`${controller.id}.${signal}`)) return false
   if (!controller.groups) return true
   return controller.groups.some((group) =>
-    [...pins].every(([signal, on]) => [...on].every((pin) => group[signal] === pin)),
+    [...pins].every(([signal, on]) => [...on].every((pin) => takesInGroup(controller, group, signal, pin))),
   )
 }
 

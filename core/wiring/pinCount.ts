@@ -113,6 +113,8 @@ function unmatched({ hosts, signals, able }: Counted): SignalUse[] {
   const each = signals.filter((use) => {
     // What shares a pin on purpose, the keys of a matrix or inputs driven together, needs one pin only.
     const host = use.hosts[0]?.host
+    // What was put on a pin that a feature of the board uses, and which can carry it, needs no other one.
+    if (host && availabilityOf(host).pinTaker !== undefined && meets(host, use) !== undefined) return false
     if (host) {
       const there = onHost.get(host) ?? []
       onHost.set(host, [...there, use])

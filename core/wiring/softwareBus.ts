@@ -2,11 +2,33 @@ import type { Board } from '../catalog/boardSchema.ts'
 import { busNeed, busPins } from './buses.ts'
 import type { Bus } from './model.ts'
 
+type Way = Board['software'][number]
+
 /**
  * How a program makes a bus that no controller carries: only where the board can, where no pin of it belongs to a
  * controller of this kind (else the pins are mixed up), and where every part speaks slowly enough.
  */
-export function softwareBus(bus: Bus): Board['software'][number] | undefined {
+export function softwareBus(bus: Bus): Way | undefined {
+  const way = wayOf(bus)
+  return way && tooFast(bus, way) === undefined ? way : undefined
+}
+
+/** A serial line that a program could make, were it not for a part that speaks faster: its least rate, in baud. */
+export function tooFastForSoftware(bus: Bus): { readonly way: Way; readonly baud: number } | undefined {
+  const way = wayOf(bus)
+  const baud = way && tooFast(bus, way)
+  return baud === undefined ? undefined : { way: way as Way, baud }
+}
+
+/** The least rate of a part that speaks faster than a program can follow. */
+function tooFast(bus: Bus, way: Way): number | undefined {
+  if (bus.kind !== 'uart') return undefined
+  const least = bus.parts.map((part) => Math.min(...(part.mode?.uart?.baud ?? [0])))
+  return least.find((one) => one > way.most)
+}
+
+/** How a program could make a bus, whatever speed its parts need. */
+function wayOf(bus: Bus): Way | undefined {
   const { board } = bus
   if (!board || bus.controller !== undefined) return undefined
   const way = board.board.software.find((one) => one.kind === bus.kind)
@@ -20,11 +42,6 @@ export function softwareBus(bus: Bus): Board['software'][number] | undefined {
       return names.length === 0 && functions?.has(out ? 'digital-out' : 'digital-in') === true
     }),
   )
-  if (!plain || bus.uses.some((use) => busNeed(use.facts.needs) && use.hosts.some(({ host }) => host.provider)))
-    return undefined
-  const slow = bus.parts.every((part) => {
-    const baud = part.mode?.uart?.baud
-    return bus.kind !== 'uart' || baud === undefined || baud.some((one) => one <= way.most)
-  })
-  return slow ? way : undefined
+  const onExpander = bus.uses.some((use) => busNeed(use.facts.needs) && use.hosts.some(({ host }) => host.provider))
+  return plain && !onExpander ? way : undefined
 }

@@ -113,7 +113,7 @@ const searcher = {
     const wiring = resolve(plan, catalog)
     const result = known ?? assign(wiring, { shouldStop: soon })
     if (result.unplaced.length === 0) return undefined
-    const conflict = conflictIn(wiring)
+    const conflict = conflictIn(wiring, result.unplaced)
     return {
       text: conflict?.text,
       needs: conflict?.needs ?? [],
