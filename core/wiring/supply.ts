@@ -86,6 +86,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       points += facts.logicVolts === undefined ? 20 : 5
     if (isDrivenTooHigh(wiring, part, source.volts, planned) || isOutOfReach(wiring, part, use, source.volts))
       points += 60
+    if (harmsBoard(wiring, part, use, source.volts)) points += 60
     if (pullsTooHigh(wiring, part, use, source.volts, planned)) points += 60
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
@@ -115,6 +116,21 @@ function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number, planne
       const at = one.logicVolts ?? planned?.volts.get(one.ref)
       return at !== undefined && most < at
     })
+  })
+}
+
+/** True when the part's outputs and pull-ups, at so many volts of its supply, are more than any pin of its board bears. */
+function harmsBoard(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: number): boolean {
+  const board = part.home?.board
+  if (!board || use.facts.logicVolts !== undefined || use.facts !== logicSupply(part)?.facts) return false
+  const sets = Object.values(board.levels)
+  const bears = Math.max(0, ...sets.map(({ most }) => volts(most, board.logicVolts) ?? Number.POSITIVE_INFINITY))
+  return wiring.signals.some((one) => {
+    // What is led over something else arrives as that makes it.
+    if (one.part !== part || one.tail !== one.end || one.state === 'unused') return false
+    if (one.facts.needs.startsWith('i2c.')) return part.mode?.i2c?.pullUpOhms !== undefined && fed > bears
+    const drives = one.facts.direction === 'out' || one.facts.direction === 'both'
+    return drives && (volts(levelsOf(one).high, fed) ?? fed) > bears
   })
 }
 
