@@ -112,6 +112,12 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     decisions.push(...rest.decisions)
     refused.push(...rest.refused)
   }
+  // What only matters for a pin in use is known to matter now: the far side of a switch, the enable of a buffer.
+  if (!options.only && soFar().ties.some(({ state }) => state === 'open')) {
+    const tied = tieUp(soFar(), wanted)
+    decisions.push(...tied.decisions)
+    refused.push(...tied.refused.filter((one) => !refused.some(({ end }) => end === one.end)))
+  }
   if (!options.only) {
     const fitted = fitBases(wiring, decisions, soFar())
     if (fitted) {

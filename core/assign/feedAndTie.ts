@@ -131,6 +131,17 @@ export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress
   )
   decisions.push(...wanted)
   now = after(now, wanted)
+  // What a part gives that was fed just now, the 5 V of a motor driver, feeds those that found nothing.
+  for (const { ref, part } of refused.length > 0 ? wiring.parts : []) {
+    const mine = refused.filter(({ end }) => end.startsWith(`${ref}.`))
+    if (mine.length === 0 || part.category === 'power') continue
+    const again: Refusal[] = []
+    const found = feedPart(now, ref, again)
+    if (again.length >= mine.length) continue
+    refused.splice(0, refused.length, ...refused.filter((one) => !mine.includes(one)), ...again)
+    decisions.push(...found)
+    now = after(now, found)
+  }
   const joined = joinGrounds(now)
   decisions.push(...joined)
   now = after(now, joined)

@@ -6,6 +6,7 @@ import { activeCautions, availabilityOf, servingFeature } from '../wiring/availa
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, lackWords, meets } from '../wiring/needs.ts'
+import { takerOf } from '../wiring/takes.ts'
 import { type Block, blockedBecause } from './blocks.ts'
 import { costs } from './costs.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
@@ -52,8 +53,8 @@ export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?
   if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use))
     tally.pay(costs.secondBus, 'starts a second bus')
   if (best) {
-    if (best.preferred) tally.for.push(best.why ?? 'its fixed pin')
-    else if (best.matrix) tally.pay(costs.matrixAway, 'not the usual pin')
+    if (best.why !== undefined) tally.for.push(best.why)
+    if (best.away) tally.pay(costs.away, 'not the usual pin')
     if (best.rank > 0) tally.pay(best.rank * costs.controllerRank, `uses ${best.id.toUpperCase()}`)
   } else if (bus.signal === 'cs') tally.pay(costs.softSelect, 'selected by software')
   return tally
@@ -83,6 +84,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
     const points = scarcity.price(name)
     if (points >= 0.5) tally.pay(points, `spends ${scarceWords[name]}`)
   }
+  const taker = takerOf(wiring, use, host)
+  if (taker) tally.pay(costs.taken, `taken by ${taker.title}`)
   const kept = busNeed(use.facts.needs) ? 0 : busWorth(host)
   if (kept > 0) tally.pay(costs.busPin * kept * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
   const beside = neighbour(wiring, use, host)
@@ -167,7 +170,7 @@ function controllersFor(
   host: Host,
   use: SignalUse,
   only: string | undefined,
-): { id: string; rank: number; preferred: boolean; matrix: boolean; why: string | undefined }[] {
+): { id: string; rank: number; preferred: boolean; away: boolean; why: string | undefined }[] {
   const need = busNeed(use.facts.needs)
   const board = host.board
   if (!need || !board) return []
@@ -181,13 +184,14 @@ function controllersFor(
     )
     .map((one) => {
       const fixed = one.pins?.[need.signal]?.includes(pin) ?? false
-      const preferred = fixed || one.prefer?.pins[need.signal] === pin
+      const usual = one.prefer?.pins[need.signal]
+      const preferred = usual === undefined ? fixed : usual === pin
       return {
         id: one.id,
         rank: one.rank,
         preferred,
-        matrix: one.matrix !== undefined,
-        why: fixed ? `${one.title} pin` : preferred ? `usual ${one.title} pin` : undefined,
+        away: !preferred && (usual !== undefined || one.matrix !== undefined),
+        why: preferred ? `${usual === undefined ? '' : 'usual '}${one.title} pin` : fixed ? `${one.title} pin` : undefined,
       }
     })
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)

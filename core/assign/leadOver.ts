@@ -66,6 +66,7 @@ const lineOf = ({ part, facts }: SignalUse): string | undefined => {
 
 /** Speaks line levels, or is refused by every pin, by some for its level alone. */
 function needsWay(wiring: Wiring, use: SignalUse): boolean {
+  if (isLed(wiring, use)) return false
   if (lineOf(use) !== undefined) return true
   const logic = use.part.home?.board.logicVolts
   const vih = volts(levelsOf(use).vih, use.part.logicVolts)
@@ -87,6 +88,12 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
   return isRefused
 }
 
+/** Runs over a converter already, on whose other side it waits for a pin. */
+const isLed = (wiring: Wiring, { tail, end }: SignalUse): boolean =>
+  tail !== end && wiring.parts.some((one) => tail.startsWith(`${one.ref}.`) && one.part.inner.some(isConverter))
+
+const isConverter = ({ kind }: Inner): boolean => kind === 'shift' || kind === 'buffer'
+
 /** Whether every pin refuses signals of a likeness, some for their level alone; the same for all that are alike. */
 const refusals = memo((_wiring: Wiring) => new Map<string, boolean>())
 
@@ -95,7 +102,7 @@ function channelFor(wiring: Wiring, use: SignalUse, taken: ReadonlySet<string>):
   const isFree = (end: string): boolean => !wiring.netOf(end).wired && !taken.has(end)
   const all = wiring.parts.flatMap((converter) =>
     converter.part.inner
-      .filter((inner) => (inner.kind === 'shift' || inner.kind === 'buffer') && holds(inner.when, converter.options))
+      .filter((inner) => isConverter(inner) && holds(inner.when, converter.options))
       .flatMap((inner) => sidesOf(wiring, use, converter, inner, line)),
   )
   return all.find(({ outer, inner }) => isFree(outer) && isFree(inner))

@@ -1,17 +1,10 @@
 import { rewire } from '../assign/rewire.ts'
-import type { Board } from '../catalog/boardSchema.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Bus, SignalUse } from '../wiring/model.ts'
-import { drives } from '../wiring/needs.ts'
+import { collides, type Way } from '../wiring/takes.ts'
 import type { Rule } from './finding.ts'
 import { usesByHost } from './shared.ts'
 
-type Way = NonNullable<Board['controllers'][number]['takes']>[string]
-
-/**
- * Some controllers take all their pins once they are switched on, whether the bus uses them or not. Source of the ways:
- * the tables of pin overrides of the chips' data sheets.
- */
 export const controllerTakes: Rule = {
   meta: {
     id: 'controller-takes',
@@ -67,9 +60,3 @@ const reasons: Readonly<Record<Way, string>> = {
 /** Signals of the bus itself; a select may lie on any pin, so on a taken one it is a stranger too, but for its own place. */
 const belongs = (use: SignalUse, bus: Bus): boolean =>
   bus.uses.includes(use) && busNeed(use.facts.needs)?.signal !== 'cs'
-
-function collides(way: Way, use: SignalUse): boolean {
-  const isRead = !drives(use.facts.needs) || use.facts.direction === 'open-drain'
-  if (way === 'in') return drives(use.facts.needs)
-  return way === 'whole' || isRead
-}

@@ -31,6 +31,85 @@ const farads = (value: number, volts: number) => ({
 const pack = (volts: number, limitMilliamps = 3000) => ({ PACK: { volts, limitMilliamps } })
 const red = { part: 'led', options: { colour: 'red' } }
 
+/** Pins that a controller makes its own, whether its bus uses them or not. */
+const taken: readonly Kit[] = [
+  {
+    title: 'a matrix display that is only written to, on an Uno',
+    why: 'the SPI of the chip keeps its reading pin an input, so a select there would never fall',
+    mcu: 'uno-r3',
+    parts: { M: 'max7219' },
+    wired: [['M\\.CS', 'MCU\\.D10']],
+    never: [['M\\.CS', 'MCU\\.D12']],
+  },
+  {
+    title: 'a display that is only written to, a lamp and a relay, on a Nano',
+    why: 'nothing that is driven belongs on the reading pin of the SPI, and nothing that is read on its select',
+    mcu: 'nano-v3',
+    parts: { M: 'max7219', L: red, R: 'relay-1', B: 'button' },
+    never: [
+      ['.*', 'MCU\\.D12'],
+      ['B\\.1', 'MCU\\.D10'],
+    ],
+  },
+  {
+    title: 'a receiver that only speaks and a lamp, on a Mega',
+    why: 'the sending pin of a serial line in use is driven by it',
+    mcu: 'mega-2560-r3',
+    parts: { G: 'gps-uart', L: red, S: 'servo-sg90' },
+    wired: [['G\\.TX', 'MCU\\.D(0|15|17|19)']],
+    never: [['(L|S)\\..*', 'MCU\\.D(1|14|16|18)']],
+  },
+]
+
+/** Sound over I2S. */
+const sound: readonly Kit[] = [
+  {
+    title: 'an amplifier and a microphone on a Pico',
+    why: 'programmable input and output makes a bus for each, word select on the GPIO after the bit clock',
+    mcu: 'pico',
+    parts: { A: 'max98357a', S: 'speaker', M: 'inmp441' },
+    wired: [
+      ['A\\.BCLK', 'MCU\\.GP0'],
+      ['A\\.LRC', 'MCU\\.GP1'],
+      ['M\\.SCK', 'MCU\\.GP2'],
+      ['M\\.WS', 'MCU\\.GP3'],
+      ['S\\.\\+', 'A\\.OUT\\+'],
+    ],
+  },
+  {
+    title: 'a microphone on an ESP8266',
+    why: 'the chip listens on one set of pins only',
+    mcu: 'esp8266-d1-mini',
+    parts: { M: 'inmp441' },
+    wired: [
+      ['M\\.SCK', 'MCU\\.GPIO13'],
+      ['M\\.WS', 'MCU\\.GPIO14'],
+      ['M\\.SD', 'MCU\\.GPIO12'],
+    ],
+  },
+]
+
+/** Supplies: what a part puts out depends on what feeds it. */
+const fedRight: readonly Kit[] = [
+  {
+    title: 'a gas meter of 2.4 to 5.5 V with its own pull-ups on a 3.3 V board whose rail is small',
+    why: 'at 5 V its pull-ups would harm the board; that it takes 0.2 A for some milliseconds is the lesser evil',
+    mcu: 'esp8266-d1-mini',
+    parts: { S: 'scd40' },
+    wired: [
+      ['S\\.VCC', 'MCU\\.3V3'],
+      ['S\\.SDA', 'MCU\\.GPIO4'],
+    ],
+  },
+  {
+    title: 'the same on an Uno',
+    why: 'a board of 5 V bears 5 V, and its own rail of 3.3 V gives 50 mA only',
+    mcu: 'uno-r3',
+    parts: { S: 'scd40' },
+    wired: [['S\\.VCC', 'MCU\\.5V']],
+  },
+]
+
 /** Bus switches: what has the same address never hears the other. */
 const switches: readonly Kit[] = [
   {
@@ -742,4 +821,14 @@ const supplies: readonly Kit[] = [
 ]
 
 /** Kits with what a maker would answer; `core/assign/kits.test.ts` asks for it. */
-export const kits: readonly Kit[] = [...resistors, ...displays, ...drivers, ...supplies, ...switches, ...bases]
+export const kits: readonly Kit[] = [
+  ...resistors,
+  ...displays,
+  ...drivers,
+  ...supplies,
+  ...switches,
+  ...bases,
+  ...taken,
+  ...sound,
+  ...fedRight,
+]

@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { volts } from '../catalog/common.ts'
+import { busNeed } from './buses.ts'
 import { levelsOf } from './levels.ts'
 import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 
@@ -72,7 +73,8 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
   const cost = (source: Source): number => {
     let points = 0
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
-    if (facts.heavy || rail) points += outside(source) ? 0 : 50
+    // A small regulator on a sensor's module makes no converter of it.
+    if (facts.heavy || (rail && part.part.category === 'power')) points += outside(source) ? 0 : 50
     else if (outside(source)) points += 30
     const takes = use.peakMilliamps ?? 0
     if (source.limitMilliamps !== undefined && takes > 0 && loadOf(source) + takes > source.limitMilliamps) points += 40
@@ -109,6 +111,9 @@ function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number, planne
   const own = part.mode?.i2c?.pullUpOhms !== undefined
   return wiring.signals.some((use) => {
     if (use.part !== part || use.facts.direction === 'out' || use.facts.direction === 'passive') return false
+    // What may stay open is not driven, and an output that only pulls down is read.
+    if (!use.facts.required && !use.hosts.length) return false
+    if (use.facts.direction === 'open-drain' && busNeed(use.facts.needs) === undefined) return false
     const most = volts(levelsOf(use).most, fed)
     if (most === undefined) return false
     if (!use.facts.needs.startsWith('i2c.') || (!own && pulling.length === 0)) return most < logic
@@ -158,7 +163,11 @@ function pullsTooHigh(
   planned: Planned | undefined,
 ): boolean {
   const bus = part.mode?.i2c
-  if (bus?.pullUpOhms === undefined || use.facts.logicVolts !== undefined) return false
+  if (bus?.pullUpOhms === undefined) return false
+  // A regulator of the module's own feeds its pull-ups, unless they go to the supply itself.
+  const straight =
+    bus.pullUpTo === undefined ? use.facts.logicVolts === undefined : use.facts.pins.includes(bus.pullUpTo)
+  if (!straight) return false
   return wiring.signals.some((other) => {
     if (other.part === part || other.part.home !== part.home || !other.facts.needs.startsWith('i2c.')) return false
     const supply = other.part.part.supplies[0]
