@@ -1,6 +1,7 @@
 import { type AssignResult, assign, prepare } from '../assign/assign.ts'
+import { weakOnBus } from '../assign/busVolts.ts'
 import type { Conflict } from '../assign/conflict.ts'
-import { divisionOf } from '../assign/leadOver.ts'
+import { divisionOf, isI2c } from '../assign/leadOver.ts'
 import { entryOf } from '../base/entryOf.ts'
 import { helpersFor } from '../catalog/catalog.ts'
 import { dividerFor } from '../electrical/divider.ts'
@@ -120,7 +121,10 @@ function levelWays(
   const fed = prepare(wiring).wiring
   const stuck = fed.signals.filter(({ end }) => refused.has(end))
   const parts = [...new Set(stuck.map(({ part }) => part.ref))]
-  const lines = stuck.map(({ end }) => end).join(', ')
+  // Of a bus with mixed pull-ups the parts that do not bear them go behind the shifter.
+  const weak = stuck.some(isI2c) ? weakOnBus(fed) : new Set<PartInstance>()
+  const led = weak.size === 0 ? stuck : fed.signals.filter((use) => weak.has(use.part) && isI2c(use))
+  const lines = led.map(({ end }) => end).join(', ')
   const supplies = parts.flatMap((ref) => {
     const part = wiring.parts.find((one) => one.ref === ref)
     return part ? resupply(wiring, part, () => true).map(({ title, edits }) => ({ title, edits, changes: 1 })) : []
@@ -150,7 +154,7 @@ function levelWays(
   const shifted = shifter &&
     channels > 0 && {
       title: `Lead ${lines} over a level shifter (${shifter.title})`,
-      edits: addParts(wiring.plan, wiring.catalog, shifter, Math.ceil(stuck.length / channels)),
+      edits: addParts(wiring.plan, wiring.catalog, shifter, weak.size > 0 ? 1 : Math.ceil(stuck.length / channels)),
       changes: 4,
     }
   return [...supplies, ...(divided ? [divided] : []), ...(shifted ? [shifted] : [])]

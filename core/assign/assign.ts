@@ -134,13 +134,15 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
       reasons: options.draft
         ? []
         : [
-            ...(problem.isBus(use) ? problem.refusals(use) : refusals(now, use)),
+            ...(problem.isBus(use) ? problem.refusals(use, found.best.placed) : refusals(now, use)),
             ...(soft?.refusals.has(use.end) ? [soft.refusals.get(use.end)!] : []),
           ],
       // A serial line that no controller is left for would go by software, were it not for its level.
       level:
         !options.draft &&
-        (candidates(now, use).some(({ blocked }) => blocked?.kind === 'level') || divisionOf(use) !== undefined),
+        (candidates(now, use).some(({ blocked }) => blocked?.kind === 'level') ||
+          divisionOf(use) !== undefined ||
+          problem.isPulledTooHigh(use, found.best.placed)),
     })
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN
@@ -194,14 +196,23 @@ function whole(found: Arrangement): Arrangement {
 /** An arrangement as the search left it. */
 const asFound = (arrangement: Arrangement): Neat => ({ arrangement, before: 0, after: 0, paid: 0 })
 
-/** The decisions of an arrangement, with the reason for each pin. */
+/** The decisions of an arrangement, with the reason for each pin; lines that are one wire already get one between them. */
 const placing = (problem: SearchProblem, arrangement: Arrangement, draft = false): Decision[] =>
-  arrangement.placed.map(({ use, host, lane }) => ({
+  distinct(arrangement.placed).map(({ use, host, lane }) => ({
     edits: [{ do: 'connect', from: use.tail, to: host.end }],
     from: use.tail,
     to: host.end,
     why: draft ? '' : whyHere(problem, arrangement, use, host, lane),
   }))
+
+const distinct = <T extends { readonly use: SignalUse }>(placed: readonly T[]): T[] => {
+  const tails = new Set<string>()
+  return placed.filter(({ use }) => {
+    const isNew = !tails.has(use.tail)
+    tails.add(use.tail)
+    return isNew
+  })
+}
 
 /**
  * Which outputs of a driver carry something is known only when the loads are placed; what moves those outputs is placed

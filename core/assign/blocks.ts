@@ -1,3 +1,4 @@
+import { memoIn } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { chosenFact, runsOf } from '../circuit/loads.ts'
 import { networkOf } from '../circuit/still.ts'
@@ -5,7 +6,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { levelsOf } from '../wiring/levels.ts'
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
@@ -205,11 +206,21 @@ function pullUpBlock(wiring: Wiring, use: SignalUse, host: Host, vdd: number | u
   const own = bus?.pullUpOhms === undefined ? undefined : to
   const hostMost = volts(host.levels.most, host.logicVolts)
   if (own !== undefined && hostMost !== undefined && own > hostMost + 0.01) return level(own, hostMost, true)
-  const there = networkOf(wiring).pulled(wiring.netOf(host.end)) ?? (own === undefined ? host.logicVolts : undefined)
+  const there =
+    networkOf(wiring).pulled(wiring.netOf(host.end)) ??
+    (own === undefined ? (pulledByOthers(wiring, use.part) ?? host.logicVolts) : undefined)
   const most = volts(levelsOf(use).most, vdd)
   if (there !== undefined && most !== undefined && there > most + 0.01) return level(there, most, true)
   return undefined
 }
+
+/** Volts to which the modules of a board will pull a bus on which a part without pull-ups hangs, the highest of them. */
+const pulledByOthers = memoIn((wiring: Wiring, part: PartInstance): number | undefined => {
+  const all = wiring.parts.flatMap(({ home, mode, logicVolts }) =>
+    home === part.home && mode?.i2c?.pullUpOhms !== undefined && logicVolts !== undefined ? [logicVolts] : [],
+  )
+  return all.length === 0 ? undefined : Math.max(...all)
+})
 
 const viaOf = (use: SignalUse): readonly string[] => use.hosts[0]?.via ?? (use.tail === use.end ? [] : [use.tail])
 

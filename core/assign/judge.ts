@@ -191,7 +191,11 @@ function controllersFor(
         rank: one.rank,
         preferred,
         away: !preferred && (usual !== undefined || one.matrix !== undefined),
-        why: preferred ? `${usual === undefined ? '' : 'usual '}${one.title} pin` : fixed ? `${one.title} pin` : undefined,
+        why: preferred
+          ? `${usual === undefined ? '' : 'usual '}${one.title} pin`
+          : fixed
+            ? `${one.title} pin`
+            : undefined,
       }
     })
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)

@@ -5,9 +5,11 @@ import { volts } from '../catalog/common.ts'
 import type { Inner } from '../catalog/innerSchema.ts'
 import { holds } from '../catalog/when.ts'
 import { busNeed } from '../wiring/buses.ts'
+import { addressesOf } from '../wiring/i2c.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
+import { weakOnBus } from './busVolts.ts'
 import { isRefusedForLevel, likenessOf } from './candidates.ts'
 import { after, connect, type Decision, type Progress } from './feedAndTie.ts'
 import { looseParts } from './spares.ts'
@@ -57,7 +59,7 @@ export function leadOver(wiring: Wiring, wanted: (ref: string) => boolean): Prog
   return { wiring: now, decisions, refused: [] }
 }
 
-const isI2c = (use: SignalUse): boolean => busNeed(use.facts.needs)?.kind === 'i2c'
+export const isI2c = (use: SignalUse): boolean => busNeed(use.facts.needs)?.kind === 'i2c'
 
 const lineOf = ({ part, facts }: SignalUse): string | undefined => {
   const levels = part.mode?.uart?.levels
@@ -74,6 +76,7 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
   if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && vih !== undefined && logic < vih)
     return true
   if (use.tail !== use.end) return false
+  if (isI2c(use) && weakOnBus(wiring).has(use.part)) return true
   // Whatever pin it gets, the board's high is more than it bears.
   const most = volts(levelsOf(use).most, use.part.logicVolts)
   if (use.facts.direction === 'in' && !isI2c(use) && logic !== undefined && most !== undefined && logic > most + 0.01)
@@ -100,13 +103,28 @@ const refusals = memo((_wiring: Wiring) => new Map<string, boolean>())
 function channelFor(wiring: Wiring, use: SignalUse, taken: ReadonlySet<string>): Channel | undefined {
   const line = lineOf(use)
   const isFree = (end: string): boolean => !wiring.netOf(end).wired && !taken.has(end)
+  // The same line of a bus that is led over it already.
+  const carries = ({ outer, inner }: Channel): boolean =>
+    isI2c(use) &&
+    wiring.signals.some(
+      (other) =>
+        other.part !== use.part &&
+        other.part.home === use.part.home &&
+        other.facts.needs === use.facts.needs &&
+        other.tail === inner &&
+        wiring.netOf(other.end) === wiring.netOf(outer) &&
+        !sharesAddress(other.part, use.part),
+    )
   const all = wiring.parts.flatMap((converter) =>
     converter.part.inner
       .filter((inner) => isConverter(inner) && holds(inner.when, converter.options))
       .flatMap((inner) => sidesOf(wiring, use, converter, inner, line)),
   )
-  return all.find(({ outer, inner }) => isFree(outer) && isFree(inner))
+  return all.find(carries) ?? all.find(({ outer, inner }) => isFree(outer) && isFree(inner))
 }
+
+const sharesAddress = (a: PartInstance, b: PartInstance): boolean =>
+  addressesOf(a).some((one) => addressesOf(b).some(({ address }) => address === one.address))
 
 /** The ways in which one channel could carry a signal. */
 function sidesOf(

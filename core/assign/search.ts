@@ -206,7 +206,9 @@ function waysOf(
 ): Filling[][] {
   const seen = new Set<string>()
   const ways: { next: Filling[]; least: number }[] = []
+  const joined = division.find(({ tasks }) => tasks.some((one) => isJoined(one, task)))
   for (const lane of problem.lanesFor(task)) {
+    if (joined && joined.lane !== lane) continue
     const before = division.find((one) => one.lane === lane)
     if (!before) {
       const alike = profile.get(lane) as string
@@ -221,6 +223,10 @@ function waysOf(
   }
   return ways.sort((a, b) => a.least - b.least).map((one) => one.next)
 }
+
+/** True for parts whose lines are one wire already, behind a converter say: they go to one controller. */
+const isJoined = (a: Task, b: Task): boolean =>
+  a.uses.some((one) => one.tail !== one.end && b.uses.some(({ tail }) => tail === one.tail))
 
 /**
  * Parts that hear the same traffic as a task on a lane: those on the lane, those before the bus switch whose channel it

@@ -286,8 +286,17 @@ export class SearchProblem {
     return lane.given.size > 0 ? 0 : lane.controller.rank * costs.controllerRank
   }
 
-  /** Why a bus line finds no place: controller by controller. */
-  refusals(use: SignalUse): string[] {
+  /** True when it is the pull-ups of parts on its bus that keep a line off, those placed in this answer included. */
+  isPulledTooHigh(use: SignalUse, placed: readonly Placed[]): boolean {
+    const task = this.tasks.find((one) => one.uses.includes(use))
+    if (task?.kind !== 'i2c') return false
+    return this.lanesFor(task).some(
+      (lane) => pulledTooHigh(this.wiring, [task.part, ...partsOn(lane, placed)]) !== undefined,
+    )
+  }
+
+  /** Why a bus line finds no place beside what this answer placed: controller by controller. */
+  refusals(use: SignalUse, placed: readonly Placed[]): string[] {
     const task = this.tasks.find((one) => one.uses.includes(use)) as Task
     const board = task.part.home as BoardInstance
     const all = board.board.controllers.filter((one) => one.kind === task.kind)
@@ -296,7 +305,7 @@ export class SearchProblem {
       const feature = board.features.find((each) => each.controllers.includes(one.id))?.title
       if (feature !== undefined) return `${one.title}: used by ${feature}`
       const lane = this.lanes.find((each) => each.board === board && !each.provider && each.controller.id === one.id)
-      const clash = lane && this.clash(task, lane.parts)
+      const clash = lane && this.clash(task, partsOn(lane, placed))
       if (clash) return `${one.title}: ${clash}`
       const stuck = lane ? task.uses.filter((each) => this.choicesOn(lane, each).length === 0) : task.uses
       if (stuck.length === 0) return `${one.title}: taken by another part`
@@ -318,6 +327,17 @@ export class SearchProblem {
     return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
   }
 }
+
+/** A line with the controller that it was placed on. */
+interface Placed {
+  readonly use: SignalUse
+  readonly lane: Lane | undefined
+}
+
+/** Parts on a lane, wired or placed. */
+const partsOn = (lane: Lane, placed: readonly Placed[]): PartInstance[] => [
+  ...new Set([...lane.parts, ...placed.flatMap((one) => (one.lane === lane ? [one.use.part] : []))]),
+]
 
 /** Pins that all lists hold, at what the dearest user makes of each. */
 function dearest([first, ...rest]: readonly (readonly Choice[])[]): readonly Choice[] {

@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
-import { volts } from '../catalog/common.ts'
+import { memoIn } from '../base/memo.ts'
+import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import { levelsOf } from './levels.ts'
 import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
@@ -86,7 +87,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       source.volts !== logic
     )
       points += facts.logicVolts === undefined ? 20 : 5
-    if (isDrivenTooHigh(wiring, part, source.volts, planned) || isOutOfReach(wiring, part, use, source.volts))
+    if (isDrivenTooHigh(wiring, part, source.volts, planned) || isOutOfReach(wiring, part, use, source.volts, planned))
       points += 60
     if (harmsBoard(wiring, part, use, source.volts)) points += 60
     if (pullsTooHigh(wiring, part, use, source.volts, planned)) points += 60
@@ -99,6 +100,20 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     .sort((a, b) => a.points - b.points)
     .map(({ source }) => source)
 }
+
+/** Volts of a part's logic as it is fed, as was decided, or as it can only be; undefined where that is still open. */
+function likelyVolts(wiring: Wiring, part: PartInstance, planned?: Planned): number | undefined {
+  return part.logicVolts ?? planned?.volts.get(part.ref) ?? onlyVolts(wiring, part)
+}
+
+const onlyVolts = memoIn((wiring: Wiring, { part }: PartInstance): number | undefined => {
+  const supply = part.supplies[0]
+  if (!supply || supply.logicVolts !== undefined) return supply?.logicVolts
+  const fits = new Set(
+    sourcesOf(wiring).flatMap((one) => (one.volts >= supply.least && one.volts <= supply.most ? [one.volts] : [])),
+  )
+  return fits.size === 1 ? [...fits][0] : undefined
+})
 
 /** True when the part's inputs, at so many volts of supply, would be driven too high by its own board. */
 function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number, planned: Planned | undefined): boolean {
@@ -118,7 +133,7 @@ function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number, planne
     if (most === undefined) return false
     if (!use.facts.needs.startsWith('i2c.') || (!own && pulling.length === 0)) return most < logic
     return pulling.some((one) => {
-      const at = one.logicVolts ?? planned?.volts.get(one.ref)
+      const at = likelyVolts(wiring, one, planned)
       return at !== undefined && most < at
     })
   })
@@ -132,21 +147,44 @@ function harmsBoard(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: num
   const bears = Math.max(0, ...sets.map(({ most }) => volts(most, board.logicVolts) ?? Number.POSITIVE_INFINITY))
   return wiring.signals.some((one) => {
     // What is led over something else arrives as that makes it.
-    if (one.part !== part || one.tail !== one.end || one.state === 'unused') return false
+    if (one.part !== part || one.tail !== one.end || one.state === 'unused' || isLoad(one.facts.needs)) return false
     if (one.facts.needs.startsWith('i2c.')) return part.mode?.i2c?.pullUpOhms !== undefined && fed > bears
+    // A pull-up of the module, or the one that it is to get, goes to its own supply.
+    const pulls = part.part.companions.some(
+      ({ across }) => across?.includes(one.facts.pin) && use.facts.pins.some((pin) => across.includes(pin)),
+    )
+    if (one.facts.pulledOhms !== undefined || pulls) return fed > bears
     const drives = one.facts.direction === 'out' || one.facts.direction === 'both'
     return drives && (volts(levelsOf(one).high, fed) ?? fed) > bears
   })
 }
 
-/** True when the board's own high would not be read as one by the part's inputs, at so many volts of their supply. */
-function isOutOfReach(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: number): boolean {
+/**
+ * True when the board's own high would not be read as one by the part's inputs, at so many volts of their supply; of a
+ * bus that rises through the pull-ups of other modules, when those do not reach so high.
+ */
+function isOutOfReach(
+  wiring: Wiring,
+  part: PartInstance,
+  use: SupplyUse,
+  fed: number,
+  planned: Planned | undefined,
+): boolean {
   const logic = part.home?.board.logicVolts
   if (logic === undefined || use.facts.logicVolts !== undefined || use.facts !== logicSupply(part)?.facts) return false
+  const pulled =
+    part.mode?.i2c === undefined || part.mode.i2c.pullUpOhms !== undefined
+      ? []
+      : wiring.parts.flatMap((one) => {
+          if (one === part || one.home !== part.home || one.mode?.i2c?.pullUpOhms === undefined) return []
+          return likelyVolts(wiring, one, planned) ?? []
+        })
   return wiring.signals.some((one) => {
-    if (one.part !== part || one.facts.direction !== 'in') return false
+    if (one.part !== part) return false
+    const isBus = one.facts.needs.startsWith('i2c.')
+    if (one.facts.direction !== 'in' && !isBus) return false
     const least = volts(levelsOf(one).vih, fed)
-    return least !== undefined && least > logic
+    return least !== undefined && least > (isBus && pulled.length > 0 ? Math.max(...pulled) : logic)
   })
 }
 
