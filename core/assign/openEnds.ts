@@ -1,7 +1,9 @@
 import { memo } from '../base/memo.ts'
-import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
+import { isLoad } from '../catalog/common.ts'
+import { type Circuit, circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { leadsSomewhere } from '../circuit/reach.ts'
-import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { busNeed } from '../wiring/buses.ts'
+import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 
 /** A pin of a part that still waits for a wire. */
@@ -108,7 +110,8 @@ function isSpareInput(wiring: Wiring, use: SignalUse): boolean {
 
 /** An input that a resistor holds at a level, on purpose. */
 function isHeld(wiring: Wiring, use: SignalUse): boolean {
-  if (use.facts.direction !== 'in') return false
+  // What has to move is not held on purpose: its pull-up is there, and the wire to the board is not.
+  if (use.facts.direction !== 'in' || use.facts.moves || busNeed(use.facts.needs) !== undefined) return false
   const circuit = circuitOf(wiring)
   const net = wiring.netOf(use.end)
   return circuit
@@ -122,7 +125,32 @@ function leadsOn(wiring: Wiring, use: SignalUse): boolean {
   const net = wiring.netOf(use.end)
   const isLeg = circuit.on(net).some((one) => one.part === use.part && (one.a === use.end || one.b === use.end))
   if (use.facts.direction !== 'passive' && !isLeg) return false
+  if (endsInResistors(circuit, net, use)) return false
   return leadsSomewhere(circuit, net, (one) => one.part === use.part)
+}
+
+/** Nothing but resistors to rails hangs on it: a divider, or a contact with its pull, that nobody reads. */
+function endsInResistors(circuit: Circuit, start: Net, use: SignalUse): boolean {
+  if (use.facts.direction !== 'passive' || isLoad(use.facts.needs)) return false
+  const seen = new Set([start])
+  const queue = [start]
+  let resistors = 0
+  for (let net = queue.pop(); net; net = queue.pop()) {
+    if (net.ground || net.sources.length > 0) continue
+    const beside = circuit.on(net).filter((one) => one.part !== use.part)
+    const legs = new Set(beside.flatMap(({ a, b }) => [a, b]))
+    if (beside.some(({ kind }) => kind !== 'resistor' && kind !== 'capacitor')) return false
+    if (net.ends.some((end) => !legs.has(end) && !end.startsWith(`${use.part.ref}.`))) return false
+    for (const { kind, netA, netB } of beside) {
+      if (kind !== 'resistor') continue
+      resistors += 1
+      const other = netA === net ? netB : netA
+      if (seen.has(other)) continue
+      seen.add(other)
+      queue.push(other)
+    }
+  }
+  return resistors > 0
 }
 
 /** It has a wire, to a post of the board that is no signal: a button at reset, or a mistake of which pin-not-signal speaks. */

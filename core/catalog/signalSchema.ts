@@ -149,6 +149,8 @@ export const Mode = v.strictObject({
       most: NotNegative,
       /** Lets go of its data output when not selected. */
       releases: v.optional(v.boolean(), true),
+      /** Works also while it is selected for good; others take the edges of the select for beginning and end. */
+      alwaysOn: v.optional(v.boolean(), false),
       /** Option with the number by which several of the kind tell on one select whom a message is for. */
       numbered: v.optional(Id),
     }),

@@ -66,6 +66,13 @@ testRule(pinOnRail, {
       says: ['fault: E.SCL is on 3.3 V (MCU.3V3): a line of a bus that never moves carries nothing.'],
     },
     {
+      title: 'the ear of a radio on ground',
+      mcu: 'mega-2560-r3',
+      parts: { R: 'hc-12' },
+      wires: 'R.VCC MCU.3V3, R.GND MCU.GND, R.TXD MCU.19, R.RXD MCU.GND',
+      says: ['fault: R.RXD is on ground: on a serial line that is a break without end, and nothing is ever heard.'],
+    },
+    {
       title: 'a button to ground on the line of a relay',
       parts: { K: 'relay-1', S: 'button' },
       wires: 'K.VCC MCU.VIN, K.GND MCU.GND, K.IN MCU.27, S.1 MCU.27, S.2 MCU.GND',

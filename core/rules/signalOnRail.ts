@@ -12,6 +12,7 @@ export const signalOnRailMessages = {
   unread: '{pin} is {where}: nobody reads it there.',
   neverMoves: '{pin} is {where}: the part waits for changes of this line, and a rail never moves.',
   clock: '{pin} is {where}: a line of a bus that never moves carries nothing.',
+  break: '{pin} is {where}: on a serial line that is a break without end, and nothing is ever heard.',
   pulses: '{pin} is {where}: it waits for pulses, of which a rail has none.',
   switchesOff: '{pin} is {where}: it switches {other} off for good.',
   holdsOff: '{pin} is {where}: it holds the part off for good{text}.',
@@ -145,6 +146,12 @@ export function signalOnRail(
       severity: 'fault',
       message: 'neverMoves',
       why: 'It takes its data, its step or its start from the edges of this line. Run it to a pin of the board.',
+    }
+  if (direction === 'in' && needs === 'uart.tx' && at === 0)
+    return {
+      severity: facts.required ? 'fault' : 'caution',
+      message: 'break',
+      why: 'A serial line rests high and falls for every byte. Run it to the sending pin of the board; where the part shall not be spoken to, leave it open or on its supply.',
     }
   const isClock = ['spi.sck', 'spi.mosi', 'i2s.bck', 'i2s.ws', 'i2s.dout'].includes(needs)
   if (direction === 'in' && isClock)

@@ -41,6 +41,14 @@ testRule(spiSelect, {
       changes: ['wire P.CS to MCU.GND removed'],
     },
     {
+      title: 'tied low, alone, where its edges count',
+      parts: { A: 'sx1276' },
+      wires: `${fed('A')}, ${lines('A')}, A.MISO MCU.D19, A.NSS MCU.GND`,
+      says: ['fault: A.NSS is tied low: A never learns where a message begins and ends.'],
+      fix: 'Free A.NSS for a select line',
+      changes: ['wire A.NSS to MCU.GND removed'],
+    },
+    {
       title: 'left open on purpose',
       parts: { A: 'sx1276' },
       wires: `${fed('A')}, ${lines('A')}`,

@@ -9,10 +9,12 @@ export const spiSelect: Rule = {
   meta: {
     id: 'spi-select',
     severities: ['fault'],
-    about: 'Two SPI devices share a chip select, or a device on a shared bus has none of its own.',
+    about:
+      'Two SPI devices share a chip select, a device on a shared bus has none of its own, or one that needs its edges has it tied low.',
     messages: {
       shared: '{signals} share the chip select {end}.',
       none: '{signal} {reason}: {part} has no chip select of its own.',
+      held: '{signal} {reason}: {part} never learns where a message begins and ends.',
     },
     fixable: true,
   },
@@ -39,16 +41,20 @@ export const spiSelect: Rule = {
         if (!bus.parts.includes(use.part) || use.hosts.length > 0) continue
         const alone = bus.parts.length === 1
         const lowForGood = use.state === 'tied' && wiring.netOf(use.end).ground
-        if (use.state === 'open' || use.state === 'joined' || (lowForGood && alone)) continue
+        if (use.state === 'open' || use.state === 'joined') continue
+        if (lowForGood && alone && use.part.mode?.spi?.alwaysOn) continue
         const reason = use.state === 'unused' ? 'is left open' : lowForGood ? 'is tied low' : 'is tied high'
         report({
           severity: 'fault',
           at: [use.end],
-          message: 'none',
+          message: lowForGood && alone ? 'held' : 'none',
           data: { signal: use.end, reason, part: use.part.ref },
-          why: lowForGood
-            ? `A device that is always selected answers to all traffic on the bus, also to what is meant for ${listWords(bus.parts.filter((part) => part !== use.part).map((part) => part.ref))}.`
-            : 'A device whose select never goes low never takes part in the bus.',
+          why:
+            lowForGood && alone
+              ? 'With the fall of its select a message begins, and with its rise the part takes over what it was told, or measures anew. Run it to a pin of the board.'
+              : lowForGood
+                ? `A device that is always selected answers to all traffic on the bus, also to what is meant for ${listWords(bus.parts.filter((part) => part !== use.part).map((part) => part.ref))}.`
+                : 'A device whose select never goes low never takes part in the bus.',
           numbers: { devices: bus.parts.length },
           propose: (): readonly Fix[] => {
             if (use.state === 'unused')

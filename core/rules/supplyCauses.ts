@@ -16,8 +16,10 @@ export function causeElsewhere(wiring: Wiring, use: SupplyUse): boolean {
       const terminal = wiring.terminal(other)
       const { owner, host } = terminal ?? {}
       if (host?.board && feedsTooMuch(host, use)) return true
+      // A sensor's own supply pin is no cause of its own lack, though a small regulator hangs on it.
       return (
         owner?.kind === 'part' &&
+        !(use.pins.includes(other) && owner.part.build === 'module' && owner.part.category !== 'power') &&
         owner.part.rails.some(({ pin, from }) => from !== undefined && [pin, from].includes(terminal?.pin ?? ''))
       )
     })

@@ -100,7 +100,12 @@ function sayCables(wiring: Wiring, report: Say): void {
     const grounds = part.part.pins.filter((pin) => pin.role === 'ground').map((pin) => `${part.ref}.${pin.id}`)
     const first = grounds[0]
     const speaks = wiring.signals.some((use) => use.part === part && use.hosts.length > 0)
-    if (first === undefined || !speaks || grounds.some((end) => wiring.netOf(end).wired || unused.has(end))) continue
+    // Of a bare transistor its own rules speak, once it is wired at all.
+    const isBack = (end: string): boolean => {
+      const net = wiring.netOf(end)
+      return net.ground || unused.has(end) || (part.part.channels.length > 0 && net.wired)
+    }
+    if (first === undefined || !speaks || grounds.some(isBack)) continue
     report({
       severity: 'fault',
       at: [first],

@@ -1,6 +1,7 @@
 import type { Short } from './plans.ts'
 import { led, ohms } from './short.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
+import { mistakenForgotten, soundForgotten } from './suiteForgotten.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
 import { soundMoreParts } from './suiteMoreParts.ts'
 import { soundParts } from './suiteParts.ts'
@@ -52,6 +53,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundParts,
   ...soundMoreParts,
   ...soundMore,
+  ...soundForgotten,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
@@ -59,4 +61,5 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenModules,
   ...mistakenSystems,
   ...mistakenAlone,
+  ...mistakenForgotten,
 ]

@@ -1,0 +1,117 @@
+import type { Short } from './plans.ts'
+import { five, i2c, ohms } from './short.ts'
+
+/** Wires that were forgotten or went one hole too far, where what is left still looks like a circuit. */
+
+const divider = { P: 'ldr', R: ohms(10_000) }
+const memory = { M: 'at24c256', U: ohms(4700), V: ohms(4700) }
+const memoryFed = `${five('M')}, M.A0 MCU.GND, M.A1 MCU.GND, M.A2 MCU.GND, M.WP MCU.GND, U.1 M.SDA, U.2 MCU.5V, V.1 M.SCL, V.2 MCU.5V`
+const dark = { P: 'ldr', R: ohms(10_000), Q: 'npn', L: 'led', S: ohms(330) }
+const display = 'D.VCC MCU.3V3, D.GND MCU.GND, D.SCK MCU.18, D.SDA MCU.19, D.A0 MCU.20, D.RESET MCU.21, D.LED MCU.3V3'
+const converter =
+  'A.VDD MCU.5V, A.VREF MCU.5V, A.AGND MCU.GND, A.DGND MCU.GND, A.CLK MCU.13, A.DOUT MCU.12, A.DIN MCU.11'
+
+export const soundForgotten: readonly (Short & { title: string })[] = [
+  {
+    title: 'a light sensor and its resistor, read in the middle',
+    mcu: 'uno-r3',
+    parts: divider,
+    wires: 'P.1 MCU.5V, P.2 R.1, R.2 MCU.GND, P.2 MCU.A0',
+  },
+  {
+    title: 'a light sensor that moves a transistor and nothing else',
+    mcu: 'uno-r3',
+    parts: dark,
+    wires: 'P.1 MCU.5V, P.2 Q.B, R.1 Q.B, R.2 MCU.GND, Q.E MCU.GND, Q.C L.K, L.A S.1, S.2 MCU.5V',
+  },
+  {
+    title: 'a button that lights a lamp without the board',
+    mcu: 'uno-r3',
+    parts: { B: 'button', R: ohms(330), L: 'led' },
+    wires: 'B.1 MCU.5V, B.2 R.1, R.2 L.A, L.K MCU.GND',
+  },
+  {
+    title: 'a memory with pull-ups, both lines wired',
+    mcu: 'uno-r3',
+    parts: memory,
+    wires: `${memoryFed}, ${i2c('A4', 'A5', 'M')}`,
+  },
+  {
+    title: 'a display selected for good, alone on its bus',
+    mcu: 'pico',
+    parts: { D: 'st7735' },
+    wires: `${display}, D.CS MCU.GND`,
+  },
+  {
+    title: 'a colour sensor with a regulator of its own',
+    mcu: 'uno-r3',
+    parts: { C: 'as7341' },
+    wires: `C.VIN MCU.3V3, C.GND MCU.GND, ${i2c('A4', 'A5', 'C')}`,
+  },
+]
+
+export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'nobody reads the middle of a divider',
+    rule: 'pin-unplaced',
+    mcu: 'uno-r3',
+    parts: divider,
+    wires: 'P.1 MCU.5V, P.2 R.1, R.2 MCU.GND',
+  },
+  {
+    title: 'nobody reads a button with its pull-down',
+    rule: 'pin-unplaced',
+    mcu: 'pico',
+    parts: { B: 'button', R: ohms(10_000) },
+    wires: 'B.1 MCU.3V3, B.2 R.1, R.2 MCU.GND',
+  },
+  {
+    title: 'the clock of a memory ends at its pull-up',
+    rule: 'pin-unplaced',
+    mcu: 'uno-r3',
+    parts: memory,
+    wires: `${memoryFed}, M.SDA MCU.A4`,
+  },
+  {
+    title: 'the supply of a sensor with a regulator of its own is on ground',
+    rule: 'supply-missing',
+    mcu: 'uno-r3',
+    parts: { C: 'as7341' },
+    wires: `C.VIN MCU.GND, C.GND MCU.GND, ${i2c('A4', 'A5', 'C')}`,
+  },
+  {
+    title: 'the ground of a cable is on the supply',
+    rule: 'supply-missing',
+    mcu: 'mega-2560-r3',
+    parts: { U: 'usb-ttl-cable' },
+    wires: 'U.GND MCU.5V, U.TXD MCU.19, U.RXD MCU.18',
+  },
+  {
+    title: 'the ground of a cable is on a pin',
+    rule: 'supply-missing',
+    mcu: 'mega-2560-r3',
+    parts: { U: 'usb-ttl-cable' },
+    wires: 'U.GND MCU.22, U.TXD MCU.19, U.RXD MCU.18',
+  },
+  {
+    title: 'a converter that is selected for good never starts anew',
+    rule: 'spi-select',
+    mcu: 'uno-r3',
+    parts: { A: 'mcp3008' },
+    wires: `${converter}, A.CS MCU.GND`,
+  },
+  {
+    title: 'the ear of a gas meter is on ground',
+    rule: 'pin-on-rail',
+    mcu: 'mega-2560-r3',
+    parts: { G: 'mh-z19' },
+    wires: 'G.VIN MCU.5V, G.GND MCU.GND, G.TX MCU.19, G.RX MCU.GND',
+  },
+  {
+    title: 'a data line of a display is on ground',
+    rule: 'pin-on-rail',
+    mcu: 'uno-r3',
+    parts: { D: 'ds1302' },
+    wires: `${five('D')}, D.CLK MCU.5, D.DAT MCU.6, D.RST MCU.GND`,
+  },
+]
