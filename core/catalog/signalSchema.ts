@@ -91,6 +91,8 @@ export const Signal = v.strictObject({
   offOf: v.optional(PinId),
   /** The part drives this line as well, unless the pin named is tied to ground: data lines of a display and its read pin. */
   backUnless: v.optional(PinId),
+  /** Either this or the pin named is enough: the analog output of a module and that of its threshold. */
+  eitherWith: v.optional(PinId),
   /** Part of the wiring only then. */
   when: v.optional(When),
 })

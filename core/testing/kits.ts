@@ -89,6 +89,32 @@ const sound: readonly Kit[] = [
   },
 ]
 
+/** Either of two outputs is enough. */
+const either: readonly Kit[] = [
+  {
+    title: 'a line sensor on an Uno',
+    why: 'one of its outputs has to be read, and the one of the threshold is the usual one',
+    mcu: 'uno-r3',
+    parts: { L: 'line-tcrt5000' },
+    wired: [['L\\.DO', 'MCU\\.D\\d+']],
+    never: [['L\\.AO', '.*']],
+  },
+  {
+    title: 'a flame sensor on a board that reads nothing analog',
+    why: 'its threshold can be read there',
+    mcu: 'pi-40',
+    parts: { F: 'flame-ir' },
+    wired: [['F\\.DO', 'MCU\\.GPIO\\d+']],
+  },
+  {
+    title: 'the same with a converter',
+    why: 'the converter reads what the sensor says in full',
+    mcu: 'pi-40',
+    parts: { F: 'flame-ir', C: 'mcp3008' },
+    wired: [['F\\.AO', 'C\\.CH\\d']],
+  },
+]
+
 /** Supplies: what a part puts out depends on what feeds it. */
 const fedRight: readonly Kit[] = [
   {
@@ -830,5 +856,6 @@ export const kits: readonly Kit[] = [
   ...bases,
   ...taken,
   ...sound,
+  ...either,
   ...fedRight,
 ]

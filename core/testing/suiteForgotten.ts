@@ -43,6 +43,17 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
     wires: `${display}, D.CS MCU.GND`,
   },
   {
+    title: 'of a flame sensor only the output of its threshold',
+    parts: { F: 'flame-ir' },
+    wires: 'F.VCC MCU.3V3, F.GND MCU.GND, F.DO MCU.32',
+  },
+  {
+    title: 'of a line sensor only the analog output',
+    mcu: 'uno-r3',
+    parts: { L: 'line-tcrt5000' },
+    wires: `${five('L')}, L.AO MCU.A0`,
+  },
+  {
     title: 'a colour sensor with a regulator of its own',
     mcu: 'uno-r3',
     parts: { C: 'as7341' },
@@ -51,6 +62,13 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'of a line sensor neither output',
+    rule: 'pin-unplaced',
+    mcu: 'uno-r3',
+    parts: { L: 'line-tcrt5000' },
+    wires: five('L'),
+  },
   {
     title: 'nobody reads the middle of a divider',
     rule: 'pin-unplaced',

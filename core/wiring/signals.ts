@@ -10,7 +10,7 @@ export const signalsOf = (
   options: Readonly<Record<string, string | number>>,
 ): readonly Signal[] => [...(mode?.signals ?? []), ...part.signals].filter((signal) => holds(signal.when, options))
 
-type Nets = Pick<Wiring, 'plan' | 'parts' | 'terminal' | 'netOf'>
+type Nets = Pick<Wiring, 'plan' | 'parts' | 'hosts' | 'terminal' | 'netOf'>
 
 /** Follows every part's signals over wires and resistors in series to the pins that carry them. */
 export function findSignals(wiring: Nets): SignalUse[] {
@@ -18,9 +18,12 @@ export function findSignals(wiring: Nets): SignalUse[] {
   for (const wire of wiring.plan.wires) if (wire[2]?.locked) locked.add(wire[0]).add(wire[1])
   const unused = new Set(wiring.plan.unused)
   const links = linksByEnd(wiring.parts)
-  return wiring.parts.flatMap((part) =>
-    signalsOf(part.part, part.mode, part.options).map((given): SignalUse => {
-      const facts = drivesBack(wiring, part, given) ? { ...given, direction: 'both' as const } : given
+  return wiring.parts.flatMap((part) => {
+    const all = signalsOf(part.part, part.mode, part.options)
+    return all.map((given): SignalUse => {
+      const required = isNeeded(wiring, part, given, all)
+      const needed = required === given.required ? given : { ...given, required }
+      const facts = drivesBack(wiring, part, given) ? { ...needed, direction: 'both' as const } : needed
       const end = `${part.ref}.${facts.pin}`
       const walk = follow(wiring, links, end, part)
       const net = wiring.netOf(end)
@@ -43,9 +46,22 @@ export function findSignals(wiring: Nets): SignalUse[] {
         lacksSeries: series !== undefined && !walk.series,
         locked: locked.has(end) || locked.has(walk.tail),
       }
-    }),
-  )
+    })
+  })
 }
+
+/** Of two outputs that each are enough, the one that is not wired is not needed; nor is one that the board cannot read. */
+function isNeeded(wiring: Nets, part: PartInstance, signal: Signal, all: readonly Signal[]): boolean {
+  const isWired = (pin: string): boolean => wiring.netOf(`${part.ref}.${pin}`).wired
+  if (signal.eitherWith !== undefined)
+    return signal.required && (isWired(signal.pin) || (!isWired(signal.eitherWith) && isReadable(wiring, signal)))
+  const first = all.find(({ eitherWith }) => eitherWith === signal.pin)
+  return signal.required || (first !== undefined && !isWired(first.pin) && !isReadable(wiring, first))
+}
+
+/** Some pin of the plan, of a board or of a part that gives pins, has what a signal needs. */
+const isReadable = ({ hosts }: Nets, { needs }: Signal): boolean =>
+  [...hosts.values()].some(({ functions }) => functions.has(needs))
 
 /** A line on which the part answers, since the pin that would keep it from that is not tied to ground. */
 function drivesBack({ netOf }: Nets, part: PartInstance, { backUnless }: Signal): boolean {
