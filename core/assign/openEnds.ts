@@ -56,7 +56,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   for (const pin of part.part.pins) {
     const end = `${part.ref}.${pin.id}`
     const known = part.supplies.some((use) => use.pins.includes(end) || use.grounds.includes(end))
-    if (pin.role === 'ground' && !known && !wiring.netOf(end).ground && !unused.has(end))
+    if (pin.role === 'ground' && pin.open === undefined && !known && !wiring.netOf(end).ground && !unused.has(end))
       found.push({
         end,
         kind: 'ground',

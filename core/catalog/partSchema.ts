@@ -258,6 +258,11 @@ export const Part = v.strictObject({
   ties: v.optional(v.array(Tie), []),
   modes: v.optional(v.array(Mode), []),
   options: v.optional(v.array(Option), []),
+  /**
+   * Three legs of which two may serve as a resistor: wired so (a leg free, or joined with the tap, and a lamp or another
+   * resistor on one side), the option has this value without being set.
+   */
+  rheostat: v.optional(v.strictObject({ tap: PinId, ends: v.tuple([PinId, PinId]), option: Id, value: Text })),
   provides: v.optional(v.array(Provided), []),
   /** Given pins in the order in which programs count them, from 0. */
   counts: v.optional(v.array(PinId), []),

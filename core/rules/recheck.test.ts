@@ -133,3 +133,13 @@ it('what hangs on a transistor is seen again when its other leg is led on', () =
   expect(after.findings).toEqual(check(resolve(plan, catalog)))
   expect(after.findings.map(({ rule }) => rule)).toContain('led-resistor')
 })
+
+it('an output that only a converter can read is needed as soon as there is one', () => {
+  const plan = planOf({ mcu: 'pi-40', parts: { F: 'flame-ir' }, wires: 'F.VCC MCU.3V3, F.GND MCU.GND' })
+  const before = recheck(undefined, plan, catalog)
+  expect(before.findings.some(({ at }) => at.includes('F.AO'))).toBe(false)
+  const next = applyEdits(plan, addParts(plan, catalog, catalog.parts.get('mcp3008')!, 1))
+  const after = recheck(before, next, catalog)
+  expect(after.findings).toEqual(check(resolve(next, catalog)))
+  expect(after.findings.some(({ at }) => at.includes('F.AO'))).toBe(true)
+})

@@ -7,6 +7,7 @@ const divider = { P: 'ldr', R: ohms(10_000) }
 const memory = { M: 'at24c256', U: ohms(4700), V: ohms(4700) }
 const memoryFed = `${five('M')}, M.A0 MCU.GND, M.A1 MCU.GND, M.A2 MCU.GND, M.WP MCU.GND, U.1 M.SDA, U.2 MCU.5V, V.1 M.SCL, V.2 MCU.5V`
 const dark = { P: 'ldr', R: ohms(10_000), Q: 'npn', L: 'led', S: ohms(330) }
+const dimmed = { K: 'potentiometer', R: ohms(330), L: 'led' }
 const display = 'D.VCC MCU.3V3, D.GND MCU.GND, D.SCK MCU.18, D.SDA MCU.19, D.A0 MCU.20, D.RESET MCU.21, D.LED MCU.3V3'
 const converter =
   'A.VDD MCU.5V, A.VREF MCU.5V, A.AGND MCU.GND, A.DGND MCU.GND, A.CLK MCU.13, A.DOUT MCU.12, A.DIN MCU.11'
@@ -29,6 +30,30 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
     mcu: 'uno-r3',
     parts: { B: 'button', R: ohms(330), L: 'led' },
     wires: 'B.1 MCU.5V, B.2 R.1, R.2 L.A, L.K MCU.GND',
+  },
+  {
+    title: 'two legs of a knob dim a lamp',
+    mcu: 'uno-r3',
+    parts: dimmed,
+    wires: 'K.1 MCU.5V, K.W R.1, R.2 L.A, L.K MCU.GND',
+  },
+  {
+    title: 'the same with the third leg on the tap, from a pin',
+    mcu: 'uno-r3',
+    parts: dimmed,
+    wires: 'K.1 MCU.9, K.W K.3, K.3 R.1, R.2 L.A, L.K MCU.GND',
+  },
+  {
+    title: 'the same on the side of ground',
+    mcu: 'uno-r3',
+    parts: dimmed,
+    wires: 'L.A MCU.9, L.K R.1, R.2 K.3, K.W MCU.GND',
+  },
+  {
+    title: 'a knob that is read, its three legs wired',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer' },
+    wires: 'K.1 MCU.GND, K.3 MCU.5V, K.W MCU.A0',
   },
   {
     title: 'a memory with pull-ups, both lines wired',
@@ -62,6 +87,20 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'a knob alone before a lamp, which turned down is none',
+    rule: 'led-resistor',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer', L: 'led' },
+    wires: 'K.1 MCU.5V, K.W L.A, L.K MCU.GND',
+  },
+  {
+    title: 'a knob that is read lacks an end',
+    rule: 'supply-missing',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer' },
+    wires: 'K.3 MCU.5V, K.W MCU.A0',
+  },
   {
     title: 'of a line sensor neither output',
     rule: 'pin-unplaced',

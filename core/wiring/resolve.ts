@@ -12,6 +12,7 @@ import { findHomes } from './homes.ts'
 import type { BoardInstance, Host, Net, PartInstance, SupplyInstance, SupplyUse, Terminal, Wiring } from './model.ts'
 import { NetBuilder } from './nets.ts'
 import { headerPlug, type Plug } from './plugs.ts'
+import { isRheostat } from './rheostat.ts'
 import { findSignals } from './signals.ts'
 import { type Mutable, placeSources } from './sources.ts'
 import { logicSupply } from './supply.ts'
@@ -135,7 +136,12 @@ function takeParts(
     const part = need(catalog.parts.get(entry.part), entry.part)
     const header = part.plugsOn.length > 0 ? headerPlug(ref, part, entry.on, boards, plugs) : undefined
     if (header) plugs.push(header)
-    const options = { ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])), ...entry.options }
+    const { rheostat } = part
+    const options = {
+      ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])),
+      ...(rheostat && isRheostat(plan, catalog, ref, rheostat) ? { [rheostat.option]: rheostat.value } : {}),
+      ...entry.options,
+    }
     const mode = part.modes.find(({ id }) => id === entry.mode) ?? part.modes[0]
     return {
       kind: 'part',

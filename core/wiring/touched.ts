@@ -46,6 +46,11 @@ export function touchedBy(before: Wiring, after: Wiring): Touched | undefined {
     was.delete(part.ref)
   }
   for (const ref of was.keys()) refs.add(ref)
+  // What else is there may decide whether a signal is needed.
+  for (const { end, part, facts } of after.signals) {
+    const old = before.signal(end)
+    if (old && old.facts.required !== facts.required) refs.add(part.ref)
+  }
   const ends = new Set(wired)
   for (const part of [...before.parts, ...after.parts])
     if (refs.has(part.ref)) for (const pin of part.part.pins) ends.add(`${part.ref}.${pin.id}`)
