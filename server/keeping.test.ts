@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { tmpdir } from 'node:os'
-import { join } from 'node:path'
+import { dirname, join } from 'node:path'
 import Database from 'better-sqlite3'
 import { unzipSync } from 'fflate'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
@@ -44,13 +44,15 @@ const close = (): void => {
   for (const one of open.splice(0)) one.close()
 }
 beforeEach(() => {
-  home = mkdtempSync(join(tmpdir(), 'markpost-'))
+  // In a folder of its own, so that what escapes from it is seen and nothing else is.
+  home = join(mkdtempSync(join(tmpdir(), 'markpost-')), 'home')
+  mkdirSync(home)
   data = join(home, 'data')
   out = join(home, 'all.backup')
 })
 afterEach(() => {
   close()
-  rmSync(home, { recursive: true })
+  rmSync(dirname(home), { recursive: true })
 })
 const titles = (folder: string): string[] => {
   const made = new PlanStore(folder, migrations)

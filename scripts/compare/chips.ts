@@ -200,6 +200,8 @@ export const samdTable: Comparison = {
     }
     // Every bus of ours sits on one serial unit; the pins must reach it.
     for (const controller of entry.controllers) {
+      // The table has no column of the sound bus, which is no serial unit.
+      if (controller.kind === 'i2s') continue
       const unit = Number(/SERCOM(\d)/.exec(controller.title)?.[1])
       for (const [signal, pins] of Object.entries(controller.pins ?? {}))
         for (const pin of pins) {
