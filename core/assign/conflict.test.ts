@@ -120,7 +120,7 @@ describe('ways', () => {
       ['B.RXD', 'by software: 5.0 V into 3.6 V'],
     ])
     expect(conflictIn(wiring, result.unplaced)?.text).toBe(
-      'B.RXD: by software: 5.0 V into 3.6 V. Lines of different levels need something between them.',
+      'No pin takes B.RXD at the level that it has: lines of different levels need something between them.',
     )
     // Where something else collides, that is said.
     const two = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-05', C: 'gps-uart', D: 'gps-uart' } }), catalog)

@@ -30,17 +30,17 @@ export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean => fit
 export function conflictIn(wiring: Wiring, unplaced: AssignResult['unplaced']): Conflict | undefined {
   const fed = prepare(wiring).wiring
   const open = openSignals(fed)
-  const levels = new Map(unplaced.flatMap(({ end, level, reasons }) => (level ? [[end, reasons] as const] : [])))
+  const levels = new Set(unplaced.flatMap(({ end, level }) => (level ? [end] : [])))
   const stuck = unitsOf(open).filter((unit) => unit.some(({ end }) => levels.has(end)))
   const others = open.filter((use) => !stuck.some((unit) => unit.includes(use)))
   const conflict = conflictOf(fed, others)
   if (conflict || stuck.length === 0) return conflict
   const uses = stuck.flat()
-  const lines = uses.filter(({ end }) => levels.has(end))
+  const lines = uses.flatMap(({ end }) => (levels.has(end) ? [end] : []))
   return {
     needs: uses.map(({ end }) => end),
     pins: [],
-    text: `${lines.map(({ end }) => `${end}: ${levels.get(end)?.find((reason) => / V /.test(reason)) ?? 'another level'}`).join('; ')}. Lines of different levels need something between them.`,
+    text: `No pin takes ${lines.join(', ')} at the level that ${lines.length === 1 ? 'it has' : 'they have'}: lines of different levels need something between them.`,
     parts: [...new Set(uses.map(({ part }) => part))],
   }
 }
