@@ -9,6 +9,7 @@ import { levelsOf } from '../wiring/levels.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
+import { pullingBeside } from '../wiring/supply.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
 
 /** Why a pin is out of the question for a signal. */
@@ -216,9 +217,7 @@ function pullUpBlock(wiring: Wiring, use: SignalUse, host: Host, vdd: number | u
 
 /** Volts to which the modules of a board will pull a bus on which a part without pull-ups hangs, the highest of them. */
 const pulledByOthers = memoIn((wiring: Wiring, part: PartInstance): number | undefined => {
-  const all = wiring.parts.flatMap(({ home, mode, logicVolts }) =>
-    home === part.home && mode?.i2c?.pullUpOhms !== undefined && logicVolts !== undefined ? [logicVolts] : [],
-  )
+  const all = pullingBeside(wiring, part).flatMap(({ logicVolts }) => logicVolts ?? [])
   return all.length === 0 ? undefined : Math.max(...all)
 })
 

@@ -101,6 +101,10 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     .map(({ source }) => source)
 }
 
+/** Other parts of the same board that bring pull-ups to its I2C bus. */
+export const pullingBeside = (wiring: Wiring, part: PartInstance): PartInstance[] =>
+  wiring.parts.filter((one) => one !== part && one.home === part.home && one.mode?.i2c?.pullUpOhms !== undefined)
+
 /** Volts of a part's logic as it is fed, as was decided, or as it can only be; undefined where that is still open. */
 function likelyVolts(wiring: Wiring, part: PartInstance, planned?: Planned): number | undefined {
   return part.logicVolts ?? planned?.volts.get(part.ref) ?? onlyVolts(wiring, part)
@@ -120,9 +124,7 @@ function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number, planne
   const logic = part.home?.board.logicVolts
   if (logic === undefined || part.part.supplies[0]?.logicVolts !== undefined) return false
   // An I2C line rises through pull-ups: those of modules, where there are any, else the board's own.
-  const pulling = wiring.parts.filter(
-    (one) => one !== part && one.home === part.home && one.mode?.i2c?.pullUpOhms !== undefined,
-  )
+  const pulling = pullingBeside(wiring, part)
   const own = part.mode?.i2c?.pullUpOhms !== undefined
   return wiring.signals.some((use) => {
     if (use.part !== part || use.facts.direction === 'out' || use.facts.direction === 'passive') return false
@@ -175,10 +177,7 @@ function isOutOfReach(
   const pulled =
     part.mode?.i2c === undefined || part.mode.i2c.pullUpOhms !== undefined
       ? []
-      : wiring.parts.flatMap((one) => {
-          if (one === part || one.home !== part.home || one.mode?.i2c?.pullUpOhms === undefined) return []
-          return likelyVolts(wiring, one, planned) ?? []
-        })
+      : pullingBeside(wiring, part).flatMap((one) => likelyVolts(wiring, one, planned) ?? [])
   return wiring.signals.some((one) => {
     if (one.part !== part) return false
     const isBus = one.facts.needs.startsWith('i2c.')
