@@ -136,12 +136,16 @@ export async function wiringTable(page: Page): Promise<string[]> {
   )
 }
 
-/** Opens a copy of a sample in one of its places. */
-export async function openSample(page: Page, address: string, title: string, place: string): Promise<void> {
-  await page.goto(address)
-  await page.getByRole('button', { name: `Open a copy of ${title}` }).click()
-  await page.waitForURL(/\/plan\/[^/]+\/pins$/)
-  await page.goto(page.url().replace(/pins$/, place))
+/** Opens a copy of a sample in one of its places, and gives its id; by way of the first page it takes two pages more. */
+export async function openSample(page: Page, address: string, title: string, place: string): Promise<string> {
+  const samples: { id: string; title: string }[] = await (await page.request.get(`${address}/api/samples`)).json()
+  const sample = samples.find((one) => one.title === title)
+  if (!sample) throw new Error(`no sample is called ${title}`)
+  const made = await page.request.post(`${address}/api/plans`, { data: { sample: sample.id } })
+  expect(made.status()).toBe(201)
+  const { id } = await made.json()
+  await page.goto(`${address}/plan/${id}/${place}`)
+  return id
 }
 
 /** Takes an entry of a menu of actions by its id; the first one when left out. */

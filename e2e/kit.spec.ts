@@ -1,12 +1,6 @@
 import type { Page } from '@playwright/test'
-import { expect, test } from './fixture.ts'
+import { expect, openSample, test } from './fixture.ts'
 
-const openSample = async (page: Page, address: string, title: string): Promise<void> => {
-  await page.goto(address)
-  await page.getByRole('button', { name: `Open a copy of ${title}` }).click()
-  await expect(page.getByLabel('Title of the plan')).toHaveValue(title)
-  await page.getByRole('link', { name: 'Kit' }).click()
-}
 const savedPlan = async (page: Page, address: string) => {
   await expect(page.locator('.save-state')).toContainText('saved')
   const id = page.url().split('/').at(-2)
@@ -14,7 +8,7 @@ const savedPlan = async (page: Page, address: string) => {
 }
 
 test('a new address brings its strap along, and undo brings both back', async ({ page, address }) => {
-  await openSample(page, address, 'Orchard hive watch')
+  await openSample(page, address, 'Orchard hive watch', 'kit')
   await page.getByLabel('I2C address of ATTIC').selectOption('118')
   await expect(page.locator('[data-rule="i2c-address"]')).toContainText('BROOD and ATTIC both answer to 0x76')
   const changed = await savedPlan(page, address)
@@ -27,7 +21,7 @@ test('a new address brings its strap along, and undo brings both back', async ({
 })
 
 test('amounts are read as makers write them, and refused with what was expected', async ({ page, address }) => {
-  await openSample(page, address, 'Orchard hive watch')
+  await openSample(page, address, 'Orchard hive watch', 'kit')
   const ohms = page.getByLabel('Resistance of R2')
   await ohms.fill('4k7')
   await ohms.press('Enter')
@@ -45,7 +39,7 @@ test('amounts are read as makers write them, and refused with what was expected'
 })
 
 test('a reference is renamed everywhere, and a taken one is refused', async ({ page, address }) => {
-  await openSample(page, address, 'Branch-line crossing')
+  await openSample(page, address, 'Branch-line crossing', 'kit')
   await page.getByLabel('Reference of MCU').fill('CONTROL')
   await page.keyboard.press('Enter')
   const plan = await savedPlan(page, address)
@@ -60,7 +54,7 @@ test('a reference is renamed everywhere, and a taken one is refused', async ({ p
 })
 
 test('features change what the findings say', async ({ page, address }) => {
-  await openSample(page, address, 'Kiln logger')
+  await openSample(page, address, 'Kiln logger', 'kit')
   await page.getByRole('link', { name: 'Pins' }).click()
   await page.locator('[data-signal="CONE.1"]').click()
   await page.getByLabel('Pin for CONE.1').fill('TXD')
@@ -73,7 +67,7 @@ test('features change what the findings say', async ({ page, address }) => {
 })
 
 test('a part is removed with its wires, and comes back with them', async ({ page, address }) => {
-  await openSample(page, address, 'Two-post rain gauge')
+  await openSample(page, address, 'Two-post rain gauge', 'kit')
   const before = await savedPlan(page, address)
   await page.getByRole('button', { name: 'Remove SENDER' }).click()
   const after = await savedPlan(page, address)
@@ -84,7 +78,7 @@ test('a part is removed with its wires, and comes back with them', async ({ page
 })
 
 test('the kit counts pins, offers companions and duplicates a part with its options', async ({ page, address }) => {
-  await openSample(page, address, 'Orchard hive watch')
+  await openSample(page, address, 'Orchard hive watch', 'kit')
   const resistors = async (): Promise<number> =>
     Object.values((await savedPlan(page, address)).parts as Record<string, { part: string }>).filter(
       (entry) => entry.part === 'resistor',

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, test } from './fixture.ts'
+import { expect, expectAccessible, openSample, test } from './fixture.ts'
 
 const state = (page: Page) => page.locator('.save-state')
 const title = (page: Page) => page.getByLabel('Title of the plan')
@@ -297,8 +297,7 @@ test('an answer that comes late is joined with what was done meanwhile, or refus
 
 test('a search thread that cannot be loaded is said', async ({ page, address }) => {
   await page.route('**/search.worker-*.js', (route) => route.abort())
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open a copy of Mended by Monday' }).click()
+  await openSample(page, address, 'Mended by Monday', 'pins')
   await page.getByRole('button', { name: 'Fix all that is safe' }).click()
   await expect(page.getByText('the search could not be started')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Fix all that is safe' })).toBeEnabled()

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, expectAccessible, test } from './fixture.ts'
+import { expect, expectAccessible, openSample, test } from './fixture.ts'
 
 test('a plan saves itself and comes back after a reload', async ({ page, address }) => {
   await page.goto(address)
@@ -57,8 +57,7 @@ test('a plan is duplicated, saved as a file and deleted', async ({ page, address
 })
 
 test('“Mended by Monday” is mended by one press each, and an acceptance prints', async ({ page, address }) => {
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open a copy of Mended by Monday' }).click()
+  await openSample(page, address, 'Mended by Monday', 'pins')
   await expect(page.getByTestId('finding-counts')).toContainText('12 faults, 6 cautions')
   const level = page.locator('[data-rule="level-logic"]')
   await level.locator('.say').click()

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, test } from './fixture.ts'
+import { expect, expectAccessible, openSample, test } from './fixture.ts'
 
 const editor = (page: Page) => page.getByLabel('Entry as YAML')
 const replaceText = async (page: Page, text: string): Promise<void> => {
@@ -61,9 +61,7 @@ test('a part of my own: mistakes shown at their line, then wired, carried by the
   await page.getByRole('button', { name: 'Put it on the shelf' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Barn light sensor')
 
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open a copy of Orchard hive watch' }).click()
-  await page.getByRole('link', { name: 'Kit' }).click()
+  await openSample(page, address, 'Orchard hive watch', 'kit')
   await page.getByLabel('Quick entry of board and parts').fill('barn light')
   await page.keyboard.press('Enter')
   await expect(page.locator('.kit-line', { hasText: 'Barn light sensor' })).toBeVisible()

@@ -1,4 +1,4 @@
-import { expect, expectAccessible, test } from './fixture.ts'
+import { expect, expectAccessible, openSample, test } from './fixture.ts'
 
 test('every view passes the accessibility scan, in both themes', async ({ page, address }) => {
   await page.goto(address)
@@ -29,26 +29,22 @@ test('every view passes the accessibility scan, in both themes', async ({ page, 
 })
 
 test('each board and each expander is drawn with all its posts', async ({ page, address }) => {
-  await page.goto(address)
   for (const [title, ref, posts] of [
     ['Orchard hive watch', 'MCU', 30],
     ['Branch-line crossing', 'MCU', 32],
     ['Kiln logger', 'PI', 40],
   ] as const) {
-    await page.goto(address)
-    await page.getByRole('button', { name: `Open a copy of ${title}` }).click()
+    await openSample(page, address, title, 'pins')
     await expect(page.locator(`[data-post^="${ref}."]`)).toHaveCount(posts)
     await expect(page.locator('.flag').first()).toBeVisible()
   }
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open a copy of Orchard hive watch' }).click()
+  await openSample(page, address, 'Orchard hive watch', 'pins')
   await page.getByRole('button', { name: 'GATES, 16 pins' }).click()
   await expect(page.locator('[data-post^="GATES."]')).toHaveCount(16)
 })
 
 test('two boards in one plan: a signal leads to its own board', async ({ page, address }) => {
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open a copy of Two-post rain gauge' }).click()
+  await openSample(page, address, 'Two-post rain gauge', 'pins')
   await page.locator('[data-signal="TODAY.1"]').click()
   await expect(page.locator('[data-post="HOUSE.GPIO32"]')).toBeVisible()
   await expect(page.locator('[data-post="GAUGE.GPIO32"]')).toHaveCount(0)

@@ -1,8 +1,7 @@
-import { expect, expectAccessible, test } from './fixture.ts'
+import { expect, expectAccessible, openSample, test } from './fixture.ts'
 
 test('buses, supplies and calculators are filled from the plan and write back to it', async ({ page, address }) => {
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open a copy of Orchard hive watch' }).click()
+  await openSample(page, address, 'Orchard hive watch', 'pins')
   await expect(page.getByLabel('Title of the plan')).toHaveValue('Orchard hive watch')
   await page.keyboard.press('Escape')
   await page.getByRole('link', { name: /^Workings/ }).click()
@@ -60,8 +59,7 @@ test('buses, supplies and calculators are filled from the plan and write back to
 })
 
 test('findings are filtered by part, and all that is safe is mended in one step', async ({ page, address }) => {
-  await page.goto(address)
-  await page.getByRole('button', { name: 'Open a copy of Mended by Monday' }).click()
+  await openSample(page, address, 'Mended by Monday', 'pins')
   await page.getByLabel('Only findings about').selectOption('FLAP')
   await expect(page.locator('.finding')).toHaveCount(2)
   await page.getByLabel('Only findings about').selectOption('')

@@ -17,18 +17,18 @@ const only = value('--only')
 const checkout = value('--checkout') ?? projectFolder()
 
 const kinds: readonly (readonly [name: string, run: () => Promise<string[]>])[] = [
-  ['kills', () => tortureByKills(checkout, quick ? 8 : 1000)],
+  ['kills', () => tortureByKills(checkout, quick ? 4 : 1000)],
   ['power', () => tortureByPowerLoss(checkout, quick ? 2 : 20)],
-  ['fuzz', () => tortureByFuzzing(checkout, quick ? 3000 : 201_000)],
+  ['fuzz', () => tortureByFuzzing(checkout, quick ? 1200 : 201_000)],
   ['keeping', () => tortureKeeping(checkout, quick ? 2 : 60, quick ? 5 : 300)],
-  ['hour', () => tortureByHour(checkout, quick ? 300 : 9000)],
+  ['hour', () => tortureByHour(checkout, quick ? 150 : 9000)],
   [
     'load',
     () =>
       tortureByLoad(
         checkout,
         quick
-          ? { plans: 1000, clients: 10, seconds: 6, entries: 20 }
+          ? { plans: 1000, clients: 10, seconds: 4, entries: 20 }
           : { plans: 10_000, clients: 50, seconds: 60, entries: 600 },
       ),
   ],

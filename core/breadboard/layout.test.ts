@@ -65,7 +65,7 @@ describe('a layout', () => {
         expect(kept.clashes).toEqual([])
         expect([...kept.holeOf].sort()).toEqual([...layout.holeOf].sort())
       }),
-      { numRuns: 20 },
+      { numRuns: 12 },
     )
   }, 120_000)
   it('keeps what the hand puts down, wherever it may be put', () => {
@@ -95,7 +95,7 @@ describe('a layout', () => {
           for (const { pin, hole } of seat.legs) expect(after.holeOf.get(`${ref}.${pin}`)).toBe(hole)
         },
       ),
-      { numRuns: 40 },
+      { numRuns: 24 },
     )
   }, 120_000)
   it('keeps lamps of 5 mm apart, and each board by itself', () => {

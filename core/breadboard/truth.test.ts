@@ -172,7 +172,7 @@ describe('the printed tables rebuild the plan', () => {
         const plan = { ...applyEdits(kit, answer.edits), bench: breadboards }
         expect(untruths(plan, once)).toEqual([])
       }),
-      { numRuns: 400 },
+      { numRuns: 160 },
     )
   }, 120_000)
   it('for wires between any two ends, sensible or not', () => {
@@ -180,7 +180,7 @@ describe('the printed tables rebuild the plan', () => {
       fc.property(randomWiring, bench, (wired, breadboards) => {
         expect(untruths({ ...wired, bench: breadboards }, once)).toEqual([])
       }),
-      { numRuns: 2000 },
+      { numRuns: 800 },
     )
   }, 120_000)
 })

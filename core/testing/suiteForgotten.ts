@@ -50,6 +50,24 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
     wires: 'L.A MCU.9, L.K R.1, R.2 K.3, K.W MCU.GND',
   },
   {
+    title: 'the same, its resistor between pin and tap',
+    mcu: 'uno-r3',
+    parts: dimmed,
+    wires: 'R.1 MCU.9, R.2 K.W, K.3 L.A, L.K MCU.GND',
+  },
+  {
+    title: 'the same, sunk by a pin behind lamp and resistor',
+    mcu: 'uno-r3',
+    parts: dimmed,
+    wires: 'K.3 MCU.5V, K.W L.A, L.K R.1, R.2 MCU.9',
+  },
+  {
+    title: 'a knob that is read through a resistor',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer', R: ohms(1000) },
+    wires: 'K.1 MCU.GND, K.3 MCU.5V, K.W R.1, R.2 MCU.A0',
+  },
+  {
     title: 'a knob that is read, its three legs wired',
     mcu: 'uno-r3',
     parts: { K: 'potentiometer' },
@@ -101,6 +119,13 @@ export const mistakenForgotten: readonly (Short & { title: string; rule: string 
     parts: { K: 'potentiometer' },
     wires: 'K.3 MCU.5V, K.W MCU.A0',
   },
+  ...(['1', '3'] as const).map((end) => ({
+    title: `a knob that is read through a resistor lacks end ${end}`,
+    rule: 'supply-missing',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer', R: ohms(1000) },
+    wires: `K.${end} MCU.${end === '1' ? '5V' : 'GND'}, K.W R.1, R.2 MCU.A0`,
+  })),
   {
     title: 'of a line sensor neither output',
     rule: 'pin-unplaced',

@@ -8,7 +8,8 @@ const PASSED = new Set(['passive', 'light', 'load'])
 
 /**
  * True for three legs of which two are wired as a resistor: one end free or joined with the tap, and on one side nothing
- * but legs of lamps, loads and other resistors. A tap at a pin of a board is read, whatever its ends lack.
+ * but legs of lamps, loads and other resistors. A tap at a pin of a board is read, whatever its ends lack; so is one that
+ * a single resistor leads to a pin, unless a lamp or load hangs on its end.
  */
 export function isRheostat(plan: Plan, catalog: Catalog, ref: string, facts: NonNullable<Part['rheostat']>): boolean {
   const tap = `${ref}.${facts.tap}`
@@ -20,16 +21,26 @@ export function isRheostat(plan: Plan, catalog: Catalog, ref: string, facts: Non
   const far = ends.filter((end) => !group.includes(end) && at(end).length > 0)
   const [near, away] = [beyond(group), beyond(far)]
   if (far.length !== 1 || near.length === 0 || away.length === 0) return false
-  const isPassed = (end: string): boolean => {
+  const partAt = (end: string): Part | undefined => {
     const id = entryOf(plan.parts, end.slice(0, end.indexOf('.')))?.part
-    const part = id === undefined ? undefined : catalog.parts.get(id)
+    return id === undefined ? undefined : catalog.parts.get(id)
+  }
+  const isPassed = (end: string): boolean => {
+    const part = partAt(end)
     return part?.build === 'component' && PASSED.has(part.category)
   }
-  const isOnPin = near.some((end) => {
+  const isPin = (end: string): boolean => {
     const dot = end.indexOf('.')
     const board = entryOf(plan.boards, end.slice(0, dot))
     const pin = board && catalog.boards.get(board.board)?.pins.find(({ id }) => id === end.slice(dot + 1))
     return pin?.kind === 'io'
-  })
-  return !isOnPin && (near.every(isPassed) || away.every(isPassed))
+  }
+  const leadsToPin = (end: string): boolean => {
+    if (partAt(end)?.category !== 'passive') return false
+    const ref = end.slice(0, end.indexOf('.') + 1)
+    return plan.wires.some(([a, b]) => [a, b].some((leg) => leg.startsWith(ref) && leg !== end && at(leg).some(isPin)))
+  }
+  if (near.some(isPin)) return false
+  if (away.every(isPassed)) return true
+  return near.every(isPassed) && !near.some(leadsToPin)
 }
