@@ -144,6 +144,8 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
           divisionOf(use) !== undefined ||
           problem.isPulledTooHigh(use, found.best.placed)),
     })
+  const useful = decisions.filter((one) => !isAcrossNothing(one, refused))
+  decisions.splice(0, decisions.length, ...useful)
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN
   const round = (points: number): number => Math.round(points * 10) / 10
@@ -160,6 +162,14 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     added: addedBy(wiring, decisions),
     neatness: { before: neat.before, after: neat.after, paid: neat.paid },
   }
+}
+
+/** A part that was added across a load which nothing switches in the end: a diode alone takes no kick. */
+function isAcrossNothing({ edits, from }: Decision, refused: readonly Refusal[]): boolean {
+  if (!refused.some(({ end }) => end === from) || !edits.some((edit) => edit.do === 'add-part')) return false
+  const owner = from.slice(0, from.indexOf('.') + 1)
+  const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : []))
+  return joined.filter((end) => end.startsWith(owner)).length > 1
 }
 
 /** Devices with a number of their own share one line: the first of a board looks for a pin, the others follow it. */

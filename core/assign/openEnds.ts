@@ -25,7 +25,8 @@ const gathered = memo((wiring: Wiring) => {
     if (mine) mine.push(use)
     else byPart.set(use.part, [use])
   }
-  return { byPart, tails: new Set(wiring.signals.map((use) => use.tail)), unused: new Set(wiring.plan.unused) }
+  const tails = new Set(wiring.signals.flatMap((use) => (use.state === 'placed' ? [] : [use.tail])))
+  return { byPart, tails, unused: new Set(wiring.plan.unused) }
 })
 
 /** Pins of a part that have no wire and are not left open on purpose: signals, supplies, grounds and ties. */

@@ -22,7 +22,13 @@ export interface Circuit {
   readonly on: (net: Net) => readonly Element[]
   readonly channels: readonly DriverChannel[]
   /** Nets that a transistor joins with one while it conducts. */
-  readonly switched: (net: Net) => readonly Net[]
+  readonly switched: (net: Net) => readonly SwitchedWay[]
+}
+
+/** Where a transistor leads while it conducts, and the nets that move it. */
+export interface SwitchedWay {
+  readonly to: Net
+  readonly control: readonly Net[]
 }
 
 /** What a pin does in this plan, seen from itself. `either`: wired, and named by no signal; it may do both. */
@@ -113,13 +119,14 @@ function build(wiring: Wiring): Circuit {
   for (const element of elements) for (const net of new Set([element.netA, element.netB])) append(onNet, net, element)
   const on = (net: Net): readonly Element[] => onNet.get(net) ?? []
   const channels = wiring.parts.flatMap((part) => part.part.channels.map((facts) => channelOf(wiring, part, facts, on)))
-  const joined = new Map<Net, Net[]>()
-  for (const { part, output, facts } of channels) {
+  const joined = new Map<Net, SwitchedWay[]>()
+  for (const { part, output, facts, inputs } of channels) {
     const low = part.part.pins.find((pin) => pin.role === 'ground')
     if (part.part.build !== 'component' || facts.supply !== undefined || !low) continue
     const [drain, source] = [wiring.netOf(output), wiring.netOf(`${part.ref}.${low.id}`)]
-    append(joined, drain, source)
-    append(joined, source, drain)
+    const control = inputs.map((end) => wiring.netOf(end))
+    append(joined, drain, { to: source, control })
+    append(joined, source, { to: drain, control })
   }
   return {
     wiring,
@@ -250,9 +257,10 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
       },
     ]
   })
-  // A lamp, a pump, a coil: its supply pins are its legs.
+  // A lamp, a pump, a coil, a tape of lights: its supply pins are its legs.
+  const isLoad = part.part.category === 'load' || part.part.category === 'light'
   const supplied =
-    part.part.category === 'load' && part.part.build === 'component' && !inside.some((one) => one.kind === 'winding')
+    isLoad && part.part.build === 'component' && !inside.some((one) => one.kind === 'winding' || one.lights)
       ? part.supplies.flatMap((use): Element[] => {
           const a = use.pins[0]
           // The other leg is switched, and so a signal, where it is no ground.

@@ -7,24 +7,26 @@ type Way = 'up' | 'down'
 /**
  * True when a net leads to something that can hold it or drive it: a rail, a pin that drives, a supply that something
  * gives. The way may lead through any elements but those left out, through diodes in the current's direction only; a
- * capacitor carries nothing steadily. With `unwired` a leg that still waits for its wire counts as well.
+ * capacitor carries nothing steadily, and no current comes out at the control of the transistor that it went through.
+ * With `unwired` a leg that still waits for its wire counts as well; by `past` the way does not lead.
  */
 export function leadsSomewhere(
   circuit: Circuit,
   start: Net,
   without: (element: Element) => boolean,
-  { unwired = false, way }: { readonly unwired?: boolean; readonly way?: Way } = {},
+  { unwired = false, way, past }: { readonly unwired?: boolean; readonly way?: Way; readonly past?: Net } = {},
 ): boolean {
-  const seen = new Set([start])
+  const seen = new Set([start, ...(past ? [past] : [])])
   const queue = [start]
   for (let net = queue.pop(); net; net = queue.pop()) {
     if (net.ground || net.sources.length > 0) return true
     if (circuit.at(net).some((port) => canHold(circuit, port, without))) return true
-    for (const other of circuit.switched(net))
-      if (!seen.has(other)) {
-        seen.add(other)
-        queue.push(other)
-      }
+    for (const { to, control } of circuit.switched(net)) {
+      for (const one of control) seen.add(one)
+      if (seen.has(to)) continue
+      seen.add(to)
+      queue.push(to)
+    }
     for (const element of circuit.on(net)) {
       if (element.kind === 'capacitor' || without(element)) continue
       if (element.kind === 'diode' && element.zener === undefined && way !== undefined)
@@ -53,10 +55,14 @@ function canHold(circuit: Circuit, port: Port, without: (element: Element) => bo
   return legs.length === 0
 }
 
-/** Legs of an element that have a wire and lead nowhere, while its other leg leads somewhere. */
-export function deadLegs(circuit: Circuit, element: Element): string[] {
+/** Where a leg that carries nothing leads: nowhere at all, or only round to the element's other leg. */
+export type DeadEnd = 'nowhere' | 'round'
+
+/** Legs of an element that have a wire and close no circle with a supply in it, while its other leg leads somewhere. */
+export function deadLegs(circuit: Circuit, element: Element): ReadonlyMap<string, DeadEnd> {
   const { netA, netB, kind } = element
-  if (netA === netB || kind === 'resistor') return []
+  const none = new Map<string, DeadEnd>()
+  if (netA === netB || kind === 'resistor') return none
   const ways: readonly (readonly [Way, Way])[] =
     kind === 'diode' && element.zener === undefined
       ? [['up', 'down']]
@@ -64,12 +70,21 @@ export function deadLegs(circuit: Circuit, element: Element): string[] {
           ['up', 'down'],
           ['down', 'up'],
         ]
-  let dead: string[] = []
+  const ends = (net: Net, way: Way, past: Net): DeadEnd | undefined => {
+    const without = beside(element)
+    if (!leadsSomewhere(circuit, net, without, { unwired: true, way })) return 'nowhere'
+    // Of a lamp with both legs on one rail its rule speaks.
+    if (element.lights || leadsSomewhere(circuit, net, without, { unwired: true, way, past })) return undefined
+    return 'round'
+  }
+  const dead = new Map<string, DeadEnd>()
   for (const [first, second] of ways) {
-    const a = leadsSomewhere(circuit, netA, beside(element), { unwired: true, way: first })
-    const b = leadsSomewhere(circuit, netB, beside(element), { unwired: true, way: second })
-    if (a && b) return []
-    if (a || b) dead = [...(!a && netA.wired ? [element.a] : []), ...(!b && netB.wired ? [element.b] : [])]
+    const a = ends(netA, first, netB)
+    const b = ends(netB, second, netA)
+    if (!a && !b) return none
+    if (a && b) continue
+    for (const [leg, net, leads] of [[element.a, netA, a] as const, [element.b, netB, b] as const])
+      if (leads && net.wired && dead.get(leg) !== 'round') dead.set(leg, leads)
   }
   return dead
 }

@@ -217,8 +217,17 @@ testRule(pinNotSignal, {
 })
 
 const bridge = 'U.12V PACK.+, PACK.- MCU.GND, U.GND MCU.GND'
+/** A lamp of 12 V behind a transistor with its pull-down, and how the transistor goes on. */
+const behind = (wires: string) => ({
+  mcu: 'uno-r3',
+  supplies: { PACK: { volts: 12 } },
+  parts: { Q: 'nmos', R: ohms(10_000), S: ohms(0.47), L: { part: 'lamp', options: { volts: 12 } } },
+  wires: `L.+ PACK.+, L.- Q.D, PACK.- MCU.GND, Q.G MCU.D5, R.1 Q.G${wires}`,
+})
 testRule(driverIdle, {
   valid: [
+    { title: 'a transistor on ground', ...behind(', R.2 Q.S, Q.S MCU.GND') },
+    { title: 'a transistor on ground by way of a small resistor', ...behind(', R.2 MCU.GND, Q.S S.1, S.2 MCU.GND') },
     {
       title: 'halves that one input moves against each other',
       parts: { A: 'max98357a', S: 'speaker' },
@@ -255,6 +264,26 @@ testRule(driverIdle, {
     },
   ],
   invalid: [
+    {
+      title: 'a transistor whose source only holds the resistor of its gate',
+      ...behind(', R.2 Q.S'),
+      says: ['fault: Q.S leads to no ground, so that Q.D carries nothing.'],
+      fix: 'Join Q.S to MCU.GND',
+      changes: ['wire Q.S to MCU.GND added'],
+    },
+    {
+      title: 'a transistor whose source has no wire',
+      ...behind(', R.2 MCU.GND'),
+      says: ['fault: Q.S leads to no ground, so that Q.D carries nothing.'],
+    },
+    {
+      title: 'a tape of lights whose transistor is moved by nothing',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 12 } },
+      parts: { Q: 'nmos', R: ohms(10_000), T: 'strip-12v' },
+      wires: 'T.+ PACK.+, T.- Q.D, PACK.- MCU.GND, R.1 Q.G, R.2 MCU.GND, Q.S MCU.GND',
+      says: ['fault: Q.D carries T and never moves: Q.G is open.'],
+    },
     {
       title: 'both inputs on one pin',
       mcu: 'uno-r3',
@@ -523,6 +552,14 @@ testRule(loadReturn, {
       parts: { L: { part: 'led', options: { colour: 'red' } }, R: ohms(330) },
       wires: 'L.A MCU.5V, L.K R.1, R.2 MCU.5V.2',
       says: ['fault: L never lights: both its legs always lie at the same level.'],
+    },
+    {
+      title: 'a coil that only its diode joins with something',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 12 } },
+      parts: { V: 'solenoid', D: 'diode' },
+      wires: 'V.+ PACK.+, D.K PACK.+, V.- D.A, PACK.- MCU.GND',
+      says: ['fault: The current of V and D finds no way back: V.- and D.A lead only round to V.+ and D.K.'],
     },
     {
       title: 'two windings on one output',

@@ -1,22 +1,26 @@
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
+import { sayLoops, supplyLoopMessages } from './supplyLoop.ts'
 
 export const commonGround: Rule = {
   meta: {
     id: 'common-ground',
-    severities: ['fault'],
-    about: 'Two sides exchange signals or current, and their grounds are not joined.',
-    messages: { apart: '{what}, but {a} and {b} are not joined.' },
-    lacking: ['apart'],
+    severities: ['fault', 'caution'],
+    about:
+      'Two sides exchange signals or current, and their grounds are not joined; or what a supply gives finds no way back to it.',
+    messages: { apart: '{what}, but {a} and {b} are not joined.', ...supplyLoopMessages },
+    lacking: ['apart', 'noReturn', 'idle'],
     fixable: true,
   },
   check(wiring, report) {
     const said = new Set<string>()
+    const named = new Set<Net>()
     const say = (a: string, b: string, at: readonly string[], what: string): void => {
       const key = [a, b].sort().join(' ')
       if (a === b || said.has(key)) return
       said.add(key)
+      for (const end of [a, b]) named.add(wiring.netOf(end))
       report({
         severity: 'fault',
         at,
@@ -79,6 +83,7 @@ export const commonGround: Rule = {
             `${boards[0]!.ref} and ${other.ref} are joined by a signal`,
           )
     }
+    sayLoops(wiring, (end) => named.has(wiring.netOf(end)), report)
   },
 }
 

@@ -1,6 +1,6 @@
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { driverPlacedMessages, isMoved, sayAlike, sayHighSide } from './driverPlaced.ts'
+import { driverPlacedMessages, isMoved, sayAlike, sayHighSide, sayNoReturn } from './driverPlaced.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
@@ -13,8 +13,8 @@ export const driverIdle: Rule = {
       ...driverPlacedMessages,
       idle: '{outputs} {outputs:carries/carry} {loads} and never {outputs:moves/move}: {because}.',
     },
-    lacking: ['idle'],
-    fixable: false,
+    lacking: ['idle', 'noReturn'],
+    fixable: true,
   },
   check(wiring, report) {
     const unused = new Set(wiring.plan.unused)
@@ -43,6 +43,7 @@ export const driverIdle: Rule = {
       idle.set(key, group)
     }
     sayHighSide(wiring, report)
+    sayNoReturn(wiring, report)
     sayAlike(wiring, report)
     for (const { outputs, loads, open, off } of idle.values())
       report({

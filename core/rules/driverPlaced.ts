@@ -1,10 +1,13 @@
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
+import { leadsSomewhere } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { groundEnd } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
 
 export const driverPlacedMessages = {
   alike: '{part} between {output} and {other} never moves: {inputs} always say the same.',
+  noReturn: '{end} leads to no ground, so that {output} carries nothing.',
   highSide: '{part} lies between the supply and its load: {end} is not on ground, and {part} switches to ground only.',
 }
 
@@ -45,6 +48,37 @@ export function sayHighSide(wiring: Wiring, report: (one: Report) => void): void
       data: { part: part.ref, end },
       why: `Its input counts against ${end}. As soon as the load gets volts ${end} rises with it, and the input would have to rise above the supply to keep ${part.ref} on. Put it between the load and ground.`,
       numbers: {},
+    })
+  }
+}
+
+/** A transistor whose own way to ground is open, or ends at what only holds its control. */
+export function sayNoReturn(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  const unused = new Set(wiring.plan.unused)
+  for (const { part, facts, output, inputs } of circuit.channels) {
+    const low = part.part.pins.find((pin) => pin.role === 'ground')
+    if (part.part.build !== 'component' || facts.supply !== undefined || !low) continue
+    const end = `${part.ref}.${low.id}`
+    const [drain, net] = [wiring.netOf(output), wiring.netOf(end)]
+    if (!drain.wired || drain === net || drain.sources.length > 0 || unused.has(end)) continue
+    const control = new Set(inputs.map((one) => wiring.netOf(one)))
+    const isBack = leadsSomewhere(circuit, net, ({ netA, netB }) => control.has(netA) || control.has(netB), {
+      past: drain,
+    })
+    if (isBack) continue
+    const ground = groundEnd(wiring, part)
+    report({
+      severity: 'fault',
+      at: [end, output],
+      message: 'noReturn',
+      data: { end, output },
+      why: `While ${part.ref} conducts, the current of what hangs on ${output} goes on through ${end} and from there back to its supply.`,
+      numbers: {},
+      propose: () =>
+        ground === undefined
+          ? []
+          : [{ title: `Join ${end} to ${ground}`, edits: [{ do: 'connect', from: end, to: ground }] }],
     })
   }
 }

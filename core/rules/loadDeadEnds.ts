@@ -1,6 +1,7 @@
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
 import { isTurned } from '../circuit/lit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
+import type { DeadEnd } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
@@ -11,7 +12,7 @@ export const loadDeadEndsMessages = {
   coilsJoined: '{mine} and {other} are joined: two windings of {part} are always on together.',
   wrongSide: '{part} lies between {output} and {rail}; it belongs between {output} and {pair}.',
   neverLights: '{part} never lights: both its legs always lie at the same level.',
-  noWayBack: 'The current of {refs} finds no way back: {legs} {lead} to no supply, no ground and no pin that drives.',
+  noWayBack: 'The current of {refs} finds no way back: {legs} {lead} {where}.',
 }
 
 /** Windings across two bridges of which each has a coil of its own; one finding a motor. */
@@ -80,7 +81,7 @@ function sayHalf(element: Element, { output, part, facts }: DriverChannel, repor
 }
 
 /** Lamps whose two sides never come to different levels, whatever drives: both on one rail, through resistors or not. */
-export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, Element>, report: (one: Report) => void): void {
+export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, DeadLeg>, report: (one: Report) => void): void {
   for (const lamp of circuit.elements) {
     if (!lamp.lights || lamp.netA === lamp.netB || dead.has(lamp.a) || dead.has(lamp.b)) continue
     const flow = verdictsOf(circuit.wiring).through(lamp)
@@ -96,10 +97,17 @@ export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, Element>, r
   }
 }
 
+/** A leg that has a wire and carries nothing. */
+export interface DeadLeg {
+  readonly element: Element
+  readonly leads: DeadEnd
+}
+
 /** Legs that have a wire and lead nowhere, one finding for each piece of metal. */
-export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, report: (one: Report) => void): void {
+export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, DeadLeg>, report: (one: Report) => void): void {
   const byNet = new Map<Net, string[]>()
-  for (const [leg, { part, kind }] of dead) {
+  for (const [leg, { element }] of dead) {
+    const { part, kind } = element
     if (part.part.build !== 'component' || kind === 'capacitor') continue
     const net = wiring.netOf(leg)
     // Of a lamp that is turned round polarity speaks.
@@ -122,6 +130,9 @@ export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, 
       data: {
         refs,
         legs,
+        where: legs.every((leg) => dead.get(leg)?.leads === 'round')
+          ? `only round to ${listWords([...new Set(legs.map((leg) => otherLeg(dead.get(leg)!.element, leg)))])}`
+          : 'to no supply, no ground and no pin that drives',
         lead:
           others.length > 0
             ? `${legs.length === 1 ? 'is' : 'are'} joined with ${listWords(others)}, which leads`
@@ -132,3 +143,5 @@ export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, Element>, 
     })
   }
 }
+
+const otherLeg = ({ a, b }: Element, leg: string): string => (leg === a ? b : a)

@@ -4,7 +4,14 @@ import { drivenLoads } from '../circuit/loads.ts'
 import { deadLegs } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
-import { loadDeadEndsMessages, sayCrossedCoils, sayDeadEnds, sayJoinedCoils, sayUnlit } from './loadDeadEnds.ts'
+import {
+  type DeadLeg,
+  loadDeadEndsMessages,
+  sayCrossedCoils,
+  sayDeadEnds,
+  sayJoinedCoils,
+  sayUnlit,
+} from './loadDeadEnds.ts'
 import { takeOut } from './mend.ts'
 
 const names: Readonly<Record<Element['kind'], string>> = {
@@ -59,10 +66,10 @@ export const loadReturn: Rule = {
         })
       }
     }
-    const dead = new Map<string, Element>()
+    const dead = new Map<string, DeadLeg>()
     for (const one of circuit.elements) {
       if (one.netA !== one.netB) {
-        for (const leg of deadLegs(circuit, one)) dead.set(leg, one)
+        for (const [leg, leads] of deadLegs(circuit, one)) dead.set(leg, { element: one, leads })
         continue
       }
       if (!one.netA.wired) continue

@@ -1,4 +1,5 @@
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { commonGround } from './commonGround.ts'
 import { supplyMissing } from './supplyMissing.ts'
 import { supplyRange } from './supplyRange.ts'
@@ -135,6 +136,31 @@ testRule(commonGround, {
       wires: 'S.VCC PACK.+, S.GND PACK.-',
     },
     { title: 'two boards joined by radio only', boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } } },
+    {
+      title: 'a pack that waits for both its wires',
+      supplies: pack(5),
+      parts: { S: 'servo-sg90' },
+      wires: 'S.SIG MCU.D4',
+    },
+    {
+      title: 'a pack through a fuse and a switch, back by way of a shunt',
+      supplies: pack(12),
+      parts: { F: 'fuse', S: 'slide-switch', N: 'ina219', L: { part: 'lamp', options: { volts: 12 } } },
+      wires:
+        'PACK.+ F.1, F.2 S.C, S.1 L.+, L.- N.VIN+, N.VIN- PACK.-, N.VCC MCU.3V3, N.GND MCU.GND, PACK.- MCU.GND, N.SDA MCU.GPIO21, N.SCL MCU.GPIO22',
+    },
+    {
+      title: 'two packs in a row',
+      supplies: { A: { volts: 3 }, B: { volts: 3 } },
+      parts: { R: ohms(330), L: 'led' },
+      wires: 'A.+ B.-, B.+ R.1, R.2 L.A, L.K A.-',
+    },
+    {
+      title: 'a motor that still waits for its other lead',
+      supplies: pack(5),
+      parts: { M: 'dc-motor' },
+      wires: 'PACK.+ M.M1, PACK.- MCU.GND',
+    },
   ],
   invalid: [
     ...(['VIN+', 'VIN-'] as const).map((side) => ({
@@ -168,6 +194,41 @@ testRule(commonGround, {
       parts: { Q: 'nmos', F: 'fan' },
       wires: 'F.+ PACK.+, F.- Q.D, Q.S MCU.GND, Q.G MCU.D4',
       says: ['fault: F is fed from PACK.+ and returns through another ground, but PACK.- and MCU.GND are not joined.'],
+    },
+    {
+      title: 'minus of the pack is forgotten',
+      mcu: 'uno-r3',
+      supplies: pack(12),
+      parts: { Q: 'npn', B: ohms(1000), R: ohms(680), L: 'led' },
+      wires: 'R.1 PACK.+, R.2 L.A, L.K Q.C, Q.E MCU.GND, Q.B B.1, B.2 MCU.D4',
+      says: ['fault: What PACK.+ gives never comes back: PACK.- is open.'],
+      fix: 'Join PACK.- to MCU.GND',
+      changes: ['wire PACK.- to MCU.GND added'],
+    },
+    {
+      title: 'minus of the pack goes elsewhere',
+      mcu: 'uno-r3',
+      supplies: pack(12),
+      parts: { Q: 'npn', B: ohms(1000), R: ohms(680), L: 'led', C: { part: 'battery-box', options: { volts: 6 } } },
+      wires: 'R.1 PACK.+, R.2 L.A, L.K Q.C, Q.E MCU.GND, Q.B B.1, B.2 MCU.D4, PACK.- C.-',
+      says: [
+        'fault: What PACK.+ gives never comes back: PACK.- is joined with nothing that it feeds.',
+        'caution: C.+ has no wire: C feeds nothing, although C.- is joined.',
+      ],
+    },
+    {
+      title: 'a battery whose minus is forgotten',
+      mcu: 'uno-r3',
+      parts: { C: { part: 'battery-box', options: { volts: 9 } } },
+      wires: 'C.+ MCU.VIN',
+      says: ['fault: What C.+ gives never comes back: C.- is open.'],
+    },
+    {
+      title: 'plus of the pack is forgotten',
+      mcu: 'uno-r3',
+      supplies: pack(9),
+      wires: 'PACK.- MCU.GND',
+      says: ['caution: PACK.+ has no wire: PACK feeds nothing, although PACK.- is joined.'],
     },
     {
       title: 'two boards joined by a signal',

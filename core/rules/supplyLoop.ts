@@ -1,0 +1,113 @@
+import { UnionFind } from '../base/unionFind.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+
+export const supplyLoopMessages = {
+  noReturn: 'What {plus} gives never comes back: {minus} {minus:is/are} {state}.',
+  idle: '{plus} has no wire: {supply} feeds nothing, although {minus} is joined.',
+}
+
+/** Something that gives current by itself: a supply of the plan, a battery, a socket. */
+interface Cell {
+  readonly ref: string
+  readonly plus: string
+  readonly minus: readonly string[]
+}
+
+const cellsOf = (wiring: Wiring): Cell[] => [
+  ...wiring.supplies.map(({ ref }) => ({ ref, plus: `${ref}.+`, minus: [`${ref}.-`] })),
+  ...wiring.parts.flatMap(({ ref, part, supplies }) => {
+    const rail = part.rails.find(({ from }) => from === undefined)
+    const minus = part.pins.filter(({ role }) => role === 'ground').map(({ id }) => `${ref}.${id}`)
+    return rail && supplies.length === 0 && part.build === 'component' && minus.length > 0
+      ? [{ ref, plus: `${ref}.${rail.pin}`, minus }]
+      : []
+  }),
+]
+
+/**
+ * A source of which one pole is wired and the other is not, or whose poles no way joins outside of it: a current flows
+ * in a circle only (Kirchhoff). Chips and modules count as joined inside from pin to pin, so that silence proves nothing.
+ * What was named already, or ends at a leg that waits for its wire or at two legs on one wire, is left to others.
+ */
+export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, report: (one: Report) => void): void {
+  const unused = new Set(wiring.plan.unused)
+  const isWired = (end: string): boolean => wiring.netOf(end).wired
+  const cells = cellsOf(wiring)
+  for (const cell of cells) {
+    const { ref, plus, minus } = cell
+    if (unused.has(plus) || minus.some((end) => unused.has(end))) continue
+    const out = isWired(plus)
+    const back = minus.some(isWired)
+    if (!out && back)
+      report({
+        severity: 'caution',
+        at: [plus, ...minus],
+        message: 'idle',
+        data: { plus, supply: ref, minus: minus[0] as string },
+        why: 'One pole of a supply alone carries nothing. What it was meant for stays without current, or takes it from elsewhere.',
+        numbers: {},
+      })
+    if (!out || minus.some(isNamed) || (back && isClosed(wiring, cell, cells))) continue
+    const ground = wiring.boards[0] && groundPost(wiring)
+    report({
+      severity: 'fault',
+      at: [...minus, plus],
+      message: 'noReturn',
+      data: {
+        plus,
+        minus: [...minus],
+        state: back ? 'joined with nothing that it feeds' : 'open',
+      },
+      why: 'A current flows in a circle only: out of plus, through what it feeds, and back into minus. While one side is open nothing runs, or the way back is found through pins that do not bear it.',
+      numbers: {},
+      propose: () =>
+        ground === undefined
+          ? []
+          : [
+              {
+                title: `Join ${minus[0]} to ${ground}`,
+                edits: [{ do: 'connect', from: minus[0] as string, to: ground }],
+              },
+            ],
+    })
+  }
+}
+
+const groundPost = (wiring: Wiring): string | undefined => {
+  const board = wiring.boards[0]
+  const pin = board?.facts.pins.find(({ kind }) => kind === 'ground')
+  return board && pin ? `${board.ref}.${pin.id}` : undefined
+}
+
+/** Some way leads from plus to minus without going through the source itself, or may still. */
+function isClosed(wiring: Wiring, { ref, plus, minus }: Cell, cells: readonly Cell[]): boolean {
+  const circuit = circuitOf(wiring)
+  const sets = new UnionFind()
+  const key = (end: string): string => String(wiring.netOf(end).index)
+  const join = (ends: readonly string[]): void => {
+    for (const end of ends.slice(1)) sets.join(key(ends[0] as string), key(end))
+  }
+  for (const board of wiring.boards) join(board.facts.pins.map(({ id }) => `${board.ref}.${id}`))
+  for (const other of cells) if (other.ref !== ref) join([other.plus, ...other.minus])
+  const isPlain = ({ part, supplies }: PartInstance): boolean =>
+    part.build === 'component' &&
+    (supplies.length === 0 ||
+      ((part.category === 'load' || part.category === 'light') &&
+        part.signals.every((one) => one.direction === 'passive')))
+  for (const one of wiring.parts)
+    if (one.ref !== ref && !isPlain(one)) join(one.part.pins.map(({ id }) => `${one.ref}.${id}`))
+  const carrying = circuit.elements.filter(({ kind }) => kind !== 'capacitor')
+  for (const { a, b } of carrying) join([a, b])
+  for (const { part, facts, output, inputs } of circuit.channels) {
+    const low = part.part.pins.filter(({ role }) => role === 'ground').map(({ id }) => `${part.ref}.${id}`)
+    join([output, ...low, ...inputs, ...(facts.supply === undefined ? [] : [`${part.ref}.${facts.supply}`])])
+  }
+  const from = sets.find(key(plus))
+  const waits = carrying.some(
+    ({ a, b, netA, netB }) =>
+      (!netA.wired || !netB.wired || netA === netB) && [a, b].some((end) => sets.find(key(end)) === from),
+  )
+  return waits || minus.some((end) => sets.find(key(end)) === from)
+}
