@@ -52,8 +52,11 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
         })
     for (const end of use.grounds)
       if (!wiring.netOf(end).ground && !unused.has(end))
-        found.push({ end, kind: 'ground', required: end === use.grounds[0], what: 'is ground', why })
+        found.push({ end, kind: 'ground', required: true, what: 'is ground', why })
   }
+  for (const { near, far } of halfLanes(wiring, part))
+    if (!unused.has(far))
+      found.push({ end: far, kind: 'series', required: true, what: `is the other side of ${near}`, why: 'open' })
   for (const pin of part.part.pins) {
     const end = `${part.ref}.${pin.id}`
     const known = part.supplies.some((use) => use.pins.includes(end) || use.grounds.includes(end))
@@ -63,7 +66,10 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
         kind: 'ground',
         required: true,
         what: 'is ground',
-        why: wiring.netOf(end).wired && part.part.build === 'component' ? 'other-rule' : 'open',
+        why:
+          part.part.build === 'component' && (wiring.netOf(end).wired || carriesLoad(wiring, part))
+            ? 'other-rule'
+            : 'open',
       })
     // The far leg of a resistor in series waits with its signal.
     if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end) && !tails.has(end))
@@ -101,6 +107,22 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   return found.filter(({ end }, at) => found.findIndex((one) => one.end === end) === at)
 }
 
+/**
+ * Ways through a shifter, a buffer or a converter that something comes in at, and that end on the other side. An input
+ * that is tied to a rail keeps a spare one still.
+ */
+function halfLanes(wiring: Wiring, part: PartInstance): { readonly near: string; readonly far: string }[] {
+  const signals = new Set(part.part.signals.map(({ pin }) => pin))
+  return part.part.inner.flatMap(({ kind, between: [a, b] }) => {
+    if ((kind !== 'buffer' && kind !== 'shift') || signals.has(a) || signals.has(b)) return []
+    const ends = [`${part.ref}.${a}`, `${part.ref}.${b}`] as const
+    const [one, other] = ends.map((end) => wiring.netOf(end).wired)
+    if (one === other) return []
+    const [near, far] = one ? ends : [ends[1], ends[0]]
+    return railOf(wiring.netOf(near)) ? [] : [{ near, far }]
+  })
+}
+
 /** It only moves outputs of a driver that carry nothing, while others of that driver do. */
 function isSpareInput(wiring: Wiring, use: SignalUse): boolean {
   const channels = circuitOf(wiring).channels.filter(({ part }) => part === use.part)
@@ -108,6 +130,10 @@ function isSpareInput(wiring: Wiring, use: SignalUse): boolean {
   const isLoaded = ({ output }: DriverChannel): boolean => wiring.netOf(output).wired
   return mine.length > 0 && !mine.some(isLoaded) && channels.some(isLoaded)
 }
+
+/** A transistor on whose output something hangs: of its own way to ground driver-idle speaks. */
+const carriesLoad = (wiring: Wiring, part: PartInstance): boolean =>
+  part.part.channels.some(({ output }) => wiring.netOf(`${part.ref}.${output}`).wired)
 
 /** An input that a resistor holds at a level, on purpose. */
 function isHeld(wiring: Wiring, use: SignalUse): boolean {

@@ -1,5 +1,6 @@
+import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf } from '../circuit/circuit.ts'
-import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { sayLoops, supplyLoopMessages } from './supplyLoop.ts'
 
@@ -69,11 +70,7 @@ export const commonGround: Rule = {
           `${shunt.part.ref} measures against its own ground what ${source.end} gives`,
         )
     }
-    for (const net of wiring.nets) {
-      if (!net.wired) continue
-      const boards = [
-        ...new Set(net.ends.map((end) => wiring.terminal(end)?.host?.board).filter((board) => board !== undefined)),
-      ]
+    for (const boards of joinedBoards(wiring))
       for (const other of boards.slice(1))
         if (other.ground !== boards[0]!.ground)
           say(
@@ -82,19 +79,53 @@ export const commonGround: Rule = {
             [boards[0]!.ref, other.ref],
             `${boards[0]!.ref} and ${other.ref} are joined by a signal`,
           )
-    }
     sayLoops(wiring, (end) => named.has(wiring.netOf(end)), report)
   },
 }
 
-/** Ground on which a part stands: that of its supply, or of a leg that goes to ground, as a transistor has. */
+/** Boards whose pins are on one wire, or on two with nothing but resistors, diodes or ways of a shifter between. */
+function joinedBoards(wiring: Wiring): BoardInstance[][] {
+  const { elements } = circuitOf(wiring)
+  const sets = new UnionFind()
+  const join = (a: Net, b: Net): void => {
+    const isRail = [a, b].some((net) => net.ground || net.sources.length > 0)
+    if (!isRail) sets.join(String(a.index), String(b.index))
+  }
+  for (const { kind, part, netA, netB } of elements)
+    if (part.part.build === 'component' && (kind === 'resistor' || kind === 'diode')) join(netA, netB)
+  for (const { ref, part } of wiring.parts)
+    for (const { kind, between } of part.inner)
+      if (kind === 'shift' || kind === 'buffer') {
+        const [a, b] = between.map((pin) => wiring.netOf(`${ref}.${pin}`)) as [Net, Net]
+        join(a, b)
+      }
+  const groups = new Map<string, Set<BoardInstance>>()
+  for (const net of wiring.nets) {
+    if (!net.wired) continue
+    const key = sets.find(String(net.index))
+    for (const end of net.ends) {
+      const board = wiring.terminal(end)?.host?.board
+      if (board) groups.set(key, (groups.get(key) ?? new Set()).add(board))
+    }
+  }
+  return [...groups.values()].map((boards) => [...boards])
+}
+
+/**
+ * Ground on which a part stands: that of its supply, or of a leg that goes to ground, as a transistor has; one that
+ * switches a supply stands on that supply.
+ */
 function groundNet(wiring: Wiring, part: PartInstance): Net | undefined {
   const fed = part.supplies.find((use) => use.ground)?.ground
-  if (fed || part.supplies.length > 0) return fed
-  return part.part.pins
+  if (fed || part.supplies.some(({ grounds }) => grounds.length > 0)) return fed
+  const low = part.part.pins
     .filter((pin) => pin.role === 'ground')
     .map((pin) => wiring.netOf(`${part.ref}.${pin.id}`))
     .find((net) => net.ground)
+  if (low) return low
+  const high = part.part.channels.find(({ supply }) => supply !== undefined)?.supply
+  const source = high === undefined ? undefined : wiring.netOf(`${part.ref}.${high}`).sources[0]
+  return source && sourceGround(wiring, source.ref)
 }
 
 function sourceGround(wiring: Wiring, ref: string): Net | undefined {

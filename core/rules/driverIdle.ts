@@ -1,4 +1,4 @@
-import { circuitOf, railOf } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { driverPlacedMessages, isMoved, sayAlike, sayHighSide, sayNoReturn } from './driverPlaced.ts'
 import type { Rule } from './finding.ts'
@@ -24,7 +24,8 @@ export const driverIdle: Rule = {
     // Outputs that stand still for the same reason are one finding.
     const idle = new Map<string, { outputs: string[]; loads: Set<string>; open: string[]; off: string[] }>()
     for (const channel of circuitOf(wiring).channels) {
-      if (channel.loads.length === 0) continue
+      const loads = carriedBy(wiring, channel)
+      if (loads.length === 0) continue
       const open = channel.inputs.filter((end) => !isMoved(wiring, end))
       const off = channel.enables.filter(({ end, active, held }) => {
         const net = wiring.netOf(end)
@@ -39,7 +40,7 @@ export const driverIdle: Rule = {
       const key = [channel.part.ref, ...open, '/', ...ends].join(' ')
       const group = idle.get(key) ?? { outputs: [], loads: new Set<string>(), open, off: ends }
       group.outputs.push(channel.output)
-      for (const one of channel.loads) group.loads.add(one.part.ref)
+      for (const one of loads) group.loads.add(one)
       idle.set(key, group)
     }
     sayHighSide(wiring, report)
@@ -66,6 +67,13 @@ export const driverIdle: Rule = {
         numbers: {},
       })
   },
+}
+
+/** What hangs on an output: loads, and of a bare transistor whatever else is joined with it. */
+function carriedBy(wiring: Wiring, { part, output, loads }: DriverChannel): readonly string[] {
+  if (loads.length > 0 || part.part.build !== 'component') return loads.map((one) => one.part.ref)
+  const others = wiring.netOf(output).ends.map((end) => wiring.terminal(end)?.owner)
+  return others.flatMap((owner) => (owner?.kind === 'part' && owner !== part ? [owner.ref] : []))
 }
 
 /** A resistor leads the pin to the level that switches it on. */

@@ -74,9 +74,9 @@ function saySupplies(wiring: Wiring, report: Say): void {
                 edits: [{ do: 'connect', from: pin, to: source.end }],
               })),
         })
-      const [ground] = use.grounds
-      // Supplies of one part may share their ground.
-      if (ground !== undefined && !use.ground && !said.has(ground) && !use.grounds.some((end) => unused.has(end))) {
+      // Supplies of one part may share their ground; what is joined inside is one.
+      for (const ground of use.grounds) {
+        if (said.has(ground) || unused.has(ground) || wiring.netOf(ground).ground) continue
         said.add(ground)
         report({
           severity: 'fault',
