@@ -224,8 +224,28 @@ const behind = (wires: string) => ({
   parts: { Q: 'nmos', R: ohms(10_000), S: ohms(0.47), L: { part: 'lamp', options: { volts: 12 } } },
   wires: `L.+ PACK.+, L.- Q.D, PACK.- MCU.GND, Q.G MCU.D5, R.1 Q.G${wires}`,
 })
+/** A geared stepper on a driver, the input of its last coil on one end. */
+const coil = (last: string) => ({
+  mcu: 'uno-r3',
+  parts: { D: 'uln2003', M: 'stepper-28byj48' },
+  wires: `D.E MCU.GND, D.COM MCU.5V, M.RED MCU.5V, M.BLU D.1C, M.PNK D.2C, M.YEL D.3C, M.ORG D.4C, D.1B MCU.D8, D.2B MCU.D9, D.3B MCU.D10, D.4B ${last}`,
+})
 testRule(driverIdle, {
   valid: [
+    {
+      title: 'relays beside each other, one left in peace',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-2' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN1 MCU.D4',
+    },
+    {
+      title: 'the way round is set by hand, the speed by a pin',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 9 } },
+      parts: { U: 'l298n', M: 'dc-motor' },
+      wires:
+        'U.12V PACK.+, PACK.- MCU.GND, U.GND MCU.GND, U.ENA MCU.D5, U.IN1 MCU.5V, U.IN2 MCU.GND, M.M1 U.OUT1, M.M2 U.OUT2',
+    },
     { title: 'a transistor on ground', ...behind(', R.2 Q.S, Q.S MCU.GND') },
     { title: 'a transistor on ground by way of a small resistor', ...behind(', R.2 MCU.GND, Q.S S.1, S.2 MCU.GND') },
     {
@@ -270,6 +290,29 @@ testRule(driverIdle, {
       says: ['fault: Q.S leads to no ground, so that Q.D carries nothing.'],
       fix: 'Join Q.S to MCU.GND',
       changes: ['wire Q.S to MCU.GND added'],
+    },
+    {
+      title: 'a transistor whose source lies on the supply',
+      ...behind(', R.2 MCU.GND, Q.S PACK.+'),
+      says: ['fault: Q.S lies on 12 V (PACK.+) instead of ground, so that Q.D carries nothing.'],
+    },
+    {
+      title: 'a lamp straight on ground, beside its transistor',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 12 } },
+      parts: { Q: 'nmos', R: ohms(10_000), L: { part: 'lamp', options: { volts: 12 } } },
+      wires: 'L.+ PACK.+, L.- PACK.-, PACK.- MCU.GND, Q.G MCU.D5, R.1 Q.G, R.2 Q.S, Q.S MCU.GND',
+      says: ['caution: Q.G moves Q.D, on which nothing hangs.'],
+    },
+    {
+      title: 'a coil of a stepper whose input is on ground',
+      ...coil('MCU.GND'),
+      says: ['fault: M on D.4C never changes: D.4B lies on a rail.'],
+    },
+    {
+      title: 'a coil of a stepper that is on for good',
+      ...coil('MCU.5V'),
+      says: ['fault: M on D.4C never changes: D.4B lies on a rail.'],
     },
     {
       title: 'a transistor whose source has no wire',

@@ -1,19 +1,28 @@
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { driverPlacedMessages, isMoved, sayAlike, sayHighSide, sayNoReturn } from './driverPlaced.ts'
+import {
+  driverPlacedMessages,
+  isMoved,
+  sayAlike,
+  sayConstant,
+  sayHighSide,
+  sayNoReturn,
+  sayNothingOn,
+} from './driverPlaced.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
 export const driverIdle: Rule = {
   meta: {
     id: 'driver-idle',
-    severities: ['fault'],
-    about: 'A driver, a bridge half or a switch carries a load, and its input or enable is open or tied off.',
+    severities: ['fault', 'caution'],
+    about:
+      'A driver, a bridge half or a switch carries a load and can never switch it: its input, its enable or its own way to ground is open or tied; or it is moved and carries nothing.',
     messages: {
       ...driverPlacedMessages,
       idle: '{outputs} {outputs:carries/carry} {loads} and never {outputs:moves/move}: {because}.',
     },
-    lacking: ['idle', 'noReturn'],
+    lacking: ['idle', 'noReturn', 'nothingOn'],
     fixable: true,
   },
   check(wiring, report) {
@@ -45,6 +54,8 @@ export const driverIdle: Rule = {
     }
     sayHighSide(wiring, report)
     sayNoReturn(wiring, report)
+    sayConstant(wiring, report)
+    sayNothingOn(wiring, report)
     sayAlike(wiring, report)
     for (const { outputs, loads, open, off } of idle.values())
       report({

@@ -1,4 +1,4 @@
-import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, railOf, railWords } from '../circuit/circuit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { leadsSomewhere } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -7,6 +7,9 @@ import type { Report } from './finding.ts'
 
 export const driverPlacedMessages = {
   alike: '{part} between {output} and {other} never moves: {inputs} always say the same.',
+  constant: '{part} on {outputs} never changes: {inputs} {inputs:lies/lie} on a rail.',
+  nothingOn: '{inputs} {inputs:moves/move} {outputs}, on which nothing hangs.',
+  onSupply: '{end} lies on {rail} instead of ground, so that {output} carries nothing.',
   noReturn: '{end} leads to no ground, so that {output} carries nothing.',
   highSide: '{part} lies between the supply and its load: {end} is not on ground, and {part} switches to ground only.',
 }
@@ -62,23 +65,86 @@ export function sayNoReturn(wiring: Wiring, report: (one: Report) => void): void
     const end = `${part.ref}.${low.id}`
     const [drain, net] = [wiring.netOf(output), wiring.netOf(end)]
     if (!drain.wired || drain === net || drain.sources.length > 0 || unused.has(end)) continue
+    const rail = railOf(net)
     const control = new Set(inputs.map((one) => wiring.netOf(one)))
     const isBack = leadsSomewhere(circuit, net, ({ netA, netB }) => control.has(netA) || control.has(netB), {
       past: drain,
     })
-    if (isBack) continue
+    if (isBack && !rail?.source) continue
     const ground = groundEnd(wiring, part)
     report({
       severity: 'fault',
       at: [end, output],
-      message: 'noReturn',
-      data: { end, output },
+      message: rail?.source ? 'onSupply' : 'noReturn',
+      data: { end, output, ...(rail?.source ? { rail: railWords(rail) } : {}) },
       why: `While ${part.ref} conducts, the current of what hangs on ${output} goes on through ${end} and from there back to its supply.`,
       numbers: {},
       propose: () =>
-        ground === undefined
+        ground === undefined || rail?.source
           ? []
           : [{ title: `Join ${end} to ${ground}`, edits: [{ do: 'connect', from: end, to: ground }] }],
+    })
+  }
+}
+
+/** A load whose outputs stand for good, because all that moves them lies on rails, while the driver's others are moved. */
+export function sayConstant(wiring: Wiring, report: (one: Report) => void): void {
+  const byPart = new Map<string, { outputs: Set<string>; inputs: Set<string> }>()
+  for (const { element, channels } of drivenLoads(circuitOf(wiring))) {
+    const movers = channels.flatMap(({ inputs, enables }) => [...inputs, ...enables.map(({ end }) => end)])
+    const fixed = movers.filter((end) => railOf(wiring.netOf(end)) !== undefined)
+    const rest = movers.filter((end) => !fixed.includes(end))
+    // An enable that is open and held by the part itself moves nothing either; an open input is spoken of elsewhere.
+    const isHeld = (end: string): boolean =>
+      channels.some(({ enables }) => enables.some((one) => one.end === end && one.held)) && !wiring.netOf(end).wired
+    if (fixed.length === 0 || !rest.every(isHeld) || !othersMove(wiring, channels)) continue
+    const group = byPart.get(element.part.ref) ?? { outputs: new Set(), inputs: new Set() }
+    byPart.set(element.part.ref, group)
+    for (const { output, inputs } of channels) {
+      group.outputs.add(output)
+      for (const end of inputs) group.inputs.add(end)
+    }
+  }
+  for (const [part, { outputs, inputs }] of byPart)
+    report({
+      severity: 'fault',
+      at: [...inputs, ...outputs, part],
+      message: 'constant',
+      data: { part, outputs: [...outputs], inputs: [...inputs] },
+      why: 'An output does what its input says, and a rail always says the same. Run the input to a pin of the board.',
+      numbers: {},
+    })
+}
+
+/** Some input of the same driver is moved by a pin: the driver is there to be moved. Of others pin-on-rail speaks. */
+const othersMove = (wiring: Wiring, channels: readonly DriverChannel[]): boolean =>
+  wiring.signals.some(
+    (use) => use.hosts.length > 0 && use.facts.direction === 'in' && channels.some(({ part }) => part === use.part),
+  )
+
+/** Outputs that a pin moves and that have no wire, while others of the driver do, or of a transistor the only one. */
+export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): void {
+  const { channels } = circuitOf(wiring)
+  const unused = new Set(wiring.plan.unused)
+  const isWired = ({ output }: DriverChannel): boolean => wiring.netOf(output).wired || unused.has(output)
+  for (const part of new Set(channels.map((one) => one.part))) {
+    const mine = channels.filter((one) => one.part === part)
+    if (part.part.build !== 'component' && !mine.some(isWired)) continue
+    const idle = mine.filter((one) => !isWired(one))
+    const inputs = [...new Set(idle.flatMap((one) => one.inputs))].filter(
+      (end) =>
+        (wiring.signal(end)?.hosts.length ?? 0) > 0 &&
+        mine.every((one) => !one.inputs.includes(end) || idle.includes(one)),
+    )
+    if (inputs.length === 0) continue
+    const outputs = idle.filter((one) => one.inputs.some((end) => inputs.includes(end))).map(({ output }) => output)
+    report({
+      severity: 'caution',
+      at: [...outputs, ...inputs],
+      message: 'nothingOn',
+      data: { inputs, outputs },
+      why: 'The pin of the board switches an output that leads nowhere. Join the load with it, or take the wire of the input away.',
+      numbers: {},
     })
   }
 }

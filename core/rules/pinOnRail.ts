@@ -6,6 +6,7 @@ import { takeOut } from './mend.ts'
 import {
   heldLevel,
   isUnknownPost,
+  laneOnRail,
   SLACK,
   signalOnRail,
   signalOnRailMessages,
@@ -51,6 +52,7 @@ export const pinOnRail: Rule = {
         })
       }
       const control = rail && controlOnRail(port, rail)
+      const lane = rail && laneOnRail(wiring, port, rail.volts)
       if (rail && isBoardPin(port)) {
         const others = rail.source ? [rail.source.end] : []
         const tooHigh = port.most !== undefined && rail.volts > port.most + SLACK
@@ -96,6 +98,7 @@ export const pinOnRail: Rule = {
           why: 'A pin that is only held high still bears no more than the logic beside it; the motor supply is no logic supply.',
           others: [rail.source.end],
         })
+      else if (lane) say({ ...lane, data: { ...lane.data, pin: port.terminal.end, where: `on ${railWords(rail)}` } })
       else if (rail && port.use) {
         const words =
           signalOnRail(wiring, port.use, rail.volts, port.net.sources.length > 0) ??

@@ -13,6 +13,8 @@ export const signalOnRailMessages = {
   neverMoves: '{pin} is {where}: the part waits for changes of this line, and a rail never moves.',
   clock: '{pin} is {where}: a line of a bus that never moves carries nothing.',
   break: '{pin} is {where}: on a serial line that is a break without end, and nothing is ever heard.',
+  laneStands: '{pin} is {where}, so that {other}, its other side, never moves.',
+  dominant: '{pin} is {where}: it holds the whole bus dominant for good.',
   pulses: '{pin} is {where}: it waits for pulses, of which a rail has none.',
   switchesOff: '{pin} is {where}: it switches {other} off for good.',
   holdsOff: '{pin} is {where}: it holds the part off for good{text}.',
@@ -35,6 +37,32 @@ export function heldLevel(
   if (verdict.most.volts - verdict.least.volts > 0.05) return undefined
   const { volts: at } = verdict.most
   return at < 0.3 * supply ? { volts: 0, isHigh: false } : at > 0.7 * supply ? { volts: at, isHigh: true } : undefined
+}
+
+/** What is wrong when one side of a way through a buffer or shifter lies on a rail, while the other side is in use. */
+export function laneOnRail(wiring: Wiring, { terminal, net, use }: Port, at: number): Words | undefined {
+  const { owner, pin, end } = terminal
+  if (owner.kind !== 'part' || use) return undefined
+  const lane = owner.part.inner.find(
+    ({ kind, between }) => (kind === 'buffer' || kind === 'shift') && between.includes(pin),
+  )
+  if (!lane) return undefined
+  const [from, to] = lane.back ? [lane.between[1], lane.between[0]] : lane.between
+  const other = `${owner.ref}.${pin === from ? to : from}`
+  if (lane.kind === 'buffer' && pin === to)
+    return {
+      severity: 'fault',
+      message: 'output',
+      why: `An output that goes ${at === 0 ? 'high' : 'low'} against a rail carries as much current as it can give, gets hot, and may be destroyed.`,
+    }
+  const beyond = wiring.netOf(other)
+  if (!beyond.wired || beyond === net || beyond.ground || beyond.sources.length > 0) return undefined
+  return {
+    severity: 'fault',
+    message: 'laneStands',
+    data: { other },
+    why: `Whatever comes in at one side of the way through ${owner.ref} comes out at the other. A rail never moves: nothing is ever said at ${other}, and what drives it works against ${end}.`,
+  }
 }
 
 export type Words = Pick<Report, 'severity' | 'message' | 'data' | 'why'> & { readonly others?: readonly string[] }
@@ -147,6 +175,12 @@ export function signalOnRail(
       message: 'neverMoves',
       why: 'It takes its data, its step or its start from the edges of this line. Run it to a pin of the board.',
     }
+  if (direction === 'in' && needs === 'can.tx' && at === 0)
+    return {
+      severity: 'fault',
+      message: 'dominant',
+      why: 'Low at this input makes the bus dominant, and while it is, nobody else is heard (ISO 11898).',
+    }
   if (direction === 'in' && needs === 'uart.tx' && at === 0)
     return {
       severity: facts.required ? 'fault' : 'caution',
@@ -170,13 +204,18 @@ export function signalOnRail(
   return undefined
 }
 
-/** An input that moves something, on a rail, in a part of which no pin of a board moves anything: it stays as it is. */
-export function stuckOnRail(wiring: Wiring, { facts, part }: SignalUse, at: number): Words | undefined {
+/**
+ * An input that moves something, on a rail, in a part of which no pin of a board moves anything: it stays as it is. Of
+ * relays side by side each stands for itself.
+ */
+export function stuckOnRail(wiring: Wiring, { end, facts, part }: SignalUse, at: number): Words | undefined {
   if (facts.direction !== 'in' || !facts.actuator) return undefined
+  const isAlone = part.part.channels.length === 0 && part.part.inner.some(({ kind }) => kind === 'switch')
   // What is not wired to the end yet may still get its pin.
   const moves = wiring.signals.some(
     (use) =>
       use.part === part &&
+      (!isAlone || use.end === end) &&
       use.facts.direction === 'in' &&
       (use.state === 'open' ? use.facts.required : use.state !== 'tied' && use.state !== 'unused'),
   )
