@@ -35,11 +35,11 @@ export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (on
     if (!weakest || ports.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end))))
       continue
     const way = wayTo(circuit, most.state, verdicts.of(net)!.verdict.island, net, 'high')
-    // Straight from a pin that drives: the lines have said it, or the level is that of another kind. Of a contact that
+    // Straight from a pin that drives, unless that is the side of a shifter or a buffer: the lines have said it, or the level is that of another kind. Of a contact that
     // closes onto a rail pin-on-rail speaks, of a load on a pin driver-needed.
     if (
       !way ||
-      (way.port && way.through.length === 0) ||
+      (way.port && way.through.length === 0 && (way.port.use || way.port.host)) ||
       way.kinds.some((kind) => kind === 'load' || kind === 'winding')
     )
       continue

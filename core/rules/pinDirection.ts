@@ -107,17 +107,29 @@ const againstOutput = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
     return wiring.netOf(end).ends.some((other) => wiring.signal(other)?.facts.direction === 'out')
   })
 
-/** Something gives the net a level: a rail, an output, or what lies behind an element or a channel. */
-const isDriven = (circuit: Circuit, net: Net): boolean =>
+/** Something gives the net a level: a rail, an output, or what lies behind an element or a channel; by resistors too. */
+function isDriven(circuit: Circuit, start: Net): boolean {
+  const nets = new Set([start])
+  for (const net of nets) {
+    if (isDrivenAt(circuit, net)) return true
+    for (const { kind, netA, netB } of circuit.on(net)) if (kind === 'resistor') nets.add(netA === net ? netB : netA)
+  }
+  return false
+}
+
+const isDrivenAt = (circuit: Circuit, net: Net): boolean =>
   railOf(net) !== undefined ||
-  circuit.on(net).length > 0 ||
+  circuit.on(net).some(({ kind }) => kind !== 'resistor' && kind !== 'capacitor') ||
   circuit.at(net).some(
     ({ role, host, use, terminal }) =>
       host !== undefined ||
       (use !== undefined && role !== 'in') ||
       // A leg of which nothing more is known, such as the far side of a shifter.
-      (use === undefined && role === 'passive' && !isInput(terminal)),
+      (use === undefined && role === 'passive' && !isInput(terminal) && !isLeg(circuit, net, terminal.end)),
   )
+
+const isLeg = (circuit: Circuit, net: Net, end: string): boolean =>
+  circuit.on(net).some((one) => one.a === end || one.b === end)
 
 /** The input of a buffer. */
 const isInput = ({ owner, pin }: Port['terminal']): boolean =>
