@@ -41,6 +41,19 @@ testRule(busPinsRule, {
   ],
   invalid: [
     {
+      title: 'the usual pins of a bus, exchanged',
+      parts: { A: 'sht31' },
+      wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO22, A.SCL MCU.GPIO21, A.ADDR MCU.GND',
+      says: ['caution: SDA and SCL of A are on the pins that I2C 0 usually takes, the other way round.'],
+      fix: 'Place the I2C lines of A anew',
+      changes: [
+        'wire A.SDA to MCU.GPIO22 removed',
+        'wire A.SCL to MCU.GPIO21 removed',
+        'wire A.SCL to MCU.GPIO22 added',
+        'wire A.SDA to MCU.GPIO21 added',
+      ],
+    },
+    {
       title: 'I2C on plain pins of a fixed controller',
       mcu: 'uno-r3',
       parts: { D: 'ds3231' },

@@ -2,10 +2,10 @@ import { rewireBus } from '../assign/rewireBus.ts'
 import type { Controller } from '../catalog/boardSchema.ts'
 import type { Fix } from '../plan/edit.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
-import type { Bus, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Bus, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 import { listWords } from './shared.ts'
 import { crossedOnBoard } from './uartCross.ts'
@@ -13,11 +13,12 @@ import { crossedOnBoard } from './uartCross.ts'
 export const busPinsRule: Rule = {
   meta: {
     id: 'bus-pins',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about: 'Bus signals on pins that no one controller reaches, on pins of two controllers, or swapped.',
     messages: {
       onExpander: '{signal} needs {need}, and {pin} is an expander pin.',
       swapped: '{one} and {two} of {parts} are swapped.',
+      usualSwapped: '{one} and {two} of {parts} are on the pins that {title} usually takes, the other way round.',
       taken: '{board} has no {kind} controller left for {parts}.',
       tooFast:
         '{speakers} {speakers:speaks/speak} at {baud} baud or more, and on these pins of {board} a program has to listen: up to {most} baud.',
@@ -46,6 +47,7 @@ export const busPinsRule: Rule = {
         })
       }
       const board = bus.board
+      if (board) sayUsual(wiring, bus, board, report)
       if (!board || bus.controller !== undefined || softwareBus(bus) || crossedOnBoard(bus)) continue
       const pins = busPins(bus)
       // Two lines on one pin are pin-shared's.
@@ -82,6 +84,33 @@ export const busPinsRule: Rule = {
       })
     }
   },
+}
+
+/** Two lines that a matrix takes anywhere, on the very pins that firmware takes for them unless told otherwise, exchanged. */
+function sayUsual(wiring: Wiring, bus: Bus, board: BoardInstance, report: (one: Report) => void): void {
+  const pins = busPins(bus)
+  for (const { kind, title, prefer } of board.board.controllers) {
+    if (kind !== bus.kind || !prefer) continue
+    const usual = new Map(Object.entries(prefer.pins))
+    const swapped = swappedPair(bus, pins, (one) =>
+      [...one].every(([signal, on]) => on.size === 1 && on.has(usual.get(signal) ?? '')),
+    )
+    if (!swapped) continue
+    const [one, two] = swapped
+    report({
+      severity: 'caution',
+      at: [
+        ...bus.uses.flatMap((use) => (swapped.includes(busNeed(use.facts.needs)!.signal) ? [use.end] : [])),
+        ...swapped.flatMap((signal) => [...(pins.get(signal) ?? [])].map((pin) => `${board.ref}.${pin}`)),
+      ],
+      message: 'usualSwapped',
+      data: { one: one.toUpperCase(), two: two.toUpperCase(), parts: bus.parts.map(({ ref }) => ref), title },
+      why: `${one.toUpperCase()} is usually on ${usual.get(one)} and ${two.toUpperCase()} on ${usual.get(two)}: ${prefer.why}. The board can take them the other way round as well, but only where the program says so; otherwise nothing answers.`,
+      numbers: {},
+      propose: () => swapBack(wiring, bus, swapped),
+    })
+    return
+  }
 }
 
 /** The bus placed anew; before it two wires that change places, where that is less to re-plug. */

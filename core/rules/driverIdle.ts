@@ -5,6 +5,7 @@ import {
   isMoved,
   sayAlike,
   sayConstant,
+  sayExchanged,
   sayHighSide,
   sayNoReturn,
   sayNothingOn,
@@ -55,6 +56,7 @@ export const driverIdle: Rule = {
     sayHighSide(wiring, report)
     sayNoReturn(wiring, report)
     sayConstant(wiring, report)
+    sayExchanged(wiring, report)
     sayNothingOn(wiring, report)
     sayAlike(wiring, report)
     for (const { outputs, loads, open, off } of idle.values())

@@ -1,12 +1,15 @@
-import { circuitOf, type DriverChannel, railOf, railWords } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, railOf, railWords } from '../circuit/circuit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { leadsSomewhere } from '../circuit/reach.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { Net, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
+import { swapWires } from './mend.ts'
 
 export const driverPlacedMessages = {
   alike: '{part} between {output} and {other} never moves: {inputs} always say the same.',
+  exchanged:
+    '{part} is wired the wrong way: {loads} {loads:hangs/hang} on its input {input}, and {pin} on its output {output}.',
   constant: '{part} on {outputs} never changes: {inputs} {inputs:lies/lie} on a rail.',
   nothingOn: '{inputs} {inputs:moves/move} {outputs}, on which nothing hangs.',
   onSupply: '{end} lies on {rail} instead of ground, so that {output} carries nothing.',
@@ -85,6 +88,45 @@ export function sayNoReturn(wiring: Wiring, report: (one: Report) => void): void
           : [{ title: `Join ${end} to ${ground}`, edits: [{ do: 'connect', from: end, to: ground }] }],
     })
   }
+}
+
+/** A transistor whose input carries the load, while the pin that should move it is on its output. */
+export function sayExchanged(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const { part, output, inputs } of circuit.channels) {
+    const [input] = inputs
+    if (part.part.build !== 'component' || input === undefined || wiring.signal(input)?.hosts.length) continue
+    const [near, far] = [behindResistors(circuit, wiring.netOf(input)), behindResistors(circuit, wiring.netOf(output))]
+    const loads = near.flatMap((net) =>
+      circuit
+        .on(net)
+        .flatMap((one) => (one.lights || one.kind === 'load' || one.kind === 'winding' ? [one.part.ref] : [])),
+    )
+    const pin = far
+      .flatMap((net) => circuit.at(net))
+      .find(({ host, net }) => host?.board !== undefined && !near.includes(net))?.host?.end
+    if (loads.length === 0 || pin === undefined) continue
+    report({
+      severity: 'fault',
+      at: [input, output, pin, ...new Set(loads)],
+      message: 'exchanged',
+      data: { part: part.ref, loads: [...new Set(loads)], input, pin, output },
+      why: 'The input wants a level and next to no current; the output carries the current of the load. Exchanged, the load never gets its current, or gets it through the input, which does not bear it.',
+      numbers: {},
+      propose: () => swapWires(wiring, input, output),
+    })
+  }
+}
+
+/** A net, and those that resistors join with it, rails left out. */
+function behindResistors(circuit: Circuit, start: Net): Net[] {
+  const nets = new Set([start])
+  for (const net of nets)
+    for (const { kind, netA, netB } of circuit.on(net)) {
+      const other = netA === net ? netB : netA
+      if (kind === 'resistor' && railOf(other) === undefined && railOf(net) === undefined) nets.add(other)
+    }
+  return [...nets]
 }
 
 /** A load whose outputs stand for good, because all that moves them lies on rails, while the driver's others are moved. */

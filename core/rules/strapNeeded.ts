@@ -46,16 +46,19 @@ export const strapNeeded: Rule = {
   },
 }
 
-/** What resistors do to a pin that has a wire: it floats behind a leg that leads nowhere, or is held at the other level. */
+/** What hangs on a pin that has a wire does to it: it floats behind a leg that leads nowhere or a contact that is open, or is held at the other level. */
 function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   const net = wiring.netOf(tie.end)
   if (net.ground || net.sources.length > 0 || (tie.to !== 'ground' && tie.to !== 'supply')) return undefined
   const circuit = circuitOf(wiring)
+  const contact = circuit.on(net).find((one) => one.kind === 'contact' && !one.throws)
+  const isOwn = (end: string): boolean => end === tie.end || wiring.terminal(end)?.owner === contact?.part
   // What drives it, or may, says the level.
-  if (circuit.at(net).some((port) => port.host || (port.terminal.end !== tie.end && port.role !== 'passive')))
+  if (circuit.at(net).some((port) => port.host || (!isOwn(port.terminal.end) && port.role !== 'passive')))
     return undefined
   const pulls = circuit.on(net).filter((one) => one.kind === 'resistor')
-  if (pulls.length === 0) return undefined
+  if (pulls.length === 0)
+    return contact && tie.facts.held === undefined ? `floats while ${contact.part.ref} is open` : undefined
   const held = networkOf(wiring).pulled(net)
   const [first] = pulls
   if (held === undefined) return `hangs on ${first!.part.ref}, which leads nowhere,`

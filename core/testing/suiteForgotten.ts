@@ -1,5 +1,5 @@
 import type { Short } from './plans.ts'
-import { five, i2c, ohms } from './short.ts'
+import { five, i2c, led, ohms } from './short.ts'
 
 /** Wires that were forgotten or went one hole too far, where what is left still looks like a circuit. */
 
@@ -72,6 +72,18 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
     mcu: 'uno-r3',
     parts: { K: 'potentiometer' },
     wires: 'K.1 MCU.GND, K.3 MCU.5V, K.W MCU.A0',
+  },
+  {
+    title: 'a transistor turns a switched battery line round for a pin that reads',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 12 } },
+    parts: { Q: 'npn', B: 'button', R: ohms(22_000), U: ohms(10_000) },
+    wires: 'PACK.+ B.1, B.2 R.1, R.2 Q.B, Q.E MCU.GND, PACK.- MCU.GND, Q.C MCU.4, U.1 MCU.4, U.2 MCU.5V',
+  },
+  {
+    title: 'a bus on pins of one’s own choice',
+    parts: { A: 'sht31' },
+    wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO26, A.SCL MCU.GPIO25, A.ADDR MCU.GND',
   },
   {
     title: 'a memory with pull-ups, both lines wired',
@@ -261,6 +273,41 @@ export const mistakenForgotten: readonly (Short & { title: string; rule: string 
     mcu: 'uno-r3',
     parts: { B: 'button', U: ohms(10_000) },
     wires: 'B.1 MCU.D3, B.2 MCU.GND, U.1 MCU.D3',
+  },
+  {
+    title: 'the usual pins of a bus, exchanged',
+    rule: 'bus-pins',
+    parts: { A: 'sht31' },
+    wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO22, A.SCL MCU.GPIO21, A.ADDR MCU.GND',
+  },
+  {
+    title: 'the usual pins of a serial port, exchanged',
+    rule: 'bus-pins',
+    parts: { G: 'gps-uart' },
+    wires: 'G.VCC MCU.3V3, G.GND MCU.GND, G.TX MCU.GPIO17, G.RX MCU.GPIO16',
+  },
+  {
+    title: 'an address leg hangs on a button',
+    rule: 'strap-needed',
+    parts: { X: 'mcp23008', B: 'button', P: ohms(4700), Q: ohms(4700) },
+    wires:
+      'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.GPIO21, X.SCL MCU.GPIO22, P.1 MCU.3V3, P.2 X.SDA, Q.1 MCU.3V3, Q.2 X.SCL, X.RESET MCU.3V3, X.A0 B.1, B.2 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND',
+  },
+  {
+    title: 'load and pin of a transistor exchanged',
+    rule: 'driver-idle',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 12 } },
+    parts: { Q: 'npn', R: ohms(1000), L: { part: 'lamp', options: { volts: 12 } } },
+    wires: 'L.+ PACK.+, L.- Q.B, PACK.- MCU.GND, Q.E MCU.GND, Q.C R.1, R.2 MCU.5',
+  },
+  {
+    title: 'the same with a small lamp behind its resistor',
+    rule: 'driver-idle',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 12 } },
+    parts: { Q: 'npn', R: ohms(1000), L: led(), S: ohms(680) },
+    wires: 'L.A PACK.+, L.K S.1, S.2 Q.B, PACK.- MCU.GND, Q.E MCU.GND, Q.C R.1, R.2 MCU.5',
   },
   {
     title: 'a data line of a display is on ground',
