@@ -121,6 +121,13 @@ export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, DeadLeg>, 
     byNet.set(net, [...(byNet.get(net) ?? []), leg])
   }
   for (const [net, legs] of byNet) {
+    // Of a load that nothing feeds supply-missing speaks.
+    if (
+      wiring.parts.some(({ supplies }) =>
+        supplies.some((use) => !use.source && use.pins.some((end) => legs.includes(end))),
+      )
+    )
+      continue
     const refs = [...new Set(legs.map((leg) => leg.split('.')[0] as string))]
     const others = net.ends.filter((end) => !legs.includes(end))
     report({
