@@ -164,9 +164,9 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   }
 }
 
-/** A part that was added across a load which nothing switches in the end: a diode alone takes no kick. */
+/** A part across a load which nothing switches in the end: a diode alone takes no kick. */
 function isAcrossNothing({ edits, from }: Decision, refused: readonly Refusal[]): boolean {
-  if (!refused.some(({ end }) => end === from) || !edits.some((edit) => edit.do === 'add-part')) return false
+  if (!refused.some(({ end }) => end === from)) return false
   const owner = from.slice(0, from.indexOf('.') + 1)
   const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : []))
   return joined.filter((end) => end.startsWith(owner)).length > 1
