@@ -1,6 +1,6 @@
 import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
-import { type Circuit, circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, railOf, reachesGround } from '../circuit/circuit.ts'
 import { leadsSomewhere } from '../circuit/reach.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -51,7 +51,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
           why,
         })
     for (const end of use.grounds)
-      if (!wiring.netOf(end).ground && !unused.has(end))
+      if (!reachesGround(wiring, wiring.netOf(end)) && !unused.has(end))
         found.push({ end, kind: 'ground', required: true, what: 'is ground', why })
   }
   for (const { near, far } of halfLanes(wiring, part))

@@ -139,6 +139,13 @@ function build(wiring: Wiring): Circuit {
   }
 }
 
+/** True for a net on ground, and for one that a transistor joins with ground while it conducts. */
+export const reachesGround = (wiring: Wiring, net: Net): boolean =>
+  net.ground ||
+  circuitOf(wiring)
+    .switched(net)
+    .some(({ to }) => to.ground)
+
 const none: readonly never[] = []
 
 function append<K, V>(lists: Map<K, V[]>, key: K, value: V): void {

@@ -1,4 +1,4 @@
-import type { Net } from '../wiring/model.ts'
+import type { Net, PartInstance } from '../wiring/model.ts'
 import type { Circuit, Element, Port } from './circuit.ts'
 
 /** Which way a current is followed: `down` where it goes to, `up` where it comes from. */
@@ -47,6 +47,8 @@ function canHold(circuit: Circuit, port: Port, without: (element: Element) => bo
   const { owner } = terminal
   // The posts of a board that reset it or switch it on are held by the board.
   if (owner.kind !== 'part') return role !== 'none' && role !== 'ground' && role !== 'supply'
+  // Minus of a battery or a socket, from which the current came.
+  if (role === 'ground' && isCell(owner)) return true
   if (role === 'supply' || role === 'ground' || role === 'none' || role === 'control') return false
   const legs = circuit.on(net).filter((one) => one.a === terminal.end || one.b === terminal.end)
   if (legs.some(without)) return false
@@ -54,6 +56,10 @@ function canHold(circuit: Circuit, port: Port, without: (element: Element) => bo
   if (role === 'in') return false
   return legs.length === 0
 }
+
+/** A part that gives current by itself. */
+const isCell = ({ part, supplies }: PartInstance): boolean =>
+  supplies.length === 0 && part.rails.some(({ from }) => from === undefined)
 
 /** Where a leg that carries nothing leads: nowhere at all, or only round to the element's other leg. */
 export type DeadEnd = 'nowhere' | 'round'

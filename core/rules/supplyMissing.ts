@@ -1,3 +1,4 @@
+import { reachesGround } from '../circuit/circuit.ts'
 import { backToFront, turnedRound } from '../circuit/turned.ts'
 import type { Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
@@ -76,7 +77,7 @@ function saySupplies(wiring: Wiring, report: Say): void {
         })
       // Supplies of one part may share their ground; what is joined inside is one.
       for (const ground of use.grounds) {
-        if (said.has(ground) || unused.has(ground) || wiring.netOf(ground).ground) continue
+        if (said.has(ground) || unused.has(ground) || reachesGround(wiring, wiring.netOf(ground))) continue
         said.add(ground)
         report({
           severity: 'fault',

@@ -74,6 +74,49 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
     wires: 'K.1 MCU.GND, K.3 MCU.5V, K.W MCU.A0',
   },
   {
+    title: 'a switch in the minus of a battery',
+    mcu: 'uno-r3',
+    parts: { C: { part: 'battery-box', options: { volts: 9 } }, S: 'slide-switch' },
+    wires: 'C.+ MCU.VIN, C.- S.C, S.1 MCU.GND',
+  },
+  {
+    title: 'two batteries behind a diode each',
+    mcu: 'uno-r3',
+    supplies: { A: { volts: 9 }, B: { volts: 9 } },
+    parts: { D: 'diode', E: 'diode' },
+    wires: 'A.+ D.A, B.+ E.A, D.K MCU.VIN, E.K MCU.VIN, A.- MCU.GND, B.- MCU.GND',
+  },
+  {
+    title: 'a sensor whose ground is switched, so that it sleeps',
+    parts: { Q: 'nmos', S: 'soil-capacitive', R: ohms(10_000) },
+    wires: 'S.VCC MCU.3V3, S.GND Q.D, Q.S MCU.GND, Q.G MCU.GPIO25, R.1 Q.G, R.2 MCU.GND, S.AOUT MCU.GPIO34',
+  },
+  {
+    title: 'a bridge of four transistors',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 5 } },
+    parts: {
+      P: 'pmos',
+      S: 'pmos',
+      N: 'nmos',
+      T: 'nmos',
+      M: 'dc-motor',
+      A: ohms(1e4),
+      B: ohms(1e4),
+      C: ohms(1e4),
+      D: ohms(1e4),
+    },
+    wires:
+      'PACK.- MCU.GND, P.S PACK.+, S.S PACK.+, N.S MCU.GND, T.S MCU.GND, P.D M.M1, N.D M.M1, S.D M.M2, T.D M.M2, P.G MCU.5, N.G MCU.6, S.G MCU.9, T.G MCU.10, A.1 P.G, A.2 PACK.+, B.1 S.G, B.2 PACK.+, C.1 N.G, C.2 MCU.GND, D.1 T.G, D.2 MCU.GND',
+  },
+  {
+    title: 'a lamp on the side of the supply, its transistor moved by another',
+    supplies: { PACK: { volts: 12 } },
+    parts: { P: 'pmos', Q: 'npn', B: ohms(4700), U: ohms(1e4), L: { part: 'lamp', options: { volts: 12 } } },
+    wires:
+      'P.S PACK.+, P.D L.+, L.- PACK.-, PACK.- MCU.GND, U.1 P.G, U.2 P.S, Q.C P.G, Q.E MCU.GND, Q.B B.1, B.2 MCU.GPIO25',
+  },
+  {
     title: 'a transistor turns a switched battery line round for a pin that reads',
     mcu: 'uno-r3',
     supplies: { PACK: { volts: 12 } },

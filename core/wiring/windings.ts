@@ -32,11 +32,23 @@ export function switchedLoads(wiring: Wiring): SwitchedLoad[] {
         supply: wiring.netOf(supply).sources.length > 0 ? supply : undefined,
         clamped:
           (clamp !== undefined && wiring.netOf(clamp) === wiring.netOf(supply)) ||
+          hasHighSide(wiring, use.end) ||
           diodeAcross(wiring, use.end, supply) !== undefined,
       })
     }
   }
   return found
+}
+
+/** A transistor between a supply and the same lead, as in a bridge: the diode in its body takes the kick. */
+function hasHighSide(wiring: Wiring, end: string): boolean {
+  const net = wiring.netOf(end)
+  return wiring.parts.some(({ ref, part }) =>
+    part.channels.some(
+      ({ output, supply }) =>
+        supply !== undefined && part.build === 'component' && wiring.netOf(`${ref}.${output}`) === net,
+    ),
+  )
 }
 
 /** A diode that leads from one end's net to another's. */
