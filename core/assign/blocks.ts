@@ -209,17 +209,24 @@ function pullUpBlock(wiring: Wiring, use: SignalUse, host: Host, vdd: number | u
   if (own !== undefined && hostMost !== undefined && own > hostMost + 0.01) return level(own, hostMost, true)
   const there =
     networkOf(wiring).pulled(wiring.netOf(host.end)) ??
-    (own === undefined ? (pulledByOthers(wiring, use.part) ?? host.logicVolts) : undefined)
+    (own === undefined ? (pulledByOthers(wiring, use.part, hostMost) ?? host.logicVolts) : undefined)
   const most = volts(levelsOf(use).most, vdd)
   if (there !== undefined && most !== undefined && there > most + 0.01) return level(there, most, true)
   return undefined
 }
 
-/** Volts to which the modules of a board will pull a bus on which a part without pull-ups hangs, the highest of them. */
-const pulledByOthers = memoIn((wiring: Wiring, part: PartInstance): number | undefined => {
-  const all = pullingBeside(wiring, part).flatMap(({ logicVolts }) => logicVolts ?? [])
+/**
+ * Volts to which the modules of a board will pull a bus on which a part without pull-ups hangs, the highest of them. Who
+ * pulls higher than the pin bears is not let onto its bus.
+ */
+function pulledByOthers(wiring: Wiring, part: PartInstance, hostMost: number | undefined): number | undefined {
+  const all = pullsBeside(wiring, part).filter((at) => hostMost === undefined || at <= hostMost + 0.01)
   return all.length === 0 ? undefined : Math.max(...all)
-})
+}
+
+const pullsBeside = memoIn((wiring: Wiring, part: PartInstance): readonly number[] =>
+  pullingBeside(wiring, part).flatMap(({ logicVolts }) => logicVolts ?? []),
+)
 
 const viaOf = (use: SignalUse): readonly string[] => use.hosts[0]?.via ?? (use.tail === use.end ? [] : [use.tail])
 

@@ -150,6 +150,29 @@ const switches: readonly Kit[] = [
     ],
   },
   {
+    title: 'a clock of 5 V and a gas sensor on a SuperMini',
+    why: 'the clock pulls higher than the pins bear and finds no place; the sensor beside it is fed and wired as if alone',
+    mcu: 'esp32-c3-supermini',
+    parts: { C: 'ds1307', G: 'scd40' },
+    wired: [
+      ['G\\.VCC', 'MCU\\.3V3'],
+      ['G\\.SDA', 'MCU\\.GPIO.*'],
+      ['G\\.SCL', 'MCU\\.GPIO.*'],
+    ],
+    left: ['C.SCL', 'C.SDA'],
+  },
+  ...(['esp32-devkit-30', 'pico', 'pi-40'] as const).map((mcu) => ({
+    title: `a display of 5 V and an expander on ${mcu}`,
+    why: 'who cannot be on the bus keeps nobody else off it',
+    mcu,
+    parts: { D: 'lcd-i2c', X: 'mcp23008' },
+    wired: [
+      ['X\\.SDA', 'MCU\\..*'],
+      ['X\\.SCL', 'MCU\\..*'],
+    ] as const,
+    left: ['D.SCL', 'D.SDA'],
+  })),
+  {
     title: 'two clocks, one of them wired to the board already',
     why: 'what is wired stays, and the other would hear it: it finds no place',
     mcu: 'uno-r3',

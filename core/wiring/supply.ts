@@ -136,17 +136,21 @@ function isDrivenTooHigh(wiring: Wiring, part: PartInstance, fed: number, planne
     if (!use.facts.needs.startsWith('i2c.') || (!own && pulling.length === 0)) return most < logic
     return pulling.some((one) => {
       const at = likelyVolts(wiring, one, planned)
-      return at !== undefined && most < at
+      return at !== undefined && most < at && at <= mostBorne(part)
     })
   })
 }
 
+/** Most volts that any pin of a part's board bears: what pulls higher is not let onto a bus of that board. */
+function mostBorne({ home }: PartInstance): number {
+  const all = Object.values(home?.board.levels ?? {}).map(({ most }) => volts(most, home?.board.logicVolts))
+  return Math.max(0, ...all.map((most) => most ?? Number.POSITIVE_INFINITY))
+}
+
 /** True when the part's outputs and pull-ups, at so many volts of its supply, are more than any pin of its board bears. */
 function harmsBoard(wiring: Wiring, part: PartInstance, use: SupplyUse, fed: number): boolean {
-  const board = part.home?.board
-  if (!board || use.facts.logicVolts !== undefined || use.facts !== logicSupply(part)?.facts) return false
-  const sets = Object.values(board.levels)
-  const bears = Math.max(0, ...sets.map(({ most }) => volts(most, board.logicVolts) ?? Number.POSITIVE_INFINITY))
+  if (!part.home || use.facts.logicVolts !== undefined || use.facts !== logicSupply(part)?.facts) return false
+  const bears = mostBorne(part)
   return wiring.signals.some((one) => {
     // What is led over something else arrives as that makes it.
     if (one.part !== part || one.tail !== one.end || one.state === 'unused' || isLoad(one.facts.needs)) return false
@@ -177,7 +181,9 @@ function isOutOfReach(
   const pulled =
     part.mode?.i2c === undefined || part.mode.i2c.pullUpOhms !== undefined
       ? []
-      : pullingBeside(wiring, part).flatMap((one) => likelyVolts(wiring, one, planned) ?? [])
+      : pullingBeside(wiring, part)
+          .flatMap((one) => likelyVolts(wiring, one, planned) ?? [])
+          .filter((at) => at <= mostBorne(part))
   return wiring.signals.some((one) => {
     if (one.part !== part) return false
     const isBus = one.facts.needs.startsWith('i2c.')
