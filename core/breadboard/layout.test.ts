@@ -5,6 +5,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
 import { samplePlans } from '../testing/samples.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { Grid, rowOf } from './grid.ts'
 import { adoptLayout, type Layout, layOut, layoutData, layoutOf } from './layout.ts'
@@ -65,7 +66,7 @@ describe('a layout', () => {
         expect(kept.clashes).toEqual([])
         expect([...kept.holeOf].sort()).toEqual([...layout.holeOf].sort())
       }),
-      { numRuns: 12 },
+      { numRuns: times(6) },
     )
   }, 120_000)
   it('keeps what the hand puts down, wherever it may be put', () => {
@@ -95,7 +96,7 @@ describe('a layout', () => {
           for (const { pin, hole } of seat.legs) expect(after.holeOf.get(`${ref}.${pin}`)).toBe(hole)
         },
       ),
-      { numRuns: 24 },
+      { numRuns: times(12) },
     )
   }, 120_000)
   it('keeps lamps of 5 mm apart, and each board by itself', () => {

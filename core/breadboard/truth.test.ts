@@ -9,6 +9,7 @@ import { makeSheet } from '../sheets/sheet.ts'
 import { catalog, planOf } from '../testing/plans.ts'
 import { randomKit, randomWiring } from '../testing/randomPlans.ts'
 import { samplePlans } from '../testing/samples.ts'
+import { times } from '../testing/times.ts'
 import { metalOf, Pieces, readLegs, readWires } from '../testing/wiringTable.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -172,7 +173,7 @@ describe('the printed tables rebuild the plan', () => {
         const plan = { ...applyEdits(kit, answer.edits), bench: breadboards }
         expect(untruths(plan, once)).toEqual([])
       }),
-      { numRuns: 160 },
+      { numRuns: times(80) },
     )
   }, 120_000)
   it('for wires between any two ends, sensible or not', () => {
@@ -180,7 +181,7 @@ describe('the printed tables rebuild the plan', () => {
       fc.property(randomWiring, bench, (wired, breadboards) => {
         expect(untruths({ ...wired, bench: breadboards }, once)).toEqual([])
       }),
-      { numRuns: 800 },
+      { numRuns: times(400) },
     )
   }, 120_000)
 })

@@ -6,6 +6,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
 import { samplePlans } from '../testing/samples.ts'
+import { times } from '../testing/times.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { continuityTouches, everyJoint, type Touch } from './continuity.ts'
@@ -82,7 +83,7 @@ describe('touches before power', () => {
         all += touches
         naive += each
       }),
-      { numRuns: 25 },
+      { numRuns: times(12) },
     )
     expect(all).toBeLessThanOrEqual(naive * 0.6)
   }, 120_000)

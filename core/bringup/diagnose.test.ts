@@ -6,6 +6,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { catalog, type Short, wiringOf } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
 import { sample } from '../testing/samples.ts'
+import { times } from '../testing/times.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { Diagnoser, type Diagnosis, type Observation } from './diagnose.ts'
@@ -311,7 +312,7 @@ describe('planted in random builds', () => {
         found.push(follow(on, one, planted))
       }),
       // The same builds each time: a share of forty others would fall below now and then. Others are drawn by the benchmark.
-      { numRuns: 40, seed: 40 },
+      { numRuns: times(40), seed: 40 },
     )
     const share = (most: number): number => found.filter(({ at }) => at >= 0 && at <= most).length / found.length
     expect(found.length).toBeGreaterThan(25)

@@ -265,7 +265,9 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
     ]
   })
   // A lamp, a pump, a coil, a tape of lights: its supply pins are its legs.
-  const isLoad = part.part.category === 'load' || part.part.category === 'light'
+  const isLoad =
+    part.part.category === 'load' ||
+    (part.part.category === 'light' && part.part.signals.every(({ direction }) => direction === 'passive'))
   const supplied =
     isLoad && part.part.build === 'component' && !inside.some((one) => one.kind === 'winding' || one.lights)
       ? part.supplies.flatMap((use): Element[] => {

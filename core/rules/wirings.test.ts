@@ -9,6 +9,7 @@ import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomWiring, wiringOn } from '../testing/randomPlans.ts'
 import { ruleReference } from '../testing/ruleReference.ts'
 import { expectBound, expectSound } from '../testing/soundFinding.ts'
+import { times } from '../testing/times.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { allRules, check } from './index.ts'
@@ -46,7 +47,7 @@ describe('no rule throws or says nonsense', () => {
         const keys = found.map(({ rule, at }) => `${rule} ${at.join(' ')}`)
         expect(keys.filter((key, index) => keys.indexOf(key) !== index)).toEqual([])
       }),
-      { numRuns: 80 },
+      { numRuns: times(40) },
     )
   })
 })
