@@ -174,9 +174,7 @@ export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): voi
     if (part.part.build !== 'component' && !mine.some(isWired)) continue
     const idle = mine.filter((one) => !isWired(one))
     const inputs = [...new Set(idle.flatMap((one) => one.inputs))].filter(
-      (end) =>
-        (wiring.signal(end)?.hosts.length ?? 0) > 0 &&
-        mine.every((one) => !one.inputs.includes(end) || idle.includes(one)),
+      (end) => isMovedByOther(wiring, end) && mine.every((one) => !one.inputs.includes(end) || idle.includes(one)),
     )
     if (inputs.length === 0) continue
     const outputs = idle.filter((one) => one.inputs.some((end) => inputs.includes(end))).map(({ output }) => output)
@@ -185,10 +183,16 @@ export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): voi
       at: [...outputs, ...inputs],
       message: 'nothingOn',
       data: { inputs, outputs },
-      why: 'The pin of the board switches an output that leads nowhere. Join the load with it, or take the wire of the input away.',
+      why: 'An output that leads nowhere switches nothing. Join the load with it, or take the wire of the input away.',
       numbers: {},
     })
   }
+}
+
+/** A pin of a board moves it, or of a transistor whatever else is joined with its input. */
+function isMovedByOther(wiring: Wiring, end: string): boolean {
+  const use = wiring.signal(end)
+  return use !== undefined && (use.hosts.length > 0 || (use.part.part.build === 'component' && use.state === 'joined'))
 }
 
 /** Something drives the pin or holds it: a pin of a board or expander, another part, or a rail that says a level for good. */

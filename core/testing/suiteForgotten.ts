@@ -337,6 +337,14 @@ export const mistakenForgotten: readonly (Short & { title: string; rule: string 
       'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.GPIO21, X.SCL MCU.GPIO22, P.1 MCU.3V3, P.2 X.SDA, Q.1 MCU.3V3, Q.2 X.SCL, X.RESET MCU.3V3, X.A0 B.1, B.2 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND',
   },
   {
+    title: 'a transistor that would turn a battery line round, its collector forgotten',
+    rule: 'driver-idle',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 12 } },
+    parts: { Q: 'npn', B: 'button', R: ohms(22_000), U: ohms(10_000) },
+    wires: 'PACK.+ B.1, B.2 R.1, R.2 Q.B, Q.E MCU.GND, PACK.- MCU.GND, U.1 MCU.4, U.2 MCU.5V',
+  },
+  {
     title: 'load and pin of a transistor exchanged',
     rule: 'driver-idle',
     mcu: 'uno-r3',
