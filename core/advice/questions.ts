@@ -6,6 +6,7 @@ import { check, rules } from '../rules/index.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { resupply } from '../wiring/resupply.ts'
+import { groundPost } from '../wiring/supply.ts'
 import { rearrange } from './rearrange.ts'
 
 /** Something that only the maker knows and that would change the plan; the plan goes by the usual answer meanwhile. */
@@ -110,11 +111,10 @@ function supplyQuestion(wiring: Wiring): Question | undefined {
 /** A supply of so many volts with its ground at the board's, and the loads moved to it. */
 function ownSupply(wiring: Wiring, loads: readonly PartInstance[], volts: number): Edit[] {
   const [ref] = freshRef(wiring.plan, 'PACK', 1) as [string]
-  const board = loads[0]?.home
-  const ground = board?.facts.pins.find(({ kind }) => kind === 'ground')
+  const ground = groundPost(loads[0]?.home)
   const edits: Edit[] = [
     { do: 'add-supply', ref, entry: { volts } },
-    ...(board && ground ? [{ do: 'connect', from: `${ref}.-`, to: `${board.ref}.${ground.id}` } as const] : []),
+    ...(ground === undefined ? [] : [{ do: 'connect', from: `${ref}.-`, to: ground } as const]),
   ]
   let now = resolve(applyEdits(wiring.plan, edits), wiring.catalog)
   for (const { ref: load } of loads) {

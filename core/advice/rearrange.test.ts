@@ -4,6 +4,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { check } from '../rules/index.ts'
 import { catalog, fed, type planOf, type Short, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { rearrange } from './rearrange.ts'
 
@@ -58,7 +59,7 @@ describe('rearrange', () => {
         const locked = plan.wires.filter((wire) => wire[2]?.locked)
         for (const wire of locked) expect(after.wires).toContainEqual(wire)
       }),
-      { numRuns: 120 },
+      { numRuns: times(120) },
     )
     expect(mended).toBeGreaterThan(5)
   }, 60_000)

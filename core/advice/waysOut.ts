@@ -16,6 +16,7 @@ import { strapEdits } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { resupply } from '../wiring/resupply.ts'
+import { groundPost } from '../wiring/supply.ts'
 import { fitBoards } from './fit.ts'
 import { moveBoard } from './moveBoard.ts'
 
@@ -170,13 +171,12 @@ function suppliesFor(wiring: Wiring, result: AssignResult): { title: string; edi
   )
   if (hungry.length === 0) return []
   const ref = freshRef(wiring.plan, 'PACK', 1)[0]!
-  const board = wiring.boards[0]
-  const ground = board?.facts.pins.find((pin) => pin.kind === 'ground')
+  const ground = groundPost(wiring.boards[0])
   return SUPPLY_VOLTS.flatMap((volts) => {
     const fed = hungry.filter(({ facts }) => volts >= facts.least && volts <= facts.most)
     if (fed.length === 0) return []
     const edits: Edit[] = [{ do: 'add-supply', ref, entry: { volts } }]
-    if (board && ground) edits.push({ do: 'connect', from: `${ref}.-`, to: `${board.ref}.${ground.id}` })
+    if (ground !== undefined) edits.push({ do: 'connect', from: `${ref}.-`, to: ground })
     const refs = [...new Set(fed.map((one) => one.ref))]
     return [{ title: `Add a supply of ${formatVolts(volts)} for ${refs.join(', ')}`, edits }]
   })

@@ -4,6 +4,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { check } from '../rules/index.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomKit, randomWiring } from '../testing/randomPlans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign, openSignals, prepare } from './assign.ts'
 import { blockWords } from './blocks.ts'
@@ -64,7 +65,7 @@ describe('matching', () => {
           expect(paid.reduce((all, one) => all + one, 0) - held).toBe(sum)
         }
       }),
-      { numRuns: 400 },
+      { numRuns: times(400) },
     )
   })
 })
@@ -195,7 +196,7 @@ describe('assign', () => {
         const hosts = neat.arrangement.placed.filter((one) => !one.lane).map((one) => one.host.end)
         expect(new Set(hosts).size).toBe(hosts.length)
       }),
-      { numRuns: 30 },
+      { numRuns: times(30) },
     )
   })
 
@@ -220,7 +221,7 @@ describe('assign', () => {
           ).toEqual([])
         }
       }),
-      { numRuns: 60 },
+      { numRuns: times(60) },
     )
   })
 })

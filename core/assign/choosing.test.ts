@@ -4,6 +4,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { check } from '../rules/index.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign } from './assign.ts'
 import { assignChoosing } from './choosing.ts'
@@ -59,7 +60,7 @@ describe('choosing modes and addresses', () => {
         expect(chosen.unplaced.length).toBeLessThanOrEqual(assign(wiring).unplaced.length)
         expect(assignChoosing(wiring).edits).toEqual(chosen.edits)
       }),
-      { numRuns: 25 },
+      { numRuns: times(25) },
     )
   })
 })

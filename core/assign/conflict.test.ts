@@ -7,6 +7,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { check } from '../rules/index.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign, openSignals, prepare } from './assign.ts'
 import { conflictIn, conflictOf, fits } from './conflict.ts'
@@ -65,7 +66,7 @@ describe('conflict', () => {
             ),
           ).toBe(true)
       }),
-      { numRuns: 40 },
+      { numRuns: times(40) },
     )
   })
 })

@@ -7,7 +7,7 @@ import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { PartInstance, TieUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { bestSource, groundEnd, logicSupply, type Planned, sourcesOf, supplyEnd } from '../wiring/supply.ts'
+import { bestSource, groundEnd, groundPost, logicSupply, type Planned, sourcesOf, supplyEnd } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
 import { spareFor } from './spares.ts'
 
@@ -257,9 +257,7 @@ function returnEnd(wiring: Wiring, source: string): string | undefined {
   // Of a converter with a ground on either side the last is that of its output.
   const own = wiring.parts.find((one) => one.ref === ref)?.part.pins.findLast((pin) => pin.role === 'ground')
   if (own) return `${ref}.${own.id}`
-  const board = wiring.boards.find((one) => one.ref === ref)
-  const pin = board?.facts.pins.find((one) => one.kind === 'ground')
-  return board && pin ? `${ref}.${pin.id}` : undefined
+  return groundPost(wiring.boards.find((one) => one.ref === ref))
 }
 
 /** Joins the minus of every supply in use with the ground of the board whose parts it feeds. */
@@ -277,12 +275,12 @@ function joinGrounds(wiring: Wiring): Decision[] {
           ),
         ),
       )
-    const hole = board?.facts.pins.find((pin) => pin.kind === 'ground')
-    if (!board || !hole || board.ground === minus) continue
+    const hole = groundPost(board)
+    if (!board || hole === undefined || board.ground === minus) continue
     decisions.push({
-      edits: [{ do: 'connect', from: `${supply.ref}.-`, to: `${board.ref}.${hole.id}` }],
+      edits: [{ do: 'connect', from: `${supply.ref}.-`, to: hole }],
       from: `${supply.ref}.-`,
-      to: `${board.ref}.${hole.id}`,
+      to: hole,
       why: 'common ground of supply and board',
     })
   }

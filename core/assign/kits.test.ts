@@ -5,6 +5,7 @@ import type { Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
 import { kits } from '../testing/kits.ts'
 import { catalog, planOf } from '../testing/plans.ts'
+import { times } from '../testing/times.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assignChoosing } from './choosing.ts'
@@ -136,7 +137,7 @@ it('harms nothing, whatever lies on the table, and has nothing to add when asked
         expect(idle.filter((one) => same(one.ref)).map((one) => one.ref)).toEqual([])
       }
     }),
-    { numRuns: 60, seed: 20261126 },
+    { numRuns: times(60), seed: 20261126 },
   )
 }, 60_000)
 
@@ -224,6 +225,6 @@ it('leaves no channel dead: what drives a load is wired to the end, or the answe
         if (![...open].some((end) => end.startsWith(`${ref}.`)))
           for (const use of wiring.signals.filter((one) => one.part.ref === ref)) expect(use.hosts).not.toEqual([])
     }),
-    { numRuns: 200, seed: 20261127 },
+    { numRuns: times(200), seed: 20261127 },
   )
 }, 120_000)

@@ -5,6 +5,7 @@ import { leadsSomewhere } from '../circuit/reach.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { waysThrough } from '../wiring/waysThrough.ts'
 
 /** A pin of a part that still waits for a wire. */
 export interface OpenEnd {
@@ -112,13 +113,9 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
  * that is tied to a rail keeps a spare one still.
  */
 function halfLanes(wiring: Wiring, part: PartInstance): { readonly near: string; readonly far: string }[] {
-  const signals = new Set(part.part.signals.map(({ pin }) => pin))
-  return part.part.inner.flatMap(({ kind, between: [a, b] }) => {
-    if ((kind !== 'buffer' && kind !== 'shift') || signals.has(a) || signals.has(b)) return []
-    const ends = [`${part.ref}.${a}`, `${part.ref}.${b}`] as const
-    const [one, other] = ends.map((end) => wiring.netOf(end).wired)
-    if (one === other) return []
-    const [near, far] = one ? ends : [ends[1], ends[0]]
+  return waysThrough(part).flatMap(({ from, to }) => {
+    if (wiring.signal(from) || wiring.signal(to) || wiring.netOf(from).wired === wiring.netOf(to).wired) return []
+    const [near, far] = wiring.netOf(from).wired ? [from, to] : [to, from]
     return railOf(wiring.netOf(near)) ? [] : [{ near, far }]
   })
 }

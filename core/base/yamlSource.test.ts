@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import * as v from 'valibot'
 import { expect, it } from 'vitest'
 import { stringify } from 'yaml'
+import { times } from '../testing/times.ts'
 import { formatProblem } from './problem.ts'
 import { parseYaml, validateYaml } from './yamlSource.ts'
 
@@ -37,7 +38,7 @@ it('never throws, whatever the text', () => {
     fc.property(fc.string({ maxLength: 200, unit: 'grapheme' }), (text) => {
       parseYaml(text, 'f')
     }),
-    { numRuns: 500 },
+    { numRuns: times(500) },
   )
 })
 

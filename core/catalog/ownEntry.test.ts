@@ -12,6 +12,7 @@ import { writePlan } from '../plan/writePlan.ts'
 import { check } from '../rules/index.ts'
 import { makeSheet } from '../sheets/sheet.ts'
 import { catalog } from '../testing/plans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { makeCatalog } from './catalog.ts'
 import { type EntryKind, readOwnEntry, validateEntry } from './ownEntry.ts'
@@ -218,7 +219,7 @@ it('cannot break anything, whatever it holds', () => {
         makeSheet(after)
       },
     ),
-    { numRuns: 400 },
+    { numRuns: times(400) },
   )
   expect(accepted).toBeGreaterThan(60)
 })

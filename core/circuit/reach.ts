@@ -57,8 +57,17 @@ function canHold(circuit: Circuit, port: Port, without: (element: Element) => bo
   return legs.length === 0
 }
 
-/** A part that gives current by itself. */
-const isCell = ({ part, supplies }: PartInstance): boolean =>
+/** A net and those that resistors join with it, up to the rails at which they end. */
+export function behindResistors(circuit: Circuit, start: Net): Net[] {
+  const nets = new Set([start])
+  for (const net of nets)
+    if (!net.ground && net.sources.length === 0)
+      for (const { kind, netA, netB } of circuit.on(net)) if (kind === 'resistor') nets.add(netA === net ? netB : netA)
+  return [...nets]
+}
+
+/** A battery, a socket: a part that gives current by itself. */
+export const isCell = ({ part, supplies }: PartInstance): boolean =>
   supplies.length === 0 && part.rails.some(({ from }) => from === undefined)
 
 /** Where a leg that carries nothing leads: nowhere at all, or only round to the element's other leg. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { wiringOf } from '../testing/plans.ts'
+import { times } from '../testing/times.ts'
 import { type Known, trueStates } from '../testing/trueStates.ts'
 import { circuitOf } from './circuit.ts'
 import { verdictsOf } from './verdicts.ts'
@@ -99,7 +100,7 @@ describe('no verdict is optimistic, and none far off', () => {
           }
         })
       }),
-      { numRuns: 1500 },
+      { numRuns: times(1500) },
     )
     expect(compared).toBeGreaterThan(1000)
   })

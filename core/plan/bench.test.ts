@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { formatProblem } from '../base/problem.ts'
 import { catalog, planOf } from '../testing/plans.ts'
 import { sample } from '../testing/samples.ts'
+import { times } from '../testing/times.ts'
 import { describeDifference } from './difference.ts'
 import { applyEdit, applyEdits, type Edit, EditError } from './edit.ts'
 import { mergePlans } from './merge.ts'
@@ -257,7 +258,7 @@ describe('edits of a bench', () => {
         expect(read.ok ? [] : read.problems.map(formatProblem)).toEqual([])
         expect(read.ok && read.value.bench).toEqual(plan.bench)
       }),
-      { numRuns: 200 },
+      { numRuns: times(200) },
     )
   })
   it('keep the rest of a file as it was written', () => {

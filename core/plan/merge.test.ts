@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { catalog, planOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
+import { times } from '../testing/times.ts'
 import { describeDifference } from './difference.ts'
 import { applyEdits, type Edit, EditError } from './edit.ts'
 import { mergePlans, type Side } from './merge.ts'
@@ -195,7 +196,7 @@ describe('joining holds for all plans', () => {
           expect(bindPlan(joined, catalog).ok).toBe(true)
         }
       }),
-      { numRuns: 150 },
+      { numRuns: times(150) },
     )
   })
 })

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { formatProblem } from '../base/problem.ts'
 import { catalog, planOf } from '../testing/plans.ts'
 import { samplePlans } from '../testing/samples.ts'
+import { times } from '../testing/times.ts'
 import { describeDifference } from './difference.ts'
 import { applyEdit, applyEdits, type Edit, EditError } from './edit.ts'
 import { advance, redo, startHistory, undo } from './history.ts'
@@ -207,7 +208,7 @@ describe('edits', () => {
         for (const one of [...present.wires.flatMap((wire) => [wire[0], wire[1]])])
           expect(refs).toContain(one.split('.')[0])
       }),
-      { numRuns: 300 },
+      { numRuns: times(300) },
     )
   })
 
@@ -223,7 +224,7 @@ describe('edits', () => {
           if (!(error instanceof EditError)) throw error
         }
       }),
-      { numRuns: 300 },
+      { numRuns: times(300) },
     )
   })
 

@@ -1,6 +1,7 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { waysThrough } from '../wiring/waysThrough.ts'
 import type { Rule } from './finding.ts'
 import { sayLoops, supplyLoopMessages } from './supplyLoop.ts'
 
@@ -93,12 +94,8 @@ function joinedBoards(wiring: Wiring): BoardInstance[][] {
   }
   for (const { kind, part, netA, netB } of elements)
     if (part.part.build === 'component' && (kind === 'resistor' || kind === 'diode')) join(netA, netB)
-  for (const { ref, part } of wiring.parts)
-    for (const { kind, between } of part.inner)
-      if (kind === 'shift' || kind === 'buffer') {
-        const [a, b] = between.map((pin) => wiring.netOf(`${ref}.${pin}`)) as [Net, Net]
-        join(a, b)
-      }
+  for (const part of wiring.parts)
+    for (const { from, to } of waysThrough(part)) join(wiring.netOf(from), wiring.netOf(to))
   const groups = new Map<string, Set<BoardInstance>>()
   for (const net of wiring.nets) {
     if (!net.wired) continue

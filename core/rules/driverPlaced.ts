@@ -1,6 +1,6 @@
-import { type Circuit, circuitOf, type DriverChannel, railOf, railWords } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, railOf, railWords } from '../circuit/circuit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
-import { leadsSomewhere } from '../circuit/reach.ts'
+import { behindResistors, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
@@ -96,7 +96,9 @@ export function sayExchanged(wiring: Wiring, report: (one: Report) => void): voi
   for (const { part, output, inputs } of circuit.channels) {
     const [input] = inputs
     if (part.part.build !== 'component' || input === undefined || wiring.signal(input)?.hosts.length) continue
-    const [near, far] = [behindResistors(circuit, wiring.netOf(input)), behindResistors(circuit, wiring.netOf(output))]
+    const [near, far] = [input, output].map((end) =>
+      behindResistors(circuit, wiring.netOf(end)).filter((net) => railOf(net) === undefined),
+    ) as [Net[], Net[]]
     const loads = near.flatMap((net) =>
       circuit
         .on(net)
@@ -116,17 +118,6 @@ export function sayExchanged(wiring: Wiring, report: (one: Report) => void): voi
       propose: () => swapWires(wiring, input, output),
     })
   }
-}
-
-/** A net, and those that resistors join with it, rails left out. */
-function behindResistors(circuit: Circuit, start: Net): Net[] {
-  const nets = new Set([start])
-  for (const net of nets)
-    for (const { kind, netA, netB } of circuit.on(net)) {
-      const other = netA === net ? netB : netA
-      if (kind === 'resistor' && railOf(other) === undefined && railOf(net) === undefined) nets.add(other)
-    }
-  return [...nets]
 }
 
 /** A load whose outputs stand for good, because all that moves them lies on rails, while the driver's others are moved. */

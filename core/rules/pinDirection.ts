@@ -1,6 +1,7 @@
 import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
 import { type Circuit, circuitOf, type Element, type Port, railOf } from '../circuit/circuit.ts'
+import { behindResistors } from '../circuit/reach.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
@@ -45,7 +46,7 @@ export const pinDirection: Rule = {
           (pin) => `${part.ref}.${pin}`,
         ) as [string, string]
         const [from, to] = [wiring.netOf(takes), wiring.netOf(gives)]
-        const near = [to, ...behindResistors(circuit, to)]
+        const near = behindResistors(circuit, to).filter((net) => railOf(net) === undefined)
         const hosts = near.flatMap((net) => net.ends.filter((end) => wiring.terminal(end)?.host?.board))
         if (hosts.length === 0 || isDriven(circuit, from) || againstOutput(wiring, part)) continue
         report({
@@ -91,14 +92,6 @@ function hostBehind(circuit: Circuit, lamp: Element): Host | undefined {
   return hostAt(lamp.netB) ?? through.find((host) => host !== undefined)
 }
 
-/** Nets that a resistor joins with this one. */
-const behindResistors = (circuit: Circuit, net: Net): Net[] =>
-  circuit
-    .on(net)
-    .filter((one) => one.kind === 'resistor')
-    .map((one) => (one.netA === net ? one.netB : one.netA))
-    .filter((other) => railOf(other) === undefined)
-
 /** An output of its buffers meets another output, of which pin-shared speaks. */
 const againstOutput = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
   part.inner.some((inner) => {
@@ -108,14 +101,8 @@ const againstOutput = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
   })
 
 /** Something gives the net a level: a rail, an output, or what lies behind an element or a channel; by resistors too. */
-function isDriven(circuit: Circuit, start: Net): boolean {
-  const nets = new Set([start])
-  for (const net of nets) {
-    if (isDrivenAt(circuit, net)) return true
-    for (const { kind, netA, netB } of circuit.on(net)) if (kind === 'resistor') nets.add(netA === net ? netB : netA)
-  }
-  return false
-}
+const isDriven = (circuit: Circuit, start: Net): boolean =>
+  behindResistors(circuit, start).some((net) => isDrivenAt(circuit, net))
 
 const isDrivenAt = (circuit: Circuit, net: Net): boolean =>
   railOf(net) !== undefined ||

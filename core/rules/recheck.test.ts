@@ -5,6 +5,7 @@ import { addParts } from '../plan/kit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { catalog, planOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { touchedBy } from '../wiring/touched.ts'
 import { check } from './index.ts'
@@ -111,7 +112,7 @@ it('is the same as from scratch after any run of edits', () => {
         else seen[touchedBy(before.wiring, now.wiring) ? 'narrowed' : 'whole'] += 1
       }
     }),
-    { numRuns: 200 },
+    { numRuns: times(200) },
   )
   // Most changes leave most of the plan alone.
   expect(seen.narrowed).toBeGreaterThan(seen.whole)

@@ -3,6 +3,7 @@ import { volts } from '../catalog/common.ts'
 import { type Circuit, type Port, railsBehindContacts, railWords } from '../circuit/circuit.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
+import { waysThrough } from '../wiring/waysThrough.ts'
 import type { Report } from './finding.ts'
 
 export const signalOnRailMessages = {
@@ -41,15 +42,12 @@ export function heldLevel(
 
 /** What is wrong when one side of a way through a buffer or shifter lies on a rail, while the other side is in use. */
 export function laneOnRail(wiring: Wiring, { terminal, net, use }: Port, at: number): Words | undefined {
-  const { owner, pin, end } = terminal
+  const { owner, end } = terminal
   if (owner.kind !== 'part' || use) return undefined
-  const lane = owner.part.inner.find(
-    ({ kind, between }) => (kind === 'buffer' || kind === 'shift') && between.includes(pin),
-  )
+  const lane = waysThrough(owner).find(({ from, to }) => from === end || to === end)
   if (!lane) return undefined
-  const [from, to] = lane.back ? [lane.between[1], lane.between[0]] : lane.between
-  const other = `${owner.ref}.${pin === from ? to : from}`
-  if (lane.kind === 'buffer' && pin === to)
+  const other = end === lane.from ? lane.to : lane.from
+  if (lane.kind === 'buffer' && end === lane.to)
     return {
       severity: 'fault',
       message: 'output',
@@ -61,7 +59,7 @@ export function laneOnRail(wiring: Wiring, { terminal, net, use }: Port, at: num
     severity: 'fault',
     message: 'laneStands',
     data: { other },
-    why: `Whatever comes in at one side of the way through ${owner.ref} comes out at the other. A rail never moves: nothing is ever said at ${other}, and what drives it works against ${end}.`,
+    why: `Whatever comes in at one side of the way through ${owner.ref} comes out at the other. A rail never moves: nothing is ever said at ${other}. Take ${end} off it, and run it to the pin that it is for.`,
   }
 }
 

@@ -46,7 +46,7 @@ export const strapNeeded: Rule = {
   },
 }
 
-/** What hangs on a pin that has a wire does to it: it floats behind a leg that leads nowhere or a contact that is open, or is held at the other level. */
+/** A pin that has a wire floats behind a leg that leads nowhere or a contact that is open, or is held at the other level. */
 function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   const net = wiring.netOf(tie.end)
   if (net.ground || net.sources.length > 0 || (tie.to !== 'ground' && tie.to !== 'supply')) return undefined

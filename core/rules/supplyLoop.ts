@@ -1,6 +1,8 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf } from '../circuit/circuit.ts'
+import { isCell } from '../circuit/reach.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { groundPost } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
 
 export const supplyLoopMessages = {
@@ -17,12 +19,10 @@ interface Cell {
 
 const cellsOf = (wiring: Wiring): Cell[] => [
   ...wiring.supplies.map(({ ref }) => ({ ref, plus: `${ref}.+`, minus: [`${ref}.-`] })),
-  ...wiring.parts.flatMap(({ ref, part, supplies }) => {
+  ...wiring.parts.filter(isCell).flatMap(({ ref, part }) => {
     const rail = part.rails.find(({ from }) => from === undefined)
     const minus = part.pins.filter(({ role }) => role === 'ground').map(({ id }) => `${ref}.${id}`)
-    return rail && supplies.length === 0 && part.build === 'component' && minus.length > 0
-      ? [{ ref, plus: `${ref}.${rail.pin}`, minus }]
-      : []
+    return rail && part.build === 'component' && minus.length > 0 ? [{ ref, plus: `${ref}.${rail.pin}`, minus }] : []
   }),
 ]
 
@@ -46,11 +46,11 @@ export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, repo
         at: [plus, ...minus],
         message: 'idle',
         data: { plus, supply: ref, minus: minus[0] as string },
-        why: 'One pole of a supply alone carries nothing. What it was meant for stays without current, or takes it from elsewhere.',
+        why: 'One pole of a supply alone carries nothing. What it was meant for stays without current, or takes it from elsewhere. Join the other pole with it, or take the supply out of the plan.',
         numbers: {},
       })
     if (!out || minus.some(isNamed) || (back && isClosed(wiring, cell, cells))) continue
-    const ground = wiring.boards[0] && groundPost(wiring)
+    const ground = groundPost(wiring.boards[0])
     report({
       severity: 'fault',
       at: [...minus, plus],
@@ -73,12 +73,6 @@ export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, repo
             ],
     })
   }
-}
-
-const groundPost = (wiring: Wiring): string | undefined => {
-  const board = wiring.boards[0]
-  const pin = board?.facts.pins.find(({ kind }) => kind === 'ground')
-  return board && pin ? `${board.ref}.${pin.id}` : undefined
 }
 
 /** Some way leads from plus to minus without going through the source itself, or may still. */

@@ -72,7 +72,7 @@ describe('every fix mends its finding and brings no new fault', () => {
   }
   it.each(mistaken)('$rule: $title', ({ rule: _, ...short }) => holds(planOf(short)))
   it('on random wirings', () => {
-    fc.assert(fc.property(randomWiring, holds), { numRuns: 25 })
+    fc.assert(fc.property(randomWiring, holds), { numRuns: times(25) })
   })
 })
 

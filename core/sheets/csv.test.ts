@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { catalog, planOf } from '../testing/plans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { writeCsv } from './csv.ts'
 import { makeSheet } from './sheet.ts'
@@ -67,6 +68,6 @@ it('whatever the title, rows stay whole', () => {
     fc.property(nasty, (title) => {
       expect(read(sheetWith(title), ',').map((row) => row.length)).toEqual(usual)
     }),
-    { numRuns: 60 },
+    { numRuns: times(60) },
   )
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { times } from '../testing/times.ts'
 import { layLanes, type Place, type Way } from './lanes.ts'
 
 const way = (from: Place, to: Place, more: Partial<Way> = {}): Way => ({
@@ -66,7 +67,7 @@ describe('lanes of wires', () => {
           }
         })
       }),
-      { numRuns: 60 },
+      { numRuns: times(60) },
     )
   })
 })

@@ -7,6 +7,7 @@ import { applyEdits } from '../plan/edit.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
 import { sample, samplePlans } from '../testing/samples.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { writeCsv } from './csv.ts'
 import { sheetBody, writeHtml } from './html.ts'
@@ -87,7 +88,7 @@ describe('the sheet', () => {
         expect(sheet.steps.flatMap((step) => step.wires)).toEqual(sheet.wiring.map((row) => row.number))
         expect(sheet.jumpers.reduce((sum, one) => sum + one.count, 0)).toBe(plan.wires.length)
       }),
-      { numRuns: 80 },
+      { numRuns: times(80) },
     )
   })
 

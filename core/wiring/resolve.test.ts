@@ -7,6 +7,7 @@ import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { catalog, wiringOf } from '../testing/plans.ts'
 import { randomWiring } from '../testing/randomPlans.ts'
+import { times } from '../testing/times.ts'
 import { resolve } from './resolve.ts'
 
 describe('resolve', () => {
@@ -32,7 +33,7 @@ describe('resolve', () => {
           expect([...seen].sort()).toEqual([...net.ends].sort())
         }
       }),
-      { numRuns: 60 },
+      { numRuns: times(60) },
     )
   })
 

@@ -3,7 +3,13 @@ import { memoIn } from '../base/memo.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import { levelsOf } from './levels.ts'
-import type { PartInstance, Source, SupplyUse, Wiring } from './model.ts'
+import type { BoardInstance, PartInstance, Source, SupplyUse, Wiring } from './model.ts'
+
+/** First ground hole of a board. */
+export function groundPost(board: BoardInstance | undefined): string | undefined {
+  const pin = board?.facts.pins.find((one) => one.kind === 'ground')
+  return board && pin ? `${board.ref}.${pin.id}` : undefined
+}
 
 /** End to which a strap is tied for "ground": where the part's ground goes, else its board's first ground hole. */
 export function groundEnd(wiring: Wiring, part: PartInstance): string | undefined {
@@ -13,9 +19,7 @@ export function groundEnd(wiring: Wiring, part: PartInstance): string | undefine
     return owner?.owner.kind !== 'part' && owner?.boardPin?.kind !== 'io'
   })
   if (hole) return hole
-  const board = part.home
-  const pin = board?.facts.pins.find((one) => one.kind === 'ground')
-  return board && pin ? `${board.ref}.${pin.id}` : wiring.supplies[0] ? `${wiring.supplies[0].ref}.-` : undefined
+  return groundPost(part.home) ?? (wiring.supplies[0] ? `${wiring.supplies[0].ref}.-` : undefined)
 }
 
 /** End to which a strap is tied for "supply": the source that feeds the part, else the one it would be given. */
