@@ -23,22 +23,34 @@ export function pullEdits(
   const board = use.part.home
   const rail = board?.board.rails.find((one) => one.logic)?.pins[0]
   const to = way === 'down' ? groundEnd(wiring, use.part) : board && rail ? `${board.ref}.${rail}` : undefined
-  const [resistor] = helpersFor(wiring.catalog, 'resistor')
   // A rail that nothing feeds pulls nothing.
-  if (to === undefined || !resistor || (way === 'up' && wiring.netOf(to).sources.length === 0)) return undefined
+  if (to === undefined || (way === 'up' && wiring.netOf(to).sources.length === 0)) return undefined
+  return resistorEdits(wiring, use.end, to, ohms, `pull-${way} of ${use.end}`)
+}
+
+/** Edits that put a resistor between two ends, one that lies loose in the kit before a new one. */
+export function resistorEdits(
+  wiring: Wiring,
+  from: string,
+  to: string,
+  ohms: number,
+  title: string,
+): { edits: Edit[]; ref: string; to: string } | undefined {
+  const [resistor] = helpersFor(wiring.catalog, 'resistor')
+  if (!resistor) return undefined
   const spare = spareOf(wiring, resistor.id, 'ohms', ohms, ohms === BUS_PULL_OHMS ? spans.bus : spans.across)
   const ref = spare?.ref ?? (freshRef(wiring.plan, 'R', 1)[0] as string)
   const add: Edit = {
     do: 'add-part',
     ref,
-    entry: { part: resistor.id, title: `pull-${way} of ${use.end}`, options: { ohms } },
+    entry: { part: resistor.id, title, options: { ohms } },
   }
   return {
     ref,
     to,
     edits: [
       ...(spare ? [] : [add]),
-      { do: 'connect', from: `${ref}.1`, to: use.end },
+      { do: 'connect', from: `${ref}.1`, to: from },
       { do: 'connect', from: `${ref}.2`, to },
     ],
   }

@@ -88,6 +88,8 @@ export const Inner = v.strictObject({
    * buffer: repeats the level of the first pin at the second, at the second supply of this list.
    */
   rails: v.optional(v.tuple([PinId, PinId])),
+  /** shift: nothing but the resistors beside it pulls its sides up. */
+  pulled: v.optional(v.boolean()),
   /** buffer: leads from the second pin to the first. */
   back: v.optional(v.boolean(), false),
   /** buffer: the second pin carries line levels instead of logic levels. */

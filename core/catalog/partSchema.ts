@@ -263,6 +263,8 @@ export const Part = v.strictObject({
    * resistor on one side), the option has this value without being set.
    */
   rheostat: v.optional(v.strictObject({ tap: PinId, ends: v.tuple([PinId, PinId]), option: Id, value: Text })),
+  /** A transistor that serves as a channel of a level shifter with its gate on a supply: the weaker side comes first. */
+  passes: v.optional(v.strictObject({ gate: PinId, between: v.tuple([PinId, PinId]) })),
   provides: v.optional(v.array(Provided), []),
   /** Given pins in the order in which programs count them, from 0. */
   counts: v.optional(v.array(PinId), []),

@@ -196,7 +196,7 @@ class Builder implements Groundwork {
         const rails = (inner.rails ?? []).map((pin) => wiring.netOf(`${part.ref}.${pin}`).sources[0]?.volts)
         const sides = ends.map((end, side) => ({
           port: this.#circuit.ports.get(end),
-          volts: inner.rails ? rails[side] : part.logicVolts,
+          volts: inner.rails ? rails[side] : inner.pulled ? this.#pulledTo(end) : part.logicVolts,
         }))
         const [first, second] = sides.map(({ volts: at }, side) => ({
           net: wiring.netOf(ends[side] as string).index,
@@ -207,13 +207,22 @@ class Builder implements Groundwork {
           this.passages.push({ from: second.net, to: first.net, volts: first.volts })
         const outputs = inner.kind === 'shift' ? sides : inner.back ? sides.slice(0, 1) : sides.slice(1)
         for (const { port, volts: at } of outputs) {
-          if (!port?.net.wired || at === undefined) continue
-          const strong = inner.kind === 'buffer' || typeof inner.amount !== 'number'
-          if (!strong && typeof inner.amount === 'number')
+          if (!port?.net.wired || (at === undefined && !inner.pulled)) continue
+          const strong = !inner.pulled && (inner.kind === 'buffer' || typeof inner.amount !== 'number')
+          if (at !== undefined && typeof inner.amount === 'number' && !strong)
             this.strands.push({ a: this.#rail(at), b: port.net.index, ohms: inner.amount, element: undefined, port })
           this.#drive(port, strong ? at : undefined, 0, WIRE_OHMS, !strong)
         }
       }
+  }
+
+  /** Volts of the highest supply to which a resistor leads from an end. */
+  #pulledTo(end: string): number | undefined {
+    const { index } = this.#circuit.wiring.netOf(end)
+    const held = this.strands.flatMap(({ a, b, drop }) =>
+      drop === undefined ? (this.held.get(a === index ? b : b === index ? a : Number.NaN) ?? []) : [],
+    )
+    return held.length > 0 ? Math.max(...held) : undefined
   }
 
   channels(): void {

@@ -1,7 +1,9 @@
 import { candidates } from '../assign/candidates.ts'
-import { PULL_OHMS } from '../assign/pullUps.ts'
+import { PULL_OHMS, resistorEdits } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
+import { unpulledSides } from '../circuit/passes.ts'
 import { networkOf } from '../circuit/still.ts'
+import { formatQuantity } from '../electrical/quantity.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { Rule } from './finding.ts'
@@ -12,16 +14,30 @@ export const inputFloating: Rule = {
     id: 'input-floating',
     severities: ['fault', 'caution'],
     about:
-      'A required input is left open on purpose although it must not float, or a switch to the supply has nothing that holds the line low.',
+      'A required input is left open on purpose although it must not float, a switch to the supply has nothing that holds the line low, or a transistor between two levels has no resistor that makes the high.',
     messages: {
       open: '{signal} is left open, and it is an input that the part needs.',
       unheld: '{part} closes to the supply, and nothing holds {pin} low while it is open.',
+      unpulled: 'Nothing pulls {side} up: {part} leads only lows through, so {signal} has no high on that side.',
     },
-    lacking: ['open', 'unheld'],
+    lacking: ['open', 'unheld', 'unpulled'],
     fixable: true,
     local: true,
   },
   check(wiring, report) {
+    for (const { part, side, use, to } of unpulledSides(wiring)) {
+      const made = to === undefined ? undefined : resistorEdits(wiring, side, to, PULL_OHMS, `pull-up of ${side}`)
+      report({
+        severity: 'fault',
+        at: [side, use.end],
+        message: 'unpulled',
+        data: { part: part.ref, side, signal: use.end },
+        why: `A transistor between two levels leads a low through and lets go of a high: on each side where somebody listens, a resistor to the supply of that side makes it (AN10441, 2).`,
+        numbers: {},
+        propose: () =>
+          made ? [{ title: `Add ${formatQuantity(PULL_OHMS, 'Ω')} from ${side} to ${to}`, edits: made.edits }] : [],
+      })
+    }
     for (const use of wiring.signals) {
       if (
         use.state === 'unused' &&

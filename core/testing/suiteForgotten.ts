@@ -12,7 +12,73 @@ const display = 'D.VCC MCU.3V3, D.GND MCU.GND, D.SCK MCU.18, D.SDA MCU.19, D.A0 
 const converter =
   'A.VDD MCU.5V, A.VREF MCU.5V, A.AGND MCU.GND, A.DGND MCU.GND, A.CLK MCU.13, A.DOUT MCU.12, A.DIN MCU.11'
 
+const pass = { Q: { part: 'nmos', options: { model: '2n7000' } }, R: ohms(10_000), T: ohms(10_000) }
+/** A transistor between 3.3 V at its source and 5 V at its drain, as wires. */
+const passes = (low: string, high: string): string => `Q.G ${low}, R.1 ${low}, R.2 Q.S, T.1 ${high}, T.2 Q.D`
+const strip = { ...pass, S: { part: 'ws2812-strip', options: { pixels: 4 } } }
+const stripFed = 'S.5V MCU.VIN, S.GND MCU.GND, Q.D S.DIN, Q.S MCU.16'
+const echo = { ...pass, S: 'hc-sr04' }
+const echoFed = 'S.VCC MCU.VIN, S.GND MCU.GND, S.TRIG MCU.19, Q.D S.ECHO, Q.S MCU.18'
+const text = {
+  ...pass,
+  P: { part: 'nmos', options: { model: '2n7000' } },
+  U: ohms(10_000),
+  V: ohms(10_000),
+  L: 'lcd-i2c',
+}
+const textFed =
+  'L.VCC MCU.VIN, L.GND MCU.GND, Q.D L.SDA, Q.S MCU.21, P.D L.SCL, P.S MCU.22, P.G MCU.3V3, U.1 MCU.3V3, U.2 P.S'
+const textPulled = `${textFed}, V.1 MCU.VIN, V.2 P.D`
+
 export const soundForgotten: readonly (Short & { title: string })[] = [
+  {
+    title: 'a transistor and two resistors lift the data of a strip to 5 V',
+    mcu: 'esp32-devkit-30',
+    parts: strip,
+    wires: `${passes('MCU.3V3', 'MCU.VIN')}, ${stripFed}`,
+  },
+  {
+    title: 'the same without the resistor on the side of the pin, which drives both ways',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: strip.Q, T: strip.T, S: strip.S },
+    wires: `Q.G MCU.3V3, T.1 MCU.VIN, T.2 Q.D, ${stripFed}`,
+  },
+  {
+    title: 'a transistor and two resistors bring an echo of 5 V down',
+    mcu: 'esp32-devkit-30',
+    parts: echo,
+    wires: `${passes('MCU.3V3', 'MCU.VIN')}, ${echoFed}`,
+  },
+  {
+    title: 'the same without the resistor on the side of the echo, which drives both ways',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: echo.Q, R: echo.R, S: echo.S },
+    wires: `Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, ${echoFed}`,
+  },
+  {
+    title: 'two transistors between a 3.3 V bus and a display at 5 V',
+    mcu: 'esp32-devkit-30',
+    parts: text,
+    wires: `${passes('MCU.3V3', 'MCU.VIN')}, ${textPulled}`,
+  },
+  {
+    title: 'the same where the module itself pulls its side up',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: text.Q, R: text.R, P: text.P, U: text.U, L: text.L },
+    wires: `Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, ${textFed}`,
+  },
+  {
+    title: 'a transistor between a 5 V board and the ear of a 3.3 V radio',
+    mcu: 'uno-r3',
+    parts: { ...pass, H: 'hm-10' },
+    wires: `H.VCC MCU.5V, H.GND MCU.GND, H.TXD MCU.2, ${passes('MCU.3V3', 'MCU.5V')}, Q.S H.RXD, Q.D MCU.3`,
+  },
+  {
+    title: 'a transistor between the serial lines of two boards',
+    boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
+    parts: pass,
+    wires: `A.GND B.GND, ${passes('B.3V3', 'A.5V')}, Q.D A.1, Q.S B.16`,
+  },
   {
     title: 'a light sensor and its resistor, read in the middle',
     mcu: 'uno-r3',
@@ -160,6 +226,49 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    rule: 'input-floating',
+    title: 'a transistor lifts the data of a strip, and nothing pulls that side up',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: strip.Q, R: strip.R, S: strip.S },
+    wires: `Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, ${stripFed}`,
+  },
+  {
+    rule: 'input-floating',
+    title: 'a transistor brings an echo down, and nothing pulls the side of the pin up',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: echo.Q, T: echo.T, S: echo.S },
+    wires: `Q.G MCU.3V3, T.1 MCU.VIN, T.2 Q.D, ${echoFed}`,
+  },
+  {
+    rule: 'input-floating',
+    title: 'two transistors before a display, and nothing pulls one line of the board up',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: text.Q, T: text.T, P: text.P, U: text.U, V: text.V, L: text.L },
+    wires: `Q.G MCU.3V3, T.1 MCU.VIN, T.2 Q.D, ${textPulled}`,
+  },
+  {
+    rule: 'level-damage',
+    title: 'a transistor between two levels, turned round',
+    mcu: 'esp32-devkit-30',
+    parts: echo,
+    wires:
+      'Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.D, T.1 MCU.VIN, T.2 Q.S, S.VCC MCU.VIN, S.GND MCU.GND, S.TRIG MCU.19, Q.S S.ECHO, Q.D MCU.18',
+  },
+  {
+    rule: 'level-damage',
+    title: 'a transistor between two levels, its gate on the stronger supply',
+    mcu: 'esp32-devkit-30',
+    parts: echo,
+    wires: `Q.G MCU.VIN, R.1 MCU.3V3, R.2 Q.S, T.1 MCU.VIN, T.2 Q.D, ${echoFed}`,
+  },
+  {
+    rule: 'level-damage',
+    title: 'the same without the resistor of the weaker side',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: echo.Q, T: echo.T, S: echo.S },
+    wires: `Q.G MCU.VIN, T.1 MCU.VIN, T.2 Q.D, ${echoFed}`,
+  },
   {
     title: 'a knob alone before a lamp, which turned down is none',
     rule: 'led-resistor',

@@ -5,6 +5,7 @@ import type { PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { catalogFor } from '../plan/carried.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { asPass } from './asPass.ts'
 import { groupBuses } from './buses.ts'
 import { asChosen } from './chosen.ts'
 import { hostOfBoard, hostsOfPart, need } from './givenHosts.ts'
@@ -48,6 +49,16 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     })
     wiredAddress(owner, plan, netOf)
   }
+  const beyondResistors = resistorLinks(parts, netOf)
+  for (const owner of parts) {
+    const part = asPass(owner, netOf, beyondResistors, (end) => terminals.get(end)?.host)
+    if (part === owner.part) continue
+    owner.part = part
+    for (const pin of part.pins) {
+      const end = `${owner.ref}.${pin.id}`
+      terminals.set(end, { ...need(terminals.get(end), end), partPin: pin })
+    }
+  }
   for (const owner of parts) {
     feedPart(owner, netOf)
     for (const host of hostsOfPart(owner)) {
@@ -70,7 +81,6 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
   const signals = findSignals(partial)
   findHomes(plan, boards, parts, signals)
   const byEnd = new Map(signals.map((use) => [use.end, use]))
-  const beyondResistors = resistorLinks(parts, netOf)
   const wiring = {
     ...partial,
     signals,

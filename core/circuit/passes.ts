@@ -1,0 +1,43 @@
+import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { networkOf } from './still.ts'
+
+/** A line through a transistor that leads only lows, on a side where nobody and nothing makes the high. */
+export interface Unpulled {
+  readonly part: PartInstance
+  /** The transistor's end on that side. */
+  readonly side: string
+  readonly use: SignalUse
+  /** Supply to which a resistor of that side belongs. */
+  readonly to: string | undefined
+}
+
+/** Sides of transistors that serve as level shifters on which a receiver waits for a high that never comes (AN10441, 2). */
+export function unpulledSides(wiring: Wiring): Unpulled[] {
+  const network = networkOf(wiring)
+  return wiring.parts.flatMap((part): Unpulled[] => {
+    const { between } = part.part.inner.find(({ pulled }) => pulled) ?? {}
+    if (!between) return []
+    const [low, high] = between.map((pin) => `${part.ref}.${pin}`) as [string, string]
+    const gate = part.part.passes && wiring.netOf(`${part.ref}.${part.part.passes.gate}`).sources[0]
+    return [low, high].flatMap((side): Unpulled[] => {
+      const net = wiring.netOf(side)
+      if (network.pulled(net) !== undefined) return []
+      const use = wiring.signals.find((one) => one.hosts.some(({ via }) => via.includes(part.ref)) && waits(one, side))
+      if (!use) return []
+      const near = hangsOn(use.end, side) ? use.part : use.hosts[0]?.host.board
+      const fed = near && 'part' in near ? near.supplies.find(({ source }) => source)?.source : undefined
+      return [{ part, side, use, to: side === low ? gate?.end : fed?.end }]
+    })
+  })
+
+  function hangsOn(end: string, side: string): boolean {
+    return network.joined(wiring.netOf(side)).has(wiring.netOf(end).index)
+  }
+
+  /** Whether the receiver of a signal sits on a side; a line that both move needs a high on either. */
+  function waits({ facts, end }: SignalUse, side: string): boolean {
+    const takes = facts.direction === 'in'
+    const gives = facts.direction === 'out'
+    return takes === gives || hangsOn(end, side) === takes
+  }
+}
