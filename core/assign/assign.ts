@@ -7,6 +7,7 @@ import { formatOptionAmount } from '../electrical/quantity.ts'
 import { type Edit, toBuy } from '../plan/edit.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { switchedLoads, takesKick } from '../wiring/windings.ts'
 import { fitBases } from './bases.ts'
 import { blockWords } from './blocks.ts'
 import { type Candidate, candidates, judge } from './candidates.ts'
@@ -21,6 +22,7 @@ import { scarcityOf } from './scarcity.ts'
 import { type Arrangement, search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
 import { bySoftware } from './software.ts'
+import { switchByContacts, switchByTransistors } from './switched.ts'
 
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
@@ -125,6 +127,7 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
       built = undefined
     }
     decisions.push(...holdAtStart(soFar(), wanted))
+    decisions.push(...clampWindings(soFar(), wanted))
     decisions.push(...addPullUps(soFar(), wanted))
   }
   for (const use of left.filter((one) => !isSoft(one)))
@@ -144,8 +147,6 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
           divisionOf(use) !== undefined ||
           problem.isPulledTooHigh(use, found.best.placed)),
     })
-  const useful = decisions.filter((one) => !isAcrossNothing(one, refused))
-  decisions.splice(0, decisions.length, ...useful)
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN
   const round = (points: number): number => Math.round(points * 10) / 10
@@ -162,14 +163,6 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     added: addedBy(wiring, decisions),
     neatness: { before: neat.before, after: neat.after, paid: neat.paid },
   }
-}
-
-/** A part across a load which nothing switches in the end: a diode alone takes no kick. */
-function isAcrossNothing({ edits, from }: Decision, refused: readonly Refusal[]): boolean {
-  if (!refused.some(({ end }) => end === from)) return false
-  const owner = from.slice(0, from.indexOf('.') + 1)
-  const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : []))
-  return joined.filter((end) => end.startsWith(owner)).length > 1
 }
 
 /** Devices with a number of their own share one line: the first of a board looks for a pin, the others follow it. */
@@ -262,6 +255,20 @@ const holdAtStart = (wiring: Wiring, wanted: (ref: string) => boolean): readonly
   ).decisions
 }
 
+/** Diodes across windings that a bare transistor switches; a driver with its own, a bridge and a relay need none. */
+const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean): readonly Decision[] => {
+  const bare = new Set(
+    switchedLoads(wiring).flatMap(({ use, clamped, clamp }) => (clamped || clamp !== undefined ? [] : [use.end])),
+  )
+  if (bare.size === 0) return []
+  return addCompanions(
+    wiring,
+    wanted,
+    (one, ref) => takesKick(wiring.catalog, one) && one.across?.some((pin) => bare.has(`${ref}.${pin}`)) === true,
+    true,
+  ).decisions
+}
+
 function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
   return decisions.flatMap(({ edits, why }) =>
     edits.flatMap((edit): Added[] => {
@@ -285,10 +292,12 @@ function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const isFed = ({ part }: Companion): boolean => (wiring.catalog.parts.get(part)?.supplies.length ?? 0) > 0
   const stages: readonly ((now: Wiring) => Progress)[] = [
     (now) => addCompanions(now, wanted, isFed),
+    (now) => switchByContacts(now, wanted),
+    (now) => switchByTransistors(now, wanted),
     (now) => feed(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
     (now) => leadOver(now, wanted),
-    (now) => addCompanions(now, wanted, () => true),
+    (now) => addCompanions(now, wanted, (one) => !takesKick(now.catalog, one)),
     (now) => tieUp(now, wanted),
   ]
   return stages.reduce<Progress>(

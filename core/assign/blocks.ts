@@ -115,7 +115,7 @@ const taker = (title: string, whole: boolean): Block => ({ kind: 'feature', titl
 /** Blocks a pin that cannot carry the current which a signal's facts name, or an output that its load is too much for. */
 function currentBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
   if (host.provider && switchesLoad(host.functions)) {
-    const bears = chosenFact(host.provider, 'mostMilliamps') ?? host.current?.absolute
+    const bears = bearsOf(host)
     const runs = runsOf(use.part)
     return bears !== undefined && runs !== undefined && runs > bears
       ? { kind: 'current', milliamps: Math.round(runs), most: bears }
@@ -134,6 +134,10 @@ function currentBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undef
     ? { kind: 'current', milliamps, most }
     : undefined
 }
+
+/** Milliamperes that an output which switches loads bears; undefined where nothing says so. */
+export const bearsOf = ({ provider, current }: Host): number | undefined =>
+  (provider && chosenFact(provider, 'mostMilliamps')) ?? current?.absolute
 
 /** Signals that do not truly clash, but that no one would put on one pin unasked. */
 function exclusive(use: SignalUse, other: SignalUse): boolean {

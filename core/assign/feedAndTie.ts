@@ -251,7 +251,7 @@ function feedBoards(wiring: Wiring): Decision[] {
 }
 
 /** The ground that belongs to a source: a supply's own minus, a converter's own, or its board's first ground hole. */
-function returnEnd(wiring: Wiring, source: string): string | undefined {
+export function returnEnd(wiring: Wiring, source: string): string | undefined {
   const ref = source.slice(0, source.indexOf('.'))
   if (wiring.supplies.some((one) => one.ref === ref)) return `${ref}.-`
   // Of a converter with a ground on either side the last is that of its output.

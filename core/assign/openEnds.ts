@@ -1,7 +1,7 @@
 import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type DriverChannel, railOf, reachesGround } from '../circuit/circuit.ts'
-import { leadsSomewhere } from '../circuit/reach.ts'
+import { leadsSomewhere, otherLeg } from '../circuit/reach.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
@@ -61,7 +61,14 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   for (const pin of part.part.pins) {
     const end = `${part.ref}.${pin.id}`
     const known = part.supplies.some((use) => use.pins.includes(end) || use.grounds.includes(end))
-    if (pin.role === 'ground' && pin.open === undefined && !known && !wiring.netOf(end).ground && !unused.has(end))
+    if (
+      pin.role === 'ground' &&
+      pin.open === undefined &&
+      !known &&
+      !reachesGround(wiring, wiring.netOf(end)) &&
+      !isSwitchedLeg(wiring, part, end) &&
+      !unused.has(end)
+    )
       found.push({
         end,
         kind: 'ground',
@@ -148,10 +155,24 @@ function leadsOn(wiring: Wiring, use: SignalUse): boolean {
   const circuit = circuitOf(wiring)
   const net = wiring.netOf(use.end)
   const isLeg = circuit.on(net).some((one) => one.part === use.part && (one.a === use.end || one.b === use.end))
-  if (use.facts.direction !== 'passive' && !isLeg) return false
+  if (use.facts.direction !== 'passive' && !isLeg && !isSwitchedLoad(wiring, use)) return false
   if (endsInResistors(circuit, net, use)) return false
   return leadsSomewhere(circuit, net, (one) => one.part === use.part)
 }
+
+/** The way back of a laser, which a transistor or a contact switches. */
+const isSwitchedLeg = (wiring: Wiring, part: PartInstance, end: string): boolean =>
+  otherLeg({ owner: part, end }) !== undefined &&
+  leadsSomewhere(circuitOf(wiring), wiring.netOf(end), (one) => one.part === part)
+
+/** A buzzer that a button or a relay switches, without a pin of a board. */
+const isSwitchedLoad = (wiring: Wiring, { part, end, facts }: SignalUse): boolean =>
+  (part.part.category === 'load' || otherLeg({ owner: part, end }) !== undefined) &&
+  facts.direction === 'in' &&
+  !facts.moves &&
+  circuitOf(wiring)
+    .on(wiring.netOf(end))
+    .some(({ kind }) => kind === 'contact')
 
 /** Nothing but resistors to rails hangs on it: a divider, or a contact with its pull, that nobody reads. */
 function endsInResistors(circuit: Circuit, start: Net, use: SignalUse): boolean {

@@ -94,6 +94,8 @@ export const Inner = v.strictObject({
   back: v.optional(v.boolean(), false),
   /** buffer: the second pin carries line levels instead of logic levels. */
   line: v.optional(v.picklist(['rs-232', 'rs-485'])),
+  /** switch: the signal that moves it, and whether the contact is closed while that is active, or while it rests. */
+  moved: v.optional(v.strictObject({ by: PinId, closed: v.picklist(['active', 'rest']) })),
   when: v.optional(When),
 })
 

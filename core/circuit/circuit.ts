@@ -83,6 +83,8 @@ export interface Element {
   readonly most: number | undefined
   /** Contact: one way of a change-over switch, of whose ways just one is closed. */
   readonly throws: boolean
+  /** Contact of a relay: the signal that moves it, and whether it is closed while that is active. */
+  readonly moved: { readonly by: string; readonly whileActive: boolean } | undefined
 }
 
 /** An output that switches a load, and the pins that move it. */
@@ -261,6 +263,7 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         zener: inner.kind === 'diode' ? amount(inner.reverse) : undefined,
         most: inner.kind === 'capacitance' ? amount(inner.ratedVolts) : inner.mostMilliamps,
         throws: inner.kind === 'switch',
+        moved: inner.moved && { by: end(inner.moved.by), whileActive: inner.moved.closed === 'active' },
       },
     ]
   })
@@ -289,6 +292,7 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
               zener: undefined,
               most: undefined,
               throws: false,
+              moved: undefined,
               runs: use.typicalMilliamps,
               starts: use.peakMilliamps ?? use.typicalMilliamps,
               lights: false,

@@ -3,7 +3,7 @@ import { volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
 import { type Branch, WIRE_OHMS } from '../electrical/network.ts'
 import { levelsOf } from '../wiring/levels.ts'
-import type { Net, PartInstance } from '../wiring/model.ts'
+import type { Net } from '../wiring/model.ts'
 import type { Circuit, DriverChannel, Element, Port } from './circuit.ts'
 import { CLOSED_OHMS, ON_OHMS, ohmsOf, outputOhms } from './elementOhms.ts'
 
@@ -99,7 +99,8 @@ class Builder implements Groundwork {
   }
 
   elements(): void {
-    const throws = new Map<PartInstance, Element[]>()
+    // The ways of one change-over contact meet at its common.
+    const throws = new Map<string, Element[]>()
     for (const element of this.#circuit.elements) {
       const [a, b] = [element.netA.index, element.netB.index]
       if (a === b) continue
@@ -112,7 +113,7 @@ class Builder implements Groundwork {
         port: undefined,
       })
       if (element.kind === 'contact') {
-        if (element.throws) throws.set(element.part, [...(throws.get(element.part) ?? []), element])
+        if (element.throws) throws.set(element.a, [...(throws.get(element.a) ?? []), element])
         else
           this.actors.push({
             what: { element },

@@ -1,4 +1,4 @@
-import type { Net, PartInstance } from '../wiring/model.ts'
+import type { Net, PartInstance, Terminal } from '../wiring/model.ts'
 import type { Circuit, Element, Port } from './circuit.ts'
 
 /** Which way a current is followed: `down` where it goes to, `up` where it comes from. */
@@ -27,6 +27,14 @@ export function leadsSomewhere(
       seen.add(to)
       queue.push(to)
     }
+    for (const { terminal } of circuit.at(net)) {
+      const leg = otherLeg(terminal)
+      const to = leg === undefined ? undefined : circuit.wiring.netOf(leg)
+      if (!to || seen.has(to)) continue
+      if (!to.wired && unwired) return true
+      seen.add(to)
+      queue.push(to)
+    }
     for (const element of circuit.on(net)) {
       if (element.kind === 'capacitor' || without(element)) continue
       if (element.kind === 'diode' && element.zener === undefined && way !== undefined)
@@ -39,6 +47,16 @@ export function leadsSomewhere(
     }
   }
   return false
+}
+
+/** The other leg of a part whose whole current goes in at one end and out at the other, such as a buzzer. */
+export function otherLeg({ owner, end }: Pick<Terminal, 'owner' | 'end'>): string | undefined {
+  if (owner.kind !== 'part' || owner.supplies.length > 0) return undefined
+  const { category, pins, inner } = owner.part
+  if ((category !== 'load' && category !== 'light') || inner.some(({ kind }) => kind !== 'capacitance'))
+    return undefined
+  const legs = pins.filter(({ role }) => role !== 'free').map(({ id }) => `${owner.ref}.${id}`)
+  return legs.length === 2 && legs.includes(end) ? legs.find((one) => one !== end) : undefined
 }
 
 /** A pin that can hold its net by itself. Legs of elements cannot; of a pin without known inside it is assumed. */

@@ -1,5 +1,5 @@
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import {
   driverPlacedMessages,
   isMoved,
@@ -33,7 +33,14 @@ export const driverIdle: Rule = {
     )
     // Outputs that stand still for the same reason are one finding.
     const idle = new Map<string, { outputs: string[]; loads: Set<string>; open: string[]; off: string[] }>()
-    for (const channel of circuitOf(wiring).channels) {
+    const note = (key: string, output: string, loads: readonly string[], open: string[], off: string[]): void => {
+      const group = idle.get(key) ?? { outputs: [], loads: new Set<string>(), open, off }
+      group.outputs.push(output)
+      for (const one of loads) group.loads.add(one)
+      idle.set(key, group)
+    }
+    const { channels, elements } = circuitOf(wiring)
+    for (const channel of channels) {
       const loads = carriedBy(wiring, channel)
       if (loads.length === 0) continue
       const open = channel.inputs.filter((end) => !isMoved(wiring, end))
@@ -48,10 +55,17 @@ export const driverIdle: Rule = {
       if (open.length === 0 && off.every(({ end }) => wrongTies.has(end))) continue
       const ends = off.map(({ end }) => end)
       const key = [channel.part.ref, ...open, '/', ...ends].join(' ')
-      const group = idle.get(key) ?? { outputs: [], loads: new Set<string>(), open, off: ends }
-      group.outputs.push(channel.output)
-      for (const one of loads) group.loads.add(one)
-      idle.set(key, group)
+      note(key, channel.output, loads, open, ends)
+    }
+    for (const { part, b, moved, netA, netB } of elements) {
+      if (!moved || !netA.wired || !netB.wired || netA === netB || isMoved(wiring, moved.by)) continue
+      // Of an input on a supply or ground pin-on-rail speaks.
+      if (railOf(wiring.netOf(moved.by))) continue
+      // What a contact leads on to counts, not what shares its supply.
+      const isBehind = ({ ground, sources, ends }: Net): boolean =>
+        !ground && !sources.some(({ end }) => ends.includes(end))
+      const loads = [netA, netB].filter(isBehind).flatMap(({ ends }) => ownersAt(wiring, ends, part))
+      if (loads.length > 0) note(`${moved.by} /`, b, loads, [moved.by], [])
     }
     sayHighSide(wiring, report)
     sayNoReturn(wiring, report)
@@ -85,9 +99,15 @@ export const driverIdle: Rule = {
 /** What hangs on an output: loads, and of a bare transistor whatever else is joined with it. */
 function carriedBy(wiring: Wiring, { part, output, loads }: DriverChannel): readonly string[] {
   if (loads.length > 0 || part.part.build !== 'component') return loads.map((one) => one.part.ref)
-  const others = wiring.netOf(output).ends.map((end) => wiring.terminal(end)?.owner)
-  return others.flatMap((owner) => (owner?.kind === 'part' && owner !== part ? [owner.ref] : []))
+  return ownersAt(wiring, wiring.netOf(output).ends, part)
 }
+
+/** Refs of the parts at some ends, one of them left out. */
+const ownersAt = (wiring: Wiring, ends: readonly string[], without: PartInstance): string[] =>
+  ends.flatMap((end) => {
+    const owner = wiring.terminal(end)?.owner
+    return owner?.kind === 'part' && owner !== without ? [owner.ref] : []
+  })
 
 /** A resistor leads the pin to the level that switches it on. */
 function isPulled(wiring: Wiring, end: string, active: 'high' | 'low'): boolean {

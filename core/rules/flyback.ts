@@ -1,4 +1,4 @@
-import { diodeAcross, switchedLoads } from '../wiring/windings.ts'
+import { diodeAcross, switchedLoads, takesKick } from '../wiring/windings.ts'
 import type { Rule } from './finding.ts'
 import { companionOffers } from './mend.ts'
 
@@ -32,7 +32,11 @@ export const flyback: Rule = {
         numbers: {},
         propose: () =>
           clamp === undefined
-            ? companionOffers(wiring, use.part, ({ part }) => wiring.catalog.parts.get(part)?.helper === 'diode')
+            ? companionOffers(
+                wiring,
+                use.part,
+                (one) => takesKick(wiring.catalog, one) && one.across?.includes(use.facts.pin) === true,
+              )
             : load.supply === undefined
               ? []
               : [

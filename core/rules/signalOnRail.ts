@@ -1,8 +1,9 @@
 import { entryOf } from '../base/entryOf.ts'
 import { volts } from '../catalog/common.ts'
-import { type Circuit, type Port, railsBehindContacts, railWords } from '../circuit/circuit.ts'
+import { type Circuit, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
+import { otherLeg } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
-import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import type { Report } from './finding.ts'
 
@@ -115,14 +116,21 @@ export function tieBears(port: Port): number | undefined {
   return tie && !isSupply ? volts(entryOf(owner.part.levels, tie.levels ?? 'logic')?.most, owner.logicVolts) : undefined
 }
 
+/** A buzzer of which a transistor, a relay or a button switches the other leg. */
+function isSwitchedBehind(wiring: Wiring, owner: PartInstance, end: string): boolean {
+  const leg = otherLeg({ owner, end })
+  return leg !== undefined && wiring.netOf(leg).wired && railOf(wiring.netOf(leg)) === undefined
+}
+
 /** What a signal that lies on a rail cannot do there; undefined where it may be held on purpose. */
 export function signalOnRail(
   wiring: Wiring,
-  { facts, part }: SignalUse,
+  { end, facts, part }: SignalUse,
   at: number,
   isSupply: boolean,
 ): Words | undefined {
   const { direction, needs } = facts
+  if (direction === 'in' && isSwitchedBehind(wiring, part, end)) return undefined
   const bus = needs.split('.')[0]
   if (needs.startsWith('i2c.') || needs === 'onewire.dq')
     return {
@@ -217,7 +225,7 @@ export function stuckOnRail(wiring: Wiring, { end, facts, part }: SignalUse, at:
       use.facts.direction === 'in' &&
       (use.state === 'open' ? use.facts.required : use.state !== 'tied' && use.state !== 'unused'),
   )
-  if (moves) return undefined
+  if (moves || isSwitchedBehind(wiring, part, end)) return undefined
   const isOn = at > 0 === (facts.activeLevel === 'high')
   return {
     severity: 'caution',

@@ -870,7 +870,142 @@ const supplies: readonly Kit[] = [
 ]
 
 /** Kits with what a maker would answer; `core/assign/kits.test.ts` asks for it. */
+/** Loads for which the kit holds a relay or a bare transistor. */
+const switchedLoads: readonly Kit[] = [
+  {
+    title: 'a pump and a relay',
+    why: 'the contact switches the plus of the pump, whose minus goes back to its pack; no diode at a contact',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', K: 'relay-1' },
+    wired: [
+      ['K\\.COM', 'PACK\\.\\+'],
+      ['M\\.\\+', 'K\\.NO'],
+      ['M\\.-', 'PACK\\.-'],
+      ['K\\.IN', 'MCU\\..*'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a lock, a lamp and two relays',
+    why: 'each gets a contact of its own, and each relay its pin',
+    mcu: 'nano-v3',
+    supplies: pack(12),
+    parts: { M: 'solenoid', N: 'lamp', K: 'relay-2', B: 'button' },
+    wired: [
+      ['M\\.\\+', 'K\\.NO1'],
+      ['N\\.\\+', 'K\\.NO2'],
+      ['K\\.COM2', 'PACK\\.\\+'],
+      ['K\\.IN1', 'MCU\\..*'],
+      ['K\\.IN2', 'MCU\\..*'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a motor and a relay on an ESP32',
+    why: 'no bridge is there: the contact turns it one way',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(5),
+    parts: { M: 'dc-motor', K: 'relay-1' },
+    wired: [
+      ['M\\.M1', 'K\\.NO'],
+      ['M\\.M2', 'PACK\\.-'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a pump, a fan, a relay and a transistor',
+    why: 'one load for each: the transistor takes the first, the contact the other',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', F: 'fan', K: 'relay-1', Q: 'nmos', D: 'diode', R: ohms(10_000) },
+    wired: [
+      ['M\\.-', 'Q\\.D'],
+      ['F\\.\\+', 'K\\.NO'],
+      ['M\\.-', 'D\\.A'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a lock too strong for the driver of the kit, and a relay',
+    why: '900 mA are too much for an output of 500: the contact takes it',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { S: { part: 'solenoid', options: { milliamps: 900 } }, U: 'uln2003', K: 'relay-1' },
+    wired: [['S\\.\\+', 'K\\.NO']],
+    never: [['S\\..*', 'U\\..*']],
+  },
+  {
+    title: 'a lock on a driver that brings its diodes',
+    why: 'the common of the diodes lies on the supply of the lock: a diode across it would be the second',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { S: { part: 'solenoid', options: { milliamps: 250, volts: 5 } }, U: 'uln2003' },
+    wired: [['U\\.COM', 'PACK\\.\\+']],
+    adds: 0,
+  },
+  {
+    title: 'a geared stepper on four bare transistors',
+    why: 'each coil needs a diode, each base a resistor',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'stepper-28byj48', Q: 'npn', T: 'npn', U: 'npn', V: 'npn' },
+    adds: 8,
+  },
+  {
+    title: 'the same with its board',
+    why: 'the board brings diodes and all',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'stepper-28byj48', Q: 'uln2003-board' },
+    adds: 0,
+  },
+  {
+    title: 'a buzzer and a transistor',
+    why: '30 mA are more than a pin is good for: the transistor of the kit takes them',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-active', Q: 'npn', R: ohms(1000) },
+    wired: [
+      ['M\\.\\+', 'MCU\\.5V.*'],
+      ['M\\.-', 'Q\\.C'],
+      ['R\\.[12]', 'Q\\.B'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a buzzer of 3 V and a transistor',
+    why: 'its plus goes on 3.3 V',
+    mcu: 'pi-40',
+    parts: { M: { part: 'buzzer-active', options: { kind: '3v' } }, Q: 'npn', R: ohms(1000) },
+    wired: [['M\\.\\+', 'MCU\\.3V3.*']],
+    adds: 0,
+  },
+  {
+    title: 'a buzzer, a fan and one transistor',
+    why: 'the fan needs it more',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-active', F: 'fan', Q: 'nmos', R: ohms(10_000) },
+    wired: [
+      ['F\\.-', 'Q\\.D'],
+      ['M\\.\\+', 'MCU\\.D.*'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a laser and a transistor on a Pico',
+    why: 'no pin gives 35 mA',
+    mcu: 'pico',
+    parts: { M: 'laser-diode', Q: 'nmos' },
+    wired: [
+      ['M\\.S', 'MCU\\.VBUS'],
+      ['M\\.-', 'Q\\.D'],
+    ],
+    never: [['M\\.-', 'MCU\\..*']],
+  },
+]
+
 export const kits: readonly Kit[] = [
+  ...switchedLoads,
   ...resistors,
   ...displays,
   ...drivers,

@@ -1,5 +1,5 @@
 import type { Short } from './plans.ts'
-import { five, i2c, led, ohms } from './short.ts'
+import { five, i2c, led, ohms, pack } from './short.ts'
 
 /** Wires that were forgotten or went one hole too far, where what is left still looks like a circuit. */
 
@@ -31,6 +31,63 @@ const textFed =
 const textPulled = `${textFed}, V.1 MCU.VIN, V.2 P.D`
 
 export const soundForgotten: readonly (Short & { title: string })[] = [
+  {
+    title: 'a pump over the contact of a relay',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', K: 'relay-1' },
+    wires: `${five('K')}, K.IN MCU.7, PACK.+ K.COM, K.NO M.+, M.- PACK.-`,
+  },
+  {
+    title: 'the second relay of two alone, in the minus of a lamp',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { M: 'lamp', K: 'relay-2' },
+    wires: `${five('K')}, K.IN2 MCU.7, PACK.+ M.+, M.- K.NO2, K.COM2 PACK.-`,
+  },
+  {
+    title: 'two relays turn a motor both ways',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'dc-motor', K: 'relay-2' },
+    wires: `${five('K')}, K.IN1 MCU.7, K.IN2 MCU.8, PACK.+ K.NO1, PACK.- K.NC1, PACK.+ K.NO2, PACK.- K.NC2, K.COM1 M.M1, K.COM2 M.M2`,
+  },
+  {
+    title: 'a buzzer over the contact of a relay',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-active', K: 'relay-1' },
+    wires: `${five('K')}, K.IN MCU.7, MCU.5V K.COM, K.NO M.+, M.- MCU.GND`,
+  },
+  {
+    title: 'a buzzer that a button sounds',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-active', B: 'button' },
+    wires: 'MCU.5V B.1, B.2 M.+, M.- MCU.GND',
+  },
+  {
+    title: 'the same with the button in its minus',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-active', B: 'button' },
+    wires: 'MCU.5V M.+, M.- B.1, B.2 MCU.GND',
+  },
+  {
+    title: 'a buzzer on a transistor',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-active', Q: 'npn', R: ohms(1000) },
+    wires: 'MCU.5V M.+, M.- Q.C, Q.E MCU.GND, R.1 Q.B, R.2 MCU.8',
+  },
+  {
+    title: 'a buzzer without a tone of its own on a transistor',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-passive', Q: 'npn', R: ohms(1000) },
+    wires: 'MCU.5V M.+, M.- Q.C, Q.E MCU.GND, R.1 Q.B, R.2 MCU.9',
+  },
+  {
+    title: 'a laser on a transistor',
+    mcu: 'pico',
+    parts: { M: 'laser-diode', Q: 'npn', R: ohms(1000) },
+    wires: 'MCU.VBUS M.S, M.- Q.C, Q.E MCU.GND, R.1 Q.B, R.2 MCU.GP9',
+  },
   {
     title: 'a transistor and two resistors lift the data of a strip to 5 V',
     mcu: 'esp32-devkit-30',
@@ -226,6 +283,44 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    rule: 'driver-idle',
+    title: 'the second relay carries the pump, and the first one has the pin',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', K: 'relay-2' },
+    wires: `${five('K')}, K.IN1 MCU.7, PACK.+ K.COM2, K.NO2 M.+, M.- PACK.-`,
+  },
+  {
+    rule: 'driver-idle',
+    title: 'one of two relays that turn a motor has no pin',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'dc-motor', K: 'relay-2' },
+    wires: `${five('K')}, K.IN1 MCU.7, PACK.+ K.NO1, PACK.- K.NC1, PACK.+ K.NO2, PACK.- K.NC2, K.COM1 M.M1, K.COM2 M.M2`,
+  },
+  {
+    rule: 'supply-range',
+    title: 'a pump of 5 V over a relay on 12 V',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { M: 'pump', K: 'relay-1' },
+    wires: `${five('K')}, K.IN MCU.7, PACK.+ K.COM, K.NO M.+, M.- PACK.-`,
+  },
+  {
+    rule: 'pin-on-rail',
+    title: 'a buzzer without a tone of its own straight on the supply',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-passive' },
+    wires: 'MCU.5V M.+, M.- MCU.GND',
+  },
+  {
+    rule: 'pin-on-rail',
+    title: 'a buzzer straight on the supply',
+    mcu: 'uno-r3',
+    parts: { M: 'buzzer-active' },
+    wires: 'MCU.5V M.+, M.- MCU.GND',
+  },
   {
     rule: 'input-floating',
     title: 'a transistor lifts the data of a strip, and nothing pulls that side up',

@@ -50,11 +50,19 @@ export function findSignals(wiring: Nets): SignalUse[] {
   })
 }
 
-/** Of two outputs that each are enough, the one that is not wired is not needed; nor is one that the board cannot read. */
+/**
+ * Of two outputs that each are enough, the one that is not wired is not needed; nor is one that the board cannot read. Of
+ * relays side by side those are needed whose contacts lead somewhere.
+ */
 function isNeeded(wiring: Nets, part: PartInstance, signal: Signal, all: readonly Signal[]): boolean {
   const isWired = (pin: string): boolean => wiring.netOf(`${part.ref}.${pin}`).wired
   if (signal.eitherWith !== undefined)
     return signal.required && (isWired(signal.pin) || (!isWired(signal.eitherWith) && isReadable(wiring, signal)))
+  const contacts = part.part.inner.filter(({ moved }) => moved)
+  if (contacts.some(({ moved }) => moved?.by === signal.pin)) {
+    const led = contacts.filter(({ between }) => between.some(isWired))
+    if (led.length > 0) return led.some(({ moved }) => moved?.by === signal.pin)
+  }
   const first = all.find(({ eitherWith }) => eitherWith === signal.pin)
   return signal.required || (first !== undefined && !isWired(first.pin) && !isReadable(wiring, first))
 }

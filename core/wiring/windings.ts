@@ -1,3 +1,5 @@
+import type { Catalog } from '../catalog/catalog.ts'
+import type { Companion } from '../catalog/partSchema.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from './model.ts'
 
 /** A winding that a driver output switches, and whether a diode takes its kick. */
@@ -10,6 +12,9 @@ export interface SwitchedLoad {
   /** An end of the load that lies on its supply. */
   readonly supply: string | undefined
 }
+
+/** A diode that a winding asks for, wanted only where a bare transistor switches it. */
+export const takesKick = (catalog: Catalog, { part }: Companion): boolean => catalog.parts.get(part)?.helper === 'diode'
 
 /** Windings between a supply and an output that only pulls to ground. Bridges and modules carry their own diodes. */
 export function switchedLoads(wiring: Wiring): SwitchedLoad[] {

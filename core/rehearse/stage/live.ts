@@ -78,6 +78,8 @@ export class LiveCircuit {
   /** Switches of lines by their part, and contacts of a part that a hand closes by part and number. */
   readonly #inside = new Map<string, Movable>()
   readonly #switches: Switch[] = []
+  /** Contacts that a part moves by itself, such as those of a relay, with the ways in which they can stand. */
+  readonly #relays: { readonly movable: Movable; readonly ways: readonly Element[] }[] = []
   readonly #dirty = new Set<Group>()
   readonly #moved = new Set<Group>()
 
@@ -108,7 +110,10 @@ export class LiveCircuit {
         // Each way of a change-over contact is one position of the same actor.
         const ways = positions.map((one) => ({ is: one.is, strands: one.strands }))
         for (const one of positions) join(one.strands)
-        elements.push({ element, strands: ways, is: positions[0]!.is, ohms: undefined })
+        const movable = { element, strands: ways, is: '0', ohms: undefined }
+        elements.push(movable)
+        if (element.moved)
+          this.#relays.push({ movable, ways: positions.flatMap((one) => one.strands[0]?.element ?? []) })
       } else if ('channel' in what) {
         for (const one of positions) join(one.strands)
         const of = (is: string): readonly Strand[] => positions.find((one) => one.is === is)?.strands ?? []
@@ -327,6 +332,12 @@ export class LiveCircuit {
         one.is = is
         this.#touch([...one.high, ...one.low])
       }
+      for (const { movable, ways } of this.#relays) {
+        const is = String(ways.findIndex((one) => this.#isClosed(one)))
+        if (is === movable.is) continue
+        movable.is = is
+        this.#touch(movable.strands.flatMap(({ strands }) => strands))
+      }
     }
     this.#dirty.clear()
   }
@@ -415,6 +426,14 @@ export class LiveCircuit {
     if (given?.does.includes('sink')) return on ? 'low' : 'off'
     if (given?.does.includes('source')) return on ? 'high' : 'off'
     return on ? (high.length > 0 ? 'high' : 'off') : 'low'
+  }
+
+  /** Whether a contact of a relay is closed: its part has its supply and its signal is active, or that is not so. */
+  #isClosed({ part, moved }: Element): boolean {
+    if (!moved) return false
+    const active = this.wiring.signal(moved.by)?.facts.activeLevel ?? 'high'
+    const isOn = part.logicVolts !== undefined && this.#isHigh(moved.by) === (active === 'high')
+    return isOn === moved.whileActive
   }
 
   /** What an input of a part sees; undefined while nothing holds its net. */

@@ -1,0 +1,108 @@
+import { isLoad } from '../catalog/common.ts'
+import { circuitOf, type Element } from '../circuit/circuit.ts'
+import { chosenFact, runsOf } from '../circuit/loads.ts'
+import { otherLeg } from '../circuit/reach.ts'
+import type { Host, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
+import { bestSource, groundPost, sourcesOf } from '../wiring/supply.ts'
+import { bearsOf } from './blocks.ts'
+import { after, connect, type Decision, type Progress, returnEnd } from './feedAndTie.ts'
+
+/**
+ * Leads loads over the contacts of relays that lie in the kit, where no transistor or driver is there for them: the plus of
+ * the load's supply to the common, the contact that closes with the signal to the load, and the load's other lead back.
+ */
+export function switchByContacts(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
+  const decisions: Decision[] = []
+  const contacts = freeContacts(wiring, wanted)
+  if (contacts.length === 0) return { wiring, decisions, refused: [] }
+  const sinks = freeSinks(wiring)
+  for (const part of wiring.parts) {
+    const use = wanted(part.ref) ? switchedOnce(wiring, part) : undefined
+    const supply = part.supplies[0]
+    const plus = supply?.pins[0]
+    if (!use || !supply || plus === undefined || wiring.netOf(plus).wired) continue
+    // What a transistor of the kit can do is left to it, the bigger load to the bigger one.
+    const milliamps = runsOf(part) ?? 0
+    const sink = sinks.findIndex((most) => most >= milliamps)
+    if (sink >= 0) {
+      sinks.splice(sink, 1)
+      continue
+    }
+    const source = bestSource(wiring, part, supply)
+    const minus = source && (returnEnd(wiring, source.end) ?? groundPost(part.home))
+    const contact = minus === undefined ? undefined : contacts.shift()
+    if (!source || minus === undefined || !contact) continue
+    decisions.push(
+      connect(contact.a, source.end, `${source.volts} V for what ${contact.part.ref} switches`),
+      connect(plus, contact.b, `gets its supply while ${contact.part.ref} is on`),
+      connect(use.end, minus, 'back to its supply: the contact switches the other lead'),
+    )
+  }
+  return { wiring: after(wiring, decisions), decisions, refused: [] }
+}
+
+/**
+ * Gives a buzzer or a laser to a bare transistor that lies in the kit and for which no other load asks, plus on the supply
+ * that it is made for: its current is more than many pins are good for.
+ */
+export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
+  const decisions: Decision[] = []
+  const asked = wiring.signals.filter(({ state, facts }) => state === 'open' && facts.needs === 'sink').length
+  const bare = freeSinkHosts(wiring).filter(
+    ({ provider }) =>
+      provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
+  )
+  const spare = bare.slice(asked)
+  for (const part of wiring.parts) {
+    const use = wiring.signals.find(
+      (one) => one.part === part && one.state === 'open' && one.facts.milliamps !== undefined,
+    )
+    const leg = use && use.facts.needs === 'digital-out' ? otherLeg({ owner: part, end: use.end }) : undefined
+    if (!use || leg === undefined || !wanted(part.ref) || wiring.netOf(use.end).wired || wiring.netOf(leg).wired)
+      continue
+    const source = nearestSource(wiring, part)
+    const sink = source && spare.shift()
+    if (!source || !sink) continue
+    decisions.push(
+      connect(use.end, source.end, `${source.volts} V while ${sink.ref} conducts`),
+      connect(leg, sink.end, `${use.facts.milliamps} mA, which ${sink.ref} takes off the pin`),
+    )
+  }
+  return { wiring: after(wiring, decisions), decisions, refused: [] }
+}
+
+/** The source of a part's board nearest to the volts that the part is made for, and not above; 5 V where nothing says. */
+function nearestSource(wiring: Wiring, part: PartInstance): Source | undefined {
+  const made = chosenFact(part, 'volts') ?? 5
+  return sourcesOf(wiring)
+    .filter(({ ref, volts }) => ref === part.home?.ref && volts <= made * 1.1)
+    .sort((a, b) => b.volts - a.volts)[0]
+}
+
+/** The lead of a load that a driver would switch to ground, where just one is and nothing is wired to it. */
+function switchedOnce(wiring: Wiring, part: PartInstance): SignalUse | undefined {
+  if (part.part.category !== 'load' && part.part.category !== 'light') return undefined
+  const uses = wiring.signals.filter((use) => use.part === part && isLoad(use.facts.needs))
+  const [use] = uses
+  return uses.length === 1 && use?.facts.needs === 'sink' && use.state === 'open' && !wiring.netOf(use.end).wired
+    ? use
+    : undefined
+}
+
+/** Contacts that close with the signal of their part, of which neither side is wired. */
+function freeContacts(wiring: Wiring, wanted: (ref: string) => boolean): Element[] {
+  return circuitOf(wiring).elements.filter(
+    ({ part, moved, netA, netB }) => moved?.whileActive === true && wanted(part.ref) && !netA.wired && !netB.wired,
+  )
+}
+
+/** Outputs of the kit that pull a load to ground and carry none yet. */
+const freeSinkHosts = (wiring: Wiring): Host[] =>
+  [...wiring.hosts.values()].filter(({ functions, end }) => functions.has('sink') && !wiring.netOf(end).wired)
+
+/** What each of them bears in milliamperes, weakest first. */
+function freeSinks(wiring: Wiring): number[] {
+  return freeSinkHosts(wiring)
+    .map((host) => bearsOf(host) ?? Number.POSITIVE_INFINITY)
+    .sort((a, b) => a - b)
+}
