@@ -347,6 +347,37 @@ describe('what parts show and sense', () => {
     ])
     expect(result.findings).toEqual([])
   })
+  it.each(['relay-1', 'relay-2'])('a pump over the contact of %s runs while its input is low', (part) => {
+    const which = part === 'relay-1' ? '' : '2'
+    const result = run(
+      {
+        mcu: 'nano-v3',
+        supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
+        parts: { M: 'pump', K: part },
+        wires: `K.VCC MCU.5V, K.GND MCU.GND, K.IN${which} MCU.D7, PACK.+ K.COM${which}, K.NO${which} M.+, M.- PACK.-`,
+      },
+      'void setup() { digitalWrite(7, HIGH); pinMode(7, OUTPUT); }\nvoid loop() { digitalWrite(7, HIGH); delay(500); digitalWrite(7, LOW); delay(500); }',
+      '  - { at: 0.2, expect: { M: rests } }\n  - { at: 0.7, expect: { M: runs } }\n  - { at: 1.2, expect: { M: rests } }',
+    )
+    expect(result.expectations.map(({ came }) => came)).toEqual([true, true, true])
+  })
+  it('a button at 5 V is read through a transistor between two levels', () => {
+    const result = run(
+      {
+        mcu: 'esp32-devkit-30',
+        parts: {
+          KEY: 'button',
+          Q: { part: 'nmos', options: { model: '2n7000' } },
+          R: { part: 'resistor', options: { ohms: 10000 } },
+          T: { part: 'resistor', options: { ohms: 10000 } },
+        },
+        wires: 'Q.G MCU.3V3, Q.S MCU.GPIO16, R.1 MCU.3V3, R.2 Q.S, T.1 MCU.VIN, T.2 Q.D, KEY.1 Q.D, KEY.2 MCU.GND',
+      },
+      'void setup() { pinMode(16, INPUT); Serial.begin(115200); }\nvoid loop() { Serial.println(digitalRead(16)); delay(200); }',
+      '  - { at: 0.3, set: { KEY: pressed } }\n  - { at: 0.7, set: { KEY: released } }\n  - { at: 1.1 }',
+    )
+    expect(result.printed.map(({ text }) => text).join(' ')).toMatch(/^1 1 0 0 1 1/)
+  })
   it('handlers of edges wake, and count each press once', () => {
     const result = run(
       lamp,

@@ -86,8 +86,13 @@ export class LiveCircuit {
   constructor(wiring: Wiring) {
     this.wiring = wiring
     const circuit = circuitOf(wiring)
-    const { held, strands, actors, passages: all } = groundworkOf(circuit)
-    // Supplies hold their nets; what pins hold is theirs to say.
+    const { held: all, strands, actors, passages: ways } = groundworkOf(circuit)
+    // Supplies hold their nets; what pins hold is theirs to say, and what lies behind a relay has its supply now and then.
+    const held = new Map(all)
+    for (const { moved, netA, netB } of circuit.elements)
+      if (moved)
+        for (const { index, sources, ends, ground } of [netA, netB])
+          if (!ground && !sources.some(({ end }) => ends.includes(end))) held.delete(index)
     this.#held = held
     const root = new Map<number, number>()
     const find = (node: number): number => {
@@ -109,7 +114,8 @@ export class LiveCircuit {
         const { element } = what
         // Each way of a change-over contact is one position of the same actor.
         const ways = positions.map((one) => ({ is: one.is, strands: one.strands }))
-        for (const one of positions) join(one.strands)
+        // Both ways of a change-over are solved together, also where its common lies on a supply.
+        join(positions.flatMap((one) => one.strands))
         const movable = { element, strands: ways, is: '0', ohms: undefined }
         elements.push(movable)
         if (element.moved)
@@ -160,7 +166,7 @@ export class LiveCircuit {
         behaviourOutputs(part.part.behaves).map((pin) => wiring.netOf(`${part.ref}.${pin}`).index),
       ),
     )
-    const passages = all.filter(({ to }) => !made.has(to))
+    const passages = ways.filter(({ to }) => !made.has(to))
     for (const { from, to } of passages) if (free(from) && free(to)) root.set(find(from), find(to))
     const groups = new Map<
       number,
