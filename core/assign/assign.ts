@@ -22,7 +22,7 @@ import { scarcityOf } from './scarcity.ts'
 import { type Arrangement, search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
 import { bySoftware } from './software.ts'
-import { switchByContacts, switchByTransistors } from './switched.ts'
+import { switchByTransistors, switchHighSide } from './switched.ts'
 
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
@@ -292,7 +292,7 @@ function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const isFed = ({ part }: Companion): boolean => (wiring.catalog.parts.get(part)?.supplies.length ?? 0) > 0
   const stages: readonly ((now: Wiring) => Progress)[] = [
     (now) => addCompanions(now, wanted, isFed),
-    (now) => switchByContacts(now, wanted),
+    (now) => switchHighSide(now, wanted),
     (now) => switchByTransistors(now, wanted),
     (now) => feed(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.

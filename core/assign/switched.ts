@@ -1,5 +1,5 @@
 import { isLoad } from '../catalog/common.ts'
-import { circuitOf, type Element } from '../circuit/circuit.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import { chosenFact, runsOf } from '../circuit/loads.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import type { Host, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
@@ -7,14 +7,24 @@ import { bestSource, groundPost, sourcesOf } from '../wiring/supply.ts'
 import { bearsOf } from './blocks.ts'
 import { after, connect, type Decision, type Progress, returnEnd } from './feedAndTie.ts'
 
+/** A switch in the plus of a load: from the supply to the load, while its part is on. */
+interface HighSide {
+  readonly part: PartInstance
+  readonly from: string
+  readonly to: string
+  /** Most volts and milliamperes that it switches. */
+  readonly volts: number
+  readonly milliamps: number
+}
+
 /**
- * Leads loads over the contacts of relays that lie in the kit, where no transistor or driver is there for them: the plus of
- * the load's supply to the common, the contact that closes with the signal to the load, and the load's other lead back.
+ * Leads loads over the contacts of relays and the P-channel transistors that lie in the kit, where nothing is there that
+ * switches them to ground: the plus of the load's supply to the switch, that to the load, and the load's other lead back.
  */
-export function switchByContacts(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
+export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
-  const contacts = freeContacts(wiring, wanted)
-  if (contacts.length === 0) return { wiring, decisions, refused: [] }
+  const switches = [...freeContacts(wiring, wanted), ...freeHighSides(wiring, wanted)]
+  if (switches.length === 0) return { wiring, decisions, refused: [] }
   const sinks = freeSinks(wiring)
   for (const part of wiring.parts) {
     const use = wanted(part.ref) ? switchedOnce(wiring, part) : undefined
@@ -30,12 +40,14 @@ export function switchByContacts(wiring: Wiring, wanted: (ref: string) => boolea
     }
     const source = bestSource(wiring, part, supply)
     const minus = source && (returnEnd(wiring, source.end) ?? groundPost(part.home))
-    const contact = minus === undefined ? undefined : contacts.shift()
-    if (!source || minus === undefined || !contact) continue
+    if (!source || minus === undefined) continue
+    const at = switches.findIndex((one) => source.volts <= one.volts && milliamps <= one.milliamps)
+    const [chosen] = at < 0 ? [] : switches.splice(at, 1)
+    if (!chosen) continue
     decisions.push(
-      connect(contact.a, source.end, `${source.volts} V for what ${contact.part.ref} switches`),
-      connect(plus, contact.b, `gets its supply while ${contact.part.ref} is on`),
-      connect(use.end, minus, 'back to its supply: the contact switches the other lead'),
+      connect(chosen.from, source.end, `${source.volts} V for what ${chosen.part.ref} switches`),
+      connect(plus, chosen.to, `gets its supply while ${chosen.part.ref} is on`),
+      connect(use.end, minus, `back to its supply: ${chosen.part.ref} switches the other lead`),
     )
   }
   return { wiring: after(wiring, decisions), decisions, refused: [] }
@@ -90,11 +102,23 @@ function switchedOnce(wiring: Wiring, part: PartInstance): SignalUse | undefined
 }
 
 /** Contacts that close with the signal of their part, of which neither side is wired. */
-function freeContacts(wiring: Wiring, wanted: (ref: string) => boolean): Element[] {
-  return circuitOf(wiring).elements.filter(
-    ({ part, moved, netA, netB }) => moved?.whileActive === true && wanted(part.ref) && !netA.wired && !netB.wired,
+const freeContacts = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
+  circuitOf(wiring).elements.flatMap(({ part, moved, a, b, netA, netB }) =>
+    moved?.whileActive === true && wanted(part.ref) && !netA.wired && !netB.wired
+      ? [{ part, from: a, to: b, volts: Number.POSITIVE_INFINITY, milliamps: Number.POSITIVE_INFINITY }]
+      : [],
   )
-}
+
+/** Bare P-channel transistors, up to the voltage of the board: above it no pin lifts the gate far enough to let go. */
+const freeHighSides = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
+  circuitOf(wiring).channels.flatMap(({ part, output, facts }) => {
+    const host = wiring.hosts.get(output)
+    const from = `${part.ref}.${facts.supply}`
+    if (part.part.build !== 'component' || facts.supply === undefined || !host?.functions.has('source')) return []
+    if (!wanted(part.ref) || wiring.netOf(output).wired || wiring.netOf(from).wired) return []
+    const volts = part.home?.board.logicVolts ?? 0
+    return [{ part, from, to: output, volts, milliamps: bearsOf(host) ?? Number.POSITIVE_INFINITY }]
+  })
 
 /** Outputs of the kit that pull a load to ground and carry none yet. */
 const freeSinkHosts = (wiring: Wiring): Host[] =>

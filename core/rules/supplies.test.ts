@@ -12,8 +12,18 @@ const servoOn = (volts: number) => ({
   wires: 'S.VCC P.+, S.GND P.-, P.- MCU.GND, S.SIG MCU.27',
 })
 
+/** A load between two outputs of a bridge that a pack feeds. */
+const onBridge = (part: string, volts: number) => ({
+  mcu: 'uno-r3',
+  supplies: pack(volts),
+  parts: { L: part, H: 'l298n' },
+  wires: 'H.12V PACK.+, H.GND PACK.-, PACK.- MCU.GND, H.IN1 MCU.7, H.IN2 MCU.8, H.ENA MCU.9, H.OUT1 L.+, H.OUT2 L.-',
+})
+
 testRule(supplyRange, {
   valid: [
+    { title: 'a pump of 5 V on a bridge at 7.4 V, which keeps two', ...onBridge('pump', 7.4) },
+    { title: 'a lock of 12 V on a bridge at 12 V', ...onBridge('solenoid', 12) },
     { title: 'a sensor at 3.3 V', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3' },
     { title: 'a board fed at its 5 V pin', supplies: pack(5), wires: 'PACK.+ MCU.VIN' },
     { title: 'a board fed with 9 V at VIN', mcu: 'uno-r3', supplies: pack(9), wires: 'PACK.+ MCU.VIN' },
@@ -31,6 +41,17 @@ testRule(supplyRange, {
         'wire B.VCC to MCU.3V3 added',
         'wire B.CSB to MCU.3V3 added',
       ],
+    },
+    {
+      title: 'a pump of 5 V on a bridge at 9 V',
+      ...onBridge('pump', 9),
+      says: ['caution: L gets up to 9.0 V from H and takes 3.0 V to 6.0 V.'],
+    },
+    {
+      title: 'a lock of 12 V on a bridge at 7.4 V',
+      ...onBridge('solenoid', 7.4),
+      parts: { L: { part: 'solenoid', mode: 'bridge' }, H: 'l298n' },
+      says: ['caution: L gets up to 7.4 V from H and takes 9.0 V to 13.0 V.'],
     },
     {
       title: 'a hall switch at 3.3 V',

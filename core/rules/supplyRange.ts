@@ -1,18 +1,23 @@
+import { holds } from '../catalog/when.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import { fedThrough } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import type { Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { converterMessages, sayConverter } from './converters.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 
 export const supplyRange: Rule = {
   meta: {
     id: 'supply-range',
-    severities: ['fault'],
-    about: 'A supply pin of a part or board gets a voltage outside its range.',
+    severities: ['fault', 'caution'],
+    about:
+      'A supply pin of a part or board gets a voltage outside its range, or a load behind a bridge the volts of a motor supply that it is not made for.',
     messages: {
       ...converterMessages,
       through: '{through} gets {volts} through what lies in its way, and takes {least} to {most}.',
       part: '{pin} gets {volts} and takes {least} to {most}.',
+      bridge: '{load} gets up to {volts} from {driver} and takes {least} to {most}.',
       board: '{end} gets {volts} from {source} and takes {least} to {most}.',
     },
     limits: ['part'],
@@ -55,6 +60,7 @@ export const supplyRange: Rule = {
           propose: () => resupply(wiring, part, () => true),
         })
       }
+    sayBehindBridges(wiring, report)
     for (const part of wiring.parts) for (const rail of part.part.rails) sayConverter(wiring, part, rail, report)
     for (const board of wiring.boards)
       for (const feed of board.board.feeds) {
@@ -99,4 +105,44 @@ export const supplyRange: Rule = {
         })
       }
   },
+}
+
+/** Most volts that the transistors of a bridge keep for themselves: two in a row of an old bipolar one (L298, 2 A). */
+const BRIDGE_DROP = 2
+
+/** Loads of known volts between the outputs of a bridge, whose motor supply is another one. */
+function sayBehindBridges(wiring: Wiring, report: (found: Report) => void): void {
+  for (const { ref, part, options } of wiring.parts) {
+    const facts = wiring.catalog.parts.get(part.id)
+    if (!facts?.options.some(({ id }) => id === 'volts')) continue
+    const range = facts.supplies.find(({ when }) => holds(when, options))
+    const bridge = circuitOf(wiring).channels.find(
+      ({ part: driver, loads, facts: { output, supply } }) =>
+        supply !== undefined &&
+        driver.part.provides.some(({ pins, does }) => pins.includes(output) && does.includes('bridge')) &&
+        loads.some((load) => load.part.ref === ref),
+    )
+    const source = bridge && wiring.netOf(`${bridge.part.ref}.${bridge.facts.supply}`).sources[0]
+    if (!range || !bridge || !source) continue
+    const { least, most } = range
+    // What is too little for one that takes its supply over the bridge was said above.
+    if (source.volts >= least ? source.volts - BRIDGE_DROP <= most : part.supplies.length > 0) continue
+    report({
+      severity: 'caution',
+      at: [ref, bridge.part.ref, source.end],
+      message: 'bridge',
+      data: {
+        load: ref,
+        driver: bridge.part.ref,
+        volts: formatVolts(source.volts),
+        least: formatVolts(least),
+        most: formatVolts(most),
+      },
+      why:
+        source.volts > most
+          ? `A bridge passes on what ${source.end} gives it, less a volt or two. Pulses can keep the mean down; one line of the program that forgets them, and the load gets it all.`
+          : `A bridge passes on what ${source.end} gives it, less a volt or two: the load may not move at all.`,
+      numbers: { volts: source.volts, least, most },
+    })
+  }
 }

@@ -32,6 +32,20 @@ const textPulled = `${textFed}, V.1 MCU.VIN, V.2 P.D`
 
 export const soundForgotten: readonly (Short & { title: string })[] = [
   {
+    title: 'a pump on a P-channel transistor, its diode across it',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', Q: 'pmos', D: 'diode', R: ohms(10_000) },
+    wires: 'Q.S PACK.+, Q.D M.+, M.- PACK.-, PACK.- MCU.GND, Q.G MCU.8, R.1 Q.G, R.2 Q.S, D.A M.-, D.K M.+',
+  },
+  {
+    title: 'a pump between two outputs of a bridge',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', H: 'l9110s' },
+    wires: 'H.VCC PACK.+, H.GND PACK.-, PACK.- MCU.GND, H.A-IA MCU.5, H.A-IB MCU.6, H.OA1 M.+, H.OA2 M.-',
+  },
+  {
     title: 'a pump over the contact of a relay',
     mcu: 'uno-r3',
     supplies: pack(5),
@@ -283,6 +297,14 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    rule: 'flyback',
+    title: 'a pump on a P-channel transistor without a diode',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', Q: 'pmos', R: ohms(10_000) },
+    wires: 'Q.S PACK.+, Q.D M.+, M.- PACK.-, PACK.- MCU.GND, Q.G MCU.8, R.1 Q.G, R.2 Q.S',
+  },
   {
     rule: 'driver-idle',
     title: 'the second relay carries the pump, and the first one has the pin',

@@ -42,7 +42,28 @@ export function switchedLoads(wiring: Wiring): SwitchedLoad[] {
       })
     }
   }
-  return found
+  return [...found, ...highSides(wiring)]
+}
+
+/** Windings between ground and an output of a bare transistor that brings the supply. */
+function highSides(wiring: Wiring): SwitchedLoad[] {
+  return [...wiring.hosts.values()].flatMap((host): SwitchedLoad[] => {
+    const { provider, end } = host
+    if (!provider || !host.functions.has('source') || host.functions.has('sink') || provider.part.build !== 'component')
+      return []
+    const net = wiring.netOf(end)
+    return wiring.parts.flatMap(({ ref, part }) =>
+      part.inner.flatMap((inner): SwitchedLoad[] => {
+        const [one, two] = inner.between.map((pin) => `${ref}.${pin}`) as [string, string]
+        if (inner.kind !== 'winding' || !wiring.netOf(end).wired) return []
+        const [near, far] = wiring.netOf(one) === net ? [one, two] : [two, one]
+        const use = wiring.signal(far) ?? wiring.signal(near)
+        if (!use || wiring.netOf(near) !== net || !wiring.netOf(far).ground) return []
+        const clamped = diodeAcross(wiring, far, near) !== undefined
+        return [{ use, host, clamp: undefined, supply: near, clamped }]
+      }),
+    )
+  })
 }
 
 /** A transistor between a supply and the same lead, as in a bridge: the diode in its body takes the kick. */

@@ -200,7 +200,8 @@ export abstract class Scoring {
 
 /** A part that takes current and nothing else of a pin: a lamp of 12 V, a pump, a motor. */
 export const isLoadPart = (part: Part): boolean =>
-  part.signals.some(({ needs }) => isLoad(needs)) || (part.signals.length === 0 && part.modes.length === 0)
+  [...part.signals, ...(part.modes[0]?.signals ?? [])].some(({ needs }) => isLoad(needs)) ||
+  (part.signals.length === 0 && part.modes.length === 0)
 
 const usesOfPins = (pins: readonly GivenPin[]): Reason[] =>
   [...new Set(pins.flatMap(({ uses }) => uses.map(({ call }) => lastOf(call))))].map((name) => ({ kind: 'call', name }))
