@@ -3,6 +3,7 @@ import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
+import { otherLeg } from '../circuit/reach.ts'
 import { formatOptionAmount } from '../electrical/quantity.ts'
 import { type Edit, toBuy } from '../plan/edit.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
@@ -74,6 +75,32 @@ export interface AssignResult {
  * was proven. Same input, same answer.
  */
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
+  const result = assignAll(wiring, options)
+  if (options.draft || options.only) return result
+  // A driver that no load of the kit came to stays in the box, with what it would have needed.
+  const idle = idleDrivers(wiring, result.edits)
+  if (idle.size === 0) return result
+  const refs = new Set(
+    wiring.parts.map(({ ref }) => ref).filter((ref) => !idle.has(ref) && (options.refs?.has(ref) ?? true)),
+  )
+  return assignAll(wiring, { ...options, refs })
+}
+
+/** Drivers that lay loose and switch nothing in the end, where the kit has loads that others switch. */
+function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
+  const loose = wiring.parts.filter(
+    ({ ref, part }) => part.channels.length > 0 && part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired),
+  )
+  const isForLoad = ({ part, end, facts }: SignalUse): boolean =>
+    isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
+  if (loose.length === 0 || !wiring.signals.some(isForLoad)) return new Set()
+  const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
+  return new Set(
+    loose.flatMap(({ ref, part }) => (part.channels.some(({ output }) => joined.has(`${ref}.${output}`)) ? [] : [ref])),
+  )
+}
+
+function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
   const decisions: Decision[] = []
   const refused: Refusal[] = []
   let now = wiring
@@ -147,6 +174,8 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
           divisionOf(use) !== undefined ||
           problem.isPulledTooHigh(use, found.best.placed)),
     })
+  const useful = decisions.filter((one) => !isAcrossNothing(one, refused))
+  decisions.splice(0, decisions.length, ...useful)
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN
   const round = (points: number): number => Math.round(points * 10) / 10
@@ -163,6 +192,14 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     added: addedBy(wiring, decisions),
     neatness: { before: neat.before, after: neat.after, paid: neat.paid },
   }
+}
+
+/** A part across a load which nothing switches in the end: a capacitor alone makes no motor run. */
+function isAcrossNothing({ edits, from }: Decision, refused: readonly Refusal[]): boolean {
+  if (!refused.some(({ end }) => end === from)) return false
+  const owner = from.slice(0, from.indexOf('.') + 1)
+  const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : []))
+  return joined.filter((end) => end.startsWith(owner)).length > 1
 }
 
 /** Devices with a number of their own share one line: the first of a board looks for a pin, the others follow it. */

@@ -151,6 +151,10 @@ function strapBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefin
   const top = host.logicVolts
   if (!strap?.needs || top === undefined) return undefined
   const wanted = strap.needs
+  // The resistor that the line is to get is there in the end, also where it is not wired yet.
+  const { pull, pullMostOhms } = use.facts
+  if (pull === 'up' && wanted === 'low' && (pullMostOhms !== undefined || !host.functions.has('pull-up')))
+    return { kind: 'strap', volts: top }
   const isThrown = use.part.part.inner.some(({ kind, between }) => kind === 'switch' && between.includes(use.facts.pin))
   if (isThrown) return { kind: 'strap', volts: undefined }
   const { atReset, atResetOhms } = use.facts

@@ -1,4 +1,5 @@
 import { isLoad } from '../catalog/common.ts'
+import { runsOf } from '../circuit/loads.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'
@@ -70,7 +71,16 @@ export function likenessOf(wiring: Wiring, use: SignalUse): string {
   const pulledTo = bus?.pullUpTo && wiring.netOf(`${part.ref}.${bus.pullUpTo}`).sources[0]?.volts
   const { pin: _, text: __, open: ___, levels: ____, ...facts } = use.facts
   const volts = part.logicVolts ?? plannedVolts(wiring, use)
-  return JSON.stringify([facts, levelsOf(use), volts, part.home?.ref, bus?.pullUpOhms, bus?.pullUpTo && pulledTo])
+  const takes = isLoad(facts.needs) ? runsOf(part) : undefined
+  return JSON.stringify([
+    facts,
+    levelsOf(use),
+    volts,
+    part.home?.ref,
+    bus?.pullUpOhms,
+    bus?.pullUpTo && pulledTo,
+    takes,
+  ])
 }
 
 /** Judges one host; `controller` names the bus controller that the search has settled on. */

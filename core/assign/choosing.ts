@@ -103,9 +103,10 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
         const after = resolve(applyEdits(now.plan, choice.edits), wiring.catalog)
         const draft = assign(after, { ...options, draft: true })
         next.push({ wiring: after, chosen: all, unplaced: draft.unplaced })
-        const isBetter = ({ unplaced: open, cost }: AssignResult): boolean =>
-          open.length < best.unplaced.length ||
-          (open.length === best.unplaced.length && best.choices.length === all.length && cost < best.cost)
+        // A part of which fewer pins wait is no further than one of which all do.
+        const isBetter = (one: AssignResult): boolean =>
+          waiting(one) < waiting(best) ||
+          (waiting(one) === waiting(best) && best.choices.length === all.length && one.cost < best.cost)
         if (!isBetter(draft)) continue
         const result = assign(after, options)
         if (isBetter(result))
@@ -122,6 +123,10 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
   // Without a complete answer nothing is known of choices that were not tried; when all were, they do not help.
   return { ...best, optimal: best.optimal && !stopped && level.length === 0 }
 }
+
+/** Parts of which something finds no pin. */
+const waiting = ({ unplaced }: AssignResult): number =>
+  new Set(unplaced.map(({ end }) => end.slice(0, end.indexOf('.')))).size
 
 /**
  * Choices of the parts of a conflict: of one that a choice can mend, where there are several. Where none is seen at once,

@@ -20,7 +20,8 @@ export function unfinishedDrivers(wiring: Wiring, wanted: (ref: string) => boole
   const wire = (from: string, to: string | undefined, why: string): void => {
     if (to !== undefined && !wires.has(from)) wires.set(from, { edits: [{ do: 'connect', from, to }], from, to, why })
   }
-  for (const channel of circuitOf(wiring).channels) {
+  const { channels } = circuitOf(wiring)
+  for (const channel of channels) {
     const { part } = channel
     if (channel.loads.length === 0 || !wanted(part.ref)) continue
     for (const end of channel.inputs) {
@@ -41,13 +42,21 @@ export function unfinishedDrivers(wiring: Wiring, wanted: (ref: string) => boole
     const clamp = part.part.provides.find((one) => one.pins.includes(pinOf(channel)))?.clamp
     const coil = channel.loads.some((one) => one.kind === 'winding' || one.part.part.inner.some(isWinding))
     if (clamp === undefined || !coil || wiring.netOf(`${part.ref}.${clamp}`).wired) continue
-    const source = channel.loads.map((one) => supplyOf(wiring, channel, one)).find((one) => one !== undefined)
+    // Where the diodes meet at the supply of the driver, it is fed like any other.
+    if (part.supplies.some(({ pins }) => pins.includes(`${part.ref}.${clamp}`))) continue
+    // Of several supplies the highest: from one above it the diodes would conduct all the time.
+    const [source] = channels
+      .filter((one) => one.part === part)
+      .flatMap((one) => one.loads.flatMap((load) => supplyOf(wiring, one, load) ?? []))
+      .sort((a, b) => voltsAt(wiring, b) - voltsAt(wiring, a))
     wire(`${part.ref}.${clamp}`, source, 'the diodes lead the current of the winding back to its supply')
   }
   return { signals: [...signals.values()], wires: [...wires.values()] }
 }
 
 const pinOf = ({ part, output }: DriverChannel): string => output.slice(part.ref.length + 1)
+
+const voltsAt = (wiring: Wiring, end: string): number => wiring.netOf(end).sources[0]?.volts ?? 0
 
 const isWinding = ({ kind }: { readonly kind: string }): boolean => kind === 'winding'
 

@@ -22,7 +22,11 @@ export function pullEdits(
 ): { edits: Edit[]; ref: string; to: string } | undefined {
   const board = use.part.home
   const rail = board?.board.rails.find((one) => one.logic)?.pins[0]
-  const to = way === 'down' ? groundEnd(wiring, use.part) : board && rail ? `${board.ref}.${rail}` : undefined
+  const usual = board && rail ? `${board.ref}.${rail}` : undefined
+  const own = use.part.supplies.find(({ source }) => source)?.source
+  // A part that runs below its board is not pulled above its own supply.
+  const isBelow = own !== undefined && board !== undefined && own.volts < board.board.logicVolts - 0.3
+  const to = way === 'down' ? groundEnd(wiring, use.part) : isBelow ? own.end : usual
   // A rail that nothing feeds pulls nothing.
   if (to === undefined || (way === 'up' && wiring.netOf(to).sources.length === 0)) return undefined
   return resistorEdits(wiring, use.end, to, ohms, `pull-${way} of ${use.end}`)

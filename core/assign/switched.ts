@@ -59,7 +59,7 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
  */
 export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
-  const asked = wiring.signals.filter(({ state, facts }) => state === 'open' && facts.needs === 'sink').length
+  const asked = wiring.parts.filter((part) => mayAskForSink(wiring, part)).length
   const bare = freeSinkHosts(wiring).filter(
     ({ provider }) =>
       provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
@@ -81,6 +81,17 @@ export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boo
     )
   }
   return { wiring: after(wiring, decisions), decisions, refused: [] }
+}
+
+/** A load that waits for a switch to ground, or that one could take where no bridge is there for it. */
+function mayAskForSink(wiring: Wiring, part: PartInstance): boolean {
+  const open = wiring.signals.filter((use) => use.part === part && use.state === 'open' && isLoad(use.facts.needs))
+  if (open.length === 0) return false
+  const hasBridge = [...wiring.hosts.values()].some(({ functions }) => functions.has('bridge'))
+  return (
+    open.some(({ facts }) => facts.needs === 'sink') ||
+    (!hasBridge && part.part.modes.some(({ signals }) => signals.some(({ needs }) => needs === 'sink')))
+  )
 }
 
 /** The source of a part's board nearest to the volts that the part is made for, and not above; 5 V where nothing says. */

@@ -371,6 +371,8 @@ export const Board = v.strictObject({
     v.strictObject({
       channels: v.number(),
       timers: v.number(),
+      /** The pulses are made by a program: its libraries decide whether each pin has a frequency of its own. */
+      bySoftware: v.optional(v.boolean(), false),
       leastHertz: v.optional(NotNegative),
       mostHertz: v.optional(NotNegative),
       note: v.optional(Text),

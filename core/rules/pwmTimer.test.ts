@@ -27,7 +27,7 @@ testRule(pwmTimer, {
       mcu: 'esp8266-d1-mini',
       parts: { A: 'servo-sg90', B: 'buzzer-passive' },
       wires: 'A.SIG MCU.D1, B.+ MCU.D2',
-      says: ['fault: MCU has 1 PWM timer, and 2 frequencies are wanted.'],
+      says: ['tip: MCU has 1 PWM timer, and 2 frequencies are wanted.'],
     },
     {
       title: 'servo and buzzer on one timer',

@@ -15,8 +15,9 @@ interface Pulse {
 export const pwmTimer: Rule = {
   meta: {
     id: 'pwm-timer',
-    severities: ['fault'],
-    about: 'PWM signals that need different frequencies hang on one timer, or on more timers than the chip has.',
+    severities: ['fault', 'tip'],
+    about:
+      'PWM signals that need different frequencies hang on one timer, or on more timers than the chip has. A tip where a program makes the pulses, which may count each pin by itself.',
     messages: {
       clash: '{ends} hang on {timers} and need different frequencies.',
       tooMany: '{board} has {timers} PWM {timers:timer/timers}, and {wanted} frequencies are wanted.',
@@ -55,11 +56,11 @@ export const pwmTimer: Rule = {
         })
       else if (matrix && rates.size > matrix.timers)
         report({
-          severity: 'fault',
+          severity: matrix.bySoftware ? 'tip' : 'fault',
           at: pulses.map((one) => one.use.end),
           message: 'tooMany',
           data: { board: board.ref, timers: matrix.timers, wanted: rates.size },
-          why: `Each frequency takes a timer of its own: ${[...rates].map((one) => formatQuantity(one, 'Hz')).join(', ')}.`,
+          why: `Each frequency takes a timer of its own: ${[...rates].map((one) => formatQuantity(one, 'Hz')).join(', ')}.${matrix.bySoftware ? ' The program makes them here: a library for servos or tones may count each pin by itself; calls that set the width of pulses mostly share one frequency.' : ''}`,
           numbers: { need: rates.size, have: matrix.timers },
         })
     }

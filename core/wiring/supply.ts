@@ -53,6 +53,9 @@ export interface Planned {
   readonly volts: Map<string, number>
 }
 
+/** Share of a source's limit below which a part is none of its worries. */
+const SMALL_SHARE = 0.02
+
 /** Sources whose voltage is in a part's range, best first, with the reason for the order. */
 export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse, planned?: Planned): Source[] {
   const { facts } = use
@@ -82,7 +85,9 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (facts.heavy || (rail && part.part.category === 'power')) points += outside(source) ? 0 : 50
     else if (outside(source)) points += 30
     const takes = use.peakMilliamps ?? 0
-    if (source.limitMilliamps !== undefined && takes > 0 && loadOf(source) + takes > source.limitMilliamps) points += 40
+    // What is next to nothing beside the limit does not decide it.
+    const limit = source.limitMilliamps
+    if (limit !== undefined && takes > SMALL_SHARE * limit && loadOf(source) + takes > limit) points += 40
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage.
     if (
       !facts.heavy &&

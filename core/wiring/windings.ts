@@ -1,6 +1,6 @@
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Companion } from '../catalog/partSchema.ts'
-import type { Host, PartInstance, SignalUse, Wiring } from './model.ts'
+import type { Host, Net, PartInstance, SignalUse, Wiring } from './model.ts'
 
 /** A winding that a driver output switches, and whether a diode takes its kick. */
 export interface SwitchedLoad {
@@ -36,7 +36,7 @@ export function switchedLoads(wiring: Wiring): SwitchedLoad[] {
         clamp,
         supply: wiring.netOf(supply).sources.length > 0 ? supply : undefined,
         clamped:
-          (clamp !== undefined && wiring.netOf(clamp) === wiring.netOf(supply)) ||
+          (clamp !== undefined && leadsBack(wiring.netOf(clamp), wiring.netOf(supply))) ||
           hasHighSide(wiring, use.end) ||
           diodeAcross(wiring, use.end, supply) !== undefined,
       })
@@ -44,6 +44,10 @@ export function switchedLoads(wiring: Wiring): SwitchedLoad[] {
   }
   return [...found, ...highSides(wiring)]
 }
+
+/** The diodes lead to the supply of the load, or to a higher one: to a lower one they would conduct all the time. */
+const leadsBack = (clamp: Net, supply: Net): boolean =>
+  clamp === supply || (clamp.sources[0]?.volts ?? 0) >= (supply.sources[0]?.volts ?? Number.POSITIVE_INFINITY)
 
 /** Windings between ground and an output of a bare transistor that brings the supply. */
 function highSides(wiring: Wiring): SwitchedLoad[] {
