@@ -60,6 +60,7 @@ export const Inner = v.strictObject({
     'join',
     'capacitance',
     'winding',
+    'load',
     'switch',
     'shift',
     'buffer',
@@ -76,7 +77,7 @@ export const Inner = v.strictObject({
   ratedVolts: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Zener diode: volts that it holds when driven backwards. */
   reverse: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
-  /** Winding: current while it runs, and while it starts or is held fast, in milliamperes. */
+  /** Winding, and load that is none, such as a lamp: current while it runs, and while it starts or is held fast, in milliamperes. */
   milliamps: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   startMilliamps: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Shunt: most volts of either side against the part's ground. */

@@ -133,9 +133,9 @@ export function fedThrough(
   return undefined
 }
 
-/** Current of a load while it runs: of its windings, or of its supply. */
+/** Current of a load while it runs: of its windings or what else it is, or of its supply. */
 export const runsOf = ({ part, options, supplies }: PartInstance): number | undefined => {
-  const given = part.inner.find((one) => one.kind === 'winding')?.milliamps
+  const given = part.inner.find(({ kind }) => kind === 'winding' || kind === 'load')?.milliamps
   const amount = typeof given === 'object' ? entryOf(options, given.option) : given
   return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
 }
