@@ -5,7 +5,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
-import type { PartInstance, TieUse, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, PartInstance, Source, TieUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned, sourcesOf, supplyEnd } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
@@ -114,23 +114,24 @@ function hasRoom(wiring: Wiring, owner: PartInstance, { series, across }: Compan
 export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const refused: Refusal[] = []
-  const boards = feedBoards(wiring)
-  decisions.push(...boards)
-  let now = after(wiring, boards)
+  let now = wiring
+  const take = (more: readonly Decision[]): void => {
+    decisions.push(...more)
+    now = after(now, more)
+  }
+  take(feedUnfed(now))
   // Converters first, one after the other: what they give can feed the others.
   for (const { ref, part } of wiring.parts) {
     if (!chosen(ref) || part.category !== 'power') continue
-    const wanted = feedPart(now, ref, refused)
-    decisions.push(...wanted)
-    now = after(now, wanted)
+    take(feedPart(now, ref, refused))
   }
+  take(feedUnfed(now))
   // All others at once, each knowing what was decided for those before it.
   const planned: Planned = { loads: new Map(), volts: new Map() }
   const wanted = wiring.parts.flatMap(({ ref, part }) =>
     chosen(ref) && part.category !== 'power' ? feedPart(now, ref, refused, planned) : [],
   )
-  decisions.push(...wanted)
-  now = after(now, wanted)
+  take(wanted)
   // What a part gives that was fed just now, the 5 V of a motor driver, feeds those that found nothing.
   for (const { ref, part } of refused.length > 0 ? wiring.parts : []) {
     const mine = refused.filter(({ end }) => end.startsWith(`${ref}.`))
@@ -139,13 +140,10 @@ export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress
     const found = feedPart(now, ref, again)
     if (again.length >= mine.length) continue
     refused.splice(0, refused.length, ...refused.filter((one) => !mine.includes(one)), ...again)
-    decisions.push(...found)
-    now = after(now, found)
+    take(found)
   }
-  const joined = joinGrounds(now)
-  decisions.push(...joined)
-  now = after(now, joined)
-
+  take(feedFromSpare(now, wiring))
+  take(joinGrounds(now))
   return { wiring: now, decisions, refused }
 }
 
@@ -235,19 +233,69 @@ function tieSupply(wiring: Wiring, { part, facts }: TieUse): string | undefined 
   return (there.find((source) => source.volts === logic) ?? there[0])?.end ?? usual
 }
 
-/** Feeds boards that have no socket of their own from the first supply that suits one of their pins. */
-function feedBoards(wiring: Wiring): Decision[] {
-  return wiring.boards.flatMap((board): Decision[] => {
-    if (board.feed !== undefined) return []
-    for (const feed of board.board.feeds) {
-      const supply = wiring.supplies.find(({ entry }) => entry.volts >= feed.least && entry.volts <= feed.most)
-      const pin = feed.pins[0]
-      if (!supply || pin === undefined) continue
-      const [from, to] = [`${supply.ref}.+`, `${board.ref}.${pin}`]
-      return [{ edits: [{ do: 'connect', from, to }], from, to, why: `${supply.entry.volts} V suits ${feed.title}` }]
-    }
-    return []
+/** Feeds boards that have no socket of their own from the first source that suits one of their pins. */
+function feedUnfed(wiring: Wiring): Decision[] {
+  const sources = [
+    ...wiring.supplies.map(({ ref }) => `${ref}.+`),
+    ...wiring.parts.flatMap(({ ref, part }) =>
+      part.category === 'power' ? part.rails.map(({ pin }) => `${ref}.${pin}`) : [],
+    ),
+  ].flatMap((end) => wiring.netOf(end).sources)
+  return wiring.boards.flatMap((board) =>
+    (board.feed === undefined ? feedFrom(wiring, board, sources) : []).slice(0, 1),
+  )
+}
+
+/**
+ * Feeds a board that stands on its socket from a battery, a socket or a converter of the kit that feeds nothing else, the
+ * converter before what feeds it. A supply of the plan is taken for a plan without wires; what the maker wired stays.
+ */
+function feedFromSpare(now: Wiring, before: Wiring): Decision[] {
+  const gives = now.parts.flatMap(({ ref, part }) =>
+    part.category === 'power' && part.rails.length === 1
+      ? part.rails.flatMap(({ pin, from }) => ({ end: `${ref}.${pin}`, isMade: from !== undefined }))
+      : [],
+  )
+  const supplies =
+    before.plan.wires.length === 0 ? now.supplies.map(({ ref }) => ({ end: `${ref}.+`, isMade: false })) : []
+  const spare = [...gives, ...supplies]
+    .filter(({ end }) => !now.netOf(end).wired)
+    .sort((a, b) => Number(b.isMade) - Number(a.isMade))
+    .flatMap(({ end }) => now.netOf(end).sources)
+  const used = new Set<string>()
+  return now.boards.flatMap((board) => {
+    const { feeds } = board.board
+    if (feeds.find(({ id }) => id === board.feed)?.pins.length !== 0) return []
+    const [found] = feedFrom(
+      now,
+      board,
+      spare.filter(({ end }) => !used.has(end)),
+    )
+    if (found) used.add(found.from)
+    return found ? [found] : []
   })
+}
+
+/** How far, in volts, a source may be from a rail of which it takes the place. */
+const ALIKE_VOLTS = 0.3
+
+/** Wires from sources to pins at which a board takes them, best first: one that leaves its socket free before others. */
+function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source[]): Decision[] {
+  // A rail from which something takes its supply must live on.
+  const used = board.board.rails.filter(({ pins }) => pins.some((pin) => wiring.netOf(`${board.ref}.${pin}`).wired))
+  return sources.flatMap((source) =>
+    board.board.feeds
+      .filter(({ pins, least, most }) => pins.length > 0 && source.volts >= least && source.volts <= most)
+      .filter((feed) =>
+        used.every(({ id, pins, volts }) =>
+          pins.some((pin) => feed.pins.includes(pin))
+            ? Math.abs(source.volts - volts) <= ALIKE_VOLTS
+            : feed.rails.includes(id),
+        ),
+      )
+      .sort((a, b) => Number(a.alone ?? false) - Number(b.alone ?? false))
+      .map((feed) => connect(source.end, `${board.ref}.${feed.pins[0]}`, `${source.volts} V suits ${feed.title}`)),
+  )
 }
 
 /** The ground that belongs to a source: a supply's own minus, a converter's own, or its board's first ground hole. */

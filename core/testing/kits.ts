@@ -1108,8 +1108,83 @@ const switchedLoads: readonly Kit[] = [
   },
 ]
 
+const cells = (volts: number) => ({ part: 'battery-box', options: { volts } })
+
+/** What feeds the board, where the kit brings it. */
+const boardsFed: readonly Kit[] = [
+  {
+    title: 'nine volts of batteries and an Uno',
+    why: 'nothing else takes them: they feed the board where it has its regulator',
+    mcu: 'uno-r3',
+    parts: { B: cells(9), S: 'dht11' },
+    wired: [['B\\.\\+', 'MCU\\.VIN']],
+  },
+  {
+    title: 'six volts of batteries, an Uno and a servo',
+    why: 'the servo takes them, and they are too few for VIN',
+    mcu: 'uno-r3',
+    parts: { B: cells(6), S: 'servo-sg90' },
+    wired: [['S\\.VCC', 'B\\.\\+']],
+    never: [['B\\.\\+', 'MCU\\..*']],
+  },
+  {
+    title: 'a charger, a converter and an ESP32',
+    why: 'the cell behind the charger gives 3.7 V, the converter 5 V of it for the board',
+    mcu: 'esp32-devkit-30',
+    parts: { C: 'charger-tp4056', U: 'boost' },
+    wired: [
+      ['U\\.IN\\+', 'C\\.OUT\\+'],
+      ['U\\.OUT\\+', 'MCU\\.VIN'],
+    ],
+  },
+  {
+    title: 'twelve volts for a strip of lights, and a converter for the board',
+    why: 'the strip takes 12 V, and what the converter makes is for the board',
+    mcu: 'esp32-devkit-30',
+    parts: { J: { part: 'dc-socket', options: { volts: 12 } }, U: 'buck', L: 'strip-12v', Q: 'nmos', R: ohms(10_000) },
+    wired: [
+      ['L\\.\\+', 'J\\.\\+'],
+      ['U\\.IN\\+', 'J\\.\\+'],
+      ['U\\.OUT\\+', 'MCU\\.VIN'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'batteries and a board without a socket',
+    why: 'its regulator takes them, and the sensor what that makes',
+    mcu: 'pro-mini-3v3',
+    parts: { B: cells(9), S: 'bmp280' },
+    wired: [
+      ['B\\.\\+', 'MCU\\.RAW'],
+      ['S\\.VCC', 'MCU\\.VCC.*'],
+    ],
+  },
+  {
+    title: 'three volts of batteries and a Pico',
+    why: 'VSYS takes from 1.8 V on',
+    mcu: 'pico',
+    parts: { B: cells(3), S: 'bmp280' },
+    wired: [['B\\.\\+', 'MCU\\.VSYS']],
+  },
+  {
+    title: 'three volts of batteries, a Pico and what needs five',
+    why: 'fed at VSYS the board has no 5 V: the batteries stay out',
+    mcu: 'pico',
+    parts: { B: cells(3), S: { part: 'ws2812-strip', options: { pixels: 4 } } },
+    never: [['B\\.\\+', 'MCU\\..*']],
+  },
+  {
+    title: 'a supply for breadboards and an Uno',
+    why: 'it feeds the breadboard; the board keeps its socket',
+    mcu: 'uno-r3',
+    parts: { P: 'breadboard-supply', S: 'servo-sg90' },
+    never: [['P\\.5V', 'MCU\\..*']],
+  },
+]
+
 export const kits: readonly Kit[] = [
   ...switchedLoads,
+  ...boardsFed,
   ...resistors,
   ...displays,
   ...drivers,
