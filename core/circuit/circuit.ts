@@ -273,7 +273,9 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
     part.part.category === 'load' ||
     (part.part.category === 'light' && part.part.signals.every(({ direction }) => direction === 'passive'))
   const supplied =
-    isLoad && part.part.build === 'component' && !inside.some((one) => one.kind === 'winding' || one.kind === 'load' || one.lights)
+    isLoad &&
+    part.part.build === 'component' &&
+    !inside.some((one) => one.kind === 'winding' || one.kind === 'load' || one.lights)
       ? part.supplies.flatMap((use): Element[] => {
           const a = use.pins[0]
           // The other leg is switched, and so a signal, where it is no ground.

@@ -15,14 +15,18 @@ interface Cell {
   readonly ref: string
   readonly plus: string
   readonly minus: readonly string[]
+  /** Is there for more than its current: the red lead of a serial cable mostly stays open. */
+  readonly speaks: boolean
 }
 
 const cellsOf = (wiring: Wiring): Cell[] => [
-  ...wiring.supplies.map(({ ref }) => ({ ref, plus: `${ref}.+`, minus: [`${ref}.-`] })),
+  ...wiring.supplies.map(({ ref }) => ({ ref, plus: `${ref}.+`, minus: [`${ref}.-`], speaks: false })),
   ...wiring.parts.filter(isCell).flatMap(({ ref, part }) => {
     const rail = part.rails.find(({ from }) => from === undefined)
     const minus = part.pins.filter(({ role }) => role === 'ground').map(({ id }) => `${ref}.${id}`)
-    return rail && part.build === 'component' && minus.length > 0 ? [{ ref, plus: `${ref}.${rail.pin}`, minus }] : []
+    return rail && part.build === 'component' && minus.length > 0
+      ? [{ ref, plus: `${ref}.${rail.pin}`, minus, speaks: part.signals.length + part.modes.length > 0 }]
+      : []
   }),
 ]
 
@@ -36,11 +40,11 @@ export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, repo
   const isWired = (end: string): boolean => wiring.netOf(end).wired
   const cells = cellsOf(wiring)
   for (const cell of cells) {
-    const { ref, plus, minus } = cell
+    const { ref, plus, minus, speaks } = cell
     if (unused.has(plus) || minus.some((end) => unused.has(end))) continue
     const out = isWired(plus)
     const back = minus.some(isWired)
-    if (!out && back)
+    if (!out && back && !speaks)
       report({
         severity: 'caution',
         at: [plus, ...minus],

@@ -46,6 +46,12 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
     wires: 'H.VCC PACK.+, H.GND PACK.-, PACK.- MCU.GND, H.A-IA MCU.5, H.A-IB MCU.6, H.OA1 M.+, H.OA2 M.-',
   },
   {
+    title: 'a serial cable whose red lead stays open, beside a board on its socket',
+    mcu: 'pi-40',
+    parts: { C: 'usb-ttl-cable' },
+    wires: 'C.GND MCU.GND, C.RXD MCU.GPIO14, C.TXD MCU.GPIO15',
+  },
+  {
     title: 'a pump over the contact of a relay',
     mcu: 'uno-r3',
     supplies: pack(5),

@@ -88,14 +88,14 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     // What is next to nothing beside the limit does not decide it.
     const limit = source.limitMilliamps
     if (limit !== undefined && takes > SMALL_SHARE * limit && loadOf(source) + takes > limit) points += 40
-    // A part with its own regulator keeps to its logic; others should run at the board's logic voltage.
+    // A part with its own regulator keeps to its logic; others should run at the board's logic voltage, unless made for more.
     if (
       !facts.heavy &&
       logic !== undefined &&
       part.part.signals.length + (part.mode?.signals.length ?? 0) > 0 &&
       source.volts !== logic
     )
-      points += facts.logicVolts === undefined ? 20 : 5
+      points += facts.logicVolts !== undefined ? 5 : source.volts === facts.usual && source.volts > logic ? 0 : 20
     if (isDrivenTooHigh(wiring, part, source.volts, planned) || isOutOfReach(wiring, part, use, source.volts, planned))
       points += 60
     if (harmsBoard(wiring, part, use, source.volts)) points += 60
