@@ -233,6 +233,28 @@ const coil = (last: string) => ({
 testRule(driverIdle, {
   valid: [
     {
+      title: 'a pump over a relay whose resting contact stays open',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { K: 'relay-1', M: 'pump' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.COM, K.NO M.+, M.- PACK.-, PACK.- MCU.GND',
+    },
+    {
+      title: 'a relay for what is not in the plan, its contact left out on purpose',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { K: 'relay-1' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.COM, PACK.- MCU.GND',
+      unused: ['K.NO'],
+    },
+    {
+      title: 'a fan that runs for good, beside a driver that carries a pump',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { U: 'uln2003', M: 'pump', F: 'fan' },
+      wires: 'F.+ PACK.+, F.- PACK.-, PACK.- MCU.GND, M.+ PACK.+, M.- U.1C, U.COM PACK.+, U.E MCU.GND, U.1B MCU.7',
+    },
+    {
       title: 'relays beside each other, one left in peace',
       mcu: 'uno-r3',
       parts: { K: 'relay-2' },
@@ -284,6 +306,29 @@ testRule(driverIdle, {
     },
   ],
   invalid: [
+    {
+      title: 'the supply at the common of a relay, and the load past it',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { K: 'relay-1', M: 'pump' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.COM, M.+ PACK.+, M.- PACK.-, PACK.- MCU.GND',
+      says: ['caution: K.COM is wired and K.NC and K.NO are not: K switches nothing with it.'],
+    },
+    {
+      title: 'a buzzer at a contact of a relay whose common is open',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-1', B: 'buzzer-active' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, B.+ K.NO, B.- MCU.GND',
+      says: ['caution: K.NO is wired and K.COM is not: K switches nothing with it.'],
+    },
+    {
+      title: 'a pump past its driver',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { U: 'uln2003', M: 'pump' },
+      wires: 'M.+ PACK.+, M.- PACK.-, PACK.- MCU.GND, U.COM PACK.+, U.E MCU.GND, U.1B MCU.7',
+      says: ['caution: M lies straight on its supply and runs for good, and U, which U.1B moves, carries nothing.'],
+    },
     {
       title: 'a transistor whose source only holds the resistor of its gate',
       ...behind(', R.2 Q.S'),
@@ -589,6 +634,14 @@ testRule(loadReturn, {
     },
   ],
   invalid: [
+    {
+      title: 'a pump over a relay whose two leads both lie on plus',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { K: 'relay-1', M: 'pump' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.COM, K.NO M.+, M.- PACK.+, PACK.- MCU.GND',
+      says: ['fault: M never runs: both its legs always lie at the same level.'],
+    },
     {
       title: 'a lamp and its resistor with both sides on one supply',
       mcu: 'uno-r3',

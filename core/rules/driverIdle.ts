@@ -6,9 +6,11 @@ import {
   sayAlike,
   sayConstant,
   sayExchanged,
+  sayHalfContacts,
   sayHighSide,
   sayNoReturn,
   sayNothingOn,
+  sayPassedBy,
 } from './driverPlaced.ts'
 import type { Rule } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -23,7 +25,7 @@ export const driverIdle: Rule = {
       ...driverPlacedMessages,
       idle: '{outputs} {outputs:carries/carry} {loads} and never {outputs:moves/move}: {because}.',
     },
-    lacking: ['idle', 'noReturn', 'nothingOn'],
+    lacking: ['idle', 'noReturn', 'nothingOn', 'halfContact', 'passedBy'],
     fixable: true,
   },
   check(wiring, report) {
@@ -72,6 +74,8 @@ export const driverIdle: Rule = {
     sayConstant(wiring, report)
     sayExchanged(wiring, report)
     sayNothingOn(wiring, report)
+    sayHalfContacts(wiring, report)
+    sayPassedBy(wiring, report)
     sayAlike(wiring, report)
     for (const { outputs, loads, open, off } of idle.values())
       report({

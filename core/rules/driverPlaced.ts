@@ -1,4 +1,4 @@
-import { circuitOf, type DriverChannel, railOf, railWords } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { behindResistors, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
@@ -12,6 +12,9 @@ export const driverPlacedMessages = {
     '{part} is wired the wrong way: {loads} {loads:hangs/hang} on its input {input}, and {pin} on its output {output}.',
   constant: '{part} on {outputs} never changes: {inputs} {inputs:lies/lie} on a rail.',
   nothingOn: '{inputs} {inputs:moves/move} {outputs}, on which nothing hangs.',
+  halfContact: '{wired} {wired:is/are} wired and {open} {open:is/are} not: {part} switches nothing with {them}.',
+  passedBy:
+    '{load} lies straight on its supply and runs for good, and {part}, which {pins} {pins:moves/move}, carries nothing.',
   onSupply: '{end} lies on {rail} instead of ground, so that {output} carries nothing.',
   noReturn: '{end} leads to no ground, so that {output} carries nothing.',
   highSide: '{part} lies between the supply and its load: {end} is not on ground, and {part} switches to ground only.',
@@ -175,6 +178,64 @@ export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): voi
       message: 'nothingOn',
       data: { inputs, outputs },
       why: 'An output that leads nowhere switches nothing. Join the load with it, or take the wire of the input away.',
+      numbers: {},
+    })
+  }
+}
+
+/** Contacts of a relay of which one side is wired and no other: the way ends in the relay. */
+export function sayHalfContacts(wiring: Wiring, report: (one: Report) => void): void {
+  const unused = new Set(wiring.plan.unused)
+  const byCommon = new Map<string, Element[]>()
+  for (const one of circuitOf(wiring).elements)
+    if (one.moved) byCommon.set(one.a, [...(byCommon.get(one.a) ?? []), one])
+  for (const [common, ways] of byCommon) {
+    const isWired = (end: string): boolean => wiring.netOf(end).wired || unused.has(end)
+    const far = ways.map(({ b }) => b)
+    if (isWired(common) === far.some(isWired)) continue
+    const [wired, open] = isWired(common) ? [[common], far] : [far.filter(isWired), [common]]
+    const part = ways[0]?.part.ref
+    report({
+      severity: 'caution',
+      at: [...wired, ...open],
+      message: 'halfContact',
+      data: { wired, open, part, them: wired.length === 1 ? 'it' : 'them' },
+      why: 'A contact joins its common with one of its two other sides. The current comes in at one and goes on at the other; with one of them alone nothing is switched.',
+      numbers: {},
+    })
+  }
+}
+
+/** A load that nothing switches, beside a driver that a pin moves and on whose outputs nothing hangs. */
+export function sayPassedBy(wiring: Wiring, report: (one: Report) => void): void {
+  const { channels, elements } = circuitOf(wiring)
+  const held = (net: Net): number | undefined =>
+    net.ground ? 0 : net.sources.find(({ end }) => net.ends.includes(end))?.volts
+  const always = elements.find(({ kind, part, netA, netB }) => {
+    const [a, b] = [held(netA), held(netB)]
+    return (
+      (kind === 'load' || kind === 'winding') &&
+      part.part.build === 'component' &&
+      a !== undefined &&
+      b !== undefined &&
+      a !== b
+    )
+  })
+  if (!always) return
+  const unused = new Set(wiring.plan.unused)
+  for (const part of new Set(channels.map((one) => one.part))) {
+    const mine = channels.filter((one) => one.part === part)
+    if (mine.some(({ output }) => wiring.netOf(output).wired || unused.has(output))) continue
+    // Of a bare transistor it is said what it lacks.
+    const pins = part.part.channels.length > 1 ? [...new Set(mine.flatMap(({ inputs }) => inputs))] : []
+    const moved = pins.filter((end) => (wiring.signal(end)?.hosts.length ?? 0) > 0)
+    if (moved.length === 0) continue
+    report({
+      severity: 'caution',
+      at: [always.part.ref, part.ref],
+      message: 'passedBy',
+      data: { load: always.part.ref, part: part.ref, pins: moved },
+      why: `One lead of ${always.part.ref} belongs on an output of ${part.ref} if a program shall switch it.`,
       numbers: {},
     })
   }

@@ -12,6 +12,7 @@ export const loadDeadEndsMessages = {
   coilsJoined: '{mine} and {other} are joined: two windings of {part} are always on together.',
   wrongSide: '{part} lies between {output} and {rail}; it belongs between {output} and {pair}.',
   neverLights: '{part} never lights: both its legs always lie at the same level.',
+  neverRuns: '{part} never runs: both its legs always lie at the same level.',
   noWayBack: 'The current of {refs} finds no way back: {legs} {lead} {where}.',
 }
 
@@ -80,16 +81,21 @@ function sayHalf(element: Element, { output, part, facts }: DriverChannel, repor
   })
 }
 
-/** Lamps whose two sides never come to different levels, whatever drives: both on one rail, through resistors or not. */
+/**
+ * Lamps and loads whose two sides never come to different levels, whatever drives: both on one rail, through resistors,
+ * contacts or nothing.
+ */
 export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, DeadLeg>, report: (one: Report) => void): void {
   for (const lamp of circuit.elements) {
-    if (!lamp.lights || lamp.netA === lamp.netB || dead.has(lamp.a) || dead.has(lamp.b)) continue
+    const runs = (lamp.kind === 'winding' || lamp.kind === 'load') && lamp.part.part.build === 'component'
+    if ((!lamp.lights && !runs) || lamp.netA === lamp.netB || dead.has(lamp.a) || dead.has(lamp.b)) continue
+    if (runs && [lamp.netA, lamp.netB].some((net) => railOf(net) === undefined)) continue
     const flow = verdictsOf(circuit.wiring).through(lamp)
     if (!flow || Math.abs(flow.over) > 0.1 || Math.abs(flow.under) > 0.1) continue
     report({
       severity: 'fault',
       at: [lamp.a, lamp.b],
-      message: 'neverLights',
+      message: runs ? 'neverRuns' : 'neverLights',
       data: { part: lamp.part.ref },
       why: 'Current flows from a higher level to a lower one. One leg belongs on a supply or on a pin that drives, the other on ground.',
       numbers: {},

@@ -12,6 +12,8 @@ export function causeElsewhere(wiring: Wiring, use: SupplyUse): boolean {
   return use.pins.some((end) => {
     const net = wiring.netOf(end)
     if (!net.wired) return false
+    // On ground nothing feeds it; with its ground on a supply besides supply-joined speaks.
+    if (net.ground) return use.grounds.some((ground) => wiring.netOf(ground).sources.length > 0)
     return net.ends.some((other) => {
       const terminal = wiring.terminal(other)
       const { owner, host } = terminal ?? {}

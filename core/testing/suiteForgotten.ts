@@ -304,6 +304,13 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    rule: 'supply-missing',
+    title: 'a converter whose input lies on ground',
+    mcu: 'esp32-devkit-30',
+    parts: { C: 'charger-tp4056', U: 'boost' },
+    wires: 'C.OUT- MCU.GND, U.IN+ MCU.GND, U.IN- C.OUT-, U.OUT- C.OUT-, U.OUT+ MCU.VIN',
+  },
+  {
     rule: 'flyback',
     title: 'a pump on a P-channel transistor without a diode',
     mcu: 'uno-r3',
