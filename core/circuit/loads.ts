@@ -139,3 +139,9 @@ export const runsOf = ({ part, options, supplies }: PartInstance): number | unde
   const amount = typeof given === 'object' ? entryOf(options, given.option) : given
   return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
 }
+
+/** A load that does nothing but take its current: no servo, which its supply alone does not move. */
+export const isPlainLoad = (wiring: Wiring, { kind, part }: Element): boolean =>
+  (kind === 'winding' || kind === 'load') &&
+  part.part.build === 'component' &&
+  !wiring.signals.some((use) => use.part === part && use.facts.direction !== 'passive')

@@ -248,6 +248,13 @@ testRule(driverIdle, {
       unused: ['K.NO'],
     },
     {
+      title: 'a servo on its supply, beside a driver for what is not in the plan',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { U: 'uln2003', S: 'servo-sg90' },
+      wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.9, U.E MCU.GND, U.1B MCU.7',
+    },
+    {
       title: 'a fan that runs for good, beside a driver that carries a pump',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 5 } },

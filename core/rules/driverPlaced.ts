@@ -1,5 +1,5 @@
 import { circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
-import { drivenLoads } from '../circuit/loads.ts'
+import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
 import { behindResistors, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
@@ -211,15 +211,9 @@ export function sayPassedBy(wiring: Wiring, report: (one: Report) => void): void
   const { channels, elements } = circuitOf(wiring)
   const held = (net: Net): number | undefined =>
     net.ground ? 0 : net.sources.find(({ end }) => net.ends.includes(end))?.volts
-  const always = elements.find(({ kind, part, netA, netB }) => {
-    const [a, b] = [held(netA), held(netB)]
-    return (
-      (kind === 'load' || kind === 'winding') &&
-      part.part.build === 'component' &&
-      a !== undefined &&
-      b !== undefined &&
-      a !== b
-    )
+  const always = elements.find((one) => {
+    const [a, b] = [held(one.netA), held(one.netB)]
+    return isPlainLoad(wiring, one) && a !== undefined && b !== undefined && a !== b
   })
   if (!always) return
   const unused = new Set(wiring.plan.unused)

@@ -1,6 +1,6 @@
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
 import { isTurned } from '../circuit/lit.ts'
-import { drivenLoads } from '../circuit/loads.ts'
+import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
 import type { DeadEnd } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
@@ -87,7 +87,7 @@ function sayHalf(element: Element, { output, part, facts }: DriverChannel, repor
  */
 export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, DeadLeg>, report: (one: Report) => void): void {
   for (const lamp of circuit.elements) {
-    const runs = (lamp.kind === 'winding' || lamp.kind === 'load') && lamp.part.part.build === 'component'
+    const runs = isPlainLoad(circuit.wiring, lamp)
     if ((!lamp.lights && !runs) || lamp.netA === lamp.netB || dead.has(lamp.a) || dead.has(lamp.b)) continue
     if (runs && [lamp.netA, lamp.netB].some((net) => railOf(net) === undefined)) continue
     const flow = verdictsOf(circuit.wiring).through(lamp)
