@@ -27,6 +27,7 @@ const Call = v.strictObject({
       'colour',
       'all-colours',
       'one-colour',
+      'brightness',
       'channel-setting',
       'channel-write',
       'channel-read',

@@ -90,10 +90,47 @@ Shed_NeoPixel strip(8, 6, NEO_GRB + NEO_KHZ800);
 Servo left;
 void setup() { strip.begin(); delay(1000); strip.setPixelColor(1, 255, 0, 0); strip.show(); delay(1000); ${servo} }
 void loop() { delay(100); }`
-  it('is not said of lights that begin to shine, whose peak is that of all colours full', () => {
-    // 160 mA in ordinary use, 480 mA with all colours full; 650 mA a servo that starts.
+  it('counts lights by their colours: one red one of eight is 20 mA', () => {
+    // 480 mA with all colours full; 650 mA a servo that starts.
     expect(found(strip(8, 400), colours(''))).toEqual([])
-    expect(found(strip(8, 830), colours('left.attach(9);'))).toEqual([])
-    expect(found(strip(8, 790), colours('left.attach(9);'))).toEqual([expect.stringContaining('LEFT starts')])
+    expect(found(strip(8, 680), colours('left.attach(9);'))).toEqual([])
+    expect(found(strip(8, 660), colours('left.attach(9);'))).toEqual([expect.stringContaining('LEFT starts')])
+  })
+  const full = (level: number, brightness = ''): string => `#include <Shed_NeoPixel.h>
+Shed_NeoPixel strip(8, 6, NEO_GRB + NEO_KHZ800);
+void setup() { strip.begin(); ${brightness} delay(1000); }
+void loop() { strip.fill(strip.Color(${level}, ${level}, ${level})); strip.show(); delay(500); strip.clear(); strip.show(); delay(500); }`
+  it('is said of lights that shine brighter than their source can feed, once, and not where they are dimmed', () => {
+    expect(found(strip(8, 400), full(255))).toEqual(
+      ['PACK.+ gives 400 mA at most, and STRIP shines while it takes 480 mA in all.'].map((text) =>
+        expect.stringContaining(text),
+      ),
+    )
+    expect(found(strip(8, 400), full(200))).toEqual([])
+    expect(found(strip(8, 400), full(230))).toHaveLength(1)
+    expect(found(strip(8, 400), full(255, 'strip.setBrightness(100);'))).toEqual([])
+    expect(found(strip(8, 500), full(255))).toEqual([])
+  })
+  it('counts lights of a program in Python as well', () => {
+    const python = (colour: string): string[] => {
+      const wiring = resolve(
+        planOf({
+          ...strip(8, 400),
+          mcu: 'pico',
+          wires: strip(8, 400).wires!.replaceAll('MCU.D6', 'MCU.GP6').replaceAll('MCU.D9', 'MCU.GP9'),
+        }),
+        catalog,
+      )
+      const text = `import machine, neopixel, time
+lights = neopixel.NeoPixel(machine.Pin(6), 8)
+lights.fill(${colour})
+lights.write()
+time.sleep(1)
+`
+      const { findings } = rehearse(wiring, wiring.boards[0]!, [{ name: 'main.py', text }], { seconds: 2 })
+      return findings.flatMap(({ kind, message }) => (kind === 'over-budget' ? [message] : []))
+    }
+    expect(python('(255, 255, 255)')).toHaveLength(1)
+    expect(python('(40, 0, 0)')).toEqual([])
   })
 })

@@ -147,7 +147,10 @@ export function rehearse(
   const look = (): void => {
     for (const [ref, words] of Object.entries(showsOf(wiring, stage))) {
       const own = shown.get(ref) ?? []
-      if (own.at(-1)?.words !== words) own.push({ at: machine.now - offset, words })
+      const share = stage.shares.get(ref)
+      const last = own.at(-1)
+      if (last?.words !== words || last.share !== share)
+        own.push({ at: machine.now - offset, words, ...(share === undefined ? {} : { share }) })
       shown.set(ref, own)
     }
     stage.events.at(machine.now + LOOK_EACH, look)

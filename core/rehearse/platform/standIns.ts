@@ -12,7 +12,7 @@ export interface StandInStage {
   /** The part that an object drives, by its address and pins; said where none fits. */
   readonly partFor: (driver: Driver, said: Said, at: number) => string | undefined
   readonly sensed: (ref: string, what: string) => number | undefined
-  readonly shows: (ref: string, words: string) => void
+  readonly shows: (ref: string, words: string, share?: number) => void
   /** A part was asked again before it had anything new. */
   readonly tooSoon: (ref: string, className: string, since: number, renews: number, at: number) => void
   /** Sends something through the air under a name, and takes what others have sent under one. */
@@ -55,6 +55,8 @@ interface StandIn {
   y: number
   light: boolean
   colours: number[]
+  /** Of what is shown, from 0 to 1. */
+  brightness: number
   count: number
   /** When the part had something new, and what each sense was then. */
   renewedAt: number
@@ -92,7 +94,7 @@ export function standInClass(
   }
   const tell = (self: StandIn, at: number): void => {
     const ref = refOf(self, at)
-    if (ref !== undefined) stage.shows(ref, wordsOf(self))
+    if (ref !== undefined) stage.shows(ref, wordsOf(self), shareOf(self))
   }
   const changed = (self: StandIn, at: number): void => {
     if (!driver.buffered) tell(self, at)
@@ -160,6 +162,9 @@ export function standInClass(
         if (Number(args[0]) < self.count) self.colours[Number(args[0])] = colour >>> 0
         break
       }
+      case 'brightness':
+        self.brightness = Math.min(Math.max(Number(args[0] ?? 255), 0), 255) / 255
+        break
       case 'all-colours': {
         const [colour = 0, from = 0, count = 0] = args.map(Number)
         const end = count > 0 ? from + count : self.count
@@ -255,6 +260,7 @@ export function standInClass(
         y: 0,
         light: true,
         colours: [],
+        brightness: 1,
         count: at(make.count, 0),
         renewedAt: 0,
         values: new Map(),
@@ -334,4 +340,11 @@ function wordsOf({ driver, cells, light, colours }: StandIn): string {
     return lit.length === 0 ? 'off' : `${lit.length} lit: ${lit.slice(0, 4).join(', ')}${lit.length > 4 ? ' …' : ''}`
   }
   return ''
+}
+
+/** Share of its most current that a strip takes: its colours, each of three lights from 0 to 255; none of other parts. */
+function shareOf({ colours, brightness }: StandIn): number | undefined {
+  if (colours.length === 0) return undefined
+  const all = colours.reduce((sum, one) => sum + ((one >>> 16) & 255) + ((one >>> 8) & 255) + (one & 255), 0)
+  return (all / (3 * 255 * colours.length)) * brightness
 }

@@ -726,8 +726,9 @@ export class StageBoard implements Hardware {
   readonly standIns: StandInStage = {
     partFor: (driver, said, at) => this.devices.partFor(driver, said, at)?.ref,
     sensed: (ref, what) => (this.handles.get(`${ref}.${what}`) ?? this.handles.get(ref))?.value,
-    shows: (ref, words) => {
+    shows: (ref, words, share) => {
       this.told.set(ref, words)
+      if (share !== undefined) this.shares.set(ref, share)
     },
     tooSoon: (ref, className, since, renews, at) =>
       this.say(
@@ -744,6 +745,8 @@ export class StageBoard implements Hardware {
   }
   /** What parts show by what programs have told them. */
   readonly told = new Map<string, string>()
+  /** Share of its most current that a part takes by what programs have told it. */
+  readonly shares = new Map<string, number>()
 }
 
 const secondsWords = (microseconds: number): string =>
