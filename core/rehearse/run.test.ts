@@ -471,6 +471,12 @@ it('the same run comes out the same, trace and text', () => {
   expect(once()).toMatch(/\$var wire 1 \S+ MCU\.D3 \$end/)
 })
 
+it('another name for a namespace that names none is said, with its line', () => {
+  expect(() => run(lamp, 'int a;\nnamespace s = 3;\nvoid setup() {}\nvoid loop() {}')).toThrow(
+    /expected the name of a namespace and ; behind =/,
+  )
+})
+
 it('what is not understood is said before it runs, and the rest runs', () => {
   const result = run(
     lamp,

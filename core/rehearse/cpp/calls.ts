@@ -18,6 +18,7 @@ export abstract class Calls extends Expressions {
     name: string,
     given: readonly (Type | number)[],
     args: readonly Code[],
+    self?: StructType,
   ): FunctionInfo | undefined
 
   protected override call(node: Expr & { e: 'call' }, scope: FunctionScope): Code {
@@ -79,10 +80,12 @@ export abstract class Calls extends Expressions {
     const bare = name.replace(/^std::|^::/, '')
     const known = this.spaced(name, bare, scope).flatMap((one) => this.functions.get(one) ?? [])
     const chosen = this.#choose(known, codes)
-    if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
+    if (chosen && (this.#isExact(chosen, codes) || !this.templates.has(name)))
+      return this.#invoke(chosen, undefined, args, codes, scope, at)
     const given = (of.args ?? []).map((one) => ('e' in one ? this.number(one, scope) : this.type(one, scope, at)))
     const made = this.fromTemplate(name, given, codes)
     if (made) return this.#invoke(made, undefined, args, codes, scope, at)
+    if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
     if (known.length > 0) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
     const native = this.library.functions.get(name) ?? this.library.functions.get(bare)
     if (native) return this.#native(native, undefined, name, args, codes, scope, at)
@@ -218,7 +221,14 @@ export abstract class Calls extends Expressions {
   }
 
   #methodOf(struct: StructType, name: string, args: readonly Code[]): FunctionInfo | undefined {
-    return this.#choose(this.#methodsOf(struct, name), args)
+    const chosen = this.#choose(this.#methodsOf(struct, name), args)
+    if (chosen && this.#isExact(chosen, args)) return chosen
+    // What leaves its types open fits better than what has to turn an argument into another type.
+    return this.fromTemplate(name, [], args, struct) ?? chosen
+  }
+
+  #isExact({ params }: FunctionInfo, args: readonly Code[]): boolean {
+    return args.every((arg, at) => this.#distance(arg, params[at]!) === 0)
   }
 
   /** The one that its arguments fit best (overload resolution, ISO C++17, 16.3, by the sum of what must be turned). */

@@ -213,6 +213,11 @@ class Compiler extends Statements {
   }
 
   #addMethod(struct: StructType, node: FunctionNode, scope: FunctionScope): void {
+    if (node.open.length > 0) {
+      const own = this.methodTemplates.get(struct) ?? new Map<string, FunctionNode[]>()
+      this.methodTemplates.set(struct, own.set(node.name, [...(own.get(node.name) ?? []), node]))
+      return
+    }
     if (node.name.startsWith('~')) {
       this.#destructor(struct, node)
       return
@@ -366,25 +371,27 @@ class Compiler extends Statements {
     name: string,
     given: readonly (Type | number)[],
     args: readonly Code[],
+    self?: StructType,
   ): FunctionInfo | undefined {
-    for (const node of this.templates.get(name) ?? []) {
+    const nodes = self ? this.methodTemplates.get(self)?.get(name) : this.templates.get(name)
+    for (const node of nodes ?? []) {
       const types = this.#deduced(node, given, args)
       if (!types) continue
-      const key = `${name} ${node.at} ${[...types].map(([one, is]) => `${one}=${typeof is === 'number' ? is : typeWords(is)}`).join()}`
+      const key = `${self?.scope ?? ''} ${name} ${node.at} ${[...types].map(([one, is]) => `${one}=${typeof is === 'number' ? is : typeWords(is)}`).join()}`
       let info = this.#made.get(key)
       if (!info) {
-        info = this.#info(node, undefined, this.#scopeOf(types))
+        info = this.#info(node, self, this.#scopeOf(types, self))
         this.#made.set(key, info)
-        this.compileBody(info, this.#scopeOf(types))
+        this.compileBody(info, this.#scopeOf(types, self))
       }
       return info
     }
-    return undefined
+    return self?.base && this.fromTemplate(name, given, args, self.base)
   }
 
   /** A scope in which what a template leaves open is known. */
-  #scopeOf(open: ReadonlyMap<string, Type | number>): FunctionScope {
-    const scope = new FunctionScope(undefined)
+  #scopeOf(open: ReadonlyMap<string, Type | number>, self?: StructType): FunctionScope {
+    const scope = new FunctionScope(self)
     const type = this.basic.get('int')!
     for (const [name, is] of open)
       if (typeof is !== 'number') scope.nameType(name, is)

@@ -1,4 +1,5 @@
 import { ExpressionParser } from './expressionParser.ts'
+import { withOwnNamespaces } from './namespaceNames.ts'
 import { PACKED } from './preprocess.ts'
 import type {
   CaseLabel,
@@ -19,7 +20,7 @@ import { type Said, written } from './typeParser.ts'
  * @throws SourceError with the place of what was not expected.
  */
 export const parseCpp = (tokens: readonly Token[], types: ReadonlySet<string>): Item[] =>
-  new Parser([...tokens], types).program()
+  new Parser(withOwnNamespaces(tokens), types).program()
 
 class Parser extends ExpressionParser {
   program(): Item[] {
@@ -85,7 +86,6 @@ class Parser extends ExpressionParser {
   private namespace(at: number): Item[] {
     this.next += 1
     const name = this.token.is === 'word' ? this.word('a name') : ''
-    if (this.take('=')) this.fail('another name for a namespace is not understood', at)
     return [{ i: 'namespace', name, items: this.braced(), at }]
   }
 
@@ -216,6 +216,7 @@ class Parser extends ExpressionParser {
 
   private memberItem(owner: string): Item[] {
     const { at } = this.token
+    if (this.is('template')) return this.item()
     const from = this.next
     while (/^(explicit|inline|virtual|constexpr)$/.test(this.token.text)) this.next += 1
     const isVirtual = this.tokens.slice(from, this.next).some(({ text }) => text === 'virtual')

@@ -23,6 +23,8 @@ export abstract class TypeResolver {
   protected readonly types = new Map<string, Type>()
   protected readonly functions = new Map<string, FunctionInfo[]>()
   protected readonly templates = new Map<string, FunctionNode[]>()
+  /** Methods of classes that leave types open, by class and name. */
+  protected readonly methodTemplates = new Map<StructType, Map<string, FunctionNode[]>>()
   protected readonly structTemplates = new Map<string, StructNode>()
 
   constructor(machine: Machine, library: Library) {
@@ -113,8 +115,16 @@ export abstract class TypeResolver {
       this.library.types.get(name) ??
       this.basic.get(name) ??
       this.types.get(bare) ??
-      this.basic.get(bare)
+      this.basic.get(bare) ??
+      this.#inNamespace(name)
     )
+  }
+
+  /** `shed::Lamp`: a type of a namespace is known by its last name, one inside a class is not. */
+  #inNamespace(name: string): Type | undefined {
+    const cut = name.lastIndexOf('::')
+    if (cut < 0 || this.types.has(name.slice(0, cut))) return undefined
+    return this.types.get(name.slice(cut + 2))
   }
 
   #fromTemplate(name: string, args: readonly (TypeNode | Expr)[], scope: FunctionScope, at: number): Type | undefined {

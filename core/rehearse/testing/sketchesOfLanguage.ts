@@ -208,6 +208,16 @@ const once: readonly Once[] = [
     `Ring<int, 3> r; for (int i = 1; i <= 4; i++) Serial.print(r.push(i * 10)); Serial.println(); Serial.println(r.pop()); r.push(50); while (r.size()) Serial.println(r.pop()); Ring<char, 2> c; c.push('q'); Serial.println(c.pop()); Pair<int, float> p = {3, 1.5}; Serial.println(p.first * p.second);`,
   ],
   [
+    'methods that leave types open',
+    `struct Tally { long sum = 0; int seen = 0; template <typename T> Tally &add(T value) { sum += (long)(value * 10); seen++; return *this; } template <typename T, int N> void all(T (&row)[N]) { for (int i = 0; i < N; i++) add(row[i]); } template <typename F> int each(F f) { int n = 0; for (int i = 0; i < seen; i++) n += f(i); return n; } int add(bool) { return -7; } }; struct Wide : Tally { template <typename T> T twice(T v) { add(v); return v + v; } }; template <typename T> class Box { T held; public: Box(T v) : held(v) {} template <typename U> U as(U by) { return (U)held * by; } };`,
+    `Tally t; t.add(3).add(2.5f).add('a'); int row[] = {1, 2, 3}; t.all(row); Serial.println(t.sum); Serial.println(t.seen); Serial.println(t.each([](int n) { return n * n; })); Serial.println(t.add(true)); Wide w; Serial.println(w.twice(4)); Serial.println(w.twice(1.25)); w.add(1L); Serial.println(w.sum); Box<int> b(7); Serial.println(b.as(2)); Serial.println(b.as(0.5));`,
+  ],
+  [
+    'other names of namespaces',
+    `namespace shed { namespace lamps { const int PIN = 9; int level = 3; int dim() { return --level; } struct Lamp { int at = 4; }; } namespace doors { int open = 1; } } namespace lights = shed::lamps; namespace s = shed; namespace d = s::doors;`,
+    `Serial.println(lights::PIN); Serial.println(lights::dim()); Serial.println(s::lamps::level); d::open += 5; Serial.println(shed::doors::open); lights::Lamp lamp; Serial.println(lamp.at); { namespace l = shed::lamps; l::level = 40; Serial.println(l::level); } int l = 6; Serial.println(l); Serial.println(lights::level > 3 ? lights::PIN : l);`,
+  ],
+  [
     'names in namespaces',
     `namespace lamp { const int PIN = 9; int level = 3; namespace fade { int step() { return level * 2; } } void dim() { level--; } } using lamp::dim; int level = 100;`,
     `Serial.println(lamp::PIN); dim(); Serial.println(lamp::fade::step()); Serial.println(level + lamp::level); { using namespace lamp::fade; Serial.println(step()); } int level = 7; Serial.println(level);`,
