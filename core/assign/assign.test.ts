@@ -306,3 +306,22 @@ describe('a card that never lets go of MISO', () => {
     }
   })
 })
+
+describe('a pin that must be low while the board starts', () => {
+  const blockAt = (part: string, end: string, options = {}) => {
+    const wiring = wiringOf({
+      mcu: 'esp8266-d1-mini',
+      parts: { S: { part, options } },
+      wires: 'S.VCC MCU.3V3, S.GND MCU.GND',
+    })
+    const use = wiring.signal(end)!
+    return candidates(wiring, use).find(({ host }) => host.pin === 'GPIO15')?.blocked?.kind
+  }
+  it('is nothing for a line that a resistor of the module or of the answer pulls up', () => {
+    expect(blockAt('dht22', 'S.DATA', { kind: 'bare' })).toBe('strap')
+    expect(blockAt('dht22', 'S.DATA', { kind: 'board' })).toBe('strap')
+  })
+  it('will do for a line that is low at rest', () => {
+    expect(blockAt('hc-sr04p', 'S.TRIG')).toBeUndefined()
+  })
+})

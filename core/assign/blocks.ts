@@ -167,11 +167,13 @@ function strapBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefin
     down === undefined
       ? held
       : { volts: (held.volts * down) / (down + held.ohms), ohms: (held.ohms * down) / (down + held.ohms) }
-  // A part that holds its pin at reset, or what hangs on the line: each against the strap's own hold.
-  const at = atReset === 'high' ? top : 0
-  const ohms = atResetOhms ?? 1
+  // A part that holds its pin at reset, its pull-up, or what hangs on the line: each against the strap's own hold.
+  const { pulledOhms } = use.facts
+  const isPulled = pulledOhms !== undefined && atReset === undefined && !wiring.netOf(use.tail).wired
+  const at = isPulled ? (use.part.logicVolts ?? plannedVolts(wiring, use) ?? top) : atReset === 'high' ? top : 0
+  const ohms = isPulled ? pulledOhms : (atResetOhms ?? 1)
   const rest =
-    atReset === undefined
+    atReset === undefined && !isPulled
       ? networkOf(wiring).held(wiring.netOf(use.tail), own)
       : (at * own.ohms + own.volts * ohms) / (own.ohms + ohms)
   const isRight =

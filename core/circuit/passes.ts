@@ -34,10 +34,11 @@ export function unpulledSides(wiring: Wiring): Unpulled[] {
     return network.joined(wiring.netOf(side)).has(wiring.netOf(end).index)
   }
 
-  /** Whether the receiver of a signal sits on a side; a line that both move needs a high on either. */
+  /**
+   * Whether the receiver of a signal sits on a side. A part that answers on its line is the driver here: whether its own side
+   * is pulled up, the rules of its bus say.
+   */
   function waits({ facts, end }: SignalUse, side: string): boolean {
-    const takes = facts.direction === 'in'
-    const gives = facts.direction === 'out'
-    return takes === gives || hangsOn(end, side) === takes
+    return hangsOn(end, side) === (facts.direction === 'in' && !facts.needs.startsWith('i2c.'))
   }
 }

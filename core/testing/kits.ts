@@ -1065,6 +1065,27 @@ const switchedLoads: readonly Kit[] = [
     wired: [['S\\.VCC', 'MCU\\.5V.*']],
   },
   {
+    title: 'a pump that takes just what the transistor bears, and a relay',
+    why: '800 of 800 mA: the transistor takes it',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: { part: 'pump', options: { milliamps: 800 } }, Q: 'npn', K: 'relay-1', D: 'diode' },
+    wired: [['M\\.-', 'Q\\.C']],
+    never: [['M\\..*', 'K\\..*']],
+  },
+  {
+    title: 'a pump that is too much for the P-channel transistor of the kit',
+    why: '2.8 A, and it bears 2.5: the pump waits',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: {
+      M: { part: 'pump', options: { milliamps: 2800 } },
+      Q: { part: 'pmos', options: { model: 'irlml6402' } },
+    },
+    never: [['M\\.\\+', 'Q\\.D']],
+    left: ['M.-'],
+  },
+  {
     title: 'a buzzer and a transistor',
     why: '30 mA are more than a pin is good for: the transistor of the kit takes them',
     mcu: 'uno-r3',

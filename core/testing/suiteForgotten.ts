@@ -304,6 +304,14 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    rule: 'i2c-pullup',
+    title: 'a memory behind two transistors, its own side without resistors',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: pass.Q, R: pass.R, P: text.P, U: text.U, M: 'at24c256' },
+    wires:
+      'M.VCC MCU.VIN, M.GND MCU.GND, M.A0 MCU.GND, M.A1 MCU.GND, M.A2 MCU.GND, M.WP MCU.GND, Q.G MCU.3V3, P.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, U.1 MCU.3V3, U.2 P.S, Q.S MCU.21, P.S MCU.22, Q.D M.SDA, P.D M.SCL',
+  },
+  {
     rule: 'supply-missing',
     title: 'a converter whose input lies on ground',
     mcu: 'esp32-devkit-30',
