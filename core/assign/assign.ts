@@ -6,7 +6,7 @@ import { resetStates } from '../circuit/atReset.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { formatOptionAmount } from '../electrical/quantity.ts'
 import { type Edit, toBuy } from '../plan/edit.ts'
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { switchedLoads, takesKick } from '../wiring/windings.ts'
 import { fitBases } from './bases.ts'
@@ -86,20 +86,26 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
   return assignAll(wiring, { ...options, refs })
 }
 
-/** Drivers that lay loose and switch nothing in the end, where the kit has loads that others switch. */
+/** Drivers that lay loose and switch nothing in the end, though the kit has loads that could have come to them. */
 function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
   const loose = wiring.parts.filter(
     ({ ref, part }) => part.channels.length > 0 && part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired),
   )
   const isForLoad = ({ part, end, facts }: SignalUse): boolean =>
     isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
-  if (loose.length === 0 || !wiring.signals.some(isForLoad)) return new Set()
+  const loads = loose.length === 0 ? [] : wiring.signals.filter(isForLoad).map(({ part }) => part.part.id)
+  // An amplifier is there for a speaker, whether that is in the plan or not.
+  const couldCarry = ({ part }: PartInstance): boolean =>
+    part.provides.some((one) => loads.some((id) => one.for === undefined || one.for.includes(id)))
   const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
   return new Set(
-    loose.flatMap(({ ref, part }) => (part.channels.some(({ output }) => joined.has(`${ref}.${output}`)) ? [] : [ref])),
+    loose.flatMap((one) =>
+      !couldCarry(one) || one.part.channels.some(({ output }) => joined.has(`${one.ref}.${output}`)) ? [] : [one.ref],
+    ),
   )
 }
 
+/** As {@link assign}, with all drivers. */
 function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
   const decisions: Decision[] = []
   const refused: Refusal[] = []

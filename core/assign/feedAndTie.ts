@@ -5,6 +5,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
+import { areAlike } from '../wiring/levels.ts'
 import type { BoardInstance, PartInstance, Source, TieUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned, sourcesOf, supplyEnd } from '../wiring/supply.ts'
@@ -276,9 +277,6 @@ function feedFromSpare(now: Wiring, before: Wiring): Decision[] {
   })
 }
 
-/** How far, in volts, a source may be from a rail of which it takes the place. */
-const ALIKE_VOLTS = 0.3
-
 /** Wires from sources to pins at which a board takes them, best first: one that leaves its socket free before others. */
 function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source[]): Decision[] {
   // A rail from which something takes its supply must live on.
@@ -288,9 +286,7 @@ function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source
       .filter(({ pins, least, most }) => pins.length > 0 && source.volts >= least && source.volts <= most)
       .filter((feed) =>
         used.every(({ id, pins, volts }) =>
-          pins.some((pin) => feed.pins.includes(pin))
-            ? Math.abs(source.volts - volts) <= ALIKE_VOLTS
-            : feed.rails.includes(id),
+          pins.some((pin) => feed.pins.includes(pin)) ? areAlike(source.volts, volts) : feed.rails.includes(id),
         ),
       )
       .sort((a, b) => Number(a.alone ?? false) - Number(b.alone ?? false))

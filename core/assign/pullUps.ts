@@ -3,6 +3,7 @@ import { i2cLines } from '../circuit/i2cLines.ts'
 import { networkOf } from '../circuit/still.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
+import { areAlike } from '../wiring/levels.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { groundEnd } from '../wiring/supply.ts'
@@ -25,7 +26,11 @@ export function pullEdits(
   const usual = board && rail ? `${board.ref}.${rail}` : undefined
   const own = use.part.supplies.find(({ source }) => source)?.source
   // A part that runs below its board is not pulled above its own supply.
-  const isBelow = own !== undefined && board !== undefined && own.volts < board.board.logicVolts - 0.3
+  const isBelow =
+    own !== undefined &&
+    board !== undefined &&
+    own.volts < board.board.logicVolts &&
+    !areAlike(own.volts, board.board.logicVolts)
   const to = way === 'down' ? groundEnd(wiring, use.part) : isBelow ? own.end : usual
   // A rail that nothing feeds pulls nothing.
   if (to === undefined || (way === 'up' && wiring.netOf(to).sources.length === 0)) return undefined

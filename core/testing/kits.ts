@@ -1086,6 +1086,15 @@ const switchedLoads: readonly Kit[] = [
     left: ['M.-'],
   },
   {
+    title: 'a motor on its bridge, and an amplifier whose speaker is not in the plan',
+    why: 'no motor belongs on the amplifier: it is wired, as it would be alone',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(6),
+    parts: { M: 'dc-motor', U: 'drv8833', A: 'max98357a' },
+    wired: [['A\\.BCLK', 'MCU\\..*']],
+    adds: 0,
+  },
+  {
     title: 'a buzzer and a transistor',
     why: '30 mA are more than a pin is good for: the transistor of the kit takes them',
     mcu: 'uno-r3',

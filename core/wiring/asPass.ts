@@ -1,9 +1,7 @@
 import { memo } from '../base/memo.ts'
 import type { Part } from '../catalog/partSchema.ts'
+import { areAlike } from './levels.ts'
 import type { Host, Net, PartInstance } from './model.ts'
-
-/** How far apart, in volts, two supplies of one level may be: 3.0 and 3.3 V are one, 3.3 and 5 V are not. */
-const ALIKE_VOLTS = 0.35
 
 /**
  * The facts of a transistor as it is wired. With its gate on the supply of the weaker side, its source on a line there and
@@ -28,7 +26,7 @@ export function asPass(
   if (held === undefined || gate.ground || low === high || !isLine(low) || !isLine(high)) return part
   const pulls = [...beyondResistors(low)].flatMap(({ sources }) => sources.map(({ volts }) => volts))
   const levels = pulls.length > 0 ? pulls : low.ends.flatMap((end) => hostAt(end)?.logicVolts ?? [])
-  return levels.every((volts) => Math.abs(volts - held) <= ALIKE_VOLTS) ? passing(part) : part
+  return levels.every((volts) => areAlike(volts, held)) ? passing(part) : part
 }
 
 const passing = memo((part: Part): Part => {
