@@ -17,7 +17,7 @@ import { unfinishedDrivers } from './finish.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
-import { isHeard } from './openEnds.ts'
+import { isHeard, isSpareInput } from './openEnds.ts'
 import { addPullUps } from './pullUps.ts'
 import { scarcityOf } from './scarcity.ts'
 import { type Arrangement, search } from './search.ts'
@@ -180,7 +180,7 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
           divisionOf(use) !== undefined ||
           problem.isPulledTooHigh(use, found.best.placed)),
     })
-  const useful = decisions.filter((one) => !isAcrossNothing(one, refused))
+  const useful = decisions.filter((one) => !isAcrossNothing(one, refused) && !movesNothing(soFar(), one, wiring))
   decisions.splice(0, decisions.length, ...useful)
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN
@@ -198,6 +198,12 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
     added: addedBy(wiring, decisions),
     neatness: { before: neat.before, after: neat.after, paid: neat.paid },
   }
+}
+
+/** The wire of an input that moves only outputs on which nothing hangs, while others of its driver are in use. */
+function movesNothing(built: Wiring, { from }: Decision, before: Wiring): boolean {
+  const use = built.signal(from)
+  return use !== undefined && !before.netOf(from).wired && use.hosts.length > 0 && isSpareInput(built, use)
 }
 
 /** A part across a load which nothing switches in the end: a capacitor alone makes no motor run. */

@@ -270,11 +270,19 @@ function feedFromSpare(now: Wiring, before: Wiring): Decision[] {
     const [found] = feedFrom(
       now,
       board,
-      spare.filter(({ end }) => !used.has(end)),
+      spare.filter(({ end, ref }) => !used.has(end) && !comesFrom(now, ref, board.ref)),
     )
     if (found) used.add(found.from)
     return found ? [found] : []
   })
+}
+
+/** Whether what a converter gives is made of what a board gives, through others or straight: it cannot feed that board. */
+function comesFrom(wiring: Wiring, ref: string, board: string, seen = new Set<string>()): boolean {
+  const part = wiring.parts.find((one) => one.ref === ref)
+  if (!part || seen.has(ref)) return ref === board
+  seen.add(ref)
+  return part.supplies.some(({ source }) => source !== undefined && comesFrom(wiring, source.ref, board, seen))
 }
 
 /** Wires from sources to pins at which a board takes them, best first: one that leaves its socket free before others. */

@@ -128,7 +128,7 @@ function halfLanes(wiring: Wiring, part: PartInstance): { readonly near: string;
 }
 
 /** It only moves outputs of a driver that carry nothing, while others of that driver do. */
-function isSpareInput(wiring: Wiring, use: SignalUse): boolean {
+export function isSpareInput(wiring: Wiring, use: SignalUse): boolean {
   const channels = circuitOf(wiring).channels.filter(({ part }) => part === use.part)
   const mine = channels.filter(({ inputs, enables }) => [...inputs, ...enables.map(({ end }) => end)].includes(use.end))
   const isLoaded = ({ output }: DriverChannel): boolean => wiring.netOf(output).wired

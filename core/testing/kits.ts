@@ -1204,6 +1204,23 @@ const boardsFed: readonly Kit[] = [
     never: [['B\\.\\+', 'MCU\\..*']],
   },
   {
+    title: 'a converter that has nothing but the board itself to take from',
+    why: 'what it makes of the board does not feed the board',
+    mcu: 'uno-r3',
+    parts: { U: 'boost' },
+    never: [['U\\.OUT\\+', 'MCU\\..*']],
+  },
+  {
+    title: 'the board of a geared stepper alone',
+    why: 'its motor plugs on: all four inputs',
+    mcu: 'uno-r3',
+    parts: { Q: 'uln2003-board' },
+    wired: [
+      ['Q\\.IN1', 'MCU\\..*'],
+      ['Q\\.IN4', 'MCU\\..*'],
+    ],
+  },
+  {
     title: 'a supply for breadboards and an Uno',
     why: 'it feeds the breadboard; the board keeps its socket',
     mcu: 'uno-r3',
