@@ -76,7 +76,7 @@ export interface AssignResult {
  */
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
   const result = assignAll(wiring, options)
-  if (options.draft || options.only) return result
+  if (options.only) return result
   // A driver that no load of the kit came to stays in the box, with what it would have needed.
   const idle = idleDrivers(wiring, result.edits)
   if (idle.size === 0) return result
