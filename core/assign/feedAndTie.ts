@@ -143,7 +143,7 @@ export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress
     refused.splice(0, refused.length, ...refused.filter((one) => !mine.includes(one)), ...again)
     take(found)
   }
-  take(feedFromSpare(now, wiring))
+  take(feedFromSpare(now, wiring, chosen))
   take(joinGrounds(now))
   return { wiring: now, decisions, refused }
 }
@@ -251,9 +251,9 @@ function feedUnfed(wiring: Wiring): Decision[] {
  * Feeds a board that stands on its socket from a battery, a socket or a converter of the kit that feeds nothing else, the
  * converter before what feeds it. A supply of the plan is taken for a plan without wires; what the maker wired stays.
  */
-function feedFromSpare(now: Wiring, before: Wiring): Decision[] {
+function feedFromSpare(now: Wiring, before: Wiring, chosen: (ref: string) => boolean): Decision[] {
   const gives = now.parts.flatMap(({ ref, part }) =>
-    part.category === 'power' && part.rails.length === 1
+    chosen(ref) && part.category === 'power' && part.rails.length === 1
       ? part.rails.flatMap(({ pin, from }) => ({ end: `${ref}.${pin}`, isMade: from !== undefined }))
       : [],
   )

@@ -25,7 +25,7 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
   const decisions: Decision[] = []
   const switches = [...freeContacts(wiring, wanted), ...freeHighSides(wiring, wanted)]
   if (switches.length === 0) return { wiring, decisions, refused: [] }
-  const sinks = freeSinks(wiring)
+  const sinks = sinksBeside(wiring)
   for (const part of wiring.parts) {
     const use = wanted(part.ref) ? switchedOnce(wiring, part) : undefined
     const supply = part.supplies[0]
@@ -59,7 +59,7 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
  */
 export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
-  const asked = wiring.parts.filter((part) => mayAskForSink(wiring, part)).length
+  const asked = wiring.parts.reduce((sum, part) => sum + sinksAsked(wiring, part), 0)
   const bare = freeSinkHosts(wiring).filter(
     ({ provider }) =>
       provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
@@ -83,15 +83,13 @@ export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boo
   return { wiring: after(wiring, decisions), decisions, refused: [] }
 }
 
-/** A load that waits for a switch to ground, or that one could take where no bridge is there for it. */
-function mayAskForSink(wiring: Wiring, part: PartInstance): boolean {
+/** Outputs that pull to ground for which a part waits: one a lead, or one where no bridge is there for what wants one. */
+function sinksAsked(wiring: Wiring, part: PartInstance): number {
   const open = wiring.signals.filter((use) => use.part === part && use.state === 'open' && isLoad(use.facts.needs))
-  if (open.length === 0) return false
+  const sinks = open.filter(({ facts }) => facts.needs === 'sink').length
+  if (open.length === 0 || sinks > 0) return sinks
   const hasBridge = [...wiring.hosts.values()].some(({ functions }) => functions.has('bridge'))
-  return (
-    open.some(({ facts }) => facts.needs === 'sink') ||
-    (!hasBridge && part.part.modes.some(({ signals }) => signals.some(({ needs }) => needs === 'sink')))
-  )
+  return !hasBridge && part.part.modes.some(({ signals }) => signals.some(({ needs }) => needs === 'sink')) ? 1 : 0
 }
 
 /** The source of a part's board nearest to the volts that the part is made for, and not above; 5 V where nothing says. */
@@ -135,9 +133,17 @@ const freeHighSides = (wiring: Wiring, wanted: (ref: string) => boolean): HighSi
 const freeSinkHosts = (wiring: Wiring): Host[] =>
   [...wiring.hosts.values()].filter(({ functions, end }) => functions.has('sink') && !wiring.netOf(end).wired)
 
-/** What each of them bears in milliamperes, weakest first. */
-function freeSinks(wiring: Wiring): number[] {
-  return freeSinkHosts(wiring)
+/** What each of them bears in milliamperes, weakest first, less those that parts of several coils ask for. */
+function sinksBeside(wiring: Wiring): number[] {
+  const all = freeSinkHosts(wiring)
     .map((host) => bearsOf(host) ?? Number.POSITIVE_INFINITY)
     .sort((a, b) => a - b)
+  for (const part of wiring.parts) {
+    const asked = sinksAsked(wiring, part)
+    for (let coil = 0; asked > 1 && coil < asked; coil += 1) {
+      const at = all.findIndex((most) => most >= (runsOf(part) ?? 0))
+      if (at >= 0) all.splice(at, 1)
+    }
+  }
+  return all
 }

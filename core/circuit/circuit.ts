@@ -344,6 +344,10 @@ export const railOf = (net: Net): RailHold | undefined =>
     ? { volts: 0, source: undefined }
     : net.sources[0] && { volts: net.sources[0].volts, source: net.sources[0] }
 
+/** A rail that lies on the net itself, and is not led to it by a contact or a diode. */
+export const ownRailOf = (net: Net): RailHold | undefined =>
+  net.ground || net.sources.some(({ end }) => net.ends.includes(end)) ? railOf(net) : undefined
+
 /** The name of a rail for sentences: `5 V (MCU.5V)` or `ground`. */
 export const railWords = ({ volts: at, source }: RailHold): string => (source ? `${at} V (${source.end})` : 'ground')
 

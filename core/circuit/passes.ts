@@ -24,9 +24,11 @@ export function unpulledSides(wiring: Wiring): Unpulled[] {
       if (network.pulled(net) !== undefined) return []
       const use = wiring.signals.find((one) => one.hosts.some(({ via }) => via.includes(part.ref)) && waits(one, side))
       if (!use) return []
-      const near = hangsOn(use.end, side) ? use.part : use.hosts[0]?.host.board
-      const fed = near && 'part' in near ? near.supplies.find(({ source }) => source)?.source : undefined
-      return [{ part, side, use, to: side === low ? gate?.end : fed?.end }]
+      const board = use.hosts[0]?.host.board
+      const logic = board?.board.rails.find((one) => one.logic)?.pins[0]
+      const own = use.part.supplies.find(({ source }) => source)?.source?.end
+      const far = hangsOn(use.end, side) ? own : board && logic && `${board.ref}.${logic}`
+      return [{ part, side, use, to: side === low ? gate?.end : far }]
     })
   })
 

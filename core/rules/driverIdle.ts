@@ -1,5 +1,5 @@
-import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
-import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { circuitOf, type DriverChannel, ownRailOf, railOf } from '../circuit/circuit.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import {
   driverPlacedMessages,
   isMoved,
@@ -64,9 +64,8 @@ export const driverIdle: Rule = {
       // Of an input on a supply or ground pin-on-rail speaks.
       if (railOf(wiring.netOf(moved.by))) continue
       // What a contact leads on to counts, not what shares its supply.
-      const isBehind = ({ ground, sources, ends }: Net): boolean =>
-        !ground && !sources.some(({ end }) => ends.includes(end))
-      const loads = [netA, netB].filter(isBehind).flatMap(({ ends }) => ownersAt(wiring, ends, part))
+      const behind = [netA, netB].filter((net) => ownRailOf(net) === undefined)
+      const loads = behind.flatMap(({ ends }) => ownersAt(wiring, ends, part))
       if (loads.length > 0) note(`${moved.by} /`, b, loads, [moved.by], [])
     }
     sayHighSide(wiring, report)

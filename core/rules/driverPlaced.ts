@@ -1,4 +1,4 @@
-import { circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, type Element, ownRailOf, railOf, railWords } from '../circuit/circuit.ts'
 import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
 import { behindResistors, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
@@ -200,7 +200,7 @@ export function sayHalfContacts(wiring: Wiring, report: (one: Report) => void): 
       at: [...wired, ...open],
       message: 'halfContact',
       data: { wired, open, part, them: wired.length === 1 ? 'it' : 'them' },
-      why: 'A contact joins its common with one of its two other sides. The current comes in at one and goes on at the other; with one of them alone nothing is switched.',
+      why: 'A contact joins its common with one of its two other sides. The current comes in at one and goes on at the other; with one of them alone nothing is switched. Run the load to the side that is missing, or mark it as left open.',
       numbers: {},
     })
   }
@@ -209,10 +209,8 @@ export function sayHalfContacts(wiring: Wiring, report: (one: Report) => void): 
 /** A load that nothing switches, beside a driver that a pin moves and on whose outputs nothing hangs. */
 export function sayPassedBy(wiring: Wiring, report: (one: Report) => void): void {
   const { channels, elements } = circuitOf(wiring)
-  const held = (net: Net): number | undefined =>
-    net.ground ? 0 : net.sources.find(({ end }) => net.ends.includes(end))?.volts
   const always = elements.find((one) => {
-    const [a, b] = [held(one.netA), held(one.netB)]
+    const [a, b] = [one.netA, one.netB].map((net) => ownRailOf(net)?.volts)
     return isPlainLoad(wiring, one) && a !== undefined && b !== undefined && a !== b
   })
   if (!always) return

@@ -26,16 +26,19 @@ export const inputFloating: Rule = {
   },
   check(wiring, report) {
     for (const { part, side, use, to } of unpulledSides(wiring)) {
-      const made = to === undefined ? undefined : resistorEdits(wiring, side, to, PULL_OHMS, `pull-up of ${side}`)
       report({
         severity: 'fault',
         at: [side, use.end],
         message: 'unpulled',
         data: { part: part.ref, side, signal: use.end },
-        why: `A transistor between two levels leads a low through and lets go of a high: on each side where somebody listens, a resistor to the supply of that side makes it (AN10441, 2).`,
+        why: 'A transistor between two levels leads a low through and lets go of a high: on each side where somebody listens, a resistor to the supply of that side makes it (AN10441, 2).',
         numbers: {},
-        propose: () =>
-          made ? [{ title: `Add ${formatQuantity(PULL_OHMS, 'Ω')} from ${side} to ${to}`, edits: made.edits }] : [],
+        propose: () => {
+          const made = to === undefined ? undefined : resistorEdits(wiring, side, to, PULL_OHMS, `pull-up of ${side}`)
+          return made
+            ? [{ title: `Add ${formatQuantity(PULL_OHMS, 'Ω')} from ${side} to ${to}`, edits: made.edits }]
+            : []
+        },
       })
     }
     for (const use of wiring.signals) {

@@ -1095,6 +1095,22 @@ const switchedLoads: readonly Kit[] = [
     adds: 0,
   },
   {
+    title: 'a buzzer, a geared stepper and four transistors',
+    why: 'each coil asks for one: the buzzer goes to a pin',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { B: 'buzzer-active', M: 'stepper-28byj48', Q: 'npn', T: 'npn', U: 'npn', V: 'npn' },
+    wired: [['B\\.\\+', 'MCU\\.D.*']],
+  },
+  {
+    title: 'a pump, a geared stepper, four transistors and a relay',
+    why: 'the coils take the transistors, the pump the contact',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { P: 'pump', M: 'stepper-28byj48', Q: 'npn', T: 'npn', U: 'npn', V: 'npn', K: 'relay-1' },
+    wired: [['P\\.\\+', 'K\\.NO']],
+  },
+  {
     title: 'a buzzer and a transistor',
     why: '30 mA are more than a pin is good for: the transistor of the kit takes them',
     mcu: 'uno-r3',

@@ -1,5 +1,5 @@
 import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
-import { circuitOf, type DriverChannel, type Element, type Port } from '../../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, type Element, ownRailOf, type Port } from '../../circuit/circuit.ts'
 import { CLOSED_OHMS, outputOhms } from '../../circuit/elementOhms.ts'
 import { groundworkOf, type Passage, type Strand } from '../../circuit/island.ts'
 import { type Branch, solve } from '../../electrical/network.ts'
@@ -90,9 +90,7 @@ export class LiveCircuit {
     // Supplies hold their nets; what pins hold is theirs to say, and what lies behind a relay has its supply now and then.
     const held = new Map(all)
     for (const { moved, netA, netB } of circuit.elements)
-      if (moved)
-        for (const { index, sources, ends, ground } of [netA, netB])
-          if (!ground && !sources.some(({ end }) => ends.includes(end))) held.delete(index)
+      if (moved) for (const net of [netA, netB]) if (!ownRailOf(net)) held.delete(net.index)
     this.#held = held
     const root = new Map<number, number>()
     const find = (node: number): number => {
