@@ -2,22 +2,20 @@ import { entryOf } from '../base/entryOf.ts'
 import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
-import { resetStates } from '../circuit/atReset.ts'
-import { otherLeg } from '../circuit/reach.ts'
 import { formatOptionAmount } from '../electrical/quantity.ts'
 import { type Edit, toBuy } from '../plan/edit.ts'
-import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { switchedLoads, takesKick } from '../wiring/windings.ts'
+import { takesKick } from '../wiring/windings.ts'
 import { fitBases } from './bases.ts'
 import { blockWords } from './blocks.ts'
 import { type Candidate, candidates, judge } from './candidates.ts'
 import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
-import { unfinishedDrivers } from './finish.ts'
+import { clampWindings, holdAtStart, idleDrivers, isAcrossNothing, movesNothing, unfinishedDrivers } from './finish.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
-import { isHeard, isSpareInput } from './openEnds.ts'
+import { isHeard } from './openEnds.ts'
 import { addPullUps } from './pullUps.ts'
 import { scarcityOf } from './scarcity.ts'
 import { type Arrangement, search } from './search.ts'
@@ -84,25 +82,6 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
     wiring.parts.map(({ ref }) => ref).filter((ref) => !idle.has(ref) && (options.refs?.has(ref) ?? true)),
   )
   return assignAll(wiring, { ...options, refs })
-}
-
-/** Drivers that lay loose and switch nothing in the end, though the kit has loads that could have come to them. */
-function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
-  const loose = wiring.parts.filter(
-    ({ ref, part }) => part.channels.length > 0 && part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired),
-  )
-  const isForLoad = ({ part, end, facts }: SignalUse): boolean =>
-    isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
-  const loads = loose.length === 0 ? [] : wiring.signals.filter(isForLoad).map(({ part }) => part.part.id)
-  // An amplifier is there for a speaker, whether that is in the plan or not.
-  const couldCarry = ({ part }: PartInstance): boolean =>
-    part.provides.some((one) => loads.some((id) => one.for === undefined || one.for.includes(id)))
-  const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
-  return new Set(
-    loose.flatMap((one) =>
-      !couldCarry(one) || one.part.channels.some(({ output }) => joined.has(`${one.ref}.${output}`)) ? [] : [one.ref],
-    ),
-  )
 }
 
 /** As {@link assign}, with all drivers. */
@@ -200,20 +179,6 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
   }
 }
 
-/** The wire of an input that moves only outputs on which nothing hangs, while others of its driver are in use. */
-function movesNothing(built: Wiring, { from }: Decision, before: Wiring): boolean {
-  const use = built.signal(from)
-  return use !== undefined && !before.netOf(from).wired && use.hosts.length > 0 && isSpareInput(built, use)
-}
-
-/** A part across a load which nothing switches in the end: a capacitor alone makes no motor run. */
-function isAcrossNothing({ edits, from }: Decision, refused: readonly Refusal[]): boolean {
-  if (!refused.some(({ end }) => end === from)) return false
-  const owner = from.slice(0, from.indexOf('.') + 1)
-  const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : []))
-  return joined.filter((end) => end.startsWith(owner)).length > 1
-}
-
 /** Devices with a number of their own share one line: the first of a board looks for a pin, the others follow it. */
 function oneLine(open: readonly SignalUse[]): {
   readonly first: readonly SignalUse[]
@@ -289,33 +254,6 @@ function finishDrivers(
     })),
     proven: found.proven,
   }
-}
-
-/** Resistors that keep bare gates off while the board starts, where nothing else holds them. */
-const holdAtStart = (wiring: Wiring, wanted: (ref: string) => boolean): readonly Decision[] => {
-  const loose = new Set(
-    resetStates(wiring).flatMap(({ cause, use }) => (cause === 'nothing' && wanted(use.part.ref) ? [use.end] : [])),
-  )
-  return addCompanions(
-    wiring,
-    (ref) => [...loose].some((end) => end.startsWith(`${ref}.`)),
-    (one, ref) => one.across?.some((pin) => loose.has(`${ref}.${pin}`)) === true,
-    true,
-  ).decisions
-}
-
-/** Diodes across windings that a bare transistor switches; a driver with its own, a bridge and a relay need none. */
-const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean): readonly Decision[] => {
-  const bare = new Set(
-    switchedLoads(wiring).flatMap(({ use, clamped, clamp }) => (clamped || clamp !== undefined ? [] : [use.end])),
-  )
-  if (bare.size === 0) return []
-  return addCompanions(
-    wiring,
-    wanted,
-    (one, ref) => takesKick(wiring.catalog, one) && one.across?.some((pin) => bare.has(`${ref}.${pin}`)) === true,
-    true,
-  ).decisions
 }
 
 function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {

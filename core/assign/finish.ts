@@ -1,7 +1,13 @@
+import { isLoad } from '../catalog/common.ts'
+import { resetStates } from '../circuit/atReset.ts'
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
-import type { SignalUse, Wiring } from '../wiring/model.ts'
+import { otherLeg } from '../circuit/reach.ts'
+import type { Edit } from '../plan/edit.ts'
+import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
-import type { Decision } from './feedAndTie.ts'
+import { switchedLoads, takesKick } from '../wiring/windings.ts'
+import { addCompanions, type Decision, type Refusal } from './feedAndTie.ts'
+import { isSpareInput } from './openEnds.ts'
 
 /** What a used driver still lacks: inputs and enables that need a pin, and wires that need none. */
 export interface Unfinished {
@@ -71,4 +77,64 @@ function supplyOf(wiring: Wiring, { output }: DriverChannel, load: DriverChannel
   const net = wiring.netOf(output)
   const far = load.netA === net ? load.netB : load.netA
   return far.sources[0]?.end ?? load.part.supplies.find(({ source }) => source)?.source?.end
+}
+
+/** Drivers that lay loose and switch nothing in the end, though the kit has loads that could have come to them. */
+export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
+  const loose = wiring.parts.filter(
+    ({ ref, part }) => part.channels.length > 0 && part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired),
+  )
+  const isForLoad = ({ part, end, facts }: SignalUse): boolean =>
+    isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
+  const loads = loose.length === 0 ? [] : wiring.signals.filter(isForLoad).map(({ part }) => part.part.id)
+  // An amplifier is there for a speaker, whether that is in the plan or not.
+  const couldCarry = ({ part }: PartInstance): boolean =>
+    part.provides.some((one) => loads.some((id) => one.for === undefined || one.for.includes(id)))
+  const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
+  return new Set(
+    loose.flatMap((one) =>
+      !couldCarry(one) || one.part.channels.some(({ output }) => joined.has(`${one.ref}.${output}`)) ? [] : [one.ref],
+    ),
+  )
+}
+
+/** The wire of an input that moves only outputs on which nothing hangs, while others of its driver are in use. */
+export function movesNothing(built: Wiring, { from }: Decision, before: Wiring): boolean {
+  const use = built.signal(from)
+  return use !== undefined && !before.netOf(from).wired && use.hosts.length > 0 && isSpareInput(built, use)
+}
+
+/** A part across a load which nothing switches in the end: a capacitor alone makes no motor run. */
+export function isAcrossNothing({ edits, from }: Decision, refused: readonly Refusal[]): boolean {
+  if (!refused.some(({ end }) => end === from)) return false
+  const owner = from.slice(0, from.indexOf('.') + 1)
+  const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : []))
+  return joined.filter((end) => end.startsWith(owner)).length > 1
+}
+
+/** Resistors that keep bare gates off while the board starts, where nothing else holds them. */
+export const holdAtStart = (wiring: Wiring, wanted: (ref: string) => boolean): readonly Decision[] => {
+  const loose = new Set(
+    resetStates(wiring).flatMap(({ cause, use }) => (cause === 'nothing' && wanted(use.part.ref) ? [use.end] : [])),
+  )
+  return addCompanions(
+    wiring,
+    (ref) => [...loose].some((end) => end.startsWith(`${ref}.`)),
+    (one, ref) => one.across?.some((pin) => loose.has(`${ref}.${pin}`)) === true,
+    true,
+  ).decisions
+}
+
+/** Diodes across windings that a bare transistor switches; a driver with its own, a bridge and a relay need none. */
+export const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean): readonly Decision[] => {
+  const bare = new Set(
+    switchedLoads(wiring).flatMap(({ use, clamped, clamp }) => (clamped || clamp !== undefined ? [] : [use.end])),
+  )
+  if (bare.size === 0) return []
+  return addCompanions(
+    wiring,
+    wanted,
+    (one, ref) => takesKick(wiring.catalog, one) && one.across?.some((pin) => bare.has(`${ref}.${pin}`)) === true,
+    true,
+  ).decisions
 }
