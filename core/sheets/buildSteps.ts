@@ -1,5 +1,6 @@
 import type { Layout } from '../breadboard/layout.ts'
 import { footprintOf } from '../catalog/footprint.ts'
+import { ownRailOf } from '../circuit/circuit.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
@@ -142,6 +143,14 @@ function kindOf(wiring: Wiring, line: WireLine, layout: Layout | undefined): Kin
     }
   if (line.net.sources.length > 0) {
     const source = line.net.sources[0]!
+    // Behind a contact, a diode or a shunt: no wire joins it with the supply.
+    if (!ownRailOf(line.net))
+      return {
+        key: `led on ${source.end}`,
+        title: `From ${source.end} through a part`,
+        text: `What a contact, a diode or a shunt leads on from ${source.end}. The supply stays off.`,
+        rank: 1.5,
+      }
     return {
       key: `supply ${line.net.index}`,
       title: `Supply ${formatVolts(source.volts)} ${onBench ? 'to its parts' : `from ${source.end}`}`,
