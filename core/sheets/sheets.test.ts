@@ -249,3 +249,17 @@ describe('the record of bring-up', () => {
     expect(page).toContain('aria-label="otherwise"')
   })
 })
+
+it('what lies behind a relay is a step of its own, which waits for no wire to its supply', () => {
+  const wiring = wiringOf({
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 5 } },
+    parts: { M: 'pump', K: 'relay-1' },
+    wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.COM, K.NO M.+, M.- PACK.-',
+  })
+  const text = writeMarkdown(makeSheet(wiring))
+  const steps = text.split(/^#+ /m)
+  const behind = steps.find((one) => one.includes('From PACK.+ through a part'))
+  expect(behind).toMatch(/K.*NO.*M.*\+|M.*\+.*K.*NO/)
+  expect(steps.find((one) => one.includes('Supply 5.0 V from MCU.5V'))).not.toContain('NO')
+})
