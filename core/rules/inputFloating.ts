@@ -3,10 +3,12 @@ import { PULL_OHMS, resistorEdits } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
 import { unpulledSides } from '../circuit/passes.ts'
 import { networkOf } from '../circuit/still.ts'
+import { thrownLevels } from '../circuit/thrown.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
-import type { Rule } from './finding.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Report, Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 
 export const inputFloating: Rule = {
@@ -78,27 +80,39 @@ export const inputFloating: Rule = {
           })
         continue
       }
+      sayThrown(wiring, use, report)
       // A contact whose far side lies on the supply needs something that holds the line low meanwhile.
       const contact = use.part.part.inner.find(
-        (inner) => (inner.kind === 'contact' || inner.kind === 'switch') && inner.between.includes(use.facts.pin),
+        (inner) => inner.kind === 'contact' && inner.between.includes(use.facts.pin),
       )
       const link = use.hosts[0]
       if (!contact || !link || use.facts.pull === undefined) continue
       const far = `${use.part.ref}.${contact.between.find((pin) => pin !== use.facts.pin)}`
-      if (wiring.netOf(far).sources.length === 0 || contact.kind === 'switch') continue
+      if (wiring.netOf(far).sources.length === 0) continue
       const pulled = networkOf(wiring).pulled(wiring.netOf(link.host.end))
       // Of a line that something holds level-logic says whether the contact changes it.
       if (pulled !== undefined) continue
-      const internal = link.host.functions.has('pull-down')
-      report({
-        severity: internal ? 'caution' : 'fault',
-        at: [use.end, link.host.end],
-        message: 'unheld',
-        data: { part: use.part.ref, pin: link.host.end },
-        why: `While the contact is open the line belongs to nobody and reads at random. ${internal ? `${link.host.end} has a pull-down inside: the program must switch it on.` : `${link.host.end} has no pull-down inside.`} A contact to ground with the usual pull-up is the simpler way.`,
-        numbers: {},
-        propose: () => [...addPull(wiring, use, 'down', PULL_OHMS), ...(internal ? [] : rewire(wiring, use))],
-      })
+      sayUnheld(wiring, use, link.host, link.host.functions.has('pull-down'), report)
     }
   },
+}
+
+function sayUnheld(wiring: Wiring, use: SignalUse, host: Host, internal: boolean, report: (one: Report) => void): void {
+  report({
+    severity: internal ? 'caution' : 'fault',
+    at: [use.end, host.end],
+    message: 'unheld',
+    data: { part: use.part.ref, pin: host.end },
+    why: `While the contact is open the line belongs to nobody and reads at random. ${internal ? `${host.end} has a pull-down inside: the program must switch it on.` : `${host.end} has no pull-down inside.`} A contact to ground with the usual pull-up is the simpler way.`,
+    numbers: {},
+    propose: () => [...addPull(wiring, use, 'down', PULL_OHMS), ...(internal ? [] : rewire(wiring, use))],
+  })
+}
+
+/** A change-over contact that leads to the supply in one position and nowhere in the other. */
+function sayThrown(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
+  const levels = thrownLevels(wiring, use)
+  if (!levels?.opens || !levels.led.every((at) => at > 0)) return
+  if (levels.rest === undefined || levels.inside === 'pull-down')
+    sayUnheld(wiring, use, levels.host, levels.inside !== undefined, report)
 }

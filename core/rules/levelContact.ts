@@ -1,6 +1,7 @@
 import { volts } from '../catalog/common.ts'
 import { contactLevels } from '../circuit/contactLevels.ts'
 import { type DrivenLine, linesOf } from '../circuit/lines.ts'
+import { thrownLevels } from '../circuit/thrown.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { activeCautions } from '../wiring/availability.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
@@ -9,6 +10,7 @@ import { twoDigits } from './shared.ts'
 
 export const levelContactMessages = {
   same: '{pin} reads {was} whether {part} is open or closed.',
+  thrown: '{pin} reads {was} in every position of {part}.',
   between: '{pin} gets {volts} while {part} is {state}, neither high nor low.',
   weakLink: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
 }
@@ -59,6 +61,27 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
       why: `It takes at least ${formatVolts(vih)} for high and at most ${formatVolts(vil)} for low. The resistors around the contact divide the supply; one of them is too large or too small.`,
       numbers,
     })
+}
+
+/** A change-over contact that makes the same level in all its positions. */
+export function sayThrown(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
+  const levels = thrownLevels(wiring, use)
+  if (!levels || (levels.opens && levels.rest === undefined)) return
+  const { host, led, rest, opens } = levels
+  const vih = volts(host.levels.vih, host.logicVolts)
+  const vil = volts(host.levels.vil, host.logicVolts)
+  if (vih === undefined || vil === undefined) return
+  const all = opens ? [...led, rest as number] : led
+  const isHigh = all.every((at) => at >= vih - 0.005)
+  if (!isHigh && !all.every((at) => at <= vil + 0.005)) return
+  report({
+    severity: 'fault',
+    at: [use.end, host.end],
+    message: 'thrown',
+    data: { pin: host.end, was: isHigh ? 'high' : 'low', part: use.part.ref },
+    why: `${opens ? `In one position it leads to ${formatVolts(led[0] as number)}, in the other the line is held at ${formatVolts(rest as number)}` : `Every position leads to ${formatVolts(led[0] as number)}`}. One position has to lead to the other level, or to nothing while a resistor holds the line there.`,
+    numbers: { volts: twoDigits(led[0] as number), vih: twoDigits(vih), vil: twoDigits(vil) },
+  })
 }
 
 /** Pins of two boards joined through resistors, of which neither gets a level that it can read. */

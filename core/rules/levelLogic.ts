@@ -4,7 +4,7 @@ import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
-import { levelContactMessages, sayContact, sayLinks } from './levelContact.ts'
+import { levelContactMessages, sayContact, sayLinks, sayThrown } from './levelContact.ts'
 import { otherModel } from './mend.ts'
 import { isOverfed, twoDigits } from './shared.ts'
 
@@ -75,7 +75,10 @@ export const levelLogic: Rule = {
       )
         unknown.set(line.use.part, [...(unknown.get(line.use.part) ?? []), line])
     }
-    for (const use of wiring.signals) sayContact(wiring, use, report)
+    for (const use of wiring.signals) {
+      sayContact(wiring, use, report)
+      sayThrown(wiring, use, report)
+    }
     sayLinks(wiring, report)
     for (const [part, lines] of unknown) {
       const high = Math.min(...lines.map((line) => line.high as number))

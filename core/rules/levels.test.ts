@@ -194,6 +194,13 @@ testRule(levelLogic, {
       changes: ['wire X.VDD to MCU.VIN removed', 'wire X.VDD to MCU.3V3 added'],
     },
     {
+      title: 'a slide switch with one rail at both sides',
+      mcu: 'uno-r3',
+      parts: { S: 'slide-switch' },
+      wires: 'S.C MCU.7, S.1 MCU.5V, S.3 MCU.5V',
+      says: ['fault: MCU.D7 reads high in every position of S.'],
+    },
+    {
       title: 'a divider that leaves too little',
       mcu: 'uno-r3',
       parts: { S: 'hx711', R: ohms(10000), T: ohms(4700) },

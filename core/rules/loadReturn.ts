@@ -77,6 +77,9 @@ export const loadReturn: Rule = {
       if ((one.part.part.build !== 'component' && one.kind !== 'shunt') || one.kind === 'capacitor') continue
       // The end of a knob that is not needed may hang on its tap.
       if (one.part.part.rheostat && one.kind === 'resistor') continue
+      // A change-over contact still changes something while another throw leads elsewhere.
+      if (one.throws && circuit.elements.some(({ a, netA, netB }) => a === one.a && netB.wired && netB !== netA))
+        continue
       const rail = railOf(one.netA)
       report({
         severity: 'fault',

@@ -1,6 +1,7 @@
 import { PULL_OHMS } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
 import { networkOf } from '../circuit/still.ts'
+import { thrownLevels } from '../circuit/thrown.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, type Fix } from '../plan/edit.ts'
 import { activeCautions } from '../wiring/availability.ts'
@@ -57,6 +58,9 @@ export const pinPull: Rule = {
         }
         // A resistor of the plan, of a module or of the board does it; so does the pin itself.
         if (pulled !== undefined || host.functions.has(`pull-${way}`)) continue
+        // A change-over contact that leads to a rail in each position needs no pull; to the supply only, one down.
+        const thrown = thrownLevels(wiring, use)
+        if (thrown && (!thrown.opens || thrown.led.every((at) => at > 0))) continue
         const key = `${use.part.ref} ${host.ref} ${way}`
         bare.set(key, [...(bare.get(key) ?? []), { use, host, way }])
       }

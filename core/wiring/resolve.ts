@@ -45,7 +45,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
   for (const owner of parts) {
     owner.part = asWired(owner.part, (pin) => {
       const net = netOf(`${owner.ref}.${pin}`)
-      return net.ground || net.sources.length > 0
+      return net.ground || net.sources.length > 0 ? 'rail' : net.wired ? 'wired' : 'open'
     })
     wiredAddress(owner, plan, netOf)
   }

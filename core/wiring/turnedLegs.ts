@@ -1,4 +1,4 @@
-import { memo } from '../base/memo.ts'
+import { memo, memoIn } from '../base/memo.ts'
 import type { Part } from '../catalog/partSchema.ts'
 
 /** Two legs of a part that may change places. */
@@ -7,14 +7,28 @@ interface Legs {
   readonly other: string
 }
 
+/** What a leg is joined with: a supply or ground, anything else, or nothing. */
+export type LegState = 'rail' | 'wired' | 'open'
+
 /**
  * The facts of a part as it is wired. A button, a reed contact, a light-dependent resistor have two legs that are alike:
  * the one on a supply or ground is the side that is tied, and the other one carries the signal, whichever of the two the
- * entry names first.
+ * entry names first. Of a change-over contact any leg may do either: the pole on a rail and one throw or both read, or
+ * the pole read and one throw or both on rails. One that leads from rail to rail is as its entry says.
  */
-export function asWired(part: Part, onRail: (pin: string) => boolean): Part {
+export function asWired(part: Part, lies: (pin: string) => LegState): Part {
   const legs = alikeLegs(part)
-  return legs && onRail(legs.signal) && !onRail(legs.other) ? turned(part) : part
+  if (legs) return lies(legs.signal) === 'rail' && lies(legs.other) !== 'rail' ? turned(part) : part
+  const contact = changeOver(part)
+  if (!contact) return part
+  const { pole, rest, throws } = contact
+  const read = throws.filter((pin) => lies(pin) === 'wired')
+  const isLed = throws.some((pin) => lies(pin) === 'rail')
+  if (!isLed && (lies(pole) === 'rail' || (lies(pole) === 'open' && read.length > 0)))
+    return thrown(part, `${pole} ${(read.length > 0 ? read : throws.slice(0, 1)).join(' ')}`)
+  if (lies(pole) === 'rail') return part
+  const led = throws.find((pin) => lies(pin) === 'rail') ?? throws.find((pin) => lies(pin) === 'wired')
+  return lies(rest) === 'open' && led !== undefined ? thrown(part, `${led} ${pole}`) : part
 }
 
 /** A part with its two legs that are alike in each other's place. */
@@ -45,4 +59,33 @@ const alikeLegs = memo((part: Part): Legs | undefined => {
   if (element.kind !== 'contact' && element.kind !== 'resistance') return undefined
   const joins = element.between.includes(signal.pin) && element.between.includes(tie.pin) && signal.pin !== tie.pin
   return joins ? { signal: signal.pin, other: tie.pin } : undefined
+})
+
+/** A part that is one change-over contact, its pole read and one of its throws tied. */
+const changeOver = memo(
+  (part: Part): { readonly pole: string; readonly rest: string; readonly throws: readonly string[] } | undefined => {
+    const [signal, ...signals] = part.signals
+    const [tie, ...ties] = part.ties
+    if (!signal || !tie || signals.length + ties.length + part.modes.length > 0) return undefined
+    if (part.build !== 'component' || signal.direction !== 'passive') return undefined
+    const pole = signal.pin
+    const isThrow = ({ kind, between }: Part['inner'][number]): boolean => kind === 'switch' && between[0] === pole
+    if (part.inner.length < 2 || !part.inner.every(isThrow)) return undefined
+    const throws = part.inner.map(({ between }) => between[1])
+    return throws.includes(tie.pin) ? { pole, rest: tie.pin, throws } : undefined
+  },
+)
+
+/** A change-over contact with other legs tied and read than its entry says: the tied one first, then those that are read. */
+const thrown = memoIn((part: Part, key: string): Part => {
+  const [tied, ...read] = key.split(' ') as [string, ...string[]]
+  const words = (pin: string): { text?: string } => {
+    const text = part.pins.find(({ id }) => id === pin)?.text
+    return text === undefined ? {} : { text }
+  }
+  return {
+    ...part,
+    signals: part.signals.flatMap(({ text: _, ...facts }) => read.map((pin) => ({ ...facts, pin, ...words(pin) }))),
+    ties: part.ties.map(({ text: _, ...facts }) => ({ ...facts, pin: tied, ...words(tied) })),
+  }
 })
