@@ -8,6 +8,7 @@ import { companionsOf } from '../wiring/companions.ts'
 import { areAlike } from '../wiring/levels.ts'
 import type { BoardInstance, PartInstance, Source, TieUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
+import { lowestOf } from '../wiring/stacks.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned, sourcesOf, supplyEnd } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
 import { spareFor } from './spares.ts'
@@ -304,7 +305,7 @@ function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source
 
 /** The ground that belongs to a source: a supply's own minus, a converter's own, or its board's first ground hole. */
 export function returnEnd(wiring: Wiring, source: string): string | undefined {
-  const ref = source.slice(0, source.indexOf('.'))
+  const ref = lowestOf(wiring, source.slice(0, source.indexOf('.')))
   if (wiring.supplies.some((one) => one.ref === ref)) return `${ref}.-`
   // Of a converter with a ground on either side the last is that of its output.
   const own = wiring.parts.find((one) => one.ref === ref)?.part.pins.findLast((pin) => pin.role === 'ground')
@@ -317,15 +318,13 @@ function joinGrounds(wiring: Wiring): Decision[] {
   const decisions: Decision[] = []
   for (const supply of wiring.supplies) {
     const minus = wiring.netOf(`${supply.ref}.-`)
-    const fed = wiring.parts.find((part) => part.supplies.some((use) => use.source?.ref === supply.ref))
+    const isFrom = (source: Source | undefined): boolean =>
+      source !== undefined && lowestOf(wiring, source.ref) === supply.ref
+    const fed = wiring.parts.find((part) => part.supplies.some((use) => isFrom(use.source)))
     const board =
       fed?.home ??
       wiring.boards.find((one) =>
-        one.board.feeds.some((feed) =>
-          feed.pins.some((pin) =>
-            wiring.netOf(`${one.ref}.${pin}`).sources.some((source) => source.ref === supply.ref),
-          ),
-        ),
+        one.board.feeds.some((feed) => feed.pins.some((pin) => wiring.netOf(`${one.ref}.${pin}`).sources.some(isFrom))),
       )
     const hole = groundPost(board)
     if (!board || hole === undefined || board.ground === minus) continue

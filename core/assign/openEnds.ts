@@ -5,6 +5,7 @@ import { leadsSomewhere, otherLeg } from '../circuit/reach.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { standsOn } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 
 /** A pin of a part that still waits for a wire. */
@@ -65,6 +66,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
       pin.role === 'ground' &&
       pin.open === undefined &&
       !known &&
+      standsOn(wiring, part.ref) === undefined &&
       !reachesGround(wiring, wiring.netOf(end)) &&
       !isSwitchedLeg(wiring, part, end) &&
       !unused.has(end)

@@ -1,9 +1,10 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { lowestOf } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import type { Rule } from './finding.ts'
-import { sayLoops, supplyLoopMessages } from './supplyLoop.ts'
+import { sayLoops, sayRaised, supplyLoopMessages } from './supplyLoop.ts'
 
 export const commonGround: Rule = {
   meta: {
@@ -80,6 +81,7 @@ export const commonGround: Rule = {
             [boards[0]!.ref, other.ref],
             `${boards[0]!.ref} and ${other.ref} are joined by a signal`,
           )
+    sayRaised(wiring, report)
     sayLoops(wiring, (end) => named.has(wiring.netOf(end)), report)
   },
 }
@@ -126,7 +128,8 @@ function groundNet(wiring: Wiring, part: PartInstance): Net | undefined {
 }
 
 function sourceGround(wiring: Wiring, ref: string): Net | undefined {
-  if (wiring.supplies.some((supply) => supply.ref === ref)) return wiring.netOf(`${ref}.-`)
+  const lowest = lowestOf(wiring, ref)
+  if (wiring.supplies.some((supply) => supply.ref === lowest)) return wiring.netOf(`${lowest}.-`)
   return wiring.boards.find((board) => board.ref === ref)?.ground
 }
 

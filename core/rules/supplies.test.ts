@@ -184,6 +184,15 @@ testRule(commonGround, {
     },
   ],
   invalid: [
+    {
+      title: 'a socket on the 5 V of a board',
+      mcu: 'uno-r3',
+      parts: { P: 'dc-socket' },
+      wires: 'P.- MCU.5V, P.+ MCU.VIN',
+      says: ['fault: P.- lies on 5 V (MCU.5V) instead of ground.'],
+      fix: 'Move P.- to MCU.GND',
+      changes: ['wire P.- to MCU.5V removed', 'wire P.- to MCU.GND added'],
+    },
     ...(['VIN+', 'VIN-'] as const).map((side) => ({
       title: `a current sensor whose ${side} lies at a pack of another ground`,
       parts: { S: 'ina219' },

@@ -1,12 +1,16 @@
 import { UnionFind } from '../base/unionFind.ts'
-import { circuitOf } from '../circuit/circuit.ts'
+import { circuitOf, railOf, railWords } from '../circuit/circuit.ts'
 import { isCell } from '../circuit/reach.ts'
+import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { standsOn } from '../wiring/stacks.ts'
 import { groundPost } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
+import { takeOut } from './mend.ts'
 
 export const supplyLoopMessages = {
   noReturn: 'What {plus} gives never comes back: {minus} {minus:is/are} {state}.',
+  raised: '{minus} lies on {rail} instead of ground.',
   idle: '{plus} has no wire: {supply} feeds nothing, although {minus} is joined.',
 }
 
@@ -53,7 +57,9 @@ export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, repo
         why: 'One pole of a supply alone carries nothing. What it was meant for stays without current, or takes it from elsewhere. Join the other pole with it, or take the supply out of the plan.',
         numbers: {},
       })
-    if (!out || minus.some(isNamed) || (back && isClosed(wiring, cell, cells))) continue
+    // Of cells in a row the lowest is the one that has no way back.
+    if (!out || minus.some(isNamed) || standsOn(wiring, ref) !== undefined || (back && isClosed(wiring, cell, cells)))
+      continue
     const ground = groundPost(wiring.boards[0])
     report({
       severity: 'fault',
@@ -108,4 +114,34 @@ function isClosed(wiring: Wiring, { ref, plus, minus }: Cell, cells: readonly Ce
       (!netA.wired || !netB.wired || netA === netB) && [a, b].some((end) => sets.find(key(end)) === from),
   )
   return waits || minus.some((end) => sets.find(key(end)) === from)
+}
+
+/** The minus of a cell, or the ground of a plug, on a supply: all that it is the foot of stands that much too high. */
+export function sayRaised(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { ref, part, supplies } of wiring.parts) {
+    if (supplies.length > 0 || part.signals.length + part.modes.length > 0 || part.category === 'driver') continue
+    if (standsOn(wiring, ref) !== undefined) continue
+    for (const pin of part.pins) {
+      const end = `${ref}.${pin.id}`
+      const net = wiring.netOf(end)
+      const rail = railOf(net)
+      const source = rail?.source
+      if (pin.role !== 'ground' || !source) continue
+      report({
+        severity: 'fault',
+        at: [end, source.end],
+        message: 'raised',
+        data: { minus: end, rail: railWords(rail) },
+        why: `Volts are counted from the common ground: what ${ref} gives or expects lies ${formatVolts(source.volts)} higher than it is meant to, and its current comes back into a supply.`,
+        numbers: { volts: source.volts },
+        propose: () => {
+          const ground = groundPost(wiring.boards[0])
+          const [off] = takeOut(wiring, (a, b) => a === end || b === end)
+          return off && ground
+            ? [{ title: `Move ${end} to ${ground}`, edits: [...off.edits, { do: 'connect', from: end, to: ground }] }]
+            : []
+        },
+      })
+    }
+  }
 }

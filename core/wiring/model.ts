@@ -85,7 +85,10 @@ export interface SupplyUse {
 export interface Source {
   readonly end: string
   readonly ref: string
+  /** Above the common ground: of cells in a row those below count as well. */
   readonly volts: number
+  /** The cell or supply on whose plus its minus lies. */
+  readonly above?: string
   /** Most current for loads in milliamperes, and why, where known. */
   readonly limitMilliamps: number | undefined
   readonly why: string

@@ -3,6 +3,7 @@ import type { Feed } from '../catalog/boardSchema.ts'
 import { forwardOf } from '../catalog/forward.ts'
 import type { GivenRail } from '../catalog/partSchema.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
+import { stacksOf, weakest } from './stacks.ts'
 
 export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
@@ -20,18 +21,27 @@ export function placeSources(
   const give = (net: Mutable<Net>, source: Source): void => {
     net.sources = [...net.sources, source]
   }
-  for (const { ref, entry } of supplies) {
-    give(netOf(`${ref}.+`), {
-      end: `${ref}.+`,
-      ref,
-      volts: entry.volts,
-      limitMilliamps: entry.limitMilliamps,
-      why: entry.limitMilliamps === undefined ? 'no limit given' : 'as given in the plan',
-    })
-    netOf(`${ref}.-`).ground = true
-  }
   for (const board of boards)
     for (const pin of board.facts.pins) if (pin.kind === 'ground') netOf(`${board.ref}.${pin.id}`).ground = true
+  const stacks = stacksOf(supplies, parts, netOf)
+  const onTop = <T extends Pick<Source, 'volts' | 'limitMilliamps' | 'why'>>(ref: string, own: T): T => {
+    const below = stacks.get(ref)
+    if (!below) return own
+    const limitMilliamps = weakest(own.limitMilliamps, below.limitMilliamps)
+    return {
+      ...own,
+      volts: Math.round((own.volts + below.volts) * 1000) / 1000,
+      above: below.ref,
+      limitMilliamps,
+      why: limitMilliamps === own.limitMilliamps ? own.why : `no more than what ${ref} stands on gives`,
+    }
+  }
+  for (const { ref, entry } of supplies) {
+    const why = entry.limitMilliamps === undefined ? 'no limit given' : 'as given in the plan'
+    const own = { end: `${ref}.+`, ref, volts: entry.volts, limitMilliamps: entry.limitMilliamps, why }
+    give(netOf(`${ref}.+`), onTop(ref, own))
+    if (!stacks.has(ref)) netOf(`${ref}.-`).ground = true
+  }
   const rails = new Set(parts.flatMap((part) => part.part.rails.map((rail) => ({ part, rail }))))
   const asleep = new Set(boards)
   // What is fed by another source comes alive after it; a board that nothing feeds takes its socket.
@@ -62,16 +72,19 @@ export function placeSources(
       const volts = typeof rail.volts === 'object' ? entryOf(part.options, rail.volts.option) : rail.volts
       const end = `${part.ref}.${rail.pin}`
       if (typeof volts === 'number')
-        give(netOf(end), {
-          end,
-          ref: part.ref,
-          volts,
-          limitMilliamps: byInput(
-            rail,
-            rail.from === undefined ? undefined : netOf(`${part.ref}.${rail.from}`).sources[0]?.volts,
-          ),
-          why: rail.why,
-        })
+        give(
+          netOf(end),
+          onTop(part.ref, {
+            end,
+            ref: part.ref,
+            volts,
+            limitMilliamps: byInput(
+              rail,
+              rail.from === undefined ? undefined : netOf(`${part.ref}.${rail.from}`).sources[0]?.volts,
+            ),
+            why: rail.why,
+          }),
+        )
     }
     for (const board of [...asleep]) {
       const fed = board.board.feeds.find((feed) =>
