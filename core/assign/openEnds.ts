@@ -163,9 +163,11 @@ function leadsOn(wiring: Wiring, use: SignalUse): boolean {
 }
 
 /** The way back of a laser, which a transistor or a contact switches. */
-const isSwitchedLeg = (wiring: Wiring, part: PartInstance, end: string): boolean =>
-  otherLeg({ owner: part, end }) !== undefined &&
-  leadsSomewhere(circuitOf(wiring), wiring.netOf(end), (one) => one.part === part)
+function isSwitchedLeg(wiring: Wiring, part: PartInstance, end: string): boolean {
+  const leg = otherLeg({ owner: part, end })
+  const past = leg === undefined ? undefined : wiring.netOf(leg)
+  return past !== undefined && leadsSomewhere(circuitOf(wiring), wiring.netOf(end), () => false, { past })
+}
 
 /** A buzzer that a button or a relay switches, without a pin of a board. */
 const isSwitchedLoad = (wiring: Wiring, { part, end, facts }: SignalUse): boolean =>

@@ -2,7 +2,7 @@ import { isLoad } from '../catalog/common.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { chosenFact, runsOf } from '../circuit/loads.ts'
 import { otherLeg } from '../circuit/reach.ts'
-import type { Host, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Host, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
 import { bestSource, groundPost, sourcesOf } from '../wiring/supply.ts'
 import { bearsOf } from './blocks.ts'
 import { after, connect, type Decision, type Progress, returnEnd } from './feedAndTie.ts'
@@ -70,6 +70,7 @@ export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boo
       (one) => one.part === part && one.state === 'open' && one.facts.milliamps !== undefined,
     )
     const leg = use && use.facts.needs === 'digital-out' ? otherLeg({ owner: part, end: use.end }) : undefined
+    if (use && part.home && isEasy(wiring, use, part.home)) continue
     if (!use || leg === undefined || !wanted(part.ref) || wiring.netOf(use.end).wired || wiring.netOf(leg).wired)
       continue
     const source = nearestSource(wiring, part)
@@ -82,6 +83,16 @@ export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boo
   }
   return { wiring: after(wiring, decisions), decisions, refused: [] }
 }
+
+/** The pins of a board give the current of a signal without being asked for more than is recommended. */
+const isEasy = (wiring: Wiring, { facts }: SignalUse, { ref }: BoardInstance): boolean =>
+  [...wiring.hosts.values()].some(
+    ({ board, functions, current }) =>
+      board?.ref === ref &&
+      functions.has('digital-out') &&
+      current?.recommended !== undefined &&
+      current.recommended >= (facts.milliamps ?? Number.POSITIVE_INFINITY),
+  )
 
 /** Outputs that pull to ground for which a part waits: one a lead, or one where no bridge is there for what wants one. */
 function sinksAsked(wiring: Wiring, part: PartInstance): number {

@@ -2,7 +2,7 @@ import { memo } from '../base/memo.ts'
 import { solve } from '../electrical/network.ts'
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { circuitOf, type Element, type Port } from './circuit.ts'
-import { isLed } from './reach.ts'
+import { isLed, otherLeg } from './reach.ts'
 import { type Flow, type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
 
 /** A diode that lights, in the state of its island in which it gets the most. */
@@ -267,6 +267,11 @@ export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
       if (flowing.has(host)) continue
       add(host, activeLevel === 'low' ? 'sink' : 'source', milliamps, [use.part.ref])
     }
+    // Its plus on a supply and a pin at its other leg: the same current, into the pin.
+    const leg = use.state === 'tied' ? otherLeg({ owner: use.part, end: use.end }) : undefined
+    if (leg === undefined || wiring.netOf(use.end).ground) continue
+    for (const { host } of circuitOf(wiring).at(wiring.netOf(leg)))
+      if (host?.board && !flowing.has(host)) add(host, 'sink', milliamps, [use.part.ref])
   }
   return [...byHost].map(([host, load]): PinLoad => ({ host, ...load, parts: [...load.parts] }))
 })

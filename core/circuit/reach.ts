@@ -49,11 +49,14 @@ export function leadsSomewhere(
   return false
 }
 
-/** The other leg of a part whose whole current goes in at one end and out at the other, such as a buzzer. */
+/**
+ * The other leg of a part whose whole current goes in at one end and out at the other, such as a buzzer or the input of a
+ * solid-state relay.
+ */
 export function otherLeg({ owner, end }: Pick<Terminal, 'owner' | 'end'>): string | undefined {
   if (owner.kind !== 'part' || owner.supplies.length > 0) return undefined
-  const { category, pins, inner } = owner.part
-  if ((category !== 'load' && category !== 'light') || inner.some(({ kind }) => kind !== 'capacitance'))
+  const { pins, inner, signals } = owner.part
+  if (!signals.some(({ direction }) => direction === 'in') || inner.some(({ kind }) => kind !== 'capacitance'))
     return undefined
   const legs = pins.filter(({ role }) => role !== 'free').map(({ id }) => `${owner.ref}.${id}`)
   return legs.length === 2 && legs.includes(end) ? legs.find((one) => one !== end) : undefined

@@ -24,7 +24,12 @@ export function legsOf(part: PartInstance): Legs | undefined {
       diode: true,
       lights: diode.mostMilliamps !== undefined,
     }
-  const plus = pins.find((pin) => pin.role === 'supply' || pin.id === '+')
+  const plus = pins.find(
+    ({ role, id }) =>
+      role === 'supply' ||
+      id === '+' ||
+      part.part.signals.some((signal) => signal.pin === id && signal.direction === 'in'),
+  )
   const minus = pins.find((pin) => pin !== plus)
   return part.part.polarised && plus && minus
     ? { plus: end(plus.id), minus: end(minus.id), diode: false, lights: false }

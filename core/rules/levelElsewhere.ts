@@ -1,4 +1,5 @@
 import { circuitOf, type Port } from '../circuit/circuit.ts'
+import { otherLeg } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { wayTo } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
@@ -12,6 +13,33 @@ export const levelElsewhereMessages = { through: '{through}{cause} brings {volts
 
 /** Volts above what a pin bears that count as the tolerance of supplies and resistors. */
 const SLACK = 0.05
+
+/** A load of two legs, its plus on a supply and its other leg on a pin that bears less: while the pin is no low, it gets all of it. */
+export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const { state, part, end } of wiring.signals) {
+    const leg = state === 'tied' ? otherLeg({ owner: part, end }) : undefined
+    const source = leg === undefined ? undefined : wiring.netOf(end).sources[0]
+    if (leg === undefined || source === undefined) continue
+    for (const { host, most, terminal } of circuit.at(wiring.netOf(leg))) {
+      if (!host?.board || most === undefined || source.volts <= most + SLACK) continue
+      report({
+        severity: 'fault',
+        at: [terminal.end, source.end, part.ref],
+        message: 'through',
+        data: {
+          through: `Through ${part.ref} `,
+          cause: source.end,
+          volts: formatVolts(source.volts),
+          end: terminal.end,
+          bears: formatVolts(most),
+        },
+        why: `While ${terminal.end} pulls low, ${part.ref} runs. Let go, the pin is drawn up to ${formatVolts(source.volts)}; and driven high it leaves ${formatVolts(source.volts - (host.logicVolts ?? most))} across ${part.ref}, which may not go off. A transistor between the two bears the higher supply.`,
+        numbers: { volts: twoDigits(source.volts), bears: twoDigits(most) },
+      })
+    }
+  }
+}
 
 /** Pins to which resistors, lamps or contacts bring too much, whether or not a signal leads there. */
 export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Report) => void): void {

@@ -5,6 +5,7 @@ import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
 import { levelContactMessages, sayContact, sayLinks, sayThrown } from './levelContact.ts'
+import { sayRails } from './levelRail.ts'
 import { otherModel } from './mend.ts'
 import { isOverfed, twoDigits } from './shared.ts'
 
@@ -80,6 +81,7 @@ export const levelLogic: Rule = {
       sayThrown(wiring, use, report)
     }
     sayLinks(wiring, report)
+    sayRails(wiring, report)
     for (const [part, lines] of unknown) {
       const high = Math.min(...lines.map((line) => line.high as number))
       const ends = [...new Set(lines.map((line) => line.receiver))]

@@ -144,6 +144,13 @@ export function signalOnRail(
       message: 'output',
       why: `An output that goes ${at === 0 ? 'high' : 'low'} against a rail carries as much current as it can give, gets hot, and may be destroyed.`,
     }
+  // Both legs of a sensor that is a resistance lie on rails: whatever it does, no pin sees it.
+  if (direction === 'passive' && needs === 'analog-in')
+    return {
+      severity: 'fault',
+      message: 'unread',
+      why: 'A sensor that is a resistance divides a supply with a fixed resistor, and the middle of the two is what a pin reads. On a rail the middle never moves.',
+    }
   if (direction === 'open-drain')
     return isSupply
       ? {

@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { circuitOf } from '../circuit/circuit.ts'
+import { otherLeg } from '../circuit/reach.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { TieUse, Wiring } from '../wiring/model.ts'
@@ -23,8 +24,9 @@ export const strapNeeded: Rule = {
   },
   check(wiring, report) {
     for (const tie of wiring.ties) {
-      // Components such as a button or a sensor resistor may be turned round; other rules look at them.
-      if (tie.part.part.build === 'component') continue
+      // Components such as a button or a sensor resistor may be turned round, and a load of two legs may be switched at
+      // either; other rules look at them.
+      if (tie.part.part.build === 'component' || otherLeg({ owner: tie.part, end: tie.end }) !== undefined) continue
       const touched = tie.part.part.pins.some((pin) => wiring.netOf(`${tie.part.ref}.${pin.id}`).wired)
       const rests = touched && tie.state === 'right' ? restOf(wiring, tie) : undefined
       if (!touched || (tie.state !== 'wrong' && tie.state !== 'open' && !rests)) continue

@@ -4,6 +4,19 @@ import { supplyJoined } from './supplyJoined.ts'
 testRule(supplyJoined, {
   valid: [
     {
+      title: 'a switch that leads a battery to a board, beside the other supply of that board',
+      mcu: 'pico',
+      parts: { S: 'slide-switch', B: { part: 'battery-box', options: { volts: 4.5 } } },
+      wires: 'S.1 B.+, S.C MCU.VSYS, B.- MCU.GND',
+    },
+    {
+      title: 'a switch that chooses between two supplies',
+      mcu: 'uno-r3',
+      parts: { L: 'lamp', S: 'slide-switch' },
+      supplies: { A: { volts: 12 }, B: { volts: 10 } },
+      wires: 'S.1 A.+, S.3 B.+, S.C L.+, L.- A.-, A.- MCU.GND, B.- MCU.GND',
+    },
+    {
       title: 'a pack that feeds the board through its pin',
       supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
       wires: 'PACK.+ MCU.VIN, PACK.- MCU.GND',
@@ -40,6 +53,15 @@ testRule(supplyJoined, {
     },
   ],
   invalid: [
+    {
+      title: 'a button between two supplies of a board',
+      mcu: 'uno-r3',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.5V, B.2 MCU.3V3',
+      says: ['fault: B joins MCU.5V (5.0 V) with MCU.3V3 (3.3 V) when it closes.'],
+      fix: 'Take out the wire B.2 to MCU.3V3',
+      changes: ['wire B.2 to MCU.3V3 removed'],
+    },
     {
       title: 'a button between a pack and ground',
       supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },

@@ -1,6 +1,6 @@
 import { circuitOf } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { Net, Source, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords } from './shared.ts'
@@ -10,10 +10,11 @@ export const supplyJoined: Rule = {
     id: 'supply-joined',
     severities: ['fault'],
     about:
-      'Two sources are joined with each other, of different voltage or each with a regulator of its own, or one with ground.',
+      'Two sources are joined with each other, of different voltage or each with a regulator of its own, or one with ground; or a contact that closes does so.',
     messages: {
       ground: '{names} is joined with ground.',
       sources: '{names} are joined with each other.',
+      meets: '{part} joins {source} ({volts}) with {other} ({otherVolts}) when it closes.',
       closes: '{part} joins {source} ({volts}) with ground when it closes.',
       output: '{output} is joined with {source} ({volts}): when it switches to ground it shorts the supply.',
     },
@@ -65,6 +66,26 @@ export const supplyJoined: Rule = {
         })
       }
     }
+    for (const one of circuitOf(wiring).elements) {
+      if (one.kind !== 'contact' || one.throws) continue
+      const [source, other] = [one.netA, one.netB].map(ownSource)
+      if (!source || !other || source.end === other.end) continue
+      report({
+        severity: 'fault',
+        at: [one.a, one.b, source.end, other.end],
+        message: 'meets',
+        data: {
+          part: one.part.ref,
+          source: source.end,
+          volts: formatVolts(source.volts),
+          other: other.end,
+          otherVolts: formatVolts(other.volts),
+        },
+        why: 'A closed contact is a piece of wire: each of the two sources holds its own voltage, and nothing limits the current from one into the other. A contact leads from a supply to what it switches, or from a pin to one level.',
+        numbers: { volts: source.volts, other: other.volts },
+        propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
+      })
+    }
     for (const { output, part, facts } of circuitOf(wiring).channels) {
       const source = wiring.netOf(output).sources[0]
       const low = part.part.pins.find((pin) => pin.role === 'ground')
@@ -82,6 +103,10 @@ export const supplyJoined: Rule = {
     }
   },
 }
+
+/** A source that holds a net itself, and is not led to it by a contact or a diode. */
+const ownSource = (net: Net): Source | undefined =>
+  net.ground ? undefined : net.sources.find(({ end }) => net.ends.includes(end))
 
 /** An end that is ground by itself: of a board, a part, or the minus of a supply. */
 function isGround(wiring: Wiring, end: string): boolean {
