@@ -1,6 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { Companion } from '../catalog/partSchema.ts'
-import { chosenFact, runsOf } from '../circuit/loads.ts'
+import { runsOf } from '../circuit/loads.ts'
+import { chosenFact } from '../wiring/chosen.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
 /**

@@ -1,6 +1,7 @@
+import { chosenFact } from '../wiring/chosen.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { circuitOf, type DriverChannel, type Element } from './circuit.ts'
-import { chosenFact, drivenLoads, ratingOf } from './loads.ts'
+import { drivenLoads, ratingOf } from './loads.ts'
 import { verdictsOf } from './verdicts.ts'
 
 /** Share of its current more than which a load's transistor has to be able to carry, so that it conducts fully. */

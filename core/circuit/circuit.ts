@@ -7,6 +7,7 @@ import { holds } from '../catalog/when.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, Net, PartInstance, SignalUse, Source, Terminal, Wiring } from '../wiring/model.ts'
 import { drives, switchesLoad } from '../wiring/needs.ts'
+import { otherLeg } from './reach.ts'
 
 /**
  * What lies electrically between the nets of a wiring, and how every pin meets its net; made once of one wiring. Rules
@@ -303,8 +304,34 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
           ]
         })
       : []
+  const own = part.part.signals.find(({ direction, milliamps }) => direction === 'in' && milliamps !== undefined)
+  const leg = own && otherLeg({ owner: part, end: end(own.pin) })
+  const fedByPin: Element[] =
+    own && leg
+      ? [
+          {
+            kind: 'load',
+            part,
+            a: end(own.pin),
+            b: leg,
+            netA: wiring.netOf(end(own.pin)),
+            netB: wiring.netOf(leg),
+            ohms: undefined,
+            spread: undefined,
+            forward: undefined,
+            zener: undefined,
+            most: undefined,
+            throws: false,
+            moved: undefined,
+            runs: own.milliamps,
+            starts: own.milliamps,
+            lights: false,
+          },
+        ]
+      : []
   const withSupply = part.supplies[0]
   return [
+    ...fedByPin,
     ...inside.map((one) =>
       one.kind === 'winding' && one.runs === undefined && withSupply && part.part.category === 'load'
         ? { ...one, runs: withSupply.typicalMilliamps, starts: withSupply.peakMilliamps ?? withSupply.typicalMilliamps }

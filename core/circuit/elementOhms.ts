@@ -1,4 +1,5 @@
 import { WIRE_OHMS } from '../electrical/network.ts'
+import { chosenFact } from '../wiring/chosen.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Element, Port } from './circuit.ts'
 
@@ -13,7 +14,7 @@ export function ohmsOf(element: Element): number | undefined {
   if (element.ohms !== undefined) return element.ohms
   if (element.runs === undefined || element.runs <= 0) return undefined
   const supply = element.part.part.supplies[0]
-  const rated = supply?.usual ?? supply?.least ?? 5
+  const rated = supply?.usual ?? supply?.least ?? chosenFact(element.part, 'volts') ?? 5
   return (rated / element.runs) * 1000
 }
 

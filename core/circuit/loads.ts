@@ -1,4 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
+import { chosenFact } from '../wiring/chosen.ts'
 import type { Net, PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from './circuit.ts'
 import { verdictsOf } from './verdicts.ts'
@@ -55,17 +56,6 @@ export function ratingOf({ part, facts }: DriverChannel): OutputRating {
     most: fact('mostMilliamps') ?? given?.current?.absolute ?? given?.current?.recommended,
     volts: fact('mostVolts') ?? given?.mostVolts,
   }
-}
-
-/** A figure that goes with the chosen value of one of a part's options. */
-export function chosenFact(part: PartInstance, name: string): number | undefined {
-  for (const option of part.part.options) {
-    const value = option.values.find((one) => one.value === part.options[option.id])
-    const facts = new Map(Object.entries(value?.facts ?? {}))
-    const figure = facts.get(name)
-    if (figure !== undefined) return figure
-  }
-  return undefined
 }
 
 /** Current in milliamperes that flows through a shunt, fuse or contact on the way to what hangs behind it. */

@@ -27,14 +27,6 @@ export function leadsSomewhere(
       seen.add(to)
       queue.push(to)
     }
-    for (const { terminal } of circuit.at(net)) {
-      const leg = otherLeg(terminal)
-      const to = leg === undefined ? undefined : circuit.wiring.netOf(leg)
-      if (!to || seen.has(to)) continue
-      if (!to.wired && unwired) return true
-      seen.add(to)
-      queue.push(to)
-    }
     for (const element of circuit.on(net)) {
       if (element.kind === 'capacitor' || without(element)) continue
       if (element.kind === 'diode' && element.zener === undefined && way !== undefined)

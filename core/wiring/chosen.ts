@@ -1,6 +1,8 @@
+import { entryOf } from '../base/entryOf.ts'
 import { memoIn } from '../base/memo.ts'
 import type { Part } from '../catalog/partSchema.ts'
 import { holds } from '../catalog/when.ts'
+import type { PartInstance } from './model.ts'
 
 /**
  * A part with the supplies, rails and given pins that it has with the options and the mode chosen; the same object for
@@ -38,3 +40,14 @@ const withOnly = memoIn((part: Part, flags: string): Part => {
     provides: part.provides.filter((_, at) => provides[at] === '1'),
   }
 })
+
+/** A figure that goes with the chosen value of one of a part's options. */
+export function chosenFact(part: PartInstance, name: string): number | undefined {
+  for (const option of part.part.options) {
+    const value = option.values.find((one) => one.value === entryOf(part.options, option.id))
+    const facts = new Map(Object.entries(value?.facts ?? {}))
+    const figure = facts.get(name)
+    if (figure !== undefined) return figure
+  }
+  return undefined
+}
