@@ -77,6 +77,8 @@ export const Signal = v.strictObject({
   activeLevel: v.optional(v.picklist(['high', 'low']), 'high'),
   /** PWM frequency in hertz. */
   hertz: v.optional(NotNegative),
+  /** Shortest pulse that it must tell from none, in seconds. */
+  pulseSeconds: v.optional(NotNegative),
   /** Current that the host pin carries, in milliamperes. */
   milliamps: v.optional(NotNegative),
   /** What leaving it open means. */

@@ -24,8 +24,8 @@ export interface I2cLine {
 }
 
 /** Capacitance of a device's pin and of its lead in farads: the pin after UM10204 (C_i at most 10 pF), a 20 cm jumper. */
-const DEVICE = 10e-12
-const LEAD = 20e-12
+export const DEVICE = 10e-12
+export const LEAD = 20e-12
 /** Clock that most libraries set, in hertz. */
 export const USUAL_CLOCK = 100_000
 

@@ -6,6 +6,7 @@ import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Rule } from './finding.ts'
 import { levelContactMessages, sayContact, sayLinks, sayThrown } from './levelContact.ts'
 import { sayRails } from './levelRail.ts'
+import { saySlow } from './levelSlow.ts'
 import { otherModel } from './mend.ts'
 import { isOverfed, twoDigits } from './shared.ts'
 
@@ -19,9 +20,10 @@ export const levelLogic: Rule = {
       ...levelContactMessages,
       lowHigh: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
       highLow: '{receiver} wants at most {vil} for a low and gets {low} from {driver}.',
+      slow: '{receiver} is high only {rise} after its pin, behind {ohms}; its shortest pulse is {pulse}.',
       unknown: 'The input {thresholds} of {ends} {are} not known; {theyGet} {high} and {run} at {volts}.',
     },
-    limits: ['lowHigh', 'highLow', 'between', 'weakLink'],
+    limits: ['lowHigh', 'highLow', 'between', 'weakLink', 'slow'],
     fixable: true,
     local: true,
   },
@@ -79,6 +81,7 @@ export const levelLogic: Rule = {
     for (const use of wiring.signals) {
       sayContact(wiring, use, report)
       sayThrown(wiring, use, report)
+      saySlow(wiring, use, report)
     }
     sayLinks(wiring, report)
     sayRails(wiring, report)

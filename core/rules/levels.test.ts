@@ -194,6 +194,15 @@ testRule(levelLogic, {
       changes: ['wire X.VDD to MCU.VIN removed', 'wire X.VDD to MCU.3V3 added'],
     },
     {
+      title: 'a strip behind the resistor of another decade',
+      mcu: 'uno-r3',
+      parts: { P: 'ws2812-strip', R: ohms(33_000) },
+      wires: 'P.5V MCU.5V, P.GND MCU.GND, R.1 MCU.6, R.2 P.DIN',
+      says: ['fault: P.DIN is high only 1.19 µs after its pin, behind 33 kΩ; its shortest pulse is 400 ns.'],
+      fix: 'Make R 330 Ω',
+      changes: ['R: options ohms 33000 becomes ohms 330'],
+    },
+    {
       title: 'a slide switch with one rail at both sides',
       mcu: 'uno-r3',
       parts: { S: 'slide-switch' },
@@ -216,6 +225,29 @@ testRule(levelLogic, {
     },
   ],
   edges: [
+    {
+      says: 'slow',
+      because: 'R · 30 pF · ln(5 V / 1.5 V) = 0.4 µs: 11.07 kΩ',
+      at: (value) => ({
+        mcu: 'uno-r3',
+        parts: { P: 'ws2812-strip', R: ohms(value) },
+        wires: 'P.5V MCU.5V, P.GND MCU.GND, R.1 MCU.6, R.2 P.DIN',
+      }),
+      said: 11200,
+      quiet: 10900,
+    },
+    {
+      says: 'slow',
+      because: 'half of 1 MHz, R · 30 pF · ln(5 V / 1.5 V) = 0.5 µs: 13.8 kΩ',
+      at: (value) => ({
+        mcu: 'uno-r3',
+        parts: { P: 'mcp3008', R: ohms(value) },
+        wires:
+          'P.VDD MCU.5V, P.VREF MCU.5V, P.AGND MCU.GND, P.DGND MCU.GND, P.CS MCU.10, P.DOUT MCU.12, P.DIN MCU.11, R.1 MCU.13, R.2 P.CLK',
+      }),
+      said: 14000,
+      quiet: 13700,
+    },
     {
       says: 'lowHigh',
       severity: 'caution',

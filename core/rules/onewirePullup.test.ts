@@ -54,6 +54,17 @@ testRule(onewirePullup, {
     },
   ],
   edges: [
+    {
+      says: 'strong',
+      because: 'of an open collector that sinks 20 mA: (5 V − 0.4 V) / 20 mA = 230 Ω, less a hundredth',
+      at: (value) => ({
+        mcu: 'uno-r3',
+        parts: { H: 'hall-a3144', R: { part: 'resistor', options: { ohms: value } } },
+        wires: 'H.VCC MCU.5V, H.GND MCU.GND, H.OUT MCU.2, R.1 H.OUT, R.2 MCU.5V',
+      }),
+      said: 227,
+      quiet: 228,
+    },
     { says: 'strong', because: '(3.3 V − 0.4 V) / 4 mA = 725 Ω, less a hundredth', at: probe, said: 715, quiet: 720 },
     { says: 'weak', because: 'at most 10 kΩ', at: probe, said: 10100, quiet: 10000 },
   ],

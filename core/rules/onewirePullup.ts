@@ -2,7 +2,8 @@ import { BUS_PULL_OHMS } from '../assign/pullUps.ts'
 import { volts } from '../catalog/common.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
-import type { Rule } from './finding.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Report, Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 import { listWords, twoDigits, usesByHost } from './shared.ts'
 
@@ -25,6 +26,7 @@ export const onewirePullup: Rule = {
   },
   check(wiring, report) {
     for (const [host, all] of usesByHost(wiring)) {
+      sayStrong(wiring, host, all, report)
       const uses = all.filter((use) => use.facts.pullMostOhms !== undefined)
       const first = uses[0]
       if (!first) continue
@@ -32,23 +34,6 @@ export const onewirePullup: Rule = {
       const held = networkOf(wiring).thevenin(wiring.netOf(first.end))
       const vih = volts(host.levels.vih, host.logicVolts)
       const low = held !== undefined && vih !== undefined && held.volts < vih
-      const sinks = Math.min(...uses.map((use) => use.facts.sinkMilliamps ?? Number.POSITIVE_INFINITY))
-      // To be pulled under 0.4 V the line may take no more than the weakest output sinks.
-      const least = held && Number.isFinite(sinks) ? ((held.volts - 0.4) / sinks) * 1000 : 0
-      if (held && !low && held.ohms > 0 && held.ohms < least * 0.99)
-        report({
-          severity: 'caution',
-          at: [host.end, ...uses.map((use) => use.end)],
-          message: 'strong',
-          data: {
-            signals: uses.map((use) => use.end),
-            ohms: formatQuantity(held.ohms, 'Ω'),
-            least: formatQuantity(least, 'Ω'),
-            volts: formatVolts(held.volts),
-          },
-          why: `Whoever speaks on the line pulls it to ground against this resistor; it would have to sink ${Math.round(((held.volts - 0.4) / held.ohms) * 1000)} mA and is good for ${sinks} mA. The low level becomes too high to be read.`,
-          numbers: { ohms: Math.round(held.ohms), leastOhms: Math.round(least), sinkMilliamps: sinks },
-        })
       if (held && !low && held.ohms <= most * 1.001) continue
       const names = listWords(uses.map((use) => use.end))
       report({
@@ -70,6 +55,31 @@ export const onewirePullup: Rule = {
       })
     }
   },
+}
+
+/** A pull-up that takes more than an open drain on the line sinks when it pulls low. */
+function sayStrong(wiring: Wiring, host: Host, all: readonly SignalUse[], report: (one: Report) => void): void {
+  const uses = all.filter(({ facts }) => facts.sinkMilliamps !== undefined && !facts.needs.startsWith('i2c.'))
+  const [first] = uses
+  const held = first && networkOf(wiring).thevenin(wiring.netOf(first.end))
+  if (!held || held.ohms === 0) return
+  const sinks = Math.min(...uses.map(({ facts }) => facts.sinkMilliamps as number))
+  // To be pulled under 0.4 V the line may take no more than the weakest output sinks.
+  const least = ((held.volts - 0.4) / sinks) * 1000
+  if (held.ohms >= least * 0.99) return
+  report({
+    severity: 'caution',
+    at: [host.end, ...uses.map((use) => use.end)],
+    message: 'strong',
+    data: {
+      signals: uses.map((use) => use.end),
+      ohms: formatQuantity(held.ohms, 'Ω'),
+      least: formatQuantity(least, 'Ω'),
+      volts: formatVolts(held.volts),
+    },
+    why: `Whoever speaks on the line pulls it to ground against this resistor; it would have to sink ${Math.round(((held.volts - 0.4) / held.ohms) * 1000)} mA and is good for ${sinks} mA. The low level becomes too high to be read.`,
+    numbers: { ohms: Math.round(held.ohms), leastOhms: Math.round(least), sinkMilliamps: sinks },
+  })
 }
 
 const insideWords = (pulls: { upLeast: number; upMost: number } | undefined): string =>

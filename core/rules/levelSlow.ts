@@ -1,0 +1,49 @@
+import { volts } from '../catalog/common.ts'
+import { DEVICE, LEAD } from '../circuit/i2cLines.ts'
+import { networkOf } from '../circuit/still.ts'
+import { formatQuantity } from '../electrical/quantity.ts'
+import { levelsOf } from '../wiring/levels.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+import { setOhms } from './mend.ts'
+
+/** Slowest clock in hertz at which libraries usually run a four-wire bus: what is too slow for it works with none of them. */
+const SLOWEST_CLOCK = 1e6
+
+/** Shortest pulse in seconds that an input must tell from none; undefined where nothing says. */
+const pulseOf = ({ facts }: SignalUse): number | undefined =>
+  facts.pulseSeconds ?? (['spi.sck', 'spi.mosi'].includes(facts.needs) ? 1 / (2 * SLOWEST_CLOCK) : undefined)
+
+/**
+ * A series resistor or a divider so large that the line has not risen when its shortest pulse is over. One input and one
+ * lead of 20 cm are charged through it: t = R · C · ln(V / (V - VIH)).
+ */
+export function saySlow(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
+  const pulse = pulseOf(use)
+  const link = use.hosts[0]
+  if (pulse === undefined || !link || link.via.length === 0 || use.facts.direction !== 'in') return
+  const { host } = link
+  const high = host.logicVolts
+  const vih = volts(levelsOf(use).vih, use.part.logicVolts)
+  if (high === undefined || vih === undefined) return
+  const at = networkOf(wiring).thevenin(wiring.netOf(use.end), { net: wiring.netOf(host.end), volts: high })
+  // That the high level does not suffice at all is said as such.
+  if (!at || at.volts <= vih) return
+  const rise = at.ohms * (DEVICE + LEAD) * Math.log(at.volts / (at.volts - vih))
+  if (rise <= pulse) return
+  const series = wiring.parts.find(({ ref, part }) => link.via.includes(ref) && part.helper === 'resistor')
+  report({
+    severity: 'fault',
+    at: [use.end, host.end, ...(series ? [series.ref] : [])],
+    message: 'slow',
+    data: {
+      receiver: use.end,
+      rise: formatQuantity(rise, 's'),
+      ohms: formatQuantity(at.ohms, 'Ω'),
+      pulse: formatQuantity(pulse, 's'),
+    },
+    why: `Through a resistor every edge is a slope: input and lead, some ${formatQuantity(DEVICE + LEAD, 'F')}, are charged through it (t = R · C · ln(V / (V − VIH))). A tenth of the value is mostly what was meant.`,
+    numbers: { ohms: Math.round(at.ohms), rise, pulse },
+    propose: () => (series ? setOhms(wiring, series, 330) : []),
+  })
+}
