@@ -216,8 +216,10 @@ function limitsOf(part: PartInstance, set: string | undefined): Pick<Port, 'most
 
 function roleOfHost(users: readonly SignalUse[]): Role {
   if (users.length === 0) return 'either'
-  // A controller of a two-wire bus only ever pulls low.
-  if (users.every(({ facts: { needs } }) => needs.startsWith('i2c.'))) return 'open-drain'
+  // A controller of a two-wire bus only ever pulls low, and so does one that speaks to a part over a single wire.
+  const isPulled = ({ facts: { needs, direction } }: SignalUse): boolean =>
+    needs.startsWith('i2c.') || (drives(needs) && direction === 'open-drain')
+  if (users.every(isPulled)) return 'open-drain'
   const isOut = users.some((use) => drives(use.facts.needs) && use.facts.direction !== 'open-drain')
   const isIn = users.some((use) => !drives(use.facts.needs) || use.facts.direction !== 'in')
   return isOut && isIn ? 'both' : isOut ? 'out' : 'in'

@@ -242,11 +242,19 @@ export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
     byHost.set(host, load)
   }
   const flowing = new Set<Host>()
+  const pullUps = new Set(
+    wiring.signals.flatMap(({ facts, hosts }) =>
+      facts.needs.startsWith('i2c.') || facts.sinkMilliamps !== undefined ? hosts.map(({ host }) => host) : [],
+    ),
+  )
   for (const verdict of verdictsOf(wiring).islands) {
     const { island } = verdict
     const ports = island.actors.flatMap(({ what }) =>
-      // What a bus line takes is the matter of its pull-ups.
-      'port' in what && what.port.host && what.port.role !== 'either' && what.port.role !== 'open-drain'
+      // What a bus line takes is the matter of its pull-ups, and so where the part says what it sinks.
+      'port' in what &&
+      what.port.host &&
+      what.port.role !== 'either' &&
+      (what.port.role !== 'open-drain' || !pullUps.has(what.port.host))
         ? [what.port]
         : [],
     )

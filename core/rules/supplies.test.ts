@@ -13,17 +13,26 @@ const servoOn = (volts: number) => ({
 })
 
 /** A load between two outputs of a bridge that a pack feeds. */
-const onBridge = (part: string, volts: number) => ({
+const motor = (label: number) => ({ part: 'dc-motor', options: { volts: label } })
+const onBridge = (part: string | ReturnType<typeof motor>, volts: number) => ({
   mcu: 'uno-r3',
   supplies: pack(volts),
-  parts: { L: part, H: 'l298n' },
-  wires: 'H.12V PACK.+, H.GND PACK.-, PACK.- MCU.GND, H.IN1 MCU.7, H.IN2 MCU.8, H.ENA MCU.9, H.OUT1 L.+, H.OUT2 L.-',
+  parts: { L: part, H: { part: 'l298n', options: { jumper: volts > 12 ? 'off' : 'set' } } },
+  wires: `${volts > 12 ? 'H.5V MCU.5V, ' : ''}H.12V PACK.+, H.GND PACK.-, PACK.- MCU.GND, H.IN1 MCU.7, H.IN2 MCU.8, H.ENA MCU.9, H.OUT1 L.+, H.OUT2 L.-`,
 })
 
 testRule(supplyRange, {
   valid: [
     { title: 'a pump of 5 V on a bridge at 7.4 V, which keeps two', ...onBridge('pump', 7.4) },
     { title: 'a lock of 12 V on a bridge at 12 V', ...onBridge('solenoid', 12) },
+    { title: 'a motor of which no label is told, on a bridge at 24 V', ...onBridge('dc-motor', 24) },
+    { title: 'a motor of 12 V on a bridge at 14.4 V, which keeps two', ...onBridge(motor(12), 14.4) },
+    {
+      title: 'a motor of 12 V on a transistor',
+      supplies: pack(12),
+      parts: { M: { ...motor(12), mode: 'switched' } },
+      wires: 'M.M1 PACK.+, PACK.- MCU.GND',
+    },
     { title: 'a sensor at 3.3 V', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3' },
     { title: 'a board fed at its 5 V pin', supplies: pack(5), wires: 'PACK.+ MCU.VIN' },
     { title: 'a board fed with 9 V at VIN', mcu: 'uno-r3', supplies: pack(9), wires: 'PACK.+ MCU.VIN' },
@@ -53,6 +62,16 @@ testRule(supplyRange, {
       parts: { L: { part: 'solenoid', mode: 'bridge' }, H: 'l298n' },
       says: ['caution: L gets up to 7.4 V from H and takes 9.0 V to 13.0 V.'],
     },
+    ...(
+      [
+        [6, 9, '3.0 V to 6.0 V'],
+        [12, 24, '6.0 V to 14.0 V'],
+      ] as const
+    ).map(([label, volts, takes]) => ({
+      title: `a motor of ${label} V on a bridge at ${volts} V`,
+      ...onBridge(motor(label), volts),
+      says: [`caution: L gets up to ${volts.toFixed(1)} V from H and takes ${takes}.`],
+    })),
     {
       title: 'a hall switch at 3.3 V',
       parts: { H: 'hall-a3144' },

@@ -1,3 +1,4 @@
+import { entryOf } from '../base/entryOf.ts'
 import { holds } from '../catalog/when.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { fedThrough } from '../circuit/loads.ts'
@@ -115,6 +116,9 @@ function sayBehindBridges(wiring: Wiring, report: (found: Report) => void): void
   for (const { ref, part, options } of wiring.parts) {
     const facts = wiring.catalog.parts.get(part.id)
     if (!facts?.options.some(({ id }) => id === 'volts')) continue
+    // Of a motor, whose place is behind a bridge, nothing is known but what its label is said to be.
+    const isStated = entryOf(entryOf(wiring.plan.parts, ref)?.options, 'volts') !== undefined
+    if (facts.modes[0]?.id === 'bridge' && !isStated) continue
     const range = facts.supplies.find(({ when }) => holds(when, options))
     const bridge = circuitOf(wiring).channels.find(
       ({ part: driver, loads, facts: { output, supply } }) =>
