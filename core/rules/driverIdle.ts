@@ -8,6 +8,7 @@ import {
   sayExchanged,
   sayHalfContacts,
   sayHighSide,
+  sayJoined,
   sayNoReturn,
   sayNothingOn,
   sayPassedBy,
@@ -68,6 +69,7 @@ export const driverIdle: Rule = {
       const loads = behind.flatMap(({ ends }) => ownersAt(wiring, ends, part))
       if (loads.length > 0) note(`${moved.by} /`, b, loads, [moved.by], [])
     }
+    sayJoined(wiring, report)
     sayHighSide(wiring, report)
     sayNoReturn(wiring, report)
     sayConstant(wiring, report)

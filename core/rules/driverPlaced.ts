@@ -4,7 +4,7 @@ import { behindResistors, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
-import { swapWires } from './mend.ts'
+import { swapWires, takeOut } from './mend.ts'
 
 export const driverPlacedMessages = {
   alike: '{part} between {output} and {other} never moves: {inputs} always say the same.',
@@ -15,6 +15,7 @@ export const driverPlacedMessages = {
   halfContact: '{wired} {wired:is/are} wired and {open} {open:is/are} not: {part} switches nothing with {them}.',
   passedBy:
     '{load} lies straight on its supply and runs for good, and {part}, which {pins} {pins:moves/move}, carries nothing.',
+  joined: '{output} and {end} are joined, so that {part} switches nothing there.',
   onSupply: '{end} lies on {rail} instead of ground, so that {output} carries nothing.',
   noReturn: '{end} leads to no ground, so that {output} carries nothing.',
   highSide: '{part} lies between the supply and its load: {end} is not on ground, and {part} switches to ground only.',
@@ -57,6 +58,29 @@ export function sayHighSide(wiring: Wiring, report: (one: Report) => void): void
       data: { part: part.ref, end },
       why: `Its input counts against ${end}. As soon as the load gets volts ${end} rises with it, and the input would have to rise above the supply to keep ${part.ref} on. Put it between the load and ground.`,
       numbers: {},
+    })
+  }
+}
+
+/** An output that lies on one wire with what it is to be switched to: on or off, it is the same. */
+export function sayJoined(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { part, facts, output, inputs } of circuitOf(wiring).channels) {
+    const net = wiring.netOf(output)
+    if (!net.wired || !inputs.some((end) => wiring.netOf(end).wired)) continue
+    const low = part.part.pins.find((pin) => pin.role === 'ground')?.id
+    const end = [facts.supply ?? low].flatMap((pin) => (pin === undefined ? [] : [`${part.ref}.${pin}`]))[0]
+    if (end === undefined || wiring.netOf(end) !== net) continue
+    // Of one that pulls to ground as well, supply-joined says what it shorts.
+    const shorts = facts.supply !== undefined && low !== undefined && wiring.netOf(`${part.ref}.${low}`).ground
+    if (shorts && net.sources.length > 0) continue
+    report({
+      severity: 'fault',
+      at: [output, end],
+      message: 'joined',
+      data: { output, end, part: part.ref },
+      why: `${part.ref} opens and closes the way between ${output} and ${end}. A wire, or two legs in one row of the breadboard, closes it for good: what hangs there runs all the time, or never.`,
+      numbers: {},
+      propose: () => takeOut(wiring, (a, b) => wiring.netOf(a) === net && wiring.netOf(b) === net).slice(0, 2),
     })
   }
 }

@@ -4,6 +4,14 @@ import { supplyJoined } from './supplyJoined.ts'
 testRule(supplyJoined, {
   valid: [
     {
+      title: 'an output of a bridge on ground that is held there for good',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 6, limitMilliamps: 3000 } },
+      parts: { U: 'drv8833', M: 'dc-motor' },
+      wires:
+        'U.VCC PACK.+, U.GND MCU.GND, PACK.- MCU.GND, U.IN1 MCU.5, U.IN2 MCU.GND, U.EEP MCU.7, M.M1 U.AOUT1, M.M2 U.AOUT2, U.AOUT2 MCU.GND',
+    },
+    {
       title: 'a switch that leads a battery to a board, beside the other supply of that board',
       mcu: 'pico',
       parts: { S: 'slide-switch', B: { part: 'battery-box', options: { volts: 4.5 } } },
@@ -53,6 +61,17 @@ testRule(supplyJoined, {
     },
   ],
   invalid: [
+    {
+      title: 'an output of a bridge on ground',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 6, limitMilliamps: 3000 } },
+      parts: { U: 'drv8833', M: 'dc-motor' },
+      wires:
+        'U.VCC PACK.+, U.GND MCU.GND, PACK.- MCU.GND, U.IN1 MCU.5, U.IN2 MCU.6, U.EEP MCU.7, M.M1 U.AOUT1, M.M2 U.AOUT2, U.AOUT2 MCU.GND',
+      says: ['fault: U.AOUT2 is joined with ground: when it switches to PACK.+ it shorts that supply.'],
+      fix: 'Take out the wire U.AOUT2 to MCU.GND',
+      changes: ['wire U.AOUT2 to MCU.GND removed'],
+    },
     {
       title: 'a button between two supplies of a board',
       mcu: 'uno-r3',

@@ -16,6 +16,7 @@ export const supplyJoined: Rule = {
       sources: '{names} are joined with each other.',
       meets: '{part} joins {source} ({volts}) with {other} ({otherVolts}) when it closes.',
       closes: '{part} joins {source} ({volts}) with ground when it closes.',
+      outputGround: '{output} is joined with ground: when it switches to {supply} it shorts that supply.',
       output: '{output} is joined with {source} ({volts}): when it switches to ground it shorts the supply.',
     },
     fixable: true,
@@ -84,6 +85,23 @@ export const supplyJoined: Rule = {
         why: 'A closed contact is a piece of wire: each of the two sources holds its own voltage, and nothing limits the current from one into the other. A contact leads from a supply to what it switches, or from a pin to one level.',
         numbers: { volts: source.volts, other: other.volts },
         propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
+      })
+    }
+    for (const { output, part, facts, inputs } of circuitOf(wiring).channels) {
+      const supply = facts.supply === undefined ? undefined : `${part.ref}.${facts.supply}`
+      const source = supply === undefined ? undefined : wiring.netOf(supply).sources[0]
+      if (!supply || !source || !wiring.netOf(output).ground || wiring.netOf(supply).ground) continue
+      // Held low for good it only ever joins its output with ground.
+      const isLow = (end: string): boolean => !wiring.netOf(end).wired || wiring.netOf(end).ground
+      if (inputs.length > 0 && inputs.every(isLow)) continue
+      report({
+        severity: 'fault',
+        at: [output, supply],
+        message: 'outputGround',
+        data: { output, supply: source.end },
+        why: `A bridge drives its outputs high as well as low. High against ground carries all that ${source.end} gives, until ${part.ref} gives up. A load that turns one way only lies between one output and ground.`,
+        numbers: { volts: source.volts },
+        propose: () => takeOut(wiring, (a, b) => a === output || b === output),
       })
     }
     for (const { output, part, facts } of circuitOf(wiring).channels) {
