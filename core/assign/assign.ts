@@ -12,6 +12,7 @@ import { blockWords } from './blocks.ts'
 import { type Candidate, candidates, judge } from './candidates.ts'
 import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
 import { clampWindings, holdAtStart, idleDrivers, isAcrossNothing, movesNothing, unfinishedDrivers } from './finish.ts'
+import { throughFuses } from './fuses.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
@@ -160,7 +161,8 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
           problem.isPulledTooHigh(use, found.best.placed)),
     })
   const useful = decisions.filter((one) => !isAcrossNothing(one, refused) && !movesNothing(soFar(), one, wiring))
-  decisions.splice(0, decisions.length, ...useful)
+  const fused = options.only || options.draft ? useful : throughFuses(wiring, soFar(), useful, wanted)
+  decisions.splice(0, decisions.length, ...fused)
   const missing = found.best.left.length
   const base = found.best.placed.length * 100 - missing * NO_PIN
   const round = (points: number): number => Math.round(points * 10) / 10

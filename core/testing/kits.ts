@@ -1159,6 +1159,46 @@ const cells = (volts: number) => ({ part: 'battery-box', options: { volts } })
 /** What feeds the board, where the kit brings it. */
 const boardsFed: readonly Kit[] = [
   {
+    title: 'nine volts of batteries, a fuse and an Uno',
+    why: 'a fuse sits next to the plus, before all that hangs on it',
+    mcu: 'uno-r3',
+    parts: { B: cells(9), F: 'fuse' },
+    wired: [
+      ['F\\.1', 'B\\.\\+'],
+      ['F\\.2', 'MCU\\.VIN'],
+    ],
+    never: [['B\\.\\+', 'MCU\\.VIN']],
+  },
+  {
+    title: 'a pack with two loads, batteries for the board, and one fuse',
+    why: 'the fuse goes where most current flows',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 12, limitMilliamps: 5000 } },
+    parts: {
+      B: cells(9),
+      F: { part: 'fuse', options: { milliamps: 2000 } },
+      L: 'lamp',
+      Q: 'nmos',
+      M: 'lamp',
+      S: 'nmos',
+    },
+    wired: [
+      ['F\\.1', 'PACK\\.\\+'],
+      ['L\\.\\+', 'F\\.2'],
+      ['M\\.\\+', 'F\\.2'],
+      ['B\\.\\+', 'MCU\\.VIN'],
+    ],
+  },
+  {
+    title: 'a pump and a fuse that it would blow',
+    why: 'a fuse too small for its load stays in the box',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
+    parts: { F: { part: 'fuse', options: { milliamps: 100 } }, P: 'pump', Q: 'nmos' },
+    wired: [['P\\.\\+', 'PACK\\.\\+']],
+    never: [['F\\..', '.*']],
+  },
+  {
     title: 'nine volts of batteries and an Uno',
     why: 'nothing else takes them: they feed the board where it has its regulator',
     mcu: 'uno-r3',
