@@ -4,6 +4,13 @@ import { strapNeeded } from './strapNeeded.ts'
 testRule(strapNeeded, {
   valid: [
     {
+      title: 'the wiper of a knob where no level is meant, and a pin of the board that says an address',
+      mcu: 'uno-r3',
+      parts: { L: 'lcd-parallel', X: 'mcp23008', K: 'potentiometer' },
+      wires:
+        'L.VDD MCU.5V, L.VSS MCU.GND, L.V0 K.W, L.RW MCU.GND, L.A MCU.5V, L.K MCU.GND, K.1 MCU.GND, K.3 MCU.5V, X.VDD MCU.5V, X.VSS MCU.GND, X.A0 MCU.4, X.A1 MCU.GND, X.A2 MCU.GND, X.RESET MCU.5V',
+    },
+    {
       title: 'all straps as chosen',
       parts: { B: 'bme280' },
       wires: 'B.VCC MCU.3V3, B.GND MCU.GND, B.SDA MCU.21, B.SCL MCU.22, B.SDO MCU.GND, B.CSB MCU.3V3',
@@ -16,6 +23,16 @@ testRule(strapNeeded, {
     { title: 'a part that has no wire yet', parts: { B: 'bme280' } },
   ],
   invalid: [
+    {
+      title: 'the wiper of a knob on an address pin',
+      mcu: 'uno-r3',
+      parts: { X: 'mcp23008', K: 'potentiometer' },
+      wires:
+        'X.VDD MCU.5V, X.VSS MCU.GND, X.A0 K.W, X.A1 MCU.GND, X.A2 MCU.GND, K.1 MCU.GND, K.3 MCU.5V, X.RESET MCU.5V',
+      says: ['fault: X.A0 is moved by K.W and must go to ground for address 0x20.'],
+      fix: 'Join X.A0 to MCU.GND',
+      changes: ['wire X.A0 to K.W removed', 'wire X.A0 to MCU.GND added'],
+    },
     {
       title: 'the strap open for the address that the module does not hold',
       parts: { B: { part: 'bme280', options: { address: 119 } } },

@@ -1,4 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
+import { volts } from '../catalog/common.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { networkOf } from '../circuit/still.ts'
@@ -55,6 +56,9 @@ function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   const circuit = circuitOf(wiring)
   const contact = circuit.on(net).find((one) => one.kind === 'contact' && !one.throws)
   const isOwn = (end: string): boolean => end === tie.end || wiring.terminal(end)?.owner === contact?.part
+  const mover = circuit.at(net).find(({ role, host, terminal }) => role === 'out' && !host && !isOwn(terminal.end))
+  const isLogic = volts(entryOf(tie.part.part.levels, tie.facts.levels ?? 'logic')?.vih, 1) !== undefined
+  if (mover && isLogic && circuit.at(net).every(({ host }) => !host)) return `is moved by ${mover.terminal.end}`
   // What drives it, or may, says the level.
   if (circuit.at(net).some((port) => port.host || (!isOwn(port.terminal.end) && port.role !== 'passive')))
     return undefined

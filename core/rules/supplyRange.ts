@@ -1,8 +1,8 @@
 import { entryOf } from '../base/entryOf.ts'
-import { holds } from '../catalog/when.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { fedThrough } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import { behindBridge, madeFor } from '../wiring/labels.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { converterMessages, sayConverter } from './converters.ts'
@@ -108,18 +108,16 @@ export const supplyRange: Rule = {
   },
 }
 
-/** Most volts that the transistors of a bridge keep for themselves: two in a row of an old bipolar one (L298, 2 A). */
-const BRIDGE_DROP = 2
-
 /** Loads of known volts between the outputs of a bridge, whose motor supply is another one. */
 function sayBehindBridges(wiring: Wiring, report: (found: Report) => void): void {
-  for (const { ref, part, options } of wiring.parts) {
+  for (const one of wiring.parts) {
+    const { ref, part } = one
     const facts = wiring.catalog.parts.get(part.id)
     if (!facts?.options.some(({ id }) => id === 'volts')) continue
     // Of a motor, whose place is behind a bridge, nothing is known but what its label is said to be.
     const isStated = entryOf(entryOf(wiring.plan.parts, ref)?.options, 'volts') !== undefined
     if (facts.modes[0]?.id === 'bridge' && !isStated) continue
-    const range = facts.supplies.find(({ when }) => holds(when, options))
+    const range = madeFor(wiring, one)
     const bridge = circuitOf(wiring).channels.find(
       ({ part: driver, loads, facts: { output, supply } }) =>
         supply !== undefined &&
@@ -130,7 +128,8 @@ function sayBehindBridges(wiring: Wiring, report: (found: Report) => void): void
     if (!range || !bridge || !source) continue
     const { least, most } = range
     // What is too little for one that takes its supply over the bridge was said above.
-    if (source.volts >= least ? source.volts - BRIDGE_DROP <= most : part.supplies.length > 0) continue
+    const suits = behindBridge(source.volts, range)
+    if (suits === 'fits' || (suits === 'low' && one.supplies.length > 0)) continue
     report({
       severity: 'caution',
       at: [ref, bridge.part.ref, source.end],
@@ -143,7 +142,7 @@ function sayBehindBridges(wiring: Wiring, report: (found: Report) => void): void
         most: formatVolts(most),
       },
       why:
-        source.volts > most
+        suits === 'high'
           ? `A bridge passes on what ${source.end} gives it, less a volt or two. Pulses can keep the mean down; one line of the program that forgets them, and the load gets it all.`
           : `A bridge passes on what ${source.end} gives it, less a volt or two: the load may not move at all.`,
       numbers: { volts: source.volts, least, most },

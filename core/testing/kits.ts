@@ -1159,6 +1159,25 @@ const cells = (volts: number) => ({ part: 'battery-box', options: { volts } })
 /** What feeds the board, where the kit brings it. */
 const boardsFed: readonly Kit[] = [
   {
+    title: 'two packs, a bridge and motors of 6 V',
+    why: 'the bridge takes the pack for which the motors are made, the board the other',
+    mcu: 'uno-r3',
+    supplies: { A: { volts: 12, limitMilliamps: 3000 }, B: { volts: 6, limitMilliamps: 3000 } },
+    parts: { D: 'tb6612', M: 'dc-motor', N: 'dc-motor' },
+    wired: [
+      ['D\\.VM', 'B\\.\\+'],
+      ['A\\.\\+', 'MCU\\.VIN'],
+    ],
+  },
+  {
+    title: 'two packs, a bridge and a motor of 12 V',
+    why: 'the bridge takes the pack for which the motor is made',
+    mcu: 'uno-r3',
+    supplies: { A: { volts: 12, limitMilliamps: 3000 }, B: { volts: 6, limitMilliamps: 3000 } },
+    parts: { D: 'l9110s', M: { part: 'dc-motor', options: { volts: 12 } } },
+    wired: [['D\\.VCC', 'A\\.\\+']],
+  },
+  {
     title: 'nine volts of batteries, a fuse and an Uno',
     why: 'a fuse sits next to the plus, before all that hangs on it',
     mcu: 'uno-r3',

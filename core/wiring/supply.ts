@@ -2,6 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import { memoIn } from '../base/memo.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
+import { behindBridge, madeFor } from './labels.ts'
 import { levelsOf } from './levels.ts'
 import type { BoardInstance, PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 
@@ -56,6 +57,27 @@ export interface Planned {
 /** Share of a source's limit below which a part is none of its worries. */
 const SMALL_SHARE = 0.02
 
+/** Share of the loads waiting for a bridge, or on it already, that some volts of its motor supply do not suit. */
+function misfitsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): (volts: number) => number {
+  const isMotorSupply = part.part.channels.some(
+    ({ supply, output }) =>
+      supply !== undefined &&
+      use.facts.pins.includes(supply) &&
+      part.part.provides.some(({ pins, does }) => pins.includes(output) && does.includes('bridge')),
+  )
+  if (!isMotorSupply) return () => 0
+  const ranges = wiring.parts.flatMap((load) => {
+    const isWaiting = wiring.signals.some(
+      ({ part: owner, facts, state, hosts }) =>
+        owner === load &&
+        facts.needs === 'bridge' &&
+        (state === 'open' || hosts.some(({ host }) => host.provider === part)),
+    )
+    return (isWaiting && madeFor(wiring, load)) || []
+  })
+  return (volts) => ranges.filter((range) => behindBridge(volts, range) !== 'fits').length / Math.max(ranges.length, 1)
+}
+
 /** Sources whose voltage is in a part's range, best first, with the reason for the order. */
 export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse, planned?: Planned): Source[] {
   const { facts } = use
@@ -78,6 +100,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
         (sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0),
         planned?.loads.get(source.end) ?? 0,
       )
+  const misfits = misfitsBehind(wiring, part, use)
   const cost = (source: Source): number => {
     let points = 0
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
@@ -99,6 +122,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (isDrivenTooHigh(wiring, part, source.volts, planned) || isOutOfReach(wiring, part, use, source.volts, planned))
       points += 60
     if (harmsBoard(wiring, part, use, source.volts)) points += 60
+    points += 50 * misfits(source.volts)
     if (pullsTooHigh(wiring, part, use, source.volts, planned)) points += 60
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
     return points
