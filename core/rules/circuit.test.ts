@@ -25,6 +25,12 @@ const transceiver = (more: string) => ({
 })
 testRule(pinOnRail, {
   valid: [
+    {
+      title: 'a line driver that only receives, its sender tied off',
+      mcu: 'mega-2560-r3',
+      parts: { D: 'max485' },
+      wires: 'D.VCC MCU.5V, D.GND MCU.GND, D.DI MCU.5V, D.RO MCU.19, D.DE MCU.GND, D.RE MCU.GND',
+    },
     { title: 'a line that is only listened to', ...transceiver('X.RO MCU.RX1, X.RE MCU.GND, X.DE MCU.GND') },
     { title: 'a line that is only sent on', ...transceiver('X.DI MCU.TX1, X.RE MCU.5V, X.DE MCU.5V') },
     {
@@ -59,6 +65,13 @@ testRule(pinOnRail, {
     },
   ],
   invalid: [
+    {
+      title: 'a receiver of commands that lies on the supply',
+      mcu: 'mega-2560-r3',
+      parts: { D: 'mh-z19' },
+      wires: 'D.VIN MCU.5V, D.GND MCU.GND, D.TX MCU.19, D.RX MCU.5V',
+      says: ['caution: D.RX is on 5 V (MCU.5V): the line rests for good, and nobody ever speaks to D.'],
+    },
     {
       title: 'a clock on the supply',
       parts: { E: { part: 'bme280', mode: 'spi' } },

@@ -14,6 +14,7 @@ export const signalOnRailMessages = {
   unread: '{pin} is {where}: nobody reads it there.',
   neverMoves: '{pin} is {where}: the part waits for changes of this line, and a rail never moves.',
   clock: '{pin} is {where}: a line of a bus that never moves carries nothing.',
+  unspoken: '{pin} is {where}: the line rests for good, and nobody ever speaks to {part}.',
   break: '{pin} is {where}: on a serial line that is a break without end, and nothing is ever heard.',
   laneStands: '{pin} is {where}, so that {other}, its other side, never moves.',
   dominant: '{pin} is {where}: it holds the whole bus dominant for good.',
@@ -122,6 +123,12 @@ function isSwitchedBehind(wiring: Wiring, owner: PartInstance, end: string): boo
   return leg !== undefined && wiring.netOf(leg).wired && railOf(wiring.netOf(leg)) === undefined
 }
 
+/** The part has an enable that leaves its sender off: a receiver alone needs nobody who speaks. */
+const isHeardOnly = (wiring: Wiring, part: PartInstance): boolean =>
+  part.part.signals
+    .concat(part.mode?.signals ?? [])
+    .some(({ pin, off, offOf }) => offOf !== undefined && off === 'low' && wiring.netOf(`${part.ref}.${pin}`).ground)
+
 /** What a signal that lies on a rail cannot do there; undefined where it may be held on purpose. */
 export function signalOnRail(
   wiring: Wiring,
@@ -199,6 +206,13 @@ export function signalOnRail(
       severity: facts.required ? 'fault' : 'caution',
       message: 'break',
       why: 'A serial line rests high and falls for every byte. Run it to the sending pin of the board; where the part shall not be spoken to, leave it open or on its supply.',
+    }
+  if (direction === 'in' && ['uart.tx', 'can.tx'].includes(needs) && facts.required && !isHeardOnly(wiring, part))
+    return {
+      severity: 'caution',
+      message: 'unspoken',
+      data: { part: part.ref },
+      why: 'At the level of its supply such a line rests. Run it to the sending pin of the board; a part that shall only speak may leave it as it is.',
     }
   const isClock = ['spi.sck', 'spi.mosi', 'i2s.bck', 'i2s.ws', 'i2s.dout'].includes(needs)
   if (direction === 'in' && isClock)

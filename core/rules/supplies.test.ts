@@ -115,6 +115,19 @@ testRule(supplyMissing, {
     { title: 'no supply on purpose', parts: { B: 'bme280' }, wires: 'B.GND MCU.GND', unused: ['B.VCC'] },
   ],
   invalid: [
+    ...(
+      [
+        ['a regulator', 'regulator-3v3', 'R.IN', 'R.OUT'],
+        ['a module with a regulator', 'bmi160', 'R.VIN', 'R.3V3'],
+        ['a converter', 'boost', 'R.IN+', 'R.OUT+'],
+      ] as const
+    ).map(([what, part, input, output]) => ({
+      title: `${what} fed with what it makes itself`,
+      mcu: 'uno-r3',
+      parts: { R: part },
+      wires: `${input} ${output}, R.${part === 'boost' ? 'IN-' : 'GND'} MCU.GND`,
+      says: [`fault: R has no supply at ${input}.`],
+    })),
     {
       title: 'a board without a socket, and a pack that nothing leads from',
       mcu: 'pro-mini-3v3',

@@ -7,7 +7,8 @@ export const isTurned = (wiring: Wiring, use: SupplyUse): boolean =>
   use.pins.some((end) => wiring.netOf(end).ground) && use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
 
 /** Another finding names the cause: what feeds it lies in the way, is dead itself, or is a pin that cannot carry it. */
-export function causeElsewhere(wiring: Wiring, use: SupplyUse): boolean {
+export function causeElsewhere(wiring: Wiring, part: PartInstance, use: SupplyUse): boolean {
+  if (isFedByItself(wiring, part, use)) return false
   if (fedThrough(wiring, use.pins)) return true
   return use.pins.some((end) => {
     const net = wiring.netOf(end)
@@ -27,6 +28,15 @@ export function causeElsewhere(wiring: Wiring, use: SupplyUse): boolean {
     })
   })
 }
+
+/** What a part makes of its supply is what it is to be fed from: round in a circle nothing flows. */
+const isFedByItself = (wiring: Wiring, { ref, part }: PartInstance, use: SupplyUse): boolean =>
+  part.rails.some(
+    ({ pin, from }) =>
+      from !== undefined &&
+      use.pins.includes(`${ref}.${from}`) &&
+      wiring.netOf(`${ref}.${pin}`) === wiring.netOf(`${ref}.${from}`),
+  )
 
 /** A pin of a board that can carry what hangs on it as a supply. */
 export function feedingPin(wiring: Wiring, use: SupplyUse): string | undefined {

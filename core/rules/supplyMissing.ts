@@ -59,7 +59,7 @@ function saySupplies(wiring: Wiring, report: Say): void {
           why: 'So few milliamperes a pin can give. Set it high first, wait until the part has woken, and read it then; while the pin is low, the other lines of the part must be low as well.',
           numbers: { takesMilliamps: use.peakMilliamps ?? use.typicalMilliamps ?? 0 },
         })
-      else if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, use))
+      else if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, part, use))
         report({
           severity: 'fault',
           at: [pin],
