@@ -4,7 +4,7 @@ import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.t
 import { lowestOf } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import type { Rule } from './finding.ts'
-import { sayLoops, sayRaised, supplyLoopMessages } from './supplyLoop.ts'
+import { sayIdleConverters, sayLoops, sayRaised, supplyLoopMessages } from './supplyLoop.ts'
 
 export const commonGround: Rule = {
   meta: {
@@ -13,7 +13,7 @@ export const commonGround: Rule = {
     about:
       'Two sides exchange signals or current, and their grounds are not joined; or what a supply gives finds no way back to it.',
     messages: { apart: '{what}, but {a} and {b} are not joined.', ...supplyLoopMessages },
-    lacking: ['apart', 'noReturn', 'idle'],
+    lacking: ['apart', 'noReturn', 'idle', 'idleConverter'],
     fixable: true,
   },
   check(wiring, report) {
@@ -82,6 +82,7 @@ export const commonGround: Rule = {
             `${boards[0]!.ref} and ${other.ref} are joined by a signal`,
           )
     sayRaised(wiring, report)
+    sayIdleConverters(wiring, report)
     sayLoops(wiring, (end) => named.has(wiring.netOf(end)), report)
   },
 }

@@ -217,6 +217,14 @@ testRule(commonGround, {
   ],
   invalid: [
     {
+      title: 'a converter that feeds nothing',
+      mcu: 'uno-r3',
+      supplies: pack(12),
+      parts: { U: 'buck' },
+      wires: 'U.IN+ PACK.+, U.IN- PACK.-, PACK.- MCU.GND',
+      says: ['caution: U.OUT+ has no wire: what U makes of its supply feeds nothing.'],
+    },
+    {
       title: 'a socket on the 5 V of a board',
       mcu: 'uno-r3',
       parts: { P: 'dc-socket' },

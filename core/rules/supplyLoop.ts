@@ -11,6 +11,7 @@ import { takeOut } from './mend.ts'
 export const supplyLoopMessages = {
   noReturn: 'What {plus} gives never comes back: {minus} {minus:is/are} {state}.',
   raised: '{minus} lies on {rail} instead of ground.',
+  idleConverter: '{outputs} {outputs:has/have} no wire: what {part} makes of its supply feeds nothing.',
   idle: '{plus} has no wire: {supply} feeds nothing, although {minus} is joined.',
 }
 
@@ -114,6 +115,24 @@ function isClosed(wiring: Wiring, { ref, plus, minus }: Cell, cells: readonly Ce
       (!netA.wired || !netB.wired || netA === netB) && [a, b].some((end) => sets.find(key(end)) === from),
   )
   return waits || minus.some((end) => sets.find(key(end)) === from)
+}
+
+/** A converter or a charger that is fed and feeds nothing. */
+export function sayIdleConverters(wiring: Wiring, report: (one: Report) => void): void {
+  const unused = new Set(wiring.plan.unused)
+  for (const { ref, part, supplies } of wiring.parts) {
+    if (part.category !== 'power' || part.rails.length === 0 || supplies.every(({ source }) => !source)) continue
+    const outputs = part.rails.map(({ pin }) => `${ref}.${pin}`)
+    if (outputs.some((end) => wiring.netOf(end).wired || unused.has(end))) continue
+    report({
+      severity: 'caution',
+      at: outputs,
+      message: 'idleConverter',
+      data: { outputs, part: ref },
+      why: 'What it was meant for stays without current, or takes it from elsewhere. Join its output, or take the part out of the plan.',
+      numbers: {},
+    })
+  }
 }
 
 /** The minus of a cell, or the ground of a plug, on a supply: all that it is the foot of stands that much too high. */
