@@ -11,9 +11,10 @@ import { libraryFiles } from './platform/libraryFiles.ts'
 import type { Costs, Platform } from './platform/platform.ts'
 import { sketchLibrary } from './platform/sketch.ts'
 import { boardModules } from './python/boardModules.ts'
-import { builtinNames, plainModules } from './python/builtins.ts'
+import { builtinNames } from './python/builtins.ts'
 import { compilePython } from './python/compile.ts'
 import { driverModules } from './python/driverModules.ts'
+import { plainModules } from './python/plainModules.ts'
 import { strOf } from './python/text.ts'
 import { PyError, PyFunction } from './python/values.ts'
 import type { StageBoard } from './stage/board.ts'
@@ -109,7 +110,7 @@ function python(
       costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },
     }),
   ])
-  const builtins = builtinNames(machine, write)
+  const builtins = builtinNames(write)
   builtins.set(
     'input',
     new PyFunction('input', ([prompt]) => {

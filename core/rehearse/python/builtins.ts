@@ -1,8 +1,7 @@
-import type { Machine } from '../cpp/machine.ts'
 import { advance, attribute, callMember, getAttribute, invoke, isError, setAttribute } from './attributes.ts'
 import { sorted } from './methods.ts'
 import { binary, compare, element } from './operators.ts'
-import { floatRepr, formatPy, reprOf, strOf } from './text.ts'
+import { formatPy, reprOf, strOf } from './text.ts'
 import {
   asIndex,
   asNumber,
@@ -20,7 +19,6 @@ import {
   PyFunction,
   PyIterator,
   PyList,
-  PyModule,
   PyObject,
   PyProperty,
   PyRange,
@@ -112,7 +110,7 @@ const strType = type('str', (args) => {
 })
 type('list', ([all]) => new PyList(all === undefined ? [] : listed(all)))
 type('tuple', ([all]) => (all instanceof PyTuple ? all : new PyTuple(all === undefined ? [] : listed(all))))
-type('dict', ([from], named) => {
+const dictType = type('dict', ([from], named) => {
   const made = new PyDict()
   if (from instanceof PyDict) for (const [key, value] of from.entries.values()) made.set(key, value)
   else if (from !== undefined) for (const pair of listed(from)) made.set(element(pair, 0), element(pair, 1))
@@ -221,7 +219,7 @@ function rounded(value: Py, digits: Py): Py {
 }
 
 /** What every program finds (Python library reference, "Built-in Functions"); `print` writes with this. */
-export function builtinNames(machine: Machine, write: (text: string) => void): Map<string, Py> {
+export function builtinNames(write: (text: string) => void): Map<string, Py> {
   const names = new Map<string, Py>([...types, ...errorClasses])
   const add = (name: string, call: (args: readonly Py[], named: Named) => Py): void => {
     names.set(name, new PyFunction(name, call))
@@ -352,214 +350,9 @@ export function builtinNames(machine: Machine, write: (text: string) => void): M
   add('open', () => new Unknown())
   names.set('NotImplemented', new PyObject(new PyClass('NotImplementedType', [objectClass])))
   names.set('__name__', '__main__')
-  void machine
   return names
 }
 
 const bound = (from: Iterator<Py, Py>) => (): IteratorResult<Py, Py> => from.next()
 
-const func = (name: string, call: (args: readonly Py[], named: Named) => Py): [string, Py] => [
-  name,
-  new PyFunction(name, call),
-]
-const real = (name: string, by: (x: number) => number): [string, Py] =>
-  func(name, ([value]) => {
-    const made = by(asNumber(value))
-    return Number.isNaN(made) && !Number.isNaN(asNumber(value))
-      ? raise('ValueError', 'math domain error')
-      : new Float(made)
-  })
-
-/** Modules of the language that stand for themselves on a board. */
-export function plainModules(): Map<string, () => PyModule> {
-  const module = (name: string, attrs: readonly [string, Py][]): [string, () => PyModule] => [
-    name,
-    () => new PyModule(name, new Map(attrs)),
-  ]
-  const math: [string, Py][] = [
-    ...(
-      ['sqrt', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'exp', 'log2', 'log10', 'sinh', 'cosh', 'tanh'] as const
-    ).map((name) => real(name, Math[name])),
-    func('log', ([x, base]) => {
-      if (asNumber(x) <= 0) raise('ValueError', 'math domain error')
-      return new Float(base === undefined ? Math.log(asNumber(x)) : Math.log(asNumber(x)) / Math.log(asNumber(base)))
-    }),
-    func('floor', ([x]) => shrunk(BigInt(Math.floor(asNumber(x))))),
-    func('ceil', ([x]) => shrunk(BigInt(Math.ceil(asNumber(x))))),
-    func('trunc', ([x]) => shrunk(BigInt(Math.trunc(asNumber(x))))),
-    real('fabs', Math.abs),
-    func('pow', ([x, y]) => new Float(asNumber(x) ** asNumber(y))),
-    func('atan2', ([y, x]) => new Float(Math.atan2(asNumber(y), asNumber(x)))),
-    func('hypot', ([x, y]) => new Float(Math.hypot(asNumber(x), asNumber(y)))),
-    func('fmod', ([x, y]) => new Float(asNumber(x) % asNumber(y))),
-    real('radians', (x) => (x * Math.PI) / 180),
-    real('degrees', (x) => (x * 180) / Math.PI),
-    func('isnan', ([x]) => Number.isNaN(asNumber(x))),
-    func('isinf', ([x]) => Math.abs(asNumber(x)) === Number.POSITIVE_INFINITY),
-    func('gcd', ([a, b]) => {
-      let [x, y] = [Math.abs(Number(a)), Math.abs(Number(b))]
-      while (y) [x, y] = [y, x % y]
-      return x
-    }),
-    ['pi', new Float(Math.PI)],
-    ['e', new Float(Math.E)],
-    ['inf', new Float(Number.POSITIVE_INFINITY)],
-    ['nan', new Float(Number.NaN)],
-  ]
-  let seed = 12345
-  const chance = (): number => {
-    seed = (seed * 16807) % 0x7fffffff
-    return seed / 0x7fffffff
-  }
-  const between = (a: number, b: number): number => a + Math.floor(chance() * (b - a + 1))
-  const random: [string, Py][] = [
-    func('seed', ([to]) => {
-      seed = Math.abs(Number(to ?? 1)) % 0x7fffffff || 1
-      return null
-    }),
-    func('random', () => new Float(chance())),
-    func('uniform', ([a, b]) => new Float(asNumber(a) + chance() * (asNumber(b) - asNumber(a)))),
-    func('randint', ([a, b]) => between(asIndex(a), asIndex(b))),
-    func('randrange', (args) =>
-      args.length === 1 ? between(0, asIndex(args[0]) - 1) : between(asIndex(args[0]), asIndex(args[1]) - 1),
-    ),
-    func('getrandbits', ([bits]) => Math.floor(chance() * 2 ** asIndex(bits))),
-    func('choice', ([all]) => listed(all)[between(0, listed(all).length - 1)]),
-  ]
-  const nothing = func('collect', () => 0)
-  return new Map([
-    module('math', math),
-    module('random', random),
-    module('urandom', random),
-    module('micropython', [
-      func('const', ([value]) => value),
-      ['native', new PyFunction('native', ([one]) => one)],
-      ['viper', new PyFunction('viper', ([one]) => one)],
-    ]),
-    module('gc', [nothing, func('mem_free', () => 100_000), func('enable', () => null), func('disable', () => null)]),
-    module('sys', [
-      ['platform', 'rehearsal'],
-      ['version', '3'],
-      ['argv', new PyList([])],
-      func('exit', () => raise('SystemExit')),
-      func('print_exception', () => null),
-    ]),
-    module('os', [func('listdir', () => new PyList([])), func('uname', () => new PyTuple([]))]),
-    module('json', [func('dumps', ([value]) => jsonOf(value)), func('loads', ([text]) => fromJson(JSON.parse(text)))]),
-    module('ujson', [func('dumps', ([value]) => jsonOf(value)), func('loads', ([text]) => fromJson(JSON.parse(text)))]),
-    module('collections', [
-      func('namedtuple', ([name, fields]) => {
-        const names = typeof fields === 'string' ? fields.split(/[\s,]+/) : listed(fields)
-        return new PyClass(
-          name,
-          [objectClass],
-          (args, named) =>
-            new PyTuple(
-              names.map((one: string, at: number) => named.get(one) ?? args[at]),
-              names,
-            ),
-        )
-      }),
-      func('OrderedDict', ([from]) =>
-        (types.get('dict')!.make as NonNullable<PyClass['make']>)(from === undefined ? [] : [from], none),
-      ),
-    ]),
-    module('struct', [func('pack', packed), func('unpack', unpacked), func('calcsize', ([how]) => layout(how).size)]),
-    module('ustruct', [func('pack', packed), func('unpack', unpacked), func('calcsize', ([how]) => layout(how).size)]),
-    module('array', [func('array', ([, items]) => new PyList(items === undefined ? [] : [...listed(items)]))]),
-    module('functools', [
-      func(
-        'partial',
-        ([by, ...first], kept) =>
-          new PyFunction('partial', (rest, named) => invoke(by, [...first, ...rest], new Map([...kept, ...named]))),
-      ),
-    ]),
-  ])
-}
-
-const widths: Readonly<Record<string, number>> = {
-  x: 1,
-  b: 1,
-  B: 1,
-  '?': 1,
-  h: 2,
-  H: 2,
-  i: 4,
-  I: 4,
-  l: 4,
-  L: 4,
-  f: 4,
-  q: 8,
-  Q: 8,
-  d: 8,
-}
-
-/** Places of a layout of bytes as `struct` writes it, without the gaps of a machine. */
-function layout(how: string): { readonly size: number; readonly little: boolean; readonly fields: readonly string[] } {
-  const fields: string[] = []
-  for (const [, count, kind = ''] of how.matchAll(/(\d*)([xbB?hHiIlLqQfd])/g))
-    for (let at = 0; at < (count === '' ? 1 : Number(count)); at += 1) fields.push(kind)
-  return { size: fields.reduce((sum, kind) => sum + widths[kind]!, 0), little: !/^[>!]/.test(how), fields }
-}
-
-function packed([how, ...values]: readonly Py[]): Py {
-  const { size, little, fields } = layout(how)
-  const view = new DataView(new ArrayBuffer(size))
-  let at = 0
-  let next = 0
-  for (const kind of fields) {
-    if (kind === 'f') view.setFloat32(at, asNumber(values[next++]), little)
-    else if (kind === 'd') view.setFloat64(at, asNumber(values[next++]), little)
-    else if (kind !== 'x') {
-      const bits = BigInt.asUintN(8 * widths[kind]!, BigInt(Number(values[next++])))
-      for (let byte = 0; byte < widths[kind]!; byte += 1)
-        view.setUint8(at + (little ? byte : widths[kind]! - 1 - byte), Number((bits >> BigInt(8 * byte)) & 255n))
-    }
-    at += widths[kind]!
-  }
-  return new PyBytes([...new Uint8Array(view.buffer)], false)
-}
-
-function unpacked([how, from]: readonly Py[]): Py {
-  const { size, little, fields } = layout(how)
-  const bytes: readonly number[] = from.bytes
-  if (bytes.length !== size) raise('ValueError', `unpack requires a buffer of ${size} bytes`)
-  const view = new DataView(Uint8Array.from(bytes).buffer)
-  const found: Py[] = []
-  let at = 0
-  for (const kind of fields) {
-    const width = widths[kind]!
-    if (kind === 'f') found.push(new Float(view.getFloat32(at, little)))
-    else if (kind === 'd') found.push(new Float(view.getFloat64(at, little)))
-    else if (kind !== 'x') {
-      let bits = 0n
-      for (let byte = 0; byte < width; byte += 1)
-        bits |= BigInt(view.getUint8(at + (little ? byte : width - 1 - byte))) << BigInt(8 * byte)
-      found.push(kind === '?' ? bits !== 0n : shrunk(/[bhilq]/.test(kind) ? BigInt.asIntN(8 * width, bits) : bits))
-    }
-    at += width
-  }
-  return new PyTuple(found)
-}
-
-function jsonOf(value: Py): string {
-  if (value === null) return 'null'
-  if (typeof value === 'boolean' || isInt(value)) return String(value)
-  if (value instanceof Float) return floatRepr(value.v)
-  if (typeof value === 'string') return JSON.stringify(value)
-  if (value instanceof PyList || value instanceof PyTuple) return `[${value.items.map(jsonOf).join(', ')}]`
-  if (value instanceof PyDict)
-    return `{${[...value.entries.values()].map(([key, one]) => `${JSON.stringify(strOf(key))}: ${jsonOf(one)}`).join(', ')}}`
-  return raise('TypeError', `Object of type ${typeName(value)} is not JSON serializable`)
-}
-
-function fromJson(value: unknown): Py {
-  if (typeof value === 'number') return Number.isInteger(value) ? value : new Float(value)
-  if (Array.isArray(value)) return new PyList(value.map(fromJson))
-  if (typeof value !== 'object' || value === null) return value
-  const made = new PyDict()
-  for (const [key, one] of Object.entries(value)) made.set(key, fromJson(one))
-  return made
-}
-
-export { floatType, strType }
+export { dictType, floatType, strType }

@@ -1,12 +1,13 @@
 import { Machine } from '../cpp/machine.ts'
-import { builtinNames, plainModules } from '../python/builtins.ts'
+import { builtinNames } from '../python/builtins.ts'
 import { compilePython } from '../python/compile.ts'
+import { plainModules } from '../python/plainModules.ts'
 
 /** What a program of Python prints, rehearsed without a board. @throws Error for one that is not understood. */
 export function printedRehearsed(text: string): string {
   const machine = new Machine()
   let printed = ''
-  const builtins = builtinNames(machine, (more) => {
+  const builtins = builtinNames((more) => {
     printed += more
   })
   const program = compilePython([{ name: 'main.py', text }], { builtins, modules: plainModules() }, machine)
