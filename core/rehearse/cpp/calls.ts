@@ -1,19 +1,16 @@
-import { conversion, isNumber } from './arithmetic.ts'
-import { type Code, decayed } from './code.ts'
-import { Expressions } from './expressions.ts'
-import { type FunctionInfo, GO, type NativeFunction } from './program.ts'
+import type { Code } from './code.ts'
+import { NativeCalls } from './nativeCalls.ts'
+import { fittest, isBase, isExact, methodsOf } from './overloads.ts'
+import { type FunctionInfo, GO } from './program.ts'
 import { FunctionScope } from './scope.ts'
-import { formatted, printedText } from './strings.ts'
+import { printedText } from './strings.ts'
 import type { Expr, FunctionNode } from './syntax.ts'
-import { textMethods } from './textMethods.ts'
-import { type Parameter, STRING, type StructType, sameType, type Type, typeWords, VOID } from './types.ts'
+import { type Parameter, type StructType, sameType, type Type, typeWords, VOID } from './types.ts'
 import { Callable, type Frame, type Get, Ptr, type Struct, type Value } from './values.ts'
 
 /** Compiles calls: of functions, methods, lambdas, of what the platform gives. */
-export abstract class Calls extends Expressions {
+export abstract class Calls extends NativeCalls {
   protected abstract compileBody(info: FunctionInfo, scope: FunctionScope): void
-  /** The expression that is a statement of its own. */
-  protected alone: Expr | undefined
   protected abstract fromTemplate(
     name: string,
     given: readonly (Type | number)[],
@@ -66,7 +63,7 @@ export abstract class Calls extends Expressions {
           )
       }
       if (type?.is === 'native')
-        return this.#native(
+        return this.nativeCall(
           this.library.classes.get(type.name)?.methods[name.slice(cut + 2)],
           undefined,
           name,
@@ -79,8 +76,8 @@ export abstract class Calls extends Expressions {
     if (this.globals.has(name)) return undefined
     const bare = name.replace(/^std::|^::/, '')
     const known = this.spaced(name, bare, scope).flatMap((one) => this.functions.get(one) ?? [])
-    const chosen = this.#choose(known, codes)
-    if (chosen && (this.#isExact(chosen, codes) || !this.templates.has(name)))
+    const chosen = fittest(known, codes, this.library.widths.int)
+    if (chosen && (isExact(chosen, codes, this.library.widths.int) || !this.templates.has(name)))
       return this.#invoke(chosen, undefined, args, codes, scope, at)
     const given = (of.args ?? []).map((one) => ('e' in one ? this.number(one, scope) : this.type(one, scope, at)))
     const made = this.fromTemplate(name, given, codes)
@@ -88,45 +85,11 @@ export abstract class Calls extends Expressions {
     if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
     if (known.length > 0) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
     const native = this.library.functions.get(name) ?? this.library.functions.get(bare)
-    if (native) return this.#native(native, undefined, name, args, codes, scope, at)
-    if (bare === 'sprintf' || bare === 'snprintf') return this.#printed(bare, codes, at)
+    if (native) return this.nativeCall(native, undefined, name, args, codes, scope, at)
+    if (bare === 'sprintf' || bare === 'snprintf') return this.printedInto(bare, codes, at)
     if (this.typeNamed(name, scope) || this.library.classes.has(name) || this.unknown.has(name))
       return this.expression({ e: 'make', type: { t: 'name', name }, args, at }, scope)
     return this.fail(`nothing that is called ${name} is known here`, at)
-  }
-
-  /** `sprintf(buffer, "%d", n)`: text into an array. */
-  #printed(name: string, codes: readonly Code[], at: number): Code {
-    const first = name === 'sprintf' ? 1 : 2
-    const to = decayed(codes[0]!)
-    const limit = name === 'sprintf' ? undefined : codes[1]
-    const form = this.text(codes[first]!, at).get
-    const rest = codes.slice(first + 1).map(decayed)
-    const types = rest.map(({ type }) => type)
-    const floats = this.library.widths.int === 32
-    const { machine } = this
-    return {
-      type: this.basic.get('int')!,
-      get: (f) => {
-        const text = formatted(
-          form(f),
-          rest.map(({ get }) => get(f)),
-          types,
-          floats,
-        )
-        const ptr: Ptr = to.get(f)
-        const most = limit ? Number(limit.get(f)) : Number.POSITIVE_INFINITY
-        const kept = text.slice(0, Math.max(0, most - 1))
-        for (let index = 0; index <= kept.length; index += 1) {
-          if (ptr.at + index >= ptr.base.length) {
-            machine.beyond(at, ptr.at + index, ptr.base.length)
-            break
-          }
-          ptr.base[ptr.at + index] = index < kept.length ? kept.charCodeAt(index) : 0
-        }
-        return text.length
-      },
-    }
   }
 
   #method(of: Expr & { e: 'member' }, args: readonly Expr[], scope: FunctionScope): Code {
@@ -144,7 +107,7 @@ export abstract class Calls extends Expressions {
       }
       const field = object.struct.fields.findIndex((one) => one.name === name)
       if (field >= 0) return this.#callable(this.fieldOf(object.struct, field, object.get, at), args, scope, at)
-      const isThere = this.#methodsOf(object.struct, name).length > 0
+      const isThere = methodsOf(object.struct, name).length > 0
       return this.fail(
         isThere
           ? `${name} of ${object.struct.name} is not made for ${wordsOf(codes)}`
@@ -152,7 +115,7 @@ export abstract class Calls extends Expressions {
         at,
       )
     }
-    if (owner.type.is === 'string') return this.#textMethod(owner, name, codes, at)
+    if (owner.type.is === 'string') return this.textMethod(owner, name, codes, at)
     const { type } = owner
     const native =
       type.is === 'native' ? type.name : type.is === 'pointer' && type.to.is === 'native' ? type.to.name : undefined
@@ -161,125 +124,18 @@ export abstract class Calls extends Expressions {
       const known = this.library.classes.get(native)
       const method = known?.methods[name]
       if (known && !method) return this.fail(`${native} has no ${name} that is known here`, at)
-      return this.#native(method, get, `${native}.${name}`, args, codes, scope, at)
+      return this.nativeCall(method, get, `${native}.${name}`, args, codes, scope, at)
     }
     if (type.is === 'array' && (name === 'size' || name === 'fill' || name === 'begin'))
-      return this.#arrayMethod(owner, name, codes, at)
+      return this.arrayMethod(owner, name, codes, at)
     return this.fail(`${typeWords(type)} has no ${name}`, at)
   }
 
-  #arrayMethod(owner: Code, name: string, codes: readonly Code[], at: number): Code {
-    const type = owner.type as Type & { is: 'array' }
-    if (name === 'size') return { type: this.basic.get('size_t')!, get: () => type.length, known: type.length }
-    if (name === 'begin') return decayed(owner)
-    const value = codes[0] ?? this.fail('fill wants a value', at)
-    return { type: VOID, get: (f) => owner.get(f).fill(value.get(f)) }
-  }
-
-  #textMethod(owner: Code, name: string, codes: readonly Code[], at: number): Code {
-    const method = Object.hasOwn(textMethods, name) ? textMethods[name] : undefined
-    if (!method) return this.fail(`String has no ${name} that is known here`, at)
-    const gets = codes.map((code, index) => {
-      const want = method.params[index]
-      if (want === 'text') return this.text(code, at).get
-      if (want === 'number') {
-        const turn = conversion(code.type, this.basic.get('long')!)
-        return turn ? (f: Frame) => turn(code.get(f)) : code.get
-      }
-      return decayed(code).get
-    })
-    const returns = this.#textReturns(method.returns)
-    const { place } = owner
-    const { charSigned } = this.library.widths
-    return {
-      type: returns,
-      get: (f) => {
-        const found = method.run(
-          owner.get(f),
-          gets.map((get) => get(f)),
-          charSigned,
-        )
-        if (found.self !== undefined) place?.set(f, found.self)
-        return found.value
-      },
-    }
-  }
-
-  #textReturns(returns: string): Type {
-    if (returns === 'text') return STRING
-    if (returns === 'bytes') return { is: 'pointer', to: this.basic.get('char')! }
-    return this.basic.get(returns) ?? VOID
-  }
-
-  /** Methods of a name, those of the class itself first. */
-  #methodsOf(struct: StructType, name: string): FunctionInfo[] {
-    for (let one: StructType | undefined = struct; one; one = one.base) {
-      const own = one.methods.get(name)
-      if (own) return own
-    }
-    return []
-  }
-
   #methodOf(struct: StructType, name: string, args: readonly Code[]): FunctionInfo | undefined {
-    const chosen = this.#choose(this.#methodsOf(struct, name), args)
-    if (chosen && this.#isExact(chosen, args)) return chosen
+    const chosen = fittest(methodsOf(struct, name), args, this.library.widths.int)
+    if (chosen && isExact(chosen, args, this.library.widths.int)) return chosen
     // What leaves its types open fits better than what has to turn an argument into another type.
     return this.fromTemplate(name, [], args, struct) ?? chosen
-  }
-
-  #isExact({ params }: FunctionInfo, args: readonly Code[]): boolean {
-    return args.every((arg, at) => this.#distance(arg, params[at]!) === 0)
-  }
-
-  /** The one that its arguments fit best (overload resolution, ISO C++17, 16.3, by the sum of what must be turned). */
-  #choose(all: readonly FunctionInfo[], args: readonly Code[]): FunctionInfo | undefined {
-    let best: FunctionInfo | undefined
-    let least = Number.POSITIVE_INFINITY
-    for (const one of all) {
-      const needed = one.params.filter(({ otherwise }) => otherwise === undefined).length
-      if (args.length < needed || args.length > one.params.length) continue
-      const cost = args.reduce((sum, arg, at) => sum + this.#distance(arg, one.params[at]!), 0)
-      if (cost < least) {
-        least = cost
-        best = one
-      }
-    }
-    return best
-  }
-
-  /** How far an argument is from what a parameter wants; infinite where it cannot be turned into it. */
-  #distance({ type, place, known }: Code, { type: wanted, byReference }: Parameter): number {
-    if (sameType(type, wanted)) return byReference && !place ? 0.1 : 0
-    if (isNumber(type) && isNumber(wanted)) {
-      if (byReference && place && !sameType(type, wanted)) return 3
-      const small = type.is === 'bool' || (type.is === 'int' && type.bits < this.library.widths.int)
-      if (small && wanted.is === 'int' && wanted.bits === this.library.widths.int && wanted.signed) return 1
-      if (type.is === 'float' && wanted.is === 'float') return 1
-      return 2
-    }
-    if (type.is === 'list') return 2
-    if (wanted.is === 'pointer') {
-      if (type.is === 'null' || (type.is === 'int' && known === 0)) return 2
-      if (type.is === 'array')
-        return sameType(type.of, wanted.to) ? 0.5 : wanted.to.is === 'void' ? 2 : Number.POSITIVE_INFINITY
-      if (type.is === 'pointer') {
-        if (wanted.to.is === 'void') return 2
-        if (type.to.is === 'struct' && wanted.to.is === 'struct')
-          return isBase(wanted.to.struct, type.to.struct) ? 1 : Number.POSITIVE_INFINITY
-        return sameType(type.to, wanted.to) ? 0 : Number.POSITIVE_INFINITY
-      }
-      if (type.is === 'native' && wanted.to.is === 'native') return 1
-      return Number.POSITIVE_INFINITY
-    }
-    if (wanted.is === 'string') return type.is === 'array' || type.is === 'pointer' ? 2 : Number.POSITIVE_INFINITY
-    if (wanted.is === 'struct') {
-      if (type.is === 'struct') return isBase(wanted.struct, type.struct) ? 1 : Number.POSITIVE_INFINITY
-      return wanted.struct.constructors.length > 0 ? 4 : Number.POSITIVE_INFINITY
-    }
-    if (wanted.is === 'function') return type.is === 'function' || type.is === 'null' ? 1 : Number.POSITIVE_INFINITY
-    if (wanted.is === 'bool' && (type.is === 'pointer' || type.is === 'array')) return 3
-    if (wanted.is === 'native' || type.is === 'native') return 3
-    return Number.POSITIVE_INFINITY
   }
 
   /** Arguments as a function wants them, those that are left out by what it says. */
@@ -366,7 +222,7 @@ export abstract class Calls extends Expressions {
     let found = this.#virtuals.get(key)
     if (!found) {
       found =
-        this.#methodsOf(type, name).find(
+        methodsOf(type, name).find(
           (one) =>
             one.params.length === like.params.length &&
             one.params.every((param, at) => sameType(param.type, like.params[at]!.type)),
@@ -413,79 +269,6 @@ export abstract class Calls extends Expressions {
     return this.machine.ret
   }
 
-  /** A call of what the platform or a driver gives; of a class that nobody has described it gives nought. */
-  #native(
-    native: NativeFunction<never> | undefined,
-    self: Get | undefined,
-    name: string,
-    args: readonly Expr[],
-    codes: readonly Code[],
-    scope: FunctionScope,
-    at: number,
-  ): Code {
-    if (!native) {
-      const gets = codes.map(({ get }) => get)
-      // A call whose answer nobody takes is no question.
-      const isAlone = this.alone?.e === 'call' && this.alone.args === args
-      const answer = isAlone ? () => 0 : this.library.asked(name)
-      return {
-        type: this.basic.get('int')!,
-        get: (f) => {
-          for (const get of gets) get(f)
-          return answer()
-        },
-      }
-    }
-    const params = native.params ?? []
-    const least = native.least ?? params.length
-    const most = native.most ?? (native.params ? params.length : Number.POSITIVE_INFINITY)
-    if (codes.length < least || codes.length > most)
-      this.fail(
-        `${name} takes ${least === most ? least : `${least} to ${most === Number.POSITIVE_INFINITY ? 'any number of' : most}`} argument${most === 1 ? '' : 's'}, and has ${codes.length} here`,
-        at,
-      )
-    const turned = codes.map((code, index) => {
-      const want = params[index]
-      if (args[index]?.e === 'list' && want && want !== 'any' && want !== 'place')
-        return { type: want, get: this.beginning(want, { value: args[index], args: undefined }, scope, at).get }
-      if (want === 'place')
-        return { type: code.type, get: code.place?.ptr ?? this.fail(`${name} writes to what lies somewhere`, at) }
-      return want === undefined || want === 'any' ? decayed(code) : this.coerce(code, want, at, scope)
-    })
-    const types = turned.map(({ type }) => type)
-    const gets = turned.map(({ get }) => get)
-    const returns = typeof native.returns === 'function' ? native.returns(types) : native.returns
-    const { run } = native
-    const { machine } = this
-    const of = self ?? (() => undefined)
-    const get: Get = (f) => {
-      const values = gets.map((one) => one(f))
-      machine.at = at
-      return run(of(f) as never, values, types, at)
-    }
-    return { type: returns, get }
-  }
-
-  protected override makeNative(name: string, args: readonly Expr[], scope: FunctionScope, at: number): Get {
-    const known = this.library.classes.get(name)
-    const codes = args.map((one) => decayed(this.expression(one, scope)))
-    if (!known) {
-      if (!this.unknown.has(name)) this.unknown.set(name, at)
-      return () => ({})
-    }
-    const turned = codes.map((code, index) => {
-      const want = known.params?.[index]
-      return want === undefined || want === 'any' ? code : this.coerce(code, want, at, scope)
-    })
-    const types = turned.map(({ type }) => type)
-    return (f) =>
-      known.make(
-        turned.map(({ get }) => get(f)),
-        types,
-        at,
-      )
-  }
-
   protected override operatorCall(
     op: string,
     a: Code,
@@ -501,7 +284,7 @@ export abstract class Calls extends Expressions {
       if (own) return this.#invoke(own, a.get, right, codes, scope, at)
     }
     const free = this.functions.get(name)
-    const chosen = free && this.#choose(free, [a, ...codes])
+    const chosen = free && fittest(free, [a, ...codes], this.library.widths.int)
     if (!chosen) return undefined
     const here: Expr = { e: 'null', at }
     return this.#invoke(chosen, undefined, [here, ...right], [a, ...codes], scope, at)
@@ -523,7 +306,7 @@ export abstract class Calls extends Expressions {
     at: number,
     scope: FunctionScope,
   ): Code | undefined {
-    const info = this.#choose(to.constructors, [code])
+    const info = fittest(to.constructors, [code], this.library.widths.int)
     if (!info) return undefined
     const [get] = this.argumentsFor(info.params.slice(0, 1), [{ e: 'null', at }], [code], scope, at)
     const blank = this.blank(to, info)
@@ -542,7 +325,7 @@ export abstract class Calls extends Expressions {
     const blank = this.blank(type)
     const [first] = codes
     if (codes.length === 1 && first?.type.is === 'struct' && isBase(type, first.type.struct)) return this.kept(first)
-    const info = this.#choose(type.constructors, codes)
+    const info = fittest(type.constructors, codes, this.library.widths.int)
     if (!info) {
       if (codes.length === 0 && type.constructors.length === 0) return blank
       return this.fail(
@@ -651,8 +434,3 @@ const deref = (ptr: Ptr | null): Value => (ptr instanceof Ptr ? ptr.base[ptr.at]
 
 const wordsOf = (codes: readonly Code[]): string =>
   codes.length === 0 ? 'no arguments' : codes.map(({ type }) => typeWords(type)).join(', ')
-
-function isBase(base: StructType, of: StructType): boolean {
-  for (let one: StructType | undefined = of; one; one = one.base) if (one === base) return true
-  return false
-}
