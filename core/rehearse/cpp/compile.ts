@@ -1,16 +1,17 @@
 import { isNumber } from './arithmetic.ts'
-import { isPlain, unionOf } from './bytes.ts'
+import { isPlain } from './bytes.ts'
 import type { Code } from './code.ts'
+import { deduced } from './deduced.ts'
 import type { Machine } from './machine.ts'
+import { bareName, Objects } from './objects.ts'
 import { parseCpp } from './parser.ts'
 import { preprocess, type SourceFile } from './preprocess.ts'
 import type { FunctionInfo, Library, Refusal } from './program.ts'
 import { FunctionScope } from './scope.ts'
-import { Statements } from './statements.ts'
 import type { Expr, FunctionNode, Item, StructNode, TypeNode, Variable } from './syntax.ts'
 import { SourceError } from './tokens.ts'
-import { type Field, intType, type StructType, sizeOf, type Type, typeWords } from './types.ts'
-import { copied, type Get, Struct, type Value } from './values.ts'
+import { intType, type StructType, type Type, typeWords } from './types.ts'
+import type { Value } from './values.ts'
 
 /** A program that is ready to run. */
 export interface Compiled {
@@ -44,13 +45,12 @@ interface Pending {
   readonly space: string
 }
 
-class Compiler extends Statements {
+class Compiler extends Objects {
   protected override readonly outside = new FunctionScope(undefined)
   readonly typeNames: ReadonlySet<string>
   readonly #pending: Pending[] = []
   readonly #begins: ((f: Value[]) => void)[] = []
   readonly #structNodes = new Map<StructType, StructNode>()
-  readonly #blanks = new Map<StructType, Map<string, () => Struct>>()
   readonly #made = new Map<string, FunctionInfo>()
   /** Names of variables that are those of a namespace, as long as nothing outside is called so. */
   readonly #lent = new Set<string>()
@@ -375,7 +375,7 @@ class Compiler extends Statements {
   ): FunctionInfo | undefined {
     const nodes = self ? this.methodTemplates.get(self)?.get(name) : this.templates.get(name)
     for (const node of nodes ?? []) {
-      const types = this.#deduced(node, given, args)
+      const types = deduced(node, given, args)
       if (!types) continue
       const key = `${self?.scope ?? ''} ${name} ${node.at} ${[...types].map(([one, is]) => `${one}=${typeof is === 'number' ? is : typeWords(is)}`).join()}`
       let info = this.#made.get(key)
@@ -399,37 +399,6 @@ class Compiler extends Statements {
     return scope
   }
 
-  /** Types and numbers that a call leaves no choice about. */
-  #deduced(
-    node: FunctionNode,
-    given: readonly (Type | number)[],
-    args: readonly Code[],
-  ): Map<string, Type | number> | undefined {
-    const types = new Map<string, Type | number>()
-    node.open.forEach((one, at) => {
-      const is = given[at]
-      if (is !== undefined && one.isType === (typeof is !== 'number')) types.set(one.name, is)
-    })
-    const needed = node.params.filter(({ otherwise }) => otherwise === undefined).length
-    if (args.length < needed || args.length > node.params.length) return undefined
-    const match = (wanted: TypeNode, type: Type): void => {
-      if (wanted.t === 'name' && node.open.some(({ name }) => name === wanted.name)) {
-        if (!types.has(wanted.name)) types.set(wanted.name, type.is === 'array' ? { is: 'pointer', to: type.of } : type)
-      } else if (wanted.t === 'reference') match(wanted.to, type)
-      else if (wanted.t === 'pointer' && type.is === 'pointer') match(wanted.to, type.to)
-      else if (wanted.t === 'pointer' && type.is === 'array') match(wanted.to, type.of)
-      else if (wanted.t === 'array' && type.is === 'array') {
-        match(wanted.of, type.of)
-        const { length } = wanted
-        if (length?.e === 'name' && node.open.some(({ name }) => name === length.name))
-          types.set(length.name, type.length)
-      }
-    }
-    for (const [at, arg] of args.entries()) match(node.params[at]!.type, arg.type)
-    if (node.open.some(({ name, otherwise }) => !types.has(name) && otherwise === undefined)) return undefined
-    return types
-  }
-
   protected override localItem(item: Item, scope: FunctionScope): void {
     if (item.i === 'struct') {
       const struct = this.newStruct(item.struct.name)
@@ -437,124 +406,7 @@ class Compiler extends Statements {
       scope.nameType(item.struct.name, { is: 'struct', struct })
     } else this.#named(item, scope, '')
   }
-
-  protected override blank(type: StructType, by?: FunctionInfo): () => Struct {
-    let make: (() => Struct) | undefined
-    // Its fields are all known only when the program has been read to its end.
-    return () => {
-      make ??= this.#blankFor(type, by)
-      return make()
-    }
-  }
-
-  #blankFor(type: StructType, by: FunctionInfo | undefined): () => Struct {
-    const said = new Set(by?.node.first.map(({ name }) => name))
-    // Objects that the constructor makes itself are not made before.
-    const left = type.fields.map(({ name, type: of }) => of.is === 'struct' && said.has(name))
-    const key = left.map(Number).join('')
-    const all = this.#blanks.get(type) ?? new Map<string, () => Struct>()
-    const known = all.get(key) ?? this.#blank(type, left)
-    this.#blanks.set(type, all.set(key, known))
-    return known
-  }
-
-  #blank(type: StructType, left: readonly boolean[]): () => Struct {
-    const scope = new FunctionScope(type)
-    const gets = type.fields.map((field, at): Get => {
-      return left[at] ? this.empty(field.type, 0) : this.#fieldBegins(field, scope)
-    })
-    const { widths } = this.library
-    const size = sizeOf({ is: 'struct', struct: type }, widths)
-    return () => {
-      const made = type.isUnion ? unionOf(type, widths, new Uint8Array(size)) : new Struct(type, new Array(gets.length))
-      const frame = [made]
-      // The last of a union's fields would hide the first.
-      for (let at = 0; at < (type.isUnion ? 1 : gets.length); at += 1) made.f[at] = gets[at]!(frame)
-      return made
-    }
-  }
-
-  #fieldBegins(field: Field, scope: FunctionScope): Get {
-    if (field.byReference) return () => null
-    const at = 0
-    if (field.value || field.args) return this.beginning(field.type, field, scope, field.value?.at ?? at).get
-    const { type } = field
-    // One that wants arguments gets them from the constructor that holds it.
-    if (
-      type.is === 'struct' &&
-      !type.struct.constructors.some(({ params }) => params.every(({ otherwise }) => otherwise !== undefined))
-    )
-      return this.empty(type, at)
-    return this.begun(type, at)
-  }
-
-  protected override firsts(info: FunctionInfo, scope: FunctionScope): ((f: Value[]) => void) | undefined {
-    const { owner, node } = info
-    if (!owner?.constructors.includes(info)) return undefined
-    const steps: ((f: Value[]) => void)[] = []
-    const said = new Set(node.first.map(({ name }) => name))
-    if (owner.base && ![...said].some((name) => this.#isBaseName(owner, name)) && owner.base.constructors.length > 0)
-      steps.push(this.#baseStep(owner.base, [], scope, node.at))
-    for (const { name, args } of node.first) {
-      if (this.#isBaseName(owner, name)) {
-        if (name === bareName(owner.name)) steps.push(this.#baseStep(owner, args, scope, node.at))
-        else steps.push(this.#baseStep(owner.base!, args, scope, node.at))
-        continue
-      }
-      const index = owner.fields.findIndex((field) => field.name === name)
-      const field = owner.fields[index] ?? this.fail(`${owner.name} has no field ${name}`, node.at)
-      if (field.byReference) {
-        const code = args[0]
-          ? this.expression(args[0], scope)
-          : this.fail(`${name} stands for something else and does not say for what`, node.at)
-        const ptr = code.place?.ptr ?? ((f: Value[]) => ({ base: [code.get(f)], at: 0 }))
-        steps.push((f) => {
-          f[0].f[index] = ptr(f)
-        })
-        continue
-      }
-      const { get } = this.beginning(
-        field.type,
-        args.length === 0 ? { value: undefined, args: undefined } : { value: undefined, args },
-        scope,
-        node.at,
-      )
-      steps.push((f) => {
-        f[0].f[index] = copied(get(f))
-      })
-    }
-    return steps.length === 0
-      ? undefined
-      : (f) => {
-          for (const step of steps) step(f)
-        }
-  }
-
-  #isBaseName(owner: StructType, name: string): boolean {
-    return name === bareName(owner.name) || (owner.base !== undefined && name === bareName(owner.base.name))
-  }
-
-  /** The constructor of what a class builds on, run on the same object. */
-  #baseStep(base: StructType, args: readonly Expr[], scope: FunctionScope, at: number): (f: Value[]) => void {
-    const codes = args.map((one) => this.expression(one, scope))
-    const info = base.constructors.find(
-      ({ params }) => codes.length <= params.length && params.slice(codes.length).every(({ otherwise }) => otherwise),
-    )
-    if (!info)
-      return args.length === 0 ? () => undefined : this.fail(`${base.name} is not made of ${args.length} arguments`, at)
-    const gets = this.argumentsFor(info.params, args, codes, scope, at)
-    return (f) => {
-      this.run(
-        info,
-        f[0],
-        gets.map((get) => get(f)),
-        at,
-      )
-    }
-  }
 }
-
-const bareName = (name: string): string => name.replace(/<.*$/, '').replace(/^.*::/, '')
 
 const sameParams = (a: FunctionInfo, b: FunctionInfo): boolean =>
   a.params.length === b.params.length &&
