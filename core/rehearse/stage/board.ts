@@ -1,6 +1,4 @@
-import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import type { Language } from '../../catalog/boardSchema.ts'
-import { volts } from '../../catalog/common.ts'
 import type { BoardInstance, Wiring } from '../../wiring/model.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Callable } from '../cpp/values.ts'
@@ -13,25 +11,17 @@ import { Chips } from './chips.ts'
 import { Conversations } from './conversations.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
-import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT, openTurned } from './handles.ts'
+import type { Handle } from './handles.ts'
 import { LiveCircuit } from './live.ts'
 import type { Outside } from './outside.ts'
+import { PinJudge } from './pinJudge.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
+import { Surroundings } from './surroundings.ts'
 import { Trace } from './trace.ts'
 
-/** Microseconds from the end of a trigger to its echo, and the longest that an echo lasts. */
-const ECHO_AFTER = 450
-const LONGEST_ECHO = 38_000
-const LEAST_TRIGGER = 9
 /** Microseconds from which a wait is one that people see, and how many places of it are kept. */
 const LEAST_WAIT = 50
 const MOST_PATH = 100_000
-
-/** Ohms of the output of a part of which no source says them, and microseconds of a quarter of a click that is turned. */
-const PART_OHMS = 100
-const QUARTER_CLICK = 2500
-/** An answer that somebody sets lies between this and its opposite. */
-const MOST_ANSWER = 1_000_000_000
 
 /** Where in the program something happens: file and line. */
 export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
@@ -58,12 +48,11 @@ export class StageBoard implements Hardware {
   readonly #language: Language
   readonly #handlers = new Map<LivePin, { edge: Edge; handler: Callable }>()
   readonly #waiting: LivePin[] = []
-  readonly #triggered = new Map<string, number>()
-  /** Handles that were moved and have not been looked at since: when. */
-  readonly #unseen = new Map<Handle, { at: number; reads: number }>()
   readonly #wired: readonly LivePin[]
   /** Pins without a wire of which that was said. */
   readonly #bare = new Set<LivePin>()
+  readonly #around: Surroundings
+  readonly #judge: PinJudge
   #masked = false
   #inHandler = false
   #noise = 12345
@@ -87,7 +76,16 @@ export class StageBoard implements Hardware {
     this.live = new LiveCircuit(wiring)
     this.pins = new LivePins(wiring, board, this.live, language)
     this.events = new Events(machine)
-    this.handles = handlesOf(wiring, this.live)
+    this.#around = new Surroundings(this, machine, language)
+    this.handles = this.#around.handles
+    this.#judge = new PinJudge({
+      wiring,
+      live: this.live,
+      handles: this.handles,
+      language,
+      listens: (pin) => this.#handlers.has(pin),
+      say: (...said) => this.say(...said),
+    })
     this.chips = new Chips({
       wiring,
       live: this.live,
@@ -230,11 +228,11 @@ export class StageBoard implements Hardware {
       if (near && pin !== by && !near.includes(pin.net.index) && this.live.isStill(pin.net.index)) continue
       this.pins.note(pin, this.trace, this.#machine.now)
       this.#watch(pin)
-      this.#judge(pin, at)
+      this.#judge.pin(pin, at)
     }
     this.live.rest()
     if (by && this.ranAtOnce.size > 0) this.#sayRanAtOnce(by, at)
-    if (by) this.#echo(by)
+    if (by) this.#around.echo(by)
     this.#serve()
   }
 
@@ -299,88 +297,15 @@ export class StageBoard implements Hardware {
     }
   }
 
-  /** Whether a pin works against something, carries too much, or its line brings too many volts to another one. */
-  #judge(pin: LivePin, at: number): void {
-    const { end, logicVolts, current } = pin.host
-    this.#tooHigh(pin, at)
-    if (pin.setting === 'out' || pin.pulse) {
-      const rail = pin.net.ground ? 0 : pin.net.sources[0]?.volts
-      if (rail !== undefined && Math.abs(rail - (pin.high ? (logicVolts ?? 3.3) : 0)) > 0.5) {
-        this.say(
-          'pin-fight',
-          at,
-          [end],
-          `${end} drives ${pin.high ? 'high' : 'low'} against ${pin.net.ground ? 'ground' : `the ${voltsWords(rail)} of ${pin.net.sources[0]?.end}`}.`,
-          'Nothing limits the current: pin or supply gives up first. Set it as an input, or take the wire away.',
-        )
-        return
-      }
-      const milliamps = Math.abs(this.live.milliamps(end))
-      const seen = this.live.volts(pin.net.index)
-      const wanted = pin.high ? (logicVolts ?? 3.3) : 0
-      const others = this.#othersOn(pin)
-      if (
-        seen !== undefined &&
-        milliamps > 20 &&
-        Math.abs(seen - wanted) > 0.3 * (logicVolts ?? 3.3) &&
-        others.length > 0 &&
-        !pin.pulse
-      ) {
-        this.say(
-          'pin-fight',
-          at,
-          [end, ...others],
-          `${end} drives ${pin.high ? 'high' : 'low'} against ${others.join(' and ')}: ${Math.round(milliamps)} mA flow between them.`,
-          'Two outputs on one line must never drive different levels. One of them has to be an input, or let go.',
-        )
-        return
-      }
-      const most = current?.absolute
-      if (most !== undefined && milliamps > most * 1.02)
-        this.say(
-          'pin-current',
-          at,
-          [end],
-          `${end} ${pin.high ? 'gives' : 'takes'} ${Math.round(milliamps)} mA; it bears ${most} mA.`,
-          'A resistor in series limits the current; a load of its own needs a transistor.',
-        )
-    }
-  }
-
-  #tooHigh(pin: LivePin, at: number): void {
-    const seen = this.live.volts(pin.net.index)
-    const most = volts(pin.host.levels.most, pin.host.logicVolts)
-    if (seen !== undefined && most !== undefined && pin.setting !== 'out' && seen > most + 0.05)
-      this.say(
-        'too-many-volts',
-        at,
-        [pin.host.end],
-        `${pin.host.end} gets ${voltsWords(seen)}; it bears ${voltsWords(most)}.`,
-        'Two resistors as a divider, or a level shifter, bring the level down.',
-      )
-  }
-
-  /** Ends of other things that drive the line of a pin. */
-  #othersOn(pin: LivePin): string[] {
-    const nets = new Set(this.live.around(pin.net.index))
-    const boards = this.live
-      .drivenBy(nets)
-      .filter((end) => end !== pin.host.end && this.#wiring.terminal(end)?.boardPin !== undefined)
-    const handles = [...this.handles.values()]
-      .filter(({ ends }) => ends.some((end) => nets.has(this.#wiring.netOf(end).index)))
-      .map(({ name }) => name)
-    return [...boards, ...handles]
-  }
-
   read(number: number, at: number): boolean {
     const pin = this.pinOf(number, 'pin', at, 'digitalRead')
     if (!pin) return false
     pin.reads += 1
     if (!this.#able(pin, 'digital-in', at, 'digitalRead', 'reads no levels')) return false
     const { is, volts: seen } = this.pins.level(pin)
-    this.#tooHigh(pin, at)
+    this.#judge.tooHigh(pin, at)
     if (is === 'floating') {
-      if (pin.net.wired && !this.#isUnknown(pin)) this.#floating(pin, at)
+      if (pin.net.wired && !this.#judge.isUnknown(pin)) this.#judge.floating(pin, at)
       return this.#chance() > 0.5
     }
     if (is === 'between') {
@@ -396,35 +321,6 @@ export class StageBoard implements Hardware {
     return is === 'high'
   }
 
-  #floating(pin: LivePin, at: number): void {
-    const contact = [...this.handles.values()].find(
-      ({ kind, ends }) => kind === 'contact' && ends.some((end) => this.#wiring.netOf(end) === pin.net),
-    )
-    const what = contact ? `${contact.name} is open, and nothing else holds the line` : 'nothing holds its line'
-    this.say(
-      'read-floating',
-      at,
-      [pin.host.end, ...(contact ? [contact.name] : [])],
-      `${pin.host.end} is ${this.#handlers.has(pin) ? 'listened to' : 'read'} while ${what}.`,
-      contact && pin.host.functions.has('pull-up')
-        ? `It reads whatever the air brings. ${this.#language === 'cpp' ? 'INPUT_PULLUP instead of INPUT' : 'A pull-up, set together with the input,'} holds the line high while the contact is open; or a resistor does.`
-        : 'It reads whatever the air brings. A resistor to the supply or to ground holds the line.',
-    )
-  }
-
-  /** A part drives this line in a way that is not simulated. */
-  #isUnknown(pin: LivePin): boolean {
-    const nets = this.live.around(pin.net.index)
-    return this.#wiring.signals.some(
-      (use) =>
-        use.facts.direction !== 'in' &&
-        use.facts.direction !== 'passive' &&
-        !behaviourOutputs(use.part.part.behaves).includes(use.facts.pin) &&
-        nets.includes(this.#wiring.netOf(use.end).index) &&
-        ![...this.handles.values()].some(({ ends }) => ends.includes(use.end)),
-    )
-  }
-
   #chance(): number {
     this.#noise = (this.#noise * 16807) % 0x7fffffff
     return this.#noise / 0x7fffffff
@@ -437,9 +333,9 @@ export class StageBoard implements Hardware {
     if (!this.#able(pin, 'analog-in', at, 'analogRead', 'has no converter')) return 0
     const full = 2 ** this.#platform.readBits - 1
     const seen = this.live.volts(pin.net.index)
-    this.#tooHigh(pin, at)
+    this.#judge.tooHigh(pin, at)
     if (seen === undefined) {
-      if (pin.net.wired && !this.#isUnknown(pin)) this.#floating(pin, at)
+      if (pin.net.wired && !this.#judge.isUnknown(pin)) this.#judge.floating(pin, at)
       return Math.round(full * (0.2 + 0.3 * this.#chance()))
     }
     const reference = this.#board.board.logicVolts
@@ -535,7 +431,7 @@ export class StageBoard implements Hardware {
     pin.reads += 1
     const machine = this.#machine
     const until = machine.now + timeout
-    this.#tooHigh(pin, at)
+    this.#judge.tooHigh(pin, at)
     const reach = (wanted: boolean): boolean => {
       while (machine.now < until) {
         if (this.#isHigh(pin) === wanted) return true
@@ -547,7 +443,7 @@ export class StageBoard implements Hardware {
     const from = machine.now
     if (!reach(!high)) return 0
     pin.reads += 1
-    this.#tooHigh(pin, at)
+    this.#judge.tooHigh(pin, at)
     return Math.round(machine.now - from)
   }
 
@@ -566,7 +462,8 @@ export class StageBoard implements Hardware {
     if (!this.#able(pin, 'interrupt', at, 'attachInterrupt', 'wakes no handler')) return
     this.#handlers.set(pin, { edge, handler })
     pin.seen = this.#isHigh(pin)
-    if (this.pins.level(pin).is === 'floating' && pin.net.wired && !this.#isUnknown(pin)) this.#floating(pin, at)
+    if (this.pins.level(pin).is === 'floating' && pin.net.wired && !this.#judge.isUnknown(pin))
+      this.#judge.floating(pin, at)
   }
 
   wait(microseconds: number, by: number): void {
@@ -584,117 +481,13 @@ export class StageBoard implements Hardware {
   readonly path: { readonly at: number; readonly place: number }[] = []
   longest = { microseconds: 0, place: 0 }
 
-  /** A trigger that ends sends a sound; its echo comes back after the distance. */
-  #echo(pin: LivePin): void {
-    for (const part of this.#wiring.parts) {
-      const pins = echoPins(part)
-      if (!pins || this.#wiring.netOf(`${part.ref}.${pins.trigger}`) !== pin.net) continue
-      const now = this.#machine.now
-      if (this.live.volts(pin.net.index)! > 1.5) {
-        if (!this.#triggered.has(part.ref)) this.#triggered.set(part.ref, now)
-        continue
-      }
-      const from = this.#triggered.get(part.ref)
-      this.#triggered.delete(part.ref)
-      if (from === undefined || now - from < LEAST_TRIGGER) continue
-      const distance = this.handles.get(part.ref)?.value ?? 50
-      const lasts = distance > OUT_OF_SIGHT ? LONGEST_ECHO : distance * pins.perCentimetre
-      const end = `${part.ref}.${pins.echo}`
-      const high = part.logicVolts ?? part.supplies.find(({ source }) => source)?.source?.volts ?? 5
-      if (!part.supplies.some(({ source }) => source)) continue
-      this.events.at(now + ECHO_AFTER, () => this.#drive(end, high))
-      this.events.at(now + ECHO_AFTER + lasts, () => this.#drive(end, 0))
-    }
-  }
-
   /** Moves something outside, now. */
   move(handle: Handle, value: number): void {
-    if (handle.kind === 'contact' || handle.kind === 'level') this.#notice(handle, value)
-    if (handle.kind === 'turn') this.#turn(handle, value - handle.value)
-    handle.value = value
-    handle.set(value)
-    this.#changed(this.#machine.at)
-  }
-
-  /**
-   * Turns an encoder by clicks, to the right where positive: its first contact leads, its second follows a quarter behind,
-   * and both are open again at each click.
-   */
-  #turn({ part, ends: [first = '', second = ''] }: Handle, clicks: number): void {
-    if (!part) return
-    // Closed, a contact leads to the part's ground, if that is one.
-    const grounded = part.supplies.every(({ facts }) =>
-      facts.ground.some((pin) => this.#wiring.netOf(`${part.ref}.${pin}`).ground),
-    )
-    if (!grounded) return
-    const [leads, follows] = clicks > 0 ? [first, second] : [second, first]
-    const put = (end: string, open: boolean): void => {
-      if (open) openTurned(part, end.slice(part.ref.length + 1), this.#wiring, this.live)
-      else this.#drive(end, 0)
-      this.#changed(this.#machine.at)
-    }
-    let at = Math.max(this.#machine.now, this.#turnsUntil.get(part.ref) ?? 0)
-    for (let click = 0; click < Math.abs(clicks); click += 1)
-      for (const [end, high] of [
-        [leads, false],
-        [follows, false],
-        [leads, true],
-        [follows, true],
-      ] as const) {
-        this.events.at(at, () => put(end, high))
-        at += QUARTER_CLICK
-      }
-    this.#turnsUntil.set(part.ref, at)
-  }
-
-  readonly #turnsUntil = new Map<string, number>()
-
-  /** A part puts volts onto the line at one of its ends. */
-  #drive(end: string, volts: number): void {
-    this.live.drive(end, this.#wiring.netOf(end).index, { volts, ohms: PART_OHMS })
-    this.#changed(this.#machine.at)
+    this.#around.move(handle, value)
   }
 
   answer(name: string): () => number {
-    const known = this.handles.get(name)
-    const handle: Handle = known ?? {
-      name,
-      part: undefined,
-      kind: 'answer',
-      words: [],
-      least: -MOST_ANSWER,
-      most: MOST_ANSWER,
-      unit: '',
-      value: 0,
-      set: () => undefined,
-      ends: [],
-    }
-    this.handles.set(name, handle)
-    return () => handle.value
-  }
-
-  /** A contact that goes back before anybody has looked was not heard. */
-  #notice(handle: Handle, value: number): void {
-    const listens = [...this.pins.all].filter((pin) =>
-      handle.ends.some((end) => this.live.around(this.#wiring.netOf(end).index).includes(pin.net.index)),
-    )
-    const reads = listens.reduce((sum, pin) => sum + pin.reads, 0)
-    const before = this.#unseen.get(handle)
-    if (before && before.reads === reads && value !== handle.value && listens.length > 0) {
-      const { now, at } = this.#machine
-      this.say(
-        'not-heard',
-        at,
-        [handle.name],
-        `${handle.name} changed at ${(before.at / 1e6).toFixed(2)} s and went back ${Math.round((now - before.at) / 1000)} ms later, and the program never looked: it was busy here.`,
-        this.#language === 'cpp'
-          ? 'A program that waits is deaf while it waits. Look at the time with millis() instead of delay(), or let an interrupt wake it.'
-          : 'A program that sleeps is deaf while it sleeps. Sleep for shorter times and look at the clock, or let an interrupt wake it.',
-      )
-    }
-    if (value === handle.value) return
-    if (before) this.#unseen.delete(handle)
-    else this.#unseen.set(handle, { at: this.#machine.now, reads })
+    return this.#around.answer(name)
   }
 
   /** What other boards do is done to this one's lines, and what this one does is kept for them. */
