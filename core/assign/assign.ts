@@ -10,8 +10,26 @@ import { takesKick } from '../wiring/windings.ts'
 import { fitBases } from './bases.ts'
 import { blockWords } from './blocks.ts'
 import { type Candidate, candidates, judge } from './candidates.ts'
-import { addCompanions, after, connect, type Decision, feed, type Progress, type Refusal, tieUp } from './feedAndTie.ts'
-import { clampWindings, holdAtStart, idleDrivers, isAcrossNothing, movesNothing, unfinishedDrivers } from './finish.ts'
+import {
+  addCompanions,
+  after,
+  connect,
+  type Decision,
+  feed,
+  type Progress,
+  type Refusal,
+  tieUp,
+  waits,
+} from './feedAndTie.ts'
+import {
+  clampWindings,
+  holdAtStart,
+  idleDrivers,
+  idleSources,
+  isAcrossNothing,
+  movesNothing,
+  unfinishedDrivers,
+} from './finish.ts'
 import { throughFuses } from './fuses.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
@@ -76,8 +94,8 @@ export interface AssignResult {
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
   const result = assignAll(wiring, options)
   if (options.only) return result
-  // A driver that no load of the kit came to stays in the box, with what it would have needed.
-  const idle = idleDrivers(wiring, result.edits)
+  // A driver that no load of the kit came to stays in the box, with what it would have needed; so does what feeds nothing.
+  const idle = new Set([...idleDrivers(wiring, result.edits), ...idleSources(wiring, result.edits)])
   if (idle.size === 0) return result
   const refs = new Set(
     wiring.parts.map(({ ref }) => ref).filter((ref) => !idle.has(ref) && (options.refs?.has(ref) ?? true)),
@@ -279,14 +297,17 @@ export const prepare = memo((wiring: Wiring): Progress => preparing(wiring, () =
 function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   // A knob that serves another part must be known as such before it is fed like one of its own.
   const isFed = ({ part }: Companion): boolean => (wiring.catalog.parts.get(part)?.supplies.length ?? 0) > 0
+  // What is wired to its end already gets nothing beside it.
+  const waiting = new Set(wiring.parts.flatMap((part) => (waits(wiring, part) ? [part.ref] : [])))
+  const isWaiting = (ref: string): boolean => wanted(ref) && waiting.has(ref)
   const stages: readonly ((now: Wiring) => Progress)[] = [
-    (now) => addCompanions(now, wanted, isFed),
+    (now) => addCompanions(now, isWaiting, isFed),
     (now) => switchHighSide(now, wanted),
     (now) => switchByTransistors(now, wanted),
     (now) => feed(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
     (now) => leadOver(now, wanted),
-    (now) => addCompanions(now, wanted, (one) => !takesKick(now.catalog, one)),
+    (now) => addCompanions(now, isWaiting, (one) => !takesKick(now.catalog, one)),
     (now) => tieUp(now, wanted),
   ]
   return stages.reduce<Progress>(

@@ -72,7 +72,7 @@ export function addCompanions(
   for (const { ref } of wiring.parts) {
     if (!wanted(ref)) continue
     const owner = now.parts.find((one) => one.ref === ref)
-    if (!owner || owner.part.companions.length === 0 || (!needed && !waits(now, owner))) continue
+    if (!owner || owner.part.companions.length === 0) continue
     for (const { facts, present } of companionsOf(now, owner)) {
       if (present || !which(facts, ref) || (!needed && !hasRoom(now, owner, facts))) continue
       const spare = spareFor(now, owner, facts, taken)
@@ -96,7 +96,7 @@ export function addCompanions(
 }
 
 /** Something of the part still has to be wired. */
-const waits = (wiring: Wiring, part: PartInstance): boolean =>
+export const waits = (wiring: Wiring, part: PartInstance): boolean =>
   openEnds(wiring, part).some((one) => one.required) ||
   wiring.signals.some((use) => use.part === part && use.lacksSeries)
 
@@ -293,6 +293,8 @@ function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source
   return sources.flatMap((source) =>
     board.board.feeds
       .filter(({ pins, least, most }) => pins.length > 0 && source.volts >= least && source.volts <= most)
+      // A supply that was not bought for the board is not tied to a pin at which it may meet that of USB.
+      .filter(({ alone }) => !alone || wiring.supplies.every(({ ref }) => ref !== source.ref))
       .filter((feed) =>
         used.every(({ id, pins, volts }) =>
           pins.some((pin) => feed.pins.includes(pin)) ? areAlike(source.volts, volts) : feed.rails.includes(id),

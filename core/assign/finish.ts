@@ -98,6 +98,20 @@ export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet
   )
 }
 
+/** Converters and cells that lay loose and feed nothing in the end. */
+export function idleSources(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
+  const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
+  return new Set(
+    wiring.parts.flatMap(({ ref, part }) => {
+      const own = part.pins.map(({ id }) => `${ref}.${id}`)
+      const isLoose = part.category === 'power' && part.rails.length > 0 && own.every((end) => !wiring.netOf(end).wired)
+      return isLoose && own.some((end) => joined.has(end)) && !part.rails.some(({ pin }) => joined.has(`${ref}.${pin}`))
+        ? [ref]
+        : []
+    }),
+  )
+}
+
 /** The wire of an input that moves only outputs on which nothing hangs, while others of its driver are in use. */
 export function movesNothing(built: Wiring, { from }: Decision, before: Wiring): boolean {
   const use = built.signal(from)

@@ -1,6 +1,7 @@
 import { helpersFor } from '../catalog/catalog.ts'
 import { i2cLines } from '../circuit/i2cLines.ts'
 import { networkOf } from '../circuit/still.ts'
+import { riseLimit, riseNanoseconds } from '../electrical/i2c.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
 import { areAlike } from '../wiring/levels.ts'
@@ -76,9 +77,12 @@ export function addPullUps(wiring: Wiring, wanted: (ref: string) => boolean): De
     decisions.push({ edits: made.edits, from: use.end, to: made.ref, why })
     now = resolve(applyEdits(now.plan, made.edits), now.catalog)
   }
-  for (const line of i2cLines(wiring))
-    if (line.ohms === undefined && line.parts.some((part) => wanted(part.ref)))
-      add(line.use, BUS_PULL_OHMS, 'no module on this bus brings a pull-up')
+  for (const { ohms, farads, hertz, parts, use } of i2cLines(wiring)) {
+    if (!parts.some((part) => wanted(part.ref))) continue
+    if (ohms === undefined) add(use, BUS_PULL_OHMS, 'no module on this bus brings a pull-up')
+    else if (riseNanoseconds(ohms, farads) > riseLimit(hertz))
+      add(use, BUS_PULL_OHMS, 'what the modules bring is too weak for so long a line')
+  }
   for (const use of wiring.signals) {
     const { pull, pullMostOhms } = use.facts
     const host = use.hosts[0]?.host

@@ -1159,6 +1159,48 @@ const cells = (volts: number) => ({ part: 'battery-box', options: { volts } })
 /** What feeds the board, where the kit brings it. */
 const boardsFed: readonly Kit[] = [
   {
+    title: 'a regulator between a board and a radio of 3.3 V',
+    why: 'such a regulator needs its capacitor, or it oscillates; the levels of the lines want a shifter',
+    mcu: 'mega-2560-r3',
+    parts: { R: 'regulator-3v3', S: 'esp-01' },
+    wired: [
+      ['R\\.IN', 'MCU\\.5V'],
+      ['S\\.VCC', 'R\\.OUT'],
+      ['C\\d\\.1', 'R\\.OUT'],
+    ],
+    adds: 1,
+    left: ['S.TXD', 'S.RXD'],
+  },
+  {
+    title: 'a converter, and nothing that wants what it makes',
+    why: 'it stays in the box',
+    mcu: 'uno-r3',
+    parts: { R: 'boost', S: 'bme280' },
+    wired: [['S\\.VCC', 'MCU\\.3V3']],
+    never: [['R\\..*', '.*']],
+  },
+  {
+    title: 'two air sensors of one address whose pull-ups are weak',
+    why: 'each gets a bus of its own, on which its own 45 kΩ are too weak',
+    mcu: 'pico',
+    parts: { A: 'scd30', B: 'scd30' },
+    wired: [
+      ['R\\d\\.1', 'A\\.SDA'],
+      ['R\\d\\.1', 'B\\.SCL'],
+    ],
+    apart: [['A.SDA', 'B.SDA']],
+    adds: 4,
+  },
+  {
+    title: 'a pack of 5 V that nothing wants, and an Uno',
+    why: 'at its 5 V pin it might meet the supply of USB',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
+    parts: { S: 'bme280' },
+    wired: [['S\\.VCC', 'MCU\\.3V3']],
+    never: [['MCU\\.5V', 'PACK.*']],
+  },
+  {
     title: 'two packs, a bridge and motors of 6 V',
     why: 'the bridge takes the pack for which the motors are made, the board the other',
     mcu: 'uno-r3',
