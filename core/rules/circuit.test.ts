@@ -327,6 +327,15 @@ testRule(driverIdle, {
   ],
   invalid: [
     {
+      title: 'a motor on a stepper driver',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 12 } },
+      parts: { U: 'a4988', M: { part: 'dc-motor', options: { volts: 12 } } },
+      wires:
+        'U.VMOT PACK.+, U.GND PACK.-, PACK.- MCU.GND, U.VDD MCU.5V, U.STEP MCU.5, U.DIR MCU.6, U.RST U.SLP, U.1A M.M1, U.1B M.M2',
+      says: ['fault: M hangs on U.1A and U.1B of U, which drive a bipolar stepper only.'],
+    },
+    {
       title: 'a transistor whose two legs share a row',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 12 } },

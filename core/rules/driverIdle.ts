@@ -11,6 +11,7 @@ import {
   sayJoined,
   sayNoReturn,
   sayNothingOn,
+  sayOtherKind,
   sayPassedBy,
 } from './driverPlaced.ts'
 import type { Rule } from './finding.ts'
@@ -70,6 +71,7 @@ export const driverIdle: Rule = {
       if (loads.length > 0) note(`${moved.by} /`, b, loads, [moved.by], [])
     }
     sayJoined(wiring, report)
+    sayOtherKind(wiring, report)
     sayHighSide(wiring, report)
     sayNoReturn(wiring, report)
     sayConstant(wiring, report)

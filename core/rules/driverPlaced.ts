@@ -15,6 +15,7 @@ export const driverPlacedMessages = {
   halfContact: '{wired} {wired:is/are} wired and {open} {open:is/are} not: {part} switches nothing with {them}.',
   passedBy:
     '{load} lies straight on its supply and runs for good, and {part}, which {pins} {pins:moves/move}, carries nothing.',
+  otherKind: '{load} hangs on {outputs} of {part}, which {outputs:drives/drive} a {kinds} only.',
   joined: '{output} and {end} are joined, so that {part} switches nothing there.',
   onSupply: '{end} lies on {rail} instead of ground, so that {output} carries nothing.',
   noReturn: '{end} leads to no ground, so that {output} carries nothing.',
@@ -57,6 +58,37 @@ export function sayHighSide(wiring: Wiring, report: (one: Report) => void): void
       message: 'highSide',
       data: { part: part.ref, end },
       why: `Its input counts against ${end}. As soon as the load gets volts ${end} rises with it, and the input would have to rise above the supply to keep ${part.ref} on. Put it between the load and ground.`,
+      numbers: {},
+    })
+  }
+}
+
+/** A load on outputs that are made for loads of another kind: a motor where an amplifier or a stepper driver is. */
+export function sayOtherKind(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { element, channels } of drivenLoads(circuitOf(wiring))) {
+    const load = element.part
+    const wrong = channels.filter(({ part, facts }) => {
+      const made = part.part.provides.find(({ pins }) => pins.includes(facts.output))?.for
+      return made !== undefined && !made.includes(load.part.id)
+    })
+    const [first] = wrong
+    if (!first) continue
+    const made = first.part.part.provides.find(({ pins }) => pins.includes(first.facts.output))?.for ?? []
+    const kinds = made.map((id) => {
+      const [title = id] = (wiring.catalog.parts.get(id)?.title ?? id).split(',')
+      return `${title.charAt(0).toLowerCase()}${title.slice(1)}`
+    })
+    report({
+      severity: 'fault',
+      at: [load.ref, ...wrong.map(({ output }) => output)],
+      message: 'otherKind',
+      data: {
+        load: load.ref,
+        outputs: wrong.map(({ output }) => output),
+        part: first.part.ref,
+        kinds: kinds.join(' or '),
+      },
+      why: `What comes out of ${first.part.ref} follows what it is made for, not levels that a program sets. ${load.ref} wants a driver that is on, off, or turns round.`,
       numbers: {},
     })
   }
