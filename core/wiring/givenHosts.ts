@@ -51,6 +51,10 @@ const givenPins = memo((part: Part): readonly Given[] => {
   })
 })
 
+/** What a pin can do that a part gives to others; undefined for a pin that it keeps. */
+export const functionsOf = (part: Part, pin: string): ReadonlySet<string> | undefined =>
+  givenPins(part).find((one) => one.pin === pin)?.functions
+
 const none: readonly never[] = []
 
 // Written out name by name: this runs for every pin of every expander at every change, and spreading costs a fifth of it.

@@ -61,12 +61,15 @@ export const isTimed = ({ facts }: Pick<SignalUse, 'facts'>): boolean =>
   facts.timing === true || facts.pullMostOhms !== undefined
 
 /** Which of a signal's needs a host meets: the first, the second best, or neither. Bus signals count any controller. */
-export function meets(host: Host, use: Pick<SignalUse, 'facts'>): 'needs' | 'orElse' | undefined {
+export function meets(
+  host: Pick<Host, 'functions'>,
+  use: { readonly facts: Pick<SignalUse['facts'], 'needs' | 'orElse'> },
+): 'needs' | 'orElse' | undefined {
   if (can(host, use.facts.needs)) return 'needs'
   return use.facts.orElse !== undefined && can(host, use.facts.orElse) ? 'orElse' : undefined
 }
 
-function can(host: Host, need: string): boolean {
+function can(host: Pick<Host, 'functions'>, need: string): boolean {
   const bus = busNeed(need)
   if (!bus) {
     if (need === 'interrupt') return host.functions.has('interrupt')

@@ -10,6 +10,7 @@ import { groupBuses } from './buses.ts'
 import { asChosen } from './chosen.ts'
 import { hostOfBoard, hostsOfPart, need } from './givenHosts.ts'
 import { findHomes } from './homes.ts'
+import { modeByWires, reachedBy } from './modeByWires.ts'
 import type { BoardInstance, Host, Net, PartInstance, SupplyInstance, SupplyUse, Terminal, Wiring } from './model.ts'
 import { NetBuilder } from './nets.ts'
 import { headerPlug, type Plug } from './plugs.ts'
@@ -41,6 +42,17 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
   const netOf = (end: string): Net => need(built.netOf.get(end), end)
   const hasHost = (net: Net): boolean => net.ends.some((end) => terminals.get(end)?.host !== undefined)
   for (const board of boards) board.ground = netOf(groundEnd(board))
+  for (const owner of parts) {
+    const entry = need(entryOf(plan.parts, owner.ref), owner.ref)
+    const facts = need(catalog.parts.get(entry.part), entry.part)
+    if (entry.mode !== undefined || facts.modes.length < 2) continue
+    owner.mode = modeByWires(
+      facts,
+      owner.options,
+      reachedBy(owner, (end) => netOf(end).ends, terminals),
+    )
+    owner.part = asChosen(facts, owner.options, owner.mode?.id)
+  }
   placeSources(boards, supplies, parts, netOf, hasHost)
   for (const owner of parts) {
     owner.part = asWired(owner.part, (pin) => {
