@@ -327,6 +327,16 @@ testRule(driverIdle, {
   ],
   invalid: [
     {
+      title: 'a relay whose contact a wire goes round',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { K: 'relay-1', M: 'pump' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, K.COM PACK.+, K.NO M.+, M.+ PACK.+, M.- PACK.-, PACK.- MCU.GND',
+      says: ['fault: K.NO and K.COM are joined, so that K switches nothing there.'],
+      fix: 'Take out the wire M.+ to PACK.+',
+      changes: ['wire M.+ to PACK.+ removed'],
+    },
+    {
       title: 'a motor on a stepper driver',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 12 } },

@@ -9,6 +9,7 @@ import {
   sayHalfContacts,
   sayHighSide,
   sayJoined,
+  sayJoinedContacts,
   sayNoReturn,
   sayNothingOn,
   sayOtherKind,
@@ -71,6 +72,7 @@ export const driverIdle: Rule = {
       if (loads.length > 0) note(`${moved.by} /`, b, loads, [moved.by], [])
     }
     sayJoined(wiring, report)
+    sayJoinedContacts(wiring, report)
     sayOtherKind(wiring, report)
     sayHighSide(wiring, report)
     sayNoReturn(wiring, report)

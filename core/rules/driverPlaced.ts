@@ -63,6 +63,22 @@ export function sayHighSide(wiring: Wiring, report: (one: Report) => void): void
   }
 }
 
+/** A contact of a relay whose two sides lie on one wire. */
+export function sayJoinedContacts(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { part, a, b, netA, netB, moved } of circuitOf(wiring).elements) {
+    if (!moved || netA !== netB || !netA.wired) continue
+    report({
+      severity: 'fault',
+      at: [b, a],
+      message: 'joined',
+      data: { output: b, end: a, part: part.ref },
+      why: `${part.ref} opens and closes the way between ${a} and ${b}. A wire round it closes that way for good: what hangs there runs all the time, or never.`,
+      numbers: {},
+      propose: () => takeOut(wiring, (one, two) => wiring.netOf(one) === netA && wiring.netOf(two) === netA),
+    })
+  }
+}
+
 /** A load on outputs that are made for loads of another kind: a motor where an amplifier or a stepper driver is. */
 export function sayOtherKind(wiring: Wiring, report: (one: Report) => void): void {
   for (const { element, channels } of drivenLoads(circuitOf(wiring))) {
@@ -112,7 +128,7 @@ export function sayJoined(wiring: Wiring, report: (one: Report) => void): void {
       data: { output, end, part: part.ref },
       why: `${part.ref} opens and closes the way between ${output} and ${end}. A wire, or two legs in one row of the breadboard, closes it for good: what hangs there runs all the time, or never.`,
       numbers: {},
-      propose: () => takeOut(wiring, (a, b) => wiring.netOf(a) === net && wiring.netOf(b) === net).slice(0, 2),
+      propose: () => takeOut(wiring, (a, b) => wiring.netOf(a) === net && wiring.netOf(b) === net),
     })
   }
 }

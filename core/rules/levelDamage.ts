@@ -10,7 +10,7 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Report, Rule } from './finding.ts'
-import { levelElsewhereMessages, sayLowSides, sayOthers } from './levelElsewhere.ts'
+import { levelElsewhereMessages, sayLowSides, sayOthers, sayStraps } from './levelElsewhere.ts'
 import { listWords, twoDigits } from './shared.ts'
 
 /** Volts above the limit that count as measuring noise. */
@@ -50,6 +50,7 @@ export const levelDamage: Rule = {
     for (const lines of groups.values()) sayLines(wiring, lines, report)
     sayOthers(wiring, said, report)
     sayLowSides(wiring, report)
+    sayStraps(wiring, report)
   },
 }
 

@@ -1,4 +1,4 @@
-import { circuitOf, type Port } from '../circuit/circuit.ts'
+import { circuitOf, type Port, railOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { wayTo } from '../circuit/ways.ts'
@@ -8,6 +8,7 @@ import { switchesLoad } from '../wiring/needs.ts'
 import type { Report } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
+import { tieBears } from './signalOnRail.ts'
 
 export const levelElsewhereMessages = { through: '{through}{cause} brings {volts} to {end}, which bears {bears}.' }
 
@@ -37,6 +38,33 @@ export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void
         why: `While ${terminal.end} pulls low, ${part.ref} runs. Let go, the pin is drawn up to ${formatVolts(source.volts)}; and driven high it leaves ${formatVolts(source.volts - (host.logicVolts ?? most))} across ${part.ref}, which may not go off. A transistor between the two bears the higher supply.`,
         numbers: { volts: twoDigits(source.volts), bears: twoDigits(most) },
       })
+    }
+  }
+}
+
+/** Straps on an output that swings up to the supply of a motor. */
+export function sayStraps(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const { end } of wiring.ties) {
+    const port = circuit.ports.get(end)
+    const bears = port && tieBears(port)
+    if (!port || bears === undefined || railOf(port.net)) continue
+    for (const { part, facts, output } of circuit.channels) {
+      const source =
+        facts.supply === undefined || wiring.netOf(output) !== port.net
+          ? undefined
+          : wiring.netOf(`${part.ref}.${facts.supply}`).sources[0]
+      if (!source || source.volts <= bears + SLACK) continue
+      report({
+        severity: 'fault',
+        at: [end, output],
+        message: 'through',
+        data: { through: '', cause: output, volts: formatVolts(source.volts), end, bears: formatVolts(bears) },
+        why: `While ${output} is high it gives what ${source.end} gives it. The strap belongs to the logic: to its supply, to ground, or to a pin of a board.`,
+        numbers: { volts: twoDigits(source.volts), bears: twoDigits(bears) },
+        propose: () => takeOut(wiring, (a, b) => a === end || b === end),
+      })
+      break
     }
   }
 }

@@ -40,6 +40,15 @@ testRule(levelDamage, {
   ],
   invalid: [
     {
+      title: 'a strap on an output of the motor',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 12 } },
+      parts: { U: 'a4988', M: 'stepper-bipolar' },
+      wires:
+        'U.VMOT PACK.+, U.GND PACK.-, PACK.- MCU.GND, U.VDD MCU.5V, U.STEP MCU.5, U.DIR MCU.6, U.RST MCU.5V, U.SLP MCU.5V, U.MS1 U.2B, U.1A M.A+, U.1B M.A-, U.2A M.B+, U.2B M.B-',
+      says: ['fault: U.2B brings 12.0 V to U.MS1, which bears 5.5 V.'],
+    },
+    {
       title: 'a 3.3 V module on the pulled-up bus of a 5 V board',
       mcu: 'mega-2560-r3',
       parts: { L: 'bh1750' },
