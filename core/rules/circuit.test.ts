@@ -327,6 +327,15 @@ testRule(driverIdle, {
   ],
   invalid: [
     {
+      title: 'a transistor whose base lies on its collector',
+      mcu: 'uno-r3',
+      parts: { Q: 'npn', R: { part: 'resistor', options: { ohms: 1000 } }, B: 'buzzer-active' },
+      wires: 'B.+ MCU.5V, B.- Q.C, Q.C Q.B, Q.E MCU.GND, R.1 MCU.5, R.2 Q.B',
+      says: ['fault: Q.C and Q.B are joined, so that Q switches nothing there.'],
+      fix: 'Take out the wire Q.C to Q.B',
+      changes: ['wire Q.C to Q.B removed'],
+    },
+    {
       title: 'a relay whose contact a wire goes round',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 5 } },

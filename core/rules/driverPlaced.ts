@@ -116,7 +116,10 @@ export function sayJoined(wiring: Wiring, report: (one: Report) => void): void {
     const net = wiring.netOf(output)
     if (!net.wired || !inputs.some((end) => wiring.netOf(end).wired)) continue
     const low = part.part.pins.find((pin) => pin.role === 'ground')?.id
-    const end = [facts.supply ?? low].flatMap((pin) => (pin === undefined ? [] : [`${part.ref}.${pin}`]))[0]
+    const side = facts.supply ?? low
+    // What moves a bare transistor may not be what it moves.
+    const own = part.part.build === 'component' ? inputs.find((input) => wiring.netOf(input) === net) : undefined
+    const end = own ?? (side === undefined ? undefined : `${part.ref}.${side}`)
     if (end === undefined || wiring.netOf(end) !== net) continue
     // Of one that pulls to ground as well, supply-joined says what it shorts.
     const shorts = facts.supply !== undefined && low !== undefined && wiring.netOf(`${part.ref}.${low}`).ground
