@@ -38,6 +38,15 @@ testRule(analogRange, {
   ],
   invalid: [
     {
+      title: 'a light sensor and its resistor between two supplies',
+      mcu: 'uno-r3',
+      parts: { L: 'ldr', R: { part: 'resistor', options: { ohms: 10_000 } } },
+      wires: 'L.1 MCU.5V, L.2 MCU.A0, R.1 L.2, R.2 MCU.3V3',
+      says: [
+        'caution: MCU.A0 never reads less than 3.3 V: L and its resistor lie between MCU.5V and MCU.3V3, and neither leads to ground.',
+      ],
+    },
+    {
       title: 'a light-dependent resistor alone',
       mcu: 'uno-r3',
       parts: { L: 'ldr' },

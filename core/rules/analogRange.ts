@@ -5,7 +5,7 @@ import { restWith } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
-import { twoDigits } from './shared.ts'
+import { listWords, twoDigits } from './shared.ts'
 
 /**
  * Shares of the range in which a converter reads well: above the first the upper part of the span is lost for sure,
@@ -18,12 +18,14 @@ const FAR_BELOW = 0.25
 export const analogRange: Rule = {
   meta: {
     id: 'analog-range',
-    severities: ['fault', 'tip'],
+    severities: ['fault', 'caution', 'tip'],
     about: 'A sensor puts out more volts than the converter reads, or so few that most of its steps are wasted.',
     messages: {
       tooHigh: '{signal} reaches {most}, and {pin} reads up to {reads}.',
       bent: '{signal} reaches {most}, and {pin} reads well up to {reads}.',
       wasted: '{signal} reaches {most} of the {reads} that {pin} reads: {bits} of {of} bits are lost.',
+      lifted:
+        '{pin} never reads less than {least}: {part} and its resistor lie between {rails}, and neither leads to ground.',
       stuck: '{pin} always reads {less}, whatever {part} does.',
     },
     limits: ['tooHigh', 'bent', 'wasted'],
@@ -95,7 +97,29 @@ function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
       if (!host || !netA.wired || !netB.wired) continue
       const [less, more] = [restWith(wiring, net, element, 0.1), restWith(wiring, net, element, 10)]
       if (less === undefined || more === undefined) continue
-      if (Math.abs(less - more) > MOVES * Math.max(less, more, 0.1)) continue
+      if (Math.abs(less - more) > MOVES * Math.max(less, more, 0.1)) {
+        const far = circuit
+          .on(net)
+          .flatMap((one) => (one.kind === 'resistor' ? [one.netA === net ? one.netB : one.netA] : []))
+        const sources = far.flatMap((one) => (one.ground ? [] : one.sources.slice(0, 1)))
+        // Between two supplies it swings in a small part of the range, and the higher one feeds the lower.
+        if (sources.length < 2 || sources.length < far.length) continue
+        const least = Math.min(...sources.map((one) => one.volts))
+        report({
+          severity: 'caution',
+          at: [part.ref, host.end],
+          message: 'lifted',
+          data: {
+            pin: host.end,
+            least: formatVolts(least),
+            part: part.ref,
+            rails: listWords([...new Set(sources.map(({ end }) => end))]),
+          },
+          why: 'One of the two belongs to ground: then the reading goes from nought to the supply. Between two supplies a current also flows from the higher one into the lower.',
+          numbers: { least: twoDigits(least) },
+        })
+        continue
+      }
       report({
         severity: 'fault',
         at: [part.ref, host.end],
