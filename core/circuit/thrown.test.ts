@@ -63,6 +63,16 @@ describe('a change-over contact, whichever of its legs is read', () => {
     expect(said({ parts: { S: 'slide-switch' }, wires }).map((one) => one.split(':')[0])).toEqual(says)
   })
 
+  it('says of the leg that is read what it means there', () => {
+    const text = (wires: string): (string | undefined)[] =>
+      wiringOf({ mcu: 'uno-r3', parts: { S: 'limit-switch' }, wires }).signals.map(({ facts }) => facts.text)
+    expect(text('S.C MCU.D8, S.NC MCU.GND')).toEqual(['high while the lever is pushed, or the wire broken'])
+    expect(text('S.C MCU.D8, S.NC MCU.GND, S.NO MCU.5V')).toEqual([
+      'high while the lever is pushed, or the wire broken',
+    ])
+    expect(text('S.C MCU.GND, S.NO MCU.D8')).toEqual(['joined to C while the lever is pushed'])
+  })
+
   it('leads a supply on, which is no signal', () => {
     const wires = 'S.C PACK.+, S.1 M.+, M.- PACK.-'
     expect(

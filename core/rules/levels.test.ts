@@ -172,6 +172,13 @@ testRule(levelDamage, {
 testRule(levelLogic, {
   valid: [
     {
+      title: 'a strap on the supply of a board, of a part that gets far too much itself',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 9 } },
+      parts: { X: 'mcp23008' },
+      wires: 'X.VDD PACK.+, X.VSS MCU.GND, PACK.- MCU.GND, X.RESET MCU.5V',
+    },
+    {
       title: '3.3 V into a 5 V board that takes 3.0 V',
       mcu: 'uno-r3',
       parts: { S: 'hx711' },
@@ -234,6 +241,19 @@ testRule(levelLogic, {
     },
   ],
   edges: [
+    {
+      says: 'lowHigh',
+      severity: 'caution',
+      because: 'a strap: 0.8 · 5 V = 4 V',
+      at: (value) => ({
+        mcu: 'uno-r3',
+        supplies: { LOW: { volts: value } },
+        parts: { X: 'mcp23008' },
+        wires: 'X.VDD MCU.5V, X.VSS MCU.GND, LOW.- MCU.GND, X.RESET LOW.+',
+      }),
+      said: 3.95,
+      quiet: 4,
+    },
     {
       says: 'slow',
       because: 'R · 30 pF · ln(5 V / 1.5 V) = 0.4 µs: 11.07 kΩ',
