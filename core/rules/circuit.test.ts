@@ -246,6 +246,14 @@ const coil = (last: string) => ({
 testRule(driverIdle, {
   valid: [
     {
+      title: 'an output of a bridge on its own supply, of which supply-joined speaks',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 6, limitMilliamps: 3000 } },
+      parts: { U: 'drv8833', M: 'dc-motor' },
+      wires:
+        'U.VCC PACK.+, U.GND MCU.GND, PACK.- MCU.GND, U.IN1 MCU.5, U.IN2 MCU.6, U.EEP MCU.7, M.M1 U.AOUT1, M.M2 U.AOUT2, U.AOUT2 PACK.+',
+    },
+    {
       title: 'a pump over a relay whose resting contact stays open',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 5 } },

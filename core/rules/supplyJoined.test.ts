@@ -62,6 +62,14 @@ testRule(supplyJoined, {
   ],
   invalid: [
     {
+      title: 'a change-over switch with a supply at its pole and another at a throw',
+      mcu: 'uno-r3',
+      supplies: { A: { volts: 12 }, B: { volts: 9 } },
+      parts: { S: 'slide-switch' },
+      wires: 'S.C A.+, S.1 B.+, A.- MCU.GND, B.- MCU.GND',
+      says: ['fault: S joins A.+ (12.0 V) with B.+ (9.0 V) when it closes.'],
+    },
+    {
       title: 'an output of a bridge on ground',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 6, limitMilliamps: 3000 } },

@@ -68,7 +68,7 @@ export const supplyJoined: Rule = {
       }
     }
     for (const one of circuitOf(wiring).elements) {
-      if (one.kind !== 'contact' || one.throws) continue
+      if (one.kind !== 'contact') continue
       const [source, other] = [one.netA, one.netB].map(ownSource)
       if (!source || !other || source.end === other.end) continue
       report({

@@ -44,6 +44,16 @@ describe('a load of two legs may be switched at either', () => {
   ])('%s: its current goes into the pin at its minus', (part, plus, says) => {
     expect(said({ parts: { L: part }, wires: `L.- MCU.D8, L.${plus} MCU.5V` })).toEqual(says)
   })
+  it.each([
+    ['3v', 33],
+    ['5v', 20],
+  ])('takes at 3.3 V what its kind makes of it: %s', (kind, milliamps) => {
+    const parts = { L: { part: 'buzzer-active', options: { kind } }, D: 'diode' }
+    const wires = 'L.+ MCU.GP5, L.- MCU.GND, D.A MCU.GND, D.K MCU.GP5'
+    expect(said({ mcu: 'pico', parts, wires })).toEqual([
+      `fault pin-current: MCU.GP5 gives ${milliamps} mA for L; 12 mA is the limit.`,
+    ])
+  })
   it('is no way for a pin to let go of a supply above its own', () => {
     const wires = (plus: string): Short => ({ mcu: 'pico', parts: { L: 'ssr' }, wires: `L.- MCU.GP5, L.+ MCU.${plus}` })
     const damage = 'fault level-damage: Through L MCU.VBUS brings 5.0 V to MCU.GP5, which bears 3.63 V.'
