@@ -1,7 +1,7 @@
 import { circuitOf } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, Source, Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords } from './shared.ts'
 
@@ -22,104 +22,131 @@ export const supplyJoined: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    for (const net of wiring.nets) {
-      if (!net.wired || net.sources.length === 0) continue
-      const ends = [...new Map(net.sources.map((source) => [source.end, source])).values()]
-      const short = net.ground
-      if (!short && ends.length < 2) continue
-      const names = listWords(ends.map((one) => `${one.end} (${formatVolts(one.volts)})`))
-      const refs = new Set(ends.map((one) => one.ref))
-      const touches = (a: string, b: string): boolean => wiring.netOf(a) === net && wiring.netOf(b) === net
+    sayNets(wiring, report)
+    sayContactsToGround(wiring, report)
+    sayContactsBetween(wiring, report)
+    sayOutputsOnGround(wiring, report)
+    sayOutputsOnSupply(wiring, report)
+  },
+}
+
+type Say = (found: Report) => void
+
+/** Sources on one net, and a source on ground. */
+function sayNets(wiring: Wiring, report: Say): void {
+  for (const net of wiring.nets) {
+    if (!net.wired || net.sources.length === 0) continue
+    const ends = [...new Map(net.sources.map((source) => [source.end, source])).values()]
+    const short = net.ground
+    if (!short && ends.length < 2) continue
+    const names = listWords(ends.map((one) => `${one.end} (${formatVolts(one.volts)})`))
+    const refs = new Set(ends.map((one) => one.ref))
+    const touches = (a: string, b: string): boolean => wiring.netOf(a) === net && wiring.netOf(b) === net
+    report({
+      severity: 'fault',
+      at: [
+        ...ends.map((one) => one.end),
+        ...(short ? net.ends.filter((end) => isGround(wiring, end)).slice(0, 1) : []),
+      ],
+      formerly: [...ends.map((one) => one.end), ...(short ? ['ground'] : [])],
+      message: short ? 'ground' : 'sources',
+      data: { names },
+      why: short
+        ? 'That is a short circuit: the whole current that the source can give flows through the wires, until something melts or a fuse opens.'
+        : `Each source holds its own voltage, and the difference drives a current from one into the other that nothing limits. ${refs.size > 1 ? 'Also two of equal voltage fight: no two regulators are quite the same.' : ''} Join their grounds only.`.trim(),
+      numbers: Object.fromEntries(ends.map((one) => [one.end, one.volts])),
+      propose: () => takeOut(wiring, touches),
+    })
+  }
+}
+
+/** A contact that closes from a supply onto ground. */
+function sayContactsToGround(wiring: Wiring, report: Say): void {
+  for (const one of circuitOf(wiring).elements) {
+    if (one.kind !== 'contact' || one.netA === one.netB) continue
+    for (const [hot, cold] of [
+      [one.netA, one.netB],
+      [one.netB, one.netA],
+    ] as const) {
+      const own = one.part.part.pins.map(({ id }) => wiring.netOf(`${one.part.ref}.${id}`))
+      // A supply that comes through another throw of the same switch is cut off when this one closes.
+      const source = hot.sources.find(({ end }) => wiring.netOf(end) === hot || !own.includes(wiring.netOf(end)))
+      if (source === undefined || hot.ground || !cold.ground) continue
       report({
         severity: 'fault',
-        at: [
-          ...ends.map((one) => one.end),
-          ...(short ? net.ends.filter((end) => isGround(wiring, end)).slice(0, 1) : []),
-        ],
-        formerly: [...ends.map((one) => one.end), ...(short ? ['ground'] : [])],
-        message: short ? 'ground' : 'sources',
-        data: { names },
-        why: short
-          ? 'That is a short circuit: the whole current that the source can give flows through the wires, until something melts or a fuse opens.'
-          : `Each source holds its own voltage, and the difference drives a current from one into the other that nothing limits. ${refs.size > 1 ? 'Also two of equal voltage fight: no two regulators are quite the same.' : ''} Join their grounds only.`.trim(),
-        numbers: Object.fromEntries(ends.map((one) => [one.end, one.volts])),
-        propose: () => takeOut(wiring, touches),
-      })
-    }
-    for (const one of circuitOf(wiring).elements) {
-      if (one.kind !== 'contact' || one.netA === one.netB) continue
-      for (const [hot, cold] of [
-        [one.netA, one.netB],
-        [one.netB, one.netA],
-      ] as const) {
-        const own = one.part.part.pins.map(({ id }) => wiring.netOf(`${one.part.ref}.${id}`))
-        // A supply that comes through another throw of the same switch is cut off when this one closes.
-        const source = hot.sources.find(({ end }) => wiring.netOf(end) === hot || !own.includes(wiring.netOf(end)))
-        if (source === undefined || hot.ground || !cold.ground) continue
-        report({
-          severity: 'fault',
-          at: [one.a, one.b, source.end],
-          message: 'closes',
-          data: { part: one.part.ref, source: source.end, volts: formatVolts(source.volts) },
-          why: 'A contact has next to no resistance: between a supply and ground belongs what is switched. A button that is read lies between its pin and one of the two.',
-          numbers: { volts: source.volts },
-          propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
-        })
-      }
-    }
-    for (const one of circuitOf(wiring).elements) {
-      if (one.kind !== 'contact') continue
-      const [source, other] = [one.netA, one.netB].map(ownSource)
-      if (!source || !other || source.end === other.end) continue
-      report({
-        severity: 'fault',
-        at: [one.a, one.b, source.end, other.end],
-        message: 'meets',
-        data: {
-          part: one.part.ref,
-          source: source.end,
-          volts: formatVolts(source.volts),
-          other: other.end,
-          otherVolts: formatVolts(other.volts),
-        },
-        why: 'A closed contact is a piece of wire: each of the two sources holds its own voltage, and nothing limits the current from one into the other. A contact leads from a supply to what it switches, or from a pin to one level.',
-        numbers: { volts: source.volts, other: other.volts },
+        at: [one.a, one.b, source.end],
+        message: 'closes',
+        data: { part: one.part.ref, source: source.end, volts: formatVolts(source.volts) },
+        why: 'A contact has next to no resistance: between a supply and ground belongs what is switched. A button that is read lies between its pin and one of the two.',
+        numbers: { volts: source.volts },
         propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
       })
     }
-    for (const { output, part, facts, inputs } of circuitOf(wiring).channels) {
-      const supply = facts.supply === undefined ? undefined : `${part.ref}.${facts.supply}`
-      const source = supply === undefined ? undefined : wiring.netOf(supply).sources[0]
-      if (!supply || !source || !wiring.netOf(output).ground || wiring.netOf(supply).ground) continue
-      // Held low for good it only ever joins its output with ground.
-      const isLow = (end: string): boolean => !wiring.netOf(end).wired || wiring.netOf(end).ground
-      if (inputs.length > 0 && inputs.every(isLow)) continue
-      report({
-        severity: 'fault',
-        at: [output, supply],
-        message: 'outputGround',
-        data: { output, supply: source.end },
-        why: `A bridge drives its outputs high as well as low. High against ground carries all that ${source.end} gives, until ${part.ref} gives up. A load that turns one way only lies between one output and ground.`,
-        numbers: { volts: source.volts },
-        propose: () => takeOut(wiring, (a, b) => a === output || b === output),
-      })
-    }
-    for (const { output, part, facts } of circuitOf(wiring).channels) {
-      const source = wiring.netOf(output).sources[0]
-      const low = part.part.pins.find((pin) => pin.role === 'ground')
-      const bottom = low && wiring.netOf(`${part.ref}.${low.id}`)
-      if (!source || wiring.netOf(output).ground || !bottom?.ground) continue
-      report({
-        severity: 'fault',
-        at: [output, source.end],
-        message: 'output',
-        data: { output, source: source.end, volts: formatVolts(source.volts) },
-        why: `Between the supply and an output that pulls to ground belongs the load. Without one the whole current of ${source.end} flows through ${part.ref}, until one of them gives up.${facts.supply === undefined ? '' : ' Its other half works against the supply as well.'}`,
-        numbers: { volts: source.volts },
-        propose: () => takeOut(wiring, (a, b) => a === output || b === output),
-      })
-    }
-  },
+  }
+}
+
+/** A contact that closes from one source onto another. */
+function sayContactsBetween(wiring: Wiring, report: Say): void {
+  for (const one of circuitOf(wiring).elements) {
+    if (one.kind !== 'contact') continue
+    const [source, other] = [one.netA, one.netB].map(ownSource)
+    if (!source || !other || source.end === other.end) continue
+    report({
+      severity: 'fault',
+      at: [one.a, one.b, source.end, other.end],
+      message: 'meets',
+      data: {
+        part: one.part.ref,
+        source: source.end,
+        volts: formatVolts(source.volts),
+        other: other.end,
+        otherVolts: formatVolts(other.volts),
+      },
+      why: 'A closed contact is a piece of wire: each of the two sources holds its own voltage, and nothing limits the current from one into the other. A contact leads from a supply to what it switches, or from a pin to one level.',
+      numbers: { volts: source.volts, other: other.volts },
+      propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
+    })
+  }
+}
+
+/** An output that goes high, on ground. */
+function sayOutputsOnGround(wiring: Wiring, report: Say): void {
+  for (const { output, part, facts, inputs } of circuitOf(wiring).channels) {
+    const supply = facts.supply === undefined ? undefined : `${part.ref}.${facts.supply}`
+    const source = supply === undefined ? undefined : wiring.netOf(supply).sources[0]
+    if (!supply || !source || !wiring.netOf(output).ground || wiring.netOf(supply).ground) continue
+    // Held low for good it only ever joins its output with ground.
+    const isLow = (end: string): boolean => !wiring.netOf(end).wired || wiring.netOf(end).ground
+    if (inputs.length > 0 && inputs.every(isLow)) continue
+    report({
+      severity: 'fault',
+      at: [output, supply],
+      message: 'outputGround',
+      data: { output, supply: source.end },
+      why: `A bridge drives its outputs high as well as low. High against ground carries all that ${source.end} gives, until ${part.ref} gives up. A load that turns one way only lies between one output and ground.`,
+      numbers: { volts: source.volts },
+      propose: () => takeOut(wiring, (a, b) => a === output || b === output),
+    })
+  }
+}
+
+/** An output that goes low, on a supply. */
+function sayOutputsOnSupply(wiring: Wiring, report: Say): void {
+  for (const { output, part, facts } of circuitOf(wiring).channels) {
+    const source = wiring.netOf(output).sources[0]
+    const low = part.part.pins.find((pin) => pin.role === 'ground')
+    const bottom = low && wiring.netOf(`${part.ref}.${low.id}`)
+    if (!source || wiring.netOf(output).ground || !bottom?.ground) continue
+    report({
+      severity: 'fault',
+      at: [output, source.end],
+      message: 'output',
+      data: { output, source: source.end, volts: formatVolts(source.volts) },
+      why: `Between the supply and an output that pulls to ground belongs the load. Without one the whole current of ${source.end} flows through ${part.ref}, until one of them gives up.${facts.supply === undefined ? '' : ' Its other half works against the supply as well.'}`,
+      numbers: { volts: source.volts },
+      propose: () => takeOut(wiring, (a, b) => a === output || b === output),
+    })
+  }
 }
 
 /** A source that holds a net itself, and is not led to it by a contact or a diode. */
