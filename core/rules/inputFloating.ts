@@ -27,77 +27,87 @@ export const inputFloating: Rule = {
     local: true,
   },
   check(wiring, report) {
-    for (const { part, side, use, to } of unpulledSides(wiring)) {
-      report({
-        severity: 'fault',
-        at: [side, use.end],
-        message: 'unpulled',
-        data: { part: part.ref, side, signal: use.end },
-        why: 'A transistor between two levels leads a low through and lets go of a high: on each side where somebody listens, a resistor to the supply of that side makes it (AN10441, 2).',
-        numbers: {},
-        propose: () => {
-          const made = to === undefined ? undefined : resistorEdits(wiring, side, to, PULL_OHMS, `pull-up of ${side}`)
-          return made
-            ? [{ title: `Add ${formatQuantity(PULL_OHMS, 'Ω')} from ${side} to ${to}`, edits: made.edits }]
-            : []
-        },
-      })
-    }
-    for (const use of wiring.signals) {
-      if (
-        use.state === 'unused' &&
-        use.facts.required &&
-        use.facts.direction === 'in' &&
-        // A leg of a lamp or a winding is no input of a chip.
-        !use.part.part.inner.some((inner) => inner.kind !== 'buffer' && inner.between.includes(use.facts.pin)) &&
-        use.facts.open === undefined
-      ) {
-        const touched = use.part.part.pins.some((pin) => wiring.netOf(`${use.part.ref}.${pin.id}`).wired)
-        if (touched)
-          report({
-            severity: 'caution',
-            at: [use.end],
-            message: 'open',
-            data: { signal: use.end },
-            why: `An open input of a chip floats: it picks up whatever is near and switches at random, which may also raise its current. ${use.facts.text ? `It is there for: ${use.facts.text}.` : ''}`.trim(),
-            numbers: {},
-            propose: () =>
-              candidates(wiring, use)
-                .filter((one) => one.blocked === undefined)
-                .slice(0, 2)
-                .map(({ host }) => ({
-                  title: `Wire ${use.end} to ${host.end}`,
-                  edits: [
-                    { do: 'use-again', end: use.end },
-                    { do: 'connect', from: use.tail, to: host.end },
-                    ...companionEdits(wiring.plan, wiring.catalog, use.part.ref, (facts) =>
-                      companionsOf(wiring, use.part).some(
-                        (one) => one.facts === facts && !one.present && facts.across?.includes(use.facts.pin) === true,
-                      ),
-                    ),
-                  ],
-                })),
-          })
-        continue
+    sayUnpulled(wiring, report)
+    for (const use of wiring.signals)
+      if (isLeftOpen(use)) sayOpen(wiring, use, report)
+      else {
+        sayThrown(wiring, use, report)
+        sayOnSupply(wiring, use, report)
       }
-      sayThrown(wiring, use, report)
-      // A contact whose far side lies on the supply needs something that holds the line low meanwhile.
-      const contact = use.part.part.inner.find(
-        (inner) => inner.kind === 'contact' && inner.between.includes(use.facts.pin),
-      )
-      const link = use.hosts[0]
-      if (!contact || !link || use.facts.pull === undefined) continue
-      const far = `${use.part.ref}.${contact.between.find((pin) => pin !== use.facts.pin)}`
-      if (wiring.netOf(far).sources.length === 0) continue
-      const pulled = networkOf(wiring).pulled(wiring.netOf(link.host.end))
-      // Of a line that something holds level-logic says whether the contact changes it.
-      if (pulled !== undefined) continue
-      sayUnheld(wiring, use, link.host, link.host.functions.has('pull-down'), report)
-    }
   },
 }
 
-function sayUnheld(wiring: Wiring, use: SignalUse, host: Host, internal: boolean, report: (one: Report) => void): void {
+type Say = (found: Report) => void
+
+/** A side of a transistor between two levels that no resistor pulls up. */
+function sayUnpulled(wiring: Wiring, report: Say): void {
+  for (const { part, side, use, to } of unpulledSides(wiring)) {
+    report({
+      severity: 'fault',
+      at: [side, use.end],
+      message: 'unpulled',
+      data: { part: part.ref, side, signal: use.end },
+      why: 'A transistor between two levels leads a low through and lets go of a high: on each side where somebody listens, a resistor to the supply of that side makes it (AN10441, 2).',
+      numbers: {},
+      propose: () => {
+        const made = to === undefined ? undefined : resistorEdits(wiring, side, to, PULL_OHMS, `pull-up of ${side}`)
+        return made ? [{ title: `Add ${formatQuantity(PULL_OHMS, 'Ω')} from ${side} to ${to}`, edits: made.edits }] : []
+      },
+    })
+  }
+}
+
+/** An input that a part needs, and that the maker leaves open; a leg of a lamp or a winding is none. */
+const isLeftOpen = ({ state, facts, part }: SignalUse): boolean =>
+  state === 'unused' &&
+  facts.required &&
+  facts.direction === 'in' &&
+  !part.part.inner.some((inner) => inner.kind !== 'buffer' && inner.between.includes(facts.pin)) &&
+  facts.open === undefined
+
+function sayOpen(wiring: Wiring, use: SignalUse, report: Say): void {
+  const touched = use.part.part.pins.some((pin) => wiring.netOf(`${use.part.ref}.${pin.id}`).wired)
+  if (touched)
+    report({
+      severity: 'caution',
+      at: [use.end],
+      message: 'open',
+      data: { signal: use.end },
+      why: `An open input of a chip floats: it picks up whatever is near and switches at random, which may also raise its current. ${use.facts.text ? `It is there for: ${use.facts.text}.` : ''}`.trim(),
+      numbers: {},
+      propose: () =>
+        candidates(wiring, use)
+          .filter((one) => one.blocked === undefined)
+          .slice(0, 2)
+          .map(({ host }) => ({
+            title: `Wire ${use.end} to ${host.end}`,
+            edits: [
+              { do: 'use-again', end: use.end },
+              { do: 'connect', from: use.tail, to: host.end },
+              ...companionEdits(wiring.plan, wiring.catalog, use.part.ref, (facts) =>
+                companionsOf(wiring, use.part).some(
+                  (one) => one.facts === facts && !one.present && facts.across?.includes(use.facts.pin) === true,
+                ),
+              ),
+            ],
+          })),
+    })
+}
+
+/** A contact whose far side lies on the supply needs something that holds the line low meanwhile. */
+function sayOnSupply(wiring: Wiring, use: SignalUse, report: Say): void {
+  const contact = use.part.part.inner.find((inner) => inner.kind === 'contact' && inner.between.includes(use.facts.pin))
+  const link = use.hosts[0]
+  if (!contact || !link || use.facts.pull === undefined) return
+  const far = `${use.part.ref}.${contact.between.find((pin) => pin !== use.facts.pin)}`
+  if (wiring.netOf(far).sources.length === 0) return
+  const pulled = networkOf(wiring).pulled(wiring.netOf(link.host.end))
+  // Of a line that something holds level-logic says whether the contact changes it.
+  if (pulled !== undefined) return
+  sayUnheld(wiring, use, link.host, link.host.functions.has('pull-down'), report)
+}
+
+function sayUnheld(wiring: Wiring, use: SignalUse, host: Host, internal: boolean, report: Say): void {
   report({
     severity: internal ? 'caution' : 'fault',
     at: [use.end, host.end],
@@ -110,7 +120,7 @@ function sayUnheld(wiring: Wiring, use: SignalUse, host: Host, internal: boolean
 }
 
 /** A change-over contact that leads to the supply in one position and nowhere in the other. */
-function sayThrown(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
+function sayThrown(wiring: Wiring, use: SignalUse, report: Say): void {
   const levels = thrownLevels(wiring, use)
   if (!levels?.opens || !levels.led.every((at) => at > 0)) return
   if (levels.rest === undefined || levels.inside === 'pull-down')

@@ -3,7 +3,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { levelContactMessages, sayContact, sayLinks, sayThrown } from './levelContact.ts'
 import { sayRails } from './levelRail.ts'
 import { saySlow } from './levelSlow.ts'
@@ -85,29 +85,34 @@ export const levelLogic: Rule = {
     }
     sayLinks(wiring, report)
     sayRails(wiring, report)
-    for (const [part, lines] of unknown) {
-      const high = Math.min(...lines.map((line) => line.high as number))
-      const ends = [...new Set(lines.map((line) => line.receiver))]
-      const one = ends.length === 1
-      const volts = part.logicVolts as number
-      report({
-        severity: 'tip',
-        at: ends,
-        message: 'unknown',
-        data: {
-          thresholds: one ? 'threshold' : 'thresholds',
-          ends,
-          are: one ? 'is' : 'are',
-          theyGet: one ? 'it gets' : 'they get',
-          high: formatVolts(high),
-          run: one ? 'runs' : 'run',
-          volts: formatVolts(volts),
-        },
-        why: `The datasheet of ${part.ref} gives no figure for a high level, so this cannot be checked. Try it before you build on it, or drive it through a level shifter.`,
-        numbers: { high: twoDigits(high), supply: volts },
-      })
-    }
+    sayUnknown(unknown, report)
   },
+}
+
+/** Receivers at another voltage whose threshold nobody gives. */
+function sayUnknown(unknown: ReadonlyMap<PartInstance, readonly DrivenLine[]>, report: (found: Report) => void): void {
+  for (const [part, lines] of unknown) {
+    const high = Math.min(...lines.map((line) => line.high as number))
+    const ends = [...new Set(lines.map((line) => line.receiver))]
+    const one = ends.length === 1
+    const volts = part.logicVolts as number
+    report({
+      severity: 'tip',
+      at: ends,
+      message: 'unknown',
+      data: {
+        thresholds: one ? 'threshold' : 'thresholds',
+        ends,
+        are: one ? 'is' : 'are',
+        theyGet: one ? 'it gets' : 'they get',
+        high: formatVolts(high),
+        run: one ? 'runs' : 'run',
+        volts: formatVolts(volts),
+      },
+      why: `The datasheet of ${part.ref} gives no figure for a high level, so this cannot be checked. Try it before you build on it, or drive it through a level shifter.`,
+      numbers: { high: twoDigits(high), supply: volts },
+    })
+  }
 }
 
 function supplyFixes(wiring: Wiring, line: DrivenLine) {
