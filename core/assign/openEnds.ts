@@ -6,6 +6,7 @@ import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { standsOn } from '../wiring/stacks.ts'
+import { isByLine } from '../wiring/supply.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 
 /** A pin of a part that still waits for a wire. */
@@ -41,7 +42,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
       use.facts.either &&
       use.pins.some((end) => wiring.netOf(end).ground) &&
       use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
-    if (fedOtherWay || !use.facts.required) continue
+    if (fedOtherWay || isByLine(wiring, use) || !use.facts.required) continue
     const why = touched ? 'other-rule' : 'open'
     for (const end of use.pins)
       if (wiring.netOf(end).sources.length === 0 && !unused.has(end))

@@ -46,6 +46,8 @@ export const PartSupply = v.strictObject({
   required: v.optional(v.boolean(), true),
   /** Supply and ground may change places: the ends of a potentiometer. */
   either: v.optional(v.boolean(), false),
+  /** With its pin on ground the part is fed through its own line: parasite power on a 1-Wire line. */
+  byLine: v.optional(v.boolean(), false),
   /** Prefer an outside source: motors, servos, strips. */
   heavy: v.optional(v.boolean(), false),
   /** Prefer this voltage within the range when there is a choice. */

@@ -105,6 +105,12 @@ testRule(supplyRange, {
 
 testRule(supplyMissing, {
   valid: [
+    {
+      title: 'a thermometer that takes its current from its own line',
+      mcu: 'uno-r3',
+      parts: { T: 'ds18b20', R: ohms(4700) },
+      wires: 'T.VDD MCU.GND, T.GND MCU.GND, T.DQ MCU.2, R.1 T.DQ, R.2 MCU.5V',
+    },
     { title: 'a part that is not wired at all', parts: { B: 'bme280' } },
     { title: 'supply and ground wired', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3, B.GND MCU.GND' },
     {
@@ -115,6 +121,22 @@ testRule(supplyMissing, {
     { title: 'no supply on purpose', parts: { B: 'bme280' }, wires: 'B.GND MCU.GND', unused: ['B.VCC'] },
   ],
   invalid: [
+    {
+      title: 'a thermometer on its line alone, its supply pin open',
+      mcu: 'uno-r3',
+      parts: { T: 'ds18b20', R: ohms(4700) },
+      wires: 'T.GND MCU.GND, T.DQ MCU.2, R.1 T.DQ, R.2 MCU.5V',
+      says: ['fault: T has no supply at T.VDD.'],
+      fix: 'Feed T.VDD from MCU.5V (5 V)',
+      changes: ['wire T.VDD to MCU.5V added'],
+    },
+    {
+      title: 'a sensor with its supply on ground',
+      mcu: 'uno-r3',
+      parts: { T: 'dht22' },
+      wires: 'T.VCC MCU.GND, T.GND MCU.GND, T.DATA MCU.2',
+      says: ['fault: T has no supply at T.VCC.'],
+    },
     ...(
       [
         ['a regulator', 'regulator-3v3', 'R.IN', 'R.OUT'],

@@ -2,7 +2,7 @@ import { reachesGround } from '../circuit/circuit.ts'
 import { backToFront, turnedRound } from '../circuit/turned.ts'
 import type { Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-import { groundEnd, sourceChoices } from '../wiring/supply.ts'
+import { groundEnd, isByLine, sourceChoices } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
 import { causeElsewhere, feedingPin, isTapOnRail, isTurned } from './supplyCauses.ts'
 
@@ -59,7 +59,12 @@ function saySupplies(wiring: Wiring, report: Say): void {
           why: 'So few milliamperes a pin can give. Set it high first, wait until the part has woken, and read it then; while the pin is low, the other lines of the part must be low as well.',
           numbers: { takesMilliamps: use.peakMilliamps ?? use.typicalMilliamps ?? 0 },
         })
-      else if (!use.source && !use.pins.some((end) => unused.has(end)) && !causeElsewhere(wiring, part, use))
+      else if (
+        !use.source &&
+        !isByLine(wiring, use) &&
+        !use.pins.some((end) => unused.has(end)) &&
+        !causeElsewhere(wiring, part, use)
+      )
         report({
           severity: 'fault',
           at: [pin],

@@ -23,6 +23,10 @@ export function groundEnd(wiring: Wiring, part: PartInstance): string | undefine
   return groundPost(part.home) ?? (wiring.supplies[0] ? `${wiring.supplies[0].ref}.-` : undefined)
 }
 
+/** A part that takes its current from its own line, its supply pin on ground. */
+export const isByLine = (wiring: Pick<Wiring, 'netOf'>, { facts, pins }: SupplyUse): boolean =>
+  facts.byLine && pins.every((end) => wiring.netOf(end).ground)
+
 /** End to which a strap is tied for "supply": the source that feeds the part, else the one it would be given. */
 export function supplyEnd(wiring: Wiring, part: PartInstance): string | undefined {
   const use = part.supplies[0]
