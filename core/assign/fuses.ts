@@ -1,6 +1,8 @@
+import { budgets } from '../circuit/budget.ts'
 import type { Edit } from '../plan/edit.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
-import { lowestOf } from '../wiring/stacks.ts'
+import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
+import { cellsOf, lowestOf } from '../wiring/stacks.ts'
+import { sourcesOf } from '../wiring/supply.ts'
 import { connect, type Decision } from './feedAndTie.ts'
 
 /** Rating of a loose fuse in milliamperes; undefined for another part, and for one that has a wire. */
@@ -13,13 +15,11 @@ function ratingOf(wiring: Wiring, { ref, part, options }: PartInstance): number 
   return typeof rating === 'number' ? rating : undefined
 }
 
-/** Milliamperes that everything takes at its peak which a supply or a cell feeds, by the reference of that. */
-function takenFrom(built: Wiring): Map<string, number> {
-  const taken = new Map<string, number>()
-  for (const { source, peakMilliamps, typicalMilliamps } of built.parts.flatMap(({ supplies }) => supplies))
-    if (source) taken.set(source.ref, (taken.get(source.ref) ?? 0) + (peakMilliamps ?? typicalMilliamps ?? 0))
-  return taken
-}
+/** Milliamperes that flow through the plus of a cell at most, drivers, boards and cells that stand on it counted in. */
+const peakOf = (built: Wiring, ref: string): number =>
+  budgets(built)
+    .filter(({ source }) => lowestOf(built, source.ref) === ref)
+    .reduce((sum, { peakMilliamps }) => sum + peakMilliamps, 0)
 
 /**
  * The decisions with the loose fuses of a kit put in: each next to the plus of a battery or a supply, before all that
@@ -37,17 +37,14 @@ export function throughFuses(
     return rating === undefined ? [] : [{ part, rating }]
   })
   if (fuses.length === 0) return decisions
-  const taken = takenFrom(built)
-  const outside = [...new Set(built.nets.flatMap(({ sources }) => sources))]
-    .filter(({ ref }) => built.boards.every((board) => board.ref !== ref) && lowestOf(built, ref) === ref)
-    .filter(
-      ({ ref, end }) =>
-        built.parts.every((one) => one.ref !== ref || one.supplies.length === 0) && !before.netOf(end).wired,
-    )
-    .filter(({ end }) => built.netOf(end).wired)
-    .sort((a, b) => (taken.get(b.ref) ?? 0) - (taken.get(a.ref) ?? 0))
-  return outside.reduce<readonly Decision[]>((all, { end, ref }) => {
-    const at = fuses.findIndex(({ rating }) => rating >= (taken.get(ref) ?? 0))
+  const isLowest = ({ ref }: Source): boolean =>
+    lowestOf(built, ref) === ref && cellsOf(built.supplies, built.parts).some((cell) => cell.ref === ref)
+  const outside = sourcesOf(built)
+    .filter((source) => isLowest(source) && built.netOf(source.end).wired && !before.netOf(source.end).wired)
+    .map(({ end, ref }) => ({ end, peak: peakOf(built, ref) }))
+    .sort((a, b) => b.peak - a.peak)
+  return outside.reduce<readonly Decision[]>((all, { end, peak }) => {
+    const at = fuses.findIndex(({ rating }) => rating >= peak)
     const [fuse] = at < 0 ? [] : fuses.splice(at, 1)
     if (!fuse) return all
     const [near, far] = fuse.part.part.pins.map(({ id }) => `${fuse.part.ref}.${id}`) as [string, string]

@@ -236,6 +236,33 @@ const kinds: Partial<Record<Inner['kind'], Element['kind']>> = {
   capacitance: 'capacitor',
 }
 
+/** A load of which only its current is known, in milliamperes while it runs and while it starts. */
+const loadBetween = (
+  wiring: Wiring,
+  part: PartInstance,
+  a: string,
+  b: string,
+  runs: number | undefined,
+  starts = runs,
+): Element => ({
+  kind: 'load',
+  part,
+  a,
+  b,
+  netA: wiring.netOf(a),
+  netB: wiring.netOf(b),
+  ohms: undefined,
+  spread: undefined,
+  forward: undefined,
+  zener: undefined,
+  most: undefined,
+  throws: false,
+  moved: undefined,
+  runs,
+  starts,
+  lights: false,
+})
+
 function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
   const end = (pin: string): string => `${part.ref}.${pin}`
   const amount = (given: Inner['amount']): number | undefined => {
@@ -284,53 +311,13 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
           // The other leg is switched, and so a signal, where it is no ground.
           const b = use.grounds[0] ?? part.part.pins.map((pin) => end(pin.id)).find((one) => one !== a)
           if (a === undefined || b === undefined) return []
-          return [
-            {
-              kind: 'load',
-              part,
-              a,
-              b,
-              netA: wiring.netOf(a),
-              netB: wiring.netOf(b),
-              ohms: undefined,
-              spread: undefined,
-              forward: undefined,
-              zener: undefined,
-              most: undefined,
-              throws: false,
-              moved: undefined,
-              runs: use.typicalMilliamps,
-              starts: use.peakMilliamps ?? use.typicalMilliamps,
-              lights: false,
-            },
-          ]
+          return [loadBetween(wiring, part, a, b, use.typicalMilliamps, use.peakMilliamps)]
         })
       : []
   const own = part.part.signals.find(({ direction, milliamps }) => direction === 'in' && milliamps !== undefined)
   const leg = own && otherLeg({ owner: part, end: end(own.pin) })
-  const fedByPin: Element[] =
-    own && leg
-      ? [
-          {
-            kind: 'load',
-            part,
-            a: end(own.pin),
-            b: leg,
-            netA: wiring.netOf(end(own.pin)),
-            netB: wiring.netOf(leg),
-            ohms: undefined,
-            spread: undefined,
-            forward: undefined,
-            zener: undefined,
-            most: undefined,
-            throws: false,
-            moved: undefined,
-            runs: own.milliamps,
-            starts: own.milliamps,
-            lights: false,
-          },
-        ]
-      : []
+  // Of a buzzer or a laser the leg that is driven and the other one.
+  const fedByPin = own && leg ? [loadBetween(wiring, part, end(own.pin), leg, own.milliamps)] : []
   const withSupply = part.supplies[0]
   return [
     ...fedByPin,

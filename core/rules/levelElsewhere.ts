@@ -8,14 +8,11 @@ import { switchesLoad } from '../wiring/needs.ts'
 import type { Report } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
-import { tieBears } from './signalOnRail.ts'
+import { SLACK, tieBears } from './signalOnRail.ts'
 
 export const levelElsewhereMessages = { through: '{through}{cause} brings {volts} to {end}, which bears {bears}.' }
 
-/** Volts above what a pin bears that count as the tolerance of supplies and resistors. */
-const SLACK = 0.05
-
-/** A load of two legs, its plus on a supply and its other leg on a pin that bears less: while the pin is no low, it gets all of it. */
+/** A load of two legs, its plus on a supply, at a pin that bears less: whenever the pin is no low, it gets all of it. */
 export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void {
   const circuit = circuitOf(wiring)
   for (const { state, part, end } of wiring.signals) {

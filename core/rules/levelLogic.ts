@@ -8,7 +8,7 @@ import { levelContactMessages, sayContact, sayLinks, sayThrown } from './levelCo
 import { sayRails } from './levelRail.ts'
 import { saySlow } from './levelSlow.ts'
 import { otherModel } from './mend.ts'
-import { isOverfed, twoDigits } from './shared.ts'
+import { isOverfed, middleOf, twoDigits } from './shared.ts'
 
 export const levelLogic: Rule = {
   meta: {
@@ -40,7 +40,7 @@ export const levelLogic: Rule = {
       if (isOverfed(line.use.part)) continue
       const { high, low, vih, vil } = line
       if (high !== undefined && vih !== undefined && high < vih - 0.005) {
-        const middle = vil === undefined ? vih / 2 : (vih + vil) / 2
+        const middle = middleOf(vih, vil)
         const fault = high < middle
         said.add(pair)
         report({

@@ -33,7 +33,8 @@ export function saySlow(wiring: Wiring, use: SignalUse, report: (one: Report) =>
   if (rise <= pulse) return
   const series = wiring.parts.find(({ ref, part }) => link.via.includes(ref) && part.helper === 'resistor')
   report({
-    severity: 'fault',
+    // A program may slow a bus down further; pulses of a length of their own it may not.
+    severity: use.facts.pulseSeconds === undefined ? 'caution' : 'fault',
     at: [use.end, host.end, ...(series ? [series.ref] : [])],
     message: 'slow',
     data: {
@@ -42,7 +43,7 @@ export function saySlow(wiring: Wiring, use: SignalUse, report: (one: Report) =>
       ohms: formatQuantity(at.ohms, 'Ω'),
       pulse: formatQuantity(pulse, 's'),
     },
-    why: `Through a resistor every edge is a slope: input and lead, some ${formatQuantity(DEVICE + LEAD, 'F')}, are charged through it (t = R · C · ln(V / (V − VIH))). A tenth of the value is mostly what was meant.`,
+    why: `Through a resistor every edge is a slope: input and lead, some ${formatQuantity(DEVICE + LEAD, 'F')}, are charged through it (t = R · C · ln(V / (V − VIH))).${use.facts.pulseSeconds === undefined ? ' Libraries hardly ever run such a bus below 1 MHz.' : ''} A few hundred ohms are what such a line bears.`,
     numbers: { ohms: Math.round(at.ohms), rise, pulse },
     propose: () => (series ? setOhms(wiring, series, 330) : []),
   })

@@ -267,6 +267,7 @@ testRule(levelLogic, {
     },
     {
       says: 'slow',
+      severity: 'caution',
       because: 'half of 1 MHz, R · 30 pF · ln(5 V / 1.5 V) = 0.5 µs: 13.8 kΩ',
       at: (value) => ({
         mcu: 'uno-r3',

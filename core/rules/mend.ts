@@ -75,6 +75,12 @@ export function takeOut(wiring: Wiring, which: (a: string, b: string) => boolean
     .map(([from, to]) => ({ title: `Take out the wire ${from} to ${to}`, edits: [{ do: 'disconnect', from, to }] }))
 }
 
+/** Takes the wire of a pin, unless it is locked, to another end. */
+export const moveTo = (wiring: Wiring, end: string, to: string): Fix[] =>
+  takeOut(wiring, (a, b) => a === end || b === end)
+    .slice(0, 1)
+    .map(({ edits }) => ({ title: `Move ${end} to ${to}`, edits: [...edits, { do: 'connect', from: end, to }] }))
+
 /** Lets the wires of two pins change places; nothing while one of them is locked. */
 export function swapWires(wiring: Wiring, a: string, b: string): Fix[] {
   const mine = wiring.plan.wires.filter((wire) => [wire[0], wire[1]].some((end) => end === a || end === b))

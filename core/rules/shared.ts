@@ -21,6 +21,10 @@ export function listWords(words: readonly string[]): string {
 }
 
 /** Rounds a voltage for the numbers of a finding. */
+/** Volts below which an input most likely reads low: the middle of its thresholds. */
+export const middleOf = (vih: number, vil: number | undefined): number =>
+  vil === undefined ? vih / 2 : (vih + vil) / 2
+
 export const twoDigits = (value: number): number => Math.round(value * 100) / 100
 
 /** A part whose own supply is above its range, of which supply-range speaks. */

@@ -1,12 +1,11 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf, railWords } from '../circuit/circuit.ts'
-import { isCell } from '../circuit/reach.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-import { standsOn } from '../wiring/stacks.ts'
+import { type Cell, cellsOf, standsOn } from '../wiring/stacks.ts'
 import { groundPost } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
-import { takeOut } from './mend.ts'
+import { moveTo } from './mend.ts'
 
 export const supplyLoopMessages = {
   noReturn: 'What {plus} gives never comes back: {minus} {minus:is/are} {state}.',
@@ -14,26 +13,6 @@ export const supplyLoopMessages = {
   idleConverter: '{outputs} {outputs:has/have} no wire: what {part} makes of its supply feeds nothing.',
   idle: '{plus} has no wire: {supply} feeds nothing, although {minus} is joined.',
 }
-
-/** Something that gives current by itself: a supply of the plan, a battery, a socket. */
-interface Cell {
-  readonly ref: string
-  readonly plus: string
-  readonly minus: readonly string[]
-  /** Is there for more than its current: the red lead of a serial cable mostly stays open. */
-  readonly speaks: boolean
-}
-
-const cellsOf = (wiring: Wiring): Cell[] => [
-  ...wiring.supplies.map(({ ref }) => ({ ref, plus: `${ref}.+`, minus: [`${ref}.-`], speaks: false })),
-  ...wiring.parts.filter(isCell).flatMap(({ ref, part }) => {
-    const rail = part.rails.find(({ from }) => from === undefined)
-    const minus = part.pins.filter(({ role }) => role === 'ground').map(({ id }) => `${ref}.${id}`)
-    return rail && part.build === 'component' && minus.length > 0
-      ? [{ ref, plus: `${ref}.${rail.pin}`, minus, speaks: part.signals.length + part.modes.length > 0 }]
-      : []
-  }),
-]
 
 /**
  * A source of which one pole is wired and the other is not, or whose poles no way joins outside of it: a current flows
@@ -43,7 +22,7 @@ const cellsOf = (wiring: Wiring): Cell[] => [
 export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, report: (one: Report) => void): void {
   const unused = new Set(wiring.plan.unused)
   const isWired = (end: string): boolean => wiring.netOf(end).wired
-  const cells = cellsOf(wiring)
+  const cells = cellsOf(wiring.supplies, wiring.parts)
   for (const cell of cells) {
     const { ref, plus, minus, speaks } = cell
     if (unused.has(plus) || minus.some((end) => unused.has(end))) continue
@@ -155,10 +134,7 @@ export function sayRaised(wiring: Wiring, report: (one: Report) => void): void {
         numbers: { volts: source.volts },
         propose: () => {
           const ground = groundPost(wiring.boards[0])
-          const [off] = takeOut(wiring, (a, b) => a === end || b === end)
-          return off && ground
-            ? [{ title: `Move ${end} to ${ground}`, edits: [...off.edits, { do: 'connect', from: end, to: ground }] }]
-            : []
+          return ground === undefined ? [] : moveTo(wiring, end, ground)
         },
       })
     }

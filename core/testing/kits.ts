@@ -1251,6 +1251,15 @@ const boardsFed: readonly Kit[] = [
     ],
   },
   {
+    title: 'a motor on a bridge and a fuse that would blow while it starts',
+    why: 'what goes through the bridge goes through the fuse as well',
+    mcu: 'uno-r3',
+    supplies: { PACK: { volts: 6, limitMilliamps: 3000 } },
+    parts: { F: { part: 'fuse', options: { milliamps: 500 } }, M: 'dc-motor', D: 'l9110s' },
+    wired: [['D\\.VCC', 'PACK\\.\\+']],
+    never: [['F\\..', '.*']],
+  },
+  {
     title: 'a pump and a fuse that it would blow',
     why: 'a fuse too small for its load stays in the box',
     mcu: 'uno-r3',

@@ -39,12 +39,10 @@ export function modeByWires(part: Part, options: PartInstance['options'], reache
   const isMet = (signal: Mode['signals'][number]): boolean =>
     reaches(signal.pin).some((functions) => meets({ functions }, { facts: signal }) !== undefined)
   const isUnmet = (signal: Mode['signals'][number]): boolean => reaches(signal.pin).length > 0 && !isMet(signal)
-  const known = (mode: Mode): Set<string> => new Set(signalsOf(mode).map(({ pin }) => pin))
+  const pinsOf = (mode: Mode): Set<string> => new Set(signalsOf(mode).map(({ pin }) => pin))
+  const all = new Set([usual, ...others].flatMap((mode) => [...pinsOf(mode)]))
   const strays = (mode: Mode): number =>
-    others
-      .concat(usual)
-      .flatMap((one) => [...known(one)])
-      .filter((pin, at, all) => all.indexOf(pin) === at && !known(mode).has(pin) && reaches(pin).length > 0).length
+    [...all].filter((pin) => !pinsOf(mode).has(pin) && reaches(pin).length > 0).length
   const misfits = (mode: Mode): number => signalsOf(mode).filter(isUnmet).length + strays(mode)
   const before = misfits(usual)
   if (before === 0) return usual

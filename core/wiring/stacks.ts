@@ -3,12 +3,14 @@ import { memo } from '../base/memo.ts'
 import type { Net, PartInstance, SupplyInstance, Wiring } from './model.ts'
 
 /** Something that gives current by itself: a supply of the plan, a battery, a socket. */
-interface Cell {
+export interface Cell {
   readonly ref: string
   readonly plus: string
   readonly minus: readonly string[]
   readonly volts: number
   readonly limitMilliamps: number | undefined
+  /** Is there for more than its current: the red lead of a serial cable mostly stays open. */
+  readonly speaks: boolean
 }
 
 /** What stands below a cell in a row: the next one, the volts of all together, and the current that the weakest gives. */
@@ -19,7 +21,7 @@ export interface Stack {
 }
 
 /** Cells of a plan with a minus of their own. */
-function cellsOf(supplies: readonly SupplyInstance[], parts: readonly PartInstance[]): Cell[] {
+export function cellsOf(supplies: readonly SupplyInstance[], parts: readonly PartInstance[]): Cell[] {
   return [
     ...supplies.map(({ ref, entry: { volts, limitMilliamps } }) => ({
       ref,
@@ -27,13 +29,16 @@ function cellsOf(supplies: readonly SupplyInstance[], parts: readonly PartInstan
       minus: [`${ref}.-`],
       volts,
       limitMilliamps,
+      speaks: false,
     })),
     ...parts.flatMap(({ ref, part, options }): Cell[] => {
       const rail = part.rails.find(({ from }) => from === undefined)
       const volts = typeof rail?.volts === 'object' ? entryOf(options, rail.volts.option) : rail?.volts
       const minus = part.pins.filter(({ role }) => role === 'ground').map(({ id }) => `${ref}.${id}`)
-      return rail && part.build === 'component' && part.supplies.length === 0 && typeof volts === 'number'
-        ? [{ ref, plus: `${ref}.${rail.pin}`, minus, volts, limitMilliamps: rail.milliamps }]
+      const isCell = part.build === 'component' && part.supplies.length === 0 && minus.length > 0
+      const speaks = part.signals.length + part.modes.length > 0
+      return rail && isCell && typeof volts === 'number'
+        ? [{ ref, plus: `${ref}.${rail.pin}`, minus, volts, limitMilliamps: rail.milliamps, speaks }]
         : []
     }),
   ]

@@ -71,13 +71,14 @@ function misfitsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): (vol
   )
   if (!isMotorSupply) return () => 0
   const ranges = wiring.parts.flatMap((load) => {
+    const range = madeFor(wiring, load)
     const isWaiting = wiring.signals.some(
       ({ part: owner, facts, state, hosts }) =>
         owner === load &&
         facts.needs === 'bridge' &&
         (state === 'open' || hosts.some(({ host }) => host.provider === part)),
     )
-    return (isWaiting && madeFor(wiring, load)) || []
+    return range && isWaiting ? [range] : []
   })
   return (volts) => ranges.filter((range) => behindBridge(volts, range) !== 'fits').length / Math.max(ranges.length, 1)
 }

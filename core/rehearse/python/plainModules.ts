@@ -1,6 +1,7 @@
 import { invoke } from './attributes.ts'
 import { dictType } from './builtins.ts'
 import { fromJson, jsonOf } from './json.ts'
+import { fn, module, type Named } from './native.ts'
 import { layout, packed, unpacked } from './packing.ts'
 import {
   asIndex,
@@ -12,18 +13,13 @@ import {
   PyClass,
   PyFunction,
   PyList,
-  PyModule,
+  type PyModule,
   PyTuple,
   raise,
   shrunk,
 } from './values.ts'
 
-type Named = ReadonlyMap<string, Py>
-
-const func = (name: string, call: (args: readonly Py[], named: Named) => Py): [string, Py] => [
-  name,
-  new PyFunction(name, call),
-]
+const func = (name: string, call: (args: readonly Py[], named: Named) => Py): [string, Py] => [name, fn(name, call)]
 const real = (name: string, by: (x: number) => number): [string, Py] =>
   func(name, ([value]) => {
     const made = by(asNumber(value))
@@ -34,10 +30,6 @@ const real = (name: string, by: (x: number) => number): [string, Py] =>
 
 /** Modules of the language that stand for themselves on a board. */
 export function plainModules(): Map<string, () => PyModule> {
-  const module = (name: string, attrs: readonly [string, Py][]): [string, () => PyModule] => [
-    name,
-    () => new PyModule(name, new Map(attrs)),
-  ]
   const math: [string, Py][] = [
     ...(
       ['sqrt', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'exp', 'log2', 'log10', 'sinh', 'cosh', 'tanh'] as const
