@@ -2,7 +2,6 @@ import { budgets } from '../circuit/budget.ts'
 import type { Edit } from '../plan/edit.ts'
 import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
-import { sourcesOf } from '../wiring/supply.ts'
 import { connect, type Decision } from './feedAndTie.ts'
 
 /** Rating of a loose fuse in milliamperes; undefined for another part, and for one that has a wire. */
@@ -14,12 +13,6 @@ function ratingOf(wiring: Wiring, { ref, part, options }: PartInstance): number 
   const rating = typeof inner.milliamps === 'object' ? options[inner.milliamps.option] : inner.milliamps
   return typeof rating === 'number' ? rating : undefined
 }
-
-/** Milliamperes that flow through the plus of a cell at most, drivers, boards and cells that stand on it counted in. */
-const peakOf = (built: Wiring, ref: string): number =>
-  budgets(built)
-    .filter(({ source }) => lowestOf(built, source.ref) === ref)
-    .reduce((sum, { peakMilliamps }) => sum + peakMilliamps, 0)
 
 /**
  * The decisions with the loose fuses of a kit put in: each next to the plus of a battery or a supply, before all that
@@ -39,9 +32,9 @@ export function throughFuses(
   if (fuses.length === 0) return decisions
   const isLowest = ({ ref }: Source): boolean =>
     lowestOf(built, ref) === ref && cellsOf(built.supplies, built.parts).some((cell) => cell.ref === ref)
-  const outside = sourcesOf(built)
-    .filter((source) => isLowest(source) && built.netOf(source.end).wired && !before.netOf(source.end).wired)
-    .map(({ end, ref }) => ({ end, peak: peakOf(built, ref) }))
+  const outside = budgets(built)
+    .filter(({ source }) => isLowest(source) && built.netOf(source.end).wired && !before.netOf(source.end).wired)
+    .map(({ source: { end }, peakMilliamps }) => ({ end, peak: peakMilliamps }))
     .sort((a, b) => b.peak - a.peak)
   return outside.reduce<readonly Decision[]>((all, { end, peak }) => {
     const at = fuses.findIndex(({ rating }) => rating >= peak)

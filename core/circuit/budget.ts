@@ -25,7 +25,7 @@ export interface Budget {
 /**
  * Loads of every source. A part that makes a supply for others takes in what they take: the same current through a
  * linear regulator, the same power over its efficiency through a switching one. A board passes on what hangs on its
- * rails to whatever feeds it through a pin; what it takes itself is not counted, since its rail limits leave it out.
+ * rails to whatever feeds it through a pin, a cell in a row what those above it give; what it takes itself is not counted, since its rail limits leave it out.
  */
 export const budgets = memo((wiring: Wiring): readonly Budget[] => {
   const sources = sourcesOf(wiring)
@@ -55,6 +55,18 @@ export const budgets = memo((wiring: Wiring): readonly Budget[] => {
     for (const [part, driven] of drivenOf(source)) {
       const sum = (of: 'runs' | 'starts'): number => driven.reduce((total, one) => total + (one.element[of] ?? 0), 0)
       items.push({ title: part.ref, part: undefined, typicalMilliamps: sum('runs'), peakMilliamps: sum('starts') })
+    }
+    // What stands on a cell in a row draws its current through that cell as well.
+    for (const upper of sources) {
+      if (upper.above !== source.ref || depth > 6) continue
+      const behind = load(upper, depth + 1)
+      if (behind.peak > 0)
+        items.push({
+          title: `what hangs on ${upper.end}`,
+          part: undefined,
+          typicalMilliamps: behind.typical,
+          peakMilliamps: behind.peak,
+        })
     }
     for (const part of wiring.parts) {
       for (const use of part.supplies) {

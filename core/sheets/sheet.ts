@@ -107,7 +107,9 @@ function wireRow(wiring: Wiring, line: WireLine, number: number, step: number): 
   const findAt = ({ terminal, hint }: WireLine['from']): string =>
     terminal?.boardPin ? countingHint(terminal.boardPin) : hint
   const hint = findAt(to)
-  const note = [hint, tie?.facts.text ?? '', line.facts?.note ?? ''].filter((text) => text !== '').join('; ')
+  // Of a strap on the wrong level its words would say what it does not do.
+  const does = tie && tie.state !== 'wrong' ? (tie.facts.text ?? '') : ''
+  const note = [hint, does, line.facts?.note ?? ''].filter((text) => text !== '').join('; ')
   return {
     number,
     step,

@@ -36,7 +36,7 @@ export function sheetStyle(title: string, revision: number | undefined, paper: '
 .mp-tick span, .mp-box-open { display: block; width: 15px; height: 15px; border: 1.5px solid ${print.ink}; margin-top: 2px; }
 .mp-sheet .mp-hidden { border: 0; width: 1px; height: 1px; overflow: hidden; position: absolute; clip-path: inset(50%); }
 .mp-no { width: 30px; font: 700 14px "Spline Sans Mono", monospace; }
-.mp-wire { width: 18%; white-space: nowrap; }
+.mp-wire { width: 18%; }
 .mp-plugs { font-size: 12.5px; margin: -8px 0 6px; }
 .mp-wire svg { float: left; width: 24px; height: 10px; margin: 5px 7px 0 0; border: 1.2px solid ${print.ink}; print-color-adjust: exact; -webkit-print-color-adjust: exact; }
 .mp-end { width: 17%; }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { assignChoosing } from '../assign/choosing.ts'
+import { budgets } from '../circuit/budget.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { check } from '../rules/index.ts'
 import { catalog, planOf, type Short, wiringOf } from '../testing/plans.ts'
@@ -104,4 +105,18 @@ describe('a ground that lies on a supply', () => {
     )
     expect(said.map(({ at }) => at[0])).toEqual(ends)
   })
+})
+
+it('each cell in a row gives what is drawn above it as well', () => {
+  const short = {
+    mcu: 'uno-r3',
+    supplies: { A: { volts: 4.5 }, B: { volts: 4.5 } },
+    parts: { S: 'servo-sg90', T: 'servo-sg90' },
+    wires: 'A.- MCU.GND, A.+ B.-, B.+ MCU.VIN, S.VCC A.+, S.GND MCU.GND, T.VCC MCU.5V, T.GND MCU.GND',
+  }
+  const taken = (end: string): number =>
+    budgets(wiringOf(short)).find(({ source }) => source.end === end)?.peakMilliamps ?? Number.NaN
+  expect(taken('B.+')).toBe(taken('MCU.5V'))
+  expect(taken('B.+')).toBeGreaterThan(0)
+  expect(taken('A.+')).toBe(2 * taken('B.+'))
 })
