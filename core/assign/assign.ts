@@ -16,6 +16,7 @@ import {
   connect,
   type Decision,
   feed,
+  feedConverters,
   type Progress,
   type Refusal,
   tieUp,
@@ -302,6 +303,7 @@ function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const isWaiting = (ref: string): boolean => wanted(ref) && waiting.has(ref)
   const stages: readonly ((now: Wiring) => Progress)[] = [
     (now) => addCompanions(now, isWaiting, isFed),
+    (now) => feedConverters(now, wanted),
     (now) => switchHighSide(now, wanted),
     (now) => switchByTransistors(now, wanted),
     (now) => feed(now, wanted),

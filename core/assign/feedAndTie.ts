@@ -112,8 +112,8 @@ function hasRoom(wiring: Wiring, owner: PartInstance, { series, across }: Compan
   })
 }
 
-/** Feeds every part and board side that is open, and joins the grounds. */
-export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
+/** Feeds boards without a socket and the converters, one after the other: what these give can feed all others. */
+export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const refused: Refusal[] = []
   let now = wiring
@@ -122,13 +122,24 @@ export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress
     now = after(now, more)
   }
   take(feedUnfed(now))
-  // Converters first, one after the other: what they give can feed the others.
   for (const { ref, part } of wiring.parts) {
     if (!chosen(ref) || part.category !== 'power') continue
     take(feedPart(now, ref, refused))
   }
   take(feedUnfed(now))
-  // All others at once, each knowing what was decided for those before it.
+  return { wiring: now, decisions, refused }
+}
+
+/** Feeds every other part that is open, and joins the grounds. */
+export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
+  const decisions: Decision[] = []
+  const refused: Refusal[] = []
+  let now = wiring
+  const take = (more: readonly Decision[]): void => {
+    decisions.push(...more)
+    now = after(now, more)
+  }
+  // All at once, each knowing what was decided for those before it.
   const planned: Planned = { loads: new Map(), volts: new Map() }
   const wanted = wiring.parts.flatMap(({ ref, part }) =>
     chosen(ref) && part.category !== 'power' ? feedPart(now, ref, refused, planned) : [],
