@@ -37,6 +37,7 @@ import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
 import { isHeard } from './openEnds.ts'
 import { addPullUps } from './pullUps.ts'
+import { placeReservoirs } from './reservoirs.ts'
 import { scarcityOf } from './scarcity.ts'
 import { type Arrangement, search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
@@ -161,6 +162,7 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
     decisions.push(...holdAtStart(soFar(), wanted))
     decisions.push(...clampWindings(soFar(), wanted))
     decisions.push(...addPullUps(soFar(), wanted))
+    decisions.push(...placeReservoirs(soFar(), wanted))
   }
   for (const use of left.filter((one) => !isSoft(one)))
     refused.push({
