@@ -22,20 +22,12 @@ import {
   tieUp,
   waits,
 } from './feedAndTie.ts'
-import {
-  clampWindings,
-  holdAtStart,
-  idleDrivers,
-  idleSources,
-  isAcrossNothing,
-  movesNothing,
-  unfinishedDrivers,
-} from './finish.ts'
+import { clampWindings, holdAtStart, idleDrivers, idleSources, isAcrossNothing, unfinishedDrivers } from './finish.ts'
 import { throughFuses } from './fuses.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
-import { isHeard } from './openEnds.ts'
+import { isHeard, isSpareInput } from './openEnds.ts'
 import { addPullUps } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
 import { scarcityOf } from './scarcity.ts'
@@ -122,17 +114,23 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
     : [...openSignals(now), ...now.signals.filter((use) => isAlso(use, options))].filter(
         (use) => options.refs?.has(use.part.ref) ?? true,
       )
+  const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
   const { first, followers } = oneLine(open)
-  const problem = new SearchProblem(now, first)
+  const loads = placeLoads(now, first, options)
+  decisions.push(...loads.decisions)
+  now = loads.wiring
+  const unfinished = options.only ? [] : unfinishedDrivers(now, wanted).signals
+  // What moves only outputs on which nothing hangs stays open.
+  const useful = options.only ? loads.others : loads.others.filter((use) => !isSpareInput(loads.wiring, use))
+  const problem = new SearchProblem(now, [...new Set([...useful, ...unfinished])])
   const found = search(problem, options.shouldStop)
-  const neat = options.draft ? asFound(whole(found.best)) : neaten(now, problem.singles, whole(found.best))
+  const neat = options.draft ? asFound(found.best) : neaten(problem, found.best)
   decisions.push(...placing(problem, neat.arrangement, options.draft))
   for (const { use, leader } of followers) {
-    const placed = neat.arrangement.placed.find((one) => one.use === leader)
+    const placed = neat.arrangement.placed.find((one) => one.use.end === leader.end)
     if (placed) decisions.push(connect(use.tail, placed.host.end, `on the 1-Wire line of ${leader.part.ref}`))
   }
-  const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
-  const { left } = whole(found.best)
+  const left = [...loads.left, ...found.best.left]
   let built: { readonly count: number; readonly wiring: Wiring } | undefined
   /** The wiring with all decisions so far, made anew only when some came. */
   const soFar = (): Wiring => {
@@ -142,11 +140,7 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
   const soft = options.only || left.length === 0 ? undefined : bySoftware(soFar(), left)
   const isSoft = (use: SignalUse): boolean => soft?.decisions.some(({ from }) => from === use.tail) ?? false
   decisions.push(...(soft?.decisions ?? []))
-  const rest = options.only ? undefined : finishDrivers(soFar(), wanted, options.shouldStop)
-  if (rest) {
-    decisions.push(...rest.decisions)
-    refused.push(...rest.refused)
-  }
+  if (!options.only) decisions.push(...unfinishedDrivers(soFar(), wanted).wires)
   // What only matters for a pin in use is known to matter now: the far side of a switch, the enable of a buffer.
   if (!options.only && soFar().ties.some(({ state }) => state === 'open')) {
     const tied = tieUp(soFar(), wanted)
@@ -181,24 +175,26 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
           divisionOf(use) !== undefined ||
           problem.isPulledTooHigh(use, found.best.placed)),
     })
-  const useful = decisions.filter((one) => !isAcrossNothing(one, refused) && !movesNothing(soFar(), one, wiring))
-  const fused = options.only || options.draft ? useful : throughFuses(wiring, soFar(), useful, wanted)
+  const sound = decisions.filter((one) => !isAcrossNothing(one, refused))
+  const fused = options.only || options.draft ? sound : throughFuses(wiring, soFar(), sound, wanted)
   decisions.splice(0, decisions.length, ...fused)
-  const missing = found.best.left.length
-  const base = found.best.placed.length * 100 - missing * NO_PIN
-  const round = (points: number): number => Math.round(points * 10) / 10
-  const cost = round(found.best.extra + base)
+  const base = (found.best.placed.length + loads.placed) * 100 - found.best.left.length * NO_PIN + loads.extra
+  const cost = tenths(found.best.extra + base)
   return {
     status: refused.length === 0 ? 'placed' : decisions.length > 0 ? 'partial' : 'impossible',
-    optimal: found.proven && (rest?.proven ?? true),
+    optimal: found.proven && loads.proven,
     cost,
-    bound: found.proven ? cost : round(Math.min(found.best.extra, found.bound) + base),
+    bound: found.proven ? cost : tenths(Math.min(found.best.extra, found.bound) + base),
     edits: toBuy(decisions.flatMap((one) => one.edits)),
     placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
     unplaced: refused,
     choices: [],
     added: addedBy(wiring, decisions),
-    neatness: { before: neat.before, after: neat.after, paid: neat.paid },
+    neatness: {
+      before: tenths(neat.before + loads.neat.before),
+      after: tenths(neat.after + loads.neat.after),
+      paid: tenths(neat.paid + loads.neat.paid),
+    },
   }
 }
 
@@ -254,28 +250,47 @@ const distinct = <T extends { readonly use: SignalUse }>(placed: readonly T[]): 
   })
 }
 
+const tenths = (points: number): number => Math.round(points * 10) / 10
+
+/** What came of the leads of loads, and the signals that are not such, as they stand in the wiring after it. */
+interface LoadsPlaced {
+  readonly wiring: Wiring
+  readonly decisions: readonly Decision[]
+  readonly others: readonly SignalUse[]
+  readonly left: readonly SignalUse[]
+  /** How many were placed, and their points beyond the hundred of each. */
+  readonly placed: number
+  readonly extra: number
+  readonly proven: boolean
+  readonly neat: Pick<Neat, 'before' | 'after' | 'paid'>
+}
+
 /**
- * Which outputs of a driver carry something is known only when the loads are placed; what moves those outputs is placed
- * after them.
+ * Loads first: they go to outputs of drivers, for which nothing else asks, and only then it is known which inputs of
+ * those drivers need a pin.
  */
-function finishDrivers(
-  now: Wiring,
-  wanted: (ref: string) => boolean,
-  shouldStop: AssignOptions['shouldStop'],
-): (Pick<Progress, 'decisions' | 'refused'> & { readonly proven: boolean }) | undefined {
-  const { signals, wires } = unfinishedDrivers(now, wanted)
-  if (signals.length === 0 && wires.length === 0) return undefined
-  const problem = new SearchProblem(now, signals)
-  const found = search(problem, shouldStop)
-  const neat = neaten(now, problem.singles, found.best)
+function placeLoads(wiring: Wiring, open: readonly SignalUse[], { draft, shouldStop }: AssignOptions): LoadsPlaced {
+  const loads = open.filter((use) => isLoad(use.facts.needs))
+  if (loads.length === 0) {
+    const neat = { before: 0, after: 0, paid: 0 }
+    return { wiring, decisions: [], others: open, left: [], placed: 0, extra: 0, proven: true, neat }
+  }
+  const problem = new SearchProblem(wiring, loads)
+  const { best, proven } = search(problem, shouldStop)
+  const found = whole(best)
+  const neat = draft ? asFound(found) : neaten(problem, found)
+  const decisions = placing(problem, neat.arrangement, draft)
+  const then = after(wiring, decisions)
+  const now = (use: SignalUse): SignalUse => then.signal(use.end) as SignalUse
   return {
-    decisions: [...wires, ...placing(problem, neat.arrangement)],
-    refused: found.best.left.map((use) => ({
-      end: use.end,
-      needs: needWords(use.facts.needs),
-      reasons: refusals(now, use),
-    })),
-    proven: found.proven,
+    wiring: then,
+    decisions,
+    others: open.filter((use) => !loads.includes(use)).map(now),
+    left: found.left.map(now),
+    placed: best.placed.length,
+    extra: best.extra - best.left.length * NO_PIN,
+    proven,
+    neat,
   }
 }
 

@@ -69,12 +69,20 @@ export function addCompanions(
   const decisions: Decision[] = []
   const taken = new Set<string>()
   let now = wiring
-  for (const { ref } of wiring.parts) {
+  // What a part must have comes before what does it good: it may be the last of the kit.
+  const rounds = [true, false].flatMap((required) => wiring.parts.map(({ ref }) => ({ ref, required })))
+  for (const { ref, required } of rounds) {
     if (!wanted(ref)) continue
     const owner = now.parts.find((one) => one.ref === ref)
     if (!owner || owner.part.companions.length === 0) continue
     for (const { facts, present } of companionsOf(now, owner)) {
-      if (present || !which(facts, ref) || (!needed && !hasRoom(now, owner, facts))) continue
+      if (
+        (facts.required ?? false) !== required ||
+        present ||
+        !which(facts, ref) ||
+        (!needed && !hasRoom(now, owner, facts))
+      )
+        continue
       const spare = spareFor(now, owner, facts, taken)
       if (!spare && !needed && !(facts.required && (facts.series !== undefined || facts.across !== undefined))) continue
       const edits = companionEdits(
@@ -156,8 +164,48 @@ export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress
     take(found)
   }
   take(feedFromSpare(now, wiring, chosen))
-  take(joinGrounds(now))
-  return { wiring: now, decisions, refused }
+  const moved = toIdleConverters(now, decisions, chosen)
+  if (moved !== decisions) now = after(wiring, moved)
+  const grounds = joinGrounds(now)
+  return { wiring: after(now, grounds), decisions: [...moved, ...grounds], refused }
+}
+
+/**
+ * A converter of the kit that would feed nothing is there for what takes its volts: of the parts that were to take the
+ * same from a board, the one that asks for most.
+ */
+function toIdleConverters(
+  fed: Wiring,
+  decisions: readonly Decision[],
+  chosen: (ref: string) => boolean,
+): readonly Decision[] {
+  const isBoard = (ref: string): boolean => fed.boards.some((board) => board.ref === ref)
+  const supplies = fed.parts.flatMap(({ supplies, ref }) =>
+    supplies.map(({ source, pins, peakMilliamps }) => ({ source, pins, ref, peak: peakMilliamps ?? 0 })),
+  )
+  return fed.parts.reduce<readonly Decision[]>((sofar, { ref, part, supplies: own }) => {
+    const [rail, ...more] = part.rails
+    if (part.category !== 'power' || rail?.from === undefined || more.length > 0 || !chosen(ref)) return sofar
+    const out = `${ref}.${rail.pin}`
+    const [gives] = fed.netOf(out).sources
+    // What a board has is not raised to what it has as well.
+    if (rail.makes === 'more' && fed.boards.some((board) => comesFrom(fed, ref, board.ref))) return sofar
+    if (fed.netOf(out).wired || !gives || !own.every(({ source }) => source)) return sofar
+    const [most] = supplies
+      .filter(
+        ({ source, peak }) =>
+          source && isBoard(source.ref) && areAlike(source.volts, gives.volts) && peak <= (gives.limitMilliamps ?? 0),
+      )
+      .filter(({ pins }) => sofar.some(({ from }) => pins.includes(from)))
+      .sort((a, b) => b.peak - a.peak)
+    const back = returnEnd(fed, out)
+    if (!most || back === undefined) return sofar
+    return sofar.map((one) => {
+      if (most.pins.includes(one.from)) return connect(one.from, out, `${gives.volts} V, which ${ref} is there to give`)
+      const isGround = one.from.startsWith(`${most.ref}.`) && fed.netOf(one.from).ground
+      return isGround ? connect(one.from, back, one.why) : one
+    })
+  }, decisions)
 }
 
 /** Wires of a part's own supplies and grounds; what finds none is added to `refused`, what is taken to `planned`. */
@@ -301,19 +349,23 @@ function comesFrom(wiring: Wiring, ref: string, board: string, seen = new Set<st
 function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source[]): Decision[] {
   // A rail from which something takes its supply must live on.
   const used = board.board.rails.filter(({ pins }) => pins.some((pin) => wiring.netOf(`${board.ref}.${pin}`).wired))
-  return sources.flatMap((source) =>
-    board.board.feeds
-      .filter(({ pins, least, most }) => pins.length > 0 && source.volts >= least && source.volts <= most)
-      // A supply that was not bought for the board is not tied to a pin at which it may meet that of USB.
-      .filter(({ alone }) => !alone || wiring.supplies.every(({ ref }) => ref !== source.ref))
-      .filter((feed) =>
-        used.every(({ id, pins, volts }) =>
-          pins.some((pin) => feed.pins.includes(pin)) ? areAlike(source.volts, volts) : feed.rails.includes(id),
-        ),
-      )
-      .sort((a, b) => Number(a.alone ?? false) - Number(b.alone ?? false))
-      .map((feed) => connect(source.end, `${board.ref}.${feed.pins[0]}`, `${source.volts} V suits ${feed.title}`)),
-  )
+  return sources
+    .flatMap((source) =>
+      board.board.feeds
+        .filter(({ pins, least, most }) => pins.length > 0 && source.volts >= least && source.volts <= most)
+        // A supply that was not bought for the board is not tied to a pin at which it may meet that of USB.
+        .filter(({ alone }) => !alone || wiring.supplies.every(({ ref }) => ref !== source.ref))
+        .filter((feed) =>
+          used.every(({ id, pins, volts }) =>
+            pins.some((pin) => feed.pins.includes(pin)) ? areAlike(source.volts, volts) : feed.rails.includes(id),
+          ),
+        )
+        .map((feed) => ({ source, feed })),
+    )
+    .sort((a, b) => Number(a.feed.alone ?? false) - Number(b.feed.alone ?? false))
+    .map(({ source, feed }) =>
+      connect(source.end, `${board.ref}.${feed.pins[0]}`, `${source.volts} V suits ${feed.title}`),
+    )
 }
 
 /** The ground that belongs to a source: a supply's own minus, a converter's own, or its board's first ground hole. */

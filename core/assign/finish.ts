@@ -1,4 +1,5 @@
 import { isLoad } from '../catalog/common.ts'
+import type { Part } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
@@ -7,7 +8,6 @@ import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import { switchedLoads, takesKick } from '../wiring/windings.ts'
 import { addCompanions, type Decision, type Refusal } from './feedAndTie.ts'
-import { isSpareInput } from './openEnds.ts'
 
 /** What a used driver still lacks: inputs and enables that need a pin, and wires that need none. */
 export interface Unfinished {
@@ -98,24 +98,30 @@ export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet
   )
 }
 
-/** Converters and cells that lay loose and feed nothing in the end. */
+/** Converters and cells that lay loose and on whose plus nothing but capacitors come to hang. */
 export function idleSources(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
-  const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
+  const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [[edit.from, edit.to]] : []))
+  const isCompanion = (end: string): boolean => {
+    const ref = end.slice(0, end.indexOf('.'))
+    const part = wiring.parts.find((one) => one.ref === ref)?.part ?? addedPart(wiring, edits, ref)
+    return part?.helper === 'capacitor'
+  }
   return new Set(
     wiring.parts.flatMap(({ ref, part }) => {
       const own = part.pins.map(({ id }) => `${ref}.${id}`)
       const isLoose = part.category === 'power' && part.rails.length > 0 && own.every((end) => !wiring.netOf(end).wired)
-      return isLoose && own.some((end) => joined.has(end)) && !part.rails.some(({ pin }) => joined.has(`${ref}.${pin}`))
-        ? [ref]
-        : []
+      const rails = part.rails.map(({ pin }) => `${ref}.${pin}`)
+      const feeds = joined.some((wire) =>
+        wire.some((end, at) => rails.includes(end) && !isCompanion(wire[1 - at] as string)),
+      )
+      return isLoose && !feeds && joined.flat().some((end) => own.includes(end)) ? [ref] : []
     }),
   )
 }
 
-/** The wire of an input that moves only outputs on which nothing hangs, while others of its driver are in use. */
-export function movesNothing(built: Wiring, { from }: Decision, before: Wiring): boolean {
-  const use = built.signal(from)
-  return use !== undefined && !before.netOf(from).wired && use.hosts.length > 0 && isSpareInput(built, use)
+const addedPart = (wiring: Wiring, edits: readonly Edit[], ref: string): Part | undefined => {
+  const added = edits.find((edit) => edit.do === 'add-part' && edit.ref === ref)
+  return added?.do === 'add-part' ? wiring.catalog.parts.get(added.entry.part) : undefined
 }
 
 /** A part across a load which nothing switches in the end: a capacitor alone makes no motor run. */

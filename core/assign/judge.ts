@@ -1,6 +1,7 @@
-import { memo } from '../base/memo.ts'
+import { entryOf } from '../base/entryOf.ts'
+import { memo, memoIn } from '../base/memo.ts'
 import type { PinFacts } from '../catalog/boardFacts.ts'
-import type { Caution } from '../catalog/boardSchema.ts'
+import type { Board, Caution, Controller } from '../catalog/boardSchema.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
@@ -184,7 +185,7 @@ function controllersFor(
     )
     .map((one) => {
       const fixed = one.pins?.[need.signal]?.includes(pin) ?? false
-      const usual = one.prefer?.pins[need.signal]
+      const usual = usualPins(board.board, one)?.[need.signal]
       const preferred = usual === undefined ? fixed : usual === pin
       return {
         id: one.id,
@@ -200,6 +201,17 @@ function controllersFor(
     })
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
 }
+
+/** Pins that programs take for a controller unless told otherwise: as the board prefers, or as its platform begins it. */
+export const usualPins = memoIn(
+  (board: Board, controller: Pick<Controller, 'prefer' | 'pins'>): Readonly<Record<string, string>> | undefined => {
+    const { prefer, pins } = controller
+    if (prefer || !pins) return prefer?.pins
+    return board.programs
+      .flatMap(({ begins }) => Object.values(begins))
+      .find((begun) => Object.entries(begun).every(([signal, pin]) => entryOf(pins, signal)?.includes(pin)))
+  },
+)
 
 /** Header positions on which the signals of each part lie. */
 export const placesOf = memo((wiring: Wiring) => {

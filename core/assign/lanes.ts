@@ -14,7 +14,7 @@ export interface Task {
 export interface Lane {
   readonly key: string
   readonly board: BoardInstance
-  readonly controller: Pick<Controller, 'id' | 'kind' | 'title' | 'rank' | 'pins' | 'groups'>
+  readonly controller: Pick<Controller, 'id' | 'kind' | 'title' | 'rank' | 'pins' | 'groups' | 'prefer'>
   /** The bus switch or serial bridge whose controller it is; a board's own when left out. */
   readonly provider?: PartInstance
   /** Pins in use by line name, as host ends. */

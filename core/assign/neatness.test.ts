@@ -89,7 +89,7 @@ describe('neatness', () => {
       const { wiring } = prepare(resolve(plan, catalog))
       const problem = new SearchProblem(wiring, openSignals(wiring))
       const { best } = search(problem)
-      const neat = neaten(wiring, problem.singles, best)
+      const neat = neaten(problem, best)
       const at = new Map(neat.arrangement.placed.map(({ use, host }) => [use, host]))
       const lines = problem.singles.filter(({ uses }) => uses[0] && at.has(uses[0]))
       const price = lines.reduce(

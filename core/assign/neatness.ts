@@ -1,8 +1,9 @@
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { channelOf, edgeOf, timerOf } from './clashes.ts'
+import { usualPins } from './judge.ts'
 import { BESIDE, IN_ORDER, type Pair, pairsOf, RISING, type Spot, spotOf } from './neatPairs.ts'
 import type { Arrangement } from './search.ts'
-import type { Claim } from './searchProblem.ts'
+import type { Claim, SearchProblem } from './searchProblem.ts'
 
 /** Points that a change has to gain. */
 const LEAST_GAIN = 0.05
@@ -20,17 +21,18 @@ export interface Neat {
 }
 
 /**
- * Makes an arrangement neater: single signals move to free pins, change places, or go as a whole part to neighbouring
+ * Makes an arrangement neater: signals and lines of buses move to free pins, change places, or go as a whole part to neighbouring
  * pins, as long as what is gained is more than what it costs. Local search; what it gains and what is paid are reported,
  * and held against the exhaustive answer on small kits by its test. No timer, interrupt line or PWM channel comes to be
  * asked for two things. Same input, same answer.
  */
-export function neaten(wiring: Wiring, singles: readonly Claim[], found: Arrangement): Neat {
+export function neaten(problem: SearchProblem, found: Arrangement): Neat {
+  const { wiring } = problem
   const at = new Map<SignalUse, Host>()
   for (const use of wiring.signals) if (use.hosts[0]) at.set(use, use.hosts[0].host)
   for (const { use, host } of found.placed) at.set(use, host)
   const lines = new Map<SignalUse, Claim>()
-  for (const line of singles) {
+  for (const line of [...problem.singles, ...busLines(problem, found)]) {
     const [use] = line.uses
     if (use && found.placed.some((one) => one.use === use)) lines.set(use, line)
   }
@@ -62,6 +64,22 @@ export function neaten(wiring: Wiring, singles: readonly Claim[], found: Arrange
   }
 }
 
+/**
+ * The lines of the controllers that were chosen, one for all parts on it. Where all lie on the pins that programs take
+ * unless told otherwise they stay, and so do pins that move in groups.
+ */
+function busLines(problem: SearchProblem, { placed }: Arrangement): Claim[] {
+  const lanes = new Set(placed.flatMap(({ lane }) => (lane && !lane.controller.groups && !lane.provider ? [lane] : [])))
+  return [...lanes].flatMap((lane) => {
+    const mine = placed.filter((one) => one.lane === lane)
+    const usual = usualPins(lane.board.board, lane.controller)
+    if (usual && mine.every(({ host }) => Object.values(usual).includes(host.pin))) return []
+    const on = new Set(mine.map(({ use }) => use.part))
+    const tasks = problem.tasks.filter(({ part, kind }) => kind === lane.controller.kind && on.has(part))
+    return problem.laneLines(lane, tasks) ?? []
+  })
+}
+
 type Change = ReadonlyMap<SignalUse, Host>
 
 class State {
@@ -75,15 +93,33 @@ class State {
   readonly #prices = new Map<SignalUse, ReadonlyMap<Host, number>>()
   readonly #spots = new Map<Host, Spot | undefined>()
   readonly #held = new Map<SignalUse, Map<Host, readonly string[]>>()
+  /** The use that stands for the others of its line. */
+  readonly #leaders = new Map<SignalUse, SignalUse>()
 
   constructor(wiring: Wiring, at: Map<SignalUse, Host>, lines: ReadonlyMap<SignalUse, Claim>) {
     this.at = at
     this.lines = lines
-    this.pairs = pairsOf(wiring, new Set(at.keys())).filter(({ a, b }) => lines.has(a) || lines.has(b))
+    const moves = new Set([...lines.values()].flatMap(({ uses }) => uses))
+    this.pairs = pairsOf(wiring, new Set(at.keys())).filter(({ a, b }) => moves.has(a) || moves.has(b))
     for (const pair of this.pairs)
       for (const use of [pair.a, pair.b]) this.#pairsOf.set(use, [...(this.#pairsOf.get(use) ?? []), pair])
-    for (const [use, { choices }] of lines)
+    for (const [use, { choices, uses }] of lines) {
       this.#prices.set(use, new Map(choices.map(({ host, extra }) => [host, extra])))
+      for (const other of uses.slice(1)) this.#leaders.set(other, use)
+    }
+  }
+
+  /** What holds each pin; of several parts on the line of a bus the first. */
+  holders(): ReadonlyMap<string, SignalUse> {
+    return new Map([...this.at].map(([use, host]) => [host.end, this.#leaders.get(use) ?? use]))
+  }
+
+  /** A change with all the parts that are on the lines which move. */
+  #whole(change: Change): Change {
+    const whole = new Map(change)
+    for (const [use, host] of change)
+      for (const other of this.lines.get(use)?.uses.slice(1) ?? []) whole.set(other, host)
+    return whole
   }
 
   pairsWith(use: SignalUse): readonly Pair[] {
@@ -142,9 +178,10 @@ class State {
   improve(changes: Iterable<Change>): boolean {
     let best: Change | undefined
     let most = LEAST_GAIN
-    for (const change of changes) {
+    for (const leading of changes) {
+      const change = this.#whole(leading)
       const gain = this.#gain(change)
-      if (gain <= most || !this.#isFree(change)) continue
+      if (gain <= most || !this.#isFree(leading, change)) continue
       most = gain
       best = change
     }
@@ -166,19 +203,20 @@ class State {
     let gain = 0
     const pairs = new Set<Pair>()
     for (const [use, host] of change) {
+      for (const pair of this.pairsWith(use)) pairs.add(pair)
+      if (this.#leaders.has(use)) continue
       const [now, then] = [this.priceOf(use, this.at.get(use) as Host), this.priceOf(use, host)]
       if (now === undefined || then === undefined) return Number.NEGATIVE_INFINITY
       gain += now - then
-      for (const pair of this.pairsWith(use)) pairs.add(pair)
     }
     for (const pair of pairs) gain += this.#worth(pair, change) - this.#worth(pair, undefined)
     return gain
   }
 
   /** No two signals on one pin, and no timer, interrupt line or channel that would have to do two things. */
-  #isFree(change: Change): boolean {
-    const hosts = new Set([...change.values()].map(({ end }) => end))
-    if (hosts.size < change.size) return false
+  #isFree(leading: Change, change: Change): boolean {
+    const hosts = new Set([...leading.values()].map(({ end }) => end))
+    if (hosts.size < leading.size) return false
     for (const [use, host] of this.at) if (!change.has(use) && hosts.has(host.end)) return false
     const asked = [...change].flatMap(([use, host]) => this.#heldBy(use, host).map((key) => [use, key] as const))
     if (asked.length === 0) return true
@@ -221,7 +259,7 @@ function* movesOf(use: SignalUse, state: State): Iterable<Change> {
   const here = state.at.get(use) as Host
   const now = state.priceOf(use, here) ?? 0
   const own = new Set(state.pairsWith(use).flatMap(({ a, b }) => [a, b]))
-  const holders = new Map([...state.at].map(([one, host]) => [host.end, one]))
+  const holders = state.holders()
   for (const { host, extra } of state.lines.get(use)?.choices ?? []) {
     const holder = holders.get(host.end)
     if (holder === use) continue
@@ -279,7 +317,7 @@ function* blocksOf(group: readonly SignalUse[], state: State): Iterable<Change> 
       const row = rows.get(spot.row) ?? new Map<number, Host>()
       rows.set(spot.row, row.set(spot.place, host))
     }
-  const holders = new Map([...state.at].map(([one, host]) => [host.end, one]))
+  const holders = state.holders()
   for (const part of sectionsOf(group)) {
     const potential = state.potential(part)
     if (potential <= LEAST_GAIN) continue
