@@ -10,6 +10,7 @@ export const costs = {
   solder: 50,
   keepOutput: 12,
   taken: 60,
+  elsewhere: 10,
   scarce: { 'analog-in': 6, interrupt: 5, pwm: 4, 'analog-out': 4, touch: 1 } as Readonly<Record<string, number>>,
   busPin: 8,
   away: 3,

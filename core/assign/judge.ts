@@ -74,6 +74,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
     tally.points -= costs.madeFor
     tally.for.push('made for it')
   } else if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
+  if (availabilityOf(host).vitalElsewhere) tally.pay(costs.elsewhere, 'memory of other modules')
   if (availabilityOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
     const price = cautionPrice(caution, use)

@@ -43,7 +43,8 @@ export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
 
 /** A line of posts and the place on it, for pins of a board as of an expander. */
 export interface Spot {
-  readonly row: object
+  /** Names the row, its part or board included. */
+  readonly row: string
   readonly place: number
   /** Places to the next post of the same column. */
   readonly step: number
@@ -55,13 +56,14 @@ export function spotOf(host: Host | undefined): Spot | undefined {
   if (!host) return undefined
   const pin = host.pin
   if (host.provider) {
-    const row = host.provider.part.provides.find(({ pins }) => pins.includes(pin))
-    return row && { row, place: row.pins.indexOf(pin), step: 1, number: row.pins.indexOf(pin) }
+    const at = host.provider.part.provides.findIndex(({ pins }) => pins.includes(pin))
+    const place = host.provider.part.provides[at]?.pins.indexOf(pin)
+    return place === undefined ? undefined : { row: `${host.ref} ${at}`, place, step: 1, number: place }
   }
   const facts = host.board?.facts.pin(pin)
   return (
     facts && {
-      row: facts.header,
+      row: `${host.ref} ${facts.header.id}`,
       place: facts.position,
       step: facts.header.columns,
       number: numberOf(pin) ?? facts.position,

@@ -309,7 +309,7 @@ function groupsOf(state: State): SignalUse[][] {
 
 /** A group, and the first and last part of it, on every run of neighbouring pins; who was there takes what it left. */
 function* blocksOf(group: readonly SignalUse[], state: State): Iterable<Change> {
-  const rows = new Map<object, Map<number, Host>>()
+  const rows = new Map<string, Map<number, Host>>()
   for (const use of group)
     for (const { host } of state.lines.get(use)?.choices ?? []) {
       const spot = state.spot(host)

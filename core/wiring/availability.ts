@@ -12,6 +12,8 @@ export interface Availability {
   readonly cautions: readonly Caution[]
   /** What the board itself needs it for: flash, memory, crystal. */
   readonly vital: Caution | undefined
+  /** What the board needs it for where a feature is fitted that this plan does without. */
+  readonly vitalElsewhere: Caution | undefined
   /** Feature in use that occupies the pin, that blocks its analog unit, that has the last of its timers. */
   readonly pinTaker: Feature | undefined
   readonly analogTaker: Feature | undefined
@@ -42,13 +44,16 @@ function workOut(host: Host): Availability {
   return {
     pin,
     cautions,
-    vital: cautions.find((one) => ['flash', 'psram', 'crystal'].includes(one.id)),
+    vital: cautions.find(isVital),
+    vitalElsewhere: host.cautions.find((one) => isVital(one) && !cautions.includes(one)),
     pinTaker: features.find((one) => one.pins.includes(id)),
     analogTaker: features.find((feature) => unit !== undefined && feature.analog.includes(unit.id)),
     pwmTaker: takers.every((one) => one !== undefined) ? takers[0] : undefined,
     timers: timers.map((one) => one.id),
   }
 }
+
+const isVital = ({ id }: Caution): boolean => ['flash', 'psram', 'crystal'].includes(id)
 
 /** A driver that is switched on and serves just this kind of signal, on pins of its own: no other pin reads it then. */
 export function servingFeature(host: Host, { facts }: SignalUse): Feature | undefined {
