@@ -4,7 +4,8 @@ import { isLoad } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
 import { formatOptionAmount } from '../electrical/quantity.ts'
 import { type Edit, toBuy } from '../plan/edit.ts'
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { isBetweenParts } from '../wiring/between.ts'
+import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { takesKick } from '../wiring/windings.ts'
 import { fitBases } from './bases.ts'
@@ -27,7 +28,7 @@ import { throughFuses } from './fuses.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
-import { isHeard, isSpareInput } from './openEnds.ts'
+import { isSpareInput } from './openEnds.ts'
 import { addPullUps } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
 import { scarcityOf } from './scarcity.ts'
@@ -234,18 +235,19 @@ const asFound = (arrangement: Arrangement): Neat => ({ arrangement, before: 0, a
 
 /** The decisions of an arrangement, with the reason for each pin; lines that are one wire already get one between them. */
 const placing = (problem: SearchProblem, arrangement: Arrangement, draft = false): Decision[] =>
-  distinct(arrangement.placed).map(({ use, host, lane }) => ({
+  distinct(problem.wiring, arrangement.placed).map(({ use, host, lane }) => ({
     edits: [{ do: 'connect', from: use.tail, to: host.end }],
     from: use.tail,
     to: host.end,
     why: draft ? '' : whyHere(problem, arrangement, use, host, lane),
   }))
 
-const distinct = <T extends { readonly use: SignalUse }>(placed: readonly T[]): T[] => {
-  const tails = new Set<string>()
+const distinct = <T extends { readonly use: SignalUse }>(wiring: Wiring, placed: readonly T[]): T[] => {
+  const nets = new Set<Net>()
   return placed.filter(({ use }) => {
-    const isNew = !tails.has(use.tail)
-    tails.add(use.tail)
+    const net = wiring.netOf(use.tail)
+    const isNew = !nets.has(net)
+    nets.add(net)
     return isNew
   })
 }
@@ -344,7 +346,7 @@ function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
 
 /** Signals that need a pin and have none. */
 export const openSignals = (wiring: Wiring): SignalUse[] =>
-  wiring.signals.filter((use) => isOpen(use) && use.facts.required && !isHeard(wiring, use))
+  wiring.signals.filter((use) => isOpen(use) && use.facts.required && !isBetweenParts(wiring, use))
 
 const isAlso = (use: SignalUse, { also }: AssignOptions): boolean =>
   also?.has(use.end) === true && use.state === 'open' && !use.facts.required

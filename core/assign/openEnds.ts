@@ -2,6 +2,7 @@ import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type DriverChannel, railOf, reachesGround } from '../circuit/circuit.ts'
 import { leadsSomewhere, otherLeg } from '../circuit/reach.ts'
+import { isBetweenParts } from '../wiring/between.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
@@ -95,7 +96,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
   for (const use of byPart.get(part) ?? []) {
     if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
     if (wiring.netOf(use.end).wired && (leadsOn(wiring, use) || isHeld(wiring, use))) continue
-    if (use.state === 'joined' && (!use.facts.required || isHeard(wiring, use))) continue
+    if (use.state === 'joined' && (!use.facts.required || isBetweenParts(wiring, use))) continue
     if (isOnPost(wiring, use)) continue
     found.push({
       end: use.end,
@@ -209,16 +210,3 @@ const isOnPost = (wiring: Wiring, use: SignalUse): boolean =>
     const kind = wiring.terminal(end)?.boardPin?.kind
     return kind === 'control' || kind === 'none'
   })
-
-/** Another part takes the signal in: the wiper of a knob at the contrast pin of a display. */
-export function isHeard(wiring: Wiring, use: SignalUse): boolean {
-  if (use.facts.direction === 'in') return false
-  const ties = new Set(wiring.ties.map((one) => one.end))
-  return wiring.netOf(use.end).ends.some((end) => {
-    const other = wiring.signal(end)
-    return (
-      end !== use.end &&
-      (ties.has(end) || (other !== undefined && other.part !== use.part && other.facts.direction === 'in'))
-    )
-  })
-}

@@ -206,7 +206,7 @@ function waysOf(
 ): Filling[][] {
   const seen = new Set<string>()
   const ways: { next: Filling[]; least: number }[] = []
-  const joined = division.find(({ tasks }) => tasks.some((one) => isJoined(one, task)))
+  const joined = division.find(({ tasks }) => tasks.some((one) => isJoined(problem, one, task)))
   for (const lane of problem.lanesFor(task)) {
     if (joined && joined.lane !== lane) continue
     const before = division.find((one) => one.lane === lane)
@@ -224,9 +224,9 @@ function waysOf(
   return ways.sort((a, b) => a.least - b.least).map((one) => one.next)
 }
 
-/** True for parts whose lines are one wire already, behind a converter say: they go to one controller. */
-const isJoined = (a: Task, b: Task): boolean =>
-  a.uses.some((one) => one.tail !== one.end && b.uses.some(({ tail }) => tail === one.tail))
+/** True for parts whose lines are one wire already, behind a converter or from part to part: they go to one controller. */
+const isJoined = ({ wiring }: SearchProblem, a: Task, b: Task): boolean =>
+  a.uses.some((one) => b.uses.some(({ tail }) => wiring.netOf(tail) === wiring.netOf(one.tail)))
 
 /**
  * Parts that hear the same traffic as a task on a lane: those on the lane, those before the bus switch whose channel it
@@ -318,10 +318,10 @@ function arrange(
         else left.push(use)
       }
   for (const { line, host } of picks) {
-    const [use] = line.uses
-    if (!use || line.name !== use.end) continue
-    if (host) placed.push({ use, host, lane: undefined })
-    else left.push(use)
+    if (line.name !== line.uses[0]?.end) continue
+    for (const use of line.uses)
+      if (host) placed.push({ use, host, lane: undefined })
+      else left.push(use)
   }
   return { extra: matched.matching.total() + more, placed, left }
 }

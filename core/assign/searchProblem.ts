@@ -3,7 +3,7 @@ import type { Controller } from '../catalog/boardSchema.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { addressesOf, excludes } from '../wiring/i2c.ts'
-import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Host, Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { blockWords } from './blocks.ts'
 import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
 import { type Candidate, candidates, hostsFor, likenessOf, together } from './candidates.ts'
@@ -141,14 +141,15 @@ export class SearchProblem {
     )
     const wanted = new Set(this.tasks.map((task) => `${task.part.home?.ref} ${task.kind}`))
     this.lanes = lanesOf(wiring).filter(({ board, controller }) => wanted.has(`${board.ref} ${controller.kind}`))
-    this.singles = open
-      .filter((use) => !this.#busUses.has(use))
-      .map((use) => ({
-        name: use.end,
-        uses: [use],
-        choices: this.#judged.alone(use),
-        none: NO_PIN,
-      }))
+    this.singles = byWire(
+      wiring,
+      open.filter((use) => !this.#busUses.has(use)),
+    ).map((uses) => ({
+      name: uses[0].end,
+      uses,
+      choices: dearest(uses.map((use) => this.#judged.alone(use))),
+      none: NO_PIN * uses.length,
+    }))
   }
 
   isBus(use: SignalUse): boolean {
@@ -326,6 +327,19 @@ export class SearchProblem {
       })
     return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
   }
+}
+
+/** Signals that are one wire already take one pin between them; the one with most to ask for stands first. */
+function byWire(wiring: Wiring, open: readonly SignalUse[]): (readonly [SignalUse, ...SignalUse[]])[] {
+  const wires = new Map<Net, [SignalUse, ...SignalUse[]]>()
+  for (const use of open) {
+    const net = wiring.netOf(use.tail)
+    const there = wires.get(net)
+    if (!there) wires.set(net, [use])
+    else if (use.facts.hertz !== undefined || use.facts.needs === 'interrupt') there.unshift(use)
+    else there.push(use)
+  }
+  return [...wires.values()]
 }
 
 /** A line with the controller that it was placed on. */

@@ -1,8 +1,9 @@
 import { holds } from '../catalog/when.ts'
 import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
 import { movedBy } from '../circuit/loads.ts'
-import type { Host, Net, Terminal, Wiring } from '../wiring/model.ts'
-import { switchesLoad } from '../wiring/needs.ts'
+import { isBufferOutput } from '../wiring/between.ts'
+import type { Host, Net, Wiring } from '../wiring/model.ts'
+import { drives, switchesLoad } from '../wiring/needs.ts'
 import type { Report } from './finding.ts'
 
 export const outputsJoinedMessages = {
@@ -58,20 +59,29 @@ export function sayOutputs(wiring: Wiring, report: (one: Report) => void): void 
 const isOutputOnly = ({ functions }: Host): boolean =>
   functions.has('digital-out') && !functions.has('digital-in') && !switchesLoad(functions)
 
-/** A buffer whose output meets another one. */
+/** A buffer whose output meets another one, or a pin of a board that drives. */
 export function sayBuffers(wiring: Wiring, report: (one: Report) => void): void {
+  // What is led over a buffer is driven on the other side of it.
+  const driven = new Set<Host | undefined>(
+    wiring.signals.flatMap(({ facts, hosts }) =>
+      drives(facts.needs) && facts.direction === 'in'
+        ? hosts.flatMap(({ host, via }) => (via.length === 0 ? [host] : []))
+        : [],
+    ),
+  )
+  driven.delete(undefined)
   for (const part of wiring.parts)
     for (const inner of part.part.inner) {
       if (inner.kind !== 'buffer' || !holds(inner.when, part.options)) continue
       const [takes, gives] = inner.back ? [inner.between[1], inner.between[0]] : inner.between
       const end = `${part.ref}.${gives}`
-      const other = wiring
-        .netOf(end)
-        .ends.find(
-          (one) =>
-            (wiring.signal(one)?.part !== part && wiring.signal(one)?.facts.direction === 'out') ||
-            (one > end && isBufferOutput(wiring.terminal(one))),
-        )
+      const net = wiring.netOf(end)
+      const other = net.ends.find(
+        (one) =>
+          (wiring.signal(one)?.part !== part && wiring.signal(one)?.facts.direction === 'out') ||
+          (one > end && isBufferOutput(wiring, one)) ||
+          driven.has(wiring.terminal(one)?.host),
+      )
       if (other === undefined) continue
       report({
         severity: 'fault',
@@ -83,10 +93,3 @@ export function sayBuffers(wiring: Wiring, report: (one: Report) => void): void 
       })
     }
 }
-
-/** The side of a buffer at which it puts out what it takes in. */
-const isBufferOutput = (terminal: Terminal | undefined): boolean =>
-  terminal?.owner.kind === 'part' &&
-  terminal.owner.part.inner.some(
-    (inner) => inner.kind === 'buffer' && inner.between[inner.back ? 0 : 1] === terminal.pin,
-  )

@@ -4,7 +4,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import type { TieUse, Wiring } from '../wiring/model.ts'
+import type { Terminal, TieUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
 
@@ -58,6 +58,8 @@ function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   const isOwn = (end: string): boolean => end === tie.end || wiring.terminal(end)?.owner === contact?.part
   const mover = circuit.at(net).find(({ role, host, terminal }) => role === 'out' && !host && !isOwn(terminal.end))
   const isLogic = volts(entryOf(tie.part.part.levels, tie.facts.levels ?? 'logic')?.vih, 1) !== undefined
+  // One chip of gates or registers moves the next one on purpose.
+  if (mover && isChip(mover.terminal.owner) && isChip(tie.part)) return undefined
   if (mover && isLogic && circuit.at(net).every(({ host }) => !host)) return `is moved by ${mover.terminal.end}`
   // What drives it, or may, says the level.
   if (circuit.at(net).some((port) => port.host || (!isOwn(port.terminal.end) && port.role !== 'passive')))
@@ -75,6 +77,9 @@ function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   if (tie.to === 'supply' ? isHigh : isLow) return undefined
   return `is held at ${formatVolts(held)} by ${first!.part.ref}`
 }
+
+const isChip = (owner: Terminal['owner']): boolean =>
+  owner.kind === 'part' && owner.part.category === 'expander' && owner.part.build === 'chip'
 
 const targetWords = (tie: TieUse): string =>
   tie.to === 'ground' || tie.to === 'supply'

@@ -142,6 +142,8 @@ export interface SignalUse {
   readonly hosts: readonly { readonly host: Host; readonly via: readonly string[] }[]
   /** Where its next wire starts: its own end, or the far leg of a resistor in series. */
   readonly tail: string
+  /** Pins of other parts that its line reaches, over resistors, shifters and buffers. */
+  readonly meets: readonly string[]
   /** Companions that must stand in series and do not. */
   readonly lacksSeries: boolean
   /** A locked wire holds it. */

@@ -43,6 +43,7 @@ export function findSignals(wiring: Nets): SignalUse[] {
         state: state(),
         hosts: walk.hosts,
         tail: walk.tail,
+        meets: walk.meets,
         lacksSeries: series !== undefined && !walk.series,
         locked: locked.has(end) || locked.has(walk.tail),
       }
@@ -112,22 +113,26 @@ interface Walk {
   readonly series: boolean
   /** The signal is joined to some other part's pin. */
   readonly others: boolean
+  /** Pins of other parts on the way and at its end. */
+  readonly meets: readonly string[]
 }
 
 function follow(wiring: Nets, links: ReadonlyMap<string, readonly Link[]>, start: string, part: PartInstance): Walk {
   const hosts: { host: Host; via: readonly string[] }[] = []
   const home = wiring.netOf(start)
   // A signal tied to a rail ends there; whatever else hangs on the rail is none of its business.
-  if (home.ground || home.sources.length > 0) return { hosts, tail: start, series: false, others: false }
+  if (home.ground || home.sources.length > 0) return { hosts, tail: start, series: false, others: false, meets: [] }
   const seen = new Set<Net>([home])
   const queue: { net: Net; via: readonly string[]; entry: string }[] = [{ net: home, via: [], entry: start }]
   let tail = start
   let others = false
   let series = false
+  const meets: string[] = []
   for (let at = queue.shift(); at; at = queue.shift()) {
     for (const end of at.net.ends) {
       const terminal = wiring.terminal(end)
       if (!terminal || terminal.ref === part.ref) continue
+      if (terminal.partPin) meets.push(end)
       const leads = links.get(end)
       if (leads) {
         for (const link of leads) {
@@ -143,7 +148,7 @@ function follow(wiring: Nets, links: ReadonlyMap<string, readonly Link[]>, start
       } else if (terminal.partPin && terminal.partPin.role !== 'free') others = true
     }
   }
-  return { hosts, tail, series, others }
+  return { hosts, tail, series, others, meets }
 }
 
 /** A leg of a passive part: nothing that drives or listens. */
