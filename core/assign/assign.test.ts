@@ -269,7 +269,7 @@ describe('what a pin costs', () => {
     expect([Math.floor(one / 100), Math.floor(two / 100)]).toEqual([1, 2])
     expect(two - one).toBeCloseTo(100, -1)
   })
-  it('a pin that gives pulses alone is taken for a servo first, and never for a button', () => {
+  it('a pin that gives pulses alone is taken for a servo first, and ports for contacts and lamps', () => {
     const result = assign(
       wiringOf({
         mcu: 'uno-r3',
@@ -280,10 +280,17 @@ describe('what a pin costs', () => {
     const on = (end: string): string | undefined => result.placed.find(({ from }) => from === end)?.to
     expect(on('S.SIG')).toMatch(/^P\./)
     expect(on('B.1')).toMatch(/^MCU\./)
-    // What an expander gives to everything is made for nothing; a level is no pulse.
+    // A contact goes to the ports that lie there for it, unless the maker wants them kept; a level is no pulse.
     const placed = (parts: Record<string, string>, end: string): string | undefined =>
       assign(wiringOf({ mcu: 'uno-r3', parts })).placed.find(({ from }) => from === end)?.to
-    expect(placed({ X: 'mcp23017', B: 'button' }, 'B.1')).toMatch(/^MCU\./)
+    expect(placed({ X: 'mcp23017', B: 'button' }, 'B.1')).toMatch(/^X\./)
+    expect(placed({ X: 'mcp23017', B: 'ttp223' }, 'B.IO')).toMatch(/^MCU\./)
+    expect(placed({ X: '74hc138', L: 'led' }, 'R1.2')).toMatch(/^MCU\./)
+    const kept = applyEdits(planOf({ mcu: 'uno-r3', parts: { X: 'mcp23017', B: 'button' } }), [
+      { do: 'prefer', what: 'expanders', weight: 'more' },
+    ])
+    const there = assign(resolve(kept, catalog)).placed.find(({ from }) => from === 'B.1')
+    expect(there?.to).toMatch(/^MCU\./)
     expect(placed({ P: 'pca9685', B: 'buzzer-active' }, 'B.+')).toMatch(/^MCU\./)
   })
 })

@@ -8,9 +8,10 @@ import { isBetweenParts } from '../wiring/between.ts'
 import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { takesKick } from '../wiring/windings.ts'
-import { fitBases } from './bases.ts'
+import { fitBases, fitLamps } from './bases.ts'
 import { blockWords } from './blocks.ts'
 import { type Candidate, candidates, judge } from './candidates.ts'
+import { chainRegisters } from './chains.ts'
 import {
   addCompanions,
   after,
@@ -23,7 +24,15 @@ import {
   tieUp,
   waits,
 } from './feedAndTie.ts'
-import { clampWindings, holdAtStart, idleDrivers, idleSources, isAcrossNothing, unfinishedDrivers } from './finish.ts'
+import {
+  clampWindings,
+  holdAtStart,
+  idleDrivers,
+  idleLanes,
+  idleSources,
+  isAcrossNothing,
+  unfinishedDrivers,
+} from './finish.ts'
 import { throughFuses } from './fuses.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
@@ -89,8 +98,8 @@ export interface AssignResult {
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
   const result = assignAll(wiring, options)
   if (options.only) return result
-  // A driver that no load of the kit came to stays in the box, with what it would have needed; so does what feeds nothing.
-  const idle = new Set([...idleDrivers(wiring, result.edits), ...idleSources(wiring, result.edits)])
+  // What no load, nothing to feed and no line came to stays in the box, with what it would have needed.
+  const idle = new Set([idleDrivers, idleSources, idleLanes].flatMap((find) => [...find(wiring, result.edits)]))
   if (idle.size === 0) return result
   const refs = new Set(
     wiring.parts.map(({ ref }) => ref).filter((ref) => !idle.has(ref) && (options.refs?.has(ref) ?? true)),
@@ -149,8 +158,9 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
     refused.push(...tied.refused.filter((one) => !refused.some(({ end }) => end === one.end)))
   }
   if (!options.only) {
-    const fitted = fitBases(wiring, decisions, soFar())
-    if (fitted) {
+    for (const suit of [fitBases, fitLamps]) {
+      const fitted = suit(wiring, decisions, soFar())
+      if (!fitted) continue
       decisions.splice(0, decisions.length, ...fitted)
       built = undefined
     }
@@ -322,6 +332,7 @@ function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const isWaiting = (ref: string): boolean => wanted(ref) && waiting.has(ref)
   const stages: readonly ((now: Wiring) => Progress)[] = [
     (now) => addCompanions(now, isWaiting, isFed),
+    (now) => chainRegisters(now, wanted),
     (now) => feedConverters(now, wanted),
     (now) => switchHighSide(now, wanted),
     (now) => switchByTransistors(now, wanted),

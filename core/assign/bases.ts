@@ -1,6 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { BASE_RESERVE, type BaseDrive, baseDrives } from '../circuit/bases.ts'
 import { circuitOf } from '../circuit/circuit.ts'
+import { litDiodes } from '../circuit/lit.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import type { Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
@@ -59,6 +60,20 @@ export function fitBases(
   // At a higher current the pin itself drops more.
   if (!changed) return undefined
   return (tries > 1 ? fitBases(wiring, fitted, after(wiring, fitted), tries - 1) : undefined) ?? fitted
+}
+
+/** Resistors that were put in before lamps, larger where the output that came to light them bears less than the usual one. */
+export function fitLamps(before: Wiring, decisions: readonly Decision[], now: Wiring): Decision[] | undefined {
+  const larger = new Map<string, number>()
+  for (const { host, way, milliamps, volts, forward, resistor } of litDiodes(now)) {
+    const bears = host?.current?.[way] ?? host?.current?.recommended
+    const isNew = resistor && entryOf(before.plan.parts, resistor.ref) === undefined
+    if (!isNew || bears === undefined || milliamps <= bears * 1.02) continue
+    const ohms = preferredValue(((volts - forward) / Math.min(bears, host?.current?.recommended ?? bears)) * 1000, 'up')
+    larger.set(resistor.ref, Math.max(ohms, larger.get(resistor.ref) ?? 0))
+  }
+  if (larger.size === 0) return undefined
+  return decisions.map((one) => [...larger].reduce((sofar, [ref, ohms]) => withOhms(sofar, ref, ohms), one))
 }
 
 /** A resistor of the kit that was loose before: nothing of it was wired by the maker. */

@@ -5,6 +5,7 @@ import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'
 import { type Block, plannedVolts } from './blocks.ts'
 import { type Blocked, judgeBus, judgePin, placesOf, type Verdict } from './judge.ts'
+import { isPlain } from './madeFor.ts'
 import { type Scarcity, scarcityOf } from './scarcity.ts'
 
 /** How well a host suits a signal, with what speaks for and against it. */
@@ -80,6 +81,7 @@ export function likenessOf(wiring: Wiring, use: SignalUse): string {
     bus?.pullUpOhms,
     bus?.pullUpTo && pulledTo,
     takes,
+    isPlain(use),
   ])
 }
 

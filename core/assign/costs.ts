@@ -19,5 +19,5 @@ export const costs = {
   secondBus: 25,
   softSelect: 6,
   unserved: 80,
-  madeFor: 6,
+  madeFor: 15,
 } as const

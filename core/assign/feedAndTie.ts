@@ -2,7 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import { volts } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { applyEdits, type Edit } from '../plan/edit.ts'
+import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import { areAlike } from '../wiring/levels.ts'
@@ -85,12 +85,14 @@ export function addCompanions(
         continue
       const spare = spareFor(now, owner, facts, taken)
       if (!spare && !needed && !(facts.required && (facts.series !== undefined || facts.across !== undefined))) continue
-      const edits = companionEdits(
-        now.plan,
-        wiring.catalog,
-        ref,
-        (one) => one === facts,
-        () => spare?.ref,
+      const edits = toBuy(
+        companionEdits(
+          now.plan,
+          wiring.catalog,
+          ref,
+          (one) => one === facts,
+          () => spare?.ref,
+        ),
       )
       const added = edits.find((edit) => edit.do === 'add-part')
       const to = spare?.ref ?? added?.ref

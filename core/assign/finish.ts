@@ -1,13 +1,15 @@
 import { isLoad } from '../catalog/common.ts'
-import type { Part } from '../catalog/partSchema.ts'
+import type { Companion, Part } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import type { Edit } from '../plan/edit.ts'
-import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
+import { waysThrough } from '../wiring/waysThrough.ts'
 import { switchedLoads, takesKick } from '../wiring/windings.ts'
 import { addCompanions, type Decision, type Refusal } from './feedAndTie.ts'
+import { spareFor } from './spares.ts'
 
 /** What a used driver still lacks: inputs and enables that need a pin, and wires that need none. */
 export interface Unfinished {
@@ -98,6 +100,24 @@ export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet
   )
 }
 
+/** Shifters, buffers and converters of lines that lay loose and over which nothing was led in the end. */
+export function idleLanes(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
+  const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
+  return new Set(
+    wiring.parts.flatMap((part) => {
+      const own = part.part.pins.map(({ id }) => `${part.ref}.${id}`)
+      const lanes = waysThrough(part)
+      const isLoose = lanes.length > 0 && part.part.category === 'bus' && own.every((end) => !wiring.netOf(end).wired)
+      const isUsed = lanes.some(({ from, to }) => joined.has(from) && joined.has(to))
+      return isLoose && !isUsed && hasOther(wiring, part) ? [part.ref] : []
+    }),
+  )
+}
+
+/** The kit has something else whose lines could have been led over it. */
+const hasOther = (wiring: Wiring, { ref }: PartInstance): boolean =>
+  wiring.signals.some((use) => use.part.ref !== ref && use.facts.required)
+
 /** Converters and cells that lay loose and on whose plus nothing but capacitors come to hang. */
 export function idleSources(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
   const joined = edits.flatMap((edit) => (edit.do === 'connect' ? [[edit.from, edit.to]] : []))
@@ -150,11 +170,34 @@ export const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean):
   const bare = new Set(
     switchedLoads(wiring).flatMap(({ use, clamped, clamp }) => (clamped || clamp !== undefined ? [] : [use.end])),
   )
-  if (bare.size === 0) return []
-  return addCompanions(
-    wiring,
-    wanted,
-    (one, ref) => takesKick(wiring.catalog, one) && one.across?.some((pin) => bare.has(`${ref}.${pin}`)) === true,
-    true,
-  ).decisions
+  const kicks = (one: Companion, ref: string, on: ReadonlySet<string>): boolean =>
+    takesKick(wiring.catalog, one) && one.across?.some((pin) => on.has(`${ref}.${pin}`)) === true
+  const clamps =
+    bare.size === 0 ? [] : addCompanions(wiring, wanted, (one, ref) => kicks(one, ref, bare), true).decisions
+  // A contact bears the spark for a while: a diode that lies in the kit spares it, none is bought for it.
+  const taken = new Set(clamps.map(({ to }) => to))
+  const onContacts = contactLoads(wiring)
+  return [
+    ...clamps,
+    ...addCompanions(
+      wiring,
+      (ref) => wanted(ref) && onContacts.size > 0,
+      (one, ref) => {
+        const owner = wiring.parts.find((part) => part.ref === ref)
+        return kicks(one, ref, onContacts) && owner !== undefined && spareFor(wiring, owner, one, taken) !== undefined
+      },
+    ).decisions,
+  ]
+}
+
+/** Ends of windings of which one side hangs on the contact of a relay, and the other on none. */
+function contactLoads(wiring: Wiring): ReadonlySet<string> {
+  const circuit = circuitOf(wiring)
+  const isMoved = (net: Net): boolean =>
+    circuit.on(net).some(({ kind, moved }) => kind === 'contact' && moved !== undefined)
+  return new Set(
+    circuit.elements.flatMap(({ kind, a, b, netA, netB }) =>
+      kind === 'winding' && isMoved(netA) !== isMoved(netB) ? [a, b] : [],
+    ),
+  )
 }

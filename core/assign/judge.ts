@@ -10,6 +10,7 @@ import { drives, lackWords, meets } from '../wiring/needs.ts'
 import { takerOf } from '../wiring/takes.ts'
 import { type Block, blockedBecause } from './blocks.ts'
 import { costs } from './costs.ts'
+import { isMadeFor } from './madeFor.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
 import { weightOf } from './preferences.ts'
 import { busWorth, offers, type Scarcity, scarceNames } from './scarcity.ts'
@@ -70,7 +71,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const serving = servingFeature(host, use)
   if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
   else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)
-  if (host.provider && isMadeFor(host, use)) {
+  if (isMadeFor(wiring, host, use)) {
     tally.points -= costs.madeFor
     tally.for.push('made for it')
   } else if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
@@ -97,10 +98,6 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   }
   return tally
 }
-
-/** A pin that gives pulses and nothing else, as on a PWM chip: servos and lamps are what it is in the kit for. */
-const isMadeFor = (host: Host, { facts }: SignalUse): boolean =>
-  facts.needs === 'pwm' && host.functions.has('pwm') && !host.functions.has('digital-in')
 
 const scarceWords: Readonly<Record<string, string>> = {
   'analog-in': 'analog',

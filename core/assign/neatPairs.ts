@@ -25,10 +25,9 @@ export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
   const lastOf = new Map<string, SignalUse>()
   for (const part of wiring.parts) {
     const own = wiring.signals.filter((use) => use.part === part && uses.has(use))
-    const cable = part.part.cable.length > 0 ? part.part.cable : part.part.pins.map((pin) => pin.id)
     for (const [at, a] of own.entries())
       for (const b of own.slice(at + 1)) {
-        const step = cable.indexOf(b.facts.pin) - cable.indexOf(a.facts.pin)
+        const step = orderOf(b) - orderOf(a)
         pairs.push({ a: step > 0 ? a : b, b: step > 0 ? b : a, inOrder: Math.abs(step) === 1 })
       }
     const [only] = own
@@ -39,6 +38,15 @@ export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
     lastOf.set(key, only)
   }
   return pairs
+}
+
+/**
+ * Where a signal stands among those of its part: on its cable, on the header of a module; the legs of a component and of
+ * a chip go as its signals are counted, segment A before B, wherever they come out.
+ */
+export function orderOf({ part: { part }, facts }: SignalUse): number {
+  const pins = part.build === 'module' ? part.pins.map(({ id }) => id) : part.signals.map(({ pin }) => pin)
+  return (part.cable.length > 0 ? part.cable : pins).indexOf(facts.pin)
 }
 
 /** A line of posts and the place on it, for pins of a board as of an expander. */

@@ -14,8 +14,10 @@ import { type Claim, SearchProblem } from './searchProblem.ts'
 function exhaustive(lines: readonly Claim[], at: ReadonlyMap<SignalUse, Host>, kit: readonly string[]): number {
   const uses = lines.map((line) => line.uses[0] as SignalUse)
   const post = (host: Host) => host.board?.facts.pin(host.pin)
-  const cable = (use: SignalUse): readonly string[] =>
-    use.part.part.cable.length > 0 ? use.part.part.cable : use.part.part.pins.map(({ id }) => id)
+  const cable = ({ part: { part } }: SignalUse): readonly string[] => {
+    const legs = part.build === 'module' ? part.pins.map(({ id }) => id) : part.signals.map(({ pin }) => pin)
+    return part.cable.length > 0 ? part.cable : legs
+  }
   const place = (use: SignalUse): number => cable(use).indexOf(use.facts.pin)
   const singlesOf = (use: SignalUse): boolean => [...at.keys()].filter((one) => one.part === use.part).length === 1
   const rank = (use: SignalUse): number => kit.filter((ref) => kitPart(ref, use)).indexOf(use.part.ref)

@@ -1,7 +1,7 @@
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { channelOf, edgeOf, timerOf } from './clashes.ts'
 import { usualPins } from './judge.ts'
-import { BESIDE, IN_ORDER, type Pair, pairsOf, RISING, type Spot, spotOf } from './neatPairs.ts'
+import { BESIDE, IN_ORDER, orderOf, type Pair, pairsOf, RISING, type Spot, spotOf } from './neatPairs.ts'
 import type { Arrangement } from './search.ts'
 import type { Claim, SearchProblem } from './searchProblem.ts'
 
@@ -295,14 +295,7 @@ function groupsOf(state: State): SignalUse[][] {
           seen.add(other)
           group.push(other)
         }
-    const cable = (use: SignalUse): number =>
-      Math.max(
-        0,
-        (use.part.part.cable.length > 0 ? use.part.part.cable : use.part.part.pins.map(({ id }) => id)).indexOf(
-          use.facts.pin,
-        ),
-      )
-    groups.push(group.sort((x, y) => (x.part === y.part ? cable(x) - cable(y) : 0)))
+    groups.push(group.sort((x, y) => (x.part === y.part ? orderOf(x) - orderOf(y) : 0)))
   }
   return groups
 }

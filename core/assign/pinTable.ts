@@ -29,12 +29,12 @@ export class PinTable {
 
   constructor(problem: SearchProblem) {
     this.#singles = problem.singles
-    this.#findColumns(everyChoice(problem))
+    this.#findColumns(everyChoice(problem), [...problem.wiring.hosts.values()])
     this.#base = Matching.empty(this.capacity())
     for (const line of problem.singles) this.#base.add(this.row(line))
   }
 
-  #findColumns(all: ReadonlySet<readonly Choice[]>): void {
+  #findColumns(all: ReadonlySet<readonly Choice[]>, hosts: readonly Host[]): void {
     const marks = new Map<Host, string>()
     let number = 0
     for (const choices of all) {
@@ -43,7 +43,9 @@ export class PinTable {
         marks.set(host, host.board ? host.end : `${marks.get(host) ?? ''}${number} ${extra}, `)
     }
     const byMark = new Map<string, number>()
-    for (const [host, mark] of marks) {
+    for (const host of hosts) {
+      const mark = marks.get(host)
+      if (mark === undefined) continue
       const column = byMark.get(mark) ?? this.#hosts.push([]) - 1
       byMark.set(mark, column)
       this.#columnOf.set(host, column)

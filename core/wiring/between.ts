@@ -1,7 +1,7 @@
-import { holds } from '../catalog/when.ts'
 import { busNeed } from './buses.ts'
 import type { SignalUse, Wiring } from './model.ts'
 import { drives } from './needs.ts'
+import { waysThrough } from './waysThrough.ts'
 
 /**
  * A line from part to part that asks for no pin of a board: something else takes the signal in, or moves it, as a
@@ -24,20 +24,26 @@ function isMoved(wiring: Wiring, use: SignalUse): boolean {
   if (busNeed(use.facts.needs) !== undefined) return false
   return use.meets.some((end) => {
     const other = wiring.signal(end)
-    return isBufferOutput(wiring, end) || (other !== undefined && !drives(other.facts.needs))
+    return passesOn(wiring, end) || (other !== undefined && !drives(other.facts.needs))
   })
 }
 
 const isTakenIn = ({ facts }: SignalUse): boolean =>
   facts.direction === 'in' || (drives(facts.needs) && facts.direction === 'passive')
 
+/** The output of a register or a strip at which what came in at its data pin goes on to the next one. */
+function passesOn(wiring: Wiring, end: string): boolean {
+  const input = bufferInto(wiring, end)
+  return input !== undefined && wiring.signal(input) !== undefined
+}
+
 /** The side of a buffer at which it puts out what it takes in. */
-export function isBufferOutput(wiring: Pick<Wiring, 'terminal'>, end: string): boolean {
+export const isBufferOutput = (wiring: Pick<Wiring, 'terminal'>, end: string): boolean =>
+  bufferInto(wiring, end) !== undefined
+
+/** Where a buffer takes in what it puts out at an end. */
+function bufferInto(wiring: Pick<Wiring, 'terminal'>, end: string): string | undefined {
   const terminal = wiring.terminal(end)
-  if (terminal?.owner.kind !== 'part') return false
-  const { part, options } = terminal.owner
-  return part.inner.some(
-    (inner) =>
-      inner.kind === 'buffer' && holds(inner.when, options) && inner.between[inner.back ? 0 : 1] === terminal.pin,
-  )
+  if (terminal?.owner.kind !== 'part') return undefined
+  return waysThrough(terminal.owner).find(({ kind, to }) => kind === 'buffer' && to === end)?.from
 }

@@ -1,0 +1,44 @@
+import { entryOf } from '../base/entryOf.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { isTimed } from '../wiring/needs.ts'
+import { weightOf } from './preferences.ts'
+
+/** Current in milliamperes with which a lamp is still seen. */
+const SEEN_MILLIAMPS = 1
+
+/** A contact, a lamp, a segment: it asks for nothing but a level, and has time. */
+export const isPlain = (use: SignalUse): boolean =>
+  use.part.part.build === 'component' &&
+  use.part.part.channels.length === 0 &&
+  !use.facts.actuator &&
+  !isTimed(use) &&
+  (use.facts.needs === 'digital-in' || use.facts.needs === 'digital-out')
+
+/**
+ * What an expander is in the kit for: a PWM chip for servos and dimmed lamps, a converter for what is analog, ports and
+ * registers for contacts, and for lamps as far as they give the current. A switch of lines lights one lamp of many, so
+ * none goes there. Not so for a maker who wants them kept off.
+ */
+export function isMadeFor(wiring: Wiring, { functions, provider, current, logicVolts }: Host, use: SignalUse): boolean {
+  if (provider?.part.category !== 'expander' || weightOf(wiring.plan, 'expanders') > 1) return false
+  const { needs } = use.facts
+  if (needs === 'pwm') return functions.has('pwm') && !functions.has('digital-in')
+  if (needs === 'analog-in') return functions.has('analog-in')
+  if (!isPlain(use) || !functions.has(needs)) return false
+  if (needs === 'digital-in') return true
+  if (['choose', 'decode'].includes(provider.part.behaves?.as ?? '')) return false
+  const bears = current?.source ?? current?.recommended ?? current?.absolute ?? Number.POSITIVE_INFINITY
+  return lampMilliamps(wiring, use, logicVolts) <= bears * 1.02
+}
+
+/** What a lamp takes through its resistor; one that is to be bought takes what is wanted. */
+function lampMilliamps(wiring: Wiring, use: SignalUse, volts: number | undefined): number {
+  const circuit = circuitOf(wiring)
+  const here = wiring.netOf(use.end)
+  const lamp = circuit.on(here).find(({ lights, part }) => lights && part === use.part)
+  if (!lamp) return 0
+  const resistor = circuit.on(here).find(({ kind, part }) => kind === 'resistor' && part !== use.part)
+  if (!resistor || entryOf(wiring.plan.parts, resistor.part.ref)?.buy) return SEEN_MILLIAMPS
+  return volts === undefined ? Number.POSITIVE_INFINITY : ((volts - (lamp.forward ?? 0)) / (resistor.ohms ?? 1)) * 1000
+}
