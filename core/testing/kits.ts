@@ -1,3 +1,4 @@
+import { kitsTogether } from './kitsTogether.ts'
 import type { Short } from './plans.ts'
 
 /** A kit as it lies on the table, and what an experienced maker would make of it. */
@@ -1368,4 +1369,5 @@ export const kits: readonly Kit[] = [
   ...sound,
   ...either,
   ...fedRight,
+  ...kitsTogether,
 ]

@@ -10,6 +10,36 @@ const pullUps = { U1: ohms(4700), U2: ohms(4700) }
 
 export const soundBetween: readonly (Short & { title: string })[] = [
   {
+    title: 'a motion sensor that switches a relay by itself',
+    mcu: 'uno-r3',
+    parts: { P: 'hc-sr501', K: 'relay-1' },
+    wires: `${five('P', 'K')}, P.OUT K.IN`,
+  },
+  {
+    title: 'a button that switches a relay by itself',
+    mcu: 'uno-r3',
+    parts: { B: 'button', K: 'relay-1', R: ohms(10_000) },
+    wires: `${five('K')}, B.1 K.IN, B.2 MCU.5V, R.1 K.IN, R.2 MCU.GND`,
+  },
+  {
+    title: 'a touch pad that lights a lamp, nothing of it on a pin',
+    mcu: 'uno-r3',
+    parts: { T: 'ttp223', L: led('red'), R: ohms(330) },
+    wires: `${five('T')}, T.IO R.1, R.2 L.A, L.K MCU.GND`,
+  },
+  {
+    title: 'a touch pad that sounds a buzzer over a transistor',
+    mcu: 'uno-r3',
+    parts: { T: 'ttp223', Q: 'npn', R: ohms(1000), Z: 'buzzer-active' },
+    wires: `${five('T')}, T.IO R.1, R.2 Q.B, Q.E MCU.GND, Q.C Z.-, Z.+ MCU.5V`,
+  },
+  {
+    title: 'two registers of inputs in a chain',
+    mcu: 'uno-r3',
+    parts: { X: '74hc165', Y: '74hc165' },
+    wires: `${five('X', 'Y')}, X.SER MCU.GND, X.INH MCU.GND, Y.INH MCU.GND, Y.SER X.QH, Y.CLK X.CLK, Y.PL X.PL, X.CLK MCU.4, X.PL MCU.5, Y.QH MCU.6`,
+  },
+  {
     title: '12V divider uno',
     mcu: 'uno-r3',
     supplies: pack(12),
@@ -1269,5 +1299,12 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
     rule: 'supply-missing',
     parts: { G: 'regulator-3v3', O: 'ssd1306' },
     wires: `G.IN MCU.VIN, G.OUT O.VCC, O.GND MCU.GND, ${i2c('21', '22', 'O')}`,
+  },
+  {
+    title: 'a pin drives the line on which a register hands on',
+    mcu: 'uno-r3',
+    parts: { X: '74hc595', S: 'servo-sg90' },
+    wires: `${five('X', 'S')}, X.OE MCU.GND, X.SRCLR MCU.5V, X.SER MCU.8, X.SRCLK MCU.4, X.RCLK MCU.7, X.QHS S.SIG, S.SIG MCU.9`,
+    rule: 'pin-shared',
   },
 ]

@@ -1,0 +1,313 @@
+import type { Kit } from './kits.ts'
+
+const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
+const farads = (value: number, volts: number) => ({
+  part: 'capacitor',
+  options: { farads: value, kind: 'electrolytic', volts },
+})
+const box = (volts: number) => ({ part: 'battery-box', options: { volts } })
+const socket = (volts: number) => ({ part: 'dc-socket', options: { volts } })
+const motor = (volts: number) => ({ part: 'dc-motor', options: { volts } })
+const sixOf = (part: string, stem: string) => Object.fromEntries([1, 2, 3, 4, 5, 6].map((n) => [`${stem}${n}`, part]))
+
+/** What converters, capacitors and diodes of the kit are there for. */
+const supplies: readonly Kit[] = [
+  {
+    title: 'two pumps of 5 V behind relays, a socket of 12 V and a step-down converter',
+    why: 'what the contacts lead to the pumps comes from the converter, not through the board',
+    mcu: 'esp32-devkit-30',
+    parts: { IN: socket(12), DOWN: 'buck', K: 'relay-2', P: 'pump', Q: 'pump' },
+    wired: [
+      ['K\\.COM1', 'DOWN\\.OUT\\+'],
+      ['K\\.COM2', 'DOWN\\.OUT\\+'],
+      ['DOWN\\.IN\\+', 'IN\\.\\+'],
+    ],
+  },
+  {
+    title: 'a large capacitor beside two servos',
+    why: 'it gives them the first moment of current: across their battery, plus to plus',
+    mcu: 'pico',
+    parts: { BAT: box(6), S: 'servo-sg90', T: 'servo-sg90', C: farads(470e-6, 16) },
+    wired: [
+      ['C\\.1', 'BAT\\.\\+'],
+      ['C\\.2', 'BAT\\.-'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'one that is rated for less than that battery',
+    why: 'it would burst',
+    mcu: 'uno-r3',
+    parts: { BAT: box(12), M: motor(12), D: 'tb6612', C: farads(470e-6, 10) },
+    never: [['C\\.[12]', 'BAT\\.\\+']],
+  },
+  {
+    title: 'a large capacitor and nothing that starts',
+    why: 'it stays in the box',
+    mcu: 'uno-r3',
+    parts: { C: farads(470e-6, 16), B: 'button' },
+    never: [['C\\.[12]', '.*']],
+  },
+  {
+    title: 'a small capacitor beside a servo',
+    why: 'it carries no start',
+    mcu: 'uno-r3',
+    parts: { BAT: box(6), S: 'servo-sg90', C: farads(10e-6, 16) },
+    never: [['C\\.[12]', '.*']],
+  },
+  {
+    title: 'a radio, a 3.3 V regulator behind one of 5 V, and one capacitor',
+    why: 'the regulator is there for the radio, and the capacitor for the regulator, which needs it',
+    mcu: 'nano-v3',
+    parts: { BAT: box(7.4), R5: 'regulator-5v', R3: 'regulator-3v3', N: 'nrf24l01', C: farads(10e-6, 16) },
+    wired: [
+      ['N\\.VCC', 'R3\\.OUT'],
+      ['R3\\.IN', 'R5\\.OUT'],
+      ['C\\.[12]', 'R3\\.OUT'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a regulator for which nothing asks',
+    why: 'its capacitor feeds nothing either: both stay away',
+    mcu: 'nano-v3',
+    parts: { BAT: box(7.4), J: 'joystick', R3: 'regulator-3v3' },
+    never: [['R3\\..*', '.*']],
+    adds: 0,
+  },
+  {
+    title: 'a step-up converter and a display of 5 V on an Uno',
+    why: 'the board has 5 V itself; to lift its 3.3 V would only load them',
+    mcu: 'uno-r3',
+    parts: { UP: 'boost', L: 'lcd-i2c' },
+    wired: [['L\\.VCC', 'MCU\\.5V']],
+    never: [['UP\\..*', '.*']],
+  },
+  {
+    title: 'a solenoid behind a relay, and a diode',
+    why: 'the diode spares the contact the spark',
+    mcu: 'uno-r3',
+    parts: { K: 'relay-1', V: { part: 'solenoid', options: { volts: 12 } }, IN: socket(12), D: 'diode' },
+    wired: [
+      ['D\\.K', 'V\\.\\+'],
+      ['D\\.A', 'V\\.-'],
+    ],
+  },
+  {
+    title: 'the same without a diode',
+    why: 'the contact bears it, none is bought',
+    mcu: 'uno-r3',
+    parts: { K: 'relay-1', V: { part: 'solenoid', options: { volts: 12 } }, IN: socket(12) },
+    adds: 0,
+  },
+]
+
+/** What stands beside what. */
+const neighbours: readonly Kit[] = [
+  {
+    title: 'two geared steppers and two boards for them',
+    why: 'each motor plugs into one board',
+    mcu: 'uno-r3',
+    parts: { M: 'stepper-28byj48', N: 'stepper-28byj48', D: 'uln2003-board', E: 'uln2003-board' },
+    wired: [
+      ['M\\.BLU', '(D|E)\\.A'],
+      ['M\\.ORG', '(D|E)\\.D'],
+      ['N\\.BLU', '(D|E)\\.A'],
+      ['N\\.ORG', '(D|E)\\.D'],
+    ],
+  },
+  {
+    title: 'a display, a knob that turns and two end stops on a Pico',
+    why: 'the bus is on the pins that programs take, side by side',
+    mcu: 'pico',
+    parts: { O: 'sh1106', E: 'rotary-encoder', A: 'limit-switch', B: 'limit-switch' },
+    wired: [
+      ['O\\.SDA', 'MCU\\.GP4'],
+      ['O\\.SCL', 'MCU\\.GP5'],
+    ],
+  },
+  {
+    title: 'two motors, a rangefinder and a button where pins are few',
+    why: 'what may move at the start is the pin that only asks for an echo, never a motor',
+    mcu: 'esp8266-nodemcu-v2',
+    parts: { BAT: box(6), M: motor(6), N: motor(6), D: 'l9110s', U: 'hc-sr04p' },
+    wired: [['U\\.TRIG', 'MCU\\.GPIO16']],
+    never: [['D\\..*', 'MCU\\.GPIO(16|15|0|2)']],
+  },
+  {
+    title: 'one figure of seven segments on an Uno',
+    why: 'a maker counts its segments up along the pins',
+    mcu: 'uno-r3',
+    parts: { S: 'seven-segment', ...Object.fromEntries([1, 2, 3, 4, 5, 6, 7].map((n) => [`R${n}`, ohms(330)])) },
+    wired: [
+      ['R1\\.2', 'MCU\\.D4'],
+      ['R2\\.2', 'MCU\\.D5'],
+      ['R3\\.2', 'MCU\\.D6'],
+      ['R6\\.2', 'MCU\\.D9'],
+    ],
+  },
+  {
+    title: 'a display on the S3',
+    why: 'other modules of that board have their memory on GPIO35 to 37',
+    mcu: 'esp32-s3-devkitc-1',
+    parts: { T: 'ili9341', ...sixOf('button', 'B') },
+    never: [['.*', 'MCU\\.GPIO3[567]']],
+  },
+]
+
+/** What gives more pins is there to be used. */
+const expanders: readonly Kit[] = [
+  {
+    title: 'buttons, lamps, a knob that turns and an expander',
+    why: 'contacts and lamps have time; what counts edges stays on the board',
+    mcu: 'esp32-devkit-30',
+    parts: { X: 'mcp23017', B: 'button', C: 'button', L: 'led', R: ohms(330), E: 'rotary-encoder' },
+    wired: [
+      ['B\\.1', 'X\\.GP.*'],
+      ['C\\.1', 'X\\.GP.*'],
+      ['R\\.2', 'X\\.GP.*'],
+      ['E\\.CLK', 'MCU\\.GPIO.*'],
+    ],
+  },
+  {
+    title: 'four pressure pads and a switch of sixteen lines',
+    why: 'that is what the switch is for',
+    mcu: 'uno-r3',
+    parts: {
+      X: 'mux-4067',
+      ...Object.fromEntries(
+        [1, 2, 3, 4].flatMap((n) => [
+          [`F${n}`, 'fsr'],
+          [`R${n}`, ohms(10_000)],
+        ]),
+      ),
+    },
+    wired: [
+      ['F1\\.2', 'X\\.C\\d+'],
+      ['F4\\.2', 'X\\.C\\d+'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a lamp and a switch of lines',
+    why: 'on the switch the lamp would light only while it is chosen',
+    mcu: 'uno-r3',
+    parts: { X: '74hc4051', L: 'led', R: ohms(330) },
+    wired: [['R\\.2', 'MCU\\..*']],
+  },
+  {
+    title: 'a figure on a register, resistors to be bought',
+    why: 'its outputs bear 6 mA each, so the resistors are larger than on a pin of the board',
+    mcu: 'uno-r3',
+    parts: { X: '74hc595', S: 'seven-segment' },
+    wired: [['R1\\.2', 'X\\.Q[A-H]']],
+    value: { R1: 560 },
+  },
+  {
+    title: 'a figure, a register and resistors too small for it',
+    why: 'seven segments at 14 mA are more than the register bears together: they go to the board',
+    mcu: 'uno-r3',
+    parts: {
+      X: '74hc595',
+      S: 'seven-segment',
+      ...Object.fromEntries([1, 2, 3, 4, 5, 6, 7].map((n) => [`R${n}`, ohms(220)])),
+    },
+    never: [['R[1-7]\\.[12]', 'X\\..*']],
+  },
+  {
+    title: 'a lamp and an expander whose outputs hardly give any current',
+    why: 'it would glow with a tenth of a milliampere',
+    mcu: 'uno-r3',
+    parts: { X: 'pcf8574', L: 'led', R: ohms(330), B: 'button' },
+    wired: [
+      ['R\\.2', 'MCU\\..*'],
+      ['B\\.1', 'X\\.P\\d'],
+    ],
+  },
+  {
+    title: 'two registers of outputs',
+    why: 'one hands on to the other, and three pins move both',
+    mcu: 'esp8266-d1-mini',
+    parts: { X: '74hc595', Y: '74hc595', L: 'led' },
+    wired: [
+      ['Y\\.SER', 'X\\.QHS'],
+      ['Y\\.SRCLK', 'X\\.SRCLK'],
+      ['Y\\.RCLK', 'X\\.RCLK'],
+      ['X\\.SER', 'MCU\\..*'],
+      ['R1\\.2', 'X\\.QA'],
+    ],
+    never: [['Y\\.(SER|SRCLK|RCLK)', 'MCU\\..*']],
+  },
+  {
+    title: 'three registers of inputs',
+    why: 'the last one speaks to the board, the first one begins at ground',
+    mcu: 'uno-r3',
+    parts: { X: '74hc165', Y: '74hc165', Z: '74hc165', B: 'button' },
+    wired: [
+      ['Y\\.SER', 'X\\.QH'],
+      ['Z\\.SER', 'Y\\.QH'],
+      ['X\\.SER', 'MCU\\.GND.*'],
+      ['Z\\.QH', 'MCU\\.D\\d+'],
+    ],
+    never: [['(X|Y)\\.QH', 'MCU\\..*']],
+  },
+  {
+    title: 'a shifter over which nothing has to be led',
+    why: 'it stays in the box',
+    mcu: 'uno-r3',
+    parts: { H: 'txs0108e', S: 'servo-sg90' },
+    never: [['H\\..*', '.*']],
+  },
+]
+
+/** Lines that the maker has joined from part to part. */
+const joined: readonly Kit[] = [
+  {
+    title: 'a motion sensor that switches a relay by itself',
+    why: 'no pin is asked for, and one that drives would work against the sensor',
+    mcu: 'uno-r3',
+    parts: { P: 'hc-sr501', K: 'relay-1' },
+    wires: 'P.OUT K.IN',
+    never: [['(P\\.OUT|K\\.IN)', 'MCU\\..*']],
+  },
+  {
+    title: 'two buttons side by side, joined',
+    why: 'one line, one pin',
+    mcu: 'uno-r3',
+    parts: { B: 'button', C: 'button' },
+    wires: 'B.1 C.1',
+    wired: [['B\\.1', 'MCU\\.D\\d+']],
+    never: [['C\\.1', 'MCU\\..*']],
+  },
+  {
+    title: 'two relays that move together, and a servo beside',
+    why: 'one line, one pin',
+    mcu: 'uno-r3',
+    parts: { K: 'relay-1', L: 'relay-1', S: 'servo-sg90' },
+    wires: 'K.IN L.IN',
+    wired: [['K\\.IN', 'MCU\\.D\\d+']],
+    never: [['L\\.IN', 'MCU\\..*']],
+  },
+  {
+    title: 'a touch pad that lights a lamp by itself',
+    why: 'the pad gives what the lamp takes',
+    mcu: 'uno-r3',
+    parts: { T: 'ttp223', L: 'led', R: ohms(330) },
+    wires: 'T.IO R.1, R.2 L.A, L.K MCU.GND',
+    never: [['(T\\.IO|L\\.A)', 'MCU\\.[DA]\\d+']],
+  },
+  {
+    title: 'a display and a sensor joined on the breadboard, not yet with the board',
+    why: 'one wire each leads both to the bus',
+    mcu: 'pico',
+    parts: { O: 'ssd1306', A: 'bme280' },
+    wires: 'O.SDA A.SDA, O.SCL A.SCL',
+    wired: [
+      ['O\\.SDA', 'MCU\\.GP4'],
+      ['O\\.SCL', 'MCU\\.GP5'],
+    ],
+    never: [['A\\.S(DA|CL)', 'MCU\\..*']],
+  },
+]
+
+export const kitsTogether: readonly Kit[] = [...supplies, ...neighbours, ...expanders, ...joined]
