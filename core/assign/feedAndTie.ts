@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import { volts } from '../catalog/common.ts'
+import { type Levels, volts } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
@@ -258,7 +258,7 @@ export function tieUp(now: Wiring, chosen: (ref: string) => boolean): Progress {
       tie.to === 'ground'
         ? groundEnd(now, tie.part)
         : tie.to === 'supply'
-          ? tieSupply(now, tie)
+          ? highEnd(now, tie.part, entryOf(tie.part.part.levels, tie.facts.levels ?? 'logic')?.most)
           : `${tie.part.ref}.${tie.to}`
     // Two pins of one part may each name the other: one wire joins them.
     if (ties.some((one) => one.from === to && one.to === tie.end)) continue
@@ -281,11 +281,11 @@ function looseLeg(wiring: Wiring, { end, to, state }: TieUse): string | undefine
 }
 
 /**
- * Where a strap for high goes: the supply of its part, where the pin bears that; else a rail that the part itself gives,
- * else one of the plan that the pin bears and its part's logic runs at.
+ * Where a strap for high, or an enable, goes: the supply of its part, where the pin bears that; else a rail that the part
+ * itself gives, else one of the plan that the pin bears and its part's logic runs at.
  */
-function tieSupply(wiring: Wiring, { part, facts }: TieUse): string | undefined {
-  const most = volts(entryOf(part.part.levels, facts.levels ?? 'logic')?.most, part.logicVolts)
+export function highEnd(wiring: Wiring, part: PartInstance, bearsAtMost: Levels['most']): string | undefined {
+  const most = volts(bearsAtMost, part.logicVolts)
   const usual = supplyEnd(wiring, part)
   const bears = (at: number | undefined): boolean => at !== undefined && (most === undefined || at <= most)
   if (usual === undefined || bears(wiring.netOf(usual).sources[0]?.volts)) return usual

@@ -4,11 +4,12 @@ import { resetStates } from '../circuit/atReset.ts'
 import { circuitOf, type DriverChannel, railOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import type { Edit } from '../plan/edit.ts'
+import { levelsOf } from '../wiring/levels.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { groundEnd, supplyEnd } from '../wiring/supply.ts'
+import { groundEnd } from '../wiring/supply.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import { switchedLoads, takesKick } from '../wiring/windings.ts'
-import { addCompanions, type Decision, type Refusal } from './feedAndTie.ts'
+import { addCompanions, type Decision, highEnd, type Refusal } from './feedAndTie.ts'
 import { spareFor } from './spares.ts'
 
 /** What a used driver still lacks: inputs and enables that need a pin, and wires that need none. */
@@ -43,7 +44,7 @@ export function unfinishedDrivers(wiring: Wiring, wanted: (ref: string) => boole
       else
         wire(
           end,
-          active === 'high' ? supplyEnd(wiring, part) : groundEnd(wiring, part),
+          active === 'high' ? highEnd(wiring, part, levelsOf(use).most) : groundEnd(wiring, part),
           `holds the outputs on: ${use.facts.text ?? 'enable'}`,
         )
     }
