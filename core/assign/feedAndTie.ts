@@ -6,7 +6,7 @@ import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import { areAlike } from '../wiring/levels.ts'
-import type { BoardInstance, PartInstance, Source, TieUse, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, PartInstance, SignalUse, Source, TieUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { lowestOf } from '../wiring/stacks.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned, sourcesOf, supplyEnd } from '../wiring/supply.ts'
@@ -76,6 +76,7 @@ export function addCompanions(
     const owner = now.parts.find((one) => one.ref === ref)
     if (!owner || owner.part.companions.length === 0) continue
     for (const { facts, present } of companionsOf(now, owner)) {
+      if (pullsFollower(now, owner, facts)) continue
       if (
         (facts.required ?? false) !== required ||
         present ||
@@ -103,6 +104,14 @@ export function addCompanions(
     }
   }
   return { wiring: now, decisions, refused: [] }
+}
+
+/** The pull-up of a device with a number of its own that comes to the line of an earlier one, which has it already. */
+function pullsFollower({ parts, signals }: Wiring, owner: PartInstance, { across }: Companion): boolean {
+  const mine = signals.find((use) => use.part === owner && use.facts.numbered && across?.includes(use.facts.pin))
+  const isLeader = ({ part, facts }: SignalUse): boolean =>
+    facts.numbered === true && part.home === owner.home && parts.indexOf(part) < parts.indexOf(owner)
+  return mine !== undefined && mine.state === 'open' && signals.some(isLeader)
 }
 
 /** Something of the part still has to be wired. */

@@ -71,10 +71,12 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const serving = servingFeature(host, use)
   if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
   else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)
+  const bus = busNeed(use.facts.needs)
   if (isMadeFor(wiring, host, use)) {
     tally.points -= costs.madeFor
     tally.for.push('made for it')
-  } else if (host.provider) tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
+  } else if (host.provider && (!bus || bus.signal === 'cs'))
+    tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
   if (availabilityOf(host).vitalElsewhere) tally.pay(costs.elsewhere, 'memory of other modules')
   if (availabilityOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
@@ -89,7 +91,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   }
   const taker = takerOf(wiring, use, host)
   if (taker) tally.pay(costs.taken, `taken by ${taker.title}`)
-  const kept = busNeed(use.facts.needs) ? 0 : busWorth(host)
+  const kept = bus ? 0 : busWorth(host)
   if (kept > 0) tally.pay(costs.busPin * kept * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
   const beside = neighbour(wiring, use, host)
   if (beside) {

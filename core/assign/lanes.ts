@@ -43,12 +43,12 @@ export const lanesOf = memo((wiring: Wiring): readonly Lane[] => {
         {
           key: `${provider.ref} ${one.id}`,
           board,
-          // Behind every controller of the board's own.
+          // Before a second controller of the board: it is in the kit for that.
           controller: {
             id: one.id,
             kind: one.kind,
             title: `${one.title} of ${provider.ref}`,
-            rank: 4,
+            rank: 0.5,
             pins: undefined,
             groups: undefined,
           },

@@ -1,7 +1,8 @@
 import { isLoad } from '../catalog/common.ts'
 import { availabilityOf } from './availability.ts'
+import { isBetweenParts } from './between.ts'
 import { busNeed } from './buses.ts'
-import type { BoardInstance, Host, SignalUse, Wiring } from './model.ts'
+import type { BoardInstance, Host, Net, SignalUse, Wiring } from './model.ts'
 import { meets } from './needs.ts'
 import { clash } from './sharing.ts'
 
@@ -54,13 +55,23 @@ function gathered(wiring: Wiring, board: BoardInstance): Counted {
     if (!host.functions.has(need)) return false
     return need !== 'analog-in' || availabilityOf(host).analogTaker === undefined
   }
+  const wires = new Set<Net>()
+  /** The first of those that are one wire already, on no pin yet. */
+  const isFirst = (use: SignalUse): boolean => {
+    const net = wiring.netOf(use.tail)
+    const isNew = use.hosts.length > 0 || !wires.has(net)
+    if (use.hosts.length === 0) wires.add(net)
+    return isNew
+  }
   const signals = wiring.signals.filter(
     (use) =>
       use.part.home === board &&
       use.state !== 'unused' &&
       use.state !== 'tied' &&
       (use.facts.required || use.state === 'placed') &&
-      !isLoad(use.facts.needs),
+      !isLoad(use.facts.needs) &&
+      !(use.state === 'joined' && isBetweenParts(wiring, use)) &&
+      isFirst(use),
   )
   return { hosts, signals, able }
 }
