@@ -41,7 +41,8 @@ class Tally implements Verdict {
 export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?: string): Verdict {
   const tally = new Tally()
   const bus = busNeed(use.facts.needs)
-  if (!bus) return tally
+  // Of a bus switch or a bridge the lane pays, once.
+  if (!bus || (host.provider && bus.signal !== 'cs')) return tally
   const sharing = bus.signal === 'cs' ? [] : sharedBus(wiring, use, host)
   if (sharing.length > 0) {
     tally.for.push(`shares the bus with ${sharing.slice(0, 2).join(', ')}${sharing.length > 2 ? ' …' : ''}`)

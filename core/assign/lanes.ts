@@ -43,12 +43,12 @@ export const lanesOf = memo((wiring: Wiring): readonly Lane[] => {
         {
           key: `${provider.ref} ${one.id}`,
           board,
-          // Before a second controller of the board: it is in the kit for that.
+          // As good as a second controller of the board: it is in the kit for that.
           controller: {
             id: one.id,
             kind: one.kind,
             title: `${one.title} of ${provider.ref}`,
-            rank: 0.5,
+            rank: 1,
             pins: undefined,
             groups: undefined,
           },
