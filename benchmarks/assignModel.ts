@@ -29,7 +29,7 @@ export function asIntegerProgram(problem: SearchProblem): string {
       return variable
     })
     const none = name(`${line.name} nowhere`)
-    term(NO_PIN, none)
+    term(line.none, none)
     rows.push(`${[...all, none].join(' + ')} = 1`)
   }
   const onLane = new Map<Lane, { task: Task; variable: string }[]>()

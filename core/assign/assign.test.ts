@@ -24,7 +24,7 @@ describe('matching', () => {
           capacity: fc.constant(capacity),
           none: fc.constant(none),
           cost: fc.array(
-            fc.array(fc.oneof(fc.nat(30), fc.constant(Number.POSITIVE_INFINITY)), {
+            fc.array(fc.oneof(fc.integer({ min: -20, max: 30 }), fc.constant(Number.POSITIVE_INFINITY)), {
               minLength: capacity.length,
               maxLength: capacity.length,
             }),

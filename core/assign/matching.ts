@@ -119,7 +119,8 @@ export class Matching {
     for (let index = 0; index < tree.length; index += 1) {
       const change = least - (distances[index] as number)
       const at = tree[index] as number
-      if (change > 0) this.#rowPotential[at] = (this.#rowPotential[at] as number) + change
+      // The new row may cost less than nothing; those behind it lie no farther than the end of the path.
+      if (change > 0 || at === start) this.#rowPotential[at] = (this.#rowPotential[at] as number) + change
     }
     this.#total += least
     // Back along the path: each row takes the column that the next one left.
