@@ -33,7 +33,7 @@ import {
   isAcrossNothing,
   unfinishedDrivers,
 } from './finish.ts'
-import { throughFuses } from './fuses.ts'
+import { throughFusesAndMeters } from './inPath.ts'
 import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
@@ -96,15 +96,20 @@ export interface AssignResult {
  * was proven. Same input, same answer.
  */
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
-  const result = assignAll(wiring, options)
+  let result = assignAll(wiring, options)
   if (options.only) return result
-  // What no load, nothing to feed and no line came to stays in the box, with what it would have needed.
-  const idle = new Set([idleDrivers, idleSources, idleLanes].flatMap((find) => [...find(wiring, result.edits)]))
-  if (idle.size === 0) return result
-  const refs = new Set(
-    wiring.parts.map(({ ref }) => ref).filter((ref) => !idle.has(ref) && (options.refs?.has(ref) ?? true)),
-  )
-  return assignAll(wiring, { ...options, refs })
+  // What no load, nothing to feed and no line came to stays in the box, with what it would have needed; a cell beside the
+  // charger that feeds nothing stays there only then.
+  const idle = new Set<string>()
+  for (;;) {
+    const more = [idleDrivers, idleSources, idleLanes]
+      .flatMap((find) => [...find(wiring, result.edits)])
+      .filter((ref) => !idle.has(ref))
+    if (more.length === 0) return result
+    for (const ref of more) idle.add(ref)
+    const left = wiring.parts.map(({ ref }) => ref).filter((ref) => !idle.has(ref) && (options.refs?.has(ref) ?? true))
+    result = assignAll(wiring, { ...options, refs: new Set(left) })
+  }
 }
 
 /** As {@link assign}, with all drivers. */
@@ -187,7 +192,7 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
           problem.isPulledTooHigh(use, found.best.placed)),
     })
   const sound = decisions.filter((one) => !isAcrossNothing(one, refused))
-  const fused = options.only || options.draft ? sound : throughFuses(wiring, soFar(), sound, wanted)
+  const fused = options.only || options.draft ? sound : throughFusesAndMeters(wiring, soFar(), sound, wanted)
   decisions.splice(0, decisions.length, ...fused)
   const base = (found.best.placed.length + loads.placed) * 100 - found.best.left.length * NO_PIN + loads.extra
   const cost = tenths(found.best.extra + base)

@@ -1,6 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { type Levels, volts } from '../catalog/common.ts'
-import type { Companion } from '../catalog/partSchema.ts'
+import type { Companion, Part } from '../catalog/partSchema.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
@@ -140,6 +140,7 @@ export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean)
     decisions.push(...more)
     now = after(now, more)
   }
+  take(cellsToTheirPlace(now, chosen))
   take(feedUnfed(now))
   for (const { ref, part } of wiring.parts) {
     if (!chosen(ref) || part.category !== 'power') continue
@@ -148,6 +149,51 @@ export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean)
   take(feedUnfed(now))
   return { wiring: now, decisions, refused }
 }
+
+/**
+ * Loose lithium cells go to the chargers of the kit, plus and minus, and to what reads the state of a cell. What a
+ * charger gives is taken from its output then, behind its protection.
+ */
+function cellsToTheirPlace(wiring: Wiring, chosen: (ref: string) => boolean): Decision[] {
+  const cells = wiring.parts.filter(
+    ({ ref, part, options }) =>
+      chosen(ref) &&
+      isCell(part) &&
+      Number(options.volts) >= 3 &&
+      Number(options.volts) <= 4.3 &&
+      isLoose(wiring, ref, part),
+  )
+  const places = wiring.parts.filter(({ ref, part }) => chosen(ref) && part.pins.some(isForCell))
+  const free = [...cells]
+  const chargers = places.filter(({ ref, part }) => part.rails.length > 0 && isLoose(wiring, ref, part))
+  const gauges = places.filter(({ part }) => part.rails.length === 0)
+  return [
+    ...chargers.flatMap(({ ref, part }) => {
+      const cell = free.shift()
+      const [plus, minus] = part.pins.filter(isForCell)
+      if (!cell || !plus || !minus) return []
+      return [
+        connect(`${cell.ref}.+`, `${ref}.${plus.id}`, 'the cell that it charges'),
+        connect(`${cell.ref}.-`, `${ref}.${minus.id}`, 'its minus goes to the protection, not to ground'),
+      ]
+    }),
+    ...gauges.flatMap(({ ref, part }) => {
+      const pin = part.pins.find(isForCell)
+      const [cell] = cells
+      return pin && cell && !wiring.netOf(`${ref}.${pin.id}`).wired
+        ? [connect(`${ref}.${pin.id}`, `${cell.ref}.+`, 'reads the state of the cell')]
+        : []
+    }),
+  ]
+}
+
+const isForCell = ({ outside }: Part['pins'][number]): boolean => outside === 'a lithium cell'
+
+const isCell = ({ category, rails, supplies }: Part): boolean =>
+  category === 'power' && supplies.length === 0 && rails.length === 1
+
+const isLoose = (wiring: Wiring, ref: string, { pins }: Part): boolean =>
+  pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired)
 
 /** Feeds every other part that is open, and joins the grounds. */
 export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {

@@ -96,7 +96,10 @@ export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet
   const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
   return new Set(
     loose.flatMap((one) =>
-      !couldCarry(one) || one.part.channels.some(({ output }) => joined.has(`${one.ref}.${output}`)) ? [] : [one.ref],
+      (!couldCarry(one) && one.part.build !== 'component') ||
+      one.part.channels.some(({ output }) => joined.has(`${one.ref}.${output}`))
+        ? []
+        : [one.ref],
     ),
   )
 }

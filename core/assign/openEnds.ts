@@ -7,7 +7,7 @@ import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { standsOn } from '../wiring/stacks.ts'
-import { isByLine } from '../wiring/supply.ts'
+import { isByLine, isOnCharger } from '../wiring/supply.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 
 /** A pin of a part that still waits for a wire. */
@@ -69,6 +69,7 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
       pin.open === undefined &&
       !known &&
       standsOn(wiring, part.ref) === undefined &&
+      !isOnCharger(wiring, end) &&
       !reachesGround(wiring, wiring.netOf(end)) &&
       !isSwitchedLeg(wiring, part, end) &&
       !unused.has(end)

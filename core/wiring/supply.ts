@@ -27,6 +27,13 @@ export function groundEnd(wiring: Wiring, part: PartInstance): string | undefine
 export const isByLine = (wiring: Pick<Wiring, 'netOf'>, { facts, pins }: SupplyUse): boolean =>
   facts.byLine && pins.every((end) => wiring.netOf(end).ground)
 
+/** The pole of a cell that hangs on its charger: what takes from it goes to the output of that, and so does its ground. */
+export const isOnCharger = (wiring: Pick<Wiring, 'netOf' | 'terminal'>, end: string): boolean =>
+  wiring.netOf(end).ends.some((one) => {
+    const { owner, partPin } = wiring.terminal(one) ?? {}
+    return owner?.kind === 'part' && owner.part.rails.length > 0 && partPin?.outside !== undefined
+  })
+
 /** End to which a strap is tied for "supply": the source that feeds the part, else the one it would be given. */
 export function supplyEnd(wiring: Wiring, part: PartInstance): string | undefined {
   const use = part.supplies[0]
@@ -94,7 +101,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
   const rail = part.part.rails.find((one) => one.from !== undefined && facts.pins.includes(one.from))
   const makes = rail && (typeof rail.volts === 'object' ? entryOf(part.options, rail.volts.option) : rail.volts)
   const suits = (source: Source): boolean => {
-    if (source.ref === part.ref) return false
+    if (source.ref === part.ref || isOnCharger(wiring, source.end)) return false
     if (!rail || typeof makes !== 'number') return true
     return rail.makes === 'more' ? source.volts < makes : source.volts >= makes + (rail.margin ?? 0)
   }
