@@ -3,6 +3,7 @@ import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { lowestOf } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
+import { cellGroundMessages, sayCellGround } from './cellPlaces.ts'
 import type { Rule } from './finding.ts'
 import { sayIdleConverters, sayLoops, sayRaised, supplyLoopMessages } from './supplyLoop.ts'
 
@@ -12,11 +13,12 @@ export const commonGround: Rule = {
     severities: ['fault', 'caution'],
     about:
       'Two sides exchange signals or current, and their grounds are not joined; or what a supply gives finds no way back to it.',
-    messages: { apart: '{what}, but {a} and {b} are not joined.', ...supplyLoopMessages },
+    messages: { apart: '{what}, but {a} and {b} are not joined.', ...supplyLoopMessages, ...cellGroundMessages },
     lacking: ['apart', 'noReturn', 'idle', 'idleConverter'],
     fixable: true,
   },
   check(wiring, report) {
+    sayCellGround(wiring, report)
     const said = new Set<string>()
     const named = new Set<Net>()
     const say = (a: string, b: string, at: readonly string[], what: string): void => {

@@ -1,4 +1,5 @@
 import { backToFront, crossedSwitch, legsOf, swappedSupply, turnedRound, zenerWrong } from '../circuit/turned.ts'
+import { cellTurnedMessages, sayCellTurned } from './cellPlaces.ts'
 import { crossedLinesMessages, sayCrossedLines } from './crossedLines.ts'
 import type { Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
@@ -12,6 +13,7 @@ export const polarity: Rule = {
     messages: {
       ...turnedLampsMessages,
       ...crossedLinesMessages,
+      ...cellTurnedMessages,
       supplySwapped: '{plus} and {minus} of {part} are swapped: {plusEnd} is on ground and {minusEnd} on a supply.',
       outputSwapped:
         '{output} and {ground} of {part} are swapped: {outputEnd} is on ground and {groundEnd} on the load.',
@@ -25,6 +27,7 @@ export const polarity: Rule = {
   },
   check(wiring, report) {
     sayCrossedLines(wiring, report)
+    sayCellTurned(wiring, report)
     for (const part of wiring.parts) {
       const swapped = swappedSupply(wiring, part)
       if (swapped) {

@@ -5,6 +5,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import { behindBridge, madeFor } from '../wiring/labels.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
+import { cellVoltsMessages, sayCellVolts } from './cellPlaces.ts'
 import { converterMessages, sayConverter } from './converters.ts'
 import type { Report, Rule } from './finding.ts'
 
@@ -16,6 +17,7 @@ export const supplyRange: Rule = {
       'A supply pin of a part or board gets a voltage outside its range, or a load behind a bridge the volts of a motor supply that it is not made for.',
     messages: {
       ...converterMessages,
+      ...cellVoltsMessages,
       through: '{through} gets {volts} through what lies in its way, and takes {least} to {most}.',
       part: '{pin} gets {volts} and takes {least} to {most}.',
       bridge: '{load} gets up to {volts} from {driver} and takes {least} to {most}.',
@@ -26,6 +28,7 @@ export const supplyRange: Rule = {
     local: true,
   },
   check(wiring, report) {
+    sayCellVolts(wiring, report)
     for (const part of wiring.parts)
       for (const use of part.supplies) {
         const volts = use.source?.volts

@@ -10,6 +10,11 @@ const pullUps = { U1: ohms(4700), U2: ohms(4700) }
 
 export const soundBetween: readonly (Short & { title: string })[] = [
   {
+    title: 'a cell on its charger, a step-up converter behind it, a gauge at the cell',
+    parts: { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056', U: 'boost', G: 'max17048' },
+    wires: `B.+ C.B+, B.- C.B-, C.OUT- MCU.GND, U.IN+ C.OUT+, U.IN- C.OUT-, U.OUT- C.OUT-, U.OUT+ MCU.VIN, G.BAT B.+, G.VIN MCU.3V3, G.GND MCU.GND, ${i2c('21', '22', 'G')}`,
+  },
+  {
     title: 'a motion sensor that switches a relay by itself',
     mcu: 'uno-r3',
     parts: { P: 'hc-sr501', K: 'relay-1' },
@@ -1306,5 +1311,26 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
     parts: { X: '74hc595', S: 'servo-sg90' },
     wires: `${five('X', 'S')}, X.OE MCU.GND, X.SRCLR MCU.5V, X.SER MCU.8, X.SRCLK MCU.4, X.RCLK MCU.7, X.QHS S.SIG, S.SIG MCU.9`,
     rule: 'pin-shared',
+  },
+  {
+    title: 'a cell the wrong way round at its charger',
+    mcu: 'pico',
+    parts: { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056' },
+    wires: 'B.+ C.B-, B.- C.B+, C.OUT+ MCU.VSYS, C.OUT- MCU.GND',
+    rule: 'polarity',
+  },
+  {
+    title: 'a block of 9 V where a lithium cell belongs',
+    mcu: 'pico',
+    parts: { B: { part: 'battery-box', options: { volts: 9 } }, C: 'charger-tp4056' },
+    wires: 'B.+ C.B+, B.- C.B-, C.OUT+ MCU.VSYS, C.OUT- MCU.GND',
+    rule: 'supply-range',
+  },
+  {
+    title: 'ground taken from the cell, past its protection',
+    mcu: 'pico',
+    parts: { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056' },
+    wires: 'B.+ C.B+, B.- C.B-, C.OUT+ MCU.VSYS, C.OUT- MCU.GND, B.- MCU.GND',
+    rule: 'common-ground',
   },
 ]

@@ -1,0 +1,81 @@
+import { formatVolts } from '../electrical/quantity.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+
+/** Volts between which a lithium cell is used: cut off by its protection, and full. Source: DW01A and TP4056 datasheets. */
+const CELL = { least: 2.4, most: 4.25 }
+
+/** Pins at which a part takes a lithium cell, plus first, and the post of its ground for what it feeds. */
+function placeOf({ ref, part }: PartInstance) {
+  const [plus, minus] = part.pins.filter(({ outside }) => outside === 'a lithium cell').map(({ id }) => `${ref}.${id}`)
+  const ground = part.pins.findLast(({ role }) => role === 'ground')
+  return plus === undefined ? undefined : { plus, minus, ground: `${ref}.${ground?.id}` }
+}
+
+export const cellVoltsMessages = {
+  cell: '{pin} gets {volts} from {source}; it is there for a lithium cell of {least} to {most}.',
+}
+
+/** Something else than a lithium cell where one belongs. */
+export function sayCellVolts(wiring: Wiring, report: (one: Report) => void): void {
+  for (const part of wiring.parts) {
+    const place = placeOf(part)
+    if (!place) continue
+    const source = wiring
+      .netOf(place.plus)
+      .sources.find(({ ref, volts }) => ref !== part.ref && (volts < CELL.least || volts > CELL.most))
+    if (!source) continue
+    const [volts, least, most] = [source.volts, CELL.least, CELL.most].map(formatVolts) as [string, string, string]
+    report({
+      severity: 'fault',
+      at: [place.plus, source.end],
+      message: 'cell',
+      data: { pin: place.plus, volts, source: source.end, least, most },
+      why: `What stands behind this pin is made for one lithium cell: ${most} when it is full. Anything above destroys it, and what charges a cell drives its current into whatever lies there instead.`,
+      numbers: { volts: source.volts, ...CELL },
+    })
+  }
+}
+
+export const cellTurnedMessages = {
+  cellTurned: 'A cell is the wrong way round at {part}: its plus {end} lies on {minus}.',
+}
+
+/** The plus of a cell at the minus of its charger. */
+export function sayCellTurned(wiring: Wiring, report: (one: Report) => void): void {
+  for (const part of wiring.parts) {
+    const { minus } = placeOf(part) ?? {}
+    const [source] = minus === undefined ? [] : wiring.netOf(minus).sources
+    if (minus === undefined || !source) continue
+    report({
+      severity: 'fault',
+      at: [minus, source.end],
+      message: 'cellTurned',
+      data: { part: part.ref, end: source.end, minus },
+      why: 'Nothing in a charger bears a cell that is turned round: protection and charger burn at once, and the cell gets hot.',
+      numbers: {},
+    })
+  }
+}
+
+export const cellGroundMessages = {
+  bypassed: '{minus} lies on ground: what protects the cell is by-passed. Ground of what {part} feeds is {ground}.',
+}
+
+/** The minus of a cell joined with the ground of what it feeds, past the protection between them. */
+export function sayCellGround(wiring: Wiring, report: (one: Report) => void): void {
+  for (const part of wiring.parts) {
+    const { minus, ground } = placeOf(part) ?? {}
+    if (minus === undefined || ground === undefined) continue
+    const net = wiring.netOf(minus)
+    if (net !== wiring.netOf(ground) && wiring.boards.every((board) => board.ground !== net)) continue
+    report({
+      severity: 'caution',
+      at: [minus, ground],
+      message: 'bypassed',
+      data: { minus, part: part.ref, ground },
+      why: `The protection opens between ${minus} and ${ground} when the cell is empty or a load takes too much. With both on one ground it opens nothing: the cell is emptied until it is ruined, and a short is not ended.`,
+      numbers: {},
+    })
+  }
+}
