@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { Companion } from '../catalog/partSchema.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { chosenFact } from '../wiring/chosen.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
@@ -14,7 +15,11 @@ export const spans = {
   across: { least: 0.3, most: 5 },
   bus: { least: 0.45, most: 2.2 },
   capacitor: { least: 0.45, most: 50 },
+  any: { least: 0, most: Number.POSITIVE_INFINITY },
 } as const
+
+/** Least current in milliamperes at which a lamp is seen. */
+const SEEN_MILLIAMPS = 0.5
 
 /** How far another model of the same kind counts from the one that is named, as a logarithm of a ratio. */
 const OTHER_MODEL = 0.1
@@ -62,12 +67,31 @@ export function spareFor(
       off: wanted.map(
         ([name, value]) =>
           distance(entryOf(part.options, name), value, span) ??
-          (name === 'model' && isRated(part) ? OTHER_MODEL : undefined),
+          (name === 'model' && isRated(part) ? OTHER_MODEL : undefined) ??
+          (name === 'ohms' && span === spans.lamp && lights(wiring, owner, series, part)
+            ? distance(entryOf(part.options, name), value, spans.any)
+            : undefined),
       ),
     }))
     .filter((one) => one.meant !== 'other')
     .filter(({ off, part }) => off.every((one) => one !== undefined) && bears(wiring, owner, across, part))
     .sort((a, b) => Number(b.meant === 'this') - Number(a.meant === 'this') || sum(a.off) - sum(b.off))[0]?.part
+}
+
+/**
+ * A resistor outside the usual span with which this very lamp is seen at the volts of its board, and takes no more
+ * than it and a pin are good for: a white one asks for less than a red one. I = (V − Vf) / R.
+ */
+function lights(wiring: Wiring, owner: PartInstance, series: string | undefined, { options }: PartInstance): boolean {
+  const board = owner.home?.board
+  const lamp = circuitOf(wiring).elements.find(
+    (one) => one.part === owner && one.lights && [one.a, one.b].includes(`${owner.ref}.${series}`),
+  )
+  const ohms = entryOf(options, 'ohms')
+  if (!board || lamp?.forward === undefined || typeof ohms !== 'number') return false
+  const milliamps = ((board.logicVolts - lamp.forward) / ohms) * 1000
+  const most = Math.min(lamp.most ?? 0, board.current.pin?.recommended ?? Number.POSITIVE_INFINITY)
+  return milliamps >= SEEN_MILLIAMPS && milliamps <= most
 }
 
 /** A capacitor is rated for what its part is fed with. */

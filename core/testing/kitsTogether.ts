@@ -102,6 +102,128 @@ const supplies: readonly Kit[] = [
   },
 ]
 
+const white = { part: 'led', options: { colour: 'white' } }
+
+/** What belongs into the way of a current, and cells. */
+const inTheWay: readonly Kit[] = [
+  {
+    title: 'a motor, a meter of current, a fuse and a socket',
+    why: 'the fuse first, then the meter, then all that the socket feeds',
+    mcu: 'nano-v3',
+    parts: { IN: socket(12), I: 'ina219', F: { part: 'fuse', options: { milliamps: 3000 } }, M: motor(12), Q: 'nmos' },
+    wired: [
+      ['F\\.1', 'IN\\.\\+'],
+      ['I\\.VIN\\+', 'F\\.2'],
+      ['M\\.M1', 'I\\.VIN-'],
+    ],
+  },
+  {
+    title: 'a lamp behind a relay and a meter with terminals',
+    why: 'it measures what goes to the lamp',
+    mcu: 'uno-r3',
+    parts: { IN: socket(12), A: 'current-acs712', K: 'relay-1', L: { part: 'lamp', options: { volts: 12 } } },
+    wired: [
+      ['A\\.IP\\+', 'IN\\.\\+'],
+      ['K\\.COM', 'A\\.IP-'],
+    ],
+  },
+  {
+    title: 'a meter and nothing outside to measure',
+    why: 'its terminals wait for what the maker brings',
+    mcu: 'uno-r3',
+    parts: { I: 'ina219', B: 'button' },
+    never: [['I\\.VIN[+-]', '.*']],
+  },
+  {
+    title: 'a cell, its charger, a step-up converter and a gauge',
+    why: 'the cell on the charger, everything else behind its protection, the gauge at the cell',
+    mcu: 'esp32-devkit-30',
+    parts: { B: box(3.7), C: 'charger-tp4056', U: 'boost', G: 'max17048' },
+    wired: [
+      ['B\\.\\+', 'C\\.B\\+'],
+      ['B\\.-', 'C\\.B-'],
+      ['U\\.IN\\+', 'C\\.OUT\\+'],
+      ['G\\.BAT', 'B\\.\\+'],
+      ['C\\.OUT-', 'MCU\\.GND.*'],
+    ],
+    never: [['B\\.-', 'MCU\\..*']],
+  },
+  {
+    title: 'a cell and a charger for a board that the cell is too weak for',
+    why: 'they feed nothing, and a cell with one pole on ground is no circuit',
+    mcu: 'esp8266-d1-mini',
+    parts: { B: box(3.7), C: 'charger-tp4056', D: 'ds18b20', R: ohms(4700) },
+    never: [['(B|C)\\..*', '.*']],
+  },
+  {
+    title: 'white lamps and 100 ohms on a board of 5 V',
+    why: 'white takes 3.2 V: 100 ohms let 18 mA through, which lamp and pin bear',
+    mcu: 'nano-v3',
+    parts: { L: white, M: white, R: ohms(100), S: ohms(100) },
+    wired: [
+      ['L\\.A', '(R|S)\\.1'],
+      ['M\\.A', '(R|S)\\.1'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a red lamp and 100 ohms there',
+    why: 'red takes 2 V: 30 mA are too much for it',
+    mcu: 'nano-v3',
+    parts: { L: { part: 'led', options: { colour: 'red' } }, R: ohms(100) },
+    never: [['R\\.[12]', '.*']],
+    adds: 1,
+  },
+  {
+    title: 'a bare transistor and nothing to switch',
+    why: 'it stays in the box, and no base resistor is bought',
+    mcu: 'uno-r3',
+    parts: { Q: 'npn', B: 'button' },
+    never: [['Q\\..*', '.*']],
+    adds: 0,
+  },
+  {
+    title: 'three distance sensors of one address and a bus switch',
+    why: 'each behind a channel of its own, none on a second bus of the board',
+    mcu: 'esp32-devkit-30',
+    parts: { X: 'tca9548a', A: 'vl53l0x', B: 'vl53l0x', C: 'vl53l0x' },
+    wired: [
+      ['A\\.SDA', 'X\\.SD\\d'],
+      ['B\\.SDA', 'X\\.SD\\d'],
+      ['C\\.SDA', 'X\\.SD\\d'],
+    ],
+  },
+  {
+    title: 'two thermometers on one line, two resistors and a transistor',
+    why: 'one pull-up serves the line, the other resistor holds the gate',
+    mcu: 'uno-r3',
+    parts: {
+      D: 'ds18b20',
+      E: 'ds18b20',
+      R: ohms(4700),
+      S: ohms(10_000),
+      Q: 'nmos',
+      F: { part: 'fan', options: { volts: 12 } },
+      IN: socket(12),
+    },
+    wired: [
+      ['R\\.[12]', 'D\\.DQ'],
+      ['S\\.[12]', 'Q\\.G'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a stepper driver that wants reset and sleep held high',
+    why: 'the logic supply holds them: no pin is spent, and never the motor supply',
+    mcu: 'nano-v3',
+    parts: { IN: socket(12), D: 'drv8825', M: 'stepper-bipolar', C: farads(100e-6, 50) },
+    wired: [
+      ['D\\.RST', 'MCU\\.5V'],
+      ['D\\.SLP', 'MCU\\.5V'],
+    ],
+  },
+]
+
 /** What stands beside what. */
 const neighbours: readonly Kit[] = [
   {
@@ -310,4 +432,4 @@ const joined: readonly Kit[] = [
   },
 ]
 
-export const kitsTogether: readonly Kit[] = [...supplies, ...neighbours, ...expanders, ...joined]
+export const kitsTogether: readonly Kit[] = [...supplies, ...inTheWay, ...neighbours, ...expanders, ...joined]
