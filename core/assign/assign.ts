@@ -130,7 +130,7 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
         (use) => options.refs?.has(use.part.ref) ?? true,
       )
   const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
-  const { first, followers } = oneLine(open)
+  const { first, followers } = oneLine(now, open)
   const loads = placeLoads(now, first, options)
   decisions.push(...loads.decisions)
   now = loads.wiring
@@ -142,8 +142,8 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
   const neat = options.draft ? asFound(found.best) : neaten(problem, found.best)
   decisions.push(...placing(problem, neat.arrangement, options.draft))
   for (const { use, leader } of followers) {
-    const placed = neat.arrangement.placed.find((one) => one.use.end === leader.end)
-    if (placed) decisions.push(connect(use.tail, placed.host.end, `on the 1-Wire line of ${leader.part.ref}`))
+    const host = leader.hosts[0]?.host ?? neat.arrangement.placed.find((one) => one.use.end === leader.end)?.host
+    if (host) decisions.push(connect(use.tail, host.end, `on the 1-Wire line of ${leader.part.ref}`))
   }
   const left = [...loads.left, ...found.best.left]
   let built: { readonly count: number; readonly wiring: Wiring } | undefined
@@ -214,19 +214,27 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
   }
 }
 
-/** Devices with a number of their own share one line: the first of a board looks for a pin, the others follow it. */
-function oneLine(open: readonly SignalUse[]): {
+/**
+ * Devices with a number of their own share one line: the one that has a pin leads, else the first of a board, which looks
+ * for one; the others follow it.
+ */
+function oneLine(
+  { signals }: Wiring,
+  open: readonly SignalUse[],
+): {
   readonly first: readonly SignalUse[]
   readonly followers: readonly { readonly use: SignalUse; readonly leader: SignalUse }[]
 } {
+  const keyOf = ({ part }: SignalUse): string => `${part.home?.ref} ${part.logicVolts}`
   const leaders = new Map<string, SignalUse>()
+  for (const use of signals)
+    if (use.facts.numbered && use.hosts.length > 0 && !leaders.has(keyOf(use))) leaders.set(keyOf(use), use)
   const followers: { use: SignalUse; leader: SignalUse }[] = []
   const first = open.filter((use) => {
     if (!use.facts.numbered) return true
-    const key = `${use.part.home?.ref} ${use.part.logicVolts}`
-    const leader = leaders.get(key)
+    const leader = leaders.get(keyOf(use))
     if (leader) followers.push({ use, leader })
-    else leaders.set(key, use)
+    else leaders.set(keyOf(use), use)
     return !leader
   })
   return { first, followers }

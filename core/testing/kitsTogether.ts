@@ -385,6 +385,15 @@ const expanders: readonly Kit[] = [
 /** Lines that the maker has joined from part to part. */
 const joined: readonly Kit[] = [
   {
+    title: 'a thermometer with its pin and pull-up, and a second one',
+    why: 'it comes to the line that is there',
+    mcu: 'pico',
+    parts: { D: 'ds18b20', E: 'ds18b20', R: ohms(4700) },
+    wires: 'D.DQ MCU.GP16, R.1 D.DQ, R.2 MCU.3V3',
+    wired: [['E\\.DQ', 'MCU\\.GP16']],
+    adds: 0,
+  },
+  {
     title: 'a motion sensor that switches a relay by itself',
     why: 'no pin is asked for, and one that drives would work against the sensor',
     mcu: 'uno-r3',
