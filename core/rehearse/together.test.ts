@@ -126,3 +126,65 @@ void loop() { if (radio.available()) { Weather got; radio.read(&got, sizeof(got)
     expect(printed(run(plan, { HERE: sends('00002'), THERE: hears }, 0.5), 'THERE')).toEqual([])
   })
 })
+
+describe('a board on the two-wire bus of another', () => {
+  const bus = wired('HERE.D20 THERE.D20, HERE.D21 THERE.D21')
+  const device = (address: number, request = 'Wire.write(n); n = n + 1;'): string => `#include <Wire.h>
+volatile byte last = 0;
+volatile byte n = 5;
+void take(int count) { while (Wire.available()) last = Wire.read(); Serial.print(count); Serial.print(":"); Serial.println(last); }
+void give() { ${request} }
+void setup() { Serial.begin(9600); Wire.begin(${address}); Wire.onReceive(take); Wire.onRequest(give); }
+void loop() { delay(10); }`
+  const asks = (address: number, count = 1): string => `#include <Wire.h>
+void setup() { Serial.begin(9600); Wire.begin(); delay(20); }
+void loop() { Wire.requestFrom(${address}, ${count}); while (Wire.available()) { int got = Wire.read(); Serial.println(got); if (got > 6) delay(3); } delay(50); }`
+  const tells = (address: number): string => `#include <Wire.h>
+byte n = 40;
+void setup() { Serial.begin(9600); Wire.begin(); delay(20); }
+void loop() { Wire.beginTransmission(${address}); Wire.write(n); Wire.write(n + 1); Serial.println(Wire.endTransmission()); n = n + 2; delay(100); }`
+  it('takes what it is told, byte by byte, at its own address', () => {
+    const result = run(bus, { HERE: tells(8), THERE: device(8) }, 0.25)
+    expect(printed(result, 'THERE')).toEqual(['2:41', '2:43', '2:45'])
+    expect(printed(result, 'HERE')).toEqual(['0', '0', '0'])
+    expect(found(result)).toEqual([])
+  })
+  it('answers what it is asked, each question with the next answer', () => {
+    const result = run(bus, { HERE: asks(8), THERE: device(8) }, 0.3)
+    expect(printed(result, 'HERE')).toEqual(['5', '6', '7', '8', '9', '10'].slice(0, printed(result, 'HERE').length))
+    expect(printed(result, 'HERE').length).toBeGreaterThanOrEqual(5)
+    expect(result.settled).toBeCloseTo(0.3, 2)
+  })
+  it('gives a held line for bytes that it does not give', () => {
+    expect(printed(run(bus, { HERE: asks(8, 3), THERE: device(8) }, 0.06), 'HERE')).toEqual(['5', '255', '255'])
+    expect(printed(run(bus, { HERE: asks(8), THERE: device(8, '') }, 0.06), 'HERE')).toEqual(['255'])
+  })
+  it('is silent at another address, and where a line is not led across', () => {
+    const silent = (plan: Short, address: number): string[] =>
+      found(run(plan, { HERE: asks(address), THERE: device(8) }, 0.1))
+    expect(silent(bus, 9)).toEqual(['HERE nobody-answers: Nobody answers at 0x09 on Wire.'])
+    expect(silent(wired('HERE.D20 THERE.D20'), 8)).toEqual(['HERE nobody-answers: Nobody answers at 0x08 on Wire.'])
+    expect(silent(wired('HERE.D20 THERE.D21, HERE.D21 THERE.D20'), 8)).toHaveLength(1)
+  })
+  it('is asked by a program in Python as well', () => {
+    const plan: Short = {
+      boards: { HERE: { board: 'pico' }, THERE: { board: 'mega-2560-r3' } },
+      parts: {},
+      wires: 'HERE.GND THERE.GND, HERE.GP4 THERE.D20, HERE.GP5 THERE.D21',
+    }
+    const wiring = resolve(planOf(plan), catalog)
+    const here =
+      'from machine import I2C, Pin\nimport time\nbus = I2C(0, sda=Pin(4), scl=Pin(5))\ntime.sleep(0.05)\nbus.writeto(8, b"\\x21")\nprint(bus.readfrom(8, 1)[0])\n'
+    const player = (ref: string, name: string, text: string) => ({
+      board: wiring.boards.find((one) => one.ref === ref)!,
+      files: [{ name, text }],
+    })
+    const { runs } = rehearseTogether(
+      wiring,
+      [player('HERE', 'main.py', here), player('THERE', 'there.ino', device(8))],
+      { seconds: 0.2 },
+    )
+    expect(runs.get('THERE')!.printed.map(({ text }) => text)).toEqual(['1:33'])
+    expect(runs.get('HERE')!.printed.map(({ text }) => text)).toEqual(['5'])
+  })
+})

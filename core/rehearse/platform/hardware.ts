@@ -53,6 +53,10 @@ export interface TwoWire {
   /** Sends bytes; true when somebody answers at the address. */
   write(bus: string, address: number, bytes: readonly number[], at: number): boolean
   read(bus: string, address: number, count: number, at: number): readonly number[]
+  /** The board itself answers at an address from now on, as a device of another one's bus. */
+  listen(bus: string, address: number): void
+  onReceive(bus: string, run: (bytes: readonly number[]) => void): void
+  onRequest(bus: string, run: () => readonly number[]): void
 }
 
 export interface Spi {

@@ -1,7 +1,7 @@
 import { wrapping } from '../cpp/arithmetic.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
-import { copied, type Ptr, type Value } from '../cpp/values.ts'
+import { Callable, copied, type Ptr, type Value } from '../cpp/values.ts'
 import type { Hardware } from './hardware.ts'
 import type { Platform } from './platform.ts'
 
@@ -39,14 +39,34 @@ export function twoWire(
       begin: {
         returns: { is: 'bool' },
         run: (self: Wire, args, _t, at) => {
-          hardware.bus.begin(self.name, args.length >= 2 ? args.slice(0, 2).map(Number) : [], at)
+          // Two pins and perhaps a clock; or an address of its own, alone or before all of these.
+          const isDevice = args.length === 1 || args.length === 4
+          const pins = args.slice(isDevice ? 1 : 0).map(Number)
+          hardware.bus.begin(self.name, pins.length >= 2 ? pins.slice(0, 2) : [], at)
+          if (isDevice) hardware.bus.listen(self.name, Number(args[0]))
           return 1
         },
       },
       end: { params: [], returns: VOID, run: () => undefined },
-      // As a device on somebody else's bus it waits for calls that no part of a plan makes.
-      onReceive: { params: ['any'], returns: VOID, run: () => undefined },
-      onRequest: { params: ['any'], returns: VOID, run: () => undefined },
+      onReceive: {
+        params: ['any'],
+        returns: VOID,
+        run: (self: Wire, [handler]) =>
+          hardware.bus.onReceive(self.name, (bytes) => {
+            self.waiting = [...bytes]
+            if (handler instanceof Callable) handler.call([bytes.length])
+          }),
+      },
+      onRequest: {
+        params: ['any'],
+        returns: VOID,
+        run: (self: Wire, [handler]) =>
+          hardware.bus.onRequest(self.name, () => {
+            self.sending = []
+            if (handler instanceof Callable) handler.call([])
+            return self.sending
+          }),
+      },
       setClock: { params: ['any'], returns: VOID, run: () => undefined },
       setSDA: {
         params: ['any'],

@@ -55,6 +55,7 @@ export class StageBoard implements Hardware {
   readonly #judge: PinJudge
   #masked = false
   #inHandler = false
+  readonly #calls: (() => void)[] = []
   #noise = 12345
 
   constructor(
@@ -93,7 +94,7 @@ export class StageBoard implements Hardware {
       later: (microseconds, run) => this.events.at(machine.now + microseconds, run),
     })
     this.conversations = new Conversations(this, board, machine, language)
-    this.devices = new BusDevices(this, board, language)
+    this.devices = new BusDevices(this, board, language, this.conversations.boards)
     this.bus = this.devices.bus
     this.spi = { begin: () => undefined, transfer: () => 0 }
     this.#wired = [...this.pins.all].filter(({ net }) => net.wired)
@@ -286,11 +287,18 @@ export class StageBoard implements Hardware {
     }
   }
 
-  /** Runs handlers of edges that have come, unless they are held back. */
+  /** Something calls the program from outside. */
+  readonly interrupt = (run: () => void): void => {
+    this.#calls.push(run)
+    this.#serve()
+  }
+
+  /** Runs handlers of calls and edges that have come, unless they are held back. */
   #serve(): void {
     if (this.#masked || this.#inHandler) return
     this.#inHandler = true
     try {
+      for (let run = this.#calls.shift(); run; run = this.#calls.shift()) run()
       for (let pin = this.#waiting.shift(); pin; pin = this.#waiting.shift()) this.#handlers.get(pin)?.handler.call([])
     } finally {
       this.#inHandler = false

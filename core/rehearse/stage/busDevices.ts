@@ -5,6 +5,7 @@ import { addressesOf } from '../../wiring/i2c.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../../wiring/model.ts'
 import type { TwoWire } from '../platform/hardware.ts'
 import type { Said } from '../platform/standIns.ts'
+import type { BoardBus, BusNets } from './boardBus.ts'
 import type { RunKind } from './findings.ts'
 import type { LiveCircuit } from './live.ts'
 import type { LivePin, LivePins } from './pins.ts'
@@ -25,9 +26,11 @@ export class BusDevices {
   readonly #stage: BusStage
   readonly #board: BoardInstance
   readonly #language: Language
+  readonly #boards: BoardBus
 
-  constructor(stage: BusStage, board: BoardInstance, language: Language) {
+  constructor(stage: BusStage, board: BoardInstance, language: Language, boards: BoardBus) {
     this.#stage = stage
+    this.#boards = boards
     this.#board = board
     this.#language = language
     this.bus = this.#twoWire()
@@ -71,18 +74,29 @@ export class BusDevices {
         )
         pinsOf.set(bus, [one ?? sda, two ?? scl])
       },
-      write: (bus, address, _, at) => asked(bus, address, at),
-      read: (bus, address, count, at) => (asked(bus, address, at) ? new Array(count).fill(0) : []),
+      write: (bus, address, bytes, at) =>
+        this.#boards.write(this.#netsOf(lines(bus)), address, bytes) || asked(bus, address, at),
+      read: (bus, address, count, at) =>
+        this.#boards.read(this.#netsOf(lines(bus)), address, count) ??
+        (asked(bus, address, at) ? new Array(count).fill(0) : []),
+      listen: (bus, address) => this.#boards.listen(bus, this.#netsOf(lines(bus)), address),
+      onReceive: (bus, run) => this.#boards.onReceive(bus, run),
+      onRequest: (bus, run) => this.#boards.onRequest(bus, run),
     }
+  }
+
+  #netsOf(ids: readonly (string | undefined)[]): BusNets {
+    const [sda, scl] = ids.map((id) =>
+      id === undefined ? undefined : this.#stage.wiring.netOf(`${this.#board.ref}.${id}`).index,
+    )
+    return [sda, scl]
   }
 
   #linesOf: (bus: string) => readonly (string | undefined)[] = () => []
 
   /** Parts at an address whose lines hang on a bus's pins and that have their supply. */
   #answering(ids: readonly (string | undefined)[], address: number): PartInstance[] {
-    const nets = ids.map((id) =>
-      id === undefined ? undefined : this.#stage.wiring.netOf(`${this.#board.ref}.${id}`).index,
-    )
+    const nets = this.#netsOf(ids)
     return this.#stage.wiring.parts.filter((part) => {
       if (!addressesOf(part).some((one) => one.address === address)) return false
       if (part.supplies.length > 0 && !part.supplies.some(({ source, ground }) => source && ground)) return false

@@ -2,6 +2,7 @@ import type { Language } from '../../catalog/boardSchema.ts'
 import type { BoardInstance } from '../../wiring/model.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { SerialLine } from '../platform/hardware.ts'
+import { BoardBus } from './boardBus.ts'
 import type { Events } from './events.ts'
 import type { RunKind } from './findings.ts'
 import type { LiveCircuit } from './live.ts'
@@ -28,6 +29,7 @@ interface Speaker {
   readonly events: Events
   readonly say: (kind: RunKind, at: number, ends: readonly string[], message: string, why: string) => void
   readonly moved: (at: number) => void
+  readonly interrupt: (run: () => void) => void
 }
 
 /** What a board says and hears: serial lines, the air, and what other boards of the plan do to its lines. */
@@ -38,17 +40,22 @@ export class Conversations {
   readonly #machine: Machine
   readonly #language: Language
   readonly #serials = new Map<string, SerialLine>()
+  /** Two-wire buses between boards. */
+  readonly boards: BoardBus
 
   constructor(stage: Speaker, board: BoardInstance, machine: Machine, language: Language) {
     this.#stage = stage
     this.#board = board
     this.#machine = machine
     this.#language = language
+    const { live, interrupt } = stage
+    this.boards = new BoardBus({ live, ref: board.ref, now: () => machine.now, interrupt })
   }
 
   /** What other boards do is done to this one's lines, and what this one does is kept for them. */
   meets(outside: Outside, offset: number): void {
     const { live, events } = this.#stage
+    this.boards.meets(outside.sent, offset, (talk) => this.sent.push(talk))
     for (const one of outside.sent)
       events.at(offset + one.at, () => {
         if (one.is === 'drive') {
@@ -56,7 +63,8 @@ export class Conversations {
           live.drive(one.end, one.net, one.drive, low && pulse ? { low, pulse } : undefined)
           this.#stage.moved(this.#machine.at)
         } else if (one.is === 'byte') this.#hears(one)
-        else this.#air.set(one.key, [...(this.#air.get(one.key) ?? []), one.value])
+        else if (one.is === 'call' || one.is === 'ask') this.boards.hears(one)
+        else if (one.is === 'air') this.#air.set(one.key, [...(this.#air.get(one.key) ?? []), one.value])
       })
     this.#stage.pins.onDrive = ({ host, net, pulse }, drive, low) => {
       if (outside.shared.has(net.index))

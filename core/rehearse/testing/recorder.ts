@@ -134,6 +134,13 @@ export class Recorder implements Hardware {
     }
   }
 
-  readonly bus = { begin: () => undefined, write: () => false, read: () => [] }
+  readonly bus = {
+    begin: () => undefined,
+    write: () => false,
+    read: () => [],
+    listen: () => undefined,
+    onReceive: () => undefined,
+    onRequest: () => undefined,
+  }
   readonly spi = { begin: () => undefined, transfer: () => 0 }
 }
