@@ -60,6 +60,57 @@ const Call = v.strictObject({
 })
 export type DriverCall = v.InferOutput<typeof Call>
 
+const Byte = v.pipe(v.number(), v.integer('expected a whole number'), v.minValue(0), v.maxValue(255))
+
+/** What a register holds: bytes, or what the part senses as counts, highest byte first. */
+const Register = v.strictObject({
+  at: Byte,
+  is: v.optional(v.array(Byte)),
+  senses: v.optional(Id),
+  /** Counts for one unit of what is sensed, and those that are added. */
+  per: v.optional(v.number(), 1),
+  plus: v.optional(v.number(), 0),
+  bits: v.optional(v.pipe(v.number(), v.integer(), v.minValue(8), v.maxValue(24)), 16),
+  unsigned: v.optional(v.boolean(), false),
+  /** Bits by which the counts stand further left. */
+  left: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(15)), 0),
+  /** Bits of another register that halve the counts, once for each step: the range that was chosen. */
+  range: v.optional(v.strictObject({ at: Byte, left: v.number(), mask: Byte })),
+})
+export type Register = v.InferOutput<typeof Register>
+
+const Ports = v.array(Byte)
+
+/** How parts answer on a two-wire bus byte by byte. */
+const Bytes = v.variant('as', [
+  /** The first byte sent names a register; each further one goes to the next, or `wide` ones hold several. */
+  v.strictObject({
+    as: v.literal('registers'),
+    parts: v.array(Id),
+    wide: v.optional(v.boolean(), false),
+    holds: v.array(Register),
+    /** While these bits stand as at power-on nothing is sensed. */
+    asleep: v.optional(v.strictObject({ at: Byte, mask: Byte })),
+  }),
+  /** Whatever it is told, this is read. */
+  v.strictObject({ as: v.literal('reply'), parts: v.array(Id), holds: v.array(v.omit(Register, ['at'])) }),
+  /** A byte stands at eight of its pins. */
+  v.strictObject({ as: v.literal('ports'), parts: v.array(Id) }),
+  /** Registers whose bits are its pins, eight each. */
+  v.strictObject({
+    as: v.literal('port-registers'),
+    parts: v.array(Id),
+    /** 1 is an input. */
+    direction: Ports,
+    pull: Ports,
+    port: Ports,
+    latch: Ports,
+  }),
+  /** Two bytes name a place; it wraps at its end. */
+  v.strictObject({ as: v.literal('memory'), parts: v.array(Id), size: v.pipe(v.number(), v.integer()) }),
+])
+export type Bytes = v.InferOutput<typeof Bytes>
+
 /**
  * How programs speak to parts through a class that somebody else has written: names of classes and calls are those that
  * programs use, and what they do is said in a few words of ours.
@@ -67,7 +118,8 @@ export type DriverCall = v.InferOutput<typeof Call>
 export const Driver = v.strictObject({
   driver: v.literal(1),
   id: Id,
-  classes: v.pipe(v.array(Identifier), v.minLength(1)),
+  /** None where programs speak to the part byte by byte alone. */
+  classes: v.array(Identifier),
   /** Programs may put a word of whoever wrote it before the name of the class, or of its module: `Word_SSD1306`. */
   prefixed: v.optional(v.boolean(), false),
   /** Parts of the catalogue that it drives. */
@@ -110,6 +162,7 @@ export const Driver = v.strictObject({
   /** Numbers behind words that programs use with it. */
   constants: v.optional(v.record(Identifier, v.number()), {}),
   calls: v.record(Identifier, Call),
+  bytes: v.optional(v.array(Bytes), []),
   sources: v.optional(v.array(Text), []),
 })
 export type Driver = v.InferOutput<typeof Driver>

@@ -1,11 +1,23 @@
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asIndex, asNumber, Float, isTrue, objectClass, type Py, PyClass, PyModule, PyObject, raise } from './values.ts'
+import {
+  asIndex,
+  asNumber,
+  Float,
+  isTrue,
+  objectClass,
+  type Py,
+  type PyBytes,
+  PyClass,
+  PyModule,
+  PyObject,
+  raise,
+} from './values.ts'
 
 /** `board`, `digitalio`, `analogio`, `pwmio` and `busio` as CircuitPython has them. */
 export function circuitModules(board: PythonBoard, calls: PinCalls): GivenModule[] {
   const { hardware, machine } = board
-  const { arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, answer, quiet, scan } = calls
+  const { arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, fill, quiet, scan } = calls
   const [INPUT, OUTPUT] = ['in', 'out'].map((name) => new PyObject(new PyClass(`Direction.${name}`, [objectClass])))
   const [UP, DOWN] = ['up', 'down'].map((name) => new PyObject(new PyClass(`Pull.${name}`, [objectClass])))
   const InOut = nativeClass(
@@ -110,9 +122,10 @@ export function circuitModules(board: PythonBoard, calls: PinCalls): GivenModule
             unlock: () => null,
             scan,
             writeto: (self, [address, bytes]) => ask(self, asIndex(address), bytesOf(bytes)),
-            readfrom_into: (self, [address, into]) => {
-              answer(self, asIndex(address), into.bytes.length)
-              return null
+            readfrom_into: (self, [address, into]) => fill(into as PyBytes, self, asIndex(address)),
+            writeto_then_readfrom: (self, [address, bytes, into]) => {
+              ask(self, asIndex(address), bytesOf(bytes))
+              return fill(into as PyBytes, self, asIndex(address))
             },
             deinit: () => null,
           },

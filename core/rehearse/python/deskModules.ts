@@ -20,7 +20,7 @@ import {
 /** Modules by which single-board computers reach their pins. */
 export function deskModules(board: PythonBoard, calls: PinCalls): GivenModule[] {
   const { hardware, machine } = board
-  const { wait, arg, pinFrom, apply, write, read, pulse, ask, answer, bytesOf } = calls
+  const { wait, arg, pinFrom, apply, write, read, pulse, ask, answer, register, bytesOf } = calls
   const pinClass = new PyClass('Pin', [objectClass])
   const gpio = new Map<number, Native>()
   const gpioPin = (number: Py): Native => {
@@ -134,10 +134,15 @@ export function deskModules(board: PythonBoard, calls: PinCalls): GivenModule[] 
       write_i2c_block_data: (self, [address, from, bytes]) =>
         ask(self, asIndex(address), [asIndex(from), ...bytesOf(bytes)]),
       read_byte: (self, [address]) => answer(self, asIndex(address), 1).bytes[0],
-      read_byte_data: (self, [address]) => answer(self, asIndex(address), 1).bytes[0],
-      read_word_data: (self, [address]) => answer(self, asIndex(address), 2).bytes[0],
-      read_i2c_block_data: (self, [address, , count]) =>
-        new PyList(answer(self, asIndex(address), asIndex(count)).bytes),
+      read_byte_data: (self, [address, from]) => register(self, address, from, 1)[0],
+      // The lower byte comes first on this kind of bus.
+      read_word_data: (self, [address, from]) => {
+        const [low = 0, high = 0] = register(self, address, from, 2)
+        return low + 256 * high
+      },
+      write_word_data: (self, [address, from, word]) =>
+        ask(self, asIndex(address), [asIndex(from), asIndex(word) & 255, (asIndex(word) >> 8) & 255]),
+      read_i2c_block_data: (self, [address, from, count]) => new PyList(register(self, address, from, asIndex(count))),
       close: () => null,
     },
   )

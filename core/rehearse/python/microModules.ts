@@ -8,8 +8,25 @@ import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple, 
 /** `machine` and `time` as MicroPython has them. */
 export function microModules(board: PythonBoard, calls: PinCalls) {
   const { hardware, machine, costs } = board
-  const { wait, clock, arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, answer, quiet, scan } =
-    calls
+  const {
+    wait,
+    clock,
+    arg,
+    pinFrom,
+    Pins,
+    apply,
+    write,
+    read,
+    pulse,
+    analog,
+    bytesOf,
+    ask,
+    answer,
+    fill,
+    register,
+    quiet,
+    scan,
+  } = calls
   const [IN, OUT, OPEN_DRAIN, PULL_UP, PULL_DOWN, RISING, FALLING] = [0, 1, 2, 1, 2, 1, 2]
   const setUp = (self: Native, args: readonly Py[], named: Named): void => {
     const mode = arg(args, named, 0, 'mode')
@@ -180,15 +197,15 @@ export function microModules(board: PythonBoard, calls: PinCalls) {
         return bytesOf(bytes).length
       },
       readfrom: (self, [address, count]) => answer(self, asIndex(address), asIndex(count)),
-      readfrom_into: () => null,
-      writeto_mem: (self, [address, , bytes]) => {
-        ask(self, asIndex(address), bytesOf(bytes))
+      readfrom_into: (self, [address, into]) => fill(into as PyBytes, self, asIndex(address)),
+      writeto_mem: (self, [address, from, bytes]) => {
+        ask(self, asIndex(address), [asIndex(from), ...bytesOf(bytes)])
         return null
       },
-      readfrom_mem: (self, [address, , count]) => answer(self, asIndex(address), asIndex(count)),
-      readfrom_mem_into: (self, [address, , into]) => {
-        answer(self, asIndex(address), (into as PyBytes).bytes.length)
-        return null
+      readfrom_mem: (self, [address, from, count]) => new PyBytes(register(self, address, from, asIndex(count)), false),
+      readfrom_mem_into: (self, [address, from, into]) => {
+        ask(self, asIndex(address), [asIndex(from)])
+        return fill(into as PyBytes, self, asIndex(address))
       },
     },
   )

@@ -90,6 +90,16 @@ export function pinCalls(board: PythonBoard) {
     if (found.length === 0 && count > 0) raise('OSError', 5)
     return new PyBytes([...found], false)
   }
+  /** Fills a buffer with what a device answers. */
+  const fill = (into: PyBytes, self: Native, address: number): null => {
+    into.bytes.splice(0, into.bytes.length, ...answer(self, address, into.bytes.length).bytes)
+    return null
+  }
+  /** What stands in a device from a register on. */
+  const register = (self: Native, address: Py, from: Py, count: number): number[] => {
+    ask(self, asIndex(address), [asIndex(from)])
+    return [...answer(self, asIndex(address), count).bytes]
+  }
   const scan = (self: Native): PyList => {
     const found: number[] = []
     for (let address = 8; address < 120; address += 1) {
@@ -110,5 +120,23 @@ export function pinCalls(board: PythonBoard) {
       write_readinto: () => null,
       feed: () => null,
     })
-  return { wait, clock, arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, answer, scan, quiet }
+  return {
+    wait,
+    clock,
+    arg,
+    pinFrom,
+    Pins,
+    apply,
+    write,
+    read,
+    pulse,
+    analog,
+    bytesOf,
+    ask,
+    answer,
+    fill,
+    register,
+    scan,
+    quiet,
+  }
 }

@@ -4,8 +4,9 @@ import { hexAddress } from '../../electrical/hexAddress.ts'
 import { addressesOf } from '../../wiring/i2c.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../../wiring/model.ts'
 import type { TwoWire } from '../platform/hardware.ts'
-import type { Said } from '../platform/standIns.ts'
+import type { Said, StandInStage } from '../platform/standIns.ts'
 import type { BoardBus, BusNets } from './boardBus.ts'
+import { BusBytes } from './busBytes.ts'
 import type { RunKind } from './findings.ts'
 import type { LiveCircuit } from './live.ts'
 import type { LivePin, LivePins } from './pins.ts'
@@ -16,6 +17,7 @@ interface BusStage {
   readonly live: LiveCircuit
   readonly pins: LivePins
   readonly say: (kind: RunKind, at: number, ends: readonly string[], message: string, why: string) => void
+  readonly standIns: StandInStage
   readonly pinOf: (number: number, counts: 'pin', at: number, call: string) => LivePin | undefined
 }
 
@@ -27,10 +29,12 @@ export class BusDevices {
   readonly #board: BoardInstance
   readonly #language: Language
   readonly #boards: BoardBus
+  readonly #bytes: BusBytes
 
   constructor(stage: BusStage, board: BoardInstance, language: Language, boards: BoardBus) {
     this.#stage = stage
     this.#boards = boards
+    this.#bytes = new BusBytes(stage)
     this.#board = board
     this.#language = language
     this.bus = this.#twoWire()
@@ -75,14 +79,20 @@ export class BusDevices {
         pinsOf.set(bus, [one ?? sda, two ?? scl])
       },
       write: (bus, address, bytes, at) =>
-        this.#boards.write(this.#netsOf(lines(bus)), address, bytes) || asked(bus, address, at),
+        this.#boards.write(this.#netsOf(lines(bus)), address, bytes) ||
+        (asked(bus, address, at) && this.#told(this.#answering(lines(bus), address), bytes, at)),
       read: (bus, address, count, at) =>
         this.#boards.read(this.#netsOf(lines(bus)), address, count) ??
-        (asked(bus, address, at) ? new Array(count).fill(0) : []),
+        (asked(bus, address, at) ? this.#bytes.read(this.#answering(lines(bus), address)[0], count, at) : []),
       listen: (bus, address) => this.#boards.listen(bus, this.#netsOf(lines(bus)), address),
       onReceive: (bus, run) => this.#boards.onReceive(bus, run),
       onRequest: (bus, run) => this.#boards.onRequest(bus, run),
     }
+  }
+
+  #told(parts: readonly PartInstance[], bytes: readonly number[], at: number): boolean {
+    for (const part of parts) this.#bytes.write(part, bytes, at)
+    return true
   }
 
   #netsOf(ids: readonly (string | undefined)[]): BusNets {

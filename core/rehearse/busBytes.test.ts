@@ -1,0 +1,122 @@
+import { describe, expect, it } from 'vitest'
+import { catalog, planOf, type Short } from '../testing/plans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { rehearse } from './run.ts'
+import { run } from './testing/quick.ts'
+
+/** A part on the bus of an Uno, fed with 5 V, or of a Pico. */
+const uno = (part: string, feed: string, more: Short['parts'] = {}, wires = ''): Short => ({
+  mcu: 'uno-r3',
+  parts: { X: part, ...more },
+  wires: `${feed}, X.SDA MCU.A4, X.SCL MCU.A5${wires === '' ? '' : `, ${wires}`}`,
+})
+const helpers = `#include <Wire.h>
+void tell(byte at, byte reg, byte value) { Wire.beginTransmission(at); Wire.write(reg); Wire.write(value); Wire.endTransmission(); }
+int ask(byte at, byte reg) { Wire.beginTransmission(at); Wire.write(reg); Wire.endTransmission(); Wire.requestFrom(at, (byte)2); int high = Wire.read(); return (high << 8) | Wire.read(); }
+`
+const printed = (plan: Short, setup: string, loop = 'delay(100);', steps?: string): readonly string[] =>
+  run(
+    plan,
+    `${helpers}void setup() { Serial.begin(9600); Wire.begin(); ${setup} }\nvoid loop() { ${loop} }`,
+    steps,
+  ).printed.map(({ text }) => text)
+const fed = 'X.VCC MCU.5V, X.GND MCU.GND'
+
+describe('parts that are spoken to byte by byte', () => {
+  it('a motion sensor sleeps until it is woken, then says what pulls at it, in the range that is chosen', () => {
+    const plan = uno('mpu6050', fed)
+    const asked = 'Serial.println(ask(0x68, 0x75) >> 8, HEX); Serial.println(ask(0x68, 0x3F));'
+    expect(printed(plan, asked)).toEqual(['68', '0'])
+    expect(printed(plan, `tell(0x68, 0x6B, 0); ${asked}`)).toEqual(['68', '16390'])
+    expect(printed(plan, `tell(0x68, 0x6B, 0); tell(0x68, 0x1C, 0x10); ${asked}`)).toEqual(['68', '4097'])
+    const turned = '  - { at: 0.05, set: { X.z: -9.81, X.turn-x: 100 } }\n  - { at: 0.3 }'
+    expect(
+      printed(
+        plan,
+        'tell(0x68, 0x6B, 0);',
+        'delay(100); Serial.println(ask(0x68, 0x3F)); Serial.println(ask(0x68, 0x43)); delay(1000);',
+        turned,
+      ).slice(0, 2),
+    ).toEqual(['-16390', '13100'])
+  })
+  it('a light meter says its light whatever it was told, beyond what a signed number holds', () => {
+    const plan = uno('bh1750', fed)
+    const read =
+      'Wire.beginTransmission(0x23); Wire.write(0x10); Wire.endTransmission(); delay(180); Wire.requestFrom(0x23, 2); unsigned int raw = Wire.read() << 8; raw |= Wire.read(); Serial.println(raw / 1.2);'
+    expect(printed(plan, read)).toEqual(['320.00'])
+    const bright = '  - { at: 0.05, set: { X: 50000 } }\n  - { at: 0.5 }'
+    expect(printed(plan, read, undefined, bright)).toEqual(['50000.00'])
+  })
+  it('thermometers say theirs in the steps of their data sheets, below nought as well', () => {
+    const cold = '  - { at: 0, set: { X: -10.5 } }\n  - { at: 0.2 }'
+    const read = (at: number, reg: number): string => `delay(50); Serial.println(ask(${at}, ${reg}));`
+    expect(printed(uno('lm75', fed), read(0x48, 0))).toEqual([String(172 << 5)])
+    expect(printed(uno('lm75', fed), read(0x48, 0), undefined, cold)).toEqual([String(-84 * 32)])
+    expect(printed(uno('tmp117', 'X.VIN MCU.3V3, X.GND MCU.GND'), read(0x48, 0), undefined, cold)).toEqual(['-1344'])
+    expect(printed(uno('mcp9808', 'X.VDD MCU.5V, X.GND MCU.GND'), read(0x18, 5), undefined, cold)).toEqual([
+      String(0x1f58),
+    ])
+    expect(printed(uno('mcp9808', 'X.VDD MCU.5V, X.GND MCU.GND'), read(0x18, 6))).toEqual(['84'])
+  })
+  it('a memory keeps what is written, place after place, and holds 255 elsewhere', () => {
+    const plan = uno('at24c256', 'X.VCC MCU.5V, X.GND MCU.GND, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND, X.WP MCU.GND')
+    const text =
+      'Wire.beginTransmission(0x50); Wire.write(1); Wire.write(0x20); Wire.write(7); Wire.write(9); Wire.endTransmission(); delay(5); Wire.beginTransmission(0x50); Wire.write(1); Wire.write(0x20); Wire.endTransmission(); Wire.requestFrom(0x50, 3); while (Wire.available()) Serial.println(Wire.read());'
+    expect(printed(plan, text)).toEqual(['7', '9', '255'])
+  })
+  it('ports of an expander move and read its pins', () => {
+    const plan = uno(
+      'mcp23017',
+      'X.VDD MCU.5V, X.VSS MCU.GND, X.RESET MCU.5V, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND',
+      { L: 'led', R: { part: 'resistor', options: { ohms: 470 } }, B: 'button' },
+      'X.GPB1 R.1, R.2 L.A, L.K MCU.GND, X.GPA3 B.1, B.2 MCU.GND',
+    )
+    const setup = 'tell(0x20, 0x01, 0xFD); tell(0x20, 0x0C, 0x08);'
+    const loop = 'Serial.println(ask(0x20, 0x12) >> 8); tell(0x20, 0x15, 0x02); delay(100);'
+    const pressed = '  - { at: 0.15, set: { B: pressed } }\n  - { at: 0.25, expect: { L: on } }\n  - { at: 0.29 }'
+    const text = `${helpers}void setup() { Serial.begin(9600); Wire.begin(); ${setup} }\nvoid loop() { ${loop} }`
+    const { printed: lines, findings } = run(plan, text, pressed)
+    expect(lines.map((one) => one.text).slice(0, 3)).toEqual(['8', '8', '0'])
+    expect(findings.map(({ message }) => message)).toEqual([])
+    // Without its direction the pin stays an input, and the lamp dark.
+    const dark = run(plan, text.replace('tell(0x20, 0x01, 0xFD);', ''), pressed)
+    expect(dark.findings.map(({ kind }) => kind)).toEqual(['read-floating', 'missed'])
+  })
+  it('a weak expander takes a byte and gives one', () => {
+    const plan = uno(
+      'pcf8574',
+      'X.VDD MCU.5V, X.VSS MCU.GND, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND',
+      { B: 'button' },
+      'X.P2 B.1, B.2 MCU.GND',
+    )
+    const loop =
+      'Wire.beginTransmission(0x20); Wire.write(0xFF); Wire.endTransmission(); Wire.requestFrom(0x20, 1); Serial.println(Wire.read() & 4); delay(100);'
+    expect(printed(plan, '', loop, '  - { at: 0.05, set: { B: pressed } }\n  - { at: 0.15 }').slice(0, 2)).toEqual([
+      '4',
+      '0',
+    ])
+  })
+  it('says of others that their bytes are not described', () => {
+    const plan = uno('hmc5883l', 'X.VCC MCU.5V, X.GND MCU.GND')
+    const text = `${helpers}void setup() { Serial.begin(9600); Wire.begin(); Serial.println(ask(0x1E, 3)); }\nvoid loop() { delay(100); }`
+    const { printed: lines, findings } = run(plan, text)
+    expect(lines.map((one) => one.text)).toEqual(['0'])
+    expect(findings.map(({ message }) => message)).toEqual([
+      'What X says byte by byte is not described; noughts are read.',
+    ])
+  })
+  it('is asked by programs in Python in the same words', () => {
+    const wiring = resolve(
+      planOf({
+        mcu: 'pico',
+        parts: { X: 'mpu6050' },
+        wires: 'X.VCC MCU.3V3, X.GND MCU.GND, X.SDA MCU.GP4, X.SCL MCU.GP5',
+      }),
+      catalog,
+    )
+    const text =
+      'from machine import I2C, Pin\nbus = I2C(0, sda=Pin(4), scl=Pin(5))\nprint(bus.readfrom_mem(0x68, 0x75, 1)[0])\nbus.writeto_mem(0x68, 0x6B, b"\\x00")\nhigh, low = bus.readfrom_mem(0x68, 0x3F, 2)\nprint(high * 256 + low)\nroom = bytearray(2)\nbus.readfrom_mem_into(0x68, 0x3F, room)\nprint(room[0] * 256 + room[1])\n'
+    const { printed: lines } = rehearse(wiring, wiring.boards[0]!, [{ name: 'main.py', text }], { seconds: 0.2 })
+    expect(lines.map((one) => one.text)).toEqual(['104', '16390', '16390'])
+  })
+})
