@@ -89,6 +89,8 @@ const Bytes = v.variant('as', [
     parts: v.array(Id),
     wide: v.optional(v.boolean(), false),
     holds: v.array(Register),
+    /** Other registers hold something as well, of which nothing is said here. */
+    partly: v.optional(v.boolean(), false),
     /** While these bits stand as at power-on nothing is sensed. */
     asleep: v.optional(v.strictObject({ at: Byte, mask: Byte })),
   }),
@@ -105,6 +107,20 @@ const Bytes = v.variant('as', [
     pull: Ports,
     port: Ports,
     latch: Ports,
+  }),
+  /**
+   * A converter: of sixteen bits in register 1 three choose the pins and three the full scale, in volts; register 0 holds
+   * the counts, of so many bits from the left.
+   */
+  v.strictObject({
+    as: v.literal('converter'),
+    parts: v.array(Id),
+    bits: v.pipe(v.number(), v.integer()),
+    /** What stands in register 1 at power-on. */
+    usual: v.number(),
+    scales: v.pipe(v.array(v.number()), v.length(8)),
+    /** Pins counted from 0 whose difference is measured; one alone against ground. */
+    choices: v.pipe(v.array(v.pipe(v.array(v.number()), v.minLength(1), v.maxLength(2))), v.length(8)),
   }),
   /** Two bytes name a place; it wraps at its end. */
   v.strictObject({ as: v.literal('memory'), parts: v.array(Id), size: v.pipe(v.number(), v.integer()) }),

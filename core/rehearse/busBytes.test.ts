@@ -96,6 +96,30 @@ describe('parts that are spoken to byte by byte', () => {
       '0',
     ])
   })
+  it('a converter gives the counts of the pins and the full scale that are chosen', () => {
+    const knob = (part: string): Short =>
+      uno(part, 'X.VDD MCU.5V, X.GND MCU.GND', { K: 'potentiometer' }, 'K.3 MCU.5V, K.1 MCU.GND, K.W X.A2')
+    const set = (high: number): string =>
+      `Wire.beginTransmission(0x48); Wire.write(1); Wire.write(${high}); Wire.write(0x83); Wire.endTransmission(); delay(10); Serial.println(ask(0x48, 0));`
+    // Half of 5 V in steps of 4.096 V or of 6.144 V over half the range; against ground, and with its two sides exchanged.
+    const [one, two] = printed(knob('ads1115'), `${set(0xe2)} ${set(0xe0)}`)
+    expect(Number(one) / 32768).toBeCloseTo(2.5 / 4.096, 2)
+    expect(Number(two) / 32768).toBeCloseTo(2.5 / 6.144, 2)
+    const [coarse] = printed(knob('ads1015'), set(0xe2))
+    expect(Number(coarse) % 16).toBe(0)
+    expect(Number(coarse) / 32768).toBeCloseTo(2.5 / 4.096, 2)
+    expect(printed(knob('ads1115'), 'Serial.println(ask(0x48, 1), HEX);')).toEqual(['FFFF8583'])
+  })
+  it('says of a part that is described in part when the rest is asked for', () => {
+    const plan = uno('bme280', 'X.VCC MCU.3V3, X.GND MCU.GND')
+    const asks = (register: string): string[] =>
+      run(
+        plan,
+        `${helpers}void setup() { Serial.begin(9600); Wire.begin(); Wire.beginTransmission(0x76); Wire.write(${register}); Wire.endTransmission(); Wire.requestFrom(0x76, 1); Serial.println(Wire.read(), HEX); }\nvoid loop() { delay(100); }`,
+      ).findings.map(({ kind }) => kind)
+    expect(asks('0xD0')).toEqual([])
+    expect(asks('0xFA')).toEqual(['unknown-bytes'])
+  })
   it('says of others that their bytes are not described', () => {
     const plan = uno('hmc5883l', 'X.VCC MCU.5V, X.GND MCU.GND')
     const text = `${helpers}void setup() { Serial.begin(9600); Wire.begin(); Serial.println(ask(0x1E, 3)); }\nvoid loop() { delay(100); }`

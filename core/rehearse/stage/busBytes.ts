@@ -51,14 +51,7 @@ export class BusBytes {
   read(part: PartInstance | undefined, count: number, at: number): number[] {
     const how = part && this.#howOf(part)
     if (!part || !how) {
-      if (part)
-        this.#stage.say(
-          'unknown-bytes',
-          at,
-          [part.ref],
-          `What ${part.ref} says byte by byte is not described; noughts are read.`,
-          'A class that is known for the part speaks to it; or describe its bytes in a file of drivers.',
-        )
+      if (part) this.#sayUnknown(part, at)
       return new Array(count).fill(0)
     }
     const told = this.#toldOf(part)
@@ -72,6 +65,16 @@ export class BusBytes {
       told.pointer = next(how, told.pointer)
       return value
     })
+  }
+
+  #sayUnknown({ ref }: PartInstance, at: number): void {
+    this.#stage.say(
+      'unknown-bytes',
+      at,
+      [ref],
+      `What ${ref} says byte by byte is not described; noughts are read.`,
+      'A class that is known for the part speaks to it; or describe its bytes in a file of drivers.',
+    )
   }
 
   #howOf({ part: { id } }: PartInstance): Bytes | undefined {
@@ -92,6 +95,7 @@ export class BusBytes {
       return written.get(pointer) ?? (how.direction.includes(pointer) ? 255 : 0)
     }
     if (how.as === 'memory') return written.get(pointer % how.size) ?? 255
+    if (how.as === 'converter') return this.#converted(part, how, told, at)
     if (how.as !== 'registers') return 0
     for (const register of how.holds) {
       const offset = pointer - register.at * (isWide(how) ? WIDE : 1)
@@ -100,7 +104,28 @@ export class BusBytes {
       if (register.is && written.has(pointer)) break
       return this.#bytesOf(part, how, told, register)[offset] ?? 0
     }
-    return written.get(pointer) ?? 0
+    const kept = written.get(pointer)
+    if (kept === undefined && how.partly) this.#sayUnknown(part, at)
+    return kept ?? 0
+  }
+
+  /** A byte of what a converter has converted, or of how it is set. */
+  #converted(
+    { ref }: PartInstance,
+    how: Extract<Bytes, { as: 'converter' }>,
+    { pointer, written }: Told,
+    at: number,
+  ): number {
+    const setting = ((written.get(WIDE) ?? how.usual >> 8) << 8) | (written.get(WIDE + 1) ?? how.usual & 255)
+    const isLow = pointer % WIDE === 1
+    const byteOf = (word: number): number => (isLow ? word : word >> 8) & 255
+    if (pointer >= WIDE) return byteOf(setting)
+    const [plus = 0, minus] = how.choices[(setting >> 12) & 7] ?? []
+    const { channels } = this.#stage.standIns
+    const volts = channels.volts(ref, plus, at) - (minus === undefined ? 0 : channels.volts(ref, minus, at))
+    const full = 2 ** (how.bits - 1)
+    const counts = Math.floor((volts / (how.scales[(setting >> 9) & 7] ?? 1)) * full)
+    return byteOf((Math.min(full - 1, Math.max(-full, counts)) << (16 - how.bits)) & 0xffff)
   }
 
   /** What a register holds, highest byte first. */
@@ -162,7 +187,7 @@ export class BusBytes {
 
 const ports = ({ part }: PartInstance): number => Math.max(1, Math.ceil(part.counts.length / 8))
 
-const isWide = (how: Bytes): boolean => how.as === 'registers' && how.wide
+const isWide = (how: Bytes): boolean => how.as === 'converter' || (how.as === 'registers' && how.wide)
 
 /** The place that follows: a wide register begins anew. */
 const next = (how: Bytes, place: number): number => {
