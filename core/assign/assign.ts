@@ -368,9 +368,11 @@ function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   )
 }
 
-/** Signals that need a pin and have none. */
+/** Signals that need a pin and have none; one that could stay open does so unless its resistor is there. */
 export const openSignals = (wiring: Wiring): SignalUse[] =>
-  wiring.signals.filter((use) => isOpen(use) && use.facts.required && !isBetweenParts(wiring, use))
+  wiring.signals.filter(
+    (use) => isOpen(use) && (use.facts.required || use.tail !== use.end) && !isBetweenParts(wiring, use),
+  )
 
 const isAlso = (use: SignalUse, { also }: AssignOptions): boolean =>
   also?.has(use.end) === true && use.state === 'open' && !use.facts.required

@@ -277,6 +277,23 @@ const neighbours: readonly Kit[] = [
   },
 ]
 
+/** What a part of several lamps shows. */
+const segments: readonly Kit[] = [
+  {
+    title: 'a bar of ten lamps and four resistors',
+    why: 'four lamps are lit: each resistor leads to a pin, each of their other legs to ground',
+    mcu: 'uno-r3',
+    parts: { L: 'led-bar', ...Object.fromEntries([1, 2, 3, 4].map((n) => [`R${n}`, ohms(330)])) },
+    wired: [
+      ['R1\\.2', 'MCU\\..*'],
+      ['R4\\.2', 'MCU\\..*'],
+      ['L\\.K4', 'MCU\\.GND.*'],
+    ],
+    never: [['L\\.[AK]5', '.*']],
+    adds: 0,
+  },
+]
+
 /** What gives more pins is there to be used. */
 const expanders: readonly Kit[] = [
   {
@@ -441,4 +458,11 @@ const joined: readonly Kit[] = [
   },
 ]
 
-export const kitsTogether: readonly Kit[] = [...supplies, ...inTheWay, ...neighbours, ...expanders, ...joined]
+export const kitsTogether: readonly Kit[] = [
+  ...supplies,
+  ...inTheWay,
+  ...neighbours,
+  ...segments,
+  ...expanders,
+  ...joined,
+]
