@@ -38,7 +38,7 @@ import type { Lane } from './lanes.ts'
 import { divisionOf, leadOver } from './leadOver.ts'
 import { type Neat, neaten } from './neatness.ts'
 import { isSpareInput } from './openEnds.ts'
-import { addPullUps } from './pullUps.ts'
+import { addPullUps, finishPulls } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
 import { scarcityOf } from './scarcity.ts'
 import { type Arrangement, search } from './search.ts'
@@ -171,6 +171,7 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
     }
     decisions.push(...holdAtStart(soFar(), wanted))
     decisions.push(...clampWindings(soFar(), wanted))
+    decisions.push(...finishPulls(soFar(), wanted))
     decisions.push(...addPullUps(soFar(), wanted))
     decisions.push(...placeReservoirs(soFar(), wanted))
   }

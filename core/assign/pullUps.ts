@@ -1,4 +1,5 @@
 import { helpersFor } from '../catalog/catalog.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import { i2cLines } from '../circuit/i2cLines.ts'
 import { networkOf } from '../circuit/still.ts'
 import { riseLimit, riseNanoseconds } from '../electrical/i2c.ts'
@@ -8,7 +9,7 @@ import { areAlike } from '../wiring/levels.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { groundEnd } from '../wiring/supply.ts'
-import type { Decision } from './feedAndTie.ts'
+import { connect, type Decision } from './feedAndTie.ts'
 import { spans, spareOf } from './spares.ts'
 
 /** Pull-ups in ohms: of an I2C bus or a 1-Wire line with short leads, and of a switch or an open drain. */
@@ -22,6 +23,12 @@ export function pullEdits(
   way: 'up' | 'down',
   ohms: number,
 ): { edits: Edit[]; ref: string; to: string } | undefined {
+  const to = pulledTo(wiring, use, way)
+  return to === undefined ? undefined : resistorEdits(wiring, use.end, to, ohms, `pull-${way} of ${use.end}`)
+}
+
+/** The logic supply or the ground to which a signal's line is pulled; undefined where nothing feeds it. */
+function pulledTo(wiring: Wiring, use: SignalUse, way: 'up' | 'down'): string | undefined {
   const board = use.part.home
   const rail = board?.board.rails.find((one) => one.logic)?.pins[0]
   const usual = board && rail ? `${board.ref}.${rail}` : undefined
@@ -34,8 +41,33 @@ export function pullEdits(
     !areAlike(own.volts, board.board.logicVolts)
   const to = way === 'down' ? groundEnd(wiring, use.part) : isBelow ? own.end : usual
   // A rail that nothing feeds pulls nothing.
-  if (to === undefined || (way === 'up' && wiring.netOf(to).sources.length === 0)) return undefined
-  return resistorEdits(wiring, use.end, to, ohms, `pull-${way} of ${use.end}`)
+  return to !== undefined && (way === 'down' || wiring.netOf(to).sources.length > 0) ? to : undefined
+}
+
+/**
+ * Resistors that the maker has hung on the line of a contact or of an open drain, and that lead nowhere yet: up where the
+ * contact closes to ground, down where it closes to a supply.
+ */
+export function finishPulls(wiring: Wiring, wanted: (ref: string) => boolean): Decision[] {
+  const circuit = circuitOf(wiring)
+  const done = new Set<string>()
+  return wiring.signals.flatMap((use): Decision[] => {
+    if (use.hosts.length === 0 || !wanted(use.part.ref)) return []
+    const net = wiring.netOf(use.end)
+    const loose = circuit
+      .on(net)
+      .filter(({ kind, part }) => kind === 'resistor' && part.part.category === 'passive')
+      .map(({ a, b, netA }) => (netA === net ? b : a))
+      .find((leg) => !wiring.netOf(leg).wired && !wiring.plan.unused.includes(leg) && !done.has(leg))
+    const contact = circuit.on(net).find(({ kind, part, throws }) => kind === 'contact' && part === use.part && !throws)
+    const other = contact && (contact.netA === net ? contact.netB : contact.netA)
+    const isLow = use.facts.direction === 'open-drain' || other?.ground === true
+    const way = isLow ? 'up' : (other?.sources.length ?? 0) > 0 ? 'down' : undefined
+    const to = way && pulledTo(wiring, use, way)
+    if (loose === undefined || to === undefined) return []
+    done.add(loose)
+    return [connect(loose, to, `pull-${way} of ${use.end}`)]
+  })
 }
 
 /** Edits that put a resistor between two ends, one that lies loose in the kit before a new one. */

@@ -402,6 +402,27 @@ const expanders: readonly Kit[] = [
 /** Lines that the maker has joined from part to part. */
 const joined: readonly Kit[] = [
   {
+    title: 'a button on its pin with a resistor that leads nowhere yet',
+    why: 'the button goes to ground, so the resistor holds the line high',
+    mcu: 'uno-r3',
+    parts: { B: 'button', R: ohms(10_000) },
+    wires: 'B.1 MCU.D2, R.1 MCU.D2',
+    wired: [
+      ['R\\.2', 'MCU\\.5V'],
+      ['B\\.2', 'MCU\\.GND.*'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'the same where the button goes to the supply',
+    why: 'the resistor holds the line low',
+    mcu: 'pico',
+    parts: { B: 'button', R: ohms(10_000) },
+    wires: 'B.1 MCU.GP2, R.1 MCU.GP2, B.2 MCU.3V3',
+    wired: [['R\\.2', 'MCU\\.GND.*']],
+    adds: 0,
+  },
+  {
     title: 'a thermometer with its pin and pull-up, and a second one',
     why: 'it comes to the line that is there',
     mcu: 'pico',
