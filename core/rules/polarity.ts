@@ -1,7 +1,8 @@
 import { backToFront, crossedSwitch, legsOf, swappedSupply, turnedRound, zenerWrong } from '../circuit/turned.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { cellTurnedMessages, sayCellTurned } from './cellPlaces.ts'
 import { crossedLinesMessages, sayCrossedLines } from './crossedLines.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 import { pinWords, turnedLamps, turnedLampsMessages } from './turnedLamps.ts'
 
@@ -28,88 +29,101 @@ export const polarity: Rule = {
   check(wiring, report) {
     sayCrossedLines(wiring, report)
     sayCellTurned(wiring, report)
-    for (const part of wiring.parts) {
-      const swapped = swappedSupply(wiring, part)
-      if (swapped) {
-        const [plus, minus] = swapped
-        report({
-          severity: 'fault',
-          at: [plus, minus],
-          message: 'supplySwapped',
-          data: { plus: pinWords(plus), minus: pinWords(minus), part: part.ref, plusEnd: plus, minusEnd: minus },
-          why: 'Fed the wrong way round, most parts are destroyed within seconds, and some take their source along.',
-          numbers: {},
-          propose: () => swapWires(wiring, plus, minus),
-        })
-        continue
+    for (const part of wiring.parts)
+      for (const way of ways) {
+        const found = way(wiring, part)
+        if (!found) continue
+        report(found)
+        break
       }
-      const crossed = crossedSwitch(wiring, part)
-      if (crossed) {
-        const [output, ground] = crossed
-        report({
-          severity: 'fault',
-          at: [output, ground],
-          message: 'outputSwapped',
-          data: {
-            output: pinWords(output),
-            ground: pinWords(ground),
-            part: part.ref,
-            outputEnd: output,
-            groundEnd: ground,
-          },
-          why: 'Such a transistor switches in one direction. Turned round it conducts all the time, or hardly at all.',
-          numbers: {},
-          propose: () => swapWires(wiring, output, ground),
-        })
-        continue
-      }
-      const legs = legsOf(part)
-      const zener = zenerWrong(wiring, part)
-      if (zener) {
-        const [a, k] = part.part.inner.find((inner) => inner.kind === 'diode')!.between
-        report({
-          severity: 'fault',
-          at: [`${part.ref}.${a}`, `${part.ref}.${k}`],
-          message: 'zenerTurned',
-          data: { part: part.ref, zener },
-          why: 'A Zener diode holds its voltage when it is driven backwards: the ring to the higher side. Forward it is a plain diode.',
-          numbers: {},
-          propose: () => swapWires(wiring, `${part.ref}.${a}`, `${part.ref}.${k}`),
-        })
-        continue
-      }
-      const converter = backToFront(wiring, part)
-      if (converter) {
-        const [input, output, source] = converter
-        report({
-          severity: 'fault',
-          at: [output, input],
-          message: 'converterTurned',
-          data: { part: part.ref, source, output: pinWords(output), input: pinWords(input) },
-          why: 'A regulator or converter leads from its input to its output only. Fed from behind it gives nothing, and many are destroyed.',
-          numbers: {},
-          propose: () => swapWires(wiring, input, output),
-        })
-        continue
-      }
-      const wrong = turnedRound(wiring, part)
-      const dark = wrong ? undefined : turnedLamps(wiring, part)
-      if (dark) {
-        report(dark)
-        continue
-      }
-      if (!legs || !wrong) continue
-      report({
-        severity: 'fault',
-        at: [legs.plus, legs.minus],
-        message: 'turned',
-        data: { part: part.ref, wrong },
-        why: legs.diode
-          ? `A diode conducts from its anode to its cathode only. ${legs.lights ? 'Turned round it stays dark, and above about 5 V it is damaged.' : 'Turned round it shorts what it should protect, as soon as the load is switched on.'}`
-          : 'Turned round it does not work, and many parts are destroyed within seconds.',
-        numbers: {},
-        propose: () => swapWires(wiring, legs.plus, legs.minus),
-      })
-    }
   },
 }
+
+type Way = (wiring: Wiring, part: PartInstance) => Report | undefined
+
+/** Plus and minus of a supply on each other's side. */
+const supplySwapped: Way = (wiring, part) => {
+  const swapped = swappedSupply(wiring, part)
+  if (!swapped) return undefined
+  const [plus, minus] = swapped
+  return {
+    severity: 'fault',
+    at: [plus, minus],
+    message: 'supplySwapped',
+    data: { plus: pinWords(plus), minus: pinWords(minus), part: part.ref, plusEnd: plus, minusEnd: minus },
+    why: 'Fed the wrong way round, most parts are destroyed within seconds, and some take their source along.',
+    numbers: {},
+    propose: () => swapWires(wiring, plus, minus),
+  }
+}
+
+/** Output and ground of a bare transistor on each other's side. */
+const outputSwapped: Way = (wiring, part) => {
+  const crossed = crossedSwitch(wiring, part)
+  if (!crossed) return undefined
+  const [output, ground] = crossed
+  return {
+    severity: 'fault',
+    at: [output, ground],
+    message: 'outputSwapped',
+    data: { output: pinWords(output), ground: pinWords(ground), part: part.ref, outputEnd: output, groundEnd: ground },
+    why: 'Such a transistor switches in one direction. Turned round it conducts all the time, or hardly at all.',
+    numbers: {},
+    propose: () => swapWires(wiring, output, ground),
+  }
+}
+
+const zenerTurned: Way = (wiring, part) => {
+  const zener = zenerWrong(wiring, part)
+  if (!zener) return undefined
+  const [a, k] = part.part.inner
+    .find((inner) => inner.kind === 'diode')!
+    .between.map((pin) => `${part.ref}.${pin}`) as [string, string]
+  return {
+    severity: 'fault',
+    at: [a, k],
+    message: 'zenerTurned',
+    data: { part: part.ref, zener },
+    why: 'A Zener diode holds its voltage when it is driven backwards: the ring to the higher side. Forward it is a plain diode.',
+    numbers: {},
+    propose: () => swapWires(wiring, a, k),
+  }
+}
+
+/** A regulator or a converter that is fed at its output. */
+const converterTurned: Way = (wiring, part) => {
+  const converter = backToFront(wiring, part)
+  if (!converter) return undefined
+  const [input, output, source] = converter
+  return {
+    severity: 'fault',
+    at: [output, input],
+    message: 'converterTurned',
+    data: { part: part.ref, source, output: pinWords(output), input: pinWords(input) },
+    why: 'A regulator or converter leads from its input to its output only. Fed from behind it gives nothing, and many are destroyed.',
+    numbers: {},
+    propose: () => swapWires(wiring, input, output),
+  }
+}
+
+/** A part of two legs the wrong way round, or a lamp among several. */
+const legsTurned: Way = (wiring, part) => {
+  const wrong = turnedRound(wiring, part)
+  if (!wrong) return turnedLamps(wiring, part)
+  const legs = legsOf(part)
+  if (!legs) return undefined
+  return {
+    severity: 'fault',
+    at: [legs.plus, legs.minus],
+    message: 'turned',
+    data: { part: part.ref, wrong },
+    why: legs.diode
+      ? `A diode conducts from its anode to its cathode only. ${legs.lights ? 'Turned round it stays dark, and above about 5 V it is damaged.' : 'Turned round it shorts what it should protect, as soon as the load is switched on.'}`
+      : 'Turned round it does not work, and many parts are destroyed within seconds.',
+    numbers: {},
+    propose: () => swapWires(wiring, legs.plus, legs.minus),
+  }
+}
+
+/** Of a part the first that holds is said. */
+const ways: readonly Way[] = [supplySwapped, outputSwapped, zenerTurned, converterTurned, legsTurned]

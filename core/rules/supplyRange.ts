@@ -29,86 +29,96 @@ export const supplyRange: Rule = {
   },
   check(wiring, report) {
     sayCellVolts(wiring, report)
-    for (const part of wiring.parts)
-      for (const use of part.supplies) {
-        const volts = use.source?.volts
-        const through = use.source ? undefined : fedThrough(wiring, use.pins)
-        if (through && through.volts < use.facts.least)
-          report({
-            severity: 'fault',
-            at: [through.end],
-            message: 'through',
-            data: {
-              through: through.end,
-              volts: formatVolts(through.volts),
-              least: formatVolts(use.facts.least),
-              most: formatVolts(use.facts.most),
-            },
-            why: `The ${use.typicalMilliamps ?? 'few'} mA of ${part.ref} flow through it as well, and each ohm takes its share of the volts: U = R · I. Feed the part straight.`,
-            numbers: { volts: Math.round(through.volts * 100) / 100, least: use.facts.least },
-            propose: () => resupply(wiring, part, () => true),
-          })
-        const { least, most, absolute } = use.facts
-        if (volts === undefined || use.source === undefined || (volts >= least && volts <= most)) continue
-        const pin = use.pins[0] as string
-        report({
-          severity: 'fault',
-          at: [pin, use.source.end],
-          message: 'part',
-          data: { pin, volts: formatVolts(volts), least: formatVolts(least), most: formatVolts(most) },
-          why:
-            volts > most
-              ? `${use.source.end} holds ${formatVolts(volts)}, ${formatVolts(volts - most)} above the range.${absolute !== undefined && volts > absolute ? ` Beyond ${formatVolts(absolute)} damage is certain.` : ' The part runs hot or dies.'}`
-              : `${use.source.end} holds only ${formatVolts(volts)}, ${formatVolts(least - volts)} short. The part may start and then misread, which is harder to find than a dead one.`,
-          numbers: { volts, least, most },
-          propose: () => resupply(wiring, part, () => true),
-        })
-      }
+    sayParts(wiring, report)
     sayBehindBridges(wiring, report)
     for (const part of wiring.parts) for (const rail of part.part.rails) sayConverter(wiring, part, rail, report)
-    for (const board of wiring.boards)
-      for (const feed of board.board.feeds) {
-        // All holes of a feed are one net inside the board.
-        if (feed.pins.length === 0) continue
-        const end = `${board.ref}.${feed.pins[0]}`
-        const source = wiring.netOf(end).sources.find((one) => one.ref !== board.ref)
-        if (!source || (source.volts >= feed.least && source.volts <= feed.most)) continue
-        const other = board.board.feeds.find(
-          (one) => one !== feed && one.pins.length > 0 && source.volts >= one.least && source.volts <= one.most,
-        )
-        const wire = wiring.plan.wires.find((one) => [one[0], one[1]].some((side) => side === end))
+    sayBoards(wiring, report)
+  },
+}
+
+/** Supplies of parts, straight and through what lies in their way. */
+function sayParts(wiring: Wiring, report: (found: Report) => void): void {
+  for (const part of wiring.parts)
+    for (const use of part.supplies) {
+      const volts = use.source?.volts
+      const through = use.source ? undefined : fedThrough(wiring, use.pins)
+      if (through && through.volts < use.facts.least)
         report({
           severity: 'fault',
-          at: [end, source.end],
-          message: 'board',
+          at: [through.end],
+          message: 'through',
           data: {
-            end,
-            volts: formatVolts(source.volts),
-            source: source.end,
-            least: formatVolts(feed.least),
-            most: formatVolts(feed.most),
+            through: through.end,
+            volts: formatVolts(through.volts),
+            least: formatVolts(use.facts.least),
+            most: formatVolts(use.facts.most),
           },
-          why: `${feed.title} of ${board.title}: ${source.volts > feed.most ? 'more than its range overheats or breaks what hangs behind it.' : 'below its range the regulator drops out and the board restarts at random.'}`,
-          numbers: { volts: source.volts, least: feed.least, most: feed.most },
-          propose: () =>
-            other && wire && !wire[2]?.locked
-              ? [
-                  {
-                    title: `Feed ${board.ref} at ${other.pins[0]} instead`,
-                    edits: [
-                      { do: 'disconnect', from: wire[0], to: wire[1] },
-                      {
-                        do: 'connect',
-                        from: wire[0] === end ? wire[1] : wire[0],
-                        to: `${board.ref}.${other.pins[0]}`,
-                      },
-                    ],
-                  },
-                ]
-              : [],
+          why: `The ${use.typicalMilliamps ?? 'few'} mA of ${part.ref} flow through it as well, and each ohm takes its share of the volts: U = R · I. Feed the part straight.`,
+          numbers: { volts: Math.round(through.volts * 100) / 100, least: use.facts.least },
+          propose: () => resupply(wiring, part, () => true),
         })
-      }
-  },
+      const { least, most, absolute } = use.facts
+      if (volts === undefined || use.source === undefined || (volts >= least && volts <= most)) continue
+      const pin = use.pins[0] as string
+      report({
+        severity: 'fault',
+        at: [pin, use.source.end],
+        message: 'part',
+        data: { pin, volts: formatVolts(volts), least: formatVolts(least), most: formatVolts(most) },
+        why:
+          volts > most
+            ? `${use.source.end} holds ${formatVolts(volts)}, ${formatVolts(volts - most)} above the range.${absolute !== undefined && volts > absolute ? ` Beyond ${formatVolts(absolute)} damage is certain.` : ' The part runs hot or dies.'}`
+            : `${use.source.end} holds only ${formatVolts(volts)}, ${formatVolts(least - volts)} short. The part may start and then misread, which is harder to find than a dead one.`,
+        numbers: { volts, least, most },
+        propose: () => resupply(wiring, part, () => true),
+      })
+    }
+}
+
+/** Boards that are fed at one of their pins. */
+function sayBoards(wiring: Wiring, report: (found: Report) => void): void {
+  for (const board of wiring.boards)
+    for (const feed of board.board.feeds) {
+      // All holes of a feed are one net inside the board.
+      if (feed.pins.length === 0) continue
+      const end = `${board.ref}.${feed.pins[0]}`
+      const source = wiring.netOf(end).sources.find((one) => one.ref !== board.ref)
+      if (!source || (source.volts >= feed.least && source.volts <= feed.most)) continue
+      const other = board.board.feeds.find(
+        (one) => one !== feed && one.pins.length > 0 && source.volts >= one.least && source.volts <= one.most,
+      )
+      const wire = wiring.plan.wires.find((one) => [one[0], one[1]].some((side) => side === end))
+      report({
+        severity: 'fault',
+        at: [end, source.end],
+        message: 'board',
+        data: {
+          end,
+          volts: formatVolts(source.volts),
+          source: source.end,
+          least: formatVolts(feed.least),
+          most: formatVolts(feed.most),
+        },
+        why: `${feed.title} of ${board.title}: ${source.volts > feed.most ? 'more than its range overheats or breaks what hangs behind it.' : 'below its range the regulator drops out and the board restarts at random.'}`,
+        numbers: { volts: source.volts, least: feed.least, most: feed.most },
+        propose: () =>
+          other && wire && !wire[2]?.locked
+            ? [
+                {
+                  title: `Feed ${board.ref} at ${other.pins[0]} instead`,
+                  edits: [
+                    { do: 'disconnect', from: wire[0], to: wire[1] },
+                    {
+                      do: 'connect',
+                      from: wire[0] === end ? wire[1] : wire[0],
+                      to: `${board.ref}.${other.pins[0]}`,
+                    },
+                  ],
+                },
+              ]
+            : [],
+      })
+    }
 }
 
 /** Loads of known volts between the outputs of a bridge, whose motor supply is another one. */
