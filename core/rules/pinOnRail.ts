@@ -1,7 +1,16 @@
-import { circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
+import {
+  type Circuit,
+  circuitOf,
+  type Port,
+  type RailHold,
+  railOf,
+  railsBehindContacts,
+  railWords,
+} from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import type { Wiring } from '../wiring/model.ts'
 import { controlOnRail, controlOnRailMessages } from './controlOnRail.ts'
-import type { Report, Rule } from './finding.ts'
+import type { Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
 import {
   heldLevel,
@@ -12,6 +21,7 @@ import {
   signalOnRailMessages,
   stuckOnRail,
   tieBears,
+  type Words,
   whenPressed,
 } from './signalOnRail.ts'
 
@@ -41,96 +51,113 @@ export const pinOnRail: Rule = {
       // A pin that a board repeats on several holes is said once, at the hole that is wired.
       const name = port.host?.end ?? (port.terminal.boardPin ? `net ${port.net.index}` : port.terminal.end)
       if (seen.has(name)) continue
-      const say = (one: Omit<Report, 'at' | 'numbers' | 'propose'> & { readonly others?: readonly string[] }): void => {
-        seen.add(name)
-        const { others = [], ...rest } = one
-        report({
-          ...rest,
-          at: [port.terminal.end, ...others],
-          numbers: rail ? { volts: rail.volts, ...(port.most === undefined ? {} : { bears: port.most }) } : {},
-          propose: () => takeOut(wiring, (a, b) => a === port.terminal.end || b === port.terminal.end),
-        })
-      }
-      const control = rail && controlOnRail(port, rail)
-      const lane = rail && laneOnRail(wiring, port, rail.volts)
-      if (rail && isBoardPin(port)) {
-        const others = rail.source ? [rail.source.end] : []
-        const tooHigh = port.most !== undefined && rail.volts > port.most + SLACK
-        const canDrive = port.host?.functions.has('digital-out') === true
-        if (tooHigh)
-          say({
-            severity: 'fault',
-            message: 'tooHigh',
-            data: { pin: port.terminal.end, rail: railWords(rail), most: port.most },
-            why: 'A pin above what it bears lets current into the chip at once, whatever the program does, and is destroyed by it.',
-            others,
-          })
-        else if (canDrive)
-          say({
-            severity: 'fault',
-            message: 'shorts',
-            data: { pin: port.terminal.end, rail: railWords(rail), level: rail.volts === 0 ? 'high' : 'low' },
-            why: 'Pin and rail are one piece of wire. As an output at the other level the pin works against the whole supply, far above what it can carry.',
-            others,
-          })
-        else
-          say({
-            severity: 'caution',
-            message: 'readsOnly',
-            data: { pin: port.terminal.end, rail: railWords(rail) },
-            why: 'The pin only reads, so nothing is harmed; it always reads the same.',
-            others,
-          })
-      } else if (control) say(control)
-      else if (rail?.source && isUnknownPost(port))
-        say({
-          severity: 'caution',
-          message: 'unknownPost',
-          data: { pin: port.terminal.end, rail: railWords(rail) },
-          why: 'The post is no supply and no signal of which the catalogue knows anything. Look it up before anything is fed there, or leave it free.',
-          others: [rail.source.end],
-        })
-      else if (rail?.source && tieBears(port) !== undefined && rail.volts > tieBears(port)! + SLACK)
-        say({
-          severity: 'fault',
-          message: 'tieHigh',
-          data: { pin: port.terminal.end, rail: railWords(rail), bears: tieBears(port) },
-          why: 'A pin that is only held high still bears no more than the logic beside it; the motor supply is no logic supply.',
-          others: [rail.source.end],
-        })
-      else if (lane) say({ ...lane, data: { ...lane.data, pin: port.terminal.end, where: `on ${railWords(rail)}` } })
-      else if (rail && port.use) {
-        const words =
-          signalOnRail(wiring, port.use, rail.volts, port.net.sources.length > 0) ??
-          stuckOnRail(wiring, port.use, rail.volts)
-        if (words) say({ ...words, data: { ...words.data, pin: port.terminal.end, where: `on ${railWords(rail)}` } })
-      } else if (!rail && port.use && port.use.hosts.length === 0 && (port.use.facts.moves || port.use.facts.off)) {
-        // Held by resistors alone it never moves either.
-        const held = heldLevel(wiring, port)
-        const words = held && signalOnRail(wiring, port.use, held.volts, held.isHigh)
-        if (words)
-          say({
-            ...words,
-            data: { ...words.data, pin: port.terminal.end, where: `held at ${formatVolts(held.volts)}` },
-          })
-      } else if (!rail && port.terminal.boardPin?.control === 'reset') {
-        const contacts = railsBehindContacts(circuit, port.net)
-        const [first] = contacts
-        if (first && contacts.every((one) => one.rail.volts > 0))
-          say({
-            severity: 'caution',
-            message: 'resetHigh',
-            data: { part: first.contact.part.ref, pin: port.terminal.end, rail: railWords(first.rail) },
-            why: 'The board resets while this pin is low. The contact belongs between it and ground.',
-            others: [first.contact.part.ref],
-          })
-      } else if (!rail && isBoardPin(port)) {
-        const words = whenPressed(circuit, port)
-        if (words) say(words)
-      }
+      const said = rail ? onRail(wiring, port, rail) : offRail(wiring, circuit, port)
+      if (!said) continue
+      seen.add(name)
+      const { others = [], ...words } = said
+      report({
+        ...words,
+        at: [port.terminal.end, ...others],
+        numbers: rail ? { volts: rail.volts, ...(port.most === undefined ? {} : { bears: port.most }) } : {},
+        propose: () => takeOut(wiring, (a, b) => a === port.terminal.end || b === port.terminal.end),
+      })
     }
   },
 }
 
 const isBoardPin = (port: Port): boolean =>
   port.terminal.boardPin?.kind === 'io' && port.host !== undefined && port.net.wired
+
+/** What is said of something that lies on a rail; nothing of what may. */
+function onRail(wiring: Wiring, port: Port, rail: RailHold): Words | undefined {
+  if (isBoardPin(port)) return boardPinOnRail(port, rail)
+  const { end } = port.terminal
+  const others = rail.source ? [rail.source.end] : []
+  const bears = tieBears(port)
+  const lane = laneOnRail(wiring, port, rail.volts)
+  const placed = (words: Words | undefined): Words | undefined =>
+    words && { ...words, data: { ...words.data, pin: end, where: `on ${railWords(rail)}` } }
+  const control = controlOnRail(port, rail)
+  if (control) return control
+  if (rail.source && isUnknownPost(port))
+    return {
+      severity: 'caution',
+      message: 'unknownPost',
+      data: { pin: end, rail: railWords(rail) },
+      why: 'The post is no supply and no signal of which the catalogue knows anything. Look it up before anything is fed there, or leave it free.',
+      others,
+    }
+  if (rail.source && bears !== undefined && rail.volts > bears + SLACK)
+    return {
+      severity: 'fault',
+      message: 'tieHigh',
+      data: { pin: end, rail: railWords(rail), bears },
+      why: 'A pin that is only held high still bears no more than the logic beside it; the motor supply is no logic supply.',
+      others,
+    }
+  if (lane) return placed(lane)
+  return port.use
+    ? placed(
+        signalOnRail(wiring, port.use, rail.volts, port.net.sources.length > 0) ??
+          stuckOnRail(wiring, port.use, rail.volts),
+      )
+    : undefined
+}
+
+/** A pin of a board on a rail: above what it bears, or against it as soon as it drives. */
+function boardPinOnRail(port: Port, rail: RailHold): Words {
+  const others = rail.source ? [rail.source.end] : []
+  const named = { pin: port.terminal.end, rail: railWords(rail) }
+  if (port.most !== undefined && rail.volts > port.most + SLACK)
+    return {
+      severity: 'fault',
+      message: 'tooHigh',
+      data: { ...named, most: port.most },
+      why: 'A pin above what it bears lets current into the chip at once, whatever the program does, and is destroyed by it.',
+      others,
+    }
+  if (port.host?.functions.has('digital-out'))
+    return {
+      severity: 'fault',
+      message: 'shorts',
+      data: { ...named, level: rail.volts === 0 ? 'high' : 'low' },
+      why: 'Pin and rail are one piece of wire. As an output at the other level the pin works against the whole supply, far above what it can carry.',
+      others,
+    }
+  return {
+    severity: 'caution',
+    message: 'readsOnly',
+    data: named,
+    why: 'The pin only reads, so nothing is harmed; it always reads the same.',
+    others,
+  }
+}
+
+/** What is said of something that lies on no rail, and is held by resistors or comes to one when a contact closes. */
+function offRail(wiring: Wiring, circuit: Circuit, port: Port): Words | undefined {
+  const { use } = port
+  if (use && use.hosts.length === 0 && (use.facts.moves || use.facts.off)) {
+    // Held by resistors alone it never moves either.
+    const held = heldLevel(wiring, port)
+    const words = held && signalOnRail(wiring, use, held.volts, held.isHigh)
+    return (
+      words && {
+        ...words,
+        data: { ...words.data, pin: port.terminal.end, where: `held at ${formatVolts(held.volts)}` },
+      }
+    )
+  }
+  if (port.terminal.boardPin?.control === 'reset') {
+    const contacts = railsBehindContacts(circuit, port.net)
+    const [first] = contacts
+    if (!first || !contacts.every((one) => one.rail.volts > 0)) return undefined
+    return {
+      severity: 'caution',
+      message: 'resetHigh',
+      data: { part: first.contact.part.ref, pin: port.terminal.end, rail: railWords(first.rail) },
+      why: 'The board resets while this pin is low. The contact belongs between it and ground.',
+      others: [first.contact.part.ref],
+    }
+  }
+  return isBoardPin(port) ? whenPressed(circuit, port) : undefined
+}

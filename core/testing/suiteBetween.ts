@@ -1333,4 +1333,11 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
     wires: 'B.+ C.B+, B.- C.B-, C.OUT+ MCU.VSYS, C.OUT- MCU.GND, B.- MCU.GND',
     rule: 'common-ground',
   },
+  {
+    title: 'a receiver and a radio that speak to each other, and nobody to the board',
+    mcu: 'mega-2560-r3',
+    parts: { G: 'gps-uart', H: 'hc-12' },
+    wires: `${five('G', 'H')}, G.TX H.RXD`,
+    rule: 'pin-unplaced',
+  },
 ]

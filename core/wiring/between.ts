@@ -15,7 +15,7 @@ function isHeard(wiring: Wiring, use: SignalUse): boolean {
   if (use.facts.direction === 'in') return false
   return use.meets.some((end) => {
     const other = wiring.signal(end)
-    return wiring.ties.some((tie) => tie.end === end) || (other !== undefined && isTakenIn(other))
+    return wiring.ties.some((tie) => tie.end === end) || other?.facts.direction === 'in'
   })
 }
 
@@ -27,9 +27,6 @@ function isMoved(wiring: Wiring, use: SignalUse): boolean {
     return passesOn(wiring, end) || (other !== undefined && !drives(other.facts.needs))
   })
 }
-
-const isTakenIn = ({ facts }: SignalUse): boolean =>
-  facts.direction === 'in' || (drives(facts.needs) && facts.direction === 'passive')
 
 /** The output of a register or a strip at which what came in at its data pin goes on to the next one. */
 function passesOn(wiring: Wiring, end: string): boolean {
