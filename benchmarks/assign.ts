@@ -3,7 +3,7 @@
  * ratio of times. Run with `npm run bench:assign`; `-- --quick` takes every fourth board.
  */
 import loadHighs from 'highs'
-import { openSignals, prepare } from '../core/assign/assign.ts'
+import { openSignals, prepare } from '../core/assign/preparing.ts'
 import { search } from '../core/assign/search.ts'
 import { SearchProblem } from '../core/assign/searchProblem.ts'
 import { formatProblem } from '../core/base/problem.ts'

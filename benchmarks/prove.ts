@@ -2,8 +2,9 @@
  * Random kits on every board, modes and addresses left open: how many answers are proven, and how long whole answers of
  * 60 signals take, with supplies and ties. Run with `npm run bench:prove -- KITS`, a number a board (100 when left out).
  */
-import { prepare } from '../core/assign/assign.ts'
+
 import { assignChoosing } from '../core/assign/choosing.ts'
+import { prepare } from '../core/assign/preparing.ts'
 import { formatProblem } from '../core/base/problem.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { readCatalogFolder } from '../node/catalogFolder.ts'

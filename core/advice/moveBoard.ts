@@ -1,5 +1,5 @@
 import { assign } from '../assign/assign.ts'
-import type { Refusal } from '../assign/feedAndTie.ts'
+import type { Refusal } from '../assign/progress.ts'
 import { entryOf } from '../base/entryOf.ts'
 import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Catalog } from '../catalog/catalog.ts'

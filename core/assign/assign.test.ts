@@ -6,11 +6,12 @@ import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { randomKit, randomWiring } from '../testing/randomPlans.ts'
 import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { assign, openSignals, prepare } from './assign.ts'
+import { assign } from './assign.ts'
 import { blockWords } from './blocks.ts'
 import { candidates } from './candidates.ts'
 import { Matching, NONE } from './matching.ts'
 import { neaten } from './neatness.ts'
+import { openSignals, prepare } from './preparing.ts'
 import { swapPartners, swapSignals } from './rewire.ts'
 import { search } from './search.ts'
 import { SearchProblem } from './searchProblem.ts'
@@ -286,6 +287,7 @@ describe('what a pin costs', () => {
     expect(placed({ X: 'mcp23017', B: 'button' }, 'B.1')).toMatch(/^X\./)
     expect(placed({ X: 'mcp23017', B: 'ttp223' }, 'B.IO')).toMatch(/^MCU\./)
     expect(placed({ X: '74hc138', L: 'led' }, 'R1.2')).toMatch(/^MCU\./)
+    expect(placed({ X: 'mcp23017', S: 'ssr' }, 'S.+')).toMatch(/^MCU\./)
     const kept = applyEdits(planOf({ mcu: 'uno-r3', parts: { X: 'mcp23017', B: 'button' } }), [
       { do: 'prefer', what: 'expanders', weight: 'more' },
     ])

@@ -1,29 +1,10 @@
 import { entryOf } from '../base/entryOf.ts'
-import { memo } from '../base/memo.ts'
-import { isLoad } from '../catalog/common.ts'
-import type { Companion } from '../catalog/partSchema.ts'
 import { formatOptionAmount } from '../electrical/quantity.ts'
 import { type Edit, toBuy } from '../plan/edit.ts'
-import { isBetweenParts } from '../wiring/between.ts'
-import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { takesKick } from '../wiring/windings.ts'
 import { fitBases, fitLamps } from './bases.ts'
-import { blockWords } from './blocks.ts'
-import { type Candidate, candidates, judge } from './candidates.ts'
-import { chainRegisters } from './chains.ts'
-import {
-  addCompanions,
-  after,
-  connect,
-  type Decision,
-  feed,
-  feedConverters,
-  type Progress,
-  type Refusal,
-  tieUp,
-  waits,
-} from './feedAndTie.ts'
+import { candidates } from './candidates.ts'
 import {
   clampWindings,
   holdAtStart,
@@ -34,17 +15,18 @@ import {
   unfinishedDrivers,
 } from './finish.ts'
 import { throughFusesAndMeters } from './inPath.ts'
-import type { Lane } from './lanes.ts'
-import { divisionOf, leadOver } from './leadOver.ts'
-import { type Neat, neaten } from './neatness.ts'
+import { divisionOf } from './leadOver.ts'
+import { neaten } from './neatness.ts'
 import { isSpareInput } from './openEnds.ts'
+import { asFound, placeLoads, placing, refusals } from './placing.ts'
+import { isAlso, isOpen, openSignals, prepare, preparing } from './preparing.ts'
+import { after, connect, type Decision, type Refusal } from './progress.ts'
 import { addPullUps, finishPulls } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
-import { scarcityOf } from './scarcity.ts'
-import { type Arrangement, search } from './search.ts'
+import { search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
 import { bySoftware } from './software.ts'
-import { switchByTransistors, switchHighSide } from './switched.ts'
+import { tieUp } from './tying.ts'
 
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
@@ -241,84 +223,7 @@ function oneLine(
   return { first, followers }
 }
 
-/** A load of which some windings find no output gets none: one coil of a motor on a transistor moves nothing. */
-function whole(found: Arrangement): Arrangement {
-  const isSwitched = (use: SignalUse): boolean => isLoad(use.facts.needs)
-  const torn = new Set(found.left.filter(isSwitched).map((use) => use.part))
-  if (torn.size === 0) return found
-  const goes = (use: SignalUse): boolean => isSwitched(use) && torn.has(use.part)
-  return {
-    ...found,
-    placed: found.placed.filter(({ use }) => !goes(use)),
-    left: [...found.left, ...found.placed.filter(({ use }) => goes(use)).map(({ use }) => use)],
-  }
-}
-
-/** An arrangement as the search left it. */
-const asFound = (arrangement: Arrangement): Neat => ({ arrangement, before: 0, after: 0, paid: 0 })
-
-/** The decisions of an arrangement, with the reason for each pin; lines that are one wire already get one between them. */
-const placing = (problem: SearchProblem, arrangement: Arrangement, draft = false): Decision[] =>
-  distinct(problem.wiring, arrangement.placed).map(({ use, host, lane }) => ({
-    edits: [{ do: 'connect', from: use.tail, to: host.end }],
-    from: use.tail,
-    to: host.end,
-    why: draft ? '' : whyHere(problem, arrangement, use, host, lane),
-  }))
-
-const distinct = <T extends { readonly use: SignalUse }>(wiring: Wiring, placed: readonly T[]): T[] => {
-  const nets = new Set<Net>()
-  return placed.filter(({ use }) => {
-    const net = wiring.netOf(use.tail)
-    const isNew = !nets.has(net)
-    nets.add(net)
-    return isNew
-  })
-}
-
 const tenths = (points: number): number => Math.round(points * 10) / 10
-
-/** What came of the leads of loads, and the signals that are not such, as they stand in the wiring after it. */
-interface LoadsPlaced {
-  readonly wiring: Wiring
-  readonly decisions: readonly Decision[]
-  readonly others: readonly SignalUse[]
-  readonly left: readonly SignalUse[]
-  /** How many were placed, and their points beyond the hundred of each. */
-  readonly placed: number
-  readonly extra: number
-  readonly proven: boolean
-  readonly neat: Pick<Neat, 'before' | 'after' | 'paid'>
-}
-
-/**
- * Loads first: they go to outputs of drivers, for which nothing else asks, and only then it is known which inputs of
- * those drivers need a pin.
- */
-function placeLoads(wiring: Wiring, open: readonly SignalUse[], { draft, shouldStop }: AssignOptions): LoadsPlaced {
-  const loads = open.filter((use) => isLoad(use.facts.needs))
-  if (loads.length === 0) {
-    const neat = { before: 0, after: 0, paid: 0 }
-    return { wiring, decisions: [], others: open, left: [], placed: 0, extra: 0, proven: true, neat }
-  }
-  const problem = new SearchProblem(wiring, loads)
-  const { best, proven } = search(problem, shouldStop)
-  const found = whole(best)
-  const neat = draft ? asFound(found) : neaten(problem, found)
-  const decisions = placing(problem, neat.arrangement, draft)
-  const then = after(wiring, decisions)
-  const now = (use: SignalUse): SignalUse => then.signal(use.end) as SignalUse
-  return {
-    wiring: then,
-    decisions,
-    others: open.filter((use) => !loads.includes(use)).map(now),
-    left: found.left.map(now),
-    placed: best.placed.length,
-    extra: best.extra - best.left.length * NO_PIN,
-    proven,
-    neat,
-  }
-}
 
 function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
   return decisions.flatMap(({ edits, why }) =>
@@ -332,105 +237,4 @@ function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
       return [{ ref: edit.ref, part: facts.id, what: [facts.title, ...values].join(' '), why }]
     }),
   )
-}
-
-/** What comes before the search, of all parts: what looks for a conflict or a way out starts from the same. */
-export const prepare = memo((wiring: Wiring): Progress => preparing(wiring, () => true))
-
-/** Companions, supplies, grounds, ties and converters of the wanted parts. */
-function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
-  // A knob that serves another part must be known as such before it is fed like one of its own.
-  const isFed = ({ part }: Companion): boolean => (wiring.catalog.parts.get(part)?.supplies.length ?? 0) > 0
-  // What is wired to its end already gets nothing beside it.
-  const waiting = new Set(wiring.parts.flatMap((part) => (waits(wiring, part) ? [part.ref] : [])))
-  const isWaiting = (ref: string): boolean => wanted(ref) && waiting.has(ref)
-  const stages: readonly ((now: Wiring) => Progress)[] = [
-    (now) => addCompanions(now, isWaiting, isFed),
-    (now) => chainRegisters(now, wanted),
-    (now) => feedConverters(now, wanted),
-    (now) => switchHighSide(now, wanted),
-    (now) => switchByTransistors(now, wanted),
-    (now) => feed(now, wanted),
-    // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
-    (now) => leadOver(now, wanted),
-    (now) => addCompanions(now, isWaiting, (one) => !takesKick(now.catalog, one)),
-    (now) => tieUp(now, wanted),
-  ]
-  return stages.reduce<Progress>(
-    (sofar, stage) => {
-      const next = stage(sofar.wiring)
-      return {
-        wiring: next.wiring,
-        decisions: [...sofar.decisions, ...next.decisions],
-        refused: [...sofar.refused, ...next.refused],
-      }
-    },
-    { wiring, decisions: [], refused: [] },
-  )
-}
-
-/** Signals that need a pin and have none; one that could stay open does so unless its resistor is there. */
-export const openSignals = (wiring: Wiring): SignalUse[] =>
-  wiring.signals.filter(
-    (use) => isOpen(use) && (use.facts.required || use.tail !== use.end) && !isBetweenParts(wiring, use),
-  )
-
-const isAlso = (use: SignalUse, { also }: AssignOptions): boolean =>
-  also?.has(use.end) === true && use.state === 'open' && !use.facts.required
-
-/** Waits for a host, also when it is already joined to some other part that waits with it. */
-const isOpen = (use: SignalUse): boolean =>
-  use.state === 'open' || (use.state === 'joined' && use.hosts.length === 0 && use.facts.required)
-
-/** What spoke for a pin; and of better ones, up to two that others have. */
-function whyHere(
-  problem: SearchProblem,
-  best: Arrangement,
-  use: SignalUse,
-  host: Host,
-  lane: Lane | undefined,
-): string {
-  if (lane) {
-    const before = best.placed.find((one) => one.lane === lane && one.host === host)
-    if (lane.given.size > 0 || (before && before.use !== use)) return `shares ${lane.controller.title}`
-    const judged = problem.judged(use, host, lane.controller.id)
-    return reasons(judged) === 'fits' ? lane.controller.title : reasons(judged)
-  }
-  const line = problem.singles.find((one) => one.name === use.end)
-  const judged = judge(problem.wiring, use, host, scarcityOf(problem.wiring, use))
-  const mine = line?.choices.find((one) => one.host === host)?.extra ?? 0
-  const better = (line?.choices ?? []).flatMap((one) => {
-    const holder = one.extra < mine - 0.05 ? best.placed.find((other) => other.host === one.host) : undefined
-    return holder ? [`${one.host.end} would be better, but ${holder.use.end} has it`] : []
-  })
-  return [reasons(judged), ...better.slice(0, 2)].join('; ')
-}
-
-/** What spoke for a pin, and what had to be swallowed. */
-export function reasons(candidate: Pick<Candidate, 'for' | 'against'>): string {
-  const good = candidate.for.join(', ')
-  const bad = candidate.against.join(', ')
-  return (
-    [good, bad === '' ? '' : `though it ${candidate.against.length > 1 ? 'costs' : 'has'}: ${bad}`]
-      .filter((text) => text !== '')
-      .join('; ') || 'fits'
-  )
-}
-
-/** Why no pin is left: reasons with the number of pins, the commonest first. */
-function refusals(wiring: Wiring, use: SignalUse): string[] {
-  const tally = new Map<string, number>()
-  let free = 0
-  for (const one of candidates(wiring, use)) {
-    if (one.blocked === undefined) free += 1
-    else {
-      const reason = one.blocked.kind === 'taken' ? 'taken' : blockWords(one.blocked)
-      tally.set(reason, (tally.get(reason) ?? 0) + 1)
-    }
-  }
-  if (free > 0) tally.set('needed by other signals', free)
-  if (tally.size === 0) return ['nothing in the kit can do that']
-  return [...tally]
-    .sort((a, b) => b[1] - a[1])
-    .map(([reason, pins]) => `${pins} ${pins === 1 ? 'pin' : 'pins'}: ${reason}`)
 }

@@ -6,7 +6,7 @@ import { preferredValue } from '../electrical/preferred.ts'
 import type { Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-import { after, type Decision } from './feedAndTie.ts'
+import { after, type Decision } from './progress.ts'
 import { looseParts } from './spares.ts'
 
 /** Current that a pin gives to a base where its board names none, in milliamperes. */

@@ -1,6 +1,6 @@
 import type { Behaviour } from '../catalog/behaviourSchema.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-import { after, connect, type Decision, type Progress } from './feedAndTie.ts'
+import { after, connect, type Decision, type Progress } from './progress.ts'
 
 /** Pins by which registers of a kind hang on each other: what is passed on, where it comes in, and what all share. */
 interface Chain {

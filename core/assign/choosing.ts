@@ -6,8 +6,9 @@ import { applyEdits, type Edit } from '../plan/edit.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { type AssignOptions, type AssignResult, assign, openSignals, prepare } from './assign.ts'
+import { type AssignOptions, type AssignResult, assign } from './assign.ts'
 import { conflictOf } from './conflict.ts'
+import { openSignals, prepare } from './preparing.ts'
 
 /** A mode or an address that the maker left open, taken other than usual. */
 interface Choice {

@@ -9,8 +9,9 @@ import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
 import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { assign, openSignals, prepare } from './assign.ts'
+import { assign } from './assign.ts'
 import { conflictIn, conflictOf, fits } from './conflict.ts'
+import { openSignals, prepare } from './preparing.ts'
 
 const many = (count: number, part: string) =>
   Object.fromEntries(Array.from({ length: count }, (_, index) => [`X${index}`, part]))

@@ -1,9 +1,10 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { type AssignResult, openSignals, prepare } from './assign.ts'
+import type { AssignResult } from './assign.ts'
 import { NONE } from './matching.ts'
 import { PinTable } from './pinTable.ts'
+import { openSignals, prepare } from './preparing.ts'
 import { fitsAll } from './search.ts'
 import { SearchProblem } from './searchProblem.ts'
 

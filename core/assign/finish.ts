@@ -9,8 +9,10 @@ import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import { switchedLoads, takesKick } from '../wiring/windings.ts'
-import { addCompanions, type Decision, highEnd, type Refusal } from './feedAndTie.ts'
+import { addCompanions } from './companions.ts'
+import type { Decision, Refusal } from './progress.ts'
 import { spareFor } from './spares.ts'
+import { highEnd } from './tying.ts'
 
 /** What a used driver still lacks: inputs and enables that need a pin, and wires that need none. */
 export interface Unfinished {

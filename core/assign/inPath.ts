@@ -3,7 +3,7 @@ import { budgets } from '../circuit/budget.ts'
 import type { Edit } from '../plan/edit.ts'
 import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
-import { connect, type Decision } from './feedAndTie.ts'
+import { connect, type Decision } from './progress.ts'
 
 /** A fuse or a meter of current: what lies in the way of everything that a supply gives. */
 interface InPath {

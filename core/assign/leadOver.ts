@@ -11,7 +11,7 @@ import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import { weakOnBus } from './busVolts.ts'
 import { isRefusedForLevel, likenessOf } from './candidates.ts'
-import { after, connect, type Decision, type Progress } from './feedAndTie.ts'
+import { after, connect, type Decision, type Progress } from './progress.ts'
 import { looseParts } from './spares.ts'
 
 /** A free way through a converter: from the pin on the part's side to the one on the board's. */

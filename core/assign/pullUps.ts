@@ -9,7 +9,7 @@ import { areAlike } from '../wiring/levels.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { groundEnd } from '../wiring/supply.ts'
-import { connect, type Decision } from './feedAndTie.ts'
+import { connect, type Decision } from './progress.ts'
 import { spans, spareOf } from './spares.ts'
 
 /** Pull-ups in ohms: of an I2C bus or a 1-Wire line with short leads, and of a switch or an open drain. */

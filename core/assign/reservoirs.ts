@@ -1,7 +1,8 @@
 import { entryOf } from '../base/entryOf.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
-import { connect, type Decision, returnEnd } from './feedAndTie.ts'
+import { returnEnd } from './feeding.ts'
+import { connect, type Decision } from './progress.ts'
 import { looseParts } from './spares.ts'
 
 /** From so many farads on a capacitor is there to carry a start or a step of current; less keeps a chip's supply steady. */

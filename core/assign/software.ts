@@ -3,7 +3,7 @@ import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wi
 import { softwareBus } from '../wiring/softwareBus.ts'
 import { blockWords } from './blocks.ts'
 import { candidates } from './candidates.ts'
-import { connect, type Decision } from './feedAndTie.ts'
+import { connect, type Decision } from './progress.ts'
 
 /** Serial lines that programs make, and what keeps others from it, by end. */
 export interface BySoftware {

@@ -6,7 +6,8 @@ import { chosenFact } from '../wiring/chosen.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
 import { bestSource, groundPost, sourcesOf } from '../wiring/supply.ts'
 import { bearsOf } from './blocks.ts'
-import { after, connect, type Decision, type Progress, returnEnd } from './feedAndTie.ts'
+import { returnEnd } from './feeding.ts'
+import { after, connect, type Decision, type Progress } from './progress.ts'
 
 /** A switch in the plus of a load: from the supply to the load, while its part is on. */
 interface HighSide {

@@ -135,6 +135,14 @@ const inTheWay: readonly Kit[] = [
     never: [['I\\.VIN[+-]', '.*']],
   },
   {
+    title: 'a meter for 26 V and a socket of 36 V',
+    why: 'its chip bears no more: it stays out of the way',
+    mcu: 'uno-r3',
+    parts: { IN: socket(36), I: 'ina219', D: 'buck', S: 'servo-sg90' },
+    wired: [['D\\.IN\\+', 'IN\\.\\+']],
+    never: [['I\\.VIN[+-]', '.*']],
+  },
+  {
     title: 'a cell, its charger, a step-up converter and a gauge',
     why: 'the cell on the charger, everything else behind its protection, the gauge at the cell',
     mcu: 'esp32-devkit-30',
