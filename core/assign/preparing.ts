@@ -1,5 +1,7 @@
 import { memo } from '../base/memo.ts'
+import { isLoad } from '../catalog/common.ts'
 import type { Companion } from '../catalog/partSchema.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import { isBetweenParts } from '../wiring/between.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { takesKick } from '../wiring/windings.ts'
@@ -50,7 +52,12 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
 /** Signals that need a pin and have none; one that could stay open does so unless its resistor is there. */
 export const openSignals = (wiring: Wiring): SignalUse[] =>
   wiring.signals.filter(
-    (use) => isOpen(use) && (use.facts.required || use.tail !== use.end) && !isBetweenParts(wiring, use),
+    (use) =>
+      isOpen(use) &&
+      (use.facts.required || use.tail !== use.end) &&
+      !isBetweenParts(wiring, use) &&
+      // A motor between the contacts of relays asks for no bridge.
+      !(isLoad(use.facts.needs) && hangsOnContact(wiring, use)),
   )
 
 export const isAlso = (use: SignalUse, { also }: AssignOptions): boolean =>
@@ -59,3 +66,8 @@ export const isAlso = (use: SignalUse, { also }: AssignOptions): boolean =>
 /** Waits for a host, also when it is already joined to some other part that waits with it. */
 export const isOpen = (use: SignalUse): boolean =>
   use.state === 'open' || (use.state === 'joined' && use.hosts.length === 0 && use.facts.required)
+
+const hangsOnContact = (wiring: Wiring, { end }: SignalUse): boolean =>
+  circuitOf(wiring)
+    .on(wiring.netOf(end))
+    .some(({ kind, moved }) => kind === 'contact' && moved !== undefined)

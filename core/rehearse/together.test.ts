@@ -166,6 +166,22 @@ void loop() { Wire.beginTransmission(${address}); Wire.write(n); Wire.write(n + 
     expect(silent(wired('HERE.D20 THERE.D20'), 8)).toEqual(['HERE nobody-answers: Nobody answers at 0x08 on Wire.'])
     expect(silent(wired('HERE.D20 THERE.D21, HERE.D21 THERE.D20'), 8)).toHaveLength(1)
   })
+  it('is silent until its program has begun', () => {
+    const late = device(8).replace('Wire.begin(8);', 'delay(90); Wire.begin(8);')
+    expect(printed(run(bus, { HERE: tells(8), THERE: late }, 0.25), 'HERE')).toEqual(['2', '0', '0'])
+  })
+  it('answers each of two that ask', () => {
+    const three: Short = {
+      boards: { HERE: { board: 'mega-2560-r3' }, MORE: { board: 'mega-2560-r3' }, THERE: { board: 'mega-2560-r3' } },
+      parts: {},
+      wires:
+        'HERE.GND THERE.GND, MORE.GND THERE.GND, HERE.D20 THERE.D20, HERE.D21 THERE.D21, MORE.D20 THERE.D20, MORE.D21 THERE.D21',
+    }
+    const once = (wait: number): string =>
+      `#include <Wire.h>\nvoid setup() { Serial.begin(9600); Wire.begin(); delay(${wait}); Wire.requestFrom(8, 1); Serial.println(Wire.read()); }\nvoid loop() { delay(100); }`
+    const result = run(three, { HERE: once(40), MORE: once(20), THERE: device(8) }, 0.1)
+    expect([printed(result, 'MORE'), printed(result, 'HERE')]).toEqual([['5'], ['6']])
+  })
   it('is asked by a program in Python as well', () => {
     const plan: Short = {
       boards: { HERE: { board: 'pico' }, THERE: { board: 'mega-2560-r3' } },

@@ -68,7 +68,7 @@ export function sayCellGround(wiring: Wiring, report: (one: Report) => void): vo
     const { minus, ground } = placeOf(part) ?? {}
     if (minus === undefined || ground === undefined) continue
     const net = wiring.netOf(minus)
-    if (net !== wiring.netOf(ground) && wiring.boards.every((board) => board.ground !== net)) continue
+    if (wiring.boards.every((board) => board.ground !== net)) continue
     report({
       severity: 'caution',
       at: [minus, ground],

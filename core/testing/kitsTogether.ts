@@ -94,6 +94,14 @@ const supplies: readonly Kit[] = [
     ],
   },
   {
+    title: 'a motor that two relays turn both ways, and a diode',
+    why: 'where the current turns a diode across the motor would short one of the ways',
+    mcu: 'uno-r3',
+    parts: { K: 'relay-2', M: motor(6), B: box(6), D: 'diode' },
+    wires: 'K.COM1 M.M1, K.COM2 M.M2, K.NO1 B.+, K.NO2 B.+, K.NC1 B.-, K.NC2 B.-',
+    never: [['D\\.[AK]', '.*']],
+  },
+  {
     title: 'the same without a diode',
     why: 'the contact bears it, none is bought',
     mcu: 'uno-r3',

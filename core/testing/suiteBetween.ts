@@ -1340,4 +1340,11 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
     wires: `${five('G', 'H')}, G.TX H.RXD`,
     rule: 'pin-unplaced',
   },
+  {
+    title: 'a cell of 1.5 V where a lithium cell belongs',
+    mcu: 'pico',
+    parts: { B: { part: 'battery-box', options: { volts: 1.5 } }, C: 'charger-tp4056' },
+    wires: 'B.+ C.B+, B.- C.B-, C.OUT+ MCU.VSYS, C.OUT- MCU.GND',
+    rule: 'supply-range',
+  },
 ]
