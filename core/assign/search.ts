@@ -58,7 +58,7 @@ export function fitsAll(problem: SearchProblem): boolean {
   const pins = new PinTable(problem)
   if (pins.match([]).matching.columns().includes(NONE)) return false
   // One signal left out would cost that much by itself.
-  return searchOn(problem, pins, undefined, NO_PIN).best.left.length === 0
+  return searchOn(problem, pins, undefined, NO_PIN / 2).best.left.length === 0
 }
 
 /** With `enough`, the first arrangement of less points is taken. */
