@@ -63,6 +63,11 @@ describe('parts that are spoken to byte by byte', () => {
     const text =
       'Wire.beginTransmission(0x50); Wire.write(1); Wire.write(0x20); Wire.write(7); Wire.write(9); Wire.endTransmission(); delay(5); Wire.beginTransmission(0x50); Wire.write(1); Wire.write(0x20); Wire.endTransmission(); Wire.requestFrom(0x50, 3); while (Wire.available()) Serial.println(Wire.read());'
     expect(printed(plan, text)).toEqual(['7', '9', '255'])
+    // The last place is followed by the first.
+    const round = text.replaceAll('Wire.write(1); Wire.write(0x20);', 'Wire.write(0x7F); Wire.write(0xFF);')
+    const first =
+      'Wire.beginTransmission(0x50); Wire.write(0); Wire.write(0); Wire.endTransmission(); Wire.requestFrom(0x50, 1); Serial.println(Wire.read());'
+    expect(printed(plan, `${round} ${first}`)).toEqual(['7', '9', '255', '9'])
   })
   it('ports of an expander move and read its pins', () => {
     const plan = uno(
@@ -78,6 +83,13 @@ describe('parts that are spoken to byte by byte', () => {
     const { printed: lines, findings } = run(plan, text, pressed)
     expect(lines.map((one) => one.text).slice(0, 3)).toEqual(['8', '8', '0'])
     expect(findings.map(({ message }) => message)).toEqual([])
+    // A write to the port does the same as one to its latch, also where the direction comes after it.
+    const byPort = text.replace('tell(0x20, 0x15, 0x02);', 'tell(0x20, 0x13, 0x02);')
+    expect(run(plan, byPort, pressed).findings.map(({ message }) => message)).toEqual([])
+    const before = text
+      .replace('tell(0x20, 0x01, 0xFD);', 'tell(0x20, 0x13, 0x02); tell(0x20, 0x01, 0xFD);')
+      .replace('tell(0x20, 0x15, 0x02);', '')
+    expect(run(plan, before, pressed).findings.map(({ message }) => message)).toEqual([])
     // Without its direction the pin stays an input, and the lamp dark.
     const dark = run(plan, text.replace('tell(0x20, 0x01, 0xFD);', ''), pressed)
     expect(dark.findings.map(({ kind }) => kind)).toEqual(['read-floating', 'missed'])
@@ -109,6 +121,16 @@ describe('parts that are spoken to byte by byte', () => {
     expect(Number(coarse) % 16).toBe(0)
     expect(Number(coarse) / 32768).toBeCloseTo(2.5 / 4.096, 2)
     expect(printed(knob('ads1115'), 'Serial.println(ask(0x48, 1), HEX);')).toEqual(['FFFF8583'])
+  })
+  it('a meter of current keeps how it is set, and says what it measures', () => {
+    const plan = uno('ina219', fed)
+    const read =
+      'Serial.println(ask(0x40, 0), HEX); Serial.println(ask(0x40, 1)); Serial.println((unsigned int)ask(0x40, 2) >> 3);'
+    const set =
+      'Wire.beginTransmission(0x40); Wire.write(0); Wire.write(0x11); Wire.write(0x22); Wire.endTransmission();'
+    // 120 mA over a tenth of an ohm in steps of 10 µV, and 5 V in steps of 4 mV.
+    expect(printed(plan, read)).toEqual(['399F', '1200', '1250'])
+    expect(printed(plan, `${set} ${read}`)).toEqual(['1122', '1200', '1250'])
   })
   it('says of a part that is described in part when the rest is asked for', () => {
     const plan = uno('bme280', 'X.VCC MCU.3V3, X.GND MCU.GND')
