@@ -80,8 +80,8 @@ export interface AssignResult {
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
   let result = assignAll(wiring, options)
   if (options.only) return result
-  // What no load, nothing to feed and no line came to stays in the box, with what it would have needed; a cell beside the
-  // charger that feeds nothing stays there only then.
+  // What no load, nothing to feed and no line came to stays in the box, with what it would have needed. That may leave
+  // others with nothing: the cell of a charger that feeds nothing.
   const idle = new Set<string>()
   for (;;) {
     const more = [idleDrivers, idleSources, idleLanes]

@@ -1,7 +1,7 @@
-import type { Part } from '../catalog/partSchema.ts'
+import { CELL_VOLTS, cellPlaceOf } from '../wiring/cellPlaces.ts'
 import { areAlike } from '../wiring/levels.ts'
 import type { BoardInstance, Source, Wiring } from '../wiring/model.ts'
-import { lowestOf } from '../wiring/stacks.ts'
+import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
 import { after, connect, type Decision, type Progress, type Refusal } from './progress.ts'
@@ -30,45 +30,30 @@ export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean)
  * charger gives is taken from its output then, behind its protection.
  */
 function cellsToTheirPlace(wiring: Wiring, chosen: (ref: string) => boolean): Decision[] {
-  const cells = wiring.parts.filter(
-    ({ ref, part, options }) =>
-      chosen(ref) &&
-      isCell(part) &&
-      Number(options.volts) >= 3 &&
-      Number(options.volts) <= 4.3 &&
-      isLoose(wiring, ref, part),
+  const isLoose = (ref: string): boolean =>
+    wiring.parts.find((one) => one.ref === ref)?.part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired) ===
+    true
+  const cells = cellsOf([], wiring.parts).filter(
+    ({ ref, volts }) => chosen(ref) && volts >= CELL_VOLTS.least && volts <= CELL_VOLTS.most && isLoose(ref),
   )
-  const places = wiring.parts.filter(({ ref, part }) => chosen(ref) && part.pins.some(isForCell))
   const free = [...cells]
-  const chargers = places.filter(({ ref, part }) => part.rails.length > 0 && isLoose(wiring, ref, part))
-  const gauges = places.filter(({ part }) => part.rails.length === 0)
-  return [
-    ...chargers.flatMap(({ ref, part }) => {
-      const cell = free.shift()
-      const [plus, minus] = part.pins.filter(isForCell)
-      if (!cell || !plus || !minus) return []
-      return [
-        connect(`${cell.ref}.+`, `${ref}.${plus.id}`, 'the cell that it charges'),
-        connect(`${cell.ref}.-`, `${ref}.${minus.id}`, 'its minus goes to the protection, not to ground'),
-      ]
-    }),
-    ...gauges.flatMap(({ ref, part }) => {
-      const pin = part.pins.find(isForCell)
+  return wiring.parts.flatMap((part) => {
+    const place = chosen(part.ref) ? cellPlaceOf(part) : undefined
+    if (!place?.isCharger) {
       const [cell] = cells
-      return pin && cell && !wiring.netOf(`${ref}.${pin.id}`).wired
-        ? [connect(`${ref}.${pin.id}`, `${cell.ref}.+`, 'reads the state of the cell')]
+      return place && cell && !wiring.netOf(place.plus).wired
+        ? [connect(place.plus, cell.plus, 'reads the state of the cell')]
         : []
-    }),
-  ]
+    }
+    const cell = isLoose(part.ref) ? free.shift() : undefined
+    const [minus] = cell?.minus ?? []
+    if (!cell || minus === undefined || place.minus === undefined) return []
+    return [
+      connect(cell.plus, place.plus, 'the cell that it charges'),
+      connect(minus, place.minus, 'its minus goes to the protection, not to ground'),
+    ]
+  })
 }
-
-const isForCell = ({ outside }: Part['pins'][number]): boolean => outside === 'a lithium cell'
-
-const isCell = ({ category, rails, supplies }: Part): boolean =>
-  category === 'power' && supplies.length === 0 && rails.length === 1
-
-const isLoose = (wiring: Wiring, ref: string, { pins }: Part): boolean =>
-  pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired)
 
 /** Feeds every other part that is open, and joins the grounds. */
 export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {

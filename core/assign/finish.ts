@@ -10,7 +10,7 @@ import { groundEnd } from '../wiring/supply.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import { switchedLoads, takesKick } from '../wiring/windings.ts'
 import { addCompanions } from './companions.ts'
-import type { Decision, Refusal } from './progress.ts'
+import { after, type Decision, type Refusal } from './progress.ts'
 import { spareFor } from './spares.ts'
 import { highEnd } from './tying.ts'
 
@@ -181,19 +181,23 @@ export const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean):
   const clamps =
     bare.size === 0 ? [] : addCompanions(wiring, wanted, (one, ref) => kicks(one, ref, bare), true).decisions
   // A contact bears the spark for a while: a diode that lies in the kit spares it, none is bought for it.
-  const taken = new Set(clamps.map(({ to }) => to))
   const onContacts = contactLoads(wiring)
-  return [
-    ...clamps,
-    ...addCompanions(
-      wiring,
-      (ref) => wanted(ref) && onContacts.size > 0,
-      (one, ref) => {
-        const owner = wiring.parts.find((part) => part.ref === ref)
-        return kicks(one, ref, onContacts) && owner !== undefined && spareFor(wiring, owner, one, taken) !== undefined
-      },
-    ).decisions,
-  ]
+  if (onContacts.size === 0) return clamps
+  const clamped = after(wiring, clamps)
+  // One after the other, so that the next sees what is taken.
+  const spared = clamped.parts.reduce<{ now: Wiring; decisions: readonly Decision[] }>(
+    ({ now, decisions }, { ref }) => {
+      const owner = now.parts.find((part) => part.ref === ref) as PartInstance
+      const { wiring: next, decisions: more } = addCompanions(
+        now,
+        (one) => one === ref && wanted(one),
+        (one) => kicks(one, ref, onContacts) && spareFor(now, owner, one, new Set()) !== undefined,
+      )
+      return { now: next, decisions: [...decisions, ...more] }
+    },
+    { now: clamped, decisions: [] },
+  )
+  return [...clamps, ...spared.decisions]
 }
 
 /** Ends of windings of which one side hangs on the contact of a relay, and the other on none. */

@@ -4,10 +4,11 @@ import { type Circuit, circuitOf, type DriverChannel, railOf, reachesGround } fr
 import { leadsSomewhere, otherLeg } from '../circuit/reach.ts'
 import { isBetweenParts } from '../wiring/between.ts'
 import { busNeed } from '../wiring/buses.ts'
+import { isOnCharger } from '../wiring/cellPlaces.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { standsOn } from '../wiring/stacks.ts'
-import { isByLine, isOnCharger } from '../wiring/supply.ts'
+import { isByLine } from '../wiring/supply.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 
 /** A pin of a part that still waits for a wire. */

@@ -1,16 +1,7 @@
 import { formatVolts } from '../electrical/quantity.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { CELL_VOLTS, cellPlaceOf } from '../wiring/cellPlaces.ts'
+import type { Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
-
-/** Volts between which a lithium cell is used: cut off by its protection, and full. Source: DW01A and TP4056 datasheets. */
-const CELL = { least: 2.4, most: 4.25 }
-
-/** Pins at which a part takes a lithium cell, plus first, and the post of its ground for what it feeds. */
-function placeOf({ ref, part }: PartInstance) {
-  const [plus, minus] = part.pins.filter(({ outside }) => outside === 'a lithium cell').map(({ id }) => `${ref}.${id}`)
-  const ground = part.pins.findLast(({ role }) => role === 'ground')
-  return plus === undefined ? undefined : { plus, minus, ground: `${ref}.${ground?.id}` }
-}
 
 export const cellVoltsMessages = {
   cell: '{pin} gets {volts} from {source}; it is there for a lithium cell of {least} to {most}.',
@@ -19,20 +10,24 @@ export const cellVoltsMessages = {
 /** Something else than a lithium cell where one belongs. */
 export function sayCellVolts(wiring: Wiring, report: (one: Report) => void): void {
   for (const part of wiring.parts) {
-    const place = placeOf(part)
+    const place = cellPlaceOf(part)
     if (!place) continue
     const source = wiring
       .netOf(place.plus)
-      .sources.find(({ ref, volts }) => ref !== part.ref && (volts < CELL.least || volts > CELL.most))
+      .sources.find(({ ref, volts }) => ref !== part.ref && (volts < CELL_VOLTS.least || volts > CELL_VOLTS.most))
     if (!source) continue
-    const [volts, least, most] = [source.volts, CELL.least, CELL.most].map(formatVolts) as [string, string, string]
+    const [volts, least, most] = [source.volts, CELL_VOLTS.least, CELL_VOLTS.most].map(formatVolts) as [
+      string,
+      string,
+      string,
+    ]
     report({
       severity: 'fault',
       at: [place.plus, source.end],
       message: 'cell',
       data: { pin: place.plus, volts, source: source.end, least, most },
       why: `What stands behind this pin is made for one lithium cell: ${most} when it is full. Anything above destroys it, and what charges a cell drives its current into whatever lies there instead.`,
-      numbers: { volts: source.volts, ...CELL },
+      numbers: { volts: source.volts, ...CELL_VOLTS },
     })
   }
 }
@@ -44,7 +39,7 @@ export const cellTurnedMessages = {
 /** The plus of a cell at the minus of its charger. */
 export function sayCellTurned(wiring: Wiring, report: (one: Report) => void): void {
   for (const part of wiring.parts) {
-    const { minus } = placeOf(part) ?? {}
+    const { minus } = cellPlaceOf(part) ?? {}
     const [source] = minus === undefined ? [] : wiring.netOf(minus).sources
     if (minus === undefined || !source) continue
     report({
@@ -65,7 +60,7 @@ export const cellGroundMessages = {
 /** The minus of a cell joined with the ground of what it feeds, past the protection between them. */
 export function sayCellGround(wiring: Wiring, report: (one: Report) => void): void {
   for (const part of wiring.parts) {
-    const { minus, ground } = placeOf(part) ?? {}
+    const { minus, ground } = cellPlaceOf(part) ?? {}
     if (minus === undefined || ground === undefined) continue
     const net = wiring.netOf(minus)
     if (wiring.boards.every((board) => board.ground !== net)) continue

@@ -102,6 +102,26 @@ const supplies: readonly Kit[] = [
     never: [['D\\.[AK]', '.*']],
   },
   {
+    title: 'a solenoid on a transistor, two behind relays, and two diodes',
+    why: 'the transistor needs one, the other spares one contact, and none is put in twice',
+    mcu: 'uno-r3',
+    parts: {
+      Q: 'nmos',
+      K: 'relay-2',
+      ...Object.fromEntries(['U', 'V', 'W'].map((ref) => [ref, { part: 'solenoid', options: { volts: 12 } }])),
+      IN: socket(12),
+      D: 'diode',
+      E: 'diode',
+      R: ohms(10_000),
+    },
+    wired: [
+      ['D\\.A', '[UVW]\\.-'],
+      ['E\\.A', '[UVW]\\.-'],
+    ],
+    apart: [['D\\.A', 'E\\.A']],
+    adds: 0,
+  },
+  {
     title: 'the same without a diode',
     why: 'the contact bears it, none is bought',
     mcu: 'uno-r3',

@@ -2,6 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import { memoIn } from '../base/memo.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
+import { isOnCharger } from './cellPlaces.ts'
 import { behindBridge, madeFor } from './labels.ts'
 import { levelsOf } from './levels.ts'
 import type { BoardInstance, PartInstance, Source, SupplyUse, Wiring } from './model.ts'
@@ -26,13 +27,6 @@ export function groundEnd(wiring: Wiring, part: PartInstance): string | undefine
 /** A part that takes its current from its own line, its supply pin on ground. */
 export const isByLine = (wiring: Pick<Wiring, 'netOf'>, { facts, pins }: SupplyUse): boolean =>
   facts.byLine && pins.every((end) => wiring.netOf(end).ground)
-
-/** The pole of a cell that hangs on its charger: what takes from it goes to the output of that, and so does its ground. */
-export const isOnCharger = (wiring: Pick<Wiring, 'netOf' | 'terminal'>, end: string): boolean =>
-  wiring.netOf(end).ends.some((one) => {
-    const { owner, partPin } = wiring.terminal(one) ?? {}
-    return owner?.kind === 'part' && owner.part.rails.length > 0 && partPin?.outside !== undefined
-  })
 
 /** End to which a strap is tied for "supply": the source that feeds the part, else the one it would be given. */
 export function supplyEnd(wiring: Wiring, part: PartInstance): string | undefined {
