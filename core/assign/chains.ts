@@ -1,6 +1,7 @@
 import type { Behaviour } from '../catalog/behaviourSchema.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { after, connect, type Decision, type Progress } from './progress.ts'
+import { isLoose } from './spares.ts'
 
 /** Pins by which registers of a kind hang on each other: what is passed on, where it comes in, and what all share. */
 interface Chain {
@@ -27,10 +28,7 @@ function chainOf(behaves: Behaviour | undefined): Chain | undefined {
  */
 export function chainRegisters(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const loose = wiring.parts.filter(
-    ({ ref, part }) =>
-      chainOf(part.behaves) !== undefined &&
-      wanted(ref) &&
-      part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired),
+    (part) => chainOf(part.part.behaves) !== undefined && wanted(part.ref) && isLoose(wiring, part),
   )
   const last = new Map<string, PartInstance>()
   const decisions = loose.flatMap((part): Decision[] => {

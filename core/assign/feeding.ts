@@ -5,6 +5,7 @@ import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
 import { after, connect, type Decision, type Progress, type Refusal } from './progress.ts'
+import { isLoose } from './spares.ts'
 
 /** Feeds boards without a socket and the converters, one after the other: what these give can feed all others. */
 export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
@@ -30,11 +31,9 @@ export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean)
  * charger gives is taken from its output then, behind its protection.
  */
 function cellsToTheirPlace(wiring: Wiring, chosen: (ref: string) => boolean): Decision[] {
-  const isLoose = (ref: string): boolean =>
-    wiring.parts.find((one) => one.ref === ref)?.part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired) ===
-    true
+  const loose = new Set(wiring.parts.filter((part) => isLoose(wiring, part)).map(({ ref }) => ref))
   const cells = cellsOf([], wiring.parts).filter(
-    ({ ref, volts }) => chosen(ref) && volts >= CELL_VOLTS.least && volts <= CELL_VOLTS.most && isLoose(ref),
+    ({ ref, volts }) => chosen(ref) && volts >= CELL_VOLTS.least && volts <= CELL_VOLTS.most && loose.has(ref),
   )
   const free = [...cells]
   return wiring.parts.flatMap((part) => {
@@ -45,7 +44,7 @@ function cellsToTheirPlace(wiring: Wiring, chosen: (ref: string) => boolean): De
         ? [connect(place.plus, cell.plus, 'reads the state of the cell')]
         : []
     }
-    const cell = isLoose(part.ref) ? free.shift() : undefined
+    const cell = loose.has(part.ref) ? free.shift() : undefined
     const [minus] = cell?.minus ?? []
     if (!cell || minus === undefined || place.minus === undefined) return []
     return [

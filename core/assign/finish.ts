@@ -11,7 +11,7 @@ import { waysThrough } from '../wiring/waysThrough.ts'
 import { switchedLoads, takesKick } from '../wiring/windings.ts'
 import { addCompanions } from './companions.ts'
 import { after, type Decision, type Refusal } from './progress.ts'
-import { spareFor } from './spares.ts'
+import { isLoose, spareFor } from './spares.ts'
 import { highEnd } from './tying.ts'
 
 /** What a used driver still lacks: inputs and enables that need a pin, and wires that need none. */
@@ -86,9 +86,7 @@ function supplyOf(wiring: Wiring, { output }: DriverChannel, load: DriverChannel
 
 /** Drivers that lay loose and switch nothing in the end, though the kit has loads that could have come to them. */
 export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
-  const loose = wiring.parts.filter(
-    ({ ref, part }) => part.channels.length > 0 && part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired),
-  )
+  const loose = wiring.parts.filter((part) => part.part.channels.length > 0 && isLoose(wiring, part))
   const isForLoad = ({ part, end, facts }: SignalUse): boolean =>
     isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
   const loads = loose.length === 0 ? [] : wiring.signals.filter(isForLoad).map(({ part }) => part.part.id)
@@ -111,11 +109,10 @@ export function idleLanes(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<s
   const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
   return new Set(
     wiring.parts.flatMap((part) => {
-      const own = part.part.pins.map(({ id }) => `${part.ref}.${id}`)
       const lanes = waysThrough(part)
-      const isLoose = lanes.length > 0 && part.part.category === 'bus' && own.every((end) => !wiring.netOf(end).wired)
+      if (lanes.length === 0 || part.part.category !== 'bus' || !isLoose(wiring, part)) return []
       const isUsed = lanes.some(({ from, to }) => joined.has(from) && joined.has(to))
-      return isLoose && !isUsed && hasOther(wiring, part) ? [part.ref] : []
+      return !isUsed && hasOther(wiring, part) ? [part.ref] : []
     }),
   )
 }
@@ -133,14 +130,15 @@ export function idleSources(wiring: Wiring, edits: readonly Edit[]): ReadonlySet
     return part?.helper === 'capacitor'
   }
   return new Set(
-    wiring.parts.flatMap(({ ref, part }) => {
+    wiring.parts.flatMap((one) => {
+      const { ref, part } = one
+      if (part.category !== 'power' || part.rails.length === 0 || !isLoose(wiring, one)) return []
       const own = part.pins.map(({ id }) => `${ref}.${id}`)
-      const isLoose = part.category === 'power' && part.rails.length > 0 && own.every((end) => !wiring.netOf(end).wired)
       const rails = part.rails.map(({ pin }) => `${ref}.${pin}`)
       const feeds = joined.some((wire) =>
         wire.some((end, at) => rails.includes(end) && !isCompanion(wire[1 - at] as string)),
       )
-      return isLoose && !feeds && joined.flat().some((end) => own.includes(end)) ? [ref] : []
+      return !feeds && joined.flat().some((end) => own.includes(end)) ? [ref] : []
     }),
   )
 }

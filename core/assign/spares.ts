@@ -29,11 +29,13 @@ export interface Span {
   readonly most: number
 }
 
+/** No wire has reached a part yet. */
+export const isLoose = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
+  part.pins.every(({ id }) => !wiring.netOf(`${ref}.${id}`).wired)
+
 /** Loose parts of the kit: passive ones that no wire has reached yet. */
 export const looseParts = (wiring: Wiring, id: string): PartInstance[] =>
-  wiring.parts.filter(
-    (part) => part.part.id === id && part.part.pins.every((pin) => !wiring.netOf(`${part.ref}.${pin.id}`).wired),
-  )
+  wiring.parts.filter((part) => part.part.id === id && isLoose(wiring, part))
 
 /**
  * The loose part that fits best as the companion of another: of the right kind and value, first the one whose title says
