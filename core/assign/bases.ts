@@ -1,7 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { BASE_RESERVE, type BaseDrive, baseDrives } from '../circuit/bases.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { litDiodes } from '../circuit/lit.ts'
+import { litDiodes, RECOMMENDED_SLACK } from '../circuit/lit.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import type { Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
@@ -68,7 +68,7 @@ export function fitLamps(before: Wiring, decisions: readonly Decision[], now: Wi
   for (const { host, way, milliamps, volts, forward, resistor } of litDiodes(now)) {
     const bears = host?.current?.[way] ?? host?.current?.recommended
     const isNew = resistor && entryOf(before.plan.parts, resistor.ref) === undefined
-    if (!isNew || bears === undefined || milliamps <= bears * 1.02) continue
+    if (!isNew || bears === undefined || milliamps <= bears * RECOMMENDED_SLACK) continue
     const ohms = preferredValue(((volts - forward) / Math.min(bears, host?.current?.recommended ?? bears)) * 1000, 'up')
     larger.set(resistor.ref, Math.max(ohms, larger.get(resistor.ref) ?? 0))
   }

@@ -9,6 +9,7 @@ import { resolve } from '../wiring/resolve.ts'
 import { type AssignOptions, type AssignResult, assign } from './assign.ts'
 import { conflictOf } from './conflict.ts'
 import { openSignals, prepare } from './preparing.ts'
+import { withRows } from './rows.ts'
 
 /** A mode or an address that the maker left open, taken other than usual. */
 interface Choice {
@@ -74,7 +75,7 @@ function countUp(wiring: Wiring, options: AssignOptions): Choice[] {
 
 function choose(wiring: Wiring, options: AssignOptions): AssignResult {
   const usual = assign(wiring, options)
-  if (usual.unplaced.length === 0) return usual
+  if (usual.unplaced.length === 0) return withRows(wiring, usual, options)
   let best = usual
   let stopped = false
   const tried = new Set<string>()
@@ -110,12 +111,14 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
           (waiting(one) === waiting(best) && best.choices.length === all.length && one.cost < best.cost)
         if (!isBetter(draft)) continue
         const result = assign(after, options)
-        if (isBetter(result))
+        if (isBetter(result)) {
+          const whole = result.unplaced.length === 0 ? withRows(after, result, options) : result
           best = {
-            ...result,
-            edits: [...all.flatMap((one) => one.edits), ...result.edits],
+            ...whole,
+            edits: [...all.flatMap((one) => one.edits), ...whole.edits],
             choices: all.map(({ ref, title }) => ({ ref, title })),
           }
+        }
       }
     }
     if (best.unplaced.length === 0) return { ...best, optimal: best.optimal && !stopped }

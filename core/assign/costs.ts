@@ -14,10 +14,12 @@ export const costs = {
   scarce: { 'analog-in': 6, interrupt: 5, pwm: 4, 'analog-out': 4, touch: 1 } as Readonly<Record<string, number>>,
   busPin: 8,
   away: 3,
+  unusual: 5,
   controllerRank: 6,
   noPull: 10,
   secondBus: 25,
   softSelect: 6,
   unserved: 80,
   madeFor: 15,
+  asleep: 6,
 } as const

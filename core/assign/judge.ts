@@ -57,7 +57,7 @@ export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?
     tally.pay(costs.secondBus, 'starts a second bus')
   if (best) {
     if (best.why !== undefined) tally.for.push(best.why)
-    if (best.away) tally.pay(costs.away, 'not the usual pin')
+    if (best.away > 0) tally.pay(best.away, 'not the usual pin')
     if (best.rank > 0) tally.pay(best.rank * costs.controllerRank, `uses ${best.id.toUpperCase()}`)
   } else if (bus.signal === 'cs') tally.pay(costs.softSelect, 'selected by software')
   return tally
@@ -84,6 +84,9 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
     const price = cautionPrice(caution, use)
     if (price) tally.pay(price.points * cautionWeight(wiring.plan, caution), price.words)
   }
+  const spared = host.cautions.find((one) => one.feature !== undefined && !activeCautions(host).includes(one))
+  const asleep = host.board?.board.features.find(({ id }) => id === spared?.feature)
+  if (asleep) tally.pay(costs.asleep, `free without ${asleep.title}`)
   if (use.facts.pull === 'up' && !host.functions.has('pull-up')) tally.pay(costs.noPull, 'no pull-up inside')
   for (const name of scarceNames) {
     if (name === use.facts.needs || name === use.facts.orElse || !offers(host, name)) continue
@@ -140,6 +143,8 @@ function cautionPrice(caution: Caution, use: SignalUse): { points: number; words
       return use.facts.needs.startsWith('i2c.') ? undefined : { points: costs.fixedPull, words: 'fixed pull-up' }
     case 'keep-output':
       return { points: use.facts.needs.startsWith('spi.cs') ? 0 : costs.keepOutput, words: 'kept by SPI' }
+    case 'slow':
+      return use.facts.timing && drives(use.facts.needs) ? { points: costs.pulse, words: 'a slow pin' } : undefined
     case 'debug-port':
       return { points: 2, words: 'debug pin' }
     case 'false-edge':
@@ -172,7 +177,7 @@ function controllersFor(
   host: Host,
   use: SignalUse,
   only: string | undefined,
-): { id: string; rank: number; preferred: boolean; away: boolean; why: string | undefined }[] {
+): { id: string; rank: number; preferred: boolean; away: number; why: string | undefined }[] {
   const need = busNeed(use.facts.needs)
   const board = host.board
   if (!need || !board) return []
@@ -192,7 +197,7 @@ function controllersFor(
         id: one.id,
         rank: one.rank,
         preferred,
-        away: !preferred && (usual !== undefined || one.matrix !== undefined),
+        away: preferred ? 0 : one.matrix !== undefined ? costs.away : usual !== undefined ? costs.unusual : 0,
         why: preferred
           ? `${usual === undefined ? '' : 'usual '}${one.title} pin`
           : fixed
@@ -205,12 +210,20 @@ function controllersFor(
 
 /** Pins that programs take for a controller unless told otherwise: as the board prefers, or as its platform begins it. */
 export const usualPins = memoIn(
-  (board: Board, controller: Pick<Controller, 'prefer' | 'pins'>): Readonly<Record<string, string>> | undefined => {
-    const { prefer, pins } = controller
-    if (prefer || !pins) return prefer?.pins
+  (
+    board: Board,
+    controller: Pick<Controller, 'prefer' | 'pins' | 'groups'>,
+  ): Readonly<Record<string, string>> | undefined => {
+    const { prefer, pins = {}, groups } = controller
+    if (prefer) return prefer.pins
+    const choices: readonly Readonly<Record<string, string | readonly string[]>>[] = groups ?? [pins]
     return board.programs
       .flatMap(({ begins }) => Object.values(begins))
-      .find((begun) => Object.entries(begun).every(([signal, pin]) => entryOf(pins, signal)?.includes(pin)))
+      .find((begun) =>
+        choices.some((choice) =>
+          Object.entries(begun).every(([signal, pin]) => [entryOf(choice, signal)].flat().includes(pin)),
+        ),
+      )
   },
 )
 

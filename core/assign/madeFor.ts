@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { circuitOf } from '../circuit/circuit.ts'
+import { RECOMMENDED_SLACK } from '../circuit/lit.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { isTimed } from '../wiring/needs.ts'
 import { weightOf } from './preferences.ts'
@@ -29,7 +30,7 @@ export function isMadeFor(wiring: Wiring, { functions, provider, current, logicV
   if (needs === 'digital-in') return true
   if (['choose', 'decode'].includes(provider.part.behaves?.as ?? '')) return false
   const bears = current?.source ?? current?.recommended ?? current?.absolute ?? Number.POSITIVE_INFINITY
-  return lampMilliamps(wiring, use, logicVolts) <= bears * 1.02
+  return lampMilliamps(wiring, use, logicVolts) <= bears * RECOMMENDED_SLACK
 }
 
 /** What a lamp takes through its resistor; one that is to be bought takes what is wanted. */

@@ -1,6 +1,6 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { softwareBus } from '../wiring/softwareBus.ts'
+import { isOnController, softwareBus } from '../wiring/softwareBus.ts'
 import { blockWords } from './blocks.ts'
 import { candidates } from './candidates.ts'
 import { connect, type Decision } from './progress.ts'
@@ -78,10 +78,7 @@ function pinFor(
   const own = candidates(wiring, plain).filter(({ host }) => host.board === board)
   const host = own.find(
     ({ blocked, host: one }) =>
-      blocked === undefined &&
-      !taken.has(one) &&
-      ![...one.functions].some((name) => name.startsWith('uart')) &&
-      (!listens || hears(one)),
+      blocked === undefined && !taken.has(one) && !isOnController(board, 'uart', one.pin) && (!listens || hears(one)),
   )?.host
   const blocks = own.flatMap(({ blocked }) => (blocked ? [blockWords(blocked)] : []))
   const count = (word: string): number => blocks.filter((one) => one === word).length

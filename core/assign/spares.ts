@@ -1,6 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { Companion } from '../catalog/partSchema.ts'
-import { circuitOf } from '../circuit/circuit.ts'
+import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { chosenFact } from '../wiring/chosen.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
@@ -20,6 +20,9 @@ export const spans = {
 
 /** Least current in milliamperes at which a lamp is seen. */
 const SEEN_MILLIAMPS = 0.5
+
+/** Current in milliamperes into a base with which a small load is still switched. */
+const LEAST_BASE_MILLIAMPS = 1
 
 /** How far another model of the same kind counts from the one that is named, as a logarithm of a ratio. */
 const OTHER_MODEL = 0.1
@@ -47,12 +50,15 @@ export function spareFor(
   { part: id, options, why, series, across }: Companion,
   taken: ReadonlySet<string>,
 ): PartInstance | undefined {
+  const diode = circuitOf(wiring).elements.find(
+    (one) => one.part === owner && one.kind === 'diode' && [one.a, one.b].includes(`${owner.ref}.${series}`),
+  )
   const span =
     entryOf(options, 'farads') !== undefined
       ? spans.capacitor
       : across
         ? spans.across
-        : owner.part.inner.some((one) => one.kind === 'diode' && one.between.includes(series ?? ''))
+        : diode?.lights
           ? spans.lamp
           : spans.series
   // What a capacitor is made of and rated for matters only as far as it bears its volts.
@@ -70,7 +76,7 @@ export function spareFor(
         ([name, value]) =>
           distance(entryOf(part.options, name), value, span) ??
           (name === 'model' && isRated(part) ? OTHER_MODEL : undefined) ??
-          (name === 'ohms' && span === spans.lamp && lights(wiring, owner, series, part)
+          (name === 'ohms' && diode && suits(owner, diode, part)
             ? distance(entryOf(part.options, name), value, spans.any)
             : undefined),
       ),
@@ -81,19 +87,18 @@ export function spareFor(
 }
 
 /**
- * A resistor outside the usual span with which this very lamp is seen at the volts of its board, and takes no more
- * than it and a pin are good for: a white one asks for less than a red one. I = (V − Vf) / R.
+ * A resistor outside the usual span that does for this very diode at the volts of its board: a lamp is seen with it and
+ * takes no more than it and a pin are good for (a white one asks for less than a red one); a base takes what a pin
+ * gives, and whether that is enough is known when its load is placed (`fitBases`). I = (V − Vf) / R.
  */
-function lights(wiring: Wiring, owner: PartInstance, series: string | undefined, { options }: PartInstance): boolean {
-  const board = owner.home?.board
-  const lamp = circuitOf(wiring).elements.find(
-    (one) => one.part === owner && one.lights && [one.a, one.b].includes(`${owner.ref}.${series}`),
-  )
+function suits({ home }: PartInstance, { lights, forward, most }: Element, { options }: PartInstance): boolean {
+  const board = home?.board
   const ohms = entryOf(options, 'ohms')
-  if (!board || lamp?.forward === undefined || typeof ohms !== 'number') return false
-  const milliamps = ((board.logicVolts - lamp.forward) / ohms) * 1000
-  const most = Math.min(lamp.most ?? 0, board.current.pin?.recommended ?? Number.POSITIVE_INFINITY)
-  return milliamps >= SEEN_MILLIAMPS && milliamps <= most
+  if (!board || forward === undefined || typeof ohms !== 'number') return false
+  const milliamps = ((board.logicVolts - forward) / ohms) * 1000
+  const bears = board.current.pin?.recommended ?? Number.POSITIVE_INFINITY
+  if (lights) return milliamps >= SEEN_MILLIAMPS && milliamps <= Math.min(most ?? 0, bears)
+  return milliamps <= bears && milliamps >= LEAST_BASE_MILLIAMPS
 }
 
 /** A capacitor is rated for what its part is fed with. */

@@ -57,7 +57,7 @@ function lintPins({ part, say }: Proof): void {
 function lintSupplies({ part, say, known }: Proof): void {
   for (const [index, supply] of part.supplies.entries()) {
     const at = ['supplies', index]
-    known([...supply.pins, ...supply.ground], 'supply', at)
+    known([...supply.pins, ...supply.ground, ...supply.sharedBy], 'supply', at)
     if (supply.pins.length === 0) say('a supply names no pin', at)
     for (const id of supply.modes ?? [])
       if (!part.modes.some((mode) => mode.id === id)) say(`a supply is for mode ${id}, which the part has not`, at)

@@ -40,6 +40,8 @@ export const PartSupply = v.strictObject({
   /** A number, or the option that holds it, times a number. */
   typicalMilliamps: v.optional(Milliamps),
   peakMilliamps: v.optional(Milliamps),
+  /** Inputs each of which stands for an equal share of both currents: the relays of a row. One without a wire takes none. */
+  sharedBy: v.optional(v.array(PinId), []),
   /** Supply that the part's logic runs at when a regulator sits between, in volts. */
   logicVolts: v.optional(NotNegative),
   /** False where the part also works without it: a charger on its cell. */

@@ -55,6 +55,8 @@ export const Signal = v.strictObject({
   /** Seen from the part. */
   direction: v.picklist(['in', 'out', 'both', 'open-drain', 'passive']),
   required: v.optional(v.boolean(), true),
+  /** Could stay open, and is wired as a rule: the switch of a joystick, the further relays of a row. */
+  often: v.optional(v.boolean(), false),
   /** Resistor of the module from this pin to its supply, in ohms. */
   pulledOhms: v.optional(NotNegative),
   text: v.optional(Text),

@@ -220,6 +220,12 @@ function resistorOf({ strands, amps }: State, element: Element, milliamps: numbe
   return (found.find(touches) ?? found[0])?.part
 }
 
+/**
+ * How far above what is recommended a current may lie before it is worth a word: a recommended current is no cliff, and
+ * a resistor of 5 % with a lamp whose voltage scatters by a tenth moves it by more than that.
+ */
+export const RECOMMENDED_SLACK = 1.1
+
 /** What one pin carries: milliamperes, which way, and whose they are. */
 export interface PinLoad {
   readonly host: Host

@@ -9,6 +9,13 @@ testRule(busSoftware, {
       parts: { G: 'gps-uart' },
       wires: 'G.TX MCU.19, G.RX MCU.18',
     },
+    {
+      title: 'the second pair of the only UART, with the USB monitor off',
+      mcu: 'esp8266-nodemcu-v2',
+      uses: [],
+      parts: { G: 'gps-uart' },
+      wires: 'G.TX MCU.GPIO13, G.RX MCU.GPIO15',
+    },
   ],
   invalid: [
     {
@@ -23,6 +30,13 @@ testRule(busSoftware, {
       mcu: 'uno-r3',
       parts: { G: 'gps-uart' },
       wires: 'G.TX MCU.4, G.RX MCU.5',
+      says: ['caution: The UART of G works by software only, up to 57600 baud.'],
+    },
+    {
+      title: 'the same pair while the monitor has the UART on its first pins',
+      mcu: 'esp8266-nodemcu-v2',
+      parts: { G: 'gps-uart' },
+      wires: 'G.TX MCU.GPIO13, G.RX MCU.GPIO15',
       says: ['caution: The UART of G works by software only, up to 57600 baud.'],
     },
     {

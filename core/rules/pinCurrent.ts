@@ -1,6 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import type { PinCurrent } from '../catalog/common.ts'
-import { litDiodes, pinLoads } from '../circuit/lit.ts'
+import { litDiodes, pinLoads, RECOMMENDED_SLACK } from '../circuit/lit.ts'
 import type { Host, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { setOhms } from './mend.ts'
@@ -32,7 +32,7 @@ export const pinCurrent: Rule = {
         const milliamps = load[way]
         const absolute = limits[way] ?? limits.absolute
         const over = absolute !== undefined && milliamps > absolute * 1.001
-        const much = limits.recommended !== undefined && milliamps > limits.recommended * 1.02
+        const much = limits.recommended !== undefined && milliamps > limits.recommended * RECOMMENDED_SLACK
         return over || much ? [{ way, milliamps, absolute, over }] : []
       })
       // Where both ways are too much the worse is said; a lamp that itself gets too much is led-resistor's.

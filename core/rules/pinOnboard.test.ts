@@ -55,8 +55,8 @@ testRule(pinOnboard, {
       parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } } },
       wires: 'L.A R.1, R.2 MCU.36, L.K MCU.GND',
       says: ['fault: L.A shares MCU.GPIO36 with the extra memory on the board.'],
-      fix: 'Move L.A to MCU.GPIO38',
-      changes: ['wire R.2 to MCU.GPIO36 removed', 'wire R.2 to MCU.GPIO38 added'],
+      fix: 'Move L.A to MCU.GPIO47',
+      changes: ['wire R.2 to MCU.GPIO36 removed', 'wire R.2 to MCU.GPIO47 added'],
     },
   ],
 })

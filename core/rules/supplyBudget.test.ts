@@ -31,6 +31,12 @@ testRule(supplyBudget, {
       parts: { S: 'servo-sg90' },
       wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.27',
     },
+    {
+      title: 'eight relays of which three are moved: 240 mA',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-8' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN1 MCU.D4, K.IN2 MCU.D5, K.IN3 MCU.D6',
+    },
     { title: 'a lamp behind a regulator at 9 V', ...lampBehind(200, 9, 'without') },
     { title: 'behind one with a cooler at 12 V', ...lampBehind(700, 12, 'with') },
   ],
@@ -51,6 +57,21 @@ testRule(supplyBudget, {
       parts: { P: { part: 'ws2812-strip', options: { pixels: 100 } } },
       wires: 'P.5V PACK.+, P.GND PACK.-, PACK.- MCU.GND, P.DIN MCU.27',
       says: ['fault: PACK.+ has to give 2000 mA as a rule, and gives 1000 mA at most.'],
+    },
+    {
+      title: 'eight relays of which six are moved',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-8' },
+      wires:
+        'K.VCC MCU.5V, K.GND MCU.GND, K.IN1 MCU.D4, K.IN2 MCU.D5, K.IN3 MCU.D6, K.IN4 MCU.D7, K.IN5 MCU.D8, K.IN6 MCU.D9',
+      says: ['caution: MCU.5V has to give 480 mA at peaks, and gives 400 mA at most.'],
+    },
+    {
+      title: 'eight relays, and none is wired to be moved yet',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-8' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND',
+      says: ['caution: MCU.5V has to give 640 mA at peaks, and gives 400 mA at most.'],
     },
     {
       title: 'two servos on USB beside a pack',

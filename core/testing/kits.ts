@@ -1,3 +1,4 @@
+import { kitsRows } from './kitsRows.ts'
 import { kitsTogether } from './kitsTogether.ts'
 import type { Short } from './plans.ts'
 
@@ -1369,5 +1370,6 @@ export const kits: readonly Kit[] = [
   ...sound,
   ...either,
   ...fedRight,
+  ...kitsRows,
   ...kitsTogether,
 ]

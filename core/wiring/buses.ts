@@ -88,16 +88,27 @@ export function carries(
   )
 }
 
+/**
+ * True when a feature in use has a controller on other pins than these: a line on its second pair of pins goes by
+ * software then, or not at all.
+ */
+export const isUsedElsewhere = ({ features }: BoardInstance, controller: string, pins: readonly string[]): boolean =>
+  features.some((one) => one.controllers.includes(controller) && !pins.some((pin) => one.pins.includes(pin)))
+
 /** Gives every bus a controller of its own: the most buses served, preferred pins and low ranks first. */
 function matchControllers(board: BoardInstance, buses: (Bus & { controller: string | undefined })[]): void {
   if (buses.length === 0) return
   const kind = buses[0]!.kind
   const controllers = board.board.controllers.filter((one) => one.kind === kind)
+  const bySoftware = board.board.software.some((one) => one.kind === kind)
   const choices = buses.map((bus) => {
     const pins = busPins(bus)
     const liking = (controller: Controller): number =>
       [...pins].filter(([signal, on]) => on.has(controller.prefer?.pins[signal] ?? '')).length * -10 + controller.rank
-    return controllers.filter((one) => carries(board, one, pins)).sort((a, b) => liking(a) - liking(b))
+    const on = [...pins.values()].flatMap((some) => [...some])
+    return controllers
+      .filter((one) => carries(board, one, pins) && !(bySoftware && isUsedElsewhere(board, one.id, on)))
+      .sort((a, b) => liking(a) - liking(b))
   })
   const owner = new Map<string, number>()
   const place = (bus: number, tried: Set<string>): boolean => {

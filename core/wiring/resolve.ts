@@ -208,10 +208,13 @@ function feedPart(owner: Mutable<PartInstance>, netOf: (end: string) => Net): vo
 function supplyUse(owner: PartInstance, facts: PartSupply, netOf: (end: string) => Net): SupplyUse {
   const pins = facts.pins.map((pin) => `${owner.ref}.${pin}`)
   const grounds = facts.ground.map((pin) => `${owner.ref}.${pin}`)
+  // While nothing is wired yet, all of them may come.
+  const moved = facts.sharedBy.filter((pin) => netOf(`${owner.ref}.${pin}`).wired).length
+  const share = moved === 0 ? 1 : moved / facts.sharedBy.length
   const amount = (given: PartSupply['typicalMilliamps']): number | undefined => {
     const value = typeof given === 'object' ? entryOf(owner.options, given.option) : given
     if (typeof value !== 'number') return undefined
-    return typeof given === 'object' ? value * (given.times ?? 1) : value
+    return (typeof given === 'object' ? value * (given.times ?? 1) : value) * share
   }
   return {
     facts,

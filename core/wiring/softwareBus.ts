@@ -1,6 +1,6 @@
 import type { Board } from '../catalog/boardSchema.ts'
-import { busNeed, busPins } from './buses.ts'
-import type { Bus } from './model.ts'
+import { busNeed, busPins, isUsedElsewhere } from './buses.ts'
+import type { BoardInstance, Bus } from './model.ts'
 
 type Way = Board['software'][number]
 
@@ -20,6 +20,14 @@ export function tooFastForSoftware(bus: Bus): { readonly way: Way; readonly baud
   return baud === undefined ? undefined : { way: way as Way, baud }
 }
 
+/** A pin that a controller of a kind could take: one that a feature has on other pins could not. */
+export function isOnController(board: BoardInstance, kind: string, pin: string): boolean {
+  return [...(board.facts.pin(pin)?.functions ?? [])].some((name) => {
+    const [controller, signal] = name.split('.')
+    return signal !== undefined && name.startsWith(kind) && !isUsedElsewhere(board, controller as string, [pin])
+  })
+}
+
 /** The least rate of a part that speaks faster than a program can follow. */
 function tooFast(bus: Bus, way: Way): number | undefined {
   if (bus.kind !== 'uart') return undefined
@@ -36,10 +44,9 @@ function wayOf(bus: Bus): Way | undefined {
   if (!way || pins.length === 0) return undefined
   const plain = pins.every(([signal, on]) =>
     [...on].every((pin) => {
-      const functions = board.facts.pin(pin)?.functions
-      const names = [...(functions ?? [])].filter((name) => name.startsWith(bus.kind) && name.includes('.'))
       const out = !['miso', 'rx'].includes(signal)
-      return names.length === 0 && functions?.has(out ? 'digital-out' : 'digital-in') === true
+      const can = board.facts.pin(pin)?.functions.has(out ? 'digital-out' : 'digital-in') === true
+      return can && !isOnController(board, bus.kind, pin)
     }),
   )
   const onExpander = bus.uses.some((use) => busNeed(use.facts.needs) && use.hosts.some(({ host }) => host.provider))

@@ -114,9 +114,10 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (facts.heavy || (rail && part.part.category === 'power')) points += outside(source) ? 0 : 50
     else if (outside(source)) points += 30
     const takes = use.peakMilliamps ?? 0
-    // What is next to nothing beside the limit does not decide it.
+    // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway.
     const limit = source.limitMilliamps
-    if (limit !== undefined && takes > SMALL_SHARE * limit && loadOf(source) + takes > limit) points += 40
+    const before = loadOf(source)
+    if (limit !== undefined && takes > SMALL_SHARE * limit && before <= limit && before + takes > limit) points += 40
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage, unless made for more.
     if (
       !facts.heavy &&

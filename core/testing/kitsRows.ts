@@ -1,0 +1,187 @@
+import type { Kit } from './kits.ts'
+
+const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
+const socket = (volts: number) => ({ part: 'dc-socket', options: { volts } })
+const several = (stem: string, count: number, part: object | string) =>
+  Object.fromEntries(Array.from({ length: count }, (_, at) => [`${stem}${at + 1}`, part]))
+
+/** What could stay open and is wired as a rule. */
+const rows: readonly Kit[] = [
+  {
+    title: 'four relays and nothing of what they switch',
+    why: 'what hangs on the contacts is seldom in the kit: all four are there to be moved, side by side',
+    mcu: 'uno-r3',
+    parts: { K: 'relay-4' },
+    wired: [1, 2, 3, 4].map((n) => [`K\\.IN${n}`, 'MCU\\.D\\d+'] as const),
+  },
+  {
+    title: 'four relays of which two move pumps',
+    why: 'the others carry nothing',
+    mcu: 'esp32-devkit-30',
+    parts: { K: 'relay-4', P: 'pump', Q: 'pump', IN: socket(5) },
+    wired: [
+      ['K\\.IN1', 'MCU\\.GPIO\\d+'],
+      ['K\\.IN2', 'MCU\\.GPIO\\d+'],
+    ],
+    never: [['K\\.IN[34]', '.*']],
+  },
+  {
+    title: 'four relays, an encoder and a climate sensor where six pins are free of cautions',
+    why: 'the switch of the encoder finds one, the further relays would have to go to boot pins',
+    mcu: 'esp8266-d1-mini',
+    parts: { K: 'relay-4', D: 'dht22', R: ohms(10_000), J: 'rotary-encoder' },
+    wired: [['J\\.SW', 'MCU\\.GPIO\\d+']],
+    never: [['K\\.IN[2-4]', '.*']],
+    adds: 0,
+  },
+  {
+    title: 'relays of which the maker has wired one',
+    why: 'who wires one of four wants that one',
+    mcu: 'uno-r3',
+    parts: { K: 'relay-4' },
+    wires: 'K.IN2 MCU.D7',
+    never: [['K\\.IN[34]', '.*']],
+  },
+  {
+    title: 'a joystick on a board with pins to spare',
+    why: 'its switch is wired as well',
+    mcu: 'leonardo-32u4',
+    parts: { J: 'joystick' },
+    wired: [['J\\.SW', 'MCU\\.[AD]\\d+']],
+  },
+  {
+    title: 'a joystick where only pins without a pull are left',
+    why: 'for a switch that could stay open no resistor is bought',
+    mcu: 'jetson-nano-40',
+    parts: { E: 'rotary-encoder' },
+    never: [['E\\.SW', '.*']],
+    adds: 0,
+  },
+  {
+    title: 'a switch of four ways',
+    why: 'all four are read',
+    mcu: 'uno-r3',
+    parts: { S: 'dip-switch' },
+    wired: [1, 2, 3, 4].map((n) => [`S\\.${n}`, 'MCU\\.[AD]\\d+'] as const),
+  },
+  {
+    title: 'a figure, eight resistors and a register',
+    why: 'the eighth resistor is for the point; 6.4 mA is what the register bears, give or take what a resistor scatters',
+    mcu: 'uno-r3',
+    parts: { X: '74hc595', S: 'seven-segment', ...several('R', 8, ohms(470)) },
+    wired: [
+      ['S\\.DP', 'R\\d\\.1'],
+      ['R8\\.2', 'X\\.QH'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a figure and seven resistors',
+    why: 'the point stays dark',
+    mcu: 'uno-r3',
+    parts: { S: 'seven-segment', ...several('R', 7, ohms(470)) },
+    never: [['S\\.DP', '.*']],
+    adds: 0,
+  },
+]
+
+/** Resistors of the kit before bases. */
+const bases: readonly Kit[] = [
+  ...[220, 470, 560].map(
+    (value): Kit => ({
+      title: `a pump, a transistor and ${value} ohms`,
+      why: 'less than usual before a base, and still no more than a pin gives',
+      mcu: 'uno-r3',
+      parts: { Q: 'npn', P: 'pump', R: ohms(value), IN: socket(5), D: 'diode' },
+      wired: [['Q\\.B', 'R\\.1']],
+      adds: 0,
+    }),
+  ),
+  {
+    title: 'a pump, a transistor and 150 ohms',
+    why: '29 mA are more than the pin gives: another resistor is bought',
+    mcu: 'uno-r3',
+    parts: { Q: 'npn', P: 'pump', R: ohms(150), IN: socket(5), D: 'diode' },
+    never: [['R\\.[12]', '.*']],
+    adds: 1,
+  },
+  {
+    title: 'a pump, a Darlington transistor and 2.2 kilohms',
+    why: '0.9 mA would do for its gain of a thousand',
+    mcu: 'esp32-devkit-30',
+    parts: {
+      Q: { part: 'npn', options: { model: 'tip120' } },
+      P: 'pump',
+      R: ohms(2200),
+      IN: socket(5),
+      D: 'diode',
+    },
+    wired: [['Q\\.B', 'R\\.1']],
+    adds: 0,
+  },
+]
+
+/** Pins that programs and libraries take unless told otherwise. */
+const usual: readonly Kit[] = [
+  {
+    title: 'a display on the first SPI of a Blue Pill',
+    why: 'programs begin on PA5 and PA7; the other group needs a line more',
+    mcu: 'stm32f103-bluepill',
+    parts: { O: 'st7735' },
+    wired: [
+      ['O\\.SCK', 'MCU\\.PA5'],
+      ['O\\.SDA', 'MCU\\.PA7'],
+    ],
+  },
+  {
+    title: 'a display and a card on a Black Pill',
+    why: 'three lines of the usual group, and a select of the other beside it',
+    mcu: 'stm32f411-blackpill',
+    parts: { O: 'st7789', C: 'microsd' },
+    wired: [
+      ['C\\.SCK', 'MCU\\.PA5'],
+      ['C\\.MISO', 'MCU\\.PA6'],
+      ['C\\.MOSI', 'MCU\\.PA7'],
+    ],
+  },
+  {
+    title: 'an amplifier on a Teensy',
+    why: 'of four data lines programs take the first',
+    mcu: 'teensy-4-1',
+    parts: { A: 'max98357a', S: 'speaker' },
+    wired: [['A\\.DIN', 'MCU\\.D7']],
+  },
+  {
+    title: 'buttons on a board with a second USB socket',
+    why: 'its two lines are left to it',
+    mcu: 'esp32-s3-devkitc-1',
+    parts: { A: 'max98357a', M: 'inmp441', S: 'speaker', O: 'st7789', E: 'rotary-encoder', B: 'button', C: 'button' },
+    never: [['.*', 'MCU\\.GPIO(19|20)']],
+  },
+  {
+    title: 'a tape of lights where GPIO16 is free',
+    why: 'libraries that time pulses do not drive it',
+    mcu: 'esp8266-d1-mini',
+    parts: { G: 'gps-uart', O: 'ssd1306', L: 'ws2812-strip', D: 'dht22', R: ohms(10_000) },
+    never: [['L\\.DIN', 'MCU\\.GPIO16']],
+  },
+  {
+    title: 'a dust sensor that sends, where USB has the only UART',
+    why: 'GPIO13 is the second receiver of that UART, which is on its first: a plain pin for a program that listens',
+    mcu: 'esp8266-nodemcu-v2',
+    parts: { P: 'pms5003', S: 'scd40', O: 'sh1106', L: 'led', R: ohms(220), B: 'button' },
+    wired: [['P\\.TX', 'MCU\\.GPIO1[2346]']],
+  },
+  {
+    title: 'two sensors alike beside a servo that asks for more than the board gives',
+    why: 'what is overloaded anyway is no reason to part them',
+    mcu: 'uno-r3',
+    parts: { S: 'servo-sg90', U: 'hc-sr04', L: 'line-tcrt5000', M: 'line-tcrt5000' },
+    wired: [
+      ['L\\.VCC', 'MCU\\.5V'],
+      ['M\\.VCC', 'MCU\\.5V'],
+    ],
+  },
+]
+
+export const kitsRows: readonly Kit[] = [...rows, ...bases, ...usual]
