@@ -155,6 +155,10 @@ export const Mode = v.strictObject({
       most: NotNegative,
       /** Lets go of its data output when not selected. */
       releases: v.optional(v.boolean(), true),
+      /** Libraries speak to it over a controller: on other pins they find nothing, though a program could make each bit. */
+      controllerOnly: v.optional(v.boolean(), false),
+      /** Libraries for it make the bits themselves on any pins that a sketch names: no controller is missed. */
+      anyPins: v.optional(v.boolean(), false),
       /** Works also while it is selected for good; others take the edges of the select for beginning and end. */
       alwaysOn: v.optional(v.boolean(), false),
       /** Option with the number by which several of the kind tell on one select whom a message is for. */

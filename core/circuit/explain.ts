@@ -2,6 +2,7 @@ import { volts as voltsAt } from '../catalog/common.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
+import { boardPull } from './boardPulls.ts'
 import { type Circuit, circuitOf, type Port, railOf } from './circuit.ts'
 import type { Actor, Strand } from './island.ts'
 import { linesOf } from './lines.ts'
@@ -128,7 +129,11 @@ function startStates(wiring: Wiring, circuit: Circuit, net: Net): ExplainedState
   return circuit.at(net).flatMap(({ host, terminal }): ExplainedState[] => {
     const strap = host?.cautions.find(({ id }) => id === 'boot-strap')
     if (!host || strap?.needs === undefined || host.logicVolts === undefined || terminal.end !== host.end) return []
-    const hold = { volts: strap.held === 'pull-up' ? host.logicVolts : 0, ohms: strap.heldOhms ?? STRAP_OHMS }
+    const hold = {
+      volts: strap.held === 'pull-up' ? host.logicVolts : 0,
+      ohms: strap.heldOhms ?? STRAP_OHMS,
+      stays: boardPull(host, strap) !== undefined,
+    }
     const volts = heldAtStart(wiring, net, hold)
     return [
       {

@@ -4,6 +4,7 @@ import { holds } from '../catalog/when.ts'
 import { type Branch, WIRE_OHMS } from '../electrical/network.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Net } from '../wiring/model.ts'
+import { boardPull } from './boardPulls.ts'
 import type { Circuit, DriverChannel, Element, Port } from './circuit.ts'
 import { CLOSED_OHMS, ON_OHMS, ohmsOf, outputOhms } from './elementOhms.ts'
 
@@ -172,9 +173,8 @@ class Builder implements Groundwork {
       if (facts.pulledOhms !== undefined) pull(wiring.netOf(end), part.logicVolts, facts.pulledOhms, part.ref)
     for (const host of wiring.hosts.values())
       for (const caution of host.cautions) {
-        if (caution.heldOhms === undefined) continue
-        if (caution.id === 'fixed-pull-up') pull(wiring.netOf(host.end), host.logicVolts, caution.heldOhms, host.ref)
-        if (caution.id === 'fixed-pull-down') pull(wiring.netOf(host.end), 0, caution.heldOhms, host.ref)
+        const held = boardPull(host, caution)
+        if (held) pull(wiring.netOf(host.end), held.volts, held.ohms, host.ref)
       }
     // A part that is fed through a resistor or a diode: what it takes decides what it gets.
     for (const part of wiring.parts)

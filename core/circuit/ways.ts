@@ -61,13 +61,21 @@ export function wayTo(circuit: Circuit, state: State, island: Island, net: Net, 
   return { name, volts: held, through, kinds, port, inside }
 }
 
+/** What the board or its chip pulls at a pin with; `stays` where that is a resistor, which is in the circuit already. */
+export interface Hold {
+  readonly volts: number
+  readonly ohms: number
+  readonly stays?: boolean
+}
+
 /** Volts of a net while the board starts, with a weak hold besides; undefined for a net that no element meets. */
-export function heldAtStart(wiring: Wiring, net: Net, hold: { readonly volts: number; readonly ohms: number }): number {
+export function heldAtStart(wiring: Wiring, net: Net, hold: Hold): number {
   const verdict = verdictsOf(wiring).of(net)?.verdict
   const state = verdict?.states[0]
   if (!verdict || !state) return hold.volts
   const { held } = verdict.island
-  const strands = [...state.strands, { a: HOLD, b: net.index, ohms: hold.ohms, element: undefined, port: undefined }]
+  const weak = { a: HOLD, b: net.index, ohms: hold.ohms, element: undefined, port: undefined }
+  const strands = hold.stays ? state.strands : [...state.strands, weak]
   return solve(strands, new Map([...held, [HOLD, hold.volts]])).volts.get(net.index) ?? hold.volts
 }
 

@@ -1,6 +1,7 @@
 import { candidates } from '../assign/candidates.ts'
 import { rewire } from '../assign/rewire.ts'
 import { volts } from '../catalog/common.ts'
+import { boardPull } from '../circuit/boardPulls.ts'
 import { heldAtStart } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
@@ -46,7 +47,11 @@ export const bootStrap: Rule = {
           ? forcing.facts.atReset === 'high'
             ? host.logicVolts
             : 0
-          : heldAtStart(wiring, net, { volts: hold, ohms: strap.heldOhms ?? 45_000 })
+          : heldAtStart(wiring, net, {
+              volts: hold,
+              ohms: strap.heldOhms ?? 45_000,
+              stays: boardPull(host, strap) !== undefined,
+            })
       const wrong = wanted === 'high' ? rest < vih : rest > vil
       // What no signal names, such as a lamp from the supply, is worth a word only where it harms.
       if (uses.length === 0 && !wrong) continue

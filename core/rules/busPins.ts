@@ -4,7 +4,7 @@ import type { Fix } from '../plan/edit.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
 import type { BoardInstance, Bus, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
+import { isOnAnyPins, softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
 import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 import { listWords } from './shared.ts'
@@ -58,13 +58,15 @@ export const busPinsRule: Rule = {
       const swapped = swappedPair(bus, pins, (one) =>
         controllers.some((controller) => controller.matrix === undefined && carries(board, controller, one)),
       )
+      if (!swapped && isOnAnyPins(bus)) continue
       const places = [...pins].map(([signal, on]) => `${signal.toUpperCase()} on ${[...on].join(' and ')}`)
       const taken = controllers.filter((one) => carries(board, one, pins)).length > 0
       const parts = listWords(bus.parts.map((part) => part.ref))
       const kind = needWords(`${bus.kind}.x`).split(' ')[0]
       const fast = tooFastForSoftware(bus)
       report({
-        severity: 'fault',
+        // What libraries speak to over any pins may be meant so.
+        severity: isOnAnyPins(bus) ? 'caution' : 'fault',
         at: [board.ref, ...bus.parts.map((part) => part.ref)],
         message: swapped ? 'swapped' : taken ? 'taken' : fast ? 'tooFast' : 'unreachable',
         data: {

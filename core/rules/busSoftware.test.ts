@@ -10,6 +10,12 @@ testRule(busSoftware, {
       wires: 'G.TX MCU.19, G.RX MCU.18',
     },
     {
+      title: 'a thermocouple whose library takes any pins, on plain pins of a Nano',
+      mcu: 'nano-v3',
+      parts: { M: 'max6675' },
+      wires: 'M.SCK MCU.4, M.SO MCU.5, M.CS MCU.7',
+    },
+    {
       title: 'the second pair of the only UART, with the USB monitor off',
       mcu: 'esp8266-nodemcu-v2',
       uses: [],

@@ -1,6 +1,6 @@
 import { rewireBus } from '../assign/rewireBus.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
-import { softwareBus } from '../wiring/softwareBus.ts'
+import { isOnAnyPins, softwareBus } from '../wiring/softwareBus.ts'
 import type { Rule } from './finding.ts'
 
 export const busSoftware: Rule = {
@@ -15,7 +15,7 @@ export const busSoftware: Rule = {
   check(wiring, report) {
     for (const bus of wiring.buses) {
       const way = softwareBus(bus)
-      if (!way || !bus.board) continue
+      if (!way || !bus.board || isOnAnyPins(bus)) continue
       const kind = bus.kind.toUpperCase()
       const parts = bus.parts.map((part) => part.ref)
       report({

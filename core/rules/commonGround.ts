@@ -1,7 +1,7 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
-import { lowestOf } from '../wiring/stacks.ts'
+import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import { cellGroundMessages, sayCellGround } from './cellPlaces.ts'
 import type { Rule } from './finding.ts'
@@ -36,11 +36,12 @@ export const commonGround: Rule = {
         propose: () => [{ title: `Join ${a} to ${b}`, edits: [{ do: 'connect', from: a, to: b }] }],
       })
     }
+    const areJoined = joinedGrounds(wiring)
     for (const use of wiring.signals)
       for (const { host } of use.hosts) {
         const partGround = groundNet(wiring, use.part)
         const hostGround = host.board ? host.board.ground : host.provider && groundNet(wiring, host.provider)
-        if (!partGround || !hostGround || partGround === hostGround) continue
+        if (!partGround || !hostGround || areJoined(partGround, hostGround)) continue
         say(
           groundName(wiring, partGround),
           groundName(wiring, hostGround),
@@ -53,7 +54,7 @@ export const commonGround: Rule = {
         if (!use.source) continue
         const source = sourceGround(wiring, use.source.ref)
         const ground = use.ground ?? switchedGround(wiring, part)
-        if (!source || !ground || source === ground) continue
+        if (!source || !ground || areJoined(source, ground)) continue
         say(
           groundName(wiring, source),
           groundName(wiring, ground),
@@ -66,7 +67,7 @@ export const commonGround: Rule = {
       const ground = groundNet(wiring, shunt.part)
       const source = railOf(shunt.netA)?.source ?? railOf(shunt.netB)?.source
       const measured = source && sourceGround(wiring, source.ref)
-      if (ground && measured && ground !== measured)
+      if (ground && measured && !areJoined(ground, measured))
         say(
           groundName(wiring, measured),
           groundName(wiring, ground),
@@ -76,7 +77,7 @@ export const commonGround: Rule = {
     }
     for (const boards of joinedBoards(wiring))
       for (const other of boards.slice(1))
-        if (other.ground !== boards[0]!.ground)
+        if (!areJoined(other.ground, boards[0]!.ground))
           say(
             groundName(wiring, boards[0]!.ground),
             groundName(wiring, other.ground),
@@ -87,6 +88,14 @@ export const commonGround: Rule = {
     sayIdleConverters(wiring, report)
     sayLoops(wiring, (end) => named.has(wiring.netOf(end)), report)
   },
+}
+
+/** Two grounds are one where a switch, a fuse or a meter lies in the way of the current back: on, they join them. */
+function joinedGrounds(wiring: Wiring): (a: Net, b: Net) => boolean {
+  const sets = new UnionFind()
+  for (const { kind, netA, netB } of circuitOf(wiring).elements)
+    if (kind === 'contact' || kind === 'shunt') sets.join(String(netA.index), String(netB.index))
+  return (a, b) => sets.find(String(a.index)) === sets.find(String(b.index))
 }
 
 /** Boards whose pins are on one wire, or on two with nothing but resistors, diodes or ways of a shifter between. */
@@ -132,7 +141,9 @@ function groundNet(wiring: Wiring, part: PartInstance): Net | undefined {
 
 function sourceGround(wiring: Wiring, ref: string): Net | undefined {
   const lowest = lowestOf(wiring, ref)
-  if (wiring.supplies.some((supply) => supply.ref === lowest)) return wiring.netOf(`${lowest}.-`)
+  const cell = cellsOf(wiring.supplies, wiring.parts).find((one) => one.ref === lowest)
+  const minus = cell?.minus.map(wiring.netOf).find((net) => net.ground)
+  if (minus) return minus
   return wiring.boards.find((board) => board.ref === ref)?.ground
 }
 
@@ -152,4 +163,7 @@ function switchedGround(wiring: Wiring, part: PartInstance): Net | undefined {
 const groundName = (wiring: Wiring, net: Net): string =>
   net.ends.find((end) => wiring.terminal(end)?.boardPin?.kind === 'ground') ??
   net.ends.find((end) => wiring.terminal(end)?.owner.kind === 'supply') ??
+  cellsOf([], wiring.parts)
+    .flatMap(({ minus }) => minus)
+    .find((end) => wiring.netOf(end) === net) ??
   (net.ends[0] as string)

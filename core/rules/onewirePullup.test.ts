@@ -18,6 +18,12 @@ testRule(onewirePullup, {
       parts: { A: 'dht22', R: { part: 'resistor', options: { ohms: 10000 } } },
       wires: 'A.DATA MCU.27, R.1 A.DATA, R.2 MCU.3V3',
     },
+    {
+      title: 'a humidity sensor on the 10 kΩ that hold a boot pin of the board high',
+      mcu: 'esp8266-d1-mini',
+      parts: { A: 'dht22' },
+      wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.DATA MCU.D4',
+    },
   ],
   invalid: [
     {
@@ -26,6 +32,12 @@ testRule(onewirePullup, {
       parts: { T: 'ds18b20-probe', R: { part: 'resistor', options: { ohms: 100 } } },
       wires: 'T.VDD MCU.3V3, T.GND MCU.GND, T.DQ MCU.GP4, R.1 T.DQ, R.2 MCU.3V3',
       says: ['caution: The pull-up of T.DQ is 100 Ω, and 725 Ω is the least at 3.3 V.'],
+    },
+    {
+      title: 'a humidity sensor on a boot pin that only the chip pulls up',
+      parts: { A: 'dht22' },
+      wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.DATA MCU.5',
+      says: ['fault: The line of A.DATA on MCU.GPIO5 has no pull-up resistor.'],
     },
     {
       title: 'a probe without a resistor',

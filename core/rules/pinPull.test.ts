@@ -14,6 +14,12 @@ testRule(pinPull, {
       parts: { H: { part: 'hall-a3144', mode: 'level' }, R: { part: 'resistor', options: { ohms: 10000 } } },
       wires: 'H.VCC MCU.VIN, H.GND MCU.GND, H.OUT MCU.35, R.1 MCU.35, R.2 MCU.3V3',
     },
+    {
+      title: 'a button that closes to 3.3 V on a pin that the board pulls down',
+      mcu: 'esp8266-d1-mini',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.D8, B.2 MCU.3V3',
+    },
   ],
   invalid: [
     {

@@ -1,5 +1,7 @@
 import { PULL_OHMS } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
+import { STRONG_OHMS } from '../circuit/boardPulls.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import { networkOf } from '../circuit/still.ts'
 import { thrownLevels } from '../circuit/thrown.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
@@ -11,9 +13,6 @@ import { resolve } from '../wiring/resolve.ts'
 import type { Report, Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 import { usesByHost } from './shared.ts'
-
-/** Resistance up to which what holds a boot-strap pin counts as fixed on the board, in ohms. */
-const STRONG = 20_000
 
 export const pinPull: Rule = {
   meta: {
@@ -41,9 +40,9 @@ export const pinPull: Rule = {
             one.id === (way === 'up' ? 'fixed-pull-down' : 'fixed-pull-up') ||
             (one.id === 'boot-strap' &&
               one.held !== `pull-${way}` &&
-              (one.heldOhms ?? Number.POSITIVE_INFINITY) <= STRONG),
+              (one.heldOhms ?? Number.POSITIVE_INFINITY) <= STRONG_OHMS),
         )
-        if (against) {
+        if (against && !closesToSupply(wiring, use)) {
           const ohms = against.heldOhms
           report({
             severity: 'caution',
@@ -67,6 +66,14 @@ export const pinPull: Rule = {
     }
     for (const lines of bare.values()) sayBare(wiring, lines, report)
   },
+}
+
+/** A contact that leads to a supply wants its line low while it is open. */
+function closesToSupply(wiring: Wiring, { part, end }: SignalUse): boolean {
+  const far = circuitOf(wiring).elements.flatMap((one) =>
+    one.part !== part || one.kind !== 'contact' ? [] : one.a === end ? [one.netB] : one.b === end ? [one.netA] : [],
+  )
+  return far.length > 0 && far.every((net) => (net.sources[0]?.volts ?? 0) > 0)
 }
 
 interface Bare {

@@ -395,7 +395,7 @@ export const mistakenModules: readonly (Short & { title: string; rule: string })
   },
   {
     title: 'esp8266 button on GPIO15 to 3V3',
-    rule: 'input-floating',
+    rule: 'boot-strap',
     mcu: 'esp8266-d1-mini',
     parts: { B: 'button' },
     wires: 'B.1 MCU.GPIO15, B.2 MCU.3V3',

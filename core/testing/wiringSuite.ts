@@ -1,6 +1,7 @@
 import type { Short } from './plans.ts'
 import { led, ohms } from './short.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
+import { mistakenEveryday, soundEveryday } from './suiteEveryday.ts'
 import { mistakenForgotten, soundForgotten } from './suiteForgotten.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
 import { soundMoreParts } from './suiteMoreParts.ts'
@@ -54,6 +55,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundMoreParts,
   ...soundMore,
   ...soundForgotten,
+  ...soundEveryday,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
@@ -62,4 +64,5 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenSystems,
   ...mistakenAlone,
   ...mistakenForgotten,
+  ...mistakenEveryday,
 ]

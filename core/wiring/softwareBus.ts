@@ -13,6 +13,23 @@ export function softwareBus(bus: Bus): Way | undefined {
   return way && tooFast(bus, way) === undefined ? way : undefined
 }
 
+/**
+ * A bus of parts that libraries speak to over any pins, on such. Where one line lies where a controller has it and
+ * another does not, a controller was meant.
+ */
+export function isOnAnyPins(bus: Bus): boolean {
+  const { board, controller, parts, uses } = bus
+  if (!board || controller !== undefined || !parts.every(({ mode }) => mode?.spi?.anyPins)) return false
+  if (uses.some(({ hosts }) => hosts.some(({ host }) => host.board !== board))) return false
+  return [...busPins(bus)].every(([signal, pins]) =>
+    [...pins].every((pin) => {
+      const functions = [...(board.facts.pin(pin)?.functions ?? [])]
+      const isMeant = functions.some((name) => name.startsWith(bus.kind) && name.endsWith(`.${signal}`))
+      return !isMeant && functions.includes(signal === 'miso' ? 'digital-in' : 'digital-out')
+    }),
+  )
+}
+
 /** A serial line that a program could make, were it not for a part that speaks faster: its least rate, in baud. */
 export function tooFastForSoftware(bus: Bus): { readonly way: Way; readonly baud: number } | undefined {
   const way = wayOf(bus)
@@ -38,7 +55,8 @@ function tooFast(bus: Bus, way: Way): number | undefined {
 /** How a program could make a bus, whatever speed its parts need. */
 function wayOf(bus: Bus): Way | undefined {
   const { board } = bus
-  if (!board || bus.controller !== undefined) return undefined
+  if (!board || bus.controller !== undefined || bus.parts.some(({ mode }) => mode?.spi?.controllerOnly))
+    return undefined
   const way = board.board.software.find((one) => one.kind === bus.kind)
   const pins = [...busPins(bus)]
   if (!way || pins.length === 0) return undefined

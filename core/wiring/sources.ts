@@ -3,7 +3,7 @@ import type { Feed } from '../catalog/boardSchema.ts'
 import { forwardOf } from '../catalog/forward.ts'
 import type { GivenRail } from '../catalog/partSchema.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
-import { stacksOf, weakest } from './stacks.ts'
+import { cellsOf, stacksOf, weakest } from './stacks.ts'
 
 export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
@@ -102,6 +102,10 @@ export function placeSources(
       next.board.feeds.find((feed) => feed.pins.length === 0),
     )
   }
+  // A battery stands on its own minus, whether a board is on it or not.
+  for (const { ref, minus, speaks } of cellsOf([], parts))
+    for (const net of minus.map(netOf))
+      if (!speaks && !stacks.has(ref) && net.wired && net.sources.length === 0 && !hasHost(net)) net.ground = true
   // A throw to ground beside one to a supply changes between the two: what is fed through it is fed.
   for (let more = true; more; ) {
     more = false

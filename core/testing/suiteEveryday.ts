@@ -1,0 +1,98 @@
+import type { Short } from './plans.ts'
+import { cap, five, led, ohms } from './short.ts'
+
+/** Everyday wirings in which a habit of makers or a fact of a board decides, right and with one mistake. */
+
+const box = (volts: number) => ({ part: 'battery-box', options: { volts } })
+const matrix = `${five('M')}, M.CS MCU.10`
+const pump = 'P.+ B.+, P.- Q.D, Q.G MCU.26, R.1 Q.G, R.2 Q.S, D.K P.+, D.A P.-'
+const pumping = { P: 'pump', Q: 'nmos', R: ohms(10_000), D: 'diode' }
+
+export const soundEveryday: readonly (Short & { title: string })[] = [
+  {
+    title: 'dot matrix on the three pins that its library names',
+    mcu: 'uno-r3',
+    parts: { M: 'max7219' },
+    wires: `${matrix}, M.DIN MCU.12, M.CLK MCU.11`,
+  },
+  {
+    title: 'thermocouple on any three pins of a pico',
+    mcu: 'pico',
+    parts: { M: 'max6675' },
+    wires: 'M.VCC MCU.3V3, M.GND MCU.GND, M.SO MCU.GP18, M.SCK MCU.GP20, M.CS MCU.GP22',
+  },
+  {
+    title: 'servo battery with a switch in its minus lead',
+    mcu: 'uno-r3',
+    parts: { S: 'servo-sg90', W: 'slide-switch', B: box(6) },
+    wires: 'S.VCC B.+, S.GND MCU.GND, B.- W.1, W.C MCU.GND, S.SIG MCU.9',
+  },
+  {
+    title: 'servo battery with a fuse in its minus lead',
+    mcu: 'uno-r3',
+    supplies: { B: { volts: 6, limitMilliamps: 2000 } },
+    parts: { S: 'servo-sg90', F: { part: 'fuse', options: { milliamps: 2000 } } },
+    wires: 'S.VCC B.+, S.GND MCU.GND, B.- F.1, F.2 MCU.GND, S.SIG MCU.9',
+  },
+  {
+    title: 'servo battery with a meter in its minus lead',
+    mcu: 'uno-r3',
+    parts: { S: 'servo-sg90', W: 'ina219', B: box(6) },
+    wires:
+      'W.VCC MCU.5V, W.GND MCU.GND, W.SDA MCU.A4, W.SCL MCU.A5, S.VCC B.+, S.GND MCU.GND, B.- W.VIN-, W.VIN+ MCU.GND, S.SIG MCU.9',
+  },
+  {
+    title: 'pump on a battery box, grounds joined',
+    parts: { ...pumping, B: box(6) },
+    wires: `${pump}, Q.S B.-, B.- MCU.GND`,
+  },
+  {
+    title: 'register with a lamp at 6.4 mA',
+    mcu: 'uno-r3',
+    parts: {
+      X: '74hc595',
+      L: led(),
+      R: ohms(470),
+      C: cap(1e-7, 'ceramic', 50),
+    },
+    wires:
+      'X.VCC MCU.5V, X.GND MCU.GND, X.OE MCU.GND, X.SRCLR MCU.5V, X.SER MCU.4, X.SRCLK MCU.5, X.RCLK MCU.6, C.1 X.VCC, C.2 X.GND, X.QA R.1, R.2 L.A, L.K MCU.GND',
+  },
+]
+
+export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'card of an Uno sketch on a Mega',
+    rule: 'bus-pins',
+    mcu: 'mega-2560-r3',
+    parts: { A: 'microsd' },
+    wires: `${five('A')}, A.SCK MCU.13, A.MOSI MCU.11, A.MISO MCU.12, A.CS MCU.10`,
+  },
+  {
+    title: 'card of an Uno sketch on a Leonardo',
+    rule: 'bus-pins',
+    mcu: 'leonardo-32u4',
+    parts: { A: 'microsd' },
+    wires: `${five('A')}, A.SCK MCU.13, A.MOSI MCU.11, A.MISO MCU.12, A.CS MCU.10`,
+  },
+  {
+    title: 'clock and data of a dot matrix exchanged on the pins of the controller',
+    rule: 'bus-pins',
+    mcu: 'uno-r3',
+    parts: { M: 'max7219' },
+    wires: `${matrix}, M.DIN MCU.13, M.CLK MCU.11`,
+  },
+  {
+    title: 'pump on a battery box, grounds apart',
+    rule: 'common-ground',
+    parts: { ...pumping, B: box(6) },
+    wires: `${pump}, Q.S B.-`,
+  },
+  {
+    title: 'motor driver on a battery box, grounds apart',
+    rule: 'common-ground',
+    mcu: 'uno-r3',
+    parts: { D: 'l298n', M: 'dc-motor', B: box(7.4) },
+    wires: 'D.12V B.+, D.GND B.-, D.IN1 MCU.5, D.IN2 MCU.6, D.OUT1 M.M1, D.OUT2 M.M2',
+  },
+]
