@@ -93,7 +93,28 @@ const Bytes = v.variant('as', [
     partly: v.optional(v.boolean(), false),
     /** While these bits stand as at power-on nothing is sensed. */
     asleep: v.optional(v.strictObject({ at: Byte, mask: Byte })),
+    /** Over four wires: the bit of the first byte that asks to read, and those that name the register. */
+    frame: v.optional(v.strictObject({ read: Byte, place: Byte })),
   }),
+  /** A converter of several inputs over four wires, asked by a first bit, one for single or between two, three for which. */
+  v.strictObject({
+    as: v.literal('samples'),
+    parts: v.array(Id),
+    bits: v.pipe(v.number(), v.integer(), v.minValue(8), v.maxValue(16)),
+  }),
+  /** Registers of a clock from one on, in two decimal digits each, and others beside them. */
+  v.strictObject({
+    as: v.literal('clock'),
+    parts: v.array(Id),
+    from: Byte,
+    order: v.array(v.picklist(['seconds', 'minutes', 'hours', 'weekday', 'day', 'month', 'year'])),
+    /** Sunday in the register of the day of the week. */
+    sunday: v.picklist([0, 1]),
+    senses: Id,
+    holds: v.optional(v.array(Register), []),
+  }),
+  /** Eight rows or figures over four wires, a register of the row and its bits in sixteen. */
+  v.strictObject({ as: v.literal('digits'), parts: v.array(Id) }),
   /** Whatever it is told, this is read. */
   v.strictObject({ as: v.literal('reply'), parts: v.array(Id), holds: v.array(v.omit(Register, ['at'])) }),
   /** A byte stands at eight of its pins. */

@@ -69,6 +69,56 @@ describe('parts that are spoken to byte by byte', () => {
       'Wire.beginTransmission(0x50); Wire.write(0); Wire.write(0); Wire.endTransmission(); Wire.requestFrom(0x50, 1); Serial.println(Wire.read());'
     expect(printed(plan, `${round} ${first}`)).toEqual(['7', '9', '255', '9'])
   })
+  describe('clocks', () => {
+    const helpers = `byte ask(byte reg) { Wire.beginTransmission(0x68); Wire.write(reg); Wire.endTransmission(); Wire.requestFrom(0x68, 1); return Wire.read(); }
+void two(byte value) { if (value < 16) Serial.print('0'); Serial.print(value, HEX); Serial.print(' '); }
+void all(byte from) { for (byte i = 0; i < 7; i++) two(ask(from + i)); Serial.println(); }
+void set(byte from, byte a, byte b, byte c, byte d, byte e, byte f, byte g) { Wire.beginTransmission(0x68); Wire.write(from); Wire.write(a); Wire.write(b); Wire.write(c); Wire.write(d); Wire.write(e); Wire.write(f); Wire.write(g); Wire.endTransmission(); }
+`
+    const said = (part: string, feed: string, setup: string, steps?: string): string[] =>
+      run(
+        uno(part, feed),
+        `#include <Wire.h>\n${helpers}void setup() { Serial.begin(9600); Wire.begin(); ${setup} }\nvoid loop() { delay(100); }`,
+        steps,
+        10,
+      ).printed.map(({ text }) => text.trim())
+    it('say the hour of their handle, and go on from there', () => {
+      expect(said('ds3231', fed, 'all(0); delay(2000); all(0);')).toEqual([
+        '00 00 12 05 01 01 26',
+        '02 00 12 05 01 01 26',
+      ])
+      const late = '  - { at: 0.1, set: { X: 23.9999 } }\n  - { at: 5 }'
+      expect(said('ds3231', fed, 'delay(200); all(0); delay(1500); all(0);', late)).toEqual([
+        '00 00 00 06 02 01 26',
+        '01 00 00 06 02 01 26',
+      ])
+    })
+    it('keep what they are set to, the last day of a leap year too, all of it at once', () => {
+      expect(
+        said('ds1307', fed, 'set(0, 0x58, 0x59, 0x23, 3, 0x29, 0x02, 0x28); all(0); delay(3000); all(0);'),
+      ).toEqual(['58 59 23 03 29 02 28', '01 00 00 04 01 03 28'])
+      expect(
+        said('ds1307', fed, 'set(0, 0, 0, 0, 1, 0x31, 0x01, 0x27); set(0, 0, 0, 0, 1, 0x15, 0x02, 0x27); all(0);'),
+      ).toEqual(['00 00 00 01 15 02 27'])
+    })
+    it('count to twelve when they are told to', () => {
+      expect(said('ds3231', fed, 'set(0, 0, 0, 0x72, 1, 1, 1, 0x26); two(ask(2)); Serial.println();')).toEqual(['72'])
+      expect(said('ds3231', fed, 'set(0, 0, 0, 0x52, 1, 1, 1, 0x26); two(ask(2)); Serial.println();')).toEqual(['52'])
+      expect(
+        said(
+          'ds3231',
+          fed,
+          'set(0, 0x59, 0x59, 0x71, 1, 1, 1, 0x26); delay(1500); two(ask(2)); two(ask(4)); Serial.println();',
+        ),
+      ).toEqual(['52 02'])
+    })
+    it('have their registers where the data sheet of each has them', () => {
+      expect(said('pcf8523', fed, 'all(3);')).toEqual(['00 00 12 01 04 01 26'])
+      expect(said('ds3231', fed, 'two(ask(0x11)); two(ask(0x12)); two(ask(0x0E)); Serial.println();')).toEqual([
+        '19 00 00',
+      ])
+    })
+  })
   it('ports of an expander move and read its pins', () => {
     const plan = uno(
       'mcp23017',

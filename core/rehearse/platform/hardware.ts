@@ -61,5 +61,8 @@ export interface TwoWire {
 
 export interface Spi {
   begin(bus: string, pins: readonly (number | undefined)[], at: number): void
+  settings(bus: string, settings: { readonly lowestFirst?: boolean; readonly mode?: number }, at: number): void
   transfer(bus: string, byte: number, at: number): number
+  /** Moves one of the selects that the controller has itself, counted from 0. */
+  select(bus: string, device: number, on: boolean, at: number): void
 }

@@ -6,7 +6,8 @@ import { basicTypes, STRING, type Type, VOID } from '../cpp/types.ts'
 import { Callable, Ptr, textAt, type Value } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine } from './hardware.ts'
 import type { Platform } from './platform.ts'
-import { eepromClass, READ_TIMEOUT, spiClass, twoWire } from './sketchBuses.ts'
+import { eepromClass, READ_TIMEOUT, twoWire } from './sketchBuses.ts'
+import { spiClasses } from './sketchSpi.ts'
 import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
 
 /** Numbers behind the words of the platforms' headers. */
@@ -418,7 +419,6 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     },
   }
   const wire = twoWire(platform, hardware, { int, byte, size }, printing, reading)
-  const spi = spiClass(hardware, byte)
   const eeprom = eepromClass(hardware, { int, byte })
   const classes = new Map<string, NativeClass>([
     ['HardwareSerial', serialClass],
@@ -426,8 +426,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ['Stream', serialClass],
     ['Print', serialClass],
     ['TwoWire', wire.of],
-    ['SPIClass', spi],
-    ['SPISettings', { make: () => ({}), methods: {} }],
+    ...spiClasses(hardware, { int, byte, word: t('uint16_t') }),
     ['EEPROMClass', eeprom],
     ...platform.classes(hardware, machine, { types, printing, reading }),
   ])
@@ -439,6 +438,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ['Wire', { of: 'TwoWire', value: wire.make('Wire') }],
     ['Wire1', { of: 'TwoWire', value: wire.make('Wire1') }],
     ['SPI', { of: 'SPIClass', value: { name: 'SPI' } }],
+    ['SPI1', { of: 'SPIClass', value: { name: 'SPI1' } }],
     ['EEPROM', { of: 'EEPROMClass', value: {} }],
   ])
   return {

@@ -116,29 +116,6 @@ export function twoWire(
   return { of, make }
 }
 
-export function spiClass(hardware: Hardware, byte: Type): NativeClass {
-  return {
-    make: () => ({ name: 'SPI' }),
-    methods: {
-      begin: {
-        returns: VOID,
-        run: (self: { name: string }, args, _t, at) => hardware.spi.begin(self.name, args.map(Number), at),
-      },
-      end: { params: [], returns: VOID, run: () => undefined },
-      beginTransaction: { params: ['any'], returns: VOID, run: () => undefined },
-      endTransaction: { params: [], returns: VOID, run: () => undefined },
-      setClockDivider: { params: ['any'], returns: VOID, run: () => undefined },
-      setDataMode: { params: ['any'], returns: VOID, run: () => undefined },
-      setBitOrder: { params: ['any'], returns: VOID, run: () => undefined },
-      transfer: {
-        params: [byte],
-        returns: byte,
-        run: (self: { name: string }, [value], _t, at) => hardware.spi.transfer(self.name, value, at),
-      },
-    },
-  }
-}
-
 export function eepromClass(hardware: Hardware, { int, byte }: Readonly<Record<'int' | 'byte', Type>>): NativeClass {
   const write = (at: number, value: number, place: number): void => {
     if (hardware.kept[at] === value) return

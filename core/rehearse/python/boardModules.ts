@@ -1,5 +1,6 @@
 import { circuitModules } from './circuitModules.ts'
 import { deskModules } from './deskModules.ts'
+import { fourWire } from './fourWire.ts'
 import { microModules } from './microModules.ts'
 import { type GivenModule, module, type PythonBoard } from './native.ts'
 import { pinCalls } from './pinCalls.ts'
@@ -8,7 +9,8 @@ import { taskModule } from './tasks.ts'
 /** Modules by which programs of MicroPython, CircuitPython and Python on single-board computers reach their board. */
 export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
   const calls = pinCalls(board)
-  const { machine, time } = microModules(board, calls)
+  const buses = fourWire(board, calls)
+  const { machine, time } = microModules(board, calls, buses)
   const tasks = taskModule(board, calls)
   return new Map([
     module('machine', machine),
@@ -17,7 +19,7 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
     module('utime', time),
     module('asyncio', tasks),
     module('uasyncio', tasks),
-    ...circuitModules(board, calls),
-    ...deskModules(board, calls),
+    ...circuitModules(board, calls, buses),
+    ...deskModules(board, calls, buses),
   ])
 }

@@ -1,3 +1,4 @@
+import type { FourWire } from './fourWire.ts'
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import {
@@ -15,7 +16,7 @@ import {
 } from './values.ts'
 
 /** `board`, `digitalio`, `analogio`, `pwmio` and `busio` as CircuitPython has them. */
-export function circuitModules(board: PythonBoard, calls: PinCalls): GivenModule[] {
+export function circuitModules(board: PythonBoard, calls: PinCalls, buses: FourWire): GivenModule[] {
   const { hardware, machine } = board
   const { arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, fill, quiet, scan } = calls
   const [INPUT, OUTPUT] = ['in', 'out'].map((name) => new PyObject(new PyClass(`Direction.${name}`, [objectClass])))
@@ -131,7 +132,7 @@ export function circuitModules(board: PythonBoard, calls: PinCalls): GivenModule
           },
         ),
       ],
-      ['SPI', quiet('SPI')],
+      ['SPI', buses.circuit],
       ['UART', quiet('UART')],
     ]),
   )
@@ -145,6 +146,13 @@ export function circuitModules(board: PythonBoard, calls: PinCalls): GivenModule
           made.bus = 'Wire'
           return made
         }
+        const usualSpi = (): Py => {
+          const made = new Native(busio.attrs.get('SPI'))
+          made.bus = 'SPI'
+          hardware.spi.begin('SPI', [], machine.at)
+          return made
+        }
+        pins.set('SPI', fn('SPI', usualSpi))
         pins.set('I2C', fn('I2C', usual)).set('STEMMA_I2C', fn('STEMMA_I2C', usual))
         return new PyModule('board', pins)
       },

@@ -1,5 +1,6 @@
 import { Callable } from '../cpp/values.ts'
 import { invoke } from './attributes.ts'
+import type { FourWire } from './fourWire.ts'
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import {
@@ -18,7 +19,7 @@ import {
 } from './values.ts'
 
 /** Modules by which single-board computers reach their pins. */
-export function deskModules(board: PythonBoard, calls: PinCalls): GivenModule[] {
+export function deskModules(board: PythonBoard, calls: PinCalls, buses: FourWire): GivenModule[] {
   const { hardware, machine } = board
   const { wait, arg, pinFrom, apply, write, read, pulse, ask, answer, register, bytesOf } = calls
   const pinClass = new PyClass('Pin', [objectClass])
@@ -243,7 +244,9 @@ export function deskModules(board: PythonBoard, calls: PinCalls): GivenModule[] 
       ['Buzzer', LED],
       ['DigitalOutputDevice', LED],
       ['Button', Button],
+      ['MCP3008', buses.converter],
     ]),
+    module('spidev', [['SpiDev', buses.desk]]),
     module('smbus', [['SMBus', SMBus]]),
     module('smbus2', [['SMBus', SMBus]]),
     module('signal', [

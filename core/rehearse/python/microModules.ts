@@ -1,12 +1,13 @@
 import { Callable } from '../cpp/values.ts'
 import type { Edge } from '../platform/hardware.ts'
 import { invoke } from './attributes.ts'
+import type { FourWire } from './fourWire.ts'
 import { fn, type Named, type Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple, raise, Unknown } from './values.ts'
 
 /** `machine` and `time` as MicroPython has them. */
-export function microModules(board: PythonBoard, calls: PinCalls) {
+export function microModules(board: PythonBoard, calls: PinCalls, buses: FourWire) {
   const { hardware, machine, costs } = board
   const {
     wait,
@@ -236,8 +237,8 @@ export function microModules(board: PythonBoard, calls: PinCalls) {
     ['Timer', Timer],
     ['I2C', I2C],
     ['SoftI2C', I2C],
-    ['SPI', quiet('SPI')],
-    ['SoftSPI', quiet('SoftSPI')],
+    ['SPI', buses.micro],
+    ['SoftSPI', buses.micro],
     ['UART', quiet('UART')],
     ['WDT', quiet('WDT')],
     ['RTC', new Unknown()],

@@ -5,9 +5,10 @@ import type { Callable } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine, Spi, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { StandInStage } from '../platform/standIns.ts'
+import { BusBytes } from './busBytes.ts'
 import { BusDevices } from './busDevices.ts'
 import { Channels } from './channels.ts'
-import { Chips } from './chips.ts'
+import { type ChipStage, Chips } from './chips.ts'
 import { Conversations } from './conversations.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
@@ -16,6 +17,8 @@ import { LiveCircuit } from './live.ts'
 import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
+import { spiDevices } from './spiDevices.ts'
+import { SpiMaster } from './spiMaster.ts'
 import { Surroundings } from './surroundings.ts'
 import { Trace } from './trace.ts'
 
@@ -53,6 +56,8 @@ export class StageBoard implements Hardware {
   readonly #bare = new Set<LivePin>()
   readonly #around: Surroundings
   readonly #judge: PinJudge
+  /** Place of the program that moved the lines last. */
+  #at = 0
   #masked = false
   #inHandler = false
   readonly #calls: (() => void)[] = []
@@ -87,16 +92,30 @@ export class StageBoard implements Hardware {
       listens: (pin) => this.#handlers.has(pin),
       say: (...said) => this.say(...said),
     })
-    this.chips = new Chips({
+    const bytes = new BusBytes(this)
+    const chips: ChipStage = {
       wiring,
       live: this.live,
       shows: this.standIns.shows,
       later: (microseconds, run) => this.events.at(machine.now + microseconds, run),
-    })
+      at: () => this.#at,
+    }
+    this.chips = new Chips(chips, spiDevices(chips, bytes))
     this.conversations = new Conversations(this, board, machine, language)
-    this.devices = new BusDevices(this, board, language, this.conversations.boards)
+    this.devices = new BusDevices(this, board, language, this.conversations.boards, bytes)
     this.bus = this.devices.bus
-    this.spi = { begin: () => undefined, transfer: () => 0 }
+    this.spi = new SpiMaster(
+      {
+        pinOf: (...asked) => this.pinOf(...asked),
+        pinNamed: (id) => [...this.pins.all].find((pin) => pin.facts.id === id),
+        put: (pin, high, at) => this.#drive(pin, high, at),
+        isHigh: (pin) => this.#isHigh(pin) ?? false,
+        isHeard: (net) => this.chips.isHeard(net),
+        say: (...said) => this.say(...said),
+      },
+      board,
+      language,
+    )
     this.#wired = [...this.pins.all].filter(({ net }) => net.wired)
     this.#noteAll()
   }
@@ -209,6 +228,17 @@ export class StageBoard implements Hardware {
     this.#apply(pin, at)
   }
 
+  /** A controller of the board moves a pin, or listens at it. */
+  #drive(pin: LivePin, high: boolean | undefined, at: number): void {
+    const setting: PinSetting = high === undefined ? 'in' : 'out'
+    if (pin.setting === setting && (high === undefined || pin.high === high) && !pin.pulse) return
+    if (high !== undefined) pin.everOutput[0] = true
+    pin.setting = setting
+    pin.high = high ?? pin.high
+    pin.pulse = undefined
+    this.#apply(pin, at)
+  }
+
   /** Puts a pin onto its line, and looks at what comes of it. */
   #apply(pin: LivePin, at: number): void {
     this.pins.apply(pin)
@@ -221,6 +251,7 @@ export class StageBoard implements Hardware {
 
   /** Something on the lines has changed: who works against whom, who waits for an edge, what is drawn. */
   #changed(at: number, by?: LivePin): void {
+    this.#at = at
     this.live.settle()
     this.chips.follow()
     const near = by && this.live.around(by.net.index)

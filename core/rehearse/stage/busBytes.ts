@@ -1,9 +1,12 @@
 import type { Bytes, Register } from '../../catalog/driverSchema.ts'
 import type { PartInstance, Wiring } from '../../wiring/model.ts'
 import type { StandInStage } from '../platform/standIns.ts'
+import { ClockBytes } from './clockBytes.ts'
 import type { RunKind } from './findings.ts'
 
 interface BytesStage {
+  /** Microseconds from power-on. */
+  readonly now: number
   readonly wiring: Wiring
   readonly standIns: StandInStage
   readonly say: (kind: RunKind, at: number, ends: readonly string[], message: string, why: string) => void
@@ -18,17 +21,18 @@ interface Told {
 /** A wide register holds two bytes; places of those that hold one are bytes. */
 const WIDE = 2
 
-/** Parts that programs speak to byte by byte on a two-wire bus, as the files of drivers describe their bytes. */
+/** Parts that programs speak to byte by byte, as the files of drivers describe their bytes. */
 export class BusBytes {
   readonly #stage: BytesStage
   readonly #told = new Map<string, Told>()
+  readonly #clocks = new Map<string, ClockBytes>()
 
   constructor(stage: BytesStage) {
     this.#stage = stage
   }
 
   write(part: PartInstance, bytes: readonly number[], at: number): void {
-    const how = this.#howOf(part)
+    const how = this.howOf(part)
     const told = this.#toldOf(part)
     if (!how || bytes.length === 0) return
     if (how.as === 'ports') {
@@ -39,6 +43,7 @@ export class BusBytes {
     const [first = 0, second = 0, ...rest] = bytes
     told.pointer = (how.as === 'memory' ? first * 256 + second : first) * (isWide(how) ? WIDE : 1)
     const values = places === 2 ? rest : bytes.slice(1)
+    if (how.as === 'clock') this.#setClock(part, how, told.pointer, values)
     for (const value of values) {
       told.written.set(told.pointer, value)
       if (how.as === 'port-registers') this.#move(part, how, told.pointer, at)
@@ -49,14 +54,14 @@ export class BusBytes {
 
   /** Bytes that are read from a part. */
   read(part: PartInstance | undefined, count: number, at: number): number[] {
-    const how = part && this.#howOf(part)
+    const how = part && this.howOf(part)
     if (!part || !how) {
-      if (part) this.#sayUnknown(part, at)
+      if (part) this.sayUnknown(part, at)
       return new Array(count).fill(0)
     }
     const told = this.#toldOf(part)
     if (how.as === 'reply') {
-      const all = how.holds.flatMap((one) => this.#bytesOf(part, how, told, { ...one, at: 0 }))
+      const all = this.reply(part, at)
       return Array.from({ length: count }, (_, index) => all[index] ?? 0)
     }
     if (how.as === 'ports') return Array.from({ length: count }, (_, index) => this.#get(part, index % ports(part), at))
@@ -67,7 +72,23 @@ export class BusBytes {
     })
   }
 
-  #sayUnknown({ ref }: PartInstance, at: number): void {
+  /** What a part says once it is asked, whatever it was told. */
+  reply(part: PartInstance, at: number): number[] {
+    const how = this.howOf(part)
+    if (how?.as === 'reply')
+      return how.holds.flatMap((one) => this.#bytesOf(part, how, this.#toldOf(part), { ...one, at: 0 }))
+    this.sayUnknown(part, at)
+    return []
+  }
+
+  /** What a converter makes of the volts at an input, or between two that lie side by side, as a share of its supply. */
+  sample({ ref }: PartInstance, channel: number, single: boolean, bits: number, at: number): number {
+    const { channels } = this.#stage.standIns
+    const share = channels.share(ref, channel, at) - (single ? 0 : channels.share(ref, channel ^ 1, at))
+    return Math.min(2 ** bits - 1, Math.max(0, Math.floor(share * 2 ** bits)))
+  }
+
+  sayUnknown({ ref }: PartInstance, at: number): void {
     this.#stage.say(
       'unknown-bytes',
       at,
@@ -77,7 +98,7 @@ export class BusBytes {
     )
   }
 
-  #howOf({ part: { id } }: PartInstance): Bytes | undefined {
+  howOf({ part: { id } }: PartInstance): Bytes | undefined {
     return this.#stage.wiring.catalog.drivers.flatMap(({ bytes }) => bytes).find(({ parts }) => parts.includes(id))
   }
 
@@ -96,7 +117,11 @@ export class BusBytes {
     }
     if (how.as === 'memory') return written.get(pointer % how.size) ?? 255
     if (how.as === 'converter') return this.#converted(part, how, told, at)
-    if (how.as !== 'registers') return 0
+    if (how.as === 'clock') {
+      const field = how.order[pointer - how.from]
+      if (field) return this.#clock(part, how).read(field, this.#stage.now / 1e6)
+    }
+    if (how.as !== 'registers' && how.as !== 'clock') return 0
     for (const register of how.holds) {
       const offset = pointer - register.at * (isWide(how) ? WIDE : 1)
       const length = register.is?.length ?? Math.ceil((register.bits + register.left) / 8)
@@ -105,8 +130,24 @@ export class BusBytes {
       return this.#bytesOf(part, how, told, register)[offset] ?? 0
     }
     const kept = written.get(pointer)
-    if (kept === undefined && how.partly) this.#sayUnknown(part, at)
+    if (kept === undefined && how.as === 'registers' && how.partly) this.sayUnknown(part, at)
     return kept ?? 0
+  }
+
+  /** The clock of a part, at the hour that its handle says. */
+  #clock({ ref }: PartInstance, { sunday, senses }: Extract<Bytes, { as: 'clock' }>): ClockBytes {
+    const clock = this.#clocks.get(ref) ?? new ClockBytes(sunday)
+    this.#clocks.set(ref, clock)
+    clock.look(this.#stage.standIns.sensed(ref, senses) ?? 0, this.#stage.now / 1e6)
+    return clock
+  }
+
+  #setClock(part: PartInstance, how: Extract<Bytes, { as: 'clock' }>, from: number, values: readonly number[]): void {
+    const written = values.flatMap((value, index) => {
+      const field = how.order[from + index - how.from]
+      return field ? [[field, value] as const] : []
+    })
+    if (written.length > 0) this.#clock(part, how).write(new Map(written), this.#stage.now / 1e6)
   }
 
   /** A byte of what a converter has converted, or of how it is set. */

@@ -6,7 +6,7 @@ import type { BoardInstance, PartInstance, Wiring } from '../../wiring/model.ts'
 import type { TwoWire } from '../platform/hardware.ts'
 import type { Said, StandInStage } from '../platform/standIns.ts'
 import type { BoardBus, BusNets } from './boardBus.ts'
-import { BusBytes } from './busBytes.ts'
+import type { BusBytes } from './busBytes.ts'
 import type { RunKind } from './findings.ts'
 import type { LiveCircuit } from './live.ts'
 import type { LivePin, LivePins } from './pins.ts'
@@ -31,10 +31,10 @@ export class BusDevices {
   readonly #boards: BoardBus
   readonly #bytes: BusBytes
 
-  constructor(stage: BusStage, board: BoardInstance, language: Language, boards: BoardBus) {
+  constructor(stage: BusStage, board: BoardInstance, language: Language, boards: BoardBus, bytes: BusBytes) {
     this.#stage = stage
     this.#boards = boards
-    this.#bytes = new BusBytes(stage)
+    this.#bytes = bytes
     this.#board = board
     this.#language = language
     this.bus = this.#twoWire()

@@ -19,7 +19,7 @@ const PULLS = 5
 type Seen = ReadonlyMap<string, boolean | undefined>
 
 /** A chip that follows the levels at its pins. */
-interface Chip {
+export interface Chip {
   readonly part: PartInstance
   /** Nets whose levels move it. */
   readonly nets: readonly number[]
@@ -35,19 +35,24 @@ export interface ChipStage {
   readonly shows: (ref: string, words: string) => void
   /** Does something so many microseconds later. */
   readonly later: (microseconds: number, run: () => void) => void
+  /** Place of the program that moved the lines last. */
+  readonly at: () => number
 }
 
 /** The chips of a plan that do something with levels by themselves: registers, decoders, switches, motors. */
 export class Chips {
   readonly #stage: ChipStage
   readonly #chips: readonly Chip[]
+  readonly #heard: ReadonlySet<number>
 
-  constructor(stage: ChipStage) {
+  constructor(stage: ChipStage, more: readonly Chip[]) {
     this.#stage = stage
-    this.#chips = stage.wiring.parts.flatMap((part) => {
+    const own = stage.wiring.parts.flatMap((part) => {
       const chip = part.part.behaves && chipOf(part, part.part.behaves, stage)
       return chip ? [chip] : []
     })
+    this.#chips = [...own, ...more]
+    this.#heard = new Set(this.#chips.flatMap(({ nets }) => nets))
     this.follow(true)
   }
 
@@ -64,6 +69,11 @@ export class Chips {
     }
   }
 
+  /** A chip listens on this net, or behind a resistor of it. */
+  isHeard(net: number): boolean {
+    return this.#heard.has(net) || this.#stage.live.around(net).some((one) => this.#heard.has(one))
+  }
+
   #sees(part: PartInstance, pin: string): boolean | undefined {
     const volts = this.#stage.live.volts(this.#stage.wiring.netOf(`${part.ref}.${pin}`).index)
     return volts === undefined ? undefined : volts > HALF * (part.logicVolts ?? 3.3)
@@ -71,7 +81,7 @@ export class Chips {
 }
 
 /** Pins of a part that its supply does not bring to life do nothing. */
-const isAlive = ({ supplies }: PartInstance): boolean =>
+export const isAlive = ({ supplies }: PartInstance): boolean =>
   supplies.length === 0 || supplies.some(({ source, ground, facts }) => source && (ground || facts.ground.length === 0))
 
 const opens = ({ pin, active, held }: Gate, seen: Seen): boolean => {
@@ -170,7 +180,7 @@ function edges(): (pin: string, seen: Seen) => boolean {
 }
 
 /** Puts levels at pins of a part, undefined lets go; true where that is new. */
-function outputsOf(
+export function outputsOf(
   part: PartInstance,
   { wiring, live }: ChipStage,
 ): (pin: string, high: boolean | undefined) => boolean {

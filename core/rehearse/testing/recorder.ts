@@ -142,5 +142,5 @@ export class Recorder implements Hardware {
     onReceive: () => undefined,
     onRequest: () => undefined,
   }
-  readonly spi = { begin: () => undefined, transfer: () => 0 }
+  readonly spi = { begin: () => undefined, settings: () => undefined, select: () => undefined, transfer: () => 0 }
 }
