@@ -1,15 +1,22 @@
 import { circuitModules } from './circuitModules.ts'
 import { deskModules } from './deskModules.ts'
-import { fourWire } from './fourWire.ts'
+import { type FourWire, fourWire } from './fourWire.ts'
 import { microModules } from './microModules.ts'
 import { type GivenModule, module, type PythonBoard } from './native.ts'
 import { pinCalls } from './pinCalls.ts'
+import { type SerialLines, serialLines } from './serialLines.ts'
 import { taskModule } from './tasks.ts'
+
+/** Classes of buses that the modules of all dialects hand on. */
+export interface BusClasses {
+  readonly spi: FourWire
+  readonly serial: SerialLines
+}
 
 /** Modules by which programs of MicroPython, CircuitPython and Python on single-board computers reach their board. */
 export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
   const calls = pinCalls(board)
-  const buses = fourWire(board, calls)
+  const buses = { spi: fourWire(board, calls), serial: serialLines(board, calls) }
   const { machine, time } = microModules(board, calls, buses)
   const tasks = taskModule(board, calls)
   return new Map([

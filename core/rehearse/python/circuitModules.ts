@@ -1,4 +1,4 @@
-import type { FourWire } from './fourWire.ts'
+import type { BusClasses } from './boardModules.ts'
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import {
@@ -16,9 +16,9 @@ import {
 } from './values.ts'
 
 /** `board`, `digitalio`, `analogio`, `pwmio` and `busio` as CircuitPython has them. */
-export function circuitModules(board: PythonBoard, calls: PinCalls, buses: FourWire): GivenModule[] {
+export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusClasses): GivenModule[] {
   const { hardware, machine } = board
-  const { arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, fill, quiet, scan } = calls
+  const { arg, pinFrom, Pins, apply, write, read, pulse, analog, bytesOf, ask, fill, scan } = calls
   const [INPUT, OUTPUT] = ['in', 'out'].map((name) => new PyObject(new PyClass(`Direction.${name}`, [objectClass])))
   const [UP, DOWN] = ['up', 'down'].map((name) => new PyObject(new PyClass(`Pull.${name}`, [objectClass])))
   const InOut = nativeClass(
@@ -132,8 +132,8 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: FourW
           },
         ),
       ],
-      ['SPI', buses.circuit],
-      ['UART', quiet('UART')],
+      ['SPI', buses.spi.circuit],
+      ['UART', buses.serial.circuit],
     ]),
   )
   return [

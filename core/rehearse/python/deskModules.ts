@@ -1,6 +1,6 @@
 import { Callable } from '../cpp/values.ts'
 import { invoke } from './attributes.ts'
-import type { FourWire } from './fourWire.ts'
+import type { BusClasses } from './boardModules.ts'
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import {
@@ -19,7 +19,7 @@ import {
 } from './values.ts'
 
 /** Modules by which single-board computers reach their pins. */
-export function deskModules(board: PythonBoard, calls: PinCalls, buses: FourWire): GivenModule[] {
+export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClasses): GivenModule[] {
   const { hardware, machine } = board
   const { wait, arg, pinFrom, apply, write, read, pulse, ask, answer, register, bytesOf } = calls
   const pinClass = new PyClass('Pin', [objectClass])
@@ -244,9 +244,10 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: FourWire
       ['Buzzer', LED],
       ['DigitalOutputDevice', LED],
       ['Button', Button],
-      ['MCP3008', buses.converter],
+      ['MCP3008', buses.spi.converter],
     ]),
-    module('spidev', [['SpiDev', buses.desk]]),
+    module('serial', [['Serial', buses.serial.desk]]),
+    module('spidev', [['SpiDev', buses.spi.desk]]),
     module('smbus', [['SMBus', SMBus]]),
     module('smbus2', [['SMBus', SMBus]]),
     module('signal', [

@@ -1,13 +1,13 @@
 import { Callable } from '../cpp/values.ts'
 import type { Edge } from '../platform/hardware.ts'
 import { invoke } from './attributes.ts'
-import type { FourWire } from './fourWire.ts'
+import type { BusClasses } from './boardModules.ts'
 import { fn, type Named, type Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple, raise, Unknown } from './values.ts'
 
 /** `machine` and `time` as MicroPython has them. */
-export function microModules(board: PythonBoard, calls: PinCalls, buses: FourWire) {
+export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClasses) {
   const { hardware, machine, costs } = board
   const {
     wait,
@@ -237,9 +237,9 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: FourWir
     ['Timer', Timer],
     ['I2C', I2C],
     ['SoftI2C', I2C],
-    ['SPI', buses.micro],
-    ['SoftSPI', buses.micro],
-    ['UART', quiet('UART')],
+    ['SPI', buses.spi.micro],
+    ['SoftSPI', buses.spi.micro],
+    ['UART', buses.serial.micro],
     ['WDT', quiet('WDT')],
     ['RTC', new Unknown()],
     ['freq', fn('freq', () => 133_000_000)],

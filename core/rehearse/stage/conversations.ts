@@ -8,6 +8,7 @@ import type { RunKind } from './findings.ts'
 import type { LiveCircuit } from './live.ts'
 import type { Outside, Sent } from './outside.ts'
 import type { LivePin, LivePins } from './pins.ts'
+import { usualLines } from './usualLines.ts'
 
 /** Bits of a byte with its start and stop, and the share by which two speeds may differ that still understand each other. */
 const BITS_A_BYTE = 10
@@ -99,7 +100,8 @@ export class Conversations {
     baud: number,
     pins: { readonly rx?: number | undefined; readonly tx?: number | undefined },
   ): void {
-    const usual = this.#board.board.programs.find(({ as }) => as === this.#language)?.begins[name]
+    const number = Number(/\d+$/.exec(name)?.[0] ?? 0)
+    const usual = usualLines(this.#board.board, this.#language, name, 'uart', number)
     const pinOf = (number: number | undefined, id: string | undefined): LivePin | undefined =>
       number !== undefined && number >= 0
         ? this.#stage.pins.pin(number, 'pin')
@@ -108,8 +110,8 @@ export class Conversations {
           : this.#stage.pins.byId(this.#board.facts.pin(id)?.net ?? '')
     this.#wires.set(name, {
       baud,
-      rx: pinOf(pins.rx, usual?.rx),
-      tx: pinOf(pins.tx, usual?.tx),
+      rx: pinOf(pins.rx, usual.of('rx')),
+      tx: pinOf(pins.tx, usual.of('tx')),
       busyUntil: this.#wires.get(name)?.busyUntil ?? 0,
     })
   }

@@ -1,9 +1,9 @@
-import { entryOf } from '../../base/entryOf.ts'
 import type { Language } from '../../catalog/boardSchema.ts'
 import type { BoardInstance } from '../../wiring/model.ts'
 import type { Spi } from '../platform/hardware.ts'
 import type { RunKind } from './findings.ts'
 import type { LivePin } from './pins.ts'
+import { usualLines } from './usualLines.ts'
 
 /** The pins of the board on which a bus of four wires runs. */
 interface SpiStage {
@@ -115,25 +115,16 @@ export class SpiMaster implements Spi {
   #of(bus: string): Lines {
     const known = this.#lines.get(bus)
     if (known) return known
-    const { programs, controllers } = this.#board.board
-    const own = controllers
-      .filter(({ kind }) => kind === 'spi')
-      .sort((a, b) => a.rank - b.rank)
-      .at(Number(bus.slice('SPI'.length)))
-    const first = (signal: string): string | undefined =>
-      own?.prefer?.pins[signal] ?? own?.groups?.[0]?.[signal] ?? own?.pins?.[signal]?.[0]
-    const begun =
-      programs.find((one) => one.as === this.#language)?.begins[bus] ??
-      programs.find((one) => one.as === 'cpp')?.begins[bus]
+    const usual = usualLines(this.#board.board, this.#language, bus, 'spi', Number(bus.slice('SPI'.length)))
     const pin = (signal: string): LivePin | undefined => {
-      const id = begun ? entryOf(begun, signal) : first(signal)
+      const id = usual.of(signal)
       return id === undefined ? undefined : this.#stage.pinNamed(id)
     }
     const made = {
       sck: pin('sck'),
       miso: pin('miso'),
       mosi: pin('mosi'),
-      selects: (own?.pins?.cs ?? []).map((id) => this.#stage.pinNamed(id)),
+      selects: usual.all('cs').map((id) => this.#stage.pinNamed(id)),
       begun: false,
       lowestFirst: false,
       mode: 0,
