@@ -74,10 +74,29 @@ const Register = v.strictObject({
   unsigned: v.optional(v.boolean(), false),
   /** Bits by which the counts stand further left. */
   left: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(15)), 0),
-  /** Bits of another register that halve the counts, once for each step: the range that was chosen. */
-  range: v.optional(v.strictObject({ at: Byte, left: v.number(), mask: Byte })),
+  /**
+   * Bits of another register that choose the range: they halve the counts, once for each step, or divide them `by` what
+   * is said for each; not while the bits of `unless` are set there.
+   */
+  range: v.optional(
+    v.strictObject({
+      at: Byte,
+      left: v.number(),
+      mask: Byte,
+      by: v.optional(v.array(v.number())),
+      unless: v.optional(Byte),
+    }),
+  ),
+  /** The lowest byte comes first. */
+  low: v.optional(v.boolean(), false),
 })
 export type Register = v.InferOutput<typeof Register>
+
+/** What is said at once: registers without a place. */
+const Said = v.array(v.omit(Register, ['at']))
+/** A check byte (CRC-8 with the polynomial 0x31) after each of them, or after all; where it begins. */
+const Check = v.strictObject({ start: Byte, after: v.picklist(['each', 'all']) })
+export type Check = v.InferOutput<typeof Check>
 
 const Ports = v.array(Byte)
 
@@ -89,10 +108,12 @@ const Bytes = v.variant('as', [
     parts: v.array(Id),
     wide: v.optional(v.boolean(), false),
     holds: v.array(Register),
-    /** Other registers hold something as well, of which nothing is said here. */
-    partly: v.optional(v.boolean(), false),
     /** While these bits stand as at power-on nothing is sensed. */
     asleep: v.optional(v.strictObject({ at: Byte, mask: Byte })),
+    /** Nothing is sensed until one of these bits is set. */
+    awake: v.optional(v.strictObject({ at: Byte, mask: Byte })),
+    /** Bits of the first byte that name the register. */
+    place: v.optional(Byte, 255),
     /** Over four wires: the bit of the first byte that asks to read, and those that name the register. */
     frame: v.optional(v.strictObject({ read: Byte, place: Byte })),
   }),
@@ -116,7 +137,27 @@ const Bytes = v.variant('as', [
   /** Eight rows or figures over four wires, a register of the row and its bits in sixteen. */
   v.strictObject({ as: v.literal('digits'), parts: v.array(Id) }),
   /** Whatever it is told, this is read. */
-  v.strictObject({ as: v.literal('reply'), parts: v.array(Id), holds: v.array(v.omit(Register, ['at'])) }),
+  v.strictObject({
+    as: v.literal('reply'),
+    parts: v.array(Id),
+    holds: Said,
+    /** Bit after bit, without any between what is held. */
+    packed: v.optional(v.boolean(), false),
+    check: v.optional(Check),
+  }),
+  /** The first byte that it was told last says which of several answers is read. */
+  v.strictObject({
+    as: v.literal('commands'),
+    parts: v.array(Id),
+    answers: v.array(v.strictObject({ to: v.array(Byte), holds: Said })),
+    check: v.optional(Check),
+  }),
+  /** Raw counts of temperature, pressure and humidity, and numbers with which a program reckons. */
+  v.strictObject({
+    as: v.literal('compensated'),
+    parts: v.array(Id),
+    kind: v.picklist(['bmp180', 'bmp280', 'bme280']),
+  }),
   /** A byte stands at eight of its pins. */
   v.strictObject({ as: v.literal('ports'), parts: v.array(Id) }),
   /** Registers whose bits are its pins, eight each. */

@@ -69,6 +69,80 @@ describe('parts that are spoken to byte by byte', () => {
       'Wire.beginTransmission(0x50); Wire.write(0); Wire.write(0); Wire.endTransmission(); Wire.requestFrom(0x50, 1); Serial.println(Wire.read());'
     expect(printed(plan, `${round} ${first}`)).toEqual(['7', '9', '255', '9'])
   })
+  describe('sensors of which a program reckons the values', () => {
+    const C = `#include <Wire.h>
+void tell(byte at, byte place, byte value) { Wire.beginTransmission(at); Wire.write(place); Wire.write(value); Wire.endTransmission(); }
+void from(byte at, byte place, byte count) { Wire.beginTransmission(at); Wire.write(place); Wire.endTransmission(); Wire.requestFrom(at, count); }
+unsigned int low() { unsigned int a = Wire.read(); return a | (Wire.read() << 8); }
+unsigned int high() { unsigned int a = Wire.read(); return (a << 8) | Wire.read(); }
+`
+    const said = (plan: Short, setup: string, steps?: string): string[] =>
+      run(
+        plan,
+        `${C}void setup() { Serial.begin(9600); Wire.begin(); ${setup} }\nvoid loop() { delay(100); }`,
+        steps,
+        2,
+      ).printed.map(({ text }) => text)
+    const at = (values: string): string => `  - { at: 0.02, set: { ${values} } }\n  - { at: 1 }`
+    // Reckoned with the whole numbers of the data sheet, as a program would.
+    const warmth = `from(0x76, 0x88, 6); unsigned int t1 = low(); int t2 = low(); int t3 = low();
+from(0x76, 0xFA, 3); long raw = ((long)Wire.read() << 12); raw |= ((long)Wire.read() << 4); raw |= Wire.read() >> 4;
+long a = ((((raw >> 3) - ((long)t1 << 1))) * ((long)t2)) >> 11; long b = (((((raw >> 4) - ((long)t1)) * ((raw >> 4) - ((long)t1))) >> 12) * ((long)t3)) >> 14;
+Serial.println((a + b) * 5 + 128 >> 8);`
+    const airy = (part: string): Short => uno(part, 'X.VCC MCU.3V3, X.GND MCU.GND', {}, 'X.SDO MCU.GND, X.CSB MCU.3V3')
+    it('the newer ones of pressure, awake and asleep', () => {
+      const wake = 'tell(0x76, 0xF4, 0x27); delay(50);'
+      for (const part of ['bmp280', 'bme280']) {
+        expect(said(airy(part), `${wake} ${warmth}`, at('X.temperature: -7.25'))).toEqual(['-725'])
+        expect(said(airy(part), `delay(50); ${warmth}`, at('X.temperature: -7.25'))).not.toEqual(['-725'])
+      }
+      const which = 'from(0x76, 0xD0, 1); Serial.println(Wire.read(), HEX);'
+      expect(said(airy('bmp280'), which)).toEqual(['58'])
+      expect(said(airy('bme280'), which)).toEqual(['60'])
+    })
+    it('the older one, which is told what to measure', () => {
+      const plan = uno('bmp180', 'X.VIN MCU.5V, X.GND MCU.GND')
+      const text = `from(0x77, 0xAA, 22); int ac1 = high(); int ac2 = high(); int ac3 = high(); unsigned int ac4 = high(); unsigned int ac5 = high(); unsigned int ac6 = high(); int b1 = high(); int b2 = high(); int mb = high(); int mc = high(); int md = high();
+tell(0x77, 0xF4, 0x2E); delay(5); from(0x77, 0xF6, 2); long ut = high();
+long x1 = (ut - (long)ac6) * (long)ac5 >> 15; long x2 = ((long)mc << 11) / (x1 + md); long b5 = x1 + x2; Serial.println((b5 + 8) >> 4);`
+      expect(said(plan, `delay(50); ${text}`, at('X.temperature: 30'))).toEqual(['300'])
+    })
+    it('of climate, with a check byte that a program reckons too', () => {
+      const crc =
+        'byte crc = 0xFF; for (byte i = 0; i < 2; i++) { crc ^= got[i]; for (byte b = 0; b < 8; b++) crc = crc & 0x80 ? (crc << 1) ^ 0x31 : crc << 1; }'
+      const read = `Wire.beginTransmission(0x44); Wire.write(0x24); Wire.write(0x00); Wire.endTransmission(); delay(50); Wire.requestFrom(0x44, 6); byte got[6]; for (byte i = 0; i < 6; i++) got[i] = Wire.read(); ${crc} Serial.println(crc == got[2]); Serial.println(-45 + 175.0 * (got[0] * 256.0 + got[1]) / 65535.0, 1); Serial.println(100.0 * (got[3] * 256.0 + got[4]) / 65535.0, 1);`
+      const plan = uno('sht31', 'X.VIN MCU.3V3, X.GND MCU.GND', {}, 'X.ADDR MCU.GND')
+      expect(said(plan, read, at('X.temperature: -12.3, X.humidity: 81'))).toEqual(['1', '-12.3', '81.0'])
+    })
+    it('of climate, bits packed without a gap', () => {
+      const read =
+        'delay(50); Wire.requestFrom(0x38, 7); byte got[7]; for (byte i = 0; i < 7; i++) got[i] = Wire.read(); unsigned long wet = ((unsigned long)got[1] << 12) | ((unsigned long)got[2] << 4) | (got[3] >> 4); unsigned long warm = ((unsigned long)(got[3] & 15) << 16) | ((unsigned long)got[4] << 8) | got[5]; Serial.println(wet / 1048576.0 * 100, 1); Serial.println(warm / 1048576.0 * 200 - 50, 1);'
+      const plan = uno('aht20', 'X.VIN MCU.3V3, X.GND MCU.GND')
+      expect(said(plan, read, at('X.temperature: 4.5, X.humidity: 33'))).toEqual(['33.0', '4.5'])
+    })
+    it('of climate, by the command that it was told last', () => {
+      const ask = (command: string): string =>
+        `Wire.beginTransmission(0x40); Wire.write(${command}); Wire.endTransmission(); delay(50); Wire.requestFrom(0x40, 3); Serial.println((long)high());`
+      const plan = uno('htu21d', 'X.VIN MCU.3V3, X.GND MCU.GND')
+      expect(said(plan, `delay(30); ${ask('0xF3')} ${ask('0xF5')}`, at('X.temperature: 20, X.humidity: 50'))).toEqual([
+        String(Math.round(((20 + 46.85) / 175.72) * 65_536)),
+        String(Math.round((56 / 125) * 65_536)),
+      ])
+    })
+    it('of motion, the lowest byte first, in the range that is chosen, once they are awake', () => {
+      const adxl = uno('adxl345', 'X.VCC MCU.3V3, X.GND MCU.GND', {}, 'X.SDO MCU.GND, X.CS MCU.3V3')
+      const z = 'from(0x53, 0x36, 2); Serial.println((int)low());'
+      expect(said(adxl, z)).toEqual(['0'])
+      expect(said(adxl, `tell(0x53, 0x2D, 8); ${z}`)).toEqual(['256'])
+      expect(said(adxl, `tell(0x53, 0x2D, 8); tell(0x53, 0x31, 3); ${z}`)).toEqual(['32'])
+      expect(said(adxl, `tell(0x53, 0x2D, 8); tell(0x53, 0x31, 0x0B); ${z}`)).toEqual(['256'])
+      const lis = uno('lis3dh', 'X.VCC MCU.3V3, X.GND MCU.GND')
+      const own = 'from(0x19, 0x80 | 0x2C, 2); Serial.println((int)low());'
+      expect(said(lis, `tell(0x19, 0x20, 0x57); ${own}`)).toEqual(['16005'])
+      expect(said(lis, `tell(0x19, 0x20, 0x57); tell(0x19, 0x23, 0x30); ${own}`)).toEqual(['1334'])
+      expect(said(lis, own)).toEqual(['0'])
+    })
+  })
   describe('clocks', () => {
     const helpers = `byte ask(byte reg) { Wire.beginTransmission(0x68); Wire.write(reg); Wire.endTransmission(); Wire.requestFrom(0x68, 1); return Wire.read(); }
 void two(byte value) { if (value < 16) Serial.print('0'); Serial.print(value, HEX); Serial.print(' '); }
@@ -181,16 +255,6 @@ void set(byte from, byte a, byte b, byte c, byte d, byte e, byte f, byte g) { Wi
     // 120 mA over a tenth of an ohm in steps of 10 µV, and 5 V in steps of 4 mV.
     expect(printed(plan, read)).toEqual(['399F', '1200', '1250'])
     expect(printed(plan, `${set} ${read}`)).toEqual(['1122', '1200', '1250'])
-  })
-  it('says of a part that is described in part when the rest is asked for', () => {
-    const plan = uno('bme280', 'X.VCC MCU.3V3, X.GND MCU.GND')
-    const asks = (register: string): string[] =>
-      run(
-        plan,
-        `${helpers}void setup() { Serial.begin(9600); Wire.begin(); Wire.beginTransmission(0x76); Wire.write(${register}); Wire.endTransmission(); Wire.requestFrom(0x76, 1); Serial.println(Wire.read(), HEX); }\nvoid loop() { delay(100); }`,
-      ).findings.map(({ kind }) => kind)
-    expect(asks('0xD0')).toEqual([])
-    expect(asks('0xFA')).toEqual(['unknown-bytes'])
   })
   it('says of others that their bytes are not described', () => {
     const plan = uno('hmc5883l', 'X.VCC MCU.5V, X.GND MCU.GND')

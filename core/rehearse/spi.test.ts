@@ -111,6 +111,20 @@ void loop() { delay(100); }`
     expect(shown('tell(12, 1); tell(11, 7); tell(1, 0x81); tell(8, 0x0F);')).toBe('6 dots lit')
     expect(shown('tell(12, 1); tell(15, 1);')).toBe('every dot lit')
   })
+  it('a sensor with registers is set and read, one after the other', () => {
+    const plan: Short = {
+      mcu: 'pico',
+      parts: { X: { part: 'lis3dh', mode: 'spi' } },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, X.SCL MCU.GP18, X.SDA MCU.GP19, X.SDO MCU.GP16, X.CS MCU.GP17',
+    }
+    const text = `#include <SPI.h>
+void tell(byte place, byte value) { digitalWrite(17, LOW); SPI.transfer(place); SPI.transfer(value); digitalWrite(17, HIGH); }
+int ask(byte place) { digitalWrite(17, LOW); SPI.transfer(place); int a = SPI.transfer(0); a |= SPI.transfer(0) << 8; digitalWrite(17, HIGH); return (int16_t)a; }
+void setup() { Serial.begin(9600); pinMode(17, OUTPUT); digitalWrite(17, HIGH); SPI.begin(); delay(50); Serial.println(ask(0x8F) & 255, HEX); Serial.println(ask(0xEC)); tell(0x20, 0x57); Serial.println(ask(0xEC)); Serial.println(ask(0xE8)); }
+void loop() { delay(100); }`
+    const steps = '  - { at: 0.02, set: { X.x: -9.80665 } }\n  - { at: 0.3 }'
+    expect(printed(plan, text, steps)).toEqual(['33', '0', '16005', '-16000'])
+  })
   it('of one that nobody has described it is said, once it is selected', () => {
     const reader: Short = onUno(
       'w25q-flash',

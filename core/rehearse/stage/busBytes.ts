@@ -1,8 +1,10 @@
-import type { Bytes, Register } from '../../catalog/driverSchema.ts'
+import type { Bytes, Check } from '../../catalog/driverSchema.ts'
 import type { PartInstance, Wiring } from '../../wiring/model.ts'
 import type { StandInStage } from '../platform/standIns.ts'
 import { ClockBytes } from './clockBytes.ts'
+import { type Air, compensatedByte, oldCompensatedByte } from './compensation.ts'
 import type { RunKind } from './findings.ts'
+import { checkByte, type Held, heldBytes, lengthOf, packedBytes } from './heldBytes.ts'
 
 interface BytesStage {
   /** Microseconds from power-on. */
@@ -17,6 +19,10 @@ interface Told {
   pointer: number
   readonly written: Map<number, number>
 }
+
+/** Register in which sensors of pressure say which they are. */
+const CHIP_ID = 0xd0
+const chipIds = { bmp180: 0x55, bmp280: 0x58, bme280: 0x60 } as const
 
 /** A wide register holds two bytes; places of those that hold one are bytes. */
 const WIDE = 2
@@ -40,7 +46,8 @@ export class BusBytes {
       return
     }
     const places = how.as === 'memory' ? 2 : 1
-    const [first = 0, second = 0, ...rest] = bytes
+    const [named = 0, second = 0, ...rest] = bytes
+    const first = how.as === 'registers' ? named & how.place : named
     told.pointer = (how.as === 'memory' ? first * 256 + second : first) * (isWide(how) ? WIDE : 1)
     const values = places === 2 ? rest : bytes.slice(1)
     if (how.as === 'clock') this.#setClock(part, how, told.pointer, values)
@@ -60,7 +67,7 @@ export class BusBytes {
       return new Array(count).fill(0)
     }
     const told = this.#toldOf(part)
-    if (how.as === 'reply') {
+    if (how.as === 'reply' || how.as === 'commands') {
       const all = this.reply(part, at)
       return Array.from({ length: count }, (_, index) => all[index] ?? 0)
     }
@@ -75,8 +82,12 @@ export class BusBytes {
   /** What a part says once it is asked, whatever it was told. */
   reply(part: PartInstance, at: number): number[] {
     const how = this.howOf(part)
-    if (how?.as === 'reply')
-      return how.holds.flatMap((one) => this.#bytesOf(part, how, this.#toldOf(part), { ...one, at: 0 }))
+    if (how?.as === 'reply') return this.#saying(part, how, how.holds, how.packed, how.check)
+    if (how?.as === 'commands') {
+      const told = this.#toldOf(part).pointer
+      const answer = how.answers.find(({ to }) => to.includes(told)) ?? how.answers[0]
+      return this.#saying(part, how, answer?.holds ?? [], false, how.check)
+    }
     this.sayUnknown(part, at)
     return []
   }
@@ -121,17 +132,23 @@ export class BusBytes {
       const field = how.order[pointer - how.from]
       if (field) return this.#clock(part, how).read(field, this.#stage.now / 1e6)
     }
+    if (how.as === 'compensated') {
+      const air = this.#air(part)
+      const byte =
+        how.kind === 'bmp180'
+          ? oldCompensatedByte(pointer, air, written)
+          : compensatedByte(pointer, air, written, how.kind === 'bme280')
+      return byte ?? (pointer === CHIP_ID ? chipIds[how.kind] : (written.get(pointer) ?? 0))
+    }
     if (how.as !== 'registers' && how.as !== 'clock') return 0
     for (const register of how.holds) {
       const offset = pointer - register.at * (isWide(how) ? WIDE : 1)
-      const length = register.is?.length ?? Math.ceil((register.bits + register.left) / 8)
+      const length = lengthOf(register)
       if (offset < 0 || offset >= length) continue
       if (register.is && written.has(pointer)) break
       return this.#bytesOf(part, how, told, register)[offset] ?? 0
     }
-    const kept = written.get(pointer)
-    if (kept === undefined && how.as === 'registers' && how.partly) this.sayUnknown(part, at)
-    return kept ?? 0
+    return written.get(pointer) ?? 0
   }
 
   /** The clock of a part, at the hour that its handle says. */
@@ -169,19 +186,35 @@ export class BusBytes {
     return byteOf((Math.min(full - 1, Math.max(-full, counts)) << (16 - how.bits)) & 0xffff)
   }
 
-  /** What a register holds, highest byte first. */
-  #bytesOf({ ref }: PartInstance, how: Bytes, { written }: Told, register: Register): number[] {
-    const { is, senses, per, plus, bits, unsigned, left, range } = register
-    if (is) return [...is]
+  /** What a register holds. */
+  #bytesOf({ ref }: PartInstance, how: Bytes, { written }: Told, register: Held): number[] {
     const asleep = how.as === 'registers' ? how.asleep : undefined
-    const isAsleep = asleep !== undefined && ((written.get(asleep.at) ?? asleep.mask) & asleep.mask) !== 0
-    const sensed = isAsleep || senses === undefined ? 0 : (this.#stage.standIns.sensed(ref, senses) ?? 0)
-    const halved = range ? ((written.get(range.at) ?? 0) >> range.left) & range.mask : 0
-    const counts = isAsleep ? 0 : Math.round((sensed * per) / 2 ** halved + plus)
-    const [least, most] = unsigned ? [0, 2 ** bits - 1] : [-(2 ** (bits - 1)), 2 ** (bits - 1) - 1]
-    const held = (Math.min(most, Math.max(least, counts)) & (2 ** bits - 1)) << left
-    const length = Math.ceil((bits + left) / 8)
-    return Array.from({ length }, (_, index) => (held >> (8 * (length - 1 - index))) & 255)
+    const awake = how.as === 'registers' ? how.awake : undefined
+    const isAsleep =
+      (asleep !== undefined && ((written.get(asleep.at) ?? asleep.mask) & asleep.mask) !== 0) ||
+      (awake !== undefined && ((written.get(awake.at) ?? 0) & awake.mask) === 0)
+    const sensed =
+      isAsleep || register.senses === undefined ? undefined : this.#stage.standIns.sensed(ref, register.senses)
+    return heldBytes(register, isAsleep ? undefined : (sensed ?? 0), written)
+  }
+
+  /** Several of them at once, with their check bytes. */
+  #saying(part: PartInstance, how: Bytes, holds: readonly Held[], packed: boolean, check: Check | undefined): number[] {
+    const told = this.#toldOf(part)
+    const words = packed
+      ? [
+          packedBytes(holds, ({ senses }) =>
+            senses === undefined ? 0 : (this.#stage.standIns.sensed(part.ref, senses) ?? 0),
+          ),
+        ]
+      : holds.map((one) => this.#bytesOf(part, how, told, one))
+    if (!check) return words.flat()
+    return (check.after === 'each' ? words : [words.flat()]).flatMap((word) => [...word, checkByte(word, check.start)])
+  }
+
+  #air({ ref }: PartInstance): Air {
+    const of = (what: string): number => this.#stage.standIns.sensed(ref, what) ?? 0
+    return { temperature: of('temperature'), pressure: of('pressure'), humidity: of('humidity') }
   }
 
   /** What a write to a register does at the pins. */
