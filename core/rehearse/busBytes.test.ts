@@ -175,6 +175,11 @@ void set(byte from, byte a, byte b, byte c, byte d, byte e, byte f, byte g) { Wi
         said('ds1307', fed, 'set(0, 0, 0, 0, 1, 0x31, 0x01, 0x27); set(0, 0, 0, 0, 1, 0x15, 0x02, 0x27); all(0);'),
       ).toEqual(['00 00 00 01 15 02 27'])
     })
+    it('take no flag for a digit', () => {
+      expect(said('pcf8523', fed, 'set(3, 0xD8, 0x59, 0x23, 0x28, 6, 0x82, 0x27); all(3);')).toEqual([
+        '58 59 23 28 06 02 27',
+      ])
+    })
     it('count to twelve when they are told to', () => {
       expect(said('ds3231', fed, 'set(0, 0, 0, 0x72, 1, 1, 1, 0x26); two(ask(2)); Serial.println();')).toEqual(['72'])
       expect(said('ds3231', fed, 'set(0, 0, 0, 0x52, 1, 1, 1, 0x26); two(ask(2)); Serial.println();')).toEqual(['52'])

@@ -59,6 +59,34 @@ describe('the four-wire bus of sketches, bit by bit at the pins', () => {
     const plan = thermo('max6675', 'SCK', 'SO')
     expect(printed(plan, text(0))).toEqual([String((24 * 4) << 3)])
     expect(printed(plan, text(1))).toEqual([String((24 * 4) << 4)])
+    expect(printed(plan, text(3))).toEqual([String((24 * 4) << 3)])
+    const clockLamp = onUno('led', 'X.A R.1, R.2 MCU.13, X.K MCU.GND', { R: ohms(470) })
+    expect(lit(clockLamp, sketch('SPI.setDataMode(SPI_MODE2);'))).toBe('X')
+    expect(lit(clockLamp, sketch('SPI.setDataMode(SPI_MODE1);'))).toBe('')
+  })
+  it('lets the others speak when one is no longer selected', () => {
+    const plan = onUno(
+      'max6675',
+      'X.VCC MCU.5V, X.GND MCU.GND, X.SCK MCU.13, X.SO MCU.12, X.CS MCU.10, Y.VCC MCU.5V, Y.GND MCU.GND, Y.SCK MCU.13, Y.SO MCU.12, Y.CS MCU.9',
+      { Y: 'max6675' },
+    )
+    const text = sketch(
+      'pinMode(9, OUTPUT); digitalWrite(9, HIGH); delay(50); for (int i = 9; i <= 10; i++) { digitalWrite(i, LOW); Serial.println(SPI.transfer16(0) >> 5); digitalWrite(i, HIGH); }',
+    )
+    const steps = '  - { at: 0.02, set: { X: 100, Y: 200 } }\n  - { at: 0.3 }'
+    expect(printed(plan, text, steps)).toEqual(['200', '100'])
+    expect(said(plan, text)).toEqual([])
+  })
+  it('runs on the pins that are chosen before it is begun', () => {
+    const pico: Short = {
+      mcu: 'pico',
+      parts: { X: 'max6675' },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, X.SCK MCU.GP2, X.SO MCU.GP4, X.CS MCU.GP5',
+    }
+    const text = (chosen: string): string =>
+      `#include <SPI.h>\nvoid setup() { Serial.begin(9600); pinMode(5, OUTPUT); digitalWrite(5, HIGH); ${chosen} SPI.begin(); digitalWrite(5, LOW); Serial.println(SPI.transfer16(0) >> 5); digitalWrite(5, HIGH); }\nvoid loop() { delay(100); }`
+    expect(printed(pico, text('SPI.setSCK(2); SPI.setRX(4); SPI.setTX(3);'))).toEqual(['24'])
+    expect(printed(pico, text(''))).toEqual(['0'])
   })
   it('says that it was not begun, and nothing comes out', () => {
     const text = sketch(sent('0x01')).replace('SPI.begin();', '')
@@ -154,6 +182,18 @@ describe('the same in Python', () => {
     expect(python(pico, text(''))).toEqual(['512'])
     expect(python(pico, text(', sck=Pin(18), mosi=Pin(19), miso=Pin(16)'))).toEqual(['512'])
     expect(python(pico, text(', sck=Pin(18), mosi=Pin(19), miso=Pin(20)'))).not.toEqual(['512'])
+  })
+  it('at the edge that the program names', () => {
+    const warm: Short = {
+      mcu: 'pico',
+      parts: { X: 'max6675' },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, X.SCK MCU.GP18, X.SO MCU.GP16, X.CS MCU.GP17',
+    }
+    const text = (given: string): string =>
+      `from machine import Pin, SPI\nspi = SPI(0${given})\ncs = Pin(17, Pin.OUT, value=1)\ncs(0)\ngot = spi.read(2)\ncs(1)\nprint((got[0] << 8 | got[1]) >> 3)\n`
+    expect(python(warm, text(', polarity=0, phase=0'))).toEqual(['96'])
+    expect(python(warm, text(', polarity=1, phase=1'))).toEqual(['96'])
+    expect(python(warm, text(', polarity=0, phase=1'))).toEqual(['192'])
   })
   it('as boards with named pins have it', () => {
     const text =

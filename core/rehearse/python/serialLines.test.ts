@@ -42,6 +42,29 @@ describe('a serial line in Python', () => {
     expect(talk(moved, { HERE: py(text(8, 9)), THERE: echo(9600) }).printed).toEqual(['9'])
     expect(talk(moved, { HERE: py(text(4, 5)), THERE: echo(9600) }).printed).toEqual(['0'])
   })
+  it('gives one line after the other', () => {
+    const both = {
+      name: 'a.ino',
+      text: 'void setup() { Serial1.begin(9600); delay(20); Serial1.print("a\\nbc\\nd"); }\nvoid loop() { delay(10); }',
+    }
+    const text =
+      'from machine import UART\nimport time\nu = UART(0, 9600)\ntime.sleep(0.2)\nprint(u.readline(), u.readline(), u.readline(), u.readline())\n'
+    expect(talk(pico, { HERE: py(text), THERE: both }).printed).toEqual(["b'a\\n' b'bc\\n' b'd' None"])
+  })
+  it('hears nothing of what another board says over its USB socket', () => {
+    const plan: Short = {
+      boards: { HERE: { board: 'pico' }, THERE: { board: 'leonardo-32u4' } },
+      parts: {},
+      wires: 'HERE.GND THERE.GND, HERE.GP1 THERE.D1',
+    }
+    const there = (line: string) => ({
+      name: 'a.ino',
+      text: `void setup() { ${line}.begin(9600); delay(20); ${line}.print("a"); }\nvoid loop() { delay(10); }`,
+    })
+    const text = 'from machine import UART\nimport time\nu = UART(0, 9600)\ntime.sleep(0.2)\nprint(u.read())\n'
+    expect(talk(plan, { HERE: py(text), THERE: there('Serial') }).printed).toEqual(['None'])
+    expect(talk(plan, { HERE: py(text), THERE: there('Serial1') }).printed).toEqual(["b'a'"])
+  })
   it('waits as long as it is told, and for another speed in vain', () => {
     const text =
       'from machine import UART\nimport time\nu = UART(0, 9600, timeout=300)\nu.write("hello\\n")\nfrom time import ticks_ms\nt = ticks_ms()\ngot = u.read(12)\nprint(got)\nprint(ticks_ms() - t < 100)\n'

@@ -71,7 +71,7 @@ export class Chips {
 
   /** A chip listens on this net, or behind a resistor of it. */
   isHeard(net: number): boolean {
-    return this.#heard.has(net) || this.#stage.live.around(net).some((one) => this.#heard.has(one))
+    return this.#stage.live.around(net).some((one) => this.#heard.has(one))
   }
 
   #sees(part: PartInstance, pin: string): boolean | undefined {

@@ -148,7 +148,10 @@ function sampling(
       value = bytes.sample(part, channel, single === true, bits, stage.at())
     },
     // The first clock samples, the second gives a nought, then come the bits.
-    gives: () => since >= 2 && ((value >> (bits + 1 - since)) & 1) === 1,
+    gives: () => {
+      const bit = bits + 1 - since
+      return bit >= 0 && ((value >> bit) & 1) === 1
+    },
     ends: () => undefined,
   }
 }
@@ -161,7 +164,6 @@ const CODE_B = '0123456789-EHLP '
 function digits(part: PartInstance, { shows }: ChipStage): Talk {
   const kept = new Array<number>(DIGITS.test + 1).fill(0)
   let last = 0
-  let count = 0
   const words = (): string => {
     const of = (register: number): number => kept[register] as number
     const rows = Array.from({ length: (of(DIGITS.limit) & 7) + 1 }, (_, at) => of(at + 1))
@@ -175,17 +177,14 @@ function digits(part: PartInstance, { shows }: ChipStage): Talk {
     return `${rows.reduce((sum, row) => sum + bitsOf([row]).filter(Boolean).length, 0)} dots lit`
   }
   return {
-    begins: () => {
-      count = 0
-    },
+    begins: () => undefined,
     takes: (high) => {
       last = ((last << 1) | (high ? 1 : 0)) & 0xffff
-      count += 1
     },
     gives: () => undefined,
     ends: () => {
       const register = (last >> BYTE) & 15
-      if (count < 2 * BYTE || register === DIGITS.none) return
+      if (register === DIGITS.none) return
       kept[register] = last & 255
       shows(part.ref, words())
     },

@@ -30,6 +30,8 @@ interface Lines {
 
 const BITS = 8
 
+const restsHigh = (mode: number): boolean => mode >= 2
+
 /**
  * A board that speaks over SPI: bit by bit at its pins, so that whatever hangs on the lines follows, whether it knows
  * the bus or is a plain register. Modes as everybody counts them: 2 and 3 rest high, 1 and 3 take bits at the second edge.
@@ -83,7 +85,7 @@ export class SpiMaster implements Spi {
       return 0
     }
     if (!sck || !this.#stage.isHeard(sck.net.index)) return 0
-    const rests = mode >= 2
+    const rests = restsHigh(mode)
     const late = mode % 2 === 1
     let taken = 0
     for (let bit = 0; bit < BITS; bit += 1) {
@@ -109,7 +111,7 @@ export class SpiMaster implements Spi {
   }
 
   #rest({ sck, mode }: Lines, at: number): void {
-    if (sck) this.#stage.put(sck, mode >= 2, at)
+    if (sck) this.#stage.put(sck, restsHigh(mode), at)
   }
 
   #of(bus: string): Lines {
