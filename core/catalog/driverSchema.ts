@@ -217,6 +217,11 @@ export const Driver = v.strictObject({
   make: v.optional(
     v.strictObject({
       pins: v.optional(PinArguments),
+      /** Pins where it is made with so many arguments. */
+      counted: v.optional(
+        v.record(v.pipe(v.string(), v.regex(/^\d+$/, 'expected a number of arguments')), PinArguments),
+        {},
+      ),
       address: v.optional(Place),
       columns: v.optional(Place),
       rows: v.optional(Place),

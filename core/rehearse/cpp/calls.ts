@@ -4,7 +4,7 @@ import { fittest, isBase, isExact, methodsOf } from './overloads.ts'
 import { type FunctionInfo, GO } from './program.ts'
 import { FunctionScope } from './scope.ts'
 import { printedText } from './strings.ts'
-import type { Expr, FunctionNode } from './syntax.ts'
+import type { Expr, FunctionNode, TypeNode } from './syntax.ts'
 import { type Parameter, type StructType, sameType, type Type, typeWords, VOID } from './types.ts'
 import { Callable, type Frame, type Get, Ptr, type Struct, type Value } from './values.ts'
 
@@ -41,7 +41,7 @@ export abstract class Calls extends NativeCalls {
     const codes = args.map((one) => this.expression(one, scope))
     const { self } = scope
     if (self) {
-      const own = this.#methodOf(self, name, codes)
+      const own = this.#methodOf(self, name, codes, this.#given(of.args, scope, at))
       if (own) return this.#invoke(own, own.isStatic ? undefined : (f) => f[0], args, codes, scope, at)
       if (self.fields.some((field) => field.name === name)) return undefined
     }
@@ -79,7 +79,7 @@ export abstract class Calls extends NativeCalls {
     const chosen = fittest(known, codes, this.library.widths.int)
     if (chosen && (isExact(chosen, codes, this.library.widths.int) || !this.templates.has(name)))
       return this.#invoke(chosen, undefined, args, codes, scope, at)
-    const given = (of.args ?? []).map((one) => ('e' in one ? this.number(one, scope) : this.type(one, scope, at)))
+    const given = this.#given(of.args, scope, at)
     const made = this.fromTemplate(name, given, codes)
     if (made) return this.#invoke(made, undefined, args, codes, scope, at)
     if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
@@ -99,7 +99,8 @@ export abstract class Calls extends NativeCalls {
     const object = this.objectOf(owner, at)
     if (object) {
       const asked = of.owner === undefined ? undefined : this.typeNamed(of.owner, scope)
-      const own = this.#methodOf(asked?.is === 'struct' ? asked.struct : object.struct, name, codes)
+      const given = this.#given(of.args, scope, at)
+      const own = this.#methodOf(asked?.is === 'struct' ? asked.struct : object.struct, name, codes, given)
       if (own) {
         // Named with its class it is that one, whatever the object really is.
         const known = of.owner === undefined ? own : { ...own, isVirtual: false }
@@ -131,11 +132,21 @@ export abstract class Calls extends NativeCalls {
     return this.fail(`${typeWords(type)} has no ${name}`, at)
   }
 
-  #methodOf(struct: StructType, name: string, args: readonly Code[]): FunctionInfo | undefined {
-    const chosen = fittest(methodsOf(struct, name), args, this.library.widths.int)
+  /** What stands between the angle brackets of a call. */
+  #given(args: readonly (TypeNode | Expr)[] | undefined, scope: FunctionScope, at: number): (Type | number)[] {
+    return (args ?? []).map((one) => ('e' in one ? this.number(one, scope) : this.type(one, scope, at)))
+  }
+
+  #methodOf(
+    struct: StructType,
+    name: string,
+    args: readonly Code[],
+    given: readonly (Type | number)[] = [],
+  ): FunctionInfo | undefined {
+    const chosen = given.length > 0 ? undefined : fittest(methodsOf(struct, name), args, this.library.widths.int)
     if (chosen && isExact(chosen, args, this.library.widths.int)) return chosen
     // What leaves its types open fits better than what has to turn an argument into another type.
-    return this.fromTemplate(name, [], args, struct) ?? chosen
+    return this.fromTemplate(name, given, args, struct) ?? chosen
   }
 
   /** Arguments as a function wants them, those that are left out by what it says. */
@@ -295,7 +306,7 @@ export abstract class Calls extends NativeCalls {
     const { struct } = code.type
     for (let one: StructType | undefined = struct; one; one = one.base)
       for (const [name, [info]] of one.methods)
-        if (info && /^operator [a-z]/.test(name) && (to === '' || name === `operator ${to}`))
+        if (info && /^operator [A-Za-z]/.test(name) && (to === '' || name === `operator ${to}`))
           return this.#invoke(info, code.get, [], [], scope, at)
     return undefined
   }

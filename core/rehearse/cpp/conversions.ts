@@ -29,7 +29,8 @@ export abstract class Conversions extends TypeResolver {
       if (operator) return operator
       if (from.is === 'native') return constant(to, 1)
     }
-    if (to.is === 'string') return this.text(code, at)
+    if (to.is === 'string')
+      return (from.is === 'struct' && this.turnedInto(code, 'String', at, scope)) || this.text(code, at)
     if (to.is === 'pointer') {
       if (from.is === 'null' || (from.is === 'int' && code.known === 0)) return { type: to, get: () => null }
       if (from.is === 'pointer') return { ...code, type: to }

@@ -8,6 +8,7 @@ export function deduced(
   given: readonly (Type | number)[],
   args: readonly Code[],
 ): Map<string, Type | number> | undefined {
+  if (given.length > node.open.length) return undefined
   const types = new Map<string, Type | number>()
   node.open.forEach((one, at) => {
     const is = given[at]

@@ -175,7 +175,8 @@ export abstract class ExpressionParser extends TypeParser {
           owner = owner === undefined ? member : `${owner}::${member}`
           member = this.word('the name of a member')
         }
-        value = { e: 'member', of: value, name: member, arrow, owner, at }
+        const args = this.is('<') && !this.#inTemplate ? this.attempt(() => this.templateCall()) : undefined
+        value = { e: 'member', of: value, name: member, arrow, owner, at, ...(args ? { args } : {}) }
       } else if (this.is('++') || this.is('--')) {
         const op = this.token.text as '++' | '--'
         this.next += 1

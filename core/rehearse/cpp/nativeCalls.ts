@@ -124,6 +124,7 @@ export abstract class NativeCalls extends Expressions {
       )
     const turned = codes.map((code, index) => {
       const want = params[index]
+      if (want === 'shown') return this.#shown(code, name, at, scope)
       if (args[index]?.e === 'list' && want && want !== 'any' && want !== 'place')
         return { type: want, get: this.beginning(want, { value: args[index], args: undefined }, scope, at).get }
       if (want === 'place')
@@ -142,6 +143,13 @@ export abstract class NativeCalls extends Expressions {
       return run(of(f) as never, values, types, at)
     }
     return { type: returns, get }
+  }
+
+  /** What people read of a value: an object is what it turns itself into. */
+  #shown(code: Code, name: string, at: number, scope: FunctionScope): Code {
+    if (code.type.is !== 'struct') return decayed(code)
+    const text = this.turnedInto(code, 'String', at, scope) ?? this.turnedInto(code, '', at, scope)
+    return text ?? this.fail(`${code.type.struct.name} turns into nothing that ${name} writes`, at)
   }
 
   protected override makeNative(name: string, args: readonly Expr[], scope: FunctionScope, at: number): Get {

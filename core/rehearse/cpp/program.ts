@@ -29,8 +29,11 @@ export interface FunctionInfo {
 /** A function that the platform or a driver gives. */
 export interface NativeFunction<Self = undefined> {
   readonly returns: Type | ((types: readonly Type[]) => Type)
-  /** Types that arguments are turned into, `place` for one that is written to; what is beyond the list stays as it is. */
-  readonly params?: readonly (Type | 'any' | 'place')[]
+  /**
+   * Types that arguments are turned into, `place` for one that is written to, `shown` for one of which people read
+   * something; what is beyond the list stays as it is.
+   */
+  readonly params?: readonly (Type | 'any' | 'place' | 'shown')[]
   /** Fewest and most arguments; as many as params where left out. */
   readonly least?: number
   readonly most?: number

@@ -46,6 +46,8 @@ export type Expr = Node &
         readonly arrow: boolean
         /** Class that it is asked of: `Base` of `it.Base::go()`. */
         readonly owner: string | undefined
+        /** Arguments of a template: `it.add<2>()`. */
+        readonly args?: readonly (TypeNode | Expr)[]
       }
     | { readonly e: 'index'; readonly of: Expr; readonly by: Expr }
     | { readonly e: 'cast'; readonly type: TypeNode; readonly of: Expr }

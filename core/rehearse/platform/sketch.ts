@@ -223,9 +223,9 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
       return args.length === 0 ? '' : printedText(value, given[0]!, how === undefined ? undefined : Number(how))
     }
     const method = (end: string): Method => ({
+      params: ['shown', 'any'],
       returns: size,
       least: 0,
-      most: 2,
       run: (self, args, given, at) => {
         const all = text(args, given) + end
         write(self, all, at)

@@ -265,7 +265,7 @@ export function standInClass(
         renewedAt: 0,
         values: new Map(),
       }
-      said(made.said, make.pins, make.address, args)
+      said(made.said, make.counted?.[String(args.length)] ?? make.pins, make.address, args)
       const through = make.through === undefined ? undefined : args[make.through]
       const other: StandIn | undefined = through instanceof Ptr ? through.base[through.at] : through
       if (other?.said) Object.assign(made.said.pins, other.said.pins)
@@ -304,8 +304,9 @@ function said(
   address: number | undefined,
   args: readonly Value[],
 ): void {
+  // Below nought no pin is meant; an object that stands there is the bus.
   for (const [index, pin] of Object.entries(pins ?? {}))
-    if (args[Number(index)] !== undefined) to.pins[pin] = Number(args[Number(index)])
+    if (Number(args[Number(index)]) >= 0) to.pins[pin] = Number(args[Number(index)])
   if (address !== undefined && args[address] !== undefined) to.address = Number(args[address])
 }
 

@@ -134,8 +134,10 @@ export class BusDevices {
       )
       return undefined
     }
+    const named = Object.entries(pins)
     const bused = all.filter((part) => addressesOf(part).length > 0)
-    if (bused.length > 0) {
+    // Where the program names pins, one that has no address is meant before one that has.
+    if (bused.length > 0 && (named.length === 0 || bused.length === all.length)) {
       const wanted =
         address === undefined ? bused.flatMap((part) => addressesOf(part).map((one) => one.address)) : [address]
       const found = ['Wire', 'Wire1']
@@ -155,7 +157,6 @@ export class BusDevices {
       }
       return found
     }
-    const named = Object.entries(pins)
     const fits = (part: PartInstance): boolean =>
       named.every(([pin, number]) =>
         this.#hangs(
@@ -165,7 +166,7 @@ export class BusDevices {
       )
     const found = all.find(fits)
     if (!found) {
-      const [first] = all
+      const first = all.find((part) => !bused.includes(part)) ?? all[0]
       const wrong = named.find(
         ([pin, number]) =>
           !this.#hangs(
