@@ -213,6 +213,8 @@ export const Driver = v.strictObject({
   headers: v.optional(v.array(v.pipe(v.string(), v.regex(/^\w+\.hp?p?$/, 'expected the name of a header'))), []),
   defines: v.optional(v.array(Identifier), []),
   text: v.optional(v.string()),
+  /** What a program that includes it must not be taken in by: said once. */
+  notice: v.optional(Text),
   /** Arguments of its making. */
   make: v.optional(
     v.strictObject({

@@ -33,6 +33,8 @@ export function dialectOf(board: Board, files: readonly SourceFile[]): Language 
 /** A program of any language, ready to be run. */
 export interface Program {
   readonly refusals: readonly Refusal[]
+  /** What must be known of the texts that stand for its libraries. */
+  readonly notices: readonly { readonly at: number; readonly text: string }[]
   /** What it names and nobody has described, with its place; looked at after the run. */
   readonly unknown: () => readonly (readonly [name: string, at: number])[]
   /** Everything up to the first round: all of it where a program has no rounds. */
@@ -65,14 +67,14 @@ function sketch(
   drivers: readonly Driver[],
 ): Program {
   machine.ownBelow = lineAt(files.length, 0)
-  const program = compileCpp(
-    [...files, ...libraryFiles(drivers, files)],
-    sketchLibrary(platform, stage, machine),
-    machine,
-  )
+  const libraries = libraryFiles(drivers, files)
+  const program = compileCpp([...files, ...libraries], sketchLibrary(platform, stage, machine), machine)
   const [setup, loop] = [program.entry('setup') ?? program.entry('main'), program.entry('loop')]
   return {
     refusals: program.refusals,
+    notices: libraries.flatMap(({ at, notice }) =>
+      at === undefined || notice === undefined ? [] : [{ at, text: notice }],
+    ),
     unknown: () => [...program.unknown],
     begin: () => {
       program.begin()
@@ -124,6 +126,7 @@ function python(
   const program = compilePython(files, { builtins, modules }, machine)
   return {
     refusals: program.refusals,
+    notices: [],
     unknown: () => program.headers.map(({ name, at }) => [name, at] as const),
     begin: () => {
       try {

@@ -120,6 +120,18 @@ export function rehearse(
       },
       `refused ${at} ${message}`,
     )
+  for (const { at, text } of program.notices)
+    findings.add(
+      {
+        kind: 'made-up',
+        message: text,
+        why: 'What hangs on the board is rehearsed; what lies beyond it is not in the plan.',
+        seconds: 0,
+        at: [],
+        ...where(at),
+      },
+      `made up ${text}`,
+    )
   stage.seen = (ref) => {
     const part = wiring.parts.find((one) => one.ref === ref)
     return part && showOf(wiring, stage, part)

@@ -182,11 +182,13 @@ export abstract class TypeParser {
 
   private closesAsType(open: number): boolean {
     let depth = 0
+    // `std::function<void(int)>`: there brackets hold parameters, elsewhere a call.
+    const ends = this.tokens[open - 1]!.text === 'function' ? /^[;{}]$/ : /^[;{}()]$/
     for (let at = open; at < Math.min(open + 40, this.tokens.length); at += 1) {
       const { text, is } = this.tokens[at]!
       if (text === '<') depth += 1
       else if (text === '>' || text === '>>') depth -= text.length
-      else if (/^[;{}()]$/.test(text) && is === 'sign') return false
+      else if (ends.test(text) && is === 'sign') return false
       if (depth <= 0) return this.tokens[at + 1]?.is === 'word' || /^[*&]$/.test(this.tokens[at + 1]?.text ?? '')
     }
     return false

@@ -31,6 +31,7 @@ export const runKinds = {
   'unknown-class': { severity: 'caution', about: 'A class that nobody has described; what it is asked gives nought.' },
   'unknown-bytes': { severity: 'caution', about: 'What a part says byte by byte is not described; noughts are read.' },
   'bus-asleep': { severity: 'fault', about: 'The program sends over a bus that it has not begun.' },
+  'made-up': { severity: 'tip', about: 'Something of the world outside of the plan that the rehearsal makes up.' },
   missed: { severity: 'fault', about: 'What the script expects did not come.' },
 } as const satisfies Readonly<Record<string, { severity: Severity; about: string }>>
 export type RunKind = keyof typeof runKinds
