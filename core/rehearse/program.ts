@@ -19,6 +19,9 @@ import { strOf } from './python/text.ts'
 import { PyError, PyFunction } from './python/values.ts'
 import type { StageBoard } from './stage/board.ts'
 
+/** Why something is made up. */
+export const BEYOND = 'What hangs on the board is rehearsed; what lies beyond it is not in the plan.'
+
 /**
  * The language in which a board takes a program: the one that its files tell, or, where those only tell that it is
  * Python, the Python of the board. Undefined where the board has none.
@@ -107,6 +110,7 @@ function python(
       channel: (number) =>
         [...stage.pins.all].find(({ facts }) => facts.analog === `ADC${number}` || facts.analog === `A${number}`)
           ?.number,
+      madeUp: (text) => stage.say('made-up', machine.at, [], text, BEYOND),
       noPin: (written) => stage.sayNoPin(written, machine.at),
       later: (microseconds, run) => stage.events.at(machine.now + microseconds, run),
       costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },

@@ -8,7 +8,7 @@ import { overBudget, type Shown } from './overBudget.ts'
 import { platformOf } from './platform/families.ts'
 import { standInClasses } from './platform/standIns.ts'
 import { asWritten } from './platform/writtenNames.ts'
-import { dialectOf, readProgram } from './program.ts'
+import { BEYOND, dialectOf, readProgram } from './program.ts'
 import { scaleFindings } from './scale.ts'
 import type { Script, ScriptStep } from './script.ts'
 import { StageBoard } from './stage/board.ts'
@@ -125,7 +125,7 @@ export function rehearse(
       {
         kind: 'made-up',
         message: text,
-        why: 'What hangs on the board is rehearsed; what lies beyond it is not in the plan.',
+        why: BEYOND,
         seconds: 0,
         at: [],
         ...where(at),

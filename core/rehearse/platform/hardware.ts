@@ -37,6 +37,8 @@ export interface Hardware {
   onEdge(pin: number, edge: Edge | undefined, handler: Callable | undefined, at: number): void
   /** Lets time pass, in microseconds: what is due in it happens. */
   wait(microseconds: number, at: number): void
+  /** Calls the program from outside so many microseconds from now, as soon as it lets itself be interrupted. */
+  later(microseconds: number, run: () => void): void
   /** Handlers wait while this is true. */
   masked: boolean
   serial(name: string): SerialLine

@@ -8,6 +8,7 @@ import type { Edge, Hardware, PinSetting, SerialLine } from './hardware.ts'
 import type { Platform } from './platform.ts'
 import { eepromClass, READ_TIMEOUT, twoWire } from './sketchBuses.ts'
 import { spiClasses } from './sketchSpi.ts'
+import { timerClasses } from './sketchTimers.ts'
 import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
 
 /** Numbers behind the words of the platforms' headers. */
@@ -418,6 +419,16 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
       isListening: { params: [], returns: bool, run: () => 1 },
     },
   }
+  /** A serial line through the air: its name is that of the device, and nobody has pins. */
+  const airClass: NativeClass = {
+    make: () => new Serial(hardware.serial('Bluetooth')),
+    methods: {
+      ...serialClass.methods,
+      begin: { params: ['any', 'any'], least: 0, returns: bool, run: () => 1 },
+      connected: { params: ['any'], least: 0, returns: bool, run: () => 1 },
+      hasClient: { params: [], returns: bool, run: () => 1 },
+    },
+  }
   const wire = twoWire(platform, hardware, { int, byte, size }, printing, reading)
   const eeprom = eepromClass(hardware, { int, byte })
   const classes = new Map<string, NativeClass>([
@@ -427,6 +438,8 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ['Print', serialClass],
     ['TwoWire', wire.of],
     ...spiClasses(hardware, { int, byte, word: t('uint16_t') }),
+    ...timerClasses(hardware, { bool, ulong }),
+    ['BluetoothSerial', airClass],
     ['EEPROMClass', eeprom],
     ...platform.classes(hardware, machine, { types, printing, reading }),
   ])
@@ -437,6 +450,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ]),
     ['Wire', { of: 'TwoWire', value: wire.make('Wire') }],
     ['Wire1', { of: 'TwoWire', value: wire.make('Wire1') }],
+    ['Timer1', { of: 'TimerOne', value: classes.get('TimerOne')!.make([], [], 0) }],
     ['SPI', { of: 'SPIClass', value: { name: 'SPI' } }],
     ['SPI1', { of: 'SPIClass', value: { name: 'SPI1' } }],
     ['EEPROM', { of: 'EEPROMClass', value: {} }],

@@ -3,6 +3,7 @@ import { deskModules } from './deskModules.ts'
 import { type FourWire, fourWire } from './fourWire.ts'
 import { microModules } from './microModules.ts'
 import { type GivenModule, module, type PythonBoard } from './native.ts'
+import { networkModules } from './networkModules.ts'
 import { pinCalls } from './pinCalls.ts'
 import { type SerialLines, serialLines } from './serialLines.ts'
 import { taskModule } from './tasks.ts'
@@ -28,5 +29,6 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
     module('uasyncio', tasks),
     ...circuitModules(board, calls, buses),
     ...deskModules(board, calls, buses),
+    ...networkModules(board, calls),
   ])
 }

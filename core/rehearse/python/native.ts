@@ -15,6 +15,8 @@ export interface PythonBoard {
   readonly channel: (number: number) => number | undefined
   /** Said where a value means no pin. */
   readonly noPin: (written: string) => void
+  /** Said of what lies beyond the plan. */
+  readonly madeUp: (text: string) => void
   /** Lets something happen later, and again each so many microseconds. */
   readonly later: (microseconds: number, run: () => void) => void
   readonly costs: { readonly call: number; readonly analog: number; readonly bus: number }

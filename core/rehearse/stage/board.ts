@@ -318,6 +318,10 @@ export class StageBoard implements Hardware {
     }
   }
 
+  later(microseconds: number, run: () => void): void {
+    this.events.at(this.#machine.now + microseconds, () => this.interrupt(run))
+  }
+
   /** Something calls the program from outside. */
   readonly interrupt = (run: () => void): void => {
     this.#calls.push(run)

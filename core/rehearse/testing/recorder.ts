@@ -30,6 +30,7 @@ export const stubPlatform: Platform = {
 export class Recorder implements Hardware {
   readonly lines: string[] = []
   masked = false
+  readonly later = (): void => undefined
   readonly kept = new Uint8Array(1024).fill(255)
   readonly #machine: Machine
   readonly #changes: LevelChange[]
