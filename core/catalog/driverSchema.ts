@@ -213,6 +213,11 @@ export const Driver = v.strictObject({
   headers: v.optional(v.array(v.pipe(v.string(), v.regex(/^\w+\.hp?p?$/, 'expected the name of a header'))), []),
   defines: v.optional(v.array(Identifier), []),
   text: v.optional(v.string()),
+  /** Names that programs write in many ways, as patterns, and what each stands for in the text. */
+  patterns: v.optional(
+    v.record(v.pipe(v.string(), v.regex(/^[\w()|[\]+\\-]+$/, 'expected a pattern of names')), Text),
+    {},
+  ),
   /** What a program that includes it must not be taken in by: said once. */
   notice: v.optional(Text),
   /** Arguments of its making. */

@@ -47,6 +47,20 @@ describe('displays that programs drive over pins or a bus', () => {
     expect(shown(dots, program('11, 13, 9, 8, 10')).shows.X).toBe('"hey"')
     expect(kinds(shown(dots, program('13, 11, 9, 8, 10')))).toEqual(['other-pin'])
   })
+  it('one that is drawn page by page or from a buffer, whatever its class is called', () => {
+    const dots = (part: string): Short => ({
+      mcu: 'esp32-devkit-30',
+      parts: { X: part },
+      wires: `${fed}, X.SDA MCU.21, X.SCL MCU.22`,
+    })
+    const buffered = (name: string): string =>
+      `#include <U8g2lib.h>\n${name} u8g2(U8G2_R0, U8X8_PIN_NONE);\nvoid setup() { u8g2.begin(); u8g2.clearBuffer(); u8g2.setFont(u8g2_font_ncenB08_tr); u8g2.drawStr(0, 10, "Hello"); u8g2.setCursor(0, 30); u8g2.print(42); u8g2.print(1.5, 1); u8g2.sendBuffer(); }`
+    expect(shown(dots('ssd1306'), buffered('U8G2_SSD1306_128X64_NONAME_F_HW_I2C')).shows.X).toBe('"Hello ⏎  ⏎ 421.5"')
+    expect(shown(dots('sh1106'), buffered('U8G2_SH1106_128X64_NONAME_F_HW_I2C')).shows.X).toBe('"Hello ⏎  ⏎ 421.5"')
+    const paged =
+      '#include <U8g2lib.h>\nU8G2_SSD1306_128X64_NONAME_1_HW_I2C d(U8G2_R0);\nvoid setup() { d.begin(); d.firstPage(); do { d.setFont(u8g2_font_6x10_tf); d.drawStr(0, 8, "page"); } while (d.nextPage()); }'
+    expect(shown(dots('ssd1306'), paged).shows.X).toBe('"page"')
+  })
   it('a taller one on the two-wire bus, and a low one', () => {
     const tall: Short = { mcu: 'esp32-devkit-30', parts: { X: 'sh1106' }, wires: `${fed}, X.SDA MCU.21, X.SCL MCU.22` }
     const program =

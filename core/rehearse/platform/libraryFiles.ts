@@ -41,13 +41,16 @@ export function libraryFiles(drivers: readonly Driver[], files: readonly SourceF
 }
 
 /** What the text defines under the names by which the program writes it. */
-function aliases({ prefixed, defines }: Driver, program: string): string {
-  if (!prefixed) return ''
-  return defines
-    .flatMap((name) =>
-      [...new Set(Array.from(program.matchAll(new RegExp(`\\b[A-Z]\\w*_${name}\\b`, 'g')), ([written]) => written))]
-        .filter((written) => !defines.includes(written))
-        .map((written) => `#define ${written} ${name}\n`),
+function aliases({ prefixed, defines, patterns }: Driver, program: string): string {
+  const written = (pattern: string): string[] => [
+    ...new Set(Array.from(program.matchAll(new RegExp(`\\b(?:${pattern})\\b`, 'g')), ([name]) => name)),
+  ]
+  const named = prefixed ? defines.map((name) => [`[A-Z]\\w*_${name}`, name] as const) : []
+  return [...named, ...Object.entries(patterns)]
+    .flatMap(([pattern, stands]) =>
+      written(pattern)
+        .filter((name) => !defines.includes(name))
+        .map((name) => `#define ${name} ${stands}\n`),
     )
     .join('')
 }
