@@ -14,7 +14,7 @@ import {
   isAcrossNothing,
   unfinishedDrivers,
 } from './finish.ts'
-import { throughFusesAndMeters } from './inPath.ts'
+import { isMainSwitch, throughWhatLiesInTheWay } from './inPath.ts'
 import { divisionOf } from './leadOver.ts'
 import { neaten } from './neatness.ts'
 import { isSpareInput } from './openEnds.ts'
@@ -95,7 +95,8 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
 }
 
 /** As {@link assign}, with all drivers. */
-function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
+function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
+  const options = withoutMainSwitches(wiring, given)
   const decisions: Decision[] = []
   const refused: Refusal[] = []
   let now = wiring
@@ -175,7 +176,10 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
           problem.isPulledTooHigh(use, found.best.placed)),
     })
   const sound = decisions.filter((one) => !isAcrossNothing(one, refused))
-  const fused = options.only || options.draft ? sound : throughFusesAndMeters(wiring, soFar(), sound, wanted)
+  const fused =
+    options.only || options.draft
+      ? sound
+      : throughWhatLiesInTheWay(wiring, soFar(), sound, (ref) => given.refs?.has(ref) ?? true)
   decisions.splice(0, decisions.length, ...fused)
   const base = (found.best.placed.length + loads.placed) * 100 - found.best.left.length * NO_PIN + loads.extra
   const cost = tenths(found.best.extra + base)
@@ -195,6 +199,14 @@ function assignAll(wiring: Wiring, options: AssignOptions): AssignResult {
       paid: tenths(neat.paid + loads.neat.paid),
     },
   }
+}
+
+/** A switch that is there for the supply asks for no pin: it is put into the way of the current at the end. */
+function withoutMainSwitches(wiring: Wiring, options: AssignOptions): AssignOptions {
+  const main = wiring.parts.filter((part) => isMainSwitch(wiring, part))
+  if (main.length === 0) return options
+  const others = wiring.parts.filter((part) => !main.includes(part) && (options.refs?.has(part.ref) ?? true))
+  return { ...options, refs: new Set(others.map(({ ref }) => ref)) }
 }
 
 /**

@@ -5,20 +5,53 @@ import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { connect, type Decision } from './progress.ts'
 
-/** A fuse or a meter of current: what lies in the way of everything that a supply gives. */
+/** What lies in the way of everything that a supply gives, in the order in which it lies there. */
+const ORDER = ['fuse', 'switch', 'meter'] as const
+type Kind = (typeof ORDER)[number]
+
+const reasons: Readonly<Record<Kind, (end: string) => string>> = {
+  fuse: (end) => `the fuse comes first: everything that ${end} feeds lies behind it`,
+  switch: (end) => `its title says that it switches everything that ${end} feeds`,
+  meter: (end) => `it measures everything that ${end} gives`,
+}
+
+/** A fuse, a main switch or a meter of current. */
 interface InPath {
   readonly part: PartInstance
   /** End towards the supply, and towards what it feeds. */
   readonly near: string
   readonly far: string
-  readonly isFuse: boolean
+  readonly kind: Kind
   /** Most milliamperes and volts that it bears. */
   readonly milliamps: number
   readonly volts: number
 }
 
+/** Titles of a switch that is there for the supply, not to be read. */
+const MAIN = /\b(main|power|supply|battery|master|on[ /-]?off)\b/i
+
+/** A switch by hand whose title says that it is there for the supply of a plan that has one of its own. */
+export function isMainSwitch(wiring: Wiring, { ref, part }: PartInstance): boolean {
+  const title = entryOf(wiring.plan.parts, ref)?.title
+  const isSwitch = part.inner.length > 0 && part.inner.every(({ kind, moved }) => kind === 'switch' && !moved)
+  return isSwitch && title !== undefined && MAIN.test(title) && cellsOf(wiring.supplies, wiring.parts).length > 0
+}
+
+/** A main switch with its pole towards the supply. */
+function mainSwitch(wiring: Wiring, part: PartInstance): InPath | undefined {
+  const [first] = part.part.inner
+  const pole = first?.between.find((pin) => part.part.inner.every(({ between }) => between.includes(pin)))
+  const throwsTo = first?.between.find((pin) => pin !== pole)
+  if (!first || pole === undefined || throwsTo === undefined) return undefined
+  const [near, far] = [`${part.ref}.${pole}`, `${part.ref}.${throwsTo}`]
+  if ([near, far].some((end) => wiring.netOf(end).wired)) return undefined
+  const milliamps = first.mostMilliamps ?? Number.POSITIVE_INFINITY
+  return { part, near, far, kind: 'switch', milliamps, volts: Number.POSITIVE_INFINITY }
+}
+
 /** A part whose one shunt leads from pin to pin, with no wire at either; undefined for another. */
 function inPath(wiring: Wiring, part: PartInstance): InPath | undefined {
+  if (isMainSwitch(wiring, part)) return mainSwitch(wiring, part)
   const [inner, ...more] = part.part.inner
   if (inner?.kind !== 'shunt' || more.length > 0 || part.part.rails.length > 0) return undefined
   const [near, far] = inner.between.map((pin) => `${part.ref}.${pin}`) as [string, string]
@@ -28,18 +61,18 @@ function inPath(wiring: Wiring, part: PartInstance): InPath | undefined {
     part,
     near,
     far,
-    isFuse: part.part.supplies.length === 0,
+    kind: part.part.supplies.length === 0 ? 'fuse' : 'meter',
     milliamps: typeof given === 'number' ? given : Number.POSITIVE_INFINITY,
     volts: inner.mostVolts ?? Number.POSITIVE_INFINITY,
   }
 }
 
 /**
- * The decisions with the loose fuses and meters of a kit put in: each next to the plus of a battery or a supply, before
- * all that hangs on it, the fuse first, the strongest supply first. One that the loads would blow or harm stays in the
+ * The decisions with the loose fuses, main switches and meters of a kit put in: each next to the plus of a battery or a
+ * supply, before all that hangs on it, the fuse first, the strongest supply first. One that the loads would blow or harm stays in the
  * box, and so where the maker has wired that plus already.
  */
-export function throughFusesAndMeters(
+export function throughWhatLiesInTheWay(
   before: Wiring,
   built: Wiring,
   decisions: readonly Decision[],
@@ -54,26 +87,18 @@ export function throughFusesAndMeters(
     .map(({ source: { end, volts }, peakMilliamps }) => ({ end, volts, peak: peakMilliamps }))
     .sort((a, b) => b.peak - a.peak)
   return outside.reduce<readonly Decision[]>((all, { end, volts, peak }) => {
-    const take = (isFuse: boolean): readonly InPath[] => {
-      const at = loose.findIndex((one) => one.isFuse === isFuse && one.milliamps >= peak && one.volts >= volts)
+    const take = (kind: Kind): readonly InPath[] => {
+      const at = loose.findIndex((one) => one.kind === kind && one.milliamps >= peak && one.volts >= volts)
       return at < 0 ? [] : loose.splice(at, 1)
     }
-    const chain = [...take(true), ...take(false)]
+    const chain = ORDER.flatMap(take)
     const last = chain.at(-1)
     if (!last) return all
     const moved = (one: string): string => (one === end ? last.far : one)
     const lead = (edit: Edit): Edit =>
       edit.do === 'connect' ? { ...edit, from: moved(edit.from), to: moved(edit.to) } : edit
     return [
-      ...chain.map(({ near, isFuse }, index) =>
-        connect(
-          near,
-          chain[index - 1]?.far ?? end,
-          isFuse
-            ? `the fuse comes first: everything that ${end} feeds lies behind it`
-            : `it measures everything that ${end} gives`,
-        ),
-      ),
+      ...chain.map(({ near, kind }, index) => connect(near, chain[index - 1]?.far ?? end, reasons[kind](end))),
       ...all.map((one) => ({ ...one, edits: one.edits.map(lead), from: moved(one.from), to: moved(one.to) })),
     ]
   }, decisions)

@@ -82,7 +82,7 @@ export const Inner = v.strictObject({
   startMilliamps: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Shunt: most volts of either side against the part's ground. */
   mostVolts: v.optional(NotNegative),
-  /** Diode that lights: highest current in milliamperes. */
+  /** Diode that lights, contact: highest current in milliamperes. */
   mostMilliamps: v.optional(NotNegative),
   /**
    * shift: supply pins that set the level of each side, in the order of `between`; `amount` is a pull-up on each side.

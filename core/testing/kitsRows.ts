@@ -121,6 +121,72 @@ const bases: readonly Kit[] = [
   },
 ]
 
+/** Switches of the supply. */
+const mains: readonly Kit[] = [
+  {
+    title: 'a battery, a switch with the title "main switch", a knob and a display',
+    why: 'it switches everything, and nobody reads it',
+    mcu: 'nano-v3',
+    parts: {
+      B: { part: 'battery-box', options: { volts: 9 } },
+      W: { part: 'slide-switch', title: 'main switch' },
+      P: 'potentiometer',
+      O: 'lcd-i2c',
+    },
+    wired: [
+      ['W\\.C', 'B\\.\\+'],
+      ['W\\.1', 'MCU\\.VIN'],
+    ],
+    never: [['W\\..*', 'MCU\\.[DA]\\d+']],
+  },
+  {
+    title: 'the same with a fuse',
+    why: 'the fuse comes first',
+    mcu: 'nano-v3',
+    parts: {
+      B: { part: 'battery-box', options: { volts: 9 } },
+      W: { part: 'slide-switch', title: 'Power on/off' },
+      F: { part: 'fuse', options: { milliamps: 500 } },
+      O: 'ssd1306',
+    },
+    wired: [
+      ['F\\.1', 'B\\.\\+'],
+      ['W\\.C', 'F\\.2'],
+      ['W\\.1', 'MCU\\.VIN'],
+    ],
+  },
+  {
+    title: 'a switch without such a title beside a battery',
+    why: 'it may be there to be read',
+    mcu: 'nano-v3',
+    parts: {
+      B: { part: 'battery-box', options: { volts: 9 } },
+      W: { part: 'slide-switch', title: 'mode' },
+      O: 'ssd1306',
+    },
+    wired: [['W\\.C', 'MCU\\.[DA]\\d+']],
+  },
+  {
+    title: 'a main switch on USB',
+    why: 'there is no supply of its own to be switched: it is read',
+    mcu: 'uno-r3',
+    parts: { W: { part: 'slide-switch', title: 'power' } },
+    wired: [['W\\.C', 'MCU\\.[DA]\\d+']],
+  },
+  {
+    title: 'a main switch and servos that take more than it bears',
+    why: 'its contact is good for 0.3 A: it stays in the box',
+    mcu: 'uno-r3',
+    parts: {
+      B: { part: 'battery-box', options: { volts: 6 } },
+      W: { part: 'slide-switch', title: 'power' },
+      S: 'servo-sg90',
+      T: 'servo-sg90',
+    },
+    never: [['W\\..*', '.*']],
+  },
+]
+
 /** Pins that programs and libraries take unless told otherwise. */
 const usual: readonly Kit[] = [
   {
@@ -184,4 +250,4 @@ const usual: readonly Kit[] = [
   },
 ]
 
-export const kitsRows: readonly Kit[] = [...rows, ...bases, ...usual]
+export const kitsRows: readonly Kit[] = [...rows, ...bases, ...mains, ...usual]
