@@ -16,17 +16,18 @@ import {
 } from './finish.ts'
 import { isMainSwitch, throughWhatLiesInTheWay } from './inPath.ts'
 import { divisionOf } from './leadOver.ts'
-import { neaten } from './neatness.ts'
+import { type Neat, neaten } from './neatness.ts'
 import { isSpareInput } from './openEnds.ts'
 import { asFound, placeLoads, placing, refusals } from './placing.ts'
 import { isAlso, isOpen, openSignals, prepare, preparing } from './preparing.ts'
-import { after, connect, type Decision, type Refusal } from './progress.ts'
+import { connect, type Decision, type Refusal } from './progress.ts'
 import { addPullUps, finishPulls } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
 import { search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
 import { bySoftware } from './software.ts'
 import { tieUp } from './tying.ts'
+import { Work } from './work.ts'
 
 export interface AssignOptions {
   /** Only these signal ends; supplies, grounds and ties are then left as they are. */
@@ -97,100 +98,134 @@ export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResul
 /** As {@link assign}, with all drivers. */
 function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   const options = withoutMainSwitches(wiring, given)
-  const decisions: Decision[] = []
-  const refused: Refusal[] = []
-  let now = wiring
-  if (!options.only) {
-    const { refs } = options
-    const fed = refs ? preparing(now, (ref) => refs.has(ref)) : prepare(now)
-    decisions.push(...fed.decisions)
-    refused.push(...fed.refused)
-    now = fed.wiring
-  }
-  const open = options.only
-    ? now.signals.filter((use) => isOpen(use) && options.only?.has(use.end))
-    : [...openSignals(now), ...now.signals.filter((use) => isAlso(use, options))].filter(
-        (use) => options.refs?.has(use.part.ref) ?? true,
-      )
   const wanted = (ref: string): boolean => options.refs?.has(ref) ?? true
-  const { first, followers } = oneLine(now, open)
-  const loads = placeLoads(now, first, options)
-  decisions.push(...loads.decisions)
-  now = loads.wiring
-  const unfinished = options.only ? [] : unfinishedDrivers(now, wanted).signals
-  // What moves only outputs on which nothing hangs stays open.
-  const useful = options.only ? loads.others : loads.others.filter((use) => !isSpareInput(loads.wiring, use))
-  const problem = new SearchProblem(now, [...new Set([...useful, ...unfinished])])
-  const found = search(problem, options.shouldStop)
-  const neat = options.draft ? asFound(found.best) : neaten(problem, found.best)
-  decisions.push(...placing(problem, neat.arrangement, options.draft))
-  for (const { use, leader } of followers) {
-    const host = leader.hosts[0]?.host ?? neat.arrangement.placed.find((one) => one.use.end === leader.end)?.host
-    if (host) decisions.push(connect(use.tail, host.end, `on the 1-Wire line of ${leader.part.ref}`))
-  }
-  const left = [...loads.left, ...found.best.left]
-  let built: { readonly count: number; readonly wiring: Wiring } | undefined
-  /** The wiring with all decisions so far, made anew only when some came. */
-  const soFar = (): Wiring => {
-    if (built?.count !== decisions.length) built = { count: decisions.length, wiring: after(wiring, decisions) }
-    return built.wiring
-  }
-  const soft = options.only || left.length === 0 ? undefined : bySoftware(soFar(), left)
+  const work = new Work(wiring)
+  const fed = options.only ? wiring : fedBy(work, options)
+  const signals = placeSignals(work, fed, options, wanted)
+  const soft = bySoftwareAtLast(work, signals, options)
+  if (!options.only) finish(work, wanted)
   const isSoft = (use: SignalUse): boolean => soft?.decisions.some(({ from }) => from === use.tail) ?? false
-  decisions.push(...(soft?.decisions ?? []))
-  if (!options.only) decisions.push(...unfinishedDrivers(soFar(), wanted).wires)
-  // What only matters for a pin in use is known to matter now: the far side of a switch, the enable of a buffer.
-  if (!options.only && soFar().ties.some(({ state }) => state === 'open')) {
-    const tied = tieUp(soFar(), wanted)
-    decisions.push(...tied.decisions)
-    refused.push(...tied.refused.filter((one) => !refused.some(({ end }) => end === one.end)))
-  }
-  if (!options.only) {
-    for (const suit of [fitBases, fitLamps]) {
-      const fitted = suit(wiring, decisions, soFar())
-      if (!fitted) continue
-      decisions.splice(0, decisions.length, ...fitted)
-      built = undefined
-    }
-    decisions.push(...holdAtStart(soFar(), wanted))
-    decisions.push(...clampWindings(soFar(), wanted))
-    decisions.push(...finishPulls(soFar(), wanted))
-    decisions.push(...addPullUps(soFar(), wanted))
-    decisions.push(...placeReservoirs(soFar(), wanted))
-  }
-  for (const use of left.filter((one) => !isSoft(one)))
-    refused.push({
-      end: use.end,
-      needs: needWords(use.facts.needs),
-      reasons: options.draft
-        ? []
-        : [
-            ...(problem.isBus(use) ? problem.refusals(use, found.best.placed) : refusals(now, use)),
-            ...(soft?.refusals.has(use.end) ? [soft.refusals.get(use.end)!] : []),
-          ],
-      // A serial line that no controller is left for would go by software, were it not for its level.
-      level:
-        !options.draft &&
-        (candidates(now, use).some(({ blocked }) => blocked?.kind === 'level') ||
-          divisionOf(use) !== undefined ||
-          problem.isPulledTooHigh(use, found.best.placed)),
-    })
-  const sound = decisions.filter((one) => !isAcrossNothing(one, refused))
-  const fused =
+  work.refuse(
+    signals.left.flatMap((use) => (isSoft(use) ? [] : [refusalOf(use, signals, soft?.refusals.get(use.end), options)])),
+  )
+  const sound = work.decisions.filter((one) => !isAcrossNothing(one, work.refused))
+  const decisions =
     options.only || options.draft
       ? sound
-      : throughWhatLiesInTheWay(wiring, soFar(), sound, (ref) => given.refs?.has(ref) ?? true)
-  decisions.splice(0, decisions.length, ...fused)
+      : throughWhatLiesInTheWay(wiring, work.now, sound, (ref) => given.refs?.has(ref) ?? true)
+  return resultOf(wiring, decisions, work.refused, signals)
+}
+
+/** Companions, supplies, grounds and ties; the wiring with them. */
+function fedBy(work: Work, { refs }: AssignOptions): Wiring {
+  const fed = refs ? preparing(work.now, (ref) => refs.has(ref)) : prepare(work.now)
+  work.add(fed.decisions, fed.wiring)
+  work.refuse(fed.refused)
+  return fed.wiring
+}
+
+/** What came of the signals: loads first, then all others in one search. */
+interface SignalsPlaced {
+  readonly wiring: Wiring
+  readonly loads: ReturnType<typeof placeLoads>
+  readonly problem: SearchProblem
+  readonly found: ReturnType<typeof search>
+  readonly neat: Neat
+  readonly left: readonly SignalUse[]
+}
+
+function placeSignals(
+  work: Work,
+  fed: Wiring,
+  options: AssignOptions,
+  wanted: (ref: string) => boolean,
+): SignalsPlaced {
+  const open = options.only
+    ? fed.signals.filter((use) => isOpen(use) && options.only?.has(use.end))
+    : [...openSignals(fed), ...fed.signals.filter((use) => isAlso(use, options))].filter(({ part }) => wanted(part.ref))
+  const { first, followers } = oneLine(fed, open)
+  const loads = placeLoads(fed, first, options)
+  const { wiring } = loads
+  work.add(loads.decisions, wiring)
+  const unfinished = options.only ? [] : unfinishedDrivers(wiring, wanted).signals
+  // What moves only outputs on which nothing hangs stays open.
+  const useful = options.only ? loads.others : loads.others.filter((use) => !isSpareInput(wiring, use))
+  const problem = new SearchProblem(wiring, [...new Set([...useful, ...unfinished])])
+  const found = search(problem, options.shouldStop)
+  const neat = options.draft ? asFound(found.best) : neaten(problem, found.best)
+  work.add(placing(problem, neat.arrangement, options.draft))
+  work.add(
+    followers.flatMap(({ use, leader }) => {
+      const host = leader.hosts[0]?.host ?? neat.arrangement.placed.find((one) => one.use.end === leader.end)?.host
+      return host ? [connect(use.tail, host.end, `on the 1-Wire line of ${leader.part.ref}`)] : []
+    }),
+  )
+  return { wiring, loads, problem, found, neat, left: [...loads.left, ...found.best.left] }
+}
+
+/** Serial lines for which no controller is left. */
+function bySoftwareAtLast(
+  work: Work,
+  { left }: SignalsPlaced,
+  { only }: AssignOptions,
+): ReturnType<typeof bySoftware> | undefined {
+  if (only || left.length === 0) return undefined
+  const soft = bySoftware(work.now, left)
+  work.add(soft.decisions)
+  return soft
+}
+
+/** What is known to be needed only when all pins are chosen. */
+function finish(work: Work, wanted: (ref: string) => boolean): void {
+  work.add(unfinishedDrivers(work.now, wanted).wires)
+  // What only matters for a pin in use is known to matter now: the far side of a switch, the enable of a buffer.
+  if (work.now.ties.some(({ state }) => state === 'open')) {
+    const tied = tieUp(work.now, wanted)
+    work.add(tied.decisions)
+    work.refuse(tied.refused)
+  }
+  for (const suit of [fitBases, fitLamps]) {
+    const fitted = suit(work.start, work.decisions, work.now)
+    if (fitted) work.replace(fitted)
+  }
+  for (const lacking of [holdAtStart, clampWindings, finishPulls, addPullUps, placeReservoirs])
+    work.add(lacking(work.now, wanted))
+}
+
+/** Why a signal finds no pin. */
+function refusalOf(
+  use: SignalUse,
+  { wiring, problem, found }: SignalsPlaced,
+  bySoftware: string | undefined,
+  { draft }: AssignOptions,
+): Refusal {
+  const asked = { end: use.end, needs: needWords(use.facts.needs) }
+  if (draft) return { ...asked, reasons: [], level: false }
+  const reasons = problem.isBus(use) ? problem.refusals(use, found.best.placed) : refusals(wiring, use)
+  // A serial line that no controller is left for would go by software, were it not for its level.
+  const level =
+    candidates(wiring, use).some(({ blocked }) => blocked?.kind === 'level') ||
+    divisionOf(use) !== undefined ||
+    problem.isPulledTooHigh(use, found.best.placed)
+  return { ...asked, reasons: [...reasons, ...(bySoftware === undefined ? [] : [bySoftware])], level }
+}
+
+function resultOf(
+  wiring: Wiring,
+  decisions: readonly Decision[],
+  unplaced: readonly Refusal[],
+  { loads, found, neat }: SignalsPlaced,
+): AssignResult {
   const base = (found.best.placed.length + loads.placed) * 100 - found.best.left.length * NO_PIN + loads.extra
   const cost = tenths(found.best.extra + base)
   return {
-    status: refused.length === 0 ? 'placed' : decisions.length > 0 ? 'partial' : 'impossible',
+    status: unplaced.length === 0 ? 'placed' : decisions.length > 0 ? 'partial' : 'impossible',
     optimal: found.proven && loads.proven,
     cost,
     bound: found.proven ? cost : tenths(Math.min(found.best.extra, found.bound) + base),
     edits: toBuy(decisions.flatMap((one) => one.edits)),
     placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
-    unplaced: refused,
+    unplaced,
     choices: [],
     added: addedBy(wiring, decisions),
     neatness: {
