@@ -164,8 +164,12 @@ describe('steps of a build that is laid out', () => {
   const steps = stepsOf(laid, layOut(laid))
   const placed = touchesOf(steps)
 
+  const faults = faultsOf(laid)
+  const sound = outcomesOf(laid, soundBuild(laid), placed)
+  const diagnoser = new Diagnoser(laid, { touches: placed, rails: [] })
+
   it('sound and stay silent as their steps say; most lie on ends', () => {
-    const seen = outcomesOf(laid, soundBuild(laid), placed)
+    const seen = sound
     expect(placed.length).toBeGreaterThan(30)
     for (const { id } of placed) {
       const step = steps.find((one) => one.id === id)!
@@ -173,18 +177,13 @@ describe('steps of a build that is laid out', () => {
     }
   })
 
-  it.each(
-    faultsOf(laid)
-      .filter(({ kind }) => kind === 'missing')
-      .map(({ id }) => id),
-  )('what they say counts: %s', (id) => {
-    const planted = faultsOf(laid).find((one) => one.id === id)!
+  it.each(faults.filter(({ kind }) => kind === 'missing').map(({ id }) => id))('what they say counts: %s', (id) => {
+    const planted = faults.find((one) => one.id === id)!
     const built = outcomesOf(laid, buildWith(laid, [planted])!, placed)
     const heard = placed.map(({ id: step }): Observation => ({ step, saw: { outcome: built.get(step)! } }))
-    const sound = outcomesOf(laid, soundBuild(laid), placed)
     // Where only a rail lies on the way, no touch by ends hears it.
     if (heard.every(({ step, saw }) => typeof saw === 'object' && saw.outcome === sound.get(step))) return
-    const { causes } = new Diagnoser(laid, { touches: placed, rails: [] }).diagnose(heard)
+    const { causes } = diagnoser.diagnose(heard)
     // One touch hears many joints: the cause is among those that explain it about as well as the best.
     const likely = causes.filter(({ odds }) => odds > causes[0]!.odds / 3)
     expect(likely.flatMap(({ faults }) => faults.map((one) => one.id))).toContain(id)
