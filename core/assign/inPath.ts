@@ -27,6 +27,9 @@ interface InPath {
   readonly volts: number
 }
 
+/** How much more than for good a contact carries while something starts. */
+const CONTACT_PEAK = 3
+
 /** Titles of a switch that is there for the supply, not to be read. */
 const MAIN = /\b(main|power|supply|battery|master|on[ /-]?off)\b/i
 
@@ -45,7 +48,7 @@ function mainSwitch(wiring: Wiring, part: PartInstance): InPath | undefined {
   if (!first || pole === undefined || throwsTo === undefined) return undefined
   const [near, far] = [`${part.ref}.${pole}`, `${part.ref}.${throwsTo}`]
   if ([near, far].some((end) => wiring.netOf(end).wired)) return undefined
-  const milliamps = first.mostMilliamps ?? Number.POSITIVE_INFINITY
+  const milliamps = (first.mostMilliamps ?? Number.POSITIVE_INFINITY) * CONTACT_PEAK
   return { part, near, far, kind: 'switch', milliamps, volts: Number.POSITIVE_INFINITY }
 }
 

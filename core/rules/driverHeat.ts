@@ -16,6 +16,15 @@ export const driverHeatMessages = {
   weakBase: 'The base of {part} gets {forward} mA, enough for {carries} mA; {load} takes {runs} mA.',
 }
 
+/** For a moment a fuse bears twice its rating. */
+const FUSE_PEAK = 2
+/**
+ * Switches by hand come in many sizes, and one that is rated closely still works: only above twice its rating, or
+ * several times it for a moment, it is worth a word.
+ */
+const CONTACT_SLACK = 2
+const CONTACT_PEAK = 6
+
 /** Resistors that turn more power into heat than they are rated for; of those before a lamp led-resistor speaks. */
 export function sayHot(wiring: Wiring, report: (one: Report) => void): void {
   const lamps = new Set(litDiodes(wiring).map((one) => one.resistor))
@@ -40,20 +49,24 @@ export function sayHot(wiring: Wiring, report: (one: Report) => void): void {
   }
 }
 
-/** Fuses that are smaller than what flows through them for good. */
+/** Fuses and contacts that are smaller than what flows through them for good. */
 export function sayFuses(wiring: Wiring, report: (one: Report) => void): void {
   const circuit = circuitOf(wiring)
   for (const element of circuit.elements) {
-    if (element.kind !== 'shunt' || element.runs === undefined) continue
+    const isContact = element.kind === 'contact'
+    const most = isContact ? element.most : element.kind === 'shunt' ? element.runs : undefined
+    if (most === undefined) continue
     const { typical, peak, names } = drawnThrough(circuit, element)
-    const most = element.runs
-    if (typical <= most && peak <= most * 2) continue
+    const [slack, moment] = isContact ? [CONTACT_SLACK, CONTACT_PEAK] : [1, FUSE_PEAK]
+    if (typical <= most * slack && peak <= most * moment) continue
     report({
-      severity: typical > most ? 'fault' : 'caution',
+      severity: typical > most && !isContact ? 'fault' : 'caution',
       at: [element.a, element.b, element.part.ref],
-      message: typical > most ? 'fuseOver' : 'fusePeak',
+      message: typical > most * slack ? 'fuseOver' : 'fusePeak',
       data: { part: element.part.ref, typical: Math.round(typical), names, most, peak: Math.round(peak) },
-      why: 'What opens at its rating opens in use as well: the sum of what hangs behind it has to stay below.',
+      why: isContact
+        ? 'A contact that carries more than it is made for grows warm, and each time that it opens a spark burns some of it away; in the end it sticks or stays open.'
+        : 'What opens at its rating opens in use as well: the sum of what hangs behind it has to stay below.',
       numbers: { milliamps: Math.round(typical), peak: Math.round(peak), most },
     })
   }

@@ -174,8 +174,8 @@ const mains: readonly Kit[] = [
     wired: [['W\\.C', 'MCU\\.[DA]\\d+']],
   },
   {
-    title: 'a main switch and servos that take more than it bears',
-    why: 'its contact is good for 0.3 A: it stays in the box',
+    title: 'a main switch and two servos, which start with 1.3 A',
+    why: 'its contact is good for 0.3 A, and for three times that for a moment: it stays in the box',
     mcu: 'uno-r3',
     parts: {
       B: { part: 'battery-box', options: { volts: 6 } },

@@ -28,6 +28,12 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     wires: 'S.VCC B.+, S.GND MCU.GND, B.- W.1, W.C MCU.GND, S.SIG MCU.9',
   },
   {
+    title: 'one servo behind a slide switch',
+    mcu: 'uno-r3',
+    parts: { S: 'servo-sg90', W: 'slide-switch', B: box(6) },
+    wires: 'W.C B.+, S.VCC W.1, S.GND B.-, B.- MCU.GND, S.SIG MCU.9',
+  },
+  {
     title: 'servo battery with a fuse in its minus lead',
     mcu: 'uno-r3',
     supplies: { B: { volts: 6, limitMilliamps: 2000 } },
@@ -87,6 +93,14 @@ export const mistakenEveryday: readonly (Short & { title: string; rule: string }
     rule: 'common-ground',
     parts: { ...pumping, B: box(6) },
     wires: `${pump}, Q.S B.-`,
+  },
+  {
+    title: 'three servos behind a slide switch for 0.3 A',
+    rule: 'driver-rating',
+    mcu: 'uno-r3',
+    parts: { S: 'servo-sg90', T: 'servo-sg90', U: 'servo-sg90', W: 'slide-switch', B: box(6) },
+    wires:
+      'W.C B.+, S.VCC W.1, T.VCC W.1, U.VCC W.1, S.GND B.-, T.GND B.-, U.GND B.-, B.- MCU.GND, S.SIG MCU.9, T.SIG MCU.10, U.SIG MCU.11',
   },
   {
     title: 'motor driver on a battery box, grounds apart',
