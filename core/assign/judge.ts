@@ -6,7 +6,7 @@ import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { drives, lackWords, meets } from '../wiring/needs.ts'
+import { drives, isStreamed, lackWords, meets } from '../wiring/needs.ts'
 import { takerOf } from '../wiring/takes.ts'
 import { type Block, blockedBecause } from './blocks.ts'
 import { costs } from './costs.ts'
@@ -69,6 +69,10 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (blocked !== undefined) return { blocked }
   const tally = new Tally()
   if (meets(host, use) === 'orElse') tally.pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
+  if (use.facts.stream && host.board?.board.noTimeBase !== undefined) {
+    if (isStreamed(host, use)) tally.for.push('sent by hardware')
+    else tally.pay(costs.unserved, 'no hardware sends its bits')
+  }
   const serving = servingFeature(host, use)
   if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
   else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)

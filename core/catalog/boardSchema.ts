@@ -298,6 +298,8 @@ export const Variant = v.strictObject({
   features: v.optional(v.array(Feature), []),
   rails: v.optional(v.array(Rail), []),
   feeds: v.optional(v.array(Feed), []),
+  /** In the place of the board's own. */
+  streams: v.optional(v.array(Text)),
   /** Controllers of the board that this model does not have. */
   lacks: v.optional(v.array(Id), []),
   notes: v.optional(v.array(Text), []),
@@ -386,6 +388,8 @@ export const Board = v.strictObject({
   software: v.optional(v.array(v.strictObject({ kind: BusKindSchema, most: NotNegative, note: Text })), []),
   /** Why programs cannot time pulses to a few microseconds; left out where they can. */
   noTimeBase: v.optional(Text),
+  /** Functions by whose hardware a row of bits leaves a pin all the same: `pwm`, `spi.mosi`. */
+  streams: v.optional(v.array(Text), []),
   rails: v.array(Rail),
   feeds: v.array(Feed),
   /** Level of ordinary pins while the chip is held in reset. */

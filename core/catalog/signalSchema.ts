@@ -87,6 +87,8 @@ export const Signal = v.strictObject({
   open: v.optional(Text),
   /** Needs pulses timed to a microsecond or better: no expander, no slow link. */
   timing: v.optional(v.boolean(), false),
+  /** A row of bits that hardware of a board can send by itself. */
+  stream: v.optional(v.boolean(), false),
   /** Means something only while it changes: a clock, a trigger. */
   moves: v.optional(v.boolean(), false),
   /** Held at this level the part does nothing: its reset, or its enable switched off. */

@@ -33,6 +33,7 @@ function overlay(board: Board, variant: Variant): Board {
     timers: merge(board.timers, variant.timers),
     analog: merge(board.analog, variant.analog),
     features: merge(board.features, variant.features),
+    streams: variant.streams ?? board.streams,
     rails: merge(board.rails, variant.rails),
     feeds: merge(board.feeds, variant.feeds),
     notes: [...board.notes, ...variant.notes],

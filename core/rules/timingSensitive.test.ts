@@ -4,6 +4,18 @@ import { timingSensitive } from './timingSensitive.ts'
 testRule(timingSensitive, {
   valid: [
     { title: 'a strip on a small board', parts: { P: 'ws2812-strip' }, wires: 'P.DIN MCU.27' },
+    {
+      title: 'a strip on a pin whose hardware sends its bits, of a single-board computer',
+      mcu: 'pi-40',
+      parts: { P: 'ws2812-strip' },
+      wires: 'P.DIN MCU.GPIO18',
+    },
+    {
+      title: 'the same over the data line of its SPI',
+      mcu: 'pi-40',
+      parts: { P: 'ws2812-strip' },
+      wires: 'P.DIN MCU.GPIO10',
+    },
     { title: 'a probe read by the kernel', mcu: 'pi-40', parts: { T: 'ds18b20-probe' }, wires: 'T.DQ MCU.GPIO4' },
     {
       title: 'edges on a pin that dips, and nothing analog',
@@ -35,6 +47,13 @@ testRule(timingSensitive, {
       parts: { T: 'dht22', R: { part: 'resistor', options: { ohms: 4700 } } },
       wires: 'T.VCC MCU.3V3, T.GND MCU.GND, T.DATA MCU.GPIO4, R.1 T.DATA, R.2 MCU.3V3',
       says: ['caution: T.DATA needs pulses timed to microseconds, and programs on MCU are interrupted.'],
+    },
+    {
+      title: 'a strip on a plain pin of a single-board computer',
+      mcu: 'pi-40',
+      parts: { P: 'ws2812-strip' },
+      wires: 'P.DIN MCU.GPIO27',
+      says: ['caution: P.DIN needs pulses timed to microseconds, and programs on MCU are interrupted.'],
     },
     {
       title: 'a strip on a module',

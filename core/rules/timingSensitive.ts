@@ -1,5 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import { activeCautions } from '../wiring/availability.ts'
+import { isStreamed } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 
 export const timingSensitive: Rule = {
@@ -18,7 +19,7 @@ export const timingSensitive: Rule = {
     for (const use of wiring.signals) {
       const host = use.hosts[0]?.host
       const why = host?.board?.board.noTimeBase
-      if (!use.facts.timing || !host || why === undefined) continue
+      if (!use.facts.timing || !host || why === undefined || isStreamed(host, use)) continue
       report({
         severity: 'caution',
         at: [use.end, host.end],

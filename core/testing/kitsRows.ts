@@ -218,6 +218,16 @@ const usual: readonly Kit[] = [
     wired: [['A\\.DIN', 'MCU\\.D7']],
   },
   {
+    title: 'a tape of lights and a buffer on a single-board computer',
+    why: 'programs there time no pulses: a pin whose hardware sends a row of bits',
+    mcu: 'pi-40',
+    parts: { L: 'ws2812-strip', X: '74ahct125', IN: socket(5), B: 'button' },
+    wired: [
+      ['L\\.DIN', 'X\\.[1-4]Y'],
+      ['X\\.[1-4]A', 'MCU\\.GPIO(10|12|13|18|19|21)'],
+    ],
+  },
+  {
     title: 'buttons on a board with a second USB socket',
     why: 'its two lines are left to it',
     mcu: 'esp32-s3-devkitc-1',

@@ -79,3 +79,10 @@ function can(host: Pick<Host, 'functions'>, need: string): boolean {
   for (const name of host.functions) if (name.startsWith(bus.kind) && name.endsWith(`.${bus.signal}`)) return true
   return false
 }
+
+/** True where hardware of the board sends the row of bits that a part asks for, whatever the program does meanwhile. */
+export function isStreamed({ board, functions }: Host, { facts }: SignalUse): boolean {
+  const streams = facts.stream ? (board?.board.streams ?? []) : []
+  const of = (name: string): string => name.replace(/\d+(?=\.)/, '')
+  return streams.length > 0 && [...functions].some((name) => streams.includes(of(name)))
+}
