@@ -1,5 +1,6 @@
 import { memoIn } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
+import { mostBorneBy } from '../circuit/bearing.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
@@ -202,7 +203,7 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefin
   if (use.facts.pulledOhms !== undefined && vdd !== undefined && hostMost !== undefined && vdd > hostMost + 0.01)
     if (far === near) return level(vdd, hostMost, true)
   const high = direction === 'in' || direction === 'both' ? host.logicVolts : undefined
-  const most = volts(levels.most, vdd)
+  const most = mostBorneBy(wiring, use, vdd)
   const fromHost = high === undefined || far === near ? high : network.driven(far, near, { high, low: 0 }).high
   if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01) return level(fromHost, most)
   return undefined

@@ -87,6 +87,8 @@ export const Signal = v.strictObject({
   open: v.optional(Text),
   /** Needs pulses timed to a microsecond or better: no expander, no slow link. */
   timing: v.optional(v.boolean(), false),
+  /** More volts that it bears through a resistor of so many ohms at least, where its data sheet says so. */
+  bears: v.optional(v.strictObject({ volts: NotNegative, through: NotNegative })),
   /** A row of bits that hardware of a board can send by itself. */
   stream: v.optional(v.boolean(), false),
   /** Means something only while it changes: a clock, a trigger. */

@@ -3,6 +3,7 @@ import { volts } from '../catalog/common.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'
+import { mostBorneBy } from './bearing.ts'
 import { type LineNetwork, networkOf } from './still.ts'
 
 /** One way along a wire: who drives, who listens, and the voltages that arrive there. */
@@ -55,7 +56,7 @@ export function linesOfSignal(wiring: Wiring, use: SignalUse, network = networkO
         high: bus ? resting : at.high,
         low: at.low,
         resting,
-        ...limitsOf(use),
+        ...limitsOf(wiring, use),
         driverVolts: host.logicVolts,
         receiverVolts: part.logicVolts,
         use,
@@ -96,7 +97,7 @@ function tiedLine(wiring: Wiring, use: SignalUse, network: LineNetwork): DrivenL
     resting: network.resting(net),
     vih: undefined,
     vil: undefined,
-    most: limitsOf(use).most,
+    most: limitsOf(wiring, use).most,
     driverVolts: undefined,
     receiverVolts: use.part.logicVolts,
     use,
@@ -104,10 +105,10 @@ function tiedLine(wiring: Wiring, use: SignalUse, network: LineNetwork): DrivenL
   }
 }
 
-const limitsOf = (use: SignalUse): Pick<DrivenLine, 'vih' | 'vil' | 'most'> => {
+const limitsOf = (wiring: Wiring, use: SignalUse): Pick<DrivenLine, 'vih' | 'vil' | 'most'> => {
   const levels = levelsOf(use)
   const at = use.part.logicVolts
-  return { vih: volts(levels.vih, at), vil: volts(levels.vil, at), most: volts(levels.most, at) }
+  return { vih: volts(levels.vih, at), vil: volts(levels.vil, at), most: mostBorneBy(wiring, use, at) }
 }
 
 /** Pins of two boards that are joined, straight or through resistors: either may drive. */

@@ -1,3 +1,4 @@
+import { mostBorneBy } from '../circuit/bearing.ts'
 import { circuitOf, type Port, railOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
@@ -11,6 +12,11 @@ import { listWords, twoDigits } from './shared.ts'
 import { SLACK, tieBears } from './signalOnRail.ts'
 
 export const levelElsewhereMessages = { through: '{through}{cause} brings {volts} to {end}, which bears {bears}.' }
+
+/** Volts that a port bears; any where nothing says so. */
+const borneAt = (wiring: Wiring, { most, use, terminal }: Port): number =>
+  (use?.facts.bears && use.end === terminal.end ? mostBorneBy(wiring, use, use.part.logicVolts) : most) ??
+  Number.POSITIVE_INFINITY
 
 /** A load of two legs, its plus on a supply, at a pin that bears less: whenever the pin is no low, it gets all of it. */
 export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void {
@@ -80,7 +86,7 @@ export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (on
     // What a driver's outputs bear is driver-rating's.
     const ports = all
       .filter((one) => !one.host?.provider || !switchesLoad(one.host.functions))
-      .filter((one) => one.most !== undefined && most.volts > one.most + SLACK)
+      .filter((one) => most.volts > borneAt(wiring, one) + SLACK)
     const weakest = ports.reduce<Port | undefined>(
       (least, one) => (least && (least.most as number) <= (one.most as number) ? least : one),
       undefined,

@@ -121,6 +121,22 @@ const bases: readonly Kit[] = [
   },
 ]
 
+/** Lines that bear more through a resistor. */
+const borne: readonly Kit[] = [
+  {
+    title: 'a sound player on a board of 5 V, and a resistor of 1 kilohm',
+    why: 'with it its line bears 5 V, as its data sheet says',
+    mcu: 'mega-2560-r3',
+    parts: { D: 'dfplayer', P: 'speaker', R: ohms(1000) },
+    wired: [
+      ['D\\.RX', 'R\\.[12]'],
+      ['R\\.[12]', 'MCU\\.D\\d+'],
+      ['D\\.TX', 'MCU\\.D\\d+'],
+    ],
+    adds: 0,
+  },
+]
+
 /** Switches of the supply. */
 const mains: readonly Kit[] = [
   {
@@ -260,4 +276,4 @@ const usual: readonly Kit[] = [
   },
 ]
 
-export const kitsRows: readonly Kit[] = [...rows, ...bases, ...mains, ...usual]
+export const kitsRows: readonly Kit[] = [...rows, ...bases, ...borne, ...mains, ...usual]

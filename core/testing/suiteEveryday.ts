@@ -28,6 +28,12 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     wires: 'S.VCC B.+, S.GND MCU.GND, B.- W.1, W.C MCU.GND, S.SIG MCU.9',
   },
   {
+    title: 'sound player with the resistor that its data sheet asks for',
+    mcu: 'mega-2560-r3',
+    parts: { D: 'dfplayer', P: 'speaker', R: ohms(1000) },
+    wires: `${five('D')}, D.TX MCU.19, D.RX R.1, R.2 MCU.18, P.+ D.SPK1, P.- D.SPK2`,
+  },
+  {
     title: 'one servo behind a slide switch',
     mcu: 'uno-r3',
     parts: { S: 'servo-sg90', W: 'slide-switch', B: box(6) },
@@ -93,6 +99,13 @@ export const mistakenEveryday: readonly (Short & { title: string; rule: string }
     rule: 'common-ground',
     parts: { ...pumping, B: box(6) },
     wires: `${pump}, Q.S B.-`,
+  },
+  {
+    title: 'sound player with too small a resistor before its line',
+    rule: 'level-damage',
+    mcu: 'mega-2560-r3',
+    parts: { D: 'dfplayer', P: 'speaker', R: ohms(220) },
+    wires: `${five('D')}, D.TX MCU.19, D.RX R.1, R.2 MCU.18, P.+ D.SPK1, P.- D.SPK2`,
   },
   {
     title: 'three servos behind a slide switch for 0.3 A',
