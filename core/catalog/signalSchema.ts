@@ -119,6 +119,8 @@ export const Tie = v.strictObject({
   levels: v.optional(Text),
   /** The module already holds it there: wiring is only needed to change it. */
   held: v.optional(v.union([TieTarget, v.literal('open')])),
+  /** What leaving it open means, where the part works without it. */
+  open: v.optional(Text),
   /** Pins for which alone it is there: while none of them has a wire, its level does not matter. */
   serves: v.optional(v.array(PinId)),
   when: v.optional(When),

@@ -24,6 +24,20 @@ testRule(strapNeeded, {
   ],
   invalid: [
     {
+      title: 'a display of which the backlight is left out, which is a choice',
+      mcu: 'uno-r3',
+      parts: { L: 'lcd-parallel' },
+      wires: 'L.VDD MCU.5V, L.VSS MCU.GND, L.V0 MCU.GND, L.RW MCU.GND',
+      says: ['tip: L.A is open and must go to its supply.'],
+    },
+    {
+      title: 'a backlight with half of its wires',
+      mcu: 'uno-r3',
+      parts: { L: 'lcd-parallel' },
+      wires: 'L.VDD MCU.5V, L.VSS MCU.GND, L.V0 MCU.GND, L.RW MCU.GND, L.K MCU.GND',
+      says: ['caution: L.A is open and must go to its supply.'],
+    },
+    {
       title: 'the wiper of a knob on an address pin',
       mcu: 'uno-r3',
       parts: { X: 'mcp23008', K: 'potentiometer' },

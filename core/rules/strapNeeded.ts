@@ -11,9 +11,9 @@ import type { Rule } from './finding.ts'
 export const strapNeeded: Rule = {
   meta: {
     id: 'strap-needed',
-    severities: ['fault'],
+    severities: ['fault', 'caution', 'tip'],
     about:
-      'A pin that chooses mode or address, or switches the part on, is open, or wired to the opposite of what the chosen option says.',
+      'A pin that chooses mode or address, or switches the part on, is open, or wired to the opposite of what the chosen option says. A caution where the part works without it, a tip where everything that serves that is open.',
     messages: {
       rests: '{pin} {rests} and must go to {target}{because}.',
       open: '{pin} is open and must go to {target}{because}.',
@@ -36,18 +36,27 @@ export const strapNeeded: Rule = {
       const option = typeof tie.facts.to === 'object' ? tie.facts.to.option : undefined
       const because = option === undefined ? '' : ` for ${option} ${valueWords(tie, option)}`
       const what = tie.facts.text ?? 'fixed by the maker of the plan'
+      const without = tie.state === 'open' ? tie.facts.open : undefined
+      // What is left out as a whole is a choice; what has half of its wires was forgotten.
+      const others = without === undefined ? [] : wiring.ties.filter((one) => isBeside(one, tie))
+      const isLeftOut = others.length > 0 && others.every(({ state }) => state === 'open')
+      if (isLeftOut && wiring.ties.indexOf(others[0] as TieUse) < wiring.ties.indexOf(tie)) continue
       report({
-        severity: 'fault',
+        severity: without === undefined ? 'fault' : isLeftOut ? 'tip' : 'caution',
         at: [tie.end],
         message: rests ? 'rests' : tie.state === 'open' ? 'open' : 'wrong',
         data: { pin: tie.end, rests, target: targetWords(tie), because, is },
-        why: `${what[0]?.toUpperCase()}${what.slice(1)}. ${tie.state === 'open' ? 'Left open it floats, and what it chooses changes with the weather.' : 'As it is wired the part takes the other choice: it answers elsewhere or not at all.'}`,
+        why: `${what[0]?.toUpperCase()}${what.slice(1)}. ${without ?? (tie.state === 'open' ? 'Left open it floats, and what it chooses changes with the weather.' : 'As it is wired the part takes the other choice: it answers elsewhere or not at all.')}`,
         numbers: {},
         propose: () => fixes(wiring, tie),
       })
     }
   },
 }
+
+/** Another pin of the part that serves the same. */
+const isBeside = (one: TieUse, tie: TieUse): boolean =>
+  one !== tie && one.part === tie.part && one.facts.open === tie.facts.open
 
 /** A pin that has a wire floats behind a leg that leads nowhere or a contact that is open, or is held at the other level. */
 function restOf(wiring: Wiring, tie: TieUse): string | undefined {
