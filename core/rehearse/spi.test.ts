@@ -88,6 +88,11 @@ describe('the four-wire bus of sketches, bit by bit at the pins', () => {
     expect(printed(pico, text('SPI.setSCK(2); SPI.setRX(4); SPI.setTX(3);'))).toEqual(['24'])
     expect(printed(pico, text(''))).toEqual(['0'])
   })
+  it('is seen on the lines as it goes: eight pulses of the clock for a byte', () => {
+    const { trace } = run(register(13, 11), sketch(sent('0x01')))
+    const rises = trace.lines.get('MCU.D13') ?? []
+    expect(rises.filter(({ is }) => is === '1')).toHaveLength(8)
+  })
   it('says that it was not begun, and nothing comes out', () => {
     const text = sketch(sent('0x01')).replace('SPI.begin();', '')
     expect(said(register(13, 11), text)).toContain('bus-asleep')

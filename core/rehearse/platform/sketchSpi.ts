@@ -3,8 +3,6 @@ import { type Type, VOID } from '../cpp/types.ts'
 import { Ptr } from '../cpp/values.ts'
 import type { Hardware } from './hardware.ts'
 
-/** Microseconds of a byte at 4 MHz, the usual clock of sketches. */
-const BYTE_MICROSECONDS = 2
 /** Number that sketches know as LSBFIRST. */
 const LOWEST_FIRST = 0
 
@@ -28,10 +26,7 @@ export function spiClasses(
   { int, byte, word }: Readonly<Record<'int' | 'byte' | 'word', Type>>,
 ): readonly [string, NativeClass][] {
   const { spi } = hardware
-  const send = ({ name }: Bus, value: number, at: number): number => {
-    hardware.wait(BYTE_MICROSECONDS, at)
-    return spi.transfer(name, value & 255, at)
-  }
+  const send = ({ name }: Bus, value: number, at: number): number => spi.transfer(name, value & 255, at)
   const sendMany = (self: Bus, from: Ptr, count: number, at: number): void => {
     for (let index = 0; index < count; index += 1)
       from.base[from.at + index] = send(self, Number(from.base[from.at + index] ?? 0), at)

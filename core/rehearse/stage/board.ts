@@ -110,6 +110,7 @@ export class StageBoard implements Hardware {
         pinNamed: (id) => [...this.pins.all].find((pin) => pin.facts.id === id),
         put: (pin, high, at) => this.#drive(pin, high, at),
         isHigh: (pin) => this.#isHigh(pin) ?? false,
+        pass: (microseconds, at) => this.wait(microseconds, at),
         isHeard: (net) => this.chips.isHeard(net),
         say: (...said) => this.say(...said),
       },

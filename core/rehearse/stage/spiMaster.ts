@@ -13,6 +13,8 @@ interface SpiStage {
   /** Drives a pin, or lets it listen where the level is undefined. */
   readonly put: (pin: LivePin, high: boolean | undefined, at: number) => void
   readonly isHigh: (pin: LivePin) => boolean
+  /** Lets time pass, in microseconds. */
+  readonly pass: (microseconds: number, at: number) => void
   /** Somebody listens to the clock on this net. */
   readonly isHeard: (net: number) => boolean
   readonly say: (kind: RunKind, at: number, ends: readonly string[], message: string, why: string) => void
@@ -29,6 +31,8 @@ interface Lines {
 }
 
 const BITS = 8
+/** Microseconds of half a clock at 4 MHz, the usual one of sketches. */
+const HALF = 0.125
 
 const restsHigh = (mode: number): boolean => mode >= 2
 
@@ -84,7 +88,10 @@ export class SpiMaster implements Spi {
       )
       return 0
     }
-    if (!sck || !this.#stage.isHeard(sck.net.index)) return 0
+    if (!sck || !this.#stage.isHeard(sck.net.index)) {
+      this.#stage.pass(2 * BITS * HALF, at)
+      return 0
+    }
     const rests = restsHigh(mode)
     const late = mode % 2 === 1
     let taken = 0
@@ -94,13 +101,17 @@ export class SpiMaster implements Spi {
         if (mosi) this.#stage.put(mosi, ((byte >> shift) & 1) === 1, at)
       }
       if (!late) give()
+      this.#stage.pass(HALF, at)
       this.#stage.put(sck, !rests, at)
       if (late) {
         give()
+        this.#stage.pass(HALF, at)
         this.#stage.put(sck, rests, at)
       }
       if (miso && this.#stage.isHigh(miso)) taken |= 1 << shift
-      if (!late) this.#stage.put(sck, rests, at)
+      if (late) continue
+      this.#stage.pass(HALF, at)
+      this.#stage.put(sck, rests, at)
     }
     return taken
   }
