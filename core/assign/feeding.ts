@@ -4,26 +4,22 @@ import type { BoardInstance, Source, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
-import { after, connect, type Decision, type Progress, type Refusal } from './progress.ts'
+import { connect, type Decision, type Progress, type Refusal } from './progress.ts'
 import { isLoose } from './spares.ts'
+import { Work } from './work.ts'
 
 /** Feeds boards without a socket and the converters, one after the other: what these give can feed all others. */
 export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
-  const decisions: Decision[] = []
+  const work = new Work(wiring)
   const refused: Refusal[] = []
-  let now = wiring
-  const take = (more: readonly Decision[]): void => {
-    decisions.push(...more)
-    now = after(now, more)
-  }
-  take(cellsToTheirPlace(now, chosen))
-  take(feedUnfed(now))
+  work.add(cellsToTheirPlace(work.now, chosen))
+  work.add(feedUnfed(work.now))
   for (const { ref, part } of wiring.parts) {
     if (!chosen(ref) || part.category !== 'power') continue
-    take(feedPart(now, ref, refused))
+    work.add(feedPart(work.now, ref, refused))
   }
-  take(feedUnfed(now))
-  return { wiring: now, decisions, refused }
+  work.add(feedUnfed(work.now))
+  return { wiring: work.now, decisions: work.decisions, refused }
 }
 
 /**
@@ -56,34 +52,29 @@ function cellsToTheirPlace(wiring: Wiring, chosen: (ref: string) => boolean): De
 
 /** Feeds every other part that is open, and joins the grounds. */
 export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
-  const decisions: Decision[] = []
+  const work = new Work(wiring)
   const refused: Refusal[] = []
-  let now = wiring
-  const take = (more: readonly Decision[]): void => {
-    decisions.push(...more)
-    now = after(now, more)
-  }
   // All at once, each knowing what was decided for those before it.
   const planned: Planned = { loads: new Map(), volts: new Map() }
   const wanted = wiring.parts.flatMap(({ ref, part }) =>
-    chosen(ref) && part.category !== 'power' ? feedPart(now, ref, refused, planned) : [],
+    chosen(ref) && part.category !== 'power' ? feedPart(work.now, ref, refused, planned) : [],
   )
-  take(wanted)
+  work.add(wanted)
   // What a part gives that was fed just now, the 5 V of a motor driver, feeds those that found nothing.
   for (const { ref, part } of refused.length > 0 ? wiring.parts : []) {
     const mine = refused.filter(({ end }) => end.startsWith(`${ref}.`))
     if (mine.length === 0 || part.category === 'power') continue
     const again: Refusal[] = []
-    const found = feedPart(now, ref, again)
+    const found = feedPart(work.now, ref, again)
     if (again.length >= mine.length) continue
     refused.splice(0, refused.length, ...refused.filter((one) => !mine.includes(one)), ...again)
-    take(found)
+    work.add(found)
   }
-  take(feedFromSpare(now, wiring, chosen))
-  const moved = toIdleConverters(now, decisions, chosen)
-  if (moved !== decisions) now = after(wiring, moved)
-  const grounds = joinGrounds(now)
-  return { wiring: after(now, grounds), decisions: [...moved, ...grounds], refused }
+  work.add(feedFromSpare(work.now, wiring, chosen))
+  const moved = toIdleConverters(work.now, work.decisions, chosen)
+  if (moved !== work.decisions) work.replace(moved)
+  work.add(joinGrounds(work.now))
+  return { wiring: work.now, decisions: work.decisions, refused }
 }
 
 /**

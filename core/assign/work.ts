@@ -23,7 +23,7 @@ export class Work {
 
   /** The wiring with all decisions so far, made anew only when some came. */
   get now(): Wiring {
-    this.#built ??= this.#decisions.length === 0 ? this.start : after(this.start, this.#decisions)
+    this.#built ??= after(this.start, this.#decisions)
     return this.#built
   }
 

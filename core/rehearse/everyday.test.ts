@@ -23,14 +23,14 @@ describe('displays that programs drive over pins or a bus', () => {
     wires: 'X.VCC MCU.VIN, X.GND MCU.GND, X.SCK MCU.18, X.SDA MCU.23, X.CS MCU.5, X.A0 MCU.16, X.RESET MCU.17',
   }
   const text = (made: string): string =>
-    `#include <Adafruit_GFX.h>\n#include <Adafruit_ST7735.h>\n${made}\nvoid setup() { tft.initR(INITR_BLACKTAB); tft.fillScreen(ST77XX_BLACK); tft.setTextColor(ST77XX_WHITE); tft.setCursor(0, 0); tft.print("Hi "); tft.println(42); }\nvoid loop() { delay(100); }`
+    `#include <Maker_GFX.h>\n#include <Maker_ST7735.h>\n${made}\nvoid setup() { tft.initR(INITR_BLACKTAB); tft.fillScreen(ST77XX_BLACK); tft.setTextColor(ST77XX_WHITE); tft.setCursor(0, 0); tft.print("Hi "); tft.println(42); }\nvoid loop() { delay(100); }`
   it('a colour display shows its text where its pins are those of the program', () => {
-    const right = run(small, text('Adafruit_ST7735 tft = Adafruit_ST7735(5, 16, 17);'))
+    const right = run(small, text('Maker_ST7735 tft = Maker_ST7735(5, 16, 17);'))
     expect(right.shows).toEqual({ X: '"Hi 42"' })
     expect(kinds(right)).toEqual([])
-    expect(kinds(run(small, text('Adafruit_ST7735 tft(5, 16, -1);')))).toEqual([])
-    expect(kinds(run(small, text('Adafruit_ST7735 tft(5, 16, 23, 18, 17);')))).toEqual([])
-    const wrong = run(small, text('Adafruit_ST7735 tft(5, 17, 16);'))
+    expect(kinds(run(small, text('Maker_ST7735 tft(5, 16, -1);')))).toEqual([])
+    expect(kinds(run(small, text('Maker_ST7735 tft(5, 16, 23, 18, 17);')))).toEqual([])
+    const wrong = run(small, text('Maker_ST7735 tft(5, 17, 16);'))
     expect(kinds(wrong)).toEqual(['other-pin'])
     expect(wrong.shows).toEqual({})
   })
@@ -42,7 +42,7 @@ describe('displays that programs drive over pins or a bus', () => {
       wires: `${fed}, X.D0 MCU.13, X.D1 MCU.11, X.CS MCU.10, X.DC MCU.9, X.RES MCU.8`,
     }
     const program = (made: string): string =>
-      `#include <Adafruit_SSD1306.h>\nAdafruit_SSD1306 d(128, 64, ${made});\nvoid setup() { d.begin(SSD1306_SWITCHCAPVCC); d.print("hey"); d.display(); }`
+      `#include <Maker_SSD1306.h>\nMaker_SSD1306 d(128, 64, ${made});\nvoid setup() { d.begin(SSD1306_SWITCHCAPVCC); d.print("hey"); d.display(); }`
     expect(shown(dots, program('&SPI, 9, 8, 10')).shows.X).toBe('"hey"')
     expect(shown(dots, program('11, 13, 9, 8, 10')).shows.X).toBe('"hey"')
     expect(kinds(shown(dots, program('13, 11, 9, 8, 10')))).toEqual(['other-pin'])
@@ -64,7 +64,7 @@ describe('displays that programs drive over pins or a bus', () => {
   it('a taller one on the two-wire bus, and a low one', () => {
     const tall: Short = { mcu: 'esp32-devkit-30', parts: { X: 'sh1106' }, wires: `${fed}, X.SDA MCU.21, X.SCL MCU.22` }
     const program =
-      '#include <Adafruit_SH110X.h>\nAdafruit_SH1106G d = Adafruit_SH1106G(128, 64, &Wire, -1);\nvoid setup() { d.begin(0x3C, true); d.clearDisplay(); d.setTextColor(SH110X_WHITE); d.println("tall"); d.display(); }'
+      '#include <Maker_SH110X.h>\nMaker_SH1106G d = Maker_SH1106G(128, 64, &Wire, -1);\nvoid setup() { d.begin(0x3C, true); d.clearDisplay(); d.setTextColor(SH110X_WHITE); d.println("tall"); d.display(); }'
     expect(shown(tall, program).shows.X).toBe('"tall"')
     expect(kinds(shown(tall, program.replace('0x3C', '0x3D')))).toEqual(['nobody-answers'])
     const low: Short = {
@@ -73,7 +73,7 @@ describe('displays that programs drive over pins or a bus', () => {
       wires: `${fed}, X.CLK MCU.7, X.DIN MCU.6, X.DC MCU.5, X.CE MCU.4, X.RST MCU.3`,
     }
     const five =
-      '#include <Adafruit_PCD8544.h>\nAdafruit_PCD8544 d = Adafruit_PCD8544(7, 6, 5, 4, 3);\nvoid setup() { d.begin(); d.setContrast(50); d.print("low"); d.display(); }'
+      '#include <Maker_PCD8544.h>\nMaker_PCD8544 d = Maker_PCD8544(7, 6, 5, 4, 3);\nvoid setup() { d.begin(); d.setContrast(50); d.print("low"); d.display(); }'
     expect(shown(low, five).shows.X).toBe('"low"')
     expect(kinds(shown(low, five.replace('7, 6, 5, 4, 3', '7, 6, 4, 5, 3')))).toEqual(['other-pin'])
   })

@@ -93,6 +93,17 @@ describe('the four-wire bus of sketches, bit by bit at the pins', () => {
     const rises = trace.lines.get('MCU.D13') ?? []
     expect(rises.filter(({ is }) => is === '1')).toHaveLength(8)
   })
+  it('takes the time of the clock that is asked for', () => {
+    const text = (hertz: string): string =>
+      sketch(
+        `SPI.beginTransaction(SPISettings(${hertz}, MSBFIRST, SPI_MODE0)); unsigned long from = micros(); for (int i = 0; i < 100; i++) SPI.transfer(0); Serial.println((micros() - from) / 100);`,
+      )
+    const plan = register(13, 11)
+    const [slow, fast] = ['100000', '4000000'].map((hertz) => Number(printed(plan, text(hertz))[0]))
+    expect(slow).toBeGreaterThanOrEqual(80)
+    expect(slow).toBeLessThan(100)
+    expect(fast).toBeLessThan(20)
+  })
   it('says that it was not begun, and nothing comes out', () => {
     const text = sketch(sent('0x01')).replace('SPI.begin();', '')
     expect(said(register(13, 11), text)).toContain('bus-asleep')

@@ -61,9 +61,16 @@ export interface TwoWire {
   onRequest(bus: string, run: () => readonly number[]): void
 }
 
+export interface SpiSettings {
+  readonly lowestFirst?: boolean
+  readonly mode?: number
+  readonly hertz?: number
+}
+
 export interface Spi {
   begin(bus: string, pins: readonly (number | undefined)[], at: number): void
-  settings(bus: string, settings: { readonly lowestFirst?: boolean; readonly mode?: number }, at: number): void
+  /** What is left out stays as it was; the clock in hertz. */
+  settings(bus: string, settings: SpiSettings, at: number): void
   transfer(bus: string, byte: number, at: number): number
   /** Moves one of the selects that the controller has itself, counted from 0. */
   select(bus: string, device: number, on: boolean, at: number): void

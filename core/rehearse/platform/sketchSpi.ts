@@ -1,7 +1,7 @@
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
-import { Ptr } from '../cpp/values.ts'
-import type { Hardware } from './hardware.ts'
+import { Ptr, type Value } from '../cpp/values.ts'
+import type { Hardware, SpiSettings } from './hardware.ts'
 
 /** Number that sketches know as LSBFIRST. */
 const LOWEST_FIRST = 0
@@ -10,14 +10,11 @@ interface Bus {
   readonly name: string
 }
 
-interface Settings {
-  readonly lowestFirst: boolean
-  readonly mode: number
-}
-
-const settingsOf = (order: unknown, mode: unknown): Settings => ({
+/** Settings as they are made: a clock in hertz, the order of bits, the mode. */
+const settingsOf = ([hertz, order, mode]: readonly Value[]): SpiSettings => ({
   lowestFirst: order !== undefined && Number(order) === LOWEST_FIRST,
   mode: Number(mode ?? 0) & 3,
+  ...(hertz === undefined ? {} : { hertz: Number(hertz) }),
 })
 
 /** The four-wire bus as sketches speak to it. */
@@ -60,12 +57,16 @@ export function spiClasses(
       setCS: quiet,
       end: quiet,
       usingInterrupt: quiet,
-      setFrequency: quiet,
+      setFrequency: {
+        params: [int],
+        returns: VOID,
+        run: (self: Bus, [hertz], _t, at) => spi.settings(self.name, { hertz: Number(hertz) }, at),
+      },
       setClockDivider: quiet,
       beginTransaction: {
         params: ['any'],
         returns: VOID,
-        run: (self: Bus, [settings], _t, at) => spi.settings(self.name, settings as Settings, at),
+        run: (self: Bus, [settings], _t, at) => spi.settings(self.name, settings as SpiSettings, at),
       },
       endTransaction: quiet,
       setDataMode: {
@@ -112,7 +113,6 @@ export function spiClasses(
   }
   return [
     ['SPIClass', of],
-    // A clock in hertz, the order of bits, and the mode.
-    ['SPISettings', { make: ([, order, mode]) => settingsOf(order, mode), methods: {} }],
+    ['SPISettings', { make: settingsOf, methods: {} }],
   ]
 }

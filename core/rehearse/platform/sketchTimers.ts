@@ -81,7 +81,7 @@ export function timerClasses(
             least: 0,
             returns: VOID,
             run: (self: Clock, [time]) => {
-              period(self, time)
+              self.each = Math.max(1, Number(time ?? self.each))
               start(self, true)
             },
           },

@@ -2,8 +2,8 @@ import { type Named, type Native, nativeClass, type PythonBoard, property } from
 import type { PinCalls } from './pinCalls.ts'
 import { asIndex, Float, isTrue, type Py, PyBytes, type PyClass, PyList } from './values.ts'
 
-/** Microseconds of a byte at 1 MHz. */
-const BYTE_MICROSECONDS = 8
+/** Clocks that programs have unless they ask for another, in hertz. */
+const USUAL = { micro: 1_000_000, circuit: 100_000, desk: 500_000 } as const
 /** What MicroPython calls `SPI.LSB`. */
 const LOWEST_FIRST = 1
 const CONVERTER_COUNTS = 1024
@@ -11,15 +11,12 @@ const CONVERTER_COUNTS = 1024
 export type FourWire = ReturnType<typeof fourWire>
 
 /** The four-wire bus in all dialects of Python. */
-export function fourWire(board: PythonBoard, { wait, pinFrom, bytesOf }: PinCalls) {
+export function fourWire(board: PythonBoard, { pinFrom, bytesOf }: PinCalls) {
   const { hardware, machine } = board
   const { spi } = hardware
   /** Sends bytes and takes in as many. */
   const exchange = (self: Native, bytes: readonly number[]): number[] =>
-    bytes.map((byte) => {
-      wait(BYTE_MICROSECONDS)
-      return spi.transfer(self.bus, byte & 255, machine.at)
-    })
+    bytes.map((byte) => spi.transfer(self.bus, byte & 255, machine.at))
   const fillWith = (into: Py, bytes: readonly number[]): null => {
     if (into instanceof PyBytes) into.bytes.splice(0, into.bytes.length, ...bytes)
     return null
@@ -27,9 +24,10 @@ export function fourWire(board: PythonBoard, { wait, pinFrom, bytesOf }: PinCall
   const many = (count: number, byte: Py): number[] => new Array(count).fill(byte === undefined ? 0 : asIndex(byte))
   const lengthOf = (buffer: Py): number => bytesOf(buffer).length
   /** Polarity is the level at rest, phase the edge at which a bit is taken. */
-  const settle = (self: Native, named: Named): void => {
+  const settle = (self: Native, named: Named, baud: Py = named.get('baudrate')): void => {
     const mode = (isTrue(named.get('polarity') ?? 0) ? 2 : 0) + (isTrue(named.get('phase') ?? 0) ? 1 : 0)
-    spi.settings(self.bus, { mode, lowestFirst: named.get('firstbit') === LOWEST_FIRST }, machine.at)
+    const hertz = baud === undefined ? {} : { hertz: asIndex(baud) }
+    spi.settings(self.bus, { mode, lowestFirst: named.get('firstbit') === LOWEST_FIRST, ...hertz }, machine.at)
   }
   const pinOf = (named: Named, name: string): number | undefined => {
     const pin = named.get(name)
@@ -50,7 +48,7 @@ export function fourWire(board: PythonBoard, { wait, pinFrom, bytesOf }: PinCall
     (self, args, named) => {
       self.bus = args[0] === 1 ? 'SPI1' : 'SPI'
       spi.begin(self.bus, [pinOf(named, 'sck'), pinOf(named, 'miso'), pinOf(named, 'mosi')], machine.at)
-      settle(self, named)
+      settle(self, named, args[1] ?? named.get('baudrate') ?? USUAL.micro)
     },
     {
       ...transfers,
@@ -69,6 +67,7 @@ export function fourWire(board: PythonBoard, { wait, pinFrom, bytesOf }: PinCall
       const pin = (given: Py, name: string): number | undefined =>
         given === undefined || given === null ? pinOf(named, name) : pinFrom(given)
       spi.begin(self.bus, [pin(clock, 'clock'), pin(miso, 'MISO'), pin(mosi, 'MOSI')], machine.at)
+      spi.settings(self.bus, { hertz: USUAL.circuit }, machine.at)
     },
     {
       ...transfers,
@@ -80,22 +79,47 @@ export function fourWire(board: PythonBoard, { wait, pinFrom, bytesOf }: PinCall
       },
     },
   )
-  /** A bus of a single-board computer, whose driver moves the select by itself; `pin` is the number of the select. */
+  /** What a program has opened: a bus of a system, whose driver moves the select by itself. */
+  interface Opened {
+    device: number
+    mode: number
+    lowestFirst: boolean
+    hertz: number
+    selects: boolean
+    /** Channel of a converter. */
+    channel: number
+  }
+  const opened = new WeakMap<Native, Opened>()
+  const of = (self: Native): Opened => {
+    const known = opened.get(self) ?? {
+      device: 0,
+      mode: 0,
+      lowestFirst: false,
+      hertz: USUAL.desk,
+      selects: true,
+      channel: 0,
+    }
+    opened.set(self, known)
+    return known
+  }
+  const tell = (self: Native): void => spi.settings(self.bus, of(self), machine.at)
   const selected = (self: Native, bytes: readonly number[]): number[] => {
-    if (!self.on) return exchange(self, bytes)
-    spi.select(self.bus, self.pin, true, machine.at)
+    const { device, selects } = of(self)
+    if (!selects) return exchange(self, bytes)
+    spi.select(self.bus, device, true, machine.at)
     const got = exchange(self, bytes)
-    spi.select(self.bus, self.pin, false, machine.at)
+    spi.select(self.bus, device, false, machine.at)
     return got
   }
   const open = (self: Native, bus: number, device: number): null => {
     self.bus = bus === 1 ? 'SPI1' : 'SPI'
-    self.pin = device
-    self.on = true
+    of(self).device = device
     spi.begin(self.bus, [], machine.at)
+    tell(self)
     spi.select(self.bus, device, false, machine.at)
     return null
   }
+  const swap: (self: Native, args: readonly Py[]) => Py = (self, [bytes]) => new PyList(selected(self, bytesOf(bytes)))
   const desk = nativeClass(
     'SpiDev',
     (self, [bus, device]) => {
@@ -103,9 +127,9 @@ export function fourWire(board: PythonBoard, { wait, pinFrom, bytesOf }: PinCall
     },
     {
       open: (self, [bus, device]) => open(self, asIndex(bus), asIndex(device)),
-      xfer: (self, [bytes]) => new PyList(selected(self, bytesOf(bytes))),
-      xfer2: (self, [bytes]) => new PyList(selected(self, bytesOf(bytes))),
-      xfer3: (self, [bytes]) => new PyList(selected(self, bytesOf(bytes))),
+      xfer: swap,
+      xfer2: swap,
+      xfer3: swap,
       writebytes: (self, [bytes]) => {
         selected(self, bytesOf(bytes))
         return null
@@ -114,40 +138,55 @@ export function fourWire(board: PythonBoard, { wait, pinFrom, bytesOf }: PinCall
       close: () => null,
     },
   )
-  property(
-    desk,
+  const setting = (name: string, get: (of: Opened) => Py, set: (of: Opened, value: Py) => void): void =>
+    property(
+      desk,
+      name,
+      (self) => get(of(self)),
+      (self, value) => {
+        set(of(self), value)
+        tell(self)
+      },
+    )
+  setting(
     'mode',
-    (self) => self.duty,
-    (self, mode) => {
-      self.duty = asIndex(mode)
-      spi.settings(self.bus, { mode: self.duty & 3 }, machine.at)
+    ({ mode }) => mode,
+    (one, to) => {
+      one.mode = asIndex(to) & 3
     },
   )
-  property(
-    desk,
+  setting(
     'lsbfirst',
-    () => false,
-    (self, lowest) => spi.settings(self.bus, { lowestFirst: isTrue(lowest) }, machine.at),
+    ({ lowestFirst }) => lowestFirst,
+    (one, to) => {
+      one.lowestFirst = isTrue(to)
+    },
   )
-  property(
-    desk,
+  setting(
+    'max_speed_hz',
+    ({ hertz }) => hertz,
+    (one, to) => {
+      one.hertz = asIndex(to)
+    },
+  )
+  setting(
     'no_cs',
-    (self) => !self.on,
-    (self, without) => {
-      self.on = !isTrue(without)
+    ({ selects }) => !selects,
+    (one, without) => {
+      one.selects = !isTrue(without)
     },
   )
   /** A converter as the library for beginners has it: asked for a channel, it gives a share of its supply. */
   const converter = nativeClass(
     'MCP3008',
     (self, [channel], named) => {
+      of(self).channel = asIndex(channel ?? named.get('channel') ?? 0)
       open(self, 0, asIndex(named.get('device') ?? 0))
-      self.hertz = asIndex(channel ?? named.get('channel') ?? 0)
     },
     { close: () => null },
   )
   const counts = (self: Native): number => {
-    const [, high = 0, low = 0] = selected(self, [1, 0x80 | (self.hertz << 4), 0])
+    const [, high = 0, low = 0] = selected(self, [1, 0x80 | (of(self).channel << 4), 0])
     return ((high & 3) << 8) | low
   }
   property(converter, 'value', (self) => new Float(counts(self) / (CONVERTER_COUNTS - 1)))

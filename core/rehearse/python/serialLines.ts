@@ -12,6 +12,8 @@ export type SerialLines = ReturnType<typeof serialLines>
 /** Serial lines in all dialects of Python. */
 export function serialLines(board: PythonBoard, { wait, pinFrom }: PinCalls) {
   const { hardware, machine, costs } = board
+  /** How many seconds each waits for what has not come. */
+  const patience = new WeakMap<Native, number>()
   const lineOf = ({ bus }: Native): SerialLine => hardware.serial(bus)
   const begin = (self: Native, baud: Py, tx: Py, rx: Py): void => {
     const pin = (given: Py): number | undefined => (given === undefined || given === null ? undefined : pinFrom(given))
@@ -29,25 +31,25 @@ export function serialLines(board: PythonBoard, { wait, pinFrom }: PinCalls) {
     lineOf(self).write(letters, machine.at)
     return letters.length
   }
-  /** Waits up to the line's patience, in seconds, until enough has come; undefined waits for ever. */
-  const waitFor = (self: Native, isEnough: (waiting: readonly number[]) => boolean, patience: number): void => {
-    const until = machine.now + patience * 1e6
+  /** Waits as long as the line has patience until enough has come. */
+  const waitFor = (self: Native, isEnough: (waiting: readonly number[]) => boolean): void => {
+    const until = machine.now + (patience.get(self) ?? 0) * 1e6
     wait(costs.call)
     while (!isEnough(lineOf(self).waiting) && machine.now < until) wait(LOOK)
   }
   const take = (self: Native, count: number): PyBytes => new PyBytes(lineOf(self).waiting.splice(0, count), false)
   const readLine = (self: Native): PyBytes => {
-    waitFor(self, (waiting) => waiting.includes(NEWLINE), self.duty)
+    waitFor(self, (waiting) => waiting.includes(NEWLINE))
     const { waiting } = lineOf(self)
     const end = waiting.indexOf(NEWLINE)
     return take(self, end < 0 ? waiting.length : end + 1)
   }
   const readSome = (self: Native, count: Py): PyBytes => {
     if (count === undefined || count === null) {
-      waitFor(self, (waiting) => waiting.length > 0, self.duty)
+      waitFor(self, (waiting) => waiting.length > 0)
       return take(self, lineOf(self).waiting.length)
     }
-    waitFor(self, ({ length }) => length >= asIndex(count), self.duty)
+    waitFor(self, ({ length }) => length >= asIndex(count))
     return take(self, asIndex(count))
   }
   /** MicroPython and CircuitPython say None where nothing has come. */
@@ -69,7 +71,7 @@ export function serialLines(board: PythonBoard, { wait, pinFrom }: PinCalls) {
     'UART',
     (self, [number, baud], named) => {
       self.bus = `UART ${number === undefined ? asIndex(named.get('id') ?? 0) : asIndex(number)}`
-      self.duty = asNumber(named.get('timeout') ?? 0) / 1000
+      patience.set(self, asNumber(named.get('timeout') ?? 0) / 1000)
       begin(self, baud ?? named.get('baudrate'), named.get('tx'), named.get('rx'))
     },
     {
@@ -89,7 +91,7 @@ export function serialLines(board: PythonBoard, { wait, pinFrom }: PinCalls) {
     'UART',
     (self, [tx, rx], named) => {
       self.bus = 'UART 0'
-      self.duty = asNumber(named.get('timeout') ?? 1)
+      patience.set(self, asNumber(named.get('timeout') ?? 1))
       begin(self, named.get('baudrate'), tx ?? named.get('tx'), rx ?? named.get('rx'))
     },
     {
@@ -108,8 +110,8 @@ export function serialLines(board: PythonBoard, { wait, pinFrom }: PinCalls) {
       // What hangs on a USB socket lies on no pin.
       const isUsb = /USB|ACM/.test(device)
       self.bus = isUsb ? device : `UART ${/\d+$/.exec(device)?.[0] ?? 0}`
-      const patience = named.has('timeout') ? named.get('timeout') : rest[3]
-      self.duty = patience === undefined || patience === null ? Number.POSITIVE_INFINITY : asNumber(patience)
+      const timeout = named.has('timeout') ? named.get('timeout') : rest[3]
+      patience.set(self, timeout === undefined || timeout === null ? Number.POSITIVE_INFINITY : asNumber(timeout))
       if (!isUsb) begin(self, baud ?? named.get('baudrate'), undefined, undefined)
     },
     {

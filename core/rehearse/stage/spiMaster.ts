@@ -1,6 +1,6 @@
 import type { Language } from '../../catalog/boardSchema.ts'
 import type { BoardInstance } from '../../wiring/model.ts'
-import type { Spi } from '../platform/hardware.ts'
+import type { Spi, SpiSettings } from '../platform/hardware.ts'
 import type { RunKind } from './findings.ts'
 import type { LivePin } from './pins.ts'
 import { usualLines } from './usualLines.ts'
@@ -28,11 +28,12 @@ interface Lines {
   begun: boolean
   lowestFirst: boolean
   mode: number
+  hertz: number
 }
 
 const BITS = 8
-/** Microseconds of half a clock at 4 MHz, the usual one of sketches. */
-const HALF = 0.125
+/** Clock that sketches have unless they ask for another, in hertz. */
+const USUAL_HERTZ = 4_000_000
 
 const restsHigh = (mode: number): boolean => mode >= 2
 
@@ -67,17 +68,19 @@ export class SpiMaster implements Spi {
     if (lines.miso) this.#stage.put(lines.miso, undefined, at)
   }
 
-  settings(bus: string, { lowestFirst, mode }: { lowestFirst?: boolean; mode?: number }, at: number): void {
+  settings(bus: string, { lowestFirst, mode, hertz }: SpiSettings, at: number): void {
     const lines = this.#of(bus)
     lines.lowestFirst = lowestFirst ?? lines.lowestFirst
     lines.mode = mode ?? lines.mode
+    lines.hertz = hertz !== undefined && hertz > 0 ? hertz : lines.hertz
     if (lines.begun) this.#rest(lines, at)
   }
 
   /** Sends a byte and takes one in the same eight clocks. */
   transfer(bus: string, byte: number, at: number): number {
     const lines = this.#of(bus)
-    const { sck, miso, mosi, mode } = lines
+    const { sck, miso, mosi, mode, hertz } = lines
+    const half = 5e5 / hertz
     if (!lines.begun) {
       this.#stage.say(
         'bus-asleep',
@@ -89,7 +92,7 @@ export class SpiMaster implements Spi {
       return 0
     }
     if (!sck || !this.#stage.isHeard(sck.net.index)) {
-      this.#stage.pass(2 * BITS * HALF, at)
+      this.#stage.pass(2 * BITS * half, at)
       return 0
     }
     const rests = restsHigh(mode)
@@ -101,16 +104,16 @@ export class SpiMaster implements Spi {
         if (mosi) this.#stage.put(mosi, ((byte >> shift) & 1) === 1, at)
       }
       if (!late) give()
-      this.#stage.pass(HALF, at)
+      this.#stage.pass(half, at)
       this.#stage.put(sck, !rests, at)
       if (late) {
         give()
-        this.#stage.pass(HALF, at)
+        this.#stage.pass(half, at)
         this.#stage.put(sck, rests, at)
       }
       if (miso && this.#stage.isHigh(miso)) taken |= 1 << shift
       if (late) continue
-      this.#stage.pass(HALF, at)
+      this.#stage.pass(half, at)
       this.#stage.put(sck, rests, at)
     }
     return taken
@@ -141,6 +144,7 @@ export class SpiMaster implements Spi {
       begun: false,
       lowestFirst: false,
       mode: 0,
+      hertz: USUAL_HERTZ,
     }
     this.#lines.set(bus, made)
     return made
