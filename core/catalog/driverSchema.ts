@@ -220,6 +220,8 @@ export const Driver = v.strictObject({
   ),
   /** What a program that includes it must not be taken in by: said once. */
   notice: v.optional(Text),
+  /** Feature that a board must have for it. */
+  feature: v.optional(Id),
   /** Arguments of its making. */
   make: v.optional(
     v.strictObject({

@@ -109,6 +109,13 @@ void loop() { server.handleClient(); delay(10); }`
     expect(result.findings.map(({ kind, line, severity }) => [kind, line, severity])).toEqual([['made-up', 1, 'tip']])
     expect(result.shows.L).toBe('off')
   })
+  it('a network is none on a board that has no radio', () => {
+    const program = '#include <WiFi.h>\nvoid setup() { WiFi.begin("a", "b"); }\nvoid loop() { delay(100); }'
+    const bare: Short = { mcu: 'uno-r3', parts: { K: 'button' }, wires: 'K.1 MCU.2, K.2 MCU.GND' }
+    expect(kinds(run(bare, program))).toContain('not-able')
+    expect(kinds(run(bench, program))).not.toContain('not-able')
+    expect(kinds(run({ ...bare, mcu: 'pico-w', wires: 'K.1 MCU.GP2, K.2 MCU.GND' }, program))).not.toContain('not-able')
+  })
   it('messages are taken by a broker that says nothing', () => {
     const program = `#include <WiFi.h>
 #include <PubSubClient.h>

@@ -37,7 +37,7 @@ export function dialectOf(board: Board, files: readonly SourceFile[]): Language 
 export interface Program {
   readonly refusals: readonly Refusal[]
   /** What must be known of the texts that stand for its libraries. */
-  readonly notices: readonly { readonly at: number; readonly text: string }[]
+  readonly notices: readonly { readonly at: number; readonly text: string; readonly feature: string | undefined }[]
   /** What it names and nobody has described, with its place; looked at after the run. */
   readonly unknown: () => readonly (readonly [name: string, at: number])[]
   /** Everything up to the first round: all of it where a program has no rounds. */
@@ -75,8 +75,8 @@ function sketch(
   const [setup, loop] = [program.entry('setup') ?? program.entry('main'), program.entry('loop')]
   return {
     refusals: program.refusals,
-    notices: libraries.flatMap(({ at, notice }) =>
-      at === undefined || notice === undefined ? [] : [{ at, text: notice }],
+    notices: libraries.flatMap(({ at, notice, feature }) =>
+      at === undefined || notice === undefined ? [] : [{ at, text: notice, feature }],
     ),
     unknown: () => [...program.unknown],
     begin: () => {

@@ -120,6 +120,16 @@ export function rehearse(
       },
       `refused ${at} ${message}`,
     )
+  for (const { at, feature } of program.notices)
+    if (feature !== undefined && !board.board.features.some(({ id }) => id === feature))
+      findings.add({
+        kind: 'not-able',
+        message: `${board.title} has no ${feature}, which this library works with.`,
+        why: 'On the board nothing is joined: the program waits for ever, or does not compile. Take a board that has it.',
+        seconds: 0,
+        at: [board.ref],
+        ...where(at),
+      })
   for (const { at, text } of program.notices)
     findings.add(
       {

@@ -7,6 +7,8 @@ const INCLUDES = /^[ \t]*#[ \t]*include[ \t]*[<"]([^>"\n]+)[>"]/gm
 /** What a text of ours stands for, and what must be known of it. */
 export interface LibraryFile extends SourceFile {
   readonly notice: string | undefined
+  /** Feature that the board must have. */
+  readonly feature: string | undefined
   /** Place of the sketch that includes it; undefined where another text does. */
   readonly at: number | undefined
 }
@@ -32,7 +34,13 @@ export function libraryFiles(drivers: readonly Driver[], files: readonly SourceF
       if (driver?.text === undefined) continue
       known.add(name)
       const at = file === undefined ? undefined : lineAt(file, text.slice(0, index).split('\n').length)
-      found.push({ name, text: `${aliases(driver, program)}${driver.text}`, notice: driver.notice, at })
+      found.push({
+        name,
+        text: `${aliases(driver, program)}${driver.text}`,
+        notice: driver.notice,
+        feature: driver.feature,
+        at,
+      })
       take(driver.text, undefined)
     }
   }
