@@ -62,7 +62,7 @@ test('features change what the findings say', async ({ page, address }) => {
   await expect(page.locator('[data-signal="CONE.1"]')).toContainText('GPIO14')
   await expect(page.getByTestId('finding-counts')).toContainText('0 faults, 0 cautions')
   await page.getByRole('link', { name: 'Kit' }).click()
-  await page.getByLabel('Serial console').check()
+  await page.getByRole('checkbox', { name: 'Serial console' }).check()
   await expect(page.locator('[data-rule="serial-console"]')).toContainText('CONE.1 hangs on PI.GPIO14')
 })
 
