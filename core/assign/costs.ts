@@ -22,4 +22,5 @@ export const costs = {
   unserved: 80,
   madeFor: 15,
   asleep: 6,
+  otherName: 3,
 } as const

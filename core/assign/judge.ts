@@ -77,6 +77,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
   else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)
   const bus = busNeed(use.facts.needs)
+  if (use.facts.needs === 'analog-in' && host.board && isOtherwiseCalled(host.board.board, host.pin))
+    tally.pay(costs.otherName, 'not printed as analog')
   if (isMadeFor(wiring, host, use)) {
     tally.points -= costs.madeFor
     tally.for.push('made for it')
@@ -211,6 +213,24 @@ function controllersFor(
     })
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
 }
+
+/** A pin that reads volts and is printed with its number alone, where others of the board are printed `A0` and so on. */
+const isOtherwiseCalled = (board: Board, pin: string): boolean => {
+  const printed = printedAsAnalog(board)
+  return printed.size > 0 && !printed.has(pin)
+}
+
+/** `A0` is an analog input of a board, unless it is the name of a port, bit 0 of port A. */
+const printedAsAnalog = memo(
+  ({ pins }: Board): ReadonlySet<string> =>
+    new Set(
+      pins
+        .filter(({ label, firmware, port }) =>
+          [label, firmware].some((name) => name !== undefined && /^A\d+$/.test(name) && port !== `P${name}`),
+        )
+        .map(({ id }) => id),
+    ),
+)
 
 /** Pins that programs take for a controller unless told otherwise: as the board prefers, or as its platform begins it. */
 export const usualPins = memoIn(

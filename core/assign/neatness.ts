@@ -325,11 +325,16 @@ function* blocksOf(group: readonly SignalUse[], state: State): Iterable<Change> 
   }
 }
 
-/** The whole group, and of long ones also each half. */
+/** The whole group, of long ones also each half, and any three in a row, which can turn where no two of them exchange. */
 const sectionsOf = (group: readonly SignalUse[]): (readonly SignalUse[])[] =>
   group.length < 4
     ? [group]
-    : [group, group.slice(0, Math.ceil(group.length / 2)), group.slice(Math.floor(group.length / 2))]
+    : [
+        group,
+        group.slice(0, Math.ceil(group.length / 2)),
+        group.slice(Math.floor(group.length / 2)),
+        ...group.slice(2).map((_, at) => group.slice(at, at + 3)),
+      ]
 
 function blockAt(
   group: readonly SignalUse[],

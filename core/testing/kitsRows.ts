@@ -276,4 +276,40 @@ const usual: readonly Kit[] = [
   },
 ]
 
-export const kitsRows: readonly Kit[] = [...rows, ...bases, ...borne, ...mains, ...usual]
+const small: readonly Kit[] = [
+  {
+    title: 'a resistor of 220 Ω beside a bare gate',
+    why: 'it lies in the kit to go before the gate',
+    mcu: 'uno-r3',
+    parts: { S: 'solenoid', Q: 'nmos', D: 'diode', IN: socket(12), A: ohms(220), B: ohms(10_000) },
+    wired: [
+      ['Q\\.G', 'A\\.[12]'],
+      ['A\\.[12]', 'MCU\\.D\\d+'],
+      ['B\\.[12]', 'Q\\.[GS]'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a bare gate, and a lamp that wants the only small resistor',
+    why: 'the lamp cannot do without one, the gate can',
+    mcu: 'uno-r3',
+    parts: { L: 'led', S: 'solenoid', Q: 'nmos', D: 'diode', IN: socket(12), A: ohms(220), B: ohms(10_000) },
+    wired: [
+      ['L\\.[AK]', 'A\\.[12]'],
+      ['Q\\.G', 'MCU\\.D\\d+'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a joystick and a field of keys on a board that reads volts on numbered pins as well',
+    why: 'a person looks for volts at the posts that are printed A',
+    mcu: 'leonardo-32u4',
+    parts: { J: 'joystick', K: 'key-matrix' },
+    wired: [
+      ['J\\.VRX', 'MCU\\.A\\d'],
+      ['J\\.VRY', 'MCU\\.A\\d'],
+    ],
+  },
+]
+
+export const kitsRows: readonly Kit[] = [...small, ...rows, ...bases, ...borne, ...mains, ...usual]

@@ -26,6 +26,17 @@ it.each<[string, Short, string]>([
     { parts: { B: 'bme280' }, wires: wired({ SCL: '22', SDA: '21', SDO: '4' }) },
     'i2c',
   ],
+  [
+    'both serial lines of one that also tells by a level',
+    { parts: { B: 'ld2410' }, wires: wired({ TX: '16', RX: '17' }) },
+    'uart',
+  ],
+  [
+    'its level and the serial lines',
+    { parts: { B: 'ld2410' }, wires: wired({ TX: '16', RX: '17', OUT: '4' }) },
+    'level',
+  ],
+  ['one serial line of it', { parts: { B: 'ld2410' }, wires: wired({ TX: '16' }) }, 'level'],
   ['as the plan says', { parts: { B: { part: 'bme280', mode: 'i2c' } }, wires: wired(spi) }, 'i2c'],
 ])('the bus of a part with several is that of its wires: %s', (_, short, mode) => {
   expect(modeOf(short)).toBe(mode)

@@ -26,15 +26,14 @@ export const reachedBy =
     })
 
 /**
- * The mode of a part for which the plan names none: the usual one, unless that is a bus, a line of it lies where it cannot
- * work or a pin that it does not know is in use, and all lines of another bus are wired to what can do them. A part that
- * is wired for half keeps its usual mode.
+ * The mode of a part for which the plan names none: the usual one, unless a line of it lies where it cannot work, a pin
+ * that it does not know is in use, or nothing that it needs is wired, and all that another one, a bus, needs is wired to what
+ * can do it. A part that is wired for half keeps its usual mode.
  */
 export function modeByWires(part: Part, options: PartInstance['options'], reaches: Reaches): Mode | undefined {
-  const isBus = (mode: Mode): boolean => mode.signals.some(({ needs }) => busNeed(needs) !== undefined)
   const [usual, ...more] = part.modes
-  const others = more.filter(isBus)
-  if (!usual || !isBus(usual) || others.length === 0) return usual
+  const others = more.filter(({ signals }) => signals.some(({ needs }) => busNeed(needs) !== undefined))
+  if (!usual || others.length === 0) return usual
   const signalsOf = (mode: Mode) => mode.signals.filter((one) => holds(one.when, options))
   const isMet = (signal: Mode['signals'][number]): boolean =>
     reaches(signal.pin).some((functions) => meets({ functions }, { facts: signal }) !== undefined)
@@ -44,10 +43,12 @@ export function modeByWires(part: Part, options: PartInstance['options'], reache
   const strays = (mode: Mode): number =>
     [...all].filter((pin) => !pinsOf(mode).has(pin) && reaches(pin).length > 0).length
   const misfits = (mode: Mode): number => signalsOf(mode).filter(isUnmet).length + strays(mode)
-  const before = misfits(usual)
+  const neededBy = (mode: Mode) => signalsOf(mode).filter(({ required }) => required)
+  const isIdle = neededBy(usual).every(({ pin }) => reaches(pin).length === 0)
+  const before = misfits(usual) + (isIdle ? 1 : 0)
   if (before === 0) return usual
   const isWhole = (mode: Mode): boolean => {
-    const needed = signalsOf(mode).filter(({ required }) => required)
+    const needed = neededBy(mode)
     return needed.length > 0 && needed.every(isMet)
   }
   const [best] = others
