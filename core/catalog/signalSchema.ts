@@ -89,6 +89,8 @@ export const Signal = v.strictObject({
   timing: v.optional(v.boolean(), false),
   /** More volts that it bears through a resistor of so many ohms at least, where its data sheet says so. */
   bears: v.optional(v.strictObject({ volts: NotNegative, through: NotNegative })),
+  /** A load that works, if weakly, behind a resistor that keeps to what a pin gives: the option with its own ohms. */
+  behindResistor: v.optional(Id),
   /** A row of bits that hardware of a board can send by itself. */
   stream: v.optional(v.boolean(), false),
   /** Means something only while it changes: a clock, a trigger. */

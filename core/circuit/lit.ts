@@ -29,6 +29,8 @@ export interface LitDiode {
   readonly row: readonly Element[]
   /** Other diodes that the same resistor feeds in that state. */
   readonly beside: readonly PartInstance[]
+  /** Parts whose diodes lie beside it, leg by leg. */
+  readonly twins: readonly PartInstance[]
   /** Leg of its own of a diode of fewer volts on the same resistor, which takes all the current while both are on. */
   readonly darkenedBy: string | undefined
 }
@@ -63,6 +65,7 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
     forward,
     most,
     beside: [],
+    twins: [],
     row,
     darkenedBy: undefined,
   }
@@ -83,10 +86,14 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
     }
   }
   const { state } = flow
-  const { volts, ohms } = behind(state, flow, element)
-  const driver = driverOf(state, flow.forward)
+  const twins = circuitOf(wiring)
+    .on(element.netA)
+    .filter((one) => one !== element && one.lights && one.netA === element.netA && one.netB === element.netB)
+  const together = behind(state, flow, element, twins)
+  const { volts, ohms } = together
+  const driver = driverOf(state, together.milliamps)
   const inside = driver ? (state.strands[driver.index]?.ohms ?? 0) : 0
-  const resistor = resistorOf(state, element, flow.forward)
+  const resistor = resistorOf(state, element, together.milliamps)
   const others = state.strands.flatMap((strand, index) =>
     strand.element?.lights && strand.element !== element && (state.amps[index] ?? 0) * 1000 > CONDUCTS
       ? [strand.element]
@@ -99,7 +106,9 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
     volts: volts + forward,
     ohms,
     outside: Math.max(0, ohms - inside),
-    milliamps: ohms - inside < 0.5 && ohms < 1 ? Number.POSITIVE_INFINITY : flow.forward,
+    milliamps:
+      ohms - inside < 0.5 && ohms < 1 ? Number.POSITIVE_INFINITY : together.milliamps / (sharing(element, twins) + 1),
+    twins: twins.map(({ part }) => part),
     resistor,
     beside: others
       .filter((one) => one.netA === element.netA || one.netB === element.netB)
@@ -107,6 +116,11 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
       .map((one) => one.part),
     darkenedBy: resistor && driver && darkenedBy(wiring, flow, element, driver.host),
   }
+}
+
+/** How many of those beside a diode take part in its current: what needs clearly fewer volts takes all of it. */
+function sharing({ forward = 0 }: Element, twins: readonly Element[]): number {
+  return twins.filter((one) => Math.abs((one.forward ?? 0) - forward) <= APART).length
 }
 
 /** Volts by which two diodes on one resistor must differ for the one with more to go dark. */
@@ -170,23 +184,35 @@ function overRow(row: readonly Element[], { verdict }: Flow): number {
 interface Behind {
   readonly volts: number
   readonly ohms: number
+  /** Current in milliamperes that drives the diode and those that lie beside it leg by leg. */
+  readonly milliamps: number
 }
 
-/** What drives a conducting diode, as volts behind a resistance: found with a resistance more in series. */
-function behind(state: State, flow: Flow, element: Element): Behind {
+/** Resistance in ohms that takes a diode out of a circuit. */
+const OUT_OHMS = 1e9
+
+/**
+ * What drives a conducting diode, as volts behind a resistance: found with a resistance more in series, and with those
+ * taken out that lie beside it leg by leg, which would take over what it loses.
+ */
+function behind(state: State, flow: Flow, element: Element, twins: readonly Element[]): Behind {
   const index = state.strands.findIndex((one) => one.element === element)
   const key = `behind ${state.index} ${index}`
   const { memo } = flow.verdict
   const known = memo.get(key) as Behind | undefined
   if (known) return known
-  const strands = state.strands.map((one) =>
+  const { held } = flow.verdict.island
+  const alone =
+    twins.length === 0
+      ? state.strands
+      : state.strands.map((one) => (one.element && twins.includes(one.element) ? { ...one, ohms: OUT_OHMS } : one))
+  const strands = alone.map((one) =>
     one.element === element && one.drop !== undefined ? { ...one, ohms: one.ohms + PROBE_OHMS } : one,
   )
-  const { amps } = solve(strands, flow.verdict.island.held)
-  const now = flow.forward / 1000
-  const less = Math.max(0, amps[index] ?? 0)
+  const now = twins.length === 0 ? flow.forward / 1000 : Math.max(0, solve(alone, held).amps[index] ?? 0)
+  const less = Math.max(0, solve(strands, held).amps[index] ?? 0)
   const ohms = now - less < 1e-12 ? 0 : (PROBE_OHMS * less) / (now - less)
-  const found = { volts: now * ohms, ohms }
+  const found = { volts: now * ohms, ohms, milliamps: now * 1000 }
   memo.set(key, found)
   return found
 }

@@ -1,3 +1,4 @@
+import type { Short } from '../testing/plans.ts'
 import { testRule } from '../testing/rules.ts'
 import { analogRange } from './analogRange.ts'
 
@@ -7,6 +8,13 @@ const knob = (mcu: string, pin: string) => (volts: number) => ({
   supplies: { P: { volts } },
   parts: { K: 'potentiometer' },
   wires: `K.3 P.+, K.1 MCU.GND, P.- MCU.GND, K.W MCU.${pin}`,
+})
+
+/** A thermistor of 10 kΩ with a fixed resistor to ground. */
+const divided = (ohms: number): Short => ({
+  mcu: 'uno-r3',
+  parts: { T: 'ntc', R: { part: 'resistor', options: { ohms } } },
+  wires: 'T.1 MCU.5V, T.2 MCU.A0, R.1 MCU.A0, R.2 MCU.GND',
 })
 
 testRule(analogRange, {
@@ -93,5 +101,13 @@ testRule(analogRange, {
     { says: 'tooHigh', because: '2.45 V · 1.35 = 3.31 V', at: knob('esp32-devkit-30', '34'), said: 3.35, quiet: 3.3 },
     { says: 'bent', because: '2.45 V · 1.05 = 2.57 V', at: knob('esp32-devkit-30', '34'), said: 2.6, quiet: 2.55 },
     { says: 'wasted', because: 'a quarter of 5 V', at: knob('uno-r3', 'A0'), said: 1.24, quiet: 1.26 },
+    {
+      says: 'crushed',
+      because: 'R / (R + 2.5 kΩ) − R / (R + 40 kΩ) = 0.1 at 301 Ω',
+      at: divided,
+      said: 296,
+      quiet: 306,
+    },
+    { says: 'crushed', because: 'and at 332 kΩ', at: divided, said: 340_000, quiet: 325_000 },
   ],
 })

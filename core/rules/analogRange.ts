@@ -1,10 +1,12 @@
 import { volts } from '../catalog/common.ts'
 import { analogSpan } from '../circuit/analog.ts'
-import { circuitOf } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type Element } from '../circuit/circuit.ts'
 import { restWith } from '../circuit/ways.ts'
-import { formatVolts } from '../electrical/quantity.ts'
-import type { Wiring } from '../wiring/model.ts'
+import { preferredValue } from '../electrical/preferred.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
+import type { Host, Net, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
+import { setOhms } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
 
 /**
@@ -27,8 +29,9 @@ export const analogRange: Rule = {
       lifted:
         '{pin} never reads less than {least}: {part} and its resistor lie between {rails}, and neither leads to ground.',
       stuck: '{pin} always reads {less}, whatever {part} does.',
+      crushed: '{pin} hardly sees {part}: between {less} and {more}, as {resistor} is far from its {ohms}.',
     },
-    limits: ['tooHigh', 'bent', 'wasted'],
+    limits: ['tooHigh', 'bent', 'wasted', 'crushed'],
     fixable: true,
     local: true,
   },
@@ -84,6 +87,62 @@ export const analogRange: Rule = {
 /** Share of its volts by which a reading must change for a sensor to be read at all. */
 const MOVES = 0.02
 
+/** The analog input at a net, or behind the only resistor that leads on from there. */
+function readAt(circuit: Circuit, near: Net): { readonly host: Host; readonly net: Net } | undefined {
+  const at = (net: Net) => circuit.at(net).find((port) => port.host?.functions.has('analog-in'))?.host
+  const host = at(near)
+  if (host) return { host, net: near }
+  if (near.ground || near.sources.length > 0) return undefined
+  for (const { kind, netA, netB, part } of circuit.on(near)) {
+    if (kind !== 'resistor' || part.part.category !== 'passive' || netA === netB) continue
+    const net = netA === near ? netB : netA
+    const behind = net.ground || net.sources.length > 0 ? undefined : at(net)
+    if (behind) return { host: behind, net }
+  }
+  return undefined
+}
+
+/** How far a sensing resistance is looked at from its middle, as a factor, where its own span is not narrower. */
+const AROUND = 4
+
+/** Share of the range below which what a divider shows of that is too little to be of use. */
+const CRUSHED = 0.1
+
+/**
+ * A divider whose fixed resistor is of another decade than the sensing one: the reading moves in a corner of the range.
+ * V = V0 · R / (R + Rs).
+ */
+function sayCrushed(wiring: Wiring, element: Element, host: Host, net: Net, report: (one: Report) => void): void {
+  const { part, ohms = 0 } = element
+  const range = host.board?.facts.pin(host.pin)?.analogUnit?.most
+  const inner = part.part.inner.find((one) => one.kind === 'resistance')
+  const spread = inner?.kind === 'resistance' ? inner.spread : undefined
+  const [low, high] = [Math.max(1 / AROUND, spread?.least ?? 0), Math.min(AROUND, spread?.most ?? AROUND)]
+  const seen = [restWith(wiring, net, element, low), restWith(wiring, net, element, high)]
+  const [less, more] = [Math.min(...seen.map((one) => one ?? 0)), Math.max(...seen.map((one) => one ?? 0))]
+  const fixed = circuitOf(wiring)
+    .on(net)
+    .filter((one) => one !== element && one.kind === 'resistor' && one.part.part.category === 'passive')
+  const [only] = fixed
+  if (range === undefined || fixed.length !== 1 || !only || more - less >= range * CRUSHED) return
+  report({
+    severity: 'caution',
+    at: [part.ref, only.part.ref, host.end],
+    message: 'crushed',
+    data: {
+      pin: host.end,
+      part: part.ref,
+      less: formatVolts(less),
+      more: formatVolts(more),
+      resistor: only.part.ref,
+      ohms: formatQuantity(ohms, 'Ω'),
+    },
+    why: `A divider shows most of a sensor when both have about the same resistance. With ${formatQuantity(only.ohms ?? 0, 'Ω')} the reading moves by ${Math.round(((more - less) / range) * 100)} % of the range while ${part.ref} goes from ${formatQuantity(ohms * low, 'Ω')} to ${formatQuantity(ohms * high, 'Ω')}.`,
+    numbers: { share: twoDigits((more - less) / range) },
+    propose: () => setOhms(wiring, only.part, preferredValue(ohms, 'up')),
+  })
+}
+
 /** Resistances that sense something, such as a light-dependent one, and whose change does not reach the pin. */
 function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
   const circuit = circuitOf(wiring)
@@ -92,15 +151,17 @@ function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
     const { part, netA, netB, ohms } = element
     if (element.kind !== 'resistor' || part.part.category === 'passive' || !parts.has(part) || ohms === undefined)
       continue
-    for (const net of [netA, netB]) {
-      const host = circuit.at(net).find((port) => port.host?.functions.has('analog-in'))?.host
-      if (!host || !netA.wired || !netB.wired) continue
+    for (const near of [netA, netB]) {
+      const read = readAt(circuit, near)
+      if (!read || !netA.wired || !netB.wired) continue
+      const { host, net } = read
       const [less, more] = [restWith(wiring, net, element, 0.1), restWith(wiring, net, element, 10)]
       if (less === undefined || more === undefined) continue
       if (Math.abs(less - more) > MOVES * Math.max(less, more, 0.1)) {
         const far = circuit
           .on(net)
           .flatMap((one) => (one.kind === 'resistor' ? [one.netA === net ? one.netB : one.netA] : []))
+        sayCrushed(wiring, element, host, net, report)
         const sources = far.flatMap((one) => (one.ground ? [] : one.sources.slice(0, 1)))
         // Between two supplies it swings in a small part of the range, and the higher one feeds the lower.
         if (sources.length < 2 || sources.length < far.length) continue

@@ -1,5 +1,8 @@
+import { entryOf } from '../base/entryOf.ts'
 import { isLoad } from '../catalog/common.ts'
-import type { Host, PartInstance, SignalUse, SupplyUse } from '../wiring/model.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { RECOMMENDED_SLACK } from '../circuit/lit.ts'
+import type { Host, PartInstance, SignalUse, SupplyUse, Wiring } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 
@@ -20,7 +23,8 @@ export const driverNeeded: Rule = {
     for (const use of wiring.signals)
       if (isLoad(use.facts.needs))
         for (const { host } of use.hosts)
-          if (!switchesLoad(host.functions)) byPart.set(use.part, [...(byPart.get(use.part) ?? []), { use, host }])
+          if (!switchesLoad(host.functions) && !isHeardSoftly(wiring, use, host))
+            byPart.set(use.part, [...(byPart.get(use.part) ?? []), { use, host }])
     for (const [part, bare] of byPart) {
       const first = bare[0]
       if (!first) continue
@@ -77,6 +81,26 @@ export const driverNeeded: Rule = {
         }
       }
   },
+}
+
+/**
+ * A loudspeaker behind a resistor sounds, if softly, on what a pin gives: I = V / (R + Z). The pin's own resistance is
+ * left out.
+ */
+function isHeardSoftly(
+  wiring: Wiring,
+  { end, facts, part }: SignalUse,
+  { end: at, current, logicVolts }: Host,
+): boolean {
+  if (facts.behindResistor === undefined || logicVolts === undefined) return false
+  const own = entryOf(part.options, facts.behindResistor)
+  const most = current?.recommended ?? current?.absolute
+  const [near, far] = [wiring.netOf(end), wiring.netOf(at)]
+  const between = circuitOf(wiring)
+    .on(near)
+    .find(({ kind, netA, netB }) => kind === 'resistor' && [netA, netB].includes(near) && [netA, netB].includes(far))
+  if (near === far || between?.ohms === undefined || typeof own !== 'number' || most === undefined) return false
+  return (logicVolts / (between.ohms + own)) * 1000 <= most * RECOMMENDED_SLACK
 }
 
 const takenBy = (use: SupplyUse): number | undefined => use.peakMilliamps ?? use.typicalMilliamps

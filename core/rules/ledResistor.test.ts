@@ -41,6 +41,20 @@ testRule(ledResistor, {
   ],
   invalid: [
     {
+      title: 'two side by side behind one resistor',
+      mcu: 'uno-r3',
+      parts: { L: 'led', K: 'led', R: { part: 'resistor', options: { ohms: 220 } } },
+      wires: 'R.1 MCU.5, R.2 L.A, R.2 K.A, L.K MCU.GND, K.K MCU.GND',
+      says: ['tip: L and K hang side by side on R: the one of fewer volts takes more of its current.'],
+    },
+    {
+      title: 'the same with a resistor that is too small for both',
+      mcu: 'uno-r3',
+      parts: { L: 'led', K: 'led', R: { part: 'resistor', options: { ohms: 10 } } },
+      wires: 'R.1 MCU.5, R.2 L.A, R.2 K.A, L.K MCU.GND, K.K MCU.GND',
+      says: ['fault: L at A gets 41 mA and bears 20 mA.', 'fault: K at A gets 41 mA and bears 20 mA.'],
+    },
+    {
       title: 'a blue lamp beside a red one on one resistor, each with a pin of its own',
       ...shared('red', 'blue'),
       says: ['caution: M at A goes dark while L at A is lit: both hang on R.'],

@@ -15,7 +15,7 @@ const SURELY_DARK = 0.85
 export const ledResistor: Rule = {
   meta: {
     id: 'led-resistor',
-    severities: ['fault', 'caution'],
+    severities: ['fault', 'caution', 'tip'],
     about:
       'The series resistor of an LED is missing or too small; or the LED stays dark or dim, or the resistor takes more than its rating.',
     messages: {
@@ -25,6 +25,7 @@ export const ledResistor: Rule = {
       dark: '{names} stays dark: {volts} is below its {forward}.',
       faint: '{names} gets {milliamps} mA and will hardly be seen.',
       darkened: '{names} goes dark while {other} is lit: both hang on {resistor}.',
+      shared: '{names} hang side by side on {resistor}: the one of fewer volts takes more of its current.',
       hot: '{resistor} turns {watts} into heat and is rated {rating}.',
     },
     limits: ['over', 'faint', 'hot'],
@@ -90,6 +91,15 @@ export const ledResistor: Rule = {
           why: `The lamp with fewer volts holds the resistor's end down, and ${formatVolts(one.forward)} are not left for this one. Each lamp needs a resistor of its own.`,
           numbers: { forward: one.forward },
         })
+      else if (one.resistor && one.twins.length > 0 && wiring.parts.indexOf(one.part) < firstOf(wiring, one.twins))
+        report({
+          severity: 'tip',
+          at: [one.part.ref, ...one.twins.map(({ ref }) => ref)],
+          message: 'shared',
+          data: { names: listWords([one.part.ref, ...one.twins.map(({ ref }) => ref)]), resistor: one.resistor.ref },
+          why: `No two lamps have the same forward voltage: they glow unequally, and should one fail, the others take its share. A resistor for each parts the current fairly.`,
+          numbers: {},
+        })
       const rating = one.resistor?.options.watts
       const watts = (one.milliamps / 1000) ** 2 * one.ohms
       if (one.resistor && typeof rating === 'number' && Number.isFinite(watts) && watts > rating * 1.001)
@@ -122,6 +132,9 @@ const legWords = (end: string): string => {
   const [ref, ...pin] = end.split('.')
   return `${ref} at ${pin.join('.')}`
 }
+
+const firstOf = (wiring: Wiring, parts: LitDiode['twins']): number =>
+  Math.min(...parts.map((part) => wiring.parts.indexOf(part)))
 
 /** What pin and LED both bear at ease. */
 const aimOf = (one: LitDiode): number => Math.min(AIM, one.most, one.host?.current?.recommended ?? AIM)

@@ -59,6 +59,30 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     wires: `${pump}, Q.S B.-, B.- MCU.GND`,
   },
   {
+    title: 'two lamps side by side behind one resistor',
+    mcu: 'uno-r3',
+    parts: { L: led(), K: led(), R: ohms(220) },
+    wires: 'R.1 MCU.5, R.2 L.A, R.2 K.A, L.K MCU.GND, K.K MCU.GND',
+  },
+  {
+    title: 'loudspeaker behind a resistor that keeps to what a pin gives',
+    mcu: 'uno-r3',
+    parts: { Z: 'speaker', R: ohms(220) },
+    wires: 'Z.+ R.1, R.2 MCU.8, Z.- MCU.GND',
+  },
+  {
+    title: 'light sensor with a resistor before the input as well',
+    mcu: 'uno-r3',
+    parts: { L: 'ldr', R: ohms(10_000), S: ohms(1000) },
+    wires: 'L.1 MCU.5V, L.2 R.1, R.2 MCU.GND, S.1 L.2, S.2 MCU.A0',
+  },
+  {
+    title: 'presence sensor on its serial line alone',
+    mcu: 'pico',
+    parts: { L: 'ld2410' },
+    wires: 'L.VCC MCU.VBUS, L.GND MCU.GND, L.TX MCU.GP1, L.RX MCU.GP0',
+  },
+  {
     title: 'register with a lamp at 6.4 mA',
     mcu: 'uno-r3',
     parts: {
@@ -73,6 +97,27 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'three lamps side by side behind one resistor that is too small for all',
+    rule: 'led-resistor',
+    mcu: 'uno-r3',
+    parts: { L: led(), K: led(), M: led(), R: ohms(22) },
+    wires: 'R.1 MCU.5, R.2 L.A, R.2 K.A, R.2 M.A, L.K MCU.GND, K.K MCU.GND, M.K MCU.GND',
+  },
+  {
+    title: 'loudspeaker behind a resistor that is too small for a pin',
+    rule: 'driver-needed',
+    mcu: 'uno-r3',
+    parts: { Z: 'speaker', R: ohms(100) },
+    wires: 'Z.+ R.1, R.2 MCU.8, Z.- MCU.GND',
+  },
+  {
+    title: 'light sensor whose resistor lies before the input, not at ground',
+    rule: 'analog-range',
+    mcu: 'uno-r3',
+    parts: { L: 'ldr', R: ohms(10_000) },
+    wires: 'L.1 MCU.5V, L.2 R.1, R.2 MCU.A0',
+  },
   {
     title: 'card of an Uno sketch on a Mega',
     rule: 'bus-pins',
