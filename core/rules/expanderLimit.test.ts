@@ -4,6 +4,12 @@ import { expanderLimit } from './expanderLimit.ts'
 testRule(expanderLimit, {
   valid: [
     {
+      title:
+        'a knob, and a switch that reads a level, on one that leads to an analog input; a button on one that does not',
+      parts: { X: 'mux-4067', Y: 'mux-4067', K: 'potentiometer', B: 'button', C: 'button' },
+      wires: 'K.W X.C3, B.1 X.C4, X.SIG MCU.GPIO34, C.1 Y.C0, Y.SIG MCU.GPIO19',
+    },
+    {
       title: 'a button and a relay on an expander',
       parts: { X: 'mcp23017', B: 'button', K: 'relay-1' },
       wires: 'B.1 X.GPA0, K.IN X.GPB0',
@@ -15,6 +21,20 @@ testRule(expanderLimit, {
     },
   ],
   invalid: [
+    {
+      title: 'a knob on a switch whose line leads to a pin that knows only high and low',
+      parts: { X: 'mux-4067', K: 'potentiometer' },
+      wires: 'K.W X.C3, X.SIG MCU.GPIO19',
+      says: ['fault: K.W needs an analog input; X leads it on to MCU.GPIO19, which has none.'],
+      fix: 'Move X.SIG to MCU.GPIO36',
+      changes: ['wire X.SIG to MCU.GPIO19 removed', 'wire X.SIG to MCU.GPIO36 added'],
+    },
+    {
+      title: 'a fan on a switch that writes, from a pin that only reads',
+      parts: { X: { part: 'mux-4067', options: { way: 'write' } }, S: 'servo-sg90' },
+      wires: 'S.SIG X.C3, X.SIG MCU.GPIO34',
+      says: ['fault: S.SIG needs PWM; X leads it on to MCU.GPIO34, which has none.'],
+    },
     {
       title: 'a knob on an expander',
       parts: { X: 'mcp23017', K: 'potentiometer' },

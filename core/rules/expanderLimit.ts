@@ -1,7 +1,8 @@
 import { rewire } from '../assign/rewire.ts'
 import { busNeed } from '../wiring/buses.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { isTimed, meets, needWords } from '../wiring/needs.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { lacksDirection } from './pinFunction.ts'
 import { usesByHost } from './shared.ts'
 
@@ -13,6 +14,7 @@ export const expanderLimit: Rule = {
     messages: {
       timing: '{signal} needs exact timing, and {pin} is an expander pin.',
       lacks: '{signal} needs {need}, and the expander pin {pin} has none.',
+      common: '{signal} needs {need}; {part} leads it on to {pin}, which has none.',
     },
     fixable: true,
     local: true,
@@ -24,6 +26,7 @@ export const expanderLimit: Rule = {
         if (busNeed(use.facts.needs)) continue
         const able = meets(host, use)
         const timed = isTimed(use)
+        if (able !== undefined) sayCommon(wiring, use, host, report)
         if (able !== undefined && !timed) continue
         if (able === undefined && lacksDirection(host.functions, use.facts.needs)) continue
         report({
@@ -38,4 +41,23 @@ export const expanderLimit: Rule = {
       }
     }
   },
+}
+
+/** A channel of a switch can no more than the pin to which its common line leads. */
+function sayCommon(wiring: Wiring, use: SignalUse, { provider }: Host, report: (one: Report) => void): void {
+  const behaves = provider?.part.behaves
+  if (provider === undefined || behaves?.as !== 'choose') return
+  const line = wiring.signal(`${provider.ref}.${behaves.common}`)
+  for (const { host } of line?.hosts ?? []) {
+    if (!line || meets(host, use) !== undefined) continue
+    report({
+      severity: 'fault',
+      at: [use.end, line.end, host.end],
+      message: 'common',
+      data: { signal: use.end, need: needWords(use.facts.needs), part: provider.ref, pin: host.end },
+      why: `Each channel of ${provider.ref} is joined with ${line.end} in turn, and ${host.end} is all that reads or drives it.`,
+      numbers: {},
+      propose: () => rewire(wiring, line),
+    })
+  }
 }
