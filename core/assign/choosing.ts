@@ -124,6 +124,8 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
     if (best.unplaced.length === 0) return { ...best, optimal: best.optimal && !stopped }
     level = next
   }
+  // What finds no pin keeps nothing else from being wired as a rule.
+  if (best === usual && !stopped) best = withRows(wiring, usual, options)
   // Without a complete answer nothing is known of choices that were not tried; when all were, they do not help.
   return { ...best, optimal: best.optimal && !stopped && level.length === 0 }
 }

@@ -22,5 +22,5 @@ export const costs = {
   unserved: 80,
   madeFor: 15,
   asleep: 6,
-  otherName: 3,
+  otherName: 8,
 } as const

@@ -21,7 +21,8 @@ export const isPlain = (use: SignalUse): boolean =>
  * registers for contacts, and for lamps as far as they give the current. A switch of lines lights one lamp of many, so
  * none goes there. Not so for a maker who wants them kept off.
  */
-export function isMadeFor(wiring: Wiring, { functions, provider, current, logicVolts }: Host, use: SignalUse): boolean {
+export function isMadeFor(wiring: Wiring, host: Host, use: SignalUse): boolean {
+  const { functions, provider, current, pin } = host
   if (provider?.part.category !== 'expander' || weightOf(wiring.plan, 'expanders') > 1) return false
   const { needs } = use.facts
   if (needs === 'pwm') return functions.has('pwm') && !functions.has('digital-in')
@@ -30,16 +31,21 @@ export function isMadeFor(wiring: Wiring, { functions, provider, current, logicV
   if (needs === 'digital-in') return true
   if (['choose', 'decode'].includes(provider.part.behaves?.as ?? '')) return false
   const bears = current?.source ?? current?.recommended ?? current?.absolute ?? Number.POSITIVE_INFINITY
-  return lampMilliamps(wiring, use, logicVolts) <= bears * RECOMMENDED_SLACK
+  const milliamps = lampMilliamps(wiring, use, host)
+  // With all its lamps lit it may give more than is recommended for each, as long as the chip bears all of them.
+  const row = provider.part.provides.find(({ pins }) => pins.includes(pin))
+  const share = row?.together === undefined ? 0 : row.together / row.pins.length
+  return milliamps <= bears * RECOMMENDED_SLACK || milliamps <= share
 }
 
 /** What a lamp takes through its resistor; one that is to be bought takes what is wanted. */
-function lampMilliamps(wiring: Wiring, use: SignalUse, volts: number | undefined): number {
+function lampMilliamps(wiring: Wiring, use: SignalUse, { logicVolts: at, levels }: Host): number {
   const circuit = circuitOf(wiring)
   const here = wiring.netOf(use.end)
   const lamp = circuit.on(here).find(({ lights, part }) => lights && part === use.part)
   if (!lamp) return 0
   const resistor = circuit.on(here).find(({ kind, part }) => kind === 'resistor' && part !== use.part)
   if (!resistor || entryOf(wiring.plan.parts, resistor.part.ref)?.buy) return SEEN_MILLIAMPS
-  return volts === undefined ? Number.POSITIVE_INFINITY : ((volts - (lamp.forward ?? 0)) / (resistor.ohms ?? 1)) * 1000
+  if (at === undefined) return Number.POSITIVE_INFINITY
+  return ((at - (lamp.forward ?? 0)) / ((resistor.ohms ?? 1) + (levels.outputOhms ?? 0))) * 1000
 }

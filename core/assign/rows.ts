@@ -23,7 +23,7 @@ export function withRows(wiring: Wiring, plain: AssignResult, options: AssignOpt
     const result = assign(wiring, { ...options, also: new Set([...(options.also ?? []), ...ends]) })
     const count = result.placed.length - plain.placed.length
     const isCheap = result.cost - plain.cost <= count * (PLACED + MOST_EACH)
-    const isWhole = result.unplaced.length === 0 && result.optimal >= plain.optimal
+    const isWhole = result.unplaced.length <= plain.unplaced.length && result.optimal >= plain.optimal
     return isWhole && isCheap && result.added.length === plain.added.length ? result : undefined
   }
   const whole = tried(all)

@@ -59,6 +59,15 @@ testRule(pinCurrent, {
   ],
   invalid: [
     {
+      title: 'eight outputs that give the same are said once',
+      ...eightLamps(330),
+      says: [
+        'caution: H.QA, H.QB, H.QC, H.QD, H.QE, H.QF, H.QG and H.QH give 8.3 mA each for LA, LB, LC, LD, LE, LF, LG and LH; 6 mA is recommended.',
+      ],
+      fix: 'Make RA 560 Ω, and so on the other pins',
+      changes: [...'ABCDEFGH'].map((name) => `R${name}: options ohms 330 becomes ohms 560`),
+    },
+    {
       title: 'two LEDs on one pin, each within what it bears',
       mcu: 'uno-r3',
       parts: {
@@ -104,7 +113,7 @@ testRule(pinCurrent, {
       said: 80,
       quiet: 82,
     },
-    { says: 'outputs', because: '8 · (5 V − 2 V) / R = 70 mA: 343 Ω', at: eightLamps, said: 340, quiet: 346 },
+    { says: 'outputs', because: '8 · (5 V − 2 V) / (R + 30 Ω) = 70 mA: 313 Ω', at: eightLamps, said: 310, quiet: 316 },
     { says: 'board', because: 'seven lamps at 50 mA together', at: sevenLamps, said: 180, quiet: 183 },
   ],
 })

@@ -1,8 +1,9 @@
 import { rewire } from '../assign/rewire.ts'
 import type { PinCurrent } from '../catalog/common.ts'
 import { litDiodes, pinLoads, RECOMMENDED_SLACK } from '../circuit/lit.ts'
+import type { Fix } from '../plan/edit.ts'
 import type { Host, Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { setOhms } from './mend.ts'
 import { pinTotalsMessages, sayTotals, shown } from './pinTotals.ts'
 import { listWords, twoDigits, usesByHost } from './shared.ts'
@@ -15,51 +16,93 @@ export const pinCurrent: Rule = {
       'Current through a pin, a group of pins or the whole chip: a fault above the absolute limit, a caution above what is recommended.',
     messages: {
       ...pinTotalsMessages,
-      pin: '{pin} {gives} {milliamps} mA for {names}; {limit}.',
+      pin: '{pins} {gives} {milliamps} mA for {names}; {limit}.',
+      alike: '{pins} {gives} {milliamps} mA each for {names}; {limit}.',
     },
     limits: ['pin', 'board', 'outputs'],
     fixable: true,
   },
   check(wiring, report) {
-    const loads = pinLoads(wiring)
-    // Asked for only where a pin is over its limit.
-    const isTooBright = (ref: string): boolean =>
-      litDiodes(wiring).some((one) => one.milliamps > one.most * 1.001 && one.row.some(({ part }) => part.ref === ref))
-    for (const load of loads) {
-      const limits = load.host.current
-      if (!limits) continue
-      const overs = (['source', 'sink'] as const).flatMap((way) => {
-        const milliamps = load[way]
-        const absolute = limits[way] ?? limits.absolute
-        const over = absolute !== undefined && milliamps > absolute * 1.001
-        const much = limits.recommended !== undefined && milliamps > limits.recommended * RECOMMENDED_SLACK
-        return over || much ? [{ way, milliamps, absolute, over }] : []
-      })
-      // Where both ways are too much the worse is said; a lamp that itself gets too much is led-resistor's.
-      const worst = overs.find(({ over }) => over) ?? overs[0]
-      if (!worst || (load.parts.length > 0 && load.parts.every(isTooBright))) continue
-      const { way, milliamps, absolute, over } = worst
-      // Where no load takes it, a pull-up does: that of what hangs on the pin.
-      const on = usesByHost(wiring).get(load.host) ?? []
-      const names = listWords(load.parts.length > 0 ? load.parts : on.map((use) => use.end))
-      report({
-        severity: over ? 'fault' : 'caution',
-        at: [load.host.end, ...load.parts.filter((one) => one !== 'a resistor')],
-        message: 'pin',
-        data: {
-          pin: load.host.end,
-          gives: way === 'source' ? 'gives' : 'takes',
-          milliamps: shown(milliamps),
-          names,
-          limit: over ? `${absolute} mA is the limit` : `${limits.recommended} mA is recommended`,
-        },
-        why: `${limitWords(limits)} ${over ? 'Above the limit the output stage is destroyed, at once or after some weeks.' : 'It will live, but its levels sag and the chip grows warm.'}`,
-        numbers: { milliamps: twoDigits(milliamps), ...numbersOf(limits) },
-        propose: () => lighter(wiring, load.host, limits),
-      })
+    // Pins of one chip that all carry the same are said together.
+    const alike = new Map<string, Over[]>()
+    for (const one of oversOf(wiring)) {
+      const { host, way, milliamps, isFault } = one
+      const key = `${host.ref} ${way} ${shown(milliamps)} ${limitOf(one)} ${isFault}`
+      alike.set(key, [...(alike.get(key) ?? []), one])
     }
+    for (const overs of alike.values()) sayOver(wiring, overs, report)
     sayTotals(wiring, report)
   },
+}
+
+/** A pin that carries more than it should. */
+interface Over {
+  readonly host: Host
+  readonly limits: PinCurrent
+  readonly way: 'source' | 'sink'
+  readonly milliamps: number
+  /** Above the limit, not only above what is recommended. */
+  readonly isFault: boolean
+  readonly parts: readonly string[]
+}
+
+const limitOf = ({ isFault, limits, way }: Over): string =>
+  isFault ? `${limits[way] ?? limits.absolute} mA is the limit` : `${limits.recommended} mA is recommended`
+
+function oversOf(wiring: Wiring): Over[] {
+  // Asked for only where a pin is over its limit.
+  const isTooBright = (ref: string): boolean =>
+    litDiodes(wiring).some((one) => one.milliamps > one.most * 1.001 && one.row.some(({ part }) => part.ref === ref))
+  return pinLoads(wiring).flatMap((load): Over[] => {
+    const limits = load.host.current
+    if (!limits) return []
+    const overs = (['source', 'sink'] as const).flatMap((way) => {
+      const milliamps = load[way]
+      const absolute = limits[way] ?? limits.absolute
+      const isFault = absolute !== undefined && milliamps > absolute * 1.001
+      const much = limits.recommended !== undefined && milliamps > limits.recommended * RECOMMENDED_SLACK
+      return isFault || much ? [{ way, milliamps, isFault }] : []
+    })
+    // Where both ways are too much the worse is said; a lamp that itself gets too much is led-resistor's.
+    const worst = overs.find(({ isFault }) => isFault) ?? overs[0]
+    if (!worst || (load.parts.length > 0 && load.parts.every(isTooBright))) return []
+    return [{ ...worst, host: load.host, limits, parts: load.parts }]
+  })
+}
+
+function sayOver(wiring: Wiring, overs: readonly Over[], report: (one: Report) => void): void {
+  const [first] = overs
+  if (!first) return
+  const { way, milliamps, limits, isFault } = first
+  const parts = [...new Set(overs.flatMap((one) => one.parts))]
+  // Where no load takes it, a pull-up does: that of what hangs on the pin.
+  const on = overs.flatMap(({ host }) => usesByHost(wiring).get(host) ?? [])
+  const several = overs.length > 1
+  const gives = way === 'source' ? 'give' : 'take'
+  report({
+    severity: isFault ? 'fault' : 'caution',
+    at: [...overs.map(({ host }) => host.end), ...parts.filter((one) => one !== 'a resistor')],
+    message: several ? 'alike' : 'pin',
+    data: {
+      pins: overs.map(({ host }) => host.end),
+      gives: several ? gives : `${gives}s`,
+      milliamps: shown(milliamps),
+      names: listWords(parts.length > 0 ? parts : on.map((use) => use.end)),
+      limit: limitOf(first),
+    },
+    why: `${limitWords(limits)} ${isFault ? 'Above the limit the output stage is destroyed, at once or after some weeks.' : 'It will live, but its levels sag and the chip grows warm.'}`,
+    numbers: { milliamps: twoDigits(milliamps), ...numbersOf(limits) },
+    propose: () => (several ? lighterAll(wiring, overs) : lighter(wiring, first.host, limits)),
+  })
+}
+
+/** Larger resistors on all the pins in one step. */
+function lighterAll(wiring: Wiring, overs: readonly Over[]): Fix[] {
+  const each = overs.map(({ host, limits }) => lighter(wiring, host, limits)[0])
+  const mends = each.flatMap((one) => one ?? [])
+  return mends.length < overs.length
+    ? mends.slice(0, 1)
+    : [{ title: `${mends[0]?.title}, and so on the other pins`, edits: mends.flatMap(({ edits }) => edits) }]
 }
 
 const limitWords = (limits: PinCurrent): string =>

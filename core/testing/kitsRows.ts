@@ -276,7 +276,33 @@ const usual: readonly Kit[] = [
   },
 ]
 
+const segments = { S: 'seven-segment', X: '74hc595' }
+
 const small: readonly Kit[] = [
+  {
+    title: 'four relays beside a card that must stay out',
+    why: 'the card holds on to the lines of the network chip and finds no bus; the relays are wired as ever',
+    mcu: 'uno-r3',
+    parts: { W: 'w5500', C: 'microsd', K: 'relay-4' },
+    wired: [1, 2, 3, 4].map((n) => [`K\\.IN${n}`, 'MCU\\.[AD]\\d+'] as const),
+    left: ['C.SCK', 'C.MOSI', 'C.MISO'],
+  },
+  {
+    title: 'a figure and a register with eight resistors of 330 Ω',
+    why: '8.3 mA each are more than is recommended for an output, and less than all of them bear: the register is there for it',
+    mcu: 'uno-r3',
+    parts: { ...segments, ...several('R', 8, ohms(330)) },
+    wired: [1, 2, 3, 4, 5, 6, 7, 8].map((n) => [`R${n}\\.[12]`, 'X\\.Q[A-H]'] as const),
+    adds: 0,
+  },
+  {
+    title: 'a figure and a register with eight resistors of 220 Ω',
+    why: 'with 12 mA each the register would give more than it bears: pins of the board can',
+    mcu: 'uno-r3',
+    parts: { ...segments, ...several('R', 8, ohms(220)) },
+    never: [['R\\d\\.[12]', 'X\\.Q[A-H]']],
+    adds: 0,
+  },
   {
     title: 'a resistor of 220 Ω beside a bare gate',
     why: 'it lies in the kit to go before the gate',
