@@ -281,9 +281,9 @@ const segments = { S: 'seven-segment', X: '74hc595' }
 const small: readonly Kit[] = [
   {
     title: 'four relays beside a card that must stay out',
-    why: 'the card holds on to the lines of the network chip and finds no bus; the relays are wired as ever',
+    why: 'the card holds on to the lines of the other chip and finds no bus; the relays are wired as ever',
     mcu: 'uno-r3',
-    parts: { W: 'w5500', C: 'microsd', K: 'relay-4' },
+    parts: { W: 'mcp2515', C: 'microsd', K: 'relay-4' },
     wired: [1, 2, 3, 4].map((n) => [`K\\.IN${n}`, 'MCU\\.[AD]\\d+'] as const),
     left: ['C.SCK', 'C.MOSI', 'C.MISO'],
   },
