@@ -393,6 +393,8 @@ export const Board = v.strictObject({
   rails: v.array(Rail),
   feeds: v.array(Feed),
   /** Level of ordinary pins while the chip is held in reset. */
+  /** Posts that a wire has to join, so that the board's own clock can wake it from a deep sleep. */
+  wakes: v.optional(v.strictObject({ join: v.tuple([PinId, PinId]) })),
   reset: v.strictObject({ pins: v.picklist(['floating', 'pulled-up', 'pulled-down']), note: v.optional(Text) }),
   /** How firmware gets at the interfaces on this family: notes for the maker. */
   notes: v.optional(v.array(Text), []),

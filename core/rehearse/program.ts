@@ -112,7 +112,7 @@ function python(
           ?.number,
       madeUp: (text) => stage.say('made-up', machine.at, [], text, BEYOND),
       noPin: (written) => stage.sayNoPin(written, machine.at),
-      later: (microseconds, run) => stage.events.at(machine.now + microseconds, run),
+      later: (microseconds, run) => stage.afterwards(microseconds, run),
       costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },
     }),
   ])

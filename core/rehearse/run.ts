@@ -17,6 +17,7 @@ import { type RunFinding, RunFindings } from './stage/findings.ts'
 import { type Handle, handleValue } from './stage/handles.ts'
 import type { Outside, Sent } from './stage/outside.ts'
 import { pulseDegrees } from './stage/servo.ts'
+import { Restart } from './stage/sleep.ts'
 import type { Trace } from './stage/trace.ts'
 
 export interface RunOptions {
@@ -186,7 +187,7 @@ export function rehearse(
   let loops = 0
   const rounds: number[] = []
   kept?.begin(offset)
-  try {
+  const live = (): never => {
     program.begin()
     for (;;) {
       stage.wait(platform.costs.loop, machine.at)
@@ -197,8 +198,19 @@ export function rehearse(
         loops += 1
       } else stage.events.reach(offset + seconds * 1e6)
       if (machine.now <= before) stage.wait(platform.costs.clock, machine.at)
+      if (machine.now >= stage.sleep.bites) stage.bite(machine.at)
       if (machine.count > MOST_STATEMENTS)
         throw new Halt(`${MOST_STATEMENTS} statements were run and the time is not over`, machine.at)
+    }
+  }
+  try {
+    for (;;) {
+      try {
+        live()
+      } catch (error) {
+        if (!(error instanceof Restart)) throw error
+        stage.restart(error.by)
+      }
     }
   } catch (error) {
     if (!(error instanceof Halt)) throw error

@@ -361,7 +361,9 @@ class Compiler extends Objects {
     const { type, get, known } = this.beginning(written, node, scope, node.at)
     const isKnown = node.isConst && known !== undefined && isNumber(type)
     this.globals.set(name, { where: 'global', slot, type, isReference: false, ...(isKnown ? { known } : {}) })
+    if (node.isLasting) this.machine.lasting.add(slot)
     this.#begins.push((f) => {
+      if (node.isLasting && globals[slot] !== undefined) return
       this.machine.step(node.at)
       globals[slot] = get(f)
     })

@@ -36,6 +36,10 @@ export class Machine implements Watch {
   count = 0
   /** Virtual time in microseconds. */
   now = 0
+  /** When the program's own clock began, and what of it that clock has not counted. */
+  born = 0
+  /** Places of variables that outlast a sleep. */
+  readonly lasting = new Set<number>()
   /** When something is due: an event, or the end of a stretch. */
   due = Number.POSITIVE_INFINITY
   /** Microseconds that a statement takes. */
@@ -52,6 +56,14 @@ export class Machine implements Watch {
   /** A place, or where the program has called what lies there. */
   own(at: number): number {
     return at < this.ownBelow ? at : this.place
+  }
+
+  /** The program begins anew: what is no lasting variable is forgotten. */
+  restart(): void {
+    this.depth = 0
+    this.ret = undefined
+    this.born = this.now
+    for (const slot of this.globals.keys()) if (!this.lasting.has(slot)) this.globals[slot] = undefined
   }
 
   /** Each statement begins here. */

@@ -309,6 +309,7 @@ class Parser extends StatementParser {
       type,
       isStatic: words.has('static'),
       isExtern: words.has('extern'),
+      isLasting: words.has('__lasting'),
       isConst: 'isConst' in base && base.isConst === true,
       value,
       args,

@@ -76,6 +76,8 @@ export interface Variable extends Node {
   readonly isStatic: boolean
   readonly isConst: boolean
   readonly isExtern: boolean
+  /** It outlasts a sleep after which the program begins anew. */
+  readonly isLasting?: boolean | undefined
   readonly value: Expr | undefined
   /** `Servo flap(9)`: arguments of its constructor. */
   readonly args: readonly Expr[] | undefined

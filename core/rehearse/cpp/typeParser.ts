@@ -22,6 +22,7 @@ const BESIDE: ReadonlySet<string> = new Set([
   'inline',
   'constexpr',
   'extern',
+  '__lasting',
   'register',
   'mutable',
   'virtual',

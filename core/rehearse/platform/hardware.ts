@@ -14,6 +14,36 @@ export interface SerialLine {
   readonly waiting: number[]
 }
 
+/** Why a program begins: power, a clock or a pin that woke the board, its own wish, a watchdog. */
+export type StartCause = 'power' | 'time' | 'pin' | 'restart' | 'watchdog'
+
+/** A pin that wakes the board at a level. */
+export interface WakePin {
+  readonly number: number
+  readonly high: boolean
+}
+
+/** Sleeping, and beginning anew. */
+export interface Sleep {
+  /** Why the program has begun. */
+  readonly cause: StartCause
+  /** The clock wakes after so many microseconds; not at all where undefined. */
+  after(microseconds: number | undefined): void
+  /** A pin wakes as well; undefined forgets all of them. */
+  onPin(pin: WakePin | undefined): void
+  /**
+   * Sleeps and goes on with the next line: woken by what was set, and where `served` by any handler; the board's clock
+   * of milliseconds stands meanwhile where it `stands`.
+   */
+  light(at: number, how?: { readonly stands?: boolean; readonly served?: boolean }): void
+  /** Sleeps with all pins let go; the program begins anew. `own` is false where something else may wake it. */
+  deep(at: number, own?: boolean): never
+  restart(cause: StartCause): never
+  /** A watchdog starts the program anew unless it is fed within so many microseconds; undefined switches it off. */
+  guard(microseconds: number | undefined): void
+  feed(): void
+}
+
 /** What a program does with its board. Pins are as the program writes them; `at` is the place that does it. */
 export interface Hardware {
   setting(pin: number, how: PinSetting, at: number): void
@@ -44,6 +74,7 @@ export interface Hardware {
   serial(name: string): SerialLine
   readonly bus: TwoWire
   readonly spi: Spi
+  readonly sleep: Sleep
   /** What somebody has set as the answer of a call that nobody has described; nought until then. */
   answer(name: string): () => number
   /** Bytes that outlast a reset. */

@@ -7,6 +7,7 @@ import { Callable, Ptr, textAt, type Value } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine } from './hardware.ts'
 import type { Platform } from './platform.ts'
 import { eepromClass, READ_TIMEOUT, twoWire } from './sketchBuses.ts'
+import { sleepFunctions } from './sketchSleep.ts'
 import { spiClasses } from './sketchSpi.ts'
 import { timerClasses } from './sketchTimers.ts'
 import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
@@ -104,11 +105,11 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   add('dacWrite', [int, int], VOID, ([pin, value], at) => hardware.writeAnalog(pin, (value & 255) / 255, at))
   add('millis', [], ulong, (_, at) => {
     spend(costs.clock, at)
-    return Math.floor(machine.now / 1000) >>> 0
+    return Math.floor((machine.now - machine.born) / 1000) >>> 0
   })
   add('micros', [], ulong, (_, at) => {
     spend(costs.clock, at)
-    return (Math.floor(machine.now / platform.microStep) * platform.microStep) >>> 0
+    return (Math.floor((machine.now - machine.born) / platform.microStep) * platform.microStep) >>> 0
   })
   add('delay', [ulong], VOID, ([ms], at) => hardware.wait(ms * 1000, at))
   add('delayMicroseconds', [t('unsigned int')], VOID, ([us], at) => hardware.wait(us, at))
@@ -176,6 +177,8 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     if (ledc) add(name, Array(count).fill('any'), ulong, (args, at) => ledc[name](args.map(Number), hardware, at))
   }
 
+  const sleeping = sleepFunctions(platform, hardware, { int, ulong })
+  for (const [name, one] of sleeping.functions) functions.set(name, one)
   const constants = new Map<string, { type: Type; value: Value }>()
   const number = (name: string, value: number, type: Type = int): void => {
     constants.set(name, { type, value })
@@ -215,6 +218,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     INTERNAL: 3,
   }))
     number(name, value)
+  for (const [name, value] of Object.entries(sleeping.constants)) number(name, value)
   for (const [name, value] of platform.constants) number(name, value)
   for (const [name, pin] of platform.pinNames) number(name, pin, byte)
 
@@ -441,6 +445,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ...timerClasses(hardware, { bool, ulong }),
     ['BluetoothSerial', airClass],
     ['EEPROMClass', eeprom],
+    ...sleeping.classes,
     ...platform.classes(hardware, machine, { types, printing, reading }),
   ])
   const objects = new Map<string, { of: string; value: object }>([
@@ -454,11 +459,15 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ['SPI', { of: 'SPIClass', value: { name: 'SPI' } }],
     ['SPI1', { of: 'SPIClass', value: { name: 'SPI1' } }],
     ['EEPROM', { of: 'EEPROMClass', value: {} }],
+    ...sleeping.classes.map(([of]): [string, { of: string; value: object }] => [
+      sleeping.objects[of] ?? of,
+      { of, value: {} },
+    ]),
   ])
   return {
     widths,
     macros: { ...standardMacros, ...(widths.int === 16 ? smallMacros : {}), ...platform.macros },
-    types: new Map(),
+    types: new Map(sleeping.types.map((name) => [name, int])),
     constants,
     functions,
     asked: (name) => hardware.answer(name),

@@ -6,6 +6,7 @@ import { type GivenModule, module, type PythonBoard } from './native.ts'
 import { networkModules } from './networkModules.ts'
 import { pinCalls } from './pinCalls.ts'
 import { type SerialLines, serialLines } from './serialLines.ts'
+import { sleepModules } from './sleepModules.ts'
 import { taskModule } from './tasks.ts'
 
 /** Classes of buses that the modules of all dialects hand on. */
@@ -18,7 +19,9 @@ export interface BusClasses {
 export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
   const calls = pinCalls(board)
   const buses = { spi: fourWire(board, calls), serial: serialLines(board, calls) }
-  const { machine, time } = microModules(board, calls, buses)
+  const { machine: micro, time } = microModules(board, calls, buses)
+  const sleeping = sleepModules(board, calls)
+  const machine = [...micro, ...sleeping.machine]
   const tasks = taskModule(board, calls)
   return new Map([
     module('machine', machine),
@@ -30,5 +33,6 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
     ...circuitModules(board, calls, buses),
     ...deskModules(board, calls, buses),
     ...networkModules(board, calls),
+    ...sleeping.others,
   ])
 }

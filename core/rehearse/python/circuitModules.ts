@@ -159,7 +159,14 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
     ],
     [
       'microcontroller',
-      () => new PyModule('microcontroller', new Map([['pin', new PyModule('pin', new Pins('microcontroller.pin'))]])),
+      () =>
+        new PyModule(
+          'microcontroller',
+          new Map<string, Py>([
+            ['pin', new PyModule('pin', new Pins('microcontroller.pin'))],
+            ['reset', fn('reset', () => hardware.sleep.restart('restart'))],
+          ]),
+        ),
     ],
     module('digitalio', [
       ['DigitalInOut', InOut],

@@ -76,7 +76,11 @@ export function compilePython(
     exec({ v: new Array(size()), up: null })
     return module
   }
-  return { refusals, begin: () => void run(start, '__main__'), headers: unknown }
+  const begin = (): void => {
+    made.clear()
+    run(start, '__main__')
+  }
+  return { refusals, begin, headers: unknown }
 }
 
 /** Names of a module that nobody has described: whatever it is asked for. */

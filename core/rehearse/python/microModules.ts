@@ -4,7 +4,7 @@ import { invoke } from './attributes.ts'
 import type { BusClasses } from './boardModules.ts'
 import { fn, type Named, type Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple, raise, Unknown } from './values.ts'
+import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple } from './values.ts'
 
 /** `machine` and `time` as MicroPython has them. */
 export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClasses) {
@@ -25,7 +25,6 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
     answer,
     fill,
     register,
-    quiet,
     scan,
   } = calls
   const [IN, OUT, OPEN_DRAIN, PULL_UP, PULL_DOWN, RISING, FALLING] = [0, 1, 2, 1, 2, 1, 2]
@@ -211,13 +210,15 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
     },
   )
   const ticks = 2 ** 30
+  /** Microseconds for which the program has run. */
+  const sinceStart = (): number => machine.now - machine.born
   const time: [string, Py][] = [
     ['sleep', fn('sleep', ([s]) => wait(asNumber(s) * 1e6))],
     ['sleep_ms', fn('sleep_ms', ([ms]) => wait(asNumber(ms) * 1000))],
     ['sleep_us', fn('sleep_us', ([us]) => wait(asNumber(us)))],
     ['ticks_ms', fn('ticks_ms', () => Math.floor(clock() / 1000) % ticks)],
     ['ticks_us', fn('ticks_us', () => Math.floor(clock()) % ticks)],
-    ['ticks_cpu', fn('ticks_cpu', () => Math.floor(machine.now) % ticks)],
+    ['ticks_cpu', fn('ticks_cpu', () => Math.floor(sinceStart()) % ticks)],
     [
       'ticks_diff',
       fn('ticks_diff', ([a, b]) => ((((Number(a) - Number(b) + ticks / 2) % ticks) + ticks) % ticks) - ticks / 2),
@@ -225,9 +226,9 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
     ['ticks_add', fn('ticks_add', ([a, b]) => (((Number(a) + Number(b)) % ticks) + ticks) % ticks)],
     ['time', fn('time', () => new Float(Math.floor(machine.now) / 1e6))],
     ['time_ns', fn('time_ns', () => Math.floor(machine.now) * 1000)],
-    ['monotonic', fn('monotonic', () => new Float(Math.floor(machine.now) / 1e6))],
-    ['monotonic_ns', fn('monotonic_ns', () => Math.floor(machine.now) * 1000)],
-    ['perf_counter', fn('perf_counter', () => new Float(machine.now / 1e6))],
+    ['monotonic', fn('monotonic', () => new Float(Math.floor(sinceStart()) / 1e6))],
+    ['monotonic_ns', fn('monotonic_ns', () => Math.floor(sinceStart()) * 1000)],
+    ['perf_counter', fn('perf_counter', () => new Float(sinceStart() / 1e6))],
     ['localtime', fn('localtime', () => new PyTuple([2026, 1, 1, 0, 0, Math.floor(machine.now / 1e6) % 60, 3, 1]))],
   ]
   const machineModule: [string, Py][] = [
@@ -240,10 +241,7 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
     ['SPI', buses.spi.micro],
     ['SoftSPI', buses.spi.micro],
     ['UART', buses.serial.micro],
-    ['WDT', quiet('WDT')],
-    ['RTC', new Unknown()],
     ['freq', fn('freq', () => 133_000_000)],
-    ['reset', fn('reset', () => raise('SystemExit'))],
     ['idle', fn('idle', () => null)],
     ['unique_id', fn('unique_id', () => new PyBytes([1, 2, 3, 4], false))],
     [

@@ -1,4 +1,4 @@
-import { type Named, Native, nativeClass, type PythonBoard } from './native.ts'
+import { type Named, Native, type PythonBoard } from './native.ts'
 import { asIndex, isTrue, listed, objectClass, type Py, PyBytes, PyClass, PyList, raise } from './values.ts'
 
 /** What the modules of all dialects do with pins, pulses, the converter and two-wire buses. */
@@ -13,7 +13,7 @@ export function pinCalls(board: PythonBoard) {
   /** Reads the clock, which takes its time. */
   const clock = (): number => {
     wait(costs.call)
-    return machine.now
+    return machine.now - machine.born
   }
   const arg = (args: readonly Py[], named: Named, at: number, name: string): Py => args[at] ?? named.get(name)
   const pinFrom = (value: Py): number => {
@@ -108,18 +108,6 @@ export function pinCalls(board: PythonBoard) {
     }
     return new PyList(found)
   }
-  const quiet = (name: string): PyClass =>
-    nativeClass(name, () => undefined, {
-      write: () => 0,
-      read: () => null,
-      readline: () => null,
-      any: () => 0,
-      init: () => null,
-      deinit: () => null,
-      readinto: () => 0,
-      write_readinto: () => null,
-      feed: () => null,
-    })
   return {
     wait,
     clock,
@@ -137,6 +125,5 @@ export function pinCalls(board: PythonBoard) {
     fill,
     register,
     scan,
-    quiet,
   }
 }

@@ -2,7 +2,7 @@ import type { Language } from '../../catalog/boardSchema.ts'
 import type { BoardInstance, Wiring } from '../../wiring/model.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Callable } from '../cpp/values.ts'
-import type { Edge, Hardware, PinSetting, SerialLine, Spi, TwoWire } from '../platform/hardware.ts'
+import type { Edge, Hardware, PinSetting, SerialLine, Spi, StartCause, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { StandInStage } from '../platform/standIns.ts'
 import { BusBytes } from './busBytes.ts'
@@ -17,6 +17,7 @@ import { LiveCircuit } from './live.ts'
 import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
+import { BoardSleep, Restart } from './sleep.ts'
 import { spiDevices } from './spiDevices.ts'
 import { SpiMaster } from './spiMaster.ts'
 import { Surroundings } from './surroundings.ts'
@@ -25,6 +26,9 @@ import { Trace } from './trace.ts'
 /** Microseconds from which a wait is one that people see, and how many places of it are kept. */
 const LEAST_WAIT = 50
 const MOST_PATH = 100_000
+
+/** Microseconds from a reset to the first line of the program. */
+const START = 300_000
 
 /** Where in the program something happens: file and line. */
 export type Whereabouts = (at: number) => { readonly file: string; readonly line: number }
@@ -42,6 +46,7 @@ export class StageBoard implements Hardware {
   readonly kept = new Uint8Array(4096).fill(255)
   readonly bus: TwoWire
   readonly spi: Spi
+  readonly sleep: BoardSleep
   readonly #wiring: Wiring
   readonly #board: BoardInstance
   readonly #machine: Machine
@@ -62,6 +67,9 @@ export class StageBoard implements Hardware {
   #inHandler = false
   readonly #calls: (() => void)[] = []
   #noise = 12345
+  /** Handlers called so far, and how often the program has begun anew. */
+  #served = 0
+  #starts = 0
 
   constructor(
     wiring: Wiring,
@@ -117,6 +125,20 @@ export class StageBoard implements Hardware {
       board,
       language,
     )
+    this.sleep = new BoardSleep({
+      now: () => machine.now,
+      reach: (until) => this.events.reach(until),
+      due: () => machine.due,
+      served: () => this.#served,
+      pinOf: (number, at, call) => this.pinOf(number, 'pin', at, call),
+      isHigh: (pin) => this.#isHigh(pin),
+      stands: (microseconds) => {
+        machine.born += microseconds
+      },
+      release: (kept) => this.#release(kept),
+      unjoined: () => this.#unjoined(),
+      say: (...said) => this.say(...said),
+    })
     this.#wired = [...this.pins.all].filter(({ net }) => net.wired)
     this.#noteAll()
   }
@@ -320,7 +342,48 @@ export class StageBoard implements Hardware {
   }
 
   later(microseconds: number, run: () => void): void {
-    this.events.at(this.#machine.now + microseconds, () => this.interrupt(run))
+    this.afterwards(microseconds, () => this.interrupt(run))
+  }
+
+  /** Does something for the program after a time, unless it has begun anew meanwhile. */
+  afterwards(microseconds: number, run: () => void): void {
+    const starts = this.#starts
+    this.events.at(this.#machine.now + microseconds, () => {
+      if (this.#starts === starts) run()
+    })
+  }
+
+  /** Lets pins go, but for some, and forgets what was to happen for the program. */
+  #release(kept: ReadonlySet<LivePin>): void {
+    this.#starts += 1
+    this.#handlers.clear()
+    this.#waiting.length = 0
+    this.#calls.length = 0
+    this.#masked = false
+    this.#timed.clear()
+    this.#taken.clear()
+    for (const pin of this.pins.all) {
+      if (pin.setting === undefined || kept.has(pin)) continue
+      Object.assign(pin, { setting: undefined, high: false, pulse: undefined })
+      this.#apply(pin, this.#machine.at)
+    }
+  }
+
+  /** The program begins anew, once the board has started. */
+  restart(cause: StartCause): void {
+    this.#release(new Set())
+    this.events.reach(this.#machine.now + START)
+    this.#machine.restart()
+    this.sleep.begin(cause)
+  }
+
+  /** Ends of the wire by which the board's clock reaches its reset, where it needs one and has none. */
+  #unjoined(): readonly string[] | undefined {
+    const { wakes } = this.#board.board
+    if (!wakes) return undefined
+    const ends = wakes.join.map((pin) => `${this.#board.ref}.${pin}`)
+    const [one, two] = ends.map((end) => this.#wiring.netOf(end))
+    return one === two ? undefined : ends
   }
 
   /** Something calls the program from outside. */
@@ -334,8 +397,14 @@ export class StageBoard implements Hardware {
     if (this.#masked || this.#inHandler) return
     this.#inHandler = true
     try {
-      for (let run = this.#calls.shift(); run; run = this.#calls.shift()) run()
-      for (let pin = this.#waiting.shift(); pin; pin = this.#waiting.shift()) this.#handlers.get(pin)?.handler.call([])
+      for (let run = this.#calls.shift(); run; run = this.#calls.shift()) {
+        this.#served += 1
+        run()
+      }
+      for (let pin = this.#waiting.shift(); pin; pin = this.#waiting.shift()) {
+        this.#served += 1
+        this.#handlers.get(pin)?.handler.call([])
+      }
     } finally {
       this.#inHandler = false
     }
@@ -456,7 +525,7 @@ export class StageBoard implements Hardware {
     this.#apply(pin, at)
     const { pulse } = pin
     if (milliseconds)
-      this.events.at(this.#machine.now + milliseconds * 1000, () => {
+      this.afterwards(milliseconds * 1000, () => {
         if (pin.pulse === pulse) this.noTone(number, at)
       })
   }
@@ -518,7 +587,26 @@ export class StageBoard implements Hardware {
       if (last?.place !== at && this.path.length < MOST_PATH) this.path.push({ at: from, place: at })
       if (microseconds > this.longest.microseconds) this.longest = { microseconds, place: at }
     }
-    this.events.reach(from + microseconds)
+    const to = from + microseconds
+    // The watchdog bites in the middle of a wait as well.
+    if (to < this.sleep.bites) {
+      this.events.reach(to)
+      return
+    }
+    this.events.reach(this.sleep.bites)
+    this.bite(at)
+  }
+
+  /** Nothing has fed the watchdog in time. */
+  bite(at: number): never {
+    this.say(
+      'bitten',
+      at,
+      [this.#board.ref],
+      'The watchdog starts the program anew: nothing has fed it in time.',
+      'What the program knew is forgotten, and its pins are let go. Feed it more often, or give it more time.',
+    )
+    throw new Restart('watchdog')
   }
 
   /** Where the program waits, from when on; and its longest wait. */

@@ -27,6 +27,8 @@ export const runKinds = {
   'not-heard': { severity: 'caution', about: 'Something happened and was over before the program looked.' },
   'number-lost': { severity: 'fault', about: 'A number grew beyond its type.' },
   'wrong-place': { severity: 'fault', about: 'The program reads or writes beyond what it has set aside.' },
+  'sleeps-on': { severity: 'fault', about: 'The board sleeps and nothing wakes it.' },
+  bitten: { severity: 'caution', about: 'A watchdog starts the program anew.' },
   stopped: { severity: 'fault', about: 'The program cannot go on.' },
   'unknown-class': { severity: 'caution', about: 'A class that nobody has described; what it is asked gives nought.' },
   'unknown-bytes': { severity: 'caution', about: 'What a part says byte by byte is not described; noughts are read.' },

@@ -1,7 +1,7 @@
 import type { Machine } from '../cpp/machine.ts'
 import { Halt } from '../cpp/machine.ts'
 import type { Callable } from '../cpp/values.ts'
-import type { Edge, Hardware, SerialLine } from '../platform/hardware.ts'
+import type { Edge, Hardware, SerialLine, Sleep } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 
 export interface LevelChange {
@@ -143,5 +143,21 @@ export class Recorder implements Hardware {
     onReceive: () => undefined,
     onRequest: () => undefined,
   }
+  readonly sleep: Sleep = {
+    cause: 'power',
+    after: () => undefined,
+    onPin: () => undefined,
+    light: () => undefined,
+    deep: () => this.#end(),
+    restart: () => this.#end(),
+    guard: () => undefined,
+    feed: () => undefined,
+  }
+
+  /** What begins anew is none of what is recorded. */
+  #end(): never {
+    throw new Halt('', this.#machine.at)
+  }
+
   readonly spi = { begin: () => undefined, settings: () => undefined, select: () => undefined, transfer: () => 0 }
 }

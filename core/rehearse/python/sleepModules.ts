@@ -1,0 +1,150 @@
+import type { StartCause } from '../platform/hardware.ts'
+import { fn, type GivenModule, module, type Native, nativeClass, type PythonBoard } from './native.ts'
+import type { PinCalls } from './pinCalls.ts'
+import { asNumber, isTrue, type Py, PyBytes, PyModule, PyObject, PyTuple } from './values.ts'
+
+/** Numbers of MicroPython for why a program began, and for what woke the board. */
+const RESETS: Readonly<Record<StartCause, number>> = { power: 1, restart: 5, watchdog: 3, time: 4, pin: 4 }
+const WAKES: Readonly<Record<StartCause, number>> = { power: 0, restart: 0, watchdog: 0, time: 4, pin: 2 }
+const RESET_NAMES = { PWRON_RESET: 1, HARD_RESET: 2, WDT_RESET: 3, DEEPSLEEP_RESET: 4, SOFT_RESET: 5 }
+const WAKE_NAMES = { PIN_WAKE: 2, EXT0_WAKE: 2, EXT1_WAKE: 3, TIMER_WAKE: 4, TOUCHPAD_WAKE: 5, ULP_WAKE: 6 }
+
+/** Bytes of memory that outlasts a sleep. */
+const LASTING = 2048
+
+/** Sleeping, waking and beginning anew, as the firmwares of Python have them; what they keep outlasts each start. */
+export function sleepModules(
+  { hardware, machine }: PythonBoard,
+  { pinFrom, bytesOf }: PinCalls,
+): { readonly machine: [string, Py][]; readonly others: readonly GivenModule[] } {
+  const { sleep } = hardware
+  const none = (name: string, run: (args: readonly Py[]) => void): [string, Py] => [
+    name,
+    fn(name, (args) => {
+      run(args)
+      return null
+    }),
+  ]
+  const whenMs = ([ms]: readonly Py[]): void =>
+    sleep.after(ms === undefined || ms === null ? undefined : asNumber(ms) * 1000)
+  let memory = new PyBytes([], false)
+  const lasting = new PyBytes(new Array(LASTING).fill(0), true)
+  const guard = nativeClass(
+    'WDT',
+    (_self, args, named) => sleep.guard(asNumber(named.get('timeout') ?? args[1] ?? 5000) * 1000),
+    {
+      feed: () => {
+        sleep.feed()
+        return null
+      },
+    },
+  )
+  const clock = nativeClass('RTC', () => undefined, {
+    memory: (_self, [bytes]) => {
+      if (bytes === undefined) return memory
+      memory = new PyBytes(bytesOf(bytes), false)
+      return null
+    },
+    datetime: () => {
+      const seconds = Math.floor(machine.now / 1e6)
+      return new PyTuple([2026, 1, 1, 3, Math.floor(seconds / 3600), Math.floor(seconds / 60) % 60, seconds % 60, 0])
+    },
+    init: () => null,
+  })
+  const named = (names: Readonly<Record<string, number>>): [string, Py][] => Object.entries(names)
+  const micro: [string, Py][] = [
+    none('deepsleep', (args) => {
+      if (args.length > 0) whenMs(args)
+      sleep.deep(machine.at)
+    }),
+    none('lightsleep', (args) => {
+      whenMs(args)
+      sleep.light(machine.at, { served: true })
+      sleep.after(undefined)
+    }),
+    none('reset', () => sleep.restart('restart')),
+    none('soft_reset', () => sleep.restart('restart')),
+    ['reset_cause', fn('reset_cause', () => RESETS[sleep.cause])],
+    ['wake_reason', fn('wake_reason', () => WAKES[sleep.cause])],
+    ['WDT', guard],
+    ['RTC', clock],
+    ...named(RESET_NAMES),
+    ...named(WAKE_NAMES),
+  ]
+  const wakeOn = (pins: readonly Py[], high: Py): void => {
+    sleep.onPin(undefined)
+    for (const pin of pins) sleep.onPin({ number: pinFrom(pin), high: isTrue(high) })
+  }
+  const esp: GivenModule = module('esp32', [
+    [
+      'wake_on_ext0',
+      fn('wake_on_ext0', (args, given) => {
+        wakeOn([given.get('pin') ?? args[0]], given.get('level') ?? args[1])
+        return null
+      }),
+    ],
+    [
+      'wake_on_ext1',
+      fn('wake_on_ext1', (args, given) => {
+        const pins = given.get('pins') ?? args[0]
+        wakeOn((pins as { readonly items?: readonly Py[] }).items ?? [], given.get('level') ?? args[1])
+        return null
+      }),
+    ],
+    ['WAKEUP_ALL_LOW', false],
+    ['WAKEUP_ANY_HIGH', true],
+  ])
+  return { machine: micro, others: [esp, ['alarm', alarms]] }
+
+  /** Alarms of CircuitPython. */
+  function alarms(): PyModule {
+    const dues = new Map<PyObject, { readonly microseconds?: number; readonly pin?: number; readonly high?: boolean }>()
+    const timeAlarm = nativeClass(
+      'TimeAlarm',
+      (self: Native, args, given) => {
+        const at = given.get('monotonic_time') ?? args[0]
+        const epoch = given.get('epoch_time')
+        const from = epoch === undefined ? machine.now - machine.born : machine.now
+        dues.set(self, { microseconds: Math.max(0, asNumber(at ?? epoch) * 1e6 - from) })
+      },
+      {},
+    )
+    const pinAlarm = nativeClass(
+      'PinAlarm',
+      (self: Native, args, given) => {
+        const number = pinFrom(given.get('pin') ?? args[0])
+        if (isTrue(given.get('pull') ?? false))
+          hardware.setting(number, isTrue(given.get('value') ?? false) ? 'pull-down' : 'pull-up', machine.at)
+        dues.set(self, { pin: number, high: isTrue(given.get('value') ?? args[1]) })
+      },
+      {},
+    )
+    const set = (args: readonly Py[]): void => {
+      sleep.after(undefined)
+      sleep.onPin(undefined)
+      for (const one of args) {
+        const due = one instanceof PyObject ? dues.get(one) : undefined
+        if (due?.microseconds !== undefined) sleep.after(due.microseconds)
+        if (due?.pin !== undefined) sleep.onPin({ number: due.pin, high: due.high === true })
+      }
+    }
+    const wokenBy = sleep.cause === 'time' ? timeAlarm : sleep.cause === 'pin' ? pinAlarm : undefined
+    return new PyModule(
+      'alarm',
+      new Map<string, Py>([
+        ['time', new PyModule('alarm.time', new Map([['TimeAlarm', timeAlarm]]))],
+        ['pin', new PyModule('alarm.pin', new Map([['PinAlarm', pinAlarm]]))],
+        ['wake_alarm', wokenBy ? new PyObject(wokenBy) : null],
+        ['sleep_memory', lasting],
+        none('exit_and_deep_sleep_until_alarms', (args) => {
+          set(args)
+          sleep.deep(machine.at)
+        }),
+        none('light_sleep_until_alarms', (args) => {
+          set(args)
+          sleep.light(machine.at)
+        }),
+      ]),
+    )
+  }
+}
