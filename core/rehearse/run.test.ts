@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import type { Short } from '../testing/plans.ts'
 import { catalog, planOf } from '../testing/plans.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { type RunResult, rehearse, ScriptError } from './run.ts'
-import { readScript, type Script } from './script.ts'
+import { type RunResult, rehearse } from './run.ts'
+import { readScript, type Script, ScriptError } from './script.ts'
 import { writeVcd } from './stage/trace.ts'
 
 const scriptOf = (steps: string): Script => {

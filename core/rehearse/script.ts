@@ -21,3 +21,8 @@ export function readScript(text: string, file: string): Outcome<Script> {
   if (!parsed.ok) return parsed
   return validateYaml(parsed.value, Script)
 }
+
+/** A script that asks for what the plan does not have. */
+export class ScriptError extends Error {
+  override name = 'ScriptError'
+}

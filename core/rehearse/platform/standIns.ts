@@ -4,8 +4,8 @@ import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
 import { Ptr, Struct, type Value } from '../cpp/values.ts'
 import type { Hardware, PinSetting } from './hardware.ts'
-import { SETTINGS } from './sketch.ts'
 import type { Printing } from './sketchBuses.ts'
+import { SETTINGS } from './sketchCalls.ts'
 
 /** What a stand-in asks of the stage: which part is meant, what it senses, and where it shows something. */
 export interface StandInStage {
