@@ -5,6 +5,7 @@ import type { Callable } from '../cpp/values.ts'
 import type { Edge, Hardware, PinSetting, SerialLine, Spi, StartCause, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { StandInStage } from '../platform/standIns.ts'
+import { AskedPins } from './askedPins.ts'
 import { BusBytes } from './busBytes.ts'
 import { BusDevices } from './busDevices.ts'
 import { Channels } from './channels.ts'
@@ -12,11 +13,13 @@ import { type ChipStage, Chips } from './chips.ts'
 import { Conversations } from './conversations.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
+import { Handlers } from './handlers.ts'
 import type { Handle } from './handles.ts'
 import { LiveCircuit } from './live.ts'
 import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
+import { Pulses } from './pulses.ts'
 import { BoardSleep, Restart } from './sleep.ts'
 import { spiDevices } from './spiDevices.ts'
 import { SpiMaster } from './spiMaster.ts'
@@ -54,21 +57,16 @@ export class StageBoard implements Hardware {
   readonly #findings: RunFindings
   readonly #where: Whereabouts
   readonly #language: Language
-  readonly #handlers = new Map<LivePin, { edge: Edge; handler: Callable }>()
-  readonly #waiting: LivePin[] = []
+  readonly #handlers = new Handlers()
+  readonly #asked: AskedPins
+  readonly #pulses: Pulses
   readonly #wired: readonly LivePin[]
-  /** Pins without a wire of which that was said. */
-  readonly #bare = new Set<LivePin>()
   readonly #around: Surroundings
   readonly #judge: PinJudge
   /** Place of the program that moved the lines last. */
   #at = 0
-  #masked = false
-  #inHandler = false
-  readonly #calls: (() => void)[] = []
   #noise = 12345
-  /** Handlers called so far, and how often the program has begun anew. */
-  #served = 0
+  /** How often the program has begun anew. */
   #starts = 0
 
   constructor(
@@ -90,6 +88,21 @@ export class StageBoard implements Hardware {
     this.live = new LiveCircuit(wiring)
     this.pins = new LivePins(wiring, board, this.live, language)
     this.events = new Events(machine)
+    this.#asked = new AskedPins({ board, pins: this.pins, language, say: (...said) => this.say(...said) })
+    this.#pulses = new Pulses({
+      board,
+      machine,
+      pulseHertz: platform.pulseHertz,
+      pin: (number) => this.pins.pin(number, 'pin'),
+      pinOf: (...asked) => this.pinOf(...asked),
+      able: (...asked) => this.#able(...asked),
+      apply: (pin, at) => this.#apply(pin, at),
+      isHigh: (pin) => this.#isHigh(pin),
+      tooHigh: (pin, at) => this.#judge.tooHigh(pin, at),
+      reach: (until) => this.events.reach(until),
+      afterwards: (...asked) => this.afterwards(...asked),
+      say: (...said) => this.say(...said),
+    })
     this.#around = new Surroundings(this, machine, language)
     this.handles = this.#around.handles
     this.#judge = new PinJudge({
@@ -97,7 +110,7 @@ export class StageBoard implements Hardware {
       live: this.live,
       handles: this.handles,
       language,
-      listens: (pin) => this.#handlers.has(pin),
+      listens: (pin) => this.#handlers.listens(pin),
       say: (...said) => this.say(...said),
     })
     const bytes = new BusBytes(this)
@@ -129,7 +142,7 @@ export class StageBoard implements Hardware {
       now: () => machine.now,
       reach: (until) => this.events.reach(until),
       due: () => machine.due,
-      served: () => this.#served,
+      served: () => this.#handlers.served,
       pinOf: (number, at, call) => this.pinOf(number, 'pin', at, call),
       isHigh: (pin) => this.#isHigh(pin),
       stands: (microseconds) => {
@@ -153,74 +166,30 @@ export class StageBoard implements Hardware {
   }
 
   get masked(): boolean {
-    return this.#masked
+    return this.#handlers.masked
   }
 
   set masked(to: boolean) {
-    this.#masked = to
-    if (!to) this.#serve()
+    this.#handlers.masked = to
   }
+
+  /** Something calls the program from outside. */
+  readonly interrupt = (run: () => void): void => this.#handlers.interrupt(run)
 
   say(kind: RunKind, at: number, ends: readonly string[], message: string, why: string): void {
     this.#findings.add({ kind, message, why, seconds: this.#machine.now / 1e6, at: ends, ...this.#where(at) })
   }
 
-  /** The pin that a number of the program means; what is wrong with it is said. */
-  pinOf(number: number, counts: 'pin' | 'analog' | 'interrupt', at: number, call: string): LivePin | undefined {
-    if (this.pins.isInside(number)) return undefined
-    // In Python a pin is always meant by its own name.
-    const pin = this.pins.pin(number, this.#language === 'cpp' ? counts : 'pin')
-    if (!pin) {
-      this.say(
-        'no-such-pin',
-        at,
-        [this.#board.ref],
-        `${this.#words(call)} names ${number}, and ${this.#board.title} has no such pin.`,
-        'Nothing happens on the board, or something on a pin that is not brought out.',
-      )
-      return undefined
-    }
-    if (!pin.net.wired && !this.#bare.has(pin)) {
-      this.#bare.add(pin)
-      const isOnboard = pin.facts.cautions.some(({ id }) => id.startsWith('onboard'))
-      if (!isOnboard && this.pins.names.get('LED_BUILTIN') !== pin.number)
-        this.say(
-          'nothing-there',
-          at,
-          [pin.host.end],
-          `${this.#words(call)} uses ${pin.host.end}, to which the plan has wired nothing.`,
-          'Either the program means another pin, or a wire is missing in the plan.',
-        )
-    }
-    return pin
+  pinOf(...asked: Parameters<AskedPins['pinOf']>): LivePin | undefined {
+    return this.#asked.pinOf(...asked)
   }
 
-  /** A call as the platform of the program names it; in Python they go by many names. */
-  #words(call: string): string {
-    return this.#language === 'cpp' ? call : 'The program'
-  }
-
-  /** A pin that a program has written and the board has not. */
   sayNoPin(written: string, at: number): void {
-    this.say(
-      'no-such-pin',
-      at,
-      [this.#board.ref],
-      `The program names ${written}, and ${this.#board.title} has no such pin.`,
-      'The program ends here, with an error for an invalid pin.',
-    )
+    this.#asked.sayNoPin(written, at)
   }
 
-  #able(pin: LivePin, what: string, at: number, call: string, words: string): boolean {
-    if (pin.host.functions.has(what)) return true
-    this.say(
-      'not-able',
-      at,
-      [pin.host.end],
-      `${this.#words(call)}: ${pin.host.end} ${words}.`,
-      pin.facts.note ?? 'The catalogue lists what each pin can do; another pin of the board can.',
-    )
-    return false
+  #able(...asked: Parameters<AskedPins['able']>): boolean {
+    return this.#asked.able(...asked)
   }
 
   setting(number: number, how: PinSetting, at: number): void {
@@ -282,13 +251,13 @@ export class StageBoard implements Hardware {
       // What hangs together with nothing that moved has not changed.
       if (near && pin !== by && !near.includes(pin.net.index) && this.live.isStill(pin.net.index)) continue
       this.pins.note(pin, this.trace, this.#machine.now)
-      this.#watch(pin)
+      this.#handlers.watch(pin, this.#isHigh(pin))
       this.#judge.pin(pin, at)
     }
     this.live.rest()
     if (by && this.ranAtOnce.size > 0) this.#sayRanAtOnce(by, at)
     if (by) this.#around.echo(by)
-    this.#serve()
+    this.#handlers.serve()
   }
 
   /** Parts that ran before the program had set anything, and what they were seen to do. */
@@ -326,21 +295,6 @@ export class StageBoard implements Hardware {
     return is === 'floating' ? undefined : is === 'high' ? true : is === 'low' ? false : pin.seen
   }
 
-  #watch(pin: LivePin): void {
-    const now = this.#isHigh(pin)
-    const before = pin.seen
-    if (now === before) return
-    pin.seen = now
-    const listens = this.#handlers.get(pin)
-    if (!listens || now === undefined) return
-    const { edge } = listens
-    if (before === undefined) return
-    if (edge === 'change' || edge === (now ? 'rising' : 'falling') || edge === (now ? 'high' : 'low')) {
-      pin.reads += 1
-      this.#waiting.push(pin)
-    }
-  }
-
   later(microseconds: number, run: () => void): void {
     this.afterwards(microseconds, () => this.interrupt(run))
   }
@@ -357,11 +311,7 @@ export class StageBoard implements Hardware {
   #release(kept: ReadonlySet<LivePin>): void {
     this.#starts += 1
     this.#handlers.clear()
-    this.#waiting.length = 0
-    this.#calls.length = 0
-    this.#masked = false
-    this.#timed.clear()
-    this.#taken.clear()
+    this.#pulses.clear()
     for (const pin of this.pins.all) {
       if (pin.setting === undefined || kept.has(pin)) continue
       Object.assign(pin, { setting: undefined, high: false, pulse: undefined })
@@ -384,30 +334,6 @@ export class StageBoard implements Hardware {
     const ends = wakes.join.map((pin) => `${this.#board.ref}.${pin}`)
     const [one, two] = ends.map((end) => this.#wiring.netOf(end))
     return one === two ? undefined : ends
-  }
-
-  /** Something calls the program from outside. */
-  readonly interrupt = (run: () => void): void => {
-    this.#calls.push(run)
-    this.#serve()
-  }
-
-  /** Runs handlers of calls and edges that have come, unless they are held back. */
-  #serve(): void {
-    if (this.#masked || this.#inHandler) return
-    this.#inHandler = true
-    try {
-      for (let run = this.#calls.shift(); run; run = this.#calls.shift()) {
-        this.#served += 1
-        run()
-      }
-      for (let pin = this.#waiting.shift(); pin; pin = this.#waiting.shift()) {
-        this.#served += 1
-        this.#handlers.get(pin)?.handler.call([])
-      }
-    } finally {
-      this.#inHandler = false
-    }
   }
 
   read(number: number, at: number): boolean {
@@ -455,56 +381,24 @@ export class StageBoard implements Hardware {
     return Math.max(0, Math.min(full, Math.round((seen / reference) * full)))
   }
 
-  pulse(
-    number: number,
-    duty: number,
-    hertz: number | undefined,
-    at: number,
-    maker: 'timer' | 'library' = 'timer',
-  ): void {
-    const pin = this.pinOf(number, 'pin', at, maker === 'timer' ? 'analogWrite' : 'attach')
-    if (!pin) return
-    pin.everOutput[0] = true
-    const able =
-      maker === 'timer'
-        ? this.#able(pin, 'pwm', at, 'analogWrite', 'makes no pulses: it is only high or low')
-        : this.#able(pin, 'digital-out', at, 'attach', 'is no output')
-    pin.setting = 'out'
-    pin.pulse = able && duty > 0 && duty < 1 ? { duty, hertz: hertz ?? this.#platform.pulseHertz } : undefined
-    pin.high = able ? duty >= 1 : duty >= 0.5
-    if (maker === 'timer') {
-      if (pin.pulse) this.#timed.set(pin, at)
-      else this.#timed.delete(pin)
-      this.#sayTaken(pin, at)
-    }
-    this.#apply(pin, at)
+  pulse(...asked: Parameters<Hardware['pulse']>): void {
+    this.#pulses.pulse(...asked)
   }
 
-  takesTimers(id: 'servo-library' | 'tone-library', at: number): void {
-    const feature = this.#board.board.features.find((one) => one.id === id)
-    if (!feature || feature.timers.every((timer) => this.#taken.has(timer))) return
-    for (const timer of feature.timers) this.#taken.set(timer, feature.title)
-    for (const [pin] of this.#timed) this.#sayTaken(pin, at)
+  takesTimers(...asked: Parameters<Hardware['takesTimers']>): void {
+    this.#pulses.takesTimers(...asked)
   }
 
-  /** Pins at which a timer makes pulses, and timers that libraries have taken. */
-  readonly #timed = new Map<LivePin, number>()
-  readonly #taken = new Map<string, string>()
+  tone(...asked: Parameters<Hardware['tone']>): void {
+    this.#pulses.tone(...asked)
+  }
 
-  #sayTaken(pin: LivePin, at: number): void {
-    if (!this.#timed.has(pin)) return
-    const timer = this.#board.board.timers.find(({ channels }) =>
-      Object.values(channels).some((pins) => pins.some((id) => this.#board.facts.pin(id)?.net === pin.facts.net)),
-    )
-    const taker = timer && this.#taken.get(timer.id)
-    if (timer && taker)
-      this.say(
-        'timer-taken',
-        at,
-        [pin.host.end],
-        `${pin.host.end} gets its pulses from ${timer.id}, and the ${taker.toLowerCase()} has taken it.`,
-        'The pin makes no pulses any more, or the library stumbles. Another pin with pulses, on another timer, works.',
-      )
+  noTone(...asked: Parameters<Hardware['noTone']>): void {
+    this.#pulses.noTone(...asked)
+  }
+
+  pulseIn(...asked: Parameters<Hardware['pulseIn']>): number {
+    return this.#pulses.pulseIn(...asked)
   }
 
   writeAnalog(number: number, share: number, at: number): void {
@@ -514,66 +408,15 @@ export class StageBoard implements Hardware {
     this.#changed(at, pin)
   }
 
-  tone(number: number, hertz: number, milliseconds: number | undefined, at: number): void {
-    const pin = this.pinOf(number, 'pin', at, 'tone')
-    if (!pin) return
-    if (!this.#able(pin, 'digital-out', at, 'tone', 'is no output')) return
-    this.takesTimers('tone-library', at)
-    pin.setting = 'out'
-    pin.everOutput[0] = true
-    pin.pulse = { duty: 0.5, hertz }
-    this.#apply(pin, at)
-    const { pulse } = pin
-    if (milliseconds)
-      this.afterwards(milliseconds * 1000, () => {
-        if (pin.pulse === pulse) this.noTone(number, at)
-      })
-  }
-
-  noTone(number: number, at: number): void {
-    const pin = this.pins.pin(number, 'pin')
-    if (!pin) return
-    pin.pulse = undefined
-    pin.high = false
-    this.#apply(pin, at)
-  }
-
-  pulseIn(number: number, high: boolean, timeout: number, at: number): number {
-    const pin = this.pinOf(number, 'pin', at, 'pulseIn')
-    if (!pin) return 0
-    pin.reads += 1
-    const machine = this.#machine
-    const until = machine.now + timeout
-    this.#judge.tooHigh(pin, at)
-    const reach = (wanted: boolean): boolean => {
-      while (machine.now < until) {
-        if (this.#isHigh(pin) === wanted) return true
-        this.events.reach(Math.min(until, this.#nextChange(until)))
-      }
-      return this.#isHigh(pin) === wanted
-    }
-    if (!reach(!high) || !reach(high)) return 0
-    const from = machine.now
-    if (!reach(!high)) return 0
-    pin.reads += 1
-    this.#judge.tooHigh(pin, at)
-    return Math.round(machine.now - from)
-  }
-
-  #nextChange(until: number): number {
-    const { due } = this.#machine
-    return Number.isFinite(due) ? Math.min(until, Math.max(this.#machine.now + 1, due)) : until
-  }
-
   onEdge(number: number, edge: Edge | undefined, handler: Callable | undefined, at: number): void {
     const pin = this.pinOf(number, 'pin', at, 'attachInterrupt')
     if (!pin) return
     if (!edge || !handler) {
-      this.#handlers.delete(pin)
+      this.#handlers.forget(pin)
       return
     }
     if (!this.#able(pin, 'interrupt', at, 'attachInterrupt', 'wakes no handler')) return
-    this.#handlers.set(pin, { edge, handler })
+    this.#handlers.listen(pin, edge, handler)
     pin.seen = this.#isHigh(pin)
     if (this.pins.level(pin).is === 'floating' && pin.net.wired && !this.#judge.isUnknown(pin))
       this.#judge.floating(pin, at)
@@ -582,7 +425,7 @@ export class StageBoard implements Hardware {
   wait(microseconds: number, by: number): void {
     const from = this.#machine.now
     const at = this.#machine.own(by)
-    if (microseconds > LEAST_WAIT && !this.#inHandler) {
+    if (microseconds > LEAST_WAIT && !this.#handlers.isRunning) {
       const last = this.path.at(-1)
       if (last?.place !== at && this.path.length < MOST_PATH) this.path.push({ at: from, place: at })
       if (microseconds > this.longest.microseconds) this.longest = { microseconds, place: at }
