@@ -37,58 +37,72 @@ export const commonGround: Rule = {
       })
     }
     const areJoined = joinedGrounds(wiring)
-    for (const use of wiring.signals)
-      for (const { host } of use.hosts) {
-        const partGround = groundNet(wiring, use.part)
-        const hostGround = host.board ? host.board.ground : host.provider && groundNet(wiring, host.provider)
-        if (!partGround || !hostGround || areJoined(partGround, hostGround)) continue
-        say(
-          groundName(wiring, partGround),
-          groundName(wiring, hostGround),
-          [use.part.ref, host.ref],
-          `${use.part.ref} and ${host.ref} exchange signals`,
-        )
-      }
-    for (const part of wiring.parts)
-      for (const use of part.supplies) {
-        if (!use.source) continue
-        const source = sourceGround(wiring, use.source.ref)
-        const ground = use.ground ?? switchedGround(wiring, part)
-        if (!source || !ground || areJoined(source, ground)) continue
-        say(
-          groundName(wiring, source),
-          groundName(wiring, ground),
-          [part.ref, use.source.ref],
-          `${part.ref} is fed from ${use.source.end} and returns through another ground`,
-        )
-      }
-    for (const shunt of circuitOf(wiring).elements) {
-      if (shunt.kind !== 'shunt') continue
-      const ground = groundNet(wiring, shunt.part)
-      const source = railOf(shunt.netA)?.source ?? railOf(shunt.netB)?.source
-      const measured = source && sourceGround(wiring, source.ref)
-      if (ground && measured && !areJoined(ground, measured))
-        say(
-          groundName(wiring, measured),
-          groundName(wiring, ground),
-          [shunt.part.ref, source.ref],
-          `${shunt.part.ref} measures against its own ground what ${source.end} gives`,
-        )
-    }
-    for (const boards of joinedBoards(wiring))
-      for (const other of boards.slice(1))
-        if (!areJoined(other.ground, boards[0]!.ground))
-          say(
-            groundName(wiring, boards[0]!.ground),
-            groundName(wiring, other.ground),
-            [boards[0]!.ref, other.ref],
-            `${boards[0]!.ref} and ${other.ref} are joined by a signal`,
-          )
+    for (const { one, two, at, what } of pairsOfGrounds(wiring))
+      if (!areJoined(one, two)) say(groundName(wiring, one), groundName(wiring, two), at, what)
     sayRaised(wiring, report)
     sayIdleConverters(wiring, report)
     sayLoops(wiring, (end) => named.has(wiring.netOf(end)), report)
   },
 }
+
+/** Two grounds that must be one, whom they belong to, and why they must. */
+interface GroundPair {
+  readonly one: Net
+  readonly two: Net
+  readonly at: readonly string[]
+  readonly what: string
+}
+
+/** Of a part and what it talks to, of a part and its supply, of a meter and what it measures, of two boards. */
+const pairsOfGrounds = (wiring: Wiring): readonly GroundPair[] => [
+  ...talkingPairs(wiring),
+  ...fedPairs(wiring),
+  ...measuringPairs(wiring),
+  ...joinedBoards(wiring).flatMap(([first, ...others]) =>
+    others.flatMap((other): GroundPair[] =>
+      first
+        ? [
+            {
+              one: first.ground,
+              two: other.ground,
+              at: [first.ref, other.ref],
+              what: `${first.ref} and ${other.ref} are joined by a signal`,
+            },
+          ]
+        : [],
+    ),
+  ),
+]
+
+const talkingPairs = (wiring: Wiring): GroundPair[] =>
+  wiring.signals.flatMap((use) =>
+    use.hosts.flatMap(({ host }): GroundPair[] => {
+      const one = groundNet(wiring, use.part)
+      const two = host.board ? host.board.ground : host.provider && groundNet(wiring, host.provider)
+      const what = `${use.part.ref} and ${host.ref} exchange signals`
+      return one && two ? [{ one, two, at: [use.part.ref, host.ref], what }] : []
+    }),
+  )
+
+const fedPairs = (wiring: Wiring): GroundPair[] =>
+  wiring.parts.flatMap((part) =>
+    part.supplies.flatMap((use): GroundPair[] => {
+      if (!use.source) return []
+      const one = sourceGround(wiring, use.source.ref)
+      const two = use.ground ?? switchedGround(wiring, part)
+      const what = `${part.ref} is fed from ${use.source.end} and returns through another ground`
+      return one && two ? [{ one, two, at: [part.ref, use.source.ref], what }] : []
+    }),
+  )
+
+const measuringPairs = (wiring: Wiring): GroundPair[] =>
+  circuitOf(wiring).elements.flatMap(({ kind, part, netA, netB }): GroundPair[] => {
+    const source = kind === 'shunt' ? (railOf(netA)?.source ?? railOf(netB)?.source) : undefined
+    const one = source && sourceGround(wiring, source.ref)
+    const two = groundNet(wiring, part)
+    const what = `${part.ref} measures against its own ground what ${source?.end} gives`
+    return one && two && source ? [{ one, two, at: [part.ref, source.ref], what }] : []
+  })
 
 /** Two grounds are one where a switch, a fuse or a meter lies in the way of the current back: on, they join them. */
 function joinedGrounds(wiring: Wiring): (a: Net, b: Net) => boolean {

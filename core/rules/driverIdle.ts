@@ -32,45 +32,6 @@ export const driverIdle: Rule = {
     fixable: true,
   },
   check(wiring, report) {
-    const unused = new Set(wiring.plan.unused)
-    const wrongTies = new Set(
-      wiring.ties.flatMap(({ end, state }) => (state === 'wrong' || state === 'open' ? [end] : [])),
-    )
-    // Outputs that stand still for the same reason are one finding.
-    const idle = new Map<string, { outputs: string[]; loads: Set<string>; open: string[]; off: string[] }>()
-    const note = (key: string, output: string, loads: readonly string[], open: string[], off: string[]): void => {
-      const group = idle.get(key) ?? { outputs: [], loads: new Set<string>(), open, off }
-      group.outputs.push(output)
-      for (const one of loads) group.loads.add(one)
-      idle.set(key, group)
-    }
-    const { channels, elements } = circuitOf(wiring)
-    for (const channel of channels) {
-      const loads = carriedBy(wiring, channel)
-      if (loads.length === 0) continue
-      const open = channel.inputs.filter((end) => !isMoved(wiring, end))
-      const off = channel.enables.filter(({ end, active, held }) => {
-        const net = wiring.netOf(end)
-        const rail = railOf(net)
-        if (rail) return active === 'high' ? rail.volts === 0 : rail.volts > 0
-        return !held && !isMoved(wiring, end) && !(net.wired && !unused.has(end) && isPulled(wiring, end, active))
-      })
-      if (open.length === 0 && off.length === 0) continue
-      // Of a strap that is open or on the wrong level strap-needed speaks.
-      if (open.length === 0 && off.every(({ end }) => wrongTies.has(end))) continue
-      const ends = off.map(({ end }) => end)
-      const key = [channel.part.ref, ...open, '/', ...ends].join(' ')
-      note(key, channel.output, loads, open, ends)
-    }
-    for (const { part, b, moved, netA, netB } of elements) {
-      if (!moved || !netA.wired || !netB.wired || netA === netB || isMoved(wiring, moved.by)) continue
-      // Of an input on a supply or ground pin-on-rail speaks.
-      if (railOf(wiring.netOf(moved.by))) continue
-      // What a contact leads on to counts, not what shares its supply.
-      const behind = [netA, netB].filter((net) => ownRailOf(net) === undefined)
-      const loads = behind.flatMap(({ ends }) => ownersAt(wiring, ends, part))
-      if (loads.length > 0) note(`${moved.by} /`, b, loads, [moved.by], [])
-    }
     sayJoined(wiring, report)
     sayJoinedContacts(wiring, report)
     sayOtherKind(wiring, report)
@@ -82,7 +43,7 @@ export const driverIdle: Rule = {
     sayHalfContacts(wiring, report)
     sayPassedBy(wiring, report)
     sayAlike(wiring, report)
-    for (const { outputs, loads, open, off } of idle.values())
+    for (const { outputs, loads, open, off } of idleOutputs(wiring))
       report({
         severity: 'fault',
         at: [...outputs, ...open, ...off, ...loads],
@@ -103,6 +64,72 @@ export const driverIdle: Rule = {
         numbers: {},
       })
   },
+}
+
+/** Outputs that stand still for the same reason: what they carry, which inputs are open, which enables switch them off. */
+interface Idle {
+  readonly outputs: string[]
+  readonly loads: Set<string>
+  readonly open: readonly string[]
+  readonly off: readonly string[]
+}
+type Note = (
+  key: string,
+  output: string,
+  loads: readonly string[],
+  open: readonly string[],
+  off: readonly string[],
+) => void
+
+function idleOutputs(wiring: Wiring): Iterable<Idle> {
+  const idle = new Map<string, Idle>()
+  const note: Note = (key, output, loads, open, off) => {
+    const group = idle.get(key) ?? { outputs: [], loads: new Set<string>(), open, off }
+    group.outputs.push(output)
+    for (const one of loads) group.loads.add(one)
+    idle.set(key, group)
+  }
+  noteChannels(wiring, note)
+  noteContacts(wiring, note)
+  return idle.values()
+}
+
+function noteChannels(wiring: Wiring, note: Note): void {
+  const unused = new Set(wiring.plan.unused)
+  const wrongTies = new Set(
+    wiring.ties.flatMap(({ end, state }) => (state === 'wrong' || state === 'open' ? [end] : [])),
+  )
+  const { channels } = circuitOf(wiring)
+  for (const channel of channels) {
+    const loads = carriedBy(wiring, channel)
+    if (loads.length === 0) continue
+    const open = channel.inputs.filter((end) => !isMoved(wiring, end))
+    const off = channel.enables.filter(({ end, active, held }) => {
+      const net = wiring.netOf(end)
+      const rail = railOf(net)
+      if (rail) return active === 'high' ? rail.volts === 0 : rail.volts > 0
+      return !held && !isMoved(wiring, end) && !(net.wired && !unused.has(end) && isPulled(wiring, end, active))
+    })
+    if (open.length === 0 && off.length === 0) continue
+    // Of a strap that is open or on the wrong level strap-needed speaks.
+    if (open.length === 0 && off.every(({ end }) => wrongTies.has(end))) continue
+    const ends = off.map(({ end }) => end)
+    const key = [channel.part.ref, ...open, '/', ...ends].join(' ')
+    note(key, channel.output, loads, open, ends)
+  }
+}
+
+/** Contacts that nothing moves. */
+function noteContacts(wiring: Wiring, note: Note): void {
+  for (const { part, b, moved, netA, netB } of circuitOf(wiring).elements) {
+    if (!moved || !netA.wired || !netB.wired || netA === netB || isMoved(wiring, moved.by)) continue
+    // Of an input on a supply or ground pin-on-rail speaks.
+    if (railOf(wiring.netOf(moved.by))) continue
+    // What a contact leads on to counts, not what shares its supply.
+    const behind = [netA, netB].filter((net) => ownRailOf(net) === undefined)
+    const loads = behind.flatMap(({ ends }) => ownersAt(wiring, ends, part))
+    if (loads.length > 0) note(`${moved.by} /`, b, loads, [moved.by], [])
+  }
 }
 
 /** What hangs on an output: loads, and of a bare transistor whatever else is joined with it. */

@@ -4,7 +4,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { RECOMMENDED_SLACK } from '../circuit/lit.ts'
 import type { Host, PartInstance, SignalUse, SupplyUse, Wiring } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 
 export const driverNeeded: Rule = {
   meta: {
@@ -47,40 +47,45 @@ export const driverNeeded: Rule = {
         ],
       })
     }
-    for (const part of wiring.parts)
-      for (const use of part.supplies) {
-        if (use.source) continue
-        for (const end of use.pins) {
-          const net = wiring.netOf(end)
-          const host = net.ends.map((one) => wiring.terminal(one)?.host).find((one) => one?.board !== undefined)
-          if (!host || !feedsTooMuch(host, use)) continue
-          const takes = takenBy(use) as number
-          const most = goodFor(host)
-          report({
-            severity: 'fault',
-            at: [end, host.end],
-            message: 'fedByPin',
-            data: { part: part.ref, takes: Math.round(takes), pin: host.end, most },
-            why: 'A logic pin is no supply: above its current its voltage falls, then its output stage is destroyed. Feed the part from a supply, and switch it with a transistor where it must be switched.',
-            numbers: { takesMilliamps: Math.round(takes), pinMilliamps: most as number },
-            propose: () => {
-              const rails = [...new Set(wiring.nets.flatMap((one) => one.sources))].filter(
-                (source) => source.volts >= use.facts.least && source.volts <= use.facts.most,
-              )
-              return rails.slice(0, 2).map((source) => ({
-                title: `Feed ${end} from ${source.end}`,
-                edits: [
-                  ...wiring.plan.wires
-                    .filter((wire) => [wire[0], wire[1]].includes(end))
-                    .map(([from, to]) => ({ do: 'disconnect' as const, from, to })),
-                  { do: 'connect' as const, from: end, to: source.end },
-                ],
-              }))
-            },
-          })
-        }
-      }
+    sayFedByPins(wiring, report)
   },
+}
+
+/** Parts that take their supply from a pin which cannot carry it. */
+function sayFedByPins(wiring: Wiring, report: (one: Report) => void): void {
+  for (const part of wiring.parts)
+    for (const use of part.supplies) {
+      if (use.source) continue
+      for (const end of use.pins) {
+        const net = wiring.netOf(end)
+        const host = net.ends.map((one) => wiring.terminal(one)?.host).find((one) => one?.board !== undefined)
+        if (!host || !feedsTooMuch(host, use)) continue
+        const takes = takenBy(use) as number
+        const most = goodFor(host)
+        report({
+          severity: 'fault',
+          at: [end, host.end],
+          message: 'fedByPin',
+          data: { part: part.ref, takes: Math.round(takes), pin: host.end, most },
+          why: 'A logic pin is no supply: above its current its voltage falls, then its output stage is destroyed. Feed the part from a supply, and switch it with a transistor where it must be switched.',
+          numbers: { takesMilliamps: Math.round(takes), pinMilliamps: most as number },
+          propose: () => {
+            const rails = [...new Set(wiring.nets.flatMap((one) => one.sources))].filter(
+              (source) => source.volts >= use.facts.least && source.volts <= use.facts.most,
+            )
+            return rails.slice(0, 2).map((source) => ({
+              title: `Feed ${end} from ${source.end}`,
+              edits: [
+                ...wiring.plan.wires
+                  .filter((wire) => [wire[0], wire[1]].includes(end))
+                  .map(([from, to]) => ({ do: 'disconnect' as const, from, to })),
+                { do: 'connect' as const, from: end, to: source.end },
+              ],
+            }))
+          },
+        })
+      }
+    }
 }
 
 /**

@@ -30,16 +30,19 @@ export const i2cPullup: Rule = {
       const same = twin !== undefined && Math.round(twin.ohms ?? 0) === Math.round(line.ohms ?? 0)
       if (same && line.signal === 'SCL') continue
       const signals = same ? 'SDA and SCL' : line.signal
-      const names = listWords(line.parts.map((part) => part.ref))
       const refs = line.parts.map((part) => part.ref)
-      const at = [line.host.end, ...(same && twin ? [twin.host.end] : []), ...refs]
+      const names = listWords(refs)
+      const both = same && twin ? [line, twin] : [line]
+      const at = [...both.map(({ host }) => host.end), ...refs]
       const formerly = [...(same ? ['SDA', 'SCL'] : [line.signal]), ...refs]
-      const uses = same && twin ? [line.use, twin.use] : [line.use]
-      const propose = (): readonly Fix[] => addPulls(wiring, uses)
+      const propose = (): readonly Fix[] =>
+        addPulls(
+          wiring,
+          both.map(({ use }) => use),
+        )
       // A module that has no supply yet brings its pull-ups along when it has; of the supply another rule speaks.
-      const unfed = line.parts.some((part) => part.mode?.i2c?.pullUpOhms !== undefined && part.logicVolts === undefined)
-      if (line.ohms === undefined && unfed) continue
       if (line.ohms === undefined) {
+        if (line.parts.some(({ mode, logicVolts }) => mode?.i2c?.pullUpOhms && logicVolts === undefined)) continue
         report({
           severity: 'fault',
           at,

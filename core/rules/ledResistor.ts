@@ -2,7 +2,7 @@ import { type LitDiode, litDiodes } from '../circuit/lit.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { companionOffers, setOhms, setOption } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
 
@@ -82,47 +82,8 @@ export const ledResistor: Rule = {
           numbers: { milliamps: twoDigits(one.milliamps), volts: twoDigits(one.volts), forward: one.forward },
           propose: () => (isDark ? [] : resize(wiring, one, ohms)),
         })
-      else if (one.darkenedBy && one.resistor)
-        report({
-          severity: 'caution',
-          at,
-          message: 'darkened',
-          data: { names, other: legWords(one.darkenedBy), resistor: one.resistor.ref },
-          why: `The lamp with fewer volts holds the resistor's end down, and ${formatVolts(one.forward)} are not left for this one. Each lamp needs a resistor of its own.`,
-          numbers: { forward: one.forward },
-        })
-      else if (one.resistor && one.twins.length > 0 && wiring.parts.indexOf(one.part) < firstOf(wiring, one.twins))
-        report({
-          severity: 'tip',
-          at: [one.part.ref, ...one.twins.map(({ ref }) => ref)],
-          message: 'shared',
-          data: { names: listWords([one.part.ref, ...one.twins.map(({ ref }) => ref)]), resistor: one.resistor.ref },
-          why: `No two lamps have the same forward voltage: they glow unequally, and should one fail, the others take its share. A resistor for each parts the current fairly.`,
-          numbers: {},
-        })
-      const rating = one.resistor?.options.watts
-      const watts = (one.milliamps / 1000) ** 2 * one.ohms
-      if (one.resistor && typeof rating === 'number' && Number.isFinite(watts) && watts > rating * 1.001)
-        report({
-          severity: 'caution',
-          at: [one.resistor.ref],
-          message: 'hot',
-          data: { resistor: one.resistor.ref, watts: formatQuantity(watts, 'W'), rating: formatQuantity(rating, 'W') },
-          why: `P = I² · R with ${one.milliamps.toFixed(1)} mA through ${formatQuantity(one.ohms, 'Ω')}. A resistor above its rating scorches the breadboard; a larger value or a bigger body keeps it cool.`,
-          numbers: { watts: twoDigits(watts), rating },
-          propose: () => {
-            const { resistor } = one
-            return resistor
-              ? [1, 2, 5]
-                  .filter((size) => size > watts)
-                  .slice(0, 1)
-                  .map((size) => ({
-                    title: `Take a ${size} W resistor for ${resistor.ref}`,
-                    edits: setOption(wiring, resistor, 'watts', size),
-                  }))
-              : []
-          },
-        })
+      else sayShared(wiring, one, names, report)
+      sayHot(wiring, one, report)
     }
   },
 }
@@ -131,6 +92,56 @@ export const ledResistor: Rule = {
 const legWords = (end: string): string => {
   const [ref, ...pin] = end.split('.')
   return `${ref} at ${pin.join('.')}`
+}
+
+/** Several lamps hang on one resistor. */
+function sayShared(wiring: Wiring, one: LitDiode, names: string, report: (one: Report) => void): void {
+  const at = [one.anode, one.cathode]
+  if (one.darkenedBy && one.resistor)
+    report({
+      severity: 'caution',
+      at,
+      message: 'darkened',
+      data: { names, other: legWords(one.darkenedBy), resistor: one.resistor.ref },
+      why: `The lamp with fewer volts holds the resistor's end down, and ${formatVolts(one.forward)} are not left for this one. Each lamp needs a resistor of its own.`,
+      numbers: { forward: one.forward },
+    })
+  else if (one.resistor && one.twins.length > 0 && wiring.parts.indexOf(one.part) < firstOf(wiring, one.twins))
+    report({
+      severity: 'tip',
+      at: [one.part.ref, ...one.twins.map(({ ref }) => ref)],
+      message: 'shared',
+      data: { names: listWords([one.part.ref, ...one.twins.map(({ ref }) => ref)]), resistor: one.resistor.ref },
+      why: `No two lamps have the same forward voltage: they glow unequally, and should one fail, the others take its share. A resistor for each parts the current fairly.`,
+      numbers: {},
+    })
+}
+
+/** The resistor takes more power than it is rated for: P = I² · R. */
+function sayHot(wiring: Wiring, one: LitDiode, report: (one: Report) => void): void {
+  const rating = one.resistor?.options.watts
+  const watts = (one.milliamps / 1000) ** 2 * one.ohms
+  if (one.resistor && typeof rating === 'number' && Number.isFinite(watts) && watts > rating * 1.001)
+    report({
+      severity: 'caution',
+      at: [one.resistor.ref],
+      message: 'hot',
+      data: { resistor: one.resistor.ref, watts: formatQuantity(watts, 'W'), rating: formatQuantity(rating, 'W') },
+      why: `P = I² · R with ${one.milliamps.toFixed(1)} mA through ${formatQuantity(one.ohms, 'Ω')}. A resistor above its rating scorches the breadboard; a larger value or a bigger body keeps it cool.`,
+      numbers: { watts: twoDigits(watts), rating },
+      propose: () => {
+        const { resistor } = one
+        return resistor
+          ? [1, 2, 5]
+              .filter((size) => size > watts)
+              .slice(0, 1)
+              .map((size) => ({
+                title: `Take a ${size} W resistor for ${resistor.ref}`,
+                edits: setOption(wiring, resistor, 'watts', size),
+              }))
+          : []
+      },
+    })
 }
 
 const firstOf = (wiring: Wiring, parts: LitDiode['twins']): number =>

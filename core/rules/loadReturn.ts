@@ -3,7 +3,7 @@ import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { deadLegs } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import {
   type DeadLeg,
   loadDeadEndsMessages,
@@ -40,32 +40,7 @@ export const loadReturn: Rule = {
   },
   check(wiring, report) {
     const circuit = circuitOf(wiring)
-    let outside: ((end: string) => string) | undefined
-    const wired = new Set(wiring.plan.wires.flat())
-    for (const part of wiring.parts) {
-      if (part.part.build !== 'component') continue
-      const bridged = part.part.inner.filter(
-        (inner) => inner.kind === 'join' && inner.between.every((pin) => wired.has(`${part.ref}.${pin}`)),
-      )
-      for (const inner of bridged) {
-        const [a, b] = inner.between.map((pin) => `${part.ref}.${pin}`) as [string, string]
-        outside ??= byWires(wiring)
-        const net = wiring.netOf(a)
-        // Two legs of one piece may carry a wire on; here they join what must stay apart, or leave the contact out.
-        const other = part.part.inner.find((one) => one.kind === 'contact' || one.kind === 'switch')
-        const left = other?.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`)).find((one) => one !== net)
-        if (outside(a) === outside(b) || !other || left?.wired || !meets(wiring, net.ends)) continue
-        report({
-          severity: 'fault',
-          at: [a, b, part.ref],
-          message: 'onePiece',
-          data: { a, b, part: part.ref },
-          why: 'Legs on one side of such a part belong together; the contact lies between the two sides. Take a leg of the other side, or two that lie across.',
-          numbers: {},
-          propose: () => takeOut(wiring, (one, two) => one === b || two === b),
-        })
-      }
-    }
+    sayOnePiece(wiring, report)
     const dead = new Map<string, DeadLeg>()
     for (const one of circuit.elements) {
       if (one.netA !== one.netB) {
@@ -110,6 +85,36 @@ export const loadReturn: Rule = {
       })
     }
   },
+}
+
+/** Two legs of one piece of metal that join what must stay apart. */
+function sayOnePiece(wiring: Wiring, report: (one: Report) => void): void {
+  let outside: ((end: string) => string) | undefined
+  const wired = new Set(wiring.plan.wires.flat())
+  for (const part of wiring.parts) {
+    if (part.part.build !== 'component') continue
+    const bridged = part.part.inner.filter(
+      (inner) => inner.kind === 'join' && inner.between.every((pin) => wired.has(`${part.ref}.${pin}`)),
+    )
+    for (const inner of bridged) {
+      const [a, b] = inner.between.map((pin) => `${part.ref}.${pin}`) as [string, string]
+      outside ??= byWires(wiring)
+      const net = wiring.netOf(a)
+      // Two legs of one piece may carry a wire on; here they join what must stay apart, or leave the contact out.
+      const other = part.part.inner.find((one) => one.kind === 'contact' || one.kind === 'switch')
+      const left = other?.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`)).find((one) => one !== net)
+      if (outside(a) === outside(b) || !other || left?.wired || !meets(wiring, net.ends)) continue
+      report({
+        severity: 'fault',
+        at: [a, b, part.ref],
+        message: 'onePiece',
+        data: { a, b, part: part.ref },
+        why: 'Legs on one side of such a part belong together; the contact lies between the two sides. Take a leg of the other side, or two that lie across.',
+        numbers: {},
+        propose: () => takeOut(wiring, (one, two) => one === b || two === b),
+      })
+    }
+  }
 }
 
 /** Which ends hang together by wires and boards alone, without what parts join inside. */

@@ -130,12 +130,8 @@ const isHeardOnly = (wiring: Wiring, part: PartInstance): boolean =>
     .some(({ pin, off, offOf }) => offOf !== undefined && off === 'low' && wiring.netOf(`${part.ref}.${pin}`).ground)
 
 /** What a signal that lies on a rail cannot do there; undefined where it may be held on purpose. */
-export function signalOnRail(
-  wiring: Wiring,
-  { end, facts, part }: SignalUse,
-  at: number,
-  isSupply: boolean,
-): Words | undefined {
+export function signalOnRail(wiring: Wiring, use: SignalUse, at: number, isSupply: boolean): Words | undefined {
+  const { end, facts, part } = use
   const { direction, needs } = facts
   if (direction === 'in' && isSwitchedBehind(wiring, part, end)) return undefined
   const bus = needs.split('.')[0]
@@ -189,25 +185,31 @@ export function signalOnRail(
       data: { text: facts.text ? ` (${facts.text})` : '' },
       why: 'At this level the part is in reset, asleep or switched off. Wire it to the other level, or to a pin of the board that sets it.',
     }
-  if (direction === 'in' && facts.moves)
+  return direction === 'in' ? inputOnRail(wiring, use, at) : undefined
+}
+
+/** What an input misses that waits for changes, by what it needs. */
+function inputOnRail(wiring: Wiring, { facts, part }: SignalUse, at: number): Words | undefined {
+  const { needs } = facts
+  if (facts.moves)
     return {
       severity: 'fault',
       message: 'neverMoves',
       why: 'It takes its data, its step or its start from the edges of this line. Run it to a pin of the board.',
     }
-  if (direction === 'in' && needs === 'can.tx' && at === 0)
+  if (needs === 'can.tx' && at === 0)
     return {
       severity: 'fault',
       message: 'dominant',
       why: 'Low at this input makes the bus dominant, and while it is, nobody else is heard (ISO 11898).',
     }
-  if (direction === 'in' && needs === 'uart.tx' && at === 0)
+  if (needs === 'uart.tx' && at === 0)
     return {
       severity: facts.required ? 'fault' : 'caution',
       message: 'break',
       why: 'A serial line rests high and falls for every byte. Run it to the sending pin of the board; where the part shall not be spoken to, leave it open or on its supply.',
     }
-  if (direction === 'in' && ['uart.tx', 'can.tx'].includes(needs) && facts.required && !isHeardOnly(wiring, part))
+  if (['uart.tx', 'can.tx'].includes(needs) && facts.required && !isHeardOnly(wiring, part))
     return {
       severity: 'caution',
       message: 'unspoken',
@@ -215,14 +217,14 @@ export function signalOnRail(
       why: 'At the level of its supply such a line rests. Run it to the sending pin of the board; a part that shall only speak may leave it as it is.',
     }
   const isClock = ['spi.sck', 'spi.mosi', 'i2s.bck', 'i2s.ws', 'i2s.dout'].includes(needs)
-  if (direction === 'in' && isClock)
+  if (isClock)
     return {
       severity: 'fault',
       message: 'clock',
       why: 'The part takes its data from the changes of this line.',
     }
   // With an interval of its own the width of the pulse says something; otherwise it only sets how strong.
-  if (direction === 'in' && needs === 'pwm' && (facts.orElse === undefined || facts.hertz !== undefined))
+  if (needs === 'pwm' && (facts.orElse === undefined || facts.hertz !== undefined))
     return {
       severity: 'caution',
       message: 'pulses',
