@@ -1,6 +1,7 @@
 /** What a pin costs beyond need, in points. Written down with reasons in `docs/assignment.md`. */
 export const costs = {
   orElse: 12,
+  noEdge: 3,
   expander: 40,
   strap: 45,
   console: 60,

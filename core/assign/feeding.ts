@@ -236,14 +236,27 @@ export function returnEnd(wiring: Wiring, source: string): string | undefined {
   return groundPost(wiring.boards.find((one) => one.ref === ref))
 }
 
+/** A supply, and the converters that it feeds, through others or straight. */
+function refsBehind(wiring: Wiring, supply: string): ReadonlySet<string> {
+  const refs = new Set([supply])
+  for (const ref of refs)
+    for (const part of wiring.parts)
+      if (part.part.rails.length > 0 && part.supplies.some(({ source }) => source?.ref === ref)) refs.add(part.ref)
+  return refs
+}
+
 /** Joins the minus of every supply in use with the ground of the board whose parts it feeds. */
 function joinGrounds(wiring: Wiring): Decision[] {
   const decisions: Decision[] = []
-  for (const supply of wiring.supplies) {
-    const minus = wiring.netOf(`${supply.ref}.-`)
+  for (const supply of cellsOf(wiring.supplies, wiring.parts)) {
+    const [end] = supply.minus
+    // Of cells in a row only the lowest lies on ground.
+    if (end === undefined || lowestOf(wiring, supply.ref) !== supply.ref) continue
+    const minus = wiring.netOf(end)
+    const behind = refsBehind(wiring, supply.ref)
     const isFrom = (source: Source | undefined): boolean =>
-      source !== undefined && lowestOf(wiring, source.ref) === supply.ref
-    const fed = wiring.parts.find((part) => part.supplies.some((use) => isFrom(use.source)))
+      source !== undefined && (behind.has(source.ref) || lowestOf(wiring, source.ref) === supply.ref)
+    const fed = wiring.parts.find((part) => part.home && part.supplies.some((use) => isFrom(use.source)))
     const board =
       fed?.home ??
       wiring.boards.find((one) =>
@@ -252,8 +265,8 @@ function joinGrounds(wiring: Wiring): Decision[] {
     const hole = groundPost(board)
     if (!board || hole === undefined || board.ground === minus) continue
     decisions.push({
-      edits: [{ do: 'connect', from: `${supply.ref}.-`, to: hole }],
-      from: `${supply.ref}.-`,
+      edits: [{ do: 'connect', from: end, to: hole }],
+      from: end,
       to: hole,
       why: 'common ground of supply and board',
     })

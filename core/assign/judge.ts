@@ -73,6 +73,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
     if (isStreamed(host, use)) tally.for.push('sent by hardware')
     else tally.pay(costs.unserved, 'no hardware sends its bits')
   }
+  if (use.facts.timing && use.facts.needs === 'digital-in' && !host.functions.has('interrupt'))
+    tally.pay(costs.noEdge, 'wakes no handler')
   const serving = servingFeature(host, use)
   if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
   else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)
@@ -94,8 +96,10 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const asleep = host.board?.board.features.find(({ id }) => id === spared?.feature)
   if (asleep) tally.pay(costs.asleep, `free without ${asleep.title}`)
   if (use.facts.pull === 'up' && !host.functions.has('pull-up')) tally.pay(costs.noPull, 'no pull-up inside')
+  // What a line of a bus takes on the pin that is there for it is no waste.
+  const isUsual = bus !== undefined && isUsualFor(host, bus)
   for (const name of scarceNames) {
-    if (name === use.facts.needs || name === use.facts.orElse || !offers(host, name)) continue
+    if (isUsual || name === use.facts.needs || name === use.facts.orElse || !offers(host, name)) continue
     const points = scarcity.price(name)
     if (points >= 0.5) tally.pay(points, `spends ${scarceWords[name]}`)
   }
@@ -110,6 +114,13 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   }
   return tally
 }
+
+/** The pin is the one that programs take for this line of a controller of its kind, unless told otherwise. */
+const isUsualFor = (
+  { board, pin }: Host,
+  { kind, signal }: { readonly kind: string; readonly signal: string },
+): boolean =>
+  board?.board.controllers.some((one) => one.kind === kind && usualPins(board.board, one)?.[signal] === pin) ?? false
 
 const scarceWords: Readonly<Record<string, string>> = {
   'analog-in': 'analog',
@@ -126,10 +137,17 @@ function cautionWeight(plan: Plan, { id }: Caution): number {
   return id === 'onboard-led' || id === 'onboard-button' ? weightOf(plan, 'onboard') : 1
 }
 
+/** The pull with which an input is on. */
+const onBy = ({ facts }: SignalUse): 'pull-up' | 'pull-down' => (facts.activeLevel === 'low' ? 'pull-down' : 'pull-up')
+
 function cautionPrice(caution: Caution, use: SignalUse): { points: number; words: string } | undefined {
   switch (caution.id) {
     case 'boot-strap':
-      return { points: costs.strap, words: `strap, ${caution.needs ?? 'read'}` }
+      return {
+        // What the strap itself switches on moves until the program has set its pin.
+        points: costs.strap + (use.facts.actuator && caution.held === onBy(use) ? costs.pulse * 2 : 0),
+        words: `strap, ${caution.needs ?? 'read'}`,
+      }
     case 'usb-serial':
     case 'serial-console':
       return { points: costs.console, words: caution.id === 'usb-serial' ? 'USB serial' : 'serial console' }

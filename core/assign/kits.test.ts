@@ -4,7 +4,7 @@ import { applyEdits } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
 import { kits } from '../testing/kits.ts'
-import { catalog, planOf } from '../testing/plans.ts'
+import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { times } from '../testing/times.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -74,6 +74,28 @@ describe('what is wired stays', () => {
   )
 })
 
+describe('the order in which a kit is listed changes names, not what works', () => {
+  it.each(kits.filter(({ left = [] }) => left.length === 0))(
+    '$title, the other way round',
+    ({ why, parts, ...short }) => {
+      const turned = Object.fromEntries(Object.entries(parts ?? {}).reverse())
+      const plan = planOf({ ...short, parts: turned } as Short)
+      const result = assignChoosing(resolve(plan, catalog))
+      expect(
+        result.unplaced.map(({ end }) => end),
+        why,
+      ).toEqual([])
+      const faults = check(resolve(applyEdits(plan, result.edits), catalog), allRules).filter(
+        ({ severity }) => severity === 'fault',
+      )
+      expect(
+        faults.map(({ message }) => message),
+        why,
+      ).toEqual([])
+    },
+  )
+})
+
 /** What an answer may leave to the maker: that something is lacking, or too weak for what was asked. */
 const lacking = [
   'supply-missing',
@@ -94,6 +116,8 @@ const loose = fc.constantFrom(
   { part: 'diode' },
   { part: 'npn' },
   { part: 'nmos' },
+  { part: 'dc-socket', options: { volts: 9 } },
+  { part: 'battery-box', options: { volts: 6 } },
 )
 const named = (name: string, list: readonly object[]): [string, object][] =>
   list.map((one, index) => [`${name}${index}`, one])

@@ -280,6 +280,49 @@ const segments = { S: 'seven-segment', X: '74hc595' }
 
 const small: readonly Kit[] = [
   {
+    title: 'a converter listed before the socket that feeds it',
+    why: 'whatever comes first in the list, the minus of the socket is the ground of the board as well',
+    mcu: 'uno-r3',
+    parts: { C: 'buck', IN: socket(9), S: 'servo-sg90' },
+    wired: [
+      ['IN\\.-', 'MCU\\.GND'],
+      ['S\\.VCC', 'C\\.OUT\\+'],
+    ],
+  },
+  {
+    title: 'three rangefinders on a board with two plain interrupt pins',
+    why: 'an echo is measured by asking, on any pin: trigger and echo lie side by side',
+    mcu: 'mega-2560-r3',
+    parts: { U: 'hc-sr04', V: 'hc-sr04', W: 'hc-sr04' },
+    never: [['.\\.ECHO', 'MCU\\.D[23]']],
+    adds: 0,
+  },
+  {
+    title: 'two motors, a rangefinder and a button on a board with six plain pins',
+    why: 'a button lets its line rest, so the pin that must be high at reset is for it: an echo rests low',
+    mcu: 'esp8266-d1-mini',
+    parts: {
+      L: 'l9110s',
+      M: { part: 'dc-motor', options: { volts: 6 } },
+      N: { part: 'dc-motor', options: { volts: 6 } },
+      U: 'hc-sr04p',
+      B: 'button',
+      P: { part: 'battery-box', options: { volts: 6 } },
+    },
+    wired: [['B\\.[12]', 'MCU\\.GPIO0']],
+    adds: 0,
+  },
+  {
+    title: 'three sensors on the usual lines of a board whose pins could do more',
+    why: 'what a program takes unless told otherwise is worth more than a pin of the converter',
+    mcu: 'esp32-s3-devkitc-1',
+    parts: { A: 'scd40', B: 'ens160', C: 'sh1106' },
+    wired: [
+      ['A\\.SCL', 'MCU\\.GPIO9'],
+      ['A\\.SDA', 'MCU\\.GPIO8'],
+    ],
+  },
+  {
     title: 'four relays beside a card that must stay out',
     why: 'the card holds on to the lines of the other chip and finds no bus; the relays are wired as ever',
     mcu: 'uno-r3',

@@ -98,6 +98,20 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
   {
+    title: 'motion sensor, low at rest, on a pin that must be high at reset',
+    rule: 'boot-strap',
+    mcu: 'esp8266-d1-mini',
+    parts: { U: 'hc-sr501' },
+    wires: 'U.VCC MCU.5V, U.GND MCU.GND, U.OUT MCU.D3',
+  },
+  {
+    title: 'knob on a switch of lines whose common one lies on a digital pin',
+    rule: 'expander-limit',
+    parts: { M: 'mux-4067', P: 'potentiometer' },
+    wires:
+      'M.VCC MCU.3V3, M.GND MCU.GND, M.EN MCU.GND, M.S0 MCU.25, M.S1 MCU.26, M.S2 MCU.27, M.S3 MCU.14, M.SIG MCU.19, P.1 MCU.GND, P.3 MCU.3V3, P.W M.C0',
+  },
+  {
     title: 'three lamps side by side behind one resistor that is too small for all',
     rule: 'led-resistor',
     mcu: 'uno-r3',
