@@ -152,6 +152,12 @@ const Bytes = v.variant('as', [
     answers: v.array(v.strictObject({ to: v.array(Byte), holds: Said })),
     check: v.optional(Check),
   }),
+  /** What it says by itself over a serial line, or when it is asked there. */
+  v.strictObject({
+    as: v.literal('serial'),
+    parts: v.array(Id),
+    kind: v.picklist(['position', 'particles', 'dust', 'range', 'carbon']),
+  }),
   /** Raw counts of temperature, pressure and humidity, and numbers with which a program reckons. */
   v.strictObject({
     as: v.literal('compensated'),
@@ -210,7 +216,7 @@ export const Driver = v.strictObject({
    * Headers by which a sketch gets it as text in C++ of our own, made of the classes above; classes and things that the
    * text defines and that programs name.
    */
-  headers: v.optional(v.array(v.pipe(v.string(), v.regex(/^\w+\.hp?p?$/, 'expected the name of a header'))), []),
+  headers: v.optional(v.array(v.pipe(v.string(), v.regex(/^[\w+]+\.hp?p?$/, 'expected the name of a header'))), []),
   defines: v.optional(v.array(Identifier), []),
   text: v.optional(v.string()),
   /** Names that programs write in many ways, as patterns, and what each stands for in the text. */

@@ -20,6 +20,7 @@ import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
 import { Pulses } from './pulses.ts'
+import { SerialSpeakers } from './serialSpeakers.ts'
 import { BoardSleep, Restart } from './sleep.ts'
 import { spiDevices } from './spiDevices.ts'
 import { SpiMaster } from './spiMaster.ts'
@@ -123,6 +124,15 @@ export class StageBoard implements Hardware {
     }
     this.chips = new Chips(chips, spiDevices(chips, bytes))
     this.conversations = new Conversations(this, board, machine, language)
+    const speakers = new SerialSpeakers({
+      wiring,
+      events: this.events,
+      now: () => machine.now,
+      sensed: (ref, what) => this.standIns.sensed(ref, what),
+      hears: (net, byte, baud) => this.conversations.hears({ net, byte, baud }),
+      isJoined: (one, two) => one === two || this.live.around(one).includes(two),
+    })
+    this.conversations.onSpoken = (net, byte) => speakers.hear(net, byte)
     this.devices = new BusDevices(this, board, language, this.conversations.boards, bytes)
     this.bus = this.devices.bus
     this.spi = new SpiMaster(

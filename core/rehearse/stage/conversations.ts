@@ -63,7 +63,7 @@ export class Conversations {
           const { low, pulse } = one
           live.drive(one.end, one.net, one.drive, low && pulse ? { low, pulse } : undefined)
           this.#stage.moved(this.#machine.at)
-        } else if (one.is === 'byte') this.#hears(one)
+        } else if (one.is === 'byte') this.hears(one)
         else if (one.is === 'call' || one.is === 'ask') this.boards.hears(one)
         else if (one.is === 'air') this.#air.set(one.key, [...(this.#air.get(one.key) ?? []), one.value])
       })
@@ -116,8 +116,11 @@ export class Conversations {
     })
   }
 
-  /** A byte that another board sends comes in on the line that hangs on its wire. */
-  #hears({ net, byte, baud }: Extract<Sent, { is: 'byte' }>): void {
+  /** Told each byte that the board sends over a wire. */
+  onSpoken: ((net: number, byte: number) => void) | undefined
+
+  /** A byte that another board or a part sends comes in on the line that hangs on its wire. */
+  hears({ net, byte, baud }: Pick<Extract<Sent, { is: 'byte' }>, 'net' | 'byte' | 'baud'>): void {
     for (const [name, { rx, baud: own }] of this.#wires) {
       if (!rx || !this.#stage.live.around(net).includes(rx.net.index)) continue
       const differs = Math.abs(own - baud) > own * MOST_BAUD_ERROR
@@ -150,6 +153,7 @@ export class Conversations {
               wire.busyUntil = Math.max(wire.busyUntil, this.#machine.now) + (BITS_A_BYTE / wire.baud) * 1e6
               this.#onByte(wire.tx, letter.charCodeAt(0) & 255, wire.baud, wire.busyUntil)
             }
+          if (wire?.tx) for (const letter of bytes) this.onSpoken?.(wire.tx.net.index, letter.charCodeAt(0) & 255)
           for (const letter of bytes) {
             if (letter !== '\n') {
               text += letter
