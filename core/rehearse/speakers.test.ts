@@ -31,6 +31,10 @@ describe('a receiver of positions', () => {
     expect(said(slow)).toEqual([])
     expect(kinds(slow)).toEqual(['other-baud'])
   })
+  it('says nothing without a supply', () => {
+    const unfed = { mcu: 'mega-2560-r3', parts: { X: 'gps-uart' }, wires: 'X.GND MCU.GND, X.TX MCU.19' }
+    expect(said(run(unfed, text, '', 2.5))).toEqual([])
+  })
   it('has no place while it sees too few satellites', () => {
     expect(said(run(large('gps-uart', 'VCC'), text, '  - { at: 0, set: { X.satellites: 2 } }', 3))).toEqual([])
   })
@@ -98,6 +102,7 @@ describe('sensors that speak in frames', () => {
     })
     expect(said(run(short('X.TX MCU.19, X.RX MCU.18'), ask, '', 0.8))).toEqual(['1 600'])
     expect(said(run(short('X.TX MCU.19'), ask, '', 1))).toEqual([])
+    expect(said(run(short('X.TX MCU.19, X.RX MCU.16'), ask, '', 1))).toEqual([])
     expect(said(run(short('X.TX MCU.19, X.RX MCU.18'), ask.replace('0x86', '0x87'), '', 1))).toEqual([])
   })
 })

@@ -46,6 +46,19 @@ testRule(analogRange, {
   ],
   invalid: [
     {
+      title: 'a resistor of another decade, and one before the input',
+      mcu: 'uno-r3',
+      parts: {
+        T: 'ntc',
+        R: { part: 'resistor', options: { ohms: 100 } },
+        S: { part: 'resistor', options: { ohms: 1000 } },
+      },
+      wires: 'T.1 MCU.5V, T.2 S.1, S.2 MCU.A0, R.1 T.2, R.2 MCU.GND',
+      says: ['caution: MCU.A0 hardly sees T: between 0.01 V and 0.19 V, as R is far from its 10 kΩ.'],
+      fix: 'Make R 10 kΩ',
+      changes: ['R: options ohms 100 becomes ohms 10000'],
+    },
+    {
       title: 'a light sensor and its resistor between two supplies',
       mcu: 'uno-r3',
       parts: { L: 'ldr', R: { part: 'resistor', options: { ohms: 10_000 } } },

@@ -1,6 +1,6 @@
 import { volts } from '../catalog/common.ts'
 import { analogSpan } from '../circuit/analog.ts'
-import { type Circuit, circuitOf, type Element } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type Element, railOf } from '../circuit/circuit.ts'
 import { restWith } from '../circuit/ways.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
@@ -87,8 +87,14 @@ export const analogRange: Rule = {
 /** Share of its volts by which a reading must change for a sensor to be read at all. */
 const MOVES = 0.02
 
+/** An analog input, and the net on which it lies. */
+interface Read {
+  readonly host: Host
+  readonly net: Net
+}
+
 /** The analog input at a net, or behind the only resistor that leads on from there. */
-function readAt(circuit: Circuit, near: Net): { readonly host: Host; readonly net: Net } | undefined {
+function readAt(circuit: Circuit, near: Net): Read | undefined {
   const at = (net: Net) => circuit.at(net).find((port) => port.host?.functions.has('analog-in'))?.host
   const host = at(near)
   if (host) return { host, net: near }
@@ -112,7 +118,8 @@ const CRUSHED = 0.1
  * A divider whose fixed resistor is of another decade than the sensing one: the reading moves in a corner of the range.
  * V = V0 · R / (R + Rs).
  */
-function sayCrushed(wiring: Wiring, element: Element, host: Host, net: Net, report: (one: Report) => void): void {
+function sayCrushed(wiring: Wiring, element: Element, near: Net, read: Read, report: (one: Report) => void): void {
+  const { host, net } = read
   const { part, ohms = 0 } = element
   const range = host.board?.facts.pin(host.pin)?.analogUnit?.most
   const inner = part.part.inner.find((one) => one.kind === 'resistance')
@@ -121,10 +128,16 @@ function sayCrushed(wiring: Wiring, element: Element, host: Host, net: Net, repo
   const seen = [restWith(wiring, net, element, low), restWith(wiring, net, element, high)]
   const [less, more] = [Math.min(...seen.map((one) => one ?? 0)), Math.max(...seen.map((one) => one ?? 0))]
   const fixed = circuitOf(wiring)
-    .on(net)
-    .filter((one) => one !== element && one.kind === 'resistor' && one.part.part.category === 'passive')
-  const [only] = fixed
-  if (range === undefined || fixed.length !== 1 || !only || more - less >= range * CRUSHED) return
+    .on(near)
+    .filter(
+      (one) =>
+        one !== element &&
+        one.kind === 'resistor' &&
+        one.part.part.category === 'passive' &&
+        railOf(one.netA === near ? one.netB : one.netA) !== undefined,
+    )
+  const [only, ...others] = fixed
+  if (range === undefined || !only || others.length > 0 || more - less >= range * CRUSHED) return
   report({
     severity: 'caution',
     at: [part.ref, only.part.ref, host.end],
@@ -161,7 +174,7 @@ function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
         const far = circuit
           .on(net)
           .flatMap((one) => (one.kind === 'resistor' ? [one.netA === net ? one.netB : one.netA] : []))
-        sayCrushed(wiring, element, host, net, report)
+        sayCrushed(wiring, element, near, read, report)
         const sources = far.flatMap((one) => (one.ground ? [] : one.sources.slice(0, 1)))
         // Between two supplies it swings in a small part of the range, and the higher one feeds the lower.
         if (sources.length < 2 || sources.length < far.length) continue

@@ -48,6 +48,17 @@ testRule(ledResistor, {
       says: ['tip: L and K hang side by side on R: the one of fewer volts takes more of its current.'],
     },
     {
+      title: 'a red one beside a blue one, which leaves all of the current to it',
+      mcu: 'uno-r3',
+      parts: {
+        L: 'led',
+        K: { part: 'led', options: { colour: 'blue' } },
+        R: { part: 'resistor', options: { ohms: 100 } },
+      },
+      wires: 'R.1 MCU.5, R.2 L.A, R.2 K.A, L.K MCU.GND, K.K MCU.GND',
+      says: ['fault: L at A gets 24 mA and bears 20 mA.', 'fault: K at A stays dark: 2.0 V is below its 3.2 V.'],
+    },
+    {
       title: 'the same with a resistor that is too small for both',
       mcu: 'uno-r3',
       parts: { L: 'led', K: 'led', R: { part: 'resistor', options: { ohms: 10 } } },

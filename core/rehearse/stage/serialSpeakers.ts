@@ -68,7 +68,6 @@ export class SerialSpeakers {
       one.heard = [...one.heard, byte].slice(-(one.of.asks ?? 1))
       const answer = one.of.answers(one.heard, this.#sensedBy(one.part))
       if (!answer) continue
-      one.heard = []
       this.#send(one.part, one.baud, answer)
     }
   }
