@@ -256,7 +256,7 @@ function joinGrounds(wiring: Wiring): Decision[] {
     const behind = refsBehind(wiring, supply.ref)
     const isFrom = (source: Source | undefined): boolean =>
       source !== undefined && (behind.has(source.ref) || lowestOf(wiring, source.ref) === supply.ref)
-    const fed = wiring.parts.find((part) => part.home && part.supplies.some((use) => isFrom(use.source)))
+    const fed = wiring.parts.find((part) => part.supplies.some((use) => isFrom(use.source)))
     const board =
       fed?.home ??
       wiring.boards.find((one) =>
