@@ -31,6 +31,17 @@ describe('a receiver of positions', () => {
     expect(said(slow)).toEqual([])
     expect(kinds(slow)).toEqual(['other-baud'])
   })
+  it('is lost where the program waits too long before it reads', () => {
+    const late = text.replace('void loop() {', 'void loop() { delay(1500);')
+    const result = run(large('gps-uart', 'VCC'), late, '', 6)
+    expect(kinds(result)).toEqual(['not-heard'])
+    expect(result.findings[0]!.message).toBe(
+      'Serial1 keeps 64 bytes that have come at MCU.D19, and what comes then is lost.',
+    )
+    expect(
+      kinds(run(large('gps-uart', 'VCC'), text.replace('void loop() {', 'void loop() { delay(20);'), '', 4)),
+    ).toEqual([])
+  })
   it('says nothing without a supply', () => {
     const unfed = { mcu: 'mega-2560-r3', parts: { X: 'gps-uart' }, wires: 'X.GND MCU.GND, X.TX MCU.19' }
     expect(said(run(unfed, text, '', 2.5))).toEqual([])

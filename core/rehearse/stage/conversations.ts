@@ -14,6 +14,10 @@ import { usualLines } from './usualLines.ts'
 const BITS_A_BYTE = 10
 const MOST_BAUD_ERROR = 0.04
 
+/** Bytes that the cores of eight-bit boards keep of what comes over a serial line, and those of the others at least. */
+const SMALL_ROOM = 64
+const LARGE_ROOM = 256
+
 /** A serial line that has begun. */
 interface SerialWire {
   readonly baud: number
@@ -132,9 +136,26 @@ export class Conversations {
           `${name} listens at ${own} bits a second, and what comes at ${rx.host.end} is sent at ${baud}.`,
           'Both ends must say the same number in begin; what arrives is noise.',
         )
-      this.serial(name).waiting.push(differs ? (byte * 31 + 7) & 255 : byte)
+      const { waiting } = this.serial(name)
+      if (waiting.length < this.#room) waiting.push(differs ? (byte * 31 + 7) & 255 : byte)
+      else this.#sayFull(name, rx)
       return
     }
+  }
+
+  /** Bytes that a line keeps for the program: what comes beyond them is lost. */
+  get #room(): number {
+    return this.#board.board.family === 'avr' ? SMALL_ROOM : LARGE_ROOM
+  }
+
+  #sayFull(name: string, rx: LivePin): void {
+    this.#stage.say(
+      'not-heard',
+      this.#machine.at,
+      [rx.host.end],
+      `${name} keeps ${this.#room} bytes that have come at ${rx.host.end}, and what comes then is lost.`,
+      'The program waits too long before it reads. Read whatever is there in every round, and look at the time rather than wait.',
+    )
   }
 
   serial(name: string): SerialLine {
