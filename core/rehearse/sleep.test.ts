@@ -113,6 +113,33 @@ describe('a light sleep', () => {
   })
 })
 
+describe('timers and held handlers', () => {
+  it('a timer of the chip calls at its alarms, by either version of the core', () => {
+    const text = (made: string): string =>
+      `hw_timer_t *timer = NULL;\nportMUX_TYPE mux = portMUX_INITIALIZER_UNLOCKED;\nvolatile int n = 0;\nvoid IRAM_ATTR tick() { portENTER_CRITICAL_ISR(&mux); n++; portEXIT_CRITICAL_ISR(&mux); }\nvoid setup() { Serial.begin(115200); ${made} }\nvoid loop() { delay(1050); portENTER_CRITICAL(&mux); int m = n; n = 0; portEXIT_CRITICAL(&mux); Serial.println(m); }`
+    const [old, now, once, off] = [
+      'timer = timerBegin(0, 80, true); timerAttachInterrupt(timer, &tick, true); timerAlarmWrite(timer, 500000, true); timerAlarmEnable(timer);',
+      'timer = timerBegin(1000000); timerAttachInterrupt(timer, tick); timerAlarm(timer, 250000, true, 0);',
+      'timer = timerBegin(1000000); timerAttachInterrupt(timer, tick); timerAlarm(timer, 250000, false, 0);',
+      'timer = timerBegin(1000000); timerAttachInterrupt(timer, tick); timerAlarm(timer, 250000, true, 0); timerStop(timer);',
+    ].map((made) => said(run(esp, text(made), '', 2.2)))
+    expect([old, now, once, off]).toEqual([
+      ['2', '2'],
+      ['4', '4'],
+      ['1', '0'],
+      ['0', '0'],
+    ])
+  })
+  it('a block holds handlers back until it is over', () => {
+    const short: Short = { mcu: 'uno-r3', parts: { K: 'button' }, wires: 'K.1 MCU.2, K.2 MCU.GND' }
+    const text = (block: string): string =>
+      `#include <util/atomic.h>\nvolatile int n = 0;\nvoid hit() { n++; }\nvoid setup() { Serial.begin(9600); pinMode(2, INPUT_PULLUP); attachInterrupt(0, hit, FALLING); ${block} { delay(1000); Serial.println(n); } Serial.println(n); }\nvoid loop() {}`
+    const pressed = '  - { at: 0.5, set: { K: closed } }\n  - { at: 0.6, set: { K: open } }'
+    expect(said(run(short, text('ATOMIC_BLOCK(ATOMIC_RESTORESTATE)'), pressed, 2))).toEqual(['0', '1'])
+    expect(said(run(short, text(''), pressed, 2))).toEqual(['1', '1'])
+  })
+})
+
 describe('beginning anew', () => {
   it('by the wish of the program', () => {
     const text =
@@ -141,6 +168,11 @@ describe('beginning anew', () => {
     const fed = run(uno, guarded('delay(500); wdt_reset();'), '', 4)
     expect(said(fed)).toEqual(['up'])
     expect(kinds(fed)).toEqual([])
+  })
+  it('keeps settings and what is written into memory', () => {
+    const text =
+      '#include <Preferences.h>\n#include <EEPROM.h>\nPreferences p;\nvoid setup() { Serial.begin(115200); EEPROM.begin(16); p.begin("a"); uint32_t n = p.getUInt("n", 0) + 1; p.putUInt("n", n); uint8_t m = EEPROM.read(3) + 1; EEPROM.write(3, m); EEPROM.commit(); Serial.printf("%lu %d\\n", n, m); delay(700); ESP.restart(); }\nvoid loop() {}'
+    expect(said(run(esp, text, '', 2.5))).toEqual(['1 0', '2 1', '3 2'])
   })
   it('forgets clocks and handlers of the life before', () => {
     const text =

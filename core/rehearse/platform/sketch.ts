@@ -9,7 +9,7 @@ import { sketchCalls, sketchConstants } from './sketchCalls.ts'
 import { printingWays, readingWays, Serial, serialClasses } from './sketchSerial.ts'
 import { sleepFunctions } from './sketchSleep.ts'
 import { spiClasses } from './sketchSpi.ts'
-import { timerClasses } from './sketchTimers.ts'
+import { chipTimers, timerClasses } from './sketchTimers.ts'
 import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
 
 /** Something that is there by itself. */
@@ -22,11 +22,13 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   const t = (name: string): Type => types.get(name)!
   const [int, ulong, byte, bool, size] = [t('int'), t('unsigned long'), t('byte'), t('bool'), t('size_t')]
   const sleeping = sleepFunctions(platform, hardware, { int, ulong })
+  const timers = 'ESP32' in platform.macros ? chipTimers(hardware, { int }) : undefined
   const functions = new Map([
     ...standardFunctions(widths, machine),
     ...(widths.int === 32 ? largeFunctions(widths) : []),
     ...sketchCalls(platform, hardware, machine, t),
     ...sleeping.functions,
+    ...(timers?.functions ?? []),
   ])
   const constants = new Map<string, { type: Type; value: Value }>()
   for (const numbers of [Object.entries(sketchConstants), Object.entries(sleeping.constants), platform.constants])
@@ -59,7 +61,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   return {
     widths,
     macros: { ...standardMacros, ...(widths.int === 16 ? smallMacros : {}), ...platform.macros },
-    types: new Map(sleeping.types.map((name) => [name, int])),
+    types: new Map([...sleeping.types, ...(timers?.types ?? [])].map((name) => [name, int])),
     constants,
     functions,
     asked: (name) => hardware.answer(name),

@@ -178,6 +178,14 @@ function edges({ platform, hardware, t, add, spend }: Calls): void {
     add(name, [], VOID, () => {
       hardware.masked = true
     })
+  add('holdHandlers', [], t('bool'), () => {
+    hardware.masked = true
+    return 1
+  })
+  add('freeHandlers', [], t('bool'), () => {
+    hardware.masked = false
+    return 0
+  })
   for (const name of ['interrupts', 'sei', 'portENABLE_INTERRUPTS'])
     add(name, [], VOID, (_, at) => {
       hardware.masked = false

@@ -1,7 +1,77 @@
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
-import { Callable, type Value } from '../cpp/values.ts'
+import { Callable, Ptr, type Value } from '../cpp/values.ts'
 import type { Hardware } from './hardware.ts'
+
+/** Ticks a second of the clock from which timers of the ESP32 are divided. */
+const ESP_TICKS = 80_000_000
+
+/** A timer of the chip: how often it ticks, and what it does at its alarm. */
+interface ChipTimer {
+  hertz: number
+  /** Ticks from one alarm to the next. */
+  ticks: number
+  repeats: boolean
+  round: number
+  call: (() => void) | undefined
+}
+
+/**
+ * Timers of the ESP32 as both versions of its core document them: `timerBegin` takes a number, a divider and a direction,
+ * or ticks a second alone.
+ */
+export function chipTimers(
+  hardware: Hardware,
+  { int }: Readonly<Record<'int', Type>>,
+): { readonly functions: ReadonlyMap<string, NativeFunction>; readonly types: readonly string[] } {
+  const functions = new Map<string, NativeFunction>()
+  const made: ChipTimer[] = []
+  const timer = (value: Value): ChipTimer | undefined =>
+    value instanceof Ptr ? made[Number(value.base[value.at])] : undefined
+  const add = (name: string, returns: Type, run: (args: readonly Value[]) => Value): void => {
+    functions.set(name, { returns, least: 1, most: 4, run: (_, args) => run(args) })
+  }
+  const start = (one: ChipTimer): void => {
+    one.round += 1
+    const { round } = one
+    const tick = (): void => {
+      if (one.round !== round) return
+      if (one.repeats) hardware.later((one.ticks / one.hertz) * 1e6, tick)
+      one.call?.()
+    }
+    hardware.later((one.ticks / one.hertz) * 1e6, tick)
+  }
+  add('timerBegin', { is: 'pointer', to: int }, (args) => {
+    const hertz = args.length === 1 ? Number(args[0]) : ESP_TICKS / Math.max(1, Number(args[1]))
+    made.push({ hertz, ticks: hertz, repeats: true, round: 0, call: undefined })
+    return new Ptr([made.length - 1], 0)
+  })
+  add('timerAttachInterrupt', VOID, ([of, handler]) => {
+    const one = timer(of)
+    if (one) one.call = handler instanceof Callable ? () => void handler.call([]) : undefined
+  })
+  add('timerAlarmWrite', VOID, ([of, ticks, repeats]) => {
+    const one = timer(of)
+    if (one) Object.assign(one, { ticks: Number(ticks), repeats: Number(repeats) !== 0 })
+  })
+  add('timerAlarm', VOID, ([of, ticks, repeats]) => {
+    const one = timer(of)
+    if (!one) return
+    Object.assign(one, { ticks: Number(ticks), repeats: Number(repeats) !== 0 })
+    start(one)
+  })
+  for (const name of ['timerAlarmEnable', 'timerStart', 'timerRestart'])
+    add(name, VOID, ([of]) => {
+      const one = timer(of)
+      if (one) start(one)
+    })
+  for (const name of ['timerAlarmDisable', 'timerStop', 'timerEnd', 'timerDetachInterrupt'])
+    add(name, VOID, ([of]) => {
+      const one = timer(of)
+      if (one) one.round += 1
+    })
+  return { functions, types: ['hw_timer_t', 'portMUX_TYPE'] }
+}
 
 /** Something that calls the program again and again, or once. */
 interface Clock {
