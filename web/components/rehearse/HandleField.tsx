@@ -65,9 +65,10 @@ export function HandleField(props: {
     isWide ? least * (most / least) ** share : least + share * (most - least)
   const written = (one: number): string =>
     kind === 'share' ? `${Math.round(one * 100)} %` : `${Number(one.toPrecision(3))} ${unit}`
+  // Of a part that senses several things each says which.
+  const [, sense] = name.split('.')
   return (
     <label className="handle-range">
-      <span className="visually-hidden">{name}</span>
       <input
         type="range"
         min="0"
@@ -80,7 +81,10 @@ export function HandleField(props: {
         onPointerUp={(event) => onSet(written(fromShare(Number(event.currentTarget.value))))}
         onKeyUp={(event) => onSet(written(fromShare(Number(event.currentTarget.value))))}
       />
-      <span className="mono">{written(value)}</span>
+      <span>
+        {sense !== undefined && <span className="handle-sense">{sense} </span>}
+        <span className="mono">{written(value)}</span>
+      </span>
     </label>
   )
 }
