@@ -253,7 +253,6 @@ function lived(
         loops += 1
       } else stage.events.reach(until)
       if (machine.now <= before) stage.wait(platform.costs.clock, machine.at)
-      if (machine.now >= stage.sleep.bites) stage.bite(machine.at)
       if (machine.count > MOST_STATEMENTS)
         throw new Halt(`${MOST_STATEMENTS} statements were run and the time is not over`, machine.at)
     }

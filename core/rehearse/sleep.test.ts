@@ -45,6 +45,25 @@ describe('a deep sleep', () => {
       said(run(esp, text('  esp_sleep_enable_ext1_wakeup(1ULL << 33, ESP_EXT1_WAKEUP_ANY_HIGH);'), '', 2)).length,
     ).toBeGreaterThan(2)
   })
+  it('by pins of which all must be low, or any high, is told by its number', () => {
+    const two = { ...esp, parts: { ...esp.parts, S: 'button' }, wires: `${esp.wires}, S.1 MCU.32, S.2 MCU.3V3` }
+    const set = (mode: string): string => text(`  esp_sleep_enable_ext1_wakeup(1ULL << 33 | 1ULL << 25, ${mode});`)
+    const held = '  - { at: 2, set: { K: closed } }\n  - { at: 2.2, set: { K: open } }'
+    const low = { ...two, wires: `${esp.wires}, S.1 MCU.25, S.2 MCU.3V3` }
+    // 25 is held high by its contact: 33 alone wakes where any of them may.
+    const pressed = `  - { at: 1, set: { S: closed } }\n${held}`
+    expect(said(run(low, set('ESP_EXT1_WAKEUP_ALL_LOW'), pressed, 4))).toEqual(['1 1 1 0 0'])
+    expect(said(run(low, set('ESP_EXT1_WAKEUP_ANY_LOW'), pressed, 4))).toEqual(['1 1 1 0 0', '2 1 1 3 0'])
+  })
+  it('is not woken by what was switched off again', () => {
+    const set = (source: string): string =>
+      text(
+        `  esp_sleep_enable_timer_wakeup(1000000); esp_sleep_enable_ext0_wakeup(GPIO_NUM_33, 0); esp_sleep_disable_wakeup_source(${source});`,
+      )
+    expect(said(run(esp, set('ESP_SLEEP_WAKEUP_TIMER'), '', 4))).toHaveLength(1)
+    expect(said(run(esp, set('ESP_SLEEP_WAKEUP_EXT0'), '', 4)).length).toBeGreaterThan(1)
+    expect(kinds(run(esp, set('ESP_SLEEP_WAKEUP_ALL'), '', 4))).toEqual(['sleeps-on'])
+  })
   it('says where nothing wakes it, and where what wakes it floats', () => {
     expect(kinds(run(esp, text(''), '', 3))).toEqual(['sleeps-on'])
     const bare = { ...esp, wires: 'K.1 MCU.33, K.2 MCU.GND' }
@@ -72,9 +91,17 @@ describe('a deep sleep', () => {
     const held = '  - { at: 1, set: { K: closed } }\n  - { at: 1.1, set: { K: open } }'
     expect(said(python(esp, 'main.py', byPin, 3, held))).toEqual(['False', 'True'])
   })
+  it('in MicroPython leaves its clock going, set or not', () => {
+    const text =
+      'import machine\nr = machine.RTC()\nif machine.reset_cause() == machine.PWRON_RESET:\n    print(r.datetime())\n    r.datetime((2027, 2, 28, 0, 23, 59, 50, 0))\n    machine.deepsleep(20000)\nprint(r.datetime())\n'
+    expect(said(python({ mcu: 'pico', parts: {} }, 'main.py', text, 25))).toEqual([
+      '(2026, 1, 1, 3, 0, 0, 0, 0)',
+      '(2027, 3, 1, 0, 0, 0, 10, 0)',
+    ])
+  })
   it('in CircuitPython', () => {
     const text =
-      'import alarm, time, board\nprint(alarm.wake_alarm is None, alarm.sleep_memory[0])\nalarm.sleep_memory[0] += 1\nt = alarm.time.TimeAlarm(monotonic_time=time.monotonic() + 1)\nalarm.exit_and_deep_sleep_until_alarms(t)\n'
+      'import alarm, time, board\nprint(alarm.wake_alarm is None, alarm.sleep_memory[0])\nalarm.sleep_memory[0] += 1\nt = alarm.time.TimeAlarm(monotonic_time=time.monotonic() + 1)\ntime.sleep(0.5)\nalarm.exit_and_deep_sleep_until_alarms(t)\n'
     expect(said(python({ mcu: 'nrf52840-feather', parts: {} }, 'code.py', text, 3))).toEqual([
       'True 0',
       'False 1',
@@ -160,7 +187,7 @@ describe('beginning anew', () => {
     `#include <avr/wdt.h>\nvoid setup() { Serial.begin(9600); Serial.println("up"); wdt_enable(WDTO_1S); }\nvoid loop() { ${feeds} }`
   const uno: Short = { mcu: 'uno-r3', parts: {} }
   it('by a watchdog that nothing feeds, in a wait as in a loop', () => {
-    for (const feeds of ['delay(3000);', 'for (;;) { if (millis() > 100000) break; }', '']) {
+    for (const feeds of ['delay(3000);', 'for (;;) { if (millis() > 100000) break; }', 'while (1);', '']) {
       const result = run(uno, guarded(feeds), '', 3)
       expect(said(result), feeds).toEqual(['up', 'up', 'up'])
       expect(kinds(result), feeds).toEqual(['bitten'])
@@ -173,6 +200,12 @@ describe('beginning anew', () => {
     const text =
       '#include <Preferences.h>\n#include <EEPROM.h>\nPreferences p;\nvoid setup() { Serial.begin(115200); EEPROM.begin(16); p.begin("a"); uint32_t n = p.getUInt("n", 0) + 1; p.putUInt("n", n); uint8_t m = EEPROM.read(3) + 1; EEPROM.write(3, m); EEPROM.commit(); Serial.printf("%lu %d\\n", n, m); delay(700); ESP.restart(); }\nvoid loop() {}'
     expect(said(run(esp, text, '', 2.5))).toEqual(['1 0', '2 1', '3 2'])
+  })
+  it('ends the watchdog of the life before, however short', () => {
+    const text = 'import machine\nprint("up")\nw = machine.WDT(timeout=100)\nmachine.reset()\n'
+    const result = python({ mcu: 'pico', parts: {} }, 'main.py', text, 1)
+    expect(said(result)).toEqual(['up', 'up', 'up', 'up'])
+    expect(kinds(result)).toEqual([])
   })
   it('forgets clocks and handlers of the life before', () => {
     const text =

@@ -17,20 +17,25 @@ export interface SerialLine {
 /** Why a program begins: power, a clock or a pin that woke the board, its own wish, a watchdog. */
 export type StartCause = 'power' | 'time' | 'pin' | 'restart' | 'watchdog'
 
-/** A pin that wakes the board at a level. */
-export interface WakePin {
-  readonly number: number
+/** Pins that wake the board at a level: any of them, or only all together. */
+export interface WakePins {
+  readonly numbers: readonly number[]
   readonly high: boolean
+  readonly all?: boolean
+  /** The platform's own number for a board that was woken so. */
+  readonly as?: number
 }
 
 /** Sleeping, and beginning anew. */
 export interface Sleep {
   /** Why the program has begun. */
   readonly cause: StartCause
+  /** The platform's own number for the pins that woke the board, where they have one. */
+  readonly wokenAs: number | undefined
   /** The clock wakes after so many microseconds; not at all where undefined. */
   after(microseconds: number | undefined): void
-  /** A pin wakes as well; undefined forgets all of them. */
-  onPin(pin: WakePin | undefined): void
+  /** Pins wake as well; undefined forgets all of them. */
+  onPins(pins: WakePins | undefined): void
   /**
    * Sleeps and goes on with the next line: woken by what was set, and where `served` by any handler; the board's clock
    * of milliseconds stands meanwhile where it `stands`.

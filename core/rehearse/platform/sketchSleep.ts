@@ -24,7 +24,9 @@ const WATCHDOG = [16, 32, 64, 125, 250, 500, 1000, 2000, 4000, 8000]
 const IDLE = 0
 
 /** Numbers of what has woken an ESP32, by its reference. */
-const CAUSES: Readonly<Record<StartCause, number>> = { power: 0, pin: 2, time: 4, restart: 0, watchdog: 0 }
+const CAUSES: Readonly<Record<StartCause, number>> = { power: 0, pin: 7, time: 4, restart: 0, watchdog: 0 }
+const [ALL, EXT0, EXT1, TIMER] = [1, 2, 3, 4]
+const [ALL_LOW, ANY_HIGH] = [0, 1]
 
 /** What functions of sleep are made of. */
 interface Making {
@@ -137,16 +139,17 @@ const avr: Family = ({ hardware, add, quiet }) => {
 /** Numbers behind words of the ESP32, by its reference. */
 const espConstants: Readonly<Record<string, number>> = {
   ESP_SLEEP_WAKEUP_UNDEFINED: 0,
-  ESP_SLEEP_WAKEUP_ALL: 1,
+  ESP_SLEEP_WAKEUP_ALL: ALL,
   ESP_SLEEP_WAKEUP_EXT0: 2,
   ESP_SLEEP_WAKEUP_EXT1: 3,
   ESP_SLEEP_WAKEUP_TIMER: 4,
   ESP_SLEEP_WAKEUP_TOUCHPAD: 5,
   ESP_SLEEP_WAKEUP_ULP: 6,
   ESP_SLEEP_WAKEUP_GPIO: 7,
-  ESP_EXT1_WAKEUP_ALL_LOW: 0,
-  ESP_EXT1_WAKEUP_ANY_LOW: 0,
-  ESP_EXT1_WAKEUP_ANY_HIGH: 1,
+  ESP_EXT1_WAKEUP_ALL_LOW: ALL_LOW,
+  ESP_EXT1_WAKEUP_ANY_HIGH: ANY_HIGH,
+  // On later chips nought; a program says it by its name.
+  ESP_EXT1_WAKEUP_ANY_LOW: 2,
   ESP_GPIO_WAKEUP_GPIO_LOW: 0,
   ESP_GPIO_WAKEUP_GPIO_HIGH: 1,
   GPIO_INTR_LOW_LEVEL: 4,
@@ -166,22 +169,27 @@ const esp32: Family = (making) => {
     return 0
   })
   add('esp_sleep_enable_ext0_wakeup', int, ([pin, high]) => {
-    sleep.onPin({ number: Number(pin), high: Number(high) !== 0 })
+    sleep.onPins({ numbers: [Number(pin)], high: Number(high) !== 0, as: EXT0 })
     return 0
   })
-  for (const name of ['esp_sleep_enable_ext1_wakeup', 'esp_deep_sleep_enable_gpio_wakeup'])
-    add(name, int, ([mask, high]) => {
-      for (const number of pinsOf(Number(mask))) sleep.onPin({ number, high: Number(high) !== 0 })
-      return 0
-    })
+  add('esp_sleep_enable_ext1_wakeup', int, ([mask, mode]) => {
+    const [high, all] = [Number(mode) === ANY_HIGH, Number(mode) === ALL_LOW]
+    sleep.onPins({ numbers: pinsOf(Number(mask)), high, all, as: EXT1 })
+    return 0
+  })
+  add('esp_deep_sleep_enable_gpio_wakeup', int, ([mask, high]) => {
+    sleep.onPins({ numbers: pinsOf(Number(mask)), high: Number(high) !== 0 })
+    return 0
+  })
   add('gpio_wakeup_enable', int, ([pin, level]) => {
     // GPIO_INTR_LOW_LEVEL is 4, GPIO_INTR_HIGH_LEVEL 5.
-    sleep.onPin({ number: Number(pin), high: Number(level) === 5 })
+    sleep.onPins({ numbers: [Number(pin)], high: Number(level) === 5 })
     return 0
   })
-  add('esp_sleep_disable_wakeup_source', int, () => {
-    sleep.after(undefined)
-    sleep.onPin(undefined)
+  add('esp_sleep_disable_wakeup_source', int, ([source]) => {
+    const isAll = Number(source) === ALL
+    if (isAll || Number(source) === TIMER) sleep.after(undefined)
+    if (isAll || Number(source) !== TIMER) sleep.onPins(undefined)
     return 0
   })
   const deep: Run = ([us], at) => {
@@ -194,7 +202,11 @@ const esp32: Family = (making) => {
     sleep.light(at)
     return 0
   })
-  add('esp_sleep_get_wakeup_cause', int, () => CAUSES[sleep.cause])
+  add(
+    'esp_sleep_get_wakeup_cause',
+    int,
+    () => (sleep.cause === 'pin' ? sleep.wokenAs : undefined) ?? CAUSES[sleep.cause],
+  )
   add('esp_restart', VOID, () => sleep.restart('restart'))
   quiet(
     'esp_sleep_enable_gpio_wakeup',

@@ -21,7 +21,7 @@ import { PinJudge } from './pinJudge.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
 import { Pulses } from './pulses.ts'
 import { SerialSpeakers } from './serialSpeakers.ts'
-import { BoardSleep, Restart } from './sleep.ts'
+import { BoardSleep } from './sleep.ts'
 import { spiDevices } from './spiDevices.ts'
 import { SpiMaster } from './spiMaster.ts'
 import { Surroundings } from './surroundings.ts'
@@ -152,6 +152,7 @@ export class StageBoard implements Hardware {
       now: () => machine.now,
       reach: (until) => this.events.reach(until),
       due: () => machine.due,
+      at: (moment, run) => this.events.at(moment, run),
       served: () => this.#handlers.served,
       pinOf: (number, at, call) => this.pinOf(number, 'pin', at, call),
       isHigh: (pin) => this.#isHigh(pin),
@@ -160,7 +161,7 @@ export class StageBoard implements Hardware {
       },
       release: (kept) => this.#release(kept),
       unjoined: () => this.#unjoined(),
-      say: (...said) => this.say(...said),
+      say: (kind, ends, ...words) => this.say(kind, machine.at, ends.length > 0 ? ends : [board.ref], ...words),
     })
     this.#wired = [...this.pins.all].filter(({ net }) => net.wired)
     this.#noteAll()
@@ -332,9 +333,9 @@ export class StageBoard implements Hardware {
   /** The program begins anew, once the board has started. */
   restart(cause: StartCause): void {
     this.#release(new Set())
+    this.sleep.begin(cause)
     this.events.reach(this.#machine.now + START)
     this.#machine.restart()
-    this.sleep.begin(cause)
   }
 
   /** Ends of the wire by which the board's clock reaches its reset, where it needs one and has none. */
@@ -440,26 +441,7 @@ export class StageBoard implements Hardware {
       if (last?.place !== at && this.path.length < MOST_PATH) this.path.push({ at: from, place: at })
       if (microseconds > this.longest.microseconds) this.longest = { microseconds, place: at }
     }
-    const to = from + microseconds
-    // The watchdog bites in the middle of a wait as well.
-    if (to < this.sleep.bites) {
-      this.events.reach(to)
-      return
-    }
-    this.events.reach(this.sleep.bites)
-    this.bite(at)
-  }
-
-  /** Nothing has fed the watchdog in time. */
-  bite(at: number): never {
-    this.say(
-      'bitten',
-      at,
-      [this.#board.ref],
-      'The watchdog starts the program anew: nothing has fed it in time.',
-      'What the program knew is forgotten, and its pins are let go. Feed it more often, or give it more time.',
-    )
-    throw new Restart('watchdog')
+    this.events.reach(from + microseconds)
   }
 
   /** Where the program waits, from when on; and its longest wait. */

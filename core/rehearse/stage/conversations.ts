@@ -14,7 +14,7 @@ import { usualLines } from './usualLines.ts'
 const BITS_A_BYTE = 10
 const MOST_BAUD_ERROR = 0.04
 
-/** Bytes that the cores of eight-bit boards keep of what comes over a serial line, and those of the others at least. */
+/** Bytes that the cores of eight-bit boards keep of what comes over a serial line, and those of the ESP32; of others alike. */
 const SMALL_ROOM = 64
 const LARGE_ROOM = 256
 

@@ -1,4 +1,4 @@
-import type { Sleep, StartCause, WakePin } from '../platform/hardware.ts'
+import type { Sleep, StartCause, WakePins } from '../platform/hardware.ts'
 import type { RunKind } from './findings.ts'
 import type { LivePin } from './pins.ts'
 
@@ -20,6 +20,8 @@ interface Sleeper {
   reach(until: number): void
   /** When something is due next. */
   due(): number
+  /** Does something at a moment. */
+  at(moment: number, run: () => void): void
   /** How many handlers have been called so far. */
   served(): number
   pinOf(number: number, at: number, call: string): LivePin | undefined
@@ -31,17 +33,24 @@ interface Sleeper {
   release(kept: ReadonlySet<LivePin>): void
   /** Posts that the board needs joined to be woken by its own clock, and are not. */
   unjoined(): readonly string[] | undefined
-  say(kind: RunKind, at: number, ends: readonly string[], message: string, why: string): void
+  say(kind: RunKind, ends: readonly string[], message: string, why: string): void
+}
+
+/** Pins of the board that wake it. */
+interface Waking {
+  readonly pins: readonly LivePin[]
+  readonly how: WakePins
 }
 
 /** Sleeping, waking, and beginning anew. */
 export class BoardSleep implements Sleep {
   cause: StartCause = 'power'
+  wokenAs: number | undefined
   readonly #board: Sleeper
   #after: number | undefined
-  #pins: WakePin[] = []
-  /** The watchdog: what it waits for, and the moment at which it bites. */
-  #guard: { readonly microseconds: number } | undefined
+  #pins: WakePins[] = []
+  /** Microseconds that the watchdog waits, and the moment at which it bites; neither while it is off. */
+  #guard: number | undefined
   #bites = Number.POSITIVE_INFINITY
 
   constructor(board: Sleeper) {
@@ -52,39 +61,38 @@ export class BoardSleep implements Sleep {
     this.#after = microseconds
   }
 
-  onPin(pin: WakePin | undefined): void {
-    if (pin) this.#pins.push(pin)
+  onPins(pins: WakePins | undefined): void {
+    if (pins) this.#pins.push(pins)
     else this.#pins = []
   }
 
   light(at: number, how: { readonly stands?: boolean; readonly served?: boolean } = {}): void {
     const from = this.#board.now()
-    this.#until(at, how.served === true)
+    this.#until(this.#waking(at), how.served === true)
     if (how.stands) this.#board.stands(this.#board.now() - from)
   }
 
   deep(at: number, own = true): never {
-    const pins = this.#awake(at)
+    const waking = this.#waking(at)
     const open = own && this.#after !== undefined ? this.#board.unjoined() : undefined
     if (open)
       this.#board.say(
         'sleeps-on',
-        at,
         open,
         `The board sleeps here and does not wake: ${open.join(' and ')} are not joined.`,
-        'Its clock wakes it by a short low on its own reset, over a wire from one post to the other. The wire is put in when the program is loaded: with it no program can be loaded on some boards.',
+        'Its clock wakes it by pulling its own reset low, over a wire from one post to the other. Join them, and take the wire out while a program is loaded: some boards take none with it.',
       )
-    else if (this.#after === undefined && pins.length === 0 && own)
+    else if (this.#after === undefined && waking.length === 0 && own)
       this.#board.say(
         'sleeps-on',
-        at,
         [],
         'The board sleeps here, and nothing is set to wake it.',
-        'Only its reset button, or new power, starts it again. A time or a pin that wakes it is set before it sleeps.',
+        'Only its reset button, or new power, starts it again. Set a time or a pin that wakes it before it sleeps.',
       )
-    this.#board.release(new Set(pins.map(({ pin }) => pin)))
+    this.guard(undefined)
+    this.#board.release(new Set(waking.flatMap(({ pins }) => pins)))
     if (open) this.#after = undefined
-    throw new Restart(this.#until(at, false))
+    throw new Restart(this.#until(waking, false))
   }
 
   restart(cause: StartCause): never {
@@ -92,17 +100,32 @@ export class BoardSleep implements Sleep {
   }
 
   guard(microseconds: number | undefined): void {
-    this.#guard = microseconds === undefined ? undefined : { microseconds }
+    const wasOff = this.#guard === undefined
+    this.#guard = microseconds
     this.feed()
+    if (wasOff && microseconds !== undefined) this.#watch()
   }
 
   feed(): void {
-    this.#bites = this.#guard ? this.#board.now() + this.#guard.microseconds : Number.POSITIVE_INFINITY
+    this.#bites = this.#guard === undefined ? Number.POSITIVE_INFINITY : this.#board.now() + this.#guard
   }
 
-  /** When the watchdog bites; infinite while it is off. */
-  get bites(): number {
-    return this.#bites
+  /** Looks at the moment at which the watchdog is to bite, whatever the program does then; it may have been fed. */
+  #watch(): void {
+    this.#board.at(this.#bites, () => {
+      if (this.#guard === undefined) return
+      if (this.#board.now() < this.#bites) {
+        this.#watch()
+        return
+      }
+      this.#board.say(
+        'bitten',
+        [],
+        'The watchdog starts the program anew: nothing has fed it in time.',
+        'What the program knew is forgotten, and its pins are let go. Feed it more often, or give it more time.',
+      )
+      throw new Restart('watchdog')
+    })
   }
 
   /** The program begins anew: what was set is forgotten. */
@@ -113,32 +136,39 @@ export class BoardSleep implements Sleep {
     this.guard(undefined)
   }
 
-  #awake(at: number): { readonly pin: LivePin; readonly high: boolean }[] {
-    return this.#pins.flatMap(({ number, high }) => {
-      const pin = this.#board.pinOf(number, at, 'waking')
-      if (pin) pin.reads += 1
-      return pin ? [{ pin, high }] : []
-    })
+  #waking(at: number): Waking[] {
+    return this.#pins.map((how) => ({
+      how,
+      pins: how.numbers.flatMap((number) => {
+        const pin = this.#board.pinOf(number, at, 'waking')
+        if (pin) pin.reads += 1
+        return pin ?? []
+      }),
+    }))
   }
 
   /** Sleeps until something wakes, and says what; for ever where nothing does. */
-  #until(at: number, served: boolean): StartCause {
+  #until(waking: readonly Waking[], served: boolean): StartCause {
     const board = this.#board
     const until = this.#after === undefined ? Number.POSITIVE_INFINITY : board.now() + this.#after
-    const pins = this.#awake(at)
     const before = board.served()
-    for (const { pin, high } of pins)
-      if (board.isHigh(pin) === undefined && pin.net.wired)
-        board.say(
-          'read-floating',
-          at,
-          [pin.host.end],
-          `${pin.host.end} is to wake the board, and nothing holds its line.`,
-          `It wakes by itself whenever the line drifts ${high ? 'high' : 'low'}. A resistor holds it at the resting level, also while the pulls inside are asleep.`,
-        )
+    this.wokenAs = undefined
+    for (const { pins, how } of waking)
+      for (const pin of pins)
+        if (board.isHigh(pin) === undefined && pin.net.wired)
+          board.say(
+            'read-floating',
+            [pin.host.end],
+            `${pin.host.end} is to wake the board, and nothing holds its line.`,
+            `It wakes by itself whenever the line drifts ${how.high ? 'high' : 'low'}. A resistor holds it at the resting level, also while the pulls inside are asleep.`,
+          )
     for (;;) {
-      if (pins.some(({ pin, high }) => board.isHigh(pin) === high)) return 'pin'
-      if (served && board.served() > before) return 'pin'
+      const by = waking.find(({ pins, how }) => {
+        const is = (pin: LivePin): boolean => board.isHigh(pin) === how.high
+        return how.all ? pins.length > 0 && pins.every(is) : pins.some(is)
+      })
+      if (by) this.wokenAs = by.how.as
+      if (by || (served && board.served() > before)) return 'pin'
       if (board.now() >= until) return 'time'
       board.reach(Math.min(until, Math.max(board.now() + 1, board.due())))
     }

@@ -146,7 +146,8 @@ export class Recorder implements Hardware {
   readonly sleep: Sleep = {
     cause: 'power',
     after: () => undefined,
-    onPin: () => undefined,
+    wokenAs: undefined,
+    onPins: () => undefined,
     light: () => undefined,
     deep: () => this.#end(),
     restart: () => this.#end(),
