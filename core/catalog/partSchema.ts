@@ -269,6 +269,13 @@ export const Part = v.strictObject({
   rheostat: v.optional(v.strictObject({ tap: PinId, ends: v.tuple([PinId, PinId]), option: Id, value: Text })),
   /** A transistor that serves as a channel of a level shifter with its gate on a supply: the weaker side comes first. */
   passes: v.optional(v.strictObject({ gate: PinId, between: v.tuple([PinId, PinId]) })),
+  /**
+   * A transistor that lies backwards in one lead of a supply, so that a supply turned round feeds nothing: the side of the
+   * supply comes first. Its gate rests at `on`.
+   */
+  guards: v.optional(
+    v.strictObject({ gate: PinId, between: v.tuple([PinId, PinId]), on: v.picklist(['high', 'low']) }),
+  ),
   provides: v.optional(v.array(Provided), []),
   /** Given pins in the order in which programs count them, from 0. */
   counts: v.optional(v.array(PinId), []),

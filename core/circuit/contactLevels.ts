@@ -1,6 +1,6 @@
 import { solve } from '../electrical/network.ts'
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
-import { circuitOf, type Element } from './circuit.ts'
+import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
+import { type Circuit, circuitOf, type Element } from './circuit.ts'
 import type { Strand } from './island.ts'
 import { verdictsOf } from './verdicts.ts'
 
@@ -39,6 +39,7 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
   const contacts = verdict.island.actors.filter(({ what }) => 'element' in what && what.element.kind === 'contact')
   if (verdict.island.actors.length - contacts.length > 1 || contacts.length > MOST_CONTACTS) return []
   const far = contact.netA === net ? contact.netB : contact.netA
+  if (leadsToPin(circuit, far)) return []
   const way = far.sources.length > 0 ? 'pull-down' : 'pull-up'
   const pulls = use.facts.pull !== undefined && host.functions.has(way) && host.logicVolts !== undefined
   const held = new Map(verdict.island.held)
@@ -63,3 +64,10 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
     }
   })
 }
+
+/** Behind a diode another pin of a board: one of the two drives while the other reads, as in a matrix. */
+const leadsToPin = (circuit: Circuit, net: Net): boolean =>
+  circuit
+    .on(net)
+    .filter(({ kind, lights }) => kind === 'diode' && !lights)
+    .some(({ netA, netB }) => circuit.at(netA === net ? netB : netA).some(({ host }) => host?.board !== undefined))

@@ -4,26 +4,31 @@ import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { isTimed, meets, needWords } from '../wiring/needs.ts'
 import type { Report, Rule } from './finding.ts'
 import { lacksDirection } from './pinFunction.ts'
+import { registerChainMessages, sayChains, takesLatched } from './registerChain.ts'
 import { usesByHost } from './shared.ts'
 
 export const expanderLimit: Rule = {
   meta: {
     id: 'expander-limit',
     severities: ['fault'],
-    about: 'A signal on an expander pin needs exact timing, or an ability that such a pin has not.',
+    about:
+      'A signal on an expander pin needs exact timing, or an ability that such a pin has not; or registers in a row do not shift together.',
     messages: {
       timing: '{signal} needs exact timing, and {pin} is an expander pin.',
       lacks: '{signal} needs {need}, and the expander pin {pin} has none.',
+      ...registerChainMessages,
       common: '{signal} needs {need}; {part} leads it on to {pin}, which has none.',
     },
     fixable: true,
     local: true,
   },
   check(wiring, report) {
+    sayChains(wiring, report)
     for (const [host, uses] of usesByHost(wiring)) {
       if (!host.provider) continue
       for (const use of uses) {
         if (busNeed(use.facts.needs)) continue
+        if (takesLatched(wiring, use, host)) continue
         const able = meets(host, use)
         const timed = isTimed(use)
         if (able !== undefined) sayCommon(wiring, use, host, report)

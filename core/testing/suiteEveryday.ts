@@ -7,6 +7,8 @@ const box = (volts: number) => ({ part: 'battery-box', options: { volts } })
 const matrix = `${five('M')}, M.CS MCU.10`
 const pump = 'P.+ B.+, P.- Q.D, Q.G MCU.26, R.1 Q.G, R.2 Q.S, D.K P.+, D.A P.-'
 const pumping = { P: 'pump', Q: 'nmos', R: ohms(10_000), D: 'diode' }
+const registers = { X: '74hc595', Y: '74hc595' }
+const inRow = `${['X', 'Y'].map((ref) => `${five(ref)}, ${ref}.OE MCU.GND, ${ref}.SRCLR MCU.5V`).join(', ')}, X.SER MCU.8, X.SRCLK MCU.9, X.RCLK MCU.10`
 
 export const soundEveryday: readonly (Short & { title: string })[] = [
   {
@@ -94,6 +96,54 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     wires:
       'X.VCC MCU.5V, X.GND MCU.GND, X.OE MCU.GND, X.SRCLR MCU.5V, X.SER MCU.4, X.SRCLK MCU.5, X.RCLK MCU.6, C.1 X.VCC, C.2 X.GND, X.QA R.1, R.2 L.A, L.K MCU.GND',
   },
+  {
+    title: 'battery box behind a switch and a fuse',
+    mcu: 'uno-r3',
+    parts: { B: box(9), S: 'slide-switch', F: 'fuse' },
+    wires: 'B.+ S.C, S.1 F.1, F.2 MCU.VIN, B.- MCU.GND',
+  },
+  {
+    title: 'battery box behind two switches and a diode',
+    mcu: 'uno-r3',
+    parts: { B: box(9), S: 'slide-switch', T: 'slide-switch', D: 'diode' },
+    wires: 'B.+ S.C, S.1 T.C, T.1 D.A, D.K MCU.VIN, B.- MCU.GND',
+  },
+  {
+    title: 'switch before the meter that measures what the board takes',
+    mcu: 'uno-r3',
+    parts: { B: box(9), S: 'slide-switch', M: 'ina219' },
+    wires: `B.+ S.C, S.1 M.VIN+, M.VIN- MCU.VIN, B.- MCU.GND, ${five('M')}, M.SDA MCU.A4, M.SCL MCU.A5`,
+  },
+  {
+    title: 'two buttons beside each other at the supply, read over a resistor',
+    mcu: 'uno-r3',
+    parts: { P: 'button', Q: 'button', R: ohms(1000), S: ohms(10_000) },
+    wires: 'P.1 MCU.5V, P.2 R.1, Q.1 MCU.5V, Q.2 R.1, R.2 MCU.4, S.1 MCU.4, S.2 MCU.GND',
+  },
+  {
+    title: 'transistor backwards in the plus of a battery, behind its switch',
+    mcu: 'uno-r3',
+    parts: { B: box(9), S: 'slide-switch', Q: 'pmos', R: ohms(100_000) },
+    wires: 'B.+ S.C, S.1 Q.D, Q.S MCU.VIN, Q.G R.1, R.2 MCU.GND, B.- MCU.GND',
+  },
+  {
+    title: 'transistor backwards in the minus of a battery',
+    mcu: 'uno-r3',
+    parts: { B: box(9), Q: 'nmos' },
+    wires: 'B.+ MCU.VIN, B.- Q.D, Q.S MCU.GND, Q.G MCU.VIN',
+  },
+  {
+    title: 'keys with a diode between two pins, held low where they are read',
+    mcu: 'uno-r3',
+    parts: { P: 'button', Q: 'button', D: 'diode', E: 'diode', R: ohms(10_000) },
+    wires: 'P.1 MCU.2, P.2 D.A, D.K MCU.3, Q.1 MCU.4, Q.2 E.A, E.K MCU.3, R.1 MCU.3, R.2 MCU.GND',
+  },
+  {
+    title: 'two registers in a row with a latch each',
+    mcu: 'uno-r3',
+    parts: registers,
+    wires: `${inRow}, Y.SER X.QHS, Y.SRCLK MCU.9, Y.RCLK MCU.11`,
+  },
 ]
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
@@ -180,5 +230,40 @@ export const mistakenEveryday: readonly (Short & { title: string; rule: string }
     mcu: 'uno-r3',
     parts: { D: 'l298n', M: 'dc-motor', B: box(7.4) },
     wires: 'D.12V B.+, D.GND B.-, D.IN1 MCU.5, D.IN2 MCU.6, D.OUT1 M.M1, D.OUT2 M.M2',
+  },
+  {
+    title: 'diode turned behind the switch of a battery',
+    rule: 'load-return',
+    mcu: 'uno-r3',
+    parts: { B: box(9), S: 'slide-switch', D: 'diode' },
+    wires: 'B.+ S.C, S.1 D.K, D.A MCU.VIN, B.- MCU.GND',
+  },
+  {
+    title: 'transistor the wrong way round in the plus of a battery: it guards nothing',
+    rule: 'pin-on-rail',
+    mcu: 'uno-r3',
+    parts: { B: box(9), Q: 'pmos' },
+    wires: 'B.+ Q.S, Q.D MCU.VIN, Q.G MCU.GND, B.- MCU.GND',
+  },
+  {
+    title: 'transistor the wrong way round in the minus of a battery',
+    rule: 'pin-on-rail',
+    mcu: 'uno-r3',
+    parts: { B: box(9), Q: 'nmos' },
+    wires: 'B.+ MCU.VIN, B.- Q.S, Q.D MCU.GND, Q.G MCU.VIN',
+  },
+  {
+    title: 'second register on an output of the first',
+    rule: 'expander-limit',
+    mcu: 'uno-r3',
+    parts: registers,
+    wires: `${inRow}, Y.SER X.QH, Y.SRCLK MCU.9, Y.RCLK MCU.10`,
+  },
+  {
+    title: 'two registers in a row on two clocks',
+    rule: 'expander-limit',
+    mcu: 'uno-r3',
+    parts: registers,
+    wires: `${inRow}, Y.SER X.QHS, Y.SRCLK MCU.12, Y.RCLK MCU.10`,
   },
 ]

@@ -1,5 +1,6 @@
 import { memo } from '../base/memo.ts'
 import type { Part } from '../catalog/partSchema.ts'
+import { bare } from './bare.ts'
 import { areAlike } from './levels.ts'
 import type { Host, Net, PartInstance } from './model.ts'
 
@@ -32,15 +33,5 @@ export function asPass(
 const passing = memo((part: Part): Part => {
   const between = part.passes?.between
   if (!between) return part
-  return {
-    ...part,
-    pins: part.pins.map((pin) => ({ ...pin, role: 'passive' as const })),
-    inner: [{ kind: 'shift', between, back: false, pulled: true }],
-    signals: [],
-    ties: [],
-    supplies: [],
-    provides: [],
-    channels: [],
-    companions: [],
-  }
+  return { ...bare(part), inner: [{ kind: 'shift', between, back: false, pulled: true }] }
 })

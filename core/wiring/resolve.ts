@@ -5,6 +5,7 @@ import type { PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { catalogFor } from '../plan/carried.ts'
 import type { Plan } from '../plan/planSchema.ts'
+import { asGuard } from './asGuard.ts'
 import { asPass } from './asPass.ts'
 import { groupBuses } from './buses.ts'
 import { asChosen } from './chosen.ts'
@@ -17,6 +18,7 @@ import { headerPlug, type Plug } from './plugs.ts'
 import { isRheostat } from './rheostat.ts'
 import { findSignals } from './signals.ts'
 import { type Mutable, placeSources } from './sources.ts'
+import { cellsOf } from './stacks.ts'
 import { logicSupply } from './supply.ts'
 import { resistorLinks, tieUses, wiredAddress } from './tieUses.ts'
 import { asWired } from './turnedLegs.ts'
@@ -53,7 +55,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     )
     owner.part = asChosen(facts, owner.options, owner.mode?.id)
   }
-  placeSources(boards, supplies, parts, netOf, hasHost)
+  const cameFrom = placeSources(boards, supplies, parts, netOf, hasHost)
   for (const owner of parts) {
     owner.part = asWired(owner.part, (pin) => {
       const net = netOf(`${owner.ref}.${pin}`)
@@ -62,8 +64,11 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     wiredAddress(owner, plan, netOf)
   }
   const beyondResistors = resistorLinks(parts, netOf)
+  const hostAt = (end: string): Host | undefined => terminals.get(end)?.host
+  const minus = new Set(cellsOf(supplies, parts).flatMap((cell) => cell.minus.map(netOf)))
   for (const owner of parts) {
-    const part = asPass(owner, netOf, beyondResistors, (end) => terminals.get(end)?.host)
+    const guard = asGuard(owner, { netOf, beyondResistors, hostAt, cameFrom, minus })
+    const part = guard === owner.part ? asPass(owner, netOf, beyondResistors, hostAt) : guard
     if (part === owner.part) continue
     owner.part = part
     for (const pin of part.pins) {

@@ -2,6 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import type { Feed } from '../catalog/boardSchema.ts'
 import { forwardOf } from '../catalog/forward.ts'
 import type { GivenRail } from '../catalog/partSchema.ts'
+import { bodyDiodes } from './asGuard.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
 import { cellsOf, stacksOf, weakest } from './stacks.ts'
 
@@ -9,7 +10,7 @@ export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
 /**
  * Marks grounds and sources. A board is fed by the first accepting pin whose net another source holds, else by its
- * socket; a pin that takes supply in gives none.
+ * socket; a pin that takes supply in gives none. Returns, of nets to which a part leads a supply on, the net it comes from.
  */
 export function placeSources(
   boards: readonly Mutable<BoardInstance>[],
@@ -17,7 +18,8 @@ export function placeSources(
   parts: readonly PartInstance[],
   netOf: (end: string) => Mutable<Net>,
   hasHost: (net: Net) => boolean,
-): void {
+): ReadonlyMap<Net, Net> {
+  const cameFrom = new Map<Net, Net>()
   const give = (net: Mutable<Net>, source: Source): void => {
     net.sources = [...net.sources, source]
   }
@@ -49,14 +51,17 @@ export function placeSources(
     asleep.delete(board)
     feedBoard(board, feed, netOf, give)
   }
-  const links = stiffLinks(boards, parts, netOf, hasHost)
+  const links = stiffLinks(parts, netOf, hasHost)
+  const leads = inLead(links, fedNets(boards, parts, netOf), hasHost)
   const lead = (): boolean => {
     let more = false
-    for (const { from, to, drop } of links) {
+    for (const link of links) {
+      const { from, to, drop } = link
       const source = from.sources[0]
       const volts = source && Math.round((source.volts - drop) * 1000) / 1000
-      if (!source || volts === undefined || volts <= 0 || to.sources.length > 0 || to.ground) continue
+      if (!source || volts === undefined || volts <= 0 || to.sources.length > 0 || to.ground || !leads(link)) continue
       give(to, drop === 0 ? source : { ...source, volts })
+      cameFrom.set(to, from)
       more = true
     }
     return more
@@ -109,44 +114,48 @@ export function placeSources(
   // A throw to ground beside one to a supply changes between the two: what is fed through it is fed.
   for (let more = true; more; ) {
     more = false
-    for (const { from, to, drop } of links)
-      if (drop === 0 && from.ground && !to.ground && to.sources.length === 0) {
-        to.ground = true
+    for (const link of links)
+      if (link.drop === 0 && link.from.ground && !link.to.ground && link.to.sources.length === 0 && leads(link)) {
+        link.to.ground = true
         more = true
       }
   }
+  return cameFrom
 }
 
 /** Share of a rectifier's forward volts at its full current that it takes at the currents of a breadboard. */
 const DROP_SHARE = 0.7
 
+/** A way on which a part leads a supply on, less the volts that it drops. */
+interface Link {
+  readonly part: PartInstance
+  readonly from: Mutable<Net>
+  readonly to: Mutable<Net>
+  readonly drop: number
+  /** Leads only to what a supply feeds: straight, or through more parts in the same lead. */
+  readonly onlyFed: boolean
+}
+
 /**
  * What leads a supply on. Shunts, and contacts in the way of a supply, both ways: whatever holds one side holds the other
  * as well. An output that only ever joins its load with a supply does so as a contact. A contact at a signal is none of
- * these: there it makes a level, now one and now the other. A diode from its anode on, less its volts.
+ * these: there it makes a level, now one and now the other. A diode from its anode on, less its volts, and the body diode
+ * of a transistor whose channel takes over.
  */
 function stiffLinks(
-  boards: readonly BoardInstance[],
   parts: readonly PartInstance[],
   netOf: (end: string) => Mutable<Net>,
   hasHost: (net: Net) => boolean,
-): { readonly from: Mutable<Net>; readonly to: Mutable<Net>; readonly drop: number }[] {
-  const fed = new Set<Net>([
-    ...boards.flatMap((board) =>
-      board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
-    ),
-    ...parts.flatMap(({ ref, part }) =>
-      part.supplies.flatMap((use) => [...use.pins, ...use.ground].map((pin) => netOf(`${ref}.${pin}`))),
-    ),
-  ])
-  const highSides = parts.flatMap(({ ref, part }) =>
-    part.channels.flatMap(({ output, supply }) => {
+): Link[] {
+  const highSides = parts.flatMap((owner) => {
+    const { ref, part } = owner
+    return part.channels.flatMap(({ output, supply }): Link[] => {
       const does = part.provides.filter(({ pins }) => pins.includes(output)).flatMap((one) => one.does)
       if (supply === undefined || does.length === 0 || does.some((one) => one !== 'source')) return []
       const [from, to] = [netOf(`${ref}.${supply}`), netOf(`${ref}.${output}`)]
-      return fed.has(to) && !hasHost(to) ? [{ from, to, drop: 0 }] : []
-    }),
-  )
+      return [{ part: owner, from, to, drop: 0, onlyFed: true }]
+    })
+  })
   const inner = parts.flatMap((owner) => {
     const { ref, part } = owner
     return part.inner
@@ -155,19 +164,57 @@ function stiffLinks(
           ['shunt', 'contact', 'switch'].includes(inner.kind) ||
           (inner.kind === 'diode' && inner.mostMilliamps === undefined && inner.reverse === undefined),
       )
-      .flatMap(({ kind, between: [a, b], forward }) => {
+      .flatMap(({ kind, between: [a, b], forward }): Link[] => {
         const [one, two] = [netOf(`${ref}.${a}`), netOf(`${ref}.${b}`)]
         if (one === two || !one.wired || !two.wired) return []
-        const leads = (to: Net): boolean => kind === 'shunt' || (fed.has(to) && !hasHost(to))
+        const onlyFed = kind !== 'shunt'
         const drop = kind === 'diode' ? (forwardOf(part, owner.options, forward) ?? 0) * DROP_SHARE : 0
-        return [
-          ...(leads(two) ? [{ from: one, to: two, drop }] : []),
-          ...(leads(one) && kind !== 'diode' ? [{ from: two, to: one, drop }] : []),
-        ]
+        const on = { part: owner, from: one, to: two, drop, onlyFed }
+        return kind === 'diode' ? [on] : [on, { ...on, from: two, to: one }]
       })
   })
-  return [...highSides, ...inner]
+  const guards = bodyDiodes(parts, netOf, hasHost).map((one): Link => ({ ...one, drop: 0, onlyFed: true }))
+  return [...highSides, ...inner, ...guards]
 }
+
+/**
+ * Says whether a link lies in the way of a supply: at its far side, or behind more parts in the same lead, something takes
+ * a supply that has none yet. No pin that speaks lies on the way.
+ */
+function inLead(
+  links: readonly Link[],
+  fed: ReadonlySet<Net>,
+  hasHost: (net: Net) => boolean,
+): (link: Link) => boolean {
+  const from = new Map<Net, Link[]>()
+  for (const link of links) {
+    const known = from.get(link.from)
+    if (known) known.push(link)
+    else from.set(link.from, [link])
+  }
+  const isFree = (net: Net): boolean => !net.ground && net.sources.length === 0 && !hasHost(net)
+  const feeds = ({ to }: Link, passed: readonly PartInstance[]): boolean =>
+    (from.get(to) ?? []).some(
+      (next) =>
+        !passed.includes(next.part) && isFree(next.to) && (fed.has(next.to) || feeds(next, [...passed, next.part])),
+    )
+  return (link) => !link.onlyFed || (!hasHost(link.to) && (fed.has(link.to) || feeds(link, [link.part])))
+}
+
+/** Nets at which a board or a part takes a supply. */
+const fedNets = (
+  boards: readonly BoardInstance[],
+  parts: readonly PartInstance[],
+  netOf: (end: string) => Net,
+): ReadonlySet<Net> =>
+  new Set<Net>([
+    ...boards.flatMap((board) =>
+      board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
+    ),
+    ...parts.flatMap(({ ref, part }) =>
+      part.supplies.flatMap((use) => [...use.pins, ...use.ground].map((pin) => netOf(`${ref}.${pin}`))),
+    ),
+  ])
 
 /** The limit of a rail at the volts that feed it: past the last step the last one holds. */
 function byInput(
