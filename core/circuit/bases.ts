@@ -22,12 +22,17 @@ export interface BaseDrive {
 /** Bases that are driven, of transistors whose load is within their rating: above it no base current helps. */
 export function baseDrives(wiring: Wiring): BaseDrive[] {
   const circuit = circuitOf(wiring)
+  // Of a pair in which one drives the base of the other, the second multiplies what the first lets through.
+  const bases = new Set(circuit.channels.flatMap(({ inputs }) => inputs.map((end) => wiring.netOf(end))))
+  const drivesBase = ({ part: { ref, part } }: DriverChannel): boolean =>
+    part.pins.some(({ id, role }) => role === 'ground' && bases.has(wiring.netOf(`${ref}.${id}`)))
   return drivenLoads(circuit).flatMap(({ element: load, channels }) =>
     channels.flatMap((channel): BaseDrive[] => {
       const gain = chosenFact(channel.part, 'gain')
       const junction = circuit.elements.find((one) => one.kind === 'diode' && channel.inputs.includes(one.a))
       const flow = junction && verdictsOf(wiring).through(junction)
       if (gain === undefined || !flow || load.runs === undefined || flow.forward <= 0) return []
+      if (drivesBase(channel)) return []
       if (load.runs > (ratingOf(channel).most ?? Number.POSITIVE_INFINITY)) return []
       return [{ channel, load, gain, forward: flow.forward, runs: load.runs }]
     }),

@@ -20,10 +20,10 @@ export const ledResistor: Rule = {
       'The series resistor of an LED is missing or too small; or the LED stays dark or dim, or the resistor takes more than its rating.',
     messages: {
       bare: 'Nothing limits the current of {names}.',
-      over: '{names} gets {milliamps} mA and bears {most} mA.',
+      over: '{names} {names:gets/get} {milliamps} mA and {names:bears/bear} {most} mA.',
       rowDark: '{names} stay dark: in a row they need {need} and get {volts}.',
       dark: '{names} stays dark: {volts} is below its {forward}.',
-      faint: '{names} gets {milliamps} mA and will hardly be seen.',
+      faint: '{names} {names:gets/get} {milliamps} mA and will hardly be seen.',
       darkened: '{names} goes dark while {other} is lit: both hang on {resistor}.',
       shared: '{names} hang side by side on {resistor}: the one of fewer volts takes more of its current.',
       hot: '{resistor} turns {watts} into heat and is rated {rating}.',
@@ -37,7 +37,7 @@ export const ledResistor: Rule = {
       // Of a row the first speaks for all.
       if (one.row.length > 1 && one.row[0]?.a !== one.anode) continue
       const ohms = ((one.volts - one.forward) / aimOf(one)) * 1000
-      const names = one.row.length > 1 ? listWords(one.row.map(({ part }) => part.ref)) : legWords(one.anode)
+      const names = one.row.length > 1 ? one.row.map(({ part }) => part.ref) : [legWords(one.anode)]
       const need = one.row.reduce((sum, { forward = 0 }) => sum + forward, 0)
       const isDark = one.milliamps < DIM && one.volts <= need
       const sum = `${formatVolts(one.volts)} less ${formatVolts(one.forward)} over ${formatQuantity(one.ohms, 'Ω')}`
@@ -95,7 +95,7 @@ const legWords = (end: string): string => {
 }
 
 /** Several lamps hang on one resistor. */
-function sayShared(wiring: Wiring, one: LitDiode, names: string, report: (one: Report) => void): void {
+function sayShared(wiring: Wiring, one: LitDiode, names: readonly string[], report: (one: Report) => void): void {
   const at = [one.anode, one.cathode]
   if (one.darkenedBy && one.resistor)
     report({

@@ -1,10 +1,22 @@
 import { fedThrough } from '../circuit/loads.ts'
+import { networkOf } from '../circuit/still.ts'
 import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
 import { feedsTooMuch } from './driverNeeded.ts'
 
 /** Both ends are fed, the other way round than they are named. */
 export const isTurned = (wiring: Wiring, use: SupplyUse): boolean =>
   use.pins.some((end) => wiring.netOf(end).ground) && use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
+
+/** Resistors beside it bring both ends to different levels: it is one of several in a row. */
+export function isBetween(wiring: Wiring, use: SupplyUse): boolean {
+  const [one, two] = [use.pins[0], use.grounds[0]].map((end) =>
+    end === undefined ? undefined : networkOf(wiring).pulled(wiring.netOf(end)),
+  )
+  return one !== undefined && two !== undefined && Math.abs(one - two) > LEAST_SPAN
+}
+
+/** Volts across a potentiometer below which it adjusts nothing that a pin could read. */
+const LEAST_SPAN = 0.1
 
 /** Another finding names the cause: what feeds it lies in the way, is dead itself, or is a pin that cannot carry it. */
 export function causeElsewhere(wiring: Wiring, part: PartInstance, use: SupplyUse): boolean {

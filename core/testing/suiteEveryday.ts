@@ -144,6 +144,28 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     parts: registers,
     wires: `${inRow}, Y.SER X.QHS, Y.SRCLK MCU.9, Y.RCLK MCU.11`,
   },
+  {
+    title: 'motor whose kick runs through two diodes in a row',
+    parts: { B: box(6), M: 'dc-motor', Q: 'nmos', R: ohms(10_000), D: 'diode', E: 'diode' },
+    wires: 'M.M1 B.+, M.M2 Q.D, Q.S B.-, B.- MCU.GND, Q.G MCU.26, R.1 Q.G, R.2 Q.S, D.A Q.D, D.K E.A, E.K B.+',
+  },
+  {
+    title: 'motor whose kick runs through a diode and a resistor',
+    parts: { B: box(6), M: 'dc-motor', Q: 'nmos', R: ohms(10_000), D: 'diode', S: ohms(47) },
+    wires: 'M.M1 B.+, M.M2 Q.D, Q.S B.-, B.- MCU.GND, Q.G MCU.26, R.1 Q.G, R.2 Q.S, D.A Q.D, D.K S.1, S.2 B.+',
+  },
+  {
+    title: 'knob between two resistors that narrow its range',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer', R: ohms(1000), S: ohms(1000) },
+    wires: 'MCU.5V R.1, R.2 K.1, K.W MCU.A0, K.3 S.1, S.2 MCU.GND',
+  },
+  {
+    title: 'two transistors of which one drives the base of the other',
+    mcu: 'uno-r3',
+    parts: { P: 'npn', Q: 'npn', R: ohms(10_000), M: 'fan', D: 'diode' },
+    wires: 'MCU.5 R.1, R.2 P.B, P.E Q.B, P.C M.-, Q.C M.-, Q.E MCU.GND, M.+ MCU.5V, D.K M.+, D.A M.-',
+  },
 ]
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
@@ -265,5 +287,18 @@ export const mistakenEveryday: readonly (Short & { title: string; rule: string }
     mcu: 'uno-r3',
     parts: registers,
     wires: `${inRow}, Y.SER X.QHS, Y.SRCLK MCU.12, Y.RCLK MCU.10`,
+  },
+  {
+    title: 'motor with a resistor across it and no diode',
+    rule: 'flyback',
+    parts: { B: box(6), M: 'dc-motor', Q: 'nmos', R: ohms(10_000), S: { part: 'resistor', options: { ohms: 470 } } },
+    wires: 'M.M1 B.+, M.M2 Q.D, Q.S B.-, B.- MCU.GND, Q.G MCU.26, R.1 Q.G, R.2 Q.S, Q.D S.1, S.2 B.+',
+  },
+  {
+    title: 'knob with both ends led up by resistors',
+    rule: 'supply-missing',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer', R: ohms(1000), S: ohms(1000) },
+    wires: 'MCU.5V R.1, R.2 K.1, K.W MCU.A0, K.3 S.1, S.2 MCU.5V',
   },
 ]

@@ -81,16 +81,26 @@ function hasHighSide(wiring: Wiring, end: string): boolean {
   )
 }
 
-/** A diode that leads from one end's net to another's. */
+/** The first of the diodes that lead, one after the other and through resistors, from one end's net to another's. */
 export function diodeAcross(wiring: Wiring, from: string, to: string): PartInstance | undefined {
-  const [a, k] = [wiring.netOf(from), wiring.netOf(to)]
-  return wiring.parts.find((part) =>
-    part.part.inner.some(
-      (inner) =>
-        inner.kind === 'diode' &&
-        inner.mostMilliamps === undefined &&
-        wiring.netOf(`${part.ref}.${inner.between[0]}`) === a &&
-        wiring.netOf(`${part.ref}.${inner.between[1]}`) === k,
-    ),
-  )
+  const target = wiring.netOf(to)
+  const lead = (net: Net, first: PartInstance | undefined, passed: readonly Net[]): PartInstance | undefined => {
+    for (const part of wiring.parts)
+      for (const { kind, between, mostMilliamps } of part.part.inner) {
+        const isDiode = kind === 'diode' && mostMilliamps === undefined
+        if (!isDiode && !(kind === 'resistance' && part.part.build === 'component')) continue
+        const [a, k] = between.map((pin) => wiring.netOf(`${part.ref}.${pin}`)) as [Net, Net]
+        const next = a === net ? k : !isDiode && k === net ? a : undefined
+        if (next === undefined || passed.includes(next)) continue
+        const diode = first ?? (isDiode ? part : undefined)
+        if (next === target && diode) return diode
+        const found = isRail(next) ? undefined : lead(next, diode, [...passed, next])
+        if (found) return found
+      }
+    return undefined
+  }
+  const net = wiring.netOf(from)
+  return lead(net, undefined, [net])
 }
+
+const isRail = (net: Net): boolean => net.ground || net.sources.length > 0
