@@ -1,4 +1,4 @@
-import { CELL_VOLTS, cellPlaceOf } from '../wiring/cellPlaces.ts'
+import { CELL_VOLTS, cellPlaceOf, isOnCharger } from '../wiring/cellPlaces.ts'
 import { areAlike } from '../wiring/levels.ts'
 import type { BoardInstance, Source, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
@@ -159,7 +159,10 @@ function feedUnfed(wiring: Wiring): Decision[] {
     ...wiring.parts.flatMap(({ ref, part }) =>
       part.category === 'power' ? part.rails.map(({ pin }) => `${ref}.${pin}`) : [],
     ),
-  ].flatMap((end) => wiring.netOf(end).sources)
+  ]
+    // A cell on its charger feeds through the output of that.
+    .filter((end) => !isOnCharger(wiring, end))
+    .flatMap((end) => wiring.netOf(end).sources)
   return wiring.boards.flatMap((board) =>
     (board.feed === undefined ? feedFrom(wiring, board, sources) : []).slice(0, 1),
   )

@@ -79,8 +79,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (serving && availabilityOf(host).pinTaker === serving) tally.for.push(`read by the ${serving.title}`)
   else if (serving) tally.pay(costs.unserved, `the ${serving.title} does not read it`)
   const bus = busNeed(use.facts.needs)
-  if (use.facts.needs === 'analog-in' && host.board && isOtherwiseCalled(host.board.board, host.pin))
-    tally.pay(costs.otherName, 'not printed as analog')
+  const isSecondName = host.board !== undefined && isOtherwiseCalled(host.board.board, host.pin)
+  if (use.facts.needs === 'analog-in' && isSecondName) tally.pay(costs.otherName, 'not printed as analog')
   if (isMadeFor(wiring, host, use)) {
     tally.points -= costs.madeFor
     tally.for.push('made for it')
@@ -100,6 +100,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const isUsual = bus !== undefined && isUsualFor(host, bus)
   for (const name of scarceNames) {
     if (isUsual || name === use.facts.needs || name === use.facts.orElse || !offers(host, name)) continue
+    // Nobody looks for a knob's pin among those that are printed as something else.
+    if (name === 'analog-in' && isSecondName) continue
     const points = scarcity.price(name)
     if (points >= 0.5) tally.pay(points, `spends ${scarceWords[name]}`)
   }

@@ -379,6 +379,26 @@ const small: readonly Kit[] = [
       ['J\\.VRY', 'MCU\\.A\\d'],
     ],
   },
+  {
+    title: 'four buttons and a knob on a board that reads volts on numbered pins as well',
+    why: 'buttons go to numbered pins, whatever else these can; the posts that are printed A are for the knob',
+    mcu: 'leonardo-32u4',
+    parts: { B1: 'button', B2: 'button', B3: 'button', B4: 'button', P: 'potentiometer' },
+    wired: [['P\\.W', 'MCU\\.A0']],
+    never: [['B\\d\\.[12]', 'MCU\\.A\\d']],
+  },
+  {
+    title: 'a lithium cell listed before its charger, and a board without a socket',
+    why: 'the board is fed behind the protection, never from the cell itself',
+    mcu: 'pro-mini-3v3',
+    parts: { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056', D: 'bme280' },
+    wired: [
+      ['B\\.\\+', 'C\\.B\\+'],
+      ['C\\.OUT\\+', 'MCU\\.RAW'],
+      ['C\\.OUT-', 'MCU\\.GND'],
+    ],
+    never: [['B\\..*', 'MCU\\..*']],
+  },
 ]
 
 export const kitsRows: readonly Kit[] = [...small, ...rows, ...bases, ...borne, ...mains, ...usual]
