@@ -1,8 +1,8 @@
-import { analogSpan } from '../circuit/analog.ts'
+import { analogSpan, analogUnitOf } from '../circuit/analog.ts'
 import { i2cViews } from '../circuit/busView.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { type Drive, drivesOf, type Reading, readingsOf } from '../firmware/drives.ts'
-import { type Line, linesOf, pinOf } from '../firmware/lines.ts'
+import { type Line, linesOf } from '../firmware/lines.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { Host, PartInstance, Wiring } from '../wiring/model.ts'
 import { drives } from '../wiring/needs.ts'
@@ -68,7 +68,7 @@ function lineStep(wiring: Wiring, line: Line, allDrives: readonly Drive[], readi
   const title = `${end} at ${host.end}`
   const base = { phase: 'signal' as const, spots: [], meter: undefined, board }
   if (facts.needs === 'analog-in') {
-    const unit = pinOf(host)?.analogUnit
+    const unit = analogUnitOf(wiring, host)
     const span = analogSpan(wiring, use)
     if (!unit) return []
     const full = 2 ** unit.bits - 1

@@ -1,4 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
+import { analogUnitOf } from '../circuit/analog.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { drivesOf, readingsOf } from '../firmware/drives.ts'
 import { linesOf } from '../firmware/lines.ts'
@@ -111,7 +112,7 @@ export class StandIn {
       return [JSON.stringify({ step: id, value: reading?.contact ? (reading.contact.high === 'open' ? 1 : 0) : 1 })]
     }
     if (kind === 'adc') {
-      const unit = line?.host.board?.facts.pin(line.host.pin)?.analogUnit
+      const unit = line && analogUnitOf(this.#wiring, line.host)
       const full = 2 ** (unit?.bits ?? 10) - 1
       const seen = this.#outcomes.get(id) ?? 'floats'
       const counts =

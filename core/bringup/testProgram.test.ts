@@ -271,6 +271,14 @@ describe('how it is asked', () => {
     expect(ask('{"do":"out:LAMP.A","level":"rest"}').done).toEqual(['mode 4 0'])
   })
 
+  it('takes what lies at the reference pin for full scale, where it is wired', () => {
+    const program = (wires: string): string => {
+      return testProgram(wiringOf({ mcu: 'uno-r3', parts: { K: 'potentiometer' }, wires }), 'MCU', 'cpp')
+    }
+    const knob = 'K.1 MCU.GND, K.3 MCU.3V3, K.W MCU.A0'
+    expect(program(knob)).not.toContain('analogReference')
+    expect(program(`${knob}, MCU.AREF MCU.3V3`)).toMatch(/setup\(\) \{\n {2}analogReference\(EXTERNAL\);/)
+  })
   it('noise, half a line and a line that is far too long do no harm', () => {
     const { said } = ask('hello there', `{"do":"${'x'.repeat(400)}"}`, '{"do":"read:GATE.1"}')
     expect(said.at(-1)).toEqual({ step: 'in:GATE.1', value: 0 })

@@ -1,4 +1,5 @@
 import type { Language } from '../catalog/boardSchema.ts'
+import { mustTakeReference } from '../circuit/analog.ts'
 import { readingsOf } from '../firmware/drives.ts'
 import { type Line, linesOf, pinOf } from '../firmware/lines.ts'
 import { programPin } from '../firmware/pinNames.ts'
@@ -91,7 +92,7 @@ export function testProgram(wiring: Wiring, ref: string, language: TestLanguage)
     'Ask with lines such as {"do":"out:LAMP.A","level":"high"}, {"do":"read:GATE.1"}, {"do":"scan:i2c0"}, {"do":"all"}.',
   ]
   const hello = `{"hello":"markpost","plan":"${planId(wiring)}","steps":${steps.length}}`
-  if (language === 'cpp') return cppProgram(about, hello, steps, board)
+  if (language === 'cpp') return cppProgram(about, hello, steps, board, mustTakeReference(wiring, board))
   return language === 'python' ? systemProgram(about, hello, steps) : microProgram(about, hello, steps, program.needs)
 }
 

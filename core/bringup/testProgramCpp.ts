@@ -11,12 +11,13 @@ const kindLetters: Readonly<Record<TestStep['kind'], string>> = {
   scan: 'b',
 }
 
-/** The test program as a sketch. */
+/** The test program as a sketch; with `reference` what lies at the board's reference pin is full scale. */
 export function cppProgram(
   about: readonly string[],
   hello: string,
   steps: readonly TestStep[],
   { board }: BoardInstance,
+  reference: boolean,
 ): string {
   const scans = steps.filter(({ kind }) => kind === 'scan')
   const begins = board.programs.find((one) => one.as === 'cpp')?.begins ?? {}
@@ -224,7 +225,7 @@ void obey() {
 }
 
 void setup() {
-  Serial.begin(115200);
+${reference ? '  analogReference(EXTERNAL);  // first of all: the pin is wired\n' : ''}  Serial.begin(115200);
   hello();
 }
 

@@ -191,6 +191,8 @@ export const AnalogUnit = v.strictObject({
   /** Range in volts that converts well. */
   least: Amount,
   most: Amount,
+  /** References inside the chip that a program can take for full scale, as it writes them: volts. */
+  references: v.optional(v.record(Text, Amount), {}),
   note: v.optional(Text),
 })
 

@@ -21,6 +21,8 @@ export const Channel = v.strictObject({
   ),
   /** Output between which and this one a winding belongs. */
   pair: v.optional(PinId),
+  /** Name of the bridge to which it belongs with another; either may serve a load alone. */
+  bridge: v.optional(Id),
   /** Sets the current of the load itself, by chopping; what it takes from its supply is another matter. */
   limits: v.optional(v.boolean(), false),
   /** Supply pin from which the load's current comes; none for an output that only pulls to ground. */

@@ -4,7 +4,7 @@ import { dividerFor } from '../electrical/divider.ts'
 import type { Fix } from '../plan/edit.ts'
 import { dividerEdits } from '../wiring/dividerEdits.ts'
 import { levelsOf } from '../wiring/levels.ts'
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { networkOf } from './still.ts'
 
 /** What a sensor puts on an analog pin. */
@@ -20,7 +20,7 @@ export interface AnalogSpan {
 /** Span of an analog signal at the pin that reads it; undefined while it is not placed or its output not known. */
 export function analogSpan(wiring: Wiring, use: SignalUse): AnalogSpan | undefined {
   const host = use.hosts[0]?.host
-  const unit = host?.board?.facts.pin(host.pin)?.analogUnit
+  const unit = host && analogUnitOf(wiring, host)
   if (use.facts.needs !== 'analog-in' || !host || !unit) return undefined
   const net = wiring.netOf(host.end)
   if (use.facts.direction === 'passive') {
@@ -39,6 +39,33 @@ export function analogSpan(wiring: Wiring, use: SignalUse): AnalogSpan | undefin
       return values ? dividerEdits(wiring, use, host, values) : []
     },
   }
+}
+
+/**
+ * Whether what lies at a board's reference pin is what its converter must be told to take: with another choice the pin is
+ * joined with a reference inside the chip (ATmega328P datasheet, 24.5.2).
+ */
+export function mustTakeReference(wiring: Wiring, board: BoardInstance): boolean {
+  const end = referenceEnd(board)
+  const isChosen = board.board.analog.some(({ references }) => Object.keys(references).length > 0)
+  return isChosen && end !== undefined && wiring.netOf(end).sources.length > 0
+}
+
+/** The converter of a pin: from the volts that lie at the board's reference pin on, it reads full scale. */
+export function analogUnitOf(wiring: Wiring, { board, pin }: Host): AnalogUnit | undefined {
+  const unit = board?.facts.pin(pin)?.analogUnit
+  if (!unit || !board) return undefined
+  const end = referenceEnd(board)
+  const most = end === undefined ? undefined : wiring.netOf(end).sources[0]?.volts
+  return most === undefined || most >= unit.most
+    ? unit
+    : { ...unit, most, note: `${end} is wired: what lies there is full scale, once the program takes it.` }
+}
+
+/** The pin of a board that sets the full scale of its analog inputs; undefined where it has none. */
+export const referenceEnd = ({ ref, facts }: BoardInstance): string | undefined => {
+  const pin = facts.pins.find(({ control }) => control === 'reference')
+  return pin && `${ref}.${pin.id}`
 }
 
 /** A resistive sensor or a potentiometer never brings more than the supply at its far side. */

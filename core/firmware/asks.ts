@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { holds } from '../catalog/when.ts'
+import { analogUnitOf } from '../circuit/analog.ts'
 import { USUAL_CLOCK } from '../circuit/i2cLines.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
@@ -7,7 +8,7 @@ import { addressesOf } from '../wiring/i2c.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { constantsOf, shuntOf } from './constants.ts'
-import { type Line, linesOf, movers, partsOf, pinOf } from './lines.ts'
+import { type Line, linesOf, movers, partsOf } from './lines.ts'
 
 /** One thing that a library or a program asks for, and what to give it. */
 export interface AskRow {
@@ -108,7 +109,7 @@ function rowsOf(
       what: `${facts.pin}${facts.text === undefined ? `: ${needWords(facts.needs)}` : `: ${facts.text}`}`,
       give: `${nameOf(line.host.end) ?? named(end)}${channel}`,
     })
-    const unit = line.host.board && pinOf(line.host)?.analogUnit
+    const unit = analogUnitOf(wiring, line.host)
     if (facts.needs === 'analog-in' && unit)
       rows.push({
         what: `reading of ${facts.pin}`,

@@ -65,6 +65,8 @@ export function scaleFindings(
   )
   const usual = told.length === 0 ? bits : told.length === 1 && told[0]! > 0 ? told[0]! : undefined
   if (usual === undefined) return []
+  // Which volts are full scale the run knows, not the text.
+  const isMoved = all.some(({ words }) => words.some(({ text }) => text === 'analogReference'))
   const names = new Map<string, number>()
   const bitsOf = ({ text }: Word): number | undefined => {
     const own = readingBits(text, language)
@@ -99,7 +101,7 @@ export function scaleFindings(
       )
     const five = words.some(({ text }) => FIVE.test(numeral(text)))
     const three = words.some(({ text }) => THREE.test(numeral(text)))
-    if (five !== three && board.logicVolts < 4 === five)
+    if (!isMoved && five !== three && board.logicVolts < 4 === five)
       say(
         scale.at,
         `A reading is reckoned with ${five ? 5 : 3.3} V as its end; the converter of ${board.title} ends at ${board.logicVolts} V.`,

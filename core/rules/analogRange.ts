@@ -1,5 +1,5 @@
 import { volts } from '../catalog/common.ts'
-import { analogSpan } from '../circuit/analog.ts'
+import { analogSpan, analogUnitOf } from '../circuit/analog.ts'
 import { type Circuit, circuitOf, type Element, railOf } from '../circuit/circuit.ts'
 import { restWith } from '../circuit/ways.ts'
 import { preferredValue } from '../electrical/preferred.ts'
@@ -121,7 +121,7 @@ const CRUSHED = 0.1
 function sayCrushed(wiring: Wiring, element: Element, near: Net, read: Read, report: (one: Report) => void): void {
   const { host, net } = read
   const { part, ohms = 0 } = element
-  const range = host.board?.facts.pin(host.pin)?.analogUnit?.most
+  const range = analogUnitOf(wiring, host)?.most
   const inner = part.part.inner.find((one) => one.kind === 'resistance')
   const spread = inner?.kind === 'resistance' ? inner.spread : undefined
   const [low, high] = [Math.max(1 / AROUND, spread?.least ?? 0), Math.min(AROUND, spread?.most ?? AROUND)]

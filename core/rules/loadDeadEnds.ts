@@ -18,29 +18,38 @@ export const loadDeadEndsMessages = {
 
 /** Windings across two bridges of which each has a coil of its own; one finding a motor. */
 export function sayCrossedCoils(circuit: Circuit, report: (one: Report) => void): void {
-  const byPart = new Map<PartInstance, string[]>()
+  const byPart = new Map<PartInstance, DriverChannel[]>()
   for (const { element, channels } of drivenLoads(circuit)) {
     const [one, two] = channels
-    if (one?.facts.pair === undefined) continue
-    if (!two) {
-      sayHalf(element, one, report)
-      continue
-    }
-    if (one.part !== two.part || one.facts.pair === two.facts.output) continue
-    byPart.set(element.part, [...(byPart.get(element.part) ?? []), one.output, two.output])
+    if (one?.facts.pair !== undefined && !two) sayHalf(element, one, report)
+    if (one && two && one.part === two.part && isAcross(element, one, two))
+      byPart.set(element.part, [...(byPart.get(element.part) ?? []), one, two])
   }
-  for (const [part, outputs] of byPart) {
-    const [one, two] = outputs as [string, string]
-    const driver = circuit.channels.find(({ output }) => output === one) as DriverChannel
+  for (const [part, channels] of byPart) {
+    const [one, two] = channels as [DriverChannel, DriverChannel]
+    const paired = circuit.channels.find(
+      ({ part: driver, facts }) =>
+        driver === one.part &&
+        (one.facts.pair === undefined
+          ? facts.bridge === one.facts.bridge && facts.output !== one.facts.output
+          : facts.output === one.facts.pair),
+    )
     report({
       severity: 'fault',
-      at: [part.ref, ...outputs],
+      at: [part.ref, ...channels.map(({ output }) => output)],
       message: 'twoCoils',
-      data: { part: part.ref, one, two },
-      why: `Each coil needs the two outputs of one bridge, such as ${one} and ${driver.part.ref}.${driver.facts.pair}. Across two of them the currents of both are wrong, and the motor hums instead of turning.`,
+      data: { part: part.ref, one: one.output, two: two.output },
+      why: `Each coil needs the two outputs of one bridge, such as ${one.output} and ${paired?.output}. Across two of them the currents of both are wrong, and the motor hums instead of turning.`,
       numbers: {},
     })
   }
+}
+
+/** One of several windings of a motor, between outputs that are no pair, or of two bridges. */
+function isAcross(element: Element, { facts: one }: DriverChannel, { facts: two }: DriverChannel): boolean {
+  if (one.pair !== undefined) return one.pair !== two.output
+  const coils = element.part.part.inner.filter(({ kind }) => kind === 'winding').length
+  return coils > 1 && one.bridge !== undefined && one.bridge !== two.bridge
 }
 
 /** Two windings of one motor whose own leads are on one wire: they always get the same, and nothing turns. */

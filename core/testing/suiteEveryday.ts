@@ -9,6 +9,8 @@ const pump = 'P.+ B.+, P.- Q.D, Q.G MCU.26, R.1 Q.G, R.2 Q.S, D.K P.+, D.A P.-'
 const pumping = { P: 'pump', Q: 'nmos', R: ohms(10_000), D: 'diode' }
 const registers = { X: '74hc595', Y: '74hc595' }
 const inRow = `${['X', 'Y'].map((ref) => `${five(ref)}, ${ref}.OE MCU.GND, ${ref}.SRCLR MCU.5V`).join(', ')}, X.SER MCU.8, X.SRCLK MCU.9, X.RCLK MCU.10`
+const stepping = { M: 'l298n', N: 'stepper-bipolar', B: box(12) }
+const bridged = 'M.12V B.+, M.GND B.-, M.GND MCU.GND, M.IN1 MCU.4, M.IN2 MCU.5, M.IN3 MCU.6, M.IN4 MCU.7'
 
 export const soundEveryday: readonly (Short & { title: string })[] = [
   {
@@ -166,6 +168,24 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     parts: { P: 'npn', Q: 'npn', R: ohms(10_000), M: 'fan', D: 'diode' },
     wires: 'MCU.5 R.1, R.2 P.B, P.E Q.B, P.C M.-, Q.C M.-, Q.E MCU.GND, M.+ MCU.5V, D.K M.+, D.A M.-',
   },
+  {
+    title: 'knob and converter on the same 3.3 V, brought to the reference pin',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer' },
+    wires: 'K.1 MCU.GND, K.3 MCU.3V3, K.W MCU.A0, MCU.AREF MCU.3V3',
+  },
+  {
+    title: 'stepper with each winding on one bridge, the second turned round',
+    mcu: 'uno-r3',
+    parts: stepping,
+    wires: `${bridged}, M.OUT1 N.A+, M.OUT2 N.A-, M.OUT3 N.B-, M.OUT4 N.B+`,
+  },
+  {
+    title: 'motor between an output of a bridge and ground',
+    mcu: 'uno-r3',
+    parts: { M: 'l298n', N: { part: 'dc-motor', options: { volts: 12 } }, B: box(12) },
+    wires: 'M.12V B.+, M.GND B.-, M.GND MCU.GND, M.IN1 MCU.4, M.OUT1 N.M1, N.M2 MCU.GND',
+  },
 ]
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
@@ -300,5 +320,19 @@ export const mistakenEveryday: readonly (Short & { title: string; rule: string }
     mcu: 'uno-r3',
     parts: { K: 'potentiometer', R: ohms(1000), S: ohms(1000) },
     wires: 'MCU.5V R.1, R.2 K.1, K.W MCU.A0, K.3 S.1, S.2 MCU.5V',
+  },
+  {
+    title: 'knob at 5 V, and 3.3 V at the reference pin',
+    rule: 'analog-range',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer' },
+    wires: 'K.1 MCU.GND, K.3 MCU.5V, K.W MCU.A0, MCU.AREF MCU.3V3',
+  },
+  {
+    title: 'windings of a stepper across the two bridges of a driver',
+    rule: 'load-return',
+    mcu: 'uno-r3',
+    parts: stepping,
+    wires: `${bridged}, M.OUT1 N.A+, M.OUT2 N.B+, M.OUT3 N.A-, M.OUT4 N.B-`,
   },
 ]

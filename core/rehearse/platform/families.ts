@@ -109,7 +109,25 @@ export function platformOf(
     },
     ledc: board.board.family.startsWith('esp32') ? ledc() : undefined,
     classes: (...given) => [...standIns(...given), ...driverClasses(...given)],
-    constants,
+    ...withReferences(board, constants),
+  }
+}
+
+/** Numbers of the references as the AVR core has them: the bits of REFS1 and REFS0 (ATmega2560 datasheet, ADMUX). */
+const referenceNumbers: Readonly<Record<string, number>> = { INTERNAL: 3, INTERNAL1V1: 2, INTERNAL2V56: 3 }
+
+/** The references of a board's converter: their names among the constants, and their volts. */
+function withReferences(
+  { board }: BoardInstance,
+  constants: ReadonlyMap<string, number>,
+): Pick<Platform, 'constants' | 'references'> {
+  const named = Object.entries(board.analog[0]?.references ?? {}).flatMap(([name, volts]) => {
+    const number = referenceNumbers[name]
+    return number === undefined ? [] : [{ name, number, volts }]
+  })
+  return {
+    constants: new Map([...constants, ...named.map(({ name, number }) => [name, number] as const)]),
+    references: new Map(named.map(({ number, volts }) => [number, volts])),
   }
 }
 

@@ -56,6 +56,8 @@ export interface Hardware {
   read(pin: number, at: number): boolean
   /** Counts of the converter. */
   readAnalog(pin: number, at: number): number
+  /** What the converter takes for full scale from now on: volts inside the chip, its reference pin, or its supply. */
+  reference(volts: number | 'outside' | undefined): void
   /**
    * Duty from 0 to 1; with a frequency in hertz where the program says one. The pin's own timer makes it, or a library by
    * a timer of the board, on any output.

@@ -42,6 +42,8 @@ export interface Platform {
   readonly ledc: Ledc | undefined
   /** Numbers behind words of drivers. */
   readonly constants: ReadonlyMap<string, number>
+  /** Volts of the converter's references inside the chip, by the number that programs give. */
+  readonly references: ReadonlyMap<number, number>
   /** Classes of drivers. */
   readonly classes: (
     hardware: Hardware,

@@ -115,7 +115,10 @@ function volts({ platform, hardware, t, add, spend }: Calls): void {
   add('analogReadResolution', [int], VOID, ([bits]) => {
     platform.readBits = bits
   })
-  add('analogReference', ['any'], VOID, () => undefined)
+  add('analogReference', ['any'], VOID, ([which]) => {
+    const number = Number(which)
+    hardware.reference(number === sketchConstants.EXTERNAL ? 'outside' : platform.references.get(number))
+  })
   add('analogWrite', [int, int], VOID, ([pin, value], at) => {
     hardware.pulse(pin, Math.min(1, Math.max(0, value / (2 ** writeBits - 1))), undefined, at)
     spend(costs.digital, at)
@@ -250,5 +253,4 @@ export const sketchConstants: Readonly<Record<string, number>> = {
   SERIAL_8E1: 38,
   DEFAULT: 1,
   EXTERNAL: 0,
-  INTERNAL: 3,
 }

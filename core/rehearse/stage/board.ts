@@ -20,6 +20,7 @@ import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
 import { type LivePin, LivePins, voltsWords } from './pins.ts'
 import { Pulses } from './pulses.ts'
+import { Reference } from './reference.ts'
 import { SerialSpeakers } from './serialSpeakers.ts'
 import { BoardSleep } from './sleep.ts'
 import { spiDevices } from './spiDevices.ts'
@@ -61,6 +62,7 @@ export class StageBoard implements Hardware {
   readonly #handlers = new Handlers()
   readonly #asked: AskedPins
   readonly #pulses: Pulses
+  readonly #reference: Reference
   readonly #wired: readonly LivePin[]
   readonly #around: Surroundings
   readonly #judge: PinJudge
@@ -104,6 +106,7 @@ export class StageBoard implements Hardware {
       afterwards: (...asked) => this.afterwards(...asked),
       say: (...said) => this.say(...said),
     })
+    this.#reference = new Reference(wiring, board, (...said) => this.say(...said))
     this.#around = new Surroundings(this, machine, language)
     this.handles = this.#around.handles
     this.#judge = new PinJudge({
@@ -333,6 +336,7 @@ export class StageBoard implements Hardware {
   /** The program begins anew, once the board has started. */
   restart(cause: StartCause): void {
     this.#release(new Set())
+    this.#reference.forget()
     this.sleep.begin(cause)
     this.events.reach(this.#machine.now + START)
     this.#machine.restart()
@@ -388,8 +392,13 @@ export class StageBoard implements Hardware {
       if (pin.net.wired && !this.#judge.isUnknown(pin)) this.#judge.floating(pin, at)
       return Math.round(full * (0.2 + 0.3 * this.#chance()))
     }
-    const reference = this.#board.board.logicVolts
+    const reference = this.#reference.fullScale(at)
+    if (reference === undefined) return Math.round(full * this.#chance())
     return Math.max(0, Math.min(full, Math.round((seen / reference) * full)))
+  }
+
+  reference(chosen: Parameters<Hardware['reference']>[0]): void {
+    this.#reference.choose(chosen)
   }
 
   pulse(...asked: Parameters<Hardware['pulse']>): void {

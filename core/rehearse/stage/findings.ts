@@ -11,6 +11,10 @@ export const runKinds = {
   'never-output': { severity: 'fault', about: 'A pin is written and was never set as an output.' },
   'no-such-pin': { severity: 'fault', about: 'The program names a pin that the board does not have.' },
   'not-able': { severity: 'fault', about: 'The program asks a pin for what it cannot do.' },
+  'wrong-reference': {
+    severity: 'fault',
+    about: 'The program takes another full scale for analog readings than the one that is wired.',
+  },
   'timer-taken': { severity: 'fault', about: 'A library takes the timer that makes the pulses of a pin.' },
   'nothing-there': { severity: 'caution', about: 'The program uses a pin to which the plan has wired nothing.' },
   'other-pin': { severity: 'fault', about: 'The program drives a part by pins to which the plan has not wired it.' },

@@ -23,6 +23,7 @@ export const stubPlatform: Platform = {
   pinOfInterrupt: (number) => number,
   ledc: undefined,
   constants: new Map(),
+  references: new Map(),
   classes: () => [],
 }
 
@@ -70,6 +71,8 @@ export class Recorder implements Hardware {
   readAnalog(pin: number): number {
     return (pin * 37 + Math.trunc(this.#machine.now / 100)) & 1023
   }
+
+  reference(): void {}
 
   pulse(pin: number, duty: number): void {
     this.#say(`pulse ${pin} ${Math.round(duty * 255)}`)
