@@ -314,6 +314,8 @@ export const Board = v.strictObject({
   title: Text,
   summary: Text,
   mcu: Text,
+  /** Clock of the chip in hertz, where it is not the usual one of its family. */
+  hertz: v.optional(NotNegative),
   family: Id,
   keywords: v.array(Text),
   /** The one that most people mean by a general word: comes first in a search. */

@@ -71,7 +71,9 @@ function sketch(
 ): Program {
   machine.ownBelow = lineAt(files.length, 0)
   const libraries = libraryFiles(drivers, files)
-  const program = compileCpp([...files, ...libraries], sketchLibrary(platform, stage, machine), machine)
+  const library = sketchLibrary(platform, stage, machine)
+  const program = compileCpp([...files, ...libraries], library, machine)
+  library.chip?.attach(program.entry)
   const [setup, loop] = [program.entry('setup') ?? program.entry('main'), program.entry('loop')]
   return {
     refusals: program.refusals,
@@ -80,6 +82,7 @@ function sketch(
     ),
     unknown: () => [...program.unknown],
     begin: () => {
+      library.chip?.begin()
       program.begin()
       if (!setup) throw new Halt('the program has no setup(); expected a sketch with setup() and loop()', 0)
       setup()

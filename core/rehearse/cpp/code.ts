@@ -47,6 +47,34 @@ export const globalCode = (type: Type, globals: Frame, slot: number): Code => ({
   isShared: true,
 })
 
+/** A register of a chip: what reading it gives, and what writing to it does. */
+export interface Register {
+  readonly bits: 8 | 16
+  readonly read: (at: number) => number
+  readonly write: (value: number, at: number) => void
+}
+
+/** A pointer to a register: what reads and writes through it reads and writes the register. */
+export function registerAt({ read, write }: Register, machine: Machine): Ptr {
+  const base: Value[] = [0]
+  Object.defineProperty(base, 0, {
+    get: () => read(machine.at),
+    set: (value: Value) => write(Number(value), machine.at),
+  })
+  return new Ptr(base, 0)
+}
+
+/** A register where a program names it. */
+export function registerCode(type: Type, register: Register, machine: Machine, at: number): Code {
+  const { read, write } = register
+  const ptr = registerAt(register, machine)
+  return {
+    type,
+    get: () => read(at),
+    place: { ptr: () => ptr, set: (_, value) => write(Number(value), at) },
+  }
+}
+
 /** Bytes that are read through a pointer to bytes of the other kind get the sign that this one has. */
 const asRead = (type: Type): ((value: Value) => Value) | undefined =>
   type.is === 'int' && type.bits === 8 ? wrapping(type) : undefined

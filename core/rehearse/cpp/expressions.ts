@@ -1,5 +1,15 @@
 import { literal } from './arithmetic.ts'
-import { type Code, constant, elementCode, fieldCode, globalCode, localCode, type Place, pointedCode } from './code.ts'
+import {
+  type Code,
+  constant,
+  elementCode,
+  fieldCode,
+  globalCode,
+  localCode,
+  type Place,
+  pointedCode,
+  registerCode,
+} from './code.ts'
 import { Making } from './making.ts'
 import type { FunctionInfo } from './program.ts'
 import type { FunctionScope, Local } from './scope.ts'
@@ -95,6 +105,9 @@ export abstract class Expressions extends Making {
       if (known) return constant(known.type, known.value)
       const [info] = this.functions.get(one) ?? []
       if (info) return this.functionValue(info, at)
+      const register = this.library.registers.get(one)
+      if (register)
+        return registerCode(this.basic.get(register.bits === 8 ? 'uint8_t' : 'uint16_t')!, register, this.machine, at)
       const object = this.library.objects.get(one)
       if (object) return constant({ is: 'native', name: object.of }, object.value)
     }

@@ -1,3 +1,4 @@
+import type { Register } from './code.ts'
 import type { FunctionNode } from './syntax.ts'
 import type { Parameter, StructType, Type, Widths } from './types.ts'
 import type { Callable, Frame, Value } from './values.ts'
@@ -60,6 +61,8 @@ export interface Library {
   readonly macros: Readonly<Record<string, string>>
   readonly types: ReadonlyMap<string, Type>
   readonly constants: ReadonlyMap<string, { readonly type: Type; readonly value: Value }>
+  /** Registers of the chip. */
+  readonly registers: ReadonlyMap<string, Register>
   readonly functions: ReadonlyMap<string, NativeFunction>
   readonly classes: ReadonlyMap<string, NativeClass>
   /** What a call of a class that nobody has described gives, by its name: `Foo.reading`. */

@@ -3,6 +3,7 @@ import type { BoardInstance } from '../../wiring/model.ts'
 import type { NativeClass } from '../cpp/program.ts'
 import type { Widths } from '../cpp/types.ts'
 import type { LivePins } from '../stage/pins.ts'
+import { avrChip } from './avr/avr.ts'
 import { driverClasses } from './drivers.ts'
 import type { Hardware } from './hardware.ts'
 import type { Costs, Platform } from './platform.ts'
@@ -86,6 +87,7 @@ export function platformOf(
   const program = board.board.programs.find((one) => one.as === 'cpp')
   const interrupts = program?.interrupts ?? []
   const mcu = board.board.mcu.toUpperCase().replace(/[^A-Z0-9]/g, '')
+  const referred = withReferences(board, constants)
   return {
     ...family,
     ...(language === 'cpp' ? {} : { costs: language === 'python' ? desk : interpreted, readBits: 16 }),
@@ -93,6 +95,7 @@ export function platformOf(
       ARDUINO: '10819',
       ...family.macros,
       ...(isAvr ? { [`__AVR_${mcu.replace('ATMEGA', 'ATmega')}__`]: '1' } : {}),
+      ...(board.board.hertz === undefined ? {} : { F_CPU: `${board.board.hertz}UL` }),
     },
     get pinNames() {
       return pins().names
@@ -109,9 +112,16 @@ export function platformOf(
     },
     ledc: board.board.family.startsWith('esp32') ? ledc() : undefined,
     classes: (...given) => [...standIns(...given), ...driverClasses(...given)],
-    ...withReferences(board, constants),
+    ...referred,
+    chip: (hardware, machine) =>
+      isAvr && language === 'cpp'
+        ? avrChip(board, pins, hardware, machine, board.board.hertz ?? USUAL_HERTZ, referred.references)
+        : undefined,
   }
 }
+
+/** Clock of an eight-bit board that says no other, in hertz. */
+const USUAL_HERTZ = 16_000_000
 
 /** Numbers of the references as the AVR core has them: the bits of REFS1 and REFS0 (ATmega2560 datasheet, ADMUX). */
 const referenceNumbers: Readonly<Record<string, number>> = { INTERNAL: 3, INTERNAL1V1: 2, INTERNAL2V56: 3 }

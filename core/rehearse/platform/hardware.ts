@@ -4,6 +4,13 @@ import type { Callable } from '../cpp/values.ts'
 export type PinSetting = 'in' | 'pull-up' | 'pull-down' | 'out' | 'open-drain'
 export type Edge = 'rising' | 'falling' | 'change' | 'low' | 'high'
 
+/** What a program has made of a pin: `pulse` while a timer moves it. */
+export interface PinState {
+  readonly setting: PinSetting | undefined
+  readonly high: boolean
+  readonly pulse?: object | undefined
+}
+
 /** A line over which bytes come and go. */
 export interface SerialLine {
   readonly name: string
@@ -54,8 +61,12 @@ export interface Hardware {
   setting(pin: number, how: PinSetting, at: number): void
   write(pin: number, high: boolean, at: number): void
   read(pin: number, at: number): boolean
-  /** Counts of the converter. */
-  readAnalog(pin: number, at: number): number
+  /** The level of a pin as its port sees it, whether anybody meant to read it or not. */
+  level(pin: number): boolean
+  /** What the program has made of a pin. */
+  state(pin: number): PinState
+  /** Counts of the converter; with a full scale for this reading alone where given. */
+  readAnalog(pin: number, at: number, reference?: number | 'outside' | 'supply'): number
   /** What the converter takes for full scale from now on: volts inside the chip, its reference pin, or its supply. */
   reference(volts: number | 'outside' | undefined): void
   /**
@@ -71,7 +82,10 @@ export interface Hardware {
   noTone(pin: number, at: number): void
   /** Microseconds that a pin stays at a level, the next time that it comes there; 0 when it does not in time. */
   pulseIn(pin: number, high: boolean, timeout: number, at: number): number
-  onEdge(pin: number, edge: Edge | undefined, handler: Callable | undefined, at: number): void
+  /** An edge calls a handler: by a call of the platform, or by the registers of a port, which see more pins. */
+  onEdge(pin: number, edge: Edge | undefined, handler: Callable | undefined, at: number, by?: 'call' | 'port'): void
+  /** The program waits for something that cannot come. */
+  neverComes(at: number, message: string, why: string): void
   /** Lets time pass, in microseconds: what is due in it happens. */
   wait(microseconds: number, at: number): void
   /** Calls the program from outside so many microseconds from now, as soon as it lets itself be interrupted. */

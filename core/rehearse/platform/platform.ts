@@ -1,6 +1,7 @@
 import type { Machine } from '../cpp/machine.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import type { Type, Widths } from '../cpp/types.ts'
+import type { Chip } from './avr/chip.ts'
 import type { Hardware } from './hardware.ts'
 import type { Printing } from './sketchBuses.ts'
 
@@ -44,6 +45,8 @@ export interface Platform {
   readonly constants: ReadonlyMap<string, number>
   /** Volts of the converter's references inside the chip, by the number that programs give. */
   readonly references: ReadonlyMap<number, number>
+  /** The chip by its registers, where programs may use these. */
+  readonly chip: (hardware: Hardware, machine: Machine) => Chip | undefined
   /** Classes of drivers. */
   readonly classes: (
     hardware: Hardware,

@@ -2,6 +2,7 @@ import type { Machine } from '../cpp/machine.ts'
 import type { Library, NativeClass } from '../cpp/program.ts'
 import { basicTypes, type Type } from '../cpp/types.ts'
 import type { Value } from '../cpp/values.ts'
+import type { Chip } from './avr/chip.ts'
 import type { Hardware } from './hardware.ts'
 import type { Platform } from './platform.ts'
 import { eepromClass, twoWire } from './sketchBuses.ts'
@@ -10,23 +11,29 @@ import { printingWays, readingWays, Serial, serialClasses } from './sketchSerial
 import { sleepFunctions } from './sketchSleep.ts'
 import { spiClasses } from './sketchSpi.ts'
 import { chipTimers, timerClasses } from './sketchTimers.ts'
-import { largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
+import { chipMacros, largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
 
 /** Something that is there by itself. */
 type Given = [string, { of: string; value: object }]
 
+/** With the chip whose registers the sketch may use. */
+export interface SketchLibrary extends Library {
+  readonly chip: Chip | undefined
+}
+
 /** What a sketch finds without making it itself, on a board of a platform. */
-export function sketchLibrary(platform: Platform, hardware: Hardware, machine: Machine): Library {
+export function sketchLibrary(platform: Platform, hardware: Hardware, machine: Machine): SketchLibrary {
   const { widths, costs } = platform
   const types = basicTypes(widths)
   const t = (name: string): Type => types.get(name)!
   const [int, ulong, byte, bool, size] = [t('int'), t('unsigned long'), t('byte'), t('bool'), t('size_t')]
   const sleeping = sleepFunctions(platform, hardware, { int, ulong })
+  const chip = platform.chip(hardware, machine)
   const timers = 'ESP32' in platform.macros ? chipTimers(hardware, { int }) : undefined
   const functions = new Map([
     ...standardFunctions(widths, machine),
     ...(widths.int === 32 ? largeFunctions(widths) : []),
-    ...sketchCalls(platform, hardware, machine, t),
+    ...sketchCalls(platform, hardware, machine, t, chip),
     ...sleeping.functions,
     ...(timers?.functions ?? []),
   ])
@@ -34,6 +41,8 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   for (const numbers of [Object.entries(sketchConstants), Object.entries(sleeping.constants), platform.constants])
     for (const [name, value] of numbers) constants.set(name, { type: int, value })
   for (const [name, value] of platform.pinNames) constants.set(name, { type: byte, value })
+  // Names of bits come before those of pins: PB5 is the sixth bit of a port here.
+  for (const [name, value] of chip?.bits ?? []) constants.set(name, { type: int, value })
   const printing = printingWays(size, widths.int === 32)
   const reading = readingWays(machine, hardware, costs, t)
   const wire = twoWire(platform, hardware, { int, byte, size }, printing, reading)
@@ -60,12 +69,19 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   ])
   return {
     widths,
-    macros: { ...standardMacros, ...(widths.int === 16 ? smallMacros : {}), ...platform.macros },
+    macros: {
+      ...standardMacros,
+      ...(widths.int === 16 ? smallMacros : {}),
+      ...(chip ? chipMacros : {}),
+      ...platform.macros,
+    },
     types: new Map([...sleeping.types, ...(timers?.types ?? [])].map((name) => [name, int])),
     constants,
+    registers: chip?.registers ?? new Map(),
     functions,
     asked: (name) => hardware.answer(name),
     classes,
     objects,
+    chip,
   }
 }

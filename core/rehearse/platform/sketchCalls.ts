@@ -1,7 +1,9 @@
+import { registerAt } from '../cpp/code.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
 import { Callable, type Value } from '../cpp/values.ts'
+import type { Chip } from './avr/chip.ts'
 import type { Edge, Hardware, PinSetting } from './hardware.ts'
 import type { Platform } from './platform.ts'
 
@@ -25,6 +27,7 @@ interface Calls {
   readonly platform: Platform
   readonly hardware: Hardware
   readonly machine: Machine
+  readonly chip: Chip | undefined
   /** A type by its name. */
   readonly t: (name: string) => Type
   readonly add: (
@@ -43,12 +46,14 @@ export function sketchCalls(
   hardware: Hardware,
   machine: Machine,
   t: Calls['t'],
+  chip: Chip | undefined,
 ): Map<string, NativeFunction> {
   const functions = new Map<string, NativeFunction>()
   const calls: Calls = {
     platform,
     hardware,
     machine,
+    chip,
     t,
     spend: (microseconds, at) => {
       if (microseconds > 0) hardware.wait(microseconds, at)
@@ -68,6 +73,7 @@ export function sketchCalls(
   pulses(calls)
   edges(calls)
   shifts(calls)
+  if (chip) registers(calls, chip)
   functions.set('pulseInLong', functions.get('pulseIn')!)
   // A table of keys goes on as it is.
   functions.set('makeKeymap', { params: ['any'], returns: ([type]) => type ?? VOID, run: (_, [keys]) => keys })
@@ -95,7 +101,7 @@ function levels({ platform: { costs }, hardware, t, add, spend }: Calls): void {
 }
 
 /** Converters, and pulses by their duty. */
-function volts({ platform, hardware, t, add, spend }: Calls): void {
+function volts({ platform, hardware, chip, t, add, spend }: Calls): void {
   const { costs, ledc } = platform
   const int = t('int')
   add('analogRead', [int], int, ([pin], at) => {
@@ -120,7 +126,9 @@ function volts({ platform, hardware, t, add, spend }: Calls): void {
     hardware.reference(number === sketchConstants.EXTERNAL ? 'outside' : platform.references.get(number))
   })
   add('analogWrite', [int, int], VOID, ([pin, value], at) => {
-    hardware.pulse(pin, Math.min(1, Math.max(0, value / (2 ** writeBits - 1))), undefined, at)
+    const duty = Math.min(1, Math.max(0, value / (2 ** writeBits - 1)))
+    chip?.pulsed(pin, duty)
+    hardware.pulse(pin, duty, chip?.hertzAt(pin), at)
     spend(costs.digital, at)
   })
   add('dacWrite', [int, int], VOID, ([pin, value], at) => hardware.writeAnalog(pin, (value & 255) / 255, at))
@@ -134,18 +142,19 @@ function volts({ platform, hardware, t, add, spend }: Calls): void {
       add(name, Array(count).fill('any'), t('unsigned long'), (args, at) => ledc[name](args.map(Number), hardware, at))
 }
 
-function clocks({ platform, hardware, machine, t, add, spend }: Calls): void {
+function clocks({ platform, hardware, machine, chip, t, add, spend }: Calls): void {
   const { costs } = platform
   const ulong = t('unsigned long')
+  const speed = (): number => chip?.speed() ?? 1
   add('millis', [], ulong, (_, at) => {
     spend(costs.clock, at)
-    return Math.floor((machine.now - machine.born) / 1000) >>> 0
+    return Math.floor(((machine.now - machine.born) * speed()) / 1000) >>> 0
   })
   add('micros', [], ulong, (_, at) => {
     spend(costs.clock, at)
-    return (Math.floor((machine.now - machine.born) / platform.microStep) * platform.microStep) >>> 0
+    return (Math.floor(((machine.now - machine.born) * speed()) / platform.microStep) * platform.microStep) >>> 0
   })
-  add('delay', [ulong], VOID, ([ms], at) => hardware.wait(ms * 1000, at))
+  add('delay', [ulong], VOID, ([ms], at) => hardware.wait((ms * 1000) / speed(), at))
   add('delayMicroseconds', [t('unsigned int')], VOID, ([us], at) => hardware.wait(us, at))
   add('yield', [], VOID, (_, at) => spend(1, at))
 }
@@ -218,6 +227,32 @@ function shifts({ platform: { costs }, hardware, t, add, spend }: Calls): void {
     }
     return value
   })
+}
+
+/** What programs ask of ports, and the waits of the chip's own library. */
+function registers({ hardware, machine, t, add }: Calls, chip: Chip): void {
+  const [byte, double] = [t('uint8_t'), t('double')]
+  for (const [name, unit] of [
+    ['_delay_ms', 1000],
+    ['_delay_us', 1],
+  ] as const)
+    add(name, [double], VOID, ([time], at) => hardware.wait(Number(time) * unit, at))
+  const place = (pin: number): { readonly letter: string; readonly bit: number } | undefined => {
+    const [, letter, bit] = /^P([A-L])([0-7])$/.exec(chip.portOf(pin) ?? '') ?? []
+    return letter === undefined ? undefined : { letter, bit: Number(bit) }
+  }
+  // Ports are counted from A, which is 1.
+  add('digitalPinToPort', [byte], byte, ([pin]) => (place(pin)?.letter.charCodeAt(0) ?? 64) - 64)
+  add('digitalPinToBitMask', [byte], byte, ([pin]) => 1 << (place(pin)?.bit ?? 0))
+  for (const [name, kind] of [
+    ['portOutputRegister', 'PORT'],
+    ['portInputRegister', 'PIN'],
+    ['portModeRegister', 'DDR'],
+  ] as const)
+    add(name, [byte], { is: 'pointer', to: byte }, ([port]) => {
+      const register = chip.registers.get(`${kind}${String.fromCharCode(64 + port)}`)
+      return register ? registerAt(register, machine) : null
+    })
 }
 
 /** Words of the headers that stand for numbers. */

@@ -286,6 +286,17 @@ const compared = (a: string, b: string): number => {
   return 0
 }
 
+/** Macros of the headers of eight-bit chips, as they are documented. */
+export const chipMacros: Readonly<Record<string, string>> = {
+  'ISR(vector)': 'void vector()',
+  'SIGNAL(vector)': 'void vector()',
+  'EMPTY_INTERRUPT(vector)': 'void vector() {}',
+  'bit_is_set(sfr,bit)': '((sfr) & (1 << (bit)))',
+  'bit_is_clear(sfr,bit)': '(!((sfr) & (1 << (bit))))',
+  'loop_until_bit_is_set(sfr,bit)': 'do { } while (bit_is_clear(sfr, bit))',
+  'loop_until_bit_is_clear(sfr,bit)': 'do { } while (bit_is_set(sfr, bit))',
+}
+
 /** Macros that the platforms' headers give, as they are documented. */
 export const standardMacros: Readonly<Record<string, string>> = {
   PROGMEM: '',

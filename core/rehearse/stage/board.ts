@@ -2,7 +2,16 @@ import type { Language } from '../../catalog/boardSchema.ts'
 import type { BoardInstance, Wiring } from '../../wiring/model.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Callable } from '../cpp/values.ts'
-import type { Edge, Hardware, PinSetting, SerialLine, Spi, StartCause, TwoWire } from '../platform/hardware.ts'
+import type {
+  Edge,
+  Hardware,
+  PinSetting,
+  PinState,
+  SerialLine,
+  Spi,
+  StartCause,
+  TwoWire,
+} from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 import type { StandInStage } from '../platform/standIns.ts'
 import { AskedPins } from './askedPins.ts'
@@ -380,7 +389,27 @@ export class StageBoard implements Hardware {
     return this.#noise / 0x7fffffff
   }
 
-  readAnalog(number: number, at: number): number {
+  level(number: number): boolean {
+    const pin = this.pins.pin(number, 'pin')
+    if (!pin) return false
+    pin.reads += 1
+    return this.#isHigh(pin) ?? this.#chance() > 0.5
+  }
+
+  /** An edge of a pin calls a handler of the program. */
+  listens(pin: LivePin): boolean {
+    return this.#handlers.listens(pin)
+  }
+
+  neverComes(at: number, message: string, why: string): void {
+    this.say('never-comes', at, [], message, why)
+  }
+
+  state(number: number): PinState {
+    return this.pins.pin(number, 'pin') ?? { setting: undefined, high: false }
+  }
+
+  readAnalog(number: number, at: number, taken?: number | 'outside' | 'supply'): number {
     const pin = this.pinOf(number, 'analog', at, 'analogRead')
     if (!pin) return 0
     pin.reads += 1
@@ -392,7 +421,7 @@ export class StageBoard implements Hardware {
       if (pin.net.wired && !this.#judge.isUnknown(pin)) this.#judge.floating(pin, at)
       return Math.round(full * (0.2 + 0.3 * this.#chance()))
     }
-    const reference = this.#reference.fullScale(at)
+    const reference = this.#reference.fullScale(at, taken)
     if (reference === undefined) return Math.round(full * this.#chance())
     return Math.max(0, Math.min(full, Math.round((seen / reference) * full)))
   }
@@ -428,14 +457,20 @@ export class StageBoard implements Hardware {
     this.#changed(at, pin)
   }
 
-  onEdge(number: number, edge: Edge | undefined, handler: Callable | undefined, at: number): void {
+  onEdge(
+    number: number,
+    edge: Edge | undefined,
+    handler: Callable | undefined,
+    at: number,
+    by: 'call' | 'port' = 'call',
+  ): void {
     const pin = this.pinOf(number, 'pin', at, 'attachInterrupt')
     if (!pin) return
     if (!edge || !handler) {
       this.#handlers.forget(pin)
       return
     }
-    if (!this.#able(pin, 'interrupt', at, 'attachInterrupt', 'wakes no handler')) return
+    if (by === 'call' && !this.#able(pin, 'interrupt', at, 'attachInterrupt', 'wakes no handler')) return
     this.#handlers.listen(pin, edge, handler)
     pin.seen = this.#isHigh(pin)
     if (this.pins.level(pin).is === 'floating' && pin.net.wired && !this.#judge.isUnknown(pin))

@@ -29,6 +29,7 @@ export const runKinds = {
     about: 'A reading is reckoned with the full scale or the volts of another board.',
   },
   'not-heard': { severity: 'caution', about: 'Something happened and was over before the program looked.' },
+  'never-comes': { severity: 'fault', about: 'The program waits for a timer that never comes there.' },
   'number-lost': { severity: 'fault', about: 'A number grew beyond its type.' },
   'wrong-place': { severity: 'fault', about: 'The program reads or writes beyond what it has set aside.' },
   'sleeps-on': { severity: 'fault', about: 'The board sleeps and nothing wakes it.' },

@@ -34,10 +34,14 @@ export class Reference {
     this.#chosen = undefined
   }
 
-  /** Volts that read as full scale; undefined where nothing gives them. */
-  fullScale(at: number): number | undefined {
+  /**
+   * Volts that read as full scale, of what was chosen or of what is taken for one reading alone; undefined where nothing
+   * gives them.
+   */
+  fullScale(at: number, taken?: number | 'outside' | 'supply'): number | undefined {
     const end = this.#end ?? this.#board.ref
-    if (this.#chosen === 'outside') {
+    const chosen = taken === 'supply' ? undefined : (taken ?? this.#chosen)
+    if (chosen === 'outside') {
       if (this.#wired === undefined)
         this.#say(
           'wrong-reference',
@@ -53,9 +57,9 @@ export class Reference {
         'wrong-reference',
         at,
         [end],
-        `${end} gets ${voltsWords(this.#wired)}, and the program reads with ${this.#chosen === undefined ? 'the supply of the chip' : `${voltsWords(this.#chosen)} inside the chip`} for full scale: the two are joined.`,
+        `${end} gets ${voltsWords(this.#wired)}, and the program reads with ${chosen === undefined ? 'the supply of the chip' : `${voltsWords(chosen)} inside the chip`} for full scale: the two are joined.`,
         'Inside the chip the reference in use lies on that pin. Call analogReference(EXTERNAL) before the first reading, or take the wire away.',
       )
-    return this.#chosen ?? this.#board.board.logicVolts
+    return chosen ?? this.#board.board.logicVolts
   }
 }

@@ -128,7 +128,9 @@ export class Surroundings {
     )
     const reads = listens.reduce((sum, pin) => sum + pin.reads, 0)
     const before = this.#unseen.get(handle)
-    if (before && before.reads === reads && value !== handle.value && listens.length > 0) {
+    // A handler hears it, whichever edge of it it waits for.
+    const isDeaf = listens.length > 0 && !listens.some((pin) => this.#stage.listens(pin))
+    if (before && before.reads === reads && value !== handle.value && isDeaf) {
       const { now, at } = this.#machine
       this.#stage.say(
         'not-heard',

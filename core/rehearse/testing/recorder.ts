@@ -24,6 +24,7 @@ export const stubPlatform: Platform = {
   ledc: undefined,
   constants: new Map(),
   references: new Map(),
+  chip: () => undefined,
   classes: () => [],
 }
 
@@ -73,6 +74,16 @@ export class Recorder implements Hardware {
   }
 
   reference(): void {}
+
+  neverComes(): void {}
+
+  state(): { setting: undefined; high: boolean } {
+    return { setting: undefined, high: false }
+  }
+
+  level(pin: number): boolean {
+    return this.#levels.get(pin) === 1
+  }
 
   pulse(pin: number, duty: number): void {
     this.#say(`pulse ${pin} ${Math.round(duty * 255)}`)
