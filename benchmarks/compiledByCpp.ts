@@ -4,6 +4,8 @@ import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import type { LevelChange } from '../core/rehearse/testing/recorder.ts'
 
+/** Headers of the language itself, which no namespace may stand around. */
+const STANDARD = /^#include <[a-z_]+>$/gm
 const FLAGS = ['-std=c++17', '-fsigned-char', '-fwrapv', '-w', '-O0']
 
 /**
@@ -26,9 +28,10 @@ export function compiledByCpp(
       // Headers of the system first: words of the platform are macros behind its own.
       `#include <sys/wait.h>
 #include <unistd.h>
+${[...new Set(texts.flatMap((text) => text.match(STANDARD) ?? []))].join('\n')}
 ${stub('stub.h')}
 ${header === undefined ? '' : stub(header)}
-${texts.map((text, at) => `namespace s${at} {\n${text}\n}`).join('\n')}
+${texts.map((text, at) => `namespace s${at} {\n${text.replace(STANDARD, '')}\n}`).join('\n')}
 static const stub::Change table[] = {${table === '' ? '{0.0, 0, 0}' : table}};
 int main() {
   stub::changes = table;

@@ -216,7 +216,10 @@ export const Driver = v.strictObject({
    * Headers by which a sketch gets it as text in C++ of our own, made of the classes above; classes and things that the
    * text defines and that programs name.
    */
-  headers: v.optional(v.array(v.pipe(v.string(), v.regex(/^[\w+]+\.hp?p?$/, 'expected the name of a header'))), []),
+  headers: v.optional(
+    v.array(v.pipe(v.string(), v.regex(/^[\w+]+(?:\.hp?p?)?$/, 'expected the name of a header'))),
+    [],
+  ),
   defines: v.optional(v.array(Identifier), []),
   text: v.optional(v.string()),
   /** Names that programs write in many ways, as patterns, and what each stands for in the text. */

@@ -80,7 +80,10 @@ export abstract class Calls extends NativeCalls {
     if (chosen && (isExact(chosen, codes, this.library.widths.int) || !this.templates.has(name)))
       return this.#invoke(chosen, undefined, args, codes, scope, at)
     const given = this.#given(of.args, scope, at)
-    const made = this.fromTemplate(name, given, codes)
+    const made =
+      this.fromTemplate(name, given, codes) ??
+      // Of a namespace a template is known by its last name, as a type is.
+      (name.includes('::') ? this.fromTemplate(name.slice(name.lastIndexOf('::') + 2), given, codes) : undefined)
     if (made) return this.#invoke(made, undefined, args, codes, scope, at)
     if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
     if (known.length > 0) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
@@ -127,8 +130,7 @@ export abstract class Calls extends NativeCalls {
       if (known && !method) return this.fail(`${native} has no ${name} that is known here`, at)
       return this.nativeCall(method, get, `${native}.${name}`, args, codes, scope, at)
     }
-    if (type.is === 'array' && (name === 'size' || name === 'fill' || name === 'begin'))
-      return this.arrayMethod(owner, name, codes, at)
+    if (type.is === 'array' && ARRAY_METHODS.has(name)) return this.arrayMethod(owner, name, codes, at)
     return this.fail(`${typeWords(type)} has no ${name}`, at)
   }
 
@@ -440,6 +442,8 @@ export abstract class Calls extends NativeCalls {
     }
   }
 }
+
+const ARRAY_METHODS: ReadonlySet<string> = new Set(['size', 'fill', 'begin', 'end', '__add', '__keep'])
 
 const deref = (ptr: Ptr | null): Value => (ptr instanceof Ptr ? ptr.base[ptr.at] : ptr)
 

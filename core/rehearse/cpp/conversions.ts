@@ -1,5 +1,6 @@
 import { commonType, conversion, isNumber } from './arithmetic.ts'
 import { type Code, constant, decayed } from './code.ts'
+import { takesList } from './overloads.ts'
 import type { FunctionInfo } from './program.ts'
 import type { FunctionScope } from './scope.ts'
 import { floatText } from './strings.ts'
@@ -239,6 +240,8 @@ export abstract class Conversions extends TypeResolver {
       }
       case 'struct': {
         const { struct } = type
+        if (items.length > 0 && struct.constructors.some(takesList))
+          return { type, get: this.construct(struct, [list], scope, at) }
         if (struct.constructors.length > 0) return { type, get: this.construct(struct, items, scope, at) }
         return { type, get: this.#fields(struct, items, names, scope, at) }
       }

@@ -1,13 +1,13 @@
 import { conversion } from './arithmetic.ts'
-import { type Code, decayed } from './code.ts'
+import { type Code, constant, decayed } from './code.ts'
 import { Expressions } from './expressions.ts'
 import type { NativeFunction } from './program.ts'
 import type { FunctionScope } from './scope.ts'
 import { formatted } from './strings.ts'
 import type { Expr } from './syntax.ts'
 import { textMethods } from './textMethods.ts'
-import { STRING, type Type, VOID } from './types.ts'
-import type { Frame, Get, Ptr } from './values.ts'
+import { pointerTo, STRING, type Type, VOID } from './types.ts'
+import { type Frame, type Get, Ptr, type Value } from './values.ts'
 
 /** Compiles calls of what is no function of the program: what the platform and drivers give, texts, rows. */
 export abstract class NativeCalls extends Expressions {
@@ -50,9 +50,29 @@ export abstract class NativeCalls extends Expressions {
 
   protected arrayMethod(owner: Code, name: string, codes: readonly Code[], at: number): Code {
     const type = owner.type as Type & { is: 'array' }
-    if (name === 'size') return { type: this.basic.get('size_t')!, get: () => type.length, known: type.length }
+    if (name === 'size') {
+      const size = this.basic.get('size_t')!
+      return type.length <= 0 ? { type: size, get: (f) => owner.get(f).length } : constant(size, type.length)
+    }
     if (name === 'begin') return decayed(owner)
-    const value = codes[0] ?? this.fail('fill wants a value', at)
+    if (name === 'end') {
+      const { get } = owner
+      return { type: pointerTo(type.of), get: (f) => new Ptr(get(f), get(f).length) }
+    }
+    const value = codes[0] ?? this.fail(`${name} wants a value`, at)
+    // Texts of ours keep rows that grow in an array of no length: these two make it longer and shorter.
+    if (name === '__add') {
+      const own = this.kept(this.coerce(value, type.of, at, this.outside))
+      return { type: VOID, get: (f) => owner.get(f).push(own(f)) }
+    }
+    if (name === '__keep')
+      return {
+        type: VOID,
+        get: (f) => {
+          const array: Value[] = owner.get(f)
+          array.length = Math.max(0, Math.min(array.length, Number(value.get(f))))
+        },
+      }
     return { type: VOID, get: (f) => owner.get(f).fill(value.get(f)) }
   }
 

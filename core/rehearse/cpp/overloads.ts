@@ -12,6 +12,12 @@ export function methodsOf(struct: StructType, name: string): readonly FunctionIn
   return []
 }
 
+/** A constructor that takes a list of any length, as `std::initializer_list`. */
+export const takesList = ({ params }: FunctionInfo): boolean => {
+  const [first, ...more] = params
+  return first?.type.is === 'array' && first.byReference && more.every(({ otherwise }) => otherwise !== undefined)
+}
+
 /** Every argument is just what its parameter wants. */
 export const isExact = ({ params }: FunctionInfo, args: readonly Code[], intBits: number): boolean =>
   args.every((arg, at) => distance(arg, params[at]!, intBits) === 0)
@@ -46,7 +52,8 @@ function distance({ type, place, known }: Code, { type: wanted, byReference }: P
     if (type.is === 'float' && wanted.is === 'float') return 1
     return 2
   }
-  if (type.is === 'list') return 2
+  // A list goes to what takes a whole list before anything that could begin with it.
+  if (type.is === 'list') return wanted.is === 'array' && byReference ? 1 : 2
   if (wanted.is === 'pointer') {
     if (type.is === 'null' || (type.is === 'int' && known === 0)) return 2
     if (type.is === 'array')

@@ -3,7 +3,7 @@ import { type Code, globalCode, localCode } from './code.ts'
 import { Halt } from './machine.ts'
 import { AGAIN, BREAK, type Exec, type FunctionInfo, GO, RETURN } from './program.ts'
 import type { FunctionScope, Local } from './scope.ts'
-import type { CaseLabel, Expr, Item, Statement, Variable } from './syntax.ts'
+import type { CaseLabel, Expr, Item, Statement, TypeNode, Variable } from './syntax.ts'
 import { SourceError } from './tokens.ts'
 import { BOOL, type Type, VOID } from './types.ts'
 import { type Get, Ptr, type Value } from './values.ts'
@@ -215,6 +215,10 @@ export abstract class Statements extends Calls {
     const { at } = node
     scope.enter()
     const of = node.of.e === 'list' ? this.#listOf(node.of, scope) : this.expression(node.of, scope)
+    if (of.type.is === 'struct') {
+      scope.leave()
+      return this.#walk(node, scope)
+    }
     const isReference = node.type.t === 'reference'
     let element: Type
     let array: Get
@@ -247,6 +251,36 @@ export abstract class Statements extends Calls {
       }
       return GO
     }
+  }
+
+  /** Through a thing of a class: from its `begin()` to its `end()` (ISO C++17, 9.5.4). */
+  #walk({ name, type, of, body, at }: Statement & { s: 'each' }, scope: FunctionScope): Exec {
+    const place = `${name}<${at}>`
+    const call = (method: string): Expr => ({
+      e: 'call',
+      of: { e: 'member', of, name: method, arrow: false, owner: undefined, at },
+      args: [],
+      at,
+    })
+    const here: Expr = { e: 'name', name: place, at }
+    const variable = (named: string, as: TypeNode, value: Expr): Statement => ({
+      s: 'variables',
+      variables: [
+        { name: named, type: as, isStatic: false, isConst: false, isExtern: false, value, args: undefined, at },
+      ],
+      at,
+    })
+    return this.#for(
+      {
+        s: 'for',
+        before: variable(place, { t: 'auto' }, call('begin')),
+        if: { e: 'binary', op: '!=', a: here, b: call('end'), at },
+        step: { e: 'step', op: '++', before: true, of: here, at },
+        body: { s: 'block', body: [variable(name, type, { e: 'unary', op: '*', of: here, at }), body], at },
+        at,
+      },
+      scope,
+    )
   }
 
   #listOf(list: Expr & { e: 'list' }, scope: FunctionScope): Code {

@@ -6,6 +6,8 @@ export type TypeNode =
       readonly t: 'name'
       readonly name: string
       readonly args?: readonly (TypeNode | Expr)[]
+      /** A type inside of it: `iterator` of `vector<int>::iterator`. */
+      readonly inner?: string
       readonly isConst?: boolean
     }
   | { readonly t: 'auto'; readonly isConst?: boolean }

@@ -13,6 +13,7 @@ import { rehearsedLines } from '../testing/rehearsedLines.ts'
 import { sketches } from '../testing/sketches.ts'
 import { sketchesOfHardware } from '../testing/sketchesOfHardware.ts'
 import { sketchesOfLanguage } from '../testing/sketchesOfLanguage.ts'
+import { sketchesOfRows } from '../testing/sketchesOfRows.ts'
 
 /**
  * The same sketch twice: compiled by the compiler of this machine against `stub.h`, and rehearsed. What they write,
@@ -65,7 +66,7 @@ describe('a sketch does what the compiler says that it does', () => {
 
 describe('over the features of the language and what boards are for, a page each', () => {
   let truths: string[] = []
-  const pages = [...sketchesOfLanguage, ...sketchesOfHardware]
+  const pages = [...sketchesOfLanguage, ...sketchesOfRows, ...sketchesOfHardware]
   beforeAll(() => {
     truths = compiledByCpp(
       pages.map(([, text]) => text),

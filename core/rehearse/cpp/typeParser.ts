@@ -201,6 +201,7 @@ export abstract class TypeParser {
     const sizes: string[] = []
     let name: string | undefined
     let args: readonly (TypeNode | Expr)[] | undefined
+    let inner: string | undefined
     for (;;) {
       const { token } = this
       if (token.is !== 'word') break
@@ -220,11 +221,16 @@ export abstract class TypeParser {
           name += `::${this.word('a type')}`
         }
         if (this.is('<')) args = this.templateArguments()
+        if (args && this.is('::') && this.peek().is === 'word') {
+          this.next += 1
+          inner = this.word('a type')
+        }
       } else break
     }
     const isConst = words.has('const') || words.has('constexpr')
     if (sizes.length > 0) return { type: { t: 'name', name: sizeName(sizes), isConst }, words }
-    if (name !== undefined) return { type: { t: 'name', name, isConst, ...(args ? { args } : {}) }, words }
+    if (name !== undefined)
+      return { type: { t: 'name', name, isConst, ...(args ? { args } : {}), ...(inner ? { inner } : {}) }, words }
     if (words.has('auto')) return { type: { t: 'auto', isConst }, words }
     return this.fail(`expected a type, found ${written(this.token)}`)
   }

@@ -6,6 +6,8 @@ import { type Expr, type FunctionNode, isExpr, type StructNode, type TypeNode } 
 import { SourceError } from './tokens.ts'
 import { basicTypes, type Parameter, pointerTo, type StructType, type Type, typeWords, VOID } from './types.ts'
 
+const LISTS: ReadonlySet<string> = new Set(['std::initializer_list', 'initializer_list'])
+
 /** A type, and whether what has it stands for something that lies elsewhere. */
 export interface Resolved {
   readonly type: Type
@@ -43,13 +45,17 @@ export abstract class TypeResolver {
 
   protected resolve(node: TypeNode, scope: FunctionScope, at: number): Resolved {
     if (node.t === 'reference') return { type: this.type(node.to, scope, at), byReference: true }
+    // The list itself is handed on, however long it is.
+    if (node.t === 'name' && LISTS.has(node.name)) return { type: this.type(node, scope, at), byReference: true }
     return { type: this.type(node, scope, at), byReference: false }
   }
 
   protected type(node: TypeNode, scope: FunctionScope, at: number): Type {
     switch (node.t) {
       case 'name':
-        return this.#named(node.name, node.args, scope, at)
+        return node.inner === undefined
+          ? this.#named(node.name, node.args, scope, at)
+          : this.#inner(this.#named(node.name, node.args, scope, at), node.inner, at)
       case 'pointer': {
         const to = this.type(node.to, scope, at)
         return to.is === 'function' ? to : pointerTo(to)
@@ -101,6 +107,15 @@ export abstract class TypeResolver {
     return { is: 'native', name }
   }
 
+  /** A type that a class names inside of it, or one that it builds on. */
+  #inner(of: Type, name: string, at: number): Type {
+    for (let one = of.is === 'struct' ? of.struct : undefined; one; one = one.base) {
+      const found = this.types.get(`${one.scope}::${name}`)
+      if (found) return found
+    }
+    return this.fail(`${typeWords(of)} has no type ${name}`, at)
+  }
+
   /** A type by its name: of the block, of the class and those around it, of the program, of the platform. */
   protected typeNamed(name: string, scope: FunctionScope): Type | undefined {
     const local = scope.type(name)
@@ -142,7 +157,9 @@ export abstract class TypeResolver {
       }
     }
     if (name === 'std::function') return typeAt(0)
-    const node = this.structTemplates.get(name)
+    if (LISTS.has(name)) return { is: 'array', of: typeAt(0), length: -1 }
+    // Of a namespace a template is known by its last name, as a type is.
+    const node = this.structTemplates.get(name) ?? this.structTemplates.get(name.slice(name.lastIndexOf('::') + 2))
     if (!node) return undefined
     const values = node.open.map((one, index): Type | number => {
       const arg = args[index] ?? one.otherwise

@@ -1,5 +1,8 @@
+import { catalog } from '../../testing/plans.ts'
 import { compileCpp } from '../cpp/compile.ts'
 import { Halt, Machine } from '../cpp/machine.ts'
+import { lineAt } from '../cpp/tokens.ts'
+import { libraryFiles } from '../platform/libraryFiles.ts'
 import type { Platform } from '../platform/platform.ts'
 import { sketchLibrary } from '../platform/sketch.ts'
 import { type LevelChange, Recorder, stubPlatform } from './recorder.ts'
@@ -18,7 +21,10 @@ export function rehearsedLines(
 ): string[] {
   const machine = new Machine()
   const recorder = new Recorder(machine, changes, until)
-  const program = compileCpp([{ name: 'sketch.ino', text }], sketchLibrary(platform, recorder, machine), machine)
+  const files = [{ name: 'sketch.ino', text }]
+  const libraries = libraryFiles(catalog.drivers, files)
+  machine.ownBelow = lineAt(files.length, 0)
+  const program = compileCpp([...files, ...libraries], sketchLibrary(platform, recorder, machine), machine)
   const [refusal] = program.refusals
   if (refusal) throw new Error(`not understood: ${refusal.message}`)
   const [unknown] = program.unknown
