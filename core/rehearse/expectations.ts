@@ -20,7 +20,7 @@ export function schedule(script: Script | undefined, stage: StageBoard, offset: 
   for (const step of script?.steps ?? []) {
     const at = offset + step.at * 1e6
     for (const [name, written] of Object.entries(step.set ?? {})) {
-      const handle = stage.handles.get(name)
+      const handle = stage.handles.get(name) ?? stage.touchable(name)
       if (!handle)
         throw new ScriptError(
           `${name} cannot be moved; expected one of ${[...stage.handles.keys()].join(', ') || 'nothing: no part of this plan can'}`,

@@ -99,15 +99,7 @@ export function rehearse(
   const offset = (script?.from ?? 0) * 1e6
   machine.now = offset
   // As they stand before anybody moves them.
-  const handles = [...stage.handles.values()].map(({ name, kind, words, least, most, unit, value }) => ({
-    name,
-    kind,
-    words,
-    least,
-    most,
-    unit,
-    value,
-  }))
+  const handles = [...stage.handles.values()].map(plainHandle)
   if (options.outside) stage.meets(options.outside, offset)
   const expectations = schedule(script, stage, offset)
   const shown = lookAtParts(one, offset)
@@ -119,6 +111,9 @@ export function rehearse(
   kept?.begin(offset)
   const { loops, rounds } = lived(one, offset, offset + seconds * 1e6)
   sayAfterwards(one, offset, expectations, shown)
+  // What the program itself has brought, such as a pin that feels touch, is at rest before.
+  for (const handle of stage.handles.values())
+    if (!handles.some(({ name }) => name === handle.name)) handles.push({ ...plainHandle(handle), value: 0 })
   return {
     findings: one.findings.all.map((finding) => ({ ...finding, seconds: Math.max(0, finding.seconds) })),
     expectations,
@@ -215,6 +210,16 @@ function sayBefore(program: Program, { board, ref }: BoardInstance, findings: Ru
   for (const { at, text } of program.notices)
     findings.add({ kind: 'made-up', message: text, why: BEYOND, seconds: 0, at: [], ...where(at) }, `made up ${text}`)
 }
+
+const plainHandle = ({ name, kind, words, least, most, unit, value }: Handle): RunResult['handles'][number] => ({
+  name,
+  kind,
+  words,
+  least,
+  most,
+  unit,
+  value,
+})
 
 /** What every part shows, looked at again and again while the program runs. */
 function lookAtParts({ wiring, stage, machine }: Prepared, offset: number): Map<string, Shown[]> {

@@ -7,6 +7,7 @@ import { avrChip } from './avr/avr.ts'
 import { driverClasses } from './drivers.ts'
 import type { Hardware } from './hardware.ts'
 import type { Costs, Platform } from './platform.ts'
+import { touchCountsOf } from './touch.ts'
 
 interface Family {
   readonly widths: Widths
@@ -113,6 +114,7 @@ export function platformOf(
     ledc: board.board.family.startsWith('esp32') ? ledc() : undefined,
     classes: (...given) => [...standIns(...given), ...driverClasses(...given)],
     ...referred,
+    touch: touchCountsOf(board.board),
     chip: (hardware, machine) =>
       isAvr && language === 'cpp'
         ? avrChip(board, pins, hardware, machine, board.board.hertz ?? USUAL_HERTZ, referred.references)

@@ -67,6 +67,8 @@ export interface Hardware {
   state(pin: number): PinState
   /** Counts of the converter; with a full scale for this reading alone where given. */
   readAnalog(pin: number, at: number, reference?: number | 'outside' | 'supply'): number
+  /** Whether a finger is on what hangs on a pin; `then` is called from now on when one comes. */
+  touched(pin: number, at: number, then?: () => void): boolean
   /** What the converter takes for full scale from now on: volts inside the chip, its reference pin, or its supply. */
   reference(volts: number | 'outside' | undefined): void
   /**

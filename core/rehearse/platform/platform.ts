@@ -4,6 +4,7 @@ import type { Type, Widths } from '../cpp/types.ts'
 import type { Chip } from './avr/chip.ts'
 import type { Hardware } from './hardware.ts'
 import type { Printing } from './sketchBuses.ts'
+import type { TouchCounts } from './touch.ts'
 
 /** Microseconds that calls take. */
 export interface Costs {
@@ -45,6 +46,8 @@ export interface Platform {
   readonly constants: ReadonlyMap<string, number>
   /** Volts of the converter's references inside the chip, by the number that programs give. */
   readonly references: ReadonlyMap<number, number>
+  /** What its touch pins give; undefined of a chip that has none. */
+  readonly touch: TouchCounts | undefined
   /** The chip by its registers, where programs may use these. */
   readonly chip: (hardware: Hardware, machine: Machine) => Chip | undefined
   /** Classes of drivers. */

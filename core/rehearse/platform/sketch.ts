@@ -12,6 +12,7 @@ import { sleepFunctions } from './sketchSleep.ts'
 import { spiClasses } from './sketchSpi.ts'
 import { chipTimers, timerClasses } from './sketchTimers.ts'
 import { chipMacros, largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
+import { touchFunctions } from './touch.ts'
 
 /** Something that is there by itself. */
 type Given = [string, { of: string; value: object }]
@@ -36,11 +37,14 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ...sketchCalls(platform, hardware, machine, t, chip),
     ...sleeping.functions,
     ...(timers?.functions ?? []),
+    ...(platform.touch ? touchFunctions(hardware, platform.touch, { int, count: t('uint32_t') }) : []),
   ])
   const constants = new Map<string, { type: Type; value: Value }>()
   for (const numbers of [Object.entries(sketchConstants), Object.entries(sleeping.constants), platform.constants])
     for (const [name, value] of numbers) constants.set(name, { type: int, value })
   for (const [name, value] of platform.pinNames) constants.set(name, { type: byte, value })
+  for (const [at, pin] of (platform.touch?.pins ?? []).entries())
+    if (pin !== undefined) constants.set(`T${at}`, { type: byte, value: pin })
   // Names of bits come before those of pins: PB5 is the sixth bit of a port here.
   for (const [name, value] of chip?.bits ?? []) constants.set(name, { type: int, value })
   const printing = printingWays(size, widths.int === 32)

@@ -79,6 +79,16 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
   )
   property(AnalogIn, 'value', (self) => analog(self, 16))
   property(AnalogIn, 'reference_voltage', () => new Float(3.3))
+  const TouchIn = nativeClass(
+    'TouchIn',
+    (self, args) => {
+      self.pin = pinFrom(args[0])
+    },
+    { deinit: () => null },
+  )
+  property(TouchIn, 'value', (self) => hardware.touched(self.pin, machine.at))
+  property(TouchIn, 'raw_value', (self) => (hardware.touched(self.pin, machine.at) ? 4000 : 1000))
+  property(TouchIn, 'threshold', () => 1100)
   const PWMOut = nativeClass(
     'PWMOut',
     (self, args, names) => {
@@ -192,6 +202,7 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
       ],
     ]),
     module('analogio', [['AnalogIn', AnalogIn]]),
+    module('touchio', [['TouchIn', TouchIn]]),
     module('pwmio', [['PWMOut', PWMOut]]),
     ['busio', () => busio],
   ]

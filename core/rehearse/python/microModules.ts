@@ -6,6 +6,11 @@ import { fn, type Named, type Native, nativeClass, type PythonBoard } from './na
 import type { PinCalls } from './pinCalls.ts'
 import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple } from './values.ts'
 
+/** Microseconds of a reading of a touch pin, and what it gives: above a thousand at rest, some ten under a finger, as documented. */
+const TOUCH_TIME = 500
+const UNTOUCHED = 1200
+const TOUCHED = 60
+
 /** `machine` and `time` as MicroPython has them. */
 export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClasses) {
   const { hardware, machine, costs } = board
@@ -129,6 +134,19 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
       },
     },
   )
+  const TouchPad = nativeClass(
+    'TouchPad',
+    (self, [of]) => {
+      self.pin = pinFrom(of)
+    },
+    {
+      read: (self) => {
+        wait(TOUCH_TIME)
+        return hardware.touched(self.pin, machine.at) ? TOUCHED : UNTOUCHED
+      },
+      config: () => null,
+    },
+  )
   const ADC = nativeClass(
     'ADC',
     (self, [of]) => {
@@ -235,6 +253,7 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
     ['Pin', Pin],
     ['PWM', PWM],
     ['ADC', ADC],
+    ['TouchPad', TouchPad],
     ['Timer', Timer],
     ['I2C', I2C],
     ['SoftI2C', I2C],

@@ -426,6 +426,28 @@ export class StageBoard implements Hardware {
     return Math.max(0, Math.min(full, Math.round((seen / reference) * full)))
   }
 
+  touched(number: number, at: number, then?: () => void): boolean {
+    // A piece of bare wire is enough: the plan need not have it.
+    const pin = this.pins.pin(number, 'pin') ?? this.pinOf(number, 'pin', at, 'touchRead')
+    if (!pin || !this.#able(pin, 'touch', at, 'touchRead', 'feels no touch')) return false
+    const handle = this.#around.touchAt(pin)
+    if (then) this.#around.onTouch(pin, () => this.interrupt(then))
+    this.say(
+      'made-up',
+      at,
+      [pin.host.end],
+      `What ${pin.host.end} counts at rest and under a finger is made up: it is yours to touch.`,
+      'The count depends on the wire and on what is touched. Print it on the board first, and set the limit halfway.',
+    )
+    return handle.value === 1
+  }
+
+  /** What a script can move at an end of the board that feels touch, before any program has asked for it. */
+  touchable(end: string): Handle | undefined {
+    const pin = [...this.pins.all].find(({ host }) => host.end === end && host.functions.has('touch'))
+    return pin && this.#around.touchAt(pin)
+  }
+
   reference(chosen: Parameters<Hardware['reference']>[0]): void {
     this.#reference.choose(chosen)
   }

@@ -103,6 +103,35 @@ export class Surroundings {
     this.#stage.moved(this.#machine.at)
   }
 
+  /** What can be touched at a pin: it is there as soon as somebody asks for it. */
+  touchAt({ host }: LivePin): Handle {
+    const known = this.handles.get(host.end)
+    if (known) return known
+    const handle: Handle = {
+      name: host.end,
+      part: undefined,
+      kind: 'level',
+      words: ['free', 'touched'],
+      least: 0,
+      most: 1,
+      unit: '',
+      value: 0,
+      set: (value) => {
+        if (value === 1) this.#onTouch.get(host.end)?.()
+      },
+      ends: [],
+    }
+    this.handles.set(host.end, handle)
+    return handle
+  }
+
+  /** What the program does when a finger comes. */
+  onTouch(pin: LivePin, run: () => void): void {
+    this.#onTouch.set(pin.host.end, run)
+  }
+
+  readonly #onTouch = new Map<string, () => void>()
+
   answer(name: string): () => number {
     const known = this.handles.get(name)
     const handle: Handle = known ?? {

@@ -25,6 +25,7 @@ export const stubPlatform: Platform = {
   constants: new Map(),
   references: new Map(),
   chip: () => undefined,
+  touch: undefined,
   classes: () => [],
 }
 
@@ -74,6 +75,10 @@ export class Recorder implements Hardware {
   }
 
   reference(): void {}
+
+  touched(): boolean {
+    return false
+  }
 
   neverComes(): void {}
 
