@@ -9,8 +9,22 @@ const bridge = (wires: string) => ({
   wires: `PACK.- MCU.GND, U.VSS MCU.5V, U.VS PACK.+, U.GND MCU.GND, U.GND.2 MCU.GND, U.GND.3 MCU.GND, U.GND.4 MCU.GND, ${wires}`,
 })
 
+/** A display of characters in its own supply, with lines of its data. */
+const display = (wires: string) => ({
+  mcu: 'uno-r3',
+  parts: { L: { part: 'lcd-parallel', options: {} } },
+  wires: `L.VSS MCU.GND, L.VDD MCU.5V, L.V0 MCU.GND, L.RS MCU.D12, L.RW MCU.GND, L.E MCU.D11, ${wires}`,
+  unused: ['L.A', 'L.K'],
+})
+const [low, high] = [
+  'L.D0 MCU.D5, L.D1 MCU.D4, L.D2 MCU.D3, L.D3 MCU.D2',
+  'L.D4 MCU.D6, L.D5 MCU.D7, L.D6 MCU.D8, L.D7 MCU.D9',
+]
+
 testRule(pinUnplaced, {
   valid: [
+    { title: 'four lines of a display, the upper ones', ...display(high) },
+    { title: 'all eight lines of a display', ...display(`${low}, ${high}`) },
     {
       title: 'the inputs of a bridge half that carries nothing',
       ...bridge('U.1A MCU.D6, U.EN12 MCU.D5, U.1Y M.+, M.- PACK.-'),
@@ -32,6 +46,27 @@ testRule(pinUnplaced, {
       says: ['caution: B: 1 has no wire yet.'],
       fix: 'Place what is open on B',
       changes: ['wire B.1 to MCU.GPIO32 added'],
+    },
+    {
+      title: 'the lower four lines of a display in the place of the upper ones',
+      ...display(low),
+      says: ['fault: L speaks over D4, D5, D6 and D7, and D0, D1, D2 and D3 are wired in their place.'],
+      fix: 'Move the wires to D4, D5, D6 and D7',
+      changes: [
+        'wire L.D0 to MCU.D5 removed',
+        'wire L.D1 to MCU.D4 removed',
+        'wire L.D2 to MCU.D3 removed',
+        'wire L.D3 to MCU.D2 removed',
+        'wire L.D4 to MCU.D5 added',
+        'wire L.D5 to MCU.D4 added',
+        'wire L.D6 to MCU.D3 added',
+        'wire L.D7 to MCU.D2 added',
+      ],
+    },
+    {
+      title: 'two of eight lines of a display',
+      ...display('L.D0 MCU.D5, L.D1 MCU.D4'),
+      says: ['caution: L: D4, D5, D6 and D7 have no wire yet.'],
     },
     {
       title: 'marked as left open by the fix',
