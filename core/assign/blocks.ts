@@ -77,6 +77,7 @@ export function blockWords(block: Block): string {
 export function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
   const pin = pinBlock(use, host)
   if (pin !== undefined) return pin
+  if (leadsToNoReader(wiring, use, host)) return { kind: 'lacks', needs: use.facts.needs }
   const bus = busNeed(use.facts.needs)
   const net = wiring.netOf(host.end)
   if (net.ground || net.sources.length > 0) return { kind: 'supply' }
@@ -86,6 +87,18 @@ export function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Bloc
     if (why || exclusive(use, other)) return { kind: 'taken', by: other.end }
   }
   return currentBlock(wiring, use, host) ?? strapBlock(wiring, use, host) ?? levelBlock(wiring, use, host)
+}
+
+/** A channel of a switch of lines can no more than what its common line can come to: without a converter it reads no volts. */
+function leadsToNoReader(wiring: Wiring, { facts }: SignalUse, { provider }: Host): boolean {
+  const behaves = provider?.part.behaves
+  if (behaves?.as !== 'choose' || facts.needs !== 'analog-in') return false
+  const placed = wiring.signal(`${provider?.ref}.${behaves.common}`)?.hosts ?? []
+  const readers = placed.length > 0 ? placed.map(({ host }) => host) : [...wiring.hosts.values()]
+  return !readers.some(
+    (host) =>
+      host.provider !== provider && host.functions.has('analog-in') && availabilityOf(host).analogTaker === undefined,
+  )
 }
 
 /** What the pin itself lacks, whatever else is wired. */

@@ -399,6 +399,24 @@ const small: readonly Kit[] = [
     ],
     never: [['B\\..*', 'MCU\\..*']],
   },
+  {
+    title: 'pressure pads and a switch of lines on a board without a converter',
+    why: 'a switch leads volts on and reads none: the pads wait for a converter',
+    mcu: 'pi-40',
+    parts: { X: 'mux-4067', F1: 'fsr', F2: 'fsr' },
+    never: [['F\\d\\.2', 'X\\.C\\d+']],
+    left: ['F1.2', 'F2.2'],
+  },
+  {
+    title: 'the same with a converter',
+    why: 'the common line goes to it, and the pads to the channels',
+    mcu: 'pi-40',
+    parts: { X: 'mux-4067', A: 'ads1115', F1: 'fsr', F2: 'fsr' },
+    wired: [
+      ['X\\.SIG', 'A\\.A0'],
+      ['F1\\.2', 'X\\.C0'],
+    ],
+  },
 ]
 
 export const kitsRows: readonly Kit[] = [...small, ...rows, ...bases, ...borne, ...mains, ...usual]
