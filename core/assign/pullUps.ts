@@ -1,6 +1,7 @@
 import { helpersFor } from '../catalog/catalog.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { i2cLines } from '../circuit/i2cLines.ts'
+import { isPulledBeyond } from '../circuit/pulledBeyond.ts'
 import { networkOf } from '../circuit/still.ts'
 import { riseLimit, riseNanoseconds } from '../electrical/i2c.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
@@ -120,7 +121,8 @@ export function addPullUps(wiring: Wiring, wanted: (ref: string) => boolean): De
     const host = use.hosts[0]?.host
     if (pull === undefined || !host || !wanted(use.part.ref)) continue
     const held = networkOf(now).pulled(now.netOf(host.end)) !== undefined
-    if (held || (pullMostOhms === undefined && host.functions.has(`pull-${pull}`))) continue
+    if (held || (pullMostOhms === undefined && (host.functions.has(`pull-${pull}`) || isPulledBeyond(now, host, pull))))
+      continue
     add(
       use,
       pullMostOhms === undefined ? PULL_OHMS : BUS_PULL_OHMS,

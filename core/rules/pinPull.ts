@@ -2,6 +2,7 @@ import { PULL_OHMS } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
 import { STRONG_OHMS } from '../circuit/boardPulls.ts'
 import { circuitOf } from '../circuit/circuit.ts'
+import { isPulledBeyond } from '../circuit/pulledBeyond.ts'
 import { networkOf } from '../circuit/still.ts'
 import { thrownLevels } from '../circuit/thrown.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
@@ -56,7 +57,7 @@ export const pinPull: Rule = {
           continue
         }
         // A resistor of the plan, of a module or of the board does it; so does the pin itself.
-        if (pulled !== undefined || host.functions.has(`pull-${way}`)) continue
+        if (pulled !== undefined || host.functions.has(`pull-${way}`) || isPulledBeyond(wiring, host, way)) continue
         // A change-over contact that leads to a rail in each position needs no pull; to the supply only, one down.
         const thrown = thrownLevels(wiring, use)
         if (thrown && (!thrown.opens || thrown.led.every((at) => at > 0))) continue

@@ -417,6 +417,14 @@ const small: readonly Kit[] = [
       ['F1\\.2', 'X\\.C0'],
     ],
   },
+  {
+    title: 'four buttons and a switch of lines',
+    why: 'the pull inside the pin of the common line holds them all: no resistor is bought',
+    mcu: 'uno-r3',
+    parts: { X: 'mux-4067', B: 'button', C: 'button', D: 'button', E: 'button' },
+    wired: [['B\\.1', 'X\\.C0']],
+    adds: 0,
+  },
 ]
 
 export const kitsRows: readonly Kit[] = [...small, ...rows, ...bases, ...borne, ...mains, ...usual]

@@ -11,6 +11,7 @@ const registers = { X: '74hc595', Y: '74hc595' }
 const inRow = `${['X', 'Y'].map((ref) => `${five(ref)}, ${ref}.OE MCU.GND, ${ref}.SRCLR MCU.5V`).join(', ')}, X.SER MCU.8, X.SRCLK MCU.9, X.RCLK MCU.10`
 const stepping = { M: 'l298n', N: 'stepper-bipolar', B: box(12) }
 const bridged = 'M.12V B.+, M.GND B.-, M.GND MCU.GND, M.IN1 MCU.4, M.IN2 MCU.5, M.IN3 MCU.6, M.IN4 MCU.7'
+const switched = `${five('X')}, X.EN MCU.GND, X.S0 MCU.4, X.S1 MCU.5, X.S2 MCU.6, X.S3 MCU.7`
 
 export const soundEveryday: readonly (Short & { title: string })[] = [
   {
@@ -186,6 +187,19 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     parts: { M: 'l298n', N: { part: 'dc-motor', options: { volts: 12 } }, B: box(12) },
     wires: 'M.12V B.+, M.GND B.-, M.GND MCU.GND, M.IN1 MCU.4, M.OUT1 N.M1, N.M2 MCU.GND',
   },
+  {
+    title: 'buttons over a switch of lines, held by the pull of the pin behind it',
+    mcu: 'uno-r3',
+    parts: { X: 'mux-4067', B: 'button', C: 'button' },
+    wires: `${switched}, X.SIG MCU.8, B.1 X.C0, B.2 MCU.GND, C.1 X.C1, C.2 MCU.GND`,
+  },
+  {
+    title: 'buttons over a switch of lines, held by one resistor behind it, on a board without a converter',
+    mcu: 'pi-40',
+    parts: { X: 'mux-4067', B: 'button', R: ohms(10_000) },
+    wires:
+      'X.VCC MCU.3V3, X.GND MCU.GND, X.EN MCU.GND, X.S0 MCU.17, X.S1 MCU.27, X.S2 MCU.22, X.S3 MCU.23, X.SIG MCU.24, B.1 X.C0, B.2 MCU.GND, R.1 X.SIG, R.2 MCU.3V3',
+  },
 ]
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
@@ -334,5 +348,13 @@ export const mistakenEveryday: readonly (Short & { title: string; rule: string }
     mcu: 'uno-r3',
     parts: stepping,
     wires: `${bridged}, M.OUT1 N.A+, M.OUT2 N.B+, M.OUT3 N.A-, M.OUT4 N.B-`,
+  },
+  {
+    title: 'button over a switch of lines whose pin has no pull',
+    rule: 'pin-pull',
+    mcu: 'esp32-devkit-30',
+    parts: { X: 'mux-4067', B: 'button' },
+    wires:
+      'X.VCC MCU.3V3, X.GND MCU.GND, X.EN MCU.GND, X.S0 MCU.13, X.S1 MCU.14, X.S2 MCU.27, X.S3 MCU.26, X.SIG MCU.34, B.1 X.C0, B.2 MCU.GND',
   },
 ]

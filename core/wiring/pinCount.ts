@@ -142,7 +142,9 @@ function unmatched({ hosts, signals, able }: Counted): SignalUse[] {
   const suits = (use: SignalUse, host: Host): boolean =>
     // A part's own pins are no pins for it.
     host.provider !== use.part &&
-    (use.facts.needs === 'analog-in' ? able(host, 'analog-in') : meets(host, use) !== undefined)
+    (use.facts.needs === 'analog-in' && use.facts.orElse === undefined
+      ? able(host, 'analog-in')
+      : meets(host, use) !== undefined)
   const owner = new Map<Host, number>()
   // What is placed already is a matching to start from.
   const waiting = each.flatMap((use, index) => {
