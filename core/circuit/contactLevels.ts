@@ -35,6 +35,8 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
   const verdict = verdictsOf(wiring).of(net)?.verdict
   const rest = verdict?.states[0]
   if (!verdict || !rest || !verdict.island.nets.includes(net)) return []
+  // Beyond a shifter or a buffer the level is made anew: what the contact does there is not seen in this island.
+  if (contact.netA !== net && contact.netB !== net && !verdict.island.nets.includes(contact.netA)) return []
   // Where something else drives the line as well, the level is another matter.
   const contacts = verdict.island.actors.filter(({ what }) => 'element' in what && what.element.kind === 'contact')
   if (verdict.island.actors.length - contacts.length > 1 || contacts.length > MOST_CONTACTS) return []

@@ -1,8 +1,22 @@
 import { testRule } from '../testing/rules.ts'
 import { pinPull } from './pinPull.ts'
 
+/** A button at the input of a buffer, and what else is wired. */
+const buffered = (wires: string) => ({
+  mcu: 'uno-r3',
+  parts: { S: '74ahct125', B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
+  wires: `S.VCC MCU.5V, S.GND MCU.GND, S.1OE MCU.GND, S.1A B.1, B.2 MCU.GND, S.1Y MCU.D4, R.1 ${wires}, R.2 MCU.5V`,
+})
+
 testRule(pinPull, {
   valid: [
+    { title: 'a button before a buffer, held by a resistor there', ...buffered('B.1') },
+    {
+      title: 'a button beyond a shifter that brings resistors',
+      mcu: 'esp32-devkit-30',
+      parts: { S: 'shifter-bss138', B: 'button' },
+      wires: 'S.HV MCU.VIN, S.LV MCU.3V3, S.GND MCU.GND, S.LV1 MCU.D13, S.HV1 B.1, B.2 MCU.GND',
+    },
     { title: 'a button on a pin with its own pull-up', parts: { B: 'button' }, wires: 'B.1 MCU.27, B.2 MCU.GND' },
     {
       title: 'a button with a resistor on an input-only pin',
@@ -22,6 +36,13 @@ testRule(pinPull, {
     },
   ],
   invalid: [
+    {
+      title: 'a button before a buffer, with the resistor behind it',
+      ...buffered('S.1Y'),
+      says: ['fault: B.1 relies on a pull-up, and between it and MCU.D4 lies S, through which none comes.'],
+      fix: 'Add 10 kΩ from B.1 to MCU.5V',
+      changes: ['part R2 added (resistor)', 'wire R2.1 to B.1 added', 'wire R2.2 to MCU.5V added'],
+    },
     {
       title: 'a button on an input-only pin',
       parts: { B: 'button' },

@@ -8,7 +8,7 @@ import { thrownLevels } from '../circuit/thrown.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, type Fix } from '../plan/edit.ts'
 import { activeCautions } from '../wiring/availability.ts'
-import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { meets } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
 import type { Report, Rule } from './finding.ts'
@@ -23,9 +23,10 @@ export const pinPull: Rule = {
       'A line relies on the internal pull of a pin that has none, or needs the opposite of a pull that is fixed on the board.',
     messages: {
       against: '{signal} needs a pull-{way}, and {pin} is pulled the other way on the board.',
+      behind: '{signal} relies on a pull-{way}, and between it and {pin} lies {buffer}, through which none comes.',
       none: '{signals} {signals:relies/rely} on a pull-{way}, and {pins} {pins:has/have} none inside.',
     },
-    lacking: ['none'],
+    lacking: ['none', 'behind'],
     fixable: true,
     local: true,
   },
@@ -57,6 +58,12 @@ export const pinPull: Rule = {
           continue
         }
         // A resistor of the plan, of a module or of the board does it; so does the pin itself.
+        const beyond = bufferBefore(wiring, use, host)
+        if (beyond !== undefined) {
+          if (networkOf(wiring).pulled(wiring.netOf(use.end)) === undefined)
+            sayBehindBuffer(wiring, use, beyond, report)
+          continue
+        }
         if (pulled !== undefined || host.functions.has(`pull-${way}`) || isPulledBeyond(wiring, host, way)) continue
         // A change-over contact that leads to a rail in each position needs no pull; to the supply only, one down.
         const thrown = thrownLevels(wiring, use)
@@ -67,6 +74,25 @@ export const pinPull: Rule = {
     }
     for (const lines of bare.values()) sayBare(wiring, lines, report)
   },
+}
+
+/** A buffer between a signal and its pin: it makes the level anew, and leads no pull back. */
+function bufferBefore(wiring: Wiring, use: SignalUse, host: Host): PartInstance | undefined {
+  const via = use.hosts.find((one) => one.host === host)?.via ?? []
+  return wiring.parts.find(({ ref, part }) => via.includes(ref) && part.inner.some(({ kind }) => kind === 'buffer'))
+}
+
+function sayBehindBuffer(wiring: Wiring, use: SignalUse, buffer: PartInstance, report: (one: Report) => void): void {
+  const way = use.facts.pull ?? 'up'
+  report({
+    severity: 'fault',
+    at: [use.end, buffer.ref],
+    message: 'behind',
+    data: { signal: use.end, way, pin: use.hosts[0]?.host.end, buffer: buffer.ref },
+    why: 'While the contact is open nothing holds the input of the buffer, and it passes on whatever it picks up. A resistor at its input does it, not one behind it.',
+    numbers: {},
+    propose: () => addPull(wiring, use, way, PULL_OHMS),
+  })
 }
 
 /** A contact that leads to a supply wants its line low while it is open. */

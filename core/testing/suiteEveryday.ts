@@ -200,6 +200,12 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     wires:
       'X.VCC MCU.3V3, X.GND MCU.GND, X.EN MCU.GND, X.S0 MCU.17, X.S1 MCU.27, X.S2 MCU.22, X.S3 MCU.23, X.SIG MCU.24, B.1 X.C0, B.2 MCU.GND, R.1 X.SIG, R.2 MCU.3V3',
   },
+  {
+    title: 'button on the five-volt side of a shifter',
+    mcu: 'esp32-devkit-30',
+    parts: { S: 'shifter-bss138', B: 'button' },
+    wires: 'S.HV MCU.VIN, S.LV MCU.3V3, S.GND MCU.GND, S.LV1 MCU.13, S.HV1 B.1, B.2 MCU.GND',
+  },
 ]
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
