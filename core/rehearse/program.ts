@@ -83,6 +83,7 @@ function sketch(
     unknown: () => [...program.unknown],
     begin: () => {
       library.chip?.begin()
+      library.tasks?.forget()
       program.begin()
       if (!setup) throw new Halt('the program has no setup(); expected a sketch with setup() and loop()', 0)
       setup()

@@ -265,10 +265,16 @@ export abstract class Calls extends NativeCalls {
 
   protected override functionValue(info: FunctionInfo, at: number): Code {
     const type: Type = { is: 'function', returns: info.returns ?? VOID, params: info.params }
-    info.value ??= new Callable(info.name, (args) => this.run(info, undefined, args, at))
+    if (!info.value) {
+      info.value = new Callable(info.name, (args) => this.run(info, undefined, args, at))
+      this.canBeHeld(info, info.value)
+    }
     const { value } = info
     return { type, get: () => value }
   }
+
+  /** Lets a function that waits be begun as a task. */
+  protected abstract canBeHeld(info: FunctionInfo, value: Callable): void
 
   /** Calls a function from outside. */
   run(info: FunctionInfo, self: Struct | undefined, args: readonly Value[], at = info.node.at): Value {

@@ -2,8 +2,9 @@ import { isNumber } from './arithmetic.ts'
 import { isPlain } from './bytes.ts'
 import type { Code } from './code.ts'
 import { deduced } from './deduced.ts'
+import { Flows } from './flows.ts'
 import type { Machine } from './machine.ts'
-import { bareName, Objects } from './objects.ts'
+import { bareName } from './objects.ts'
 import { parseCpp } from './parser.ts'
 import { preprocess, type SourceFile } from './preprocess.ts'
 import type { FunctionInfo, Library, Refusal } from './program.ts'
@@ -45,7 +46,7 @@ interface Pending {
   readonly space: string
 }
 
-class Compiler extends Objects {
+class Compiler extends Flows {
   protected override readonly outside = new FunctionScope(undefined)
   readonly typeNames: ReadonlySet<string>
   readonly #pending: Pending[] = []

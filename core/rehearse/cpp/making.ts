@@ -6,7 +6,10 @@ import { folded, Operators, same } from './operators.ts'
 import type { FunctionScope } from './scope.ts'
 import type { Expr } from './syntax.ts'
 import { pointerTo, STRING, sizeOf, type Type, typeWords } from './types.ts'
-import { Ptr, type Value } from './values.ts'
+import { Address, Ptr, type Value } from './values.ts'
+
+/** What an address reads as, as a number: somewhere in memory. */
+const ANYWHERE = 0x3ffb_0000
 
 /** Compiles what makes a value of another or of nothing: casts, `Type(...)`, `new`, `malloc`, `sizeof`. */
 export abstract class Making extends Operators {
@@ -21,6 +24,14 @@ export abstract class Making extends Operators {
       const turn = conversion(code.type, type)
       return folded(type, [code], turn ? (f) => turn(code.get(f)) : code.get)
     }
+    if (type.is === 'int' && code.type.is === 'pointer' && code.type.to.is === 'void')
+      return {
+        type,
+        get: (f) => {
+          const of: Ptr | null = code.get(f)
+          return of === null ? 0 : of instanceof Address ? of.base[0] : ANYWHERE
+        },
+      }
     if (type.is === 'pointer') {
       const ptr = decayed(code)
       if (ptr.type.is === 'pointer') {
@@ -51,6 +62,14 @@ export abstract class Making extends Operators {
           )
         return { ...ptr, type }
       }
+      if (ptr.type.is === 'int' && type.to.is === 'void')
+        return {
+          type,
+          get: (f) => {
+            const number = Number(ptr.get(f))
+            return number === 0 ? null : new Address(number)
+          },
+        }
       if (ptr.type.is === 'int' && ptr.known !== 0)
         return this.fail('an address is written as a number, which is not understood', at)
     }

@@ -39,7 +39,18 @@ export interface NativeFunction<Self = undefined> {
   readonly least?: number
   readonly most?: number
   readonly run: (self: Self, args: readonly Value[], types: readonly Type[], at: number) => Value
+  /** What a task that calls it waits for before it is run. */
+  readonly waits?: (args: readonly Value[]) => Wait
 }
+
+/** A task lets others run: for so many microseconds, or until something is ready if that comes before. */
+export interface Wait {
+  readonly microseconds: number
+  readonly ready?: (() => boolean) | undefined
+}
+
+/** A function that can be held at its waits and go on later. */
+export type Flow = (frame: Frame) => Generator<Wait, number, void>
 
 export interface NativeClass {
   /** Makes one; its arguments are turned into params where given. */
@@ -69,6 +80,8 @@ export interface Library {
   readonly asked: (name: string) => () => number
   /** Things that are there by themselves: `Serial`, `Wire`. */
   readonly objects: ReadonlyMap<string, { readonly of: string; readonly value: object }>
+  /** So many waits of a statement are over: what is called next does not wait once more. */
+  readonly waited?: ((count: number) => void) | undefined
 }
 
 /** Something that is not understood: which line, and why. */

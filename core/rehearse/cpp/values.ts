@@ -1,3 +1,4 @@
+import type { Wait } from './program.ts'
 import type { StructType } from './types.ts'
 
 // biome-ignore lint/suspicious/noExplicitAny: a value has the type that the program gives it, checked when it was compiled
@@ -15,6 +16,13 @@ export class Ptr {
   constructor(base: Value[], at: number) {
     this.base = base
     this.at = at
+  }
+}
+
+/** A number that is handed on as an address, as tasks get theirs. */
+export class Address extends Ptr {
+  constructor(number: number) {
+    super([number], 0)
   }
 }
 
@@ -47,6 +55,8 @@ export class Struct {
 export class Callable {
   readonly call: (args: readonly Value[]) => Value
   readonly name: string
+  /** Begins it so that it can be held at its waits. */
+  begin: ((args: readonly Value[]) => Generator<Wait, unknown, void>) | undefined
 
   constructor(name: string, call: (args: readonly Value[]) => Value) {
     this.name = name

@@ -92,6 +92,8 @@ export interface Hardware {
   wait(microseconds: number, at: number): void
   /** Calls the program from outside so many microseconds from now, as soon as it lets itself be interrupted. */
   later(microseconds: number, run: () => void): void
+  /** Runs something beside the program so many microseconds from now; it may be interrupted as the program may. */
+  aside(microseconds: number, run: () => void): void
   /** Handlers wait while this is true. */
   masked: boolean
   serial(name: string): SerialLine

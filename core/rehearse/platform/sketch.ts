@@ -10,9 +10,13 @@ import { sketchCalls, sketchConstants } from './sketchCalls.ts'
 import { printingWays, readingWays, Serial, serialClasses } from './sketchSerial.ts'
 import { sleepFunctions } from './sketchSleep.ts'
 import { spiClasses } from './sketchSpi.ts'
+import { Tasks } from './sketchTasks.ts'
 import { chipTimers, timerClasses } from './sketchTimers.ts'
 import { chipMacros, largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
 import { touchFunctions } from './touch.ts'
+
+/** Above this a number is no plain one. */
+const MOST_INT = 0x7fff_ffff
 
 /** Something that is there by itself. */
 type Given = [string, { of: string; value: object }]
@@ -20,6 +24,7 @@ type Given = [string, { of: string; value: object }]
 /** With the chip whose registers the sketch may use. */
 export interface SketchLibrary extends Library {
   readonly chip: Chip | undefined
+  readonly tasks: Tasks | undefined
 }
 
 /** What a sketch finds without making it itself, on a board of a platform. */
@@ -30,6 +35,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
   const [int, ulong, byte, bool, size] = [t('int'), t('unsigned long'), t('byte'), t('bool'), t('size_t')]
   const sleeping = sleepFunctions(platform, hardware, { int, ulong })
   const chip = platform.chip(hardware, machine)
+  const tasks = 'ESP32' in platform.macros ? new Tasks(hardware, machine, { int, ulong }) : undefined
   const timers = 'ESP32' in platform.macros ? chipTimers(hardware, { int }) : undefined
   const functions = new Map([
     ...standardFunctions(widths, machine),
@@ -37,11 +43,17 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ...sketchCalls(platform, hardware, machine, t, chip),
     ...sleeping.functions,
     ...(timers?.functions ?? []),
+    ...(tasks?.functions ?? []),
     ...(platform.touch ? touchFunctions(hardware, platform.touch, { int, count: t('uint32_t') }) : []),
   ])
   const constants = new Map<string, { type: Type; value: Value }>()
-  for (const numbers of [Object.entries(sketchConstants), Object.entries(sleeping.constants), platform.constants])
-    for (const [name, value] of numbers) constants.set(name, { type: int, value })
+  for (const numbers of [
+    Object.entries(sketchConstants),
+    Object.entries(sleeping.constants),
+    Object.entries(tasks?.constants ?? {}),
+    platform.constants,
+  ])
+    for (const [name, value] of numbers) constants.set(name, { type: value > MOST_INT ? ulong : int, value })
   for (const [name, value] of platform.pinNames) constants.set(name, { type: byte, value })
   for (const [at, pin] of (platform.touch?.pins ?? []).entries())
     if (pin !== undefined) constants.set(`T${at}`, { type: byte, value: pin })
@@ -77,15 +89,21 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
       ...standardMacros,
       ...(widths.int === 16 ? smallMacros : {}),
       ...(chip ? chipMacros : {}),
+      ...(tasks ? Tasks.macros : {}),
       ...platform.macros,
     },
-    types: new Map([...sleeping.types, ...(timers?.types ?? [])].map((name) => [name, int])),
+    types: new Map([
+      ...[...sleeping.types, ...(timers?.types ?? [])].map((name) => [name, int] as const),
+      ...(tasks?.types ?? []),
+    ]),
     constants,
     registers: chip?.registers ?? new Map(),
     functions,
     asked: (name) => hardware.answer(name),
     classes,
     objects,
+    waited: tasks?.waited,
     chip,
+    tasks,
   }
 }

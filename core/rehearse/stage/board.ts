@@ -322,6 +322,10 @@ export class StageBoard implements Hardware {
     this.afterwards(microseconds, () => this.interrupt(run))
   }
 
+  aside(microseconds: number, run: () => void): void {
+    this.afterwards(microseconds, run)
+  }
+
   /** Does something for the program after a time, unless it has begun anew meanwhile. */
   afterwards(microseconds: number, run: () => void): void {
     const starts = this.#starts

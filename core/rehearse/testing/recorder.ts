@@ -76,6 +76,8 @@ export class Recorder implements Hardware {
 
   reference(): void {}
 
+  aside(): void {}
+
   touched(): boolean {
     return false
   }
