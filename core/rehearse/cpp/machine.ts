@@ -76,6 +76,8 @@ export class Machine implements Watch {
   }
 
   tell(kind: Notice['kind'], at: number, message: string): void {
+    // What a library that came along reckons with is not the program's to mend.
+    if (at >= this.ownBelow && (kind === 'overflow' || kind === 'lost-value')) return
     const key = `${kind} ${at}`
     if (this.#told.has(key)) return
     this.#told.add(key)

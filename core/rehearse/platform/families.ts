@@ -114,6 +114,8 @@ export function platformOf(
     ledc: board.board.family.startsWith('esp32') ? ledc() : undefined,
     classes: (...given) => [...standIns(...given), ...driverClasses(...given)],
     ...referred,
+    // Data sheets of the ATmega328P, ATmega32U4 and ATmega2560.
+    keeps: isAvr ? (board.board.mcu === 'ATmega2560' ? 4096 : 1024) : undefined,
     touch: touchCountsOf(board.board),
     chip: (hardware, machine) =>
       isAvr && language === 'cpp'

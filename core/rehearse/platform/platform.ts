@@ -46,6 +46,8 @@ export interface Platform {
   readonly constants: ReadonlyMap<string, number>
   /** Volts of the converter's references inside the chip, by the number that programs give. */
   readonly references: ReadonlyMap<number, number>
+  /** Bytes that outlast a reset; undefined where the program says how many it wants. */
+  readonly keeps: number | undefined
   /** What its touch pins give; undefined of a chip that has none. */
   readonly touch: TouchCounts | undefined
   /** The chip by its registers, where programs may use these. */

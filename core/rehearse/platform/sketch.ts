@@ -67,7 +67,7 @@ export function sketchLibrary(platform: Platform, hardware: Hardware, machine: M
     ['TwoWire', wire.of],
     ...spiClasses(hardware, { int, byte, word: t('uint16_t') }),
     ...timerClasses(hardware, { bool, ulong }),
-    ['EEPROMClass', eepromClass(hardware, { int, byte })],
+    ['EEPROMClass', eepromClass(hardware, machine, { int, byte }, platform.keeps)],
     ...sleeping.classes,
     ...platform.classes(hardware, machine, { types, printing, reading }),
   ])

@@ -1,4 +1,5 @@
 import { wrapping } from '../cpp/arithmetic.ts'
+import type { Machine } from '../cpp/machine.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
 import { Callable, copied, type Ptr, type Value } from '../cpp/values.ts'
@@ -116,8 +117,16 @@ export function twoWire(
   return { of, make }
 }
 
-export function eepromClass(hardware: Hardware, { int, byte }: Readonly<Record<'int' | 'byte', Type>>): NativeClass {
-  const write = (at: number, value: number, place: number): void => {
+/** Bytes that outlast a reset, `size` of them where the chip has so many; beyond its last one it begins again with the first. */
+export function eepromClass(
+  hardware: Hardware,
+  machine: Machine,
+  { int, byte }: Readonly<Record<'int' | 'byte', Type>>,
+  size = hardware.kept.length,
+): NativeClass {
+  const write = (to: number, value: number, place: number): void => {
+    if (to >= size || to < 0) machine.beyond(place, to, size)
+    const at = ((to % size) + size) % size
     if (hardware.kept[at] === value) return
     hardware.kept[at] = value
     // A byte takes so long, in microseconds, by the data sheet of the small boards' chip.
@@ -139,7 +148,7 @@ export function eepromClass(hardware: Hardware, { int, byte }: Readonly<Record<'
       read: { params: [int], returns: byte, run: (_, [at]) => hardware.kept[at] ?? 255 },
       write: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
       update: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
-      length: { params: [], returns: int, run: () => hardware.kept.length },
+      length: { params: [], returns: int, run: () => size },
       put: {
         params: [int, 'any'],
         returns: VOID,

@@ -25,6 +25,7 @@ export const stubPlatform: Platform = {
   constants: new Map(),
   references: new Map(),
   chip: () => undefined,
+  keeps: undefined,
   touch: undefined,
   classes: () => [],
 }
