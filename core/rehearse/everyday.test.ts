@@ -194,6 +194,40 @@ void loop() { delay(1000); noInterrupts(); int m = n; interrupts(); Serial.print
   })
 })
 
+describe('what programs bring along', () => {
+  it('a display whose pins stand elsewhere shows its text, and is not compared', () => {
+    const small: Short = {
+      mcu: 'esp32-devkit-30',
+      parts: { X: 'st7735' },
+      wires: 'X.VCC MCU.VIN, X.GND MCU.GND, X.SCK MCU.18, X.SDA MCU.23, X.CS MCU.5, X.A0 MCU.16, X.RESET MCU.17',
+    }
+    const program =
+      '#include <TFT_eSPI.h>\nTFT_eSPI tft = TFT_eSPI();\nvoid setup() { tft.init(); tft.setRotation(1); tft.fillScreen(TFT_BLACK); tft.setTextColor(TFT_WHITE, TFT_BLACK); tft.drawString("warm", 0, 0, 2); tft.setCursor(0, 20); tft.print(21.5, 1); tft.fillCircle(tft.width() / 2, 40, 9, TFT_RED); }\nvoid loop() { delay(100); }'
+    const result = run(small, program)
+    expect(result.shows.X).toMatch(/warm.*21\.5/)
+    expect(kinds(result)).toEqual(['made-up'])
+  })
+  it('a radio between boards says that it has sent, once it is begun and knows somebody', () => {
+    const program = (peer: string): string =>
+      `#include <esp_now.h>\n#include <WiFi.h>\nuint8_t who[] = {1, 2, 3, 4, 5, 6}; struct Note { int n; } note = {3};\nvoid sent(const uint8_t *mac, esp_now_send_status_t how) { Serial.println(how == ESP_NOW_SEND_SUCCESS ? "sent" : "lost"); }\nvoid setup() { Serial.begin(115200); WiFi.mode(WIFI_STA); if (esp_now_init() != ESP_OK) return; esp_now_register_send_cb(sent); esp_now_peer_info_t one = {}; memcpy(one.peer_addr, who, 6); ${peer} Serial.println(esp_now_send(who, (uint8_t *)&note, sizeof note) == ESP_OK); }\nvoid loop() { delay(100); }`
+    expect(said(run({ mcu: 'esp32-devkit-30', parts: {} }, program('esp_now_add_peer(&one);')))).toEqual(['sent', '1'])
+    expect(said(run({ mcu: 'esp32-devkit-30', parts: {} }, program('')))).toEqual(['0'])
+  })
+  it('settings of an eight-bit chip end where its memory ends', () => {
+    const program = (at: number): string =>
+      `#include <EEPROM.h>\nvoid setup() { Serial.begin(9600); EEPROM.write(${at}, 5); Serial.println(EEPROM.length()); }\nvoid loop() {}`
+    const uno = { mcu: 'uno-r3', parts: {} }
+    expect([said(run(uno, program(1023))), kinds(run(uno, program(1023)))]).toEqual([['1024'], []])
+    expect(kinds(run(uno, program(1024)))).toEqual(['wrong-place'])
+    expect(kinds(run({ mcu: 'mega-2560-r3', parts: {} }, program(1024)))).toEqual([])
+  })
+  it('texts in flash, and the day on which a program was compiled', () => {
+    const program =
+      '#include <RTClib.h>\nconst char words[] PROGMEM = "abc";\nvoid setup() { Serial.begin(9600); char out[8]; strcpy_P(out, words); Serial.println(out); Serial.println(strlen_P(words)); DateTime made(F(__DATE__), F(__TIME__)); char form[] = "DD.MM.YYYY hh:mm DDD"; Serial.println(made.toString(form)); }\nvoid loop() {}'
+    expect(said(run({ mcu: 'uno-r3', parts: {} }, program))).toEqual(['abc', '3', '01.01.2026 12:00 Thu'])
+  })
+})
+
 describe('networks in Python', () => {
   it('join after two seconds and say that they are made up; who is asked there does not answer', () => {
     const text = `import network, time
