@@ -14,6 +14,7 @@ import { boardModules } from './python/boardModules.ts'
 import { builtinNames } from './python/builtins.ts'
 import { compilePython } from './python/compile.ts'
 import { driverModules } from './python/driverModules.ts'
+import { files as filesOf } from './python/files.ts'
 import { plainModules } from './python/plainModules.ts'
 import { strOf } from './python/text.ts'
 import { PyError, PyFunction } from './python/values.ts'
@@ -104,8 +105,9 @@ function python(
     stage.serial('Serial').write(bytes, machine.at)
     stage.wait(costs.serialByte * bytes.length, machine.at)
   }
+  const disk = filesOf()
   const modules = new Map([
-    ...plainModules(),
+    ...plainModules(disk.os),
     ...driverModules(drivers, stage, machine, stage.standIns),
     ...boardModules({
       hardware: stage,
@@ -120,7 +122,10 @@ function python(
       costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },
     }),
   ])
-  const builtins = builtinNames(write)
+  // Authors put a word of theirs before the name of a module.
+  for (const { text } of files)
+    for (const [name] of text.matchAll(/\b[a-z]+_motor\b/g)) modules.set(name, () => modules.get('motor')!())
+  const builtins = builtinNames(write).set('open', disk.open)
   builtins.set(
     'input',
     new PyFunction('input', ([prompt]) => {

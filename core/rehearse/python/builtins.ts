@@ -346,8 +346,6 @@ export function builtinNames(write: (text: string) => void): Map<string, Py> {
   add('memoryview', ([of]) => of)
   add('globals', () => new PyDict())
   add('const', ([value]) => value)
-  // Nothing is kept on the disk of a rehearsal.
-  add('open', () => new Unknown())
   names.set('NotImplemented', new PyObject(new PyClass('NotImplementedType', [objectClass])))
   names.set('__name__', '__main__')
   return names

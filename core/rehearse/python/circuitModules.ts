@@ -79,6 +79,38 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
   )
   property(AnalogIn, 'value', (self) => analog(self, 16))
   property(AnalogIn, 'reference_voltage', () => new Float(3.3))
+  /** Figures that are moved by a pulse of the pin that they are given. */
+  const figureClass = (name: string, says: string, least: number, most: number): [string, Py] => {
+    const cls = nativeClass(
+      name,
+      (self, [output], named) => {
+        const number = (key: string, usual: number): number => asNumber(named.get(key) ?? usual)
+        self.attrs
+          .set('_output', output)
+          .set('_pulse', [number('min_pulse', 750), number('max_pulse', 2250)])
+          .set('_most', says === 'angle' ? number('actuation_range', most) : most)
+      },
+      { deinit: () => null },
+    )
+    const put = (self: Native, value: Py): void => {
+      const output = self.attrs.get('_output') as Native
+      const [short, long] = self.attrs.get('_pulse')
+      self.attrs.set('_at', value)
+      const share = value === null ? 0 : (asNumber(value) - least) / (self.attrs.get('_most') - least)
+      output.duty = value === null ? 0 : ((short + share * (long - short)) * output.hertz) / 1e6
+      pulse(output)
+    }
+    property(cls, says, (self) => self.attrs.get('_at') ?? null, put)
+    if (says === 'angle')
+      property(
+        cls,
+        'fraction',
+        () => null,
+        (self, value) => put(self, new Float(asNumber(value) * self.attrs.get('_most'))),
+      )
+    return [name, cls]
+  }
+  const figures = [figureClass('Servo', 'angle', 0, 180), figureClass('ContinuousServo', 'throttle', -1, 1)]
   const TouchIn = nativeClass(
     'TouchIn',
     (self, args) => {
@@ -202,6 +234,7 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
       ],
     ]),
     module('analogio', [['AnalogIn', AnalogIn]]),
+    module('motor', [['servo', new PyModule('servo', new Map<string, Py>(figures))]]),
     module('touchio', [['TouchIn', TouchIn]]),
     module('pwmio', [['PWMOut', PWMOut]]),
     ['busio', () => busio],

@@ -1,31 +1,21 @@
 import { Callable } from '../cpp/values.ts'
 import { invoke } from './attributes.ts'
 import type { BusClasses } from './boardModules.ts'
-import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
+import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import {
-  asIndex,
-  asNumber,
-  Float,
-  isTrue,
-  objectClass,
-  type Py,
-  PyClass,
-  PyFunction,
-  PyList,
-  PyModule,
-  PyTuple,
-  raise,
-} from './values.ts'
+import { asIndex, asNumber, isTrue, objectClass, type Py, PyClass, PyList, PyModule, PyTuple } from './values.ts'
+import { zeroClasses } from './zeroClasses.ts'
 
 /** Modules by which single-board computers reach their pins. */
 export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClasses): GivenModule[] {
   const { hardware, machine } = board
-  const { wait, arg, pinFrom, apply, write, read, pulse, ask, answer, register, bytesOf } = calls
+  const { wait, pinFrom, apply, write, read, pulse, ask, answer, register, bytesOf } = calls
   const pinClass = new PyClass('Pin', [objectClass])
   const gpio = new Map<number, Native>()
+  /** Pins are numbered by their places on the header. */
+  let byPlace = false
   const gpioPin = (number: Py): Native => {
-    const pin = pinFrom(number)
+    const pin = pinFrom(byPlace ? `#${asIndex(number)}` : number)
     let known = gpio.get(pin)
     if (!known) {
       known = new Native(pinClass)
@@ -60,9 +50,10 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
         ['BOTH', 33],
         [
           'setmode',
-          fn('setmode', ([mode]) =>
-            mode === 10 ? raise('ValueError', 'numbers of the header are not understood; expected BCM') : null,
-          ),
+          fn('setmode', ([mode]) => {
+            byPlace = mode === 10
+            return null
+          }),
         ],
         ['setwarnings', fn('setwarnings', () => null)],
         ['cleanup', fn('cleanup', () => null)],
@@ -100,7 +91,7 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
           nativeClass(
             'PWM',
             (self, [pin, hertz]) => {
-              self.pin = pinFrom(pin)
+              self.pin = gpioPin(pin).pin
               self.hertz = asNumber(hertz)
             },
             {
@@ -119,10 +110,6 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
         ],
       ]),
     )
-  const out = (self: Native, on: boolean): null => {
-    self.on = on
-    return write(self, on)
-  }
   const SMBus = nativeClass(
     'SMBus',
     (self) => {
@@ -147,105 +134,10 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
       close: () => null,
     },
   )
-  const lamp = {
-    on: (self: Native) => out(self, true),
-    off: (self: Native) => out(self, false),
-    toggle: (self: Native) => out(self, !self.on),
-    close: () => null,
-  }
-  const startOut = (self: Native, args: readonly Py[]): void => {
-    self.pin = pinFrom(args[0])
-    self.settled.mode = 'out'
-    apply(self)
-  }
-  const LED = nativeClass('LED', startOut, {
-    ...lamp,
-    blink: (self, args, names) => {
-      const [on, off] = [asNumber(arg(args, names, 0, 'on_time') ?? 1), asNumber(arg(args, names, 1, 'off_time') ?? 1)]
-      const turn = (): void => {
-        out(self, !self.on)
-        board.later((self.on ? on : off) * 1e6, turn)
-      }
-      turn()
-      return null
-    },
-  })
-  property(
-    LED,
-    'value',
-    (self) => (self.on ? 1 : 0),
-    (self, value) => void out(self, isTrue(value)),
-  )
-  property(LED, 'is_lit', (self) => self.on)
-  const PWMLED = nativeClass('PWMLED', startOut, {
-    on: (self) => setShare(self, [100]),
-    off: (self) => setShare(self, [0]),
-    close: () => null,
-  })
-  property(
-    PWMLED,
-    'value',
-    (self) => new Float(self.duty),
-    (self, value) => {
-      self.hertz = 100
-      self.duty = asNumber(value)
-      pulse(self)
-    },
-  )
-  const Button = nativeClass(
-    'Button',
-    (self, args, names) => {
-      self.pin = pinFrom(args[0])
-      const up = names.get('pull_up')
-      self.settled = { mode: 'in', pull: up === undefined || isTrue(up) ? 'up' : up === null ? '' : 'down' }
-      self.on = self.settled.pull !== 'down'
-      apply(self)
-    },
-    {
-      wait_for_press: (self) => {
-        while (read(self) === (self.on ? 1 : 0)) wait(1000)
-        return null
-      },
-      wait_for_release: (self) => {
-        while (read(self) !== (self.on ? 1 : 0)) wait(1000)
-        return null
-      },
-      close: () => null,
-    },
-  )
-  property(Button, 'is_pressed', (self) => read(self) === (self.on ? 0 : 1))
-  property(Button, 'value', (self) => (read(self) === (self.on ? 0 : 1) ? 1 : 0))
-  const whenButton = (name: string): void =>
-    property(
-      Button,
-      name,
-      (self) => self.attrs.get(`_${name}`) ?? null,
-      (self, handler) => {
-        self.attrs.set(`_${name}`, handler)
-        // One watch serves both: which of them is meant, the level tells.
-        const turned = (): Py => {
-          const isPressed = hardware.read(self.pin, machine.at) !== self.on
-          const wanted = self.attrs.get(isPressed ? '_when_pressed' : '_when_released')
-          // A handler that asks for something is given the button.
-          return wanted ? invoke(wanted, wanted instanceof PyFunction && wanted.wants > 0 ? [self] : []) : null
-        }
-        hardware.onEdge(self.pin, 'change', new Callable(name, turned), machine.at)
-      },
-    )
-  whenButton('when_pressed')
-  whenButton('when_released')
-
   return [
     ['RPi.GPIO', rpi],
     ['RPi', () => new PyModule('RPi', new Map<string, Py>([['GPIO', rpi()]]))],
-    module('gpiozero', [
-      ['LED', LED],
-      ['PWMLED', PWMLED],
-      ['Buzzer', LED],
-      ['DigitalOutputDevice', LED],
-      ['Button', Button],
-      ['MCP3008', buses.spi.converter],
-    ]),
+    module('gpiozero', [...zeroClasses(board, calls), ['MCP3008', buses.spi.converter]]),
     module('serial', [['Serial', buses.serial.desk]]),
     module('spidev', [['SpiDev', buses.spi.desk]]),
     module('smbus', [['SMBus', SMBus]]),

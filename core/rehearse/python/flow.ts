@@ -166,7 +166,9 @@ export class PythonCompiler extends PyStatements {
           const manager = get(f)
           const enter = attribute(manager, '__aenter__') ?? getAttribute(manager, '__enter__')
           const entered = invoke(enter, [])
-          put?.(f, entered instanceof PyIterator ? yield* delegated(entered) : entered)
+          // What is entered is waited for, whether its value is named or not.
+          const named = entered instanceof PyIterator ? yield* delegated(entered) : entered
+          put?.(f, named)
           try {
             return yield* body(f)
           } finally {

@@ -29,7 +29,7 @@ const real = (name: string, by: (x: number) => number): [string, Py] =>
   })
 
 /** Modules of the language that stand for themselves on a board. */
-export function plainModules(): Map<string, () => PyModule> {
+export function plainModules(os: readonly (readonly [string, Py])[]): Map<string, () => PyModule> {
   const math: [string, Py][] = [
     ...(
       ['sqrt', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'exp', 'log2', 'log10', 'sinh', 'cosh', 'tanh'] as const
@@ -98,7 +98,8 @@ export function plainModules(): Map<string, () => PyModule> {
       func('exit', () => raise('SystemExit')),
       func('print_exception', () => null),
     ]),
-    module('os', [func('listdir', () => new PyList([])), func('uname', () => new PyTuple([]))]),
+    module('os', os),
+    module('uos', os),
     module('json', [func('dumps', ([value]) => jsonOf(value)), func('loads', ([text]) => fromJson(JSON.parse(text)))]),
     module('ujson', [func('dumps', ([value]) => jsonOf(value)), func('loads', ([text]) => fromJson(JSON.parse(text)))]),
     module('collections', [

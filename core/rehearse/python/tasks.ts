@@ -1,6 +1,19 @@
 import { fn, Native, nativeClass, none, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asNumber, Float, type Py, PyFunction, PyIterator, PyList, type PyObject } from './values.ts'
+import {
+  asNumber,
+  errorClasses,
+  Float,
+  type Py,
+  PyFunction,
+  PyIterator,
+  PyList,
+  type PyObject,
+  raise,
+} from './values.ts'
+
+/** Seconds between two looks at what a task waits for. */
+const LOOK = 0.0005
 
 /** `asyncio`: tasks that take turns, each until the moment that it has asked for. */
 export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py][] {
@@ -42,9 +55,115 @@ export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py]
       () => (task.done ? { done: true, value: task.value } : { done: false, value: new Float(0.0005) }),
       'coroutine',
     )
-  const TaskClass = nativeClass('Task', () => undefined, { cancel: () => null, done: () => false })
+  const cancel = (task: Task): void => {
+    task.done = true
+    task.from.close()
+  }
+  const taskOf = new Map<Native, Task>()
+  const TaskClass = nativeClass('Task', () => undefined, {
+    cancel: (self) => {
+      const task = taskOf.get(self)
+      if (!task || task.done) return false
+      cancel(task)
+      return true
+    },
+    done: (self) => taskOf.get(self)?.done ?? false,
+    result: (self) => taskOf.get(self)?.value ?? null,
+  })
+  /** Waits until something is so, looking again and again; then gives what it makes. */
+  const until = (is: () => boolean, makes: () => Py = () => null): PyIterator =>
+    new PyIterator(() => (is() ? { done: true, value: makes() } : { done: false, value: new Float(LOOK) }), 'coroutine')
+  const Event = nativeClass('Event', () => undefined, {
+    set: (self) => {
+      self.on = true
+      return null
+    },
+    clear: (self) => {
+      self.on = false
+      return null
+    },
+    is_set: (self) => self.on,
+    wait: (self) =>
+      until(
+        () => self.on,
+        () => true,
+      ),
+  })
+  const taking = (self: Native): PyIterator =>
+    until(
+      () => !self.on,
+      () => {
+        self.on = true
+        return self
+      },
+    )
+  const letGo = (self: Native): null => {
+    if (!self.on) return raise('RuntimeError', 'Lock not acquired')
+    self.on = false
+    return null
+  }
+  const Lock = nativeClass('Lock', () => undefined, {
+    acquire: taking,
+    release: letGo,
+    locked: (self) => self.on,
+    __aenter__: taking,
+    __aexit__: (self) =>
+      until(
+        () => true,
+        () => letGo(self),
+      ),
+  })
+  const itemsOf = (self: Native): Py[] => self.attrs.get('_items')
+  const mostOf = (self: Native): number => self.attrs.get('_most')
+  const Queue = nativeClass(
+    'Queue',
+    (self, [most]) => {
+      self.attrs
+        .set('_items', [])
+        .set('_most', most === undefined || most === 0 ? Number.POSITIVE_INFINITY : Number(most))
+    },
+    {
+      put: (self, [item]) =>
+        until(
+          () => itemsOf(self).length < mostOf(self),
+          () => {
+            itemsOf(self).push(item)
+            return null
+          },
+        ),
+      get: (self) =>
+        until(
+          () => itemsOf(self).length > 0,
+          () => itemsOf(self).shift(),
+        ),
+      put_nowait: (self, [item]) => {
+        itemsOf(self).push(item)
+        return null
+      },
+      get_nowait: (self) => (itemsOf(self).length > 0 ? itemsOf(self).shift() : raise('IndexError', 'empty')),
+      empty: (self) => itemsOf(self).length === 0,
+      full: (self) => itemsOf(self).length >= mostOf(self),
+      qsize: (self) => itemsOf(self).length,
+    },
+  )
+  /** Waits for something, but no longer than so many microseconds. */
+  const waitFor = (from: Py, microseconds: number): PyIterator => {
+    const task = from instanceof Native ? taskOf.get(from) : start(from)
+    const end = machine.now + microseconds
+    return until(
+      () => !task || task.done || machine.now >= end,
+      () => {
+        if (task && !task.done) {
+          cancel(task)
+          return raise('TimeoutError')
+        }
+        return task?.value ?? null
+      },
+    )
+  }
   const taskObject = (task: Task): PyObject => {
     const made = new Native(TaskClass)
+    taskOf.set(made, task)
     made.attrs.set(
       '__await__',
       fn('__await__', () => awaiting(task)),
@@ -66,6 +185,14 @@ export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py]
         return task.value
       }),
     ],
+    ['Event', Event],
+    ['ThreadSafeFlag', Event],
+    ['Lock', Lock],
+    ['Queue', Queue],
+    ['TimeoutError', errorClasses.get('TimeoutError')],
+    ['CancelledError', errorClasses.get('CancelledError')],
+    ['wait_for', fn('wait_for', ([from, seconds]) => waitFor(from, asNumber(seconds) * 1e6))],
+    ['wait_for_ms', fn('wait_for_ms', ([from, ms]) => waitFor(from, asNumber(ms) * 1000))],
     ['create_task', fn('create_task', ([from]) => taskObject(start(from)))],
     [
       'gather',

@@ -237,6 +237,8 @@ const builtinErrors: readonly (readonly [string, string])[] = [
   ['UnicodeError', 'ValueError'],
   ['EOFError', 'Exception'],
   ['TimeoutError', 'OSError'],
+  ['FileNotFoundError', 'OSError'],
+  ['CancelledError', 'BaseException'],
 ]
 export const errorClasses = new Map<string, PyClass>([['object', objectClass]])
 for (const [name, base] of builtinErrors) errorClasses.set(name, new PyClass(name, [errorClasses.get(base)!]))

@@ -144,6 +144,12 @@ export class LivePins {
   /** Number of the pin that a value of a Python program means: a number, a name, a word of `board`. */
   meant(value: number | string, isSymbol: boolean): number | undefined {
     const last = String(value).split('.').at(-1) ?? ''
+    // By its place on the header, for the boards that have one.
+    const place = /^#(\d+)$/.exec(String(value))?.[1]
+    if (place !== undefined) {
+      const at = this.#board.facts.pins.find(({ position, kind }) => kind === 'io' && position === Number(place))
+      return at && this.#byId.get(at.net)?.number
+    }
     if (this.#finder.isInside(last)) return INSIDE
     const meant = this.#finder.meant(
       typeof value === 'number'
