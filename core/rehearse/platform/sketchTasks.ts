@@ -1,12 +1,10 @@
 import { Halt, type Machine } from '../cpp/machine.ts'
 import type { NativeFunction, Wait } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
-import { Callable, copied, Ptr, type Value } from '../cpp/values.ts'
+import { Callable, Ptr, type Value } from '../cpp/values.ts'
 import type { Hardware } from './hardware.ts'
+import { addQueues, FOR_EVER, microsecondsOf, TICK } from './sketchQueues.ts'
 
-/** Microseconds of one tick of the system, and the number of ticks that means for ever. */
-const TICK = 1000
-const FOR_EVER = 0xffff_ffff
 /** Microseconds between two looks of the main program at what it waits for; tasks that wait for the same let it go first. */
 const LOOK = 100
 /** Microseconds between two looks at whether a task is stuck. */
@@ -24,14 +22,6 @@ interface Task {
   isHeld: boolean
   isOver: boolean
   notices: number
-}
-
-/** A row of things that tasks hand on; a semaphore is one of nothings. */
-interface Queue {
-  readonly most: number
-  /** Bytes of one thing. */
-  readonly size: number
-  readonly items: Value[]
 }
 
 const HANDLES = [
@@ -95,7 +85,7 @@ export class Tasks {
       ['portTickType', ulong],
     ])
     this.#addTasks(int, ulong, handle)
-    this.#addQueues(int, handle)
+    addQueues({ machine, int, handle, add: (...call) => this.#add(...call), wake: () => this.#wake() })
   }
 
   /** So many waits of the statement that comes next are over. */
@@ -243,100 +233,6 @@ export class Tasks {
     )
   }
 
-  #addQueues(int: Type, handle: Type): void {
-    const made = (most: number, size: number, items: Value[] = []): Ptr =>
-      new Ptr([{ most, size, items } satisfies Queue], 0)
-    const queueOf = (value: Value, at: number): Queue => {
-      if (value instanceof Ptr) return value.base[value.at] as Queue
-      throw new Halt('a queue or semaphore is used before it has been made: the board starts anew here', at)
-    }
-    this.#add('xQueueCreate', handle, [2, 2], ([most, size]) => made(Number(most), Number(size)))
-    this.#add('xSemaphoreCreateBinary', handle, [0, 0], () => made(1, 0))
-    this.#add('xSemaphoreCreateMutex', handle, [0, 0], () => made(1, 0, [0]))
-    this.#add('xSemaphoreCreateRecursiveMutex', handle, [0, 0], () => made(1, 0, [0]))
-    this.#add('xSemaphoreCreateCounting', handle, [2, 2], ([most, first]) =>
-      made(
-        Number(most),
-        0,
-        Array.from({ length: Number(first) }, () => 0),
-      ),
-    )
-    const room =
-      (timeAt: number) =>
-      (args: readonly Value[]): Wait => {
-        const queue = queueOf(args[0], this.#machine.at)
-        return { microseconds: microsecondsOf(args[timeAt]), ready: () => queue.items.length < queue.most }
-      }
-    const something =
-      (timeAt: number) =>
-      (args: readonly Value[]): Wait => {
-        const queue = queueOf(args[0], this.#machine.at)
-        return { microseconds: microsecondsOf(args[timeAt]), ready: () => queue.items.length > 0 }
-      }
-    const put = (queue: Queue, item: Value, isFirst: boolean): number => {
-      if (queue.items.length >= queue.most) return 0
-      if (isFirst) queue.items.unshift(item)
-      else queue.items.push(item)
-      this.#wake()
-      return 1
-    }
-    for (const [name, isFirst] of [
-      ['xQueueSend', false],
-      ['xQueueSendToBack', false],
-      ['xQueueSendToFront', true],
-    ] as const)
-      this.#add(
-        name,
-        int,
-        [3, 3],
-        ([of, from], at, types) => {
-          const queue = queueOf(of, at)
-          return put(queue, taken(from, queue.size, types[1]), isFirst)
-        },
-        room(2),
-      )
-    for (const name of ['xQueueSendFromISR', 'xQueueSendToBackFromISR'])
-      this.#add(name, int, [3, 3], ([of, from], at, types) => {
-        const queue = queueOf(of, at)
-        return put(queue, taken(from, queue.size, types[1]), false)
-      })
-    this.#add('xQueueOverwrite', int, [2, 2], ([of, from], at, types) => {
-      const queue = queueOf(of, at)
-      queue.items.length = 0
-      return put(queue, taken(from, queue.size, types[1]), false)
-    })
-    for (const [name, keeps] of [
-      ['xQueueReceive', false],
-      ['xQueuePeek', true],
-    ] as const)
-      this.#add(
-        name,
-        int,
-        [3, 3],
-        ([of, to], at) => {
-          const { items } = queueOf(of, at)
-          if (items.length === 0) return 0
-          const item = keeps ? items[0] : items.shift()
-          if (to instanceof Ptr) give(to, item)
-          this.#wake()
-          return 1
-        },
-        something(2),
-      )
-    this.#add('uxQueueMessagesWaiting', int, [1, 1], ([of], at) => queueOf(of, at).items.length)
-    this.#add('uxQueueSpacesAvailable', int, [1, 1], ([of], at) => queueOf(of, at).most - queueOf(of, at).items.length)
-    this.#add('xQueueReset', int, [1, 1], ([of], at) => {
-      queueOf(of, at).items.length = 0
-      return 1
-    })
-    for (const name of ['xSemaphoreTake', 'xSemaphoreTakeRecursive'])
-      this.#add(name, int, [2, 2], ([of], at) => (queueOf(of, at).items.shift() === undefined ? 0 : 1), something(1))
-    for (const name of ['xSemaphoreGive', 'xSemaphoreGiveRecursive'])
-      this.#add(name, int, [1, 1], ([of], at) => put(queueOf(of, at), 0, false))
-    this.#add('xSemaphoreGiveFromISR', int, [2, 2], ([of], at) => put(queueOf(of, at), 0, false))
-    for (const name of ['vQueueDelete', 'vSemaphoreDelete']) this.#add(name, VOID, [1, 1], () => undefined)
-  }
-
   #end(task: Task): void {
     task.isOver = true
     this.#all.delete(task)
@@ -399,26 +295,7 @@ export class Tasks {
   }
 }
 
-const microsecondsOf = (ticks: Value): number => {
-  const many = Number(ticks ?? 0)
-  return many >= FOR_EVER ? Number.POSITIVE_INFINITY : many * TICK
-}
-
 const textOf = ({ base, at }: Ptr): string => {
   const end = base.indexOf(0, at)
   return String.fromCharCode(...base.slice(at, end < 0 ? undefined : end).map(Number))
-}
-
-/** What a pointer points at, as a queue keeps it: a copy; of bytes as many as one thing has. */
-function taken(from: Value, size: number, type: Type | undefined): Value {
-  if (!(from instanceof Ptr)) return from
-  const isBytes = type?.is === 'pointer' && type.to.is === 'int' && type.to.bits === 8
-  return isBytes && size > 1 ? from.base.slice(from.at, from.at + size) : copied(from.base[from.at])
-}
-
-/** Puts what a queue has kept where a pointer points. */
-function give(to: Ptr, item: Value): void {
-  if (Array.isArray(item) && !Array.isArray(to.base[to.at]))
-    for (const [at, one] of item.entries()) to.base[to.at + at] = one
-  else to.base[to.at] = copied(item)
 }
