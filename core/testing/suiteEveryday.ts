@@ -206,6 +206,29 @@ export const soundEveryday: readonly (Short & { title: string })[] = [
     parts: { S: 'shifter-bss138', B: 'button' },
     wires: 'S.HV MCU.VIN, S.LV MCU.3V3, S.GND MCU.GND, S.LV1 MCU.13, S.HV1 B.1, B.2 MCU.GND',
   },
+  {
+    title: 'light sensor over a knob that serves as its resistor, its tap on ground',
+    mcu: 'uno-r3',
+    parts: { V: 'ldr', P: 'potentiometer' },
+    wires: 'V.1 MCU.5V, V.2 MCU.A0, P.1 MCU.A0, P.W MCU.GND',
+  },
+  {
+    title: 'light sensor over a knob that serves as its resistor, its tap at the pin',
+    mcu: 'uno-r3',
+    parts: { V: 'ldr', P: 'potentiometer' },
+    wires: 'V.1 MCU.5V, V.2 P.W, P.W MCU.A0, P.1 MCU.GND',
+  },
+  {
+    title: 'pump behind a fuse, with its diode before it',
+    parts: { ...pumping, B: box(6), F: 'fuse' },
+    wires: 'B.+ F.1, F.2 P.+, P.- Q.D, Q.S B.-, B.- MCU.GND, Q.G MCU.26, R.1 Q.G, R.2 Q.S, D.K B.+, D.A P.-',
+  },
+  {
+    title: 'loudspeaker on a transistor',
+    mcu: 'uno-r3',
+    parts: { Z: 'speaker', Q: 'npn', R: ohms(1000), S: { part: 'resistor', options: { ohms: 33, watts: 1 } } },
+    wires: 'MCU.5V Z.+, Z.- S.1, S.2 Q.C, Q.E MCU.GND, MCU.8 R.1, R.2 Q.B',
+  },
 ]
 
 export const mistakenEveryday: readonly (Short & { title: string; rule: string })[] = [
@@ -362,5 +385,19 @@ export const mistakenEveryday: readonly (Short & { title: string; rule: string }
     parts: { X: 'mux-4067', B: 'button' },
     wires:
       'X.VCC MCU.3V3, X.GND MCU.GND, X.EN MCU.GND, X.S0 MCU.13, X.S1 MCU.14, X.S2 MCU.27, X.S3 MCU.26, X.SIG MCU.34, B.1 X.C0, B.2 MCU.GND',
+  },
+  {
+    title: 'pump whose diode leads to another supply',
+    rule: 'flyback',
+    mcu: 'uno-r3',
+    parts: { ...pumping, B: box(6) },
+    wires: 'B.+ P.+, P.- Q.D, Q.S B.-, B.- MCU.GND, Q.G MCU.5, R.1 Q.G, R.2 Q.S, D.K MCU.5V, D.A P.-',
+  },
+  {
+    title: 'knob with its tap on ground and an end at the pin',
+    rule: 'pin-on-rail',
+    mcu: 'uno-r3',
+    parts: { P: 'potentiometer' },
+    wires: 'P.W MCU.GND, P.1 MCU.5V, P.3 MCU.A0',
   },
 ]

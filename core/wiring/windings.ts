@@ -21,7 +21,8 @@ export function switchedLoads(wiring: Wiring): SwitchedLoad[] {
   const found: SwitchedLoad[] = []
   for (const use of wiring.signals) {
     const winding = use.part.part.inner.find((one) => one.kind === 'winding' && one.between.includes(use.facts.pin))
-    if (!winding) continue
+    // A voice coil of some 0.3 mH keeps two millionths of a joule at 0.1 A (L · I² / 2): that harms no transistor.
+    if (!winding || use.facts.behindResistor) continue
     for (const { host } of use.hosts) {
       const { provider } = host
       if (!provider || !host.functions.has('sink') || provider.part.build === 'module') continue
@@ -93,7 +94,9 @@ export function diodeAcross(wiring: Wiring, from: string, to: string): PartInsta
         const next = a === net ? k : !isDiode && k === net ? a : undefined
         if (next === undefined || passed.includes(next)) continue
         const diode = first ?? (isDiode ? part : undefined)
-        if (next === target && diode) return diode
+        // Before the fuse or the switch of the load's own lead it takes the kick as well.
+        const isSource = next.sources[0] !== undefined && next.sources[0].end === target.sources[0]?.end
+        if (diode && (next === target || isSource)) return diode
         const found = isRail(next) ? undefined : lead(next, diode, [...passed, next])
         if (found) return found
       }
