@@ -1,8 +1,9 @@
 import { memo } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
+import { activeCautions } from '../wiring/availability.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
-import { switchesLoad } from '../wiring/needs.ts'
+import { serialRole, switchesLoad } from '../wiring/needs.ts'
 import { mostBorneBy } from './bearing.ts'
 import { type LineNetwork, networkOf } from './still.ts'
 
@@ -111,7 +112,21 @@ const limitsOf = (wiring: Wiring, use: SignalUse): Pick<DrivenLine, 'vih' | 'vil
   return { vih: volts(levels.vih, at), vil: volts(levels.vil, at), most: mostBorneBy(wiring, use, at) }
 }
 
-/** Pins of two boards that are joined, straight or through resistors: either may drive. */
+/** Pins of other boards that each pin of a board reaches, by its end. */
+export const hostsBeyond = memo((wiring: Wiring): ReadonlyMap<string, readonly Host[]> => {
+  const beyond = new Map<string, Set<Host>>()
+  for (const { use, driver, receiver } of linesOf(wiring)) {
+    const ends = use ? [] : [driver, receiver].map((end) => wiring.hosts.get(end)!)
+    for (const one of ends) {
+      const others = beyond.get(one.end) ?? new Set()
+      for (const other of ends) if (other !== one) others.add(other)
+      beyond.set(one.end, others)
+    }
+  }
+  return new Map([...beyond].map(([end, hosts]) => [end, [...hosts]]))
+})
+
+/** Pins of two boards that are joined, straight, through resistors or over a shifter: either may drive. */
 function boardLinks(wiring: Wiring, network: LineNetwork): DrivenLine[] {
   if (wiring.boards.length < 2) return []
   const hosts = [...wiring.hosts.values()].filter((host) => host.board && wiring.netOf(host.end).wired)
@@ -119,10 +134,10 @@ function boardLinks(wiring: Wiring, network: LineNetwork): DrivenLine[] {
   return hosts.flatMap((driver) => {
     const from = wiring.netOf(driver.end)
     if (!near.has(from) || from.ground || from.sources.length > 0) return []
-    const joined = network.joined(from)
+    const reached = network.reached(from)
     return hosts.flatMap((receiver): DrivenLine[] => {
       const to = wiring.netOf(receiver.end)
-      if (driver.ref === receiver.ref || !joined.has(to.index)) return []
+      if (driver.ref === receiver.ref || !reached.has(to.index) || onlyHears(driver, receiver)) return []
       return [
         {
           driver: driver.end,
@@ -139,6 +154,16 @@ function boardLinks(wiring: Wiring, network: LineNetwork): DrivenLine[] {
     })
   })
 }
+
+/**
+ * True for a pin that a board has as the receiver of a serial port, joined with a pin that can be a transmitter: it never
+ * drives that line. A receiver that USB serial shares does, by the converter behind it.
+ */
+const onlyHears = (driver: Host, receiver: Host): boolean =>
+  serialRole(driver, 'rx') &&
+  !serialRole(driver, 'tx') &&
+  serialRole(receiver, 'tx') &&
+  !activeCautions(driver).some(({ id }) => id === 'usb-serial')
 
 /**
  * Levels of a pin that drives nothing but inputs: its supply and 0 V. VOH and VOL hold at the rated current, which an

@@ -169,6 +169,13 @@ export class LineNetwork {
     return new Set([net.index, ...this.#around(net.index).flatMap(({ a, b }) => [a, b])])
   }
 
+  /** Nets to which a driven level comes from one: those joined with it, and those over one shifter or buffer. */
+  reached(net: Net): ReadonlySet<number> {
+    const near = this.joined(net)
+    const over = this.#passages.filter((one) => near.has(one.from))
+    return new Set([...near, ...over.flatMap(({ to }) => [to, ...this.#around(to).flatMap(({ a, b }) => [a, b])])])
+  }
+
   /** True when resistors, or nothing at all, lie between two nets. */
   #hangTogether(a: number, b: number): boolean {
     return a === b || (this.#byNet.has(a) && this.#around(a).some((branch) => branch.a === b || branch.b === b))

@@ -37,6 +37,11 @@ testRule(levelDamage, {
       parts: { O: 'ssd1306' },
       wires: 'O.VCC MCU.5V, O.GND MCU.GND, O.SDA MCU.A4, O.SCL MCU.A5',
     },
+    {
+      title: 'the transmitter of a board at a receiver of one that runs at 5 V, which never drives',
+      boards: { A: { board: 'pi-40' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.GPIO14 B.19, A.GND B.GND',
+    },
   ],
   invalid: [
     {
@@ -152,6 +157,24 @@ testRule(levelDamage, {
       boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
       wires: 'A.D4 B.D4, A.GND B.GND',
       says: ['fault: A.D4 brings 5.0 V to B.GPIO4, which bears 3.6 V.'],
+    },
+    {
+      title: 'a transmitter that runs at 5 V at the receiver of another board',
+      boards: { A: { board: 'pi-40' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.GPIO15 B.18, A.GND B.GND',
+      says: ['fault: B.D18 brings 5.0 V to A.GPIO15, which bears 3.6 V.'],
+    },
+    {
+      title: 'a receiver that the USB converter of its board drives as well',
+      boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
+      wires: 'A.GPIO14 B.0, A.GND B.GND',
+      says: ['fault: B.D0 brings 5.0 V to A.GPIO14, which bears 3.6 V.'],
+    },
+    {
+      title: 'a receiver at a pin that can only be a receiver: neither is what it seems',
+      boards: { A: { board: 'pico' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.GP5 B.19, A.GND B.GND',
+      says: ['fault: B.D19 brings 5.0 V to A.GP5, which bears 3.63 V.'],
     },
   ],
   edges: [

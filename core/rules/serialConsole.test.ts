@@ -12,8 +12,37 @@ testRule(serialConsole, {
       wires: 'H.OUT MCU.0',
     },
     { title: 'a board whose console is off', mcu: 'pi-40', parts: { B: 'button' }, wires: 'B.1 MCU.GPIO14' },
+    {
+      title: 'boards joined at other pins',
+      boards: { A: { board: 'mega-2560-r3' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.18 B.19, A.19 B.18, A.GND B.GND',
+    },
+    {
+      title: 'another board that only listens to what is printed',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.1 B.19, A.GND B.GND',
+    },
+    {
+      title: 'boards joined at pins whose USB serial is switched off',
+      boards: { A: { board: 'uno-r3', uses: [] }, B: { board: 'nano-v3', uses: [] } },
+      wires: 'A.0 B.1, A.1 B.0, A.GND B.GND',
+    },
   ],
   invalid: [
+    {
+      title: 'one board listens where the other uploads',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.0 B.18, A.1 B.19, A.GND B.GND',
+      says: ['caution: B.D18 of another board is joined with A.D0, which USB serial uses.'],
+    },
+    {
+      title: 'a console of a single-board computer',
+      boards: { A: { board: 'pi-40', uses: ['serial-console'] }, B: { board: 'pico' } },
+      wires: 'A.GPIO14 B.GP1, A.GPIO15 B.GP0, A.GND B.GND',
+      says: ['caution: B.GP0 of another board is joined with A.GPIO15, which the serial console uses.'],
+      fix: 'Do without: Serial console',
+      changes: ['A: uses serial-console becomes none'],
+    },
     {
       title: 'a sensor that drives the upload line',
       mcu: 'uno-r3',

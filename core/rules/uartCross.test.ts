@@ -10,8 +10,48 @@ testRule(uartCross, {
       wires: 'G.TX MCU.19, G.RX MCU.18',
     },
     { title: 'any pins of a matrix', parts: { G: 'gps-uart' }, wires: 'G.TX MCU.17, G.RX MCU.16' },
+    {
+      title: 'two boards, crossed',
+      boards: { A: { board: 'mega-2560-r3' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.18 B.19, A.19 B.18, A.GND B.GND',
+    },
+    {
+      title: 'two boards, one line alone joined straight: an edge may run there',
+      boards: { A: { board: 'mega-2560-r3' }, B: { board: 'mega-2560-r3' } },
+      wires: 'A.18 B.18, A.GND B.GND',
+    },
+    {
+      title: 'two boards that run I2C straight where both could be serial pins as well',
+      boards: { A: { board: 'pico' }, B: { board: 'pico-2' } },
+      wires: 'A.GP0 B.GP0, A.GP1 B.GP1, A.GND B.GND',
+    },
+    {
+      title: 'a board whose pins take either role',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
+      wires: 'A.1 B.17, A.0 B.16, A.GND B.GND',
+    },
   ],
   invalid: [
+    {
+      title: 'two boards, straight',
+      boards: { A: { board: 'pi-40', uses: [] }, B: { board: 'pico' } },
+      wires: 'A.GPIO14 B.GP0, A.GPIO15 B.GP1, A.GND B.GND',
+      says: ['fault: A.GPIO14 is joined with B.GP0, and A.GPIO15 with B.GP1: TX to TX, RX to RX.'],
+      fix: 'Swap the wires of B.GP0 and B.GP1',
+      changes: [
+        'wire A.GPIO14 to B.GP0 removed',
+        'wire A.GPIO15 to B.GP1 removed',
+        'wire A.GPIO14 to B.GP1 added',
+        'wire A.GPIO15 to B.GP0 added',
+      ],
+    },
+    {
+      title: 'two boards, straight over a shifter',
+      boards: { A: { board: 'mega-2560-r3' }, B: { board: 'pico' } },
+      parts: { S: 'shifter-bss138' },
+      wires: 'A.18 S.HV1, S.LV1 B.GP0, A.19 S.HV2, S.LV2 B.GP1, A.GND B.GND',
+      says: ['fault: A.D18 is joined with B.GP0, and A.D19 with B.GP1: TX to TX, RX to RX.'],
+    },
     {
       title: 'TX to TX on a small board',
       mcu: 'pro-mini-3v3',

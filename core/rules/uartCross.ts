@@ -1,5 +1,6 @@
+import { hostsBeyond } from '../circuit/lines.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { Bus, SignalUse, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Bus, Host, SignalUse, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 
@@ -11,6 +12,7 @@ export const uartCross: Rule = {
     messages: {
       alike: '{a} and {b} are joined, and both are {kind}.',
       converter: '{rx} sends into the transmitter {rxPin}, and {tx} listens to the receiver {txPin}.',
+      boards: '{tx} is joined with {otherTx}, and {rx} with {otherRx}: TX to TX, RX to RX.',
     },
     fixable: true,
   },
@@ -19,6 +21,7 @@ export const uartCross: Rule = {
       const crossed = crossedOnBoard(bus)
       if (crossed) report(words(wiring, crossed))
     }
+    for (const pair of straightPairs(wiring)) report(boardWords(wiring, pair))
     // Two parts that talk with each other without a board between them.
     for (const net of wiring.nets) {
       if (!net.wired) continue
@@ -79,6 +82,66 @@ function words(wiring: Wiring, { rx, tx, rxPin, txPin }: Crossed): Report {
     why: 'What one side sends on TX the other must hear on RX, so the two wires cross: TX to RX and RX to TX. Now two outputs work against each other and both inputs hear nothing.',
     numbers: {},
     propose: () => swapWires(wiring, rx.end, tx.end),
+  }
+}
+
+/** The two lines of a UART on one board and on another, led straight. */
+interface Straight {
+  readonly tx: Host
+  readonly rx: Host
+  readonly otherTx: Host
+  readonly otherRx: Host
+}
+
+/**
+ * Boards whose serial ports are joined straight. Pins that a matrix gives either role, and pairs that another bus of
+ * both boards runs straight (SDA to SDA), say nothing of the kind.
+ */
+function straightPairs(wiring: Wiring): Straight[] {
+  const beyond = hostsBeyond(wiring)
+  return wiring.boards.flatMap((board, at) =>
+    fixedUarts(board).flatMap((one): Straight[] => {
+      const pins = [...beyond.keys()].map((end) => wiring.hosts.get(end)!).filter((host) => host.board === board)
+      for (const tx of pins.filter((host) => sendsOnly(host, one)))
+        for (const rx of pins.filter((host) => listensOnly(host, one)))
+          for (const otherTx of beyond.get(tx.end)!)
+            for (const otherRx of beyond.get(rx.end)!) {
+              const { board: other } = otherTx
+              if (!other || other !== otherRx.board || wiring.boards.indexOf(other) < at) continue
+              if (busBetween(tx, otherTx) && busBetween(rx, otherRx)) continue
+              if (fixedUarts(other).some((two) => sendsOnly(otherTx, two) && listensOnly(otherRx, two)))
+                return [{ tx, rx, otherTx, otherRx }]
+            }
+      return []
+    }),
+  )
+}
+
+const fixedUarts = ({ board }: BoardInstance): string[] =>
+  board.controllers.filter((one) => one.kind === 'uart' && one.matrix === undefined).map(({ id }) => id)
+
+const sendsOnly = ({ functions }: Host, uart: string): boolean =>
+  functions.has(`${uart}.tx`) && !functions.has(`${uart}.rx`)
+
+const listensOnly = ({ functions }: Host, uart: string): boolean =>
+  functions.has(`${uart}.rx`) && !functions.has(`${uart}.tx`)
+
+/** True when one line of another bus may run straight between two pins. */
+const busBetween = (a: Host, b: Host): boolean => {
+  const roles = (host: Host): string[] =>
+    [...host.functions].flatMap((one) => /^(?:i2c|spi|can|i2s)\d*\.(\w+)$/.exec(one)?.[0].replace(/\d+\./, '.') ?? [])
+  return roles(a).some((role) => roles(b).includes(role))
+}
+
+function boardWords(wiring: Wiring, { tx, rx, otherTx, otherRx }: Straight): Report {
+  return {
+    severity: 'fault',
+    at: [tx.end, rx.end, otherTx.end, otherRx.end],
+    message: 'boards',
+    data: { tx: tx.end, otherTx: otherTx.end, rx: rx.end, otherRx: otherRx.end },
+    why: 'What one board sends on TX the other must hear on RX, so the two wires cross: TX to RX and RX to TX. Now two outputs work against each other and both inputs hear nothing.',
+    numbers: {},
+    propose: () => swapWires(wiring, otherTx.end, otherRx.end),
   }
 }
 

@@ -71,6 +71,12 @@ export const soundBetween: readonly (Short & { title: string })[] = [
     wires: 'MCU.GND ESP.GND, MCU.3 R.1, R.2 ESP.16, S.1 ESP.16, S.2 MCU.GND',
   },
   {
+    title: 'single-board computer to the serial port of a 5 V board, divided one way',
+    boards: { PI: { board: 'pi-40' }, M: { board: 'mega-2560-r3' } },
+    parts: { R: ohms(1000), S: ohms(2000) },
+    wires: 'PI.GPIO14 M.19, M.18 R.1, R.2 PI.GPIO15, S.1 PI.GPIO15, S.2 PI.GND, PI.GND M.GND',
+  },
+  {
     title: 'mcp reset by 10k up',
     parts: { X: 'mcp23017', ...pullUps, R: ohms(10000) },
     wires: `${expander}, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND, X.RESET R.1, R.2 MCU.3V3`,
@@ -503,6 +509,20 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
     boards: { MCU: { board: 'uno-r3' }, ESP: { board: 'esp32-devkit-30' } },
     parts: {},
     wires: 'MCU.GND ESP.GND, MCU.3 ESP.16',
+  },
+  {
+    title: 'serial ports of two boards joined straight',
+    rule: 'uart-cross',
+    boards: { PI: { board: 'pi-40' }, P: { board: 'pico' } },
+    parts: {},
+    wires: 'PI.GPIO14 P.GP0, PI.GPIO15 P.GP1, PI.GND P.GND',
+  },
+  {
+    title: 'a board that talks to another where that one uploads',
+    rule: 'serial-console',
+    boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+    parts: {},
+    wires: 'A.D0 B.D4, A.GND B.GND',
   },
   {
     title: 'boards without ground',

@@ -86,3 +86,7 @@ export function isStreamed({ board, functions }: Host, { facts }: SignalUse): bo
   const of = (name: string): string => name.replace(/\d+(?=\.)/, '')
   return streams.length > 0 && [...functions].some((name) => streams.includes(of(name)))
 }
+
+/** True for a pin that can be the transmitter or the receiver of some serial port of its board. */
+export const serialRole = ({ functions }: Host, role: 'rx' | 'tx'): boolean =>
+  [...functions].some((one) => one.startsWith('uart') && one.endsWith(`.${role}`))
