@@ -130,30 +130,54 @@ export const hostsBeyond = memo((wiring: Wiring): ReadonlyMap<string, readonly H
 function boardLinks(wiring: Wiring, network: LineNetwork): DrivenLine[] {
   if (wiring.boards.length < 2) return []
   const hosts = [...wiring.hosts.values()].filter((host) => host.board && wiring.netOf(host.end).wired)
-  const near = new Set(wiring.nets)
-  return hosts.flatMap((driver) => {
+  const joined = hosts.flatMap((driver) => {
     const from = wiring.netOf(driver.end)
-    if (!near.has(from) || from.ground || from.sources.length > 0) return []
+    if (from.ground || from.sources.length > 0) return []
     const reached = network.reached(from)
-    return hosts.flatMap((receiver): DrivenLine[] => {
-      const to = wiring.netOf(receiver.end)
-      if (driver.ref === receiver.ref || !reached.has(to.index) || onlyHears(driver, receiver)) return []
-      return [
-        {
-          driver: driver.end,
-          receiver: receiver.end,
-          ...network.driven(from, to, outputOf(driver)),
-          resting: undefined,
-          ...inputOf(receiver),
-          driverVolts: driver.logicVolts,
-          receiverVolts: receiver.logicVolts,
-          use: undefined,
-          openDrain: false,
-        },
-      ]
-    })
+    return hosts
+      .filter((one) => one.ref !== driver.ref && reached.has(wiring.netOf(one.end).index))
+      .map((receiver) => ({ driver, receiver, from, to: wiring.netOf(receiver.end) }))
+  })
+  // Of a wiring that was cut down only what a change touched is asked for, but a bus shows by both its lines.
+  const near = new Set(wiring.nets)
+  return joined.flatMap(({ driver, receiver, from, to }): DrivenLine[] => {
+    if (!near.has(from) || onlyHears(driver, receiver)) return []
+    const resting = network.pulled(to)
+    const line = busLine(driver, receiver)
+    const bus =
+      line !== undefined &&
+      resting !== undefined &&
+      joined.some((one) => one.driver.ref === driver.ref && one.receiver.ref === receiver.ref && isOther(line, one))
+    const levels = network.driven(from, to, outputOf(driver))
+    return [
+      {
+        driver: driver.end,
+        receiver: receiver.end,
+        high: bus ? resting : levels.high,
+        low: levels.low,
+        resting: bus ? resting : undefined,
+        ...inputOf(receiver),
+        driverVolts: driver.logicVolts,
+        receiverVolts: receiver.logicVolts,
+        use: undefined,
+        openDrain: bus,
+      },
+    ]
   })
 }
+
+/** The line of I2C that runs between two pins, where one of them can be no other line of it. */
+function busLine(a: Host, b: Host): 'sda' | 'scl' | undefined {
+  const can = (line: 'sda' | 'scl') => [a, b].map((host) => i2cLines(host).includes(line))
+  const both = (line: 'sda' | 'scl') => can(line).every(Boolean)
+  return both('sda') && !both('scl') ? 'sda' : both('scl') && !both('sda') ? 'scl' : undefined
+}
+
+const i2cLines = ({ functions }: Host): string[] =>
+  [...functions].flatMap((one) => (one.startsWith('i2c') ? [one.slice(one.indexOf('.') + 1)] : []))
+
+const isOther = (line: 'sda' | 'scl', { driver, receiver }: { driver: Host; receiver: Host }): boolean =>
+  busLine(driver, receiver) === (line === 'sda' ? 'scl' : 'sda')
 
 /**
  * True for a pin that a board has as the receiver of a serial port, joined with a pin that can be a transmitter: it never

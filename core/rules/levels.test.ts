@@ -42,6 +42,17 @@ testRule(levelDamage, {
       boards: { A: { board: 'pi-40' }, B: { board: 'mega-2560-r3' } },
       wires: 'A.GPIO14 B.19, A.GND B.GND',
     },
+    {
+      title: 'I2C between two boards, which its pull-ups alone bring to 3.3 V',
+      boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
+      wires: 'A.GPIO2 B.A4, A.GPIO3 B.A5, A.GND B.GND',
+    },
+    {
+      title: 'I2C to a board whose pins take either line, with pull-ups of our own',
+      boards: { A: { board: 'esp32-devkit-30' }, B: { board: 'uno-r3' } },
+      parts: { R: ohms(4700), S: ohms(4700) },
+      wires: 'A.21 B.A4, A.22 B.A5, A.GND B.GND, R.1 A.3V3, R.2 B.A4, S.1 A.3V3, S.2 B.A5',
+    },
   ],
   invalid: [
     {
@@ -157,6 +168,32 @@ testRule(levelDamage, {
       boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
       wires: 'A.D4 B.D4, A.GND B.GND',
       says: ['fault: A.D4 brings 5.0 V to B.GPIO4, which bears 3.6 V.'],
+    },
+    {
+      title: 'I2C between two boards that nothing pulls up',
+      boards: { A: { board: 'esp32-devkit-30' }, B: { board: 'uno-r3' } },
+      wires: 'A.21 B.A4, A.22 B.A5, A.GND B.GND',
+      says: ['fault: B.A4 and B.A5 bring 5.0 V to A.GPIO21 and A.GPIO22, which bear 3.6 V.'],
+    },
+    {
+      // 3.3 V and 5 V over 1.8 kΩ and 4.7 kΩ: (3.3 · 4.7 + 5 · 1.8) / 6.5 = 3.77 V.
+      title: 'I2C between two boards, pulled to both their supplies',
+      boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
+      parts: { R: ohms(4700), S: ohms(4700) },
+      wires: 'A.GPIO2 B.A4, A.GPIO3 B.A5, A.GND B.GND, R.1 B.5V, R.2 B.A4, S.1 B.5V, S.2 B.A5',
+      says: ['caution: B.A4 and B.A5 bring 3.77 V to A.GPIO2 and A.GPIO3, which bear 3.6 V.'],
+    },
+    {
+      title: 'one line alone between pins of I2C, which is none',
+      boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
+      wires: 'A.GPIO2 B.A4, A.GND B.GND',
+      says: ['fault: B.A4 brings 5.0 V to A.GPIO2, which bears 3.6 V.'],
+    },
+    {
+      title: 'the lines of I2C between two boards turned round, which are none then',
+      boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
+      wires: 'A.GPIO2 B.A5, A.GPIO3 B.A4, A.GND B.GND',
+      says: ['fault: B.A4 and B.A5 bring 5.0 V to A.GPIO3 and A.GPIO2, which bear 3.6 V.'],
     },
     {
       title: 'a transmitter that runs at 5 V at the receiver of another board',
