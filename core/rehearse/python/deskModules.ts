@@ -4,7 +4,7 @@ import type { BusClasses } from './boardModules.ts'
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import { asIndex, asNumber, isTrue, objectClass, type Py, PyClass, PyList, PyModule, PyTuple } from './values.ts'
-import { zeroClasses } from './zeroClasses.ts'
+import { zeroClasses } from './zero/classes.ts'
 
 /** Modules by which single-board computers reach their pins. */
 export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClasses): GivenModule[] {
