@@ -256,3 +256,47 @@ print("sent")
     expect(new Set(kinds(result))).toEqual(new Set(['made-up']))
   })
 })
+
+describe('loads that pulses dim or slow', () => {
+  const box = { part: 'battery-box', options: { volts: 6 } }
+  const motor = { part: 'dc-motor', options: { volts: 6 } }
+  const bridged: Short = {
+    mcu: 'uno-r3',
+    parts: { H: 'l9110s', M: motor, B: box },
+    wires: 'H.VCC B.+, H.GND B.-, H.GND MCU.GND, H.A-IA MCU.9, H.A-IB MCU.10, H.OA1 M.M1, H.OA2 M.M2',
+  }
+  const milliamps = (short: Short, text: string, ref = 'M'): number =>
+    Number(/(\d+) mA/.exec(run(short, `void setup() { ${text} }\nvoid loop() {}`).shows[ref]!)?.[1] ?? 0)
+  it('a motor behind a bridge gets as much as its pulses say, either way round', () => {
+    const full = milliamps(bridged, 'pinMode(9, OUTPUT); digitalWrite(9, HIGH); pinMode(10, OUTPUT);')
+    expect(full).toBeGreaterThan(200)
+    for (const duty of [51, 102, 204]) {
+      const share = milliamps(bridged, `pinMode(9, OUTPUT); analogWrite(10, ${duty});`) / full
+      expect(share).toBeCloseTo(duty / 255, 1)
+    }
+    const words = (text: string): string => run(bridged, `void setup() { ${text} }\nvoid loop() {}`).shows.M!
+    expect(words('analogWrite(9, 100); pinMode(10, OUTPUT);')).toContain('forwards')
+    expect(words('analogWrite(10, 100); pinMode(9, OUTPUT);')).toContain('backwards')
+    expect(words('analogWrite(10, 10); pinMode(9, OUTPUT);')).toBe('rests')
+  })
+  it('pulses at the input that releases a bridge count as well', () => {
+    const released: Short = {
+      mcu: 'uno-r3',
+      parts: { H: 'l298n', M: motor, B: { part: 'battery-box', options: { volts: 9 } } },
+      wires: 'H.VS B.+, H.GND B.-, H.GND MCU.GND, H.ENA MCU.9, H.IN1 MCU.7, H.IN2 MCU.8, H.OUT1 M.M1, H.OUT2 M.M2',
+    }
+    const text = (duty: number): string =>
+      `pinMode(7, OUTPUT); pinMode(8, OUTPUT); digitalWrite(8, HIGH); analogWrite(9, ${duty});`
+    expect(milliamps(released, text(64)) / milliamps(released, text(255))).toBeCloseTo(0.25, 1)
+  })
+  it('and so does a lamp at an output that pulls low', () => {
+    const sunk: Short = {
+      mcu: 'uno-r3',
+      parts: { U: 'uln2003', L: 'lamp', B: { part: 'dc-socket', options: { volts: 12 } } },
+      wires: 'U.IN1 MCU.9, U.GND MCU.GND, U.COM B.+, B.+ L.+, L.- U.OUT1, B.- MCU.GND',
+    }
+    const full = milliamps(sunk, 'pinMode(9, OUTPUT); digitalWrite(9, HIGH);', 'L')
+    expect(milliamps(sunk, 'analogWrite(9, 128);', 'L') / full).toBeCloseTo(0.5, 1)
+    expect(milliamps(sunk, 'analogWrite(9, 0);', 'L')).toBe(0)
+  })
+})

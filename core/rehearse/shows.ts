@@ -3,6 +3,13 @@ import type { PartInstance, Wiring } from '../wiring/model.ts'
 import type { StageBoard } from './stage/board.ts'
 import { pulseDegrees } from './stage/servo.ts'
 
+/**
+ * Share of its current from which on a load is said to run. Pulses bring it all of its current now and then, so that it
+ * runs at less on average.
+ */
+const SHARE = 0.3
+const PULSED_SHARE = 0.1
+
 /** What every part shows that shows anything. */
 export function showsOf(wiring: Wiring, stage: StageBoard): Record<string, string> {
   return Object.fromEntries(
@@ -49,7 +56,10 @@ export function showOf(wiring: Wiring, stage: StageBoard, part: PartInstance): s
   if (angle !== undefined) return angle
   const loads = own.filter(({ kind, runs }) => (kind === 'load' || kind === 'winding') && (runs ?? 0) > 0)
   if (loads.length > 0) {
-    const runs = loads.filter((element) => Math.abs(live.milliamps(element)) > 0.3 * (element.runs ?? 1))
+    const runs = loads.filter(
+      (element) =>
+        Math.abs(live.milliamps(element)) > (live.isPulsed(element) ? PULSED_SHARE : SHARE) * (element.runs ?? 1),
+    )
     if (runs.length === 0) return 'rests'
     return runs
       .map(

@@ -9,7 +9,7 @@ import { zeroClasses } from './zero/classes.ts'
 /** Modules by which single-board computers reach their pins. */
 export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClasses): GivenModule[] {
   const { hardware, machine } = board
-  const { wait, pinFrom, apply, write, read, pulse, ask, answer, register, bytesOf } = calls
+  const { wait, pinFrom, apply, write, read, softPulse, ask, answer, register, bytesOf } = calls
   const pinClass = new PyClass('Pin', [objectClass])
   const gpio = new Map<number, Native>()
   /** Pins are numbered by their places on the header. */
@@ -30,7 +30,7 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
   }
   const setShare = (self: Native, [share]: readonly Py[]): null => {
     self.duty = asNumber(share) / 100
-    return pulse(self)
+    return softPulse(self)
   }
   const rpi = (): PyModule =>
     new PyModule(
@@ -99,7 +99,7 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
               ChangeDutyCycle: setShare,
               ChangeFrequency: (self, [hertz]) => {
                 self.hertz = asNumber(hertz)
-                return pulse(self)
+                return softPulse(self)
               },
               stop: (self) => {
                 hardware.write(self.pin, false, machine.at)

@@ -69,11 +69,13 @@ export function pinCalls(board: PythonBoard) {
     wait(costs.call)
     return hardware.read(self.pin, machine.at) ? 1 : 0
   }
-  const pulse = (self: Native): null => {
-    hardware.pulse(self.pin, Math.min(1, Math.max(0, self.duty)), self.hertz, machine.at)
-    wait(costs.call)
-    return null
-  }
+  const pulseBy =
+    (maker: 'timer' | 'library') =>
+    (self: Native): null => {
+      hardware.pulse(self.pin, Math.min(1, Math.max(0, self.duty)), self.hertz, machine.at, maker)
+      wait(costs.call)
+      return null
+    }
   const analog = (self: Native, bits: number): number => {
     wait(costs.analog)
     return Math.round(hardware.readAnalog(self.pin, machine.at) * ((2 ** bits - 1) / (2 ** 16 - 1)))
@@ -117,7 +119,9 @@ export function pinCalls(board: PythonBoard) {
     apply,
     write,
     read,
-    pulse,
+    /** Pulses of a timer, at pins that have one, and such as a program on a large computer makes at any pin. */
+    pulse: pulseBy('timer'),
+    softPulse: pulseBy('library'),
     analog,
     bytesOf,
     ask,

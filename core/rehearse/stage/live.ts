@@ -31,6 +31,10 @@ interface Switch {
   readonly high: readonly Strand[]
   readonly low: readonly Strand[]
   is: 'off' | 'high' | 'low'
+  /** While an input pulses: where it stands in the other part of the time. */
+  isMeanwhile: 'off' | 'high' | 'low'
+  /** Pulses that it passes on. */
+  pulse: Pulse | undefined
 }
 
 interface Movable {
@@ -51,6 +55,10 @@ interface Group {
   readonly movables: Movable[]
   readonly passages: readonly Passage[]
   volts: ReadonlyMap<number, number>
+  /** While something in it pulses: its volts in either part of the time, where `volts` has their average. */
+  pulsed:
+    | { readonly pulse: Pulse; readonly high: ReadonlyMap<number, number>; readonly low: ReadonlyMap<number, number> }
+    | undefined
   /** Milliamperes through elements and drivers, averaged over pulses. */
   currents: ReadonlyMap<Element | string, number>
 }
@@ -121,7 +129,14 @@ export class LiveCircuit {
       } else if ('channel' in what) {
         for (const one of positions) join(one.strands)
         const of = (is: string): readonly Strand[] => positions.find((one) => one.is === is)?.strands ?? []
-        this.#switches.push({ channel: what.channel, high: of('high'), low: of('low'), is: 'off' })
+        this.#switches.push({
+          channel: what.channel,
+          high: of('high'),
+          low: of('low'),
+          is: 'off',
+          isMeanwhile: 'off',
+          pulse: undefined,
+        })
       }
     }
     const inside = (
@@ -182,6 +197,7 @@ export class LiveCircuit {
           movables: [],
           passages: [],
           volts: new Map(),
+          pulsed: undefined,
           currents: new Map(),
         }
         groups.set(key, group)
@@ -293,6 +309,12 @@ export class LiveCircuit {
     return 0
   }
 
+  /** True while what flows through an element comes in pulses. */
+  isPulsed({ netA, netB }: Element): boolean {
+    this.settle()
+    return [netA, netB].some(({ index }) => this.#groupOf.get(index)?.pulsed !== undefined)
+  }
+
   /** Ends that hold nets at a level by themselves, not by a pull. */
   drivenBy(nets: ReadonlySet<number>): string[] {
     return [...this.#drivers.values()]
@@ -331,9 +353,11 @@ export class LiveCircuit {
         this.#moved.add(group)
       }
       for (const one of this.#switches) {
-        const is = this.#positionOf(one)
-        if (is === one.is) continue
-        one.is = is
+        const pulse = this.#pulseInto(one)
+        const is = this.#positionOf(one, true)
+        const isMeanwhile = pulse ? this.#positionOf(one, false) : is
+        if (is === one.is && isMeanwhile === one.isMeanwhile && pulse === one.pulse) continue
+        Object.assign(one, { is, isMeanwhile, pulse })
         this.#touch([...one.high, ...one.low])
       }
       for (const { movable, ways } of this.#relays) {
@@ -347,8 +371,9 @@ export class LiveCircuit {
   }
 
   #solve(group: Group): void {
-    const pulsing = group.drivers.find(({ pulse }) => pulse)
+    const pulsing = [...group.drivers, ...group.switches].find(({ pulse }) => pulse)
     const high = this.#state(group, true)
+    group.pulsed = undefined
     if (!pulsing?.pulse) {
       group.volts = high.volts
       group.currents = high.currents
@@ -356,6 +381,7 @@ export class LiveCircuit {
     }
     const low = this.#state(group, false)
     const { duty } = pulsing.pulse
+    group.pulsed = { pulse: pulsing.pulse, high: high.volts, low: low.volts }
     const blend = (a: number, b: number): number => a * duty + b * (1 - duty)
     group.volts = new Map([...high.volts].map(([net, at]) => [net, blend(at, low.volts.get(net) ?? at)]))
     group.currents = new Map([...high.currents].map(([what, one]) => [what, blend(one, low.currents.get(what) ?? 0)]))
@@ -383,7 +409,10 @@ export class LiveCircuit {
       for (const strand of way?.strands ?? [])
         branches.push({ ...strand, ...(ohms === undefined ? {} : { ohms }), what: element })
     }
-    for (const { is, high, low } of group.switches) if (is !== 'off') branches.push(...(is === 'high' ? high : low))
+    for (const { is, isMeanwhile, high, low } of group.switches) {
+      const now = whileHigh ? is : isMeanwhile
+      if (now !== 'off') branches.push(...(now === 'high' ? high : low))
+    }
     let solved = solve(branches, held)
     for (const { from, to, volts } of group.passages) {
       // A side that somebody pulls low takes the other one along; a strong one drives both ways.
@@ -409,12 +438,21 @@ export class LiveCircuit {
     }
   }
 
-  /** An output of a driver follows its inputs. */
-  #positionOf({ channel, high }: Switch): Switch['is'] {
+  /** Pulses at one of a driver's inputs. */
+  #pulseInto({ channel: { inputs, enables } }: Switch): Pulse | undefined {
+    for (const end of [...inputs, ...enables.map((one) => one.end)]) {
+      const pulse = this.#groupOf.get(this.wiring.netOf(end).index)?.pulsed?.pulse
+      if (pulse) return pulse
+    }
+    return undefined
+  }
+
+  /** An output of a driver follows its inputs: as they are, or while pulses are high or low. */
+  #positionOf({ channel, high }: Switch, whileHigh: boolean): Switch['is'] {
     const { part, facts, inputs, enables } = channel
     const [first, ...rest] = inputs
     if (first === undefined) return 'off'
-    const isHigh = (end: string): boolean | undefined => this.#isHigh(end)
+    const isHigh = (end: string): boolean | undefined => this.#isHigh(end, whileHigh)
     for (const { end, active, held } of enables) {
       const at = isHigh(end)
       if (at === undefined ? !held : at !== (active === 'high')) return 'off'
@@ -441,9 +479,11 @@ export class LiveCircuit {
   }
 
   /** What an input of a part sees; undefined while nothing holds its net. */
-  #isHigh(end: string): boolean | undefined {
+  #isHigh(end: string, whileHigh?: boolean): boolean | undefined {
     const net = this.wiring.netOf(end)
-    const at = this.#held.get(net.index) ?? this.#groupOf.get(net.index)?.volts.get(net.index)
+    const group = this.#groupOf.get(net.index)
+    const pulsed = whileHigh === undefined ? undefined : group?.pulsed?.[whileHigh ? 'high' : 'low']
+    const at = this.#held.get(net.index) ?? (pulsed ?? group?.volts)?.get(net.index)
     if (at === undefined) return undefined
     const port: Port | undefined = circuitOf(this.wiring).ports.get(end)
     const logic = port?.high ?? 3.3

@@ -10,7 +10,7 @@ export type ZeroKit = ReturnType<typeof zeroKit>
 export type Step = readonly [value: number, seconds: number]
 
 export function zeroKit(board: PythonBoard, calls: PinCalls) {
-  const { wait, arg, pinFrom, apply, write, pulse } = calls
+  const { wait, arg, pinFrom, apply, write, softPulse } = calls
   const pinClass = nativeClass('Pin', () => undefined, {})
   /** Settles a pin for an output; one that is on while low lies high until it is switched. */
   const startOut = (self: Native, args: readonly Py[], names: Named): void => {
@@ -36,7 +36,7 @@ export function zeroKit(board: PythonBoard, calls: PinCalls) {
   const setShare = (self: Native, share: number): null => {
     const within = Math.min(1, Math.max(0, share))
     self.duty = isTurned(self) ? 1 - within : within
-    return pulse(self)
+    return softPulse(self)
   }
   const round = (self: Native): number => self.attrs.get('_round') ?? 0
   /** Ends what goes on beside the program with something. */
