@@ -168,12 +168,12 @@ function boardLinks(wiring: Wiring, network: LineNetwork): DrivenLine[] {
 
 /** The line of I2C that runs between two pins, where one of them can be no other line of it. */
 function busLine(a: Host, b: Host): 'sda' | 'scl' | undefined {
-  const can = (line: 'sda' | 'scl') => [a, b].map((host) => i2cLines(host).includes(line))
+  const can = (line: 'sda' | 'scl') => [a, b].map((host) => i2cRoles(host).includes(line))
   const both = (line: 'sda' | 'scl') => can(line).every(Boolean)
   return both('sda') && !both('scl') ? 'sda' : both('scl') && !both('sda') ? 'scl' : undefined
 }
 
-const i2cLines = ({ functions }: Host): string[] =>
+const i2cRoles = ({ functions }: Host): string[] =>
   [...functions].flatMap((one) => (one.startsWith('i2c') ? [one.slice(one.indexOf('.') + 1)] : []))
 
 const isOther = (line: 'sda' | 'scl', { driver, receiver }: { driver: Host; receiver: Host }): boolean =>

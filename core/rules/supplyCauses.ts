@@ -8,7 +8,7 @@ export const isTurned = (wiring: Wiring, use: SupplyUse): boolean =>
   use.pins.some((end) => wiring.netOf(end).ground) && use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
 
 /** Resistors beside it bring both ends to different levels: it is one of several in a row. */
-export function isBetween(wiring: Wiring, use: SupplyUse): boolean {
+export function isBetweenResistors(wiring: Wiring, use: SupplyUse): boolean {
   const [one, two] = [use.pins[0], use.grounds[0]].map((end) =>
     end === undefined ? undefined : networkOf(wiring).pulled(wiring.netOf(end)),
   )

@@ -4,7 +4,7 @@ import type { Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { groundEnd, isByLine, sourceChoices } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
-import { causeElsewhere, feedingPin, isBetween, isTapOnRail, isTurned } from './supplyCauses.ts'
+import { causeElsewhere, feedingPin, isBetweenResistors, isTapOnRail, isTurned } from './supplyCauses.ts'
 
 export const supplyMissing: Rule = {
   meta: {
@@ -48,7 +48,8 @@ function saySupplies(wiring: Wiring, report: Say): void {
     for (const use of part.supplies) {
       const pin = use.pins[0] as string
       if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
-      if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part) || isBetween(wiring, use))) continue
+      if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part) || isBetweenResistors(wiring, use)))
+        continue
       const feeding = use.source ? undefined : feedingPin(wiring, use)
       if (feeding !== undefined)
         report({

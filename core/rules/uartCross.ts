@@ -102,14 +102,14 @@ function straightPairs(wiring: Wiring): Straight[] {
   return wiring.boards.flatMap((board, at) =>
     fixedUarts(board).flatMap((one): Straight[] => {
       const pins = [...beyond.keys()].map((end) => wiring.hosts.get(end)!).filter((host) => host.board === board)
-      for (const tx of pins.filter((host) => sendsOnly(host, one)))
-        for (const rx of pins.filter((host) => listensOnly(host, one)))
+      for (const tx of pins.filter((host) => isOnly(host, one, 'tx')))
+        for (const rx of pins.filter((host) => isOnly(host, one, 'rx')))
           for (const otherTx of beyond.get(tx.end)!)
             for (const otherRx of beyond.get(rx.end)!) {
               const { board: other } = otherTx
               if (!other || other !== otherRx.board || wiring.boards.indexOf(other) < at) continue
               if (busBetween(tx, otherTx) && busBetween(rx, otherRx)) continue
-              if (fixedUarts(other).some((two) => sendsOnly(otherTx, two) && listensOnly(otherRx, two)))
+              if (fixedUarts(other).some((two) => isOnly(otherTx, two, 'tx') && isOnly(otherRx, two, 'rx')))
                 return [{ tx, rx, otherTx, otherRx }]
             }
       return []
@@ -120,11 +120,9 @@ function straightPairs(wiring: Wiring): Straight[] {
 const fixedUarts = ({ board }: BoardInstance): string[] =>
   board.controllers.filter((one) => one.kind === 'uart' && one.matrix === undefined).map(({ id }) => id)
 
-const sendsOnly = ({ functions }: Host, uart: string): boolean =>
-  functions.has(`${uart}.tx`) && !functions.has(`${uart}.rx`)
-
-const listensOnly = ({ functions }: Host, uart: string): boolean =>
-  functions.has(`${uart}.rx`) && !functions.has(`${uart}.tx`)
+/** A pin that is one line of a serial port and can never be its other one. */
+const isOnly = ({ functions }: Host, uart: string, line: 'tx' | 'rx'): boolean =>
+  functions.has(`${uart}.${line}`) && !functions.has(`${uart}.${line === 'tx' ? 'rx' : 'tx'}`)
 
 /** True when one line of another bus may run straight between two pins. */
 const busBetween = (a: Host, b: Host): boolean => {

@@ -55,6 +55,19 @@ describe('resolve', () => {
     expect(wiring.boards.map((board) => board.feed)).toEqual(['usb', 'VIN'])
   })
 
+  it('follows a supply through contacts in rows and columns, each once', () => {
+    const all = Array.from({ length: 49 }, (_, at) => `K${Math.floor(at / 7)}${at % 7}`)
+    const rows = all.filter((ref) => !ref.endsWith('0')).map((ref) => `${ref}.1 ${ref.slice(0, 2)}0.1`)
+    const columns = all.filter((ref) => ref[1] !== '0').map((ref) => `${ref}.2 K0${ref[2]}.2`)
+    const wiring = (more: string) =>
+      wiringOf({
+        parts: { ...Object.fromEntries(all.map((ref) => [ref, 'reed-switch'])), B: 'bme280' },
+        wires: ['K00.1 MCU.3V3', ...rows, ...columns, more].join(', '),
+      })
+    expect(wiring('B.GND MCU.GND').netOf('K66.1').sources).toEqual([])
+    const fed = wiring('B.GND MCU.GND, K60.1 B.VCC')
+    expect(fed.netOf('B.VCC').sources.map(({ end }) => end)).toEqual(['MCU.3V3'])
+  })
   it('follows a signal through its resistor', () => {
     const wiring = wiringOf({ parts: { L: 'led', R: 'resistor' }, wires: 'L.A R.1, R.2 MCU.D4' })
     expect(wiring.signal('L.A')).toMatchObject({ state: 'placed', hosts: [{ host: { end: 'MCU.GPIO4' }, via: ['R'] }] })

@@ -193,12 +193,18 @@ function inLead(
     else from.set(link.from, [link])
   }
   const isFree = (net: Net): boolean => !net.ground && net.sources.length === 0 && !hasHost(net)
-  const feeds = ({ to }: Link, passed: readonly PartInstance[]): boolean =>
-    (from.get(to) ?? []).some(
-      (next) =>
-        !passed.includes(next.part) && isFree(next.to) && (fed.has(next.to) || feeds(next, [...passed, next.part])),
-    )
-  return (link) => !link.onlyFed || (!hasHost(link.to) && (fed.has(link.to) || feeds(link, [link.part])))
+  // Each link once: contacts in rows and columns have more ways through than anybody could follow.
+  const feeds = (link: Link): boolean => {
+    const seen = new Set([link])
+    for (const at of seen)
+      for (const next of from.get(at.to) ?? []) {
+        if (next.part === at.part || next.part === link.part || !isFree(next.to)) continue
+        if (fed.has(next.to)) return true
+        seen.add(next)
+      }
+    return false
+  }
+  return (link) => !link.onlyFed || (!hasHost(link.to) && (fed.has(link.to) || feeds(link)))
 }
 
 /** Nets at which a board or a part takes a supply. */

@@ -124,9 +124,13 @@ export function eepromClass(
   { int, byte }: Readonly<Record<'int' | 'byte', Type>>,
   size = hardware.kept.length,
 ): NativeClass {
+  const within = (asked: number, place: number): number => {
+    if (asked >= size || asked < 0) machine.beyond(place, asked, size)
+    return ((asked % size) + size) % size
+  }
+  const read = (from: number, place: number): number => hardware.kept[within(from, place)] ?? 255
   const write = (to: number, value: number, place: number): void => {
-    if (to >= size || to < 0) machine.beyond(place, to, size)
-    const at = ((to % size) + size) % size
+    const at = within(to, place)
     if (hardware.kept[at] === value) return
     hardware.kept[at] = value
     // A byte takes so long, in microseconds, by the data sheet of the small boards' chip.
@@ -139,13 +143,13 @@ export function eepromClass(
     make: () => ({}),
     element: {
       type: byte,
-      get: (_, at) => hardware.kept[at] ?? 255,
+      get: (_, at, place) => read(at, place),
       set: (_, at, value, place) => write(at, value, place),
     },
     methods: {
       begin: { params: ['any'], least: 0, returns: { is: 'bool' }, run: () => 1 },
       commit: { params: [], returns: { is: 'bool' }, run: () => 1 },
-      read: { params: [int], returns: byte, run: (_, [at]) => hardware.kept[at] ?? 255 },
+      read: { params: [int], returns: byte, run: (_, [at], _types, place) => read(at, place) },
       write: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
       update: { params: [int, byte], returns: VOID, run: (_, [at, value], _types, place) => write(at, value, place) },
       length: { params: [], returns: int, run: () => size },
@@ -165,11 +169,10 @@ export function eepromClass(
       get: {
         params: [int, 'place'],
         returns: VOID,
-        run: (_, [at, to], types) => {
+        run: (_, [at, to], types, place) => {
           const type = types[1]!
           const view = new DataView(new ArrayBuffer(8))
-          for (let index = 0; index < 8; index += 1)
-            view.setUint8(index, index < bytesOf(type) ? (hardware.kept[at + index] ?? 255) : 0)
+          for (let index = 0; index < bytesOf(type); index += 1) view.setUint8(index, read(at + index, place))
           const ptr: Ptr = to
           if (type.is === 'float')
             ptr.base[ptr.at] = type.bits === 32 ? view.getFloat32(0, true) : view.getFloat64(0, true)
