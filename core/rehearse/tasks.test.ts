@@ -133,4 +133,23 @@ describe('what tasks hand on', () => {
       ['stopped', true],
     ])
   })
+  it('know their core and priority, and a lock that its holder takes again holds the others up until all is given', () => {
+    const tasks = `SemaphoreHandle_t lock;
+void first(void *) { for (;;) { xSemaphoreTakeRecursive(lock, portMAX_DELAY); Serial.println(xSemaphoreTakeRecursive(lock, portMAX_DELAY)); delay(200); xSemaphoreGiveRecursive(lock); delay(200); Serial.println("free"); xSemaphoreGiveRecursive(lock); vTaskDelete(NULL); } }
+void second(void *) { Serial.print(xPortGetCoreID()); Serial.println(uxTaskPriorityGet(NULL)); delay(50); Serial.println(xSemaphoreTakeRecursive(lock, 100)); Serial.println(xSemaphoreGiveRecursive(lock)); xSemaphoreTakeRecursive(lock, portMAX_DELAY); Serial.println(millis() / 100); vTaskDelete(NULL); }`
+    const start = `lock = xSemaphoreCreateRecursiveMutex(); Serial.println(xPortGetCoreID()); ${create('first')} xTaskCreatePinnedToCore(second, "second", 2048, NULL, 3, NULL, 0);`
+    expect(said(run(board, sketch(tasks, start), '', 2))).toEqual(['1', '03', '1', '0', '0', 'free', '4'])
+  })
+  it('whose stack is asked for get nought, until somebody says more of it', () => {
+    const result = run(
+      board,
+      sketch(
+        'void t(void *) { for (;;) { Serial.println(uxTaskGetStackHighWaterMark(NULL)); delay(900); } }',
+        create('t'),
+      ),
+      '',
+      1,
+    )
+    expect(said(result)).toEqual(['0', '0'])
+  })
 })

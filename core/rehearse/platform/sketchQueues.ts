@@ -13,6 +13,9 @@ interface Queue {
   /** Bytes of one thing. */
   readonly size: number
   readonly items: Value[]
+  /** Of a lock that its holder may take again: who that is, undefined for the main program, and how often. */
+  holder: unknown
+  depth: number
 }
 
 /** What the calls of queues are made with. */
@@ -29,12 +32,14 @@ interface Queues {
   ) => void
   /** Somebody may go on now. */
   readonly wake: () => void
+  /** The task that runs; undefined while it is the main program. */
+  readonly now: () => unknown
 }
 
 /** Queues, semaphores and locks: a semaphore is a queue of nothings. */
-export function addQueues({ machine, int, handle, add, wake }: Queues): void {
+export function addQueues({ machine, int, handle, add, wake, now }: Queues): void {
   const made = (most: number, size: number, items: Value[] = []): Ptr =>
-    new Ptr([{ most, size, items } satisfies Queue], 0)
+    new Ptr([{ most, size, items, holder: undefined, depth: 0 } satisfies Queue], 0)
   const queueOf = (value: Value, at: number): Queue => {
     if (value instanceof Ptr) return value.base[value.at] as Queue
     throw new Halt('a queue or semaphore is used before it has been made: the board starts anew here', at)
@@ -118,10 +123,32 @@ export function addQueues({ machine, int, handle, add, wake }: Queues): void {
     queueOf(of, at).items.length = 0
     return 1
   })
-  for (const name of ['xSemaphoreTake', 'xSemaphoreTakeRecursive'])
-    add(name, int, [2, 2], ([of], at) => (queueOf(of, at).items.shift() === undefined ? 0 : 1), something(1))
-  for (const name of ['xSemaphoreGive', 'xSemaphoreGiveRecursive'])
-    add(name, int, [1, 1], ([of], at) => put(queueOf(of, at), 0, false))
+  add('xSemaphoreTake', int, [2, 2], ([of], at) => (queueOf(of, at).items.shift() === undefined ? 0 : 1), something(1))
+  add('xSemaphoreGive', int, [1, 1], ([of], at) => put(queueOf(of, at), 0, false))
+  const holds = (lock: Queue): boolean => lock.depth > 0 && lock.holder === now()
+  add(
+    'xSemaphoreTakeRecursive',
+    int,
+    [2, 2],
+    ([of], at) => {
+      const lock = queueOf(of, at)
+      if (!holds(lock) && lock.items.shift() === undefined) return 0
+      lock.holder = now()
+      lock.depth += 1
+      return 1
+    },
+    ([of, time]) => {
+      const lock = queueOf(of, machine.at)
+      const isOwn = holds(lock)
+      return { microseconds: microsecondsOf(time), ready: () => isOwn || lock.items.length > 0 }
+    },
+  )
+  add('xSemaphoreGiveRecursive', int, [1, 1], ([of], at) => {
+    const lock = queueOf(of, at)
+    if (!holds(lock)) return 0
+    lock.depth -= 1
+    return lock.depth > 0 ? 1 : put(lock, 0, false)
+  })
   add('xSemaphoreGiveFromISR', int, [2, 2], ([of], at) => put(queueOf(of, at), 0, false))
   for (const name of ['vQueueDelete', 'vSemaphoreDelete']) add(name, VOID, [1, 1], () => undefined)
 }

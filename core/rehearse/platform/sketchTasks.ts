@@ -12,10 +12,16 @@ const WATCH_EACH = 1e6
 /** Microseconds after which a task that hands over to nobody is taken for stuck: that of the platform's own watchdog. */
 const STUCK = 5e6
 
+/** Core and priority of the task that calls `setup` and `loop`. */
+const MAIN_CORE = 1
+const MAIN_PRIORITY = 1
+
 /** A task: where it goes on, and what it is called. */
 interface Task {
   readonly name: string
   readonly steps: Generator<Wait, unknown, void>
+  readonly core: number
+  priority: number
   /** Counted up whenever it is held anew: what was to wake it before does nothing then. */
   round: number
   ready: (() => boolean) | undefined
@@ -85,7 +91,14 @@ export class Tasks {
       ['portTickType', ulong],
     ])
     this.#addTasks(int, ulong, handle)
-    addQueues({ machine, int, handle, add: (...call) => this.#add(...call), wake: () => this.#wake() })
+    addQueues({
+      machine,
+      int,
+      handle,
+      add: (...call) => this.#add(...call),
+      wake: () => this.#wake(),
+      now: () => this.#now,
+    })
   }
 
   /** So many waits of the statement that comes next are over. */
@@ -137,13 +150,15 @@ export class Tasks {
 
   #addTasks(int: Type, ulong: Type, handle: Type): void {
     const create = (args: readonly Value[], at: number): number => {
-      const [run, name, , parameter, , out] = args
+      const [run, name, , parameter, priority, out, core] = args
       if (!(run instanceof Callable)) throw new Halt('a task is made of something that is no function', at)
       if (!run.begin)
         throw new Halt(`the task of ${run.name} cannot be followed; expected a function of its own with a name`, at)
       const task: Task = {
         name: typeof name === 'string' ? name : name instanceof Ptr ? textOf(name) : run.name,
         steps: run.begin([parameter]),
+        core: core === 0 ? 0 : MAIN_CORE,
+        priority: Number(priority),
         round: 0,
         ready: undefined,
         isHeld: false,
@@ -202,12 +217,16 @@ export class Tasks {
       task.isHeld = false
       this.#hardware.aside(0, () => this.#goOn(task))
     })
-    for (const name of ['xTaskGetCurrentTaskHandle'])
-      this.#add(name, handle, [0, 0], () => (this.#now ? new Ptr([this.#now], 0) : null))
-    this.#add('xPortGetCoreID', int, [0, 0], () => 1)
-    this.#add('uxTaskPriorityGet', int, [1, 1], () => 1)
-    this.#add('vTaskPrioritySet', VOID, [2, 2], () => undefined)
-    this.#add('uxTaskGetStackHighWaterMark', int, [1, 1], () => 1000)
+    this.#add('xTaskGetCurrentTaskHandle', handle, [0, 0], () => (this.#now ? new Ptr([this.#now], 0) : null))
+    this.#add('xPortGetCoreID', int, [0, 0], () => this.#now?.core ?? MAIN_CORE)
+    this.#add('uxTaskPriorityGet', int, [1, 1], ([which]) => taskOf(which)?.priority ?? MAIN_PRIORITY)
+    this.#add('vTaskPrioritySet', VOID, [2, 2], ([which, priority]) => {
+      const task = taskOf(which)
+      if (task) task.priority = Number(priority)
+    })
+    // How much stack a task leaves unused nobody here knows: it is somebody's to say.
+    const unused = 'uxTaskGetStackHighWaterMark'
+    this.#add(unused, int, [1, 1], () => this.#hardware.answer(unused)())
     const notify = ([which]: readonly Value[]): number => {
       const task = taskOf(which)
       if (task) task.notices += 1
