@@ -75,6 +75,8 @@ export const Inner = v.strictObject({
   spread: v.optional(v.strictObject({ least: NotNegative, most: NotNegative })),
   /** Diode: volts forward, or from a fact of an option's value. */
   forward: v.optional(v.union([NotNegative, v.strictObject({ option: Id, fact: Text })])),
+  /** Diode: volts forward at the few milliamperes of a signal, where `forward` is meant for its full current. */
+  slight: v.optional(v.union([NotNegative, v.strictObject({ option: Id, fact: Text })])),
   /** Capacitance: rated volts. */
   ratedVolts: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Zener diode: volts that it holds when driven backwards. */

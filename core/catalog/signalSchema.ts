@@ -95,6 +95,8 @@ export const Signal = v.strictObject({
   stream: v.optional(v.boolean(), false),
   /** Means something only while it changes: a clock, a trigger. */
   moves: v.optional(v.boolean(), false),
+  /** Sound and the like: only its change matters, so that a capacitor in series leads it on. */
+  alternates: v.optional(v.boolean(), false),
   /** Held at this level the part does nothing: its reset, or its enable switched off. */
   off: v.optional(v.picklist(['high', 'low'])),
   /** Only this signal of the part does nothing then: the output that an enable switches off. */

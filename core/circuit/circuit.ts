@@ -79,6 +79,8 @@ export interface Element {
   readonly lights: boolean
   /** Diode: volts forward while it conducts, and backwards where it is made for that. */
   readonly forward: number | undefined
+  /** Diode: volts forward at the few milliamperes of a signal, where that is known besides. */
+  readonly slight: number | undefined
   readonly zener: number | undefined
   /** Most that it bears for good: milliamperes, of a capacitor volts. */
   readonly most: number | undefined
@@ -254,6 +256,7 @@ const loadBetween = (
   ohms: undefined,
   spread: undefined,
   forward: undefined,
+  slight: undefined,
   zener: undefined,
   most: undefined,
   throws: false,
@@ -291,6 +294,7 @@ function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         starts: amount(inner.startMilliamps) ?? amount(inner.milliamps),
         lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
         forward: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.forward) : undefined,
+        slight: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.slight) : undefined,
         zener: inner.kind === 'diode' ? amount(inner.reverse) : undefined,
         most: inner.kind === 'capacitance' ? amount(inner.ratedVolts) : inner.mostMilliamps,
         throws: inner.kind === 'switch',

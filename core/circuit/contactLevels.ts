@@ -36,11 +36,13 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
   const rest = verdict?.states[0]
   if (!verdict || !rest || !verdict.island.nets.includes(net)) return []
   // Beyond a shifter or a buffer the level is made anew: what the contact does there is not seen in this island.
-  if (contact.netA !== net && contact.netB !== net && !verdict.island.nets.includes(contact.netA)) return []
+  const legs = [contact.netA, contact.netB]
+  if (!legs.some((leg) => leg === net || verdict.island.nets.includes(leg))) return []
   // Where something else drives the line as well, the level is another matter.
   const contacts = verdict.island.actors.filter(({ what }) => 'element' in what && what.element.kind === 'contact')
   if (verdict.island.actors.length - contacts.length > 1 || contacts.length > MOST_CONTACTS) return []
-  const far = contact.netA === net ? contact.netB : contact.netA
+  const isRail = (leg: Net): boolean => leg.ground || leg.sources.length > 0
+  const far = legs.find(isRail) ?? (contact.netA === net ? contact.netB : contact.netA)
   if (leadsToPin(circuit, far)) return []
   const way = far.sources.length > 0 ? 'pull-down' : 'pull-up'
   const pulls = use.facts.pull !== undefined && host.functions.has(way) && host.logicVolts !== undefined

@@ -2,8 +2,9 @@ import { memo } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { holds } from '../catalog/when.ts'
 import { type Branch, WIRE_OHMS } from '../electrical/network.ts'
+import { chosenFact } from '../wiring/chosen.ts'
 import { levelsOf } from '../wiring/levels.ts'
-import type { Net } from '../wiring/model.ts'
+import type { Net, PartInstance } from '../wiring/model.ts'
 import { boardPull } from './boardPulls.ts'
 import type { Circuit, DriverChannel, Element, Port } from './circuit.ts'
 import { CLOSED_OHMS, ON_OHMS, ohmsOf, outputOhms } from './elementOhms.ts'
@@ -100,8 +101,9 @@ class Builder implements Groundwork {
   }
 
   elements(): void {
-    // The ways of one change-over contact meet at its common.
+    // The ways of one change-over contact meet at its common, the two halves of a knob at its tap.
     const throws = new Map<string, Element[]>()
+    const halves = new Map<PartInstance, Element[]>()
     for (const element of this.#circuit.elements) {
       const [a, b] = [element.netA.index, element.netB.index]
       if (a === b) continue
@@ -125,8 +127,10 @@ class Builder implements Groundwork {
             ],
           })
       } else if (element.kind === 'diode') {
-        this.strands.push(strand(WIRE_OHMS, element.forward ?? 0.7))
+        this.strands.push(strand(slopeOf(element), element.slight ?? element.forward ?? 0.7))
         if (element.zener !== undefined) this.strands.push(strand(WIRE_OHMS, element.zener, true))
+      } else if (element.part.part.rheostat && element.ohms !== undefined) {
+        halves.set(element.part, [...(halves.get(element.part) ?? []), element])
       } else if (element.spread && element.ohms !== undefined) {
         this.actors.push({
           what: { element },
@@ -142,6 +146,7 @@ class Builder implements Groundwork {
         if (ohms !== undefined) this.strands.push(strand(ohms))
       }
     }
+    for (const [first, second] of halves.values()) if (first) this.#knob(first, second)
     for (const ways of throws.values())
       this.actors.push({
         what: { element: ways[0] as Element },
@@ -151,6 +156,37 @@ class Builder implements Groundwork {
           strands: [{ a: element.netA.index, b: element.netB.index, ohms: CLOSED_OHMS, element, port: undefined }],
         })),
       })
+  }
+
+  /** A knob as a resistor: what one half of it has, the other lacks. */
+  #knob(first: Element, second: Element | undefined): void {
+    const strand = (element: Element, ohms: number): Strand => ({
+      a: element.netA.index,
+      b: element.netB.index,
+      ohms: Math.max(ohms, WIRE_OHMS),
+      element,
+      port: undefined,
+    })
+    const full = first.ohms ?? 0
+    const shares: readonly (readonly [Position['is'], number])[] = second
+      ? [
+          ['usual', 0.5],
+          ['least', 0],
+          ['most', 1],
+        ]
+      : [
+          ['usual', 1],
+          ['least', 0],
+          ['most', 1],
+        ]
+    this.actors.push({
+      what: { element: first },
+      rests: false,
+      positions: shares.map(([is, share]) => ({
+        is,
+        strands: [strand(first, full * share), ...(second ? [strand(second, full * (1 - share))] : [])],
+      })),
+    })
   }
 
   /** Resistors inside modules and boards. */
@@ -342,6 +378,13 @@ class Builder implements Groundwork {
       .filter(({ strands, actors }) => strands.length > 0 || actors.some(({ what }) => !('port' in what)))
       .map((island) => ({ ...island, nets: [...island.nets] }))
   }
+}
+
+/** Ohms with which the volts over a diode rise from those at a signal's current to those at its full one. */
+function slopeOf({ forward, slight, part }: Element): number {
+  const most = chosenFact(part, 'mostMilliamps')
+  if (forward === undefined || slight === undefined || most === undefined) return WIRE_OHMS
+  return Math.max(WIRE_OHMS, (forward - slight) / (most / 1000))
 }
 
 const channelAt = (circuit: Circuit, port: Port): boolean =>

@@ -3,7 +3,7 @@ import { volts } from '../catalog/common.ts'
 import { activeCautions } from '../wiring/availability.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
-import { serialRole, switchesLoad } from '../wiring/needs.ts'
+import { serialLines, serialRole, switchesLoad } from '../wiring/needs.ts'
 import { mostBorneBy } from './bearing.ts'
 import { type LineNetwork, networkOf } from './still.ts'
 
@@ -183,11 +183,15 @@ const isOther = (line: 'sda' | 'scl', { driver, receiver }: { driver: Host; rece
  * True for a pin that a board has as the receiver of a serial port, joined with a pin that can be a transmitter: it never
  * drives that line. A receiver that USB serial shares does, by the converter behind it.
  */
-const onlyHears = (driver: Host, receiver: Host): boolean =>
-  serialRole(driver, 'rx') &&
-  !serialRole(driver, 'tx') &&
-  serialRole(receiver, 'tx') &&
-  !activeCautions(driver).some(({ id }) => id === 'usb-serial')
+const onlyHears = (driver: Host, receiver: Host): boolean => {
+  const [own, other] = [serialLines(driver), serialLines(receiver)]
+  return (
+    own.length > 0 &&
+    own.every(({ line }) => line === 'rx') &&
+    (other.length > 0 ? other.some(({ line }) => line === 'tx') : serialRole(receiver, 'tx')) &&
+    !activeCautions(driver).some(({ id }) => id === 'usb-serial')
+  )
+}
 
 /**
  * Levels of a pin that drives nothing but inputs: its supply and 0 V. VOH and VOL hold at the rated current, which an

@@ -7,14 +7,20 @@ type Way = 'up' | 'down'
 /**
  * True when a net leads to something that can hold it or drive it: a rail, a pin that drives, a supply that something
  * gives. The way may lead through any elements but those left out, through diodes in the current's direction only; a
- * capacitor carries nothing steadily, and no current comes out at the control of the transistor that it went through.
+ * capacitor carries nothing steadily, only what alternates with `couples`, and no current comes out at the control of the
+ * transistor that it went through.
  * With `unwired` a leg that still waits for its wire counts as well; by `past` the way does not lead.
  */
 export function leadsSomewhere(
   circuit: Circuit,
   start: Net,
   without: (element: Element) => boolean,
-  { unwired = false, way, past }: { readonly unwired?: boolean; readonly way?: Way; readonly past?: Net } = {},
+  {
+    unwired = false,
+    way,
+    past,
+    couples = false,
+  }: { readonly unwired?: boolean; readonly way?: Way; readonly past?: Net; readonly couples?: boolean } = {},
 ): boolean {
   const seen = new Set([start, ...(past ? [past] : [])])
   const queue = [start]
@@ -28,7 +34,7 @@ export function leadsSomewhere(
       queue.push(to)
     }
     for (const element of circuit.on(net)) {
-      if (element.kind === 'capacitor' || without(element)) continue
+      if ((element.kind === 'capacitor' && !couples) || without(element)) continue
       if (element.kind === 'diode' && element.zener === undefined && way !== undefined)
         if (element[way === 'down' ? 'netA' : 'netB'] !== net) continue
       const other = element.netA === net ? element.netB : element.netA
@@ -98,11 +104,12 @@ export function deadLegs(circuit: Circuit, element: Element): ReadonlyMap<string
           ['up', 'down'],
           ['down', 'up'],
         ]
+  const couples = alternates(element)
   const ends = (net: Net, way: Way, past: Net): DeadEnd | undefined => {
     const without = beside(element)
-    if (!leadsSomewhere(circuit, net, without, { unwired: true, way })) return 'nowhere'
+    if (!leadsSomewhere(circuit, net, without, { unwired: true, way, couples })) return 'nowhere'
     // Of a lamp with both legs on one rail its rule speaks.
-    if (element.lights || leadsSomewhere(circuit, net, without, { unwired: true, way, past })) return undefined
+    if (element.lights || leadsSomewhere(circuit, net, without, { unwired: true, way, past, couples })) return undefined
     return 'round'
   }
   const dead = new Map<string, DeadEnd>()
@@ -116,6 +123,9 @@ export function deadLegs(circuit: Circuit, element: Element): ReadonlyMap<string
   }
   return dead
 }
+
+/** A loudspeaker and the like, which work on what alternates. */
+export const alternates = ({ part }: Element): boolean => part.part.signals.some((signal) => signal.alternates)
 
 /** The element and those beside it in the same part, as the colours of one lamp: no way back for each other. */
 const beside =

@@ -96,13 +96,27 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
     if (k.sources.length > 0 && a.wired && a.sources.length === 0) return `its cathode ${cathode} is on a supply`
     return undefined
   }
+  // Where nothing else feeds what hangs behind it, its lack of a supply is said.
   if (a.sources.length === 0) return undefined
+  const kept = keptBack(wiring, cathode)
+  if (kept !== undefined) return `its cathode ${cathode} is on ${kept}, which can give nothing then`
   if (k.ground) return `its anode ${anode} is on the supply and its cathode ${cathode} on ground`
   const switched = k.ends.some((end) => {
     const functions = wiring.terminal(end)?.host?.functions
     return functions?.has('sink') === true && end !== cathode
   })
   return switched ? `its anode ${anode} is on the supply and its cathode ${cathode} on the switched side` : undefined
+}
+
+/** Plus of a battery or a socket at which nothing hangs but cathodes. */
+function keptBack(wiring: Wiring, cathode: string): string | undefined {
+  const net = wiring.netOf(cathode)
+  const isPlus = (end: string): boolean =>
+    net.sources.some((source) => source.end === end) && wiring.terminal(end)?.owner.kind !== 'board'
+  const plus = net.ends.find(isPlus)
+  const isCathode = (end: string): boolean =>
+    circuitOf(wiring).elements.some(({ kind, b, zener }) => kind === 'diode' && b === end && zener === undefined)
+  return net.ends.every((end) => isPlus(end) || isCathode(end)) ? plus : undefined
 }
 
 function supplyWrong(wiring: Wiring, { plus, minus }: Legs): string | undefined {

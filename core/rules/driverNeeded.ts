@@ -89,23 +89,23 @@ function sayFedByPins(wiring: Wiring, report: (one: Report) => void): void {
 }
 
 /**
- * A loudspeaker behind a resistor sounds, if softly, on what a pin gives: I = V / (R + Z). The pin's own resistance is
- * left out.
+ * A loudspeaker behind a resistor sounds, if softly, on what a pin gives: I = V / (R + Z). A capacitor in the way comes to
+ * half of the square wave's height, and leaves the other half.
  */
 function isHeardSoftly(
   wiring: Wiring,
-  { end, facts, part }: SignalUse,
-  { end: at, current, logicVolts }: Host,
+  { facts, part, hosts }: SignalUse,
+  { end: at, current, logicVolts, levels }: Host,
 ): boolean {
   if (facts.behindResistor === undefined || logicVolts === undefined) return false
   const own = entryOf(part.options, facts.behindResistor)
   const most = current?.recommended ?? current?.absolute
-  const [near, far] = [wiring.netOf(end), wiring.netOf(at)]
-  const between = circuitOf(wiring)
-    .on(near)
-    .find(({ kind, netA, netB }) => kind === 'resistor' && [netA, netB].includes(near) && [netA, netB].includes(far))
-  if (near === far || between?.ohms === undefined || typeof own !== 'number' || most === undefined) return false
-  return (logicVolts / (between.ohms + own)) * 1000 <= most * RECOMMENDED_SLACK
+  const via = hosts.find(({ host }) => host.end === at)?.via ?? []
+  const between = circuitOf(wiring).elements.filter((one) => via.includes(one.part.ref))
+  const ohms = between.reduce((sum, one) => sum + (one.kind === 'resistor' ? (one.ohms ?? 0) : 0), 0)
+  if (ohms === 0 || typeof own !== 'number' || most === undefined) return false
+  const swing = between.some(({ kind }) => kind === 'capacitor') ? logicVolts / 2 : logicVolts
+  return (swing / (ohms + own + (levels?.outputOhms ?? 0))) * 1000 <= most * RECOMMENDED_SLACK
 }
 
 const takenBy = (use: SupplyUse): number | undefined => use.peakMilliamps ?? use.typicalMilliamps

@@ -69,7 +69,7 @@ const saidElsewhere = (cautions: Host['cautions'], feature: Feature): boolean =>
   cautions.some(
     (one) =>
       one.feature === feature.id &&
-      ['usb-serial', 'serial-console', 'flash', 'psram', 'onboard-led', 'onboard-button'].includes(one.id),
+      ['usb-serial', 'serial-console', 'flash', 'psram', 'onboard-button'].includes(one.id),
   )
 
 interface Taken {

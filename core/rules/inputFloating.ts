@@ -20,9 +20,10 @@ export const inputFloating: Rule = {
     messages: {
       open: '{signal} is left open, and it is an input that the part needs.',
       unheld: '{part} closes to the supply, and nothing holds {pin} low while it is open.',
+      unbiased: '{part} comes to {pin} over {capacitor} alone, and nothing holds {pin} at a middle.',
       unpulled: 'Nothing pulls {side} up: {part} leads only lows through, so {signal} has no high on that side.',
     },
-    lacking: ['open', 'unheld', 'unpulled'],
+    lacking: ['open', 'unheld', 'unbiased', 'unpulled'],
     fixable: true,
     local: true,
   },
@@ -32,6 +33,7 @@ export const inputFloating: Rule = {
       if (isLeftOpen(use)) sayOpen(wiring, use, report)
       else {
         sayThrown(wiring, use, report)
+        sayUnbiased(wiring, use, report)
         sayOnSupply(wiring, use, report)
       }
   },
@@ -117,6 +119,29 @@ function sayUnheld(wiring: Wiring, use: SignalUse, host: Host, internal: boolean
     numbers: {},
     propose: () => [...addPull(wiring, use, 'down', PULL_OHMS), ...(internal ? [] : rewire(wiring, use))],
   })
+}
+
+/** A sound that is read behind a capacitor swings around nothing, where no divider gives the pin a middle. */
+function sayUnbiased(wiring: Wiring, { end, part, facts, hosts }: SignalUse, report: Say): void {
+  if (!facts.alternates || facts.needs !== 'analog-in') return
+  for (const { host, via } of hosts) {
+    const net = wiring.netOf(host.end)
+    const capacitor = wiring.parts.find(
+      ({ ref, part: { pins, inner } }) =>
+        via.includes(ref) &&
+        inner.some(({ kind }) => kind === 'capacitance') &&
+        pins.some(({ id }) => wiring.netOf(`${ref}.${id}`) === net),
+    )
+    if (!capacitor || networkOf(wiring).pulled(net) !== undefined) continue
+    report({
+      severity: 'fault',
+      at: [end, host.end],
+      message: 'unbiased',
+      data: { part: part.ref, pin: host.end, capacitor: capacitor.ref },
+      why: `A capacitor keeps the steady part back: of the swing that is left one half lies below ground, where a converter reads nothing and a pin is not made to go. Two equal resistors from the supply of the converter to ground hold the pin at the middle; or leave ${capacitor.ref} out, where the module swings around half its supply by itself.`,
+      numbers: {},
+    })
+  }
 }
 
 /** A change-over contact that leads to the supply in one position and nowhere in the other. */

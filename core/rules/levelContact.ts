@@ -5,6 +5,7 @@ import { thrownLevels } from '../circuit/thrown.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { activeCautions } from '../wiring/availability.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
+import { laddersOf } from './contactLadder.ts'
 import type { Report } from './finding.ts'
 import { twoDigits } from './shared.ts'
 
@@ -22,6 +23,7 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
   const [first] = levels
   if (!first) return
   const { host } = first
+  if (laddersOf(wiring).some((ladder) => ladder.host === host)) return
   const vih = volts(host.levels.vih, host.logicVolts)
   const vil = volts(host.levels.vil, host.logicVolts)
   if (vih === undefined || vil === undefined) return

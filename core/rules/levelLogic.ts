@@ -3,6 +3,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
+import { contactLadderMessages, sayLadders } from './contactLadder.ts'
 import type { Report, Rule } from './finding.ts'
 import { levelContactMessages, sayContact, sayLinks, sayThrown } from './levelContact.ts'
 import { sayRails } from './levelRail.ts'
@@ -17,6 +18,7 @@ export const levelLogic: Rule = {
     about:
       'The high level that arrives is below what the receiver takes for high, or the low level above what it takes for low. A tip when the receiver runs at another voltage and its threshold is not known.',
     messages: {
+      ...contactLadderMessages,
       ...levelContactMessages,
       lowHigh: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
       highLow: '{receiver} wants at most {vil} for a low and gets {low} from {driver}.',
@@ -83,6 +85,7 @@ export const levelLogic: Rule = {
       sayThrown(wiring, use, report)
       saySlow(wiring, use, report)
     }
+    sayLadders(wiring, report)
     sayLinks(wiring, report)
     sayRails(wiring, report)
     sayUnknown(unknown, report)

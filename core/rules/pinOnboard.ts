@@ -1,5 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import { activeCautions } from '../wiring/availability.ts'
+import type { Host } from '../wiring/model.ts'
 import { drives } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
@@ -29,6 +30,8 @@ export const pinOnboard: Rule = {
         const what = words[caution.id]
         if (what === undefined) continue
         if (caution.buffered) continue
+        // Lamps that the firmware itself drives at this pin are a conflict of their feature.
+        if (caution.id === 'onboard-led' && isDriven(host, caution.feature)) continue
         const vital = !caution.id.startsWith('onboard-')
         // An LED lights along with an output and does no harm; it loads what has to be read.
         const touched =
@@ -59,3 +62,6 @@ export const pinOnboard: Rule = {
     }
   },
 }
+
+const isDriven = ({ board, pin }: Host, feature: string | undefined): boolean =>
+  board?.features.some(({ id, pins }) => id === feature && pins.includes(pin)) === true

@@ -4,17 +4,19 @@ import { cellTurnedMessages, sayCellTurned } from './cellPlaces.ts'
 import { crossedLinesMessages, sayCrossedLines } from './crossedLines.ts'
 import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
+import { meterTurnedMessages, sayMetersTurned } from './meterTurned.ts'
 import { pinWords, turnedLamps, turnedLampsMessages } from './turnedLamps.ts'
 
 export const polarity: Rule = {
   meta: {
     id: 'polarity',
-    severities: ['fault'],
-    about: 'A part with a plus and a minus, or a diode, is the wrong way round.',
+    severities: ['fault', 'tip'],
+    about: 'A part with a plus and a minus, a diode, or a meter of currents is the wrong way round.',
     messages: {
       ...turnedLampsMessages,
       ...crossedLinesMessages,
       ...cellTurnedMessages,
+      ...meterTurnedMessages,
       supplySwapped: '{plus} and {minus} of {part} are swapped: {plusEnd} is on ground and {minusEnd} on a supply.',
       outputSwapped:
         '{output} and {ground} of {part} are swapped: {outputEnd} is on ground and {groundEnd} on the load.',
@@ -29,6 +31,7 @@ export const polarity: Rule = {
   check(wiring, report) {
     sayCrossedLines(wiring, report)
     sayCellTurned(wiring, report)
+    sayMetersTurned(wiring, report)
     for (const part of wiring.parts)
       for (const way of ways) {
         const found = way(wiring, part)
@@ -118,7 +121,7 @@ const legsTurned: Way = (wiring, part) => {
     message: 'turned',
     data: { part: part.ref, wrong },
     why: legs.diode
-      ? `A diode conducts from its anode to its cathode only. ${legs.lights ? 'Turned round it stays dark, and above about 5 V it is damaged.' : 'Turned round it shorts what it should protect, as soon as the load is switched on.'}`
+      ? `A diode conducts from its anode to its cathode only. ${legs.lights ? 'Turned round it stays dark, and above about 5 V it is damaged.' : 'Turned round it keeps back what it should lead on, or shorts what it should protect as soon as the load is switched on.'}`
       : 'Turned round it does not work, and many parts are destroyed within seconds.',
     numbers: {},
     propose: () => swapWires(wiring, legs.plus, legs.minus),

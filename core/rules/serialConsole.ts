@@ -4,7 +4,7 @@ import { hostsBeyond } from '../circuit/lines.ts'
 import type { Fix } from '../plan/edit.ts'
 import { activeCautions } from '../wiring/availability.ts'
 import type { Host } from '../wiring/model.ts'
-import { serialRole } from '../wiring/needs.ts'
+import { serialLines } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
 import { listWords, usesByHost } from './shared.ts'
@@ -71,6 +71,9 @@ const consoleOf = (host: Host): Caution | undefined =>
   activeCautions(host).find((one) => one.id === 'usb-serial' || one.id === 'serial-console')
 
 /** A pin on which another board can only listen. */
-const sendsOnly = (host: Host): boolean => serialRole(host, 'tx') && !serialRole(host, 'rx')
+const sendsOnly = (host: Host): boolean => {
+  const lines = serialLines(host)
+  return lines.length > 0 && lines.every(({ line }) => line === 'tx')
+}
 
 const byOf = ({ id }: Caution): string => (id === 'usb-serial' ? 'USB serial' : 'the serial console')

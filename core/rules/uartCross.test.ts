@@ -28,10 +28,22 @@ testRule(uartCross, {
     {
       title: 'a board whose pins take either role',
       boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
-      wires: 'A.1 B.17, A.0 B.16, A.GND B.GND',
+      wires: 'A.1 B.25, A.0 B.26, A.GND B.GND',
+    },
+    {
+      title: 'pins printed as a serial port, crossed',
+      boards: { A: { board: 'pico' }, B: { board: 'esp32-devkit-30' } },
+      wires: 'A.GP0 B.RX2, A.GP1 B.TX2, A.GND B.GND',
     },
   ],
   invalid: [
+    {
+      title: 'pins printed as a serial port, straight',
+      boards: { A: { board: 'pico' }, B: { board: 'esp32-devkit-30' } },
+      wires: 'A.GP4 B.TX2, A.GP5 B.RX2, A.GND B.GND',
+      says: ['caution: A.GP4 is joined with B.GPIO17, and A.GP5 with B.GPIO16: TX to TX, RX to RX.'],
+      fix: 'Swap the wires of B.GPIO17 and B.GPIO16',
+    },
     {
       title: 'two boards, straight',
       boards: { A: { board: 'pi-40', uses: [] }, B: { board: 'pico' } },

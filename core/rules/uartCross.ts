@@ -1,13 +1,14 @@
 import { hostsBeyond } from '../circuit/lines.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { BoardInstance, Bus, Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Bus, Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { serialLines, serialRole } from '../wiring/needs.ts'
 import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 
 export const uartCross: Rule = {
   meta: {
     id: 'uart-cross',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about: 'Two transmitters or two receivers are joined: TX to TX, or RX to RX.',
     messages: {
       alike: '{a} and {b} are joined, and both are {kind}.',
@@ -94,50 +95,54 @@ interface Straight {
 }
 
 /**
- * Boards whose serial ports are joined straight. Pins that a matrix gives either role, and pairs that another bus of
- * both boards runs straight (SDA to SDA), say nothing of the kind.
+ * Boards whose serial ports are joined straight. Pins that a matrix gives either role, unless one is printed beside them,
+ * and pairs that another bus of both boards runs straight (SDA to SDA), say nothing of the kind.
  */
 function straightPairs(wiring: Wiring): Straight[] {
   const beyond = hostsBeyond(wiring)
-  return wiring.boards.flatMap((board, at) =>
-    fixedUarts(board).flatMap((one): Straight[] => {
-      const pins = [...beyond.keys()].map((end) => wiring.hosts.get(end)!).filter((host) => host.board === board)
-      for (const tx of pins.filter((host) => isOnly(host, one, 'tx')))
-        for (const rx of pins.filter((host) => isOnly(host, one, 'rx')))
-          for (const otherTx of beyond.get(tx.end)!)
-            for (const otherRx of beyond.get(rx.end)!) {
-              const { board: other } = otherTx
-              if (!other || other !== otherRx.board || wiring.boards.indexOf(other) < at) continue
-              if (busBetween(tx, otherTx) && busBetween(rx, otherRx)) continue
-              if (fixedUarts(other).some((two) => isOnly(otherTx, two, 'tx') && isOnly(otherRx, two, 'rx')))
-                return [{ tx, rx, otherTx, otherRx }]
-            }
+  return wiring.boards.flatMap((board, at) => {
+    const pins = [...beyond.keys()].map((end) => wiring.hosts.get(end)!).filter((host) => host.board === board)
+    return pairsOf(pins).flatMap(([tx, rx]): Straight[] => {
+      for (const otherTx of beyond.get(tx.end)!)
+        for (const otherRx of beyond.get(rx.end)!) {
+          const { board: other } = otherTx
+          if (!other || other !== otherRx.board || wiring.boards.indexOf(other) < at) continue
+          if (busBetween(tx, otherTx) && busBetween(rx, otherRx)) continue
+          if (pairsOf([otherTx, otherRx]).some(([first]) => first === otherTx)) return [{ tx, rx, otherTx, otherRx }]
+        }
       return []
-    }),
-  )
+    })
+  })
 }
 
-const fixedUarts = ({ board }: BoardInstance): string[] =>
-  board.controllers.filter((one) => one.kind === 'uart' && one.matrix === undefined).map(({ id }) => id)
+/** Transmitters and receivers that belong to one serial port, and can be nothing else of it. */
+const pairsOf = (pins: readonly Host[]): (readonly [Host, Host])[] =>
+  pins.flatMap((tx) =>
+    pins.flatMap((rx) => {
+      const ports = serialLines(rx).flatMap(({ port, line }) => (line === 'rx' ? [port] : []))
+      return serialLines(tx).some(({ port, line }) => line === 'tx' && ports.includes(port)) ? [[tx, rx] as const] : []
+    }),
+  )
 
-/** A pin that is one line of a serial port and can never be its other one. */
-const isOnly = ({ functions }: Host, uart: string, line: 'tx' | 'rx'): boolean =>
-  functions.has(`${uart}.${line}`) && !functions.has(`${uart}.${line === 'tx' ? 'rx' : 'tx'}`)
-
-/** True when one line of another bus may run straight between two pins. */
+/** True when one line of another bus may run straight between two pins; what a matrix gives every pin is no sign of one. */
 const busBetween = (a: Host, b: Host): boolean => {
+  const isFixed = ({ board }: Host, name: string): boolean =>
+    board?.board.controllers.some(({ id, matrix }) => matrix === undefined && name.startsWith(`${id}.`)) === true
   const roles = (host: Host): string[] =>
-    [...host.functions].flatMap((one) => /^(?:i2c|spi|can|i2s)\d*\.(\w+)$/.exec(one)?.[0].replace(/\d+\./, '.') ?? [])
+    [...host.functions]
+      .filter((name) => isFixed(host, name))
+      .flatMap((one) => /^(?:i2c|spi|can|i2s)\d*\.(\w+)$/.exec(one)?.[0].replace(/\d+\./, '.') ?? [])
   return roles(a).some((role) => roles(b).includes(role))
 }
 
 function boardWords(wiring: Wiring, { tx, rx, otherTx, otherRx }: Straight): Report {
+  const byProgram = [tx, otherTx].some((host) => serialRole(host, 'rx'))
   return {
-    severity: 'fault',
+    severity: byProgram ? 'caution' : 'fault',
     at: [tx.end, rx.end, otherTx.end, otherRx.end],
     message: 'boards',
     data: { tx: tx.end, otherTx: otherTx.end, rx: rx.end, otherRx: otherRx.end },
-    why: 'What one board sends on TX the other must hear on RX, so the two wires cross: TX to RX and RX to TX. Now two outputs work against each other and both inputs hear nothing.',
+    why: `What one board sends on TX the other must hear on RX, so the two wires cross: TX to RX and RX to TX. ${byProgram ? 'What is printed beside the pins is what programs take as a rule; only one that gives them the other way round understands anything here.' : 'Now two outputs work against each other and both inputs hear nothing.'}`,
     numbers: {},
     propose: () => swapWires(wiring, otherTx.end, otherRx.end),
   }

@@ -5,8 +5,9 @@
  */
 export interface Known {
   readonly ohms?: number
-  /** Diode from `a` to `b`, with so many volts while it conducts. */
+  /** Diode from `a` to `b`, with so many volts while it conducts, and so many ohms on top. */
   readonly drop?: number
+  readonly slope?: number
   readonly contact?: boolean
 }
 
@@ -117,14 +118,14 @@ function dense(
     if (ohms !== undefined) conduct(nodes.indexOf(leg.a), nodes.indexOf(leg.b), ohms)
   })
   sources.forEach((index, at) => {
-    const { a, b, drop } = legs[index] as Leg
+    const { a, b, drop, slope = 0.01 } = legs[index] as Leg
     const row = nodes.length + at
     const [from, to] = [nodes.indexOf(a), nodes.indexOf(b)]
     add(from, row, 1)
     add(to, row, -1)
     add(row, from, 1)
     add(row, to, -1)
-    add(row, row, -0.01)
+    add(row, row, -slope)
     right[row] = drop as number
   })
   for (const { node, volts, ohms } of driven) {

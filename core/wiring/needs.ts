@@ -87,6 +87,25 @@ export function isStreamed({ board, functions }: Host, { facts }: SignalUse): bo
   return streams.length > 0 && [...functions].some((name) => streams.includes(of(name)))
 }
 
+/** A line of a serial port, with a name of the port that is the same for both its lines. */
+export interface SerialLine {
+  readonly port: string
+  readonly line: 'rx' | 'tx'
+}
+
+/** Lines of serial ports that a pin is for: of one that a matrix gives either, what is printed beside it. */
+export function serialLines({ functions, board, pin }: Host): SerialLine[] {
+  const can = [...functions].flatMap((name): SerialLine[] => {
+    const [, port, line] = /^(uart\w*)\.(rx|tx)$/.exec(name) ?? []
+    return port ? [{ port, line: line as SerialLine['line'] }] : []
+  })
+  const only = can.filter((one) => !can.some(({ port, line }) => port === one.port && line !== one.line))
+  if (only.length > 0 || can.length === 0) return only
+  const label = board?.facts.pins.find(({ id }) => id === pin)?.label ?? ''
+  const [, line, number] = /^([RT]X)D?(\d*)$/.exec(label) ?? []
+  return line ? [{ port: `printed ${number}`, line: line === 'TX' ? 'tx' : 'rx' }] : []
+}
+
 /** True for a pin that can be the transmitter or the receiver of some serial port of its board. */
 export const serialRole = ({ functions }: Host, role: 'rx' | 'tx'): boolean =>
   [...functions].some((one) => one.startsWith('uart') && one.endsWith(`.${role}`))

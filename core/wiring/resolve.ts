@@ -1,7 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Catalog } from '../catalog/catalog.ts'
-import type { PartSupply } from '../catalog/partSchema.ts'
+import type { Part, PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { catalogFor } from '../plan/carried.ts'
 import type { Plan } from '../plan/planSchema.ts'
@@ -55,12 +55,22 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     )
     owner.part = asChosen(facts, owner.options, owner.mode?.id)
   }
+  const become = (owner: Mutable<PartInstance>, part: Part): void => {
+    owner.part = part
+    for (const pin of part.pins) {
+      const end = `${owner.ref}.${pin.id}`
+      terminals.set(end, { ...need(terminals.get(end), end), partPin: pin })
+    }
+  }
   const cameFrom = placeSources(boards, supplies, parts, netOf, hasHost)
   for (const owner of parts) {
-    owner.part = asWired(owner.part, (pin) => {
+    const part = asWired(owner.part, (pin) => {
       const net = netOf(`${owner.ref}.${pin}`)
-      return net.ground || net.sources.length > 0 ? 'rail' : net.wired ? 'wired' : 'open'
+      if (net.ground || net.sources.length > 0) return net.ground ? 'ground' : 'source'
+      return net.wired ? (hasHost(net) ? 'pin' : 'wired') : 'open'
     })
+    if (part !== owner.part) become(owner, part)
+    owner.mode = owner.part.modes.find(({ id }) => id === owner.mode?.id) ?? owner.mode
     wiredAddress(owner, plan, netOf)
   }
   const beyondResistors = resistorLinks(parts, netOf)
@@ -70,11 +80,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     const guard = asGuard(owner, { netOf, beyondResistors, hostAt, cameFrom, minus })
     const part = guard === owner.part ? asPass(owner, netOf, beyondResistors, hostAt) : guard
     if (part === owner.part) continue
-    owner.part = part
-    for (const pin of part.pins) {
-      const end = `${owner.ref}.${pin.id}`
-      terminals.set(end, { ...need(terminals.get(end), end), partPin: pin })
-    }
+    become(owner, part)
   }
   for (const owner of parts) {
     feedPart(owner, netOf)

@@ -25,7 +25,7 @@ export function findSignals(wiring: Nets): SignalUse[] {
       const needed = required === given.required ? given : { ...given, required }
       const facts = drivesBack(wiring, part, given) ? { ...needed, direction: 'both' as const } : needed
       const end = `${part.ref}.${facts.pin}`
-      const walk = follow(wiring, links, end, part)
+      const walk = follow(wiring, links, end, part, facts.alternates)
       const net = wiring.netOf(end)
       const state = (): SignalState => {
         if (walk.hosts.length > 0) return 'placed'
@@ -79,11 +79,12 @@ function drivesBack({ netOf }: Nets, part: PartInstance, { backUnless }: Signal)
   return net.wired && !net.ground
 }
 
-/** What leads a signal on: a resistor, a diode, a channel of a level shifter, a buffer. */
+/** What leads a signal on: a resistor, a diode, a channel of a level shifter, a buffer; and a capacitor what alternates. */
 interface Link {
   readonly ref: string
   readonly other: string
   readonly resistor: boolean
+  readonly couples: boolean
 }
 
 /** Every end that leads on to another, with what lies between. */
@@ -91,16 +92,17 @@ function linksByEnd(parts: readonly PartInstance[]): Map<string, Link[]> {
   const links = new Map<string, Link[]>()
   for (const { ref, part, options } of parts)
     for (const inner of part.inner) {
-      const resistor = inner.kind === 'resistance' && part.category === 'passive'
+      const resistor = inner.kind === 'resistance' && (part.category === 'passive' || part.rheostat !== undefined)
       const diode = inner.kind === 'diode' && part.category === 'passive'
-      if (!resistor && !diode && inner.kind !== 'shift' && inner.kind !== 'buffer') continue
+      const couples = inner.kind === 'capacitance' && part.category === 'passive'
+      if (!resistor && !diode && !couples && inner.kind !== 'shift' && inner.kind !== 'buffer') continue
       if (!holds(inner.when, options)) continue
       const [a, b] = inner.between.map((pin) => `${ref}.${pin}`) as [string, string]
       for (const [from, other] of [
         [a, b],
         [b, a],
       ] as const)
-        links.set(from, [...(links.get(from) ?? []), { ref, other, resistor }])
+        links.set(from, [...(links.get(from) ?? []), { ref, other, resistor, couples }])
     }
   return links
 }
@@ -117,7 +119,13 @@ interface Walk {
   readonly meets: readonly string[]
 }
 
-function follow(wiring: Nets, links: ReadonlyMap<string, readonly Link[]>, start: string, part: PartInstance): Walk {
+function follow(
+  wiring: Nets,
+  links: ReadonlyMap<string, readonly Link[]>,
+  start: string,
+  part: PartInstance,
+  alternates: boolean,
+): Walk {
   const hosts: { host: Host; via: readonly string[] }[] = []
   const home = wiring.netOf(start)
   // A signal tied to a rail ends there; whatever else hangs on the rail is none of its business.
@@ -133,8 +141,8 @@ function follow(wiring: Nets, links: ReadonlyMap<string, readonly Link[]>, start
       const terminal = wiring.terminal(end)
       if (!terminal || terminal.ref === part.ref) continue
       if (terminal.partPin) meets.push(end)
-      const leads = links.get(end)
-      if (leads) {
+      const leads = links.get(end)?.filter(({ couples }) => !couples || alternates) ?? []
+      if (leads.length > 0) {
         for (const link of leads) {
           const beyond = wiring.netOf(link.other)
           if (end === at.entry || seen.has(beyond) || beyond.ground || beyond.sources.length > 0) continue

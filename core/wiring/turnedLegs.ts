@@ -7,38 +7,58 @@ interface Legs {
   readonly other: string
 }
 
-/** What a leg is joined with: a supply or ground, anything else, or nothing. */
-export type LegState = 'rail' | 'wired' | 'open'
+/** What a leg is joined with: a supply, ground, a pin that gives or reads signals, anything else, or nothing. */
+export type LegState = 'source' | 'ground' | 'pin' | 'wired' | 'open'
+
+const isRail = (state: LegState): boolean => state === 'source' || state === 'ground'
+const isLine = (state: LegState): boolean => state === 'pin' || state === 'wired'
 
 /**
  * The facts of a part as it is wired. A button, a reed contact, a light-dependent resistor have two legs that are alike:
  * the one on a supply or ground is the side that is tied, and the other one carries the signal, whichever of the two the
- * entry names first. Of a change-over contact any leg may do either: the pole on a rail and one throw or both read, or
+ * entry names first, and so does the one at a pin while the other ends behind a resistor. Of a coil or a motor the leg on
+ * a supply is the one that is fed, and the other is switched; the leg on ground is the latter. Of a change-over contact any leg may do either: the pole on a rail and one throw or both read, or
  * the pole read and one throw or both on rails. One that leads from rail to rail is as its entry says.
  */
 export function asWired(part: Part, lies: (pin: string) => LegState): Part {
   const legs = alikeLegs(part)
-  if (legs) return lies(legs.signal) === 'rail' && lies(legs.other) !== 'rail' ? turned(part) : part
+  if (legs) {
+    const [signal, other] = [lies(legs.signal), lies(legs.other)]
+    return (isRail(signal) && !isRail(other)) || (signal === 'wired' && other === 'pin') ? turned(part) : part
+  }
+  const winding = switchedLegs(part)
+  if (winding) {
+    const [signal, other] = [lies(winding.signal), lies(winding.other)]
+    const isTurned = (signal === 'source' && other !== 'source') || (other === 'ground' && signal !== 'ground')
+    return isTurned ? turned(part) : part
+  }
   const contact = changeOver(part)
   if (!contact) return part
   const { pole, rest, throws } = contact
-  const read = throws.filter((pin) => lies(pin) === 'wired')
-  const isLed = throws.some((pin) => lies(pin) === 'rail')
-  if (!isLed && (lies(pole) === 'rail' || (lies(pole) === 'open' && read.length > 0)))
+  const read = throws.filter((pin) => isLine(lies(pin)))
+  const isLed = throws.some((pin) => isRail(lies(pin)))
+  if (!isLed && (isRail(lies(pole)) || (lies(pole) === 'open' && read.length > 0)))
     return thrown(part, `${pole} ${(read.length > 0 ? read : throws.slice(0, 1)).join(' ')}`)
-  if (lies(pole) === 'rail') return part
-  const led = throws.find((pin) => lies(pin) === 'rail') ?? throws.find((pin) => lies(pin) === 'wired')
+  if (isRail(lies(pole)) && lies(rest) !== 'open') return part
+  const led = throws.find((pin) => isRail(lies(pin))) ?? throws.find((pin) => isLine(lies(pin)))
   return lies(rest) === 'open' && led !== undefined ? thrown(part, `${led} ${pole}`) : part
 }
 
 /** A part with its two legs that are alike in each other's place. */
 const turned = memo((part: Part): Part => {
-  const legs = alikeLegs(part)
+  const legs = alikeLegs(part) ?? switchedLegs(part)
   if (!legs) return part
   const swap = <T>(pin: T): T => (pin === legs.signal ? legs.other : pin === legs.other ? legs.signal : pin) as T
+  const roleOf = (pin: string) => part.pins.find(({ id }) => id === pin)!.role
   return {
     ...part,
+    pins: part.pins.map((pin) => ({ ...pin, role: roleOf(swap(pin.id)) })),
     signals: part.signals.map((one) => ({ ...one, pin: swap(one.pin) })),
+    modes: part.modes.map((mode) => ({
+      ...mode,
+      signals: mode.signals.map((one) => ({ ...one, pin: swap(one.pin) })),
+    })),
+    supplies: part.supplies.map((one) => ({ ...one, pins: one.pins.map(swap) })),
     ties: part.ties.map((one) => ({ ...one, pin: swap(one.pin) })),
     companions: part.companions.map((one) => ({
       ...one,
@@ -59,6 +79,18 @@ const alikeLegs = memo((part: Part): Legs | undefined => {
   if (element.kind !== 'contact' && element.kind !== 'resistance') return undefined
   const joins = element.between.includes(signal.pin) && element.between.includes(tie.pin) && signal.pin !== tie.pin
   return joins ? { signal: signal.pin, other: tie.pin } : undefined
+})
+
+/** The legs of a coil or a motor that one switch moves: the one that is switched, and the one that its supply feeds. */
+const switchedLegs = memo((part: Part): Legs | undefined => {
+  const [winding, ...more] = part.inner
+  if (part.build !== 'component' || part.polarised || winding?.kind !== 'winding' || more.length > 0) return undefined
+  const [signal, ...signals] = part.modes.find(({ id }) => id === 'switched')?.signals ?? []
+  const fed = part.supplies[0]?.pins[0]
+  if (!signal || signals.length > 0 || fed === undefined || fed === signal.pin) return undefined
+  return winding.between.includes(fed) && winding.between.includes(signal.pin)
+    ? { signal: signal.pin, other: fed }
+    : undefined
 })
 
 /** A part that is one change-over contact, its pole read and one of its throws tied. */

@@ -1,0 +1,57 @@
+import { memo } from '../base/memo.ts'
+import { contactLevels } from '../circuit/contactLevels.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+import { twoDigits, usesByHost } from './shared.ts'
+
+/** Levels that lie closer than this share of the full scale are one for a program that has to tell keys apart. */
+const APART = 0.03
+
+export const contactLadderMessages = {
+  alike: '{pin} gets {volts} from {one} as well as from {two}: the program cannot tell them apart.',
+}
+
+/** Contacts that give one analog pin a level each, with the volts while each of them alone is closed. */
+export interface Ladder {
+  readonly host: Host
+  readonly keys: readonly { readonly use: SignalUse; readonly volts: number }[]
+  readonly open: number
+  /** Least volts by which two keys must differ. */
+  readonly apart: number
+}
+
+/**
+ * Keys over resistors at one analog pin. Contacts that all make the same level, as end switches side by side do, are no
+ * ladder: there the pin is read as high or low.
+ */
+export const laddersOf = memo((wiring: Wiring): readonly Ladder[] =>
+  [...usesByHost(wiring)].flatMap(([host, uses]): Ladder[] => {
+    if (uses.length < 2 || host.logicVolts === undefined || !host.functions.has('analog-in')) return []
+    const apart = host.logicVolts * APART
+    const made = uses.map((use) => ({ use, levels: contactLevels(wiring, use)[0] }))
+    const keys = made.flatMap(({ use, levels }) => (levels?.closed === undefined ? [] : [{ use, volts: levels.closed }]))
+    const open = made.find(({ levels }) => levels?.open !== undefined)?.levels?.open
+    const isSpread = keys.some(({ volts }) => Math.abs(volts - (keys[0]?.volts ?? 0)) >= apart)
+    return keys.length === uses.length && open !== undefined && isSpread ? [{ host, keys, open, apart }] : []
+  }),
+)
+
+/** Keys of a ladder that make the same level, or none. */
+export function sayLadders(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { host, keys, apart } of laddersOf(wiring)) {
+    const sorted = keys.toSorted((a, b) => a.volts - b.volts)
+    for (const [at, { use, volts }] of sorted.entries()) {
+      const next = sorted[at + 1]
+      if (!next || next.volts - volts >= apart) continue
+      report({
+        severity: 'caution',
+        at: [use.end, next.use.end, host.end],
+        message: 'alike',
+        data: { pin: host.end, volts: formatVolts(volts), one: use.part.ref, two: next.use.part.ref },
+        why: `Keys at one analog pin are told apart by the level that each makes. These two lie ${formatVolts(next.volts - volts)} apart, where ${formatVolts(apart)} are needed for resistors of 5 %. Give one of them another resistor.`,
+        numbers: { volts: twoDigits(volts), other: twoDigits(next.volts), apart: twoDigits(apart) },
+      })
+    }
+  }
+}
