@@ -128,7 +128,7 @@ export class Placement {
       lamps: [...room.open, ...room.seated].filter((unit): unit is Legged => unit.kind === 'legs' && unit.isLamp),
       boardsFor,
       netOf: (end) => wiring.netOf(end).index,
-      endsOf: (net) => wiring.nets[net]!.ends,
+      endsOf: (net) => wiring.nets[net]!.all,
       mayShare: sharing(wiring, grid, holeOf),
       holeOf,
       pointsOf: pointsOf(wiring, grid, holeOf, posts),
@@ -157,7 +157,7 @@ function pointsOf(
     }
     let points = known.get(net)
     if (!points) {
-      points = wiring.nets[net]!.ends.flatMap((end) => {
+      points = wiring.nets[net]!.all.flatMap((end) => {
         const hole = holeOf.get(end)
         if (hole !== undefined) return [{ x: grid.x(hole), y: rowOf(hole) }]
         const post = posts.get(end)

@@ -7,6 +7,14 @@ import { feedsTooMuch } from './driverNeeded.ts'
 export const isTurned = (wiring: Wiring, use: SupplyUse): boolean =>
   use.pins.some((end) => wiring.netOf(end).ground) && use.grounds.some((end) => wiring.netOf(end).sources.length > 0)
 
+/** A part that may be fed either way round, with its ends named as the one that is wired has it. */
+export function asFed(wiring: Wiring, use: SupplyUse): SupplyUse {
+  const { pins, grounds, facts } = use
+  const fed = grounds.map((end) => wiring.netOf(end).sources[0]).find(Boolean)
+  if (!facts.either || use.source || (!fed && !pins.some((end) => wiring.netOf(end).ground))) return use
+  return { ...use, pins: grounds, grounds: pins, source: fed, ground: undefined }
+}
+
 /** Resistors beside it bring both ends to different levels: it is one of several in a row. */
 export function isBetweenResistors(wiring: Wiring, use: SupplyUse): boolean {
   const [one, two] = [use.pins[0], use.grounds[0]].map((end) =>

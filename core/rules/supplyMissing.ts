@@ -4,7 +4,7 @@ import type { Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { groundEnd, isByLine, sourceChoices } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
-import { causeElsewhere, feedingPin, isBetweenResistors, isTapOnRail, isTurned } from './supplyCauses.ts'
+import { asFed, causeElsewhere, feedingPin, isBetweenResistors, isTapOnRail, isTurned } from './supplyCauses.ts'
 
 export const supplyMissing: Rule = {
   meta: {
@@ -45,7 +45,8 @@ function saySupplies(wiring: Wiring, report: Say): void {
   for (const part of wiring.parts) {
     const touched = part.part.pins.some((pin) => wiring.netOf(`${part.ref}.${pin.id}`).wired)
     if (!touched || turnedRound(wiring, part) !== undefined || backToFront(wiring, part)) continue
-    for (const use of part.supplies) {
+    for (const given of part.supplies) {
+      const use = asFed(wiring, given)
       const pin = use.pins[0] as string
       if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
       if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part) || isBetweenResistors(wiring, use)))

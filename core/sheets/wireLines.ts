@@ -93,7 +93,7 @@ export function laidLines(wiring: Wiring, layout: Layout): WireLine[] {
       to,
       net,
       facts: factsOf(wiring, net, touched),
-      use: useOf(wiring, [from, to]) ?? wiring.signals.find(({ end }) => net.ends.includes(end)),
+      use: useOf(wiring, [from, to]) ?? wiring.signals.find(({ end }) => net.all.includes(end)),
       order: orderOf(wiring, from),
       ends,
       lengthMillimetres: ends === 'lead' ? null : stockLength(ends, Math.hypot(x1 - x2, y1 - y2), goesBeside),
@@ -127,7 +127,7 @@ function laidEnd(wiring: Wiring, layout: Layout, point: Point, hole: Hole | unde
 
 /** Colour and note of the plan's wire that this one carries out. */
 function factsOf(wiring: Wiring, net: Net, ends: readonly string[]): PlanWire[2] {
-  const own = wiring.plan.wires.filter((wire) => wire[2] !== undefined && net.ends.includes(wire[0]))
+  const own = wiring.plan.wires.filter((wire) => wire[2] !== undefined && net.all.includes(wire[0]))
   const both = own.find((wire) => ends.includes(wire[0]) && ends.includes(wire[1]))
   return (both ?? own.find((wire) => ends.includes(wire[0]) || ends.includes(wire[1])))?.[2]
 }

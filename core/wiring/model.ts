@@ -96,7 +96,10 @@ export interface Source {
 
 export interface Net {
   readonly index: number
+  /** Ends that do something: of boards, supplies and parts. What only carries wires on is left out, unless it is alone. */
   readonly ends: readonly string[]
+  /** All ends, those of joints, clamps and terminals among them. */
+  readonly all: readonly string[]
   readonly sources: readonly Source[]
   readonly ground: boolean
   /** Ends of this net that are joined by a plan wire or more than one. */

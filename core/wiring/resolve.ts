@@ -22,6 +22,7 @@ import { cellsOf } from './stacks.ts'
 import { logicSupply } from './supply.ts'
 import { resistorLinks, tieUses, wiredAddress } from './tieUses.ts'
 import { asWired } from './turnedLegs.ts'
+import { isWirework } from './wirework.ts'
 
 /** What boards, supplies and parts bring along: their ends, joined inside, and pins that carry signals. */
 interface Stock {
@@ -42,11 +43,17 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
 
   const built = stock.nets.build()
   const netOf = (end: string): Net => need(built.netOf.get(end), end)
+  const terminal = (end: string): Terminal | undefined => terminals.get(end)
   const hasHost = (net: Net): boolean => net.ends.some((end) => terminals.get(end)?.host !== undefined)
   for (const board of boards) board.ground = netOf(groundEnd(board))
   for (const owner of parts) {
     const entry = need(entryOf(plan.parts, owner.ref), owner.ref)
     const facts = need(catalog.parts.get(entry.part), entry.part)
+    const { rheostat } = facts
+    if (rheostat && entry.options?.[rheostat.option] === undefined && isRheostat(owner, rheostat, { netOf, terminal })) {
+      owner.options = { ...owner.options, [rheostat.option]: rheostat.value }
+      owner.part = asChosen(facts, owner.options, owner.mode?.id)
+    }
     if (entry.mode !== undefined || facts.modes.length < 2) continue
     owner.mode = modeByWires(
       facts,
@@ -97,7 +104,7 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     supplies,
     parts,
     nets: built.nets,
-    terminal: (end: string) => terminals.get(end),
+    terminal,
     netOf,
     hosts,
   }
@@ -169,12 +176,7 @@ function takeParts(
     const part = need(catalog.parts.get(entry.part), entry.part)
     const header = part.plugsOn.length > 0 ? headerPlug(ref, part, entry.on, boards, plugs) : undefined
     if (header) plugs.push(header)
-    const { rheostat } = part
-    const options = {
-      ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])),
-      ...(rheostat && isRheostat(plan, catalog, ref, rheostat) ? { [rheostat.option]: rheostat.value } : {}),
-      ...entry.options,
-    }
+    const options = { ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])), ...entry.options }
     const mode = part.modes.find(({ id }) => id === entry.mode) ?? part.modes[0]
     return {
       kind: 'part',
@@ -193,7 +195,8 @@ function takeParts(
     const { ref } = owner
     for (const pin of owner.part.pins) {
       const end = `${ref}.${pin.id}`
-      nets.add(end)
+      if (isWirework(owner.part)) nets.addMetal(end)
+      else nets.add(end)
       terminals.set(end, { end, ref, pin: pin.id, owner, boardPin: undefined, partPin: pin, host: undefined })
     }
     for (const inner of owner.part.inner)

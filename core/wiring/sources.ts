@@ -5,6 +5,7 @@ import type { GivenRail } from '../catalog/partSchema.ts'
 import { bodyDiodes } from './asGuard.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
 import { cellsOf, stacksOf, weakest } from './stacks.ts'
+import { switchedLegs } from './turnedLegs.ts'
 
 export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
@@ -217,9 +218,12 @@ const fedNets = (
     ...boards.flatMap((board) =>
       board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
     ),
-    ...parts.flatMap(({ ref, part }) =>
-      part.supplies.flatMap((use) => [...use.pins, ...use.ground].map((pin) => netOf(`${ref}.${pin}`))),
-    ),
+    ...parts.flatMap(({ ref, part }) => {
+      // A coil may be fed at its other leg.
+      const legs = switchedLegs(part)
+      const pins = part.supplies.flatMap((use) => [...use.pins, ...use.ground])
+      return [...pins, ...(legs ? [legs.signal] : [])].map((pin) => netOf(`${ref}.${pin}`))
+    }),
   ])
 
 /** The limit of a rail at the volts that feed it: past the last step the last one holds. */

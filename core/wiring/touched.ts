@@ -79,7 +79,7 @@ function refed(before: Wiring, after: Wiring): string[] {
   const moved = (from: Wiring, to: Wiring): string[] =>
     from.nets
       .filter(isRail)
-      .flatMap((net) => net.ends.filter((end) => !to.terminal(end) || !sameRail(net, to.netOf(end))))
+      .flatMap((net) => net.all.filter((end) => !to.terminal(end) || !sameRail(net, to.netOf(end))))
   return [...moved(before, after), ...moved(after, before)].filter((end) => before.terminal(end) ?? after.terminal(end))
 }
 
@@ -118,7 +118,7 @@ const anyWired = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
 function cutDown(wiring: Wiring, ends: ReadonlySet<string>, refs: ReadonlySet<string>): Touched {
   const { nets, parts } = followed(wiring, ends)
   const about = new Set([...refs, ...parts.map(refOf), ...ends])
-  for (const net of nets) if (!isRail(net)) for (const end of net.ends) about.add(end)
+  for (const net of nets) if (!isRail(net)) for (const end of net.all) about.add(end)
   const own = parts.flatMap((part) => ownEnds(wiring, part))
   for (const end of own) about.add(end)
   // The hole that gives a supply or ground is there for many; nothing is said of it alone.
@@ -168,7 +168,7 @@ function followed(wiring: Wiring, ends: Iterable<string>): { nets: Set<Net>; par
     reach(end)
   }
   for (let net = queue.pop(); net; net = queue.pop())
-    for (const end of net.ends) {
+    for (const end of net.all) {
       const terminal = wiring.terminal(end)
       if (terminal?.owner.kind !== 'part') continue
       meet(terminal)

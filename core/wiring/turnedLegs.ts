@@ -82,7 +82,7 @@ const alikeLegs = memo((part: Part): Legs | undefined => {
 })
 
 /** The legs of a coil or a motor that one switch moves: the one that is switched, and the one that its supply feeds. */
-const switchedLegs = memo((part: Part): Legs | undefined => {
+export const switchedLegs = memo((part: Part): Legs | undefined => {
   const [winding, ...more] = part.inner
   if (part.build !== 'component' || part.polarised || winding?.kind !== 'winding' || more.length > 0) return undefined
   const [signal, ...signals] = part.modes.find(({ id }) => id === 'switched')?.signals ?? []

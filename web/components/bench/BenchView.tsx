@@ -101,7 +101,7 @@ export function BenchView(props: BenchViewProps) {
     }
     const node = layout.grid.node(hole)
     const net = layout.nodes.get(node)
-    const ends = net === undefined ? [] : wiring.nets[net]!.ends
+    const ends = net === undefined ? [] : wiring.nets[net]!.all
     setUnder({
       hole: layout.grid.name(hole),
       words: `${layout.grid.nodeWords(node)}${ends.length > 0 ? `: ${ends.slice(0, 4).join(', ')}${ends.length > 4 ? ' …' : ''}` : isRail(hole) ? ': nothing on it' : ': free'}`,
