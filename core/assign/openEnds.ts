@@ -2,6 +2,7 @@ import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type DriverChannel, railOf, reachesGround } from '../circuit/circuit.ts'
 import { leadsSomewhere, otherLeg } from '../circuit/reach.ts'
+import { networkOf } from '../circuit/still.ts'
 import { isBetweenParts } from '../wiring/between.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { isOnCharger } from '../wiring/cellPlaces.ts'
@@ -145,15 +146,11 @@ export function isSpareInput(wiring: Wiring, use: SignalUse): boolean {
 const carriesLoad = (wiring: Wiring, part: PartInstance): boolean =>
   part.part.channels.some(({ output }) => wiring.netOf(`${part.ref}.${output}`).wired)
 
-/** An input that a resistor holds at a level, on purpose. */
+/** An input that resistors hold at a level, on purpose. */
 function isHeld(wiring: Wiring, use: SignalUse): boolean {
   // What has to move is not held on purpose: its pull-up is there, and the wire to the board is not.
   if (use.facts.direction !== 'in' || use.facts.moves || busNeed(use.facts.needs) !== undefined) return false
-  const circuit = circuitOf(wiring)
-  const net = wiring.netOf(use.end)
-  return circuit
-    .on(net)
-    .some((one) => one.kind === 'resistor' && railOf(one.netA === net ? one.netB : one.netA) !== undefined)
+  return networkOf(wiring).pulled(wiring.netOf(use.end)) !== undefined
 }
 
 /** Its current goes on through a lamp, a contact, a shunt or a load to something that holds or drives it. */
@@ -163,7 +160,8 @@ function leadsOn(wiring: Wiring, use: SignalUse): boolean {
   const isLeg = circuit.on(net).some((one) => one.part === use.part && (one.a === use.end || one.b === use.end))
   if (use.facts.direction !== 'passive' && !isLeg && !isSwitchedLoad(wiring, use)) return false
   if (endsInResistors(circuit, net, use)) return false
-  return leadsSomewhere(circuit, net, (one) => one.part === use.part)
+  const listens = circuit.on(net).some(({ kind, part }) => kind === 'contact' && part === use.part)
+  return leadsSomewhere(circuit, net, (one) => one.part === use.part, { listens })
 }
 
 /** The way back of a laser, which a transistor or a contact switches. */

@@ -1,6 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { chosenFact } from '../wiring/chosen.ts'
 import type { Net, PartInstance, Source, Wiring } from '../wiring/model.ts'
+import { moverOf } from '../wiring/signals.ts'
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from './circuit.ts'
 import { verdictsOf } from './verdicts.ts'
 import { wayTo } from './ways.ts'
@@ -38,7 +39,7 @@ function sourceOf({ wiring }: Circuit, element: Element, channels: readonly Driv
 
 /** What moves an output, as a text that is the same for outputs that always say the same. */
 export const movedBy = (wiring: Wiring, { inputs, enables }: DriverChannel): string =>
-  [...inputs, ...enables.map(({ end }) => end)].map((end) => wiring.netOf(end).index).join(' ')
+  [...inputs, ...enables.map(({ end }) => end)].map((end) => moverOf(wiring, end)).join(' ')
 
 /** What an output bears, from what it provides or from the model that is chosen. */
 export interface OutputRating {

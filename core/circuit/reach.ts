@@ -20,13 +20,20 @@ export function leadsSomewhere(
     way,
     past,
     couples = false,
-  }: { readonly unwired?: boolean; readonly way?: Way; readonly past?: Net; readonly couples?: boolean } = {},
+    listens = false,
+  }: {
+    readonly unwired?: boolean
+    readonly way?: Way
+    readonly past?: Net
+    readonly couples?: boolean
+    readonly listens?: boolean
+  } = {},
 ): boolean {
   const seen = new Set([start, ...(past ? [past] : [])])
   const queue = [start]
   for (let net = queue.pop(); net; net = queue.pop()) {
     if (net.ground || net.sources.length > 0) return true
-    if (circuit.at(net).some((port) => canHold(circuit, port, without))) return true
+    if (circuit.at(net).some((port) => canHold(circuit, port, without) || (listens && isOfModule(port)))) return true
     for (const { to, control } of circuit.switched(net)) {
       for (const one of control) seen.add(one)
       if (seen.has(to)) continue
@@ -76,6 +83,12 @@ function canHold(circuit: Circuit, port: Port, without: (element: Element) => bo
   return legs.length === 0
 }
 
+/** A pin of a module or a chip that is for something. */
+const isOfModule = ({ role, terminal: { owner, partPin } }: Port): boolean =>
+  owner.kind === 'part' &&
+  owner.part.build !== 'component' &&
+  (role !== 'none' || partPin?.outside !== undefined || partPin?.unknown !== undefined)
+
 /** A net and those that resistors join with it, up to the rails at which they end. */
 export function behindResistors(circuit: Circuit, start: Net): Net[] {
   const nets = new Set([start])
@@ -105,11 +118,14 @@ export function deadLegs(circuit: Circuit, element: Element): ReadonlyMap<string
           ['down', 'up'],
         ]
   const couples = alternates(element)
+  // A switch or a fuse also leads to what only listens, such as an enable, or to the post for a cell.
+  const listens = kind === 'contact' || kind === 'shunt'
   const ends = (net: Net, way: Way, past: Net): DeadEnd | undefined => {
     const without = beside(element)
-    if (!leadsSomewhere(circuit, net, without, { unwired: true, way, couples })) return 'nowhere'
+    if (!leadsSomewhere(circuit, net, without, { unwired: true, way, couples, listens })) return 'nowhere'
     // Of a lamp with both legs on one rail its rule speaks.
-    if (element.lights || leadsSomewhere(circuit, net, without, { unwired: true, way, past, couples })) return undefined
+    if (element.lights || leadsSomewhere(circuit, net, without, { unwired: true, way, past, couples, listens }))
+      return undefined
     return 'round'
   }
   const dead = new Map<string, DeadEnd>()

@@ -30,7 +30,9 @@ export const laddersOf = memo((wiring: Wiring): readonly Ladder[] =>
     if (uses.length < 2 || host.logicVolts === undefined || !host.functions.has('analog-in')) return []
     const apart = host.logicVolts * APART
     const made = uses.map((use) => ({ use, levels: contactLevels(wiring, use)[0] }))
-    const keys = made.flatMap(({ use, levels }) => (levels?.closed === undefined ? [] : [{ use, volts: levels.closed }]))
+    const keys = made.flatMap(({ use, levels }) =>
+      levels?.closed === undefined ? [] : [{ use, volts: levels.closed }],
+    )
     const open = made.find(({ levels }) => levels?.open !== undefined)?.levels?.open
     const isSpread = keys.some(({ volts }) => Math.abs(volts - (keys[0]?.volts ?? 0)) >= apart)
     return keys.length === uses.length && open !== undefined && isSpread ? [{ host, keys, open, apart }] : []

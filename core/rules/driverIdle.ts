@@ -1,4 +1,5 @@
 import { circuitOf, type DriverChannel, ownRailOf, railOf } from '../circuit/circuit.ts'
+import { networkOf } from '../circuit/still.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import {
   driverPlacedMessages,
@@ -145,14 +146,11 @@ const ownersAt = (wiring: Wiring, ends: readonly string[], without: PartInstance
     return owner?.kind === 'part' && owner !== without ? [owner.ref] : []
   })
 
-/** A resistor leads the pin to the level that switches it on. */
+/** Resistors lead the pin to the level that switches it on. */
 function isPulled(wiring: Wiring, end: string, active: 'high' | 'low'): boolean {
-  const net = wiring.netOf(end)
-  return circuitOf(wiring)
-    .on(net)
-    .some((one) => {
-      if (one.kind !== 'resistor') return false
-      const rail = railOf(one.netA === net ? one.netB : one.netA)
-      return rail !== undefined && (active === 'high' ? rail.volts > 0 : rail.volts === 0)
-    })
+  const volts = networkOf(wiring).pulled(wiring.netOf(end))
+  return volts !== undefined && (active === 'high' ? volts >= LEAST_HIGH : volts < LEAST_HIGH)
 }
+
+/** Volts from which an enable counts as held high; its threshold itself is a matter of levels. */
+const LEAST_HIGH = 1

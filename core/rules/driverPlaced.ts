@@ -2,6 +2,7 @@ import { circuitOf, type DriverChannel, type Element, ownRailOf, railOf, railWor
 import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
 import { behindResistors, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
+import { moverOf } from '../wiring/signals.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
 import { swapWires, takeOut } from './mend.ts'
@@ -29,7 +30,7 @@ export function sayAlike(wiring: Wiring, report: (one: Report) => void): void {
     const two = others.find(({ output }) => wiring.netOf(output) !== wiring.netOf(one?.output ?? ''))
     if (!one || !two || one.part !== two.part || one.facts.supply === undefined) continue
     const level = ({ inputs }: DriverChannel): string =>
-      inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? `net ${wiring.netOf(end).index}`).join(' ')
+      inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? moverOf(wiring, end)).join(' ')
     // Halves that one input moves against each other, as in an amplifier.
     const opposed = one.inputs.length === 0 || one.inputs.every((end) => two.inputs.includes(end))
     if (opposed || one.inputs.some((end) => !isMoved(wiring, end)) || level(one) !== level(two)) continue

@@ -4,6 +4,17 @@ import { inputFloating } from './inputFloating.ts'
 testRule(inputFloating, {
   valid: [
     {
+      title: 'a microphone over a capacitor, two resistors hold the middle',
+      mcu: 'uno-r3',
+      parts: {
+        M: 'mic-max4466',
+        C: { part: 'capacitor', options: { farads: 1e-6 } },
+        U: { part: 'resistor', options: { ohms: 10_000 } },
+        D: { part: 'resistor', options: { ohms: 10_000 } },
+      },
+      wires: 'M.VCC MCU.3V3, M.GND MCU.GND, M.OUT C.1, C.2 MCU.A0, U.1 MCU.5V, U.2 MCU.A0, D.1 MCU.A0, D.2 MCU.GND',
+    },
+    {
       title: 'a contact to the supply with its resistor',
       parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
       wires: 'B.1 MCU.27, B.2 MCU.3V3, R.1 MCU.27, R.2 MCU.GND',
@@ -11,6 +22,13 @@ testRule(inputFloating, {
     { title: 'a contact to ground', parts: { B: 'button' }, wires: 'B.1 MCU.27, B.2 MCU.GND' },
   ],
   invalid: [
+    {
+      title: 'a microphone over a capacitor, no middle',
+      mcu: 'uno-r3',
+      parts: { M: 'mic-max4466', C: { part: 'capacitor', options: { farads: 1e-6 } } },
+      wires: 'M.VCC MCU.3V3, M.GND MCU.GND, M.OUT C.1, C.2 MCU.A0',
+      says: ['fault: M comes to MCU.A0 over C alone, and nothing holds MCU.A0 at a middle.'],
+    },
     {
       title: 'a contact to the supply, nothing to hold the line',
       mcu: 'uno-r3',

@@ -31,10 +31,10 @@ export const onewirePullup: Rule = {
       const first = uses[0]
       if (!first) continue
       const most = Math.min(...uses.map((use) => use.facts.pullMostOhms as number))
-      const held = networkOf(wiring).thevenin(wiring.netOf(first.end))
+      const held = networkOf(wiring).thevenin(wiring.netOf(host.end))
       const vih = volts(host.levels.vih, host.logicVolts)
       const low = held !== undefined && vih !== undefined && held.volts < vih
-      if (held && !low && held.ohms <= most * 1.001) continue
+      if (held && !low && held.ohms <= most * TOLERANCE) continue
       const names = listWords(uses.map((use) => use.end))
       report({
         severity: 'fault',
@@ -56,6 +56,9 @@ export const onewirePullup: Rule = {
     }
   },
 }
+
+/** Resistors of 5 % are what a kit holds. */
+const TOLERANCE = 1.05
 
 /** A pull-up that takes more than an open drain on the line sinks when it pulls low. */
 function sayStrong(wiring: Wiring, host: Host, all: readonly SignalUse[], report: (one: Report) => void): void {

@@ -8,8 +8,25 @@ const line = (wires: string) => ({
   wires: `X.VCC MCU.5V, X.GND MCU.GND, Y.VCC B.5V, Y.GND B.GND, ${wires}`,
 })
 
+/** A meter of the current of a motor. */
+const metered = (wires: string) => ({
+  mcu: 'uno-r3',
+  supplies: { PACK: { volts: 6 } },
+  parts: { I: 'ina219', M: { part: 'dc-motor', mode: 'switched' } },
+  wires: `I.VCC MCU.5V, I.GND MCU.GND, I.SDA MCU.A4, I.SCL MCU.A5, PACK.- MCU.GND, ${wires}`,
+})
+
 testRule(polarity, {
   valid: [
+    { title: 'a meter between battery and motor', ...metered('PACK.+ I.VIN+, I.VIN- M.M1, M.M2 PACK.-') },
+    { title: 'a meter between motor and ground', ...metered('PACK.+ M.M1, M.M2 I.VIN+, I.VIN- PACK.-') },
+    {
+      title: 'two diodes that let the higher supply in',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 9 }, WALL: { volts: 9 } },
+      parts: { D: 'diode', E: 'diode' },
+      wires: 'PACK.+ D.A, D.K MCU.VIN, WALL.+ E.A, E.K MCU.VIN, PACK.- MCU.GND, WALL.- MCU.GND',
+    },
     { title: 'the two lines of a pair, each to its own', ...line('X.A Y.A, X.B Y.B') },
     {
       title: 'an LED from pin to ground',
@@ -29,6 +46,31 @@ testRule(polarity, {
     },
   ],
   invalid: [
+    {
+      title: 'a meter turned, between battery and motor',
+      ...metered('PACK.+ I.VIN-, I.VIN+ M.M1, M.M2 PACK.-'),
+      says: ['tip: I counts what is taken as negative: the current comes in at I.VIN- and leaves at I.VIN+.'],
+    },
+    {
+      title: 'a meter turned, between motor and ground',
+      ...metered('PACK.+ M.M1, M.M2 I.VIN-, I.VIN+ PACK.-'),
+      says: ['tip: I counts what is taken as negative: the current comes in at I.VIN- and leaves at I.VIN+.'],
+    },
+    {
+      title: 'one of two diodes that let the higher supply in, turned',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 9 }, WALL: { volts: 9 } },
+      parts: { D: 'diode', E: 'diode' },
+      wires: 'PACK.+ D.K, D.A MCU.VIN, WALL.+ E.A, E.K MCU.VIN, PACK.- MCU.GND, WALL.- MCU.GND',
+      says: ['fault: D is the wrong way round: its cathode D.K is on PACK.+, which can give nothing then.'],
+      fix: 'Swap the wires of D.A and D.K',
+      changes: [
+        'wire PACK.+ to D.K removed',
+        'wire D.A to MCU.VIN removed',
+        'wire PACK.+ to D.A added',
+        'wire D.K to MCU.VIN added',
+      ],
+    },
     {
       title: 'the two lines of a pair crossed',
       ...line('X.A Y.B, X.B Y.A'),

@@ -1,4 +1,5 @@
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { moverOf } from '../wiring/signals.ts'
 import type { Report } from './finding.ts'
 import { moveTo } from './mend.ts'
 
@@ -28,7 +29,7 @@ function registerOf(part: PartInstance | undefined): Register | undefined {
 export function takesLatched(wiring: Wiring, use: SignalUse, host: Host): string | undefined {
   const [own, before] = [registerOf(use.part), registerOf(host.provider)]
   if (own?.into !== use.end || before?.onward === undefined || host.end === before.onward) return undefined
-  return wiring.netOf(own.clock) === wiring.netOf(before.clock) ? before.onward : undefined
+  return moverOf(wiring, own.clock) === moverOf(wiring, before.clock) ? before.onward : undefined
 }
 
 /** Registers in a row that take the wrong output of the one before, or shift at another clock. */
@@ -52,8 +53,9 @@ export function sayChains(wiring: Wiring, report: (one: Report) => void): void {
     for (const after of registers) {
       if (before === after || before.onward === undefined || after.into === undefined) continue
       const [onward, into] = [before.onward, after.into].map((end) => wiring.netOf(end))
-      const clocks = [before.clock, after.clock].map((end) => wiring.netOf(end))
-      if (!onward?.wired || onward !== into || clocks[0] === clocks[1] || !clocks.every((net) => net?.wired)) continue
+      const clocks = [before.clock, after.clock]
+      if (!onward?.wired || onward !== into || !clocks.every((end) => wiring.netOf(end).wired)) continue
+      if (moverOf(wiring, before.clock) === moverOf(wiring, after.clock)) continue
       report({
         severity: 'fault',
         at: [after.clock, before.clock],

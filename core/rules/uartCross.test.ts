@@ -43,6 +43,12 @@ testRule(uartCross, {
       wires: 'A.GP4 B.TX2, A.GP5 B.RX2, A.GND B.GND',
       says: ['caution: A.GP4 is joined with B.GPIO17, and A.GP5 with B.GPIO16: TX to TX, RX to RX.'],
       fix: 'Swap the wires of B.GPIO17 and B.GPIO16',
+      changes: [
+        'wire A.GP4 to B.GPIO17 removed',
+        'wire A.GP5 to B.GPIO16 removed',
+        'wire A.GP4 to B.GPIO16 added',
+        'wire A.GP5 to B.GPIO17 added',
+      ],
     },
     {
       title: 'two boards, straight',

@@ -25,7 +25,7 @@ export const uartCross: Rule = {
     for (const pair of straightPairs(wiring)) report(boardWords(wiring, pair))
     // Two parts that talk with each other without a board between them.
     for (const net of wiring.nets) {
-      if (!net.wired) continue
+      if (!net.wired || net.ground || net.sources.length > 0) continue
       const uses = net.ends
         .map((end) => wiring.signal(end))
         .filter(

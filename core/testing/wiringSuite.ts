@@ -5,6 +5,7 @@ import { mistakenEveryday, soundEveryday } from './suiteEveryday.ts'
 import { mistakenForgotten, soundForgotten } from './suiteForgotten.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
 import { soundMoreParts } from './suiteMoreParts.ts'
+import { mistakenOver, soundOver } from './suiteOver.ts'
 import { soundParts } from './suiteParts.ts'
 import { mistakenAlone, soundAlone } from './suiteSmall.ts'
 import { soundMore } from './suiteSound.ts'
@@ -56,6 +57,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundMore,
   ...soundForgotten,
   ...soundEveryday,
+  ...soundOver,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
@@ -65,4 +67,5 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenAlone,
   ...mistakenForgotten,
   ...mistakenEveryday,
+  ...mistakenOver,
 ]

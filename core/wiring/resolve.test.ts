@@ -15,13 +15,13 @@ describe('resolve', () => {
     fc.assert(
       fc.property(randomWiring, (plan) => {
         const wiring = resolve(plan, catalog)
-        const ends = wiring.nets.flatMap((net) => net.ends)
+        const ends = wiring.nets.flatMap((net) => net.all)
         expect(new Set(ends).size).toBe(ends.length)
         for (const wire of plan.wires) expect(wiring.netOf(wire[0])).toBe(wiring.netOf(wire[1]))
         // Independent reader: flood from each end over wires and inner joins.
         const links = [...plan.wires.map((wire) => [wire[0], wire[1]] as const), ...innerJoins(plan)]
         for (const net of wiring.nets.slice(0, 12)) {
-          const seen = new Set([net.ends[0]!])
+          const seen = new Set([net.all[0]!])
           for (let grown = true; grown; ) {
             grown = false
             for (const [a, b] of links) {
@@ -30,7 +30,7 @@ describe('resolve', () => {
               grown = true
             }
           }
-          expect([...seen].sort()).toEqual([...net.ends].sort())
+          expect([...seen].sort()).toEqual([...net.all].sort())
         }
       }),
       { numRuns: times(60) },

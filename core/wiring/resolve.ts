@@ -50,7 +50,11 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     const entry = need(entryOf(plan.parts, owner.ref), owner.ref)
     const facts = need(catalog.parts.get(entry.part), entry.part)
     const { rheostat } = facts
-    if (rheostat && entry.options?.[rheostat.option] === undefined && isRheostat(owner, rheostat, { netOf, terminal })) {
+    if (
+      rheostat &&
+      entryOf(entry.options, rheostat.option) === undefined &&
+      isRheostat(owner, rheostat, { netOf, terminal })
+    ) {
       owner.options = { ...owner.options, [rheostat.option]: rheostat.value }
       owner.part = asChosen(facts, owner.options, owner.mode?.id)
     }

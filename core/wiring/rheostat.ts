@@ -77,9 +77,7 @@ function takesSignal(tap: string, ends: readonly string[], nets: Nets): boolean 
   const isHeard = ({ owner, pin }: Terminal): boolean =>
     owner.kind === 'part' && signalsAt(owner.part, pin).some(({ direction }) => direction === 'in')
   const given = ends.flatMap((end) => reached(end, nets, new Set([nets.netOf(tap)])))
-  return (
-    given.some(isGiven) || (given.some(isPin) && reached(tap, nets, new Set(ends.map(nets.netOf))).some(isHeard))
-  )
+  return given.some(isGiven) || (given.some(isPin) && reached(tap, nets, new Set(ends.map(nets.netOf))).some(isHeard))
 }
 
 const signalsAt = (part: Part, pin: string): Signal[] =>

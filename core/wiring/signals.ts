@@ -1,3 +1,5 @@
+import { isLoad } from '../catalog/common.ts'
+import type { Inner } from '../catalog/innerSchema.ts'
 import type { Part } from '../catalog/partSchema.ts'
 import type { Mode, Signal } from '../catalog/signalSchema.ts'
 import { holds } from '../catalog/when.ts'
@@ -25,7 +27,7 @@ export function findSignals(wiring: Nets): SignalUse[] {
       const needed = required === given.required ? given : { ...given, required }
       const facts = drivesBack(wiring, part, given) ? { ...needed, direction: 'both' as const } : needed
       const end = `${part.ref}.${facts.pin}`
-      const walk = follow(wiring, links, end, part, facts.alternates)
+      const walk = follow(wiring, links, end, part, facts)
       const net = wiring.netOf(end)
       const state = (): SignalState => {
         if (walk.hosts.length > 0) return 'placed'
@@ -79,13 +81,18 @@ function drivesBack({ netOf }: Nets, part: PartInstance, { backUnless }: Signal)
   return net.wired && !net.ground
 }
 
-/** What leads a signal on: a resistor, a diode, a channel of a level shifter, a buffer; and a capacitor what alternates. */
+/**
+ * What leads a signal on: a resistor, a diode, a channel of a level shifter, a buffer; a capacitor what alternates; a fuse,
+ * a meter or a contact the current of a load.
+ */
 interface Link {
   readonly ref: string
   readonly other: string
   readonly resistor: boolean
-  readonly couples: boolean
+  readonly only: 'alternating' | 'load' | undefined
 }
+
+const METAL = new Set<Inner['kind']>(['shunt', 'contact', 'switch'])
 
 /** Every end that leads on to another, with what lies between. */
 function linksByEnd(parts: readonly PartInstance[]): Map<string, Link[]> {
@@ -95,14 +102,15 @@ function linksByEnd(parts: readonly PartInstance[]): Map<string, Link[]> {
       const resistor = inner.kind === 'resistance' && (part.category === 'passive' || part.rheostat !== undefined)
       const diode = inner.kind === 'diode' && part.category === 'passive'
       const couples = inner.kind === 'capacitance' && part.category === 'passive'
-      if (!resistor && !diode && !couples && inner.kind !== 'shift' && inner.kind !== 'buffer') continue
+      const only = couples ? 'alternating' : METAL.has(inner.kind) ? 'load' : undefined
+      if (!resistor && !diode && !only && inner.kind !== 'shift' && inner.kind !== 'buffer') continue
       if (!holds(inner.when, options)) continue
       const [a, b] = inner.between.map((pin) => `${ref}.${pin}`) as [string, string]
       for (const [from, other] of [
         [a, b],
         [b, a],
       ] as const)
-        links.set(from, [...(links.get(from) ?? []), { ref, other, resistor, couples }])
+        links.set(from, [...(links.get(from) ?? []), { ref, other, resistor, only }])
     }
   return links
 }
@@ -124,7 +132,7 @@ function follow(
   links: ReadonlyMap<string, readonly Link[]>,
   start: string,
   part: PartInstance,
-  alternates: boolean,
+  { alternates, needs }: Signal,
 ): Walk {
   const hosts: { host: Host; via: readonly string[] }[] = []
   const home = wiring.netOf(start)
@@ -136,14 +144,16 @@ function follow(
   let others = false
   let series = false
   const meets: string[] = []
+  const isForLoad = isLoad(needs)
+  const leads = ({ only }: Link): boolean => only === undefined || (only === 'alternating' ? alternates : isForLoad)
   for (let at = queue.shift(); at; at = queue.shift()) {
     for (const end of at.net.ends) {
       const terminal = wiring.terminal(end)
       if (!terminal || terminal.ref === part.ref) continue
       if (terminal.partPin) meets.push(end)
-      const leads = links.get(end)?.filter(({ couples }) => !couples || alternates) ?? []
-      if (leads.length > 0) {
-        for (const link of leads) {
+      const on = links.get(end)?.filter(leads) ?? []
+      if (on.length > 0) {
+        for (const link of on) {
           const beyond = wiring.netOf(link.other)
           if (end === at.entry || seen.has(beyond) || beyond.ground || beyond.sources.length > 0) continue
           seen.add(beyond)
@@ -164,3 +174,7 @@ const isLoose = ({ terminal }: Nets, end: string): boolean => {
   const owner = terminal(end)?.owner
   return owner?.kind === 'part' && (owner.part.category === 'passive' || terminal(end)?.partPin?.role === 'passive')
 }
+
+/** What moves an end: the pin that reaches it, through resistors too; else the net on which it lies. */
+export const moverOf = ({ signal, netOf }: Pick<Wiring, 'signal' | 'netOf'>, end: string): string =>
+  signal(end)?.hosts[0]?.host.end ?? `net ${netOf(end).index}`

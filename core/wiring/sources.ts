@@ -5,7 +5,7 @@ import type { GivenRail } from '../catalog/partSchema.ts'
 import { bodyDiodes } from './asGuard.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
 import { cellsOf, stacksOf, weakest } from './stacks.ts'
-import { switchedLegs } from './turnedLegs.ts'
+import { type Legs, switchedLegs } from './turnedLegs.ts'
 
 export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
@@ -53,7 +53,7 @@ export function placeSources(
     feedBoard(board, feed, netOf, give)
   }
   const links = stiffLinks(parts, netOf, hasHost)
-  const leads = inLead(links, fedNets(boards, parts, netOf), hasHost)
+  const leads = inLead(links, fedNets(boards, supplies, parts, netOf), hasHost)
   const lead = (): boolean => {
     let more = false
     for (const link of links) {
@@ -211,20 +211,31 @@ function inLead(
 /** Nets at which a board or a part takes a supply. */
 const fedNets = (
   boards: readonly BoardInstance[],
+  supplies: readonly SupplyInstance[],
   parts: readonly PartInstance[],
   netOf: (end: string) => Net,
-): ReadonlySet<Net> =>
-  new Set<Net>([
+): ReadonlySet<Net> => {
+  const given = new Set([
+    ...supplies.map(({ ref }) => netOf(`${ref}.+`)),
+    ...parts.flatMap(({ ref, part }) => part.rails.map(({ pin }) => netOf(`${ref}.${pin}`))),
+  ])
+  return new Set<Net>([
     ...boards.flatMap((board) =>
       board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
     ),
     ...parts.flatMap(({ ref, part }) => {
-      // A coil may be fed at its other leg.
       const legs = switchedLegs(part)
-      const pins = part.supplies.flatMap((use) => [...use.pins, ...use.ground])
-      return [...pins, ...(legs ? [legs.signal] : [])].map((pin) => netOf(`${ref}.${pin}`))
+      const pins = legs
+        ? fedLegs(legs, (pin) => given.has(netOf(`${ref}.${pin}`)))
+        : part.supplies.flatMap((use) => [...use.pins, ...use.ground])
+      return pins.map((pin) => netOf(`${ref}.${pin}`))
     }),
   ])
+}
+
+/** A coil is fed at either leg: at the one that lies on a supply, and else at the one to which some way leads. */
+const fedLegs = ({ signal, other }: Legs, isGiven: (pin: string) => boolean): readonly string[] =>
+  isGiven(other) ? [other] : isGiven(signal) ? [signal] : [other, signal]
 
 /** The limit of a rail at the volts that feed it: past the last step the last one holds. */
 function byInput(
