@@ -1,12 +1,13 @@
 import type { Companion } from '../catalog/partSchema.ts'
-import { applyEdits, toBuy } from '../plan/edit.ts'
+import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
 import { companionEdits } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
+import { halfFor } from './halves.ts'
 import { openEnds } from './openEnds.ts'
 import type { Decision, Progress } from './progress.ts'
-import { spareFor } from './spares.ts'
+import { fitting, spareFor } from './spares.ts'
 
 /**
  * Puts in the companions that parts lack: those without which a part would be damaged or could not work, and others where
@@ -29,13 +30,16 @@ export function addCompanions(
     if (!owner || owner.part.companions.length === 0) continue
     for (const { facts, present } of companionsOf(now, owner)) {
       if (pullsFollower(now, owner, facts)) continue
-      if (
-        (facts.required ?? false) !== required ||
-        present ||
-        !which(facts, ref) ||
-        (!needed && !hasRoom(now, owner, facts))
-      )
+      if ((facts.required ?? false) !== required || present || !which(facts, ref)) continue
+      const half = halfFor(now, owner, facts, (one) => isMeant(now, owner, facts, one) && !taken.has(one.ref))
+      if (half) {
+        taken.add(half.ref)
+        const edits: Edit[] = [{ do: 'connect', from: half.open, to: half.to }]
+        decisions.push({ edits, from: half.open, to: half.to, why: facts.why })
+        now = resolve(applyEdits(now.plan, edits), wiring.catalog)
         continue
+      }
+      if (!needed && !hasRoom(now, owner, facts)) continue
       const spare = spareFor(now, owner, facts, taken)
       if (!spare && !needed && !(facts.required && (facts.series !== undefined || facts.across !== undefined))) continue
       const edits = toBuy(
@@ -66,9 +70,14 @@ function pullsFollower({ parts, signals }: Wiring, owner: PartInstance, { across
   return mine !== undefined && mine.state === 'open' && signals.some(isLeader)
 }
 
-/** Something of the part still has to be wired. */
+/** Kind and value do for a companion. */
+const isMeant = (wiring: Wiring, owner: PartInstance, facts: Companion, one: PartInstance): boolean =>
+  one !== owner && one.part.id === facts.part && fitting(wiring, owner, facts, [one]) !== undefined
+
+/** Something of the part still has to be wired, or it lacks what it cannot do without. */
 export const waits = (wiring: Wiring, part: PartInstance): boolean =>
   openEnds(wiring, part).some((one) => one.required) ||
+  companionsOf(wiring, part).some(({ facts, present }) => facts.required && facts.across && !present) ||
   wiring.signals.some((use) => use.part === part && use.lacksSeries)
 
 /** A companion in series goes to a pin that is not wired to its end; one across to pins of which no signal is settled. */

@@ -8,6 +8,7 @@ import { busNeed } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { meets } from '../wiring/needs.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import { weakOnBus } from './busVolts.ts'
 import { isRefusedForLevel, likenessOf } from './candidates.ts'
@@ -120,7 +121,15 @@ function channelFor(wiring: Wiring, use: SignalUse, taken: ReadonlySet<string>):
       .filter((inner) => isConverter(inner) && holds(inner.when, converter.options))
       .flatMap((inner) => sidesOf(wiring, use, converter, inner, line)),
   )
-  return all.find(carries) ?? all.find(({ outer, inner }) => isFree(outer) && isFree(inner))
+  // A way whose inner side the maker has led to a pin already waits for just such a line.
+  const isBegun = ({ outer, inner }: Channel): boolean =>
+    isFree(outer) &&
+    wiring.netOf(inner).wired &&
+    wiring.netOf(inner).ends.some((end) => {
+      const host = wiring.terminal(end)?.host
+      return host?.board !== undefined && meets(host, use) !== undefined
+    })
+  return all.find(carries) ?? all.find(isBegun) ?? all.find(({ outer, inner }) => isFree(outer) && isFree(inner))
 }
 
 const sharesAddress = (a: PartInstance, b: PartInstance): boolean =>

@@ -7,7 +7,7 @@ import { riseLimit, riseNanoseconds } from '../electrical/i2c.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
 import { areAlike } from '../wiring/levels.ts'
-import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import { connect, type Decision } from './progress.ts'
@@ -99,12 +99,34 @@ export function resistorEdits(
   }
 }
 
+/** The open leg of a resistor of about so many ohms whose other leg the maker has put where such a pull belongs. */
+function begun(wiring: Wiring, use: SignalUse, way: 'up' | 'down', ohms: number): string | undefined {
+  const to = pulledTo(wiring, use, way)
+  const rail = to === undefined ? undefined : wiring.netOf(to)
+  const span = ohms === BUS_PULL_OHMS ? spans.bus : spans.across
+  const isRail = (net: Net): boolean =>
+    way === 'down' ? net.ground : net.sources[0] !== undefined && net.sources[0].volts === rail?.sources[0]?.volts
+  return circuitOf(wiring).elements.flatMap(({ kind, part, a, b, netA, netB, ohms: has = 0 }) => {
+    if (kind !== 'resistor' || part.part.category !== 'passive' || has < ohms * span.least || has > ohms * span.most)
+      return []
+    const open = !netA.wired && isRail(netB) ? a : !netB.wired && isRail(netA) ? b : undefined
+    return open === undefined || wiring.plan.unused.includes(open) ? [] : [open]
+  })[0]
+}
+
 /** Resistors that the placed lines of the wanted parts need and do not have: buses, 1-Wire lines, pins without a pull. */
 export function addPullUps(wiring: Wiring, wanted: (ref: string) => boolean): Decision[] {
   const decisions: Decision[] = []
   let now = wiring
   const add = (use: SignalUse, ohms: number, why: string): void => {
     const way = use.facts.pull ?? 'up'
+    const half = begun(now, use, way, ohms)
+    if (half !== undefined) {
+      const decision = connect(half, use.end, why)
+      decisions.push(decision)
+      now = resolve(applyEdits(now.plan, decision.edits), now.catalog)
+      return
+    }
     const made = pullEdits(now, use, way, ohms)
     if (!made) return
     decisions.push({ edits: made.edits, from: use.end, to: made.ref, why })

@@ -44,11 +44,25 @@ export const looseParts = (wiring: Wiring, id: string): PartInstance[] =>
  * The loose part that fits best as the companion of another: of the right kind and value, first the one whose title says
  * that it is meant for this, then the nearest in value. One whose title names something else is left for that.
  */
-export function spareFor(
+export const spareFor = (
   wiring: Wiring,
   owner: PartInstance,
-  { part: id, options, why, series, across }: Companion,
+  companion: Companion,
   taken: ReadonlySet<string>,
+): PartInstance | undefined =>
+  fitting(
+    wiring,
+    owner,
+    companion,
+    looseParts(wiring, companion.part).filter((part) => !taken.has(part.ref)),
+  )
+
+/** Of some parts the one that fits best as the companion of another: see {@link spareFor}. */
+export function fitting(
+  wiring: Wiring,
+  owner: PartInstance,
+  { options, why, series, across, part: id }: Companion,
+  parts: readonly PartInstance[],
 ): PartInstance | undefined {
   const diode = circuitOf(wiring).elements.find(
     (one) => one.part === owner && one.kind === 'diode' && [one.a, one.b].includes(`${owner.ref}.${series}`),
@@ -67,8 +81,7 @@ export function spareFor(
   /** Another model does as well where it is rated for the current of the load. */
   const isRated = (part: PartInstance): boolean =>
     runs !== undefined && (chosenFact(part, 'mostMilliamps') ?? 0) >= runs
-  return looseParts(wiring, id)
-    .filter((part) => !taken.has(part.ref))
+  return parts
     .map((part) => ({
       part,
       meant: meant(wiring, part, owner, why),

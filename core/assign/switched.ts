@@ -3,7 +3,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { chosenFact } from '../wiring/chosen.ts'
-import type { BoardInstance, Host, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Host, Net, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
 import { bestSource, groundPost, sourcesOf } from '../wiring/supply.ts'
 import { bearsOf } from './blocks.ts'
 import { returnEnd } from './feeding.ts'
@@ -17,6 +17,8 @@ interface HighSide {
   /** Most volts and milliamperes that it switches. */
   readonly volts: number
   readonly milliamps: number
+  /** Supply on which its first side lies already. */
+  readonly on: Source | undefined
 }
 
 /**
@@ -40,14 +42,23 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
       sinks.splice(sink, 1)
       continue
     }
-    const source = bestSource(wiring, part, supply)
+    const best = bestSource(wiring, part, supply)
+    const suits = ({ on, volts, milliamps: bears }: HighSide): boolean => {
+      const at = (on ?? best)?.volts
+      if (at === undefined || at > volts || milliamps > bears) return false
+      return on === undefined || (at >= supply.facts.least && at <= supply.facts.most)
+    }
+    // One that the maker has put on the right supply waits for just this.
+    const found = switches.findIndex((one) => one.on !== undefined && suits(one))
+    const at = found >= 0 ? found : switches.findIndex(suits)
+    const source = switches[at]?.on ?? best
     const minus = source && (returnEnd(wiring, source.end) ?? groundPost(part.home))
     if (!source || minus === undefined) continue
-    const at = switches.findIndex((one) => source.volts <= one.volts && milliamps <= one.milliamps)
     const [chosen] = at < 0 ? [] : switches.splice(at, 1)
     if (!chosen) continue
+    if (!chosen.on)
+      decisions.push(connect(chosen.from, source.end, `${source.volts} V for what ${chosen.part.ref} switches`))
     decisions.push(
-      connect(chosen.from, source.end, `${source.volts} V for what ${chosen.part.ref} switches`),
       connect(plus, chosen.to, `gets its supply while ${chosen.part.ref} is on`),
       connect(use.end, minus, `back to its supply: ${chosen.part.ref} switches the other lead`),
     )
@@ -123,13 +134,24 @@ function switchedOnce(wiring: Wiring, part: PartInstance): SignalUse | undefined
     : undefined
 }
 
-/** Contacts that close with the signal of their part, of which neither side is wired. */
+/** Contacts that close with the signal of their part, of which neither side is wired, or only the one on a supply. */
 const freeContacts = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
   circuitOf(wiring).elements.flatMap(({ part, moved, a, b, netA, netB }) =>
-    moved?.whileActive === true && wanted(part.ref) && !netA.wired && !netB.wired
-      ? [{ part, from: a, to: b, volts: Number.POSITIVE_INFINITY, milliamps: Number.POSITIVE_INFINITY }]
+    moved?.whileActive === true && wanted(part.ref) && !netB.wired && isFreeOrFed(netA)
+      ? [
+          {
+            part,
+            from: a,
+            to: b,
+            volts: Number.POSITIVE_INFINITY,
+            milliamps: Number.POSITIVE_INFINITY,
+            on: netA.sources[0],
+          },
+        ]
       : [],
   )
+
+const isFreeOrFed = ({ wired, ground, sources }: Net): boolean => !wired || (!ground && sources.length > 0)
 
 /** Bare P-channel transistors, up to the voltage of the board: above it no pin lifts the gate far enough to let go. */
 const freeHighSides = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
@@ -137,9 +159,10 @@ const freeHighSides = (wiring: Wiring, wanted: (ref: string) => boolean): HighSi
     const host = wiring.hosts.get(output)
     const from = `${part.ref}.${facts.supply}`
     if (part.part.build !== 'component' || facts.supply === undefined || !host?.functions.has('source')) return []
-    if (!wanted(part.ref) || wiring.netOf(output).wired || wiring.netOf(from).wired) return []
+    const on = wiring.netOf(from)
+    if (!wanted(part.ref) || wiring.netOf(output).wired || !isFreeOrFed(on)) return []
     const volts = part.home?.board.logicVolts ?? 0
-    return [{ part, from, to: output, volts, milliamps: bearsOf(host) ?? Number.POSITIVE_INFINITY }]
+    return [{ part, from, to: output, volts, milliamps: bearsOf(host) ?? Number.POSITIVE_INFINITY, on: on.sources[0] }]
   })
 
 /** Outputs of the kit that pull a load to ground and carry none yet. */

@@ -1,0 +1,65 @@
+import type { Companion } from '../catalog/partSchema.ts'
+import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { candidates } from './candidates.ts'
+
+/** A part of two legs of which the maker has wired one, and where its other leg goes. */
+export interface Half {
+  readonly ref: string
+  readonly open: string
+  readonly to: string
+}
+
+/**
+ * A part of two legs that the maker has begun to wire, as a companion of another one: its wired leg lies at the pin that
+ * is to carry the companion's signal, or on one of the two nets across which the companion belongs; then the other leg is
+ * what is missing. `fits` says whether kind and value do.
+ */
+export function halfFor(
+  wiring: Wiring,
+  owner: PartInstance,
+  { series, across }: Companion,
+  isMeant: (part: PartInstance) => boolean,
+): Half | undefined {
+  const unused = new Set(wiring.plan.unused)
+  for (const part of wiring.parts) {
+    const [a, b, ...more] = part.part.pins.map(({ id }) => `${part.ref}.${id}`)
+    if (!a || !b || more.length > 0 || part.part.polarised || !isMeant(part)) continue
+    const [netA, netB] = [wiring.netOf(a), wiring.netOf(b)]
+    if (netA.wired === netB.wired) continue
+    const [open, near] = netA.wired ? [b, netA] : [a, netB]
+    if (unused.has(open)) continue
+    const to = series !== undefined ? seriesEnd(wiring, owner, series, near) : acrossEnd(wiring, owner, across, near)
+    if (to !== undefined) return { ref: part.ref, open, to }
+  }
+  return undefined
+}
+
+/** The pin of a companion in series, where the wired leg lies at a pin of a board that may carry its signal. */
+function seriesEnd(wiring: Wiring, owner: PartInstance, series: string, near: Net): string | undefined {
+  const end = `${owner.ref}.${series}`
+  const use = wiring.signal(end)
+  if (!use || wiring.netOf(end).wired) return undefined
+  const fits = candidates(wiring, use).some(
+    ({ host, blocked }) => blocked === undefined && wiring.netOf(host.end) === near,
+  )
+  return fits ? end : undefined
+}
+
+/** The other one of two ends across which a companion belongs, where its wired leg lies on the first. */
+function acrossEnd(wiring: Wiring, owner: PartInstance, across: Companion['across'], near: Net): string | undefined {
+  if (!across) return undefined
+  const own = (pin: string): string | undefined => {
+    if (pin !== 'ground' && pin !== 'supply') return `${owner.ref}.${pin}`
+    const [use] = owner.supplies
+    return pin === 'ground' ? use?.grounds[0] : use?.pins[0]
+  }
+  const isOn = (pin: string): boolean => {
+    if (pin === 'ground') return near.ground
+    if (pin !== 'supply') return near === wiring.netOf(`${owner.ref}.${pin}`)
+    const volts = owner.logicVolts ?? owner.home?.board.logicVolts
+    return near.sources.some((source) => source.volts === volts) && !near.ground
+  }
+  const at = across.findIndex(isOn)
+  const other = at < 0 ? undefined : own(across[1 - at] as string)
+  return other !== undefined && wiring.netOf(other) !== near ? other : undefined
+}
