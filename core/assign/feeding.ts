@@ -40,7 +40,8 @@ function cellsToTheirPlace(wiring: Wiring, chosen: (ref: string) => boolean): De
         ? [connect(place.plus, cell.plus, 'reads the state of the cell')]
         : []
     }
-    const cell = loose.has(part.ref) ? free.shift() : undefined
+    const isFree = [place.plus, place.minus].every((end) => end !== undefined && !wiring.netOf(end).wired)
+    const cell = isFree ? free.shift() : undefined
     const [minus] = cell?.minus ?? []
     if (!cell || minus === undefined || place.minus === undefined) return []
     return [

@@ -37,13 +37,24 @@ export function halfFor(
 /** The pin of a companion in series, where the wired leg lies at a pin of a board that may carry its signal. */
 function seriesEnd(wiring: Wiring, owner: PartInstance, series: string, near: Net): string | undefined {
   const end = `${owner.ref}.${series}`
+  if (wiring.netOf(end).wired) return undefined
   const use = wiring.signal(end)
-  if (!use || wiring.netOf(end).wired) return undefined
+  if (!use) return isFedBy(owner, end, near) ? end : undefined
   const fits = candidates(wiring, use).some(
     ({ host, blocked }) => blocked === undefined && wiring.netOf(host.end) === near,
   )
   return fits ? end : undefined
 }
+
+/** A pin that is fed through the companion, where the wired leg lies on a supply that suits it. */
+const isFedBy = (owner: PartInstance, end: string, near: Net): boolean =>
+  owner.supplies.some(({ pins, source, facts }) => {
+    const isOwn = pins.includes(end)
+    const isTied = owner.part.ties.some(({ pin, to }) => `${owner.ref}.${pin}` === end && to === 'supply')
+    return near.sources.some(({ volts }) =>
+      isOwn ? volts >= facts.least && volts <= facts.most : isTied && volts === (source?.volts ?? facts.usual),
+    )
+  })
 
 /** The other one of two ends across which a companion belongs, where its wired leg lies on the first. */
 function acrossEnd(wiring: Wiring, owner: PartInstance, across: Companion['across'], near: Net): string | undefined {

@@ -74,6 +74,46 @@ describe('what is wired stays', () => {
   )
 })
 
+describe('a part that lost its wires is put back to what was left of them', () => {
+  /** Parts of which nothing is left but legs of others: these say nothing of what was there. */
+  const said = (plan: Plan): string[] =>
+    check(resolve(plan, catalog), allRules).flatMap(({ severity, rule, message }) =>
+      severity === 'tip' ? [] : [`${severity} ${rule}: ${message}`],
+    )
+  const asked = new Set(['sensor', 'display', 'light', 'input', 'radio', 'load'])
+  /** What stays behind, with the reason. */
+  const left: Readonly<Record<string, string>> = {
+    'a display with a knob and a resistor LCD': 'a knob between two rails may be one that is read',
+    'the same on a board with one serial port B': 'a divider at a pin of no port says nothing of the port',
+    'the same with a fuse W': 'of a switch with no wire nobody knows that it was in the way of the supply',
+    'a motor that two relays turn both ways, and a diode M': 'two contacts between rails say nothing of a motor',
+    'a motor, a meter of current, a fuse and a socket I': 'what was cut where a meter stood is two ends',
+    'a lamp behind a relay and a meter with terminals A': 'what was cut where a meter stood is two ends',
+    'a strip, a buffer and a resistor on a 3.3 V board S': 'the resistor lies behind the buffer',
+    'a touch pad that lights a lamp by itself L': 'the resistor hangs on a sensor, which the search does not ask',
+  }
+  it.each(kits)(
+    '$title',
+    ({ title, why, wired: _, never: __, apart: ___, adds: ____, value: _____, left: ______, ...short }) => {
+      const kit = planOf(short)
+      const whole = applyEdits(kit, assignChoosing(resolve(kit, catalog)).edits)
+      const before = new Set(said(whole))
+      for (const [ref, { part }] of Object.entries(kit.parts)) {
+        if (!asked.has(catalog.parts.get(part)?.category ?? '') || Object.hasOwn(left, `${title} ${ref}`)) continue
+        const isOwn = (end: string): boolean => end.startsWith(`${ref}.`)
+        const bare = { ...whole, wires: whole.wires.filter(([a, b]) => !isOwn(a) && !isOwn(b)) }
+        const again = applyEdits(bare, assignChoosing(resolve(bare, catalog)).edits)
+        expect(
+          said(again).filter((one) => !before.has(one)),
+          `${ref}: ${why}`,
+        ).toEqual([])
+        // The maker's other wires stay.
+        expect(bare.wires.filter((wire) => !again.wires.includes(wire))).toEqual([])
+      }
+    },
+  )
+})
+
 describe('the order in which a kit is listed changes names, not what works', () => {
   it.each(kits.filter(({ left = [] }) => left.length === 0))(
     '$title, the other way round',

@@ -6,6 +6,7 @@ import { isBetweenParts } from '../wiring/between.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { takesKick } from '../wiring/windings.ts'
 import type { AssignOptions } from './assign.ts'
+import { joinBegun } from './begun.ts'
 import { chainRegisters } from './chains.ts'
 import { addCompanions, waits } from './companions.ts'
 import { feed, feedConverters } from './feeding.ts'
@@ -31,6 +32,7 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
     (now) => switchHighSide(now, wanted),
     (now) => switchByTransistors(now, wanted),
     (now) => feed(now, wanted),
+    (now) => joinBegun(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
     (now) => leadOver(now, wanted),
     (now) => addCompanions(now, isWaiting, (one) => !takesKick(now.catalog, one)),
