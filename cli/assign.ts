@@ -30,6 +30,7 @@ export function assignCommand(file: string, options: AssignCommandOptions): Stat
   if (answer) printJson(answer)
   else if (options.out === undefined) print(placed)
   for (const { ref, what, why } of result.added) process.stderr.write(`added ${ref}, ${what}: ${why}\n`)
+  for (const { ref, why } of result.left) process.stderr.write(`left ${ref} in the box: ${why}\n`)
   const questions = answer?.questions ?? questionsFor(resolve(applyEdits(plan, result.edits), theCatalog()))
   for (const { text: asked, why, answers } of questions)
     process.stderr.write(`${asked} Taken: ${answers[0]?.title}. ${why}\n`)

@@ -16,6 +16,8 @@ export interface Paper {
   readonly wires: number
   /** Parts that the kit did not have. */
   readonly added: readonly Added[]
+  /** Sources of the kit that feed nothing, with the reason. */
+  readonly left: AssignResult['left']
   /** Modes and addresses taken other than usual. */
   readonly choices: AssignResult['choices']
   /** Breadboards that were laid out, as `full` or `half`; none where the plan has its own. */
@@ -42,6 +44,7 @@ export function kitToPaper(
     edits: [...edits, ...bench],
     wires: edits.filter((edit) => edit.do === 'connect').length,
     added: addedBy(edits, result.added, catalog),
+    left: result.left,
     choices: result.choices,
     breadboards: bench.flatMap((edit) => (edit.do === 'set-breadboard' && edit.entry ? [edit.entry.kind] : [])),
     unplaced: result.unplaced.map(({ end, reasons }) => ({ end, why: reasons[0] ?? 'no pin suits' })),
@@ -55,7 +58,7 @@ export function kitToPaper(
 function helped(
   wiring: Wiring,
   result: AssignResult,
-): { readonly edits: readonly Edit[]; readonly result: Pick<AssignResult, 'added' | 'choices' | 'unplaced'> } {
+): { readonly edits: readonly Edit[]; readonly result: Pick<AssignResult, 'added' | 'left' | 'choices' | 'unplaced'> } {
   if (!result.unplaced.some(({ level }) => level)) return { edits: result.edits, result }
   const isSmall = (edit: Edit): boolean =>
     edit.do === 'connect' ||
@@ -66,7 +69,12 @@ function helped(
   const after = assignChoosing(resolve(applyEdits(wiring.plan, way.edits), wiring.catalog))
   return {
     edits: [...way.edits, ...after.edits],
-    result: { added: [...result.added, ...after.added], choices: after.choices, unplaced: after.unplaced },
+    result: {
+      added: [...result.added, ...after.added],
+      left: after.left,
+      choices: after.choices,
+      unplaced: after.unplaced,
+    },
   }
 }
 

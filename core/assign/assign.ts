@@ -1,8 +1,9 @@
 import { entryOf } from '../base/entryOf.ts'
 import { formatOptionAmount } from '../electrical/quantity.ts'
-import { type Edit, toBuy } from '../plan/edit.ts'
+import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
+import { resolve } from '../wiring/resolve.ts'
 import { fitBases, fitLamps } from './bases.ts'
 import { candidates } from './candidates.ts'
 import {
@@ -16,6 +17,7 @@ import {
 } from './finish.ts'
 import { isMainSwitch, throughWhatLiesInTheWay } from './inPath.ts'
 import { divisionOf } from './leadOver.ts'
+import { type Left, leftInBox } from './left.ts'
 import { type Neat, neaten } from './neatness.ts'
 import { isSpareInput } from './openEnds.ts'
 import { asFound, placeLoads, placing, refusals } from './placing.ts'
@@ -66,6 +68,8 @@ export interface AssignResult {
   readonly choices: readonly { readonly ref: string; readonly title: string }[]
   /** Parts that the kit did not have: to buy, or to look for in the box. */
   readonly added: readonly Added[]
+  /** Batteries, sockets and converters of the kit that feed nothing, with the reason. */
+  readonly left: readonly Left[]
   /**
    * Points for signals that belong together standing side by side, before and after the pins were made neat, and what
    * was paid for it in points of placement, on top of `cost`.
@@ -79,6 +83,13 @@ export interface AssignResult {
  * was proven. Same input, same answer.
  */
 export function assign(wiring: Wiring, options: AssignOptions = {}): AssignResult {
+  const result = withoutIdle(wiring, options)
+  if (options.only || options.draft) return result
+  return { ...result, left: leftInBox(wiring, resolve(applyEdits(wiring.plan, result.edits), wiring.catalog)) }
+}
+
+/** As {@link assign}, without drivers, converters and sources that would come to nothing. */
+function withoutIdle(wiring: Wiring, options: AssignOptions): AssignResult {
   let result = assignAll(wiring, options)
   if (options.only) return result
   // What no load, nothing to feed and no line came to stays in the box, with what it would have needed. That may leave
@@ -228,6 +239,7 @@ function resultOf(
     unplaced,
     choices: [],
     added: addedBy(wiring, decisions),
+    left: [],
     neatness: {
       before: tenths(neat.before + loads.neat.before),
       after: tenths(neat.after + loads.neat.after),

@@ -20,7 +20,7 @@ export function PaperAccount() {
   const client = useSearch()
   const [isClosed, setClosed] = useState(false)
   if (!paper || isClosed || wiring.plan.wires.length < total) return null
-  const { wires, added, choices, breadboards, unplaced } = paper
+  const { wires, added, left, choices, breadboards, unplaced } = paper
   // As they are now: an answer below may have mended some.
   const { fault, caution } = count(sift(wiring, findings).standing)
   const kinds = [...new Set(breadboards)].map((kind) =>
@@ -51,6 +51,11 @@ export function PaperAccount() {
           {added.length > MOST_SAID && ` and ${added.length - MOST_SAID} more, in the list of parts`}.
         </p>
       )}
+      {left.map(({ ref, why }) => (
+        <p key={ref}>
+          <b className="mono">{ref}</b> stays in the box <span className="soft">({why})</span>.
+        </p>
+      ))}
       {unplaced.length > 0 && (
         <p className="open">
           <b>Still open:</b>{' '}

@@ -83,14 +83,15 @@ export function usePlacing(): Placing {
 }
 
 /** What a search placed and added, and how good that is. */
-function placedWords({ placed, choices, added, optimal, neatness, cost, bound }: AssignResult): string {
+function placedWords({ placed, choices, added, left, optimal, neatness, cost, bound }: AssignResult): string {
   if (placed.length === 0) return 'Nothing was open.'
   const chosen = choices.map(({ ref, title }) => `, ${ref} as ${title}`).join('')
   const bought = added.map(({ ref, what }) => `, added ${ref} (${what})`).join('')
+  const kept = left.map(({ ref, why }) => ` ${ref} stays in the box: ${why}.`).join('')
   const quality = !optimal
     ? `. Not proven best: it costs ${cost} points, and none can cost less than ${bound}`
     : neatness.paid > 0
       ? `; ${neatness.paid} points above the cheapest, so that what belongs together stands side by side`
       : '; no arrangement costs less'
-  return `${counted(placed.length, 'wire')} placed${chosen}${bought}${quality}.`
+  return `${counted(placed.length, 'wire')} placed${chosen}${bought}${quality}.${kept}`
 }
