@@ -56,7 +56,7 @@ describe('the same wiring is judged alike', () => {
 
   it('with wires led on from leg to leg instead of all from one', () => {
     for (const { title, plan, turn } of plans) {
-      const ends = [...new Set(plan.wires.flatMap(([a, b]) => [a, b]))]
+      const ends = [...new Set(plan.wires.flatMap((wire) => wire.slice(0, 2) as string[]))]
       const hubs = ends.filter((end) => plan.wires.filter((wire) => wire.slice(0, 2).includes(end)).length > 1)
       const hub = hubs[turn % Math.max(hubs.length, 1)]
       if (hub === undefined) continue

@@ -32,6 +32,18 @@ export function invoke(callee: Py, args: readonly Py[], named: ReadonlyMap<strin
   return raise('TypeError', `'${typeName(callee)}' object is not callable`)
 }
 
+/** What a call from a thread comes to, where it may wait. */
+export class Waiting {
+  readonly from: PyIterator
+  constructor(from: PyIterator) {
+    this.from = from
+  }
+}
+
+/** Calls something from a thread: what waits is handed on instead of being waited for. */
+export const invokeHeld = (callee: Py, args: readonly Py[], named: ReadonlyMap<string, Py>): Py =>
+  callee instanceof PyFunction && callee.held ? new Waiting(callee.held(args, named)) : invoke(callee, args, named)
+
 function instantiate(cls: PyClass, args: readonly Py[], named: ReadonlyMap<string, Py>): Py {
   if (cls.order.some(({ name }) => name === 'BaseException')) {
     const made = errorOf(cls, args)
@@ -64,7 +76,15 @@ function bound(found: Py, of: Py, cls: PyClass): Py {
   if (found instanceof PyProperty) return found.get.call([of], none)
   if (!(found instanceof PyFunction) || found.kind === 'static') return found
   const first = found.kind === 'class' ? cls : of
-  return new PyFunction(found.name, (args, named) => found.call([first, ...args], named), 'static', found.wants - 1)
+  const { held } = found
+  const made = new PyFunction(
+    found.name,
+    (args, named) => found.call([first, ...args], named),
+    'static',
+    found.wants - 1,
+  )
+  if (held) made.held = (args, named) => held([first, ...args], named)
+  return made
 }
 
 /** `of.name`; undefined where there is none. */

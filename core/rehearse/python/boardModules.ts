@@ -8,6 +8,7 @@ import { pinCalls } from './pinCalls.ts'
 import { type SerialLines, serialLines } from './serialLines.ts'
 import { sleepModules } from './sleepModules.ts'
 import { taskModule } from './tasks.ts'
+import { Threads, threadModules } from './threads.ts'
 
 /** Classes of buses that the modules of all dialects hand on. */
 export interface BusClasses {
@@ -19,7 +20,8 @@ export interface BusClasses {
 export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
   const calls = pinCalls(board)
   const buses = { spi: fourWire(board, calls), serial: serialLines(board, calls) }
-  const { machine: micro, time } = microModules(board, calls, buses)
+  const threads = new Threads(board, calls)
+  const { machine: micro, time } = microModules(board, calls, buses, threads)
   const sleeping = sleepModules(board, calls)
   const machine = [...micro, ...sleeping.machine]
   const tasks = taskModule(board, calls)
@@ -34,5 +36,6 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
     ...deskModules(board, calls, buses),
     ...networkModules(board, calls),
     ...sleeping.others,
+    ...threadModules(threads),
   ])
 }

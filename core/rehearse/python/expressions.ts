@@ -1,7 +1,7 @@
 import type { Machine } from '../cpp/machine.ts'
 import type { Refusal } from '../cpp/program.ts'
 import { SourceError } from '../cpp/tokens.ts'
-import { callMember, getAttribute, invoke } from './attributes.ts'
+import { callMember, getAttribute, invoke, invokeHeld } from './attributes.ts'
 import { none, superOf } from './calling.ts'
 import { declareInner } from './names.ts'
 import { binary, compare, element, unary } from './operators.ts'
@@ -247,7 +247,7 @@ export abstract class PyExpressions {
     }
   }
 
-  protected callOf(node: PyExpr & { e: 'call' }, scope: PyScope): Get {
+  protected callOf(node: PyExpr & { e: 'call' }, scope: PyScope, isHeld = false): Get {
     const machine = this.machine
     const { at, of } = node
     const plain = node.args.every(({ name, star }) => name === undefined && star === 0)
@@ -279,6 +279,7 @@ export abstract class PyExpressions {
         const object = owner(f)
         const [args, names] = [argsOf(f), namedOf(f)]
         machine.at = at
+        if (isHeld) return invokeHeld(getAttribute(object, of.name), args, names)
         return callMember(object, of.name, args, names)
       }
     }
@@ -287,7 +288,7 @@ export abstract class PyExpressions {
       const called = callee(f)
       const [args, names] = [argsOf(f), namedOf(f)]
       machine.at = at
-      return invoke(called, args, names)
+      return isHeld ? invokeHeld(called, args, names) : invoke(called, args, names)
     }
   }
 

@@ -1,9 +1,9 @@
 import { BREAK, GO, RETURN } from '../cpp/program.ts'
 import { SourceError } from '../cpp/tokens.ts'
-import { attribute, getAttribute, invoke } from './attributes.ts'
-import { bind, delegated, generatorOf, nothingFirst, withSlot } from './calling.ts'
+import { attribute, getAttribute, invoke, invokeHeld, Waiting } from './attributes.ts'
+import { bind, delegated, generatorOf, none, nothingFirst, withSlot } from './calling.ts'
 import type { Exec, Flow, Get } from './expressions.ts'
-import { declareNames, hasYield } from './names.ts'
+import { declareNames, hasYield, mayWait } from './names.ts'
 import { type PyFrame, PyScope } from './scope.ts'
 import { PyStatements } from './statements.ts'
 import type { PyExpr, PyFunctionNode, PyStmt } from './syntax.ts'
@@ -11,6 +11,9 @@ import { isTrue, iterate, type Py, PyError, PyFunction, PyIterator } from './val
 
 /** Functions, and statements that may stop in their middle: those of generators and tasks. */
 export class PythonCompiler extends PyStatements {
+  /** What is compiled now runs in a thread: wherever it calls something it may wait. */
+  #isHeld = false
+
   /** Makes a function where its definition is reached. */
   protected override functionOf(node: PyFunctionNode, scope: PyScope): Get {
     const machine = this.machine
@@ -20,14 +23,18 @@ export class PythonCompiler extends PyStatements {
     const stops = node.isAsync || node.body.some(hasYield)
     const { params, name } = node
     const defaults = params.map(({ otherwise }) => otherwise && this.get(otherwise, scope))
+    const wasHeld = this.#isHeld
+    this.#isHeld = false
     const body = stops ? undefined : this.block(node.body, inner)
     const flow = stops ? this.flowBlock(node.body, inner) : undefined
+    this.#isHeld = wasHeld
     const inClass = scope.kind === 'class'
+    const held = stops ? undefined : this.#heldOf(node, inner)
     const wants = params.filter(({ kind, otherwise }) => kind === 'plain' && !otherwise).length
     return (f) => {
       const outer = inClass ? f.up : f
       const kept = defaults.map((one) => one?.(f))
-      return new PyFunction(
+      const made = new PyFunction(
         name,
         (args, named) => {
           const v: Py[] = new Array(inner.size)
@@ -45,12 +52,35 @@ export class PythonCompiler extends PyStatements {
         'plain',
         wants,
       )
+      if (held)
+        made.held = (args, named) => {
+          const flow = held()
+          const v: Py[] = new Array(inner.size)
+          bind(name, params, kept, args, named, v)
+          return generatorOf(flow({ v, up: outer }), 'coroutine', () => this.ret)
+        }
+      return made
+    }
+  }
+
+  /** A function as a thread runs it, compiled when a thread first comes there. */
+  #heldOf(node: PyFunctionNode, inner: PyScope): () => Flow {
+    let flow: Flow | undefined
+    return () => {
+      if (flow) return flow
+      this.#isHeld = true
+      try {
+        flow = this.flowBlock(node.body, inner)
+      } finally {
+        this.#isHeld = false
+      }
+      return flow
     }
   }
 
   protected flowBlock(body: readonly PyStmt[], scope: PyScope): Flow {
-    const all = body.map((one) => (hasYield(one) ? this.flowOf(one, scope) : this.guarded(one, scope)))
-    const isFlow = body.map(hasYield)
+    const isFlow = body.map((one) => hasYield(one) || (this.#isHeld && mayWait(one)))
+    const all = body.map((one, at) => (isFlow[at] ? this.flowOf(one, scope) : this.guarded(one, scope)))
     return function* (f) {
       for (let at = 0; at < all.length; at += 1) {
         const end: number = isFlow[at] ? yield* (all[at] as Flow)(f) : (all[at] as Exec)(f)
@@ -154,18 +184,18 @@ export class PythonCompiler extends PyStatements {
       case 'try':
         return this.flowTry(node, scope)
       case 'with': {
-        const [item] = node.items
-        if (node.items.length !== 1 || !item)
-          throw new SourceError('with over several things is not understood where something is waited for', at)
+        const [item, ...others] = node.items as [(typeof node.items)[number], ...typeof node.items]
+        if (others.length > 0) return this.flowOf({ ...node, items: [item], body: [{ ...node, items: others }] }, scope)
         const { first, get } = lifted(item.value)
         const put = item.target && this.putOf(item.target, scope)
         const body = this.flowBlock(node.body, scope)
+        const isHeld = this.#isHeld
         return function* (f) {
           machine.step(at)
           yield* first(f)
           const manager = get(f)
           const enter = attribute(manager, '__aenter__') ?? getAttribute(manager, '__enter__')
-          const entered = invoke(enter, [])
+          const entered = isHeld ? unwrapped(invokeHeld(enter, [], none)) : invoke(enter, [])
           // What is entered is waited for, whether its value is named or not.
           const named = entered instanceof PyIterator ? yield* delegated(entered) : entered
           put?.(f, named)
@@ -219,11 +249,27 @@ export class PythonCompiler extends PyStatements {
   /** A value in which something is given out or waited for: that is done first, the rest of it after. */
   protected lifted(value: PyExpr, scope: PyScope): { first: (f: PyFrame) => Generator<Py, void, Py>; get: Get } {
     const steps: ((f: PyFrame) => Generator<Py, void, Py>)[] = []
+    const isHeld = this.#isHeld
     const lift = <T>(node: T): T => {
       if (Array.isArray(node)) return node.map(lift) as T
       if (typeof node !== 'object' || node === null) return node
       const expr = node as unknown as PyExpr
       if (expr.e === 'lambda') return node
+      if (isHeld) {
+        // What is called only now and then is left where it stands.
+        if (expr.e === 'each') return node
+        if (expr.e === 'logic') return { ...expr, a: lift(expr.a) } as T
+        if (expr.e === 'choose') return { ...expr, if: lift(expr.if) } as T
+        if (expr.e === 'call') {
+          const get = this.callOf({ ...expr, of: lift(expr.of), args: lift(expr.args) }, scope, true)
+          const slot = scope.slot()
+          steps.push(function* (f) {
+            const made = get(f)
+            f.v[slot] = made instanceof Waiting ? yield* delegated(made.from) : made
+          })
+          return { e: 'name', name: ` ${slot}`, at: expr.at, slot } as T
+        }
+      }
       if (expr.e === 'yield' || expr.e === 'await') {
         const inner = expr.e === 'await' ? lift(expr.of) : expr.value && lift(expr.value)
         const get = inner ? this.get(inner as PyExpr, scope) : () => null
@@ -246,3 +292,6 @@ export class PythonCompiler extends PyStatements {
     }
   }
 }
+
+/** What something waits for, bare; anything else as it is. */
+const unwrapped = (value: Py): Py => (value instanceof Waiting ? value.from : value)

@@ -4,6 +4,7 @@ import { invoke } from './attributes.ts'
 import type { BusClasses } from './boardModules.ts'
 import { fn, type Named, type Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
+import type { Threads } from './threads.ts'
 import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple } from './values.ts'
 
 /** Microseconds of a reading of a touch pin, and what it gives: above a thousand at rest, some ten under a finger, as documented. */
@@ -12,7 +13,7 @@ const UNTOUCHED = 1200
 const TOUCHED = 60
 
 /** `machine` and `time` as MicroPython has them. */
-export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClasses) {
+export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClasses, threads: Threads) {
   const { hardware, machine, costs } = board
   const {
     wait,
@@ -231,9 +232,9 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
   /** Microseconds for which the program has run. */
   const sinceStart = (): number => machine.now - machine.born
   const time: [string, Py][] = [
-    ['sleep', fn('sleep', ([s]) => wait(asNumber(s) * 1e6))],
-    ['sleep_ms', fn('sleep_ms', ([ms]) => wait(asNumber(ms) * 1000))],
-    ['sleep_us', fn('sleep_us', ([us]) => wait(asNumber(us)))],
+    ['sleep', threads.sleep('sleep', (s) => s)],
+    ['sleep_ms', threads.sleep('sleep_ms', (ms) => ms / 1000)],
+    ['sleep_us', threads.sleep('sleep_us', (us) => us / 1e6)],
     ['ticks_ms', fn('ticks_ms', () => Math.floor(clock() / 1000) % ticks)],
     ['ticks_us', fn('ticks_us', () => Math.floor(clock()) % ticks)],
     ['ticks_cpu', fn('ticks_cpu', () => Math.floor(sinceStart()) % ticks)],

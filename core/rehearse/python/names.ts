@@ -93,3 +93,18 @@ export function hasYield(node: unknown): boolean {
   if (e === 'lambda' || s === 'def' || s === 'class') return false
   return Object.values(node).some(hasYield)
 }
+
+/** Kinds of statements that can stop in their middle. */
+const CAN_STOP = new Set(['expression', 'assign', 'change', 'return', 'if', 'while', 'for', 'try', 'with'])
+
+/** Something is called in it, functions inside left out: in a thread it may wait there. */
+export const mayWait = (node: PyStmt): boolean => CAN_STOP.has(node.s) && hasCall(node)
+
+function hasCall(node: unknown): boolean {
+  if (typeof node !== 'object' || node === null) return false
+  if (Array.isArray(node)) return node.some(hasCall)
+  const { e, s } = node as { e?: string; s?: string }
+  if (e === 'call' || s === 'with') return true
+  if (e === 'lambda' || s === 'def' || s === 'class') return false
+  return Object.values(node).some(hasCall)
+}

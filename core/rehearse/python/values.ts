@@ -156,6 +156,8 @@ export class PyFunction {
   readonly kind: 'plain' | 'static' | 'class'
   /** Arguments without which it cannot be called, the object it is bound to left out. */
   readonly wants: number
+  /** Called from a thread: gives what it waits for, and its value at the end. */
+  held: ((...given: Parameters<Call>) => PyIterator) | undefined
   constructor(name: string, call: Call, kind: PyFunction['kind'] = 'plain', wants = 0) {
     this.name = name
     this.call = call
