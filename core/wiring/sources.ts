@@ -5,7 +5,7 @@ import type { GivenRail } from '../catalog/partSchema.ts'
 import { bodyDiodes } from './asGuard.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
 import { cellsOf, stacksOf, weakest } from './stacks.ts'
-import { type Legs, switchedLegs } from './turnedLegs.ts'
+import { switchedLegs } from './turnedLegs.ts'
 
 export type Mutable<T> = { -readonly [K in keyof T]: T[K] }
 
@@ -53,11 +53,13 @@ export function placeSources(
     feedBoard(board, feed, netOf, give)
   }
   const links = stiffLinks(parts, netOf, hasHost)
-  const leads = inLead(links, fedNets(boards, supplies, parts, netOf), hasHost)
+  const leads = inLead(links, fedNets(boards, parts, netOf), hasHost)
+  const isAcross = acrossCoils(parts, netOf)
   const lead = (): boolean => {
     let more = false
     for (const link of links) {
       const { from, to, drop } = link
+      if (drop > 0 && isAcross(from, to)) continue
       const source = from.sources[0]
       const volts = source && Math.round((source.volts - drop) * 1000) / 1000
       if (!source || volts === undefined || volts <= 0 || to.sources.length > 0 || to.ground || !leads(link)) continue
@@ -211,31 +213,29 @@ function inLead(
 /** Nets at which a board or a part takes a supply. */
 const fedNets = (
   boards: readonly BoardInstance[],
-  supplies: readonly SupplyInstance[],
   parts: readonly PartInstance[],
   netOf: (end: string) => Net,
-): ReadonlySet<Net> => {
-  const given = new Set([
-    ...supplies.map(({ ref }) => netOf(`${ref}.+`)),
-    ...parts.flatMap(({ ref, part }) => part.rails.map(({ pin }) => netOf(`${ref}.${pin}`))),
-  ])
-  return new Set<Net>([
+): ReadonlySet<Net> =>
+  new Set<Net>([
     ...boards.flatMap((board) =>
       board.board.feeds.flatMap((feed) => feed.pins.map((pin) => netOf(`${board.ref}.${pin}`))),
     ),
     ...parts.flatMap(({ ref, part }) => {
+      // A coil is fed at either leg.
       const legs = switchedLegs(part)
-      const pins = legs
-        ? fedLegs(legs, (pin) => given.has(netOf(`${ref}.${pin}`)))
-        : part.supplies.flatMap((use) => [...use.pins, ...use.ground])
+      const pins = legs ? [legs.other, legs.signal] : part.supplies.flatMap((use) => [...use.pins, ...use.ground])
       return pins.map((pin) => netOf(`${ref}.${pin}`))
     }),
   ])
-}
 
-/** A coil is fed at either leg: at the one that lies on a supply, and else at the one to which some way leads. */
-const fedLegs = ({ signal, other }: Legs, isGiven: (pin: string) => boolean): readonly string[] =>
-  isGiven(other) ? [other] : isGiven(signal) ? [signal] : [other, signal]
+/** Between the two legs of a coil lies the diode that takes its kick: that feeds nothing. */
+const acrossCoils = (parts: readonly PartInstance[], netOf: (end: string) => Net): ((a: Net, b: Net) => boolean) => {
+  const pairs = parts.flatMap(({ ref, part }) => {
+    const legs = switchedLegs(part)
+    return legs ? [[netOf(`${ref}.${legs.other}`), netOf(`${ref}.${legs.signal}`)] as const] : []
+  })
+  return (a, b) => pairs.some(([one, two]) => (one === a && two === b) || (one === b && two === a))
+}
 
 /** The limit of a rail at the volts that feed it: past the last step the last one holds. */
 function byInput(

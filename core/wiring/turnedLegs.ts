@@ -2,7 +2,7 @@ import { memo, memoIn } from '../base/memo.ts'
 import type { Part } from '../catalog/partSchema.ts'
 
 /** Two legs of a part that may change places. */
-export interface Legs {
+interface Legs {
   readonly signal: string
   readonly other: string
 }

@@ -155,7 +155,7 @@ export function classOf(value: Py): PyClass {
   return types.get(typeName(value)) ?? new PyClass(typeName(value), [objectClass])
 }
 
-function isInstance(value: Py, of: Py): boolean {
+export function isInstance(value: Py, of: Py): boolean {
   if (of instanceof PyTuple) return of.items.some((one) => isInstance(value, one))
   return of instanceof PyClass && classOf(value).isA(of)
 }

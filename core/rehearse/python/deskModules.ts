@@ -56,7 +56,19 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
           }),
         ],
         ['setwarnings', fn('setwarnings', () => null)],
-        ['cleanup', fn('cleanup', () => null)],
+        [
+          'cleanup',
+          // Back to inputs, those that the program has set up.
+          fn('cleanup', ([pins]) => {
+            const free = (pin: Native): void => {
+              pin.settled = { mode: 'in', pull: '' }
+              apply(pin)
+            }
+            if (pins === undefined) for (const pin of gpio.values()) free(pin)
+            else each(pins, free)
+            return null
+          }),
+        ],
         [
           'setup',
           fn('setup', ([pins, how], names) =>

@@ -181,6 +181,20 @@ export class PythonCompiler extends PyStatements {
           return yield* other(f)
         }
       }
+      case 'match': {
+        const { first, get } = lifted(node.of)
+        const cases = this.casesOf(node, scope).map((one, index) => ({
+          ...one,
+          body: this.flowBlock(node.cases[index]!.body, scope),
+        }))
+        return function* (f) {
+          machine.step(at)
+          yield* first(f)
+          const value = get(f)
+          const found = cases.find(({ is, test }) => is(f, value) && (test === undefined || isTrue(test(f))))
+          return found ? yield* found.body(f) : GO
+        }
+      }
       case 'try':
         return this.flowTry(node, scope)
       case 'with': {

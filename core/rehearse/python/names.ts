@@ -1,5 +1,5 @@
 import type { PyScope } from './scope.ts'
-import type { PyExpr, PyStmt } from './syntax.ts'
+import type { PyExpr, PyPattern, PyStmt } from './syntax.ts'
 
 /** Names that a statement of a function gives values to: they are its own. */
 export function declareNames(node: PyStmt, scope: PyScope): void {
@@ -41,6 +41,13 @@ export function declareNames(node: PyStmt, scope: PyScope): void {
       all(node.yes)
       all(node.else)
       break
+    case 'match':
+      walrus(node.of)
+      for (const { pattern, body } of node.cases) {
+        patternNames(pattern).forEach(name)
+        all(body)
+      }
+      break
     case 'while':
       walrus(node.if)
       all(node.body)
@@ -79,6 +86,29 @@ export function declareNames(node: PyStmt, scope: PyScope): void {
   }
 }
 
+/** Names that a pattern gives values to. */
+function patternNames(pattern: PyPattern): string[] {
+  switch (pattern.p) {
+    case 'value':
+      return []
+    case 'name':
+      return pattern.name === undefined ? [] : [pattern.name]
+    case 'as':
+      return [...patternNames(pattern.of), pattern.name]
+    case 'or':
+      return pattern.all.flatMap(patternNames)
+    case 'list':
+      return pattern.items.flatMap(patternNames)
+    case 'map':
+      return [
+        ...pattern.items.flatMap(({ of }) => patternNames(of)),
+        ...(pattern.rest === undefined ? [] : [pattern.rest]),
+      ]
+    case 'class':
+      return [...pattern.plain, ...pattern.named.map(({ of }) => of)].flatMap(patternNames)
+  }
+}
+
 export function declareInner(target: PyExpr, scope: PyScope): void {
   if (target.e === 'name') scope.declareInner(target.name)
   else if (target.e === 'tuple' || target.e === 'list') for (const one of target.items) declareInner(one, scope)
@@ -95,7 +125,7 @@ export function hasYield(node: unknown): boolean {
 }
 
 /** Kinds of statements that can stop in their middle. */
-const CAN_STOP = new Set(['expression', 'assign', 'change', 'return', 'if', 'while', 'for', 'try', 'with'])
+const CAN_STOP = new Set(['expression', 'assign', 'change', 'return', 'if', 'while', 'for', 'try', 'with', 'match'])
 
 /** Something is called in it, functions inside left out: in a thread it may wait there. */
 export const mayWait = (node: PyStmt): boolean => CAN_STOP.has(node.s) && hasCall(node)

@@ -2,6 +2,7 @@ import { percentPy } from './text.ts'
 import {
   asIndex,
   asNumber,
+  DefaultDict,
   Float,
   isInt,
   isNumeric,
@@ -10,6 +11,7 @@ import {
   keyOf,
   type Py,
   PyBytes,
+  PyClass,
   PyDict,
   PyList,
   PyObject,
@@ -367,9 +369,17 @@ export function placesOf({ from, to, step }: PySlice, length: number): number[] 
 export function element(of: Py, by: Py): Py {
   if (of instanceof PyDict) {
     const found = of.get(by)
-    return found === undefined ? raise('KeyError', by) : found
+    if (found !== undefined) return found
+    if (!(of instanceof DefaultDict)) return raise('KeyError', by)
+    const made = of.make()
+    if (of.keeps) of.set(by, made)
+    return made
   }
   if (of instanceof Unknown) return of
+  if (of instanceof PyClass) {
+    const own = of.find('__class_getitem__')
+    if (own) return own.call([of, by], new Map())
+  }
   if (by instanceof PySlice) {
     if (typeof of === 'string') {
       const letters = [...of]

@@ -1,4 +1,4 @@
-import { PyExpressionParser } from './expressionParser.ts'
+import { PyPatternParser } from './patternParser.ts'
 import { wordsOf } from './reader.ts'
 import type { PyExpr, PyFunctionNode, PyStmt } from './syntax.ts'
 import { type PyToken, pyTokens } from './tokens.ts'
@@ -11,7 +11,7 @@ const CHANGE = /^(?:[-+*/%&|^@]|\*\*|\/\/|<<|>>)=$/
  */
 export const parsePython = (text: string, file: number): PyStmt[] => new PyParser(pyTokens(text, file)).program()
 
-class PyParser extends PyExpressionParser {
+class PyParser extends PyPatternParser {
   program(): PyStmt[] {
     const body: PyStmt[] = []
     while (this.token.is !== 'end') body.push(...this.statement())
@@ -53,7 +53,7 @@ class PyParser extends PyExpressionParser {
           if (this.is('with')) return [this.withHere(at)]
           return this.fail('expected def, for or with after async')
         case 'match':
-          if (this.tokens[this.next + 1]?.is === 'name') return this.fail('match is not understood', at)
+          if (this.isMatch()) return [this.matchHere(at)]
       }
     const all = [this.simple()]
     while (this.take(';')) {
@@ -223,8 +223,9 @@ class PyParser extends PyExpressionParser {
     if (this.take(':')) {
       // `speed: int = 3`: what it is meant to be is not held against it.
       this.expression()
-      if (!this.take('=')) return { s: 'pass', at }
-      return { s: 'assign', targets: [first], value: this.tupleOrYield(), at }
+      const notes = first.e === 'name' ? { notes: first.name } : {}
+      if (!this.take('=')) return { s: 'pass', ...notes, at }
+      return { s: 'assign', targets: [first], value: this.tupleOrYield(), ...notes, at }
     }
     if (this.token.is === 'sign' && CHANGE.test(this.token.text)) {
       const op = this.token.text.slice(0, -1)

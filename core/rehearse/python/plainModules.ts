@@ -1,8 +1,9 @@
-import { invoke } from './attributes.ts'
 import { dictType } from './builtins.ts'
+import { classModules } from './classModules.ts'
 import { fromJson, jsonOf } from './json.ts'
 import { fn, module, type Named } from './native.ts'
 import { layout, packed, unpacked } from './packing.ts'
+import { containers, toolModules } from './toolModules.ts'
 import {
   asIndex,
   asNumber,
@@ -118,16 +119,12 @@ export function plainModules(os: readonly (readonly [string, Py])[]): Map<string
       func('OrderedDict', ([from]) =>
         (dictType.make as NonNullable<PyClass['make']>)(from === undefined ? [] : [from], new Map()),
       ),
+      ...containers(),
     ]),
     module('struct', [func('pack', packed), func('unpack', unpacked), func('calcsize', ([how]) => layout(how).size)]),
     module('ustruct', [func('pack', packed), func('unpack', unpacked), func('calcsize', ([how]) => layout(how).size)]),
     module('array', [func('array', ([, items]) => new PyList(items === undefined ? [] : [...listed(items)]))]),
-    module('functools', [
-      func(
-        'partial',
-        ([by, ...first], kept) =>
-          new PyFunction('partial', (rest, named) => invoke(by, [...first, ...rest], new Map([...kept, ...named]))),
-      ),
-    ]),
+    ...toolModules(),
+    ...classModules(),
   ])
 }

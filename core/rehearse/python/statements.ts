@@ -2,8 +2,10 @@ import { Halt } from '../cpp/machine.ts'
 import { AGAIN, BREAK, GO, RETURN } from '../cpp/program.ts'
 import { SourceError } from '../cpp/tokens.ts'
 import { getAttribute, invoke, setAttribute } from './attributes.ts'
-import type { Exec } from './expressions.ts'
+import { none } from './calling.ts'
+import type { Exec, Get } from './expressions.ts'
 import { binary, element, putElement } from './operators.ts'
+import { type Matches, matcher } from './patterns.ts'
 import { type PyFrame, PyScope } from './scope.ts'
 import type { PyExpr, PyStmt } from './syntax.ts'
 import { PyTries } from './tries.ts'
@@ -143,6 +145,8 @@ export abstract class PyStatements extends PyTries {
       }
       case 'class':
         return this.classOf(node, scope)
+      case 'match':
+        return this.matchOf(node, scope)
       case 'raise':
         return this.raiseOf(node.value, scope, at)
       case 'try':
@@ -249,12 +253,39 @@ export abstract class PyStatements extends PyTries {
     }
   }
 
+  protected matchOf(node: PyStmt & { s: 'match' }, scope: PyScope): Exec {
+    const { machine } = this
+    const of = this.get(node.of, scope)
+    const cases = this.casesOf(node, scope).map((one, at) => ({
+      ...one,
+      body: this.block(node.cases[at]!.body, scope),
+    }))
+    return (f) => {
+      machine.step(node.at)
+      const value = of(f)
+      const found = cases.find(({ is, test }) => is(f, value) && (test === undefined || isTrue(test(f))))
+      return found ? found.body(f) : GO
+    }
+  }
+
+  protected casesOf(node: PyStmt & { s: 'match' }, scope: PyScope): { is: Matches; test: Get | undefined }[] {
+    const by = {
+      get: (one: PyExpr, within: PyScope) => this.get(one, within),
+      putOf: (one: PyExpr, within: PyScope) => this.putOf(one, within),
+    }
+    return node.cases.map(({ pattern, test }) => ({
+      is: matcher(pattern, scope, node.at, by),
+      test: test && this.get(test, scope),
+    }))
+  }
+
   protected classOf(node: PyStmt & { s: 'class' }, scope: PyScope): Exec {
     const machine = this.machine
     const bases = node.bases.map((base) => this.get(base, scope))
     const home = { cls: undefined as PyClass | undefined }
     const inner = new PyScope('class', scope, home)
     const body = this.block(node.body, inner)
+    const noted = node.body.flatMap((one) => ('notes' in one && one.notes !== undefined ? [one.notes] : []))
     const marks = node.marks.map((mark) => this.markOf(mark, scope))
     const put = this.putOf({ e: 'name', name: node.name, at: node.at }, scope)
     const inClass = scope.kind === 'class'
@@ -266,7 +297,10 @@ export abstract class PyStatements extends PyTries {
       body({ v: new Array(inner.size), up: inClass ? f.up : f, attrs })
       const made = new PyClass(node.name, all.length > 0 ? all : [objectClass])
       for (const [name, value] of attrs) made.attrs.set(name, value)
+      made.noted = noted
       home.cls = made
+      // What a class does with those that build on it.
+      for (const base of all) base.find('__init_subclass__')?.call([made], none)
       put(
         f,
         marks.reduceRight<Py>((value, mark) => mark(f, value), made),

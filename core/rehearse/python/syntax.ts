@@ -16,6 +16,34 @@ export interface PyArg {
   readonly star: 0 | 1 | 2
 }
 
+/** What a value is held against: `case PATTERN if TEST:`. */
+export interface PyCase {
+  readonly pattern: PyPattern
+  readonly test: PyExpr | undefined
+  readonly body: readonly PyStmt[]
+}
+
+export type PyPattern =
+  /** Equal to a value; `None`, `True` and `False` are the same. */
+  | { readonly p: 'value'; readonly value: PyExpr; readonly isSame: boolean }
+  /** Anything, given a name or not. */
+  | { readonly p: 'name'; readonly name: string | undefined }
+  | { readonly p: 'as'; readonly of: PyPattern; readonly name: string }
+  | { readonly p: 'or'; readonly all: readonly PyPattern[] }
+  /** One after the other; one of them may take what the others leave. */
+  | { readonly p: 'list'; readonly items: readonly PyPattern[]; readonly star: number }
+  | {
+      readonly p: 'map'
+      readonly items: readonly { readonly key: PyExpr; readonly of: PyPattern }[]
+      readonly rest: string | undefined
+    }
+  | {
+      readonly p: 'class'
+      readonly of: PyExpr
+      readonly plain: readonly PyPattern[]
+      readonly named: readonly { readonly name: string; readonly of: PyPattern }[]
+    }
+
 /** `for NAMES in OVER if TEST`. */
 export interface PyEach {
   readonly target: PyExpr
@@ -81,7 +109,13 @@ export interface PyFunctionNode extends Node {
 export type PyStmt = Node &
   (
     | { readonly s: 'expression'; readonly value: PyExpr }
-    | { readonly s: 'assign'; readonly targets: readonly PyExpr[]; readonly value: PyExpr }
+    | {
+        readonly s: 'assign'
+        readonly targets: readonly PyExpr[]
+        readonly value: PyExpr
+        /** The name whose kind it says. */
+        readonly notes?: string
+      }
     | { readonly s: 'change'; readonly target: PyExpr; readonly op: string; readonly value: PyExpr }
     | { readonly s: 'if'; readonly if: PyExpr; readonly yes: readonly PyStmt[]; readonly else: readonly PyStmt[] }
     | { readonly s: 'while'; readonly if: PyExpr; readonly body: readonly PyStmt[]; readonly else: readonly PyStmt[] }
@@ -101,6 +135,7 @@ export type PyStmt = Node &
         readonly body: readonly PyStmt[]
         readonly marks: readonly PyExpr[]
       }
+    | { readonly s: 'match'; readonly of: PyExpr; readonly cases: readonly PyCase[] }
     | { readonly s: 'return'; readonly value: PyExpr | undefined }
     | { readonly s: 'raise'; readonly value: PyExpr | undefined }
     | {
@@ -128,5 +163,5 @@ export type PyStmt = Node &
     | { readonly s: 'global' | 'nonlocal'; readonly names: readonly string[] }
     | { readonly s: 'del'; readonly targets: readonly PyExpr[] }
     | { readonly s: 'assert'; readonly test: PyExpr; readonly message: PyExpr | undefined }
-    | { readonly s: 'break' | 'continue' | 'pass' }
+    | { readonly s: 'break' | 'continue' | 'pass'; readonly notes?: string }
   )

@@ -81,6 +81,17 @@ export class PyDict {
     return this.entries.delete(keyOf(key))
   }
 }
+/** A map that makes what it is asked for and does not have. */
+export class DefaultDict extends PyDict {
+  readonly make: () => Py
+  /** What is made stays in it; a count of nothing does not. */
+  readonly keeps: boolean
+  constructor(make: () => Py, keeps = true) {
+    super()
+    this.make = make
+    this.keeps = keeps
+  }
+}
 export class PySet {
   readonly members = new Map<unknown, Py>()
   constructor(items: Iterable<Py> = []) {
@@ -107,6 +118,8 @@ export class PyClass {
   readonly name: string
   readonly bases: readonly PyClass[]
   readonly attrs = new Map<string, Py>()
+  /** Names that its text says the kind of, in their order. */
+  noted: readonly string[] = []
   /** Itself, then what it builds on, in the order in which they are asked. */
   readonly order: readonly PyClass[]
   /** Makes one that the platform gives. */
@@ -292,6 +305,8 @@ export const shrunk = (value: bigint): number | bigint =>
 export const asNumber = (value: Py): number => (value instanceof Float ? value.v : Number(value))
 export function asIndex(value: Py): number {
   if (isInt(value)) return Number(value)
+  const own = value instanceof PyObject ? value.cls.find('__index__') : undefined
+  if (own instanceof PyFunction) return Number(own.call([value], new Map()))
   return raise('TypeError', `'${typeName(value)}' object cannot be interpreted as an integer`)
 }
 
@@ -322,6 +337,8 @@ export function iterate(value: Py): Iterator<Py, Py> {
   }
   if (value instanceof PyTuple) return value.items[Symbol.iterator]()
   if (value instanceof Unknown) return [][Symbol.iterator]()
+  // A class of an enumeration is gone through by its members.
+  if (value instanceof PyClass && value.find('_members')) return iterate(value.find('_members'))
   if (typeof value === 'string') return [...value][Symbol.iterator]()
   if (value instanceof PyRange) {
     let at = 0

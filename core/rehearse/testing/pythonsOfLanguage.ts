@@ -781,4 +781,94 @@ for line in ('lamp 40', 'lamp', 'door open', 'state', 'lamp x', 'lamp 400', 'bel
         print(type(e).__name__)
 print(state)`,
   ],
+  [
+    'classes of the library',
+    `from dataclasses import dataclass, field, asdict
+from enum import Enum, IntEnum, auto
+@dataclass
+class Reading:
+    name: str
+    value: float = 0.0
+    tags: list = field(default_factory=list)
+    def twice(self): return self.value * 2
+@dataclass
+class Marked(Reading):
+    level: int = 1
+    def __post_init__(self): self.tags.append('new')
+r = Reading('t', 2.5)
+print(r, r.twice(), r == Reading('t', 2.5), r == Reading('u'), asdict(r))
+m = Marked('x', level=3); n = Marked('y')
+print(m, n, m.tags is n.tags)
+try: Reading()
+except TypeError as e: print('missing' in str(e))
+class Mode(Enum):
+    OFF = 0
+    ON = 1
+    ALSO = 1
+    def next(self): return Mode((self.value + 1) % 2)
+class Level(IntEnum):
+    LOW = auto()
+    MID = auto()
+    HIGH = 10
+print(Mode.ON, repr(Mode.ON), Mode.ON.name, Mode.ON.value, Mode(0), Mode['ON'], Mode.OFF.next(), Mode.ALSO is Mode.ON, [one.name for one in Mode])
+print(Level.MID + 1, Level.LOW < Level.HIGH, Level.HIGH == 10, list(range(Level.MID)), Level(10).name, max(Level.LOW, Level.MID).name, {Mode.ON: 'x'}[Mode.ON])
+try: Mode(7)
+except ValueError as e: print(e)
+print(isinstance(Mode.ON, Mode), Mode.ON != Mode.OFF, Mode.ON in [Mode.OFF, Mode.ON])`,
+  ],
+  [
+    'tools',
+    `import functools, itertools, statistics
+from collections import deque, defaultdict, Counter
+def loud(f):
+    @functools.wraps(f)
+    def inner(*a, **k):
+        print('call', f.__name__)
+        return f(*a, **k)
+    return inner
+@loud
+def add(a, b=2, *rest, **kw): return a + b + sum(rest) + sum(kw.values())
+print(add(1), add(1, 2, 3, x=4), add.__name__)
+@functools.lru_cache(maxsize=None)
+def fib(n): return n if n < 2 else fib(n - 1) + fib(n - 2)
+print(fib(60), functools.reduce(lambda a, b: a * b, [1, 2, 3, 4]), functools.partial(add, 5)(1))
+print(list(itertools.islice(itertools.count(5, 2), 3)), list(itertools.chain([1], (2, 3), 'a')), list(itertools.accumulate([1, 2, 3])), list(itertools.product('ab', [1, 2])))
+print(list(itertools.combinations([1, 2, 3], 2)), list(itertools.permutations('abc', 2))[:3], list(itertools.zip_longest([1, 2], 'a', fillvalue=0)), list(itertools.takewhile(lambda v: v < 3, [1, 2, 3, 1])), list(itertools.repeat('x', 2)))
+c = itertools.cycle('ab'); print(next(c), next(c), next(c))
+print(statistics.mean([1, 2, 3]), statistics.mean([1, 2]), statistics.median([3, 1, 2]), statistics.median([1, 2, 3, 4]), round(statistics.stdev([1, 2, 3, 4]), 4), statistics.mode([1, 2, 2]), statistics.pvariance([1, 2, 3, 4]))
+d = deque(maxlen=3)
+for i in range(5): d.append(i)
+print(d, list(d), len(d), sum(d) / len(d), d[0], d[-1], 3 in d, d.popleft(), d); d.rotate(1); print(d); d.appendleft(9); print(d, deque([1, 2]))
+w = defaultdict(list); w['a'].append(1); w['a'].append(2); w['b']; print(dict(w), 'c' in w)
+n = Counter('banana'); print(n['a'], n['z'], sorted(n.items()))`,
+  ],
+  [
+    'a match',
+    `def f(x):
+    match x:
+        case 0 | 1: return 'few'
+        case int() if x > 10: return 'many'
+        case [a, b]: return f'pair {a} {b}'
+        case ['go', *rest]: return f'go {rest}'
+        case {'on': True, 'at': at}: return f'on at {at}'
+        case 'stop' | 'halt' as word: return word.upper()
+        case (1, (p, q), _): return p + q
+        case None: return 'nothing'
+        case str(): return 'text'
+        case _: return 'else'
+print(f(0), f(1), f(11), f([3, 4]), f(['go', 1, 2]), f({'on': True, 'at': 5, 'more': 0}), f('halt'), f((1, (2, 3), 9)), f(None), f('x'), f(5), f([]), f({'on': False}))
+class P:
+    def __init__(self, x, y): self.x, self.y = x, y
+def g(p):
+    match p:
+        case P(x=0, y=y): return f'on the axis at {y}'
+        case P(x=x): return f'at {x}'
+    return 'no point'
+print(g(P(0, 2)), g(P(3, 1)), g(4))
+match = 3; print(match)
+command = 'on 3'
+match command.split():
+    case ['on', n]: print('on', int(n))
+    case ['off']: print('off')`,
+  ],
 ]
