@@ -1,4 +1,5 @@
 import { circuitModules } from './circuitModules.ts'
+import { dateModules } from './dateModules.ts'
 import { deskModules } from './deskModules.ts'
 import { type FourWire, fourWire } from './fourWire.ts'
 import { microModules } from './microModules.ts'
@@ -22,14 +23,16 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
   const buses = { spi: fourWire(board, calls), serial: serialLines(board, calls) }
   const threads = new Threads(board, calls)
   const { machine: micro, time } = microModules(board, calls, buses, threads)
+  const dates = dateModules(board)
+  const clock = [...time, ...dates.time]
   const sleeping = sleepModules(board, calls)
   const machine = [...micro, ...sleeping.machine]
   const tasks = taskModule(board, calls)
   return new Map([
     module('machine', machine),
     module('umachine', machine),
-    module('time', time),
-    module('utime', time),
+    module('time', clock),
+    module('utime', clock),
     module('asyncio', tasks),
     module('uasyncio', tasks),
     ...circuitModules(board, calls, buses),
@@ -37,5 +40,6 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
     ...networkModules(board, calls),
     ...sleeping.others,
     ...threadModules(threads),
+    ...dates.modules,
   ])
 }

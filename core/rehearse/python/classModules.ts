@@ -26,7 +26,7 @@ export const classModules = (): GivenModule[] => [
 const method = (cls: PyClass, name: string, call: (args: readonly Py[], named: Named) => Py): void =>
   void cls.attrs.set(name, new PyFunction(name, call))
 
-const valueOf = (one: Py): Py => (one instanceof PyObject && one.attrs.has('value') ? one.attrs.get('value') : one)
+const wholeOf = (one: Py): Py => (one instanceof PyObject && one.attrs.has('value') ? one.attrs.get('value') : one)
 
 function enums(): Map<string, Py> {
   const auto = new PyClass('auto', [objectClass])
@@ -82,12 +82,12 @@ function enums(): Map<string, Py> {
   method(whole, '__str__', ([self]) => strOf(self.attrs.get('value')))
   method(whole, '__int__', ([self]) => self.attrs.get('value'))
   method(whole, '__index__', ([self]) => self.attrs.get('value'))
-  method(whole, '__eq__', ([self, other]) => equal(self.attrs.get('value'), valueOf(other)))
+  method(whole, '__eq__', ([self, other]) => equal(self.attrs.get('value'), wholeOf(other)))
   method(whole, '__hash__', ([self]) => self.attrs.get('value'))
   const compares = { __lt__: (a: number, b: number) => a < b, __le__: (a: number, b: number) => a <= b }
   for (const [name, by] of Object.entries(compares)) {
-    method(whole, name, ([self, other]) => by(asNumber(valueOf(self)), asNumber(valueOf(other))))
-    method(whole, name.replace('l', 'g'), ([self, other]) => by(asNumber(valueOf(other)), asNumber(valueOf(self))))
+    method(whole, name, ([self, other]) => by(asNumber(wholeOf(self)), asNumber(wholeOf(other))))
+    method(whole, name.replace('l', 'g'), ([self, other]) => by(asNumber(wholeOf(other)), asNumber(wholeOf(self))))
   }
   const sums = {
     add: (a: number, b: number) => a + b,
@@ -97,8 +97,8 @@ function enums(): Map<string, Py> {
     or: (a: number, b: number) => a | b,
   }
   for (const [name, by] of Object.entries(sums)) {
-    method(whole, `__${name}__`, ([self, other]) => by(asNumber(valueOf(self)), asNumber(valueOf(other))))
-    method(whole, `__r${name}__`, ([self, other]) => by(asNumber(valueOf(other)), asNumber(valueOf(self))))
+    method(whole, `__${name}__`, ([self, other]) => by(asNumber(wholeOf(self)), asNumber(wholeOf(other))))
+    method(whole, `__r${name}__`, ([self, other]) => by(asNumber(wholeOf(other)), asNumber(wholeOf(self))))
   }
   return new Map<string, Py>([
     ['Enum', base],

@@ -5,7 +5,7 @@ import type { BusClasses } from './boardModules.ts'
 import { fn, type Named, type Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import type { Threads } from './threads.ts'
-import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule, PyTuple } from './values.ts'
+import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule } from './values.ts'
 
 /** Microseconds of a reading of a touch pin, and what it gives: above a thousand at rest, some ten under a finger, as documented. */
 const TOUCH_TIME = 500
@@ -248,7 +248,6 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
     ['monotonic', fn('monotonic', () => new Float(Math.floor(sinceStart()) / 1e6))],
     ['monotonic_ns', fn('monotonic_ns', () => Math.floor(sinceStart()) * 1000)],
     ['perf_counter', fn('perf_counter', () => new Float(sinceStart() / 1e6))],
-    ['localtime', fn('localtime', () => new PyTuple([2026, 1, 1, 0, 0, Math.floor(machine.now / 1e6) % 60, 3, 1]))],
   ]
   const machineModule: [string, Py][] = [
     ['Pin', Pin],

@@ -40,7 +40,7 @@ function functools(): [string, Py][] {
     const keep = (by: Py): PyFunction => {
       const known = new PyDict()
       return fn(by.name, (args, named) => {
-        const key = new PyTuple([...args, ...[...named].flatMap(([name, value]) => [name, value])])
+        const key = new PyTuple([...args, ...[...named].flat()])
         if (!known.has(key)) known.set(key, invoke(by, args, named))
         return known.get(key)
       })
@@ -220,11 +220,15 @@ const typing = (): [string, Py][] =>
 export function containers(): [string, Py][] {
   const held = new WeakMap<PyObject, { items: Py[]; most: number }>()
   const of = (self: PyObject): { items: Py[]; most: number } => held.get(self)!
-  const put = (self: PyObject, one: Py, atFront: boolean): void => {
+  const put = (self: PyObject, all: readonly Py[], atFront: boolean): null => {
     const { items, most } = of(self)
-    if (atFront) items.unshift(one)
-    else items.push(one)
-    if (items.length > most) atFront ? items.pop() : items.shift()
+    for (const one of all) {
+      if (atFront) items.unshift(one)
+      else items.push(one)
+      if (items.length > most && atFront) items.pop()
+      else if (items.length > most) items.shift()
+    }
+    return null
   }
   const place = (self: PyObject, by: Py): number => {
     const { length } = of(self).items
@@ -239,13 +243,13 @@ export function containers(): [string, Py][] {
       // The firmware of small boards wants both: what it begins with, and how many it holds.
       held.set(self, { items: [], most: limit === null ? Number.POSITIVE_INFINITY : asIndex(limit) })
       self.attrs.set('maxlen', limit)
-      if (over !== undefined) for (const one of listed(over)) put(self, one, false)
+      if (over !== undefined) put(self, listed(over), false)
     },
     {
-      append: (self, [one]) => (put(self, one, false), null),
-      appendleft: (self, [one]) => (put(self, one, true), null),
-      extend: (self, [all]) => (listed(all).forEach((one) => put(self, one, false)), null),
-      extendleft: (self, [all]) => (listed(all).forEach((one) => put(self, one, true)), null),
+      append: (self, [one]) => put(self, [one], false),
+      appendleft: (self, [one]) => put(self, [one], true),
+      extend: (self, [all]) => put(self, listed(all), false),
+      extendleft: (self, [all]) => put(self, listed(all), true),
       pop: (self) => taken(of(self).items.pop()),
       popleft: (self) => taken(of(self).items.shift()),
       clear: (self) => {
