@@ -19,6 +19,34 @@ const lit = ({ shown }: RunResult): [number, boolean][] =>
   shown.L!.map(({ at, words }): [number, boolean] => [Math.round(at / 100_000), words.startsWith('on')])
 
 describe('tasks', () => {
+  it('may be lambdas that take nothing along', () => {
+    const result = run(
+      board,
+      sketch(
+        '',
+        `${create('[](void *) { for (;;) { Serial.println("tick"); vTaskDelay(pdMS_TO_TICKS(400)); } }').replace(/, "\[.*?", /, ', "tick", ')}`,
+        'Serial.println("loop"); delay(1000);',
+      ),
+      '',
+      1.5,
+    )
+    expect(said(result)).toEqual(['tick', 'loop', 'tick', 'tick', 'loop', 'tick'])
+    expect(kinds(result)).toEqual([])
+  })
+
+  it('of lambdas that take something along are said', () => {
+    const result = run(
+      board,
+      sketch(
+        '',
+        'int n = 3; auto count = [n](void *) { for (;;) delay(n); }; xTaskCreate(count, "count", 2048, NULL, 1, NULL);',
+      ),
+      '',
+      0.5,
+    )
+    expect(kinds(result)).toContain('stopped')
+  })
+
   it('take turns with each other and with the loop', () => {
     const result = run(
       board,

@@ -1,3 +1,4 @@
+import { isNumber } from './arithmetic.ts'
 import type { Code } from './code.ts'
 import { NativeCalls } from './nativeCalls.ts'
 import { fittest, isBase, isExact, methodsOf } from './overloads.ts'
@@ -319,6 +320,18 @@ export abstract class Calls extends NativeCalls {
     return undefined
   }
 
+  protected override turnedTo(code: Code, to: Type, at: number, scope: FunctionScope): Code | undefined {
+    if (code.type.is !== 'struct') return undefined
+    const all: FunctionInfo[] = []
+    for (let one: StructType | undefined = code.type.struct; one; one = one.base)
+      for (const [name, [info]] of one.methods) if (info && /^operator [A-Za-z]/.test(name)) all.push(info)
+    const found =
+      all.find(({ returns }) => returns && sameType(returns, to)) ??
+      all.find(({ returns }) => returns && isNumber(returns) && isNumber(to) && returns.is === to.is) ??
+      all.find(({ returns }) => returns && isNumber(returns) && isNumber(to) && returns.is !== 'bool')
+    return found && this.#invoke(found, code.get, [], [], scope, at)
+  }
+
   protected override convertingConstructor(
     code: Code,
     to: StructType,
@@ -411,7 +424,7 @@ export abstract class Calls extends NativeCalls {
       get: (f) => {
         const self = f[0]
         const taken = [...given, ...takes].map(({ to, get }): [number, Value] => [to, get(f)])
-        return new Callable('a lambda', (args) => {
+        const made = new Callable('a lambda', (args) => {
           const frame: Frame = new Array(info.size)
           frame[0] = self
           for (const [to, value] of taken) frame[to] = value
@@ -424,6 +437,9 @@ export abstract class Calls extends NativeCalls {
           for (const one of taken) one[1] = frame[one[0]]
           return machine.ret
         })
+        // One that takes nothing along is a function like any other, and may be a task.
+        if (taken.length === 0 && !scope.self) this.canBeHeld(info, made)
+        return made
       },
     }
   }

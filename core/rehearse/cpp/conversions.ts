@@ -32,6 +32,10 @@ export abstract class Conversions extends TypeResolver {
     }
     if (to.is === 'string')
       return (from.is === 'struct' && this.turnedInto(code, 'String', at, scope)) || this.text(code, at)
+    if (from.is === 'struct' && (isNumber(to) || to.is === 'pointer')) {
+      const turned = this.turnedTo(code, to, at, scope)
+      if (turned) return isNumber(to) ? this.coerce(turned, to, at, scope) : turned
+    }
     if (to.is === 'pointer') {
       if (from.is === 'null' || (from.is === 'int' && code.known === 0)) return { type: to, get: () => null }
       if (from.is === 'pointer') return { ...code, type: to }
@@ -134,6 +138,8 @@ export abstract class Conversions extends TypeResolver {
     at: number,
     scope: FunctionScope,
   ): Code | undefined
+  /** An object as a number or a pointer, by an operator of its own for that type, or for another number. */
+  protected abstract turnedTo(code: Code, to: Type, at: number, scope: FunctionScope): Code | undefined
   protected abstract turnedInto(code: Code, to: string, at: number, scope: FunctionScope): Code | undefined
 
   /** A value of its own, to be kept. */

@@ -18,9 +18,14 @@ export const takesList = ({ params }: FunctionInfo): boolean => {
   return first?.type.is === 'array' && first.byReference && more.every(({ otherwise }) => otherwise !== undefined)
 }
 
-/** Every argument is just what its parameter wants. */
+/** Every argument is just what its parameter wants; an array counts as the pointer to its first one (16.3.3.1.1). */
 export const isExact = ({ params }: FunctionInfo, args: readonly Code[], intBits: number): boolean =>
-  args.every((arg, at) => distance(arg, params[at]!, intBits) === 0)
+  args.every((arg, at) => {
+    const { type } = params[at]!
+    // An object where what it builds on is wanted: a template beside it would have to turn it as well.
+    if (arg.type.is === 'struct' && type.is === 'struct') return isBase(type.struct, arg.type.struct)
+    return distance(arg, params[at]!, intBits) < 1
+  })
 
 /** The one that its arguments fit best (overload resolution, ISO C++17, 16.3, by the sum of what must be turned). */
 export function fittest(

@@ -230,10 +230,9 @@ class Parser extends StatementParser {
     if (this.is('operator')) {
       const name = this.operatorName()
       const params = this.params()
-      const to = name.slice('operator '.length)
-      return [
-        this.functionItem({ name, returns: { t: 'name', name: to }, params, isStatic: false, isVirtual, open: [], at }),
-      ]
+      const to: TypeNode = { t: 'name', name: name.slice('operator '.length).replace('*', '') }
+      const returns: TypeNode = name.endsWith('*') ? { t: 'pointer', to } : to
+      return [this.functionItem({ name, returns, params, isStatic: false, isVirtual, open: [], at })]
     }
     this.next = from
     return this.item()

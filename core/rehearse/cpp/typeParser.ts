@@ -323,6 +323,7 @@ export abstract class TypeParser {
       // `operator bool`: a way to turn it into another type.
       const { type } = this.specifiers()
       sign = ` ${type.t === 'name' ? type.name : 'auto'}`
+      while (this.take('*')) sign += '*'
     }
     return `operator${sign}`
   }
