@@ -84,6 +84,8 @@ const MANY = 20
 /** Single moves that are tried on the best one, each routed to the end: so many, fewer where there is much to route. */
 const TRIES = 180
 const MOST_WORK = 3200
+/** Moves in a row of which none made the whole better, after which there are no more. */
+const IDLE = 30
 /** Pitches by which a move may be worse at first. */
 const SLACK = 3
 /** A move that is guessed to cost more, in pitches, is not tried. */
@@ -136,6 +138,7 @@ function refined(bench: Workbench, { layout, placement, settling }: Attempt, wat
   const tries = Math.min(TRIES, Math.ceil(MOST_WORK / (layout.wires.length + 1)))
   let best = layout
   let now = priceOf(layout)
+  let lastBetter = 0
   for (let at = 0, asked = 0; at < tries && asked < tries * 40; asked += 1) {
     const made = settling.move(random, HOPELESS)
     if (!made) continue
@@ -146,7 +149,11 @@ function refined(bench: Workbench, { layout, placement, settling }: Attempt, wat
     // At first a little worse is taken, too: two moves together may be better than each alone.
     if (price < now + SLACK * (1 - at / tries)) now = price
     else made.undo()
-    if (price < priceOf(best)) best = next
+    if (price < priceOf(best)) {
+      best = next
+      lastBetter = at
+    }
+    if (at - lastBetter >= IDLE) break
   }
   return best
 }

@@ -40,7 +40,7 @@ export interface Room {
 }
 
 /** Rounds of improvement for each thing that may be moved, and at most. */
-const ROUNDS_EACH = 300
+const ROUNDS_EACH = 150
 const MOST_ROUNDS = 4000
 
 /** Bodies and what lies beside, all somewhere: first settled, then moved one at a time by who knows what it is worth. */
