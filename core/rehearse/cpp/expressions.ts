@@ -14,7 +14,7 @@ import { Making } from './making.ts'
 import type { FunctionInfo } from './program.ts'
 import type { FunctionScope, Local } from './scope.ts'
 import type { Expr } from './syntax.ts'
-import { BOOL, LIST, NULL, pointerTo, type StructType, typeWords, VOID } from './types.ts'
+import { BOOL, LIST, NULL, pointerTo, type StructType, type Type, typeWords, VOID } from './types.ts'
 import { type Get, Ptr, type Struct } from './values.ts'
 
 /** Compiles values to closures. */
@@ -66,6 +66,8 @@ export abstract class Expressions extends Making {
         return this.#member(node, scope)
       case 'index':
         return this.#index(node, scope)
+      case 'part':
+        return this.#part(node, scope)
       case 'cast':
         return this.cast(node.type, node.of, scope, at)
       case 'make':
@@ -183,6 +185,14 @@ export abstract class Expressions extends Making {
       if (known) return constant(known.type, known.value)
     }
     return this.fail(`${struct.name} has no member ${node.name}`, node.at)
+  }
+
+  #part({ of: whole, index, at }: Expr & { e: 'part' }, scope: FunctionScope): Code {
+    const of = this.expression(whole, scope)
+    const count = of.type.is === 'struct' ? of.type.struct.fields.length : of.type.is === 'array' ? of.type.length : 0
+    if (index >= count) return this.fail(`${typeWords(of.type)} does not fall into so many parts`, at)
+    if (of.type.is === 'struct') return this.fieldOf(of.type.struct, index, of.get, at)
+    return elementCode((of.type as Type & { is: 'array' }).of, of.get, () => index, this.machine, at)
   }
 
   #index(node: Expr & { e: 'index' }, scope: FunctionScope): Code {

@@ -1,7 +1,7 @@
 import { isNumber } from './arithmetic.ts'
 import type { Code } from './code.ts'
 import type { FunctionInfo } from './program.ts'
-import { type Parameter, type StructType, sameType } from './types.ts'
+import { type Parameter, type StructType, sameType, type Type } from './types.ts'
 
 /** Methods of a name, those of the class itself first. */
 export function methodsOf(struct: StructType, name: string): readonly FunctionInfo[] {
@@ -59,6 +59,7 @@ function distance({ type, place, known }: Code, { type: wanted, byReference }: P
   }
   // A list goes to what takes a whole list before anything that could begin with it.
   if (type.is === 'list') return wanted.is === 'array' && byReference ? 1 : 2
+  if (type.is === 'struct' && wanted.is !== 'struct') return turning(type.struct, wanted)
   if (wanted.is === 'pointer') {
     if (type.is === 'null' || (type.is === 'int' && known === 0)) return 2
     if (type.is === 'array')
@@ -81,6 +82,18 @@ function distance({ type, place, known }: Code, { type: wanted, byReference }: P
   if (wanted.is === 'bool' && (type.is === 'pointer' || type.is === 'array')) return 3
   if (wanted.is === 'native' || type.is === 'native') return 3
   return Number.POSITIVE_INFINITY
+}
+
+/** How far an object is from what it turns into by an operator of its own (16.3.1.5): further than what needs none. */
+function turning(struct: StructType, wanted: Type): number {
+  let least = Number.POSITIVE_INFINITY
+  for (let one: StructType | undefined = struct; one; one = one.base)
+    for (const [name, [info]] of one.methods) {
+      if (!info?.returns || !/^operator [A-Za-z]/.test(name)) continue
+      const cost = sameType(info.returns, wanted) ? 4 : isNumber(info.returns) && isNumber(wanted) ? 5 : least
+      least = Math.min(least, cost)
+    }
+  return least
 }
 
 /** A class is another, or comes from it. */

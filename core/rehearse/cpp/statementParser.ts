@@ -96,7 +96,16 @@ export abstract class StatementParser extends ExpressionParser {
   }
 
   private localVariables(at: number): Statement {
-    const items = this.declared(this.specifiers(), at)
+    const said = this.specifiers()
+    const bound = this.boundNames()
+    if (bound) {
+      const whole = this.hidden(at)
+      const value = this.take('=') ? this.assignment() : this.inBraces(at)
+      this.expect(';', 'after a statement')
+      const type: TypeNode = bound.isReference ? { t: 'reference', to: said.type } : said.type
+      return { s: 'group', body: [this.given(whole, type, value, at), ...this.partsOf(bound.names, whole, at)], at }
+    }
+    const items = this.declared(said, at)
     const [item] = items
     if (!item) return { s: 'empty', at }
     // A function that is announced inside another one.
@@ -105,6 +114,41 @@ export abstract class StatementParser extends ExpressionParser {
       return { s: 'empty', at }
     }
     return item.i === 'variables' ? { s: 'variables', variables: item.variables, at } : { s: 'type', item, at }
+  }
+
+  /** Names for the parts of what follows: `[a, b]`, or `&[a, b]` (ISO C++17, 11.5). */
+  private boundNames(): { names: readonly string[]; isReference: boolean } | undefined {
+    const isReference = /^&&?$/.test(this.token.text)
+    if ((isReference ? this.peek().text : this.token.text) !== '[') return undefined
+    this.next += isReference ? 2 : 1
+    const names: string[] = []
+    do names.push(this.word('a name'))
+    while (this.take(','))
+    this.expect(']', 'after the names of parts')
+    return { names, isReference }
+  }
+
+  private inBraces(at: number): Expr {
+    const isList = this.is('{')
+    if (!isList) this.expect('(', 'after the names of parts')
+    else this.next += 1
+    const value = this.assignment()
+    this.expect(isList ? '}' : ')', 'after what falls into parts')
+    return { ...value, at }
+  }
+
+  private hidden = (at: number): string => ` whole ${at} ${this.next}`
+
+  private given(name: string, type: TypeNode, value: Expr, at: number): Statement {
+    const one: Variable = { name, type, isStatic: false, isConst: false, isExtern: false, value, args: undefined, at }
+    return { s: 'variables', variables: [one], at }
+  }
+
+  private partsOf(names: readonly string[], whole: string, at: number): Statement[] {
+    const type: TypeNode = { t: 'reference', to: { t: 'auto' } }
+    return names.map((name, index) =>
+      this.given(name, type, { e: 'part', of: { e: 'name', name: whole, at }, index, at }, at),
+    )
   }
 
   private inBrackets(what: string): Expr {
@@ -147,7 +191,12 @@ export abstract class StatementParser extends ExpressionParser {
     this.next += 1
     this.expect('(', 'after for')
     const each = this.attempt(() => this.eachHead())
-    if (each) return { s: 'each', ...each, body: this.statement(), at }
+    if (each) {
+      const { parts, ...head } = each
+      const body = this.statement()
+      if (!parts) return { s: 'each', ...head, body, at }
+      return { s: 'each', ...head, body: { s: 'block', body: [...this.partsOf(parts, head.name, at), body], at }, at }
+    }
     let before: Statement | undefined
     if (!this.take(';')) {
       if (this.beginsType()) before = this.localVariables(at)
@@ -163,14 +212,16 @@ export abstract class StatementParser extends ExpressionParser {
     return { s: 'for', before, if: asked, step, body: this.statement(), at }
   }
 
-  private eachHead(): { name: string; type: TypeNode; of: Expr } | undefined {
+  private eachHead(): { name: string; type: TypeNode; of: Expr; parts?: readonly string[] } | undefined {
     if (!this.beginsType()) return undefined
     const { type: base } = this.specifiers()
-    const { name, type } = this.declarator(base, 'one')
+    const bound = this.boundNames()
+    const whole: TypeNode = bound?.isReference ? { t: 'reference', to: base } : base
+    const { name, type } = bound ? { name: this.hidden(this.token.at), type: whole } : this.declarator(base, 'one')
     if (!this.take(':')) return undefined
     const of = this.is('{') ? this.list() : this.expression()
     this.expect(')', 'after the head of for')
-    return { name, type, of }
+    return { name, type, of, ...(bound ? { parts: bound.names } : {}) }
   }
 
   private switchStatement(at: number): Statement {

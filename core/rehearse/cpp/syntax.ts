@@ -52,6 +52,8 @@ export type Expr = Node &
         readonly args?: readonly (TypeNode | Expr)[]
       }
     | { readonly e: 'index'; readonly of: Expr; readonly by: Expr }
+    /** One of the parts into which an object or an array falls: of `auto [a, b] = pair`. */
+    | { readonly e: 'part'; readonly of: Expr; readonly index: number }
     | { readonly e: 'cast'; readonly type: TypeNode; readonly of: Expr }
     | { readonly e: 'make'; readonly type: TypeNode; readonly args: readonly Expr[] }
     | { readonly e: 'size'; readonly of: Expr | undefined; readonly type: TypeNode | undefined }

@@ -327,6 +327,16 @@ const once: readonly Once[] = [
     `struct Slot { int16_t v[3]; bool on; char name[6]; }; Slot slots[3]; int16_t grid[2][3]; long row[5] = {1, 2, 3, 4, 5};`,
     `strcpy(slots[1].name, "heat"); slots[1].v[2] = 9; slots[2].on = true; memset(&slots[1], 0, sizeof(Slot)); Serial.println(slots[1].v[2]); Serial.println(strlen(slots[1].name)); Serial.println(slots[2].on); memset(grid, 0xFF, sizeof grid); Serial.println(grid[1][2]); memset(grid[0], 0, sizeof grid[0]); Serial.println(grid[0][2] + grid[1][0]); memset(row, 1, 2 * sizeof(long)); Serial.println(row[1]); Serial.println(row[2]); memmove(row + 1, row + 2, 3 * sizeof(long)); Serial.println(row[1] + row[4]); Slot other[3]; memcpy(other, slots, sizeof slots); Serial.println(other[2].on); other[2].on = false; Serial.println(slots[2].on); memset(slots, 0, sizeof slots); Serial.println(slots[2].on); char line[8]; memset(line, '-', 7); line[7] = 0; Serial.println(line);`,
   ],
+  [
+    'what falls into parts',
+    `struct Point { int x; float y; }; Point make(int n) { return {n, n / 2.0f}; } Point row[3] = {{1, 1.5f}, {2, 2.5f}, {3, 3.5f}};`,
+    `auto [x, y] = make(7); Serial.println(x); Serial.println(y); int both[2] = {7, 8}; auto &[p, q] = both; p = 9; q++; Serial.println(both[0]); Serial.println(both[1]); for (auto &[a, b] : row) { a *= 10; b += a; } for (const auto &[a, b] : row) { Serial.println(a); Serial.println(b); } for (auto [a, b] : row) a = 0; Serial.println(row[1].x); const auto [rx, ry] = row[2]; row[2].x = 5; Serial.println(rx); if (x > 3) { auto [x, y] = make(1); Serial.println(x); } Serial.println(x);`,
+  ],
+  [
+    'objects that turn into numbers and texts',
+    `struct Reading { int n; const char *unit; operator int() const { return n; } operator float() const { return n * 1.5f; } operator bool() const { return n != 0; } operator const char *() const { return unit; } }; int whole(int v) { return v + 1; }`,
+    `Reading r{7, "cm"}, none{0, "mm"}; int i = r; float f = r; const char *c = r; Serial.println(i); Serial.println(f); Serial.println(c); if (r) Serial.println("some"); if (!none) Serial.println("none"); Serial.println(whole(r)); i = (int)r + 3; Serial.println(i); f = (float)none; Serial.println(f); long w = static_cast<int>(r) * 2; Serial.println(w);`,
+  ],
 ]
 
 /** Sketches over the features of the language, a page each. */
