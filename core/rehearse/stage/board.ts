@@ -13,7 +13,6 @@ import type {
   TwoWire,
 } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
-import type { StandInStage } from '../platform/standIns.ts'
 import { AskedPins } from './askedPins.ts'
 import { BusBytes } from './busBytes.ts'
 import { BusDevices } from './busDevices.ts'
@@ -27,7 +26,8 @@ import type { Handle } from './handles.ts'
 import { LiveCircuit } from './live.ts'
 import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
-import { type LivePin, LivePins, voltsWords } from './pins.ts'
+import { PinReads } from './pinReads.ts'
+import { type LivePin, LivePins } from './pins.ts'
 import { Pulses } from './pulses.ts'
 import { Reference } from './reference.ts'
 import { SerialSpeakers } from './serialSpeakers.ts'
@@ -35,6 +35,7 @@ import { BoardSleep } from './sleep.ts'
 import { spiDevices } from './spiDevices.ts'
 import { SpiMaster } from './spiMaster.ts'
 import { Surroundings } from './surroundings.ts'
+import { ToldParts } from './toldParts.ts'
 import { Trace } from './trace.ts'
 
 /** Microseconds from which a wait is one that people see, and how many places of it are kept. */
@@ -75,9 +76,9 @@ export class StageBoard implements Hardware {
   readonly #wired: readonly LivePin[]
   readonly #around: Surroundings
   readonly #judge: PinJudge
+  readonly #reads: PinReads
   /** Place of the program that moved the lines last. */
   #at = 0
-  #noise = 12345
   /** How often the program has begun anew. */
   #starts = 0
 
@@ -124,6 +125,17 @@ export class StageBoard implements Hardware {
       handles: this.handles,
       language,
       listens: (pin) => this.#handlers.listens(pin),
+      say: (...said) => this.say(...said),
+    })
+    this.#reads = new PinReads({
+      pins: this.pins,
+      live: this.live,
+      judge: this.#judge,
+      reference: this.#reference,
+      readBits: platform.readBits,
+      pinOf: (...asked) => this.pinOf(...asked),
+      able: (...asked) => this.#able(...asked),
+      isHigh: (pin) => this.#isHigh(pin),
       say: (...said) => this.say(...said),
     })
     const bytes = new BusBytes(this)
@@ -364,40 +376,12 @@ export class StageBoard implements Hardware {
     return one === two ? undefined : ends
   }
 
-  read(number: number, at: number): boolean {
-    const pin = this.pinOf(number, 'pin', at, 'digitalRead')
-    if (!pin) return false
-    pin.reads += 1
-    if (!this.#able(pin, 'digital-in', at, 'digitalRead', 'reads no levels')) return false
-    const { is, volts: seen } = this.pins.level(pin)
-    this.#judge.tooHigh(pin, at)
-    if (is === 'floating') {
-      if (pin.net.wired && !this.#judge.isUnknown(pin)) this.#judge.floating(pin, at)
-      return this.#chance() > 0.5
-    }
-    if (is === 'between') {
-      this.say(
-        'weak-level',
-        at,
-        [pin.host.end],
-        `${pin.host.end} is read while its line is at ${voltsWords(seen)}, which is neither surely high nor surely low.`,
-        'What is read may be either, and change with warmth. The line needs a stronger pull, or a shifter.',
-      )
-      return (seen ?? 0) > (pin.host.logicVolts ?? 3.3) / 2
-    }
-    return is === 'high'
-  }
-
-  #chance(): number {
-    this.#noise = (this.#noise * 16807) % 0x7fffffff
-    return this.#noise / 0x7fffffff
+  read(...asked: Parameters<PinReads['read']>): boolean {
+    return this.#reads.read(...asked)
   }
 
   level(number: number): boolean {
-    const pin = this.pins.pin(number, 'pin')
-    if (!pin) return false
-    pin.reads += 1
-    return this.#isHigh(pin) ?? this.#chance() > 0.5
+    return this.#reads.level(number)
   }
 
   /** An edge of a pin calls a handler of the program. */
@@ -414,20 +398,7 @@ export class StageBoard implements Hardware {
   }
 
   readAnalog(number: number, at: number, taken?: number | 'outside' | 'supply'): number {
-    const pin = this.pinOf(number, 'analog', at, 'analogRead')
-    if (!pin) return 0
-    pin.reads += 1
-    if (!this.#able(pin, 'analog-in', at, 'analogRead', 'has no converter')) return 0
-    const full = 2 ** this.#platform.readBits - 1
-    const seen = this.live.volts(pin.net.index)
-    this.#judge.tooHigh(pin, at)
-    if (seen === undefined) {
-      if (pin.net.wired && !this.#judge.isUnknown(pin)) this.#judge.floating(pin, at)
-      return Math.round(full * (0.2 + 0.3 * this.#chance()))
-    }
-    const reference = this.#reference.fullScale(at, taken)
-    if (reference === undefined) return Math.round(full * this.#chance())
-    return Math.max(0, Math.min(full, Math.round((seen / reference) * full)))
+    return this.#reads.analog(number, at, taken)
   }
 
   touched(number: number, at: number, then?: () => void): boolean {
@@ -499,8 +470,7 @@ export class StageBoard implements Hardware {
     if (by === 'call' && !this.#able(pin, 'interrupt', at, 'attachInterrupt', 'wakes no handler')) return
     this.#handlers.listen(pin, edge, handler)
     pin.seen = this.#isHigh(pin)
-    if (this.pins.level(pin).is === 'floating' && pin.net.wired && !this.#judge.isUnknown(pin))
-      this.#judge.floating(pin, at)
+    if (this.pins.level(pin).is === 'floating') this.#reads.floats(pin, at)
   }
 
   wait(microseconds: number, by: number): void {
@@ -552,32 +522,18 @@ export class StageBoard implements Hardware {
         )
   }
 
+  readonly #told = new ToldParts()
+  readonly #channels = new Channels(this)
   /** What classes of drivers ask for. */
-  readonly standIns: StandInStage = {
-    partFor: (driver, said, at) => this.devices.partFor(driver, said, at)?.ref,
-    sensed: (ref, what) => (this.handles.get(`${ref}.${what}`) ?? this.handles.get(ref))?.value,
-    shows: (ref, words, share) => {
-      this.told.set(ref, words)
-      if (share !== undefined) this.shares.set(ref, share)
-    },
-    tooSoon: (ref, className, since, renews, at) =>
-      this.say(
-        'asked-too-soon',
-        at,
-        [ref],
-        `${className} asks ${ref} again after ${secondsWords(since)}, and it has something new every ${secondsWords(renews)}.`,
-        'It gives the old value, or none. Ask it less often; look at the time rather than wait.',
-      ),
-    send: (key, value) => this.conversations.send(key, value),
-    take: (key) => this.conversations.take(key),
-    waits: (key) => this.conversations.waits(key),
-    channels: new Channels(this),
-  }
+  readonly standIns = this.#told.stage(() => ({
+    handles: this.handles,
+    devices: this.devices,
+    conversations: this.conversations,
+    channels: this.#channels,
+    say: (...said) => this.say(...said),
+  }))
   /** What parts show by what programs have told them. */
-  readonly told = new Map<string, string>()
+  readonly told = this.#told.words
   /** Share of its most current that a part takes by what programs have told it. */
-  readonly shares = new Map<string, number>()
+  readonly shares = this.#told.shares
 }
-
-const secondsWords = (microseconds: number): string =>
-  microseconds < 1e6 ? `${Math.round(microseconds / 1000)} ms` : `${Number((microseconds / 1e6).toFixed(1))} s`
