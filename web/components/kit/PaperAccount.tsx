@@ -37,7 +37,9 @@ export function PaperAccount() {
           {kinds.length > 0 && `, laid out on ${kinds.join(' and ')}`}
         </b>
         {choices.length > 0 && `; ${choices.map(({ ref, title }) => `${ref} as ${title}`).join(', ')}`}.{' '}
-        {unplaced.length === 0 && fault + caution === 0 && 'Nothing is left open, and no check speaks.'}
+        {unplaced.length === 0 &&
+          fault + caution === 0 &&
+          `Nothing ${left.length > 0 ? 'else ' : ''}is left open, and no check speaks.`}
       </p>
       {added.length > 0 && (
         <p>
