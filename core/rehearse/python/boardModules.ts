@@ -2,6 +2,7 @@ import { circuitModules } from './circuitModules.ts'
 import { dateModules } from './dateModules.ts'
 import { deskModules } from './deskModules.ts'
 import { type FourWire, fourWire } from './fourWire.ts'
+import { frameModule } from './frameModule.ts'
 import { microModules } from './microModules.ts'
 import { type GivenModule, module, type PythonBoard } from './native.ts'
 import { networkModules } from './networkModules.ts'
@@ -40,6 +41,7 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
     ...networkModules(board, calls),
     ...sleeping.others,
     ...threadModules(threads),
+    frameModule(),
     ...dates.modules,
   ])
 }
