@@ -92,7 +92,7 @@ describe('a part that lost its wires is put back to what was left of them', () =
     'a strip, a buffer and a resistor on a 3.3 V board S': 'the resistor lies behind the buffer',
     'a touch pad that lights a lamp by itself L': 'the resistor hangs on a sensor, which the search does not ask',
   }
-  it.each(oneIn(2, kits))(
+  it.each(oneIn(6, kits))(
     '$title',
     ({ title, why, wired: _, never: __, apart: ___, adds: ____, value: _____, left: ______, ...short }) => {
       const kit = planOf(short)

@@ -263,6 +263,48 @@ export interface PinLoad {
 /** Current above which a pin is shorted, which other rules say. */
 const SHORTED = 2000
 
+/** What flows at most through each pin that drives alone, over elements; lines that are shorted are left out. */
+const flowsOf = memo((wiring: Wiring): readonly Worst[] => {
+  const pullUps = new Set(
+    wiring.signals.flatMap(({ facts, hosts }) =>
+      facts.needs.startsWith('i2c.') || facts.sinkMilliamps !== undefined ? hosts.map(({ host }) => host) : [],
+    ),
+  )
+  return verdictsOf(wiring).islands.flatMap((verdict) => {
+    const ports = verdict.island.actors.flatMap(({ what }) =>
+      // What a bus line takes is the matter of its pull-ups, and so where the part says what it sinks.
+      'port' in what &&
+      what.port.host &&
+      what.port.role !== 'either' &&
+      (what.port.role !== 'open-drain' || !pullUps.has(what.port.host))
+        ? [what.port]
+        : [],
+    )
+    // Pins that work against each other are said as such.
+    const alone = ports.filter((port) => !ports.some((one) => one !== port && one.net === port.net))
+    if (alone.length === 0) return []
+    return [...worstOf(verdict, new Set(alone))].filter(
+      ({ port, way, state }) => !isShorted(state, port.net.index, way, port.high),
+    )
+  })
+})
+
+/** A pin that a junction takes all from, such as the base of a transistor: nothing but the pin itself limits the current. */
+export interface Unlimited {
+  readonly host: Host
+  readonly way: 'source' | 'sink'
+  readonly parts: readonly string[]
+}
+
+/** Pins of which it is not known what they give at most, with a junction straight on them. Of lamps led-resistor speaks. */
+export const unlimitedPins = (wiring: Wiring): Unlimited[] =>
+  flowsOf(wiring).flatMap(({ port, way, milliamps, state }) => {
+    const heads = milliamps > SHORTED ? headsIn(state, milliamps).filter(({ kind }) => kind === 'diode') : []
+    return heads.length === 0 || heads.some(({ lights }) => lights)
+      ? []
+      : [{ host: port.host as Host, way, parts: heads.map(({ part }) => part.ref) }]
+  })
+
 /** Current of each pin that carries any: what flows through elements, and what the facts of a signal say. */
 export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
   const byHost = new Map<Host, { source: number; sink: number; parts: Set<string> }>()
@@ -274,31 +316,10 @@ export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
     byHost.set(host, load)
   }
   const flowing = new Set<Host>()
-  const pullUps = new Set(
-    wiring.signals.flatMap(({ facts, hosts }) =>
-      facts.needs.startsWith('i2c.') || facts.sinkMilliamps !== undefined ? hosts.map(({ host }) => host) : [],
-    ),
-  )
-  for (const verdict of verdictsOf(wiring).islands) {
-    const { island } = verdict
-    const ports = island.actors.flatMap(({ what }) =>
-      // What a bus line takes is the matter of its pull-ups, and so where the part says what it sinks.
-      'port' in what &&
-      what.port.host &&
-      what.port.role !== 'either' &&
-      (what.port.role !== 'open-drain' || !pullUps.has(what.port.host))
-        ? [what.port]
-        : [],
-    )
-    // Pins that work against each other are said as such.
-    const alone = ports.filter((port) => !ports.some((one) => one !== port && one.net === port.net))
-    if (alone.length === 0) continue
-    for (const { port, way, milliamps, state } of worstOf(verdict, new Set(alone))) {
-      const host = port.host as Host
-      if (isShorted(state, port.net.index, way, port.high)) continue
-      flowing.add(host)
-      add(host, way, milliamps, namesIn(state, milliamps))
-    }
+  for (const { port, way, milliamps, state } of flowsOf(wiring)) {
+    const host = port.host as Host
+    flowing.add(host)
+    add(host, way, milliamps, namesIn(state, milliamps))
   }
   for (const use of wiring.signals) {
     const { milliamps, direction, activeLevel } = use.facts
@@ -371,10 +392,16 @@ const isShorted = (state: State, net: number, way: 'source' | 'sink', high: numb
 }
 
 /** Whose current flows in a state: lamps, junctions and loads, else resistors. */
-function namesIn({ strands, amps }: State, milliamps: number): readonly string[] {
-  const flows = strands.flatMap(({ element }, index) =>
+function namesIn(state: State, milliamps: number): readonly string[] {
+  const heads = headsIn(state, milliamps)
+  if (heads.length > 0) return heads.map((one) => one.part.ref)
+  return flowingIn(state, milliamps).length > 0 ? ['a resistor'] : []
+}
+
+const headsIn = (state: State, milliamps: number): Element[] =>
+  flowingIn(state, milliamps).filter(({ kind }) => kind === 'diode' || kind === 'winding' || kind === 'load')
+
+const flowingIn = ({ strands, amps }: State, milliamps: number): Element[] =>
+  strands.flatMap(({ element }, index) =>
     element && Math.abs(amps[index] ?? 0) * 1000 > milliamps * 0.02 ? [element] : [],
   )
-  const heads = flows.filter((one) => one.kind === 'diode' || one.kind === 'winding' || one.kind === 'load')
-  return heads.length > 0 ? heads.map((one) => one.part.ref) : flows.length > 0 ? ['a resistor'] : []
-}

@@ -1,6 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import type { PinCurrent } from '../catalog/common.ts'
-import { litDiodes, pinLoads, RECOMMENDED_SLACK } from '../circuit/lit.ts'
+import { litDiodes, pinLoads, RECOMMENDED_SLACK, unlimitedPins } from '../circuit/lit.ts'
 import type { Fix } from '../plan/edit.ts'
 import type { Host, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
@@ -17,6 +17,7 @@ export const pinCurrent: Rule = {
     messages: {
       ...pinTotalsMessages,
       pin: '{pins} {gives} {milliamps} mA for {names}; {limit}.',
+      unlimited: '{pin} {gives} {names} all that it can: nothing between them limits the current.',
       alike: '{pins} {gives} {milliamps} mA each for {names}; {limit}.',
     },
     limits: ['pin', 'board', 'outputs'],
@@ -31,6 +32,7 @@ export const pinCurrent: Rule = {
       alike.set(key, [...(alike.get(key) ?? []), one])
     }
     for (const overs of alike.values()) sayOver(wiring, overs, report)
+    sayUnlimited(wiring, report)
     sayTotals(wiring, report)
   },
 }
@@ -94,6 +96,24 @@ function sayOver(wiring: Wiring, overs: readonly Over[], report: (one: Report) =
     numbers: { milliamps: twoDigits(milliamps), ...numbersOf(limits) },
     propose: () => (several ? lighterAll(wiring, overs) : lighter(wiring, first.host, limits)),
   })
+}
+
+/** A junction straight on a pin of which nobody says what it gives at most: more than it bears, whatever that is. */
+function sayUnlimited(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { host, way, parts } of unlimitedPins(wiring)) {
+    const { recommended, absolute } = host.current ?? {}
+    report({
+      severity: 'fault',
+      at: [host.end, ...parts],
+      message: 'unlimited',
+      data: { pin: host.end, gives: way === 'source' ? 'gives' : 'takes', names: listWords(parts) },
+      why: `A junction conducts as soon as it has its few tenths of a volt, and takes whatever comes. ${host.current ? limitWords(host.current) : ''} A resistor in series sets the current: for the base of a small transistor 1 kΩ is usual.`,
+      numbers: {
+        ...(recommended === undefined ? {} : { recommended }),
+        ...(absolute === undefined ? {} : { absolute }),
+      },
+    })
+  }
 }
 
 /** Larger resistors on all the pins in one step. */

@@ -38,14 +38,14 @@ const plans = suite
 
 describe('the same wiring is judged alike', () => {
   it('with every wire turned round, and in the other order', () => {
-    for (const { title, plan } of oneIn(3, plans)) {
+    for (const { title, plan } of oneIn(5, plans)) {
       const turned = plan.wires.map(([a, b]) => [b, a] as const).toReversed()
       expect(said(withWires(plan, turned)), title).toEqual(said(plan))
     }
   })
 
   it('with a joint in the middle of a wire', () => {
-    for (const { title, plan, turn } of oneIn(3, plans, 1)) {
+    for (const { title, plan, turn } of oneIn(5, plans, 1)) {
       const [a, b] = plan.wires[oneOf(plan.wires, turn)]!
       const others = plan.wires.filter((wire) => wire[0] !== a || wire[1] !== b)
       const joined = withWires(plan, [...others.map(([c, d]) => [c, d] as const), [a, 'JOINT.1'], ['JOINT.2', b]])
@@ -56,7 +56,7 @@ describe('the same wiring is judged alike', () => {
   })
 
   it('with wires led on from leg to leg instead of all from one', () => {
-    for (const { title, plan, turn } of oneIn(3, plans, 2)) {
+    for (const { title, plan, turn } of oneIn(5, plans, 2)) {
       const ends = [...new Set(plan.wires.flatMap((wire) => wire.slice(0, 2) as string[]))]
       const hubs = ends.filter((end) => plan.wires.filter((wire) => wire.slice(0, 2).includes(end)).length > 1)
       const hub = hubs[turn % Math.max(hubs.length, 1)]
@@ -69,7 +69,7 @@ describe('the same wiring is judged alike', () => {
   })
 
   it('from another ground post of the board', () => {
-    for (const { title, plan } of oneIn(4, plans, 3)) {
+    for (const { title, plan } of oneIn(5, plans, 3)) {
       const { board: id } = plan.boards.MCU ?? {}
       const pins = id === undefined ? [] : (catalog.boards.get(id)?.pins ?? [])
       const post = pins.find((pin) => pin.kind === 'ground' && pin.id !== 'GND')

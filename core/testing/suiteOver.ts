@@ -197,6 +197,13 @@ export const mistakenOver: readonly (Short & { title: string; rule: string })[] 
     parts: { Q: switched.Q, R: ohms(10_000), F: 'solenoid' },
     wires: 'PACK.- MCU.GND, F.- PACK.+, F.+ Q.D, Q.S MCU.GND, Q.G MCU.4, R.1 Q.G, R.2 Q.S',
   },
+  ...(['nano-v3', 'mega-2560-r3', 'pico', 'esp32-c3-supermini'] as const).map((mcu) => ({
+    title: `a base straight on a pin of ${mcu}`,
+    rule: 'pin-current',
+    mcu,
+    parts: { Q: 'npn', L: led(), S: ohms(220) },
+    wires: `L.A S.1, S.2 MCU.${mcu === 'pico' || mcu === 'esp32-c3-supermini' ? '3V3' : '5V'}, L.K Q.C, Q.E MCU.GND, Q.B MCU.${mcu === 'pico' ? 'GP15' : mcu === 'esp32-c3-supermini' ? '4' : '9'}`,
+  })),
   {
     title: 'both halves of a bridge on one pin, one of them over a resistor',
     rule: 'driver-idle',

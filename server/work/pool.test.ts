@@ -48,7 +48,7 @@ it('what nobody waits for is done while every thread is busy', async () => {
   const summary = () => work.run('summary', { shelf: emptyShelf, text, title: 'Large' }, { background: true })
   // Its thread is warm.
   await summary()
-  let searching = 16
+  let searching = 8
   const searches = Array.from({ length: searching }, () =>
     work.run('assign', { shelf: emptyShelf, text, milliseconds: 20_000 }).then(() => {
       searching -= 1
