@@ -10,7 +10,8 @@ import { pinCalls } from './pinCalls.ts'
 import { type SerialLines, serialLines } from './serialLines.ts'
 import { sleepModules } from './sleepModules.ts'
 import { taskModule } from './tasks.ts'
-import { Threads, threadModules } from './threads.ts'
+import { threadModules } from './threadModules.ts'
+import { Threads } from './threads.ts'
 
 /** Classes of buses that the modules of all dialects hand on. */
 export interface BusClasses {
