@@ -1,10 +1,14 @@
+import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { run } from './testing/quick.ts'
+
+/** The header by which programs ask for it, as its file has it. */
+const header = /headers: \[(.+?)\]/.exec(readFileSync('catalog/drivers/documents.yaml', 'utf8'))?.[1]
 
 const said = (body: string, mcu = 'esp32-devkit-30', above = ''): string[] => {
   const result = run(
     { mcu },
-    `#include <ArduinoJson.h>\n${above}\nvoid setup() { Serial.begin(115200); ${body} }\nvoid loop() { delay(1000); }`,
+    `#include <${header}>\n${above}\nvoid setup() { Serial.begin(115200); ${body} }\nvoid loop() { delay(1000); }`,
     '',
     0.5,
   )
