@@ -2,6 +2,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { type DrivenLine, linesOfSignal } from '../circuit/lines.ts'
 import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { meets } from '../wiring/needs.ts'
+import { openFeet } from './halves.ts'
 import { isI2c } from './leadOver.ts'
 import { after, connect, type Decision, type Progress } from './progress.ts'
 
@@ -24,7 +25,7 @@ export function joinBegun(wiring: Wiring, wanted: (ref: string) => boolean): Pro
       .flatMap((use) => {
         const join = connect(use.end, end, `leads to ${host.end} already`)
         // The foot of a divider may wait with its other leg on ground.
-        const feet = feetOf(now).map((foot) => connect(foot, use.end, 'foot of the divider'))
+        const feet = openFeet(now, ({ ground }) => ground).map((foot) => connect(foot, use.end, 'foot of the divider'))
         return [[join], ...feet.map((foot) => [join, foot])].map((made) => ({ use, made }))
       })
       .find(({ use, made }) => isRight(now, use, host, made))
@@ -50,20 +51,6 @@ function isRight(wiring: Wiring, use: SignalUse, host: Host, made: readonly Deci
   const lines = joined ? linesOfSignal(next, joined) : []
   return joined?.hosts[0]?.host.end === host.end && lines.length > 0 && lines.every(isRead)
 }
-
-/** Open legs of resistors whose other leg lies on ground. */
-const feetOf = (wiring: Wiring): string[] =>
-  circuitOf(wiring).elements.flatMap(({ kind, part, a, b, netA, netB }) => {
-    const open =
-      kind !== 'resistor' || part.part.category !== 'passive'
-        ? undefined
-        : !netA.wired && netB.ground
-          ? a
-          : !netB.wired && netA.ground
-            ? b
-            : undefined
-    return open === undefined || wiring.plan.unused.includes(open) ? [] : [open]
-  })
 
 const isRead = ({ high, low, vih, vil, most }: DrivenLine): boolean =>
   (high === undefined || ((most === undefined || high <= most + 0.01) && (vih === undefined || high >= vih))) &&

@@ -1,4 +1,5 @@
 import type { Companion } from '../catalog/partSchema.ts'
+import { circuitOf } from '../circuit/circuit.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { candidates } from './candidates.ts'
 
@@ -12,7 +13,7 @@ export interface Half {
 /**
  * A part of two legs that the maker has begun to wire, as a companion of another one: its wired leg lies at the pin that
  * is to carry the companion's signal, or on one of the two nets across which the companion belongs; then the other leg is
- * what is missing. `fits` says whether kind and value do.
+ * what is missing. `isMeant` says whether kind and value do.
  */
 export function halfFor(
   wiring: Wiring,
@@ -73,4 +74,18 @@ function acrossEnd(wiring: Wiring, owner: PartInstance, across: Companion['acros
   const at = across.findIndex(isOn)
   const other = at < 0 ? undefined : own(across[1 - at] as string)
   return other !== undefined && wiring.netOf(other) !== near ? other : undefined
+}
+
+/** The open legs of the resistors that are free to be wired, of which the other leg lies on such a net. */
+export function openFeet(
+  wiring: Wiring,
+  isRail: (net: Net) => boolean,
+  isMeant: (ohms: number) => boolean = () => true,
+): string[] {
+  const unused = new Set(wiring.plan.unused)
+  return circuitOf(wiring).elements.flatMap(({ kind, part, a, b, netA, netB, ohms = 0 }) => {
+    if (kind !== 'resistor' || part.part.category !== 'passive' || !isMeant(ohms)) return []
+    const open = !netA.wired && isRail(netB) ? a : !netB.wired && isRail(netA) ? b : undefined
+    return open === undefined || unused.has(open) ? [] : [open]
+  })
 }

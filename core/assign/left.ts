@@ -23,7 +23,7 @@ function whyLeft(wiring: Wiring, { ref, part, home }: PartInstance): string | un
   const [rail] = part.rails
   const board = home ?? wiring.boards[0]
   if (!rail || !board) return undefined
-  if (rail.from !== undefined) return `nothing feeds it, or nobody takes what it gives`
+  if (rail.from !== undefined) return 'nothing feeds it, or nobody takes what it gives'
   const volts = wiring.netOf(`${ref}.${rail.pin}`).sources[0]?.volts
   if (volts === undefined) return undefined
   const takes = board.board.feeds.filter(({ pins }) => pins.length > 0)

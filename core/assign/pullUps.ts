@@ -10,6 +10,7 @@ import { areAlike } from '../wiring/levels.ts'
 import type { Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { groundEnd } from '../wiring/supply.ts'
+import { openFeet } from './halves.ts'
 import { connect, type Decision } from './progress.ts'
 import { spans, spareOf } from './spares.ts'
 
@@ -106,12 +107,7 @@ function begun(wiring: Wiring, use: SignalUse, way: 'up' | 'down', ohms: number)
   const span = ohms === BUS_PULL_OHMS ? spans.bus : spans.across
   const isRail = (net: Net): boolean =>
     way === 'down' ? net.ground : net.sources[0] !== undefined && net.sources[0].volts === rail?.sources[0]?.volts
-  return circuitOf(wiring).elements.flatMap(({ kind, part, a, b, netA, netB, ohms: has = 0 }) => {
-    if (kind !== 'resistor' || part.part.category !== 'passive' || has < ohms * span.least || has > ohms * span.most)
-      return []
-    const open = !netA.wired && isRail(netB) ? a : !netB.wired && isRail(netA) ? b : undefined
-    return open === undefined || wiring.plan.unused.includes(open) ? [] : [open]
-  })[0]
+  return openFeet(wiring, isRail, (has) => has >= ohms * span.least && has <= ohms * span.most)[0]
 }
 
 /** Resistors that the placed lines of the wanted parts need and do not have: buses, 1-Wire lines, pins without a pull. */

@@ -1,19 +1,6 @@
 import { type GivenModule, module, nativeClass } from './native.ts'
-import type { Threads } from './threads.ts'
-import {
-  asNumber,
-  errorClasses,
-  errorOf,
-  isTrue,
-  type Py,
-  PyClass,
-  PyError,
-  type PyFunction,
-  type PyObject,
-} from './values.ts'
-
-/** A method that waits, put into a class. */
-const method = (cls: PyClass, made: PyFunction): void => void cls.attrs.set(made.name, made)
+import { addMethod, type Threads } from './threads.ts'
+import { asNumber, errorClasses, errorOf, isTrue, type Py, PyClass, PyError, type PyObject } from './values.ts'
 
 /** `queue`: what one thread hands on to another. */
 export function queueModule(threads: Threads): GivenModule {
@@ -46,7 +33,7 @@ export function queueModule(threads: Threads): GivenModule {
         task_done: () => null,
       },
     )
-    method(
+    addMethod(
       cls,
       threads.waiting('get', ([self, block = true, timeout], named) => {
         const isOver = threads.limit(named.get('timeout') ?? timeout)
@@ -55,7 +42,7 @@ export function queueModule(threads: Threads): GivenModule {
         return { is: () => has() || !waits || isOver(), makes: () => (has() ? takes(queueOf(self).all) : fail(Empty)) }
       }),
     )
-    method(
+    addMethod(
       cls,
       threads.waiting('put', ([self, item, block = true, timeout], named) => {
         const isOver = threads.limit(named.get('timeout') ?? timeout)
@@ -71,7 +58,7 @@ export function queueModule(threads: Threads): GivenModule {
         }
       }),
     )
-    method(
+    addMethod(
       cls,
       threads.waiting('join', ([self]) => ({ is: () => queueOf(self).all.length === 0, makes: () => null })),
     )

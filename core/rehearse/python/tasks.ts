@@ -1,5 +1,6 @@
 import { fn, Native, nativeClass, none, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
+import { eventMethods, until } from './threads.ts'
 import {
   asNumber,
   errorClasses,
@@ -11,9 +12,6 @@ import {
   type PyObject,
   raise,
 } from './values.ts'
-
-/** Seconds between two looks at what a task waits for. */
-const LOOK = 0.0005
 
 /** `asyncio`: tasks that take turns, each until the moment that it has asked for. */
 export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py][] {
@@ -51,9 +49,9 @@ export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py]
     }
   }
   const awaiting = (task: Task): PyIterator =>
-    new PyIterator(
-      () => (task.done ? { done: true, value: task.value } : { done: false, value: new Float(0.0005) }),
-      'coroutine',
+    until(
+      () => task.done,
+      () => task.value,
     )
   const cancel = (task: Task): void => {
     task.done = true
@@ -70,19 +68,8 @@ export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py]
     done: (self) => taskOf.get(self)?.done ?? false,
     result: (self) => taskOf.get(self)?.value ?? null,
   })
-  /** Waits until something is so, looking again and again; then gives what it makes. */
-  const until = (is: () => boolean, makes: () => Py = () => null): PyIterator =>
-    new PyIterator(() => (is() ? { done: true, value: makes() } : { done: false, value: new Float(LOOK) }), 'coroutine')
   const Event = nativeClass('Event', () => undefined, {
-    set: (self) => {
-      self.on = true
-      return null
-    },
-    clear: (self) => {
-      self.on = false
-      return null
-    },
-    is_set: (self) => self.on,
+    ...eventMethods,
     wait: (self) =>
       until(
         () => self.on,
@@ -198,12 +185,9 @@ export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py]
       'gather',
       fn('gather', (all) => {
         const own = all.map((one) => (one instanceof PyIterator ? start(one) : undefined))
-        return new PyIterator(
-          () =>
-            own.every((one) => !one || one.done)
-              ? { done: true, value: new PyList(own.map((one) => one?.value ?? null)) }
-              : { done: false, value: new Float(0.0005) },
-          'coroutine',
+        return until(
+          () => own.every((one) => !one || one.done),
+          () => new PyList(own.map((one) => one?.value ?? null)),
         )
       }),
     ],

@@ -1,26 +1,17 @@
-import { attribute, invoke, invokeHeld, Waiting } from './attributes.ts'
+import { attribute, invoke } from './attributes.ts'
 import { delegated } from './calling.ts'
 import { fn, type GivenModule, module, type Named, Native, nativeClass, none } from './native.ts'
 import { queueModule } from './queueModule.ts'
-import type { Thread, Threads } from './threads.ts'
-import {
-  isTrue,
-  listed,
-  type Py,
-  type PyClass,
-  PyDict,
-  type PyFunction,
-  PyIterator,
-  type PyObject,
-  raise,
-} from './values.ts'
+import { addMethod, coroutineOf, eventMethods, stepsOf, type Thread, type Threads } from './threads.ts'
+import { isTrue, listed, type Py, type PyClass, PyDict, type PyFunction, type PyObject, raise } from './values.ts'
 
 const argsOf = (given: Py): Py[] => (given === undefined || given === null ? [] : listed(given))
 const namedOf = (given: Py): Named =>
   given instanceof PyDict ? new Map([...given.entries.values()].map(([key, value]) => [String(key), value])) : none
 
-/** A method that waits, put into a class. */
-const method = (cls: PyClass, made: PyFunction): void => void cls.attrs.set(made.name, made)
+/** What a thread or a timer is to call, as its steps. */
+const targetOf = (self: PyObject): Generator<Py, Py, Py> =>
+  stepsOf(self.attrs.get('_target'), argsOf(self.attrs.get('_args')), namedOf(self.attrs.get('_kwargs')))
 
 /** `_thread`, `threading` and `queue`. */
 export function threadModules(threads: Threads): GivenModule[] {
@@ -51,8 +42,8 @@ export function threadModules(threads: Threads): GivenModule[] {
         const waits = isTrue(named.get('blocking') ?? blocking)
         return { is: () => free(self) || !waits || isOver(), makes: () => free(self) && take(self) }
       })
-    method(cls, acquire('acquire'))
-    method(cls, acquire('__enter__'))
+    addMethod(cls, acquire('acquire'))
+    addMethod(cls, acquire('__enter__'))
     return cls
   }
   const Lock = lockClass('lock', false)
@@ -76,12 +67,11 @@ export function threadModules(threads: Threads): GivenModule[] {
         return null
       },
       is_alive: (self) => started.get(self)?.isOver === false,
-      __init__: (self, args, named) => {
+      __init__: (self, _args, named) => {
         // What a class of the program hands on to the one that it builds on.
         for (const key of ['target', 'args', 'kwargs'] as const)
           if (named.has(key)) self.attrs.set(`_${key}`, named.get(key))
         for (const key of ['name', 'daemon'] as const) if (named.has(key)) self.attrs.set(key, named.get(key))
-        void args
         return null
       },
     },
@@ -92,16 +82,13 @@ export function threadModules(threads: Threads): GivenModule[] {
       : invoke(self.attrs.get('_target'), argsOf(self.attrs.get('_args')), namedOf(self.attrs.get('_kwargs'))),
   )
   run.held = ([self]) => {
-    const steps = (function* (): Generator<Py, Py, Py> {
-      const target = self.attrs.get('_target')
-      if (target === null) return null
-      const made = invokeHeld(target, argsOf(self.attrs.get('_args')), namedOf(self.attrs.get('_kwargs')))
-      return made instanceof Waiting ? yield* delegated(made.from) : made
-    })()
-    return new PyIterator((sent) => steps.next(sent), 'coroutine')
+    const steps = function* (): Generator<Py, Py, Py> {
+      return self.attrs.get('_target') === null ? null : yield* targetOf(self)
+    }
+    return coroutineOf(steps())
   }
-  method(ThreadClass, run)
-  method(
+  addMethod(ThreadClass, run)
+  addMethod(
     ThreadClass,
     threads.waiting('join', ([self, timeout], named) => {
       const isOver = threads.limit(named.get('timeout') ?? timeout)
@@ -109,18 +96,8 @@ export function threadModules(threads: Threads): GivenModule[] {
     }),
   )
 
-  const Event = nativeClass('Event', () => undefined, {
-    set: (self) => {
-      self.on = true
-      return null
-    },
-    clear: (self) => {
-      self.on = false
-      return null
-    },
-    is_set: (self) => self.on,
-  })
-  method(
+  const Event = nativeClass('Event', () => undefined, eventMethods)
+  addMethod(
     Event,
     threads.waiting('wait', ([self, timeout], named) => {
       const isOver = threads.limit(named.get('timeout') ?? timeout)
@@ -143,17 +120,11 @@ export function threadModules(threads: Threads): GivenModule[] {
         const due = threads.waiting('due', () => ({ is: () => isOver() || self.on, makes: () => null }))
         const steps = fn('timer', () => null)
         steps.held = () => {
-          const all = (function* (): Generator<Py, Py, Py> {
+          const all = function* (): Generator<Py, Py, Py> {
             yield* delegated(due.held!([], none))
-            if (self.on) return null
-            const made = invokeHeld(
-              self.attrs.get('_target'),
-              argsOf(self.attrs.get('_args')),
-              namedOf(self.attrs.get('_kwargs')),
-            )
-            return made instanceof Waiting ? yield* delegated(made.from) : made
-          })()
-          return new PyIterator((sent) => all.next(sent), 'coroutine')
+            return self.on ? null : yield* targetOf(self)
+          }
+          return coroutineOf(all())
         }
         started.set(self, threads.start(steps, [], none))
         return null

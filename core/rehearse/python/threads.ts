@@ -1,10 +1,10 @@
 import { invokeHeld, isError, Waiting } from './attributes.ts'
 import { delegated } from './calling.ts'
-import { fn, type Named, type PythonBoard } from './native.ts'
+import { fn, type Named, type nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asNumber, Float, type Py, type PyFunction, PyIterator } from './values.ts'
+import { asNumber, Float, type Py, type PyClass, type PyFunction, PyIterator } from './values.ts'
 
-/** Seconds between two looks at what a thread waits for. */
+/** Seconds between two looks at what a thread or a task waits for. */
 const LOOK = 0.0005
 
 /** What a call waits for, and what it comes to then. */
@@ -19,6 +19,36 @@ export interface Thread {
   readonly born: number
   isOver: boolean
 }
+
+/** A call that runs on where it waited, step by step. */
+export function* stepsOf(run: Py, args: readonly Py[], named: Named): Generator<Py, Py, Py> {
+  const made = invokeHeld(run, args, named)
+  return made instanceof Waiting ? yield* delegated(made.from) : made
+}
+
+/** Steps as a coroutine of Python. */
+export const coroutineOf = (steps: Generator<Py, Py, Py>): PyIterator =>
+  new PyIterator((sent) => steps.next(sent), 'coroutine')
+
+/** Waits until something is so, looking again and again; then gives what it makes. */
+export const until = (is: () => boolean, makes: () => Py = () => null): PyIterator =>
+  new PyIterator(() => (is() ? { done: true, value: makes() } : { done: false, value: new Float(LOOK) }), 'coroutine')
+
+/** What every event does, of threads and of tasks, besides to wait. */
+export const eventMethods: Parameters<typeof nativeClass>[2] = {
+  set: (self) => {
+    self.on = true
+    return null
+  },
+  clear: (self) => {
+    self.on = false
+    return null
+  },
+  is_set: (self) => self.on,
+}
+
+/** Puts a method that waits into a class. */
+export const addMethod = (cls: PyClass, made: PyFunction): void => void cls.attrs.set(made.name, made)
 
 /** Threads of Python: each runs to its next wait, then the others do; on two cores as well. */
 export class Threads {
@@ -56,10 +86,7 @@ export class Threads {
     })
     made.held = (args, named) => {
       const { is, makes } = of(args, named)
-      return new PyIterator(
-        () => (is() ? { done: true, value: makes() } : { done: false, value: new Float(LOOK) }),
-        'coroutine',
-      )
+      return until(is, makes)
     }
     return made
   }
@@ -72,13 +99,8 @@ export class Threads {
   }
 
   start(run: Py, args: readonly Py[], named: Named): Thread {
-    const first = function* (): Generator<Py, Py, Py> {
-      const made = invokeHeld(run, args, named)
-      return made instanceof Waiting ? yield* delegated(made.from) : made
-    }
-    const steps = first()
     const thread: Thread = {
-      from: new PyIterator((sent) => steps.next(sent), 'coroutine'),
+      from: coroutineOf(stepsOf(run, args, named)),
       born: this.#board.machine.born,
       isOver: false,
     }
