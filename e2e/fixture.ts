@@ -2,11 +2,18 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { test as base, expect, type Locator, type Page } from '@playwright/test'
+import { type BrowserContext, test as base, expect, type Locator, type Page } from '@playwright/test'
 import axe from 'axe-core'
 
-/** The real server, started once a worker and emptied before each test. */
-export const test = base.extend<{ address: string }, { data: string; server: string }>({
+interface OfWorker {
+  data: string
+  server: string
+  /** What the tests of one worker share, scripts that are compiled already above all: half the time of opening a page. */
+  kept: { context?: BrowserContext }
+}
+
+/** The real server, started once a worker and emptied before each test; so is what the browser stores. */
+export const test = base.extend<{ address: string }, OfWorker>({
   data: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the first argument's pattern
     async ({}, use) => {
@@ -36,6 +43,31 @@ export const test = base.extend<{ address: string }, { data: string; server: str
   address: async ({ server }, use) => {
     await empty(server)
     await use(server)
+  },
+  kept: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the first argument's pattern
+    async ({}, use) => {
+      const kept: OfWorker['kept'] = {}
+      await use(kept)
+      await kept.context?.close()
+    },
+    { scope: 'worker' },
+  ],
+  context: async ({ browser, kept, server, serviceWorkers }, use) => {
+    if (serviceWorkers !== 'block') {
+      const own = await browser.newContext()
+      await use(own)
+      await own.close()
+      return
+    }
+    kept.context ??= await browser.newContext()
+    await use(kept.context)
+    for (const page of kept.context.pages()) await page.close()
+    const page = await kept.context.newPage()
+    const storage = await kept.context.newCDPSession(page)
+    const storageTypes = 'cookies,local_storage,indexeddb,cache_storage'
+    await storage.send('Storage.clearDataForOrigin', { origin: new URL(server).origin, storageTypes })
+    await page.close()
   },
   page: async ({ page }, use) => {
     const errors: string[] = []
