@@ -44,7 +44,7 @@ function frozen<V>(value: V): V {
     const one = rest.pop()
     if (!isPlain(one) || Object.isFrozen(one)) continue
     Object.freeze(one)
-    for (const inner of Object.values(one)) rest.push(inner)
+    for (const inner of Object.values(one)) if (typeof inner === 'object') rest.push(inner)
   }
   return value
 }

@@ -299,22 +299,25 @@ describe('planted in random builds', () => {
   it('the cause is first in 70 % and among the first three in 92 %, after six measurements at the median', () => {
     const found: { at: number; asked: number }[] = []
     fc.assert(
-      fc.property(randomKit, fc.nat(), (kit, pick) => {
+      fc.property(randomKit, fc.array(fc.nat(), { minLength: 4, maxLength: 4 }), (kit, picks) => {
         const on = resolve(applyEdits(kit, assignChoosing(resolve(kit, catalog)).edits), catalog)
         const one = new Diagnoser(on)
         const kinds = [...new Set(faultsOf(on).map(({ kind }) => kind))]
-        const own = faultsOf(on).filter(({ kind }) => kind === kinds[pick % kinds.length])
-        const planted = own[pick % Math.max(1, own.length)]
-        const seen = planted && outcomesOf(on, buildWith(on, [planted])!)
-        // What nothing would ever show cannot be found.
-        if (!planted || one.measurements.every(({ id }) => seen?.get(id) === one.planned(id))) return
-        found.push(follow(on, one, planted))
+        // A build takes longer to think through than a fault to find: each is given some, of kinds that differ mostly.
+        for (const [turn, pick] of picks.entries()) {
+          const own = faultsOf(on).filter(({ kind }) => kind === kinds[(pick + turn) % kinds.length])
+          const planted = own[pick % Math.max(1, own.length)]
+          const seen = planted && outcomesOf(on, buildWith(on, [planted])!)
+          // What nothing would ever show cannot be found.
+          if (!planted || one.measurements.every(({ id }) => seen?.get(id) === one.planned(id))) continue
+          found.push(follow(on, one, planted))
+        }
       }),
-      // The same builds each time: a share of forty others would fall below now and then. Others are drawn by the benchmark.
-      { numRuns: times(40), seed: 40 },
+      // The same builds each time: a share of others would fall below now and then. Others are drawn by the benchmark.
+      { numRuns: times(14), seed: 40 },
     )
     const share = (most: number): number => found.filter(({ at }) => at >= 0 && at <= most).length / found.length
-    expect(found.length).toBeGreaterThan(25)
+    expect(found.length).toBeGreaterThan(35)
     expect(share(0)).toBeGreaterThanOrEqual(0.7)
     expect(share(2)).toBeGreaterThanOrEqual(0.92)
     expect(found.map(({ asked }) => asked).sort((a, b) => a - b)[Math.floor(found.length / 2)]).toBeLessThanOrEqual(6)
