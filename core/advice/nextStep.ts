@@ -1,3 +1,4 @@
+import { staysInBox } from '../assign/left.ts'
 import { openEnds } from '../assign/openEnds.ts'
 import { counted } from '../base/counted.ts'
 import type { Finding } from '../rules/finding.ts'
@@ -26,10 +27,10 @@ export function nextStep(wiring: Wiring, findings: readonly Finding[] = check(wi
       place: 'kit',
       text: 'Type or paste the parts that lie in front of you, in the field of the Kit.',
     }
-  const open = wiring.parts.reduce(
-    (sum, part) => sum + openEnds(wiring, part).filter(({ required }) => required).length,
-    0,
-  )
+  const boxed = new Set(staysInBox(wiring).map(({ ref }) => ref))
+  const open = wiring.parts
+    .filter(({ ref }) => !boxed.has(ref))
+    .reduce((sum, part) => sum + openEnds(wiring, part).filter(({ required }) => required).length, 0)
   if (open > 0)
     return {
       is: 'wire',

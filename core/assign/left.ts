@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
 import { isLoose } from './spares.ts'
@@ -6,32 +7,91 @@ import { isLoose } from './spares.ts'
 export interface Left {
   readonly ref: string
   readonly why: string
+  /** There is enough without it; or it cannot feed what is there. */
+  readonly is: 'spare' | 'unfit'
 }
 
 /** What gives current, lay loose in the kit and was not wired, with what keeps it from its board. */
 export function leftInBox(before: Wiring, after: Wiring): Left[] {
-  return before.parts.flatMap((part): Left[] => {
-    const now = after.parts.find(({ ref }) => ref === part.ref)
-    if (part.part.category !== 'power' || part.part.rails.length === 0) return []
-    if (!now || !isLoose(before, part) || !isLoose(after, now)) return []
-    const why = whyLeft(after, now)
-    return why === undefined ? [] : [{ ref: part.ref, why }]
-  })
+  const wasLoose = new Set(before.parts.filter((part) => isLoose(before, part)).map(({ ref }) => ref))
+  return looseSources(after).flatMap((part) => (wasLoose.has(part.ref) ? leftOver(after, part) : []))
 }
 
-function whyLeft(wiring: Wiring, { ref, part, home }: PartInstance): string | undefined {
+/**
+ * What gives current and cannot be of use to the wiring as it stands: its volts suit no board, or the board is fed
+ * already. What something loose beside it could still change is not among it: a converter for its volts, or a source for
+ * a converter.
+ */
+export const staysInBox = memo((wiring: Wiring): readonly Left[] => {
+  const loose = looseSources(wiring)
+  const givesTo = (source: PartInstance, converter: PartInstance): boolean => {
+    const volts = voltsOf(wiring, source)
+    return (
+      volts !== undefined &&
+      takenFrom(converter).length > 0 &&
+      converter.supplies.some(({ facts }) => volts >= facts.least && volts <= facts.most)
+    )
+  }
+  return loose.flatMap((part): Left[] => {
+    const others = loose.filter((one) => one !== part)
+    if (others.some((one) => givesTo(part, one) || givesTo(one, part))) return []
+    if (takenFrom(part).length === 0 && !isFed(wiring, part) && suits(wiring, part)) return []
+    return leftOver(wiring, part)
+  })
+})
+
+const looseSources = (wiring: Wiring): PartInstance[] =>
+  wiring.parts.filter((part) => part.part.category === 'power' && part.part.rails.length > 0 && isLoose(wiring, part))
+
+/** Rails that are made from what the part is fed with. */
+const takenFrom = ({ part }: PartInstance) => part.rails.filter(({ from }) => from !== undefined)
+
+const boardOf = (wiring: Wiring, { home }: PartInstance): BoardInstance | undefined => home ?? wiring.boards[0]
+
+const voltsOf = (wiring: Wiring, { ref, part }: PartInstance): number | undefined => {
   const [rail] = part.rails
-  const board = home ?? wiring.boards[0]
-  if (!rail || !board) return undefined
-  if (rail.from !== undefined) return 'nothing feeds it, or nobody takes what it gives'
-  const volts = wiring.netOf(`${ref}.${rail.pin}`).sources[0]?.volts
-  if (volts === undefined) return undefined
-  const takes = board.board.feeds.filter(({ pins }) => pins.length > 0)
+  return rail && wiring.netOf(`${ref}.${rail.pin}`).sources[0]?.volts
+}
+
+/** Where a board takes current in at its pins. */
+const feedsOf = ({ board }: BoardInstance) => board.feeds.filter(({ pins }) => pins.length > 0)
+
+function suits(wiring: Wiring, part: PartInstance): boolean {
+  const [board, volts] = [boardOf(wiring, part), voltsOf(wiring, part)]
+  return (
+    board !== undefined &&
+    volts !== undefined &&
+    feedsOf(board).some(({ least, most }) => volts >= least && volts <= most)
+  )
+}
+
+/** Something of the plan gives current at a pin of the board where it takes it in. */
+function isFed(wiring: Wiring, part: PartInstance): boolean {
+  const board = boardOf(wiring, part)
+  return (
+    board !== undefined &&
+    feedsOf(board).some(({ pins }) =>
+      pins.some((pin) => wiring.netOf(`${board.ref}.${pin}`).sources.some(({ ref }) => ref !== board.ref)),
+    )
+  )
+}
+
+function leftOver(wiring: Wiring, part: PartInstance): Left[] {
+  const { ref } = part
+  const board = boardOf(wiring, part)
+  if (!board) return []
+  if (part.part.rails[0]?.from !== undefined)
+    return [{ ref, is: 'spare', why: 'nothing feeds it, or nobody takes what it gives' }]
+  const volts = voltsOf(wiring, part)
+  if (volts === undefined) return []
+  const takes = feedsOf(board)
   const has = formatVolts(volts)
-  if (takes.length === 0) return `${board.ref} takes no supply at its pins`
-  if (takes.some(({ least, most }) => volts >= least && volts <= most))
-    return `${board.ref} is fed already, and nothing else asks for ${has}`
-  return `${has} suits no pin of ${board.ref}, which takes ${takes.map(rangeOf).join(' and ')}; a converter between would help`
+  if (takes.length === 0) return [{ ref, is: 'unfit', why: `${board.ref} takes no supply at its pins` }]
+  if (suits(wiring, part))
+    return [{ ref, is: 'spare', why: `${board.ref} is fed already, and nothing else asks for ${has}` }]
+  const wanted = takes.map(rangeOf).join(' and ')
+  const why = `${has} suits no pin of ${board.ref}, which takes ${wanted}; a converter between would help`
+  return [{ ref, is: 'unfit', why }]
 }
 
 const rangeOf = ({ pins, least, most }: BoardInstance['board']['feeds'][number]): string =>

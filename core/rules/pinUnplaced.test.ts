@@ -48,6 +48,24 @@ testRule(pinUnplaced, {
       changes: ['wire B.1 to MCU.GPIO32 added'],
     },
     {
+      title: 'a second battery where the first feeds the board',
+      mcu: 'uno-r3',
+      parts: {
+        B: { part: 'battery-box', options: { volts: 9 } },
+        C: { part: 'battery-box', options: { volts: 9 } },
+      },
+      wires: 'B.+ MCU.VIN, B.- MCU.GND',
+      says: ['tip: C feeds nothing: MCU is fed already, and nothing else asks for 9.0 V.'],
+    },
+    {
+      title: 'a battery that no pin of the board bears',
+      mcu: 'pico',
+      parts: { C: { part: 'battery-box', options: { volts: 9 } } },
+      says: [
+        'caution: C feeds nothing: 9.0 V suits no pin of MCU, which takes 1.8 V to 5.5 V at VSYS and 4.75 V to 5.25 V at VBUS; a converter between would help.',
+      ],
+    },
+    {
       title: 'the lower four lines of a display in the place of the upper ones',
       ...display(low),
       says: ['fault: L speaks over D4, D5, D6 and D7, and D0, D1, D2 and D3 are wired in their place.'],

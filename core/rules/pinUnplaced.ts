@@ -1,4 +1,5 @@
 import { assign } from '../assign/assign.ts'
+import { staysInBox } from '../assign/left.ts'
 import { type OpenEnd, openEnds } from '../assign/openEnds.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
@@ -8,18 +9,19 @@ import { listWords } from './shared.ts'
 export const pinUnplaced: Rule = {
   meta: {
     id: 'pin-unplaced',
-    severities: ['fault', 'caution'],
+    severities: ['fault', 'caution', 'tip'],
     about:
-      'A required pin of a part has no wire yet and is not marked as left open on purpose; or other lines are wired than those over which it speaks.',
+      'A required pin of a part has no wire yet and is not marked as left open on purpose; or other lines are wired than those over which it speaks. A source that is there beside enough others is a tip.',
     messages: {
       open: '{part}: {open}.',
       half: '{part} speaks over {open}, and {wired} {wired:is/are} wired in {wired:its/their} place.',
+      boxed: '{part} feeds nothing: {because}.',
     },
     lacking: ['open'],
     fixable: true,
-    local: true,
   },
   check(wiring, report) {
+    const boxed = new Map(staysInBox(wiring).map((one) => [one.ref, one]))
     for (const part of wiring.parts) {
       const half = otherHalf(wiring, part)
       if (half) {
@@ -29,11 +31,13 @@ export const pinUnplaced: Rule = {
       const open = openEnds(wiring, part).filter((one) => one.required && one.why !== 'other-rule')
       if (open.length === 0) continue
       const pins = open.map((one) => one.end.slice(part.ref.length + 1))
+      const left = boxed.get(part.ref)
       report({
-        severity: 'caution',
+        severity: left?.is === 'spare' ? 'tip' : 'caution',
         at: open.map((one) => one.end),
-        message: 'open',
-        data: { part: part.ref, open: words(wiring, open, part.ref) },
+        ...(left === undefined
+          ? { message: 'open', data: { part: part.ref, open: words(wiring, open, part.ref) } }
+          : { message: 'boxed', data: { part: part.ref, because: left.why } }),
         why: `${open.map((one) => `${one.end.slice(part.ref.length + 1)} ${one.what}`).join('; ')}. Place ${pins.length === 1 ? 'it' : 'them'}, or mark what you leave open on purpose.`,
         numbers: { open: open.length },
         propose: (): readonly Fix[] => {

@@ -1,3 +1,4 @@
+import { staysInBox } from '../assign/left.ts'
 import { openEnds } from '../assign/openEnds.ts'
 import { memo } from '../base/memo.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
@@ -24,7 +25,9 @@ interface Unfinished {
 const unfinished = memo((wiring: Wiring): Unfinished => {
   const open = new Map<string, string[]>()
   let unplaced = 0
+  const boxed = new Set(staysInBox(wiring).map(({ ref }) => ref))
   for (const part of wiring.parts) {
+    if (boxed.has(part.ref)) continue
     const ends = openEnds(wiring, part).filter(({ required }) => required)
     if (ends.length > 0)
       open.set(

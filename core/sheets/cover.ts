@@ -39,6 +39,7 @@ export function coverBody(sheet: Sheet, { accepted = [], open = [] }: KnownFindi
     ),
   )
   blocks.push(list('Have at hand', atHand(sheet)))
+  blocks.push(list('Stays in the box', sheet.left.map(leftWords)))
   blocks.push(list('Good to know', sheet.notes.map(noteWords)))
   return markup`<div class="mp-cover">${blocks}</div>`
 }
@@ -50,10 +51,15 @@ export const acceptedWords = ({ rule, at, because }: AcceptedFinding): string =>
 /** `PUMP, FAN: never pull a lead while the supply is on.` */
 export const noteWords = ({ refs, text }: Sheet['notes'][number]): string => `${refs.join(', ')}: ${text}`
 
-/** Parts of one kind and value together, then wires by kind. */
+/** `BATTERY: MCU is fed already, and nothing else asks for 9.0 V`. */
+export const leftWords = ({ ref, why }: Sheet['left'][number]): string => `${ref}: ${why}`
+
+/** Parts of one kind and value together, without what stays in the box, then wires by kind. */
 function atHand(sheet: Sheet): string[] {
   const parts = new Map<string, string[]>()
+  const left = new Set(sheet.left.map(({ ref }) => ref))
   for (const { ref, part, value } of sheet.parts) {
+    if (left.has(ref)) continue
     const key = value === '' ? part : `${part}, ${value}`
     parts.set(key, [...(parts.get(key) ?? []), ref])
   }

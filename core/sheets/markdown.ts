@@ -1,4 +1,4 @@
-import { acceptedWords, type KnownFindings, noteWords, openWords } from './cover.ts'
+import { acceptedWords, type KnownFindings, leftWords, noteWords, openWords } from './cover.ts'
 import type { Sheet } from './rows.ts'
 import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
@@ -14,6 +14,7 @@ export function writeMarkdown(
     sheet.boards.map((board) => `- ${cell(board)}`).join('\n'),
     ...listed('Still open: look at these before you build', open.map(openWords)),
     ...listed('Accepted by the maker', accepted.map(acceptedWords)),
+    ...(only === tableNames ? listed('Stays in the box', sheet.left.map(leftWords)) : []),
     ...(only === tableNames ? listed('Good to know', sheet.notes.map(noteWords)) : []),
   ]
   for (const name of only) {

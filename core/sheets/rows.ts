@@ -41,6 +41,12 @@ export interface PartRow {
   readonly buy: boolean
 }
 
+/** A part of the plan that the build does without, and why. */
+export interface LeftRow {
+  readonly ref: string
+  readonly why: string
+}
+
 export interface JumperRow {
   readonly ends: Ends
   readonly colour: string
@@ -207,6 +213,8 @@ export interface Sheet {
   readonly leads: readonly LeadRow[]
   readonly plugs: readonly PlugRow[]
   readonly parts: readonly PartRow[]
+  /** What gives current and is of no use to the wiring as it stands. */
+  readonly left: readonly LeftRow[]
   readonly supplies: readonly SupplyRow[]
   readonly addresses: readonly AddressRow[]
   readonly labels: readonly LabelRow[]

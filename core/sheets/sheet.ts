@@ -1,3 +1,4 @@
+import { staysInBox } from '../assign/left.ts'
 import { entryOf } from '../base/entryOf.ts'
 import { breadboardKinds } from '../breadboard/grid.ts'
 import { type Layout, layoutOf } from '../breadboard/layout.ts'
@@ -55,6 +56,7 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
       pins: pairs.map(([own, post]) => ({ pin: splitEnd(own).pin, post: splitEnd(post).pin })),
     })),
     parts: wiring.parts.map((part) => partRow(wiring, part)),
+    left: staysInBox(wiring).map(({ ref, why }) => ({ ref, why })),
     jumpers: countJumpers(rows),
     supplies: budgets(wiring).map((budget) => supplyRow(wiring, budget)),
     addresses: i2cViews(wiring).flatMap((view) =>

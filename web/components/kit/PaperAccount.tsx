@@ -53,11 +53,14 @@ export function PaperAccount() {
           {added.length > MOST_SAID && ` and ${added.length - MOST_SAID} more, in the list of parts`}.
         </p>
       )}
-      {left.map(({ ref, why }) => (
+      {left.slice(0, MOST_SAID).map(({ ref, why }) => (
         <p key={ref}>
           <b className="mono">{ref}</b> stays in the box <span className="soft">({why})</span>.
         </p>
       ))}
+      {left.length > MOST_SAID && (
+        <p>{left.length - MOST_SAID} more stay in the box, as the cover of the sheet says.</p>
+      )}
       {unplaced.length > 0 && (
         <p className="open">
           <b>Still open:</b>{' '}
