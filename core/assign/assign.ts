@@ -20,6 +20,7 @@ import { divisionOf } from './leadOver.ts'
 import { type Left, leftInBox } from './left.ts'
 import { type Neat, neaten } from './neatness.ts'
 import { isSpareInput } from './openEnds.ts'
+import { overPosts } from './overPosts.ts'
 import { asFound, placeLoads, placing, refusals } from './placing.ts'
 import { isAlso, isOpen, openSignals, prepare, preparing } from './preparing.ts'
 import { connect, type Decision, type Refusal } from './progress.ts'
@@ -123,7 +124,7 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   const decisions =
     options.only || options.draft
       ? sound
-      : throughWhatLiesInTheWay(wiring, work.now, sound, (ref) => given.refs?.has(ref) ?? true)
+      : throughWhatLiesInTheWay(wiring, work.now, overPosts(work.now, sound), (ref) => given.refs?.has(ref) ?? true)
   return resultOf(wiring, decisions, work.refused, signals)
 }
 

@@ -22,6 +22,8 @@ export type Block =
   | { readonly kind: 'lacks'; readonly needs: string }
   /** Its level travels over a bus, too slowly for the pulses. */
   | { readonly kind: 'slow' }
+  /** A line of a keypad whose other lines could not go to the same chip, so that no one could scan it. */
+  | { readonly kind: 'scanned' }
   /** Given for other parts alone, by their ids in the catalogue. */
   | { readonly kind: 'made-for'; readonly parts: readonly string[] }
   /** A feature of the board that is on has it, or what the signal needs of it. */
@@ -50,6 +52,8 @@ export function blockWords(block: Block): string {
     }
     case 'slow':
       return 'too slow over the bus'
+    case 'scanned':
+      return 'no room for the other lines, which are scanned with it'
     case 'made-for':
       return `made for ${block.parts.join(', ')}`
     case 'feature':
@@ -78,6 +82,8 @@ export function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Bloc
   const pin = pinBlock(use, host)
   if (pin !== undefined) return pin
   if (leadsToNoReader(wiring, use, host)) return { kind: 'lacks', needs: use.facts.needs }
+  const scanned = host.provider ? scannedLines(wiring, use.part) : []
+  if (host.provider && scanned.includes(use) && !canScan(host.provider.part, scanned)) return { kind: 'scanned' }
   const bus = busNeed(use.facts.needs)
   const net = wiring.netOf(host.end)
   if (net.ground || net.sources.length > 0) return { kind: 'supply' }
@@ -98,6 +104,26 @@ function leadsToNoReader(wiring: Wiring, { facts }: SignalUse, { provider }: Hos
   return !readers.some(
     (host) =>
       host.provider !== provider && host.functions.has('analog-in') && availabilityOf(host).analogTaker === undefined,
+  )
+}
+
+/** Signals of a part that its own contacts join, as in a keypad: one chip drives some and reads the rest. */
+const scannedLines = memoIn((wiring: Wiring, part: PartInstance): readonly SignalUse[] => {
+  const lines = wiring.signals.filter((use) => use.part === part)
+  const isLine = (pin: string): boolean => lines.some(({ facts }) => facts.pin === pin)
+  const contacts = part.part.inner.flatMap(({ kind, between }) => (kind === 'contact' ? [between] : []))
+  const joined = [...contacts, ...part.part.presses].filter((pins) => pins.every(isLine)).flat()
+  return lines.filter(({ facts }) => joined.includes(facts.pin))
+})
+
+/** A chip that has a pin for each of the lines. */
+function canScan({ provides }: PartInstance['part'], lines: readonly SignalUse[]): boolean {
+  const needs = lines.map(({ facts }) => facts.needs)
+  const pinsFor = (wanted: readonly string[]): number =>
+    new Set(provides.flatMap(({ pins, does }) => (does.some((one) => wanted.includes(one)) ? pins : []))).size
+  return (
+    pinsFor(needs) >= needs.length &&
+    needs.every((need) => pinsFor([need]) >= needs.filter((one) => one === need).length)
   )
 }
 

@@ -3,6 +3,7 @@ import { isLoad } from '../catalog/common.ts'
 import type { Mode } from '../catalog/signalSchema.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
+import { busNeed } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -17,6 +18,8 @@ interface Choice {
   /** `SPI`, `address 0x77`. */
   readonly title: string
   readonly address?: number
+  /** Set by a jumper or a pad on the module itself, not by a wire. */
+  readonly isSoldered?: boolean
   /** The same for the same choice of parts of a kind that stand alike. */
   readonly likeness: string
   readonly edits: readonly Edit[]
@@ -32,7 +35,7 @@ const MOST_TRIED = 30
  * what is usual. What the plan names, and parts that have wires on the pins in question, stay as they are.
  */
 export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): AssignResult {
-  const counted = countUp(wiring, options)
+  const counted = countUp(wiring, options, 'of a kind')
   if (counted.length === 0) return choose(wiring, options)
   const edits = counted.flatMap((one) => one.edits)
   const result = choose(resolve(applyEdits(wiring.plan, edits), wiring.catalog), options)
@@ -44,19 +47,27 @@ export function assignChoosing(wiring: Wiring, options: AssignOptions = {}): Ass
 }
 
 /**
- * Addresses of parts of one kind that the plan leaves open, counted up in the order of the kit: the first keeps what is
- * usual, the next takes the next one that its straps can set.
+ * Addresses that the plan leaves open, counted up in the order of the kit: the first part keeps what is usual, the next
+ * takes the next one that it can be set to. Parts `of a kind` are told apart from the start, by their straps, and those
+ * that give more pins by their jumpers as well; `all` of a board, by whatever sets them, where not everything finds its
+ * place otherwise.
  */
-function countUp(wiring: Wiring, options: AssignOptions): Choice[] {
+function countUp(wiring: Wiring, options: AssignOptions, among: 'of a kind' | 'all'): Choice[] {
   const taken = new Map<string, Set<number>>()
   const at = ({ home, part }: PartInstance): Set<number> => {
-    const key = `${home?.ref} ${part.id}`
+    const key = among === 'all' ? `${home?.ref}` : `${home?.ref} ${part.id}`
     const known = taken.get(key) ?? new Set<number>()
     taken.set(key, known)
     return known
   }
   const open = new Map(
-    wiring.parts.map((part) => [part, openChoices(wiring, part, options).filter((one) => one.address !== undefined)]),
+    wiring.parts.map((part) => [
+      part,
+      openChoices(wiring, part, options).filter(
+        ({ address, isSoldered }) =>
+          address !== undefined && (!isSoldered || among === 'all' || part.part.provides.length > 0),
+      ),
+    ]),
   )
   for (const [part, choices] of open)
     if (choices.length === 0) for (const { address, shared } of addressesOf(part)) if (!shared) at(part).add(address)
@@ -76,13 +87,22 @@ function countUp(wiring: Wiring, options: AssignOptions): Choice[] {
 function choose(wiring: Wiring, options: AssignOptions): AssignResult {
   const usual = assign(wiring, options)
   if (usual.unplaced.length === 0) return withRows(wiring, usual, options)
+  const off = offLines(wiring, usual, options)
+  if (off.length > 0) {
+    const apart = choose(wiring, { ...options, also: new Set([...(options.also ?? []), ...off]) })
+    if (waiting(apart) < waiting(usual)) return apart
+  }
   let best = usual
   let stopped = false
+  const counted = countUp(wiring, options, 'all')
+  const whole = counted.length > 0 ? carriedOut(wiring, counted, options) : undefined
+  // Counting up changes as many as clash; with fewer it may go over a second bus.
+  const most = whole?.unplaced.length === 0 ? Math.min(MOST_CHOICES, counted.length - 1) : MOST_CHOICES
   const tried = new Set<string>()
   let level: { wiring: Wiring; chosen: readonly Choice[]; unplaced: AssignResult['unplaced'] }[] = [
     { wiring, chosen: [], unplaced: usual.unplaced },
   ]
-  for (let count = 1; count <= MOST_CHOICES && level.length > 0 && !stopped; count += 1) {
+  for (let count = 1; count <= most && level.length > 0 && !stopped; count += 1) {
     const next: typeof level = []
     for (const { wiring: now, chosen, unplaced } of level) {
       stopped ||= options.shouldStop?.(tried.size) === true
@@ -111,23 +131,63 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
           (waiting(one) === waiting(best) && best.choices.length === all.length && one.cost < best.cost)
         if (!isBetter(draft)) continue
         const result = assign(after, options)
-        if (isBetter(result)) {
-          const whole = result.unplaced.length === 0 ? withRows(after, result, options) : result
-          best = {
-            ...whole,
-            edits: [...all.flatMap((one) => one.edits), ...whole.edits],
-            choices: all.map(({ ref, title }) => ({ ref, title })),
-          }
-        }
+        if (isBetter(result)) best = withChoices(after, all, result, options)
       }
     }
     if (best.unplaced.length === 0) return { ...best, optimal: best.optimal && !stopped }
     level = next
   }
+  if (whole && waiting(whole) < waiting(best)) best = whole
   // What finds no pin keeps nothing else from being wired as a rule.
   if (best === usual && !stopped) best = withRows(wiring, usual, options)
   // Without a complete answer nothing is known of choices that were not tried; when all were, they do not help.
   return { ...best, optimal: best.optimal && !stopped && level.length === 0 }
+}
+
+/**
+ * Lines that keep parts of one kind off their bus, where these have one address for all and not each finds a bus: with a
+ * pin for each the program gives them addresses one after the other.
+ */
+function offLines(wiring: Wiring, { unplaced }: AssignResult, { also, only, refs }: AssignOptions): string[] {
+  if (only) return []
+  const left = new Set(unplaced.map(({ end }) => end))
+  const lacking = wiring.signals.filter(({ end, facts }) => left.has(end) && busNeed(facts.needs)?.kind === 'i2c')
+  const addresses = new Set(lacking.flatMap(({ part }) => addressesOf(part).map(({ address }) => address)))
+  const clashes = (part: PartInstance): boolean => addressesOf(part).some(({ address }) => addresses.has(address))
+  const isAlone = (one: PartInstance): boolean =>
+    !wiring.parts.some(({ part, ref, home }) => ref !== one.ref && part === one.part && home === one.home)
+  return wiring.signals.flatMap(({ end, facts, part, state }) =>
+    clashes(part) &&
+    !isAlone(part) &&
+    part.mode?.i2c?.off === facts.pin &&
+    part.mode.i2c.addresses.option === undefined &&
+    state === 'open' &&
+    !also?.has(end) &&
+    refs?.has(part.ref) !== false
+      ? [end]
+      : [],
+  )
+}
+
+/** The answer with choices carried out before. */
+function carriedOut(wiring: Wiring, chosen: readonly Choice[], options: AssignOptions): AssignResult {
+  const edits = chosen.flatMap((one) => one.edits)
+  const after = resolve(applyEdits(wiring.plan, edits), wiring.catalog)
+  return withChoices(after, chosen, assign(after, options), options)
+}
+
+function withChoices(
+  after: Wiring,
+  chosen: readonly Choice[],
+  result: AssignResult,
+  options: AssignOptions,
+): AssignResult {
+  const whole = result.unplaced.length === 0 ? withRows(after, result, options) : result
+  return {
+    ...whole,
+    edits: [...chosen.flatMap((one) => one.edits), ...whole.edits],
+    choices: chosen.map(({ ref, title }) => ({ ref, title })),
+  }
 }
 
 /** Parts of which something finds no pin. */
@@ -206,8 +266,8 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
               ref: part.ref,
               title: `address ${hexAddress(value)}`,
               likeness: `${likeness} ${value}`,
-              // One that is soldered on the module is changed only where nothing else helps.
-              ...(straps.length > 0 ? { address: value } : {}),
+              address: value,
+              isSoldered: straps.length === 0,
               edits: [
                 { do: 'change-part', ref: part.ref, entry: { options: { ...entry.options, [option.id]: value } } },
               ],

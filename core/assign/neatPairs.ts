@@ -1,3 +1,4 @@
+import { busNeed } from '../wiring/buses.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 
 /** Points for two signals side by side that belong together, and for their standing in order. */
@@ -17,8 +18,8 @@ export interface Pair {
 }
 
 /**
- * Signals that belong together: those of one part, in the order of its cable, and single signals of parts of a kind one
- * after the other in the kit.
+ * Signals that belong together: those of one part, in the order of its cable, and single signals of parts of a kind, beside
+ * those of a bus, one after the other in the kit.
  */
 export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
   const pairs: Pair[] = []
@@ -30,9 +31,10 @@ export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
         const step = orderOf(b) - orderOf(a)
         pairs.push({ a: step > 0 ? a : b, b: step > 0 ? b : a, inOrder: Math.abs(step) === 1 })
       }
-    const [only] = own
-    if (!only || own.length > 1) continue
-    const key = `${part.home?.ref} ${part.part.id}`
+    // Lines of a bus stand where the bus is.
+    const [only, ...more] = own.filter(({ facts }) => busNeed(facts.needs) === undefined)
+    if (!only || more.length > 0) continue
+    const key = `${part.home?.ref} ${part.part.id} ${only.facts.pin}`
     const before = lastOf.get(key)
     if (before) pairs.push({ a: before, b: only, inOrder: true })
     lastOf.set(key, only)

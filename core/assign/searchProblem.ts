@@ -112,10 +112,15 @@ export class SearchProblem {
   readonly #lanesOf = new Map<Task, readonly Lane[]>()
   readonly #reached = new Map<string, readonly Host[]>()
   readonly #busUses: ReadonlySet<SignalUse>
+  /** Parts that a pin of their own can keep off their bus, or will when this is placed. */
+  readonly #apart: ReadonlySet<PartInstance>
 
   constructor(wiring: Wiring, open: readonly SignalUse[]) {
     this.wiring = wiring
     this.#judged = judgedOn(wiring)
+    const isOff = ({ part, facts }: SignalUse): boolean => part.mode?.i2c?.off === facts.pin
+    const placed = wiring.signals.filter(({ hosts }) => hosts.length > 0)
+    this.#apart = new Set([...open, ...placed].filter(isOff).map(({ part }) => part))
     const tasks = new Map<string, Task & { uses: SignalUse[] }>()
     for (const use of open) {
       const need = busNeed(use.facts.needs)
@@ -188,6 +193,8 @@ export class SearchProblem {
     if (task.kind !== 'i2c') return undefined
     const mine = new Set(addressesOf(task.part).map((one) => one.address))
     for (const part of rest) {
+      // Of two of a kind one can be kept off the bus while the other is told its address.
+      if (part.part.id === task.part.part.id && (this.#apart.has(part) || this.#apart.has(task.part))) continue
       const same = addressesOf(part).find((one) => mine.has(one.address) && excludes(task.part, part, one.address))
       if (same) return `${hexAddress(same.address)} is taken by ${part.ref}`
     }
@@ -215,13 +222,15 @@ export class SearchProblem {
   /** What of the parts on a lane can still matter to the tasks from a depth on: addresses, and MISO that is held. */
   traceOf(parts: readonly PartInstance[], depth: number, whole = false): string {
     const coming = this.#addressesFrom(depth)
-    const addresses = parts
-      .flatMap((part) => addressesOf(part).map((one) => one.address))
-      .filter((one) => whole || coming.has(one))
+    const addresses = parts.flatMap((part) =>
+      addressesOf(part)
+        .filter(({ address }) => whole || coming.has(address))
+        .map(({ address }) => `${address}${this.#apart.has(part) ? ' apart' : ''}`),
+    )
     const volts = this.#mixed() ? parts.filter((part) => part.mode?.i2c).map((part) => part.ref) : []
     const holds = parts.some((part) => part.mode?.spi?.releases === false && talks(part))
     const switches = parts.filter((part) => part.part.controllers.length > 0).map((part) => part.ref)
-    return `${volts.join(' ')} ${switches.join(' ')} ${addresses.sort((a, b) => a - b).join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
+    return `${volts.join(' ')} ${switches.join(' ')} ${addresses.sort().join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
   }
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */
