@@ -20,6 +20,7 @@ export const costs = {
   noPull: 10,
   secondBus: 25,
   softSelect: 6,
+  laterSelect: 0.5,
   unserved: 80,
   madeFor: 15,
   asleep: 6,

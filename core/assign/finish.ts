@@ -178,9 +178,10 @@ export const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean):
     takesKick(wiring.catalog, one) && one.across?.some((pin) => on.has(`${ref}.${pin}`)) === true
   const clamps =
     bare.size === 0 ? [] : addCompanions(wiring, wanted, (one, ref) => kicks(one, ref, bare), true).decisions
-  // A contact bears the spark for a while: a diode that lies in the kit spares it, none is bought for it.
-  const onContacts = contactLoads(wiring)
-  if (onContacts.size === 0) return clamps
+  // A contact bears the spark for a while, and a fan keeps little: a diode that lies in the kit spares what switches
+  // them, none is bought for it.
+  const spareable = new Set([...contactLoads(wiring), ...loadsWithoutWinding(wiring)])
+  if (spareable.size === 0) return clamps
   const clamped = after(wiring, clamps)
   // One after the other, so that the next sees what is taken.
   const spared = clamped.parts.reduce<{ now: Wiring; decisions: readonly Decision[] }>(
@@ -189,7 +190,7 @@ export const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean):
       const { wiring: next, decisions: more } = addCompanions(
         now,
         (one) => one === ref && wanted(one),
-        (one) => kicks(one, ref, onContacts) && spareFor(now, owner, one, new Set()) !== undefined,
+        (one) => kicks(one, ref, spareable) && spareFor(now, owner, one, new Set()) !== undefined,
       )
       return { now: next, decisions: [...decisions, ...more] }
     },
@@ -198,14 +199,26 @@ export const clampWindings = (wiring: Wiring, wanted: (ref: string) => boolean):
   return [...clamps, ...spared.decisions]
 }
 
-/** Ends of windings of which one side hangs on the contact of a relay, and the other on none. */
+/** Ends of loads without a bare winding that a transistor without diodes of its own switches. */
+const loadsWithoutWinding = ({ signals }: Wiring): string[] =>
+  signals.flatMap(({ end, facts, part, hosts }) => {
+    const isLoad = part.part.inner.some(({ kind, between }) => kind === 'load' && between.includes(facts.pin))
+    const isBare = hosts.some(
+      ({ host: { provider, pin } }) =>
+        provider?.part.build === 'component' &&
+        provider.part.provides.some(({ pins, clamp }) => pins.includes(pin) && clamp === undefined),
+    )
+    return isLoad && isBare ? [end] : []
+  })
+
+/** Ends of windings and other loads of which one side hangs on the contact of a relay, and the other on none. */
 function contactLoads(wiring: Wiring): ReadonlySet<string> {
   const circuit = circuitOf(wiring)
   const isMoved = (net: Net): boolean =>
     circuit.on(net).some(({ kind, moved }) => kind === 'contact' && moved !== undefined)
   return new Set(
     circuit.elements.flatMap(({ kind, a, b, netA, netB }) =>
-      kind === 'winding' && isMoved(netA) !== isMoved(netB) ? [a, b] : [],
+      (kind === 'winding' || kind === 'load') && isMoved(netA) !== isMoved(netB) ? [a, b] : [],
     ),
   )
 }

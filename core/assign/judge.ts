@@ -50,7 +50,12 @@ export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?
   }
   const running = controller ?? wiring.buses.find((one) => one.uses.includes(use))?.controller
   const reachable = controllersFor(host, use, controller)
-  const best = reachable.find((one) => one.id === running) ?? reachable[0]
+  const [found] = [...reachable.filter((one) => one.id === running), ...reachable]
+  // Programs move a select line themselves, on whatever pin, unless an operating system's driver does: of many that the
+  // controller could move, the one beside its other lines is as good as any.
+  const isPlainSelect =
+    bus.signal === 'cs' && !(found?.preferred && found.only) && host.board?.board.noTimeBase === undefined
+  const best = isPlainSelect ? undefined : found
   if (running !== undefined && best?.id !== running && bus.signal !== 'cs')
     tally.pay(costs.secondBus, 'another controller')
   if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use))
@@ -58,6 +63,7 @@ export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?
   if (best) {
     if (best.why !== undefined) tally.for.push(best.why)
     if (best.away > 0) tally.pay(best.away, 'not the usual pin')
+    if (best.later > 0) tally.pay(best.later * costs.laterSelect, 'a later select of the controller')
     if (best.rank > 0) tally.pay(best.rank * costs.controllerRank, `uses ${best.id.toUpperCase()}`)
   } else if (bus.signal === 'cs') tally.pay(costs.softSelect, 'selected by software')
   return tally
@@ -107,8 +113,10 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   }
   const taker = takerOf(wiring, use, host)
   if (taker) tally.pay(costs.taken, `taken by ${taker.title}`)
-  const kept = bus ? 0 : busWorth(host)
+  const kept = bus && bus.signal !== 'cs' ? 0 : busWorth(host, bus !== undefined)
   if (kept > 0) tally.pay(costs.busPin * kept * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
+  if (bus?.signal === 'cs' && isLineOf(host, bus.kind))
+    tally.pay(costs.busPin, `a line of ${bus.kind.toUpperCase()} itself`)
   const beside = neighbour(wiring, use, host)
   if (beside) {
     tally.points -= 2
@@ -123,6 +131,15 @@ const isUsualFor = (
   { kind, signal }: { readonly kind: string; readonly signal: string },
 ): boolean =>
   board?.board.controllers.some((one) => one.kind === kind && usualPins(board.board, one)?.[signal] === pin) ?? false
+
+/** Programs take the pin for another line than the select of a first-choice controller of this kind. */
+const isLineOf = ({ board, pin }: Host, kind: string): boolean =>
+  board?.board.controllers.some(
+    (one) =>
+      one.kind === kind &&
+      one.rank === 0 &&
+      Object.entries(usualPins(board.board, one) ?? {}).some(([signal, usual]) => signal !== 'cs' && usual === pin),
+  ) ?? false
 
 const scarceWords: Readonly<Record<string, string>> = {
   'analog-in': 'analog',
@@ -198,12 +215,21 @@ function joinable(wiring: Wiring, use: SignalUse): boolean {
   )
 }
 
+/** A controller that reaches a pin. */
+interface Reached {
+  readonly id: string
+  readonly rank: number
+  readonly preferred: boolean
+  /** Of the pins that it could take, this one stands out. */
+  readonly only: boolean
+  readonly away: number
+  /** How many select lines of the controller come before this one. */
+  readonly later: number
+  readonly why: string | undefined
+}
+
 /** Controllers of the board that reach this pin with the signal, preferred first; or only the one that is asked for. */
-function controllersFor(
-  host: Host,
-  use: SignalUse,
-  only: string | undefined,
-): { id: string; rank: number; preferred: boolean; away: number; why: string | undefined }[] {
+function controllersFor(host: Host, use: SignalUse, only: string | undefined): Reached[] {
   const need = busNeed(use.facts.needs)
   const board = host.board
   if (!need || !board) return []
@@ -223,6 +249,8 @@ function controllersFor(
         id: one.id,
         rank: one.rank,
         preferred,
+        only: usual !== undefined || one.pins?.[need.signal]?.length === 1 || standsBeside(board, pin, one),
+        later: need.signal === 'cs' && usual === undefined ? Math.max(0, one.pins?.cs?.indexOf(pin) ?? 0) : 0,
         away: preferred ? 0 : one.matrix !== undefined ? costs.away : usual !== undefined ? costs.unusual : 0,
         why: preferred
           ? `${usual === undefined ? '' : 'usual '}${one.title} pin`
@@ -232,6 +260,19 @@ function controllersFor(
       }
     })
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
+}
+
+/** A post beside those that programs take for the lines of a controller. */
+function standsBeside({ board, facts }: BoardInstance, pin: string, controller: Controller): boolean {
+  const own = facts.pin(pin)
+  return Object.values(usualPins(board, controller) ?? {}).some((line) => {
+    const other = facts.pin(line)
+    return (
+      own !== undefined &&
+      other?.header === own.header &&
+      Math.abs(other.position - own.position) === own.header.columns
+    )
+  })
 }
 
 /** A pin that reads volts and is printed with its number alone, where others of the board are printed `A0` and so on. */

@@ -31,8 +31,8 @@ export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
         const step = orderOf(b) - orderOf(a)
         pairs.push({ a: step > 0 ? a : b, b: step > 0 ? b : a, inOrder: Math.abs(step) === 1 })
       }
-    // Lines of a bus stand where the bus is.
-    const [only, ...more] = own.filter(({ facts }) => busNeed(facts.needs) === undefined)
+    // Lines of a bus stand where the bus is; a select line is nobody else's.
+    const [only, ...more] = own.filter(({ facts }) => (busNeed(facts.needs)?.signal ?? 'cs') === 'cs')
     if (!only || more.length > 0) continue
     const key = `${part.home?.ref} ${part.part.id} ${only.facts.pin}`
     const before = lastOf.get(key)

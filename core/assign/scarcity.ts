@@ -1,4 +1,4 @@
-import { memo, memoIn } from '../base/memo.ts'
+import { memoIn } from '../base/memo.ts'
 import type { Board } from '../catalog/boardSchema.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { availabilityOf } from '../wiring/availability.ts'
@@ -43,18 +43,22 @@ export const scarceNames = Object.keys(costs.scarce)
 
 /**
  * Share of its price that a pin is kept for buses at: the whole for the pin that a first-choice controller prefers, a
- * part where the line could go to others as well.
+ * part where the line could go to others as well. Select lines need not be among them.
  */
-const busShares = memo((board: Board): ReadonlyMap<string, number> => {
+const busShares = memoIn((board: Board, selects: boolean): ReadonlyMap<string, number> => {
   const shares = new Map<string, number>()
   const keep = (pin: string, share: number): void => {
     shares.set(pin, Math.max(share, shares.get(pin) ?? 0))
   }
   for (const one of board.controllers.filter(({ rank }) => rank === 0)) {
-    for (const pin of Object.values(one.prefer?.pins ?? {})) keep(pin, 1)
-    for (const list of Object.values(one.pins ?? {})) for (const pin of list) keep(pin, 1 / list.length)
+    const isKept = ([signal]: readonly [string, unknown]): boolean => selects || signal !== 'cs'
+    for (const [, pin] of Object.entries(one.prefer?.pins ?? {}).filter(isKept)) keep(pin, 1)
+    for (const [, list] of Object.entries(one.pins ?? {}).filter(isKept))
+      for (const pin of list) keep(pin, 1 / list.length)
   }
   return shares
 })
 
-export const busWorth = (host: Host): number => (host.board ? (busShares(host.board.board).get(host.pin) ?? 0) : 0)
+/** What a pin is worth to the buses of its board, from 0 to 1; to a select line only that of other lines counts. */
+export const busWorth = ({ board, pin }: Host, forSelect: boolean): number =>
+  board ? (busShares(board.board, !forSelect).get(pin) ?? 0) : 0
