@@ -5,6 +5,7 @@ import { divisionOf, isI2c } from '../assign/leadOver.ts'
 import { prepare } from '../assign/preparing.ts'
 import { entryOf } from '../base/entryOf.ts'
 import { helpersFor } from '../catalog/catalog.ts'
+import { isLoad } from '../catalog/common.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
@@ -14,7 +15,7 @@ import { freshRef } from '../plan/refs.ts'
 import { faultsIn, newFaults } from '../rules/faults.ts'
 import { check, rules } from '../rules/index.ts'
 import { strapEdits } from '../wiring/i2c.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { groundPost } from '../wiring/supply.ts'
@@ -40,7 +41,7 @@ const SUPPLY_VOLTS = [3.3, 5, 6, 9, 12, 24] as const
 
 /**
  * Ways out of what finds no place, fewest open ends left first, then those that change least: another address or mode,
- * a supply, a divider or a shifter, a feature less, an expander or bus part more, another board. Each was solved and the
+ * a supply, a divider or a shifter, a transistor or a driver, a feature less, an expander or bus part more, another board. Each was solved and the
  * plan checked; one that does not help, or brings a fault, is not offered. `conflict` names the parts whose signals
  * collide; without one it is supplies that are missing.
  */
@@ -68,6 +69,7 @@ export function waysOut(
   }
   for (const { title, edits } of suppliesFor(wiring, result)) attempt(title, edits, 2)
   for (const { title, edits, changes } of levelWays(wiring, result)) attempt(title, edits, changes)
+  for (const { title, edits } of driversFor(wiring, result)) attempt(title, edits, 3)
   for (const part of conflict?.parts ?? []) {
     for (const { title, edits } of addressesFor(wiring, part)) attempt(title, edits, 1 + edits.length)
     for (const mode of part.part.modes)
@@ -160,6 +162,29 @@ function levelWays(
       changes: 4,
     }
   return [...supplies, ...(divided ? [divided] : []), ...(shifted ? [shifted] : [])]
+}
+
+/**
+ * Transistors and drivers that makers have at hand, for loads that nothing drives and for what asks a pin for more current
+ * than it gives.
+ */
+function driversFor(wiring: Wiring, result: AssignResult): { title: string; edits: Edit[] }[] {
+  const open = new Set(result.unplaced.map(({ end }) => end))
+  const stuck = prepare(wiring).wiring.signals.filter(({ end }) => open.has(end))
+  const ways = [...wiring.catalog.parts.values()].filter(({ category, usual }) => category === 'driver' && usual)
+  return ways.flatMap((part) => {
+    const outputs = part.provides.filter(({ does }) => does.some(isLoad))
+    const does = new Set<string>(outputs.flatMap((one) => one.does))
+    const wants = ({ facts }: SignalUse): boolean =>
+      does.has(facts.needs) || (does.has('sink') && facts.needs === 'digital-out' && facts.milliamps !== undefined)
+    const loads = stuck.filter(wants)
+    const channels = outputs.reduce((sum, { pins }) => sum + pins.length, 0)
+    if (loads.length === 0 || channels === 0) return []
+    const count = Math.ceil(loads.length / channels)
+    const refs = [...new Set(loads.map((use) => use.part.ref))]
+    const title = `Drive ${refs.join(', ')} over ${count === 1 ? '' : `${count} × `}${part.title}`
+    return [{ title, edits: addParts(wiring.plan, wiring.catalog, part, count) }]
+  })
 }
 
 /** An outside supply of a common voltage for parts that find none, its ground joined with the board's. */

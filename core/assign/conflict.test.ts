@@ -15,6 +15,7 @@ import { openSignals, prepare } from './preparing.ts'
 
 const many = (count: number, part: string) =>
   Object.fromEntries(Array.from({ length: count }, (_, index) => [`X${index}`, part]))
+const battery = (volts: number) => ({ part: 'battery-box', options: { volts } })
 const conflict = (short: Short) => {
   const fed = prepare(resolve(planOf(short), catalog)).wiring
   return { fed, found: conflictOf(fed, openSignals(fed)) }
@@ -145,6 +146,37 @@ describe('ways', () => {
     const plan = applyEdits(wiring.plan, best!.edits)
     expect(Object.values(plan.parts).filter(({ part }) => part === 'resistor')).toHaveLength(4)
     expect(check(resolve(plan, catalog)).filter(({ severity }) => severity === 'fault')).toEqual([])
+  })
+  it.each<[string, Short, readonly string[]]>([
+    [
+      'a buzzer that is too much for a pin',
+      { mcu: 'pi-40', parts: { Z: 'buzzer-active' } },
+      ['N-channel MOSFET', 'NPN'],
+    ],
+    ['a pump that nothing switches', { mcu: 'uno-r3', parts: { P: 'pump', B: battery(6) } }, ['N-channel MOSFET']],
+    ['a motor that turns both ways', { mcu: 'uno-r3', parts: { M: 'dc-motor', B: battery(6) } }, ['TB6612FNG']],
+    [
+      'a stepper with two coils',
+      { mcu: 'uno-r3', parts: { S: 'stepper-bipolar', B: battery(12) } },
+      ['A4988', 'TB6612FNG'],
+    ],
+  ])('%s gets a transistor or a driver, before all else, with what that needs', (_, short, titles) => {
+    const wiring = resolve(planOf(short), catalog)
+    const result = assign(wiring)
+    expect(result.unplaced).not.toEqual([])
+    const ways = waysOut(wiring, result, conflictIn(wiring, result.unplaced)).slice(0, titles.length)
+    for (const [at, title] of titles.entries()) expect(ways[at]?.title).toContain(title)
+    for (const { edits } of ways) {
+      const after = resolve(applyEdits(wiring.plan, edits), catalog)
+      expect(assign(after).unplaced).toEqual([])
+      expect(check(after).filter(({ severity }) => severity === 'fault')).toEqual([])
+    }
+  })
+  it('no driver is offered where nothing asks for one', () => {
+    const wiring = resolve(planOf({ mcu: 'uno-r3', parts: { A: 'ds3231', B: 'ds3231', L: 'led' } }), catalog)
+    const result = assign(wiring)
+    const ways = waysOut(wiring, result, conflictIn(wiring, result.unplaced))
+    expect(ways.filter(({ title }) => title.startsWith('Drive'))).toEqual([])
   })
   it('no divider where the board reads the level, and another supply first where the part takes it', () => {
     const uno = resolve(planOf({ mcu: 'uno-r3', parts: { B: 'hc-sr04' } }), catalog)

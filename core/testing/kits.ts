@@ -1,4 +1,5 @@
 import { kitsRows } from './kitsRows.ts'
+import { kitsShared } from './kitsShared.ts'
 import { kitsTogether } from './kitsTogether.ts'
 import type { Short } from './plans.ts'
 
@@ -1372,4 +1373,5 @@ export const kits: readonly Kit[] = [
   ...fedRight,
   ...kitsRows,
   ...kitsTogether,
+  ...kitsShared,
 ]
