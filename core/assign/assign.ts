@@ -16,7 +16,7 @@ import {
   unfinishedDrivers,
 } from './finish.ts'
 import { isMainSwitch, throughWhatLiesInTheWay } from './inPath.ts'
-import { divisionOf } from './leadOver.ts'
+import { divisionOf, isConverter } from './leadOver.ts'
 import { type Left, leftInBox } from './left.ts'
 import { type Neat, neaten } from './neatness.ts'
 import { isSpareInput } from './openEnds.ts'
@@ -120,13 +120,20 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   work.refuse(
     signals.left.flatMap((use) => (isSoft(use) ? [] : [refusalOf(use, signals, soft?.refusals.get(use.end), options)])),
   )
-  const sound = work.decisions.filter((one) => !isAcrossNothing(one, work.refused))
+  const sound = work.decisions.filter(
+    (one) => !isAcrossNothing(one, work.refused) && !isOverConverter(one, work.now, work.refused),
+  )
   const decisions =
     options.only || options.draft
       ? sound
       : throughWhatLiesInTheWay(wiring, work.now, overPosts(work.now, sound), (ref) => given.refs?.has(ref) ?? true)
   return resultOf(wiring, decisions, work.refused, signals)
 }
+
+/** A line led to a converter from which it found no way on. */
+const isOverConverter = ({ from, to }: Decision, now: Wiring, refused: readonly Refusal[]): boolean =>
+  refused.some(({ end }) => end === from) &&
+  now.parts.some(({ ref, part }) => to.startsWith(`${ref}.`) && part.inner.some(isConverter))
 
 /** Companions, supplies, grounds and ties; the wiring with them. */
 function fedBy(work: Work, { refs }: AssignOptions): Wiring {

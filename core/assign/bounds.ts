@@ -1,6 +1,6 @@
 import { addressesOf } from '../wiring/i2c.ts'
 import type { Filling, Fillings } from './fillings.ts'
-import { type Lane, type Task, talks } from './lanes.ts'
+import type { Lane, Task } from './lanes.ts'
 import { Matching, type Row } from './matching.ts'
 import type { PinTable } from './pinTable.ts'
 import { type Claim, NO_PIN, type SearchProblem } from './searchProblem.ts'
@@ -126,7 +126,7 @@ export class Coming {
         ),
     )
     this.#isGiven = this.#openings.map((openings) => [...openings.keys()].some(({ given }) => given.size > 0))
-    this.#marks = problem.tasks.map(markOf)
+    this.#marks = problem.tasks.map((task) => markOf(problem, task))
     this.#markOf = new Map(problem.tasks.map((task, at) => [task, this.#marks[at]]))
     const families = new Map<string, Family & { tasks: number[] }>()
     problem.tasks.forEach((task, at) => {
@@ -267,10 +267,13 @@ export class Coming {
 }
 
 /** What two tasks must not both have on one lane: an address, or a hold on MISO. */
-function markOf(task: Task): string | undefined {
+function markOf(problem: SearchProblem, task: Task): string | undefined {
   if (task.kind === 'i2c') {
+    if (problem.isKeptApart(task.part)) return undefined
     const [first] = addressesOf(task.part)
     return first && String(first.address)
   }
-  return task.kind === 'spi' && task.part.mode?.spi?.releases === false && talks(task.part) ? 'holds MISO' : undefined
+  return task.kind === 'spi' && task.part.mode?.spi?.releases === false && problem.talks(task.part)
+    ? 'holds MISO'
+    : undefined
 }

@@ -22,10 +22,6 @@ export interface Lane {
   readonly parts: readonly PartInstance[]
 }
 
-/** True for a part that drives MISO. */
-export const talks = (part: PartInstance): boolean =>
-  [...(part.mode?.signals ?? []), ...part.part.signals].some((one) => one.needs === 'spi.miso')
-
 /** Controllers of boards and parts that could carry a bus, those of boards first. */
 export const lanesOf = memo((wiring: Wiring): readonly Lane[] => {
   const given = wiring.parts.flatMap((provider) =>

@@ -45,15 +45,18 @@ export function leadOver(wiring: Wiring, wanted: (ref: string) => boolean): Prog
     const bus = stuck.some(isI2c) ? open.filter(isI2c) : []
     const uses = [...bus, ...stuck.filter((use) => !bus.includes(use))]
     const found: Decision[] = []
+    const used = new Set(taken)
     for (const use of uses) {
-      const way = channelFor(now, use, taken)
+      const way = channelFor(now, use, used)
       if (way) {
-        taken.add(way.outer).add(way.inner)
+        used.add(way.outer).add(way.inner)
         found.push(connect(use.tail, way.outer, way.why))
-      } else found.push(...divide(now, use, taken))
+      } else found.push(...divide(now, use, used))
     }
-    // One line of a bus over the shifter and the other past it is worse than none.
-    if (bus.length > 0 && bus.some((use) => !found.some(({ from }) => from === use.tail))) continue
+    // One line of a bus over the shifter and the other past it, or nowhere, is worse than none.
+    const whole = [...bus, ...stuck.filter(({ facts }) => busNeed(facts.needs)?.kind === 'spi')]
+    if (whole.some((use) => !found.some(({ from, to }) => from === use.tail || to === use.tail))) continue
+    for (const end of used) taken.add(end)
     decisions.push(...found)
     now = after(now, found)
   }
@@ -96,7 +99,8 @@ function needsWay(wiring: Wiring, use: SignalUse): boolean {
 const isLed = (wiring: Wiring, { tail, end }: SignalUse): boolean =>
   tail !== end && wiring.parts.some((one) => tail.startsWith(`${one.ref}.`) && one.part.inner.some(isConverter))
 
-const isConverter = ({ kind }: Inner): boolean => kind === 'shift' || kind === 'buffer'
+/** Carries a line on to another level. */
+export const isConverter = ({ kind }: Inner): boolean => kind === 'shift' || kind === 'buffer'
 
 /** Whether every pin refuses signals of a likeness, some for their level alone; the same for all that are alike. */
 const refusals = memo((_wiring: Wiring) => new Map<string, boolean>())

@@ -9,7 +9,7 @@ import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
 import { type Candidate, candidates, hostsFor, likenessOf, together } from './candidates.ts'
 import { costs } from './costs.ts'
 import { type Blocked, judgeBus, judgePin, type Verdict } from './judge.ts'
-import { type Lane, laneAt, lanesOf, type Task, talks } from './lanes.ts'
+import { type Lane, laneAt, lanesOf, type Task } from './lanes.ts'
 import { scarcityOf } from './scarcity.ts'
 
 /** One way to carry a line: a pin and its points beyond the hundred that every placed signal costs. */
@@ -114,13 +114,16 @@ export class SearchProblem {
   readonly #busUses: ReadonlySet<SignalUse>
   /** Parts that a pin of their own can keep off their bus, or will when this is placed. */
   readonly #apart: ReadonlySet<PartInstance>
+  /** Parts whose output to an SPI bus is wired, or will be; a display that is only written to leaves it open. */
+  readonly #talking: ReadonlySet<PartInstance>
 
   constructor(wiring: Wiring, open: readonly SignalUse[]) {
     this.wiring = wiring
     this.#judged = judgedOn(wiring)
     const isOff = ({ part, facts }: SignalUse): boolean => part.mode?.i2c?.off === facts.pin
-    const placed = wiring.signals.filter(({ hosts }) => hosts.length > 0)
-    this.#apart = new Set([...open, ...placed].filter(isOff).map(({ part }) => part))
+    const inUse = [...open, ...wiring.signals.filter(({ hosts }) => hosts.length > 0)]
+    this.#apart = new Set(inUse.filter(isOff).map(({ part }) => part))
+    this.#talking = new Set(inUse.filter(({ facts }) => facts.needs === 'spi.miso').map(({ part }) => part))
     const tasks = new Map<string, Task & { uses: SignalUse[] }>()
     for (const use of open) {
       const need = busNeed(use.facts.needs)
@@ -161,6 +164,14 @@ export class SearchProblem {
     return this.#busUses.has(use)
   }
 
+  isKeptApart(part: PartInstance): boolean {
+    return this.#apart.has(part)
+  }
+
+  talks(part: PartInstance): boolean {
+    return this.#talking.has(part)
+  }
+
   /** Lanes that a part's lines may go to, those in use first. */
   lanesFor(task: Task): readonly Lane[] {
     let lanes = this.#lanesOf.get(task)
@@ -186,9 +197,9 @@ export class SearchProblem {
     if (task.kind === 'uart' || task.kind === 'i2s' || task.kind === 'can')
       return `taken by ${rest.map((part) => part.ref).join(', ')}`
     if (task.kind === 'spi') {
-      const talkers = [task.part, ...rest].filter(talks)
+      const talkers = [task.part, ...rest].filter((part) => this.talks(part))
       const holder = talkers.find((part) => part.mode?.spi?.releases === false)
-      return holder && talkers.length > 1 && talks(task.part) ? `${holder.ref} never lets go of MISO` : undefined
+      return holder && talkers.length > 1 && this.talks(task.part) ? `${holder.ref} never lets go of MISO` : undefined
     }
     if (task.kind !== 'i2c') return undefined
     const mine = new Set(addressesOf(task.part).map((one) => one.address))
@@ -228,9 +239,9 @@ export class SearchProblem {
         .map(({ address }) => `${address}${this.#apart.has(part) ? ' apart' : ''}`),
     )
     const volts = this.#mixed() ? parts.filter((part) => part.mode?.i2c).map((part) => part.ref) : []
-    const holds = parts.some((part) => part.mode?.spi?.releases === false && talks(part))
+    const holds = parts.some((part) => part.mode?.spi?.releases === false && this.talks(part))
     const switches = parts.filter((part) => part.part.controllers.length > 0).map((part) => part.ref)
-    return `${volts.join(' ')} ${switches.join(' ')} ${addresses.sort().join(' ')}${holds ? ' holds' : ''}${parts.some(talks) ? ' talks' : ''}`
+    return `${volts.join(' ')} ${switches.join(' ')} ${addresses.sort().join(' ')}${holds ? ' holds' : ''}${parts.some((part) => this.talks(part)) ? ' talks' : ''}`
   }
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */

@@ -29,8 +29,8 @@ testRule(spiSelect, {
       parts: { A: 'sx1276', P: 'epaper-2in9' },
       wires: `${fed('A', 'P')}, ${lines('A')}, ${lines('P')}, A.NSS MCU.D16, P.CS MCU.D16`,
       says: ['fault: A.NSS and P.CS share the chip select MCU.GPIO16.'],
-      fix: 'Move P.CS to MCU.GPIO19',
-      changes: ['wire P.CS to MCU.GPIO16 removed', 'wire P.CS to MCU.GPIO19 added'],
+      fix: 'Move P.CS to MCU.GPIO32',
+      changes: ['wire P.CS to MCU.GPIO16 removed', 'wire P.CS to MCU.GPIO32 added'],
     },
     {
       title: 'tied low on a shared bus',

@@ -188,6 +188,52 @@ const selects: readonly Kit[] = [
   },
 ]
 
+/** Parts that share a bus with one that never lets go of its output. */
+const held: readonly Kit[] = [
+  {
+    title: 'a colour display and a card on a Pico',
+    why: 'the display is only written to, so the card may hold the line that it does not use: one bus for both',
+    mcu: 'pico',
+    parts: { L: 'ili9341', K: 'microsd' },
+    wired: [
+      ['L\\.SCK', 'MCU\\.GP18'],
+      ['K\\.SCK', 'MCU\\.GP18'],
+      ['K\\.MISO', 'MCU\\.GP16'],
+    ],
+    never: [['L\\.MISO', 'MCU\\.GP16']],
+  },
+  {
+    title: 'a thermocouple and a card on an Uno',
+    why: 'two that answer cannot share what one of them holds',
+    mcu: 'uno-r3',
+    parts: { T: 'max6675', K: 'microsd' },
+    left: ['T.SCK', 'T.SO'],
+  },
+  {
+    title: 'a bus part of 5 V and a buffer that only leads away from a board of 3.3 V',
+    why: 'the line back finds no way, so none of the others is led over the buffer either',
+    mcu: 'teensy-4-1',
+    parts: { C: 'mcp2515', B: '74ahct125' },
+    never: [['C\\..*', 'B\\..*']],
+    left: ['C.SCK', 'C.SI', 'C.SO'],
+  },
+  {
+    title: 'the same with two resistors for the line back',
+    why: 'now all of them go',
+    mcu: 'esp32-devkit-30',
+    parts: {
+      C: 'mcp2515',
+      B: '74ahct125',
+      R: { part: 'resistor', options: { ohms: 1000 } },
+      S: { part: 'resistor', options: { ohms: 2000 } },
+    },
+    wired: [
+      ['C\\.SCK', 'B\\.\\dY'],
+      ['C\\.SO', 'R\\.1'],
+    ],
+  },
+]
+
 /** Diodes that spare what switches a fan. */
 const fans: readonly Kit[] = [
   {
@@ -210,4 +256,4 @@ const fans: readonly Kit[] = [
   },
 ]
 
-export const kitsShared: readonly Kit[] = [...plugs, ...scanned, ...addresses, ...selects, ...fans]
+export const kitsShared: readonly Kit[] = [...plugs, ...scanned, ...addresses, ...selects, ...held, ...fans]
