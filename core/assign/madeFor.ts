@@ -1,6 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { RECOMMENDED_SLACK } from '../circuit/lit.ts'
+import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { isTimed } from '../wiring/needs.ts'
 import { weightOf } from './preferences.ts'

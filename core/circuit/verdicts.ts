@@ -5,6 +5,9 @@ import { type Circuit, circuitOf, type Element } from './circuit.ts'
 import { type Island, islandsOf, type Position, type Strand } from './island.ts'
 import { nothing, statesOf } from './states.ts'
 
+/** Current in milliamperes from which something counts as conducting. */
+export const CONDUCTS = 0.001
+
 /**
  * What every net and element gets in the states of its island. Islands with few states are tried in all of them; of a
  * large one each thing is tried by itself and against all others, and its figures are `bounds`: the true worst may be

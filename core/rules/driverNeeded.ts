@@ -1,7 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { isLoad } from '../catalog/common.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { RECOMMENDED_SLACK } from '../circuit/lit.ts'
+import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
 import type { Host, PartInstance, SignalUse, SupplyUse, Wiring } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
 import type { Report, Rule } from './finding.ts'

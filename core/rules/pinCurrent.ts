@@ -1,6 +1,7 @@
 import { rewire } from '../assign/rewire.ts'
 import type { PinCurrent } from '../catalog/common.ts'
-import { litDiodes, pinLoads, RECOMMENDED_SLACK, unlimitedPins } from '../circuit/lit.ts'
+import { litDiodes } from '../circuit/lit.ts'
+import { pinLoads, RECOMMENDED_SLACK, unlimitedPins } from '../circuit/pinLoads.ts'
 import type { Fix } from '../plan/edit.ts'
 import type { Host, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'

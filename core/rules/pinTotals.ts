@@ -1,4 +1,4 @@
-import { pinLoads } from '../circuit/lit.ts'
+import { pinLoads } from '../circuit/pinLoads.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { twoDigits } from './shared.ts'
