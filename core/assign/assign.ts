@@ -1,6 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { formatOptionAmount } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
+import { busNeed } from '../wiring/buses.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -120,8 +121,16 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   work.refuse(
     signals.left.flatMap((use) => (isSoft(use) ? [] : [refusalOf(use, signals, soft?.refusals.get(use.end), options)])),
   )
+  const lone = selectsAlone(signals)
+  work.refuse(
+    [...lone].map(([end, line]) => ({
+      end,
+      needs: needWords('spi.cs'),
+      reasons: [`goes with ${line}, without a pin`],
+    })),
+  )
   const sound = work.decisions.filter(
-    (one) => !isAcrossNothing(one, work.refused) && !isOverConverter(one, work.now, work.refused),
+    (one) => !isAcrossNothing(one, work.refused) && !isOverConverter(one, wiring, work.refused) && !lone.has(one.from),
   )
   const decisions =
     options.only || options.draft
@@ -130,10 +139,21 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   return resultOf(wiring, decisions, work.refused, signals)
 }
 
+/** Select lines that found a pin where their bus found none, with a line of that bus. */
+function selectsAlone({ neat, left }: SignalsPlaced): ReadonlyMap<string, string> {
+  return new Map(
+    neat.arrangement.placed.flatMap(({ use }): [string, string][] => {
+      if (busNeed(use.facts.needs)?.signal !== 'cs') return []
+      const line = left.find(({ part, facts }) => part === use.part && busNeed(facts.needs)?.kind === 'spi')
+      return line && line !== use ? [[use.end, line.end]] : []
+    }),
+  )
+}
+
 /** A line led to a converter from which it found no way on. */
-const isOverConverter = ({ from, to }: Decision, now: Wiring, refused: readonly Refusal[]): boolean =>
+const isOverConverter = ({ from, to }: Decision, { parts }: Wiring, refused: readonly Refusal[]): boolean =>
   refused.some(({ end }) => end === from) &&
-  now.parts.some(({ ref, part }) => to.startsWith(`${ref}.`) && part.inner.some(isConverter))
+  parts.some(({ ref, part }) => to.startsWith(`${ref}.`) && part.inner.some(isConverter))
 
 /** Companions, supplies, grounds and ties; the wiring with them. */
 function fedBy(work: Work, { refs }: AssignOptions): Wiring {

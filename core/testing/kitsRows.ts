@@ -328,7 +328,7 @@ const small: readonly Kit[] = [
     mcu: 'uno-r3',
     parts: { W: 'mcp2515', C: 'microsd', K: 'relay-4' },
     wired: [1, 2, 3, 4].map((n) => [`K\\.IN${n}`, 'MCU\\.[AD]\\d+'] as const),
-    left: ['C.SCK', 'C.MOSI', 'C.MISO'],
+    left: ['C.SCK', 'C.MOSI', 'C.MISO', 'C.CS'],
   },
   {
     title: 'a figure and a register with eight resistors of 330 Ω',

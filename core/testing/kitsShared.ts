@@ -207,7 +207,7 @@ const held: readonly Kit[] = [
     why: 'two that answer cannot share what one of them holds',
     mcu: 'uno-r3',
     parts: { T: 'max6675', K: 'microsd' },
-    left: ['T.SCK', 'T.SO'],
+    left: ['T.SCK', 'T.SO', 'T.CS'],
   },
   {
     title: 'a bus part of 5 V and a buffer that only leads away from a board of 3.3 V',
@@ -215,7 +215,7 @@ const held: readonly Kit[] = [
     mcu: 'teensy-4-1',
     parts: { C: 'mcp2515', B: '74ahct125' },
     never: [['C\\..*', 'B\\..*']],
-    left: ['C.SCK', 'C.SI', 'C.SO'],
+    left: ['C.SCK', 'C.SI', 'C.SO', 'C.CS'],
   },
   {
     title: 'the same with two resistors for the line back',
