@@ -40,6 +40,8 @@ const shared = test.extend<{ server2: { address: string; editor: string; viewer:
 shared(
   'others come by a phrase; who may look only follows the desk, and cannot write',
   async ({ browser, page, server2 }) => {
+    // Three browsers, one after the other.
+    shared.slow()
     const { address, editor, viewer } = server2
     // What was passed on by another does not count as this machine.
     const elsewhere = () =>
