@@ -208,3 +208,23 @@ describe('what lies beside', () => {
     expect(adoptLayout(wiring, structuredClone(layoutData(layout))).asides).toEqual(layout.asides)
   })
 })
+
+describe('a plug on a row of posts', () => {
+  const wires = (plugged: boolean): string =>
+    `X.VCC MCU.5V, X.GND MCU.GND, X.SDA MCU.A4, X.SCL MCU.A5, X.V+ MCU.5V, ${
+      plugged ? 'S.SIG X.PWM3, S.VCC X.V+, S.GND X.GND' : 'S.SIG MCU.D9, S.VCC MCU.5V, S.GND MCU.GND'
+    }`
+  const words = (plugged: boolean, ref: string): string[] => {
+    const { plan } = wiringOf({ mcu: 'uno-r3', parts: { X: 'pca9685', S: 'servo-sg90' }, wires: wires(plugged) })
+    const body = drawn(plan).picture.bodies.find((one) => one.ref === ref)!
+    return body.ink.flatMap((ink) => (ink.is === 'text' && ink.role === 'goes' ? [ink.text] : []))
+  }
+  it('says where it goes, and the post that is its alone what sits there', () => {
+    expect(words(true, 'S')).toEqual(['X GND', 'X V+', 'X PWM3'])
+    // Ground and supply stand at every channel.
+    expect(words(true, 'X')).toEqual(['S'])
+  })
+  it('says nothing where wires do', () => {
+    expect([...words(false, 'S'), ...words(false, 'X')]).toEqual([])
+  })
+})

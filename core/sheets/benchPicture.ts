@@ -5,6 +5,7 @@ import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { type Plug, plugsOf, repeatedPosts } from '../wiring/plugs.ts'
 import { bodyInk, type LegPicture, SMALL } from './bodyInk.ts'
 import { wireColours } from './colours.ts'
 import { type Ink, type Pose, turnBox, turnInk, turnPlace } from './ink.ts'
@@ -57,7 +58,11 @@ export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet, pose:
     ref: board.ref,
     ink: breadboardInk(board).map((ink) => turnInk(pose, ink)),
   }))
-  const standing = layout.units.flatMap((unit) => bodyPicture(unit, layout))
+  const plugs = plugsOf(wiring).filter(({ kind }) => kind === 'posts')
+  const repeated = repeatedPosts(wiring)
+  const standing = layout.units
+    .flatMap((unit) => bodyPicture(unit, layout))
+    .map((body): BodyPicture => ({ ...body, ink: [...body.ink, ...plugInk(body, plugs, repeated, layout)] }))
   const bodies = standing.map((body) => turnBody(pose, body))
   const boxes = [
     ...layout.grid.boards.map((board) => {
@@ -190,6 +195,42 @@ function railRuns(railRows: readonly number[], gapAt: number | undefined): [numb
   ]
 }
 
+/** What no wire shows: at the posts of a cable where its own plug goes, and at the post that is its alone what sits there. */
+function plugInk(
+  { ref, legs }: BodyPicture,
+  plugs: readonly Plug[],
+  repeated: ReadonlySet<string>,
+  { grid }: Layout,
+): Ink[] {
+  return plugs.flatMap((plug) =>
+    plug.pairs.flatMap(([own, post]): Ink[] => {
+      const [here, there] = plug.ref === ref ? [own, shortly(plug.onto, splitEnd(post).pin)] : [post, plug.ref]
+      const leg = splitEnd(here).ref === ref && legs.find(({ pin, hole }) => pin === splitEnd(here).pin && !hole)
+      if (!leg || (here === post && repeated.has(post))) return []
+      const towards = towardsBoards(grid.boards, leg.x)
+      return [
+        { is: 'dot', role: 'first', x: leg.x, y: leg.y, r: 0.17 },
+        {
+          is: 'text',
+          role: 'goes',
+          x: leg.x + 0.95 * towards,
+          y: leg.y,
+          size: SMALL,
+          text: there,
+          anchor: towards > 0 ? 'start' : 'end',
+          along: true,
+        },
+      ]
+    }),
+  )
+}
+
+/** From a post towards the nearest breadboard: to the right 1, to the left -1. */
+function towardsBoards(boards: readonly GridBoard[], x: number): number {
+  const board = boards.reduce((near, one) => (Math.abs(one.x + 5.5 - x) < Math.abs(near.x + 5.5 - x) ? one : near))
+  return Math.sign(board.x + 5.5 - x)
+}
+
 function bodyPicture(unit: Unit, layout: Layout): BodyPicture[] {
   const seat = layout.seats.get(unit.ref)
   if (seat) return [seatPicture(unit, seat, layout)]
@@ -269,9 +310,7 @@ function wirePictures(
   const { boards } = layout.grid
   /** From a post towards the breadboards. */
   const leavesAt = (end: WireRow['from'] | WireRow['to'], { x }: Place): number => {
-    if (!isPost(end)) return 0
-    const board = boards.reduce((near, one) => (Math.abs(one.x + 5.5 - x) < Math.abs(near.x + 5.5 - x) ? one : near))
-    return Math.sign(board.x + 5.5 - x)
+    return isPost(end) ? towardsBoards(boards, x) : 0
   }
   const led = sheet.wiring.map((row): Led => ({ row, from: place(row.from), to: place(row.to) }))
   const lanes = layLanes(

@@ -115,7 +115,7 @@ function rowsOfBoard(wiring: Wiring, { ref, board }: BoardInstance): string[][] 
 }
 
 /** Names that stand in several rows of posts: ground and supply of every channel of a driver board. */
-function repeatedPosts(wiring: Wiring): ReadonlySet<string> {
+export function repeatedPosts(wiring: Wiring): ReadonlySet<string> {
   const all = wiring.parts.flatMap((part) => rowsOfPart(part).flat())
   return new Set(all.filter((post, at) => all.indexOf(post) !== at))
 }
