@@ -66,9 +66,10 @@ test('a place that cannot be kept is a finding with a tried fix, and a hole tell
   await expect(tools.getByText('BB1 full')).toBeVisible()
 
   // The layout on the new breadboard comes from its worker in its own time, and not always the same: wherever it puts the
-  // clock is in sight, and the leg is looked for until it lies still.
-  await page.getByRole('button', { name: 'Whole bench' }).click()
+  // clock is in sight, and the leg is looked for until it lies still. A layout with other breadboards opens anew, so the
+  // whole is asked for each time.
   await expect(async () => {
+    await page.getByRole('button', { name: 'Whole bench' }).click()
     const leg = (await page.locator('[data-ref=CLOCK] .leg').first().boundingBox())!
     await page.mouse.move(leg.x + leg.width / 2, leg.y + leg.height / 2)
     const found = page.getByTestId('under-pointer')
