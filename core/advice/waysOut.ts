@@ -41,8 +41,8 @@ const SUPPLY_VOLTS = [3.3, 5, 6, 9, 12, 24] as const
 
 /**
  * Ways out of what finds no place, fewest open ends left first, then those that change least: another address or mode,
- * a supply, a divider or a shifter, a transistor or a driver, a feature less, an expander or bus part more, another board. Each was solved and the
- * plan checked; one that does not help, or brings a fault, is not offered. `conflict` names the parts whose signals
+ * a supply, a divider or a shifter, a transistor or a driver, a feature less, an expander or bus part more, another board.
+ * Each was solved and the plan checked; one that does not help, or brings a fault, is not offered. `conflict` names the parts whose signals
  * collide; without one it is supplies that are missing.
  */
 export function waysOut(
@@ -92,8 +92,7 @@ export function waysOut(
     helpersFor(wiring.catalog, one),
   )
   for (const part of conflict ? helping : []) {
-    const home = conflict?.parts[0]?.home?.ref
-    const given = wiring.boards.length > 1 && home !== undefined ? { on: home } : {}
+    const given = beside(wiring, conflict?.parts[0])
     attempt(`Add one more part: ${part.title}`, addParts(wiring.plan, wiring.catalog, part, 1, given), 5)
   }
   if (conflict && tried.length < most && wiring.boards.length === 1) {
@@ -164,6 +163,10 @@ function levelWays(
   return [...supplies, ...(divided ? [divided] : []), ...(shifted ? [shifted] : [])]
 }
 
+/** The board that what is added belongs to, where there are several: that of the part which it helps. */
+const beside = ({ boards }: Wiring, part: PartInstance | undefined): { on?: string } =>
+  boards.length > 1 && part?.home ? { on: part.home.ref } : {}
+
 /**
  * Transistors and drivers that makers have at hand, for loads that nothing drives and for what asks a pin for more current
  * than it gives.
@@ -183,7 +186,7 @@ function driversFor(wiring: Wiring, result: AssignResult): { title: string; edit
     const count = Math.ceil(loads.length / channels)
     const refs = [...new Set(loads.map((use) => use.part.ref))]
     const title = `Drive ${refs.join(', ')} over ${count === 1 ? '' : `${count} × `}${part.title}`
-    return [{ title, edits: addParts(wiring.plan, wiring.catalog, part, count) }]
+    return [{ title, edits: addParts(wiring.plan, wiring.catalog, part, count, beside(wiring, loads[0]?.part)) }]
   })
 }
 

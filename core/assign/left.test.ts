@@ -72,6 +72,8 @@ describe('what stays in the box by the wiring as it stands', () => {
     const cover = coverBody(makeSheet(wiring), {}).text
     expect(cover).toContain('C: MCU is fed already')
     expect(cover).toMatch(/1 × [^<]*\(B\)/)
+    expect(cover).toContain('B.+, 9.0 V: takes')
+    expect(cover).not.toContain('C.+, 9.0 V: takes')
     const bare = resolve(planOf({ mcu: 'uno-r3', parts, wires: `${fed}, MCU.5 L.A, L.K MCU.GND, R.1 R.2` }), catalog)
     expect(sift(bare, check(bare)).standing.map(({ rule }) => rule)).toContain('led-resistor')
   })

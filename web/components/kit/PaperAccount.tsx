@@ -59,7 +59,10 @@ export function PaperAccount() {
         </p>
       ))}
       {left.length > MOST_SAID && (
-        <p>{left.length - MOST_SAID} more stay in the box, as the cover of the sheet says.</p>
+        <p>
+          {left.length - MOST_SAID} more {left.length === MOST_SAID + 1 ? 'stays' : 'stay'} in the box, as the cover of
+          the sheet says.
+        </p>
       )}
       {unplaced.length > 0 && (
         <p className="open">
