@@ -1,6 +1,7 @@
 import { seeded } from '../base/random.ts'
-import { columnX, type Grid, holeAt } from './grid.ts'
-import { type Occupancy, rowSeat, type Seat, type Straddle, straddleSeat, straddles } from './seats.ts'
+import { AWAY, type Margins } from './aside.ts'
+import { columnX, edgesOf, type Grid, holeAt } from './grid.ts'
+import { type Occupancy, rowSeat, rowsOver, type Seat, type Straddle, straddleSeat, straddles } from './seats.ts'
 import type { Movable, Reach } from './settle.ts'
 import type { Unit } from './units.ts'
 
@@ -17,6 +18,8 @@ export interface BodySpot {
 export interface ArrangeTask {
   readonly grid: Grid
   readonly occupancy: Occupancy
+  /** The ground beside, over which deep modules hang. */
+  readonly margins: Margins
   readonly bodies: readonly Body[]
   /** Breadboards that a unit may stand on, best first. */
   readonly boardsFor: (ref: string) => readonly number[]
@@ -43,19 +46,25 @@ interface Lane {
 /** The half-rows of a bench and what stands in them. */
 export class Ground {
   readonly #task: ArrangeTask
-  /** Bodies in each row of each half; what was there before counts, too. */
-  readonly #busy: Uint8Array
+  /** By row of each half: what has legs there or lies over the whole of it; what was there before counts, too. */
+  readonly #rows: Uint8Array
+  /** By row of each half: outlines over its outermost hole. */
+  readonly #outlines: Uint8Array
   readonly #columns: ReadonlyMap<Body, readonly (Ranked | undefined)[]>
   readonly lanes: ReadonlyMap<Body, readonly Lane[]>
 
   constructor(task: ArrangeTask) {
     this.#task = task
     const { grid, occupancy, bodies } = task
-    this.#busy = new Uint8Array(grid.boards.length * 128)
+    this.#rows = new Uint8Array(grid.boards.length * 128)
+    this.#outlines = new Uint8Array(grid.boards.length * 128)
     grid.boards.forEach((board, index) => {
       for (let row = 1; row <= board.rows; row += 1)
-        for (const half of [0, 1] as const)
-          if (!occupancy.isEmpty(holeAt(index, row, half * 5))) this.#busy[(index * 2 + half) * 64 + row] = 1
+        for (const half of [0, 1] as const) {
+          const at = (index * 2 + half) * 64 + row
+          if (!occupancy.isEmpty(holeAt(index, row, half * 5))) this.#rows[at] = 1
+          if (!occupancy.isFree(holeAt(index, row, half * 9))) this.#outlines[at] = 1
+        }
     })
     this.#columns = new Map(
       bodies.map((body) => [
@@ -71,10 +80,15 @@ export class Ground {
     const found = boardsFor(body.ref).flatMap((board): Lane[] => {
       const { joinsBefore, joinsNext } = grid.boards[board]!
       if (body.kind === 'straddle') return this.columns(body, board) ? [{ board, half: 0 }] : []
-      // A module between two joined breadboards would lie over the other one's holes.
-      return ([0, 1] as const)
-        .filter((half) => !body.hangsOver || !(half === 0 ? joinsBefore : joinsNext))
-        .map((half) => ({ board, half }))
+      // A module between two joined breadboards would lie over the other one's holes, as would a deep one.
+      const reaches = (half: 0 | 1): boolean => {
+        const other = grid.boards[half === 0 ? board - 1 : board + 1]
+        if (!other) return false
+        const [near, far] =
+          half === 0 ? [edgesOf(other).right, grid.boards[board]!.x] : [edgesOf(other).left, grid.boards[board]!.x + 11]
+        return (half === 0 ? joinsBefore : joinsNext) || (body.deep ?? 0) > Math.abs(near - far)
+      }
+      return ([0, 1] as const).filter((half) => !body.hangsOver || !reaches(half)).map((half) => ({ board, half }))
     })
     // Breadboards on which its pins keep free holes come first.
     const worth = ({ board }: Lane): number => this.columns(body, board)?.worth ?? 0
@@ -118,41 +132,78 @@ export class Ground {
       : [board * 2, board * 2 + 1, board * 2 + 2]
   }
 
-  #gap = (body: Body): number => (body.kind === 'row' && !body.hangsOver ? 0 : this.#task.spare)
-
   /** A spot is free when nothing stands there, and nothing in the rows next to it that are to stay free. */
   isFree(body: Body, spot: BodySpot): boolean {
     const last = spot.row + lengthOf(body) - 1
+    if (spot.row < 1 || last > this.#task.grid.boards[spot.board]!.rows) return false
+    return this.#inTheWay(body, spot) === 0 && this.#isClearBeside(body, spot)
+  }
+
+  /** The last row in which something is in the way of a spot; 0 for none. */
+  #inTheWay(body: Body, spot: BodySpot): number {
+    const last = spot.row + lengthOf(body) - 1
     const { rows } = this.#task.grid.boards[spot.board]!
-    if (spot.row < 1 || last > rows) return false
-    const gap = this.#gap(body)
-    for (const half of this.#halves(body, spot))
-      for (let row = Math.max(1, spot.row - gap); row <= Math.min(rows, last + gap); row += 1)
-        if (this.#busy[half * 64 + row]! > 0) return false
-    return true
+    const [above, below] = rowsOver(body, spot.turned)
+    const stands = body.kind === 'row' && !body.hangsOver
+    const gap = stands ? 0 : this.#task.spare
+    const [over, under] = body.kind === 'straddle' ? [Math.max(gap, above), Math.max(gap, below)] : [gap, gap]
+    let found = 0
+    for (const half of this.#halves(body, spot)) {
+      for (let row = Math.min(rows, last + under); row >= Math.max(1, spot.row - over) && row > found; row -= 1)
+        if (this.#rows[half * 64 + row]! > 0) found = row
+      if (stands) continue
+      for (let row = Math.min(rows, last + below); row >= Math.max(1, spot.row - above) && row > found; row -= 1)
+        if (this.#outlines[half * 64 + row]! > 0) found = row
+    }
+    return found
+  }
+
+  /** What hangs far over the edge is in nobody's way that lies beside. */
+  #isClearBeside(body: Body, spot: BodySpot): boolean {
+    const beyond = this.#beyond(body, spot)
+    return beyond === undefined || this.#task.margins.isClear(beyond.board, beyond.side, beyond.from, beyond.to)
+  }
+
+  /** Rows beside the breadboards that a deep module takes there. */
+  #beyond(
+    body: Body,
+    { board, half, row, turned }: BodySpot,
+  ): { board: number; side: 'left' | 'right'; from: number; to: number } | undefined {
+    if (body.kind !== 'row' || !body.hangsOver || body.deep === undefined) return undefined
+    const { x } = this.#task.grid.boards[board]!
+    const { left, right } = edgesOf(this.#task.grid.boards[board]!)
+    if (body.deep <= (half === 0 ? x - left : right - x - 11) + AWAY - 1) return undefined
+    const [above, below] = rowsOver(body, turned)
+    return { board, side: half === 0 ? 'left' : 'right', from: row - above, to: row + lengthOf(body) - 1 + below }
   }
 
   put(body: Body, spot: BodySpot, by: 1 | -1): void {
-    for (const half of this.#halves(body, spot))
-      for (let row = spot.row; row < spot.row + lengthOf(body); row += 1) this.#busy[half * 64 + row]! += by
+    const last = spot.row + lengthOf(body) - 1
+    const [above, below] = rowsOver(body, spot.turned)
+    const stands = body.kind === 'row' && !body.hangsOver
+    const [over, under] = body.kind === 'straddle' ? [above, below] : [0, 0]
+    const { rows } = this.#task.grid.boards[spot.board]!
+    for (const half of this.#halves(body, spot)) {
+      for (let row = Math.max(1, spot.row - over); row <= Math.min(rows, last + under); row += 1)
+        this.#rows[half * 64 + row]! += by
+      if (stands) continue
+      for (let row = Math.max(1, spot.row - above); row <= Math.min(rows, last + below); row += 1)
+        this.#outlines[half * 64 + row]! += by
+    }
+    const beyond = this.#beyond(body, spot)
+    if (beyond) this.#task.margins.hang(beyond.board, beyond.side, beyond.from, beyond.to, by)
   }
 
   /** The first free spot from the top on a lane. */
   firstFit(body: Body, lane: Lane): BodySpot | undefined {
     const { rows } = this.#task.grid.boards[lane.board]!
     const length = lengthOf(body)
-    const gap = this.#gap(body)
-    const halves = this.#halves(body, lane)
-    const busyRow = (row: number): number => {
-      for (let at = Math.min(rows, row + length - 1 + gap); at >= Math.max(1, row - gap); at -= 1)
-        for (const half of halves) if (this.#busy[half * 64 + at]! > 0) return at
-      return 0
-    }
     // Nothing before the lowest row that is in the way can be free.
     for (let row = 1; row + length - 1 <= rows; ) {
-      const busy = busyRow(row)
-      if (busy === 0) return { ...lane, row, turned: false }
-      row = busy + gap + 1
+      const spot = { ...lane, row, turned: false }
+      const busy = this.#inTheWay(body, spot)
+      if (busy === 0 && this.#isClearBeside(body, spot)) return spot
+      row = Math.max(row + 1, busy + 1)
     }
     return undefined
   }

@@ -19,7 +19,7 @@ export interface AsideSpot {
 }
 
 /** From the edge of a breadboard to the posts of what lies beside it, in pitches. */
-const AWAY = 4
+export const AWAY = 4
 /** Rows between two things on one side. */
 const BETWEEN = 2
 /** Nothing lies so many rows above the first, or so many below the last row of its breadboards, without need. */
@@ -70,11 +70,18 @@ export const asidePlace = ({ side, row, turned }: AsideSpot, before: BenchPlace 
   ...(turned ? { turned } : {}),
 })
 
+/** Rows on one side that are taken, by what lies there; undefined for a module that hangs over from the breadboard. */
+interface Taken {
+  readonly from: number
+  readonly to: number
+  readonly by: Aside | undefined
+}
+
 /** The ground to the left and right of the breadboards, and what lies on it. */
 export class Margins {
   readonly #grid: Grid
   readonly #boardsFor: (ref: string) => readonly number[]
-  readonly #taken = new Map<string, { readonly from: number; readonly to: number; readonly by: Aside }[]>()
+  readonly #taken = new Map<string, Taken[]>()
 
   constructor(grid: Grid, boardsFor: (ref: string) => readonly number[]) {
     this.#grid = grid
@@ -104,8 +111,31 @@ export class Margins {
   isFree(aside: Aside, { side, row }: AsideSpot): boolean {
     if (aside.at && this.#isInner(aside, side)) return false
     if (row < 1 - OVER_THE_END || row + aside.height > this.rows(aside) + OVER_THE_END) return false
-    const taken = this.#taken.get(this.#lane(aside, side).key) ?? []
-    return taken.every(({ from, to }) => row > to + BETWEEN || row + aside.height < from - BETWEEN)
+    return this.#isOpen(this.#lane(aside, side).key, row, row + aside.height)
+  }
+
+  #isOpen(key: string, first: number, last: number): boolean {
+    return (this.#taken.get(key) ?? []).every(({ from, to }) => first > to + BETWEEN || last < from - BETWEEN)
+  }
+
+  /** Nothing lies beside these rows of a breadboard, on that side of it. */
+  isClear(board: number, side: AsideSpot['side'], from: number, to: number): boolean {
+    return (this.#taken.get(`${side} ${board}`) ?? []).every(
+      (one) => one.by === undefined || from > one.to + BETWEEN || to < one.from - BETWEEN,
+    )
+  }
+
+  /** A module hangs over beside these rows, `1`, or no more, `-1`. */
+  hang(board: number, side: AsideSpot['side'], from: number, to: number, by: 1 | -1): void {
+    const key = `${side} ${board}`
+    const list = this.#taken.get(key) ?? []
+    if (by === 1) list.push({ from, to, by: undefined })
+    else
+      list.splice(
+        list.findIndex((one) => one.by === undefined && one.from === from && one.to === to),
+        1,
+      )
+    this.#taken.set(key, list)
   }
 
   put(aside: Aside, { side, row }: AsideSpot): void {

@@ -187,7 +187,7 @@ export class Workbench {
       const wanted = wantedSeat(this.#grid, unit, place)
       if (wanted === undefined) continue
       const refusal =
-        typeof wanted === 'string' ? { text: wanted, hole: undefined, by: undefined } : occupancy.refusal(wanted)
+        typeof wanted === 'string' ? { text: wanted, hole: undefined, by: undefined } : occupancy.refusal(wanted, true)
       if (refusal || typeof wanted === 'string') {
         const named = place.at ?? Object.values(place.legs ?? {})[0] ?? ''
         const hole = refusal?.hole === undefined ? named : this.#grid.name(refusal.hole)

@@ -49,7 +49,7 @@ export class Hand {
   }
 
   refusal(seat: Seat): string | undefined {
-    return this.#others.refusal(seat)?.text
+    return this.#others.refusal(seat, true)?.text
   }
 
   /** The next place in a direction that it can take, steps in pitches; undefined when there is none. */

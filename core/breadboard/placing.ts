@@ -3,7 +3,7 @@ import { splitEnd } from '../plan/ends.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { type Body, Ground, MovableBody } from './arrange.ts'
-import { type AsideSpot, asideOf, asideWanted, Margins, MovableAside, type Spot } from './aside.ts'
+import { type Aside, type AsideSpot, asideOf, asideWanted, Margins, MovableAside, type Spot } from './aside.ts'
 import { EndsOfNets } from './endsOfNets.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, isRail, type Node, rowOf } from './grid.ts'
 import { type Legged, placeLegged } from './legged.ts'
@@ -56,16 +56,27 @@ export class Placement {
   constructor(room: Room, seed: number) {
     this.#room = room
     const { wiring, grid, occupancy, open, seated, fixed, boardsFor, rails } = room
+    const isChosen = ({ ref }: Unit): boolean => asideWanted(entryOf(wiring.plan.bench?.places, ref)) !== undefined
+    const lying = [...open, ...seated].flatMap((unit) => asideOf(unit) ?? [])
+    const lay = (aside: Aside): { aside: Aside; spot: AsideSpot; isKept: boolean } => {
+      const chosen = asideWanted(entryOf(wiring.plan.bench?.places, aside.unit.ref))
+      const spot = chosen ?? this.#margins.first(aside)
+      this.#margins.put(aside, spot)
+      return { aside, spot, isKept: chosen !== undefined }
+    }
+    this.#margins = new Margins(grid, boardsFor)
+    // What the maker laid down lies there first; then come the bodies, some of which hang far over the edge.
+    const laid = lying.filter(({ unit }) => isChosen(unit)).map(lay)
     this.#ground = new Ground({
       grid,
       occupancy,
+      margins: this.#margins,
       bodies: open.filter((unit): unit is Body => unit.kind === 'straddle' || unit.kind === 'row'),
       boardsFor,
       isWired: (end) => wiring.netOf(end).wired,
       spare: wiring.plan.bench?.spareRows ?? 1,
       seed,
     })
-    this.#margins = new Margins(grid, boardsFor)
     this.#ends = new EndsOfNets(wiring, grid, rails, this.#legged)
     for (const seat of fixed) this.#ends.standStill(seat)
     const packed = [...this.#ground.pack()]
@@ -73,18 +84,10 @@ export class Placement {
     this.#bodies = packed.flatMap(([body, spot]) =>
       spot ? [new MovableBody(this.#ground, body, spot, this.#ends.of(body.ref, pinsInHoles(body)))] : [],
     )
-    const isChosen = ({ ref }: Unit): boolean => asideWanted(entryOf(wiring.plan.bench?.places, ref)) !== undefined
-    const lying = [...open, ...seated]
-    // What the maker laid down lies there first.
-    this.#asides = [...lying.filter(isChosen), ...lying.filter((unit) => !isChosen(unit))].flatMap((unit) => {
-      const aside = asideOf(unit)
-      if (!aside) return []
-      const chosen = asideWanted(entryOf(wiring.plan.bench?.places, unit.ref))
-      const spot = chosen ?? this.#margins.first(aside)
-      this.#margins.put(aside, spot)
-      const pins = this.#ends.of(unit.ref, aside.pins)
-      return [new MovableAside(this.#margins, aside, spot, pins, chosen !== undefined)]
-    })
+    this.#asides = [...laid, ...lying.filter(({ unit }) => !isChosen(unit)).map(lay)].map(
+      ({ aside, spot, isKept }) =>
+        new MovableAside(this.#margins, aside, spot, this.#ends.of(aside.unit.ref, aside.pins), isKept),
+    )
   }
 
   get #legged(): Legged[] {

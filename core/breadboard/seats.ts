@@ -9,6 +9,8 @@ export interface Seat {
   readonly legs: readonly { readonly pin: string; readonly hole: Hole }[]
   /** Holes under the body, in which nothing can be plugged. */
   readonly covers: readonly Hole[]
+  /** Holes under what its outline reaches beyond its own rows: nothing of ours goes there, the maker's own places may. */
+  readonly shades: readonly Hole[]
   readonly turned: boolean
   /** Hole of the top left place, as the plan names it; undefined for two legs, which the plan names one by one. */
   readonly at: Hole | undefined
@@ -26,6 +28,7 @@ export class Occupancy {
   readonly #netOf: (end: string) => number
   readonly #used = new Map<Hole, string>()
   readonly #covered = new Map<Hole, string>()
+  readonly #shaded = new Map<Hole, string>()
   readonly #nets = new Map<Node, number>()
 
   constructor(grid: Grid, netOf: (end: string) => number) {
@@ -34,7 +37,7 @@ export class Occupancy {
   }
 
   isFree(hole: Hole): boolean {
-    return !this.#used.has(hole) && !this.#covered.has(hole)
+    return !this.#used.has(hole) && !this.#covered.has(hole) && !this.#shaded.has(hole)
   }
 
   free(node: Node): Hole[] {
@@ -45,9 +48,14 @@ export class Occupancy {
     return this.#nets.get(node)
   }
 
-  /** Nothing at all is in the strip. */
+  /** Nothing at all is in the strip, and something can be plugged there. */
   isEmpty(node: Node): boolean {
-    return !this.#nets.has(node) && this.grid.holes(node).every((hole) => this.isFree(hole))
+    if (this.#nets.has(node)) return false
+    const holes = this.grid.holes(node)
+    return (
+      holes.every((hole) => !this.#used.has(hole) && !this.#covered.has(hole)) &&
+      holes.some((hole) => !this.#shaded.has(hole))
+    )
   }
 
   get nets(): ReadonlyMap<Node, number> {
@@ -77,8 +85,11 @@ export class Occupancy {
     this.#used.delete(hole)
   }
 
-  /** Why a seat cannot be taken, where, and what is in the way; undefined when it can. */
-  refusal(seat: Seat): { text: string; hole: Hole; by: string | undefined } | undefined {
+  /**
+   * Why a seat cannot be taken, where, and what is in the way; undefined when it can. `byHand`: outlines of modules
+   * differ from make to make, so where one only reaches over its neighbour's rows the maker's own place counts.
+   */
+  refusal(seat: Seat, byHand = false): { text: string; hole: Hole; by: string | undefined } | undefined {
     const own = new Map<Node, number>()
     for (const { pin, hole } of seat.legs) {
       const end = `${seat.ref}.${pin}`
@@ -86,7 +97,7 @@ export class Occupancy {
       const node = this.grid.node(hole)
       const used = this.#used.get(hole)
       if (used !== undefined) return { text: `${name} holds ${used} already`, hole, by: splitEnd(used).ref }
-      const over = this.#covered.get(hole)
+      const over = this.#covered.get(hole) ?? (byHand ? undefined : this.#shaded.get(hole))
       if (over !== undefined) return { text: `${name} lies under ${over}`, hole, by: over }
       const net = this.#netOf(end)
       const held = this.#nets.get(node)
@@ -104,11 +115,11 @@ export class Occupancy {
         return { text: `${this.grid.nodeWords(node)} would join two of its own legs`, hole, by: undefined }
       own.set(node, net)
     }
-    for (const hole of seat.covers) {
+    for (const hole of byHand ? seat.covers : [...seat.covers, ...seat.shades]) {
       const used = this.#used.get(hole)
       if (used !== undefined)
         return { text: `its body would lie over ${used} in ${this.grid.name(hole)}`, hole, by: splitEnd(used).ref }
-      const over = this.#covered.get(hole)
+      const over = this.#covered.get(hole) ?? (byHand ? undefined : this.#shaded.get(hole))
       if (over !== undefined && !isRail(hole))
         return { text: `its body would lie over ${over} at ${this.grid.name(hole)}`, hole, by: over }
     }
@@ -121,6 +132,7 @@ export class Occupancy {
       this.#nets.set(this.grid.node(hole), this.#netOf(`${seat.ref}.${pin}`))
     }
     for (const hole of seat.covers) this.#covered.set(hole, seat.ref)
+    for (const hole of seat.shades) this.#shaded.set(hole, seat.ref)
   }
 }
 
@@ -185,7 +197,40 @@ export function straddleSeat(
       cover(board + 1, 0, columns.right - 1)
     }
   }
-  return { ref: unit.ref, legs, covers, turned, at: holeAt(board, row, columns.left) }
+  const shades = rowsBeyond(grid, unit, board, row, rows, turned).flatMap((beyond) =>
+    columns.over === 0
+      ? span(board, beyond, columns.left, columns.right)
+      : [...span(board, beyond, columns.left, 9), ...span(board + 1, beyond, 0, columns.right)],
+  )
+  return { ref: unit.ref, legs, covers, shades, turned, at: holeAt(board, row, columns.left) }
+}
+
+const span = (board: number, row: number, from: number, to: number): Hole[] =>
+  Array.from({ length: to - from + 1 }, (_, at) => holeAt(board, row, from + at))
+
+/** Half a hole, in pitches: what reaches so near to its middle covers it. */
+const HOLE = 0.2
+
+/** Whole rows that the outline of a unit covers above its first row and below its last, as it stands. */
+export const rowsOver = ({ over }: Unit & { kind: 'straddle' | 'row' }, turned: boolean): readonly [number, number] => {
+  const [above, below] = over.map((pitches) => Math.floor(pitches + HOLE)) as [number, number]
+  return turned ? [below, above] : [above, below]
+}
+
+/** Rows of a breadboard under what a unit's outline reaches beyond its own. */
+function rowsBeyond(
+  grid: Grid,
+  unit: Unit & { kind: 'straddle' | 'row' },
+  board: number,
+  row: number,
+  rows: number,
+  turned: boolean,
+): number[] {
+  const [above, below] = rowsOver(unit, turned)
+  return [
+    ...Array.from({ length: above }, (_, at) => row - 1 - at),
+    ...Array.from({ length: below }, (_, at) => row + rows + at),
+  ].filter((at) => at >= 1 && at <= grid.boards[board]!.rows)
 }
 
 /** Seats a row of legs downwards from a hole; a module's body hangs outwards and covers the rails there. */
@@ -197,16 +242,24 @@ export function rowSeat(grid: Grid, unit: Unit & { kind: 'row' }, at: Hole, turn
   const pins = turned ? [...unit.pins].reverse() : unit.pins
   const legs: { pin: string; hole: Hole }[] = []
   const covers: Hole[] = []
+  const left = column < 5
+  const reach = unit.hangsOver ? (unit.deep ?? Number.POSITIVE_INFINITY) : 0
+  /** Columns and rails between the posts and the outer edge, as far as the body reaches. */
+  const outwards = [...(left ? [0, 1, 2, 3, 4, 10, 11] : [5, 6, 7, 8, 9, 12, 13])].filter((other) => {
+    const away = (grid.x(holeAt(board, row, other)) - grid.x(at)) * (left ? -1 : 1)
+    return away > 0 && away <= reach + HOLE
+  })
   pins.forEach((pin, index) => {
     const hole = holeAt(board, row + index, column)
     if (pin !== null) legs.push({ pin, hole })
-    if (!unit.hangsOver) return
-    const left = column < 5
-    for (let other = left ? 0 : 9; other !== column; other += left ? 1 : -1)
-      covers.push(holeAt(board, row + index, other))
-    for (const rail of left ? [10, 11] : [12, 13]) covers.push(holeAt(board, row + index, rail))
+    for (const other of outwards) covers.push(holeAt(board, row + index, other))
   })
-  return { ref: unit.ref, legs, covers, turned, at }
+  const shades = unit.hangsOver
+    ? rowsBeyond(grid, unit, board, row, pins.length, turned).flatMap((beyond) =>
+        [column, ...outwards].map((other) => holeAt(board, beyond, other)),
+      )
+    : []
+  return { ref: unit.ref, legs, covers, shades, turned, at }
 }
 
 /** Seats two legs in two holes. Undefined when they cannot be bent to that span. */
@@ -220,6 +273,7 @@ export function legsSeat(grid: Grid, unit: Unit & { kind: 'legs' }, a: Hole, b: 
       { pin: unit.pins[1], hole: b },
     ],
     covers: between(a, b),
+    shades: [],
     turned: false,
     at: undefined,
   }

@@ -1,6 +1,7 @@
 import { footprintOf } from '../catalog/footprint.ts'
 import type { Footprint } from '../catalog/partSchema.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
+import { PITCH_MM } from './grid.ts'
 
 /** What a wire must carry at a post: a plug goes into a hole, a socket, a screw terminal; a socket onto a post. */
 export type Fit = 'plug' | 'socket'
@@ -20,6 +21,8 @@ export type Shape =
       readonly rowsApart: number
       /** Pins of the same thing that stand outside the two rows and are wired on their own. */
       readonly apart: Readonly<Record<string, Fit>>
+      /** How far its outline reaches beyond the first and the last row, in pitches. */
+      readonly over: readonly [number, number]
       readonly isBoard: boolean
     }
   /** One row of legs; a module hangs over the edge of the breadboard, a component stands where it is put. */
@@ -27,6 +30,10 @@ export type Shape =
       readonly kind: 'row'
       readonly pins: readonly (string | null)[]
       readonly hangsOver: boolean
+      /** How far its outline reaches beyond the first and the last post, in pitches. */
+      readonly over: readonly [number, number]
+      /** How far it reaches outwards from its posts, in pitches; undefined where that is not known. */
+      readonly deep: number | undefined
       readonly apart: Readonly<Record<string, Fit>>
     }
   /** Two legs that can be bent to any span in a range, in pitches. */
@@ -69,6 +76,11 @@ export function unitsOf(wiring: Wiring): Unit[] {
   ]
 }
 
+/** What a row of posts needs at its ends, in pitches, where nothing is known of a body. */
+const BARE = 0.5
+/** From the edge of a module to the middle of its posts, in millimetres. */
+const EDGE_MM = 1.3
+
 const fitOf = (posts: 'plug' | 'socket' | 'pads'): Fit => (posts === 'plug' ? 'socket' : 'plug')
 
 /** Posts of a part on other edges, by what a wire must carry there. */
@@ -108,6 +120,7 @@ function boardShape(owner: BoardInstance, wantedBeside: boolean): Shape {
     right: column(both.right),
     rowsApart: apart,
     apart: Object.fromEntries(Object.entries(posts).filter(([pin]) => !seated.has(pin))),
+    over: [top, board.outline.height - Math.max(...[...both.left, ...both.right].map(([y]) => y))],
     isBoard: true,
   }
 }
@@ -126,13 +139,20 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
     right,
     rowsApart,
     apart,
+    over: [BARE, BARE],
     isBoard: false,
   })
   switch (foot.kind) {
     case 'in-line':
       if (foot.posts !== 'plug') return beside(foot.pins, fitOf(foot.posts), 'has no posts to plug in')
       if (wantedBeside) return beside(foot.pins, 'socket', 'put beside it by the maker')
-      return { kind: 'row', pins: foot.pins, hangsOver: owner.part.build === 'module', apart }
+      return {
+        kind: 'row',
+        pins: foot.pins,
+        hangsOver: owner.part.build === 'module',
+        apart,
+        ...bodyOf(owner, foot.pins),
+      }
     case 'two-row':
       if (foot.rowsApart < 3 || foot.rowsApart > 11)
         return beside(
@@ -149,7 +169,7 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
     case 'legs': {
       const [a, b, ...more] = foot.pins
       if (a === undefined || b === undefined || more.length > 0)
-        return { kind: 'row', pins: foot.pins, hangsOver: false, apart }
+        return { kind: 'row', pins: foot.pins, hangsOver: false, apart, over: [BARE, BARE], deep: undefined }
       const isLamp = owner.part.category === 'light' && owner.part.polarised
       return { kind: 'legs', pins: [a, b], least: foot.spanLeast, most: foot.spanMost, isLamp }
     }
@@ -168,5 +188,20 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
         ends: foot.ends === 'socket' ? 'socket' : 'plug',
         lengthMillimetres: foot.lengthMillimetres,
       }
+  }
+}
+
+/** How far the outline of a module reaches beyond its posts. */
+function bodyOf(
+  { part }: PartInstance,
+  posts: readonly unknown[],
+): { over: [number, number]; deep: number | undefined } {
+  if (!part.outline) return { over: [BARE, BARE], deep: undefined }
+  const { along, across, first } = part.outline
+  const row = (posts.length - 1) * PITCH_MM
+  const before = first ?? (along - row) / 2
+  return {
+    over: [before / PITCH_MM, (along - row - before) / PITCH_MM],
+    deep: (across - EDGE_MM) / PITCH_MM,
   }
 }

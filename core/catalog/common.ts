@@ -26,6 +26,7 @@ export const Amount = v.pipe(
 )
 export const NotNegative = v.pipe(Amount, v.minValue(0, 'expected 0 or more'))
 /** A length on the grid in pitches of 2.54 mm: no board or part is longer than half a metre. */
+export const Millimetres = v.pipe(NotNegative, v.maxValue(500, 'expected at most 500 millimetres'))
 export const Pitches = v.pipe(NotNegative, v.maxValue(200, 'expected at most 200 pitches'))
 
 export const Source = v.strictObject({

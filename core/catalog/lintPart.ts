@@ -268,6 +268,7 @@ function lintFootprint(
   const feet = footprintPins(foot)
   const legs = legsOf(foot)
   known(feet, 'footprint', ['footprint'])
+  lintOutline(part, foot, say)
   if (foot.kind === 'legs' && foot.spanLeast > foot.spanMost)
     say('the span of the legs ends before it starts', ['footprint'])
   if (foot.kind === 'dual-in-line') {
@@ -280,6 +281,21 @@ function lintFootprint(
   }
   if (new Set(feet.filter((id) => id !== null)).size !== feet.filter((id) => id !== null).length)
     say('the footprint names a pin twice', ['footprint'])
+}
+
+/** An outline holds its row of posts; only a module on one row has one. */
+function lintOutline({ outline }: Part, foot: Footprint, say: Say): void {
+  if (!outline) return
+  if (foot.kind !== 'in-line') {
+    say('an outline is for one row of posts', ['outline'])
+    return
+  }
+  const row = (foot.pins.length - 1) * 2.54
+  if ((outline.first ?? (outline.along - row) / 2) < 0 || (outline.first ?? 0) + row > outline.along)
+    say(
+      `a row of ${foot.pins.length} posts, ${row.toFixed(1)} mm long, does not lie within an outline of ${outline.along} mm`,
+      ['outline'],
+    )
 }
 
 /**

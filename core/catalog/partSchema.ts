@@ -1,6 +1,18 @@
 import * as v from 'valibot'
 import { Behaviour } from './behaviourSchema.ts'
-import { Amount, Id, Levels, NotNegative, PinCurrent, PinId, Pitches, PlainFunction, Source, Text } from './common.ts'
+import {
+  Amount,
+  Id,
+  Levels,
+  Millimetres,
+  NotNegative,
+  PinCurrent,
+  PinId,
+  Pitches,
+  PlainFunction,
+  Source,
+  Text,
+} from './common.ts'
 import { Channel, Content, GivenController, Inner } from './innerSchema.ts'
 import { Mode, PartPin, Signal, Tie, TieTarget, When } from './signalSchema.ts'
 
@@ -302,6 +314,11 @@ export const Part = v.strictObject({
   /** Legs that must not be swapped. */
   polarised: v.optional(v.boolean(), false),
   footprint: Footprint,
+  /**
+   * Outline of a module on one row of posts, in millimetres: its length along the row, its depth across it, and how far
+   * before the first post it begins (the row stands in the middle when left out). Of a common make; others differ a little.
+   */
+  outline: v.optional(v.strictObject({ along: Millimetres, across: Millimetres, first: v.optional(Millimetres) })),
   /** How it is built where an option says so: legs in another order, another edge. The first that holds. */
   footprints: v.optional(v.array(v.strictObject({ when: When, footprint: Footprint })), []),
   notes: v.optional(v.array(Text), []),

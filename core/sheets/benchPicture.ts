@@ -259,12 +259,15 @@ function seatPicture(unit: Unit, seat: Seat, layout: Pick<Layout, 'grid'>): Body
     ({ pin, hole }): LegPicture => ({ pin, x: layout.grid.x(hole), y: rowOf(hole), hole: layout.grid.name(hole) }),
   )
   const box = boxOf(legs)
+  const over = unit.kind === 'row' || unit.kind === 'straddle' ? unit.over : [0.45, 0.45]
+  const [above, below] = (seat.turned ? [...over].reverse() : over) as [number, number]
   if (unit.kind === 'row' && unit.hangsOver) {
     const board = layout.grid.board(seat.legs[0]!.hole)
-    const leftHalf = legs[0]!.x - board.x < 5
-    return drawn(unit, legs, leftHalf ? grown(box, OVERHANG, 0.5, 0.45, 0.5) : grown(box, 0.45, 0.5, OVERHANG, 0.5))
+    const deep = unit.deep ?? OVERHANG
+    const [left, right] = legs[0]!.x - board.x < 5 ? [deep, 0.45] : [0.45, deep]
+    return drawn(unit, legs, grown(box, left, above, right, below))
   }
-  return drawn(unit, legs, grown(box, 0.45, 0.45, 0.45, 0.45))
+  return drawn(unit, legs, grown(box, 0.45, above, 0.45, below))
 }
 
 /** A unit in other holes than those of the layout, in a pose. */

@@ -39,22 +39,24 @@ export function useView(
   )
   const change = useCallback((next: (now: View) => View): void => setView((now) => kept(next(now))), [kept])
   // The first layout, and one with other breadboards, opens where its letters are read, around what matters. What a
-  // search brings afterwards opens anew as well, until somebody has chosen what to see, or has moved a part.
+  // search brings afterwards opens anew as well, until somebody has chosen what to see, or has moved a part. The whole
+  // bench stays whole, whatever layout comes, until something else is chosen.
   const breadth = `${picture.pose} ${breadboards.map(({ ref, x, rows }) => `${ref} ${x} ${rows}`)} ${size.width} ${size.height}`
   const extent = `${breadth} ${picture.left} ${picture.top} ${picture.width} ${picture.height}`
   const opened = useRef({ breadth: '', extent: '' })
-  const chosen = useRef(false)
+  const chosen = useRef<'nothing' | 'all' | 'a view'>('nothing')
   const hold = useCallback((): void => {
-    chosen.current = true
+    chosen.current = 'a view'
   }, [])
   useEffect(() => {
     const before = opened.current
     if (before.extent === extent) return
     opened.current = { breadth, extent }
-    if (before.breadth !== breadth) chosen.current = false
-    if (chosen.current) return
-    const at = fit >= READABLE || !centre ? middle : centre
-    change(() => ({ x: at.x, y: at.y, scale: Math.max(fit, READABLE) }))
+    if (chosen.current === 'a view' && before.breadth !== breadth) chosen.current = 'nothing'
+    if (chosen.current === 'a view') return
+    const all = chosen.current === 'all'
+    const at = all || fit >= READABLE || !centre ? middle : centre
+    change(() => ({ x: at.x, y: at.y, scale: all ? fit : Math.max(fit, READABLE) }))
   })
   useEffect(() => {
     const element = svg.current
@@ -67,9 +69,9 @@ export function useView(
     return () => watch.disconnect()
   }, [svg])
   const seeAll = useCallback((): void => {
-    hold()
+    chosen.current = 'all'
     change(() => ({ x: picture.left + picture.width / 2, y: picture.top + picture.height / 2, scale: fit }))
-  }, [change, hold, fit, picture.left, picture.top, picture.width, picture.height])
+  }, [change, fit, picture.left, picture.top, picture.width, picture.height])
   /** Looks closely at a box of the drawing, with so much around it that its ends are seen. */
   const focus = useCallback(
     (x: number, y: number, width: number, height: number): void => {
