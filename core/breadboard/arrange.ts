@@ -143,7 +143,7 @@ export class Ground {
   #inTheWay(body: Body, spot: BodySpot): number {
     const last = spot.row + lengthOf(body) - 1
     const { rows } = this.#task.grid.boards[spot.board]!
-    const [above, below] = rowsOver(body, spot.turned)
+    const { above, below } = rowsOver(body, spot.turned)
     const stands = body.kind === 'row' && !body.hangsOver
     const gap = stands ? 0 : this.#task.spare
     const [over, under] = body.kind === 'straddle' ? [Math.max(gap, above), Math.max(gap, below)] : [gap, gap]
@@ -173,13 +173,13 @@ export class Ground {
     const { x } = this.#task.grid.boards[board]!
     const { left, right } = edgesOf(this.#task.grid.boards[board]!)
     if (body.deep <= (half === 0 ? x - left : right - x - 11) + AWAY - 1) return undefined
-    const [above, below] = rowsOver(body, turned)
+    const { above, below } = rowsOver(body, turned)
     return { board, side: half === 0 ? 'left' : 'right', from: row - above, to: row + lengthOf(body) - 1 + below }
   }
 
   put(body: Body, spot: BodySpot, by: 1 | -1): void {
     const last = spot.row + lengthOf(body) - 1
-    const [above, below] = rowsOver(body, spot.turned)
+    const { above, below } = rowsOver(body, spot.turned)
     const stands = body.kind === 'row' && !body.hangsOver
     const [over, under] = body.kind === 'straddle' ? [above, below] : [0, 0]
     const { rows } = this.#task.grid.boards[spot.board]!

@@ -212,9 +212,12 @@ const span = (board: number, row: number, from: number, to: number): Hole[] =>
 const HOLE = 0.2
 
 /** Whole rows that the outline of a unit covers above its first row and below its last, as it stands. */
-export const rowsOver = ({ over }: Unit & { kind: 'straddle' | 'row' }, turned: boolean): readonly [number, number] => {
-  const [above, below] = over.map((pitches) => Math.floor(pitches + HOLE)) as [number, number]
-  return turned ? [below, above] : [above, below]
+export function rowsOver(
+  { over }: Unit & { kind: 'straddle' | 'row' },
+  turned: boolean,
+): { readonly above: number; readonly below: number } {
+  const [first, last] = [Math.floor(over[0] + HOLE), Math.floor(over[1] + HOLE)]
+  return turned ? { above: last, below: first } : { above: first, below: last }
 }
 
 /** Rows of a breadboard under what a unit's outline reaches beyond its own. */
@@ -226,7 +229,7 @@ function rowsBeyond(
   rows: number,
   turned: boolean,
 ): number[] {
-  const [above, below] = rowsOver(unit, turned)
+  const { above, below } = rowsOver(unit, turned)
   return [
     ...Array.from({ length: above }, (_, at) => row - 1 - at),
     ...Array.from({ length: below }, (_, at) => row + rows + at),

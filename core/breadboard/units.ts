@@ -1,3 +1,5 @@
+import { staysInBox } from '../assign/left.ts'
+import { entryOf } from '../base/entryOf.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import type { Footprint } from '../catalog/partSchema.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
@@ -55,8 +57,12 @@ export type Shape =
       readonly lengthMillimetres: number | undefined
     }
 
-/** Everything that has legs, posts or leads, in the order of the plan: boards, supplies, parts. */
+/**
+ * Everything that has legs, posts or leads, in the order of the plan: boards, supplies, parts. What stays in the box lies
+ * on no bench, unless the maker put it down somewhere.
+ */
 export function unitsOf(wiring: Wiring): Unit[] {
+  const left = new Set(staysInBox(wiring).map(({ ref }) => ref))
   const beside = new Set(
     Object.entries(wiring.plan.bench?.places ?? {}).flatMap(([ref, place]) => (place.beside ? [ref] : [])),
   )
@@ -72,7 +78,9 @@ export function unitsOf(wiring: Wiring): Unit[] {
         lengthMillimetres: undefined,
       }),
     ),
-    ...wiring.parts.map((owner): Unit => ({ ref: owner.ref, owner, ...partShape(owner, beside.has(owner.ref)) })),
+    ...wiring.parts
+      .filter(({ ref }) => !left.has(ref) || entryOf(wiring.plan.bench?.places, ref) !== undefined)
+      .map((owner): Unit => ({ ref: owner.ref, owner, ...partShape(owner, beside.has(owner.ref)) })),
   ]
 }
 

@@ -6,7 +6,7 @@ import type { Unit } from '../breadboard/units.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { type Plug, plugsOf, repeatedPosts } from '../wiring/plugs.ts'
-import { bodyInk, type LegPicture, SMALL } from './bodyInk.ts'
+import { bodyInk, isNarrow, type LegPicture, nameRoom, SMALL, textWidth } from './bodyInk.ts'
 import { wireColours } from './colours.ts'
 import { type Ink, type Pose, turnBox, turnInk, turnPlace } from './ink.ts'
 import { type Box, layLanes, type Place } from './lanes.ts'
@@ -18,6 +18,8 @@ export interface BenchPicture extends Box {
   readonly breadboards: readonly BreadboardPicture[]
   readonly bodies: readonly BodyPicture[]
   readonly wires: readonly WirePicture[]
+  /** Names of posts that stand beside their body, where wires run: drawn over these. */
+  readonly labels: readonly Ink[]
 }
 
 export interface BreadboardPicture {
@@ -63,13 +65,17 @@ export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet, pose:
   const standing = layout.units
     .flatMap((unit) => bodyPicture(unit, layout))
     .map((body): BodyPicture => ({ ...body, ink: [...body.ink, ...plugInk(body, plugs, repeated, layout)] }))
-  const bodies = standing.map((body) => turnBody(pose, body))
+  const isLabel = (ink: Ink): boolean => ink.role === 'post-name'
+  const labels = standing.flatMap(({ ink }) => ink.filter(isLabel))
+  const bodies = standing.map((body) => turnBody(pose, { ...body, ink: body.ink.filter((ink) => !isLabel(ink)) }))
+  const wires = wirePictures(wiring, layout, sheet, standing, pose)
   const boxes = [
     ...layout.grid.boards.map((board) => {
       const { left, right } = edgesOf(board)
       return turnBox(pose, { left, top: -1, width: right - left, height: board.rows + 2 })
     }),
     ...bodies,
+    ...wires.flatMap(({ ends }) => ends.flatMap(({ goes }) => (goes ? [wordsBox(goes)] : []))),
   ]
   const left = Math.min(...boxes.map((one) => one.left)) - 2
   const top = Math.min(...boxes.map((one) => one.top)) - 2
@@ -81,7 +87,8 @@ export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet, pose:
     height: Math.max(...boxes.map((one) => one.top + one.height)) + 2 - top,
     breadboards,
     bodies,
-    wires: wirePictures(wiring, layout, sheet, standing, pose),
+    wires,
+    labels: labels.map((ink) => turnInk(pose, ink)),
   }
 }
 
@@ -241,7 +248,19 @@ function bodyPicture(unit: Unit, layout: Layout): BodyPicture[] {
   const box = boxOf(legs)
   const isLeft = layout.asides.get(unit.ref)?.side === 'left'
   const [left, right] = isLeft ? [9, 0.7] : [0.7, 9]
-  return [drawn(unit, legs, unit.owner?.kind === 'board' ? grown(box, 1, 1, 1, 1) : grown(box, left, 1.6, right, 0.7))]
+  if (unit.owner?.kind !== 'board') return [drawn(unit, legs, grown(box, left, 1.6, right, 0.7))]
+  // The edge of a narrow board lies between its posts and their names.
+  const [edge, top] = isNarrow(box) ? [0.36, nameRoom(unit)] : [1, 1.6]
+  return [drawn(unit, legs, grown(box, edge, top, edge, edge))]
+}
+
+/** Room that words along a wire take. */
+function wordsBox({ x, y, text, size, anchor, upwards }: Extract<Ink, { is: 'text' }>): Box {
+  const long = textWidth(text, size)
+  const before = anchor === 'start' ? 0 : long
+  return upwards
+    ? { left: x - size / 2, top: y - long + before, width: size, height: long }
+    : { left: x - before, top: y - size / 2, width: long, height: size }
 }
 
 const drawn = (unit: Unit, legs: readonly LegPicture[], box: Box): BodyPicture => ({
@@ -325,7 +344,10 @@ function wirePictures(
     })),
     bodies,
   )
-  const plates = new Plates(led.flatMap(({ from, to }) => [from, to]))
+  const plates = new Plates(
+    led.flatMap(({ from, to }) => [from, to]),
+    bodies,
+  )
   return led.map(({ row }, index): WirePicture => {
     const lane = lanes[index]!
     const isOne = layout.grid.boards.length === 1
@@ -333,10 +355,10 @@ function wirePictures(
       const points = at === 'from' ? lane : [...lane].reverse()
       const other = at === 'from' ? row.to : row.from
       const atPost = isPost(row[at])
-      const plate = plates.take(points[0]!, points[1]!, atPost)
+      const { plate, words } = plates.take(points[0]!, points[1]!, atPost)
       const hole = isOne ? other.hole?.replace(/^.*\./, '') : other.hole
       const text = isPost(other) ? shortly(other.ref, other.pin) : (hole ?? '')
-      return turnEnd(pose, points[0]!, plate, atPost ? text : undefined)
+      return turnEnd(pose, points[0]!, plate, atPost ? { ...words, text } : undefined)
     }
     return {
       number: row.number,
@@ -356,49 +378,84 @@ const MOST_LETTERS = 9
 const shortly = (ref: string, pin: string): string =>
   ref.length + pin.length < MOST_LETTERS ? `${ref} ${pin}` : ref.slice(0, MOST_LETTERS)
 
+/** Where a number stands, and where the words beside it begin, which run away from `from`. */
+interface Plated {
+  readonly plate: Place
+  readonly words: { readonly at: Place; readonly from: Place }
+}
+
+/** From the middle of a number to words beside it. */
+const TO_WORDS = 0.6
+
 /** Where the numbers of wires stand: in the gap between two holes, next to their own, where no other stands. */
 class Plates {
   readonly #taken = new Set<string>()
   readonly #ends: ReadonlySet<string>
+  readonly #posts: ReadonlySet<string>
+  /** Names of posts, by the post: how far they reach from it, to the right where positive. */
+  readonly #names: ReadonlyMap<string, number>
 
-  constructor(ends: readonly Place[]) {
+  constructor(ends: readonly Place[], bodies: readonly BodyPicture[]) {
     this.#ends = new Set(ends.map(keyOf))
+    const posts = bodies.flatMap(({ legs }) => legs.filter(({ hole }) => hole === undefined))
+    this.#posts = new Set(posts.map(keyOf))
+    this.#names = new Map(
+      bodies.flatMap(({ legs, ink }) =>
+        ink.flatMap((one): [string, number][] => {
+          if (one.is !== 'text' || (one.role !== 'pin' && one.role !== 'post-name')) return []
+          const toRight = one.anchor === 'start' ? 1 : -1
+          const leg = legs.find(({ x, y }) => y === one.y && Math.abs(x - one.x) < 0.5 && x < one.x === toRight > 0)
+          return leg ? [[keyOf(leg), one.x - leg.x + toRight * textWidth(one.text, one.size)]] : []
+        }),
+      ),
+    )
   }
 
-  take(end: Place, towards: Place, isPost: boolean): Place {
+  take(end: Place, towards: Place, isPost: boolean): Plated {
     const [dx, dy] = [Math.sign(towards.x - end.x), Math.sign(towards.y - end.y)]
+    if (isPost && dx !== 0) return this.#atPost(end, dx)
     const away = isPost ? 1.15 : 0.5
     const along: readonly (readonly [number, number])[] = dx !== 0 ? [[dx, 0]] : [[0, dy]]
     const ways = isPost ? along : [...along, [0, 1] as const, [0, -1] as const, [1, 0] as const, [-1, 0] as const]
     const places = ways.map(([x, y]): Place => ({ x: end.x + x * away, y: end.y + y * away }))
     const free = places.find((one) => !this.#taken.has(keyOf(one)) && !this.#ends.has(keyOf(one))) ?? places[0] ?? end
     this.#taken.add(keyOf(free))
-    return free
+    return { plate: free, words: { at: { x: free.x + dx * TO_WORDS, y: free.y + dy * TO_WORDS }, from: end } }
+  }
+
+  /**
+   * On the way of the wire, beyond the name of the post. In a header of two columns the number of an outer post stands
+   * between the two, and its words at the other side, where the inner ones say theirs.
+   */
+  #atPost({ x, y }: Place, dx: number): Plated {
+    const name = this.#names.get(keyOf({ x, y })) ?? 0
+    const at = (far: number): Place => ({ x: x + far, y })
+    if (this.#posts.has(keyOf(at(dx)))) {
+      const far = name * dx < 0 ? name - dx * 0.25 : -dx * TO_WORDS
+      return { plate: at(dx * 0.5), words: { at: at(far), from: { x, y } } }
+    }
+    const away = name * dx > 0 ? name + dx * 0.57 : dx * 1.15
+    return { plate: at(away), words: { at: at(away + dx * TO_WORDS), from: { x, y } } }
   }
 }
 
 const keyOf = ({ x, y }: Place): string => `${Math.round(x * 4)} ${Math.round(y * 4)}`
 
-/** What an end says of the other one stands beyond its number, on the way that the wire takes. */
-function turnEnd(pose: Pose, end: Place, plate: Place, text: string | undefined): WireEnd {
-  const [at, on] = [turnPlace(pose, end), turnPlace(pose, plate)]
-  if (text === undefined) return { ...at, plate: on, goes: undefined }
-  const upwards = on.y !== at.y
-  const isOn = upwards ? on.y < at.y : on.x > at.x
-  const beyond = isOn === upwards ? -0.6 : 0.6
+/** What an end says of the other one begins at `words.at` and runs away from `words.from`. */
+function turnEnd(
+  pose: Pose,
+  end: Place,
+  plate: Place,
+  words: (Plated['words'] & { readonly text: string }) | undefined,
+): WireEnd {
+  const at = { ...turnPlace(pose, end), plate: turnPlace(pose, plate) }
+  if (words === undefined) return { ...at, goes: undefined }
+  const [from, on] = [turnPlace(pose, words.from), turnPlace(pose, words.at)]
+  const upwards = on.y !== from.y
+  const isOn = upwards ? on.y < from.y : on.x > from.x
   return {
     ...at,
-    plate: on,
-    goes: {
-      is: 'text',
-      role: 'goes',
-      text,
-      size: SMALL,
-      x: upwards ? on.x : on.x + beyond,
-      y: upwards ? on.y + beyond : on.y,
-      anchor: isOn ? 'start' : 'end',
-      upwards,
-    },
+    goes: { is: 'text', role: 'goes', text: words.text, size: SMALL, ...on, anchor: isOn ? 'start' : 'end', upwards },
   }
 }
 

@@ -39,6 +39,7 @@ const pens: Readonly<Record<string, Pen>> = {
   ring: pen('none', print.ink, 0.24),
   pole: pen(print.ink, 'none', 0, true),
   pin: pen(print.ink),
+  'post-name': pen(print.ink, print.paper, 0.2),
   tag: pen(print.ink),
   'tag-text': pen(print.paper, 'none', 0, true),
   part: pen(print.ink, 'none', 0, true),
@@ -58,7 +59,7 @@ export function writeBenchSvg(picture: BenchPicture, { step, title }: BenchSvgOp
   const { left, top, width, height } = step === undefined ? picture : around(picture, wires.filter(isNow))
   const box = [left * P, top * P, width * P, height * P].map((one) => one.toFixed(1)).join(' ')
   const inks = [...picture.breadboards, ...picture.bodies].flatMap(({ ink }) => ink)
-  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inks.map(written)}${wires.map((wire) => lane(wire, isNow(wire), step !== undefined))}${wires.filter(isNow).map(ends)}</svg>\n`
+  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inks.map(written)}${wires.map((wire) => lane(wire, isNow(wire), step !== undefined))}${picture.labels.map(written)}${wires.filter(isNow).map(ends)}</svg>\n`
 }
 
 /** Pitches around what a step plugs in, and the least that its drawing shows. */

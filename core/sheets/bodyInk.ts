@@ -16,20 +16,31 @@ const NAME = 0.85
 /** Width of a letter of the fixed-width face, by its height. */
 const LETTER = 0.6
 
+/** Width of words in the fixed-width face, in the unit of their size. */
+export const textWidth = (text: string, size: number): number => text.length * size * LETTER
+
+/** Names of posts stand beside so narrow a board. */
+export const isNarrow = ({ width }: Box): boolean => width < 4
+
+/** What a narrow board needs above its posts for its own name, whichever way it lies. */
+export const nameRoom = ({ ref }: Unit): number => tagLength(ref) + 0.6
+
+/** As long is the name of a narrow board. */
+const tagLength = (ref: string): number => textWidth(ref, SMALL_NAME) + 0.5
+const SMALL_NAME = 0.6
+
 /** What a part looks like, from its legs and the box of its body. */
 export function bodyInk(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[] {
   if (unit.kind === 'legs') return onTwoLegs(unit, legs)
   const isLying = unit.kind === 'beside' || unit.kind === 'leads'
-  const isNarrow = box.width < 4
-  const size = isNarrow ? 0.6 : NAME
-  const middle = { x: box.left + box.width / 2, y: box.top + (isLying ? 0.75 : box.height / 2) }
+  const narrow = isNarrow(box)
+  const size = narrow ? SMALL_NAME : NAME
+  const high = narrow && unit.owner?.kind === 'board' ? tagLength(unit.ref) / 2 + 0.1 : 0.75
+  const middle = { x: box.left + box.width / 2, y: box.top + (isLying ? high : box.height / 2) }
   const names = legs.flatMap((leg) => legName(unit, leg, box))
   // Between two rows of names a long one stands upright.
-  const breadth = Math.max(
-    0,
-    ...names.map((name) => (name.is === 'text' ? name.text.length * SMALL * LETTER + 0.95 : 0)),
-  )
-  const long = unit.ref.length * size * LETTER + 0.5
+  const breadth = Math.max(0, ...names.map((name) => (name.is === 'text' ? textWidth(name.text, SMALL) + 0.95 : 0)))
+  const long = textWidth(unit.ref, size) + 0.5
   const named =
     unit.kind === 'row' && unit.hangsOver
       ? edgeTag(unit.ref, legs, box)
@@ -47,7 +58,7 @@ export function bodyInk(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[
 /** A box lies over the name of a leg, or part of it. */
 function covers({ left, top, width, height }: Box, name: Ink): boolean {
   if (name.is !== 'text') return false
-  const broad = name.text.length * name.size * LETTER
+  const broad = textWidth(name.text, name.size)
   const from = name.anchor === 'start' ? name.x : name.x - broad
   return from + broad > left && from < left + width && name.y >= top && name.y <= top + height
 }
@@ -58,7 +69,7 @@ function edgeTag(text: string, legs: readonly LegPicture[], { left, top, width, 
   const size = Math.min(NAME, (height - 0.6) / (text.length * LETTER))
   const y = top + height / 2
   if (size >= 0.6) return tag(text, { x: isRight ? left + width - 0.85 : left + 0.85, y }, size, true)
-  const long = text.length * 0.6 * LETTER + 0.5
+  const long = textWidth(text, 0.6) + 0.5
   return tag(text, { x: isRight ? left + width - long / 2 - 0.2 : left + long / 2 + 0.2, y }, 0.6, false)
 }
 
@@ -102,11 +113,11 @@ function legName(unit: Unit, { pin, x, y }: LegPicture, { left, width }: Box): I
   // Names of a narrow board beside stand outside it.
   const outside = unit.kind === 'beside' && width < 6
   const toRight = onLeft !== outside
-  const broad = (text: string): number => text.length * SMALL * LETTER
-  const text = [written(unit, pin), pin].find((one) => outside || broad(one) <= room)
+  const text = [written(unit, pin), pin].find((one) => outside || textWidth(one, SMALL) <= room)
   if (text === undefined) return []
   const at = { x: toRight ? x + 0.42 : x - 0.42, y }
-  return [{ is: 'text', role: 'pin', ...at, size: SMALL, text, anchor: toRight ? 'start' : 'end', along: true }]
+  const role = outside ? 'post-name' : 'pin'
+  return [{ is: 'text', role, ...at, size: SMALL, text, anchor: toRight ? 'start' : 'end', along: true }]
 }
 
 const tag = (text: string, { x, y }: Place, size: number, upwards: boolean): Ink[] => [

@@ -30,7 +30,7 @@ export function coverBody(sheet: Sheet, { accepted = [], open = [] }: KnownFindi
   blocks.push(
     list(
       'Supplies',
-      suppliesInUse(sheet).map(
+      sheet.supplies.map(
         ({ source, volts, limitMilliamps, typicalMilliamps, peakMilliamps }) =>
           `${source}, ${formatVolts(volts)}: takes ${typicalMilliamps} mA, at peak ${peakMilliamps} mA${
             limitMilliamps === null ? '' : ` of ${limitMilliamps} mA`
@@ -53,10 +53,6 @@ export const noteWords = ({ refs, text }: Sheet['notes'][number]): string => `${
 
 /** `BATTERY: MCU is fed already, and nothing else asks for 9.0 V`. */
 export const leftWords = ({ ref, why }: Sheet['left'][number]): string => `${ref}: ${why}`
-
-/** Without those of what stays in the box. */
-const suppliesInUse = ({ supplies, left }: Sheet): Sheet['supplies'] =>
-  supplies.filter(({ source }) => !left.some(({ ref }) => source.startsWith(`${ref}.`)))
 
 /** Parts of one kind and value together, without what stays in the box, then wires by kind. */
 function atHand(sheet: Sheet): string[] {

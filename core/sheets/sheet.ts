@@ -33,6 +33,7 @@ import { laidLines, planLines, signalBehind, type WireLine } from './wireLines.t
 /** The sheet of a plan; with a layout of its bench every wire has its holes. */
 export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(wiring)): Sheet {
   const lines = layout ? laidLines(wiring, layout) : planLines(wiring)
+  const left = staysInBox(wiring)
   const rows: WireRow[] = []
   const steps = buildSteps(wiring, lines, layout).map((step, index): StepRow => {
     const wires = step.lines.map((line) => {
@@ -56,9 +57,11 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
       pins: pairs.map(([own, post]) => ({ pin: splitEnd(own).pin, post: splitEnd(post).pin })),
     })),
     parts: wiring.parts.map((part) => partRow(wiring, part)),
-    left: staysInBox(wiring).map(({ ref, why }) => ({ ref, why })),
+    left: left.map(({ ref, why }) => ({ ref, why })),
     jumpers: countJumpers(rows),
-    supplies: budgets(wiring).map((budget) => supplyRow(wiring, budget)),
+    supplies: budgets(wiring)
+      .filter(({ source }) => !left.some(({ ref }) => ref === source.ref))
+      .map((budget) => supplyRow(wiring, budget)),
     addresses: i2cViews(wiring).flatMap((view) =>
       view.devices.flatMap(({ part, addresses, free }) =>
         addresses.map((address) => ({

@@ -279,6 +279,7 @@ export function BenchView(props: BenchViewProps) {
             onKeyDown={(event) => onBodyKey(body, event)}
           />
         ))}
+        <Inked ink={picture.labels} />
         <g className="wires">
           {wires.map((wire) => (
             <Ends key={wire.number} wire={wire} state={stateOf(wire)} />

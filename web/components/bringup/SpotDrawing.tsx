@@ -55,6 +55,7 @@ export function SpotDrawing({
             <Lane key={wire.number} wire={wire} state="" />
           ))}
         </g>
+        <Inked ink={picture.labels} />
         {points.map(({ id, x, y }, index) => (
           <g key={id} className={`tip tip-${index}`}>
             <circle cx={x} cy={y} r={span / 42} />
