@@ -95,10 +95,39 @@ describe.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('the p
           }
     }
   })
+  it('lets no words at a post, no number there and no name of a post lie over another', () => {
+    const wide = (one: { text: string; size: number; x: number; anchor: string }): [number, number] => {
+      const long = one.text.length * one.size * 0.6
+      return one.anchor === 'start' ? [one.x, one.x + long] : [one.x - long, one.x]
+    }
+    const things = [
+      ...picture.labels.flatMap((ink) => (ink.is === 'text' ? [{ what: ink.text, y: ink.y, span: wide(ink) }] : [])),
+      ...picture.wires.flatMap(({ number, ends }) =>
+        ends.flatMap(({ plate, goes }) =>
+          goes
+            ? [
+                { what: `${number} at ${goes.text}`, y: goes.y, span: wide(goes) },
+                { what: `number ${number}`, y: plate.y, span: [plate.x - 0.37, plate.x + 0.37] as [number, number] },
+              ]
+            : [],
+        ),
+      ),
+    ]
+    for (const [at, one] of things.entries())
+      for (const other of things.slice(at + 1)) {
+        const isOver = one.y === other.y && one.span[0] < other.span[1] && other.span[0] < one.span[1]
+        expect([one.what, other.what, isOver]).toEqual([one.what, other.what, false])
+      }
+  })
   it('has everything within its frame, standing or lying', () => {
     const lies = drawn(plan, 'lies').picture
     for (const one of [picture, lies])
-      for (const { left, top, width, height } of one.bodies) {
+      for (const { left, top, width, height } of [
+        ...one.bodies,
+        ...one.wires.flatMap(({ ends }) =>
+          ends.flatMap(({ goes }) => (goes ? [{ left: goes.x, top: goes.y, width: 0, height: 0 }] : [])),
+        ),
+      ]) {
         expect(left).toBeGreaterThanOrEqual(one.left)
         expect(top).toBeGreaterThanOrEqual(one.top)
         expect(left + width).toBeLessThanOrEqual(one.left + one.width)
