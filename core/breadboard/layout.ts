@@ -82,10 +82,10 @@ export function layoutOf(wiring: Wiring): Layout | undefined {
 const ATTEMPTS = 4
 const MANY = 20
 /** Single moves that are tried on the best one, each routed to the end: so many, fewer where there is much to route. */
-const TRIES = 180
-const MOST_WORK = 3200
+const TRIES = 60
+const MOST_WORK = 600
 /** Moves in a row of which none made the whole better, after which there are no more. */
-const IDLE = 30
+const IDLE = 8
 /** Pitches by which a move may be worse at first. */
 const SLACK = 3
 /** A move that is guessed to cost more, in pitches, is not tried. */
@@ -94,7 +94,7 @@ const HOPELESS = 6
 /** Lays a bench out, with another placer only once. The same wiring always gives the same layout. */
 export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) => void): Layout {
   const bench = new Workbench(wiring)
-  if (placer) return bench.complete(placer)
+  if (placer) return bench.complete(placer, false)
   let best: Attempt | undefined
   const attempts = attemptsFor(wiring)
   for (let seed = 0; seed < attempts; seed += 1) {
@@ -245,8 +245,8 @@ export class Workbench {
     }
   }
 
-  /** Everything placed, and every wire led to its holes. */
-  complete(placer: Placer): Layout {
+  /** Everything placed, and every wire led to its holes; `elsewhere`: one that crosses others may join its net elsewhere. */
+  complete(placer: Placer, elsewhere = true): Layout {
     const wiring = this.#wiring
     const grid = this.#grid
     const room = this.room()
@@ -254,7 +254,7 @@ export class Workbench {
     const { seats, posts, asides, unplaced } = placer(room)
     const router = new Router(wiring, grid, occupancy, this.#units, holeOf, posts, this.#rails, this.#boardsFor)
     const drafts = wiring.nets.flatMap((net) => (net.wired ? router.route(net.index) : []))
-    const wires = chooseHoles(grid, occupancy, drafts)
+    const wires = chooseHoles(grid, occupancy, drafts, elsewhere ? router.groups : undefined)
     const lines = wires.map((wire) => lineOf(grid, wire))
     return {
       grid,

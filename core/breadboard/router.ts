@@ -5,7 +5,7 @@ import { coveredPosts } from '../wiring/plugs.ts'
 import type { Spot } from './aside.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, holeAt, isRail, type Node, railNames, rowOf } from './grid.ts'
 import type { Join, Point } from './points.ts'
-import { routeOverRails, routeTree } from './route.ts'
+import { type Group, routeOverRails, routeTree } from './route.ts'
 import type { Occupancy } from './seats.ts'
 import { mainEnds, touching } from './touch.ts'
 import type { Unit } from './units.ts'
@@ -18,6 +18,8 @@ export class Router {
   readonly blocked: { end: string; text: string }[] = []
   readonly refused: { end: string; hole: string; text: string }[] = []
   readonly gaps: { breadboard: string; rail: string; net: number }[] = []
+  /** By net its points, those together that hang together without a wire of ours; rails among them. */
+  readonly groups = new Map<number, readonly Group[]>()
   readonly #wiring: Wiring
   readonly #grid: Grid
   readonly #occupancy: Occupancy
@@ -62,6 +64,11 @@ export class Router {
       return false
     })
     const joins = able.length < 2 ? [] : this.#joins(net, able, rails)
+    const used = new Set(joins.flatMap(({ a, b }) => [a, b]))
+    this.groups.set(net, [
+      ...able,
+      ...rails.filter((rail) => used.has(rail) && !able.flat().includes(rail)).map((rail) => [rail]),
+    ])
     return [...led.joins, ...joins].map((join) => ({ net, ...join }))
   }
 
