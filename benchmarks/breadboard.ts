@@ -5,7 +5,7 @@
 import fc from 'fast-check'
 import { assign } from '../core/assign/assign.ts'
 import { holeAt } from '../core/breadboard/grid.ts'
-import { layOut } from '../core/breadboard/layout.ts'
+import { layOut, Workbench } from '../core/breadboard/layout.ts'
 import type { Placer } from '../core/breadboard/placing.ts'
 import { legsSeat, rowSeat, type Seat, straddleSeat, straddles } from '../core/breadboard/seats.ts'
 import { suggestBreadboards } from '../core/breadboard/suggest.ts'
@@ -97,7 +97,7 @@ function compare(title: string, wired: Plan): void {
   const ms = runs.sort((a, b) => a - b)[1]!
   const wiring = resolve(plan, catalog)
   const ours = layOut(wiring)
-  const plain = layOut(wiring, nextFreeRow)
+  const plain = new Workbench(wiring).complete(nextFreeRow, false)
   times.push({ parts: wiring.parts.length, ms })
   // Compared only where both find a place for everything.
   const both = [ours, plain].every((one) => one.stray.length + one.blocked.length === 0)

@@ -94,7 +94,7 @@ const HOPELESS = 6
 /** Lays a bench out, with another placer only once. The same wiring always gives the same layout. */
 export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) => void): Layout {
   const bench = new Workbench(wiring)
-  if (placer) return bench.complete(placer, false)
+  if (placer) return bench.complete(placer)
   let best: Attempt | undefined
   const attempts = attemptsFor(wiring)
   for (let seed = 0; seed < attempts; seed += 1) {
