@@ -2,11 +2,12 @@ import { describe, expect, it } from 'vitest'
 import { mergePlans } from '../../../core/plan/merge.ts'
 import { piecesOf } from '../../../core/plan/pieces.ts'
 import { planFingerprint, samePlan } from '../../../core/plan/samePlan.ts'
+import { times } from '../../../core/testing/times.ts'
 import { isClean } from './pen.ts'
 import type { Draft, Pen } from './penEvents.ts'
 import { type Page, settle, World } from './world.ts'
 
-const RUNS = 3000
+const RUNS = times(1500)
 const STEPS = 70
 
 /** What a page shows is on the server or in the browser's store, at every moment. */
