@@ -2,6 +2,7 @@
 export const costs = {
   orElse: 12,
   noEdge: 3,
+  noSpeed: 9,
   expander: 40,
   strap: 45,
   console: 60,

@@ -102,10 +102,19 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const asleep = host.board?.board.features.find(({ id }) => id === spared?.feature)
   if (asleep) tally.pay(costs.asleep, `free without ${asleep.title}`)
   if (use.facts.pull === 'up' && !host.functions.has('pull-up')) tally.pay(costs.noPull, 'no pull-up inside')
+  const bearsSpeed = carriesSpeed(wiring, use)
+  if (bearsSpeed && !host.functions.has('pwm')) tally.pay(costs.noSpeed, 'full speed only')
   // What a line of a bus takes on the pin that is there for it is no waste.
   const isUsual = bus !== undefined && isUsualFor(host, bus)
   for (const name of scarceNames) {
-    if (isUsual || name === use.facts.needs || name === use.facts.orElse || !offers(host, name)) continue
+    if (
+      isUsual ||
+      (bearsSpeed && name === 'pwm') ||
+      name === use.facts.needs ||
+      name === use.facts.orElse ||
+      !offers(host, name)
+    )
+      continue
     // Nobody looks for a knob's pin among those that are printed as something else.
     if (name === 'analog-in' && isSecondName) continue
     const points = scarcity.price(name)
@@ -124,6 +133,23 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   }
   return tally
 }
+
+/**
+ * An input of a driver whose enable rests on a jumper: the speed comes over the inputs themselves, as long as nobody wires
+ * the enable.
+ */
+const carriesSpeed = (wiring: Wiring, { part, facts, end }: SignalUse): boolean =>
+  part.part.channels.some(
+    ({ inputs, enables }) =>
+      inputs.some((pin) => `${part.ref}.${pin}` === end) &&
+      enables.some(
+        ({ pin, held }) =>
+          held &&
+          facts.needs === 'digital-out' &&
+          part.part.signals.some((one) => one.pin === pin && one.needs === 'pwm') &&
+          !wiring.netOf(`${part.ref}.${pin}`).wired,
+      ),
+  )
 
 /** The pin is the one that programs take for this line of a controller of its kind, unless told otherwise. */
 const isUsualFor = (

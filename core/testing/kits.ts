@@ -562,11 +562,23 @@ const drivers: readonly Kit[] = [
     mcu: 'uno-r3',
     supplies: pack(9),
     parts: { U: 'l298n', M: 'dc-motor', N: 'dc-motor' },
+    // Its jumpers hold the enables: the speed comes over the inputs, so that all of them pulse.
     wired: [
-      ['U\\.IN3', 'MCU\\.[DA]\\d+'],
-      ['U\\.IN4', 'MCU\\.[DA]\\d+'],
+      ['U\\.IN1', 'MCU\\.D(3|5|6|9|10|11)'],
+      ['U\\.IN2', 'MCU\\.D(3|5|6|9|10|11)'],
+      ['U\\.IN3', 'MCU\\.D(3|5|6|9|10|11)'],
+      ['U\\.IN4', 'MCU\\.D(3|5|6|9|10|11)'],
       ['PACK\\.-', 'MCU\\.GND.*'],
     ],
+  },
+  {
+    title: 'a large bridge module whose enables are wired',
+    why: 'pulses come over the enables: the inputs leave those pins to others',
+    mcu: 'uno-r3',
+    supplies: pack(9),
+    parts: { U: 'l298n', M: 'dc-motor', N: 'dc-motor' },
+    wires: 'U.ENA MCU.D5, U.ENB MCU.D6',
+    never: [['U\\.IN[1-4]', 'MCU\\.D(3|10|11)']],
   },
   {
     title: 'two motors on a bridge without enable',
