@@ -144,6 +144,8 @@ const Bytes = v.variant('as', [
     /** Bit after bit, without any between what is held. */
     packed: v.optional(v.boolean(), false),
     check: v.optional(Check),
+    /** On a clock and a data line of its own; it has something new every so many microseconds. */
+    clocked: v.optional(v.strictObject({ clock: PinId, data: PinId, every: v.number() })),
   }),
   /** The first byte that it was told last says which of several answers is read. */
   v.strictObject({

@@ -35,6 +35,36 @@ it.each([
   expect([result.expectations.length, missed(result)]).toEqual([expected, []])
 })
 
+/** The same in the other languages that the board takes: what is expected of it, and what is found. An Uno takes C++ only. */
+const others = [
+  { name: '1-orchard-hive-watch', ref: 'MCU', file: 'hive_micropython', expected: 6, finds: [] },
+  { name: '1-orchard-hive-watch', ref: 'MCU', file: 'hive_circuitpython', expected: 6, finds: [] },
+  { name: '3-kiln-logger', ref: 'PI', file: 'kiln_pins', expected: 5, finds: [] },
+  { name: '3-kiln-logger', ref: 'PI', file: 'kiln_circuitpython', expected: 5, finds: [] },
+  {
+    name: '5-mended-by-monday',
+    ref: 'MCU',
+    file: 'weather_micropython',
+    expected: 0,
+    finds: ['read-floating 16', 'not-able 17', 'not-able 25', 'over-budget 30'],
+  },
+  {
+    name: '5-mended-by-monday',
+    ref: 'MCU',
+    file: 'weather_circuitpython',
+    expected: 0,
+    finds: ['not-able 12', 'read-floating 20', 'read-floating 24', 'not-able 30', 'over-budget 34'],
+  },
+] as const
+it.each(others)('$name with $file', ({ name, ref, file, expected, finds }) => {
+  const { plan, wiring } = sample(name)
+  const files = [{ name: `${file}.py`, text: readFileSync(`demo/programs/${file}.py`, 'utf8') }]
+  const script = keptScript(plan) ?? { rehearsal: 1, seconds: 6, steps: [] }
+  const result = rehearse(wiring, boardOf(wiring, ref), files, { script })
+  expect(said(result)).toEqual(finds)
+  expect([result.expectations.length, missed(result)]).toEqual([expected, []])
+})
+
 /** The same day in the meadow, whatever the post is programmed in. */
 it.each(['micropython', 'circuitpython'])('the rain gauge in %s', (language) => {
   const { plan, wiring } = sample('4-two-post-rain-gauge')

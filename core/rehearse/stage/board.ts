@@ -18,6 +18,7 @@ import { BusBytes } from './busBytes.ts'
 import { BusDevices } from './busDevices.ts'
 import { Channels } from './channels.ts'
 import { type ChipStage, Chips } from './chips.ts'
+import { clockedDevices } from './clockedDevices.ts'
 import { Conversations } from './conversations.ts'
 import { Events } from './events.ts'
 import type { RunFindings, RunKind } from './findings.ts'
@@ -144,9 +145,10 @@ export class StageBoard implements Hardware {
       live: this.live,
       shows: this.standIns.shows,
       later: (microseconds, run) => this.events.at(machine.now + microseconds, run),
+      moved: () => this.moved(this.#at),
       at: () => this.#at,
     }
-    this.chips = new Chips(chips, spiDevices(chips, bytes))
+    this.chips = new Chips(chips, [...spiDevices(chips, bytes), ...clockedDevices(chips, bytes)])
     this.conversations = new Conversations(this, board, machine, language)
     const speakers = new SerialSpeakers({
       wiring,

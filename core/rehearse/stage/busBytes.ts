@@ -27,6 +27,12 @@ const chipIds = { bmp180: 0x55, bmp280: 0x58, bme280: 0x60 } as const
 /** A wide register holds two bytes; places of those that hold one are bytes. */
 const WIDE = 2
 
+const BYTE = 8
+
+/** Bits of bytes, the highest first. */
+export const bitsOf = (all: readonly number[]): boolean[] =>
+  all.flatMap((byte) => Array.from({ length: BYTE }, (_, at) => ((byte >> (BYTE - 1 - at)) & 1) === 1))
+
 /** Parts that programs speak to byte by byte, as the files of drivers describe their bytes. */
 export class BusBytes {
   readonly #stage: BytesStage

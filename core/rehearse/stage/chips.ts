@@ -35,6 +35,8 @@ export interface ChipStage {
   readonly shows: (ref: string, words: string) => void
   /** Does something so many microseconds later. */
   readonly later: (microseconds: number, run: () => void) => void
+  /** Lines have moved that no pin of the program moved. */
+  readonly moved: () => void
   /** Place of the program that moved the lines last. */
   readonly at: () => number
 }

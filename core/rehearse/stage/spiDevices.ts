@@ -1,6 +1,6 @@
 import type { Bytes } from '../../catalog/driverSchema.ts'
 import type { PartInstance } from '../../wiring/model.ts'
-import type { BusBytes } from './busBytes.ts'
+import { type BusBytes, bitsOf } from './busBytes.ts'
 import { type Chip, type ChipStage, isAlive, outputsOf } from './chips.ts'
 
 /** What a part does with the bits that come while it is selected. */
@@ -81,10 +81,6 @@ function talkOf(part: PartInstance, stage: ChipStage, bytes: BusBytes): Talk {
 }
 
 const BYTE = 8
-
-/** Bits of bytes, the highest first. */
-const bitsOf = (all: readonly number[]): boolean[] =>
-  all.flatMap((byte) => Array.from({ length: BYTE }, (_, at) => ((byte >> (BYTE - 1 - at)) & 1) === 1))
 
 /** Once selected it says what it has, bit after bit, and then nought. */
 function replying(part: PartInstance, stage: ChipStage, bytes: BusBytes): Talk {
