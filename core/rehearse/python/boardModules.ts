@@ -12,6 +12,7 @@ import { sleepModules } from './sleepModules.ts'
 import { taskModule } from './tasks.ts'
 import { threadModules } from './threadModules.ts'
 import { Threads } from './threads.ts'
+import { wireModules } from './wireModules.ts'
 
 /** Classes of buses that the modules of all dialects hand on. */
 export interface BusClasses {
@@ -43,6 +44,7 @@ export function boardModules(board: PythonBoard): Map<string, GivenModule[1]> {
     ...sleeping.others,
     ...threadModules(threads),
     frameModule(),
+    ...wireModules(board, calls),
     ...dates.modules,
   ])
 }

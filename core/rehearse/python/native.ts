@@ -1,5 +1,6 @@
 import type { Machine } from '../cpp/machine.ts'
 import type { Hardware } from '../platform/hardware.ts'
+import type { OneWireLine } from '../stage/oneWire.ts'
 import { objectClass, type Py, PyClass, PyFunction, PyModule, PyObject, PyProperty } from './values.ts'
 
 export type Named = ReadonlyMap<string, Py>
@@ -13,6 +14,8 @@ export interface PythonBoard {
   readonly pinOf: (value: number | string, isSymbol: boolean) => number | undefined
   /** Number of the pin that a channel of the converter reads, where channels have numbers of their own. */
   readonly channel: (number: number) => number | undefined
+  /** The 1-Wire line at a pin, by its number; said where the plan has its thermometers elsewhere, or none. */
+  readonly oneWire: (pin: number) => OneWireLine
   /** Said where a value means no pin. */
   readonly noPin: (written: string) => void
   /** Said of what lies beyond the plan. */
