@@ -37,6 +37,11 @@ const Call = v.strictObject({
       'air-send',
       'air-take',
       'air-waits',
+      'line-reset',
+      'line-write',
+      'line-read',
+      'line-count',
+      'line-rom',
     ]),
   ),
   /** Type that it returns, as programs write it; nothing where left out. */

@@ -19,7 +19,6 @@ import { plainModules } from './python/plainModules.ts'
 import { strOf } from './python/text.ts'
 import { PyError, PyFunction } from './python/values.ts'
 import type { StageBoard } from './stage/board.ts'
-import { oneWireAt } from './stage/oneWire.ts'
 
 /** Why something is made up. */
 export const BEYOND = 'What hangs on the board is rehearsed; what lies beyond it is not in the plan.'
@@ -118,7 +117,7 @@ function python(
         [...stage.pins.all].find(({ facts }) => facts.analog === `ADC${number}` || facts.analog === `A${number}`)
           ?.number,
       madeUp: (text) => stage.say('made-up', machine.at, [], text, BEYOND),
-      oneWire: (pin) => oneWireAt(stage, machine, pin),
+      oneWire: (pin) => stage.standIns.line(pin),
       noPin: (written) => stage.sayNoPin(written, machine.at),
       later: (microseconds, run) => stage.afterwards(microseconds, run),
       costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },

@@ -145,3 +145,73 @@ describe('a class that drives a part', () => {
     expect(result.printed.map(({ text }) => text)).toEqual(['0.00', '0.00', '12.50'])
   })
 })
+
+describe('thermometers on one 1-Wire line, by their classes', () => {
+  const pond: Short = {
+    mcu: 'nano-v3',
+    parts: { POND: 'ds18b20', AIR: 'ds18b20-probe', R1: { part: 'resistor', options: { ohms: 4700 } } },
+    wires:
+      'POND.VDD MCU.5V, POND.GND MCU.GND, POND.DQ MCU.D3, AIR.VDD MCU.5V, AIR.GND MCU.GND, AIR.DQ MCU.D3, R1.1 POND.DQ, R1.2 MCU.5V',
+  }
+  const steps = '  - { at: 0, set: { POND: -3.5, AIR: 31 } }\n  - { at: 4 }'
+  const head =
+    '#include <OneWire.h>\n#include <DallasTemperature.h>\nOneWire line(3);\nDallasTemperature meters(&line);\n'
+  const printed = (text: string): string[] => run(pond, head + text, steps).printed.map((one) => one.text)
+
+  it('each has its own number and its own warmth', () => {
+    const text = `DeviceAddress second;
+void setup() {
+  Serial.begin(115200);
+  meters.begin();
+  Serial.println(meters.getDeviceCount());
+  meters.requestTemperatures();
+  Serial.println(meters.getTempCByIndex(0));
+  Serial.println(meters.getTempCByIndex(1));
+  Serial.println(meters.getTempCByIndex(2));
+  Serial.println(meters.getAddress(second, 1));
+  Serial.println(meters.getTempF(second));
+}
+${loop}`
+    expect(printed(text)).toEqual(['2', '-3.50', '31.00', '-127.00', '1', '87.80'])
+  })
+  it('a program that does not wait for them gets what they had before, and that is said', () => {
+    const text = `void setup() {
+  Serial.begin(115200);
+  meters.setWaitForConversion(false);
+  meters.requestTemperatures();
+  Serial.println(meters.isConversionComplete());
+  Serial.println(meters.getTempCByIndex(1));
+  while (millis() < 800) {}
+  meters.requestTemperatures();
+  while (!meters.isConversionComplete()) {}
+  Serial.println(meters.getTempCByIndex(1));
+}
+${loop}`
+    const result = run(pond, head + text, steps)
+    expect(result.printed.map((one) => one.text)).toEqual(['0', '85.00', '31.00'])
+    expect(result.findings.map(({ kind }) => kind)).toEqual(['asked-too-soon'])
+  })
+  it('a program that speaks to the line byte by byte is answered the same', () => {
+    const text = `byte rom[8], pad[9];
+void setup() {
+  Serial.begin(115200);
+  while (line.search(rom)) {
+    if (OneWire::crc8(rom, 7) != rom[7]) Serial.println("wrong");
+    line.reset();
+    line.select(rom);
+    line.write(0x44, 1);
+    delay(800);
+    Serial.print(line.reset());
+    line.select(rom);
+    line.write(0xBE);
+    for (byte i = 0; i < 9; i++) pad[i] = line.read();
+    const int16_t raw = (pad[1] << 8) | pad[0];
+    Serial.print(' ');
+    Serial.println(raw / 16.0);
+  }
+  line.reset_search();
+}
+${loop}`
+    expect(printed(text)).toEqual(['1 -3.50', '1 31.00'])
+  })
+})

@@ -3,6 +3,7 @@ import type { Machine } from '../cpp/machine.ts'
 import type { NativeClass, NativeFunction } from '../cpp/program.ts'
 import { type Type, VOID } from '../cpp/types.ts'
 import { Ptr, Struct, type Value } from '../cpp/values.ts'
+import type { OneWireLine } from '../stage/oneWire.ts'
 import type { Hardware, PinSetting } from './hardware.ts'
 import type { Printing } from './sketchBuses.ts'
 import { SETTINGS } from './sketchCalls.ts'
@@ -21,6 +22,8 @@ export interface StandInStage {
   readonly waits: (key: string) => number
   /** Pins of a part that programs count, from 0: set, driven and read over its bus. */
   readonly channels: ChannelStage
+  /** The 1-Wire line at a pin, by its number. */
+  readonly line: (pin: number) => OneWireLine
 }
 
 /** The pins of an expander, a converter or a pulse maker, by its reference and their number. */
@@ -58,6 +61,7 @@ interface StandIn {
   /** Of what is shown, from 0 to 1. */
   brightness: number
   count: number
+  line: OneWireLine | undefined
   /** When the part had something new, and what each sense was then. */
   renewedAt: number
   values: Map<string, number | undefined>
@@ -176,6 +180,7 @@ export function standInClass(
     if (air !== undefined) return air
     const channel = call.does?.startsWith('channel-') ? channelCall(call, ref, args, at) : undefined
     if (channel !== undefined) return channel
+    if (call.does?.startsWith('line-')) return lineCall(self, call, args)
     if (call.answers) return ref === undefined ? 0 : 1
     if (call.senses !== undefined) {
       const sensed = ref === undefined ? undefined : sense(self, ref, call.senses, at)
@@ -203,6 +208,23 @@ export function standInClass(
     }
     if (!self.values.has(what)) self.values.set(what, stage.sensed(ref, what))
     return self.values.get(what)
+  }
+  const lineCall = (self: StandIn, call: DriverCall, args: readonly Value[]): Value => {
+    self.line ??= stage.line(self.said.pins.DQ ?? -1)
+    const [value = 0, more = 0] = args.map(Number)
+    switch (call.does) {
+      case 'line-reset':
+        return self.line.reset() ? 1 : 0
+      case 'line-write':
+        self.line.write(value & 255)
+        return undefined
+      case 'line-read':
+        return self.line.read()
+      case 'line-count':
+        return self.line.roms.length
+      default:
+        return self.line.roms[value]?.[more] ?? 0
+    }
   }
   const airCall = (call: DriverCall, ref: string | undefined, args: readonly Value[]): Value => {
     if (ref === undefined) return 0
@@ -262,6 +284,7 @@ export function standInClass(
         colours: [],
         brightness: 1,
         count: at(make.count, 0),
+        line: undefined,
         renewedAt: 0,
         values: new Map(),
       }

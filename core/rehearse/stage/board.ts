@@ -25,6 +25,7 @@ import type { RunFindings, RunKind } from './findings.ts'
 import { Handlers } from './handlers.ts'
 import type { Handle } from './handles.ts'
 import { LiveCircuit } from './live.ts'
+import { oneWireAt } from './oneWire.ts'
 import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
 import { PinReads } from './pinReads.ts'
@@ -532,6 +533,7 @@ export class StageBoard implements Hardware {
     devices: this.devices,
     conversations: this.conversations,
     channels: this.#channels,
+    line: (pin) => oneWireAt(this, this.#machine, pin),
     say: (...said) => this.say(...said),
   }))
   /** What parts show by what programs have told them. */

@@ -152,7 +152,7 @@ export function oneWireAt(
   machine: { readonly now: number; readonly at: number },
   number: number,
 ): OneWireLine {
-  const driver = board.wiring.catalog.drivers.find(({ classes }) => classes.includes('OneWire'))
+  const driver = board.wiring.catalog.drivers.find(({ defines }) => defines.includes('OneWire'))
   if (driver)
     board.standIns.partFor(driver, { className: 'OneWire', address: undefined, pins: { DQ: number } }, machine.at)
   const stage: LineStage = {

@@ -4,6 +4,7 @@ import type { Channels } from './channels.ts'
 import type { Conversations } from './conversations.ts'
 import type { RunKind } from './findings.ts'
 import type { Handle } from './handles.ts'
+import type { OneWireLine } from './oneWire.ts'
 
 /** What stand-ins of drivers ask of a board. */
 interface Board {
@@ -11,6 +12,7 @@ interface Board {
   readonly devices: BusDevices
   readonly conversations: Conversations
   readonly channels: Channels
+  readonly line: (pin: number) => OneWireLine
   readonly say: (kind: RunKind, at: number, ends: readonly string[], message: string, why: string) => void
 }
 
@@ -41,6 +43,7 @@ export class ToldParts {
       send: (key, value) => board().conversations.send(key, value),
       take: (key) => board().conversations.take(key),
       waits: (key) => board().conversations.waits(key),
+      line: (pin) => board().line(pin),
       get channels() {
         return board().channels
       },
