@@ -81,6 +81,16 @@ export const Behaviour = v.variant('as', [
     /** Full steps of a turn. */
     steps: NotNegative,
   }),
+  /** Letters on rows, told at eight data lines or the upper four, from the lowest, when the enable falls. */
+  v.strictObject({
+    as: v.literal('characters'),
+    select: PinId,
+    readWrite: PinId,
+    enable: PinId,
+    data: v.pipe(v.array(PinId), v.length(8)),
+    /** Option that says how large it is: `1602`, columns and rows in two figures each. */
+    size: Id,
+  }),
   /** Two contacts that tell how far and which way it was turned. */
   v.strictObject({ as: v.literal('quadrature'), first: PinId, second: PinId }),
 ])
@@ -129,6 +139,8 @@ export function behaviourPins(behaviour: Behaviour): readonly string[] {
       ]
     case 'decode':
       return [...behaviour.bits, ...behaviour.outputs, ...gates]
+    case 'characters':
+      return [behaviour.select, behaviour.readWrite, behaviour.enable, ...behaviour.data]
     case 'count':
       return [
         behaviour.clock,

@@ -139,6 +139,8 @@ const Bytes = v.variant('as', [
     senses: Id,
     holds: v.optional(v.array(Register), []),
   }),
+  /** A display of letters behind a port: its select, read, enable and light at the lower bits, its upper data lines above. */
+  v.strictObject({ as: v.literal('letters-behind-port'), parts: v.array(Id) }),
   /** Eight rows or figures over four wires, a register of the row and its bits in sixteen. */
   v.strictObject({ as: v.literal('digits'), parts: v.array(Id) }),
   /** Whatever it is told, this is read. */

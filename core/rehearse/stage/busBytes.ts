@@ -1,6 +1,7 @@
 import type { Bytes, Check } from '../../catalog/driverSchema.ts'
 import type { PartInstance, Wiring } from '../../wiring/model.ts'
 import type { StandInStage } from '../platform/standIns.ts'
+import { CharacterDisplay } from './characterDisplay.ts'
 import { ClockBytes } from './clockBytes.ts'
 import { type Air, compensatedByte, oldCompensatedByte } from './compensation.ts'
 import type { RunKind } from './findings.ts'
@@ -38,6 +39,7 @@ export class BusBytes {
   readonly #stage: BytesStage
   readonly #told = new Map<string, Told>()
   readonly #clocks = new Map<string, ClockBytes>()
+  readonly #displays = new Map<string, CharacterDisplay>()
 
   constructor(stage: BytesStage) {
     this.#stage = stage
@@ -47,6 +49,10 @@ export class BusBytes {
     const how = this.howOf(part)
     const told = this.#toldOf(part)
     if (!how || bytes.length === 0) return
+    if (how.as === 'letters-behind-port') {
+      for (const byte of bytes) this.#letters(part, told, byte)
+      return
+    }
     if (how.as === 'ports') {
       for (const [index, byte] of bytes.entries()) this.#put(part, index % ports(part), byte, at)
       return
@@ -65,6 +71,17 @@ export class BusBytes {
     if (isWide(how)) told.pointer = first * WIDE
   }
 
+  /** A byte at the port before a display of letters: select, read, enable, light, then four data lines. */
+  #letters({ ref }: PartInstance, told: Told, byte: number): void {
+    const display =
+      this.#displays.get(ref) ?? new CharacterDisplay((words) => this.#stage.standIns.shows(ref, words), undefined)
+    this.#displays.set(ref, display)
+    const before = told.written.get(0) ?? 0
+    told.written.set(0, byte)
+    display.light = (byte & 8) !== 0
+    if (before & 4 && !(byte & 4) && !(byte & 2)) display.take((byte & 1) !== 0, byte & 0xf0)
+  }
+
   /** Bytes that are read from a part. */
   read(part: PartInstance | undefined, count: number, at: number): number[] {
     const how = part && this.howOf(part)
@@ -77,6 +94,7 @@ export class BusBytes {
       const all = this.reply(part, at)
       return Array.from({ length: count }, (_, index) => all[index] ?? 0)
     }
+    if (how.as === 'letters-behind-port') return new Array(count).fill(told.written.get(0) ?? 255)
     if (how.as === 'ports') return Array.from({ length: count }, (_, index) => this.#get(part, index % ports(part), at))
     return Array.from({ length: count }, () => {
       const value = this.#register(part, how, told, at)

@@ -2,6 +2,7 @@ import { type Behaviour, behaviourPins, type Gate } from '../../catalog/behaviou
 import { circuitOf } from '../../circuit/circuit.ts'
 import { outputOhms } from '../../circuit/elementOhms.ts'
 import type { PartInstance, Wiring } from '../../wiring/model.ts'
+import { CharacterDisplay } from './characterDisplay.ts'
 import { type LiveCircuit, OUTPUT_OHMS } from './live.ts'
 
 /** Share of its supply from which an input of a chip sees a high level. */
@@ -161,8 +162,35 @@ function followerOf(part: PartInstance, behaviour: Behaviour, stage: ChipStage):
       return stepper(part, behaviour, stage, rises)
     case 'coils':
       return shaft(part, behaviour, stage)
+    case 'characters':
+      return letters(part, behaviour, stage)
     default:
       return () => false
+  }
+}
+
+/** A display of letters takes over what stands at its lines when the enable falls; an open data line is pulled up inside. */
+function letters(
+  part: PartInstance,
+  { select, readWrite, enable, data, size }: Extract<Behaviour, { as: 'characters' }>,
+  { shows }: ChipStage,
+): Chip['follow'] {
+  const written = /^(\d\d)(\d\d)$/.exec(String(part.options[size]))
+  const display = new CharacterDisplay(
+    (words) => shows(part.ref, words),
+    written ? { columns: Number(written[1]), rows: Number(written[2]) } : undefined,
+  )
+  let wasHigh = false
+  return (seen) => {
+    const high = seen.get(enable) === true
+    const fell = wasHigh && !high
+    wasHigh = high
+    if (fell && seen.get(readWrite) !== true)
+      display.take(
+        seen.get(select) === true,
+        data.reduce((sum, pin, at) => sum + (seen.get(pin) === false ? 0 : 2 ** at), 0),
+      )
+    return false
   }
 }
 
