@@ -91,6 +91,8 @@ export const Behaviour = v.variant('as', [
     /** Option that says how large it is: `1602`, columns and rows in two figures each. */
     size: Id,
   }),
+  /** Four figures on a clock and a data line, told segment by segment. */
+  v.strictObject({ as: v.literal('figures'), clock: PinId, data: PinId }),
   /** Two contacts that tell how far and which way it was turned. */
   v.strictObject({ as: v.literal('quadrature'), first: PinId, second: PinId }),
 ])
@@ -139,6 +141,8 @@ export function behaviourPins(behaviour: Behaviour): readonly string[] {
       ]
     case 'decode':
       return [...behaviour.bits, ...behaviour.outputs, ...gates]
+    case 'figures':
+      return [behaviour.clock, behaviour.data]
     case 'characters':
       return [behaviour.select, behaviour.readWrite, behaviour.enable, ...behaviour.data]
     case 'count':

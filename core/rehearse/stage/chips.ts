@@ -3,6 +3,7 @@ import { circuitOf } from '../../circuit/circuit.ts'
 import { outputOhms } from '../../circuit/elementOhms.ts'
 import type { PartInstance, Wiring } from '../../wiring/model.ts'
 import { CharacterDisplay } from './characterDisplay.ts'
+import { figures } from './figureDisplay.ts'
 import { type LiveCircuit, OUTPUT_OHMS } from './live.ts'
 
 /** Share of its supply from which an input of a chip sees a high level. */
@@ -164,6 +165,8 @@ function followerOf(part: PartInstance, behaviour: Behaviour, stage: ChipStage):
       return shaft(part, behaviour, stage)
     case 'characters':
       return letters(part, behaviour, stage)
+    case 'figures':
+      return figures(part, behaviour, stage)
     default:
       return () => false
   }
