@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import { columnLetters, columnX, edgesOf, type GridBoard, type RailName, railNames, rowOf } from '../breadboard/grid.ts'
+import { edgesOf, type GridBoard, rowOf } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
 import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
@@ -7,9 +7,11 @@ import { splitEnd } from '../plan/ends.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { type Plug, plugsOf, repeatedPosts } from '../wiring/plugs.ts'
 import { bodyInk, isNarrow, type LegPicture, nameRoom, SMALL, textWidth } from './bodyInk.ts'
+import { breadboardInk } from './breadboardInk.ts'
 import { wireColours } from './colours.ts'
 import { type Ink, type Pose, turnBox, turnInk, turnPlace } from './ink.ts'
 import { type Box, layLanes, type Place } from './lanes.ts'
+import { type Plated, Plates } from './plates.ts'
 import type { Sheet, WireRow } from './rows.ts'
 
 /** Everything of a bench that is drawn, in pitches, in the pose that was asked for. Screen and paper draw the same. */
@@ -98,109 +100,6 @@ const turnBody = (pose: Pose, body: BodyPicture): BodyPicture => ({
   legs: body.legs.map((leg) => ({ ...leg, ...turnPlace(pose, leg) })),
   ink: body.ink.map((ink) => turnInk(pose, ink)),
 })
-
-function breadboardInk(board: GridBoard): Ink[] {
-  const { ref, rows, railRows, gapAt } = board
-  const plus = board.entry.plus ?? 'left'
-  const { left, right } = edgesOf(board)
-  const columns = [...columnLetters].map((letter, at) => ({ letter, x: board.x + columnX(at, plus) }))
-  const rails = board.rails.map((name) => ({ name, x: board.x + columnX(10 + railNames.indexOf(name), plus) }))
-  const all = Array.from({ length: rows }, (_, at) => at + 1)
-  const holes = [
-    ...all.flatMap((y) => columns.map(({ x }): Place => ({ x, y }))),
-    ...rails.flatMap(({ x }) => railRows.map((y): Place => ({ x, y }))),
-  ]
-  const railInk = ({ name, x }: { name: RailName; x: number }): Ink[] => {
-    const sign = name.endsWith('+') ? 'plus' : 'minus'
-    return [
-      {
-        is: 'strokes',
-        role: sign,
-        strokes: railRuns(railRows, gapAt).map(([from, to]) => [
-          { x, y: from - 0.3 },
-          { x, y: to + 0.3 },
-        ]),
-      },
-      ...[railRows[0]! - 0.95, railRows.at(-1)! + 0.95].map(
-        (y): Ink => ({
-          is: 'text',
-          role: 'sign',
-          x,
-          y,
-          size: 0.95,
-          text: sign === 'plus' ? '+' : '−',
-          anchor: 'middle',
-        }),
-      ),
-    ]
-  }
-  return [
-    { is: 'box', role: 'plate', left, top: -0.9, width: right - left, height: rows + 2.6 },
-    { is: 'text', role: 'name', x: left + 0.3, y: -1.5, size: 0.95, text: ref, anchor: 'start', along: true },
-    {
-      is: 'strokes',
-      role: 'strip',
-      strokes: all.flatMap((y) =>
-        [0, 5].map((first): [Place, Place] => [
-          { x: columns[first]!.x, y },
-          { x: columns[first + 4]!.x, y },
-        ]),
-      ),
-    },
-    ...(board.entry.reserved ?? []).map(
-      ([from, to]): Ink => ({
-        is: 'strokes',
-        role: 'reserved',
-        // Slanting strokes over what is kept free.
-        strokes: Array.from({ length: Math.max(0, Math.min(to, rows) - from + 1) }, (_, at) => from + at).flatMap((y) =>
-          [0, 5].flatMap((first): [Place, Place][] =>
-            [0, 1, 2, 3].map((column) => [
-              { x: columns[first + column]!.x + 0.2, y: y + 0.4 },
-              { x: columns[first + column]!.x + 0.8, y: y - 0.4 },
-            ]),
-          ),
-        ),
-      }),
-    ),
-    ...rails.flatMap(railInk),
-    {
-      is: 'strokes',
-      role: 'hole',
-      strokes: holes.map(({ x, y }) => [
-        { x, y },
-        { x: x + 0.001, y },
-      ]),
-    },
-    ...columns.flatMap(({ letter, x }) =>
-      [-0.1, rows + 1.1].map(
-        (y): Ink => ({ is: 'text', role: 'letter', x, y, size: 0.6, text: letter, anchor: 'middle' }),
-      ),
-    ),
-    ...all
-      .filter((row) => row === 1 || row % 5 === 0)
-      .map(
-        (y): Ink => ({
-          is: 'text',
-          role: 'letter',
-          x: columns[4]!.x + 1.5,
-          y,
-          size: 0.62,
-          text: String(y),
-          anchor: 'middle',
-        }),
-      ),
-  ]
-}
-
-/** Runs of a rail, cut where the metal is. */
-function railRuns(railRows: readonly number[], gapAt: number | undefined): [number, number][] {
-  const [first, last] = [railRows[0]!, railRows.at(-1)!]
-  if (gapAt === undefined) return [[first, last]]
-  return [
-    [first, railRows.filter((row) => row < gapAt).at(-1)!],
-    [gapAt, last],
-  ]
-}
 
 /** What no wire shows: at the posts of a cable where its own plug goes, and at the post that is its alone what sits there. */
 function plugInk(
@@ -377,69 +276,6 @@ const MOST_LETTERS = 9
 
 const shortly = (ref: string, pin: string): string =>
   ref.length + pin.length < MOST_LETTERS ? `${ref} ${pin}` : ref.slice(0, MOST_LETTERS)
-
-/** Where a number stands, and where the words beside it begin, which run away from `from`. */
-interface Plated {
-  readonly plate: Place
-  readonly words: { readonly at: Place; readonly from: Place }
-}
-
-/** From the middle of a number to words beside it. */
-const TO_WORDS = 0.6
-
-/** Where the numbers of wires stand: in the gap between two holes, next to their own, where no other stands. */
-class Plates {
-  readonly #taken = new Set<string>()
-  readonly #ends: ReadonlySet<string>
-  readonly #posts: ReadonlySet<string>
-  /** Names of posts, by the post: how far they reach from it, to the right where positive. */
-  readonly #names: ReadonlyMap<string, number>
-
-  constructor(ends: readonly Place[], bodies: readonly BodyPicture[]) {
-    this.#ends = new Set(ends.map(keyOf))
-    const posts = bodies.flatMap(({ legs }) => legs.filter(({ hole }) => hole === undefined))
-    this.#posts = new Set(posts.map(keyOf))
-    this.#names = new Map(
-      bodies.flatMap(({ legs, ink }) =>
-        ink.flatMap((one): [string, number][] => {
-          if (one.is !== 'text' || (one.role !== 'pin' && one.role !== 'post-name')) return []
-          const toRight = one.anchor === 'start' ? 1 : -1
-          const leg = legs.find(({ x, y }) => y === one.y && Math.abs(x - one.x) < 0.5 && x < one.x === toRight > 0)
-          return leg ? [[keyOf(leg), one.x - leg.x + toRight * textWidth(one.text, one.size)]] : []
-        }),
-      ),
-    )
-  }
-
-  take(end: Place, towards: Place, isPost: boolean): Plated {
-    const [dx, dy] = [Math.sign(towards.x - end.x), Math.sign(towards.y - end.y)]
-    if (isPost && dx !== 0) return this.#atPost(end, dx)
-    const away = isPost ? 1.15 : 0.5
-    const along: readonly (readonly [number, number])[] = dx !== 0 ? [[dx, 0]] : [[0, dy]]
-    const ways = isPost ? along : [...along, [0, 1] as const, [0, -1] as const, [1, 0] as const, [-1, 0] as const]
-    const places = ways.map(([x, y]): Place => ({ x: end.x + x * away, y: end.y + y * away }))
-    const free = places.find((one) => !this.#taken.has(keyOf(one)) && !this.#ends.has(keyOf(one))) ?? places[0] ?? end
-    this.#taken.add(keyOf(free))
-    return { plate: free, words: { at: { x: free.x + dx * TO_WORDS, y: free.y + dy * TO_WORDS }, from: end } }
-  }
-
-  /**
-   * On the way of the wire, beyond the name of the post. In a header of two columns the number of an outer post stands
-   * between the two, and its words at the other side, where the inner ones say theirs.
-   */
-  #atPost({ x, y }: Place, dx: number): Plated {
-    const name = this.#names.get(keyOf({ x, y })) ?? 0
-    const at = (far: number): Place => ({ x: x + far, y })
-    if (this.#posts.has(keyOf(at(dx)))) {
-      const far = name * dx < 0 ? name - dx * 0.25 : -dx * TO_WORDS
-      return { plate: at(dx * 0.5), words: { at: at(far), from: { x, y } } }
-    }
-    const away = name * dx > 0 ? name + dx * 0.57 : dx * 1.15
-    return { plate: at(away), words: { at: at(away + dx * TO_WORDS), from: { x, y } } }
-  }
-}
-
-const keyOf = ({ x, y }: Place): string => `${Math.round(x * 4)} ${Math.round(y * 4)}`
 
 /** What an end says of the other one begins at `words.at` and runs away from `words.from`. */
 function turnEnd(
