@@ -58,8 +58,13 @@ export function writeBenchSvg(picture: BenchPicture, { step, title }: BenchSvgOp
   const isNow = (wire: WirePicture): boolean => step === undefined || wire.step === step
   const { left, top, width, height } = step === undefined ? picture : around(picture, wires.filter(isNow))
   const box = [left * P, top * P, width * P, height * P].map((one) => one.toFixed(1)).join(' ')
-  const inks = [...picture.breadboards, ...picture.bodies].flatMap(({ ink }) => ink)
-  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inks.map(written)}${wires.map((wire) => lane(wire, isNow(wire), step !== undefined))}${picture.labels.map(written)}${wires.filter(isNow).map(ends)}</svg>\n`
+  const isStep = step !== undefined
+  const ways = (list: readonly WirePicture[]): Markup[] => list.map((wire) => lane(wire, isNow(wire), isStep))
+  const inksOf = (list: readonly { readonly ink: readonly Ink[] }[]): Markup[] =>
+    list.flatMap(({ ink }) => ink.map(written))
+  // What is plugged in now lies over the bodies; the rest leaves their names to be read.
+  const [over, under] = [wires.filter((wire) => isStep && isNow(wire)), wires.filter((wire) => !isStep || !isNow(wire))]
+  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inksOf(picture.breadboards)}${ways(under)}${inksOf(picture.bodies)}${ways(over)}${picture.labels.map(written)}${wires.filter(isNow).map(ends)}</svg>\n`
 }
 
 /** Pitches around what a step plugs in, and the least that its drawing shows. */
