@@ -125,6 +125,19 @@ export class Ground {
     return columns && straddleSeat(grid, body, spot.board, columns, spot.row, spot.turned)
   }
 
+  /** The first seat that nothing forbids, in rows in which others stand already. */
+  squeezed(body: Body, occupancy: Occupancy): Seat | undefined {
+    const ways = mayTurn(body) ? [false, true] : [false]
+    for (const lane of this.lanes.get(body)!)
+      for (let row = 1; row + lengthOf(body) - 1 <= this.grid.boards[lane.board]!.rows; row += 1)
+        for (const turned of ways) {
+          const spot = { ...lane, row, turned }
+          const seat = this.seat(body, spot)
+          if (seat && !occupancy.refusal(seat) && this.#isClearBeside(body, spot)) return seat
+        }
+    return undefined
+  }
+
   #halves(body: Body, { board, half }: Lane): readonly number[] {
     if (body.kind === 'row') return [board * 2 + half]
     return this.columns(body, board)?.over === 0

@@ -69,6 +69,21 @@ describe('a layout', () => {
       { numRuns: times(6) },
     )
   }, 120_000)
+  it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))(
+    'finds a place again for what is given back while the rest of %s is kept',
+    (_, bare) => {
+      const plan = applyEdits(bare, suggestBreadboards(bare, catalog))
+      const wiring = resolve(plan, catalog)
+      const kept = applyEdits(plan, keepPlaces(wiring, layOut(wiring)))
+      for (const [ref, place] of Object.entries(kept.bench!.places)) {
+        if (place.at === undefined) continue
+        const { [ref]: __, ...places } = kept.bench!.places
+        const again = layOut(resolve({ ...kept, bench: { ...kept.bench!, places } }, catalog))
+        expect([ref, again.stray, again.clashes]).toEqual([ref, [], []])
+      }
+    },
+    60_000,
+  )
   it('keeps what the hand puts down, wherever it may be put', () => {
     fc.assert(
       fc.property(

@@ -51,7 +51,7 @@ export class Placement {
   readonly #ends: EndsOfNets
   readonly #bodies: readonly MovableBody[]
   readonly #asides: readonly MovableAside[]
-  readonly #homeless: readonly Unit[]
+  readonly #homeless: readonly Body[]
 
   constructor(room: Room, seed: number) {
     this.#room = room
@@ -114,15 +114,24 @@ export class Placement {
   /** Where everything is now in the holes of a room, and the parts on two legs put between it. */
   placeIn(room: Room): Placing {
     const { wiring, grid, occupancy, boardsFor, holeOf } = room
-    const seats = this.#bodies.map(({ body, spot }) => this.#ground.seat(body, spot)!)
     const posts = new Map<string, Spot>(
       this.#asides.flatMap(({ aside, spot }) =>
         aside.pins.map((pin) => [`${aside.unit.ref}.${pin}`, this.#margins.postOf(aside, spot, pin)] as const),
       ),
     )
-    for (const seat of seats) {
+    const seats: Seat[] = []
+    const sit = (seat: Seat): void => {
+      seats.push(seat)
       occupancy.take(seat)
       for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
+    }
+    for (const { body, spot } of this.#bodies) sit(this.#ground.seat(body, spot)!)
+    // Rows that others stand in are shared where there are no others: what is given back finds its place again.
+    const unplaced: Unit[] = []
+    for (const body of this.#homeless) {
+      const seat = this.#ground.squeezed(body, occupancy)
+      if (seat) sit(seat)
+      else unplaced.push(body)
     }
     const onLegs = placeLegged({
       grid,
@@ -137,7 +146,7 @@ export class Placement {
       pointsOf: pointsOf(wiring, grid, holeOf, posts),
     })
     const asides = new Map(this.#asides.map(({ aside, spot }) => [aside.unit.ref, spot]))
-    return { seats: [...seats, ...onLegs.seats], posts, asides, unplaced: [...this.#homeless, ...onLegs.unplaced] }
+    return { seats: [...seats, ...onLegs.seats], posts, asides, unplaced: [...unplaced, ...onLegs.unplaced] }
   }
 }
 
