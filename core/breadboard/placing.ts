@@ -126,10 +126,10 @@ export class Placement {
       for (const { pin, hole } of seat.legs) holeOf.set(`${seat.ref}.${pin}`, hole)
     }
     for (const { body, spot } of this.#bodies) sit(this.#ground.seat(body, spot)!)
-    // Rows that others stand in are shared where there are no others: what is given back finds its place again.
+    // Where the maker keeps things, rows that they stand in are shared: what is given back finds its place again.
     const unplaced: Unit[] = []
     for (const body of this.#homeless) {
-      const seat = this.#ground.squeezed(body, occupancy)
+      const seat = room.fixed.length > 0 ? this.#ground.squeezed(body, occupancy) : undefined
       if (seat) sit(seat)
       else unplaced.push(body)
     }
