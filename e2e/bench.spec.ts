@@ -182,6 +182,8 @@ test('by finger: a module is taken out and laid beside, a cable part changes sid
   await expect(servo).toHaveAttribute('aria-label', /kept there$/)
   await page.reload()
   await expect(servo).toHaveAttribute('aria-label', /kept there$/, { timeout: 30_000 })
+  // What lies outside of the view is not seen, and a scan that knows boxes only counts it as lying over the page.
+  await page.getByRole('button', { name: 'Whole bench' }).click()
   await expectAccessible(page)
 })
 
