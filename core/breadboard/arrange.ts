@@ -1,6 +1,6 @@
 import { seeded } from '../base/random.ts'
 import { AWAY, type Margins } from './aside.ts'
-import { columnX, edgesOf, type Grid, holeAt } from './grid.ts'
+import { boardOfHole, columnOf, columnX, edgesOf, type Grid, holeAt, rowOf } from './grid.ts'
 import { type Occupancy, rowSeat, rowsOver, type Seat, type Straddle, straddleSeat, straddles } from './seats.ts'
 import type { Movable, Reach } from './settle.ts'
 import type { Unit } from './units.ts'
@@ -188,6 +188,19 @@ export class Ground {
     if (body.deep <= (half === 0 ? x - left : right - x - 11) + AWAY - 1) return undefined
     const { above, below } = rowsOver(body, turned)
     return { board, side: half === 0 ? 'left' : 'right', from: row - above, to: row + lengthOf(body) - 1 + below }
+  }
+
+  /** What the maker seated hangs over the ground beside as well. */
+  keep(body: Body, seat: Seat): void {
+    if (seat.at === undefined) return
+    const spot: BodySpot = {
+      board: boardOfHole(seat.at),
+      half: columnOf(seat.at) < 5 ? 0 : 1,
+      row: rowOf(seat.at),
+      turned: seat.turned,
+    }
+    const beyond = this.#beyond(body, spot)
+    if (beyond) this.#task.margins.hang(beyond.board, beyond.side, beyond.from, beyond.to, 1)
   }
 
   put(body: Body, spot: BodySpot, by: 1 | -1): void {

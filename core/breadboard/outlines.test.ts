@@ -140,6 +140,19 @@ describe('a layout keeps bodies apart', () => {
 })
 
 describe('by hand', () => {
+  it('nothing is laid where a deep module that the maker seated hangs over the edge', () => {
+    const kit = planOf({
+      mcu: 'uno-r3',
+      parts: { DEEP: 'ili9341', PUMP: 'relay-1', FLAP: 'servo-sg90', LOCK: 'relay-2' },
+      bench: { breadboards: { BB1: { kind: 'half' } }, places: { DEEP: { at: 'BB1.j9' } } },
+    })
+    const layout = layOut(resolve(applyEdits(kit, assign(resolve(kit, catalog)).edits), catalog))
+    const deep = boxes(layout).find(({ ref }) => ref === 'DEEP')!
+    const under = [...layout.posts].filter(
+      ([, { x, y }]) => x > deep.left && x < deep.right && y > deep.top && y < deep.bottom,
+    )
+    expect([layout.seats.has('DEEP'), under]).toEqual([true, []])
+  })
   it('a module may stand nearer than its usual outline lets it', () => {
     const wiring = wiringOf({
       mcu: 'uno-r3',

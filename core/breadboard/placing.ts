@@ -77,6 +77,10 @@ export class Placement {
       spare: wiring.plan.bench?.spareRows ?? 1,
       seed,
     })
+    for (const seat of fixed) {
+      const body = seated.find(({ ref }) => ref === seat.ref)
+      if (body?.kind === 'row') this.#ground.keep(body, seat)
+    }
     this.#ends = new EndsOfNets(wiring, grid, rails, this.#legged)
     for (const seat of fixed) this.#ends.standStill(seat)
     const packed = [...this.#ground.pack()]
