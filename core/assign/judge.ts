@@ -139,13 +139,13 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
  * the enable.
  */
 const carriesSpeed = (wiring: Wiring, { part, facts, end }: SignalUse): boolean =>
+  facts.needs === 'digital-out' &&
   part.part.channels.some(
     ({ inputs, enables }) =>
       inputs.some((pin) => `${part.ref}.${pin}` === end) &&
       enables.some(
         ({ pin, held }) =>
           held &&
-          facts.needs === 'digital-out' &&
           part.part.signals.some((one) => one.pin === pin && one.needs === 'pwm') &&
           !wiring.netOf(`${part.ref}.${pin}`).wired,
       ),

@@ -191,6 +191,21 @@ ${loop}`
     expect(result.printed.map((one) => one.text)).toEqual(['0', '85.00', '31.00'])
     expect(result.findings.map(({ kind }) => kind)).toEqual(['asked-too-soon'])
   })
+  it('measured less finely they are ready sooner', () => {
+    const text = (wait: number): string => `void setup() {
+  Serial.begin(115200);
+  meters.setResolution(9);
+  meters.setWaitForConversion(false);
+  meters.requestTemperatures();
+  delay(${wait});
+  Serial.println(meters.getTempCByIndex(0));
+}
+${loop}`
+    const fine = '  - { at: 0, set: { POND: 20.3 } }\n  - { at: 2 }'
+    const result = run(pond, head + text(95), fine)
+    expect([result.printed[0]?.text, result.findings]).toEqual(['20.00', []])
+    expect(run(pond, head + text(50), fine).findings.map(({ kind }) => kind)).toEqual(['asked-too-soon'])
+  })
   it('a program that speaks to the line byte by byte is answered the same', () => {
     const text = `byte rom[8], pad[9];
 void setup() {

@@ -18,17 +18,24 @@ interface Device {
   readonly ref: string
   readonly rom: readonly number[]
   celsius: number
+  /** The three bytes that a program may write: alarms, and how finely it measures. */
+  written: readonly number[]
   /** When what it measures is there; undefined while it rests. */
   due: number | undefined
   asked: number
 }
 
-/** Commands and figures of the data sheet of the DS18B20: functions, memory, 750 ms for twelve bits, 85 °C at power-on. */
+/**
+ * Commands and figures of the data sheet of the DS18B20: functions, memory, 750 ms for twelve bits and half of it for each
+ * one less, 85 °C at power-on.
+ */
 const SKIP = 0xcc
 const MATCH = 0x55
 const READ_ROM = 0x33
 const CONVERT = 0x44
 const READ_PAD = 0xbe
+const WRITE_PAD = 0x4e
+const AT_FIRST = [0x4b, 0x46, 0x7f]
 const FAMILY = 0x28
 const ROM_BYTES = 8
 const CONVERSION = 750_000
@@ -52,8 +59,9 @@ const withCheck = (bytes: readonly number[]): number[] => [...bytes, checkOf(byt
 export class OneWireLine {
   readonly #stage: LineStage
   readonly #devices: readonly Device[]
-  #state: 'idle' | 'rom' | 'match' | 'function' = 'idle'
+  #state: 'idle' | 'rom' | 'match' | 'function' | 'pad' = 'idle'
   #matched: number[] = []
+  #written: number[] = []
   #chosen: readonly Device[] = []
   #answer: number[] = []
 
@@ -70,6 +78,7 @@ export class OneWireLine {
               // Whatever stands in the chip: here the place in the plan.
               rom: withCheck([FAMILY, at + 1, 0, 0, 0, 0, 0]),
               celsius: AT_POWER_ON,
+              written: AT_FIRST,
               due: undefined,
               asked: 0,
             },
@@ -109,9 +118,19 @@ export class OneWireLine {
         if (byte === CONVERT)
           for (const device of this.#chosen) {
             device.asked = this.#stage.now()
-            device.due = device.asked + CONVERSION
+            device.due = device.asked + timeOf(device)
           }
+        if (byte === WRITE_PAD) {
+          this.#state = 'pad'
+          this.#written = []
+        }
         if (byte === READ_PAD) this.#answer = together(this.#chosen.map((one) => this.#padOf(one)))
+        return
+      case 'pad':
+        this.#written.push(byte)
+        if (this.#written.length < AT_FIRST.length) return
+        this.#state = 'function'
+        for (const device of this.#chosen) device.written = this.#written
         return
       case 'idle':
     }
@@ -127,15 +146,21 @@ export class OneWireLine {
   #padOf(device: Device): number[] {
     const now = this.#stage.now()
     if (device.due !== undefined && now < device.due)
-      this.#stage.standIns.tooSoon(device.ref, 'OneWire', now - device.asked, CONVERSION, this.#stage.at())
+      this.#stage.standIns.tooSoon(device.ref, 'OneWire', now - device.asked, timeOf(device), this.#stage.at())
     else if (device.due !== undefined) {
       device.due = undefined
       device.celsius = this.#stage.standIns.sensed(device.ref, 'temperature') ?? AT_POWER_ON
     }
-    const raw = Math.round(device.celsius * 16) & 0xffff
-    return withCheck([raw & 255, raw >> 8, 0x4b, 0x46, 0x7f, 0xff, 0x0c, 0x10])
+    const raw = (Math.round(device.celsius * 16) >> coarseness(device)) << coarseness(device)
+    return withCheck([raw & 255, (raw >> 8) & 255, ...device.written, 0xff, 0x0c, 0x10])
   }
 }
+
+/** Bits less than twelve with which it measures. */
+const coarseness = ({ written }: Device): number => 3 - (((written[2] ?? 0x7f) >> 5) & 3)
+
+/** Microseconds of a measurement. */
+const timeOf = (device: Device): number => CONVERSION / 2 ** coarseness(device)
 
 /** Several that speak at once pull the line low together. */
 const together = (all: readonly (readonly number[])[]): number[] =>
