@@ -6,7 +6,6 @@ import type { Breadboard } from '../plan/planSchema.ts'
  * to `f`, and the rail next to the strips lies three pitches beside `a` or `j`.
  */
 
-export const PITCH_MM = 2.54
 export const columnLetters = 'abcdefghij'
 export const railNames = ['L+', 'L-', 'R+', 'R-'] as const
 export type RailName = (typeof railNames)[number]

@@ -1,4 +1,4 @@
-import { PITCH_MM } from './grid.ts'
+import { PITCH_MM } from '../catalog/common.ts'
 
 /** What a wire carries at its two ends; `lead` for a lead of a part that goes in by itself. */
 export type Ends = 'plug-plug' | 'plug-socket' | 'socket-socket' | 'lead'

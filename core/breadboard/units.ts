@@ -1,9 +1,9 @@
 import { staysInBox } from '../assign/left.ts'
 import { entryOf } from '../base/entryOf.ts'
+import { PITCH_MM } from '../catalog/common.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import type { Footprint } from '../catalog/partSchema.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
-import { PITCH_MM } from './grid.ts'
 
 /** What a wire must carry at a post: a plug goes into a hole, a socket, a screw terminal; a socket onto a post. */
 export type Fit = 'plug' | 'socket'

@@ -48,6 +48,18 @@ it('notices what can be proved wrong', () => {
 })
 
 it.each([
+  ['posts that fit', 'bme280', { along: 15.5, across: 11 }, undefined],
+  ['posts that are longer', 'bme280', { along: 12, across: 11 }, 'a row of 6 posts, 12.7 mm long'],
+  ['posts that begin too late', 'bme280', { along: 15.5, across: 11, first: 3 }, 'a row of 6 posts, 12.7 mm long'],
+  ['two rows', 'a4988', { along: 20.3, across: 15 }, 'an outline is for one row of posts'],
+] as const)('an outline holds its row of posts: %s', (_, id, outline, wrong) => {
+  const part = { ...structuredClone(catalog.parts.get(id)!), outline }
+  const said = lintCatalog(makeCatalog([], [part])).filter((one) => one.includes('outline'))
+  expect(said.length).toBe(wrong === undefined ? 0 : 1)
+  if (wrong !== undefined) expect(said[0]).toContain(wrong)
+})
+
+it.each([
   ['uno-r3', 'PB5', ['D13']],
   ['uno-r3', '~9', ['D9']],
   ['uno-r3', '9', ['D9']],

@@ -25,6 +25,9 @@ export const Amount = v.pipe(
   v.maxValue(MOST, 'expected a number that a fact can be'),
 )
 export const NotNegative = v.pipe(Amount, v.minValue(0, 'expected 0 or more'))
+/** Millimetres from one hole, post or pin of the grid to the next. */
+export const PITCH_MM = 2.54
+
 /** A length on the grid in pitches of 2.54 mm: no board or part is longer than half a metre. */
 export const Millimetres = v.pipe(NotNegative, v.maxValue(500, 'expected at most 500 millimetres'))
 export const Pitches = v.pipe(NotNegative, v.maxValue(200, 'expected at most 200 pitches'))

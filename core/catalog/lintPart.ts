@@ -1,7 +1,7 @@
 import type { Path } from '../base/yamlSource.ts'
 import { behaviourPins } from './behaviourSchema.ts'
 import { type Catalog, partNames } from './catalog.ts'
-import { busSignals, isLoad } from './common.ts'
+import { busSignals, isLoad, PITCH_MM } from './common.ts'
 import { footprintPins, legsOf } from './footprint.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
 import type { Footprint, Part, PartOption } from './partSchema.ts'
@@ -290,8 +290,8 @@ function lintOutline({ outline }: Part, foot: Footprint, say: Say): void {
     say('an outline is for one row of posts', ['outline'])
     return
   }
-  const row = (foot.pins.length - 1) * 2.54
-  if ((outline.first ?? (outline.along - row) / 2) < 0 || (outline.first ?? 0) + row > outline.along)
+  const row = (foot.pins.length - 1) * PITCH_MM
+  if ((outline.first ?? 0) + row > outline.along)
     say(
       `a row of ${foot.pins.length} posts, ${row.toFixed(1)} mm long, does not lie within an outline of ${outline.along} mm`,
       ['outline'],

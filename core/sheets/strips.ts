@@ -1,6 +1,6 @@
 import { palette } from '../base/palette.ts'
-import { PITCH_MM } from '../breadboard/grid.ts'
 import { type PinFacts, postPlace } from '../catalog/boardFacts.ts'
+import { PITCH_MM } from '../catalog/common.ts'
 import type { BoardInstance, Wiring } from '../wiring/model.ts'
 import { type Markup, markup } from './markup.ts'
 import { flagText } from './pinChart.ts'

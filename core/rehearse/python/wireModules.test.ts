@@ -75,6 +75,10 @@ print(line.readbyte())
     const result = run(pond, `${begin(17)}print(meters.scan(), line.reset())\nmeters.convert_temp()\n`, steps)
     expect([lines(result)[0], kinds(result)]).toEqual(['[] False', ['other-pin 4', 'stopped 7']])
   })
+  it('that are missing end in an error that a program may catch', () => {
+    const text = `${begin(17)}try:\n    meters.convert_temp()\nexcept onewire.OneWireError:\n    print("nobody")\n`
+    expect(lines(run(pond, text, steps))).toEqual(['nobody'])
+  })
   it('without their supply do not answer', () => {
     const dry = { ...pond, wires: 'POND.DQ MCU.GP16, AIR.DQ MCU.GP16, R1.1 POND.DQ, R1.2 MCU.3V3' }
     expect(lines(run(dry, `${begin()}print(meters.scan())\n`))).toEqual(['[]'])

@@ -1,8 +1,19 @@
-import type { OneWireLine } from '../stage/oneWire.ts'
-import { checkOf } from '../stage/oneWire.ts'
+import { checkOf, type OneWireLine } from '../stage/oneWire.ts'
 import { type GivenModule, module, Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asIndex, Float, isTrue, type Py, PyBytes, PyList, raise } from './values.ts'
+import {
+  asIndex,
+  errorClasses,
+  errorOf,
+  Float,
+  isTrue,
+  type Py,
+  PyBytes,
+  PyClass,
+  PyError,
+  PyList,
+  raise,
+} from './values.ts'
 
 /** Microseconds of a reset with its answer, and of a byte on the line (data sheet of the DS18B20, time slots). */
 const RESET = 960
@@ -12,6 +23,7 @@ const THERMOMETERS = [0x10, 0x22, 0x28]
 
 /** `onewire` and `ds18x20`, which MicroPython has in its firmware. */
 export function wireModules(board: PythonBoard, { wait, bytesOf, pinFrom }: PinCalls): GivenModule[] {
+  const LineError = new PyClass('OneWireError', [errorClasses.get('Exception')!])
   const lines = new WeakMap<Native, OneWireLine>()
   const lineOf = (value: Py | undefined): OneWireLine => {
     const line = value instanceof Native ? lines.get(value) : undefined
@@ -19,7 +31,9 @@ export function wireModules(board: PythonBoard, { wait, bytesOf, pinFrom }: PinC
   }
   const reset = (line: OneWireLine, required: boolean): boolean => {
     wait(RESET)
-    return line.reset() || (required ? raise('OneWireError', 'nobody on the line') : false)
+    if (line.reset()) return true
+    if (required) throw new PyError(errorOf(LineError, []))
+    return false
   }
   const write = (line: OneWireLine, bytes: readonly number[]): null => {
     for (const byte of bytes) {
@@ -96,5 +110,11 @@ export function wireModules(board: PythonBoard, { wait, bytesOf, pinFrom }: PinC
       },
     },
   )
-  return [module('onewire', [['OneWire', OneWire]]), module('ds18x20', [['DS18X20', Thermometers]])]
+  return [
+    module('onewire', [
+      ['OneWire', OneWire],
+      ['OneWireError', LineError],
+    ]),
+    module('ds18x20', [['DS18X20', Thermometers]]),
+  ]
 }

@@ -28,7 +28,8 @@ const chipIds = { bmp180: 0x55, bmp280: 0x58, bme280: 0x60 } as const
 /** A wide register holds two bytes; places of those that hold one are bytes. */
 const WIDE = 2
 
-const BYTE = 8
+/** Bits. */
+export const BYTE = 8
 
 /** Bits of bytes, the highest first. */
 export const bitsOf = (all: readonly number[]): boolean[] =>

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Short } from '../../testing/plans.ts'
-import { wiringOf } from '../../testing/plans.ts'
+import { type Short, wiringOf } from '../../testing/plans.ts'
 import { rehearse } from '../run.ts'
 
 const clockface: Short = {

@@ -1,6 +1,6 @@
 import type { Bytes } from '../../catalog/driverSchema.ts'
 import type { PartInstance } from '../../wiring/model.ts'
-import { type BusBytes, bitsOf } from './busBytes.ts'
+import { type BusBytes, BYTE, bitsOf } from './busBytes.ts'
 import { type Chip, type ChipStage, isAlive, outputsOf } from './chips.ts'
 
 /** What a part does with the bits that come while it is selected. */
@@ -79,8 +79,6 @@ function talkOf(part: PartInstance, stage: ChipStage, bytes: BusBytes): Talk {
       return unknown(part, stage, bytes)
   }
 }
-
-const BYTE = 8
 
 /** Once selected it says what it has, bit after bit, and then nought. */
 function replying(part: PartInstance, stage: ChipStage, bytes: BusBytes): Talk {
