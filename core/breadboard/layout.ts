@@ -1,9 +1,11 @@
 import { entryOf } from '../base/entryOf.ts'
 import { seeded } from '../base/random.ts'
+import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { AsideSpot, Spot } from './aside.ts'
 import { breadboardKinds, Grid, type Hole, holeAt, isRail, type Node } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
+import { isRailsUnit, overRailsSeatNear, overRailsSeats, type RailsUnit } from './overRails.ts'
 import { Placement, type Placer, type Room, wantedSeat } from './placing.ts'
 import type { LaidWire } from './points.ts'
 import { assignRails } from './rails.ts'
@@ -95,6 +97,14 @@ const HOPELESS = 6
 export function layOut(wiring: Wiring, placer?: Placer, watch?: (share: number) => void): Layout {
   const bench = new Workbench(wiring)
   if (placer) return bench.complete(placer)
+  const layout = laidOn(bench, wiring, watch)
+  // Where a module over the rails takes the room that something needs, it lies beside.
+  if (!bench.plugs || layout.stray.length + layout.blocked.length === 0) return layout
+  const other = laidOn(new Workbench(wiring, false), wiring, watch)
+  return priceOf(other) < priceOf(layout) ? other : layout
+}
+
+function laidOn(bench: Workbench, wiring: Wiring, watch: ((share: number) => void) | undefined): Layout {
   let best: Attempt | undefined
   const attempts = attemptsFor(wiring)
   for (let seed = 0; seed < attempts; seed += 1) {
@@ -170,10 +180,13 @@ export class Workbench {
   readonly #boardsFor: (ref: string) => readonly number[]
   readonly #rails: ReadonlyMap<Node, number>
   readonly #fixed: Seat[] = []
+  /** Supply modules that the program plugs over the rails. */
+  readonly #plugged: Seat[] = []
   readonly #clashes: Layout['clashes'][number][] = []
   readonly #kept: ReadonlySet<string>
 
-  constructor(wiring: Wiring) {
+  /** `overRails`: supply modules may go over rails where the maker has not put them. */
+  constructor(wiring: Wiring, overRails = true) {
     this.#wiring = wiring
     const bench = wiring.plan.bench!
     this.#grid = new Grid(bench.breadboards)
@@ -184,7 +197,7 @@ export class Workbench {
     for (const unit of this.#units) {
       const place = entryOf(bench.places, unit.ref)
       if (!place || place.beside) continue
-      const wanted = wantedSeat(this.#grid, unit, place)
+      const wanted = isRailsUnit(unit) ? this.#wantedOverRails(unit, place) : wantedSeat(this.#grid, unit, place)
       if (wanted === undefined) continue
       const refusal =
         typeof wanted === 'string' ? { text: wanted, hole: undefined, by: undefined } : occupancy.refusal(wanted, true)
@@ -198,12 +211,36 @@ export class Workbench {
       this.#fixed.push(wanted)
     }
     this.#kept = new Set(this.#fixed.map(({ ref }) => ref))
+    for (const unit of this.#units) {
+      if (!overRails || !isRailsUnit(unit) || this.#kept.has(unit.ref)) continue
+      const seat = overRailsSeats(wiring, this.#grid, unit, this.#boardsFor(unit.ref), this.#rails).find(
+        (one) => occupancy.refusal(one) === undefined,
+      )
+      if (!seat) continue
+      occupancy.take(seat)
+      this.#plugged.push(seat)
+    }
+  }
+
+  /** A supply module goes on without a word from the maker. */
+  get plugs(): boolean {
+    return this.#plugged.length > 0
+  }
+
+  #wantedOverRails(unit: RailsUnit, { at }: BenchPlace): Seat | string | undefined {
+    if (at === undefined) return undefined
+    const hole = this.#grid.parse(at)
+    if (hole === undefined || !isRail(hole)) return `there is no rail hole ${at}`
+    return (
+      overRailsSeatNear(this.#wiring, this.#grid, unit, hole, this.#rails) ??
+      'the rails there are not those that it would feed'
+    )
   }
 
   #occupancy(): Occupancy {
     const occupancy = new Occupancy(this.#grid, (end) => this.#wiring.netOf(end).index)
     for (const [node, net] of this.#rails) occupancy.claim(node, net)
-    for (const seat of this.#fixed) occupancy.take(seat)
+    for (const seat of [...this.#fixed, ...this.#plugged]) occupancy.take(seat)
     return occupancy
   }
 
@@ -230,17 +267,20 @@ export class Workbench {
   room(): Room {
     const occupancy = this.#occupancy()
     this.#keepFree(occupancy)
+    const stands = new Set([...this.#kept, ...this.#plugged.map(({ ref }) => ref)])
     return {
       wiring: this.#wiring,
       grid: this.#grid,
       occupancy,
-      open: this.#units.filter(({ ref }) => !this.#kept.has(ref)),
+      open: this.#units.filter(({ ref }) => !stands.has(ref)),
       seated: this.#units.filter(({ ref }) => this.#kept.has(ref)),
       fixed: this.#fixed,
       boardsFor: this.#boardsFor,
       rails: this.#rails,
       holeOf: new Map(
-        this.#fixed.flatMap(({ ref, legs }) => legs.map(({ pin, hole }) => [`${ref}.${pin}`, hole] as const)),
+        [...this.#fixed, ...this.#plugged].flatMap(({ ref, legs }) =>
+          legs.map(({ pin, hole }) => [`${ref}.${pin}`, hole] as const),
+        ),
       ),
     }
   }
@@ -252,14 +292,15 @@ export class Workbench {
     const room = this.room()
     const { occupancy, holeOf } = room
     const { seats, posts, asides, unplaced } = placer(room)
-    const router = new Router(wiring, grid, occupancy, this.#units, holeOf, posts, this.#rails, this.#boardsFor)
+    const held = [...this.#fixed, ...this.#plugged, ...seats]
+    const router = new Router(wiring, grid, occupancy, this.#units, held, posts, this.#rails, this.#boardsFor)
     const drafts = wiring.nets.flatMap((net) => (net.wired ? router.route(net.index) : []))
     const wires = chooseHoles(grid, occupancy, drafts, elsewhere ? router.groups : undefined)
     const lines = wires.map((wire) => lineOf(grid, wire))
     return {
       grid,
       units: this.#units,
-      seats: new Map([...this.#fixed, ...seats].map((seat) => [seat.ref, seat])),
+      seats: new Map(held.map((seat) => [seat.ref, seat])),
       posts,
       asides,
       holeOf,

@@ -6,17 +6,20 @@ import { type AsideSpot, asidePlace, mayTurnAside } from './aside.ts'
 import { boardOfHole, columnOf, edgesOf, type Grid, type Hole, holeAt, rowOf } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
 import type { Layout } from './layout.ts'
+import { isRailsUnit, overRailsSeat, overRailsSeatNear } from './overRails.ts'
 import { legsSeat, Occupancy, placeOf, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
 import type { Unit } from './units.ts'
 
 /** Moving by hand: what a bench looks like around one unit that is picked up, and where it may be put down. */
 export class Hand {
+  readonly #wiring: Wiring
   readonly #layout: Layout
   readonly #unit: Unit
   readonly #seat: Seat | undefined
   readonly #others: Occupancy
 
   constructor(wiring: Wiring, layout: Layout, ref: string) {
+    this.#wiring = wiring
     this.#layout = layout
     this.#unit = layout.units.find((one) => one.ref === ref)!
     this.#seat = layout.seats.get(ref)
@@ -26,15 +29,17 @@ export class Hand {
   }
 
   get canStand(): boolean {
-    return this.#unit.kind === 'straddle' || this.#unit.kind === 'row' || this.#unit.kind === 'legs'
+    const { kind } = this.#unit
+    return kind === 'straddle' || kind === 'row' || kind === 'legs' || isRailsUnit(this.#unit)
   }
 
   /** Its seat when its first place comes to lie nearest to a point, in pitches; undefined where it cannot stand. */
   seatNear(x: number, y: number, turned = this.#seat?.turned ?? false): Seat | undefined {
     const { grid } = this.#layout
     const unit = this.#unit
-    const at = nearestHole(grid, x, y, unit.kind === 'legs')
+    const at = nearestHole(grid, x, y, unit.kind === 'legs' || isRailsUnit(unit))
     if (at === undefined) return undefined
+    if (isRailsUnit(unit)) return overRailsSeatNear(this.#wiring, grid, unit, at, this.#layout.rails)
     if (unit.kind === 'row') return rowSeat(grid, unit, at, turned)
     if (unit.kind === 'straddle') {
       const columns = straddles(grid, boardOfHole(at), unit.rowsApart).sort(
@@ -71,6 +76,8 @@ export class Hand {
     if (!seat) return undefined
     const { grid } = this.#layout
     if (this.#unit.kind === 'legs') return legsSeat(grid, this.#unit, seat.legs[1]!.hole, seat.legs[0]!.hole)
+    if (isRailsUnit(this.#unit))
+      return overRailsSeat(this.#wiring, grid, this.#unit, boardOfHole(seat.at!), !seat.turned, this.#layout.rails)
     return this.seatNear(grid.x(seat.at!), rowOf(seat.at!), !seat.turned)
   }
 }
@@ -103,7 +110,7 @@ export class AsideHand {
     const unit = this.#layout.units.find(({ ref }) => ref === this.#ref)
     const now = this.#layout.asides.get(this.#ref)
     if (this.#stands) {
-      if (unit?.kind !== 'straddle' && unit?.kind !== 'row') return undefined
+      if (unit?.kind !== 'straddle' && unit?.kind !== 'row' && !isRailsUnit(unit)) return undefined
       if (x > this.#left - BEYOND && x < this.#right + BEYOND) return undefined
       return { side: x < this.#left ? 'left' : 'right', row: Math.round(y), turned: false }
     }
@@ -156,7 +163,7 @@ export function turnedPlace(wiring: Wiring, layout: Layout, ref: string): BenchP
 /** True for what stands in holes and could lie beside, on jumper wires. */
 export function mayLieBeside(layout: Layout, ref: string): boolean {
   const unit = layout.units.find((one) => one.ref === ref)
-  return layout.seats.has(ref) && (unit?.kind === 'straddle' || unit?.kind === 'row')
+  return layout.seats.has(ref) && (unit?.kind === 'straddle' || unit?.kind === 'row' || isRailsUnit(unit))
 }
 
 const placeName = (grid: Grid, seat: Seat): string => JSON.stringify(placeOf(grid, seat))

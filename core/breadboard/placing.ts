@@ -7,6 +7,7 @@ import { type Aside, type AsideSpot, asideOf, asideWanted, Margins, MovableAside
 import { EndsOfNets } from './endsOfNets.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, isRail, type Node, rowOf } from './grid.ts'
 import { type Legged, placeLegged } from './legged.ts'
+import { isRailsUnit } from './overRails.ts'
 import { legsSeat, type Occupancy, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
 import { Settling } from './settle.ts'
 import type { Unit } from './units.ts'
@@ -57,7 +58,8 @@ export class Placement {
     this.#room = room
     const { wiring, grid, occupancy, open, seated, fixed, boardsFor, rails } = room
     const isChosen = ({ ref }: Unit): boolean => asideWanted(entryOf(wiring.plan.bench?.places, ref)) !== undefined
-    const lying = [...open, ...seated].flatMap((unit) => asideOf(unit) ?? [])
+    // Of what stands, the posts on other edges lie beside; what plugs over rails has none left.
+    const lying = [...open, ...seated.filter((unit) => !isRailsUnit(unit))].flatMap((unit) => asideOf(unit) ?? [])
     const lay = (aside: Aside): { aside: Aside; spot: AsideSpot; isKept: boolean } => {
       const chosen = asideWanted(entryOf(wiring.plan.bench?.places, aside.unit.ref))
       const spot = chosen ?? this.#margins.first(aside)

@@ -1,5 +1,6 @@
 import type { Wiring } from '../wiring/model.ts'
 import type { Grid, Node, RailName } from './grid.ts'
+import { isRailsUnit } from './overRails.ts'
 import type { Unit } from './units.ts'
 
 /** With so many places, or fewer, a net is better wired from hole to hole than over a rail. */
@@ -7,7 +8,8 @@ const FEW_PLACES = 2
 
 /**
  * Which net each piece of rail carries. On the breadboards of one board: the ground with most places takes both minus
- * rails, the supply with most takes the plus rails, and a second supply the right plus rail.
+ * rails, the supply with most takes the plus rails, and a second supply the right plus rail; before all others those of
+ * a module that plugs over the rails.
  */
 export function assignRails(
   wiring: Wiring,
@@ -23,6 +25,8 @@ export function assignRails(
   })
   for (const boards of groups.values()) {
     const places = new Map<number, number>()
+    /** Nets of a module that plugs over the rails. */
+    const plugged = new Set<number>()
     for (const unit of units) {
       if (!boardsFor(unit.ref).some((index) => boards.includes(index))) continue
       const nets = new Map<number, number>()
@@ -33,8 +37,11 @@ export function assignRails(
           nets.set(net.index, unit.owner?.kind === 'board' ? 1 : (nets.get(net.index) ?? 0) + 1)
       }
       for (const [net, count] of nets) places.set(net, (places.get(net) ?? 0) + count)
+      if (isRailsUnit(unit)) for (const net of nets.keys()) plugged.add(net)
     }
-    const ranked = [...places].filter(([, count]) => count > FEW_PLACES).sort((a, b) => b[1] - a[1] || a[0] - b[0])
+    const ranked = [...places]
+      .filter(([net, count]) => count > FEW_PLACES || plugged.has(net))
+      .sort((a, b) => Number(plugged.has(b[0])) - Number(plugged.has(a[0])) || b[1] - a[1] || a[0] - b[0])
     const of = (ground: boolean): number[] =>
       ranked.map(([net]) => net).filter((net) => wiring.nets[net]!.ground === ground)
     const give = (left: RailName, right: RailName, [first, second]: readonly number[]): void => {

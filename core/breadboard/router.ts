@@ -6,7 +6,7 @@ import type { Spot } from './aside.ts'
 import { boardOfHole, columnOf, type Grid, type Hole, holeAt, isRail, type Node, railNames, rowOf } from './grid.ts'
 import type { Join, Point } from './points.ts'
 import { type Group, routeOverRails, routeTree } from './route.ts'
-import type { Occupancy } from './seats.ts'
+import type { Occupancy, Seat } from './seats.ts'
 import { mainEnds, touching } from './touch.ts'
 import type { Unit } from './units.ts'
 
@@ -24,7 +24,8 @@ export class Router {
   readonly #grid: Grid
   readonly #occupancy: Occupancy
   readonly #unitOf: ReadonlyMap<string, Unit>
-  readonly #holeOf: ReadonlyMap<string, Hole>
+  /** Holes of every end that stands in one, mostly one. */
+  readonly #holesOf = new Map<string, readonly Hole[]>()
   readonly #posts: ReadonlyMap<string, Spot>
   readonly #rails: ReadonlyMap<Node, number>
   readonly #boardsFor: (ref: string) => readonly number[]
@@ -36,7 +37,7 @@ export class Router {
     grid: Grid,
     occupancy: Occupancy,
     units: readonly Unit[],
-    holeOf: ReadonlyMap<string, Hole>,
+    seats: readonly Seat[],
     posts: ReadonlyMap<string, Spot>,
     rails: ReadonlyMap<Node, number>,
     boardsFor: (ref: string) => readonly number[],
@@ -45,7 +46,11 @@ export class Router {
     this.#grid = grid
     this.#occupancy = occupancy
     this.#unitOf = new Map(units.map((unit) => [unit.ref, unit]))
-    this.#holeOf = holeOf
+    for (const { ref, legs } of seats)
+      for (const { pin, hole } of legs) {
+        const end = `${ref}.${pin}`
+        this.#holesOf.set(end, [...(this.#holesOf.get(end) ?? []), hole])
+      }
     this.#posts = posts
     this.#rails = rails
     this.#boardsFor = boardsFor
@@ -89,7 +94,7 @@ export class Router {
         continue
       }
       const node = this.#grid.node(hole)
-      const at = this.#holeOf.get(end)
+      const at = this.#holesOf.get(end)?.[0]
       const own = groups
         .flat()
         .find((point) => (at === undefined ? point.end === end : point.node === this.#grid.node(at)))
@@ -181,7 +186,7 @@ export class Router {
   #block(group: readonly Point[], text: string): void {
     const nodes = new Set(group.map(({ node }) => node))
     const ends = new Set(group.flatMap(({ end }) => (end === undefined ? [] : [end])))
-    for (const [end, hole] of this.#holeOf) if (nodes.has(this.#grid.node(hole))) ends.add(end)
+    for (const [end, holes] of this.#holesOf) if (holes.some((hole) => nodes.has(this.#grid.node(hole)))) ends.add(end)
     for (const end of ends) this.blocked.push({ end, text })
   }
 
@@ -226,12 +231,11 @@ export class Router {
       const { ref } = splitEnd(end)
       joined.add(end)
       for (const name of this.#touching(end)) joined.join(end, name)
-      const hole = this.#holeOf.get(end)
+      const holes = this.#holesOf.get(end)
       const spot = this.#posts.get(end)
-      let key: string | undefined
-      if (hole !== undefined) key = strip(this.#grid.node(hole), end)
+      if (holes) for (const hole of holes) joined.join(end, strip(this.#grid.node(hole), end))
       else if (spot) {
-        key = `post ${end}`
+        const key = `post ${end}`
         const unit = this.#unitOf.get(ref)
         const fit =
           unit?.kind === 'beside'
@@ -249,11 +253,12 @@ export class Router {
           ...spot,
           free: this.#covered.has(end) ? 0 : 1,
         })
+        joined.join(end, key)
       } else {
-        key = `nowhere ${end}`
+        const key = `nowhere ${end}`
         points.set(key, { kind: 'post', node: undefined, end, fit: 'plug', x: 0, y: 0, free: 0 })
+        joined.join(end, key)
       }
-      if (key !== undefined) joined.join(end, key)
     }
     const groups = new Map<string, Point[]>()
     for (const [key, point] of points) {

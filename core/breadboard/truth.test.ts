@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { assign } from '../assign/assign.ts'
 import { applyEdits } from '../plan/edit.ts'
+import { splitEnd } from '../plan/ends.ts'
 import type { Bench, Breadboard, Plan } from '../plan/planSchema.ts'
 import { writeCsv } from '../sheets/csv.ts'
 import type { Sheet } from '../sheets/rows.ts'
@@ -113,15 +114,14 @@ function liveTooEarly(
   out: ReadonlySet<string>,
 ): string[] {
   const wrong: string[] = []
-  const last = Math.max(0, ...wires.map(({ step }) => step))
   const isOverHeader = (ref: string): boolean =>
     wiring.parts.some((part) => part.ref === ref && part.part.plugsOn.length > 0)
   const pieces = new Pieces()
   joinInside(pieces, wiring)
-  for (const { end, hole } of legs) pieces.join(end, metalOf(hole, cut))
-  for (let step = 1; step <= last; step += 1) {
+  for (let step = 1; step <= sheet.steps.length; step += 1) {
+    const { title, places = [] } = sheet.steps[step - 1]!
+    for (const { end, hole } of legs) if (places.includes(splitEnd(end).ref)) pieces.join(end, metalOf(hole, cut))
     for (const wire of wires) if (wire.step === step) pieces.join(wire.a, wire.b)
-    const { title } = sheet.steps[step - 1]!
     for (const { ref, onto, pins } of sheet.plugs)
       for (const { pin, post } of pins)
         if (title === (isOverHeader(ref) ? 'Over the header' : 'Plugs')) pieces.join(`${ref}.${pin}`, `${onto}.${post}`)
@@ -161,6 +161,25 @@ describe('the printed tables rebuild the plan', () => {
       ['X', 'MCU'],
       ['M', 'D'],
     ])
+  })
+  it.each([
+    ['one output', 'half', 'B.VCC S.3V3'],
+    ['both outputs', 'half', 'B.VCC S.3V3, M.VCC S.5V, MCU.VIN S.5V'],
+    ['both outputs over cut rails', 'split', 'B.VCC S.3V3, M.VCC S.5V, MCU.VIN S.5V'],
+    ['no rails', 'mini', 'B.VCC S.3V3, M.VCC S.5V'],
+  ])('with a supply module over the rails: %s', (_, kind, fed) => {
+    const plan = planOf({
+      mcu: 'esp32-devkit-30',
+      parts: { S: 'breadboard-supply', B: 'bme280', M: 'servo-sg90' },
+      wires: `${fed}, B.GND S.GND, MCU.GND S.GND, M.GND S.GND, B.SDA MCU.GPIO21, B.SCL MCU.GPIO22, B.CSB B.VCC, B.SDO B.GND, M.SIG MCU.GPIO13`,
+    })
+    const entry: Breadboard = kind === 'split' ? { kind: 'full', rails: 'split' } : { kind: kind as 'half' | 'mini' }
+    const laid: Plan = { ...plan, bench: { breadboards: { BB1: entry, BB2: entry }, places: {}, done: [] } }
+    expect(untruths(laid)).toEqual([])
+    const layout = layOut(resolve(laid, catalog))
+    const stands = kind !== 'mini'
+    expect(layout.seats.has('S')).toBe(stands)
+    expect(layout.wires.some(({ a, b }) => [a.end, b.end].some((end) => end?.startsWith('S.')))).toBe(!stands)
   })
   it.each(samplePlans.map(({ plan }) => [plan.title, plan] as const))('%s', (_, plan) => {
     const laid = applyEdits(plan, suggestBreadboards(plan, catalog))

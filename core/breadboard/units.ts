@@ -48,7 +48,13 @@ export type Shape =
       readonly isLamp: boolean
     }
   /** Lies beside the breadboard; a wire goes to each post. */
-  | { readonly kind: 'beside'; readonly posts: Readonly<Record<string, Fit>>; readonly why: string }
+  | {
+      readonly kind: 'beside'
+      readonly posts: Readonly<Record<string, Fit>>
+      readonly why: string
+      /** Its pins where it may plug over the rails at an end of a breadboard instead. */
+      readonly overRails?: { readonly plus: readonly string[]; readonly minus: string }
+    }
   /** On leads of its own: bare or with plugs they go into holes themselves, with sockets they take a wire's plug. */
   | {
       readonly kind: 'leads'
@@ -188,6 +194,7 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
           foot.pins.map((pin) => [pin, foot.terminals.includes(pin) ? 'plug' : fitOf(foot.posts)]),
         ),
         why: 'made to lie beside the breadboard',
+        ...(foot.overRails && !wantedBeside ? { overRails: foot.overRails } : {}),
       }
     case 'leads':
       return {

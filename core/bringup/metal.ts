@@ -1,5 +1,5 @@
 import { UnionFind } from '../base/unionFind.ts'
-import { boardOfHole, columnOf, type Node, rowOf } from '../breadboard/grid.ts'
+import { boardOfHole, columnOf, type Hole, type Node, rowOf } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
 import { countingHint } from '../catalog/boardFacts.ts'
 import { splitEnd } from '../plan/ends.ts'
@@ -125,7 +125,8 @@ function plannedMetal(wiring: Wiring): Metal {
 export function laidMetal(wiring: Wiring, layout: Layout): Metal {
   const builder = new Builder(wiring)
   const { grid, holeOf, wires, nodes } = layout
-  const legIn = new Map([...holeOf].map(([one, hole]) => [grid.node(hole), one]))
+  const legs = legsIn(layout)
+  const legIn = new Map(legs.map(([one, hole]) => [grid.node(hole), one]))
   const strip = (node: Node, net: Net): number =>
     builder.piece(
       `strip ${node}`,
@@ -146,7 +147,7 @@ export function laidMetal(wiring: Wiring, layout: Layout): Metal {
       const hole = holeOf.get(one)
       return endSpot(wiring, one, hole === undefined ? undefined : grid.name(hole))
     })
-  for (const [one, hole] of holeOf) {
+  for (const [one, hole] of legs) {
     const node = grid.node(hole)
     // A leg that nothing is wired to is no joint.
     const net = wiring.netOf(one)
@@ -179,9 +180,16 @@ export function laidMetal(wiring: Wiring, layout: Layout): Metal {
   return builder
 }
 
+/** Every leg in its hole, several where a pin has more than one. */
+const legsIn = ({ seats }: Layout): (readonly [string, Hole])[] =>
+  [...seats.values()].flatMap(({ ref, legs }) => legs.map(({ pin, hole }) => [`${ref}.${pin}`, hole] as const))
+
 /** A hole of a strip that nothing fills, else its first. */
 function freeHole(layout: Layout, node: Node): number {
-  const taken = new Set([...layout.holeOf.values(), ...layout.wires.flatMap(({ holeA, holeB }) => [holeA, holeB])])
+  const taken = new Set([
+    ...legsIn(layout).map(([, hole]) => hole),
+    ...layout.wires.flatMap(({ holeA, holeB }) => [holeA, holeB]),
+  ])
   const holes = layout.grid.holes(node)
   return holes.find((hole) => !taken.has(hole)) ?? holes[0] ?? node
 }

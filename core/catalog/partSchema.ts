@@ -169,6 +169,8 @@ export const Footprint = v.variant('kind', [
     pins: v.array(PinId),
     posts: v.optional(v.picklist(['plug', 'socket', 'pads']), 'plug'),
     terminals: v.optional(v.array(PinId), []),
+    /** It plugs over the rails at one end of a breadboard, and chooses for each side which of its outputs feeds the plus rail. */
+    overRails: v.optional(v.strictObject({ plus: v.array(PinId), minus: PinId })),
     check,
   }),
   v.strictObject({

@@ -1,6 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { edgesOf, type GridBoard, rowOf } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
+import { isRailsUnit } from '../breadboard/overRails.ts'
 import type { Seat } from '../breadboard/seats.ts'
 import type { Unit } from '../breadboard/units.ts'
 import { splitEnd } from '../plan/ends.ts'
@@ -56,6 +57,8 @@ export interface WirePicture {
 
 /** How far a module reaches beyond the legs that hold it, in pitches: for the drawing only. */
 const OVERHANG = 6
+/** How far a supply module over the rails reaches beyond the end of its breadboard, in pitches: for the drawing only. */
+const OVER_THE_END = 6
 
 export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet, pose: Pose = 'stands'): BenchPicture {
   const breadboards = layout.grid.boards.map((board) => ({
@@ -177,6 +180,12 @@ function seatPicture(unit: Unit, seat: Seat, layout: Pick<Layout, 'grid'>): Body
     ({ pin, hole }): LegPicture => ({ pin, x: layout.grid.x(hole), y: rowOf(hole), hole: layout.grid.name(hole) }),
   )
   const box = boxOf(legs)
+  if (isRailsUnit(unit)) {
+    const rows = [...seat.covers, ...seat.legs.map(({ hole }) => hole)].map(rowOf)
+    const [first, last] = [Math.min(...rows), Math.max(...rows)]
+    const [above, below] = seat.turned ? [0.45, OVER_THE_END] : [OVER_THE_END, 0.45]
+    return drawn(unit, legs, grown({ ...box, top: first, height: last - first }, 0.6, above, 0.6, below))
+  }
   const over = unit.kind === 'row' || unit.kind === 'straddle' ? unit.over : [0.45, 0.45]
   const [above, below] = (seat.turned ? [...over].reverse() : over) as [number, number]
   if (unit.kind === 'row' && unit.hangsOver) {

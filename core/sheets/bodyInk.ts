@@ -1,3 +1,4 @@
+import { isRailsUnit } from '../breadboard/overRails.ts'
 import type { Unit } from '../breadboard/units.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import { type Ink, tagBox } from './ink.ts'
@@ -32,7 +33,7 @@ const SMALL_NAME = 0.6
 /** What a part looks like, from its legs and the box of its body. */
 export function bodyInk(unit: Unit, legs: readonly LegPicture[], box: Box): Ink[] {
   if (unit.kind === 'legs') return onTwoLegs(unit, legs)
-  const isLying = unit.kind === 'beside' || unit.kind === 'leads'
+  const isLying = (unit.kind === 'beside' && legs.every(({ hole }) => hole === undefined)) || unit.kind === 'leads'
   const narrow = isNarrow(box)
   const size = narrow ? SMALL_NAME : NAME
   const high = narrow && unit.owner?.kind === 'board' ? tagLength(unit.ref) / 2 + 0.1 : 0.75
@@ -109,6 +110,14 @@ function written(unit: Unit, pin: string): string {
 /** A leg's name towards the middle of its body, or outside a narrow one; none where there is no room for it. */
 function legName(unit: Unit, { pin, x, y }: LegPicture, { left, width }: Box): Ink[] {
   const onLeft = x - left <= left + width - x
+  if (isRailsUnit(unit) && width > 6) {
+    // Of two legs side by side in the rails the outer one has its name above that of the inner one.
+    const isOuter = Math.min(x - left, left + width - x) < 1
+    const place = { x: onLeft ? x + 0.42 : x - 0.42, y: isOuter ? y - 0.75 : y }
+    return [
+      { is: 'text', role: 'pin', ...place, size: SMALL, text: pin, anchor: onLeft ? 'start' : 'end', along: true },
+    ]
+  }
   const room = Math.max(x - left, left + width - x) - (unit.kind === 'straddle' ? width / 2 : 0) - 0.4
   // Names of a narrow board beside stand outside it.
   const outside = unit.kind === 'beside' && width < 6

@@ -1,4 +1,6 @@
 import type { Layout } from '../breadboard/layout.ts'
+import { isRailsUnit, railWords } from '../breadboard/overRails.ts'
+import type { Unit } from '../breadboard/units.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import { ownRailOf } from '../circuit/circuit.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
@@ -15,8 +17,8 @@ export interface BuildStep {
   readonly title: string
   readonly text: string
   readonly lines: readonly WireLine[]
-  /** Here all legs go into their holes. */
-  readonly places?: true
+  /** Parts whose legs go into their holes here. */
+  readonly places?: readonly string[]
 }
 
 interface Kind {
@@ -58,6 +60,7 @@ export function buildSteps(wiring: Wiring, lines: readonly WireLine[], layout: L
     ...stepsOf(false),
     ...headerStep(wiring),
     ...stepsOf(true),
+    ...(layout ? overRailsSteps(layout) : []),
   ]
 }
 
@@ -100,15 +103,33 @@ function headerStep(wiring: Wiring): BuildStep[] {
 }
 
 function placingStep(layout: Layout): BuildStep {
-  const beside = layout.units.filter(({ kind }) => kind === 'beside').map(({ ref }) => ref)
+  const stands = ({ ref }: Unit): boolean => layout.seats.has(ref)
+  const beside = layout.units.filter((unit) => unit.kind === 'beside' && !stands(unit)).map(({ ref }) => ref)
   return {
     title: 'Everything in its holes',
     text: `Nothing is plugged into a supply until the last wire is in. Put in what the leg table lists; legs that share a row or rail are joined by it and need no wire.${
       beside.length > 0 ? ` Beside the breadboard: ${beside.join(', ')}.` : ''
     }`,
     lines: [],
-    places: true,
+    places: layout.units.filter((unit) => stands(unit) && !isRailsUnit(unit)).map(({ ref }) => ref),
   }
+}
+
+/** A supply that feeds by being plugged on comes when every wire is in. */
+function overRailsSteps(layout: Layout): BuildStep[] {
+  return layout.units.flatMap((unit) => {
+    const seat = isRailsUnit(unit) ? layout.seats.get(unit.ref) : undefined
+    if (!seat) return []
+    const { ref } = layout.grid.board(seat.at!)
+    return [
+      {
+        title: `${unit.ref} over the rails`,
+        text: `Nothing is plugged into ${unit.ref} yet. Its jumpers first: ${railWords(seat)}. Then push it over the rails at the ${seat.turned ? 'lower' : 'upper'} end of ${ref}, + over plus and - over minus on both sides.`,
+        lines: [],
+        places: [unit.ref],
+      },
+    ]
+  })
 }
 
 function kindOf(wiring: Wiring, line: WireLine, layout: Layout | undefined): Kind {
@@ -155,7 +176,9 @@ function kindOf(wiring: Wiring, line: WireLine, layout: Layout | undefined): Kin
       key: `supply ${line.net.index}`,
       title: `Supply ${formatVolts(source.volts)} ${onBench ? 'to its parts' : `from ${source.end}`}`,
       text: onBench
-        ? `Not yet joined with ${source.end}; that wire comes last.`
+        ? layout.seats.has(source.ref)
+          ? `Not yet joined with ${source.end}; that comes last.`
+          : `Not yet joined with ${source.end}; that wire comes last.`
         : 'Still unplugged. Red is the supply of most parts, orange a second one.',
       rank: 1 + line.net.index / 1e6,
     }

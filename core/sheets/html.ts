@@ -120,7 +120,7 @@ function wiringTables(sheet: Sheet): Markup {
     : undefined
   return markup`${plugs}${sheet.steps.map((step) => {
     const rows = sheet.wiring.filter((row) => row.step === step.number)
-    const body = rows.length > 0 ? wiringTable(rows, holes) : step.places ? legLists(sheet) : undefined
+    const body = rows.length > 0 ? wiringTable(rows, holes) : step.places ? legLists(sheet, step.places) : undefined
     return markup`<section class="mp-step"><h3><span>${step.number}</span>${step.title}</h3><p>${step.text}</p>${body}</section>`
   })}`
 }
@@ -150,10 +150,10 @@ function wiringTable(rows: readonly WireRow[], holes: boolean): Markup {
   return markup`<table class="mp-wiring"><thead><tr><th class="mp-tick"><span class="mp-hidden">Done</span></th><th class="mp-no">No</th><th class="mp-wire">Wire</th><th class="mp-end">From</th>${hole}<th class="mp-end">To</th>${hole}<th class="mp-find">Find it</th></tr></thead><tbody>${lines}</tbody></table>`
 }
 
-/** The first step on a breadboard: each part with its first and last legs. */
-function legLists(sheet: Sheet): Markup {
+/** What a step puts into holes: each part with its first and last legs. */
+function legLists(sheet: Sheet, refs: readonly string[]): Markup {
   const byRef = new Map<string, Sheet['legs'][number][]>()
-  for (const leg of sheet.legs) byRef.set(leg.ref, [...(byRef.get(leg.ref) ?? []), leg])
+  for (const leg of sheet.legs) if (refs.includes(leg.ref)) byRef.set(leg.ref, [...(byRef.get(leg.ref) ?? []), leg])
   const lines = [...byRef].map(([ref, legs]) => {
     const shown = legs.length > 8 ? [legs[0]!, legs.at(-1)!] : legs
     const mark = (leg: (typeof legs)[number]): string =>

@@ -59,8 +59,8 @@ export interface StepRow {
   readonly title: string
   readonly text: string
   readonly wires: readonly number[]
-  /** The list of legs belongs to this step. */
-  readonly places?: true
+  /** Parts whose legs go into their holes in this step. */
+  readonly places?: readonly string[]
 }
 
 export interface PinRow {

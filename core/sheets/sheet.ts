@@ -2,6 +2,8 @@ import { staysInBox } from '../assign/left.ts'
 import { entryOf } from '../base/entryOf.ts'
 import { breadboardKinds } from '../breadboard/grid.ts'
 import { type Layout, layoutOf } from '../breadboard/layout.ts'
+import { isRailsUnit } from '../breadboard/overRails.ts'
+import type { Unit } from '../breadboard/units.ts'
 import { countingHint, ordinal } from '../catalog/boardFacts.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import { holds } from '../catalog/when.ts'
@@ -40,7 +42,13 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
       rows.push(wireRow(wiring, line, rows.length + 1, index + 1))
       return rows.length
     })
-    return { number: index + 1, title: step.title, text: step.text, wires, ...(step.places ? { places: true } : {}) }
+    return {
+      number: index + 1,
+      title: step.title,
+      text: step.text,
+      wires,
+      ...(step.places ? { places: step.places } : {}),
+    }
   })
   return {
     title: wiring.plan.title,
@@ -173,7 +181,7 @@ function legRows(wiring: Wiring, layout: Layout): LegRow[] {
       ref: unit.ref,
       title: unit.owner?.title ?? unit.ref,
       pin,
-      ...legMark(wiring, unit.ref, pin),
+      ...legMark(wiring, unit, pin),
       names: wiring.terminal(`${unit.ref}.${pin}`)?.boardPin?.allNames.slice(0, 2) ?? [],
       hole: layout.grid.name(hole),
     }))
@@ -181,7 +189,9 @@ function legRows(wiring: Wiring, layout: Layout): LegRow[] {
 }
 
 /** Number of a chip's leg, and how the leg is told from the others. */
-function legMark(wiring: Wiring, ref: string, pin: string): Pick<LegRow, 'number' | 'mark'> {
+function legMark(wiring: Wiring, unit: Unit, pin: string): Pick<LegRow, 'number' | 'mark'> {
+  const { ref } = unit
+  if (isRailsUnit(unit)) return { number: null, mark: 'goes in last' }
   const owner = wiring.terminal(`${ref}.${pin}`)?.owner
   if (owner?.kind !== 'part') return { number: null, mark: '' }
   const { part } = owner

@@ -1,6 +1,7 @@
 import { type Hole, isRail } from '../breadboard/grid.ts'
 import type { Layout } from '../breadboard/layout.ts'
 import { type Ends, stockLength } from '../breadboard/lengths.ts'
+import { isRailsUnit } from '../breadboard/overRails.ts'
 import type { Point } from '../breadboard/points.ts'
 import { lineOf } from '../breadboard/tidy.ts'
 import { footprintOf } from '../catalog/footprint.ts'
@@ -72,7 +73,10 @@ export function planLines(wiring: Wiring): WireLine[] {
 /** The wires of a bench that is laid out, hole by hole. */
 export function laidLines(wiring: Wiring, layout: Layout): WireLine[] {
   const standing = new Map<number, string[]>()
+  const last = new Set(layout.units.filter(isRailsUnit).map(({ ref }) => ref))
   for (const [end, hole] of layout.holeOf) {
+    // What goes over the rails last makes nothing live before.
+    if (last.has(splitEnd(end).ref)) continue
     const node = layout.grid.node(hole)
     standing.set(node, [...(standing.get(node) ?? []), end])
   }

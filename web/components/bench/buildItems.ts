@@ -10,26 +10,27 @@ export type BuildItem = { readonly step: StepRow; readonly tick: string } & (
 
 /** Everything to do, in the order of the build steps. */
 export function buildItems(layout: Layout, sheet: Sheet): BuildItem[] {
-  const first = sheet.steps[0]
-  const parts = layout.units.flatMap((unit): BuildItem[] => {
-    const seat = layout.seats.get(unit.ref)
-    if (!seat || !first) return []
+  const partIn = (step: StepRow, ref: string): BuildItem[] => {
+    const unit = layout.units.find((one) => one.ref === ref)
+    const seat = layout.seats.get(ref)
+    if (!unit || !seat) return []
     const legs = seat.legs.map(({ pin, hole }) => ({ pin, hole: layout.grid.name(hole) }))
     const shown = legs.length > 6 ? [legs[0]!, legs.at(-1)!] : legs
     return [
       {
         kind: 'part',
-        step: first,
+        step,
         tick: `${unit.ref} ${legs[0]!.hole}`,
         ref: unit.ref,
         title: unit.owner?.title ?? unit.ref,
         holes: `${shown.map(({ pin, hole }) => `${pin} in ${hole}`).join(legs.length > 6 ? ' … ' : ', ')}${seat.turned ? ', turned' : ''}`,
       },
     ]
-  })
-  const byNumber = new Map(sheet.steps.map((step) => [step.number, step]))
-  return [
-    ...parts,
-    ...sheet.wiring.map((row): BuildItem => ({ kind: 'wire', step: byNumber.get(row.step)!, tick: tickOf(row), row })),
-  ]
+  }
+  return sheet.steps.flatMap((step) => [
+    ...(step.places ?? []).flatMap((ref) => partIn(step, ref)),
+    ...sheet.wiring
+      .filter((row) => row.step === step.number)
+      .map((row): BuildItem => ({ kind: 'wire', step, tick: tickOf(row), row })),
+  ])
 }
