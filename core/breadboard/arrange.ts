@@ -220,6 +220,16 @@ export class Ground {
     if (beyond) this.#task.margins.hang(beyond.board, beyond.side, beyond.from, beyond.to, by)
   }
 
+  /** For a board with its cable at the lower end the last free spot on a lane, else the first. */
+  #endFit(body: Body, lane: Lane): BodySpot | undefined {
+    if (body.kind === 'row' || body.cable === 'top') return this.firstFit(body, lane)
+    for (let row = this.#task.grid.boards[lane.board]!.rows - lengthOf(body) + 1; row >= 1; row -= 1) {
+      const spot = { ...lane, row, turned: false }
+      if (this.isFree(body, spot)) return spot
+    }
+    return undefined
+  }
+
   /** The first free spot from the top on a lane. */
   firstFit(body: Body, lane: Lane): BodySpot | undefined {
     const { rows } = this.#task.grid.boards[lane.board]!
@@ -235,8 +245,8 @@ export class Ground {
   }
 
   /**
-   * Puts everything down that has a body, so that as much as possible finds room: boards at the top in plan order, the
-   * rest into the first rows that are free, in the order given and, while that leaves something over, in others.
+   * Puts everything down that has a body, so that as much as possible finds room: boards in plan order at the ends at
+   * which their cables come in, the rest into the first rows that are free, in the order given and, while that leaves something over, in others.
    */
   pack(): Map<Body, BodySpot | undefined> {
     const { bodies, seed } = this.#task
@@ -252,7 +262,7 @@ export class Ground {
         const lanes = this.lanes.get(body)!
         const from = boards.includes(index) ? 0 : Math.floor(random() * lanes.length)
         for (let turn = 0; turn < lanes.length && !spots[index]; turn += 1)
-          spots[index] = this.firstFit(body, lanes[(from + turn) % lanes.length]!)
+          spots[index] = this.#endFit(body, lanes[(from + turn) % lanes.length]!)
         if (spots[index]) this.put(body, spots[index], 1)
       }
       spots.forEach((spot, index) => {
@@ -347,6 +357,8 @@ export class MovableBody implements Movable<BodySpot> {
   }
 
   isFree(spot: BodySpot): boolean {
+    // A board stays at its end, whoever would change places with it.
+    if (this.body.kind === 'straddle' && this.body.isBoard && spot !== this.spot) return false
     if (!this.#ground.lanes.get(this.body)!.some(({ board, half }) => board === spot.board && half === spot.half))
       return false
     if (spot.turned && !mayTurn(this.body)) return false

@@ -211,9 +211,14 @@ export class Workbench {
       this.#fixed.push(wanted)
     }
     this.#kept = new Set(this.#fixed.map(({ ref }) => ref))
+    this.#keepFree(occupancy)
     for (const unit of this.#units) {
       if (!overRails || !isRailsUnit(unit) || this.#kept.has(unit.ref)) continue
-      const seat = overRailsSeats(wiring, this.#grid, unit, this.#boardsFor(unit.ref), this.#rails).find(
+      const boards = this.#boardsFor(unit.ref)
+      const isLower = this.#units.some(
+        (one) => one.kind === 'straddle' && one.cable === 'bottom' && this.#boardsFor(one.ref)[0] === boards[0],
+      )
+      const seat = overRailsSeats(wiring, this.#grid, unit, boards, this.#rails, !isLower).find(
         (one) => occupancy.refusal(one) === undefined,
       )
       if (!seat) continue

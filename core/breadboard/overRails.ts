@@ -70,15 +70,16 @@ export const overRailsSeatNear = (
 ): Seat | undefined =>
   overRailsSeat(wiring, grid, unit, boardOfHole(hole), rowOf(hole) * 2 > grid.board(hole).rows, rails)
 
-/** Both ends of the breadboards on which it may stand: the lower ones first, where no board stands. */
+/** Both ends of the breadboards on which it may stand, first those where no board has its cable: `turned` for the lower. */
 export const overRailsSeats = (
   wiring: Wiring,
   grid: Grid,
   unit: RailsUnit,
   boards: readonly number[],
   rails: ReadonlyMap<Node, number>,
+  turnedFirst: boolean,
 ): Seat[] =>
-  [true, false].flatMap((turned) =>
+  [turnedFirst, !turnedFirst].flatMap((turned) =>
     boards.flatMap((board) => overRailsSeat(wiring, grid, unit, board, turned, rails) ?? []),
   )
 

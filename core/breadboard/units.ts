@@ -26,6 +26,8 @@ export type Shape =
       /** How far its outline reaches beyond the first and the last row, in pitches. */
       readonly over: readonly [number, number]
       readonly isBoard: boolean
+      /** Of a board: the end of the breadboard at which its cable comes in. */
+      readonly cable: 'top' | 'bottom'
     }
   /** One row of legs; a module hangs over the edge of the breadboard, a component stands where it is put. */
   | {
@@ -136,6 +138,7 @@ function boardShape(owner: BoardInstance, wantedBeside: boolean): Shape {
     apart: Object.fromEntries(Object.entries(posts).filter(([pin]) => !seated.has(pin))),
     over: [top, board.outline.height - Math.max(...[...both.left, ...both.right].map(([y]) => y))],
     isBoard: true,
+    cable: board.mounting.cable,
   }
 }
 
@@ -155,6 +158,7 @@ function partShape(owner: PartInstance, wantedBeside: boolean): Shape {
     apart,
     over: [BARE, BARE],
     isBoard: false,
+    cable: 'top',
   })
   switch (foot.kind) {
     case 'in-line':

@@ -360,6 +360,8 @@ export const Board = v.strictObject({
     rowsApart: v.optional(Pitches),
     /** Holes left free beside each row on one ordinary breadboard. */
     free: v.optional(v.strictObject({ left: v.number(), right: v.number() })),
+    /** End at which its USB cable is plugged in: the board stands with it at that end of a breadboard. */
+    cable: v.optional(v.picklist(['top', 'bottom']), 'top'),
     note: v.optional(Text),
   }),
   /** C++ by firmware names where left out. */

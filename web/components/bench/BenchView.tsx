@@ -69,7 +69,7 @@ export function BenchView(props: BenchViewProps) {
     svg,
     picture,
     layout.grid.boards,
-    near ?? firstRows(picture, layout),
+    near ?? firstBoard(picture, layout),
   )
   const [under, setUnder] = useState<{ hole: string; words: string; net: number | undefined }>()
   const [held, setHeld] = useState<number>()
@@ -355,9 +355,12 @@ function placeOfNow(picture: BenchPicture, now: number | string | undefined): Ar
   return body && centreOf(body)
 }
 
-/** The upper rows of the first breadboard, where its board stands. */
-const firstRows = ({ pose }: BenchPicture, { grid }: Layout): { x: number; y: number } =>
-  turnPlace(pose, { x: grid.boards[0]!.x + 5.5, y: 13 })
+/** The first board that stands in holes, else the upper rows of the first breadboard. */
+function firstBoard({ pose, bodies }: BenchPicture, { grid, units, seats }: Layout): { x: number; y: number } {
+  const board = units.find(({ ref, owner }) => owner?.kind === 'board' && seats.has(ref))
+  const body = bodies.find(({ ref }) => ref === board?.ref)
+  return body ? centreOf(body) : turnPlace(pose, { x: grid.boards[0]!.x + 5.5, y: 13 })
+}
 
 const centreOf = ({ left, top, width, height }: BodyPicture): Around => ({
   x: left + width / 2,

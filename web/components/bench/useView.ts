@@ -13,6 +13,8 @@ const READABLE = 21
 const LARGEST = 90
 /** Pitches around what is looked at. */
 const AROUND = 8
+/** Pixels at the lower edge that the buttons take. */
+const BUTTONS = 46
 
 /** Zoom with the wheel or two fingers, pan by dragging the paper; the bench cannot get lost. */
 export function useView(
@@ -24,7 +26,9 @@ export function useView(
   const [size, setSize] = useState({ width: 800, height: 560 })
   const [view, setView] = useState<View>({ x: 0, y: 0, scale: READABLE })
   const middle = { x: picture.left + picture.width / 2, y: picture.top + picture.height / 2 }
-  const fit = Math.min(size.width / picture.width, size.height / picture.height)
+  const fit = Math.min(size.width / picture.width, (size.height - BUTTONS) / picture.height)
+  /** Middle of the screen when the whole bench is seen above the buttons. */
+  const whole = { x: middle.x, y: middle.y + BUTTONS / 2 / fit }
   /** A view in which the middle of the screen shows something of the bench. */
   const kept = useCallback(
     ({ x, y, scale }: View): View => {
@@ -55,7 +59,7 @@ export function useView(
     if (chosen.current === 'a view' && before.breadth !== breadth) chosen.current = 'nothing'
     if (chosen.current === 'a view') return
     const all = chosen.current === 'all'
-    const at = all || fit >= READABLE || !centre ? middle : centre
+    const at = all || fit >= READABLE || !centre ? whole : centre
     change(() => ({ x: at.x, y: at.y, scale: all ? fit : Math.max(fit, READABLE) }))
   })
   useEffect(() => {
@@ -70,8 +74,8 @@ export function useView(
   }, [svg])
   const seeAll = useCallback((): void => {
     chosen.current = 'all'
-    change(() => ({ x: picture.left + picture.width / 2, y: picture.top + picture.height / 2, scale: fit }))
-  }, [change, fit, picture.left, picture.top, picture.width, picture.height])
+    change(() => ({ x: whole.x, y: whole.y, scale: fit }))
+  }, [change, fit, whole.x, whole.y])
   /** Looks closely at a box of the drawing, with so much around it that its ends are seen. */
   const focus = useCallback(
     (x: number, y: number, width: number, height: number): void => {
