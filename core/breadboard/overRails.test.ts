@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { metalOf } from '../bringup/metal.ts'
 import type { Bench, Breadboard } from '../plan/planSchema.ts'
 import { benchPicture } from '../sheets/benchPicture.ts'
+import { writeBenchSvg } from '../sheets/benchSvg.ts'
+import { drawnSteps } from '../sheets/pages.ts'
 import { makeSheet } from '../sheets/sheet.ts'
 import { wiringOf } from '../testing/plans.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -134,6 +136,18 @@ describe('a supply module over the rails', () => {
         expect(Math.abs(one.x - two.x) > 3 || Math.abs(one.y - two.y) > 0.5).toBe(true)
     // Its body lies over the end of the breadboard.
     expect(body.top + body.height).toBeGreaterThan(64)
+  })
+  it('is on the printed drawings from its own step on, and what is only said has none', () => {
+    const { wiring, layout } = laid(both)
+    const sheet = makeSheet(wiring, layout)
+    const picture = benchPicture(wiring, layout, sheet)
+    const shows = (step: number | undefined): boolean =>
+      />S<\/text>/.test(writeBenchSvg(picture, { title: 'x', ...(step ? { step } : {}) }).text)
+    expect(shows(undefined)).toBe(true)
+    expect(sheet.steps.map(({ number }) => shows(number))).toEqual([...sheet.steps.slice(1).map(() => false), true])
+    expect(drawnSteps(sheet).map(({ title }) => title)).toEqual(
+      sheet.steps.map(({ title }) => title).filter((title) => title !== 'Look at these first'),
+    )
   })
   it('stays where the maker put it, and says why it cannot', () => {
     const top = laid(both, bench({ S: { at: 'BB1.L+3' } }))

@@ -34,6 +34,8 @@ export interface BodyPicture extends Box {
   readonly ref: string
   readonly title: string
   readonly kind: Unit['kind']
+  /** The build step in which it goes into its holes; undefined for what lies beside. */
+  readonly step?: number | undefined
   readonly legs: readonly LegPicture[]
   readonly ink: readonly Ink[]
 }
@@ -69,7 +71,13 @@ export function benchPicture(wiring: Wiring, layout: Layout, sheet: Sheet, pose:
   const repeated = repeatedPosts(wiring)
   const standing = layout.units
     .flatMap((unit) => bodyPicture(unit, layout))
-    .map((body): BodyPicture => ({ ...body, ink: [...body.ink, ...plugInk(body, plugs, repeated, layout)] }))
+    .map(
+      (body): BodyPicture => ({
+        ...body,
+        step: sheet.steps.find(({ places }) => places?.includes(body.ref))?.number,
+        ink: [...body.ink, ...plugInk(body, plugs, repeated, layout)],
+      }),
+    )
   const isLabel = (ink: Ink): boolean => ink.role === 'post-name'
   const labels = standing.flatMap(({ ink }) => ink.filter(isLabel))
   const bodies = standing.map((body) => turnBody(pose, { ...body, ink: body.ink.filter((ink) => !isLabel(ink)) }))

@@ -1,7 +1,7 @@
 import { palette } from '../base/palette.ts'
 import type { BenchPicture, WirePicture } from './benchPicture.ts'
 import { type Ink, pathOf, strokesPath, tagBox } from './ink.ts'
-import type { Box } from './lanes.ts'
+import type { Box, Place } from './lanes.ts'
 import { type Markup, markup } from './markup.ts'
 import { isDark } from './wireInk.ts'
 
@@ -47,7 +47,7 @@ const pens: Readonly<Record<string, Pen>> = {
 }
 
 export interface BenchSvgOptions {
-  /** Only wires up to this step, those of earlier steps as thin lanes. */
+  /** Only what is in after this step, wires of earlier steps as thin lanes. */
   readonly step?: number
   readonly title: string
 }
@@ -56,7 +56,15 @@ export interface BenchSvgOptions {
 export function writeBenchSvg(picture: BenchPicture, { step, title }: BenchSvgOptions): Markup {
   const wires = picture.wires.filter((wire) => step === undefined || wire.step <= step)
   const isNow = (wire: WirePicture): boolean => step === undefined || wire.step === step
-  const { left, top, width, height } = step === undefined ? picture : around(picture, wires.filter(isNow))
+  const bodies = picture.bodies.filter((body) => step === undefined || body.step === undefined || body.step <= step)
+  const { left, top, width, height } =
+    step === undefined
+      ? picture
+      : around(
+          picture,
+          wires.filter(isNow),
+          bodies.filter((body) => body.step === step),
+        )
   const box = [left * P, top * P, width * P, height * P].map((one) => one.toFixed(1)).join(' ')
   const isStep = step !== undefined
   const ways = (list: readonly WirePicture[]): Markup[] => list.map((wire) => lane(wire, isNow(wire), isStep))
@@ -64,16 +72,18 @@ export function writeBenchSvg(picture: BenchPicture, { step, title }: BenchSvgOp
     list.flatMap(({ ink }) => ink.map(written))
   // What is plugged in now lies over the bodies; the rest leaves their names to be read.
   const [over, under] = [wires.filter((wire) => isStep && isNow(wire)), wires.filter((wire) => !isStep || !isNow(wire))]
-  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inksOf(picture.breadboards)}${ways(under)}${inksOf(picture.bodies)}${ways(over)}${picture.labels.map(written)}${wires.filter(isNow).map(ends)}</svg>\n`
+  return markup`<svg xmlns="http://www.w3.org/2000/svg" class="mp-bench" viewBox="${box}" width="${(width * P).toFixed(0)}" height="${(height * P).toFixed(0)}" font-family="'Spline Sans Mono', monospace"><title>${title}</title><rect x="${left * P}" y="${top * P}" width="${width * P}" height="${height * P}" fill="${print.paper}"/>${inksOf(picture.breadboards)}${ways(under)}${inksOf(bodies)}${ways(over)}${picture.labels.map(written)}${wires.filter(isNow).map(ends)}</svg>\n`
 }
 
 /** Pitches around what a step plugs in, and the least that its drawing shows. */
 const AROUND = 4
 const LEAST = { width: 34, height: 20 }
 
-/** The part of the drawing in which a step has its wires; the whole for a step without any. */
-function around(picture: BenchPicture, wires: readonly WirePicture[]): Box {
-  const places = wires.flatMap(({ lane: points }) => points)
+/** The part of the drawing in which a step has its wires, or the one body that it plugs in; else the whole. */
+function around(picture: BenchPicture, wires: readonly WirePicture[], bodies: readonly Box[]): Box {
+  const places: Place[] = wires.flatMap(({ lane: points }) => points)
+  const [body] = bodies.length === 1 ? bodies : []
+  if (body) places.push({ x: body.left, y: body.top }, { x: body.left + body.width, y: body.top + body.height })
   if (places.length === 0) return picture
   const span = (all: readonly number[], from: number, long: number, least: number): readonly [number, number] => {
     const size = Math.min(long, Math.max(least, Math.max(...all) - Math.min(...all) + 2 * AROUND))

@@ -19,6 +19,8 @@ export interface BuildStep {
   readonly lines: readonly WireLine[]
   /** Parts whose legs go into their holes here. */
   readonly places?: readonly string[]
+  /** Nothing goes in here. */
+  readonly onlyWords?: true
 }
 
 interface Kind {
@@ -74,7 +76,9 @@ function checkStep(wiring: Wiring): BuildStep[] {
     const { check } = footprintOf(owner.part, owner.options)
     return check === undefined ? [] : [`${owner.ref}: ${check}`]
   })
-  return checks.length === 0 ? [] : [{ title: 'Look at these first', text: checks.join(' '), lines: [] }]
+  return checks.length === 0
+    ? []
+    : [{ title: 'Look at these first', text: checks.join(' '), lines: [], onlyWords: true }]
 }
 
 /** A part's own plug on posts stands for its wires. */

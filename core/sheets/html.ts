@@ -8,7 +8,7 @@ import { writeBenchSvg } from './benchSvg.ts'
 import { wireColours } from './colours.ts'
 import { coverBody, type KnownFindings } from './cover.ts'
 import { Markup, markup } from './markup.ts'
-import { isTable, type PageName, pageTitles, usualPages } from './pages.ts'
+import { drawnSteps, isTable, type PageName, pageTitles, usualPages } from './pages.ts'
 import { writePinChart } from './pinChart.ts'
 import { writeQr } from './qr.ts'
 import type { Sheet, WireRow } from './rows.ts'
@@ -88,7 +88,7 @@ function pageBody(printed: Printed, name: PageName, options: HtmlOptions): Marku
     if (!layout) return none('Put a breadboard on the bench first; then everything is drawn here.')
     const picture = picturePosed(wiring, layout, sheet)
     if (name === 'drawing') return writeBenchSvg(picture, { title: 'The whole breadboard' })
-    return markup`<div class="mp-build">${sheet.steps.map((step) => {
+    return markup`<div class="mp-build">${drawnSteps(sheet).map((step) => {
       const title = `${step.number}. ${step.title}`
       return markup`<figure><figcaption>${title}</figcaption>${writeBenchSvg(picture, { step: step.number, title })}</figure>`
     })}</div>`

@@ -1,6 +1,6 @@
 import { counted } from '../base/counted.ts'
 import type { KnownFindings } from './cover.ts'
-import type { Sheet } from './rows.ts'
+import type { Sheet, StepRow } from './rows.ts'
 import { type TableName, tableNames, tableOf, tableTitles } from './tables.ts'
 
 /** Pages that are no plain table. */
@@ -34,9 +34,12 @@ export const pageTitles: Readonly<Record<PageName, string>> = {
 /** Pages that a maker takes along unless told otherwise. */
 export const usualPages: readonly PageName[] = ['cover', 'wiring', 'drawing', 'chart']
 
+/** Steps of which a drawing shows something. */
+export const drawnSteps = ({ steps }: Sheet): readonly StepRow[] => steps.filter(({ onlyWords }) => !onlyWords)
+
 /** What a page will hold, in a few words; nothing for one that is always the same. */
 export function pageHolds(sheet: Sheet, name: PageName, known: KnownFindings): string {
-  if (name === 'build') return counted(sheet.steps.length, 'drawing')
+  if (name === 'build') return counted(drawnSteps(sheet).length, 'drawing')
   if (name === 'chart' || name === 'strips') return counted(sheet.boards.length, 'board')
   if (name === 'wiring') return counted(sheet.wiring.length, 'wire')
   if (!isTable(name)) return ''

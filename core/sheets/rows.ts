@@ -61,6 +61,8 @@ export interface StepRow {
   readonly wires: readonly number[]
   /** Parts whose legs go into their holes in this step. */
   readonly places?: readonly string[]
+  /** Nothing goes in here. */
+  readonly onlyWords?: true
 }
 
 export interface PinRow {

@@ -42,13 +42,8 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
       rows.push(wireRow(wiring, line, rows.length + 1, index + 1))
       return rows.length
     })
-    return {
-      number: index + 1,
-      title: step.title,
-      text: step.text,
-      wires,
-      ...(step.places ? { places: step.places } : {}),
-    }
+    const { title, text, places, onlyWords } = step
+    return { number: index + 1, title, text, wires, ...(places ? { places } : {}), ...(onlyWords ? { onlyWords } : {}) }
   })
   return {
     title: wiring.plan.title,
