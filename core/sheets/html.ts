@@ -86,7 +86,7 @@ function pageBody(printed: Printed, name: PageName, options: HtmlOptions): Marku
   if (name === 'strips') return wiring.boards.length === 0 ? none('No board yet.') : writeStrips(wiring)
   if (name === 'drawing' || name === 'build') {
     if (!layout) return none('Put a breadboard on the bench first; then everything is drawn here.')
-    const picture = picturePosed(wiring, layout, sheet)
+    const picture = picturePosed(wiring, layout, sheet, name === 'build' ? HALF_PAGE : PAGE)
     if (name === 'drawing') return writeBenchSvg(picture, { title: 'The whole breadboard' })
     return markup`<div class="mp-build">${drawnSteps(sheet).map((step) => {
       const title = `${step.number}. ${step.title}`
@@ -100,13 +100,14 @@ function pageBody(printed: Printed, name: PageName, options: HtmlOptions): Marku
   return rows.length === 0 ? none('Nothing yet.') : table(columns, rows, `mp-${name}`)
 }
 
-/** Breadth of the printed part of a page by its height, below its heading. */
+/** Breadth of the printed part of a page by its height, below its heading; and where two drawings share it. */
 const PAGE = 184 / 240
+const HALF_PAGE = 184 / 108
 
-/** The bench in the pose in which it fills an upright page better. */
-function picturePosed(wiring: Wiring, layout: Layout, sheet: Sheet): BenchPicture {
+/** The bench in the pose in which it fills the paper that it gets better. */
+function picturePosed(wiring: Wiring, layout: Layout, sheet: Sheet, paper: number): BenchPicture {
   const stands = benchPicture(wiring, layout, sheet)
-  const size = (width: number, height: number): number => Math.min(PAGE / width, 1 / height)
+  const size = (width: number, height: number): number => Math.min(paper / width, 1 / height)
   return size(stands.height, stands.width) > size(stands.width, stands.height)
     ? benchPicture(wiring, layout, sheet, 'lies')
     : stands

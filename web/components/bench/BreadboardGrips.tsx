@@ -68,10 +68,12 @@ export function BreadboardGrips({
         onPointerCancel={() => setHeld(undefined)}
         onKeyDown={(event) => key(event, ref)}
       >
-        <rect x={at.x - GRIP.width / 2} y={at.y - GRIP.height / 2} width={GRIP.width} height={GRIP.height} rx="0.3" />
-        <text x={at.x} y={at.y + 0.35} textAnchor="middle">
-          ↔ {ref}
-        </text>
+        <g transform={`translate(${at.x} ${at.y})${pose === 'lies' ? ' rotate(-90)' : ''}`}>
+          <rect x={-GRIP.width / 2} y={-GRIP.height / 2} width={GRIP.width} height={GRIP.height} rx="0.3" />
+          <text y="0.35" textAnchor="middle">
+            ↔ {ref}
+          </text>
+        </g>
       </g>
     )
   })
