@@ -4,9 +4,10 @@
  */
 import fc from 'fast-check'
 import { assign } from '../core/assign/assign.ts'
-import { layOut, priceOf, Workbench } from '../core/breadboard/layout.ts'
+import { layOut } from '../core/breadboard/layout.ts'
 import { Placement } from '../core/breadboard/placing.ts'
 import type { Movable } from '../core/breadboard/settle.ts'
+import { priceOf, Workbench } from '../core/breadboard/workbench.ts'
 import { applyEdits } from '../core/plan/edit.ts'
 import { addParts } from '../core/plan/kit.ts'
 import { emptyPlan, type Plan } from '../core/plan/planSchema.ts'
@@ -30,22 +31,16 @@ const kit = fc.record({
   others: fc.array(fc.constantFrom(...legged), { minLength: 0, maxLength: 3 }),
 })
 
-/** The best price of all spots of the movables from one on. */
+/** The best price of all spots of the movables from one on, none of which stands anywhere. */
 function bestFrom(movables: readonly Movable<unknown>[], at: number, price: () => number): number {
   const one = movables[at]
   if (!one) return price()
   let best = Number.POSITIVE_INFINITY
-  const before = one.spot
   for (const spot of one.all()) {
-    one.leave()
-    if (!one.isFree(spot)) {
-      one.stand(before)
-      continue
-    }
+    if (!one.isFree(spot)) continue
     one.stand(spot)
     best = Math.min(best, bestFrom(movables, at + 1, price))
     one.leave()
-    one.stand(before)
   }
   return best
 }
@@ -68,6 +63,7 @@ for (const { board, bodies, others } of fc.sample(kit, { seed: 20261127, numRuns
   const places = movables.reduce((product, one) => product * (one.all().length || 1), 1)
   if (places > MOST || movables.length < 2) continue
   const ours = priceOf(layOut(wiring))
+  for (const one of movables) one.leave()
   const best = bestFrom(movables, 0, () => priceOf(bench.complete((room) => placement.placeIn(room))))
   if (best <= 0 || best > NOT_WIRED) continue
   ratios.push(ours / best)

@@ -8,10 +8,11 @@ import { samplePlans } from '../testing/samples.ts'
 import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { Grid, rowOf } from './grid.ts'
-import { adoptLayout, type Layout, layOut, layoutData, layoutOf } from './layout.ts'
+import { adoptLayout, layOut, layoutData, layoutOf } from './layout.ts'
 import { AsideHand, Hand, keepPlaces, mayLieBeside, turnedPlace } from './moving.ts'
 import { placeOf } from './seats.ts'
 import { suggestBreadboards } from './suggest.ts'
+import type { Layout } from './workbench.ts'
 
 const plain = (layout: Layout): unknown => ({ ...layoutData(layout), nodes: [...layout.nodes].sort() })
 

@@ -11,9 +11,10 @@ import { randomKit } from '../testing/randomPlans.ts'
 import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { columnOf, isRail, rowOf } from './grid.ts'
-import { type Layout, layOut } from './layout.ts'
+import { layOut } from './layout.ts'
 import { suggestBreadboards } from './suggest.ts'
 import { mainEnds, touching } from './touch.ts'
+import type { Layout } from './workbench.ts'
 
 const benched = (kit: Plan): Plan => {
   const plan = applyEdits(kit, assign(resolve(kit, catalog)).edits)

@@ -5,10 +5,10 @@ import type { Wiring } from '../wiring/model.ts'
 import { type AsideSpot, asidePlace, mayTurnAside } from './aside.ts'
 import { boardOfHole, columnOf, edgesOf, type Grid, type Hole, holeAt, rowOf } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
-import type { Layout } from './layout.ts'
 import { isRailsUnit, overRailsSeat, overRailsSeatNear } from './overRails.ts'
 import { legsSeat, Occupancy, placeOf, rowSeat, type Seat, straddleSeat, straddles } from './seats.ts'
 import type { Unit } from './units.ts'
+import type { Layout } from './workbench.ts'
 
 /** Moving by hand: what a bench looks like around one unit that is picked up, and where it may be put down. */
 export class Hand {

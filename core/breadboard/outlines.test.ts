@@ -9,11 +9,12 @@ import { samplePlans } from '../testing/samples.ts'
 import { times } from '../testing/times.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { columnOf, Grid, holeAt, rowOf } from './grid.ts'
-import { type Layout, layOut } from './layout.ts'
+import { layOut } from './layout.ts'
 import { Hand } from './moving.ts'
 import { Occupancy, rowSeat, rowsOver, straddleSeat, straddles } from './seats.ts'
 import { suggestBreadboards } from './suggest.ts'
 import { type Unit, unitsOf } from './units.ts'
+import type { Layout } from './workbench.ts'
 
 const grid = new Grid({ BB1: { kind: 'half' } })
 const unit = (part: string, options = {}): Unit =>

@@ -8,10 +8,11 @@ import { makeSheet } from '../sheets/sheet.ts'
 import { wiringOf } from '../testing/plans.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { columnOf, rowOf } from './grid.ts'
-import { type Layout, layOut } from './layout.ts'
+import { layOut } from './layout.ts'
 import { Hand, mayLieBeside, turnedPlace } from './moving.ts'
 import { railWords } from './overRails.ts'
 import { placeOf } from './seats.ts'
+import type { Layout } from './workbench.ts'
 
 const full: Breadboard = { kind: 'full' }
 const bench = (places: Bench['places'] = {}, breadboards: Bench['breadboards'] = { BB1: full }): Partial<Bench> => ({

@@ -2,7 +2,8 @@ import type { Catalog } from '../catalog/catalog.ts'
 import { type Edit, freeBreadboardRef } from '../plan/edit.ts'
 import type { Breadboard, Plan } from '../plan/planSchema.ts'
 import { resolve } from '../wiring/resolve.ts'
-import { type Layout, roughLayout } from './layout.ts'
+import { roughLayout } from './layout.ts'
+import type { Layout } from './workbench.ts'
 
 const half: Breadboard = { kind: 'half' }
 const full: Breadboard = { kind: 'full' }

@@ -1,4 +1,5 @@
-import { type Layout, layoutOf } from '../breadboard/layout.ts'
+import { layoutOf } from '../breadboard/layout.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { cut, type Fault, lay } from './fault.ts'
 import { joinedBy, laidMetal, type Metal } from './metal.ts'

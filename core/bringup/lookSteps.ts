@@ -1,4 +1,4 @@
-import type { Layout } from '../breadboard/layout.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Spot } from './metal.ts'

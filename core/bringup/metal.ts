@@ -1,6 +1,6 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { boardOfHole, columnOf, type Hole, type Node, rowOf } from '../breadboard/grid.ts'
-import type { Layout } from '../breadboard/layout.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import { countingHint } from '../catalog/boardFacts.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Net, Wiring } from '../wiring/model.ts'

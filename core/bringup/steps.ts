@@ -1,4 +1,5 @@
-import { type Layout, layoutOf } from '../breadboard/layout.ts'
+import { layoutOf } from '../breadboard/layout.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { continuityTouches, type Touch } from './continuity.ts'
 import { lookSteps } from './lookSteps.ts'

@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
-import { type Layout, layoutOf } from '../breadboard/layout.ts'
+import { layoutOf } from '../breadboard/layout.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import { type Edit, type Fix, freeBreadboardRef } from '../plan/edit.ts'
 import { splitEnd } from '../plan/ends.ts'
 import type { Breadboard } from '../plan/planSchema.ts'

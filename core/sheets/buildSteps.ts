@@ -1,6 +1,6 @@
-import type { Layout } from '../breadboard/layout.ts'
 import { isRailsUnit, railWords } from '../breadboard/overRails.ts'
 import type { Unit } from '../breadboard/units.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import { footprintOf } from '../catalog/footprint.ts'
 import { ownRailOf } from '../circuit/circuit.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'

@@ -1,7 +1,7 @@
 import { sha256 } from '@noble/hashes/sha2.js'
 import { utf8ToBytes } from '@noble/hashes/utils.js'
 import { entryOf } from '../base/entryOf.ts'
-import type { Layout } from '../breadboard/layout.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { type BenchPicture, benchPicture } from './benchPicture.ts'
 import { writeBenchSvg } from './benchSvg.ts'

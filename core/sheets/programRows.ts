@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import type { Layout } from '../breadboard/layout.ts'
+import type { Layout } from '../breadboard/workbench.ts'
 import { phaseTitles } from '../bringup/step.ts'
 import { stepsOf } from '../bringup/steps.ts'
 import { asksOf } from '../firmware/asks.ts'

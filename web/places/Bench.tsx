@@ -1,7 +1,7 @@
 import { useMemo, useState } from 'react'
 import { Button, Form, ProgressBar, Spinner } from 'react-bootstrap'
-import type { Layout } from '../../core/breadboard/layout.ts'
 import { keepPlaces } from '../../core/breadboard/moving.ts'
+import type { Layout } from '../../core/breadboard/workbench.ts'
 import type { Edit } from '../../core/plan/edit.ts'
 import type { BenchPlace } from '../../core/plan/planSchema.ts'
 import { benchPicture } from '../../core/sheets/benchPicture.ts'

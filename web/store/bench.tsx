@@ -1,5 +1,6 @@
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef, useState } from 'react'
-import { adoptLayout, type Layout, type LayoutData } from '../../core/breadboard/layout.ts'
+import { adoptLayout, type LayoutData } from '../../core/breadboard/layout.ts'
+import type { Layout } from '../../core/breadboard/workbench.ts'
 import type { Finding } from '../../core/rules/finding.ts'
 import { benchRules, check } from '../../core/rules/index.ts'
 import type { Wiring } from '../../core/wiring/model.ts'

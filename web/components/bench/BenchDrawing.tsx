@@ -1,6 +1,6 @@
 import { type KeyboardEvent, memo, type PointerEvent } from 'react'
 import { rowOf } from '../../../core/breadboard/grid.ts'
-import type { Layout } from '../../../core/breadboard/layout.ts'
+import type { Layout } from '../../../core/breadboard/workbench.ts'
 import type { BenchPicture, BodyPicture, WirePicture } from '../../../core/sheets/benchPicture.ts'
 import { type Ink, pathOf, strokesPath, tagBox, turnPlace } from '../../../core/sheets/ink.ts'
 import { isDark } from '../../../core/sheets/wireInk.ts'

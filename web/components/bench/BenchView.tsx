@@ -3,9 +3,9 @@ import { Button } from 'react-bootstrap'
 import { entryOf } from '../../../core/base/entryOf.ts'
 import { type AsideSpot, asidePlace } from '../../../core/breadboard/aside.ts'
 import { isRail, rowOf } from '../../../core/breadboard/grid.ts'
-import type { Layout } from '../../../core/breadboard/layout.ts'
 import { AsideHand, Hand, mayLieBeside, nearestHole, turnedPlace } from '../../../core/breadboard/moving.ts'
 import { placeOf, type Seat } from '../../../core/breadboard/seats.ts'
+import type { Layout } from '../../../core/breadboard/workbench.ts'
 import type { BenchPlace } from '../../../core/plan/planSchema.ts'
 import {
   type BenchPicture,

@@ -1,5 +1,5 @@
 import { type KeyboardEvent, type PointerEvent, useState } from 'react'
-import type { Layout } from '../../../core/breadboard/layout.ts'
+import type { Layout } from '../../../core/breadboard/workbench.ts'
 import { type Pose, turnPlace } from '../../../core/sheets/ink.ts'
 
 /** Size of a grip and where it stands above the first row, in pitches. */

@@ -1,4 +1,4 @@
-import type { Layout } from '../../../core/breadboard/layout.ts'
+import type { Layout } from '../../../core/breadboard/workbench.ts'
 import { tickOf } from '../../../core/sheets/benchPicture.ts'
 import type { Sheet, StepRow, WireRow } from '../../../core/sheets/rows.ts'
 

@@ -1,5 +1,5 @@
 import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
-import type { Layout } from '../../../core/breadboard/layout.ts'
+import type { Layout } from '../../../core/breadboard/workbench.ts'
 import type { BenchPicture } from '../../../core/sheets/benchPicture.ts'
 import type { Place } from '../../../core/sheets/lanes.ts'
 

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import { rowOf } from '../../../core/breadboard/grid.ts'
-import type { Layout } from '../../../core/breadboard/layout.ts'
+import type { Layout } from '../../../core/breadboard/workbench.ts'
 import type { Spot } from '../../../core/bringup/metal.ts'
 import { benchPicture } from '../../../core/sheets/benchPicture.ts'
 import { makeSheet } from '../../../core/sheets/sheet.ts'

@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import type { Layout } from '../../../core/breadboard/layout.ts'
+import type { Layout } from '../../../core/breadboard/workbench.ts'
 import { type Laid, laidOf } from '../../../core/bringup/laid.ts'
 import type { Step } from '../../../core/bringup/step.ts'
 import { stepsOf } from '../../../core/bringup/steps.ts'
