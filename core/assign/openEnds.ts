@@ -1,7 +1,7 @@
 import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type DriverChannel, railOf, reachesGround } from '../circuit/circuit.ts'
-import { leadsSomewhere, otherLeg } from '../circuit/reach.ts'
+import { isOnlyHeld, leadsSomewhere, otherLeg } from '../circuit/reach.ts'
 import { networkOf } from '../circuit/still.ts'
 import { isBetweenParts } from '../wiring/between.ts'
 import { busNeed } from '../wiring/buses.ts'
@@ -31,7 +31,9 @@ const gathered = memo((wiring: Wiring) => {
     if (mine) mine.push(use)
     else byPart.set(use.part, [use])
   }
-  const tails = new Set(wiring.signals.flatMap((use) => (use.state === 'placed' ? [] : [use.tail])))
+  const tails = new Map<string, SignalUse[]>()
+  for (const use of wiring.signals)
+    if (use.state !== 'placed') tails.set(use.tail, [...(tails.get(use.tail) ?? []), use])
   return { byPart, tails, unused: new Set(wiring.plan.unused) }
 })
 
@@ -86,8 +88,9 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
             ? 'other-rule'
             : 'open',
       })
-    // The far leg of a resistor in series waits with its signal.
-    if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end) && !tails.has(end))
+    // The far leg of a resistor in series waits with its signal, where that waits.
+    const waits = (tails.get(end) ?? []).some((use) => use.part === part || openSignal(wiring, use)?.required)
+    if (pin.role === 'passive' && !wiring.netOf(end).wired && !unused.has(end) && !waits)
       found.push({
         end,
         kind: 'series',
@@ -97,17 +100,8 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
       })
   }
   for (const use of byPart.get(part) ?? []) {
-    if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) continue
-    if (wiring.netOf(use.end).wired && (leadsOn(wiring, use) || isHeld(wiring, use))) continue
-    if (use.state === 'joined' && (!use.facts.required || isBetweenParts(wiring, use))) continue
-    if (isOnPost(wiring, use)) continue
-    found.push({
-      end: use.end,
-      kind: 'signal',
-      required: use.facts.required && !isSpareInput(wiring, use),
-      what: `needs ${needWords(use.facts.needs)}`,
-      why: 'open',
-    })
+    const open = openSignal(wiring, use)
+    if (open) found.push(open)
   }
   for (const tie of wiring.ties)
     if (tie.part === part && tie.state === 'open')
@@ -120,6 +114,21 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
       })
   // A leg that is both the side of a signal and one that is tied waits once.
   return found.filter(({ end }, at) => found.findIndex((one) => one.end === end) === at)
+}
+
+/** A signal that waits for a pin of a board; undefined for one that has its way. */
+function openSignal(wiring: Wiring, use: SignalUse): OpenEnd | undefined {
+  if (use.state !== 'open' && !(use.state === 'joined' && use.hosts.length === 0)) return undefined
+  if (wiring.netOf(use.end).wired && (leadsOn(wiring, use) || isHeld(wiring, use))) return undefined
+  if (use.state === 'joined' && (!use.facts.required || isBetweenParts(wiring, use))) return undefined
+  if (isOnPost(wiring, use)) return undefined
+  return {
+    end: use.end,
+    kind: 'signal',
+    required: use.facts.required && !isSpareInput(wiring, use),
+    what: `needs ${needWords(use.facts.needs)}`,
+    why: 'open',
+  }
 }
 
 /**
@@ -183,25 +192,8 @@ const isSwitchedLoad = (wiring: Wiring, { part, end, facts }: SignalUse): boolea
 /** Nothing but resistors to rails hangs on it: a divider, or a contact with its pull, that nobody reads. */
 function endsInResistors(circuit: Circuit, start: Net, use: SignalUse): boolean {
   if (use.facts.direction !== 'passive' || isLoad(use.facts.needs)) return false
-  const seen = new Set([start])
-  const queue = [start]
-  let resistors = 0
-  for (let net = queue.pop(); net; net = queue.pop()) {
-    if (net.ground || net.sources.length > 0) continue
-    const beside = circuit.on(net).filter((one) => one.part !== use.part)
-    const legs = new Set(beside.flatMap(({ a, b }) => [a, b]))
-    if (beside.some(({ kind }) => kind !== 'resistor' && kind !== 'capacitor')) return false
-    if (net.ends.some((end) => !legs.has(end) && !end.startsWith(`${use.part.ref}.`))) return false
-    for (const { kind, netA, netB } of beside) {
-      if (kind !== 'resistor') continue
-      resistors += 1
-      const other = netA === net ? netB : netA
-      if (seen.has(other)) continue
-      seen.add(other)
-      queue.push(other)
-    }
-  }
-  return resistors > 0
+  const isHeld = circuit.on(start).some(({ kind, part }) => kind === 'resistor' && part !== use.part)
+  return isHeld && isOnlyHeld(circuit, start, use.part)
 }
 
 /** It has a wire, to a post of the board that is no signal: a button at reset, or a mistake of which pin-not-signal speaks. */

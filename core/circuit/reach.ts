@@ -98,6 +98,22 @@ export function behindResistors(circuit: Circuit, start: Net): Net[] {
   return [...nets]
 }
 
+/**
+ * Nothing but resistors and capacitors hangs on a net besides one part, up to the rails at which they end and the nets at
+ * which the way stops: it is held, and nobody reads it or takes a current from it.
+ */
+export function isOnlyHeld(circuit: Circuit, start: Net, own: PartInstance, stops: readonly Net[] = []): boolean {
+  return behindResistors(circuit, start).every((net) => {
+    if (net.ground || net.sources.length > 0 || stops.includes(net)) return true
+    const beside = circuit.on(net).filter(({ part }) => part !== own)
+    const legs = new Set(beside.flatMap(({ a, b }) => [a, b]))
+    return (
+      beside.every(({ kind }) => kind === 'resistor' || kind === 'capacitor') &&
+      net.ends.every((end) => legs.has(end) || end.startsWith(`${own.ref}.`))
+    )
+  })
+}
+
 /** A battery, a socket: a part that gives current by itself. */
 export const isCell = ({ part, supplies }: PartInstance): boolean =>
   supplies.length === 0 && part.rails.some(({ from }) => from === undefined)

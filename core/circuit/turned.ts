@@ -1,7 +1,7 @@
 import { holds } from '../catalog/when.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
-import { circuitOf } from './circuit.ts'
+import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { circuitOf, type DriverChannel } from './circuit.ts'
 import { verdictsOf } from './verdicts.ts'
 
 interface Legs {
@@ -96,6 +96,11 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
     if (k.sources.length > 0 && a.wired && a.sources.length === 0) return `its cathode ${cathode} is on a supply`
     return undefined
   }
+  const { channels } = circuitOf(wiring)
+  const outputAt = (net: Net): DriverChannel | undefined => channels.find(({ output }) => wiring.netOf(output) === net)
+  const high = outputAt(a)
+  if (high?.facts.supply !== undefined && k.ground)
+    return `its anode ${anode} is on ${high.output} and its cathode ${cathode} on ground, which it shorts when ${high.output} is high`
   // Where nothing else feeds what hangs behind it, its lack of a supply is said.
   if (a.sources.length === 0) return undefined
   const kept = keptBack(wiring, cathode)
@@ -105,7 +110,9 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
     const functions = wiring.terminal(end)?.host?.functions
     return functions?.has('sink') === true && end !== cathode
   })
-  return switched ? `its anode ${anode} is on the supply and its cathode ${cathode} on the switched side` : undefined
+  return switched || outputAt(k)
+    ? `its anode ${anode} is on the supply and its cathode ${cathode} on the switched side`
+    : undefined
 }
 
 /** Plus of a battery or a socket at which nothing hangs but cathodes. */

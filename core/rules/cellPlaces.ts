@@ -1,4 +1,6 @@
+import { isCell } from '../circuit/reach.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import { splitEnd } from '../plan/ends.ts'
 import { CELL_VOLTS, cellPlaceOf } from '../wiring/cellPlaces.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
@@ -52,6 +54,37 @@ export function sayCellTurned(wiring: Wiring, report: (one: Report) => void): vo
     })
   }
 }
+
+export const cellHalfMessages = {
+  cellHalf: '{open} of {part} has no wire, and the other pole {wired} has: the cell is not charged and feeds nothing.',
+}
+
+/** A cell with one pole on its charger. */
+export function sayHalfCells(wiring: Wiring, report: (one: Report) => void): void {
+  const unused = new Set(wiring.plan.unused)
+  for (const part of wiring.parts) {
+    const { plus, minus, isCharger } = cellPlaceOf(part) ?? {}
+    if (!isCharger || plus === undefined || minus === undefined) continue
+    const [open, wired] = wiring.netOf(plus).wired ? [minus, plus] : [plus, minus]
+    if (wiring.netOf(open).wired || !wiring.netOf(wired).wired || unused.has(open)) continue
+    // Of a cell that has one wire alone its own rule speaks.
+    if (!wiring.netOf(wired).ends.some((end) => isWhole(wiring, splitEnd(end).ref))) continue
+    report({
+      severity: 'caution',
+      at: [open, wired],
+      message: 'cellHalf',
+      data: { open: open.slice(part.ref.length + 1), part: part.ref, wired },
+      why: 'A current flows in a circle: in at one pole of the cell and out at the other, both of them on the charger.',
+      numbers: {},
+    })
+  }
+}
+
+/** A cell of which both poles have a wire. */
+const isWhole = (wiring: Wiring, ref: string): boolean =>
+  (wiring.supplies.some((supply) => supply.ref === ref) ||
+    wiring.parts.some((part) => part.ref === ref && isCell(part))) &&
+  ['+', '-'].every((pole) => wiring.netOf(`${ref}.${pole}`).wired)
 
 export const cellGroundMessages = {
   bypassed: '{minus} lies on ground: what protects the cell is by-passed. Ground of what {part} feeds is {ground}.',

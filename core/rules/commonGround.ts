@@ -3,7 +3,7 @@ import { circuitOf, railOf } from '../circuit/circuit.ts'
 import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
-import { cellGroundMessages, sayCellGround } from './cellPlaces.ts'
+import { cellGroundMessages, cellHalfMessages, sayCellGround, sayHalfCells } from './cellPlaces.ts'
 import type { Rule } from './finding.ts'
 import { sayIdleConverters, sayLoops, sayRaised, supplyLoopMessages } from './supplyLoop.ts'
 
@@ -13,12 +13,18 @@ export const commonGround: Rule = {
     severities: ['fault', 'caution'],
     about:
       'Two sides exchange signals or current, and their grounds are not joined; or what a supply gives finds no way back to it.',
-    messages: { apart: '{what}, but {a} and {b} are not joined.', ...supplyLoopMessages, ...cellGroundMessages },
-    lacking: ['apart', 'noReturn', 'idle', 'idleConverter'],
+    messages: {
+      apart: '{what}, but {a} and {b} are not joined.',
+      ...supplyLoopMessages,
+      ...cellGroundMessages,
+      ...cellHalfMessages,
+    },
+    lacking: ['apart', 'noReturn', 'idle', 'idleConverter', 'cellHalf'],
     fixable: true,
   },
   check(wiring, report) {
     sayCellGround(wiring, report)
+    sayHalfCells(wiring, report)
     const said = new Set<string>()
     const named = new Set<Net>()
     const say = (a: string, b: string, at: readonly string[], what: string): void => {

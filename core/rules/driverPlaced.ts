@@ -1,6 +1,6 @@
 import { circuitOf, type DriverChannel, type Element, ownRailOf, railOf, railWords } from '../circuit/circuit.ts'
 import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
-import { behindResistors, leadsSomewhere } from '../circuit/reach.ts'
+import { behindResistors, isOnlyHeld, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { moverOf } from '../wiring/signals.ts'
 import { groundEnd } from '../wiring/supply.ts'
@@ -183,9 +183,14 @@ export function sayExchanged(wiring: Wiring, report: (one: Report) => void): voi
         .on(net)
         .flatMap((one) => (one.lights || one.kind === 'load' || one.kind === 'winding' ? [one.part.ref] : [])),
     )
-    const pin = far
+    const mover = far
       .flatMap((net) => circuit.at(net))
-      .find(({ host, net }) => host?.board !== undefined && !near.includes(net))?.host?.end
+      .find(
+        ({ host, net, role, terminal: { owner } }) =>
+          !near.includes(net) &&
+          (host?.board !== undefined || (role === 'out' && owner.kind === 'part' && owner.part.build !== 'component')),
+      )
+    const pin = mover?.host?.end ?? mover?.terminal.end
     if (loads.length === 0 || pin === undefined) continue
     report({
       severity: 'fault',
@@ -234,11 +239,23 @@ const othersMove = (wiring: Wiring, channels: readonly DriverChannel[]): boolean
     (use) => use.hosts.length > 0 && use.facts.direction === 'in' && channels.some(({ part }) => part === use.part),
   )
 
+/** A resistor of fewer ohms at an output is a load, not a pull-up. */
+const LEAST_PULL = 1000
+
 /** Outputs that a pin moves and that have no wire, while others of the driver do, or of a transistor the only one. */
 export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): void {
-  const { channels } = circuitOf(wiring)
+  const circuit = circuitOf(wiring)
+  const { channels } = circuit
   const unused = new Set(wiring.plan.unused)
-  const isWired = ({ output }: DriverChannel): boolean => wiring.netOf(output).wired || unused.has(output)
+  const isWired = ({ part, output, inputs }: DriverChannel): boolean => {
+    if (unused.has(output)) return true
+    const net = wiring.netOf(output)
+    if (!net.wired || part.part.build !== 'component' || net.ground || net.sources.length > 0) return net.wired
+    // A transistor on whose output there is no more than a pull-up, or a resistor to its own input.
+    const isLoad = ({ kind, ohms }: Element): boolean => kind === 'resistor' && (ohms ?? 0) < LEAST_PULL
+    const stops = inputs.map((end) => wiring.netOf(end))
+    return circuit.on(net).some(isLoad) || !isOnlyHeld(circuit, net, part, stops)
+  }
   for (const part of new Set(channels.map((one) => one.part))) {
     const mine = channels.filter((one) => one.part === part)
     if (part.part.build !== 'component' && !mine.some(isWired)) continue
