@@ -99,7 +99,7 @@ export function behindResistors(circuit: Circuit, start: Net): Net[] {
 }
 
 /**
- * Nothing but resistors and capacitors hangs on a net besides one part, up to the rails at which they end and the nets at
+ * Nothing but resistors, capacitors and clamping diodes hangs on a net besides one part, up to the rails at which they end and the nets at
  * which the way stops: it is held, and nobody reads it or takes a current from it.
  */
 export function isOnlyHeld(circuit: Circuit, start: Net, own: PartInstance, stops: readonly Net[] = []): boolean {
@@ -107,8 +107,11 @@ export function isOnlyHeld(circuit: Circuit, start: Net, own: PartInstance, stop
     if (net.ground || net.sources.length > 0 || stops.includes(net)) return true
     const beside = circuit.on(net).filter(({ part }) => part !== own)
     const legs = new Set(beside.flatMap(({ a, b }) => [a, b]))
+    // A diode to a rail leads a kick away.
+    const isClamp = ({ kind, lights, netA, netB }: Element): boolean =>
+      kind === 'diode' && !lights && [netA, netB].some((one) => one.ground || one.sources.length > 0)
     return (
-      beside.every(({ kind }) => kind === 'resistor' || kind === 'capacitor') &&
+      beside.every((one) => one.kind === 'resistor' || one.kind === 'capacitor' || isClamp(one)) &&
       net.ends.every((end) => legs.has(end) || end.startsWith(`${own.ref}.`))
     )
   })

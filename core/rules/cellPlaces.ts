@@ -4,6 +4,7 @@ import { splitEnd } from '../plan/ends.ts'
 import { CELL_VOLTS, cellPlaceOf } from '../wiring/cellPlaces.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
+import { takeOut } from './mend.ts'
 
 export const cellVoltsMessages = {
   cell: '{pin} gets {volts} from {source}; it is there for a lithium cell of {least} to {most}.',
@@ -56,6 +57,7 @@ export function sayCellTurned(wiring: Wiring, report: (one: Report) => void): vo
 }
 
 export const cellHalfMessages = {
+  cellShorted: '{plus} and {minus} are joined: a cell between them would be shorted.',
   cellHalf: '{open} of {part} has no wire, and the other pole {wired} has: the cell is not charged and feeds nothing.',
 }
 
@@ -65,6 +67,16 @@ export function sayHalfCells(wiring: Wiring, report: (one: Report) => void): voi
   for (const part of wiring.parts) {
     const { plus, minus, isCharger } = cellPlaceOf(part) ?? {}
     if (!isCharger || plus === undefined || minus === undefined) continue
+    if (wiring.netOf(plus) === wiring.netOf(minus) && wiring.netOf(plus).wired)
+      report({
+        severity: 'fault',
+        at: [plus, minus],
+        message: 'cellShorted',
+        data: { plus, minus },
+        why: 'The two pads are the poles of the cell. Joined they short it, and the protection of the module is not asked.',
+        numbers: {},
+        propose: () => [plus, minus].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
+      })
     const [open, wired] = wiring.netOf(plus).wired ? [minus, plus] : [plus, minus]
     if (wiring.netOf(open).wired || !wiring.netOf(wired).wired || unused.has(open)) continue
     // Of a cell that has one wire alone its own rule speaks.

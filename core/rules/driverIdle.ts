@@ -8,6 +8,7 @@ import {
   sayConstant,
   sayExchanged,
   sayHalfContacts,
+  sayHalfMeters,
   sayHighSide,
   sayJoined,
   sayJoinedContacts,
@@ -29,7 +30,7 @@ export const driverIdle: Rule = {
       ...driverPlacedMessages,
       idle: '{outputs} {outputs:carries/carry} {loads} and never {outputs:moves/move}: {because}.',
     },
-    lacking: ['idle', 'noReturn', 'nothingOn', 'halfContact', 'passedBy'],
+    lacking: ['idle', 'noReturn', 'nothingOn', 'halfContact', 'halfMeter', 'passedBy'],
     fixable: true,
   },
   check(wiring, report) {
@@ -42,6 +43,7 @@ export const driverIdle: Rule = {
     sayExchanged(wiring, report)
     sayNothingOn(wiring, report)
     sayHalfContacts(wiring, report)
+    sayHalfMeters(wiring, report)
     sayPassedBy(wiring, report)
     sayAlike(wiring, report)
     for (const { outputs, loads, open, off } of idleOutputs(wiring))

@@ -14,6 +14,7 @@ export const driverPlacedMessages = {
   constant: '{part} on {outputs} never changes: {inputs} {inputs:lies/lie} on a rail.',
   nothingOn: '{inputs} {inputs:moves/move} {outputs}, on which nothing hangs.',
   halfContact: '{wired} {wired:is/are} wired and {open} {open:is/are} not: {part} switches nothing with {them}.',
+  halfMeter: '{wired} is wired and {open} is not: {part} measures no current with one side alone.',
   passedBy:
     '{load} lies straight on its supply and runs for good, and {part}, which {pins} {pins:moves/move}, carries nothing.',
   otherKind: '{load} hangs on {outputs} of {part}, which {outputs:drives/drive} a {kinds} only.',
@@ -294,6 +295,24 @@ export function sayHalfContacts(wiring: Wiring, report: (one: Report) => void): 
       message: 'halfContact',
       data: { wired, open, part, them: wired.length === 1 ? 'it' : 'them' },
       why: 'A contact joins its common with one of its two other sides. The current comes in at one and goes on at the other; with one of them alone nothing is switched. Run the load to the side that is missing, or mark it as left open.',
+      numbers: {},
+    })
+  }
+}
+
+/** A meter of currents of which one side alone is wired. */
+export function sayHalfMeters(wiring: Wiring, report: (one: Report) => void): void {
+  const unused = new Set(wiring.plan.unused)
+  for (const { kind, part, a, b, netA, netB } of circuitOf(wiring).elements) {
+    if (kind !== 'shunt' || part.part.build === 'component' || netA.wired === netB.wired) continue
+    const [wired, open] = netA.wired ? [a, b] : [b, a]
+    if (unused.has(open)) continue
+    report({
+      severity: 'caution',
+      at: [wired, open],
+      message: 'halfMeter',
+      data: { wired, open, part: part.ref },
+      why: 'The current that is to be measured goes in at one side and comes out at the other: the meter lies in the wire, between the supply and what it feeds.',
       numbers: {},
     })
   }

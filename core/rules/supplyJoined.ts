@@ -1,4 +1,4 @@
-import { circuitOf } from '../circuit/circuit.ts'
+import { circuitOf, railOf } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, Source, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
@@ -13,6 +13,8 @@ export const supplyJoined: Rule = {
       'Two sources are joined with each other, of different voltage or each with a regulator of its own, or one with ground; or a contact that closes does so.',
     messages: {
       ground: '{names} is joined with ground.',
+      inputGround: '{inputs}, where {board} takes its supply in, {inputs:is/are} joined with ground.',
+      knob: '{part} joins {source} ({volts}) with {other} when it is turned to {end}.',
       sources: '{names} are joined with each other.',
       meets: '{part} joins {source} ({volts}) with {other} ({otherVolts}) when it closes.',
       closes: '{part} joins {source} ({volts}) with ground when it closes.',
@@ -23,6 +25,8 @@ export const supplyJoined: Rule = {
   },
   check(wiring, report) {
     sayNets(wiring, report)
+    sayInputsOnGround(wiring, report)
+    sayKnobs(wiring, report)
     sayContactsToGround(wiring, report)
     sayContactsBetween(wiring, report)
     sayOutputsOnGround(wiring, report)
@@ -56,6 +60,61 @@ function sayNets(wiring: Wiring, report: Say): void {
         : `Each source holds its own voltage, and the difference drives a current from one into the other that nothing limits. ${refs.size > 1 ? 'Also two of equal voltage fight: no two regulators are quite the same.' : ''} Join their grounds only.`.trim(),
       numbers: Object.fromEntries(ends.map((one) => [one.end, one.volts])),
       propose: () => takeOut(wiring, touches),
+    })
+  }
+}
+
+/** Where a board takes a supply in, on ground: what the board gives there itself, or what is plugged in, is shorted. */
+function sayInputsOnGround(wiring: Wiring, report: Say): void {
+  for (const { ref, board } of wiring.boards) {
+    const ends = new Set(board.feeds.flatMap(({ pins }) => pins.map((pin) => `${ref}.${pin}`)))
+    const inputs = [...ends].filter((end) => {
+      const net = wiring.netOf(end)
+      return net.wired && net.ground && net.sources.length === 0
+    })
+    if (inputs.length === 0) continue
+    report({
+      severity: 'fault',
+      at: inputs,
+      message: 'inputGround',
+      data: { inputs, board: ref },
+      why: 'Behind such a pin lies the input of a regulator, and on most boards what comes from the socket as well. On ground it shorts that, or whatever is joined with it later.',
+      numbers: {},
+      propose: () => inputs.flatMap((input) => takeOut(wiring, (a, b) => a === input || b === input)),
+    })
+  }
+}
+
+/** A knob as a resistor of two legs from rail to rail: at one of its ends it is a piece of wire. */
+function sayKnobs(wiring: Wiring, report: Say): void {
+  for (const { ref, part } of wiring.parts) {
+    if (!part.rheostat) continue
+    const { tap, ends } = part.rheostat
+    const here = wiring.netOf(`${ref}.${tap}`)
+    const rail = railOf(here)
+    const [far] = ends.flatMap((pin) => {
+      const net = wiring.netOf(`${ref}.${pin}`)
+      const other = net === here ? undefined : railOf(net)
+      return other && other.volts !== rail?.volts ? [{ end: `${ref}.${pin}`, rail: other }] : []
+    })
+    // Of a tap that is on a rail by itself pin-on-rail speaks.
+    const isHung = ends.some((pin) => wiring.netOf(`${ref}.${pin}`) === here)
+    if (!rail || !far || !isHung) continue
+    const [high, low] = rail.volts > far.rail.volts ? [rail, far.rail] : [far.rail, rail]
+    if (!high.source) continue
+    report({
+      severity: 'fault',
+      at: [`${ref}.${tap}`, far.end],
+      message: 'knob',
+      data: {
+        part: ref,
+        source: high.source.end,
+        volts: formatVolts(high.volts),
+        other: low.source?.end ?? 'ground',
+        end: far.end,
+      },
+      why: 'Between its tap and the end to which it is turned a knob has no resistance: the track burns, or the supply breaks down. Run the tap to what is to be set or read.',
+      numbers: { volts: high.volts },
     })
   }
 }
@@ -115,8 +174,8 @@ function sayOutputsOnGround(wiring: Wiring, report: Say): void {
     const supply = facts.supply === undefined ? undefined : `${part.ref}.${facts.supply}`
     const source = supply === undefined ? undefined : wiring.netOf(supply).sources[0]
     if (!supply || !source || !wiring.netOf(output).ground || wiring.netOf(supply).ground) continue
-    // Held low for good it only ever joins its output with ground.
-    const isLow = (end: string): boolean => !wiring.netOf(end).wired || wiring.netOf(end).ground
+    // Held low for good it only ever joins its output with ground; an input that is open may go high.
+    const isLow = (end: string): boolean => wiring.netOf(end).ground
     if (inputs.length > 0 && inputs.every(isLow)) continue
     report({
       severity: 'fault',

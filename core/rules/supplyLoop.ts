@@ -9,6 +9,7 @@ import { moveTo } from './mend.ts'
 
 export const supplyLoopMessages = {
   noReturn: 'What {plus} gives never comes back: {minus} {minus:is/are} {state}.',
+  onSignal: '{minus} is joined with {pins}, where signals run, and with no ground.',
   raised: '{minus} lies on {rail} instead of ground.',
   idleConverter: '{outputs} {outputs:has/have} no wire: what {part} makes of its supply feeds nothing.',
   idle: '{plus} has no wire: {supply} feeds nothing, although {minus} is joined.',
@@ -28,6 +29,21 @@ export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, repo
     if (unused.has(plus) || minus.some((end) => unused.has(end))) continue
     const out = isWired(plus)
     const back = minus.some(isWired)
+    // Of a cable that speaks its own rule knows more.
+    const pins = speaks ? [] : signalsAt(wiring, minus)
+    if (pins.length > 0)
+      report({
+        severity: 'fault',
+        at: [...minus, ...pins],
+        message: 'onSignal',
+        data: { minus: minus[0] as string, pins },
+        why: 'The whole current of a supply comes back into its minus. A pin for signals bears a few milliamperes, and no ground is common then to what the supply feeds and to what is read.',
+        numbers: {},
+        propose: () => {
+          const to = groundPost(wiring.boards[0])
+          return to === undefined ? [] : moveTo(wiring, minus[0] as string, to)
+        },
+      })
     if (!out && back && !speaks)
       report({
         severity: 'caution',
@@ -64,6 +80,21 @@ export function sayLoops(wiring: Wiring, isNamed: (end: string) => boolean, repo
     })
   }
 }
+
+/** Pins for signals of a board on the minus of a supply, where nothing else leads on from there that bears a current. */
+function signalsAt(wiring: Wiring, minus: readonly string[]): string[] {
+  const circuit = circuitOf(wiring)
+  return minus.flatMap((end) => {
+    const net = wiring.netOf(end)
+    if (!net.wired || net.ground || net.sources.length > 0) return []
+    const carries = circuit.on(net).some(({ kind, ohms }) => kind !== 'capacitor' && (ohms ?? 0) < LEAST_HOLD)
+    if (carries || circuit.channels.some(({ output }) => wiring.netOf(output) === net)) return []
+    return net.ends.filter((one) => wiring.terminal(one)?.boardPin?.kind === 'io')
+  })
+}
+
+/** Resistors of so many ohms and more hold a line and carry nothing that counts. */
+const LEAST_HOLD = 1000
 
 /** Some way leads from plus to minus without going through the source itself, or may still. */
 function isClosed(wiring: Wiring, { ref, plus, minus }: Cell, cells: readonly Cell[]): boolean {

@@ -1,6 +1,7 @@
 import type { Short } from './plans.ts'
 import { led, ohms } from './short.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
+import { mistakenChanged, soundChanged } from './suiteChanged.ts'
 import { mistakenEveryday, soundEveryday } from './suiteEveryday.ts'
 import { mistakenForgotten, soundForgotten } from './suiteForgotten.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
@@ -58,6 +59,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundForgotten,
   ...soundEveryday,
   ...soundOver,
+  ...soundChanged,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
@@ -68,4 +70,5 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenForgotten,
   ...mistakenEveryday,
   ...mistakenOver,
+  ...mistakenChanged,
 ]

@@ -1,0 +1,165 @@
+import type { Short } from './plans.ts'
+import { five, gnd, i2c, led, motor, ohms, pack } from './short.ts'
+
+/** Wirings of the other suites with one wire taken out, moved to the next leg, or changed for another. */
+
+const half = `${gnd}, D.VSS MCU.5V, D.VS PACK.+, D.GND MCU.GND, D.GND.2 MCU.GND, D.GND.4 MCU.GND, D.EN12 MCU.5V, D.1A MCU.6`
+const coil = { D: 'l293d', M: 'solenoid', X: 'diode' }
+const cell = { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056', U: 'boost', G: 'max17048' }
+const charged = `B.- C.B-, C.OUT- MCU.GND, U.IN+ C.OUT+, U.IN- C.OUT-, U.OUT- C.OUT-, U.OUT+ MCU.VIN, G.BAT B.+, G.VIN MCU.3V3, G.GND MCU.GND, ${i2c('21', '22', 'G')}`
+const touched = { T: 'ttp223', Q: 'npn', R: ohms(1000), Z: 'buzzer-active' }
+const strip = { Q: 'nmos', P: 'strip-12v', R: ohms(10_000) }
+const pump = { Q: 'nmos', R: ohms(10_000), M: 'pump', X: 'diode' }
+const metered = { W: 'ina219', B: { part: 'battery-box', options: { volts: 6 } }, S: 'servo-sg90' }
+const colours = { D: { part: 'rgb-led', options: { common: 'anode' } }, R: ohms(220), G: ohms(220), B: ohms(220) }
+
+export const soundChanged: readonly (Short & { title: string })[] = [
+  {
+    title: 'a coil between an output and ground, its diode the right way round',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { ...coil, M: { part: 'solenoid', options: { milliamps: 300 } } },
+    wires: `${half}, D.GND.3 MCU.GND, D.1Y M.+, M.- PACK.-, X.K M.+, X.A M.-`,
+  },
+  {
+    title: 'diodes that clamp both outputs of a bridge',
+    mcu: 'uno-r3',
+    supplies: pack(9),
+    parts: { D: 'l293d', M: motor(), X: 'diode', Y: 'diode' },
+    wires: `${half}, D.GND.3 MCU.GND, D.2A MCU.7, D.1Y M.M1, D.2Y M.M2, X.A MCU.GND, X.K D.1Y, Y.A D.1Y, Y.K PACK.+`,
+  },
+  {
+    title: 'a transistor that turns a level round, read by a pin',
+    mcu: 'pico',
+    parts: { Q: 'nmos', R: ohms(10_000), D: ohms(10_000) },
+    wires: 'Q.S MCU.GND, Q.G MCU.GP15, D.1 Q.G, D.2 MCU.GND, R.1 Q.D, R.2 MCU.3V3, Q.D MCU.GP14',
+  },
+  {
+    title: 'a resistor as a heater behind a transistor',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { Q: 'nmos', H: { part: 'resistor', options: { ohms: 47, watts: 2 } }, R: ohms(10_000) },
+    wires: `${gnd}, H.1 PACK.+, H.2 Q.D, Q.S MCU.GND, Q.G MCU.5, R.1 Q.G, R.2 MCU.GND`,
+  },
+  {
+    title: 'two colours of three, the third marked as left open',
+    mcu: 'uno-r3',
+    parts: colours,
+    wires: 'D.COM MCU.5V, D.R R.1, D.G G.1, D.B B.1, G.2 MCU.10, B.2 MCU.11',
+    unused: ['R.2'],
+  },
+]
+
+export const mistakenChanged: readonly (Short & { title: string; rule: string })[] = [
+  {
+    rule: 'polarity',
+    title: 'a diode that shorts an output of a bridge to ground',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: coil,
+    wires: `${half}, D.GND.3 MCU.GND, D.1Y M.+, M.- PACK.-, X.A M.+, X.K M.-`,
+  },
+  {
+    rule: 'polarity',
+    title: 'a diode that shorts a P-channel transistor to ground',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { Q: 'pmos', R: ohms(10_000), M: 'pump', X: 'diode' },
+    wires: `${gnd}, Q.S PACK.+, Q.D M.+, M.- PACK.-, Q.G MCU.8, R.1 Q.G, R.2 Q.S, X.A M.+, X.K M.-`,
+  },
+  {
+    rule: 'polarity',
+    title: 'a diode from the supply into an output of a bridge',
+    mcu: 'uno-r3',
+    supplies: pack(9),
+    parts: { D: 'l293d', M: motor(), Y: 'diode' },
+    wires: `${half}, D.GND.3 MCU.GND, D.2A MCU.7, D.1Y M.M1, D.2Y M.M2, Y.K D.1Y, Y.A PACK.+`,
+  },
+  {
+    rule: 'supply-joined',
+    title: 'a ground wire one leg too far, on an output that nobody uses',
+    mcu: 'uno-r3',
+    supplies: pack(9),
+    parts: { D: 'l293d', M: motor() },
+    wires: `${half}, D.3Y MCU.GND, D.2A MCU.7, D.1Y M.M1, D.2Y M.M2`,
+  },
+  {
+    rule: 'supply-joined',
+    title: 'minus of a charger where the board is fed',
+    mcu: 'pico',
+    parts: { B: cell.B, C: cell.C },
+    wires: 'B.+ C.B+, B.- C.B-, C.OUT- MCU.GND, C.OUT- MCU.VSYS',
+  },
+  {
+    rule: 'supply-joined',
+    title: 'the input of the regulator on ground',
+    mcu: 'nano-v3',
+    parts: { S: 'button' },
+    wires: 'MCU.VIN MCU.GND, S.1 MCU.4, S.2 MCU.GND',
+  },
+  {
+    rule: 'supply-joined',
+    title: 'a knob with its tap on its lower end, between the rails',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer' },
+    wires: 'K.1 MCU.GND, K.3 MCU.5V, K.W MCU.GND',
+  },
+  { rule: 'common-ground', title: 'a cell with its plus at the gauge alone', parts: cell, wires: charged },
+  {
+    rule: 'common-ground',
+    title: 'both poles of a charger on the minus of the cell',
+    parts: cell,
+    wires: `${charged}, B.- C.B+`,
+  },
+  {
+    rule: 'common-ground',
+    title: 'the minus of a servo pack on the data line of a meter',
+    mcu: 'uno-r3',
+    parts: metered,
+    wires: `${five('W')}, W.SDA MCU.A4, W.SCL MCU.A5, B.- W.SDA, W.VIN+ MCU.GND, S.VCC B.+, S.GND MCU.GND, S.SIG MCU.9`,
+  },
+  {
+    rule: 'driver-idle',
+    title: 'supply and lamp on one side of a meter',
+    supplies: pack(12),
+    parts: { A: 'ina219', L: 'lamp' },
+    wires: `${gnd}, A.VCC MCU.3V3, A.GND MCU.GND, ${i2c('21', '22', 'A')}, PACK.+ A.VIN-, A.VIN- L.+, L.- PACK.-`,
+  },
+  {
+    rule: 'driver-idle',
+    title: 'base and collector exchanged behind a touch pad',
+    mcu: 'uno-r3',
+    parts: touched,
+    wires: `${five('T')}, T.IO R.1, R.2 Q.C, Q.B Z.-, Z.+ MCU.5V, Q.E MCU.GND`,
+  },
+  {
+    rule: 'driver-idle',
+    title: 'a strip past its transistor, the pull of the gate at the drain',
+    mcu: 'pico',
+    supplies: pack(12),
+    parts: strip,
+    wires: `${gnd}, P.+ PACK.+, P.- Q.S, Q.S MCU.GND, Q.G MCU.GP15, R.1 Q.G, R.2 Q.D`,
+  },
+  {
+    rule: 'driver-idle',
+    title: 'a pump past its transistor, on whose drain the diode is left',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: pump,
+    wires: `${gnd}, M.+ PACK.+, M.- Q.S, Q.S MCU.GND, Q.G MCU.8, R.1 Q.G, R.2 MCU.GND, X.K M.+, X.A Q.D`,
+  },
+  {
+    rule: 'pin-unplaced',
+    title: 'two lamps behind one resistor whose other leg hangs in the air',
+    mcu: 'uno-r3',
+    parts: { L: led(), K: led(), R: ohms(220) },
+    wires: 'R.2 L.A, R.2 K.A, L.K MCU.GND, K.K MCU.GND',
+  },
+  {
+    rule: 'pin-unplaced',
+    title: 'the resistor of one colour of three hangs in the air',
+    mcu: 'uno-r3',
+    parts: colours,
+    wires: 'D.COM MCU.5V, D.R R.1, D.G G.1, D.B B.1, G.2 MCU.10, B.2 MCU.11',
+  },
+]
