@@ -87,6 +87,9 @@ export function turnedRound(wiring: Wiring, part: PartInstance): string | undefi
   return legs && (legs.diode ? diodeWrong(wiring, legs) : supplyWrong(wiring, legs))
 }
 
+/** Milliamperes that flow only where nothing limits them. */
+const UNLIMITED = 10_000
+
 /** What tells that a diode is turned round; undefined when nothing does. */
 function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Legs): string | undefined {
   const [a, k] = [wiring.netOf(anode), wiring.netOf(cathode)]
@@ -101,6 +104,10 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
   const high = outputAt(a)
   if (high?.facts.supply !== undefined && k.ground)
     return `its anode ${anode} is on ${high.output} and its cathode ${cathode} on ground, which it shorts when ${high.output} is high`
+  const element = circuitOf(wiring).elements.find((one) => one.a === anode && one.b === cathode)
+  const flow = element && k.ground ? verdictsOf(wiring).through(element) : undefined
+  if (flow && flow.forward > UNLIMITED)
+    return `its anode ${anode} is on the side of the supply and its cathode ${cathode} on ground`
   // Where nothing else feeds what hangs behind it, its lack of a supply is said.
   if (a.sources.length === 0) return undefined
   const kept = keptBack(wiring, cathode)

@@ -199,8 +199,41 @@ testRule(pinNotSignal, {
       wires: 'T.VCC MCU.3V3, T.GND MCU.GND, T.RST MCU.RESET',
     },
     { title: 'a button at reset', parts: { B: 'button' }, wires: 'B.1 MCU.EN, B.2 MCU.GND' },
+    {
+      title: 'the same over a resistor',
+      mcu: 'uno-r3',
+      parts: { B: 'button', R: ohms(470) },
+      wires: 'R.1 MCU.RESET, R.2 B.1, B.2 MCU.GND',
+    },
+    {
+      title: 'a lamp from a supply to the post that resets the board',
+      mcu: 'uno-r3',
+      parts: { L: 'led', R: ohms(1000) },
+      wires: 'R.1 MCU.5V, R.2 L.A, L.K MCU.RESET',
+    },
   ],
   invalid: [
+    {
+      title: 'a lamp that draws from the post that resets the board',
+      mcu: 'uno-r3',
+      parts: { L: 'led', R: ohms(1000) },
+      wires: 'R.1 MCU.RESET, R.2 L.A, L.K MCU.GND',
+      says: ['caution: L brings MCU.RESET down over a resistor, which resets the board.'],
+    },
+    {
+      title: 'a button of a pin that pulls at reset over a resistor',
+      mcu: 'nano-v3',
+      parts: { B: 'button', R: ohms(10_000) },
+      wires: 'B.1 MCU.4, B.2 MCU.GND, R.1 MCU.RESET, R.2 MCU.4',
+      says: ['caution: B brings MCU.RESET down over a resistor, which resets the board.'],
+    },
+    {
+      title: 'a magnet switch on reset',
+      mcu: 'nano-v3',
+      parts: { H: 'hall-a3144' },
+      wires: 'H.VCC MCU.5V, H.GND MCU.GND, H.OUT MCU.RESET',
+      says: ['fault: H.OUT needs an edge interrupt and hangs on MCU.RESET, which resets the board.'],
+    },
     {
       title: 'a knob on a hole that leads nowhere',
       mcu: 'uno-r3',

@@ -1,7 +1,8 @@
 import { candidates } from '../assign/candidates.ts'
-import { circuitOf, type Port } from '../circuit/circuit.ts'
+import { circuitOf, type Port, railOf } from '../circuit/circuit.ts'
+import { behindResistors } from '../circuit/reach.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { bestSource, groundEnd } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
@@ -18,31 +19,36 @@ const words = {
 export const pinNotSignal: Rule = {
   meta: {
     id: 'pin-not-signal',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about:
       'A signal, a supply or a ground of a part hangs on a pin that is none: reset, enable, reference, not connected.',
     messages: {
       hangs: '{pin} {asks} and hangs on {at}, which {what}.',
       replaces: '{pins} {pins:hangs/hang} on {pin}, where {outside} belongs.',
+      pulled: '{part} brings {at} down{over}, which {what}.',
       none: '{others} {others:hangs/hang} on {pin}, which is {none}.',
     },
     fixable: true,
   },
   check(wiring, report) {
     const circuit = circuitOf(wiring)
+    const direct = new Set<unknown>(wiring.plan.wires.flat())
     for (const port of circuit.ports.values()) {
       sayNothing(wiring, port, report)
       const pin = port.terminal.boardPin
       if (!pin || (pin.kind !== 'control' && pin.kind !== 'none') || !port.net.wired) continue
+      // Of several posts of one net the one that has the wire.
+      if (!direct.has(port.terminal.end)) continue
       const isNothing = pin.kind === 'none'
       const what = isNothing ? 'is not connected' : pin.control ? words[pin.control] : 'is no signal'
+      if (pin.control === 'reset') sayPulled(wiring, port, report)
       for (const other of circuit.at(port.net)) {
         if (other.terminal.owner.kind !== 'part' || other.net.ground || other.net.sources.length > 0) continue
         const { use } = other
         const waits =
           use !== undefined &&
           use.hosts.length === 0 &&
-          (isNothing || use.facts.direction === 'out' || isBus(use.facts.needs))
+          (isNothing || speaks(other) || isBus(use.facts.needs) || isMovedBy(use.facts))
         const feeds = use === undefined && (other.role === 'ground' || (isNothing && other.role === 'supply'))
         if (!waits && !feeds) continue
         const asks = use ? `needs ${needWords(use.facts.needs)}` : other.role === 'ground' ? 'is ground' : 'is a supply'
@@ -63,6 +69,45 @@ export const pinNotSignal: Rule = {
 }
 
 const isBus = (need: string): boolean => need.includes('.') && !need.endsWith('.cs')
+
+/** A signal of a part that is fed: what it says is meant for somebody. A bare contact may well reset a board. */
+const speaks = ({ use, terminal: { owner } }: Port): boolean =>
+  use !== undefined &&
+  (use.facts.direction === 'out' ||
+    (use.facts.direction !== 'in' && owner.kind === 'part' && owner.supplies.length > 0))
+
+/** An input that wants pulses, or that moves something: more than what wakes up with the board. */
+const isMovedBy = ({ direction, needs, actuator }: SignalUse['facts']): boolean =>
+  direction === 'in' && (actuator || needs !== 'digital-out')
+
+/** A lamp or a load from a post that resets the board to ground, or a button of a pin over a resistor. */
+function sayPulled(wiring: Wiring, { terminal, net: start }: Port, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const net of behindResistors(circuit, start)) {
+    if (railOf(net)) continue
+    const isRead = circuit.at(net).some(({ host }) => host?.board !== undefined)
+    for (const { part, kind, lights, netA, netB } of circuit.on(net)) {
+      const other = netA === net ? netB : netA
+      const draws = lights ? netA === net : kind === 'load' || kind === 'winding'
+      const closes = kind === 'contact' && isRead && net !== start
+      const isDown = other.ground || (draws && behindResistors(circuit, other).some((one) => one.ground))
+      if ((!draws && !closes) || !isDown) continue
+      report({
+        severity: 'caution',
+        at: [terminal.end, part.ref],
+        message: 'pulled',
+        data: {
+          part: part.ref,
+          at: terminal.end,
+          over: net === start ? '' : ' over a resistor',
+          what: words.reset,
+        },
+        why: 'A weak resistor on the board holds this post high. Whatever takes a current from it brings it to a level between, where the board resets by chance or never starts. Count the position once more from the marked end.',
+        numbers: {},
+      })
+    }
+  }
+}
 
 /** A wire on a leg of a part that leads nowhere inside. */
 function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Report) => void): void {

@@ -137,6 +137,8 @@ function boardPinOnRail(port: Port, rail: RailHold): Words {
 function offRail(wiring: Wiring, circuit: Circuit, port: Port): Words | undefined {
   const { use } = port
   if (use && use.hosts.length === 0 && (use.facts.moves || use.facts.off)) {
+    // A post that resets the board, or wakes it, is held by the board until somebody closes a contact there.
+    if (circuit.at(port.net).some(({ terminal }) => terminal.boardPin?.kind === 'control')) return undefined
     // Held by resistors alone it never moves either.
     const held = heldLevel(wiring, port)
     const words = held && signalOnRail(wiring, use, held.volts, held.isHigh)
