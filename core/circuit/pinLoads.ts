@@ -42,7 +42,7 @@ const flowsOf = memo((wiring: Wiring): readonly Worst[] => {
     const alone = ports.filter((port) => !ports.some((one) => one !== port && one.net === port.net))
     if (alone.length === 0) return []
     return [...worstOf(verdict, new Set(alone))].filter(
-      ({ port, way, state }) => !isShorted(state, port.net.index, way, port.high),
+      ({ port, way, state, milliamps }) => !isShorted(state, port.net.index, way, port.high, milliamps),
     )
   })
 })
@@ -143,8 +143,16 @@ function findWorst({ island, states }: IslandVerdict): WorstAt[] {
   return [...worst.values()].sort((one, two) => (one.way === two.way ? 0 : one.way === 'source' ? -1 : 1))
 }
 
-/** The pin drives against a rail itself. */
-const isShorted = (state: State, net: number, way: 'source' | 'sink', high: number | undefined): boolean => {
+/** The pin drives against a rail itself, or over a closed contact; a resistor of next to nothing is the pin's matter. */
+const isShorted = (
+  state: State,
+  net: number,
+  way: 'source' | 'sink',
+  high: number | undefined,
+  milliamps: number,
+): boolean => {
+  if (flowingIn(state, milliamps).some(({ kind, part }) => kind === 'resistor' && part.part.build === 'component'))
+    return false
   const at = state.volts(net)
   return at !== undefined && high !== undefined && (way === 'source' ? at < 0.1 * high : at > 0.9 * high)
 }

@@ -1,3 +1,4 @@
+import { circuitOf, railsBehindContacts } from '../circuit/circuit.ts'
 import { isCell } from '../circuit/reach.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
@@ -15,9 +16,12 @@ export function sayCellVolts(wiring: Wiring, report: (one: Report) => void): voi
   for (const part of wiring.parts) {
     const place = cellPlaceOf(part)
     if (!place) continue
-    const source = wiring
-      .netOf(place.plus)
-      .sources.find(({ ref, volts }) => ref !== part.ref && (volts < CELL_VOLTS.least || volts > CELL_VOLTS.most))
+    const net = wiring.netOf(place.plus)
+    // A switch may lie between the two.
+    const behind = railsBehindContacts(circuitOf(wiring), net).flatMap(({ rail }) => rail.source ?? [])
+    const source = [...net.sources, ...behind].find(
+      ({ ref, volts }) => ref !== part.ref && (volts < CELL_VOLTS.least || volts > CELL_VOLTS.most),
+    )
     if (!source) continue
     const [volts, least, most] = [source.volts, CELL_VOLTS.least, CELL_VOLTS.most].map(formatVolts) as [
       string,

@@ -117,6 +117,23 @@ export const mistakenChanged: readonly (Short & { title: string; rule: string })
     parts: { K: 'potentiometer' },
     wires: 'K.1 MCU.GND, K.3 MCU.5V, K.W MCU.GND',
   },
+  {
+    rule: 'supply-range',
+    title: 'two cells in a row behind a switch, on a charger for one',
+    mcu: 'pico',
+    supplies: pack(8.1),
+    parts: { C: cell.C, S: 'slide-switch' },
+    wires: 'PACK.+ S.1, S.C C.B+, PACK.- C.B-, C.OUT- MCU.GND, C.OUT+ MCU.VSYS',
+    unused: ['S.3'],
+  },
+  {
+    rule: 'pin-current',
+    title: 'one ohm from a gate to ground, where ten thousand were meant',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { Q: 'nmos', L: 'lamp', R: ohms(1) },
+    wires: `${gnd}, L.+ PACK.+, L.- Q.D, Q.S MCU.GND, Q.G MCU.5, R.1 Q.G, R.2 MCU.GND`,
+  },
   { rule: 'common-ground', title: 'a cell with its plus at the gauge alone', parts: cell, wires: charged },
   {
     rule: 'common-ground',
