@@ -1,0 +1,136 @@
+/**
+ * Changes each sound wiring of the suites as tired hands do, and lists the changes of which no fault and no caution is
+ * said: to be read through for mistakes that the checks miss. `npm run bench:changes -- KIND`, with KIND one of
+ * `forgotten` (a wire taken out), `exchanged` (two wires of one part), `leg` (a wire one leg further on a part), `post`
+ * (one post further on a board), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half).
+ */
+import { footprintOf, legsOf } from '../core/catalog/footprint.ts'
+import { splitEnd } from '../core/plan/ends.ts'
+import type { Plan, PlanWire } from '../core/plan/planSchema.ts'
+import { allRules, check } from '../core/rules/index.ts'
+import { catalog, planOf } from '../core/testing/plans.ts'
+import { sound } from '../core/testing/wiringSuite.ts'
+import { resolve } from '../core/wiring/resolve.ts'
+
+interface Change {
+  /** Changes of one kind on one kind of part are listed together. */
+  readonly kind: string
+  readonly words: string
+  readonly plan: Plan
+}
+
+const said = (plan: Plan): string[] =>
+  check(resolve(plan, catalog), allRules)
+    .filter(({ severity }) => severity !== 'tip')
+    .map(({ rule, message }) => `${rule}: ${message}`)
+
+const nameOf = (plan: Plan, end: string): string => {
+  const { ref, pin } = splitEnd(end)
+  return plan.parts[ref] ? `${plan.parts[ref].part}.${pin}` : plan.boards[ref] ? `${plan.boards[ref].board}` : 'supply'
+}
+
+/** A wire with another end. */
+const moved = (wire: PlanWire, side: 0 | 1, end: string): PlanWire => (side === 0 ? [end, wire[1]] : [wire[0], end])
+
+const withWire = (plan: Plan, at: number, wire: PlanWire): Plan => ({
+  ...plan,
+  wires: plan.wires.map((one, index) => (index === at ? wire : one)),
+})
+
+const sides = [0, 1] as const
+
+const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
+  forgotten: (plan) =>
+    plan.wires.map(([a, b], at) => ({
+      kind: [nameOf(plan, a), nameOf(plan, b)].sort().join(' to '),
+      words: `${a} ${b}`,
+      plan: { ...plan, wires: plan.wires.filter((_, index) => index !== at) },
+    })),
+  exchanged: (plan) =>
+    plan.wires.flatMap((one, at) =>
+      plan.wires.slice(at + 1).flatMap((two, after) =>
+        sides.flatMap((s) =>
+          sides.flatMap((t): Change[] => {
+            const [a, b] = [splitEnd(one[s]), splitEnd(two[t])]
+            const part = plan.parts[a.ref]
+            if (a.ref !== b.ref || a.pin === b.pin || !part) return []
+            return [
+              {
+                kind: `${part.part}: ${[a.pin, b.pin].sort().join(' and ')}`,
+                words: `${one[0]} ${one[1]} and ${two[0]} ${two[1]}`,
+                plan: withWire(withWire(plan, at, moved(one, s, two[t])), at + 1 + after, moved(two, t, one[s])),
+              },
+            ]
+          }),
+        ),
+      ),
+    ),
+  leg: (plan) =>
+    alongRows(plan, (ref) => {
+      const part = plan.parts[ref]
+      const entry = part && catalog.parts.get(part.part)
+      return entry ? [legsOf(footprintOf(entry, part.options ?? {}))] : []
+    }),
+  post: (plan) =>
+    alongRows(plan, (ref) => {
+      const board = catalog.boards.get(plan.boards[ref]?.board ?? '')
+      return board ? board.headers.map(({ pins }) => pins) : []
+    }),
+  value: (plan) => [
+    ...Object.entries(plan.parts).flatMap(([ref, part]) =>
+      part.part === 'resistor'
+        ? [1, 1_000_000].map((ohms) => ({
+            kind: `resistor of ${ohms} ohms`,
+            words: `${ref}, ${part.options?.ohms} ohms before`,
+            plan: { ...plan, parts: { ...plan.parts, [ref]: { ...part, options: { ...part.options, ohms } } } },
+          }))
+        : [],
+    ),
+    ...Object.entries(plan.supplies).flatMap(([ref, supply]) =>
+      [2.2, 0.45].map((by) => ({
+        kind: `supply times ${by}`,
+        words: `${ref}, ${supply.volts} V before`,
+        plan: { ...plan, supplies: { ...plan.supplies, [ref]: { ...supply, volts: supply.volts * by } } },
+      })),
+    ),
+  ],
+}
+
+/** Each end of each wire one place further in its row, both ways. */
+function alongRows(plan: Plan, rowsOf: (ref: string) => readonly (readonly (string | null)[])[]): Change[] {
+  return plan.wires.flatMap((wire, at) =>
+    sides.flatMap((side) => {
+      const { ref, pin } = splitEnd(wire[side])
+      const row = rowsOf(ref).find((pins) => pins.includes(pin)) ?? []
+      const place = row.indexOf(pin)
+      return [row[place - 1], row[place + 1]].flatMap((next): Change[] => {
+        const other = `${ref}.${next}`
+        if (place < 0 || !next || other === wire[side === 0 ? 1 : 0]) return []
+        return [
+          {
+            kind: `${nameOf(plan, wire[side])} ${pin} to ${next}`,
+            words: `${wire[0]} ${wire[1]}`,
+            plan: withWire(plan, at, moved(wire, side, other)),
+          },
+        ]
+      })
+    }),
+  )
+}
+
+const make = kinds[process.argv[2] ?? '']
+if (!make) throw new Error(`expected a kind of change: ${Object.keys(kinds).join(', ')}`)
+const silent = new Map<string, string[]>()
+let count = 0
+for (const short of sound) {
+  const plan = planOf(short)
+  const before = new Set(said(plan))
+  for (const { kind, words, plan: changed } of make(plan)) {
+    count += 1
+    if (said(changed).every((one) => before.has(one)))
+      silent.set(kind, [...(silent.get(kind) ?? []), `${short.title}: ${words}`])
+  }
+}
+const list = [...silent].sort(([, one], [, two]) => two.length - one.length)
+for (const [kind, all] of list) console.log(`${kind}\n${all.map((one) => `    ${one}`).join('\n')}`)
+console.log(`${count} changes, nothing said of ${list.reduce((sum, [, all]) => sum + all.length, 0)}`)
