@@ -69,6 +69,7 @@ describe('a supply module over the rails', () => {
     ['there are no rails', both, bench({}, { BB1: { kind: 'mini' }, BB2: { kind: 'mini' } })],
     ['each breadboard has rails on one side only', both, bench({}, { BB1: full, BB2: { ...full, joined: true } })],
     ['the maker laid it beside', both, bench({ S: { beside: true } })],
+    ['the maker gave it a place beside', both, bench({ S: { side: 'right', row: 20 } })],
   ])('lies beside, on wires, where %s', (_, wires, own) => {
     const one = laid(wires, own)
     expect(seatOf(one)).toBeUndefined()

@@ -1,7 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { BenchPlace } from '../plan/planSchema.ts'
 import type { Wiring } from '../wiring/model.ts'
-import type { AsideSpot, Spot } from './aside.ts'
+import { type AsideSpot, asideWanted, type Spot } from './aside.ts'
 import { breadboardKinds, Grid, type Hole, holeAt, isRail, type Node } from './grid.ts'
 import { breadboardsByHome } from './homes.ts'
 import { isRailsUnit, overRailsSeatNear, overRailsSeats, type RailsUnit } from './overRails.ts'
@@ -95,6 +95,8 @@ export class Workbench {
     this.#keepFree(occupancy)
     for (const unit of this.#units) {
       if (!overRails || !isRailsUnit(unit) || this.#kept.has(unit.ref)) continue
+      // Where the maker has laid it beside it stays.
+      if (asideWanted(entryOf(bench.places, unit.ref))) continue
       const boards = this.#boardsFor(unit.ref)
       const isLower = this.#units.some(
         (one) => one.kind === 'straddle' && one.cable === 'bottom' && this.#boardsFor(one.ref)[0] === boards[0],
