@@ -34,7 +34,7 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
     const use = wanted(part.ref) ? switchedOnce(wiring, part) : undefined
     const supply = part.supplies[0]
     const plus = supply?.pins[0]
-    if (!use || !supply || plus === undefined || wiring.netOf(plus).wired) continue
+    if (!use || !supply || plus === undefined || !isLoose(wiring, part, plus)) continue
     // What a transistor of the kit can do is left to it, the bigger load to the bigger one.
     const milliamps = runsOf(part) ?? 0
     const sink = sinks.findIndex((most) => most >= milliamps)
@@ -129,9 +129,23 @@ function switchedOnce(wiring: Wiring, part: PartInstance): SignalUse | undefined
   if (part.part.category !== 'load' && part.part.category !== 'light') return undefined
   const uses = wiring.signals.filter((use) => use.part === part && isLoad(use.facts.needs))
   const [use] = uses
-  return uses.length === 1 && use?.facts.needs === 'sink' && use.state === 'open' && !wiring.netOf(use.end).wired
+  return uses.length === 1 && use?.facts.needs === 'sink' && use.hosts.length === 0 && isLoose(wiring, part, use.end)
     ? use
     : undefined
+}
+
+/** Nothing is joined with a leg of a load but what lies across the load: the diode that came with it. */
+function isLoose(wiring: Wiring, part: PartInstance, end: string): boolean {
+  const own = new Set(part.part.pins.map(({ id }) => wiring.netOf(`${part.ref}.${id}`)))
+  return wiring.netOf(end).ends.every((one) => {
+    const owner = wiring.terminal(one)?.owner
+    if (owner === part) return true
+    return (
+      owner?.kind === 'part' &&
+      owner.part.build === 'component' &&
+      owner.part.pins.every(({ id }) => own.has(wiring.netOf(`${owner.ref}.${id}`)))
+    )
+  })
 }
 
 /** Contacts that close with the signal of their part, of which neither side is wired, or only the one on a supply. */

@@ -26,11 +26,12 @@ export function addParts(
     const entry: PlanPart = { part: part.id, ...given, ...(Object.keys(options).length > 0 ? { options } : {}) }
     const add: Edit[] = [{ do: 'add-part', ref, entry }]
     now = applyEdits(now, add)
-    const mode = given.mode ?? part.modes[0]?.id
-    // A diode for a bare transistor is none for a bridge: what belongs to another mode comes with that.
+    // A diode for a bare transistor is none for a bridge: where the way of driving is open, what belongs to one of them
+    // comes with that.
+    const mode = given.mode ?? (part.modes.length === 1 ? part.modes[0]?.id : undefined)
     const chosen = { ...Object.fromEntries(part.options.map((option) => [option.id, option.usual])), ...options }
     const isWanted = ({ required, modes, when }: Companion): boolean =>
-      required && (modes === undefined || mode === undefined || modes.includes(mode)) && holds(when, chosen)
+      required && (modes === undefined || (mode !== undefined && modes.includes(mode))) && holds(when, chosen)
     const companions = companionEdits(now, catalog, ref, isWanted)
     now = applyEdits(now, companions)
     edits.push(...add, ...companions)

@@ -902,6 +902,20 @@ const switchedLoads: readonly Kit[] = [
     adds: 0,
   },
   {
+    title: 'a pump with its diode across it already, and a relay',
+    why: 'the diode came with the pump; the contact lies in its plus all the same',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: { M: 'pump', K: 'relay-1', D: 'diode' },
+    wires: 'D.K M.+, D.A M.-',
+    wired: [
+      ['K\\.COM', 'PACK\\.\\+'],
+      ['M\\.\\+', 'K\\.NO'],
+      ['M\\.-', 'PACK\\.-'],
+    ],
+    adds: 0,
+  },
+  {
     title: 'a lock, a lamp and two relays',
     why: 'each gets a contact of its own, and each relay its pin',
     mcu: 'nano-v3',
