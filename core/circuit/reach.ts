@@ -99,8 +99,8 @@ export function behindResistors(circuit: Circuit, start: Net): Net[] {
 }
 
 /**
- * Nothing but resistors, capacitors and clamping diodes hangs on a net besides one part, up to the rails at which they end and the nets at
- * which the way stops: it is held, and nobody reads it or takes a current from it.
+ * Nothing but resistors, capacitors and clamping diodes hangs on a net besides one part, up to the rails at which they
+ * end and the nets at which the way stops: it is held, and nobody reads it or takes a current from it.
  */
 export function isOnlyHeld(circuit: Circuit, start: Net, own: PartInstance, stops: readonly Net[] = []): boolean {
   return behindResistors(circuit, start).every((net) => {

@@ -117,7 +117,9 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
     const functions = wiring.terminal(end)?.host?.functions
     return functions?.has('sink') === true && end !== cathode
   })
-  return switched || outputAt(k)
+  // What only lifts its output to the supply may be fed beside that over a diode.
+  const low = outputAt(k)?.part.part.pins.some(({ role }) => role === 'ground')
+  return switched || low
     ? `its anode ${anode} is on the supply and its cathode ${cathode} on the switched side`
     : undefined
 }

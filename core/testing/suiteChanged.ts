@@ -55,6 +55,13 @@ export const soundChanged: readonly (Short & { title: string })[] = [
     wires: 'R.1 MCU.RESET, R.2 MCU.7',
   },
   {
+    title: 'a pump fed through a P-channel transistor, and beside it from a second pack over a diode',
+    mcu: 'uno-r3',
+    supplies: { ...pack(5), SPARE: { volts: 5, limitMilliamps: 2000 } },
+    parts: { Q: 'pmos', R: ohms(10_000), M: 'pump', X: 'diode', Y: 'diode' },
+    wires: `${gnd}, SPARE.- MCU.GND, Q.S PACK.+, Q.D M.+, M.- PACK.-, Q.G MCU.8, R.1 Q.G, R.2 Q.S, X.A SPARE.+, X.K M.+, Y.K M.+, Y.A M.-`,
+  },
+  {
     title: 'two colours of three, the third marked as left open',
     mcu: 'uno-r3',
     parts: colours,
