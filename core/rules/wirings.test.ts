@@ -73,7 +73,7 @@ describe('every fix mends its finding and brings no new fault', () => {
   it.each(mistaken)('$rule: $title', ({ rule: _, ...short }) => holds(planOf(short)))
   it('on random wirings', () => {
     fc.assert(fc.property(randomWiring, holds), { numRuns: times(25) })
-  })
+  }, 120_000)
 })
 
 it('the rule reference in the documentation is that of these rules', () => {
