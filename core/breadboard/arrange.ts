@@ -246,7 +246,8 @@ export class Ground {
 
   /**
    * Puts everything down that has a body, so that as much as possible finds room: boards in plan order at the ends at
-   * which their cables come in, the rest into the first rows that are free, in the order given and, while that leaves something over, in others.
+   * which their cables come in, the rest into the first rows that are free, in the order given and, while that leaves
+   * something over, in others.
    */
   pack(): Map<Body, BodySpot | undefined> {
     const { bodies, seed } = this.#task

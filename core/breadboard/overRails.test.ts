@@ -36,6 +36,16 @@ const legsOf = ({ layout }: { layout: Layout }): string[] =>
   (layout.seats.get('S')?.legs ?? []).map(({ pin, hole }) => `${pin} ${layout.grid.name(hole)}`)
 
 describe('a supply module over the rails', () => {
+  it('changes nothing for a board that feeds: its wire comes last', () => {
+    const wiring = wiringOf({
+      mcu: 'pico',
+      parts: { B: 'bme280', C: 'bme280' },
+      wires: 'B.VCC MCU.3V3, C.VCC MCU.3V3, B.GND MCU.GND, C.GND MCU.GND',
+      bench: bench(),
+    })
+    const { steps } = makeSheet(wiring, layOut(wiring))
+    expect(steps.find(({ title }) => title.startsWith('Supply'))?.text).toContain('that wire comes last')
+  })
   it('feeds each plus rail with the output whose net it carries, and both minus rails', () => {
     const one = laid(both)
     expect(legsOf(one).map((leg) => leg.replace(/\d+$/, ''))).toEqual([
@@ -120,6 +130,9 @@ describe('a supply module over the rails', () => {
     expect(steps.at(-1)!.text).toContain(railWords(layout.seats.get('S')!))
     expect(steps.slice(0, -1).some(({ places }) => places?.includes('S'))).toBe(false)
     expect(steps.some(({ title }) => title.startsWith('Feed'))).toBe(false)
+    expect(steps.find(({ title }) => title.startsWith('Supply'))!.text).toBe(
+      'Not yet joined with S.5V; that comes last.',
+    )
     expect(rows.some(({ from, to }) => from.ref === 'S' || to.ref === 'S')).toBe(false)
   })
   it('is metal in every rail that it stands in', () => {

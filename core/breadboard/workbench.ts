@@ -25,6 +25,7 @@ export interface Layout {
   readonly posts: ReadonlyMap<string, Spot>
   /** Where what has no hole lies, by reference. */
   readonly asides: ReadonlyMap<string, AsideSpot>
+  /** Hole of every end that stands in one; of a pin with several legs that of one of them: `seats` has all. */
   readonly holeOf: ReadonlyMap<string, Hole>
   readonly wires: readonly LaidWire[]
   /** Net of every strip and rail in use. */

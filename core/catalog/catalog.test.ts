@@ -60,6 +60,18 @@ it.each([
 })
 
 it.each([
+  ['its own', { plus: ['5V', '3V3'], minus: 'GND' }, undefined],
+  ['one that is none', { plus: ['5V', '9V'], minus: 'GND' }, 'overRails names 9V, of which the footprint has none'],
+  ['a ground as plus', { plus: ['GND'], minus: 'GND' }, 'overRails feeds the rails from GND, which gives no supply'],
+])('a supply over the rails has pins of its own: %s', (_, overRails, wrong) => {
+  const part = structuredClone(catalog.parts.get('breadboard-supply')!)
+  const said = lintCatalog(makeCatalog([], [{ ...part, footprint: { ...part.footprint, overRails } as never }]))
+  expect(said.filter((one) => one.includes('overRails'))[0]).toEqual(
+    wrong === undefined ? undefined : expect.stringContaining(wrong),
+  )
+})
+
+it.each([
   ['uno-r3', 'PB5', ['D13']],
   ['uno-r3', '~9', ['D9']],
   ['uno-r3', '9', ['D9']],

@@ -268,6 +268,13 @@ function lintFootprint(
   const feet = footprintPins(foot)
   const legs = legsOf(foot)
   known(feet, 'footprint', ['footprint'])
+  if (foot.kind === 'beside' && foot.overRails) {
+    const { plus, minus } = foot.overRails
+    const strange = [...plus, minus].filter((pin) => !feet.includes(pin))
+    if (strange.length > 0) say(`overRails names ${strange.join(', ')}, of which the footprint has none`, ['footprint'])
+    const dead = plus.filter((pin) => !part.rails.some((rail) => rail.pin === pin))
+    if (dead.length > 0) say(`overRails feeds the rails from ${dead.join(', ')}, which gives no supply`, ['footprint'])
+  }
   lintOutline(part, foot, say)
   if (foot.kind === 'legs' && foot.spanLeast > foot.spanMost)
     say('the span of the legs ends before it starts', ['footprint'])

@@ -98,6 +98,9 @@ export function behindResistors(circuit: Circuit, start: Net): Net[] {
   return [...nets]
 }
 
+/** A resistor of so many ohms and more holds a line; one of fewer carries a current that counts. */
+export const LEAST_HOLD = 1000
+
 /**
  * Nothing but resistors, capacitors and clamping diodes hangs on a net besides one part, up to the rails at which they
  * end and the nets at which the way stops: it is held, and nobody reads it or takes a current from it.

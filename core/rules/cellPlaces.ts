@@ -84,7 +84,9 @@ export function sayHalfCells(wiring: Wiring, report: (one: Report) => void): voi
     const [open, wired] = wiring.netOf(plus).wired ? [minus, plus] : [plus, minus]
     if (wiring.netOf(open).wired || !wiring.netOf(wired).wired || unused.has(open)) continue
     // Of a cell that has one wire alone its own rule speaks.
-    if (!wiring.netOf(wired).ends.some((end) => isWhole(wiring, splitEnd(end).ref))) continue
+    const cell = wiring.netOf(wired).ends.find((end) => isWhole(wiring, splitEnd(end).ref))
+    if (cell === undefined) continue
+    const pole = `${splitEnd(cell).ref}.${open === plus ? '+' : '-'}`
     report({
       severity: 'caution',
       at: [open, wired],
@@ -92,6 +94,7 @@ export function sayHalfCells(wiring: Wiring, report: (one: Report) => void): voi
       data: { open: open.slice(part.ref.length + 1), part: part.ref, wired },
       why: 'A current flows in a circle: in at one pole of the cell and out at the other, both of them on the charger.',
       numbers: {},
+      propose: () => [{ title: `Join ${pole} to ${open}`, edits: [{ do: 'connect', from: pole, to: open }] }],
     })
   }
 }

@@ -1,6 +1,6 @@
 import { circuitOf, type DriverChannel, type Element, ownRailOf, railOf, railWords } from '../circuit/circuit.ts'
 import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
-import { behindResistors, isOnlyHeld, leadsSomewhere } from '../circuit/reach.ts'
+import { behindResistors, isOnlyHeld, LEAST_HOLD, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { moverOf } from '../wiring/signals.ts'
 import { groundEnd } from '../wiring/supply.ts'
@@ -240,9 +240,6 @@ const othersMove = (wiring: Wiring, channels: readonly DriverChannel[]): boolean
     (use) => use.hosts.length > 0 && use.facts.direction === 'in' && channels.some(({ part }) => part === use.part),
   )
 
-/** A resistor of fewer ohms at an output is a load, not a pull-up. */
-const LEAST_PULL = 1000
-
 /** Outputs that a pin moves and that have no wire, while others of the driver do, or of a transistor the only one. */
 export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): void {
   const circuit = circuitOf(wiring)
@@ -253,7 +250,7 @@ export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): voi
     const net = wiring.netOf(output)
     if (!net.wired || part.part.build !== 'component' || net.ground || net.sources.length > 0) return net.wired
     // A transistor on whose output there is no more than a pull-up, or a resistor to its own input.
-    const isLoad = ({ kind, ohms }: Element): boolean => kind === 'resistor' && (ohms ?? 0) < LEAST_PULL
+    const isLoad = ({ kind, ohms }: Element): boolean => kind === 'resistor' && (ohms ?? 0) < LEAST_HOLD
     const stops = inputs.map((end) => wiring.netOf(end))
     return circuit.on(net).some(isLoad) || !isOnlyHeld(circuit, net, part, stops)
   }

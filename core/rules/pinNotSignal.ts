@@ -104,6 +104,7 @@ function sayPulled(wiring: Wiring, { terminal, net: start }: Port, report: (one:
         },
         why: 'A weak resistor on the board holds this post high. Whatever takes a current from it brings it to a level between, where the board resets by chance or never starts. Count the position once more from the marked end.',
         numbers: {},
+        propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),
       })
     }
   }

@@ -115,6 +115,7 @@ function sayKnobs(wiring: Wiring, report: Say): void {
       },
       why: 'Between its tap and the end to which it is turned a knob has no resistance: the track burns, or the supply breaks down. Run the tap to what is to be set or read.',
       numbers: { volts: high.volts },
+      propose: () => takeOut(wiring, (a, b) => [a, b].includes(`${ref}.${tap}`)),
     })
   }
 }

@@ -1,5 +1,6 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf, railWords } from '../circuit/circuit.ts'
+import { LEAST_HOLD } from '../circuit/reach.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { type Cell, cellsOf, standsOn } from '../wiring/stacks.ts'
@@ -92,9 +93,6 @@ function signalsAt(wiring: Wiring, minus: readonly string[]): string[] {
     return net.ends.filter((one) => wiring.terminal(one)?.boardPin?.kind === 'io')
   })
 }
-
-/** Resistors of so many ohms and more hold a line and carry nothing that counts. */
-const LEAST_HOLD = 1000
 
 /** Some way leads from plus to minus without going through the source itself, or may still. */
 function isClosed(wiring: Wiring, { ref, plus, minus }: Cell, cells: readonly Cell[]): boolean {

@@ -136,6 +136,9 @@ function overRailsSteps(layout: Layout): BuildStep[] {
   })
 }
 
+const isOverRails = ({ units, seats }: Layout, ref: string): boolean =>
+  seats.has(ref) && isRailsUnit(units.find((one) => one.ref === ref))
+
 function kindOf(wiring: Wiring, line: WireLine, layout: Layout | undefined): Kind {
   const onBench = layout !== undefined
   if (line.feeds) {
@@ -180,7 +183,7 @@ function kindOf(wiring: Wiring, line: WireLine, layout: Layout | undefined): Kin
       key: `supply ${line.net.index}`,
       title: `Supply ${formatVolts(source.volts)} ${onBench ? 'to its parts' : `from ${source.end}`}`,
       text: onBench
-        ? layout.seats.has(source.ref)
+        ? isOverRails(layout, source.ref)
           ? `Not yet joined with ${source.end}; that comes last.`
           : `Not yet joined with ${source.end}; that wire comes last.`
         : 'Still unplugged. Red is the supply of most parts, orange a second one.',
