@@ -1,5 +1,6 @@
 import type { Language } from '../catalog/boardSchema.ts'
 import type { BoardInstance, Wiring } from '../wiring/model.ts'
+import { Idle } from './cpp/idle.ts'
 import { Halt, Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
@@ -30,6 +31,8 @@ export interface RunOptions {
   readonly outside?: Outside | undefined
   /** Keeps every statement from a moment on, in seconds, and ends the run after so many. */
   readonly statements?: { readonly from: number; readonly most: number } | undefined
+  /** Runs each round of a loop, also those in which nothing happens. */
+  readonly everyRound?: boolean | undefined
   /** Asked now and then; true ends the run where it is. */
   readonly shouldStop?: (() => boolean) | undefined
 }
@@ -55,6 +58,8 @@ export interface RunResult {
   /** Virtual seconds that it ran. */
   readonly seconds: number
   readonly statements: number
+  /** Of these, such as belong to rounds in which nothing happened, whose time passed at once. */
+  readonly passed: number
   /** Rounds of `loop`. */
   readonly loops: number
   /** What parts show at the end. */
@@ -121,7 +126,8 @@ export function rehearse(
     trace: stage.trace,
     sent: stage.conversations.sent,
     seconds: (machine.now - offset) / 1e6,
-    statements: machine.count,
+    statements: machine.count + machine.passed,
+    passed: machine.passed,
     loops,
     rounds,
     stepped: (kept?.steps ?? []).map(({ at, place }) => ({ at: at - offset, ...where(place) })),
@@ -151,7 +157,7 @@ function prepared(
   wiring: Wiring,
   board: BoardInstance,
   files: readonly SourceFile[],
-  { statements }: RunOptions,
+  { statements, everyRound }: RunOptions,
 ): Prepared {
   const kept = statements && new StepKeeper(statements)
   const machine = kept ?? new Machine()
@@ -170,6 +176,7 @@ function prepared(
     new Map(sketches.flatMap(({ constants }) => Object.entries(constants))),
     language,
   )
+  if (everyRound) machine.passesUntil = Number.NEGATIVE_INFINITY
   machine.cost = platform.costs.statement
   const stage: StageBoard = new StageBoard(wiring, board, machine, platform, findings, where, language)
   const program = readProgram(language, files, stage, machine, platform, drivers)
@@ -249,6 +256,7 @@ function lived(
   const rounds: number[] = []
   const live = (): never => {
     program.begin()
+    const idle = new Idle(machine, [machine.globals])
     for (;;) {
       stage.wait(platform.costs.loop, machine.at)
       const before = machine.now
@@ -258,6 +266,14 @@ function lived(
         loops += 1
       } else stage.events.reach(until)
       if (machine.now <= before) stage.wait(platform.costs.clock, machine.at)
+      else if (program.round) {
+        const from = machine.now
+        const more = idle.round()
+        const each = (machine.now - from) / more
+        for (let at = 0; at < more && rounds.length < MOST_ROUNDS; at += 1)
+          rounds.push(from + at * each + platform.costs.loop - offset)
+        loops += more
+      }
       if (machine.count > MOST_STATEMENTS)
         throw new Halt(`${MOST_STATEMENTS} statements were run and the time is not over`, machine.at)
     }

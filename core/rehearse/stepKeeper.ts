@@ -14,6 +14,7 @@ export class StepKeeper extends Machine {
 
   begin(offset: number): void {
     this.#from += offset
+    this.passesUntil = this.#from
   }
 
   override step(at: number): void {

@@ -424,19 +424,23 @@ export abstract class Calls extends NativeCalls {
       get: (f) => {
         const self = f[0]
         const taken = [...given, ...takes].map(({ to, get }): [number, Value] => [to, get(f)])
-        const made = new Callable('a lambda', (args) => {
-          const frame: Frame = new Array(info.size)
-          frame[0] = self
-          for (const [to, value] of taken) frame[to] = value
-          for (let index = 0; index < params.length; index += 1) frame[firstSlot + index] = args[index]
-          machine.enter(at, 'a lambda')
-          machine.ret = undefined
-          info.run(frame)
-          machine.depth -= 1
-          // What it has taken along is its own, and stays as it leaves it.
-          for (const one of taken) one[1] = frame[one[0]]
-          return machine.ret
-        })
+        const made = new Callable(
+          'a lambda',
+          (args) => {
+            const frame: Frame = new Array(info.size)
+            frame[0] = self
+            for (const [to, value] of taken) frame[to] = value
+            for (let index = 0; index < params.length; index += 1) frame[firstSlot + index] = args[index]
+            machine.enter(at, 'a lambda')
+            machine.ret = undefined
+            info.run(frame)
+            machine.depth -= 1
+            // What it has taken along is its own, and stays as it leaves it.
+            for (const one of taken) one[1] = frame[one[0]]
+            return machine.ret
+          },
+          [self, taken],
+        )
         // One that takes nothing along is a function like any other, and may be a task.
         if (taken.length === 0 && !scope.self) this.canBeHeld(info, made)
         return made

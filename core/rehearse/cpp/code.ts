@@ -50,13 +50,22 @@ export const globalCode = (type: Type, globals: Frame, slot: number): Code => ({
 /** A register of a chip: what reading it gives, and what writing to it does. */
 export interface Register {
   readonly bits: 8 | 16
+  /** It is lines of the board: whatever moves them says so itself. */
+  readonly isLine?: boolean
   readonly read: (at: number) => number
   readonly write: (value: number, at: number) => void
 }
 
+const elsewhere = new WeakSet<Value[]>()
+
+/** What is read of it is asked of the chip each time. */
+export const isElsewhere = (base: Value[]): boolean => elsewhere.has(base)
+
 /** A pointer to a register: what reads and writes through it reads and writes the register. */
-export function registerAt({ read, write }: Register, machine: Machine): Ptr {
+export function registerAt(register: Register, machine: Machine): Ptr {
+  const { read, write } = seen(register, machine)
   const base: Value[] = [0]
+  elsewhere.add(base)
   Object.defineProperty(base, 0, {
     get: () => read(machine.at),
     set: (value: Value) => write(Number(value), machine.at),
@@ -64,9 +73,25 @@ export function registerAt({ read, write }: Register, machine: Machine): Ptr {
   return new Ptr(base, 0)
 }
 
+/** Registers change by themselves, and by being read. */
+function seen(register: Register, machine: Machine): Pick<Register, 'read' | 'write'> {
+  if (register.isLine) return register
+  const { read, write } = register
+  return {
+    read: (at) => {
+      machine.acts += 1
+      return read(at)
+    },
+    write: (value, at) => {
+      machine.acts += 1
+      write(value, at)
+    },
+  }
+}
+
 /** A register where a program names it. */
 export function registerCode(type: Type, register: Register, machine: Machine, at: number): Code {
-  const { read, write } = register
+  const { read, write } = seen(register, machine)
   const ptr = registerAt(register, machine)
   return {
     type,

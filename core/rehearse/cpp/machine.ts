@@ -1,4 +1,5 @@
 import type { Watch } from './arithmetic.ts'
+import type { Idle } from './idle.ts'
 import { type IntType, typeWords } from './types.ts'
 import type { Frame, Value } from './values.ts'
 
@@ -32,8 +33,16 @@ export class Machine implements Watch {
   /** Place that is run now. */
   at = 0
   depth = 0
-  /** Statements so far. */
+  /** Statements so far, those aside that were passed over. */
   count = 0
+  passed = 0
+  /** Grows with all that is more than reading and reckoning: something is done, or happens outside. */
+  acts = 0
+  /** Microseconds for which each clock that was read shows the same, at the least. */
+  slack = Number.POSITIVE_INFINITY
+  /** The loop that is looked at, whether anything happens in it, and when none may be passed over. */
+  idle: Idle | undefined
+  passesUntil = Number.POSITIVE_INFINITY
   /** Virtual time in microseconds. */
   now = 0
   /** When the program's own clock began, and what of it that clock has not counted. */

@@ -157,9 +157,11 @@ export abstract class NativeCalls extends Expressions {
     const { run } = native
     const { machine } = this
     const of = self ?? (() => undefined)
+    const acts = native.reads ? 0 : 1
     const get: Get = (f) => {
       const values = gets.map((one) => one(f))
       machine.at = at
+      machine.acts += acts
       return run(of(f) as never, values, types, at)
     }
     return { type: returns, get }
@@ -184,11 +186,13 @@ export abstract class NativeCalls extends Expressions {
       return want === undefined || want === 'any' ? code : this.coerce(code, want, at, scope)
     })
     const types = turned.map(({ type }) => type)
-    return (f) =>
-      known.make(
+    return (f) => {
+      this.machine.acts += 1
+      return known.make(
         turned.map(({ get }) => get(f)),
         types,
         at,
       )
+    }
   }
 }

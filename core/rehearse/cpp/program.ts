@@ -39,6 +39,8 @@ export interface NativeFunction<Self = undefined> {
   readonly least?: number
   readonly most?: number
   readonly run: (self: Self, args: readonly Value[], types: readonly Type[], at: number) => Value
+  /** It reads and reckons, and tells the machine where it does more than that. */
+  readonly reads?: boolean
   /** What a task that calls it waits for before it is run. */
   readonly waits?: (args: readonly Value[]) => Wait
 }

@@ -1,5 +1,6 @@
 import { Calls } from './calls.ts'
 import { type Code, globalCode, localCode } from './code.ts'
+import { Idle } from './idle.ts'
 import { Halt } from './machine.ts'
 import { AGAIN, BREAK, type Exec, type FunctionInfo, GO, RETURN } from './program.ts'
 import type { FunctionScope, Local } from './scope.ts'
@@ -7,6 +8,9 @@ import type { CaseLabel, Expr, Item, Statement, TypeNode, Variable } from './syn
 import { SourceError } from './tokens.ts'
 import { BOOL, type Type, VOID } from './types.ts'
 import { type Get, Ptr, type Value } from './values.ts'
+
+/** Rounds from which a loop may be one that waits for something. */
+const LONG = 64
 
 /** Compiles statements. One that is not understood is said, and ends the run where it is reached. */
 export abstract class Statements extends Calls {
@@ -184,6 +188,8 @@ export abstract class Statements extends Calls {
     const { machine } = this
     return (f) => {
       let isFirst = bodyFirst
+      let rounds = 0
+      let idle: Idle | undefined
       for (;;) {
         machine.step(at)
         if (!isFirst && asked && !asked(f)) return GO
@@ -192,6 +198,10 @@ export abstract class Statements extends Calls {
         if (end === BREAK) return GO
         if (end === RETURN) return RETURN
         if (step) step(f)
+        rounds += 1
+        if (rounds < LONG) continue
+        idle ??= new Idle(machine, [machine.globals, f])
+        idle.round()
       }
     }
   }

@@ -57,10 +57,13 @@ export class Callable {
   readonly name: string
   /** Begins it so that it can be held at its waits. */
   begin: ((args: readonly Value[]) => Generator<Wait, unknown, void>) | undefined
+  /** What a lambda took along. */
+  readonly taken: readonly Value[]
 
-  constructor(name: string, call: (args: readonly Value[]) => Value) {
+  constructor(name: string, call: (args: readonly Value[]) => Value, taken: readonly Value[] = []) {
     this.name = name
     this.call = call
+    this.taken = taken
   }
 }
 

@@ -22,6 +22,19 @@ export const SETTINGS: Readonly<Record<number, PinSetting>> = {
 /** Microseconds for which `pulseIn` waits when nothing is said. */
 const PULSE_TIMEOUT = 1_000_000
 
+/** Calls that do no more than read, but where the hardware says so. */
+const READS: ReadonlySet<string> = new Set([
+  'digitalRead',
+  'digitalWrite',
+  'analogRead',
+  'millis',
+  'micros',
+  'yield',
+  'digitalPinToInterrupt',
+  'digitalPinToPort',
+  'digitalPinToBitMask',
+])
+
 /** What calls of a sketch are made of. */
 interface Calls {
   readonly platform: Platform
@@ -63,6 +76,7 @@ export function sketchCalls(
         params,
         returns,
         run: (_, args, given, at) => run(args, at, given),
+        reads: READS.has(name),
         ...(least === undefined ? {} : { least }),
       })
     },
@@ -146,13 +160,20 @@ function clocks({ platform, hardware, machine, chip, t, add, spend }: Calls): vo
   const { costs } = platform
   const ulong = t('unsigned long')
   const speed = (): number => chip?.speed() ?? 1
+  /** Whole steps of so many microseconds on the board's own clock. */
+  const steps = (each: number): number => {
+    const since = (machine.now - machine.born) * speed()
+    const whole = Math.floor(since / each)
+    machine.slack = Math.min(machine.slack, ((whole + 1) * each - since) / speed())
+    return whole
+  }
   add('millis', [], ulong, (_, at) => {
     spend(costs.clock, at)
-    return Math.floor(((machine.now - machine.born) * speed()) / 1000) >>> 0
+    return steps(1000) >>> 0
   })
   add('micros', [], ulong, (_, at) => {
     spend(costs.clock, at)
-    return (Math.floor(((machine.now - machine.born) * speed()) / platform.microStep) * platform.microStep) >>> 0
+    return (steps(platform.microStep) * platform.microStep) >>> 0
   })
   add('delay', [ulong], VOID, ([ms], at) => hardware.wait((ms * 1000) / speed(), at))
   add('delayMicroseconds', [t('unsigned int')], VOID, ([us], at) => hardware.wait(us, at))

@@ -87,13 +87,14 @@ export function readingWays(
     available: {
       params: [],
       returns: int,
+      reads: true,
       run: (self: Reader, _a, _t, at) => {
         hardware.wait(clock, at)
         return self.waiting.length
       },
     },
     read: { params: [], returns: int, run: (self: Reader) => self.waiting.shift() ?? -1 },
-    peek: { params: [], returns: int, run: (self: Reader) => self.waiting[0] ?? -1 },
+    peek: { params: [], returns: int, reads: true, run: (self: Reader) => self.waiting[0] ?? -1 },
     setTimeout: {
       params: [ulong],
       returns: VOID,

@@ -6,6 +6,9 @@ import { numberOf, wholeOf } from '../cpp/textMethods.ts'
 import { basicTypes, type StructType, sizeOf, type Type, typeWords, VOID, type Widths } from '../cpp/types.ts'
 import { copied, Ptr, Struct, textAt, type Value } from '../cpp/values.ts'
 
+/** Functions that remember something from call to call where no variable shows it. */
+const REMEMBER: ReadonlySet<string> = new Set(['randomSeed', 'srand', 'rand', 'random', 'strtok'])
+
 /**
  * Functions of the language's own library (ISO C17, clause 7) and the small helpers that the platforms add, after their
  * reference: arithmetic, texts, memory, random numbers.
@@ -36,6 +39,7 @@ export function standardFunctions(widths: Widths, machine: Machine): Map<string,
       params,
       returns,
       run: (_, args, given, at) => run(args, given, at),
+      reads: !REMEMBER.has(name),
       ...(least === undefined ? {} : { least }),
     })
   }
@@ -385,6 +389,7 @@ export function largeFunctions(widths: Widths): Map<string, NativeFunction> {
       {
         params: ['any', 'any'],
         returns: both,
+        reads: true,
         run: (_, args, types) => {
           const [a, b] = turned(args, types)
           return b < a ? b : a
@@ -396,6 +401,7 @@ export function largeFunctions(widths: Widths): Map<string, NativeFunction> {
       {
         params: ['any', 'any'],
         returns: both,
+        reads: true,
         run: (_, args, types) => {
           const [a, b] = turned(args, types)
           return a < b ? b : a
@@ -407,9 +413,10 @@ export function largeFunctions(widths: Widths): Map<string, NativeFunction> {
       {
         params: ['any'],
         returns: ([type]) => promoted(type!, widths),
+        reads: true,
         run: (_, [value]) => (value < 0 ? -value : value),
       },
     ],
-    ['round', { params: ['any'], returns: long, run: (_, [value]) => roundAway(Number(value)) | 0 }],
+    ['round', { params: ['any'], returns: long, reads: true, run: (_, [value]) => roundAway(Number(value)) | 0 }],
   ])
 }

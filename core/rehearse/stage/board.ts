@@ -138,6 +138,9 @@ export class StageBoard implements Hardware {
       pinOf: (...asked) => this.pinOf(...asked),
       able: (...asked) => this.#able(...asked),
       isHigh: (pin) => this.#isHigh(pin),
+      byChance: () => {
+        machine.acts += 1
+      },
       say: (...said) => this.say(...said),
     })
     const bytes = new BusBytes(this)
@@ -271,6 +274,7 @@ export class StageBoard implements Hardware {
 
   /** Puts a pin onto its line, and looks at what comes of it. */
   #apply(pin: LivePin, at: number): void {
+    this.#machine.acts += 1
     this.pins.apply(pin)
     this.#changed(at, pin)
   }

@@ -46,6 +46,7 @@ export class Events {
       const next = this.#due.shift()!
       this.#arm()
       machine.now = Math.max(machine.now, next.at)
+      machine.acts += 1
       next.run()
     }
     machine.now = Math.max(machine.now, end)

@@ -17,6 +17,8 @@ interface Board {
   readonly able: (...asked: Parameters<AskedPins['able']>) => boolean
   /** The last level that was surely one, where the line is at none. */
   readonly isHigh: (pin: LivePin) => boolean | undefined
+  /** Told when what is read is not the same each time. */
+  readonly byChance: () => void
   readonly say: (kind: RunKind, at: number, ends: readonly string[], message: string, why: string) => void
 }
 
@@ -88,6 +90,7 @@ export class PinReads {
   }
 
   #chance(): number {
+    this.#board.byChance()
     this.#noise = (this.#noise * 16807) % 0x7fffffff
     return this.#noise / 0x7fffffff
   }

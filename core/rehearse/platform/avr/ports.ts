@@ -13,7 +13,11 @@ const lettersOf = ({ board }: ChipBoard): readonly string[] =>
 export function addPorts(chip: ChipBoard, changed: (at: number) => void): void {
   const { hardware, registers } = chip
   for (const letter of lettersOf(chip)) {
-    const pins = (): readonly (number | undefined)[] => BITS.map((bit) => chip.numberAt(`P${letter}${bit}`))
+    let known: readonly (number | undefined)[] | undefined
+    const pins = (): readonly (number | undefined)[] => {
+      known ??= BITS.map((bit) => chip.numberAt(`P${letter}${bit}`))
+      return known
+    }
     const gather = (is: (pin: number) => boolean): number =>
       pins().reduce<number>((sum, pin, bit) => sum | (pin !== undefined && is(pin) ? 1 << bit : 0), 0)
     const isOut = (pin: number): boolean => hardware.state(pin).setting === 'out'
@@ -27,6 +31,7 @@ export function addPorts(chip: ChipBoard, changed: (at: number) => void): void {
     }
     registers.set(`DDR${letter}`, {
       bits: 8,
+      isLine: true,
       read: () => gather(isOut),
       write: (value, at) => {
         for (const [bit, pin] of pins().entries()) {
@@ -42,6 +47,7 @@ export function addPorts(chip: ChipBoard, changed: (at: number) => void): void {
     })
     registers.set(`PORT${letter}`, {
       bits: 8,
+      isLine: true,
       read: () => gather(isSet),
       write: (value, at) => {
         for (const [bit, pin] of pins().entries()) {
@@ -53,6 +59,7 @@ export function addPorts(chip: ChipBoard, changed: (at: number) => void): void {
     })
     registers.set(`PIN${letter}`, {
       bits: 8,
+      isLine: true,
       read: () => gather((pin) => hardware.level(pin)),
       write: (value, at) => {
         for (const [bit, pin] of pins().entries())

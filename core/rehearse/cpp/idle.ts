@@ -1,0 +1,118 @@
+import { isElsewhere } from './code.ts'
+import type { Machine } from './machine.ts'
+import { Callable, Ptr, Struct, type Value } from './values.ts'
+
+/** Values of a program beyond which it is not compared: it would take longer than to run it. */
+const MOST_VALUES = 4096
+/** Rounds between two looks at a loop that does something each time. */
+const MOST_REST = 1024
+
+/**
+ * Passes over the rounds of a loop in which nothing happens. A round that called nothing but what reads, and after which all
+ * variables are as before, comes out the same until something happens outside or a clock that it read goes on: so many rounds
+ * are counted, and their time passes, without being run. The run is the same, only sooner.
+ */
+export class Idle {
+  readonly #machine: Machine
+  readonly #roots: readonly Value[]
+  /** Rounds until it is looked at again, and how many the next rest has. */
+  #rest = 1
+  #next = 1
+  #state: 'rests' | 'looks' | 'compares' = 'rests'
+  #before: unknown[] = []
+  #from = 0
+  #acts = 0
+  #count = 0
+
+  constructor(machine: Machine, roots: readonly Value[]) {
+    this.#machine = machine
+    this.#roots = roots
+  }
+
+  /**
+   * A round is over.
+   * @returns how many more like it have passed
+   */
+  round(): number {
+    if (this.#state === 'rests') {
+      this.#rest -= 1
+      if (this.#rest > 0) return 0
+      this.#look('looks')
+      return 0
+    }
+    const machine = this.#machine
+    if (machine.acts !== this.#acts || machine.idle !== this) return this.#restLonger()
+    if (this.#state === 'looks') {
+      const before = valuesOf(this.#roots)
+      if (!before) return this.#restLonger()
+      this.#before = before
+      this.#look('compares')
+      return 0
+    }
+    const after = valuesOf(this.#roots)
+    if (!after || after.length !== this.#before.length) return this.#restLonger()
+    for (let at = 0; at < after.length; at += 1) if (!Object.is(after[at], this.#before[at])) return this.#restLonger()
+    const took = machine.now - this.#from
+    // Each must end before what is due, and read the same of each clock.
+    const free = Math.min(machine.due - machine.now, machine.passesUntil - machine.now, machine.slack)
+    const more = took > 0 ? Math.ceil(free / took) - 1 : 0
+    if (more > 0 && Number.isFinite(more)) {
+      machine.now += more * took
+      machine.passed += more * (machine.count - this.#count)
+    }
+    this.#next = 1
+    this.#look('compares')
+    return Math.max(0, more)
+  }
+
+  #look(state: 'looks' | 'compares'): void {
+    const machine = this.#machine
+    this.#state = state
+    this.#from = machine.now
+    this.#acts = machine.acts
+    this.#count = machine.count
+    machine.slack = Number.POSITIVE_INFINITY
+    machine.idle = this
+  }
+
+  #restLonger(): 0 {
+    this.#state = 'rests'
+    this.#rest = this.#next
+    this.#next = Math.min(MOST_REST, this.#next * 2)
+    return 0
+  }
+}
+
+/** All that a program can reach of its variables, in the order in which it is found; undefined where that is much. */
+function valuesOf(roots: readonly Value[]): unknown[] | undefined {
+  const out: unknown[] = []
+  const known = new Map<object, number>()
+  const walk = (value: Value): void => {
+    if (typeof value !== 'object' || value === null) {
+      out.push(value)
+      return
+    }
+    // The same thing twice is not the same as two alike.
+    const before = known.get(value)
+    out.push(before)
+    if (before !== undefined || out.length > MOST_VALUES) return
+    known.set(value, known.size)
+    if (Array.isArray(value) || value instanceof Uint8Array) {
+      out.push(value.length)
+      // What lies in a register is read by reading it, which does something.
+      if (Array.isArray(value) && isElsewhere(value)) out.push(value)
+      else for (let at = 0; at < value.length && out.length <= MOST_VALUES; at += 1) walk(value[at])
+    } else if (value instanceof Ptr) {
+      out.push(value.at)
+      walk(value.base)
+    } else if (value instanceof Struct) {
+      out.push(value.type)
+      walk(value.bytes ?? value.f)
+    } else {
+      out.push(value)
+      if (value instanceof Callable) for (const taken of value.taken) walk(taken)
+    }
+  }
+  for (const root of roots) walk(root)
+  return out.length > MOST_VALUES ? undefined : out
+}
