@@ -8,8 +8,8 @@ import axe from 'axe-core'
 interface OfWorker {
   data: string
   server: string
-  /** What the tests of one worker share, scripts that are compiled already above all: half the time of opening a page. */
-  kept: { context?: BrowserContext }
+  /** What the tests of one worker share, a page and scripts that are compiled already: most of the time of opening one. */
+  kept: { context?: BrowserContext; page?: Page }
 }
 
 /** The real server, started once a worker and emptied before each test; so is what the browser stores. */
@@ -53,7 +53,7 @@ export const test = base.extend<{ address: string }, OfWorker>({
     },
     { scope: 'worker' },
   ],
-  context: async ({ browser, kept, server, serviceWorkers }, use) => {
+  context: async ({ browser, kept, serviceWorkers }, use) => {
     if (serviceWorkers !== 'block') {
       const own = await browser.newContext()
       await use(own)
@@ -62,29 +62,49 @@ export const test = base.extend<{ address: string }, OfWorker>({
     }
     kept.context ??= await browser.newContext()
     await use(kept.context)
-    for (const page of kept.context.pages()) await page.close()
-    const page = await kept.context.newPage()
-    const storage = await kept.context.newCDPSession(page)
+    for (const page of kept.context.pages()) if (page !== kept.page) await page.close()
+  },
+  page: async ({ context, kept, server, viewport }, use) => {
+    const isShared = context === kept.context
+    const page = (isShared ? kept.page : undefined) ?? (await watched(await context.newPage()))
+    if (isShared) kept.page = page
+    const errors: string[] = []
+    const broken = (error: Error): void => void errors.push(error.message)
+    page.on('pageerror', broken)
+    brokenPolicies.set(page, errors)
+    await use(page)
+    page.off('pageerror', broken)
+    expect(errors, 'errors in the page').toEqual([])
+    if (!isShared) return
+    // As a new one would be: to open a page takes longer than many a test.
+    await page.unrouteAll({ behavior: 'ignoreErrors' })
+    // Of the same origin, so that it stays in its process.
+    await page.goto(`${server}/api/bin`)
+    if (viewport) await page.setViewportSize(viewport)
+    await page.emulateMedia({ media: null, colorScheme: null })
+    const storage = await context.newCDPSession(page)
     const storageTypes = 'cookies,local_storage,indexeddb,cache_storage'
     await storage.send('Storage.clearDataForOrigin', { origin: new URL(server).origin, storageTypes })
-    await page.close()
-  },
-  page: async ({ page }, use) => {
-    const errors: string[] = []
-    page.on('pageerror', (error) => errors.push(error.message))
-    await page.exposeFunction('policyBroken', (what: string) => void errors.push(what))
-    await page.addInitScript(() =>
-      document.addEventListener('securitypolicyviolation', ({ effectiveDirective, sample, sourceFile, target }) => {
-        // What the browser itself keeps of a style while text in an editor is replaced, and then does not apply.
-        if (target instanceof Element && target.closest('.yaml-field')) return
-        const tell = (window as unknown as { policyBroken: (what: string) => void }).policyBroken
-        tell(`${effectiveDirective} broken by ${sourceFile || 'the page'}: ${sample}`)
-      }),
-    )
-    await use(page)
-    expect(errors, 'errors in the page').toEqual([])
+    await storage.detach()
   },
 })
+
+/** Where what a page's policy forbade is told, test by test. */
+const brokenPolicies = new Map<Page, string[]>()
+
+/** A page that tells when its policy is broken. */
+async function watched(page: Page): Promise<Page> {
+  await page.exposeFunction('policyBroken', (what: string) => void brokenPolicies.get(page)?.push(what))
+  await page.addInitScript(() =>
+    document.addEventListener('securitypolicyviolation', ({ effectiveDirective, sample, sourceFile, target }) => {
+      // What the browser itself keeps of a style while text in an editor is replaced, and then does not apply.
+      if (target instanceof Element && target.closest('.yaml-field')) return
+      const tell = (window as unknown as { policyBroken: (what: string) => void }).policyBroken
+      tell(`${effectiveDirective} broken by ${sourceFile || 'the page'}: ${sample}`)
+    }),
+  )
+  return page
+}
 
 export { expect }
 
