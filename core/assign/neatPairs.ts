@@ -15,6 +15,8 @@ export interface Pair {
   readonly b: SignalUse
   /** They stand next to each other on the part, or in the kit, `a` first: their order can be right. */
   readonly inOrder: boolean
+  /** Select lines of parts of different kinds: where they stand is all the same, but for which comes first. */
+  readonly isOrderOnly?: boolean
 }
 
 /**
@@ -24,6 +26,7 @@ export interface Pair {
 export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
   const pairs: Pair[] = []
   const lastOf = new Map<string, SignalUse>()
+  const lastSelect = new Map<string | undefined, SignalUse>()
   for (const part of wiring.parts) {
     const own = wiring.signals.filter((use) => use.part === part && uses.has(use))
     for (const [at, a] of own.entries())
@@ -38,6 +41,10 @@ export function pairsOf(wiring: Wiring, uses: ReadonlySet<SignalUse>): Pair[] {
     const before = lastOf.get(key)
     if (before) pairs.push({ a: before, b: only, inOrder: true })
     lastOf.set(key, only)
+    if (busNeed(only.facts.needs) === undefined) continue
+    const select = lastSelect.get(part.home?.ref)
+    if (select && select !== before) pairs.push({ a: select, b: only, inOrder: true, isOrderOnly: true })
+    lastSelect.set(part.home?.ref, only)
   }
   return pairs
 }
@@ -79,6 +86,15 @@ export function spotOf(host: Host | undefined): Spot | undefined {
       number: numberOf(pin) ?? facts.position,
     }
   )
+}
+
+/** Which select of its controller a pin is, where the controller has selects of its own: 0 for the first. */
+export function selectOf({ board, pin }: Host): number | undefined {
+  for (const { kind, pins } of board?.board.controllers ?? []) {
+    const at = kind === 'spi' ? (pins?.cs?.indexOf(pin) ?? -1) : -1
+    if (at >= 0) return at
+  }
+  return undefined
 }
 
 /** The last number in a name: 10 of `GP10`. */

@@ -1,7 +1,7 @@
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { channelOf, edgeOf, timerOf } from './clashes.ts'
 import { usualPins } from './judge.ts'
-import { BESIDE, IN_ORDER, orderOf, type Pair, pairsOf, RISING, type Spot, spotOf } from './neatPairs.ts'
+import { BESIDE, IN_ORDER, orderOf, type Pair, pairsOf, RISING, type Spot, selectOf, spotOf } from './neatPairs.ts'
 import type { Arrangement } from './search.ts'
 import type { Claim, SearchProblem } from './searchProblem.ts'
 
@@ -91,6 +91,7 @@ class State {
   readonly #pairsOf = new Map<SignalUse, Pair[]>()
   readonly #cheapest = new Map<SignalUse, readonly Host[]>()
   readonly #prices = new Map<SignalUse, ReadonlyMap<Host, number>>()
+  readonly #selects = new Map<Host, number>()
   readonly #spots = new Map<Host, Spot | undefined>()
   readonly #held = new Map<SignalUse, Map<Host, readonly string[]>>()
   /** The use that stands for the others of its line. */
@@ -145,6 +146,15 @@ class State {
     return this.#spots.get(host)
   }
 
+  #select(host: Host): number | undefined {
+    let known = this.#selects.get(host)
+    if (known === undefined) {
+      known = selectOf(host) ?? -1
+      this.#selects.set(host, known)
+    }
+    return known < 0 ? undefined : known
+  }
+
   /** A signal that this one belongs to stands beside a pin. */
   isBesideOwn(use: SignalUse, host: Host): boolean {
     const spot = this.spot(host)
@@ -162,7 +172,8 @@ class State {
   potential(uses: readonly SignalUse[]): number {
     let points = 0
     for (const pair of new Set(uses.flatMap((use) => this.pairsWith(use))))
-      points += BESIDE + (pair.inOrder ? IN_ORDER + RISING : 0) - this.#worth(pair, undefined)
+      points +=
+        (pair.isOrderOnly ? RISING : BESIDE + (pair.inOrder ? IN_ORDER + RISING : 0)) - this.#worth(pair, undefined)
     return points
   }
 
@@ -190,13 +201,14 @@ class State {
     return best !== undefined
   }
 
-  #worth({ a, b, inOrder }: Pair, change: Change | undefined): number {
-    const [one, two] = [a, b].map((use) => {
-      const host = change?.get(use) ?? this.at.get(use)
-      return host && this.spot(host)
-    })
+  #worth({ a, b, inOrder, isOrderOnly }: Pair, change: Change | undefined): number {
+    const hosts = [a, b].map((use) => change?.get(use) ?? this.at.get(use))
+    const [first, second] = hosts.map((host) => host && this.#select(host))
+    const selects = first !== undefined && second !== undefined ? first < second : undefined
+    if (isOrderOnly) return selects ? RISING : 0
+    const [one, two] = hosts.map((host) => host && this.spot(host))
     if (!one || !two || one.row !== two.row || Math.abs(one.place - two.place) !== one.step) return 0
-    return BESIDE + (inOrder ? IN_ORDER + (one.number < two.number ? RISING : 0) : 0)
+    return BESIDE + (inOrder ? IN_ORDER + ((selects ?? one.number < two.number) ? RISING : 0) : 0)
   }
 
   #gain(change: Change): number {

@@ -84,6 +84,11 @@ function misfitsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): (vol
   return (volts) => ranges.filter((range) => behindBridge(volts, range) !== 'fits').length / Math.max(ranges.length, 1)
 }
 
+const isLogicRail = ({ home }: PartInstance, { end, volts }: Source): boolean =>
+  home?.board.rails.some(
+    ({ logic, pins, volts: own }) => logic && own === volts && pins.some((pin) => end === `${home.ref}.${pin}`),
+  ) ?? false
+
 /** Sources whose voltage is in a part's range, best first, with the reason for the order. */
 export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse, planned?: Planned): Source[] {
   const { facts } = use
@@ -112,6 +117,8 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
     // A small regulator on a sensor's module makes no converter of it.
     if (facts.heavy || (rail && part.part.category === 'power')) points += outside(source) ? 0 : 50
+    // What motors shake is not what the board itself runs on, where it has something else.
+    if (facts.heavy && isLogicRail(part, source)) points += 20
     else if (outside(source)) points += 30
     const takes = use.peakMilliamps ?? 0
     // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway.
