@@ -1,4 +1,4 @@
-import { type Entry, isNamed, type Options, searchHits, suggestCatalog } from './search.ts'
+import { type Entry, isNamed, nameHits, type Options, searchHits, suggestCatalog } from './search.ts'
 
 /** What a piece of a maker's own words means: a board, so many of a part, what the bench brings, or nothing known. */
 export interface KitItem<B, P> {
@@ -90,11 +90,16 @@ function meaningIn<B extends Entry, P extends Entry>(
   }
 }
 
-/** Volts that no entry knows, such as those of a `12v pump`, say less than the rest. */
+/**
+ * Volts that no entry knows, such as those of a `12v pump`, say less than the rest, and so do words around a name, `toy` of a
+ * `toy motor`.
+ */
 function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnType<typeof searchHits<P>> {
   const found = searchHits(parts, name)
-  const rest = name.replace(/\d+(?:[.,]\d+)?\s?v(?:olts?)?\b/gi, '').trim()
-  return found.length > 0 || rest === '' || rest === name ? found : searchHits(parts, rest)
+  if (found.length > 0) return found
+  const rest = name.replace(/\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah)\b|["”]/gi, '').trim()
+  const without = rest === '' || rest === name ? [] : searchHits(parts, rest)
+  return without.length > 0 ? without : nameHits(parts, rest)
 }
 
 /** Breadboards and wires are no parts of a plan: the bench lays them out and counts them. */
@@ -119,7 +124,14 @@ function piecesOf(typed: string): Piece[] {
   const lines = typed.split('\n')
   for (const line of lines) {
     const row = rowOf(line, start, lines.length > 1)
-    pieces.push(...(row ?? splitAt(line, start, /[,;\t]|\s\+\s|\s&\s|\sand\s/g).map(cleaned)))
+    pieces.push(
+      ...(row ??
+        splitAt(
+          line,
+          start,
+          /[,;\t]|\s\+\s|\s&\s|(?<!\b(?:temp(?:erature)?|humidity|pressure|heart rate))\sand\s/gi,
+        ).map(cleaned)),
+    )
     start += line.length + 1
   }
   return pieces.filter(({ text }) => text !== '')
@@ -175,7 +187,7 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|cells?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*aaa?|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
+  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|cells?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*(?:aaa?|18650)|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
 
 const IN_FRONT = /^(\d{1,3})(?:\s*[x×*]\s*(?=[a-z])|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
 const BEHIND = [

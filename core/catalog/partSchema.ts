@@ -33,6 +33,8 @@ export const Option = v.strictObject({
   /** i2c-address values are written in hexadecimal. */
   kind: v.optional(v.picklist(['i2c-address', 'choice', 'amount']), 'choice'),
   values: v.optional(v.array(OptionValue), []),
+  /** Words of makers that stand for an amount: `lipo` for the volts of a cell. */
+  words: v.optional(v.record(Text, Amount)),
   usual: v.union([v.string(), v.number()]),
   least: v.optional(Amount),
   most: v.optional(Amount),

@@ -6,6 +6,7 @@ interface EntryOption {
   readonly id: string
   readonly kind?: string
   readonly unit?: string | undefined
+  readonly words?: Readonly<Record<string, number>> | undefined
   readonly values: readonly { readonly value: string | number; readonly title?: string | undefined }[]
 }
 
@@ -31,7 +32,9 @@ export interface Hit<T> {
 
 /** Words that say nothing of what is meant, so that an entry need not have them. */
 const fillers = new Set(
-  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece'.split(' '),
+  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece small little tiny large cheap simple plain normal regular standard generic spare'.split(
+    ' ',
+  ),
 )
 /** Words that are written in two ways, in the way of the catalogue. */
 const spellings: Readonly<Record<string, string>> = { color: 'colour', colors: 'colours', gray: 'grey' }
@@ -42,6 +45,9 @@ const units: Readonly<Record<string, string>> = {
   Ω: 'ohm',
   r: 'ohm',
   f: 'farad',
+  a: 'milliamp',
+  amp: 'milliamp',
+  amps: 'milliamp',
   v: 'volt',
   volt: 'volt',
   volts: 'volt',
@@ -54,6 +60,29 @@ export const searchCatalog = <T extends Entry>(entries: Iterable<T>, typed: stri
 /** The same with how well each fits, and what the words say of its options. */
 export const searchHits = <T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] =>
   hits(entries, typed, false)
+
+/**
+ * Entries one of whose names stands in a text among words that name nothing: `toy motor`, `robot car wheels`. The longest
+ * name says most; a type number that no entry has is none of those words.
+ */
+export function nameHits<T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] {
+  const words = wordsOf(typed)
+  const found: Hit<T>[] = []
+  for (const entry of entries) {
+    const options: Options = {}
+    for (const word of words) Object.assign(options, optionFor(entry, word))
+    const rest = (from: number, to: number): string[] => words.filter((_, at) => at < from || at >= to)
+    let longest = 0
+    for (let from = 0; from < words.length; from += 1)
+      for (let to = words.length; to > from + longest; to -= 1) {
+        if (phraseScore(entry, words.slice(from, to).join(' ')) === 0) continue
+        if (rest(from, to).some((word) => /\d/.test(word) && !optionFor(entry, word))) continue
+        longest = to - from
+      }
+    if (longest > 0) found.push({ entry, options, score: 12 * longest + (entry.usual ? 5 : 0) })
+  }
+  return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
+}
 
 /** True when a text is the id or a keyword of an entry, whatever its blanks and marks. */
 export const isNamed = (entry: Entry, typed: string): boolean => phraseScore(entry, typed.toLowerCase().trim()) > 0
@@ -81,7 +110,8 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
     for (const word of words) {
       const text = Math.max(...formsOf(word).map((one) => wordScore(entry, one, loose)))
       const chosen = optionFor(entry, word)
-      if (chosen) Object.assign(options, chosen)
+      // Volts that are written count more than those that a word stands for.
+      if (chosen) Object.assign(options, chosen, isWord(entry, word) ? { ...chosen, ...options } : {})
       if (text === 0 && !chosen) {
         score = 0
         break
@@ -104,7 +134,11 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
 const wordsOf = (typed: string): string[] =>
   typed
     .trim()
-    .replace(/(\d)\s+([kmunpµ]?(?:ohms?|Ω|f|v|volts?))(?=\s|$)/gi, '$1$2')
+    .replace(/(\d)\s+([kmunpµ]?(?:ohms?|Ω|f|v|volts?|a|amps?))(?=\s|$)/gi, '$1$2')
+    .replace(
+      /(\d\s*[x×])\s*(a{2,3}|18650)s?\b/gi,
+      (_, count: string, size: string) => `${count.replace(/\s/g, '')}${size}`,
+    )
     .toLowerCase()
     .replaceAll('ω', 'Ω')
     .split(/[\s,]+/)
@@ -202,7 +236,13 @@ function likeness(
   if (text.startsWith(word)) return 0.7
   // A letter for the package or the grade may stand behind a type number.
   if (type && isType(text) && word.startsWith(text) && /^[a-z]{1,2}$/.test(word.slice(text.length))) return 0.3
-  if (word.length >= 3 && text.includes(word) && (!type || /^\d+$/.test(word))) return 0.4
+  if (
+    word.length >= 3 &&
+    text.includes(word) &&
+    (!/\d/.test(word) || !/[a-z]/.test(word) || type) &&
+    (!type || /^\d+$/.test(word))
+  )
+    return 0.4
   if (enough >= 0.35 || (type && !loose) || word.length < 4 || Math.abs(text.length - word.length) > 2) return 0
   const most = word.length >= 7 || (type && loose) ? 2 : 1
   // One change takes a letter out of the set, puts one in, or both.
@@ -216,11 +256,17 @@ const valueWords = memo((one: EntryOption['values'][number]): readonly string[] 
   ...pieces(one.title ?? ''),
 ])
 
+const isWord = ({ options = [] }: Entry, word: string): boolean =>
+  options.some(({ words }) => words !== undefined && Object.hasOwn(words, word))
+
 /** What a word says of an option: an amount with a unit or a prefix, or one of its values by name. */
 function optionFor({ options = [] }: Entry, word: string): Options | undefined {
+  for (const { id, words } of options) if (words && Object.hasOwn(words, word)) return { [id]: words[word] as number }
   const [, figure = '', unit = ''] = /^(\d[\d.]*[kmunpµ]?\d*)([a-zΩ]*)$/.exec(word) ?? []
   const meant = units[unit] ?? (unit === '' && /[km]/.test(figure) ? 'ohm' : undefined)
-  const amount = meant === undefined ? undefined : parseAmount(figure.replace(/^(\d+)m$/, '$1M'), '')
+  const given =
+    meant === undefined ? undefined : parseAmount(meant === 'ohm' ? figure.replace(/^(\d+)m$/, '$1M') : figure, '')
+  const amount = given !== undefined && meant === 'milliamp' ? given * 1000 : given
   for (const { id, kind, unit: own, values } of options) {
     if (kind === 'amount' && own !== undefined && own === meant && amount !== undefined) return { [id]: amount }
     const value = values.find((one) => valueWords(one).includes(word))

@@ -10,13 +10,18 @@ import { applyEdits, type Edit } from './edit.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
 import { freshRef } from './refs.ts'
 
-/** Edits that add so many of a part, named sensibly, on free addresses, with the companions it cannot do without. */
+/**
+ * Edits that add so many of a part, named sensibly, on free addresses, with the companions it cannot do without. Where
+ * such lie loose on the table already, or come with the same kit, none is added: which of them suits is for the
+ * assignment to say.
+ */
 export function addParts(
   plan: Plan,
   catalog: Catalog,
   part: Part,
   count: number,
   given: Partial<PlanPart> = {},
+  loose: Loose[] = looseIn(plan),
 ): Edit[] {
   const edits: Edit[] = carryEdits(plan, catalog, 'parts', part.id)
   let now = applyEdits(plan, edits)
@@ -30,13 +35,49 @@ export function addParts(
     // comes with that.
     const mode = given.mode ?? (part.modes.length === 1 ? part.modes[0]?.id : undefined)
     const chosen = { ...Object.fromEntries(part.options.map((option) => [option.id, option.usual])), ...options }
-    const isWanted = ({ required, modes, when }: Companion): boolean =>
-      required && (modes === undefined || (mode !== undefined && modes.includes(mode))) && holds(when, chosen)
+    const isWanted = (companion: Companion): boolean =>
+      companion.required &&
+      (companion.modes === undefined || (mode !== undefined && companion.modes.includes(mode))) &&
+      holds(companion.when, chosen) &&
+      !isTaken(loose, companion)
     const companions = companionEdits(now, catalog, ref, isWanted)
     now = applyEdits(now, companions)
     edits.push(...add, ...companions)
   }
   return edits
+}
+
+/** Something that lies loose on the table: what it is, and its values. */
+interface Loose {
+  readonly part: string
+  readonly options: Readonly<Record<string, string | number>> | undefined
+}
+
+/** Parts of which no leg has a wire. */
+function looseIn({ parts, wires }: Plan): Loose[] {
+  const refOf = (end: string): string => end.slice(0, end.indexOf('.'))
+  const wired = new Set(wires.flatMap(([a, b]) => [refOf(a), refOf(b)]))
+  return Object.entries(parts).flatMap(([ref, { part, options }]) => (wired.has(ref) ? [] : [{ part, options }]))
+}
+
+/** Values this many times larger or smaller may do as well; a ten times larger resistor is there for something else. */
+const ALIKE = 5
+
+/** Takes what lies there and may be meant for a companion, the nearest in value. */
+function isTaken(loose: Loose[], { part, options }: Companion): boolean {
+  const far = (one: Loose): number =>
+    Math.max(
+      1,
+      ...Object.entries(options).map(([id, wanted]) => {
+        const value = entryOf(one.options, id)
+        return typeof value === 'number' && typeof wanted === 'number' ? Math.max(value / wanted, wanted / value) : 1
+      }),
+    )
+  const [nearest] = loose
+    .filter((one) => one.part === part && far(one) <= ALIKE)
+    .sort((one, other) => far(one) - far(other))
+  if (nearest) loose.splice(loose.indexOf(nearest), 1)
+  return nearest !== undefined
 }
 
 /** Edits that add a board with the features that are usually on. */
@@ -58,10 +99,13 @@ export function addKit(
     now = applyEdits(now, more)
     edits.push(...more)
   }
+  const loose = looseIn(plan)
+  for (const { found, count, options } of items)
+    if (found?.kind === 'part') loose.push(...Array.from({ length: count }, () => ({ part: found.entry.id, options })))
   for (const { found } of items) if (found?.kind === 'board') take(addBoard(now, catalog, found.entry))
   for (const { found, count, options } of items)
     if (found?.kind === 'part')
-      take(addParts(now, catalog, found.entry, count, Object.keys(options).length > 0 ? { options } : {}))
+      take(addParts(now, catalog, found.entry, count, Object.keys(options).length > 0 ? { options } : {}, loose))
   return { edits, added: items.filter(({ found }) => found && found.kind !== 'bench') }
 }
 
