@@ -6,6 +6,7 @@ import { type KitItem, kitReader, MOST_AT_ONCE } from '../../../core/catalog/kit
 import type { Part } from '../../../core/catalog/partSchema.ts'
 import { formatOptionAmount } from '../../../core/electrical/quantity.ts'
 import { addKit } from '../../../core/plan/kit.ts'
+import { inContext } from '../../../core/plan/kitContext.ts'
 import { useCatalog, usePlan } from '../../store/derived.ts'
 import { editPlan as edit } from '../../store/desk.ts'
 import { useAppSelector } from '../../store/store.ts'
@@ -25,7 +26,7 @@ export function QuickEntry() {
   const [browsing, setBrowsing] = useState(false)
   const field = useRef<HTMLTextAreaElement>(null)
   const read = useMemo(() => kitReader([...catalog.boards.values()], [...catalog.parts.values()]), [catalog])
-  const items = useMemo(() => read(typed), [read, typed])
+  const items = useMemo(() => inContext(read(typed), plan, catalog), [read, typed, plan, catalog])
   const known = items.filter(({ found }) => found !== undefined && found.kind !== 'bench')
   const add = (event?: FormEvent): void => {
     event?.preventDefault()

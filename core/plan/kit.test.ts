@@ -1,0 +1,68 @@
+import { describe, expect, it } from 'vitest'
+import { kitReader } from '../catalog/kitText.ts'
+import { catalog } from '../testing/plans.ts'
+import { applyEdits } from './edit.ts'
+import { addKit } from './kit.ts'
+import { inContext } from './kitContext.ts'
+import { emptyPlan, type Plan } from './planSchema.ts'
+
+const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
+/** A plan after lines were typed one after the other. */
+const typed = (...lines: readonly string[]): Plan =>
+  lines.reduce((plan, line) => {
+    const { edits } = addKit(plan, catalog, inContext(read(line), plan, catalog))
+    return applyEdits(plan, edits)
+  }, emptyPlan('kit'))
+/** `led, resistor 220`: what lies in the plan, with its amounts. */
+const partsOf = ({ parts }: Plan): string =>
+  Object.values(parts)
+    .map(({ part, options }) => [part, options?.ohms ?? options?.volts].filter((one) => one !== undefined).join(' '))
+    .join(', ')
+
+describe('what a part cannot do without', () => {
+  it.each([
+    ['comes with it', ['led'], 'led, resistor 330'],
+    ['is what the kit brings itself', ['led, 220 ohm resistor'], 'led, resistor 220'],
+    ['whichever is named first', ['220 ohm resistor, led'], 'resistor 220, led'],
+    ['as far as it reaches', ['2 leds, 220 ohm resistor'], 'led, led, resistor 330, resistor 220'],
+    ['or what was there before', ['470 ohm resistor', 'led'], 'resistor 470, led'],
+    ['not what is for something else', ['led, 10k resistor'], 'led, resistor 330, resistor 10000'],
+    ['the nearest in value', ['ldr, led, 330 ohm resistor, 10k resistor'], 'ldr, led, resistor 330, resistor 10000'],
+    ['not what has its place already', ['led', 'led'], 'led, resistor 330, led, resistor 330'],
+    ['not another kind of thing', ['led, 100 nF capacitor'], 'led, resistor 330, capacitor'],
+  ] as const)('%s', (_, lines, there) => {
+    expect(partsOf(typed(...lines))).toBe(there)
+  })
+})
+
+describe('words that several parts answer to mean what works on this table', () => {
+  it.each([
+    ['stepper motor', 'stepper-28byj48'],
+    ['stepper motor, a4988', 'stepper-bipolar, a4988'],
+    ['2 drv8825, 2 stepper motors', 'drv8825, drv8825, stepper-bipolar, stepper-bipolar'],
+    ['stepper motor, uln2003 driver board', 'stepper-28byj48, uln2003-board'],
+    ['28byj48, a4988', 'stepper-28byj48, a4988'],
+    ['microphone', 'inmp441'],
+    ['uno, microphone', 'mic-max4466'],
+    ['esp32, microphone', 'inmp441'],
+    ['uno, inmp441', 'inmp441'],
+    ['raspberry pi, light sensor', 'bh1750'],
+    ['raspberry pi, ads1115, ldr', 'ads1115, ldr'],
+  ])('%s', (line, there) => {
+    const plan = typed(line)
+    expect(
+      Object.values(plan.parts)
+        .map(({ part }) => part)
+        .filter((part) => part !== 'capacitor' && part !== 'resistor')
+        .join(', '),
+    ).toBe(there)
+  })
+
+  it('also beside what was there before, and what was understood first is offered', () => {
+    const plan = typed('a4988')
+    const [item] = inContext(read('2 stepper motors'), plan, catalog)
+    expect(item?.found).toMatchObject({ kind: 'part', entry: { id: 'stepper-bipolar' } })
+    expect(item?.others[0]?.id).toBe('stepper-28byj48')
+    expect(item?.count).toBe(2)
+  })
+})

@@ -1,0 +1,65 @@
+import type { Board } from '../catalog/boardSchema.ts'
+import type { Catalog } from '../catalog/catalog.ts'
+import { isLoad } from '../catalog/common.ts'
+import type { KitItem } from '../catalog/kitText.ts'
+import type { Part } from '../catalog/partSchema.ts'
+import { boardOf } from '../catalog/variant.ts'
+import type { Plan } from './planSchema.ts'
+
+/** What the boards and drivers on the table can do. */
+interface Table {
+  readonly boards: readonly Board[]
+  readonly parts: readonly Part[]
+}
+
+/**
+ * Items as they are meant beside each other. Words that several parts answer to mean the one that works with what else
+ * lies there: a stepper motor beside its driver, a microphone at a board without I2S, a light sensor at a board without
+ * a converter. What was understood first is among the others then.
+ */
+export function inContext(
+  items: readonly KitItem<Board, Part>[],
+  plan: Plan,
+  catalog: Catalog,
+): KitItem<Board, Part>[] {
+  const own = Object.values(plan.boards).flatMap((entry) => boardOf(catalog, entry) ?? [])
+  const placed = Object.values(plan.parts).flatMap(({ part }) => catalog.parts.get(part) ?? [])
+  const table: Table = {
+    boards: [...own, ...items.flatMap(({ found }) => (found?.kind === 'board' ? [found.entry] : []))],
+    parts: [...placed, ...items.flatMap(({ found }) => (found?.kind === 'part' ? [found.entry] : []))],
+  }
+  return items.map((item) => {
+    const { found, others } = item
+    if (found?.kind !== 'part' || works(found.entry, table)) return item
+    const better = others.find((one): one is Part => isPart(one) && works(one, table))
+    if (!better) return item
+    return {
+      ...item,
+      found: { kind: 'part', entry: better },
+      options: {},
+      others: [found.entry, ...others.filter((one) => one !== better)],
+    }
+  })
+}
+
+const isPart = (entry: Board | Part): entry is Part => 'signals' in entry
+
+/** Whether something on the table takes each required line of a part, as far as anything there is made for its kind. */
+function works(part: Part, table: Table): boolean {
+  const ways = part.modes.length > 0 ? part.modes.map(({ signals }) => [...part.signals, ...signals]) : [part.signals]
+  return ways.some((signals) =>
+    signals.every(({ needs, required, orElse }) => !required || orElse !== undefined || takes(needs, part, table)),
+  )
+}
+
+function takes(need: string, part: Part, { boards, parts }: Table): boolean {
+  const provided = parts.flatMap((one) => (one === part ? [] : one.provides))
+  const isProvided = provided.some(
+    ({ does, for: made }) => does.some((what) => what === need) && (made?.includes(part.id) ?? true),
+  )
+  // Without any driver nothing is known of how a load is to be driven, and without a board nothing of its lines.
+  if (isLoad(need)) return isProvided || !provided.some(({ does }) => does.some(isLoad))
+  if (isProvided || boards.length === 0) return true
+  if (need === 'analog-in') return boards.some(({ analog }) => analog.length > 0)
+  return !need.startsWith('i2s.') || boards.some(({ controllers }) => controllers.some(({ kind }) => kind === 'i2s'))
+}
