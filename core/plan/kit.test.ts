@@ -23,7 +23,12 @@ describe('what a part cannot do without', () => {
   it.each([
     ['comes with it', ['led'], 'led, resistor 330'],
     ['is what the kit brings itself', ['led, 220 ohm resistor'], 'led, resistor 220'],
-    ['whichever is named first', ['220 ohm resistor, led'], 'resistor 220, led'],
+    ['whichever is named first', ['220 ohm resistor, led'], 'led, resistor 220'],
+    [
+      'with the value that is wanted, where none is said',
+      ['3 resistors, 2 leds'],
+      'led, led, resistor 330, resistor 330, resistor',
+    ],
     ['as far as it reaches', ['2 leds, 220 ohm resistor'], 'led, led, resistor 330, resistor 220'],
     ['or what was there before', ['470 ohm resistor', 'led'], 'resistor 470, led'],
     ['not what is for something else', ['led, 10k resistor'], 'led, resistor 330, resistor 10000'],

@@ -50,7 +50,8 @@ export function addParts(
 /** Something that lies loose on the table: what it is, and its values. */
 interface Loose {
   readonly part: string
-  readonly options: Readonly<Record<string, string | number>> | undefined
+  /** Undefined where nobody has said: it is what is wanted of it. */
+  options: Readonly<Record<string, string | number>> | undefined
 }
 
 /** Parts of which no leg has a wire. */
@@ -76,8 +77,22 @@ function isTaken(loose: Loose[], { part, options }: Companion): boolean {
   const [nearest] = loose
     .filter((one) => one.part === part && far(one) <= ALIKE)
     .sort((one, other) => far(one) - far(other))
-  if (nearest) loose.splice(loose.indexOf(nearest), 1)
-  return nearest !== undefined
+  if (!nearest) return false
+  loose.splice(loose.indexOf(nearest), 1)
+  nearest.options ??= options
+  return true
+}
+
+const isPassive = ({ helper, pins }: Part): boolean => helper !== undefined && pins.length === 2
+
+/** Pieces of one item with the same values, with their amount. */
+function alike(pieces: readonly Loose[]): [Loose['options'], number][] {
+  const counts = new Map<string, [Loose['options'], number]>()
+  for (const { options } of pieces) {
+    const key = JSON.stringify(options ?? {})
+    counts.set(key, [options, (counts.get(key)?.[1] ?? 0) + 1])
+  }
+  return [...counts.values()]
 }
 
 /** Edits that add a board with the features that are usually on. */
@@ -100,12 +115,20 @@ export function addKit(
     edits.push(...more)
   }
   const loose = looseIn(plan)
-  for (const { found, count, options } of items)
-    if (found?.kind === 'part') loose.push(...Array.from({ length: count }, () => ({ part: found.entry.id, options })))
+  const pieces = items.map(({ found, count, options }) =>
+    Array.from({ length: found?.kind === 'part' ? count : 0 }, (): Loose => {
+      const part = found?.kind === 'part' ? found.entry.id : ''
+      return { part, options: Object.keys(options).length > 0 ? options : undefined }
+    }),
+  )
+  loose.push(...pieces.flat())
   for (const { found } of items) if (found?.kind === 'board') take(addBoard(now, catalog, found.entry))
-  for (const { found, count, options } of items)
-    if (found?.kind === 'part')
-      take(addParts(now, catalog, found.entry, count, Object.keys(options).length > 0 ? { options } : {}, loose))
+  // What others ask for comes after them: `3 resistors` have the value that three lamps want.
+  for (const helps of [false, true])
+    for (const [at, { found }] of items.entries())
+      if (found?.kind === 'part' && isPassive(found.entry) === helps)
+        for (const [options, count] of alike(pieces[at] ?? []))
+          take(addParts(now, catalog, found.entry, count, options ? { options } : {}, loose))
   return { edits, added: items.filter(({ found }) => found && found.kind !== 'bench') }
 }
 

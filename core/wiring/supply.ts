@@ -112,13 +112,24 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
         planned?.loads.get(source.end) ?? 0,
       )
   const misfits = misfitsBehind(wiring, part, use)
+  const most = ({ limitMilliamps }: Source): number => limitMilliamps ?? Number.POSITIVE_INFINITY
+  const hasStronger = (source: Source): boolean =>
+    sourcesOf(wiring).some(
+      (one) =>
+        one.ref === source.ref &&
+        one.end !== source.end &&
+        !isLogicRail(part, one) &&
+        most(one) >= most(source) &&
+        one.volts >= facts.least &&
+        one.volts <= facts.most,
+    )
   const cost = (source: Source): number => {
     let points = 0
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
     // A small regulator on a sensor's module makes no converter of it.
     if (facts.heavy || (rail && part.part.category === 'power')) points += outside(source) ? 0 : 50
-    // What motors shake is not what the board itself runs on, where it has something else.
-    if (facts.heavy && isLogicRail(part, source)) points += 20
+    // What motors shake is not what the board itself runs on, where it has something else as strong.
+    if (facts.heavy && isLogicRail(part, source) && hasStronger(source)) points += 20
     else if (outside(source)) points += 30
     const takes = use.peakMilliamps ?? 0
     // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway.
