@@ -269,6 +269,9 @@ function optionFor({ options = [] }: Entry, word: string): Options | undefined {
   const amount = given !== undefined && meant === 'milliamp' ? given * 1000 : given
   for (const { id, kind, unit: own, values } of options) {
     if (kind === 'amount' && own !== undefined && own === meant && amount !== undefined) return { [id]: amount }
+    // `12v pump`: one of the volts that it is made for.
+    if (id === 'volts' && meant === 'volt' && values.some((one) => one.value === amount))
+      return { [id]: amount as number }
     const value = values.find((one) => valueWords(one).includes(word))
     if (value && word.length >= 3) return { [id]: value.value }
   }

@@ -5,7 +5,7 @@ import { busNeed } from './buses.ts'
 import { isOnCharger } from './cellPlaces.ts'
 import { behindBridge, madeFor } from './labels.ts'
 import { levelsOf } from './levels.ts'
-import type { BoardInstance, PartInstance, Source, SupplyUse, Wiring } from './model.ts'
+import type { BoardInstance, PartInstance, SignalUse, Source, SupplyUse, Wiring } from './model.ts'
 
 /** First ground hole of a board. */
 export function groundPost(board: BoardInstance | undefined): string | undefined {
@@ -62,25 +62,31 @@ export interface Planned {
 /** Share of a source's limit below which a part is none of its worries. */
 const SMALL_SHARE = 0.02
 
-/** Share of the loads waiting for a bridge, or on it already, that some volts of its motor supply do not suit. */
-function misfitsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): (volts: number) => number {
+/** Loads that wait for a bridge, or are on it already, where a supply is that of its motors. */
+function loadsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): PartInstance[] {
   const isMotorSupply = part.part.channels.some(
     ({ supply, output }) =>
       supply !== undefined &&
       use.facts.pins.includes(supply) &&
       part.part.provides.some(({ pins, does }) => pins.includes(output) && does.includes('bridge')),
   )
-  if (!isMotorSupply) return () => 0
-  const ranges = wiring.parts.flatMap((load) => {
-    const range = madeFor(wiring, load)
-    const isWaiting = wiring.signals.some(
-      ({ part: owner, facts, state, hosts }) =>
-        owner === load &&
-        facts.needs === 'bridge' &&
-        (state === 'open' || hosts.some(({ host }) => host.provider === part)),
-    )
-    return range && isWaiting ? [range] : []
-  })
+  if (!isMotorSupply) return []
+  const isBehind = ({ facts, state, hosts }: SignalUse): boolean =>
+    facts.needs === 'bridge' && (state === 'open' || hosts.some(({ host }) => host.provider === part))
+  return [...new Set(wiring.signals.filter(isBehind).map(({ part: load }) => load))]
+}
+
+/** Milliamperes that a winding takes as a rule. */
+function takenBy({ part, options }: PartInstance): number {
+  const winding = part.inner.find(({ kind }) => kind === 'winding')
+  const milliamps = winding && 'milliamps' in winding ? winding.milliamps : undefined
+  const value = typeof milliamps === 'object' ? entryOf(options, milliamps.option) : milliamps
+  return typeof value === 'number' ? value : 0
+}
+
+/** Share of some loads that the volts of a motor supply do not suit. */
+function misfitsOf(wiring: Wiring, loads: readonly PartInstance[]): (volts: number) => number {
+  const ranges = loads.flatMap((load) => madeFor(wiring, load) ?? [])
   return (volts) => ranges.filter((range) => behindBridge(volts, range) !== 'fits').length / Math.max(ranges.length, 1)
 }
 
@@ -111,7 +117,9 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
         (sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0),
         planned?.loads.get(source.end) ?? 0,
       )
-  const misfits = misfitsBehind(wiring, part, use)
+  const behind = loadsBehind(wiring, part, use)
+  const misfits = misfitsOf(wiring, behind)
+  const takes = (use.peakMilliamps ?? 0) + behind.reduce((sum, load) => sum + takenBy(load), 0)
   const most = ({ limitMilliamps }: Source): number => limitMilliamps ?? Number.POSITIVE_INFINITY
   const hasStronger = (source: Source): boolean =>
     sourcesOf(wiring).some(
@@ -131,7 +139,6 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     // What motors shake is not what the board itself runs on, where it has something else as strong.
     if (facts.heavy && isLogicRail(part, source) && hasStronger(source)) points += 20
     else if (outside(source)) points += 30
-    const takes = use.peakMilliamps ?? 0
     // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway.
     const limit = source.limitMilliamps
     const before = loadOf(source)
