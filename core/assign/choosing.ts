@@ -2,10 +2,11 @@ import { entryOf } from '../base/entryOf.ts'
 import { isLoad } from '../catalog/common.ts'
 import type { Mode } from '../catalog/signalSchema.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
+import { formatVolts } from '../electrical/quantity.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type AssignOptions, type AssignResult, assign } from './assign.ts'
 import { conflictOf } from './conflict.ts'
@@ -108,7 +109,7 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
       stopped ||= options.shouldStop?.(tried.size) === true
       if (stopped) break
       const alike = new Set<string>()
-      for (const choice of mendingChoices(now, options, unplaced)) {
+      for (const choice of [...convertersSet(now, options, unplaced), ...mendingChoices(now, options, unplaced)]) {
         if (chosen.some((one) => one.ref === choice.ref)) continue
         // Of parts that nothing tells apart one is as good as the other.
         if (alike.has(choice.likeness)) continue
@@ -127,8 +128,8 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
         next.push({ wiring: after, chosen: all, unplaced: draft.unplaced })
         // A part of which fewer pins wait is no further than one of which all do.
         const isBetter = (one: AssignResult): boolean =>
-          waiting(one) < waiting(best) ||
-          (waiting(one) === waiting(best) && best.choices.length === all.length && one.cost < best.cost)
+          backlog(one, wiring) < backlog(best, wiring) ||
+          (backlog(one, wiring) === backlog(best, wiring) && best.choices.length === all.length && one.cost < best.cost)
         if (!isBetter(draft)) continue
         const result = assign(after, options)
         if (isBetter(result)) best = withChoices(after, all, result, options)
@@ -188,6 +189,45 @@ function withChoices(
     edits: [...chosen.flatMap((one) => one.edits), ...whole.edits],
     choices: chosen.map(({ ref, title }) => ({ ref, title })),
   }
+}
+
+/** What is left undone: parts of which something finds no pin first, then pins that find no supply. */
+const backlog = (result: AssignResult, wiring: Wiring): number =>
+  1000 * waiting(result) + lackingSupplies(wiring, result.unplaced).length
+
+/** Supplies that find no source, with the part. */
+const lackingSupplies = (wiring: Wiring, unplaced: AssignResult['unplaced']): SupplyUse[] => {
+  const left = new Set(unplaced.map(({ end }) => end))
+  return wiring.parts.flatMap(({ supplies }) => supplies.filter(({ pins }) => pins.some((end) => left.has(end))))
+}
+
+/**
+ * Converters whose output nobody has set yet, set to the volts of what finds no supply: those that it is usually given, or
+ * the middle of its range.
+ */
+function convertersSet(wiring: Wiring, { refs }: AssignOptions, unplaced: AssignResult['unplaced']): Choice[] {
+  const wanted = lackingSupplies(wiring, unplaced).map(
+    ({ facts: { usual, least, most } }) => usual ?? Math.round(5 * (least + most)) / 10,
+  )
+  return wiring.parts.flatMap(({ ref, part }) => {
+    const [rail, ...more] = part.rails
+    const entry = entryOf(wiring.plan.parts, ref)
+    if (!entry || refs?.has(ref) === false || rail?.from === undefined || more.length > 0) return []
+    const id = typeof rail.volts === 'object' ? rail.volts.option : undefined
+    const option = part.options.find((one) => one.id === id)
+    if (option?.kind !== 'amount' || entryOf(entry.options, option.id) !== undefined) return []
+    if (wiring.netOf(`${ref}.${rail.pin}`).wired) return []
+    return [...new Set(wanted)]
+      .filter((volts) => volts !== option.usual && volts >= (option.least ?? 0) && volts <= (option.most ?? volts))
+      .map(
+        (volts): Choice => ({
+          ref,
+          title: `set to ${formatVolts(volts)}`,
+          likeness: `${part.id} ${volts}`,
+          edits: [{ do: 'change-part', ref, entry: { options: { ...entry.options, [option.id]: volts } } }],
+        }),
+      )
+  })
 }
 
 /** Parts of which something finds no pin. */

@@ -1,0 +1,148 @@
+import { describe, expect, it } from 'vitest'
+import { kitReader } from '../catalog/kitText.ts'
+import { applyEdits } from '../plan/edit.ts'
+import { addKit } from '../plan/kit.ts'
+import { inContext } from '../plan/kitContext.ts'
+import { emptyPlan } from '../plan/planSchema.ts'
+import { allRules, check } from '../rules/index.ts'
+import { catalog } from '../testing/plans.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { assignChoosing } from './choosing.ts'
+
+const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
+
+interface Kit {
+  readonly typed: string
+  readonly why: string
+  /** Nets that must be: ends of each, as patterns. */
+  readonly wired: string
+  /** Options that must come out: `BUCK.volts 5`. */
+  readonly set?: string
+  /** Rules that may still cry fault, where the kit is too small for what it is to do. */
+  readonly faults?: readonly string[]
+  /** Parts of the catalogue that are added; none where left out. */
+  readonly adds?: readonly string[]
+}
+
+/** From the words to the wires: what an experienced maker makes of what is typed. */
+const kits: readonly Kit[] = [
+  {
+    typed: 'arduino nano, 2 n20 motors, drv8833, 2x 18650 battery, buck, hc-sr04, servo',
+    why: 'two cells in a row are 8.4 V, of which the converter makes what motors and servo take',
+    wired: 'BATTERY.+ BUCK.IN+, BUCK.OUT+ DRIVERD.VCC SERVO.VCC, MOTOR1.M1 DRIVERD.AOUT1, BATTERY.- MCU.GND',
+    set: 'BATTERY.volts 8.4',
+  },
+  {
+    typed: 'pi, 2 stepper motors, 2 a4988, 12v power supply, limit switch x2',
+    why: 'the drivers say which stepper motors are meant',
+    wired: 'STEPN1.A+ STEPPER1.1A, STEPN2.B- STEPPER2.2B, SOCKET.+ STEPPER1.VMOT STEPPER2.VMOT',
+    set: 'SOCKET.volts 12',
+  },
+  {
+    typed: 'uno, keypad, lcd with i2c, 2 leds, 2 220 ohm resistors',
+    why: 'the resistors of the kit are those of its lamps',
+    wired: 'LED1.A R1.1, LED2.A R2.1',
+    set: 'R1.ohms 220',
+  },
+  {
+    typed: 'uno, hc-sr04, green led, yellow led, red led, 3 resistors',
+    why: 'resistors of which nothing is said are what the lamps want',
+    wired: 'LED.A R1.1, LED2.A R2.1, LED3.A R3.1',
+    set: 'R3.ohms 330',
+  },
+  {
+    typed: 'uno, tip120, 12v fan, 12v power supply, 1n4007, 1k resistor',
+    why: 'a fan of 12 V hangs on the 12 V',
+    wired: 'FAN.+ SOCKET.+ D1.K, FAN.- TRANSISTOR.C D1.A, TRANSISTOR.B R1.1, SOCKET.- MCU.GND',
+    set: 'FAN.volts 12',
+  },
+  {
+    typed: 'uno, l293d, 2 dc motors, 9v battery, servo',
+    why: 'what the motors draw does not come from the board where there is a battery',
+    wired: 'DRIVER.VS BATTERY.+, DRIVER.VSS MCU.5V',
+  },
+  {
+    typed: 'esp32, l9110s, motor',
+    why: 'a motor shakes the rail of 3.3 V that the board runs on, and 5 V are there',
+    wired: 'DRIVERL.VCC MCU.(5V|VIN), MOTOR.M1 DRIVERL.OA1',
+  },
+  {
+    typed: 'uno, 2n2222, dc motor, 1k resistor, 1n4001',
+    why: 'the 3.3 V of an Uno give no 50 mA: a motor hangs on 5 V',
+    wired: 'MOTOR.M1 MCU.5V D1.K, TRANSISTOR.B R1.1',
+    set: 'D1.model 1n4001',
+  },
+  {
+    typed: 'uno, sim800l, lm2596, 12v power supply',
+    why: 'a converter that nobody has set yet is set to what the radio takes',
+    wired: 'GSM.VCC BUCK.OUT+, BUCK.IN+ SOCKET.+',
+    set: 'BUCK.volts 4',
+  },
+  {
+    typed: 'esp32, 12v led strip, mosfet, boost, lipo battery',
+    why: 'and one that raises to what the strip takes',
+    wired: 'TAPE.+ BOOST.OUT+, BOOST.IN+ BATTERY.+, TAPE.- SWITCH.D',
+    set: 'BOOST.volts 12',
+    adds: ['resistor'],
+  },
+  {
+    typed: 'esp32, 12v led strip, mosfet, 5v boost, lipo battery',
+    why: 'what is said stays as it is',
+    wired: 'TAPE.- SWITCH.D',
+    set: 'BOOST.volts 5',
+    adds: ['resistor'],
+    faults: ['supply-missing'],
+  },
+  {
+    typed: 'esp8266 nodemcu, door reed switch, 18650, tp4056, boost',
+    why: 'the cell goes to its charger, and the converter raises what that gives',
+    wired: 'BATTERY.+ CHARGER.B+, BATTERY.- CHARGER.B-, CHARGER.OUT+ BOOST.IN+, BOOST.OUT+ MCU.VIN',
+    set: 'BATTERY.volts 4.2',
+  },
+  {
+    typed: 'pi, hc-sr04, 1k resistor, 2k resistor',
+    why: 'an echo of 5 V is divided by the two resistors of the kit',
+    wired: 'ECHO.ECHO R1.1, R1.2 R2.1 MCU.GPIO27, R2.2 MCU.GND',
+  },
+  {
+    typed: 'arduino mega, 4 relay board, 12v solenoid lock, 12v adapter',
+    why: 'one board with four relays, the lock behind the first',
+    wired: 'SOLENOID.+ RELAYS.NO1, RELAYS.COM1 SOCKET.+, SOLENOID.- SOCKET.-',
+    set: 'SOCKET.volts 12',
+  },
+  {
+    typed: 'uno, ws2812 strip, 5v power supply, 330 ohm resistor, 1000 uF capacitor, microphone',
+    why: 'a board without I2S gets a microphone that is read as a voltage',
+    wired: 'STRIP.DIN R1.1, C1.1 STRIP.5V SOCKET.+, MICA.OUT MCU.A\\d',
+  },
+  {
+    typed: 'pi, 2 mcp3008, 3 potentiometers',
+    why: 'the first takes the first select',
+    wired: 'SAMPLER1.CS MCU.GPIO8, SAMPLER2.CS MCU.GPIO7, KNOB1.W SAMPLER1.CH0',
+  },
+]
+
+describe('from what is typed to the wires', () => {
+  it.each(kits)('$typed', ({ typed, why, wired, set, faults = [], adds = [] }) => {
+    const items = inContext(read(typed), emptyPlan('kit'), catalog)
+    expect(items.filter(({ found }) => found === undefined).map(({ text }) => text)).toEqual([])
+    const plan = applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)
+    const { edits } = assignChoosing(resolve(plan, catalog))
+    const done = applyEdits(plan, edits)
+    const wiring = resolve(done, catalog)
+    for (const net of wired.split(', ')) {
+      const ends = net.split(' ').map((end) => new RegExp(`^(?:${end.replace(/[.+]/g, '\\$&')})$`))
+      const isThere = wiring.nets.some((one) => ends.every((end) => one.ends.some((name) => end.test(name))))
+      expect(isThere, `${net}: ${why}`).toBe(true)
+    }
+    if (set !== undefined) {
+      const [end = '', value = ''] = set.split(' ')
+      const [ref = '', option = ''] = end.split('.')
+      expect(String(done.parts[ref]?.options?.[option]), why).toBe(value)
+    }
+    const added = Object.entries(done.parts).flatMap(([ref, { part }]) => (ref in plan.parts ? [] : [part]))
+    expect(added, why).toEqual(adds)
+    const cried = check(wiring, allRules).filter(({ severity, rule }) => severity === 'fault' && !faults.includes(rule))
+    expect(cried.map(({ message }) => message)).toEqual([])
+  })
+})
