@@ -31,7 +31,8 @@ export function inContext(
   return items.map((item) => {
     const { found, others } = item
     if (found?.kind !== 'part' || works(found.entry, table)) return item
-    const better = others.find((one): one is Part => isPart(one) && works(one, table))
+    const { category } = found.entry
+    const better = others.find((one): one is Part => isPart(one) && one.category === category && works(one, table))
     if (!better) return item
     return {
       ...item,
