@@ -51,7 +51,7 @@ describe('words that several parts answer to mean what works on this table', () 
     ['uno, microphone', 'mic-max4466'],
     ['esp32, microphone', 'inmp441'],
     ['uno, inmp441', 'inmp441'],
-    ['raspberry pi, sound sensor', 'sound-analog'],
+    ['raspberry pi, sound sensor', 'inmp441'],
     ['raspberry pi, light sensor', 'bh1750'],
     ['raspberry pi, ads1115, ldr', 'ads1115, ldr'],
   ])('%s', (line, there) => {
