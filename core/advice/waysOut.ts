@@ -14,6 +14,7 @@ import { addParts } from '../plan/kit.ts'
 import { freshRef } from '../plan/refs.ts'
 import { faultsIn, newFaults } from '../rules/faults.ts'
 import { check, rules } from '../rules/index.ts'
+import { listWords } from '../rules/shared.ts'
 import { strapEdits } from '../wiring/i2c.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -69,6 +70,7 @@ export function waysOut(
   }
   for (const { title, edits } of suppliesFor(wiring, result)) attempt(title, edits, 2)
   for (const { title, edits, changes } of levelWays(wiring, result)) attempt(title, edits, changes)
+  for (const { title, edits } of partnersFor(wiring, result)) attempt(title, edits, 2)
   for (const { title, edits } of driversFor(wiring, result)) attempt(title, edits, 3)
   for (const part of conflict?.parts ?? []) {
     for (const { title, edits } of addressesFor(wiring, part)) attempt(title, edits, 1 + edits.length)
@@ -188,6 +190,35 @@ function driversFor(wiring: Wiring, result: AssignResult): { title: string; edit
     const title = `Drive ${refs.join(', ')} over ${count === 1 ? '' : `${count} × `}${part.title}`
     return [{ title, edits: addParts(wiring.plan, wiring.catalog, part, count, beside(wiring, loads[0]?.part)) }]
   })
+}
+
+/**
+ * Loads between two outputs for which there are too few: each turns with one of its kind that has found its place, in
+ * parallel, as the two wheels on one side of a car do. Whether the driver bears both is for the checks.
+ */
+function partnersFor(wiring: Wiring, result: AssignResult): { title: string; edits: Edit[] }[] {
+  const open = new Set(result.unplaced.map(({ end }) => end))
+  const legs = wiring.signals.filter(({ facts }) => facts.needs === 'bridge')
+  const isStuck = (part: PartInstance): boolean => legs.some((use) => use.part === part && open.has(use.end))
+  const loads = [...new Set(legs.map(({ part }) => part))]
+  const pairs = loads.filter(isStuck).map((load, at) => {
+    const alike = loads.filter(
+      (one) =>
+        !isStuck(one) &&
+        one.part === load.part &&
+        one.mode === load.mode &&
+        JSON.stringify(one.options) === JSON.stringify(load.options),
+    )
+    return { load, beside: alike[at % Math.max(1, alike.length)] }
+  })
+  if (pairs.length === 0 || pairs.some(({ beside: other }) => other === undefined)) return []
+  const edits = pairs.flatMap(({ load, beside: other }) =>
+    legs
+      .filter(({ part }) => part === load)
+      .map(({ end, facts }): Edit => ({ do: 'connect', from: end, to: `${other?.ref}.${facts.pin}` })),
+  )
+  const words = listWords(pairs.map(({ load, beside: other }) => `${load.ref} with ${other?.ref}`))
+  return [{ title: `In parallel on one pair of outputs: ${words}`, edits }]
 }
 
 /** An outside supply of a common voltage for parts that find none, its ground joined with the board's. */

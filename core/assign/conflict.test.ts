@@ -8,6 +8,7 @@ import { check } from '../rules/index.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { randomKit } from '../testing/randomPlans.ts'
 import { times } from '../testing/times.ts'
+import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign } from './assign.ts'
 import { conflictIn, conflictOf, fits } from './conflict.ts'
@@ -146,6 +147,26 @@ describe('ways', () => {
     const plan = applyEdits(wiring.plan, best!.edits)
     expect(Object.values(plan.parts).filter(({ part }) => part === 'resistor')).toHaveLength(4)
     expect(check(resolve(plan, catalog)).filter(({ severity }) => severity === 'fault')).toEqual([])
+  })
+  it('wheels on one side of a car turn together, where the driver bears both', () => {
+    const four = (milliamps: number): Wiring => {
+      const wheel = { part: 'dc-motor', options: { milliamps, stall: milliamps } }
+      const parts = { D: 'drv8833', M1: wheel, M2: wheel, M3: wheel, M4: wheel }
+      const supplies = { PACK: { volts: 6, limitMilliamps: 9000 } }
+      return resolve(planOf({ mcu: 'uno-r3', supplies, parts }), catalog)
+    }
+    const offered = (wiring: Wiring) => {
+      const result = assign(wiring)
+      return waysOut(wiring, result, conflictIn(wiring, result.unplaced))
+    }
+    const wiring = four(600)
+    const [best] = offered(wiring)
+    expect(best).toMatchObject({ title: 'In parallel on one pair of outputs: M3 with M1 and M4 with M2', left: 0 })
+    const after = resolve(applyEdits(wiring.plan, best!.edits), catalog)
+    expect(after.netOf('M3.M1')).toBe(after.netOf('M1.M1'))
+    expect(after.netOf('M3.M2').ends.filter((end) => end.startsWith('D.'))).toHaveLength(1)
+    expect(check(after).filter(({ severity }) => severity === 'fault')).toEqual([])
+    expect(offered(four(1100)).filter(({ title }) => title.startsWith('In parallel'))).toEqual([])
   })
   it.each<[string, Short, readonly string[]]>([
     [

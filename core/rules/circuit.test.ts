@@ -576,6 +576,16 @@ const onFet = (milliamps: number, stall: number, model: string) => ({
   parts: { M: motor(milliamps, stall, 'switched'), T: { part: 'nmos', options: { model } }, R: ohms(10_000) },
   wires: switched,
 })
+/** Two motors in parallel on one half of a double bridge. */
+const twoMotors = (milliamps: number, stall: number) => {
+  const motor = { part: 'dc-motor', options: { milliamps, stall } }
+  return {
+    supplies: { P: { volts: 6, limitMilliamps: 9000 } },
+    parts: { D: 'drv8833', M: motor, N: motor },
+    wires:
+      'D.VCC P.+, D.GND MCU.GND, P.- MCU.GND, D.EEP MCU.3V3, D.IN1 MCU.25, D.IN2 MCU.26, D.AOUT1 M.M1, D.AOUT2 M.M2, N.M1 M.M1, N.M2 M.M2',
+  }
+}
 const metered = (volts: number, more: string) => ({
   mcu: 'uno-r3',
   supplies: { P: { volts, limitMilliamps: 2000 } },
@@ -698,6 +708,27 @@ testRule(driverRating, {
       }),
       said: 301,
       quiet: 300,
+    },
+    {
+      says: 'togetherOver',
+      because: 'twice 1000 mA, which DRV8833 bears for a moment',
+      at: (milliamps) => twoMotors(milliamps, milliamps),
+      said: 1001,
+      quiet: 1000,
+    },
+    {
+      says: 'togetherGood',
+      because: 'twice 750 mA, for which DRV8833 is good',
+      at: (milliamps) => twoMotors(milliamps, milliamps),
+      said: 751,
+      quiet: 750,
+    },
+    {
+      says: 'togetherStarts',
+      because: 'twice 1000 mA',
+      at: (stall) => twoMotors(500, stall),
+      said: 1001,
+      quiet: 1000,
     },
     {
       says: 'resistorHot',

@@ -4,6 +4,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { driverHeatMessages, sayFuses, sayHot, sayWeakBases } from './driverHeat.ts'
 import type { Report, Rule, Severity } from './finding.ts'
+import { sayTogether, togetherMessages } from './loadsTogether.ts'
 import type { MessageData } from './messages.ts'
 import { isOverfed, listWords } from './shared.ts'
 import { sayShunts, shuntMessages } from './shunts.ts'
@@ -24,6 +25,7 @@ export const driverRating: Rule = {
       starts: '{load} takes {starts} mA when it starts or is held fast, and {part} gives {most} mA at most.',
       near: '{load} takes {takes} of the {good} mA that {part} is good for.',
       volts: '{load} is fed with {volts}, and {part} bears {bears}.',
+      ...togetherMessages,
       ...driverHeatMessages,
       ...shuntMessages,
     },
@@ -33,6 +35,9 @@ export const driverRating: Rule = {
       'overGood',
       'starts',
       'volts',
+      'togetherOver',
+      'togetherGood',
+      'togetherStarts',
       'resistorHot',
       'fuseOver',
       'fusePeak',
@@ -88,6 +93,7 @@ export const driverRating: Rule = {
         at: [...at],
         why: `What ${listWords([...outputs])} of ${part.title} ${outputs.size > 1 ? 'bear' : 'bears'} is a limit of its silicon: above it the output gets hot, switches itself off, or is destroyed. A larger driver, or a smaller load, is the way out.`,
       })
+    sayTogether(wiring, report)
     sayWeakBases(wiring, report)
     sayHot(wiring, report)
     sayFuses(wiring, report)
