@@ -1,5 +1,5 @@
 import { chosenFact } from '../wiring/chosen.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { circuitOf, type DriverChannel, type Element } from './circuit.ts'
 import { drivenLoads, ratingOf } from './loads.ts'
 import { verdictsOf } from './verdicts.ts'
@@ -10,12 +10,13 @@ export const BASE_RESERVE = 1.5
 /** What a transistor's base gets, and what it has to carry; currents in milliamperes. */
 export interface BaseDrive {
   readonly channel: DriverChannel
-  readonly load: Element
+  /** What it switches: loads side by side, lamps behind their resistors. */
+  readonly loads: readonly PartInstance[]
   /** Least current gain of the model chosen. */
   readonly gain: number
   /** Current into the base while its pin is high. */
   readonly forward: number
-  /** Current of the load while it runs. */
+  /** Current of all of them while they run. */
   readonly runs: number
 }
 
@@ -26,15 +27,44 @@ export function baseDrives(wiring: Wiring): BaseDrive[] {
   const bases = new Set(circuit.channels.flatMap(({ inputs }) => inputs.map((end) => wiring.netOf(end))))
   const drivesBase = ({ part: { ref, part } }: DriverChannel): boolean =>
     part.pins.some(({ id, role }) => role === 'ground' && bases.has(wiring.netOf(`${ref}.${id}`)))
-  return drivenLoads(circuit).flatMap(({ element: load, channels }) =>
-    channels.flatMap((channel): BaseDrive[] => {
-      const gain = chosenFact(channel.part, 'gain')
-      const junction = circuit.elements.find((one) => one.kind === 'diode' && channel.inputs.includes(one.a))
-      const flow = junction && verdictsOf(wiring).through(junction)
-      if (gain === undefined || !flow || load.runs === undefined || flow.forward <= 0) return []
-      if (drivesBase(channel)) return []
-      if (load.runs > (ratingOf(channel).most ?? Number.POSITIVE_INFINITY)) return []
-      return [{ channel, load, gain, forward: flow.forward, runs: load.runs }]
-    }),
-  )
+  const driven = drivenLoads(circuit)
+  return circuit.channels.flatMap((channel): BaseDrive[] => {
+    const gain = chosenFact(channel.part, 'gain')
+    if (gain === undefined || drivesBase(channel)) return []
+    const junction = circuit.elements.find((one) => one.kind === 'diode' && channel.inputs.includes(one.a))
+    const flow = junction && verdictsOf(wiring).through(junction)
+    if (!flow || flow.forward <= 0) return []
+    const own = driven.flatMap(({ element, channels }) => (channels.includes(channel) ? [element] : []))
+    const { loads, runs } = carriedBy(wiring, channel, own)
+    if (runs <= 0 || runs > (ratingOf(channel).most ?? Number.POSITIVE_INFINITY)) return []
+    return [{ channel, loads, gain, forward: flow.forward, runs }]
+  })
+}
+
+/** What comes together at an output: loads, and lamps with their resistors; of loads in a row the first. */
+function carriedBy(
+  wiring: Wiring,
+  { output }: DriverChannel,
+  own: readonly Element[],
+): Pick<BaseDrive, 'loads' | 'runs'> {
+  const net = wiring.netOf(output)
+  const touches = ({ netA, netB }: Element): boolean => netA === net || netB === net
+  const beside = own.filter(touches)
+  const direct = beside.length > 0 ? beside : own.slice(0, 1)
+  const lamps = circuitOf(wiring)
+    .on(net)
+    .filter((one) => !own.includes(one) && (one.lights || one.kind === 'resistor'))
+    .map((one) => ({ part: one.part, milliamps: flowThrough(wiring, one) }))
+  return {
+    loads: [...new Set([...direct.map(({ part }) => part), ...lamps.map(({ part }) => part)])],
+    runs: [...direct.map(({ runs }) => runs ?? 0), ...lamps.map(({ milliamps }) => milliamps)].reduce(
+      (sum, one) => sum + one,
+      0,
+    ),
+  }
+}
+
+const flowThrough = (wiring: Wiring, element: Element): number => {
+  const flow = verdictsOf(wiring).through(element)
+  return flow ? Math.max(flow.forward, flow.back) : 0
 }

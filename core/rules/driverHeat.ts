@@ -13,7 +13,7 @@ export const driverHeatMessages = {
   resistorHot: '{part} turns {watts} into heat and is rated {rated}.',
   fuseOver: '{part} carries {typical} mA for {names} and is made for {most} mA.',
   fusePeak: '{part} carries up to {peak} mA for a moment and is made for {most} mA.',
-  weakBase: 'The base of {part} gets {forward} mA, enough for {carries} mA; {load} takes {runs} mA.',
+  weakBase: 'The base of {part} gets {forward} mA, enough for {carries} mA; {load} {load:takes/take} {runs} mA.',
 }
 
 /** For a moment a fuse bears twice its rating. */
@@ -74,19 +74,19 @@ export function sayFuses(wiring: Wiring, report: (one: Report) => void): void {
 
 /** Transistors whose base gets too little for what they switch. */
 export function sayWeakBases(wiring: Wiring, report: (one: Report) => void): void {
-  for (const { channel, load, gain, forward, runs } of baseDrives(wiring)) {
+  for (const { channel, loads, gain, forward, runs } of baseDrives(wiring)) {
     const { part, inputs, output } = channel
     const carries = forward * gain
     if (carries >= runs * BASE_RESERVE) continue
     report({
       severity: carries < runs ? 'fault' : 'caution',
-      at: [output, inputs[0] as string, load.part.ref],
+      at: [output, inputs[0] as string, ...loads.map(({ ref }) => ref)],
       message: 'weakBase',
       data: {
         part: part.ref,
         forward: forward.toFixed(2),
         carries: Math.round(carries),
-        load: load.part.ref,
+        load: loads.map(({ ref }) => ref),
         runs: Math.round(runs),
       },
       why: `A transistor carries at most its gain, here ${gain} at least, times the current into its base. To conduct fully it wants several times that: a smaller base resistor, as far as the pin bears it, or a MOSFET.`,

@@ -32,6 +32,17 @@ const behind = (milliamps: number, wires: string): Short => ({
   wires: `${gnd}, Q.E MCU.GND, R.1 MCU.5, R.2 Q.B, X.K PACK.+, X.A Q.C, P1.+ PACK.+, ${wires}`,
 })
 
+const fans = (count: number): Short => {
+  const fan = { part: 'fan', options: { volts: 12, milliamps: 140 } }
+  const refs = Array.from({ length: count }, (_, at) => `F${at + 1}`)
+  return {
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { Q: 'npn', R: ohms(2700), ...Object.fromEntries(refs.map((ref) => [ref, fan])) },
+    wires: `${gnd}, Q.E MCU.GND, R.1 MCU.5, R.2 Q.B, ${refs.map((ref) => `${ref}.+ PACK.+, ${ref}.- Q.C`).join(', ')}`,
+  }
+}
+
 describe('loads side by side on one output', () => {
   it.each([
     [
@@ -67,6 +78,40 @@ describe('loads side by side on one output', () => {
       ['fault: P1 and P2 take 1200 mA together, and Q gives 1000 mA at most.'],
     ],
     ['two of which one is behind the other take what one takes', behind(600, 'P1.- P2.+, P2.- Q.C'), []],
+  ] as const)('%s', (_, short, expected) => {
+    expect(said(short)).toEqual(expected)
+  })
+})
+
+/** Lamps, or a pull-up that is read, at the collector of a transistor whose base is driven over a resistor. */
+const lit = (base: number, wires: string): Short => ({
+  mcu: 'uno-r3',
+  parts: { Q: 'npn', R: ohms(base), L1: 'led', L2: 'led', R1: ohms(220), R2: ohms(220), U: ohms(10_000) },
+  wires: `Q.E MCU.GND, R.1 MCU.5, R.2 Q.B, ${wires}`,
+})
+const lamps = 'R1.1 MCU.5V, R1.2 L1.A, L1.K Q.C, R2.1 MCU.5V, R2.2 L2.A, L2.K Q.C'
+const turned = 'L1.A MCU.5V, L1.K R1.1, R1.2 Q.C, L2.A MCU.5V, L2.K R2.1, R2.2 Q.C'
+
+describe('what a base has to carry', () => {
+  it.each([
+    [
+      'one fan that it nearly carries',
+      fans(1),
+      ['caution: The base of Q gets 1.58 mA, enough for 158 mA; F1 takes 140 mA.'],
+    ],
+    ['two that it does not', fans(2), ['fault: The base of Q gets 1.58 mA, enough for 158 mA; F1 and F2 take 280 mA.']],
+    [
+      'lamps behind a base resistor far too large',
+      lit(100_000, lamps),
+      ['fault: The base of Q gets 0.04 mA, enough for 4 mA; L1 and L2 take 27 mA.'],
+    ],
+    [
+      'lamps with their resistors at the collector',
+      lit(100_000, turned),
+      ['fault: The base of Q gets 0.04 mA, enough for 4 mA; R1 and R2 take 27 mA.'],
+    ],
+    ['lamps behind one that does', lit(4700, lamps), []],
+    ['a pull-up that is read', lit(100_000, 'U.1 MCU.5V, U.2 Q.C, Q.C MCU.7'), []],
   ] as const)('%s', (_, short, expected) => {
     expect(said(short)).toEqual(expected)
   })
