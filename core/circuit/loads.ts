@@ -1,5 +1,4 @@
-import { entryOf } from '../base/entryOf.ts'
-import { chosenFact } from '../wiring/chosen.ts'
+import { chosenFact, loadMilliamps } from '../wiring/chosen.ts'
 import type { Net, PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { moverOf } from '../wiring/signals.ts'
 import { type Circuit, circuitOf, type DriverChannel, type Element, railOf } from './circuit.ts'
@@ -125,11 +124,8 @@ export function fedThrough(
 }
 
 /** Current of a load while it runs: of its windings or what else it is, or of its supply. */
-export const runsOf = ({ part, options, supplies }: PartInstance): number | undefined => {
-  const given = part.inner.find(({ kind }) => kind === 'winding' || kind === 'load')?.milliamps
-  const amount = typeof given === 'object' ? entryOf(options, given.option) : given
-  return typeof amount === 'number' ? amount : supplies[0]?.typicalMilliamps
-}
+export const runsOf = (load: PartInstance): number | undefined =>
+  loadMilliamps(load) ?? load.supplies[0]?.typicalMilliamps
 
 /** A load that does nothing but take its current: no servo, which its supply alone does not move. */
 export const isPlainLoad = (wiring: Wiring, { kind, part }: Element): boolean =>

@@ -51,3 +51,10 @@ export function chosenFact(part: PartInstance, name: string): number | undefined
   }
   return undefined
 }
+
+/** Current in milliamperes that a winding or plain load takes while it runs; undefined for what is neither. */
+export function loadMilliamps({ part, options }: PartInstance): number | undefined {
+  const given = part.inner.find(({ kind }) => kind === 'winding' || kind === 'load')?.milliamps
+  const amount = typeof given === 'object' ? entryOf(options, given.option) : given
+  return typeof amount === 'number' ? amount : undefined
+}

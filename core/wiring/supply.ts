@@ -3,6 +3,7 @@ import { memoIn } from '../base/memo.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import { isOnCharger } from './cellPlaces.ts'
+import { loadMilliamps } from './chosen.ts'
 import { behindBridge, madeFor } from './labels.ts'
 import { levelsOf } from './levels.ts'
 import type { BoardInstance, PartInstance, SignalUse, Source, SupplyUse, Wiring } from './model.ts'
@@ -76,14 +77,6 @@ function loadsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): PartIn
   return [...new Set(wiring.signals.filter(isBehind).map(({ part: load }) => load))]
 }
 
-/** Milliamperes that a winding takes as a rule. */
-function takenBy({ part, options }: PartInstance): number {
-  const winding = part.inner.find(({ kind }) => kind === 'winding')
-  const milliamps = winding && 'milliamps' in winding ? winding.milliamps : undefined
-  const value = typeof milliamps === 'object' ? entryOf(options, milliamps.option) : milliamps
-  return typeof value === 'number' ? value : 0
-}
-
 /** Share of some loads that the volts of a motor supply do not suit. */
 function misfitsOf(wiring: Wiring, loads: readonly PartInstance[]): (volts: number) => number {
   const ranges = loads.flatMap((load) => madeFor(wiring, load) ?? [])
@@ -119,7 +112,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       )
   const behind = loadsBehind(wiring, part, use)
   const misfits = misfitsOf(wiring, behind)
-  const takes = (use.peakMilliamps ?? 0) + behind.reduce((sum, load) => sum + takenBy(load), 0)
+  const takes = (use.peakMilliamps ?? 0) + behind.reduce((sum, load) => sum + (loadMilliamps(load) ?? 0), 0)
   const most = ({ limitMilliamps }: Source): number => limitMilliamps ?? Number.POSITIVE_INFINITY
   const hasStronger = (source: Source): boolean =>
     sourcesOf(wiring).some(
