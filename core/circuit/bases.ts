@@ -54,6 +54,8 @@ function carriedBy(
   const lamps = circuitOf(wiring)
     .on(net)
     .filter((one) => !own.includes(one) && (one.lights || one.kind === 'resistor'))
+    // What lies between the output and ground is relieved by it.
+    .filter(({ netA, netB }) => !(netA === net ? netB : netA).ground)
     .map((one) => ({ part: one.part, milliamps: flowThrough(wiring, one) }))
   return {
     loads: [...new Set([...direct.map(({ part }) => part), ...lamps.map(({ part }) => part)])],

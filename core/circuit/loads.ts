@@ -58,6 +58,27 @@ export function ratingOf({ part, facts }: DriverChannel): OutputRating {
   }
 }
 
+/** How many outputs of one part carry the load side by side, moved by the same inputs, on the leg that has fewest. */
+function inParallel(wiring: Wiring, channels: readonly DriverChannel[]): number {
+  const legs = new Map<Net, DriverChannel[]>()
+  for (const one of channels) {
+    const net = wiring.netOf(one.output)
+    legs.set(net, [...(legs.get(net) ?? []), one])
+  }
+  return Math.min(
+    ...[...legs.values()].map((group) =>
+      group.every((one) => movedBy(wiring, one) === movedBy(wiring, group[0] as DriverChannel)) ? group.length : 1,
+    ),
+  )
+}
+
+/** What outputs of one part bear that carry a load: as many times one as lie side by side. */
+export function ratingTogether(wiring: Wiring, channels: readonly DriverChannel[]): OutputRating {
+  const { good, most, volts } = ratingOf(channels[0] as DriverChannel)
+  const times = inParallel(wiring, channels)
+  return { good: good && good * times, most: most && most * times, volts }
+}
+
 /** Current in milliamperes that flows through a shunt, fuse or contact on the way to what hangs behind it. */
 export function drawnThrough(
   circuit: Circuit,

@@ -1,7 +1,7 @@
-import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
-import { drivenLoads, movedBy, ratingOf } from '../circuit/loads.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { drivenLoads, ratingTogether } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import type { PartInstance } from '../wiring/model.ts'
 import { driverHeatMessages, sayFuses, sayHot, sayWeakBases } from './driverHeat.ts'
 import type { Report, Rule, Severity } from './finding.ts'
 import { sayTogether, togetherMessages } from './loadsTogether.ts'
@@ -53,10 +53,7 @@ export const driverRating: Rule = {
     for (const { element, channels, source } of drivenLoads(circuit)) {
       const { runs, starts, part: load } = element
       for (const [part, here] of byPart(channels)) {
-        const rating = ratingOf(here[0]!)
-        const together = inParallel(wiring, here)
-        const [good, most] = [rating.good, rating.most].map((one) => one && one * together)
-        const { volts } = rating
+        const { good, most, volts } = ratingTogether(wiring, here)
         const say = (severity: Severity, message: string, data: MessageData, numbers: Report['numbers']): void => {
           const key = [load.ref, part.ref, message].join(' ')
           const one = { severity, at: [], message, data: { load: load.ref, part: part.ref, ...data }, why: '', numbers }
@@ -99,20 +96,6 @@ export const driverRating: Rule = {
     sayFuses(wiring, report)
     sayShunts(wiring, report)
   },
-}
-
-/** How many outputs of one part carry the load side by side, moved by the same inputs, on the leg that has fewest. */
-function inParallel(wiring: Wiring, channels: readonly DriverChannel[]): number {
-  const legs = new Map<Net, DriverChannel[]>()
-  for (const one of channels) {
-    const net = wiring.netOf(one.output)
-    legs.set(net, [...(legs.get(net) ?? []), one])
-  }
-  return Math.min(
-    ...[...legs.values()].map((group) =>
-      group.every((one) => movedBy(wiring, one) === movedBy(wiring, group[0] as DriverChannel)) ? group.length : 1,
-    ),
-  )
 }
 
 function byPart<T extends { readonly part: PartInstance }>(list: readonly T[]): Map<PartInstance, T[]> {

@@ -18,6 +18,18 @@ const side = (milliamps: number, stall: number, wires = 'M2.M1 M1.M1, M2.M2 M1.M
 })
 const own = 'M2.M1 D.BOUT1, M2.M2 D.BOUT2'
 
+/** Two fans on outputs of an array, each good for 300 mA and for 500 mA for a moment. */
+const array = (milliamps: number, outputs: string): Short => {
+  const fan = { part: 'fan', options: { volts: 12, milliamps } }
+  return {
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { D: 'uln2003', F1: fan, F2: fan },
+    wires: `${gnd}, D.GND MCU.GND, D.COM PACK.+, D.1B MCU.5, F1.+ PACK.+, F2.+ PACK.+, F1.- D.1C, F2.- D.1C${outputs}`,
+  }
+}
+const tied = ', D.2B MCU.5, D.2C D.1C'
+
 /** Two pumps behind one bare transistor that bears 800 mA. */
 const behind = (milliamps: number, wires: string): Short => ({
   mcu: 'uno-r3',
@@ -42,6 +54,9 @@ const fans = (count: number): Short => {
     wires: `${gnd}, Q.E MCU.GND, R.1 MCU.5, R.2 Q.B, ${refs.map((ref) => `${ref}.+ PACK.+, ${ref}.- Q.C`).join(', ')}`,
   }
 }
+
+const near = (takes: number, good: number): string[] =>
+  ['F1', 'F2'].map((fan) => `caution: ${fan} takes ${takes} of the ${good} mA that D is good for.`)
 
 describe('loads side by side on one output', () => {
   it.each([
@@ -77,6 +92,12 @@ describe('loads side by side on one output', () => {
       behind(600, 'P1.- Q.C, P2.+ PACK.+, P2.- Q.C'),
       ['fault: P1 and P2 take 1200 mA together, and Q gives 1000 mA at most.'],
     ],
+    [
+      'two fans on one output of an array',
+      array(290, ''),
+      ['fault: F1 and F2 take 580 mA together, and D gives 500 mA at most.', ...near(290, 300)],
+    ],
+    ['on two that move together they have twice as much', array(230, tied), []],
     ['two of which one is behind the other take what one takes', behind(600, 'P1.- P2.+, P2.- Q.C'), []],
   ] as const)('%s', (_, short, expected) => {
     expect(said(short)).toEqual(expected)
@@ -111,6 +132,7 @@ describe('what a base has to carry', () => {
       ['fault: The base of Q gets 0.04 mA, enough for 4 mA; R1 and R2 take 27 mA.'],
     ],
     ['lamps behind one that does', lit(4700, lamps), []],
+    ['a lamp that it puts out', lit(10_000, 'R1.1 MCU.5V, R1.2 Q.C, L1.A Q.C, L1.K MCU.GND'), []],
     ['a pull-up that is read', lit(100_000, 'U.1 MCU.5V, U.2 Q.C, Q.C MCU.7'), []],
   ] as const)('%s', (_, short, expected) => {
     expect(said(short)).toEqual(expected)

@@ -1,5 +1,5 @@
 import { type Circuit, circuitOf, type DriverChannel, type Element } from '../circuit/circuit.ts'
-import { drivenLoads, ratingOf } from '../circuit/loads.ts'
+import { drivenLoads, ratingTogether } from '../circuit/loads.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { listWords } from './shared.ts'
@@ -17,9 +17,10 @@ interface Group {
   readonly elements: Element[]
 }
 
-function groupsOf({ wiring, ...circuit }: Circuit): Group[] {
+function groupsOf(circuit: Circuit): Group[] {
+  const { wiring } = circuit
   const groups = new Map<string, Group>()
-  for (const { element, channels } of drivenLoads({ wiring, ...circuit })) {
+  for (const { element, channels } of drivenLoads(circuit)) {
     const [first] = channels
     // Several drivers in one load's way are a matter of their own.
     if (!first || channels.some(({ part }) => part !== first.part)) continue
@@ -38,7 +39,7 @@ function groupsOf({ wiring, ...circuit }: Circuit): Group[] {
 export function sayTogether(wiring: Wiring, report: (one: Report) => void): void {
   for (const { channels, elements } of groupsOf(circuitOf(wiring))) {
     const first = channels[0] as DriverChannel
-    const { good, most } = ratingOf(first)
+    const { good, most } = ratingTogether(wiring, channels)
     const total = (amounts: readonly (number | undefined)[]): number =>
       amounts.reduce<number>((sum, one) => sum + (one ?? 0), 0)
     const runs = total(elements.map((one) => one.runs))
