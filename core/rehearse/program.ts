@@ -15,6 +15,7 @@ import { builtinNames } from './python/builtins.ts'
 import { compilePython } from './python/compile.ts'
 import { driverModules } from './python/driverModules.ts'
 import { files as filesOf } from './python/files.ts'
+import type { PythonBoard } from './python/native.ts'
 import { plainModules } from './python/plainModules.ts'
 import { strOf } from './python/text.ts'
 import { PyError, PyFunction } from './python/values.ts'
@@ -60,7 +61,7 @@ export function readProgram(
 ): Program {
   if (language === 'cpp') return sketch(files, stage, machine, platform, drivers)
   const own = drivers.filter(({ python: of }) => of?.in.includes(language))
-  return python(files, stage, machine, platform.costs, own)
+  return python(files, stage, machine, platform.costs, own, language)
 }
 
 function sketch(
@@ -93,12 +94,22 @@ function sketch(
   }
 }
 
+/**
+ * Microseconds by which clocks of seconds go on: `time.time` of MicroPython counts whole seconds, `time.monotonic` of
+ * CircuitPython comes from a counter of milliseconds (documentation of both, module `time`).
+ */
+const STEPS: { readonly [language in Language]?: PythonBoard['steps'] } = {
+  micropython: { time: 1e6, monotonic: 1 },
+  circuitpython: { time: 1e6, monotonic: 1000 },
+}
+
 function python(
   files: readonly SourceFile[],
   stage: StageBoard,
   machine: Machine,
   costs: Costs,
   drivers: readonly Driver[],
+  language: Language,
 ): Program {
   const write = (text: string): void => {
     const bytes = Array.from(new TextEncoder().encode(text), (byte) => String.fromCharCode(byte)).join('')
@@ -120,6 +131,7 @@ function python(
       oneWire: (pin) => stage.standIns.line(pin),
       noPin: (written) => stage.sayNoPin(written, machine.at),
       later: (microseconds, run) => stage.afterwards(microseconds, run),
+      steps: STEPS[language] ?? { time: 1, monotonic: 1 },
       costs: { call: costs.digital, analog: costs.analog, bus: costs.busByte },
     }),
   ])

@@ -1,10 +1,11 @@
 import type { Language } from '../catalog/boardSchema.ts'
 import type { BoardInstance, Wiring } from '../wiring/model.ts'
-import { Idle } from './cpp/idle.ts'
 import { Halt, Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
+import { valuesOf } from './cpp/reachable.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
 import { schedule, type Waiting } from './expectations.ts'
+import { Idle } from './idle.ts'
 import { overBudget, type Shown } from './overBudget.ts'
 import { platformOf } from './platform/families.ts'
 import type { Platform } from './platform/platform.ts'
@@ -256,7 +257,7 @@ function lived(
   const rounds: number[] = []
   const live = (): never => {
     program.begin()
-    const idle = new Idle(machine, [machine.globals])
+    const idle = new Idle(machine, () => valuesOf([machine.globals]))
     for (;;) {
       stage.wait(platform.costs.loop, machine.at)
       const before = machine.now

@@ -1,5 +1,5 @@
+import type { Idle } from '../idle.ts'
 import type { Watch } from './arithmetic.ts'
-import type { Idle } from './idle.ts'
 import { type IntType, typeWords } from './types.ts'
 import type { Frame, Value } from './values.ts'
 

@@ -1,8 +1,9 @@
+import { Idle } from '../idle.ts'
 import { Calls } from './calls.ts'
 import { type Code, globalCode, localCode } from './code.ts'
-import { Idle } from './idle.ts'
 import { Halt } from './machine.ts'
 import { AGAIN, BREAK, type Exec, type FunctionInfo, GO, RETURN } from './program.ts'
+import { valuesOf } from './reachable.ts'
 import type { FunctionScope, Local } from './scope.ts'
 import type { CaseLabel, Expr, Item, Statement, TypeNode, Variable } from './syntax.ts'
 import { SourceError } from './tokens.ts'
@@ -200,7 +201,7 @@ export abstract class Statements extends Calls {
         if (step) step(f)
         rounds += 1
         if (rounds < LONG) continue
-        idle ??= new Idle(machine, [machine.globals, f])
+        idle ??= new Idle(machine, () => valuesOf([machine.globals, f]))
         idle.round()
       }
     }

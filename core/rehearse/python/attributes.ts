@@ -82,7 +82,9 @@ function bound(found: Py, of: Py, cls: PyClass): Py {
     (args, named) => found.call([first, ...args], named),
     'static',
     found.wants - 1,
+    'reads',
   )
+  made.home = { globals: none, frame: null, kept: [first, found] }
   if (held) made.held = (args, named) => held([first, ...args], named)
   return made
 }
@@ -127,7 +129,7 @@ export function attribute(of: Py, name: string): Py | undefined {
     if (name === 'imag') return 0
   }
   const method = methodsOf(of)?.[name]
-  return method && new PyFunction(name, (args, named) => method(of, args, named), 'static')
+  return method && new PyFunction(name, (args, named) => method(of, args, named), 'static', 0, 'reads')
 }
 
 export function advance(of: PyIterator, sent: Py): Py {

@@ -37,7 +37,7 @@ const none: Named = new Map()
 /** Classes of what the language brings along, so that `isinstance` and `type` know them. */
 const types = new Map<string, PyClass>([['object', objectClass]])
 const type = (name: string, make: (args: readonly Py[], named: Named) => Py, base = objectClass): PyClass => {
-  const made = new PyClass(name, [base], make)
+  const made = new PyClass(name, [base], make, 'reads')
   types.set(name, made)
   return made
 }
@@ -222,7 +222,7 @@ function rounded(value: Py, digits: Py): Py {
 export function builtinNames(write: (text: string) => void): Map<string, Py> {
   const names = new Map<string, Py>([...types, ...errorClasses])
   const add = (name: string, call: (args: readonly Py[], named: Named) => Py): void => {
-    names.set(name, new PyFunction(name, call))
+    names.set(name, new PyFunction(name, call, 'plain', 0, 'reads'))
   }
   const lazily = (next: () => IteratorResult<Py, Py>): PyIterator => new PyIterator(next)
   /** Goes through several things at once, to the end of the shortest. */
@@ -238,10 +238,13 @@ export function builtinNames(write: (text: string) => void): Map<string, Py> {
       return all.length === 0 ? { done: true, value: null } : { done: false, value: made(items) }
     })
   }
-  add('print', (args, named) => {
-    write(args.map(strOf).join(named.get('sep') ?? ' ') + (named.get('end') ?? '\n'))
-    return null
-  })
+  names.set(
+    'print',
+    new PyFunction('print', (args, named) => {
+      write(args.map(strOf).join(named.get('sep') ?? ' ') + (named.get('end') ?? '\n'))
+      return null
+    }),
+  )
   add('len', ([value]) => lengthOf(value))
   add('abs', ([value]) =>
     value instanceof Float

@@ -78,9 +78,15 @@ export function superOf(home: PyClass | undefined, self: Py): Py {
     for (const [name, value] of one.attrs) {
       if (value instanceof PyFunction && value.kind !== 'static') {
         const first = value.kind === 'class' ? own : self
-        cls.attrs.set(name, new PyFunction(name, (args, named) => value.call([first, ...args], named), 'static'))
+        cls.attrs.set(
+          name,
+          new PyFunction(name, (args, named) => value.call([first, ...args], named), 'static', 0, 'reads'),
+        )
       } else if (value instanceof PyProperty)
-        cls.attrs.set(name, new PyProperty(new PyFunction(name, () => value.get.call([self], none))))
+        cls.attrs.set(
+          name,
+          new PyProperty(new PyFunction(name, () => value.get.call([self], none), 'plain', 0, 'reads')),
+        )
       else cls.attrs.set(name, value)
     }
   if (!cls.attrs.has('__init__'))
@@ -93,6 +99,8 @@ export function superOf(home: PyClass | undefined, self: Py): Py {
           return null
         },
         'static',
+        0,
+        'reads',
       ),
     )
   if (!cls.attrs.has('__new__')) cls.attrs.set('__new__', newObject)

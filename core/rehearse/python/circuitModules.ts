@@ -1,5 +1,5 @@
 import type { BusClasses } from './boardModules.ts'
-import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property } from './native.ts'
+import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property, reading } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import {
   asIndex,
@@ -69,6 +69,7 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
       if (self.settled.mode !== 'out') raise('AttributeError', 'Cannot set value when direction is input.')
       write(self, value)
     },
+    reading,
   )
   const AnalogIn = nativeClass(
     'AnalogIn',
@@ -77,7 +78,7 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
     },
     { deinit: () => null },
   )
-  property(AnalogIn, 'value', (self) => analog(self, 16))
+  property(AnalogIn, 'value', (self) => analog(self, 16), undefined, reading)
   property(AnalogIn, 'reference_voltage', () => new Float(3.3))
   /** Figures that are moved by a pulse of the pin that they are given. */
   const figureClass = (name: string, says: string, least: number, most: number): [string, Py] => {
@@ -118,7 +119,7 @@ export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusCl
     },
     { deinit: () => null },
   )
-  property(TouchIn, 'value', (self) => hardware.touched(self.pin, machine.at))
+  property(TouchIn, 'value', (self) => hardware.touched(self.pin, machine.at), undefined, reading)
   property(TouchIn, 'raw_value', (self) => (hardware.touched(self.pin, machine.at) ? 4000 : 1000))
   property(TouchIn, 'threshold', () => 1100)
   const PWMOut = nativeClass(

@@ -1,7 +1,7 @@
 import { Callable } from '../cpp/values.ts'
 import { invoke } from './attributes.ts'
 import type { BusClasses } from './boardModules.ts'
-import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard } from './native.ts'
+import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, reading } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import { asIndex, asNumber, isTrue, objectClass, type Py, PyClass, PyList, PyModule, PyTuple } from './values.ts'
 import { zeroClasses } from './zero/classes.ts'
@@ -82,8 +82,8 @@ export function deskModules(board: PythonBoard, calls: PinCalls, buses: BusClass
             }),
           ),
         ],
-        ['output', fn('output', ([pins, value]) => each(pins, (pin) => write(pin, value)))],
-        ['input', fn('input', ([pin]) => read(gpioPin(pin)))],
+        ['output', reading('output', ([pins, value]) => each(pins, (pin) => write(pin, value)))],
+        ['input', reading('input', ([pin]) => read(gpioPin(pin)))],
         [
           'add_event_detect',
           fn('add_event_detect', ([pin, edge], names) => {

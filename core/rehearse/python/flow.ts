@@ -51,7 +51,9 @@ export class PythonCompiler extends PyStatements {
         },
         'plain',
         wants,
+        'reads',
       )
+      made.home = { globals: this.globals, frame: outer, kept }
       if (held)
         made.held = (args, named) => {
           const flow = held()

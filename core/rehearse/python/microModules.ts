@@ -2,7 +2,7 @@ import { Callable } from '../cpp/values.ts'
 import type { Edge } from '../platform/hardware.ts'
 import { invoke } from './attributes.ts'
 import type { BusClasses } from './boardModules.ts'
-import { fn, type Named, type Native, nativeClass, type PythonBoard } from './native.ts'
+import { fn, type Named, type Native, nativeClass, type PythonBoard, reading } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
 import type { Threads } from './threads.ts'
 import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule } from './values.ts'
@@ -89,6 +89,7 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
       board: new PyModule('board', new Pins('machine.Pin.board')),
       cpu: new PyModule('cpu', new Pins('machine.Pin.cpu')),
     },
+    ['value', '__call__', 'on', 'off', 'high', 'low', 'toggle'],
   )
   const setPulse = (self: Native, args: readonly Py[], named: Named): void => {
     const hertz = arg(args, named, 0, 'freq')
@@ -147,6 +148,8 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
       },
       config: () => null,
     },
+    {},
+    ['read'],
   )
   const ADC = nativeClass(
     'ADC',
@@ -171,6 +174,7 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
       WIDTH_11BIT: 11,
       WIDTH_12BIT: 12,
     },
+    ['read', 'read_u16', 'read_uv'],
   )
   const Timer = nativeClass(
     'Timer',
@@ -231,21 +235,27 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
   const ticks = 2 ** 30
   /** Microseconds for which the program has run. */
   const sinceStart = (): number => machine.now - machine.born
+  /** A clock of seconds that goes on in such steps; one of whole seconds gives whole numbers. */
+  const seconds = (since: number, step: number): Py => {
+    const whole = Math.floor(since / step)
+    machine.slack = Math.min(machine.slack, (whole + 1) * step - since)
+    return step === 1e6 ? whole : new Float((whole * step) / 1e6)
+  }
   const time: [string, Py][] = [
     ['sleep', threads.sleep('sleep', (s) => s)],
     ['sleep_ms', threads.sleep('sleep_ms', (ms) => ms / 1000)],
     ['sleep_us', threads.sleep('sleep_us', (us) => us / 1e6)],
-    ['ticks_ms', fn('ticks_ms', () => Math.floor(clock() / 1000) % ticks)],
-    ['ticks_us', fn('ticks_us', () => Math.floor(clock()) % ticks)],
+    ['ticks_ms', reading('ticks_ms', () => clock(1000) % ticks)],
+    ['ticks_us', reading('ticks_us', () => clock(1) % ticks)],
     ['ticks_cpu', fn('ticks_cpu', () => Math.floor(sinceStart()) % ticks)],
     [
       'ticks_diff',
-      fn('ticks_diff', ([a, b]) => ((((Number(a) - Number(b) + ticks / 2) % ticks) + ticks) % ticks) - ticks / 2),
+      reading('ticks_diff', ([a, b]) => ((((Number(a) - Number(b) + ticks / 2) % ticks) + ticks) % ticks) - ticks / 2),
     ],
-    ['ticks_add', fn('ticks_add', ([a, b]) => (((Number(a) + Number(b)) % ticks) + ticks) % ticks)],
-    ['time', fn('time', () => new Float(Math.floor(machine.now) / 1e6))],
+    ['ticks_add', reading('ticks_add', ([a, b]) => (((Number(a) + Number(b)) % ticks) + ticks) % ticks)],
+    ['time', reading('time', () => seconds(machine.now, board.steps.time))],
     ['time_ns', fn('time_ns', () => Math.floor(machine.now) * 1000)],
-    ['monotonic', fn('monotonic', () => new Float(Math.floor(sinceStart()) / 1e6))],
+    ['monotonic', reading('monotonic', () => seconds(sinceStart(), board.steps.monotonic))],
     ['monotonic_ns', fn('monotonic_ns', () => Math.floor(sinceStart()) * 1000)],
     ['perf_counter', fn('perf_counter', () => new Float(sinceStart() / 1e6))],
   ]
@@ -260,7 +270,7 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
     ['SPI', buses.spi.micro],
     ['SoftSPI', buses.spi.micro],
     ['UART', buses.serial.micro],
-    ['freq', fn('freq', () => 133_000_000)],
+    ['freq', reading('freq', () => 133_000_000)],
     ['idle', fn('idle', () => null)],
     ['unique_id', fn('unique_id', () => new PyBytes([1, 2, 3, 4], false))],
     [

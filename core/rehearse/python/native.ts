@@ -22,11 +22,17 @@ export interface PythonBoard {
   readonly madeUp: (text: string) => void
   /** Lets something happen later, and again each so many microseconds. */
   readonly later: (microseconds: number, run: () => void) => void
+  /** Microseconds by which the clocks of seconds go on: `time` and `monotonic`, by their dialect. */
+  readonly steps: { readonly time: number; readonly monotonic: number }
   readonly costs: { readonly call: number; readonly analog: number; readonly bus: number }
 }
 
 export const fn = (name: string, call: (args: readonly Py[], named: Named) => Py): PyFunction =>
   new PyFunction(name, call)
+
+/** A function that changes nothing but values of the program; what it writes to a pin tells of itself. */
+export const reading = (name: string, call: (args: readonly Py[], named: Named) => Py): PyFunction =>
+  new PyFunction(name, call, 'plain', 0, 'reads')
 
 /** An object of a board's module: a pin, a bus, a timer. */
 export class Native extends PyObject {
@@ -35,6 +41,8 @@ export class Native extends PyObject {
   duty = 0
   hertz = 1000
   on = false
+  /** Something goes on with it beside the program. */
+  plays = false
   bus = ''
 }
 
@@ -43,6 +51,7 @@ export function nativeClass(
   init: (self: Native, args: readonly Py[], named: Named) => void,
   methods: Readonly<Record<string, (self: Native, args: readonly Py[], named: Named) => Py>>,
   constants: Readonly<Record<string, Py>> = {},
+  reads: readonly string[] = [],
 ): PyClass {
   const cls: PyClass = new PyClass(name, [objectClass], (args, named) => {
     const made = new Native(cls)
@@ -59,7 +68,10 @@ export function nativeClass(
       fn('__exit__', () => null),
     )
   for (const [key, method] of Object.entries(methods))
-    cls.attrs.set(key, new PyFunction(key, ([self, ...rest], named) => method(self as Native, rest, named)))
+    cls.attrs.set(
+      key,
+      (reads.includes(key) ? reading : fn)(key, ([self, ...rest], named) => method(self as Native, rest, named)),
+    )
   for (const [key, value] of Object.entries(constants)) cls.attrs.set(key, value)
   return cls
 }
@@ -69,13 +81,14 @@ export const property = (
   name: string,
   get: (self: Native) => Py,
   set?: (self: Native, value: Py) => void,
+  made = fn,
 ): void => {
   cls.attrs.set(
     name,
     new PyProperty(
-      fn(name, ([self]) => get(self as Native)),
+      made(name, ([self]) => get(self as Native)),
       set &&
-        fn(name, ([self, value]) => {
+        made(name, ([self, value]) => {
           set(self as Native, value)
           return null
         }),

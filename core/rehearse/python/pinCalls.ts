@@ -10,10 +10,13 @@ export function pinCalls(board: PythonBoard) {
     hardware.wait(microseconds, machine.at)
     return null
   }
-  /** Reads the clock, which takes its time. */
-  const clock = (): number => {
+  /** Reads the clock, which takes its time: in whole steps of so many microseconds. */
+  const clock = (step: number): number => {
     wait(costs.call)
-    return machine.now - machine.born
+    const since = machine.now - machine.born
+    const whole = Math.floor(since / step)
+    machine.slack = Math.min(machine.slack, (whole + 1) * step - since)
+    return whole
   }
   const arg = (args: readonly Py[], named: Named, at: number, name: string): Py => args[at] ?? named.get(name)
   const pinFrom = (value: Py): number => {

@@ -1,7 +1,7 @@
 import { dictType } from './builtins.ts'
 import { classModules } from './classModules.ts'
 import { fromJson, jsonOf } from './json.ts'
-import { fn, module, type Named } from './native.ts'
+import { fn, module, type Named, reading } from './native.ts'
 import { layout, packed, unpacked } from './packing.ts'
 import { containers, toolModules } from './toolModules.ts'
 import {
@@ -21,8 +21,10 @@ import {
 } from './values.ts'
 
 const func = (name: string, call: (args: readonly Py[], named: Named) => Py): [string, Py] => [name, fn(name, call)]
+/** The same of what gives only by its arguments. */
+const sum = (name: string, call: (args: readonly Py[], named: Named) => Py): [string, Py] => [name, reading(name, call)]
 const real = (name: string, by: (x: number) => number): [string, Py] =>
-  func(name, ([value]) => {
+  sum(name, ([value]) => {
     const made = by(asNumber(value))
     return Number.isNaN(made) && !Number.isNaN(asNumber(value))
       ? raise('ValueError', 'math domain error')
@@ -35,23 +37,23 @@ export function plainModules(os: readonly (readonly [string, Py])[]): Map<string
     ...(
       ['sqrt', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'exp', 'log2', 'log10', 'sinh', 'cosh', 'tanh'] as const
     ).map((name) => real(name, Math[name])),
-    func('log', ([x, base]) => {
+    sum('log', ([x, base]) => {
       if (asNumber(x) <= 0) raise('ValueError', 'math domain error')
       return new Float(base === undefined ? Math.log(asNumber(x)) : Math.log(asNumber(x)) / Math.log(asNumber(base)))
     }),
-    func('floor', ([x]) => shrunk(BigInt(Math.floor(asNumber(x))))),
-    func('ceil', ([x]) => shrunk(BigInt(Math.ceil(asNumber(x))))),
-    func('trunc', ([x]) => shrunk(BigInt(Math.trunc(asNumber(x))))),
+    sum('floor', ([x]) => shrunk(BigInt(Math.floor(asNumber(x))))),
+    sum('ceil', ([x]) => shrunk(BigInt(Math.ceil(asNumber(x))))),
+    sum('trunc', ([x]) => shrunk(BigInt(Math.trunc(asNumber(x))))),
     real('fabs', Math.abs),
-    func('pow', ([x, y]) => new Float(asNumber(x) ** asNumber(y))),
-    func('atan2', ([y, x]) => new Float(Math.atan2(asNumber(y), asNumber(x)))),
-    func('hypot', ([x, y]) => new Float(Math.hypot(asNumber(x), asNumber(y)))),
-    func('fmod', ([x, y]) => new Float(asNumber(x) % asNumber(y))),
+    sum('pow', ([x, y]) => new Float(asNumber(x) ** asNumber(y))),
+    sum('atan2', ([y, x]) => new Float(Math.atan2(asNumber(y), asNumber(x)))),
+    sum('hypot', ([x, y]) => new Float(Math.hypot(asNumber(x), asNumber(y)))),
+    sum('fmod', ([x, y]) => new Float(asNumber(x) % asNumber(y))),
     real('radians', (x) => (x * Math.PI) / 180),
     real('degrees', (x) => (x * 180) / Math.PI),
-    func('isnan', ([x]) => Number.isNaN(asNumber(x))),
-    func('isinf', ([x]) => Math.abs(asNumber(x)) === Number.POSITIVE_INFINITY),
-    func('gcd', ([a, b]) => {
+    sum('isnan', ([x]) => Number.isNaN(asNumber(x))),
+    sum('isinf', ([x]) => Math.abs(asNumber(x)) === Number.POSITIVE_INFINITY),
+    sum('gcd', ([a, b]) => {
       let [x, y] = [Math.abs(Number(a)), Math.abs(Number(b))]
       while (y) [x, y] = [y, x % y]
       return x
@@ -87,7 +89,7 @@ export function plainModules(os: readonly (readonly [string, Py])[]): Map<string
     module('random', random),
     module('urandom', random),
     module('micropython', [
-      func('const', ([value]) => value),
+      sum('const', ([value]) => value),
       ['native', new PyFunction('native', ([one]) => one)],
       ['viper', new PyFunction('viper', ([one]) => one)],
     ]),

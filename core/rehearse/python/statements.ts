@@ -1,11 +1,13 @@
 import { Halt } from '../cpp/machine.ts'
 import { AGAIN, BREAK, GO, RETURN } from '../cpp/program.ts'
 import { SourceError } from '../cpp/tokens.ts'
+import { Idle } from '../idle.ts'
 import { getAttribute, invoke, setAttribute } from './attributes.ts'
 import { none } from './calling.ts'
 import type { Exec, Get } from './expressions.ts'
 import { binary, element, putElement } from './operators.ts'
 import { type Matches, matcher } from './patterns.ts'
+import { valuesOf } from './reachable.ts'
 import { type PyFrame, PyScope } from './scope.ts'
 import type { PyExpr, PyStmt } from './syntax.ts'
 import { PyTries } from './tries.ts'
@@ -23,6 +25,16 @@ import {
   raise,
   Unknown,
 } from './values.ts'
+
+/** Rounds after which it is looked at whether anything happens in them. */
+const LONG = 64
+
+/** A function of the program under another kind. */
+function again(of: PyFunction, kind: PyFunction['kind']): PyFunction {
+  const made = new PyFunction(of.name, of.call, kind, of.wants, 'reads')
+  made.home = of.home
+  return made
+}
 
 /** Statements of a program in Python, compiled to closures that tell how they end. */
 export abstract class PyStatements extends PyTries {
@@ -95,12 +107,18 @@ export abstract class PyStatements extends PyTries {
         const body = this.block(node.body, scope)
         const other = this.block(node.else, scope)
         return (f) => {
+          let rounds = 0
+          let idle: Idle | undefined
           for (;;) {
             machine.step(at)
             if (!isTrue(asked(f))) return other(f)
             const end = body(f)
             if (end === BREAK) return GO
             if (end === RETURN) return RETURN
+            rounds += 1
+            if (rounds < LONG) continue
+            idle ??= new Idle(machine, () => valuesOf(this.globals, f))
+            idle.round()
           }
         }
       }
@@ -311,10 +329,8 @@ export abstract class PyStatements extends PyTries {
 
   /** `@property` and its kind, or any function that is given one. */
   protected markOf(mark: PyExpr, scope: PyScope): (f: PyFrame, value: Py) => Py {
-    if (mark.e === 'name' && mark.name === 'staticmethod')
-      return (_, value) => new PyFunction(value.name, value.call, 'static', value.wants)
-    if (mark.e === 'name' && mark.name === 'classmethod')
-      return (_, value) => new PyFunction(value.name, value.call, 'class', value.wants)
+    if (mark.e === 'name' && mark.name === 'staticmethod') return (_, value) => again(value, 'static')
+    if (mark.e === 'name' && mark.name === 'classmethod') return (_, value) => again(value, 'class')
     if (mark.e === 'name' && mark.name === 'property') return (_, value) => new PyProperty(value)
     if (mark.e === 'member' && mark.name === 'setter') {
       const get = this.get(mark.of, scope)

@@ -1,4 +1,5 @@
 import { SourceError } from '../cpp/tokens.ts'
+import type { PyFrame } from './scope.ts'
 
 // biome-ignore lint/suspicious/noExplicitAny: a value of a program has the type that the program gives it
 export type Py = any
@@ -125,7 +126,7 @@ export class PyClass {
   /** Makes one that the platform gives. */
   readonly make: ((args: readonly Py[], named: ReadonlyMap<string, Py>) => Py) | undefined
 
-  constructor(name: string, bases: readonly PyClass[], make?: PyClass['make']) {
+  constructor(name: string, bases: readonly PyClass[], make?: PyClass['make'], does: 'acts' | 'reads' = 'acts') {
     this.name = name
     this.bases = bases
     this.order = [this, ...new Set(bases.flatMap((base) => base.order).reverse())].filter(
@@ -133,7 +134,8 @@ export class PyClass {
     )
     const rest = this.order.slice(1).reverse()
     this.order = [this, ...mergeOrder(bases, rest)]
-    this.make = make ?? bases.find((base) => base.make)?.make
+    const given = make && (does === 'reads' ? make : counted(make))
+    this.make = given ?? bases.find((base) => base.make)?.make
   }
   find(name: string): Py | undefined {
     for (const one of this.order) {
@@ -162,18 +164,41 @@ export class PyObject {
 }
 
 export type Call = (args: readonly Py[], named: ReadonlyMap<string, Py>) => Py
+/**
+ * Grows with each call that does more than read what a program can see itself: of modules, drivers, files. Only how it grows
+ * within one run says anything.
+ */
+export const doings = { count: 0 }
+/** A call that may do something. */
+const counted =
+  (call: Call): Call =>
+  (args, named) => {
+    doings.count += 1
+    return call(args, named)
+  }
 export class PyFunction {
   readonly name: string
   readonly call: Call
+  /** Of a function of the program, or one made of such: what it can reach besides its arguments. */
+  home:
+    | { readonly globals: ReadonlyMap<string, Py>; readonly frame: PyFrame | null; readonly kept: readonly Py[] }
+    | undefined
   /** Called on a class it gets none of the object. */
   readonly kind: 'plain' | 'static' | 'class'
   /** Arguments without which it cannot be called, the object it is bound to left out. */
   readonly wants: number
   /** Called from a thread: gives what it waits for, and its value at the end. */
   held: ((...given: Parameters<Call>) => PyIterator) | undefined
-  constructor(name: string, call: Call, kind: PyFunction['kind'] = 'plain', wants = 0) {
+  /** What is said to read alone changes nothing but values of the program. */
+  constructor(
+    name: string,
+    call: Call,
+    kind: PyFunction['kind'] = 'plain',
+    wants = 0,
+    does: 'acts' | 'reads' = 'acts',
+  ) {
     this.name = name
-    this.call = call
+    this.call = does === 'reads' ? call : counted(call)
     this.kind = kind
     this.wants = wants
   }
@@ -223,7 +248,7 @@ export class PyError extends Error {
 
 export const objectClass = new PyClass('object', [])
 /** What `super().__new__(cls)` of a class of the program makes. */
-export const newObject = new PyFunction('__new__', ([cls]) => new PyObject(cls as PyClass), 'static')
+export const newObject = new PyFunction('__new__', ([cls]) => new PyObject(cls as PyClass), 'static', 0, 'reads')
 const builtinErrors: readonly (readonly [string, string])[] = [
   ['BaseException', 'object'],
   ['Exception', 'BaseException'],

@@ -1,5 +1,5 @@
 import { Callable } from '../../cpp/values.ts'
-import { type Named, type Native, nativeClass, type PythonBoard, property } from '../native.ts'
+import { type Named, type Native, nativeClass, type PythonBoard, property, reading } from '../native.ts'
 import type { PinCalls } from '../pinCalls.ts'
 import { asNumber, Float, isTrue, type Py, type PyClass } from '../values.ts'
 import { handle, type ZeroKit } from './kit.ts'
@@ -61,8 +61,8 @@ export function inputClasses(board: PythonBoard, calls: PinCalls, { made }: Zero
       },
       { [`wait_for_${wait[0]}`]: until(true), [`wait_for_${wait[1]}`]: until(false), close: () => null },
     )
-    property(cls, is, isOn)
-    property(cls, 'value', (self) => (isOn(self) ? 1 : 0))
+    property(cls, is, isOn, undefined, reading)
+    property(cls, 'value', (self) => (isOn(self) ? 1 : 0), undefined, reading)
     const handler = (word: string, key: string): void =>
       property(
         cls,

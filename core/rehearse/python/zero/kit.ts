@@ -40,10 +40,15 @@ export function zeroKit(board: PythonBoard, calls: PinCalls) {
   }
   const round = (self: Native): number => self.attrs.get('_round') ?? 0
   /** Ends what goes on beside the program with something. */
-  const halt = (self: Native): void => void self.attrs.set('_round', round(self) + 1)
+  const halt = (self: Native): void => {
+    if (!self.plays) return
+    self.plays = false
+    self.attrs.set('_round', round(self) + 1)
+  }
   /** Steps one after the other, `n` times or for ever, beside the program or before it goes on. */
   const play = (self: Native, steps: readonly Step[], names: Named, set: (value: number) => void): null => {
     halt(self)
+    self.plays = true
     const own = round(self)
     const times = names.get('n') ?? null
     const all = (times === null ? Number.POSITIVE_INFINITY : asIndex(times)) * steps.length

@@ -1,4 +1,4 @@
-import { type Named, type Native, nativeClass, property } from '../native.ts'
+import { type Named, type Native, nativeClass, property, reading } from '../native.ts'
 import type { PinCalls } from '../pinCalls.ts'
 import { asNumber, Float, isTrue, type Py, type PyClass, PyTuple } from '../values.ts'
 import type { Step, ZeroKit } from './kit.ts'
@@ -39,14 +39,17 @@ export function lampClasses(calls: PinCalls, kit: ZeroKit): [string, PyClass][] 
         [flash]: blink,
         close: () => null,
       },
+      {},
+      ['on', 'off', 'toggle'],
     )
     property(
       cls,
       'value',
       (self) => (self.on ? 1 : 0),
       (self, value) => void switched(self, isTrue(value)),
+      reading,
     )
-    for (const is of ['is_lit', 'is_active']) property(cls, is, (self) => self.on)
+    for (const is of ['is_lit', 'is_active']) property(cls, is, (self) => self.on, undefined, reading)
     return cls
   }
 

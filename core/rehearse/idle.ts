@@ -1,9 +1,7 @@
-import { isElsewhere } from './code.ts'
-import type { Machine } from './machine.ts'
-import { Callable, Ptr, Struct, type Value } from './values.ts'
+import type { Machine } from './cpp/machine.ts'
 
 /** Values of a program beyond which it is not compared: it would take longer than to run it. */
-const MOST_VALUES = 4096
+export const MOST_VALUES = 4096
 /** Rounds between two looks at a loop that does something each time. */
 const MOST_REST = 1024
 
@@ -14,19 +12,20 @@ const MOST_REST = 1024
  */
 export class Idle {
   readonly #machine: Machine
-  readonly #roots: readonly Value[]
+  /** All that the program can reach of its variables, in the order in which it is found; undefined where that is much. */
+  readonly #values: () => readonly unknown[] | undefined
   /** Rounds until it is looked at again, and how many the next rest has. */
   #rest = 1
   #next = 1
   #state: 'rests' | 'looks' | 'compares' = 'rests'
-  #before: unknown[] = []
+  #before: readonly unknown[] = []
   #from = 0
   #acts = 0
   #count = 0
 
-  constructor(machine: Machine, roots: readonly Value[]) {
+  constructor(machine: Machine, values: () => readonly unknown[] | undefined) {
     this.#machine = machine
-    this.#roots = roots
+    this.#values = values
   }
 
   /**
@@ -43,13 +42,13 @@ export class Idle {
     const machine = this.#machine
     if (machine.acts !== this.#acts || machine.idle !== this) return this.#restLonger()
     if (this.#state === 'looks') {
-      const before = valuesOf(this.#roots)
+      const before = this.#values()
       if (!before) return this.#restLonger()
       this.#before = before
       this.#look('compares')
       return 0
     }
-    const after = valuesOf(this.#roots)
+    const after = this.#values()
     if (!after || after.length !== this.#before.length) return this.#restLonger()
     for (let at = 0; at < after.length; at += 1) if (!Object.is(after[at], this.#before[at])) return this.#restLonger()
     const took = machine.now - this.#from
@@ -81,38 +80,4 @@ export class Idle {
     this.#next = Math.min(MOST_REST, this.#next * 2)
     return 0
   }
-}
-
-/** All that a program can reach of its variables, in the order in which it is found; undefined where that is much. */
-function valuesOf(roots: readonly Value[]): unknown[] | undefined {
-  const out: unknown[] = []
-  const known = new Map<object, number>()
-  const walk = (value: Value): void => {
-    if (typeof value !== 'object' || value === null) {
-      out.push(value)
-      return
-    }
-    // The same thing twice is not the same as two alike.
-    const before = known.get(value)
-    out.push(before)
-    if (before !== undefined || out.length > MOST_VALUES) return
-    known.set(value, known.size)
-    if (Array.isArray(value) || value instanceof Uint8Array) {
-      out.push(value.length)
-      // What lies in a register is read by reading it, which does something.
-      if (Array.isArray(value) && isElsewhere(value)) out.push(value)
-      else for (let at = 0; at < value.length && out.length <= MOST_VALUES; at += 1) walk(value[at])
-    } else if (value instanceof Ptr) {
-      out.push(value.at)
-      walk(value.base)
-    } else if (value instanceof Struct) {
-      out.push(value.type)
-      walk(value.bytes ?? value.f)
-    } else {
-      out.push(value)
-      if (value instanceof Callable) for (const taken of value.taken) walk(taken)
-    }
-  }
-  for (const root of roots) walk(root)
-  return out.length > MOST_VALUES ? undefined : out
 }
