@@ -5,13 +5,7 @@ const pico = bench('pico', (n) => `GP${n}`, 'GP26', '3V3')
 const boards = {
   micro: { short: pico, name: 'main.py' },
   circuit: { short: pico, name: 'code.py' },
-  desk: {
-    short: {
-      ...bench('raspberry-pi-4b', (n) => `GPIO${n}`, 'GPIO26', '3V3'),
-      wires: 'R1.1 MCU.GPIO5, R1.2 LAMP.A, LAMP.K MCU.GND, KEY.1 MCU.GPIO2, KEY.2 MCU.GND',
-    },
-    name: 'a.py',
-  },
+  desk: { short: bench('pi-40', (n) => `GPIO${n}`, 'GPIO26', '3V3'), name: 'a.py' },
 }
 type Share = readonly [least: number, most: number]
 const MOST: Share = [0.5, 1]
