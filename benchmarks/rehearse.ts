@@ -90,6 +90,38 @@ const simples: Case[] = [
     },
     'main.py',
   ),
+  ...(
+    [
+      [
+        'MicroPython',
+        'pico',
+        'GP',
+        'main.py',
+        'from machine import Pin\nlamp = Pin(5, Pin.OUT)\nkey = Pin(4, Pin.IN, Pin.PULL_UP)\nwhile True:\n    lamp.value(not key.value())\n',
+      ],
+      [
+        'CircuitPython',
+        'pico',
+        'GP',
+        'code.py',
+        'import board, digitalio\nlamp = digitalio.DigitalInOut(board.GP5)\nlamp.direction = digitalio.Direction.OUTPUT\nkey = digitalio.DigitalInOut(board.GP4)\nkey.pull = digitalio.Pull.UP\nwhile True:\n    lamp.value = not key.value\n',
+      ],
+      [
+        'Python on a single-board computer',
+        'pi-40',
+        'GPIO',
+        'a.py',
+        'from gpiozero import LED, Button\nlamp, key = LED(5), Button(4)\nwhile True:\n    if key.is_pressed:\n        lamp.on()\n    else:\n        lamp.off()\n',
+      ],
+    ] as const
+  ).map(([language, mcu, pin, name, text]) =>
+    simple(
+      `a lamp that follows a button, in ${language}, without a wait`,
+      text,
+      { ...lamp, mcu, wires: `R.1 MCU.${pin}5, R.2 L.A, L.K MCU.GND, B.1 MCU.${pin}4, B.2 MCU.GND` },
+      name,
+    ),
+  ),
   simple(
     'numbers alone',
     'volatile long sum = 0;\nvoid setup() { }\nvoid loop() { for (long i = 0; i < 100000; i++) { sum += i % 7; } delay(1); }',

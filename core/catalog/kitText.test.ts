@@ -28,7 +28,7 @@ describe('what people write for the things in front of them', () => {
     ['3 x AA batteries', 'battery-box 4.5'],
     ['2x 18650 battery', 'battery-box 8.4'],
     ['3s lipo', 'battery-box 12.6'],
-    ['3.7v lipo', 'battery-box 3.7'],
+    ['3.7v lipo', 'battery-box 4.2'],
     ['5v 3a power supply', 'dc-socket 5 3000'],
     ['12 v 500 ma adapter', 'dc-socket 12 500'],
     ['yellow toy motors', 'dc-motor'],
@@ -63,6 +63,18 @@ describe('what people write for the things in front of them', () => {
     ['breadboard, jumper wires, 2 leds', '(breadboard), (jumper wires), 2 led'],
     ['half breadboard; breadboard supply', '(half breadboard), breadboard-supply'],
     ['90 leds', '40 led'],
+    ['3 line sensors, two line sensors, line sensor x3', '3 line-tcrt5000, 2 line-tcrt5000, 3 line-tcrt5000'],
+    ['2s lipo, lipo 2s, 18650 3s', 'battery-box 8.4, battery-box 8.4, battery-box 12.6'],
+    ['7.4v lipo, lipo 3s 11.1v', 'battery-box 8.4, battery-box 12.6'],
+    ['5v 2a, 12 volt 2 amp, 500mA 9v', 'dc-socket 5 2000, dc-socket 12 2000, dc-socket 500 9'],
+    ['5v supply, 12v power, 5v 3a psu', 'dc-socket 5, dc-socket 12, dc-socket 5 3000'],
+    ['220, 2 x 10k, 220 ohm x 3, 3 * 220', 'resistor 220, 2 resistor 10000, 3 resistor 220, 3 resistor 220'],
+    ['8 resistors 220, resistors 8 x 220', '8 resistor 220, 8 resistor 220'],
+    ['220 resistors, resistor 1000, 10 resistors', 'resistor 220, resistor 1000, 10 resistor'],
+    ['3 x 1k resistors, 4 x 100nF', '3 resistor 1000, 4 capacitor 1e-7'],
+    ['2n2222, 3 pn2222', 'npn pn2222a, 3 npn pn2222a'],
+    ['123 ohm resistor', 'resistor 123'],
+    ['123', '?123'],
   ])('%s', (typed, meant) => {
     expect(said(typed)).toBe(meant)
   })
@@ -74,6 +86,8 @@ describe('a number that belongs to a name is no amount', () => {
     ['hx711', 'hx711'],
     ['seven segment display', 'seven-segment'],
     ['4 digit display', 'tm1637'],
+    ['4 digit 7 segment', 'tm1637'],
+    ['2 line display', 'lcd-parallel'],
     ['16 pin expander', 'mcp23017-module'],
     ['16x2 lcd', 'lcd-i2c'],
     ['4x4 keypad', 'keypad-4x4'],
@@ -93,6 +107,21 @@ describe('a number that belongs to a name is no amount', () => {
     expect(said('2 7 segment display')).toBe('2 seven-segment')
     expect(said('2x 4 digit display')).toBe('2 tm1637')
     expect(said('three 4 channel relay')).toBe('3 relay-4')
+  })
+})
+
+describe('lights in a row are counted as rows or as lights', () => {
+  it.each([
+    ['ws2812 x 8, 8 neopixels, neopixel 8', 'ws2812-strip 8, ws2812-strip 8, ws2812-strip 8'],
+    ['neopixel ring 12, ws2812 strip 60', 'ws2812-strip 12, ws2812-strip 60'],
+    ['12 led ring, 16 bit neopixel ring', 'ws2812-strip 12, ws2812-strip 16'],
+    ['neopixel strip 30 leds, led strip 5m', 'ws2812-strip 30, ws2812-strip'],
+    ['2 neopixel rings, 2 led strips, 2 ws2812-strip', '2 ws2812-strip, 2 ws2812-strip, 2 ws2812-strip'],
+    ['2 x led ring 24, ws2812 strip x 2', '2 ws2812-strip 24, 2 ws2812-strip'],
+    ['rgb strip, rgb strip 12v, 12v led strip', 'ws2812-strip, strip-rgb-12v 12, strip-12v 12'],
+    ['12 leds', '12 led'],
+  ])('%s', (typed, meant) => {
+    expect(said(typed)).toBe(meant)
   })
 })
 

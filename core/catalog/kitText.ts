@@ -1,3 +1,4 @@
+import { preferredValue } from '../electrical/preferred.ts'
 import { type Entry, isNamed, nameHits, type Options, searchHits, suggestCatalog } from './search.ts'
 
 /** What a piece of a maker's own words means: a board, so many of a part, what the bench brings, or nothing known. */
@@ -73,8 +74,9 @@ function meaningIn<B extends Entry, P extends Entry>(
   if (BENCH.test(text)) return { count: 1, found: { kind: 'bench' }, options: {}, others: [] }
   // A number by itself names nothing.
   if (/^\d{1,2}$/.test(text)) return { count: 1, found: undefined, options: {}, others: [] }
-  const { count, name } = given === undefined ? countOf(text, parts) : { count: given, name: text }
-  const [part, ...moreParts] = partHits(parts, name)
+  const lights = given === undefined ? lightsIn(text, parts) : undefined
+  const { count, name } = given === undefined ? (lights ?? countOf(text, parts)) : { count: given, name: text }
+  const [part, ...moreParts] = partHits(parts, asMeant(name))
   const [board, ...moreBoards] = searchHits(boards, name)
   // A word that both answer to means a part, unless it names the board better.
   const isBoard = board !== undefined && (part === undefined || board.score > part.score)
@@ -85,9 +87,67 @@ function meaningIn<B extends Entry, P extends Entry>(
   return {
     count: isBoard ? 1 : Math.min(MOST_AT_ONCE, Math.max(1, count)),
     found: isBoard ? { kind: 'board', entry: board.entry } : part && { kind: 'part', entry: part.entry },
-    options: isBoard ? {} : (part?.options ?? {}),
+    options: isBoard ? {} : { ...part?.options, ...lights?.options },
     others: (isBoard || part ? rest : suggestCatalog<B | P>([...parts, ...boards], name)).slice(0, MOST_OTHERS),
   }
+}
+
+const VOLTS = String.raw`\d+(?:[.,]\d+)?\s*v(?:olts?)?`
+const AMPS = String.raw`\d+(?:[.,]\d+)?\s*m?a(?:mps?|mperes?)?`
+/** Volts with amperes and nothing else are those of a supply; so are volts before the bare word. */
+const SUPPLY = new RegExp(
+  String.raw`^(?:(?:${VOLTS})[\s/@]*(?:${AMPS})|(?:${AMPS})[\s/@]*(?:${VOLTS})|(?:${VOLTS})(?:[\s/@]*(?:${AMPS}))?\s+(?:dc\s+)?(?:supply|power))$`,
+  'i',
+)
+const OHMS = /^(?:(\d{3,7})|(\d{3,7})\s+resistors?|resistors?\s+(\d{2,7}))$/i
+
+/** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
+function asMeant(name: string): string {
+  if (SUPPLY.test(name)) return `power supply ${name.replace(/\s*(?:supply|power)$/i, '')}`
+  const ohms = OHMS.exec(name)
+    ?.slice(1)
+    .find((one) => one !== undefined)
+  return ohms !== undefined && isPreferred(Number(ohms)) ? `${ohms} ohm resistor` : name
+}
+
+/** A value that resistors are made with. */
+const isPreferred = (ohms: number): boolean => ohms >= 10 && preferredValue(ohms, 'up', 'E24') === ohms
+
+/** What lights in a row are called, as a whole. */
+const ROW = /\b(strip|ring|stick|matrix|panel|tape)(s|es)?\b/i
+const NUMBER =
+  /(?<![\w.])(?:([x×*])\s*)?(\d{1,4})(?:\s*([x×*])(?=\s))?(?:\s*-?\s*((?:leds?|pixels?|lights?|bits?)\b))?(?![\w.])/gi
+
+/**
+ * Lights in a row are counted in two ways: `2 rings`, `ring 16`, `8 neopixels`. Undefined for anything else.
+ */
+function lightsIn(
+  text: string,
+  entries: readonly Entry[],
+): { count: number; name: string; options: Options } | undefined {
+  const numbers = [...text.matchAll(NUMBER)].map(([whole, before, figure, behind, unit], at) => ({
+    is: Number(figure),
+    isTimes: before !== undefined || behind !== undefined,
+    isUnit: unit !== undefined && (at > 0 || !ROW.test(text)),
+    isFront: text.trimStart().startsWith(whole),
+  }))
+  if (numbers.length === 0 || numbers.length > 2) return undefined
+  // `12 led ring` is called a led ring, `pixel strip 30 leds` a pixel strip.
+  const names = ['', ' $4'].map((unit) => text.replace(NUMBER, unit).replace(/\s+/g, ' ').trim())
+  const pixelsOf = (name: string): string | undefined =>
+    name === '' ? undefined : searchHits(entries, name)[0]?.entry.options?.find(({ id }) => id === 'pixels')?.id
+  const name = names.find((one) => pixelsOf(one) !== undefined)
+  const option = name === undefined ? undefined : pixelsOf(name)
+  if (name === undefined || option === undefined) return undefined
+  const row = ROW.exec(name)
+  const isPixels = (one: (typeof numbers)[number]): boolean => {
+    if (one.isUnit || !row) return true
+    if (one.isTimes) return one.is > 12
+    return one.isFront ? row[2] === undefined && one.is > 4 : true
+  }
+  const pixels = numbers.filter(isPixels).at(-1)
+  const count = numbers.find((one) => one !== pixels)?.is ?? 1
+  return { count, name, options: pixels ? { [option]: pixels.is } : {} }
 }
 
 /**
@@ -97,7 +157,9 @@ function meaningIn<B extends Entry, P extends Entry>(
 function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnType<typeof searchHits<P>> {
   const found = searchHits(parts, name)
   if (found.length > 0) return found
-  const rest = name.replace(/\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah)\b|["”]/gi, '').trim()
+  const rest = name
+    .replace(/\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah|[cm]?m|met(?:er|re)s?)\b|["”]/gi, '')
+    .trim()
   const without = rest === '' || rest === name ? [] : searchHits(parts, rest)
   return without.length > 0 ? without : nameHits(parts, rest)
 }
@@ -187,8 +249,11 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?|characters?|keys?|rows?|cells?|leds?\s+(?:ring|strip|stick|bar|matrix|panel)|x\s*(?:aaa?|18650)|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
+  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?(?!\s+(?:sensors?|followers?|trackers?|tracking|detectors?|finders?))|characters?|keys?|rows?|cells?|leds?\s+(?:bar|matrix|panel)|x\s*(?:aaa?|18650)|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
 
+/** So many resistors of a value, without a word or with one. */
+const VALUED =
+  /^(?:resistors?\s+)?(\d{1,2})\s*[x×*]\s*(\d+(?:[.,]\d+)?\s*[km]?\d*\s*(?:ohms?|Ω|r)?)(?:\s+resistors?)?$/i
 const IN_FRONT = /^(\d{1,3})(?:\s*[x×*]\s*(?=[a-z])|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
 const BEHIND = [
   /^(.+?)(?:\s+x|\s*[×*])\s*(\d{1,3})$/i,
@@ -200,11 +265,20 @@ const BEHIND = [
 
 function countOf(text: string, entries: readonly Entry[]): { count: number; name: string } {
   const whole = { count: 1, name: text }
+  if (asMeant(text) !== text) return whole
+  // `8 x 220`, `resistors 8 x 220`: so many of a value.
+  const valued = VALUED.exec(text)
+  const value = valued && asMeant((valued[2] as string).trim())
+  if (value !== null && /[kmΩ]|ohm/i.test(value))
+    return { count: Number(valued?.[1]), name: /^\d+\s*[a-z]?$/i.test(value) ? `${value} resistor` : value }
   // `2x 4 digit display`: the second number belongs to the name.
   const times = /^(\d{1,3})\s*[x×*]\s+(.+)$/i.exec(text)
   if (times && belongs.test(times[2] as string)) return { count: Number(times[1]), name: times[2] as string }
+  const behind = BEHIND.map((form) => form.exec(text)).find((found) => found !== null)
+  if (belongs.test(text) && behind && searchHits(entries, asMeant(behind[1] as string)).length > 0)
+    return { count: Number(behind[2]), name: behind[1] as string }
   if (belongs.test(text)) {
-    // `12 led ring`: no entry has a twelve, and still it is one ring.
+    // `12 led bar`: no entry has a twelve, and still it is one bar.
     const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*(?:v(?:olts?)?\s+)?/i, '') }
     const isRing = !/^\d+\s*v/i.test(text) && entries.some((entry) => isNamed(entry, bare.name))
     return !isRing && searchHits(entries, text).length > 0 ? whole : bare
@@ -214,14 +288,13 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
   if ((words !== undefined || /^\d/.test(text)) && entries.some((entry) => isNamed(entry, text))) return whole
   if (words !== undefined) {
     const rest = text.slice(words.length + 1)
-    const isName = belongs.test(`${numbers[words]} ${rest}`) && searchHits(entries, text).length > 0
+    const isName =
+      belongs.test(`${numbers[words]} ${rest}`) &&
+      !entries.some((entry) => isNamed(entry, rest)) &&
+      searchHits(entries, text).length > 0
     return isName ? whole : { count: numbers[words] as number, name: rest }
   }
   const front = IN_FRONT.exec(text)
   if (front) return { count: Number(front[1]), name: front[2] as string }
-  for (const form of BEHIND) {
-    const found = form.exec(text)
-    if (found) return { count: Number(found[2]), name: found[1] as string }
-  }
-  return whole
+  return behind ? { count: Number(behind[2]), name: behind[1] as string } : whole
 }

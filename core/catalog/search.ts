@@ -97,6 +97,15 @@ export function suggestCatalog<T extends Entry>(entries: Iterable<T>, typed: str
   return words.length < 2 ? [] : [...new Set(words.flatMap((word) => hits(all, word, true).map(({ entry }) => entry)))]
 }
 
+/** Of several words that stand for an amount the larger one says more: `lipo` is a cell, `2s lipo` two of them. */
+function setByWord(options: Options, said: Options): void {
+  for (const [id, value] of Object.entries(said)) {
+    const known = options[id]
+    if (known === undefined || (typeof known === 'number' && typeof value === 'number' && known < value))
+      options[id] = value
+  }
+}
+
 function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boolean): Hit<T>[] {
   const all = wordsOf(typed)
   if (all.length === 0) return [...entries].map((entry) => ({ entry, score: 0, options: {} }))
@@ -110,8 +119,9 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
     for (const word of words) {
       const text = Math.max(...formsOf(word).map((one) => wordScore(entry, one, loose)))
       const chosen = optionFor(entry, word)
+      if (chosen && isWord(entry, word)) setByWord(options, chosen)
       // Volts that are written count more than those that a word stands for.
-      if (chosen) Object.assign(options, chosen, isWord(entry, word) ? { ...chosen, ...options } : {})
+      else if (chosen) Object.assign(options, chosen)
       if (text === 0 && !chosen) {
         score = 0
         break
