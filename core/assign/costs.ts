@@ -3,6 +3,7 @@ export const costs = {
   orElse: 12,
   noEdge: 3,
   noSpeed: 9,
+  strained: 12,
   expander: 40,
   strap: 45,
   console: 60,

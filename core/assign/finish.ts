@@ -86,7 +86,7 @@ function supplyOf(wiring: Wiring, { output }: DriverChannel, load: DriverChannel
 
 /** Drivers that lay loose and switch nothing in the end, though the kit has loads that could have come to them. */
 export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
-  const loose = wiring.parts.filter((part) => part.part.channels.length > 0 && isLoose(wiring, part))
+  const loose = wiring.parts.filter((part) => part.part.channels.length > 0 && isLooseDriver(wiring, part))
   const isForLoad = ({ part, end, facts }: SignalUse): boolean =>
     isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
   const loads = loose.length === 0 ? [] : wiring.signals.filter(isForLoad).map(({ part }) => part.part.id)
@@ -101,6 +101,24 @@ export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet
         ? []
         : [one.ref],
     ),
+  )
+}
+
+/** Nothing has reached it but what came along with it, such as a resistor at its base whose other leg waits. */
+function isLooseDriver(wiring: Wiring, { ref, part }: PartInstance): boolean {
+  const own = new Set(part.pins.map(({ id }) => wiring.netOf(`${ref}.${id}`)))
+  return [...own].every((net) =>
+    net.ends.every((end) => {
+      const owner = wiring.terminal(end)?.owner
+      if (owner?.kind !== 'part' || owner.ref === ref) return owner?.kind === 'part'
+      return (
+        owner.part.helper !== undefined &&
+        owner.part.pins.every(({ id }) => {
+          const other = wiring.netOf(`${owner.ref}.${id}`)
+          return own.has(other) || !other.wired
+        })
+      )
+    }),
   )
 }
 

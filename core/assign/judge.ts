@@ -2,9 +2,14 @@ import { entryOf } from '../base/entryOf.ts'
 import { memo, memoIn } from '../base/memo.ts'
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Board, Caution, Controller } from '../catalog/boardSchema.ts'
+import { isLoad } from '../catalog/common.ts'
+import { BASE_RESERVE } from '../circuit/bases.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { runsOf } from '../circuit/loads.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
+import { chosenFact } from '../wiring/chosen.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isStreamed, lackWords, meets } from '../wiring/needs.ts'
 import { takerOf } from '../wiring/takes.ts'
@@ -102,6 +107,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const asleep = host.board?.board.features.find(({ id }) => id === spared?.feature)
   if (asleep) tally.pay(costs.asleep, `free without ${asleep.title}`)
   if (use.facts.pull === 'up' && !host.functions.has('pull-up')) tally.pay(costs.noPull, 'no pull-up inside')
+  const strained = strainOf(wiring, use, host)
+  if (strained !== undefined) tally.pay(costs.strained, strained)
   const bearsSpeed = carriesSpeed(wiring, use)
   if (bearsSpeed && !host.functions.has('pwm')) tally.pay(costs.noSpeed, 'full speed only')
   // What a line of a bus takes on the pin that is there for it is no waste.
@@ -135,11 +142,13 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
 }
 
 /**
- * An input of a driver whose enable rests on a jumper: the speed comes over the inputs themselves, as long as nobody wires
- * the enable.
+ * An input over which speed or brightness comes: of a transistor where the plan has a load to be dimmed, or of a driver whose
+ * enable rests on a jumper, as long as nobody wires the enable.
  */
-const carriesSpeed = (wiring: Wiring, { part, facts, end }: SignalUse): boolean =>
-  facts.needs === 'digital-out' &&
+const carriesSpeed = (wiring: Wiring, use: SignalUse): boolean =>
+  use.facts.needs === 'digital-out' && (switchesGraded(wiring, use) || isPastHeldEnable(wiring, use))
+
+const isPastHeldEnable = (wiring: Wiring, { part, end }: SignalUse): boolean =>
   part.part.channels.some(
     ({ inputs, enables }) =>
       inputs.some((pin) => `${part.ref}.${pin}` === end) &&
@@ -150,6 +159,32 @@ const carriesSpeed = (wiring: Wiring, { part, facts, end }: SignalUse): boolean 
           !wiring.netOf(`${part.ref}.${pin}`).wired,
       ),
   )
+
+/** Why an output carries a load, and not with ease: another one of the kit may. */
+function strainOf(wiring: Wiring, { part, facts }: SignalUse, { provider }: Host): string | undefined {
+  if (!provider || !isLoad(facts.needs)) return undefined
+  const most = chosenFact(provider, 'mostMilliamps')
+  const starts = circuitOf(wiring).elements.reduce(
+    (sum, one) => (one.part === part ? Math.max(sum, one.starts ?? 0) : sum),
+    0,
+  )
+  if (most !== undefined && starts > most) return `starts with more than ${provider.ref} bears`
+  const gain = chosenFact(provider, 'gain')
+  const base = provider.part.companions.find(({ series }) => series !== undefined)?.options.ohms
+  if (gain === undefined || typeof base !== 'number' || !provider.home) return undefined
+  const milliamps = ((provider.home.board.logicVolts - (chosenFact(provider, 'forward') ?? 0)) / base) * 1000
+  return (runsOf(part) ?? 0) * BASE_RESERVE > milliamps * gain ? `asks much of the base of ${provider.ref}` : undefined
+}
+
+/** Of an array all loads have to be such: which of its channels gets which is not known yet. */
+const switchesGraded = (wiring: Wiring, { part, facts }: SignalUse): boolean => {
+  const { channels, provides } = part.part
+  if (!channels.some(({ inputs }) => inputs.includes(facts.pin)) || !provides.some(({ does }) => does.includes('sink')))
+    return false
+  const isGraded = (use: SignalUse): boolean => use.facts.graded
+  const loads = wiring.signals.filter((one) => one.facts.needs === 'sink')
+  return channels.length === 1 ? loads.some(isGraded) : loads.length > 0 && loads.every(isGraded)
+}
 
 /** The pin is the one that programs take for this line of a controller of its kind, unless told otherwise. */
 const isUsualFor = (

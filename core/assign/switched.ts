@@ -72,12 +72,13 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
  */
 export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
-  const asked = wiring.parts.reduce((sum, part) => sum + sinksAsked(wiring, part), 0)
-  const bare = freeSinkHosts(wiring).filter(
-    ({ provider }) =>
-      provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
+  const spare = sparedByLoads(
+    wiring,
+    freeSinkHosts(wiring).filter(
+      ({ provider }) =>
+        provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
+    ),
   )
-  const spare = bare.slice(asked)
   for (const part of wiring.parts) {
     const use = wiring.signals.find(
       (one) => one.part === part && one.state === 'open' && one.facts.milliamps !== undefined,
@@ -87,7 +88,8 @@ export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boo
     if (!use || leg === undefined || !wanted(part.ref) || wiring.netOf(use.end).wired || wiring.netOf(leg).wired)
       continue
     const source = nearestSource(wiring, part)
-    const sink = source && spare.shift()
+    const fits = spare.findIndex((host) => ratingOf(host) >= (use.facts.milliamps ?? 0))
+    const [sink] = source && fits >= 0 ? spare.splice(fits, 1) : []
     if (!source || !sink) continue
     decisions.push(
       connect(use.end, source.end, `${source.volts} V while ${sink.ref} conducts`),
@@ -106,6 +108,21 @@ const isEasy = (wiring: Wiring, { facts }: SignalUse, { ref }: BoardInstance): b
       current?.recommended !== undefined &&
       current.recommended >= (facts.milliamps ?? Number.POSITIVE_INFINITY),
   )
+
+/** What is left of some transistors, the weaker ones, when each load of the plan that has a supply has got one that bears it. */
+function sparedByLoads(wiring: Wiring, transistors: readonly Host[]): Host[] {
+  const left = [...transistors].sort((a, b) => ratingOf(b) - ratingOf(a))
+  const loads = wiring.parts
+    .filter((part) => part.supplies.every((use) => use.source || bestSource(wiring, part, use)))
+    .flatMap((part) => Array.from({ length: sinksAsked(wiring, part) }, () => runsOf(part) ?? 0))
+  for (const milliamps of loads.sort((a, b) => b - a)) {
+    if (left[0] && ratingOf(left[0]) >= milliamps) left.shift()
+  }
+  return transistors.filter((host) => left.includes(host))
+}
+
+const ratingOf = ({ provider }: Host): number =>
+  (provider && chosenFact(provider, 'mostMilliamps')) ?? Number.POSITIVE_INFINITY
 
 /** Outputs that pull to ground for which a part waits: one a lead, or one where no bridge is there for what wants one. */
 function sinksAsked(wiring: Wiring, part: PartInstance): number {

@@ -16,6 +16,8 @@ interface Kit {
   readonly why: string
   /** Nets that must be: ends of each, as patterns. */
   readonly wired: string
+  /** Ends that no wire reaches: what nobody needs stays in the box. */
+  readonly open?: string
   /** Options that must come out: `BUCK.volts 5`. */
   readonly set?: string
   /** Rules that may still cry fault, where the kit is too small for what it is to do. */
@@ -26,6 +28,37 @@ interface Kit {
 
 /** From the words to the wires: what an experienced maker makes of what is typed. */
 const kits: readonly Kit[] = [
+  {
+    typed: 'uno, 3 irlz44n, 12v rgb strip, 12v 2a, 3 potentiometers',
+    why: 'colours are dimmed, so the gates get pins with pulses',
+    wired: 'RGBTAPE.+ SOCKET.+, SWITCH1.G MCU.D5, SWITCH2.G MCU.D6, SWITCH3.G MCU.D9, RGBTAPE.R SWITCH1.D',
+    set: 'SOCKET.milliamps 2000',
+    adds: ['resistor', 'resistor', 'resistor'],
+  },
+  {
+    typed: 'pico, buzzer, solenoid 12v, npn transistor, 12v 2a',
+    why: 'the lock is too much for the transistor, which takes the buzzer off its pin then',
+    wired: 'BUZZER.- TRANSISTOR.C, BUZZER.+ MCU.VBUS, TRANSISTOR.E MCU.GND',
+    open: 'SOLENOID.-',
+  },
+  {
+    typed: 'pico, buzzer, 5v fan, 2n2222, bc337',
+    why: 'the stronger transistor is for the larger load, in whatever order they are named',
+    wired: 'FAN.- TRANSISTOR2.C, BUZZER.- TRANSISTOR.C',
+  },
+  {
+    typed: 'uno, dc motor, 2n2222, irlz44n, 9v battery',
+    why: 'the motor starts with more than the small transistor bears',
+    wired: 'MOTOR.M2 SWITCH.D, SWITCH.G MCU.D[3569]',
+    open: 'TRANSISTOR.E TRANSISTOR.C',
+    adds: ['resistor', 'diode'],
+  },
+  {
+    typed: 'nano, 2n2222, relay',
+    why: 'a relay board has its transistor; another one stays in the box, with its resistor',
+    wired: 'RELAY.IN MCU.D[4-8]',
+    open: 'TRANSISTOR.E TRANSISTOR.C R1.2',
+  },
   {
     typed: 'arduino nano, 2 n20 motors, drv8833, 2x 18650 battery, buck, hc-sr04, servo',
     why: 'two cells in a row are 8.4 V, of which the converter makes what motors and servo take',
@@ -123,7 +156,7 @@ const kits: readonly Kit[] = [
 ]
 
 describe('from what is typed to the wires', () => {
-  it.each(kits)('$typed', ({ typed, why, wired, set, faults = [], adds = [] }) => {
+  it.each(kits)('$typed', ({ typed, why, wired, open, set, faults = [], adds = [] }) => {
     const items = inContext(read(typed), emptyPlan('kit'), catalog)
     expect(items.filter(({ found }) => found === undefined).map(({ text }) => text)).toEqual([])
     const plan = applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)
@@ -135,6 +168,7 @@ describe('from what is typed to the wires', () => {
       const isThere = wiring.nets.some((one) => ends.every((end) => one.ends.some((name) => end.test(name))))
       expect(isThere, `${net}: ${why}`).toBe(true)
     }
+    for (const end of open?.split(' ') ?? []) expect(wiring.netOf(end).wired, `${end}: ${why}`).toBe(false)
     if (set !== undefined) {
       const [end = '', value = ''] = set.split(' ')
       const [ref = '', option = ''] = end.split('.')

@@ -91,6 +91,8 @@ export const Signal = v.strictObject({
   bears: v.optional(v.strictObject({ volts: NotNegative, through: NotNegative })),
   /** A load that works, if weakly, behind a resistor that keeps to what a pin gives: the option with its own ohms. */
   behindResistor: v.optional(Id),
+  /** A load that is run at a share of its time as a rule: dimmed, or slowed down by pulses. */
+  graded: v.optional(v.boolean(), false),
   /** A row of bits that hardware of a board can send by itself. */
   stream: v.optional(v.boolean(), false),
   /** Means something only while it changes: a clock, a trigger. */
