@@ -74,6 +74,9 @@ describe('what people write for the things in front of them', () => {
     ['3 x 1k resistors, 4 x 100nF', '3 resistor 1000, 4 capacitor 1e-7'],
     ['2n2222, 3 pn2222', 'npn pn2222a, 3 npn pn2222a'],
     ['123 ohm resistor', 'resistor 123'],
+    ['330 ohm, 470 ohm, 470Ω', 'resistor 330, resistor 470, resistor 470'],
+    ['external 5v supply, separate 6 v power supply', 'dc-socket 5, dc-socket 6'],
+    ['external supply 12v, external battery', 'dc-socket 12, battery-box'],
     ['123', '?123'],
   ])('%s', (typed, meant) => {
     expect(said(typed)).toBe(meant)

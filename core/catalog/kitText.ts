@@ -101,8 +101,12 @@ const SUPPLY = new RegExp(
 )
 const OHMS = /^(?:(\d{3,7})|(\d{3,7})\s+resistors?|resistors?\s+(\d{2,7}))$/i
 
+/** Says whose a supply is, not what it is. */
+const APART = /^(?:an?\s+)?(?:external|separate|extra|own|dedicated)\s+(?=.*(?:supply|power|psu|adapter|battery|\dv))/i
+
 /** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
-function asMeant(name: string): string {
+function asMeant(given: string): string {
+  const name = given.replace(APART, '')
   if (SUPPLY.test(name)) return `power supply ${name.replace(/\s*(?:supply|power)$/i, '')}`
   const ohms = OHMS.exec(name)
     ?.slice(1)
@@ -280,7 +284,8 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
   if (belongs.test(text)) {
     // `12 led bar`: no entry has a twelve, and still it is one bar.
     const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*(?:v(?:olts?)?\s+)?/i, '') }
-    const isRing = !/^\d+\s*v/i.test(text) && entries.some((entry) => isNamed(entry, bare.name))
+    const isAmount = /^\d+\s*-?\s*[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|a)(?![a-z])/i.test(text)
+    const isRing = !isAmount && entries.some((entry) => isNamed(entry, bare.name))
     return !isRing && searchHits(entries, text).length > 0 ? whole : bare
   }
   const words = Object.keys(numbers).find((one) => text.toLowerCase().startsWith(`${one} `))
