@@ -34,6 +34,8 @@ interface Piece {
   readonly start: number
   /** How many, where a column of a table says so. */
   readonly count?: number
+  /** The words with what they share with those before: `433 MHz transmitter and receiver`. */
+  readonly meant?: string
 }
 
 /**
@@ -47,7 +49,8 @@ export function kitReader<B extends Entry, P extends Entry>(
   parts: readonly P[],
 ): (typed: string) => KitItem<B, P>[] {
   const known = new Map<string, Meaning<B, P>>()
-  const meaningOf = ({ text, count }: Piece): Meaning<B, P> => {
+  const meaningOf = ({ text: written, count, meant }: Piece): Meaning<B, P> => {
+    const text = meant ?? written
     const key = `${count ?? ''} ${text}`
     const meaning = known.get(key) ?? meaningIn(boards, parts, text, count)
     known.set(key, meaning)
@@ -106,7 +109,11 @@ const APART = /^(?:an?\s+)?(?:external|separate|extra|own|dedicated)\s+(?=.*(?:s
 
 /** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
 function asMeant(given: string): string {
-  const name = given.replace(APART, '')
+  const name = given
+    .replace(APART, '')
+    .replace(/\bkilo\s?ohms?\b/i, 'kohm')
+    .replace(/\bmega\s?ohms?\b/i, 'Mohm')
+    .replace(/\bir\s+(?:leds?|diodes?|emitters?|transmitters?)\b/i, 'infrared led')
   if (SUPPLY.test(name)) return `power supply ${name.replace(/\s*(?:supply|power)$/i, '')}`
   const ohms = OHMS.exec(name)
     ?.slice(1)
@@ -170,7 +177,7 @@ function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnTyp
 
 /** Breadboards and wires are no parts of a plan: the bench lays them out and counts them. */
 const BENCH =
-  /^(?:\d+\s*[x×]?\s+|an?\s+|some\s+)?(?:(?:full|half|mini|solderless|big|small|jumper|dupont|hook-?up)\s+)*(?:(?:proto|bread)\s?boards?|wires?|jumpers?|jumper\s?cables?)$/i
+  /^(?:\d+\s*[x×]?\s+|an?\s+|some\s+)?(?:(?:full|half|mini|solderless|big|small|jumper|dupont|hook-?up)\s+)*(?:(?:proto|bread)\s?boards?|wires?|jumpers?|jumper\s?cables?|usb\s+(?:[abc]\s+|micro\s+|mini\s+|type[- ]?c\s+|data\s+)?(?:cables?|leads?))$/i
 
 /** Marks in front of the lines of a list: headings, bullets, numbers with a dot or a bracket, boxes to tick. */
 const MARK =
@@ -200,7 +207,16 @@ function piecesOf(typed: string): Piece[] {
     )
     start += line.length + 1
   }
-  return pieces.filter(({ text }) => text !== '')
+  return pieces.filter(({ text }) => text !== '').map(withShared)
+}
+
+/** One half of a pair has the words of the other before it. */
+function withShared(piece: Piece, at: number, all: readonly Piece[]): Piece {
+  const half = /^(?:transmitter|receiver|tx|rx)s?$/i
+  const before = all[at - 1]?.text.match(/^(.*\d\S*(?:\s*mhz)?)\s+(\S+)$/i)
+  return half.test(piece.text) && before && half.test(before[2] as string)
+    ? { ...piece, meant: `${before[1]} ${piece.text}` }
+    : piece
 }
 
 /** A row of a table with an amount in one of its columns; its heading is no row of parts. Undefined for other lines. */
@@ -253,7 +269,7 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d+\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?(?!\s+(?:sensors?|followers?|trackers?|tracking|detectors?|finders?))|characters?|keys?|rows?|cells?|leds?\s+(?:bar|matrix|panel)|x\s*(?:aaa?|18650)|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
+  /^\d{1,3}(?!\d)\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?(?!\s+(?:sensors?|followers?|trackers?|tracking|detectors?|finders?))|characters?|keys?|rows?|cells?|leds?\s+(?:bar|matrix|panel)|(?:x\s*)?aaa?|x\s*18650|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
 
 /** So many resistors of a value, without a word or with one. */
 const VALUED =
@@ -273,18 +289,18 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
   // `8 x 220`, `resistors 8 x 220`: so many of a value.
   const valued = VALUED.exec(text)
   const value = valued && asMeant((valued[2] as string).trim())
-  if (value !== null && /[kmΩ]|ohm/i.test(value))
+  if (value !== null && /\d\s*[kmrΩ]|ohm/i.test(value))
     return { count: Number(valued?.[1]), name: /^\d+\s*[a-z]?$/i.test(value) ? `${value} resistor` : value }
   // `2x 4 digit display`: the second number belongs to the name.
   const times = /^(\d{1,3})\s*[x×*]\s+(.+)$/i.exec(text)
   if (times && belongs.test(times[2] as string)) return { count: Number(times[1]), name: times[2] as string }
   const behind = BEHIND.map((form) => form.exec(text)).find((found) => found !== null)
-  if (belongs.test(text) && behind && searchHits(entries, asMeant(behind[1] as string)).length > 0)
+  if (belongs.test(text) && behind && partHits(entries, asMeant(behind[1] as string)).length > 0)
     return { count: Number(behind[2]), name: behind[1] as string }
   if (belongs.test(text)) {
     // `12 led bar`: no entry has a twelve, and still it is one bar.
     const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*(?:v(?:olts?)?\s+)?/i, '') }
-    const isAmount = /^\d+\s*-?\s*[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|a)(?![a-z])/i.test(text)
+    const isAmount = /^\d+\s*-?\s*[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|a{1,3})(?![a-z])/i.test(text)
     const isRing = !isAmount && entries.some((entry) => isNamed(entry, bare.name))
     return !isRing && searchHits(entries, text).length > 0 ? whole : bare
   }

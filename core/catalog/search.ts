@@ -126,7 +126,8 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
         score = 0
         break
       }
-      if (text > 0) named += 1
+      // So does the type number of a model.
+      if (text > 0 || (chosen && isType(word))) named += 1
       // By its amount alone a resistor is asked for, and not what only has one among other things.
       const bought = chosen !== undefined && isBoughtBy(entry, chosen)
       score += Math.max(text, bought ? 60 : chosen ? 12 : 0)
@@ -145,10 +146,8 @@ const wordsOf = (typed: string): string[] =>
   typed
     .trim()
     .replace(/(\d)\s+([kmunpµ]?(?:ohms?|Ω|f|v|volts?|a|amps?))(?=\s|$)/gi, '$1$2')
-    .replace(
-      /(\d\s*[x×])\s*(a{2,3}|18650)s?\b/gi,
-      (_, count: string, size: string) => `${count.replace(/\s/g, '')}${size}`,
-    )
+    .replace(/(\d)\s*[x×]\s*(a{2,3}|18650)s?\b/gi, '$1x$2')
+    .replace(/(\d)\s+(a{2,3})s?\b/gi, '$1x$2')
     .toLowerCase()
     .replaceAll('ω', 'Ω')
     .split(/[\s,]+/)
@@ -273,7 +272,10 @@ const isWord = ({ options = [] }: Entry, word: string): boolean =>
 function optionFor({ options = [] }: Entry, word: string): Options | undefined {
   for (const { id, words } of options) if (words && Object.hasOwn(words, word)) return { [id]: words[word] as number }
   const [, figure = '', unit = ''] = /^(\d[\d.]*[kmunpµ]?\d*)([a-zΩ]*)$/.exec(word) ?? []
-  const meant = units[unit] ?? (unit === '' && /[km]/.test(figure) ? 'ohm' : undefined)
+  // `4k7` are ohms, `100n` farads.
+  const meant =
+    units[unit] ??
+    (unit !== '' ? undefined : /[km]/.test(figure) ? 'ohm' : /[nupµ]\d?$/.test(figure) ? 'farad' : undefined)
   const given =
     meant === undefined ? undefined : parseAmount(meant === 'ohm' ? figure.replace(/^(\d+)m$/, '$1M') : figure, '')
   const amount = given !== undefined && meant === 'milliamp' ? given * 1000 : given
