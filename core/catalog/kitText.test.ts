@@ -9,6 +9,7 @@ const said = (typed: string): string =>
     .map(({ count, found, options, text }) => {
       const given = Object.values(options).join(' ')
       if (found?.kind === 'bench') return `(${text})`
+      if (found?.kind === 'outside') return `(${text} on ${found.on.id})`
       return found === undefined
         ? `?${text}`
         : `${count > 1 ? `${count} ` : ''}${found.entry.id}${given === '' ? '' : ` ${given}`}`
@@ -74,6 +75,9 @@ describe('what people write for the things in front of them', () => {
     ['3 x 1k resistors, 4 x 100nF', '3 resistor 1000, 4 capacitor 1e-7'],
     ['2n2222, 3 pn2222', 'npn pn2222a, 3 npn pn2222a'],
     ['123 ohm resistor', 'resistor 123'],
+    ['motor shield, motor with encoder, relay shield', '?motor shield, dc-motor, ?relay shield'],
+    ['capacitive soil moisture sensor v1.2, 360 servo', 'soil-capacitive, servo-sg90'],
+    ['4 digit, 4 in 1 matrix, 32x8 led matrix', 'tm1637, max7219, max7219 4'],
     ['100n, 10u, 2 x 22p', 'capacitor 1e-7, capacitor 0.00001, 2 capacitor 2.2e-11'],
     ['10 kilo ohm, 1 megaohm, 4x 330R', 'resistor 10000, resistor 1000000, 4 resistor 330'],
     ['3mm green leds x 4, 2 ir leds, ir transmitter', '4 led green, 2 led infrared, led infrared'],

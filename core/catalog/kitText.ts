@@ -14,6 +14,8 @@ export interface KitItem<B, P> {
     | { readonly kind: 'board'; readonly entry: B }
     | { readonly kind: 'part'; readonly entry: P }
     | { readonly kind: 'bench' }
+    /** What no plan holds: it hangs on something else of the kit, as a load cell does on its amplifier. */
+    | { readonly kind: 'outside'; readonly on: P }
     | undefined
   readonly options: Readonly<Options>
   /** Others that the words may mean; where none answers, those that come near. */
@@ -50,7 +52,7 @@ export function kitReader<B extends Entry, P extends Entry>(
 ): (typed: string) => KitItem<B, P>[] {
   const known = new Map<string, Meaning<B, P>>()
   const meaningOf = ({ text: written, count, meant }: Piece): Meaning<B, P> => {
-    const text = meant ?? written
+    const text = spelled(meant ?? written)
     const key = `${count ?? ''} ${text}`
     const meaning = known.get(key) ?? meaningIn(boards, parts, text, count)
     known.set(key, meaning)
@@ -107,13 +109,16 @@ const OHMS = /^(?:(\d{3,7})|(\d{3,7})\s+resistors?|resistors?\s+(\d{2,7}))$/i
 /** Says whose a supply is, not what it is. */
 const APART = /^(?:an?\s+)?(?:external|separate|extra|own|dedicated)\s+(?=.*(?:supply|power|psu|adapter|battery|\dv))/i
 
-/** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
-function asMeant(given: string): string {
-  const name = given
+/** Words in the way of the catalogue where makers have several. */
+const spelled = (text: string): string =>
+  text
     .replace(APART, '')
     .replace(/\bkilo\s?ohms?\b/i, 'kohm')
     .replace(/\bmega\s?ohms?\b/i, 'Mohm')
-    .replace(/\bir\s+(?:leds?|diodes?|emitters?|transmitters?)\b/i, 'infrared led')
+    .replace(/\bir\s+(?:led|diode|emitter|transmitter)(s?)\b/i, 'infrared led$1')
+
+/** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
+function asMeant(name: string): string {
   if (SUPPLY.test(name)) return `power supply ${name.replace(/\s*(?:supply|power)$/i, '')}`
   const ohms = OHMS.exec(name)
     ?.slice(1)
@@ -169,7 +174,10 @@ function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnTyp
   const found = searchHits(parts, name)
   if (found.length > 0) return found
   const rest = name
-    .replace(/\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah|[cm]?m|met(?:er|re)s?)\b|["”]/gi, '')
+    .replace(
+      /\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah|[cm]?m|met(?:er|re)s?)\b|\bv\d+(?:[.]\d+)+\b|["”]/gi,
+      '',
+    )
     .trim()
   const without = rest === '' || rest === name ? [] : searchHits(parts, rest)
   return without.length > 0 ? without : nameHits(parts, rest)
@@ -269,11 +277,11 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d{1,3}(?!\d)\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?(?!\s+(?:sensors?|followers?|trackers?|tracking|detectors?|finders?))|characters?|keys?|rows?|cells?|leds?\s+(?:bar|matrix|panel)|(?:x\s*)?aaa?|x\s*18650|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|x\s*\d|[kmnpµ]\s)/i
+  /^\d{1,3}(?!\d)\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?(?!\s+(?:sensors?|followers?|trackers?|tracking|detectors?|finders?))|characters?|keys?|rows?|cells?|leds?\s+(?:bar|matrix|panel)|(?:x\s*)?aaa?|x\s*18650|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|(?:°|deg(?:rees?)?)\s|x\s*\d|[kmnpµ]\s)|^(?:90|180|270|360)\s+servos?\b/i
 
 /** So many resistors of a value, without a word or with one. */
 const VALUED =
-  /^(?:resistors?\s+)?(\d{1,2})\s*[x×*]\s*(\d+(?:[.,]\d+)?\s*[km]?\d*\s*(?:ohms?|Ω|r)?)(?:\s+resistors?)?$/i
+  /^(?:resistors?\s+)?(\d{1,2})\s*[x×*]\s*(\d+(?:[.,]\d+)?\s*[kmunpµ]?\d*\s*(?:ohms?|Ω|r|f)?)(?:\s+resistors?)?$/i
 const IN_FRONT = /^(\d{1,3})(?:\s*[x×*]\s*(?=[a-z])|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
 const BEHIND = [
   /^(.+?)(?:\s+x|\s*[×*])\s*(\d{1,3})$/i,
@@ -289,8 +297,8 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
   // `8 x 220`, `resistors 8 x 220`: so many of a value.
   const valued = VALUED.exec(text)
   const value = valued && asMeant((valued[2] as string).trim())
-  if (value !== null && /\d\s*[kmrΩ]|ohm/i.test(value))
-    return { count: Number(valued?.[1]), name: /^\d+\s*[a-z]?$/i.test(value) ? `${value} resistor` : value }
+  if (value !== null && /\d\s*[kmrΩunpµ]|ohm/i.test(value))
+    return { count: Number(valued?.[1]), name: /^[\d.,]+\s*[kmr]?$/i.test(value) ? `${value} resistor` : value }
   // `2x 4 digit display`: the second number belongs to the name.
   const times = /^(\d{1,3})\s*[x×*]\s+(.+)$/i.exec(text)
   if (times && belongs.test(times[2] as string)) return { count: Number(times[1]), name: times[2] as string }
@@ -298,6 +306,7 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
   if (belongs.test(text) && behind && partHits(entries, asMeant(behind[1] as string)).length > 0)
     return { count: Number(behind[2]), name: behind[1] as string }
   if (belongs.test(text)) {
+    if (entries.some((entry) => isNamed(entry, text))) return whole
     // `12 led bar`: no entry has a twelve, and still it is one bar.
     const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*(?:v(?:olts?)?\s+)?/i, '') }
     const isAmount = /^\d+\s*-?\s*[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|a{1,3})(?![a-z])/i.test(text)

@@ -32,10 +32,12 @@ export interface Hit<T> {
 
 /** Words that say nothing of what is meant, so that an entry need not have them. */
 const fillers = new Set(
-  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece small little tiny large cheap simple plain normal regular standard generic spare'.split(
+  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece small little tiny large cheap simple plain normal mini regular standard generic spare'.split(
     ' ',
   ),
 )
+/** Words after which it is said what comes along, or what it is for. */
+const ALONG = new Set('with without incl including from in on at as plus by like via'.split(' '))
 /** Words that are written in two ways, in the way of the catalogue. */
 const spellings: Readonly<Record<string, string>> = { color: 'colour', colors: 'colours', gray: 'grey' }
 /** Units that may stand behind an amount, and the unit of an option that they set. */
@@ -62,8 +64,9 @@ export const searchHits = <T extends Entry>(entries: Iterable<T>, typed: string)
   hits(entries, typed, false)
 
 /**
- * Entries one of whose names stands in a text among words that name nothing: `toy motor`, `robot car wheels`. The longest
- * name says most; a type number that no entry has is none of those words.
+ * Entries one of whose names stands in a text behind words that name nothing: `toy motor`, `robot car wheels`. The longest
+ * name says most; a type number that no entry has is none of those words, and what stands behind a name makes another
+ * thing of it (`motor shield`), unless it tells what comes along (`motor with encoder`).
  */
 export function nameHits<T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] {
   const words = wordsOf(typed)
@@ -73,10 +76,13 @@ export function nameHits<T extends Entry>(entries: Iterable<T>, typed: string): 
     for (const word of words) Object.assign(options, optionFor(entry, word))
     const rest = (from: number, to: number): string[] => words.filter((_, at) => at < from || at >= to)
     let longest = 0
-    for (let from = 0; from < words.length; from += 1)
+    const along = words.findIndex((word, at) => at > 0 && ALONG.has(word))
+    for (let from = 0; from < (along < 0 ? words.length : along); from += 1)
       for (let to = words.length; to > from + longest; to -= 1) {
         if (phraseScore(entry, words.slice(from, to).join(' ')) === 0) continue
         if (rest(from, to).some((word) => /\d/.test(word) && !optionFor(entry, word))) continue
+        const [next] = words.slice(to).filter((word) => ALONG.has(word) || !(isFiller(word) || optionFor(entry, word)))
+        if (next !== undefined && !ALONG.has(next)) continue
         longest = to - from
       }
     if (longest > 0) found.push({ entry, options, score: 12 * longest + (entry.usual ? 5 : 0) })

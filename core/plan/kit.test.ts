@@ -19,6 +19,20 @@ const partsOf = ({ parts }: Plan): string =>
     .map(({ part, options }) => [part, options?.ohms ?? options?.volts].filter((one) => one !== undefined).join(' '))
     .join(', ')
 
+describe('what hangs on another part and is in no plan', () => {
+  it.each([
+    ['is the part that reads it, by itself', ['load cell'], 'hx711'],
+    ['is nothing more beside that', ['5kg load cell, hx711'], 'hx711'],
+    ['in whatever order', ['hx711, load cell'], 'hx711'],
+    ['or where another one reads it', ['k type thermocouple, max6675'], 'max6675'],
+    ['that lies there already', ['max6675', 'thermocouple'], 'max6675'],
+    ['each with its own', ['thermocouple, load cell'], 'max31855, hx711'],
+    ['and two that read are two', ['hx711, hx711'], 'hx711, hx711'],
+  ] as const)('%s', (_, lines, there) => {
+    expect(partsOf(typed(...lines))).toBe(there)
+  })
+})
+
 describe('what a part cannot do without', () => {
   it.each([
     ['comes with it', ['led'], 'led, resistor 330'],

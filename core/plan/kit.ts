@@ -129,7 +129,7 @@ export function addKit(
       if (found?.kind === 'part' && isPassive(found.entry) === helps)
         for (const [options, count] of alike(pieces[at] ?? []))
           take(addParts(now, catalog, found.entry, count, options ? { options } : {}, loose))
-  return { edits, added: items.filter(({ found }) => found && found.kind !== 'bench') }
+  return { edits, added: items.filter(({ found }) => found?.kind === 'board' || found?.kind === 'part') }
 }
 
 /** Edits that add one more of a part of the plan: its mode, board and options, on the next free address. */

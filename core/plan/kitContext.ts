@@ -30,6 +30,8 @@ export function inContext(
   }
   return items.map((item) => {
     const { found, others } = item
+    const on = found?.kind === 'part' ? carrierOf(item.text, found.entry, items, placed) : undefined
+    if (on) return { ...item, found: { kind: 'outside', on } }
     if (found?.kind !== 'part' || works(found.entry, table)) return item
     const { category } = found.entry
     const better = others.find((one): one is Part => isPart(one) && one.category === category && works(one, table))
@@ -41,6 +43,26 @@ export function inContext(
       others: [found.entry, ...others.filter((one) => one !== better)],
     }
   })
+}
+
+/**
+ * What the words name hangs outside of a part and is in no plan: a load cell, a thermocouple. By itself it means the part
+ * that reads it; beside one that does, nothing more.
+ */
+function carrierOf(
+  text: string,
+  meant: Part,
+  items: readonly KitItem<Board, Part>[],
+  placed: readonly Part[],
+): Part | undefined {
+  const outside = (part: Part): string[] => part.pins.flatMap(({ outside: what }) => what?.replace(/^an? /, '') ?? [])
+  const words = text.toLowerCase()
+  const hung = outside(meant).find((what) => words.includes(what))
+  if (hung === undefined || words.includes(meant.id)) return undefined
+  const others = items.flatMap(({ found, text: other }) =>
+    found?.kind === 'part' && !other.toLowerCase().includes(hung) ? [found.entry] : [],
+  )
+  return [...others, ...placed].find((part) => outside(part).includes(hung))
 }
 
 const isPart = (entry: Board | Part): entry is Part => 'signals' in entry

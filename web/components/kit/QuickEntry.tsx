@@ -27,7 +27,7 @@ export function QuickEntry() {
   const field = useRef<HTMLTextAreaElement>(null)
   const read = useMemo(() => kitReader([...catalog.boards.values()], [...catalog.parts.values()]), [catalog])
   const items = useMemo(() => inContext(read(typed), plan, catalog), [read, typed, plan, catalog])
-  const known = items.filter(({ found }) => found !== undefined && found.kind !== 'bench')
+  const known = items.filter(({ found }) => found?.kind === 'board' || found?.kind === 'part')
   const add = (event?: FormEvent): void => {
     event?.preventDefault()
     if (known.length === 0) return
@@ -115,6 +115,12 @@ function Understood({
     return (
       <div className="slip soft">
         {text}: nothing to add. Breadboards and wires are laid out and counted on the Bench.
+      </div>
+    )
+  if (found?.kind === 'outside')
+    return (
+      <div className="slip soft">
+        {text}: nothing to add. It hangs on {found.on.title}, and its leads are no part of the plan.
       </div>
     )
   const alternatives = others.slice(0, found ? 2 : 4)
