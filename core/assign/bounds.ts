@@ -133,7 +133,7 @@ export class Coming {
       const key = `${task.part.home?.ref} ${task.kind}`
       const family = families.get(key) ?? {
         key,
-        apart: task.kind !== 'i2c' && task.kind !== 'spi',
+        apart: task.kind !== 'i2c' && task.kind !== 'spi' && task.kind !== 'i2s',
         tasks: [],
         lanes: problem.lanes.filter((lane) => lane.board === task.part.home && lane.controller.kind === task.kind),
       }

@@ -142,7 +142,7 @@ function textOf(problem: SearchProblem, core: readonly Unit[], pins: number): st
   for (const [kind, parts] of kinds) {
     const board = parts[0]?.home
     const lanes = problem.lanes.filter((lane) => lane.controller.kind === kind && lane.board === board)
-    const free = lanes.filter((lane) => kind === 'i2c' || kind === 'spi' || lane.parts.length === 0).length
+    const free = lanes.filter((lane) => (kind !== 'uart' && kind !== 'can') || lane.parts.length === 0).length
     const names = parts.map((part) => part.ref).join(', ')
     said.push(
       `${names} ${parts.length === 1 ? 'needs' : 'need'} ${kind === 'uart' ? (parts.length === 1 ? 'a UART' : 'a UART each') : `an ${kind.toUpperCase()} bus`}, and ${board?.ref ?? 'the plan'} has ${free} ${kind.toUpperCase()} ${free === 1 ? 'controller' : 'controllers'} left`,

@@ -21,6 +21,7 @@ export const costs = {
   controllerRank: 6,
   noPull: 10,
   secondBus: 25,
+  sharedClock: 60,
   softSelect: 6,
   laterSelect: 0.5,
   unserved: 80,

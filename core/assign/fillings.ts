@@ -1,3 +1,5 @@
+import { slotOf } from '../wiring/soundSlots.ts'
+import { costs } from './costs.ts'
 import type { Lane, Task } from './lanes.ts'
 import type { PinTable } from './pinTable.ts'
 import type { Claim, SearchProblem } from './searchProblem.ts'
@@ -55,7 +57,10 @@ export class Fillings {
   #fill(lane: Lane, tasks: readonly Task[]): Filling | undefined {
     const lines = this.#problem.laneLines(lane, tasks)
     if (!lines) return undefined
-    const rank = this.#problem.rankExtra(lane)
+    // Programs that send sound and hear it have a controller for each, where there are two.
+    const parts = lane.controller.kind === 'i2s' ? [...lane.parts, ...tasks.map(({ part }) => part)] : []
+    const isBothWays = new Set(parts.map((part) => slotOf(part) !== undefined)).size > 1
+    const rank = this.#problem.rankExtra(lane) + (isBothWays ? costs.sharedClock : 0)
     return {
       lane,
       index: this.#index.get(lane) as number,

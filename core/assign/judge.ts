@@ -63,7 +63,7 @@ export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?
   const best = isPlainSelect ? undefined : found
   if (running !== undefined && best?.id !== running && bus.signal !== 'cs')
     tally.pay(costs.secondBus, 'another controller')
-  if (controller === undefined && bus.signal !== 'cs' && joinable(wiring, use))
+  if (controller === undefined && bus.signal !== 'cs' && bus.kind !== 'i2s' && joinable(wiring, use))
     tally.pay(costs.secondBus, 'starts a second bus')
   if (best) {
     if (best.why !== undefined) tally.for.push(best.why)

@@ -1,6 +1,7 @@
 import { memo } from '../base/memo.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { speakAtOnce } from '../wiring/soundSlots.ts'
 
 const byHost = memo((wiring: Wiring) => {
   const uses = new Map<Host, SignalUse[]>()
@@ -17,8 +18,9 @@ export const sameSharedBus = (a: SignalUse, b: SignalUse): boolean => {
   const need = busNeed(a.facts.needs)
   return (
     need !== undefined &&
-    (need.kind === 'i2c' || need.kind === 'spi') &&
+    (need.kind === 'i2c' || need.kind === 'spi' || need.kind === 'i2s') &&
     need.signal !== 'cs' &&
-    a.facts.needs === b.facts.needs
+    a.facts.needs === b.facts.needs &&
+    (need.signal !== 'din' || !speakAtOnce(a.part, b.part))
   )
 }

@@ -4,6 +4,7 @@ import { hexAddress } from '../electrical/hexAddress.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { addressesOf, excludes } from '../wiring/i2c.ts'
 import type { BoardInstance, Host, Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { slotOf, speakAtOnce } from '../wiring/soundSlots.ts'
 import { blockWords } from './blocks.ts'
 import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
 import { type Candidate, candidates, hostsFor, likenessOf, together } from './candidates.ts'
@@ -194,8 +195,11 @@ export class SearchProblem {
   clash(task: Task, others: readonly PartInstance[]): string | undefined {
     const rest = others.filter((part) => part !== task.part)
     if (rest.length === 0) return undefined
-    if (task.kind === 'uart' || task.kind === 'i2s' || task.kind === 'can')
-      return `taken by ${rest.map((part) => part.ref).join(', ')}`
+    if (task.kind === 'i2s') {
+      const other = rest.find((part) => speakAtOnce(task.part, part))
+      return other && `${other.ref} speaks on its data line`
+    }
+    if (task.kind === 'uart' || task.kind === 'can') return `taken by ${rest.map((part) => part.ref).join(', ')}`
     if (task.kind === 'spi') {
       const talkers = [task.part, ...rest].filter((part) => this.talks(part))
       const holder = talkers.find((part) => part.mode?.spi?.releases === false)
@@ -239,9 +243,10 @@ export class SearchProblem {
         .map(({ address }) => `${address}${this.#apart.has(part) ? ' apart' : ''}`),
     )
     const volts = this.#mixed() ? parts.filter((part) => part.mode?.i2c).map((part) => part.ref) : []
+    const slots = parts.flatMap((part) => slotOf(part) ?? [])
     const holds = parts.some((part) => part.mode?.spi?.releases === false && this.talks(part))
     const switches = parts.filter((part) => part.part.controllers.length > 0).map((part) => part.ref)
-    return `${volts.join(' ')} ${switches.join(' ')} ${addresses.sort().join(' ')}${holds ? ' holds' : ''}${parts.some((part) => this.talks(part)) ? ' talks' : ''}`
+    return `${volts.join(' ')} ${slots.sort().join(' ')} ${switches.join(' ')} ${addresses.sort().join(' ')}${holds ? ' holds' : ''}${parts.some((part) => this.talks(part)) ? ' talks' : ''}`
   }
 
   /** Pins on which a lane can carry a signal; the one in use where there is one. */

@@ -29,6 +29,19 @@ interface Kit {
 /** From the words to the wires: what an experienced maker makes of what is typed. */
 const kits: readonly Kit[] = [
   {
+    typed: 'raspberry pi, 2 inmp441, max98357a',
+    why: 'two microphones speak in the two halves of one line, and the amplifier hears on the same clock',
+    wired: 'MIC1.SD MIC2.SD MCU.GPIO20, MIC1.SCK MIC2.SCK AMP.BCLK MCU.GPIO18, AMP.DIN MCU.GPIO21, MIC2.L/R MCU.3V3',
+    set: 'MIC2.channel right',
+  },
+  {
+    typed: 'raspberry pi, 3 inmp441',
+    why: 'a frame has two halves: the third one finds no place',
+    wired: 'MIC1.SD MIC2.SD MCU.GPIO20',
+    open: 'MIC3.SD',
+    faults: ['pins-short'],
+  },
+  {
     typed: 'uno, 3 irlz44n, 12v rgb strip, 12v 2a, 3 potentiometers',
     why: 'colours are dimmed, so the gates get pins with pulses',
     wired: 'RGBTAPE.+ SOCKET.+, SWITCH1.G MCU.D5, SWITCH2.G MCU.D6, SWITCH3.G MCU.D9, RGBTAPE.R SWITCH1.D',

@@ -150,8 +150,10 @@ export function duplicatePart(plan: Plan, catalog: Catalog, ref: string): Edit[]
 }
 
 /** The first address of a part's straps that no other part of the same kind has. */
-function freeAddress(plan: Plan, part: Part): Record<string, number> | undefined {
-  const option = part.options.find((one) => one.kind === 'i2c-address')
+function freeAddress(plan: Plan, part: Part): Record<string, string | number> | undefined {
+  // A second microphone speaks in the other half.
+  const isSpeaker = part.signals.some(({ needs }) => needs === 'i2s.din')
+  const option = part.options.find((one) => one.kind === 'i2c-address' || (isSpeaker && one.id === 'channel'))
   if (!option) return undefined
   const taken = new Set(
     Object.values(plan.parts)
@@ -160,7 +162,7 @@ function freeAddress(plan: Plan, part: Part): Record<string, number> | undefined
   )
   if (!taken.has(option.usual)) return undefined
   const free = option.values.find((one) => !taken.has(one.value))
-  return typeof free?.value === 'number' ? { [option.id]: free.value } : undefined
+  return free ? { [option.id]: free.value } : undefined
 }
 
 /**

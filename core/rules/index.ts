@@ -24,6 +24,7 @@ import { holeClash } from './holeClash.ts'
 import { i2cAddress } from './i2cAddress.ts'
 import { i2cPullup } from './i2cPullup.ts'
 import { i2cSpeed } from './i2cSpeed.ts'
+import { i2sSlot } from './i2sSlot.ts'
 import { inputFloating } from './inputFloating.ts'
 import { interruptLine } from './interruptLine.ts'
 import { ledResistor } from './ledResistor.ts'
@@ -83,6 +84,7 @@ export const rules: readonly Rule[] = [
   i2cAddress,
   i2cPullup,
   i2cSpeed,
+  i2sSlot,
   spiSelect,
   spiRelease,
   uartCross,

@@ -17,6 +17,13 @@ export const soundAlone: readonly (Short & { title: string })[] = [
     wires: `${fed('A', 'C')}, ${i2c('21', '22', 'A', 'C')}, A.CSB MCU.3V3, A.SDO MCU.GND`,
   },
   {
+    title: 'two microphones, left and right, and an amplifier on one clock',
+    mcu: 'pi-40',
+    uses: [],
+    parts: { M: 'inmp441', N: { part: 'inmp441', options: { channel: 'right' } }, A: 'max98357a' },
+    wires: `M.VDD MCU.3V3, M.GND MCU.GND, M.L/R MCU.GND, M.SCK MCU.GPIO18, M.WS MCU.GPIO19, M.SD MCU.GPIO20, N.VDD MCU.3V3, N.GND MCU.GND, N.L/R MCU.3V3, N.SCK MCU.GPIO18, N.WS MCU.GPIO19, N.SD MCU.GPIO20, A.VIN MCU.5V, A.GND MCU.GND, A.BCLK M.SCK, A.LRC M.WS, A.DIN MCU.GPIO21`,
+  },
+  {
     title: 'two clocks on the two buses of an ESP32',
     parts: { A: 'ds3231', B: 'ds3231' },
     wires: `${fed('A', 'B')}, ${i2c('21', '22', 'A')}, ${i2c('32', '33', 'B')}`,
@@ -842,6 +849,14 @@ export const mistakenAlone: readonly (Short & { title: string; rule: string })[]
     boards: { MCU: { board: 'mega-2560-r3', clocks: { i2c0: 400000 } } },
     parts: { C: 'ds1307' },
     wires: `${five('C')}, ${i2c('20', '21', 'C')}`,
+  },
+  {
+    title: 'two microphones in the same half of the frames',
+    rule: 'i2s-slot',
+    mcu: 'pi-40',
+    uses: [],
+    parts: { M: 'inmp441', N: 'inmp441' },
+    wires: `M.VDD MCU.3V3, M.GND MCU.GND, M.L/R MCU.GND, M.SCK MCU.GPIO18, M.WS MCU.GPIO19, M.SD MCU.GPIO20, N.VDD MCU.3V3, N.GND MCU.GND, N.L/R MCU.GND, N.SCK MCU.GPIO18, N.WS MCU.GPIO19, N.SD MCU.GPIO20`,
   },
   {
     title: 'a card and a thermocouple on one data line',

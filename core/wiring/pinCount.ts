@@ -5,6 +5,7 @@ import { busNeed } from './buses.ts'
 import type { BoardInstance, Host, Net, SignalUse, Wiring } from './model.ts'
 import { meets } from './needs.ts'
 import { clash } from './sharing.ts'
+import { speakAtOnce } from './soundSlots.ts'
 
 /** Need against have for one kind of pin or controller of a board, whether wired yet or not. */
 export interface CountLine {
@@ -99,8 +100,9 @@ export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
     const given = wiring.parts
       .filter((part) => part.home === board)
       .flatMap((part) => part.part.controllers.filter((one) => one.kind === kind)).length
-    // Parts share an I2C or SPI bus; a UART carries one.
-    const need = kind === 'uart' || kind === 'i2s' ? parts.length : Math.min(1, parts.length)
+    // Parts share a bus; a UART carries one, a data line of I2S one that speaks in each half.
+    const alike = parts.map((part) => 1 + parts.filter((one) => one !== part && speakAtOnce(one, part)).length)
+    const need = kind === 'uart' ? parts.length : kind === 'i2s' ? Math.max(0, ...alike) : Math.min(1, parts.length)
     lines.push({ id: kind, title: busTitles[kind], need, have: own + given, parts: parts.map((part) => part.ref) })
   }
   return { lines: lines.filter((one) => one.need > 0), left: unmatched(counted) }
