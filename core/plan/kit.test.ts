@@ -33,6 +33,20 @@ describe('what hangs on another part and is in no plan', () => {
   })
 })
 
+describe('a display is the one whose small parts come with the kit', () => {
+  it.each([
+    ['with the knob for its contrast', ['uno, lcd 1602, 10k pot'], 'lcd-parallel, potentiometer 10000'],
+    ['by whatever name', ['uno, lcd, contrast knob'], 'lcd-parallel, potentiometer'],
+    ['where a knob could not be read', ['pi, lcd 16x2, potentiometer'], 'lcd-parallel, potentiometer'],
+    ['and not where it may be there to be turned', ['uno, lcd 16x2, potentiometer'], 'lcd-i2c, potentiometer'],
+    ['nor with several', ['uno, lcd 16x2, 2 10k potentiometers'], 'lcd-i2c, potentiometer 10000, potentiometer 10000'],
+    ['nor where its backpack is named', ['uno, lcd 16x2 i2c, 10k pot'], 'lcd-i2c, potentiometer 10000'],
+    ['nor one of another kind', ['uno, oled, 10k pot'], 'ssd1306, potentiometer 10000'],
+  ] as const)('%s', (_, lines, there) => {
+    expect(partsOf(typed(...lines))).toBe(there)
+  })
+})
+
 describe('what a part cannot do without', () => {
   it.each([
     ['comes with it', ['led'], 'led, resistor 330'],

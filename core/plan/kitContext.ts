@@ -30,20 +30,50 @@ export function inContext(
   }
   return items.map((item) => {
     const { found, others } = item
+    const equipped = byCompanions(item, items, table)
+    if (equipped) return meantAs(item, equipped)
     const on = found?.kind === 'part' ? carrierOf(item.text, found.entry, items, placed) : undefined
     if (on) return { ...item, found: { kind: 'outside', on } }
     if (found?.kind !== 'part' || works(found.entry, table)) return item
     const { category } = found.entry
     const better = others.find((one): one is Part => isPart(one) && one.category === category && works(one, table))
-    if (!better) return item
-    return {
-      ...item,
-      found: { kind: 'part', entry: better },
-      options: {},
-      others: [found.entry, ...others.filter((one) => one !== better)],
-    }
+    return better ? meantAs(item, better) : item
   })
 }
+
+const meantAs = (item: KitItem<Board, Part>, meant: Part): KitItem<Board, Part> => ({
+  ...item,
+  found: { kind: 'part', entry: meant },
+  options: {},
+  others: [...(item.found?.kind === 'part' ? [item.found.entry] : []), ...item.others.filter((one) => one !== meant)],
+})
+
+/**
+ * Of things that go by the same words the one whose own small parts come with the kit: a display of letters, and beside it
+ * the knob for its contrast. A knob by itself may be there to be turned, unless its value is said, as it is in lists of
+ * what a display needs, or the board reads no knobs.
+ */
+function byCompanions(
+  item: KitItem<Board, Part>,
+  items: readonly KitItem<Board, Part>[],
+  { boards }: Table,
+): Part | undefined {
+  const { found, others, text } = item
+  if (found?.kind !== 'part' || APART.test(text)) return undefined
+  const knobs = items.filter((one) => one.found?.kind === 'part' && one.found.entry.id === KNOB)
+  const [knob] = knobs
+  if (!knob || knobs.length > 1 || knob.count > 1) return undefined
+  const isSaid = Object.keys(knob.options).length > 0 || /contrast|trim/i.test(knob.text)
+  if (!isSaid && boards.some(({ analog }) => analog.length > 0)) return undefined
+  const wants = ({ companions }: Part): boolean => companions.some(({ part }) => part === KNOB)
+  if (wants(found.entry)) return undefined
+  return others.find((one): one is Part => isPart(one) && one.category === found.entry.category && wants(one))
+}
+
+/** A part that is turned by hand, or once and for all. */
+const KNOB = 'potentiometer'
+/** Words that say that a display brings its own electronics for the bus. */
+const APART = /i2c|iic|twi|backpack|adapter|serial/i
 
 /**
  * What the words name hangs outside of a part and is in no plan: a load cell, a thermocouple. By itself it means the part
