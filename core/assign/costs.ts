@@ -28,4 +28,5 @@ export const costs = {
   madeFor: 15,
   asleep: 6,
   otherName: 8,
+  aside: 12,
 } as const

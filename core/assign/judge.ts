@@ -98,6 +98,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   } else if (host.provider && (!bus || bus.signal === 'cs'))
     tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
   if (availabilityOf(host).vitalElsewhere) tally.pay(costs.elsewhere, 'memory of other modules')
+  if (!bus && host.board && pinsAside(host.board.board).has(host.pin))
+    tally.pay(costs.aside, 'on a block apart from the rows')
   if (availabilityOf(host).pin?.solder) tally.pay(costs.solder, 'solder pad')
   for (const caution of activeCautions(host)) {
     const price = cautionPrice(caution, use)
@@ -140,6 +142,17 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   }
   return tally
 }
+
+/** Most posts of a block of two columns beside the rows of a board. */
+const BLOCK = 6
+
+/** Pins that come out at a small block alone, such as that for programming the chip, and not at one of the rows. */
+const pinsAside = memo((board: Board): ReadonlySet<string> => {
+  const isRow = ({ pins, columns }: Board['headers'][number]): boolean => columns === 1 || pins.length > BLOCK
+  const inRows = new Set(board.headers.flatMap((one) => (isRow(one) ? one.pins : [])))
+  const all = inRows.size === 0 ? [] : board.headers.flatMap(({ pins }) => pins)
+  return new Set(all.filter((pin) => !inRows.has(pin)))
+})
 
 /**
  * An input over which speed or brightness comes: of a transistor where the plan has a load to be dimmed, or of a driver whose

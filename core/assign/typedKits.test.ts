@@ -29,6 +29,11 @@ interface Kit {
 /** From the words to the wires: what an experienced maker makes of what is typed. */
 const kits: readonly Kit[] = [
   {
+    typed: 'leonardo, 10 buttons, 2 joysticks',
+    why: 'ten buttons stand in a row, and none on the block for programming the chip',
+    wired: 'BUTTON1.1 MCU.D3, BUTTON5.1 MCU.D7, BUTTON6.1 MCU.D8, BUTTON10.1 MCU.D12',
+  },
+  {
     typed: 'raspberry pi, 2 inmp441, max98357a',
     why: 'two microphones speak in the two halves of one line, and the amplifier hears on the same clock',
     wired: 'MIC1.SD MIC2.SD MCU.GPIO20, MIC1.SCK MIC2.SCK AMP.BCLK MCU.GPIO18, AMP.DIN MCU.GPIO21, MIC2.L/R MCU.3V3',

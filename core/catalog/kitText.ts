@@ -282,7 +282,8 @@ const belongs =
 /** So many resistors of a value, without a word or with one. */
 const VALUED =
   /^(?:resistors?\s+)?(\d{1,2})\s*[x×*]\s*(\d+(?:[.,]\d+)?\s*[kmunpµ]?\d*\s*(?:ohms?|Ω|r|f)?)(?:\s+resistors?)?$/i
-const IN_FRONT = /^(\d{1,3})(?:\s*[x×*](?:\s*(?=\d*[a-z])|\s+)|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
+const IN_FRONT =
+  /^(\d{1,3})(?:\s*[x×*](?:\s*(?=\d*[a-z])|\s+)|\s*pcs?\.?\s+|\s*pieces?\s+(?:of\s+)?|\s+(?:[x×*]\s+)?)(.+)$/i
 const BEHIND = [
   /^(.+?)(?:\s+x|\s*[×*])\s*(\d{1,3})$/i,
   /^(.+?)\s+(\d{1,3})\s*[x×*]$/i,
