@@ -9,6 +9,7 @@ import {
   sayExchanged,
   sayHalfContacts,
   sayHalfMeters,
+  sayHeldByOwn,
   sayHighSide,
   sayJoined,
   sayJoinedContacts,
@@ -38,6 +39,7 @@ export const driverIdle: Rule = {
     sayJoinedContacts(wiring, report)
     sayOtherKind(wiring, report)
     sayHighSide(wiring, report)
+    sayHeldByOwn(wiring, report)
     sayNoReturn(wiring, report)
     sayConstant(wiring, report)
     sayExchanged(wiring, report)

@@ -15,6 +15,11 @@ const colours = { D: { part: 'rgb-led', options: { common: 'anode' } }, R: ohms(
 
 export const soundChanged: readonly (Short & { title: string })[] = [
   {
+    title: 'a fan above whose transistor the pull of the gate lies at the supply',
+    parts: { Q: 'pmos', R: ohms(10_000), F: { part: 'fan', options: { volts: 5 } }, T: 'npn', S: ohms(1000) },
+    wires: 'Q.S MCU.VIN, Q.D F.+, F.- MCU.GND, R.1 Q.G, R.2 Q.S, Q.G T.C, T.E MCU.GND.2, T.B S.1, S.2 MCU.GPIO32',
+  },
+  {
     title: 'a coil between an output and ground, its diode the right way round',
     mcu: 'uno-r3',
     supplies: pack(12),
@@ -168,6 +173,12 @@ export const mistakenChanged: readonly (Short & { title: string; rule: string })
     mcu: 'uno-r3',
     parts: touched,
     wires: `${five('T')}, T.IO R.1, R.2 Q.C, Q.B Z.-, Z.+ MCU.5V, Q.E MCU.GND`,
+  },
+  {
+    rule: 'driver-idle',
+    title: 'a fan above whose transistor the pull of the gate lies at the drain',
+    parts: { Q: 'pmos', R: ohms(10_000), F: { part: 'fan', options: { volts: 5 } }, T: 'npn', S: ohms(1000) },
+    wires: 'Q.S MCU.VIN, Q.D F.+, F.- MCU.GND, R.1 Q.G, R.2 Q.D, Q.G T.C, T.E MCU.GND.2, T.B S.1, S.2 MCU.GPIO32',
   },
   {
     rule: 'driver-idle',
