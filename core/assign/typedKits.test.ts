@@ -108,6 +108,11 @@ const kits: readonly Kit[] = [
     set: 'FAN.volts 12',
   },
   {
+    typed: 'uno, servo, l293d, 2 dc motors, 9v battery',
+    why: 'nor where something else has asked for more than the board gives before',
+    wired: 'DRIVER.VS BATTERY.+, SERVO.VCC MCU.5V',
+  },
+  {
     typed: 'uno, l293d, 2 dc motors, 9v battery, servo',
     why: 'what the motors draw does not come from the board where there is a battery',
     wired: 'DRIVER.VS BATTERY.+, DRIVER.VSS MCU.5V',

@@ -75,6 +75,8 @@ describe('what people write for the things in front of them', () => {
     ['3 x 1k resistors, 4 x 100nF', '3 resistor 1000, 4 capacitor 1e-7'],
     ['2n2222, 3 pn2222', 'npn pn2222a, 3 npn pn2222a'],
     ['123 ohm resistor', 'resistor 123'],
+    ['Weather station: esp32, bme280', 'esp32-devkit-30, bme280'],
+    ['button: 3, led: 2', '3 button, 2 led'],
     ['2 x 74hc595, 2x 28byj48, 3 x 18650', '2 74hc595, 2 stepper-28byj48, battery-box 12.6'],
     ['motor shield, motor with encoder, relay shield', '?motor shield, dc-motor, ?relay shield'],
     ['capacitive soil moisture sensor v1.2, 360 servo', 'soil-capacitive, servo-sg90'],

@@ -215,7 +215,18 @@ function piecesOf(typed: string): Piece[] {
     )
     start += line.length + 1
   }
-  return pieces.filter(({ text }) => text !== '').map(withShared)
+  return pieces
+    .filter(({ text }) => text !== '')
+    .map(withoutHeading)
+    .map(withShared)
+}
+
+/** `Weather station: esp32`: what stands before the colon says what is to become of it all. */
+function withoutHeading(piece: Piece, at: number): Piece {
+  const heading = at === 0 ? /^[a-z][a-z' -]{3,}:\s+(?=\S*[a-z])/i.exec(piece.text)?.[0] : undefined
+  return heading === undefined
+    ? piece
+    : { ...piece, text: piece.text.slice(heading.length), start: piece.start + heading.length }
 }
 
 /** One half of a pair has the words of the other before it. */

@@ -132,10 +132,17 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     // What motors shake is not what the board itself runs on, where it has something else as strong.
     if (facts.heavy && isLogicRail(part, source) && hasStronger(source)) points += 20
     else if (outside(source)) points += 30
-    // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway.
+    // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway,
+    // unless it is a motor.
     const limit = source.limitMilliamps
     const before = loadOf(source)
-    if (limit !== undefined && takes > SMALL_SHARE * limit && before <= limit && before + takes > limit) points += 40
+    if (
+      limit !== undefined &&
+      takes > SMALL_SHARE * limit &&
+      (before <= limit || facts.heavy) &&
+      before + takes > limit
+    )
+      points += 40
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage, unless made for more.
     if (
       !facts.heavy &&
