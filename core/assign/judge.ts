@@ -110,7 +110,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (asleep) tally.pay(costs.asleep, `free without ${asleep.title}`)
   if (use.facts.pull === 'up' && !host.functions.has('pull-up')) tally.pay(costs.noPull, 'no pull-up inside')
   const strained = strainOf(wiring, use, host)
-  if (strained !== undefined) tally.pay(costs.strained, strained)
+  if (strained) tally.pay(strained.points, strained.words)
   const bearsSpeed = carriesSpeed(wiring, use)
   if (bearsSpeed && !host.functions.has('pwm')) tally.pay(costs.noSpeed, 'full speed only')
   // What a line of a bus takes on the pin that is there for it is no waste.
@@ -173,20 +173,29 @@ const isPastHeldEnable = (wiring: Wiring, { part, end }: SignalUse): boolean =>
       ),
   )
 
-/** Why an output carries a load, and not with ease: another one of the kit may. */
-function strainOf(wiring: Wiring, { part, facts }: SignalUse, { provider }: Host): string | undefined {
+/** What an output pays that carries a load with no ease, or hardly at all: another one of the kit may. */
+function strainOf(
+  wiring: Wiring,
+  { part, facts }: SignalUse,
+  { provider }: Host,
+): { readonly points: number; readonly words: string } | undefined {
   if (!provider || !isLoad(facts.needs)) return undefined
   const most = chosenFact(provider, 'mostMilliamps')
   const starts = circuitOf(wiring).elements.reduce(
     (sum, one) => (one.part === part ? Math.max(sum, one.starts ?? 0) : sum),
     0,
   )
-  if (most !== undefined && starts > most) return `starts with more than ${provider.ref} bears`
+  if (most !== undefined && starts > most)
+    return { points: costs.strained, words: `starts with more than ${provider.ref} bears` }
   const gain = chosenFact(provider, 'gain')
   const base = provider.part.companions.find(({ series }) => series !== undefined)?.options.ohms
   if (gain === undefined || typeof base !== 'number' || !provider.home) return undefined
   const milliamps = ((provider.home.board.logicVolts - (chosenFact(provider, 'forward') ?? 0)) / base) * 1000
-  return (runsOf(part) ?? 0) * BASE_RESERVE > milliamps * gain ? `asks much of the base of ${provider.ref}` : undefined
+  const runs = runsOf(part) ?? 0
+  // A base resistor can be made smaller, as far as the pin bears it.
+  if (runs > milliamps * gain) return { points: 3 * costs.strained, words: `takes more than ${provider.ref} carries` }
+  const isMuch = runs * BASE_RESERVE > milliamps * gain
+  return isMuch ? { points: costs.strained, words: `asks much of the base of ${provider.ref}` } : undefined
 }
 
 /** Of an array all loads have to be such: which of its channels gets which is not known yet. */

@@ -133,13 +133,13 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (facts.heavy && isLogicRail(part, source) && hasStronger(source)) points += 20
     else if (outside(source)) points += 30
     // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway,
-    // unless it is a motor.
+    // unless it is a motor, or too much by itself.
     const limit = source.limitMilliamps
     const before = loadOf(source)
     if (
       limit !== undefined &&
       takes > SMALL_SHARE * limit &&
-      (before <= limit || facts.heavy) &&
+      (before <= limit || takes > limit || facts.heavy) &&
       before + takes > limit
     )
       points += 40
