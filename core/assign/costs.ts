@@ -1,6 +1,7 @@
 /** What a pin costs beyond need, in points. Written down with reasons in `docs/assignment.md`. */
 export const costs = {
   orElse: 12,
+  softPulse: 60,
   noEdge: 3,
   noSpeed: 9,
   strained: 12,

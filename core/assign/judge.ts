@@ -79,7 +79,11 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const blocked = blockedBecause(wiring, use, host)
   if (blocked !== undefined) return { blocked }
   const tally = new Tally()
-  if (meets(host, use) === 'orElse') tally.pay(costs.orElse, `${lackWords(use.facts.needs)}, polled`)
+  if (meets(host, use) === 'orElse') {
+    // Pulses of a set length that a program of a large computer makes itself tremble.
+    const trembles = use.facts.hertz !== undefined && host.board?.board.noTimeBase !== undefined
+    tally.pay(trembles ? costs.softPulse : costs.orElse, `${lackWords(use.facts.needs)}, polled`)
+  }
   if (use.facts.stream && host.board?.board.noTimeBase !== undefined) {
     if (isStreamed(host, use)) tally.for.push('sent by hardware')
     else tally.pay(costs.unserved, 'no hardware sends its bits')

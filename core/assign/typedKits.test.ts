@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
+import { seeded } from '../base/random.ts'
 import { kitReader } from '../catalog/kitText.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { addKit } from '../plan/kit.ts'
 import { inContext } from '../plan/kitContext.ts'
-import { emptyPlan } from '../plan/planSchema.ts'
+import { emptyPlan, type Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
 import { catalog } from '../testing/plans.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -28,6 +29,16 @@ interface Kit {
 
 /** From the words to the wires: what an experienced maker makes of what is typed. */
 const kits: readonly Kit[] = [
+  {
+    typed: 'pi, l298n, 2 motors, 2 servos, 2s lipo, buck, hc-sr04, 1k, 2k',
+    why: 'servos get the pulses of hardware, whoever was named before them and would like them for speed',
+    wired: 'SERVO1.SIG MCU.GPIO1[28], SERVO2.SIG MCU.GPIO1[39], SERVO1.VCC BUCK.OUT+',
+  },
+  {
+    typed: 'pico, 5v fan, 12v led strip, 2n2222, irlz44n, 12v 2a',
+    why: 'of two that ask much the one that the base cannot carry goes to the other transistor',
+    wired: 'FAN.- TRANSISTOR.C, TAPE.- SWITCH.D',
+  },
   {
     typed: 'leonardo, 10 buttons, 2 joysticks',
     why: 'ten buttons stand in a row, and none on the block for programming the chip',
@@ -201,5 +212,27 @@ describe('from what is typed to the wires', () => {
     expect(added, why).toEqual(adds)
     const cried = check(wiring, allRules).filter(({ severity, rule }) => severity === 'fault' && !faults.includes(rule))
     expect(cried.map(({ message }) => message)).toEqual([])
+  })
+
+  it('is as good in whatever order things lie on the table', () => {
+    const random = seeded(20)
+    /** How many find no place, are added, and what is said how often. */
+    const goodOf = (plan: Plan): string => {
+      const { edits, unplaced } = assignChoosing(resolve(plan, catalog))
+      const done = applyEdits(plan, edits)
+      const said = check(resolve(done, catalog), allRules).map(({ severity, rule }) => `${severity} ${rule}`)
+      return [unplaced.length, Object.keys(done.parts).length, ...said.sort()].join(', ')
+    }
+    for (const { typed } of kits) {
+      const items = inContext(read(typed), emptyPlan('kit'), catalog)
+      const plan = applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)
+      const parts = Object.entries(plan.parts)
+        .map((one) => ({ one, at: random() }))
+        .sort((a, b) => a.at - b.at)
+        .map(({ one }) => one)
+      expect(goodOf({ ...plan, parts: Object.fromEntries(parts) }), `${typed}: ${parts.map(([ref]) => ref)}`).toBe(
+        goodOf(plan),
+      )
+    }
   })
 })
