@@ -19,6 +19,22 @@ const partsOf = ({ parts }: Plan): string =>
     .map(({ part, options }) => [part, options?.ohms ?? options?.volts].filter((one) => one !== undefined).join(' '))
     .join(', ')
 
+describe('radios of several boards', () => {
+  const homes = (...lines: readonly string[]): string =>
+    Object.entries(typed(...lines).parts)
+      .map(([ref, { on }]) => `${ref} ${on ?? '-'}`)
+      .join(', ')
+  it.each([
+    ['go to one each', ['uno, nano, 2 nrf24l01'], 'RADIO1 MCU, RADIO2 MCU2'],
+    ['as do the halves of a pair', ['uno, nano, 433mhz transmitter and receiver'], 'SENDER MCU, RECEIVER MCU2'],
+    ['stay on one board', ['uno, 2 nrf24l01'], 'RADIO1 -, RADIO2 -'],
+    ['are left open where there are fewer', ['uno, nano, nrf24l01'], 'RADIO -'],
+    ['and other parts are', ['uno, nano, 2 bme280'], 'CLIMATE1 -, CLIMATE2 -'],
+  ] as const)('%s', (_, lines, there) => {
+    expect(homes(...lines)).toBe(there)
+  })
+})
+
 describe('what hangs on another part and is in no plan', () => {
   it.each([
     ['is the part that reads it, by itself', ['load cell'], 'hx711'],

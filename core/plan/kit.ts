@@ -129,7 +129,30 @@ export function addKit(
       if (found?.kind === 'part' && isPassive(found.entry) === helps)
         for (const [options, count] of alike(pieces[at] ?? []))
           take(addParts(now, catalog, found.entry, count, options ? { options } : {}, loose))
+  take(radiosApart(plan, now, catalog))
   return { edits, added: items.filter(({ found }) => found?.kind === 'board' || found?.kind === 'part') }
+}
+
+/**
+ * Radios talk from board to board: as many of a kind as there are boards, or a transmitter and a receiver for two, go to
+ * one each.
+ */
+function radiosApart(before: Plan, now: Plan, catalog: Catalog): Edit[] {
+  const boards = Object.keys(now.boards)
+  if (boards.length < 2) return []
+  const groups = new Map<string, string[]>()
+  for (const [ref, { part: id, on }] of Object.entries(now.parts)) {
+    const part = catalog.parts.get(id)
+    if (ref in before.parts || on !== undefined || part?.category !== 'radio') continue
+    // What sends and what hears on one frequency are two halves of a pair.
+    const kind = id.replace(/-(?:tx|rx)$/, '')
+    groups.set(kind, [...(groups.get(kind) ?? []), ref])
+  }
+  return [...groups.values()].flatMap((refs) =>
+    refs.length === boards.length
+      ? refs.map((ref, at): Edit => ({ do: 'change-part', ref, entry: { on: boards[at] as string } }))
+      : [],
+  )
 }
 
 /** Edits that add one more of a part of the plan: its mode, board and options, on the next free address. */

@@ -168,6 +168,7 @@ function OptionWords({ part, options }: { readonly part: Part; readonly options:
         {typeof value === 'number'
           ? formatOptionAmount(value, option?.kind === 'amount' ? option.unit : undefined)
           : value}
+        {option?.unit === 'count' && ` ${option.title.toLowerCase()}`}
       </span>
     )
   })
