@@ -150,6 +150,8 @@ describe('boards are typed with the parts', () => {
     ['2 pico', 'pico'],
     ['raspberry pi and a button', 'pi-40, button'],
     ['nano', 'nano-v3'],
+    ['raspberry pi 3b+, button', 'pi-40, button'],
+    ['pro micro, button', '?pro micro, button'],
     // Of these a part is meant, though boards have them too.
     ['bluetooth', 'hc-05'],
     ['led', 'led'],

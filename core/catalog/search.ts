@@ -198,6 +198,9 @@ function phraseScore(entry: Entry, typed: string): number {
   return at < 0 ? 0 : 30 + 40 / (1 + at)
 }
 
+/** What a word of a summary counts. */
+const SENTENCE = 4
+
 /** Texts of an entry by what a word in them counts: the id most, then title, keywords and summary. */
 type Places = readonly { readonly text: string; readonly letters: number; readonly weight: number }[]
 
@@ -206,7 +209,7 @@ const placesOf = memo((entry: Entry): Places => {
     [[entry.id, bare(entry.id), ...pieces(entry.id)], 40],
     [pieces(entry.title), 22],
     [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
-    [pieces(entry.summary ?? ''), 4],
+    [pieces(entry.summary ?? ''), SENTENCE],
   ]
   return list.flatMap(([texts, weight]) =>
     [...new Set(texts)].map((text) => ({ text, letters: lettersOf(text), weight })),
@@ -240,7 +243,7 @@ function bitCount(bits: number): number {
 
 /** How like a text is to a word, from 0 to 1; `enough` is what has been found already. */
 function likeness(
-  { text, letters }: Places[number],
+  { text, letters, weight }: Places[number],
   word: string,
   wordLetters: number,
   type: boolean,
@@ -248,11 +251,12 @@ function likeness(
   enough: number,
 ): number {
   if (text === word) return 1
-  if (text.startsWith(word)) return 0.7
+  // Three letters begin too many words of a sentence.
+  if (text.startsWith(word) && (word.length > 3 || weight > SENTENCE)) return 0.7
   // A letter for the package or the grade may stand behind a type number.
   if (type && isType(text) && word.startsWith(text) && /^[a-z]{1,2}$/.test(word.slice(text.length))) return 0.3
   if (
-    word.length >= 3 &&
+    (word.length >= 4 || /^\d{3}$/.test(word)) &&
     text.includes(word) &&
     (!/\d/.test(word) || !/[a-z]/.test(word) || type) &&
     (!type || /^\d+$/.test(word))
