@@ -30,6 +30,16 @@ interface Kit {
 /** From the words to the wires: what an experienced maker makes of what is typed. */
 const kits: readonly Kit[] = [
   {
+    typed: 'raspberry pi, lcd 16x2, potentiometer',
+    why: 'a computer reads no knob, so it is that of the contrast, between the rails of the display',
+    wired: 'KNOB.W LCD.V0, KNOB.3 LCD.VDD MCU.5V, KNOB.1 MCU.GND',
+  },
+  {
+    typed: 'pico, pico w, nrf24l01 x2, button, led',
+    why: 'radios talk from board to board',
+    wired: 'RADIO1.VCC MCU.3V3, RADIO2.VCC MCU2.3V3, RADIO2.SCK MCU2.GP18',
+  },
+  {
     typed: 'pi, l298n, 2 motors, 2 servos, 2s lipo, buck, hc-sr04, 1k, 2k',
     why: 'servos get the pulses of hardware, whoever was named before them and would like them for speed',
     wired: 'SERVO1.SIG MCU.GPIO1[28], SERVO2.SIG MCU.GPIO1[39], SERVO1.VCC BUCK.OUT+',

@@ -37,6 +37,15 @@ export function supplyEnd(wiring: Wiring, part: PartInstance): string | undefine
   return part.home ? logicSource(wiring, part)?.end : undefined
 }
 
+/** The part whose strap a knob holds: its contrast lies between the rails of that part. */
+function servedBy(wiring: Wiring, part: PartInstance): PartInstance | undefined {
+  const own = new Set(part.part.pins.map(({ id }) => wiring.netOf(`${part.ref}.${id}`)))
+  return wiring.ties.find(({ part: other, end }) => {
+    const net = wiring.netOf(end)
+    return other !== part && other.supplies.length > 0 && own.has(net) && !net.ground && net.sources.length === 0
+  })?.part
+}
+
 const logicSource = (wiring: Wiring, part: PartInstance): Source | undefined => {
   const rail = part.home?.board.rails.find((one) => one.logic)
   return rail && part.home
@@ -124,8 +133,11 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
         one.volts >= facts.least &&
         one.volts <= facts.most,
     )
+  const served = servedBy(wiring, part)
+  const servedFrom = served && supplyEnd(wiring, served)
   const cost = (source: Source): number => {
     let points = 0
+    if (servedFrom !== undefined && source.end !== servedFrom) points += 200
     if (source.ref !== part.home?.ref && !outside(source)) points += 100
     // A small regulator on a sensor's module makes no converter of it.
     if (facts.heavy || (rail && part.part.category === 'power')) points += outside(source) ? 0 : 50
