@@ -1,3 +1,4 @@
+import type { SourceFile } from '../rehearse/cpp/preprocess.ts'
 import { type RunResult, rehearse } from '../rehearse/run.ts'
 import { readScript } from '../rehearse/script.ts'
 import { type Short, wiringOf } from './plans.ts'
@@ -27,9 +28,16 @@ steps:
 if (!script.ok) throw new Error('the script cannot be read')
 
 /** A run in which somebody presses, turns and types; with each round run where asked for. */
-export const once = (short: Short, text: string, everyRound: boolean, seconds = 0.45, name = 'a.ino'): RunResult => {
+export const once = (
+  short: Short,
+  text: string,
+  everyRound: boolean,
+  seconds = 0.45,
+  name = 'a.ino',
+  others: readonly SourceFile[] = [],
+): RunResult => {
   const wiring = wiringOf(short)
-  return rehearse(wiring, wiring.boards[0]!, [{ name, text }], {
+  return rehearse(wiring, wiring.boards[0]!, [{ name, text }, ...others], {
     script: script.value,
     seconds,
     everyRound,

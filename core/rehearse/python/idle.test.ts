@@ -211,4 +211,14 @@ describe('rounds in which nothing happens are passed over, and the run is the sa
       expect(share).toBeLessThanOrEqual(most)
     })
   }
+
+  it('counts in another file', () => {
+    const { short, name } = boards.micro
+    const text = `${MICRO}from tally import more\nwhile True:\n    if more() % 500 == 0:\n        print('so many')\n`
+    const others = [{ name: 'tally.py', text: 'n = 0\ndef more():\n    global n\n    n += 1\n    return n\n' }]
+    const fast = once(short, text, false, 0.45, name, others)
+    expect(seen(fast)).toEqual(seen(once(short, text, true, 0.45, name, others)))
+    expect(fast.passed).toBe(0)
+    expect(fast.printed.length).toBeGreaterThan(2)
+  })
 })
