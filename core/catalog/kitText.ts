@@ -83,6 +83,9 @@ function meaningIn<B extends Entry, P extends Entry>(
   const { count, name } = given === undefined ? (lights ?? countOf(text, parts)) : { count: given, name: text }
   const [part, ...moreParts] = partHits(parts, asMeant(name))
   const [board, ...moreBoards] = searchHits(boards, name)
+  // What comes along says less than what it comes with.
+  const [main = ''] = text.split(/\s+(?:with|incl(?:uding|\.)?)\s+/i)
+  if (!part && !board && main !== text && main !== '') return meaningIn(boards, parts, main, given)
   // A word that both answer to means a part, unless it names the board better.
   const isBoard = board !== undefined && (part === undefined || board.score > part.score)
   const likely = (isBoard ? board.score : (part?.score ?? 0)) * LIKELY
@@ -113,6 +116,7 @@ const APART = /^(?:an?\s+)?(?:external|separate|extra|own|dedicated)\s+(?=.*(?:s
 const spelled = (text: string): string =>
   text
     .replace(APART, '')
+    .replace(/(\d)-(?=(?:channel|digit|pin|bit|wire|way|axis|segment|line|key|position)s?\b)/i, '$1 ')
     .replace(/\bkilo\s?ohms?\b/i, 'kohm')
     .replace(/\bmega\s?ohms?\b/i, 'Mohm')
     .replace(/\bir\s+(?:led|diode|emitter|transmitter)(s?)\b/i, 'infrared led$1')
@@ -131,6 +135,8 @@ const isPreferred = (ohms: number): boolean => ohms >= 10 && preferredValue(ohms
 
 /** What lights in a row are called, as a whole. */
 const ROW = /\b(strip|ring|stick|matrix|panel|tape)(s|es)?\b/i
+/** Something in a name of lights in a row. */
+const LIGHTS = /strip|ring|stick|matrix|panel|tape|pixel|ws28|sk68|apa\s?102|leds?\b/i
 const NUMBER =
   /(?<![\w.])(?:([x×*])\s*)?(\d{1,4})(?:\s*([x×*])(?=\s))?(?:\s*-?\s*((?:leds?|pixels?|lights?|bits?)\b))?(?![\w.])/gi
 
@@ -147,11 +153,11 @@ function lightsIn(
     isUnit: unit !== undefined && (at > 0 || !ROW.test(text)),
     isFront: text.trimStart().startsWith(whole),
   }))
-  if (numbers.length === 0 || numbers.length > 2) return undefined
+  if (numbers.length === 0 || numbers.length > 2 || !LIGHTS.test(text)) return undefined
   // `12 led ring` is called a led ring, `pixel strip 30 leds` a pixel strip.
   const names = ['', ' $4'].map((unit) => text.replace(NUMBER, unit).replace(/\s+/g, ' ').trim())
   const pixelsOf = (name: string): string | undefined =>
-    name === '' ? undefined : searchHits(entries, name)[0]?.entry.options?.find(({ id }) => id === 'pixels')?.id
+    name === '' ? undefined : partHits(entries, name)[0]?.entry.options?.find(({ id }) => id === 'pixels')?.id
   const name = names.find((one) => pixelsOf(one) !== undefined)
   const option = name === undefined ? undefined : pixelsOf(name)
   if (name === undefined || option === undefined) return undefined
@@ -175,7 +181,7 @@ function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnTyp
   if (found.length > 0) return found
   const rest = name
     .replace(
-      /\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah|[cm]?m|met(?:er|re)s?)\b|\bv\d+(?:[.]\d+)+\b|["”]/gi,
+      /\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah|[cm]?m|met(?:er|re)s?)\b|(?<![\w.])\d+[.]\d+(?![\w.])|\bv\d+(?:[.]\d+)+\b|["”]/gi,
       '',
     )
     .trim()
@@ -185,7 +191,7 @@ function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnTyp
 
 /** Breadboards and wires are no parts of a plan: the bench lays them out and counts them. */
 const BENCH =
-  /^(?:\d+\s*[x×]?\s+|an?\s+|some\s+)?(?:(?:full|half|mini|solderless|big|small|jumper|dupont|hook-?up)\s+)*(?:(?:proto|bread)\s?boards?|wires?|jumpers?|jumper\s?cables?|usb\s+(?:[abc]\s+|micro\s+|mini\s+|type[- ]?c\s+|data\s+)?(?:cables?|leads?))$/i
+  /^(?:\d+\s*[x×]?\s+|an?\s+|some\s+)?(?:(?:full|half|mini|solderless|big|small|jumper|dupont|hook-?up)\s+)*(?:(?:proto|bread|perf|strip)\s?boards?(?:\s+\d{2,4}(?:\s+(?:points?|holes?))?)?|wires?|dupont\s+(?:wires?|cables?)|(?:\S+\s+){0,3}(?:chassis|casters?|caster\s+wheels?|standoffs?|screws?|heat\s?shrink|enclosure|zip\s?ties|pin\s+headers?|header\s+pins?)|jumpers?|jumper\s?cables?|usb\s+(?:[abc]\s+(?:to\s+(?:micro\s+|mini\s+)?(?:usb\s+)?[abc]?\s*)?|micro\s+|mini\s+|type[- ]?c\s+|data\s+)?(?:cables?|leads?))$/i
 
 /** Marks in front of the lines of a list: headings, bullets, numbers with a dot or a bracket, boxes to tick. */
 const MARK =
@@ -210,7 +216,7 @@ function piecesOf(typed: string): Piece[] {
         splitAt(
           line,
           start,
-          /[,;\t]|\s\+\s|\s&\s|(?<!\b(?:temp(?:erature)?|humidity|pressure|heart rate))\sand\s/gi,
+          /[,;\t]|\s\+\s|\s&\s|\swith\s(?=(?:\S+\s)?(?=\S*\d)(?=\S*[a-z])[\w-]{5,})|(?<!\b(?:temp(?:erature)?|humidity|pressure|heart rate))\sand\s/gi,
         ).map(cleaned)),
     )
     start += line.length + 1

@@ -114,7 +114,8 @@ function Understood({
   if (found?.kind === 'bench')
     return (
       <div className="slip soft">
-        {text}: nothing to add. Breadboards and wires are laid out and counted on the Bench.
+        {text}: nothing to add. Breadboards and wires are laid out and counted on the Bench; what carries no current is
+        in no plan.
       </div>
     )
   if (found?.kind === 'outside')
