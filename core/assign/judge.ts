@@ -2,21 +2,18 @@ import { entryOf } from '../base/entryOf.ts'
 import { memo, memoIn } from '../base/memo.ts'
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Board, Caution, Controller } from '../catalog/boardSchema.ts'
-import { isLoad } from '../catalog/common.ts'
-import { BASE_RESERVE } from '../circuit/bases.ts'
-import { circuitOf } from '../circuit/circuit.ts'
-import { runsOf } from '../circuit/loads.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
-import { chosenFact } from '../wiring/chosen.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isStreamed, lackWords, meets } from '../wiring/needs.ts'
 import { takerOf } from '../wiring/takes.ts'
 import { type Block, blockedBecause } from './blocks.ts'
 import { costs } from './costs.ts'
+import { carriesSpeed, strainOf } from './judgeLoads.ts'
 import { isMadeFor } from './madeFor.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
+import { pinsAside } from './pinsAside.ts'
 import { weightOf } from './preferences.ts'
 import { busWorth, offers, type Scarcity, scarceNames } from './scarcity.ts'
 
@@ -145,71 +142,6 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
     tally.for.push(`beside ${beside}`)
   }
   return tally
-}
-
-/** Most posts of a block of two columns beside the rows of a board. */
-const BLOCK = 6
-
-/** Pins that come out at a small block alone, such as that for programming the chip, and not at one of the rows. */
-const pinsAside = memo((board: Board): ReadonlySet<string> => {
-  const isRow = ({ pins, columns }: Board['headers'][number]): boolean => columns === 1 || pins.length > BLOCK
-  const inRows = new Set(board.headers.flatMap((one) => (isRow(one) ? one.pins : [])))
-  const all = inRows.size === 0 ? [] : board.headers.flatMap(({ pins }) => pins)
-  return new Set(all.filter((pin) => !inRows.has(pin)))
-})
-
-/**
- * An input over which speed or brightness comes: of a transistor where the plan has a load to be dimmed, or of a driver whose
- * enable rests on a jumper, as long as nobody wires the enable.
- */
-const carriesSpeed = (wiring: Wiring, use: SignalUse): boolean =>
-  use.facts.needs === 'digital-out' && (switchesGraded(wiring, use) || isPastHeldEnable(wiring, use))
-
-const isPastHeldEnable = (wiring: Wiring, { part, end }: SignalUse): boolean =>
-  part.part.channels.some(
-    ({ inputs, enables }) =>
-      inputs.some((pin) => `${part.ref}.${pin}` === end) &&
-      enables.some(
-        ({ pin, held }) =>
-          held &&
-          part.part.signals.some((one) => one.pin === pin && one.needs === 'pwm') &&
-          !wiring.netOf(`${part.ref}.${pin}`).wired,
-      ),
-  )
-
-/** What an output pays that carries a load with no ease, or hardly at all: another one of the kit may. */
-function strainOf(
-  wiring: Wiring,
-  { part, facts }: SignalUse,
-  { provider }: Host,
-): { readonly points: number; readonly words: string } | undefined {
-  if (!provider || !isLoad(facts.needs)) return undefined
-  const most = chosenFact(provider, 'mostMilliamps')
-  const starts = circuitOf(wiring).elements.reduce(
-    (sum, one) => (one.part === part ? Math.max(sum, one.starts ?? 0) : sum),
-    0,
-  )
-  if (most !== undefined && starts > most)
-    return { points: costs.strained, words: `starts with more than ${provider.ref} bears` }
-  const gain = chosenFact(provider, 'gain')
-  const base = provider.part.companions.find(({ series }) => series !== undefined)?.options.ohms
-  if (gain === undefined || typeof base !== 'number' || !provider.home) return undefined
-  const milliamps = ((provider.home.board.logicVolts - (chosenFact(provider, 'forward') ?? 0)) / base) * 1000
-  const runs = runsOf(part) ?? 0
-  // A base resistor can be made smaller, as far as the pin bears it.
-  if (runs > milliamps * gain) return { points: 3 * costs.strained, words: `takes more than ${provider.ref} carries` }
-  const isMuch = runs * BASE_RESERVE > milliamps * gain
-  return isMuch ? { points: costs.strained, words: `asks much of the base of ${provider.ref}` } : undefined
-}
-
-/** Of an array all loads have to be such: which of its channels gets which is not known yet. */
-const switchesGraded = (wiring: Wiring, { part, facts }: SignalUse): boolean => {
-  const { channels, provides } = part.part
-  if (!channels.some(({ inputs }) => inputs.includes(facts.pin)) || !provides.some(({ does }) => does.includes('sink')))
-    return false
-  const isGraded = (use: SignalUse): boolean => use.facts.graded
-  const loads = wiring.signals.filter((one) => one.facts.needs === 'sink')
-  return channels.length === 1 ? loads.some(isGraded) : loads.length > 0 && loads.every(isGraded)
 }
 
 /** The pin is the one that programs take for this line of a controller of its kind, unless told otherwise. */

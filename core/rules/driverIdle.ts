@@ -9,7 +9,6 @@ import {
   sayExchanged,
   sayHalfContacts,
   sayHalfMeters,
-  sayHeldByOwn,
   sayHighSide,
   sayJoined,
   sayJoinedContacts,
@@ -19,6 +18,7 @@ import {
   sayPassedBy,
 } from './driverPlaced.ts'
 import type { Rule } from './finding.ts'
+import { sayHeldByOwn } from './heldByOwn.ts'
 import { listWords } from './shared.ts'
 
 export const driverIdle: Rule = {
