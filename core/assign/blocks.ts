@@ -1,6 +1,7 @@
 import { memoIn } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { mostBorneBy } from '../circuit/bearing.ts'
+import { boardPull } from '../circuit/boardPulls.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
@@ -38,6 +39,8 @@ export type Block =
   | { readonly kind: 'current'; readonly milliamps: number; readonly most: number }
   /** Read at reset: what hangs on the signal would bring it to these volts; undefined where a switch decides. */
   | { readonly kind: 'strap'; readonly volts: number | undefined }
+  /** A resistor of the board holds it against the pull that the signal wants of it. */
+  | { readonly kind: 'held'; readonly way: 'up' | 'down' }
   /** More volts than one side bears, from the other's output or, `pulled`, from a pull-up. */
   | { readonly kind: 'level'; readonly volts: number; readonly most: number; readonly pulled: boolean }
 
@@ -70,6 +73,8 @@ export function blockWords(block: Block): string {
       return block.volts === undefined
         ? 'a switch may hold it either way at reset'
         : `would be ${formatVolts(block.volts)} at reset`
+    case 'held':
+      return `pulled ${block.way} on the board`
     case 'level':
       return block.pulled
         ? `pulled up to ${formatVolts(block.volts)}, into ${formatVolts(block.most)}`
@@ -92,7 +97,12 @@ export function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Bloc
     const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
     if (why || exclusive(use, other)) return { kind: 'taken', by: other.end }
   }
-  return currentBlock(wiring, use, host) ?? strapBlock(wiring, use, host) ?? levelBlock(wiring, use, host)
+  return (
+    currentBlock(wiring, use, host) ??
+    strapBlock(wiring, use, host) ??
+    heldBlock(use, host) ??
+    levelBlock(wiring, use, host)
+  )
 }
 
 /** A channel of a switch of lines can no more than what its common line can come to: without a converter it reads no volts. */
@@ -186,6 +196,27 @@ function exclusive(use: SignalUse, other: SignalUse): boolean {
   return !(busNeed(use.facts.needs) && sameSharedBus(use, other))
 }
 
+/** Resistance of a pull inside of a chip, in ohms, where its board names none. */
+const INNER_PULL = 45_000
+
+/** Blocks a pin whose resistor on the board is stronger than the pull of the chip with which a contact would be read. */
+function heldBlock({ facts }: SignalUse, host: Host): Block | undefined {
+  const top = host.logicVolts
+  if (facts.pull === undefined || facts.pullMostOhms !== undefined || top === undefined) return undefined
+  const wants = facts.pull === 'up' ? top : 0
+  for (const caution of activeCautions(host)) {
+    const board = boardPull(host, caution)
+    if (!board || board.volts === wants) continue
+    const rest = (wants * board.ohms + board.volts * INNER_PULL) / (board.ohms + INNER_PULL)
+    const isRead =
+      facts.pull === 'up'
+        ? rest >= (volts(host.levels.vih, top) ?? top * 0.7)
+        : rest <= (volts(host.levels.vil, top) ?? top * 0.3)
+    if (!isRead) return { kind: 'held', way: board.volts > 0 ? 'up' : 'down' }
+  }
+  return undefined
+}
+
 /** Blocks a pin that is read at reset and that what hangs on the signal already would bring to the wrong level. */
 function strapBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefined {
   const strap = activeCautions(host).find(({ id, matters }) => id === 'boot-strap' && matters === 'start')
@@ -198,7 +229,10 @@ function strapBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefin
     return { kind: 'strap', volts: top }
   const isThrown = use.part.part.inner.some(({ kind, between }) => kind === 'switch' && between.includes(use.facts.pin))
   if (isThrown) return { kind: 'strap', volts: undefined }
-  const { atReset, atResetOhms } = use.facts
+  const { atReset, atResetOhms, direction } = use.facts
+  // What an output says while the board starts nobody knows: it may be high.
+  if (direction === 'out' && atReset === undefined && wanted === 'low' && use.tail === use.end)
+    return { kind: 'strap', volts: volts(levelsOf(use).high, use.part.logicVolts ?? plannedVolts(wiring, use)) ?? top }
   const isHigh = strap.held === 'pull-up' || (strap.held === 'nothing' && wanted === 'high')
   const held = { volts: isHigh ? top : 0, ohms: strap.heldOhms ?? 45_000 }
   // The resistor that keeps a bare gate off is there in the end, also where it is not wired yet.
