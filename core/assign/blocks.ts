@@ -179,6 +179,13 @@ function currentBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undef
   const pulled = pulledOhms === undefined || fed === undefined ? 0 : (fed / pulledOhms) * 1000
   if (low !== undefined && pulled > low && direction !== 'out' && drives(use.facts.needs))
     return { kind: 'current', milliamps: Math.round(pulled * 100) / 100, most: low }
+  // So does the resistor that such a line is to get.
+  const { pull, pullMostOhms } = use.facts
+  const needed = use.part.part.companions.find(({ across }) => across?.includes(use.facts.pin))?.options.ohms
+  const ohms = typeof needed === 'number' ? needed : pullMostOhms
+  const through = pull === 'up' && pullMostOhms !== undefined && ohms ? ((host.logicVolts ?? 0) / ohms) * 1000 : 0
+  if (low !== undefined && through > low && direction !== 'out')
+    return { kind: 'current', milliamps: Math.round(through * 100) / 100, most: low }
   const way = activeLevel === 'low' ? 'sink' : 'source'
   const most = host.current?.[way] ?? host.current?.absolute
   return milliamps !== undefined && direction === 'in' && most !== undefined && milliamps > most

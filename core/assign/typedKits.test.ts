@@ -224,6 +224,25 @@ describe('from what is typed to the wires', () => {
     expect(cried.map(({ message }) => message)).toEqual([])
   })
 
+  it.each([
+    'bme280, oled, rotary encoder, 3 buttons',
+    'hc-sr501, 3 buttons, 2 reed switches',
+    '2 rotary encoders, oled, ir receiver',
+    'hall sensor, joystick, 2 limit switches',
+  ])('brings nothing onto a pin that the checks would take off it, on any board: %s', (typed) => {
+    // What a board lacks as a whole is said: pins, and volts that nobody brings.
+    const lacking = ['pins-short', 'supply-missing', 'supply-budget']
+    for (const board of catalog.boards.keys()) {
+      const items = inContext(read(`${board}, ${typed}, 5v 2a`), emptyPlan('kit'), catalog)
+      const plan = applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)
+      const done = applyEdits(plan, assignChoosing(resolve(plan, catalog)).edits)
+      const cried = check(resolve(done, catalog), allRules).filter(
+        ({ severity, rule }) => severity === 'fault' && !lacking.includes(rule),
+      )
+      expect(cried.map(({ message }) => `${board}: ${message}`)).toEqual([])
+    }
+  })
+
   it('is as good in whatever order things lie on the table', () => {
     const random = seeded(20)
     /** How many find no place, are added, and what is said how often. */
