@@ -75,6 +75,8 @@ describe('what people write for the things in front of them', () => {
     ['3 x 1k resistors, 4 x 100nF', '3 resistor 1000, 4 capacitor 1e-7'],
     ['2n2222, 3 pn2222', 'npn pn2222a, 3 npn pn2222a'],
     ['123 ohm resistor', 'resistor 123'],
+    ['led, 220', 'led, resistor 220'],
+    ['led, 5', '5 led'],
     ['28byj-48 stepper motor with uln2003 driver board', 'stepper-28byj48, uln2003-board'],
     ['hx711 with 5kg load cell, lcd 16x2 with i2c module', 'hx711, lcd-i2c'],
     ['4-channel relay module, 8-channel relay', 'relay-4, relay-8'],

@@ -255,9 +255,12 @@ function rowOf(line: string, start: number, isTable: boolean): Piece[] | undefin
   const amount = named.find(({ text }) => AMOUNT.test(text))
   const name = named.find(({ text }) => /[a-zA-Z]/.test(text) && !AMOUNT.test(text))
   if (!amount || !name) return separator === '|' ? named.map(cleaned) : undefined
+  // `led, 220` are a lamp and its resistor.
+  const many = Number(AMOUNT.exec(amount.text)?.[1])
+  if (separator === ',' && named.length === 2 && many > MOST_AT_ONCE) return undefined
   // `2, bme280` is a row by itself; of more words with commas only what stands among other lines.
   if (separator === ',' && named.length > 2 && (!isTable || named.indexOf(amount) > 1)) return undefined
-  return [{ ...cleaned(name), count: Number(AMOUNT.exec(amount.text)?.[1]) }]
+  return [{ ...cleaned(name), count: many }]
 }
 
 /** Parts of a line between separators, without the blanks around them. */
