@@ -115,6 +115,18 @@ describe('candidates', () => {
 })
 
 describe('assign', () => {
+  it('feeds parts whose straps lie on one wire, with a knob on it or none', () => {
+    for (const knob of ['', ', K.W P.A0']) {
+      const wiring = wiringOf({
+        mcu: 'uno-r3',
+        parts: { P: 'pcf8574', Q: 'pcf8574', K: 'potentiometer', L: 'potentiometer' },
+        wires: `P.A0 Q.A0${knob}, L.W K.3`,
+      })
+      const done = resolve(applyEdits(wiring.plan, assign(wiring).edits), catalog)
+      for (const ref of ['P', 'Q']) expect(done.netOf(`${ref}.VDD`).sources[0]?.end).toBe('MCU.5V')
+    }
+  })
+
   it('wires a kit completely: supplies, grounds, straps, buses, signals', () => {
     const plan = planOf({
       parts: { A: 'bme280', B: { part: 'bme280', options: { address: 0x77 } }, R: 'sx1276', L: 'led', S: 'button' },

@@ -39,10 +39,12 @@ export function supplyEnd(wiring: Wiring, part: PartInstance): string | undefine
 
 /** The part whose strap a knob holds: its contrast lies between the rails of that part. */
 function servedBy(wiring: Wiring, part: PartInstance): PartInstance | undefined {
+  if (!part.part.rheostat) return undefined
   const own = new Set(part.part.pins.map(({ id }) => wiring.netOf(`${part.ref}.${id}`)))
   return wiring.ties.find(({ part: other, end }) => {
     const net = wiring.netOf(end)
-    return other !== part && other.supplies.length > 0 && own.has(net) && !net.ground && net.sources.length === 0
+    const isServed = !other.part.rheostat && other.supplies.length > 0
+    return isServed && own.has(net) && !net.ground && net.sources.length === 0
   })?.part
 }
 
