@@ -121,8 +121,7 @@ function sparedByLoads(wiring: Wiring, transistors: readonly Host[]): Host[] {
   return transistors.filter((host) => left.includes(host))
 }
 
-const ratingOf = ({ provider }: Host): number =>
-  (provider && chosenFact(provider, 'mostMilliamps')) ?? Number.POSITIVE_INFINITY
+const ratingOf = (host: Host): number => bearsOf(host) ?? Number.POSITIVE_INFINITY
 
 /** Outputs that pull to ground for which a part waits: one a lead, or one where no bridge is there for what wants one. */
 function sinksAsked(wiring: Wiring, part: PartInstance): number {

@@ -160,7 +160,7 @@ export function duplicatePart(plan: Plan, catalog: Catalog, ref: string): Edit[]
   const entry = entryOf(plan.parts, ref)
   const part = catalog.parts.get(entry?.part ?? '')
   if (!entry || !part) return []
-  const addressed = part.options.filter((one) => one.kind === 'i2c-address').map((one) => one.id)
+  const addressed = part.options.filter((one) => differs(part, one)).map((one) => one.id)
   const options = Object.fromEntries(Object.entries(entry.options ?? {}).filter(([id]) => !addressed.includes(id)))
   const { mode, on, title } = entry
   const given: Partial<PlanPart> = {
@@ -172,11 +172,13 @@ export function duplicatePart(plan: Plan, catalog: Catalog, ref: string): Edit[]
   return addParts(plan, catalog, part, 1, given)
 }
 
-/** The first address of a part's straps that no other part of the same kind has. */
+/** An option in which two of a kind have to differ: the address, and the half of a frame in which a microphone speaks. */
+const differs = (part: Part, { id, kind }: Part['options'][number]): boolean =>
+  kind === 'i2c-address' || (id === 'channel' && part.signals.some(({ needs }) => needs === 'i2s.din'))
+
+/** The first address of a part's straps, or half of a frame, that no other part of the same kind has. */
 function freeAddress(plan: Plan, part: Part): Record<string, string | number> | undefined {
-  // A second microphone speaks in the other half.
-  const isSpeaker = part.signals.some(({ needs }) => needs === 'i2s.din')
-  const option = part.options.find((one) => one.kind === 'i2c-address' || (isSpeaker && one.id === 'channel'))
+  const option = part.options.find((one) => differs(part, one))
   if (!option) return undefined
   const taken = new Set(
     Object.values(plan.parts)

@@ -59,21 +59,20 @@ function byCompanions(
   { boards }: Table,
 ): Part | undefined {
   const { found, others, text } = item
-  if (found?.kind !== 'part' || APART.test(text)) return undefined
-  const knobs = items.filter((one) => one.found?.kind === 'part' && one.found.entry.id === KNOB)
+  if (found?.kind !== 'part' || BACKPACK.test(text)) return undefined
+  const knobs = items.filter((one) => one.found?.kind === 'part' && one.found.entry.rheostat)
   const [knob] = knobs
-  if (!knob || knobs.length > 1 || knob.count > 1) return undefined
+  if (knob?.found?.kind !== 'part' || knobs.length > 1 || knob.count > 1) return undefined
+  const { id } = knob.found.entry
   const isSaid = Object.keys(knob.options).length > 0 || /contrast|trim/i.test(knob.text)
   if (!isSaid && boards.some(({ analog }) => analog.length > 0)) return undefined
-  const wants = ({ companions }: Part): boolean => companions.some(({ part }) => part === KNOB)
+  const wants = ({ companions }: Part): boolean => companions.some(({ part }) => part === id)
   if (wants(found.entry)) return undefined
   return others.find((one): one is Part => isPart(one) && one.category === found.entry.category && wants(one))
 }
 
-/** A part that is turned by hand, or once and for all. */
-const KNOB = 'potentiometer'
 /** Words that say that a display brings its own electronics for the bus. */
-const APART = /i2c|iic|twi|backpack|adapter|serial/i
+const BACKPACK = /i2c|iic|twi|backpack|adapter|serial/i
 
 /**
  * What the words name hangs outside of a part and is in no plan: a load cell, a thermocouple. By itself it means the part

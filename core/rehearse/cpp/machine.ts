@@ -62,6 +62,13 @@ export class Machine implements Watch {
   /** The last place that was the program's own. */
   place = 0
 
+  /** Whole steps of a clock that goes on each so many microseconds; it shows the same until the next one. */
+  wholeSteps(since: number, each: number): number {
+    const whole = Math.floor(since / each)
+    this.slack = Math.min(this.slack, (whole + 1) * each - since)
+    return whole
+  }
+
   /** A place, or where the program has called what lies there. */
   own(at: number): number {
     return at < this.ownBelow ? at : this.place

@@ -161,12 +161,7 @@ function clocks({ platform, hardware, machine, chip, t, add, spend }: Calls): vo
   const ulong = t('unsigned long')
   const speed = (): number => chip?.speed() ?? 1
   /** Whole steps of so many microseconds on the board's own clock. */
-  const steps = (each: number): number => {
-    const since = (machine.now - machine.born) * speed()
-    const whole = Math.floor(since / each)
-    machine.slack = Math.min(machine.slack, ((whole + 1) * each - since) / speed())
-    return whole
-  }
+  const steps = (each: number): number => machine.wholeSteps(machine.now - machine.born, each / speed())
   add('millis', [], ulong, (_, at) => {
     spend(costs.clock, at)
     return steps(1000) >>> 0

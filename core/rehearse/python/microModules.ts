@@ -237,8 +237,7 @@ export function microModules(board: PythonBoard, calls: PinCalls, buses: BusClas
   const sinceStart = (): number => machine.now - machine.born
   /** A clock of seconds that goes on in such steps; one of whole seconds gives whole numbers. */
   const seconds = (since: number, step: number): Py => {
-    const whole = Math.floor(since / step)
-    machine.slack = Math.min(machine.slack, (whole + 1) * step - since)
+    const whole = machine.wholeSteps(since, step)
     return step === 1e6 ? whole : new Float((whole * step) / 1e6)
   }
   const time: [string, Py][] = [

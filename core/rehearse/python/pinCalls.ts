@@ -13,10 +13,7 @@ export function pinCalls(board: PythonBoard) {
   /** Reads the clock, which takes its time: in whole steps of so many microseconds. */
   const clock = (step: number): number => {
     wait(costs.call)
-    const since = machine.now - machine.born
-    const whole = Math.floor(since / step)
-    machine.slack = Math.min(machine.slack, (whole + 1) * step - since)
-    return whole
+    return machine.wholeSteps(machine.now - machine.born, step)
   }
   const arg = (args: readonly Py[], named: Named, at: number, name: string): Py => args[at] ?? named.get(name)
   const pinFrom = (value: Py): number => {
