@@ -39,12 +39,14 @@ class Tally implements Verdict {
   }
 }
 
+const NOTHING: Verdict = { points: 0, for: [], against: [] }
+
 /** The part of the judgement that a bus and its controllers play. */
 export function judgeBus(wiring: Wiring, use: SignalUse, host: Host, controller?: string): Verdict {
-  const tally = new Tally()
   const bus = busNeed(use.facts.needs)
   // Of a bus switch or a bridge the lane pays, once.
-  if (!bus || (host.provider && bus.signal !== 'cs')) return tally
+  if (!bus || (host.provider && bus.signal !== 'cs')) return NOTHING
+  const tally = new Tally()
   const sharing = bus.signal === 'cs' ? [] : sharedBus(wiring, use, host)
   if (sharing.length > 0) {
     tally.for.push(`shares the bus with ${sharing.slice(0, 2).join(', ')}${sharing.length > 2 ? ' …' : ''}`)
@@ -295,7 +297,7 @@ function standsBeside({ board, facts }: BoardInstance, pin: string, controller: 
 }
 
 /** A pin that reads volts and is printed with its number alone, where others of the board are printed `A0` and so on. */
-const isOtherwiseCalled = (board: Board, pin: string): boolean => {
+export const isOtherwiseCalled = (board: Board, pin: string): boolean => {
   const printed = printedAsAnalog(board)
   return printed.size > 0 && !printed.has(pin)
 }

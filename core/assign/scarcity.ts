@@ -61,4 +61,8 @@ const busShares = memoIn((board: Board, selects: boolean): ReadonlyMap<string, n
 
 /** What a pin is worth to the buses of its board, from 0 to 1; to a select line only that of other lines counts. */
 export const busWorth = ({ board, pin }: Host, forSelect: boolean): number =>
-  board ? (busShares(board.board, !forSelect).get(pin) ?? 0) : 0
+  board ? busShare(board.board, pin, forSelect) : 0
+
+/** The same of a board by itself. */
+export const busShare = (board: Board, pin: string, forSelect: boolean): number =>
+  busShares(board, !forSelect).get(pin) ?? 0

@@ -7,11 +7,11 @@ import type { BoardInstance, Host, Net, PartInstance, SignalUse, Wiring } from '
 import { slotOf, speakAtOnce } from '../wiring/soundSlots.ts'
 import { blockWords } from './blocks.ts'
 import { hasMixedVolts, pulledTooHigh } from './busVolts.ts'
-import { type Candidate, candidates, hostsFor, likenessOf, together } from './candidates.ts'
+import { type Candidate, hostsFor, likenessOf, together } from './candidates.ts'
 import { costs } from './costs.ts'
-import { type Blocked, judgeBus, judgePin, type Verdict } from './judge.ts'
+import { type Blocked, judgeBus, type Verdict } from './judge.ts'
 import { type Lane, laneAt, lanesOf, type Task } from './lanes.ts'
-import { scarcityOf } from './scarcity.ts'
+import { Verdicts } from './verdicts.ts'
 
 /** One way to carry a line: a pin and its points beyond the hundred that every placed signal costs. */
 export interface Choice {
@@ -35,7 +35,7 @@ class Judged {
   readonly #wiring: Wiring
   readonly #likeness = new Map<SignalUse, number>()
   readonly #likenesses = new Map<string, number>()
-  readonly #pins: Map<Host, Verdict | Blocked>[] = []
+  readonly #verdicts: Verdicts[] = []
   readonly #alone = new Map<string, readonly Choice[]>()
   readonly #onLane = new Map<Lane, (readonly Choice[])[]>()
 
@@ -58,23 +58,25 @@ class Judged {
   /** What the pin itself makes of a signal. */
   pin(use: SignalUse, host: Host): Verdict | Blocked {
     const likeness = this.likenessOf(use)
-    const byHost = this.#pins[likeness] ?? new Map<Host, Verdict | Blocked>()
-    this.#pins[likeness] = byHost
-    const pin = byHost.get(host) ?? judgePin(this.#wiring, use, host, scarcityOf(this.#wiring, use))
-    byHost.set(host, pin)
-    return pin
+    this.#verdicts[likeness] ??= new Verdicts(this.#wiring, use)
+    return (this.#verdicts[likeness] as Verdicts).of(host)
   }
 
   /** Pins of a single signal; the same list for all that are alike. */
   alone(use: SignalUse): readonly Choice[] {
     const key = `${this.likenessOf(use)} ${givesPins(use) ? use.end : ''}`
-    const choices =
-      this.#alone.get(key) ??
-      candidates(this.#wiring, use)
-        .filter((one) => one.blocked === undefined)
-        .map((one) => ({ host: one.host, extra: one.cost - 100 }))
+    const choices = this.#alone.get(key) ?? this.#choices(use)
     this.#alone.set(key, choices)
     return choices
+  }
+
+  #choices(use: SignalUse): readonly Choice[] {
+    return hostsFor(this.#wiring, use)
+      .flatMap((host): Choice[] => {
+        const pin = this.pin(use, host)
+        return 'blocked' in pin ? [] : [{ host, extra: pin.points + judgeBus(this.#wiring, use, host).points }]
+      })
+      .sort((a, b) => a.extra - b.extra)
   }
 
   /** Pins of a bus line on a lane; the same list for all that are alike. */

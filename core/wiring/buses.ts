@@ -5,10 +5,23 @@ import type { Controller } from '../catalog/boardSchema.ts'
 import { type BusKind, busSignals } from '../catalog/common.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from './model.ts'
 
+/** A line of a bus that a signal asks for. */
+interface BusNeed {
+  readonly kind: BusKind
+  readonly signal: string
+}
+
+/** Asked for every pin of every signal: each need is taken apart once. */
+const busNeeds = new Map<string, BusNeed | undefined>()
+
 /** Splits a need such as `i2c.sda`; undefined for plain functions. */
-export function busNeed(need: string): { kind: BusKind; signal: string } | undefined {
+export function busNeed(need: string): BusNeed | undefined {
+  const known = busNeeds.get(need)
+  if (known !== undefined || busNeeds.has(need)) return known
   const dot = need.indexOf('.')
-  return dot < 0 ? undefined : { kind: need.slice(0, dot) as BusKind, signal: need.slice(dot + 1) }
+  const split = dot < 0 ? undefined : { kind: need.slice(0, dot) as BusKind, signal: need.slice(dot + 1) }
+  busNeeds.set(need, split)
+  return split
 }
 
 /** Groups bus signals that share a net into buses and finds the controller that carries each. */

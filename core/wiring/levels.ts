@@ -12,9 +12,11 @@ const ALIKE_VOLTS = 0.35
 export const areAlike = (volts: number, other: number): boolean => Math.abs(volts - other) <= ALIKE_VOLTS
 
 /** Level set of a part's signal: by name, or by the value of an option. */
+const UNKNOWN: Levels = {}
+
 export function levelsOf(use: SignalUse): Levels {
   const { part, options } = use.part
   const named = use.facts.levels
   const name = typeof named === 'object' ? entryOf(named.sets, String(entryOf(options, named.option))) : named
-  return entryOf(part.levels, name ?? '') ?? {}
+  return entryOf(part.levels, name ?? '') ?? UNKNOWN
 }

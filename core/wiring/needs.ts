@@ -1,3 +1,4 @@
+import { memoIn } from '../base/memo.ts'
 import { loadNeeds } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import type { Host, SignalUse } from './model.ts'
@@ -69,16 +70,18 @@ export function meets(
   return use.facts.orElse !== undefined && can(host, use.facts.orElse) ? 'orElse' : undefined
 }
 
-function can(host: Pick<Host, 'functions'>, need: string): boolean {
+function can({ functions }: Pick<Host, 'functions'>, need: string): boolean {
   const bus = busNeed(need)
-  if (!bus) {
-    if (need === 'interrupt') return host.functions.has('interrupt')
-    return host.functions.has(need)
-  }
-  if (bus.kind === 'spi' && bus.signal === 'cs') return host.functions.has('digital-out')
-  for (const name of host.functions) if (name.startsWith(bus.kind) && name.endsWith(`.${bus.signal}`)) return true
-  return false
+  if (!bus) return functions.has(need)
+  return bus.kind === 'spi' && bus.signal === 'cs' ? functions.has('digital-out') : carriesLine(functions, need)
 }
+
+/** True where some controller has a line of this kind among the functions. */
+const carriesLine = memoIn((functions: ReadonlySet<string>, need: string): boolean => {
+  const [kind, signal] = need.split('.') as [string, string]
+  for (const name of functions) if (name.startsWith(kind) && name.endsWith(`.${signal}`)) return true
+  return false
+})
 
 /** True where hardware of the board sends the row of bits that a part asks for, whatever the program does meanwhile. */
 export function isStreamed({ board, functions }: Host, { facts }: SignalUse): boolean {
