@@ -34,8 +34,9 @@ function expectEqual(wiring: Wiring): void {
 }
 
 /** Of everything two that look alike and are not: colours, resistors, chips, what is fed otherwise. */
-const alike = (mcu: string): Short => ({
+const alike = (mcu: string, uses?: string[]): Short => ({
   mcu,
+  ...(uses ? { uses } : {}),
   supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
   parts: {
     RED: led('red'),
@@ -43,10 +44,13 @@ const alike = (mcu: string): Short => ({
     BLUE: led('blue'),
     LOW: led('red'),
     BARE: led('red'),
+    WARM: led('red'),
     R1: ohms(220),
     R2: ohms(220),
     R3: ohms(220),
     R4: ohms(1000),
+    R5: ohms(220),
+    R6: ohms(100),
     MORE: { part: 'mcp23017', options: {} },
     MORE2: 'mcp23017',
     ROW: '74hc595',
@@ -67,7 +71,8 @@ const alike = (mcu: string): Short => ({
   },
   wires:
     'RED.A R1.1, RED2.A R2.1, BLUE.A R3.1, LOW.A R4.1, RED.K MCU.GND, RED2.K MCU.GND, BLUE.K MCU.GND, ' +
-    'LOW.K MCU.GND, PACK.- MCU.GND, MORE2.VDD PACK.+, MORE2.VSS PACK.-',
+    'LOW.K MCU.GND, PACK.- MCU.GND, MORE2.VDD PACK.+, MORE2.VSS PACK.-, ' +
+    'ROUND.COM MORE.GPA0, WARM.A R5.1, WARM.K MCU.GND, R5.2 R6.1, R6.2 PACK.+',
 })
 
 describe('verdicts shared between pins and signals are those of each by itself', () => {
@@ -76,6 +81,15 @@ describe('verdicts shared between pins and signals are those of each by itself',
       const wiring = wiringOf(alike(mcu))
       expectEqual(wiring)
       expectEqual(prepare(wiring).wiring)
+      // With all that is on the board in use.
+      expectEqual(
+        wiringOf(
+          alike(
+            mcu,
+            catalog.boards.get(mcu)!.features.map(({ id }) => id),
+          ),
+        ),
+      )
     })
   it('for the kits of an experienced maker', () => {
     for (const kit of kits) {
