@@ -3,7 +3,7 @@ import type { Filling, Fillings } from './fillings.ts'
 import type { Lane, Task } from './lanes.ts'
 import { Matching, type Row } from './matching.ts'
 import type { PinTable } from './pinTable.ts'
-import { type Claim, NO_PIN, type SearchProblem } from './searchProblem.ts'
+import { NO_PIN, type SearchProblem } from './searchProblem.ts'
 
 /**
  * A price for each pin, and with it a bound: what lines cost when each takes its cheapest pin and pays the price of it,
@@ -18,24 +18,19 @@ export class Prices {
   /** Least points of the single signals, less all prices. */
   readonly base: number
 
-  constructor(values: Float64Array, pins: PinTable, singles: readonly Claim[]) {
+  constructor(values: Float64Array, pins: PinTable) {
     this.#values = values
     this.#pins = pins
-    const held = pins.capacity().reduce((sum, room, column) => sum + room * (values[column] as number), 0)
-    const known = new Map<Row, number>()
-    this.base = -held
-    for (const line of singles) {
-      const row = pins.row(line)
-      const least = known.get(row) ?? this.#least(row)
-      known.set(row, least)
-      this.base += least
-    }
+    const held = pins.capacity.reduce((sum, room, column) => sum + room * (values[column] as number), 0)
+    this.base = pins.singleRows.reduce((sum, { row, times }) => sum + times * this.#least(row), -held)
   }
 
   #least({ costs, none }: Row): number {
     let least = none
-    for (let column = 0; column < costs.length; column += 1)
-      least = Math.min(least, (costs[column] as number) + (this.#values[column] as number))
+    for (let column = 0; column < costs.length; column += 1) {
+      const points = (costs[column] as number) + (this.#values[column] as number)
+      if (points < least) least = points
+    }
     return least
   }
 
@@ -90,6 +85,8 @@ interface Family {
 interface Marked {
   readonly mark: string
   readonly tasks: readonly number[]
+  /** One of each kind of them. */
+  readonly kinds: readonly number[]
   readonly loss: number
   readonly reach: readonly Lane[]
 }
@@ -99,8 +96,25 @@ interface Ahead {
   readonly tasks: readonly number[]
   /** Points of those that no lane takes. */
   readonly lost: number
+  /** One of each kind of those that nothing keeps off any lane. */
   readonly alone: readonly number[]
   readonly marked: readonly Marked[]
+}
+
+/** What is ahead of a division, whatever the pins cost. */
+export interface Outlook {
+  /** Points of tasks that no lane is left for. */
+  readonly lost: number
+  /** Tasks that each take one of the lanes left. */
+  readonly apart: readonly { readonly key: string; readonly tasks: readonly number[]; readonly free: readonly Lane[] }[]
+  /** By family of tasks that can share: what must be opened for some of them. */
+  readonly shared: readonly {
+    /** Tasks of which each must have a lane, and whether one that it could go to is open. */
+    readonly each: readonly { readonly at: number; readonly isAnyOpen: boolean }[]
+    /** So many of these closed lanes must be opened for a group. */
+    readonly groups: readonly { readonly of: Marked; readonly closed: readonly Lane[]; readonly more: number }[]
+  }[]
+  readonly isOpen: (lane: Lane) => boolean
 }
 
 /** What tasks must pay that no lane has been chosen for yet. */
@@ -111,6 +125,8 @@ export class Coming {
   readonly #openings: readonly ReadonlyMap<Lane, Filling>[]
   /** By task: one of its lanes is wired already. */
   readonly #isGiven: readonly boolean[]
+  /** By task: the first one that could open the same lanes at the same cost. */
+  readonly #alike: readonly number[]
   readonly #marks: readonly (string | undefined)[]
   readonly #markOf: ReadonlyMap<Task, string | undefined>
 
@@ -126,6 +142,14 @@ export class Coming {
         ),
     )
     this.#isGiven = this.#openings.map((openings) => [...openings.keys()].some(({ given }) => given.size > 0))
+    const first = new Map<string, number>()
+    this.#alike = this.#openings.map((openings, at) => {
+      const shapes = [...openings.values()].map(({ index, shape }) => `${index} ${shape}`)
+      const key = [this.#loss(at), ...shapes].join('; ')
+      const before = first.get(key) ?? at
+      first.set(key, before)
+      return before
+    })
     this.#marks = problem.tasks.map((task) => markOf(problem, task))
     this.#markOf = new Map(problem.tasks.map((task, at) => [task, this.#marks[at]]))
     const families = new Map<string, Family & { tasks: number[] }>()
@@ -143,13 +167,56 @@ export class Coming {
     this.#families = [...families.values()]
   }
 
-  /** Least points of the tasks from a position on, lost ones included. */
-  least(prices: Prices, from: number, division: readonly Filling[]): number {
-    let sum = 0
+  /** What is ahead of a division from a position of the search on. */
+  outlook(from: number, division: readonly Filling[]): Outlook {
+    const fillingOn = new Map(division.map((one) => [one.lane, one]))
+    const isOpen = (lane: Lane): boolean => lane.given.size > 0 || fillingOn.has(lane)
+    let lost = 0
+    const apart: Outlook['apart'][number][] = []
+    const shared: Outlook['shared'][number][] = []
     for (const family of this.#families) {
       const ahead = this.#aheadOf(family, from)
       if (ahead.tasks.length === 0) continue
-      sum += family.apart ? this.#apart(prices, family, ahead.tasks, division) : this.#shared(prices, ahead, division)
+      if (family.apart) {
+        const free = family.lanes.filter((lane) => !fillingOn.has(lane))
+        const key = `${family.key} ${ahead.tasks.length} ${free.map((lane) => lane.key).join(' ')}`
+        apart.push({ key, tasks: ahead.tasks, free })
+        continue
+      }
+      const must = [...ahead.alone]
+      const groups: Outlook['shared'][number]['groups'][number][] = []
+      lost += ahead.lost
+      for (const one of ahead.marked) {
+        const bears = (lane: Lane): boolean =>
+          fillingOn.get(lane)?.tasks.some((task) => this.#markOf.get(task) === one.mark) ?? false
+        const left = one.reach.filter((lane) => !bears(lane))
+        const placed = Math.min(one.tasks.length, left.length)
+        lost += (one.tasks.length - placed) * one.loss
+        if (placed === one.tasks.length) must.push(...one.kinds)
+        const closed = left.filter((lane) => !isOpen(lane))
+        const more = placed - (left.length - closed.length)
+        if (more > 0) groups.push({ of: one, closed, more })
+      }
+      const each = must.map((at) => ({ at, isAnyOpen: this.#isAnyOpen(at, division) }))
+      shared.push({ each, groups })
+    }
+    return { lost, apart, shared, isOpen }
+  }
+
+  #isAnyOpen(at: number, division: readonly Filling[]): boolean {
+    return this.#isGiven[at] === true || division.some(({ lane }) => this.#openings[at]?.has(lane))
+  }
+
+  /** Least points of the tasks ahead, lost ones included. */
+  least(prices: Prices, { lost, apart, shared, isOpen }: Outlook): number {
+    let sum = lost
+    for (const one of apart) sum += this.#apart(prices, one)
+    // Of what must be opened for one of them the dearest is paid.
+    for (const { each, groups } of shared) {
+      let opened = 0
+      for (const { at, isAnyOpen } of each) opened = Math.max(opened, this.#openingOf(prices, at, isAnyOpen, isOpen))
+      for (const group of groups) opened = Math.max(opened, this.#openingAll(prices, group))
+      sum += opened
     }
     return sum
   }
@@ -173,13 +240,18 @@ export class Coming {
       else if (mark === undefined) alone.push(at)
       else marked.set(mark, [...(marked.get(mark) ?? []), at])
     }
+    const kindsOf = (some: readonly number[]): number[] => {
+      const seen = new Set<number | undefined>()
+      return some.filter((at) => !seen.has(this.#alike[at]) && seen.add(this.#alike[at]))
+    }
     return {
       tasks,
       lost,
-      alone,
+      alone: kindsOf(alone),
       marked: [...marked].map(([mark, group]) => ({
         mark,
         tasks: group,
+        kinds: kindsOf(group),
         loss: Math.min(...group.map(this.#loss)),
         reach: lanes.filter((lane) => group.some((at) => this.#openings[at]?.has(lane))),
       })),
@@ -189,10 +261,8 @@ export class Coming {
   #loss = (at: number): number => (this.#tasks[at]?.uses.length ?? 1) * NO_PIN
 
   /** Each takes a lane of its own: a matching of tasks to lanes. */
-  #apart(prices: Prices, { key, lanes }: Family, tasks: readonly number[], division: readonly Filling[]): number {
-    const taken = new Set(division.map((one) => one.lane))
-    const free = lanes.filter((lane) => !taken.has(lane))
-    return prices.kept(`${key} ${tasks.length} ${free.map((lane) => lane.key).join(' ')}`, () => {
+  #apart(prices: Prices, { key, tasks, free }: Outlook['apart'][number]): number {
+    return prices.kept(key, () => {
       const matching = Matching.empty(free.map(() => 1))
       for (const at of tasks) {
         const costs = Float64Array.from(free, (lane) => {
@@ -205,46 +275,26 @@ export class Coming {
     })
   }
 
-  /**
-   * Tasks that can share: those without a lane are lost; of those that keep each other off, as many as there are lanes
-   * too few; and the dearest of what must be opened for one of them is paid.
-   */
-  #shared(prices: Prices, ahead: Ahead, division: readonly Filling[]): number {
-    const isOpen = (lane: Lane): boolean => lane.given.size > 0 || division.some((one) => one.lane === lane)
-    let { lost } = ahead
-    let opened = 0
-    for (const { mark, tasks: group, loss, reach } of ahead.marked) {
-      const bears = (lane: Lane): boolean =>
-        division.some((one) => one.lane === lane && one.tasks.some((task) => this.#markOf.get(task) === mark))
-      const left = reach.filter((lane) => !bears(lane))
-      const placed = Math.min(group.length, left.length)
-      lost += (group.length - placed) * loss
-      if (placed === group.length)
-        for (const at of group) opened = Math.max(opened, this.#openingOf(prices, at, division))
-      const closed = left.filter((lane) => !isOpen(lane))
-      const more = placed - (left.length - closed.length)
-      if (more <= 0) continue
-      const costs = closed
-        .map((lane) =>
-          prices.keptOn(group, lane, () =>
-            group.reduce((least, at) => {
-              const opening = this.#openings[at]?.get(lane)
-              return opening ? Math.min(least, prices.of(opening)) : least
-            }, loss),
-          ),
-        )
-        .sort((a, b) => a - b)
-      opened = Math.max(
-        opened,
-        costs.slice(0, more).reduce((sum, one) => sum + one, 0),
-      )
-    }
-    for (const at of ahead.alone) opened = Math.max(opened, this.#openingOf(prices, at, division))
-    return lost + opened
+  /** Of tasks that keep each other off as many need a lane of their own as are open too few. */
+  #openingAll(prices: Prices, { of, closed, more }: Outlook['shared'][number]['groups'][number]): number {
+    const costs = closed.map((lane) =>
+      prices.keptOn(of.tasks, lane, () =>
+        of.tasks.reduce((least, at) => {
+          const opening = this.#openings[at]?.get(lane)
+          return opening ? Math.min(least, prices.of(opening)) : least
+        }, of.loss),
+      ),
+    )
+    if (more >= costs.length) return costs.reduce((sum, one) => sum + one, 0)
+    if (more === 1) return Math.min(...costs)
+    return costs
+      .sort((a, b) => a - b)
+      .slice(0, more)
+      .reduce((sum, one) => sum + one, 0)
   }
 
   /** Least points of the lane that a task must have: nothing on one that is open already. */
-  #openingOf(prices: Prices, at: number, division: readonly Filling[]): number {
+  #openingOf(prices: Prices, at: number, isAnyOpen: boolean, isOpen: (lane: Lane) => boolean): number {
     const openings = this.#openings[at] as ReadonlyMap<Lane, Filling>
     const loss = this.#loss(at)
     // Whatever is open: no lane is cheaper than the cheapest of all.
@@ -253,16 +303,10 @@ export class Coming {
       for (const filling of openings.values()) points = Math.min(points, prices.of(filling))
       return points
     })
-    if (least <= 0) {
-      let points = loss
-      for (const [lane, filling] of openings) {
-        const isOpen = lane.given.size > 0 || division.some((one) => one.lane === lane)
-        points = Math.min(points, isOpen ? 0 : prices.of(filling))
-      }
-      return points
-    }
-    const isAnyOpen = division.some(({ lane }) => openings.has(lane)) || this.#isGiven[at] === true
-    return isAnyOpen ? 0 : least
+    if (least > 0) return isAnyOpen ? 0 : least
+    let points = loss
+    for (const [lane, filling] of openings) points = Math.min(points, isOpen(lane) ? 0 : prices.of(filling))
+    return points
   }
 }
 

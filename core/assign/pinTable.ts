@@ -26,12 +26,23 @@ export class PinTable {
   readonly #shapeIds = new Map<string, number>()
   readonly #singles: readonly Claim[]
   readonly #base: Matching
+  /** How many lines each column takes. */
+  readonly capacity: readonly number[]
+  /** Rows of the single signals, and how many signals each is the row of. */
+  readonly singleRows: readonly { readonly row: Row; readonly times: number }[]
 
   constructor(problem: SearchProblem) {
     this.#singles = problem.singles
     this.#findColumns(everyChoice(problem), [...problem.wiring.hosts.values()])
-    this.#base = Matching.empty(this.capacity())
-    for (const line of problem.singles) this.#base.add(this.row(line))
+    this.capacity = this.#hosts.map((hosts) => hosts.length)
+    this.#base = Matching.empty(this.capacity)
+    const times = new Map<Row, number>()
+    for (const line of problem.singles) {
+      const row = this.row(line)
+      times.set(row, (times.get(row) ?? 0) + 1)
+      this.#base.add(row)
+    }
+    this.singleRows = [...times].map(([row, count]) => ({ row, times: count }))
   }
 
   #findColumns(all: ReadonlySet<readonly Choice[]>, hosts: readonly Host[]): void {
@@ -51,11 +62,6 @@ export class PinTable {
       this.#columnOf.set(host, column)
       this.#hosts[column]?.push(host)
     }
-  }
-
-  /** How many lines each column takes. */
-  capacity(): number[] {
-    return this.#hosts.map((hosts) => hosts.length)
   }
 
   row(line: Claim): Row {
@@ -88,7 +94,7 @@ export class PinTable {
 
   /** The same for changed single signals. */
   matchAll(lines: readonly Claim[]): Matched {
-    return this.#matched(Matching.empty(this.capacity()), lines, lines)
+    return this.#matched(Matching.empty(this.capacity), lines, lines)
   }
 
   #matched(matching: Matching, add: readonly Claim[], lines: readonly Claim[]): Matched {

@@ -1,7 +1,7 @@
 import { takesInGroup } from '../catalog/boardFacts.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, PartInstance, SignalUse } from '../wiring/model.ts'
-import { Coming, Prices } from './bounds.ts'
+import { Coming, type Outlook, Prices } from './bounds.ts'
 import { Clashes } from './clashes.ts'
 import { type Filling, Fillings } from './fillings.ts'
 import type { Lane, Task } from './lanes.ts'
@@ -26,10 +26,25 @@ export interface Found {
   readonly steps: number
 }
 
-/** Two price lists that prove the matching of a division. */
-interface Priced {
+/** A division matched, and two price lists that prove it. */
+class Priced {
+  readonly division: readonly Filling[]
+  readonly matched: Matched
   readonly low: Prices
-  readonly high: Prices
+  readonly #pins: PinTable
+  #high: Prices | undefined
+
+  constructor(division: readonly Filling[], pins: PinTable) {
+    this.division = division
+    this.matched = pins.match(division.flatMap((one) => one.lines))
+    this.low = new Prices(this.matched.matching.prices(), pins)
+    this.#pins = pins
+  }
+
+  get high(): Prices {
+    this.#high ??= new Prices(this.matched.matching.highPrices(), this.#pins)
+    return this.#high
+  }
 }
 
 /** Steps after which the search gives up proving. */
@@ -77,29 +92,21 @@ function searchOn(
   let steps = 0
   let stopped = false
 
-  const matchOf = (division: readonly Filling[]): Matched => pins.match(division.flatMap((one) => one.lines))
   /** Prices of pins with single signals and the lines of a division matched together; the same for equal shapes. */
   const pricesOf = (division: readonly Filling[]): Priced => {
     const key = division
       .map((one) => one.shape)
       .sort()
       .join(', ')
-    let known = priced.get(key)
-    if (!known) {
-      const { matching } = matchOf(division)
-      known = {
-        low: new Prices(matching.prices(), pins, problem.singles),
-        high: new Prices(matching.highPrices(), pins, problem.singles),
-      }
-      priced.set(key, known)
-    }
+    const known = priced.get(key) ?? new Priced(division, pins)
+    priced.set(key, known)
     return known
   }
   const first = pricesOf([])
   const priceLists = [first.low, first.high]
   const limit = (): number => (best?.extra ?? enough ?? Number.POSITIVE_INFINITY) - SLACK
-  const boundBy = (prices: Prices, depth: number, division: readonly Filling[]): number =>
-    division.reduce((sum, one) => sum + prices.of(one), prices.base) + coming.least(prices, depth, division)
+  const boundBy = (prices: Prices, outlook: Outlook, division: readonly Filling[]): number =>
+    division.reduce((sum, one) => sum + prices.of(one), prices.base) + coming.least(prices, outlook)
 
   const sameAsBefore = twins(problem, fillings)
   const profile = profiles(problem, fillings)
@@ -120,7 +127,15 @@ function searchOn(
       return
     }
     const lost = dropped.reduce((sum, task) => sum + task.uses.length * NO_PIN, 0)
-    for (const prices of priceLists) if (boundBy(prices, depth, division) + lost >= limit()) return
+    const most = limit()
+    const outlook = coming.outlook(depth, division)
+    for (const [at, prices] of priceLists.entries())
+      if (boundBy(prices, outlook, division) + lost >= most) {
+        // What proved this much is likely to prove what comes next.
+        priceLists.splice(at, 1)
+        priceLists.unshift(prices)
+        return
+      }
     // What is ahead depends on shapes and on what can still clash, not on which part lies where.
     const state = `${depth} ${division
       .map((one) => `${one.index} ${one.shape} ${traceOf(one, depth)}`)
@@ -128,15 +143,18 @@ function searchOn(
       .join(' | ')}`
     if ((visited.get(state) ?? Number.POSITIVE_INFINITY) <= lost) return
     visited.set(state, lost)
-    const { low, high } = pricesOf(division)
-    for (const prices of [low, high]) if (boundBy(prices, depth, division) + lost >= limit()) return
+    const matched = pricesOf(division)
+    if (boundBy(matched.low, outlook, division) + lost >= most) return
+    if (boundBy(matched.high, outlook, division) + lost >= most) return
     const task = tasks[depth]
     if (!task) {
-      const answer = settle(problem, pins, clashes, division, dropped, matchOf(division), limit())
+      // Of equal shape is not the same: the lines are those of other parts.
+      const own = matched.division === division ? matched : new Priced(division, pins)
+      const answer = settle(problem, pins, clashes, division, dropped, own.matched, most)
       if (!answer) return
       best = answer
       stopped ||= enough !== undefined
-      priceLists.unshift(low, high)
+      priceLists.unshift(matched.low, matched.high)
       priceLists.splice(MOST_PRICES)
       return
     }
@@ -147,17 +165,18 @@ function searchOn(
       return
     }
     const least = before ? (division.find((one) => one.tasks.includes(before))?.index ?? 0) : 0
-    for (const next of waysOf(problem, fillings, low, profile, task, division))
+    for (const next of waysOf(problem, fillings, matched.low, profile, task, division))
       if ((next.at(-1) as Filling).index >= least) descend(depth + 1, next, dropped)
     descend(depth + 1, division, [...dropped, task])
   }
-  const floor = Math.max(...priceLists.map((one) => boundBy(one, 0, [])))
+  const all = coming.outlook(0, [])
+  const floor = Math.max(...priceLists.map((one) => boundBy(one, all, [])))
   descend(0, [], [])
   const answer = best ?? nothingOf(problem)
   const proven = !stopped && !clashes.gaveUp
   const bound = proven
     ? answer.extra
-    : Math.min(answer.extra, Math.max(...priceLists.map((one) => boundBy(one, 0, [])), floor))
+    : Math.min(answer.extra, Math.max(...priceLists.map((one) => boundBy(one, all, [])), floor))
   return { best: answer, bound, proven, steps }
 }
 
