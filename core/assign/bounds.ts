@@ -179,7 +179,8 @@ export class Coming {
       if (ahead.tasks.length === 0) continue
       if (family.apart) {
         const free = family.lanes.filter((lane) => !fillingOn.has(lane))
-        const key = `${family.key} ${ahead.tasks.length} ${free.map((lane) => lane.key).join(' ')}`
+        const taken = family.lanes.map((lane) => (fillingOn.has(lane) ? 1 : 0)).join('')
+        const key = `${family.key} ${ahead.tasks.length} ${taken}`
         apart.push({ key, tasks: ahead.tasks, free })
         continue
       }

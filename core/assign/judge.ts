@@ -1,6 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { memo, memoIn } from '../base/memo.ts'
-import type { PinFacts } from '../catalog/boardFacts.ts'
+import type { BoardFacts, PinFacts } from '../catalog/boardFacts.ts'
 import type { Board, Caution, Controller } from '../catalog/boardSchema.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
@@ -250,27 +250,29 @@ interface Reached {
 }
 
 /** Controllers of the board that reach this pin with the signal, preferred first; or only the one that is asked for. */
-function controllersFor(host: Host, use: SignalUse, only: string | undefined): Reached[] {
-  const need = busNeed(use.facts.needs)
-  const board = host.board
-  if (!need || !board) return []
-  const pin = host.pin
-  return board.board.controllers
+const controllersFor = ({ board, pin }: Host, use: SignalUse, only: string | undefined): readonly Reached[] =>
+  board && busNeed(use.facts.needs) ? reaching(board.facts, `${pin} ${use.facts.needs} ${only ?? ''}`) : []
+
+/** Controllers by pin, need and the one that is asked for, such as `GP4 i2c.sda i2c0`; the same for every plan. */
+const reaching = memoIn((facts: BoardFacts, asked: string): readonly Reached[] => {
+  const [pin = '', needs = '', only = ''] = asked.split(' ')
+  const need = busNeed(needs)
+  if (!need) return []
+  const { board } = facts
+  const functions = facts.pin(pin)?.functions
+  return board.controllers
     .filter(
-      (one) =>
-        one.kind === need.kind &&
-        (only === undefined || one.id === only) &&
-        host.functions.has(`${one.id}.${need.signal}`),
+      (one) => one.kind === need.kind && (only === '' || one.id === only) && functions?.has(`${one.id}.${need.signal}`),
     )
     .map((one) => {
       const fixed = one.pins?.[need.signal]?.includes(pin) ?? false
-      const usual = usualPins(board.board, one)?.[need.signal]
+      const usual = usualPins(board, one)?.[need.signal]
       const preferred = usual === undefined ? fixed : usual === pin
       return {
         id: one.id,
         rank: one.rank,
         preferred,
-        only: usual !== undefined || one.pins?.[need.signal]?.length === 1 || standsBeside(board, pin, one),
+        only: usual !== undefined || one.pins?.[need.signal]?.length === 1 || standsBeside(facts, pin, one),
         later: need.signal === 'cs' && usual === undefined ? Math.max(0, one.pins?.cs?.indexOf(pin) ?? 0) : 0,
         away: preferred ? 0 : one.matrix !== undefined ? costs.away : usual !== undefined ? costs.unusual : 0,
         why: preferred
@@ -281,12 +283,12 @@ function controllersFor(host: Host, use: SignalUse, only: string | undefined): R
       }
     })
     .sort((a, b) => Number(b.preferred) - Number(a.preferred) || a.rank - b.rank)
-}
+})
 
 /** A post beside those that programs take for the lines of a controller. */
-function standsBeside({ board, facts }: BoardInstance, pin: string, controller: Controller): boolean {
+function standsBeside(facts: BoardFacts, pin: string, controller: Controller): boolean {
   const own = facts.pin(pin)
-  return Object.values(usualPins(board, controller) ?? {}).some((line) => {
+  return Object.values(usualPins(facts.board, controller) ?? {}).some((line) => {
     const other = facts.pin(line)
     return (
       own !== undefined &&

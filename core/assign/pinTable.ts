@@ -46,19 +46,34 @@ export class PinTable {
   }
 
   #findColumns(all: ReadonlySet<readonly Choice[]>, hosts: readonly Host[]): void {
-    const marks = new Map<Host, string>()
+    // Pins of expanders fall apart list by list, where one is in it and the other is not, or at other points.
+    const kinds = new Map<Host, number>()
     let number = 0
     for (const choices of all) {
-      number += 1
-      for (const { host, extra } of choices)
-        marks.set(host, host.board ? host.end : `${marks.get(host) ?? ''}${number} ${extra}, `)
+      const split = new Map<number, Map<number, number>>()
+      for (const { host, extra } of choices) {
+        if (host.board) {
+          kinds.set(host, -1)
+          continue
+        }
+        const kind = kinds.get(host) ?? 0
+        const byPoints = split.get(kind) ?? new Map<number, number>()
+        split.set(kind, byPoints)
+        let next = byPoints.get(extra)
+        if (next === undefined) {
+          number += 1
+          next = number
+          byPoints.set(extra, next)
+        }
+        kinds.set(host, next)
+      }
     }
-    const byMark = new Map<string, number>()
+    const byKind = new Map<number, number>()
     for (const host of hosts) {
-      const mark = marks.get(host)
-      if (mark === undefined) continue
-      const column = byMark.get(mark) ?? this.#hosts.push([]) - 1
-      byMark.set(mark, column)
+      const kind = kinds.get(host)
+      if (kind === undefined) continue
+      const column = (host.board ? undefined : byKind.get(kind)) ?? this.#hosts.push([]) - 1
+      if (!host.board) byKind.set(kind, column)
       this.#columnOf.set(host, column)
       this.#hosts[column]?.push(host)
     }
@@ -90,6 +105,11 @@ export class PinTable {
   /** Pins for the single signals, which are matched once, and these lines together. */
   match(lines: readonly Claim[]): Matched {
     return this.#matched(this.#base.copy(), lines, [...this.#singles, ...lines])
+  }
+
+  /** Pins for what was matched, and these lines besides. */
+  matchMore({ lines, matching }: Matched, more: readonly Claim[]): Matched {
+    return this.#matched(matching.copy(), more, [...lines, ...more])
   }
 
   /** The same for changed single signals. */

@@ -34,9 +34,16 @@ class Priced {
   readonly #pins: PinTable
   #high: Prices | undefined
 
-  constructor(division: readonly Filling[], pins: PinTable) {
+  /** With the one before it, where it is that one with one more filling. */
+  constructor(division: readonly Filling[], pins: PinTable, before?: Priced) {
     this.division = division
-    this.matched = pins.match(division.flatMap((one) => one.lines))
+    const last = division.at(-1)
+    const isOneMore =
+      before?.division.length === division.length - 1 && before.division.every((one, at) => one === division[at])
+    this.matched =
+      before && last && isOneMore
+        ? pins.matchMore(before.matched, last.lines)
+        : pins.match(division.flatMap((one) => one.lines))
     this.low = new Prices(this.matched.matching.prices(), pins)
     this.#pins = pins
   }
@@ -93,12 +100,12 @@ function searchOn(
   let stopped = false
 
   /** Prices of pins with single signals and the lines of a division matched together; the same for equal shapes. */
-  const pricesOf = (division: readonly Filling[]): Priced => {
+  const pricesOf = (division: readonly Filling[], before?: Priced): Priced => {
     const key = division
       .map((one) => one.shape)
       .sort()
       .join(', ')
-    const known = priced.get(key) ?? new Priced(division, pins)
+    const known = priced.get(key) ?? new Priced(division, pins, before)
     priced.set(key, known)
     return known
   }
@@ -119,7 +126,7 @@ function searchOn(
     return known[depth] as string
   }
 
-  const descend = (depth: number, division: readonly Filling[], dropped: readonly Task[]): void => {
+  const descend = (depth: number, division: readonly Filling[], dropped: readonly Task[], above: Priced): void => {
     if (stopped) return
     steps += 1
     if (steps > MOST_STEPS || (steps % 32 === 0 && shouldStop?.(steps) === true)) {
@@ -143,7 +150,7 @@ function searchOn(
       .join(' | ')}`
     if ((visited.get(state) ?? Number.POSITIVE_INFINITY) <= lost) return
     visited.set(state, lost)
-    const matched = pricesOf(division)
+    const matched = pricesOf(division, above)
     if (boundBy(matched.low, outlook, division) + lost >= most) return
     if (boundBy(matched.high, outlook, division) + lost >= most) return
     const task = tasks[depth]
@@ -161,17 +168,17 @@ function searchOn(
     // Of parts that are alike the earlier ones are placed first, on the earlier lanes.
     const before = sameAsBefore[depth] ? (tasks[depth - 1] as Task) : undefined
     if (before && dropped.includes(before)) {
-      descend(depth + 1, division, [...dropped, task])
+      descend(depth + 1, division, [...dropped, task], matched)
       return
     }
     const least = before ? (division.find((one) => one.tasks.includes(before))?.index ?? 0) : 0
     for (const next of waysOf(problem, fillings, matched.low, profile, task, division))
-      if ((next.at(-1) as Filling).index >= least) descend(depth + 1, next, dropped)
-    descend(depth + 1, division, [...dropped, task])
+      if ((next.at(-1) as Filling).index >= least) descend(depth + 1, next, dropped, matched)
+    descend(depth + 1, division, [...dropped, task], matched)
   }
   const all = coming.outlook(0, [])
   const floor = Math.max(...priceLists.map((one) => boundBy(one, all, [])))
-  descend(0, [], [])
+  descend(0, [], [], first)
   const answer = best ?? nothingOf(problem)
   const proven = !stopped && !clashes.gaveUp
   const bound = proven

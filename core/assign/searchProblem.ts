@@ -71,12 +71,12 @@ class Judged {
   }
 
   #choices(use: SignalUse): readonly Choice[] {
-    return hostsFor(this.#wiring, use)
-      .flatMap((host): Choice[] => {
-        const pin = this.pin(use, host)
-        return 'blocked' in pin ? [] : [{ host, extra: pin.points + judgeBus(this.#wiring, use, host).points }]
-      })
-      .sort((a, b) => a.extra - b.extra)
+    const choices: Choice[] = []
+    for (const host of hostsFor(this.#wiring, use)) {
+      const pin = this.pin(use, host)
+      if (!('blocked' in pin)) choices.push({ host, extra: pin.points + judgeBus(this.#wiring, use, host).points })
+    }
+    return choices.sort((a, b) => a.extra - b.extra)
   }
 
   /** Pins of a bus line on a lane; the same list for all that are alike. */
