@@ -1,6 +1,5 @@
 import { memo } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
-import { activeCautions } from '../wiring/availability.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { serialLines, serialRole, switchesLoad } from '../wiring/needs.ts'
@@ -141,7 +140,7 @@ function boardLinks(wiring: Wiring, network: LineNetwork): DrivenLine[] {
   // Of a wiring that was cut down only what a change touched is asked for, but a bus shows by both its lines.
   const near = new Set(wiring.nets)
   return joined.flatMap(({ driver, receiver, from, to }): DrivenLine[] => {
-    if (!near.has(from) || onlyHears(driver, receiver)) return []
+    if (!near.has(from) || onlyHears(driver, receiver) || isHeardBy(driver, receiver, joined)) return []
     const resting = network.pulled(to)
     const line = busLine(driver, receiver)
     const bus =
@@ -181,15 +180,34 @@ const isOther = (line: 'sda' | 'scl', { driver, receiver }: { driver: Host; rece
 
 /**
  * True for a pin that a board has as the receiver of a serial port, joined with a pin that can be a transmitter: it never
- * drives that line. A receiver that USB serial shares does, by the converter behind it.
+ * drives that line. The converter of USB that shares some receivers sits behind its own resistor, and is said elsewhere.
  */
 const onlyHears = (driver: Host, receiver: Host): boolean => {
   const [own, other] = [serialLines(driver), serialLines(receiver)]
   return (
     own.length > 0 &&
     own.every(({ line }) => line === 'rx') &&
-    (other.length > 0 ? other.some(({ line }) => line === 'tx') : serialRole(receiver, 'tx')) &&
-    !activeCautions(driver).some(({ id }) => id === 'usb-serial')
+    (other.length > 0 ? other.some(({ line }) => line === 'tx') : serialRole(receiver, 'tx'))
+  )
+}
+
+/**
+ * True for a pin without a serial port of its own that is joined with the transmitter of one whose receiver is joined with
+ * the same board: its program reads that port by software, so it drives the other line.
+ */
+const isHeardBy = (
+  driver: Host,
+  receiver: Host,
+  joined: readonly { readonly driver: Host; readonly receiver: Host }[],
+): boolean => {
+  if (serialLines(driver).length > 0) return false
+  const ports = serialLines(receiver).flatMap(({ line, port }) => (line === 'tx' ? [port] : []))
+  return joined.some(
+    (one) =>
+      one.driver.ref === driver.ref &&
+      one.driver !== driver &&
+      one.receiver.ref === receiver.ref &&
+      serialLines(one.receiver).some(({ line, port }) => line === 'rx' && ports.includes(port)),
   )
 }
 

@@ -3,7 +3,7 @@ import { isCell } from '../circuit/reach.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
 import { CELL_VOLTS, cellPlaceOf } from '../wiring/cellPlaces.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { Source, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { takeOut } from './mend.ts'
 
@@ -16,10 +16,7 @@ export function sayCellVolts(wiring: Wiring, report: (one: Report) => void): voi
   for (const part of wiring.parts) {
     const place = cellPlaceOf(part)
     if (!place) continue
-    const net = wiring.netOf(place.plus)
-    // A switch may lie between the two.
-    const behind = railsBehindContacts(circuitOf(wiring), net).flatMap(({ rail }) => rail.source ?? [])
-    const source = [...net.sources, ...behind].find(
+    const source = sourcesAt(wiring, place.plus).find(
       ({ ref, volts }) => ref !== part.ref && (volts < CELL_VOLTS.least || volts > CELL_VOLTS.most),
     )
     if (!source) continue
@@ -39,6 +36,13 @@ export function sayCellVolts(wiring: Wiring, report: (one: Report) => void): voi
   }
 }
 
+/** Sources that hold an end, also where a switch lies between. */
+const sourcesAt = (wiring: Wiring, end: string): Source[] => {
+  const net = wiring.netOf(end)
+  const behind = railsBehindContacts(circuitOf(wiring), net).flatMap(({ rail }) => rail.source ?? [])
+  return [...net.sources, ...behind]
+}
+
 export const cellTurnedMessages = {
   cellTurned: 'A cell is the wrong way round at {part}: its plus {end} lies on {minus}.',
 }
@@ -47,7 +51,7 @@ export const cellTurnedMessages = {
 export function sayCellTurned(wiring: Wiring, report: (one: Report) => void): void {
   for (const part of wiring.parts) {
     const { minus } = cellPlaceOf(part) ?? {}
-    const [source] = minus === undefined ? [] : wiring.netOf(minus).sources
+    const [source] = minus === undefined ? [] : sourcesAt(wiring, minus)
     if (minus === undefined || !source) continue
     report({
       severity: 'fault',

@@ -18,6 +18,17 @@ const divided = (value: number) => ({
 
 testRule(levelDamage, {
   valid: [
+    {
+      title: 'a receiver that the USB converter of its board holds high through its own resistor',
+      boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
+      wires: 'A.GPIO14 B.0, A.GND B.GND',
+    },
+    {
+      title: 'a serial port read by software, with a divider where 5 V arrive',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'pico' } },
+      parts: { R: ohms(1000), S: ohms(2000) },
+      wires: 'A.GND B.GND, A.D11 R.1, R.2 B.GP1, S.1 B.GP1, S.2 B.GND, A.D10 B.GP0',
+    },
     // 5 V · 10 / (10 + 4.7 + 0.15) = 3.37 V in daylight, and 3.37 / 4.7: less than the pin bears.
     { title: 'a light sensor at 5 V with a resistor that keeps it low', ...light(10_000, 4700) },
     { title: 'both sides at 3.3 V', parts: { S: 'hx711' }, wires: 'S.VCC MCU.3V3, S.GND MCU.GND, S.DT MCU.D4' },
@@ -202,10 +213,24 @@ testRule(levelDamage, {
       says: ['fault: B.D18 brings 5.0 V to A.GPIO15, which bears 3.6 V.'],
     },
     {
-      title: 'a receiver that the USB converter of its board drives as well',
-      boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
-      wires: 'A.GPIO14 B.0, A.GND B.GND',
-      says: ['fault: B.D0 brings 5.0 V to A.GPIO14, which bears 3.6 V.'],
+      title: 'two lines by software to a serial port, the divider on the wrong one',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'pico' } },
+      parts: { R: ohms(1000), S: ohms(2000) },
+      wires: 'A.GND B.GND, A.D10 R.1, R.2 B.GP0, S.1 B.GP0, S.2 B.GND, A.D11 B.GP1',
+      says: ['fault: A.D11 brings 5.0 V to B.GP1, which bears 3.63 V.'],
+    },
+    {
+      title: 'a line to the transmitter of one port, and one to the receiver of another',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'pico' } },
+      parts: { R: ohms(1000), S: ohms(2000) },
+      wires: 'A.GND B.GND, A.D10 B.GP0, A.D11 R.1, R.2 B.GP5, S.1 B.GP5, S.2 B.GND',
+      says: ['fault: A.D10 brings 5.0 V to B.GP0, which bears 3.63 V.'],
+    },
+    {
+      title: 'a line to a transmitter alone, which may be none',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'pico' } },
+      wires: 'A.GND B.GND, A.D10 B.GP0',
+      says: ['fault: A.D10 brings 5.0 V to B.GP0, which bears 3.63 V.'],
     },
     {
       title: 'a receiver at a pin that can only be a receiver: neither is what it seems',

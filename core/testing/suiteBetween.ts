@@ -1340,6 +1340,13 @@ export const mistakenBetween: readonly (Short & { title: string; rule: string })
     rule: 'polarity',
   },
   {
+    title: 'a cell the wrong way round at its charger, behind a switch',
+    mcu: 'pico',
+    parts: { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056', S: 'slide-switch' },
+    wires: 'B.+ S.C, S.1 C.B-, B.- C.B+, C.OUT+ MCU.VSYS, C.OUT- MCU.GND',
+    rule: 'polarity',
+  },
+  {
     title: 'a block of 9 V where a lithium cell belongs',
     mcu: 'pico',
     parts: { B: { part: 'battery-box', options: { volts: 9 } }, C: 'charger-tp4056' },
