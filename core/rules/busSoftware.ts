@@ -1,14 +1,16 @@
 import { rewireBus } from '../assign/rewireBus.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
+import { busPins } from '../wiring/buses.ts'
+import type { BoardInstance, Bus, Wiring } from '../wiring/model.ts'
 import { isOnAnyPins, softwareBus } from '../wiring/softwareBus.ts'
 import type { Rule } from './finding.ts'
 
 export const busSoftware: Rule = {
   meta: {
     id: 'bus-software',
-    severities: ['caution'],
+    severities: ['caution', 'tip'],
     about:
-      'A bus on pins that no controller reaches, on a board whose programs can make it bit by bit. Says the speed that it costs.',
+      'A bus on pins that no controller reaches, on a board whose programs can make it bit by bit. Says the speed that it costs. A tip where every controller of its kind is in use.',
     messages: { bySoftware: 'The {kind} of {parts} works by software only, up to {most}.' },
     fixable: true,
   },
@@ -19,7 +21,7 @@ export const busSoftware: Rule = {
       const kind = bus.kind.toUpperCase()
       const parts = bus.parts.map((part) => part.ref)
       report({
-        severity: 'caution',
+        severity: isFree(wiring, bus, bus.board) ? 'caution' : 'tip',
         at: [bus.board.ref, ...parts],
         message: 'bySoftware',
         data: { kind, parts, most: bus.kind === 'uart' ? `${way.most} baud` : formatQuantity(way.most, 'Hz') },
@@ -30,3 +32,15 @@ export const busSoftware: Rule = {
     }
   },
 }
+
+/** A controller of its kind that has all its lines serves no other bus and nothing of the board. */
+const isFree = (wiring: Wiring, bus: Bus, { board, facts, features }: BoardInstance): boolean =>
+  board.controllers.some(
+    ({ id, kind }) =>
+      kind === bus.kind &&
+      [...busPins(bus).keys()].every((signal) =>
+        facts.pins.some(({ functions }) => functions.has(`${id}.${signal}`)),
+      ) &&
+      !features.some(({ controllers }) => controllers.includes(id)) &&
+      !wiring.buses.some((other) => other !== bus && other.board === bus.board && other.controller === id),
+  )
