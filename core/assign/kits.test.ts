@@ -88,6 +88,7 @@ describe('a part that lost its wires is put back to what was left of them', () =
     'the same with a fuse W': 'of a switch with no wire nobody knows that it was in the way of the supply',
     'a motor that two relays turn both ways, and a diode M': 'two contacts between rails say nothing of a motor',
     'a motor, a meter of current, a fuse and a socket I': 'what was cut where a meter stood is two ends',
+    'a motor, a meter of current, a fuse and a socket M': 'a meter with one wire is led to nothing',
     'a lamp behind a relay and a meter with terminals A': 'what was cut where a meter stood is two ends',
     'a strip, a buffer and a resistor on a 3.3 V board S': 'the resistor lies behind the buffer',
     'a touch pad that lights a lamp by itself L': 'the resistor hangs on a sensor, which the search does not ask',

@@ -12,7 +12,7 @@ const PLACED = 100
 /**
  * A complete answer with those signals besides that could stay open and are wired as a rule: the switch of a joystick,
  * the further relays of a row. They come only to parts of which the maker has wired none, and only where the pins are to
- * be had cheaply: all of them, else those of one part after the other.
+ * be had cheaply: all of them, else of one part after the other as many as go, the first ones first.
  */
 export function withRows(wiring: Wiring, plain: AssignResult, options: AssignOptions): AssignResult {
   if (options.only || options.draft) return plain
@@ -27,15 +27,22 @@ export function withRows(wiring: Wiring, plain: AssignResult, options: AssignOpt
     return isWhole && isCheap && result.added.length === plain.added.length ? result : undefined
   }
   const whole = tried(all)
-  if (whole || rows.length === 1) return whole ?? plain
-  return rows.reduce<{ ends: readonly string[]; best: AssignResult }>(
-    (sofar, row) => {
-      const ends = [...sofar.ends, ...row]
-      const result = tried(ends)
-      return result ? { ends, best: result } : sofar
-    },
-    { ends: [], best: plain },
-  ).best
+  if (whole) return whole
+  let best = plain
+  let ends: readonly string[] = []
+  const take = (more: readonly string[]): boolean => {
+    const result = tried([...ends, ...more])
+    if (!result) return false
+    best = result
+    ends = [...ends, ...more]
+    return true
+  }
+  const left = rows.length > 1 ? rows.filter((row) => !take(row)) : rows
+  // Of a row that does not go as a whole as many as go, found by steps of halves: what goes with many goes with fewer.
+  for (const row of left)
+    for (let [at, step] = [0, 2 ** Math.floor(Math.log2(row.length))]; step >= 1; step /= 2)
+      if (at + step < row.length && take(row.slice(at, at + step))) at += step
+  return best
 }
 
 /** Ends of such signals, part by part. */

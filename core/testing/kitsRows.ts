@@ -27,12 +27,33 @@ const rows: readonly Kit[] = [
   },
   {
     title: 'four relays, an encoder and a climate sensor where six pins are free of cautions',
-    why: 'the switch of the encoder finds one, the further relays would have to go to boot pins',
+    why: 'the switch of the encoder finds one, the second relay the last, and the further ones would have to go to boot pins',
     mcu: 'esp8266-d1-mini',
     parts: { K: 'relay-4', D: 'dht22', R: ohms(10_000), J: 'rotary-encoder' },
-    wired: [['J\\.SW', 'MCU\\.GPIO\\d+']],
-    never: [['K\\.IN[2-4]', '.*']],
+    wired: [
+      ['J\\.SW', 'MCU\\.GPIO\\d+'],
+      ['K\\.IN2', 'MCU\\.GPIO\\d+'],
+    ],
+    never: [['K\\.IN[34]', '.*']],
     adds: 0,
+  },
+  {
+    title: 'eight relays beside eight buttons where seven pins are left without a caution',
+    why: 'as many relays as go get a pin, the first ones first; boot pins are for nobody',
+    mcu: 'esp32-devkit-30',
+    parts: {
+      K: 'relay-8',
+      ...Object.fromEntries([1, 2, 3, 4, 5, 6, 7, 8].map((count) => [`B${count}`, 'button'])),
+      O: 'ssd1306',
+    },
+    wired: [
+      ['K\\.IN4', 'MCU\\.GPIO\\d+'],
+      ['K\\.IN5', 'MCU\\.GPIO\\d+'],
+    ],
+    never: [
+      ['K\\.IN[678]', '.*'],
+      ['K\\.IN\\d', 'MCU\\.GPIO(0|2|5|12|15)'],
+    ],
   },
   {
     title: 'relays of which the maker has wired one',
