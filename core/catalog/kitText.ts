@@ -116,9 +116,14 @@ const APART = /^(?:an?\s+)?(?:external|separate|extra|own|dedicated)\s+(?=.*(?:s
 const spelled = (text: string): string =>
   text
     .replace(APART, '')
+    .replace(/(?:^|\s)\d+(?:[.,]\d+)?\s*met(?:er|re)s?\b/i, '')
     .replace(/(\d)-(?=(?:channel|digit|pin|bit|wire|way|axis|segment|line|key|position)s?\b)/i, '$1 ')
     .replace(/\bkilo\s?ohms?\b/i, 'kohm')
     .replace(/\bmega\s?ohms?\b/i, 'Mohm')
+    .replace(
+      /^(?:(\d{1,2})\s*[x×]?\s+)?traffic[- ]lights?(?:\s+modules?)?$/i,
+      (_, count: string | undefined) => `${3 * Number(count ?? 1)} leds`,
+    )
     .replace(/\bir\s+(?:led|diode|emitter|transmitter)(s?)\b/i, 'infrared led$1')
 
 /** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
@@ -138,7 +143,7 @@ const ROW = /\b(strip|ring|stick|matrix|panel|tape)(s|es)?\b/i
 /** Something in a name of lights in a row. */
 const LIGHTS = /strip|ring|stick|matrix|panel|tape|pixel|ws28|sk68|apa\s?102|leds?\b/i
 const NUMBER =
-  /(?<![\w.])(?:([x×*])\s*)?(\d{1,4})(?:\s*([x×*])(?=\s))?(?:\s*-?\s*((?:leds?|pixels?|lights?|bits?)\b))?(?![\w.])/gi
+  /(?<![\w.])(?:([x×*])\s*)?(\d{1,4})(?:\s*([x×*])(?=\s))?(?:\s*-?\s*((?:leds?|pixels?|lights?|bits?)\b))?(?!\s*(?:m|met(?:er|re)s?)\b)(?![\w.])/gi
 
 /**
  * Lights in a row are counted in two ways: `2 rings`, `ring 16`, `8 neopixels`. Undefined for anything else.
@@ -172,6 +177,12 @@ function lightsIn(
   return { count, name, options: pixels ? { [option]: pixels.is } : {} }
 }
 
+/** Lengths, weights, versions and the bus over which it talks: they come in every form of a thing. */
+const SIZE =
+  /\d+(?:[.,]\d+)?\s?(?:[cm]?m|k?g)\b|(?<![\w.])\d+[.]\d+(?![\w.])|\bv\d+(?:[.]\d+)+\b|\b(?:i2c|spi|uart)\b|["”]/gi
+/** What it is made for: volts, amperes, watts. */
+const RATING = /\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah)\b/gi
+
 /**
  * Volts that no entry knows, such as those of a `12v pump`, say less than the rest, and so do words around a name, `toy` of a
  * `toy motor`.
@@ -179,12 +190,9 @@ function lightsIn(
 function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnType<typeof searchHits<P>> {
   const found = searchHits(parts, name)
   if (found.length > 0) return found
-  const rest = name
-    .replace(
-      /\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah|[cm]?m|met(?:er|re)s?)\b|(?<![\w.])\d+[.]\d+(?![\w.])|\bv\d+(?:[.]\d+)+\b|["”]/gi,
-      '',
-    )
-    .trim()
+  const [size, rest] = [name.replace(SIZE, '').trim(), name.replace(SIZE, '').replace(RATING, '').trim()]
+  const sized = size === '' || size === name ? [] : searchHits(parts, size)
+  if (sized.length > 0) return sized
   const without = rest === '' || rest === name ? [] : searchHits(parts, rest)
   return without.length > 0 ? without : nameHits(parts, rest)
 }
@@ -331,8 +339,8 @@ function countOf(text: string, entries: readonly Entry[]): { count: number; name
     // `12 led bar`: no entry has a twelve, and still it is one bar.
     const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*(?:v(?:olts?)?\s+)?/i, '') }
     const isAmount = /^\d+\s*-?\s*[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|a{1,3})(?![a-z])/i.test(text)
-    const isRing = !isAmount && entries.some((entry) => isNamed(entry, bare.name))
-    return !isRing && searchHits(entries, text).length > 0 ? whole : bare
+    const isRing = entries.some((entry) => isNamed(entry, bare.name))
+    return isAmount || (!isRing && searchHits(entries, text).length > 0) ? whole : bare
   }
   const words = Object.keys(numbers).find((one) => text.toLowerCase().startsWith(`${one} `))
   // `4x4 keypad`, `seven segment`: the number is part of the name where an entry is called so.

@@ -32,7 +32,7 @@ export interface Hit<T> {
 
 /** Words that say nothing of what is meant, so that an entry need not have them. */
 const fillers = new Set(
-  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece small little tiny large cheap simple plain normal mini clip snap holder kit set pcs inch regular standard generic spare'.split(
+  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece small little tiny large cheap simple plain normal mini clip snap holder kit set pcs inch regular standard generic spare scanner meter'.split(
     ' ',
   ),
 )
