@@ -1,5 +1,5 @@
 import { preferredValue } from '../electrical/preferred.ts'
-import { type Entry, isNamed, nameHits, type Options, searchHits, suggestCatalog } from './search.ts'
+import { type Entry, isNamed, nameHits, type Options, searchHits, suggestCatalog, typeHits } from './search.ts'
 
 /** What a piece of a maker's own words means: a board, so many of a part, what the bench brings, or nothing known. */
 export interface KitItem<B, P> {
@@ -118,6 +118,11 @@ const spelled = (text: string): string =>
     .replace(APART, '')
     .replace(/(?:^|\s)\d+(?:[.,]\d+)?\s*met(?:er|re)s?\b/i, '')
     .replace(/(\d)-(?=(?:channel|digit|pin|bit|wire|way|axis|segment|line|key|position)s?\b)/i, '$1 ')
+    .replace(/\b[abc](?=\d+k\b)/i, '')
+    .replace(
+      /^(?=.*(?:ws28|sk68|neopixel|addressable))(.*?)(?<!\w)(\d{1,2})\s?x\s?(\d{1,2})(?!\d)/i,
+      (_, before: string, rows: string, columns: string) => `${before}${Number(rows) * Number(columns)}`,
+    )
     .replace(/\bkilo\s?ohms?\b/i, 'kohm')
     .replace(/\bmega\s?ohms?\b/i, 'Mohm')
     .replace(
@@ -179,9 +184,9 @@ function lightsIn(
 
 /** Lengths, weights, versions and the bus over which it talks: they come in every form of a thing. */
 const SIZE =
-  /\d+(?:[.,]\d+)?\s?(?:[cm]?m|k?g)\b|(?<![\w.])\d+[.]\d+(?![\w.])|\bv\d+(?:[.]\d+)+\b|\b(?:i2c|spi|uart)\b|["”]/gi
+  /\d+(?:[.,]\d+)?\s?(?:[cm]?m|k?g)\b|\b\d+\s?x\s?\d+(?:\s?x\s?\d+)?\b|(?<![\w.])\d+[.]\d+(?![\w.])|\bv\d+(?:[.]\d+)+\b|\b(?:i2c|spi|uart)\b|["”]/gi
 /** What it is made for: volts, amperes, watts. */
-const RATING = /\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah)\b/gi
+const RATING = /(?:\d+(?:[.,]\d+)?\s?[-–/]\s?)?\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah)\b/gi
 
 /**
  * Volts that no entry knows, such as those of a `12v pump`, say less than the rest, and so do words around a name, `toy` of a
@@ -194,7 +199,9 @@ function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnTyp
   const sized = size === '' || size === name ? [] : searchHits(parts, size)
   if (sized.length > 0) return sized
   const without = rest === '' || rest === name ? [] : searchHits(parts, rest)
-  return without.length > 0 ? without : nameHits(parts, rest)
+  if (without.length > 0) return without
+  const named = nameHits(parts, rest)
+  return named.length > 0 ? named : typeHits(parts, name)
 }
 
 /** Breadboards and wires are no parts of a plan: the bench lays them out and counts them. */

@@ -90,6 +90,29 @@ export function nameHits<T extends Entry>(entries: Iterable<T>, typed: string): 
   return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
 }
 
+/**
+ * Entries whose type number stands in a text, where all others in it are no entry's: what else is said describes it, as in
+ * `L298N dual H-bridge`. What is only made for it is none (`A4988 shield`).
+ */
+export function typeHits<T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] {
+  const words = wordsOf(typed)
+  if (words.some((word) => FOR_ANOTHER.test(word))) return []
+  const found: Hit<T>[] = []
+  for (const entry of entries) {
+    const at = words.findIndex(
+      (word) => isType(word) && /[a-z]/.test(word) && !/hz$/.test(word) && phraseScore(entry, word) > 0,
+    )
+    if (at < 0) continue
+    const options: Options = {}
+    for (const word of words) Object.assign(options, optionFor(entry, word))
+    found.push({ entry, options, score: phraseScore(entry, words[at] as string) + (entry.usual ? 5 : 0) })
+  }
+  return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
+}
+
+/** What is sold for a thing, and is not the thing. */
+const FOR_ANOTHER = /^(?:shields?|adapters?|holders?|cases?|cables?|sockets?|hats?|carriers?|programmers?|heatsinks?)$/
+
 /** True when a text is the id or a keyword of an entry, whatever its blanks and marks. */
 export const isNamed = (entry: Entry, typed: string): boolean => phraseScore(entry, typed.toLowerCase().trim()) > 0
 
@@ -294,7 +317,10 @@ function optionFor({ options = [] }: Entry, word: string): Options | undefined {
     // `12v pump`: one of the volts that it is made for.
     if (id === 'volts' && meant === 'volt' && values.some((one) => one.value === amount))
       return { [id]: amount as number }
-    const value = values.find((one) => valueWords(one).includes(word))
+    // A letter for the package or the grade may stand behind a type number.
+    const type = isType(word) ? word.replace(/(?<=\d)[a-z]{1,2}$/, '') : word
+    const value =
+      values.find((one) => valueWords(one).includes(word)) ?? values.find((one) => valueWords(one).includes(type))
     if (value && word.length >= 3) return { [id]: value.value }
   }
   return undefined
