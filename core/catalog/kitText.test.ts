@@ -147,7 +147,7 @@ describe('lights in a row are counted as rows or as lights', () => {
     ['neopixel strip 30 leds, led strip 5m', 'ws2812-strip 30, ws2812-strip'],
     ['2 neopixel rings, 2 led strips, 2 ws2812-strip', '2 ws2812-strip, 2 ws2812-strip, 2 ws2812-strip'],
     ['2 x led ring 24, ws2812 strip x 2', '2 ws2812-strip 24, 2 ws2812-strip'],
-    ['WS2812B 8x8 matrix, neopixel matrix 4 x 8', 'ws2812-strip 64, ws2812-strip 32'],
+    ['WS2812B 8x8 matrix, ws2812b 4 x 8 panel', 'ws2812-strip 64, ws2812-strip 32'],
     ['rgb strip, rgb strip 12v, 12v led strip', 'ws2812-strip, strip-rgb-12v 12, strip-12v 12'],
     ['12 leds', '12 led'],
   ])('%s', (typed, meant) => {
