@@ -1,6 +1,6 @@
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
+import { usualPins } from './boardPins.ts'
 import { channelOf, edgeOf, timerOf } from './clashes.ts'
-import { usualPins } from './judge.ts'
 import { BESIDE, IN_ORDER, orderOf, type Pair, pairsOf, RISING, type Spot, selectOf, spotOf } from './neatPairs.ts'
 import type { Arrangement } from './search.ts'
 import type { Claim, SearchProblem } from './searchProblem.ts'

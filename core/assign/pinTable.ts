@@ -1,6 +1,7 @@
 import type { Host } from '../wiring/model.ts'
+import type { Choice } from './judged.ts'
 import { Matching, NONE, type Row } from './matching.ts'
-import type { Choice, Claim, SearchProblem } from './searchProblem.ts'
+import type { Claim, SearchProblem } from './searchProblem.ts'
 
 /** Lines matched to pins at least cost. */
 export interface Matched {

@@ -1,0 +1,71 @@
+import { preferredValue } from '../electrical/preferred.ts'
+import { type Entry, nameHits, searchHits, typeHits } from './search.ts'
+
+const VOLTS = String.raw`\d+(?:[.,]\d+)?\s*v(?:olts?)?`
+const AMPS = String.raw`\d+(?:[.,]\d+)?\s*m?a(?:mps?|mperes?)?`
+/** Volts with amperes and nothing else are those of a supply; so are volts before the bare word. */
+const SUPPLY = new RegExp(
+  String.raw`^(?:(?:${VOLTS})[\s/@]*(?:${AMPS})|(?:${AMPS})[\s/@]*(?:${VOLTS})|(?:${VOLTS})(?:[\s/@]*(?:${AMPS}))?\s+(?:dc\s+)?(?:supply|power))$`,
+  'i',
+)
+const OHMS = /^(?:(\d{3,7})|(\d{3,7})\s+resistors?|resistors?\s+(\d{2,7}))$/i
+
+/** Says whose a supply is, not what it is. */
+const APART = /^(?:an?\s+)?(?:external|separate|extra|own|dedicated)\s+(?=.*(?:supply|power|psu|adapter|battery|\dv))/i
+
+/** Words in the way of the catalogue where makers have several. */
+export const spelled = (text: string): string =>
+  text
+    .replace(APART, '')
+    .replace(/(?:^|\s)\d+(?:[.,]\d+)?\s*met(?:er|re)s?\b/i, '')
+    .replace(/(\d)-(?=(?:channel|digit|pin|bit|wire|way|axis|segment|line|key|position)s?\b)/i, '$1 ')
+    .replace(/\b[abc](?=\d+k\b)/i, '')
+    .replace(
+      /^(?=.*(?:ws28|sk68|neopixel|addressable))(.*?)(?<!\w)(\d{1,2})\s?x\s?(\d{1,2})(?!\d)/i,
+      (_, before: string, rows: string, columns: string) => `${before}${Number(rows) * Number(columns)}`,
+    )
+    .replace(/\bkilo\s?ohms?\b/i, 'kohm')
+    .replace(/\bmega\s?ohms?\b/i, 'Mohm')
+    .replace(
+      /^(?:(\d{1,2})\s*[x×]?\s+)?traffic[- ]lights?(?:\s+modules?)?$/i,
+      (_, count: string | undefined) => `${3 * Number(count ?? 1)} leds`,
+    )
+    .replace(/\bir\s+(?:led|diode|emitter|transmitter)(s?)\b/i, 'infrared led$1')
+
+/** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
+export function asMeant(name: string): string {
+  if (SUPPLY.test(name)) return `power supply ${name.replace(/\s*(?:supply|power)$/i, '')}`
+  const ohms = OHMS.exec(name)
+    ?.slice(1)
+    .find((one) => one !== undefined)
+  return ohms !== undefined && isPreferred(Number(ohms)) ? `${ohms} ohm resistor` : name
+}
+
+/** A value that resistors are made with. */
+const isPreferred = (ohms: number): boolean => ohms >= 10 && preferredValue(ohms, 'up', 'E24') === ohms
+
+/** Lengths, weights, versions and the bus over which it talks: they come in every form of a thing. */
+const SIZE =
+  /\d+(?:[.,]\d+)?\s?(?:[cm]?m|k?g)\b|\b\d+\s?x\s?\d+(?:\s?x\s?\d+)?\b|(?<![\w.])\d+[.]\d+(?![\w.])|\bv\d+(?:[.]\d+)+\b|\b(?:i2c|spi|uart)\b|["”]/gi
+/** What it is made for: volts, amperes, watts. */
+const RATING = /(?:\d+(?:[.,]\d+)?\s?[-–/]\s?)?\d+(?:[.,]\d+)?\s?(?:v(?:olts?)?|m?a(?:mps?)?|w(?:atts?)?|mah)\b/gi
+
+/**
+ * Volts that no entry knows, such as those of a `12v pump`, say less than the rest, and so do words around a name, `toy` of a
+ * `toy motor`.
+ */
+export function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnType<typeof searchHits<P>> {
+  const found = searchHits(parts, name)
+  if (found.length > 0) return found
+  const [size, rest] = [name.replace(SIZE, '').trim(), name.replace(SIZE, '').replace(RATING, '').trim()]
+  const sized = size === '' || size === name ? [] : searchHits(parts, size)
+  if (sized.length > 0) return sized
+  const without = rest === '' || rest === name ? [] : searchHits(parts, rest)
+  if (without.length > 0) return without
+  const named = nameHits(parts, rest)
+  return named.length > 0 ? named : typeHits(parts, name)
+}
+
+/** Breadboards and wires are no parts of a plan: the bench lays them out and counts them. */
+export const BENCH =
+  /^(?:\d+\s*[x×]?\s+|an?\s+|some\s+)?(?:(?:full|half|mini|solderless|big|small|jumper|dupont|hook-?up)\s+)*(?:(?:proto|bread|perf|strip)\s?boards?(?:\s+\d{2,4}(?:\s+(?:points?|holes?))?)?|wires?|dupont\s+(?:wires?|cables?)|(?:\S+\s+){0,3}(?:chassis|casters?|caster\s+wheels?|standoffs?|screws?|heat\s?shrink|enclosure|zip\s?ties|pin\s+headers?|header\s+pins?)|jumpers?|jumper\s?cables?|usb\s+(?:[abc]\s+(?:to\s+(?:micro\s+|mini\s+)?(?:usb\s+)?[abc]?\s*)?|micro\s+|mini\s+|type[- ]?c\s+|data\s+)?(?:cables?|leads?))$/i
