@@ -1,8 +1,7 @@
 import { seeded } from '../base/random.ts'
 import { AWAY, type Margins } from './aside.ts'
-import { boardOfHole, columnOf, columnX, edgesOf, type Grid, holeAt, rowOf } from './grid.ts'
+import { boardOfHole, columnOf, edgesOf, type Grid, holeAt, rowOf } from './grid.ts'
 import { type Occupancy, rowSeat, rowsOver, type Seat, type Straddle, straddleSeat, straddles } from './seats.ts'
-import type { Movable, Reach } from './settle.ts'
 import type { Unit } from './units.ts'
 
 export type Body = Extract<Unit, { kind: 'straddle' | 'row' }>
@@ -35,7 +34,7 @@ export interface ArrangeTask {
 const MOST_ORDERS = 20
 
 /** A chip or a component stands either way; a board keeps its socket outside, a module hangs over the edge. */
-const mayTurn = (body: Body): boolean => (body.kind === 'straddle' ? !body.isBoard : !body.hangsOver)
+export const mayTurn = (body: Body): boolean => (body.kind === 'straddle' ? !body.isBoard : !body.hangsOver)
 
 type Ranked = Straddle & { readonly worth: number }
 interface Lane {
@@ -291,97 +290,8 @@ export class Ground {
   }
 }
 
-/** A body that may be moved on its ground; `ends` are its pins that wires must follow. */
-export class MovableBody implements Movable<BodySpot> {
-  spot: BodySpot
-  readonly pins: Movable<BodySpot>['pins']
-  readonly body: Body
-  readonly #ground: Ground
-  readonly #places: readonly { readonly row: number; readonly side: 0 | 1 }[]
-
-  constructor(
-    ground: Ground,
-    body: Body,
-    spot: BodySpot,
-    pins: readonly { readonly pin: string; readonly net: number; readonly group: number }[],
-  ) {
-    this.#ground = ground
-    this.body = body
-    this.spot = spot
-    this.pins = pins
-    this.#places = pins.map(({ pin }) => {
-      if (body.kind === 'row') return { row: body.pins.indexOf(pin), side: 0 }
-      const left = body.left.indexOf(pin)
-      return left < 0 ? { row: body.right.indexOf(pin), side: 1 } : { row: left, side: 0 }
-    })
-  }
-
-  reachAt({ board, half, row, turned }: BodySpot, pin: number): Reach {
-    const { grid } = this.#ground
-    const { x } = grid.boards[board]!
-    const place = this.#places[pin]!
-    const y = row + (turned ? lengthOf(this.body) - 1 - place.row : place.row)
-    if (this.body.kind === 'row') {
-      if (!this.body.hangsOver) return half === 0 ? { from: x, to: x + 4, y } : { from: x + 7, to: x + 11, y }
-      return half === 0 ? { from: x + 1, to: x + 4, y } : { from: x + 7, to: x + 10, y }
-    }
-    const { left, right, over } = this.#ground.columns(this.body, board)!
-    if ((place.side === 0) === !turned) return { from: x, to: x + Math.max(0, left - 1), y }
-    const farX = x + over * 14
-    return { from: farX + columnX(Math.min(9, right + 1), 'left'), to: farX + (right < 5 ? 4 : 11), y }
-  }
-
-  propose(random: () => number, towards: number | undefined): BodySpot | undefined {
-    if (this.body.kind === 'straddle' && this.body.isBoard) return undefined
-    const lanes = this.#ground.lanes.get(this.body)!
-    const dice = random()
-    const { spot } = this
-    if (dice < 0.15 && mayTurn(this.body)) return { ...spot, turned: !spot.turned }
-    if (dice < 0.4) return { ...spot, row: spot.row + Math.ceil(random() * 3) * (random() < 0.5 ? 1 : -1) }
-    const lane = lanes[Math.floor(random() * lanes.length)]!
-    const turned = mayTurn(this.body) && random() < 0.3 ? !spot.turned : spot.turned
-    const last = this.#ground.grid.boards[lane.board]!.rows - lengthOf(this.body) + 1
-    const row =
-      towards !== undefined && dice < 0.8
-        ? Math.round(towards - random() * lengthOf(this.body) + (random() - 0.5) * 4)
-        : 1 + Math.floor(random() * last)
-    return { ...lane, row: Math.min(Math.max(row, 1), last), turned }
-  }
-
-  /** Every spot that it can take while nothing else is there. */
-  all(): BodySpot[] {
-    const ways = mayTurn(this.body) ? [false, true] : [false]
-    return this.#ground.lanes.get(this.body)!.flatMap((lane) => {
-      const last = this.#ground.grid.boards[lane.board]!.rows - lengthOf(this.body) + 1
-      return Array.from({ length: last }, (_, at) => ways.map((turned) => ({ ...lane, row: at + 1, turned }))).flat()
-    })
-  }
-
-  isFree(spot: BodySpot): boolean {
-    // A board stays at its end, whoever would change places with it.
-    if (this.body.kind === 'straddle' && this.body.isBoard && spot !== this.spot) return false
-    if (!this.#ground.lanes.get(this.body)!.some(({ board, half }) => board === spot.board && half === spot.half))
-      return false
-    if (spot.turned && !mayTurn(this.body)) return false
-    return this.#ground.isFree(this.body, spot)
-  }
-
-  stand(spot: BodySpot): void {
-    this.#ground.put(this.body, spot, 1)
-    this.spot = spot
-  }
-
-  leave(): void {
-    this.#ground.put(this.body, this.spot, -1)
-  }
-
-  /** Near the top where nothing else speaks, and where its pins keep free holes. */
-  worth({ board, row }: BodySpot): number {
-    return row / 50 - (this.#ground.columns(this.body, board)?.worth ?? 0)
-  }
-}
-
-const lengthOf = (body: Body): number =>
+/** Rows that a body covers. */
+export const lengthOf = (body: Body): number =>
   body.kind === 'row' ? body.pins.length : Math.max(body.left.length, body.right.length)
 
 const rowColumn = (body: Body & { kind: 'row' }, half: 0 | 1): number =>
