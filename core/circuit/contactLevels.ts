@@ -1,7 +1,7 @@
 import { solve } from '../electrical/network.ts'
 import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type Element } from './circuit.ts'
-import type { Strand } from './island.ts'
+import type { Strand } from './groundwork.ts'
 import { verdictsOf } from './verdicts.ts'
 
 /** Resistance of the pull that a program switches on inside a pin, where no source gives it, in ohms. */

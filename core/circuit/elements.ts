@@ -113,4 +113,3 @@ export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
     ...supplied,
   ]
 }
-

@@ -6,7 +6,12 @@ import { drives, switchesLoad } from '../wiring/needs.ts'
 import type { Port, Role } from './circuit.ts'
 
 /** How the pin at a terminal meets its net. */
-export function portOf(wiring: Wiring, terminal: Terminal, net: Net, users: ReadonlyMap<Host, readonly SignalUse[]>): Port {
+export function portOf(
+  wiring: Wiring,
+  terminal: Terminal,
+  net: Net,
+  users: ReadonlyMap<Host, readonly SignalUse[]>,
+): Port {
   const { host, owner } = terminal
   const use = wiring.signal(terminal.end)
   if (owner.kind === 'supply')
@@ -73,4 +78,3 @@ function roleOfHost(users: readonly SignalUse[]): Role {
   const isIn = users.some((use) => !drives(use.facts.needs) || use.facts.direction !== 'in')
   return isOut && isIn ? 'both' : isOut ? 'out' : 'in'
 }
-

@@ -1,4 +1,4 @@
-import type { Actor, Position } from './island.ts'
+import type { Actor, Position } from './groundwork.ts'
 
 /** Most states of one island that are all tried. */
 const MOST_STATES = 256

@@ -2,7 +2,7 @@ import { memo } from '../base/memo.ts'
 import { type Branch, solve } from '../electrical/network.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { circuitOf } from './circuit.ts'
-import { groundworkOf, type Passage } from './island.ts'
+import { groundworkOf, type Passage } from './groundwork.ts'
 
 /** Node of a hold that is added for one question; no net and no supply inside a part has it. */
 const HOLD_NODE = Number.MIN_SAFE_INTEGER

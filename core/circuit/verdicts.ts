@@ -2,7 +2,8 @@ import { memo } from '../base/memo.ts'
 import { solve } from '../electrical/network.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { type Circuit, circuitOf, type Element } from './circuit.ts'
-import { type Island, islandsOf, type Position, type Strand } from './island.ts'
+import type { Position, Strand } from './groundwork.ts'
+import { type Island, islandsOf } from './island.ts'
 import { nothing, statesOf } from './states.ts'
 
 /** Current in milliamperes from which something counts as conducting. */

@@ -1,7 +1,7 @@
 import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import { circuitOf, type DriverChannel, type Element, ownRailOf, type Port } from '../../circuit/circuit.ts'
 import { CLOSED_OHMS, outputOhms } from '../../circuit/elementOhms.ts'
-import { groundworkOf, type Passage, type Strand } from '../../circuit/island.ts'
+import { groundworkOf, type Passage, type Strand } from '../../circuit/groundwork.ts'
 import { type Branch, solve } from '../../electrical/network.ts'
 import type { Host, PartInstance, Wiring } from '../../wiring/model.ts'
 
