@@ -19,7 +19,9 @@ export const spelled = (text: string): string =>
     .replace(APART, '')
     .replace(/(?:^|\s)\d+(?:[.,]\d+)?\s*met(?:er|re)s?\b/i, '')
     .replace(/(\d)-(?=(?:channel|digit|pin|bit|wire|way|axis|segment|line|key|position)s?\b)/i, '$1 ')
+    // `B10K`: the letter is the taper of a potentiometer.
     .replace(/\b[abc](?=\d+k\b)/i, '')
+    // `8x8` lights that are told one by one are 64 of them.
     .replace(
       /^(?=.*(?:ws28|sk68|neopixel|addressable))(.*?)(?<!\w)(\d{1,2})\s?x\s?(\d{1,2})(?!\d)/i,
       (_, before: string, rows: string, columns: string) => `${before}${Number(rows) * Number(columns)}`,
