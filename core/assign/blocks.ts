@@ -1,7 +1,7 @@
 import { memoIn } from '../base/memo.ts'
 import { volts } from '../catalog/common.ts'
 import { mostBorneBy } from '../circuit/bearing.ts'
-import { boardPull } from '../circuit/boardPulls.ts'
+import { boardPull, INNER_PULL_OHMS } from '../circuit/boardPulls.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
@@ -203,9 +203,6 @@ function exclusive(use: SignalUse, other: SignalUse): boolean {
   return !(busNeed(use.facts.needs) && sameSharedBus(use, other))
 }
 
-/** Resistance of a pull inside of a chip, in ohms, where its board names none. */
-const INNER_PULL = 45_000
-
 /** Blocks a pin whose resistor on the board is stronger than the pull of the chip with which a contact would be read. */
 function heldBlock({ facts }: SignalUse, host: Host): Block | undefined {
   const top = host.logicVolts
@@ -214,7 +211,7 @@ function heldBlock({ facts }: SignalUse, host: Host): Block | undefined {
   for (const caution of activeCautions(host)) {
     const board = boardPull(host, caution)
     if (!board || board.volts === wants) continue
-    const rest = (wants * board.ohms + board.volts * INNER_PULL) / (board.ohms + INNER_PULL)
+    const rest = (wants * board.ohms + board.volts * INNER_PULL_OHMS) / (board.ohms + INNER_PULL_OHMS)
     const isRead =
       facts.pull === 'up'
         ? rest >= (volts(host.levels.vih, top) ?? top * 0.7)
@@ -241,7 +238,7 @@ function strapBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefin
   if (direction === 'out' && atReset === undefined && wanted === 'low' && use.tail === use.end)
     return { kind: 'strap', volts: volts(levelsOf(use).high, use.part.logicVolts ?? plannedVolts(wiring, use)) ?? top }
   const isHigh = strap.held === 'pull-up' || (strap.held === 'nothing' && wanted === 'high')
-  const held = { volts: isHigh ? top : 0, ohms: strap.heldOhms ?? 45_000 }
+  const held = { volts: isHigh ? top : 0, ohms: strap.heldOhms ?? INNER_PULL_OHMS }
   // The resistor that keeps a bare gate off is there in the end, also where it is not wired yet.
   const gate = use.part.part.companions.find(({ across }) => across?.includes(use.facts.pin))?.options.ohms
   const down = use.facts.actuator && typeof gate === 'number' ? gate : undefined

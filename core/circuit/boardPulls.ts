@@ -1,6 +1,9 @@
 import type { Caution } from '../catalog/boardSchema.ts'
 import type { Host } from '../wiring/model.ts'
 
+/** Resistance of a pull inside of a chip, in ohms, where no source gives it. */
+export const INNER_PULL_OHMS = 45_000
+
 /** Up to here the resistor that holds a boot-strap pin lies on the board and stays; what a chip pulls by itself is weaker. */
 export const STRONG_OHMS = 20_000
 

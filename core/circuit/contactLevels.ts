@@ -1,11 +1,10 @@
 import { solve } from '../electrical/network.ts'
 import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
+import { INNER_PULL_OHMS } from './boardPulls.ts'
 import { type Circuit, circuitOf, type Element } from './circuit.ts'
 import type { Strand } from './groundwork.ts'
 import { verdictsOf } from './verdicts.ts'
 
-/** Resistance of the pull that a program switches on inside a pin, where no source gives it, in ohms. */
-const PULL_OHMS = 45_000
 /** Contacts on one line beyond which it is a matrix or a keyboard. */
 const MOST_CONTACTS = 8
 const PULL_NODE = Number.MIN_SAFE_INTEGER
@@ -48,7 +47,7 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
   const pulls = use.facts.pull !== undefined && host.functions.has(way) && host.logicVolts !== undefined
   const held = new Map(verdict.island.held)
   const own: Strand[] = pulls
-    ? [{ a: PULL_NODE, b: net.index, ohms: PULL_OHMS, element: undefined, port: undefined }]
+    ? [{ a: PULL_NODE, b: net.index, ohms: INNER_PULL_OHMS, element: undefined, port: undefined }]
     : []
   if (pulls) held.set(PULL_NODE, way === 'pull-up' ? (host.logicVolts as number) : 0)
   for (const one of [contact.netA, contact.netB]) {

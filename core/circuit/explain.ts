@@ -2,7 +2,7 @@ import { volts as voltsAt } from '../catalog/common.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
-import { boardPull } from './boardPulls.ts'
+import { boardPull, INNER_PULL_OHMS } from './boardPulls.ts'
 import { type Circuit, circuitOf, type Port, railOf } from './circuit.ts'
 import type { Actor, Strand } from './groundwork.ts'
 import { linesOf } from './lines.ts'
@@ -121,9 +121,6 @@ function railStates(net: Net): ExplainedState[] | undefined {
   ]
 }
 
-/** Pull inside a boot-strap pin in ohms, where no source gives it. */
-const STRAP_OHMS = 45_000
-
 /** What a boot-strap pin comes to while the chip looks at it, its own pull counted. */
 function startStates(wiring: Wiring, circuit: Circuit, net: Net): ExplainedState[] {
   return circuit.at(net).flatMap(({ host, terminal }): ExplainedState[] => {
@@ -131,7 +128,7 @@ function startStates(wiring: Wiring, circuit: Circuit, net: Net): ExplainedState
     if (!host || strap?.needs === undefined || host.logicVolts === undefined || terminal.end !== host.end) return []
     const hold = {
       volts: strap.held === 'pull-up' ? host.logicVolts : 0,
-      ohms: strap.heldOhms ?? STRAP_OHMS,
+      ohms: strap.heldOhms ?? INNER_PULL_OHMS,
       stays: boardPull(host, strap) !== undefined,
     }
     const volts = heldAtStart(wiring, net, hold)

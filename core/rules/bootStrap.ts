@@ -1,7 +1,7 @@
 import { candidates } from '../assign/candidates.ts'
 import { rewire } from '../assign/rewire.ts'
 import { volts } from '../catalog/common.ts'
-import { boardPull } from '../circuit/boardPulls.ts'
+import { boardPull, INNER_PULL_OHMS } from '../circuit/boardPulls.ts'
 import { heldAtStart } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
@@ -49,7 +49,7 @@ export const bootStrap: Rule = {
             : 0
           : heldAtStart(wiring, net, {
               volts: hold,
-              ohms: strap.heldOhms ?? 45_000,
+              ohms: strap.heldOhms ?? INNER_PULL_OHMS,
               stays: boardPull(host, strap) !== undefined,
             })
       const wrong = wanted === 'high' ? rest < vih : rest > vil

@@ -20,27 +20,28 @@ export function Wrong({ practice }: { readonly practice: Practice | undefined })
   const { laid, layingOut } = useSteps()
   const client = useSearch()
   const [own, setOwn] = useState<readonly (Observation & { readonly words: string })[]>([])
-  const [diagnosis, setDiagnosis] = useState<Diagnosis>()
-  const [busy, setBusy] = useState(true)
   const done = practice ? practice.done : plan.bringup?.done
+  // An answer belongs to what it was asked of: until the next one is there, no button answers the old question.
+  const asked = useMemo(() => ({ plan, done, own, laid }), [plan, done, own, laid])
+  const [found, setFound] = useState<{ readonly of: typeof asked; readonly diagnosis: Diagnosis | undefined }>()
+  const busy = layingOut || found?.of !== asked
   useEffect(() => {
     if (layingOut) return
     let here = true
-    setBusy(true)
-    const asked = new Set(own.map(({ step }) => step))
-    const seen = observationsOf(done ?? {}).filter(({ step }) => !asked.has(step))
+    const { plan, done, own, laid } = asked
+    const answered = new Set(own.map(({ step }) => step))
+    const seen = observationsOf(done ?? {}).filter(({ step }) => !answered.has(step))
     const all: Observation[] = [...seen, ...own.map(({ step, saw }) => ({ step, saw }))]
     void answerOf(client.diagnose(plan, all, laid)).then((answer) => {
-      if (!here) return
-      setDiagnosis(answer)
-      setBusy(false)
+      if (here) setFound({ of: asked, diagnosis: answer })
     })
     return () => {
       here = false
     }
-  }, [plan, done, own, client, laid, layingOut])
+  }, [asked, client, layingOut])
   const wrong =
     Object.values(done ?? {}).filter((proof) => proof.wrong).length + own.filter(({ saw }) => saw !== 'right').length
+  const diagnosis = found?.diagnosis
   const { next, causes = [] } = diagnosis ?? {}
   const answer = (saw: Observation['saw']): void => {
     if (next) setOwn([...own, { step: next.id, words: next.words, saw }])
