@@ -42,6 +42,7 @@ describe('what hangs on another part and is in no plan', () => {
     ['in whatever order', ['hx711, load cell'], 'hx711'],
     ['or where another one reads it', ['k type thermocouple, max6675'], 'max6675'],
     ['that lies there already', ['max6675', 'thermocouple'], 'max6675'],
+    ['by the first words of what it is called', ['max31865, pt100'], 'max31865'],
     ['each with its own', ['thermocouple, load cell'], 'max31855, hx711'],
     ['and two that read are two', ['hx711, hx711'], 'hx711, hx711'],
   ] as const)('%s', (_, lines, there) => {

@@ -84,7 +84,9 @@ function carrierOf(
   items: readonly KitItem<Board, Part>[],
   placed: readonly Part[],
 ): Part | undefined {
-  const outside = (part: Part): string[] => part.pins.flatMap(({ outside: what }) => what?.replace(/^an? /, '') ?? [])
+  // `a PT100 of two to four wires` goes by its first words.
+  const outside = (part: Part): string[] =>
+    part.pins.flatMap(({ outside: what }) => what?.toLowerCase().replace(/^an? | of .*$/g, '') ?? [])
   const words = text.toLowerCase()
   const hung = outside(meant).find((what) => words.includes(what))
   if (hung === undefined || words.includes(meant.id)) return undefined
