@@ -4,6 +4,7 @@ import type { Mode } from '../catalog/signalSchema.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
+import { splitEnd } from '../plan/ends.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { addressesOf } from '../wiring/i2c.ts'
 import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
@@ -109,7 +110,11 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
       stopped ||= options.shouldStop?.(tried.size) === true
       if (stopped) break
       const alike = new Set<string>()
-      for (const choice of [...convertersSet(now, options, unplaced), ...mendingChoices(now, options, unplaced)]) {
+      for (const choice of [
+        ...convertersSet(now, options, unplaced),
+        ...jumpersSet(now, options, unplaced),
+        ...mendingChoices(now, options, unplaced),
+      ]) {
         if (chosen.some((one) => one.ref === choice.ref)) continue
         // Of parts that nothing tells apart one is as good as the other.
         if (alike.has(choice.likeness)) continue
@@ -227,6 +232,31 @@ function convertersSet(wiring: Wiring, { refs }: AssignOptions, unplaced: Assign
           edits: [{ do: 'change-part', ref, entry: { options: { ...entry.options, [option.id]: volts } } }],
         }),
       )
+  })
+}
+
+/** Jumpers of parts that find no supply, which the plan leaves open, set another way. */
+const jumpersSet = (wiring: Wiring, { refs }: AssignOptions, unplaced: AssignResult['unplaced']): Choice[] => {
+  const lacking = new Set(lackingSupplies(wiring, unplaced).flatMap(({ pins }) => pins.map((end) => splitEnd(end).ref)))
+  return wiring.parts.flatMap(({ ref, part }) => {
+    const entry = entryOf(wiring.plan.parts, ref)
+    if (!entry || !lacking.has(ref) || refs?.has(ref) === false) return []
+    return part.options.flatMap(({ id, title, isJumper, usual, values }) =>
+      isJumper && entryOf(entry.options, id) === undefined
+        ? values.flatMap(({ value }): Choice[] =>
+            value === usual
+              ? []
+              : [
+                  {
+                    ref,
+                    title: `${title}: ${value}`,
+                    likeness: `${part.id} ${value}`,
+                    edits: [{ do: 'change-part', ref, entry: { options: { ...entry.options, [id]: value } } }],
+                  },
+                ],
+          )
+        : [],
+    )
   })
 }
 

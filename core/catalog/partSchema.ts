@@ -35,6 +35,8 @@ export const Option = v.strictObject({
   values: v.optional(v.array(OptionValue), []),
   /** Words of makers that stand for an amount: `lipo` for the volts of a cell. */
   words: v.optional(v.record(Text, Amount)),
+  /** A jumper on the module, which the maker sets as the plan needs it; other options say what a part is. */
+  isJumper: v.optional(v.boolean(), false),
   usual: v.union([v.string(), v.number()]),
   least: v.optional(Amount),
   most: v.optional(Amount),

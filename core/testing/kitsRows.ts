@@ -446,6 +446,36 @@ const small: readonly Kit[] = [
     wired: [['B\\.1', 'X\\.C0']],
     adds: 0,
   },
+  {
+    title: 'a double bridge and a battery of three lithium cells, above what its regulator takes',
+    why: 'the jumper of the regulator comes off, and the logic is fed by the board',
+    mcu: 'uno-r3',
+    parts: {
+      D: 'l298n',
+      L: 'dc-motor',
+      R: 'dc-motor',
+      B: { part: 'battery-box', options: { volts: 12.6 } },
+    },
+    wired: [
+      ['D\\.12V', 'B\\.\\+'],
+      ['D\\.5V', 'MCU\\.5V.*'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'the same with nine volts',
+    why: 'the jumper stays where it is, and nobody feeds what the module makes itself',
+    mcu: 'uno-r3',
+    parts: {
+      D: 'l298n',
+      L: 'dc-motor',
+      R: 'dc-motor',
+      B: { part: 'battery-box', options: { volts: 9 } },
+    },
+    wired: [['D\\.12V', 'B\\.\\+']],
+    never: [['D\\.5V', '.*']],
+    adds: 0,
+  },
 ]
 
 export const kitsRows: readonly Kit[] = [...small, ...rows, ...bases, ...borne, ...mains, ...usual]
