@@ -22,6 +22,20 @@ describe('choosing modes and addresses', () => {
     expect(result.choices).toEqual([{ ref: 'B', title: 'address 0x77' }])
     expect(check(resolve(plan, catalog))).toEqual([])
   })
+  it('turns a jumper that the plan leaves open, and none that it names', () => {
+    const robot = (volts: number, options = {}): Short => ({
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts, limitMilliamps: 3000 } },
+      parts: { D: { part: 'l298n', options }, L: 'dc-motor' },
+    })
+    const turned = choose(robot(12.6)).result
+    expect(turned.choices).toEqual([{ ref: 'D', title: 'Jumper of the 5 V regulator: off' }])
+    expect(turned.unplaced).toEqual([])
+    expect(choose(robot(12)).result.choices).toEqual([])
+    const named = choose(robot(12.6, { jumper: 'set' })).result
+    expect(named.choices).toEqual([])
+    expect(named.unplaced.map(({ end }) => end)).toContain('D.12V')
+  })
   it('takes another mode for the third, since there are two addresses', () => {
     const { result, plan } = choose({ parts: { A: 'bme280', B: 'bme280', C: 'bme280' } })
     expect(result).toMatchObject({ status: 'placed', unplaced: [] })
