@@ -32,6 +32,9 @@ describe('choosing modes and addresses', () => {
     expect(turned.choices).toEqual([{ ref: 'D', title: 'Jumper of the 5 V regulator: off' }])
     expect(turned.unplaced).toEqual([])
     expect(choose(robot(12)).result.choices).toEqual([])
+    const { supplies: _, ...bare } = robot(12)
+    expect(choose(bare).result.choices).toEqual([])
+    expect(choose(bare).result.unplaced.map(({ end }) => end)).toContain('D.12V')
     const named = choose(robot(12.6, { jumper: 'set' })).result
     expect(named.choices).toEqual([])
     expect(named.unplaced.map(({ end }) => end)).toContain('D.12V')

@@ -235,9 +235,17 @@ function convertersSet(wiring: Wiring, { refs }: AssignOptions, unplaced: Assign
   })
 }
 
-/** Jumpers of parts that find no supply, which the plan leaves open, set another way. */
+/**
+ * Jumpers of parts for which a source of the kit gives too much, which the plan leaves open, set another way. Where there is
+ * only the board to feed it a motor would hang on that.
+ */
 const jumpersSet = (wiring: Wiring, { refs }: AssignOptions, unplaced: AssignResult['unplaced']): Choice[] => {
-  const lacking = new Set(lackingSupplies(wiring, unplaced).flatMap(({ pins }) => pins.map((end) => splitEnd(end).ref)))
+  const boards = new Set(wiring.boards.map(({ ref }) => ref))
+  const given = wiring.nets.flatMap(({ sources }) =>
+    sources.flatMap(({ ref, volts }) => (boards.has(ref) ? [] : volts)),
+  )
+  const tooMuch = lackingSupplies(wiring, unplaced).filter(({ facts }) => given.some((volts) => volts > facts.most))
+  const lacking = new Set(tooMuch.flatMap(({ pins }) => pins.map((end) => splitEnd(end).ref)))
   return wiring.parts.flatMap(({ ref, part }) => {
     const entry = entryOf(wiring.plan.parts, ref)
     if (!entry || !lacking.has(ref) || refs?.has(ref) === false) return []
