@@ -116,7 +116,7 @@ it('is the same as from scratch after any run of edits', () => {
   )
   // Most changes leave most of the plan alone.
   expect(seen.narrowed).toBeGreaterThan(seen.whole)
-})
+}, 120_000)
 
 it('what hangs on a transistor is seen again when its other leg is led on', () => {
   const parts = {
