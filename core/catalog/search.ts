@@ -91,8 +91,8 @@ export function nameHits<T extends Entry>(entries: Iterable<T>, typed: string): 
 }
 
 /**
- * Entries whose type number stands in a text, where all others in it are no entry's: what else is said describes it, as in
- * `L298N dual H-bridge`. What is only made for it is none (`A4988 shield`).
+ * Entries whose type number stands in a text: what else is said describes it, as in `L298N dual H-bridge`. What is only
+ * made for it is none (`A4988 shield`).
  */
 export function typeHits<T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] {
   const words = wordsOf(typed)

@@ -11,9 +11,10 @@ const ALIKE_VOLTS = 0.35
 /** Whether two supplies are one for all that hangs on them. */
 export const areAlike = (volts: number, other: number): boolean => Math.abs(volts - other) <= ALIKE_VOLTS
 
-/** Level set of a part's signal: by name, or by the value of an option. */
+/** One object for all signals of which no levels are known. */
 const UNKNOWN: Levels = {}
 
+/** Level set of a part's signal: by name, or by the value of an option. */
 export function levelsOf(use: SignalUse): Levels {
   const { part, options } = use.part
   const named = use.facts.levels
