@@ -59,7 +59,8 @@ const RATING = /(?:\d+(?:[.,]\d+)?\s?[-–/]\s?)?\d+(?:[.,]\d+)?\s?(?:v(?:olts?)
 export function partHits<P extends Entry>(parts: readonly P[], name: string): ReturnType<typeof searchHits<P>> {
   const found = searchHits(parts, name)
   if (found.length > 0) return found
-  const [size, rest] = [name.replace(SIZE, '').trim(), name.replace(SIZE, '').replace(RATING, '').trim()]
+  const size = name.replace(SIZE, '').trim()
+  const rest = size.replace(RATING, '').trim()
   const sized = size === '' || size === name ? [] : searchHits(parts, size)
   if (sized.length > 0) return sized
   const without = rest === '' || rest === name ? [] : searchHits(parts, rest)
