@@ -274,14 +274,15 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefin
   const near = wiring.netOf(use.end)
   // What lies on the way: a resistor alone brings nothing down, a divider, a shifter or a buffer does.
   const far = viaOf(use).length === 0 ? near : wiring.netOf(use.hosts[0] ? host.end : use.tail)
-  const network = networkOf(wiring)
-  const toHost = out === undefined || far === near ? out : network.driven(near, far, { high: out, low: 0 }).high
+  const toHost =
+    out === undefined || far === near ? out : networkOf(wiring).driven(near, far, { high: out, low: 0 }).high
   if (toHost !== undefined && hostMost !== undefined && toHost > hostMost + 0.01) return level(toHost, hostMost)
   if (use.facts.pulledOhms !== undefined && vdd !== undefined && hostMost !== undefined && vdd > hostMost + 0.01)
     if (far === near) return level(vdd, hostMost, true)
   const high = direction === 'in' || direction === 'both' ? host.logicVolts : undefined
   const most = mostBorneBy(wiring, use, vdd)
-  const fromHost = high === undefined || far === near ? high : network.driven(far, near, { high, low: 0 }).high
+  const fromHost =
+    high === undefined || far === near ? high : networkOf(wiring).driven(far, near, { high, low: 0 }).high
   if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01) return level(fromHost, most)
   return undefined
 }
