@@ -1,6 +1,7 @@
 import { memo } from '../base/memo.ts'
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution } from '../catalog/boardSchema.ts'
+import { isLoad } from '../catalog/common.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
@@ -98,7 +99,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (isMadeFor(wiring, host, use)) {
     tally.points -= costs.madeFor
     tally.for.push('made for it')
-  } else if (host.provider && (!bus || bus.signal === 'cs'))
+  } else if (host.provider && !isLoad(use.facts.needs) && (!bus || bus.signal === 'cs'))
     tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
   if (availabilityOf(host).vitalElsewhere) tally.pay(costs.elsewhere, 'memory of other modules')
   if (!bus && host.board && pinsAside(host.board.board).has(host.pin))

@@ -1,0 +1,86 @@
+import { expect, it } from 'vitest'
+import { assignChoosing } from '../assign/choosing.ts'
+import { kitReader } from '../catalog/kitText.ts'
+import { applyEdits, type Edit } from '../plan/edit.ts'
+import { addKit } from '../plan/kit.ts'
+import { inContext } from '../plan/kitContext.ts'
+import { emptyPlan, type Plan } from '../plan/planSchema.ts'
+import { allRules, check } from '../rules/index.ts'
+import { sift } from '../rules/waiting.ts'
+import { kits } from '../testing/kits.ts'
+import { catalog, planOf, wiringOf } from '../testing/plans.ts'
+import { typedKits } from '../testing/typedKits.ts'
+import { mistaken, sound } from '../testing/wiringSuite.ts'
+import type { Wiring } from '../wiring/model.ts'
+import { resolve } from '../wiring/resolve.ts'
+import { fixesFor } from './fixes.ts'
+import { questionsFor } from './questions.ts'
+
+/**
+ * What the program says, word for word, of every wiring and kit of the tables: nothing of it may change without being
+ * seen. Whether it is right is for the other tests. When a change is meant, `npm run record` writes the files anew, and
+ * the difference is read line by line before it is committed.
+ */
+const recorded = (name: string): string => new URL(`../testing/record/${name}.txt`, import.meta.url).pathname
+
+/** Lines under a heading, shifted. */
+const under = (lines: readonly string[]): string[] => lines.map((line) => `  ${line}`)
+
+const editWords = (edit: Edit): string => {
+  const { do: what, ...rest } = edit
+  return `${what} ${Object.values(rest)
+    .map((one) => (typeof one === 'string' ? one : JSON.stringify(one)))
+    .join(' ')}`
+}
+
+function findingLines(wiring: Wiring): string[] {
+  const found = check(wiring, allRules)
+  const waits = new Set(sift(wiring, found).waiting)
+  return found.flatMap((one) => {
+    const numbers = Object.entries(one.numbers).map(([name, value]) => `${name} ${value}`)
+    return [
+      `${one.severity} ${one.rule}: ${one.message}${waits.has(one) ? ' (waits)' : ''}`,
+      ...under([
+        `at ${one.at.join(', ')}${numbers.length > 0 ? `; ${numbers.join(', ')}` : ''}`,
+        one.why,
+        ...fixesFor(wiring, one, found).flatMap(({ title, edits, brings }) => [
+          `→ ${title}: ${edits.map(editWords).join('; ')}`,
+          ...brings.map((message) => `  brings: ${message}`),
+        ]),
+      ]),
+    ]
+  })
+}
+
+it('what is found in every wiring of the suites', async () => {
+  const said = [...sound, ...mistaken].flatMap((short) => [short.title, ...under(findingLines(wiringOf(short)))])
+  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('findings'))
+}, 120_000)
+
+function answerLines(plan: Plan): string[] {
+  const wiring = resolve(plan, catalog)
+  const result = assignChoosing(wiring)
+  const after = resolve(applyEdits(plan, result.edits), catalog)
+  return [
+    `${result.status}, ${result.optimal ? 'proven' : 'not proven'}, ${result.cost.toFixed(1)} points`,
+    ...result.placed.map(({ from, to, why }) => `${from} ${to}: ${why}`),
+    ...result.added.map(({ ref, what, why }) => `+ ${ref} ${what}: ${why}`),
+    ...result.unplaced.map((one) => `? ${JSON.stringify(one)}`),
+    ...result.choices.map(({ ref, title }) => `set ${ref} ${title}`),
+    ...result.left.map(({ ref, why }) => `in the box: ${ref}, ${why}`),
+    ...result.edits.filter((edit) => edit.do !== 'connect').map(editWords),
+    ...questionsFor(wiring).map((one) => `asks ${JSON.stringify(one)}`),
+    ...check(after, allRules).map(({ severity, rule, message }) => `${severity} ${rule}: ${message}`),
+  ]
+}
+
+it('what is made of every kit', async () => {
+  const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
+  const typed = typedKits.map(({ typed: title }) => {
+    const items = inContext(read(title), emptyPlan('kit'), catalog)
+    return { title, plan: applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits) }
+  })
+  const all = [...kits.map((kit) => ({ title: kit.title, plan: planOf(kit) })), ...typed]
+  const said = all.flatMap(({ title, plan }) => [title, ...under(answerLines(plan))])
+  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('answers'))
+}, 120_000)

@@ -1,0 +1,187 @@
+/** A kit as it is typed, and what must come of it. */
+export interface TypedKit {
+  readonly typed: string
+  readonly why: string
+  /** Nets that must be: ends of each, as patterns. */
+  readonly wired: string
+  /** Ends that no wire reaches: what nobody needs stays in the box. */
+  readonly open?: string
+  /** Options that must come out: `BUCK.volts 5`. */
+  readonly set?: string
+  /** Rules that may still cry fault, where the kit is too small for what it is to do. */
+  readonly faults?: readonly string[]
+  /** Parts of the catalogue that are added; none where left out. */
+  readonly adds?: readonly string[]
+}
+
+/** From the words to the wires: what an experienced maker makes of what is typed. */
+export const typedKits: readonly TypedKit[] = [
+  {
+    typed: 'raspberry pi, lcd 16x2, potentiometer',
+    why: 'a computer reads no knob, so it is that of the contrast, between the rails of the display',
+    wired: 'KNOB.W LCD.V0, KNOB.3 LCD.VDD MCU.5V, KNOB.1 MCU.GND',
+  },
+  {
+    typed: 'pico, pico w, nrf24l01 x2, button, led',
+    why: 'radios talk from board to board',
+    wired: 'RADIO1.VCC MCU.3V3, RADIO2.VCC MCU2.3V3, RADIO2.SCK MCU2.GP18',
+  },
+  {
+    typed: 'pi, l298n, 2 motors, 2 servos, 2s lipo, buck, hc-sr04, 1k, 2k',
+    why: 'servos get the pulses of hardware, whoever was named before them and would like them for speed',
+    wired: 'SERVO1.SIG MCU.GPIO1[28], SERVO2.SIG MCU.GPIO1[39], SERVO1.VCC BUCK.OUT+',
+  },
+  {
+    typed: 'pico, 5v fan, 12v led strip, 2n2222, irlz44n, 12v 2a',
+    why: 'of two that ask much the one that the base cannot carry goes to the other transistor',
+    wired: 'FAN.- TRANSISTOR.C, TAPE.- SWITCH.D',
+  },
+  {
+    typed: 'leonardo, 10 buttons, 2 joysticks',
+    why: 'ten buttons stand in a row, and none on the block for programming the chip',
+    wired: 'BUTTON1.1 MCU.D3, BUTTON5.1 MCU.D7, BUTTON6.1 MCU.D8, BUTTON10.1 MCU.D12',
+  },
+  {
+    typed: 'raspberry pi, 2 inmp441, max98357a',
+    why: 'two microphones speak in the two halves of one line, and the amplifier hears on the same clock',
+    wired: 'MIC1.SD MIC2.SD MCU.GPIO20, MIC1.SCK MIC2.SCK AMP.BCLK MCU.GPIO18, AMP.DIN MCU.GPIO21, MIC2.L/R MCU.3V3',
+    set: 'MIC2.channel right',
+  },
+  {
+    typed: 'raspberry pi, 3 inmp441',
+    why: 'a frame has two halves: the third one finds no place',
+    wired: 'MIC1.SD MIC2.SD MCU.GPIO20',
+    open: 'MIC3.SD',
+    faults: ['pins-short'],
+  },
+  {
+    typed: 'uno, 3 irlz44n, 12v rgb strip, 12v 2a, 3 potentiometers',
+    why: 'colours are dimmed, so the gates get pins with pulses',
+    wired: 'RGBTAPE.+ SOCKET.+, SWITCH1.G MCU.D5, SWITCH2.G MCU.D6, SWITCH3.G MCU.D9, RGBTAPE.R SWITCH1.D',
+    set: 'SOCKET.milliamps 2000',
+    adds: ['resistor', 'resistor', 'resistor'],
+  },
+  {
+    typed: 'pico, buzzer, solenoid 12v, npn transistor, 12v 2a',
+    why: 'the lock is too much for the transistor, which takes the buzzer off its pin then',
+    wired: 'BUZZER.- TRANSISTOR.C, BUZZER.+ MCU.VBUS, TRANSISTOR.E MCU.GND',
+    open: 'SOLENOID.-',
+  },
+  {
+    typed: 'pico, buzzer, 5v fan, 2n2222, bc337',
+    why: 'the stronger transistor is for the larger load, in whatever order they are named',
+    wired: 'FAN.- TRANSISTOR2.C, BUZZER.- TRANSISTOR.C',
+  },
+  {
+    typed: 'uno, dc motor, 2n2222, irlz44n, 9v battery',
+    why: 'the motor starts with more than the small transistor bears',
+    wired: 'MOTOR.M2 SWITCH.D, SWITCH.G MCU.D[3569]',
+    open: 'TRANSISTOR.E TRANSISTOR.C',
+    adds: ['resistor', 'diode'],
+  },
+  {
+    typed: 'nano, 2n2222, relay',
+    why: 'a relay board has its transistor; another one stays in the box, with its resistor',
+    wired: 'RELAY.IN MCU.D[4-8]',
+    open: 'TRANSISTOR.E TRANSISTOR.C R1.2',
+  },
+  {
+    typed: 'arduino nano, 2 n20 motors, drv8833, 2x 18650 battery, buck, hc-sr04, servo',
+    why: 'two cells in a row are 8.4 V, of which the converter makes what motors and servo take',
+    wired: 'BATTERY.+ BUCK.IN+, BUCK.OUT+ DRIVERD.VCC SERVO.VCC, MOTOR1.M1 DRIVERD.AOUT1, BATTERY.- MCU.GND',
+    set: 'BATTERY.volts 8.4',
+  },
+  {
+    typed: 'pi, 2 stepper motors, 2 a4988, 12v power supply, limit switch x2',
+    why: 'the drivers say which stepper motors are meant',
+    wired: 'STEPN1.A+ STEPPER1.1A, STEPN2.B- STEPPER2.2B, SOCKET.+ STEPPER1.VMOT STEPPER2.VMOT',
+    set: 'SOCKET.volts 12',
+  },
+  {
+    typed: 'uno, keypad, lcd with i2c, 2 leds, 2 220 ohm resistors',
+    why: 'the resistors of the kit are those of its lamps',
+    wired: 'LED1.A R1.1, LED2.A R2.1',
+    set: 'R1.ohms 220',
+  },
+  {
+    typed: 'uno, hc-sr04, green led, yellow led, red led, 3 resistors',
+    why: 'resistors of which nothing is said are what the lamps want',
+    wired: 'LED.A R1.1, LED2.A R2.1, LED3.A R3.1',
+    set: 'R3.ohms 330',
+  },
+  {
+    typed: 'uno, tip120, 12v fan, 12v power supply, 1n4007, 1k resistor',
+    why: 'a fan of 12 V hangs on the 12 V',
+    wired: 'FAN.+ SOCKET.+ D1.K, FAN.- TRANSISTOR.C D1.A, TRANSISTOR.B R1.1, SOCKET.- MCU.GND',
+    set: 'FAN.volts 12',
+  },
+  {
+    typed: 'uno, servo, l293d, 2 dc motors, 9v battery',
+    why: 'nor where something else has asked for more than the board gives before',
+    wired: 'DRIVER.VS BATTERY.+, SERVO.VCC MCU.5V',
+  },
+  {
+    typed: 'uno, l293d, 2 dc motors, 9v battery, servo',
+    why: 'what the motors draw does not come from the board where there is a battery',
+    wired: 'DRIVER.VS BATTERY.+, DRIVER.VSS MCU.5V',
+  },
+  {
+    typed: 'esp32, l9110s, motor',
+    why: 'a motor shakes the rail of 3.3 V that the board runs on, and 5 V are there',
+    wired: 'DRIVERL.VCC MCU.(5V|VIN), MOTOR.M1 DRIVERL.OA1',
+  },
+  {
+    typed: 'uno, 2n2222, dc motor, 1k resistor, 1n4001',
+    why: 'the 3.3 V of an Uno give no 50 mA: a motor hangs on 5 V',
+    wired: 'MOTOR.M1 MCU.5V D1.K, TRANSISTOR.B R1.1',
+    set: 'D1.model 1n4001',
+  },
+  {
+    typed: 'uno, sim800l, lm2596, 12v power supply',
+    why: 'a converter that nobody has set yet is set to what the radio takes',
+    wired: 'GSM.VCC BUCK.OUT+, BUCK.IN+ SOCKET.+',
+    set: 'BUCK.volts 4',
+  },
+  {
+    typed: 'esp32, 12v led strip, mosfet, boost, lipo battery',
+    why: 'and one that raises to what the strip takes',
+    wired: 'TAPE.+ BOOST.OUT+, BOOST.IN+ BATTERY.+, TAPE.- SWITCH.D',
+    set: 'BOOST.volts 12',
+    adds: ['resistor'],
+  },
+  {
+    typed: 'esp32, 12v led strip, mosfet, 5v boost, lipo battery',
+    why: 'what is said stays as it is',
+    wired: 'TAPE.- SWITCH.D',
+    set: 'BOOST.volts 5',
+    adds: ['resistor'],
+    faults: ['supply-missing'],
+  },
+  {
+    typed: 'esp8266 nodemcu, door reed switch, 18650, tp4056, boost',
+    why: 'the cell goes to its charger, and the converter raises what that gives',
+    wired: 'BATTERY.+ CHARGER.B+, BATTERY.- CHARGER.B-, CHARGER.OUT+ BOOST.IN+, BOOST.OUT+ MCU.VIN',
+    set: 'BATTERY.volts 4.2',
+  },
+  {
+    typed: 'pi, hc-sr04, 1k resistor, 2k resistor',
+    why: 'an echo of 5 V is divided by the two resistors of the kit',
+    wired: 'ECHO.ECHO R1.1, R1.2 R2.1 MCU.GPIO27, R2.2 MCU.GND',
+  },
+  {
+    typed: 'arduino mega, 4 relay board, 12v solenoid lock, 12v adapter',
+    why: 'one board with four relays, the lock behind the first',
+    wired: 'SOLENOID.+ RELAYS.NO1, RELAYS.COM1 SOCKET.+, SOLENOID.- SOCKET.-',
+    set: 'SOCKET.volts 12',
+  },
+  {
+    typed: 'uno, ws2812 strip, 5v power supply, 330 ohm resistor, 1000 uF capacitor, microphone',
+    why: 'a board without I2S gets a microphone that is read as a voltage',
+    wired: 'STRIP.DIN R1.1, C1.1 STRIP.5V SOCKET.+, MICA.OUT MCU.A\\d',
+  },
+  {
+    typed: 'pi, 2 mcp3008, 3 potentiometers',
+    why: 'the first takes the first select',
+    wired: 'SAMPLER1.CS MCU.GPIO8, SAMPLER2.CS MCU.GPIO7, KNOB1.W SAMPLER1.CH0',
+  },
+]
