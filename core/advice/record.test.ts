@@ -9,19 +9,13 @@ import { allRules, check } from '../rules/index.ts'
 import { sift } from '../rules/waiting.ts'
 import { kits } from '../testing/kits.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
+import { recorded } from '../testing/record.ts'
 import { typedKits } from '../testing/typedKits.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { fixesFor } from './fixes.ts'
 import { questionsFor } from './questions.ts'
-
-/**
- * What the program says, word for word, of every wiring and kit of the tables: nothing of it may change without being
- * seen. Whether it is right is for the other tests. When a change is meant, `npm run record` writes the files anew, and
- * the difference is read line by line before it is committed.
- */
-const recorded = (name: string): string => new URL(`../testing/record/${name}.txt`, import.meta.url).pathname
 
 /** Lines under a heading, shifted. */
 const under = (lines: readonly string[]): string[] => lines.map((line) => `  ${line}`)
@@ -54,7 +48,7 @@ function findingLines(wiring: Wiring): string[] {
 
 it('what is found in every wiring of the suites', async () => {
   const said = [...sound, ...mistaken].flatMap((short) => [short.title, ...under(findingLines(wiringOf(short)))])
-  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('findings'))
+  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('findings.txt'))
 }, 120_000)
 
 function answerLines(plan: Plan): string[] {
@@ -82,5 +76,5 @@ it('what is made of every kit', async () => {
   })
   const all = [...kits.map((kit) => ({ title: kit.title, plan: planOf(kit) })), ...typed]
   const said = all.flatMap(({ title, plan }) => [title, ...under(answerLines(plan))])
-  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('answers'))
+  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('answers.txt'))
 }, 120_000)

@@ -99,7 +99,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (isMadeFor(wiring, host, use)) {
     tally.points -= costs.madeFor
     tally.for.push('made for it')
-  } else if (host.provider && !isLoad(use.facts.needs) && (!bus || bus.signal === 'cs'))
+  } else if (isLoad(use.facts.needs)) tally.for.push(loadWords[use.facts.needs] as string)
+  else if (host.provider && (!bus || bus.signal === 'cs'))
     tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
   if (availabilityOf(host).vitalElsewhere) tally.pay(costs.elsewhere, 'memory of other modules')
   if (!bus && host.board && pinsAside(host.board.board).has(host.pin))
@@ -146,6 +147,12 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
     tally.for.push(`beside ${beside}`)
   }
   return tally
+}
+
+const loadWords: Readonly<Record<string, string>> = {
+  sink: 'switches it to ground',
+  source: 'switches its supply',
+  bridge: 'turns it both ways',
 }
 
 const scarceWords: Readonly<Record<string, string>> = {
