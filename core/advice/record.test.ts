@@ -1,4 +1,4 @@
-import { expect, it } from 'vitest'
+import { describe, it } from 'vitest'
 import { assignChoosing } from '../assign/choosing.ts'
 import { kitReader } from '../catalog/kitText.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
@@ -9,7 +9,7 @@ import { allRules, check } from '../rules/index.ts'
 import { sift } from '../rules/waiting.ts'
 import { kits } from '../testing/kits.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
-import { recorded } from '../testing/record.ts'
+import { recordOf } from '../testing/record.ts'
 import { typedKits } from '../testing/typedKits.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -46,10 +46,10 @@ function findingLines(wiring: Wiring): string[] {
   })
 }
 
-it('what is found in every wiring of the suites', async () => {
-  const said = [...sound, ...mistaken].flatMap((short) => [short.title, ...under(findingLines(wiringOf(short)))])
-  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('findings.txt'))
-}, 120_000)
+const findings = recordOf('findings.txt')
+describe('what is found in every wiring of the suites', () => {
+  it.each([...sound, ...mistaken])('$title', (short) => findings(short.title, findingLines(wiringOf(short))))
+})
 
 function answerLines(plan: Plan): string[] {
   const wiring = resolve(plan, catalog)
@@ -68,13 +68,12 @@ function answerLines(plan: Plan): string[] {
   ]
 }
 
-it('what is made of every kit', async () => {
-  const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
-  const typed = typedKits.map(({ typed: title }) => {
-    const items = inContext(read(title), emptyPlan('kit'), catalog)
-    return { title, plan: applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits) }
+const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
+const answers = recordOf('answers.txt')
+describe('what is made of every kit', () => {
+  it.each(kits)('$title', (kit) => answers(kit.title, answerLines(planOf(kit))))
+  it.each(typedKits)('$typed', ({ typed }) => {
+    const items = inContext(read(typed), emptyPlan('kit'), catalog)
+    answers(typed, answerLines(applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)))
   })
-  const all = [...kits.map((kit) => ({ title: kit.title, plan: planOf(kit) })), ...typed]
-  const said = all.flatMap(({ title, plan }) => [title, ...under(answerLines(plan))])
-  await expect(`${said.join('\n')}\n`).toMatchFileSnapshot(recorded('answers.txt'))
-}, 120_000)
+})

@@ -429,7 +429,7 @@ const small: readonly Kit[] = [
     left: ['F1.2', 'F2.2'],
   },
   {
-    title: 'the same with a converter',
+    title: 'pressure pads, a switch of lines and a converter',
     why: 'the common line goes to it, and the pads to the channels',
     mcu: 'pi-40',
     parts: { X: 'mux-4067', A: 'ads1115', F1: 'fsr', F2: 'fsr' },
