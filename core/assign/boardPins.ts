@@ -8,19 +8,19 @@ import { costs } from './costs.ts'
 
 /** The pin is the one that programs take for this line of a controller of its kind, unless told otherwise. */
 export const isUsualFor = (
-  board: Board,
-  pin: string,
+  { board, pin }: Host,
   { kind, signal }: { readonly kind: string; readonly signal: string },
-): boolean => board.controllers.some((one) => one.kind === kind && usualPins(board, one)?.[signal] === pin)
+): boolean =>
+  board?.board.controllers.some((one) => one.kind === kind && usualPins(board.board, one)?.[signal] === pin) ?? false
 
 /** Programs take the pin for another line than the select of a first-choice controller of this kind. */
-export const isLineOf = (board: Board, pin: string, kind: string): boolean =>
-  board.controllers.some(
+export const isLineOf = ({ board, pin }: Host, kind: string): boolean =>
+  board?.board.controllers.some(
     (one) =>
       one.kind === kind &&
       one.rank === 0 &&
-      Object.entries(usualPins(board, one) ?? {}).some(([signal, usual]) => signal !== 'cs' && usual === pin),
-  )
+      Object.entries(usualPins(board.board, one) ?? {}).some(([signal, usual]) => signal !== 'cs' && usual === pin),
+  ) ?? false
 
 /** A controller that reaches a pin. */
 interface Reached {

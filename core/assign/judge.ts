@@ -119,8 +119,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const bearsSpeed = carriesSpeed(wiring, use)
   if (bearsSpeed && !host.functions.has('pwm')) tally.pay(costs.noSpeed, 'full speed only')
   // What a line of a bus takes on the pin that is there for it is no waste.
-  const board = host.board?.board
-  const isUsual = bus !== undefined && board !== undefined && isUsualFor(board, host.pin, bus)
+  const isUsual = bus !== undefined && isUsualFor(host, bus)
   for (const name of scarceNames) {
     if (
       isUsual ||
@@ -139,7 +138,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (taker) tally.pay(costs.taken, `taken by ${taker.title}`)
   const kept = bus && bus.signal !== 'cs' ? 0 : busWorth(host, bus !== undefined)
   if (kept > 0) tally.pay(costs.busPin * kept * weightOf(wiring.plan, 'buses'), 'keeps a bus pin')
-  if (bus?.signal === 'cs' && board && isLineOf(board, host.pin, bus.kind))
+  if (bus?.signal === 'cs' && isLineOf(host, bus.kind))
     tally.pay(costs.busPin, `a line of ${bus.kind.toUpperCase()} itself`)
   const beside = neighbour(wiring, use, host)
   if (beside) {

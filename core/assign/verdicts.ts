@@ -6,8 +6,7 @@ import { availabilityOf } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { functionsOf } from '../wiring/givenHosts.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { carriesLine } from '../wiring/needs.ts'
-import { isLineOf, isOtherwiseCalled, isUsualFor } from './boardPins.ts'
+import { isOtherwiseCalled } from './boardPins.ts'
 import { type Blocked, judgePin, placesOf, type Verdict } from './judge.ts'
 import { usesOn } from './onPin.ts'
 import { pinsAside } from './pinsAside.ts'
@@ -18,8 +17,8 @@ export class Verdicts {
   readonly #wiring: Wiring
   readonly #use: SignalUse
   readonly #scarcity: Scarcity
-  /** Its part has nothing in place yet beside which it would like to lie. */
-  readonly #isApart: boolean
+  /** Asks for no bus, and has nothing in place yet beside which it would like to lie. */
+  readonly #isPlain: boolean
   readonly #kinds: ReadonlyMap<Host, unknown>
   readonly #known = new Map<unknown, Verdict | Blocked>()
 
@@ -27,12 +26,12 @@ export class Verdicts {
     this.#wiring = wiring
     this.#use = use
     this.#scarcity = scarcityOf(wiring, use)
-    this.#kinds = busNeed(use.facts.needs) === undefined ? kindsOf(wiring) : kindsForLine(wiring, use.facts.needs)
-    this.#isApart = use.hosts.length === 0 && !placesOf(wiring).has(use.part)
+    this.#kinds = kindsOf(wiring)
+    this.#isPlain = busNeed(use.facts.needs) === undefined && use.hosts.length === 0 && !placesOf(wiring).has(use.part)
   }
 
   of(host: Host): Verdict | Blocked {
-    const key = host.provider || this.#isApart ? this.#kinds.get(host) : host
+    const key = host.provider || this.#isPlain ? this.#kinds.get(host) : host
     let verdict = this.#known.get(key)
     if (!verdict) {
       verdict = judgePin(this.#wiring, this.#use, host, this.#scarcity)
@@ -47,28 +46,6 @@ const kindsOf = memo((wiring: Wiring): ReadonlyMap<Host, unknown> => {
   const kinds = new Map<PartInstance, string>()
   for (const part of wiring.parts) if (part.part.provides.length > 0) kinds.set(part, kindOf(part))
   return new Map([...wiring.hosts.values()].map((host) => [host, isFree(wiring, host) ? kindOfPin(host, kinds) : host]))
-})
-
-/** The same with what a line of a bus makes of a pin. */
-const kindsForLine = memoIn((wiring: Wiring, needs: string): ReadonlyMap<Host, unknown> => {
-  const kinds = new Map<Host, unknown>()
-  for (const [host, kind] of kindsOf(wiring))
-    kinds.set(host, host.board && kind !== host ? `${kind} ${asLine(host.board.facts, `${host.pin} ${needs}`)}` : kind)
-  return kinds
-})
-
-/** What the pin of `GP4 i2c.sda` is as that line, of all that {@link judgePin} reads of it. */
-const asLine = memoIn(({ board, pin: pinOf }: BoardFacts, asked: string): string => {
-  const [pin = '', needs = ''] = asked.split(' ')
-  const line = busNeed(needs)
-  const functions = pinOf(pin)?.functions ?? new Set()
-  if (!line) return ''
-  return [
-    carriesLine(functions, needs),
-    isUsualFor(board, pin, line),
-    isLineOf(board, pin, line.kind),
-    busShare(board, pin, true),
-  ].join(' ')
 })
 
 const isFree = (wiring: Wiring, host: Host): boolean => {

@@ -77,7 +77,7 @@ function can({ functions }: Pick<Host, 'functions'>, need: string): boolean {
 }
 
 /** True where some controller has a line of this kind among the functions. */
-export const carriesLine = memoIn((functions: ReadonlySet<string>, need: string): boolean => {
+const carriesLine = memoIn((functions: ReadonlySet<string>, need: string): boolean => {
   const [kind, signal] = need.split('.') as [string, string]
   for (const name of functions) if (name.startsWith(kind) && name.endsWith(`.${signal}`)) return true
   return false
