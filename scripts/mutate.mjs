@@ -1,6 +1,6 @@
 // Plants faults in the code and sees whether a test notices: `npm run mutate -- [SHARE] [FOLDER…]`. Of the lines of each
-// folder a share is taken, the same ones every time (2 in 100 when left out); every fault that the mutation tester knows
-// on these lines is planted by itself. Survivors are printed and kept in `.cache/mutation.json`; the scores of the last
+// folder a share is taken, the same ones every time (2 in 100 when left out; `0.02-0.03` takes others than `0.02`); every
+// fault that the mutation tester knows on these lines is planted by itself. Survivors are printed and kept in `.cache/mutation.json`; the scores of the last
 // runs stand in docs/quality.md.
 import { spawnSync } from 'node:child_process'
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
@@ -8,9 +8,9 @@ import { join } from 'node:path'
 
 const root = join(import.meta.dirname, '..')
 const [first, ...rest] = process.argv.slice(2)
-const share = Number(first ?? 0.02)
-if (!(share > 0 && share <= 1)) {
-  console.error(`${first} is no share of the lines; expected a number above 0 and up to 1, such as 0.02`)
+const [from, to] = /-/.test(first ?? '') ? first.split('-').map(Number) : [0, Number(first ?? 0.02)]
+if (!(from >= 0 && to > from && to <= 1)) {
+  console.error(`${first} is no share of the lines; expected a number above 0 and up to 1, such as 0.02, or 0.02-0.03`)
   process.exit(2)
 }
 const folders =
@@ -24,6 +24,7 @@ function chance(text) {
   return ((hash >>> 0) % 65_521) / 65_521
 }
 
+const isTaken = (at) => at >= from && at < to
 const isCode = (line) => /\S/.test(line) && !/^\s*(\/\/|\/?\*|import\b)/.test(line)
 const mutate = folders.flatMap((folder) =>
   readdirSync(join(root, folder), { recursive: true })
@@ -34,7 +35,7 @@ const mutate = folders.flatMap((folder) =>
       readFileSync(join(root, file), 'utf8')
         .split('\n')
         .flatMap((line, at) =>
-          isCode(line) && chance(`${file}:${line}`) < share ? [`${file}:${at + 1}-${at + 1}`] : [],
+          isCode(line) && isTaken(chance(`${file}:${line}`)) ? [`${file}:${at + 1}-${at + 1}`] : [],
         ),
     ),
 )
