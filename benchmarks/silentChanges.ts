@@ -1,14 +1,17 @@
 /**
  * Changes each sound wiring of the suites as tired hands do, and lists the changes of which no fault and no caution is
- * said: to be read through for mistakes that the checks miss. `npm run bench:changes -- KIND`, with KIND one of
+ * said: to be read through for mistakes that the checks miss. `npm run bench:changes -- KIND [FILE]`, with a file of
+ * kits as they are typed, one a line, in place of the suites (the search wires them), and with KIND one of
  * `forgotten` (a wire taken out), `exchanged` (two wires of one part), `leg` (a wire one leg further on a part), `post`
  * (one post further on a board), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half).
  */
+import { readFileSync } from 'node:fs'
 import { footprintOf, legsOf } from '../core/catalog/footprint.ts'
 import { splitEnd } from '../core/plan/ends.ts'
 import type { Plan, PlanWire } from '../core/plan/planSchema.ts'
 import { allRules, check } from '../core/rules/index.ts'
 import { catalog, planOf } from '../core/testing/plans.ts'
+import { planTyped, wiredUp } from '../core/testing/wiredKits.ts'
 import { sound } from '../core/testing/wiringSuite.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 
@@ -122,13 +125,19 @@ const make = kinds[process.argv[2] ?? '']
 if (!make) throw new Error(`expected a kind of change: ${Object.keys(kinds).join(', ')}`)
 const silent = new Map<string, string[]>()
 let count = 0
-for (const short of sound) {
-  const plan = planOf(short)
+/** Sound plans, with titles. */
+function plans(file: string | undefined): { title: string; plan: Plan }[] {
+  if (file === undefined) return sound.map((short) => ({ title: short.title, plan: planOf(short) }))
+  const lines = readFileSync(file, 'utf8').split('\n')
+  return lines.filter((line) => line.trim() !== '').map((title) => ({ title, plan: wiredUp(planTyped(title)) }))
+}
+
+for (const { title, plan } of plans(process.argv[3])) {
   const before = new Set(said(plan))
   for (const { kind, words, plan: changed } of make(plan)) {
     count += 1
     if (said(changed).every((one) => before.has(one)))
-      silent.set(kind, [...(silent.get(kind) ?? []), `${short.title}: ${words}`])
+      silent.set(kind, [...(silent.get(kind) ?? []), `${title}: ${words}`])
   }
 }
 const list = [...silent].sort(([, one], [, two]) => two.length - one.length)

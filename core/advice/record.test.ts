@@ -1,16 +1,14 @@
 import { describe, it } from 'vitest'
 import { assignChoosing } from '../assign/choosing.ts'
-import { kitReader } from '../catalog/kitText.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
-import { addKit } from '../plan/kit.ts'
-import { inContext } from '../plan/kitContext.ts'
-import { emptyPlan, type Plan } from '../plan/planSchema.ts'
+import type { Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
 import { sift } from '../rules/waiting.ts'
 import { kits } from '../testing/kits.ts'
 import { catalog, planOf, wiringOf } from '../testing/plans.ts'
 import { recordOf } from '../testing/record.ts'
 import { typedKits } from '../testing/typedKits.ts'
+import { planTyped } from '../testing/wiredKits.ts'
 import { mistaken, sound } from '../testing/wiringSuite.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -68,12 +66,8 @@ function answerLines(plan: Plan): string[] {
   ]
 }
 
-const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
 const answers = recordOf('answers.txt')
 describe('what is made of every kit', () => {
   it.each(kits)('$title', (kit) => answers(kit.title, answerLines(planOf(kit))))
-  it.each(typedKits)('$typed', ({ typed }) => {
-    const items = inContext(read(typed), emptyPlan('kit'), catalog)
-    answers(typed, answerLines(applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)))
-  })
+  it.each(typedKits)('$typed', ({ typed }) => answers(typed, answerLines(planTyped(typed))))
 })

@@ -1,23 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '../base/random.ts'
-import { kitReader } from '../catalog/kitText.ts'
 import { applyEdits } from '../plan/edit.ts'
-import { addKit } from '../plan/kit.ts'
-import { inContext } from '../plan/kitContext.ts'
-import { emptyPlan, type Plan } from '../plan/planSchema.ts'
+import type { Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
 import { catalog } from '../testing/plans.ts'
 import { typedKits } from '../testing/typedKits.ts'
+import { planTyped, wiredUp } from '../testing/wiredKits.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assignChoosing } from './choosing.ts'
 
-const read = kitReader([...catalog.boards.values()], [...catalog.parts.values()])
-
 describe('from what is typed to the wires', () => {
   it.each(typedKits)('$typed', ({ typed, why, wired, open, set, faults = [], adds = [] }) => {
-    const items = inContext(read(typed), emptyPlan('kit'), catalog)
-    expect(items.filter(({ found }) => found === undefined).map(({ text }) => text)).toEqual([])
-    const plan = applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)
+    const plan = planTyped(typed)
     const { edits } = assignChoosing(resolve(plan, catalog))
     const done = applyEdits(plan, edits)
     const wiring = resolve(done, catalog)
@@ -47,9 +41,7 @@ describe('from what is typed to the wires', () => {
     // What a board lacks as a whole is said: pins, and volts that nobody brings.
     const lacking = ['pins-short', 'supply-missing', 'supply-budget']
     for (const board of catalog.boards.keys()) {
-      const items = inContext(read(`${board}, ${typed}, 5v 2a`), emptyPlan('kit'), catalog)
-      const plan = applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)
-      const done = applyEdits(plan, assignChoosing(resolve(plan, catalog)).edits)
+      const done = wiredUp(planTyped(`${board}, ${typed}, 5v 2a`))
       const cried = check(resolve(done, catalog), allRules).filter(
         ({ severity, rule }) => severity === 'fault' && !lacking.includes(rule),
       )
@@ -67,8 +59,7 @@ describe('from what is typed to the wires', () => {
       return [unplaced.length, Object.keys(done.parts).length, ...said.sort()].join(', ')
     }
     for (const { typed } of typedKits) {
-      const items = inContext(read(typed), emptyPlan('kit'), catalog)
-      const plan = applyEdits(emptyPlan('kit'), addKit(emptyPlan('kit'), catalog, items).edits)
+      const plan = planTyped(typed)
       const parts = Object.entries(plan.parts)
         .map((one) => ({ one, at: random() }))
         .sort((a, b) => a.at - b.at)
