@@ -60,6 +60,8 @@ writeFileSync(
     concurrency: Number(process.env.MUTATE_AT_ONCE ?? 2),
     // A machine that is busy beside it may not make a slow test look like a fault that was noticed.
     timeoutMS: 90_000,
+    // The whole of the tests, once, with all faults in their places.
+    dryRunTimeoutMinutes: 30,
     reporters: ['json', 'progress-append-only'],
     jsonReporter: { fileName: report },
     tempDirName: join(cache, 'mutate'),
