@@ -30,6 +30,7 @@ import { interruptLine } from './interruptLine.ts'
 import { ledResistor } from './ledResistor.ts'
 import { levelDamage } from './levelDamage.ts'
 import { levelLogic } from './levelLogic.ts'
+import { lineCapacitor } from './lineCapacitor.ts'
 import { loadReturn } from './loadReturn.ts'
 import { matrixRule } from './matrix.ts'
 import { fillMessage } from './messages.ts'
@@ -121,6 +122,7 @@ export const rules: readonly Rule[] = [
   diodeAcross,
   matrixRule,
   capacitorRule,
+  lineCapacitor,
   backFeed,
   pwmChannel,
   pwmSoftware,

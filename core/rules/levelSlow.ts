@@ -8,7 +8,7 @@ import type { Report } from './finding.ts'
 import { setOhms } from './mend.ts'
 
 /** Slowest clock in hertz at which libraries usually run a four-wire bus: what is too slow for it works with none of them. */
-const SLOWEST_CLOCK = 1e6
+export const SLOWEST_CLOCK = 1e6
 
 /** Shortest pulse in seconds that an input must tell from none; undefined where nothing says. */
 const pulseOf = ({ facts }: SignalUse): number | undefined =>

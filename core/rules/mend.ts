@@ -81,6 +81,19 @@ export const moveTo = (wiring: Wiring, end: string, to: string): Fix[] =>
     .slice(0, 1)
     .map(({ edits }) => ({ title: `Move ${end} to ${to}`, edits: [...edits, { do: 'connect', from: end, to }] }))
 
+/** Takes a part out; what hung together over one of its legs still does. Nothing while one of its wires is locked. */
+export function takeOff(wiring: Wiring, { ref, part }: PartInstance): Fix[] {
+  const legs = part.pins.map(({ id }) => `${ref}.${id}`)
+  const mine = wiring.plan.wires.filter(([a, b]) => legs.includes(a) || legs.includes(b))
+  if (mine.some((wire) => wire[2]?.locked)) return []
+  const beyond = (leg: string): string[] => mine.flatMap(([a, b]) => (a === leg ? [b] : b === leg ? [a] : []))
+  const joints = legs.flatMap((leg) => {
+    const [first, ...more] = beyond(leg)
+    return first === undefined ? [] : more.map((end): Edit => ({ do: 'connect', from: first, to: end }))
+  })
+  return [{ title: `Take ${ref} out`, edits: [{ do: 'remove', ref }, ...joints] }]
+}
+
 /** Lets the wires of two pins change places; nothing while one of them is locked. */
 export function swapWires(wiring: Wiring, a: string, b: string): Fix[] {
   const mine = wiring.plan.wires.filter((wire) => [wire[0], wire[1]].some((end) => end === a || end === b))

@@ -15,6 +15,19 @@ const colours = { D: { part: 'rgb-led', options: { common: 'anode' } }, R: ohms(
 
 export const soundChanged: readonly (Short & { title: string })[] = [
   {
+    title: 'a door switch that a capacitor keeps quiet, and one at a reading',
+    mcu: 'nano-v3',
+    parts: {
+      D: 'reed-switch',
+      R: ohms(10_000),
+      C: { part: 'capacitor', options: { farads: 1e-7 } },
+      P: 'potentiometer',
+      E: { part: 'capacitor', options: { farads: 1e-7 } },
+    },
+    wires:
+      'D.1 MCU.D2, D.2 MCU.GND, R.1 MCU.D2, R.2 MCU.5V, C.1 MCU.D2, C.2 MCU.GND, P.1 MCU.GND, P.3 MCU.5V, P.W MCU.A0, E.1 MCU.A0, E.2 MCU.GND',
+  },
+  {
     title: 'a fan above whose transistor the pull of the gate lies at the supply',
     parts: { Q: 'pmos', R: ohms(10_000), F: { part: 'fan', options: { volts: 5 } }, T: 'npn', S: ohms(1000) },
     wires: 'Q.S MCU.VIN, Q.D F.+, F.- MCU.GND, R.1 Q.G, R.2 Q.S, Q.G T.C, T.E MCU.GND.2, T.B S.1, S.2 MCU.GPIO32',
@@ -76,6 +89,25 @@ export const soundChanged: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenChanged: readonly (Short & { title: string; rule: string })[] = [
+  {
+    rule: 'line-capacitor',
+    title: 'the capacitor of a strip a row beside, at its data input',
+    mcu: 'nano-v3',
+    supplies: pack(5),
+    parts: {
+      S: { part: 'ws2812-strip', options: { pixels: 16 } },
+      R: ohms(470),
+      C: { part: 'capacitor', options: { farads: 0.00047, kind: 'electrolytic', volts: 10 } },
+    },
+    wires: 'PACK.- MCU.GND, S.5V PACK.+, S.GND PACK.-, S.DIN R.1, R.2 MCU.D6, C.1 S.DIN, C.2 S.GND',
+  },
+  {
+    rule: 'line-capacitor',
+    title: 'the capacitor of a radio at its clock',
+    parts: { N: 'nrf24l01', C: { part: 'capacitor', options: { farads: 1e-5 } } },
+    wires:
+      'N.VCC MCU.3V3, N.GND MCU.GND, N.CE MCU.D4, N.CSN MCU.D5, N.SCK MCU.D18, N.MOSI MCU.D23, N.MISO MCU.D19, C.1 N.SCK, C.2 N.GND',
+  },
   {
     rule: 'polarity',
     title: 'a diode that shorts an output of a bridge to ground',
