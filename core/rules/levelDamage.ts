@@ -11,6 +11,7 @@ import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Report, Rule } from './finding.ts'
 import { levelElsewhereMessages, sayLowSides, sayOthers, sayStraps } from './levelElsewhere.ts'
+import { levelTurnedMessages, sayTurned } from './levelTurned.ts'
 import { listWords, twoDigits } from './shared.ts'
 
 /** Volts above the limit that count as measuring noise. */
@@ -24,10 +25,11 @@ export const levelDamage: Rule = {
       'A line puts more volts on a pin than the pin bears: a driver at a higher supply, a pull-up to a higher rail, a supply on a signal pin. A caution where pull-ups at two supplies end a little above it.',
     messages: {
       ...levelElsewhereMessages,
+      ...levelTurnedMessages,
       tied: '{receivers} {are} tied to {arrives} and {bear} {bears}.',
       driven: '{drivers} {drivers:brings/bring} {arrives} to {receivers}, which {bear} {bears}.',
     },
-    limits: ['driven', 'through'],
+    limits: ['driven', 'through', 'turned'],
     fixable: true,
     local: true,
   },
@@ -48,6 +50,7 @@ export const levelDamage: Rule = {
       groups.set(alike, [...(groups.get(alike) ?? []), line])
     }
     for (const lines of groups.values()) sayLines(wiring, lines, report)
+    sayTurned(wiring, said, report)
     sayOthers(wiring, said, report)
     sayLowSides(wiring, report)
     sayStraps(wiring, report)

@@ -238,6 +238,35 @@ testRule(levelDamage, {
       wires: 'A.GP5 B.19, A.GND B.GND',
       says: ['fault: B.D19 brings 5.0 V to A.GP5, which bears 3.63 V.'],
     },
+    {
+      title: 'one channel of a shifter turned round, before a computer whose own pull-ups hide it',
+      mcu: 'pi-40',
+      parts: { L: 'lcd-i2c', S: 'shifter-bss138' },
+      wires:
+        'L.VCC MCU.5V, L.GND MCU.GND, S.HV MCU.5V, S.LV MCU.3V3, S.GND MCU.GND, L.SCL S.LV1, S.HV1 MCU.GPIO3, L.SDA S.HV2, S.LV2 MCU.GPIO2',
+      says: ['fault: 4.46 V come to S.LV1, the side of S for 3.3 V: what hangs there belongs on S.HV1.'],
+      fix: 'Swap the wires of S.LV1 and S.HV1',
+      changes: [
+        'wire L.SCL to S.LV1 removed',
+        'wire S.HV1 to MCU.GPIO3 removed',
+        'wire L.SCL to S.HV1 added',
+        'wire S.LV1 to MCU.GPIO3 added',
+      ],
+    },
+    {
+      title: 'the same before a board without: said once',
+      parts: { L: 'lcd-i2c', S: 'shifter-bss138' },
+      wires:
+        'L.VCC MCU.VIN, L.GND MCU.GND, S.HV MCU.VIN, S.LV MCU.3V3, S.GND MCU.GND, L.SCL S.LV1, S.HV1 MCU.D22, L.SDA S.HV2, S.LV2 MCU.D21',
+      says: ['fault: 4.46 V come to S.LV1, the side of S for 3.3 V: what hangs there belongs on S.HV1.'],
+      fix: 'Swap the wires of S.LV1 and S.HV1',
+      changes: [
+        'wire L.SCL to S.LV1 removed',
+        'wire S.HV1 to MCU.GPIO22 removed',
+        'wire L.SCL to S.HV1 added',
+        'wire S.LV1 to MCU.GPIO22 added',
+      ],
+    },
   ],
   edges: [
     { says: 'driven', because: '5 V · R / (R + 1 kΩ) = 3.61 V: 2.6 kΩ', at: divided, said: 2610, quiet: 2590 },
@@ -250,6 +279,16 @@ testRule(levelDamage, {
       }),
       said: 2710,
       quiet: 2690,
+    },
+    {
+      says: 'turned',
+      because: '3.9 V at the lower side: 1.1 V / R = 0.6 V / 10 kΩ, 18.33 kΩ',
+      at: (value) => ({
+        parts: { S: 'shifter-bss138', R: ohms(value) },
+        wires: 'S.HV MCU.VIN, S.LV MCU.3V3, S.GND MCU.GND, R.1 MCU.VIN, R.2 S.LV1',
+      }),
+      said: 18_200,
+      quiet: 18_500,
     },
   ],
 })

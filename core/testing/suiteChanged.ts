@@ -90,6 +90,14 @@ export const soundChanged: readonly (Short & { title: string })[] = [
 
 export const mistakenChanged: readonly (Short & { title: string; rule: string })[] = [
   {
+    rule: 'level-damage',
+    title: 'both channels of a shifter turned round before a computer',
+    mcu: 'pi-40',
+    parts: { L: 'lcd-i2c', S: 'shifter-bss138' },
+    wires:
+      'L.VCC MCU.5V, L.GND MCU.GND, S.HV MCU.5V, S.LV MCU.3V3, S.GND MCU.GND, L.SCL S.LV1, S.HV1 MCU.GPIO3, L.SDA S.LV2, S.HV2 MCU.GPIO2',
+  },
+  {
     rule: 'line-capacitor',
     title: 'the capacitor of a strip a row beside, at its data input',
     mcu: 'nano-v3',

@@ -1,0 +1,45 @@
+import { circuitOf } from '../circuit/circuit.ts'
+import { verdictsOf } from '../circuit/verdicts.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import { PROTECTION_DIODE } from '../wiring/levels.ts'
+import type { Wiring } from '../wiring/model.ts'
+import type { Report } from './finding.ts'
+import { swapWires } from './mend.ts'
+import { twoDigits } from './shared.ts'
+
+export const levelTurnedMessages = {
+  turned: '{volts} come to {end}, the side of {part} for {low}: what hangs there belongs on {other}.',
+}
+
+/**
+ * Channels of a level shifter whose sides are exchanged. Above its supply the lower side shifts nothing: through the
+ * transistor's own diode its level goes on to the other side (AN10441), and that one is pulled to the higher supply.
+ * Whoever hangs on them is spoken of then.
+ */
+export function sayTurned(wiring: Wiring, said: Set<string>, report: (one: Report) => void): void {
+  const spoken = new Set([...said].flatMap((one) => one.split(' ')))
+  const circuit = circuitOf(wiring)
+  for (const { ref, part } of wiring.parts)
+    for (const { kind, between, rails } of part.inner) {
+      if (kind !== 'shift' || rails === undefined) continue
+      const [low, high] = between.map((pin) => `${ref}.${pin}`) as [string, string]
+      const [at, above] = rails.map((pin) => wiring.netOf(`${ref}.${pin}`).sources[0]?.volts)
+      const net = wiring.netOf(low)
+      if (at === undefined || above === undefined || at >= above || !net.wired || net.ground || net.sources.length > 0)
+        continue
+      const ports = [net, wiring.netOf(high)].flatMap((one) => circuit.at(one))
+      if (ports.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end)))) continue
+      const volts = verdictsOf(wiring).of(net)?.most?.volts
+      if (volts === undefined || volts <= at + PROTECTION_DIODE) continue
+      said.add(ports.map(({ terminal }) => terminal.end).join(' '))
+      report({
+        severity: 'fault',
+        at: [low, high],
+        message: 'turned',
+        data: { volts: formatVolts(volts), end: low, part: ref, low: formatVolts(at), other: high },
+        why: `Each side has pull-ups to its own supply. Turned round, ${high} holds a pin of the lower supply at up to ${formatVolts(above)}, and above ${formatVolts(at)} the transistor between the two keeps nothing apart.`,
+        numbers: { volts: twoDigits(volts), supply: twoDigits(at) },
+        propose: () => swapWires(wiring, low, high),
+      })
+    }
+}
