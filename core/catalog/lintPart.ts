@@ -71,11 +71,14 @@ function lintSupplies({ part, say, known }: Proof): void {
   }
 }
 
-function lintOptions({ part, say }: Proof): void {
+function lintOptions({ part, say, options }: Proof): void {
   for (const [index, option] of part.options.entries()) {
     const at = ['options', index]
-    if (option.kind !== 'amount' && !option.values.some((one) => one.value === option.usual))
-      say(`option ${option.id}: ${option.usual} is none of its values`, at)
+    for (const usual of [option.usual, option.usualWhen?.usual])
+      if (usual !== undefined && option.kind !== 'amount' && !option.values.some((one) => one.value === usual))
+        say(`option ${option.id}: ${usual} is none of its values`, at)
+    if (option.usualWhen && !options.has(option.usualWhen.when.option))
+      say(`option ${option.id}: there is no option ${option.usualWhen.when.option}`, at)
     if (option.kind === 'i2c-address')
       for (const { value } of option.values)
         if (Number(value) < 0x08 || Number(value) > 0x77) say(`option ${option.id}: ${value} is a reserved address`, at)

@@ -38,6 +38,8 @@ export const Option = v.strictObject({
   /** A jumper on the module, which the maker sets as the plan needs it; other options say what a part is. */
   isJumper: v.optional(v.boolean(), false),
   usual: v.union([v.string(), v.number()]),
+  /** What is usual instead while another option says so: a large capacitor is an electrolytic one. */
+  usualWhen: v.optional(v.strictObject({ when: When, usual: v.union([v.string(), v.number()]) })),
   least: v.optional(Amount),
   most: v.optional(Amount),
 })

@@ -4,7 +4,7 @@ import type { Catalog } from '../catalog/catalog.ts'
 import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
-import { holds } from '../catalog/when.ts'
+import { holds, withUsual } from '../catalog/when.ts'
 import { carryEdits } from './carried.ts'
 import { applyEdits, type Edit } from './edit.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
@@ -34,7 +34,7 @@ export function addParts(
     // A diode for a bare transistor is none for a bridge: where the way of driving is open, what belongs to one of them
     // comes with that.
     const mode = given.mode ?? (part.modes.length === 1 ? part.modes[0]?.id : undefined)
-    const chosen = { ...Object.fromEntries(part.options.map((option) => [option.id, option.usual])), ...options }
+    const chosen = withUsual(part, options)
     const isWanted = (companion: Companion): boolean =>
       companion.required &&
       (companion.modes === undefined || (mode !== undefined && companion.modes.includes(mode))) &&

@@ -28,6 +28,12 @@ testRule(capacitorRule, {
       wires: 'PACK.- MCU.GND, C.2 PACK.+, C.1 PACK.-',
     },
     {
+      title: 'a large one that is said to be ceramic',
+      supplies: twelve,
+      parts: { C: { part: 'capacitor', options: { farads: 0.0001, kind: 'ceramic' } } },
+      wires: 'PACK.- MCU.GND, C.2 PACK.+, C.1 PACK.-',
+    },
+    {
       title: 'one leg that nothing holds',
       supplies: twelve,
       parts: { C: cap('electrolytic', 10) },
@@ -42,6 +48,13 @@ testRule(capacitorRule, {
     },
   ],
   invalid: [
+    {
+      title: 'turned, of a kind that nobody has said: from 10 µF on they are electrolytic',
+      supplies: twelve,
+      parts: { C: { part: 'capacitor', options: { farads: 0.0001 } } },
+      wires: 'PACK.- MCU.GND, C.2 PACK.+, C.1 PACK.-',
+      says: ['fault: C is the wrong way round: its minus C.2 lies 12.0 V above its plus C.1.'],
+    },
     {
       title: 'turned',
       supplies: twelve,
@@ -83,6 +96,17 @@ testRule(capacitorRule, {
     },
   ],
   edges: [
+    {
+      says: 'turned',
+      because: 'below 10 µF ceramic ones are usual',
+      at: (microfarads) => ({
+        supplies: { P: { volts: 5 } },
+        parts: { C: { part: 'capacitor', options: { farads: microfarads * 1e-6 } } },
+        wires: 'C.1 P.-, C.2 P.+, P.- MCU.GND',
+      }),
+      said: 10,
+      quiet: 9.9,
+    },
     {
       says: 'overRated',
       because: 'rated 16 V',

@@ -25,7 +25,7 @@ export const capacitorRule: Rule = {
       overRated: '{part} gets {highest} and is rated {rated}.',
       missing: '{part} lacks its capacitor: {why}.',
     },
-    limits: ['overRated'],
+    limits: ['overRated', 'turned'],
     lacking: ['missing'],
     fixable: true,
   },

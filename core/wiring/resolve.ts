@@ -3,6 +3,7 @@ import { boardFacts } from '../catalog/boardFacts.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import type { Part, PartSupply } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
+import { withUsual } from '../catalog/when.ts'
 import { catalogFor } from '../plan/carried.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { asGuard } from './asGuard.ts'
@@ -180,7 +181,7 @@ function takeParts(
     const part = need(catalog.parts.get(entry.part), entry.part)
     const header = part.plugsOn.length > 0 ? headerPlug(ref, part, entry.on, boards, plugs) : undefined
     if (header) plugs.push(header)
-    const options = { ...Object.fromEntries(part.options.map((one) => [one.id, one.usual])), ...entry.options }
+    const options = withUsual(part, entry.options)
     const mode = part.modes.find(({ id }) => id === entry.mode) ?? part.modes[0]
     return {
       kind: 'part',
