@@ -59,10 +59,11 @@ interface GroundPair {
   readonly what: string
 }
 
-/** Of a part and what it talks to, of a part and its supply, of a meter and what it measures, of two boards. */
+/** Of a part and what it talks to, of a part or a board and its supply, of a meter and what it measures, of two boards. */
 const pairsOfGrounds = (wiring: Wiring): readonly GroundPair[] => [
   ...talkingPairs(wiring),
   ...fedPairs(wiring),
+  ...fedBoards(wiring),
   ...measuringPairs(wiring),
   ...joinedBoards(wiring).flatMap(([first, ...others]) =>
     others.flatMap((other): GroundPair[] =>
@@ -101,6 +102,19 @@ const fedPairs = (wiring: Wiring): GroundPair[] =>
     }),
   )
 
+/** Boards with a supply at one of their pins, a converter among them. */
+const fedBoards = (wiring: Wiring): GroundPair[] =>
+  wiring.boards.flatMap(({ ref, board, ground }) =>
+    board.feeds
+      .flatMap(({ pins }) => pins)
+      .flatMap((pin) => wiring.netOf(`${ref}.${pin}`).sources)
+      .flatMap((source): GroundPair[] => {
+        const one = source.ref === ref ? undefined : sourceGround(wiring, source.ref)
+        const what = `${ref} is fed from ${source.end} and returns through another ground`
+        return one ? [{ one, two: ground, at: [ref, source.ref], what }] : []
+      }),
+  )
+
 const measuringPairs = (wiring: Wiring): GroundPair[] =>
   circuitOf(wiring).elements.flatMap(({ kind, part, netA, netB }): GroundPair[] => {
     const source = kind === 'shunt' ? (railOf(netA)?.source ?? railOf(netB)?.source) : undefined
@@ -110,11 +124,19 @@ const measuringPairs = (wiring: Wiring): GroundPair[] =>
     return one && two && source ? [{ one, two, at: [part.ref, source.ref], what }] : []
   })
 
-/** Two grounds are one where a switch, a fuse or a meter lies in the way of the current back: on, they join them. */
+/**
+ * Two grounds are one where a switch, a fuse, a meter or a transistor that guards against exchanged poles lies in the way
+ * of the current back: on, they join them.
+ */
 function joinedGrounds(wiring: Wiring): (a: Net, b: Net) => boolean {
   const sets = new UnionFind()
-  for (const { kind, netA, netB } of circuitOf(wiring).elements)
+  const { elements, channels } = circuitOf(wiring)
+  for (const { kind, netA, netB } of elements)
     if (kind === 'contact' || kind === 'shunt') sets.join(String(netA.index), String(netB.index))
+  for (const { part, output } of channels)
+    for (const { id, role } of part.part.build === 'component' ? part.part.pins : [])
+      if (role === 'ground')
+        sets.join(String(wiring.netOf(output).index), String(wiring.netOf(`${part.ref}.${id}`).index))
   return (a, b) => sets.find(String(a.index)) === sets.find(String(b.index))
 }
 
@@ -159,12 +181,15 @@ function groundNet(wiring: Wiring, part: PartInstance): Net | undefined {
   return source && sourceGround(wiring, source.ref)
 }
 
+/** Minus of a cell, the lowest where they stand in a row, or the ground of a board or a converter. */
 function sourceGround(wiring: Wiring, ref: string): Net | undefined {
   const lowest = lowestOf(wiring, ref)
   const cell = cellsOf(wiring.supplies, wiring.parts).find((one) => one.ref === lowest)
   const minus = cell?.minus.map(wiring.netOf).find((net) => net.ground)
   if (minus) return minus
-  return wiring.boards.find((board) => board.ref === ref)?.ground
+  const board = wiring.boards.find((one) => one.ref === ref)
+  const converter = wiring.parts.find((one) => one.ref === ref && one.part.rails.some(({ from }) => from !== undefined))
+  return board?.ground ?? (converter && groundNet(wiring, converter))
 }
 
 /** Ground that a load reaches through the driver which switches it. */

@@ -15,6 +15,23 @@ const colours = { D: { part: 'rgb-led', options: { common: 'anode' } }, R: ohms(
 
 export const soundChanged: readonly (Short & { title: string })[] = [
   {
+    title: 'a strip behind a converter and a relay, whose cell has no ground in common with the board',
+    parts: {
+      T: 'strip-12v',
+      K: 'relay-1',
+      B: { part: 'boost', options: { volts: 12 } },
+      A: { part: 'battery-box', options: { volts: 4.2 } },
+    },
+    wires:
+      'B.IN+ A.+, B.IN- A.-, B.OUT- A.-, K.COM B.OUT+, K.NO T.+, T.- A.-, K.VCC MCU.VIN, K.GND MCU.GND, K.IN MCU.D26',
+  },
+  {
+    title: 'a board at a pack whose switch lies in the way back',
+    mcu: 'uno-r3',
+    parts: { A: { part: 'battery-box', options: { volts: 9 } }, W: 'slide-switch', L: led('red'), R: ohms(330) },
+    wires: 'A.+ MCU.VIN, A.- W.C, W.1 MCU.GND, L.A R.1, R.2 MCU.D5, L.K MCU.GND',
+  },
+  {
     title: 'a door switch that a capacitor keeps quiet, and one at a reading',
     mcu: 'nano-v3',
     parts: {
@@ -89,6 +106,32 @@ export const soundChanged: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenChanged: readonly (Short & { title: string; rule: string })[] = [
+  {
+    rule: 'common-ground',
+    title: 'a strip behind a converter whose cell has no ground in common with the gate',
+    parts: {
+      T: 'strip-12v',
+      Q: 'nmos',
+      B: { part: 'boost', options: { volts: 12 } },
+      A: { part: 'battery-box', options: { volts: 4.2 } },
+      R: ohms(10_000),
+    },
+    wires: 'B.IN+ A.+, B.IN- A.-, B.OUT- A.-, T.+ B.OUT+, T.- Q.D, Q.S MCU.GND, Q.G MCU.GPIO32, R.1 Q.G, R.2 Q.S',
+  },
+  {
+    rule: 'common-ground',
+    title: 'a board fed by a converter, without the way back',
+    parts: { P: 'bme280', B: 'buck', A: { part: 'battery-box', options: { volts: 12 } } },
+    wires:
+      'B.IN+ A.+, B.IN- A.-, B.OUT- A.-, B.OUT+ MCU.VIN, P.VCC MCU.3V3, P.GND MCU.GND, P.SDA MCU.D21, P.SCL MCU.D22',
+  },
+  {
+    rule: 'common-ground',
+    title: 'a board fed by another one, without the way back',
+    boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+    parts: { L: led('red'), R: ohms(220) },
+    wires: 'A.5V B.5V, L.A R.1, R.2 B.D5, L.K B.GND',
+  },
   {
     rule: 'level-damage',
     title: 'both channels of a shifter turned round before a computer',
