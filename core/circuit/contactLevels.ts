@@ -2,7 +2,7 @@ import { solve } from '../electrical/network.ts'
 import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { INNER_PULL_OHMS } from './boardPulls.ts'
 import { type Circuit, circuitOf, type Element } from './circuit.ts'
-import type { Strand } from './groundwork.ts'
+import type { Actor, Strand } from './groundwork.ts'
 import { verdictsOf } from './verdicts.ts'
 
 /** Contacts on one line beyond which it is a matrix or a keyboard. */
@@ -19,8 +19,9 @@ export interface ContactLevels {
 
 /**
  * Levels that a contact of a part makes at the pin that reads it, first with every other contact of the island open,
- * then with all of them closed: of two in a row each counts only while the other is closed. The pin's own pull counts
- * where the signal asks for it and the contact leads to the other side.
+ * then with all of them closed: of two in a row each counts only while the other is closed. One that leads to the pin of
+ * another contact shall count by itself. The pin's own pull counts where the signal asks for it and the contact leads to
+ * the other side.
  */
 export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactLevels[] {
   const circuit = circuitOf(wiring)
@@ -56,7 +57,9 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
   }
   const closing: Strand = { a: contact.netA.index, b: contact.netB.index, ohms: 0, element: contact, port: undefined }
   const others = contacts.filter(({ what }) => !('element' in what && what.element === contact))
-  const closed = others.flatMap(({ positions }) => positions.at(-1)?.strands ?? [])
+  const closed = isReadItself(wiring, use, far, others)
+    ? []
+    : others.flatMap(({ positions }) => positions.at(-1)?.strands ?? [])
   return (closed.length > 0 ? [[], closed] : [[]]).map((besides): ContactLevels => {
     const strands = [...verdict.island.strands, ...own, ...besides]
     return {
@@ -67,6 +70,18 @@ export function contactLevels(wiring: Wiring, use: SignalUse): readonly ContactL
     }
   })
 }
+
+/** Where a contact leads to, another one is read that closes onto a rail from there. */
+const isReadItself = (wiring: Wiring, use: SignalUse, far: Net, others: readonly Actor[]): boolean =>
+  wiring.signals.some(
+    ({ part, hosts }) => part !== use.part && hosts.some(({ host }) => wiring.netOf(host.end) === far),
+  ) &&
+  others.some(({ what }) => {
+    if (!('element' in what)) return false
+    const { netA, netB } = what.element
+    const beyond = netA === far ? netB : netB === far ? netA : undefined
+    return beyond !== undefined && (beyond.ground || beyond.sources.length > 0)
+  })
 
 /** Behind a diode another pin of a board: one of the two drives while the other reads, as in a matrix. */
 const leadsToPin = (circuit: Circuit, net: Net): boolean =>

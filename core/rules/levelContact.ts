@@ -1,4 +1,5 @@
 import { volts } from '../catalog/common.ts'
+import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { contactLevels } from '../circuit/contactLevels.ts'
 import { type DrivenLine, linesOf } from '../circuit/lines.ts'
 import { thrownLevels } from '../circuit/thrown.ts'
@@ -7,7 +8,7 @@ import { activeCautions } from '../wiring/availability.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { laddersOf } from './contactLadder.ts'
 import type { Report } from './finding.ts'
-import { twoDigits } from './shared.ts'
+import { listWords, twoDigits } from './shared.ts'
 
 export const levelContactMessages = {
   same: '{pin} reads {was} whether {part} is open or closed.',
@@ -23,7 +24,7 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
   const [first] = levels
   if (!first) return
   const { host } = first
-  if (laddersOf(wiring).some((ladder) => ladder.host === host)) return
+  if (laddersOf(wiring).some((ladder) => ladder.host === host) || isInMatrix(wiring, first.contact)) return
   const vih = volts(host.levels.vih, host.logicVolts)
   const vil = volts(host.levels.vil, host.logicVolts)
   if (vih === undefined || vil === undefined) return
@@ -65,8 +66,42 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
     })
 }
 
-/** A change-over contact that makes the same level in all its positions. */
+/**
+ * Contacts between pins, as many as pins or more: rows and columns, of which the program drives one after the other. Fewer
+ * make no second way to any pin.
+ */
+function isInMatrix(wiring: Wiring, contact: Element): boolean {
+  const circuit = circuitOf(wiring)
+  const nets = new Set([contact.netA, contact.netB])
+  const contacts = new Set<Element>()
+  for (const net of nets) {
+    if (net.ground || net.sources.length > 0) return false
+    for (const one of circuit.on(net).filter(({ kind, throws }) => kind === 'contact' && !throws)) {
+      contacts.add(one)
+      nets.add(one.netA === net ? one.netB : one.netA)
+    }
+  }
+  return contacts.size >= nets.size && contacts.size >= LEAST_MATRIX
+}
+
+/** Contacts of two rows and two columns. */
+const LEAST_MATRIX = 4
+
+/** A change-over contact that makes the same level in all its positions, or leads from its pin to pins alone. */
 export function sayThrown(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {
+  const pins = pinsBeyond(wiring, use)
+  if (pins) {
+    const [pin, was] = [use.hosts[0]?.host.end as string, use.facts.pull === 'down' ? 'low' : 'high']
+    report({
+      severity: 'fault',
+      at: [use.end, pin],
+      message: 'thrown',
+      data: { pin, was, part: use.part.ref },
+      why: `It leads from there to ${listWords(pins)} only, which nothing in the plan drives. One throw has to lead to ground or to the supply.`,
+      numbers: {},
+    })
+    return
+  }
   const levels = thrownLevels(wiring, use)
   if (!levels || (levels.opens && levels.rest === undefined)) return
   const { host, led, rest, opens } = levels
@@ -84,6 +119,27 @@ export function sayThrown(wiring: Wiring, use: SignalUse, report: (one: Report) 
     why: `${opens ? `In one position it leads to ${formatVolts(led[0] as number)}, in the other the line is held at ${formatVolts(rest as number)}` : `Every position leads to ${formatVolts(led[0] as number)}`}. One position has to lead to the other level, or to nothing while a resistor holds the line there.`,
     numbers: { volts: twoDigits(led[0] as number), vih: twoDigits(vih), vil: twoDigits(vil) },
   })
+}
+
+/** Pins to which alone the throws of a change-over contact lead from the pin that reads it; undefined where something else does. */
+function pinsBeyond(wiring: Wiring, use: SignalUse): string[] | undefined {
+  if (use.facts.direction !== 'passive' || use.hosts.length === 0) return undefined
+  const circuit = circuitOf(wiring)
+  const ways = circuit.elements.filter(({ part, throws }) => part === use.part && throws)
+  const far = ways.flatMap(({ a, b, netA, netB }) => (a === use.end ? netB : b === use.end ? netA : []))
+  const wired = far.filter((net) => net.wired)
+  const driven = new Set(
+    wiring.signals.flatMap(({ part, hosts }) => (part === use.part ? [] : hosts.map(({ host }) => host))),
+  )
+  const pins = wired.map((net) => {
+    const ends = net.ends.filter((one) => wiring.terminal(one)?.ref !== use.part.ref)
+    const isPin = (end: string): boolean => {
+      const { boardPin, host } = wiring.terminal(end) ?? {}
+      return (boardPin?.kind === 'io' || boardPin?.kind === 'control') && !(host && driven.has(host))
+    }
+    return ends.every(isPin) ? ends[0] : undefined
+  })
+  return pins.length > 0 && pins.every((pin) => pin !== undefined) ? pins : undefined
 }
 
 /** Pins of two boards joined through resistors, of which neither gets a level that it can read. */

@@ -15,11 +15,11 @@ export function asFed(wiring: Wiring, use: SupplyUse): SupplyUse {
   return { ...use, pins: grounds, grounds: pins, source: fed, ground: undefined }
 }
 
-/** Resistors beside it bring both ends to different levels: it is one of several in a row. */
+/** Resistors beside it bring both ends to different levels: it is one of several in a row. Two supplies are no such row. */
 export function isBetweenResistors(wiring: Wiring, use: SupplyUse): boolean {
-  const [one, two] = [use.pins[0], use.grounds[0]].map((end) =>
-    end === undefined ? undefined : networkOf(wiring).pulled(wiring.netOf(end)),
-  )
+  const nets = [use.pins[0], use.grounds[0]].flatMap((end) => (end === undefined ? [] : [wiring.netOf(end)]))
+  if (nets.every(({ sources }) => sources.length > 0)) return false
+  const [one, two] = nets.map((net) => networkOf(wiring).pulled(net))
   return one !== undefined && two !== undefined && Math.abs(one - two) > LEAST_SPAN
 }
 

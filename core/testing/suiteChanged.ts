@@ -15,6 +15,24 @@ const colours = { D: { part: 'rgb-led', options: { common: 'anode' } }, R: ohms(
 
 export const soundChanged: readonly (Short & { title: string })[] = [
   {
+    title: 'four buttons as a matrix',
+    mcu: 'uno-r3',
+    parts: { A: 'button', B: 'button', C: 'button', D: 'button' },
+    wires: 'A.1 MCU.D2, A.2 MCU.D4, B.1 MCU.D2, B.2 MCU.D5, C.1 MCU.D3, C.2 MCU.D4, D.1 MCU.D3, D.2 MCU.D5',
+  },
+  {
+    title: 'two buttons in a row, of which both must be held',
+    mcu: 'uno-r3',
+    parts: { B: 'button', C: 'button' },
+    wires: 'B.1 MCU.D4, B.2 C.1, C.2 MCU.GND',
+  },
+  {
+    title: 'a switch with one throw at a pin that says which way it lies',
+    mcu: 'uno-r3',
+    parts: { L: 'slide-switch' },
+    wires: 'L.C MCU.GND, L.1 MCU.D4, L.3 MCU.D5',
+  },
+  {
     title: 'a strip behind a converter and a relay, whose cell has no ground in common with the board',
     parts: {
       T: 'strip-12v',
@@ -106,6 +124,40 @@ export const soundChanged: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenChanged: readonly (Short & { title: string; rule: string })[] = [
+  {
+    rule: 'supply-joined',
+    title: 'the switch of an encoder on a supply, which it shorts when it is pushed',
+    mcu: 'micro-32u4',
+    parts: { E: 'rotary-encoder' },
+    wires: 'E.VCC MCU.5V, E.GND MCU.GND, E.CLK MCU.D2, E.DT MCU.D3, E.SW MCU.3V3',
+  },
+  {
+    rule: 'supply-missing',
+    title: 'a knob between two supplies',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer' },
+    wires: 'K.1 MCU.3V3, K.3 MCU.5V, K.W MCU.A0',
+  },
+  {
+    rule: 'level-logic',
+    title: 'a button that leads to the pin of another one',
+    mcu: 'uno-r3',
+    parts: { B: 'button', C: 'button' },
+    wires: 'B.1 MCU.D4, B.2 MCU.D5, C.1 MCU.D5, C.2 MCU.GND',
+  },
+  {
+    rule: 'level-logic',
+    title: 'a limit switch between a pin and the one that resets the board',
+    mcu: 'nano-v3',
+    parts: { L: 'limit-switch' },
+    wires: 'L.C MCU.D4, L.NC MCU.RESET',
+  },
+  {
+    rule: 'level-logic',
+    title: 'a limit switch a post beside ground',
+    parts: { L: 'limit-switch' },
+    wires: 'L.C MCU.GPIO14, L.NO MCU.GPIO13',
+  },
   {
     rule: 'common-ground',
     title: 'a strip behind a converter whose cell has no ground in common with the gate',
