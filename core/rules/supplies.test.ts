@@ -1,5 +1,5 @@
 import { testRule } from '../testing/rules.ts'
-import { ohms } from '../testing/short.ts'
+import { led, ohms } from '../testing/short.ts'
 import { commonGround } from './commonGround.ts'
 import { supplyMissing } from './supplyMissing.ts'
 import { supplyRange } from './supplyRange.ts'
@@ -112,6 +112,24 @@ testRule(supplyMissing, {
       wires: 'T.VDD MCU.GND, T.GND MCU.GND, T.DQ MCU.2, R.1 T.DQ, R.2 MCU.5V',
     },
     { title: 'a part that is not wired at all', parts: { B: 'bme280' } },
+    {
+      title: 'a buzzer that a pin switches by pulling low',
+      mcu: 'uno-r3',
+      parts: { B: 'buzzer-active' },
+      wires: 'B.+ MCU.5V, B.- MCU.D5',
+    },
+    {
+      title: 'two lamps back to back between two pins',
+      mcu: 'uno-r3',
+      parts: { L: led('red'), M: led('red'), R: ohms(220) },
+      wires: 'L.A R.1, R.2 MCU.D5, L.K MCU.D6, M.A MCU.D6, M.K R.1',
+    },
+    {
+      title: 'a transistor that shifts a level, its foot on the lower line',
+      parts: { Q: { part: 'nmos', options: { model: '2n7000' } }, R: ohms(10_000), S: ohms(10_000), B: 'lcd-i2c' },
+      wires:
+        'B.VCC MCU.VIN, B.GND MCU.GND, Q.G MCU.3V3, Q.S MCU.GPIO21, Q.D B.SDA, R.1 Q.D, R.2 MCU.VIN, S.1 Q.S, S.2 MCU.3V3',
+    },
     { title: 'supply and ground wired', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3, B.GND MCU.GND' },
     {
       title: 'ground at the second of three ground pins',
@@ -121,6 +139,41 @@ testRule(supplyMissing, {
     { title: 'no supply on purpose', parts: { B: 'bme280' }, wires: 'B.GND MCU.GND', unused: ['B.VCC'] },
   ],
   invalid: [
+    {
+      title: 'a lamp between two pins',
+      mcu: 'uno-r3',
+      parts: { L: led('red'), R: ohms(220) },
+      wires: 'L.A R.1, R.2 MCU.D5, L.K MCU.D6',
+      says: ['caution: L has its ground at L.K from the pin MCU.D6: it works only while the program holds that low.'],
+      fix: 'Move L.K to MCU.GND',
+      changes: ['wire L.K to MCU.D6 removed', 'wire L.K to MCU.GND added'],
+    },
+    {
+      title: 'a buzzer with its minus on the pin that resets the board',
+      mcu: 'nano-v3',
+      parts: { B: 'buzzer-active' },
+      wires: 'B.+ MCU.D5, B.- MCU.RESET',
+      says: ['fault: B has no ground at B.-.'],
+      fix: 'Move B.- to MCU.GND',
+      changes: ['wire B.- to MCU.RESET removed', 'wire B.- to MCU.GND added'],
+    },
+    {
+      title: 'a buzzer with its minus on a pin of the memory',
+      mcu: 'esp8266-nodemcu-v2',
+      parts: { B: 'buzzer-active' },
+      wires: 'B.+ MCU.GPIO14, B.- MCU.GPIO6',
+      says: ['fault: B has no ground at B.-.'],
+    },
+    {
+      title: 'a transistor whose emitter lies a post beside ground',
+      mcu: 'pi-40',
+      supplies: { PSU: { volts: 12 } },
+      parts: { Q: 'npn', F: { part: 'fan', options: { volts: 12 } }, R: ohms(1000) },
+      wires: 'PSU.- MCU.GND, F.+ PSU.+, F.- Q.C, Q.B R.1, R.2 MCU.GPIO17, Q.E MCU.GPIO27',
+      says: ['fault: Q.E lies on the pin MCU.GPIO27: all that Q switches would flow into it.'],
+      fix: 'Move Q.E to MCU.GND',
+      changes: ['wire Q.E to MCU.GPIO27 removed', 'wire Q.E to MCU.GND added'],
+    },
     {
       title: 'a thermometer on its line alone, its supply pin open',
       mcu: 'uno-r3',

@@ -4,6 +4,7 @@ import type { Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { groundEnd, isByLine, sourceChoices } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
+import { groundAtPinMessages, sayGroundsAtPins } from './groundAtPin.ts'
 import { asFed, causeElsewhere, feedingPin, isBetweenResistors, isTapOnRail, isTurned } from './supplyCauses.ts'
 
 export const supplyMissing: Rule = {
@@ -15,6 +16,7 @@ export const supplyMissing: Rule = {
       byPin: '{part} gets its supply at {pin} from the pin {feeding}: it works only while the program holds that high.',
       none: '{part} has no supply at {pin}.',
       noGround: '{part} has no ground at {pin}.',
+      ...groundAtPinMessages,
       boardUnfed: 'Nothing feeds {board}.',
     },
     lacking: ['none', 'noGround', 'boardUnfed'],
@@ -24,6 +26,7 @@ export const supplyMissing: Rule = {
   check(wiring, report) {
     saySupplies(wiring, report)
     sayCables(wiring, report)
+    sayGroundsAtPins(wiring, report)
     sayBoards(wiring, report)
   },
 }
