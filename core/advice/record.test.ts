@@ -53,8 +53,9 @@ function answerLines(plan: Plan): string[] {
   const wiring = resolve(plan, catalog)
   const result = assignChoosing(wiring)
   const after = resolve(applyEdits(plan, result.edits), catalog)
+  const { before, after: now, paid } = result.neatness
   return [
-    `${result.status}, ${result.optimal ? 'proven' : 'not proven'}, ${result.cost.toFixed(1)} points`,
+    `${result.status}, ${result.optimal ? 'proven' : 'not proven'}, ${result.cost.toFixed(1)} points, neat ${before} to ${now} for ${paid}`,
     ...result.placed.map(({ from, to, why }) => `${from} ${to}: ${why}`),
     ...result.added.map(({ ref, what, why }) => `+ ${ref} ${what}: ${why}`),
     ...result.unplaced.map((one) => `? ${JSON.stringify(one)}`),
