@@ -134,8 +134,8 @@ export function rehearse(
     stepped: (kept?.steps ?? []).map(({ at, place }) => ({ at: at - offset, ...where(place) })),
     shows: showsOf(wiring, stage),
     shown: Object.fromEntries(shown),
-    path: stage.path.map(({ at, place }) => ({ at: at - offset, ...where(place) })),
-    longest: { seconds: stage.longest.microseconds / 1e6, ...where(stage.longest.place) },
+    path: stage.waits.path.map(({ at, place }) => ({ at: at - offset, ...where(place) })),
+    longest: { seconds: stage.waits.longest.microseconds / 1e6, ...where(stage.waits.longest.place) },
     handles,
   }
 }
@@ -182,11 +182,11 @@ function prepared(
   const stage: StageBoard = new StageBoard(wiring, board, machine, platform, findings, where, language)
   const program = readProgram(language, files, stage, machine, platform, drivers)
   sayBefore(program, board, findings, where)
-  stage.seen = (ref) => {
+  stage.atOnce.seen = (ref) => {
     const part = wiring.parts.find((one) => one.ref === ref)
     return part && showOf(wiring, stage, part)
   }
-  stage.ranAtOnce = ranAtOnce(wiring, stage)
+  stage.atOnce.parts = ranAtOnce(wiring, stage)
   for (const finding of scaleFindings(files, language, platform.readBits, board)) findings.add(finding)
   return { wiring, language, platform, machine, kept, stage, program, findings, where }
 }
@@ -321,7 +321,7 @@ function sayAfterwards(
     })
   stage.finish()
   stage.devices.sayNobody()
-  const lineAt = (at: number): number => stage.path.findLast((one) => one.at - offset <= at)?.place ?? 0
+  const lineAt = (at: number): number => stage.waits.path.findLast((one) => one.at - offset <= at)?.place ?? 0
   overBudget(wiring, shown, (at) => where(lineAt(at)), findings)
   for (const { kind, at, now, message } of machine.notices)
     findings.add({

@@ -2,18 +2,10 @@ import type { Language } from '../../catalog/boardSchema.ts'
 import type { BoardInstance, Wiring } from '../../wiring/model.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Callable } from '../cpp/values.ts'
-import type {
-  Edge,
-  Hardware,
-  PinSetting,
-  PinState,
-  SerialLine,
-  Spi,
-  StartCause,
-  TwoWire,
-} from '../platform/hardware.ts'
+import type { Edge, Hardware, PinState, SerialLine, Spi, StartCause, TwoWire } from '../platform/hardware.ts'
 import type { Platform } from '../platform/platform.ts'
 import { AskedPins } from './askedPins.ts'
+import { RanAtOnce } from './atOnce.ts'
 import { BusBytes } from './busBytes.ts'
 import { BusDevices } from './busDevices.ts'
 import { Channels } from './channels.ts'
@@ -30,6 +22,7 @@ import type { Outside } from './outside.ts'
 import { PinJudge } from './pinJudge.ts'
 import { PinReads } from './pinReads.ts'
 import { type LivePin, LivePins } from './pins.ts'
+import { PinWrites } from './pinWrites.ts'
 import { Pulses } from './pulses.ts'
 import { Reference } from './reference.ts'
 import { SerialSpeakers } from './serialSpeakers.ts'
@@ -39,10 +32,7 @@ import { SpiMaster } from './spiMaster.ts'
 import { Surroundings } from './surroundings.ts'
 import { ToldParts } from './toldParts.ts'
 import { Trace } from './trace.ts'
-
-/** Microseconds from which a wait is one that people see, and how many places of it are kept. */
-const LEAST_WAIT = 50
-const MOST_PATH = 100_000
+import { Waits } from './waits.ts'
 
 /** Microseconds from a reset to the first line of the program. */
 const START = 300_000
@@ -56,6 +46,8 @@ export class StageBoard implements Hardware {
   readonly pins: LivePins
   readonly events: Events
   readonly trace = new Trace()
+  readonly waits = new Waits()
+  readonly atOnce = new RanAtOnce()
   readonly chips: Chips
   readonly handles: Map<string, Handle>
   readonly conversations: Conversations
@@ -67,10 +59,8 @@ export class StageBoard implements Hardware {
   readonly #wiring: Wiring
   readonly #board: BoardInstance
   readonly #machine: Machine
-  readonly #platform: Platform
   readonly #findings: RunFindings
   readonly #where: Whereabouts
-  readonly #language: Language
   readonly #handlers = new Handlers()
   readonly #asked: AskedPins
   readonly #pulses: Pulses
@@ -79,6 +69,7 @@ export class StageBoard implements Hardware {
   readonly #around: Surroundings
   readonly #judge: PinJudge
   readonly #reads: PinReads
+  readonly #writes: PinWrites
   /** Place of the program that moved the lines last. */
   #at = 0
   /** How often the program has begun anew. */
@@ -96,10 +87,8 @@ export class StageBoard implements Hardware {
     this.#wiring = wiring
     this.#board = board
     this.#machine = machine
-    this.#platform = platform
     this.#findings = findings
     this.#where = where
-    this.#language = language
     this.live = new LiveCircuit(wiring)
     this.pins = new LivePins(wiring, board, this.live, language)
     this.events = new Events(machine)
@@ -143,6 +132,17 @@ export class StageBoard implements Hardware {
       },
       say: (...said) => this.say(...said),
     })
+    this.#writes = new PinWrites({
+      pins: this.pins,
+      live: this.live,
+      language,
+      pullsByWriting: platform.widths.int === 16,
+      pinOf: (...asked) => this.pinOf(...asked),
+      able: (...asked) => this.#able(...asked),
+      apply: (pin, at) => this.#apply(pin, at),
+      changed: (at, by) => this.#changed(at, by),
+      say: (...said) => this.say(...said),
+    })
     const bytes = new BusBytes(this)
     const chips: ChipStage = {
       wiring,
@@ -169,7 +169,7 @@ export class StageBoard implements Hardware {
       {
         pinOf: (...asked) => this.pinOf(...asked),
         pinNamed: (id) => [...this.pins.all].find((pin) => pin.facts.id === id),
-        put: (pin, high, at) => this.#drive(pin, high, at),
+        put: (pin, high, at) => this.#writes.drive(pin, high, at),
         isHigh: (pin) => this.#isHigh(pin) ?? false,
         pass: (microseconds, at) => this.wait(microseconds, at),
         isHeard: (net) => this.chips.isHeard(net),
@@ -233,43 +233,16 @@ export class StageBoard implements Hardware {
     return this.#asked.able(...asked)
   }
 
-  setting(number: number, how: PinSetting, at: number): void {
-    const pin = this.pinOf(number, 'pin', at, 'pinMode')
-    if (!pin) return
-    if (how === 'out') pin.everOutput[0] = true
-    if (how === 'out' && !this.#able(pin, 'digital-out', at, 'pinMode', 'is no output')) return
-    if (how === 'pull-up') this.#able(pin, 'pull-up', at, 'pinMode', 'has no pull-up inside')
-    if (how === 'pull-down') this.#able(pin, 'pull-down', at, 'pinMode', 'has no pull-down inside')
-    pin.setting = how
-    pin.pulse = undefined
-    if (this.#platform.widths.int === 16 && how === 'in') pin.high = false
-    this.#apply(pin, at)
+  setting(...asked: Parameters<PinWrites['setting']>): void {
+    this.#writes.setting(...asked)
   }
 
-  write(number: number, high: boolean, at: number): void {
-    const pin = this.pinOf(number, 'pin', at, 'digitalWrite')
-    if (!pin) return
-    // It stays as it is: nothing on its lines changes.
-    if (pin.setting === 'out' && pin.high === high && !pin.pulse) return
-    pin.high = high
-    pin.pulse = undefined
-    if (pin.setting !== 'out' && pin.setting !== 'open-drain') {
-      pin.writtenAt ??= at
-      // On eight-bit boards the pull of an input is switched by writing to it.
-      if (this.#platform.widths.int === 16) pin.setting = high ? 'pull-up' : 'in'
-    }
-    this.#apply(pin, at)
+  write(...asked: Parameters<PinWrites['write']>): void {
+    this.#writes.write(...asked)
   }
 
-  /** A controller of the board moves a pin, or listens at it. */
-  #drive(pin: LivePin, high: boolean | undefined, at: number): void {
-    const setting: PinSetting = high === undefined ? 'in' : 'out'
-    if (pin.setting === setting && (high === undefined || pin.high === high) && !pin.pulse) return
-    if (high !== undefined) pin.everOutput[0] = true
-    pin.setting = setting
-    pin.high = high ?? pin.high
-    pin.pulse = undefined
-    this.#apply(pin, at)
+  writeAnalog(...asked: Parameters<PinWrites['analog']>): void {
+    this.#writes.analog(...asked)
   }
 
   /** Puts a pin onto its line, and looks at what comes of it. */
@@ -297,30 +270,9 @@ export class StageBoard implements Hardware {
       this.#judge.pin(pin, at)
     }
     this.live.rest()
-    if (by && this.ranAtOnce.size > 0) this.#sayRanAtOnce(by, at)
+    if (by) this.atOnce.say(by, at, (...said) => this.say(...said))
     if (by) this.#around.echo(by)
     this.#handlers.serve()
-  }
-
-  /** Parts that ran before the program had set anything, and what they were seen to do. */
-  ranAtOnce = new Map<string, string>()
-  /** What a part is seen to do now; given by the run. */
-  seen: (ref: string) => string | undefined = () => undefined
-
-  /** The first thing that stops what ran from the moment of power-on. */
-  #sayRanAtOnce(by: LivePin, at: number): void {
-    for (const [ref, words] of this.ranAtOnce) {
-      const now = this.seen(ref)
-      if (now !== undefined && now !== 'off' && now !== 'rests') continue
-      this.ranAtOnce.delete(ref)
-      this.say(
-        'runs-at-once',
-        at,
-        [ref, by.host.end],
-        `${ref} ${words} from power-on until ${by.host.end} is set here.`,
-        'While the board starts, and while a program is loaded, pins are let go: for a second or more. A resistor that holds the input at the resting level keeps it quiet.',
-      )
-    }
   }
 
   #noteAll(): void {
@@ -454,13 +406,6 @@ export class StageBoard implements Hardware {
     return this.#pulses.pulseIn(...asked)
   }
 
-  writeAnalog(number: number, share: number, at: number): void {
-    const pin = this.pinOf(number, 'pin', at, 'dacWrite')
-    if (!pin || !this.#able(pin, 'analog-out', at, 'dacWrite', 'puts out no voltages')) return
-    this.live.drive(pin.host.end, pin.net.index, { volts: share * (pin.host.logicVolts ?? 3.3), ohms: 1000 })
-    this.#changed(at, pin)
-  }
-
   onEdge(
     number: number,
     edge: Edge | undefined,
@@ -483,17 +428,9 @@ export class StageBoard implements Hardware {
   wait(microseconds: number, by: number): void {
     const from = this.#machine.now
     const at = this.#machine.own(by)
-    if (microseconds > LEAST_WAIT && !this.#handlers.isRunning) {
-      const last = this.path.at(-1)
-      if (last?.place !== at && this.path.length < MOST_PATH) this.path.push({ at: from, place: at })
-      if (microseconds > this.longest.microseconds) this.longest = { microseconds, place: at }
-    }
+    if (!this.#handlers.isRunning) this.waits.note(microseconds, from, at)
     this.events.reach(from + microseconds)
   }
-
-  /** Where the program waits, from when on; and its longest wait. */
-  readonly path: { readonly at: number; readonly place: number }[] = []
-  longest = { microseconds: 0, place: 0 }
 
   /** Moves something outside, now. */
   move(handle: Handle, value: number): void {
@@ -516,17 +453,7 @@ export class StageBoard implements Hardware {
   /** What was printed without an end of its line. */
   finish(): void {
     this.conversations.finish()
-    for (const pin of this.pins.all)
-      if (pin.writtenAt !== undefined && pin.everOutput.length === 0)
-        this.say(
-          'never-output',
-          pin.writtenAt,
-          [pin.host.end],
-          `${pin.host.end} is written and was never set as an output.`,
-          this.#language === 'cpp'
-            ? 'Without pinMode(…, OUTPUT) the pin stays an input: on small boards writing only switches its weak pull-up, on others nothing happens.'
-            : 'It stays an input, and nothing happens.',
-        )
+    this.#writes.sayNeverOutput()
   }
 
   readonly #told = new ToldParts()
