@@ -3,12 +3,14 @@
  * said: to be read through for mistakes that the checks miss. `npm run bench:changes -- KIND [FILE]`, with a file of
  * kits as they are typed, one a line, in place of the suites (the search wires them), and with KIND one of
  * `forgotten` (a wire taken out), `exchanged` (two wires of one part), `leg` (a wire one leg further on a part), `post`
- * (one post further on a board), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half).
+ * (one post further on a board), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half),
+ * `kind` (a part of another model, colour or common leg; another part with pins of the same names).
  */
 import { readFileSync } from 'node:fs'
 import { footprintOf, legsOf } from '../core/catalog/footprint.ts'
 import { splitEnd } from '../core/plan/ends.ts'
 import type { Plan, PlanWire } from '../core/plan/planSchema.ts'
+import { bindPlan } from '../core/plan/readPlan.ts'
 import { allRules, check } from '../core/rules/index.ts'
 import { catalog, planOf } from '../core/testing/plans.ts'
 import { planTyped, wiredUp } from '../core/testing/wiredKits.ts'
@@ -79,6 +81,7 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
       const board = catalog.boards.get(plan.boards[ref]?.board ?? '')
       return board ? board.headers.map(({ pins }) => pins) : []
     }),
+  kind: otherKinds,
   value: (plan) => [
     ...Object.entries(plan.parts).flatMap(([ref, part]) =>
       part.part === 'resistor'
@@ -97,6 +100,35 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
       })),
     ),
   ],
+}
+
+/** Another value of each option that is a choice, and another part of its kind on which all wires find their pins. */
+function otherKinds(plan: Plan): Change[] {
+  const usedOf = (ref: string): string[] =>
+    plan.wires.flatMap(([a, b]) => [a, b].flatMap((end) => (splitEnd(end).ref === ref ? [splitEnd(end).pin] : [])))
+  const parts = Object.entries(plan.parts).flatMap(([ref, entry]) => {
+    const part = catalog.parts.get(entry.part)
+    if (!part) return []
+    const withEntry = (words: string, change: Partial<typeof entry>): Change => ({
+      kind: `${entry.part} ${words}`,
+      words: ref,
+      plan: { ...plan, parts: { ...plan.parts, [ref]: { ...entry, ...change } } },
+    })
+    const options = part.options.flatMap(({ id, values, usual }) =>
+      values
+        .filter(({ value }) => value !== (entry.options?.[id] ?? usual))
+        .map(({ value }) => withEntry(`${id} ${value}`, { options: { ...entry.options, [id]: value } })),
+    )
+    const has = (other: typeof part, pin: string): boolean =>
+      other.pins.some(({ id, aliases }) => id === pin || aliases.includes(pin))
+    const others = [...catalog.parts.values()].filter(
+      (other) => other !== part && other.category === part.category && usedOf(ref).every((pin) => has(other, pin)),
+    )
+    return usedOf(ref).length === 0
+      ? []
+      : [...options, ...others.map(({ id }) => withEntry(`is ${id}`, { part: id, options: {} }))]
+  })
+  return parts
 }
 
 /** Each end of each wire one place further in its row, both ways. */
@@ -135,8 +167,10 @@ function plans(file: string | undefined): { title: string; plan: Plan }[] {
 for (const { title, plan } of plans(process.argv[3])) {
   const before = new Set(said(plan))
   for (const { kind, words, plan: changed } of make(plan)) {
+    const bound = bindPlan(changed, catalog)
+    if (!bound.ok) continue
     count += 1
-    if (said(changed).every((one) => before.has(one)))
+    if (said(bound.value).every((one) => before.has(one)))
       silent.set(kind, [...(silent.get(kind) ?? []), `${title}: ${words}`])
   }
 }

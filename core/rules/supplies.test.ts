@@ -36,8 +36,29 @@ testRule(supplyRange, {
     { title: 'a sensor at 3.3 V', parts: { B: 'bme280' }, wires: 'B.VCC MCU.3V3' },
     { title: 'a board fed at its 5 V pin', supplies: pack(5), wires: 'PACK.+ MCU.VIN' },
     { title: 'a board fed with 9 V at VIN', mcu: 'uno-r3', supplies: pack(9), wires: 'PACK.+ MCU.VIN' },
+    {
+      title: 'a motor of 12 V that a transistor switches, and one of which nothing is said',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 12 } },
+      parts: { M: { part: 'dc-motor', options: { volts: 12 } }, Q: 'nmos', N: 'dc-motor', P: 'nmos' },
+      wires:
+        'PACK.- MCU.GND, M.M1 PACK.+, M.M2 Q.D, Q.S MCU.GND, Q.G MCU.D5, N.M1 PACK.+, N.M2 P.D, P.S MCU.GND, P.G MCU.D6',
+    },
   ],
   invalid: [
+    ...(
+      [
+        [6, 24, '3.0 V to 6.0 V'],
+        [12, 5, '6.0 V to 14.0 V'],
+      ] as const
+    ).map(([label, volts, takes]) => ({
+      title: `a motor of ${label} V that a transistor switches, at ${volts} V`,
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts } },
+      parts: { M: { part: 'dc-motor', options: { volts: label } }, Q: 'nmos' },
+      wires: 'PACK.- MCU.GND, M.M1 PACK.+, M.M2 Q.D, Q.S MCU.GND, Q.G MCU.D5',
+      says: [`fault: M.M1 gets ${volts.toFixed(1)} V and takes ${takes}.`],
+    })),
     {
       title: 'a 3.3 V sensor at 5 V',
       parts: { B: 'bme280' },

@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import { circuitOf } from '../circuit/circuit.ts'
+import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { fedThrough } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { behindBridge, madeFor } from '../wiring/labels.ts'
@@ -31,6 +31,7 @@ export const supplyRange: Rule = {
     sayCellVolts(wiring, report)
     sayParts(wiring, report)
     sayBehindBridges(wiring, report)
+    sayAtRails(wiring, report)
     for (const part of wiring.parts) for (const rail of part.part.rails) sayConverter(wiring, part, rail, report)
     sayBoards(wiring, report)
   },
@@ -162,3 +163,40 @@ function sayBehindBridges(wiring: Wiring, report: (found: Report) => void): void
     })
   }
 }
+
+/**
+ * Loads of known volts with a leg at a source, in a way of wiring that takes its supply from a driver: a motor that could
+ * turn both ways, on a transistor or a contact.
+ */
+function sayAtRails(wiring: Wiring, report: (found: Report) => void): void {
+  for (const one of wiring.parts) {
+    const isStated = entryOf(entryOf(wiring.plan.parts, one.ref)?.options, 'volts') !== undefined
+    const range = isStated && one.supplies.length === 0 ? madeFor(wiring, one) : undefined
+    const load = range && circuitOf(wiring).elements.find(({ part, kind }) => part === one && isLoad(kind))
+    if (!range || !load) continue
+    const [a, b] = [load.netA, load.netB].map((net) => (net.ground ? undefined : net.sources[0]))
+    // Between two sources it gets their difference, of which others speak.
+    const source = a && b ? undefined : (a ?? b)
+    const end = a ? load.a : load.b
+    if (!source || (source.volts >= range.least && source.volts <= range.most)) continue
+    report({
+      severity: 'fault',
+      at: [end, source.end],
+      message: 'part',
+      data: {
+        pin: end,
+        volts: formatVolts(source.volts),
+        least: formatVolts(range.least),
+        most: formatVolts(range.most),
+      },
+      why:
+        source.volts > range.most
+          ? `Its label says less: at ${formatVolts(source.volts)} it takes more current than it bears for long, runs hot, and wears out.`
+          : `Its label says more: at ${formatVolts(source.volts)} it turns weakly or not at all, and draws its full current while it is held.`,
+      numbers: { volts: source.volts, least: range.least, most: range.most },
+      propose: () => resupply(wiring, one, () => true),
+    })
+  }
+}
+
+const isLoad = (kind: Element['kind']): boolean => kind === 'winding' || kind === 'load'
