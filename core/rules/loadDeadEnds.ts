@@ -1,10 +1,19 @@
-import { type Circuit, circuitOf, type DriverChannel, type Element, railOf, railWords } from '../circuit/circuit.ts'
+import {
+  type Circuit,
+  circuitOf,
+  type DriverChannel,
+  type Element,
+  type Port,
+  railOf,
+  railWords,
+} from '../circuit/circuit.ts'
 import { isTurned } from '../circuit/lit.ts'
-import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
+import { drivenLoads, isPlainLoad, runsOf } from '../circuit/loads.ts'
 import type { DeadEnd } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
+import { takeOut } from './mend.ts'
 import { listWords } from './shared.ts'
 
 export const loadDeadEndsMessages = {
@@ -13,7 +22,47 @@ export const loadDeadEndsMessages = {
   wrongSide: '{part} lies between {output} and {rail}; it belongs between {output} and {pair}.',
   neverLights: '{part} never lights: both its legs always lie at the same level.',
   neverRuns: '{part} never runs: both its legs always lie at the same level.',
+  onSignal: '{leg} lies on {pin}, an output for signals: it bears nothing of the {milliamps} of {part}.',
   noWayBack: 'The current of {refs} finds no way back: {legs} {lead} {where}.',
+}
+
+/** Most milliamperes that an output for signals is taken to bear where its data sheet says nothing: a strong logic output. */
+const SIGNAL_MILLIAMPS = 25
+
+/** Windings with a leg on an output of a part that is there to be read, as the fault output beside those for the motor. */
+export function sayOnSignals(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const { part, kind, a, b, netA, netB } of circuit.elements) {
+    const runs = kind === 'winding' ? runsOf(part) : undefined
+    if (runs === undefined || netA === netB) continue
+    for (const [leg, net] of [
+      [a, netA],
+      [b, netB],
+    ] as const) {
+      // What takes the kick of a winding stands beside it.
+      const isBeside = (one: Element): boolean =>
+        one.part === part || one.kind === 'capacitor' || (one.kind === 'diode' && !one.lights)
+      const isOther = ({ terminal }: Port): boolean =>
+        terminal.ref !== part.ref && !circuit.on(net).some(({ a: one, b: two }) => [one, two].includes(terminal.end))
+      const others = circuit.at(net).filter(isOther)
+      const [output] = others
+      const isSignal = ({ use, host, terminal }: Port): boolean =>
+        !host &&
+        use?.end === terminal.end &&
+        (use.facts.direction === 'out' || use.facts.direction === 'open-drain') &&
+        runs > (use.facts.sinkMilliamps ?? SIGNAL_MILLIAMPS)
+      if (!output || railOf(net) || !circuit.on(net).every(isBeside) || !others.every(isSignal)) continue
+      report({
+        severity: 'fault',
+        at: [leg, output.terminal.end],
+        message: 'onSignal',
+        data: { leg, pin: output.terminal.end, milliamps: `${Math.round(runs)} mA`, part: part.ref },
+        why: 'Such an output tells a pin something, with a few milliamperes. A winding belongs between outputs that are made for its current, or between one of them and a supply.',
+        numbers: { milliamps: runs },
+        propose: () => takeOut(wiring, (x, y) => x === leg || y === leg),
+      })
+    }
+  }
 }
 
 /** Windings across two bridges of which each has a coil of its own; one finding a motor. */

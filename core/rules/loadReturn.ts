@@ -10,6 +10,7 @@ import {
   sayCrossedCoils,
   sayDeadEnds,
   sayJoinedCoils,
+  sayOnSignals,
   sayUnlit,
 } from './loadDeadEnds.ts'
 import { takeOut } from './mend.ts'
@@ -71,6 +72,7 @@ export const loadReturn: Rule = {
     }
     sayDeadEnds(wiring, dead, report)
     sayUnlit(circuit, dead, report)
+    sayOnSignals(wiring, report)
     sayCrossedCoils(circuit, report)
     sayJoinedCoils(circuit, report)
     for (const { element, channels, source } of drivenLoads(circuit)) {

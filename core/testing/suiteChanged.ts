@@ -125,6 +125,27 @@ export const soundChanged: readonly (Short & { title: string })[] = [
 
 export const mistakenChanged: readonly (Short & { title: string; rule: string })[] = [
   {
+    rule: 'load-return',
+    title: 'a coil of a stepper motor at the fault output beside its own',
+    mcu: 'mega-2560-r3',
+    supplies: pack(12),
+    parts: {
+      D: 'drv8825',
+      M: 'stepper-bipolar',
+      C: { part: 'capacitor', options: { farads: 0.0001, kind: 'electrolytic', volts: 50 } },
+    },
+    wires:
+      'D.VMOT PACK.+, D.GND.2 PACK.-, PACK.- MCU.GND, D.GND MCU.GND, D.STEP MCU.D3, D.DIR MCU.D4, D.RST MCU.5V, D.SLP MCU.5V, C.1 D.VMOT, C.2 D.GND.2, D.1A M.A+, M.A- D.FLT, D.2A M.B+, D.2B M.B-',
+  },
+  {
+    rule: 'supply-missing',
+    title: 'a transistor whose emitter lies a post beside ground',
+    mcu: 'pi-40',
+    supplies: pack(12),
+    parts: { Q: 'npn', L: { part: 'lamp', options: { volts: 12 } }, R: ohms(330) },
+    wires: 'PACK.- MCU.GND, L.+ PACK.+, L.- Q.C, Q.B R.1, R.2 MCU.GPIO17, Q.E MCU.GPIO27',
+  },
+  {
     rule: 'supply-joined',
     title: 'the switch of an encoder on a supply, which it shorts when it is pushed',
     mcu: 'micro-32u4',
