@@ -36,6 +36,16 @@ const toGround = (wiring: Wiring, part: PartInstance, end: string): Fix[] => {
   return ground === undefined ? [] : moveTo(wiring, end, ground)
 }
 
+/** Another part of its kind is driven by the same pins. */
+const isOneOfSeveral = (wiring: Wiring, part: PartInstance): boolean => {
+  const hostsOf = (one: PartInstance): string[] =>
+    wiring.signals.flatMap((use) => (use.part === one ? use.hosts.map(({ host }) => host.end) : []))
+  const mine = hostsOf(part)
+  return wiring.parts.some(
+    (other) => other !== part && other.part.id === part.part.id && hostsOf(other).some((end) => mine.includes(end)),
+  )
+}
+
 /**
  * Legs that belong on ground and lie on a pin beside it: of a lamp or another load, which then hangs on the program, and
  * of a transistor, which leads the current of its load there.
@@ -49,7 +59,11 @@ export function sayGroundsAtPins(wiring: Wiring, report: (one: Report) => void):
       .some((one) => one.part === part && (one.kind === 'load' || one.kind === 'diode' || one.kind === 'winding'))
     // With its other leg on a supply it is the pin that switches it, by pulling low.
     const isSwitched = wiring.signals.some((use) => use.part === part && use.hosts.some(({ host }) => host.board))
-    const at = to === 'ground' && carries && isSwitched ? pinAlone(wiring, net, part) : undefined
+    // Digits that share their segments are lit one after the other, by the pins of their common legs.
+    const at =
+      to === 'ground' && carries && isSwitched && !isOneOfSeveral(wiring, part)
+        ? pinAlone(wiring, net, part)
+        : undefined
     if (!at) continue
     report({
       severity: at.drives ? 'caution' : 'fault',

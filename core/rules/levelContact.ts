@@ -128,14 +128,17 @@ function pinsBeyond(wiring: Wiring, use: SignalUse): string[] | undefined {
   const ways = circuit.elements.filter(({ part, throws }) => part === use.part && throws)
   const far = ways.flatMap(({ a, b, netA, netB }) => (a === use.end ? netB : b === use.end ? netA : []))
   const wired = far.filter((net) => net.wired)
+  const [own] = use.hosts
   const driven = new Set(
     wiring.signals.flatMap(({ part, hosts }) => (part === use.part ? [] : hosts.map(({ host }) => host))),
   )
   const pins = wired.map((net) => {
     const ends = net.ends.filter((one) => wiring.terminal(one)?.ref !== use.part.ref)
     const isPin = (end: string): boolean => {
-      const { boardPin, host } = wiring.terminal(end) ?? {}
-      return (boardPin?.kind === 'io' || boardPin?.kind === 'control') && !(host && driven.has(host))
+      const { boardPin, host, ref } = wiring.terminal(end) ?? {}
+      // What another board does there nobody knows.
+      const isIdle = ref === own?.host.ref && !(host && driven.has(host))
+      return isIdle && (boardPin?.kind === 'io' || boardPin?.kind === 'control')
     }
     return ends.every(isPin) ? ends[0] : undefined
   })

@@ -140,6 +140,12 @@ testRule(supplyMissing, {
       wires: 'B.+ MCU.5V, B.- MCU.D5',
     },
     {
+      title: 'two digits that share their segments, each with its common leg on a pin',
+      mcu: 'mega-2560-r3',
+      parts: { S: 'seven-segment', T: 'seven-segment', R: ohms(1000) },
+      wires: 'S.A R.1, T.A R.1, R.2 MCU.D22, S.COM MCU.D30, T.COM MCU.D31',
+    },
+    {
       title: 'two lamps back to back between two pins',
       mcu: 'uno-r3',
       parts: { L: led('red'), M: led('red'), R: ohms(220) },

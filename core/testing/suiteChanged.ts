@@ -27,6 +27,12 @@ export const soundChanged: readonly (Short & { title: string })[] = [
     wires: 'B.1 MCU.D4, B.2 C.1, C.2 MCU.GND',
   },
   {
+    title: 'a switch between the pins of two boards, one of which may drive',
+    boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+    parts: { L: 'slide-switch' },
+    wires: 'A.GND B.GND, L.C A.D4, L.1 B.D5',
+  },
+  {
     title: 'a switch with one throw at a pin that says which way it lies',
     mcu: 'uno-r3',
     parts: { L: 'slide-switch' },
