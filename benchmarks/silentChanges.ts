@@ -106,7 +106,7 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
 function otherKinds(plan: Plan): Change[] {
   const usedOf = (ref: string): string[] =>
     plan.wires.flatMap(([a, b]) => [a, b].flatMap((end) => (splitEnd(end).ref === ref ? [splitEnd(end).pin] : [])))
-  const parts = Object.entries(plan.parts).flatMap(([ref, entry]) => {
+  return Object.entries(plan.parts).flatMap(([ref, entry]) => {
     const part = catalog.parts.get(entry.part)
     if (!part) return []
     const withEntry = (words: string, change: Partial<typeof entry>): Change => ({
@@ -128,7 +128,6 @@ function otherKinds(plan: Plan): Change[] {
       ? []
       : [...options, ...others.map(({ id }) => withEntry(`is ${id}`, { part: id, options: {} }))]
   })
-  return parts
 }
 
 /** Each end of each wire one place further in its row, both ways. */
@@ -153,10 +152,6 @@ function alongRows(plan: Plan, rowsOf: (ref: string) => readonly (readonly (stri
   )
 }
 
-const make = kinds[process.argv[2] ?? '']
-if (!make) throw new Error(`expected a kind of change: ${Object.keys(kinds).join(', ')}`)
-const silent = new Map<string, string[]>()
-let count = 0
 /** Sound plans, with titles. */
 function plans(file: string | undefined): { title: string; plan: Plan }[] {
   if (file === undefined) return sound.map((short) => ({ title: short.title, plan: planOf(short) }))
@@ -164,6 +159,10 @@ function plans(file: string | undefined): { title: string; plan: Plan }[] {
   return lines.filter((line) => line.trim() !== '').map((title) => ({ title, plan: wiredUp(planTyped(title)) }))
 }
 
+const make = kinds[process.argv[2] ?? '']
+if (!make) throw new Error(`expected a kind of change: ${Object.keys(kinds).join(', ')}`)
+const silent = new Map<string, string[]>()
+let count = 0
 for (const { title, plan } of plans(process.argv[3])) {
   const before = new Set(said(plan))
   for (const { kind, words, plan: changed } of make(plan)) {

@@ -70,7 +70,9 @@ export function sayGroundsAtPins(wiring: Wiring, report: (one: Report) => void):
       at: at.drives ? [end, at.end] : [end],
       message: at.drives ? 'groundByPin' : 'noGround',
       data: { part: part.ref, pin: end, feeding: at.end },
-      why: 'A pin is ground only while a program says so, and bears a few milliamperes. Before that it floats, and when it is high nothing flows.',
+      why: at.drives
+        ? 'A pin is ground only while a program says so, and bears a few milliamperes. Before that it floats, and when it is high nothing flows.'
+        : `${at.end} is no ground, and no program can hold it low for that: nothing flows, or what hangs on that post is disturbed.`,
       numbers: {},
       propose: () => toGround(wiring, part, end),
     })

@@ -10,6 +10,9 @@ import { laddersOf } from './contactLadder.ts'
 import type { Report } from './finding.ts'
 import { listWords, twoDigits } from './shared.ts'
 
+/** Contacts of two rows and two columns. */
+const LEAST_MATRIX = 4
+
 export const levelContactMessages = {
   same: '{pin} reads {was} whether {part} is open or closed.',
   thrown: '{pin} reads {was} in every position of {part}.',
@@ -83,9 +86,6 @@ function isInMatrix(wiring: Wiring, contact: Element): boolean {
   }
   return contacts.size >= nets.size && contacts.size >= LEAST_MATRIX
 }
-
-/** Contacts of two rows and two columns. */
-const LEAST_MATRIX = 4
 
 /** A change-over contact that makes the same level in all its positions, or leads from its pin to pins alone. */
 export function sayThrown(wiring: Wiring, use: SignalUse, report: (one: Report) => void): void {

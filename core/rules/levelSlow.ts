@@ -7,12 +7,15 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { setOhms } from './mend.ts'
 
-/** Slowest clock in hertz at which libraries usually run a four-wire bus: what is too slow for it works with none of them. */
-export const SLOWEST_CLOCK = 1e6
+/** Half a period in seconds of 1 MHz, the slowest clock of a four-wire bus in libraries: what is too slow for it works with none. */
+export const CLOCK_SECONDS = 0.5e-6
+
+/** How many times R · C pass until a line that rises to so many volts is read as high: ln(V / (V - VIH)). */
+export const riseFactor = (volts: number, vih: number): number => Math.log(volts / (volts - vih))
 
 /** Shortest pulse in seconds that an input must tell from none; undefined where nothing says. */
 const pulseOf = ({ facts }: SignalUse): number | undefined =>
-  facts.pulseSeconds ?? (['spi.sck', 'spi.mosi'].includes(facts.needs) ? 1 / (2 * SLOWEST_CLOCK) : undefined)
+  facts.pulseSeconds ?? (['spi.sck', 'spi.mosi'].includes(facts.needs) ? CLOCK_SECONDS : undefined)
 
 /**
  * A series resistor or a divider so large that the line has not risen when its shortest pulse is over. One input and one
@@ -29,7 +32,7 @@ export function saySlow(wiring: Wiring, use: SignalUse, report: (one: Report) =>
   const at = networkOf(wiring).thevenin(wiring.netOf(use.end), { net: wiring.netOf(host.end), volts: high })
   // That the high level does not suffice at all is said as such.
   if (!at || at.volts <= vih) return
-  const rise = at.ohms * (DEVICE + LEAD) * Math.log(at.volts / (at.volts - vih))
+  const rise = at.ohms * (DEVICE + LEAD) * riseFactor(at.volts, vih)
   if (rise <= pulse) return
   const series = wiring.parts.find(({ ref, part }) => link.via.includes(ref) && part.helper === 'resistor')
   report({

@@ -8,7 +8,7 @@ import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { isTimed } from '../wiring/needs.ts'
 import type { Report, Rule } from './finding.ts'
-import { SLOWEST_CLOCK } from './levelSlow.ts'
+import { CLOCK_SECONDS, riseFactor } from './levelSlow.ts'
 import { moveTo, takeOff } from './mend.ts'
 
 /** Resistance of a strong output in ohms: half a volt lost at 20 mA (ATmega328P, typical characteristics). */
@@ -16,7 +16,7 @@ const OUTPUT_OHMS = 25
 /** What charges a pin's worth of input in so short a time that no pin minds, in farads. */
 const NOTHING_TO_CHARGE = 1e-6
 /** Time in seconds in which a line of a four-wire bus, of I2C at 100 kHz (UM10204, t_r) and of CAN at 125 kbit/s must follow. */
-const BUS_SECONDS = { spi: 1 / (2 * SLOWEST_CLOCK), i2s: 1 / (2 * SLOWEST_CLOCK), i2c: 1e-6, can: 8e-6, onewire: 15e-6 }
+const BUS_SECONDS = { spi: CLOCK_SECONDS, i2s: CLOCK_SECONDS, i2c: 1e-6, can: 8e-6, onewire: 15e-6 }
 /** Shortest pulse of what is timed, and of what is clocked by a program, in seconds. */
 const PULSE_SECONDS = 10e-6
 /** So many times too slow nothing gets through; below, much hangs on how fast a program is. */
@@ -89,7 +89,7 @@ function saySlowed(wiring: Wiring, said: Set<PartInstance>, report: (one: Report
       for (const { part, farads, leg } of hangingOn(wiring, net)) {
         const ohms = ohmsAt(wiring, line, net)
         if (ohms === undefined || said.has(part)) continue
-        const rise = ohms * farads * riseFactor(line)
+        const rise = ohms * farads * factorOf(line)
         if (rise <= seconds) continue
         said.add(part)
         report({
@@ -124,10 +124,10 @@ function ohmsAt(wiring: Wiring, { driver, openDrain, driverVolts, high }: Driven
   return at && at.ohms + OUTPUT_OHMS
 }
 
-/** ln(V / (V - VIH)): how many times R · C pass until a line is read as high; with no figures the middle is taken. */
-const riseFactor = ({ high, driverVolts, vih }: DrivenLine): number => {
+/** The same for a line; with no figures the middle is taken. */
+const factorOf = ({ high, driverVolts, vih }: DrivenLine): number => {
   const volts = high ?? driverVolts
-  return volts === undefined || vih === undefined || vih >= volts ? Math.LN2 : Math.log(volts / (volts - vih))
+  return volts === undefined || vih === undefined || vih >= volts ? Math.LN2 : riseFactor(volts, vih)
 }
 
 /** Where it was meant to be: its leg a hole beside, at the supply of the part. */

@@ -20,11 +20,11 @@ export function listWords(words: readonly string[]): string {
   return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
 }
 
-/** Rounds a voltage for the numbers of a finding. */
 /** Volts below which an input most likely reads low: the middle of its thresholds. */
 export const middleOf = (vih: number, vil: number | undefined): number =>
   vil === undefined ? vih / 2 : (vih + vil) / 2
 
+/** Rounds a voltage for the numbers of a finding. */
 export const twoDigits = (value: number): number => Math.round(value * 100) / 100
 
 /** A part whose own supply is above its range, of which supply-range speaks. */

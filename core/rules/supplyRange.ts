@@ -172,7 +172,7 @@ function sayAtRails(wiring: Wiring, report: (found: Report) => void): void {
   for (const one of wiring.parts) {
     const isStated = entryOf(entryOf(wiring.plan.parts, one.ref)?.options, 'volts') !== undefined
     const range = isStated && one.supplies.length === 0 ? madeFor(wiring, one) : undefined
-    const load = range && circuitOf(wiring).elements.find(({ part, kind }) => part === one && isLoad(kind))
+    const load = range && circuitOf(wiring).elements.find(({ part, kind }) => part === one && takesCurrent(kind))
     if (!range || !load) continue
     const [a, b] = [load.netA, load.netB].map((net) => (net.ground ? undefined : net.sources[0]))
     // Between two sources it gets their difference, of which others speak.
@@ -199,4 +199,4 @@ function sayAtRails(wiring: Wiring, report: (found: Report) => void): void {
   }
 }
 
-const isLoad = (kind: Element['kind']): boolean => kind === 'winding' || kind === 'load'
+const takesCurrent = (kind: Element['kind']): boolean => kind === 'winding' || kind === 'load'
