@@ -3,7 +3,7 @@
  * said: to be read through for mistakes that the checks miss. `npm run bench:changes -- KIND [FILE]`, with a file of
  * kits as they are typed, one a line, in place of the suites (the search wires them), and with KIND one of
  * `forgotten` (a wire taken out), `exchanged` (two wires of one part), `leg` (a wire one leg further on a part), `post`
- * (one post further on a board), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half),
+ * (one post further on a board), `astray` (to a supply, to ground, to 12 V), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half),
  * `kind` (a part of another model, colour or common leg; another part with pins of the same names).
  */
 import { readFileSync } from 'node:fs'
@@ -81,6 +81,27 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
       const board = catalog.boards.get(plan.boards[ref]?.board ?? '')
       return board ? board.headers.map(({ pins }) => pins) : []
     }),
+  astray: (plan) => {
+    const far = { ...plan, supplies: { ...plan.supplies, FAR: { volts: 12, limitMilliamps: 3000 } } }
+    const [board] = Object.keys(plan.boards)
+    const common: PlanWire = ['FAR.-', `${board}.GND`]
+    return plan.wires.flatMap((wire, at) =>
+      sides.flatMap((side) => {
+        if (!plan.parts[splitEnd(wire[side]).ref]) return []
+        return [`${board}.GND`, `${board}.3V3`, `${board}.5V`, 'FAR.+'].flatMap((end): Change[] => {
+          if (wire.includes(end)) return []
+          const changed = withWire(end === 'FAR.+' ? far : plan, at, moved(wire, side === 0 ? 1 : 0, end))
+          return [
+            {
+              kind: `${nameOf(plan, wire[side])} to ${end}`,
+              words: `${wire[0]} ${wire[1]}`,
+              plan: end === 'FAR.+' ? { ...changed, wires: [...changed.wires, common] } : changed,
+            },
+          ]
+        })
+      }),
+    )
+  },
   kind: otherKinds,
   value: (plan) => [
     ...Object.entries(plan.parts).flatMap(([ref, part]) =>

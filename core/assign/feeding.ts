@@ -1,3 +1,4 @@
+import { isCell } from '../circuit/reach.ts'
 import { CELL_VOLTS, cellPlaceOf, isOnCharger } from '../wiring/cellPlaces.ts'
 import { areAlike } from '../wiring/levels.ts'
 import type { BoardInstance, Source, Wiring } from '../wiring/model.ts'
@@ -19,6 +20,8 @@ export function feedConverters(wiring: Wiring, chosen: (ref: string) => boolean)
     work.add(feedPart(work.now, ref, refused))
   }
   work.add(feedUnfed(work.now))
+  // What comes with a line from a computer feeds what nothing else does.
+  work.add(feedUnfed(work.now, true))
   return { wiring: work.now, decisions: work.decisions, refused }
 }
 
@@ -154,12 +157,13 @@ function feedPart(now: Wiring, ref: string, refused: Refusal[], planned?: Planne
 }
 
 /** Feeds boards that have no socket of their own from the first source that suits one of their pins. */
-function feedUnfed(wiring: Wiring): Decision[] {
+function feedUnfed(wiring: Wiring, byAdapters = false): Decision[] {
   const sources = [
-    ...wiring.supplies.map(({ ref }) => `${ref}.+`),
-    ...wiring.parts.flatMap(({ ref, part }) =>
-      part.category === 'power' ? part.rails.map(({ pin }) => `${ref}.${pin}`) : [],
-    ),
+    ...(byAdapters ? [] : wiring.supplies.map(({ ref }) => `${ref}.+`)),
+    ...wiring.parts.flatMap((one) => {
+      const gives = byAdapters ? isCell(one) && one.part.category !== 'power' : one.part.category === 'power'
+      return gives ? one.part.rails.map(({ pin }) => `${one.ref}.${pin}`) : []
+    }),
   ]
     // A cell on its charger feeds through the output of that.
     .filter((end) => !isOnCharger(wiring, end))

@@ -16,6 +16,7 @@ export interface PinFacts {
   readonly id: string
   readonly kind: BoardPin['kind']
   readonly control: BoardPin['control']
+  readonly acts: BoardPin['acts']
   readonly header: Header
   /** Along its header, from the header's first number. */
   readonly position: number
@@ -73,6 +74,7 @@ function compile(board: Board): BoardFacts {
         id,
         kind: own.kind,
         control: own.control,
+        acts: own.acts,
         header,
         position,
         net: first.id,

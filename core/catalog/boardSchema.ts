@@ -86,8 +86,13 @@ export type Header = v.InferOutput<typeof Header>
 export const BoardPin = v.strictObject({
   id: PinId,
   kind: v.picklist(['io', 'supply', 'ground', 'control', 'none']),
-  /** What a control pin is: held low, `reset` and `enable` stop the board; `boot` chooses where its program comes from. */
-  control: v.optional(v.picklist(['reset', 'enable', 'boot', 'reference', 'debug'])),
+  /**
+   * What a control pin is: held low, `reset` and `enable` stop the board; `boot` chooses where its program comes from;
+   * `upload` resets through a capacitor, for the adapter that uploads.
+   */
+  control: v.optional(v.picklist(['reset', 'enable', 'boot', 'reference', 'debug', 'upload'])),
+  /** Level at which a control pin does so; the board holds it at the other one. */
+  acts: v.optional(v.picklist(['low', 'high']), 'low'),
   /** As printed on the board: what fingers use. */
   label: v.optional(Text),
   /** As firmware names it. */

@@ -85,6 +85,8 @@ export const Signal = v.strictObject({
   milliamps: v.optional(NotNegative),
   /** What leaving it open means. */
   open: v.optional(Text),
+  /** Posts of a board that are no signal and to which it belongs, by what they control. */
+  posts: v.optional(v.array(v.picklist(['upload'])), []),
   /** Needs pulses timed to a microsecond or better: no expander, no slow link. */
   timing: v.optional(v.boolean(), false),
   /** More volts that it bears through a resistor of so many ohms at least, where its data sheet says so. */

@@ -56,7 +56,7 @@ export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
     const kind = kinds[inner.kind]
     if (!kind || !holds(inner.when, part.options)) return []
     const [a, b] = inner.between.map(end) as [string, string]
-    const ohms = inner.kind === 'resistance' || inner.kind === 'shunt' ? amount(inner.amount) : undefined
+    const ohms = ['resistance', 'shunt', 'winding'].includes(inner.kind) ? amount(inner.amount) : undefined
     return [
       {
         kind,
@@ -98,6 +98,12 @@ export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
           return [loadBetween(wiring, part, a, b, use.typicalMilliamps, use.peakMilliamps)]
         })
       : []
+  // A key of a module between its line and its ground.
+  const pressed = part.part.presses.flatMap(([one, other]): Element[] =>
+    part.part.pins.some(({ id, role }) => (id === one || id === other) && role === 'ground')
+      ? [{ ...loadBetween(wiring, part, end(one), end(other), undefined), kind: 'contact' }]
+      : [],
+  )
   const own = part.part.signals.find(({ direction, milliamps }) => direction === 'in' && milliamps !== undefined)
   const leg = own && otherLeg({ owner: part, end: end(own.pin) })
   // Of a buzzer or a laser the leg that is driven and the other one.
@@ -111,5 +117,6 @@ export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         : one,
     ),
     ...supplied,
+    ...pressed,
   ]
 }

@@ -2,7 +2,7 @@ import { memo } from '../base/memo.ts'
 import { solve } from '../electrical/network.ts'
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { circuitOf, type Element } from './circuit.ts'
-import { isLed } from './reach.ts'
+import { behindResistors, isLed } from './reach.ts'
 import { CONDUCTS, type Flow, type State, verdictsOf } from './verdicts.ts'
 
 /** A diode that lights, in the state of its island in which it gets the most. */
@@ -71,6 +71,8 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
     // Driven, but never above its own volts: it stays dark. Of a row that holds a turned one polarity speaks.
     if (flow.over <= 0.1 || !isLed(circuitOf(wiring), element)) return undefined
     if (row.some((one) => isTurned(verdictsOf(wiring).through(one) ?? flow))) return undefined
+    // On a post that is no signal nothing drives it at all.
+    if ([element.netA, element.netB].some((net) => isOnControl(wiring, net))) return undefined
     const ports = flow.state.strands.flatMap(({ port }) => port?.host ?? [])
     return {
       ...base,
@@ -115,6 +117,11 @@ function lightOf(wiring: Wiring, element: Element): LitDiode | undefined {
     darkenedBy: resistor && driver && darkenedBy(wiring, flow, element, driver.host),
   }
 }
+
+const isOnControl = (wiring: Wiring, start: Net): boolean =>
+  behindResistors(circuitOf(wiring), start).some((net) =>
+    net.ends.some((end) => wiring.terminal(end)?.boardPin?.kind === 'control'),
+  )
 
 /** How many of those beside a diode take part in its current: what needs clearly fewer volts takes all of it. */
 function sharing({ forward = 0 }: Element, twins: readonly Element[]): number {

@@ -107,11 +107,26 @@ testRule(pinOnRail, {
       says: ['caution: S.SIG is on 5 V (P.+): it waits for pulses, of which a rail has none.'],
     },
     {
-      title: 'a button from reset to the supply',
-      mcu: 'uno-r3',
-      parts: { B: 'button' },
-      wires: 'B.1 MCU.RESET, B.2 MCU.5V',
-      says: ['caution: When B closes, MCU.RESET is joined with 5 V (MCU.5V), where it lies anyway: nothing happens.'],
+      title: 'the post that chooses what starts, for good at the loader',
+      mcu: 'nucleo-f446re',
+      wires: 'MCU.BOOT0 MCU.3V3',
+      says: [
+        'fault: MCU.BOOT0 is on 3.3 V (MCU.3V3): at every start the board waits for a new program, and never runs its own.',
+      ],
+    },
+    {
+      title: 'the same where it acts while low',
+      mcu: 'teensy-4-1',
+      wires: 'MCU.PROGRAM MCU.GND',
+      says: [
+        'fault: MCU.PROGRAM is on ground: at every start the board waits for a new program, and never runs its own.',
+      ],
+    },
+    {
+      title: 'a post of the programmer taken for ground',
+      mcu: 'xiao-samd21',
+      wires: 'MCU.SWCLK MCU.GND',
+      says: ['caution: MCU.SWCLK is on ground, and belongs to the programmer.'],
     },
     {
       title: 'a line that is listened to, and the receiver switched off',
@@ -198,35 +213,8 @@ testRule(pinNotSignal, {
       parts: { T: 'rc522' },
       wires: 'T.VCC MCU.3V3, T.GND MCU.GND, T.RST MCU.RESET',
     },
-    { title: 'a button at reset', parts: { B: 'button' }, wires: 'B.1 MCU.EN, B.2 MCU.GND' },
-    {
-      title: 'the same over a resistor',
-      mcu: 'uno-r3',
-      parts: { B: 'button', R: ohms(470) },
-      wires: 'R.1 MCU.RESET, R.2 B.1, B.2 MCU.GND',
-    },
-    {
-      title: 'a lamp from a supply to the post that resets the board',
-      mcu: 'uno-r3',
-      parts: { L: 'led', R: ohms(1000) },
-      wires: 'R.1 MCU.5V, R.2 L.A, L.K MCU.RESET',
-    },
   ],
   invalid: [
-    {
-      title: 'a lamp that draws from the post that resets the board',
-      mcu: 'uno-r3',
-      parts: { L: 'led', R: ohms(1000) },
-      wires: 'R.1 MCU.RESET, R.2 L.A, L.K MCU.GND',
-      says: ['caution: L brings MCU.RESET down over a resistor, which resets the board.'],
-    },
-    {
-      title: 'a button of a pin that pulls at reset over a resistor',
-      mcu: 'nano-v3',
-      parts: { B: 'button', R: ohms(10_000) },
-      wires: 'B.1 MCU.4, B.2 MCU.GND, R.1 MCU.RESET, R.2 MCU.4',
-      says: ['caution: B brings MCU.RESET down over a resistor, which resets the board.'],
-    },
     {
       title: 'a magnet switch on reset',
       mcu: 'nano-v3',

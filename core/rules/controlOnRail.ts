@@ -5,6 +5,8 @@ export const controlOnRailMessages = {
   reset: '{pin} is on ground: the board stays in reset.',
   off: '{pin} is on ground, which switches the board off.',
   reference: '{pin} is on ground: what the converter compares with is 0 V, and every reading is wrong.',
+  loader: '{pin} is on {rail}: at every start the board waits for a new program, and never runs its own.',
+  debug: '{pin} is on ground, and belongs to the programmer.',
   referenceHigh: '{pin} gets {rail}, above the supply of its converter.',
 }
 
@@ -26,6 +28,21 @@ export function controlOnRail(port: Port, rail: RailHold): Words | undefined {
       message: 'off',
       data: { pin: end },
       why: 'The pin switches the supply of the board; left open, it is on.',
+    }
+  if (control === 'boot' && rail.volts > 0 === (terminal.boardPin?.acts === 'high'))
+    return {
+      severity: 'fault',
+      message: 'loader',
+      data: { pin: end, rail: railWords(rail) },
+      why: 'The chip looks at this pin when it starts. A button there chooses its loader for once; a wire does for good.',
+      others: rail.source ? [rail.source.end] : [],
+    }
+  if (control === 'debug' && rail.volts === 0)
+    return {
+      severity: 'caution',
+      message: 'debug',
+      data: { pin: end },
+      why: 'The post is no ground. Count the position once more from the marked end.',
     }
   if (control === 'reference' && rail.volts === 0)
     return {

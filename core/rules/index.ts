@@ -10,6 +10,7 @@ import { busSoftware } from './busSoftware.ts'
 import { capacitorRule } from './capacitor.ts'
 import { commonGround } from './commonGround.ts'
 import { controllerTakes } from './controllerTakes.ts'
+import { controlPost } from './controlPost.ts'
 import { decoupling } from './decoupling.ts'
 import { diodeAcross } from './diodeAcross.ts'
 import { driverIdle } from './driverIdle.ts'
@@ -116,6 +117,7 @@ export const rules: readonly Rule[] = [
   endMismatch,
   pinOnRail,
   pinNotSignal,
+  controlPost,
   driverIdle,
   driverRating,
   loadReturn,

@@ -24,7 +24,9 @@ export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void
   for (const { state, part, end } of wiring.signals) {
     const leg = state === 'tied' ? otherLeg({ owner: part, end }) : undefined
     const source = leg === undefined ? undefined : wiring.netOf(end).sources[0]
-    if (leg === undefined || source === undefined) continue
+    // Through a piezo disc nothing flows steadily.
+    if (leg === undefined || source === undefined || part.part.inner.some(({ kind }) => kind === 'capacitance'))
+      continue
     for (const { host, most, terminal } of circuit.at(wiring.netOf(leg))) {
       if (!host?.board || most === undefined || source.volts <= most + SLACK) continue
       report({
@@ -95,11 +97,12 @@ export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (on
       continue
     const way = wayTo(circuit, most.state, verdicts.of(net)!.verdict.island, net, 'high')
     // Straight from a pin that drives, unless that is the side of a shifter or a buffer: the lines have said it, or the level is that of another kind. Of a contact that
-    // closes onto a rail pin-on-rail speaks, of a load on a pin driver-needed.
+    // closes onto a rail pin-on-rail speaks, of a load on a pin without a resistor
+    // driver-needed.
     if (
       !way ||
       (way.port && way.through.length === 0 && (way.port.use || way.port.host)) ||
-      way.kinds.some((kind) => kind === 'load' || kind === 'winding')
+      (!way.kinds.includes('resistor') && way.kinds.some((kind) => kind === 'load' || kind === 'winding'))
     )
       continue
     if (way.kinds.length > 0 && way.kinds.every((kind) => kind === 'contact')) continue

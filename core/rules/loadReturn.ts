@@ -34,7 +34,7 @@ export const loadReturn: Rule = {
     messages: {
       ...loadDeadEndsMessages,
       onePiece: '{a} and {b} are two legs of one piece: {part} joins them for good, pressed or not.',
-      bridged: 'Both legs of {part} are joined, so that {effect}.',
+      bridged: 'Both legs of {what} are joined, so that {effect}.',
       sinksOnly: '{part} lies between {outputs}, which only pull to ground: no current ever flows.',
     },
     fixable: true,
@@ -50,7 +50,8 @@ export const loadReturn: Rule = {
       }
       if (!one.netA.wired) continue
       // Channels of one chip side by side, or a capacitor inside a module, are no mistake of the maker's.
-      if ((one.part.part.build !== 'component' && one.kind !== 'shunt') || one.kind === 'capacitor') continue
+      if ((one.part.part.build !== 'component' && one.kind !== 'shunt' && !isKey(one)) || one.kind === 'capacitor')
+        continue
       // The end of a knob that is not needed may hang on its tap.
       if (one.part.part.rheostat && one.kind === 'resistor') continue
       // A change-over contact still changes something while another throw leads elsewhere.
@@ -62,7 +63,7 @@ export const loadReturn: Rule = {
         at: [one.a, one.b],
         message: 'bridged',
         data: {
-          part: one.part.ref,
+          what: isKey(one) && one.part.part.build !== 'component' ? `the key of ${one.part.ref}` : one.part.ref,
           effect: one.kind === 'contact' ? 'closing it changes nothing' : 'nothing flows through it',
         },
         why: `${one.part.ref} is ${names[one.kind]} between ${one.a} and ${one.b}; both lie on ${rail ? (rail.source ? rail.source.end : 'ground') : 'one piece of wire'}.`,
@@ -88,6 +89,9 @@ export const loadReturn: Rule = {
     }
   },
 }
+
+/** A contact that a hand closes, also on a module. */
+const isKey = ({ kind, moved }: Element): boolean => kind === 'contact' && moved === undefined
 
 /** Two legs of one piece of metal that join what must stay apart. */
 function sayOnePiece(wiring: Wiring, report: (one: Report) => void): void {

@@ -1,17 +1,10 @@
-import {
-  type Circuit,
-  circuitOf,
-  type Port,
-  type RailHold,
-  railOf,
-  railsBehindContacts,
-  railWords,
-} from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type Port, type RailHold, railOf, railWords } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { controlOnRail, controlOnRailMessages } from './controlOnRail.ts'
 import type { Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
+import { twoDigits } from './shared.ts'
 import {
   heldLevel,
   isUnknownPost,
@@ -39,7 +32,6 @@ export const pinOnRail: Rule = {
       tieHigh: '{pin} is tied to {rail} and bears {bears} V.',
       ...signalOnRailMessages,
       ...controlOnRailMessages,
-      resetHigh: 'When {part} closes, {pin} is joined with {rail}, where it lies anyway: nothing happens.',
     },
     fixable: true,
   },
@@ -91,7 +83,7 @@ function onRail(wiring: Wiring, port: Port, rail: RailHold): Words | undefined {
     return {
       severity: 'fault',
       message: 'tieHigh',
-      data: { pin: end, rail: railWords(rail), bears },
+      data: { pin: end, rail: railWords(rail), bears: twoDigits(bears) },
       why: 'A pin that is only held high still bears no more than the logic beside it; the motor supply is no logic supply.',
       others,
     }
@@ -148,18 +140,6 @@ function offRail(wiring: Wiring, circuit: Circuit, port: Port): Words | undefine
         data: { ...words.data, pin: port.terminal.end, where: `held at ${formatVolts(held.volts)}` },
       }
     )
-  }
-  if (port.terminal.boardPin?.control === 'reset') {
-    const contacts = railsBehindContacts(circuit, port.net)
-    const [first] = contacts
-    if (!first || !contacts.every((one) => one.rail.volts > 0)) return undefined
-    return {
-      severity: 'caution',
-      message: 'resetHigh',
-      data: { part: first.contact.part.ref, pin: port.terminal.end, rail: railWords(first.rail) },
-      why: 'The board resets while this pin is low. The contact belongs between it and ground.',
-      others: [first.contact.part.ref],
-    }
   }
   return isBoardPin(port) ? whenPressed(circuit, port) : undefined
 }

@@ -1,6 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { volts } from '../catalog/common.ts'
-import { type Circuit, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -18,6 +18,7 @@ export const signalOnRailMessages = {
   break: '{pin} is {where}: on a serial line that is a break without end, and nothing is ever heard.',
   laneStands: '{pin} is {where}, so that {other}, its other side, never moves.',
   dominant: '{pin} is {where}: it holds the whole bus dominant for good.',
+  noSound: '{pin} is {where}: it waits for sound, of which a rail has none.',
   pulses: '{pin} is {where}: it waits for pulses, of which a rail has none.',
   switchesOff: '{pin} is {where}: it switches {other} off for good.',
   holdsOff: '{pin} is {where}: it holds the part off for good{text}.',
@@ -188,14 +189,25 @@ export function signalOnRail(wiring: Wiring, use: SignalUse, at: number, isSuppl
   return direction === 'in' ? inputOnRail(wiring, use, at) : undefined
 }
 
+/** A load hangs on an output that this input moves. */
+const isHeard = (wiring: Wiring, end: string): boolean =>
+  circuitOf(wiring).channels.some(({ inputs, loads }) => inputs.includes(end) && loads.length > 0)
+
 /** What an input misses that waits for changes, by what it needs. */
-function inputOnRail(wiring: Wiring, { facts, part }: SignalUse, at: number): Words | undefined {
+function inputOnRail(wiring: Wiring, { facts, part, end }: SignalUse, at: number): Words | undefined {
   const { needs } = facts
   if (facts.moves)
     return {
       severity: 'fault',
       message: 'neverMoves',
       why: 'It takes its data, its step or its start from the edges of this line. Run it to a pin of the board.',
+    }
+  // An input for sound that is not used may well lie on ground, so that it is quiet.
+  if (facts.alternates && (at > 0 || isHeard(wiring, end)))
+    return {
+      severity: 'caution',
+      message: 'noSound',
+      why: 'The part makes sound of what changes on this line. Run it to a pin of the board, or to what gives the sound.',
     }
   if (needs === 'can.tx' && at === 0)
     return {

@@ -1,4 +1,4 @@
-import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
+import { circuitOf, railOf } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, Source, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
@@ -120,23 +120,10 @@ function sayKnobs(wiring: Wiring, report: Say): void {
   }
 }
 
-type Contact = Pick<Element, 'part' | 'a' | 'b' | 'netA' | 'netB'>
-
-/** Contacts, those among them that a module joins with its ground when it is pressed. */
-const contactsOf = (wiring: Wiring): Contact[] => [
-  ...circuitOf(wiring).elements.filter(({ kind }) => kind === 'contact'),
-  ...wiring.parts.flatMap((part) =>
-    part.part.presses.map(([one, two]): Contact => {
-      const [a, b] = [`${part.ref}.${one}`, `${part.ref}.${two}`]
-      return { part, a, b, netA: wiring.netOf(a), netB: wiring.netOf(b) }
-    }),
-  ),
-]
-
 /** A contact that closes from a supply onto ground. */
 function sayContactsToGround(wiring: Wiring, report: Say): void {
-  for (const one of contactsOf(wiring)) {
-    if (one.netA === one.netB) continue
+  for (const one of circuitOf(wiring).elements) {
+    if (one.kind !== 'contact' || one.netA === one.netB) continue
     for (const [hot, cold] of [
       [one.netA, one.netB],
       [one.netB, one.netA],
@@ -160,7 +147,8 @@ function sayContactsToGround(wiring: Wiring, report: Say): void {
 
 /** A contact that closes from one source onto another. */
 function sayContactsBetween(wiring: Wiring, report: Say): void {
-  for (const one of contactsOf(wiring)) {
+  for (const one of circuitOf(wiring).elements) {
+    if (one.kind !== 'contact') continue
     const [source, other] = [one.netA, one.netB].map(ownSource)
     if (!source || !other || source.end === other.end) continue
     report({

@@ -374,14 +374,14 @@ export const mistakenChanged: readonly (Short & { title: string; rule: string })
     wires: `${gnd}, S.VCC PACK.+, S.GND PACK.-, S.SIG MCU.RESET`,
   },
   {
-    rule: 'pin-not-signal',
+    rule: 'control-post',
     title: 'a lamp from the post that resets the board to ground',
     mcu: 'uno-r3',
     parts: { L: led(), R: ohms(330) },
     wires: 'R.1 MCU.RESET, R.2 L.A, L.K MCU.GND',
   },
   {
-    rule: 'pin-not-signal',
+    rule: 'control-post',
     title: 'the pull-up of a button on the post beside the supply',
     mcu: 'nano-v3',
     parts: { B: 'button', R: ohms(10_000) },

@@ -722,7 +722,7 @@ export const mistakenSystems: readonly (Short & { title: string; rule: string })
   },
   {
     title: 'button on reset pin for input',
-    rule: 'pin-on-rail',
+    rule: 'control-post',
     mcu: 'uno-r3',
     parts: { B: 'button' },
     wires: 'B.1 MCU.RESET, B.2 MCU.5V',

@@ -8,6 +8,7 @@ import { mistakenModules, soundModules } from './suiteModules.ts'
 import { soundMoreParts } from './suiteMoreParts.ts'
 import { mistakenOver, soundOver } from './suiteOver.ts'
 import { soundParts } from './suiteParts.ts'
+import { mistakenPosts, soundPosts } from './suitePosts.ts'
 import { mistakenAlone, soundAlone } from './suiteSmall.ts'
 import { soundMore } from './suiteSound.ts'
 import { mistakenSystems, soundSystems } from './suiteSystems.ts'
@@ -59,6 +60,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundForgotten,
   ...soundEveryday,
   ...soundOver,
+  ...soundPosts,
   ...soundChanged,
 ]
 
@@ -70,5 +72,6 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenForgotten,
   ...mistakenEveryday,
   ...mistakenOver,
+  ...mistakenPosts,
   ...mistakenChanged,
 ]
