@@ -25,6 +25,8 @@ export const PartPin = v.strictObject({
    */
   none: v.optional(Text),
   outside: v.optional(Text),
+  /** Of what belongs outside: the part sends on it, so that it works against a rail. */
+  sends: v.optional(v.boolean(), false),
   /** One of two lines that carry a signal as the difference of their volts: RS-485, CAN. */
   line: v.optional(v.picklist(['plus', 'minus'])),
   unknown: v.optional(Text),

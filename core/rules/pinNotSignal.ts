@@ -1,4 +1,4 @@
-import { circuitOf, type Port } from '../circuit/circuit.ts'
+import { circuitOf, type Port, railOf, railWords } from '../circuit/circuit.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { controlWords, toItsPlace } from './controlPlaces.ts'
@@ -14,6 +14,7 @@ export const pinNotSignal: Rule = {
     messages: {
       hangs: '{pin} {asks} and hangs on {at}, which {what}.',
       replaces: '{pins} {pins:hangs/hang} on {pin}, where {outside} belongs.',
+      onRail: '{pin} is on {rail}, where {outside} belongs.',
       none: '{others} {others:hangs/hang} on {pin}, which is {none}.',
     },
     fixable: true,
@@ -71,10 +72,22 @@ const isMovedBy = ({ direction, needs, actuator }: SignalUse['facts']): boolean 
 
 /** A wire on a leg of a part that leads nowhere inside. */
 function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Report) => void): void {
-  const { none, outside } = terminal.partPin ?? {}
+  const { none, outside, sends } = terminal.partPin ?? {}
   if (none === undefined && outside === undefined) return
+  const rail = sends && net.wired ? railOf(net) : undefined
   const pins = net.ends.filter((end) => wiring.terminal(end)?.host?.board)
-  if (outside !== undefined && pins.length > 0)
+  const takeOff = () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end)
+  if (outside !== undefined && rail)
+    report({
+      severity: 'fault',
+      at: [terminal.end, ...(rail.source ? [rail.source.end] : [])],
+      message: 'onRail',
+      data: { pin: terminal.end, rail: railWords(rail), outside },
+      why: 'What the part sends there works against the rail, and nothing of it gets out. Count the position once more from the marked end.',
+      numbers: {},
+      propose: takeOff,
+    })
+  else if (outside !== undefined && pins.length > 0)
     report({
       severity: 'fault',
       at: [terminal.end, ...pins],
@@ -82,7 +95,7 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
       data: { pins, pin: terminal.end, outside },
       why: 'That leg has no levels that a pin could read or drive, and often carries some that a pin does not bear. Count the position once more from the marked end.',
       numbers: {},
-      propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),
+      propose: takeOff,
     })
   const others = net.ends.filter((end) => end !== terminal.end)
   if (none === undefined || !net.wired || net.ground || net.sources.length > 0) return

@@ -1,6 +1,7 @@
 import { type Circuit, circuitOf, type Port, type RailHold, railOf, railWords } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
+import { switchesLoad } from '../wiring/needs.ts'
 import { controlOnRail, controlOnRailMessages } from './controlOnRail.ts'
 import type { Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
@@ -60,9 +61,14 @@ export const pinOnRail: Rule = {
 const isBoardPin = (port: Port): boolean =>
   port.terminal.boardPin?.kind === 'io' && port.host !== undefined && port.net.wired
 
+/** A pin that a part gives to others, such as one of an expander; of outputs that switch loads supply-joined speaks. */
+const isGivenPin = ({ host, net }: Port): boolean =>
+  host?.provider !== undefined && net.wired && !switchesLoad(host.functions)
+
 /** What is said of something that lies on a rail; nothing of what may. */
 function onRail(wiring: Wiring, port: Port, rail: RailHold): Words | undefined {
   if (isBoardPin(port)) return boardPinOnRail(port, rail)
+  if (isGivenPin(port)) return givenPinOnRail(port, rail)
   const { end } = port.terminal
   const others = rail.source ? [rail.source.end] : []
   const bears = tieBears(port)
@@ -122,6 +128,21 @@ function boardPinOnRail(port: Port, rail: RailHold): Words {
     data: named,
     why: 'The pin only reads, so nothing is harmed; it always reads the same.',
     others,
+  }
+}
+
+/** A pin of an expander as one of a board; one that only drives works against its rail from the start. */
+function givenPinOnRail(port: Port, rail: RailHold): Words | undefined {
+  const functions = port.host?.functions ?? new Set()
+  const drives = ['digital-out', 'analog-out', 'pwm'].some((one) => functions.has(one))
+  if (!drives) return undefined
+  if (functions.has('digital-in')) return boardPinOnRail(port, rail)
+  return {
+    severity: 'fault',
+    message: 'output',
+    data: { pin: port.terminal.end, where: `on ${railWords(rail)}` },
+    why: `The part drives this pin to the level that it was sent. Against a rail it carries as much current as it can give, gets hot, and may be destroyed.`,
+    others: rail.source ? [rail.source.end] : [],
   }
 }
 

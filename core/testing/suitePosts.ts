@@ -1,5 +1,5 @@
 import type { Short } from './plans.ts'
-import { gnd, led, ohms, pack } from './short.ts'
+import { cap, gnd, i2c, led, ohms, pack } from './short.ts'
 
 /** What hangs on posts that are no signals, and pins that are fixed, each kind of post with each kind of thing. */
 
@@ -39,6 +39,19 @@ export const soundPosts: readonly (Short & { title: string })[] = [
     parts: { T: 'txs0108e', D: 'tm1637' },
     wires:
       'T.VA MCU.3V3, T.VB MCU.VIN, T.GND MCU.GND, T.OE MCU.VIN, T.A1 MCU.GPIO32, T.A2 MCU.GPIO33, T.B1 D.CLK, T.B2 D.DIO, D.VCC MCU.VIN, D.GND MCU.GND',
+  },
+  {
+    title: 'inputs of a register on rails',
+    mcu: 'uno-r3',
+    parts: { D: '74hc165' },
+    wires:
+      'D.VCC MCU.5V, D.GND MCU.GND, D.INH MCU.GND, D.SER MCU.GND, D.QH MCU.12, D.CLK MCU.13, D.PL MCU.10, D.A MCU.GND, D.B MCU.5V',
+  },
+  {
+    title: 'a converter that is read back',
+    mcu: 'uno-r3',
+    parts: { D: 'mcp4725' },
+    wires: `D.VCC MCU.5V, D.GND MCU.GND, ${i2c('A4', 'A5', 'D')}, D.OUT MCU.A0`,
   },
   {
     title: 'a piezo disc between a pin and a higher supply',
@@ -133,5 +146,41 @@ export const mistakenPosts: readonly (Short & { title: string; rule: string })[]
     mcu: 'uno-r3',
     parts: { J: 'joystick' },
     wires: 'J.VCC MCU.5V, J.GND MCU.GND, J.VRX MCU.A0, J.VRY MCU.A1, J.SW MCU.GND',
+  },
+  {
+    rule: 'pin-not-signal',
+    title: 'the aerial of a radio on ground',
+    mcu: 'uno-r3',
+    parts: { S: 'ask-433-tx' },
+    wires: 'S.VCC MCU.5V, S.GND MCU.GND, S.DATA MCU.12, S.ANT MCU.GND',
+  },
+  {
+    rule: 'pin-not-signal',
+    title: 'a line to other transceivers on the supply',
+    mcu: 'mega-2560-r3',
+    parts: { X: 'max485' },
+    wires: 'X.VCC MCU.5V, X.GND MCU.GND, X.RO MCU.19, X.DI MCU.18, X.DE MCU.7, X.RE MCU.7, X.A MCU.5V',
+  },
+  {
+    rule: 'pin-on-rail',
+    title: 'the output of a converter on ground',
+    mcu: 'uno-r3',
+    parts: { D: 'mcp4725' },
+    wires: `D.VCC MCU.5V, D.GND MCU.GND, ${i2c('A4', 'A5', 'D')}, D.OUT MCU.GND`,
+  },
+  {
+    rule: 'pin-on-rail',
+    title: 'an output of a register on a supply',
+    mcu: 'uno-r3',
+    parts: { D: '74hc595', C: cap(1e-7, 'ceramic') },
+    wires:
+      'D.VCC MCU.5V, D.GND MCU.GND, D.OE MCU.GND, D.SRCLR MCU.5V, D.SER MCU.11, D.SRCLK MCU.13, D.RCLK MCU.10, D.QA MCU.5V, C.1 D.VCC, C.2 D.GND',
+  },
+  {
+    rule: 'pin-on-rail',
+    title: 'a pin of an expander on ground',
+    mcu: 'uno-r3',
+    parts: { D: 'mcp23017-module' },
+    wires: `D.VCC MCU.5V, D.GND MCU.GND, ${i2c('A4', 'A5', 'D')}, D.GPA0 MCU.GND`,
   },
 ]
