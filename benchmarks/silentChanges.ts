@@ -15,6 +15,7 @@ import { allRules, check } from '../core/rules/index.ts'
 import { catalog, planOf } from '../core/testing/plans.ts'
 import { planTyped, wiredUp } from '../core/testing/wiredKits.ts'
 import { sound } from '../core/testing/wiringSuite.ts'
+import type { Wiring } from '../core/wiring/model.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 
 interface Change {
@@ -102,6 +103,7 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
       }),
     )
   },
+  added: withAnother,
   kind: otherKinds,
   value: (plan) => [
     ...Object.entries(plan.parts).flatMap(([ref, part]) =>
@@ -121,6 +123,39 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
       })),
     ),
   ],
+}
+
+/** A wire too many, between any two ends of which one is a part's: of free pins of a board one stands for all. */
+function withAnother(plan: Plan): Change[] {
+  const wiring = resolve(plan, catalog)
+  const ends = wiring.nets.flatMap((net) => {
+    const parts = net.ends.filter((end) => plan.parts[splitEnd(end).ref])
+    return net.wired ? [parts[0] ?? net.ends[0]] : parts
+  })
+  const free = wiring.nets.find(({ wired, ends: [end = ''] }) => !wired && wiring.terminal(end)?.boardPin?.kind === 'io')
+  const all = [...ends, free?.ends[0]].filter((end) => end !== undefined)
+  return all.flatMap((a, at) =>
+    all.slice(at + 1).flatMap((b): Change[] =>
+      wiring.netOf(a) === wiring.netOf(b) || !(plan.parts[splitEnd(a).ref] ?? plan.parts[splitEnd(b).ref])
+        ? []
+        : [
+            {
+              kind: [a, b].map((end) => wireName(plan, wiring, end)).sort().join(' with '),
+              words: `${a} ${b}`,
+              plan: { ...plan, wires: [...plan.wires, [a, b]] },
+            },
+          ],
+    ),
+  )
+}
+
+/** An end by its part and pin, a rail by its name, a pin of a board by its kind. */
+function wireName(plan: Plan, wiring: Wiring, end: string): string {
+  const { ref, pin } = splitEnd(end)
+  const net = wiring.netOf(end)
+  if (net.ground) return 'ground'
+  if (net.sources[0]) return `${net.sources[0].volts} V`
+  return plan.parts[ref] ? `${plan.parts[ref].part}.${pin}` : (wiring.terminal(end)?.boardPin?.kind ?? 'supply')
 }
 
 /** Another value of each option that is a choice, and another part of its kind on which all wires find their pins. */
