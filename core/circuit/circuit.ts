@@ -191,6 +191,9 @@ export const ownRailOf = (net: Net): RailHold | undefined =>
 /** The name of a rail for sentences: `5 V (MCU.5V)` or `ground`. */
 export const railWords = ({ volts: at, source }: RailHold): string => (source ? `${at} V (${source.end})` : 'ground')
 
+const leads = ({ netA, netB }: Element, { source }: RailHold): boolean =>
+  source !== undefined && [netA, netB].some((net) => net.ends.includes(source.end))
+
 /** Rails that a net meets when one contact on it closes, with that contact. */
 export function railsBehindContacts(
   circuit: Circuit,
@@ -198,7 +201,14 @@ export function railsBehindContacts(
 ): { readonly contact: Element; readonly rail: RailHold }[] {
   return circuit.on(net).flatMap((contact) => {
     if (contact.kind !== 'contact' || contact.netA === contact.netB) return []
-    const rail = railOf(contact.netA === net ? contact.netB : contact.netA)
-    return rail ? [{ contact, rail }] : []
+    const other = contact.netA === net ? contact.netB : contact.netA
+    const rail = railOf(other)
+    // What comes to the common over another throw is cut off as soon as this one closes.
+    const isCut =
+      contact.throws &&
+      rail?.source !== undefined &&
+      !other.ends.includes(rail.source.end) &&
+      circuit.on(other).some((one) => one !== contact && one.part === contact.part && one.throws && leads(one, rail))
+    return rail && !isCut ? [{ contact, rail }] : []
   })
 }

@@ -10,7 +10,7 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Report, Rule } from './finding.ts'
-import { levelElsewhereMessages, sayLowSides, sayOthers, sayStraps } from './levelElsewhere.ts'
+import { levelElsewhereMessages, sayBesideMotors, sayLowSides, sayOthers } from './levelElsewhere.ts'
 import { levelTurnedMessages, sayTurned } from './levelTurned.ts'
 import { listWords, twoDigits } from './shared.ts'
 
@@ -53,7 +53,7 @@ export const levelDamage: Rule = {
     sayTurned(wiring, said, report)
     sayOthers(wiring, said, report)
     sayLowSides(wiring, report)
-    sayStraps(wiring, report)
+    sayBesideMotors(wiring, report)
   },
 }
 

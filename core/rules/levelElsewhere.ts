@@ -47,29 +47,30 @@ export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void
   }
 }
 
-/** Straps on an output that swings up to the supply of a motor. */
-export function sayStraps(wiring: Wiring, report: (one: Report) => void): void {
+/** Straps, inputs and pins on an output that swings up to the supply of a motor. */
+export function sayBesideMotors(wiring: Wiring, report: (one: Report) => void): void {
   const circuit = circuitOf(wiring)
-  for (const { end } of wiring.ties) {
-    const port = circuit.ports.get(end)
-    const bears = port && tieBears(port)
-    if (!port || bears === undefined || railOf(port.net)) continue
-    for (const { part, facts, output } of circuit.channels) {
-      const source =
-        facts.supply === undefined || wiring.netOf(output) !== port.net
-          ? undefined
-          : wiring.netOf(`${part.ref}.${facts.supply}`).sources[0]
-      if (!source || source.volts <= bears + SLACK) continue
+  for (const { part, facts, output, loads } of circuit.channels) {
+    const net = wiring.netOf(output)
+    const source =
+      facts.supply === undefined || !net.wired ? undefined : wiring.netOf(`${part.ref}.${facts.supply}`).sources[0]
+    if (!source || railOf(net)) continue
+    for (const port of circuit.at(net)) {
+      const { end } = port.terminal
+      // Of a load on a pin of a board driver-needed speaks, of outputs in parallel driver-rating.
+      if (end === output || (port.host?.provider && switchesLoad(port.host.functions))) continue
+      if (port.host?.board && loads.length > 0) continue
+      const bears = tieBears(port) ?? port.most
+      if (bears === undefined || source.volts <= bears + SLACK) continue
       report({
         severity: 'fault',
         at: [end, output],
         message: 'through',
         data: { through: '', cause: output, volts: formatVolts(source.volts), end, bears: formatVolts(bears) },
-        why: `While ${output} is high it gives what ${source.end} gives it. The strap belongs to the logic: to its supply, to ground, or to a pin of a board.`,
+        why: `While ${output} is high it gives what ${source.end} gives it. What belongs to the logic goes to its supply, to ground, or to a pin of a board.`,
         numbers: { volts: twoDigits(source.volts), bears: twoDigits(bears) },
         propose: () => takeOut(wiring, (a, b) => a === end || b === end),
       })
-      break
     }
   }
 }

@@ -1,7 +1,9 @@
 import { holds } from '../catalog/when.ts'
-import { circuitOf, type DriverChannel } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, type Port, railOf } from '../circuit/circuit.ts'
 import { movedBy } from '../circuit/loads.ts'
+import { LEAST_HOLD } from '../circuit/reach.ts'
 import { isBufferOutput } from '../wiring/between.ts'
+import { busNeed } from '../wiring/buses.ts'
 import type { Host, Net, Wiring } from '../wiring/model.ts'
 import { drives, switchesLoad } from '../wiring/needs.ts'
 import type { Report } from './finding.ts'
@@ -36,7 +38,7 @@ export function sayBridges(wiring: Wiring, report: (one: Report) => void): void 
   }
 }
 
-/** Outputs of shift registers, PWM chips and the like, which nothing switches off, on one wire. */
+/** Outputs of shift registers, PWM chips and converters, which nothing switches off, on one wire. */
 export function sayOutputs(wiring: Wiring, report: (one: Report) => void): void {
   for (const net of wiring.nets) {
     if (net.ends.length < 2) continue
@@ -44,20 +46,46 @@ export function sayOutputs(wiring: Wiring, report: (one: Report) => void): void 
       const host = wiring.terminal(end)?.host
       return host?.provider && host.end === end && isOutputOnly(host)
     })
-    if (outputs.length < 2) continue
+    const [first] = outputs
+    if (first === undefined) continue
+    const other = circuitOf(wiring)
+      .at(net)
+      .find((port) => !outputs.includes(port.terminal.end) && drivesItself(wiring, port))
+    if (outputs.length < 2 && !other) continue
     report({
       severity: 'fault',
-      at: outputs,
-      message: 'outputs',
-      data: { outputs },
+      at: outputs.length < 2 && other ? [first, other.terminal.end] : outputs,
+      message: outputs.length < 2 ? 'twoOutputs' : 'outputs',
+      data: { outputs, end: first, other: other?.terminal.end },
       why: 'Each of them puts out a level at all times. As soon as one is high and another low they short each other. Only one may drive the wire; the others belong elsewhere.',
-      numbers: { outputs: outputs.length },
+      numbers: { outputs: outputs.length + (outputs.length < 2 ? 1 : 0) },
     })
   }
 }
 
+/** An output of another part or a line of its bus, or a pin of a board or an expander that the program drives. */
+const drivesItself = (wiring: Wiring, { use, host, role, terminal: { end } }: Port): boolean =>
+  use === undefined
+    ? (host !== undefined && (role === 'out' || role === 'both')) || isBufferOutput(wiring, end)
+    : use.facts.direction === 'out' || busNeed(use.facts.needs)?.kind === 'i2c'
+
 const isOutputOnly = ({ functions }: Host): boolean =>
-  functions.has('digital-out') && !functions.has('digital-in') && !switchesLoad(functions)
+  ['digital-out', 'analog-out', 'pwm'].some((one) => functions.has(one)) &&
+  !functions.has('digital-in') &&
+  !switchesLoad(functions)
+
+const isResistor = (wiring: Wiring, ref: string): boolean =>
+  wiring.parts.find((part) => part.ref === ref)?.part.helper === 'resistor'
+
+/** What lies on a net, straight or over resistors that carry a current. */
+function withinFewOhms(circuit: Circuit, start: Net): string[] {
+  const nets = new Set([start])
+  for (const net of nets)
+    if (!railOf(net))
+      for (const { kind, ohms = 0, netA, netB } of circuit.on(net))
+        if (kind === 'resistor' && ohms < LEAST_HOLD) nets.add(netA === net ? netB : netA)
+  return [...nets].flatMap(({ ends }) => ends)
+}
 
 /** A buffer whose output meets another one, or a pin of a board that drives. */
 export function sayBuffers(wiring: Wiring, report: (one: Report) => void): void {
@@ -65,7 +93,7 @@ export function sayBuffers(wiring: Wiring, report: (one: Report) => void): void 
   const driven = new Set<Host | undefined>(
     wiring.signals.flatMap(({ facts, hosts }) =>
       drives(facts.needs) && facts.direction === 'in'
-        ? hosts.flatMap(({ host, via }) => (via.length === 0 ? [host] : []))
+        ? hosts.flatMap(({ host, via }) => (via.every((ref) => isResistor(wiring, ref)) ? [host] : []))
         : [],
     ),
   )
@@ -76,12 +104,16 @@ export function sayBuffers(wiring: Wiring, report: (one: Report) => void): void 
       const [takes, gives] = inner.back ? [inner.between[1], inner.between[0]] : inner.between
       const end = `${part.ref}.${gives}`
       const net = wiring.netOf(end)
-      const other = net.ends.find(
-        (one) =>
-          (wiring.signal(one)?.part !== part && wiring.signal(one)?.facts.direction === 'out') ||
-          (one > end && isBufferOutput(wiring, one)) ||
-          driven.has(wiring.terminal(one)?.host),
-      )
+      const taken = wiring.signal(`${part.ref}.${takes}`)
+      const other =
+        withinFewOhms(circuitOf(wiring), net).find(
+          (one) =>
+            (wiring.signal(one)?.part !== part && wiring.signal(one)?.facts.direction === 'out') ||
+            (one > end && isBufferOutput(wiring, one)) ||
+            driven.has(wiring.terminal(one)?.host),
+        ) ??
+        // What drives its own input, over a converter.
+        (taken && wiring.netOf(taken.end) === net ? taken.hosts[0]?.host.end : undefined)
       if (other === undefined) continue
       report({
         severity: 'fault',

@@ -15,6 +15,7 @@ export const pinNotSignal: Rule = {
       hangs: '{pin} {asks} and hangs on {at}, which {what}.',
       replaces: '{pins} {pins:hangs/hang} on {pin}, where {outside} belongs.',
       onRail: '{pin} is on {rail}, where {outside} belongs.',
+      bridged: '{pin} and {other} are joined, between which {outside} belongs.',
       none: '{others} {others:hangs/hang} on {pin}, which is {none}.',
     },
     fixable: true,
@@ -75,7 +76,11 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
   const { none, outside, sends } = terminal.partPin ?? {}
   if (none === undefined && outside === undefined) return
   const rail = sends && net.wired ? railOf(net) : undefined
-  const pins = net.ends.filter((end) => wiring.terminal(end)?.host?.board)
+  const pins = net.ends.filter((end) => {
+    const other = wiring.terminal(end)
+    const speaks = other?.owner !== terminal.owner && (wiring.signal(end)?.facts.direction ?? 'passive') !== 'passive'
+    return speaks || other?.host?.board
+  })
   const takeOff = () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end)
   if (outside !== undefined && rail)
     report({
@@ -94,6 +99,23 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
       message: 'replaces',
       data: { pins, pin: terminal.end, outside },
       why: 'That leg has no levels that a pin could read or drive, and often carries some that a pin does not bear. Count the position once more from the marked end.',
+      numbers: {},
+      propose: takeOff,
+    })
+  const { owner } = terminal
+  const twin =
+    terminal.partPin?.role === 'free' && owner.kind === 'part' && !net.ground
+      ? owner.part.pins.find(
+          (pin) => pin.outside === outside && pin.id > terminal.pin && wiring.netOf(`${owner.ref}.${pin.id}`) === net,
+        )
+      : undefined
+  if (outside !== undefined && twin && net.wired)
+    report({
+      severity: 'fault',
+      at: [terminal.end, `${terminal.owner.ref}.${twin.id}`],
+      message: 'bridged',
+      data: { pin: terminal.end, other: `${terminal.owner.ref}.${twin.id}`, outside },
+      why: 'What is outside is led past: there is nothing between the two that could be measured, moved or heard.',
       numbers: {},
       propose: takeOff,
     })

@@ -16,6 +16,7 @@ import {
   stuckOnRail,
   tieBears,
   type Words,
+  whenOutputPressed,
   whenPressed,
 } from './signalOnRail.ts'
 
@@ -162,5 +163,5 @@ function offRail(wiring: Wiring, circuit: Circuit, port: Port): Words | undefine
       }
     )
   }
-  return isBoardPin(port) ? whenPressed(circuit, port) : undefined
+  return isBoardPin(port) ? whenPressed(circuit, port) : whenOutputPressed(circuit, port)
 }

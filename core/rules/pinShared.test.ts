@@ -1,5 +1,6 @@
 import { fed } from '../testing/plans.ts'
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { pinShared } from './pinShared.ts'
 
 /** Outputs of two registers, and what they hang on. */
@@ -69,6 +70,20 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'two lamps in one row, each with its own resistor and pin',
+      mcu: 'uno-r3',
+      parts: { L: 'led', K: 'led', R: ohms(330), T: ohms(330) },
+      wires: 'R.1 MCU.4, T.1 MCU.5, R.2 L.A, T.2 K.A, L.K MCU.GND, K.K MCU.GND, L.A K.A',
+      says: ['caution: MCU.D4 and MCU.D5 drive L and K together, each over a resistor.'],
+    },
+    {
+      title: 'the same where the pins give ground',
+      mcu: 'uno-r3',
+      parts: { L: 'led', K: 'led', R: ohms(330), T: ohms(330) },
+      wires: 'R.1 MCU.4, T.1 MCU.5, R.2 L.K, T.2 K.K, L.A MCU.5V, K.A MCU.5V, L.K K.K',
+      says: ['caution: MCU.D4 and MCU.D5 drive L and K together, each over a resistor.'],
+    },
     {
       title: 'two humidity sensors on one line',
       parts: { A: 'dht22', B: { part: 'dht11', options: { kind: 'board' } } },

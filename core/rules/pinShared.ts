@@ -1,10 +1,11 @@
 import { rewire } from '../assign/rewire.ts'
 import { contention } from '../circuit/contends.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
 import type { Rule } from './finding.ts'
+import { lampsJoinedMessages, sayLampsJoined } from './lampsJoined.ts'
 import { outputsJoinedMessages, sayBridges, sayBuffers, sayOutputs } from './outputsJoined.ts'
 import { usesByHost } from './shared.ts'
 
@@ -14,11 +15,12 @@ const FLOWS = 0.1
 export const pinShared: Rule = {
   meta: {
     id: 'pin-shared',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about:
       'One board or expander pin carries signals that cannot share it. Bus lines may be shared, and inputs may be driven together.',
     messages: {
       ...outputsJoinedMessages,
+      ...lampsJoinedMessages,
       shared: '{a} and {b} share {pin}: {reason}.',
       joined: '{a} and {b} are joined with each other.',
     },
@@ -48,15 +50,14 @@ export const pinShared: Rule = {
     sayBuffers(wiring, report)
     sayBridges(wiring, report)
     sayOutputs(wiring, report)
+    sayLampsJoined(wiring, report)
     for (const net of wiring.nets) {
       if (!net.wired) continue
-      const pins = [
-        ...new Set(net.ends.map((end) => wiring.terminal(end)?.host).filter((host) => host?.board !== undefined)),
-      ]
-      for (const ref of new Set(pins.map((host) => host?.ref))) {
-        const same = pins.filter((host) => host?.ref === ref)
+      const pins = boardPinsOn(wiring, net)
+      for (const ref of new Set(pins.map((host) => host.ref))) {
+        const same = pins.filter((host) => host.ref === ref)
         if (same.length < 2) continue
-        const [a, b] = same.map((host) => host!.end) as [string, string]
+        const [a, b] = same.map((host) => host.end) as [string, string]
         const wire = wiring.plan.wires.find((one) =>
           [one[0], one[1]].every((end) => wiring.terminal(end)?.host && end.startsWith(`${ref}.`)),
         )
@@ -82,9 +83,16 @@ export const pinShared: Rule = {
   },
 }
 
+const boardPinsOn = (wiring: Wiring, net: Net): Host[] => [
+  ...new Set(net.ends.flatMap((end) => wiring.terminal(end)?.host ?? []).filter(({ board }) => board !== undefined)),
+]
+
 /** Why two signals cannot share a pin; outputs that diodes keep apart can. */
 function clashes(wiring: Wiring, a: SignalUse, b: SignalUse): string | undefined {
   const reason = clash(a, b)
+  // Two inputs on pins that are joined: that they are is said already.
+  if (wayOf(a) === 'listens' && wayOf(b) === 'listens' && boardPinsOn(wiring, wiring.netOf(a.end)).length > 1)
+    return undefined
   const areOutputs = wayOf(a) === 'drives' && wayOf(b) === 'drives'
   return reason && areOutputs && contention(wiring, a.end, b.end) < FLOWS ? undefined : reason
 }

@@ -3,6 +3,7 @@ import { volts } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
+import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
 import type { Report } from './finding.ts'
@@ -67,6 +68,21 @@ export function laneOnRail(wiring: Wiring, { terminal, net, use }: Port, at: num
 }
 
 export type Words = Pick<Report, 'severity' | 'message' | 'data' | 'why'> & { readonly others?: readonly string[] }
+
+/** An output of a part that a contact shorts when it closes. */
+export function whenOutputPressed(circuit: Circuit, { net, terminal, use }: Port): Words | undefined {
+  if (use?.facts.direction !== 'out' || terminal.owner.kind !== 'part' || busNeed(use.facts.needs)) return undefined
+  const [found] = railsBehindContacts(circuit, net).filter(({ contact }) => contact.part !== use.part)
+  if (!found) return undefined
+  const { ref } = found.contact.part
+  return {
+    severity: 'fault',
+    message: 'pressedOutput',
+    data: { ref, pin: terminal.end, rail: railWords(found.rail) },
+    why: 'The output drives the line both ways. A contact straight to a rail shorts it whenever it is at the other level. Each of the two belongs at a pin of its own.',
+    others: [ref],
+  }
+}
 
 /** What is wrong when a contact closes onto a rail: more than the pin bears, or an output that is shorted. */
 export function whenPressed(circuit: Circuit, port: Port): Words | undefined {

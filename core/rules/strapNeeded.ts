@@ -4,7 +4,8 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import type { Terminal, TieUse, Wiring } from '../wiring/model.ts'
+import { busNeed } from '../wiring/buses.ts'
+import type { SignalUse, Terminal, TieUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
 
@@ -61,8 +62,15 @@ const isBeside = (one: TieUse, tie: TieUse): boolean =>
 /** A pin that has a wire floats behind a leg that leads nowhere or a contact that is open, or is held at the other level. */
 function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   const net = wiring.netOf(tie.end)
-  if (net.ground || net.sources.length > 0 || (tie.to !== 'ground' && tie.to !== 'supply')) return undefined
+  if (net.ground || net.sources.length > 0) return undefined
   const circuit = circuitOf(wiring)
+  const target = wiring.signal(`${tie.part.ref}.${tie.to}`)
+  if (target && isMoving(target)) return undefined
+  const moving = circuit
+    .at(net)
+    .find(({ use, terminal }) => terminal.end !== tie.end && use !== undefined && isMoving(use))
+  if (moving) return `changes with ${moving.terminal.end}`
+  if (tie.to !== 'ground' && tie.to !== 'supply') return undefined
   const contact = circuit.on(net).find((one) => one.kind === 'contact' && !one.throws)
   const isOwn = (end: string): boolean => end === tie.end || wiring.terminal(end)?.owner === contact?.part
   const mover = circuit.at(net).find(({ role, host, terminal }) => role === 'out' && !host && !isOwn(terminal.end))
@@ -86,6 +94,9 @@ function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   if (tie.to === 'supply' ? isHigh : isLow) return undefined
   return `is held at ${formatVolts(held)} by ${first!.part.ref}`
 }
+
+/** A line that never rests while the part works: of a bus, or one of which the changes count. */
+const isMoving = ({ facts: { needs, moves } }: SignalUse): boolean => moves || busNeed(needs) !== undefined
 
 const isChip = (owner: Terminal['owner']): boolean =>
   owner.kind === 'part' && owner.part.category === 'expander' && owner.part.build === 'chip'

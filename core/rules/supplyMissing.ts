@@ -51,7 +51,9 @@ function saySupplies(wiring: Wiring, report: Say): void {
     for (const given of part.supplies) {
       const use = asFed(wiring, given)
       const pin = use.pins[0] as string
-      if (!use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)) continue
+      const isIdle = !use.facts.required && !use.pins.some((end) => wiring.netOf(end).wired)
+      // Its ground on a supply is wrong even so.
+      if (isIdle && !use.grounds.some((end) => wiring.netOf(end).sources.length > 0)) continue
       if (use.facts.either && (isTurned(wiring, use) || isTapOnRail(wiring, part) || isBetweenResistors(wiring, use)))
         continue
       const feeding = use.source ? undefined : feedingPin(wiring, use)
@@ -65,6 +67,7 @@ function saySupplies(wiring: Wiring, report: Say): void {
           numbers: { takesMilliamps: use.peakMilliamps ?? use.typicalMilliamps ?? 0 },
         })
       else if (
+        !isIdle &&
         !use.source &&
         !isByLine(wiring, use) &&
         !use.pins.some((end) => unused.has(end)) &&

@@ -12,6 +12,7 @@ import { mistakenPosts, soundPosts } from './suitePosts.ts'
 import { mistakenAlone, soundAlone } from './suiteSmall.ts'
 import { soundMore } from './suiteSound.ts'
 import { mistakenSystems, soundSystems } from './suiteSystems.ts'
+import { mistakenTooMany, soundTooMany } from './suiteTooMany.ts'
 
 /** Pins of each board that carry a lamp and a button well. */
 const spare: Readonly<Record<string, readonly string[]>> = {
@@ -61,6 +62,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundEveryday,
   ...soundOver,
   ...soundPosts,
+  ...soundTooMany,
   ...soundChanged,
 ]
 
@@ -73,5 +75,6 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenEveryday,
   ...mistakenOver,
   ...mistakenPosts,
+  ...mistakenTooMany,
   ...mistakenChanged,
 ]
