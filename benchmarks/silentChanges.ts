@@ -104,6 +104,12 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
     )
   },
   added: withAnother,
+  absent: (plan) =>
+    Object.keys(plan.parts).flatMap((ref): Change[] => {
+      const { [ref]: gone, ...parts } = plan.parts
+      const wires = plan.wires.filter(([a, b]) => splitEnd(a).ref !== ref && splitEnd(b).ref !== ref)
+      return wires.length < plan.wires.length && gone ? [{ kind: gone.part, words: ref, plan: { ...plan, parts, wires } }] : []
+    }),
   kind: otherKinds,
   value: (plan) => [
     ...Object.entries(plan.parts).flatMap(([ref, part]) =>

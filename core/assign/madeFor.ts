@@ -1,4 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
+import { memo } from '../base/memo.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
@@ -34,9 +35,20 @@ export function isMadeFor(wiring: Wiring, host: Host, use: SignalUse): boolean {
   const milliamps = lampMilliamps(wiring, use, host)
   // With all its lamps lit it may give more than is recommended for each, as long as the chip bears all of them.
   const row = provider.part.provides.find(({ pins }) => pins.includes(pin))
-  const share = row?.together === undefined ? 0 : row.together / row.pins.length
-  return milliamps <= bears * RECOMMENDED_SLACK || milliamps <= share
+  const share = row?.together === undefined ? 0 : row.together / Math.min(row.pins.length, lampsOf(wiring))
+  return milliamps <= bears * RECOMMENDED_SLACK || milliamps <= Math.min(share, current?.absolute ?? share)
 }
+
+/** How many lamps of a plan ask for nothing but a level. */
+const lampsOf = memo((wiring: Wiring): number => {
+  const circuit = circuitOf(wiring)
+  return wiring.signals.filter(
+    (use) =>
+      isPlain(use) &&
+      use.facts.needs === 'digital-out' &&
+      circuit.on(wiring.netOf(use.end)).some(({ lights, part }) => lights && part === use.part),
+  ).length
+})
 
 /** What a lamp takes through its resistor; one that is to be bought takes what is wanted. */
 function lampMilliamps(wiring: Wiring, use: SignalUse, { logicVolts: at, levels }: Host): number {

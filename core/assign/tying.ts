@@ -23,8 +23,20 @@ export function tieUp(now: Wiring, chosen: (ref: string) => boolean): Progress {
     if (to) ties.push(connect(from, to, tie.facts.text ?? `tied to ${tie.to}`))
     else refused.push({ end: tie.end, needs: `a tie to ${tie.to}`, reasons: ['there is nothing to tie it to'] })
   }
+  ties.push(...toTheirPosts(now, chosen))
   return { wiring: after(now, ties), decisions: ties, refused }
 }
+
+/** Lines that belong to a post of the board which is no signal, such as that of an adapter for uploads. */
+const toTheirPosts = (now: Wiring, chosen: (ref: string) => boolean): Decision[] =>
+  now.signals.flatMap(({ part, end, facts }) => {
+    if (facts.posts.length === 0 || !chosen(part.ref) || now.netOf(end).wired) return []
+    const board = part.home ?? now.boards[0]
+    const post = board?.facts.pins.find(
+      ({ id, control }) => facts.posts.some((one) => one === control) && !now.netOf(`${board.ref}.${id}`).wired,
+    )
+    return board && post ? [connect(end, `${board.ref}.${post.id}`, facts.text ?? 'belongs there')] : []
+  })
 
 /** The far leg of a resistor that lies in series with a strap and leads nowhere yet. */
 function looseLeg(wiring: Wiring, { end, to, state }: TieUse): string | undefined {

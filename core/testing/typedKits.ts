@@ -184,4 +184,32 @@ export const typedKits: readonly TypedKit[] = [
     why: 'the first takes the first select',
     wired: 'SAMPLER1.CS MCU.GPIO8, SAMPLER2.CS MCU.GPIO7, KNOB1.W SAMPLER1.CH0',
   },
+  {
+    typed: 'uno, 74hc595, 4 leds, 4 220 ohm resistors',
+    why: 'a register bears four lamps of 12 mA together, and is there for them',
+    wired: 'R1.2 SHIFT.QA, R4.2 SHIFT.QD, SHIFT.SER MCU.D4',
+  },
+  {
+    typed: 'uno, 74hc595, 8 leds, 8 220 ohm resistors',
+    why: 'eight lamps of 12 mA are more than the chip bears, and the pins of the board are enough',
+    wired: 'R1.2 MCU.D8, R8.2 MCU.D2',
+    open: 'SHIFT.QA',
+  },
+  {
+    typed: 'pro mini, ft232, bme280',
+    why: 'nothing else feeds the board, and its header is that of the adapter',
+    wired: 'SERIALF.VCC MCU.VCC CLIMATE.VCC, SERIALF.TX MCU.D0, SERIALF.DTR MCU.DTR',
+  },
+  {
+    typed: 'pro mini, ft232, 9v battery',
+    why: 'the battery feeds the board, and the adapter only talks to it',
+    wired: 'BATTERY.+ MCU.RAW, SERIALF.DTR MCU.DTR',
+    open: 'SERIALF.VCC',
+  },
+  {
+    typed: 'uno, ft232',
+    why: 'a board with a socket of its own needs no volts and no reset from an adapter',
+    wired: 'SERIALF.GND MCU.GND',
+    open: 'SERIALF.VCC SERIALF.DTR',
+  },
 ]
