@@ -29,6 +29,7 @@ import { addPullUps, finishPulls } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
 import { search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
+import { sideBySide } from './sideBySide.ts'
 import { bySoftware } from './software.ts'
 import { tieUp } from './tying.ts'
 import { Work } from './work.ts'
@@ -116,10 +117,15 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   const fed = options.only ? wiring : fedBy(work, options)
   const signals = placeSignals(work, fed, options, wanted)
   const soft = bySoftwareAtLast(work, signals, options)
+  const beside = options.only ? [] : sideBySide(work.now, signals.left)
+  work.add(beside)
   if (!options.only) finish(work, wanted)
-  const isSoft = (use: SignalUse): boolean => soft?.decisions.some(({ from }) => from === use.tail) ?? false
+  const isPlaced = (use: SignalUse): boolean =>
+    [...(soft?.decisions ?? []), ...beside].some(({ from }) => from === use.tail)
   work.refuse(
-    signals.left.flatMap((use) => (isSoft(use) ? [] : [refusalOf(use, signals, soft?.refusals.get(use.end), options)])),
+    signals.left.flatMap((use) =>
+      isPlaced(use) ? [] : [refusalOf(use, signals, soft?.refusals.get(use.end), options)],
+    ),
   )
   const lone = selectsAlone(signals)
   work.refuse(

@@ -212,4 +212,21 @@ export const typedKits: readonly TypedKit[] = [
     wired: 'SERIALF.GND MCU.GND',
     open: 'SERIALF.VCC SERIALF.DTR',
   },
+  {
+    typed: 'mega, l298n, 4 motors, 7.4v battery',
+    why: 'a car with four wheels and one bridge runs the two wheels of a side together',
+    wired: 'MOTOR1.M1 MOTOR3.M1 DRIVERB.OUT1, MOTOR1.M2 MOTOR3.M2 DRIVERB.OUT2, MOTOR2.M1 MOTOR4.M1 DRIVERB.OUT3',
+  },
+  {
+    typed: 'uno, l293d, 4 motors, 9v battery',
+    why: 'two motors that start together are more than this bridge bears',
+    wired: 'MOTOR1.M1 DRIVER.1Y, MOTOR2.M1 DRIVER.3Y',
+    open: 'MOTOR3.M1 MOTOR4.M1',
+  },
+  {
+    typed: 'uno, tb6612, 3 motors, 6v battery',
+    why: 'three motors and two bridges: nobody knows which two should turn together',
+    wired: 'MOTOR1.M1 DRIVERC.AO1, MOTOR2.M1 DRIVERC.BO1',
+    open: 'MOTOR3.M1',
+  },
 ]
