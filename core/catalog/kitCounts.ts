@@ -50,7 +50,7 @@ const numbers: Readonly<Record<string, number>> = {
 }
 /** What a number in front belongs to, so that it counts no parts: `4 digit display`, `330 ohm resistor`, `12 led ring`. */
 const belongs =
-  /^\d{1,3}(?!\d)\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?(?!\s+(?:sensors?|followers?|trackers?|tracking|detectors?|finders?))|characters?|keys?|rows?|cells?|leds?\s+(?:bar|matrix|panel)|(?:x\s*)?aaa?|x\s*18650|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm|g|inch(?:es)?))(?![-a-z])|(?:°|deg(?:rees?)?)\s|x\s*\d{1,2}(?![\da-z])|[kmnpµ]\s)|^(?:90|180|270|360)\s+servos?\b/i
+  /^\d{1,3}(?!\d)\s*-?\s*(?:(?:digits?|segments?|channels?|bits?|wires?|axis|axes|dof|pins?|ways?|poles?|positions?|steps?|lines?(?!\s+(?:sensors?|followers?|trackers?|tracking|detectors?|finders?))|characters?|keys?|rows?|cells?|leds?\s+(?:bar|matrix|panel)|(?:x\s*)?aaa?|x\s*18650|[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|mm(?!\d)|g(?!\d)|inch(?:es)?))(?![-a-z])|(?:°|deg(?:rees?)?)\s|x\s*\d{1,2}(?![\da-z])|[kmnpµ]\s)|^(?:90|180|270|360)\s+servos?\b/i
 
 /** So many resistors of a value, without a word or with one. */
 const VALUED =
