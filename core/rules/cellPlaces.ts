@@ -1,9 +1,9 @@
 import { circuitOf, railsBehindContacts } from '../circuit/circuit.ts'
-import { isCell } from '../circuit/reach.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { splitEnd } from '../plan/ends.ts'
 import { CELL_VOLTS, cellPlaceOf } from '../wiring/cellPlaces.ts'
 import type { Source, Wiring } from '../wiring/model.ts'
+import { cellsOf } from '../wiring/stacks.ts'
 import type { Report } from './finding.ts'
 import { takeOut } from './mend.ts'
 
@@ -105,9 +105,9 @@ export function sayHalfCells(wiring: Wiring, report: (one: Report) => void): voi
 
 /** A cell of which both poles have a wire. */
 const isWhole = (wiring: Wiring, ref: string): boolean =>
-  (wiring.supplies.some((supply) => supply.ref === ref) ||
-    wiring.parts.some((part) => part.ref === ref && isCell(part))) &&
-  ['+', '-'].every((pole) => wiring.netOf(`${ref}.${pole}`).wired)
+  cellsOf(wiring.supplies, wiring.parts).some(
+    (cell) => cell.ref === ref && [cell.plus, ...cell.minus].every((pole) => wiring.netOf(pole).wired),
+  )
 
 export const cellGroundMessages = {
   bypassed: '{minus} lies on ground: what protects the cell is by-passed. Ground of what {part} feeds is {ground}.',

@@ -9,6 +9,7 @@ import { drives, switchesLoad } from '../wiring/needs.ts'
 import type { Report } from './finding.ts'
 
 export const outputsJoinedMessages = {
+  joinedPair: '{outputs} are joined, and each puts out the opposite of the other.',
   joinedBridges: '{outputs} are joined and moved by different inputs.',
   twoOutputs: '{end} and {other} are two outputs on one wire.',
   outputs: '{outputs} are outputs on one wire.',
@@ -24,15 +25,20 @@ export function sayBridges(wiring: Wiring, report: (one: Report) => void): void 
   }
   for (const channels of byNet.values()) {
     const [first] = channels
-    if (channels.length < 2 || !first || channels.every((one) => movedBy(wiring, one) === movedBy(wiring, first)))
-      continue
+    const isPair = channels.some(({ part, facts }) =>
+      channels.some((one) => one.part === part && one.facts.output === facts.pair),
+    )
+    if (channels.length < 2 || !first) continue
+    if (!isPair && channels.every((one) => movedBy(wiring, one) === movedBy(wiring, first))) continue
     const outputs = channels.map(({ output }) => output)
     report({
       severity: 'fault',
       at: outputs,
-      message: 'joinedBridges',
+      message: isPair ? 'joinedPair' : 'joinedBridges',
       data: { outputs },
-      why: 'Each of them pulls up or down by itself. As soon as one is high and the other low they short the motor supply. Outputs in parallel need their inputs in parallel too.',
+      why: isPair
+        ? 'The two ends of a loudspeaker are driven against each other. Joined they short the supply of the amplifier, whether or not anything is played.'
+        : 'Each of them pulls up or down by itself. As soon as one is high and the other low they short the motor supply. Outputs in parallel need their inputs in parallel too.',
       numbers: {},
     })
   }

@@ -65,11 +65,15 @@ function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   if (net.ground || net.sources.length > 0) return undefined
   const circuit = circuitOf(wiring)
   const target = wiring.signal(`${tie.part.ref}.${tie.to}`)
-  if (target && isMoving(target)) return undefined
-  const moving = circuit
-    .at(net)
-    .find(({ use, terminal }) => terminal.end !== tie.end && use !== undefined && isMoving(use))
-  if (moving) return `changes with ${moving.terminal.end}`
+  if (target && isMoving(target, tie)) return undefined
+  const hosts = circuit.at(net).map(({ host }) => host)
+  const moving = wiring.signals.find(
+    (use) =>
+      use.end !== tie.end &&
+      isMoving(use, tie) &&
+      (wiring.netOf(use.end) === net || use.hosts.some(({ host }) => hosts.includes(host))),
+  )
+  if (moving) return `changes with ${moving.end}`
   if (tie.to !== 'ground' && tie.to !== 'supply') return undefined
   const contact = circuit.on(net).find((one) => one.kind === 'contact' && !one.throws)
   const isOwn = (end: string): boolean => end === tie.end || wiring.terminal(end)?.owner === contact?.part
@@ -95,8 +99,11 @@ function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   return `is held at ${formatVolts(held)} by ${first!.part.ref}`
 }
 
-/** A line that never rests while the part works: of a bus, or one of which the changes count. */
-const isMoving = ({ facts: { needs, moves } }: SignalUse): boolean => moves || busNeed(needs) !== undefined
+/** A line that does not rest while the part works: of a bus, one of which the changes count, or one that moves another part. */
+const isMoving = ({ facts: { needs, moves, direction, off }, part, hosts }: SignalUse, tie: TieUse): boolean =>
+  moves ||
+  busNeed(needs) !== undefined ||
+  (part !== tie.part && direction === 'in' && off === undefined && hosts.length > 0)
 
 const isChip = (owner: Terminal['owner']): boolean =>
   owner.kind === 'part' && owner.part.category === 'expander' && owner.part.build === 'chip'

@@ -1,4 +1,5 @@
 import { circuitOf, railOf } from '../circuit/circuit.ts'
+import { isCell } from '../circuit/reach.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, Source, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
@@ -14,6 +15,7 @@ export const supplyJoined: Rule = {
     messages: {
       ground: '{names} is joined with ground.',
       inputGround: '{inputs}, where {board} takes its supply in, {inputs:is/are} joined with ground.',
+      groundOnSource: '{pin} is a ground, and is on {source} ({volts}).',
       knob: '{part} joins {source} ({volts}) with {other} when it is turned to {end}.',
       sources: '{names} are joined with each other.',
       meets: '{part} joins {source} ({volts}) with {other} ({otherVolts}) when it closes.',
@@ -26,6 +28,7 @@ export const supplyJoined: Rule = {
   check(wiring, report) {
     sayNets(wiring, report)
     sayInputsOnGround(wiring, report)
+    sayGroundsOnSources(wiring, report)
     sayKnobs(wiring, report)
     sayContactsToGround(wiring, report)
     sayContactsBetween(wiring, report)
@@ -117,6 +120,31 @@ function sayKnobs(wiring: Wiring, report: Say): void {
       numbers: { volts: high.volts },
       propose: () => takeOut(wiring, (a, b) => [a, b].includes(`${ref}.${tap}`)),
     })
+  }
+}
+
+/** A ground of a part on a source, where it is not that of a supply, of which `supply-missing` speaks. */
+function sayGroundsOnSources(wiring: Wiring, report: Say): void {
+  for (const part of wiring.parts) {
+    if (part.part.build === 'component' || isCell(part)) continue
+    const fed = new Set(part.supplies.flatMap(({ grounds }) => grounds))
+    for (const { id, role } of part.part.pins) {
+      const pin = `${part.ref}.${id}`
+      const net = wiring.netOf(pin)
+      const [source] = net.sources
+      // Of a supply that is turned round polarity speaks.
+      const isTurned = [...fed].some((end) => wiring.netOf(end) === net)
+      if (role !== 'ground' || isTurned || net.ground || !source) continue
+      report({
+        severity: 'fault',
+        at: [pin, source.end],
+        message: 'groundOnSource',
+        data: { pin, source: source.end, volts: formatVolts(source.volts) },
+        why: 'Whatever flows through the part comes back there. On a source it is fed backwards, or shorts what else is on ground.',
+        numbers: { volts: source.volts },
+        propose: () => takeOut(wiring, (a, b) => a === pin || b === pin),
+      })
+    }
   }
 }
 

@@ -36,6 +36,18 @@ export const soundTooMany: readonly (Short & { title: string })[] = [
     wires: 'X.VCC MCU.5V, X.GND MCU.GND, X.RO MCU.19, X.DI MCU.18, X.DE MCU.7, X.RE MCU.7',
   },
   {
+    title: 'two distance sensors that start together',
+    mcu: 'uno-r3',
+    parts: { E: 'hc-sr04', F: 'hc-sr04' },
+    wires:
+      'E.VCC MCU.5V, E.GND MCU.GND, E.ECHO MCU.3, E.TRIG MCU.4, F.VCC MCU.5V, F.GND MCU.GND, F.ECHO MCU.2, F.TRIG MCU.4',
+  },
+  {
+    title: 'an expander and a display that are reset together, and an address by a pin',
+    parts: { X: 'mcp23017', D: 'st7789', S: 'bh1750', P: ohms(4700), Q: ohms(4700) },
+    wires: `X.VDD MCU.3V3, X.VSS MCU.GND, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND, ${i2c('GPIO21', 'GPIO22', 'X', 'S')}, P.1 X.SDA, P.2 MCU.3V3, Q.1 X.SCL, Q.2 MCU.3V3, S.VCC MCU.3V3, S.GND MCU.GND, S.ADDR MCU.GPIO32, D.VCC MCU.3V3, D.GND MCU.GND, D.SCL MCU.GPIO18, D.SDA MCU.GPIO23, D.RES MCU.GPIO4, D.DC MCU.GPIO16, D.CS MCU.GPIO5, D.BLK MCU.3V3, X.RESET MCU.GPIO4`,
+  },
+  {
     title: 'two lamps the opposite way between two pins',
     mcu: 'uno-r3',
     parts: { L: led(), K: led(), R: ohms(330) },
@@ -169,5 +181,41 @@ export const mistakenTooMany: readonly (Short & { title: string; rule: string })
     title: 'the minus of a charger on the supply of the board',
     parts: charger,
     wires: `${charged}, C.IN- MCU.VIN`,
+  },
+  {
+    rule: 'supply-joined',
+    title: 'the ground behind a charger on its cell',
+    parts: charger,
+    wires: 'C.B+ B.+, C.B- B.-, U.IN+ C.OUT+, U.IN- MCU.GND, U.OUT+ MCU.VIN, U.OUT- MCU.GND, C.OUT- B.+',
+  },
+  {
+    rule: 'pin-shared',
+    title: 'the two ends of the side of an amplifier that is not used, joined',
+    mcu: 'mega-2560-r3',
+    parts: { T: 'pam8403', S: 'speaker' },
+    supplies: pack(5),
+    wires: `${gnd}, T.VCC PACK.+, T.GND PACK.-, T.L MCU.9, T.LOUT+ S.+, T.LOUT- S.-, T.ROUT+ T.ROUT-`,
+  },
+  {
+    rule: 'pin-shared',
+    title: 'the trigger of a distance sensor on the enable of a motor',
+    mcu: 'uno-r3',
+    parts: { D: 'l298n', M: 'dc-motor', E: 'hc-sr04' },
+    supplies: pack(9),
+    wires: `${gnd}, D.12V PACK.+, D.GND PACK.-, D.IN1 MCU.5, D.IN2 MCU.6, D.OUT1 M.M1, D.OUT2 M.M2, E.VCC MCU.5V, E.GND MCU.GND, E.ECHO MCU.3, E.TRIG MCU.4, D.ENA E.TRIG`,
+  },
+  {
+    rule: 'strap-needed',
+    title: 'the strap of a sensor on a lamp',
+    mcu: 'uno-r3',
+    parts: { S: 'bh1750', L: led(), R: ohms(330) },
+    wires: `S.VCC MCU.5V, S.GND MCU.GND, ${i2c('A4', 'A5', 'S')}, R.1 MCU.5, R.2 L.A, L.K MCU.GND, S.ADDR R.1`,
+  },
+  {
+    rule: 'pin-unplaced',
+    title: 'an adapter at the pads of a charger, where its cell belongs',
+    mcu: 'uno-r3',
+    parts: { C: 'charger-tp4056', F: 'ft232' },
+    wires: 'C.B+ F.VCC, C.B- F.GND',
   },
 ]

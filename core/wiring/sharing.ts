@@ -22,7 +22,7 @@ export function clash(a: SignalUse, b: SignalUse): string | undefined {
   if (wayA === 'drives' && wayB === 'drives') return 'two outputs drive one line'
   if (wayA !== 'listens' && wayB !== 'listens') return undefined
   if (wayA === 'listens' && wayB === 'listens')
-    return a.part === b.part && a.facts.moves !== b.facts.moves
+    return a.facts.moves !== b.facts.moves && (a.part === b.part || (a.facts.moves ? b : a).facts.actuator)
       ? 'one takes each change of the line, and the other would change with it'
       : undefined
   return 'the pin would have to be input and output at once'
