@@ -45,6 +45,10 @@ const loadBetween = (
   lights: false,
 })
 
+/** The key of a module, between its line and its ground. */
+export const isKey = ({ kind, part, a }: Element): boolean =>
+  kind === 'contact' && part.part.presses.some(([pin]) => a === `${part.ref}.${pin}`)
+
 /** What lies between the pins of a part. */
 export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
   const end = (pin: string): string => `${part.ref}.${pin}`

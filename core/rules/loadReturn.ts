@@ -1,5 +1,6 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
+import { isKey } from '../circuit/elements.ts'
 import { drivenLoads } from '../circuit/loads.ts'
 import { deadLegs } from '../circuit/reach.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -63,7 +64,7 @@ export const loadReturn: Rule = {
         at: [one.a, one.b],
         message: 'bridged',
         data: {
-          what: isKey(one) && one.part.part.build !== 'component' ? `the key of ${one.part.ref}` : one.part.ref,
+          what: isKey(one) ? `the key of ${one.part.ref}` : one.part.ref,
           effect: one.kind === 'contact' ? 'closing it changes nothing' : 'nothing flows through it',
         },
         why: `${one.part.ref} is ${names[one.kind]} between ${one.a} and ${one.b}; both lie on ${rail ? (rail.source ? rail.source.end : 'ground') : 'one piece of wire'}.`,
@@ -89,9 +90,6 @@ export const loadReturn: Rule = {
     }
   },
 }
-
-/** A contact that a hand closes, also on a module. */
-const isKey = ({ kind, moved }: Element): boolean => kind === 'contact' && moved === undefined
 
 /** Two legs of one piece of metal that join what must stay apart. */
 function sayOnePiece(wiring: Wiring, report: (one: Report) => void): void {

@@ -1,5 +1,6 @@
 import { type Behaviour, behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import { circuitOf, type Element, railOf } from '../../circuit/circuit.ts'
+import { isKey } from '../../circuit/elements.ts'
 import { busNeed } from '../../wiring/buses.ts'
 import { levelsOf } from '../../wiring/levels.ts'
 import type { PartInstance, SignalUse, Wiring } from '../../wiring/model.ts'
@@ -41,8 +42,9 @@ export function handlesOf(wiring: Wiring, live: LiveCircuit): Map<string, Handle
     handle.set(handle.value)
   }
   const byPart = new Map<PartInstance, Element[]>()
+  // Keys of modules come with what else a hand closes inside a part.
   for (const element of circuitOf(wiring).elements)
-    if (element.kind === 'contact' || element.spread)
+    if ((element.kind === 'contact' && !isKey(element)) || element.spread)
       byPart.set(element.part, [...(byPart.get(element.part) ?? []), element])
   for (const [part, elements] of byPart) addContacts(part, elements, live, add)
   for (const part of wiring.parts) {

@@ -1,6 +1,7 @@
 import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
 import { circuitOf, type DriverChannel, type Element, ownRailOf, type Port } from '../../circuit/circuit.ts'
 import { CLOSED_OHMS, outputOhms } from '../../circuit/elementOhms.ts'
+import { isKey } from '../../circuit/elements.ts'
 import { groundworkOf, type Passage, type Strand } from '../../circuit/groundwork.ts'
 import { type Branch, solve } from '../../electrical/network.ts'
 import type { Host, PartInstance, Wiring } from '../../wiring/model.ts'
@@ -118,6 +119,8 @@ export class LiveCircuit {
     for (const { what, positions } of actors) {
       if ('element' in what) {
         const { element } = what
+        // What a hand closes inside a part is put in below.
+        if (isKey(element)) continue
         // Each way of a change-over contact is one position of the same actor.
         const ways = positions.map((one) => ({ is: one.is, strands: one.strands }))
         // Both ways of a change-over are solved together, also where its common lies on a supply.
