@@ -128,6 +128,15 @@ describe('properties', () => {
       )
     },
   )
+  it('capacitors are marked in microfarads up to the largest, never in millifarads', () => {
+    expect([9.99e-4, 1e-3, 4.7e-3, 1].map((farads) => formatQuantity(farads, 'F'))).toEqual([
+      '999 µF',
+      '1000 µF',
+      '4700 µF',
+      '1 F',
+    ])
+    expect(formatQuantity(1e-3, 'A')).toBe('1 mA')
+  })
   it('a value of an option is read back as it is shown, in its unit of the catalogue', () => {
     const names = ['ohm', 'farad', 'hertz', 'volt', 'milliamp', 'count', 'metre', 'watt', undefined] as const
     fc.assert(

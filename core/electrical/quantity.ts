@@ -111,7 +111,10 @@ const steps: readonly [number, string][] = [
 export function formatQuantity(value: number, unit: string, digits = 3): string {
   if (value === 0) return `0 ${unit}`.trimEnd()
   const [factor, prefix] =
-    steps.find(([step]) => Math.abs(value) >= step * 0.9999999) ?? (steps.at(-1) as [number, string])
+    steps.find(
+      // Capacitors are never marked in millifarads.
+      ([step, called]) => Math.abs(value) >= step * 0.9999999 && !(unit === 'F' && called === 'm'),
+    ) ?? (steps.at(-1) as [number, string])
   return `${Number((value / factor).toPrecision(digits))} ${prefix}${unit}`.trimEnd()
 }
 

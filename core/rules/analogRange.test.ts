@@ -20,6 +20,11 @@ const divided = (ohms: number): Short => ({
 testRule(analogRange, {
   valid: [
     {
+      title: 'a sensor of which both legs are joined, of which load-return speaks',
+      parts: { N: 'ntc', R: { part: 'resistor', options: { ohms: 10_000 } } },
+      wires: 'N.1 MCU.GPIO34, N.1 N.2, R.1 N.2, R.2 MCU.GND',
+    },
+    {
       title: 'a light-dependent resistor in a divider',
       mcu: 'uno-r3',
       parts: { L: 'ldr', R: { part: 'resistor', options: { ohms: 10000 } } },

@@ -164,6 +164,8 @@ function sayUnmoved(wiring: Wiring, report: (one: Report) => void): void {
     const { part, netA, netB, ohms } = element
     if (element.kind !== 'resistor' || part.part.category === 'passive' || !parts.has(part) || ohms === undefined)
       continue
+    // Of legs that are joined load-return speaks.
+    if (netA === netB) continue
     for (const near of [netA, netB]) {
       const read = readAt(circuit, near)
       if (!read || !netA.wired || !netB.wired) continue

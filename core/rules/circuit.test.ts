@@ -799,6 +799,14 @@ testRule(loadReturn, {
       says: ['fault: M.BLU and M.PNK are joined: two windings of M are always on together.'],
     },
     {
+      title: 'two leads of a stepper joined in the air: one matter',
+      parts: { M: 'stepper-28byj48' },
+      wires: 'M.BLU M.PNK, M.RED MCU.VIN',
+      says: [
+        'fault: The current of M finds no way back: M.BLU and M.PNK lead to no supply, no ground and no pin that drives.',
+      ],
+    },
+    {
       title: 'both leads on one output',
       mcu: 'uno-r3',
       supplies: pack,

@@ -102,7 +102,11 @@ function isAcross(element: Element, { facts: one }: DriverChannel, { facts: two 
 }
 
 /** Two windings of one motor whose own leads are on one wire: they always get the same, and nothing turns. */
-export function sayJoinedCoils({ elements }: Circuit, report: (one: Report) => void): void {
+export function sayJoinedCoils(
+  { elements }: Circuit,
+  dead: ReadonlyMap<string, DeadLeg>,
+  report: (one: Report) => void,
+): void {
   const windings = elements.filter(({ kind }) => kind === 'winding')
   for (const [index, one] of windings.entries())
     for (const two of windings.slice(index + 1)) {
@@ -111,7 +115,8 @@ export function sayJoinedCoils({ elements }: Circuit, report: (one: Report) => v
       const [mine, other] = [one, two].map(({ a, b }) => (a === shared ? b : a)) as [string, string]
       if (shared === undefined || mine === other) continue
       const [net, beside] = [one, two].map((each) => (each.a === shared ? each.netB : each.netA))
-      if (net !== beside || !net?.wired) continue
+      // Of leads from which no way leads on it is said already that nothing flows.
+      if (net !== beside || !net?.wired || (dead.has(mine) && dead.has(other))) continue
       report({
         severity: 'fault',
         at: [mine, other],

@@ -76,7 +76,7 @@ export const loadReturn: Rule = {
     sayUnlit(circuit, dead, report)
     sayOnSignals(wiring, report)
     sayCrossedCoils(circuit, report)
-    sayJoinedCoils(circuit, report)
+    sayJoinedCoils(circuit, dead, report)
     for (const { element, channels, source } of drivenLoads(circuit)) {
       if (source || channels.length < 2 || channels.some(({ facts }) => facts.supply !== undefined)) continue
       report({

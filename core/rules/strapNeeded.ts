@@ -67,12 +67,13 @@ function restOf(wiring: Wiring, tie: TieUse): string | undefined {
   const target = wiring.signal(`${tie.part.ref}.${tie.to}`)
   if (target && isMoving(target, tie)) return undefined
   const hosts = circuit.at(net).map(({ host }) => host)
-  const moving = wiring.signals.find(
+  const movers = wiring.signals.filter(
     (use) =>
       use.end !== tie.end &&
       isMoving(use, tie) &&
       (wiring.netOf(use.end) === net || use.hosts.some(({ host }) => hosts.includes(host))),
   )
+  const moving = movers.find(({ part }) => part === tie.part) ?? movers[0]
   if (moving) return `changes with ${moving.end}`
   if (tie.to !== 'ground' && tie.to !== 'supply') return undefined
   const contact = circuit.on(net).find((one) => one.kind === 'contact' && !one.throws)
