@@ -253,6 +253,8 @@ export function sayNothingOn(wiring: Wiring, report: (one: Report) => void): voi
     // A transistor on whose output there is no more than a pull-up, or a resistor to its own input.
     const isLoad = ({ kind, ohms }: Element): boolean => kind === 'resistor' && (ohms ?? 0) < LEAST_HOLD
     const stops = inputs.map((end) => wiring.netOf(end))
+    // Of an output that is joined with its input it is said that nothing is switched there.
+    if (stops.includes(net)) return true
     return circuit.on(net).some(isLoad) || !isOnlyHeld(circuit, net, part, stops)
   }
   for (const part of new Set(channels.map((one) => one.part))) {

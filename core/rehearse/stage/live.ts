@@ -1,68 +1,18 @@
-import { behaviourOutputs } from '../../catalog/behaviourSchema.ts'
-import { circuitOf, type DriverChannel, type Element, ownRailOf, type Port } from '../../circuit/circuit.ts'
-import { CLOSED_OHMS, outputOhms } from '../../circuit/elementOhms.ts'
-import { isKey } from '../../circuit/elements.ts'
-import { groundworkOf, type Passage, type Strand } from '../../circuit/groundwork.ts'
+import { circuitOf, type Element, type Port } from '../../circuit/circuit.ts'
+import { outputOhms } from '../../circuit/elementOhms.ts'
 import { type Branch, solve } from '../../electrical/network.ts'
 import type { Host, PartInstance, Wiring } from '../../wiring/model.ts'
-
-/** What a pin does to its net: drives it, pulls at it, or nothing. */
-export interface Drive {
-  readonly volts: number
-  readonly ohms: number
-}
-
-/** A share of time in which a net is at its high drive. */
-export interface Pulse {
-  readonly duty: number
-  readonly hertz: number | undefined
-}
-
-interface Driver {
-  readonly end: string
-  readonly net: number
-  drive: Drive | undefined
-  /** While it pulses: the drive of the other part of the time. */
-  low: Drive | undefined
-  pulse: Pulse | undefined
-}
-
-interface Switch {
-  readonly channel: DriverChannel
-  readonly high: readonly Strand[]
-  readonly low: readonly Strand[]
-  is: 'off' | 'high' | 'low'
-  /** While an input pulses: where it stands in the other part of the time. */
-  isMeanwhile: 'off' | 'high' | 'low'
-  /** Pulses that it passes on. */
-  pulse: Pulse | undefined
-}
-
-interface Movable {
-  /** Undefined for the inside of a switch of lines. */
-  readonly element: Element | undefined
-  readonly strands: readonly { readonly is: string; readonly strands: readonly Strand[] }[]
-  is: string
-  /** Ohms of one that senses, as its handle stands. */
-  ohms: number | undefined
-}
-
-/** Nets that hang together, and what lies between them. */
-interface Group {
-  readonly nets: readonly number[]
-  readonly strands: readonly Strand[]
-  readonly drivers: Driver[]
-  readonly switches: Switch[]
-  readonly movables: Movable[]
-  readonly passages: readonly Passage[]
-  volts: ReadonlyMap<number, number>
-  /** While something in it pulses: its volts in either part of the time, where `volts` has their average. */
-  pulsed:
-    | { readonly pulse: Pulse; readonly high: ReadonlyMap<number, number>; readonly low: ReadonlyMap<number, number> }
-    | undefined
-  /** Milliamperes through elements and drivers, averaged over pulses. */
-  currents: ReadonlyMap<Element | string, number>
-}
+import {
+  type Drive,
+  type Driver,
+  type Group,
+  livePartsOf,
+  type Movable,
+  NO_WAY,
+  type Pulse,
+  type Relay,
+  type Switch,
+} from './liveGroups.ts'
 
 /** Ohms of an output stage of which no source says them: enough to tell who works against whom. */
 export const OUTPUT_OHMS = 25
@@ -71,9 +21,6 @@ const MOST_ROUNDS = 12
 const RAIL = -1_000_000
 /** Ohms from which on a drive is a pull. */
 const STRONG_OHMS = 1000
-/** How a switch of lines stands while it joins nothing. */
-const NO_WAY = 'none'
-
 /**
  * The circuit of a plan while a program runs on it: pins drive and let go, contacts close, knobs turn, and each change
  * solves only the nets that hang together with it.
@@ -83,150 +30,25 @@ export class LiveCircuit {
   readonly #groupOf = new Map<number, Group>()
   readonly #held: ReadonlyMap<number, number>
   readonly #drivers = new Map<string, Driver>()
-  readonly #movables = new Map<Element, Movable>()
-  /** Switches of lines by their part, and contacts of a part that a hand closes by part and number. */
-  readonly #inside = new Map<string, Movable>()
-  readonly #switches: Switch[] = []
-  /** Contacts that a part moves by itself, such as those of a relay, with the ways in which they can stand. */
-  readonly #relays: { readonly movable: Movable; readonly ways: readonly Element[] }[] = []
+  readonly #movables: ReadonlyMap<Element, Movable>
+  readonly #inside: ReadonlyMap<string, Movable>
+  readonly #switches: readonly Switch[]
+  readonly #relays: readonly Relay[]
   readonly #dirty = new Set<Group>()
   readonly #moved = new Set<Group>()
 
   constructor(wiring: Wiring) {
     this.wiring = wiring
-    const circuit = circuitOf(wiring)
-    const { held: all, strands, actors, passages: ways } = groundworkOf(circuit)
-    // Supplies hold their nets; what pins hold is theirs to say, and what lies behind a relay has its supply now and then.
-    const held = new Map(all)
-    for (const { moved, netA, netB } of circuit.elements)
-      if (moved) for (const net of [netA, netB]) if (!ownRailOf(net)) held.delete(net.index)
+    const { held, groups, switches, relays, movables, inside } = livePartsOf(wiring)
     this.#held = held
-    const root = new Map<number, number>()
-    const find = (node: number): number => {
-      let at = node
-      for (let up = root.get(at); up !== undefined && up !== at; up = root.get(at)) at = up
-      return at
+    this.#switches = switches
+    this.#relays = relays
+    this.#movables = movables
+    this.#inside = inside
+    for (const group of groups) {
+      for (const net of group.nets) this.#groupOf.set(net, group)
+      this.#dirty.add(group)
     }
-    const free = (node: number): boolean => !held.has(node)
-    const join = (branches: readonly Branch[]): void => {
-      const nodes = branches.flatMap(({ a, b }) => [a, b]).filter(free)
-      for (const node of nodes) if (!root.has(node)) root.set(node, node)
-      for (const node of nodes.slice(1)) root.set(find(node), find(nodes[0]!))
-    }
-    for (const net of wiring.nets) if (free(net.index)) root.set(net.index, net.index)
-    for (const strand of strands) join([strand])
-    const elements: Movable[] = []
-    for (const { what, positions } of actors) {
-      if ('element' in what) {
-        const { element } = what
-        // What a hand closes inside a part is put in below.
-        if (isKey(element)) continue
-        // Each way of a change-over contact is one position of the same actor.
-        const ways = positions.map((one) => ({ is: one.is, strands: one.strands }))
-        // Both ways of a change-over are solved together, also where its common lies on a supply.
-        join(positions.flatMap((one) => one.strands))
-        const movable = { element, strands: ways, is: '0', ohms: undefined }
-        elements.push(movable)
-        if (element.moved)
-          this.#relays.push({ movable, ways: positions.flatMap((one) => one.strands[0]?.element ?? []) })
-      } else if ('channel' in what) {
-        for (const one of positions) join(one.strands)
-        const of = (is: string): readonly Strand[] => positions.find((one) => one.is === is)?.strands ?? []
-        this.#switches.push({
-          channel: what.channel,
-          high: of('high'),
-          low: of('low'),
-          is: 'off',
-          isMeanwhile: 'off',
-          pulse: undefined,
-        })
-      }
-    }
-    const inside = (
-      name: string,
-      pairs: readonly (readonly [string, string])[],
-      part: PartInstance,
-      ohms: number,
-    ): void => {
-      const net = (pin: string): number => wiring.netOf(`${part.ref}.${pin}`).index
-      const ways = pairs.map(([one, other], at) => ({
-        is: String(at),
-        strands: [{ a: net(one), b: net(other), ohms, element: undefined, port: undefined }],
-      }))
-      for (const one of ways) join(one.strands)
-      const movable = {
-        element: undefined,
-        strands: [...ways, { is: NO_WAY, strands: [] }],
-        is: NO_WAY,
-        ohms: undefined,
-      }
-      this.#inside.set(name, movable)
-      elements.push(movable)
-    }
-    for (const part of wiring.parts) {
-      const { behaves, presses } = part.part
-      if (behaves?.as === 'choose')
-        inside(
-          part.ref,
-          behaves.ways.map((way) => [behaves.common, way] as const),
-          part,
-          behaves.ohms,
-        )
-      presses.forEach((pair, at) => {
-        inside(`${part.ref} ${at}`, [pair], part, CLOSED_OHMS)
-      })
-    }
-    // What a chip puts out it makes of more than one of its inputs, and in its own time.
-    const made = new Set(
-      wiring.parts.flatMap((part) =>
-        behaviourOutputs(part.part.behaves).map((pin) => wiring.netOf(`${part.ref}.${pin}`).index),
-      ),
-    )
-    const passages = ways.filter(({ to }) => !made.has(to))
-    for (const { from, to } of passages) if (free(from) && free(to)) root.set(find(from), find(to))
-    const groups = new Map<
-      number,
-      { -readonly [K in keyof Group]: Group[K] } & { nets: number[]; strands: Strand[]; passages: Passage[] }
-    >()
-    const groupAt = (node: number) => {
-      const key = find(node)
-      let group = groups.get(key)
-      if (!group) {
-        group = {
-          nets: [],
-          strands: [],
-          drivers: [],
-          switches: [],
-          movables: [],
-          passages: [],
-          volts: new Map(),
-          pulsed: undefined,
-          currents: new Map(),
-        }
-        groups.set(key, group)
-      }
-      return group
-    }
-    const between = (branches: readonly Branch[]): number | undefined =>
-      branches.flatMap(({ a, b }) => [a, b]).find(free)
-    for (const node of root.keys()) groupAt(node).nets.push(node)
-    for (const strand of strands) {
-      const node = between([strand])
-      // What lies between two supplies carries its current whatever the program does.
-      if (node !== undefined) groupAt(node).strands.push(strand)
-    }
-    for (const one of elements) {
-      if (one.element) this.#movables.set(one.element, one)
-      const node = between(one.strands.flatMap((way) => way.strands))
-      if (node !== undefined) groupAt(node).movables.push(one)
-    }
-    for (const one of this.#switches) {
-      const node = between([...one.high, ...one.low])
-      if (node !== undefined) groupAt(node).switches.push(one)
-    }
-    for (const one of passages) if (free(one.to)) groupAt(one.to).passages.push(one)
-    for (const group of groups.values()) for (const net of group.nets) this.#groupOf.set(net, group)
-    for (const group of groups.values()) this.#dirty.add(group)
   }
 
   /** The ways that a contact or a sensing resistance can stand. */

@@ -1,4 +1,4 @@
-import type { Drive, Pulse } from './live.ts'
+import type { Drive, Pulse } from './liveGroups.ts'
 
 /** Something said on a two-wire bus between boards, by the board that says it, at a moment in microseconds from power-on. */
 export type BusTalk = { readonly at: number; readonly from: string; readonly address: number } & (

@@ -6,8 +6,8 @@ import { programPin } from '../../firmware/pinNames.ts'
 import { PinFinder } from '../../firmware/source/boardPin.ts'
 import type { BoardInstance, Host, Net, Wiring } from '../../wiring/model.ts'
 import type { PinSetting } from '../platform/hardware.ts'
-import type { Drive, LiveCircuit } from './live.ts'
-import { driveOf } from './live.ts'
+import { driveOf, type LiveCircuit } from './live.ts'
+import type { Drive } from './liveGroups.ts'
 import type { Trace } from './trace.ts'
 
 /** A pin of the board while a program runs. */

@@ -1,5 +1,5 @@
 import type { PartInstance, Wiring } from '../../wiring/model.ts'
-import type { Pulse } from './live.ts'
+import type { Pulse } from './liveGroups.ts'
 
 /**
  * How the horn of a servo stands, from the pulse on its line: its shortest pulse is one end, its longest the other, half
