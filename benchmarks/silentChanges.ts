@@ -3,7 +3,8 @@
  * said: to be read through for mistakes that the checks miss. `npm run bench:changes -- KIND [FILE]`, with a file of
  * kits as they are typed, one a line, in place of the suites (the search wires them), and with KIND one of
  * `forgotten` (a wire taken out), `exchanged` (two wires of one part), `leg` (a wire one leg further on a part), `post`
- * (one post further on a board), `astray` (to a supply, to ground, to 12 V), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half),
+ * (one post further on a board), `astray` (led to ground, to a supply, to 12 V), `added` (a wire too many), `absent` (a
+ * part left out with its wires), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half),
  * `kind` (a part of another model, colour or common leg; another part with pins of the same names).
  */
 import { readFileSync } from 'node:fs'

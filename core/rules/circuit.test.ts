@@ -365,6 +365,13 @@ testRule(driverIdle, {
       changes: ['wire Q.C to Q.B removed'],
     },
     {
+      title: 'the same with nothing else on it: one matter',
+      mcu: 'uno-r3',
+      parts: { Q: 'npn' },
+      wires: 'Q.C Q.B, Q.B MCU.D4, Q.E MCU.GND',
+      says: ['fault: Q.C and Q.B are joined, so that Q switches nothing there.'],
+    },
+    {
       title: 'a relay whose contact a wire goes round',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 5 } },
