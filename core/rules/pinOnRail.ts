@@ -132,12 +132,17 @@ function boardPinOnRail(port: Port, rail: RailHold): Words {
   }
 }
 
+/** A pin that gives fewer milliamperes than this while high does no more than hold its line. */
+const WEAK_MILLIAMPS = 1
+
 /** A pin of an expander as one of a board; one that only drives works against its rail from the start. */
 function givenPinOnRail(port: Port, rail: RailHold): Words | undefined {
   const functions = port.host?.functions ?? new Set()
   const drives = ['digital-out', 'analog-out', 'pwm'].some((one) => functions.has(one))
   if (!drives) return undefined
-  if (functions.has('digital-in')) return boardPinOnRail(port, rail)
+  // One that only pulls up weakly may well lie on ground.
+  const isWeak = (port.host?.current?.source ?? Number.POSITIVE_INFINITY) < WEAK_MILLIAMPS
+  if (functions.has('digital-in')) return isWeak && rail.volts === 0 ? undefined : boardPinOnRail(port, rail)
   return {
     severity: 'fault',
     message: 'output',

@@ -48,6 +48,12 @@ export const soundPosts: readonly (Short & { title: string })[] = [
       'D.VCC MCU.5V, D.GND MCU.GND, D.INH MCU.GND, D.SER MCU.GND, D.QH MCU.12, D.CLK MCU.13, D.PL MCU.10, D.A MCU.GND, D.B MCU.5V',
   },
   {
+    title: 'a pin that pulls up weakly on ground',
+    mcu: 'uno-r3',
+    parts: { D: 'pcf8574-module' },
+    wires: `D.VCC MCU.5V, D.GND MCU.GND, ${i2c('A4', 'A5', 'D')}, D.P0 MCU.GND`,
+  },
+  {
     title: 'a converter that is read back',
     mcu: 'uno-r3',
     parts: { D: 'mcp4725' },
@@ -175,6 +181,13 @@ export const mistakenPosts: readonly (Short & { title: string; rule: string })[]
     parts: { D: '74hc595', C: cap(1e-7, 'ceramic') },
     wires:
       'D.VCC MCU.5V, D.GND MCU.GND, D.OE MCU.GND, D.SRCLR MCU.5V, D.SER MCU.11, D.SRCLK MCU.13, D.RCLK MCU.10, D.QA MCU.5V, C.1 D.VCC, C.2 D.GND',
+  },
+  {
+    rule: 'pin-on-rail',
+    title: 'a pin that pulls up weakly, and down strongly, on a supply',
+    mcu: 'uno-r3',
+    parts: { D: 'pcf8574-module' },
+    wires: `D.VCC MCU.5V, D.GND MCU.GND, ${i2c('A4', 'A5', 'D')}, D.P0 MCU.5V`,
   },
   {
     rule: 'pin-on-rail',
