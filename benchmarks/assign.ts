@@ -87,7 +87,22 @@ const at = (values: number[], share: number): number => {
   const sorted = values.toSorted((a, b) => a - b)
   return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? Number.NaN
 }
-const table = [['signals', 'kind', 'runs', 'proven', 'median', '99 %', 'general median', 'ratio', 'put to it', 'ratio with it', 'equal', 'solved']]
+const table = [
+  [
+    'signals',
+    'kind',
+    'runs',
+    'proven',
+    'median',
+    '99 %',
+    'general median',
+    'ratio',
+    'put to it',
+    'ratio with it',
+    'equal',
+    'solved',
+  ],
+]
 for (const size of [10, 30, 60, 100])
   for (const kind of ['loose', 'tight', 'impossible', 'all']) {
     const own = runs.filter((run) => run.size === size && (kind === 'all' || run.kind === kind))

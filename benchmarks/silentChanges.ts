@@ -109,7 +109,9 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
     Object.keys(plan.parts).flatMap((ref): Change[] => {
       const { [ref]: gone, ...parts } = plan.parts
       const wires = plan.wires.filter(([a, b]) => splitEnd(a).ref !== ref && splitEnd(b).ref !== ref)
-      return wires.length < plan.wires.length && gone ? [{ kind: gone.part, words: ref, plan: { ...plan, parts, wires } }] : []
+      return wires.length < plan.wires.length && gone
+        ? [{ kind: gone.part, words: ref, plan: { ...plan, parts, wires } }]
+        : []
     }),
   kind: otherKinds,
   value: (plan) => [
@@ -139,7 +141,9 @@ function withAnother(plan: Plan): Change[] {
     const parts = net.ends.filter((end) => plan.parts[splitEnd(end).ref])
     return net.wired ? [parts[0] ?? net.ends[0]] : parts
   })
-  const free = wiring.nets.find(({ wired, ends: [end = ''] }) => !wired && wiring.terminal(end)?.boardPin?.kind === 'io')
+  const free = wiring.nets.find(
+    ({ wired, ends: [end = ''] }) => !wired && wiring.terminal(end)?.boardPin?.kind === 'io',
+  )
   const all = [...ends, free?.ends[0]].filter((end) => end !== undefined)
   return all.flatMap((a, at) =>
     all.slice(at + 1).flatMap((b): Change[] =>
@@ -147,7 +151,10 @@ function withAnother(plan: Plan): Change[] {
         ? []
         : [
             {
-              kind: [a, b].map((end) => wireName(plan, wiring, end)).sort().join(' with '),
+              kind: [a, b]
+                .map((end) => wireName(plan, wiring, end))
+                .sort()
+                .join(' with '),
               words: `${a} ${b}`,
               plan: { ...plan, wires: [...plan.wires, [a, b]] },
             },

@@ -194,7 +194,8 @@ function driversFor(wiring: Wiring, result: AssignResult): { title: string; edit
 
 /**
  * Loads between two outputs for which there are too few: each turns with one of its kind that has found its place, in
- * parallel, as the two wheels on one side of a car do. Whether the driver bears both is for the checks.
+ * parallel. Two and two, as the wheels of a car, the search puts together by itself (`sideBySide`); whether the driver
+ * bears both is for the checks here.
  */
 function partnersFor(wiring: Wiring, result: AssignResult): { title: string; edits: Edit[] }[] {
   const open = new Set(result.unplaced.map(({ end }) => end))
