@@ -48,3 +48,8 @@ export const wiringOn = (...choice: string[]): fc.Arbitrary<Plan> =>
   })
 
 export const randomWiring: fc.Arbitrary<Plan> = wiringOn(...boards)
+
+/** A plan in which nothing plugs over the header of a board, so that its wires end where they say. */
+export const plainWiring: fc.Arbitrary<Plan> = randomWiring.filter(({ parts: all }) =>
+  Object.values(all).every(({ part }) => catalog.parts.get(part)?.plugsOn.length === 0),
+)
