@@ -89,12 +89,13 @@ const isOfModule = ({ role, terminal: { owner, partPin } }: Port): boolean =>
   owner.part.build !== 'component' &&
   (role !== 'none' || partPin?.outside !== undefined || partPin?.unknown !== undefined)
 
-/** A net and those that resistors join with it, up to the rails at which they end. */
-export function behindResistors(circuit: Circuit, start: Net): Net[] {
+/** A net and those that resistors join with it, of fewer ohms than a limit, up to the rails at which they end. */
+export function behindResistors(circuit: Circuit, start: Net, below = Number.POSITIVE_INFINITY): Net[] {
   const nets = new Set([start])
   for (const net of nets)
     if (!net.ground && net.sources.length === 0)
-      for (const { kind, netA, netB } of circuit.on(net)) if (kind === 'resistor') nets.add(netA === net ? netB : netA)
+      for (const { kind, ohms = 0, netA, netB } of circuit.on(net))
+        if (kind === 'resistor' && ohms < below) nets.add(netA === net ? netB : netA)
   return [...nets]
 }
 

@@ -29,16 +29,13 @@ export function offPost(wiring: Wiring, post: string, use: SignalUse | undefined
   const wires = wiring.plan.wires.filter(([from, to]) => from === post || to === post)
   const [wire] = wires
   const other = wire && (wire[0] === post ? wire[1] : wire[0])
-  const places = use && wires.length === 1 && !wire?.[2]?.locked ? freePins(wiring, use) : []
-  if (other === undefined || places.length === 0) return takeOut(wiring, (a, b) => a === post || b === post)
-  return places.map(
-    (to): Fix => ({
-      title: `Move ${other} to ${to}`,
-      edits: [
-        { do: 'disconnect', from: other, to: post },
-        { do: 'connect', from: other, to },
-      ],
-    }),
+  const away = takeOut(wiring, (a, b) => a === post || b === post)
+  const places = use && wires.length === 1 ? freePins(wiring, use) : []
+  if (other === undefined || places.length === 0) return away
+  return places.flatMap((to) =>
+    away.map(
+      ({ edits }): Fix => ({ title: `Move ${other} to ${to}`, edits: [...edits, { do: 'connect', from: other, to }] }),
+    ),
   )
 }
 

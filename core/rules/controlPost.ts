@@ -57,52 +57,49 @@ function sayPulled(
   const nets = behindResistors(circuit, start)
   // A reference may well be divided down from a supply.
   if (control === 'reference' && nets.some((net) => net.sources.length > 0)) return
+  /** Off its rest by what flows; or a lamp or a load that hangs towards where the post lies anyway. */
+  const isMoved = (element: Element, net: Net): 'pulled' | 'unread' | undefined => {
+    const { kind, ohms } = element
+    const other = farSide(element, net)
+    const flows = draws(port, element, net)
+    const isRead = circuit.at(net).some(({ host }) => host?.board !== undefined)
+    const closes = kind === 'contact' && isRead && net !== start
+    const holds = kind === 'resistor' && ohms !== undefined && ohms <= WEAK
+    const ends = [other, ...(flows ? behindResistors(circuit, other) : [])]
+    if ((flows || closes || holds) && ends.some((one) => acts(port, one))) return 'pulled'
+    const isLoad = element.lights || kind === 'load' || kind === 'winding'
+    return isLoad && leadsToRail(circuit, other) ? 'unread' : undefined
+  }
   const said = new Set<string>()
   for (const net of nets) {
     if (railOf(net)) continue
-    const isRead = circuit.at(net).some(({ host }) => host?.board !== undefined)
     for (const element of circuit.on(net)) {
-      const { part, kind } = element
-      const other = farSide(element, net)
-      const ends = [other, ...(draws(port, element, net) ? behindResistors(circuit, other) : [])]
-      const leads = ends.some((one) => acts(port, one))
-      const closes = kind === 'contact' && isRead && net !== start
-      const holds = kind === 'resistor' && element.ohms !== undefined && element.ohms <= WEAK
-      if (said.has(part.ref)) continue
-      if (!leads || !(draws(port, element, net) || closes || holds)) {
-        // A lamp or a load towards where the post lies anyway.
-        if (!(element.lights || kind === 'load' || kind === 'winding') || !leadsToRail(circuit, other)) continue
-        said.add(part.ref)
-        report({
-          severity: 'caution',
-          at: [terminal.end, part.ref],
-          message: 'unread',
-          data: { part: part.ref, pin: terminal.end, what: controlWords[control] },
-          why: 'The post is no output: nothing switches what hangs there. Count the position once more from the marked end.',
-          numbers: {},
-          propose: () => offPostOf(wiring, circuit, terminal.end, [element.a, element.b]),
-        })
-        continue
-      }
-      said.add(part.ref)
+      const what = isMoved(element, net)
+      if (what === undefined || said.has(element.part.ref)) continue
+      said.add(element.part.ref)
+      const { part, kind, ohms } = element
       report({
         severity: 'caution',
         at: [terminal.end, part.ref],
-        message: 'pulled',
+        message: what,
         data: {
           part: part.ref,
           at: terminal.end,
+          pin: terminal.end,
           way: actsHigh(port) ? 'up' : 'down',
           over: net === start ? '' : ' over a resistor',
           what: controlWords[control],
         },
-        why: whyPulled(control),
-        numbers: kind === 'resistor' && element.ohms !== undefined ? { ohms: element.ohms } : {},
+        why: what === 'pulled' ? whyPulled(control) : whyUnread,
+        numbers: what === 'pulled' && kind === 'resistor' && ohms !== undefined ? { ohms } : {},
         propose: () => offPostOf(wiring, circuit, terminal.end, [element.a, element.b]),
       })
     }
   }
 }
+
+const whyUnread =
+  'The post is no output: nothing switches what hangs there. Count the position once more from the marked end.'
 
 const whyPulled = (control: Control): string =>
   control === 'reference'

@@ -1,11 +1,11 @@
 import { holds } from '../catalog/when.ts'
-import { type Circuit, circuitOf, type DriverChannel, type Port, railOf } from '../circuit/circuit.ts'
+import { circuitOf, type DriverChannel, type Port } from '../circuit/circuit.ts'
 import { movedBy } from '../circuit/loads.ts'
-import { LEAST_HOLD } from '../circuit/reach.ts'
+import { behindResistors, LEAST_HOLD } from '../circuit/reach.ts'
 import { isBufferOutput } from '../wiring/between.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, Net, Wiring } from '../wiring/model.ts'
-import { drives, switchesLoad } from '../wiring/needs.ts'
+import { drives, givesLevels, switchesLoad } from '../wiring/needs.ts'
 import type { Report } from './finding.ts'
 
 export const outputsJoinedMessages = {
@@ -76,22 +76,10 @@ const drivesItself = (wiring: Wiring, { use, host, role, terminal: { end } }: Po
     : use.facts.direction === 'out' || busNeed(use.facts.needs)?.kind === 'i2c'
 
 const isOutputOnly = ({ functions }: Host): boolean =>
-  ['digital-out', 'analog-out', 'pwm'].some((one) => functions.has(one)) &&
-  !functions.has('digital-in') &&
-  !switchesLoad(functions)
+  givesLevels(functions) && !functions.has('digital-in') && !switchesLoad(functions)
 
 const isResistor = (wiring: Wiring, ref: string): boolean =>
   wiring.parts.find((part) => part.ref === ref)?.part.helper === 'resistor'
-
-/** What lies on a net, straight or over resistors that carry a current. */
-function withinFewOhms(circuit: Circuit, start: Net): string[] {
-  const nets = new Set([start])
-  for (const net of nets)
-    if (!railOf(net))
-      for (const { kind, ohms = 0, netA, netB } of circuit.on(net))
-        if (kind === 'resistor' && ohms < LEAST_HOLD) nets.add(netA === net ? netB : netA)
-  return [...nets].flatMap(({ ends }) => ends)
-}
 
 /** A buffer whose output meets another one, or a pin of a board that drives. */
 export function sayBuffers(wiring: Wiring, report: (one: Report) => void): void {
@@ -110,9 +98,11 @@ export function sayBuffers(wiring: Wiring, report: (one: Report) => void): void 
       const [takes, gives] = inner.back ? [inner.between[1], inner.between[0]] : inner.between
       const end = `${part.ref}.${gives}`
       const net = wiring.netOf(end)
+      // Straight, or over resistors that carry a current.
+      const near = behindResistors(circuitOf(wiring), net, LEAST_HOLD).flatMap(({ ends }) => ends)
       const taken = wiring.signal(`${part.ref}.${takes}`)
       const other =
-        withinFewOhms(circuitOf(wiring), net).find(
+        near.find(
           (one) =>
             (wiring.signal(one)?.part !== part && wiring.signal(one)?.facts.direction === 'out') ||
             (one > end && isBufferOutput(wiring, one)) ||

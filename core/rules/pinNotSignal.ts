@@ -71,54 +71,13 @@ const speaks = ({ use, terminal: { owner } }: Port): boolean =>
 const isMovedBy = ({ direction, needs, actuator }: SignalUse['facts']): boolean =>
   direction === 'in' && (actuator || needs !== 'digital-out')
 
-/** A wire on a leg of a part that leads nowhere inside. */
-function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Report) => void): void {
-  const { none, outside, sends } = terminal.partPin ?? {}
-  if (none === undefined && outside === undefined) return
-  const rail = sends && net.wired ? railOf(net) : undefined
-  const pins = net.ends.filter((end) => {
-    const other = wiring.terminal(end)
-    const speaks = other?.owner !== terminal.owner && (wiring.signal(end)?.facts.direction ?? 'passive') !== 'passive'
-    return speaks || other?.host?.board
-  })
+/** A wire on a leg of a part that leads nowhere inside, or is for something that no plan holds. */
+function sayNothing(wiring: Wiring, port: Port, report: (one: Report) => void): void {
+  const { terminal, net } = port
+  const { none, outside } = terminal.partPin ?? {}
   const takeOff = () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end)
-  if (outside !== undefined && rail)
-    report({
-      severity: 'fault',
-      at: [terminal.end, ...(rail.source ? [rail.source.end] : [])],
-      message: 'onRail',
-      data: { pin: terminal.end, rail: railWords(rail), outside },
-      why: 'What the part sends there works against the rail, and nothing of it gets out. Count the position once more from the marked end.',
-      numbers: {},
-      propose: takeOff,
-    })
-  else if (outside !== undefined && pins.length > 0)
-    report({
-      severity: 'fault',
-      at: [terminal.end, ...pins],
-      message: 'replaces',
-      data: { pins, pin: terminal.end, outside },
-      why: 'That leg has no levels that a pin could read or drive, and often carries some that a pin does not bear. Count the position once more from the marked end.',
-      numbers: {},
-      propose: takeOff,
-    })
-  const { owner } = terminal
-  const twin =
-    terminal.partPin?.role === 'free' && owner.kind === 'part' && !net.ground
-      ? owner.part.pins.find(
-          (pin) => pin.outside === outside && pin.id > terminal.pin && wiring.netOf(`${owner.ref}.${pin.id}`) === net,
-        )
-      : undefined
-  if (outside !== undefined && twin && net.wired)
-    report({
-      severity: 'fault',
-      at: [terminal.end, `${terminal.owner.ref}.${twin.id}`],
-      message: 'bridged',
-      data: { pin: terminal.end, other: `${terminal.owner.ref}.${twin.id}`, outside },
-      why: 'What is outside is led past: there is nothing between the two that could be measured, moved or heard.',
-      numbers: {},
-      propose: takeOff,
-    })
+  if (outside !== undefined && net.wired)
+    for (const one of outsideTaken(wiring, port, outside)) report({ ...one, numbers: {}, propose: takeOff })
   const others = net.ends.filter((end) => end !== terminal.end)
   if (none === undefined || !net.wired || net.ground || net.sources.length > 0) return
   report({
@@ -128,6 +87,62 @@ function sayNothing(wiring: Wiring, { terminal, net }: Port, report: (one: Repor
     data: { others, pin: terminal.end, none },
     why: 'The leg is there to hold the part, or for another kind of it. Count the position once more from the marked end.',
     numbers: {},
-    propose: () => takeOut(wiring, (a, b) => a === terminal.end || b === terminal.end),
+    propose: takeOff,
   })
+}
+
+/** What takes the place of something outside, such as an aerial or a load cell, or leads past it. */
+function outsideTaken(
+  wiring: Wiring,
+  { terminal, net }: Port,
+  outside: string,
+): Pick<Report, 'severity' | 'at' | 'message' | 'data' | 'why'>[] {
+  const { end: pin, owner, partPin } = terminal
+  const rail = partPin?.sends ? railOf(net) : undefined
+  const pins = net.ends.filter((end) => {
+    const other = wiring.terminal(end)
+    const speaks = other?.owner !== owner && (wiring.signal(end)?.facts.direction ?? 'passive') !== 'passive'
+    return speaks || other?.host?.board
+  })
+  const twin =
+    partPin?.role === 'free' && owner.kind === 'part' && !net.ground
+      ? owner.part.pins.find(
+          (one) => one.outside === outside && one.id > terminal.pin && wiring.netOf(`${owner.ref}.${one.id}`) === net,
+        )
+      : undefined
+  const other = twin && `${owner.ref}.${twin.id}`
+  return [
+    ...(rail
+      ? [
+          {
+            severity: 'fault' as const,
+            at: [pin, ...(rail.source ? [rail.source.end] : [])],
+            message: 'onRail',
+            data: { pin, rail: railWords(rail), outside },
+            why: 'What the part sends there works against the rail, and nothing of it gets out. Count the position once more from the marked end.',
+          },
+        ]
+      : pins.length > 0
+        ? [
+            {
+              severity: 'fault' as const,
+              at: [pin, ...pins],
+              message: 'replaces',
+              data: { pins, pin, outside },
+              why: 'That leg has no levels that a pin could read or drive, and often carries some that a pin does not bear. Count the position once more from the marked end.',
+            },
+          ]
+        : []),
+    ...(other !== undefined
+      ? [
+          {
+            severity: 'fault' as const,
+            at: [pin, other],
+            message: 'bridged',
+            data: { pin, other, outside },
+            why: 'What is outside is led past: there is nothing between the two that could be measured, moved or heard.',
+          },
+        ]
+      : []),
+  ]
 }

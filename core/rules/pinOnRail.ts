@@ -1,7 +1,7 @@
 import { type Circuit, circuitOf, type Port, type RailHold, railOf, railWords } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
-import { switchesLoad } from '../wiring/needs.ts'
+import { givesLevels, switchesLoad } from '../wiring/needs.ts'
 import { controlOnRail, controlOnRailMessages } from './controlOnRail.ts'
 import type { Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
@@ -138,8 +138,7 @@ const WEAK_MILLIAMPS = 1
 /** A pin of an expander as one of a board; one that only drives works against its rail from the start. */
 function givenPinOnRail(port: Port, rail: RailHold): Words | undefined {
   const functions = port.host?.functions ?? new Set()
-  const drives = ['digital-out', 'analog-out', 'pwm'].some((one) => functions.has(one))
-  if (!drives) return undefined
+  if (!givesLevels(functions)) return undefined
   // One that only pulls up weakly may well lie on ground.
   const isWeak = (port.host?.current?.source ?? Number.POSITIVE_INFINITY) < WEAK_MILLIAMPS
   if (functions.has('digital-in')) return isWeak && rail.volts === 0 ? undefined : boardPinOnRail(port, rail)

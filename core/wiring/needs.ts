@@ -43,6 +43,10 @@ export function lackWords(need: string): string {
 /** True for outputs that switch a load's supply, its ground, or both: no logic level comes out of them. */
 export const switchesLoad = (functions: ReadonlySet<string>): boolean => loadNeeds.some((need) => functions.has(need))
 
+/** True for pins that put out a level. */
+export const givesLevels = (functions: ReadonlySet<string>): boolean =>
+  ['digital-out', 'analog-out', 'pwm'].some((one) => functions.has(one))
+
 /** True when the pin must be able to put out a level for this need. */
 export function drives(need: string): boolean {
   const bus = busNeed(need)
