@@ -4,8 +4,11 @@ import { applyEdits } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
 import { kits } from '../testing/kits.ts'
+import { once } from '../testing/once.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
+import { recordOf } from '../testing/record.ts'
 import { oneIn, times } from '../testing/times.ts'
+import { answered, answerLines } from '../testing/wiredKits.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assignChoosing } from './choosing.ts'
@@ -24,13 +27,14 @@ const together = (wiring: Wiring, [a, b]: readonly [string, string]): string[] =
   })
 }
 
-describe('kits are wired as an experienced maker would', () => {
-  it.each(kits)(
-    '$title',
-    ({ title: _, why, wired = [], never = [], apart = [], adds, value = {}, left = [], ...short }) => {
-      const plan = planOf(short)
-      const result = assignChoosing(resolve(plan, catalog))
-      const after = applyEdits(plan, result.edits)
+const record = recordOf('answers.txt')
+
+describe.each(kits)(
+  '$title',
+  ({ title, why, wired = [], never = [], apart = [], adds, value = {}, left = [], ...short }) => {
+    const all = once(() => answered(planOf(short)))
+    it('is wired as an experienced maker would', () => {
+      const { plan, result, after, ended, found } = all()
       expect(
         wired.filter((pair) => !joined(after, pair)),
         why,
@@ -43,7 +47,6 @@ describe('kits are wired as an experienced maker would', () => {
         result.unplaced.map(({ end }) => end),
         why,
       ).toEqual(left)
-      const ended = resolve(after, catalog)
       expect(
         apart.flatMap((pair) => together(ended, pair)),
         why,
@@ -54,25 +57,15 @@ describe('kits are wired as an experienced maker would', () => {
       expect(result.added.map(({ ref }) => ref)).toEqual(added)
       const marked = Object.entries(after.parts).flatMap(([ref, { buy }]) => (buy ? [ref] : []))
       expect(marked, 'what was added is to be bought, and nothing else').toEqual(added)
-      const faults = check(ended, allRules).filter(({ severity }) => severity === 'fault')
       expect(
-        faults.map(({ message }) => message),
+        found.filter(({ severity }) => severity === 'fault').map(({ message }) => message),
         why,
       ).toEqual([])
-    },
-  )
-})
-
-describe('what is wired stays', () => {
-  it.each(kits)(
-    '$title, asked again',
-    ({ title: _, why, wired: __, never: ___, apart: ____, adds: _____, value: ______, left: _______, ...short }) => {
-      const plan = planOf(short)
-      const after = applyEdits(plan, assignChoosing(resolve(plan, catalog)).edits)
-      expect(assignChoosing(resolve(after, catalog)).edits, why).toEqual([])
-    },
-  )
-})
+    })
+    it('stays as it is when asked again', () => expect(assignChoosing(all().ended).edits, why).toEqual([]))
+    it('is as on record', () => record(title, answerLines(all())))
+  },
+)
 
 describe('a part that lost its wires is put back to what was left of them', () => {
   /** Parts of which nothing is left but legs of others: these say nothing of what was there. */

@@ -3,35 +3,40 @@ import { seeded } from '../base/random.ts'
 import { applyEdits } from '../plan/edit.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { allRules, check } from '../rules/index.ts'
+import { once } from '../testing/once.ts'
 import { catalog } from '../testing/plans.ts'
+import { recordOf } from '../testing/record.ts'
 import { typedKits } from '../testing/typedKits.ts'
-import { planTyped, wiredUp } from '../testing/wiredKits.ts'
+import { answered, answerLines, planTyped, wiredUp } from '../testing/wiredKits.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assignChoosing } from './choosing.ts'
 
-describe('from what is typed to the wires', () => {
-  it.each(typedKits)('$typed', ({ typed, why, wired, open, set, faults = [], adds = [] }) => {
-    const plan = planTyped(typed)
-    const { edits } = assignChoosing(resolve(plan, catalog))
-    const done = applyEdits(plan, edits)
-    const wiring = resolve(done, catalog)
+const record = recordOf('answersTyped.txt')
+
+describe.each(typedKits)('$typed', ({ typed, why, wired, open, set, faults = [], adds = [] }) => {
+  const all = once(() => answered(planTyped(typed)))
+  it('is wired from what is typed', () => {
+    const { plan, after, ended, found } = all()
     for (const net of wired.split(', ')) {
       const ends = net.split(' ').map((end) => new RegExp(`^(?:${end.replace(/[.+]/g, '\\$&')})$`))
-      const isThere = wiring.nets.some((one) => ends.every((end) => one.ends.some((name) => end.test(name))))
+      const isThere = ended.nets.some((one) => ends.every((end) => one.ends.some((name) => end.test(name))))
       expect(isThere, `${net}: ${why}`).toBe(true)
     }
-    for (const end of open?.split(' ') ?? []) expect(wiring.netOf(end).wired, `${end}: ${why}`).toBe(false)
+    for (const end of open?.split(' ') ?? []) expect(ended.netOf(end).wired, `${end}: ${why}`).toBe(false)
     if (set !== undefined) {
       const [end = '', value = ''] = set.split(' ')
       const [ref = '', option = ''] = end.split('.')
-      expect(String(done.parts[ref]?.options?.[option]), why).toBe(value)
+      expect(String(after.parts[ref]?.options?.[option]), why).toBe(value)
     }
-    const added = Object.entries(done.parts).flatMap(([ref, { part }]) => (ref in plan.parts ? [] : [part]))
+    const added = Object.entries(after.parts).flatMap(([ref, { part }]) => (ref in plan.parts ? [] : [part]))
     expect(added, why).toEqual(adds)
-    const cried = check(wiring, allRules).filter(({ severity, rule }) => severity === 'fault' && !faults.includes(rule))
+    const cried = found.filter(({ severity, rule }) => severity === 'fault' && !faults.includes(rule))
     expect(cried.map(({ message }) => message)).toEqual([])
   })
+  it('is as on record', () => record(typed, answerLines(all())))
+})
 
+describe('from what is typed to the wires', () => {
   it.each([
     'bme280, oled, rotary encoder, 3 buttons',
     'hc-sr501, 3 buttons, 2 reed switches',
