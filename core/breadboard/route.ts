@@ -16,8 +16,9 @@ export function routeOverRails(
   rails: readonly Point[],
   canBridge: (a: Point, b: Point) => boolean,
 ): Join[] | undefined {
-  const needed = new Set(rails.filter((rail) => groups.some((group) => group.includes(rail))))
-  const optional = rails.filter((rail) => !needed.has(rail))
+  const needed = rails.filter((rail) => groups.some((group) => group.includes(rail)))
+  const optional = rails.filter((rail) => !needed.includes(rail))
+  const known = facts(groups, needed, optional, canBridge)
   let best: Join[] | undefined
   let least = Number.POSITIVE_INFINITY
   // At most eight pieces a net in practice; beyond ten only all or each alone are tried.
@@ -26,9 +27,9 @@ export function routeOverRails(
       ? Array.from({ length: 2 ** optional.length }, (_, mask) => optional.filter((_, at) => (mask >> at) & 1))
       : [optional, ...optional.map((one) => [one])]
   for (const chosen of masks) {
-    const used = [...needed, ...chosen]
-    if (used.length === 0) continue
-    const joins = star(groups, used, canBridge)
+    const used = new Set([...needed, ...chosen])
+    if (used.size === 0 || leastPrice(known, used) >= least) continue
+    const joins = star(known, used)
     if (!joins) continue
     const cost = priceOf(joins)
     if (cost < least) {
@@ -37,6 +38,53 @@ export function routeOverRails(
     }
   }
   return best
+}
+
+/** A way from a group to a piece of a rail. */
+type Way = Join & { readonly cost: number }
+
+/** What holds whichever pieces are used: worked out once for a net. */
+interface Facts {
+  /** Ways of each group that is on no rail by itself, the shortest first. */
+  readonly ways: readonly (readonly Way[])[]
+  /** Bridges that may be laid, the shortest first. */
+  readonly bridges: readonly Join[]
+  /** Pieces that hang together over a group, each after one that it hangs together with. */
+  readonly together: readonly (readonly [Point, Point])[]
+}
+
+function facts(
+  groups: readonly Group[],
+  needed: readonly Point[],
+  optional: readonly Point[],
+  canBridge: (a: Point, b: Point) => boolean,
+): Facts {
+  const all = [...needed, ...optional]
+  const ways = groups
+    .filter((group) => !group.some((point) => needed.includes(point)))
+    .map((group) =>
+      all
+        .flatMap((b) => group.flatMap((a) => (a.free > 0 && canJoin(a, b) ? [{ a, b, cost: reach(a, b) }] : [])))
+        .sort((one, two) => one.cost - two.cost),
+    )
+  const bridges = all
+    .flatMap((a, at) => all.slice(at + 1).map((b) => ({ a, b })))
+    .filter(({ a, b }) => canBridge(a, b))
+    .sort((one, two) => reach(one.a, one.b) - reach(two.a, two.b))
+  const together = groups.flatMap((group) => {
+    const [first, ...rest] = needed.filter((rail) => group.includes(rail))
+    return rest.map((rail) => [rail, first!] as const)
+  })
+  return { ways, bridges, together }
+}
+
+/** What no set of joins over these pieces falls below: the shortest way of each group, and as many bridges as it takes. */
+function leastPrice({ ways, together }: Facts, used: ReadonlySet<Point>): number {
+  const shortest = ways.reduce(
+    (sum, own) => sum + WIRE + (own.find(({ b }) => used.has(b))?.cost ?? Number.POSITIVE_INFINITY),
+    0,
+  )
+  return shortest + WIRE * Math.max(0, used.size - 1 - together.length)
 }
 
 const priceOf = (joins: readonly Join[]): number => joins.reduce((sum, { a, b }) => sum + WIRE + reach(a, b), 0)
@@ -48,27 +96,20 @@ function reach(a: Point, b: Point): number {
   return apart(a, b)
 }
 
-function star(
-  groups: readonly Group[],
-  rails: readonly Point[],
-  canBridge: (a: Point, b: Point) => boolean,
-): Join[] | undefined {
+function star({ ways: all, bridges, together }: Facts, rails: ReadonlySet<Point>): Join[] | undefined {
   const joins: Join[] = []
   const free = new Map<Point, number>()
   const left = (point: Point): number => free.get(point) ?? point.free
-  const use = (join: Join): void => {
-    for (const point of [join.a, join.b]) free.set(point, left(point) - 1)
-    joins.push(join)
+  const use = ({ a, b }: Join): void => {
+    for (const point of [a, b]) free.set(point, left(point) - 1)
+    joins.push({ a, b })
   }
   // Holes of a rail may be scarce under modules: some are held back for bridges, and those groups choose first to which
   // it matters most.
-  const heldBack = rails.length > 2 ? 2 : rails.length - 1
-  const waiting = groups
-    .filter((group) => !group.some((point) => rails.includes(point)))
-    .map((group) => {
-      const ways = rails
-        .flatMap((b) => group.flatMap((a) => (a.free > 0 && canJoin(a, b) ? [{ a, b, cost: reach(a, b) }] : [])))
-        .sort((one, two) => one.cost - two.cost)
+  const heldBack = rails.size > 2 ? 2 : rails.size - 1
+  const waiting = all
+    .map((own) => {
+      const ways = own.filter(({ b }) => rails.has(b))
       const other = ways.find(({ b }) => b !== ways[0]?.b)
       return { ways, gain: other ? other.cost - ways[0]!.cost : Number.POSITIVE_INFINITY }
     })
@@ -76,27 +117,27 @@ function star(
   for (const { ways } of waiting) {
     const best = ways.find(({ a, b }) => left(a) > 0 && left(b) > heldBack)
     if (!best) return undefined
-    use({ a: best.a, b: best.b })
+    use(best)
   }
   // Bridges: the shortest tree over the pieces, joined where a group holds two of them already.
-  const root = new Map(rails.map((rail) => [rail, rail]))
+  const root = new Map([...rails].map((rail) => [rail, rail]))
   const find = (rail: Point): Point => {
     let at = rail
     while (root.get(at) !== at) at = root.get(at)!
     return at
   }
-  for (const group of groups) {
-    const own = rails.filter((rail) => group.includes(rail))
-    for (const rail of own) root.set(find(rail), find(own[0]!))
-  }
-  const pairs = rails.flatMap((a, at) => rails.slice(at + 1).map((b) => ({ a, b })))
-  for (const join of pairs.sort((one, two) => reach(one.a, one.b) - reach(two.a, two.b))) {
+  for (const [one, other] of together) root.set(find(one), find(other))
+  let pieces = new Set([...rails].map(find)).size
+  for (const join of bridges) {
+    if (pieces === 1) break
+    if (!rails.has(join.a) || !rails.has(join.b)) continue
     const [a, b] = [find(join.a), find(join.b)]
-    if (a === b || !canBridge(join.a, join.b) || left(join.a) < 1 || left(join.b) < 1) continue
+    if (a === b || left(join.a) < 1 || left(join.b) < 1) continue
     root.set(a, b)
+    pieces -= 1
     use(join)
   }
-  return rails.some((rail) => find(rail) !== find(rails[0]!)) ? undefined : joins
+  return pieces === 1 ? joins : undefined
 }
 
 /**
