@@ -226,6 +226,10 @@ export const Rail = v.strictObject({
   pins: v.array(PinId),
   /** Logic runs from this rail. */
   logic: v.optional(v.boolean(), false),
+  /** Another rail of the board that its current comes through, while the board gives that one as well. */
+  through: v.optional(PinId),
+  /** How it is made of that one: the same current, or the same power over this share. */
+  efficiency: v.optional(v.union([v.literal('linear'), v.pipe(v.number(), v.minValue(0.3), v.maxValue(1))]), 'linear'),
   /** Most current for outside loads in milliamperes, by what feeds the board (`usb`, or an accepting pin). */
   limits: v.array(
     v.strictObject({

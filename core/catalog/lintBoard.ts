@@ -131,6 +131,8 @@ function lintBoardModel(board: Board, say: Say): void {
   for (const [index, rail] of board.rails.entries()) {
     known(rail.pins, `rail ${rail.id}`, ['rails', index])
     if (rail.pins.length === 0) say(`rail ${rail.id} is reached on no pin`, ['rails', index])
+    if (rail.through !== undefined && !board.rails.some(({ id }) => id === rail.through && id !== rail.id))
+      say(`rail ${rail.id} comes through ${rail.through}, which is no other rail`, ['rails', index])
   }
   if (board.rails.filter((rail) => rail.logic).length !== 1) say('must have exactly one logic rail', ['rails'])
   for (const feed of board.feeds) {

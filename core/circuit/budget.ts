@@ -1,6 +1,6 @@
 import { memo } from '../base/memo.ts'
-import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
-import { sourcesOf } from '../wiring/supply.ts'
+import type { BoardInstance, PartInstance, Source, Wiring } from '../wiring/model.ts'
+import { comesThrough, sourcesOf } from '../wiring/supply.ts'
 import { circuitOf } from './circuit.ts'
 import { type DrivenLoad, drivenLoads } from './loads.ts'
 
@@ -25,7 +25,7 @@ export interface Budget {
 /**
  * Loads of every source. A part that makes a supply for others takes in what they take: the same current through a
  * linear regulator, the same power over its efficiency through a switching one. A board passes on what hangs on its
- * rails to whatever feeds it through a pin, a cell in a row what those above it give; what it takes itself is not counted, since its rail limits leave it out.
+ * rails to the rail that they come through, or to whatever feeds it through a pin, a cell in a row what those above it give; what it takes itself is not counted, since its rail limits leave it out.
  */
 export const budgets = memo((wiring: Wiring): readonly Budget[] => {
   const sources = sourcesOf(wiring)
@@ -92,22 +92,27 @@ export const budgets = memo((wiring: Wiring): readonly Budget[] => {
           })
       }
     }
+    const isFedFromHere = ({ ref, board, feed }: BoardInstance): boolean =>
+      board.feeds.some(
+        ({ id, pins }) =>
+          id === feed && pins.some((pin) => wiring.netOf(`${ref}.${pin}`).sources[0]?.end === source.end),
+      )
     if (depth <= 6)
-      for (const board of wiring.boards) {
-        const feed = board.board.feeds.find((one) => one.id === board.feed)
-        if (!feed?.pins.some((pin) => wiring.netOf(`${board.ref}.${pin}`).sources[0]?.end === source.end)) continue
+      for (const board of wiring.boards)
         for (const given of sources) {
           if (given.ref !== board.ref || given.end === source.end) continue
+          const over = comesThrough(wiring, given)
+          if (over ? over.source.end !== source.end : !isFedFromHere(board)) continue
           const behind = load(given, depth + 1)
+          const factor = over?.factor ?? 1
           if (behind.peak > 0)
             items.push({
               title: `what hangs on ${given.end}`,
               part: undefined,
-              typicalMilliamps: behind.typical,
-              peakMilliamps: behind.peak,
+              typicalMilliamps: behind.typical * factor,
+              peakMilliamps: behind.peak * factor,
             })
         }
-      }
     const sum = {
       typical: items.reduce((total, one) => total + one.typicalMilliamps, 0),
       peak: items.reduce((total, one) => total + one.peakMilliamps, 0),

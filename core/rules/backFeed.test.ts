@@ -64,6 +64,18 @@ testRule(backFeed, {
     },
   ],
   invalid: [
+    ...[
+      ['leonardo-32u4', '5V'],
+      ['pico', 'VBUS'],
+    ].map(([mcu, post]) => ({
+      title: `a pack at ${post} of a board whose chip has USB of its own`,
+      mcu,
+      supplies: pack(5),
+      wires: `PACK.+ MCU.${post}, PACK.- MCU.GND`,
+      says: [
+        `caution: PACK.+ feeds MCU at ${post}, which nothing parts from its USB socket: never plug USB in while it is on.`,
+      ],
+    })),
     {
       title: 'a strip on a pack, its data straight from a board on USB',
       mcu: 'uno-r3',

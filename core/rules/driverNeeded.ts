@@ -4,6 +4,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
 import type { Host, PartInstance, SignalUse, SupplyUse, Wiring } from '../wiring/model.ts'
 import { needWords, switchesLoad } from '../wiring/needs.ts'
+import { sourcesOf } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
 
 export const driverNeeded: Rule = {
@@ -70,7 +71,7 @@ function sayFedByPins(wiring: Wiring, report: (one: Report) => void): void {
           why: 'A logic pin is no supply: above its current its voltage falls, then its output stage is destroyed. Feed the part from a supply, and switch it with a transistor where it must be switched.',
           numbers: { takesMilliamps: Math.round(takes), pinMilliamps: most as number },
           propose: () => {
-            const rails = [...new Set(wiring.nets.flatMap((one) => one.sources))].filter(
+            const rails = sourcesOf(wiring).filter(
               (source) => source.volts >= use.facts.least && source.volts <= use.facts.most,
             )
             return rails.slice(0, 2).map((source) => ({

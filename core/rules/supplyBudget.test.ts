@@ -17,8 +17,29 @@ const pumpOn = (limitMilliamps: number) => ({
   wires: 'S.+ P.+, S.- P.-, P.- MCU.GND',
 })
 
+/** A lamp on each of two rails of a board. */
+const lampsOn = (low: string, lowMilliamps: number, high: string, highMilliamps: number) => ({
+  parts: {
+    A: { part: 'lamp', options: { volts: 5, milliamps: lowMilliamps } },
+    B: { part: 'lamp', options: { volts: 5, milliamps: highMilliamps } },
+  },
+  wires: `A.+ MCU.${low}, A.- MCU.GND, B.+ MCU.${high}, B.- MCU.GND`,
+})
+
 testRule(supplyBudget, {
   valid: [
+    { title: 'lamps on two rails of one regulator, 280 of 350 mA together', ...lampsOn('3V3', 100, 'VIN', 180) },
+    {
+      title: 'the same where the regulator is a switching one: 78 and 240 mA',
+      mcu: 'pico',
+      ...lampsOn('3V3', 100, 'VBUS', 240),
+    },
+    {
+      title: 'lamps on two rails of a board that a pack feeds',
+      supplies: { PACK: { volts: 5, limitMilliamps: 1000 } },
+      ...lampsOn('3V3', 220, 'VIN', 400),
+      wires: 'PACK.+ MCU.VIN, PACK.- MCU.GND, A.+ MCU.3V3, A.- MCU.GND, B.+ PACK.+, B.- MCU.GND',
+    },
     {
       title: 'a few sensors on the board',
       parts: { A: 'bme280', O: 'ssd1306' },
@@ -41,6 +62,41 @@ testRule(supplyBudget, {
     { title: 'behind one with a cooler at 12 V', ...lampBehind(700, 12, 'with') },
   ],
   invalid: [
+    {
+      title: 'lamps on two rails of one regulator, each within its limit, 290 mA together',
+      ...lampsOn('3V3', 100, 'VIN', 190),
+      says: ['caution: MCU.VIN has to give 290 of its 350 mA as a rule.'],
+    },
+    {
+      title: 'the same, and more than a USB port gives',
+      ...lampsOn('3V3', 200, 'VIN', 200),
+      says: ['fault: MCU.VIN has to give 400 mA as a rule, and gives 350 mA at most.'],
+    },
+    {
+      title: 'too much on a rail is not said of the one that it comes through as well',
+      ...lampsOn('3V3', 360, 'VIN', 1),
+      says: ['fault: MCU.3V3 has to give 360 mA as a rule, and gives 300 mA at most.'],
+    },
+    {
+      title: 'the input of a board that its socket feeds, where it comes through a diode',
+      mcu: 'pico',
+      ...lampsOn('3V3', 1, 'VSYS', 420),
+      says: ['fault: MCU.VSYS has to give 421 mA as a rule, and gives 400 mA at most.'],
+    },
+    {
+      title: 'by power behind a switching regulator: 78 and 260 mA',
+      mcu: 'pico',
+      ...lampsOn('3V3', 100, 'VBUS', 260),
+      says: ['caution: MCU.VBUS has to give 338 of its 400 mA as a rule.'],
+    },
+    {
+      title: 'a pack gives what both rails take, each once',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 9, limitMilliamps: 200 } },
+      ...lampsOn('3V3', 40, '5V', 150),
+      wires: 'PACK.+ MCU.VIN, PACK.- MCU.GND, A.+ MCU.3V3, A.- MCU.GND, B.+ MCU.5V, B.- MCU.GND',
+      says: ['caution: PACK.+ has to give 190 of its 200 mA as a rule.'],
+    },
     {
       title: 'the same lamp behind a regulator at 12 V, which heat limits further',
       ...lampBehind(200, 12, 'without'),

@@ -2,7 +2,7 @@ import { type Budget, budgets } from '../circuit/budget.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
-import { sourceChoices } from '../wiring/supply.ts'
+import { comesThrough, sourceChoices } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
 import { listWords } from './shared.ts'
 
@@ -30,11 +30,10 @@ export const supplyBudget: Rule = {
     for (const part of wiring.parts) ofGivers(part, all, wiring, report)
     for (const budget of all) {
       const limit = budget.source.limitMilliamps
-      if (limit === undefined || limit === 0 || budget.peakMilliamps === 0) continue
-      const over = budget.typicalMilliamps > limit
-      const peaks = budget.peakMilliamps > limit
-      const near = budget.typicalMilliamps > limit * NEAR
-      if (!over && !peaks && !near) continue
+      if (limit === undefined) continue
+      const how = excess(budget)
+      if (how === 0 || behind(wiring, budget, all).some((one) => excess(one) >= how)) continue
+      const [over, peaks] = [how === 3, how >= 2]
       const [typical, peak] = [Math.round(budget.typicalMilliamps), Math.round(budget.peakMilliamps)]
       const worst = [...budget.items].sort((a, b) => b.peakMilliamps - a.peakMilliamps)
       const shown = worst.slice(0, 4).map((one) => `${one.title} ${Math.round(one.peakMilliamps)} mA`)
@@ -50,6 +49,19 @@ export const supplyBudget: Rule = {
     }
   },
 }
+
+/** How much too much it is: 3 as a rule, 2 at peaks, 1 near the limit, 0 nothing that is to be said. */
+function excess({ source, typicalMilliamps, peakMilliamps }: Budget): number {
+  const limit = source.limitMilliamps
+  if (limit === undefined || limit === 0 || peakMilliamps === 0) return 0
+  if (typicalMilliamps > limit) return 3
+  if (peakMilliamps > limit) return 2
+  return typicalMilliamps > limit * NEAR ? 1 : 0
+}
+
+/** Rails of the same board that come through this one: what is said of them is not said again. */
+const behind = (wiring: Wiring, { source }: Budget, all: readonly Budget[]): Budget[] =>
+  all.filter((one) => comesThrough(wiring, one.source)?.source.end === source.end)
 
 /** What holds for all rails of a part together, and for what its converter takes in. */
 function ofGivers(part: PartInstance, all: readonly Budget[], wiring: Wiring, report: (report: Report) => void): void {

@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { memoIn } from '../base/memo.ts'
+import type { Rail } from '../catalog/boardSchema.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import { isOnCharger } from './cellPlaces.ts'
@@ -55,12 +56,29 @@ const logicSource = (wiring: Wiring, part: PartInstance): Source | undefined => 
     : undefined
 }
 
-/** Every source of the plan once, in order: outside supplies, then board rails. */
+/** Every source of the plan once, in order: outside supplies, then board rails, last those that come through their like. */
 export function sourcesOf(wiring: Wiring): Source[] {
   const all = new Map<string, Source>()
   for (const net of wiring.nets) for (const source of net.sources) all.set(source.end, source)
-  const isSupply = (source: Source): boolean => wiring.supplies.some((supply) => supply.ref === source.ref)
-  return [...all.values()].sort((a, b) => Number(isSupply(b)) - Number(isSupply(a)))
+  const place = (source: Source): number => {
+    if (wiring.supplies.some((supply) => supply.ref === source.ref)) return 0
+    return comesThrough(wiring, source)?.source.volts === source.volts ? 2 : 1
+  }
+  return [...all.values()].sort((a, b) => place(a) - place(b))
+}
+
+/**
+ * The rail of the same board that the current of a rail comes through while both are given, and how much of it one
+ * milliampere takes there: one behind a linear regulator or a diode, by the power behind a switching one.
+ */
+export function comesThrough(wiring: Wiring, source: Source): { source: Source; factor: number } | undefined {
+  const board = wiring.boards.find(({ ref }) => ref === source.ref)
+  const endOf = ({ pins }: Rail): string => `${source.ref}.${pins[0]}`
+  const rail = board?.board.rails.find((one) => endOf(one) === source.end)
+  const over = board?.board.rails.find(({ id }) => id === rail?.through)
+  const given = over && wiring.netOf(endOf(over)).sources.find(({ end }) => end === endOf(over))
+  if (!rail || !given) return undefined
+  return { source: given, factor: rail.efficiency === 'linear' ? 1 : source.volts / given.volts / rail.efficiency }
 }
 
 /** What is decided of other parts and not yet in the wiring: current drawn from sources, and volts of their logic. */
@@ -119,8 +137,13 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
       .flatMap((one) => one.supplies)
       .reduce(
         (sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0),
-        planned?.loads.get(source.end) ?? 0,
+        (planned?.loads.get(source.end) ?? 0) + behindOf(source),
       )
+  const behindOf = (source: Source): number =>
+    sourcesOf(wiring).reduce((sum, one) => {
+      const over = one.ref === source.ref ? comesThrough(wiring, one) : undefined
+      return over?.source.end === source.end ? sum + loadOf(one) * over.factor : sum
+    }, 0)
   const behind = loadsBehind(wiring, part, use)
   const misfits = misfitsOf(wiring, behind)
   const takes = (use.peakMilliamps ?? 0) + behind.reduce((sum, load) => sum + (loadMilliamps(load) ?? 0), 0)
@@ -137,6 +160,17 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     )
   const served = servedBy(wiring, part)
   const servedFrom = served && supplyEnd(wiring, served)
+  // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway,
+  // unless it is a motor, or too much by itself.
+  const overloads = (source: Source, more: number): boolean => {
+    const limit = source.limitMilliamps
+    if (limit !== undefined && more > SMALL_SHARE * limit) {
+      const before = loadOf(source)
+      if ((before <= limit || more > limit || facts.heavy) && before + more > limit) return true
+    }
+    const over = comesThrough(wiring, source)
+    return over !== undefined && overloads(over.source, more * over.factor)
+  }
   const cost = (source: Source): number => {
     let points = 0
     if (servedFrom !== undefined && source.end !== servedFrom) points += 200
@@ -146,17 +180,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     // What motors shake is not what the board itself runs on, where it has something else as strong.
     if (facts.heavy && isLogicRail(part, source) && hasStronger(source)) points += 20
     else if (outside(source)) points += 30
-    // What is next to nothing beside the limit does not decide it, nor does what comes to a source that is overloaded anyway,
-    // unless it is a motor, or too much by itself.
-    const limit = source.limitMilliamps
-    const before = loadOf(source)
-    if (
-      limit !== undefined &&
-      takes > SMALL_SHARE * limit &&
-      (before <= limit || takes > limit || facts.heavy) &&
-      before + takes > limit
-    )
-      points += 40
+    if (overloads(source, takes)) points += 40
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage, unless made for more.
     if (
       !facts.heavy &&
