@@ -118,7 +118,7 @@ function currentStep({ source, typicalMilliamps, peakMilliamps, unknown }: Budge
       does: `Put everything in, switch on, and read the current of ${splitEnd(source.end).ref}: with a meter in its lead, or a USB meter.`,
       spots: [],
       meter: 'amperes, in the lead; the range that bears the peak',
-      expect: `About ${Math.round(typicalMilliamps)} mA for the parts in ordinary use, up to ${Math.round(peakMilliamps)} mA at peaks; the board itself comes on top.${more}`,
+      expect: `About ${Math.round(typicalMilliamps)} mA in ordinary use, up to ${Math.round(peakMilliamps)} mA at peaks.${more}`,
       predicted: { least: 0, most: peakMilliamps, unit: 'mA' },
       otherwise: [
         'Far more: switch off, and feel which part is warm.',

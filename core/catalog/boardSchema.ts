@@ -216,6 +216,8 @@ export const Feature = v.strictObject({
   controllers: v.optional(v.array(Id), []),
   timers: v.optional(v.array(Id), []),
   analog: v.optional(v.array(Id), []),
+  /** What the board takes at peaks while the feature is in use, in milliamperes: a radio that sends. */
+  peak: v.optional(NotNegative),
 })
 export type Feature = v.InferOutput<typeof Feature>
 
@@ -405,6 +407,8 @@ export const Board = v.strictObject({
   noTimeBase: v.optional(Text),
   /** Functions by whose hardware a row of bits leaves a pin all the same: `pwm`, `spi.mosi`. */
   streams: v.optional(v.array(Text), []),
+  /** Current in milliamperes that the board takes itself, from what feeds it at a pin. */
+  own: v.optional(v.strictObject({ typical: NotNegative, peak: NotNegative, why: Text })),
   rails: v.array(Rail),
   feeds: v.array(Feed),
   /** Level of ordinary pins while the chip is held in reset. */

@@ -18,14 +18,15 @@ export interface Budget {
   readonly typicalMilliamps: number
   readonly peakMilliamps: number
   readonly items: readonly BudgetItem[]
-  /** Parts on it that name no current. */
+  /** Parts and boards on it that name no current. */
   readonly unknown: readonly string[]
 }
 
 /**
  * Loads of every source. A part that makes a supply for others takes in what they take: the same current through a
- * linear regulator, the same power over its efficiency through a switching one. A board passes on what hangs on its
- * rails to the rail that they come through, or to whatever feeds it through a pin, a cell in a row what those above it give; what it takes itself is not counted, since its rail limits leave it out.
+ * linear regulator, the same power over its efficiency through a switching one. A board takes what it needs
+ * itself from what feeds it at a pin, and passes on what hangs on its rails: to the rail that they come through, or to that
+ * feeder. The limits of its rails at its socket leave out what it takes itself. A cell in a row gives what those above it give.
  */
 export const budgets = memo((wiring: Wiring): readonly Budget[] => {
   const sources = sourcesOf(wiring)
@@ -97,6 +98,16 @@ export const budgets = memo((wiring: Wiring): readonly Budget[] => {
         ({ id, pins }) =>
           id === feed && pins.some((pin) => wiring.netOf(`${ref}.${pin}`).sources[0]?.end === source.end),
       )
+    for (const board of wiring.boards) {
+      const { own } = board.board
+      if (!isFedFromHere(board)) continue
+      if (!own) {
+        unknown.push(board.ref)
+        continue
+      }
+      const peak = Math.max(own.peak, ...board.features.map((one) => one.peak ?? 0))
+      items.push({ title: board.ref, part: undefined, typicalMilliamps: own.typical, peakMilliamps: peak })
+    }
     if (depth <= 6)
       for (const board of wiring.boards)
         for (const given of sources) {

@@ -1,5 +1,4 @@
 import { expect, it } from 'vitest'
-import { budgets } from '../circuit/budget.ts'
 import { fed, wiringOf } from '../testing/plans.ts'
 import { i2cViews, oneWireViews, spiViews, uartViews } from './busView.ts'
 
@@ -55,18 +54,4 @@ it('UARTs and single-wire lines', () => {
   const [line] = oneWireViews(wiring)
   expect(line?.parts.map((part) => part.ref)).toEqual(['A', 'B'])
   expect(line?.ohms).toBeCloseTo(4700, 3)
-})
-
-it('loads pass through regulators and boards to what feeds them', () => {
-  const wiring = wiringOf({
-    supplies: { PACK: { volts: 12 } },
-    parts: { K: 'buck', S: { part: 'ws2812-strip', options: { pixels: 10 } }, A: 'hc-sr04' },
-    wires:
-      'K.IN+ PACK.+, K.IN- PACK.-, K.OUT- MCU.GND, K.OUT+ MCU.VIN, S.5V K.OUT+, S.GND K.OUT-, A.VCC MCU.VIN, A.GND MCU.GND',
-  })
-  const at = (end: string) => budgets(wiring).find((one) => one.source.end === end)
-  const out = at('K.OUT+')!
-  expect(out.peakMilliamps).toBeCloseTo(600 + 20, 0)
-  const factor = 5 / 12 / (wiring.parts[0]!.part.rails[0]!.efficiency as number)
-  expect(at('PACK.+')!.peakMilliamps).toBeCloseTo(out.peakMilliamps * factor + 10, 0)
 })

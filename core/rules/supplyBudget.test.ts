@@ -28,6 +28,17 @@ const lampsOn = (low: string, lowMilliamps: number, high: string, highMilliamps:
 
 testRule(supplyBudget, {
   valid: [
+    {
+      title: 'a computer on a pack that is large enough',
+      mcu: 'pi-40',
+      supplies: { PACK: { volts: 5, limitMilliamps: 1200 } },
+      wires: 'PACK.+ MCU.5V, PACK.- MCU.GND',
+    },
+    {
+      title: 'a board fed from the strong rail of another one',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
+      wires: 'A.5V B.VIN, A.GND B.GND',
+    },
     { title: 'lamps on two rails of one regulator, 280 of 350 mA together', ...lampsOn('3V3', 100, 'VIN', 180) },
     {
       title: 'the same where the regulator is a switching one: 78 and 240 mA',
@@ -63,6 +74,19 @@ testRule(supplyBudget, {
   ],
   invalid: [
     {
+      title: 'a computer on a small pack',
+      mcu: 'pi-40',
+      supplies: { PACK: { volts: 5, limitMilliamps: 1000 } },
+      wires: 'PACK.+ MCU.5V, PACK.- MCU.GND',
+      says: ['caution: PACK.+ has to give 1200 mA at peaks, and gives 1000 mA at most.'],
+    },
+    {
+      title: 'a board fed from the weak rail of another one',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } },
+      wires: 'A.3V3 B.3V3, A.GND B.GND',
+      says: ['fault: A.3V3 has to give 80 mA as a rule, and gives 50 mA at most.'],
+    },
+    {
       title: 'lamps on two rails of one regulator, each within its limit, 290 mA together',
       ...lampsOn('3V3', 100, 'VIN', 190),
       says: ['caution: MCU.VIN has to give 290 of its 350 mA as a rule.'],
@@ -90,12 +114,12 @@ testRule(supplyBudget, {
       says: ['caution: MCU.VBUS has to give 338 of its 400 mA as a rule.'],
     },
     {
-      title: 'a pack gives what both rails take, each once',
+      title: 'a pack gives what both rails take, each once, and what the board takes itself',
       mcu: 'uno-r3',
-      supplies: { PACK: { volts: 9, limitMilliamps: 200 } },
+      supplies: { PACK: { volts: 9, limitMilliamps: 250 } },
       ...lampsOn('3V3', 40, '5V', 150),
       wires: 'PACK.+ MCU.VIN, PACK.- MCU.GND, A.+ MCU.3V3, A.- MCU.GND, B.+ MCU.5V, B.- MCU.GND',
-      says: ['caution: PACK.+ has to give 190 of its 200 mA as a rule.'],
+      says: ['caution: PACK.+ has to give 240 of its 250 mA as a rule.'],
     },
     {
       title: 'the same lamp behind a regulator at 12 V, which heat limits further',
