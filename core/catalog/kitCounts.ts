@@ -1,4 +1,5 @@
 import { asMeant, partHits } from './kitNames.ts'
+import { MOST_AT_ONCE } from './kitPieces.ts'
 import { type Entry, isNamed, type Options, searchHits } from './search.ts'
 
 /** What lights in a row are called, as a whole. */
@@ -99,6 +100,11 @@ export function countOf(text: string, entries: readonly Entry[]): { count: numbe
     return isName ? whole : { count: numbers[words] as number, name: rest }
   }
   const front = IN_FRONT.exec(text)
+  // `433 receiver`, `595 shift register`: more than anybody has, and in the name of what is found.
+  if (front && Number(front[1]) > MOST_AT_ONCE) {
+    const [hit] = partHits(entries, text)
+    if (hit && [hit.entry.id, ...hit.entry.keywords].some((word) => word.includes(front[1] as string))) return whole
+  }
   if (front) return { count: Number(front[1]), name: front[2] as string }
   return behind ? { count: Number(behind[2]), name: behind[1] as string } : whole
 }

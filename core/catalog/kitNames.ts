@@ -21,6 +21,8 @@ export const spelled = (text: string): string =>
     .replace(/(\d)-(?=(?:channel|digit|pin|bit|wire|way|axis|segment|line|key|position)s?\b)/i, '$1 ')
     // `B10K`: the letter is the taper of a potentiometer.
     .replace(/\b[abc](?=\d+k\b)/i, '')
+    // `2812 strip`: chips of lights by their number alone.
+    .replace(/(?<![\w.])(?=281[1-5]b?\b)/i, 'ws')
     // `8x8` lights that are told one by one are 64 of them.
     .replace(
       /^(?=.*(?:ws28|sk68|neopixel|addressable))(.*?)(?<!\w)(\d{1,2})\s?x\s?(\d{1,2})(?!\d)/i,

@@ -118,6 +118,10 @@ describe('what people write for the things in front of them', () => {
 describe('a number that belongs to a name is no amount', () => {
   it.each([
     ['7 segment display', 'seven-segment'],
+    ['433 receiver', 'ask-433-rx'],
+    ['433 transmitter', 'ask-433-tx'],
+    ['595 shift register', '74hc595'],
+    ['2812 strip', 'ws2812-strip'],
     ['hx711', 'hx711'],
     ['seven segment display', 'seven-segment'],
     ['4 digit display', 'tm1637'],
