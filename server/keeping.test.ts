@@ -20,7 +20,8 @@ import { archiveOf, proveArchive } from './archive.ts'
 import { backup, contentsOf, restore } from './backup.ts'
 import { copiesIn, copyWhenDue } from './copies.ts'
 import { type Examined, examineData, examineInstallation } from './doctor.ts'
-import { type PlanContent, PlanStore } from './store.ts'
+import { PlanStore } from './store.ts'
+import type { PlanContent } from './storedPlan.ts'
 
 const migrations = new URL('./migrations', import.meta.url).pathname
 const uses = usedEntries(planOf({}))

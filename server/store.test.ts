@@ -7,7 +7,8 @@ import { SUMMARY_VERSION, summarise, usedEntries } from '../core/rules/summary.t
 import { catalog, planOf } from '../core/testing/plans.ts'
 import { resolve } from '../core/wiring/resolve.ts'
 import { openDatabase } from './openDatabase.ts'
-import { type PlanContent, PlanStore } from './store.ts'
+import { PlanStore } from './store.ts'
+import type { PlanContent } from './storedPlan.ts'
 import { patiently, StoreTrouble, writtenLightly } from './storeTrouble.ts'
 
 const migrations = new URL('./migrations', import.meta.url).pathname

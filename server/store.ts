@@ -3,65 +3,23 @@ import { deflateRawSync, inflateRawSync } from 'node:zlib'
 import type Database from 'better-sqlite3'
 import type { EntryKind } from '../core/catalog/ownEntry.ts'
 import type { PlanLine } from '../core/rules/answers.ts'
-import { type PlanSummary, SUMMARY_VERSION, type UsedEntries } from '../core/rules/summary.ts'
+import { type PlanSummary, SUMMARY_VERSION } from '../core/rules/summary.ts'
 import { EntryStore } from './entryStore.ts'
 import { openDatabase } from './openDatabase.ts'
 import { Rights } from './rights.ts'
+import {
+  type BinLine,
+  type LineRow,
+  type ListRequest,
+  type PlanContent,
+  type SaveResult,
+  type StoredPlan,
+  type StoredRevision,
+  summaryOf,
+  UNREADABLE,
+} from './storedPlan.ts'
 import { guarded, written, writtenLightly } from './storeTrouble.ts'
 import { thinned } from './thinning.ts'
-
-export interface StoredPlan {
-  readonly id: string
-  readonly title: string
-  readonly text: string
-  /** Counts saves, from 1. */
-  readonly revision: number
-  readonly created: string
-  readonly changed: string
-  /** Token of the save that made this revision; null for one that gave none. */
-  readonly savedBy: string | null
-}
-
-/** What is written of a plan. */
-export interface PlanContent {
-  readonly title: string
-  readonly text: string
-  /** Stands in place of the summary until that is made. */
-  readonly uses: UsedEntries
-  readonly sought: string
-  readonly savedBy?: string | undefined
-}
-
-export type SaveResult =
-  | { readonly ok: true; readonly plan: StoredPlan }
-  | { readonly ok: false; readonly current: StoredPlan | undefined }
-
-export interface ListRequest {
-  readonly offset: number
-  readonly limit: number
-  readonly sort: 'changed' | 'title'
-  /** Words that must all stand in title or boards; already folded. */
-  readonly words: readonly string[]
-}
-
-/** A revision of a plan that is kept. */
-export interface StoredRevision {
-  readonly revision: number
-  readonly saved: string
-  readonly title: string
-  /** The maker's own name for it. */
-  readonly name: string | null
-  /** What changed since the one before it; null until it was asked for. */
-  readonly words: readonly string[] | null
-}
-
-/** A plan in the bin. */
-export interface BinLine {
-  readonly id: string
-  readonly title: string
-  readonly revision: number
-  readonly deleted: string
-}
 
 /** Saves between two times at which old revisions are let go, and days that a plan stays in the bin. */
 const THIN_EACH = 20
@@ -370,19 +328,5 @@ export class PlanStore {
 
   close(): void {
     this.#db.close()
-  }
-}
-
-type LineRow = Omit<PlanLine, 'summary'> & { readonly summary: string }
-
-/** Stands where a summary would be for a plan that this program cannot read, so that it is not tried at each start. */
-const UNREADABLE = JSON.stringify({ unreadable: SUMMARY_VERSION })
-
-function summaryOf(text: string): PlanSummary | null {
-  try {
-    const summary = JSON.parse(text) as Partial<PlanSummary>
-    return summary.version === undefined ? null : (summary as PlanSummary)
-  } catch {
-    return null
   }
 }

@@ -1,5 +1,5 @@
 import { memo } from '../base/memo.ts'
-import type { Controller } from '../catalog/boardSchema.ts'
+import type { Controller } from '../catalog/boardControllers.ts'
 import { busNeed, busPins } from '../wiring/buses.ts'
 import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 

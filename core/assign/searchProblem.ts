@@ -1,4 +1,4 @@
-import type { Controller } from '../catalog/boardSchema.ts'
+import type { Controller } from '../catalog/boardControllers.ts'
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { addressesOf, excludes } from '../wiring/i2c.ts'

@@ -1,6 +1,8 @@
 import { entryOf } from '../base/entryOf.ts'
 import { memo } from '../base/memo.ts'
-import type { AnalogUnit, Board, BoardPin, Caution, Controller, Header, Rail } from './boardSchema.ts'
+import type { AnalogUnit, Controller } from './boardControllers.ts'
+import type { Rail } from './boardPower.ts'
+import type { Board, BoardPin, Caution, Header } from './boardSchema.ts'
 import { busSignals, type Levels, type PinCurrent } from './common.ts'
 import { bareNumber, buildNameIndex, type NameIndex, normaliseName } from './names.ts'
 

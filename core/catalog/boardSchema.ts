@@ -1,6 +1,7 @@
 import * as v from 'valibot'
+import { AnalogUnit, Controller, Timer } from './boardControllers.ts'
+import { Feed, Rail } from './boardPower.ts'
 import {
-  Amount,
   BusKindSchema,
   Id,
   Levels,
@@ -58,6 +59,7 @@ export const Caution = v.strictObject({
   /** Feature (see `features`) that makes this caution matter; always when left out. */
   feature: v.optional(Id),
 })
+
 export type Caution = v.InferOutput<typeof Caution>
 
 export const Header = v.strictObject({
@@ -81,6 +83,7 @@ export const Header = v.strictObject({
   /** Pin ids in order of position. */
   pins: v.array(PinId),
 })
+
 export type Header = v.InferOutput<typeof Header>
 
 export const BoardPin = v.strictObject({
@@ -114,29 +117,8 @@ export const BoardPin = v.strictObject({
   solder: v.optional(v.boolean(), false),
   note: v.optional(Text),
 })
+
 export type BoardPin = v.InferOutput<typeof BoardPin>
-
-const PinBySignal = v.record(v.string(), PinId)
-
-/**
- * What the operating system must be told so that an interface is there. Texts may hold `{sda}`, `{cs0}` … for the number
- * of the pin on which that line lies, and `{hertz}` for the clock of the bus.
- */
-export const ControllerSetting = v.strictObject({
-  /** Lines for the boot configuration; none where the interface is always there. */
-  lines: v.optional(v.array(Text), []),
-  /** What a line ends with when the clock of the bus is not the usual one, or a line of its own. */
-  clock: v.optional(Text),
-  /** By number of selects, where lines differ with it: from one select on. */
-  bySelects: v.optional(v.array(Text), []),
-  /** What follows for a select that lies elsewhere, from the first: `,cs0_pin={cs0}`; and its usual pins. */
-  selects: v.optional(v.array(v.strictObject({ usual: PinId, option: Text })), []),
-  /** Path under which programs find it. */
-  device: Text,
-  /** The same in words. */
-  step: Text,
-})
-export type ControllerSetting = v.InferOutput<typeof ControllerSetting>
 
 /** How a board with an operating system is set up. */
 export const System = v.strictObject({
@@ -153,55 +135,8 @@ export const System = v.strictObject({
   /** Numbers that lines take are those of programs; what follows from a change. */
   after: Text,
 })
+
 export type System = v.InferOutput<typeof System>
-
-export const Controller = v.strictObject({
-  /** As the platform numbers it: `i2c0`, `spi3`, `uart1`. */
-  id: Id,
-  kind: BusKindSchema,
-  title: Text,
-  /** Each signal on any of its listed pins, freely combined. */
-  pins: v.optional(v.record(v.string(), v.array(PinId))),
-  /** Sets of pins that move together. */
-  groups: v.optional(v.array(PinBySignal)),
-  /** Signals that a matrix takes to any pin with the needed direction; `prefer` names the fixed pins. */
-  matrix: v.optional(v.record(v.string(), v.picklist(['in', 'out', 'both']))),
-  prefer: v.optional(v.strictObject({ pins: PinBySignal, why: Text })),
-  /**
-   * What a controller that is switched on makes of pins that the bus may not use: `in` forces an input, `out` must stay
-   * an output, `whole` drives the pin itself.
-   */
-  takes: v.optional(v.record(v.string(), v.picklist(['in', 'out', 'whole']))),
-  /** Highest clock or rate in hertz or baud. */
-  most: v.optional(NotNegative),
-  /** Order in which automatic assignment takes controllers of one kind; smaller first. */
-  rank: v.optional(v.number(), 0),
-  setting: v.optional(ControllerSetting),
-  note: v.optional(Text),
-})
-export type Controller = v.InferOutput<typeof Controller>
-
-export const Timer = v.strictObject({
-  id: Id,
-  bits: v.number(),
-  /** Channel name to pin. */
-  channels: v.optional(v.record(v.string(), v.array(PinId)), {}),
-  note: v.optional(Text),
-})
-
-export const AnalogUnit = v.strictObject({
-  id: Id,
-  bits: v.number(),
-  pins: v.array(PinId),
-  /** Range in volts that converts well. */
-  least: Amount,
-  most: Amount,
-  /** References inside the chip that a program can take for full scale, as it writes them: volts. */
-  references: v.optional(v.record(Text, Amount), {}),
-  note: v.optional(Text),
-})
-
-export type AnalogUnit = v.InferOutput<typeof AnalogUnit>
 
 export const Feature = v.strictObject({
   id: Id,
@@ -219,47 +154,8 @@ export const Feature = v.strictObject({
   /** What the board takes at peaks while the feature is in use, in milliamperes: a radio that sends. */
   peak: v.optional(NotNegative),
 })
+
 export type Feature = v.InferOutput<typeof Feature>
-
-export const Rail = v.strictObject({
-  id: PinId,
-  volts: NotNegative,
-  /** Holes on which the rail is reached. */
-  pins: v.array(PinId),
-  /** Logic runs from this rail. */
-  logic: v.optional(v.boolean(), false),
-  /** Another rail of the board that its current comes through, while the board gives that one as well. */
-  through: v.optional(PinId),
-  /** How it is made of that one: the same current, or the same power over this share. */
-  efficiency: v.optional(v.union([v.literal('linear'), v.pipe(v.number(), v.minValue(0.3), v.maxValue(1))]), 'linear'),
-  /** Most current for outside loads in milliamperes, by what feeds the board (`usb`, or an accepting pin). */
-  limits: v.array(
-    v.strictObject({
-      feed: v.union([PinId, v.literal('any')]),
-      milliamps: NotNegative,
-      /** Where the regulator's heat decides: the limit up to so many volts at that feed, lowest first. */
-      byInput: v.optional(v.array(v.strictObject({ upTo: NotNegative, milliamps: NotNegative })), []),
-      why: Text,
-    }),
-  ),
-  note: v.optional(Text),
-})
-export type Rail = v.InferOutput<typeof Rail>
-
-export const Feed = v.strictObject({
-  id: PinId,
-  title: Text,
-  /** Pins that take the supply in; empty for a socket. */
-  pins: v.optional(v.array(PinId), []),
-  least: NotNegative,
-  most: NotNegative,
-  /** Rails that come alive. */
-  rails: v.array(PinId),
-  /** Nothing parts it from the board's socket: both at once feed each other. */
-  alone: v.optional(v.boolean(), false),
-  note: v.optional(Text),
-})
-export type Feed = v.InferOutput<typeof Feed>
 
 /** Languages in which a board is programmed. */
 export const languages = ['cpp', 'micropython', 'circuitpython', 'python'] as const
@@ -293,6 +189,7 @@ export const Program = v.strictObject({
   /** What a maker must know of this numbering. */
   text: v.optional(Text),
 })
+
 export type Program = v.InferOutput<typeof Program>
 
 /** What one model of a board has otherwise than the rest; an item replaces the board's own of the same id, or joins it. */
@@ -317,6 +214,7 @@ export const Variant = v.strictObject({
   lacks: v.optional(v.array(Id), []),
   notes: v.optional(v.array(Text), []),
 })
+
 export type Variant = v.InferOutput<typeof Variant>
 
 export const Board = v.strictObject({
@@ -420,4 +318,5 @@ export const Board = v.strictObject({
   /** Models that share the header and differ in what is behind it. */
   variants: v.optional(v.array(Variant), []),
 })
+
 export type Board = v.InferOutput<typeof Board>

@@ -1,4 +1,4 @@
-import type { AnalogUnit } from '../catalog/boardSchema.ts'
+import type { AnalogUnit } from '../catalog/boardControllers.ts'
 import { volts } from '../catalog/common.ts'
 import { dividerFor } from '../electrical/divider.ts'
 import type { Fix } from '../plan/edit.ts'

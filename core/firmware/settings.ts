@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import type { Controller, ControllerSetting } from '../catalog/boardSchema.ts'
+import type { Controller, ControllerSetting } from '../catalog/boardControllers.ts'
 import { USUAL_CLOCK } from '../circuit/i2cLines.ts'
 import { busPins } from '../wiring/buses.ts'
 import type { BoardInstance, Bus, Wiring } from '../wiring/model.ts'

@@ -4,14 +4,15 @@ import { Halt, Machine } from './cpp/machine.ts'
 import type { SourceFile } from './cpp/preprocess.ts'
 import { valuesOf } from './cpp/reachable.ts'
 import { fileOf, lineOf } from './cpp/tokens.ts'
-import { schedule, type Waiting } from './expectations.ts'
+import { schedule } from './expectations.ts'
 import { Idle } from './idle.ts'
-import { overBudget, type Shown } from './overBudget.ts'
+import type { Shown } from './overBudget.ts'
 import { platformOf } from './platform/families.ts'
 import type { Platform } from './platform/platform.ts'
 import { standInClasses } from './platform/standIns.ts'
 import { asWritten } from './platform/writtenNames.ts'
-import { BEYOND, dialectOf, type Program, readProgram } from './program.ts'
+import { dialectOf, type Program, readProgram } from './program.ts'
+import { sayAfterwards, sayBefore } from './runSays.ts'
 import { scaleFindings } from './scale.ts'
 import type { Script } from './script.ts'
 import { ranAtOnce, showOf, showsOf } from './shows.ts'
@@ -80,10 +81,13 @@ export interface RunResult {
 }
 
 const USUAL_SECONDS = 5
+
 /** Rounds of `loop` of which it is kept when they began. */
 const MOST_ROUNDS = 50_000
+
 /** Microseconds between two looks at what parts show. */
 const LOOK_EACH = 20_000
+
 /** Statements without any time passing by a call, after which a program is ended: it would never end by itself. */
 const MOST_STATEMENTS = 400_000_000
 
@@ -141,7 +145,7 @@ export function rehearse(
 }
 
 /** A program on its board, before its first line. */
-interface Prepared {
+export interface Prepared {
   readonly wiring: Wiring
   readonly language: Language
   readonly platform: Platform
@@ -189,34 +193,6 @@ function prepared(
   stage.atOnce.parts = ranAtOnce(wiring, stage)
   for (const finding of scaleFindings(files, language, platform.readBits, board)) findings.add(finding)
   return { wiring, language, platform, machine, kept, stage, program, findings, where }
-}
-
-/** What is not understood, what the board lacks, and what is made up. */
-function sayBefore(program: Program, { board, ref }: BoardInstance, findings: RunFindings, where: Whereabouts): void {
-  for (const { at, message } of program.refusals)
-    findings.add(
-      {
-        kind: 'not-understood',
-        message: `${message}.`,
-        why: 'The program runs up to here and is ended when it comes to this line.',
-        seconds: 0,
-        at: [],
-        ...where(at),
-      },
-      `refused ${at} ${message}`,
-    )
-  for (const { at, feature } of program.notices)
-    if (feature !== undefined && !board.features.some(({ id }) => id === feature))
-      findings.add({
-        kind: 'not-able',
-        message: `${board.title} has no ${feature}, which this library works with.`,
-        why: 'On the board nothing is joined: the program waits for ever, or does not compile. Take a board that has it.',
-        seconds: 0,
-        at: [ref],
-        ...where(at),
-      })
-  for (const { at, text } of program.notices)
-    findings.add({ kind: 'made-up', message: text, why: BEYOND, seconds: 0, at: [], ...where(at) }, `made up ${text}`)
 }
 
 const plainHandle = ({ name, kind, words, least, most, unit, value }: Handle): RunResult['handles'][number] => ({
@@ -301,59 +277,4 @@ function lived(
       })
   }
   return { loops, rounds }
-}
-
-/** What is known only when the run is over. */
-function sayAfterwards(
-  { wiring, language, machine, stage, program, findings, where }: Prepared,
-  offset: number,
-  expectations: readonly Waiting[],
-  shown: ReadonlyMap<string, readonly Shown[]>,
-): void {
-  for (const [name, at] of program.unknown())
-    findings.add({
-      kind: 'unknown-class',
-      message: language === 'cpp' ? `${name} is a class that is not described here.` : `${name} is not described here.`,
-      why: answersWords(stage, name),
-      seconds: 0,
-      at: [],
-      ...where(at),
-    })
-  stage.finish()
-  stage.devices.sayNobody()
-  const lineAt = (at: number): number => stage.waits.path.findLast((one) => one.at - offset <= at)?.place ?? 0
-  overBudget(wiring, shown, (at) => where(lineAt(at)), findings)
-  for (const { kind, at, now, message } of machine.notices)
-    findings.add({
-      kind: kind === 'bounds' || kind === 'null-pointer' ? 'wrong-place' : 'number-lost',
-      message: `${message[0]!.toUpperCase()}${message.slice(1)}.`,
-      why:
-        kind === 'overflow' || kind === 'lost-value'
-          ? 'On the board the number begins anew at the other end of its range. A suffix (1000UL), a wider type or another order of the calculation keeps it.'
-          : 'The compiler does not warn of it, and the board does something, but not this.',
-      seconds: (now - offset) / 1e6,
-      at: [],
-      ...where(at),
-    })
-  const ran = machine.now - offset
-  // What the run did not live to see, its end explains.
-  for (const one of expectations)
-    if (!one.came && one.seconds * 1e6 <= ran)
-      findings.add(
-        {
-          kind: 'missed',
-          message: `Expected ${one.what} at ${one.seconds} s, and there was ${one.found}.`,
-          why: one.why ?? 'The script of the rehearsal asks for it.',
-          seconds: one.seconds,
-          at: [one.end],
-          ...where(0),
-        },
-        `missed ${one.seconds} ${one.what}`,
-      )
-}
-
-/** How a person helps where a class is not described. */
-function answersWords(stage: StageBoard, name: string): string {
-  const asked = [...stage.handles.keys()].filter((one) => one.startsWith(`${name}.`))
-  return `What it does is not seen on the pins.${asked.length === 0 ? '' : ` What it answers is yours to set: ${asked.join(', ')}.`}`
 }

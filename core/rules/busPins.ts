@@ -1,5 +1,5 @@
 import { rewireBus } from '../assign/rewireBus.ts'
-import type { Controller } from '../catalog/boardSchema.ts'
+import type { Controller } from '../catalog/boardControllers.ts'
 import type { Fix } from '../plan/edit.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
 import type { BoardInstance, Bus, Wiring } from '../wiring/model.ts'

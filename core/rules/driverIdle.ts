@@ -1,17 +1,14 @@
 import { circuitOf, type DriverChannel, ownRailOf, railOf } from '../circuit/circuit.ts'
 import { networkOf } from '../circuit/still.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
+import { sayHalfContacts, sayHalfMeters, sayHighSide, sayJoinedContacts } from './contactsPlaced.ts'
 import {
   driverPlacedMessages,
   isMoved,
   sayAlike,
   sayConstant,
   sayExchanged,
-  sayHalfContacts,
-  sayHalfMeters,
-  sayHighSide,
   sayJoined,
-  sayJoinedContacts,
   sayNoReturn,
   sayNothingOn,
   sayOtherKind,

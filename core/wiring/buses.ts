@@ -1,7 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import { UnionFind } from '../base/unionFind.ts'
+import type { Controller } from '../catalog/boardControllers.ts'
 import { takesInGroup } from '../catalog/boardFacts.ts'
-import type { Controller } from '../catalog/boardSchema.ts'
 import { type BusKind, busSignals } from '../catalog/common.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from './model.ts'
 

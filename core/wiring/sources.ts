@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import type { Feed } from '../catalog/boardSchema.ts'
+import type { Feed } from '../catalog/boardPower.ts'
 import { forwardOf } from '../catalog/forward.ts'
 import type { GivenRail } from '../catalog/partSchema.ts'
 import { bodyDiodes } from './asGuard.ts'

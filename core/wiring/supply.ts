@@ -1,6 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { memoIn } from '../base/memo.ts'
-import type { Rail } from '../catalog/boardSchema.ts'
+import type { Rail } from '../catalog/boardPower.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import { isOnCharger } from './cellPlaces.ts'

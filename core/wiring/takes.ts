@@ -1,5 +1,5 @@
 import { memo } from '../base/memo.ts'
-import type { Controller } from '../catalog/boardSchema.ts'
+import type { Controller } from '../catalog/boardControllers.ts'
 import { busNeed } from './buses.ts'
 import type { BoardInstance, Host, SignalUse, Wiring } from './model.ts'
 import { drives } from './needs.ts'

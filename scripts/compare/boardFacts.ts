@@ -1,4 +1,5 @@
-import type { Board, Controller } from '../../core/catalog/boardSchema.ts'
+import type { Board } from '../../core/catalog/boardSchema.ts'
+import type { Controller } from '../../core/catalog/boardControllers.ts'
 
 /** Facts of a board's file as texts that can be held against another source: `PB3 spi1.mosi`. */
 

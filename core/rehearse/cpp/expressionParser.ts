@@ -1,6 +1,7 @@
 import type { Capture, Expr, FunctionNode, Statement, TypeNode } from './syntax.ts'
 import { LEVELS } from './tokens.ts'
-import { TypeParser, written } from './typeParser.ts'
+import { TypeParser } from './typeParser.ts'
+import { written } from './typeWords.ts'
 
 const ASSIGN: ReadonlySet<string> = new Set(['=', '+=', '-=', '*=', '/=', '%=', '&=', '|=', '^=', '<<=', '>>='])
 const UNARY: ReadonlySet<string> = new Set(['+', '-', '!', '~', '*', '&', 'not'])

@@ -3,7 +3,8 @@ import { PACKED } from './preprocess.ts'
 import { StatementParser } from './statementParser.ts'
 import type { Expr, FunctionNode, Item, Statement, StructNode, TemplateParam, TypeNode, Variable } from './syntax.ts'
 import type { Token } from './tokens.ts'
-import { type Said, written } from './typeParser.ts'
+import type { Said } from './typeParser.ts'
+import { written } from './typeWords.ts'
 
 /**
  * The syntax of a C++ program, macros put in before.

@@ -12,7 +12,8 @@ import { sleepFunctions } from './sketchSleep.ts'
 import { spiClasses } from './sketchSpi.ts'
 import { Tasks } from './sketchTasks.ts'
 import { chipTimers, timerClasses } from './sketchTimers.ts'
-import { chipMacros, largeFunctions, smallMacros, standardFunctions, standardMacros } from './standard.ts'
+import { largeFunctions, standardFunctions } from './standard.ts'
+import { chipMacros, smallMacros, standardMacros } from './standardMacros.ts'
 import { touchFunctions } from './touch.ts'
 
 /** Above this a number is no plain one. */

@@ -1,9 +1,9 @@
 import { methodsOf } from './methods.ts'
+import { isInt, typeName } from './protocols.ts'
 import {
   type Call,
   errorOf,
   Float,
-  isInt,
   type Py,
   PyClass,
   PyError,
@@ -14,7 +14,6 @@ import {
   PyProperty,
   PyTuple,
   raise,
-  typeName,
   Unknown,
 } from './values.ts'
 

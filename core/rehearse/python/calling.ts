@@ -1,9 +1,9 @@
 import { GO, RETURN } from '../cpp/program.ts'
 import { callMember, isError } from './attributes.ts'
+import { iterate } from './protocols.ts'
 import type { PyScope } from './scope.ts'
 import type { PyFunctionNode } from './syntax.ts'
 import {
-  iterate,
   newObject,
   type Py,
   PyClass,

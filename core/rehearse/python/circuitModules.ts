@@ -1,19 +1,8 @@
 import type { BusClasses } from './boardModules.ts'
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, property, reading } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import {
-  asIndex,
-  asNumber,
-  Float,
-  isTrue,
-  objectClass,
-  type Py,
-  type PyBytes,
-  PyClass,
-  PyModule,
-  PyObject,
-  raise,
-} from './values.ts'
+import { asIndex, asNumber, isTrue } from './protocols.ts'
+import { Float, objectClass, type Py, type PyBytes, PyClass, PyModule, PyObject, raise } from './values.ts'
 
 /** `board`, `digitalio`, `analogio`, `pwmio` and `busio` as CircuitPython has them. */
 export function circuitModules(board: PythonBoard, calls: PinCalls, buses: BusClasses): GivenModule[] {

@@ -1,10 +1,9 @@
 import { invoke } from './attributes.ts'
 import { fn, type GivenModule, module, type Named } from './native.ts'
 import { equal } from './operators.ts'
+import { asNumber, listed } from './protocols.ts'
 import { reprOf, strOf } from './text.ts'
 import {
-  asNumber,
-  listed,
   objectClass,
   type Py,
   PyClass,

@@ -1,19 +1,7 @@
 import { fn, type GivenModule, module, type PythonBoard } from './native.ts'
 import { compare } from './operators.ts'
-import {
-  asIndex,
-  asNumber,
-  Float,
-  isTrue,
-  objectClass,
-  type Py,
-  PyClass,
-  PyFunction,
-  PyObject,
-  PyProperty,
-  PyTuple,
-  raise,
-} from './values.ts'
+import { asIndex, asNumber, isTrue } from './protocols.ts'
+import { Float, objectClass, type Py, PyClass, PyFunction, PyObject, PyProperty, PyTuple, raise } from './values.ts'
 
 const DAY = 86_400
 const MONTHS = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October']

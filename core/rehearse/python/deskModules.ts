@@ -3,7 +3,8 @@ import { invoke } from './attributes.ts'
 import type { BusClasses } from './boardModules.ts'
 import { fn, type GivenModule, module, Native, nativeClass, type PythonBoard, reading } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asIndex, asNumber, isTrue, objectClass, type Py, PyClass, PyList, PyModule, PyTuple } from './values.ts'
+import { asIndex, asNumber, isTrue } from './protocols.ts'
+import { objectClass, type Py, PyClass, PyList, PyModule, PyTuple } from './values.ts'
 import { zeroClasses } from './zero/classes.ts'
 
 /** Modules by which single-board computers reach their pins. */

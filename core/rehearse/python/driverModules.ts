@@ -1,12 +1,12 @@
 import type { Driver } from '../../catalog/driverSchema.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { Hardware } from '../platform/hardware.ts'
-import { type Said, type StandInStage, standInClass } from '../platform/standIns.ts'
+import type { Said } from '../platform/standInSays.ts'
+import { type StandInStage, standInClass } from '../platform/standIns.ts'
 import { Native } from './native.ts'
+import { asNumber, isInt } from './protocols.ts'
 import {
-  asNumber,
   Float,
-  isInt,
   objectClass,
   type Py,
   PyClass,

@@ -3,16 +3,15 @@ import type { Refusal } from '../cpp/program.ts'
 import { SourceError } from '../cpp/tokens.ts'
 import { callMember, getAttribute, invoke, invokeHeld } from './attributes.ts'
 import { none, superOf } from './calling.ts'
+import { element } from './elements.ts'
 import { declareInner } from './names.ts'
-import { binary, compare, element, unary } from './operators.ts'
+import { binary, compare, unary } from './operators.ts'
+import { isTrue, iterate, listed, shrunk } from './protocols.ts'
 import type { PyFrame, PyScope, Where } from './scope.ts'
 import type { PyEach, PyExpr, PyFunctionNode } from './syntax.ts'
 import { formatPy, reprOf, strOf } from './text.ts'
 import {
   Float,
-  isTrue,
-  iterate,
-  listed,
   type Py,
   PyBytes,
   PyDict,
@@ -24,7 +23,6 @@ import {
   PySlice,
   PyTuple,
   raise,
-  shrunk,
 } from './values.ts'
 
 export type Get = (f: PyFrame) => Py

@@ -1,5 +1,6 @@
 import { fn, Native, nativeClass } from './native.ts'
-import { asIndex, iterate, type Py, PyBytes, PyIterator, PyList, PyTuple, raise } from './values.ts'
+import { asIndex, iterate } from './protocols.ts'
+import { type Py, PyBytes, PyIterator, PyList, PyTuple, raise } from './values.ts'
 
 /** Numbers of errors, as the systems give them. */
 const MISSING = 2

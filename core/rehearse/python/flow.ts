@@ -4,10 +4,11 @@ import { attribute, getAttribute, invoke, invokeHeld, Waiting } from './attribut
 import { bind, delegated, generatorOf, none, nothingFirst, withSlot } from './calling.ts'
 import type { Exec, Flow, Get } from './expressions.ts'
 import { declareNames, hasYield, mayWait } from './names.ts'
+import { isTrue, iterate } from './protocols.ts'
 import { type PyFrame, PyScope } from './scope.ts'
 import { PyStatements } from './statements.ts'
 import type { PyExpr, PyFunctionNode, PyStmt } from './syntax.ts'
-import { isTrue, iterate, type Py, PyError, PyFunction, PyIterator } from './values.ts'
+import { type Py, PyError, PyFunction, PyIterator } from './values.ts'
 
 /** Functions, and statements that may stop in their middle: those of generators and tasks. */
 export class PythonCompiler extends PyStatements {

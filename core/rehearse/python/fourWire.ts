@@ -1,6 +1,7 @@
 import { type Named, type Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asIndex, Float, isTrue, type Py, PyBytes, type PyClass, PyList } from './values.ts'
+import { asIndex, isTrue } from './protocols.ts'
+import { Float, type Py, PyBytes, type PyClass, PyList } from './values.ts'
 
 /** Clocks that programs have unless they ask for another, in hertz. */
 const USUAL = { micro: 1_000_000, circuit: 100_000, desk: 500_000 } as const

@@ -1,5 +1,6 @@
 import { type GivenModule, module, type Native, nativeClass } from './native.ts'
-import { asIndex, asNumber, isTrue, type Py, PyBytes, raise } from './values.ts'
+import { asIndex, asNumber, isTrue } from './protocols.ts'
+import { type Py, PyBytes, raise } from './values.ts'
 
 /** How colours lie in the bytes of a picture: where one of a place stands, and in how many bits. */
 interface Format {

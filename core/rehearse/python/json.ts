@@ -1,5 +1,6 @@
+import { isInt, typeName } from './protocols.ts'
 import { floatRepr, strOf } from './text.ts'
-import { Float, isInt, type Py, PyDict, PyList, PyTuple, raise, typeName } from './values.ts'
+import { Float, type Py, PyDict, PyList, PyTuple, raise } from './values.ts'
 
 /** A value as JSON writes it; a `TypeError` for one that JSON has no words for. */
 export function jsonOf(value: Py): string {

@@ -4,8 +4,9 @@ import { invoke } from './attributes.ts'
 import type { BusClasses } from './boardModules.ts'
 import { fn, type Named, type Native, nativeClass, type PythonBoard, reading } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
+import { asIndex, asNumber, isTrue } from './protocols.ts'
 import type { Threads } from './threads.ts'
-import { asIndex, asNumber, Float, isTrue, type Py, PyBytes, PyModule } from './values.ts'
+import { Float, type Py, PyBytes, PyModule } from './values.ts'
 
 /** Microseconds of a reading of a touch pin, and what it gives: above a thousand at rest, some ten under a finger, as documented. */
 const TOUCH_TIME = 500

@@ -1,6 +1,7 @@
 import { fn, type GivenModule, type Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { isTrue, type Py, PyBytes, PyModule, PyTuple, raise } from './values.ts'
+import { isTrue } from './protocols.ts'
+import { type Py, PyBytes, PyModule, PyTuple, raise } from './values.ts'
 
 /** Microseconds after which a network that is asked to join has done so. */
 const JOINS = 2_000_000

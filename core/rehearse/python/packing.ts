@@ -1,4 +1,5 @@
-import { asNumber, Float, type Py, PyBytes, PyTuple, raise, shrunk } from './values.ts'
+import { asNumber, shrunk } from './protocols.ts'
+import { Float, type Py, PyBytes, PyTuple, raise } from './values.ts'
 
 /** Bytes of each kind of place. */
 const widths: Readonly<Record<string, number>> = {

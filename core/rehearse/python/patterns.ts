@@ -1,10 +1,12 @@
 import { attribute, isError } from './attributes.ts'
 import { isInstance } from './builtins.ts'
+import { element } from './elements.ts'
 import type { Get } from './expressions.ts'
-import { element, equal } from './operators.ts'
+import { equal } from './operators.ts'
+import { listed } from './protocols.ts'
 import type { PyFrame, PyScope } from './scope.ts'
 import type { PyExpr, PyPattern } from './syntax.ts'
-import { listed, type Py, PyClass, PyDict, PyList, PyObject, PyTuple } from './values.ts'
+import { type Py, PyClass, PyDict, PyList, PyObject, PyTuple } from './values.ts'
 
 /** Whether a value is what a pattern says; names of it are given on the way. */
 export type Matches = (f: PyFrame, value: Py) => boolean

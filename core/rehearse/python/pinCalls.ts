@@ -1,5 +1,6 @@
 import { type Named, Native, type PythonBoard } from './native.ts'
-import { asIndex, isTrue, listed, objectClass, type Py, PyBytes, PyClass, PyList, raise } from './values.ts'
+import { asIndex, isTrue, listed } from './protocols.ts'
+import { objectClass, type Py, PyBytes, PyClass, PyList, raise } from './values.ts'
 
 /** What the modules of all dialects do with pins, pulses, the converter and two-wire buses. */
 export type PinCalls = ReturnType<typeof pinCalls>

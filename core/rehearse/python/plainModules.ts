@@ -3,22 +3,9 @@ import { classModules } from './classModules.ts'
 import { fromJson, jsonOf } from './json.ts'
 import { fn, module, type Named, reading } from './native.ts'
 import { layout, packed, unpacked } from './packing.ts'
+import { asIndex, asNumber, listed, shrunk } from './protocols.ts'
 import { containers, toolModules } from './toolModules.ts'
-import {
-  asIndex,
-  asNumber,
-  Float,
-  listed,
-  objectClass,
-  type Py,
-  PyClass,
-  PyFunction,
-  PyList,
-  type PyModule,
-  PyTuple,
-  raise,
-  shrunk,
-} from './values.ts'
+import { Float, objectClass, type Py, PyClass, PyFunction, PyList, type PyModule, PyTuple, raise } from './values.ts'
 
 const func = (name: string, call: (args: readonly Py[], named: Named) => Py): [string, Py] => [name, fn(name, call)]
 /** The same of what gives only by its arguments. */

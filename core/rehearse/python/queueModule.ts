@@ -1,6 +1,7 @@
 import { type GivenModule, module, nativeClass } from './native.ts'
+import { asNumber, isTrue } from './protocols.ts'
 import { addMethod, type Threads } from './threads.ts'
-import { asNumber, errorClasses, errorOf, isTrue, type Py, PyClass, PyError, type PyObject } from './values.ts'
+import { errorClasses, errorOf, type Py, PyClass, PyError, type PyObject } from './values.ts'
 
 /** `queue`: what one thread hands on to another. */
 export function queueModule(threads: Threads): GivenModule {

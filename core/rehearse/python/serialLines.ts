@@ -1,7 +1,8 @@
 import type { SerialLine } from '../platform/hardware.ts'
 import { type Named, type Native, nativeClass, type PythonBoard, property } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asIndex, asNumber, type Py, PyBytes, type PyClass } from './values.ts'
+import { asIndex, asNumber } from './protocols.ts'
+import { type Py, PyBytes, type PyClass } from './values.ts'
 
 const NEWLINE = 10
 /** Microseconds between two looks at a line on which nothing has come. */

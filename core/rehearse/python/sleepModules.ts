@@ -2,7 +2,8 @@ import { calendarDay, daysSinceEpoch } from '../../base/calendar.ts'
 import type { StartCause } from '../platform/hardware.ts'
 import { fn, type GivenModule, module, type Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asNumber, isTrue, listed, type Py, PyBytes, PyModule, PyObject, PyTuple } from './values.ts'
+import { asNumber, isTrue, listed } from './protocols.ts'
+import { type Py, PyBytes, PyModule, PyObject, PyTuple } from './values.ts'
 
 /** Numbers of MicroPython for why a program began, and for what woke the board. */
 const RESETS: Readonly<Record<StartCause, number>> = { power: 1, restart: 5, watchdog: 3, time: 4, pin: 4 }

@@ -4,27 +4,16 @@ import { SourceError } from '../cpp/tokens.ts'
 import { Idle } from '../idle.ts'
 import { getAttribute, invoke, setAttribute } from './attributes.ts'
 import { none } from './calling.ts'
+import { element, putElement } from './elements.ts'
 import type { Exec, Get } from './expressions.ts'
-import { binary, element, putElement } from './operators.ts'
+import { binary } from './operators.ts'
 import { type Matches, matcher } from './patterns.ts'
+import { isTrue, iterate, listed } from './protocols.ts'
 import { valuesOf } from './reachable.ts'
 import { type PyFrame, PyScope } from './scope.ts'
 import type { PyExpr, PyStmt } from './syntax.ts'
 import { PyTries } from './tries.ts'
-import {
-  isTrue,
-  iterate,
-  listed,
-  objectClass,
-  type Py,
-  PyClass,
-  PyFunction,
-  PyList,
-  PyObject,
-  PyProperty,
-  raise,
-  Unknown,
-} from './values.ts'
+import { objectClass, type Py, PyClass, PyFunction, PyList, PyObject, PyProperty, raise, Unknown } from './values.ts'
 
 /** Rounds after which it is looked at whether anything happens in them. */
 const LONG = 64

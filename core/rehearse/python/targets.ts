@@ -1,10 +1,11 @@
 import { SourceError } from '../cpp/tokens.ts'
 import { setAttribute } from './attributes.ts'
+import { dropElement, putElement } from './elements.ts'
 import { type Put, PyExpressions } from './expressions.ts'
-import { dropElement, putElement } from './operators.ts'
+import { listed } from './protocols.ts'
 import type { PyFrame, PyScope } from './scope.ts'
 import type { PyExpr } from './syntax.ts'
-import { listed, PyList, raise } from './values.ts'
+import { PyList, raise } from './values.ts'
 
 /** What values are put into, and taken out of. */
 export abstract class PyTargets extends PyExpressions {

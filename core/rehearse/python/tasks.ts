@@ -1,17 +1,8 @@
 import { fn, Native, nativeClass, none, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
+import { asNumber } from './protocols.ts'
 import { eventMethods, until } from './threads.ts'
-import {
-  asNumber,
-  errorClasses,
-  Float,
-  type Py,
-  PyFunction,
-  PyIterator,
-  PyList,
-  type PyObject,
-  raise,
-} from './values.ts'
+import { errorClasses, Float, type Py, PyFunction, PyIterator, PyList, type PyObject, raise } from './values.ts'
 
 /** `asyncio`: tasks that take turns, each until the moment that it has asked for. */
 export function taskModule(board: PythonBoard, { wait }: PinCalls): [string, Py][] {

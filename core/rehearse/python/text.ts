@@ -1,8 +1,6 @@
+import { asIndex, asNumber, isInt, typeName } from './protocols.ts'
 import {
-  asIndex,
-  asNumber,
   Float,
-  isInt,
   type Py,
   PyBytes,
   PyClass,
@@ -15,7 +13,6 @@ import {
   PySet,
   PyTuple,
   raise,
-  typeName,
 } from './values.ts'
 
 /** A number with a point as Python writes it: as short as it stays the same, with a point or an exponent. */

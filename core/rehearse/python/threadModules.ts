@@ -1,9 +1,10 @@
 import { attribute, invoke } from './attributes.ts'
 import { delegated } from './calling.ts'
 import { fn, type GivenModule, module, type Named, Native, nativeClass, none } from './native.ts'
+import { isTrue, listed } from './protocols.ts'
 import { queueModule } from './queueModule.ts'
 import { addMethod, coroutineOf, eventMethods, stepsOf, type Thread, type Threads } from './threads.ts'
-import { isTrue, listed, type Py, type PyClass, PyDict, type PyFunction, type PyObject, raise } from './values.ts'
+import { type Py, type PyClass, PyDict, type PyFunction, type PyObject, raise } from './values.ts'
 
 const argsOf = (given: Py): Py[] => (given === undefined || given === null ? [] : listed(given))
 const namedOf = (given: Py): Named =>

@@ -2,7 +2,8 @@ import { invokeHeld, isError, Waiting } from './attributes.ts'
 import { delegated } from './calling.ts'
 import { fn, type Named, type nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import { asNumber, Float, type Py, type PyClass, type PyFunction, PyIterator } from './values.ts'
+import { asNumber } from './protocols.ts'
+import { Float, type Py, type PyClass, type PyFunction, PyIterator } from './values.ts'
 
 /** Seconds between two looks at what a thread or a task waits for. */
 const LOOK = 0.0005

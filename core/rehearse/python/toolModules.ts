@@ -1,16 +1,11 @@
 import { invoke } from './attributes.ts'
 import { fn, type GivenModule, module, nativeClass } from './native.ts'
 import { binary, compare, equal } from './operators.ts'
+import { asIndex, asNumber, isInt, isTrue, iterate, listed } from './protocols.ts'
 import { reprOf } from './text.ts'
 import {
-  asIndex,
-  asNumber,
   DefaultDict,
   Float,
-  isInt,
-  isTrue,
-  iterate,
-  listed,
   type Py,
   PyDict,
   PyFunction,

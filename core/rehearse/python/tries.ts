@@ -2,10 +2,11 @@ import { GO } from '../cpp/program.ts'
 import { callMember, invoke } from './attributes.ts'
 import { none } from './calling.ts'
 import type { Exec } from './expressions.ts'
+import { isTrue } from './protocols.ts'
 import type { PyFrame, PyScope } from './scope.ts'
 import type { PyExpr, PyStmt } from './syntax.ts'
 import { PyTargets } from './targets.ts'
-import { errorClasses, errorOf, isTrue, type Py, PyClass, PyError, PyObject, PyTuple, raise } from './values.ts'
+import { errorClasses, errorOf, type Py, PyClass, PyError, PyObject, PyTuple, raise } from './values.ts'
 
 /** What goes wrong, what takes it, and what is done in any case. */
 export abstract class PyTries extends PyTargets {

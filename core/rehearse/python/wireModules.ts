@@ -1,19 +1,8 @@
 import { checkOf, type OneWireLine } from '../stage/oneWire.ts'
 import { type GivenModule, module, Native, nativeClass, type PythonBoard } from './native.ts'
 import type { PinCalls } from './pinCalls.ts'
-import {
-  asIndex,
-  errorClasses,
-  errorOf,
-  Float,
-  isTrue,
-  type Py,
-  PyBytes,
-  PyClass,
-  PyError,
-  PyList,
-  raise,
-} from './values.ts'
+import { asIndex, isTrue } from './protocols.ts'
+import { errorClasses, errorOf, Float, type Py, PyBytes, PyClass, PyError, PyList, raise } from './values.ts'
 
 /** Microseconds of a reset with its answer, and of a byte on the line (data sheet of the DS18B20, time slots). */
 const RESET = 960

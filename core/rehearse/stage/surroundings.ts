@@ -1,7 +1,8 @@
 import type { Language } from '../../catalog/boardSchema.ts'
 import type { Machine } from '../cpp/machine.ts'
 import type { StageBoard } from './board.ts'
-import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT, openTurned } from './handles.ts'
+import { openTurned } from './contactHandles.ts'
+import { echoPins, type Handle, handlesOf, OUT_OF_SIGHT } from './handles.ts'
 import type { LivePin } from './pins.ts'
 
 /** Microseconds from the end of a trigger to its echo, and the longest that an echo lasts. */

@@ -1,5 +1,6 @@
 import { entryOf } from '../../base/entryOf.ts'
-import type { Board, Controller, Language } from '../../catalog/boardSchema.ts'
+import type { Controller } from '../../catalog/boardControllers.ts'
+import type { Board, Language } from '../../catalog/boardSchema.ts'
 
 /** A controller of a bus, with the pins of each of its signals, the first the one that is taken where none is named. */
 export interface UsualLines {

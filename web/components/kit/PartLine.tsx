@@ -1,5 +1,5 @@
 import { Button, Form } from 'react-bootstrap'
-import { waysToJoin } from '../../../core/assign/choosing.ts'
+import { waysToJoin } from '../../../core/assign/choices.ts'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { entryOf } from '../../../core/base/entryOf.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'

@@ -1,7 +1,8 @@
 import { Callable } from '../../cpp/values.ts'
 import { type Named, type Native, nativeClass, type PythonBoard, property, reading } from '../native.ts'
 import type { PinCalls } from '../pinCalls.ts'
-import { asNumber, Float, isTrue, type Py, type PyClass } from '../values.ts'
+import { asNumber, isTrue } from '../protocols.ts'
+import { Float, type Py, type PyClass } from '../values.ts'
 import { handle, type ZeroKit } from './kit.ts'
 
 /** Microseconds after which an echo is no longer waited for, and centimetres that sound goes to and fro in one. */

@@ -1,7 +1,8 @@
 import { invoke } from '../attributes.ts'
 import { type Named, Native, nativeClass, type PythonBoard } from '../native.ts'
 import type { PinCalls } from '../pinCalls.ts'
-import { asIndex, asNumber, isTrue, type Py, PyFunction } from '../values.ts'
+import { asIndex, asNumber, isTrue } from '../protocols.ts'
+import { type Py, PyFunction } from '../values.ts'
 
 /** What the classes for things on the pins of single-board computers share. */
 export type ZeroKit = ReturnType<typeof zeroKit>

@@ -1,6 +1,7 @@
 import { type Named, type Native, nativeClass, property, reading } from '../native.ts'
 import type { PinCalls } from '../pinCalls.ts'
-import { asNumber, Float, isTrue, type Py, type PyClass, PyTuple } from '../values.ts'
+import { asNumber, isTrue } from '../protocols.ts'
+import { Float, type Py, type PyClass, PyTuple } from '../values.ts'
 import type { Step, ZeroKit } from './kit.ts'
 
 /** Steps a second of what fades. */

@@ -1,6 +1,7 @@
 import { type Named, Native, nativeClass, property } from '../native.ts'
 import type { PinCalls } from '../pinCalls.ts'
-import { asNumber, Float, type Py, type PyClass, PyTuple } from '../values.ts'
+import { asNumber } from '../protocols.ts'
+import { Float, type Py, type PyClass, PyTuple } from '../values.ts'
 import type { ZeroKit } from './kit.ts'
 
 /** Pulses of figures: shortest and longest where a program says nothing, in seconds, and how often a second. */
