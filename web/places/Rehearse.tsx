@@ -3,18 +3,18 @@ import { Button, Form } from 'react-bootstrap'
 import { useParams } from 'react-router'
 import { formatProblem } from '../../core/base/problem.ts'
 import { languageTitles } from '../../core/firmware/pinNames.ts'
-import { doneWords, expectWords } from '../../core/plan/stepWords.ts'
 import type { SourceFile } from '../../core/rehearse/cpp/preprocess.ts'
 import { dialectOf } from '../../core/rehearse/program.ts'
 import { readScript } from '../../core/rehearse/script.ts'
-import { Trace, writeVcd } from '../../core/rehearse/stage/trace.ts'
 import type { BoardInstance } from '../../core/wiring/model.ts'
 import { BoardChoice } from '../components/bringup/BoardChoice.tsx'
-import { fileName, saveAs } from '../components/bringup/takeAway.ts'
 import { HandleField, valueAt } from '../components/rehearse/HandleField.tsx'
 import { ProgramText } from '../components/rehearse/ProgramText.tsx'
-import { arranged, clockWords, isLively, lastAt, type RowOrder, rowsOf } from '../components/rehearse/rows.ts'
+import { RunFoot, RunTools } from '../components/rehearse/RunTools.tsx'
+import { arranged, isLively, lastAt, type RowOrder, rowsOf } from '../components/rehearse/rows.ts'
 import { Ruler, Score } from '../components/rehearse/Score.tsx'
+import { ScriptPane } from '../components/rehearse/ScriptPane.tsx'
+import { SerialPane } from '../components/rehearse/SerialPane.tsx'
 import { nextStep, type Rehearsal, type Stepped, useKept, useRehearsal } from '../components/rehearse/useRehearsal.ts'
 import { readSources, sourceEndings } from '../components/sources.ts'
 import { useFileDrop } from '../components/useFileDrop.ts'
@@ -138,8 +138,6 @@ export function Rehearse() {
   )
 }
 
-const SPEEDS = [0.1, 0.25, 1, 4] as const
-
 function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Rehearsal }) {
   const { wiring } = useDerived()
   const plan = usePlan()
@@ -148,7 +146,6 @@ function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Re
   const [plays, setPlays] = useState(false)
   const [speed, setSpeed] = useState<number>(1)
   const [zoom, setZoom] = useState(1)
-  const [typed, setTyped] = useState('')
   const [showsAll, setShowsAll] = useState(true)
   /** The statement at which the cursor was put. */
   const [picked, setPicked] = useState<Stepped>()
@@ -199,76 +196,20 @@ function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Re
   }
   return (
     <>
-      <div className="rehearse-tools">
-        <Button
-          size="sm"
-          variant="dark"
-          onClick={() => {
-            if (cursor >= all) setCursor(0)
-            setPlays(!plays)
-          }}
-        >
-          {plays ? 'Hold' : 'Play'}
-        </Button>
-        <Button
-          size="sm"
-          variant="outline-dark"
-          onClick={() => setCursor(moments.filter((one) => one < cursor - 0.5).at(-1) ?? 0)}
-        >
-          Back a change
-        </Button>
-        <Button
-          size="sm"
-          variant="outline-dark"
-          onClick={() => setCursor(moments.find((one) => one > cursor + 0.5) ?? all)}
-        >
-          Until a line changes
-        </Button>
-        <Button size="sm" variant="outline-dark" onClick={() => void nextStatement()}>
-          Next statement
-        </Button>
-        {run.rounds.length > 0 && (
-          <Button size="sm" variant="outline-dark" onClick={() => goOn(run.rounds.find((one) => one > cursor + 0.5))}>
-            Next loop
-          </Button>
-        )}
-        <Form.Select
-          size="sm"
-          aria-label="Speed"
-          value={speed}
-          onChange={(event) => setSpeed(Number(event.target.value))}
-        >
-          {SPEEDS.map((one) => (
-            <option key={one} value={one}>
-              × {one}
-            </option>
-          ))}
-        </Form.Select>
-        <input
-          type="range"
-          className="cursor-range"
-          aria-label="Moment"
-          aria-valuetext={clockWords(cursor)}
-          min={0}
-          max={all}
-          step={Math.max(1, all / 1000)}
-          value={cursor}
-          onChange={(event) => setCursor(Number(event.target.value))}
-        />
-        <output className="mono">{clockWords(cursor)}</output>
-        <Button size="sm" variant="outline-dark" aria-label="Closer" onClick={() => setZoom(zoom * 2)}>
-          +
-        </Button>
-        <Button
-          size="sm"
-          variant="outline-dark"
-          aria-label="Further"
-          disabled={zoom === 1}
-          onClick={() => setZoom(Math.max(1, zoom / 2))}
-        >
-          −
-        </Button>
-      </div>
+      <RunTools
+        run={run}
+        moments={moments}
+        cursor={cursor}
+        plays={plays}
+        speed={speed}
+        zoom={zoom}
+        onPlay={setPlays}
+        onSpeed={setSpeed}
+        onZoom={setZoom}
+        onCursor={setCursor}
+        onNext={goOn}
+        onStatement={() => void nextStatement()}
+      />
       <div className="rehearse-ruler">
         <Form.Check
           type="checkbox"
@@ -312,114 +253,16 @@ function Run({ run, rehearsal }: { readonly run: RunData; readonly rehearsal: Re
       />
       <div className="rehearse-below">
         <ProgramText files={files} at={line} findings={run.findings} />
-        <section className="serial" aria-label="Serial line">
-          <h2>Serial</h2>
-          <ol className="mono" tabIndex={0}>
-            {printed.slice(-200).map((one, index) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a line of text is its place
-              <li key={index}>{one.text === '' ? '\u00a0' : one.text}</li>
-            ))}
-          </ol>
-          <Form
-            onSubmit={(event) => {
-              event.preventDefault()
-              if (typed !== '') rehearsal.put({ at, type: typed })
-              setTyped('')
-            }}
-          >
-            <Form.Control
-              size="sm"
-              aria-label="Type into the serial line"
-              placeholder="type at this moment"
-              value={typed}
-              onChange={(event) => setTyped(event.target.value)}
-            />
-          </Form>
-        </section>
-        <section className="steps" aria-label="What is done meanwhile">
-          <h2>Script</h2>
-          {steps.length === 0 && (
-            <p className="soft">
-              Press, turn or set something at any moment: it is written here, and can be taken along.
-            </p>
-          )}
-          <ol>
-            {steps.map((step) => (
-              <li key={JSON.stringify(step)}>
-                <button type="button" className="mono" onClick={() => setCursor(step.at * 1e6)}>
-                  {step.at.toFixed(3)}
-                </button>{' '}
-                {stepWords(step)}
-                <Outcome run={run} step={step} />
-                <button
-                  type="button"
-                  className="drop"
-                  aria-label={`Take out: ${stepWords(step)}`}
-                  onClick={() => rehearsal.drop(step)}
-                >
-                  ×
-                </button>
-              </li>
-            ))}
-          </ol>
-          <div className="take-along">
-            <Button
-              size="sm"
-              variant="outline-dark"
-              onClick={() => saveAs(fileName(plan.title, '.rehearsal.yaml'), rehearsal.text())}
-            >
-              Keep the script
-            </Button>
-            <Button size="sm" variant="outline-dark" onClick={() => saveAs(fileName(plan.title, '.vcd'), vcdOf(run))}>
-              Traces as VCD
-            </Button>
-          </div>
-        </section>
+        <SerialPane printed={printed} onType={(text) => rehearsal.put({ at, type: text })} />
+        <ScriptPane title={plan.title} run={run} rehearsal={rehearsal} onGo={setCursor} />
       </div>
-      <p className="rehearse-foot mono">
-        longest deaf{' '}
-        <b>
-          {run.longest.seconds < 0.1
-            ? `${(run.longest.seconds * 1000).toFixed(1)} ms`
-            : `${run.longest.seconds.toFixed(2)} s`}
-        </b>
-        {run.longest.line > 0 && `, line ${run.longest.line}`}
-        {run.loops > 0 && (
-          <>
-            {' '}
-            · loop <b>{(run.loops / run.seconds).toFixed(1)}</b> a second
-          </>
-        )}{' '}
-        · {run.statements.toLocaleString('en')} statements
-      </p>
+      <RunFoot run={run} />
     </>
   )
 }
 
 /** A lamp that is on is expected on, whatever its current. */
 const expectable = (words: string): string => (/^(on|off)\b/.test(words) ? words.split(/\W/)[0]! : words.split(',')[0]!)
-
-const stepWords = (step: Rehearsal['steps'][number]): string =>
-  [doneWords(step), expectWords(step)].filter(Boolean).join(', ')
-
-function Outcome({ run, step }: { readonly run: RunData; readonly step: Rehearsal['steps'][number] }) {
-  if (!step.expect) return null
-  const own = run.expectations.filter(
-    (one) =>
-      one.seconds === step.at &&
-      Object.entries(step.expect ?? {}).some(([end, value]) => one.what === `${end} ${value}`),
-  )
-  const missed = own.find(({ came }) => !came)
-  return own.length === 0 ? null : (
-    <b className={missed ? 'text-danger' : 'came'}>{missed ? ` missed: ${missed.found}` : ' came'}</b>
-  )
-}
-
-function vcdOf(run: RunData): string {
-  const trace = new Trace()
-  for (const [end, changes] of run.lines) trace.lines.set(end, [...changes])
-  return writeVcd(trace, run.seconds * 1e6)
-}
 
 /** Lets the cursor run, so many seconds of the run a second. */
 function usePlaying(
