@@ -1,11 +1,9 @@
-import { isNumber } from './arithmetic.ts'
 import type { Code } from './code.ts'
 import { NativeCalls } from './nativeCalls.ts'
-import { fittest, isBase, isExact, methodsOf } from './overloads.ts'
-import { type FunctionInfo, GO } from './program.ts'
-import { FunctionScope } from './scope.ts'
-import { printedText } from './strings.ts'
-import type { Expr, FunctionNode, TypeNode } from './syntax.ts'
+import { fittest, isExact, methodsOf } from './overloads.ts'
+import type { FunctionInfo } from './program.ts'
+import type { FunctionScope } from './scope.ts'
+import type { Expr, TypeNode } from './syntax.ts'
 import { type Parameter, type StructType, sameType, type Type, typeWords, VOID } from './types.ts'
 import { Callable, type Frame, type Get, Ptr, type Struct, type Value } from './values.ts'
 
@@ -30,8 +28,8 @@ export abstract class Calls extends NativeCalls {
     if (code.type.is === 'function') return this.#callable(code, node.args, scope, at)
     if (code.type.is === 'struct') {
       const args = node.args.map((one) => this.expression(one, scope))
-      const own = this.#methodOf(code.type.struct, 'operator()', args)
-      if (own) return this.#invoke(own, code.get, node.args, args, scope, at)
+      const own = this.methodOf(code.type.struct, 'operator()', args)
+      if (own) return this.invoke(own, code.get, node.args, args, scope, at)
     }
     return this.fail(`${typeWords(code.type)} cannot be called`, at)
   }
@@ -42,8 +40,8 @@ export abstract class Calls extends NativeCalls {
     const codes = args.map((one) => this.expression(one, scope))
     const { self } = scope
     if (self) {
-      const own = this.#methodOf(self, name, codes, this.#given(of.args, scope, at))
-      if (own) return this.#invoke(own, own.isStatic ? undefined : (f) => f[0], args, codes, scope, at)
+      const own = this.methodOf(self, name, codes, this.#given(of.args, scope, at))
+      if (own) return this.invoke(own, own.isStatic ? undefined : (f) => f[0], args, codes, scope, at)
       if (self.fields.some((field) => field.name === name)) return undefined
     }
     // `Base::go()`, `Lamp::count()`.
@@ -51,9 +49,9 @@ export abstract class Calls extends NativeCalls {
     if (cut > 0) {
       const type = this.typeNamed(name.slice(0, cut), scope)
       if (type?.is === 'struct') {
-        const own = this.#methodOf(type.struct, name.slice(cut + 2), codes)
+        const own = this.methodOf(type.struct, name.slice(cut + 2), codes)
         if (own)
-          return this.#invoke(
+          return this.invoke(
             { ...own, isVirtual: false },
             own.isStatic ? undefined : (f) => f[0],
             args,
@@ -79,14 +77,14 @@ export abstract class Calls extends NativeCalls {
     const known = this.spaced(name, bare, scope).flatMap((one) => this.functions.get(one) ?? [])
     const chosen = fittest(known, codes, this.library.widths.int)
     if (chosen && (isExact(chosen, codes, this.library.widths.int) || !this.templates.has(name)))
-      return this.#invoke(chosen, undefined, args, codes, scope, at)
+      return this.invoke(chosen, undefined, args, codes, scope, at)
     const given = this.#given(of.args, scope, at)
     const made =
       this.fromTemplate(name, given, codes) ??
       // Of a namespace a template is known by its last name, as a type is.
       (name.includes('::') ? this.fromTemplate(name.slice(name.lastIndexOf('::') + 2), given, codes) : undefined)
-    if (made) return this.#invoke(made, undefined, args, codes, scope, at)
-    if (chosen) return this.#invoke(chosen, undefined, args, codes, scope, at)
+    if (made) return this.invoke(made, undefined, args, codes, scope, at)
+    if (chosen) return this.invoke(chosen, undefined, args, codes, scope, at)
     if (known.length > 0) return this.fail(`${name} is not made for ${wordsOf(codes)}`, at)
     const native = this.library.functions.get(name) ?? this.library.functions.get(bare)
     if (native) return this.nativeCall(native, undefined, name, args, codes, scope, at)
@@ -104,11 +102,11 @@ export abstract class Calls extends NativeCalls {
     if (object) {
       const asked = of.owner === undefined ? undefined : this.typeNamed(of.owner, scope)
       const given = this.#given(of.args, scope, at)
-      const own = this.#methodOf(asked?.is === 'struct' ? asked.struct : object.struct, name, codes, given)
+      const own = this.methodOf(asked?.is === 'struct' ? asked.struct : object.struct, name, codes, given)
       if (own) {
         // Named with its class it is that one, whatever the object really is.
         const known = of.owner === undefined ? own : { ...own, isVirtual: false }
-        return this.#invoke(known, own.isStatic ? undefined : object.get, args, codes, scope, at, own)
+        return this.invoke(known, own.isStatic ? undefined : object.get, args, codes, scope, at, own)
       }
       const field = object.struct.fields.findIndex((one) => one.name === name)
       if (field >= 0) return this.#callable(this.fieldOf(object.struct, field, object.get, at), args, scope, at)
@@ -140,7 +138,7 @@ export abstract class Calls extends NativeCalls {
     return (args ?? []).map((one) => ('e' in one ? this.number(one, scope) : this.type(one, scope, at)))
   }
 
-  #methodOf(
+  protected methodOf(
     struct: StructType,
     name: string,
     args: readonly Code[],
@@ -180,7 +178,7 @@ export abstract class Calls extends NativeCalls {
     })
   }
 
-  #invoke(
+  protected invoke(
     info: FunctionInfo,
     self: Get | undefined,
     args: readonly Expr[],
@@ -288,190 +286,11 @@ export abstract class Calls extends NativeCalls {
     this.machine.depth -= 1
     return this.machine.ret
   }
-
-  protected override operatorCall(
-    op: string,
-    a: Code,
-    b: Expr | undefined,
-    scope: FunctionScope,
-    at: number,
-  ): Code | undefined {
-    const name = `operator${op}`
-    const right = b ? [b] : []
-    const codes = right.map((one) => this.expression(one, scope))
-    if (a.type.is === 'struct') {
-      const own = this.#methodOf(a.type.struct, name, codes)
-      if (own) return this.#invoke(own, a.get, right, codes, scope, at)
-    }
-    const free = this.functions.get(name)
-    const chosen = free && fittest(free, [a, ...codes], this.library.widths.int)
-    if (!chosen) return undefined
-    const here: Expr = { e: 'null', at }
-    return this.#invoke(chosen, undefined, [here, ...right], [a, ...codes], scope, at)
-  }
-
-  protected override turnedInto(code: Code, to: string, at: number, scope: FunctionScope): Code | undefined {
-    if (code.type.is !== 'struct') return undefined
-    const { struct } = code.type
-    for (let one: StructType | undefined = struct; one; one = one.base)
-      for (const [name, [info]] of one.methods)
-        if (info && /^operator [A-Za-z]/.test(name) && (to === '' || name === `operator ${to}`))
-          return this.#invoke(info, code.get, [], [], scope, at)
-    return undefined
-  }
-
-  protected override turnedTo(code: Code, to: Type, at: number, scope: FunctionScope): Code | undefined {
-    if (code.type.is !== 'struct') return undefined
-    const all: FunctionInfo[] = []
-    for (let one: StructType | undefined = code.type.struct; one; one = one.base)
-      for (const [name, [info]] of one.methods) if (info && /^operator [A-Za-z]/.test(name)) all.push(info)
-    const found =
-      all.find(({ returns }) => returns && sameType(returns, to)) ??
-      all.find(({ returns }) => returns && isNumber(returns) && isNumber(to) && returns.is === to.is) ??
-      all.find(({ returns }) => returns && isNumber(returns) && isNumber(to) && returns.is !== 'bool')
-    return found && this.#invoke(found, code.get, [], [], scope, at)
-  }
-
-  protected override convertingConstructor(
-    code: Code,
-    to: StructType,
-    at: number,
-    scope: FunctionScope,
-  ): Code | undefined {
-    const info = fittest(to.constructors, [code], this.library.widths.int)
-    if (!info) return undefined
-    const [get] = this.argumentsFor(info.params.slice(0, 1), [{ e: 'null', at }], [code], scope, at)
-    const blank = this.blank(to, info)
-    return {
-      type: { is: 'struct', struct: to },
-      get: (f) => {
-        const made = blank()
-        this.run(info, made, [get!(f)], at)
-        return made
-      },
-    }
-  }
-
-  protected override construct(type: StructType, args: readonly Expr[], scope: FunctionScope, at: number): Get {
-    const codes = args.map((one) => this.expression(one, scope))
-    const blank = this.blank(type)
-    const [first] = codes
-    if (codes.length === 1 && first?.type.is === 'struct' && isBase(type, first.type.struct)) return this.kept(first)
-    const info = fittest(type.constructors, codes, this.library.widths.int)
-    if (!info) {
-      if (codes.length === 0 && type.constructors.length === 0) return blank
-      return this.fail(
-        codes.length === 0
-          ? `${type.name} cannot be made without arguments`
-          : `${type.name} is not made of ${wordsOf(codes)}`,
-        at,
-      )
-    }
-    const gets = this.argumentsFor(info.params, args, codes, scope, at)
-    const bare = this.blank(type, info)
-    return (f) => {
-      const made = bare()
-      this.run(
-        info,
-        made,
-        gets.map((get) => get(f)),
-        at,
-      )
-      return made
-    }
-  }
-
-  protected override printed(value: Value, type: Type, how: number | undefined): string {
-    return printedText(value, type, how)
-  }
-
-  protected override lambda(node: Expr & { e: 'lambda' }, scope: FunctionScope): Code {
-    const { captures, all, at } = node
-    const byReference = (name: string): boolean => captures.find((one) => one.name === name)?.byReference ?? all !== '='
-    const inner = new FunctionScope(scope.self, scope, byReference)
-    const params = this.params(node.function.params, scope, at)
-    const given = captures.flatMap(({ name, value, byReference: isReference }) => {
-      if (!value) return []
-      const code = this.expression(value, scope)
-      const local = inner.declare(name, code.type, isReference)
-      return [
-        {
-          to: local.slot,
-          get: isReference
-            ? (code.place?.ptr ?? this.fail('expected something that lies somewhere', at))
-            : this.kept(code),
-        },
-      ]
-    })
-    const info = this.functionInfo(node.function, params, undefined)
-    if (node.function.returns.t !== 'auto') {
-      const { type, byReference: isReference } = this.resolve(node.function.returns, scope, at)
-      info.returns = type
-      info.returnsReference = isReference
-    }
-    // What was named before takes the first places; the arguments come after them.
-    const firstSlot = inner.size
-    this.compileBody(info, inner)
-    const { machine } = this
-    const captured = inner.captured
-    const type: Type = { is: 'function', returns: info.returns ?? VOID, params }
-    const takes = captured.map(({ from, to, byReference: isReference }) => {
-      const code = this.localCode(from, at)
-      return { to, get: isReference ? code.place!.ptr : this.kept(code) }
-    })
-    return {
-      type,
-      get: (f) => {
-        const self = f[0]
-        const taken = [...given, ...takes].map(({ to, get }): [number, Value] => [to, get(f)])
-        const made = new Callable(
-          'a lambda',
-          (args) => {
-            const frame: Frame = new Array(info.size)
-            frame[0] = self
-            for (const [to, value] of taken) frame[to] = value
-            for (let index = 0; index < params.length; index += 1) frame[firstSlot + index] = args[index]
-            machine.enter(at, 'a lambda')
-            machine.ret = undefined
-            info.run(frame)
-            machine.depth -= 1
-            // What it has taken along is its own, and stays as it leaves it.
-            for (const one of taken) one[1] = frame[one[0]]
-            return machine.ret
-          },
-          [self, taken],
-        )
-        // One that takes nothing along is a function like any other, and may be a task.
-        if (taken.length === 0 && !scope.self) this.canBeHeld(info, made)
-        return made
-      },
-    }
-  }
-
-  protected functionInfo(
-    node: FunctionNode,
-    params: readonly Parameter[],
-    owner: StructType | undefined,
-  ): FunctionInfo {
-    return {
-      name: node.name,
-      node,
-      params,
-      owner,
-      isStatic: node.isStatic,
-      isVirtual: node.isVirtual,
-      returns: undefined,
-      returnsReference: false,
-      size: params.length + 1,
-      run: () => GO,
-      value: undefined,
-    }
-  }
 }
 
 const ARRAY_METHODS: ReadonlySet<string> = new Set(['size', 'fill', 'begin', 'end', '__add', '__keep'])
 
-const deref = (ptr: Ptr | null): Value => (ptr instanceof Ptr ? ptr.base[ptr.at] : ptr)
+export const deref = (ptr: Ptr | null): Value => (ptr instanceof Ptr ? ptr.base[ptr.at] : ptr)
 
-const wordsOf = (codes: readonly Code[]): string =>
+export const wordsOf = (codes: readonly Code[]): string =>
   codes.length === 0 ? 'no arguments' : codes.map(({ type }) => typeWords(type)).join(', ')

@@ -1,23 +1,18 @@
-import { Idle } from '../idle.ts'
-import { Calls } from './calls.ts'
 import { type Code, globalCode, localCode } from './code.ts'
+import { Loops } from './loops.ts'
 import { Halt } from './machine.ts'
 import { AGAIN, BREAK, type Exec, type FunctionInfo, GO, RETURN } from './program.ts'
-import { valuesOf } from './reachable.ts'
 import type { FunctionScope, Local } from './scope.ts'
-import type { CaseLabel, Expr, Item, Statement, TypeNode, Variable } from './syntax.ts'
+import type { CaseLabel, Expr, Item, Statement, Variable } from './syntax.ts'
 import { SourceError } from './tokens.ts'
-import { BOOL, type Type, VOID } from './types.ts'
+import { type Type, VOID } from './types.ts'
 import { type Get, Ptr, type Value } from './values.ts'
 
-/** Rounds from which a loop may be one that waits for something. */
-const LONG = 64
-
 /** Compiles statements. One that is not understood is said, and ends the run where it is reached. */
-export abstract class Statements extends Calls {
+export abstract class Statements extends Loops {
   protected abstract localItem(item: Item, scope: FunctionScope): void
 
-  protected statement(node: Statement, scope: FunctionScope): Exec {
+  protected override statement(node: Statement, scope: FunctionScope): Exec {
     try {
       return this.#statement(node, scope)
     } catch (error) {
@@ -67,18 +62,18 @@ export abstract class Statements extends Calls {
       case 'if':
         return this.#if(node, scope)
       case 'while': {
-        const asked = this.#asked(node.if, scope)
+        const asked = this.asked(node.if, scope)
         const body = this.statement(node.body, scope)
-        return this.#loop(at, asked, body, undefined, false)
+        return this.loop(at, asked, body, undefined, false)
       }
       case 'do': {
         const body = this.statement(node.body, scope)
-        return this.#loop(at, this.#asked(node.if, scope), body, undefined, true)
+        return this.loop(at, this.asked(node.if, scope), body, undefined, true)
       }
       case 'for':
-        return this.#for(node, scope)
+        return this.forLoop(node, scope)
       case 'each':
-        return this.#each(node, scope)
+        return this.eachLoop(node, scope)
       case 'switch':
         return this.#switch(node, scope)
       case 'break':
@@ -102,10 +97,6 @@ export abstract class Statements extends Calls {
       }
       return GO
     }
-  }
-
-  #asked(node: Expr, scope: FunctionScope): Get {
-    return this.coerce(this.expression(node, scope), BOOL, node.at, scope).get
   }
 
   #variable(node: Variable, scope: FunctionScope): Exec {
@@ -174,7 +165,7 @@ export abstract class Statements extends Calls {
     const { at } = node
     scope.enter()
     const before = node.before ? this.statement(node.before, scope) : undefined
-    const asked = this.#asked(node.if, scope)
+    const asked = this.asked(node.if, scope)
     const then = this.statement(node.then, scope)
     const other = node.else ? this.statement(node.else, scope) : undefined
     scope.leave()
@@ -183,127 +174,6 @@ export abstract class Statements extends Calls {
       before?.(f)
       return asked(f) ? then(f) : other ? other(f) : GO
     }
-  }
-
-  #loop(at: number, asked: Get | undefined, body: Exec, step: Get | undefined, bodyFirst: boolean): Exec {
-    const { machine } = this
-    return (f) => {
-      let isFirst = bodyFirst
-      let rounds = 0
-      let idle: Idle | undefined
-      for (;;) {
-        machine.step(at)
-        if (!isFirst && asked && !asked(f)) return GO
-        isFirst = false
-        const end = body(f)
-        if (end === BREAK) return GO
-        if (end === RETURN) return RETURN
-        if (step) step(f)
-        rounds += 1
-        if (rounds < LONG) continue
-        idle ??= new Idle(machine, () => valuesOf([machine.globals, f]))
-        idle.round()
-      }
-    }
-  }
-
-  #for(node: Statement & { s: 'for' }, scope: FunctionScope): Exec {
-    scope.enter()
-    const before = node.before ? this.statement(node.before, scope) : undefined
-    const asked = node.if ? this.#asked(node.if, scope) : undefined
-    const step = node.step ? this.expression(node.step, scope).get : undefined
-    const body = this.statement(node.body, scope)
-    scope.leave()
-    const loop = this.#loop(node.at, asked, body, step, false)
-    return (f) => {
-      before?.(f)
-      return loop(f)
-    }
-  }
-
-  #each(node: Statement & { s: 'each' }, scope: FunctionScope): Exec {
-    const { machine } = this
-    const { at } = node
-    scope.enter()
-    const of = node.of.e === 'list' ? this.#listOf(node.of, scope) : this.expression(node.of, scope)
-    if (of.type.is === 'struct') {
-      scope.leave()
-      return this.#walk(node, scope)
-    }
-    const isReference = node.type.t === 'reference'
-    let element: Type
-    let array: Get
-    if (of.type.is === 'array') {
-      element = of.type.of
-      array = of.get
-    } else if (of.type.is === 'string') {
-      element = this.basic.get('char')!
-      array = (f) => [...(of.get(f) as string)].map((letter) => letter.charCodeAt(0))
-    } else return this.fail('expected an array to go through', at)
-    const named = node.type.t === 'reference' ? node.type.to : node.type
-    const type = named.t === 'auto' ? element : this.type(named, scope, at)
-    const { slot } = scope.declare(node.name, isReference ? element : type, isReference)
-    const turned = this.coerce({ type: element, get: (f) => f[slot], isShared: true }, type, at, scope)
-    const own = this.kept(turned)
-    const body = this.statement(node.body, scope)
-    scope.leave()
-    return (f) => {
-      const values: Value[] = array(f)
-      for (let index = 0; index < values.length; index += 1) {
-        machine.step(at)
-        if (isReference) f[slot] = new Ptr(values, index)
-        else {
-          f[slot] = values[index]
-          f[slot] = own(f)
-        }
-        const end = body(f)
-        if (end === BREAK) break
-        if (end === RETURN) return RETURN
-      }
-      return GO
-    }
-  }
-
-  /** Through a thing of a class: from its `begin()` to its `end()` (ISO C++17, 9.5.4). */
-  #walk({ name, type, of, body, at }: Statement & { s: 'each' }, scope: FunctionScope): Exec {
-    const place = `${name}<${at}>`
-    const call = (method: string): Expr => ({
-      e: 'call',
-      of: { e: 'member', of, name: method, arrow: false, owner: undefined, at },
-      args: [],
-      at,
-    })
-    const here: Expr = { e: 'name', name: place, at }
-    const variable = (named: string, as: TypeNode, value: Expr): Statement => ({
-      s: 'variables',
-      variables: [
-        { name: named, type: as, isStatic: false, isConst: false, isExtern: false, value, args: undefined, at },
-      ],
-      at,
-    })
-    return this.#for(
-      {
-        s: 'for',
-        before: variable(place, { t: 'auto' }, call('begin')),
-        if: { e: 'binary', op: '!=', a: here, b: call('end'), at },
-        step: { e: 'step', op: '++', before: true, of: here, at },
-        body: { s: 'block', body: [variable(name, type, { e: 'unary', op: '*', of: here, at }), body], at },
-        at,
-      },
-      scope,
-    )
-  }
-
-  #listOf(list: Expr & { e: 'list' }, scope: FunctionScope): Code {
-    const [first] = list.items
-    if (!first) return this.fail('an empty list has no type', list.at)
-    const { type } = this.expression(first, scope)
-    return this.beginning(
-      { is: 'array', of: type.is === 'array' ? { is: 'pointer', to: type.of } : type, length: -1 },
-      { value: list, args: undefined },
-      scope,
-      list.at,
-    )
   }
 
   #switch(node: Statement & { s: 'switch' }, scope: FunctionScope): Exec {

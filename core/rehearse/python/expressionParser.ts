@@ -1,17 +1,8 @@
 import { formParts } from './formText.ts'
+import { COMPARE, LEVELS } from './precedence.ts'
 import { PyReader, wordsOf } from './reader.ts'
 import type { PyArg, PyEach, PyExpr, PyParam } from './syntax.ts'
 import { pyTokens } from './tokens.ts'
-
-const LEVELS: readonly (readonly string[])[] = [
-  ['|'],
-  ['^'],
-  ['&'],
-  ['<<', '>>'],
-  ['+', '-'],
-  ['*', '/', '//', '%', '@'],
-]
-const COMPARE: ReadonlySet<string> = new Set(['<', '>', '<=', '>=', '==', '!='])
 
 /** Values of Python's grammar, weakest operator first (Python reference, chapter 6). */
 export class PyExpressionParser extends PyReader {

@@ -13,8 +13,10 @@ import {
   ghostPicture,
   type WirePicture,
 } from '../../../core/sheets/benchPicture.ts'
-import { turnPlace, unturnPlace } from '../../../core/sheets/ink.ts'
+import { unturnPlace } from '../../../core/sheets/ink.ts'
 import type { Wiring } from '../../../core/wiring/model.ts'
+import { AsideGhost } from './AsideGhost.tsx'
+import { firstBoard, placeOfNow, touches } from './around.ts'
 import { Body, Breadboards, Ends, Inked, Lane } from './BenchDrawing.tsx'
 import { BreadboardGrips } from './BreadboardGrips.tsx'
 import { pointIn, useView } from './useView.ts'
@@ -46,7 +48,7 @@ interface BenchViewProps {
   readonly children?: ReactNode
 }
 
-interface Drag {
+export interface Drag {
   readonly ref: string
   readonly hand: Hand
   readonly beside: AsideHand
@@ -330,72 +332,5 @@ export function BenchView(props: BenchViewProps) {
         )}
       </div>
     </div>
-  )
-}
-
-interface Around {
-  /** Middle of a box, and its size. */
-  readonly x: number
-  readonly y: number
-  readonly width: number
-  readonly height: number
-}
-
-/** Where what is next, or in hand, is seen whole. */
-function placeOfNow(picture: BenchPicture, now: number | string | undefined): Around | undefined {
-  const wire = picture.wires.find(({ number }) => number === now)
-  if (wire) {
-    const xs = wire.lane.map(({ x }) => x)
-    const ys = wire.lane.map(({ y }) => y)
-    const [left, top] = [Math.min(...xs), Math.min(...ys)]
-    const [width, height] = [Math.max(...xs) - left, Math.max(...ys) - top]
-    return { x: left + width / 2, y: top + height / 2, width, height }
-  }
-  const body = picture.bodies.find(({ ref }) => ref === now)
-  return body && centreOf(body)
-}
-
-/** The first board that stands in holes, else the upper rows of the first breadboard. */
-function firstBoard({ pose, bodies }: BenchPicture, { grid, units, seats }: Layout): { x: number; y: number } {
-  const board = units.find(({ ref, owner }) => owner?.kind === 'board' && seats.has(ref))
-  const body = bodies.find(({ ref }) => ref === board?.ref)
-  return body ? centreOf(body) : turnPlace(pose, { x: grid.boards[0]!.x + 5.5, y: 13 })
-}
-
-const centreOf = ({ left, top, width, height }: BodyPicture): Around => ({
-  x: left + width / 2,
-  y: top + height / 2,
-  width,
-  height,
-})
-
-/** A wire ends at a leg of a part, or in the same strip beside it. */
-function touches(picture: BenchPicture, ref: string, ends: WirePicture['ends']): boolean {
-  const legs = picture.bodies.find((body) => body.ref === ref)?.legs ?? []
-  return ends.some(({ x, y }) =>
-    legs.some((leg) =>
-      picture.pose === 'stands' ? leg.y === y && Math.abs(leg.x - x) < 5 : leg.x === x && Math.abs(leg.y - y) < 5,
-    ),
-  )
-}
-
-/** The body that is dragged to the side, where it would lie. */
-function AsideGhost({ picture, drag }: { readonly picture: BenchPicture; readonly drag: Drag }) {
-  const body = picture.bodies.find(({ ref }) => ref === drag.ref)
-  if (!body || !drag.aside) return null
-  const at = turnPlace(picture.pose, drag.beside.middle(drag.aside))
-  return (
-    <g className={`ghost ${drag.refusal ? 'refused' : ''}`} data-testid="ghost">
-      <rect
-        className="shell"
-        x={at.x - body.width / 2}
-        y={at.y - body.height / 2}
-        width={body.width}
-        height={body.height}
-      />
-      <text className="goes" x={at.x} y={at.y} fontSize="0.85" textAnchor="middle">
-        {drag.ref}
-      </text>
-    </g>
   )
 }
