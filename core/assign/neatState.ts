@@ -17,10 +17,14 @@ export class State {
   /** How many changes were carried out. */
   changes = 0
   readonly #pairsOf = new Map<SignalUse, Pair[]>()
-  readonly #cheapest = new Map<SignalUse, readonly Host[]>()
+  readonly #sorted = new Map<SignalUse, readonly Host[]>()
+  /** Until something changes. */
+  readonly #free = new Map<SignalUse, readonly Host[]>()
+  #holders: ReadonlyMap<string, SignalUse> | undefined
   readonly #prices = new Map<SignalUse, ReadonlyMap<Host, number>>()
   readonly #selects = new Map<Host, number>()
   readonly #spots = new Map<Host, Spot | undefined>()
+  readonly #worths = new Map<Pair, number>()
   readonly #held = new Map<SignalUse, Map<Host, readonly string[]>>()
   /** The use that stands for the others of its line. */
   readonly #leaders = new Map<SignalUse, SignalUse>()
@@ -40,11 +44,24 @@ export class State {
 
   /** What holds each pin; of several parts on the line of a bus the first. */
   holders(): ReadonlyMap<string, SignalUse> {
-    return new Map([...this.at].map(([use, host]) => [host.end, this.#leaders.get(use) ?? use]))
+    this.#holders ??= new Map([...this.at].map(([use, host]) => [host.end, this.#leaders.get(use) ?? use]))
+    return this.#holders
+  }
+
+  /** Pins of a signal that nothing holds, the cheapest first. */
+  free(use: SignalUse): readonly Host[] {
+    let hosts = this.#free.get(use)
+    if (!hosts) {
+      const holders = this.holders()
+      hosts = this.#cheapest(use).filter(({ end }) => !holders.has(end))
+      this.#free.set(use, hosts)
+    }
+    return hosts
   }
 
   /** A change with all the parts that are on the lines which move. */
   #whole(change: Change): Change {
+    if (this.#leaders.size === 0) return change
     const whole = new Map(change)
     for (const [use, host] of change)
       for (const other of this.lines.get(use)?.uses.slice(1) ?? []) whole.set(other, host)
@@ -60,11 +77,11 @@ export class State {
   }
 
   /** Pins of a signal, the cheapest first. */
-  cheapest(use: SignalUse): readonly Host[] {
-    let hosts = this.#cheapest.get(use)
+  #cheapest(use: SignalUse): readonly Host[] {
+    let hosts = this.#sorted.get(use)
     if (!hosts) {
       hosts = [...(this.lines.get(use)?.choices ?? [])].sort((a, b) => a.extra - b.extra).map(({ host }) => host)
-      this.#cheapest.set(use, hosts)
+      this.#sorted.set(use, hosts)
     }
     return hosts
   }
@@ -100,8 +117,7 @@ export class State {
   potential(uses: readonly SignalUse[]): number {
     let points = 0
     for (const pair of new Set(uses.flatMap((use) => this.pairsWith(use))))
-      points +=
-        (pair.isOrderOnly ? RISING : BESIDE + (pair.inOrder ? IN_ORDER + RISING : 0)) - this.#worth(pair, undefined)
+      points += (pair.isOrderOnly ? RISING : BESIDE + (pair.inOrder ? IN_ORDER + RISING : 0)) - this.#worthNow(pair)
     return points
   }
 
@@ -110,7 +126,7 @@ export class State {
   }
 
   neatness(): number {
-    return this.pairs.reduce((sum, pair) => sum + this.#worth(pair, undefined), 0)
+    return this.pairs.reduce((sum, pair) => sum + this.#worthNow(pair), 0)
   }
 
   /** Carries out the best of some changes, if it is better than none. */
@@ -124,32 +140,55 @@ export class State {
       most = gain
       best = change
     }
-    for (const [use, host] of best ?? []) this.at.set(use, host)
-    if (best) this.changes += 1
-    return best !== undefined
+    if (!best) return false
+    for (const [use, host] of best) this.at.set(use, host)
+    this.changes += 1
+    this.#worths.clear()
+    this.#free.clear()
+    this.#holders = undefined
+    return true
   }
 
-  #worth({ a, b, inOrder, isOrderOnly }: Pair, change: Change | undefined): number {
-    const hosts = [a, b].map((use) => change?.get(use) ?? this.at.get(use))
-    const [first, second] = hosts.map((host) => host && this.#select(host))
-    const selects = first !== undefined && second !== undefined ? first < second : undefined
-    if (isOrderOnly) return selects ? RISING : 0
-    const [one, two] = hosts.map((host) => host && this.spot(host))
+  /** What a pair is worth as it stands, until something changes. */
+  #worthNow(pair: Pair): number {
+    let worth = this.#worths.get(pair)
+    if (worth === undefined) {
+      worth = this.#worth(pair, this.at.get(pair.a), this.at.get(pair.b))
+      this.#worths.set(pair, worth)
+    }
+    return worth
+  }
+
+  #worth({ inOrder, isOrderOnly }: Pair, a: Host | undefined, b: Host | undefined): number {
+    if (!a || !b) return 0
+    if (isOrderOnly) return this.#rises(a, b) ? RISING : 0
+    const [one, two] = [this.spot(a), this.spot(b)]
     if (!one || !two || one.row !== two.row || Math.abs(one.place - two.place) !== one.step) return 0
-    return BESIDE + (inOrder ? IN_ORDER + ((selects ?? one.number < two.number) ? RISING : 0) : 0)
+    return BESIDE + (inOrder ? IN_ORDER + ((this.#rises(a, b) ?? one.number < two.number) ? RISING : 0) : 0)
+  }
+
+  /** Whether the selects of two pins are in order; undefined where one of them has no such number. */
+  #rises(a: Host, b: Host): boolean | undefined {
+    const [first, second] = [this.#select(a), this.#select(b)]
+    return first !== undefined && second !== undefined ? first < second : undefined
   }
 
   #gain(change: Change): number {
     let gain = 0
-    const pairs = new Set<Pair>()
     for (const [use, host] of change) {
-      for (const pair of this.pairsWith(use)) pairs.add(pair)
       if (this.#leaders.has(use)) continue
-      const [now, then] = [this.priceOf(use, this.at.get(use) as Host), this.priceOf(use, host)]
+      const prices = this.#prices.get(use)
+      const [now, then] = [prices?.get(this.at.get(use) as Host), prices?.get(host)]
       if (now === undefined || then === undefined) return Number.NEGATIVE_INFINITY
       gain += now - then
     }
-    for (const pair of pairs) gain += this.#worth(pair, change) - this.#worth(pair, undefined)
+    for (const use of change.keys())
+      for (const pair of this.pairsWith(use)) {
+        // A pair of which both move counts once, with its first.
+        if (pair.b === use && pair.a !== use && change.has(pair.a)) continue
+        const [a, b] = [change.get(pair.a) ?? this.at.get(pair.a), change.get(pair.b) ?? this.at.get(pair.b)]
+        gain += this.#worth(pair, a, b) - this.#worthNow(pair)
+      }
     return gain
   }
 

@@ -140,11 +140,14 @@ function* blocksOf(group: readonly SignalUse[], state: State): Iterable<Change> 
   for (const part of sectionsOf(group)) {
     const potential = state.potential(part)
     if (potential <= LEAST_GAIN) continue
+    // What cannot pay for itself is seen before anything is made.
+    const most = part.reduce((sum, use) => sum + (state.priceOf(use, state.at.get(use) as Host) ?? 0), potential)
     for (const row of rows.values())
       for (const [place, host] of row) {
         const step = state.spot(host)?.step ?? 1
         for (const way of [step, -step]) {
-          const change = blockAt(part, state, holders, potential, (index) => row.get(place + index * way))
+          const hosts = hostsAt(part, state, row, place, way, most)
+          const change = hosts && blockAt(part, state, holders, hosts)
           if (change) yield change
         }
       }
@@ -162,27 +165,38 @@ const sectionsOf = (group: readonly SignalUse[]): (readonly SignalUse[])[] =>
         ...group.slice(2).map((_, at) => group.slice(at, at + 3)),
       ]
 
+/** Pins in a row for a group, where all of them can be had for less than so much. */
+function hostsAt(
+  group: readonly SignalUse[],
+  state: State,
+  row: ReadonlyMap<number, Host>,
+  place: number,
+  way: number,
+  most: number,
+): Host[] | undefined {
+  const hosts: Host[] = []
+  let price = 0
+  for (const use of group) {
+    const host = row.get(place + hosts.length * way)
+    const own = host && state.priceOf(use, host)
+    if (!host || own === undefined) return undefined
+    price += own
+    hosts.push(host)
+  }
+  return price < most ? hosts : undefined
+}
+
+/** A group on some pins; who was there takes what it left, or another that is free. */
 function blockAt(
   group: readonly SignalUse[],
   state: State,
   holders: ReadonlyMap<string, SignalUse>,
-  potential: number,
-  pinAt: (index: number) => Host | undefined,
+  hosts: readonly Host[],
 ): Change | undefined {
-  // What cannot pay for itself is seen before anything is made.
-  let paid = 0
-  for (const [index, use] of group.entries()) {
-    const host = pinAt(index)
-    const price = host && state.priceOf(use, host)
-    if (price === undefined) return undefined
-    paid += price - (state.priceOf(use, state.at.get(use) as Host) ?? 0)
-  }
-  if (paid >= potential) return undefined
   const change = new Map<SignalUse, Host>()
   const displaced: SignalUse[] = []
   for (const [index, use] of group.entries()) {
-    const host = pinAt(index)
-    if (!host) return undefined
+    const host = hosts[index] as Host
     const holder = holders.get(host.end)
     if (holder && !group.includes(holder)) {
       if (!state.lines.has(holder)) return undefined
@@ -194,7 +208,7 @@ function blockAt(
   if (displaced.length === 0) return change
   const vacated = group.map((use) => state.at.get(use) as Host)
   for (const use of displaced) {
-    let free = state.cheapest(use).find(({ end }) => !targets.has(end) && !holders.has(end))
+    let free = state.free(use).find(({ end }) => !targets.has(end))
     let least = free ? (state.priceOf(use, free) as number) : Number.POSITIVE_INFINITY
     // Of equally good ones it takes what the group leaves, the first of them.
     for (const host of [...vacated].reverse()) {

@@ -137,18 +137,8 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
     case 'remove':
       owned(plan, edit.ref)
       return removed(plan, edit.ref)
-    case 'connect': {
-      if (edit.from === edit.to) throw new EditError(`a wire cannot join ${edit.from} with itself`)
-      if (wireIndex(plan, edit.from, edit.to) >= 0)
-        throw new EditError(`${edit.from} and ${edit.to} are joined already`)
-      for (const end of [edit.from, edit.to]) owned(plan, splitEnd(end).ref)
-      const wire: PlanWire = edit.facts ? [edit.from, edit.to, edit.facts] : [edit.from, edit.to]
-      return {
-        ...plan,
-        wires: [...plan.wires, wire],
-        unused: plan.unused.filter((end) => end !== edit.from && end !== edit.to),
-      }
-    }
+    case 'connect':
+      return connected(plan, [edit])
     case 'disconnect': {
       const index = foundWire(plan, edit.from, edit.to)
       return { ...plan, wires: plan.wires.filter((_, at) => at !== index) }
@@ -275,13 +265,49 @@ export function applyEdit(plan: Plan, edit: Edit): Plan {
 /** The reason is no part of a piece: it may be worded anew at the next reading. */
 const samePiece = (a: Aside, b: Aside): boolean => JSON.stringify([a.at, a.value]) === JSON.stringify([b.at, b.value])
 
-export const applyEdits = (plan: Plan, edits: readonly Edit[]): Plan =>
-  edits.reduce((before, edit) => {
-    const after = applyEdit(before, edit)
-    return after.bringup?.stage !== undefined && changesBuild(edit)
-      ? withBringUp(after, { done: after.bringup.done })
-      : after
-  }, plan)
+export function applyEdits(plan: Plan, edits: readonly Edit[]): Plan {
+  let now = plan
+  for (let at = 0; at < edits.length; ) {
+    const edit = edits[at] as Edit
+    const wires = wiresFrom(edits, at)
+    now = wires.length > 0 ? connected(now, wires) : applyEdit(now, edit)
+    if (now.bringup?.stage !== undefined && changesBuild(edit)) now = withBringUp(now, { done: now.bringup.done })
+    at += Math.max(1, wires.length)
+  }
+  return now
+}
+
+type Connect = Extract<Edit, { do: 'connect' }>
+
+/** New wires one after the other, from a place on. */
+function wiresFrom(edits: readonly Edit[], from: number): Connect[] {
+  const wires: Connect[] = []
+  for (const edit of edits.slice(from)) {
+    if (edit.do !== 'connect') break
+    wires.push(edit)
+  }
+  return wires
+}
+
+/** New wires, as many at once as there are: each by itself would copy all wires of the plan. */
+function connected(plan: Plan, edits: readonly Connect[]): Plan {
+  const refs = new Set(allRefs(plan))
+  const joined = new Set(plan.wires.flatMap(([a, b]) => [`${a} ${b}`, `${b} ${a}`]))
+  const wires = [...plan.wires]
+  const used = new Set<string>()
+  for (const { from, to, facts } of edits) {
+    if (from === to) throw new EditError(`a wire cannot join ${from} with itself`)
+    if (joined.has(`${from} ${to}`)) throw new EditError(`${from} and ${to} are joined already`)
+    for (const end of [from, to]) {
+      const { ref } = splitEnd(end)
+      if (!refs.has(ref)) throw new EditError(`the plan has no ${ref}`)
+      used.add(end)
+    }
+    joined.add(`${from} ${to}`).add(`${to} ${from}`)
+    wires.push(facts ? [from, to, facts] : [from, to])
+  }
+  return { ...plan, wires, unused: plan.unused.filter((end) => !used.has(end)) }
+}
 
 /** True for an edit after which a build is no longer as far as it was; how far is worked out again at the next step. */
 const changesBuild = (edit: Edit): boolean =>

@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import { memoIn } from '../base/memo.ts'
+import { memo, memoIn } from '../base/memo.ts'
 import type { Rail } from '../catalog/boardPower.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
@@ -71,7 +71,24 @@ export function sourcesOf(wiring: Wiring): Source[] {
  * The rail of the same board that the current of a rail comes through while both are given, and how much of it one
  * milliampere takes there: one behind a linear regulator or a diode, by the power behind a switching one.
  */
-export function comesThrough(wiring: Wiring, source: Source): { source: Source; factor: number } | undefined {
+export const comesThrough = (wiring: Wiring, source: Source): Through | undefined => throughs(wiring).get(source.end)
+
+interface Through {
+  readonly source: Source
+  readonly factor: number
+}
+
+const throughs = memo((wiring: Wiring): ReadonlyMap<string, Through> => {
+  const sources = wiring.nets.flatMap((net) => net.sources)
+  return new Map(
+    sources.flatMap((source) => {
+      const over = throughOf(wiring, source)
+      return over ? [[source.end, over] as const] : []
+    }),
+  )
+})
+
+function throughOf(wiring: Wiring, source: Source): Through | undefined {
   const board = wiring.boards.find(({ ref }) => ref === source.ref)
   const endOf = ({ pins }: Rail): string => `${source.ref}.${pins[0]}`
   const rail = board?.board.rails.find((one) => endOf(one) === source.end)
@@ -117,6 +134,15 @@ const isLogicRail = ({ home }: PartInstance, { end, volts }: Source): boolean =>
     ({ logic, pins, volts: own }) => logic && own === volts && pins.some((pin) => end === `${home.ref}.${pin}`),
   ) ?? false
 
+/** Milliamperes at peaks that parts take from each source, by its end. */
+const peaks = memo((wiring: Wiring): ReadonlyMap<string, number> => {
+  const all = new Map<string, number>()
+  for (const { supplies } of wiring.parts)
+    for (const { source, peakMilliamps = 0 } of supplies)
+      if (source) all.set(source.end, (all.get(source.end) ?? 0) + peakMilliamps)
+  return all
+})
+
 /** Sources whose voltage is in a part's range, best first, with the reason for the order. */
 export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse, planned?: Planned): Source[] {
   const { facts } = use
@@ -132,18 +158,15 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (!rail || typeof makes !== 'number') return true
     return rail.makes === 'more' ? source.volts < makes : source.volts >= makes + (rail.margin ?? 0)
   }
-  const loadOf = (source: Source): number =>
-    wiring.parts
-      .flatMap((one) => one.supplies)
-      .reduce(
-        (sum, one) => sum + (one.source?.end === source.end ? (one.peakMilliamps ?? 0) : 0),
-        (planned?.loads.get(source.end) ?? 0) + behindOf(source),
-      )
-  const behindOf = (source: Source): number =>
-    sourcesOf(wiring).reduce((sum, one) => {
-      const over = one.ref === source.ref ? comesThrough(wiring, one) : undefined
-      return over?.source.end === source.end ? sum + loadOf(one) * over.factor : sum
-    }, 0)
+  const loadOf = ({ end }: Source): number => {
+    let sum = (peaks(wiring).get(end) ?? 0) + (planned?.loads.get(end) ?? 0)
+    for (const [inner, over] of throughs(wiring)) {
+      if (over.source.end !== end) continue
+      const given = wiring.netOf(inner).sources.find((one) => one.end === inner)
+      if (given) sum += loadOf(given) * over.factor
+    }
+    return sum
+  }
   const behind = loadsBehind(wiring, part, use)
   const misfits = misfitsOf(wiring, behind)
   const takes = (use.peakMilliamps ?? 0) + behind.reduce((sum, load) => sum + (loadMilliamps(load) ?? 0), 0)
