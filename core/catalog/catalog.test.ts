@@ -60,6 +60,29 @@ it.each([
 })
 
 it.each([
+  ['the rail that it is made of', { '3V3': '5V' }, undefined],
+  ['none', { '3V3': '9V' }, 'rail 3V3 comes through 9V, which is no rail of the board'],
+  ['itself', { '3V3': '3V3' }, 'rail 3V3 comes through itself'],
+  ['itself over another', { '3V3': '5V', '5V': '3V3' }, 'rail 5V comes through itself'],
+])('a rail comes through %s', (_, through: Readonly<Record<string, string>>, wrong) => {
+  const board = structuredClone(catalog.boards.get('uno-r3')!)
+  const rails = board.rails.map((rail) => ({ ...rail, through: through[rail.id] }))
+  const said = lintCatalog(makeCatalog([{ ...board, rails }], []))
+  expect(said.filter((one) => one.includes('comes through'))[0]).toEqual(
+    wrong === undefined ? undefined : expect.stringContaining(wrong),
+  )
+})
+
+it.each([
+  [50, []],
+  [49, ['uno-r3: takes less at peaks than as a rule']],
+])('a board that takes 50 mA as a rule takes %d at peaks', (peak, wrong) => {
+  const board = structuredClone(catalog.boards.get('uno-r3')!)
+  const said = lintCatalog(makeCatalog([{ ...board, own: { typical: 50, peak, why: 'so' } }], []))
+  expect(said.filter((one) => one.includes('at peaks'))).toEqual(wrong)
+})
+
+it.each([
   ['its own', { plus: ['5V', '3V3'], minus: 'GND' }, undefined],
   ['one that is none', { plus: ['5V', '9V'], minus: 'GND' }, 'overRails names 9V, of which the footprint has none'],
   ['a ground as plus', { plus: ['GND'], minus: 'GND' }, 'overRails feeds the rails from GND, which gives no supply'],

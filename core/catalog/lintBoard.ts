@@ -1,5 +1,6 @@
 import type { Path } from '../base/yamlSource.ts'
 import { boardFacts } from './boardFacts.ts'
+import type { Rail } from './boardPower.ts'
 import { type Board, pinNameParts } from './boardSchema.ts'
 import { busSignals, plainFunctions } from './common.ts'
 import { lintLevels, type Say } from './lintLevels.ts'
@@ -131,8 +132,9 @@ function lintBoardModel(board: Board, say: Say): void {
   for (const [index, rail] of board.rails.entries()) {
     known(rail.pins, `rail ${rail.id}`, ['rails', index])
     if (rail.pins.length === 0) say(`rail ${rail.id} is reached on no pin`, ['rails', index])
-    if (rail.through !== undefined && !board.rails.some(({ id }) => id === rail.through && id !== rail.id))
-      say(`rail ${rail.id} comes through ${rail.through}, which is no other rail`, ['rails', index])
+    if (rail.through !== undefined && !board.rails.some(({ id }) => id === rail.through))
+      say(`rail ${rail.id} comes through ${rail.through}, which is no rail of the board`, ['rails', index])
+    if (comesThroughItself(board, rail)) say(`rail ${rail.id} comes through itself`, ['rails', index])
   }
   if (board.rails.filter((rail) => rail.logic).length !== 1) say('must have exactly one logic rail', ['rails'])
   for (const feed of board.feeds) {
@@ -141,6 +143,7 @@ function lintBoardModel(board: Board, say: Say): void {
     for (const rail of feed.rails)
       if (!board.rails.some((one) => one.id === rail)) say(`feed ${feed.id} names the rail ${rail}`)
   }
+  if (board.own && board.own.peak < board.own.typical) say('takes less at peaks than as a rule', ['own'])
   for (const group of board.current.groups) known(group.pins, group.title)
   if (!board.pins.some((pin) => pin.kind === 'ground')) say('has no ground', ['pins'])
   for (const pin of board.pins)
@@ -149,4 +152,15 @@ function lintBoardModel(board: Board, say: Say): void {
       pin.joins === undefined
     )
       say(`${pin.id} is not found by its position`)
+}
+
+/** The rails that a rail comes through lead back to it. */
+function comesThroughItself(board: Board, rail: Rail): boolean {
+  let now: Rail | undefined = rail
+  for (const _ of board.rails) {
+    const through: string | undefined = now?.through
+    now = through === undefined ? undefined : board.rails.find(({ id }) => id === through)
+    if (now === rail) return true
+  }
+  return false
 }
