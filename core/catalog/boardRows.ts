@@ -78,7 +78,8 @@ export function boardRows(board: Board): FactRow[] {
             (top, one) => Math.max(top ?? 0, one.milliamps),
             undefined,
           )
-          return `${formatVolts(rail.volts)} at ${rail.id}${limit === undefined ? '' : `, up to ${limit} mA`}`
+          const through = rail.through === undefined ? '' : `, through ${rail.through}`
+          return `${formatVolts(rail.volts)} at ${rail.id}${limit === undefined ? '' : `, up to ${limit} mA`}${through}`
         })
         .join('; '),
     },
@@ -91,6 +92,7 @@ export function boardRows(board: Board): FactRow[] {
         )
         .join('; '),
     },
+    { title: 'Takes itself', text: ownWords(board) },
     {
       title: 'On a breadboard',
       text:
@@ -103,4 +105,12 @@ export function boardRows(board: Board): FactRow[] {
     { title: 'While in reset', text: `pins ${board.reset.pins.replace('-', ' ')}` },
     { title: 'Features', text: board.features.map((feature) => feature.title).join(', ') || 'none' },
   ]
+}
+
+/** What a board takes from its feed: as a rule, at peaks, and while a feature that takes more is in use. */
+function ownWords({ own, features }: Board): string {
+  if (!own) return 'not known'
+  const peak = own.peak > own.typical ? [`up to ${own.peak} mA at peaks`] : []
+  const more = features.flatMap((one) => (one.peak === undefined ? [] : [`up to ${one.peak} mA with ${one.title}`]))
+  return [`${own.typical} mA as a rule`, ...peak, ...more].join(', ')
 }
