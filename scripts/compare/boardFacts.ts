@@ -1,5 +1,5 @@
-import type { Board } from '../../core/catalog/boardSchema.ts'
 import type { Controller } from '../../core/catalog/boardControllers.ts'
+import type { Board } from '../../core/catalog/boardSchema.ts'
 
 /** Facts of a board's file as texts that can be held against another source: `PB3 spi1.mosi`. */
 
