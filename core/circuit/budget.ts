@@ -6,8 +6,10 @@ import { type DrivenLoad, drivenLoads } from './loads.ts'
 
 export interface BudgetItem {
   readonly title: string
-  /** The part that takes it; undefined for a board. */
+  /** The part that takes it; undefined for a board, and for what is behind something. */
   readonly part: PartInstance | undefined
+  /** The board that takes it itself. */
+  readonly board?: BoardInstance
   readonly typicalMilliamps: number
   readonly peakMilliamps: number
 }
@@ -106,7 +108,13 @@ export const budgets = memo((wiring: Wiring): readonly Budget[] => {
         continue
       }
       const peak = Math.max(own.peak, ...board.features.map((one) => one.peak ?? 0))
-      items.push({ title: board.ref, part: undefined, typicalMilliamps: own.typical, peakMilliamps: peak })
+      items.push({
+        title: `${board.ref} itself`,
+        part: undefined,
+        board,
+        typicalMilliamps: own.typical,
+        peakMilliamps: peak,
+      })
     }
     if (depth <= 6)
       for (const board of wiring.boards)

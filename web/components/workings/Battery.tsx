@@ -3,7 +3,6 @@ import { useCallback, useState } from 'react'
 import { type Budget, budgets } from '../../../core/circuit/budget.ts'
 import { batteryLife } from '../../../core/electrical/power.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'
-import type { BoardInstance } from '../../../core/wiring/model.ts'
 import { useDerived } from '../../store/derived.ts'
 import { Chart, type Inks } from '../Chart.tsx'
 import { Amount, Calculator, Choice } from './fields.tsx'
@@ -107,17 +106,17 @@ export function Battery() {
       <p>
         {milliamps < 1 ? milliamps.toFixed(3) : milliamps.toFixed(1)} mA on average: <b>{lifeWords(hours)}</b>.
       </p>
-      <p className="soft">Capacity · usable share / mean current. {boardWords(budget, wiring.boards)}</p>
+      <p className="soft">Capacity · usable share / mean current. {boardWords(budget)}</p>
       <Chart height={150} config={config} label={`Charge left over a day; empty after ${lifeWords(hours)}`} />
     </Calculator>
   )
 }
 
 /** Whether the load holds what a board takes itself. */
-function boardWords(budget: Budget | undefined, boards: readonly BoardInstance[]): string {
-  const fed = boards.find(({ ref }) => budget?.items.some(({ title }) => title === ref))
-  return fed?.board.own
-    ? `What ${fed.ref} takes itself, about ${fed.board.own.typical} mA awake, is in it; asleep its regulator and its lights go on.`
+function boardWords(budget: Budget | undefined): string {
+  const own = budget?.items.find(({ board }) => board)
+  return own
+    ? `What ${own.board?.ref} takes itself, about ${own.typicalMilliamps} mA awake, is in it; asleep its regulator and its lights go on.`
     : 'What the board itself takes is not in it: add it.'
 }
 
