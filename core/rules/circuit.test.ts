@@ -26,6 +26,12 @@ const transceiver = (more: string) => ({
 testRule(pinOnRail, {
   valid: [
     {
+      title: 'lines of a matrix that are joined, of which its own rule speaks',
+      mcu: 'uno-r3',
+      parts: { K: 'keypad-4x4' },
+      wires: 'K.C1 K.R1, K.C2 MCU.D4',
+    },
+    {
       title: 'a line driver that only receives, its sender tied off',
       mcu: 'mega-2560-r3',
       parts: { D: 'max485' },

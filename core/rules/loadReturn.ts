@@ -14,6 +14,7 @@ import {
   sayOnSignals,
   sayUnlit,
 } from './loadDeadEnds.ts'
+import { matrixLines } from './matrix.ts'
 import { takeOut } from './mend.ts'
 
 const names: Readonly<Record<Element['kind'], string>> = {
@@ -45,10 +46,15 @@ export const loadReturn: Rule = {
     sayOnePiece(wiring, report)
     const dead = new Map<string, DeadLeg>()
     for (const one of circuit.elements) {
+      // Of lines of a matrix that are joined its own rule speaks.
+      const lines = matrixLines(one.part)
       if (one.netA !== one.netB) {
-        for (const [leg, leads] of deadLegs(circuit, one)) dead.set(leg, { element: one, leads })
+        for (const [leg, leads] of deadLegs(circuit, one))
+          if (wiring.netOf(leg).ends.filter((end) => lines.includes(end)).length < 2)
+            dead.set(leg, { element: one, leads })
         continue
       }
+      if (lines.length > 0) continue
       if (!one.netA.wired) continue
       // Channels of one chip side by side, or a capacitor inside a module, are no mistake of the maker's.
       if ((one.part.part.build !== 'component' && one.kind !== 'shunt' && !isKey(one)) || one.kind === 'capacitor')

@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import { holds } from '../catalog/when.ts'
 import { circuitOf, type Element, railOf, railWords } from '../circuit/circuit.ts'
 import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
@@ -81,8 +82,8 @@ export const matrixRule: Rule = {
 /** Fewest contacts of a part whose lines cross, so that it is a matrix. */
 const LEAST_CONTACTS = 4
 
-/** Lines of a part that is a matrix: two of them on one piece of metal, or one on a rail. */
-function sayLines(wiring: Wiring, part: PartInstance, report: (one: Report) => void): void {
+/** Lines of a part that is a matrix; none of any other. */
+export const matrixLines = memo((part: PartInstance): readonly string[] => {
   const contacts = part.part.inner.filter((inner) => inner.kind === 'contact' && holds(inner.when, part.options))
   const listed =
     contacts.length >= LEAST_CONTACTS
@@ -92,11 +93,15 @@ function sayLines(wiring: Wiring, part: PartInstance, report: (one: Report) => v
         : []
   const lines = [...new Set(listed)].map((pin) => `${part.ref}.${pin}`)
   // A part with one common line and keys to it is no matrix.
-  if (lines.length < LEAST_CONTACTS || contacts.length === lines.length - 1) return
+  if (lines.length < LEAST_CONTACTS || contacts.length === lines.length - 1) return []
   // Nor is one with contacts that share no line: switches side by side.
-  if (contacts.length > 0 && lines.length === 2 * contacts.length) return
+  return contacts.length > 0 && lines.length === 2 * contacts.length ? [] : lines
+})
+
+/** Two lines of a matrix on one piece of metal, or one on a rail. */
+function sayLines(wiring: Wiring, part: PartInstance, report: (one: Report) => void): void {
   const byNet = new Map<Net, string[]>()
-  for (const end of lines) {
+  for (const end of matrixLines(part)) {
     const net = wiring.netOf(end)
     if (net.wired) byNet.set(net, [...(byNet.get(net) ?? []), end])
   }
