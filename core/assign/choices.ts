@@ -24,11 +24,11 @@ export interface Choice {
   readonly edits: readonly Edit[]
 }
 
-/** Choices taken together, plans tried, after which the rest is not looked at. */
+/** Choices taken together, after which the rest is not looked at. */
 export const MOST_CHOICES = 3
 
 /** Other modes and addresses that a part may take: those that its plan does not name, and no wire holds yet. */
-export function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions): Choice[] {
+function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions): Choice[] {
   const entry = entryOf(wiring.plan.parts, part.ref)
   if (!entry || options.refs?.has(part.ref) === false) return []
   const wired = (pins: readonly string[]): boolean => pins.some((pin) => wiring.netOf(`${part.ref}.${pin}`).wired)

@@ -15,6 +15,7 @@ import {
 } from './choices.ts'
 import { withRows } from './rows.ts'
 
+/** Plans tried, after which the rest is not looked at. */
 const MOST_TRIED = 30
 
 /**

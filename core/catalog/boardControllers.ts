@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { Amount, BusKindSchema, Id, NotNegative, PinId, Text } from './common.ts'
 
-export const PinBySignal = v.record(v.string(), PinId)
+const PinBySignal = v.record(v.string(), PinId)
 
 /**
  * What the operating system must be told so that an interface is there. Texts may hold `{sda}`, `{cs0}` … for the number
@@ -21,8 +21,8 @@ export const ControllerSetting = v.strictObject({
   /** The same in words. */
   step: Text,
 })
-
 export type ControllerSetting = v.InferOutput<typeof ControllerSetting>
+
 export const Controller = v.strictObject({
   /** As the platform numbers it: `i2c0`, `spi3`, `uart1`. */
   id: Id,
@@ -47,8 +47,8 @@ export const Controller = v.strictObject({
   setting: v.optional(ControllerSetting),
   note: v.optional(Text),
 })
-
 export type Controller = v.InferOutput<typeof Controller>
+
 export const Timer = v.strictObject({
   id: Id,
   bits: v.number(),
@@ -68,5 +68,4 @@ export const AnalogUnit = v.strictObject({
   references: v.optional(v.record(Text, Amount), {}),
   note: v.optional(Text),
 })
-
 export type AnalogUnit = v.InferOutput<typeof AnalogUnit>

@@ -24,8 +24,8 @@ export const Rail = v.strictObject({
   ),
   note: v.optional(Text),
 })
-
 export type Rail = v.InferOutput<typeof Rail>
+
 export const Feed = v.strictObject({
   id: PinId,
   title: Text,
@@ -39,5 +39,4 @@ export const Feed = v.strictObject({
   alone: v.optional(v.boolean(), false),
   note: v.optional(Text),
 })
-
 export type Feed = v.InferOutput<typeof Feed>

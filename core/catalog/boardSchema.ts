@@ -59,7 +59,6 @@ export const Caution = v.strictObject({
   /** Feature (see `features`) that makes this caution matter; always when left out. */
   feature: v.optional(Id),
 })
-
 export type Caution = v.InferOutput<typeof Caution>
 
 export const Header = v.strictObject({
@@ -83,7 +82,6 @@ export const Header = v.strictObject({
   /** Pin ids in order of position. */
   pins: v.array(PinId),
 })
-
 export type Header = v.InferOutput<typeof Header>
 
 export const BoardPin = v.strictObject({
@@ -117,7 +115,6 @@ export const BoardPin = v.strictObject({
   solder: v.optional(v.boolean(), false),
   note: v.optional(Text),
 })
-
 export type BoardPin = v.InferOutput<typeof BoardPin>
 
 /** How a board with an operating system is set up. */
@@ -135,7 +132,6 @@ export const System = v.strictObject({
   /** Numbers that lines take are those of programs; what follows from a change. */
   after: Text,
 })
-
 export type System = v.InferOutput<typeof System>
 
 export const Feature = v.strictObject({
@@ -154,7 +150,6 @@ export const Feature = v.strictObject({
   /** What the board takes at peaks while the feature is in use, in milliamperes: a radio that sends. */
   peak: v.optional(NotNegative),
 })
-
 export type Feature = v.InferOutput<typeof Feature>
 
 /** Languages in which a board is programmed. */
@@ -189,7 +184,6 @@ export const Program = v.strictObject({
   /** What a maker must know of this numbering. */
   text: v.optional(Text),
 })
-
 export type Program = v.InferOutput<typeof Program>
 
 /** What one model of a board has otherwise than the rest; an item replaces the board's own of the same id, or joins it. */
@@ -214,7 +208,6 @@ export const Variant = v.strictObject({
   lacks: v.optional(v.array(Id), []),
   notes: v.optional(v.array(Text), []),
 })
-
 export type Variant = v.InferOutput<typeof Variant>
 
 export const Board = v.strictObject({
@@ -318,5 +311,4 @@ export const Board = v.strictObject({
   /** Models that share the header and differ in what is behind it. */
   variants: v.optional(v.array(Variant), []),
 })
-
 export type Board = v.InferOutput<typeof Board>

@@ -158,13 +158,9 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (!rail || typeof makes !== 'number') return true
     return rail.makes === 'more' ? source.volts < makes : source.volts >= makes + (rail.margin ?? 0)
   }
-  const loadOf = ({ end }: Source): number => {
+  const loadOf = (end: string): number => {
     let sum = (peaks(wiring).get(end) ?? 0) + (planned?.loads.get(end) ?? 0)
-    for (const [inner, over] of throughs(wiring)) {
-      if (over.source.end !== end) continue
-      const given = wiring.netOf(inner).sources.find((one) => one.end === inner)
-      if (given) sum += loadOf(given) * over.factor
-    }
+    for (const [inner, over] of throughs(wiring)) if (over.source.end === end) sum += loadOf(inner) * over.factor
     return sum
   }
   const behind = loadsBehind(wiring, part, use)
@@ -188,7 +184,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
   const overloads = (source: Source, more: number): boolean => {
     const limit = source.limitMilliamps
     if (limit !== undefined && more > SMALL_SHARE * limit) {
-      const before = loadOf(source)
+      const before = loadOf(source.end)
       if ((before <= limit || more > limit || facts.heavy) && before + more > limit) return true
     }
     const over = comesThrough(wiring, source)

@@ -3,7 +3,6 @@ import { type Ptr, Struct, type Value } from '../cpp/values.ts'
 import type { OneWireLine } from '../stage/oneWire.ts'
 
 /** What a program says of a part when it makes the object that drives it. */
-
 export interface Said {
   readonly className: string
   address: number | undefined

@@ -51,6 +51,7 @@ export const isNumeric = (value: Py): boolean => isInt(value) || value instanceo
 export const shrunk = (value: bigint): number | bigint =>
   value >= -9007199254740991n && value <= 9007199254740991n ? Number(value) : value
 export const asNumber = (value: Py): number => (value instanceof Float ? value.v : Number(value))
+
 export function asIndex(value: Py): number {
   if (isInt(value)) return Number(value)
   const own = value instanceof PyObject ? value.cls.find('__index__') : undefined
