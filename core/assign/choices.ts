@@ -74,7 +74,7 @@ function openChoices(wiring: Wiring, part: PartInstance, options: AssignOptions)
 }
 
 /** Without any wire, one of a kind is like the other; with wires each is its own. */
-export const isFree = (wiring: Wiring, part: PartInstance): string =>
+const isFree = (wiring: Wiring, part: PartInstance): string =>
   part.part.pins.some(({ id }) => wiring.netOf(`${part.ref}.${id}`).wired) ? part.ref : ''
 
 /**
