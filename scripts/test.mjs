@@ -5,11 +5,11 @@ import { join } from 'node:path'
 import { installChromium, installPackagesEarly, step } from './install.mjs'
 
 const root = join(import.meta.dirname, '..')
-// On a fresh machine the database is compiled beside what does without it.
+// On a fresh machine the database is compiled beside what does without it, on the other core.
 const { whole } = await installPackagesEarly()
 installChromium()
 mkdirSync(join(root, '.cache'), { recursive: true })
-for (const name of ['core.json', 'rest.json', 'browser.json']) rmSync(join(root, '.cache', name), { force: true })
+for (const name of ['unit.json', 'browser.json']) rmSync(join(root, '.cache', name), { force: true })
 
 const bin = (name) => join(root, 'node_modules/.bin', name)
 const checks = [
@@ -22,7 +22,7 @@ const checks = [
 ]
 let passed = 0
 let failed = 0
-/** One check; what it says comes in one piece, as others run beside it. */
+/** One check; what it says comes in one piece, as the database is compiled beside it. */
 const check = ([name, command, args]) =>
   new Promise((done) => {
     execFile(command, args, { cwd: root, maxBuffer: 1e9 }, (error, out, err) => {
@@ -32,32 +32,16 @@ const check = ([name, command, args]) =>
       done()
     })
   })
-// The types take as long as all others.
-const [types, ...others] = checks
-await Promise.all([
-  check(types),
-  (async () => {
-    for (const one of others) await check(one)
-  })(),
-])
+for (const one of checks) await check(one)
 step(process.execPath, ['scripts/build.mjs'])
-const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0
-const unitTests = (name, ...which) =>
-  run(bin('vitest'), [
-    'run',
-    '--reporter=default',
-    '--reporter=json',
-    `--outputFile.json=.cache/${name}.json`,
-    ...which,
-  ])
-const coreOk = unitTests('core', 'core/')
 await whole
+const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0
+const unitOk = run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', '--outputFile.json=.cache/unit.json'])
 // What the application bears, in short; `npm run torture` is the whole of it.
 const bears = run(process.execPath, ['scripts/run.mjs', 'torture/main.ts', '--quick'])
 console.log(`${bears ? 'ok' : 'FAILED'}: torture, the quick part`)
 if (bears) passed += 1
 else failed += 1
-const restOk = unitTests('rest', '--exclude', 'core/**')
 const browserOk = run(bin('playwright'), ['test'])
 
 const read = (name) => JSON.parse(readFileSync(join(root, '.cache', name), 'utf8'))
@@ -69,15 +53,10 @@ for (const spec of suites.flatMap(specsOf))
   if (spec.tests.some((one) => one.status === 'flaky'))
     console.log(`held on the second try only, to be mended: ${spec.file}:${spec.line} ${spec.title}`)
 // A runner that fails without a failed test (a file that does not load) counts as one.
-for (const [name, ok] of [
-  ['core.json', coreOk],
-  ['rest.json', restOk],
-]) {
-  const unit = read(name)
-  passed += unit.numPassedTests
-  failed += unit.numFailedTests
-  if (!ok && unit.numFailedTests === 0) failed += 1
-}
+const unit = read('unit.json')
+passed += unit.numPassedTests
+failed += unit.numFailedTests
+if (!unitOk && unit.numFailedTests === 0) failed += 1
 if (!browserOk && stats.unexpected === 0) failed += 1
 console.log(`${passed} passed, ${failed} failed`)
 process.exitCode = failed === 0 ? 0 : 1
