@@ -36,7 +36,12 @@ for (const one of checks) await check(one)
 step(process.execPath, ['scripts/build.mjs'])
 await whole
 const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0
-const unitOk = run(bin('vitest'), ['run', '--reporter=default', '--reporter=json', '--outputFile.json=.cache/unit.json'])
+const unitOk = run(bin('vitest'), [
+  'run',
+  '--reporter=default',
+  '--reporter=json',
+  '--outputFile.json=.cache/unit.json',
+])
 // What the application bears, in short; `npm run torture` is the whole of it.
 const bears = run(process.execPath, ['scripts/run.mjs', 'torture/main.ts', '--quick'])
 console.log(`${bears ? 'ok' : 'FAILED'}: torture, the quick part`)
