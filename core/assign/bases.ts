@@ -26,6 +26,9 @@ export function fitBases(
 ): Decision[] | undefined {
   let fitted = [...decisions]
   let changed = false
+  // Two bases do not take the same resistor, nor the same name for a new one.
+  const taken = new Set<string>()
+  let bought = 0
   for (const drive of baseDrives(now)) {
     const resistor = baseResistor(now, drive)
     const span = resistor && spanOf(now, drive, resistor)
@@ -42,12 +45,16 @@ export function fitBases(
       continue
     }
     const loose = looseParts(now, resistor.part.id).find(
-      ({ options }) => Number(options.ohms) >= span.least && Number(options.ohms) <= span.most,
+      ({ ref, options }) => !taken.has(ref) && Number(options.ohms) >= span.least && Number(options.ohms) <= span.most,
     )
-    if (loose) fitted = exchanged(fitted, resistor.ref, loose.ref)
+    if (loose) {
+      taken.add(loose.ref)
+      fitted = exchanged(fitted, resistor.ref, loose.ref)
+    }
     // One that is too large by half as much again is still better than another to buy.
     else if (span.has > span.limit) {
-      const [ref] = freshRef(now.plan, resistor.part.stem, 1) as [string]
+      bought += 1
+      const ref = freshRef(now.plan, resistor.part.stem, bought).at(-1) as string
       const entry = { part: resistor.part.id, title: `for ${drive.channel.part.ref}`, options: { ohms } }
       const added: Decision = {
         edits: [{ do: 'add-part', ref, entry }],

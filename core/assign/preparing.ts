@@ -10,6 +10,7 @@ import { joinBegun } from './begun.ts'
 import { chainRegisters } from './chains.ts'
 import { addCompanions, waits } from './companions.ts'
 import { feed, feedConverters } from './feeding.ts'
+import { followers, shareLines, takeTurns } from './inTurn.ts'
 import { leadOver } from './leadOver.ts'
 import type { Progress } from './progress.ts'
 import { switchByTransistors, switchHighSide } from './switched.ts'
@@ -28,6 +29,7 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
   const stages: readonly ((now: Wiring) => Progress)[] = [
     (now) => addCompanions(now, isWaiting, isFed),
     (now) => chainRegisters(now, wanted),
+    (now) => takeTurns(now, wanted),
     (now) => feedConverters(now, wanted),
     (now) => switchHighSide(now, wanted),
     (now) => switchByTransistors(now, wanted),
@@ -35,7 +37,16 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
     (now) => joinBegun(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
     (now) => leadOver(now, wanted),
-    (now) => addCompanions(now, isWaiting, (one) => !takesKick(now.catalog, one)),
+    (now) => {
+      // What is lit in turn shares the resistors of the first.
+      const sharing = new Set([...followers(now).keys()].map(({ ref }) => ref))
+      return addCompanions(
+        now,
+        (ref) => isWaiting(ref) && !sharing.has(ref),
+        (one) => !takesKick(now.catalog, one),
+      )
+    },
+    (now) => shareLines(now, wanted),
     (now) => tieUp(now, wanted),
   ]
   return stages.reduce<Progress>(

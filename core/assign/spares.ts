@@ -3,6 +3,7 @@ import type { Companion } from '../catalog/partSchema.ts'
 import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { chosenFact } from '../wiring/chosen.ts'
+import { companionsOf } from '../wiring/companions.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 
 /**
@@ -44,26 +45,63 @@ export const looseParts = (wiring: Wiring, id: string): PartInstance[] =>
  * The loose part that fits best as the companion of another: of the right kind and value, first the one whose title says
  * that it is meant for this, then the nearest in value. One whose title names something else is left for that.
  */
-export const spareFor = (
+export function spareFor(
   wiring: Wiring,
   owner: PartInstance,
   companion: Companion,
   taken: ReadonlySet<string>,
-): PartInstance | undefined =>
-  fitting(
-    wiring,
-    owner,
-    companion,
-    looseParts(wiring, companion.part).filter((part) => !taken.has(part.ref)),
+): PartInstance | undefined {
+  const free = looseParts(wiring, companion.part).filter((part) => !taken.has(part.ref))
+  return ranked(wiring, owner, companion, free).find((one) => !isBetterFor(wiring, owner, one, free))?.part
+}
+
+/**
+ * True when another part cannot work without a companion that a loose part comes nearer to, and has none that is as near:
+ * the 4.7 kΩ of a kit is the pull-up of its 1-Wire line, not the pull-down of a gate that would work with it as well.
+ */
+function isBetterFor(
+  wiring: Wiring,
+  owner: PartInstance,
+  { part, off }: Ranked,
+  free: readonly PartInstance[],
+): boolean {
+  if (off === 0) return false
+  return wiring.parts.some(
+    (other) =>
+      other !== owner &&
+      companionsOf(wiring, other).some(({ facts, present }) => {
+        if (present || facts.part !== part.part.id || !isNeeded(wiring, other, facts)) return false
+        const [best, ...more] = ranked(wiring, other, facts, free)
+        return best !== undefined && best.part === part && best.off < off && more.every((one) => one.off > best.off)
+      }),
   )
+}
+
+/** Required, or the pull of a line that works only with it. */
+const isNeeded = (wiring: Wiring, { ref }: PartInstance, { required, across }: Companion): boolean =>
+  required === true || (across ?? []).some((pin) => wiring.signal(`${ref}.${pin}`)?.facts.pullMostOhms !== undefined)
 
 /** Of some parts the one that fits best as the companion of another: see {@link spareFor}. */
-export function fitting(
+export const fitting = (
+  wiring: Wiring,
+  owner: PartInstance,
+  companion: Companion,
+  parts: readonly PartInstance[],
+): PartInstance | undefined => ranked(wiring, owner, companion, parts)[0]?.part
+
+/** A part that fits, and how far it is from what was asked for. */
+interface Ranked {
+  readonly part: PartInstance
+  readonly off: number
+}
+
+/** Of some parts those that fit as the companion of another, the best first. */
+function ranked(
   wiring: Wiring,
   owner: PartInstance,
   { options, why, series, across, part: id }: Companion,
   parts: readonly PartInstance[],
-): PartInstance | undefined {
+): Ranked[] {
   const diode = circuitOf(wiring).elements.find(
     (one) => one.part === owner && one.kind === 'diode' && [one.a, one.b].includes(`${owner.ref}.${series}`),
   )
@@ -96,7 +134,8 @@ export function fitting(
     }))
     .filter((one) => one.meant !== 'other')
     .filter(({ off, part }) => off.every((one) => one !== undefined) && bears(wiring, owner, across, part))
-    .sort((a, b) => Number(b.meant === 'this') - Number(a.meant === 'this') || sum(a.off) - sum(b.off))[0]?.part
+    .map(({ part, meant, off }) => ({ part, isMeant: meant === 'this', off: sum(off) }))
+    .sort((a, b) => Number(b.isMeant) - Number(a.isMeant) || a.off - b.off)
 }
 
 /**

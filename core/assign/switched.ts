@@ -72,13 +72,7 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
  */
 export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
-  const spare = sparedByLoads(
-    wiring,
-    freeSinkHosts(wiring).filter(
-      ({ provider }) =>
-        provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
-    ),
-  )
+  const spare = spareTransistors(wiring, wanted)
   for (const part of wiring.parts) {
     const use = wiring.signals.find(
       (one) => one.part === part && one.state === 'open' && one.facts.milliamps !== undefined,
@@ -109,6 +103,16 @@ const isEasy = (wiring: Wiring, { facts }: SignalUse, { ref }: BoardInstance): b
       current.recommended >= (facts.milliamps ?? Number.POSITIVE_INFINITY),
   )
 
+/** Bare transistors that pull to ground and that no load of the plan asks for. */
+export const spareTransistors = (wiring: Wiring, wanted: (ref: string) => boolean): Host[] =>
+  sparedByLoads(
+    wiring,
+    freeSinkHosts(wiring).filter(
+      ({ provider }) =>
+        provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
+    ),
+  )
+
 /** What is left of some transistors, the weaker ones, when each load of the plan that has a supply has got one that bears it. */
 function sparedByLoads(wiring: Wiring, transistors: readonly Host[]): Host[] {
   const left = [...transistors].sort((a, b) => ratingOf(b) - ratingOf(a))
@@ -121,7 +125,7 @@ function sparedByLoads(wiring: Wiring, transistors: readonly Host[]): Host[] {
   return transistors.filter((host) => left.includes(host))
 }
 
-const ratingOf = (host: Host): number => bearsOf(host) ?? Number.POSITIVE_INFINITY
+export const ratingOf = (host: Host): number => bearsOf(host) ?? Number.POSITIVE_INFINITY
 
 /** Outputs that pull to ground for which a part waits: one a lead, or one where no bridge is there for what wants one. */
 function sinksAsked(wiring: Wiring, part: PartInstance): number {
@@ -184,7 +188,7 @@ const freeContacts = (wiring: Wiring, wanted: (ref: string) => boolean): HighSid
 const isFreeOrFed = ({ wired, ground, sources }: Net): boolean => !wired || (!ground && sources.length > 0)
 
 /** Bare P-channel transistors, up to the voltage of the board: above it no pin lifts the gate far enough to let go. */
-const freeHighSides = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
+export const freeHighSides = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
   circuitOf(wiring).channels.flatMap(({ part, output, facts }) => {
     const host = wiring.hosts.get(output)
     const from = `${part.ref}.${facts.supply}`
