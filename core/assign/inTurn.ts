@@ -20,8 +20,10 @@ interface Turn {
  */
 export function takeTurns(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const taken = new Set<string>()
-  const loose = wiring.parts.filter((part) => wanted(part.ref) && isLoose(wiring, part))
-  const decisions = kindsOf(wiring, loose).flatMap((digits): Decision[] => {
+  const free = wiring.parts.filter((part) => wanted(part.ref) && isFree(wiring, part))
+  const decisions = kindsOf(wiring, free).flatMap((found): Decision[] => {
+    // The resistors that one of them has already do for all.
+    const digits = found.filter((part, at) => at === 0 || isLoose(wiring, part))
     const turns = turnsFor(wiring, digits[0] as PartInstance, wanted).filter(({ ref }) => !taken.has(ref))
     if (digits.length < 2 || turns.length < digits.length) return []
     return digits.flatMap(({ ref, part }, at) => {
@@ -66,6 +68,20 @@ export const followers = memo((wiring: Wiring): ReadonlyMap<PartInstance, PartIn
     ),
   )
 })
+
+/** Nothing hangs on a digit but small parts that lead nowhere yet, such as the resistors that came with it. */
+function isFree(wiring: Wiring, { ref, part }: PartInstance): boolean {
+  const common = commonLegOf(part)
+  if (!common || wiring.netOf(`${ref}.${common.leg}`).wired) return false
+  return common.lamps.every((pin) =>
+    wiring.netOf(`${ref}.${pin}`).ends.every((end) => {
+      const owner = wiring.terminal(end)?.owner
+      if (owner?.ref === ref) return true
+      const others = owner?.kind === 'part' && owner.part.category === 'passive' ? owner.part.pins : []
+      return others.some(({ id }) => `${owner?.ref}.${id}` !== end && !wiring.netOf(`${owner?.ref}.${id}`).wired)
+    }),
+  )
+}
 
 /** Digits that could share their lines: of one kind and build, on one board. */
 function kindsOf(wiring: Wiring, parts: readonly PartInstance[]): PartInstance[][] {

@@ -252,9 +252,10 @@ class Builder implements Groundwork {
     for (const channel of this.#circuit.channels) {
       const { part, facts, output } = channel
       const net = wiring.netOf(output)
+      if (!net.wired) continue
+      // A bare transistor in the plus has no ground of its own.
       const ground = part.part.pins.find((pin) => pin.role === 'ground')
-      if (!net.wired || !ground) continue
-      const low = wiring.netOf(`${part.ref}.${ground.id}`)
+      const low = ground && wiring.netOf(`${part.ref}.${ground.id}`)
       const high = facts.supply === undefined ? undefined : wiring.netOf(`${part.ref}.${facts.supply}`)
       const to = (other: Net): Strand => ({
         a: net.index,
@@ -269,7 +270,7 @@ class Builder implements Groundwork {
         rests: true,
         positions: [
           { is: 'off', strands: [] },
-          { is: 'low', strands: [to(low)] },
+          ...(low ? [{ is: 'low' as const, strands: [to(low)] }] : []),
           ...(high?.wired && high !== net ? [{ is: 'high' as const, strands: [to(high)] }] : []),
         ],
       })

@@ -1,6 +1,7 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { Board } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
+import { commonLegOf } from '../catalog/commonLeg.ts'
 import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
@@ -21,11 +22,11 @@ export function addParts(
   part: Part,
   count: number,
   given: Partial<PlanPart> = {},
-  loose: Loose[] = looseIn(plan),
+  { loose = looseIn(plan), inTurn = false }: Beside = {},
 ): Edit[] {
   const edits: Edit[] = carryEdits(plan, catalog, 'parts', part.id)
   let now = applyEdits(plan, edits)
-  for (const ref of freshRef(plan, part.stem, count)) {
+  for (const [at, ref] of freshRef(plan, part.stem, count).entries()) {
     const address = freeAddress(now, part)
     const options = { ...(address ?? {}), ...given.options }
     const entry: PlanPart = { part: part.id, ...given, ...(Object.keys(options).length > 0 ? { options } : {}) }
@@ -37,6 +38,7 @@ export function addParts(
     const chosen = withUsual(part, options)
     const isWanted = (companion: Companion): boolean =>
       companion.required &&
+      !(inTurn && at > 0) &&
       (companion.modes === undefined || (mode !== undefined && companion.modes.includes(mode))) &&
       holds(companion.when, chosen) &&
       !isTaken(loose, companion)
@@ -45,6 +47,13 @@ export function addParts(
     edits.push(...add, ...companions)
   }
   return edits
+}
+
+/** What parts find that are added. */
+interface Beside {
+  readonly loose?: Loose[]
+  /** They share their lines and are lit in turn, so the resistors of the first do for all. */
+  readonly inTurn?: boolean
 }
 
 /** Something that lies loose on the table: what it is, and its values. */
@@ -128,9 +137,23 @@ export function addKit(
     for (const [at, { found }] of items.entries())
       if (found?.kind === 'part' && isPassive(found.entry) === helps)
         for (const [options, count] of alike(pieces[at] ?? []))
-          take(addParts(now, catalog, found.entry, count, options ? { options } : {}, loose))
+          take(
+            addParts(now, catalog, found.entry, count, options ? { options } : {}, {
+              loose,
+              inTurn: isInTurn(items, found.entry, count),
+            }),
+          )
   take(radiosApart(plan, now, catalog))
   return { edits, added: items.filter(({ found }) => found?.kind === 'board' || found?.kind === 'part') }
+}
+
+/** As many digits as there are bare transistors beside what else asks for one. */
+function isInTurn(items: readonly KitItem<Board, Part>[], part: Part, digits: number): boolean {
+  if (digits < 2 || commonLegOf(part) === undefined) return false
+  const countOf = (which: (part: Part) => boolean): number =>
+    items.reduce((sum, { found, count }) => sum + (found?.kind === 'part' && which(found.entry) ? count : 0), 0)
+  const transistors = countOf(({ build, channels }) => build === 'component' && channels.length === 1)
+  return transistors - countOf(({ category }) => category === 'load') >= digits
 }
 
 /**

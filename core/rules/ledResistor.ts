@@ -33,11 +33,12 @@ export const ledResistor: Rule = {
     local: true,
   },
   check(wiring, report) {
-    for (const one of litDiodes(wiring)) {
+    const all = litDiodes(wiring)
+    for (const one of all) {
       // Of a row the first speaks for all.
       if (one.row.length > 1 && one.row[0]?.a !== one.anode) continue
       const ohms = ((one.volts - one.forward) / aimOf(one)) * 1000
-      const names = one.row.length > 1 ? one.row.map(({ part }) => part.ref) : [legWords(one.anode)]
+      const names = one.row.length > 1 ? one.row.map(({ part }) => part.ref) : [legWords(ownLeg(one, all))]
       const need = one.row.reduce((sum, { forward = 0 }) => sum + forward, 0)
       const isDark = one.milliamps < DIM && one.volts <= need
       const sum = `${formatVolts(one.volts)} less ${formatVolts(one.forward)} over ${formatQuantity(one.ohms, 'Ω')}`
@@ -87,6 +88,10 @@ export const ledResistor: Rule = {
     }
   },
 }
+
+/** The leg by which a lamp is told from the others of its part: the one that they do not share. */
+const ownLeg = ({ part, anode, cathode }: LitDiode, all: readonly LitDiode[]): string =>
+  all.filter((one) => one.part === part && one.anode === anode).length > 1 ? cathode : anode
 
 /** A leg in words: the part, and its pin. */
 const legWords = (end: string): string => {
