@@ -23,7 +23,8 @@ export function takeTurns(wiring: Wiring, wanted: (ref: string) => boolean): Pro
   const free = wiring.parts.filter((part) => wanted(part.ref) && isFree(wiring, part))
   const decisions = kindsOf(wiring, free).flatMap((found): Decision[] => {
     // The resistors that one of them has already do for all.
-    const digits = found.filter((part, at) => at === 0 || isLoose(wiring, part))
+    const first = found.find((part) => !isLoose(wiring, part)) ?? found[0]
+    const digits = found.filter((part) => part === first || isLoose(wiring, part))
     const turns = turnsFor(wiring, digits[0] as PartInstance, wanted).filter(({ ref }) => !taken.has(ref))
     if (digits.length < 2 || turns.length < digits.length) return []
     return digits.flatMap(({ ref, part }, at) => {
@@ -58,14 +59,15 @@ export const followers = memo((wiring: Wiring): ReadonlyMap<PartInstance, PartIn
     const net = wiring.netOf(`${part.ref}.${leg}`)
     return net.ends.some((end) => wiring.hosts.get(end)?.provider?.part.category === 'driver')
   })
+  const isBare = ({ ref, part }: PartInstance): boolean =>
+    commonLegOf(part)?.lamps.every((pin) => !wiring.netOf(`${ref}.${pin}`).wired) === true
   return new Map(
-    kindsOf(wiring, switched).flatMap(([first, ...others]) =>
-      others.flatMap((one): [PartInstance, PartInstance][] =>
-        first && commonLegOf(one.part)?.lamps.every((pin) => !wiring.netOf(`${one.ref}.${pin}`).wired)
-          ? [[one, first]]
-          : [],
-      ),
-    ),
+    kindsOf(wiring, switched).flatMap((digits) => {
+      const first = digits.find((one) => !isBare(one)) ?? digits[0]
+      return digits.flatMap((one): [PartInstance, PartInstance][] =>
+        first && one !== first && isBare(one) ? [[one, first]] : [],
+      )
+    }),
   )
 })
 

@@ -13,10 +13,19 @@ const OHMS = /^(?:(\d{3,7})|(\d{3,7})\s+resistors?|resistors?\s+(\d{2,7}))$/i
 /** Says whose a supply is, not what it is. */
 const APART = /^(?:an?\s+)?(?:external|separate|extra|own|dedicated)\s+(?=.*(?:supply|power|psu|adapter|battery|\dv))/i
 
+/** Lithium cells by their number: in a holder they are one battery. */
+const CELLS =
+  /^(?:(?:(?<front>[2-4]|two|three|four)\s*(?:[x×]|pcs)?\s*)18650s?(?<rest>.*)|18650s?(?<mid>.*?)\s*[x×]\s*(?<back>[2-4]))$/i
+const CELL_COUNTS: Readonly<Record<string, string>> = { two: '2', three: '3', four: '4' }
+
 /** Words in the way of the catalogue where makers have several. */
 export const spelled = (text: string): string =>
   text
     .replace(APART, '')
+    .replace(CELLS, (_, front: string | undefined, rest: string, mid: string, back: string) => {
+      const count = (front ?? back).toLowerCase()
+      return `${CELL_COUNTS[count] ?? count}x18650${rest ?? mid}`
+    })
     .replace(/(?:^|\s)\d+(?:[.,]\d+)?\s*met(?:er|re)s?\b/i, '')
     .replace(/(\d)-(?=(?:channel|digit|pin|bit|wire|way|axis|segment|line|key|position)s?\b)/i, '$1 ')
     // `B10K`: the letter is the taper of a potentiometer.

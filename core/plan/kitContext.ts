@@ -30,6 +30,8 @@ export function inContext(
   }
   return items.map((item) => {
     const { found, others } = item
+    const cells = cellsApart(item, table)
+    if (cells) return cells
     const equipped = byCompanions(item, items, table)
     if (equipped) return meantAs(item, equipped)
     const on = found?.kind === 'part' ? carrierOf(item.text, found.entry, items, placed) : undefined
@@ -47,6 +49,21 @@ const meantAs = (item: KitItem<Board, Part>, meant: Part): KitItem<Board, Part> 
   options: {},
   others: [...(item.found?.kind === 'part' ? [item.found.entry] : []), ...item.others.filter((one) => one !== meant)],
 })
+
+/** Cells in a row of so many volts are single ones beside a charger that takes one. */
+function cellsApart(item: KitItem<Board, Part>, { parts }: Table): KitItem<Board, Part> | undefined {
+  const { found, count, options, text } = item
+  const { volts } = options
+  if (found?.kind !== 'part' || typeof volts !== 'number' || !/18650/.test(text)) return undefined
+  const cells = Math.round(volts / CELL_VOLTS)
+  const isCharged = parts.some(({ pins }) => pins.some(({ outside }) => outside === 'a lithium cell'))
+  return cells > 1 && isCharged
+    ? { ...item, count: count * cells, options: { ...options, volts: CELL_VOLTS } }
+    : undefined
+}
+
+/** A full lithium cell, in volts. */
+const CELL_VOLTS = 4.2
 
 /**
  * Of things that go by the same words the one whose own small parts come with the kit: a display of letters, and beside it

@@ -515,6 +515,164 @@ const joined: readonly Kit[] = [
   },
 ]
 
+const digits = (count: number, build: string) =>
+  Object.fromEntries(
+    Array.from({ length: count }, (_, at) => [`D${at + 1}`, { part: 'seven-segment', options: { common: build } }]),
+  )
+const several = (count: number, stem: string, part: NonNullable<Kit['parts']>[string]) =>
+  Object.fromEntries(Array.from({ length: count }, (_, at) => [`${stem}${at + 1}`, part]))
+
+/** Digits that share their lines, and what lies in the kit for two. */
+const turns: readonly Kit[] = [
+  {
+    title: 'two digits, two transistors and seven resistors',
+    why: 'the segments share their lines, and a transistor in each common leg says whose turn it is',
+    mcu: 'uno-r3',
+    parts: {
+      ...digits(2, 'cathode'),
+      ...several(2, 'Q', 'npn'),
+      ...several(7, 'R', ohms(330)),
+      ...several(2, 'B', ohms(1000)),
+    },
+    wired: [
+      ['D1\\.COM', 'Q1\\.C'],
+      ['D2\\.COM', 'Q2\\.C'],
+      ['D2\\.A', 'D1\\.A'],
+      ['D2\\.G', 'D1\\.G'],
+      ['Q1\\.E', 'MCU\\.GND.*'],
+      ['Q1\\.B', 'B1\\.1'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'four digits and four transistors with a gate on a Pico',
+    why: 'twenty-eight lines would be more than it has',
+    mcu: 'pico',
+    parts: { ...digits(4, 'cathode'), ...several(4, 'Q', 'nmos'), ...several(7, 'R', ohms(330)) },
+    wired: [
+      ['D4\\.COM', 'Q4\\.D'],
+      ['D4\\.F', 'D1\\.F'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'two digits of a common anode and two transistors for the plus',
+    why: 'the plus of each is switched, and the gates are held off while the board starts',
+    mcu: 'esp32-devkit-30',
+    parts: { ...digits(2, 'anode'), ...several(2, 'Q', 'pmos'), ...several(7, 'R', ohms(330)) },
+    wired: [
+      ['D1\\.COM', 'Q1\\.D'],
+      ['D2\\.COM', 'Q2\\.D'],
+      ['Q2\\.S', 'MCU\\.3V3'],
+      ['D2\\.C', 'D1\\.C'],
+    ],
+    adds: 2,
+  },
+  {
+    title: 'two digits of a common anode and two transistors to ground',
+    why: 'to ground they switch nothing there: each digit keeps its own lines',
+    mcu: 'mega-2560-r3',
+    parts: {
+      ...digits(2, 'anode'),
+      ...several(2, 'Q', 'npn'),
+      ...several(14, 'R', ohms(330)),
+      ...several(2, 'B', ohms(1000)),
+    },
+    wired: [['D2\\.COM', 'MCU\\.5V.*']],
+    never: [['D2\\.A', 'D1\\.A']],
+  },
+  {
+    title: 'two digits, two transistors and a pump',
+    why: 'one of the transistors is for the pump, and one is too few for two digits',
+    mcu: 'mega-2560-r3',
+    parts: {
+      ...digits(2, 'cathode'),
+      ...several(2, 'Q', 'npn'),
+      P: 'pump',
+      ...several(14, 'R', ohms(330)),
+      ...several(2, 'B', ohms(470)),
+    },
+    supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
+    wired: [
+      ['D1\\.COM', 'MCU\\.GND.*'],
+      ['P\\.-', 'Q1\\.C'],
+    ],
+    never: [['D2\\.A', 'D1\\.A']],
+  },
+  {
+    title: 'two digits of which the maker has wired one',
+    why: 'what a hand has led to pins of its own stays so',
+    mcu: 'mega-2560-r3',
+    parts: { ...digits(2, 'cathode'), ...several(2, 'Q', 'npn'), ...several(14, 'R', ohms(330)) },
+    wires: 'D1.A R1.1, R1.2 MCU.D22, D1.COM MCU.GND',
+    never: [
+      ['D2\\.A', 'D1\\.A'],
+      ['D2\\.COM', 'Q\\d\\.C'],
+    ],
+  },
+  {
+    title: 'a gate, a probe and one resistor of 4.7 kΩ',
+    why: 'the line of the probe wants just that; what holds the gate down may be another',
+    mcu: 'esp32-devkit-30',
+    parts: { S: socket(12), Q: 'nmos', F: { part: 'fan', options: { volts: 12 } }, T: 'ds18b20', R: ohms(4700) },
+    wired: [
+      ['R\\.1', 'T\\.DQ'],
+      ['Q\\.G', 'R2\\.1'],
+    ],
+    value: { R2: 10_000 },
+  },
+  {
+    title: 'a gate, a probe and two resistors',
+    why: 'each goes where it fits best',
+    mcu: 'uno-r3',
+    parts: {
+      S: socket(12),
+      Q: 'nmos',
+      F: { part: 'fan', options: { volts: 12 } },
+      T: 'ds18b20',
+      R: ohms(4700),
+      H: ohms(10_000),
+    },
+    wired: [
+      ['R\\.1', 'T\\.DQ'],
+      ['H\\.1', 'Q\\.G'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'a gate and one resistor of 4.7 kΩ',
+    why: 'where nothing else asks for it, it holds the gate down well',
+    mcu: 'uno-r3',
+    parts: { S: socket(12), Q: 'nmos', F: { part: 'fan', options: { volts: 12 } }, R: ohms(4700) },
+    wired: [['R\\.1', 'Q\\.G']],
+    adds: 0,
+  },
+  {
+    title: 'two bases and two resistors that are too large for them',
+    why: 'each base gets one of its own that lets enough through',
+    mcu: 'uno-r3',
+    parts: { F: 'fan', G: 'fan', ...several(2, 'Q', 'npn'), ...several(2, 'R', ohms(10_000)) },
+    supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
+    wired: [
+      ['Q1\\.B', 'R3\\.1'],
+      ['Q2\\.B', 'R4\\.1'],
+    ],
+    adds: 2,
+  },
+  {
+    title: 'two bases, two resistors that are too large and one that is not',
+    why: 'one base takes that, and for the other one is bought',
+    mcu: 'uno-r3',
+    parts: { F: 'fan', G: 'fan', ...several(2, 'Q', 'npn'), ...several(2, 'R', ohms(4700)), S: ohms(470) },
+    supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
+    wired: [
+      ['Q1\\.B', 'S\\.1'],
+      ['Q2\\.B', 'R3\\.1'],
+    ],
+    adds: 1,
+  },
+]
+
 export const kitsTogether: readonly Kit[] = [
   ...supplies,
   ...inTheWay,
@@ -522,4 +680,5 @@ export const kitsTogether: readonly Kit[] = [
   ...segments,
   ...expanders,
   ...joined,
+  ...turns,
 ]

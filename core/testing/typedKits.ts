@@ -17,6 +17,35 @@ export interface TypedKit {
 /** From the words to the wires: what an experienced maker makes of what is typed. */
 export const typedKits: readonly TypedKit[] = [
   {
+    typed: 'nano, 4 seven segment digits, 4 2n2222',
+    why: 'lit one after the other they share seven lines and seven resistors',
+    wired:
+      'DIGIT1.COM TRANSISTOR1.C, DIGIT4.COM TRANSISTOR4.C, DIGIT1.A DIGIT2.A DIGIT3.A DIGIT4.A R1.1, TRANSISTOR4.E MCU.GND',
+  },
+  {
+    typed: 'mega, 2 seven segment displays, 2 npn, 5v fan',
+    why: 'one transistor is for the fan, and each digit has its own lines',
+    wired: 'DIGIT1.COM DIGIT2.COM MCU.GND, FAN.- TRANSISTOR1.C',
+  },
+  {
+    typed: 'esp32, mosfet, 12v fan, 12v adapter, ds18b20, 4.7k',
+    why: 'the one resistor of the kit is that of the probe',
+    wired: 'R1.1 WARMTH.DQ, FAN.- SWITCH.D',
+    adds: ['resistor'],
+  },
+  {
+    typed: 'nano, l298n, 2 dc motors, 2 18650',
+    why: 'two cells in a holder are one battery of 8.4 V',
+    wired: 'BATTERY.+ DRIVERB.12V',
+    set: 'BATTERY.volts 8.4',
+  },
+  {
+    typed: 'esp32, tp4056, 2x 18650, boost, servo',
+    why: 'a charger for one cell takes them one by one',
+    wired: 'BATTERY1.+ CHARGER.B+, BOOST.IN+ CHARGER.OUT+',
+    set: 'BATTERY1.volts 4.2',
+  },
+  {
     typed: 'raspberry pi, lcd 16x2, potentiometer',
     why: 'a computer reads no knob, so it is that of the contrast, between the rails of the display',
     wired: 'KNOB.W LCD.V0, KNOB.3 LCD.VDD MCU.5V, KNOB.1 MCU.GND',
