@@ -55,6 +55,21 @@ describe('a display is the one whose small parts come with the kit', () => {
     ['with the knob for its contrast', ['uno, lcd 1602, 10k pot'], 'lcd-parallel, potentiometer 10000'],
     ['by whatever name', ['uno, lcd, contrast knob'], 'lcd-parallel, potentiometer'],
     ['where a knob could not be read', ['pi, lcd 16x2, potentiometer'], 'lcd-parallel, potentiometer'],
+    [
+      'or the resistor of its light is there',
+      ['uno, lcd 16x2, potentiometer, 220 ohm'],
+      'lcd-parallel, potentiometer, resistor 220',
+    ],
+    [
+      'unless that is for a lamp',
+      ['uno, lcd 16x2, potentiometer, led, 220 ohm'],
+      'lcd-i2c, potentiometer, led, resistor 220',
+    ],
+    [
+      'or far from what its light wants',
+      ['uno, lcd 16x2, potentiometer, 10k'],
+      'lcd-i2c, potentiometer, resistor 10000',
+    ],
     ['and not where it may be there to be turned', ['uno, lcd 16x2, potentiometer'], 'lcd-i2c, potentiometer'],
     ['nor with several', ['uno, lcd 16x2, 2 10k potentiometers'], 'lcd-i2c, potentiometer 10000, potentiometer 10000'],
     ['nor where its backpack is named', ['uno, lcd 16x2 i2c, 10k pot'], 'lcd-i2c, potentiometer 10000'],

@@ -71,7 +71,7 @@ function looseIn({ parts, wires }: Plan): Loose[] {
 }
 
 /** Values this many times larger or smaller may do as well; a ten times larger resistor is there for something else. */
-const ALIKE = 5
+export const ALIKE = 5
 
 /** Takes what lies there and may be meant for a companion, the nearest in value. */
 function isTaken(loose: Loose[], { part, options }: Companion): boolean {

@@ -1,9 +1,11 @@
+import { entryOf } from '../base/entryOf.ts'
 import type { Board } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { isLoad } from '../catalog/common.ts'
 import type { KitItem } from '../catalog/kitText.ts'
-import type { Part } from '../catalog/partSchema.ts'
+import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
+import { ALIKE } from './kit.ts'
 import type { Plan } from './planSchema.ts'
 
 /** What the boards and drivers on the table can do. */
@@ -68,12 +70,12 @@ const CELL_VOLTS = 4.2
 /**
  * Of things that go by the same words the one whose own small parts come with the kit: a display of letters, and beside it
  * the knob for its contrast. A knob by itself may be there to be turned, unless its value is said, as it is in lists of
- * what a display needs, or the board reads no knobs.
+ * what a display needs, the resistor of its light is there as well, or the board reads no knobs.
  */
 function byCompanions(
   item: KitItem<Board, Part>,
   items: readonly KitItem<Board, Part>[],
-  { boards }: Table,
+  { boards, parts }: Table,
 ): Part | undefined {
   const { found, others, text } = item
   if (found?.kind !== 'part' || BACKPACK.test(text)) return undefined
@@ -81,12 +83,33 @@ function byCompanions(
   const [knob] = knobs
   if (knob?.found?.kind !== 'part' || knobs.length > 1 || knob.count > 1) return undefined
   const { id } = knob.found.entry
-  const isSaid = Object.keys(knob.options).length > 0 || /contrast|trim/i.test(knob.text)
-  if (!isSaid && boards.some(({ analog }) => analog.length > 0)) return undefined
   const wants = ({ companions }: Part): boolean => companions.some(({ part }) => part === id)
   if (wants(found.entry)) return undefined
-  return others.find((one): one is Part => isPart(one) && one.category === found.entry.category && wants(one))
+  const meant = others.find((one): one is Part => isPart(one) && one.category === found.entry.category && wants(one))
+  const isSaid =
+    Object.keys(knob.options).length > 0 ||
+    /contrast|trim/i.test(knob.text) ||
+    (meant !== undefined && isSeriesThere(meant, items, parts))
+  return isSaid || boards.every(({ analog }) => analog.length === 0) ? meant : undefined
 }
+
+/** The kit holds the value that a part wants in series, and nothing else in it that would take that. */
+function isSeriesThere(meant: Part, items: readonly KitItem<Board, Part>[], parts: readonly Part[]): boolean {
+  const others = parts.flatMap(({ companions }) => companions.filter(({ required }) => required))
+  const series = meant.companions.filter((one) => one.series !== undefined)
+  return items.some(({ found, options: has }) => {
+    const fits = ({ part, options }: Companion): boolean =>
+      found?.kind === 'part' &&
+      found.entry.id === part &&
+      Object.entries(options).every(([name, wanted]) => isNear(entryOf(has, name), wanted))
+    return series.some(fits) && !others.some(fits)
+  })
+}
+
+const isNear = (has: string | number | undefined, wanted: string | number): boolean =>
+  typeof has === 'number' && typeof wanted === 'number'
+    ? has <= wanted * ALIKE && wanted <= has * ALIKE
+    : has === wanted
 
 /** Words that say that a display brings its own electronics for the bus. */
 const BACKPACK = /i2c|iic|twi|backpack|adapter|serial/i

@@ -32,6 +32,20 @@ const textPulled = `${textFed}, V.1 MCU.VIN, V.2 P.D`
 
 export const soundForgotten: readonly (Short & { title: string })[] = [
   {
+    title: 'a lamp on a P-channel transistor, its resistor behind it',
+    mcu: 'uno-r3',
+    parts: { Q: 'pmos', L: led(), R: ohms(10_000), S: ohms(330) },
+    wires: 'Q.S MCU.5V, Q.D S.1, S.2 L.A, L.K MCU.GND, Q.G MCU.8, R.1 Q.G, R.2 Q.S',
+  },
+  {
+    title: 'a battery that a P-channel transistor leads to a divider while it is measured',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { Q: 'pmos', N: 'npn', B: ohms(4700), U: ohms(10_000), R: ohms(20_000), S: ohms(10_000) },
+    wires:
+      'Q.S PACK.+, PACK.- MCU.GND, U.1 Q.S, U.2 Q.G, N.C Q.G, N.E MCU.GND, N.B B.1, B.2 MCU.8, Q.D R.1, R.2 MCU.A0, S.1 R.2, S.2 MCU.GND',
+  },
+  {
     title: 'a pump on a P-channel transistor, its diode across it',
     mcu: 'uno-r3',
     supplies: pack(5),
@@ -582,6 +596,19 @@ export const mistakenForgotten: readonly (Short & { title: string; rule: string 
     parts: { X: 'mcp23008', B: 'button', P: ohms(4700), Q: ohms(4700) },
     wires:
       'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.GPIO21, X.SCL MCU.GPIO22, P.1 MCU.3V3, P.2 X.SDA, Q.1 MCU.3V3, Q.2 X.SCL, X.RESET MCU.3V3, X.A0 B.1, B.2 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND',
+  },
+  {
+    title: 'a lamp on a P-channel transistor, its resistor forgotten',
+    rule: 'led-resistor',
+    mcu: 'uno-r3',
+    parts: { Q: 'pmos', L: led(), R: ohms(10_000) },
+    wires: 'Q.S MCU.5V, Q.D L.A, L.K MCU.GND, Q.G MCU.8, R.1 Q.G, R.2 Q.S',
+  },
+  {
+    title: 'the same with the lamp between the transistor and a pin',
+    rule: 'led-resistor',
+    parts: { Q: 'pmos', L: led(), R: ohms(10_000) },
+    wires: 'Q.S MCU.3V3, Q.D L.A, L.K MCU.GPIO25, Q.G MCU.GPIO26, R.1 Q.G, R.2 Q.S',
   },
   {
     title: 'a transistor that would turn a battery line round, its collector forgotten',
