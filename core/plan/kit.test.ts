@@ -50,6 +50,21 @@ describe('what hangs on another part and is in no plan', () => {
   })
 })
 
+describe('a load of which nobody says the volts is made for the supply that comes with it', () => {
+  it.each([
+    ['a pump with an adapter', ['esp32, relay, pump, 12v adapter'], 'relay-1, pump 12, dc-socket 12'],
+    ['whichever came first', ['12v adapter', 'pump'], 'dc-socket 12, pump 12'],
+    ['not where it is said', ['5v pump, 12v adapter'], 'pump 5, dc-socket 12'],
+    ['nor where none is made for so much', ['pump, 9v battery'], 'pump, battery-box 9'],
+    ['nor where a converter makes less of it', ['pump, 12v adapter, buck'], 'pump, dc-socket 12, buck'],
+    ['nor where two supplies are there', ['pump, 12v adapter, 5v adapter'], 'pump, dc-socket 12, dc-socket 5'],
+    ['nor where it is usual anyway', ['solenoid, 12v adapter'], 'solenoid, dc-socket 12'],
+    ['and not what drives', ['l298n, 12v adapter'], 'l298n, dc-socket 12'],
+  ] as const)('%s', (_, lines, there) => {
+    expect(partsOf(typed(...lines))).toBe(there)
+  })
+})
+
 describe('a display is the one whose small parts come with the kit', () => {
   it.each([
     ['with the knob for its contrast', ['uno, lcd 1602, 10k pot'], 'lcd-parallel, potentiometer 10000'],

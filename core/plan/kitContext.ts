@@ -30,12 +30,15 @@ export function inContext(
     boards: [...own, ...items.flatMap(({ found }) => (found?.kind === 'board' ? [found.entry] : []))],
     parts: [...placed, ...items.flatMap(({ found }) => (found?.kind === 'part' ? [found.entry] : []))],
   }
+  const sources = sourcesOn(items, plan, catalog)
   return items.map((item) => {
     const { found, others } = item
     const cells = cellsApart(item, table)
     if (cells) return cells
     const equipped = byCompanions(item, items, table)
     if (equipped) return meantAs(item, equipped)
+    const fed = asFed(item, sources)
+    if (fed) return fed
     const on = found?.kind === 'part' ? carrierOf(item.text, found.entry, items, placed) : undefined
     if (on) return { ...item, found: { kind: 'outside', on } }
     if (found?.kind !== 'part' || works(found.entry, table)) return item
@@ -51,6 +54,45 @@ const meantAs = (item: KitItem<Board, Part>, meant: Part): KitItem<Board, Part> 
   options: {},
   others: [...(item.found?.kind === 'part' ? [item.found.entry] : []), ...item.others.filter((one) => one !== meant)],
 })
+
+/**
+ * A load of which nobody says for how many volts it is made, beside one supply that gives what such loads come for and
+ * none that gives what is usual: a pump with a 12 V adapter is one of 12 V.
+ */
+function asFed(item: KitItem<Board, Part>, sources: readonly OnTable[]): KitItem<Board, Part> | undefined {
+  const { found, options } = item
+  if (found?.kind !== 'part' || (found.entry.category !== 'load' && found.entry.category !== 'light')) return undefined
+  const label = found.entry.options.find(({ id, values }) => id === 'volts' && values.length > 1)
+  if (!label || entryOf(options, label.id) !== undefined) return undefined
+  const [volts, ...more] = new Set(sources.map((one) => one.volts))
+  const isMade = label.values.some(({ value }) => value === volts)
+  return more.length === 0 && isMade && volts !== undefined && volts !== label.usual
+    ? { ...item, options: { ...options, [label.id]: volts } }
+    : undefined
+}
+
+/** Something that feeds others. */
+interface OnTable {
+  /** Undefined for what makes any of anything: a converter. */
+  readonly volts: number | undefined
+}
+
+/** Batteries, adapters and converters of the kit and of the plan. */
+function sourcesOn(items: readonly KitItem<Board, Part>[], { parts, supplies }: Plan, catalog: Catalog): OnTable[] {
+  const sourceOf = ({ rails }: Part, options: KitItem<Board, Part>['options']): OnTable[] => {
+    if (rails.length === 0) return []
+    const volts = rails.some(({ from }) => from !== undefined) ? undefined : entryOf(options, 'volts')
+    return [{ volts: typeof volts === 'number' ? volts : undefined }]
+  }
+  return [
+    ...items.flatMap(({ found, options }) => (found?.kind === 'part' ? sourceOf(found.entry, options) : [])),
+    ...Object.values(parts).flatMap(({ part: id, options }) => {
+      const part = catalog.parts.get(id)
+      return part ? sourceOf(part, options ?? {}) : []
+    }),
+    ...Object.values(supplies).map(({ volts }) => ({ volts })),
+  ]
+}
 
 /** Cells in a row of so many volts are single ones beside a charger that takes one. */
 function cellsApart(item: KitItem<Board, Part>, { parts }: Table): KitItem<Board, Part> | undefined {
