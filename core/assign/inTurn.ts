@@ -20,9 +20,12 @@ interface Turn {
  */
 export function takeTurns(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const taken = new Set<string>()
-  const free = wiring.parts.filter((part) => wanted(part.ref) && isFree(wiring, part))
+  const free = wiring.parts.filter(({ ref, part }) => {
+    const leg = commonLegOf(part)?.leg
+    return leg !== undefined && wanted(ref) && !wiring.netOf(`${ref}.${leg}`).wired
+  })
   const decisions = kindsOf(wiring, free).flatMap((found): Decision[] => {
-    // The resistors that one of them has already do for all.
+    // The lines and resistors that one of them has already do for all.
     const first = found.find((part) => !isLoose(wiring, part)) ?? found[0]
     const digits = found.filter((part) => part === first || isLoose(wiring, part))
     const turns = turnsFor(wiring, digits[0] as PartInstance, wanted).filter(({ ref }) => !taken.has(ref))
@@ -70,20 +73,6 @@ export const followers = memo((wiring: Wiring): ReadonlyMap<PartInstance, PartIn
     }),
   )
 })
-
-/** Nothing hangs on a digit but small parts that lead nowhere yet, such as the resistors that came with it. */
-function isFree(wiring: Wiring, { ref, part }: PartInstance): boolean {
-  const common = commonLegOf(part)
-  if (!common || wiring.netOf(`${ref}.${common.leg}`).wired) return false
-  return common.lamps.every((pin) =>
-    wiring.netOf(`${ref}.${pin}`).ends.every((end) => {
-      const owner = wiring.terminal(end)?.owner
-      if (owner?.ref === ref) return true
-      const others = owner?.kind === 'part' && owner.part.category === 'passive' ? owner.part.pins : []
-      return others.some(({ id }) => `${owner?.ref}.${id}` !== end && !wiring.netOf(`${owner?.ref}.${id}`).wired)
-    }),
-  )
-}
 
 /** Digits that could share their lines: of one kind and build, on one board. */
 function kindsOf(wiring: Wiring, parts: readonly PartInstance[]): PartInstance[][] {

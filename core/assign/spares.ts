@@ -65,7 +65,6 @@ function isBetterFor(
   { part, off }: Ranked,
   free: readonly PartInstance[],
 ): boolean {
-  if (off === 0) return false
   return wiring.parts.some(
     (other) =>
       other !== owner &&

@@ -611,6 +611,31 @@ const turns: readonly Kit[] = [
     ],
   },
   {
+    title: 'two digits of which one has its lines already',
+    why: 'the other one shares them',
+    mcu: 'mega-2560-r3',
+    parts: {
+      ...digits(2, 'cathode'),
+      ...several(2, 'Q', 'npn'),
+      ...several(7, 'R', ohms(330)),
+      ...several(2, 'B', ohms(1000)),
+    },
+    wires: 'D2.A R1.1, R1.2 MCU.D22',
+    wired: [
+      ['D1\\.A', 'D2\\.A'],
+      ['D1\\.G', 'D2\\.G'],
+      ['D2\\.COM', 'Q\\d\\.C'],
+    ],
+    adds: 0,
+  },
+  {
+    title: 'two lamps of three colours and two transistors',
+    why: 'three lines each are few enough, and a lamp that flickers is no better',
+    mcu: 'mega-2560-r3',
+    parts: { ...several(2, 'L', 'rgb-led'), ...several(2, 'Q', 'npn'), ...several(6, 'R', ohms(220)) },
+    never: [['L2\\.R', 'L1\\.R']],
+  },
+  {
     title: 'a gate, a probe and one resistor of 4.7 kΩ',
     why: 'the line of the probe wants just that; what holds the gate down may be another',
     mcu: 'esp32-devkit-30',
@@ -651,25 +676,25 @@ const turns: readonly Kit[] = [
     title: 'two bases and two resistors that are too large for them',
     why: 'each base gets one of its own that lets enough through',
     mcu: 'uno-r3',
-    parts: { F: 'fan', G: 'fan', ...several(2, 'Q', 'npn'), ...several(2, 'R', ohms(10_000)) },
+    parts: { F: 'pump', G: 'pump', ...several(2, 'Q', 'npn'), ...several(2, 'R', ohms(3300)) },
     supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
     wired: [
       ['Q1\\.B', 'R3\\.1'],
       ['Q2\\.B', 'R4\\.1'],
     ],
-    adds: 2,
+    adds: 4,
   },
   {
     title: 'two bases, two resistors that are too large and one that is not',
     why: 'one base takes that, and for the other one is bought',
     mcu: 'uno-r3',
-    parts: { F: 'fan', G: 'fan', ...several(2, 'Q', 'npn'), ...several(2, 'R', ohms(4700)), S: ohms(470) },
+    parts: { F: 'pump', G: 'pump', ...several(2, 'Q', 'npn'), ...several(2, 'R', ohms(3300)), S: ohms(470) },
     supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
     wired: [
       ['Q1\\.B', 'S\\.1'],
       ['Q2\\.B', 'R3\\.1'],
     ],
-    adds: 1,
+    adds: 3,
   },
 ]
 
