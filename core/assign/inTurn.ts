@@ -4,7 +4,7 @@ import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { sourcesOf } from '../wiring/supply.ts'
 import { after, connect, type Decision, type Progress } from './progress.ts'
 import { isLoose } from './spares.ts'
-import { freeHighSides, ratingOf, spareTransistors } from './switched.ts'
+import { freeContacts, freeHighSides, ratingOf, spareTransistors } from './switched.ts'
 
 /** A transistor of the kit for a common leg, with the wires that make it ready. */
 interface Turn {
@@ -20,16 +20,16 @@ interface Turn {
  */
 export function takeTurns(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const taken = new Set<string>()
-  const free = wiring.parts.filter(({ ref, part }) => {
-    const leg = commonLegOf(part)?.leg
-    return leg !== undefined && wanted(ref) && !wiring.netOf(`${ref}.${leg}`).wired
-  })
-  const decisions = kindsOf(wiring, free).flatMap((found): Decision[] => {
+  const waits = ({ ref, part }: PartInstance): boolean =>
+    wanted(ref) && !wiring.netOf(`${ref}.${commonLegOf(part)?.leg}`).wired
+  const decisions = kindsOf(wiring, wiring.parts).flatMap((kind): Decision[] => {
+    const waiting = kind.filter(waits)
     // The lines and resistors that one of them has already do for all.
-    const first = found.find((part) => !isLoose(wiring, part)) ?? found[0]
-    const digits = found.filter((part) => part === first || isLoose(wiring, part))
-    const turns = turnsFor(wiring, digits[0] as PartInstance, wanted).filter(({ ref }) => !taken.has(ref))
-    if (digits.length < 2 || turns.length < digits.length) return []
+    const first = waiting.find((part) => !isLoose(wiring, part)) ?? waiting[0]
+    const digits = waiting.filter((part) => part === first || isLoose(wiring, part))
+    const turning = kind.filter((part) => isSwitched(wiring, part)).length
+    const turns = first ? turnsFor(wiring, first, wanted).filter(({ ref }) => !taken.has(ref)) : []
+    if (digits.length + turning < 2 || turns.length < digits.length) return []
     return digits.flatMap(({ ref, part }, at) => {
       const turn = turns[at] as Turn
       taken.add(turn.ref)
@@ -54,18 +54,21 @@ export function shareLines(wiring: Wiring, wanted: (ref: string) => boolean): Pr
   return { wiring: after(wiring, decisions), decisions, refused: [] }
 }
 
+/** The wiring as it is when its digits are lit in turn, where its kit is made for that. */
+export const litInTurn = memo((wiring: Wiring): Wiring => {
+  const all = (): boolean => true
+  return shareLines(takeTurns(wiring, all).wiring, all).wiring
+})
+
 /** Digits that are lit in turn and of which no line is wired, each with the first of its kind, whose lines they share. */
 export const followers = memo((wiring: Wiring): ReadonlyMap<PartInstance, PartInstance> => {
-  const switched = wiring.parts.filter((part) => {
-    const leg = commonLegOf(part.part)?.leg
-    if (leg === undefined) return false
-    const net = wiring.netOf(`${part.ref}.${leg}`)
-    return net.ends.some((end) => wiring.hosts.get(end)?.provider?.part.category === 'driver')
-  })
   const isBare = ({ ref, part }: PartInstance): boolean =>
     commonLegOf(part)?.lamps.every((pin) => !wiring.netOf(`${ref}.${pin}`).wired) === true
   return new Map(
-    kindsOf(wiring, switched).flatMap((digits) => {
+    kindsOf(
+      wiring,
+      wiring.parts.filter((part) => isSwitched(wiring, part)),
+    ).flatMap((digits) => {
       const first = digits.find((one) => !isBare(one)) ?? digits[0]
       return digits.flatMap((one): [PartInstance, PartInstance][] =>
         first && one !== first && isBare(one) ? [[one, first]] : [],
@@ -73,6 +76,13 @@ export const followers = memo((wiring: Wiring): ReadonlyMap<PartInstance, PartIn
     }),
   )
 })
+
+/** The common leg of a digit hangs on a transistor already. */
+function isSwitched(wiring: Wiring, { ref, part }: PartInstance): boolean {
+  const leg = commonLegOf(part)?.leg
+  if (leg === undefined) return false
+  return wiring.netOf(`${ref}.${leg}`).ends.some((end) => wiring.hosts.get(end)?.provider?.part.category === 'driver')
+}
 
 /** Digits that could share their lines: of one kind and build, on one board. */
 function kindsOf(wiring: Wiring, parts: readonly PartInstance[]): PartInstance[][] {
@@ -98,7 +108,8 @@ function turnsFor(wiring: Wiring, digit: PartInstance, wanted: (ref: string) => 
     0,
   )
   if (common && sideOf(wiring, digit, common.leg) === 'ground')
-    return spareTransistors(wiring, wanted).flatMap((host) =>
+    // What a relay of the kit can switch leaves its transistor to a digit, which has no other.
+    return spareTransistors(wiring, wanted, freeContacts(wiring, wanted).length).flatMap((host) =>
       ratingOf(host) >= milliamps ? [{ ref: host.ref, end: host.end, ready: [] }] : [],
     )
   const volts = digit.home?.board.logicVolts

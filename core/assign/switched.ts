@@ -103,23 +103,27 @@ const isEasy = (wiring: Wiring, { facts }: SignalUse, { ref }: BoardInstance): b
       current.recommended >= (facts.milliamps ?? Number.POSITIVE_INFINITY),
   )
 
-/** Bare transistors that pull to ground and that no load of the plan asks for. */
-export const spareTransistors = (wiring: Wiring, wanted: (ref: string) => boolean): Host[] =>
+/** Bare transistors that pull to ground and that no load asks for, but for so many loads that find a place elsewhere. */
+export const spareTransistors = (wiring: Wiring, wanted: (ref: string) => boolean, elsewhere = 0): Host[] =>
   sparedByLoads(
     wiring,
+    elsewhere,
     freeSinkHosts(wiring).filter(
       ({ provider }) =>
         provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
     ),
   )
 
-/** What is left of some transistors, the weaker ones, when each load of the plan that has a supply has got one that bears it. */
-function sparedByLoads(wiring: Wiring, transistors: readonly Host[]): Host[] {
+/**
+ * What is left of some transistors, the weaker ones, when each load of the plan that has a supply has got one that bears
+ * it; so many of them, the biggest, find a place elsewhere.
+ */
+function sparedByLoads(wiring: Wiring, elsewhere: number, transistors: readonly Host[]): Host[] {
   const left = [...transistors].sort((a, b) => ratingOf(b) - ratingOf(a))
   const loads = wiring.parts
     .filter((part) => part.supplies.every((use) => use.source || bestSource(wiring, part, use)))
     .flatMap((part) => Array.from({ length: sinksAsked(wiring, part) }, () => runsOf(part) ?? 0))
-  for (const milliamps of loads.sort((a, b) => b - a)) {
+  for (const milliamps of loads.sort((a, b) => b - a).slice(elsewhere)) {
     if (left[0] && ratingOf(left[0]) >= milliamps) left.shift()
   }
   return transistors.filter((host) => left.includes(host))
@@ -169,7 +173,7 @@ function isLoose(wiring: Wiring, part: PartInstance, end: string): boolean {
 }
 
 /** Contacts that close with the signal of their part, of which neither side is wired, or only the one on a supply. */
-const freeContacts = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
+export const freeContacts = (wiring: Wiring, wanted: (ref: string) => boolean): HighSide[] =>
   circuitOf(wiring).elements.flatMap(({ part, moved, a, b, netA, netB }) =>
     moved?.whileActive === true && wanted(part.ref) && !netB.wired && isFreeOrFed(netA)
       ? [

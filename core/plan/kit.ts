@@ -147,13 +147,17 @@ export function addKit(
   return { edits, added: items.filter(({ found }) => found?.kind === 'board' || found?.kind === 'part') }
 }
 
-/** As many digits as there are bare transistors beside what else asks for one. */
+/** As many digits as there are bare transistors beside what else asks for one and finds no relay. */
 function isInTurn(items: readonly KitItem<Board, Part>[], part: Part, digits: number): boolean {
   if (digits < 2 || commonLegOf(part) === undefined) return false
-  const countOf = (which: (part: Part) => boolean): number =>
-    items.reduce((sum, { found, count }) => sum + (found?.kind === 'part' && which(found.entry) ? count : 0), 0)
-  const transistors = countOf(({ build, channels }) => build === 'component' && channels.length === 1)
-  return transistors - countOf(({ category }) => category === 'load') >= digits
+  const sumOf = (each: (part: Part) => number): number =>
+    items.reduce((sum, { found, count }) => sum + (found?.kind === 'part' ? each(found.entry) * count : 0), 0)
+  const transistors = sumOf(({ build, channels }) => (build === 'component' && channels.length === 1 ? 1 : 0))
+  const contacts = sumOf(
+    ({ inner }) => inner.filter((one) => one.kind === 'switch' && one.moved?.closed === 'active').length,
+  )
+  const loads = sumOf(({ category }) => (category === 'load' ? 1 : 0))
+  return transistors - Math.max(0, loads - contacts) >= digits
 }
 
 /**

@@ -4,8 +4,16 @@ import { pinsShort } from './pinsShort.ts'
 const buttons = (count: number): Record<string, string> =>
   Object.fromEntries(Array.from({ length: count }, (_, index) => [`B${index}`, 'button']))
 
+const several = (count: number, stem: string, part: string): Record<string, string> =>
+  Object.fromEntries(Array.from({ length: count }, (_, index) => [`${stem}${index + 1}`, part]))
+
 testRule(pinsShort, {
   valid: [
+    {
+      title: 'four digits with a transistor each, which share their lines',
+      mcu: 'nano-v3',
+      parts: { ...several(4, 'D', 'seven-segment'), ...several(4, 'Q', 'npn') },
+    },
     {
       title: 'fourteen buttons on an Uno',
       mcu: 'uno-r3',
@@ -24,6 +32,12 @@ testRule(pinsShort, {
     },
   ],
   invalid: [
+    {
+      title: 'four digits and a transistor too few',
+      mcu: 'nano-v3',
+      parts: { ...several(4, 'D', 'seven-segment'), ...several(3, 'Q', 'npn') },
+      says: ['fault: MCU has too few pins: D3.E, D3.F, D3.G and D4.A and 9 more find none.'],
+    },
     {
       title: 'two buttons too many on a board whose USB serial takes two pins',
       uses: ['usb-serial'],

@@ -1,4 +1,5 @@
 import { assign } from '../assign/assign.ts'
+import { litInTurn } from '../assign/inTurn.ts'
 import { helpersFor } from '../catalog/catalog.ts'
 import type { Part } from '../catalog/partSchema.ts'
 import { applyEdits, type Fix } from '../plan/edit.ts'
@@ -20,7 +21,8 @@ export const pinsShort: Rule = {
     messages: { short: '{board} has too few pins: {ends}{more} {ends:finds/find} none.' },
     fixable: true,
   },
-  check(wiring, report) {
+  check(as, report) {
+    const wiring = litInTurn(as)
     for (const board of wiring.boards) {
       // Parts of which uart-count and driver-needed speak are none of this rule's business.
       const short = withoutPin(wiring, board).filter((use) => !use.facts.needs.startsWith('uart.'))

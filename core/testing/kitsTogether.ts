@@ -600,6 +600,26 @@ const turns: readonly Kit[] = [
     never: [['D2\\.A', 'D1\\.A']],
   },
   {
+    title: 'two digits, two transistors, a pump and a relay',
+    why: 'the relay does for the pump, and nothing else for the digits',
+    mcu: 'uno-r3',
+    parts: {
+      ...digits(2, 'cathode'),
+      ...several(2, 'Q', 'npn'),
+      P: 'pump',
+      K: 'relay-1',
+      ...several(7, 'R', ohms(330)),
+      ...several(2, 'B', ohms(1000)),
+    },
+    supplies: { PACK: { volts: 5, limitMilliamps: 2000 } },
+    wired: [
+      ['D1\\.COM', 'Q1\\.C'],
+      ['D2\\.COM', 'Q2\\.C'],
+      ['P\\.\\+', 'K\\.NO'],
+    ],
+    adds: 0,
+  },
+  {
     title: 'two digits of which the maker has wired one',
     why: 'what a hand has led to pins of its own stays so',
     mcu: 'mega-2560-r3',

@@ -28,6 +28,12 @@ export const typedKits: readonly TypedKit[] = [
     wired: 'DIGIT1.COM DIGIT2.COM MCU.GND, FAN.- TRANSISTOR1.C',
   },
   {
+    typed: 'nano, 4 seven segment digits, 4 2n2222, relay, pump, 12v adapter',
+    why: 'the relay leads the adapter to the pump, and each transistor is for a digit',
+    wired: 'DIGIT1.COM TRANSISTOR1.C, DIGIT4.COM TRANSISTOR4.C, PUMP.+ RELAY.NO, RELAY.COM SOCKET.+',
+    set: 'PUMP.volts 12',
+  },
+  {
     typed: 'esp32, mosfet, 12v fan, 12v adapter, ds18b20, 4.7k',
     why: 'the one resistor of the kit is that of the probe',
     wired: 'R1.1 WARMTH.DQ, FAN.- SWITCH.D',
