@@ -59,6 +59,7 @@ describe('a load of which nobody says the volts is made for the supply that come
     ['nor where a converter makes less of it', ['pump, 12v adapter, buck'], 'pump, dc-socket 12, buck'],
     ['nor where two supplies are there', ['pump, 12v adapter, 5v adapter'], 'pump, dc-socket 12, dc-socket 5'],
     ['nor where it is usual anyway', ['solenoid, 12v adapter'], 'solenoid, dc-socket 12'],
+    ['also beside a driver that gives 5 V to others', ['l298n, fan, 12v adapter'], 'l298n, fan 12, dc-socket 12'],
     ['and not what drives', ['l298n, 12v adapter'], 'l298n, dc-socket 12'],
   ] as const)('%s', (_, lines, there) => {
     expect(partsOf(typed(...lines))).toBe(there)

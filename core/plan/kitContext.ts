@@ -79,8 +79,8 @@ interface OnTable {
 
 /** Batteries, adapters and converters of the kit and of the plan. */
 function sourcesOn(items: readonly KitItem<Board, Part>[], { parts, supplies }: Plan, catalog: Catalog): OnTable[] {
-  const sourceOf = ({ rails }: Part, options: KitItem<Board, Part>['options']): OnTable[] => {
-    if (rails.length === 0) return []
+  const sourceOf = ({ category, rails }: Part, options: KitItem<Board, Part>['options']): OnTable[] => {
+    if (category !== 'power' || rails.length === 0) return []
     const volts = rails.some(({ from }) => from !== undefined) ? undefined : entryOf(options, 'volts')
     return [{ volts: typeof volts === 'number' ? volts : undefined }]
   }
