@@ -63,6 +63,21 @@ it('a part is duplicated with mode and options, on the next free address', () =>
 const counted: readonly [string, Short, string, [number, number], string[]][] = [
   ['analog inputs', { mcu: 'uno-r3', parts: { A: 'ldr', B: 'ntc' } }, 'analog-in', [2, 6], []],
   ['UARTs, one a part', { mcu: 'uno-r3', uses: [], parts: { A: 'gps-uart', B: 'mh-z19' } }, 'uart', [2, 1], ['B.TX']],
+  ['lines of buttons, one each', { mcu: 'uno-r3', parts: { A: 'button', B: 'button' } }, 'digital-in', [2, 18], []],
+  [
+    'inputs on one pin once',
+    { mcu: 'uno-r3', parts: { A: 'button', B: 'button' }, wires: 'A.1 MCU.2, B.1 MCU.2, A.2 MCU.GND, B.2 MCU.GND' },
+    'digital-in',
+    [1, 18],
+    [],
+  ],
+  [
+    'and what drives one pin against another as two',
+    { mcu: 'uno-r3', parts: { A: 'hc-sr501', B: 'hc-sr501' }, wires: `${fed('A', 'B')}, A.OUT MCU.2, B.OUT MCU.2` },
+    'digital-in',
+    [2, 18],
+    [],
+  ],
   ['a bus that parts share counts once', { mcu: 'uno-r3', parts: { A: 'bme280', B: 'ssd1306' } }, 'i2c', [1, 1], []],
 ]
 it.each(counted)('counts %s', (_, short, id, [need, have], left) => {

@@ -83,7 +83,8 @@ export const withoutPin = (wiring: Wiring, board: BoardInstance): SignalUse[] =>
 /** Counts before anything is wired: every required signal of the board's parts against its pins, expanders included. */
 export function countPins(wiring: Wiring, board: BoardInstance): PinCount {
   const counted = gathered(wiring, board)
-  const { hosts, signals, able } = counted
+  const { hosts, able } = counted
+  const signals = eachOnItsPin(counted.signals)
   const lines: CountLine[] = []
   for (const [id, title] of kinds) {
     const asking = signals.filter((use) => use.facts.needs === id && use.facts.orElse === undefined)
@@ -116,23 +117,28 @@ const line = (id: string, title: string, asking: readonly SignalUse[], have: num
   parts: [...new Set(asking.map((use) => use.part.ref))],
 })
 
+/** What shares a pin on purpose, the keys of a matrix, segments lit in turn or inputs driven together, needs one pin only. */
+function eachOnItsPin(signals: readonly SignalUse[]): SignalUse[] {
+  const onHost = new Map<Host, SignalUse[]>()
+  return signals.filter((use) => {
+    const host = use.hosts[0]?.host
+    if (!host) return true
+    const there = onHost.get(host) ?? []
+    onHost.set(host, [...there, use])
+    return there.length === 0 || there.some((one) => clash(one, use) !== undefined)
+  })
+}
+
 /**
  * Largest matching of signals to pins by augmenting paths; lines that share a bus count once. What stays over can
  * find no pin however the rest is arranged.
  */
 function unmatched({ hosts, signals, able }: Counted): SignalUse[] {
   const shared = new Set<string>()
-  const onHost = new Map<Host, SignalUse[]>()
-  const each = signals.filter((use) => {
-    // What shares a pin on purpose, the keys of a matrix or inputs driven together, needs one pin only.
+  const each = eachOnItsPin(signals).filter((use) => {
     const host = use.hosts[0]?.host
     // What was put on a pin that a feature of the board uses, and which can carry it, needs no other one.
     if (host && availabilityOf(host).pinTaker !== undefined && meets(host, use) !== undefined) return false
-    if (host) {
-      const there = onHost.get(host) ?? []
-      onHost.set(host, [...there, use])
-      if (there.length > 0 && there.every((one) => clash(one, use) === undefined)) return false
-    }
     const need = busNeed(use.facts.needs)
     if (!need || need.signal === 'cs' || (need.kind !== 'i2c' && need.kind !== 'spi' && need.kind !== 'onewire'))
       return true

@@ -1,11 +1,12 @@
+import { litInTurn } from '../../../core/assign/inTurn.ts'
 import type { BoardInstance } from '../../../core/wiring/model.ts'
 import { countPins } from '../../../core/wiring/pinCount.ts'
 import { useDerived } from '../../store/derived.ts'
 
 /** Need against have for every kind of pin, before anything is wired. */
 export function CountStrip({ board }: { board: BoardInstance }) {
-  const { wiring } = useDerived()
-  const { lines, left } = countPins(wiring, board)
+  const wiring = litInTurn(useDerived().wiring)
+  const { lines, left } = countPins(wiring, wiring.boards.find(({ ref }) => ref === board.ref) ?? board)
   if (lines.length === 0) return null
   return (
     <section className="count-strip" aria-label={`Need against have on ${board.ref}`}>
