@@ -50,6 +50,22 @@ describe('what hangs on another part and is in no plan', () => {
   })
 })
 
+describe('digits with a transistor each bring the resistors of one', () => {
+  const resistors = (...lines: readonly string[]): number =>
+    partsOf(typed(...lines))
+      .split(', ')
+      .filter((one) => one === 'resistor 330').length
+  it.each([
+    ['of one kit', ['nano, 2 npn, 2 seven segment displays'], 7],
+    ['also where the transistors lie there already', ['nano', '2 npn', '2 seven segment displays'], 7],
+    ['not without them', ['nano, 2 seven segment displays'], 14],
+    ['nor where a load wants one of them', ['nano, 2 npn, pump, 2 seven segment displays'], 14],
+    ['unless a relay is there for it', ['nano, 2 npn, pump, relay, 2 seven segment displays'], 7],
+  ] as const)('%s', (_, lines, count) => {
+    expect(resistors(...lines)).toBe(count)
+  })
+})
+
 describe('a load of which nobody says the volts is made for the supply that comes with it', () => {
   it.each([
     ['a pump with an adapter', ['esp32, relay, pump, 12v adapter'], 'relay-1, pump 12, dc-socket 12'],

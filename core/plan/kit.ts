@@ -71,24 +71,29 @@ function looseIn({ parts, wires }: Plan): Loose[] {
 }
 
 /** Values this many times larger or smaller may do as well; a ten times larger resistor is there for something else. */
-export const ALIKE = 5
+const ALIKE = 5
+
+/** How many times larger or smaller than wanted a part is, as the companion of another; undefined for what is none of it. */
+export function farFrom({ part, options }: Companion, id: string, has: Loose['options']): number | undefined {
+  const far = Math.max(
+    1,
+    ...Object.entries(options).map(([name, wanted]) => {
+      const value = entryOf(has, name)
+      return typeof value === 'number' && typeof wanted === 'number' ? Math.max(value / wanted, wanted / value) : 1
+    }),
+  )
+  return part === id && far <= ALIKE ? far : undefined
+}
 
 /** Takes what lies there and may be meant for a companion, the nearest in value. */
-function isTaken(loose: Loose[], { part, options }: Companion): boolean {
-  const far = (one: Loose): number =>
-    Math.max(
-      1,
-      ...Object.entries(options).map(([id, wanted]) => {
-        const value = entryOf(one.options, id)
-        return typeof value === 'number' && typeof wanted === 'number' ? Math.max(value / wanted, wanted / value) : 1
-      }),
-    )
+function isTaken(loose: Loose[], companion: Companion): boolean {
+  const far = ({ part, options }: Loose): number | undefined => farFrom(companion, part, options)
   const [nearest] = loose
-    .filter((one) => one.part === part && far(one) <= ALIKE)
-    .sort((one, other) => far(one) - far(other))
+    .filter((one) => far(one) !== undefined)
+    .sort((one, other) => (far(one) ?? 0) - (far(other) ?? 0))
   if (!nearest) return false
   loose.splice(loose.indexOf(nearest), 1)
-  nearest.options ??= options
+  nearest.options ??= companion.options
   return true
 }
 
@@ -124,6 +129,10 @@ export function addKit(
     edits.push(...more)
   }
   const loose = looseIn(plan)
+  const onTable = Object.values(plan.parts).flatMap(({ part }): Counted[] => {
+    const entry = catalog.parts.get(part)
+    return entry ? [{ found: { kind: 'part', entry }, count: 1 }] : []
+  })
   const pieces = items.map(({ found, count, options }) =>
     Array.from({ length: found?.kind === 'part' ? count : 0 }, (): Loose => {
       const part = found?.kind === 'part' ? found.entry.id : ''
@@ -140,15 +149,17 @@ export function addKit(
           take(
             addParts(now, catalog, found.entry, count, options ? { options } : {}, {
               loose,
-              inTurn: isInTurn(items, found.entry, count),
+              inTurn: isInTurn([...onTable, ...items], found.entry, count),
             }),
           )
   take(radiosApart(plan, now, catalog))
   return { edits, added: items.filter(({ found }) => found?.kind === 'board' || found?.kind === 'part') }
 }
 
+type Counted = Pick<KitItem<Board, Part>, 'found' | 'count'>
+
 /** As many digits as there are bare transistors beside what else asks for one and finds no relay. */
-function isInTurn(items: readonly KitItem<Board, Part>[], part: Part, digits: number): boolean {
+function isInTurn(items: readonly Counted[], part: Part, digits: number): boolean {
   if (digits < 2 || commonLegOf(part) === undefined) return false
   const sumOf = (each: (part: Part) => number): number =>
     items.reduce((sum, { found, count }) => sum + (found?.kind === 'part' ? each(found.entry) * count : 0), 0)

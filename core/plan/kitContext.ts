@@ -5,7 +5,7 @@ import { isLoad } from '../catalog/common.ts'
 import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
-import { ALIKE } from './kit.ts'
+import { farFrom } from './kit.ts'
 import type { Plan } from './planSchema.ts'
 
 /** What the boards and drivers on the table can do. */
@@ -140,18 +140,12 @@ function isSeriesThere(meant: Part, items: readonly KitItem<Board, Part>[], part
   const others = parts.flatMap(({ companions }) => companions.filter(({ required }) => required))
   const series = meant.companions.filter((one) => one.series !== undefined)
   return items.some(({ found, options: has }) => {
-    const fits = ({ part, options }: Companion): boolean =>
-      found?.kind === 'part' &&
-      found.entry.id === part &&
-      Object.entries(options).every(([name, wanted]) => isNear(entryOf(has, name), wanted))
+    // A value that nobody said is that of whoever wants one.
+    if (found?.kind !== 'part' || Object.keys(has).length === 0) return false
+    const fits = (one: Companion): boolean => farFrom(one, found.entry.id, has) !== undefined
     return series.some(fits) && !others.some(fits)
   })
 }
-
-const isNear = (has: string | number | undefined, wanted: string | number): boolean =>
-  typeof has === 'number' && typeof wanted === 'number'
-    ? has <= wanted * ALIKE && wanted <= has * ALIKE
-    : has === wanted
 
 /** Words that say that a display brings its own electronics for the bus. */
 const BACKPACK = /i2c|iic|twi|backpack|adapter|serial/i
