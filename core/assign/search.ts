@@ -5,6 +5,7 @@ import { Coming, type Outlook, Prices } from './bounds.ts'
 import { Clashes } from './clashes.ts'
 import { profiles, twins, waysOf } from './divisions.ts'
 import { type Filling, Fillings } from './fillings.ts'
+import type { Choice } from './judged.ts'
 import type { Lane, Task } from './lanes.ts'
 import { NONE } from './matching.ts'
 import { type Matched, PinTable } from './pinTable.ts'
@@ -161,6 +162,11 @@ function searchOn(
       best = answer
       stopped ||= enough !== undefined
       priceLists.unshift(matched.low, matched.high)
+      // Pins for which parts that were left out would have competed have their price as well.
+      if (dropped.length > 0) {
+        const crowded = pins.matchMore(own.matched, lackedBy(problem, dropped, division)).matching
+        priceLists.unshift(new Prices(crowded.prices(), pins), new Prices(crowded.highPrices(), pins))
+      }
       priceLists.splice(MOST_PRICES)
       return
     }
@@ -184,6 +190,23 @@ function searchOn(
     ? answer.extra
     : Math.min(answer.extra, Math.max(...priceLists.map((one) => boundBy(one, all, [])), floor))
   return { best: answer, bound, proven, steps }
+}
+
+/** Lines of parts that were left out, each with the pins that lanes on which nothing lies could give it. */
+function lackedBy(problem: SearchProblem, dropped: readonly Task[], division: readonly Filling[]): Claim[] {
+  const taken = new Set(division.map(({ lane }) => lane))
+  return dropped.flatMap((task) =>
+    task.uses.map((use): Claim => {
+      const cheapest = new Map<Host, Choice>()
+      for (const lane of problem.lanesFor(task)) {
+        if (taken.has(lane)) continue
+        for (const choice of problem.choicesOn(lane, use))
+          if (choice.extra < (cheapest.get(choice.host)?.extra ?? Number.POSITIVE_INFINITY))
+            cheapest.set(choice.host, choice)
+      }
+      return { name: use.end, uses: [use], choices: [...cheapest.values()], none: NO_PIN }
+    }),
+  )
 }
 
 /** The arrangement that leaves everything open. */
