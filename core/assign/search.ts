@@ -60,6 +60,8 @@ class Priced {
 const MOST_STEPS = 60_000
 /** Price lists that are kept for bounds, the latest ones. */
 const MOST_PRICES = 8
+/** Steps in which an answer that leaves something out is looked for as well, for the prices that it gives. */
+const STEPS_TO_PRICES = 500
 /** Points that count as nothing: sums of prices are not exact. */
 const SLACK = 1e-6
 
@@ -83,7 +85,7 @@ export function fitsAll(problem: SearchProblem): boolean {
   return searchOn(problem, pins, undefined, NO_PIN / 2).best.left.length === 0
 }
 
-/** With `enough`, the first arrangement of less points is taken. */
+/** With `enough`, the first arrangement of less points is taken, and none looked for once there is proof that none is. */
 function searchOn(
   problem: SearchProblem,
   pins: PinTable,
@@ -111,7 +113,10 @@ function searchOn(
   }
   const first = pricesOf([])
   const priceLists = [first.low, first.high]
-  const limit = (): number => (best?.extra ?? enough ?? Number.POSITIVE_INFINITY) - SLACK
+  const limit = (): number => {
+    const known = best?.extra ?? Number.POSITIVE_INFINITY
+    return (enough === undefined || steps < STEPS_TO_PRICES ? known : Math.min(known, enough)) - SLACK
+  }
   const boundBy = (prices: Prices, outlook: Outlook, division: readonly Filling[]): number =>
     division.reduce((sum, one) => sum + prices.of(one), prices.base) + coming.least(prices, outlook)
 
@@ -160,7 +165,6 @@ function searchOn(
       const answer = settle(problem, pins, clashes, division, dropped, own.matched, most)
       if (!answer) return
       best = answer
-      stopped ||= enough !== undefined
       priceLists.unshift(matched.low, matched.high)
       // Pins for which parts that were left out would have competed have their price as well.
       if (dropped.length > 0) {
@@ -168,6 +172,7 @@ function searchOn(
         priceLists.unshift(new Prices(crowded.prices(), pins), new Prices(crowded.highPrices(), pins))
       }
       priceLists.splice(MOST_PRICES)
+      stopped ||= enough !== undefined && (answer.extra < enough || floorOf() >= enough)
       return
     }
     // Of parts that are alike the earlier ones are placed first, on the earlier lanes.
@@ -182,13 +187,15 @@ function searchOn(
     descend(depth + 1, division, [...dropped, task], matched)
   }
   const all = coming.outlook(0, [])
-  const floor = Math.max(...priceLists.map((one) => boundBy(one, all, [])))
+  /** No arrangement costs less, as far as the price lists tell. */
+  const floorOf = (): number => Math.max(...priceLists.map((one) => boundBy(one, all, [])))
+  const floor = floorOf()
   descend(0, [], [], first)
   const answer = best ?? nothingOf(problem)
   const proven = !stopped && !clashes.gaveUp
   const bound = proven
     ? answer.extra
-    : Math.min(answer.extra, Math.max(...priceLists.map((one) => boundBy(one, all, [])), floor))
+    : Math.min(answer.extra, Math.max(floorOf(), floor))
   return { best: answer, bound, proven, steps }
 }
 
