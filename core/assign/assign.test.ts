@@ -13,7 +13,7 @@ import { Matching, NONE } from './matching.ts'
 import { neaten } from './neatness.ts'
 import { openSignals, prepare } from './preparing.ts'
 import { swapPartners, swapSignals } from './rewire.ts'
-import { search } from './search.ts'
+import { fitAll, search } from './search.ts'
 import { SearchProblem } from './searchProblem.ts'
 
 describe('matching', () => {
@@ -270,6 +270,37 @@ it.each([...catalog.boards.keys()])('a small kit is placed on %s without a fault
       .filter((one) => board !== 'mega-2560-r3' || one.rule !== 'level-damage' || one.severity === 'fault')
       .map((one) => one.message),
   ).toEqual([])
+})
+
+describe('proof', () => {
+  const kit = (gps: number, oleds: number) => {
+    const many = (count: number, stem: string, part: string) =>
+      Object.fromEntries(Array.from({ length: count }, (_, at) => [`${stem}${at + 1}`, part]))
+    const parts = {
+      ...many(gps, 'GPS', 'gps-uart'),
+      ...many(oleds, 'OLED', 'mlx90614'),
+      ...many(6, 'THERMO', 'max31855'),
+    }
+    const { wiring } = prepare(resolve(planOf({ mcu: 'teensy-4-1', parts }), catalog))
+    const problem = new SearchProblem(wiring, openSignals(wiring))
+    return { found: search(problem), fit: fitAll(problem) }
+  }
+  it('is soon found that a bus and a UART want the same pins, so that one part stays without', () => {
+    // Eight UARTs, of which one lies on the pins of the third I2C bus.
+    const { found, fit } = kit(8, 3)
+    expect(found.proven).toBe(true)
+    expect(found.best.left.length).toBe(1)
+    expect(found.steps).toBeLessThan(1500)
+    expect(fit.isWhole).toBe(false)
+  })
+  it.each([
+    [7, 3],
+    [8, 2],
+  ])('and that all fit with one less: %i and %i', (gps, oleds) => {
+    const { found, fit } = kit(gps, oleds)
+    expect(found.best.left).toEqual([])
+    expect(fit).toEqual({ isWhole: true, left: [] })
+  })
 })
 
 describe('what a pin costs', () => {

@@ -6,9 +6,10 @@ import { formatVolts } from '../electrical/quantity.ts'
 import type { Edit } from '../plan/edit.ts'
 import { splitEnd } from '../plan/ends.ts'
 import { addressesOf } from '../wiring/i2c.ts'
-import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
+import type { PartInstance, SignalUse, SupplyUse, Wiring } from '../wiring/model.ts'
 import type { AssignOptions, AssignResult } from './assign.ts'
-import { conflictOf } from './conflict.ts'
+import { hingesOf } from './conflict.ts'
+import { lanesOf } from './lanes.ts'
 import { openSignals, prepare } from './preparing.ts'
 
 /** A mode or an address that the maker left open, taken other than usual. */
@@ -88,31 +89,38 @@ export function waysToJoin({ part, mode }: PartInstance): readonly Mode[] {
   return talks(mode) ? part.modes.filter(talks) : isDriven(mode) ? part.modes.filter(isDriven) : []
 }
 
-/**
- * Choices of the parts of a conflict: of one that a choice can mend, where there are several. Where none is seen at once,
- * a part that is left out and has choices is looked at beside all that was placed.
- */
-export function mendingChoices(wiring: Wiring, options: AssignOptions, unplaced: AssignResult['unplaced']): Choice[] {
+/** Choices of parts of which one must change before they all find pins. */
+export function mendingChoices(wiring: Wiring, options: AssignOptions): Choice[] {
   const fed = prepare(wiring).wiring
-  const open = openSignals(fed)
-  const known = new Map<string, Choice[]>()
+  const known = new Map<PartInstance, Choice[]>()
   const choicesOf = (part: PartInstance): Choice[] => {
-    const choices = known.get(part.ref) ?? openChoices(wiring, part, options)
-    known.set(part.ref, choices)
+    const choices = known.get(part) ?? openChoices(wiring, part, options)
+    known.set(part, choices)
     return choices
   }
-  const has = (part: PartInstance): boolean => choicesOf(part).length > 0
-  const first = conflictOf(fed, open, has)?.parts.flatMap(choicesOf) ?? []
-  if (first.length > 0) return first
-  const left = new Set(unplaced.map(({ end }) => end))
-  const part = open.find((use) => left.has(use.end) && has(use.part))?.part
-  if (!part) return []
-  return (
-    conflictOf(
-      fed,
-      open.filter((use) => use.part === part || !left.has(use.end)),
-    )?.parts.flatMap(choicesOf) ?? []
-  )
+  const canChange = (part: PartInstance): boolean => choicesOf(part).length > 0
+  const isMoving = (part: PartInstance): boolean => choicesOf(part).some(({ address }) => address === undefined)
+  // What stays without a pin whatever is chosen says nothing of others that a choice helps.
+  const open = openSignals(fed)
+  for (const lost = new Set<PartInstance>(); ; ) {
+    const left = open.filter(({ part }) => !lost.has(part))
+    const hinges = hingesOf(fed, left, canChange)
+    const stuck = hinges.find((one) => !isMoving(one) && isOneTooMany(fed, one, left))
+    if (!stuck) return hinges.flatMap(choicesOf)
+    lost.add(stuck)
+  }
+}
+
+/** True for a part with an address that nothing moves, and that as many others have as there are buses. */
+function isOneTooMany(wiring: Wiring, one: PartInstance, open: readonly SignalUse[]): boolean {
+  const fixed = (part: PartInstance): number[] =>
+    addressesOf(part).flatMap(({ address, option, shared }) => (option === undefined && !shared ? [address] : []))
+  if (one.mode?.i2c?.off !== undefined) return false
+  const buses = lanesOf(wiring).filter(
+    ({ board, controller }) => board === one.home && controller.kind === 'i2c',
+  ).length
+  const others = new Set(open.flatMap(({ part }) => (part !== one && part.home === one.home ? [part] : [])))
+  return fixed(one).some((address) => [...others].filter((part) => fixed(part).includes(address)).length >= buses)
 }
 
 /**

@@ -62,7 +62,7 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
       for (const choice of [
         ...convertersSet(now, options, unplaced),
         ...jumpersSet(now, options, unplaced),
-        ...mendingChoices(now, options, unplaced),
+        ...mendingChoices(now, options),
       ]) {
         if (chosen.some((one) => one.ref === choice.ref)) continue
         // Of parts that nothing tells apart one is as good as the other.

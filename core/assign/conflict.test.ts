@@ -11,7 +11,7 @@ import { times } from '../testing/times.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assign } from './assign.ts'
-import { conflictIn, conflictOf, fits } from './conflict.ts'
+import { conflictIn, conflictOf, fits, hingesOf } from './conflict.ts'
 import { openSignals, prepare } from './preparing.ts'
 
 const many = (count: number, part: string) =>
@@ -68,6 +68,63 @@ describe('conflict', () => {
               uses.filter((use) => use.part !== part),
             ),
           ).toBe(true)
+      }),
+      { numRuns: times(40) },
+    )
+  })
+})
+
+describe('what must change', () => {
+  const hinges = (short: Short, can: RegExp): string[] => {
+    const fed = prepare(resolve(planOf(short), catalog)).wiring
+    return hingesOf(fed, openSignals(fed), ({ ref }) => can.test(ref)).map(({ ref }) => ref)
+  }
+  it.each<[string, Short, RegExp, string[]]>([
+    ['one of two at one address', { mcu: 'uno-r3', parts: { A: 'bme280', B: 'bme280' } }, /[AB]/, ['A', 'B']],
+    ['the one that can', { mcu: 'uno-r3', parts: { A: 'bme280', B: 'bme280' } }, /B/, ['B']],
+    [
+      'nobody who has nothing to do with it',
+      { mcu: 'uno-r3', parts: { A: 'bme280', B: 'bme280', C: 'bh1750' } },
+      /C/,
+      [],
+    ],
+    ['nobody where all fit', { mcu: 'uno-r3', parts: { A: 'bme280', B: 'bh1750' } }, /[AB]/, []],
+    ['none of two that two buses part', { parts: { A: 'bme280', B: 'bme280' } }, /[AB]/, []],
+    [
+      'one of three on two buses',
+      { parts: { A: 'bme280', B: 'bme280', C: 'bme280', L: 'led' } },
+      /[ABC]/,
+      ['A', 'B', 'C'],
+    ],
+    // A and B cannot both stay: what cannot change counts as far as it finds a place.
+    [
+      'beside what cannot all be placed',
+      { mcu: 'uno-r3', parts: { A: 'ds1307', B: 'ds1307', C: 'bme280', D: 'bme280' } },
+      /D/,
+      ['D'],
+    ],
+    ['a taker of a scarce pin', { mcu: 'uno-r3', parts: { ...many(3, 'hall-a3144') } }, /X1/, ['X1']],
+  ])('%s', (_, short, can, expected) => {
+    expect(hinges(short, can).sort()).toEqual(expected)
+  })
+
+  it('does not fit beside what cannot change, and does without any one of it', () => {
+    fc.assert(
+      fc.property(randomKit, fc.integer({ min: 0, max: 3 }), (plan, odd) => {
+        const fed = prepare(resolve(plan, catalog)).wiring
+        const open = openSignals(fed)
+        const can = (part: { ref: string }): boolean => (part.ref.length + part.ref.charCodeAt(0) + odd) % 4 !== 0
+        const found = hingesOf(fed, open, can)
+        const fixed = open.filter(({ part }) => !can(part))
+        if (found.length === 0) {
+          // Then nothing that can change is to blame: what cannot does not fit by itself, or all does.
+          if (fits(fed, fixed)) expect(fits(fed, open)).toBe(true)
+          return
+        }
+        expect(found.every(can)).toBe(true)
+        const usesOf = (parts: readonly unknown[]) => open.filter(({ part }) => parts.includes(part))
+        if (fits(fed, fixed)) expect(fits(fed, [...fixed, ...usesOf(found)])).toBe(false)
+        for (const one of found) expect(fits(fed, usesOf(found.filter((part) => part !== one)))).toBe(true)
       }),
       { numRuns: times(40) },
     )

@@ -5,8 +5,8 @@ import type { AssignResult } from './assign.ts'
 import { NONE } from './matching.ts'
 import { PinTable } from './pinTable.ts'
 import { openSignals, prepare } from './preparing.ts'
-import { fitsAll } from './search.ts'
-import { SearchProblem } from './searchProblem.ts'
+import { fitAll, search } from './search.ts'
+import { keepsOff, SearchProblem } from './searchProblem.ts'
 
 /** A smallest set of needs that cannot all be met: without any one of them the rest can. */
 export interface Conflict {
@@ -22,7 +22,8 @@ export interface Conflict {
 type Unit = readonly SignalUse[]
 
 /** True when all of these can be placed beside what is wired already. */
-export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean => fitsAll(new SearchProblem(wiring, open))
+export const fits = (wiring: Wiring, open: readonly SignalUse[]): boolean =>
+  fitAll(new SearchProblem(wiring, open)).isWhole
 
 /**
  * What stands in the way of the signals that an answer left without a pin: a minimal conflict of needs, supplies and
@@ -47,31 +48,18 @@ export function conflictIn(wiring: Wiring, unplaced: AssignResult['unplaced']): 
 }
 
 /**
- * A minimal conflict among the open signals, by dividing and testing (QuickXplain, Junker 2004): a unit is kept only
- * when the rest fits without it. Of several, one with a part that the caller prefers. Undefined when everything fits.
+ * A minimal conflict among the open signals: a unit is kept only when the rest fits without it. Undefined when everything
+ * fits.
  */
-export function conflictOf(
-  wiring: Wiring,
-  open: readonly SignalUse[],
-  prefers: (part: PartInstance) => boolean = () => false,
-): Conflict | undefined {
+export function conflictOf(wiring: Wiring, open: readonly SignalUse[]): Conflict | undefined {
   const units = unitsOf(open)
-  const solves = (some: readonly Unit[]): boolean => fits(wiring, some.flat())
+  const solves = solver(wiring)
   if (solves(units)) return undefined
-  const explain = (background: readonly Unit[], added: boolean, rest: readonly Unit[]): readonly Unit[] => {
-    if (added && !solves(background)) return []
-    if (rest.length <= 1) return rest
-    const half = Math.floor(rest.length / 2)
-    const [first, second] = [rest.slice(0, half), rest.slice(half)]
-    const right = explain([...background, ...first], first.length > 0, second)
-    const left = explain([...background, ...right], right.length > 0, first)
-    return [...left, ...right]
-  }
-  const tied = tiedSingles(wiring, open, prefers)
+  const tied = tiedSingles(wiring, open)
   const within = tied
     ? units.filter((unit) => tied.has(unit[0] as SignalUse))
-    : oneKind(units, (some) => !solves(some), prefers)
-  const core = explain([], false, within ?? units)
+    : byController(units).find((some) => !solves(some))
+  const core = explain(solves, [], within ?? units)
   const uses = core.flat()
   const problem = new SearchProblem(wiring, uses)
   const pins = new Set<string>()
@@ -88,30 +76,78 @@ export function conflictOf(
 }
 
 /**
- * Single signals that together have too few pins, buses aside, if possible with a part that is preferred; undefined where
- * those alone all fit.
+ * Parts that could change of which one must, so that they all can be placed beside what cannot change: a minimal set of
+ * them, where it can be among those that compete for the controllers of one kind. Of what cannot change as much as can be
+ * placed counts. Empty when all of them fit beside it as they are.
  */
-function tiedSingles(
+export function hingesOf(
   wiring: Wiring,
   open: readonly SignalUse[],
-  prefers: (part: PartInstance) => boolean,
-): ReadonlySet<SignalUse> | undefined {
-  const problem = new SearchProblem(wiring, open)
-  const { matching, lines } = new PinTable(problem).match([])
-  const without = matching.columns().flatMap((column, row) => (column === NONE ? [row] : []))
-  const groups = without.map((row) => new Set(matching.tiedTo(row).flatMap((one) => lines[one]?.uses ?? [])))
-  return groups.find((group) => [...group].some(({ part }) => prefers(part))) ?? groups[0]
+  canChange: (part: PartInstance) => boolean,
+): readonly PartInstance[] {
+  const units = unitsOf(open)
+  const canBe = (unit: Unit): boolean => unit.some(({ part }) => canChange(part))
+  const solves = solver(wiring)
+  for (const some of [...byController(units), units]) {
+    const changing = some.filter(canBe)
+    if (changing.length === 0) continue
+    const fixed = some.filter((unit) => !canBe(unit))
+    const lacking = new Set(solves(fixed) ? [] : search(new SearchProblem(wiring, fixed.flat())).best.left)
+    const placed = fixed.filter((unit) => !unit.some((use) => lacking.has(use)))
+    if (solves([...placed, ...changing])) continue
+    return [...new Set(explain(solves, placed, changing).map(([use]) => (use as SignalUse).part))]
+  }
+  return []
 }
 
 /**
- * Parts that compete for the controllers of one kind on one board and collide by themselves, if possible with one that is
- * preferred: a far smaller problem than all that is open.
+ * A minimal set of these that, with what stands, cannot be solved, by dividing and testing (QuickXplain, Junker 2004);
+ * all of them with what stands cannot, and what stands by itself can.
  */
-function oneKind(
-  units: readonly Unit[],
-  collide: (some: readonly Unit[]) => boolean,
-  prefers: (part: PartInstance) => boolean,
-): readonly Unit[] | undefined {
+function explain(
+  solves: (units: readonly Unit[]) => boolean,
+  standing: readonly Unit[],
+  all: readonly Unit[],
+): readonly Unit[] {
+  const within = (background: readonly Unit[], added: boolean, rest: readonly Unit[]): readonly Unit[] => {
+    if (added && !solves(background)) return []
+    if (rest.length <= 1) return rest
+    const half = Math.floor(rest.length / 2)
+    const [first, second] = [rest.slice(0, half), rest.slice(half)]
+    const right = within([...background, ...first], first.length > 0, second)
+    const left = within([...background, ...right], right.length > 0, first)
+    return [...left, ...right]
+  }
+  return within(standing, false, all)
+}
+
+/**
+ * Tells of units whether all can be placed beside what is wired already. What an answer places beside what it leaves out
+ * can be placed, and so can any part of it: that is not looked for again.
+ */
+function solver(wiring: Wiring): (units: readonly Unit[]) => boolean {
+  const placeable: ReadonlySet<Unit>[] = []
+  return (units) => {
+    if (placeable.some((all) => units.every((unit) => all.has(unit)))) return true
+    const { isWhole, left } = fitAll(new SearchProblem(wiring, units.flat()))
+    const lacking = new Set(left)
+    // A part is kept off its bus by a line of its own only where that line finds a pin.
+    if (left && !left.some(keepsOff))
+      placeable.push(new Set(units.filter((unit) => !unit.some((use) => lacking.has(use)))))
+    return isWhole
+  }
+}
+
+/** Single signals that together have too few pins, buses aside; undefined where those alone all fit. */
+function tiedSingles(wiring: Wiring, open: readonly SignalUse[]): ReadonlySet<SignalUse> | undefined {
+  const problem = new SearchProblem(wiring, open)
+  const { matching, lines } = new PinTable(problem).match([])
+  const row = matching.columns().indexOf(NONE)
+  return row < 0 ? undefined : new Set(matching.tiedTo(row).flatMap((one) => lines[one]?.uses ?? []))
+}
+
+/** Parts that compete for the controllers of one kind on one board: a far smaller problem than all that is open. */
+function byController(units: readonly Unit[]): (readonly Unit[])[] {
   const kinds = new Map<string, Unit[]>()
   for (const unit of units) {
     const [use] = unit
@@ -120,9 +156,7 @@ function oneKind(
     const key = `${use.part.home?.ref} ${need.kind}`
     kinds.set(key, [...(kinds.get(key) ?? []), unit])
   }
-  const hasPreferred = (some: readonly Unit[]): boolean => some.some(([use]) => use !== undefined && prefers(use.part))
-  const all = [...kinds.values()]
-  return [...all.filter(hasPreferred), ...all.filter((some) => !hasPreferred(some))].find(collide)
+  return [...kinds.values()]
 }
 
 function unitsOf(open: readonly SignalUse[]): Unit[] {

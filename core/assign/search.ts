@@ -75,14 +75,22 @@ const SLACK = 1e-6
 export const search = (problem: SearchProblem, shouldStop?: (steps: number) => boolean): Found =>
   searchOn(problem, new PinTable(problem), shouldStop)
 
-/** True when there is an arrangement that leaves nothing out; the first one found answers. */
-export function fitsAll(problem: SearchProblem): boolean {
-  if (problem.singles.some(({ choices }) => choices.length === 0)) return false
-  if (problem.tasks.some((task) => problem.lanesFor(task).length === 0)) return false
+/** Whether a problem can be solved without leaving anything out. */
+export interface Fit {
+  readonly isWhole: boolean
+  /** What some arrangement leaves out that places all else, where one was looked for. */
+  readonly left?: readonly SignalUse[]
+}
+
+/** Looks for an arrangement that leaves nothing out; the first one found answers. */
+export function fitAll(problem: SearchProblem): Fit {
+  if (problem.singles.some(({ choices }) => choices.length === 0)) return { isWhole: false }
+  if (problem.tasks.some((task) => problem.lanesFor(task).length === 0)) return { isWhole: false }
   const pins = new PinTable(problem)
-  if (pins.match([]).matching.columns().includes(NONE)) return false
+  if (pins.match([]).matching.columns().includes(NONE)) return { isWhole: false }
   // One signal left out would cost that much by itself.
-  return searchOn(problem, pins, undefined, NO_PIN / 2).best.left.length === 0
+  const { left } = searchOn(problem, pins, undefined, NO_PIN / 2).best
+  return { isWhole: left.length === 0, left }
 }
 
 /** With `enough`, the first arrangement of less points is taken, and none looked for once there is proof that none is. */
@@ -193,9 +201,7 @@ function searchOn(
   descend(0, [], [], first)
   const answer = best ?? nothingOf(problem)
   const proven = !stopped && !clashes.gaveUp
-  const bound = proven
-    ? answer.extra
-    : Math.min(answer.extra, Math.max(floorOf(), floor))
+  const bound = proven ? answer.extra : Math.min(answer.extra, Math.max(floorOf(), floor))
   return { best: answer, bound, proven, steps }
 }
 

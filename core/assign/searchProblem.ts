@@ -50,9 +50,8 @@ export class SearchProblem {
   constructor(wiring: Wiring, open: readonly SignalUse[]) {
     this.wiring = wiring
     this.#judged = judgedOn(wiring)
-    const isOff = ({ part, facts }: SignalUse): boolean => part.mode?.i2c?.off === facts.pin
     const inUse = [...open, ...wiring.signals.filter(({ hosts }) => hosts.length > 0)]
-    this.#apart = new Set(inUse.filter(isOff).map(({ part }) => part))
+    this.#apart = new Set(inUse.filter(keepsOff).map(({ part }) => part))
     this.#talking = new Set(inUse.filter(({ facts }) => facts.needs === 'spi.miso').map(({ part }) => part))
     const tasks = new Map<string, Task & { uses: SignalUse[] }>()
     for (const use of open) {
@@ -282,6 +281,9 @@ export class SearchProblem {
     return [...new Set(reasons)].slice(0, 3).join(', ') || 'no free pins'
   }
 }
+
+/** True for a line that keeps its part off the bus while others are told their address. */
+export const keepsOff = ({ part, facts }: SignalUse): boolean => part.mode?.i2c?.off === facts.pin
 
 /** Signals that are one wire already take one pin between them; the one with most to ask for stands first. */
 function byWire(wiring: Wiring, open: readonly SignalUse[]): (readonly [SignalUse, ...SignalUse[]])[] {

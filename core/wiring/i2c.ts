@@ -36,8 +36,7 @@ export function segmentsOf(wiring: Wiring): I2cSegment[] {
   return [...bySda].map(([sda, parts]) => ({ sda, parts, upstream: upstream(sda, 0) }))
 }
 
-/** Seven-bit addresses of a device and the option that moves each. */
-/** An address of a device, the option that sets it, and whether all of its kind answer to it together. */
+/** A seven-bit address of a device, the option that sets it, and whether all of its kind answer to it together. */
 export interface DeviceAddress {
   readonly address: number
   readonly option: string | undefined
