@@ -8,6 +8,9 @@ const SUPPLY = new RegExp(
   String.raw`^(?:(?:${VOLTS})[\s/@]*(?:${AMPS})|(?:${AMPS})[\s/@]*(?:${VOLTS})|(?:${VOLTS})(?:[\s/@]*(?:${AMPS}))?\s+(?:dc\s+)?(?:supply|power))$`,
   'i',
 )
+/** Volts and nothing else: of cells, or of any other supply. Those that a regulator is called by are not among them. */
+const CELL_VOLTS = /^(?:1[.,]5|3[.,]7|4[.,]2|7[.,]4|8[.,]4|9|11[.,]1|12[.,]6|14[.,]8|22[.,]2)\s*v(?:olts?)?$/i
+const BARE_VOLTS = new RegExp(String.raw`^(?!3[.,]3)(?:${VOLTS})(?:\s*dc)?$`, 'i')
 const OHMS = /^(?:(\d{3,7})|(\d{3,7})\s+resistors?|resistors?\s+(\d{2,7}))$/i
 
 /** Says whose a supply is, not what it is. */
@@ -45,8 +48,10 @@ export const spelled = (text: string): string =>
     )
     .replace(/\bir\s+(?:led|diode|emitter|transmitter)(s?)\b/i, 'infrared led$1')
 
-/** Words of which something is left out that everybody adds: what `12 V 2 A` is, and the unit of `220`. */
+/** Words of which something is left out that everybody adds: what `12 V 2 A` or `12 V` is, and the unit of `220`. */
 export function asMeant(name: string): string {
+  if (CELL_VOLTS.test(name)) return `battery ${name}`
+  if (BARE_VOLTS.test(name)) return `power supply ${name.replace(/\s*dc$/i, '')}`
   if (SUPPLY.test(name)) return `power supply ${name.replace(/\s*(?:supply|power)$/i, '')}`
   const ohms = OHMS.exec(name)
     ?.slice(1)

@@ -80,6 +80,8 @@ describe('what people write for the things in front of them', () => {
     ['2s lipo, lipo 2s, 18650 3s', 'battery-box 8.4, battery-box 8.4, battery-box 12.6'],
     ['7.4v lipo, lipo 3s 11.1v', 'battery-box 8.4, battery-box 12.6'],
     ['5v 2a, 12 volt 2 amp, 500mA 9v', 'dc-socket 5 2000, dc-socket 12 2000, dc-socket 500 9'],
+    ['12v, 5v, 24 v dc, 7.4v, 9v', 'dc-socket 12, dc-socket 5, dc-socket 24, battery-box 8.4, battery-box 9'],
+    ['stepper nema17, 2 nema17 steppers, nema17 driver', 'stepper-bipolar, 2 stepper-bipolar, a4988'],
     ['5v supply, 12v power, 5v 3a psu', 'dc-socket 5, dc-socket 12, dc-socket 5 3000'],
     ['220, 2 x 10k, 220 ohm x 3, 3 * 220', 'resistor 220, 2 resistor 10000, 3 resistor 220, 3 resistor 220'],
     ['8 resistors 220, resistors 8 x 220', '8 resistor 220, 8 resistor 220'],
