@@ -60,6 +60,38 @@ export function crossedSwitch(wiring: Wiring, part: PartInstance): readonly [str
   return undefined
 }
 
+/**
+ * A bare switch in the plus whose switched side lies on a source and whose supply side does not, while something moves it.
+ * One that nothing moves may guard a battery or share its load on purpose, and so may two that meet with their supply
+ * sides.
+ */
+export function crossedHighSide(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
+  if (part.part.build !== 'component' || part.part.pins.some(({ role }) => role === 'ground')) return undefined
+  for (const { output, supply } of part.part.channels) {
+    if (supply === undefined) continue
+    const [out, high] = [`${part.ref}.${output}`, `${part.ref}.${supply}`]
+    const far = wiring.netOf(high)
+    const isTurned = wiring.netOf(out).sources.length > 0 && far.wired && !far.ground && far.sources.length === 0
+    if (isTurned && isMovedApart(wiring, part, far)) return [out, high]
+  }
+  return undefined
+}
+
+/** True for a switch that something moves, and that does not meet another one on a net. */
+function isMovedApart(wiring: Wiring, part: PartInstance, net: Net): boolean {
+  const { channels } = circuitOf(wiring)
+  const others = channels.filter((one) => one.part !== part)
+  const meetsOther = others.some(
+    ({ part: other, facts }) => facts.supply !== undefined && wiring.netOf(`${other.ref}.${facts.supply}`) === net,
+  )
+  const gates = channels.flatMap((one) => (one.part === part ? one.inputs : []))
+  const isMoved = gates.some((end) => {
+    const gate = wiring.netOf(end)
+    return (wiring.signal(end)?.hosts.length ?? 0) > 0 || others.some(({ output }) => wiring.netOf(output) === gate)
+  })
+  return isMoved && !meetsOther
+}
+
 /** What tells that a Zener diode is turned: a current flows through it forward, and never backwards. */
 export function zenerWrong(wiring: Wiring, part: PartInstance): string | undefined {
   const element = circuitOf(wiring).elements.find((one) => one.part === part && one.zener !== undefined)

@@ -736,6 +736,20 @@ testRule(driverRating, {
       said: 99,
       quiet: 100,
     },
+    {
+      says: 'resistorHot',
+      because: 'a Zener diode of 5.1 V and 0.5 W bears 98 mA: (12 V - 5.1 V) / 70.4 Ω',
+      at: (ohms) => ({
+        supplies: { P: { volts: 12 } },
+        parts: {
+          R: { part: 'resistor', options: { ohms, watts: 5 } },
+          Z: { part: 'zener', options: { volts: 5.1 } },
+        },
+        wires: 'R.1 P.+, R.2 Z.K, Z.A P.-, P.- MCU.GND',
+      }),
+      said: 70,
+      quiet: 71,
+    },
     { says: 'fuseOver', because: 'a servo takes 220 mA as a rule', at: fused, said: 219, quiet: 220 },
     { says: 'fusePeak', because: 'a servo takes 650 mA when it starts, twice 325', at: fused, said: 324, quiet: 325 },
     {

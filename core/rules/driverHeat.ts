@@ -4,13 +4,14 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { litDiodes } from '../circuit/lit.ts'
 import { drawnThrough } from '../circuit/loads.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
-import { formatQuantity } from '../electrical/quantity.ts'
+import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { twoDigits } from './shared.ts'
 
 export const driverHeatMessages = {
   resistorHot: '{part} turns {watts} into heat and is rated {rated}.',
+  zenerBare: '{part} holds {zener} between {a} and {b}, where more comes with nothing before it that takes the rest.',
   fuseOver: '{part} carries {typical} mA for {names} and is made for {most} mA.',
   fusePeak: '{part} carries up to {peak} mA for a moment and is made for {most} mA.',
   weakBase: 'The base of {part} gets {forward} mA, enough for {carries} mA; {load} {load:takes/take} {runs} mA.',
@@ -45,6 +46,33 @@ export function sayHot(wiring: Wiring, report: (one: Report) => void): void {
       data: { part: part.ref, watts: formatQuantity(watts, 'W'), rated: formatQuantity(rated, 'W') },
       why: `P = I² · R with ${formatQuantity(amps, 'A')} through ${formatQuantity(ohms, 'Ω')}. Above its rating it scorches what it touches and in the end burns through.`,
       numbers: { watts: twoDigits(watts), rated, milliamps: twoDigits(amps * 1000) },
+    })
+  }
+}
+
+/** Milliamperes that flow only where nothing limits them. */
+const UNLIMITED = 10_000
+
+/** Zener diodes that turn more power into heat than they are rated for: P = Vz · I, as nothing before them takes the rest. */
+export function sayHotZeners(wiring: Wiring, report: (one: Report) => void): void {
+  const verdicts = verdictsOf(wiring)
+  for (const element of circuitOf(wiring).elements) {
+    const { part, zener } = element
+    const rated = entryOf(part.options, 'watts')
+    const back = zener === undefined ? undefined : verdicts.through(element)?.back
+    if (zener === undefined || back === undefined || typeof rated !== 'number') continue
+    const watts = (zener * back) / 1000
+    if (watts <= rated * 1.001) continue
+    const isBare = back > UNLIMITED
+    report({
+      severity: watts > rated * 1.5 ? 'fault' : 'caution',
+      at: [element.a, element.b, part.ref],
+      message: isBare ? 'zenerBare' : 'resistorHot',
+      data: isBare
+        ? { part: part.ref, zener: formatVolts(zener), a: element.a, b: element.b }
+        : { part: part.ref, watts: formatQuantity(watts, 'W'), rated: formatQuantity(rated, 'W') },
+      why: `A Zener diode keeps its ${formatVolts(zener)} only behind a resistor, which takes the rest of the voltage: P = V · I. Without one it burns through, or the supply breaks down.`,
+      numbers: isBare ? { zener, rated } : { watts: twoDigits(watts), rated, milliamps: twoDigits(back) },
     })
   }
 }

@@ -2,7 +2,7 @@ import { circuitOf } from '../circuit/circuit.ts'
 import { drivenLoads, ratingTogether } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { PartInstance } from '../wiring/model.ts'
-import { driverHeatMessages, sayFuses, sayHot, sayWeakBases } from './driverHeat.ts'
+import { driverHeatMessages, sayFuses, sayHot, sayHotZeners, sayWeakBases } from './driverHeat.ts'
 import type { Report, Rule, Severity } from './finding.ts'
 import { sayTogether, togetherMessages } from './loadsTogether.ts'
 import type { MessageData } from './messages.ts'
@@ -93,6 +93,7 @@ export const driverRating: Rule = {
     sayTogether(wiring, report)
     sayWeakBases(wiring, report)
     sayHot(wiring, report)
+    sayHotZeners(wiring, report)
     sayFuses(wiring, report)
     sayShunts(wiring, report)
   },

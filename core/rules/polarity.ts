@@ -1,4 +1,12 @@
-import { backToFront, crossedSwitch, legsOf, swappedSupply, turnedRound, zenerWrong } from '../circuit/turned.ts'
+import {
+  backToFront,
+  crossedHighSide,
+  crossedSwitch,
+  legsOf,
+  swappedSupply,
+  turnedRound,
+  zenerWrong,
+} from '../circuit/turned.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { cellTurnedMessages, sayCellTurned } from './cellPlaces.ts'
 import { crossedLinesMessages, sayCrossedLines } from './crossedLines.ts'
@@ -20,6 +28,8 @@ export const polarity: Rule = {
       supplySwapped: '{plus} and {minus} of {part} are swapped: {plusEnd} is on ground and {minusEnd} on a supply.',
       outputSwapped:
         '{output} and {ground} of {part} are swapped: {outputEnd} is on ground and {groundEnd} on the load.',
+      highSideSwapped:
+        '{output} and {supply} of {part} are swapped: {outputEnd} is on a supply and {supplyEnd} on the load.',
       zenerTurned: '{part} is the wrong way round: {zener}.',
       converterTurned:
         '{part} is the wrong way round: {source} feeds its output {output}, and its input {input} gets nothing.',
@@ -76,6 +86,22 @@ const outputSwapped: Way = (wiring, part) => {
   }
 }
 
+/** Both sides of a bare transistor in the plus on each other's side. */
+const highSideSwapped: Way = (wiring, part) => {
+  const crossed = crossedHighSide(wiring, part)
+  if (!crossed) return undefined
+  const [output, supply] = crossed
+  return {
+    severity: 'fault',
+    at: [output, supply],
+    message: 'highSideSwapped',
+    data: { output: pinWords(output), supply: pinWords(supply), part: part.ref, outputEnd: output, supplyEnd: supply },
+    why: 'Inside such a transistor a diode leads from its drain to its source. Turned round it conducts whatever the program does: the load never goes off.',
+    numbers: {},
+    propose: () => swapWires(wiring, output, supply),
+  }
+}
+
 const zenerTurned: Way = (wiring, part) => {
   const zener = zenerWrong(wiring, part)
   if (!zener) return undefined
@@ -129,4 +155,4 @@ const legsTurned: Way = (wiring, part) => {
 }
 
 /** Of a part the first that holds is said. */
-const ways: readonly Way[] = [supplySwapped, outputSwapped, zenerTurned, converterTurned, legsTurned]
+const ways: readonly Way[] = [supplySwapped, outputSwapped, highSideSwapped, zenerTurned, converterTurned, legsTurned]

@@ -277,6 +277,13 @@ export function stuckOnRail(wiring: Wiring, { end, facts, part }: SignalUse, at:
       (use.state === 'open' ? use.facts.required : use.state !== 'tied' && use.state !== 'unused'),
   )
   if (moves || isSwitchedBehind(wiring, part, end)) return undefined
+  // Led on by its own diode, and off while another supply is there that feeds the load instead.
+  const gate = wiring.netOf(end)
+  const isShared = part.part.channels.some(({ output, supply }) => {
+    const net = wiring.netOf(`${part.ref}.${output}`)
+    return supply !== undefined && net.sources.length > 0 && net !== gate && !gate.ground
+  })
+  if (isShared) return undefined
   const isOn = at > 0 === (facts.activeLevel === 'high')
   return {
     severity: 'caution',

@@ -100,9 +100,12 @@ function sayKnobs(wiring: Wiring, report: Say): void {
       const other = net === here ? undefined : railOf(net)
       return other && other.volts !== rail?.volts ? [{ end: `${ref}.${pin}`, rail: other }] : []
     })
-    // Of a tap that is on a rail by itself pin-on-rail speaks.
-    const isHung = ends.some((pin) => wiring.netOf(`${ref}.${pin}`) === here)
-    if (!rail || !far || !isHung) continue
+    // Of a tap between ends that are both wired pin-on-rail speaks.
+    const isOfTwoLegs = ends.some((pin) => {
+      const net = wiring.netOf(`${ref}.${pin}`)
+      return net === here || !net.wired
+    })
+    if (!rail || !far || !isOfTwoLegs) continue
     const [high, low] = rail.volts > far.rail.volts ? [rail, far.rail] : [far.rail, rail]
     if (!high.source) continue
     report({

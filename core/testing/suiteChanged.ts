@@ -15,6 +15,39 @@ const colours = { D: { part: 'rgb-led', options: { common: 'anode' } }, R: ohms(
 
 export const soundChanged: readonly (Short & { title: string })[] = [
   {
+    title: 'a battery that shares a board with a second supply over a P-channel transistor',
+    supplies: { USB: { volts: 6 } },
+    parts: { Q: 'pmos', R: ohms(10_000), B: { part: 'battery-box', options: { volts: 6 } }, D: 'diode' },
+    wires: 'USB.- MCU.GND, B.- MCU.GND, Q.D B.+, Q.G USB.+, R.1 Q.G, R.2 MCU.GND, D.A USB.+, D.K Q.S, Q.S MCU.VIN',
+  },
+  {
+    title: 'two P-channel transistors that meet with their sources, so that nothing flows either way',
+    mcu: 'uno-r3',
+    supplies: pack(5),
+    parts: {
+      P: 'pmos',
+      Q: 'pmos',
+      R: ohms(10_000),
+      F: { part: 'fan', options: { volts: 5 } },
+      T: 'npn',
+      S: ohms(1000),
+    },
+    wires:
+      'PACK.- MCU.GND, P.D PACK.+, P.S Q.S, Q.D F.+, F.- MCU.GND, P.G Q.G, R.1 Q.G, R.2 Q.S, T.C Q.G, T.E MCU.GND, S.1 T.B, S.2 MCU.7',
+  },
+  {
+    title: 'a Zener diode above what it lies across',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { Z: { part: 'zener', options: { volts: 15 } } },
+    wires: 'PACK.- MCU.GND, Z.K PACK.+, Z.A MCU.GND',
+  },
+  {
+    title: 'a line of 5 V held down by a resistor and a Zener diode',
+    parts: { E: 'hc-sr04', Z: 'zener', R: ohms(1000) },
+    wires: 'E.VCC MCU.VIN, E.GND MCU.GND, E.TRIG MCU.25, E.ECHO R.1, R.2 MCU.34, Z.K MCU.34, Z.A MCU.GND',
+  },
+  {
     title: 'four buttons as a matrix',
     mcu: 'uno-r3',
     parts: { A: 'button', B: 'button', C: 'button', D: 'button' },
@@ -130,6 +163,41 @@ export const soundChanged: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenChanged: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'drain and source of a P-channel transistor exchanged',
+    rule: 'polarity',
+    mcu: 'uno-r3',
+    parts: { Q: 'pmos', R: ohms(10_000), F: { part: 'fan', options: { volts: 5 } } },
+    wires: 'Q.D MCU.5V, Q.S F.+, F.- MCU.GND, Q.G MCU.7, R.1 Q.G, R.2 MCU.5V',
+  },
+  {
+    title: 'the same before a sensor, moved over a second transistor',
+    rule: 'polarity',
+    parts: { Q: 'pmos', R: ohms(10_000), C: 'bme280', T: 'npn', S: ohms(1000) },
+    wires:
+      'Q.D MCU.3V3, Q.S C.VCC, C.GND MCU.GND, C.SDA MCU.21, C.SCL MCU.22, R.1 Q.G, R.2 MCU.3V3, T.C Q.G, T.E MCU.GND, S.1 T.B, S.2 MCU.25',
+  },
+  {
+    title: 'a Zener diode across a supply, with nothing before it',
+    rule: 'driver-rating',
+    mcu: 'uno-r3',
+    parts: { Z: 'zener' },
+    wires: 'Z.K MCU.5V, Z.A MCU.GND',
+  },
+  {
+    title: 'a Zener diode across what a P-channel transistor leads',
+    rule: 'driver-rating',
+    mcu: 'uno-r3',
+    parts: { Q: 'pmos', R: ohms(10_000), F: { part: 'fan', options: { volts: 5 } }, Z: 'zener' },
+    wires: 'Q.S MCU.5V, Q.D F.+, F.- MCU.GND, Q.G MCU.7, R.1 Q.G, R.2 MCU.5V, Z.K F.+, Z.A MCU.GND',
+  },
+  {
+    title: 'a knob of two legs from a supply to ground, its third leg in the air',
+    rule: 'supply-joined',
+    mcu: 'uno-r3',
+    parts: { K: 'potentiometer' },
+    wires: 'K.1 MCU.5V, K.W MCU.GND',
+  },
   {
     rule: 'load-return',
     title: 'a coil of a stepper motor at the fault output beside its own',
