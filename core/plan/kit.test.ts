@@ -60,6 +60,8 @@ describe('digits with a transistor each bring the resistors of one', () => {
     ['also where the transistors lie there already', ['nano', '2 npn', '2 seven segment displays'], 7],
     ['not without them', ['nano, 2 seven segment displays'], 14],
     ['nor where a load wants one of them', ['nano, 2 npn, pump, 2 seven segment displays'], 14],
+    ['but what only a bridge turns wants none', ['nano, 2 npn, nema17, 2 seven segment displays'], 7],
+    ['nor what an array is there for', ['nano, 2 npn, pump, uln2003, 2 seven segment displays'], 7],
     ['unless a relay is there for it', ['nano, 2 npn, pump, relay, 2 seven segment displays'], 7],
   ] as const)('%s', (_, lines, count) => {
     expect(resistors(...lines)).toBe(count)

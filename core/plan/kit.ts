@@ -167,8 +167,14 @@ function isInTurn(items: readonly Counted[], part: Part, digits: number): boolea
   const contacts = sumOf(
     ({ inner }) => inner.filter((one) => one.kind === 'switch' && one.moved?.closed === 'active').length,
   )
-  const loads = sumOf(({ category }) => (category === 'load' ? 1 : 0))
-  return transistors - Math.max(0, loads - contacts) >= digits
+  const others = sumOf(({ build, channels }) => (build === 'component' && channels.length === 1 ? 0 : channels.length))
+  // What only a bridge turns asks for no transistor.
+  const loads = sumOf(({ category, signals, modes }) =>
+    category === 'load' && [signals, ...modes.map((mode) => mode.signals)].flat().some(({ needs }) => needs === 'sink')
+      ? 1
+      : 0,
+  )
+  return transistors - Math.max(0, loads - contacts - others) >= digits
 }
 
 /**
