@@ -61,6 +61,8 @@ export function allowing(use: SignalUse, block: Block): string | undefined {
       return `Without ${block.title}, which is switched on the board's line in the Kit, it would.`
     case 'level':
       return 'Two resistors in the line, or a level shifter, would bring the level down.'
+    case 'low':
+      return 'A transistor between the two, or a level shifter, would lift it.'
     case 'taken':
       return `Swap the two, or move ${block.by} first.`
     case 'lacks':

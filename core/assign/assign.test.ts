@@ -98,6 +98,20 @@ describe('candidates', () => {
     const block = judged(short, end).find((one) => one.host.end === host)?.blocked
     expect(block && blockWords(block)).toBe(reason)
   })
+  it.each([
+    [12, 'Q.S P.+', '5.0 V is a low there, 11.6 V a high'],
+    [12, 'Q.S P.+, R.1 Q.G, R.2 Q.S', 'pulled up to 12.0 V, into 5.5 V'],
+    [7.6, 'Q.S P.+', '5.0 V is a low there, 7.2 V a high'],
+    // Between low and high: the checks speak of it.
+    [7.4, 'Q.S P.+', undefined],
+    [5.5, 'Q.S P.+, R.1 Q.G, R.2 Q.S', undefined],
+    [5.6, 'Q.S P.+, R.1 Q.G, R.2 Q.S', 'pulled up to 5.6 V, into 5.5 V'],
+  ])('the gate of a switch in the plus at %s V, %s: %s', (at, wires, reason) => {
+    const parts = { Q: 'pmos', R: { part: 'resistor', options: { ohms: 10_000 } } }
+    const short = { mcu: 'uno-r3', supplies: { P: { volts: at } }, parts, wires: `${wires}, P.- MCU.GND` }
+    const block = judged(short, 'Q.G').find((one) => one.host.end === 'MCU.D7')?.blocked
+    expect(block && blockWords(block)).toBe(reason)
+  })
   it('judges every pin of the board, and expander pins as pins', () => {
     const list = judged({ parts: { B: 'button', X: 'mcp23017' } }, 'B.1')
     expect(list.filter((one) => one.host.ref === 'X')).toHaveLength(16)

@@ -43,6 +43,8 @@ export type Block =
   | { readonly kind: 'held'; readonly way: 'up' | 'down' }
   /** More volts than one side bears, from the other's output or, `pulled`, from a pull-up. */
   | { readonly kind: 'level'; readonly volts: number; readonly most: number; readonly pulled: boolean }
+  /** The highest that the pin gives is a low to the part. */
+  | { readonly kind: 'low'; readonly volts: number; readonly least: number | undefined }
 
 /** A block in two or three words. */
 export function blockWords(block: Block): string {
@@ -79,6 +81,8 @@ export function blockWords(block: Block): string {
       return block.pulled
         ? `pulled up to ${formatVolts(block.volts)}, into ${formatVolts(block.most)}`
         : `${formatVolts(block.volts)} into ${formatVolts(block.most)}`
+    case 'low':
+      return `${formatVolts(block.volts)} is a low there${block.least === undefined ? '' : `, ${formatVolts(block.least)} a high`}`
   }
 }
 
@@ -284,6 +288,12 @@ function levelBlock(wiring: Wiring, use: SignalUse, host: Host): Block | undefin
   const fromHost =
     high === undefined || far === near ? high : networkOf(wiring).driven(far, near, { high, low: 0 }).high
   if (fromHost !== undefined && most !== undefined && fromHost > most + 0.01) return level(fromHost, most)
+  // A resistor that lies on the line already, such as the one that keeps a gate at its supply.
+  const pulled = far === near ? networkOf(wiring).pulled(near) : undefined
+  if (pulled !== undefined && hostMost !== undefined && pulled > hostMost + 0.01) return level(pulled, hostMost, true)
+  const lowest = volts(levels.vil, vdd)
+  if (fromHost !== undefined && direction === 'in' && lowest !== undefined && fromHost <= lowest)
+    return { kind: 'low', volts: fromHost, least: volts(levels.vih, vdd) }
   return undefined
 }
 

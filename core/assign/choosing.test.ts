@@ -56,6 +56,20 @@ describe('choosing modes and addresses', () => {
     expect(alone.result).toMatchObject({ status: 'partial', choices: [] })
     expect(alone.result.unplaced).toHaveLength(3)
   })
+  it('takes another bus for one of two whose address nothing moves', () => {
+    const { result } = choose({ parts: { A: 'pn532', B: 'pn532' } })
+    expect(result).toMatchObject({ status: 'placed', unplaced: [] })
+    expect(result.choices).toHaveLength(1)
+  })
+  it('mends what a choice can mend, also beside clocks of which one is too many', () => {
+    // A clock has an address that it shares with its like, and one of its memory, which alone can change.
+    const clocks = { A: 'ds3231', B: 'ds3231', X: 'bme280', Y: 'bme280', Z: 'bme280' }
+    const { result } = choose({ parts: clocks })
+    const left = new Set(result.unplaced.map(({ end }) => end.split('.')[0]))
+    expect([...left]).toEqual([expect.stringMatching(/[AB]/)])
+    expect(result.choices.map(({ title }) => title)).toContain('Four-wire bus (SPI)')
+    expect(result.optimal).toBe(true)
+  })
   it('leaves what is usual when everything fits', () => {
     expect(choose({ parts: { A: 'bme280', B: 'ds3231' } }).result.choices).toEqual([])
   })

@@ -13,7 +13,7 @@ import { feed, feedConverters } from './feeding.ts'
 import { followers, shareLines, takeTurns } from './inTurn.ts'
 import { leadOver } from './leadOver.ts'
 import type { Progress } from './progress.ts'
-import { switchByTransistors, switchHighSide } from './switched.ts'
+import { moveByTransistors, switchByTransistors, switchHighSide } from './switched.ts'
 import { tieUp } from './tying.ts'
 
 /** What comes before the search, of all parts: what looks for a conflict or a way out starts from the same. */
@@ -33,6 +33,7 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
     (now) => feedConverters(now, wanted),
     (now) => switchHighSide(now, wanted),
     (now) => switchByTransistors(now, wanted),
+    (now) => moveByTransistors(now, wanted),
     (now) => feed(now, wanted),
     (now) => joinBegun(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.

@@ -1,8 +1,9 @@
-import { isLoad } from '../catalog/common.ts'
+import { isLoad, volts } from '../catalog/common.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { chosenFact } from '../wiring/chosen.ts'
+import { levelsOf } from '../wiring/levels.ts'
 import type { BoardInstance, Host, Net, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
 import { bestSource, groundPost, sourcesOf } from '../wiring/supply.ts'
 import { bearsOf } from './blocks.ts'
@@ -89,6 +90,30 @@ export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boo
       connect(use.end, source.end, `${source.volts} V while ${sink.ref} conducts`),
       connect(leg, sink.end, `${use.facts.milliamps} mA, which ${sink.ref} takes off the pin`),
     )
+  }
+  return { wiring: after(wiring, decisions), decisions, refused: [] }
+}
+
+/**
+ * Moves the gate of a switch in the plus that lies on more than the board gives by a bare transistor of the kit for which
+ * nothing else asks: no pin lifts it far enough to let go, and what holds it at its supply would come onto the pin.
+ */
+export function moveByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
+  const decisions: Decision[] = []
+  const { channels } = circuitOf(wiring)
+  const spare = spareTransistors(wiring, wanted)
+  for (const { part, facts, inputs } of channels) {
+    const [end] = inputs
+    const use = end === undefined ? undefined : wiring.signal(end)
+    if (part.part.build !== 'component' || facts.supply === undefined || !use || !wanted(part.ref)) continue
+    const at = wiring.netOf(`${part.ref}.${facts.supply}`).sources[0]?.volts
+    const least = volts(levelsOf(use).vih, at)
+    const gate = wiring.netOf(use.end)
+    const isMoved = use.hosts.length > 0 || channels.some(({ output }) => wiring.netOf(output) === gate)
+    const isBeyond = least !== undefined && least > (part.home?.board.logicVolts ?? Number.POSITIVE_INFINITY)
+    if (isMoved || !isBeyond || use.state === 'tied' || use.state === 'unused') continue
+    const sink = spare.shift()
+    if (sink) decisions.push(connect(use.end, sink.end, `${sink.ref} pulls it down from ${at} V, which no pin bears`))
   }
   return { wiring: after(wiring, decisions), decisions, refused: [] }
 }

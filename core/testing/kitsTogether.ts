@@ -718,7 +718,37 @@ const turns: readonly Kit[] = [
   },
 ]
 
+/** Switches in the plus that lie on more than the board gives. */
+const beyond: readonly Kit[] = [
+  {
+    title: 'a P-channel transistor on 12 V, with a transistor in the kit',
+    why: 'no pin lifts its gate that far: the small one pulls it down, and the resistor brings it up again',
+    mcu: 'uno-r3',
+    parts: { Q: 'pmos', R: ohms(10_000), F: { part: 'fan', options: { volts: 12 } }, N: 'npn', B: ohms(1000) },
+    supplies: { PACK: { volts: 12 } },
+    wires: 'Q.S PACK.+, PACK.- MCU.GND, Q.D F.+, F.- MCU.GND',
+    wired: [
+      ['Q\\.G', 'N\\.C'],
+      ['N\\.E', 'MCU\\.GND'],
+      ['R\\.[12]', 'Q\\.G'],
+      ['B\\.2', 'MCU\\.D\\d+'],
+    ],
+    never: [['Q\\.G', 'MCU\\.D\\d+']],
+    adds: 0,
+  },
+  {
+    title: 'a P-channel transistor on 5 V of the board, with a transistor beside it',
+    why: 'a pin of 5 V moves it without help',
+    mcu: 'uno-r3',
+    parts: { Q: 'pmos', R: ohms(10_000), F: { part: 'fan', options: { volts: 5 } }, N: 'npn' },
+    supplies: { PACK: { volts: 5 } },
+    wires: 'Q.S PACK.+, PACK.- MCU.GND, Q.D F.+, F.- MCU.GND',
+    wired: [['Q\\.G', 'MCU\\.D\\d+']],
+  },
+]
+
 export const kitsTogether: readonly Kit[] = [
+  ...beyond,
   ...supplies,
   ...inTheWay,
   ...neighbours,
