@@ -279,7 +279,8 @@ export function stuckOnRail(wiring: Wiring, { end, facts, part }: SignalUse, at:
   if (moves || isSwitchedBehind(wiring, part, end)) return undefined
   // Led on by its own diode, and off while another supply is there that feeds the load instead.
   const gate = wiring.netOf(end)
-  const isShared = part.part.channels.some(({ output, supply }) => {
+  const bare = part.part.build === 'component' ? part.part.channels : []
+  const isShared = bare.some(({ output, supply }) => {
     const net = wiring.netOf(`${part.ref}.${output}`)
     return supply !== undefined && net.sources.length > 0 && net !== gate && !gate.ground
   })
