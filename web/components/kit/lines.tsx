@@ -21,7 +21,7 @@ export function BoardLine({ board }: { board: BoardInstance }) {
     )
   }
   return (
-    <div className="kit-line" style={{ gridTemplateColumns: '116px minmax(120px, 1fr) minmax(200px, 2fr) 34px' }}>
+    <div className="kit-line of-few">
       <RefField name={board.ref} />
       <span>
         <span className="board-title">
@@ -71,7 +71,7 @@ export function BoardLine({ board }: { board: BoardInstance }) {
 export function SupplyLine({ supply }: { supply: SupplyInstance }) {
   const { ref, entry } = supply
   return (
-    <div className="kit-line" style={{ gridTemplateColumns: '116px minmax(120px, 1fr) minmax(200px, 2fr) 34px' }}>
+    <div className="kit-line of-few">
       <RefField name={ref} />
       <CommitField
         label={`What ${ref} is`}
