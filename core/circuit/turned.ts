@@ -120,7 +120,7 @@ export function turnedRound(wiring: Wiring, part: PartInstance): string | undefi
 }
 
 /** Milliamperes that flow only where nothing limits them. */
-const UNLIMITED = 10_000
+export const UNLIMITED = 10_000
 
 /** What tells that a diode is turned round; undefined when nothing does. */
 function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Legs): string | undefined {

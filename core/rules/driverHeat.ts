@@ -3,6 +3,7 @@ import { BASE_RESERVE, baseDrives } from '../circuit/bases.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { litDiodes } from '../circuit/lit.ts'
 import { drawnThrough } from '../circuit/loads.ts'
+import { UNLIMITED } from '../circuit/turned.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -49,9 +50,6 @@ export function sayHot(wiring: Wiring, report: (one: Report) => void): void {
     })
   }
 }
-
-/** Milliamperes that flow only where nothing limits them. */
-const UNLIMITED = 10_000
 
 /** Zener diodes that turn more power into heat than they are rated for: P = Vz · I, as nothing before them takes the rest. */
 export function sayHotZeners(wiring: Wiring, report: (one: Report) => void): void {
