@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { nextStep } from '../advice/nextStep.ts'
+import { unitsOf } from '../breadboard/units.ts'
 import { check } from '../rules/index.ts'
 import { sift } from '../rules/waiting.ts'
 import { coverBody } from '../sheets/cover.ts'
@@ -46,6 +47,14 @@ describe('what stays in the box is said', () => {
 describe('what stays in the box by the wiring as it stands', () => {
   const boxed = (short: Short) => staysInBox(resolve(planOf(short), catalog)).map(({ ref, is }) => `${ref} ${is}`)
   const fed = 'B.+ MCU.VIN, B.- MCU.GND'
+  const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
+  const probe = 'P.VDD MCU.5V, P.GND MCU.GND, P.DQ MCU.D5'
+  /** A button that has its wires, and what lies beside it. */
+  const done = (parts: Short['parts'], wires?: string): Short => ({
+    mcu: 'uno-r3',
+    parts: { B: 'button', ...parts },
+    wires: ['B.1 MCU.D4, B.2 MCU.GND', ...(wires === undefined ? [] : [wires])].join(', '),
+  })
   it.each<[string, Short, string[]]>([
     [
       'a second battery beside one that feeds',
@@ -56,9 +65,37 @@ describe('what stays in the box by the wiring as it stands', () => {
     ['one that suits nothing', { mcu: 'pico', parts: { C: battery(9) } }, ['C unfit']],
     ['not when a converter for it lies there', { mcu: 'pico', parts: { C: battery(9), D: 'buck' } }, []],
     ['a converter without a source', { mcu: 'pico', parts: { D: 'buck' } }, ['D spare']],
+    [
+      'a transistor and a diode beside a button that has its wires',
+      done({ Q: 'nmos', D: 'diode' }),
+      ['Q unused', 'D unused'],
+    ],
+    ['a converter of levels and a fuse', done({ S: 'max3232', F: 'fuse' }), ['S unused', 'F unused']],
+    ['no helper while another part waits', done({ Q: 'nmos', L: 'led' }), []],
+    ['no helper where a motor waits for it', done({ Q: 'nmos', M: 'dc-motor' }), []],
+    ['no helper with nothing beside it', { mcu: 'uno-r3', parts: { Q: 'nmos' } }, []],
+    ['no resistor while a lamp has none', done({ R: ohms(330), L: 'led' }, 'L.A MCU.D5, L.K MCU.GND'), []],
+    [
+      'a second resistor once a lamp has its own',
+      done({ R: ohms(330), S: ohms(330), L: 'led' }, 'L.A R.1, R.2 MCU.D5, L.K MCU.GND'),
+      ['S unused'],
+    ],
+    ['no resistor while a 1-Wire line has no pull-up', done({ R: ohms(4700), P: 'ds18b20-probe' }, probe), []],
+    ['no part that wants a pin', done({ L: 'led', K: 'button' }, 'L.A MCU.D5, L.K MCU.GND'), []],
+    ['no lamp, however loose', done({ L: 'lamp' }), []],
+    ['no shifter with one wire', done({ S: 'shifter-bss138' }, 'S.GND MCU.GND'), []],
     ['not what has a wire', { mcu: 'pico', parts: { C: battery(9) }, wires: 'C.- MCU.GND' }, []],
   ])('%s', (_, short, expected) => {
     expect(boxed(short)).toEqual(expected)
+  })
+
+  it('a helper that is not used is not asked for next, and lies on no breadboard', () => {
+    const wiring = resolve(planOf(done({ R: ohms(330) })), catalog)
+    expect(nextStep(wiring).is).toBe('lay-out')
+    expect(unitsOf(wiring).map(({ ref }) => ref)).toEqual(['MCU', 'B'])
+    const waits = resolve(planOf(done({ R: ohms(330), L: 'led' })), catalog)
+    expect(nextStep(waits).is).toBe('wire')
+    expect(unitsOf(waits).map(({ ref }) => ref)).toEqual(['MCU', 'B', 'R', 'L'])
   })
 
   it('is said by the check and on the cover, is not asked for next, and makes nothing else wait', () => {

@@ -1,28 +1,59 @@
 import { memo } from '../base/memo.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
-import { isLoose } from './spares.ts'
+import { openEnds } from './openEnds.ts'
+import { isLoose, isWanted } from './spares.ts'
 
 /** A part of the kit that stays in the box, and why. */
 export interface Left {
   readonly ref: string
   readonly why: string
-  /** There is enough without it; or it cannot feed what is there. */
-  readonly is: 'spare' | 'unfit'
+  /** There is enough without it; it cannot feed what is there; or it only helps others, and none asks for it. */
+  readonly is: 'spare' | 'unfit' | 'unused'
 }
 
-/** What gives current, lay loose in the kit and was not wired, with what keeps it from its board. */
+/** What lay loose in the kit and was not wired: what gives current, with what keeps it from its board, and helpers. */
 export function leftInBox(before: Wiring, after: Wiring): Left[] {
   const wasLoose = new Set(before.parts.filter((part) => isLoose(before, part)).map(({ ref }) => ref))
-  return looseSources(after).flatMap((part) => (wasLoose.has(part.ref) ? leftOver(after, part) : []))
+  const sources = looseSources(after).flatMap((part) => leftOver(after, part))
+  return [...sources, ...unusedHelpers(after, sources)].filter(({ ref }) => wasLoose.has(ref))
 }
 
 /**
- * What gives current and cannot be of use to the wiring as it stands: its volts suit no board, or the board is fed
- * already. What something loose beside it could still change is not among it: a converter for its volts, or a source for
- * a converter.
+ * What cannot be of use to the wiring as it stands: what gives current where its volts suit no board, or the board is
+ * fed already, and helpers that none of the others asks for. What something loose beside it could still change is not
+ * among it: a converter for its volts, or a source for a converter.
  */
 export const staysInBox = memo((wiring: Wiring): readonly Left[] => {
+  const sources = sourcesInBox(wiring)
+  return [...sources, ...unusedHelpers(wiring, sources)]
+})
+
+/**
+ * Resistors, transistors, shifters and the like that have no wire while all that asks for something has its own: as
+ * long as one pin of another part waits, it may wait for them.
+ */
+function unusedHelpers(wiring: Wiring, boxed: readonly Left[]): Left[] {
+  const inBox = new Set(boxed.map(({ ref }) => ref))
+  const asks = (part: PartInstance): boolean => openEnds(wiring, part).some(({ required }) => required)
+  const sources = new Set(looseSources(wiring))
+  const helpers = wiring.parts.filter((part) => !sources.has(part) && isHelper(wiring, part) && asks(part))
+  if (helpers.length === 0) return []
+  const others = wiring.parts.filter((part) => !inBox.has(part.ref) && !helpers.includes(part))
+  if (others.length === 0 || others.some(asks)) return []
+  return helpers
+    .filter((part) => !isWanted(wiring, part))
+    .map(({ ref }) => ({ ref, is: 'unused', why: 'everything else has its wires without it' }))
+}
+
+/** A loose part that wants no pin for its own sake: a leg, a rail or a way through is all that it has. */
+function isHelper(wiring: Wiring, part: PartInstance): boolean {
+  if (!isLoose(wiring, part)) return false
+  const isBareSwitch = part.part.build === 'component' && part.part.channels.length > 0
+  return isBareSwitch || openEnds(wiring, part).every(({ kind, required }) => kind !== 'signal' || !required)
+}
+
+function sourcesInBox(wiring: Wiring): Left[] {
   const loose = looseSources(wiring)
   const givesTo = (source: PartInstance, converter: PartInstance): boolean => {
     const volts = voltsOf(wiring, source)
@@ -38,7 +69,7 @@ export const staysInBox = memo((wiring: Wiring): readonly Left[] => {
     if (takenFrom(part).length === 0 && !isFed(wiring, part) && suits(wiring, part)) return []
     return leftOver(wiring, part)
   })
-})
+}
 
 const looseSources = (wiring: Wiring): PartInstance[] =>
   wiring.parts.filter((part) => part.part.category === 'power' && part.part.rails.length > 0 && isLoose(wiring, part))

@@ -76,6 +76,14 @@ function isBetterFor(
   )
 }
 
+/** Some part cannot work without a companion of this kind, and has none yet. */
+export const isWanted = (wiring: Wiring, { part }: PartInstance): boolean =>
+  wiring.parts.some((other) =>
+    companionsOf(wiring, other).some(
+      ({ facts, present }) => !present && facts.part === part.id && isNeeded(wiring, other, facts),
+    ),
+  )
+
 /** Required, or the pull of a line that works only with it. */
 const isNeeded = (wiring: Wiring, { ref }: PartInstance, { required, across }: Companion): boolean =>
   required === true || (across ?? []).some((pin) => wiring.signal(`${ref}.${pin}`)?.facts.pullMostOhms !== undefined)

@@ -54,7 +54,7 @@ testRule(bootStrap, {
       title: 'a pull-up on a pin that matters only for uploading',
       parts: { B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
       wires: 'B.1 MCU.D2, B.2 MCU.GND, R.1 MCU.D2, R.2 MCU.3V3',
-      says: ['caution: B.1 brings MCU.GPIO2 to 2.7 V at reset: no program can be uploaded while it hangs there.'],
+      says: ['caution: B.1 brings MCU.GPIO2 to 2.7 V at reset: no program can be uploaded with that.'],
     },
   ],
   edges: [

@@ -8,7 +8,7 @@ import type { Edit, Fix } from '../plan/edit.ts'
 import { activeCautions } from '../wiring/availability.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
-import { listWords, twoDigits, usesByHost } from './shared.ts'
+import { twoDigits, usesByHost } from './shared.ts'
 
 export const bootStrap: Rule = {
   meta: {
@@ -17,9 +17,9 @@ export const bootStrap: Rule = {
     about:
       'A pin that the chip reads at reset to choose how it starts. A fault when what is wired forces the wrong level, else a caution.',
     messages: {
-      forced: '{names} brings {pin} to {rest} at reset, and it must be {wanted} then.',
-      noUpload: '{names} brings {pin} to {rest} at reset: no program can be uploaded while it hangs there.',
-      risky: '{pin} is read at reset and must be {wanted} then; {names} hangs on it.',
+      forced: '{names} {names:brings/bring} {pin} to {rest} at reset, and it must be {wanted} then.',
+      noUpload: '{names} {names:brings/bring} {pin} to {rest} at reset: no program can be uploaded with that.',
+      risky: '{pin} is read at reset and must be {wanted} then; {names} {names:hangs/hang} on it.',
     },
     limits: ['forced'],
     fixable: true,
@@ -56,10 +56,10 @@ export const bootStrap: Rule = {
       // What no signal names, such as a lamp from the supply, is worth a word only where it harms.
       if (uses.length === 0 && !wrong) continue
       const others = net.ends.filter((end) => wiring.terminal(end)?.owner.kind === 'part')
-      const names = listWords(uses.length > 0 ? uses.map((use) => use.end) : others)
+      const names = uses.length > 0 ? uses.map((use) => use.end) : others
       report({
         severity: wrong && strap.matters === 'start' ? 'fault' : 'caution',
-        at: [host.end, ...(uses.length > 0 ? uses.map((use) => use.end) : others)],
+        at: [host.end, ...names],
         message: !wrong ? 'risky' : strap.matters === 'start' ? 'forced' : 'noUpload',
         data: { names, pin: host.end, rest: formatVolts(rest), wanted },
         why: `${strap.text} ${

@@ -4,7 +4,7 @@ import type { Host } from '../wiring/model.ts'
 import { drives } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
-import { listWords, usesByHost } from './shared.ts'
+import { usesByHost } from './shared.ts'
 
 const words: Readonly<Record<string, string>> = {
   'onboard-led': 'an LED',
@@ -20,7 +20,7 @@ export const pinOnboard: Rule = {
     severities: ['fault', 'caution'],
     about:
       'The pin is also used on the board itself. A fault for flash, extra memory and crystal; a caution for an LED that loads an input and for a button.',
-    messages: { shared: '{names} shares {pin} with {what} on the board.' },
+    messages: { shared: '{names} {names:shares/share} {pin} with {what} on the board.' },
     fixable: true,
     local: true,
   },
@@ -39,10 +39,10 @@ export const pinOnboard: Rule = {
             ? uses.filter((use) => !drives(use.facts.needs) && use.facts.direction !== 'out')
             : uses
         if (touched.length === 0) continue
-        const names = listWords(touched.map((use) => use.end))
+        const names = touched.map((use) => use.end)
         report({
           severity: vital ? 'fault' : 'caution',
-          at: [host.end, ...touched.map((use) => use.end)],
+          at: [host.end, ...names],
           message: 'shared',
           data: { names, pin: host.end, what },
           why: `${caution.text} ${

@@ -58,6 +58,16 @@ testRule(pinUnplaced, {
       says: ['tip: C feeds nothing: MCU is fed already, and nothing else asks for 9.0 V.'],
     },
     {
+      title: 'a shifter and a resistor that nothing asks for',
+      mcu: 'uno-r3',
+      parts: { B: 'button', S: 'shifter-bss138', R: { part: 'resistor', options: { ohms: 10_000 } } },
+      wires: 'B.1 MCU.D4, B.2 MCU.GND',
+      says: [
+        'tip: S is not used: everything else has its wires without it.',
+        'tip: R is not used: everything else has its wires without it.',
+      ],
+    },
+    {
       title: 'a battery that no pin of the board bears',
       mcu: 'pico',
       parts: { C: { part: 'battery-box', options: { volts: 9 } } },

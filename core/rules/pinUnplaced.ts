@@ -11,11 +11,12 @@ export const pinUnplaced: Rule = {
     id: 'pin-unplaced',
     severities: ['fault', 'caution', 'tip'],
     about:
-      'A required pin of a part has no wire yet and is not marked as left open on purpose; or other lines are wired than those over which it speaks. A source that is there beside enough others is a tip.',
+      'A required pin of a part has no wire yet and is not marked as left open on purpose; or other lines are wired than those over which it speaks. A source that is there beside enough others is a tip, and so is what only helps others while none asks for it.',
     messages: {
       open: '{part}: {open}.',
       half: '{part} speaks over {open}, and {wired} {wired:is/are} wired in {wired:its/their} place.',
       boxed: '{part} feeds nothing: {because}.',
+      unused: '{part} is not used: {because}.',
     },
     lacking: ['open'],
     fixable: true,
@@ -33,11 +34,11 @@ export const pinUnplaced: Rule = {
       const pins = open.map((one) => one.end.slice(part.ref.length + 1))
       const left = boxed.get(part.ref)
       report({
-        severity: left?.is === 'spare' ? 'tip' : 'caution',
+        severity: left === undefined || left.is === 'unfit' ? 'caution' : 'tip',
         at: open.map((one) => one.end),
         ...(left === undefined
           ? { message: 'open', data: { part: part.ref, open: words(wiring, open, part.ref) } }
-          : { message: 'boxed', data: { part: part.ref, because: left.why } }),
+          : { message: left.is === 'unused' ? 'unused' : 'boxed', data: { part: part.ref, because: left.why } }),
         why: `${open.map((one) => `${one.end.slice(part.ref.length + 1)} ${one.what}`).join('; ')}. Place ${pins.length === 1 ? 'it' : 'them'}, or mark what you leave open on purpose.`,
         numbers: { open: open.length },
         propose: (): readonly Fix[] => {

@@ -7,7 +7,7 @@ import type { Host } from '../wiring/model.ts'
 import { serialLines } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
-import { listWords, usesByHost } from './shared.ts'
+import { usesByHost } from './shared.ts'
 
 export const serialConsole: Rule = {
   meta: {
@@ -16,8 +16,8 @@ export const serialConsole: Rule = {
     about:
       'A pin belongs to the USB serial pair or to the boot console in use. A fault when a part drives the line too; a caution where another board is joined.',
     messages: {
-      against: '{names} works against {by} on {pin}.',
-      hangs: '{names} hangs on {pin}, which {by} uses.',
+      against: '{names} {names:works/work} against {by} on {pin}.',
+      hangs: '{names} {names:hangs/hang} on {pin}, which {by} uses.',
       boards: '{names} of another board {names:is/are} joined with {pin}, which {by} uses.',
     },
     fixable: true,
@@ -30,11 +30,11 @@ export const serialConsole: Rule = {
       const drivers = uses.filter(
         (use) => ['out', 'both', 'open-drain'].includes(use.facts.direction) || use.facts.needs.startsWith('uart.'),
       )
-      const names = listWords(uses.map((use) => use.end))
+      const names = uses.map((use) => use.end)
       const feature = caution.feature
       report({
         severity: drivers.length > 0 ? 'fault' : 'caution',
-        at: [host.end, ...uses.map((use) => use.end)],
+        at: [host.end, ...names],
         message: drivers.length > 0 ? 'against' : 'hangs',
         data: { names, by: byOf(caution), pin: host.end },
         why: `${caution.text} ${drivers.length > 0 ? 'Two talkers on one line garble each other, and uploading may fail until the wire is pulled.' : 'What hangs there will twitch with every upload and every printed line.'}`,

@@ -4,7 +4,6 @@ import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, Source, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
-import { listWords } from './shared.ts'
 
 export const supplyJoined: Rule = {
   meta: {
@@ -13,7 +12,7 @@ export const supplyJoined: Rule = {
     about:
       'Two sources are joined with each other, of different voltage or each with a regulator of its own, or one with ground; or a contact that closes does so.',
     messages: {
-      ground: '{names} is joined with ground.',
+      ground: '{names} {names:is/are} joined with ground.',
       inputGround: '{inputs}, where {board} takes its supply in, {inputs:is/are} joined with ground.',
       groundOnSource: '{pin} is a ground, and is on {source} ({volts}).',
       knob: '{part} joins {source} ({volts}) with {other} when it is turned to {end}.',
@@ -46,7 +45,7 @@ function sayNets(wiring: Wiring, report: Say): void {
     const ends = [...new Map(net.sources.map((source) => [source.end, source])).values()]
     const short = net.ground
     if (!short && ends.length < 2) continue
-    const names = listWords(ends.map((one) => `${one.end} (${formatVolts(one.volts)})`))
+    const names = ends.map((one) => `${one.end} (${formatVolts(one.volts)})`)
     const refs = new Set(ends.map((one) => one.ref))
     const touches = (a: string, b: string): boolean => wiring.netOf(a) === net && wiring.netOf(b) === net
     report({

@@ -8,7 +8,9 @@ export const uartCount: Rule = {
     id: 'uart-count',
     severities: ['fault'],
     about: 'More parts need a UART of their own than the board has left, those made by software counted.',
-    messages: { tooMany: '{names} need {count} UARTs, and {board} has {have} left.' },
+    messages: {
+      tooMany: '{names} {names:needs a UART/need UARTs} of {names:its/their} own, and {board} has {have} left.',
+    },
     fixable: true,
   },
   check(wiring, report) {
@@ -37,12 +39,12 @@ export const uartCount: Rule = {
       const software = board.board.software.some((one) => one.kind === 'uart') ? 1 : 0
       const have = free.length + bridges + software
       if (parts.length <= have) continue
-      const names = listWords(parts.map((part) => part.ref))
+      const names = parts.map((part) => part.ref)
       report({
         severity: 'fault',
         at: [board.ref, ...parts.map((part) => part.ref)],
         message: 'tooMany',
-        data: { names, count: parts.length, board: board.ref, have },
+        data: { names, board: board.ref, have },
         why: `A UART joins two parties and cannot be shared. ${board.ref} has ${all.length} of them${takers.length > 0 ? `, of which ${listWords(takers.map((one) => one.title))} ${takers.length === 1 ? 'takes' : 'take'} ${all.length - free.length}` : ''}${software > 0 ? '; one more can be made by software, slowly' : ''}. A serial bridge on the I2C bus or a board with more UARTs is the way out.`,
         numbers: { need: parts.length, have },
         propose: () => takers.flatMap((feature) => withoutFeature(board, feature.id)),
