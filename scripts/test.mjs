@@ -35,13 +35,14 @@ const check = ([name, command, args]) =>
 for (const one of checks) await check(one)
 step(process.execPath, ['scripts/build.mjs'])
 await whole
-const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: 'inherit' }).status === 0
-const unitOk = run(bin('vitest'), [
-  'run',
-  '--reporter=default',
-  '--reporter=json',
-  '--outputFile.json=.cache/unit.json',
-])
+const run = (command, args, env = {}) =>
+  spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0
+step(process.execPath, ['scripts/bundleTests.mjs'])
+const unitOk = run(
+  bin('vitest'),
+  ['run', '--reporter=default', '--reporter=json', '--outputFile.json=.cache/unit.json'],
+  { MARKPOST_TESTS: 'bundled' },
+)
 // What the application bears, in short; `npm run torture` is the whole of it.
 const bears = run(process.execPath, ['scripts/run.mjs', 'torture/main.ts', '--quick'])
 console.log(`${bears ? 'ok' : 'FAILED'}: torture, the quick part`)

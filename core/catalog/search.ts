@@ -69,23 +69,29 @@ export const searchHits = <T extends Entry>(entries: Iterable<T>, typed: string)
  * thing of it (`motor shield`), unless it tells what comes along (`motor with encoder`).
  */
 export function nameHits<T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] {
-  const words = wordsOf(typed)
+  const words = wordsOf(typed).map(askedBy)
+  const along = words.findIndex(({ word }, at) => at > 0 && ALONG.has(word))
+  const runs: { readonly names: ReadonlySet<string>; readonly from: number; readonly to: number }[] = []
+  for (let from = 0; from < (along < 0 ? words.length : along); from += 1)
+    for (let to = words.length; to > from; to -= 1) {
+      const run = words.slice(from, to).map(({ word }) => word)
+      runs.push({ names: namesOf(run.join(' ')), from, to })
+    }
   const found: Hit<T>[] = []
   for (const entry of entries) {
-    const options: Options = {}
-    for (const word of words) Object.assign(options, optionFor(entry, word))
-    const rest = (from: number, to: number): string[] => words.filter((_, at) => at < from || at >= to)
     let longest = 0
-    const along = words.findIndex((word, at) => at > 0 && ALONG.has(word))
-    for (let from = 0; from < (along < 0 ? words.length : along); from += 1)
-      for (let to = words.length; to > from + longest; to -= 1) {
-        if (phraseScore(entry, words.slice(from, to).join(' ')) === 0) continue
-        if (rest(from, to).some((word) => /\d/.test(word) && !optionFor(entry, word))) continue
-        const [next] = words.slice(to).filter((word) => ALONG.has(word) || !(isFiller(word) || optionFor(entry, word)))
-        if (next !== undefined && !ALONG.has(next)) continue
-        longest = to - from
-      }
-    if (longest > 0) found.push({ entry, options, score: 12 * longest + (entry.usual ? 5 : 0) })
+    for (const { names, from, to } of runs) {
+      if (to - from <= longest || nameScore(entry, names) === 0) continue
+      const rest = words.filter((_, at) => at < from || at >= to)
+      if (rest.some((one) => /\d/.test(one.word) && !optionFor(entry, one))) continue
+      const next = words
+        .slice(to)
+        .find((one) => ALONG.has(one.word) || !(isFiller(one.word) || optionFor(entry, one)))?.word
+      if (next !== undefined && !ALONG.has(next)) continue
+      longest = to - from
+    }
+    if (longest > 0)
+      found.push({ entry, options: optionsOf(entry, words), score: 12 * longest + (entry.usual ? 5 : 0) })
   }
   return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
 }
@@ -97,15 +103,13 @@ export function nameHits<T extends Entry>(entries: Iterable<T>, typed: string): 
 export function typeHits<T extends Entry>(entries: Iterable<T>, typed: string): Hit<T>[] {
   const words = wordsOf(typed)
   if (words.some((word) => FOR_ANOTHER.test(word))) return []
+  const asked = words.map(askedBy)
+  const types = words.filter((word) => isType(word) && /[a-z]/.test(word) && !/hz$/.test(word)).map(namesOf)
   const found: Hit<T>[] = []
   for (const entry of entries) {
-    const at = words.findIndex(
-      (word) => isType(word) && /[a-z]/.test(word) && !/hz$/.test(word) && phraseScore(entry, word) > 0,
-    )
-    if (at < 0) continue
-    const options: Options = {}
-    for (const word of words) Object.assign(options, optionFor(entry, word))
-    found.push({ entry, options, score: phraseScore(entry, words[at] as string) + (entry.usual ? 5 : 0) })
+    const score = types.map((names) => nameScore(entry, names)).find((one) => one > 0)
+    if (score !== undefined)
+      found.push({ entry, options: optionsOf(entry, asked), score: score + (entry.usual ? 5 : 0) })
   }
   return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
 }
@@ -114,7 +118,8 @@ export function typeHits<T extends Entry>(entries: Iterable<T>, typed: string): 
 const FOR_ANOTHER = /^(?:shields?|adapters?|holders?|cases?|cables?|sockets?|hats?|carriers?|programmers?|heatsinks?)$/
 
 /** True when a text is the id or a keyword of an entry, whatever its blanks and marks. */
-export const isNamed = (entry: Entry, typed: string): boolean => phraseScore(entry, typed.toLowerCase().trim()) > 0
+export const isNamed = (entry: Entry, typed: string): boolean =>
+  nameScore(entry, namesOf(typed.toLowerCase().trim())) > 0
 
 /** Entries that come near to what was typed, where nothing answers to it: other type numbers, words that are alike. */
 export function suggestCatalog<T extends Entry>(entries: Iterable<T>, typed: string): T[] {
@@ -139,15 +144,23 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
   const all = wordsOf(typed)
   if (all.length === 0) return [...entries].map((entry) => ({ entry, score: 0, options: {} }))
   const telling = all.filter((word) => !isFiller(word))
-  const words = telling.length > 0 ? telling : all
+  const words = (telling.length > 0 ? telling : all).map((word) => ({
+    word,
+    asked: askedBy(word),
+    forms: formsOf(word).map(formOf),
+    type: isType(word),
+  }))
+  const fillers = all.filter(isFiller).map(formOf)
+  const said = namesOf(all.join(' '))
   const found: Hit<T>[] = []
   for (const entry of entries) {
     const options: Options = {}
     let score = 0
     let named = 0
-    for (const word of words) {
-      const text = Math.max(...formsOf(word).map((one) => wordScore(entry, one, loose)))
-      const chosen = optionFor(entry, word)
+    for (const { word, asked, forms, type } of words) {
+      let text = 0
+      for (const form of forms) text = Math.max(text, wordScore(entry, form, loose))
+      const chosen = optionFor(entry, asked)
       if (chosen && isWord(entry, word)) setByWord(options, chosen)
       // Volts that are written count more than those that a word stands for.
       else if (chosen) Object.assign(options, chosen)
@@ -156,16 +169,15 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
         break
       }
       // So does the type number of a model.
-      if (text > 0 || (chosen && isType(word))) named += 1
+      if (text > 0 || (chosen && type)) named += 1
       // By its amount alone a resistor is asked for, and not what only has one among other things.
       const bought = chosen !== undefined && isBoughtBy(entry, chosen)
       score += Math.max(text, bought ? 60 : chosen ? 12 : 0)
     }
     // A colour names no part; an amount alone does, of what is bought by it.
     if (score === 0 || (named === 0 && !isBoughtBy(entry, options))) continue
-    for (const word of all) if (isFiller(word)) score += wordScore(entry, word, false) / 10
-    const said = all.join(' ')
-    found.push({ entry, options, score: score + phraseScore(entry, said) + (entry.usual ? 25 : 0) })
+    for (const filler of fillers) score += wordScore(entry, filler, false) / 10
+    found.push({ entry, options, score: score + nameScore(entry, said) + (entry.usual ? 25 : 0) })
   }
   return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
 }
@@ -212,9 +224,12 @@ const pieces = (text: string): string[] =>
 /** Id and keywords without blanks and marks, in their order. */
 const phrases = memo((entry: Entry): readonly string[] => [entry.id, ...entry.keywords].map(bare))
 
-function phraseScore(entry: Entry, typed: string): number {
-  const forms = typed.includes(' ') ? [typed, typed.replace(/s$/, '')] : formsOf(typed)
-  const same = new Set(forms.map(bare))
+/** What a text names by itself, as one or as several of it. */
+const namesOf = (typed: string): ReadonlySet<string> =>
+  new Set((typed.includes(' ') ? [typed, typed.replace(/s$/, '')] : formsOf(typed)).map(bare))
+
+/** How well an entry is named, by its id best; 0 when it is not. */
+function nameScore(entry: Entry, same: ReadonlySet<string>): number {
   const names = phrases(entry)
   if (same.has(names[0] as string)) return 100
   const at = names.slice(1).findIndex((name) => same.has(name))
@@ -225,7 +240,16 @@ function phraseScore(entry: Entry, typed: string): number {
 const SENTENCE = 4
 
 /** Texts of an entry by what a word in them counts: the id most, then title, keywords and summary. */
-type Places = readonly { readonly text: string; readonly letters: number; readonly weight: number }[]
+type Places = readonly (Form & { readonly weight: number })[]
+
+/** A text with what is asked of it again and again. */
+interface Form {
+  readonly text: string
+  readonly letters: number
+  readonly type: boolean
+}
+
+const formOf = (text: string): Form => ({ text, letters: lettersOf(text), type: isType(text) })
 
 const placesOf = memo((entry: Entry): Places => {
   const list: readonly [readonly string[], number][] = [
@@ -234,19 +258,18 @@ const placesOf = memo((entry: Entry): Places => {
     [entry.keywords.flatMap((keyword) => [keyword.toLowerCase(), bare(keyword), ...pieces(keyword)]), 20],
     [pieces(entry.summary ?? ''), SENTENCE],
   ]
+  // Written out: objects that are spread and then get one more property are read a hundred times slower by Node.js 20.
   return list.flatMap(([texts, weight]) =>
-    [...new Set(texts)].map((text) => ({ text, letters: lettersOf(text), weight })),
+    [...new Set(texts)].map((text) => ({ text, letters: lettersOf(text), type: isType(text), weight })),
   )
 })
 
 /** How well one word fits: a prefix less than the whole. */
-function wordScore(entry: Entry, word: string, loose: boolean): number {
-  const type = isType(word)
-  const letters = lettersOf(word)
+function wordScore(entry: Entry, word: Form, loose: boolean): number {
   let best = 0
   for (const place of placesOf(entry)) {
     if (place.weight <= best) continue
-    best = Math.max(best, place.weight * likeness(place, word, letters, type, loose, best / place.weight))
+    best = Math.max(best, place.weight * likeness(place, word, loose, best / place.weight))
   }
   return best
 }
@@ -266,25 +289,26 @@ function bitCount(bits: number): number {
 
 /** How like a text is to a word, from 0 to 1; `enough` is what has been found already. */
 function likeness(
-  { text, letters, weight }: Places[number],
-  word: string,
-  wordLetters: number,
-  type: boolean,
+  { text, letters, weight, type: isOfType }: Places[number],
+  { text: word, letters: wordLetters, type }: Form,
   loose: boolean,
   enough: number,
 ): number {
-  if (text === word) return 1
-  // Three letters begin too many words of a sentence.
-  if (text.startsWith(word) && (word.length > 3 || weight > SENTENCE)) return 0.7
+  // A text lacks no letter of a word that stands in it.
+  if ((wordLetters & ~letters) === 0) {
+    if (text === word) return 1
+    // Three letters begin too many words of a sentence.
+    if (text.startsWith(word) && (word.length > 3 || weight > SENTENCE)) return 0.7
+    if (
+      (word.length >= 4 || /^\d{3}$/.test(word)) &&
+      text.includes(word) &&
+      (!/\d/.test(word) || !/[a-z]/.test(word) || type) &&
+      (!type || /^\d+$/.test(word))
+    )
+      return 0.4
+  }
   // A letter for the package or the grade may stand behind a type number.
-  if (type && isType(text) && word.startsWith(text) && /^[a-z]{1,2}$/.test(word.slice(text.length))) return 0.3
-  if (
-    (word.length >= 4 || /^\d{3}$/.test(word)) &&
-    text.includes(word) &&
-    (!/\d/.test(word) || !/[a-z]/.test(word) || type) &&
-    (!type || /^\d+$/.test(word))
-  )
-    return 0.4
+  if (type && isOfType && word.startsWith(text) && /^[a-z]{1,2}$/.test(word.slice(text.length))) return 0.3
   if (enough >= 0.35 || (type && !loose) || word.length < 4 || Math.abs(text.length - word.length) > 2) return 0
   const most = word.length >= 7 || (type && loose) ? 2 : 1
   // One change takes a letter out of the set, puts one in, or both.
@@ -301,9 +325,16 @@ const valueWords = memo((one: EntryOption['values'][number]): readonly string[] 
 const isWord = ({ options = [] }: Entry, word: string): boolean =>
   options.some(({ words }) => words !== undefined && Object.hasOwn(words, word))
 
-/** What a word says of an option: an amount with a unit or a prefix, or one of its values by name. */
-function optionFor({ options = [] }: Entry, word: string): Options | undefined {
-  for (const { id, words } of options) if (words && Object.hasOwn(words, word)) return { [id]: words[word] as number }
+/** A word as an amount, and as the name of a value. */
+interface Asked {
+  readonly word: string
+  readonly meant: string | undefined
+  readonly amount: number | undefined
+  /** A letter for the package or the grade may stand behind a type number. */
+  readonly type: string
+}
+
+function askedBy(word: string): Asked {
   const [, figure = '', unit = ''] = /^(\d[\d.]*[kmunpµ]?\d*)([a-zΩ]*)$/.exec(word) ?? []
   // `4k7` are ohms, `100n` farads.
   const meant =
@@ -312,13 +343,21 @@ function optionFor({ options = [] }: Entry, word: string): Options | undefined {
   const given =
     meant === undefined ? undefined : parseAmount(meant === 'ohm' ? figure.replace(/^(\d+)m$/, '$1M') : figure, '')
   const amount = given !== undefined && meant === 'milliamp' ? given * 1000 : given
+  return { word, meant, amount, type: isType(word) ? word.replace(/(?<=\d)[a-z]{1,2}$/, '') : word }
+}
+
+/** What all the words say of the options of an entry. */
+const optionsOf = (entry: Entry, words: readonly Asked[]): Options =>
+  Object.assign({}, ...words.map((word) => optionFor(entry, word)))
+
+/** What a word says of an option: an amount with a unit or a prefix, or one of its values by name. */
+function optionFor({ options = [] }: Entry, { word, meant, amount, type }: Asked): Options | undefined {
+  for (const { id, words } of options) if (words && Object.hasOwn(words, word)) return { [id]: words[word] as number }
   for (const { id, kind, unit: own, values } of options) {
     if (kind === 'amount' && own !== undefined && own === meant && amount !== undefined) return { [id]: amount }
     // `12v pump`: one of the volts that it is made for.
     if (id === 'volts' && meant === 'volt' && values.some((one) => one.value === amount))
       return { [id]: amount as number }
-    // A letter for the package or the grade may stand behind a type number.
-    const type = isType(word) ? word.replace(/(?<=\d)[a-z]{1,2}$/, '') : word
     const value =
       values.find((one) => valueWords(one).includes(word)) ?? values.find((one) => valueWords(one).includes(type))
     if (value && word.length >= 3) return { [id]: value.value }
