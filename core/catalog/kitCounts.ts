@@ -66,6 +66,9 @@ const BEHIND = [
   /^(.+?)\s+(\d{1,3})\s*(?:pcs?\.?|pieces?)$/i,
 ]
 
+/** `555 timer`: chips of which nobody counts so many, where packs are of tens and lights of sixteens. */
+const isTypeNumber = (figure: number): boolean => figure >= 100 && figure % 10 !== 0 && figure % 16 !== 0
+
 export function countOf(text: string, entries: readonly Entry[]): { count: number; name: string } {
   const whole = { count: 1, name: text }
   if (asMeant(text) !== text) return whole
@@ -103,8 +106,10 @@ export function countOf(text: string, entries: readonly Entry[]): { count: numbe
   // `433 receiver`, `595 shift register`: more than anybody has, and in the name of what is found.
   if (front && Number(front[1]) > MOST_AT_ONCE) {
     const [hit] = partHits(entries, text)
-    if (hit && [hit.entry.id, ...hit.entry.keywords].some((word) => word.includes(front[1] as string))) return whole
+    const stands = new RegExp(`(?<!\\d)${front[1]}(?!\\d)`)
+    if (hit && [hit.entry.id, ...hit.entry.keywords].some((word) => stands.test(word))) return whole
   }
+  if (front && isTypeNumber(Number(front[1]))) return whole
   if (front) return { count: Number(front[1]), name: front[2] as string }
   return behind ? { count: Number(behind[2]), name: behind[1] as string } : whole
 }

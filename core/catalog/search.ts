@@ -104,7 +104,8 @@ export function typeHits<T extends Entry>(entries: Iterable<T>, typed: string): 
   const words = wordsOf(typed)
   if (words.some((word) => FOR_ANOTHER.test(word))) return []
   const asked = words.map(askedBy)
-  const types = words.filter((word) => isType(word) && /[a-z]/.test(word) && !/hz$/.test(word)).map(namesOf)
+  // Neither a size, `128x64`, nor a frequency says by itself which chip it is.
+  const types = words.filter((word) => isType(word) && /[a-z]/.test(word) && !/^\d+x\d+$|hz$/.test(word)).map(namesOf)
   const found: Hit<T>[] = []
   for (const entry of entries) {
     const score = types.map((names) => nameScore(entry, names)).find((one) => one > 0)
