@@ -95,6 +95,11 @@ describe('what stays in the box by the wiring as it stands', () => {
     expect(unitsOf(wiring).map(({ ref }) => ref)).toEqual(['MCU', 'B'])
     const waits = resolve(planOf(done({ R: ohms(330), L: 'led' })), catalog)
     expect(nextStep(waits).is).toBe('wire')
+    const shifter = resolve(planOf(done({ S: 'shifter-bss138' })), catalog)
+    const sheet = makeSheet(shifter)
+    expect(sheet.left.map(({ ref }) => ref)).toEqual(['S'])
+    expect(sheet.notes.filter(({ refs }) => refs.includes('S'))).toEqual([])
+    expect(catalog.parts.get('shifter-bss138')?.notes).not.toEqual([])
     expect(unitsOf(waits).map(({ ref }) => ref)).toEqual(['MCU', 'B', 'R', 'L'])
   })
 

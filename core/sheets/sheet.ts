@@ -1,4 +1,4 @@
-import { staysInBox } from '../assign/left.ts'
+import { type Left, staysInBox } from '../assign/left.ts'
 import { entryOf } from '../base/entryOf.ts'
 import { breadboardKinds } from '../breadboard/grid.ts'
 import { layoutOf } from '../breadboard/layout.ts'
@@ -51,7 +51,7 @@ export function makeSheet(wiring: Wiring, layout: Layout | undefined = layoutOf(
     boards: wiring.boards.map((board) => `${board.ref}: ${board.title}, ${formatVolts(board.board.logicVolts)} logic`),
     breadboards: layout ? layout.grid.boards.map(({ ref, entry }) => `${ref}: ${breadboardWords(entry)}`) : [],
     missing: layout ? missingText(layout) : [],
-    notes: noteRows(wiring),
+    notes: noteRows(wiring, left),
     wiring: rows,
     legs: layout ? legRows(wiring, layout) : [],
     leads: leadRows(wiring, rows),
@@ -139,11 +139,13 @@ function wireRow(wiring: Wiring, line: WireLine, number: number, step: number): 
   }
 }
 
-function noteRows(wiring: Wiring): NoteRow[] {
+function noteRows(wiring: Wiring, left: readonly Left[]): NoteRow[] {
   const refs = new Map<string, string[]>()
   const owners = [
     ...wiring.boards.map(({ ref, board }) => ({ ref, notes: board.notes })),
-    ...wiring.parts.map(({ ref, part }) => ({ ref, notes: part.notes })),
+    ...wiring.parts.flatMap(({ ref, part }) =>
+      left.some((one) => one.ref === ref) ? [] : [{ ref, notes: part.notes }],
+    ),
   ]
   for (const { ref, notes } of owners) for (const text of notes) refs.set(text, [...(refs.get(text) ?? []), ref])
   return [...refs].map(([text, own]) => ({ refs: own, text }))

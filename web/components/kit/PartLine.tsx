@@ -1,5 +1,6 @@
 import { Button, Form } from 'react-bootstrap'
 import { waysToJoin } from '../../../core/assign/choices.ts'
+import { staysInBox } from '../../../core/assign/left.ts'
 import { openEnds } from '../../../core/assign/openEnds.ts'
 import { entryOf } from '../../../core/base/entryOf.ts'
 import { formatVolts } from '../../../core/electrical/quantity.ts'
@@ -23,6 +24,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
   const plan = usePlan()
   const { ref } = part
   const open = openEnds(wiring, part).filter((one) => one.required).length
+  const boxed = staysInBox(wiring).find((one) => one.ref === ref)
   const wired = part.part.pins.some((pin) => wiring.netOf(`${ref}.${pin.id}`).wired)
   const source = part.supplies[0]?.source
   const leftOpen = waysToJoin(part).length > 1
@@ -94,8 +96,16 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
           </Form.Select>
         )}
       </div>
-      <span className="mono" title={source ? `fed from ${source.end}` : undefined}>
-        {open > 0 ? <span className="soft">{open} open</span> : source ? formatVolts(source.volts) : 'wired'}
+      <span className="mono" title={boxed?.why ?? (source ? `fed from ${source.end}` : undefined)}>
+        {boxed ? (
+          <span className="soft">in the box</span>
+        ) : open > 0 ? (
+          <span className="soft">{open} open</span>
+        ) : source ? (
+          formatVolts(source.volts)
+        ) : (
+          'wired'
+        )}
       </span>
       <span className="line-buttons">
         <Button
