@@ -63,8 +63,8 @@ testRule(pinUnplaced, {
       parts: { B: 'button', S: 'shifter-bss138', R: { part: 'resistor', options: { ohms: 10_000 } } },
       wires: 'B.1 MCU.D4, B.2 MCU.GND',
       says: [
-        'tip: S is not used: everything else has its wires without it.',
-        'tip: R is not used: everything else has its wires without it.',
+        'tip: S has no wire, and everything else has its own.',
+        'tip: R has no wire, and everything else has its own.',
       ],
     },
     {

@@ -16,7 +16,7 @@ export const pinUnplaced: Rule = {
       open: '{part}: {open}.',
       half: '{part} speaks over {open}, and {wired} {wired:is/are} wired in {wired:its/their} place.',
       boxed: '{part} feeds nothing: {because}.',
-      unused: '{part} is not used: {because}.',
+      unused: '{part} has no wire, and everything else has its own.',
     },
     lacking: ['open'],
     fixable: true,
