@@ -1,8 +1,9 @@
 import { memo } from '../base/memo.ts'
-import { parseAmount } from '../electrical/quantity.ts'
+import { askedBy, isBoughtBy, isWord, optionFor, optionsOf, setByWord } from './askedOptions.ts'
 import { editDistance } from './names.ts'
+import { bare, formsOf, isFiller, isType, pieces, wordsOf } from './words.ts'
 
-interface EntryOption {
+export interface EntryOption {
   readonly id: string
   readonly kind?: string
   readonly unit?: string | undefined
@@ -30,31 +31,8 @@ export interface Hit<T> {
   readonly options: Options
 }
 
-/** Words that say nothing of what is meant, so that an entry need not have them. */
-const fillers = new Set(
-  'a an and the of for to with my some any sensor module board breakout chip ic part component type piece small little tiny large cheap simple plain normal mini clip snap holder kit set pcs inch regular standard generic spare scanner meter'.split(
-    ' ',
-  ),
-)
 /** Words after which it is said what comes along, or what it is for. */
 const ALONG = new Set('with without incl including from in on at as plus by like via'.split(' '))
-/** Words that are written in two ways, in the way of the catalogue. */
-const spellings: Readonly<Record<string, string>> = { color: 'colour', colors: 'colours', gray: 'grey' }
-/** Units that may stand behind an amount, and the unit of an option that they set. */
-const units: Readonly<Record<string, string>> = {
-  ohm: 'ohm',
-  ohms: 'ohm',
-  Ω: 'ohm',
-  r: 'ohm',
-  f: 'farad',
-  a: 'milliamp',
-  amp: 'milliamp',
-  amps: 'milliamp',
-  v: 'volt',
-  volt: 'volt',
-  volts: 'volt',
-}
-
 /** Entries that a few typed words mean, best first. Slips of a letter are forgiven in words, never in type numbers. */
 export const searchCatalog = <T extends Entry>(entries: Iterable<T>, typed: string): T[] =>
   searchHits(entries, typed).map(({ entry }) => entry)
@@ -132,15 +110,6 @@ export function suggestCatalog<T extends Entry>(entries: Iterable<T>, typed: str
   return words.length < 2 ? [] : [...new Set(words.flatMap((word) => hits(all, word, true).map(({ entry }) => entry)))]
 }
 
-/** Of several words that stand for an amount the larger one says more: `lipo` is a cell, `2s lipo` two of them. */
-function setByWord(options: Options, said: Options): void {
-  for (const [id, value] of Object.entries(said)) {
-    const known = options[id]
-    if (known === undefined || (typeof known === 'number' && typeof value === 'number' && known < value))
-      options[id] = value
-  }
-}
-
 function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boolean): Hit<T>[] {
   const all = wordsOf(typed)
   if (all.length === 0) return [...entries].map((entry) => ({ entry, score: 0, options: {} }))
@@ -182,45 +151,6 @@ function hits<T extends Entry>(entries: Iterable<T>, typed: string, loose: boole
   }
   return found.sort((a, b) => b.score - a.score || (a.entry.id < b.entry.id ? -1 : 1))
 }
-
-/** Words of a text, an amount and its unit as one. */
-const wordsOf = (typed: string): string[] =>
-  typed
-    .trim()
-    .replace(/(\d)\s+([kmunpµ]?(?:ohms?|Ω|f|v|volts?|a|amps?))(?=\s|$)/gi, '$1$2')
-    .replace(/(\d)\s*[x×]\s*(a{2,3}|18650)s?\b/gi, '$1x$2')
-    .replace(/(\d)\s+(a{2,3})s?\b/gi, '$1x$2')
-    .toLowerCase()
-    .replaceAll('ω', 'Ω')
-    .split(/[\s,]+/)
-    .filter((word) => word !== '')
-    .map((word) => spellings[word] ?? word)
-
-/** A word, and what it may be the plural of. */
-const formsOf = (word: string): string[] =>
-  /^[a-z-]{4,}s$/.test(word)
-    ? [word, word.slice(0, -1), ...(word.endsWith('es') ? [word.slice(0, -2)] : []), word.replace(/ies$/, 'y')]
-    : [word]
-
-/** `sensor`, `sensors`. */
-const isFiller = (word: string): boolean => formsOf(word).some((form) => fillers.has(form))
-
-/** A type number: letters and digits that name one thing and no other. */
-const isType = (word: string): boolean => word.length >= 4 && /\d/.test(word) && !/^\d+(?:[.]\d+)?[a-z]$/.test(word)
-
-/** Resistors and capacitors are bought by their ohms and farads, nothing by its volts. */
-const isBoughtBy = ({ helper, options = [] }: Entry, chosen: Options): boolean =>
-  helper !== undefined &&
-  options.some(({ id, unit }) => typeof chosen[id] === 'number' && (unit === 'ohm' || unit === 'farad'))
-
-/** A text without its blanks and marks: `hc-sr04` and `hcsr04` are one. */
-const bare = (text: string): string => text.toLowerCase().replace(/[^a-z0-9µ.+]/g, '')
-
-const pieces = (text: string): string[] =>
-  text
-    .toLowerCase()
-    .split(/[^a-z0-9µ.+]+/)
-    .filter((piece) => piece !== '')
 
 /** Id and keywords without blanks and marks, in their order. */
 const phrases = memo((entry: Entry): readonly string[] => [entry.id, ...entry.keywords].map(bare))
@@ -316,52 +246,4 @@ function likeness(
   if (bitCount(letters ^ wordLetters) > 2 * most) return 0
   const distance = editDistance(word, text, most)
   return distance <= most ? 0.5 - 0.15 * distance : 0
-}
-
-const valueWords = memo((one: EntryOption['values'][number]): readonly string[] => [
-  String(one.value),
-  ...pieces(one.title ?? ''),
-])
-
-const isWord = ({ options = [] }: Entry, word: string): boolean =>
-  options.some(({ words }) => words !== undefined && Object.hasOwn(words, word))
-
-/** A word as an amount, and as the name of a value. */
-interface Asked {
-  readonly word: string
-  readonly meant: string | undefined
-  readonly amount: number | undefined
-  /** A letter for the package or the grade may stand behind a type number. */
-  readonly type: string
-}
-
-function askedBy(word: string): Asked {
-  const [, figure = '', unit = ''] = /^(\d[\d.]*[kmunpµ]?\d*)([a-zΩ]*)$/.exec(word) ?? []
-  // `4k7` are ohms, `100n` farads.
-  const meant =
-    units[unit] ??
-    (unit !== '' ? undefined : /[km]/.test(figure) ? 'ohm' : /[nupµ]\d?$/.test(figure) ? 'farad' : undefined)
-  const given =
-    meant === undefined ? undefined : parseAmount(meant === 'ohm' ? figure.replace(/^(\d+)m$/, '$1M') : figure, '')
-  const amount = given !== undefined && meant === 'milliamp' ? given * 1000 : given
-  return { word, meant, amount, type: isType(word) ? word.replace(/(?<=\d)[a-z]{1,2}$/, '') : word }
-}
-
-/** What all the words say of the options of an entry. */
-const optionsOf = (entry: Entry, words: readonly Asked[]): Options =>
-  Object.assign({}, ...words.map((word) => optionFor(entry, word)))
-
-/** What a word says of an option: an amount with a unit or a prefix, or one of its values by name. */
-function optionFor({ options = [] }: Entry, { word, meant, amount, type }: Asked): Options | undefined {
-  for (const { id, words } of options) if (words && Object.hasOwn(words, word)) return { [id]: words[word] as number }
-  for (const { id, kind, unit: own, values } of options) {
-    if (kind === 'amount' && own !== undefined && own === meant && amount !== undefined) return { [id]: amount }
-    // `12v pump`: one of the volts that it is made for.
-    if (id === 'volts' && meant === 'volt' && values.some((one) => one.value === amount))
-      return { [id]: amount as number }
-    const value =
-      values.find((one) => valueWords(one).includes(word)) ?? values.find((one) => valueWords(one).includes(type))
-    if (value && word.length >= 3) return { [id]: value.value }
-  }
-  return undefined
 }
