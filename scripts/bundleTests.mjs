@@ -7,6 +7,7 @@ import { build } from 'esbuild'
 
 const root = join(import.meta.dirname, '..')
 const outdir = join(root, '.cache/tests')
+// The same as in `vitest.config.ts`.
 const folders = ['core', 'node', 'server', 'cli', 'web', 'benchmarks', 'torture', 'scripts']
 const tests = folders.flatMap((folder) =>
   readdirSync(join(root, folder), { recursive: true })

@@ -98,7 +98,7 @@ export function PartLine({ part, companion }: { part: PartInstance; companion?: 
       </div>
       <span className="mono" title={boxed?.why ?? (source ? `fed from ${source.end}` : undefined)}>
         {boxed ? (
-          <span className="soft">in the box</span>
+          <span className="soft">{boxed.is === 'unfit' ? 'unfit' : 'spare'}</span>
         ) : open > 0 ? (
           <span className="soft">{open} open</span>
         ) : source ? (
