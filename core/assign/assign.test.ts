@@ -342,7 +342,7 @@ describe('what a pin costs', () => {
       assign(wiringOf({ mcu: 'uno-r3', parts })).placed.find(({ from }) => from === end)?.to
     expect(placed({ X: 'mcp23017', B: 'button' }, 'B.1')).toMatch(/^X\./)
     expect(placed({ X: 'mcp23017', B: 'ttp223' }, 'B.IO')).toMatch(/^MCU\./)
-    expect(placed({ X: '74hc138', L: 'led' }, 'R1.2')).toMatch(/^MCU\./)
+    expect(placed({ X: '74hc4051', L: 'led' }, 'R1.2')).toMatch(/^MCU\./)
     expect(placed({ X: 'mcp23017', S: 'ssr' }, 'S.+')).toMatch(/^MCU\./)
     const kept = applyEdits(planOf({ mcu: 'uno-r3', parts: { X: 'mcp23017', B: 'button' } }), [
       { do: 'prefer', what: 'expanders', weight: 'more' },

@@ -13,6 +13,8 @@ import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
 import { pullingBeside } from '../wiring/supply.ts'
+import { isPlain } from './madeFor.ts'
+import { isPickedOnly } from './oneAtATime.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
 
 /** Why a pin is out of the question for a signal. */
@@ -25,6 +27,8 @@ export type Block =
   | { readonly kind: 'slow' }
   /** A line of a keypad whose other lines could not go to the same chip, so that no one could scan it. */
   | { readonly kind: 'scanned' }
+  /** One of a row of outputs of which one at a time is picked, and the signal has to be moved by itself. */
+  | { readonly kind: 'picked' }
   /** Given for other parts alone, by their ids in the catalogue. */
   | { readonly kind: 'made-for'; readonly parts: readonly string[] }
   /** A feature of the board that is on has it, or what the signal needs of it. */
@@ -57,6 +61,8 @@ export function blockWords(block: Block): string {
     }
     case 'slow':
       return 'too slow over the bus'
+    case 'picked':
+      return 'one at a time'
     case 'scanned':
       return 'no room for the other lines, which are scanned with it'
     case 'made-for':
@@ -152,7 +158,8 @@ function pinBlock(use: SignalUse, host: Host): Block | undefined {
         : { kind: 'lacks', needs: use.facts.needs }
     return { kind: 'lacks', needs: use.facts.needs }
   }
-  if (host.provider && isTimed(use)) return { kind: 'slow' }
+  if (host.provider && (isTimed(use) || use.facts.serial)) return { kind: 'slow' }
+  if (isPickedOnly(use, host, isPlain(use))) return { kind: 'picked' }
   const kinds = host.provider?.part.provides.find((one) => one.pins.includes(host.pin))?.for
   if (kinds && !kinds.includes(use.part.part.id)) return { kind: 'made-for', parts: kinds }
   const facts = availabilityOf(host)

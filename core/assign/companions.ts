@@ -1,6 +1,6 @@
 import type { Companion } from '../catalog/partSchema.ts'
 import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
-import { companionEdits } from '../plan/kit.ts'
+import { editsOfCompanion } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
@@ -42,15 +42,7 @@ export function addCompanions(
       if (!needed && !hasRoom(now, owner, facts)) continue
       const spare = spareFor(now, owner, facts, taken)
       if (!spare && !needed && !(facts.required && (facts.series !== undefined || facts.across !== undefined))) continue
-      const edits = toBuy(
-        companionEdits(
-          now.plan,
-          wiring.catalog,
-          ref,
-          (one) => one === facts,
-          () => spare?.ref,
-        ),
-      )
+      const edits = toBuy(editsOfCompanion(now.plan, wiring.catalog, ref, facts, spare?.ref))
       const added = edits.find((edit) => edit.do === 'add-part')
       const to = spare?.ref ?? added?.ref
       if (to === undefined) continue

@@ -2,18 +2,20 @@ import { entryOf } from '../base/entryOf.ts'
 import { memo } from '../base/memo.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
+import { chosenFact } from '../wiring/chosen.ts'
 import type { Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { isTimed } from '../wiring/needs.ts'
 import { weightOf } from './preferences.ts'
 
 /** Current in milliamperes with which a lamp is still seen. */
-const SEEN_MILLIAMPS = 1
+export const SEEN_MILLIAMPS = 1
 
 /** A contact, a lamp, a segment: it asks for nothing but a level, and has time. */
 export const isPlain = (use: SignalUse): boolean =>
   use.part.part.build === 'component' &&
   use.part.part.channels.length === 0 &&
   !use.facts.actuator &&
+  !use.facts.moves &&
   !isTimed(use) &&
   (use.facts.needs === 'digital-in' || use.facts.needs === 'digital-out')
 
@@ -30,8 +32,9 @@ export function isMadeFor(wiring: Wiring, host: Host, use: SignalUse): boolean {
   if (needs === 'analog-in') return functions.has('analog-in')
   if (!isPlain(use) || !functions.has(needs)) return false
   if (needs === 'digital-in') return true
-  if (['choose', 'decode'].includes(provider.part.behaves?.as ?? '')) return false
-  const bears = current?.source ?? current?.recommended ?? current?.absolute ?? Number.POSITIVE_INFINITY
+  if (provider.part.behaves?.as === 'choose') return false
+  const way = use.facts.activeLevel === 'low' ? current?.recommended : (current?.source ?? current?.recommended)
+  const bears = way ?? current?.absolute ?? Number.POSITIVE_INFINITY
   const milliamps = lampMilliamps(wiring, use, host)
   // With all its lamps lit it may give more than is recommended for each, as long as the chip bears all of them.
   const row = provider.part.provides.find(({ pins }) => pins.includes(pin))
@@ -50,14 +53,29 @@ const lampsOf = memo((wiring: Wiring): number => {
   ).length
 })
 
-/** What a lamp takes through its resistor; one that is to be bought takes what is wanted. */
-function lampMilliamps(wiring: Wiring, use: SignalUse, { logicVolts: at, levels }: Host): number {
+/** What a lamp takes through its resistor; `wanted` with one that is to be bought, or still lacks. */
+export function lampMilliamps(
+  wiring: Wiring,
+  use: SignalUse,
+  { logicVolts: at, levels }: Host,
+  wanted = SEEN_MILLIAMPS,
+): number {
   const circuit = circuitOf(wiring)
-  const here = wiring.netOf(use.end)
-  const lamp = circuit.on(here).find(({ lights, part }) => lights && part === use.part)
+  const ends = use.part.part.pins.map(({ id }) => wiring.netOf(`${use.part.ref}.${id}`))
+  const lamp = circuit.on(wiring.netOf(use.end)).find(({ lights, part }) => lights && part === use.part)
   if (!lamp) return 0
-  const resistor = circuit.on(here).find(({ kind, part }) => kind === 'resistor' && part !== use.part)
-  if (!resistor || entryOf(wiring.plan.parts, resistor.part.ref)?.buy) return SEEN_MILLIAMPS
+  // On either side of it the resistor does.
+  const resistor = ends
+    .flatMap((net) => circuit.on(net))
+    .find((one) => one.kind === 'resistor' && one.part !== use.part)
+  if (!resistor || entryOf(wiring.plan.parts, resistor.part.ref)?.buy) return wanted
   if (at === undefined) return Number.POSITIVE_INFINITY
   return ((at - (lamp.forward ?? 0)) / ((resistor.ohms ?? 1) + (levels.outputOhms ?? 0))) * 1000
+}
+
+/** What a lamp takes at a pin through the resistor that its entry asks for. */
+export function usualMilliamps({ part }: SignalUse, { logicVolts: at = 0 }: Host): number {
+  const ohms = part.part.companions.find(({ series }) => series !== undefined)?.options.ohms
+  const forward = chosenFact(part, 'forward') ?? 0
+  return typeof ohms === 'number' ? ((at - forward) / ohms) * 1000 : Number.POSITIVE_INFINITY
 }

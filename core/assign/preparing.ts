@@ -13,6 +13,7 @@ import { feed, feedConverters } from './feeding.ts'
 import { followers, shareLines, takeTurns } from './inTurn.ts'
 import { leadOver } from './leadOver.ts'
 import type { Progress } from './progress.ts'
+import { sinkLamps } from './sinking.ts'
 import { moveByTransistors, switchByTransistors, switchHighSide } from './switched.ts'
 import { tieUp } from './tying.ts'
 
@@ -35,6 +36,7 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
     (now) => switchByTransistors(now, wanted),
     (now) => moveByTransistors(now, wanted),
     (now) => feed(now, wanted),
+    (now) => sinkLamps(now, wanted),
     (now) => joinBegun(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
     (now) => leadOver(now, wanted),

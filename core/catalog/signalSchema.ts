@@ -99,6 +99,8 @@ export const Signal = v.strictObject({
   graded: v.optional(v.boolean(), false),
   /** A row of bits that hardware of a board can send by itself. */
   stream: v.optional(v.boolean(), false),
+  /** Bits one after the other, clocked by edges: over a bus message each, they would take hundreds of times as long. */
+  serial: v.optional(v.boolean(), false),
   /** Means something only while it changes: a clock, a trigger. */
   moves: v.optional(v.boolean(), false),
   /** Sound and the like: only its change matters, so that a capacitor in series leads it on. */

@@ -253,53 +253,64 @@ function companionEnd(plan: Plan, catalog: Catalog, ref: string, pin: string): s
   return hole === undefined ? undefined : `${home}.${hole}`
 }
 
-/**
- * Edits that add a part's companions and wire them to it: in series with a pin, or across two. `spare` may name a loose
- * part of the plan that is taken instead of a new one.
- */
+/** Edits that add the companions of a part that has no wires yet: in series with a pin, or across two. */
 export function companionEdits(
   plan: Plan,
   catalog: Catalog,
   ref: string,
   which: (companion: Companion) => boolean,
-  spare: (companion: Companion) => string | undefined = () => undefined,
 ): Edit[] {
   const part = catalog.parts.get(entryOf(plan.parts, ref)?.part ?? '')
   const edits: Edit[] = []
   let now = plan
   for (const companion of part?.companions ?? []) {
-    const facts = catalog.parts.get(companion.part)
-    if (!which(companion) || !facts) continue
-    const there = spare(companion)
-    const name = there ?? (freshRef(now, facts.stem, 1)[0] as string)
-    const legs = facts.pins.map((pin) => `${name}.${pin.id}`)
-    const add: Edit[] = []
-    if (there === undefined)
-      add.push({
-        do: 'add-part',
-        ref: name,
-        entry: {
-          part: facts.id,
-          title: `for ${ref}`,
-          ...(Object.keys(companion.options).length > 0 ? { options: companion.options } : {}),
-        },
-      })
-    if (companion.series !== undefined) {
-      const end = `${ref}.${companion.series}`
-      // Whatever the pin is wired to moves behind the companion; what lies across the pin stays.
-      for (const [from, to, facts] of now.wires.filter((wire) => wire[0] === end || wire[1] === end)) {
-        const other = from === end ? to : from
-        add.push({ do: 'disconnect', from, to })
-        add.push({ do: 'connect', from: legs[1] as string, to: other, ...(facts ? { facts } : {}) })
-      }
-      add.push({ do: 'connect', from: end, to: legs[0] as string })
-    }
-    companion.across?.forEach((pin, index) => {
-      const to = companionEnd(now, catalog, ref, pin)
-      if (to !== undefined) add.push({ do: 'connect', from: legs[index] as string, to })
-    })
+    if (!which(companion)) continue
+    const add = editsOfCompanion(now, catalog, ref, companion)
     now = applyEdits(now, add)
     edits.push(...add)
   }
   return edits
+}
+
+/**
+ * Edits that put in one companion of a part, as the part asks for it the way it is wired. `there` is a loose part of the
+ * plan that is taken instead of a new one.
+ */
+export function editsOfCompanion(
+  plan: Plan,
+  catalog: Catalog,
+  ref: string,
+  companion: Companion,
+  there?: string,
+): Edit[] {
+  const facts = catalog.parts.get(companion.part)
+  if (!facts) return []
+  const name = there ?? (freshRef(plan, facts.stem, 1)[0] as string)
+  const legs = facts.pins.map((pin) => `${name}.${pin.id}`)
+  const add: Edit[] = []
+  if (there === undefined)
+    add.push({
+      do: 'add-part',
+      ref: name,
+      entry: {
+        part: facts.id,
+        title: `for ${ref}`,
+        ...(Object.keys(companion.options).length > 0 ? { options: companion.options } : {}),
+      },
+    })
+  if (companion.series !== undefined) {
+    const end = `${ref}.${companion.series}`
+    // Whatever the pin is wired to moves behind the companion; what lies across the pin stays.
+    for (const [from, to, facts] of plan.wires.filter((wire) => wire[0] === end || wire[1] === end)) {
+      const other = from === end ? to : from
+      add.push({ do: 'disconnect', from, to })
+      add.push({ do: 'connect', from: legs[1] as string, to: other, ...(facts ? { facts } : {}) })
+    }
+    add.push({ do: 'connect', from: end, to: legs[0] as string })
+  }
+  companion.across?.forEach((pin, index) => {
+    const to = companionEnd(plan, catalog, ref, pin)
+    if (to !== undefined) add.push({ do: 'connect', from: legs[index] as string, to })
+  })
+  return add
 }

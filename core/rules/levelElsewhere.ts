@@ -21,12 +21,19 @@ const borneAt = (wiring: Wiring, { most, use, terminal }: Port): number =>
 /** A load of two legs, its plus on a supply, at a pin that bears less: whenever the pin is no low, it gets all of it. */
 export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void {
   const circuit = circuitOf(wiring)
-  for (const { state, part, end } of wiring.signals) {
-    const leg = state === 'tied' ? otherLeg({ owner: part, end }) : undefined
-    const source = leg === undefined ? undefined : wiring.netOf(end).sources[0]
+  const loads = wiring.signals.flatMap(({ part, end }) => {
+    const other = otherLeg({ owner: part, end })
+    if (other === undefined) return []
+    // The one leg or the other may be what a pin moves.
+    return [
+      { part, plus: end, leg: other },
+      { part, plus: other, leg: end },
+    ]
+  })
+  for (const { part, plus, leg } of loads) {
+    const source = wiring.netOf(plus).sources[0]
     // Through a piezo disc nothing flows steadily.
-    if (leg === undefined || source === undefined || part.part.inner.some(({ kind }) => kind === 'capacitance'))
-      continue
+    if (source === undefined || part.part.inner.some(({ kind }) => kind === 'capacitance')) continue
     for (const { host, most, terminal } of circuit.at(wiring.netOf(leg))) {
       if (!host?.board || most === undefined || source.volts <= most + SLACK) continue
       report({

@@ -5,7 +5,7 @@ import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import { companionWords } from '../plan/companionWords.ts'
 import { type Edit, type Fix, toBuy } from '../plan/edit.ts'
-import { companionEdits } from '../plan/kit.ts'
+import { editsOfCompanion } from '../plan/kit.ts'
 import { companionsOf } from '../wiring/companions.ts'
 import type { BoardInstance, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 
@@ -42,7 +42,7 @@ export function companionOffers(
     .filter((one) => !one.present && which(one.facts))
     .flatMap(({ facts }): CompanionOffer[] => {
       const entry = wiring.catalog.parts.get(facts.part)
-      const edits = toBuy(companionEdits(wiring.plan, wiring.catalog, part.ref, (one) => one === facts))
+      const edits = toBuy(editsOfCompanion(wiring.plan, wiring.catalog, part.ref, facts))
       const what = companionWords(facts, entry)
       return entry && edits.length > 0
         ? [{ title: `Add ${what.charAt(0).toLowerCase()}${what.slice(1)} to ${part.ref}`, what, facts, edits }]

@@ -16,7 +16,7 @@ testRule(pinDirection, {
       title: 'a lamp from the supply to a pin that only reads',
       parts: { L: 'led', R: { part: 'resistor', options: { ohms: 330 } } },
       wires: 'L.A MCU.3V3, L.K R.1, R.2 MCU.34',
-      says: ['fault: L is switched by MCU.GPIO34, which is input only.'],
+      says: ['fault: L.K needs a digital output, and MCU.GPIO34 is input only.'],
     },
     {
       title: 'a lamp on an input-only pin, through its resistor',

@@ -1,9 +1,9 @@
 import { rewire } from '../assign/rewire.ts'
 import { holds } from '../catalog/when.ts'
-import { type Circuit, circuitOf, type Element, type Port, railOf } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type Port, railOf } from '../circuit/circuit.ts'
 import { behindResistors } from '../circuit/reach.ts'
 import { busNeed } from '../wiring/buses.ts'
-import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
+import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { drives, meets, needWords } from '../wiring/needs.ts'
 import type { Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
@@ -15,7 +15,6 @@ export const pinDirection: Rule = {
     severities: ['fault'],
     about: 'A pin that can only read is asked to drive, or one that can only drive is asked to read.',
     messages: {
-      sinkOnly: '{part} is switched by {pin}, which is input only.',
       turned:
         '{part} is the wrong way round: {pins} hangs on its output {gives}, and nothing drives its input {takes}.',
       oneWay: '{signal} needs {need}, and {pin} is {way} only.',
@@ -25,20 +24,6 @@ export const pinDirection: Rule = {
   },
   check(wiring, report) {
     const circuit = circuitOf(wiring)
-    for (const lamp of circuit.elements) {
-      // From a supply to a pin, whatever signal the lamp declares: the pin has to drive.
-      if (!lamp.lights || !railOf(lamp.netA)?.source) continue
-      const host = hostBehind(circuit, lamp)
-      if (!host || host.functions.has('digital-out')) continue
-      report({
-        severity: 'fault',
-        at: [lamp.b, host.end, lamp.part.ref],
-        message: 'sinkOnly',
-        data: { part: lamp.part.ref, pin: host.end },
-        why: `${host.end} has no output stage at all: it cannot pull the lamp to ground, so that the lamp stays dark.`,
-        numbers: {},
-      })
-    }
     for (const part of wiring.parts)
       for (const inner of part.part.inner) {
         if (inner.kind !== 'buffer' || !holds(inner.when, part.options)) continue
@@ -80,16 +65,6 @@ export const pinDirection: Rule = {
       }
     }
   },
-}
-
-/** The board pin at the cathode of a lamp, a resistor in between or not. */
-function hostBehind(circuit: Circuit, lamp: Element): Host | undefined {
-  const hostAt = (net: Net): Host | undefined => circuit.at(net).find((port) => port.host?.board)?.host
-  const through = circuit
-    .on(lamp.netB)
-    .filter((one) => one.kind === 'resistor')
-    .map((one) => hostAt(one.netA === lamp.netB ? one.netB : one.netA))
-  return hostAt(lamp.netB) ?? through.find((host) => host !== undefined)
 }
 
 /** An output of its buffers meets another output, of which pin-shared speaks. */

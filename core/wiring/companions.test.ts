@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest'
 import { applyEdits } from '../plan/edit.ts'
-import { companionEdits, duplicatePart } from '../plan/kit.ts'
+import { duplicatePart, editsOfCompanion } from '../plan/kit.ts'
 import { catalog, fed, planOf, type Short, wiringOf } from '../testing/plans.ts'
 import { companionsOf, ownerOf } from './companions.ts'
 import { countPins } from './pinCount.ts'
@@ -42,7 +42,7 @@ it.each([...catalog.parts.values()].filter((part) => part.companions.length > 0)
   (id) => {
     const plan = planOf({ mcu: 'uno-r3', parts: { X: id }, supplies: { PACK: { volts: 12 } } })
     for (const facts of catalog.parts.get(id)!.companions) {
-      const edits = companionEdits(plan, catalog, 'X', (one) => one === facts)
+      const edits = editsOfCompanion(plan, catalog, 'X', facts)
       const wiring = resolve(applyEdits(plan, edits), catalog)
       const owner = wiring.parts.find((part) => part.ref === 'X')!
       const wish = companionsOf(wiring, owner).find((one) => one.facts === facts)

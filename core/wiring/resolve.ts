@@ -22,7 +22,7 @@ import { type Mutable, placeSources } from './sources.ts'
 import { cellsOf } from './stacks.ts'
 import { logicSupply } from './supply.ts'
 import { resistorLinks, tieUses, wiredAddress } from './tieUses.ts'
-import { asWired } from './turnedLegs.ts'
+import { asWired, type LegState } from './turnedLegs.ts'
 import { isWirework } from './wirework.ts'
 
 /** What boards, supplies and parts bring along: their ends, joined inside, and pins that carry signals. */
@@ -75,17 +75,22 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
     }
   }
   const cameFrom = placeSources(boards, supplies, parts, netOf, hasHost)
+  const beyondResistors = resistorLinks(parts, netOf)
+  const legState = (net: Net): LegState => {
+    if (net.ground || net.sources.length > 0) return net.ground ? 'ground' : 'source'
+    return net.wired ? (hasHost(net) ? 'pin' : 'wired') : 'open'
+  }
   for (const owner of parts) {
-    const part = asWired(owner.part, (pin) => {
-      const net = netOf(`${owner.ref}.${pin}`)
-      if (net.ground || net.sources.length > 0) return net.ground ? 'ground' : 'source'
-      return net.wired ? (hasHost(net) ? 'pin' : 'wired') : 'open'
-    })
+    const at = (pin: string): Net => netOf(`${owner.ref}.${pin}`)
+    const part = asWired(
+      owner.part,
+      (pin) => legState(at(pin)),
+      (pin) => [...beyondResistors(at(pin))].map(legState),
+    )
     if (part !== owner.part) become(owner, part)
     owner.mode = owner.part.modes.find(({ id }) => id === owner.mode?.id) ?? owner.mode
     wiredAddress(owner, plan, netOf)
   }
-  const beyondResistors = resistorLinks(parts, netOf)
   const hostAt = (end: string): Host | undefined => terminals.get(end)?.host
   const minus = new Set(cellsOf(supplies, parts).flatMap((cell) => cell.minus.map(netOf)))
   for (const owner of parts) {

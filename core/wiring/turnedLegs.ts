@@ -18,9 +18,21 @@ const isLine = (state: LegState): boolean => state === 'pin' || state === 'wired
  * the one on a supply or ground is the side that is tied, and the other one carries the signal, whichever of the two the
  * entry names first, and so does the one at a pin while the other ends behind a resistor. Of a coil or a motor the leg on
  * a supply is the one that is fed, and the other is switched; the leg on ground is the latter. Of a change-over contact any leg may do either: the pole on a rail and one throw or both read, or
- * the pole read and one throw or both on rails. One that leads from rail to rail is as its entry says.
+ * the pole read and one throw or both on rails. One that leads from rail to rail is as its entry says. A lamp or a buzzer
+ * whose plus lies on a supply, straight or through a resistor, is switched at its other leg.
  */
-export function asWired(part: Part, lies: (pin: string) => LegState): Part {
+export function asWired(
+  part: Part,
+  lies: (pin: string) => LegState,
+  beyond: (pin: string) => readonly LegState[] = () => [],
+): Part {
+  const poles = switchedPoles(part)
+  if (poles) {
+    const way = sunkBy(lies, beyond, poles)
+    if (way !== undefined) return sunk(part, way)
+    const hasResistor = lies(poles.other) === 'wired' && beyond(poles.other).length > 0
+    return hasResistor ? heldBehind(part) : part
+  }
   const legs = alikeLegs(part)
   if (legs) {
     const [signal, other] = [lies(legs.signal), lies(legs.other)]
@@ -91,6 +103,66 @@ export const switchedLegs = memo((part: Part): Legs | undefined => {
   return winding.between.includes(fed) && winding.between.includes(signal.pin)
     ? { signal: signal.pin, other: fed }
     : undefined
+})
+
+/**
+ * The poles of a part that a pin feeds and ground takes back, such as a lamp: the plus with its signal, the minus with its
+ * tie. Both are all it has, so that a pin at the minus switches it as well.
+ */
+const switchedPoles = memo((part: Part): Legs | undefined => {
+  const [signal, ...signals] = part.signals
+  const [tie, ...ties] = part.ties
+  if (!signal || !tie || part.pins.length !== 2 || part.build !== 'component') return undefined
+  if (signals.length + ties.length + part.modes.length + part.supplies.length > 0 || tie.to !== 'ground')
+    return undefined
+  const isFed = signal.direction === 'in' && signal.milliamps !== undefined && signal.activeLevel === 'high'
+  return isFed ? { signal: signal.pin, other: tie.pin } : undefined
+})
+
+/** How a lamp's plus comes to a supply, so that its minus is what a pin moves; undefined where its plus is moved. */
+function sunkBy(
+  lies: (pin: string) => LegState,
+  beyond: (pin: string) => readonly LegState[],
+  { signal, other }: Legs,
+): 'straight' | 'resistor' | undefined {
+  const [plus, minus] = [lies(signal), lies(other)]
+  const isMoved = minus === 'pin' || (minus === 'wired' && beyond(other).includes('pin'))
+  if (minus === 'ground' || minus === 'source' || beyond(other).includes('ground')) return undefined
+  if (plus === 'source') return 'straight'
+  const far = plus === 'wired' ? beyond(signal) : []
+  if (far.includes('source') && !far.includes('pin')) return 'resistor'
+  if (!isMoved || far.includes('pin')) return undefined
+  if (plus === 'open') return minus === 'pin' ? 'resistor' : 'straight'
+  return plus === 'wired' && far.every((one) => one === 'open') ? 'resistor' : undefined
+}
+
+/** A lamp whose resistor stands at its minus, where it does as well. */
+const heldBehind = memo((part: Part): Part => {
+  const poles = switchedPoles(part)
+  if (!poles) return part
+  return { ...part, companions: part.companions.map((one) => inSeriesAt(one, poles.signal, poles.other)) }
+})
+
+const inSeriesAt = (one: Part['companions'][number], from: string, to: string): Part['companions'][number] =>
+  one.series === from ? { ...one, series: to } : one
+
+/** A lamp that lights while its minus is low. A resistor beside its plus stays there. */
+const sunk = memoIn((part: Part, way: 'straight' | 'resistor'): Part => {
+  const poles = switchedPoles(part)
+  if (!poles) return part
+  const { signal, other } = poles
+  return {
+    ...part,
+    // Its levels count from its minus, which is no longer at ground.
+    signals: part.signals.map(({ levels: _, ...one }) => ({
+      ...one,
+      pin: other,
+      activeLevel: 'low',
+      ...(one.text === undefined ? {} : { text: one.text.replace('while high', 'while low') }),
+    })),
+    ties: part.ties.map((one) => ({ ...one, pin: signal, to: 'supply' })),
+    companions: way === 'straight' ? part.companions.map((one) => inSeriesAt(one, signal, other)) : part.companions,
+  }
 })
 
 /** A part that is one change-over contact, its pole read and one of its throws tied. */
