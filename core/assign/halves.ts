@@ -1,6 +1,7 @@
 import type { Companion } from '../catalog/partSchema.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { switchedPoles } from '../wiring/turnedLegs.ts'
 import { candidates } from './candidates.ts'
 
 /** A part of two legs of which the maker has wired one, and where its other leg goes. */
@@ -35,10 +36,18 @@ export function halfFor(
   return undefined
 }
 
-/** The pin of a companion in series, where the wired leg lies at a pin of a board that may carry its signal. */
+/**
+ * The pin of a companion in series, where the wired leg lies at a pin of a board that may carry its signal. That of a lamp
+ * may as well lie on ground or on a supply: it does at either leg.
+ */
 function seriesEnd(wiring: Wiring, owner: PartInstance, series: string, near: Net): string | undefined {
   const end = `${owner.ref}.${series}`
   if (wiring.netOf(end).wired) return undefined
+  const poles = switchedPoles(owner.part)
+  if (poles && (near.ground || near.sources.length > 0)) {
+    const minus = `${owner.ref}.${poles.other}`
+    return wiring.netOf(minus).wired ? undefined : near.ground ? minus : end
+  }
   const use = wiring.signal(end)
   if (!use) return isFedBy(owner, end, near) ? end : undefined
   const fits = candidates(wiring, use).some(

@@ -28,6 +28,16 @@ describe('which level does what', () => {
       ['LAMP lights: D4 low'],
     ],
     [
+      'a buzzer to ground',
+      { ...uno, parts: { B: 'buzzer-active' }, wires: 'B.+ MCU.D4, B.- MCU.GND' },
+      ['B sounds: D4 high'],
+    ],
+    [
+      'a buzzer to the supply',
+      { ...uno, parts: { B: 'buzzer-active' }, wires: 'B.+ MCU.5V, B.- MCU.D4' },
+      ['B sounds: D4 low'],
+    ],
+    [
       'a lamp on the rails',
       { ...uno, parts: lamp, wires: 'LAMP.A R1.1, R1.2 MCU.5V, LAMP.K MCU.GND' },
       ['LAMP lights: always'],

@@ -198,7 +198,10 @@ function actuators(wiring: Wiring): Drive[] {
         },
       ]
     if (!facts.actuator || facts.hertz !== undefined) return []
-    const does = facts.text ?? (part.part.category === 'driver' ? `${facts.pin} switches on` : 'runs')
+    // At which level it does so is said beside it.
+    const does =
+      facts.text?.replace(/ while (?:high|low)$/, '') ??
+      (part.part.category === 'driver' ? `${facts.pin} switches on` : 'runs')
     return levelsFor(wiring, host, facts.activeLevel)?.length
       ? [{ part, does, when: levelsFor(wiring, host, facts.activeLevel) ?? [], dimmed: false }]
       : []

@@ -565,6 +565,19 @@ const lampsSunk: readonly Kit[] = [
     adds: 0,
   },
   {
+    title: 'a lamp, and a resistor on the supply',
+    why: 'the resistor is where the lamp begins: a pin pulls its other leg low',
+    mcu: 'uno-r3',
+    parts: { L: 'led', R: ohms(470), P: ohms(10_000) },
+    wires: 'R.1 MCU.5V, P.1 MCU.5V, P.2 MCU.D2',
+    wired: [
+      ['L\\.A', 'R\\.2'],
+      ['L\\.K', 'MCU\\.D\\d+'],
+    ],
+    never: [['L\\.K', 'MCU\\.D2']],
+    adds: 0,
+  },
+  {
     title: 'a buzzer whose plus lies on the supply',
     why: 'on ground it would sound for ever',
     mcu: 'uno-r3',

@@ -68,3 +68,35 @@ describe('a part with two legs that are alike', () => {
     expect(ends('B.1 MCU.3, B.2 MCU.4')).toEqual(['B.1 placed'])
   })
 })
+
+describe('a lamp or a buzzer that a pin may switch at either leg', () => {
+  const lamp = { L: 'led', R: ohms(470) }
+  const state = (parts: Short['parts'], wires: string): string => {
+    const { signals, ties } = wiringOf({ mcu: 'uno-r3', parts, wires })
+    const [use] = signals
+    const [tie] = ties
+    const lacks = use?.lacksSeries ? ', lacks its resistor' : ''
+    return `${use?.end} ${use?.state} ${use?.facts.activeLevel}${lacks}; ${tie?.end} to ${tie?.to} ${tie?.state}`
+  }
+  it.each([
+    ['its plus on the supply', 'L.A MCU.5V', 'L.K open low, lacks its resistor; L.A to supply right'],
+    ['and its resistor at a pin', 'L.A MCU.5V, L.K R.1, R.2 MCU.D5', 'L.K placed low; L.A to supply right'],
+    ['a resistor between', 'R.1 MCU.5V, R.2 L.A', 'L.K open low; L.A to supply right'],
+    ['its minus at a pin', 'L.K MCU.D5', 'L.K placed low; L.A to supply open'],
+    ['its minus behind a resistor at a pin', 'L.K R.1, R.2 MCU.D5', 'L.K placed low; L.A to supply open'],
+    ['its plus behind a loose resistor', 'L.K MCU.D5, L.A R.1', 'L.K placed low; L.A to supply right'],
+    ['its plus at a pin', 'L.A R.1, R.2 MCU.D5', 'L.A placed high; L.K to ground open'],
+    ['both at pins', 'L.A R.1, R.2 MCU.D5, L.K MCU.D6', 'L.A placed high; L.K to ground right'],
+    ['a resistor at its minus', 'L.K R.1, R.2 MCU.GND', 'L.A open high; L.K to ground right'],
+    ['a loose resistor at its minus', 'L.K R.1', 'L.A open high; L.K to ground right'],
+    ['both on rails', 'L.A MCU.5V, L.K MCU.GND', 'L.A tied high, lacks its resistor; L.K to ground right'],
+    ['turned round', 'L.A MCU.GND, L.K MCU.D5', 'L.A tied high, lacks its resistor; L.K to ground right'],
+  ])('%s', (_, wires, says) => {
+    expect(state(lamp, wires)).toBe(says)
+  })
+  it('works the same for a buzzer, and not for what has a supply of its own', () => {
+    expect(state({ B: 'buzzer-active' }, 'B.+ MCU.5V')).toBe('B.- open low; B.+ to supply right')
+    expect(state({ B: 'buzzer-active' }, 'B.- MCU.D5')).toBe('B.- placed low; B.+ to supply open')
+    expect(state({ B: 'buzzer-active' }, 'B.+ MCU.D5')).toBe('B.+ placed high; B.- to ground open')
+  })
+})

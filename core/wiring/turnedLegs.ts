@@ -109,7 +109,7 @@ export const switchedLegs = memo((part: Part): Legs | undefined => {
  * The poles of a part that a pin feeds and ground takes back, such as a lamp: the plus with its signal, the minus with its
  * tie. Both are all it has, so that a pin at the minus switches it as well.
  */
-const switchedPoles = memo((part: Part): Legs | undefined => {
+export const switchedPoles = memo((part: Part): Legs | undefined => {
   const [signal, ...signals] = part.signals
   const [tie, ...ties] = part.ties
   if (!signal || !tie || part.pins.length !== 2 || part.build !== 'component') return undefined
