@@ -5,7 +5,7 @@ import type { BoardInstance, Source, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { bestSource, groundEnd, groundPost, logicSupply, type Planned } from '../wiring/supply.ts'
 import { openEnds } from './openEnds.ts'
-import { connect, type Decision, type Progress, type Refusal } from './progress.ts'
+import { after, connect, type Decision, type Progress, type Refusal } from './progress.ts'
 import { isLoose } from './spares.ts'
 import { Work } from './work.ts'
 
@@ -56,14 +56,31 @@ function cellsToTheirPlace(wiring: Wiring, chosen: (ref: string) => boolean): De
 
 /** Feeds every other part that is open, and joins the grounds. */
 export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress {
+  const usual = feedParts(wiring, chosen)
+  const spare = feedFromSpare(after(wiring, usual.decisions), wiring, chosen)
+  // What feeds a board decides what its rails give: with that known the parts choose once more.
+  const { decisions, refused } = spare.length === 0 ? usual : feedParts(after(wiring, spare), chosen)
+  const work = new Work(wiring)
+  work.add([...decisions, ...spare])
+  const moved = toIdleConverters(work.now, work.decisions, chosen)
+  if (moved !== work.decisions) work.replace(moved)
+  work.add(joinGrounds(work.now))
+  return { wiring: work.now, decisions: work.decisions, refused }
+}
+
+/** Wires of the supplies and grounds of all parts that make none for others, each knowing what was decided before it. */
+function feedParts(
+  wiring: Wiring,
+  chosen: (ref: string) => boolean,
+): { readonly decisions: readonly Decision[]; readonly refused: Refusal[] } {
   const work = new Work(wiring)
   const refused: Refusal[] = []
-  // All at once, each knowing what was decided for those before it.
   const planned: Planned = { loads: new Map(), volts: new Map() }
-  const wanted = wiring.parts.flatMap(({ ref, part }) =>
-    chosen(ref) && part.category !== 'power' ? feedPart(work.now, ref, refused, planned) : [],
+  work.add(
+    wiring.parts.flatMap(({ ref, part }) =>
+      chosen(ref) && part.category !== 'power' ? feedPart(wiring, ref, refused, planned) : [],
+    ),
   )
-  work.add(wanted)
   // What a part gives that was fed just now, the 5 V of a motor driver, feeds those that found nothing.
   for (const { ref, part } of refused.length > 0 ? wiring.parts : []) {
     const mine = refused.filter(({ end }) => end.startsWith(`${ref}.`))
@@ -74,11 +91,7 @@ export function feed(wiring: Wiring, chosen: (ref: string) => boolean): Progress
     refused.splice(0, refused.length, ...refused.filter((one) => !mine.includes(one)), ...again)
     work.add(found)
   }
-  work.add(feedFromSpare(work.now, wiring, chosen))
-  const moved = toIdleConverters(work.now, work.decisions, chosen)
-  if (moved !== work.decisions) work.replace(moved)
-  work.add(joinGrounds(work.now))
-  return { wiring: work.now, decisions: work.decisions, refused }
+  return { decisions: work.decisions, refused }
 }
 
 /**
