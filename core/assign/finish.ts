@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { resetStates } from '../circuit/atReset.ts'
@@ -87,22 +88,29 @@ function supplyOf(wiring: Wiring, { output }: DriverChannel, load: DriverChannel
 /** Drivers that lay loose and switch nothing in the end, though the kit has loads that could have come to them. */
 export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet<string> {
   const loose = wiring.parts.filter((part) => part.part.channels.length > 0 && isLooseDriver(wiring, part))
-  const isForLoad = ({ part, end, facts }: SignalUse): boolean =>
-    isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
-  const loads = loose.length === 0 ? [] : wiring.signals.filter(isForLoad).map(({ part }) => part.part.id)
-  // An amplifier is there for a speaker, whether that is in the plan or not.
-  const couldCarry = ({ part }: PartInstance): boolean =>
-    part.provides.some((one) => loads.some((id) => one.for === undefined || one.for.includes(id)))
   const joined = new Set(edits.flatMap((edit) => (edit.do === 'connect' ? [edit.from, edit.to] : [])))
   return new Set(
     loose.flatMap((one) =>
-      (!couldCarry(one) && one.part.build !== 'component') ||
+      (!couldCarry(wiring, one) && one.part.build !== 'component') ||
       one.part.channels.some(({ output }) => joined.has(`${one.ref}.${output}`))
         ? []
         : [one.ref],
     ),
   )
 }
+
+/** A plan holds a load that the driver is there for. An amplifier is there for a speaker alone. */
+export function couldCarry(wiring: Wiring, { part }: PartInstance): boolean {
+  const loads = loadsIn(wiring)
+  return part.provides.some((one) => loads.some((id) => one.for === undefined || one.for.includes(id)))
+}
+
+/** The kinds of parts that a driver switches or moves. */
+const loadsIn = memo((wiring: Wiring): readonly string[] =>
+  wiring.signals.flatMap(({ part, end, facts }) =>
+    isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined ? [part.part.id] : [],
+  ),
+)
 
 /** Nothing has reached it but what came along with it, such as a resistor at its base whose other leg waits. */
 function isLooseDriver(wiring: Wiring, { ref, part }: PartInstance): boolean {

@@ -66,6 +66,18 @@ describe('what stays in the box by the wiring as it stands', () => {
     ['not when a converter for it lies there', { mcu: 'pico', parts: { C: battery(9), D: 'buck' } }, []],
     ['a converter without a source', { mcu: 'pico', parts: { D: 'buck' } }, ['D spare']],
     [
+      'a second driver of coils',
+      {
+        mcu: 'uno-r3',
+        parts: { M: 'fan', U: 'uln2003', V: 'uln2003' },
+        supplies: { PACK: { volts: 12 } },
+        wires: 'M.+ PACK.+, PACK.- MCU.GND, M.- U.1C, U.1B MCU.D9, U.E MCU.GND, U.COM PACK.+',
+      },
+      ['V unused'],
+    ],
+    ['not a driver module while nothing is there for it to move', done({ M: 'drv8871' }), []],
+    ['not a driver whose load has no wire yet', done({ M: 'dc-motor', D: 'drv8871' }), []],
+    [
       'a transistor and a diode beside a button that has its wires',
       done({ Q: 'nmos', D: 'diode' }),
       ['Q unused', 'D unused'],

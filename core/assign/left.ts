@@ -1,6 +1,7 @@
 import { memo } from '../base/memo.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
+import { couldCarry } from './finish.ts'
 import { openEnds } from './openEnds.ts'
 import { isLoose, isWanted } from './spares.ts'
 
@@ -46,11 +47,14 @@ function unusedHelpers(wiring: Wiring, boxed: readonly Left[]): Left[] {
     .map(({ ref }) => ({ ref, is: 'unused', why: 'everything else has its wires without it' }))
 }
 
-/** A loose part that wants no pin for its own sake: a leg, a rail or a way through is all that it has. */
+/**
+ * A loose part that wants no pin for its own sake: a leg, a rail or a way through is all that it has, or it is there for
+ * loads of the plan.
+ */
 function isHelper(wiring: Wiring, part: PartInstance): boolean {
   if (!isLoose(wiring, part)) return false
-  const isBareSwitch = part.part.build === 'component' && part.part.channels.length > 0
-  return isBareSwitch || openEnds(wiring, part).every(({ kind, required }) => kind !== 'signal' || !required)
+  const isDriver = part.part.channels.length > 0 && (part.part.build === 'component' || couldCarry(wiring, part))
+  return isDriver || openEnds(wiring, part).every(({ kind, required }) => kind !== 'signal' || !required)
 }
 
 function sourcesInBox(wiring: Wiring): Left[] {

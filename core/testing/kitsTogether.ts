@@ -516,6 +516,38 @@ const joined: readonly Kit[] = [
   },
 ]
 
+/** What feeds the board decides how much its rails give. */
+const throughTheBoard: readonly Kit[] = [
+  {
+    title: 'a radio and a matrix of lamps on an Uno with 12 V, and 5 V beside',
+    why: 'behind its regulator the Uno gives 200 mA on 12 V: the lamps come to the other supply',
+    mcu: 'uno-r3',
+    parts: { C: 'hc-12', H: 'ht16k33' },
+    supplies: { PACK: { volts: 12, limitMilliamps: 5000 }, FIVE: { volts: 5, limitMilliamps: 3000 } },
+    wired: [
+      ['PACK\\.\\+', 'MCU\\.VIN'],
+      ['H\\.VCC', 'FIVE\\.\\+'],
+      ['FIVE\\.-', 'MCU\\.GND.*'],
+    ],
+  },
+  {
+    title: 'the same on 12 V alone',
+    why: 'there is nothing else: the check says what it costs',
+    mcu: 'uno-r3',
+    parts: { C: 'hc-12', H: 'ht16k33' },
+    supplies: { PACK: { volts: 12, limitMilliamps: 5000 } },
+    wired: [['H\\.VCC', 'MCU\\.5V.*']],
+  },
+  {
+    title: 'a radio on an Uno with 12 V, and 5 V beside',
+    why: 'what the Uno gives behind its regulator is enough, and one supply less is in the way',
+    mcu: 'uno-r3',
+    parts: { C: 'hc-12' },
+    supplies: { PACK: { volts: 12, limitMilliamps: 5000 }, FIVE: { volts: 5, limitMilliamps: 3000 } },
+    wired: [['C\\.VCC', 'MCU\\.5V.*']],
+  },
+]
+
 /** Lamps whose plus lies on a supply, and outputs of which one at a time is picked. */
 const lampsSunk: readonly Kit[] = [
   {
@@ -921,5 +953,6 @@ export const kitsTogether: readonly Kit[] = [
   ...expanders,
   ...joined,
   ...lampsSunk,
+  ...throughTheBoard,
   ...turns,
 ]
