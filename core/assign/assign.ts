@@ -29,7 +29,7 @@ import { addPullUps, finishPulls } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
 import { search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
-import { sideBySide } from './sideBySide.ts'
+import { sharedOutputs, sideBySide } from './sideBySide.ts'
 import { bySoftware } from './software.ts'
 import { tieUp } from './tying.ts'
 import { Work } from './work.ts'
@@ -119,6 +119,7 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   const soft = bySoftwareAtLast(work, signals, options)
   const beside = options.only ? [] : sideBySide(work.now, signals.left)
   work.add(beside)
+  if (!options.only) work.add(sharedOutputs(work.now))
   if (!options.only) finish(work, wanted)
   const isPlaced = (use: SignalUse): boolean =>
     [...(soft?.decisions ?? []), ...beside].some(({ from }) => from === use.tail)

@@ -99,16 +99,25 @@ export function idleDrivers(wiring: Wiring, edits: readonly Edit[]): ReadonlySet
   )
 }
 
-/** A plan holds a load that the driver is there for. An amplifier is there for a speaker alone. */
+/**
+ * A plan holds a load that the driver is there for: an amplifier is there for a speaker alone, and a bridge for nothing
+ * that a pin could move as well.
+ */
 export function couldCarry(wiring: Wiring, { part }: PartInstance): boolean {
   const loads = loadsIn(wiring)
-  return part.provides.some((one) => loads.some((id) => one.for === undefined || one.for.includes(id)))
+  return part.provides.some((one) =>
+    loads.some(({ id, isLight }) =>
+      one.for === undefined ? !isLight || !one.does.includes('bridge') : one.for.includes(id),
+    ),
+  )
 }
 
-/** The kinds of parts that a driver switches or moves. */
-const loadsIn = memo((wiring: Wiring): readonly string[] =>
+/** The kinds of parts that a driver switches or moves; light are those that a pin may move as well. */
+const loadsIn = memo((wiring: Wiring): readonly { readonly id: string; readonly isLight: boolean }[] =>
   wiring.signals.flatMap(({ part, end, facts }) =>
-    isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined ? [part.part.id] : [],
+    isLoad(facts.needs) || otherLeg({ owner: part, end }) !== undefined
+      ? [{ id: part.part.id, isLight: !isLoad(facts.needs) }]
+      : [],
   ),
 )
 

@@ -38,6 +38,41 @@ export function sideBySide(wiring: Wiring, left: readonly SignalUse[]): Decision
   })
 }
 
+/**
+ * A load that takes more than one output of an array is good for gets as many more beside it as that needs, moved by the
+ * same pin: outputs of one chip share their current evenly enough.
+ */
+export function sharedOutputs(wiring: Wiring): Decision[] {
+  const circuit = circuitOf(wiring)
+  const free = circuit.channels.filter(
+    ({ output, inputs }) => [output, ...inputs].every((end) => !wiring.netOf(end).wired) && inputs.length === 1,
+  )
+  const strained = drivenLoads(circuit).flatMap(({ element: { part, runs = 0, starts = runs }, channels }) => {
+    const [first, ...others] = channels
+    const [input, ...more] = first?.inputs ?? []
+    if (!first || input === undefined || others.length + more.length + first.enables.length > 0) return []
+    const { good = 0, most = 0 } = ratingTogether(wiring, channels)
+    const lacks = good > 0 ? Math.ceil(runs / good) - 1 : 0
+    return lacks > 0 && starts <= most ? [{ part, runs, good, first, input, lacks }] : []
+  })
+  const decisions: Decision[] = []
+  for (const part of new Set(strained.map((one) => one.part))) {
+    const mine = strained.filter((one) => one.part === part)
+    const room = free.filter((one) => one.part === mine[0]?.first.part)
+    // All colours of a strip, or none.
+    if (mine.reduce((sum, { lacks }) => sum + lacks, 0) > room.length) continue
+    for (const { runs, good, first, input, lacks } of mine)
+      for (const beside of room.splice(0, lacks)) {
+        free.splice(free.indexOf(beside), 1)
+        const why = `${Math.round(runs)} mA for ${part.ref}, and one output is good for ${good} mA`
+        decisions.push(connect(beside.output, first.output, why))
+        for (const end of beside.inputs)
+          decisions.push(connect(end, input, `moves with ${input}: both carry ${part.ref}`))
+      }
+  }
+  return decisions
+}
+
 const isAlike = (one: Element, { part, runs, starts }: Element): boolean =>
   one.part.part === part.part && one.runs === runs && one.starts === starts
 

@@ -1,23 +1,46 @@
+import { circuitOf } from '../circuit/circuit.ts'
+import { drivenLoads } from '../circuit/loads.ts'
+import { formatVolts } from '../electrical/quantity.ts'
+import type { Edit, Fix } from '../plan/edit.ts'
+import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { diodeAcross, switchedLoads, takesKick } from '../wiring/windings.ts'
 import type { Rule } from './finding.ts'
 import { companionOffers } from './mend.ts'
+
+/** What the diode of a Darlington array takes at some milliamperes, in volts; at 350 mA it is 1.7 (ULN2003A). */
+const DIODE_VOLTS = 1
 
 export const flyback: Rule = {
   meta: {
     id: 'flyback',
     severities: ['fault'],
     about:
-      'A winding is switched by a bare transistor, or by a driver whose diodes are not connected, without a diode across it.',
+      'A winding is switched by a bare transistor, or by a driver whose diodes are not connected, without a diode across it; or the diodes of a driver lead to less than the supply of its load.',
     messages: {
       noDiode: '{part} is switched by {pin} without a diode across its winding.',
       noClamp: '{part} is switched by {pin}, whose diodes need {clamp} on the supply of the load.',
+      neverOff:
+        '{part} never goes off: past {pins} its current goes through the diodes to {clamp} at {low}, below its {high}.',
     },
+    limits: ['neverOff'],
     lacking: ['noDiode', 'noClamp'],
     fixable: true,
   },
   check(wiring, report) {
+    const lit = litThroughDiodes(wiring)
+    for (const { part, outputs, clamp, low, high, supply } of lit)
+      report({
+        severity: 'fault',
+        at: [part.ref, ...outputs, clamp],
+        message: 'neverOff',
+        data: { part: part.ref, pins: outputs, clamp, low: formatVolts(low), high: formatVolts(high) },
+        why: `Inside the driver a diode leads from each output to ${clamp}. While the output is off, the load draws it up to ${formatVolts(high)}, and through the diode the current goes on to where ${clamp} lies: the load is not off, and what it takes is pressed into that supply. ${clamp} belongs to the highest supply of the loads on the driver.`,
+        numbers: { lowVolts: low, highVolts: high },
+        propose: () => moveClamp(wiring, clamp, supply),
+      })
     for (const load of switchedLoads(wiring)) {
-      if (load.clamped) continue
+      if (load.clamped || lit.some(({ part, outputs }) => part === load.use.part && outputs.includes(load.host.end)))
+        continue
       const { use, host, clamp } = load
       // Between two outputs that pull to ground nothing flows, of which load-return speaks.
       if (clamp !== undefined && load.supply === undefined) continue
@@ -48,4 +71,50 @@ export const flyback: Rule = {
       })
     }
   },
+}
+
+/** A load that gets current past outputs that are off: volts at its supply and at the pin where the diodes meet. */
+interface Lit {
+  readonly part: PartInstance
+  readonly outputs: readonly string[]
+  readonly clamp: string
+  readonly low: number
+  readonly high: number
+  /** Where the load gets its current. */
+  readonly supply: string
+}
+
+/** Loads on the outputs of arrays and bridges whose diodes lead to ground, or to a supply well below that of the load. */
+function litThroughDiodes(wiring: Wiring): Lit[] {
+  const found = new Map<string, Lit>()
+  for (const { element, channels, source } of drivenLoads(circuitOf(wiring)))
+    for (const { part, output, facts } of channels) {
+      const given = part.part.provides.find(({ pins }) => pins.includes(output.slice(part.ref.length + 1)))
+      // In a bridge the diodes lead to what it takes its current from.
+      const meet = given?.does.includes('bridge') ? facts.supply : given?.clamp
+      if (meet === undefined || source === undefined) continue
+      const clamp = `${part.ref}.${meet}`
+      const net = wiring.netOf(clamp)
+      const low = net.ground ? 0 : net.sources[0]?.volts
+      if (low === undefined || source.volts - low <= DIODE_VOLTS) continue
+      const key = `${element.part.ref} ${clamp}`
+      const outputs = [...(found.get(key)?.outputs ?? []), output]
+      found.set(key, { part: element.part, outputs, clamp, low, high: source.volts, supply: source.end })
+    }
+  return [...found.values()]
+}
+
+/** Takes the pin of the diodes off where it lies, and to the supply of the load. */
+function moveClamp(wiring: Wiring, clamp: string, supply: string): Fix[] {
+  const wires = wiring.plan.wires.filter(([a, b]) => a === clamp || b === clamp)
+  if (wires.length === 0 || wires.some((wire) => wire[2]?.locked)) return []
+  return [
+    {
+      title: `Move ${clamp} to ${supply}`,
+      edits: [
+        ...wires.map(([from, to]): Edit => ({ do: 'disconnect', from, to })),
+        { do: 'connect', from: clamp, to: supply },
+      ],
+    },
+  ]
 }

@@ -1,3 +1,4 @@
+import { kitsLoads } from './kitsLoads.ts'
 import { kitsRows } from './kitsRows.ts'
 import { kitsShared } from './kitsShared.ts'
 import { kitsTogether } from './kitsTogether.ts'
@@ -1399,5 +1400,6 @@ export const kits: readonly Kit[] = [
   ...fedRight,
   ...kitsRows,
   ...kitsTogether,
+  ...kitsLoads,
   ...kitsShared,
 ]

@@ -109,17 +109,23 @@ export interface Planned {
 /** Share of a source's limit below which a part is none of its worries. */
 const SMALL_SHARE = 0.02
 
-/** Loads that wait for a bridge, or are on it already, where a supply is that of its motors. */
+/**
+ * Loads that wait for a driver, or are on it already, where a supply is that of its motors: of a bridge what it turns, of
+ * an array whose diodes meet at that supply what it pulls to ground.
+ */
 function loadsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): PartInstance[] {
-  const isMotorSupply = part.part.channels.some(
+  const { channels, provides } = part.part
+  const turns = channels.some(
     ({ supply, output }) =>
       supply !== undefined &&
       use.facts.pins.includes(supply) &&
-      part.part.provides.some(({ pins, does }) => pins.includes(output) && does.includes('bridge')),
+      provides.some(({ pins, does }) => pins.includes(output) && does.includes('bridge')),
   )
-  if (!isMotorSupply) return []
+  const pulls = provides.some(({ clamp }) => clamp !== undefined && use.facts.pins.includes(clamp))
+  if (!turns && !pulls) return []
+  const needs = turns ? 'bridge' : 'sink'
   const isBehind = ({ facts, state, hosts }: SignalUse): boolean =>
-    facts.needs === 'bridge' && (state === 'open' || hosts.some(({ host }) => host.provider === part))
+    facts.needs === needs && (state === 'open' || hosts.some(({ host }) => host.provider === part))
   return [...new Set(wiring.signals.filter(isBehind).map(({ part: load }) => load))]
 }
 
