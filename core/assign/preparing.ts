@@ -36,7 +36,6 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
     (now) => switchByTransistors(now, wanted),
     (now) => moveByTransistors(now, wanted),
     (now) => feed(now, wanted),
-    (now) => sinkLamps(now, wanted),
     (now) => joinBegun(now, wanted),
     // A divider takes two loose resistors; what is then lacking before a lamp is easily had.
     (now) => leadOver(now, wanted),
@@ -49,6 +48,8 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
         (one) => !takesKick(now.catalog, one),
       )
     },
+    // With their resistors, from whichever side these lead to them.
+    (now) => sinkLamps(now, wanted),
     (now) => shareLines(now, wanted),
     (now) => tieUp(now, wanted),
   ]

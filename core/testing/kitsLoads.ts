@@ -187,11 +187,11 @@ const lampsSunk: readonly Kit[] = [
       ...Object.fromEntries([1, 2, 3, 4, 5, 6].map((n) => [`B${n}`, 'button'])),
     },
     wired: [
-      ['L1\\.A', 'MCU\\.5V'],
-      ['L2\\.A', 'MCU\\.5V'],
+      ['R1\\.2', 'MCU\\.5V'],
+      ['R2\\.2', 'MCU\\.5V'],
       ['L3\\.K', 'MCU\\.GND.*'],
       ['L4\\.K', 'MCU\\.GND.*'],
-      ['R[12]\\.2', 'X\\.P\\d'],
+      ['L[12]\\.K', 'X\\.P\\d'],
       ['B6\\.1', 'X\\.P\\d'],
     ],
   },
@@ -209,8 +209,8 @@ const lampsSunk: readonly Kit[] = [
     mcu: 'pico',
     parts: { C: '74hc138', ...Object.fromEntries([1, 2, 3].map((n) => [`L${n}`, 'led'])) },
     wired: [1, 2, 3].flatMap((n): [string, string][] => [
-      [`L${n}\\.A`, 'MCU\\.3V3'],
-      ['R\\d\\.2', `C\\.Y${n - 1}`],
+      [`R${n}\\.2`, 'MCU\\.3V3'],
+      [`L${n}\\.K`, `C\\.Y${n - 1}`],
     ]),
   },
   {

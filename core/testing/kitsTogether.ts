@@ -395,8 +395,8 @@ const expanders: readonly Kit[] = [
     mcu: 'uno-r3',
     parts: { X: 'pcf8574', L: 'led', R: ohms(330), B: 'button' },
     wired: [
-      ['L\\.A', 'MCU\\.5V'],
-      ['R\\.2', 'X\\.P\\d'],
+      ['R\\.2', 'MCU\\.5V'],
+      ['L\\.K', 'X\\.P\\d'],
       ['B\\.1', 'X\\.P\\d'],
     ],
   },
