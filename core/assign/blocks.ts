@@ -13,6 +13,7 @@ import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isTimed, lackWords, meets, switchesLoad } from '../wiring/needs.ts'
 import { clash } from '../wiring/sharing.ts'
 import { pullingBeside } from '../wiring/supply.ts'
+import { DIODE_VOLTS, diodesOf } from '../wiring/windings.ts'
 import { isPlain } from './madeFor.ts'
 import { isPickedOnly } from './oneAtATime.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
@@ -41,6 +42,8 @@ export type Block =
   | { readonly kind: 'taken'; readonly by: string }
   /** More current than it bears, in milliamperes. */
   | { readonly kind: 'current'; readonly milliamps: number; readonly most: number }
+  /** The diodes of the output lie on less than the load gets, which would never go off. */
+  | { readonly kind: 'diodes'; readonly volts: number; readonly high: number }
   /** Read at reset: what hangs on the signal would bring it to these volts; undefined where a switch decides. */
   | { readonly kind: 'strap'; readonly volts: number | undefined }
   /** A resistor of the board holds it against the pull that the signal wants of it. */
@@ -61,6 +64,8 @@ export function blockWords(block: Block): string {
     }
     case 'slow':
       return 'too slow over the bus'
+    case 'diodes':
+      return `its diodes lie on ${formatVolts(block.volts)}, the load on ${formatVolts(block.high)}`
     case 'picked':
       return 'one at a time'
     case 'scanned':
@@ -102,17 +107,15 @@ export function blockedBecause(wiring: Wiring, use: SignalUse, host: Host): Bloc
   const bus = busNeed(use.facts.needs)
   const net = wiring.netOf(host.end)
   if (net.ground || net.sources.length > 0) return { kind: 'supply' }
+  // What nothing that others leave would change comes first.
+  const unfit = currentBlock(wiring, use, host) ?? diodeBlock(wiring, use, host)
+  if (unfit !== undefined) return unfit
   for (const other of usesOn(wiring, host)) {
     if (other === use) continue
     const why = bus && sameSharedBus(use, other) ? undefined : clash(use, other)
     if (why || exclusive(use, other)) return { kind: 'taken', by: other.end }
   }
-  return (
-    currentBlock(wiring, use, host) ??
-    strapBlock(wiring, use, host) ??
-    heldBlock(use, host) ??
-    levelBlock(wiring, use, host)
-  )
+  return strapBlock(wiring, use, host) ?? heldBlock(use, host) ?? levelBlock(wiring, use, host)
 }
 
 /** A channel of a switch of lines can no more than what its common line can come to: without a converter it reads no volts. */
@@ -212,6 +215,16 @@ export const bearsOf = ({ provider, current }: Host): number | undefined =>
 function exclusive(use: SignalUse, other: SignalUse): boolean {
   if (use.part === other.part && use.facts.needs !== other.facts.needs) return true
   return !(busNeed(use.facts.needs) && sameSharedBus(use, other))
+}
+
+/** Blocks an output past which a load on a higher supply would get its current through the diodes. */
+function diodeBlock(wiring: Wiring, { part, facts }: SignalUse, host: Host): Block | undefined {
+  if (!host.provider || facts.needs !== 'sink') return undefined
+  const high = part.supplies.find(({ source }) => source)?.source?.volts
+  const meet = high === undefined ? undefined : diodesOf(wiring, host.provider, host.pin)
+  return high !== undefined && meet && high - meet.volts > DIODE_VOLTS
+    ? { kind: 'diodes', volts: meet.volts, high }
+    : undefined
 }
 
 /** Blocks a pin whose resistor on the board is stronger than the pull of the chip with which a contact would be read. */

@@ -1,5 +1,5 @@
 import { isLoad } from '../catalog/common.ts'
-import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
+import type { Host, Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import type { AssignOptions } from './assign.ts'
 import { blockWords } from './blocks.ts'
 import { type Candidate, candidates, judge } from './candidates.ts'
@@ -58,6 +58,37 @@ interface LoadsPlaced {
   readonly neat: Pick<Neat, 'before' | 'after' | 'paid'>
 }
 
+/** Loads on outputs, as found and without those that got only some of theirs. */
+interface LoadsFound {
+  readonly problem: SearchProblem
+  readonly best: Arrangement
+  readonly proven: boolean
+  readonly found: Arrangement
+}
+
+/**
+ * The search counts leads. Where a motor lost some of its own to another load, it looks once more without each of the
+ * others: one lamp less may be four leads more that are of use.
+ */
+function mostWhole(wiring: Wiring, loads: readonly SignalUse[], shouldStop: AssignOptions['shouldStop']): LoadsFound {
+  const without = (part?: PartInstance): LoadsFound => {
+    const problem = new SearchProblem(
+      wiring,
+      loads.filter((use) => use.part !== part),
+    )
+    const { best, proven } = search(problem, shouldStop)
+    const { left, ...found } = whole(best)
+    return { problem, best, proven, found: { ...found, left: [...left, ...loads.filter((use) => use.part === part)] } }
+  }
+  const usual = without()
+  const isTorn = usual.found.placed.length < usual.best.placed.length
+  const others = isTorn ? new Set(usual.found.placed.map(({ use }) => use.part)) : []
+  return [...others].reduce((sofar, part) => {
+    const other = without(part)
+    return other.found.placed.length > sofar.found.placed.length ? other : sofar
+  }, usual)
+}
+
 /**
  * Loads first: they go to outputs of drivers, for which nothing else asks, and only then it is known which inputs of
  * those drivers need a pin.
@@ -72,9 +103,7 @@ export function placeLoads(
     const neat = { before: 0, after: 0, paid: 0 }
     return { wiring, decisions: [], others: open, left: [], placed: 0, extra: 0, proven: true, neat }
   }
-  const problem = new SearchProblem(wiring, loads)
-  const { best, proven } = search(problem, shouldStop)
-  const found = whole(best)
+  const { problem, best, proven, found } = mostWhole(wiring, loads, shouldStop)
   const neat = draft ? asFound(found) : neaten(problem, found)
   const decisions = placing(problem, neat.arrangement, draft)
   const then = after(wiring, decisions)

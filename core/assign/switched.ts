@@ -68,12 +68,12 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
 }
 
 /**
- * Gives a buzzer or a laser to a bare transistor that lies in the kit and for which no other load asks, plus on the supply
- * that it is made for: its current is more than many pins are good for.
+ * Gives a buzzer or a laser to a bare transistor, or to an output of an array, that lies in the kit and for which no other
+ * load asks, plus on the supply that it is made for: its current is more than many pins are good for.
  */
 export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
-  const spare = spareTransistors(wiring, wanted)
+  const spare = [...spareTransistors(wiring, wanted), ...spareOutputs(wiring, wanted)]
   for (const part of wiring.parts) {
     const use = wiring.signals.find(
       (one) => one.part === part && one.state === 'open' && one.facts.milliamps !== undefined,
@@ -136,6 +136,16 @@ export const spareTransistors = (wiring: Wiring, wanted: (ref: string) => boolea
     freeSinkHosts(wiring).filter(
       ({ provider }) =>
         provider?.part.build === 'component' && provider.part.channels.length === 1 && wanted(provider.ref),
+    ),
+  )
+
+/** Outputs of arrays that no load asks for, in their own order. */
+const spareOutputs = (wiring: Wiring, wanted: (ref: string) => boolean): Host[] =>
+  sparedByLoads(
+    wiring,
+    0,
+    freeSinkHosts(wiring).filter(
+      ({ provider }) => provider && provider.part.channels.length > 1 && wanted(provider.ref),
     ),
   )
 

@@ -3,12 +3,9 @@ import { drivenLoads } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Edit, Fix } from '../plan/edit.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
-import { diodeAcross, switchedLoads, takesKick } from '../wiring/windings.ts'
+import { DIODE_VOLTS, diodeAcross, diodesOf, switchedLoads, takesKick } from '../wiring/windings.ts'
 import type { Rule } from './finding.ts'
 import { companionOffers } from './mend.ts'
-
-/** What the diode of a Darlington array takes at some milliamperes, in volts; at 350 mA it is 1.7 (ULN2003A). */
-const DIODE_VOLTS = 1
 
 export const flyback: Rule = {
   meta: {
@@ -88,15 +85,10 @@ interface Lit {
 function litThroughDiodes(wiring: Wiring): Lit[] {
   const found = new Map<string, Lit>()
   for (const { element, channels, source } of drivenLoads(circuitOf(wiring)))
-    for (const { part, output, facts } of channels) {
-      const given = part.part.provides.find(({ pins }) => pins.includes(output.slice(part.ref.length + 1)))
-      // In a bridge the diodes lead to what it takes its current from.
-      const meet = given?.does.includes('bridge') ? facts.supply : given?.clamp
-      if (meet === undefined || source === undefined) continue
-      const clamp = `${part.ref}.${meet}`
-      const net = wiring.netOf(clamp)
-      const low = net.ground ? 0 : net.sources[0]?.volts
-      if (low === undefined || source.volts - low <= DIODE_VOLTS) continue
+    for (const { part, output } of channels) {
+      const meet = diodesOf(wiring, part, output.slice(part.ref.length + 1))
+      if (!meet || source === undefined || source.volts - meet.volts <= DIODE_VOLTS) continue
+      const { end: clamp, volts: low } = meet
       const key = `${element.part.ref} ${clamp}`
       const outputs = [...(found.get(key)?.outputs ?? []), output]
       found.set(key, { part: element.part, outputs, clamp, low, high: source.volts, supply: source.end })

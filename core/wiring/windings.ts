@@ -50,6 +50,24 @@ export function switchedLoads(wiring: Wiring): SwitchedLoad[] {
 const leadsBack = (clamp: Net, supply: Net): boolean =>
   clamp === supply || (clamp.sources[0]?.volts ?? 0) >= (supply.sources[0]?.volts ?? Number.POSITIVE_INFINITY)
 
+/** What the diode of a Darlington array takes at some milliamperes, in volts; at 350 mA it is 1.7 (ULN2003A). */
+export const DIODE_VOLTS = 1
+
+/** Where the diodes of an output lead, and the volts there: of a bridge to what it takes its current from. */
+export function diodesOf(
+  wiring: Pick<Wiring, 'netOf'>,
+  { ref, part }: PartInstance,
+  output: string,
+): { readonly end: string; readonly volts: number } | undefined {
+  const given = part.provides.find(({ pins }) => pins.includes(output))
+  const channel = part.channels.find((one) => one.output === output)
+  const meet = given?.does.includes('bridge') ? channel?.supply : given?.clamp
+  if (meet === undefined) return undefined
+  const net = wiring.netOf(`${ref}.${meet}`)
+  const volts = net.ground ? 0 : net.sources[0]?.volts
+  return volts === undefined ? undefined : { end: `${ref}.${meet}`, volts }
+}
+
 /** Windings between ground and an output of a bare transistor that brings the supply. */
 function highSides(wiring: Wiring): SwitchedLoad[] {
   return [...wiring.hosts.values()].flatMap((host): SwitchedLoad[] => {
