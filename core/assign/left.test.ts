@@ -64,6 +64,11 @@ describe('what stays in the box by the wiring as it stands', () => {
     ['not the only one, which fits and has no wire yet', { mcu: 'uno-r3', parts: { C: battery(9) } }, []],
     ['one that suits nothing', { mcu: 'pico', parts: { C: battery(9) } }, ['C unfit']],
     ['not when a converter for it lies there', { mcu: 'pico', parts: { C: battery(9), D: 'buck' } }, []],
+    [
+      'a supply for breadboards beside a board on its socket',
+      { mcu: 'uno-r3', parts: { B: 'button', S: 'breadboard-supply' }, wires: 'B.1 MCU.D4, B.2 MCU.GND' },
+      ['S spare'],
+    ],
     ['a converter without a source', { mcu: 'pico', parts: { D: 'buck' } }, ['D spare']],
     [
       'a second driver of coils',

@@ -70,7 +70,9 @@ function sourcesInBox(wiring: Wiring): Left[] {
   return loose.flatMap((part): Left[] => {
     const others = loose.filter((one) => one !== part)
     if (others.some((one) => givesTo(part, one) || givesTo(one, part))) return []
-    if (takenFrom(part).length === 0 && !isFed(wiring, part) && suits(wiring, part)) return []
+    // One that fits waits to feed the board, but for those of several rails, which are there for a breadboard.
+    if (part.part.rails.length === 1 && takenFrom(part).length === 0 && !isFed(wiring, part) && suits(wiring, part))
+      return []
     return leftOver(wiring, part)
   })
 }
