@@ -89,6 +89,16 @@ describe('a lamp or a buzzer that a pin may switch at either leg', () => {
     ['both at pins', 'L.A R.1, R.2 MCU.D5, L.K MCU.D6', 'L.A placed high; L.K to ground right'],
     ['a resistor at its minus', 'L.K R.1, R.2 MCU.GND', 'L.A open high; L.K to ground right'],
     ['a loose resistor at its minus', 'L.K R.1', 'L.A open high; L.K to ground right'],
+    [
+      'its minus behind a resistor on ground, its plus on the supply',
+      'L.A MCU.5V, L.K R.1, R.2 MCU.GND',
+      'L.A tied high; L.K to ground right',
+    ],
+    [
+      'at a pin, behind a resistor that pulls it up',
+      'R.1 MCU.5V, R.2 MCU.D5, L.A MCU.D5',
+      'L.A placed high, lacks its resistor; L.K to ground open',
+    ],
     ['both on rails', 'L.A MCU.5V, L.K MCU.GND', 'L.A tied high, lacks its resistor; L.K to ground right'],
     ['turned round', 'L.A MCU.GND, L.K MCU.D5', 'L.A tied high, lacks its resistor; L.K to ground right'],
   ])('%s', (_, wires, says) => {
