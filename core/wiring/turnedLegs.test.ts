@@ -70,7 +70,7 @@ describe('a part with two legs that are alike', () => {
 })
 
 describe('a lamp or a buzzer that a pin may switch at either leg', () => {
-  const lamp = { L: 'led', R: ohms(470) }
+  const lamp = { L: 'led', R: ohms(470), P: ohms(470) }
   const state = (parts: Short['parts'], wires: string): string => {
     const { signals, ties } = wiringOf({ mcu: 'uno-r3', parts, wires })
     const [use] = signals
@@ -98,6 +98,11 @@ describe('a lamp or a buzzer that a pin may switch at either leg', () => {
       'at a pin, behind a resistor that pulls it up',
       'R.1 MCU.5V, R.2 MCU.D5, L.A MCU.D5',
       'L.A placed high, lacks its resistor; L.K to ground open',
+    ],
+    [
+      'behind a resistor on the supply and one at a pin',
+      'R.1 MCU.5V, R.2 L.A, P.1 L.A, P.2 MCU.D5',
+      'L.A placed high; L.K to ground open',
     ],
     ['both on rails', 'L.A MCU.5V, L.K MCU.GND', 'L.A tied high, lacks its resistor; L.K to ground right'],
     ['turned round', 'L.A MCU.GND, L.K MCU.D5', 'L.A tied high, lacks its resistor; L.K to ground right'],
