@@ -59,6 +59,41 @@ const onArrays: readonly Kit[] = [
     never: [['U\\.IN\\d', 'U\\.IN\\d']],
   },
   {
+    title: 'a fan before a stepper, and outputs for one of them',
+    why: 'four leads of a motor are of more use than one of a fan, which waits for a transistor',
+    mcu: 'uno-r3',
+    parts: { F: { part: 'fan', options: { volts: 5 } }, M: 'stepper-28byj48', U: 'uln2003-board' },
+    supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+    wired: [
+      ['M\\.BLU', 'U\\.A'],
+      ['M\\.ORG', 'U\\.D'],
+    ],
+    left: ['F.-'],
+  },
+  {
+    title: 'three buzzers that are too much for a Pico, and an array',
+    why: 'the array is there for what takes more than a pin gives',
+    mcu: 'pico',
+    parts: { A: 'buzzer-active', B: 'buzzer-active', C: 'buzzer-active', U: 'uln2003' },
+    wired: [
+      ['A\\.-', 'U\\.1C'],
+      ['B\\.-', 'U\\.2C'],
+      ['C\\.-', 'U\\.3C'],
+      ['U\\.3B', 'MCU\\.GP\\d+'],
+    ],
+  },
+  {
+    title: 'a bridge and a solid-state relay',
+    why: 'a pin moves the relay; the bridge is for a motor that is to come, as without the relay',
+    mcu: 'esp32-devkit-30',
+    parts: { D: 'drv8871', S: 'ssr' },
+    supplies: { PACK: { volts: 12, limitMilliamps: 3000 } },
+    wired: [
+      ['D\\.IN1', 'MCU\\.GPIO\\d+'],
+      ['S\\.\\+', 'MCU\\.GPIO\\d+'],
+    ],
+  },
+  {
     title: 'a strip of three colours on an array of eight',
     why: 'two outputs a colour, each pair moved by one pin',
     mcu: 'pico',
