@@ -14,12 +14,13 @@ import { after, connect, type Decision, type Progress } from './progress.ts'
 export function sinkLamps(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const pins = weightOf(wiring.plan, 'expanders') > 1 ? [] : sinkingPins(wiring, wanted)
+  if (pins.length === 0) return { wiring, decisions, refused: [] }
   const contacts = wiring.signals.filter(
     (use) => use.state === 'open' && isPlain(use) && use.facts.needs === 'digital-in' && wanted(use.part.ref),
   ).length
   const reading = pins.filter(({ functions }) => functions.has('digital-in'))
   const free = pins.filter((one) => reading.length - reading.indexOf(one) > contacts || !reading.includes(one))
-  for (const use of pins.length > 0 ? wiring.signals : []) {
+  for (const use of wiring.signals) {
     if (!wanted(use.part.ref) || !isLoneLamp(wiring, use)) continue
     const takes = (host: Host): number => lampMilliamps(wiring, use, host, usualMilliamps(use, host))
     const at = free.findIndex((host) => takes(host) <= sinks(host) * RECOMMENDED_SLACK)

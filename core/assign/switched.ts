@@ -101,7 +101,7 @@ export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boo
 export function moveByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const { channels } = circuitOf(wiring)
-  const spare = spareTransistors(wiring, wanted)
+  const spare = [...spareTransistors(wiring, wanted)]
   for (const { part, facts, inputs } of channels) {
     const [end] = inputs
     const use = end === undefined ? undefined : wiring.signal(end)
@@ -129,7 +129,7 @@ const isEasy = (wiring: Wiring, { facts }: SignalUse, { ref }: BoardInstance): b
   )
 
 /** Bare transistors that pull to ground and that no load asks for, but for so many loads that find a place elsewhere. */
-export const spareTransistors = (wiring: Wiring, wanted: (ref: string) => boolean, elsewhere = 0): Host[] =>
+export const spareTransistors = (wiring: Wiring, wanted: (ref: string) => boolean, elsewhere = 0): readonly Host[] =>
   sparedByLoads(
     wiring,
     elsewhere,
@@ -140,7 +140,7 @@ export const spareTransistors = (wiring: Wiring, wanted: (ref: string) => boolea
   )
 
 /** Outputs of arrays that no load asks for, in their own order. */
-const spareOutputs = (wiring: Wiring, wanted: (ref: string) => boolean): Host[] =>
+const spareOutputs = (wiring: Wiring, wanted: (ref: string) => boolean): readonly Host[] =>
   sparedByLoads(
     wiring,
     0,
@@ -153,7 +153,8 @@ const spareOutputs = (wiring: Wiring, wanted: (ref: string) => boolean): Host[] 
  * What is left of some transistors, the weaker ones, when each load of the plan that has a supply has got one that bears
  * it; so many of them, the biggest, find a place elsewhere.
  */
-function sparedByLoads(wiring: Wiring, elsewhere: number, transistors: readonly Host[]): Host[] {
+function sparedByLoads(wiring: Wiring, elsewhere: number, transistors: readonly Host[]): readonly Host[] {
+  if (transistors.length === 0) return transistors
   const left = [...transistors].sort((a, b) => ratingOf(b) - ratingOf(a))
   const loads = wiring.parts
     .filter((part) => part.supplies.every((use) => use.source || bestSource(wiring, part, use)))
