@@ -1,4 +1,4 @@
-import { type Block, blockWords } from '../assign/blocks.ts'
+import { type Block, blockWords } from '../assign/block.ts'
 import { type Candidate, candidates } from '../assign/candidates.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'

@@ -119,7 +119,7 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   const soft = bySoftwareAtLast(work, signals, options)
   const beside = options.only ? [] : sideBySide(work.now, signals.left)
   work.add(beside)
-  if (!options.only) work.add(sharedOutputs(work.now))
+  if (!options.only) work.add(sharedOutputs(work.now, wiring))
   if (!options.only) finish(work, wanted)
   const isPlaced = (use: SignalUse): boolean =>
     [...(soft?.decisions ?? []), ...beside].some(({ from }) => from === use.tail)

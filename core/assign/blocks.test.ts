@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { wiringOf } from '../testing/plans.ts'
-import { blockWords } from './blocks.ts'
+import { blockWords } from './block.ts'
 import { candidates } from './candidates.ts'
 
 describe('why a load may not go to an output', () => {

@@ -1,7 +1,7 @@
 import { isLoad } from '../catalog/common.ts'
 import type { Host, Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import type { AssignOptions } from './assign.ts'
-import { blockWords } from './blocks.ts'
+import { blockWords } from './block.ts'
 import { type Candidate, candidates, judge } from './candidates.ts'
 import type { Lane } from './lanes.ts'
 import { type Neat, neaten } from './neatness.ts'

@@ -39,10 +39,10 @@ export function sideBySide(wiring: Wiring, left: readonly SignalUse[]): Decision
 }
 
 /**
- * A load that takes more than one output of an array is good for gets as many more beside it as that needs, moved by the
- * same pin: outputs of one chip share their current evenly enough.
+ * A load that came to an output of an array just now, and takes more than that is good for, gets as many more beside it as
+ * it needs, moved by the same pin: outputs of one chip share their current evenly enough. What the maker wired stays.
  */
-export function sharedOutputs(wiring: Wiring): Decision[] {
+export function sharedOutputs(wiring: Wiring, before: Wiring): Decision[] {
   const circuit = circuitOf(wiring)
   const free = circuit.channels.filter(
     ({ output, inputs }) => [output, ...inputs].every((end) => !wiring.netOf(end).wired) && inputs.length === 1,
@@ -51,6 +51,7 @@ export function sharedOutputs(wiring: Wiring): Decision[] {
     const [first, ...others] = channels
     const [input, ...more] = first?.inputs ?? []
     if (!first || input === undefined || others.length + more.length + first.enables.length > 0) return []
+    if (before.netOf(first.output).wired) return []
     const { good = 0, most = 0 } = ratingTogether(wiring, channels)
     const lacks = good > 0 ? Math.ceil(runs / good) - 1 : 0
     return lacks > 0 && starts <= most ? [{ part, runs, good, first, input, lacks }] : []

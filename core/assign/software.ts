@@ -1,7 +1,7 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { isOnController, softwareBus } from '../wiring/softwareBus.ts'
-import { blockWords } from './blocks.ts'
+import { blockWords } from './block.ts'
 import { candidates } from './candidates.ts'
 import { connect, type Decision } from './progress.ts'
 

@@ -108,6 +108,16 @@ const onArrays: readonly Kit[] = [
     never: [['U\\.[456]B', 'MCU\\..*']],
   },
   {
+    title: 'a strip that the maker has put on one output of an array',
+    why: 'what is wired stays; the check says what it costs',
+    mcu: 'uno-r3',
+    parts: { U: 'uln2803', S: 'strip-12v', B: 'button' },
+    supplies: { PACK: { volts: 12, limitMilliamps: 5000 } },
+    wires: 'U.GND MCU.GND, PACK.- MCU.GND, PACK.+ S.+, S.- U.1C, U.1B MCU.D9',
+    never: [['U\\.2[BC]', '.*']],
+    adds: 0,
+  },
+  {
     title: 'a strip of three colours on an array of four',
     why: 'there is no room for all colours, so none gets two outputs; the check says what it costs',
     mcu: 'pico',

@@ -5,9 +5,10 @@ import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
 import { isOnCharger } from './cellPlaces.ts'
 import { loadMilliamps } from './chosen.ts'
-import { behindBridge, madeFor } from './labels.ts'
+
 import { levelsOf } from './levels.ts'
-import type { BoardInstance, PartInstance, SignalUse, Source, SupplyUse, Wiring } from './model.ts'
+import { loadsBehind, misfitsOf } from './loadsBehind.ts'
+import type { BoardInstance, PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 
 /** First ground hole of a board. */
 export function groundPost(board: BoardInstance | undefined): string | undefined {
@@ -108,32 +109,6 @@ export interface Planned {
 
 /** Share of a source's limit below which a part is none of its worries. */
 const SMALL_SHARE = 0.02
-
-/**
- * Loads that wait for a driver, or are on it already, where a supply is that of its motors: of a bridge what it turns, of
- * an array whose diodes meet at that supply what it pulls to ground.
- */
-function loadsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse): PartInstance[] {
-  const { channels, provides } = part.part
-  const turns = channels.some(
-    ({ supply, output }) =>
-      supply !== undefined &&
-      use.facts.pins.includes(supply) &&
-      provides.some(({ pins, does }) => pins.includes(output) && does.includes('bridge')),
-  )
-  const pulls = provides.some(({ clamp }) => clamp !== undefined && use.facts.pins.includes(clamp))
-  if (!turns && !pulls) return []
-  const needs = turns ? 'bridge' : 'sink'
-  const isBehind = ({ facts, state, hosts }: SignalUse): boolean =>
-    facts.needs === needs && (state === 'open' || hosts.some(({ host }) => host.provider === part))
-  return [...new Set(wiring.signals.filter(isBehind).map(({ part: load }) => load))]
-}
-
-/** Share of some loads that the volts of a motor supply do not suit. */
-function misfitsOf(wiring: Wiring, loads: readonly PartInstance[]): (volts: number) => number {
-  const ranges = loads.flatMap((load) => madeFor(wiring, load) ?? [])
-  return (volts) => ranges.filter((range) => behindBridge(volts, range) !== 'fits').length / Math.max(ranges.length, 1)
-}
 
 const isLogicRail = ({ home }: PartInstance, { end, volts }: Source): boolean =>
   home?.board.rails.some(

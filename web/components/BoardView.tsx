@@ -1,4 +1,4 @@
-import { blockWords } from '../../core/assign/blocks.ts'
+import { blockWords } from '../../core/assign/block.ts'
 import type { Candidate } from '../../core/assign/candidates.ts'
 import type { PinFacts } from '../../core/catalog/boardFacts.ts'
 import { countingHint } from '../../core/catalog/boardFacts.ts'
