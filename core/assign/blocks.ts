@@ -14,7 +14,6 @@ import { clash } from '../wiring/sharing.ts'
 import { pullingBeside } from '../wiring/supply.ts'
 import { DIODE_VOLTS, diodesOf } from '../wiring/windings.ts'
 import type { Block } from './block.ts'
-import { isPlain } from './madeFor.ts'
 import { isPickedOnly } from './oneAtATime.ts'
 import { sameSharedBus, usesOn } from './onPin.ts'
 
@@ -83,7 +82,7 @@ function pinBlock(use: SignalUse, host: Host): Block | undefined {
     return { kind: 'lacks', needs: use.facts.needs }
   }
   if (host.provider && (isTimed(use) || use.facts.serial)) return { kind: 'slow' }
-  if (isPickedOnly(use, host, isPlain(use))) return { kind: 'picked' }
+  if (isPickedOnly(use, host)) return { kind: 'picked' }
   const kinds = host.provider?.part.provides.find((one) => one.pins.includes(host.pin))?.for
   if (kinds && !kinds.includes(use.part.part.id)) return { kind: 'made-for', parts: kinds }
   const facts = availabilityOf(host)

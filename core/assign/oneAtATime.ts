@@ -1,5 +1,6 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { Host, SignalUse } from '../wiring/model.ts'
+import { isPlain } from './madeFor.ts'
 
 type Pin = Pick<Host, 'provider' | 'pin'>
 
@@ -15,12 +16,12 @@ export function pickedLevel({ provider, pin }: Pin): 'high' | 'low' | undefined 
  * that hangs there may ask for is to be picked, as a lamp of a running light or a select line does. The carry of a counter
  * is nobody's but the next counter's.
  */
-export function isPickedOnly(use: SignalUse, host: Pin, isPlain: boolean): boolean {
+export function isPickedOnly(use: SignalUse, host: Pin): boolean {
   const behaves = host.provider?.part.behaves
   if (behaves?.as === 'count' && behaves.carry === host.pin)
     return use.part.part.behaves?.as !== 'count' || use.part.part.behaves.clock !== use.facts.pin
   const level = pickedLevel(host)
   if (level === undefined) return false
   if (busNeed(use.facts.needs)?.signal === 'cs') return level !== 'low'
-  return !isPlain || use.facts.activeLevel !== level
+  return !isPlain(use) || use.facts.activeLevel !== level
 }
