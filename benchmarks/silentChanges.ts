@@ -5,7 +5,9 @@
  * `forgotten` (a wire taken out), `exchanged` (two wires of one part), `leg` (a wire one leg further on a part), `post`
  * (one post further on a board), `astray` (led to ground, to a supply, to 12 V), `added` (a wire too many), `absent` (a
  * part left out with its wires), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half),
- * `kind` (a part of another model, colour or common leg; another part with pins of the same names).
+ * `kind` (a part of another model, colour or common leg; another part with pins of the same names), `turned` (a part
+ * the other way round in its row), `plugged` (a part one place on in its row), `seated` (a board one row on), `rail`
+ * (all on one supply put on another, a supply turned round), `broken` (a rail that ends half-way).
  */
 import { readFileSync } from 'node:fs'
 import { footprintOf, legsOf } from '../core/catalog/footprint.ts'
@@ -105,6 +107,20 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
     )
   },
   added: withAnother,
+  turned: (plan) => ofParts(plan, 'turned', (row, at) => row[row.length - 1 - at]),
+  plugged: (plan) => [1, -1].flatMap((by) => ofParts(plan, `one ${by > 0 ? 'on' : 'back'}`, (row, at) => row[at + by])),
+  seated: (plan) =>
+    Object.entries(plan.boards).flatMap(([ref, { board }]) =>
+      (catalog.boards.get(board)?.headers ?? []).flatMap(({ id, pins }) =>
+        [1, -1].map((by) => ({
+          kind: `${board} ${id} one ${by > 0 ? 'on' : 'back'}`,
+          words: '',
+          plan: withRow(plan, ref, (pin) => (pins.includes(pin) ? pins[pins.indexOf(pin) + by] : pin)),
+        })),
+      ),
+    ),
+  rail: otherRails,
+  broken: brokenRails,
   absent: (plan) =>
     Object.keys(plan.parts).flatMap((ref): Change[] => {
       const { [ref]: gone, ...parts } = plan.parts
@@ -132,6 +148,97 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
       })),
     ),
   ],
+}
+
+/** All wires of a part or board with other pins; one whose pin comes to nothing is gone. */
+function withRow(plan: Plan, ref: string, pinOf: (pin: string) => string | null | undefined): Plan {
+  const put = (end: string): string | undefined => {
+    const at = splitEnd(end)
+    if (at.ref !== ref) return end
+    const pin = pinOf(at.pin)
+    return pin ? `${ref}.${pin}` : undefined
+  }
+  return {
+    ...plan,
+    wires: plan.wires.flatMap((wire): PlanWire[] => {
+      const [a, b] = [put(wire[0]), put(wire[1])]
+      return a && b && a !== b ? [[a, b]] : []
+    }),
+  }
+}
+
+/** Each part put otherwise into its row, with all its wires. */
+function ofParts(
+  plan: Plan,
+  way: string,
+  pinOf: (row: readonly (string | null)[], at: number) => string | null | undefined,
+): Change[] {
+  return Object.entries(plan.parts).flatMap(([ref, { part, options }]): Change[] => {
+    const entry = catalog.parts.get(part)
+    if (!entry) return []
+    const row = legsOf(footprintOf(entry, options ?? {}))
+    const put = (pin: string): string | null | undefined => (row.includes(pin) ? pinOf(row, row.indexOf(pin)) : pin)
+    return [{ kind: `${part} ${way}`, words: ref, plan: withRow(plan, ref, put) }]
+  })
+}
+
+/** What hangs on one supply or ground, on another one; of each source, plus for minus. */
+function otherRails(plan: Plan): Change[] {
+  const wiring = resolve(plan, catalog)
+  const rails = wiring.nets.filter((net) => net.wired && (net.ground || net.sources.length > 0))
+  const hostEnd = (ends: readonly string[]): string | undefined =>
+    ends.find((end) => plan.supplies[splitEnd(end).ref]) ?? ends.find((end) => plan.boards[splitEnd(end).ref])
+  const moves = rails.flatMap((from) =>
+    rails.flatMap((to): Change[] => {
+      const [end, other] = [hostEnd(from.ends), hostEnd(to.ends)]
+      if (from === to || !end || !other) return []
+      const on = new Set(from.ends.filter((one) => plan.parts[splitEnd(one).ref]))
+      const wires = plan.wires.flatMap((wire): PlanWire[] => {
+        const isFrom = (one: string): boolean => from.ends.includes(one)
+        if (!isFrom(wire[0])) return [wire]
+        if (on.has(wire[0]) && on.has(wire[1])) return [wire]
+        const part = on.has(wire[0]) ? wire[0] : on.has(wire[1]) ? wire[1] : undefined
+        return part ? [[part, other]] : [wire]
+      })
+      return [
+        {
+          kind: `all on ${wireName(plan, wiring, end)} to ${wireName(plan, wiring, other)}`,
+          words: `${end} ${other}`,
+          plan: { ...plan, wires },
+        },
+      ]
+    }),
+  )
+  const turned = Object.keys(plan.supplies).map((ref) => ({
+    kind: 'a supply turned round',
+    words: ref,
+    plan: withRow(plan, ref, (pin) => (pin === '+' ? '-' : pin === '-' ? '+' : pin)),
+  }))
+  return [...moves, ...turned]
+}
+
+/** A supply or ground that ends half-way: each run of its ends after another that has lost the rest. */
+function brokenRails(plan: Plan): Change[] {
+  const wiring = resolve(plan, catalog)
+  return wiring.nets
+    .filter((net) => net.wired && (net.ground || net.sources.length > 0))
+    .flatMap((net) => {
+      const ends = [...new Set(plan.wires.flatMap(([a, b]) => [a, b]))].filter((end) => net.ends.includes(end))
+      const others = plan.wires.filter(([a]) => !net.ends.includes(a))
+      const run = (list: readonly string[]): PlanWire[] =>
+        list.slice(1).map((end, at): PlanWire => [list[at] as string, end])
+      return ends.slice(2).flatMap((_, at): Change[] => {
+        const [one, two] = [ends.slice(0, at + 2), ends.slice(at + 2)]
+        if (two.length < 2) return []
+        return [
+          {
+            kind: `${wireName(plan, wiring, ends[0] as string)} broken`,
+            words: `before ${two.join(' ')}`,
+            plan: { ...plan, wires: [...others, ...run(one), ...run(two)] },
+          },
+        ]
+      })
+    })
 }
 
 /** A wire too many, between any two ends of which one is a part's: of free pins of a board one stands for all. */
@@ -237,7 +344,7 @@ for (const { title, plan } of plans(process.argv[3])) {
   const before = new Set(said(plan))
   for (const { kind, words, plan: changed } of make(plan)) {
     const bound = bindPlan(changed, catalog)
-    if (!bound.ok) continue
+    if (!bound.ok || JSON.stringify(bound.value) === JSON.stringify(plan)) continue
     count += 1
     if (said(bound.value).every((one) => before.has(one)))
       silent.set(kind, [...(silent.get(kind) ?? []), `${title}: ${words}`])

@@ -104,7 +104,11 @@ export function openEnds(wiring: Wiring, part: PartInstance): OpenEnd[] {
     if (open) found.push(open)
   }
   for (const tie of wiring.ties)
-    if (tie.part === part && tie.state === 'open')
+    if (
+      tie.part === part &&
+      tie.state === 'open' &&
+      !found.some(({ end }) => wiring.netOf(end) === wiring.netOf(tie.end))
+    )
       found.push({
         end: tie.end,
         kind: 'tie',

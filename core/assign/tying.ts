@@ -12,6 +12,8 @@ export function tieUp(now: Wiring, chosen: (ref: string) => boolean): Progress {
   for (const tie of now.ties) {
     const from = tie.state === 'open' ? tie.end : looseLeg(now, tie)
     if (from === undefined || !chosen(tie.part.ref)) continue
+    // What waits together needs one wire.
+    if (ties.some((one) => now.netOf(one.from) === now.netOf(from))) continue
     const to =
       tie.to === 'ground'
         ? groundEnd(now, tie.part)

@@ -70,6 +70,8 @@ export interface Element {
   /** Current that it takes while it runs, and while it starts or is held fast, in milliamperes. */
   readonly runs: number | undefined
   readonly starts: number | undefined
+  /** Carries a current from `a` to `b` only: a diode, a load with a plus. */
+  readonly oneWay: boolean
   /** A diode that lights. */
   readonly lights: boolean
   /** Diode: volts forward while it conducts, and backwards where it is made for that. */

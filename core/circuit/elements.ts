@@ -27,6 +27,7 @@ const loadBetween = (
   starts = runs,
 ): Element => ({
   kind: 'load',
+  oneWay: part.part.polarised,
   part,
   a,
   b,
@@ -76,6 +77,7 @@ export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
             : undefined,
         runs: amount(inner.milliamps),
         starts: amount(inner.startMilliamps) ?? amount(inner.milliamps),
+        oneWay: inner.kind === 'diode' && inner.reverse === undefined,
         lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
         forward: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.forward) : undefined,
         slight: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.slight) : undefined,
@@ -111,7 +113,8 @@ export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
   const own = part.part.signals.find(({ direction, milliamps }) => direction === 'in' && milliamps !== undefined)
   const leg = own && otherLeg({ owner: part, end: end(own.pin) })
   // Of a buzzer or a laser the leg that is driven and the other one.
-  const fedByPin = own && leg ? [loadBetween(wiring, part, end(own.pin), leg, own.milliamps)] : []
+  const [plus, minus] = own?.activeLevel === 'low' ? [leg, end(own.pin)] : [own && end(own.pin), leg]
+  const fedByPin = own && plus && minus ? [loadBetween(wiring, part, plus, minus, own.milliamps)] : []
   const withSupply = part.supplies[0]
   return [
     ...fedByPin,

@@ -6,7 +6,7 @@ type Way = 'up' | 'down'
 
 /**
  * True when a net leads to something that can hold it or drive it: a rail, a pin that drives, a supply that something
- * gives. The way may lead through any elements but those left out, through diodes in the current's direction only; a
+ * gives. The way may lead through any elements but those left out, through what has a direction in that only; a
  * capacitor carries nothing steadily, only what alternates with `couples`, and no current comes out at the control of the
  * transistor that it went through.
  * With `unwired` a leg that still waits for its wire counts as well; by `past` the way does not lead.
@@ -42,8 +42,7 @@ export function leadsSomewhere(
     }
     for (const element of circuit.on(net)) {
       if ((element.kind === 'capacitor' && !couples) || without(element)) continue
-      if (element.kind === 'diode' && element.zener === undefined && way !== undefined)
-        if (element[way === 'down' ? 'netA' : 'netB'] !== net) continue
+      if (element.oneWay && way !== undefined) if (element[way === 'down' ? 'netA' : 'netB'] !== net) continue
       const other = element.netA === net ? element.netB : element.netA
       if (seen.has(other)) continue
       if (!other.wired && unwired) return true
@@ -133,13 +132,12 @@ export function deadLegs(circuit: Circuit, element: Element): ReadonlyMap<string
   const { netA, netB, kind } = element
   const none = new Map<string, DeadEnd>()
   if (netA === netB || kind === 'resistor') return none
-  const ways: readonly (readonly [Way, Way])[] =
-    kind === 'diode' && element.zener === undefined
-      ? [['up', 'down']]
-      : [
-          ['up', 'down'],
-          ['down', 'up'],
-        ]
+  const ways: readonly (readonly [Way, Way])[] = element.oneWay
+    ? [['up', 'down']]
+    : [
+        ['up', 'down'],
+        ['down', 'up'],
+      ]
   const couples = alternates(element)
   // A switch or a fuse also leads to what only listens, such as an enable, or to the post for a cell.
   const listens = kind === 'contact' || kind === 'shunt'

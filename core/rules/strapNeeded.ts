@@ -8,6 +8,7 @@ import { busNeed } from '../wiring/buses.ts'
 import type { SignalUse, Terminal, TieUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Rule } from './finding.ts'
+import { listWords } from './shared.ts'
 
 export const strapNeeded: Rule = {
   meta: {
@@ -18,13 +19,15 @@ export const strapNeeded: Rule = {
     messages: {
       rests: '{pin} {rests} and must go to {target}{because}.',
       open: '{pin} is open and must go to {target}{because}.',
+      adrift: '{pin} is wired to {others} alone and must go to {target}{because}.',
       wrong: '{pin} is on {is} and must go to {target}{because}.',
     },
-    lacking: ['open'],
+    lacking: ['open', 'adrift'],
     fixable: true,
     local: true,
   },
   check(wiring, report) {
+    const said = new Set<string>()
     for (const tie of wiring.ties) {
       // Components such as a button or a sensor resistor may be turned round, and a load of two legs may be switched at
       // either; other rules look at them.
@@ -42,17 +45,31 @@ export const strapNeeded: Rule = {
       const others = without === undefined ? [] : wiring.ties.filter((one) => isBeside(one, tie))
       const isLeftOut = others.length > 0 && others.every(({ state }) => state === 'open')
       if (isLeftOut && wiring.ties.indexOf(others[0] as TieUse) < wiring.ties.indexOf(tie)) continue
+      // Of pins that wait together one wire serves all.
+      const isAdrift = tie.state === 'open' && net.wired
+      const together = isAdrift ? net.ends.filter((end) => end !== tie.end).map((end) => nameOf(wiring, end)) : []
+      if (isAdrift) {
+        const key = `${net.index} ${tie.to}`
+        if (said.has(key)) continue
+        said.add(key)
+      }
       report({
         severity: without === undefined ? 'fault' : isLeftOut ? 'tip' : 'caution',
         at: [tie.end],
-        message: rests ? 'rests' : tie.state === 'open' ? 'open' : 'wrong',
-        data: { pin: tie.end, rests, target: targetWords(tie), because, is },
+        message: rests ? 'rests' : isAdrift ? 'adrift' : tie.state === 'open' ? 'open' : 'wrong',
+        data: { pin: tie.end, rests, others: listWords(together), target: targetWords(tie), because, is },
         why: `${what[0]?.toUpperCase()}${what.slice(1)}. ${without ?? (tie.state === 'open' ? 'Left open it floats, and what it chooses changes with the weather.' : 'As it is wired the part takes the other choice: it answers elsewhere or not at all.')}`,
         numbers: {},
         propose: () => fixes(wiring, tie),
       })
     }
   },
+}
+
+/** A pin of a chip; a part of two legs as a whole. */
+function nameOf(wiring: Wiring, end: string): string {
+  const owner = wiring.terminal(end)?.owner
+  return owner?.kind === 'part' && owner.part.category === 'passive' ? owner.ref : end
 }
 
 /** Another pin of the part that serves the same. */
@@ -125,7 +142,8 @@ function valueWords(tie: TieUse, option: string): string {
 }
 
 function fixes(wiring: Wiring, tie: TieUse) {
-  const wires = wiring.plan.wires.filter((wire) => [wire[0], wire[1]].includes(tie.end))
+  // What is joined with it waits for the same.
+  const wires = tie.state === 'open' ? [] : wiring.plan.wires.filter((wire) => [wire[0], wire[1]].includes(tie.end))
   const to =
     tie.to === 'ground'
       ? groundEnd(wiring, tie.part)

@@ -21,7 +21,7 @@ import { findSignals } from './signals.ts'
 import { type Mutable, placeSources } from './sources.ts'
 import { cellsOf } from './stacks.ts'
 import { logicSupply } from './supply.ts'
-import { resistorLinks, tieUses, wiredAddress } from './tieUses.ts'
+import { resistorLinks, setsNothing, tieUses, wiredAddress } from './tieUses.ts'
 import { asWired, type LegState } from './turnedLegs.ts'
 import { isWirework } from './wirework.ts'
 
@@ -121,11 +121,12 @@ export function resolve(plan: Plan, base: Catalog): Wiring {
   const signals = findSignals(partial)
   findHomes(plan, boards, parts, signals)
   const byEnd = new Map(signals.map((use) => [use.end, use]))
+  const isIdle = setsNothing(parts)
   const wiring = {
     ...partial,
     signals,
     signal: (end: string) => byEnd.get(end),
-    ties: parts.flatMap((owner) => tieUses(owner, netOf, plan, hasHost, beyondResistors)),
+    ties: parts.flatMap((owner) => tieUses(owner, netOf, plan, hasHost, beyondResistors, isIdle)),
     buses: [] as Wiring['buses'],
   }
   wiring.buses = groupBuses(wiring)

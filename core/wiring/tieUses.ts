@@ -1,4 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
+import type { Signal, Tie } from '../catalog/signalSchema.ts'
 import { holds } from '../catalog/when.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import type { Net, PartInstance, TieUse } from './model.ts'
@@ -54,14 +55,42 @@ export function resistorLinks(
   return (net) => links.get(net) ?? new Set()
 }
 
+/** Ties of a part as it is wired. */
+const tiesOf = ({ part, mode, options }: PartInstance): Tie[] =>
+  [...part.ties, ...(mode?.ties ?? [])].filter((tie) => holds(tie.when, options))
+
+/** Signals that listen and are held by nothing inside. */
+const inputsOf = ({ part, mode }: PartInstance): Signal[] =>
+  [...part.signals, ...(mode?.signals ?? [])].filter(({ direction, pull }) => direction === 'in' && pull === undefined)
+
+/**
+ * Whether a net sets nothing: all that meet on it are pins that wait for a level themselves, and capacitors. What is
+ * joined with such pins alone is as open as if it had no wire.
+ */
+export function setsNothing(parts: readonly PartInstance[]): (net: Net) => boolean {
+  const waiting = new Set<string>()
+  for (const owner of parts) {
+    const { ref, part } = owner
+    const isCapacitor = part.category === 'passive' && part.inner.some(({ kind }) => kind === 'capacitance')
+    const pins = isCapacitor
+      ? part.pins.map(({ id }) => id)
+      : part.build === 'component'
+        ? []
+        : [...tiesOf(owner).filter(({ held }) => held === undefined), ...inputsOf(owner)].map(({ pin }) => pin)
+    for (const pin of pins) waiting.add(`${ref}.${pin}`)
+  }
+  return ({ ends, ground, sources }) => !ground && sources.length === 0 && ends.every((end) => waiting.has(end))
+}
+
 export function tieUses(
   owner: PartInstance,
   netOf: (end: string) => Net,
   plan: Plan,
   hasHost: (net: Net) => boolean,
   beyondResistors: (net: Net) => ReadonlySet<Net>,
+  isIdle: (net: Net) => boolean,
 ): TieUse[] {
-  const ties = [...owner.part.ties, ...(owner.mode?.ties ?? [])].filter((tie) => holds(tie.when, owner.options))
+  const ties = tiesOf(owner)
   return ties.map((facts): TieUse => {
     const to =
       typeof facts.to === 'string'
@@ -78,6 +107,7 @@ export function tieUses(
           : facts.held === to || (!facts.required && facts.held === undefined)
             ? 'held'
             : 'open'
+      if ((to === 'ground' || to === 'supply') && isIdle(net)) return facts.required ? 'open' : 'held'
       if (to === 'ground') return net.ground ? 'right' : net.sources.length > 0 ? 'wrong' : 'right'
       if (to === 'supply') return net.ground ? 'wrong' : 'right'
       const target = netOf(`${owner.ref}.${to}`)
