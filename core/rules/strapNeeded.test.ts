@@ -1,4 +1,5 @@
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { strapNeeded } from './strapNeeded.ts'
 
 testRule(strapNeeded, {
@@ -20,9 +21,64 @@ testRule(strapNeeded, {
       parts: { L: 'bh1750' },
       wires: 'L.VCC MCU.3V3, L.GND MCU.GND, L.SDA MCU.21, L.SCL MCU.22',
     },
+    {
+      title: 'straps that wait together, with one wire for all',
+      mcu: 'uno-r3',
+      parts: { X: 'mcp23008' },
+      wires: 'X.VDD MCU.5V, X.VSS MCU.GND, X.A0 X.A1, X.A1 X.A2, X.A2 MCU.GND, X.RESET MCU.5V',
+    },
+    {
+      title: 'straps that two modules hold by themselves, joined with each other',
+      parts: { B: 'bme280', C: 'bme280' },
+      wires:
+        'B.VCC MCU.3V3, B.GND MCU.GND, B.SDA MCU.21, B.SCL MCU.22, C.VCC MCU.3V3, C.GND MCU.GND, C.SDA MCU.21, C.SCL MCU.22, B.CSB C.CSB',
+    },
+    {
+      title: 'a strap that a resistor holds, with a capacitor',
+      mcu: 'uno-r3',
+      parts: { X: '74hc595', C: { part: 'capacitor', options: { farads: 1e-7 } }, R: ohms(10_000) },
+      wires: 'X.VCC MCU.5V, X.GND MCU.GND, X.OE MCU.GND, X.SRCLR C.1, C.2 MCU.GND, R.1 X.SRCLR, R.2 MCU.5V',
+    },
     { title: 'a part that has no wire yet', parts: { B: 'bme280' } },
   ],
   invalid: [
+    {
+      title: 'straps that are joined with each other alone',
+      mcu: 'uno-r3',
+      parts: { X: 'mcp23008' },
+      wires: 'X.VDD MCU.5V, X.VSS MCU.GND, X.A0 X.A1, X.A1 X.A2, X.RESET MCU.5V',
+      says: ['fault: X.A0 is wired to X.A1 and X.A2 alone and must go to ground for address 0x20.'],
+      fix: 'Join X.A0 to MCU.GND',
+      changes: ['wire X.A0 to MCU.GND added'],
+    },
+    {
+      title: 'a strap on a capacitor',
+      mcu: 'uno-r3',
+      parts: { X: '74hc595', C: { part: 'capacitor', options: { farads: 1e-7 } } },
+      wires: 'X.VCC MCU.5V, X.GND MCU.GND, X.OE MCU.GND, X.SRCLR C.1, C.2 MCU.GND',
+      says: ['fault: X.SRCLR is wired to C alone and must go to its supply.'],
+      fix: 'Join X.SRCLR to MCU.5V',
+      changes: ['wire X.SRCLR to MCU.5V added'],
+    },
+    {
+      title: 'two straps joined of which one is for high and one for low',
+      mcu: 'uno-r3',
+      parts: { X: '74hc595' },
+      wires: 'X.VCC MCU.5V, X.GND MCU.GND, X.OE X.SRCLR',
+      says: [
+        'fault: X.OE is wired to X.SRCLR alone and must go to ground.',
+        'fault: X.SRCLR is wired to X.OE alone and must go to its supply.',
+      ],
+      fix: 'Join X.OE to MCU.GND',
+      changes: ['wire X.OE to X.SRCLR removed', 'wire X.OE to MCU.GND added'],
+    },
+    {
+      title: 'a strap joined with inputs that wait as well',
+      mcu: 'uno-r3',
+      parts: { D: '74hc165' },
+      wires: 'D.VCC MCU.5V, D.GND MCU.GND, D.SER MCU.GND, D.INH D.A, D.A D.B, D.QH MCU.12, D.CLK MCU.13, D.PL MCU.10',
+      says: ['fault: D.INH is wired to D.A and D.B alone and must go to ground.'],
+    },
     {
       title: 'a display of which the backlight is left out, which is a choice',
       mcu: 'uno-r3',

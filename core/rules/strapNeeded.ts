@@ -47,7 +47,7 @@ export const strapNeeded: Rule = {
       if (isLeftOut && wiring.ties.indexOf(others[0] as TieUse) < wiring.ties.indexOf(tie)) continue
       // Of pins that wait together one wire serves all.
       const isAdrift = tie.state === 'open' && net.wired
-      const together = isAdrift ? net.ends.filter((end) => end !== tie.end).map((end) => nameOf(wiring, end)) : []
+      const together = isAdrift ? net.ends.flatMap((end) => (end === tie.end ? [] : [nameOf(wiring, end)])).sort() : []
       if (isAdrift) {
         const key = `${net.index} ${tie.to}`
         if (said.has(key)) continue
@@ -55,7 +55,7 @@ export const strapNeeded: Rule = {
       }
       report({
         severity: without === undefined ? 'fault' : isLeftOut ? 'tip' : 'caution',
-        at: [tie.end],
+        at: [tie.end, ...(isAdrift ? alike(wiring, tie) : [])],
         message: rests ? 'rests' : isAdrift ? 'adrift' : tie.state === 'open' ? 'open' : 'wrong',
         data: { pin: tie.end, rests, others: listWords(together), target: targetWords(tie), because, is },
         why: `${what[0]?.toUpperCase()}${what.slice(1)}. ${without ?? (tie.state === 'open' ? 'Left open it floats, and what it chooses changes with the weather.' : 'As it is wired the part takes the other choice: it answers elsewhere or not at all.')}`,
@@ -65,6 +65,12 @@ export const strapNeeded: Rule = {
     }
   },
 }
+
+/** Pins that wait with it for the same. */
+const alike = (wiring: Wiring, { end, to }: TieUse): string[] =>
+  wiring.ties.flatMap((one) =>
+    one.end !== end && one.to === to && wiring.netOf(one.end) === wiring.netOf(end) ? [one.end] : [],
+  )
 
 /** A pin of a chip; a part of two legs as a whole. */
 function nameOf(wiring: Wiring, end: string): string {
@@ -142,8 +148,11 @@ function valueWords(tie: TieUse, option: string): string {
 }
 
 function fixes(wiring: Wiring, tie: TieUse) {
-  // What is joined with it waits for the same.
-  const wires = tie.state === 'open' ? [] : wiring.plan.wires.filter((wire) => [wire[0], wire[1]].includes(tie.end))
+  // What is joined with it and waits for the same comes along.
+  const net = wiring.netOf(tie.end)
+  const waitsAlike = wiring.ties.every(({ end, to }) => wiring.netOf(end) !== net || to === tie.to)
+  const wires =
+    tie.state === 'open' && waitsAlike ? [] : wiring.plan.wires.filter((wire) => [wire[0], wire[1]].includes(tie.end))
   const to =
     tie.to === 'ground'
       ? groundEnd(wiring, tie.part)

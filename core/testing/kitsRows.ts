@@ -56,6 +56,15 @@ const rows: readonly Kit[] = [
     ],
   },
   {
+    title: 'address legs that the maker has joined with each other',
+    why: 'one wire to ground serves them all',
+    mcu: 'uno-r3',
+    parts: { X: 'mcp23017' },
+    wires: 'X.A0 X.A1, X.A1 X.A2',
+    wired: [['X\\.A0', '(MCU|X)\\.(GND|VSS).*']],
+    never: [['X\\.A[12]', '(MCU|X)\\.(GND|VSS).*']],
+  },
+  {
     title: 'relays of which the maker has wired one',
     why: 'who wires one of four wants that one',
     mcu: 'uno-r3',

@@ -318,6 +318,36 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    title: 'legs of an address joined with each other, without the wire to ground',
+    rule: 'strap-needed',
+    mcu: 'pico',
+    parts: { X: 'mcp23017', U: ohms(4700), V: ohms(4700) },
+    wires:
+      'X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.GP4, X.SCL MCU.GP5, X.RESET MCU.3V3, U.1 X.SDA, U.2 MCU.3V3, V.1 X.SCL, V.2 MCU.3V3, X.A0 X.A1, X.A1 X.A2',
+  },
+  {
+    title: 'the row of contrast, write line and backlight of a display without its ground',
+    rule: 'strap-needed',
+    mcu: 'uno-r3',
+    parts: { L: 'lcd-parallel' },
+    wires:
+      'L.VSS MCU.GND, L.VDD MCU.5V, L.RS MCU.2, L.E MCU.3, L.D4 MCU.4, L.D5 MCU.5, L.D6 MCU.6, L.D7 MCU.7, L.V0 L.RW, L.RW L.K, L.A MCU.5V',
+  },
+  {
+    title: 'two buzzers whose minus legs meet, without ground',
+    rule: 'load-return',
+    mcu: 'uno-r3',
+    parts: { L: 'buzzer-active', M: 'buzzer-active' },
+    wires: 'L.+ MCU.2, M.+ MCU.3, L.- M.-',
+  },
+  {
+    title: 'a buzzer and a lamp that meet with their minus sides',
+    rule: 'load-return',
+    mcu: 'uno-r3',
+    parts: { L: 'buzzer-active', M: led(), R: ohms(330) },
+    wires: 'L.+ MCU.2, M.A MCU.3, M.K R.1, R.2 L.-',
+  },
+  {
     rule: 'i2c-pullup',
     title: 'a memory behind two transistors, its own side without resistors',
     mcu: 'esp32-devkit-30',

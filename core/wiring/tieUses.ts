@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import type { Signal, Tie } from '../catalog/signalSchema.ts'
+import type { Tie } from '../catalog/signalSchema.ts'
 import { holds } from '../catalog/when.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import type { Net, PartInstance, TieUse } from './model.ts'
@@ -59,9 +59,13 @@ export function resistorLinks(
 const tiesOf = ({ part, mode, options }: PartInstance): Tie[] =>
   [...part.ties, ...(mode?.ties ?? [])].filter((tie) => holds(tie.when, options))
 
-/** Signals that listen and are held by nothing inside. */
-const inputsOf = ({ part, mode }: PartInstance): Signal[] =>
-  [...part.signals, ...(mode?.signals ?? [])].filter(({ direction, pull }) => direction === 'in' && pull === undefined)
+/** Pins that only listen and are held by nothing inside. */
+const inputsOf = ({ part, mode }: PartInstance): string[] => [
+  ...[...part.signals, ...(mode?.signals ?? [])].flatMap(({ pin, direction, pull }) =>
+    direction === 'in' && pull === undefined ? [pin] : [],
+  ),
+  ...part.provides.flatMap(({ pins, does }) => (does.every((one) => one === 'digital-in') ? pins : [])),
+]
 
 /**
  * Whether a net sets nothing: all that meet on it are pins that wait for a level themselves, and capacitors. What is
@@ -76,7 +80,12 @@ export function setsNothing(parts: readonly PartInstance[]): (net: Net) => boole
       ? part.pins.map(({ id }) => id)
       : part.build === 'component'
         ? []
-        : [...tiesOf(owner).filter(({ held }) => held === undefined), ...inputsOf(owner)].map(({ pin }) => pin)
+        : [
+            ...tiesOf(owner)
+              .filter(({ held }) => held === undefined)
+              .map(({ pin }) => pin),
+            ...inputsOf(owner),
+          ]
     for (const pin of pins) waiting.add(`${ref}.${pin}`)
   }
   return ({ ends, ground, sources }) => !ground && sources.length === 0 && ends.every((end) => waiting.has(end))
