@@ -2,7 +2,7 @@ import type { Net, PartInstance, Terminal } from '../wiring/model.ts'
 import type { Circuit, Element, Port } from './circuit.ts'
 
 /** Which way a current is followed: `down` where it goes to, `up` where it comes from. */
-type Way = 'up' | 'down'
+export type Way = 'up' | 'down'
 
 /**
  * True when a net leads to something that can hold it or drive it: a rail, a pin that drives, a supply that something
@@ -67,7 +67,7 @@ export function otherLeg({ owner, end }: Pick<Terminal, 'owner' | 'end'>): strin
 }
 
 /** A pin that can hold its net by itself. Legs of elements cannot; of a pin without known inside it is assumed. */
-function canHold(circuit: Circuit, port: Port, without: (element: Element) => boolean): boolean {
+export function canHold(circuit: Circuit, port: Port, without: (element: Element) => boolean): boolean {
   const { role, host, terminal, net } = port
   const { owner } = terminal
   // The posts of a board that reset it or switch it on are held by the board.

@@ -2,6 +2,7 @@ import { volts } from '../catalog/common.ts'
 import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { contactLevels } from '../circuit/contactLevels.ts'
 import { type DrivenLine, linesOf } from '../circuit/lines.ts'
+import { readOutputs } from '../circuit/readOutputs.ts'
 import { thrownLevels } from '../circuit/thrown.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { activeCautions } from '../wiring/availability.ts'
@@ -15,6 +16,7 @@ const LEAST_MATRIX = 4
 
 export const levelContactMessages = {
   same: '{pin} reads {was} whether {part} is open or closed.',
+  sameOutput: '{pin} reads {was} whether {part} conducts or not.',
   thrown: '{pin} reads {was} in every position of {part}.',
   between: '{pin} gets {volts} while {part} is {state}, neither high nor low.',
   weakLink: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
@@ -85,6 +87,25 @@ function isInMatrix(wiring: Wiring, contact: Element): boolean {
     }
   }
   return contacts.size >= nets.size && contacts.size >= LEAST_MATRIX
+}
+
+/** A transistor that a pin reads, and that leads to the side at which the line is held anyway. */
+export function sayReadOutputs(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { channel, host, on, off } of readOutputs(wiring)) {
+    const vih = volts(host.levels.vih, host.logicVolts)
+    const vil = volts(host.levels.vil, host.logicVolts)
+    if (off === undefined || vih === undefined || vil === undefined) continue
+    const isHigh = Math.min(on, off) >= vih - 0.005
+    if (!isHigh && Math.max(on, off) > vil + 0.005) continue
+    report({
+      severity: 'fault',
+      at: [channel.output, host.end],
+      message: 'sameOutput',
+      data: { pin: host.end, was: isHigh ? 'high' : 'low', part: channel.part.ref },
+      why: `While it conducts the line lies at ${formatVolts(on)}, and while it does not, resistors hold it at ${formatVolts(off)}. The resistor belongs on the other side than the one to which the transistor leads.`,
+      numbers: { on: twoDigits(on), off: twoDigits(off), vih: twoDigits(vih), vil: twoDigits(vil) },
+    })
+  }
 }
 
 /** A change-over contact that makes the same level in all its positions, or leads from its pin to pins alone. */

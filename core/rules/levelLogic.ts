@@ -5,7 +5,7 @@ import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import { contactLadderMessages, sayLadders } from './contactLadder.ts'
 import type { Report, Rule } from './finding.ts'
-import { levelContactMessages, sayContact, sayLinks, sayThrown } from './levelContact.ts'
+import { levelContactMessages, sayContact, sayLinks, sayReadOutputs, sayThrown } from './levelContact.ts'
 import { sayRails } from './levelRail.ts'
 import { saySlow } from './levelSlow.ts'
 import { otherModel } from './mend.ts'
@@ -85,6 +85,7 @@ export const levelLogic: Rule = {
       sayThrown(wiring, use, report)
       saySlow(wiring, use, report)
     }
+    sayReadOutputs(wiring, report)
     sayLadders(wiring, report)
     sayLinks(wiring, report)
     sayRails(wiring, report)

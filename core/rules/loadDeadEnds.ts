@@ -9,8 +9,10 @@ import {
 } from '../circuit/circuit.ts'
 import { isTurned } from '../circuit/lit.ts'
 import { drivenLoads, isPlainLoad, runsOf } from '../circuit/loads.ts'
-import type { DeadEnd } from '../circuit/reach.ts'
+import { oneLevel } from '../circuit/oneLevel.ts'
+import { alternates, type DeadEnd } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
+import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { takeOut } from './mend.ts'
@@ -22,6 +24,7 @@ export const loadDeadEndsMessages = {
   wrongSide: '{part} lies between {output} and {rail}; it belongs between {output} and {pair}.',
   neverLights: '{part} never lights: both its legs always lie at the same level.',
   neverRuns: '{part} never runs: both its legs always lie at the same level.',
+  oneSide: '{part} never runs: both its sides lead to {rail} alone.',
   onSignal: '{leg} lies on {pin}, an output for signals: it bears nothing of the {milliamps} of {part}.',
   noWayBack: 'The current of {refs} finds no way back: {legs} {lead} {where}.',
 }
@@ -161,6 +164,30 @@ export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, DeadLeg>, r
       message: runs ? 'neverRuns' : 'neverLights',
       data: { part: lamp.part.ref },
       why: 'Current flows from a higher level to a lower one. One leg belongs on a supply or on a pin that drives, the other on ground.',
+      numbers: {},
+    })
+  }
+}
+
+/** Loads behind transistors and other switches of which both sides lead to one rail. */
+export function sayOneSided(circuit: Circuit, dead: ReadonlyMap<string, DeadLeg>, report: (one: Report) => void): void {
+  const said = new Set<PartInstance>()
+  for (const load of circuit.elements) {
+    const { a, b, netA, netB, part } = load
+    if (said.has(part)) continue
+    if (!alternates(load) && !isPlainLoad(circuit.wiring, load)) continue
+    // Of one with a plus, and of one that nothing feeds, other rules speak.
+    if (load.oneWay || part.supplies.length > 0 || part.part.build !== 'component') continue
+    if (netA === netB || dead.has(a) || dead.has(b) || (railOf(netA) && railOf(netB))) continue
+    const level = oneLevel(circuit, load)
+    if (level === undefined) continue
+    said.add(part)
+    report({
+      severity: 'fault',
+      at: [a, b],
+      message: 'oneSide',
+      data: { part: part.ref, rail: level === 0 ? 'ground' : formatVolts(level) },
+      why: 'Current flows from a higher level to a lower one. What is switched to ground hangs on the supply with its other side, and what is switched to the supply on ground.',
       numbers: {},
     })
   }

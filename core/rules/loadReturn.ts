@@ -11,6 +11,7 @@ import {
   sayCrossedCoils,
   sayDeadEnds,
   sayJoinedCoils,
+  sayOneSided,
   sayOnSignals,
   sayUnlit,
 } from './loadDeadEnds.ts'
@@ -80,6 +81,7 @@ export const loadReturn: Rule = {
     }
     sayDeadEnds(wiring, dead, report)
     sayUnlit(circuit, dead, report)
+    sayOneSided(circuit, dead, report)
     sayOnSignals(wiring, report)
     sayCrossedCoils(circuit, report)
     sayJoinedCoils(circuit, dead, report)

@@ -1,8 +1,9 @@
-import { PULL_OHMS } from '../assign/pullUps.ts'
+import { PULL_OHMS, resistorEdits } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
 import { STRONG_OHMS } from '../circuit/boardPulls.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { isPulledBeyond } from '../circuit/pulledBeyond.ts'
+import { readOutputs } from '../circuit/readOutputs.ts'
 import { networkOf } from '../circuit/still.ts'
 import { thrownLevels } from '../circuit/thrown.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
@@ -11,6 +12,7 @@ import { activeCautions } from '../wiring/availability.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { meets } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
+import { groundPost } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 import { usesByHost } from './shared.ts'
@@ -73,6 +75,7 @@ export const pinPull: Rule = {
       }
     }
     for (const lines of bare.values()) sayBare(wiring, lines, report)
+    sayOutputs(wiring, report)
   },
 }
 
@@ -124,6 +127,32 @@ function sayBare(wiring: Wiring, lines: readonly Bare[], report: (one: Report) =
     propose: () =>
       lines.length === 1 ? [...addPull(wiring, use, way, PULL_OHMS), ...rewire(wiring, use)] : allPulls(wiring, lines),
   })
+}
+
+/** A transistor only ever leads to one side: what it does not lead, a resistor or the pin's own pull holds meanwhile. */
+function sayOutputs(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { channel, host, on, off } of readOutputs(wiring)) {
+    const way = on === 0 ? 'up' : 'down'
+    if (off !== undefined || host.functions.has(`pull-${way}`)) continue
+    const rail = host.board?.board.rails.find((one) => one.logic)?.pins[0]
+    const to = way === 'down' ? groundPost(host.board) : rail && `${host.ref}.${rail}`
+    report({
+      severity: 'fault',
+      at: [channel.output, host.end],
+      message: 'none',
+      data: { signals: [channel.output], way, pins: [host.end] },
+      why: `While ${channel.part.ref} does not conduct nothing holds the line, and the pin reads whatever the air brings. A resistor of ${formatQuantity(PULL_OHMS, 'Ω')} to ${way === 'up' ? 'the logic supply' : 'ground'} holds it, or a pin that has its own.`,
+      numbers: {},
+      propose: () => {
+        const { output } = channel
+        const made =
+          to === undefined ? undefined : resistorEdits(wiring, output, to, PULL_OHMS, `pull-${way} of ${output}`)
+        return made
+          ? [{ title: `Add ${formatQuantity(PULL_OHMS, 'Ω')} from ${output} to ${to}`, edits: made.edits }]
+          : []
+      },
+    })
+  }
 }
 
 /** A resistor for each of several lines. */
