@@ -42,11 +42,11 @@ function holdsOf(circuit: Circuit, start: Net, load: Element, way: Way): Readonl
       const channel = circuit.channels.find(({ output }) => output === port.terminal.end)
       if (channel) {
         if (channel.part.part.build !== 'component') found.add(channel.facts.supply === undefined ? 0 : 'moves')
-      } else if (canHold(circuit, port, (one) => one === load)) found.add('moves')
+      } else if (canHold(circuit, port, (one) => one.part === load.part)) found.add('moves')
     }
     for (const to of throughTransistors(circuit, net)) nets.add(to)
     for (const element of circuit.on(net)) {
-      if (element === load || (element.kind === 'capacitor' && !alternates(load))) continue
+      if (element.part === load.part || (element.kind === 'capacitor' && !alternates(load))) continue
       if (element.oneWay && element[way === 'down' ? 'netA' : 'netB'] !== net) continue
       const other = element.netA === net ? element.netB : element.netA
       if (other.wired) nets.add(other)

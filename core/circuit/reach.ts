@@ -110,9 +110,12 @@ export function isOnlyHeld(circuit: Circuit, start: Net, own: PartInstance, stop
     if (net.ground || net.sources.length > 0 || stops.includes(net)) return true
     const beside = circuit.on(net).filter(({ part }) => part !== own)
     const legs = new Set(beside.flatMap(({ a, b }) => [a, b]))
-    // A diode to a rail leads a kick away.
-    const isClamp = ({ kind, lights, netA, netB }: Element): boolean =>
-      kind === 'diode' && !lights && [netA, netB].some((one) => one.ground || one.sources.length > 0)
+    // A diode to a rail leads a kick away; the base of another transistor takes a current.
+    const isClamp = ({ kind, lights, netA, netB, part }: Element): boolean =>
+      kind === 'diode' &&
+      !lights &&
+      part.part.channels.length === 0 &&
+      [netA, netB].some((one) => one.ground || one.sources.length > 0)
     return (
       beside.every((one) => one.kind === 'resistor' || one.kind === 'capacitor' || isClamp(one)) &&
       net.ends.every((end) => legs.has(end) || end.startsWith(`${own.ref}.`))

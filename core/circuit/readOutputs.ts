@@ -25,7 +25,8 @@ export function readOutputs(wiring: Wiring): ReadOutput[] {
     if (part.part.build !== 'component' || fixed === undefined) return []
     const net = wiring.netOf(output)
     const rail = railOf(wiring.netOf(`${part.ref}.${fixed}`))
-    if (!rail || (facts.supply === undefined) !== (rail.volts === 0) || railOf(net) || !isMoved(wiring, channel)) return []
+    if (!rail || (facts.supply === undefined) !== (rail.volts === 0) || railOf(net) || !isMoved(wiring, channel))
+      return []
     const isPlain = circuit
       .on(net)
       .every(({ kind, part: of }) => kind === 'resistor' || kind === 'capacitor' || of === part)

@@ -3,7 +3,6 @@ import { testRule } from '../testing/rules.ts'
 import { diodeAcross } from './diodeAcross.ts'
 import { driverIdle } from './driverIdle.ts'
 import { driverRating } from './driverRating.ts'
-import { loadReturn } from './loadReturn.ts'
 import { matrixRule } from './matrix.ts'
 import { pinNotSignal } from './pinNotSignal.ts'
 import { pinOnRail } from './pinOnRail.ts'
@@ -763,98 +762,6 @@ testRule(driverRating, {
       }),
       said: 26.5,
       quiet: 26,
-    },
-  ],
-})
-
-const unipolar = (red: string, two: string) => ({
-  mcu: 'uno-r3',
-  supplies: five,
-  parts: { D: 'uln2003', M: 'stepper-28byj48' },
-  wires: `P.- MCU.GND, D.E MCU.GND, D.COM P.+, D.1B MCU.8, D.2B MCU.9, D.3B MCU.10, D.4B MCU.11, D.1C M.BLU, ${two} M.PNK, D.3C M.YEL, D.4C M.ORG, M.RED ${red}`,
-})
-testRule(loadReturn, {
-  valid: [
-    {
-      title: 'lines of a matrix that are joined, of which its own rule speaks',
-      mcu: 'uno-r3',
-      parts: { K: 'keypad-4x4' },
-      wires: 'K.C1 K.R1, K.C2 MCU.D4',
-    },
-    { title: 'each winding on an output of its own', ...unipolar('P.+', 'D.2C') },
-    {
-      title: 'legs that carry a wire on',
-      mcu: 'uno-r3',
-      parts: { B: 'button', C: 'button' },
-      wires: 'B.1 MCU.D4, B.2 MCU.GND, B.2.2 C.2, C.1 MCU.D5',
-    },
-    {
-      title: 'a motor between two halves',
-      mcu: 'uno-r3',
-      supplies: pack,
-      parts: { U: 'l298n', M: 'dc-motor' },
-      wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT2`,
-    },
-  ],
-  invalid: [
-    {
-      title: 'a pump over a relay whose two leads both lie on plus',
-      mcu: 'uno-r3',
-      supplies: { PACK: { volts: 5 } },
-      parts: { K: 'relay-1', M: 'pump' },
-      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.7, PACK.+ K.COM, K.NO M.+, M.- PACK.+, PACK.- MCU.GND',
-      says: ['fault: M never runs: both its legs always lie at the same level.'],
-    },
-    {
-      title: 'a lamp and its resistor with both sides on one supply',
-      mcu: 'uno-r3',
-      parts: { L: { part: 'led', options: { colour: 'red' } }, R: ohms(330) },
-      wires: 'L.A MCU.5V, L.K R.1, R.2 MCU.5V.2',
-      says: ['fault: L never lights: both its legs always lie at the same level.'],
-    },
-    {
-      title: 'a coil that only its diode joins with something',
-      mcu: 'uno-r3',
-      supplies: { PACK: { volts: 12 } },
-      parts: { V: 'solenoid', D: 'diode' },
-      wires: 'V.+ PACK.+, D.K PACK.+, V.- D.A, PACK.- MCU.GND',
-      says: ['fault: The current of V and D finds no way back: V.- and D.A lead only round to V.+ and D.K.'],
-    },
-    {
-      title: 'two windings on one output',
-      ...unipolar('P.+', 'D.1C'),
-      says: ['fault: M.BLU and M.PNK are joined: two windings of M are always on together.'],
-    },
-    {
-      title: 'two leads of a stepper joined in the air: one matter',
-      parts: { M: 'stepper-28byj48' },
-      wires: 'M.BLU M.PNK, M.RED MCU.VIN',
-      says: [
-        'fault: The current of M finds no way back: M.BLU and M.PNK lead to no supply, no ground and no pin that drives.',
-      ],
-    },
-    {
-      title: 'both leads on one output',
-      mcu: 'uno-r3',
-      supplies: pack,
-      parts: { U: 'l298n', M: 'dc-motor' },
-      wires: `${bridge}, M.M1 U.OUT1, M.M2 U.OUT1`,
-      says: ['fault: Both legs of M are joined, so that nothing flows through it.'],
-      fix: 'Take out the wire M.M1 to U.OUT1',
-      changes: ['wire M.M1 to U.OUT1 removed'],
-    },
-    {
-      title: 'both legs of a lamp on one pin',
-      parts: { L: 'led' },
-      wires: 'L.A MCU.GPIO4, L.K MCU.GPIO4',
-      says: ['fault: Both legs of L are joined, so that nothing flows through it.'],
-    },
-    {
-      title: 'two legs of one side of a button',
-      mcu: 'nano-v3',
-      parts: { B: 'button' },
-      wires: 'B.2 MCU.D4, B.2.2 MCU.GND',
-      says: ['fault: B.2 and B.2.2 are two legs of one piece: B joins them for good, pressed or not.'],
     },
   ],
 })

@@ -1,3 +1,4 @@
+import type { PlanPart } from '../plan/planSchema.ts'
 import { testRule } from '../testing/rules.ts'
 import { levelDamage } from './levelDamage.ts'
 import { levelLogic } from './levelLogic.ts'
@@ -293,8 +294,41 @@ testRule(levelDamage, {
   ],
 })
 
+/** A button moves a transistor that a pin reads. */
+const turnedRound = (
+  wires: string,
+  parts: Readonly<Record<string, PlanPart | string>> = {},
+  rest = 'B.1 MCU.5V, B.2 T.1, T.2 Q.B, Q.E MCU.GND, R.1 Q.C, Q.C MCU.5',
+) => ({
+  mcu: 'uno-r3',
+  parts: { Q: 'npn', T: ohms(10_000), R: ohms(10_000), B: 'button', ...parts },
+  wires: `${rest}, ${wires}`,
+})
+
 testRule(levelLogic, {
   valid: [
+    { title: 'a transistor read by a pin, its resistor at the supply', ...turnedRound('R.2 MCU.5V') },
+    {
+      title: 'the same, held a little above a low while it does not conduct',
+      ...turnedRound('R.2 MCU.5V, S.1 Q.C, S.2 MCU.GND', { S: ohms(4700) }),
+    },
+    { title: 'the same without a resistor, which is another matter', ...turnedRound('R.2 MCU.4') },
+    {
+      title: 'a P-channel transistor read by a pin, its resistor at ground',
+      ...turnedRound('R.2 MCU.GND', { Q: 'pmos' }, 'Q.G MCU.3, Q.S MCU.5V, R.1 Q.D, Q.D MCU.5'),
+    },
+    {
+      title: 'a transistor that a lamp hangs on as well',
+      ...turnedRound('R.2 MCU.GND, L.K Q.C, L.A S.1, S.2 MCU.5V', { L: 'led', S: ohms(1000) }),
+    },
+    {
+      title: 'a transistor whose line leads on to the next one',
+      ...turnedRound('R.2 MCU.GND, S.1 Q.C, S.2 N.B, N.E MCU.GND', { N: 'npn', S: ohms(1000) }),
+    },
+    {
+      title: 'a transistor that is on or off for good',
+      ...turnedRound('R.2 MCU.GND', {}, 'Q.B MCU.5V, Q.E MCU.GND, R.1 Q.C, Q.C MCU.5'),
+    },
     {
       title: 'a strap on the supply of a board, of a part that gets far too much itself',
       mcu: 'uno-r3',
@@ -317,6 +351,21 @@ testRule(levelLogic, {
     },
   ],
   invalid: [
+    {
+      title: 'a transistor read by a pin, its resistor at ground',
+      ...turnedRound('R.2 MCU.GND'),
+      says: ['fault: MCU.D5 reads low whether Q conducts or not.'],
+    },
+    {
+      title: 'the same, held just at a low while it does not conduct',
+      ...turnedRound('R.2 MCU.5V, S.1 Q.C, S.2 MCU.GND', { S: ohms(4300) }),
+      says: ['fault: MCU.D5 reads low whether Q conducts or not.'],
+    },
+    {
+      title: 'a P-channel transistor read by a pin, its resistor at the supply',
+      ...turnedRound('R.2 MCU.5V', { Q: 'pmos' }, 'Q.G MCU.3, Q.S MCU.5V, R.1 Q.D, Q.D MCU.5'),
+      says: ['fault: MCU.D5 reads high whether Q conducts or not.'],
+    },
     {
       title: 'a gate that wants 4 V on a 3.3 V board',
       parts: { Q: { part: 'nmos', options: { model: 'irlz44n' } } },

@@ -171,7 +171,9 @@ export function sayUnlit(circuit: Circuit, dead: ReadonlyMap<string, DeadLeg>, r
 
 /** Loads behind transistors and other switches of which both sides lead to one rail. */
 export function sayOneSided(circuit: Circuit, dead: ReadonlyMap<string, DeadLeg>, report: (one: Report) => void): void {
-  const said = new Set<PartInstance>()
+  // Of what lies between outputs that only pull to ground it is said that they do.
+  const between = drivenLoads(circuit).filter(({ channels }) => channels.length > 1)
+  const said = new Set(between.map(({ element }) => element.part))
   for (const load of circuit.elements) {
     const { a, b, netA, netB, part } = load
     if (said.has(part)) continue

@@ -10,6 +10,16 @@ const buffered = (wires: string) => ({
 
 testRule(pinPull, {
   valid: [
+    {
+      title: 'a transistor on a pin with a pull of its own',
+      parts: { Q: 'npn', T: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'T.1 MCU.27, T.2 Q.B, Q.E MCU.GND, Q.C MCU.25',
+    },
+    {
+      title: 'a P-channel transistor on a pin that pulls down',
+      parts: { Q: 'pmos' },
+      wires: 'Q.G MCU.27, Q.S MCU.3V3, Q.D MCU.25',
+    },
     { title: 'a button before a buffer, held by a resistor there', ...buffered('B.1') },
     {
       title: 'a button beyond a shifter that brings resistors',
@@ -36,6 +46,23 @@ testRule(pinPull, {
     },
   ],
   invalid: [
+    {
+      title: 'a transistor on a pin without a pull inside',
+      parts: { Q: 'npn', T: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'T.1 MCU.27, T.2 Q.B, Q.E MCU.GND, Q.C MCU.34',
+      says: ['fault: Q.C relies on a pull-up, and MCU.GPIO34 has none inside.'],
+      fix: 'Add 10 kΩ from Q.C to MCU.3V3',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to Q.C added', 'wire R1.2 to MCU.3V3 added'],
+    },
+    {
+      title: 'a P-channel transistor on a pin that only pulls up',
+      mcu: 'uno-r3',
+      parts: { Q: 'pmos' },
+      wires: 'Q.G MCU.3, Q.S MCU.5V, Q.D MCU.5',
+      says: ['fault: Q.D relies on a pull-down, and MCU.D5 has none inside.'],
+      fix: 'Add 10 kΩ from Q.D to MCU.GND',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to Q.D added', 'wire R1.2 to MCU.GND added'],
+    },
     {
       title: 'a button before a buffer, with the resistor behind it',
       ...buffered('S.1Y'),

@@ -32,6 +32,14 @@ const textPulled = `${textFed}, V.1 MCU.VIN, V.2 P.D`
 
 export const soundForgotten: readonly (Short & { title: string })[] = [
   {
+    title: 'two transistors turn the level of a switched battery line round twice',
+    mcu: 'uno-r3',
+    supplies: pack(9),
+    parts: { P: 'npn', Q: 'npn', B: 'reed-switch', R: ohms(22_000), S: ohms(10_000), T: ohms(10_000), U: ohms(10_000) },
+    wires:
+      'PACK.- MCU.GND, B.1 PACK.+, B.2 R.1, R.2 P.B, P.E MCU.GND, P.C S.1, S.2 MCU.5V, P.C T.1, T.2 Q.B, Q.E MCU.GND, Q.C MCU.7, U.1 MCU.7, U.2 MCU.5V',
+  },
+  {
     title: 'a lamp on a P-channel transistor, its resistor behind it',
     mcu: 'uno-r3',
     parts: { Q: 'pmos', L: led(), R: ohms(10_000), S: ohms(330) },
@@ -317,6 +325,30 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'a pump on an array of sinks, its other lead on ground',
+    rule: 'load-return',
+    mcu: 'esp32-devkit-30',
+    supplies: pack(6),
+    parts: { U: 'uln2803', M: { part: 'dc-motor', options: { milliamps: 200, stall: 400 } } },
+    wires: 'PACK.- MCU.GND, U.GND MCU.GND, U.COM PACK.+, U.1B MCU.GPIO23, U.1C M.M1, M.M2 MCU.GND',
+  },
+  {
+    title: 'a resistor meant to hold the output of a transistor high, on ground',
+    rule: 'level-logic',
+    mcu: 'nano-v3',
+    supplies: pack(9),
+    parts: { Q: 'npn', R: ohms(22_000), S: ohms(10_000), B: 'reed-switch' },
+    wires: 'PACK.- MCU.GND, B.1 PACK.+, B.2 R.1, R.2 Q.B, Q.E MCU.GND, Q.C MCU.7, S.1 MCU.7, S.2 MCU.GND',
+  },
+  {
+    title: 'a transistor read by a pin that has no pull inside',
+    rule: 'pin-pull',
+    mcu: 'esp32-devkit-38',
+    supplies: pack(9),
+    parts: { Q: 'npn', R: ohms(22_000), B: 'reed-switch' },
+    wires: 'PACK.- MCU.GND, B.1 PACK.+, B.2 R.1, R.2 Q.B, Q.E MCU.GND, Q.C MCU.GPIO36',
+  },
   {
     title: 'legs of an address joined with each other, without the wire to ground',
     rule: 'strap-needed',
