@@ -17,8 +17,21 @@ const divided = (value: number) => ({
   wires: 'S.VCC MCU.VIN, S.GND MCU.GND, S.DT R.1, R.2 MCU.D4, T.1 R.2, T.2 MCU.GND',
 })
 
+const pass = { part: 'nmos', options: { model: '2n7000' } }
+/** An echo of 5 V and a transistor with its gate at 3.3 V. */
+const overTransistor = (wires: string) => ({
+  parts: { Q: pass, R: ohms(10_000), S: 'hc-sr04' },
+  wires: `Q.G MCU.3V3, R.1 MCU.3V3, S.VCC MCU.VIN, S.GND MCU.GND, S.TRIG MCU.19, ${wires}`,
+})
+
 testRule(levelDamage, {
   valid: [
+    { title: 'an echo over a transistor between two levels', ...overTransistor('Q.D S.ECHO, Q.S MCU.18, R.2 Q.S') },
+    {
+      title: 'a transistor the wrong way round, before what speaks at the lower level anyway',
+      parts: { Q: pass, G: 'gps-uart', R: ohms(10_000) },
+      wires: 'Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.D, G.VCC MCU.3V3, G.GND MCU.GND, Q.S G.TX, Q.D MCU.16',
+    },
     {
       title: 'a receiver that the USB converter of its board holds high through its own resistor',
       boards: { A: { board: 'pi-40' }, B: { board: 'uno-r3' } },
@@ -67,6 +80,27 @@ testRule(levelDamage, {
     },
   ],
   invalid: [
+    {
+      title: 'an echo over a transistor the wrong way round',
+      ...overTransistor('Q.S S.ECHO, Q.D MCU.18, R.2 Q.D'),
+      says: ['fault: 5.0 V come to Q.S, the side of Q for 3.3 V: what hangs there belongs on Q.D.'],
+      fix: 'Swap the wires of Q.S and Q.D',
+      changes: [
+        'wire Q.S to S.ECHO removed',
+        'wire Q.D to MCU.GPIO18 removed',
+        'wire R.2 to Q.D removed',
+        'wire Q.D to S.ECHO added',
+        'wire Q.S to MCU.GPIO18 added',
+        'wire R.2 to Q.S added',
+      ],
+    },
+    {
+      title: 'a strip over a transistor the wrong way round, pulled to 5 V at its source',
+      parts: { Q: pass, R: ohms(10_000), T: ohms(10_000), S: { part: 'ws2812-strip', options: { pixels: 4 } } },
+      wires:
+        'Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.D, T.1 MCU.VIN, T.2 Q.S, S.5V MCU.VIN, S.GND MCU.GND, Q.S S.DIN, Q.D MCU.16',
+      says: ['fault: 5.0 V come to Q.S, the side of Q for 3.3 V: what hangs there belongs on Q.D.'],
+    },
     {
       title: 'a strap on an output of the motor',
       mcu: 'uno-r3',

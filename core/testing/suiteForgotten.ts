@@ -326,6 +326,14 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    title: 'transistors between two levels, drain and source exchanged',
+    rule: 'level-damage',
+    mcu: 'esp32-devkit-30',
+    parts: { Q: text.Q, R: text.R, P: text.P, U: text.U, L: text.L },
+    wires:
+      'Q.G MCU.3V3, P.G MCU.3V3, R.1 MCU.3V3, R.2 Q.D, U.1 MCU.3V3, U.2 P.D, L.VCC MCU.VIN, L.GND MCU.GND, Q.S L.SDA, Q.D MCU.21, P.S L.SCL, P.D MCU.22',
+  },
+  {
     title: 'a pump on an array of sinks, its other lead on ground',
     rule: 'load-return',
     mcu: 'esp32-devkit-30',

@@ -27,7 +27,8 @@ export function asPass(
   if (held === undefined || gate.ground || low === high || !isLine(low) || !isLine(high)) return part
   const pulls = [...beyondResistors(low)].flatMap(({ sources }) => sources.map(({ volts }) => volts))
   const levels = pulls.length > 0 ? pulls : low.ends.flatMap((end) => hostAt(end)?.logicVolts ?? [])
-  return levels.every((volts) => areAlike(volts, held)) ? passing(part) : part
+  // With its sides exchanged it passes on too, through the diode inside (see `levelTurned.ts`).
+  return levels.every((volts) => areAlike(volts, held)) || levels.every((volts) => volts > held) ? passing(part) : part
 }
 
 const passing = memo((part: Part): Part => {
