@@ -1,5 +1,6 @@
 import type { Host, Net, Wiring } from '../wiring/model.ts'
 import { circuitOf, type DriverChannel, railOf } from './circuit.ts'
+import { behindResistors } from './reach.ts'
 import { networkOf } from './still.ts'
 
 /** The output of a transistor that turns a level round for a pin which reads it. */
@@ -39,9 +40,20 @@ export function readOutputs(wiring: Wiring): ReadOutput[] {
   })
 }
 
-/** Something moves it: a pin, a part, a button. */
-const isMoved = (wiring: Wiring, { inputs }: DriverChannel): boolean =>
-  inputs.every((end) => wiring.netOf(end).wired && !railOf(wiring.netOf(end)))
+/** Something moves it: a pin, an output of a part, a contact, another transistor. */
+function isMoved(wiring: Wiring, { inputs, part }: DriverChannel): boolean {
+  const circuit = circuitOf(wiring)
+  return inputs.every((end) => {
+    if (railOf(wiring.netOf(end))) return false
+    return behindResistors(circuit, wiring.netOf(end)).some(
+      (net) =>
+        !railOf(net) &&
+        (circuit.at(net).some(({ host, role }) => host || role === 'out' || role === 'open-drain') ||
+          circuit.on(net).some(({ kind }) => kind === 'contact') ||
+          circuit.channels.some(({ part: other, output }) => other !== part && wiring.netOf(output) === net)),
+    )
+  })
+}
 
 /** Behind a resistor on the line is more than a rail: a divider or a stage that follows. */
 const leadsOn = (wiring: Wiring, net: Net): boolean =>

@@ -1,7 +1,8 @@
 import { holds } from '../catalog/when.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
-import { circuitOf, type DriverChannel } from './circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, railOf } from './circuit.ts'
+import { behindResistors } from './reach.ts'
 import { verdictsOf } from './verdicts.ts'
 
 interface Legs {
@@ -77,6 +78,28 @@ export function crossedHighSide(wiring: Wiring, part: PartInstance): readonly [s
   return undefined
 }
 
+/**
+ * A bare transistor whose control lies on the rail to which it should lead, while a pin is on the leg that belongs there:
+ * it never conducts.
+ */
+export function crossedControl(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
+  if (part.part.build !== 'component') return undefined
+  const circuit = circuitOf(wiring)
+  const end = (pin: string): string => `${part.ref}.${pin}`
+  for (const { output, inputs, supply } of part.part.channels) {
+    const fixed = supply ?? part.part.pins.find(({ role }) => role === 'ground')?.id
+    const [control, ...others] = inputs
+    if (fixed === undefined || control === undefined || others.length > 0 || !wiring.netOf(end(output)).wired) continue
+    const rail = railOf(wiring.netOf(end(control)))
+    const isOff = rail !== undefined && (supply === undefined ? rail.volts === 0 : rail.volts > 0)
+    const far = wiring.netOf(end(fixed))
+    if (!isOff || railOf(far)) continue
+    const movers = behindResistors(circuit, far).flatMap((net) => circuit.at(net))
+    if (movers.some(({ host }) => host?.board !== undefined)) return [end(control), end(fixed)]
+  }
+  return undefined
+}
+
 /** True for a switch that something moves, and that does not meet another one on a net. */
 function isMovedApart(wiring: Wiring, part: PartInstance, net: Net): boolean {
   const { channels } = circuitOf(wiring)
@@ -132,7 +155,10 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
     return undefined
   }
   const { channels } = circuitOf(wiring)
-  const outputAt = (net: Net): DriverChannel | undefined => channels.find(({ output }) => wiring.netOf(output) === net)
+  const outputAt = (net: Net): DriverChannel | undefined => {
+    const nets = throughClosed(circuitOf(wiring), net)
+    return channels.find(({ output }) => nets.has(wiring.netOf(output)))
+  }
   const high = outputAt(a)
   if (high?.facts.supply !== undefined && k.ground)
     return `its anode ${anode} is on ${high.output} and its cathode ${cathode} on ground, which it shorts when ${high.output} is high`
@@ -154,6 +180,16 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
   return switched || low
     ? `its anode ${anode} is on the supply and its cathode ${cathode} on the switched side`
     : undefined
+}
+
+/** A net and those that fuses and contacts join with it, up to the rails. */
+function throughClosed(circuit: Circuit, start: Net): ReadonlySet<Net> {
+  const nets = new Set([start])
+  for (const net of nets)
+    if (net === start || !railOf(net))
+      for (const { kind, netA, netB } of circuit.on(net))
+        if (kind === 'contact' || kind === 'shunt') nets.add(netA === net ? netB : netA)
+  return nets
 }
 
 /** Plus of a battery or a socket at which nothing hangs but cathodes. */

@@ -37,9 +37,10 @@ export function sayTurned(wiring: Wiring, said: Set<string>, report: (one: Repor
       const volts = verdictsOf(wiring).of(net)?.most?.volts ?? driven.toSorted((a, b) => b - a)[0]
       if (volts === undefined || volts <= at + PROTECTION_DIODE) continue
       said.add(ports.map(({ terminal }) => terminal.end).join(' '))
+      const pins = circuit.at(wiring.netOf(high)).flatMap(({ host, terminal }) => (host ? [terminal.end] : []))
       report({
         severity: 'fault',
-        at: [low, high],
+        at: [low, high, ...pins],
         message: 'turned',
         data: { volts: formatVolts(volts), end: low, part: ref, low: formatVolts(at), other: high },
         why:

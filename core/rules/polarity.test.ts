@@ -16,8 +16,35 @@ const metered = (wires: string) => ({
   wires: `I.VCC MCU.5V, I.GND MCU.GND, I.SDA MCU.A4, I.SCL MCU.A5, PACK.- MCU.GND, ${wires}`,
 })
 
+/** A motor at a pack, with transistors, a diode and a switch; the lead at the plus is wired unless another is named. */
+const behindTransistor = (wires: string, atMinus?: 'M.M2') => ({
+  supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
+  parts: {
+    M: { part: 'dc-motor', mode: 'switched' },
+    T: 'nmos',
+    Q: 'pmos',
+    D: 'diode',
+    W: 'slide-switch',
+    R: { part: 'resistor', options: { ohms: 100 } },
+  },
+  wires: `PACK.- MCU.GND, ${atMinus ? '' : 'M.M1 PACK.+, '}${wires}`,
+})
+
 testRule(polarity, {
   valid: [
+    {
+      title: 'a transistor that is off for good, its source on ground',
+      ...behindTransistor('T.G MCU.GND, T.S MCU.GND, M.M2 T.D'),
+    },
+    {
+      title: 'a transistor between two levels, its gate on the lower supply',
+      parts: { T: { part: 'nmos', options: { model: '2n7000' } }, S: 'hc-sr04' },
+      wires: 'T.G MCU.3V3, T.S MCU.27, T.D S.ECHO, S.VCC MCU.VIN, S.GND MCU.GND',
+    },
+    {
+      title: 'a diode across a coil behind a switch in the way',
+      ...behindTransistor('T.G MCU.27, T.S MCU.GND, M.M2 W.C, W.1 T.D, D.K M.M1, D.A M.M2'),
+    },
     { title: 'a meter between battery and motor', ...metered('PACK.+ I.VIN+, I.VIN- M.M1, M.M2 PACK.-') },
     { title: 'a meter between motor and ground', ...metered('PACK.+ M.M1, M.M2 I.VIN+, I.VIN- PACK.-') },
     {
@@ -46,6 +73,37 @@ testRule(polarity, {
     },
   ],
   invalid: [
+    {
+      title: 'a transistor whose gate is on ground and whose source is on the pin',
+      ...behindTransistor('T.G MCU.GND, T.S R.1, R.2 MCU.27, M.M2 T.D'),
+      says: ['fault: G and S of T are swapped: T.G is on ground and T.S on the pin that should move it.'],
+      fix: 'Swap the wires of T.G and T.S',
+      changes: [
+        'wire T.G to MCU.GND removed',
+        'wire T.S to R.1 removed',
+        'wire T.S to MCU.GND added',
+        'wire T.G to R.1 added',
+      ],
+    },
+    {
+      title: 'a P-channel transistor whose gate is on the supply and whose source is on the pin',
+      ...behindTransistor('Q.G PACK.+, Q.S MCU.27, M.M2 MCU.GND, Q.D M.M1', 'M.M2'),
+      says: ['fault: G and S of Q are swapped: Q.G is on a supply and Q.S on the pin that should move it.'],
+    },
+    {
+      title: 'a diode across a coil, turned round, behind a switch in the way',
+      ...behindTransistor('T.G MCU.27, T.S MCU.GND, M.M2 W.C, W.1 T.D, D.A M.M1, D.K M.M2'),
+      says: [
+        'fault: D is the wrong way round: its anode D.A is on the supply and its cathode D.K on the switched side.',
+      ],
+    },
+    {
+      title: 'a diode across a coil, turned round, on a P-channel transistor behind a switch',
+      ...behindTransistor('Q.G MCU.27, Q.S PACK.+, M.M2 MCU.GND, M.M1 W.C, W.1 Q.D, D.A M.M1, D.K M.M2', 'M.M2'),
+      says: [
+        'fault: D is the wrong way round: its anode D.A is on Q.D and its cathode D.K on ground, which it shorts when Q.D is high.',
+      ],
+    },
     {
       title: 'a meter turned, between battery and motor',
       ...metered('PACK.+ I.VIN-, I.VIN+ M.M1, M.M2 PACK.-'),

@@ -1,5 +1,6 @@
 import {
   backToFront,
+  crossedControl,
   crossedHighSide,
   crossedSwitch,
   legsOf,
@@ -30,6 +31,8 @@ export const polarity: Rule = {
         '{output} and {ground} of {part} are swapped: {outputEnd} is on ground and {groundEnd} on the load.',
       highSideSwapped:
         '{output} and {supply} of {part} are swapped: {outputEnd} is on a supply and {supplyEnd} on the load.',
+      controlSwapped:
+        '{control} and {fixed} of {part} are swapped: {controlEnd} is on {rail} and {fixedEnd} on the pin that should move it.',
       zenerTurned: '{part} is the wrong way round: {zener}.',
       converterTurned:
         '{part} is the wrong way round: {source} feeds its output {output}, and its input {input} gets nothing.',
@@ -83,6 +86,29 @@ const outputSwapped: Way = (wiring, part) => {
     why: 'Such a transistor switches in one direction. Turned round it conducts all the time, or hardly at all.',
     numbers: {},
     propose: () => swapWires(wiring, output, ground),
+  }
+}
+
+/** Control of a bare transistor and the leg for its rail on each other's side. */
+const controlSwapped: Way = (wiring, part) => {
+  const crossed = crossedControl(wiring, part)
+  if (!crossed) return undefined
+  const [control, fixed] = crossed
+  return {
+    severity: 'fault',
+    at: [control, fixed],
+    message: 'controlSwapped',
+    data: {
+      control: pinWords(control),
+      fixed: pinWords(fixed),
+      part: part.ref,
+      controlEnd: control,
+      fixedEnd: fixed,
+      rail: wiring.netOf(control).ground ? 'ground' : 'a supply',
+    },
+    why: 'A transistor conducts by what lies between its control and that leg. With the control where the leg belongs it stays off, whatever the pin does.',
+    numbers: {},
+    propose: () => swapWires(wiring, control, fixed),
   }
 }
 
@@ -155,4 +181,12 @@ const legsTurned: Way = (wiring, part) => {
 }
 
 /** Of a part the first that holds is said. */
-const ways: readonly Way[] = [supplySwapped, outputSwapped, highSideSwapped, zenerTurned, converterTurned, legsTurned]
+const ways: readonly Way[] = [
+  supplySwapped,
+  outputSwapped,
+  controlSwapped,
+  highSideSwapped,
+  zenerTurned,
+  converterTurned,
+  legsTurned,
+]

@@ -2,6 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import { volts } from '../catalog/common.ts'
 import { type Circuit, circuitOf, type Port, railOf, railsBehindContacts, railWords } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
+import { crossedControl } from '../circuit/turned.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
@@ -277,6 +278,8 @@ export function stuckOnRail(wiring: Wiring, { end, facts, part }: SignalUse, at:
       (use.state === 'open' ? use.facts.required : use.state !== 'tied' && use.state !== 'unused'),
   )
   if (moves || isSwitchedBehind(wiring, part, end)) return undefined
+  // Of legs that are exchanged polarity speaks.
+  if (crossedControl(wiring, part)) return undefined
   // Led on by its own diode, and off while another supply is there that feeds the load instead.
   const gate = wiring.netOf(end)
   const bare = part.part.build === 'component' ? part.part.channels : []

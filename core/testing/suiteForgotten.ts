@@ -326,6 +326,23 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    title: 'a valve whose transistor was put in with gate and source exchanged',
+    rule: 'polarity',
+    mcu: 'esp8266-d1-mini',
+    supplies: pack(12),
+    parts: { N: 'nmos', M: { part: 'solenoid', options: { volts: 12 } }, R: ohms(10_000), D: 'diode' },
+    wires: 'PACK.- MCU.GND, M.+ PACK.+, M.- N.D, N.G MCU.GND, N.S MCU.D5, R.1 N.S, R.2 MCU.GND, D.K M.+, D.A M.-',
+  },
+  {
+    title: 'a motor with a fuse before its transistor, its diode the wrong way round',
+    rule: 'polarity',
+    mcu: 'uno-r3',
+    supplies: pack(6),
+    parts: { N: 'nmos', M: 'dc-motor', R: ohms(10_000), D: 'diode', F: 'fuse' },
+    wires:
+      'PACK.- MCU.GND, M.M1 PACK.+, M.M2 F.1, F.2 N.D, N.S MCU.GND, N.G MCU.6, R.1 N.G, R.2 MCU.GND, D.A M.M1, D.K M.M2',
+  },
+  {
     title: 'transistors between two levels, drain and source exchanged',
     rule: 'level-damage',
     mcu: 'esp32-devkit-30',
