@@ -1,6 +1,6 @@
 import { memo } from '../base/memo.ts'
 import { isLoad } from '../catalog/common.ts'
-import { type Circuit, circuitOf, type DriverChannel, railOf, reachesGround } from '../circuit/circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, type Port, railOf, reachesGround } from '../circuit/circuit.ts'
 import { isOnlyHeld, leadsSomewhere, otherLeg } from '../circuit/reach.ts'
 import { networkOf } from '../circuit/still.ts'
 import { isBetweenParts } from '../wiring/between.ts'
@@ -173,6 +173,10 @@ function leadsOn(wiring: Wiring, use: SignalUse): boolean {
   const isLeg = circuit.on(net).some((one) => one.part === use.part && (one.a === use.end || one.b === use.end))
   if (use.facts.direction !== 'passive' && !isLeg && !isSwitchedLoad(wiring, use)) return false
   if (endsInResistors(circuit, net, use)) return false
+  // An output takes nothing in: a level that is to be measured does not end there.
+  const others = circuit.at(net).filter(({ terminal, role }) => terminal.ref !== use.part.ref && role !== 'passive')
+  const isOutput = ({ role, host }: Port): boolean => !host && (role === 'out' || role === 'open-drain')
+  if (use.facts.needs === 'analog-in' && others.length > 0 && others.every(isOutput)) return false
   const listens = circuit.on(net).some(({ kind, part }) => kind === 'contact' && part === use.part)
   return leadsSomewhere(circuit, net, (one) => one.part === use.part, { listens })
 }

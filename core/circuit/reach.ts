@@ -1,4 +1,5 @@
-import type { Net, PartInstance, Terminal } from '../wiring/model.ts'
+import { memo } from '../base/memo.ts'
+import type { Host, Net, PartInstance, Terminal, Wiring } from '../wiring/model.ts'
 import type { Circuit, Element, Port } from './circuit.ts'
 
 /** Which way a current is followed: `down` where it goes to, `up` where it comes from. */
@@ -9,7 +10,8 @@ export type Way = 'up' | 'down'
  * gives. The way may lead through any elements but those left out, through what has a direction in that only; a
  * capacitor carries nothing steadily, only what alternates with `couples`, and no current comes out at the control of the
  * transistor that it went through.
- * With `unwired` a leg that still waits for its wire counts as well; by `past` the way does not lead.
+ * With `unwired` a leg that still waits for its wire counts as well; by `past` the way does not lead. A pin of a board that
+ * only reads takes no current: without `reads` it does not count.
  */
 export function leadsSomewhere(
   circuit: Circuit,
@@ -21,19 +23,24 @@ export function leadsSomewhere(
     past,
     couples = false,
     listens = false,
+    reads = true,
   }: {
     readonly unwired?: boolean
     readonly way?: Way
     readonly past?: Net
     readonly couples?: boolean
     readonly listens?: boolean
+    readonly reads?: boolean
   } = {},
 ): boolean {
   const seen = new Set([start, ...(past ? [past] : [])])
   const queue = [start]
   for (let net = queue.pop(); net; net = queue.pop()) {
     if (net.ground || net.sources.length > 0) return true
-    if (circuit.at(net).some((port) => canHold(circuit, port, without) || (listens && isOfModule(port)))) return true
+    const holds = (port: Port): boolean =>
+      (canHold(circuit, port, without) && (reads || !port.host || !readers(circuit.wiring).has(port.host))) ||
+      (listens && isOfModule(port))
+    if (circuit.at(net).some(holds)) return true
     for (const { to, control } of circuit.switched(net)) {
       for (const one of control) seen.add(one)
       if (seen.has(to)) continue
@@ -81,6 +88,15 @@ export function canHold(circuit: Circuit, port: Port, without: (element: Element
   if (role === 'in') return false
   return legs.length === 0
 }
+
+/** Pins of boards and expanders that are there to be read, and for nothing else. */
+const readers = memo((wiring: Wiring): ReadonlySet<Host> => {
+  const all = wiring.signals.flatMap(({ facts, hosts }) =>
+    hosts.map(({ host }) => ({ host, reads: facts.needs === 'digital-in' || facts.needs === 'analog-in' })),
+  )
+  const others = new Set(all.flatMap(({ host, reads }) => (reads ? [] : [host])))
+  return new Set(all.flatMap(({ host }) => (others.has(host) ? [] : [host])))
+})
 
 /** A pin of a module or a chip that is for something. */
 const isOfModule = ({ role, terminal: { owner, partPin } }: Port): boolean =>
@@ -144,12 +160,17 @@ export function deadLegs(circuit: Circuit, element: Element): ReadonlyMap<string
   const couples = alternates(element)
   // A switch or a fuse also leads to what only listens, such as an enable, or to the post for a cell.
   const listens = kind === 'contact' || kind === 'shunt'
+  const how = {
+    unwired: true,
+    couples,
+    listens,
+    reads: listens || !(element.lights || kind === 'load' || kind === 'winding'),
+  }
   const ends = (net: Net, way: Way, past: Net): DeadEnd | undefined => {
     const without = beside(element)
-    if (!leadsSomewhere(circuit, net, without, { unwired: true, way, couples, listens })) return 'nowhere'
+    if (!leadsSomewhere(circuit, net, without, { ...how, way })) return 'nowhere'
     // Of a lamp with both legs on one rail its rule speaks.
-    if (element.lights || leadsSomewhere(circuit, net, without, { unwired: true, way, past, couples, listens }))
-      return undefined
+    if (element.lights || leadsSomewhere(circuit, net, without, { ...how, way, past })) return undefined
     return 'round'
   }
   const dead = new Map<string, DeadEnd>()

@@ -1,4 +1,6 @@
+import { circuitOf } from '../circuit/circuit.ts'
 import { type LitDiode, litDiodes } from '../circuit/lit.ts'
+import { deadLegs } from '../circuit/reach.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -11,6 +13,11 @@ const AIM = 8
 const DIM = 0.3
 /** Share of its typical forward volts below which no specimen lights. */
 const SURELY_DARK = 0.85
+
+const findsNoWay = (wiring: Wiring, { anode, cathode }: LitDiode): boolean => {
+  const circuit = circuitOf(wiring)
+  return circuit.elements.some((one) => one.a === anode && one.b === cathode && deadLegs(circuit, one).size > 0)
+}
 
 export const ledResistor: Rule = {
   meta: {
@@ -65,7 +72,8 @@ export const ledResistor: Rule = {
           numbers: { milliamps: twoDigits(one.milliamps), most: one.most, ohms: Math.round(one.ohms) },
           propose: () => resize(wiring, one, ohms),
         })
-      else if (one.milliamps < DIM)
+      // Of one whose current finds no way back load-return speaks.
+      else if (one.milliamps < DIM && !findsNoWay(wiring, one))
         report({
           severity: isDark && one.volts < need * SURELY_DARK ? 'fault' : 'caution',
           at,

@@ -6,7 +6,7 @@ import { readOutputs } from '../circuit/readOutputs.ts'
 import { thrownLevels } from '../circuit/thrown.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { activeCautions } from '../wiring/availability.ts'
-import type { SignalUse, Wiring } from '../wiring/model.ts'
+import type { Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { laddersOf } from './contactLadder.ts'
 import type { Report } from './finding.ts'
 import { listWords, twoDigits } from './shared.ts'
@@ -142,7 +142,10 @@ export function sayThrown(wiring: Wiring, use: SignalUse, report: (one: Report) 
   })
 }
 
-/** Pins to which alone the throws of a change-over contact lead from the pin that reads it; undefined where something else does. */
+/**
+ * What the throws of a change-over contact lead to from the pin that reads it, where that is nothing but pins that drive
+ * nothing, straight or over contacts that are read as well; undefined where something else is there.
+ */
 function pinsBeyond(wiring: Wiring, use: SignalUse): string[] | undefined {
   if (use.facts.direction !== 'passive' || use.hosts.length === 0) return undefined
   const circuit = circuitOf(wiring)
@@ -161,10 +164,20 @@ function pinsBeyond(wiring: Wiring, use: SignalUse): string[] | undefined {
       const isIdle = ref === own?.host.ref && !(host && driven.has(host))
       return isIdle && (boardPin?.kind === 'io' || boardPin?.kind === 'control')
     }
-    return ends.every(isPin) ? ends[0] : undefined
+    if (ends.every(isPin)) return ends[0]
+    const isRead = (end: string): boolean => circuit.on(net).some((one) => isReadContact(wiring, one, end, net))
+    return ends.every(isRead) ? ends[0] : undefined
   })
   return pins.length > 0 && pins.every((pin) => pin !== undefined) ? pins : undefined
 }
+
+/** One leg of a contact whose other legs lead to pins of a board that only read it. */
+const isReadContact = (wiring: Wiring, { kind, part, a, b, netA, netB }: Element, end: string, net: Net): boolean =>
+  kind === 'contact' &&
+  (a === end || b === end) &&
+  wiring.signals.some(
+    (use) => use.part === part && use.hosts.length > 0 && wiring.netOf(use.end) === (netA === net ? netB : netA),
+  )
 
 /** Pins of two boards joined through resistors, of which neither gets a level that it can read. */
 export function sayLinks(wiring: Wiring, report: (one: Report) => void): void {

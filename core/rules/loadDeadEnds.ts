@@ -240,7 +240,7 @@ export function sayDeadEnds(wiring: Wiring, dead: ReadonlyMap<string, DeadLeg>, 
           : 'to no supply, no ground and no pin that drives',
         lead:
           others.length > 0
-            ? `${legs.length === 1 ? 'is' : 'are'} joined with ${listWords(others)}, which leads`
+            ? `${legs.length === 1 ? 'is' : 'are'} joined with ${listWords(others)}, which ${others.length === 1 ? 'leads' : 'lead'}`
             : 'lead',
       },
       why: 'A current flows in a circle only. A wire that ends at a part, and from there leads nowhere, is as good as none.',

@@ -23,6 +23,19 @@ const [low, high] = [
 
 testRule(pinUnplaced, {
   valid: [
+    {
+      title: 'a sensor of light on a channel of a converter',
+      mcu: 'pi-40',
+      parts: { A: 'ads1115', L: 'ldr', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires:
+        'A.VDD MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO2, A.SCL MCU.GPIO3, A.ADDR MCU.GND, L.1 MCU.3V3, L.2 A.A1, R.1 L.2, R.2 MCU.GND',
+    },
+    {
+      title: 'a relay on a motion sensor, without a pin of the board',
+      mcu: 'uno-r3',
+      parts: { H: 'hc-sr501', K: 'relay-1' },
+      wires: 'H.VCC MCU.5V, H.GND MCU.GND, H.OUT K.IN, K.VCC MCU.5V, K.GND MCU.GND',
+    },
     { title: 'four lines of a display, the upper ones', ...display(high) },
     { title: 'all eight lines of a display', ...display(`${low}, ${high}`) },
     {
@@ -34,6 +47,22 @@ testRule(pinUnplaced, {
     { title: 'optional pins open', parts: { C: 'ds3231' }, wires: `${fed('C')}, C.SDA MCU.D21, C.SCL MCU.D22` },
   ],
   invalid: [
+    {
+      title: 'a sensor of light on the output of a converter that gives alarms',
+      mcu: 'pi-40',
+      parts: { A: 'ads1115', L: 'ldr', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires:
+        'A.VDD MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO2, A.SCL MCU.GPIO3, A.ADDR MCU.GND, L.1 MCU.3V3, L.2 A.ALRT, R.1 L.2, R.2 MCU.GND',
+      says: ['caution: L: 2 has a wire that leads nowhere yet.'],
+    },
+    {
+      title: 'a servo on a knob, which makes no pulses',
+      mcu: 'uno-r3',
+      supplies: { P: { volts: 5, limitMilliamps: 3000 } },
+      parts: { K: 'potentiometer', S: 'servo-sg90' },
+      wires: 'P.- MCU.GND, S.VCC P.+, S.GND MCU.GND, K.1 MCU.5V, K.3 MCU.GND, K.W S.SIG',
+      says: ['caution: S: SIG has a wire that leads nowhere yet.'],
+    },
     {
       title: 'an input of a bridge half that carries a motor',
       ...bridge('U.1A MCU.D6, U.EN12 MCU.D5, U.1Y M.+, M.- U.2Y'),

@@ -32,6 +32,13 @@ const textPulled = `${textFed}, V.1 MCU.VIN, V.2 P.D`
 
 export const soundForgotten: readonly (Short & { title: string })[] = [
   {
+    title: 'two end switches that meet at their rests, which a third contact leads to ground',
+    mcu: 'mega-2560-r3',
+    parts: { L: 'limit-switch', M: 'limit-switch', B: 'slide-switch' },
+    wires: 'L.COM MCU.22, M.COM MCU.23, L.NC M.NC, B.C L.NC, B.1 MCU.GND',
+    unused: ['B.2'],
+  },
+  {
     title: 'two transistors turn the level of a switched battery line round twice',
     mcu: 'uno-r3',
     supplies: pack(9),
@@ -325,6 +332,27 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'lamps and buttons on a row for ground that leads to no ground',
+    rule: 'load-return',
+    mcu: 'uno-r3',
+    parts: { L: led(), M: led(), R: ohms(330), S: ohms(330), B: 'button', C: 'button' },
+    wires: 'L.A R.1, R.2 MCU.8, M.A S.1, S.2 MCU.9, B.1 MCU.2, C.1 MCU.3, L.K M.K, M.K B.2, B.2 C.2',
+  },
+  {
+    title: 'lamps and buttons on a row for the supply that leads to no supply',
+    rule: 'load-return',
+    mcu: 'pico',
+    parts: { L: led(), M: led(), R: ohms(470), S: ohms(470), B: 'button' },
+    wires: 'L.K R.1, R.2 MCU.GP8, M.K S.1, S.2 MCU.GP9, B.1 MCU.GP2, L.A M.A, M.A B.2',
+  },
+  {
+    title: 'two end switches that meet at their rests, without ground',
+    rule: 'level-logic',
+    mcu: 'mega-2560-r3',
+    parts: { L: 'limit-switch', M: 'limit-switch' },
+    wires: 'L.COM MCU.22, M.COM MCU.23, L.NC M.NC',
+  },
   {
     title: 'a valve whose transistor was put in with gate and source exchanged',
     rule: 'polarity',

@@ -19,9 +19,13 @@ function isHeard(wiring: Wiring, use: SignalUse): boolean {
   })
 }
 
-/** What another part puts out, or a contact or a knob, moves what a board would have driven. A bus wants its controller. */
+/**
+ * What another part puts out, or a contact or a knob, moves what a board would have driven. A bus wants its controller,
+ * and what reads the length of pulses, as a servo does, somebody who makes them.
+ */
 function isMoved(wiring: Wiring, use: SignalUse): boolean {
-  if (busNeed(use.facts.needs) !== undefined) return false
+  const { needs, hertz, alternates } = use.facts
+  if (busNeed(needs) !== undefined || (needs === 'pwm' && hertz !== undefined && !alternates)) return false
   return use.meets.some((end) => {
     const other = wiring.signal(end)
     return passesOn(wiring, end) || (other !== undefined && !drives(other.facts.needs))
