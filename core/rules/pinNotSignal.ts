@@ -61,10 +61,11 @@ export const pinNotSignal: Rule = {
 
 const isBus = (need: string): boolean => need.includes('.') && !need.endsWith('.cs')
 
-/** A signal of a part that is fed: what it says is meant for somebody. A bare contact may well reset a board. */
+/** A signal of a part that is fed, or one to be measured: what it says is meant for somebody. A bare contact may well reset a board. */
 const speaks = ({ use, terminal: { owner } }: Port): boolean =>
   use !== undefined &&
   (use.facts.direction === 'out' ||
+    use.facts.needs === 'analog-in' ||
     (use.facts.direction !== 'in' && owner.kind === 'part' && owner.supplies.length > 0))
 
 /** An input that wants pulses, or that moves something: more than what wakes up with the board. */

@@ -23,8 +23,29 @@ const meet = (part: string, into: string, outOf: string, ohms?: number) => ({
   wires: `A.VCC MCU.5V, A.GND MCU.GND, B.VCC MCU.5V, B.GND MCU.GND, A.DT X.${into}, X.${outOf} MCU.7, B.DT Y.${into}, Y.${outOf} MCU.7, R.1 MCU.7, R.2 MCU.GND`,
 })
 
+/** A meter on the bus of an Uno, a distance sensor, and a lamp or a button beside them. */
+const besideMeter = (wires: string) => ({
+  mcu: 'uno-r3',
+  parts: {
+    X: 'ina219',
+    E: 'hc-sr04',
+    B: 'button',
+    L: 'led',
+    R: { part: 'resistor', options: { ohms: 470 } },
+    S: { part: 'resistor', options: { ohms: 47_000 } },
+  },
+  wires: `X.VCC MCU.5V, X.GND MCU.GND, X.SDA MCU.A4, X.SCL MCU.A5, E.VCC MCU.5V, E.GND MCU.GND, E.TRIG MCU.6, E.ECHO MCU.7, ${wires}`,
+})
+
 testRule(pinShared, {
   valid: [
+    { title: 'a lamp between two pins', ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.9') },
+    { title: 'a lamp from the supply to an echo, which it shows', ...besideMeter('L.A R.1, R.2 MCU.5V, L.K E.ECHO') },
+    { title: 'a button that leads an echo on to a pin', ...besideMeter('B.1 MCU.3, B.2 E.ECHO') },
+    {
+      title: 'a lamp whose other leg a resistor holds weakly beside a bus',
+      ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.9, S.1 L.K, S.2 X.SDA'),
+    },
     { title: 'two outputs that diodes keep apart', ...meet('diode', 'A', 'K') },
     { title: 'an output of a register read by an expander', ...registers('X.QA Z.GPA0') },
     {
@@ -70,6 +91,28 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'a lamp on a pin whose other leg hangs on the clock of a bus',
+      ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.A5'),
+      says: ['fault: L.K belongs on ground and hangs on the line of X.SCL.'],
+      fix: 'Join L.K to MCU.GND',
+      changes: ['wire L.K to MCU.A5 removed', 'wire L.K to MCU.GND added'],
+    },
+    {
+      title: 'the same behind its resistor',
+      ...besideMeter('L.A MCU.8, L.K R.1, R.2 X.SDA'),
+      says: ['fault: L.K belongs on ground and hangs on the line of X.SDA.'],
+    },
+    {
+      title: 'a lamp on a pin whose other leg hangs on an echo',
+      ...besideMeter('L.A R.1, R.2 MCU.8, L.K E.ECHO'),
+      says: ['fault: L.K belongs on ground and hangs on the line of E.ECHO.'],
+    },
+    {
+      title: 'a button on a pin whose other leg hangs on a bus',
+      ...besideMeter('B.1 MCU.3, B.2 MCU.A4'),
+      says: ['fault: B.2 belongs on ground and hangs on the line of X.SDA.'],
+    },
     {
       title: 'two lamps in one row, each with its own resistor and pin',
       mcu: 'uno-r3',

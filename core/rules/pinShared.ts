@@ -6,6 +6,7 @@ import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
 import type { Rule } from './finding.ts'
 import { lampsJoinedMessages, sayLampsJoined } from './lampsJoined.ts'
+import { legsOnLinesMessages, sayLegsOnLines } from './legsOnLines.ts'
 import { outputsJoinedMessages, sayBridges, sayBuffers, sayOutputs } from './outputsJoined.ts'
 import { usesByHost } from './shared.ts'
 
@@ -21,6 +22,7 @@ export const pinShared: Rule = {
     messages: {
       ...outputsJoinedMessages,
       ...lampsJoinedMessages,
+      ...legsOnLinesMessages,
       shared: '{a} and {b} share {pin}: {reason}.',
       joined: '{a} and {b} are joined with each other.',
     },
@@ -51,6 +53,7 @@ export const pinShared: Rule = {
     sayBridges(wiring, report)
     sayOutputs(wiring, report)
     sayLampsJoined(wiring, report)
+    sayLegsOnLines(wiring, report)
     for (const net of wiring.nets) {
       if (!net.wired) continue
       const pins = boardPinsOn(wiring, net)

@@ -333,6 +333,21 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    title: 'a sensor of light that went to the reference instead of the pin beside it',
+    rule: 'pin-not-signal',
+    mcu: 'nano-v3',
+    parts: { L: 'ldr', R: ohms(10_000) },
+    wires: 'L.1 MCU.5V, L.2 MCU.AREF, R.1 L.2, R.2 MCU.GND',
+  },
+  {
+    title: 'the minus of a lamp one post beside ground, on the clock of a bus',
+    rule: 'pin-shared',
+    mcu: 'pi-40',
+    parts: { A: 'ads1115', L: led(), R: ohms(470) },
+    wires:
+      'A.VDD MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO2, A.SCL MCU.GPIO3, A.ADDR MCU.GND, L.A R.1, R.2 MCU.GPIO17, L.K MCU.GPIO3',
+  },
+  {
     title: 'lamps and buttons on a row for ground that leads to no ground',
     rule: 'load-return',
     mcu: 'uno-r3',
