@@ -65,7 +65,8 @@ function sayStrong(wiring: Wiring, host: Host, all: readonly SignalUse[], report
   const uses = all.filter(({ facts }) => facts.sinkMilliamps !== undefined && !facts.needs.startsWith('i2c.'))
   const [first] = uses
   const held = first && networkOf(wiring).thevenin(wiring.netOf(first.end))
-  if (!held || held.ohms === 0) return
+  // Through a lamp the line has no resistance of its own.
+  if (!held || held.ohms <= 0) return
   const sinks = Math.min(...uses.map(({ facts }) => facts.sinkMilliamps as number))
   // To be pulled under 0.4 V the line may take no more than the weakest output sinks.
   const least = ((held.volts - 0.4) / sinks) * 1000

@@ -32,20 +32,25 @@ const besideMeter = (wires: string) => ({
     B: 'button',
     L: 'led',
     R: { part: 'resistor', options: { ohms: 470 } },
-    S: { part: 'resistor', options: { ohms: 47_000 } },
   },
   wires: `X.VCC MCU.5V, X.GND MCU.GND, X.SDA MCU.A4, X.SCL MCU.A5, E.VCC MCU.5V, E.GND MCU.GND, E.TRIG MCU.6, E.ECHO MCU.7, ${wires}`,
 })
 
 testRule(pinShared, {
   valid: [
-    { title: 'a lamp between two pins', ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.9') },
-    { title: 'a lamp from the supply to an echo, which it shows', ...besideMeter('L.A R.1, R.2 MCU.5V, L.K E.ECHO') },
-    { title: 'a button that leads an echo on to a pin', ...besideMeter('B.1 MCU.3, B.2 E.ECHO') },
     {
-      title: 'a lamp whose other leg a resistor holds weakly beside a bus',
-      ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.9, S.1 L.K, S.2 X.SDA'),
+      title: 'a lamp at the output of a motion sensor that a pin reads which cannot drive',
+      parts: { P: 'hc-sr501', L: 'led', R: ohms(470) },
+      wires: 'P.VCC MCU.VIN, P.GND MCU.GND, P.OUT MCU.34, P.OUT R.1, R.2 L.A, L.K MCU.GND',
     },
+    { title: 'a lamp between two pins', ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.9') },
+    {
+      title: 'a lamp from the supply to an output that nobody reads, which it shows',
+      mcu: 'uno-r3',
+      parts: { H: 'hall-a3144', L: 'led', R: ohms(470) },
+      wires: 'H.VCC MCU.5V, H.GND MCU.GND, H.OUT L.K, L.A R.1, R.2 MCU.5V',
+    },
+    { title: 'a button that leads an echo on to a pin', ...besideMeter('B.1 MCU.3, B.2 E.ECHO') },
     { title: 'two outputs that diodes keep apart', ...meet('diode', 'A', 'K') },
     { title: 'an output of a register read by an expander', ...registers('X.QA Z.GPA0') },
     {
@@ -91,6 +96,39 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'a lamp at the output of a motion sensor that is read as well',
+      mcu: 'uno-r3',
+      parts: { P: 'hc-sr501', L: 'led', R: ohms(470) },
+      wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.OUT MCU.2, P.OUT R.1, R.2 L.A, L.K MCU.GND',
+      says: ['caution: P.OUT moves L.A by itself, and MCU.D2 can only read along.'],
+    },
+    {
+      title: 'a lamp from the supply at an echo that is read as well',
+      ...besideMeter('L.A R.1, R.2 MCU.5V, L.K E.ECHO'),
+      says: ['caution: E.ECHO moves L.K by itself, and MCU.D7 can only read along.'],
+    },
+    {
+      title: 'a lamp from the supply at an output that only pulls low, read as well',
+      mcu: 'uno-r3',
+      parts: { H: 'hall-a3144', L: 'led', R: ohms(470) },
+      wires: 'H.VCC MCU.5V, H.GND MCU.GND, H.OUT MCU.2, H.OUT L.K, L.A R.1, R.2 MCU.5V',
+      says: ['caution: H.OUT moves L.K by itself, and MCU.D2 can only read along.'],
+    },
+    {
+      title: 'a lamp to ground at an output that only pulls low',
+      mcu: 'uno-r3',
+      parts: { H: 'hall-a3144', L: 'led', R: ohms(470) },
+      wires: 'H.VCC MCU.5V, H.GND MCU.GND, H.OUT MCU.2, H.OUT R.1, R.2 L.A, L.K MCU.GND',
+      says: ['fault: H.OUT and L.A share MCU.D2: the pin would have to be input and output at once.'],
+    },
+    {
+      title: 'a servo at an output that is read, which makes no pulses for it',
+      mcu: 'uno-r3',
+      parts: { P: 'hc-sr501', S: 'servo-sg90' },
+      wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.OUT MCU.9, S.SIG MCU.9, S.VCC MCU.5V, S.GND MCU.GND',
+      says: ['fault: P.OUT and S.SIG share MCU.D9: the pin would have to be input and output at once.'],
+    },
     {
       title: 'a lamp on a pin whose other leg hangs on the clock of a bus',
       ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.A5'),

@@ -4,7 +4,7 @@ import { busNeed } from '../wiring/buses.ts'
 import type { Host, Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { clash, wayOf } from '../wiring/sharing.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { lampsJoinedMessages, sayLampsJoined } from './lampsJoined.ts'
 import { legsOnLinesMessages, sayLegsOnLines } from './legsOnLines.ts'
 import { outputsJoinedMessages, sayBridges, sayBuffers, sayOutputs } from './outputsJoined.ts'
@@ -25,6 +25,7 @@ export const pinShared: Rule = {
       ...legsOnLinesMessages,
       shared: '{a} and {b} share {pin}: {reason}.',
       joined: '{a} and {b} are joined with each other.',
+      moved: '{mover} moves {moved} by itself, and {pin} can only read along.',
     },
     fixable: true,
     local: true,
@@ -49,6 +50,7 @@ export const pinShared: Rule = {
         })
       }
     }
+    sayMoved(wiring, report)
     sayBuffers(wiring, report)
     sayBridges(wiring, report)
     sayOutputs(wiring, report)
@@ -84,6 +86,23 @@ export const pinShared: Rule = {
       }
     }
   },
+}
+
+/** What an output moves that a pin reads: sound as it is, and no more so when the program drives that pin. */
+function sayMoved(wiring: Wiring, report: (one: Report) => void): void {
+  for (const use of wiring.signals) {
+    const host = use.movedBy === undefined ? undefined : wiring.signal(use.movedBy)?.hosts[0]?.host
+    if (use.movedBy === undefined || !host?.functions.has('digital-out')) continue
+    const pin = host.end
+    report({
+      severity: 'caution',
+      at: [pin, use.end, use.movedBy],
+      message: 'moved',
+      data: { mover: use.movedBy, moved: use.end, pin },
+      why: `As soon as the program makes an output of ${pin}, it works against ${use.movedBy}. If the program shall decide about ${use.part.ref}, that needs a pin of its own.`,
+      numbers: {},
+    })
+  }
 }
 
 const boardPinsOn = (wiring: Wiring, net: Net): Host[] => [

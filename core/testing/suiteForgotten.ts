@@ -32,6 +32,13 @@ const textPulled = `${textFed}, V.1 MCU.VIN, V.2 P.D`
 
 export const soundForgotten: readonly (Short & { title: string })[] = [
   {
+    title: 'a motion sensor that lights a lamp by itself, while a pin reads along',
+    mcu: 'esp32-devkit-30',
+    parts: { P: 'hc-sr501', Q: 'npn', R: ohms(1000), L: led(), S: ohms(470) },
+    wires:
+      'P.VCC MCU.VIN, P.GND MCU.GND, P.OUT MCU.GPIO34, P.OUT R.1, R.2 Q.B, Q.E MCU.GND, Q.C L.K, L.A S.1, S.2 MCU.3V3',
+  },
+  {
     title: 'two end switches that meet at their rests, which a third contact leads to ground',
     mcu: 'mega-2560-r3',
     parts: { L: 'limit-switch', M: 'limit-switch', B: 'slide-switch' },

@@ -147,6 +147,8 @@ export interface SignalUse {
   readonly tail: string
   /** Pins of other parts that its line reaches, over resistors, shifters and buffers. */
   readonly meets: readonly string[]
+  /** The output that moves it by itself, where the pin that it reaches as well only reads that. */
+  readonly movedBy: string | undefined
   /** Companions that must stand in series and do not. */
   readonly lacksSeries: boolean
   /** A locked wire holds it. */

@@ -3,7 +3,9 @@ import type { Inner } from '../catalog/innerSchema.ts'
 import type { Part } from '../catalog/partSchema.ts'
 import type { Mode, Signal } from '../catalog/signalSchema.ts'
 import { holds } from '../catalog/when.ts'
+import { busNeed } from './buses.ts'
 import type { Host, Net, PartInstance, SignalState, SignalUse, Wiring } from './model.ts'
+import { drives } from './needs.ts'
 
 /** Signals of a part in its mode: those of every mode and those of this one. */
 export const signalsOf = (
@@ -20,7 +22,7 @@ export function findSignals(wiring: Nets): SignalUse[] {
   for (const wire of wiring.plan.wires) if (wire[2]?.locked) locked.add(wire[0]).add(wire[1])
   const unused = new Set(wiring.plan.unused)
   const links = linksByEnd(wiring.parts)
-  return wiring.parts.flatMap((part) => {
+  const uses = wiring.parts.flatMap((part) => {
     const all = signalsOf(part.part, part.mode, part.options)
     return all.map((given): SignalUse => {
       const required = isNeeded(wiring, part, given, all)
@@ -46,10 +48,40 @@ export function findSignals(wiring: Nets): SignalUse[] {
         hosts: walk.hosts,
         tail: walk.tail,
         meets: walk.meets,
+        movedBy: undefined,
         lacksSeries: series !== undefined && !walk.series,
         locked: locked.has(end) || locked.has(walk.tail),
       }
     })
+  })
+  const byEnd = new Map(uses.map((use) => [use.end, use]))
+  return uses.map((use) => {
+    const mover = use.hosts.length > 0 && takesLevels(use.facts) ? moverAt(use, byEnd) : undefined
+    return mover ? { ...use, hosts: [], state: 'joined', movedBy: mover.end } : use
+  })
+}
+
+/** It does what a level says, whoever makes that: no pulses of a length, no bits, no changes that count. */
+const takesLevels = ({ needs, direction, moves, hertz, serial, timing }: Signal): boolean =>
+  direction === 'in' &&
+  (needs === 'digital-out' || needs === 'pwm') &&
+  !moves &&
+  hertz === undefined &&
+  !serial &&
+  !timing
+
+/**
+ * The output of another part that is read at the pin on which a signal lies, and that moves it by itself: a lamp, a relay
+ * or a transistor behind a motion sensor. What only pulls low moves what acts there. A contact does not count: with one on
+ * the pin of a lamp or a relay the maker nearly always took the same pin twice.
+ */
+function moverAt(use: SignalUse, byEnd: ReadonlyMap<string, SignalUse>): SignalUse | undefined {
+  const others = use.meets.flatMap((end) => byEnd.get(end) ?? [])
+  return others.find(({ part, facts, hosts }) => {
+    const isRead = hosts.some(({ host }) => use.hosts.some((one) => one.host === host))
+    if (part === use.part || !isRead || facts.needs === 'analog-in' || busNeed(facts.needs) || drives(facts.needs))
+      return false
+    return facts.direction === 'out' || (facts.direction === 'open-drain' && use.facts.activeLevel === 'low')
   })
 }
 
