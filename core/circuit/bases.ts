@@ -41,6 +41,35 @@ export function baseDrives(wiring: Wiring): BaseDrive[] {
   })
 }
 
+/** Milliamperes that flow only where nothing limits them. */
+export const UNLIMITED = 10_000
+
+/** A base that something other than a pin feeds without a resistor, and the end from which it does. */
+export interface BareBase {
+  readonly part: PartInstance
+  readonly base: string
+  readonly from: string
+}
+
+/** Bases on a supply, straight or over a contact, and on outputs of parts; of pins it is known what they give. */
+export function bareBases(wiring: Wiring): BareBase[] {
+  const circuit = circuitOf(wiring)
+  return circuit.channels.flatMap(({ part, inputs }): BareBase[] => {
+    const junction = circuit.elements.find((one) => one.kind === 'diode' && one.part === part && inputs.includes(one.a))
+    const flow = junction && verdictsOf(wiring).through(junction)
+    if (!junction || !flow || flow.forward <= UNLIMITED) return []
+    const ways = circuit.on(junction.netA).flatMap(({ kind, netA, netB }) => (kind === 'contact' ? [netA, netB] : []))
+    const nets = [...new Set([junction.netA, ...ways])]
+    const ports = nets.flatMap((net) => circuit.at(net))
+    if (ports.some(({ host, role }) => host && role !== 'in')) return []
+    const outputs = ports.flatMap(({ role, terminal: { owner, end } }) =>
+      role === 'out' || (role === 'passive' && owner.kind === 'part' && owner.part.build !== 'component') ? [end] : [],
+    )
+    const [first] = [...outputs, ...nets.flatMap(({ sources }) => sources.map(({ end }) => end))]
+    return first === undefined ? [] : [{ part, base: junction.a, from: first }]
+  })
+}
+
 /** What comes together at an output: loads, and lamps with their resistors; of loads in a row the first. */
 function carriedBy(
   wiring: Wiring,

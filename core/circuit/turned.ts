@@ -1,6 +1,7 @@
 import { holds } from '../catalog/when.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
+import { UNLIMITED } from './bases.ts'
 import { type Circuit, circuitOf, type DriverChannel, railOf } from './circuit.ts'
 import { behindResistors } from './reach.ts'
 import { verdictsOf } from './verdicts.ts'
@@ -141,9 +142,6 @@ export function turnedRound(wiring: Wiring, part: PartInstance): string | undefi
   const legs = legsOf(part)
   return legs && (legs.diode ? diodeWrong(wiring, legs) : supplyWrong(wiring, legs))
 }
-
-/** Milliamperes that flow only where nothing limits them. */
-export const UNLIMITED = 10_000
 
 /** What tells that a diode is turned round; undefined when nothing does. */
 function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Legs): string | undefined {

@@ -36,8 +36,25 @@ const sevenLamps = (ohms: number) => ({
     .join(', '),
 })
 
+/** A lamp on a transistor, and what may move that. */
+const onBase = (wires: string) => ({
+  mcu: 'uno-r3',
+  parts: {
+    P: 'hc-sr501',
+    B: 'button',
+    U: '74ahct125',
+    Q: 'npn',
+    L: 'led',
+    R: { part: 'resistor', options: { ohms: 1000 } },
+    S: { part: 'resistor', options: { ohms: 470 } },
+  },
+  wires: `P.VCC MCU.5V, P.GND MCU.GND, Q.E MCU.GND, Q.C L.K, L.A S.1, S.2 MCU.5V, ${wires}`,
+})
+
 testRule(pinCurrent, {
   valid: [
+    { title: 'a base on the output of a motion sensor behind a resistor', ...onBase('P.OUT R.1, R.2 Q.B') },
+    { title: 'a base at a button behind a resistor', ...onBase('B.1 MCU.5V, B.2 R.1, R.2 Q.B') },
     {
       title: 'an LED that itself gets too much: led-resistor says it',
       mcu: 'uno-r3',
@@ -58,6 +75,28 @@ testRule(pinCurrent, {
     },
   ],
   invalid: [
+    {
+      title: 'a base on the output of a motion sensor, without a resistor',
+      ...onBase('P.OUT Q.B'),
+      says: ['fault: P.OUT gives Q.B all that it can: nothing between them limits the current.'],
+      fix: 'Add resistor 1 kΩ to Q',
+      changes: [
+        'part R2 added (resistor)',
+        'wire P.OUT to Q.B removed',
+        'wire R2.2 to P.OUT added',
+        'wire Q.B to R2.1 added',
+      ],
+    },
+    {
+      title: 'a base at a button to the supply, without a resistor',
+      ...onBase('B.1 MCU.5V, B.2 Q.B'),
+      says: ['fault: MCU.5V gives Q.B all that it can: nothing between them limits the current.'],
+    },
+    {
+      title: 'a base at a buffer, without a resistor',
+      ...onBase('U.VCC MCU.5V, U.GND MCU.GND, U.1OE MCU.GND, U.1A MCU.3, U.1Y Q.B'),
+      says: ['fault: U.1Y gives Q.B all that it can: nothing between them limits the current.'],
+    },
     {
       title: 'eight outputs that give the same are said once',
       ...eightLamps(330),

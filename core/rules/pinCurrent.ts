@@ -1,11 +1,12 @@
 import { rewire } from '../assign/rewire.ts'
 import type { PinCurrent } from '../catalog/common.ts'
+import { bareBases } from '../circuit/bases.ts'
 import { litDiodes } from '../circuit/lit.ts'
 import { pinLoads, RECOMMENDED_SLACK, unlimitedPins } from '../circuit/pinLoads.ts'
 import type { Fix } from '../plan/edit.ts'
 import type { Host, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
-import { setOhms } from './mend.ts'
+import { companionOffers, setOhms } from './mend.ts'
 import { pinTotalsMessages, sayTotals, shown } from './pinTotals.ts'
 import { listWords, twoDigits, usesByHost } from './shared.ts'
 
@@ -34,6 +35,7 @@ export const pinCurrent: Rule = {
     }
     for (const overs of alike.values()) sayOver(wiring, overs, report)
     sayUnlimited(wiring, report)
+    sayBareBases(wiring, report)
     sayTotals(wiring, report)
   },
 }
@@ -115,6 +117,20 @@ function sayUnlimited(wiring: Wiring, report: (one: Report) => void): void {
       },
     })
   }
+}
+
+/** A base without a resistor on a supply, at a contact or at the output of a part. */
+function sayBareBases(wiring: Wiring, report: (one: Report) => void): void {
+  for (const { part, base, from } of bareBases(wiring))
+    report({
+      severity: 'fault',
+      at: [base, from],
+      message: 'unlimited',
+      data: { pin: from, gives: 'gives', names: base },
+      why: 'A junction conducts as soon as it has its few tenths of a volt, and takes whatever comes: the transistor is destroyed, or what feeds it. A resistor in series sets the current: for the base of a small transistor 1 kΩ is usual.',
+      numbers: {},
+      propose: () => companionOffers(wiring, part, ({ series }) => series !== undefined && base.endsWith(`.${series}`)),
+    })
 }
 
 /** Larger resistors on all the pins in one step. */

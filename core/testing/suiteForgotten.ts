@@ -340,6 +340,13 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    title: 'the base of a transistor straight on the output of a motion sensor',
+    rule: 'pin-current',
+    mcu: 'uno-r3',
+    parts: { P: 'hc-sr501', Q: 'npn', L: led(), S: ohms(470) },
+    wires: 'P.VCC MCU.5V, P.GND MCU.GND, P.OUT Q.B, Q.E MCU.GND, Q.C L.K, L.A S.1, S.2 MCU.5V',
+  },
+  {
     title: 'a sensor of light that went to the reference instead of the pin beside it',
     rule: 'pin-not-signal',
     mcu: 'nano-v3',
