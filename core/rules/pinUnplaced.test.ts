@@ -24,6 +24,12 @@ const [low, high] = [
 testRule(pinUnplaced, {
   valid: [
     {
+      title: 'the clock of a counter on a motion sensor',
+      mcu: 'uno-r3',
+      parts: { X: 'cd4017', H: 'hc-sr501' },
+      wires: 'X.VDD MCU.5V, X.VSS MCU.GND, X.INH MCU.GND, X.RST MCU.3, X.CLK H.OUT, H.VCC MCU.5V, H.GND MCU.GND',
+    },
+    {
       title: 'a sensor of light on a channel of a converter',
       mcu: 'pi-40',
       parts: { A: 'ads1115', L: 'ldr', R: { part: 'resistor', options: { ohms: 10000 } } },
@@ -54,6 +60,14 @@ testRule(pinUnplaced, {
       wires:
         'A.VDD MCU.3V3, A.GND MCU.GND, A.SDA MCU.GPIO2, A.SCL MCU.GPIO3, A.ADDR MCU.GND, L.1 MCU.3V3, L.2 A.ALRT, R.1 L.2, R.2 MCU.GND',
       says: ['caution: L: 2 has a wire that leads nowhere yet.'],
+    },
+    {
+      title: 'the clock of a register on a button, which sends no bits',
+      mcu: 'uno-r3',
+      parts: { X: '74hc165', B: 'button', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires:
+        'X.VCC MCU.5V, X.GND MCU.GND, X.INH MCU.GND, X.SER MCU.GND, X.PL MCU.3, X.QH MCU.4, X.CLK B.1, B.2 MCU.GND, R.1 X.CLK, R.2 MCU.5V',
+      says: ['caution: X: CLK has a wire that leads nowhere yet.'],
     },
     {
       title: 'a servo on a knob, which makes no pulses',

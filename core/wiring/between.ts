@@ -24,11 +24,12 @@ function isHeard(wiring: Wiring, use: SignalUse): boolean {
  * and what reads the length of pulses, as a servo does, somebody who makes them.
  */
 function isMoved(wiring: Wiring, use: SignalUse): boolean {
-  const { needs, hertz, alternates } = use.facts
+  const { needs, hertz, alternates, serial } = use.facts
   if (busNeed(needs) !== undefined || (needs === 'pwm' && hertz !== undefined && !alternates)) return false
   return use.meets.some((end) => {
     const other = wiring.signal(end)
-    return passesOn(wiring, end) || (other !== undefined && !drives(other.facts.needs))
+    // Bits one after the other come from a controller, or from the one before in a chain.
+    return passesOn(wiring, end) || (other !== undefined && !serial && !drives(other.facts.needs))
   })
 }
 
