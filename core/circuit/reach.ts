@@ -89,10 +89,12 @@ export function canHold(circuit: Circuit, port: Port, without: (element: Element
   return legs.length === 0
 }
 
+const READS = new Set(['digital-in', 'analog-in', 'interrupt'])
+
 /** Pins of boards and expanders that are there to be read, and for nothing else. */
 const readers = memo((wiring: Wiring): ReadonlySet<Host> => {
   const all = wiring.signals.flatMap(({ facts, hosts }) =>
-    hosts.map(({ host }) => ({ host, reads: facts.needs === 'digital-in' || facts.needs === 'analog-in' })),
+    hosts.map(({ host }) => ({ host, reads: READS.has(facts.needs) })),
   )
   const others = new Set(all.flatMap(({ host, reads }) => (reads ? [] : [host])))
   return new Set(all.flatMap(({ host }) => (others.has(host) ? [] : [host])))

@@ -184,7 +184,7 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
 function throughClosed(circuit: Circuit, start: Net): ReadonlySet<Net> {
   const nets = new Set([start])
   for (const net of nets)
-    if (net === start || !railOf(net))
+    if (!railOf(net))
       for (const { kind, netA, netB } of circuit.on(net))
         if (kind === 'contact' || kind === 'shunt') nets.add(netA === net ? netB : netA)
   return nets
