@@ -2,7 +2,7 @@ import { holds } from '../catalog/when.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { UNLIMITED } from './bases.ts'
-import { type Circuit, circuitOf, type DriverChannel, railOf } from './circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, ownRailOf, railOf } from './circuit.ts'
 import { behindResistors } from './reach.ts'
 import { verdictsOf } from './verdicts.ts'
 
@@ -184,7 +184,7 @@ function diodeWrong(wiring: Wiring, { plus: anode, minus: cathode, lights }: Leg
 function throughClosed(circuit: Circuit, start: Net): ReadonlySet<Net> {
   const nets = new Set([start])
   for (const net of nets)
-    if (!railOf(net))
+    if (!ownRailOf(net))
       for (const { kind, netA, netB } of circuit.on(net))
         if (kind === 'contact' || kind === 'shunt') nets.add(netA === net ? netB : netA)
   return nets
