@@ -1,3 +1,4 @@
+import type { PlanPart } from '../plan/planSchema.ts'
 import { testRule } from '../testing/rules.ts'
 import { led, ohms } from '../testing/short.ts'
 import { commonGround } from './commonGround.ts'
@@ -21,8 +22,21 @@ const onBridge = (part: string | ReturnType<typeof motor>, volts: number) => ({
   wires: `${volts > 12 ? 'H.5V MCU.5V, ' : ''}H.12V PACK.+, H.GND PACK.-, PACK.- MCU.GND, H.IN1 MCU.7, H.IN2 MCU.8, H.ENA MCU.9, H.OUT1 L.+, H.OUT2 L.-`,
 })
 
+/** Something of two legs in the plus, a transistor at its minus. */
+const switched = (load: PlanPart | string, volts: number, plus = 'L.+ P.+') => ({
+  mcu: 'uno-r3',
+  supplies: { P: { volts, limitMilliamps: 3000 } },
+  parts: { L: load, Q: 'npn', R: ohms(1000), S: ohms(270) },
+  wires: `P.- MCU.GND, ${plus}, L.- Q.C, Q.E MCU.GND, R.1 Q.B, R.2 MCU.3`,
+})
+
 testRule(supplyRange, {
   valid: [
+    {
+      title: 'a buzzer of 5 V on 12 V behind a resistor that takes the rest',
+      ...switched('buzzer-active', 12, 'L.+ S.1, S.2 P.+'),
+    },
+    { title: 'the input of a solid-state relay on 24 V, switched at its minus', ...switched('ssr', 24) },
     { title: 'a pump of 5 V on a bridge at 7.4 V, which keeps two', ...onBridge('pump', 7.4) },
     { title: 'a lock of 12 V on a bridge at 12 V', ...onBridge('solenoid', 12) },
     { title: 'a motor of which no label is told, on a bridge at 24 V', ...onBridge('dc-motor', 24) },
@@ -46,6 +60,21 @@ testRule(supplyRange, {
     },
   ],
   invalid: [
+    {
+      title: 'a buzzer of 5 V on 12 V, switched at its minus',
+      ...switched('buzzer-active', 12),
+      says: ['fault: L gets up to 11.99 V between L.+ and L.-, and bears 7.0 V.'],
+    },
+    {
+      title: 'a buzzer of 3 V on 6 V, switched at its minus',
+      ...switched({ part: 'buzzer-active', options: { kind: '3v' } }, 6),
+      says: ['fault: L gets up to 5.99 V between L.+ and L.-, and bears 5.0 V.'],
+    },
+    {
+      title: 'the input of a solid-state relay on 40 V, switched at its minus',
+      ...switched('ssr', 40),
+      says: ['fault: L gets up to 39.99 V between L.+ and L.-, and bears 32.0 V.'],
+    },
     ...(
       [
         [6, 24, '3.0 V to 6.0 V'],
@@ -121,6 +150,13 @@ testRule(supplyRange, {
   edges: [
     { says: 'part', because: 'at least 4.8 V', at: servoOn, said: 4.75, quiet: 4.8 },
     { says: 'part', because: 'at most 6 V', at: servoOn, said: 6.05, quiet: 6 },
+    {
+      says: 'across',
+      because: '7 V and 5 % for the supply',
+      at: (volts) => switched('buzzer-active', volts),
+      said: 7.4,
+      quiet: 7.3,
+    },
   ],
 })
 

@@ -5,6 +5,7 @@ import { formatVolts } from '../electrical/quantity.ts'
 import { behindBridge, madeFor } from '../wiring/labels.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
+import { acrossLegsMessages, sayAcrossLegs } from './acrossLegs.ts'
 import { cellVoltsMessages, sayCellVolts } from './cellPlaces.ts'
 import { converterMessages, sayConverter } from './converters.ts'
 import type { Report, Rule } from './finding.ts'
@@ -18,12 +19,13 @@ export const supplyRange: Rule = {
     messages: {
       ...converterMessages,
       ...cellVoltsMessages,
+      ...acrossLegsMessages,
       through: '{through} gets {volts} through what lies in its way, and takes {least} to {most}.',
       part: '{pin} gets {volts} and takes {least} to {most}.',
       bridge: '{load} gets up to {volts} from {driver} and takes {least} to {most}.',
       board: '{end} gets {volts} from {source} and takes {least} to {most}.',
     },
-    limits: ['part'],
+    limits: ['part', 'across'],
     fixable: true,
     local: true,
   },
@@ -31,6 +33,7 @@ export const supplyRange: Rule = {
     sayCellVolts(wiring, report)
     sayParts(wiring, report)
     sayBehindBridges(wiring, report)
+    sayAcrossLegs(wiring, report)
     sayAtRails(wiring, report)
     for (const part of wiring.parts) for (const rail of part.part.rails) sayConverter(wiring, part, rail, report)
     sayBoards(wiring, report)

@@ -340,6 +340,14 @@ export const soundForgotten: readonly (Short & { title: string })[] = [
 
 export const mistakenForgotten: readonly (Short & { title: string; rule: string })[] = [
   {
+    title: 'a buzzer of 5 V on the 12 V of the array that switches it',
+    rule: 'supply-range',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { L: 'buzzer-active', U: 'uln2803' },
+    wires: 'PACK.- MCU.GND, L.+ PACK.+, L.- U.1C, U.GND MCU.GND, U.COM PACK.+, U.1B MCU.3',
+  },
+  {
     title: 'the base of a transistor straight on the output of a motion sensor',
     rule: 'pin-current',
     mcu: 'uno-r3',
