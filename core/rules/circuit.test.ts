@@ -612,8 +612,26 @@ const fused = (milliamps: number) => ({
   wires: 'F.1 P.+, F.2 S.VCC, S.GND P.-, P.- MCU.GND, S.SIG MCU.27',
 })
 
+/** A resistor of some ohms and 50 W as a heater at 12 V, on a transistor. */
+const heater = (value: number) => ({
+  mcu: 'uno-r3',
+  supplies: pack,
+  parts: {
+    H: { part: 'resistor', options: { ohms: value, watts: 50 } },
+    Q: { part: 'npn', options: { model: 'bc337' } },
+    R: ohms(220),
+  },
+  wires: 'PACK.- MCU.GND, H.1 PACK.+, H.2 Q.C, Q.E MCU.GND, R.1 Q.B, R.2 MCU.3',
+})
+
 testRule(driverRating, {
   valid: [
+    {
+      title: 'a loudspeaker on a transistor behind a resistor',
+      mcu: 'uno-r3',
+      parts: { Z: 'speaker', Q: 'npn', R: ohms(1000), S: { part: 'resistor', options: { ohms: 33, watts: 1 } } },
+      wires: 'Z.+ MCU.5V, Z.- S.1, S.2 Q.C, Q.E MCU.GND, R.1 Q.B, R.2 MCU.3',
+    },
     { title: 'a motor well under its transistor', ...onFet(300, 900, 'irlz44n') },
     { title: 'exactly four fifths', ...onFet(160, 200, '2n7000') },
     {
@@ -627,6 +645,19 @@ testRule(driverRating, {
     { title: 'a shunt in the way of a lamp', ...metered(24, 'A.VIN+ P.+, A.VIN- L.+, L.- MCU.GND') },
   ],
   invalid: [
+    {
+      title: 'a resistor that heats, too much for its transistor',
+      ...heater(6),
+      says: ['fault: H takes 1967 mA by its ohms, and Q gives 800 mA at most.'],
+    },
+    {
+      title: 'a loudspeaker on an array, without a resistor',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { Z: 'speaker', U: 'uln2803' },
+      wires: 'PACK.- MCU.GND, Z.+ PACK.+, Z.- U.1C, U.GND MCU.GND, U.COM PACK.+, U.1B MCU.3',
+      says: ['fault: Z takes 1481 mA by its ohms, and U gives 500 mA at most.'],
+    },
     {
       title: 'over its transistor',
       ...onFet(300, 900, '2n7000'),
@@ -672,6 +703,7 @@ testRule(driverRating, {
     },
   ],
   edges: [
+    { says: 'ohmic', because: 'BC337: 800 mA at 12 V', at: heater, said: 14.6, quiet: 14.9 },
     { says: 'over', because: 'BC337: 800 mA', at: (milliamps) => onTransistor({ milliamps }), said: 801, quiet: 800 },
     { says: 'near', because: '80 % of 800 mA', at: (milliamps) => onTransistor({ milliamps }), said: 641, quiet: 640 },
     { says: 'starts', because: 'BC337: 800 mA', at: (stall) => onTransistor({ stall }), said: 801, quiet: 800 },

@@ -6,6 +6,7 @@ import { driverHeatMessages, sayFuses, sayHot, sayHotZeners, sayWeakBases } from
 import type { Report, Rule, Severity } from './finding.ts'
 import { sayTogether, togetherMessages } from './loadsTogether.ts'
 import type { MessageData } from './messages.ts'
+import { ohmicLoadsMessages, sayOhmicLoads } from './ohmicLoads.ts'
 import { isOverfed, listWords } from './shared.ts'
 import { sayShunts, shuntMessages } from './shunts.ts'
 
@@ -26,12 +27,14 @@ export const driverRating: Rule = {
       near: '{load} takes {takes} of the {good} mA that {part} is good for.',
       volts: '{load} is fed with {volts}, and {part} bears {bears}.',
       ...togetherMessages,
+      ...ohmicLoadsMessages,
       ...driverHeatMessages,
       ...shuntMessages,
     },
     limits: [
       'over',
       'near',
+      'ohmic',
       'overGood',
       'starts',
       'volts',
@@ -91,6 +94,7 @@ export const driverRating: Rule = {
         why: `What ${listWords([...outputs])} of ${part.title} ${outputs.size > 1 ? 'bear' : 'bears'} is a limit of its silicon: above it the output gets hot, switches itself off, or is destroyed. A larger driver, or a smaller load, is the way out.`,
       })
     sayTogether(wiring, report)
+    sayOhmicLoads(wiring, report)
     sayWeakBases(wiring, report)
     sayHot(wiring, report)
     sayHotZeners(wiring, report)
