@@ -98,6 +98,12 @@ export interface DriverChannel {
   readonly loads: readonly Element[]
 }
 
+/** The leg of a bare transistor between which and its output it opens and closes the way; undefined for what is none. */
+export function switchedSide({ part, facts }: Pick<DriverChannel, 'part' | 'facts'>): string | undefined {
+  const fixed = facts.supply ?? part.part.pins.find(({ role }) => role === 'ground')?.id
+  return part.part.build !== 'component' || fixed === undefined ? undefined : `${part.ref}.${fixed}`
+}
+
 const circuits = memo(build)
 
 /** The circuit of a wiring; of a part of one, that of the whole. */

@@ -1,5 +1,5 @@
 import type { Net } from '../wiring/model.ts'
-import { type Circuit, type Element, railOf } from './circuit.ts'
+import { type Circuit, type Element, railOf, switchedSide } from './circuit.ts'
 import { alternates, canHold, type Way } from './reach.ts'
 
 /** What one side of a load leads to: the volts of a rail, or something that may be high and low. */
@@ -58,9 +58,9 @@ function holdsOf(circuit: Circuit, start: Net, load: Element, way: Way): Readonl
 
 /** Nets that a transistor joins with one while it conducts, whichever rail it is for. */
 const throughTransistors = ({ channels, wiring }: Circuit, net: Net): Net[] =>
-  channels.flatMap(({ part, facts, output }) => {
-    const fixed = facts.supply ?? part.part.pins.find(({ role }) => role === 'ground')?.id
-    if (part.part.build !== 'component' || fixed === undefined) return []
-    const [moved, held] = [wiring.netOf(output), wiring.netOf(`${part.ref}.${fixed}`)]
+  channels.flatMap((channel) => {
+    const side = switchedSide(channel)
+    if (side === undefined) return []
+    const [moved, held] = [wiring.netOf(channel.output), wiring.netOf(side)]
     return moved === net ? [held] : held === net ? [moved] : []
   })

@@ -1,5 +1,5 @@
 import type { Host, Net, Wiring } from '../wiring/model.ts'
-import { circuitOf, type DriverChannel, railOf } from './circuit.ts'
+import { circuitOf, type DriverChannel, railOf, switchedSide } from './circuit.ts'
 import { behindResistors } from './reach.ts'
 import { networkOf } from './still.ts'
 
@@ -22,10 +22,10 @@ export function readOutputs(wiring: Wiring): ReadOutput[] {
   const circuit = circuitOf(wiring)
   return circuit.channels.flatMap((channel): ReadOutput[] => {
     const { part, facts, output } = channel
-    const fixed = facts.supply ?? part.part.pins.find(({ role }) => role === 'ground')?.id
-    if (part.part.build !== 'component' || fixed === undefined) return []
+    const side = switchedSide(channel)
+    if (side === undefined) return []
     const net = wiring.netOf(output)
-    const rail = railOf(wiring.netOf(`${part.ref}.${fixed}`))
+    const rail = railOf(wiring.netOf(side))
     if (!rail || (facts.supply === undefined) !== (rail.volts === 0) || railOf(net) || !isMoved(wiring, channel))
       return []
     const isPlain = circuit

@@ -2,7 +2,7 @@ import { holds } from '../catalog/when.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { UNLIMITED } from './bases.ts'
-import { type Circuit, circuitOf, type DriverChannel, ownRailOf, railOf } from './circuit.ts'
+import { type Circuit, circuitOf, type DriverChannel, ownRailOf, railOf, switchedSide } from './circuit.ts'
 import { behindResistors } from './reach.ts'
 import { verdictsOf } from './verdicts.ts'
 
@@ -84,19 +84,16 @@ export function crossedHighSide(wiring: Wiring, part: PartInstance): readonly [s
  * it never conducts.
  */
 export function crossedControl(wiring: Wiring, part: PartInstance): readonly [string, string] | undefined {
-  if (part.part.build !== 'component') return undefined
   const circuit = circuitOf(wiring)
-  const end = (pin: string): string => `${part.ref}.${pin}`
-  for (const { output, inputs, supply } of part.part.channels) {
-    const fixed = supply ?? part.part.pins.find(({ role }) => role === 'ground')?.id
-    const [control, ...others] = inputs
-    if (fixed === undefined || control === undefined || others.length > 0 || !wiring.netOf(end(output)).wired) continue
-    const rail = railOf(wiring.netOf(end(control)))
-    const isOff = rail !== undefined && (supply === undefined ? rail.volts === 0 : rail.volts > 0)
-    const far = wiring.netOf(end(fixed))
-    if (!isOff || railOf(far)) continue
+  for (const channel of circuit.channels) {
+    const side = channel.part === part ? switchedSide(channel) : undefined
+    const [control, ...others] = channel.inputs
+    if (side === undefined || control === undefined || others.length > 0) continue
+    const [rail, far] = [railOf(wiring.netOf(control)), wiring.netOf(side)]
+    const isOff = rail !== undefined && (channel.facts.supply === undefined ? rail.volts === 0 : rail.volts > 0)
+    if (!isOff || railOf(far) || !wiring.netOf(channel.output).wired) continue
     const movers = behindResistors(circuit, far).flatMap((net) => circuit.at(net))
-    if (movers.some(({ host }) => host?.board !== undefined)) return [end(control), end(fixed)]
+    if (movers.some(({ host }) => host?.board !== undefined)) return [control, side]
   }
   return undefined
 }

@@ -5,6 +5,7 @@ import type { SignalUse, TieUse, Wiring } from '../wiring/model.ts'
 import { wayOf } from '../wiring/sharing.ts'
 import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
+import { moveTo } from './mend.ts'
 
 export const legsOnLinesMessages = {
   leg: '{leg} belongs on {target} and hangs on the line of {other}.',
@@ -34,9 +35,8 @@ export function sayLegsOnLines(wiring: Wiring, report: (one: Report) => void): v
       numbers: {},
       propose: () => {
         const wires = wiring.plan.wires.filter((wire) => wire[0] === end || wire[1] === end)
-        if (rail === undefined || wires.some((wire) => wire[2]?.locked)) return []
-        const off = wires.map(([from, at]) => ({ do: 'disconnect' as const, from, to: at }))
-        return [{ title: `Join ${end} to ${rail}`, edits: [...off, { do: 'connect' as const, from: end, to: rail }] }]
+        // Where the line goes on from the leg, that wire is not taken from it.
+        return rail === undefined || wires.length > 1 ? [] : moveTo(wiring, end, rail)
       },
     })
   }

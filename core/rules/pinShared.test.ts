@@ -133,7 +133,7 @@ testRule(pinShared, {
       title: 'a lamp on a pin whose other leg hangs on the clock of a bus',
       ...besideMeter('L.A R.1, R.2 MCU.8, L.K MCU.A5'),
       says: ['fault: L.K belongs on ground and hangs on the line of X.SCL.'],
-      fix: 'Join L.K to MCU.GND',
+      fix: 'Move L.K to MCU.GND',
       changes: ['wire L.K to MCU.A5 removed', 'wire L.K to MCU.GND added'],
     },
     {
