@@ -1,5 +1,6 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf } from '../circuit/circuit.ts'
+import { isBetweenParts } from '../wiring/between.ts'
 import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
@@ -82,14 +83,23 @@ const pairsOfGrounds = (wiring: Wiring): readonly GroundPair[] => [
 ]
 
 const talkingPairs = (wiring: Wiring): GroundPair[] =>
-  wiring.signals.flatMap((use) =>
-    use.hosts.flatMap(({ host }): GroundPair[] => {
-      const one = groundNet(wiring, use.part)
-      const two = host.board ? host.board.ground : host.provider && groundNet(wiring, host.provider)
-      const what = `${use.part.ref} and ${host.ref} exchange signals`
-      return one && two ? [{ one, two, at: [use.part.ref, host.ref], what }] : []
-    }),
-  )
+  wiring.signals.flatMap((use) => {
+    const one = groundNet(wiring, use.part)
+    const pair = (ref: string, two: Net | undefined): GroundPair[] => {
+      const what = `${use.part.ref} and ${ref} exchange signals`
+      return one && two ? [{ one, two, at: [use.part.ref, ref], what }] : []
+    }
+    const withParts = use.state === 'joined' && isBetweenParts(wiring, use) ? use.meets : []
+    return [
+      ...use.hosts.flatMap(({ host }) =>
+        pair(host.ref, host.board ? host.board.ground : host.provider && groundNet(wiring, host.provider)),
+      ),
+      ...withParts.flatMap((end) => {
+        const other = wiring.signal(end)?.part
+        return other ? pair(other.ref, groundNet(wiring, other)) : []
+      }),
+    ]
+  })
 
 const fedPairs = (wiring: Wiring): GroundPair[] =>
   wiring.parts.flatMap((part) =>

@@ -10,7 +10,7 @@ import type { Report, Rule } from './finding.ts'
 export const driverNeeded: Rule = {
   meta: {
     id: 'driver-needed',
-    severities: ['fault'],
+    severities: ['fault', 'caution'],
     about: 'A coil, motor, lamp, fan or strip hangs straight on a pin, or is fed by one.',
     messages: {
       straight: '{ends} {ends:hangs/hang} straight on {pins}; {ends:it/each} needs {need}.',
@@ -63,8 +63,9 @@ function sayFedByPins(wiring: Wiring, report: (one: Report) => void): void {
         if (!host || !feedsTooMuch(host, use)) continue
         const takes = takenBy(use) as number
         const most = goodFor(host)
+        const { absolute = most } = host.current ?? {}
         report({
-          severity: 'fault',
+          severity: takes > (absolute as number) ? 'fault' : 'caution',
           at: [end, host.end],
           message: 'fedByPin',
           data: { part: part.ref, takes: Math.round(takes), pin: host.end, most },

@@ -1,6 +1,7 @@
 import { reachesGround } from '../circuit/circuit.ts'
 import { backToFront, turnedRound } from '../circuit/turned.ts'
 import type { Fix } from '../plan/edit.ts'
+import { isBetweenParts } from '../wiring/between.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { groundEnd, isByLine, sourceChoices } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
@@ -113,7 +114,9 @@ function sayCables(wiring: Wiring, report: Say): void {
     if (part.supplies.length > 0) continue
     const grounds = part.part.pins.filter((pin) => pin.role === 'ground').map((pin) => `${part.ref}.${pin.id}`)
     const first = grounds[0]
-    const speaks = wiring.signals.some((use) => use.part === part && use.hosts.length > 0)
+    const speaks = wiring.signals.some(
+      (use) => use.part === part && (use.hosts.length > 0 || (use.state === 'joined' && isBetweenParts(wiring, use))),
+    )
     // Of a bare transistor its own rules speak, once it is wired at all.
     const isBack = (end: string): boolean => {
       const net = wiring.netOf(end)

@@ -25,6 +25,13 @@ function isHeard(wiring: Wiring, use: SignalUse): boolean {
  */
 function isMoved(wiring: Wiring, use: SignalUse): boolean {
   const { needs, hertz, alternates, serial } = use.facts
+  // Behind a USB cable sits a computer, which is a partner on a serial line as a board is.
+  if (busNeed(needs)?.kind === 'uart')
+    return use.meets.some((end) => {
+      const other = wiring.signal(end)
+      const isUart = other?.facts.direction === 'out' && busNeed(other.facts.needs)?.kind === 'uart'
+      return isUart && [use, other].some(({ part }) => part.part.rails.some(({ from }) => from === undefined))
+    })
   if (busNeed(needs) !== undefined || (needs === 'pwm' && hertz !== undefined && !alternates)) return false
   return use.meets.some((end) => {
     const other = wiring.signal(end)

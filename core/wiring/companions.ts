@@ -17,15 +17,21 @@ type Matched = ReadonlyMap<PartInstance, ReadonlyMap<Companion, PartInstance>>
  */
 export function companionsOf(wiring: Wiring, part: PartInstance, kind?: Helper): readonly CompanionUse[] {
   const uses: CompanionUse[] = []
-  for (const facts of wishesOf(part)) {
+  for (const facts of wishesOf(wiring, part)) {
     if (kind !== undefined && wiring.catalog.parts.get(facts.part)?.helper !== kind) continue
     uses.push({ facts, present: matchKind(wiring, facts.part).get(part)?.get(facts) })
   }
   return uses
 }
 
-const wishesOf = (owner: PartInstance): readonly Companion[] =>
-  owner.part.companions.filter((facts) => holds(facts.when, owner.options) && inMode(owner, facts))
+const wishesOf = (wiring: Wiring, owner: PartInstance): readonly Companion[] =>
+  owner.part.companions.filter(
+    (facts) => holds(facts.when, owner.options) && inMode(owner, facts) && !isFilled(wiring, owner, facts),
+  )
+
+/** The capacitor on a line that it fills stands where its resistor would. */
+const isFilled = ({ signal }: Wiring, { ref }: PartInstance, { across }: Companion): boolean =>
+  across?.some((pin) => signal(`${ref}.${pin}`)?.fills) ?? false
 
 /** The part that a companion belongs to; undefined for one that stands alone. */
 export function ownerOf(wiring: Wiring, companion: PartInstance): PartInstance | undefined {
@@ -45,7 +51,7 @@ const matchKind = memoIn((wiring: Wiring, kind: string): Matched => {
   }
   const pairs = wiring.parts
     .flatMap((owner) =>
-      wishesOf(owner).flatMap((facts) => {
+      wishesOf(wiring, owner).flatMap((facts) => {
         if (facts.part !== kind) return []
         const wanted = wantedNets(wiring, rails, owner, facts)
         // What stands on all of the wanted groups stands on the one with the fewest.

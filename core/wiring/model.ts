@@ -149,6 +149,8 @@ export interface SignalUse {
   readonly meets: readonly string[]
   /** The output that moves it by itself, where the pin that it reaches as well only reads that. */
   readonly movedBy: string | undefined
+  /** A resistance that is read by how long it takes to fill a capacitor on its line. */
+  readonly fills: boolean
   /** Companions that must stand in series and do not. */
   readonly lacksSeries: boolean
   /** A locked wire holds it. */

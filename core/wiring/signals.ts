@@ -27,9 +27,11 @@ export function findSignals(wiring: Nets): SignalUse[] {
     return all.map((given): SignalUse => {
       const required = isNeeded(wiring, part, given, all)
       const needed = required === given.required ? given : { ...given, required }
-      const facts = drivesBack(wiring, part, given) ? { ...needed, direction: 'both' as const } : needed
-      const end = `${part.ref}.${facts.pin}`
-      const walk = follow(wiring, links, end, part, facts)
+      const end = `${part.ref}.${given.pin}`
+      const walk = follow(wiring, links, end, part, given)
+      const fills = fillsCapacitor(wiring, end, given, walk.hosts)
+      const read = fills ? { ...needed, needs: 'digital-in' as const, text: undefined } : needed
+      const facts = drivesBack(wiring, part, given) ? { ...read, direction: 'both' as const } : read
       const net = wiring.netOf(end)
       const state = (): SignalState => {
         if (walk.hosts.length > 0) return 'placed'
@@ -49,6 +51,7 @@ export function findSignals(wiring: Nets): SignalUse[] {
         tail: walk.tail,
         meets: walk.meets,
         movedBy: undefined,
+        fills,
         lacksSeries: series !== undefined && !walk.series,
         locked: locked.has(end) || locked.has(walk.tail),
       }
@@ -111,6 +114,33 @@ function drivesBack({ netOf }: Nets, part: PartInstance, { backUnless }: Signal)
   if (backUnless === undefined) return false
   const net = netOf(`${part.ref}.${backUnless}`)
   return net.wired && !net.ground
+}
+
+/**
+ * A resistance that is read without a converter: the pin empties a capacitor on the line and times how long the resistance
+ * takes to fill it. With a second resistor to the other rail the capacitor only filters what a converter would read.
+ */
+function fillsCapacitor(
+  { parts, netOf }: Nets,
+  end: string,
+  { needs, direction }: Signal,
+  hosts: Walk['hosts'],
+): boolean {
+  if (needs !== 'analog-in' || direction !== 'passive' || hosts.length === 0) return false
+  if (hosts.some(({ host }) => host.functions.has(needs))) return false
+  const home = netOf(end)
+  const toRail = (kind: Inner['kind']): boolean =>
+    parts.some(
+      ({ ref, part, options }) =>
+        part.category === 'passive' &&
+        part.inner.some(({ kind: is, between, when }) => {
+          if (is !== kind || !holds(when, options)) return false
+          const [a, b] = between.map((pin) => netOf(`${ref}.${pin}`)) as [Net, Net]
+          const far = a === home ? b : b === home ? a : undefined
+          return far !== undefined && (far.ground || far.sources.length > 0)
+        }),
+    )
+  return toRail('capacitance') && !toRail('resistance')
 }
 
 /**
