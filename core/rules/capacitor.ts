@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
-import { circuitOf, type Element } from '../circuit/circuit.ts'
+import { circuitOf, type Element, railOf } from '../circuit/circuit.ts'
+import { networkOf } from '../circuit/still.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { companionsOf } from '../wiring/companions.ts'
@@ -90,18 +91,45 @@ export const capacitorRule: Rule = {
   },
 }
 
+interface Range {
+  readonly most: number
+  readonly least: number
+}
+
 /** Most and least volts of a capacitor's first leg over its second; undefined while one of them is held by nothing. */
-function across(
-  wiring: Wiring,
-  { netA, netB }: Element,
-): { readonly most: number; readonly least: number } | undefined {
-  const range = (net: Net): { readonly most: number; readonly least: number } | undefined => {
-    if (net.ground) return { most: 0, least: 0 }
-    const [source] = net.sources
-    if (source) return { most: source.volts, least: source.volts }
-    const verdict = verdictsOf(wiring).of(net)
-    return verdict?.most && verdict.least && { most: verdict.most.volts, least: verdict.least.volts }
+function across(wiring: Wiring, { netA, netB }: Element): Range | undefined {
+  const solved = (net: Net): Range | undefined => {
+    const rail = railOf(net)
+    if (rail) return { most: rail.volts, least: rail.volts }
+    const { most, least } = verdictsOf(wiring).of(net) ?? {}
+    if (most && least) return { most: most.volts, least: least.volts }
+    // What nothing but a winding or a resistor leads to a rail lies there, past what comes through the capacitor.
+    const rests = highestAt(wiring, net) === 0 ? networkOf(wiring).resting(net) : undefined
+    return rests === undefined ? undefined : { most: rests, least: rests }
   }
-  const [a, b] = [range(netA), range(netB)]
+  const range = (net: Net, other: Net): Range | undefined => {
+    const known = solved(net)
+    const isStill = solved(other) !== undefined && highestAt(wiring, other) === 0
+    const most = railOf(net) || !isStill ? 0 : highestAt(wiring, net)
+    return most > (known?.most ?? 0) ? { most, least: 0 } : known
+  }
+  const [a, b] = [range(netA, netB), range(netB, netA)]
   return a && b && { most: a.most - b.least, least: a.least - b.most }
+}
+
+/** Volts up to which the pins and posts of boards bring a line, themselves or through resistors. */
+function highestAt(wiring: Wiring, start: Net): number {
+  const circuit = circuitOf(wiring)
+  let highest = 0
+  const seen = new Set([start])
+  for (const net of seen) {
+    if (railOf(net)) continue
+    for (const { terminal } of circuit.at(net)) {
+      const { boardPin, owner } = terminal
+      if (owner.kind === 'board' && (boardPin?.kind === 'io' || boardPin?.kind === 'control'))
+        highest = Math.max(highest, owner.board.logicVolts)
+    }
+    for (const { kind, netA, netB } of circuit.on(net)) if (kind === 'resistor') seen.add(netA === net ? netB : netA)
+  }
+  return highest
 }

@@ -10,7 +10,7 @@ import {
 } from '../circuit/turned.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { cellTurnedMessages, sayCellTurned } from './cellPlaces.ts'
-import { crossedLinesMessages, sayCrossedLines } from './crossedLines.ts'
+import { crossedLinesMessages, sayCrossedBoards, sayCrossedLines } from './crossedLines.ts'
 import type { Report, Rule } from './finding.ts'
 import { swapWires } from './mend.ts'
 import { meterTurnedMessages, sayMetersTurned } from './meterTurned.ts'
@@ -43,6 +43,7 @@ export const polarity: Rule = {
   },
   check(wiring, report) {
     sayCrossedLines(wiring, report)
+    sayCrossedBoards(wiring, report)
     sayCellTurned(wiring, report)
     sayMetersTurned(wiring, report)
     for (const part of wiring.parts)

@@ -29,7 +29,7 @@ export function findSignals(wiring: Nets): SignalUse[] {
       const needed = required === given.required ? given : { ...given, required }
       const end = `${part.ref}.${given.pin}`
       const walk = follow(wiring, links, end, part, given)
-      const fills = fillsCapacitor(wiring, end, given, walk.hosts)
+      const fills = fillsCapacitor(wiring, end, part, given, walk.hosts)
       const read = fills ? { ...needed, needs: 'digital-in' as const, text: undefined } : needed
       const facts = drivesBack(wiring, part, given) ? { ...read, direction: 'both' as const } : read
       const net = wiring.netOf(end)
@@ -118,29 +118,31 @@ function drivesBack({ netOf }: Nets, part: PartInstance, { backUnless }: Signal)
 
 /**
  * A resistance that is read without a converter: the pin empties a capacitor on the line and times how long the resistance
- * takes to fill it. With a second resistor to the other rail the capacitor only filters what a converter would read.
+ * takes to fill it from elsewhere. With a second resistor to a rail the capacitor only filters what a converter would read.
  */
 function fillsCapacitor(
   { parts, netOf }: Nets,
   end: string,
+  { ref, part: { inner } }: PartInstance,
   { needs, direction }: Signal,
   hosts: Walk['hosts'],
 ): boolean {
   if (needs !== 'analog-in' || direction !== 'passive' || hosts.length === 0) return false
   if (hosts.some(({ host }) => host.functions.has(needs))) return false
   const home = netOf(end)
-  const toRail = (kind: Inner['kind']): boolean =>
-    parts.some(
-      ({ ref, part, options }) =>
-        part.category === 'passive' &&
-        part.inner.some(({ kind: is, between, when }) => {
-          if (is !== kind || !holds(when, options)) return false
-          const [a, b] = between.map((pin) => netOf(`${ref}.${pin}`)) as [Net, Net]
-          const far = a === home ? b : b === home ? a : undefined
-          return far !== undefined && (far.ground || far.sources.length > 0)
-        }),
+  const beyond = (owner: string, { between }: Inner): Net[] => {
+    const nets = between.map((pin) => netOf(`${owner}.${pin}`))
+    return nets.includes(home) ? nets.filter((net) => net !== home) : []
+  }
+  const rails = (kind: Inner['kind']): Net[] =>
+    parts.flatMap((one) =>
+      (one.part.category === 'passive' ? one.part.inner : [])
+        .filter(({ kind: is, when }) => is === kind && holds(when, one.options))
+        .flatMap((through) => beyond(one.ref, through))
+        .filter((net) => net.ground || net.sources.length > 0),
     )
-  return toRail('capacitance') && !toRail('resistance')
+  const own = inner.flatMap((through) => beyond(ref, through))
+  return rails('resistance').length === 0 && rails('capacitance').some((net) => !own.includes(net))
 }
 
 /**
