@@ -1,3 +1,4 @@
+import type { Feed } from '../catalog/boardPower.ts'
 import { isCell } from '../circuit/reach.ts'
 import { CELL_VOLTS, cellPlaceOf, isOnCharger } from '../wiring/cellPlaces.ts'
 import { areAlike } from '../wiring/levels.ts'
@@ -226,19 +227,12 @@ function comesFrom(wiring: Wiring, ref: string, board: string, seen = new Set<st
 
 /** Wires from sources to pins at which a board takes them, best first: one that leaves its socket free before others. */
 function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source[]): Decision[] {
-  // A rail from which something takes its supply must live on.
-  const used = board.board.rails.filter(({ pins }) => pins.some((pin) => wiring.netOf(`${board.ref}.${pin}`).wired))
   return sources
     .flatMap((source) =>
-      board.board.feeds
-        .filter(({ pins, least, most }) => pins.length > 0 && source.volts >= least && source.volts <= most)
+      feedsFor(board, source.volts)
         // A supply that was not bought for the board is not tied to a pin at which it may meet that of USB.
         .filter(({ alone }) => !alone || wiring.supplies.every(({ ref }) => ref !== source.ref))
-        .filter((feed) =>
-          used.every(({ id, pins, volts }) =>
-            pins.some((pin) => feed.pins.includes(pin)) ? areAlike(source.volts, volts) : feed.rails.includes(id),
-          ),
-        )
+        .filter((feed) => railsLost(wiring, board, feed, source.volts).length === 0)
         .map((feed) => ({ source, feed })),
     )
     .sort((a, b) => Number(a.feed.alone ?? false) - Number(b.feed.alone ?? false))
@@ -246,6 +240,18 @@ function feedFrom(wiring: Wiring, board: BoardInstance, sources: readonly Source
       connect(source.end, `${board.ref}.${feed.pins[0]}`, `${source.volts} V suits ${feed.title}`),
     )
 }
+
+/** Where a board takes so many volts in at its pins. */
+export const feedsFor = ({ board }: BoardInstance, volts: number): readonly Feed[] =>
+  board.feeds.filter(({ pins, least, most }) => pins.length > 0 && volts >= least && volts <= most)
+
+/** Posts of a board from which something takes its supply, and that give nothing, or other volts, while it is fed there. */
+export const railsLost = ({ netOf }: Wiring, { ref, board }: BoardInstance, feed: Feed, at: number): string[] =>
+  board.rails
+    .filter(({ id, pins, volts }) =>
+      pins.some((pin) => feed.pins.includes(pin)) ? !areAlike(at, volts) : !feed.rails.includes(id),
+    )
+    .flatMap(({ pins }) => pins.map((pin) => `${ref}.${pin}`).filter((end) => netOf(end).wired))
 
 /** The ground that belongs to a source: a supply's own minus, a converter's own, or its board's first ground hole. */
 export function returnEnd(wiring: Wiring, source: string): string | undefined {

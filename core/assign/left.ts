@@ -1,6 +1,7 @@
 import { memo } from '../base/memo.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { BoardInstance, PartInstance, Wiring } from '../wiring/model.ts'
+import { feedsFor, railsLost } from './feeding.ts'
 import { couldCarry } from './finish.ts'
 import { openEnds } from './openEnds.ts'
 import { isLoose, isWanted } from './spares.ts'
@@ -98,7 +99,7 @@ function suits(wiring: Wiring, part: PartInstance): boolean {
   return (
     board !== undefined &&
     volts !== undefined &&
-    feedsOf(board).some(({ least, most }) => volts >= least && volts <= most)
+    feedsFor(board, volts).some((feed) => railsLost(wiring, board, feed, volts).length === 0)
   )
 }
 
@@ -126,6 +127,13 @@ function leftOver(wiring: Wiring, part: PartInstance): Left[] {
   if (takes.length === 0) return [{ ref, is: 'unfit', why: `${board.ref} takes no supply at its pins` }]
   if (suits(wiring, part))
     return [{ ref, is: 'spare', why: `${board.ref} is fed already, and nothing else asks for ${has}` }]
+  const lost = feedsFor(board, volts).flatMap((feed) => {
+    const rails = railsLost(wiring, board, feed, volts)
+    return rails.length > 0
+      ? [`with it at ${feed.pins[0]}, ${rails[0]} would give nothing to those that hang on it`]
+      : []
+  })
+  if (lost[0]) return [{ ref, is: 'unfit', why: lost[0] }]
   const wanted = takes.map(rangeOf).join(' and ')
   const why = `${has} suits no pin of ${board.ref}, which takes ${wanted}; a converter between would help`
   return [{ ref, is: 'unfit', why }]

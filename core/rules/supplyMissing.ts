@@ -2,7 +2,7 @@ import { reachesGround } from '../circuit/circuit.ts'
 import { backToFront, turnedRound } from '../circuit/turned.ts'
 import type { Fix } from '../plan/edit.ts'
 import { isBetweenParts } from '../wiring/between.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
 import { groundEnd, isByLine, sourceChoices } from '../wiring/supply.ts'
 import type { Report, Rule } from './finding.ts'
 import { groundAtPinMessages, sayGroundsAtPins } from './groundAtPin.ts'
@@ -16,11 +16,12 @@ export const supplyMissing: Rule = {
     messages: {
       byPin: '{part} gets its supply at {pin} from the pin {feeding}: it works only while the program holds that high.',
       none: '{part} has no supply at {pin}.',
+      railOff: '{part} hangs at {pin} on {rail}, which gives nothing while {board} is fed at {feed}.',
       noGround: '{part} has no ground at {pin}.',
       ...groundAtPinMessages,
       boardUnfed: 'Nothing feeds {board}.',
     },
-    lacking: ['none', 'noGround', 'boardUnfed'],
+    lacking: ['none', 'railOff', 'noGround', 'boardUnfed'],
     fixable: true,
     local: true,
   },
@@ -76,9 +77,7 @@ function saySupplies(wiring: Wiring, report: Say): void {
       )
         report({
           severity: 'fault',
-          at: [pin],
-          message: 'none',
-          data: { part: part.ref, pin },
+          ...none(wiring, part, use),
           why: `It takes ${use.facts.least} to ${use.facts.most} V there. Without its own supply a part may still seem to work by stealing current through its signal pins, which damages them.`,
           numbers: { least: use.facts.least, most: use.facts.most },
           propose: () =>
@@ -105,6 +104,20 @@ function saySupplies(wiring: Wiring, report: Say): void {
       }
     }
   }
+}
+
+/** What to say of a supply pin at which nothing comes in: a rail of a board that is dead in the way in which it is fed. */
+function none(wiring: Wiring, { ref }: PartInstance, { pins }: SupplyUse): Pick<Report, 'at' | 'message' | 'data'> {
+  const pin = pins[0] as string
+  for (const end of pins)
+    for (const rail of wiring.netOf(end).ends) {
+      const { owner, boardPin } = wiring.terminal(rail) ?? {}
+      if (owner?.kind !== 'board' || boardPin?.kind !== 'supply') continue
+      const feed = owner.board.feeds.find(({ id }) => id === owner.feed)?.pins[0]
+      if (feed === undefined || !owner.board.rails.some(({ pins: own }) => own.includes(boardPin.id))) continue
+      return { at: [pin, rail], message: 'railOff', data: { part: ref, pin, rail, board: owner.ref, feed } }
+    }
+  return { at: [pin], message: 'none', data: { part: ref, pin } }
 }
 
 /** A cable, or a converter without a supply of its own here, still needs the way back. */
