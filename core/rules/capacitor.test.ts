@@ -34,6 +34,30 @@ testRule(capacitorRule, {
       wires: 'PACK.- MCU.GND, C.2 PACK.+, C.1 PACK.-',
     },
     {
+      title: 'plus at a pin, minus on ground',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16) },
+      wires: 'C.1 MCU.A0, C.2 MCU.GND',
+    },
+    {
+      title: 'plus on the supply, minus at a pin behind a resistor',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16), R: { part: 'resistor', options: { ohms: 1000 } } },
+      wires: 'C.1 MCU.5V, C.2 R.1, R.2 MCU.D5',
+    },
+    {
+      title: 'between two pins, of which either may be the higher one',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16) },
+      wires: 'C.1 MCU.D4, C.2 MCU.D5',
+    },
+    {
+      title: 'before an amplifier, whose input lies somewhere in between',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16), A: 'pam8403' },
+      wires: 'C.1 A.L, C.2 MCU.D5, A.VCC MCU.5V, A.GND MCU.GND',
+    },
+    {
       title: 'one leg that nothing holds',
       supplies: twelve,
       parts: { C: cap('electrolytic', 10) },
@@ -68,6 +92,32 @@ testRule(capacitorRule, {
         'wire C.1 to PACK.+ added',
         'wire C.2 to PACK.- added',
       ],
+    },
+    {
+      title: 'plus on ground, minus at a pin behind a resistor',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16), R: { part: 'resistor', options: { ohms: 1000 } } },
+      wires: 'C.1 MCU.GND, C.2 R.1, R.2 MCU.D5',
+      says: ['fault: C is the wrong way round: its minus C.2 lies 5.0 V above its plus C.1.'],
+    },
+    {
+      title: 'minus on the supply, plus at a pin',
+      parts: { C: cap('electrolytic', 16) },
+      wires: 'C.2 MCU.3V3, C.1 MCU.27',
+      says: ['fault: C is the wrong way round: its minus C.2 lies 3.3 V above its plus C.1.'],
+    },
+    {
+      title: 'plus on ground, minus at the post that resets',
+      parts: { C: cap('electrolytic', 16) },
+      wires: 'C.2 MCU.EN, C.1 MCU.GND',
+      says: ['fault: C is the wrong way round: its minus C.2 lies 3.3 V above its plus C.1.'],
+    },
+    {
+      title: 'plus where a loudspeaker leads to ground',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16), S: 'speaker', R: { part: 'resistor', options: { ohms: 100 } } },
+      wires: 'MCU.D9 R.1, R.2 C.2, C.1 S.+, S.- MCU.GND',
+      says: ['fault: C is the wrong way round: its minus C.2 lies 5.0 V above its plus C.1.'],
     },
     {
       title: 'rated less than it gets',

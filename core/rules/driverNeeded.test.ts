@@ -36,6 +36,20 @@ testRule(driverNeeded, {
       changes: ['wire F.- to MCU.GPIO27 removed'],
     },
     {
+      title: 'a display fed from a pin that is good for a little less',
+      mcu: 'uno-r3',
+      parts: { D: 'ssd1306' },
+      wires: 'D.VCC MCU.8, D.GND MCU.GND',
+      says: ['caution: D takes up to 25 mA and is fed from the pin MCU.D8, which is good for 20 mA.'],
+    },
+    {
+      title: 'the same on a pin that breaks at less',
+      mcu: 'pi-40',
+      parts: { D: 'ssd1306' },
+      wires: 'D.VCC MCU.GPIO13, D.GND MCU.GND',
+      says: ['fault: D takes up to 25 mA and is fed from the pin MCU.GPIO13, which is good for 8 mA.'],
+    },
+    {
       title: 'a strip fed from a pin',
       supplies: { PACK: { volts: 5, limitMilliamps: 3000 } },
       parts: { P: 'ws2812-strip' },

@@ -1,6 +1,16 @@
 import { testRule } from '../testing/rules.ts'
 import { pinFunction } from './pinFunction.ts'
 
+const timed = {
+  mcu: 'pi-40',
+  parts: {
+    L: 'ldr',
+    C: { part: 'capacitor', options: { farads: 1e-7 } },
+    R: { part: 'resistor', options: { ohms: 10_000 } },
+  },
+} as const
+const unread = ['fault: L.2 needs an analog input, and MCU.GPIO17 has none.']
+
 testRule(pinFunction, {
   valid: [
     { title: 'a knob on an analog pin', parts: { K: 'potentiometer' }, wires: 'K.W MCU.D34' },
@@ -18,8 +28,38 @@ testRule(pinFunction, {
       wires: 'S.SIG MCU.7',
     },
     { title: 'a button on an expander', parts: { X: 'mcp23017', B: 'button' }, wires: 'B.1 X.GPA0' },
+    {
+      title: 'a resistance that fills a capacitor from the supply',
+      ...timed,
+      wires: 'L.1 MCU.3V3, L.2 MCU.GPIO17, C.1 L.2, C.2 MCU.GND',
+    },
+    { title: 'one that empties it to ground', ...timed, wires: 'L.1 MCU.GND, L.2 MCU.GPIO17, C.1 L.2, C.2 MCU.3V3' },
+    {
+      title: 'one whose capacitor lies at the far leg, as the pin sees it',
+      ...timed,
+      wires: 'L.2 MCU.GPIO17, L.1 C.1, C.2 MCU.GND, R.1 L.1, R.2 MCU.GPIO18',
+    },
   ],
   invalid: [
+    { title: 'a resistance without a capacitor', ...timed, wires: 'L.1 MCU.3V3, L.2 MCU.GPIO17', says: unread },
+    {
+      title: 'one whose capacitor leads to the same rail, so that nothing fills it',
+      ...timed,
+      wires: 'L.1 MCU.GND, L.2 MCU.GPIO17, C.1 L.2, C.2 MCU.GND',
+      says: unread,
+    },
+    {
+      title: 'one that a second resistor makes a divider of',
+      ...timed,
+      wires: 'L.1 MCU.3V3, L.2 MCU.GPIO17, C.1 L.2, C.2 MCU.GND, R.1 L.2, R.2 MCU.GND',
+      says: unread,
+    },
+    {
+      title: 'one whose capacitor leads nowhere',
+      ...timed,
+      wires: 'L.1 MCU.3V3, L.2 MCU.GPIO17, C.1 L.2',
+      says: unread,
+    },
     {
       title: 'a knob on a digital pin',
       parts: { K: 'potentiometer' },

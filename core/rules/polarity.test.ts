@@ -33,6 +33,21 @@ const behindTransistor = (wires: string, atMinus?: 'M.M2') => ({
 testRule(polarity, {
   valid: [
     {
+      title: 'a serial line between two boards over pins that could be I2C',
+      boards: { A: { board: 'pico-w' }, B: { board: 'pico' } },
+      wires: 'A.GP4 B.GP5, A.GP5 B.GP4, A.GND B.GND',
+    },
+    {
+      title: 'one line between two boards',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+      wires: 'A.A4 B.A5, A.GND B.GND',
+    },
+    {
+      title: 'a clock at the data of another board, and a data line at the clock of a third one',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' }, C: { board: 'nano-v3' } },
+      wires: 'A.A4 B.A5, A.A5 C.A4, A.GND B.GND, A.GND C.GND',
+    },
+    {
       title: 'a transistor that is off for good, its source on ground',
       ...behindTransistor('T.G MCU.GND, T.S MCU.GND, M.M2 T.D'),
     },
@@ -127,6 +142,19 @@ testRule(polarity, {
         'wire D.A to MCU.VIN removed',
         'wire PACK.+ to D.A added',
         'wire D.K to MCU.VIN added',
+      ],
+    },
+    {
+      title: 'I2C between two boards crossed',
+      boards: { A: { board: 'pi-40' }, B: { board: 'pico' } },
+      wires: 'A.GPIO2 B.GP5, A.GPIO3 B.GP4, A.GND B.GND',
+      says: ['fault: The lines of A and B are crossed: A.GPIO2 is joined with B.GP5.'],
+      fix: 'Swap the wires of B.GP5 and B.GP4',
+      changes: [
+        'wire A.GPIO2 to B.GP5 removed',
+        'wire A.GPIO3 to B.GP4 removed',
+        'wire A.GPIO2 to B.GP4 added',
+        'wire A.GPIO3 to B.GP5 added',
       ],
     },
     {

@@ -199,9 +199,31 @@ testRule(supplyMissing, {
       parts: { R: 'sx1276' },
       wires: 'R.VCC MCU.3V3, R.GND.2 MCU.GND',
     },
+    {
+      title: 'the 3.3 V that come from USB, on USB',
+      mcu: 'nano-v3',
+      parts: { B: 'bme280' },
+      wires: 'B.VCC MCU.3V3, B.GND MCU.GND',
+    },
     { title: 'no supply on purpose', parts: { B: 'bme280' }, wires: 'B.GND MCU.GND', unused: ['B.VCC'] },
   ],
   invalid: [
+    {
+      title: 'a sensor on the 3.3 V that come from USB alone, on a battery',
+      mcu: 'nano-v3',
+      supplies: { P: { volts: 9 } },
+      parts: { B: 'bme280' },
+      wires: 'P.+ MCU.VIN, P.- MCU.GND, B.VCC MCU.3V3, B.GND MCU.GND',
+      says: ['fault: B hangs at B.VCC on MCU.3V3, which gives nothing while MCU is fed at VIN.'],
+    },
+    {
+      title: 'a sensor on a post that is no rail of the board’s',
+      mcu: 'nano-v3',
+      supplies: { P: { volts: 9 } },
+      parts: { B: 'bme280' },
+      wires: 'P.+ MCU.VIN, P.- MCU.GND, B.VCC MCU.AREF, B.GND MCU.GND',
+      says: ['fault: B has no supply at B.VCC.'],
+    },
     {
       title: 'a lamp between two pins',
       mcu: 'uno-r3',

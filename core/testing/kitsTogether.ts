@@ -13,6 +13,21 @@ const sixOf = (part: string, stem: string) => Object.fromEntries([1, 2, 3, 4, 5,
 /** What converters, capacitors and diodes of the kit are there for. */
 const supplies: readonly Kit[] = [
   {
+    title: 'a radio, a Nano whose 3.3 V come from USB alone, and a battery of 9 V',
+    why: 'on the battery the radio would have nothing: it stays in the box, and that is said',
+    mcu: 'nano-v3',
+    parts: { N: 'nrf24l01', B: box(9) },
+    never: [['B\\.\\+', '.*']],
+  },
+  {
+    title: 'a light sensor that a Pi times by its capacitor, and a button',
+    why: 'what fills a capacitor makes no divider: no resistor is bought for it',
+    mcu: 'pi-40',
+    parts: { L: 'ldr', C: { part: 'capacitor', options: { farads: 1e-7 } }, B: 'button' },
+    wires: 'L.1 MCU.3V3, L.2 MCU.GPIO17, C.1 MCU.GPIO17, C.2 MCU.GND',
+    adds: 0,
+  },
+  {
     title: 'two pumps of 5 V behind relays, a socket of 12 V and a step-down converter',
     why: 'what the contacts lead to the pumps comes from the converter, not through the board',
     mcu: 'esp32-devkit-30',

@@ -2,6 +2,7 @@ import type { Short } from './plans.ts'
 import { led, ohms } from './short.ts'
 import { mistakenBetween, soundBetween } from './suiteBetween.ts'
 import { mistakenChanged, soundChanged } from './suiteChanged.ts'
+import { mistakenClassic, soundClassic } from './suiteClassic.ts'
 import { mistakenEveryday, soundEveryday } from './suiteEveryday.ts'
 import { mistakenForgotten, soundForgotten } from './suiteForgotten.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
@@ -64,6 +65,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundPosts,
   ...soundTooMany,
   ...soundChanged,
+  ...soundClassic,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
@@ -77,4 +79,5 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenPosts,
   ...mistakenTooMany,
   ...mistakenChanged,
+  ...mistakenClassic,
 ]

@@ -129,20 +129,23 @@ function fillsCapacitor(
 ): boolean {
   if (needs !== 'analog-in' || direction !== 'passive' || hosts.length === 0) return false
   if (hosts.some(({ host }) => host.functions.has(needs))) return false
-  const home = netOf(end)
-  const beyond = (owner: string, { between }: Inner): Net[] => {
-    const nets = between.map((pin) => netOf(`${owner}.${pin}`))
-    return nets.includes(home) ? nets.filter((net) => net !== home) : []
-  }
-  const rails = (kind: Inner['kind']): Net[] =>
+  const isRail = ({ ground, sources }: Net): boolean => ground || sources.length > 0
+  const netsOf = (owner: string, { between }: Inner): Net[] => between.map((pin) => netOf(`${owner}.${pin}`))
+  const legs = [netOf(end), ...inner.flatMap((through) => netsOf(ref, through))]
+  const rails = (kind: Inner['kind'], home: Net): Net[] =>
     parts.flatMap((one) =>
       (one.part.category === 'passive' ? one.part.inner : [])
         .filter(({ kind: is, when }) => is === kind && holds(when, one.options))
-        .flatMap((through) => beyond(one.ref, through))
-        .filter((net) => net.ground || net.sources.length > 0),
+        .map((through) => netsOf(one.ref, through))
+        .filter((nets) => nets.includes(home))
+        .flatMap((nets) => nets.filter(isRail)),
     )
-  const own = inner.flatMap((through) => beyond(ref, through))
-  return rails('resistance').length === 0 && rails('capacitance').some((net) => !own.includes(net))
+  return legs.some(
+    (home) =>
+      !isRail(home) &&
+      rails('resistance', home).length === 0 &&
+      rails('capacitance', home).some((net) => !legs.includes(net)),
+  )
 }
 
 /**
