@@ -10,6 +10,7 @@ import { joinBegun } from './begun.ts'
 import { chainRegisters } from './chains.ts'
 import { addCompanions, waits } from './companions.ts'
 import { feed, feedConverters } from './feeding.ts'
+import { timeByCapacitors } from './filling.ts'
 import { followers, shareLines, takeTurns } from './inTurn.ts'
 import { leadOver } from './leadOver.ts'
 import type { Progress } from './progress.ts'
@@ -28,6 +29,7 @@ export function preparing(wiring: Wiring, wanted: (ref: string) => boolean): Pro
   const waiting = new Set(wiring.parts.flatMap((part) => (waits(wiring, part) ? [part.ref] : [])))
   const isWaiting = (ref: string): boolean => wanted(ref) && waiting.has(ref)
   const stages: readonly ((now: Wiring) => Progress)[] = [
+    (now) => timeByCapacitors(now, wanted),
     (now) => addCompanions(now, isWaiting, isFed),
     (now) => chainRegisters(now, wanted),
     (now) => takeTurns(now, wanted),

@@ -2,6 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import type { Board } from '../catalog/boardSchema.ts'
 import type { Catalog } from '../catalog/catalog.ts'
 import { commonLegOf } from '../catalog/commonLeg.ts'
+import { countsFilling, makesDivider } from '../catalog/filling.ts'
 import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
@@ -22,7 +23,7 @@ export function addParts(
   part: Part,
   count: number,
   given: Partial<PlanPart> = {},
-  { loose = looseIn(plan), inTurn = false }: Beside = {},
+  { loose = looseIn(plan), inTurn = false, measures = true }: Beside = {},
 ): Edit[] {
   const edits: Edit[] = carryEdits(plan, catalog, 'parts', part.id)
   let now = applyEdits(plan, edits)
@@ -41,7 +42,8 @@ export function addParts(
       !(inTurn && at > 0) &&
       (companion.modes === undefined || (mode !== undefined && companion.modes.includes(mode))) &&
       holds(companion.when, chosen) &&
-      !isTaken(loose, companion)
+      !isTaken(loose, companion) &&
+      !(!measures && makesDivider(part, companion) && isFilling(loose, catalog))
     const companions = companionEdits(now, catalog, ref, isWanted)
     now = applyEdits(now, companions)
     edits.push(...add, ...companions)
@@ -54,6 +56,8 @@ interface Beside {
   readonly loose?: Loose[]
   /** They share their lines and are lit in turn, so the resistors of the first do for all. */
   readonly inTurn?: boolean
+  /** Some pin of a board, or of a part that gives pins, measures volts. */
+  readonly measures?: boolean
 }
 
 /** Something that lies loose on the table: what it is, and its values. */
@@ -94,6 +98,17 @@ function isTaken(loose: Loose[], companion: Companion): boolean {
   if (!nearest) return false
   loose.splice(loose.indexOf(nearest), 1)
   nearest.options ??= companion.options
+  return true
+}
+
+/** Takes a capacitor that lies there, for a resistance to fill. */
+function isFilling(loose: Loose[], catalog: Catalog): boolean {
+  const at = loose.findIndex(({ part, options }) => {
+    const facts = catalog.parts.get(part)
+    return facts !== undefined && countsFilling(part, withUsual(facts, options ?? {}))
+  })
+  if (at < 0) return false
+  loose.splice(at, 1)
   return true
 }
 
@@ -141,6 +156,11 @@ export function addKit(
   )
   loose.push(...pieces.flat())
   for (const { found } of items) if (found?.kind === 'board') take(addBoard(now, catalog, found.entry))
+  const measures =
+    Object.values(now.boards).some(({ board }) => catalog.boards.get(board)?.analog.length !== 0) ||
+    [...onTable, ...items].some(
+      ({ found }) => found?.kind === 'part' && found.entry.provides.some(({ does }) => does.includes('analog-in')),
+    )
   // What others ask for comes after them: `3 resistors` have the value that three lamps want.
   for (const helps of [false, true])
     for (const [at, { found }] of items.entries())
@@ -150,6 +170,7 @@ export function addKit(
             addParts(now, catalog, found.entry, count, options ? { options } : {}, {
               loose,
               inTurn: isInTurn([...onTable, ...items], found.entry, count),
+              measures: measures || Object.keys(now.boards).length === 0,
             }),
           )
   take(radiosApart(plan, now, catalog))

@@ -121,14 +121,16 @@ function drivesBack({ netOf }: Nets, part: PartInstance, { backUnless }: Signal)
  * takes to fill it from elsewhere. With a second resistor to a rail the capacitor only filters what a converter would read.
  */
 function fillsCapacitor(
-  { parts, netOf }: Nets,
+  { parts, netOf, hosts: all }: Nets,
   end: string,
   { ref, part: { inner } }: PartInstance,
   { needs, direction }: Signal,
   hosts: Walk['hosts'],
 ): boolean {
-  if (needs !== 'analog-in' || direction !== 'passive' || hosts.length === 0) return false
-  if (hosts.some(({ host }) => host.functions.has(needs))) return false
+  if (needs !== 'analog-in' || direction !== 'passive') return false
+  // As long as it has no pin, any that measures volts will be the better one.
+  const pins = hosts.length > 0 ? hosts.map(({ host }) => host) : [...all.values()]
+  if (pins.some(({ functions }) => functions.has(needs))) return false
   const isRail = ({ ground, sources }: Net): boolean => ground || sources.length > 0
   const netsOf = (owner: string, { between }: Inner): Net[] => between.map((pin) => netOf(`${owner}.${pin}`))
   const legs = [netOf(end), ...inner.flatMap((through) => netsOf(ref, through))]
