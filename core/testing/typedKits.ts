@@ -20,21 +20,18 @@ export const typedKits: readonly TypedKit[] = [
     typed: 'raspberry pi, ldr, 1uF capacitor, led',
     why: 'the board measures nothing: a plain pin counts how long the capacitor takes to fill',
     wired: 'LDR.2 C1.1, C1.2 MCU.GND, LDR.1 MCU.3V3',
-    adds: ['resistor'],
   },
   {
     typed: 'raspberry pi, ldr, 1uF capacitor, pcf8591',
     why: 'the converter measures a divider',
     wired: 'LDR.2 R1.1 ADDA.AIN0',
     open: 'C1.1',
-    adds: ['resistor'],
   },
   {
     typed: 'nano, ldr, 1uF capacitor',
     why: 'the board measures, and a divider is quicker',
     wired: 'LDR.2 R1.1 MCU.A0',
     open: 'C1.1',
-    adds: ['resistor'],
   },
   {
     typed: 'nano, 4 seven segment digits, 4 2n2222',

@@ -3,7 +3,7 @@ import { memo, memoIn } from '../base/memo.ts'
 import type { Rail } from '../catalog/boardPower.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
-import { isOnCharger } from './cellPlaces.ts'
+import { CELL_VOLTS, cellPlaceOf, isOnCharger } from './cellPlaces.ts'
 import { loadMilliamps } from './chosen.ts'
 
 import { levelsOf } from './levels.ts'
@@ -195,6 +195,8 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     points += 50 * misfits(source.volts)
     if (pullsTooHigh(wiring, part, use, source.volts, planned)) points += 60
     if (facts.usual !== undefined) points += Math.abs(source.volts - facts.usual)
+    // A second cell beside one on its charger is there to go the same way.
+    if (isBesideCharger(wiring, source)) points += 1
     return points
   }
   return sourcesOf(wiring)
@@ -297,6 +299,16 @@ function isOutOfReach(
 }
 
 /** The supply to which a part's levels refer: the first that it must have; of several ways to be fed the one in use. */
+/** A lithium cell by itself, while another one of the plan lies on its charger. */
+const isBesideCharger = (wiring: Wiring, { ref, volts }: Source): boolean =>
+  volts >= CELL_VOLTS.least &&
+  volts <= CELL_VOLTS.most &&
+  wiring.parts.some(({ ref: one, part }) => one === ref && part.rails.every(({ from }) => from === undefined)) &&
+  wiring.parts.some((part) => {
+    const place = cellPlaceOf(part)
+    return part.ref !== ref && place?.isCharger === true && wiring.netOf(place.plus).wired
+  })
+
 export const logicSupply = ({ supplies }: Pick<PartInstance, 'supplies'>): SupplyUse | undefined =>
   supplies.find(({ facts }) => facts.required) ?? supplies.find(({ source }) => source) ?? supplies[0]
 
