@@ -2,10 +2,11 @@ import { preferredValue } from '../electrical/preferred.ts'
 import { type Entry, nameHits, searchHits, typeHits } from './search.ts'
 
 const VOLTS = String.raw`\d+(?:[.,]\d+)?\s*v(?:olts?)?`
+const WATTS = String.raw`\d+(?:[.,]\d+)?\s*w(?:atts?)?`
 const AMPS = String.raw`\d+(?:[.,]\d+)?\s*m?a(?:mps?|mperes?)?`
 /** Volts with amperes and nothing else are those of a supply; so are volts before the bare word. */
 const SUPPLY = new RegExp(
-  String.raw`^(?:(?:${VOLTS})[\s/@]*(?:${AMPS})|(?:${AMPS})[\s/@]*(?:${VOLTS})|(?:${VOLTS})(?:[\s/@]*(?:${AMPS}))?\s+(?:dc\s+)?(?:supply|power))$`,
+  String.raw`^(?:(?:${VOLTS})[\s/@]*(?:${AMPS})|(?:${AMPS})[\s/@]*(?:${VOLTS})|(?:${VOLTS})(?:[\s/@]*(?:${AMPS}|${WATTS}))?\s+(?:dc\s+)?(?:(?:power\s+)?supply|power))$`,
   'i',
 )
 /** Volts and nothing else: of cells, or of any other supply. Those that a regulator is called by are not among them. */
@@ -21,10 +22,20 @@ const CELLS =
   /^(?:(?:(?<front>[2-4]|two|three|four)\s*(?:[x×]|pcs)?\s*)18650s?(?<rest>.*)|18650s?(?<mid>.*?)\s*[x×]\s*(?<back>[2-4]))$/i
 const CELL_COUNTS: Readonly<Record<string, string>> = { two: '2', three: '3', four: '4' }
 
+/** Volts of the mains, or a word for it; and what is bought by the mains that it switches, bears or is fed from. */
+const MAINS = /(?<![\d.,])(?:1[0-2]\d|2[0-4]\d)\s*v(?:olts?|ac)?\b|\bmains\b|\d\s*v\s*ac\b/i
+const BESIDE_MAINS =
+  /relay|\bssr\b|solid|contactor|capacitor|fuse|suppl(?:y|ies)|power|adapt[eo]r|psu|converter|charger|triac|dimmer|switch/i
+
+/** A thing that runs on mains: it hangs behind the contacts of a relay, outside of any breadboard. */
+export const isOnMains = (text: string): boolean => MAINS.test(text) && !BESIDE_MAINS.test(text)
+
 /** Words in the way of the catalogue where makers have several. */
 export const spelled = (text: string): string =>
   text
     .replace(APART, '')
+    // `5 W 8 ohm speaker`: its watts are no amount.
+    .replace(/^\d+(?:[.,]\d+)?\s+w(?:atts?)?\s+(?=\S)/i, '')
     .replace(CELLS, (_, front: string | undefined, rest: string, mid: string, back: string) => {
       const count = (front ?? back).toLowerCase()
       return `${CELL_COUNTS[count] ?? count}x18650${rest ?? mid}`
@@ -52,12 +63,18 @@ export const spelled = (text: string): string =>
 export function asMeant(name: string): string {
   if (CELL_VOLTS.test(name)) return `battery ${name}`
   if (BARE_VOLTS.test(name)) return `power supply ${name.replace(/\s*dc$/i, '')}`
-  if (SUPPLY.test(name)) return `power supply ${name.replace(/\s*(?:supply|power)$/i, '')}`
+  if (SUPPLY.test(name))
+    return `power supply ${name.replace(/\s*(?:(?:power\s+)?supply|power)$/i, '').replace(BY_WATTS, ampsOf)}`
   const ohms = OHMS.exec(name)
     ?.slice(1)
     .find((one) => one !== undefined)
   return ohms !== undefined && isPreferred(Number(ohms)) ? `${ohms} ohm resistor` : name
 }
+
+/** `12v 60w`: I = P / V. */
+const BY_WATTS = /(\d+(?:[.,]\d+)?)(\s*v(?:olts?)?)[\s/@]*(\d+(?:[.,]\d+)?)\s*w(?:atts?)?/i
+const ampsOf = (_: string, volts: string, unit: string, watts: string): string =>
+  `${volts}${unit} ${Math.round((1000 * Number(watts.replace(',', '.'))) / Number(volts.replace(',', '.')))}ma`
 
 /** A value that resistors are made with. */
 const isPreferred = (ohms: number): boolean => ohms >= 10 && preferredValue(ohms, 'up', 'E24') === ohms

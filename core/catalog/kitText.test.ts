@@ -8,7 +8,7 @@ const said = (typed: string): string =>
   read(typed)
     .map(({ count, found, options, text }) => {
       const given = Object.values(options).join(' ')
-      if (found?.kind === 'bench') return `(${text})`
+      if (found?.kind === 'bench' || found?.kind === 'mains') return `(${text})`
       if (found?.kind === 'outside') return `(${text} on ${found.on.id})`
       return found === undefined
         ? `?${text}`
@@ -20,6 +20,13 @@ describe('what people write for the things in front of them', () => {
   it.each([
     ['2 bme280, oled ; 3x led, button x2, fluxcap', '2 bme280, ssd1306, 3 led, 2 button, ?fluxcap'],
     ['two leds', '2 led'],
+    ['relay, 230v lamp, 220 V bulb, mains heater', 'relay-1, (230v lamp), (220 V bulb), (mains heater)'],
+    ['120v ac motor, 24v ac pump', '(120v ac motor), (24v ac pump)'],
+    ['250v relay, 100nf 250v capacitor, 24v lamp, 12v fan', 'relay-1, capacitor 1e-7 250, lamp 24, fan 12'],
+    ['220v to 5v power supply, 48v 120w supply', 'dc-socket 5, dc-socket 48 2500'],
+    ['3 w led, 5 watt 8 ohm speaker, 2 white leds', 'led, speaker 8, 2 led white'],
+    ['12 V, 60 W power supply', 'dc-socket 12, dc-socket'],
+    ['12v/60w power supply, 12v 5a supply, 5v power supply', 'dc-socket 12 5000, dc-socket 12 5000, dc-socket 5'],
     ['2 soil sensors, two distance sensors', '2 soil-capacitive, 2 hc-sr04'],
     ['3 led + button', '3 led, button'],
     ['330 ohm resistor', 'resistor 330'],

@@ -1,5 +1,5 @@
 import { countOf, lightsIn } from './kitCounts.ts'
-import { asMeant, BENCH, partHits, spelled } from './kitNames.ts'
+import { asMeant, BENCH, isOnMains, partHits, spelled } from './kitNames.ts'
 import { MOST_AT_ONCE, type Piece, piecesOf } from './kitPieces.ts'
 import { type Entry, type Options, searchHits, suggestCatalog } from './search.ts'
 
@@ -16,6 +16,8 @@ export interface KitItem<B, P> {
     | { readonly kind: 'board'; readonly entry: B }
     | { readonly kind: 'part'; readonly entry: P }
     | { readonly kind: 'bench' }
+    /** What runs on mains, which no breadboard bears. */
+    | { readonly kind: 'mains' }
     /** What no plan holds: it hangs on something else of the kit, as a load cell does on its amplifier. */
     | { readonly kind: 'outside'; readonly on: P }
     | undefined
@@ -67,6 +69,7 @@ function meaningIn<B extends Entry, P extends Entry>(
   given: number | undefined,
 ): Meaning<B, P> {
   if (BENCH.test(text)) return { count: 1, found: { kind: 'bench' }, options: {}, others: [] }
+  if (isOnMains(text)) return { count: 1, found: { kind: 'mains' }, options: {}, others: [] }
   // A number by itself names nothing.
   if (/^\d{1,2}$/.test(text)) return { count: 1, found: undefined, options: {}, others: [] }
   const lights = given === undefined ? lightsIn(text, parts) : undefined

@@ -119,6 +119,13 @@ function Understood({
         in no plan.
       </div>
     )
+  if (found?.kind === 'mains')
+    return (
+      <div className="slip soft">
+        {text}: nothing to add. Mains stays in a closed box behind the contacts of a relay, never on a breadboard: the
+        plan ends at the relay.
+      </div>
+    )
   if (found?.kind === 'outside')
     return (
       <div className="slip soft">
