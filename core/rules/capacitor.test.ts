@@ -52,6 +52,12 @@ testRule(capacitorRule, {
       wires: 'C.1 MCU.D4, C.2 MCU.D5',
     },
     {
+      title: 'the same with a button at one of them',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16), B: 'button' },
+      wires: 'C.1 MCU.D4, C.2 MCU.D5, B.1 MCU.D4, B.2 MCU.GND',
+    },
+    {
       title: 'before an amplifier, whose input lies somewhere in between',
       mcu: 'uno-r3',
       parts: { C: cap('electrolytic', 16), A: 'pam8403' },
@@ -94,10 +100,14 @@ testRule(capacitorRule, {
       ],
     },
     {
-      title: 'plus on ground, minus at a pin behind a resistor',
+      title: 'plus on ground, minus at a pin behind a resistor, and another pin held low',
       mcu: 'uno-r3',
-      parts: { C: cap('electrolytic', 16), R: { part: 'resistor', options: { ohms: 1000 } } },
-      wires: 'C.1 MCU.GND, C.2 R.1, R.2 MCU.D5',
+      parts: {
+        C: cap('electrolytic', 16),
+        R: { part: 'resistor', options: { ohms: 1000 } },
+        S: { part: 'resistor', options: { ohms: 10_000 } },
+      },
+      wires: 'C.1 MCU.GND, C.2 R.1, R.2 MCU.D5, S.1 MCU.D6, S.2 MCU.GND',
       says: ['fault: C is the wrong way round: its minus C.2 lies 5.0 V above its plus C.1.'],
     },
     {

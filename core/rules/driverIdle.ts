@@ -1,5 +1,6 @@
 import { circuitOf, type DriverChannel, ownRailOf, railOf } from '../circuit/circuit.ts'
 import { networkOf } from '../circuit/still.ts'
+import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import { sayHalfContacts, sayHalfMeters, sayHighSide, sayJoinedContacts } from './contactsPlaced.ts'
 import {
@@ -105,7 +106,9 @@ function noteChannels(wiring: Wiring, note: Note): void {
   for (const channel of channels) {
     const loads = carriedBy(wiring, channel)
     if (loads.length === 0) continue
-    const open = channel.inputs.filter((end) => !isMoved(wiring, end))
+    // Of the lines of a bus that wait for their pins pin-unplaced speaks, or they are left open on purpose.
+    const isLine = (end: string): boolean => busNeed(wiring.signal(end)?.facts.needs ?? '') !== undefined
+    const open = channel.inputs.filter((end) => !isMoved(wiring, end) && !(isLine(end) && !wiring.netOf(end).wired))
     const off = channel.enables.filter(({ end, active, held }) => {
       const net = wiring.netOf(end)
       const rail = railOf(net)

@@ -112,7 +112,7 @@ function none(wiring: Wiring, { ref }: PartInstance, { pins }: SupplyUse): Pick<
   for (const end of pins)
     for (const rail of wiring.netOf(end).ends) {
       const { owner, boardPin } = wiring.terminal(rail) ?? {}
-      if (owner?.kind !== 'board' || boardPin?.kind !== 'supply') continue
+      if (owner?.kind !== 'board' || boardPin === undefined) continue
       const feed = owner.board.feeds.find(({ id }) => id === owner.feed)?.pins[0]
       if (feed === undefined || !owner.board.rails.some(({ pins: own }) => own.includes(boardPin.id))) continue
       return { at: [pin, rail], message: 'railOff', data: { part: ref, pin, rail, board: owner.ref, feed } }

@@ -54,6 +54,15 @@ const supplies: readonly Kit[] = [
     adds: 0,
   },
   {
+    title: 'a light sensor with a capacitor on its line, on a board that measures',
+    why: 'there it only calms what is measured, and the divider is bought',
+    mcu: 'uno-r3',
+    parts: { L: 'ldr', C: { part: 'capacitor', options: { farads: 1e-7 } } },
+    wires: 'C.1 L.2, C.2 MCU.GND',
+    wired: [['L\\.2', 'MCU\\.A\\d']],
+    adds: 1,
+  },
+  {
     title: 'two pumps of 5 V behind relays, a socket of 12 V and a step-down converter',
     why: 'what the contacts lead to the pumps comes from the converter, not through the board',
     mcu: 'esp32-devkit-30',

@@ -141,6 +141,12 @@ export const soundClassic: readonly (Short & { title: string })[] = [
     unused: ['C.5V'],
   },
   {
+    title: 'a player of sounds that its own keys work, without a line to the board',
+    mcu: 'uno-r3',
+    parts: { P: { part: 'dfplayer', mode: 'keys' }, S: 'speaker', B: 'button', D: 'button' },
+    wires: `${five('P')}, S.+ P.SPK1, S.- P.SPK2, B.1 P.IO_1, B.2 P.GND.2, D.1 P.IO_2, D.2 P.GND.2`,
+  },
+  {
     title: 'a strip of lamps over a buffer whose other three lie still',
     supplies: pack(5),
     parts: {
