@@ -19,7 +19,7 @@ it.each<[string, Short, string[]]>([
   ],
   [
     'none that leads from the pin to the supply',
-    { parts: { L: 'ldr', C: cap() }, wires: 'C.1 MCU.3V3, C.2 MCU.GPIO17' },
+    { parts: { L: 'ldr', C: cap() }, wires: 'C.2 MCU.3V3, C.1 MCU.GPIO17' },
     [],
   ],
   [

@@ -111,6 +111,13 @@ testRule(capacitorRule, {
       says: ['fault: C is the wrong way round: its minus C.2 lies 5.0 V above its plus C.1.'],
     },
     {
+      title: 'plus on ground, minus at a pin, beside another pin that a resistor holds low',
+      mcu: 'uno-r3',
+      parts: { C: cap('electrolytic', 16), S: { part: 'resistor', options: { ohms: 10_000 } } },
+      wires: 'C.1 MCU.GND, C.2 MCU.D5, S.1 MCU.D6, S.2 MCU.GND',
+      says: ['fault: C is the wrong way round: its minus C.2 lies 5.0 V above its plus C.1.'],
+    },
+    {
       title: 'minus on the supply, plus at a pin',
       parts: { C: cap('electrolytic', 16) },
       wires: 'C.2 MCU.3V3, C.1 MCU.27',
