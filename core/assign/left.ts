@@ -130,7 +130,7 @@ function leftOver(wiring: Wiring, part: PartInstance): Left[] {
   const lost = feedsFor(board, volts).flatMap((feed) => {
     const rails = railsLost(wiring, board, feed, volts)
     return rails.length > 0
-      ? [`with it at ${feed.pins[0]}, ${rails[0]} would give nothing to those that hang on it`]
+      ? [`with it at ${feed.pins[0]}, ${rails[0]} would not give what those take that hang on it`]
       : []
   })
   if (lost[0]) return [{ ref, is: 'unfit', why: lost[0] }]

@@ -87,7 +87,7 @@ export function countOf(text: string, entries: readonly Entry[]): { count: numbe
     if (entries.some((entry) => isNamed(entry, text))) return whole
     // `12 led bar`: no entry has a twelve, and still it is one bar.
     const bare = { count: 1, name: text.replace(/^\d+\s*-?\s*(?:v(?:olts?)?\s+)?/i, '') }
-    const isAmount = /^\d+\s*-?\s*[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|w|watts?|a{1,3})(?![a-z])/i.test(text)
+    const isAmount = /^\d+\s*-?\s*[kmunpµ]?(?:ohms?|Ω|f|v|volts?|hz|ma|mah|a{1,3})(?![a-z])/i.test(text)
     const isRing = entries.some((entry) => isNamed(entry, bare.name))
     return isAmount || (!isRing && searchHits(entries, text).length > 0) ? whole : bare
   }
