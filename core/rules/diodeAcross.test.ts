@@ -1,9 +1,9 @@
 import type { PlanPart } from '../plan/planSchema.ts'
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { diodeAcross } from './diodeAcross.ts'
 
 const pack = { PACK: { volts: 12, limitMilliamps: 3000 } }
-const ohms = (value: number): PlanPart => ({ part: 'resistor', options: { ohms: value } })
 const motor = (milliamps: number, stall: number, mode?: string): PlanPart => ({
   part: 'dc-motor',
   options: { milliamps, stall },

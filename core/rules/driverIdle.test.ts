@@ -1,9 +1,8 @@
-import type { PlanPart } from '../plan/planSchema.ts'
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { driverIdle } from './driverIdle.ts'
 
 const pack = { PACK: { volts: 12, limitMilliamps: 3000 } }
-const ohms = (value: number): PlanPart => ({ part: 'resistor', options: { ohms: value } })
 
 const bridge = 'U.12V PACK.+, PACK.- MCU.GND, U.GND MCU.GND'
 /** A lamp of 12 V behind a transistor with its pull-down, and how the transistor goes on. */

@@ -1,7 +1,7 @@
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { levelDamage } from './levelDamage.ts'
 
-const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
 /** A light-dependent resistor above a fixed one, from 5 V, read at 3.3 V. */
 const light = (fixed: number, series: number) => ({
   parts: { T: 'ldr', R: ohms(fixed), S: ohms(series) },

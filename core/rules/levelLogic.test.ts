@@ -1,8 +1,8 @@
 import type { PlanPart } from '../plan/planSchema.ts'
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { levelLogic } from './levelLogic.ts'
 
-const ohms = (value: number) => ({ part: 'resistor', options: { ohms: value } })
 const pack = { PACK: { volts: 5 } }
 /** A 5 V output behind a divider of 1 kΩ and so many ohms. */
 const divided = (value: number) => ({

@@ -1,10 +1,9 @@
-import type { PlanPart } from '../plan/planSchema.ts'
 import { testRule } from '../testing/rules.ts'
+import { ohms } from '../testing/short.ts'
 import { pinOnRail } from './pinOnRail.ts'
 
 const pack = { PACK: { volts: 12, limitMilliamps: 3000 } }
 const five = { P: { volts: 5, limitMilliamps: 3000 } }
-const ohms = (value: number): PlanPart => ({ part: 'resistor', options: { ohms: value } })
 const transceiver = (more: string) => ({
   mcu: 'mega-2560-r3',
   parts: { X: 'max485' },
