@@ -1,4 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
+import { innerFact } from '../catalog/innerFact.ts'
 import { budgets } from '../circuit/budget.ts'
 import type { Edit } from '../plan/edit.ts'
 import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
@@ -48,7 +49,7 @@ function mainSwitch(wiring: Wiring, part: PartInstance): InPath | undefined {
   if (!first || pole === undefined || throwsTo === undefined) return undefined
   const [near, far] = [`${part.ref}.${pole}`, `${part.ref}.${throwsTo}`]
   if ([near, far].some((end) => wiring.netOf(end).wired)) return undefined
-  const milliamps = (first.mostMilliamps ?? Number.POSITIVE_INFINITY) * CONTACT_PEAK
+  const milliamps = (innerFact(part.part, part.options, first.mostMilliamps) ?? Number.POSITIVE_INFINITY) * CONTACT_PEAK
   return { part, near, far, kind: 'switch', milliamps, volts: Number.POSITIVE_INFINITY }
 }
 

@@ -86,8 +86,10 @@ export const Inner = v.strictObject({
   startMilliamps: v.optional(v.union([NotNegative, v.strictObject({ option: Id })])),
   /** Shunt: most volts of either side against the part's ground. */
   mostVolts: v.optional(NotNegative),
-  /** Diode that lights, contact: highest current in milliamperes. */
-  mostMilliamps: v.optional(NotNegative),
+  /** Shunt: measured through insulation, so that what flows there needs no ground in common with the part. */
+  isolated: v.optional(v.boolean()),
+  /** Diode that lights, contact: highest current in milliamperes; or from a fact of an option's value. */
+  mostMilliamps: v.optional(v.union([NotNegative, v.strictObject({ option: Id, fact: Text })])),
   /**
    * shift: supply pins that set the level of each side, in the order of `between`; `amount` is a pull-up on each side.
    * buffer: repeats the level of the first pin at the second, at the second supply of this list.

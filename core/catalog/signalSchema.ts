@@ -109,6 +109,10 @@ export const Signal = v.strictObject({
   off: v.optional(v.picklist(['high', 'low'])),
   /** Only this signal of the part does nothing then: the output that an enable switches off. */
   offOf: v.optional(PinId),
+  /** Only this of the part does nothing then, in words: `the back light`. */
+  offWhat: v.optional(Text),
+  /** Off only while that other input is off as well: two select lines of which one combination is sleep. */
+  offWith: v.optional(PinId),
   /** The part drives this line as well, unless the pin named is tied to ground: data lines of a display and its read pin. */
   backUnless: v.optional(PinId),
   /** Either this or the pin named is enough: the analog output of a module and that of its threshold. */

@@ -1,5 +1,5 @@
 import { entryOf } from '../base/entryOf.ts'
-import { forwardOf } from '../catalog/forward.ts'
+import { innerFact } from '../catalog/innerFact.ts'
 import type { Inner } from '../catalog/innerSchema.ts'
 import { holds } from '../catalog/when.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
@@ -79,10 +79,13 @@ export function elementsOf(wiring: Wiring, part: PartInstance): Element[] {
         starts: amount(inner.startMilliamps) ?? amount(inner.milliamps),
         oneWay: inner.kind === 'diode' && inner.reverse === undefined,
         lights: inner.kind === 'diode' && inner.mostMilliamps !== undefined,
-        forward: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.forward) : undefined,
-        slight: inner.kind === 'diode' ? forwardOf(part.part, part.options, inner.slight) : undefined,
+        forward: inner.kind === 'diode' ? innerFact(part.part, part.options, inner.forward) : undefined,
+        slight: inner.kind === 'diode' ? innerFact(part.part, part.options, inner.slight) : undefined,
         zener: inner.kind === 'diode' ? amount(inner.reverse) : undefined,
-        most: inner.kind === 'capacitance' ? amount(inner.ratedVolts) : inner.mostMilliamps,
+        most:
+          inner.kind === 'capacitance'
+            ? amount(inner.ratedVolts)
+            : innerFact(part.part, part.options, inner.mostMilliamps),
         throws: inner.kind === 'switch',
         moved: inner.moved && { by: end(inner.moved.by), whileActive: inner.moved.closed === 'active' },
       },

@@ -188,15 +188,11 @@ function actuators(wiring: Wiring): Drive[] {
     const { facts, part, end } = use
     if (moving.has(end) || lit.has(part) || busNeed(facts.needs)) return []
     if (!drives(facts.needs) || facts.direction === 'out') return []
-    if (facts.off !== undefined && !facts.actuator)
-      return [
-        {
-          part,
-          does: `is off${facts.offOf === undefined ? '' : ` (${facts.offOf})`}`,
-          when: [{ host, level: facts.off }],
-          dimmed: false,
-        },
-      ]
+    if (facts.off !== undefined && !facts.actuator) {
+      const what = facts.offOf ?? facts.offWhat
+      const when = offWhen(wiring, use, host)
+      return when ? [{ part, does: `is off${what === undefined ? '' : ` (${what})`}`, when, dimmed: false }] : []
+    }
     if (!facts.actuator || facts.hertz !== undefined) return []
     // At which level it does so is said beside it.
     const does =
@@ -206,6 +202,17 @@ function actuators(wiring: Wiring): Drive[] {
       ? [{ part, does, when: levelsFor(wiring, host, facts.activeLevel) ?? [], dimmed: false }]
       : []
   })
+}
+
+/** Levels at which an input switches its part off; nothing for the second of two that do so together. */
+function offWhen(wiring: Wiring, { facts, part, end }: SignalUse, host: Host): readonly PinLevel[] | undefined {
+  if (facts.off === undefined) return undefined
+  const mine: PinLevel = { host, level: facts.off }
+  if (facts.offWith === undefined) return [mine]
+  const other = wiring.signal(`${part.ref}.${facts.offWith}`)
+  const second = other?.hosts[0]?.host
+  if (!other?.facts.off || !second || other.end < end) return undefined
+  return merged([mine, { host: second, level: other.facts.off }])
 }
 
 /** What the levels of each pin that a program reads mean. */

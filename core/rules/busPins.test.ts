@@ -4,6 +4,12 @@ import { busPinsRule } from './busPins.ts'
 
 const fiveVolts = 'D.VCC MCU.5V, D.GND MCU.GND'
 
+/** Two sensors behind a bus switch. */
+const behindSwitch = (wires: string) => ({
+  parts: { X: 'tca9548a', A: 'bme280', B: 'bme280' },
+  wires: `X.VIN MCU.3V3, X.GND MCU.GND, X.SDA MCU.21, X.SCL MCU.22, A.VCC MCU.3V3, A.GND MCU.GND, B.VCC MCU.3V3, B.GND MCU.GND, ${wires}`,
+})
+
 testRule(busPinsRule, {
   valid: [
     { title: 'fixed pins', mcu: 'uno-r3', parts: { D: 'ds3231' }, wires: 'D.SDA MCU.A4, D.SCL MCU.A5' },
@@ -37,6 +43,11 @@ testRule(busPinsRule, {
       parts: { A: 'max98357a' },
       wires: 'A.BCLK MCU.GPIO15, A.LRC MCU.GPIO2, A.DIN MCU.GPIO3',
     },
+    {
+      title: 'a channel each behind a bus switch',
+      ...behindSwitch('A.SDA X.SD0, A.SCL X.SC0, B.SDA X.SD1, B.SCL X.SC1'),
+    },
+    { title: 'one line of a channel', ...behindSwitch('A.SDA X.SD0') },
     { title: 'a bus that is only begun', mcu: 'uno-r3', parts: { D: 'ds3231' }, wires: 'D.SDA MCU.A4' },
   ],
   invalid: [
@@ -149,6 +160,37 @@ testRule(busPinsRule, {
       parts: { X: 'mcp23017', D: 'ds3231' },
       wires: 'D.SDA X.GPA0',
       says: ['fault: D.SDA needs I2C SDA, and X.GPA0 is an expander pin.'],
+    },
+    {
+      title: 'lines of two channels of a bus switch, exchanged',
+      ...behindSwitch('A.SDA X.SD0, A.SCL X.SC1, B.SDA X.SD1, B.SCL X.SC0'),
+      says: [
+        'fault: SCL and SDA of A lie on different channels: SCL on X.SC1 and SDA on X.SD0.',
+        'fault: SCL and SDA of B lie on different channels: SCL on X.SC0 and SDA on X.SD1.',
+      ],
+    },
+    {
+      title: 'one line on a channel, the other on the bus before the switch',
+      ...behindSwitch('A.SDA X.SD0, A.SCL MCU.22'),
+      says: ['fault: SCL and SDA of A lie on different channels: SCL on MCU.GPIO22 and SDA on X.SD0.'],
+    },
+    {
+      title: 'lines of one channel, exchanged',
+      ...behindSwitch('A.SDA X.SC3, A.SCL X.SD3'),
+      says: ['fault: SCL and SDA of A are swapped.'],
+      fix: 'Swap the wires of A.SCL and A.SDA',
+      changes: [
+        'wire A.SDA to X.SC3 removed',
+        'wire A.SCL to X.SD3 removed',
+        'wire A.SCL to X.SC3 added',
+        'wire A.SDA to X.SD3 added',
+      ],
+    },
+    {
+      title: 'a receiver on the ports of two senders of a bridge',
+      parts: { H: 'sc16is752', G: 'gps-uart' },
+      wires: 'H.VCC MCU.3V3, H.GND MCU.GND, H.I2C MCU.3V3, H.SDA MCU.21, H.SCL MCU.22, G.TX H.RXA, G.RX H.TXB',
+      says: ['fault: RX and TX of G lie on different channels: RX on H.RXA and TX on H.TXB.'],
     },
   ],
 })

@@ -2,7 +2,7 @@ import { rewireBus } from '../assign/rewireBus.ts'
 import type { Controller } from '../catalog/boardControllers.ts'
 import type { Fix } from '../plan/edit.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
-import type { BoardInstance, Bus, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Bus, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { isOnAnyPins, softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
 import type { Report, Rule } from './finding.ts'
@@ -19,6 +19,7 @@ export const busPinsRule: Rule = {
       onExpander: '{signal} needs {need}, and {pin} is an expander pin.',
       swapped: '{one} and {two} of {parts} are swapped.',
       usualSwapped: '{one} and {two} of {parts} are on the pins that {title} usually takes, the other way round.',
+      channels: '{lines} of {part} {lines:lies/lie} on different channels: {places}.',
       taken: '{board} has no {kind} controller left for {parts}.',
       tooFast:
         '{speakers} {speakers:speaks/speak} at {baud} baud or more, and on these pins of {board} a program has to listen: up to {most} baud.',
@@ -28,6 +29,7 @@ export const busPinsRule: Rule = {
   },
   check(wiring, report) {
     for (const bus of wiring.buses) {
+      if (sayChannels(wiring, bus, report)) continue
       const offBoard = bus.uses.find(
         (use) =>
           bus.controller === undefined &&
@@ -86,6 +88,61 @@ export const busPinsRule: Rule = {
       })
     }
   },
+}
+
+/** Where a line of a part lies: on the board, or on a channel of a bus switch or bridge, and as which of its lines. */
+interface ChannelPlace {
+  readonly use: SignalUse
+  readonly signal: string
+  readonly end: string
+  readonly channel: string
+  readonly as: string | undefined
+}
+
+function channelPlace(use: SignalUse): ChannelPlace | undefined {
+  const { kind, signal } = busNeed(use.facts.needs)!
+  const [at] = use.hosts
+  if (signal === 'cs' || !at) return undefined
+  const { host } = at
+  if (!host.provider) return { use, signal, end: host.end, channel: 'board', as: undefined }
+  const given = host.provider.part.controllers.find(
+    (one) => one.kind === kind && Object.values(one.pins).includes(host.pin),
+  )
+  const as = given && Object.entries(given.pins).find(([, pin]) => pin === host.pin)?.[0]
+  return given && { use, signal, end: host.end, channel: `${host.provider.ref} ${given.id}`, as }
+}
+
+/** Lines of a part on two channels of what gives it its bus, or exchanged on one; whether something was said. */
+function sayChannels(wiring: Wiring, bus: Bus, report: (one: Report) => void): boolean {
+  let said = false
+  for (const part of bus.parts) {
+    const places = bus.uses.flatMap((use) => (use.part === part ? (channelPlace(use) ?? []) : []))
+    const [one, two] = places
+    if (!one || !two || places.length > 2 || places.every(({ channel }) => channel === 'board')) continue
+    const isSplit = one.channel !== two.channel
+    if (!isSplit && (one.as !== two.signal || two.as !== one.signal)) continue
+    const lines = places.map(({ signal }) => signal.toUpperCase())
+    said = true
+    report({
+      severity: 'fault',
+      at: [part.ref, ...places.flatMap(({ use, end }) => [use.end, end])],
+      message: isSplit ? 'channels' : 'swapped',
+      data: {
+        lines,
+        part: part.ref,
+        places: places.map(({ signal, end }) => `${signal.toUpperCase()} on ${end}`),
+        one: lines[0],
+        two: lines[1],
+        parts: [part.ref],
+      },
+      why: isSplit
+        ? 'A channel leads its lines on together, and only while it is chosen. With each line on another one the part never sees both move at the same time.'
+        : 'Each line of a channel leads on one line of the bus.',
+      numbers: {},
+      propose: () => (isSplit ? rewireBus(wiring, bus) : swapWires(wiring, one.use.end, two.use.end)),
+    })
+  }
+  return said
 }
 
 /** Two lines that a matrix takes anywhere, on the very pins that firmware takes for them unless told otherwise, exchanged. */

@@ -127,7 +127,8 @@ const fedBoards = (wiring: Wiring): GroundPair[] =>
 
 const measuringPairs = (wiring: Wiring): GroundPair[] =>
   circuitOf(wiring).elements.flatMap(({ kind, part, netA, netB }): GroundPair[] => {
-    const source = kind === 'shunt' ? (railOf(netA)?.source ?? railOf(netB)?.source) : undefined
+    const isMeter = kind === 'shunt' && !part.part.inner.some(({ isolated }) => isolated)
+    const source = isMeter ? (railOf(netA)?.source ?? railOf(netB)?.source) : undefined
     const one = source && sourceGround(wiring, source.ref)
     const two = groundNet(wiring, part)
     const what = `${part.ref} measures against its own ground what ${source?.end} gives`

@@ -239,6 +239,15 @@ testRule(driverIdle, {
       says: ['fault: Q.D carries T and never moves: Q.G is open.'],
     },
     {
+      title: 'both inputs on one pin, with a speed in common',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'tb6612', M: 'dc-motor' },
+      wires:
+        'U.VM PACK.+, PACK.- MCU.GND, U.GND MCU.GND, U.VCC MCU.5V, U.STBY MCU.5V, U.PWMA MCU.3, U.AIN1 MCU.4, U.AIN2 MCU.4, M.M1 U.AO1, M.M2 U.AO2',
+      says: ['fault: M between U.AO1 and U.AO2 never moves: U.AIN1 and U.AIN2 always say the same.'],
+    },
+    {
       title: 'both inputs on one pin',
       mcu: 'uno-r3',
       supplies: pack,

@@ -40,12 +40,18 @@ export function sayAlike(wiring: Wiring, report: (one: Report) => void): void {
       severity: 'fault',
       at: [one.output, two.output, ...one.inputs, ...two.inputs, element.part.ref],
       message: 'alike',
-      data: { part: element.part.ref, output: one.output, other: two.output, inputs: [...one.inputs, ...two.inputs] },
+      data: { part: element.part.ref, output: one.output, other: two.output, inputs: opposing(one, two) },
       why: 'Current flows through the load only while one output is high and the other low. Give each input a pin of its own, or an inverted signal.',
       numbers: {},
     })
   }
 }
+
+/** Inputs by which two outputs differ; what moves both alike, such as their speed, is none. */
+const opposing = (one: DriverChannel, two: DriverChannel): string[] => [
+  ...one.inputs.filter((end) => !two.inputs.includes(end)),
+  ...two.inputs.filter((end) => !one.inputs.includes(end)),
+]
 
 /** A load on outputs that are made for loads of another kind: a motor where an amplifier or a stepper driver is. */
 export function sayOtherKind(wiring: Wiring, report: (one: Report) => void): void {

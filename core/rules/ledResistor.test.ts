@@ -12,15 +12,18 @@ const shared = (one: string, two: string) => ({
   wires: 'L.A MCU.3, M.A MCU.4, L.K R.1, M.K R.1, R.2 MCU.GND',
 })
 
-/** A red lamp and its resistor across a supply. */
-const lamp = (volts: number) => (ohms: number) => ({
-  supplies: { P: { volts } },
-  parts: { L: { part: 'led', options: { colour: 'red' } }, R: { part: 'resistor', options: { ohms } } },
-  wires: 'L.A R.1, R.2 P.+, L.K P.-, P.- MCU.GND',
-})
+/** A lamp and its resistor across a supply. */
+const lamp =
+  (volts: number, colour = 'red') =>
+  (ohms: number) => ({
+    supplies: { P: { volts } },
+    parts: { L: { part: 'led', options: { colour } }, R: { part: 'resistor', options: { ohms } } },
+    wires: 'L.A R.1, R.2 P.+, L.K P.-, P.- MCU.GND',
+  })
 
 testRule(ledResistor, {
   valid: [
+    { title: 'infrared at 47 mA', ...lamp(5, 'infrared')(81) },
     { title: 'two red lamps of two pins on one resistor', ...shared('red', 'red') },
     {
       title: 'red with 330 Ω at 3.3 V',
@@ -40,6 +43,11 @@ testRule(ledResistor, {
     },
   ],
   invalid: [
+    {
+      title: 'infrared that gets more than the weakest of its kind bears',
+      ...lamp(5, 'infrared')(74),
+      says: ['fault: L at A gets 51 mA and bears 50 mA.'],
+    },
     {
       title: 'two side by side behind one resistor',
       mcu: 'uno-r3',

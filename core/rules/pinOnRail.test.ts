@@ -13,6 +13,27 @@ const transceiver = (more: string) => ({
 testRule(pinOnRail, {
   valid: [
     {
+      title: 'one of two select lines that are asleep together',
+      mcu: 'uno-r3',
+      parts: { T: 'tcs3200' },
+      wires: 'T.VCC MCU.5V, T.GND MCU.GND, T.S0 MCU.5V, T.S1 MCU.GND',
+    },
+    {
+      title: 'a radio in its ordinary mode',
+      parts: { L: 'lora-uart' },
+      wires: 'L.VCC MCU.3V3, L.GND MCU.GND, L.M0 MCU.GND, L.M1 MCU.GND',
+    },
+    {
+      title: 'a radio whose other mode line a pin moves',
+      parts: { L: 'lora-uart' },
+      wires: 'L.VCC MCU.3V3, L.GND MCU.GND, L.M0 MCU.3V3, L.M1 MCU.GPIO4',
+    },
+    {
+      title: 'back light on its supply',
+      parts: { D: 'st7735' },
+      wires: 'D.VCC MCU.3V3, D.GND MCU.GND, D.LED MCU.3V3',
+    },
+    {
       title: 'a line driver that only receives, its sender tied off',
       mcu: 'mega-2560-r3',
       parts: { D: 'max485' },
@@ -162,6 +183,37 @@ testRule(pinOnRail, {
       parts: { B: 'button' },
       wires: 'B.1 MCU.VIN, B.2 MCU.GPIO4',
       says: ['fault: When B closes, MCU.GPIO4 is joined with 5 V (MCU.VIN); it bears 3.6 V.'],
+    },
+    {
+      title: 'both select lines at the level at which they send the chip to sleep',
+      mcu: 'uno-r3',
+      parts: { T: 'tcs3200' },
+      wires: 'T.VCC MCU.5V, T.GND MCU.GND, T.S0 MCU.GND, T.S1 MCU.GND',
+      says: [
+        'fault: T.S0 is on ground: it keeps the part from its work for good (how fast the output runs; with both low it is asleep).',
+      ],
+    },
+    {
+      title: 'a mode line on the supply, the other held there by a resistor',
+      parts: { L: 'lora-uart', R: ohms(10_000) },
+      wires: 'L.VCC MCU.3V3, L.GND MCU.GND, L.M0 MCU.3V3, R.1 L.M1, R.2 MCU.3V3',
+      says: [
+        'fault: L.M0 is on 3.3 V (MCU.3V3): it keeps the part from its work for good (mode, low for ordinary sending; with both high it is asleep).',
+      ],
+    },
+    {
+      title: 'a sensor on I2C whose select line says SPI',
+      parts: { M: 'icm20948' },
+      wires: 'M.VIN MCU.3V3, M.GND MCU.GND, M.SDA MCU.GPIO21, M.SCL MCU.GPIO22, M.NCS MCU.GND',
+      says: [
+        'fault: M.NCS is on ground: it keeps the part from its work for good (high keeps it on the two-wire bus).',
+      ],
+    },
+    {
+      title: 'back light on ground',
+      parts: { D: 'st7735' },
+      wires: 'D.VCC MCU.3V3, D.GND MCU.GND, D.LED MCU.GND',
+      says: ['caution: D.LED is on ground: it switches the back light off for good.'],
     },
     {
       title: 'a chip held in reset',

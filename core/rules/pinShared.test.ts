@@ -10,6 +10,13 @@ const registers = (wires: string) => ({
   wires: `X.VCC MCU.5V, X.GND MCU.GND, Y.VCC MCU.5V, Y.GND MCU.GND, Z.VDD MCU.5V, Z.VSS MCU.GND, ${wires}`,
 })
 
+/** Two distance sensors, and a resistor. */
+const oneWire = (resistance: number, wires: string) => ({
+  mcu: 'uno-r3',
+  parts: { E: 'hc-sr04', F: 'hc-sr04', R: ohms(resistance) },
+  wires: `E.VCC MCU.5V, E.GND MCU.GND, F.VCC MCU.5V, F.GND MCU.GND, ${wires}`,
+})
+
 /** Two outputs that meet at a pin through parts of one kind, with a resistor to ground. */
 const meet = (part: string, into: string, outOf: string, ohms?: number) => ({
   mcu: 'uno-r3',
@@ -38,6 +45,10 @@ const besideMeter = (wires: string) => ({
 
 testRule(pinShared, {
   valid: [
+    {
+      title: 'an echo through a resistor on the pin of its trigger',
+      ...oneWire(1100, 'E.TRIG MCU.9, R.1 MCU.9, R.2 E.ECHO'),
+    },
     {
       title: 'a lamp at the output of a motion sensor that a pin reads which cannot drive',
       parts: { P: 'hc-sr501', L: 'led', R: ohms(470) },
@@ -96,6 +107,21 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'an echo through a resistor too small on the pin of its trigger',
+      ...oneWire(910, 'E.TRIG MCU.9, R.1 MCU.9, R.2 E.ECHO'),
+      says: ['fault: E.TRIG and E.ECHO share MCU.D9: the pin would have to be input and output at once.'],
+    },
+    {
+      title: 'a trigger through a resistor on the pin of its echo',
+      ...oneWire(1100, 'E.ECHO MCU.9, R.1 MCU.9, R.2 E.TRIG'),
+      says: ['fault: E.TRIG and E.ECHO share MCU.D9: the pin would have to be input and output at once.'],
+    },
+    {
+      title: "an echo through a resistor on the pin of another's trigger",
+      ...oneWire(1100, 'E.TRIG MCU.8, F.TRIG MCU.9, F.ECHO MCU.7, R.1 MCU.9, R.2 E.ECHO'),
+      says: ['fault: E.ECHO and F.TRIG share MCU.D9: the pin would have to be input and output at once.'],
+    },
     {
       title: 'a lamp at the output of a motion sensor that is read as well',
       mcu: 'uno-r3',

@@ -13,6 +13,9 @@ import { usesByHost } from './shared.ts'
 /** Current in milliamperes above which two outputs work against each other. */
 const FLOWS = 0.1
 
+/** Current in milliamperes up to which a pin and an output that answers it through a resistor may meet. */
+const ANSWERS = 5
+
 export const pinShared: Rule = {
   meta: {
     id: 'pin-shared',
@@ -36,8 +39,8 @@ export const pinShared: Rule = {
         const b = uses[second]!
         const a = uses
           .slice(0, second)
-          .find((one) => (one.part !== b.part || one.end !== b.end ? clashes(wiring, one, b) : undefined))
-        const reason = a && clashes(wiring, a, b)
+          .find((one) => (one.part !== b.part || one.end !== b.end ? clashes(wiring, host, one, b) : undefined))
+        const reason = a && clashes(wiring, host, a, b)
         if (!a || !reason) continue
         report({
           severity: 'fault',
@@ -110,13 +113,27 @@ const boardPinsOn = (wiring: Wiring, net: Net): Host[] => [
 ]
 
 /** Why two signals cannot share a pin; outputs that diodes keep apart can. */
-function clashes(wiring: Wiring, a: SignalUse, b: SignalUse): string | undefined {
+function clashes(wiring: Wiring, host: Host, a: SignalUse, b: SignalUse): string | undefined {
   const reason = clash(a, b)
   // Two inputs on pins that are joined: that they are is said already.
   if (wayOf(a) === 'listens' && wayOf(b) === 'listens' && boardPinsOn(wiring, wiring.netOf(a.end)).length > 1)
     return undefined
+  if (reason && isAnswer(wiring, host, a, b)) return undefined
   const areOutputs = wayOf(a) === 'drives' && wayOf(b) === 'drives'
   return reason && areOutputs && contention(wiring, a.end, b.end) < FLOWS ? undefined : reason
+}
+
+/** One part is asked and answers on one pin: a start pulse, then the program listens; a resistor lies before the answer. */
+function isAnswer(wiring: Wiring, host: Host, a: SignalUse, b: SignalUse): boolean {
+  const output = [a, b].find((one) => wayOf(one) === 'drives')
+  return (
+    a.part === b.part &&
+    output !== undefined &&
+    [a, b].some((one) => wayOf(one) === 'listens') &&
+    !busNeed(a.facts.needs) &&
+    !busNeed(b.facts.needs) &&
+    contention(wiring, host.end, output.end) <= ANSWERS
+  )
 }
 
 const needText = (use: SignalUse): string => {

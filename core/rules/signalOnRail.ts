@@ -23,7 +23,8 @@ export const signalOnRailMessages = {
   noSound: '{pin} is {where}: it waits for sound, of which a rail has none.',
   pulses: '{pin} is {where}: it waits for pulses, of which a rail has none.',
   switchesOff: '{pin} is {where}: it switches {other} off for good.',
-  holdsOff: '{pin} is {where}: it holds the part off for good{text}.',
+  holdsOff: '{pin} is {where}: it keeps the part from its work for good{text}.',
+  dark: '{pin} is {where}: it switches {what} off for good.',
   stuck: '{pin} is {where}: {part} is {state} for good, and no pin of a board can change that.',
   pressedHigh: 'When {ref} closes, {pin} is joined with {rail}; it bears {most} V.',
   pressedOutput: 'When {ref} closes, the output {pin} is joined with {rail}.',
@@ -35,7 +36,7 @@ export const SLACK = 0.05
 /** Level to which resistors alone hold a net for good; undefined where something else may move it. */
 export function heldLevel(
   wiring: Wiring,
-  { net, terminal }: Port,
+  { net, terminal }: Pick<Port, 'net' | 'terminal'>,
 ): { readonly volts: number; readonly isHigh: boolean } | undefined {
   const verdict = verdictsOf(wiring).of(net)
   const supply = terminal.owner.kind === 'part' ? terminal.owner.logicVolts : undefined
@@ -186,7 +187,13 @@ export function signalOnRail(wiring: Wiring, use: SignalUse, at: number, isSuppl
             why: 'The output can only pull to ground, where it is already.',
           }
         : undefined
-  const isOff = direction === 'in' && facts.off === (at === 0 ? 'low' : 'high')
+  const other = facts.offWith === undefined ? undefined : wiring.signal(`${part.ref}.${facts.offWith}`)
+  const isOff =
+    direction === 'in' &&
+    facts.off === (at === 0 ? 'low' : 'high') &&
+    (facts.offWith === undefined || isOffAsWell(wiring, other))
+  // Of two that do it together the second is named beside the first.
+  if (isOff && other && other.end < end) return undefined
   if (isOff && facts.offOf !== undefined)
     return wiring.signal(`${part.ref}.${facts.offOf}`)?.hosts.length
       ? {
@@ -196,14 +203,31 @@ export function signalOnRail(wiring: Wiring, use: SignalUse, at: number, isSuppl
           why: `${part.ref}.${facts.offOf} is wired, and does something only while this pin is ${at === 0 ? 'high' : 'low'}. Run it to a pin of the board, or tie it to the other level.`,
         }
       : undefined
+  if (isOff && facts.offWhat !== undefined)
+    return {
+      severity: 'caution',
+      message: 'dark',
+      data: { what: facts.offWhat },
+      why: `The rest of the part works. Wire ${end} to the other level, or to a pin of the board that sets it.`,
+    }
   if (isOff)
     return {
       severity: 'fault',
       message: 'holdsOff',
       data: { text: facts.text ? ` (${facts.text})` : '' },
-      why: 'At this level the part is in reset, asleep or switched off. Wire it to the other level, or to a pin of the board that sets it.',
+      why: 'At this level the part is in reset, asleep, switched off or in a mode for something else. Wire it to the other level, or to a pin of the board that sets it.',
+      others: other ? [other.end] : [],
     }
   return direction === 'in' ? inputOnRail(wiring, use, at) : undefined
+}
+
+/** Of an input that switches the part off together with this one: it lies at the level that does so as well. */
+function isOffAsWell(wiring: Wiring, other: SignalUse | undefined): boolean {
+  const terminal = other && wiring.terminal(other.end)
+  if (!terminal) return false
+  const net = wiring.netOf(other.end)
+  const volts = (railOf(net) ?? heldLevel(wiring, { net, terminal }))?.volts
+  return volts !== undefined && (other.facts.off === 'low') === (volts === 0)
 }
 
 /** A load hangs on an output that this input moves. */

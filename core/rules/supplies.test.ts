@@ -331,6 +331,13 @@ testRule(supplyMissing, {
 testRule(commonGround, {
   valid: [
     {
+      title: 'a current sensor that measures through insulation',
+      mcu: 'uno-r3',
+      parts: { S: 'current-acs712', L: 'strip-12v' },
+      supplies: { PACK: { volts: 12 } },
+      wires: 'S.VCC MCU.5V, S.GND MCU.GND, S.OUT MCU.A0, S.IP+ PACK.+, S.IP- L.+, L.- PACK.-',
+    },
+    {
       title: 'one ground for all',
       supplies: pack(5),
       parts: { S: 'servo-sg90' },

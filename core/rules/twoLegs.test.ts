@@ -62,7 +62,7 @@ describe('a load of two legs may be switched at either', () => {
     expect(said(wires('3V3')).filter((one) => one.includes('level-damage'))).toEqual([])
   })
   it('is off for good with both legs on ground, on or off as it likes on a supply', () => {
-    const off = 'fault pin-on-rail: L.S is on ground: it holds the part off for good (lights while high).'
+    const off = 'fault pin-on-rail: L.S is on ground: it keeps the part from its work for good (lights while high).'
     expect(said({ parts: { L: 'laser-diode' }, wires: 'L.S MCU.GND, L.- MCU.GND' })).toEqual([off])
     expect(said({ parts: { L: 'laser-diode' }, wires: 'L.S MCU.5V, L.- MCU.GND' })).toEqual([])
   })
@@ -121,7 +121,7 @@ describe('what holds a strap high is as high as its own supply', () => {
     })
     expect(said(shift('GND'))).toEqual([])
     expect(said(shift('5V'))).toEqual([
-      'fault pin-on-rail: X.RST is on 5 V (MCU.5V): it holds the part off for good (high goes back to Q0).',
+      'fault pin-on-rail: X.RST is on 5 V (MCU.5V): it keeps the part from its work for good (high goes back to Q0).',
     ])
   })
 })

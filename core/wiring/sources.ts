@@ -1,6 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import type { Feed } from '../catalog/boardPower.ts'
-import { forwardOf } from '../catalog/forward.ts'
+import { innerFact } from '../catalog/innerFact.ts'
 import type { GivenRail } from '../catalog/partSchema.ts'
 import { bodyDiodes } from './asGuard.ts'
 import type { BoardInstance, Net, PartInstance, Source, SupplyInstance } from './model.ts'
@@ -171,7 +171,7 @@ function stiffLinks(
         const [one, two] = [netOf(`${ref}.${a}`), netOf(`${ref}.${b}`)]
         if (one === two || !one.wired || !two.wired) return []
         const onlyFed = kind !== 'shunt'
-        const drop = kind === 'diode' ? (forwardOf(part, owner.options, forward) ?? 0) * DROP_SHARE : 0
+        const drop = kind === 'diode' ? (innerFact(part, owner.options, forward) ?? 0) * DROP_SHARE : 0
         const on = { part: owner, from: one, to: two, drop, onlyFed }
         return kind === 'diode' ? [on] : [on, { ...on, from: two, to: one }]
       })
