@@ -1,3 +1,4 @@
+import { libraryFor } from '../wiring/libraryPulses.ts'
 import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
 import type { Matched, Pick, PinTable } from './pinTable.ts'
 import type { Claim, SearchProblem } from './searchProblem.ts'
@@ -126,7 +127,10 @@ function reaching(
 }
 
 /** Timer that a signal with a frequency of its own would take; a pin on several is left to the check. */
-export function timerOf({ facts }: SignalUse, host: Host): { key: string } | undefined {
+export function timerOf(use: SignalUse, host: Host): { key: string } | undefined {
+  const { facts } = use
+  // A library makes its pulses on any pin, by a timer of its own.
+  if (libraryFor(host.board, use)) return undefined
   if (facts.needs !== 'pwm' || facts.hertz === undefined || !host.board || !host.functions.has('pwm')) return undefined
   const own = timersAt(host.board, host.pin)
   return own.length === 1 ? { key: `${host.ref} ${own[0]}` } : undefined

@@ -5,6 +5,7 @@ import { isLoad } from '../catalog/common.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
+import { isGradual, libraryFor, lostTo } from '../wiring/libraryPulses.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isStreamed, lackWords, meets } from '../wiring/needs.ts'
 import { takerOf } from '../wiring/takes.ts'
@@ -80,7 +81,8 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   const blocked = blockedBecause(wiring, use, host)
   if (blocked !== undefined) return { blocked }
   const tally = new Tally()
-  if (meets(host, use) === 'orElse') {
+  const library = libraryFor(host.board, use)
+  if (meets(host, use) === 'orElse' && !library) {
     // Pulses of a set length that a program of a large computer makes itself tremble.
     const trembles = use.facts.hertz !== undefined && host.board?.board.noTimeBase !== undefined
     tally.pay(trembles ? costs.softPulse : costs.orElse, `${lackWords(use.facts.needs)}, polled`)
@@ -119,13 +121,16 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   if (strained) tally.pay(strained.points, strained.words)
   const bearsSpeed = carriesSpeed(wiring, use)
   if (bearsSpeed && !host.functions.has('pwm')) tally.pay(costs.noSpeed, 'full speed only')
+  const lost = lostTo(wiring, host)
+  if (lost && (bearsSpeed || isGradual(use)))
+    tally.pay(bearsSpeed ? costs.noSpeed : costs.orElse, `its PWM goes to the ${lost.library.title}`)
   // What a line of a bus takes on the pin that is there for it is no waste.
   const isUsual = bus !== undefined && isUsualFor(host, bus)
   for (const name of scarceNames) {
     if (
       isUsual ||
-      (bearsSpeed && name === 'pwm') ||
-      name === use.facts.needs ||
+      ((bearsSpeed || lost) && name === 'pwm') ||
+      (name === use.facts.needs && !library) ||
       name === use.facts.orElse ||
       !offers(host, name)
     )

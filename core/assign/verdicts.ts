@@ -5,6 +5,7 @@ import type { Part } from '../catalog/partSchema.ts'
 import { availabilityOf } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
 import { functionsOf } from '../wiring/givenHosts.ts'
+import { lostTo } from '../wiring/libraryPulses.ts'
 import type { Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { isOtherwiseCalled } from './boardPins.ts'
 import { type Blocked, judgePin, placesOf, type Verdict } from './judge.ts'
@@ -45,7 +46,9 @@ export class Verdicts {
 const kindsOf = memo((wiring: Wiring): ReadonlyMap<Host, unknown> => {
   const kinds = new Map<PartInstance, string>()
   for (const part of wiring.parts) if (part.part.provides.length > 0) kinds.set(part, kindOf(part))
-  return new Map([...wiring.hosts.values()].map((host) => [host, isFree(wiring, host) ? kindOfPin(host, kinds) : host]))
+  return new Map(
+    [...wiring.hosts.values()].map((host) => [host, isFree(wiring, host) ? kindOfPin(wiring, host, kinds) : host]),
+  )
 })
 
 const isFree = (wiring: Wiring, host: Host): boolean => {
@@ -53,12 +56,12 @@ const isFree = (wiring: Wiring, host: Host): boolean => {
   return !net.wired && !net.ground && net.sources.length === 0 && usesOn(wiring, host).length === 0
 }
 
-function kindOfPin(host: Host, kinds: ReadonlyMap<PartInstance, string>): unknown {
+function kindOfPin(wiring: Wiring, host: Host, kinds: ReadonlyMap<PartInstance, string>): unknown {
   const { provider, board } = host
   if (provider) return `${kinds.get(provider) ?? provider.ref} ${rowOf(provider.part, host.pin)}`
   if (!board) return host
   const { pinTaker, analogTaker, pwmTaker } = availabilityOf(host)
-  return `${board.ref} ${traitsOf(board.facts, host.pin)} ${pinTaker?.id} ${analogTaker?.id} ${pwmTaker?.id}`
+  return `${board.ref} ${traitsOf(board.facts, host.pin)} ${pinTaker?.id} ${analogTaker?.id} ${pwmTaker?.id} ${lostTo(wiring, host)?.library.id}`
 }
 
 /** Parts that are alike, fed alike and set alike in what goes with figures; of a switch of lines it matters where its common line leads. */

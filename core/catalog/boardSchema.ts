@@ -146,6 +146,8 @@ export const Feature = v.strictObject({
   pins: v.optional(v.array(PinId), []),
   controllers: v.optional(v.array(Id), []),
   timers: v.optional(v.array(Id), []),
+  /** Pulses that the feature, a library, makes by its timers on whatever pin is wanted: of servos, or tones. */
+  makes: v.optional(v.picklist(['servo', 'tone'])),
   analog: v.optional(v.array(Id), []),
   /** What the board takes at peaks while the feature is in use, in milliamperes: a radio that sends. */
   peak: v.optional(NotNegative),

@@ -168,11 +168,20 @@ testRule(busPinsRule, {
         'fault: SCL and SDA of A lie on different channels: SCL on X.SC1 and SDA on X.SD0.',
         'fault: SCL and SDA of B lie on different channels: SCL on X.SC0 and SDA on X.SD1.',
       ],
+      fix: 'Swap the wires of A.SDA and B.SDA',
+      changes: [
+        'wire A.SDA to X.SD0 removed',
+        'wire B.SDA to X.SD1 removed',
+        'wire B.SDA to X.SD0 added',
+        'wire A.SDA to X.SD1 added',
+      ],
     },
     {
       title: 'one line on a channel, the other on the bus before the switch',
       ...behindSwitch('A.SDA X.SD0, A.SCL MCU.22'),
       says: ['fault: SCL and SDA of A lie on different channels: SCL on MCU.GPIO22 and SDA on X.SD0.'],
+      fix: 'Move A.SCL to X.SC0',
+      changes: ['wire A.SCL to MCU.GPIO22 removed', 'wire A.SCL to X.SC0 added'],
     },
     {
       title: 'lines of one channel, exchanged',

@@ -6,7 +6,7 @@ import type { BoardInstance, Bus, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { isOnAnyPins, softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
 import type { Report, Rule } from './finding.ts'
-import { swapWires } from './mend.ts'
+import { moveTo, swapWires } from './mend.ts'
 import { listWords } from './shared.ts'
 import { crossedOnBoard } from './uartCross.ts'
 
@@ -97,6 +97,8 @@ interface ChannelPlace {
   readonly end: string
   readonly channel: string
   readonly as: string | undefined
+  /** The pins of its channel, by line. */
+  readonly pins: Readonly<Record<string, string>>
 }
 
 function channelPlace(use: SignalUse): ChannelPlace | undefined {
@@ -104,12 +106,25 @@ function channelPlace(use: SignalUse): ChannelPlace | undefined {
   const [at] = use.hosts
   if (signal === 'cs' || !at) return undefined
   const { host } = at
-  if (!host.provider) return { use, signal, end: host.end, channel: 'board', as: undefined }
+  if (!host.provider) return { use, signal, end: host.end, channel: 'board', as: undefined, pins: {} }
   const given = host.provider.part.controllers.find(
     (one) => one.kind === kind && Object.values(one.pins).includes(host.pin),
   )
   const as = given && Object.entries(given.pins).find(([, pin]) => pin === host.pin)?.[0]
-  return given && { use, signal, end: host.end, channel: `${host.provider.ref} ${given.id}`, as }
+  const { ref } = host.provider
+  const pins = Object.entries(given?.pins ?? {}).map(([line, pin]) => [line, `${ref}.${pin}`])
+  return given && { use, signal, end: host.end, channel: `${ref} ${given.id}`, as, pins: Object.fromEntries(pins) }
+}
+
+/** A line goes to the channel on which the other one lies; with what lies there it changes places. */
+function toChannelOf(wiring: Wiring, other: ChannelPlace, line: ChannelPlace): Fix[] {
+  const to = other.pins[line.signal]
+  if (to === undefined) return []
+  const there = wiring.signals.find(
+    ({ end, facts, hosts }) =>
+      end !== line.use.end && facts.needs === line.use.facts.needs && hosts.some(({ host }) => host.end === to),
+  )
+  return there ? swapWires(wiring, line.use.end, there.end) : moveTo(wiring, line.use.end, to)
 }
 
 /** Lines of a part on two channels of what gives it its bus, or exchanged on one; whether something was said. */
@@ -139,7 +154,10 @@ function sayChannels(wiring: Wiring, bus: Bus, report: (one: Report) => void): b
         ? 'A channel leads its lines on together, and only while it is chosen. With each line on another one the part never sees both move at the same time.'
         : 'Each line of a channel leads on one line of the bus.',
       numbers: {},
-      propose: () => (isSplit ? rewireBus(wiring, bus) : swapWires(wiring, one.use.end, two.use.end)),
+      propose: () =>
+        isSplit
+          ? [...toChannelOf(wiring, one, two), ...toChannelOf(wiring, two, one)]
+          : swapWires(wiring, one.use.end, two.use.end),
     })
   }
   return said

@@ -1,8 +1,29 @@
 import { testRule } from '../testing/rules.ts'
 import { featureConflict } from './featureConflict.ts'
 
+const overChip = {
+  mcu: 'uno-r3',
+  parts: { X: 'servo-sg90', P: 'pca9685', L: 'rgb-led' },
+  wires: 'P.SDA MCU.A4, P.SCL MCU.A5, X.SIG P.PWM0, L.R MCU.9',
+}
+
+/** A servo or a buzzer, and a coloured lamp. */
+const beside = (other: string, wires: string, mcu = 'uno-r3') => ({
+  mcu,
+  parts: { X: other, L: 'rgb-led' },
+  wires,
+})
+
 testRule(featureConflict, {
   valid: [
+    { title: 'colours on timers that no library takes', ...beside('servo-sg90', 'X.SIG MCU.9, L.R MCU.3, L.G MCU.5') },
+    { title: 'colours beside a tone', ...beside('buzzer-passive', 'X.+ MCU.3, L.R MCU.9, L.G MCU.10, L.B MCU.6') },
+    { title: 'colours while the servo has no pin yet', ...beside('servo-sg90', 'L.R MCU.9') },
+    { title: 'colours while the servo hangs on a chip', ...overChip },
+    {
+      title: 'colours on a board whose pins have timers of their own',
+      ...beside('servo-sg90', 'X.SIG MCU.25, L.R MCU.26', 'esp32-devkit-30'),
+    },
     {
       title: 'a buzzer on the timer of the servo library: its tone is made on any pin',
       mcu: 'uno-r3',
@@ -33,6 +54,22 @@ testRule(featureConflict, {
     },
   ],
   invalid: [
+    {
+      title: 'a colour on the timer of the library that a servo takes, wherever the servo hangs',
+      ...beside('servo-sg90', 'X.SIG MCU.7, L.R MCU.9'),
+      says: [
+        'caution: L.R can only be switched on and off at MCU.D9: for X.SIG the Servo library takes the timer TIMER1.',
+      ],
+      fix: 'Move L.R to MCU.D6',
+      changes: ['wire L.R to MCU.D9 removed', 'wire L.R to MCU.D6 added'],
+    },
+    {
+      title: 'a colour on the timer of the library that makes tones',
+      ...beside('buzzer-passive', 'X.+ MCU.7, L.R MCU.11'),
+      says: [
+        'caution: L.R can only be switched on and off at MCU.D11: for X.+ the Tone library takes the timer TIMER2.',
+      ],
+    },
     {
       title: 'a knob on the second unit while WiFi runs',
       uses: ['wifi'],

@@ -2,9 +2,10 @@ import { rewire } from '../assign/rewire.ts'
 import { rewireBus } from '../assign/rewireBus.ts'
 import { availabilityOf } from '../wiring/availability.ts'
 import { busPins } from '../wiring/buses.ts'
-import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
+import { isGradual, lostTo } from '../wiring/libraryPulses.ts'
+import type { BoardInstance, Host, SignalUse, Wiring } from '../wiring/model.ts'
 import { servedAs } from '../wiring/needs.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { withoutFeature } from './mend.ts'
 import { usesByHost } from './shared.ts'
 
@@ -19,6 +20,7 @@ export const featureConflict: Rule = {
     messages: {
       half: '{signal} can only be switched on and off at {pin}: {feature} takes {unit}.',
       taken: '{signal} cannot have {pin}: {feature} takes {unit}.',
+      library: '{signal} can only be switched on and off at {pin}: for {by} the {feature} takes {unit}.',
       busTaken: '{parts} and {feature} both need {title} of {board}.',
     },
     fixable: true,
@@ -28,7 +30,10 @@ export const featureConflict: Rule = {
       if (!host.board) continue
       for (const use of uses) {
         const taken = takenBy(host, use)
-        if (!taken) continue
+        if (!taken) {
+          sayLibrary(wiring, host, use, report)
+          continue
+        }
         report({
           severity: taken.half ? 'caution' : 'fault',
           at: [use.end, host.end],
@@ -62,6 +67,28 @@ export const featureConflict: Rule = {
       })
     }
   },
+}
+
+/** PWM that a library takes away which the plan does not name, and the program needs all the same for something wired. */
+function sayLibrary(wiring: Wiring, host: Host, use: SignalUse, report: (one: Report) => void): void {
+  const lost = isGradual(use) ? lostTo(wiring, host) : undefined
+  if (!lost || lost.use.hosts.length === 0 || lost.use.part === use.part) return
+  const { library } = lost
+  report({
+    severity: 'caution',
+    at: [use.end, host.end],
+    message: 'library',
+    data: {
+      signal: use.end,
+      pin: host.end,
+      by: lost.use.end,
+      feature: library.title,
+      unit: `the timer ${availabilityOf(host).timers[0]?.toUpperCase()}`,
+    },
+    why: `${library.text} Programs that write a share to ${host.end} get no more than on or off there, and nothing says why.`,
+    numbers: {},
+    propose: () => rewire(wiring, use),
+  })
 }
 
 /** Cautions that other rules read. */

@@ -11,8 +11,30 @@ const timed = {
 } as const
 const unread = ['fault: L.2 needs an analog input, and MCU.GPIO17 has none.']
 
+/** A driver whose speed comes over a line of its own, and one whose speed comes over either input. */
+const driven = (wires: string) => ({
+  mcu: 'uno-r3',
+  supplies: { P: { volts: 6 } },
+  parts: { T: 'tb6612', D: 'drv8833' },
+  wires: `P.- MCU.GND, T.VM P.+, T.GND P.-, T.VCC MCU.5V, D.VCC P.+, D.GND P.-, ${wires}`,
+})
+
 testRule(pinFunction, {
   valid: [
+    { title: 'the speed of a driver on a pin with PWM', ...driven('T.PWMA MCU.3, T.AIN1 MCU.4, T.AIN2 MCU.7') },
+    { title: 'one input of a bridge with PWM, the other without', ...driven('D.IN1 MCU.5, D.IN2 MCU.4') },
+    {
+      title: 'the back light of a display, which is on or off as well',
+      mcu: 'nano-v3',
+      parts: { D: 'st7735' },
+      wires: 'D.LED MCU.4',
+    },
+    {
+      title: 'a servo on any pin, for which the library makes the pulses',
+      mcu: 'uno-r3',
+      parts: { S: 'servo-sg90' },
+      wires: 'S.SIG MCU.4',
+    },
     { title: 'a knob on an analog pin', parts: { K: 'potentiometer' }, wires: 'K.W MCU.D34' },
     { title: 'a counted switch on an edge pin', mcu: 'uno-r3', parts: { H: 'hall-a3144' }, wires: 'H.OUT MCU.2' },
     {
@@ -74,6 +96,21 @@ testRule(pinFunction, {
       parts: { K: 'potentiometer' },
       wires: 'K.W MCU.GPIO17',
       says: ['fault: K.W needs an analog input, and MCU.GPIO17 has none.'],
+    },
+    {
+      title: 'the speed of a driver on a pin without PWM',
+      ...driven('T.PWMA MCU.7, T.AIN1 MCU.4, T.AIN2 MCU.8'),
+      says: ['tip: T.PWMA can only be switched on and off at MCU.D7, which has no PWM.'],
+      fix: 'Move T.PWMA to MCU.D9',
+      changes: ['wire T.PWMA to MCU.D7 removed', 'wire T.PWMA to MCU.D9 added'],
+    },
+    {
+      title: 'both inputs of a bridge without PWM',
+      ...driven('D.IN1 MCU.4, D.IN2 MCU.7'),
+      says: [
+        'tip: D.IN1 can only be switched on and off at MCU.D4, which has no PWM.',
+        'tip: D.IN2 can only be switched on and off at MCU.D7, which has no PWM.',
+      ],
     },
     {
       title: 'a counted switch without edge interrupt',

@@ -192,6 +192,8 @@ testRule(pinOnRail, {
       says: [
         'fault: T.S0 is on ground: it keeps the part from its work for good (how fast the output runs; with both low it is asleep).',
       ],
+      fix: 'Move T.S0 to MCU.5V',
+      changes: ['wire T.S0 to MCU.GND removed', 'wire T.S0 to MCU.5V added'],
     },
     {
       title: 'a mode line on the supply, the other held there by a resistor',

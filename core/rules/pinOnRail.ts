@@ -1,10 +1,12 @@
 import { type Circuit, circuitOf, type Port, type RailHold, railOf, railWords } from '../circuit/circuit.ts'
 import { formatVolts } from '../electrical/quantity.ts'
+import type { Fix } from '../plan/edit.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { givesLevels, switchesLoad } from '../wiring/needs.ts'
+import { groundEnd, supplyEnd } from '../wiring/supply.ts'
 import { controlOnRail, controlOnRailMessages } from './controlOnRail.ts'
 import type { Rule } from './finding.ts'
-import { takeOut } from './mend.ts'
+import { moveTo, takeOut } from './mend.ts'
 import { twoDigits } from './shared.ts'
 import {
   heldLevel,
@@ -53,10 +55,20 @@ export const pinOnRail: Rule = {
         ...words,
         at: [port.terminal.end, ...others],
         numbers: rail ? { volts: rail.volts, ...(port.most === undefined ? {} : { bears: port.most }) } : {},
-        propose: () => takeOut(wiring, (a, b) => a === port.terminal.end || b === port.terminal.end),
+        propose: () => [
+          ...(words.message === 'holdsOff' ? toOtherLevel(wiring, port) : []),
+          ...takeOut(wiring, (a, b) => a === port.terminal.end || b === port.terminal.end),
+        ],
       })
     }
   },
+}
+
+/** An input that must lie somewhere goes to the level at which the part works. */
+function toOtherLevel(wiring: Wiring, { use }: Port): Fix[] {
+  if (!use?.facts.required) return []
+  const to = use.facts.off === 'low' ? supplyEnd(wiring, use.part) : groundEnd(wiring, use.part)
+  return to === undefined ? [] : moveTo(wiring, use.end, to)
 }
 
 const isBoardPin = (port: Port): boolean =>

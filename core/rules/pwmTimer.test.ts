@@ -1,6 +1,33 @@
 import { testRule } from '../testing/rules.ts'
 import { pwmTimer } from './pwmTimer.ts'
 
+/** A fan of the maker's own, whose speed comes over a line of 25 kHz. */
+const quickFan = {
+  boards: {},
+  parts: {
+    'own-fan': {
+      catalog: 1,
+      id: 'own-fan',
+      title: 'Fan with a line for its speed',
+      summary: 'Turns as fast as it is told',
+      keywords: [],
+      category: 'load',
+      build: 'module',
+      stem: 'FAN',
+      sources: [{ title: 'Its data sheet', for: 'everything here' }],
+      pins: [
+        { id: 'VCC', role: 'supply', number: 1 },
+        { id: 'GND', role: 'ground', number: 2 },
+        { id: 'PWM', role: 'signal', number: 3 },
+      ],
+      supplies: [{ pins: ['VCC'], ground: ['GND'], least: 4.5, most: 5.5, typicalMilliamps: 100, peakMilliamps: 150 }],
+      levels: { logic: { vih: 2, vil: 0.8, most: 5.5, least: -0.3 } },
+      signals: [{ pin: 'PWM', needs: 'pwm', direction: 'in', levels: 'logic', hertz: 25000 }],
+      footprint: { kind: 'in-line', pins: ['VCC', 'GND', 'PWM'] },
+    },
+  },
+}
+
 testRule(pwmTimer, {
   valid: [
     {
@@ -14,6 +41,12 @@ testRule(pwmTimer, {
       mcu: 'uno-r3',
       parts: { A: 'servo-sg90', B: 'buzzer-passive' },
       wires: 'A.SIG MCU.9, B.+ MCU.3',
+    },
+    {
+      title: 'servo and buzzer on pins of one timer, for which libraries take timers of their own',
+      mcu: 'uno-r3',
+      parts: { A: 'servo-sg90', B: 'buzzer-passive' },
+      wires: 'A.SIG MCU.9, B.+ MCU.10',
     },
     {
       title: 'servo and buzzer on a matrix',
@@ -30,15 +63,14 @@ testRule(pwmTimer, {
       says: ['tip: MCU has 1 PWM timer, and 2 frequencies are wanted.'],
     },
     {
-      title: 'servo and buzzer on one timer',
+      title: 'a servo on a plain pin, whose library takes the timer of a fan with a frequency of its own',
       mcu: 'uno-r3',
-      parts: { A: 'servo-sg90', B: 'buzzer-passive' },
-      wires: 'A.SIG MCU.9, B.+ MCU.10',
+      own: quickFan,
+      parts: { A: 'servo-sg90', F: 'own-fan' },
+      wires: 'A.SIG MCU.7, F.PWM MCU.9',
       says: [
-        'fault: A.SIG (50 Hz) on MCU.D9 and B.+ (2.7 kHz) on MCU.D10 hang on TIMER1 and need different frequencies.',
+        'fault: A.SIG (50 Hz) on MCU.D7 and F.PWM (25 kHz) on MCU.D9 hang on TIMER1 and need different frequencies.',
       ],
-      fix: 'Move B.+ to MCU.D6',
-      changes: ['wire B.+ to MCU.D10 removed', 'wire B.+ to MCU.D6 added'],
     },
     {
       title: 'servo and buzzer on one slice',

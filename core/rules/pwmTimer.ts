@@ -1,5 +1,6 @@
 import { rewire } from '../assign/rewire.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
+import { libraryFor } from '../wiring/libraryPulses.ts'
 import type { BoardInstance, Host, SignalUse } from '../wiring/model.ts'
 import type { Rule } from './finding.ts'
 import { listWords, usesByHost } from './shared.ts'
@@ -29,11 +30,16 @@ export const pwmTimer: Rule = {
     for (const [host, uses] of usesByHost(wiring))
       for (const use of uses) {
         const { board } = host
-        if (!board || use.facts.needs !== 'pwm' || use.facts.hertz === undefined || !host.functions.has('pwm')) continue
+        const library = libraryFor(board, use)
+        if (!board || use.facts.needs !== 'pwm' || use.facts.hertz === undefined) continue
+        if (!library && !host.functions.has('pwm')) continue
         const pin = host.pin
-        const timers = board.board.timers
-          .filter((timer) => Object.values(timer.channels).some((pins) => pins.includes(pin)))
-          .map((timer) => timer.id)
+        // What a library makes hangs on the timers of that library, whatever the pin.
+        const timers =
+          library?.timers ??
+          board.board.timers
+            .filter((timer) => Object.values(timer.channels).some((pins) => pins.includes(pin)))
+            .map((timer) => timer.id)
         byBoard.set(board, [...(byBoard.get(board) ?? []), { use, host, hertz: use.facts.hertz, timers }])
       }
     for (const [board, pulses] of byBoard) {

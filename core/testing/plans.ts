@@ -21,6 +21,7 @@ export interface Short {
   readonly unused?: string[]
   readonly accepted?: Plan['accepted']
   readonly bench?: Partial<Bench>
+  readonly own?: Plan['own']
 }
 
 export function planOf(short: Short): Plan {
@@ -48,6 +49,7 @@ export function planOf(short: Short): Plan {
     wires,
     unused: short.unused ?? [],
     accepted: short.accepted ?? [],
+    ...(short.own ? { own: short.own } : {}),
     ...(short.bench ? { bench: { breadboards: {}, places: {}, done: [], ...short.bench } } : {}),
   }
   const bound = bindPlan(plan, catalog)

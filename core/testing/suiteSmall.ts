@@ -800,12 +800,13 @@ export const mistakenAlone: readonly (Short & { title: string; rule: string })[]
     wires: 'A.VCC MCU.5V, A.GND MCU.GND, B.VCC MCU.5V, B.GND MCU.GND, A.OUT MCU.PA15, B.OUT MCU.PB15',
   },
   {
-    title: 'a servo and a buzzer on one timer of a Mega',
-    rule: 'pwm-timer',
+    title: 'the speed of a motor on the timer of the library that moves a servo, on a Mega',
+    rule: 'feature-conflict',
     mcu: 'mega-2560-r3',
     supplies: pack(5, 3000),
-    parts: { S: 'servo-sg90', B: 'buzzer-passive' },
-    wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.11, B.+ MCU.12, B.- MCU.GND',
+    parts: { S: 'servo-sg90', D: 'drv8833', M: 'dc-motor' },
+    wires:
+      'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.11, D.VCC PACK.+, D.GND PACK.-, D.EEP MCU.22, D.IN1 MCU.45, D.IN2 MCU.46, M.M1 D.AOUT1, M.M2 D.AOUT2',
   },
   {
     title: 'a servo and a buzzer on one slice of a Pico 2',

@@ -5,6 +5,7 @@ import { mistakenChanged, soundChanged } from './suiteChanged.ts'
 import { mistakenClassic, soundClassic } from './suiteClassic.ts'
 import { mistakenEveryday, soundEveryday } from './suiteEveryday.ts'
 import { mistakenForgotten, soundForgotten } from './suiteForgotten.ts'
+import { mistakenModes, soundModes } from './suiteModes.ts'
 import { mistakenModules, soundModules } from './suiteModules.ts'
 import { soundMoreParts } from './suiteMoreParts.ts'
 import { mistakenOver, soundOver } from './suiteOver.ts'
@@ -66,6 +67,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundTooMany,
   ...soundChanged,
   ...soundClassic,
+  ...soundModes,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
@@ -80,4 +82,5 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenTooMany,
   ...mistakenChanged,
   ...mistakenClassic,
+  ...mistakenModes,
 ]
