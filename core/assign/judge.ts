@@ -202,7 +202,9 @@ function cautionPrice(caution: Caution, use: SignalUse): { points: number; words
       return { points: costs.onboard, words: caution.id === 'onboard-led' ? 'on-board LED' : 'on-board button' }
     case 'fixed-pull-up':
     case 'fixed-pull-down':
-      return use.facts.needs.startsWith('i2c.') ? undefined : { points: costs.fixedPull, words: 'fixed pull-up' }
+      return use.facts.needs.startsWith('i2c.') || use.facts.needs === 'analog-in'
+        ? undefined
+        : { points: costs.fixedPull, words: 'fixed pull-up' }
     case 'keep-output':
       return { points: use.facts.needs.startsWith('spi.cs') ? 0 : costs.keepOutput, words: 'kept by SPI' }
     case 'slow':

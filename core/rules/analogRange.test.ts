@@ -17,8 +17,45 @@ const divided = (ohms: number): Short => ({
   wires: 'T.1 MCU.5V, T.2 MCU.A0, R.1 MCU.A0, R.2 MCU.GND',
 })
 
+/** Two resistors alike between a supply of 8 V and ground, and what lies beside them. */
+const halved =
+  (more: string, farads = 1e-7) =>
+  (ohms: number): Short => ({
+    mcu: 'uno-r3',
+    supplies: { P: { volts: 8 } },
+    parts: {
+      R: { part: 'resistor', options: { ohms } },
+      S: { part: 'resistor', options: { ohms } },
+      C: { part: 'capacitor', options: { farads } },
+    },
+    wires: `P.- MCU.GND, R.1 P.+, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND${more}`,
+  })
+
 testRule(analogRange, {
   valid: [
+    {
+      title: 'a megohm twice, with a capacitor that fills each sample',
+      ...halved(', C.1 MCU.A0, C.2 MCU.GND', 1e-8)(1e6),
+    },
+    {
+      title: 'a cell over 470 kΩ, which the resistors before the converter of the board divide',
+      mcu: 'esp8266-d1-mini',
+      supplies: { P: { volts: 3.7 } },
+      parts: { R: { part: 'resistor', options: { ohms: 470_000 } } },
+      wires: 'P.- MCU.GND, R.1 P.+, R.2 MCU.A0',
+    },
+    {
+      title: 'a button with a megohm on a pin that could read volts',
+      mcu: 'uno-r3',
+      parts: { B: 'button', R: { part: 'resistor', options: { ohms: 1e6 } } },
+      wires: 'R.1 MCU.5V, R.2 MCU.A0, B.1 MCU.A0, B.2 MCU.GND',
+    },
+    {
+      title: 'a megohm that holds a free pin',
+      mcu: 'uno-r3',
+      parts: { R: { part: 'resistor', options: { ohms: 1e6 } } },
+      wires: 'R.1 MCU.5V, R.2 MCU.A0',
+    },
     {
       title: 'a sensor of which both legs are joined, of which load-return speaks',
       parts: { N: 'ntc', R: { part: 'resistor', options: { ohms: 10_000 } } },
@@ -50,6 +87,16 @@ testRule(analogRange, {
     },
   ],
   invalid: [
+    {
+      title: 'a megohm twice, with a capacitor too small to fill a sample',
+      ...halved(', C.1 MCU.A0, C.2 MCU.GND', 9e-9)(1e6),
+      says: ['caution: What MCU.A0 reads comes over 500 kΩ, and no capacitor lies beside it.'],
+    },
+    {
+      title: 'a megohm twice, with a capacitor that leads nowhere',
+      ...halved(', C.1 MCU.A0')(1e6),
+      says: ['caution: What MCU.A0 reads comes over 500 kΩ, and no capacitor lies beside it.'],
+    },
     {
       title: 'a resistor of another decade, and one before the input',
       mcu: 'uno-r3',
@@ -116,6 +163,13 @@ testRule(analogRange, {
     },
   ],
   edges: [
+    {
+      says: 'weak',
+      because: '12 µs / (14 pF · ln 2048) = 112 kΩ of two alike side by side',
+      at: halved(''),
+      said: 228_000,
+      quiet: 222_000,
+    },
     { says: 'tooHigh', because: '2.45 V · 1.35 = 3.31 V', at: knob('esp32-devkit-30', '34'), said: 3.35, quiet: 3.3 },
     { says: 'bent', because: '2.45 V · 1.05 = 2.57 V', at: knob('esp32-devkit-30', '34'), said: 2.6, quiet: 2.55 },
     { says: 'wasted', because: 'a quarter of 5 V', at: knob('uno-r3', 'A0'), said: 1.24, quiet: 1.26 },

@@ -8,6 +8,7 @@ import type { Host, Net, Wiring } from '../wiring/model.ts'
 import type { Report, Rule } from './finding.ts'
 import { setOhms } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
+import { sayWeakSources, weakSourceMessages } from './weakSource.ts'
 
 /**
  * Shares of the range in which a converter reads well: above the first the upper part of the span is lost for sure,
@@ -21,7 +22,8 @@ export const analogRange: Rule = {
   meta: {
     id: 'analog-range',
     severities: ['fault', 'caution', 'tip'],
-    about: 'A sensor puts out more volts than the converter reads, or so few that most of its steps are wasted.',
+    about:
+      'A sensor puts out more volts than the converter reads, or so few that most of its steps are wasted; or so many ohms lie before it that it reads wrong.',
     messages: {
       tooHigh: '{signal} reaches {most}, and {pin} reads up to {reads}.',
       bent: '{signal} reaches {most}, and {pin} reads well up to {reads}.',
@@ -30,13 +32,15 @@ export const analogRange: Rule = {
         '{pin} never reads less than {least}: {part} and its resistor lie between {rails}, and neither leads to ground.',
       stuck: '{pin} always reads {less}, whatever {part} does.',
       crushed: '{pin} hardly sees {part}: between {less} and {more}, as {resistor} is far from its {ohms}.',
+      ...weakSourceMessages,
     },
-    limits: ['tooHigh', 'bent', 'wasted', 'crushed'],
+    limits: ['tooHigh', 'bent', 'wasted', 'crushed', 'weak'],
     fixable: true,
     local: true,
   },
   check(wiring, report) {
     sayUnmoved(wiring, report)
+    sayWeakSources(wiring, report)
     for (const use of wiring.signals) {
       const span = analogSpan(wiring, use)
       if (!span) continue

@@ -56,6 +56,19 @@ export const soundModes: readonly (Short & { title: string })[] = [
     parts: { S: 'servo-sg90', B: 'buzzer-passive' },
     wires: `${servo}, S.SIG MCU.D9, B.+ MCU.D10, B.- MCU.GND`,
   },
+  {
+    title: 'a cell over one resistor at the analog input of a D1 mini, whose board has the other',
+    mcu: 'esp8266-d1-mini',
+    supplies: { CELL: { volts: 4.2, limitMilliamps: 2000 } },
+    parts: { R: ohms(100_000) },
+    wires: 'CELL.- MCU.GND, R.1 CELL.+, R.2 MCU.A0',
+  },
+  {
+    title: 'a cell measured over two megohms and a capacitor',
+    parts: { R: ohms(1e6), S: ohms(1e6), C: cap(1e-7, 'ceramic', 50) },
+    supplies: { CELL: { volts: 4.2, limitMilliamps: 2000 } },
+    wires: 'CELL.- MCU.GND, R.1 CELL.+, R.2 MCU.GPIO34, S.1 MCU.GPIO34, S.2 MCU.GND, C.1 MCU.GPIO34, C.2 MCU.GND',
+  },
   { title: 'a motor beside a servo, on a timer that the servo leaves alone', ...wheel('D5', 'D9') },
 ]
 
@@ -96,6 +109,21 @@ export const mistakenModes: readonly (Short & { title: string; rule: string })[]
       'X.VIN MCU.3V3, X.GND MCU.GND, X.SDA MCU.GPIO21, X.SCL MCU.GPIO22, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND, A.VCC MCU.3V3, A.GND MCU.GND, A.SDA X.SD0, A.SCL X.SC1, B.VCC MCU.3V3, B.GND MCU.GND, B.SDA X.SD1, B.SCL X.SC0',
   },
   { title: 'the speed of a motor on the timer that a servo takes', rule: 'feature-conflict', ...wheel('D10', 'D7') },
+  {
+    title: 'twelve volts over the resistor that is meant for a cell, at a D1 mini',
+    rule: 'level-damage',
+    mcu: 'esp8266-d1-mini',
+    supplies: pack(12, 2000),
+    parts: { R: ohms(100_000) },
+    wires: `${gnd}, R.1 PACK.+, R.2 MCU.A0`,
+  },
+  {
+    title: 'a cell measured over two megohms and nothing beside',
+    rule: 'analog-range',
+    supplies: { CELL: { volts: 4.2, limitMilliamps: 2000 } },
+    parts: { R: ohms(1e6), S: ohms(1e6) },
+    wires: 'CELL.- MCU.GND, R.1 CELL.+, R.2 MCU.GPIO34, S.1 MCU.GPIO34, S.2 MCU.GND',
+  },
   {
     title: 'an infrared lamp with a resistor for visible ones, at twelve volts',
     rule: 'led-resistor',
