@@ -14,7 +14,7 @@ import { sayWeakSources, weakSourceMessages } from './weakSource.ts'
  * Shares of the range in which a converter reads well: above the first the upper part of the span is lost for sure,
  * above the second the reading bends, below the third bits are wasted.
  */
-const LOST = 1.35
+const LOST = 1.4
 const BENT = 1.05
 const FAR_BELOW = 0.25
 

@@ -1,4 +1,4 @@
-import { hostsBeyond } from '../circuit/lines.ts'
+import { areOfOne, type JoinedLines, joinedLines } from '../circuit/boardLines.ts'
 import type { Host, Wiring } from '../wiring/model.ts'
 import { serialRole } from '../wiring/needs.ts'
 import type { Report } from './finding.ts'
@@ -8,58 +8,65 @@ export const crossedLinesMessages = {
   pairCrossed: 'The lines of {one} and {two} are crossed: {plus} is joined with {minus}.',
 }
 
-/** Pins of a board that carry the data, or the clock, of I2C and of none but one controller that is fixed to its pins. */
-const fixedLine = ({ board, functions }: Host): { readonly id: string; readonly line: 'sda' | 'scl' } | undefined => {
-  const lines = (board?.board.controllers ?? []).flatMap(({ id, kind, matrix }) =>
-    kind !== 'i2c' || matrix !== undefined
-      ? []
-      : (['sda', 'scl'] as const).flatMap((line) => (functions.has(`${id}.${line}`) ? [{ id, line }] : [])),
-  )
-  return lines.length === 1 ? lines[0] : undefined
-}
-
 /**
- * Two boards joined over I2C pins that can be nothing else of that bus, the data of each with the clock of the other. One
- * such line alone may be any signal, and so may two whose pins are those of a serial port that is led right.
+ * Two boards joined over pins that can be nothing else of their bus, each line with the wrong one: data of I2C with clock,
+ * what one side sends over SPI with what the other one sends. One such line alone may be any signal, and so may two whose
+ * pins are those of a serial port that is led right.
  */
 export function sayCrossedBoards(wiring: Wiring, report: (one: Report) => void): void {
-  const beyond = hostsBeyond(wiring)
-  const crossed = wiring.boards.flatMap((board, at) => {
-    const pairs = [...beyond].flatMap(([end, others]) => {
-      const host = wiring.hosts.get(end)
-      const mine = host?.board === board ? fixedLine(host) : undefined
-      return others.flatMap((other) => {
-        const theirs = fixedLine(other)
-        const isLater = other.board !== undefined && wiring.boards.indexOf(other.board) > at
-        return host && mine && theirs && isLater ? [{ host, mine, other, theirs }] : []
-      })
-    })
-    return pairs.flatMap((sda) =>
-      pairs
-        .filter(
-          (scl) =>
-            sda.mine.line === 'sda' &&
-            scl.mine.line === 'scl' &&
-            sda.theirs.line === 'scl' &&
-            scl.theirs.line === 'sda' &&
-            sda.mine.id === scl.mine.id &&
-            sda.theirs.id === scl.theirs.id &&
-            sda.other.board === scl.other.board &&
-            !isSerial(sda.host, scl.host, sda.other, scl.other),
-        )
-        .map((scl) => [sda, scl] as const),
-    )
+  for (const [sda, scl] of crossedPairs(joinedLines(wiring, 'i2c'), 'sda', 'scl'))
+    if (!isSerial(sda.mine.host, scl.mine.host, sda.theirs.host, scl.theirs.host))
+      say(
+        wiring,
+        [sda, scl],
+        'Data goes to data and clock to clock: SDA to SDA, SCL to SCL. On these pins the hardware cannot change them round.',
+        report,
+      )
+  // Chips that have the lines on several pins call them otherwise when they listen.
+  const spi = joinedLines(wiring, 'spi').filter(({ mine, theirs }) => mine.isOnly && theirs.isOnly)
+  // Without a clock in common they are no SPI.
+  const isClocked = (one: JoinedLines): boolean =>
+    spi.some((clock) => clock.mine.line === 'sck' && clock.theirs.line === 'sck' && areOfOne(clock, one))
+  for (const [out, back] of crossedPairs(spi, 'mosi', 'miso'))
+    if (isClocked(out))
+      say(
+        wiring,
+        [out, back],
+        'The names say who sends, whichever side a board is on: MOSI goes to MOSI and MISO to MISO. Crossed, the two senders meet, and the two that listen hear nothing.',
+        report,
+      )
+}
+
+/** Two lines between the same controllers, the one of each with the other of the other. */
+const crossedPairs = (all: readonly JoinedLines[], one: string, two: string): [JoinedLines, JoinedLines][] =>
+  all.flatMap((first) =>
+    all.flatMap((second): [JoinedLines, JoinedLines][] =>
+      first.mine.line === one &&
+      first.theirs.line === two &&
+      second.mine.line === two &&
+      second.theirs.line === one &&
+      areOfOne(first, second)
+        ? [[first, second]]
+        : [],
+    ),
+  )
+
+function say(
+  wiring: Wiring,
+  [one, two]: readonly [JoinedLines, JoinedLines],
+  why: string,
+  report: (one: Report) => void,
+): void {
+  const [a, b] = [one.theirs.host, two.theirs.host]
+  report({
+    severity: 'fault',
+    at: [one.mine.host.end, two.mine.host.end, a.end, b.end],
+    message: 'pairCrossed',
+    data: { one: one.mine.host.ref, two: a.ref, plus: one.mine.host.end, minus: a.end },
+    why,
+    numbers: {},
+    propose: () => swapWires(wiring, a.end, b.end),
   })
-  for (const [sda, scl] of crossed)
-    report({
-      severity: 'fault',
-      at: [sda.host.end, scl.host.end, sda.other.end, scl.other.end],
-      message: 'pairCrossed',
-      data: { one: sda.host.ref, two: sda.other.ref, plus: sda.host.end, minus: sda.other.end },
-      why: 'Data goes to data and clock to clock: SDA to SDA, SCL to SCL. On these pins the hardware cannot change them round.',
-      numbers: {},
-      propose: () => swapWires(wiring, sda.other.end, scl.other.end),
-    })
 }
 
 /** True for pins over which two serial ports are joined as they should be. */

@@ -1,3 +1,4 @@
+import type { Short } from '../testing/plans.ts'
 import { testRule } from '../testing/rules.ts'
 import { i2cPullup } from './i2cPullup.ts'
 
@@ -7,8 +8,26 @@ const pulled = (ohms: number) => ({
   wires: 'E.VDD MCU.3V3, E.VSS MCU.GND, E.SDA MCU.21, E.SCL MCU.22, A.1 MCU.21, A.2 MCU.3V3, B.1 MCU.22, B.2 MCU.3V3',
 })
 
+/** The lines of two boards joined, and what pulls at them. */
+const twoBoards = (more: string): Short => ({
+  boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+  parts: { R: { part: 'resistor', options: { ohms: 4700 } }, S: { part: 'resistor', options: { ohms: 4700 } } },
+  wires: `A.GND B.GND, A.A4 B.A4, A.A5 B.A5${more}`,
+})
+
 testRule(i2cPullup, {
   valid: [
+    { title: 'two boards on one bus with resistors', ...twoBoards(', R.1 A.A4, R.2 A.5V, S.1 A.A5, S.2 A.5V') },
+    {
+      title: 'two boards joined at pins that may carry many other things',
+      boards: { A: { board: 'pico' }, B: { board: 'pico' } },
+      wires: 'A.GP4 B.GP4, A.GP5 B.GP5, A.GND B.GND',
+    },
+    {
+      title: 'one line alone, which may be any',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } },
+      wires: 'A.A4 B.A4, A.GND B.GND',
+    },
     {
       title: 'modules that bring their own',
       parts: { A: 'bme280', C: 'ds3231' },
@@ -32,6 +51,16 @@ testRule(i2cPullup, {
     },
   ],
   invalid: [
+    {
+      title: 'two boards alone on one bus',
+      ...twoBoards(''),
+      says: ['caution: Nothing pulls A.A4 and A.A5 up, where I2C of A and B is joined.'],
+    },
+    {
+      title: 'two boards on one bus of which one line has a resistor',
+      ...twoBoards(', R.1 A.A4, R.2 A.5V'),
+      says: ['caution: Nothing pulls A.A5 up, where I2C of A and B is joined.'],
+    },
     {
       title: 'a bare chip alone',
       parts: { X: 'mcp23017' },

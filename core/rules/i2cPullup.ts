@@ -1,10 +1,12 @@
 import { BUS_PULL_OHMS } from '../assign/pullUps.ts'
+import { areOfOne, joinedLines } from '../circuit/boardLines.ts'
 import { i2cLines } from '../circuit/i2cLines.ts'
+import { networkOf } from '../circuit/still.ts'
 import { leastPullUp, riseLimit, riseNanoseconds } from '../electrical/i2c.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import { applyEdits, type Fix } from '../plan/edit.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
-import type { Rule } from './finding.ts'
+import type { Report, Rule } from './finding.ts'
 import { addPull } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
 
@@ -16,6 +18,7 @@ export const i2cPullup: Rule = {
       'An I2C line without pull-up resistors is a fault; all of them together too strong to be pulled low, or too weak to rise in time, is a caution.',
     messages: {
       none: '{signals} of {names} {have} no pull-up resistor.',
+      boards: 'Nothing pulls {ends} up, where I2C of {one} and {two} is joined.',
       strong: 'The pull-ups on {signals} of {names} are together {sum}, stronger than {least}.',
       slow: '{signals} of {names} {rise} in about {nanoseconds} ns, and {hertz} allow {limit} ns.',
     },
@@ -24,6 +27,7 @@ export const i2cPullup: Rule = {
     fixable: true,
   },
   check(wiring, report) {
+    sayBoards(wiring, report)
     const lines = i2cLines(wiring)
     for (const line of lines) {
       const twin = lines.find((one) => one !== line && one.parts === line.parts)
@@ -89,6 +93,27 @@ export const i2cPullup: Rule = {
         })
     }
   },
+}
+
+/** Two boards on one bus by pins that are there for it, and nothing on it that pulls its lines up. */
+function sayBoards(wiring: Wiring, report: (one: Report) => void): void {
+  const all = joinedLines(wiring, 'i2c').filter(({ mine, theirs }) => mine.isOnly && theirs.isOnly)
+  for (const sda of all) {
+    const scl = all.find(({ mine, theirs }) => mine.line === 'scl' && theirs.line === 'scl')
+    if (sda.mine.line !== 'sda' || sda.theirs.line !== 'sda' || !scl || !areOfOne(sda, scl)) continue
+    const ends = [sda.mine.host.end, scl.mine.host.end]
+    const bare = ends.filter((end) => networkOf(wiring).pulled(wiring.netOf(end)) === undefined)
+    const isSpoken = wiring.signals.some(({ hosts }) => hosts.some(({ host }) => ends.includes(host.end)))
+    if (bare.length === 0 || isSpoken) continue
+    report({
+      severity: 'caution',
+      at: [...ends, sda.theirs.host.end, scl.theirs.host.end],
+      message: 'boards',
+      data: { ends: bare, one: sda.mine.host.ref, two: sda.theirs.host.ref },
+      why: `If the two boards are to speak over I2C there: either only ever pulls the lines low, and what a program can switch on inside a pin is ten times too weak. ${formatQuantity(BUS_PULL_OHMS, 'Ω')} from each line to the lower of the two logic supplies suits short wires.`,
+      numbers: {},
+    })
+  }
 }
 
 /** One fix that gives each of the lines a resistor. */

@@ -30,8 +30,21 @@ const behindTransistor = (wires: string, atMinus?: 'M.M2') => ({
   wires: `PACK.- MCU.GND, ${atMinus ? '' : 'M.M1 PACK.+, '}${wires}`,
 })
 
+/** Two boards joined at pins of their SPI. */
+const spi = (wires: string) => ({
+  boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+  wires: `A.GND B.GND, ${wires}`,
+})
+
 testRule(polarity, {
   valid: [
+    { title: 'SPI between two boards', ...spi('A.D13 B.D13, A.D11 B.D11, A.D12 B.D12') },
+    { title: 'a serial line by software over pins of SPI', ...spi('A.D11 B.D12, A.D12 B.D11') },
+    {
+      title: 'SPI to a chip that calls its lines by what it sends',
+      boards: { A: { board: 'pico' }, B: { board: 'pico' } },
+      wires: 'A.GP18 B.GP18, A.GP19 B.GP16, A.GP16 B.GP19, A.GND B.GND',
+    },
     {
       title: 'a serial line between two boards over pins that could be I2C',
       boards: { A: { board: 'pico-w' }, B: { board: 'pico' } },
@@ -155,6 +168,18 @@ testRule(polarity, {
         'wire A.GPIO3 to B.GP4 removed',
         'wire A.GPIO2 to B.GP4 added',
         'wire A.GPIO3 to B.GP5 added',
+      ],
+    },
+    {
+      title: 'SPI between two boards crossed',
+      ...spi('A.D13 B.D13, A.D11 B.D12, A.D12 B.D11'),
+      says: ['fault: The lines of A and B are crossed: A.D11 is joined with B.D12.'],
+      fix: 'Swap the wires of B.D12 and B.D11',
+      changes: [
+        'wire A.D11 to B.D12 removed',
+        'wire A.D12 to B.D11 removed',
+        'wire A.D11 to B.D11 added',
+        'wire A.D12 to B.D12 added',
       ],
     },
     {

@@ -131,7 +131,8 @@ export const soundClassic: readonly (Short & { title: string })[] = [
   {
     title: 'two boards on one I2C bus',
     boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
-    wires: 'A.SDA B.A4, A.SCL B.A5, A.GND B.GND',
+    parts: { R: ohms(4700), S: ohms(4700) },
+    wires: 'A.SDA B.A4, A.SCL B.A5, A.GND B.GND, R.1 A.SDA, R.2 A.5V, S.1 A.SCL, S.2 A.5V',
   },
   {
     title: 'a receiver of satellites that a computer reads, fed by the board',

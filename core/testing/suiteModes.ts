@@ -25,6 +25,11 @@ const wheel = (speed: string, pulse: string) => ({
   wires: `${servo}, S.SIG MCU.${pulse}, T.VM PACK.+, T.GND PACK.-, T.VCC MCU.5V, T.STBY MCU.5V, T.PWMA MCU.${speed}, T.AIN1 MCU.D4, T.AIN2 MCU.D2, M.M1 T.AO1, M.M2 T.AO2`,
 })
 
+const boards = (wires: string) => ({
+  boards: { A: { board: 'uno-r3' }, B: { board: 'mega-2560-r3' } },
+  wires: `A.GND B.GND, ${wires}`,
+})
+
 export const soundModes: readonly (Short & { title: string })[] = [
   { title: 'a radio in its ordinary mode for good', ...radio('GND', 'GND') },
   { title: 'a colour sensor at full speed for good', ...colours('5V', '5V') },
@@ -36,6 +41,8 @@ export const soundModes: readonly (Short & { title: string })[] = [
     parts: { A: 'as5600' },
     wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.OUT MCU.A0, A.DIR MCU.GND',
   },
+  { title: 'SPI between two boards', ...boards('A.D13 B.D52, A.D11 B.D51, A.D12 B.D50, A.D10 B.D53') },
+  { title: 'a serial line by software on pins of SPI', ...boards('A.D11 B.D50, A.D12 B.D51') },
   {
     title: 'a meter behind insulation in a circuit that shares no ground with the board',
     mcu: 'uno-r3',
@@ -124,6 +131,12 @@ export const mistakenModes: readonly (Short & { title: string; rule: string })[]
     parts: { R: ohms(1e6), S: ohms(1e6) },
     wires: 'CELL.- MCU.GND, R.1 CELL.+, R.2 MCU.GPIO34, S.1 MCU.GPIO34, S.2 MCU.GND',
   },
+  {
+    title: 'SPI between two boards, what each sends joined with what the other sends',
+    rule: 'polarity',
+    ...boards('A.D13 B.D52, A.D11 B.D50, A.D12 B.D51, A.D10 B.D53'),
+  },
+  { title: 'I2C between two boards that nothing pulls up', rule: 'i2c-pullup', ...boards('A.SDA B.D20, A.SCL B.D21') },
   {
     title: 'an infrared lamp with a resistor for visible ones, at twelve volts',
     rule: 'led-resistor',
