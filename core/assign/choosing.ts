@@ -59,11 +59,10 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
       stopped ||= options.shouldStop?.(tried.size) === true
       if (stopped) break
       const alike = new Set<string>()
-      for (const choice of [
-        ...convertersSet(now, options, unplaced),
-        ...jumpersSet(now, options, unplaced),
-        ...mendingChoices(now, options),
-      ]) {
+      // A jumper changed lets the supply at hand do; a converter set for it would have to give all of the current.
+      const jumpers = jumpersSet(now, options, unplaced)
+      const set = jumpers.length > 0 ? jumpers : convertersSet(now, options, unplaced)
+      for (const choice of [...set, ...mendingChoices(now, options)]) {
         if (chosen.some((one) => one.ref === choice.ref)) continue
         // Of parts that nothing tells apart one is as good as the other.
         if (alike.has(choice.likeness)) continue

@@ -212,9 +212,26 @@ function feedFromSpare(now: Wiring, before: Wiring, chosen: (ref: string) => boo
       board,
       spare.filter(({ end, ref }) => !used.has(end) && !comesFrom(now, ref, board.ref)),
     )
-    if (found) used.add(found.from)
-    return found ? [found] : []
+    const own = found ?? cellFor(now, board, gives)
+    if (own) used.add(own.from)
+    return own ? [own] : []
   })
+}
+
+/** A lithium cell of the kit goes to the board that charges it, whatever else hangs on that cell. */
+function cellFor(
+  now: Wiring,
+  { ref, board }: BoardInstance,
+  gives: readonly { readonly end: string; readonly isMade: boolean }[],
+): Decision | undefined {
+  const feed = board.feeds.find(({ charges }) => charges)
+  const [pin] = feed?.pins ?? []
+  if (!feed || pin === undefined || now.netOf(`${ref}.${pin}`).wired) return undefined
+  const cell = gives
+    .filter(({ end, isMade }) => !isMade && !isOnCharger(now, end))
+    .flatMap(({ end }) => now.netOf(end).sources)
+    .find(({ volts }) => volts >= feed.least && volts <= feed.most)
+  return cell && connect(cell.end, `${ref}.${pin}`, 'the cell that the board charges and runs from')
 }
 
 /** Whether what a converter gives is made of what a board gives, through others or straight: it cannot feed that board. */

@@ -37,6 +37,8 @@ export const Feed = v.strictObject({
   rails: v.array(PinId),
   /** Nothing parts it from the board's socket: both at once feed each other. */
   alone: v.optional(v.boolean(), false),
+  /** A lithium cell is charged there while the socket is plugged in. */
+  charges: v.optional(v.boolean(), false),
   note: v.optional(Text),
 })
 export type Feed = v.InferOutput<typeof Feed>

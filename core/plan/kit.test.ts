@@ -78,7 +78,30 @@ describe('a load of which nobody says the volts is made for the supply that come
     ['nor where two supplies are there', ['pump, 12v adapter, 5v adapter'], 'pump, dc-socket 12, dc-socket 5'],
     ['nor where it is usual anyway', ['solenoid, 12v adapter'], 'solenoid, dc-socket 12'],
     ['also beside a driver that gives 5 V to others', ['l298n, fan, 12v adapter'], 'l298n, fan 12, dc-socket 12'],
+    [
+      'by what is printed on a full battery as well',
+      ['l298n, dc motor, 11.1v lipo'],
+      'l298n, dc-motor 12, battery-box 12.6',
+    ],
+    ['not by one that gives less', ['pump, 11v adapter'], 'pump, dc-socket 11'],
+    ['nor by one that gives a good deal more', ['pump, 14v adapter'], 'pump, dc-socket 14'],
     ['and not what drives', ['l298n, 12v adapter'], 'l298n, dc-socket 12'],
+  ] as const)('%s', (_, lines, there) => {
+    expect(partsOf(typed(...lines))).toBe(there)
+  })
+})
+
+describe('lights are switched as a whole where their supply is too much for lights with chips', () => {
+  it.each([
+    ['a tape of lights with a transistor', ['uno, led strip, 12v supply, mosfet'], 'strip-12v, dc-socket 12, nmos'],
+    ['not without the transistor', ['uno, led strip, 12v supply'], 'ws2812-strip, dc-socket 12'],
+    ['nor where the supply suits the chips', ['uno, led strip, 5v supply, mosfet'], 'ws2812-strip, dc-socket 5, nmos'],
+    [
+      'nor where a converter makes less',
+      ['led strip, 12v supply, buck, mosfet'],
+      'ws2812-strip, dc-socket 12, buck, nmos',
+    ],
+    ['nor where the chips are named', ['uno, ws2812 strip, 12v supply, mosfet'], 'ws2812-strip, dc-socket 12, nmos'],
   ] as const)('%s', (_, lines, there) => {
     expect(partsOf(typed(...lines))).toBe(there)
   })

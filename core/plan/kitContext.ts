@@ -37,7 +37,8 @@ export function inContext(
     if (cells) return cells
     const equipped = byCompanions(item, items, table)
     if (equipped) return meantAs(item, equipped)
-    const fed = asFed(item, sources)
+    const switched = asSwitched(item, sources, table)
+    const fed = asFed(switched ?? item, sources) ?? switched
     if (fed) return fed
     const on = found?.kind === 'part' ? carrierOf(item.text, found.entry, items, placed) : undefined
     if (on) return { ...item, found: { kind: 'outside', on } }
@@ -55,20 +56,58 @@ const meantAs = (item: KitItem<Board, Part>, meant: Part): KitItem<Board, Part> 
   others: [...(item.found?.kind === 'part' ? [item.found.entry] : []), ...item.others.filter((one) => one !== meant)],
 })
 
+/** Share by which a full battery may lie above the volts on the label of what it feeds: 12.6 V of three cells for 12 V. */
+const FULL = 0.1
+
+/** Volts on the label of a part that suit the one battery or adapter there is; a converter could make any others. */
+function labelFor(
+  part: Part,
+  sources: readonly OnTable[],
+): { readonly id: string; readonly volts: number } | undefined {
+  const label = part.options.find(({ id, values }) => id === 'volts' && values.length > 1)
+  const [given, ...more] = new Set(sources.map(({ volts }) => volts))
+  if (!label || given === undefined || more.length > 0) return undefined
+  const fits = label.values.flatMap(({ value }) =>
+    typeof value === 'number' && given >= value && given <= value * (1 + FULL) ? [value] : [],
+  )
+  const [volts] = fits.sort((a, b) => b - a)
+  return volts === undefined ? undefined : { id: label.id, volts }
+}
+
 /**
- * A load of which nobody says for how many volts it is made, beside one supply that gives what such loads come for and
- * none that gives what is usual: a pump with a 12 V adapter is one of 12 V.
+ * A load of which nobody says for how many volts it is made, beside one supply that gives what such loads come for: a pump
+ * with a 12 V adapter is one of 12 V.
  */
 function asFed(item: KitItem<Board, Part>, sources: readonly OnTable[]): KitItem<Board, Part> | undefined {
   const { found, options } = item
   if (found?.kind !== 'part' || (found.entry.category !== 'load' && found.entry.category !== 'light')) return undefined
-  const label = found.entry.options.find(({ id, values }) => id === 'volts' && values.length > 1)
-  if (!label || entryOf(options, label.id) !== undefined) return undefined
-  const [volts, ...more] = new Set(sources.map((one) => one.volts))
-  const isMade = label.values.some(({ value }) => value === volts)
-  return more.length === 0 && isMade && volts !== undefined && volts !== label.usual
-    ? { ...item, options: { ...options, [label.id]: volts } }
+  const label = labelFor(found.entry, sources)
+  const usual = found.entry.options.find(({ id }) => id === label?.id)?.usual
+  return label && entryOf(options, label.id) === undefined && label.volts !== usual
+    ? { ...item, options: { ...options, [label.id]: label.volts } }
     : undefined
+}
+
+/**
+ * Lights with electronics of their own for which the one supply there is gives too much, beside a transistor: those that
+ * go by the same words and are switched as a whole, such as a tape of lights of 12 V.
+ */
+function asSwitched(
+  { found, others, ...item }: KitItem<Board, Part>,
+  sources: readonly OnTable[],
+  { parts }: Table,
+): KitItem<Board, Part> | undefined {
+  if (found?.kind !== 'part' || found.entry.category !== 'light' || found.entry.supplies.length === 0) return undefined
+  if (sources.some(({ volts }) => volts === undefined || found.entry.supplies.every(({ most }) => volts <= most)))
+    return undefined
+  const isBare = ({ build, provides }: Part): boolean =>
+    build === 'component' && provides.some(({ does }) => does.includes('sink'))
+  const needsSwitch = ({ modes }: Part): boolean =>
+    modes.some(({ signals }) => signals.some(({ needs }) => needs === 'sink'))
+  const meant = others.find(
+    (one): one is Part => isPart(one) && needsSwitch(one) && labelFor(one, sources) !== undefined,
+  )
+  return meant && parts.some(isBare) ? meantAs({ ...item, found, others }, meant) : undefined
 }
 
 /** Something that feeds others. */

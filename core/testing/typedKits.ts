@@ -281,4 +281,25 @@ export const typedKits: readonly TypedKit[] = [
     wired: 'MOTOR1.M1 DRIVERC.AO1, MOTOR2.M1 DRIVERC.BO1',
     open: 'MOTOR3.M1',
   },
+  {
+    typed: 'uno, l298n, 2 12v motors, 11.1v lipo, buck converter',
+    why: 'a full battery is too much for the regulator of the bridge: its jumper comes off, and the converter makes the 5 V',
+    wired: 'DRIVERB.12V BATTERY.+, DRIVERB.5V BUCK.OUT+ MCU.5V',
+    set: 'DRIVERB.jumper off',
+  },
+  {
+    typed: 'esp32 feather, lipo, neopixel 8',
+    why: 'the board charges the cell and runs from it, and the lights hang on the same post',
+    wired: 'BATTERY.+ MCU.BAT STRIP.5V',
+  },
+  {
+    typed: 'uno, 2 servos, rgb led, 3 220 ohm resistors, 5v 2a supply',
+    why: 'the library for servos takes the PWM of two pins: colours go where some is left, and servos need none',
+    wired: 'R1.2 MCU.D(3|5|6|11), R2.2 MCU.D(3|5|6|11), R3.2 MCU.D(3|5|6|11)',
+  },
+  {
+    typed: 'uno, led strip, 12v supply, mosfet, 10k resistor',
+    why: 'what a transistor switches and 12 V feed is a tape that lights as a whole',
+    wired: 'TAPE.- SWITCH.D, TAPE.+ SOCKET.+',
+  },
 ]
