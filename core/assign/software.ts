@@ -1,6 +1,6 @@
 import { busNeed } from '../wiring/buses.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
-import { isOnController, softwareBus } from '../wiring/softwareBus.ts'
+import { canListen, isOnController, softwareBus } from '../wiring/softwareBus.ts'
 import { blockWords } from './block.ts'
 import { candidates } from './candidates.ts'
 import { connect, type Decision } from './progress.ts'
@@ -74,11 +74,13 @@ function pinFor(
   const listens = use.facts.direction === 'out'
   const { orElse: _, ...facts } = use.facts
   const plain: SignalUse = { ...use, facts: { ...facts, needs: listens ? 'digital-in' : 'digital-out' } }
-  const hears = ({ functions }: Host): boolean => functions.has('interrupt') || functions.has('pin-change')
   const own = candidates(wiring, plain).filter(({ host }) => host.board === board)
   const host = own.find(
     ({ blocked, host: one }) =>
-      blocked === undefined && !taken.has(one) && !isOnController(board, 'uart', one.pin) && (!listens || hears(one)),
+      blocked === undefined &&
+      !taken.has(one) &&
+      !isOnController(board, 'uart', one.pin) &&
+      (!listens || canListen(board, one.pin)),
   )?.host
   const blocks = own.flatMap(({ blocked }) => (blocked ? [blockWords(blocked)] : []))
   const count = (word: string): number => blocks.filter((one) => one === word).length

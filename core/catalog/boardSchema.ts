@@ -296,6 +296,8 @@ export const Board = v.strictObject({
   features: v.array(Feature),
   /** Buses that programs can make on any pins without a controller, and the highest rate in baud or hertz. */
   software: v.optional(v.array(v.strictObject({ kind: BusKindSchema, most: NotNegative, note: Text })), []),
+  /** Largest resistor in ohms that brings an input down again once it was high, on some of the chips; left out where any does. */
+  pullDownMostOhms: v.optional(NotNegative),
   /** Why programs cannot time pulses to a few microseconds; left out where they can. */
   noTimeBase: v.optional(Text),
   /** Functions by whose hardware a row of bits leaves a pin all the same: `pwm`, `spi.mosi`. */

@@ -10,8 +10,26 @@ const behindSwitch = (wires: string) => ({
   wires: `X.VIN MCU.3V3, X.GND MCU.GND, X.SDA MCU.21, X.SCL MCU.22, A.VCC MCU.3V3, A.GND MCU.GND, B.VCC MCU.3V3, B.GND MCU.GND, ${wires}`,
 })
 
+/** A receiver of positions that only speaks. */
+const spoken = (mcu: string, pin: string) => ({
+  mcu,
+  parts: { G: 'gps-uart' },
+  wires: `G.VCC MCU.5V, G.GND MCU.GND, G.TX MCU.${pin}`,
+})
+
 testRule(busPinsRule, {
   valid: [
+    { title: 'a serial line by software at a pin that reports changes', ...spoken('leonardo-32u4', 'D8') },
+    {
+      title: 'and at one that wakes a handler, where the board makes no difference',
+      ...spoken('esp8266-d1-mini', 'D5'),
+    },
+    {
+      title: 'a serial line by software that is only spoken on',
+      mcu: 'leonardo-32u4',
+      parts: { P: 'uart-panel' },
+      wires: 'P.5V MCU.5V, P.GND MCU.GND, P.RX MCU.D5',
+    },
     { title: 'fixed pins', mcu: 'uno-r3', parts: { D: 'ds3231' }, wires: 'D.SDA MCU.A4, D.SCL MCU.A5' },
     {
       title: 'the same pins at the other holes',
@@ -51,6 +69,21 @@ testRule(busPinsRule, {
     { title: 'a bus that is only begun', mcu: 'uno-r3', parts: { D: 'ds3231' }, wires: 'D.SDA MCU.A4' },
   ],
   invalid: [
+    {
+      title: 'a serial line by software at a pin of which no change is reported',
+      ...spoken('leonardo-32u4', 'D5'),
+      says: ['fault: G cannot be heard at MCU.D5: no change there wakes a program that listens.'],
+    },
+    {
+      title: 'or only by a handler that such a program does not use',
+      ...spoken('leonardo-32u4', 'D7'),
+      says: ['fault: G cannot be heard at MCU.D7: no change there wakes a program that listens.'],
+    },
+    {
+      title: 'or which wakes nothing',
+      ...spoken('esp8266-d1-mini', 'D0'),
+      says: ['fault: G cannot be heard at MCU.GPIO16: no change there wakes a program that listens.'],
+    },
     {
       title: 'the usual pins of a bus, exchanged',
       parts: { A: 'sht31' },

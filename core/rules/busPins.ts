@@ -4,7 +4,7 @@ import type { Fix } from '../plan/edit.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { isOnAnyPins, softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
+import { deafPin, isOnAnyPins, softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
 import type { Report, Rule } from './finding.ts'
 import { moveTo, swapWires } from './mend.ts'
 import { listWords } from './shared.ts'
@@ -23,6 +23,7 @@ export const busPinsRule: Rule = {
       taken: '{board} has no {kind} controller left for {parts}.',
       tooFast:
         '{speakers} {speakers:speaks/speak} at {baud} baud or more, and on these pins of {board} a program has to listen: up to {most} baud.',
+      deaf: '{parts} cannot be heard at {pin}: no change there wakes a program that listens.',
       unreachable: 'No {kind} controller of {board} reaches {places} ({parts}).',
     },
     fixable: true,
@@ -66,11 +67,12 @@ export const busPinsRule: Rule = {
       const parts = listWords(bus.parts.map((part) => part.ref))
       const kind = needWords(`${bus.kind}.x`).split(' ')[0]
       const fast = tooFastForSoftware(bus)
+      const deaf = deafPin(bus)
       report({
         // What libraries speak to over any pins may be meant so.
         severity: isOnAnyPins(bus) ? 'caution' : 'fault',
         at: [board.ref, ...bus.parts.map((part) => part.ref)],
-        message: swapped ? 'swapped' : taken ? 'taken' : fast ? 'tooFast' : 'unreachable',
+        message: swapped ? 'swapped' : taken ? 'taken' : fast ? 'tooFast' : deaf ? 'deaf' : 'unreachable',
         data: {
           one: swapped?.[0].toUpperCase(),
           two: swapped?.[1].toUpperCase(),
@@ -81,6 +83,7 @@ export const busPinsRule: Rule = {
           speakers: bus.parts.map((part) => part.ref),
           baud: fast?.baud,
           most: fast?.way.most,
+          pin: deaf && `${board.ref}.${deaf}`,
         },
         why: `${controllers.length === 0 ? `${board.ref} has no ${kind} controller.` : `${board.ref} has ${controllers.map((one) => `${one.title}${reached(one)}`).join('; ')}.`} ${taken ? 'Each carries one bus, and all that reach these pins are taken by others.' : 'All lines of one bus must lie on pins of one controller.'}`,
         numbers: { controllers: controllers.length },

@@ -1,8 +1,19 @@
 import { testRule } from '../testing/rules.ts'
 import { inputFloating } from './inputFloating.ts'
 
+/** A button between a pin and 3.3 V, with a resistor to ground. */
+const heldLow = (mcu: string) => (ohms: number) => ({
+  mcu,
+  parts: { B: 'button', R: { part: 'resistor', options: { ohms } } },
+  wires: 'B.1 MCU.GP15, B.2 MCU.3V3, R.1 MCU.GP15, R.2 MCU.GND',
+})
+
 testRule(inputFloating, {
+  edges: [
+    { says: 'latched', because: 'note on the first stepping: 8.2 kΩ', at: heldLow('pico-2'), said: 8300, quiet: 8100 },
+  ],
   valid: [
+    { title: 'any resistor on the chip before it', ...heldLow('pico')(47_000) },
     {
       title: 'a microphone over a capacitor, two resistors hold the middle',
       mcu: 'uno-r3',
@@ -22,6 +33,20 @@ testRule(inputFloating, {
     { title: 'a contact to ground', parts: { B: 'button' }, wires: 'B.1 MCU.27, B.2 MCU.GND' },
   ],
   invalid: [
+    {
+      title: 'a button to the supply on a chip of which some do not let go',
+      ...heldLow('pico-2')(10_000),
+      says: ['caution: MCU.GP15 may stay high after B opens: 10 kΩ pull it down.'],
+    },
+    {
+      title: 'a button to the supply and the pull inside on such a chip',
+      mcu: 'pico-2',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.GP15, B.2 MCU.3V3',
+      says: ['caution: B closes to the supply, and nothing holds MCU.GP15 low while it is open.'],
+      fix: 'Add 4.7 kΩ from B.1 to MCU.GND',
+      changes: ['part R1 added (resistor)', 'wire R1.1 to B.1 added', 'wire R1.2 to MCU.GND added'],
+    },
     {
       title: 'a microphone over a capacitor, no middle',
       mcu: 'uno-r3',

@@ -1,5 +1,5 @@
 import { candidates } from '../assign/candidates.ts'
-import { PULL_OHMS, resistorEdits } from '../assign/pullUps.ts'
+import { BUS_PULL_OHMS, PULL_OHMS, resistorEdits } from '../assign/pullUps.ts'
 import { rewire } from '../assign/rewire.ts'
 import { unpulledSides } from '../circuit/passes.ts'
 import { networkOf } from '../circuit/still.ts'
@@ -20,9 +20,11 @@ export const inputFloating: Rule = {
     messages: {
       open: '{signal} is left open, and it is an input that the part needs.',
       unheld: '{part} closes to the supply, and nothing holds {pin} low while it is open.',
+      latched: '{pin} may stay high after {part} opens: {ohms} pull it down.',
       unbiased: '{part} comes to {pin} over {capacitor} alone, and nothing holds {pin} at a middle.',
       unpulled: 'Nothing pulls {side} up: {part} leads only lows through, so {signal} has no high on that side.',
     },
+    limits: ['latched'],
     lacking: ['open', 'unheld', 'unbiased', 'unpulled'],
     fixable: true,
     local: true,
@@ -105,19 +107,41 @@ function sayOnSupply(wiring: Wiring, use: SignalUse, report: Say): void {
   if (wiring.netOf(far).sources.length === 0) return
   const pulled = networkOf(wiring).pulled(wiring.netOf(link.host.end))
   // Of a line that something holds level-logic says whether the contact changes it.
-  if (pulled !== undefined) return
+  if (pulled !== undefined) {
+    sayLatched(wiring, use, link.host, report)
+    return
+  }
   sayUnheld(wiring, use, link.host, link.host.functions.has('pull-down'), report)
 }
 
+/** A resistor that is too weak to bring down an input that was high, on a chip of which some hold such an input. */
+function sayLatched(wiring: Wiring, use: SignalUse, host: Host, report: Say): void {
+  const most = host.board?.board.pullDownMostOhms
+  const held = networkOf(wiring).thevenin(wiring.netOf(host.end))
+  if (most === undefined || !held || held.volts > 0.1 || held.ohms <= most) return
+  report({
+    severity: 'caution',
+    at: [use.end, host.end],
+    message: 'latched',
+    data: { pin: host.end, ohms: formatQuantity(held.ohms, 'Ω'), part: use.part.ref },
+    why: `Early chips of this kind hold an input at about 2 V once it was high, unless ${formatQuantity(most, 'Ω')} or less pull it down. A contact to ground with the pull-up inside the pin is not concerned.`,
+    numbers: { ohms: Math.round(held.ohms), most },
+  })
+}
+
 function sayUnheld(wiring: Wiring, use: SignalUse, host: Host, internal: boolean, report: Say): void {
+  const most = host.board?.board.pullDownMostOhms
   report({
     severity: internal ? 'caution' : 'fault',
     at: [use.end, host.end],
     message: 'unheld',
     data: { part: use.part.ref, pin: host.end },
-    why: `While the contact is open the line belongs to nobody and reads at random. ${internal ? `${host.end} has a pull-down inside: the program must switch it on.` : `${host.end} has no pull-down inside.`} A contact to ground with the usual pull-up is the simpler way.`,
+    why: `While the contact is open the line belongs to nobody and reads at random. ${internal ? `${host.end} has a pull-down inside${most === undefined ? ': the program must switch it on.' : `, which does not bring it down on early chips of this kind: take a resistor of ${formatQuantity(most, 'Ω')} at most.`}` : `${host.end} has no pull-down inside.`} A contact to ground with the usual pull-up is the simpler way.`,
     numbers: {},
-    propose: () => [...addPull(wiring, use, 'down', PULL_OHMS), ...(internal ? [] : rewire(wiring, use))],
+    propose: () => [
+      ...addPull(wiring, use, 'down', most === undefined ? PULL_OHMS : BUS_PULL_OHMS),
+      ...(internal ? [] : rewire(wiring, use)),
+    ],
   })
 }
 

@@ -41,6 +41,18 @@ export const soundModes: readonly (Short & { title: string })[] = [
     parts: { A: 'as5600' },
     wires: 'A.VCC MCU.3V3, A.GND MCU.GND, A.OUT MCU.A0, A.DIR MCU.GND',
   },
+  {
+    title: 'a receiver of positions by software, at a pin of a Mega that reports changes',
+    mcu: 'mega-2560-r3',
+    parts: { G: 'gps-uart' },
+    wires: 'G.VCC MCU.5V, G.GND MCU.GND, G.TX MCU.A8',
+  },
+  {
+    title: 'a button to the supply of a Pico 2, held low by 4.7 kΩ',
+    mcu: 'pico-2',
+    parts: { B: 'button', R: ohms(4700) },
+    wires: 'B.1 MCU.GP15, B.2 MCU.3V3, R.1 MCU.GP15, R.2 MCU.GND',
+  },
   { title: 'SPI between two boards', ...boards('A.D13 B.D52, A.D11 B.D51, A.D12 B.D50, A.D10 B.D53') },
   { title: 'a serial line by software on pins of SPI', ...boards('A.D11 B.D50, A.D12 B.D51') },
   {
@@ -135,6 +147,20 @@ export const mistakenModes: readonly (Short & { title: string; rule: string })[]
     title: 'SPI between two boards, what each sends joined with what the other sends',
     rule: 'polarity',
     ...boards('A.D13 B.D52, A.D11 B.D50, A.D12 B.D51, A.D10 B.D53'),
+  },
+  {
+    title: 'a receiver of positions by software, at a pin of a Mega that reports nothing',
+    rule: 'bus-pins',
+    mcu: 'mega-2560-r3',
+    parts: { G: 'gps-uart' },
+    wires: 'G.VCC MCU.5V, G.GND MCU.GND, G.TX MCU.D5',
+  },
+  {
+    title: 'a button to the supply of a Pico 2, held low by 47 kΩ',
+    rule: 'input-floating',
+    mcu: 'pico-2',
+    parts: { B: 'button', R: ohms(47_000) },
+    wires: 'B.1 MCU.GP15, B.2 MCU.3V3, R.1 MCU.GP15, R.2 MCU.GND',
   },
   { title: 'I2C between two boards that nothing pulls up', rule: 'i2c-pullup', ...boards('A.SDA B.D20, A.SCL B.D21') },
   {

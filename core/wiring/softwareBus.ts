@@ -1,3 +1,4 @@
+import { memo } from '../base/memo.ts'
 import type { Board } from '../catalog/boardSchema.ts'
 import { busNeed, busPins, isUsedElsewhere } from './buses.ts'
 import type { BoardInstance, Bus } from './model.ts'
@@ -45,6 +46,28 @@ export function isOnController(board: BoardInstance, kind: string, pin: string):
   })
 }
 
+/**
+ * Pins of a board at which a change wakes a program that makes a serial line: those that report each change, where the
+ * board tells them from others (pin change interrupts of an AVR), else all that wake a handler.
+ */
+const hearing = memo(({ facts }: BoardInstance): ReadonlySet<string> => {
+  const reporting = (name: string): string[] =>
+    facts.pins.flatMap(({ id, functions }) => (functions.has(name) ? [id] : []))
+  const changes = reporting('pin-change')
+  return new Set(changes.length > 0 ? changes : reporting('interrupt'))
+})
+
+/** Whether a program can listen for serial bytes at a pin. */
+export const canListen = (board: BoardInstance, pin: string): boolean => hearing(board).has(pin)
+
+/** A serial line that a program could make, were it not for the pin at which it would have to listen. */
+export function deafPin(bus: Bus): string | undefined {
+  const { board } = bus
+  if (!board || bus.kind !== 'uart') return undefined
+  const listening = [...(busPins(bus).get('rx') ?? [])].find((pin) => !canListen(board, pin))
+  return listening !== undefined && wayOf(bus, false) ? listening : undefined
+}
+
 /** The least rate of a part that speaks faster than a program can follow. */
 function tooFast(bus: Bus, way: Way): number | undefined {
   if (bus.kind !== 'uart') return undefined
@@ -53,7 +76,7 @@ function tooFast(bus: Bus, way: Way): number | undefined {
 }
 
 /** How a program could make a bus, whatever speed its parts need. */
-function wayOf(bus: Bus): Way | undefined {
+function wayOf(bus: Bus, listens = true): Way | undefined {
   const { board } = bus
   if (!board || bus.controller !== undefined || bus.parts.some(({ mode }) => mode?.spi?.controllerOnly))
     return undefined
@@ -64,7 +87,8 @@ function wayOf(bus: Bus): Way | undefined {
     [...on].every((pin) => {
       const out = !['miso', 'rx'].includes(signal)
       const can = board.facts.pin(pin)?.functions.has(out ? 'digital-out' : 'digital-in') === true
-      return can && !isOnController(board, bus.kind, pin)
+      const hears = !listens || bus.kind !== 'uart' || signal !== 'rx' || canListen(board, pin)
+      return can && hears && !isOnController(board, bus.kind, pin)
     }),
   )
   const onExpander = bus.uses.some((use) => busNeed(use.facts.needs) && use.hosts.some(({ host }) => host.provider))
