@@ -123,10 +123,7 @@ function channelPlace(use: SignalUse): ChannelPlace | undefined {
 function toChannelOf(wiring: Wiring, other: ChannelPlace, line: ChannelPlace): Fix[] {
   const to = other.pins[line.signal]
   if (to === undefined) return []
-  const there = wiring.signals.find(
-    ({ end, facts, hosts }) =>
-      end !== line.use.end && facts.needs === line.use.facts.needs && hosts.some(({ host }) => host.end === to),
-  )
+  const there = wiring.signals.find(({ hosts }) => hosts.some(({ host }) => host.end === to))
   return there ? swapWires(wiring, line.use.end, there.end) : moveTo(wiring, line.use.end, to)
 }
 
@@ -136,7 +133,7 @@ function sayChannels(wiring: Wiring, bus: Bus, report: (one: Report) => void): b
   for (const part of bus.parts) {
     const places = bus.uses.flatMap((use) => (use.part === part ? (channelPlace(use) ?? []) : []))
     const [one, two] = places
-    if (!one || !two || places.length > 2 || places.every(({ channel }) => channel === 'board')) continue
+    if (!one || !two || places.every(({ channel }) => channel === 'board')) continue
     const isSplit = one.channel !== two.channel
     if (!isSplit && (one.as !== two.signal || two.as !== one.signal)) continue
     const lines = places.map(({ signal }) => signal.toUpperCase())

@@ -1,5 +1,5 @@
 import { type Port, type RailHold, railWords } from '../circuit/circuit.ts'
-import { isAboveLogic, type Words } from './signalOnRail.ts'
+import { isAboveLogic, logicWords, type Words } from './signalOnRail.ts'
 
 export const controlOnRailMessages = {
   reset: '{pin} is on ground: the board stays in reset.',
@@ -7,6 +7,7 @@ export const controlOnRailMessages = {
   reference: '{pin} is on ground: what the converter compares with is 0 V, and every reading is wrong.',
   loader: '{pin} is on {rail}: at every start the board waits for a new program, and never runs its own.',
   debug: '{pin} is on ground, and belongs to the programmer.',
+  resetHigh: '{pin} gets {rail}, above the {logic} at which its chip runs.',
   referenceHigh: '{pin} gets {rail}, above the supply of its converter.',
 }
 
@@ -43,6 +44,14 @@ export function controlOnRail(port: Port, rail: RailHold): Words | undefined {
       message: 'debug',
       data: { pin: end },
       why: 'The post is no ground. Count the position once more from the marked end.',
+    }
+  if (control === 'reset' && rail.source && isAboveLogic(port, rail.volts))
+    return {
+      severity: 'fault',
+      message: 'resetHigh',
+      data: { pin: end, rail: railWords(rail), logic: logicWords(port) },
+      why: 'The post leads straight to the chip, which bears no more there than its own supply. The board holds it high by itself.',
+      others: [rail.source.end],
     }
   if (control === 'reference' && rail.volts === 0)
     return {

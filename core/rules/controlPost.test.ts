@@ -47,6 +47,20 @@ testRule(controlPost, {
   ],
   invalid: [
     {
+      title: 'a button from reset to more than the chip runs at',
+      mcu: 'pico',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.RUN, B.2 MCU.VBUS',
+      says: ['fault: When B closes, MCU.RUN gets 5 V (MCU.VBUS), above the 3.3 V at which its chip runs.'],
+    },
+    {
+      title: 'a switch of the regulator at what that bears',
+      mcu: 'esp32-feather',
+      parts: { B: 'button' },
+      wires: 'B.1 MCU.EN, B.2 MCU.USB',
+      says: ['caution: When B closes, MCU.EN is joined with 5 V (MCU.USB), where it lies anyway: nothing happens.'],
+    },
+    {
       title: 'a lamp that draws from the post that resets the board',
       mcu: 'uno-r3',
       parts: lamp,

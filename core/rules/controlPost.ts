@@ -4,6 +4,7 @@ import type { Fix } from '../plan/edit.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
 import { type Control, controlWords, offPost } from './controlPlaces.ts'
 import type { Report, Rule } from './finding.ts'
+import { isAboveLogic, logicWords } from './signalOnRail.ts'
 
 /** A resistor of more ohms leaves a post where the board holds it: ten times the 10 kΩ that boards have there as a rule. */
 const WEAK = 100_000
@@ -17,6 +18,7 @@ export const controlPost: Rule = {
     messages: {
       pulled: '{part} brings {at} {way}{over}, which {what}.',
       idle: 'When {part} closes, {pin} is joined with {rail}, where it lies anyway: nothing happens.',
+      above: 'When {part} closes, {pin} gets {rail}, above the {logic} at which its chip runs.',
       shorts: 'When {part} closes, {pin} is joined with ground, and with it the reference of the converter.',
       unread: '{part} hangs on {pin}, which {what}: no program reaches it there.',
       joined: '{other} is joined with {pin}, which {what}.',
@@ -163,6 +165,14 @@ function sayContacts(
             why: 'A contact that feeds the reference changes what every reading means, and no program sees it. It belongs at a pin.',
           }
     }
+    const above = ways.find(({ rail }) => control === 'reset' && isAboveLogic(port, rail.volts))
+    if (above)
+      return {
+        severity: 'fault',
+        message: 'above',
+        data: { part: above.ref, pin: end, rail: railWords(above.rail), logic: logicWords(port) },
+        why: 'The post leads straight to the chip, which bears no more there than its own supply. A contact that restarts the board leads to ground.',
+      }
     if (ways.some(({ rail }) => isActing(port, rail))) return undefined
     return {
       severity: 'caution',

@@ -19,8 +19,18 @@ const overTransistor = (wires: string) => ({
   wires: `Q.G MCU.3V3, R.1 MCU.3V3, S.VCC MCU.VIN, S.GND MCU.GND, S.TRIG MCU.19, ${wires}`,
 })
 
+/** A converter or a buffer between a board and a plug. */
+const serial = (part: string, rail: string, wires: string, mcu = 'pi-40') => ({
+  mcu,
+  parts: { X: part, D: 'db9-breakout' },
+  wires: `X.VCC MCU.${rail}, X.GND MCU.GND, ${wires}`,
+})
+
 testRule(levelDamage, {
   valid: [
+    { title: 'a line of RS-232 through a converter at 3.3 V', ...serial('max3232', '3V3', 'X.R1OUT MCU.GPIO15') },
+    { title: 'what it puts out on the line itself', ...serial('max3232', '5V', 'X.T1IN MCU.GPIO14, X.T1OUT D.3') },
+    { title: 'a buffer at 5 V on a pin that bears them', ...serial('74ahct125', '5V', 'X.1Y MCU.D4', 'uno-r3') },
     { title: 'an echo over a transistor between two levels', ...overTransistor('Q.D S.ECHO, Q.S MCU.18, R.2 Q.S') },
     {
       title: 'a transistor the wrong way round, before what speaks at the lower level anyway',
@@ -75,6 +85,18 @@ testRule(levelDamage, {
     },
   ],
   invalid: [
+    {
+      title: 'a line of RS-232 through a converter at 5 V',
+      ...serial('max3232', '5V', 'D.2 X.R1IN, X.R1OUT MCU.GPIO15'),
+      says: ['fault: X.R1OUT brings 5.0 V to MCU.GPIO15, which bears 3.6 V.'],
+      fix: 'Feed X from MCU.3V3 (3.3 V)',
+      changes: ['wire X.VCC to MCU.5V removed', 'wire X.VCC to MCU.3V3 added'],
+    },
+    {
+      title: 'a buffer at 5 V that no signal comes over',
+      ...serial('74ahct125', '5V', 'X.1OE MCU.GND, X.1A MCU.GPIO17, X.1Y MCU.GPIO18'),
+      says: ['fault: X.1Y brings 5.0 V to MCU.GPIO18, which bears 3.6 V.'],
+    },
     {
       title: 'an echo over a transistor the wrong way round',
       ...overTransistor('Q.S S.ECHO, Q.D MCU.18, R.2 Q.D'),

@@ -10,7 +10,7 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Report, Rule } from './finding.ts'
-import { levelElsewhereMessages, sayBesideMotors, sayLowSides, sayOthers } from './levelElsewhere.ts'
+import { levelElsewhereMessages, sayBesideMotors, sayBuffers, sayLowSides, sayOthers } from './levelElsewhere.ts'
 import { levelTurnedMessages, sayTurned } from './levelTurned.ts'
 import { listWords, twoDigits } from './shared.ts'
 
@@ -51,6 +51,7 @@ export const levelDamage: Rule = {
     }
     for (const lines of groups.values()) sayLines(wiring, lines, report)
     sayTurned(wiring, said, report)
+    sayBuffers(wiring, said, report)
     sayOthers(wiring, said, report)
     sayLowSides(wiring, report)
     sayBesideMotors(wiring, report)

@@ -1,3 +1,4 @@
+import { holds } from '../catalog/when.ts'
 import { mostBorneBy } from '../circuit/bearing.ts'
 import { circuitOf, type Port, railOf } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
@@ -6,6 +7,7 @@ import { wayTo } from '../circuit/ways.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { switchesLoad } from '../wiring/needs.ts'
+import { resupply } from '../wiring/resupply.ts'
 import type { Report } from './finding.ts'
 import { takeOut } from './mend.ts'
 import { listWords, twoDigits } from './shared.ts'
@@ -80,6 +82,57 @@ export function sayBesideMotors(wiring: Wiring, report: (one: Report) => void): 
       })
     }
   }
+}
+
+/** Nothing comes in at an input of a buffer, or what only listens hangs there: of one the wrong way round pin-direction speaks. */
+function isTurned(wiring: Wiring, input: string): boolean {
+  const net = wiring.netOf(input)
+  const ports = circuitOf(wiring).at(net)
+  return !net.wired || (ports.every(({ host }) => !host) && ports.some(({ use }) => use?.facts.direction === 'in'))
+}
+
+/** Outputs of buffers, whatever comes in at their inputs: they give their own supply to what they lie on. */
+export function sayBuffers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  const spoken = new Set([...said].flatMap((one) => one.split(' ')))
+  for (const part of wiring.parts)
+    for (const inner of part.part.inner) {
+      // Towards a line of RS-232 other volts come out, of which uart-levels speaks.
+      if (inner.kind !== 'buffer' || (inner.line !== undefined && !inner.back) || !holds(inner.when, part.options))
+        continue
+      const side = inner.back ? 0 : 1
+      const output = `${part.ref}.${inner.between[side]}`
+      const rail = inner.rails?.[side]
+      const gives = rail === undefined ? part.logicVolts : wiring.netOf(`${part.ref}.${rail}`).sources[0]?.volts
+      const net = wiring.netOf(output)
+      if (
+        gives === undefined ||
+        !net.wired ||
+        railOf(net) ||
+        isTurned(wiring, `${part.ref}.${inner.between[1 - side]}`)
+      )
+        continue
+      for (const port of circuit.at(net)) {
+        const { end } = port.terminal
+        const bears = borneAt(wiring, port)
+        if (end === output || gives <= bears + SLACK || spoken.has(end) || (port.host && spoken.has(port.host.end)))
+          continue
+        report({
+          severity: 'fault',
+          at: [output, end],
+          message: 'through',
+          data: { through: '', cause: output, volts: formatVolts(gives), end, bears: formatVolts(bears) },
+          why: `${part.ref} drives its outputs up to its own supply, whatever comes in. Fed with what ${end} bears it gives no more than that.`,
+          numbers: { volts: twoDigits(gives), bears: twoDigits(bears) },
+          propose: () =>
+            part.supplies
+              .flatMap((use) =>
+                resupply(wiring, part, ({ volts }) => volts <= bears + SLACK && use.facts.least <= volts),
+              )
+              .slice(0, 1),
+        })
+      }
+    }
 }
 
 /** Pins to which resistors, lamps or contacts bring too much, whether or not a signal leads there. */

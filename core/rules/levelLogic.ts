@@ -75,6 +75,8 @@ export const levelLogic: Rule = {
         high !== undefined &&
         vih === undefined &&
         line.receiver === line.use.end &&
+        // A line with levels of its own is no matter of thresholds.
+        (line.use.part.mode?.uart?.levels ?? 'logic') === 'logic' &&
         line.receiverVolts !== undefined &&
         high < line.receiverVolts - 0.2
       )

@@ -12,6 +12,7 @@ const transceiver = (more: string) => ({
 
 testRule(pinOnRail, {
   valid: [
+    { title: 'a reset that a wire holds where the board does', mcu: 'pico', wires: 'MCU.RUN MCU.3V3' },
     {
       title: 'one of two select lines that are asleep together',
       mcu: 'uno-r3',
@@ -183,6 +184,18 @@ testRule(pinOnRail, {
       parts: { B: 'button' },
       wires: 'B.1 MCU.VIN, B.2 MCU.GPIO4',
       says: ['fault: When B closes, MCU.GPIO4 is joined with 5 V (MCU.VIN); it bears 3.6 V.'],
+    },
+    {
+      title: 'more than the chip runs at on its reset',
+      mcu: 'pico',
+      wires: 'MCU.RUN MCU.VBUS',
+      says: ['fault: MCU.RUN gets 5 V (MCU.VBUS), above the 3.3 V at which its chip runs.'],
+    },
+    {
+      title: 'five volts on a post of which nothing is known',
+      mcu: 'pico',
+      wires: 'MCU.3V3_EN MCU.VBUS',
+      says: ['caution: MCU.3V3_EN gets 5 V (MCU.VBUS), and it is not known what the post bears.'],
     },
     {
       title: 'both select lines at the level at which they send the chip to sleep',

@@ -12,6 +12,7 @@ import {
   heldLevel,
   isUnknownPost,
   laneOnRail,
+  liesAnyway,
   SLACK,
   signalOnRail,
   signalOnRailMessages,
@@ -90,7 +91,7 @@ function onRail(wiring: Wiring, port: Port, rail: RailHold): Words | undefined {
     words && { ...words, data: { ...words.data, pin: end, where: `on ${railWords(rail)}` } }
   const control = controlOnRail(port, rail)
   if (control) return control
-  if (rail.source && isUnknownPost(port))
+  if (rail.source && isUnknownPost(port) && !liesAnyway(port, rail.volts))
     return {
       severity: 'caution',
       message: 'unknownPost',

@@ -49,6 +49,13 @@ testRule(pwmTimer, {
       wires: 'A.SIG MCU.9, B.+ MCU.10',
     },
     {
+      title: 'a fan with a frequency of its own, on a timer that no library takes',
+      mcu: 'uno-r3',
+      own: quickFan,
+      parts: { A: 'servo-sg90', F: 'own-fan' },
+      wires: 'A.SIG MCU.7, F.PWM MCU.3',
+    },
+    {
       title: 'servo and buzzer on a matrix',
       parts: { A: 'servo-sg90', B: 'buzzer-passive' },
       wires: 'A.SIG MCU.25, B.+ MCU.26',

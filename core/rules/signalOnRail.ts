@@ -4,6 +4,7 @@ import { type Circuit, circuitOf, type Port, railOf, railsBehindContacts, railWo
 import { otherLeg } from '../circuit/reach.ts'
 import { crossedControl } from '../circuit/turned.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
+import { formatVolts } from '../electrical/quantity.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
@@ -119,6 +120,13 @@ export function whenPressed(circuit: Circuit, port: Port): Words | undefined {
 /** More than the logic supply of the board, by more than its tolerance. */
 export const isAboveLogic = ({ terminal: { owner } }: Port, at: number): boolean =>
   owner.kind === 'board' && at > owner.board.logicVolts * 1.1
+
+/** A post at which the board starts and runs while it is high, at the supply of its logic. */
+export const liesAnyway = (port: Port, at: number): boolean =>
+  ['reset', 'enable'].includes(port.terminal.boardPin?.control ?? '') && at > 0 && !isAboveLogic(port, at)
+
+export const logicWords = ({ terminal: { owner } }: Port): string =>
+  owner.kind === 'board' ? formatVolts(owner.board.logicVolts) : ''
 
 /** A post of the board that is neither signal nor supply, and is wired. */
 export const isUnknownPost = (port: Port): boolean => {

@@ -25,6 +25,14 @@ const wheel = (speed: string, pulse: string) => ({
   wires: `${servo}, S.SIG MCU.${pulse}, T.VM PACK.+, T.GND PACK.-, T.VCC MCU.5V, T.STBY MCU.5V, T.PWMA MCU.${speed}, T.AIN1 MCU.D4, T.AIN2 MCU.D2, M.M1 T.AO1, M.M2 T.AO2`,
 })
 
+/** A reader of RS-232 on a Pi, over a converter that is fed from a rail of the board. */
+const reader = (rail: string) => ({
+  mcu: 'pi-40',
+  supplies: pack(12, 2000),
+  parts: { X: 'max3232', R: 'rfid-rs232' },
+  wires: `${gnd}, X.VCC MCU.${rail}, X.GND MCU.GND, R.VCC PACK.+, R.GND PACK.-, R.TX X.R1IN, X.R1OUT MCU.GPIO15, R.RX X.T1OUT, X.T1IN MCU.GPIO14`,
+})
+
 const boards = (wires: string) => ({
   boards: { A: { board: 'uno-r3' }, B: { board: 'mega-2560-r3' } },
   wires: `A.GND B.GND, ${wires}`,
@@ -53,6 +61,14 @@ export const soundModes: readonly (Short & { title: string })[] = [
     parts: { B: 'button', R: ohms(4700) },
     wires: 'B.1 MCU.GP15, B.2 MCU.3V3, R.1 MCU.GP15, R.2 MCU.GND',
   },
+  { title: 'a reader of RS-232 on a Pi, its converter at 3.3 V', ...reader('3V3') },
+  {
+    title: 'a button that restarts a Pico',
+    mcu: 'pico',
+    parts: { B: 'button' },
+    wires: 'B.1 MCU.RUN, B.2 MCU.GND',
+  },
+  { title: 'I2C to a board that has the resistors on it', ...boards('A.SDA B.D20, A.SCL B.D21') },
   { title: 'SPI between two boards', ...boards('A.D13 B.D52, A.D11 B.D51, A.D12 B.D50, A.D10 B.D53') },
   { title: 'a serial line by software on pins of SPI', ...boards('A.D11 B.D50, A.D12 B.D51') },
   {
@@ -162,7 +178,26 @@ export const mistakenModes: readonly (Short & { title: string; rule: string })[]
     parts: { B: 'button', R: ohms(47_000) },
     wires: 'B.1 MCU.GP15, B.2 MCU.3V3, R.1 MCU.GP15, R.2 MCU.GND',
   },
-  { title: 'I2C between two boards that nothing pulls up', rule: 'i2c-pullup', ...boards('A.SDA B.D20, A.SCL B.D21') },
+  { title: 'a reader of RS-232 on a Pi, its converter at 5 V', rule: 'level-damage', ...reader('5V') },
+  {
+    title: 'a buffer at 5 V that repeats one pin of an ESP32 to another',
+    rule: 'level-damage',
+    parts: { X: '74ahct125', C: cap(1e-7, 'ceramic', 50) },
+    wires: 'X.VCC MCU.VIN, X.GND MCU.GND, C.1 X.VCC, C.2 X.GND, X.1OE MCU.GND, X.1A MCU.GPIO25, X.1Y MCU.GPIO26',
+  },
+  {
+    title: 'a button from the restart of a Pico to 5 V',
+    rule: 'control-post',
+    mcu: 'pico',
+    parts: { B: 'button' },
+    wires: 'B.1 MCU.RUN, B.2 MCU.VBUS',
+  },
+  {
+    title: 'I2C between two boards that nothing pulls up',
+    rule: 'i2c-pullup',
+    boards: { A: { board: 'uno-r3' }, B: { board: 'leonardo-32u4' } },
+    wires: 'A.GND B.GND, A.SDA B.D2, A.SCL B.D3',
+  },
   {
     title: 'an infrared lamp with a resistor for visible ones, at twelve volts',
     rule: 'led-resistor',
