@@ -302,4 +302,15 @@ export const typedKits: readonly TypedKit[] = [
     why: 'what a transistor switches and 12 V feed is a tape that lights as a whole',
     wired: 'TAPE.- SWITCH.D, TAPE.+ SOCKET.+',
   },
+  {
+    typed: 'uno, 12v supply, buck converter, ldr, 10k resistor, 12v led strip, mosfet',
+    why: 'the converter feeds the board at its 5 V, and the divider takes the same',
+    wired: 'BUCK.OUT+ MCU.5V LDR.1, LDR.2 R1.1',
+    adds: ['resistor'],
+  },
+  {
+    typed: 'esp32, 4 channel relay, 5v 3a supply, oled, 4 soil sensors',
+    why: 'four coils leave the board too little: they take the supply, and the small things stay with the board',
+    wired: 'RELAYS.VCC SOCKET.+, OLED.VCC MCU.3V3, SOIL4.VCC MCU.3V3',
+  },
 ]

@@ -36,15 +36,14 @@ const running = memo((wiring: Wiring): ReadonlyMap<BoardInstance, readonly Runni
 
 /**
  * The library for which a pin of a board loses its PWM though the plan does not name it, with the signal that takes it:
- * all timers of the pin belong to libraries that run or to features in use. Those with a pin come first.
+ * every timer of the pin belongs to a library that runs. Those with a pin come first.
  */
 export function lostTo(wiring: Wiring, { board, pin, functions }: Host): Running | undefined {
   const there = board && running(wiring).get(board)
   if (!there || !functions.has('pwm')) return undefined
   const timers = board.board.timers.filter((one) => Object.values(one.channels).some((pins) => pins.includes(pin)))
   const takers = timers.map(({ id }) => there.filter(({ library }) => library.timers.includes(id)))
-  const isTaken = (id: string): boolean => board.features.some((one) => one.timers.includes(id))
-  if (timers.length === 0 || timers.some(({ id }, at) => takers[at]?.length === 0 && !isTaken(id))) return undefined
+  if (takers.some((some) => some.length === 0)) return undefined
   const all = takers.flat()
   return all.find(({ use }) => use.hosts.length > 0) ?? all[0]
 }

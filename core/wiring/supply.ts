@@ -6,7 +6,7 @@ import { busNeed } from './buses.ts'
 import { CELL_VOLTS, cellPlaceOf, isOnCharger } from './cellPlaces.ts'
 import { loadMilliamps } from './chosen.ts'
 
-import { levelsOf } from './levels.ts'
+import { areAlike, levelsOf } from './levels.ts'
 import { loadsBehind, misfitsOf } from './loadsBehind.ts'
 import type { BoardInstance, PartInstance, Source, SupplyUse, Wiring } from './model.ts'
 
@@ -50,11 +50,15 @@ function servedBy(wiring: Wiring, part: PartInstance): PartInstance | undefined 
   })?.part
 }
 
-const logicSource = (wiring: Wiring, part: PartInstance): Source | undefined => {
-  const rail = part.home?.board.rails.find((one) => one.logic)
-  return rail && part.home
-    ? sourcesOf(wiring).find((source) => source.end === `${part.home?.ref}.${rail.pins[0]}`)
-    : undefined
+/** What gives the logic of a part's board its volts: the board itself, or what feeds it at just that post. */
+const logicSource = (wiring: Wiring, { home }: PartInstance): Source | undefined => {
+  const rail = home?.board.rails.find((one) => one.logic)
+  if (!rail || !home) return undefined
+  const end = `${home.ref}.${rail.pins[0]}`
+  return (
+    sourcesOf(wiring).find((source) => source.end === end) ??
+    wiring.netOf(end).sources.find(({ volts }) => areAlike(volts, rail.volts))
+  )
 }
 
 /** Every source of the plan once, in order: outside supplies, then board rails, last those that come through their like. */
@@ -109,6 +113,9 @@ export interface Planned {
 
 /** Share of a source's limit below which a part is none of its worries. */
 const SMALL_SHARE = 0.02
+
+/** Share of a source's limit from which one part leaves too little to others. */
+const MOST_SHARE = 0.5
 
 const isLogicRail = ({ home }: PartInstance, { end, volts }: Source): boolean =>
   home?.board.rails.some(
@@ -171,6 +178,10 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     const over = comesThrough(wiring, source)
     return over !== undefined && overloads(over.source, more * over.factor)
   }
+  // What takes the better part of a rail of the board comes from a supply that gives the same volts.
+  const takesMost = (source: Source): boolean =>
+    takes > MOST_SHARE * most(source) &&
+    sourcesOf(wiring).some((one) => outside(one) && areAlike(one.volts, source.volts) && most(one) >= takes)
   const cost = (source: Source): number => {
     let points = 0
     if (servedFrom !== undefined && source.end !== servedFrom) points += 200
@@ -181,6 +192,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     if (facts.heavy && isLogicRail(part, source) && hasStronger(source)) points += 20
     else if (outside(source)) points += 30
     if (overloads(source, takes)) points += 40
+    if (takesMost(source) && !outside(source)) points += 35
     // A part with its own regulator keeps to its logic; others should run at the board's logic voltage, unless made for more.
     if (
       !facts.heavy &&
