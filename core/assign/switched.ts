@@ -1,7 +1,10 @@
+import { entryOf } from '../base/entryOf.ts'
 import { isLoad, volts } from '../catalog/common.ts'
+import { innerFact } from '../catalog/innerFact.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { runsOf } from '../circuit/loads.ts'
 import { otherLeg } from '../circuit/reach.ts'
+import { legsOf } from '../circuit/turned.ts'
 import { chosenFact } from '../wiring/chosen.ts'
 import { levelsOf } from '../wiring/levels.ts'
 import type { BoardInstance, Host, Net, PartInstance, SignalUse, Source, Wiring } from '../wiring/model.ts'
@@ -9,6 +12,7 @@ import { bestSource, groundPost, sourcesOf } from '../wiring/supply.ts'
 import { bearsOf } from './blocks.ts'
 import { returnEnd } from './feeding.ts'
 import { after, connect, type Decision, type Progress } from './progress.ts'
+import { isLoose as isFree } from './spares.ts'
 
 /** A switch in the plus of a load: from the supply to the load, while its part is on. */
 interface HighSide {
@@ -68,27 +72,39 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
 }
 
 /**
- * Gives a buzzer or a laser to a bare transistor, or to an output of an array, that lies in the kit and for which no other
+ * Gives a buzzer, a laser or a bright lamp to a bare transistor, or to an output of an array, that lies in the kit and for which no other
  * load asks, plus on the supply that it is made for: its current is more than many pins are good for.
  */
 export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []
   const spare = [...spareTransistors(wiring, wanted), ...spareOutputs(wiring, wanted)]
+  const taken = new Set<PartInstance>()
   for (const part of wiring.parts) {
     const use = wiring.signals.find(
       (one) => one.part === part && one.state === 'open' && one.facts.milliamps !== undefined,
     )
-    const leg = use && use.facts.needs === 'digital-out' ? otherLeg({ owner: part, end: use.end }) : undefined
-    if (use && part.home && isEasy(wiring, use, part.home)) continue
-    if (!use || leg === undefined || !wanted(part.ref) || wiring.netOf(use.end).wired || wiring.netOf(leg).wired)
+    const other = isBright(part) ? legsOf(part)?.minus : use && otherLeg({ owner: part, end: use.end })
+    const leg = use?.facts.needs === 'digital-out' ? other : undefined
+    if (use && part.home && isEasy(wiring, use, part.home) && !isBright(part)) continue
+    if (!use || leg === undefined || !wanted(part.ref) || wiring.netOf(use.tail).wired || wiring.netOf(leg).wired)
       continue
     const source = nearestSource(wiring, part)
+    const series =
+      isBright(part) && use.tail === use.end && source ? seriesFor(wiring, part, source.volts, taken) : undefined
+    if (isBright(part) && use.tail === use.end && !series) continue
     const fits = spare.findIndex((host) => ratingOf(host) >= (use.facts.milliamps ?? 0))
     const [sink] = source && fits >= 0 ? spare.splice(fits, 1) : []
     if (!source || !sink) continue
+    const [near, far] = series?.part.pins.map(({ id }) => `${series.ref}.${id}`) ?? []
+    if (series) taken.add(series)
+    if (near !== undefined) decisions.push(connect(use.end, near, 'limits its current'))
     decisions.push(
-      connect(use.end, source.end, `${source.volts} V while ${sink.ref} conducts`),
-      connect(leg, sink.end, `${use.facts.milliamps} mA, which ${sink.ref} takes off the pin`),
+      connect(far ?? use.tail, source.end, `${source.volts} V while ${sink.ref} conducts`),
+      connect(
+        leg,
+        sink.end,
+        `${isBright(part) ? 'more than pins give' : `${use.facts.milliamps} mA`}, which ${sink.ref} takes off the pin`,
+      ),
     )
   }
   return { wiring: after(wiring, decisions), decisions, refused: [] }
@@ -116,6 +132,36 @@ export function moveByTransistors(wiring: Wiring, wanted: (ref: string) => boole
     if (sink) decisions.push(connect(use.end, sink.end, `${sink.ref} pulls it down from ${at} V, which no pin bears`))
   }
   return { wiring: after(wiring, decisions), decisions, refused: [] }
+}
+
+/** Milliamperes that no pin of a board gives. */
+const MORE_THAN_PINS = 40
+
+/** A lamp that is made for more than pins give: infrared, whose reach is what it is there for. */
+const isBright = ({ part, options }: PartInstance): boolean =>
+  part.inner.some(
+    (inner) => inner.kind === 'diode' && (innerFact(part, options, inner.mostMilliamps) ?? 0) > MORE_THAN_PINS,
+  )
+
+/** The loose resistor of the kit with which a lamp gets most of what it bears, and a fifth of that at least. */
+function seriesFor(
+  wiring: Wiring,
+  lamp: PartInstance,
+  volts: number,
+  taken: ReadonlySet<PartInstance>,
+): PartInstance | undefined {
+  const diode = lamp.part.inner.find(({ kind }) => kind === 'diode')
+  const most = diode && innerFact(lamp.part, lamp.options, diode.mostMilliamps)
+  if (!diode || most === undefined) return undefined
+  const drop = innerFact(lamp.part, lamp.options, diode.forward) ?? 0
+  const through = ({ options }: PartInstance): number => {
+    const ohms = entryOf(options, 'ohms')
+    return typeof ohms === 'number' ? ((volts - drop) / ohms) * 1000 : 0
+  }
+  return wiring.parts
+    .filter((one) => one.part.helper === 'resistor' && !taken.has(one) && isFree(wiring, one))
+    .filter((one) => through(one) <= most && through(one) >= most / 5)
+    .sort((a, b) => through(b) - through(a))[0]
 }
 
 /** The pins of a board give the current of a signal without being asked for more than is recommended. */

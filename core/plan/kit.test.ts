@@ -91,6 +91,16 @@ describe('a load of which nobody says the volts is made for the supply that come
   })
 })
 
+describe('what has just the value that one part wants is kept for that', () => {
+  it.each([
+    ['whichever comes first', ['ir led, transistor, 100 ohm, 1k'], 'led, npn, resistor 100, resistor 1000'],
+    ['and two for two', ['led, 2 npn, 330 ohm, 2 1k'], 'led, npn, npn, resistor 330, resistor 1000, resistor 1000'],
+    ['where nobody wants it so, the nearest does', ['led, 470 ohm'], 'led, resistor 470'],
+  ] as const)('%s', (_, lines, there) => {
+    expect(partsOf(typed(...lines))).toBe(there)
+  })
+})
+
 describe('lights are switched as a whole where their supply is too much for lights with chips', () => {
   it.each([
     ['a tape of lights with a transistor', ['uno, led strip, 12v supply, mosfet'], 'strip-12v, dc-socket 12, nmos'],

@@ -23,7 +23,7 @@ export function addParts(
   part: Part,
   count: number,
   given: Partial<PlanPart> = {},
-  { loose = looseIn(plan), inTurn = false, measures = true }: Beside = {},
+  { loose = looseIn(plan), kept, inTurn = false, measures = true }: Beside = {},
 ): Edit[] {
   const edits: Edit[] = carryEdits(plan, catalog, 'parts', part.id)
   let now = applyEdits(plan, edits)
@@ -42,7 +42,7 @@ export function addParts(
       !(inTurn && at > 0) &&
       (companion.modes === undefined || (mode !== undefined && companion.modes.includes(mode))) &&
       holds(companion.when, chosen) &&
-      !isTaken(loose, companion) &&
+      !isTaken(loose, companion, kept) &&
       !(!measures && makesDivider(part, companion) && isFilling(loose, catalog))
     const companions = companionEdits(now, catalog, ref, isWanted)
     now = applyEdits(now, companions)
@@ -54,6 +54,8 @@ export function addParts(
 /** What parts find that are added. */
 interface Beside {
   readonly loose?: Loose[]
+  /** What of it has just the value that a companion has: others take the rest first. */
+  readonly kept?: ReadonlyMap<Loose, Companion>
   /** They share their lines and are lit in turn, so the resistors of the first do for all. */
   readonly inTurn?: boolean
   /** Some pin of a board, or of a part that gives pins, measures volts. */
@@ -89,9 +91,10 @@ export function farFrom({ part, options }: Companion, id: string, has: Loose['op
   return part === id && far <= ALIKE ? far : undefined
 }
 
-/** Takes what lies there and may be meant for a companion, the nearest in value. */
-function isTaken(loose: Loose[], companion: Companion): boolean {
-  const far = ({ part, options }: Loose): number | undefined => farFrom(companion, part, options)
+/** Takes what lies there and may be meant for a companion, the nearest in value; what is just right for another is kept for that. */
+function isTaken(loose: Loose[], companion: Companion, kept?: ReadonlyMap<Loose, Companion>): boolean {
+  const far = (one: Loose): number | undefined =>
+    (kept?.get(one) ?? companion) === companion ? farFrom(companion, one.part, one.options) : undefined
   const [nearest] = loose
     .filter((one) => far(one) !== undefined)
     .sort((one, other) => (far(one) ?? 0) - (far(other) ?? 0))
@@ -99,6 +102,19 @@ function isTaken(loose: Loose[], companion: Companion): boolean {
   loose.splice(loose.indexOf(nearest), 1)
   nearest.options ??= companion.options
   return true
+}
+
+/** Loose parts by the companion of a part of the kit whose value they have exactly. */
+function keptFor(loose: readonly Loose[], parts: readonly Part[]): ReadonlyMap<Loose, Companion> {
+  const kept = new Map<Loose, Companion>()
+  for (const part of parts)
+    for (const companion of part.companions) {
+      const isExact = (one: Loose): boolean =>
+        one.options !== undefined && !kept.has(one) && farFrom(companion, one.part, one.options) === 1
+      const found = companion.required && Object.keys(companion.options).length > 0 ? loose.find(isExact) : undefined
+      if (found) kept.set(found, companion)
+    }
+  return kept
 }
 
 /** Takes a capacitor that lies there, for a resistance to fill. */
@@ -155,6 +171,12 @@ export function addKit(
     }),
   )
   loose.push(...pieces.flat())
+  const kept = keptFor(
+    loose,
+    items.flatMap(({ found, count }) =>
+      found?.kind === 'part' ? Array.from({ length: count }, () => found.entry) : [],
+    ),
+  )
   for (const { found } of items) if (found?.kind === 'board') take(addBoard(now, catalog, found.entry))
   const measures =
     Object.values(now.boards).some(({ board }) => catalog.boards.get(board)?.analog.length !== 0) ||
@@ -169,6 +191,7 @@ export function addKit(
           take(
             addParts(now, catalog, found.entry, count, options ? { options } : {}, {
               loose,
+              kept,
               inTurn: isInTurn([...onTable, ...items], found.entry, count),
               measures: measures || Object.keys(now.boards).length === 0,
             }),

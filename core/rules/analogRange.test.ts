@@ -45,6 +45,35 @@ testRule(analogRange, {
       wires: 'P.- MCU.GND, R.1 P.+, R.2 MCU.A0',
     },
     {
+      title: 'the same with two resistors, before those of the board',
+      mcu: 'esp8266-d1-mini',
+      supplies: { P: { volts: 3.7 } },
+      parts: {
+        R: { part: 'resistor', options: { ohms: 1e6 } },
+        S: { part: 'resistor', options: { ohms: 1e6 } },
+      },
+      wires: 'P.- MCU.GND, R.1 P.+, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND',
+    },
+    {
+      title: 'an output that drives between two megohms',
+      mcu: 'uno-r3',
+      parts: {
+        M: 'soil-capacitive',
+        R: { part: 'resistor', options: { ohms: 1e6 } },
+        S: { part: 'resistor', options: { ohms: 1e6 } },
+      },
+      wires: 'M.VCC MCU.5V, M.GND MCU.GND, M.AOUT MCU.A0, R.1 MCU.5V, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND',
+    },
+    {
+      title: 'two megohms to ground alone',
+      mcu: 'uno-r3',
+      parts: {
+        R: { part: 'resistor', options: { ohms: 1e6 } },
+        S: { part: 'resistor', options: { ohms: 1e6 } },
+      },
+      wires: 'R.1 MCU.A0, R.2 MCU.GND, S.1 MCU.A0, S.2 MCU.GND',
+    },
+    {
       title: 'a button with a megohm on a pin that could read volts',
       mcu: 'uno-r3',
       parts: { B: 'button', R: { part: 'resistor', options: { ohms: 1e6 } } },

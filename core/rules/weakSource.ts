@@ -32,14 +32,9 @@ const isBuffered = (wiring: Wiring, net: Net): boolean =>
 /** Nothing but resistors leads to the pin: no output, no contact, and no resistor on its board. */
 function isDivided(wiring: Wiring, { net, host }: Port): boolean {
   const circuit = circuitOf(wiring)
-  const isQuiet = circuit
-    .at(net)
-    .every(({ use, host: other }) => other !== undefined || use === undefined || use.facts.needs === 'analog-in')
   const isDriven = circuit.at(net).some(({ high, host: other }) => other === undefined && high !== undefined)
   const isPulled = host?.cautions.some((one) => boardPull(host, one) !== undefined)
-  return (
-    isQuiet && !isDriven && !isPulled && circuit.on(net).every(({ kind }) => kind !== 'contact' && kind !== 'diode')
-  )
+  return !isDriven && !isPulled && circuit.on(net).every(({ kind }) => kind !== 'contact' && kind !== 'diode')
 }
 
 /** A divider of so many ohms that the converter behind it reads what the last reading left. */

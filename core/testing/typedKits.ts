@@ -313,4 +313,14 @@ export const typedKits: readonly TypedKit[] = [
     why: 'four coils leave the board too little: they take the supply, and the small things stay with the board',
     wired: 'RELAYS.VCC SOCKET.+, OLED.VCC MCU.3V3, SOIL4.VCC MCU.3V3',
   },
+  {
+    typed: 'uno, ir receiver, 2 ir leds, 2 transistors, 2 100 ohm, 2 1k',
+    why: 'infrared lamps bear more than a pin gives: the transistors switch them, and the values say which resistor is whose',
+    wired: 'LED1.K TRANSISTOR1.C, LED2.K TRANSISTOR2.C, LED1.A R1.1, LED2.A R2.1, R1.2 R2.2 MCU.5V, TRANSISTOR1.B R3.1',
+  },
+  {
+    typed: 'uno, ir led, transistor, 1k, 5v fan',
+    why: 'the fan needs the transistor, and the lamp is seen near by with what a pin gives',
+    wired: 'FAN.- TRANSISTOR.C, LED.K MCU.GND, TRANSISTOR.B R2.1',
+  },
 ]
