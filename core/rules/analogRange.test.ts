@@ -65,6 +65,16 @@ testRule(analogRange, {
       wires: 'M.VCC MCU.5V, M.GND MCU.GND, M.AOUT MCU.A0, R.1 MCU.5V, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND',
     },
     {
+      title: 'a button that pulls two megohms down',
+      mcu: 'uno-r3',
+      parts: {
+        B: 'button',
+        R: { part: 'resistor', options: { ohms: 1e6 } },
+        S: { part: 'resistor', options: { ohms: 1e6 } },
+      },
+      wires: 'R.1 MCU.5V, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND, B.1 MCU.A0, B.2 MCU.GND',
+    },
+    {
       title: 'two megohms to ground alone',
       mcu: 'uno-r3',
       parts: {

@@ -57,6 +57,13 @@ testRule(i2cPullup, {
       says: ['caution: Nothing pulls A.A4 and A.A5 up, where I2C of A and B is joined.'],
     },
     {
+      title: 'two boards on one bus with a chip that brings no resistors either',
+      boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+      parts: { X: { part: 'mcp23017', on: 'A' } },
+      wires: 'A.GND B.GND, A.A4 B.A4, A.A5 B.A5, X.VDD A.5V, X.VSS A.GND, X.SDA A.A4, X.SCL A.A5',
+      says: ['fault: SDA and SCL of X have no pull-up resistor.'],
+    },
+    {
       title: 'two boards on one bus of which one line has a resistor',
       ...twoBoards(', R.1 A.A4, R.2 A.5V'),
       says: ['caution: Nothing pulls A.A5 up, where I2C of A and B is joined.'],
