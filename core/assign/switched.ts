@@ -72,8 +72,8 @@ export function switchHighSide(wiring: Wiring, wanted: (ref: string) => boolean)
 }
 
 /**
- * Gives a buzzer, a laser or a bright lamp to a bare transistor, or to an output of an array, that lies in the kit and for which no other
- * load asks, plus on the supply that it is made for: its current is more than many pins are good for.
+ * Gives a buzzer, a laser or a bright lamp to a bare transistor, or to an output of an array, that lies in the kit and for
+ * which no other load asks, plus on the supply that it is made for: its current is more than many pins are good for.
  */
 export function switchByTransistors(wiring: Wiring, wanted: (ref: string) => boolean): Progress {
   const decisions: Decision[] = []

@@ -5,7 +5,7 @@ import { isLoad } from '../catalog/common.ts'
 import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
-import { farFrom } from './kit.ts'
+import { farFrom } from './loose.ts'
 import type { Plan } from './planSchema.ts'
 
 /** What the boards and drivers on the table can do. */

@@ -1,4 +1,4 @@
-import type { PartInstance, Wiring } from './model.ts'
+import type { PartInstance, Source, Wiring } from './model.ts'
 
 /** Volts between which a lithium cell is used: cut off by its protection, and full. Source: DW01A and TP4056 datasheets. */
 export const CELL_VOLTS = { least: 2.4, most: 4.25 }
@@ -28,4 +28,14 @@ export const isOnCharger = (wiring: Pick<Wiring, 'netOf' | 'terminal'>, end: str
     const owner = wiring.terminal(one)?.owner
     const place = owner?.kind === 'part' ? cellPlaceOf(owner) : undefined
     return place?.isCharger === true && (place.plus === one || place.minus === one)
+  })
+
+/** A lithium cell by itself, while another one of the plan lies on its charger. */
+export const isBesideCharger = (wiring: Wiring, { ref, volts }: Source): boolean =>
+  volts >= CELL_VOLTS.least &&
+  volts <= CELL_VOLTS.most &&
+  wiring.parts.some(({ ref: one, part }) => one === ref && part.rails.every(({ from }) => from === undefined)) &&
+  wiring.parts.some((part) => {
+    const place = cellPlaceOf(part)
+    return part.ref !== ref && place?.isCharger === true && wiring.netOf(place.plus).wired
   })

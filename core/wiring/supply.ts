@@ -3,7 +3,7 @@ import { memo, memoIn } from '../base/memo.ts'
 import type { Rail } from '../catalog/boardPower.ts'
 import { isLoad, volts } from '../catalog/common.ts'
 import { busNeed } from './buses.ts'
-import { CELL_VOLTS, cellPlaceOf, isOnCharger } from './cellPlaces.ts'
+import { isBesideCharger, isOnCharger } from './cellPlaces.ts'
 import { loadMilliamps } from './chosen.ts'
 
 import { areAlike, levelsOf } from './levels.ts'
@@ -311,16 +311,6 @@ function isOutOfReach(
 }
 
 /** The supply to which a part's levels refer: the first that it must have; of several ways to be fed the one in use. */
-/** A lithium cell by itself, while another one of the plan lies on its charger. */
-const isBesideCharger = (wiring: Wiring, { ref, volts }: Source): boolean =>
-  volts >= CELL_VOLTS.least &&
-  volts <= CELL_VOLTS.most &&
-  wiring.parts.some(({ ref: one, part }) => one === ref && part.rails.every(({ from }) => from === undefined)) &&
-  wiring.parts.some((part) => {
-    const place = cellPlaceOf(part)
-    return part.ref !== ref && place?.isCharger === true && wiring.netOf(place.plus).wired
-  })
-
 export const logicSupply = ({ supplies }: Pick<PartInstance, 'supplies'>): SupplyUse | undefined =>
   supplies.find(({ facts }) => facts.required) ?? supplies.find(({ source }) => source) ?? supplies[0]
 
