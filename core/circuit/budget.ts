@@ -2,7 +2,9 @@ import { memo } from '../base/memo.ts'
 import type { BoardInstance, PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { comesThrough, sourcesOf } from '../wiring/supply.ts'
 import { circuitOf } from './circuit.ts'
+import { litDiodes } from './lit.ts'
 import { type DrivenLoad, drivenLoads } from './loads.ts'
+import { behindResistors } from './reach.ts'
 
 export interface BudgetItem {
   readonly title: string
@@ -24,6 +26,18 @@ export interface Budget {
   readonly unknown: readonly string[]
 }
 
+/** Lamps that hang on a supply over resistors, each row once, with what they take while lit. */
+function litOnRails(
+  wiring: Wiring,
+): { readonly source: Source; readonly part: PartInstance; readonly milliamps: number }[] {
+  const circuit = circuitOf(wiring)
+  return litDiodes(wiring).flatMap(({ part, anode, row, milliamps }) => {
+    if (!Number.isFinite(milliamps) || (row.length > 1 && row[0]?.a !== anode)) return []
+    const source = behindResistors(circuit, wiring.netOf(anode)).flatMap(({ sources }) => sources.slice(0, 1))[0]
+    return source ? [{ source, part, milliamps }] : []
+  })
+}
+
 /**
  * Loads of every source. A part that makes a supply for others takes in what they take: the same current through a
  * linear regulator, the same power over its efficiency through a switching one. A board takes what it needs
@@ -40,6 +54,7 @@ export const budgets = memo((wiring: Wiring): readonly Budget[] => {
       element.part.supplies.length === 0 &&
       !channels.some((one) => one.facts.limits),
   )
+  const lit = litOnRails(wiring)
   const drivenOf = (source: Source): Map<PartInstance, DrivenLoad[]> => {
     const found = new Map<PartInstance, DrivenLoad[]>()
     for (const one of driven)
@@ -59,6 +74,9 @@ export const budgets = memo((wiring: Wiring): readonly Budget[] => {
       const sum = (of: 'runs' | 'starts'): number => driven.reduce((total, one) => total + (one.element[of] ?? 0), 0)
       items.push({ title: part.ref, part: undefined, typicalMilliamps: sum('runs'), peakMilliamps: sum('starts') })
     }
+    for (const { source: rail, part, milliamps } of lit)
+      if (rail.end === source.end)
+        items.push({ title: part.ref, part: undefined, typicalMilliamps: milliamps, peakMilliamps: milliamps })
     // What stands on a cell in a row draws its current through that cell as well.
     for (const upper of sources) {
       if (upper.above !== source.ref || depth > 6) continue

@@ -1,3 +1,4 @@
+import type { Short } from '../testing/plans.ts'
 import { testRule } from '../testing/rules.ts'
 import { supplyBudget } from './supplyBudget.ts'
 
@@ -26,8 +27,24 @@ const lampsOn = (low: string, lowMilliamps: number, high: string, highMilliamps:
   wires: `A.+ MCU.${low}, A.- MCU.GND, B.+ MCU.${high}, B.- MCU.GND`,
 })
 
+/** So many red lamps from 3.3 V of an Uno over a resistor each, which pins pull low. */
+const ledsOn = (count: number, ohms = 100): Short => {
+  const each = Array.from({ length: count }, (_, at) => at)
+  return {
+    mcu: 'uno-r3',
+    parts: Object.fromEntries(
+      each.flatMap((at) => [
+        [`L${at}`, 'led'],
+        [`R${at}`, { part: 'resistor', options: { ohms } }],
+      ]),
+    ),
+    wires: each.map((at) => `R${at}.1 MCU.3V3, R${at}.2 L${at}.A, L${at}.K MCU.D${at + 2}`).join(', '),
+  }
+}
+
 testRule(supplyBudget, {
   valid: [
+    { title: 'three lamps from a rail', ...ledsOn(3) },
     {
       title: 'a computer on a pack that is large enough',
       mcu: 'pi-40',
@@ -73,6 +90,19 @@ testRule(supplyBudget, {
     { title: 'behind one with a cooler at 12 V', ...lampBehind(700, 12, 'with') },
   ],
   invalid: [
+    {
+      title: 'six lamps from a rail, which take more than it gives',
+      ...ledsOn(6),
+      says: ['fault: MCU.3V3 has to give 61 mA as a rule, and gives 50 mA at most.'],
+    },
+    {
+      title: 'two lamps in a row, which take it once, ten times',
+      mcu: 'uno-r3',
+      supplies: { P: { volts: 9, limitMilliamps: 40 } },
+      parts: { L: 'led', M: 'led', R: { part: 'resistor', options: { ohms: 100 } } },
+      wires: 'P.- MCU.GND, R.1 P.+, R.2 L.A, L.K M.A, M.K P.-',
+      says: ['fault: P.+ has to give 50 mA as a rule, and gives 40 mA at most.'],
+    },
     {
       title: 'a computer on a small pack',
       mcu: 'pi-40',

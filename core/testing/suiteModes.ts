@@ -193,6 +193,13 @@ export const mistakenModes: readonly (Short & { title: string; rule: string })[]
     wires: 'B.1 MCU.RUN, B.2 MCU.VBUS',
   },
   {
+    title: 'lamps from the 3.3 V of an Uno, nearly all that it gives',
+    rule: 'supply-budget',
+    mcu: 'uno-r3',
+    parts: { A: 'led', B: 'led', C: 'led', R: ohms(68), S: ohms(68), T: ohms(68) },
+    wires: 'R.1 MCU.3V3, R.2 A.A, A.K MCU.D2, S.1 MCU.3V3, S.2 B.A, B.K MCU.D3, T.1 MCU.3V3, T.2 C.A, C.K MCU.D4',
+  },
+  {
     title: 'I2C between two boards that nothing pulls up',
     rule: 'i2c-pullup',
     boards: { A: { board: 'uno-r3' }, B: { board: 'leonardo-32u4' } },
