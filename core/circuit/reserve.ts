@@ -1,6 +1,7 @@
 import { hexAddress } from '../electrical/hexAddress.ts'
 import { availabilityOf } from '../wiring/availability.ts'
 import { addressesOf, segmentsOf } from '../wiring/i2c.ts'
+import { lostTo } from '../wiring/libraryPulses.ts'
 import type { BoardInstance, Host, Wiring } from '../wiring/model.ts'
 import { type Budget, budgets } from './budget.ts'
 
@@ -30,6 +31,13 @@ export interface Reserve {
   readonly supplies: readonly Budget[]
 }
 
+/** A free pin whose timer or converter something else takes: a feature in use, or a library for something of the plan. */
+function isLost(wiring: Wiring, host: Host, kind: string): boolean {
+  const { pwmTaker, analogTaker } = availabilityOf(host)
+  if (kind === 'pwm') return pwmTaker !== undefined || lostTo(wiring, host) !== undefined
+  return kind === 'analog-in' && analogTaker !== undefined
+}
+
 /** What is left on a board: pins of each kind, bus addresses, select lines, and the load on each supply. */
 export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Reserve {
   const hosts = [...wiring.hosts.values()].filter((host) => board !== undefined && host.board === board)
@@ -44,7 +52,7 @@ export function reserveOf(wiring: Wiring, board: BoardInstance | undefined): Res
         letter,
         title,
         have: able.length,
-        free: able.filter((host) => !busy.has(host)).length,
+        free: able.filter((host) => !busy.has(host) && !isLost(wiring, host, id)).length,
         waiting: open.filter((use) => use.facts.needs === id).length,
       }
     }),
