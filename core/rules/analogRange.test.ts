@@ -17,6 +17,8 @@ const divided = (ohms: number): Short => ({
   wires: 'T.1 MCU.5V, T.2 MCU.A0, R.1 MCU.A0, R.2 MCU.GND',
 })
 
+const megohms = { R: { part: 'resistor', options: { ohms: 1e6 } }, S: { part: 'resistor', options: { ohms: 1e6 } } }
+
 /** Two resistors alike between a supply of 8 V and ground, and what lies beside them. */
 const halved =
   (more: string, farads = 1e-7) =>
@@ -48,10 +50,7 @@ testRule(analogRange, {
       title: 'the same with two resistors, before those of the board',
       mcu: 'esp8266-d1-mini',
       supplies: { P: { volts: 3.7 } },
-      parts: {
-        R: { part: 'resistor', options: { ohms: 1e6 } },
-        S: { part: 'resistor', options: { ohms: 1e6 } },
-      },
+      parts: megohms,
       wires: 'P.- MCU.GND, R.1 P.+, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND',
     },
     {
@@ -59,8 +58,7 @@ testRule(analogRange, {
       mcu: 'uno-r3',
       parts: {
         M: 'soil-capacitive',
-        R: { part: 'resistor', options: { ohms: 1e6 } },
-        S: { part: 'resistor', options: { ohms: 1e6 } },
+        ...megohms,
       },
       wires: 'M.VCC MCU.5V, M.GND MCU.GND, M.AOUT MCU.A0, R.1 MCU.5V, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND',
     },
@@ -69,18 +67,14 @@ testRule(analogRange, {
       mcu: 'uno-r3',
       parts: {
         B: 'button',
-        R: { part: 'resistor', options: { ohms: 1e6 } },
-        S: { part: 'resistor', options: { ohms: 1e6 } },
+        ...megohms,
       },
       wires: 'R.1 MCU.5V, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND, B.1 MCU.A0, B.2 MCU.GND',
     },
     {
       title: 'two megohms to ground alone',
       mcu: 'uno-r3',
-      parts: {
-        R: { part: 'resistor', options: { ohms: 1e6 } },
-        S: { part: 'resistor', options: { ohms: 1e6 } },
-      },
+      parts: megohms,
       wires: 'R.1 MCU.A0, R.2 MCU.GND, S.1 MCU.A0, S.2 MCU.GND',
     },
     {

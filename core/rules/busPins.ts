@@ -4,7 +4,7 @@ import type { Fix } from '../plan/edit.ts'
 import { busNeed, busPins, carries } from '../wiring/buses.ts'
 import type { BoardInstance, Bus, SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
-import { deafPin, isOnAnyPins, softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
+import { deafPin, isOnAnyPins, listeningPins, softwareBus, tooFastForSoftware } from '../wiring/softwareBus.ts'
 import type { Report, Rule } from './finding.ts'
 import { moveTo, swapWires } from './mend.ts'
 import { listWords } from './shared.ts'
@@ -85,7 +85,7 @@ export const busPinsRule: Rule = {
           most: fast?.way.most,
           pin: deaf && `${board.ref}.${deaf}`,
         },
-        why: `${controllers.length === 0 ? `${board.ref} has no ${kind} controller.` : `${board.ref} has ${controllers.map((one) => `${one.title}${reached(one)}`).join('; ')}.`} ${taken ? 'Each carries one bus, and all that reach these pins are taken by others.' : 'All lines of one bus must lie on pins of one controller.'}`,
+        why: `${controllers.length === 0 ? `${board.ref} has no ${kind} controller.` : `${board.ref} has ${controllers.map((one) => `${one.title}${reached(one)}`).join('; ')}.`} ${taken ? 'Each carries one bus, and all that reach these pins are taken by others.' : deaf ? `A program without one is woken by changes at ${listedPins(listeningPins(board))}: move the line that it reads there.` : 'All lines of one bus must lie on pins of one controller.'}`,
         numbers: { controllers: controllers.length },
         propose: () => (swapped ? swapBack(wiring, bus, swapped) : rewireBus(wiring, bus)),
       })
@@ -202,6 +202,9 @@ function swapBack(wiring: Wiring, bus: Bus, signals: readonly [string, string]):
 
 /** More pins than that are counted, not listed. */
 const MOST_LISTED = 8
+
+const listedPins = (pins: readonly string[]): string =>
+  pins.length > MOST_LISTED ? `${pins.slice(0, MOST_LISTED).join(', ')} and others` : listWords(pins)
 
 /** What a controller reaches, in brackets: its pins by signal, and what is to know about them. */
 function reached({ pins, groups, note }: Controller): string {

@@ -72,7 +72,7 @@ export const featureConflict: Rule = {
 /** PWM that a library takes away which the plan does not name, and the program needs all the same for something wired. */
 function sayLibrary(wiring: Wiring, host: Host, use: SignalUse, report: (one: Report) => void): void {
   const lost = isGradual(use) ? lostTo(wiring, host) : undefined
-  if (!lost || lost.use.hosts.length === 0 || lost.use.part === use.part) return
+  if (!lost || lost.use.hosts.length === 0) return
   const { library } = lost
   report({
     severity: 'caution',

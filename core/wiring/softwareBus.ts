@@ -57,6 +57,10 @@ const hearing = memo(({ facts }: BoardInstance): ReadonlySet<string> => {
   return new Set(changes.length > 0 ? changes : reporting('interrupt'))
 })
 
+/** Pins of a board at which a program can listen for serial bytes, those of its own controllers left out. */
+export const listeningPins = (board: BoardInstance): string[] =>
+  [...hearing(board)].filter((pin) => !isOnController(board, 'uart', pin))
+
 /** Whether a program can listen for serial bytes at a pin. */
 export const canListen = (board: BoardInstance, pin: string): boolean => hearing(board).has(pin)
 
