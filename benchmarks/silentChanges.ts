@@ -223,7 +223,7 @@ function brokenRails(plan: Plan): Change[] {
   return wiring.nets
     .filter((net) => net.wired && (net.ground || net.sources.length > 0))
     .flatMap((net) => {
-      const ends = [...new Set(plan.wires.flatMap(([a, b]) => [a, b]))].filter((end) => net.ends.includes(end))
+      const ends = [...new Set(plan.wires.flatMap(([a, b]) => [a, b] as const))].filter((end) => net.ends.includes(end))
       const others = plan.wires.filter(([a]) => !net.ends.includes(a))
       const run = (list: readonly string[]): PlanWire[] =>
         list.slice(1).map((end, at): PlanWire => [list[at] as string, end])

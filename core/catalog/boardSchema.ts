@@ -94,6 +94,8 @@ export const BoardPin = v.strictObject({
   control: v.optional(v.picklist(['reset', 'enable', 'boot', 'reference', 'debug', 'upload'])),
   /** Level at which a control pin does so; the board holds it at the other one. */
   acts: v.optional(v.picklist(['low', 'high']), 'low'),
+  /** A pin of a rail to which a resistor on the board leads from a reference, in ohms: what takes little may hang there. */
+  behind: v.optional(v.strictObject({ pin: PinId, ohms: NotNegative })),
   /** As printed on the board: what fingers use. */
   label: v.optional(Text),
   /** As firmware names it. */

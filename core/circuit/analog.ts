@@ -4,7 +4,8 @@ import { dividerFor } from '../electrical/divider.ts'
 import type { Fix } from '../plan/edit.ts'
 import { dividerEdits } from '../wiring/dividerEdits.ts'
 import { levelsOf } from '../wiring/levels.ts'
-import type { BoardInstance, Host, SignalUse, Wiring } from '../wiring/model.ts'
+import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
+import { dividersOf } from './dividers.ts'
 import { networkOf } from './still.ts'
 
 /** What a sensor puts on an analog pin. */
@@ -39,6 +40,18 @@ export function analogSpan(wiring: Wiring, use: SignalUse): AnalogSpan | undefin
       return values ? dividerEdits(wiring, use, host, values) : []
     },
   }
+}
+
+/** A supply that two resistors divide for a pin that reads volts and serves nothing else. */
+export function dividedSpans(wiring: Wiring): { top: PartInstance; bottom: PartInstance; span: AnalogSpan }[] {
+  const used = new Set(wiring.signals.flatMap(({ hosts }) => hosts.map(({ host }) => host)))
+  return dividersOf(wiring).flatMap(({ top, bottom, host, out }) => {
+    const isRead = host?.board !== undefined && host.functions.has('analog-in') && !used.has(host)
+    const unit = isRead ? analogUnitOf(wiring, host) : undefined
+    return unit && out !== undefined
+      ? [{ top, bottom, span: { host: host as Host, unit, most: out, divide: () => [] } }]
+      : []
+  })
 }
 
 /**

@@ -5,7 +5,13 @@ import { dividersOf } from './dividers.ts'
 
 const found = (wires: string, parts = {}) =>
   dividersOf(wiringOf({ parts: { E: 'hc-sr04', T: ohms(1000), B: ohms(2000), ...parts }, wires })).map(
-    ({ top, bottom, volts, wanted, out }) => [top.ref, bottom.ref, volts, wanted, out && Math.round(out * 100) / 100],
+    ({ top, bottom, volts, host, out }) => [
+      top.ref,
+      bottom.ref,
+      volts,
+      host?.logicVolts,
+      out && Math.round(out * 100) / 100,
+    ],
   )
 const fed = 'E.VCC MCU.VIN, E.GND MCU.GND'
 

@@ -1,13 +1,13 @@
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { Host, PartInstance, Wiring } from '../wiring/model.ts'
 import { networkOf } from './still.ts'
 
 /** Two resistors in the plan that divide a voltage. */
 export interface DividerUse {
   readonly top: PartInstance
   readonly bottom: PartInstance
-  /** Volts above them, where known, and what the pin in the middle wants at most: its logic supply. */
+  /** Volts above them, and the pin in the middle. */
   readonly volts: number | undefined
-  readonly wanted: number | undefined
+  readonly host: Host | undefined
   /** Volts in the middle as it stands. */
   readonly out: number | undefined
 }
@@ -36,7 +36,7 @@ export function dividersOf(wiring: Wiring): DividerUse[] {
             top,
             bottom,
             volts,
-            wanted: host?.logicVolts,
+            host,
             out: networkOf(wiring).thevenin(middle, { net: above, volts })?.volts,
           })
         }

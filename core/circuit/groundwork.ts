@@ -197,6 +197,10 @@ class Builder implements Groundwork {
         const held = boardPull(host, caution)
         if (held) pull(wiring.netOf(host.end), held.volts, held.ohms, host.ref)
       }
+    for (const { ref, board } of wiring.boards)
+      for (const { id, behind } of board.pins)
+        if (behind)
+          pull(wiring.netOf(`${ref}.${id}`), wiring.netOf(`${ref}.${behind.pin}`).sources[0]?.volts, behind.ohms, ref)
     // A part that is fed through a resistor or a diode: what it takes decides what it gets.
     for (const part of wiring.parts)
       for (const use of part.supplies) {

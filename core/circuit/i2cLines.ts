@@ -14,6 +14,8 @@ export interface I2cLine {
   /** All pull-ups together, in ohms, and the volts to which they pull; undefined without any. */
   readonly ohms: number | undefined
   readonly volts: number
+  /** What pulls at the line on the far sides of converters, and what loads it there, in farads. */
+  readonly beyond: readonly { readonly ohms: number; readonly volts: number; readonly farads: number }[]
   /** Estimated load in farads. */
   readonly farads: number
   /** Clock at which the bus runs, in hertz. */
@@ -42,7 +44,8 @@ function findLines(wiring: Wiring): I2cLine[] {
       const use = uses.find((one) => one.hosts.length > 0)
       const host = use?.hosts[0]?.host
       if (!use || !host) continue
-      const held = networkOf(wiring).thevenin(wiring.netOf(use.end))
+      const network = networkOf(wiring)
+      const held = network.thevenin(wiring.netOf(use.end))
       const bus = wiring.buses.find((one) => one.uses.includes(use))
       const asked =
         bus?.board && bus.controller !== undefined
@@ -58,6 +61,7 @@ function findLines(wiring: Wiring): I2cLine[] {
         host,
         ohms: held?.ohms,
         volts: held?.volts ?? host.logicVolts ?? 0,
+        beyond: sidesBeyond(wiring, use, [host.end, ...uses.map(({ end }) => end)]),
         farads: DEVICE + segment.parts.length * (DEVICE + LEAD),
         hertz: asked ?? USUAL_CLOCK,
         slowest: bySpeed[0],
@@ -65,4 +69,17 @@ function findLines(wiring: Wiring): I2cLine[] {
       })
     }
   return lines
+}
+
+/** Of ends of one line those that no resistor leads to, and so a converter does, each side once. */
+function sidesBeyond(wiring: Wiring, { end: own }: SignalUse, ends: readonly string[]): I2cLine['beyond'] {
+  const network = networkOf(wiring)
+  const hangs = (end: string, other: string): boolean =>
+    network.joined(wiring.netOf(end)).has(wiring.netOf(other).index)
+  const sides = ends.filter((end, index) => !hangs(end, own) && ends.findIndex((one) => hangs(one, end)) === index)
+  return sides.flatMap((side) => {
+    const held = network.thevenin(wiring.netOf(side))
+    const devices = ends.filter((end) => hangs(end, side)).length
+    return held ? [{ ...held, farads: DEVICE + devices * (DEVICE + LEAD) }] : []
+  })
 }

@@ -1,7 +1,8 @@
 import { memo } from '../base/memo.ts'
-import type { Host, Wiring } from '../wiring/model.ts'
+import type { Host, Net, Wiring } from '../wiring/model.ts'
 import { circuitOf, type Element, type Port } from './circuit.ts'
 import { otherLeg } from './reach.ts'
+import { networkOf } from './still.ts'
 import { CONDUCTS, type IslandVerdict, type State, verdictsOf } from './verdicts.ts'
 
 /**
@@ -79,6 +80,7 @@ export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
     flowing.add(host)
     add(host, way, milliamps, namesIn(state, milliamps))
   }
+  for (const { host, milliamps } of beyondTransistors(wiring)) add(host, 'sink', milliamps, ['a resistor'])
   for (const use of wiring.signals) {
     const { milliamps, direction, activeLevel } = use.facts
     if (milliamps === undefined || direction !== 'in') continue
@@ -94,6 +96,38 @@ export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
   }
   return [...byHost].map(([host, load]): PinLoad => ({ host, ...load, parts: [...load.parts] }))
 })
+
+/**
+ * What a pin that pulls low takes from the far side of a converter that only passes lows on, in milliamperes. Of bus lines
+ * their pull-ups speak.
+ */
+function beyondTransistors(wiring: Wiring): { host: Host; milliamps: number }[] {
+  const network = networkOf(wiring)
+  const isBus = (host: Host): boolean =>
+    wiring.signals.some(({ facts, hosts }) => facts.needs.startsWith('i2c.') && hosts.some((one) => one.host === host))
+  const pins = [...circuitOf(wiring).ports.values()].flatMap(({ host, net, role }) =>
+    host?.board && role !== 'in' && !isBus(host) ? [{ host, net }] : [],
+  )
+  return wiring.parts.flatMap((part) =>
+    part.part.inner.flatMap((inner) => {
+      if (inner.kind !== 'shift' || (!inner.pulled && typeof inner.amount !== 'number')) return []
+      const [a, b] = inner.between.map((pin) => wiring.netOf(`${part.ref}.${pin}`)) as [Net, Net]
+      const sides = [
+        [a, b],
+        [b, a],
+      ] as const
+      return sides.flatMap(([near, far]) => {
+        const held = far.wired ? network.thevenin(far) : undefined
+        const joined = network.joined(near)
+        return held && near.wired
+          ? pins.flatMap(({ host, net }) =>
+              joined.has(net.index) ? [{ host, milliamps: (held.volts / held.ohms) * 1000 }] : [],
+            )
+          : []
+      })
+    }),
+  )
+}
 
 interface Worst {
   readonly port: Port

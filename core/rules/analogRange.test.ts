@@ -33,6 +33,14 @@ const halved =
     wires: `P.- MCU.GND, R.1 P.+, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND${more}`,
   })
 
+/** A pack of 12 V over 100 kΩ and another resistor. */
+const measured = (ohms: number): Short => ({
+  mcu: 'uno-r3',
+  supplies: { P: { volts: 12 } },
+  parts: { R: { part: 'resistor', options: { ohms: 100_000 } }, S: { part: 'resistor', options: { ohms } } },
+  wires: 'P.- MCU.GND, R.1 P.+, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND',
+})
+
 testRule(analogRange, {
   valid: [
     {
@@ -50,7 +58,10 @@ testRule(analogRange, {
       title: 'the same with two resistors, before those of the board',
       mcu: 'esp8266-d1-mini',
       supplies: { P: { volts: 3.7 } },
-      parts: megohms,
+      parts: {
+        R: { part: 'resistor', options: { ohms: 680_000 } },
+        S: { part: 'resistor', options: { ohms: 680_000 } },
+      },
       wires: 'P.- MCU.GND, R.1 P.+, R.2 MCU.A0, S.1 MCU.A0, S.2 MCU.GND',
     },
     {
@@ -120,6 +131,16 @@ testRule(analogRange, {
     },
   ],
   invalid: [
+    {
+      title: 'a pack divided to just under a twentieth of the range',
+      ...measured(2100),
+      says: ['caution: What R and S divide reaches 0.25 V of the 5.0 V that MCU.A0 reads: 4.3 of 10 bits are lost.'],
+    },
+    {
+      title: 'a pack divided to just above a twentieth of the range',
+      ...measured(2200),
+      says: ['tip: What R and S divide reaches 0.26 V of the 5.0 V that MCU.A0 reads: 4.3 of 10 bits are lost.'],
+    },
     {
       title: 'a megohm twice, with a capacitor too small to fill a sample',
       ...halved(', C.1 MCU.A0, C.2 MCU.GND', 9e-9)(1e6),
@@ -196,6 +217,13 @@ testRule(analogRange, {
     },
   ],
   edges: [
+    {
+      says: 'wasted',
+      because: 'a quarter of 5 V: 12 V · S / (100 kΩ + S) at 11.6 kΩ',
+      at: (ohms) => measured(ohms),
+      said: 11_500,
+      quiet: 11_800,
+    },
     {
       says: 'weak',
       because: '12 µs / (14 pF · ln 2048) = 112 kΩ of two alike side by side',

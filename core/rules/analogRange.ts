@@ -1,5 +1,5 @@
 import { volts } from '../catalog/common.ts'
-import { analogSpan, analogUnitOf } from '../circuit/analog.ts'
+import { type AnalogSpan, analogSpan, analogUnitOf, dividedSpans } from '../circuit/analog.ts'
 import { type Circuit, circuitOf, type Element, railOf } from '../circuit/circuit.ts'
 import { restWith } from '../circuit/ways.ts'
 import { preferredValue } from '../electrical/preferred.ts'
@@ -17,6 +17,8 @@ import { sayWeakSources, weakSourceMessages } from './weakSource.ts'
 const LOST = 1.4
 const BENT = 1.05
 const FAR_BELOW = 0.25
+/** Share of the range below which hardly anything is read, even with a reference inside the chip of a fifth of the supply. */
+const NEXT_TO_NOTHING = 0.05
 
 export const analogRange: Rule = {
   meta: {
@@ -43,49 +45,56 @@ export const analogRange: Rule = {
     sayWeakSources(wiring, report)
     for (const use of wiring.signals) {
       const span = analogSpan(wiring, use)
-      if (!span) continue
-      const { unit, most, host } = span
-      const bits = Math.log2(unit.most / most)
-      // What would harm the pin is level-damage's business.
-      if (most > (volts(host.levels.mostAnalog ?? host.levels.most, host.logicVolts) ?? most) + 0.01) continue
-      if (most > unit.most * LOST)
-        report({
-          severity: 'fault',
-          at: [use.end, host.end],
-          message: 'tooHigh',
-          data: { signal: use.end, most: formatVolts(most), pin: host.end, reads: formatVolts(unit.most) },
-          why: `Everything from ${formatVolts(unit.most)} up reads as full scale: the upper ${Math.round((1 - unit.most / most) * 100)} % of the sensor's span is lost.${unit.note ? ` ${unit.note}` : ''} A divider brings the span into the range.`,
-          numbers: { volts: twoDigits(most), range: unit.most },
-          propose: () => span.divide(),
-        })
-      else if (most > unit.most * BENT)
-        report({
-          severity: 'tip',
-          at: [use.end, host.end],
-          message: 'bent',
-          data: { signal: use.end, most: formatVolts(most), pin: host.end, reads: formatVolts(unit.most) },
-          why: `The upper ${Math.round((1 - unit.most / most) * 100)} % of the span bends towards full scale.${unit.note ? ` ${unit.note}` : ''} Where that matters, a divider brings the span into the range.`,
-          numbers: { volts: twoDigits(most), range: unit.most },
-          propose: () => span.divide(),
-        })
-      else if (most < unit.most * FAR_BELOW)
-        report({
-          severity: 'tip',
-          at: [use.end, host.end],
-          message: 'wasted',
-          data: {
-            signal: use.end,
-            most: formatVolts(most),
-            reads: formatVolts(unit.most),
-            pin: host.end,
-            bits: bits.toFixed(1),
-            of: unit.bits,
-          },
-          why: `One step is ${((unit.most / 2 ** unit.bits) * 1000).toFixed(2)} mV, so the whole span is ${Math.round((most / unit.most) * 2 ** unit.bits)} steps. A lower reference or an amplifier makes use of the rest.`,
-          numbers: { volts: twoDigits(most), range: unit.most, bitsLost: twoDigits(bits) },
-        })
+      if (span) saySpan(use.end, [use.end], span, report)
     }
+    for (const { top, bottom, span } of dividedSpans(wiring))
+      saySpan(`What ${top.ref} and ${bottom.ref} divide`, [top.ref, bottom.ref], span, report)
   },
+}
+
+/** What a pin reads of something that reaches so many volts there. */
+function saySpan(signal: string, from: readonly string[], span: AnalogSpan, report: (one: Report) => void): void {
+  const { unit, most, host } = span
+  const bits = Math.log2(unit.most / most)
+  const at = [...from, host.end]
+  // What would harm the pin is level-damage's business.
+  if (most > (volts(host.levels.mostAnalog ?? host.levels.most, host.logicVolts) ?? most) + 0.01) return
+  if (most > unit.most * LOST)
+    report({
+      severity: 'fault',
+      at,
+      message: 'tooHigh',
+      data: { signal, most: formatVolts(most), pin: host.end, reads: formatVolts(unit.most) },
+      why: `Everything from ${formatVolts(unit.most)} up reads as full scale: the upper ${Math.round((1 - unit.most / most) * 100)} % of the span is lost.${unit.note ? ` ${unit.note}` : ''} A divider brings the span into the range.`,
+      numbers: { volts: twoDigits(most), range: unit.most },
+      propose: () => span.divide(),
+    })
+  else if (most > unit.most * BENT)
+    report({
+      severity: 'tip',
+      at,
+      message: 'bent',
+      data: { signal, most: formatVolts(most), pin: host.end, reads: formatVolts(unit.most) },
+      why: `The upper ${Math.round((1 - unit.most / most) * 100)} % of the span bends towards full scale.${unit.note ? ` ${unit.note}` : ''} Where that matters, a divider brings the span into the range.`,
+      numbers: { volts: twoDigits(most), range: unit.most },
+      propose: () => span.divide(),
+    })
+  else if (most < unit.most * FAR_BELOW)
+    report({
+      severity: most < unit.most * NEXT_TO_NOTHING ? 'caution' : 'tip',
+      at,
+      message: 'wasted',
+      data: {
+        signal,
+        most: formatVolts(most),
+        reads: formatVolts(unit.most),
+        pin: host.end,
+        bits: bits.toFixed(1),
+        of: unit.bits,
+      },
+      why: `One step is ${((unit.most / 2 ** unit.bits) * 1000).toFixed(2)} mV, so the whole span is ${Math.round((most / unit.most) * 2 ** unit.bits)} steps. A lower reference, another divider or an amplifier makes use of the rest.`,
+      numbers: { volts: twoDigits(most), range: unit.most, bitsLost: twoDigits(bits) },
+    })
 }
 
 /** Share of its volts by which a reading must change for a sensor to be read at all. */

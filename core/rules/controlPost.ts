@@ -66,17 +66,20 @@ function sayPulled(
     const flows = draws(port, element, net)
     const isRead = circuit.at(net).some(({ host }) => host?.board !== undefined)
     const closes = kind === 'contact' && isRead && net !== start
+    const isLoad = element.lights || kind === 'load' || kind === 'winding'
+    // Lamps and loads are also brought there by a pin of a board.
+    const isDriven = (one: Net): boolean =>
+      !actsHigh(port) && isLoad && flows && circuit.at(one).some(({ host, role }) => host?.board && role !== 'in')
     const holds = kind === 'resistor' && ohms !== undefined && ohms <= WEAK
     const ends = [other, ...(flows ? behindResistors(circuit, other) : [])]
-    if ((flows || closes || holds) && ends.some((one) => acts(port, one))) return 'pulled'
-    const isLoad = element.lights || kind === 'load' || kind === 'winding'
+    if ((flows || closes || holds) && ends.some((one) => acts(port, one) || isDriven(one))) return 'pulled'
     return isLoad && leadsToRail(circuit, other) ? 'unread' : undefined
   }
   const said = new Set<string>()
   for (const net of nets) {
     if (railOf(net)) continue
     for (const element of circuit.on(net)) {
-      const what = isMoved(element, net)
+      const what = net === start && holdsLine(circuit, element, net) ? 'pulled' : isMoved(element, net)
       if (what === undefined || said.has(element.part.ref)) continue
       said.add(element.part.ref)
       const { part, kind, ohms } = element
@@ -98,6 +101,18 @@ function sayPulled(
       })
     }
   }
+}
+
+/** A resistor between a post and a line that a part brings down and a pin reads: it was to lead to a supply. */
+function holdsLine(circuit: Circuit, { kind, ohms, netA, netB }: Element, net: Net): boolean {
+  const line = circuit.at(netA === net ? netB : netA)
+  return (
+    kind === 'resistor' &&
+    ohms !== undefined &&
+    ohms <= WEAK &&
+    line.some(({ host }) => host?.board !== undefined) &&
+    line.some(({ use, host }) => !host && (use?.facts.direction === 'open-drain' || use?.facts.direction === 'both'))
+  )
 }
 
 const whyUnread =

@@ -15,6 +15,31 @@ const twoBoards = (more: string): Short => ({
   wires: `A.GND B.GND, A.A4 B.A4, A.A5 B.A5${more}`,
 })
 
+const pulledBoards = (ohms: number): Short => ({
+  boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+  parts: { R: { part: 'resistor', options: { ohms } }, S: { part: 'resistor', options: { ohms } } },
+  wires: 'A.GND B.GND, A.A4 B.A4, A.A5 B.A5, R.1 A.A4, R.2 A.5V, S.1 A.A5, S.2 A.5V',
+})
+
+/** A display at 5 V behind two transistors, with resistors alike on the side of the board. */
+const behindTransistors = (ohms: number): Short => {
+  const resistor = (value: number) => ({ part: 'resistor', options: { ohms: value } })
+  const transistor = { part: 'nmos', options: { model: '2n7000' } }
+  return {
+    parts: {
+      Q: transistor,
+      P: transistor,
+      R: resistor(ohms),
+      U: resistor(ohms),
+      T: resistor(10_000),
+      V: resistor(10_000),
+      L: 'lcd-i2c',
+    },
+    wires:
+      'L.VCC MCU.VIN, L.GND MCU.GND, Q.D L.SDA, Q.S MCU.21, P.D L.SCL, P.S MCU.22, Q.G MCU.3V3, P.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, U.1 MCU.3V3, U.2 P.S, T.1 MCU.VIN, T.2 Q.D, V.1 MCU.VIN, V.2 P.D',
+  }
+}
+
 testRule(i2cPullup, {
   valid: [
     { title: 'two boards on one bus with resistors', ...twoBoards(', R.1 A.A4, R.2 A.5V, S.1 A.A5, S.2 A.5V') },
@@ -129,6 +154,34 @@ testRule(i2cPullup, {
     },
   ],
   edges: [
+    {
+      says: 'strong',
+      because: '(3.3 V − 0.4 V) / 3 mA at the transistor',
+      at: behindTransistors,
+      said: 950,
+      quiet: 975,
+    },
+    {
+      says: 'slow',
+      because: 'twice 1000 ns / (0.8473 · 40 pF) = 59 kΩ behind a transistor',
+      at: behindTransistors,
+      said: 60_000,
+      quiet: 58_000,
+    },
+    {
+      says: 'strong',
+      because: '(5 V − 0.4 V) / 3 mA = 1533 Ω of two boards',
+      at: pulledBoards,
+      said: 1500,
+      quiet: 1530,
+    },
+    {
+      says: 'slow',
+      because: '1000 ns / (0.8473 · 70 pF) = 16.9 kΩ of two boards',
+      at: pulledBoards,
+      said: 17_000,
+      quiet: 16_700,
+    },
     { says: 'strong', because: '(3.3 V − 0.4 V) / 3 mA = 967 Ω, less a hundredth', at: pulled, said: 950, quiet: 960 },
     { says: 'slow', because: '1000 ns / (0.8473 · 40 pF) = 29.5 kΩ', at: pulled, said: 29600, quiet: 29400 },
   ],

@@ -1,8 +1,8 @@
 import { volts } from '../catalog/common.ts'
-import { circuitOf, type Element } from '../circuit/circuit.ts'
+import { circuitOf, type Element, railOf, railsBehindContacts } from '../circuit/circuit.ts'
 import { contactLevels } from '../circuit/contactLevels.ts'
-import { type DrivenLine, linesOf } from '../circuit/lines.ts'
 import { readOutputs } from '../circuit/readOutputs.ts'
+import { networkOf } from '../circuit/still.ts'
 import { thrownLevels } from '../circuit/thrown.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { activeCautions } from '../wiring/availability.ts'
@@ -19,7 +19,6 @@ export const levelContactMessages = {
   sameOutput: '{pin} reads {was} whether {part} conducts or not.',
   thrown: '{pin} reads {was} in every position of {part}.',
   between: '{pin} gets {volts} while {part} is {state}, neither high nor low.',
-  weakLink: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
 }
 
 /** A contact that reads the same open and closed, or whose closed level is none. */
@@ -70,6 +69,34 @@ export function sayContact(wiring: Wiring, use: SignalUse, report: (one: Report)
       numbers,
     })
 }
+
+/** A contact at an input of a part that no pin drives, and that leads to the rail at which resistors hold it anyway. */
+export function sayContactsOfParts(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const use of wiring.signals) {
+    if (use.facts.direction !== 'in' || use.hosts.length > 0) continue
+    const net = wiring.netOf(use.end)
+    const ways = railsBehindContacts(circuit, net)
+    const rest = networkOf(wiring).pulled(net)
+    const [first] = ways
+    const isOther = circuit
+      .at(net)
+      .some(({ role, terminal }) => terminal.end !== use.end && role !== 'passive' && role !== 'in' && role !== 'none')
+    if (rest === undefined || !first || isOther || railOf(net) || first.contact.throws) continue
+    if (ways.some(({ rail }) => Math.abs(rail.volts - rest) > SAME_VOLTS)) continue
+    report({
+      severity: 'fault',
+      at: [use.end, first.contact.part.ref],
+      message: 'same',
+      data: { pin: use.end, was: rest > SAME_VOLTS ? 'high' : 'low', part: first.contact.part.ref },
+      why: `Open it is held at ${formatVolts(rest)}, closed it lies at ${formatVolts(first.rail.volts)}. The contact has to lead to one side, and the resistor that holds the line meanwhile to the other.`,
+      numbers: { open: twoDigits(rest), closed: first.rail.volts },
+    })
+  }
+}
+
+/** Volts between two levels that nothing tells apart. */
+const SAME_VOLTS = 0.3
 
 /**
  * Contacts between pins, as many as pins or more: rows and columns, of which the program drives one after the other. Fewer
@@ -178,33 +205,3 @@ const isReadContact = (wiring: Wiring, { kind, part, a, b, netA, netB }: Element
   wiring.signals.some(
     (use) => use.part === part && use.hosts.length > 0 && wiring.netOf(use.end) === (netA === net ? netB : netA),
   )
-
-/** Pins of two boards joined through resistors, of which neither gets a level that it can read. */
-export function sayLinks(wiring: Wiring, report: (one: Report) => void): void {
-  const byPair = new Map<string, DrivenLine[]>()
-  for (const line of linesOf(wiring)) {
-    if (line.use) continue
-    const key = [line.driver, line.receiver].sort().join(' ')
-    byPair.set(key, [...(byPair.get(key) ?? []), line])
-  }
-  for (const lines of byPair.values()) {
-    const arrives = ({ high, vih }: DrivenLine): boolean =>
-      high === undefined || vih === undefined || high >= vih - 0.005
-    const [first, second] = lines
-    if (!first || !second || lines.some(arrives)) continue
-    const best = (first.high ?? 0) - (first.vih ?? 0) >= (second.high ?? 0) - (second.vih ?? 0) ? first : second
-    report({
-      severity: 'fault',
-      at: [best.driver, best.receiver],
-      message: 'weakLink',
-      data: {
-        receiver: best.receiver,
-        vih: formatVolts(best.vih as number),
-        high: formatVolts(best.high as number),
-        driver: best.driver,
-      },
-      why: 'Whichever of the two pins drives, what arrives at the other is too low to be read. In a divider the smaller resistor belongs to the pin that drives, the larger one to ground.',
-      numbers: { high: twoDigits(best.high as number), vih: twoDigits(best.vih as number) },
-    })
-  }
-}

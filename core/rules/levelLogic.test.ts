@@ -206,7 +206,7 @@ testRule(levelLogic, {
       quiet: 3490,
     },
     {
-      says: 'weakLink',
+      says: 'lowHigh',
       because: '5 V · R / (R + 10 kΩ) = 3 V either way: 15 kΩ',
       at: (value) => ({
         boards: { A: { board: 'uno-r3' }, B: { board: 'uno-r3' } },

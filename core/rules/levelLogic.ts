@@ -5,7 +5,7 @@ import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import { contactLadderMessages, sayLadders } from './contactLadder.ts'
 import type { Report, Rule } from './finding.ts'
-import { levelContactMessages, sayContact, sayLinks, sayReadOutputs, sayThrown } from './levelContact.ts'
+import { levelContactMessages, sayContact, sayContactsOfParts, sayReadOutputs, sayThrown } from './levelContact.ts'
 import { sayRails } from './levelRail.ts'
 import { saySlow } from './levelSlow.ts'
 import { otherModel } from './mend.ts'
@@ -25,22 +25,23 @@ export const levelLogic: Rule = {
       slow: '{receiver} is high only {rise} after its pin, behind {ohms}; its shortest pulse is {pulse}.',
       unknown: 'The input {thresholds} of {ends} {are} not known; {theyGet} {high} and {run} at {volts}.',
     },
-    limits: ['lowHigh', 'highLow', 'between', 'weakLink', 'slow'],
+    limits: ['lowHigh', 'highLow', 'between', 'slow'],
     fixable: true,
     local: true,
   },
   check(wiring, report) {
     const unknown = new Map<PartInstance, DrivenLine[]>()
     const said = new Set<string>()
-    for (const line of linesOf(wiring)) {
+    const lines = linesOf(wiring)
+    for (const line of [...lines.filter(({ use }) => use), ...deadLinks(lines)]) {
       const pair = [line.driver, line.receiver].sort().join(' ')
       if (said.has(pair)) continue
-      if (!line.use || line.use.state === 'tied' || line.use.facts.needs.startsWith('analog')) continue
-      // Whether a single-wire line is held up is onewire-pullup's.
-      if (line.openDrain && line.use.facts.pullMostOhms !== undefined) continue
+      if (line.use?.state === 'tied' || line.use?.facts.needs.startsWith('analog')) continue
       // Thresholds that come from a supply above its range are supply-range's matter.
-      if (isOverfed(line.use.part)) continue
-      const { high, low, vih, vil } = line
+      if (line.use && isOverfed(line.use.part)) continue
+      const { low, vih, vil } = line
+      // Whether a single-wire line is held up is onewire-pullup's.
+      const high = line.openDrain && line.use?.facts.pullMostOhms !== undefined ? undefined : line.high
       if (high !== undefined && vih !== undefined && high < vih - 0.005) {
         const middle = middleOf(vih, vil)
         const fault = high < middle
@@ -51,7 +52,7 @@ export const levelLogic: Rule = {
           message: 'lowHigh',
           data: { receiver: line.receiver, vih: formatVolts(vih), high: formatVolts(high), driver: line.driver },
           why: fault
-            ? `That is below the middle of its thresholds (${formatVolts(middle)}), so it will most likely read low. The margin is ${formatVolts(high - vih)}.`
+            ? `That is below the middle of its thresholds (${formatVolts(middle)}), so it will most likely read low. The margin is ${formatVolts(high - vih)}.${line.use ? '' : ' In a divider the smaller resistor belongs to the pin that drives, the larger one to ground.'}`
             : `It will often work, since the true threshold lies somewhere between ${vil === undefined ? 'low' : formatVolts(vil)} and ${formatVolts(vih)}, but the maker of the part does not promise it, and cold or a long wire may tip it over. The margin is ${formatVolts(high - vih)}.`,
           numbers: { high: twoDigits(high), vih: twoDigits(vih), margin: twoDigits(high - vih) },
           propose: () => [
@@ -74,7 +75,7 @@ export const levelLogic: Rule = {
       } else if (
         high !== undefined &&
         vih === undefined &&
-        line.receiver === line.use.end &&
+        line.receiver === line.use?.end &&
         // A line with levels of its own is no matter of thresholds.
         (line.use.part.mode?.uart?.levels ?? 'logic') === 'logic' &&
         line.receiverVolts !== undefined &&
@@ -87,12 +88,29 @@ export const levelLogic: Rule = {
       sayThrown(wiring, use, report)
       saySlow(wiring, use, report)
     }
+    sayContactsOfParts(wiring, report)
     sayReadOutputs(wiring, report)
     sayLadders(wiring, report)
-    sayLinks(wiring, report)
     sayRails(wiring, report)
     sayUnknown(unknown, report)
   },
+}
+
+/**
+ * Lines between two boards over which nothing is heard. Either may drive; where a resistor to a rail takes something of one
+ * way, that way is meant, and where none does both must fail.
+ */
+function deadLinks(lines: readonly DrivenLine[]): DrivenLine[] {
+  const links = lines.filter(({ use, openDrain }) => !use && !openDrain)
+  const isTaken = ({ high, low, driverVolts }: DrivenLine): boolean =>
+    (high !== undefined && driverVolts !== undefined && high < driverVolts * 0.95) || (low ?? 0) > 0.05
+  const isHeard = ({ high, low, vih, vil }: DrivenLine): boolean =>
+    (high === undefined || vih === undefined || high >= vih - 0.005) &&
+    (low === undefined || vil === undefined || low <= vil + 0.005)
+  return links.filter((line) => {
+    const back = links.find(({ driver, receiver }) => driver === line.receiver && receiver === line.driver)
+    return !back || !isHeard(back) || (isTaken(line) && !isTaken(back))
+  })
 }
 
 /** Receivers at another voltage whose threshold nobody gives. */

@@ -3,6 +3,7 @@ import {
   circuitOf,
   type DriverChannel,
   type Element,
+  ownRailOf,
   type Port,
   railOf,
   railWords,
@@ -24,6 +25,7 @@ export const loadDeadEndsMessages = {
   wrongSide: '{part} lies between {output} and {rail}; it belongs between {output} and {pair}.',
   neverLights: '{part} never lights: both its legs always lie at the same level.',
   neverRuns: '{part} never runs: both its legs always lie at the same level.',
+  betweenRails: '{part} lies between {high} and {low}: its current runs into {source} instead of to ground.',
   oneSide: '{part} never runs: both its sides lead to {rail} alone.',
   onSignal: '{leg} lies on {pin}, an output for signals: it bears nothing of the {milliamps} of {part}.',
   noWayBack: 'The current of {refs} finds no way back: {legs} {lead} {where}.',
@@ -65,6 +67,26 @@ export function sayOnSignals(wiring: Wiring, report: (one: Report) => void): voi
         propose: () => takeOut(wiring, (x, y) => x === leg || y === leg),
       })
     }
+  }
+}
+
+/** Loads whose minus lies on a supply, and not on one that stands upon it as batteries in a row do. */
+export function sayBetweenRails(circuit: Circuit, report: (one: Report) => void): void {
+  for (const { part, kind, a, b, netA, netB } of circuit.elements) {
+    const [one, two] = [railOf(netA), railOf(netB)]
+    if ((kind !== 'load' && kind !== 'winding') || !one?.source || !two?.source || one.volts === two.volts) continue
+    const [high, low, lowNet] = one.volts > two.volts ? [one, two, netB] : [two, one, netA]
+    const isStack = circuit.at(lowNet).some(({ role, terminal }) => role === 'ground' && terminal.ref !== part.ref)
+    if (isStack || !ownRailOf(lowNet) || !low.source) continue
+    report({
+      severity: 'fault',
+      at: [a, b, low.source.end],
+      message: 'betweenRails',
+      data: { part: part.ref, high: railWords(high), low: railWords(low), source: low.source.end },
+      why: 'What comes in there lifts the rail as soon as it is more than what hangs on it takes, and everything on it gets too much. The minus of a load belongs to ground.',
+      numbers: { high: high.volts, low: low.volts },
+      propose: () => takeOut(circuit.wiring, (x, y) => [x, y].includes(lowNet === netA ? a : b)),
+    })
   }
 }
 

@@ -68,6 +68,14 @@ testRule(loadReturn, {
   ],
   invalid: [
     {
+      title: 'a lamp between 12 V and the 5 V of the board',
+      mcu: 'uno-r3',
+      supplies: { P: { volts: 12 } },
+      parts: { L: 'lamp' },
+      wires: 'P.- MCU.GND, L.+ P.+, L.- MCU.5V',
+      says: ['fault: L lies between 12 V (P.+) and 5 V (MCU.5V): its current runs into MCU.5V instead of to ground.'],
+    },
+    {
       title: 'a motor between a transistor and ground',
       ...switchedMotor('M.M1 MCU.GND'),
       says: ['fault: M never runs: both its sides lead to ground alone.'],

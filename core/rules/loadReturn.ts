@@ -8,6 +8,7 @@ import type { Report, Rule } from './finding.ts'
 import {
   type DeadLeg,
   loadDeadEndsMessages,
+  sayBetweenRails,
   sayCrossedCoils,
   sayDeadEnds,
   sayJoinedCoils,
@@ -82,6 +83,7 @@ export const loadReturn: Rule = {
     sayDeadEnds(wiring, dead, report)
     sayUnlit(circuit, dead, report)
     sayOneSided(circuit, dead, report)
+    sayBetweenRails(circuit, report)
     sayOnSignals(wiring, report)
     sayCrossedCoils(circuit, report)
     sayJoinedCoils(circuit, dead, report)

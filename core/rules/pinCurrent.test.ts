@@ -152,6 +152,23 @@ testRule(pinCurrent, {
       said: 80,
       quiet: 82,
     },
+    {
+      says: 'pin',
+      severity: 'fault',
+      because: '5 V / 28 mA = 179 Ω on the far side of a transistor',
+      at: (ohms) => ({
+        parts: {
+          Q: { part: 'nmos', options: { model: '2n7000' } },
+          R: { part: 'resistor', options: { ohms: 10_000 } },
+          T: { part: 'resistor', options: { ohms } },
+          S: { part: 'ws2812-strip', options: { pixels: 4 } },
+        },
+        wires:
+          'S.5V MCU.VIN, S.GND MCU.GND, Q.D S.DIN, Q.S MCU.16, Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, T.1 MCU.VIN, T.2 Q.D',
+      }),
+      said: 176,
+      quiet: 183,
+    },
     { says: 'outputs', because: '8 · (5 V − 2 V) / (R + 30 Ω) = 70 mA: 313 Ω', at: eightLamps, said: 310, quiet: 316 },
     { says: 'board', because: 'seven lamps at 50 mA together', at: sevenLamps, said: 180, quiet: 183 },
   ],

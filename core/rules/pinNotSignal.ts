@@ -40,7 +40,8 @@ export const pinNotSignal: Rule = {
           use.hosts.length === 0 &&
           !belongs &&
           (isNothing || speaks(other) || isBus(use.facts.needs) || isMovedBy(use.facts))
-        const feeds = use === undefined && (other.role === 'ground' || (isNothing && other.role === 'supply'))
+        const isGround = other.role === 'ground' && pin.behind === undefined
+        const feeds = use === undefined && (isGround || (isNothing && other.role === 'supply'))
         if (!waits && !feeds) continue
         const asks = use ? `needs ${needWords(use.facts.needs)}` : other.role === 'ground' ? 'is ground' : 'is a supply'
         report({

@@ -15,6 +15,7 @@ import { mistakenAlone, soundAlone } from './suiteSmall.ts'
 import { soundMore } from './suiteSound.ts'
 import { mistakenSystems, soundSystems } from './suiteSystems.ts'
 import { mistakenTooMany, soundTooMany } from './suiteTooMany.ts'
+import { mistakenValues, soundValues } from './suiteValues.ts'
 
 /** Pins of each board that carry a lamp and a button well. */
 const spare: Readonly<Record<string, readonly string[]>> = {
@@ -68,6 +69,7 @@ export const sound: readonly (Short & { title: string })[] = [
   ...soundChanged,
   ...soundClassic,
   ...soundModes,
+  ...soundValues,
 ]
 
 export const mistaken: readonly (Short & { title: string; rule: string })[] = [
@@ -83,4 +85,5 @@ export const mistaken: readonly (Short & { title: string; rule: string })[] = [
   ...mistakenChanged,
   ...mistakenClassic,
   ...mistakenModes,
+  ...mistakenValues,
 ]

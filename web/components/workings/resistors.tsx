@@ -140,7 +140,7 @@ export function Divider() {
   const divider = found.find((one) => one.top.ref === picked) ?? found[0]
   const [typed, setTyped] = useState<{ from?: number; to?: number }>({})
   const from = typed.from ?? divider?.volts ?? 5
-  const to = typed.to ?? divider?.wanted ?? 3.3
+  const to = typed.to ?? divider?.host?.logicVolts ?? 3.3
   const values = dividerFor(from, to, to * 1.02)
   return (
     <Calculator

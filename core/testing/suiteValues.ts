@@ -1,0 +1,128 @@
+import type { Short } from './plans.ts'
+import { cap, gnd, led, ohms, pack } from './short.ts'
+
+/** Resistors of another decade, and wires that ended on a post that is no supply. */
+
+const two = { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } }
+const pass = { Q: { part: 'nmos', options: { model: '2n7000' } } }
+
+/** A pin of 5 V over one resistor at a pin of 3.3 V, and another resistor from there to ground. */
+const divided = (top: number, bottom: number): Omit<Short, 'title'> => ({
+  boards: two,
+  parts: { R: ohms(top), S: ohms(bottom) },
+  wires: 'A.GND B.GND, A.D3 R.1, R.2 B.GPIO16, S.1 B.GPIO16, S.2 B.GND',
+})
+
+/** Two boards on one bus, pulled up by two resistors alike. */
+const bus = (value: number): Omit<Short, 'title'> => ({
+  boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
+  parts: { R: ohms(value), S: ohms(value) },
+  wires: 'A.A4 B.A4, A.A5 B.A5, A.GND B.GND, R.1 A.A4, R.2 A.5V, S.1 A.A5, S.2 A.5V',
+})
+
+/** A display at 5 V behind two transistors; `low` is the resistor of its clock on the side of the board. */
+const behindTransistors = (low: number): Omit<Short, 'title'> => ({
+  parts: { ...pass, P: pass.Q, R: ohms(10_000), U: ohms(low), T: ohms(10_000), V: ohms(10_000), L: 'lcd-i2c' },
+  wires:
+    'L.VCC MCU.VIN, L.GND MCU.GND, Q.D L.SDA, Q.S MCU.21, P.D L.SCL, P.S MCU.22, Q.G MCU.3V3, P.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, U.1 MCU.3V3, U.2 P.S, T.1 MCU.VIN, T.2 Q.D, V.1 MCU.VIN, V.2 P.D',
+})
+
+/** The data of a strip over a transistor, pulled up to 5 V. */
+const strip = (value: number): Omit<Short, 'title'> => ({
+  parts: { ...pass, R: ohms(10_000), T: ohms(value), S: { part: 'ws2812-strip', options: { pixels: 4 } } },
+  wires: 'S.5V MCU.VIN, S.GND MCU.GND, Q.D S.DIN, Q.S MCU.16, Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, T.1 MCU.VIN, T.2 Q.D',
+})
+
+/** A sensor with a resistor in its line, and the pull-up behind it at the pin. */
+const inSeries = (value: number): Omit<Short, 'title'> => ({
+  parts: { T: 'dht22', R: ohms(10_000), S: ohms(value) },
+  wires: 'T.VCC MCU.3V3, T.GND MCU.GND, T.DATA S.1, S.2 MCU.26, R.1 MCU.3V3, R.2 MCU.26',
+})
+
+/** A pack of 12 V before a pin that measures it. */
+const measured = (mcu: string, pin: string, top: number, bottom: number): Omit<Short, 'title'> => ({
+  mcu,
+  supplies: pack(12),
+  parts: { R: ohms(top), S: ohms(bottom) },
+  wires: `${gnd}, R.1 PACK.+, R.2 MCU.${pin}, S.1 MCU.${pin}, S.2 MCU.GND`,
+})
+
+const relay = (rail: string): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  parts: { B: 'button', K: 'relay-1', R: ohms(10_000) },
+  wires: `K.VCC MCU.5V, K.GND MCU.GND, B.1 K.IN, B.2 ${rail}, R.1 K.IN, R.2 MCU.GND`,
+})
+
+const knob = (end: string): Omit<Short, 'title'> => ({
+  mcu: 'pico',
+  parts: { K: 'potentiometer' },
+  wires: `K.1 MCU.GND, K.W MCU.GP26, K.3 MCU.${end}`,
+})
+
+export const soundValues: readonly (Short & { title: string })[] = [
+  { title: 'a line between two boards, divided in the usual way', ...divided(1000, 2000) },
+  { title: 'the same with a hundred times the ohms', ...divided(100_000, 200_000) },
+  {
+    title: 'a resistor between two boards, and one that holds the line low until either drives',
+    boards: { A: { board: 'pico' }, B: { board: 'esp32-devkit-30' } },
+    parts: { R: ohms(220), S: ohms(10_000) },
+    wires: 'A.GND B.GND, A.GP3 R.1, R.2 B.GPIO16, S.1 A.GP3, S.2 A.GND',
+  },
+  { title: 'two boards on one bus with 10 kΩ', ...bus(10_000) },
+  { title: 'a display at 5 V behind two transistors with 4.7 kΩ', ...behindTransistors(4700) },
+  { title: 'the data of a strip over a transistor with 1 kΩ', ...strip(1000) },
+  { title: 'a humidity sensor behind 470 Ω, the pull-up at the pin', ...inSeries(470) },
+  { title: 'a pack measured with a reference inside the chip', ...measured('uno-r3', 'A0', 100_000, 4700) },
+  { title: 'a button from a relay to the supply, a resistor to ground', ...relay('MCU.5V') },
+  { title: 'a knob at the reference that its board makes of 3.3 V', ...knob('ADC_VREF') },
+  {
+    title: 'two batteries in a row, a fan at the upper one',
+    mcu: 'uno-r3',
+    supplies: { LOW: { volts: 7 } },
+    parts: { C: { part: 'battery-box', options: { volts: 5 } }, L: 'fan' },
+    wires: 'LOW.- MCU.GND, LOW.+ MCU.VIN, L.+ C.+, L.- C.-',
+  },
+]
+
+export const mistakenValues: readonly (Short & { title: string; rule: string })[] = [
+  { title: 'a line between two boards, divided by fifty', rule: 'level-logic', ...divided(100_000, 2000) },
+  { title: 'two boards on one bus with 470 kΩ', rule: 'i2c-pullup', ...bus(470_000) },
+  { title: 'two boards on one bus with 100 Ω', rule: 'i2c-pullup', ...bus(100) },
+  {
+    title: 'a clock behind a transistor, 100 Ω on the side of the board',
+    rule: 'i2c-pullup',
+    ...behindTransistors(100),
+  },
+  {
+    title: 'a clock behind a transistor, 1 MΩ on the side of the board',
+    rule: 'i2c-pullup',
+    ...behindTransistors(1e6),
+  },
+  { title: 'the data of a strip over a transistor with 100 Ω', rule: 'pin-current', ...strip(100) },
+  { title: 'a humidity sensor behind 10 kΩ, the pull-up at the pin', rule: 'level-logic', ...inSeries(10_000) },
+  { title: 'a pack divided until nothing is left', rule: 'analog-range', ...measured('pico', 'GP26', 30_000, 75) },
+  { title: 'a button from a relay to ground, where a resistor holds it', rule: 'level-logic', ...relay('MCU.GND') },
+  { title: 'a knob at the post that resets its board', rule: 'supply-missing', ...knob('RUN') },
+  {
+    title: 'a lamp between the post that resets and a pin',
+    rule: 'control-post',
+    mcu: 'nano-v3',
+    parts: { L: led(), R: ohms(220) },
+    wires: 'R.1 MCU.RESET, R.2 L.A, L.K MCU.6',
+  },
+  {
+    title: 'the pull-up of a sensor at the post that switches the supply',
+    rule: 'control-post',
+    mcu: 'pico',
+    parts: { H: 'hall-a3144', R: ohms(10_000) },
+    wires: 'H.VCC MCU.VBUS, H.GND MCU.GND, H.OUT MCU.GP3, R.1 MCU.GP3, R.2 MCU.3V3_EN',
+  },
+  {
+    title: 'a motor between 12 V and the 5 V of the board',
+    rule: 'load-return',
+    mcu: 'uno-r3',
+    supplies: pack(12),
+    parts: { M: 'dc-motor', C: cap(1e-7, 'ceramic', 50) },
+    wires: `${gnd}, M.M1 PACK.+, M.M2 MCU.5V, C.1 M.M1, C.2 M.M2`,
+  },
+]
