@@ -19,7 +19,6 @@ export interface PinFacts {
   readonly kind: BoardPin['kind']
   readonly control: BoardPin['control']
   readonly acts: BoardPin['acts']
-  readonly behind: BoardPin['behind']
   readonly header: Header
   /** Along its header, from the header's first number. */
   readonly position: number
@@ -78,7 +77,6 @@ function compile(board: Board): BoardFacts {
         kind: own.kind,
         control: own.control,
         acts: own.acts,
-        behind: own.behind,
         header,
         position,
         net: first.id,

@@ -40,7 +40,10 @@ export const pinNotSignal: Rule = {
           use.hosts.length === 0 &&
           !belongs &&
           (isNothing || speaks(other) || isBus(use.facts.needs) || isMovedBy(use.facts))
-        const isGround = other.role === 'ground' && pin.behind === undefined
+        // Of a knob, which may be turned round, its supply is missing, whichever end it is.
+        const { owner, end } = other.terminal
+        const isEither = owner.supplies.some(({ facts, grounds }) => facts.either && grounds.includes(end))
+        const isGround = other.role === 'ground' && !isEither
         const feeds = use === undefined && (isGround || (isNothing && other.role === 'supply'))
         if (!waits && !feeds) continue
         const asks = use ? `needs ${needWords(use.facts.needs)}` : other.role === 'ground' ? 'is ground' : 'is a supply'
