@@ -71,6 +71,17 @@ const heater = (value: number) => ({
   wires: 'PACK.- MCU.GND, H.1 PACK.+, H.2 Q.C, Q.E MCU.GND, R.1 Q.B, R.2 MCU.3',
 })
 
+const buzzerBehind = (ohms: number): Short => ({
+  mcu: 'uno-r3',
+  parts: { B: 'buzzer-active', R: { part: 'resistor', options: { ohms } } },
+  wires: 'B.+ R.1, R.2 MCU.8, B.- MCU.GND',
+})
+const relayBehind = (ohms: number): Short => ({
+  mcu: 'uno-r3',
+  parts: { K: 'relay-1', R: { part: 'resistor', options: { ohms } } },
+  wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN R.1, R.2 MCU.8',
+})
+
 testRule(driverRating, {
   valid: [
     {
@@ -92,6 +103,17 @@ testRule(driverRating, {
     { title: 'a shunt in the way of a lamp', ...metered(24, 'A.VIN+ P.+, A.VIN- L.+, L.- MCU.GND') },
   ],
   invalid: [
+    {
+      title: 'a motor between a supply and ground, behind a resistor for a lamp',
+      mcu: 'uno-r3',
+      supplies: { P: { volts: 6 } },
+      parts: { M: 'dc-motor', R: { part: 'resistor', options: { ohms: 330 } } },
+      wires: 'P.- MCU.GND, M.M1 R.1, R.2 P.+, M.M2 MCU.GND',
+      // 6 V / 355 Ω
+      says: ['fault: M takes 200 mA, and R lets 16.9 mA through to it.'],
+      fix: 'Make R 33 Ω',
+      changes: ['R: options ohms 330 becomes ohms 33'],
+    },
     {
       title: 'a resistor that heats, too much for its transistor',
       ...heater(6),
@@ -150,6 +172,38 @@ testRule(driverRating, {
     },
   ],
   edges: [
+    {
+      says: 'starved',
+      severity: 'caution',
+      because: 'a quarter of 30 mA: 5 V / 7.5 mA less 167 Ω of the buzzer and 27 Ω of the output: 473 Ω',
+      at: buzzerBehind,
+      said: 480,
+      quiet: 466,
+    },
+    {
+      says: 'starved',
+      severity: 'fault',
+      because: 'a tenth of 30 mA: 5 V / 3 mA less the same: 1473 Ω',
+      at: buzzerBehind,
+      said: 1490,
+      quiet: 1455,
+    },
+    {
+      says: 'starved',
+      severity: 'caution',
+      because: 'a quarter of 3 mA: 3 · 5 V / 3 mA = 5 kΩ',
+      at: relayBehind,
+      said: 5100,
+      quiet: 4900,
+    },
+    {
+      says: 'starved',
+      severity: 'fault',
+      because: 'a tenth of 3 mA: 9 · 5 V / 3 mA = 15 kΩ',
+      at: relayBehind,
+      said: 15_300,
+      quiet: 14_700,
+    },
     { says: 'ohmic', because: 'BC337: 800 mA at 12 V', at: heater, said: 14.6, quiet: 14.9 },
     { says: 'over', because: 'BC337: 800 mA', at: (milliamps) => onTransistor({ milliamps }), said: 801, quiet: 800 },
     { says: 'near', because: '80 % of 800 mA', at: (milliamps) => onTransistor({ milliamps }), said: 641, quiet: 640 },

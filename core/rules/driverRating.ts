@@ -9,6 +9,7 @@ import type { MessageData } from './messages.ts'
 import { ohmicLoadsMessages, sayOhmicLoads } from './ohmicLoads.ts'
 import { isOverfed, listWords } from './shared.ts'
 import { sayShunts, shuntMessages } from './shunts.ts'
+import { sayStarved, starvedLoadsMessages } from './starvedLoads.ts'
 
 /** Share of what an output is good for above which it is said. */
 const NEAR = 0.8
@@ -18,7 +19,7 @@ export const driverRating: Rule = {
     id: 'driver-rating',
     severities: ['fault', 'caution'],
     about:
-      'A load needs more current or volts than its transistor, driver or shunt bears: a fault over it, a caution above 80 % or where only starting goes over.',
+      'A load needs more current or volts than its transistor, driver or shunt bears: a fault over it, a caution above 80 % or where only starting goes over. Or a resistor leaves it next to nothing.',
     messages: {
       over: '{load} takes {takes} mA, and {part} gives {most} mA at most.',
       overGood:
@@ -30,6 +31,7 @@ export const driverRating: Rule = {
       ...ohmicLoadsMessages,
       ...driverHeatMessages,
       ...shuntMessages,
+      ...starvedLoadsMessages,
     },
     limits: [
       'over',
@@ -46,8 +48,9 @@ export const driverRating: Rule = {
       'fusePeak',
       'weakBase',
       'shuntVolts',
+      'starved',
     ],
-    fixable: false,
+    fixable: true,
   },
   check(wiring, report) {
     const circuit = circuitOf(wiring)
@@ -99,6 +102,7 @@ export const driverRating: Rule = {
     sayHot(wiring, report)
     sayHotZeners(wiring, report)
     sayFuses(wiring, report)
+    sayStarved(wiring, report)
     sayShunts(wiring, report)
   },
 }

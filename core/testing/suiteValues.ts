@@ -59,6 +59,12 @@ const knob = (end: string): Omit<Short, 'title'> => ({
   wires: `K.1 MCU.GND, K.W MCU.GP26, K.3 MCU.${end}`,
 })
 
+const buzzer = (value: number): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  parts: { B: 'buzzer-active', R: ohms(value) },
+  wires: 'B.+ R.1, R.2 MCU.8, B.- MCU.GND',
+})
+
 export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'a line between two boards, divided in the usual way', ...divided(1000, 2000) },
   { title: 'the same with a hundred times the ohms', ...divided(100_000, 200_000) },
@@ -75,6 +81,7 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'a pack measured with a reference inside the chip', ...measured('uno-r3', 'A0', 100_000, 4700) },
   { title: 'a button from a relay to the supply, a resistor to ground', ...relay('MCU.5V') },
   { title: 'a knob at the reference that its board makes of 3.3 V', ...knob('ADC_VREF') },
+  { title: 'a buzzer behind 100 Ω', ...buzzer(100) },
   {
     title: 'two batteries in a row, a fan at the upper one',
     mcu: 'uno-r3',
@@ -103,6 +110,14 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
   { title: 'a pack divided until nothing is left', rule: 'analog-range', ...measured('pico', 'GP26', 30_000, 75) },
   { title: 'a button from a relay to ground, where a resistor holds it', rule: 'level-logic', ...relay('MCU.GND') },
   { title: 'a knob at the post that resets its board', rule: 'supply-missing', ...knob('RUN') },
+  { title: 'a buzzer behind 10 kΩ', rule: 'driver-rating', ...buzzer(10_000) },
+  {
+    title: 'the input of a relay behind 100 kΩ',
+    rule: 'driver-rating',
+    mcu: 'uno-r3',
+    parts: { K: 'relay-1', R: ohms(100_000) },
+    wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN R.1, R.2 MCU.8',
+  },
   {
     title: 'a lamp between the post that resets and a pin',
     rule: 'control-post',
