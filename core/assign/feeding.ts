@@ -1,3 +1,4 @@
+import { UnionFind } from '../base/unionFind.ts'
 import type { Feed } from '../catalog/boardPower.ts'
 import { isCell } from '../circuit/reach.ts'
 import { CELL_VOLTS, cellPlaceOf, isOnCharger } from '../wiring/cellPlaces.ts'
@@ -92,7 +93,20 @@ function feedParts(
     refused.splice(0, refused.length, ...refused.filter((one) => !mine.includes(one)), ...again)
     work.add(found)
   }
-  return { decisions: work.decisions, refused }
+  return { decisions: withoutRounds(wiring, work.decisions), refused }
+}
+
+/** Wires that join what is not joined by wires yet: a knob whose foot is on a display goes to ground over that. */
+function withoutRounds({ plan }: Wiring, decisions: readonly Decision[]): readonly Decision[] {
+  const sets = new UnionFind()
+  for (const [from, to] of plan.wires) sets.join(from, to)
+  return decisions.filter(({ from, to }) => {
+    sets.add(from)
+    sets.add(to)
+    const isNew = sets.find(from) !== sets.find(to)
+    sets.join(from, to)
+    return isNew
+  })
 }
 
 /**

@@ -8,7 +8,7 @@ import { once } from '../testing/once.ts'
 import { catalog, planOf, type Short } from '../testing/plans.ts'
 import { recordOf } from '../testing/record.ts'
 import { oneIn, times } from '../testing/times.ts'
-import { answered, answerLines } from '../testing/wiredKits.ts'
+import { answered, answerLines, roundsIn } from '../testing/wiredKits.ts'
 import type { Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assignChoosing } from './choosing.ts'
@@ -51,6 +51,7 @@ describe.each(kits)(
         apart.flatMap((pair) => together(ended, pair)),
         why,
       ).toEqual([])
+      expect(roundsIn(after)).toEqual(roundsIn(plan))
       if (adds !== undefined) expect(result.added, why).toHaveLength(adds)
       for (const [ref, of] of Object.entries(value)) expect(after.parts[ref]?.options?.ohms, why).toBe(of)
       const added = Object.keys(after.parts).filter((ref) => !(ref in plan.parts))

@@ -7,7 +7,7 @@ import { once } from '../testing/once.ts'
 import { catalog } from '../testing/plans.ts'
 import { recordOf } from '../testing/record.ts'
 import { typedKits } from '../testing/typedKits.ts'
-import { answered, answerLines, planTyped, wiredUp } from '../testing/wiredKits.ts'
+import { answered, answerLines, planTyped, roundsIn, wiredUp } from '../testing/wiredKits.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { assignChoosing } from './choosing.ts'
 
@@ -32,6 +32,7 @@ describe.each(typedKits)('$typed', ({ typed, why, wired, open, set, faults = [],
     expect(added, why).toEqual(adds)
     const cried = found.filter(({ severity, rule }) => severity === 'fault' && !faults.includes(rule))
     expect(cried.map(({ message }) => message)).toEqual([])
+    expect(roundsIn(after)).toEqual([])
   })
   it('is as on record', () => record(typed, answerLines(all())))
 })

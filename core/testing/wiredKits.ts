@@ -1,5 +1,6 @@
 import { questionsFor } from '../advice/questions.ts'
 import { assignChoosing } from '../assign/choosing.ts'
+import { UnionFind } from '../base/unionFind.ts'
 import { kitReader } from '../catalog/kitText.ts'
 import { applyEdits } from '../plan/edit.ts'
 import { addKit } from '../plan/kit.ts'
@@ -33,6 +34,18 @@ export function answered(plan: Plan) {
   return { plan, wiring, result, after, ended, found: check(ended, allRules) }
 }
 export type Answered = ReturnType<typeof answered>
+
+/** Wires that join what earlier wires had joined already. */
+export function roundsIn({ wires }: Plan): string[] {
+  const sets = new UnionFind()
+  return wires.flatMap(([from, to]) => {
+    sets.add(from)
+    sets.add(to)
+    const isRound = sets.find(from) === sets.find(to)
+    sets.join(from, to)
+    return isRound ? [`${from} ${to}`] : []
+  })
+}
 
 /** All that is made of a kit, in lines for a record. */
 export function answerLines({ wiring, result, found }: Answered): string[] {
