@@ -10,7 +10,14 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { shifterEdits } from '../wiring/shifterEdits.ts'
 import type { Report, Rule } from './finding.ts'
-import { levelElsewhereMessages, sayBesideMotors, sayBuffers, sayLowSides, sayOthers } from './levelElsewhere.ts'
+import {
+  levelElsewhereMessages,
+  sayBesideMotors,
+  sayBuffers,
+  sayDirect,
+  sayLowSides,
+  sayOthers,
+} from './levelElsewhere.ts'
 import { levelTurnedMessages, sayTurned } from './levelTurned.ts'
 import { listWords, twoDigits } from './shared.ts'
 
@@ -53,6 +60,7 @@ export const levelDamage: Rule = {
     sayTurned(wiring, said, report)
     sayBuffers(wiring, said, report)
     sayOthers(wiring, said, report)
+    sayDirect(wiring, report)
     sayLowSides(wiring, report)
     sayBesideMotors(wiring, report)
   },

@@ -16,9 +16,11 @@ import { SLACK, tieBears } from './signalOnRail.ts'
 export const levelElsewhereMessages = { through: '{through}{cause} brings {volts} to {end}, which bears {bears}.' }
 
 /** Volts that a port bears; any where nothing says so. */
-const borneAt = (wiring: Wiring, { most, use, terminal }: Port): number =>
-  (use?.facts.bears && use.end === terminal.end ? mostBorneBy(wiring, use, use.part.logicVolts) : most) ??
-  Number.POSITIVE_INFINITY
+const borneAt = (wiring: Wiring, port: Port): number => {
+  const { most, use, terminal } = port
+  const bears = use?.facts.bears && use.end === terminal.end ? mostBorneBy(wiring, use, use.part.logicVolts) : most
+  return bears ?? tieBears(port) ?? Number.POSITIVE_INFINITY
+}
 
 /** A load of two legs, its plus on a supply, at a pin that bears less: whenever the pin is no low, it gets all of it. */
 export function sayLowSides(wiring: Wiring, report: (one: Report) => void): void {
@@ -135,6 +137,39 @@ export function sayBuffers(wiring: Wiring, said: ReadonlySet<string>, report: (o
     }
 }
 
+/** Outputs straight on a pin of another part, where no pin of a board or an expander has a line of its own. */
+export function sayDirect(wiring: Wiring, report: (one: Report) => void): void {
+  const circuit = circuitOf(wiring)
+  for (const net of wiring.nets) {
+    if (!net.wired || railOf(net)) continue
+    const all = circuit.at(net)
+    const driver = all.find(
+      ({ role, use }) => role === 'out' && use && (use.part.mode?.uart?.levels ?? 'logic') === 'logic',
+    )
+    const gives = driver?.high
+    if (!driver || gives === undefined || all.some(({ host }) => host)) continue
+    for (const port of all) {
+      const { end } = port.terminal
+      const bears = borneAt(wiring, port)
+      if (port.terminal.ref === driver.terminal.ref || gives <= bears + SLACK) continue
+      report({
+        severity: 'fault',
+        at: [driver.terminal.end, end],
+        message: 'through',
+        data: {
+          through: '',
+          cause: driver.terminal.end,
+          volts: formatVolts(gives),
+          end,
+          bears: formatVolts(bears),
+        },
+        why: `It goes up to the supply of ${driver.terminal.ref}. Above ${formatVolts(bears)} current flows through the protection diodes of ${end} into its supply.`,
+        numbers: { volts: twoDigits(gives), bears: twoDigits(bears) },
+      })
+    }
+  }
+}
+
 /** Pins to which resistors, lamps or contacts bring too much, whether or not a signal leads there. */
 export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (one: Report) => void): void {
   const circuit = circuitOf(wiring)
@@ -151,28 +186,28 @@ export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (on
       .filter((one) => !one.host?.provider || !switchesLoad(one.host.functions))
       .filter((one) => most.volts > borneAt(wiring, one) + SLACK)
     const weakest = ports.reduce<Port | undefined>(
-      (least, one) => (least && (least.most as number) <= (one.most as number) ? least : one),
+      (least, one) => (least && borneAt(wiring, least) <= borneAt(wiring, one) ? least : one),
       undefined,
     )
     if (!weakest || ports.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end))))
       continue
     const way = wayTo(circuit, most.state, verdicts.of(net)!.verdict.island, net, 'high')
-    // Straight from a pin that drives, unless that is the side of a shifter or a buffer: the lines have said it, or the level is that of another kind. Of a contact that
-    // closes onto a rail pin-on-rail speaks, of a load without a resistor driver-needed.
+    // Straight from a pin that drives, unless that is the side of a shifter or a buffer: the lines have said it, or the level is that of another kind. Of a contact
+    // that joins a pin of a board with a rail pin-on-rail speaks, of a load without a resistor driver-needed.
     if (
       !way ||
       (way.port && way.through.length === 0 && (way.port.use || way.port.host)) ||
       (!way.kinds.includes('resistor') && way.kinds.some((kind) => kind === 'load' || kind === 'winding'))
     )
       continue
-    if (way.kinds.length > 0 && way.kinds.every((kind) => kind === 'contact')) continue
+    if (weakest.host?.board && way.kinds.length > 0 && way.kinds.every((kind) => kind === 'contact')) continue
     // Both lines of a bus that one module pulls up are one matter.
     if (way.inside !== undefined && [...spoken].some((one) => one.startsWith(`${way.inside}.`))) continue
     const { end } = weakest.terminal
     spoken.add(end)
     if (way.inside !== undefined) spoken.add(`${way.inside}.`)
     const cause = way.inside === undefined ? way.name : `The pull-up of ${way.inside}`
-    const bears = weakest.most as number
+    const bears = borneAt(wiring, weakest)
     report({
       severity: 'fault',
       at: [end, way.name, ...way.through.filter((ref) => ref !== way.name)],

@@ -5,6 +5,7 @@ import {
   type Element,
   ownRailOf,
   type Port,
+  type RailHold,
   railOf,
   railWords,
 } from '../circuit/circuit.ts'
@@ -73,11 +74,11 @@ export function sayOnSignals(wiring: Wiring, report: (one: Report) => void): voi
 /** Loads whose minus lies on a supply, and not on one that stands upon it as batteries in a row do. */
 export function sayBetweenRails(circuit: Circuit, report: (one: Report) => void): void {
   for (const { part, kind, a, b, netA, netB } of circuit.elements) {
-    const [one, two] = [railOf(netA), railOf(netB)]
+    const [one, two] = [netA, netB].map(railOf)
     if ((kind !== 'load' && kind !== 'winding') || !one?.source || !two?.source || one.volts === two.volts) continue
     const [high, low, lowNet] = one.volts > two.volts ? [one, two, netB] : [two, one, netA]
     const isStack = circuit.at(lowNet).some(({ role, terminal }) => role === 'ground' && terminal.ref !== part.ref)
-    if (isStack || !ownRailOf(lowNet) || !low.source) continue
+    if (isStack || !(ownRailOf(lowNet) ?? railAbove(circuit, lowNet)) || !low.source) continue
     report({
       severity: 'fault',
       at: [a, b, low.source.end],
@@ -88,6 +89,16 @@ export function sayBetweenRails(circuit: Circuit, report: (one: Report) => void)
       propose: () => takeOut(circuit.wiring, (x, y) => [x, y].includes(lowNet === netA ? a : b)),
     })
   }
+}
+
+/** The supply to which a transistor in the plus leads a net, and nothing else does. */
+function railAbove(circuit: Circuit, net: Net): RailHold | undefined {
+  const [channel, ...others] = circuit.channels.filter(({ output }) => circuit.wiring.netOf(output) === net)
+  if (!channel || others.length > 0 || channel.facts.supply === undefined) return undefined
+  const { part, facts } = channel
+  return part.part.pins.some(({ role }) => role === 'ground')
+    ? undefined
+    : railOf(circuit.wiring.netOf(`${part.ref}.${facts.supply}`))
 }
 
 /** Windings across two bridges of which each has a coil of its own; one finding a motor. */

@@ -85,7 +85,7 @@ function onRail(wiring: Wiring, port: Port, rail: RailHold): Words | undefined {
   if (isGivenPin(port)) return givenPinOnRail(port, rail)
   const { end } = port.terminal
   const others = rail.source ? [rail.source.end] : []
-  const bears = tieBears(port)
+  const bears = tieBears(port) ?? (port.role === 'passive' ? port.most : undefined)
   const lane = laneOnRail(wiring, port, rail.volts)
   const placed = (words: Words | undefined): Words | undefined =>
     words && { ...words, data: { ...words.data, pin: end, where: `on ${railWords(rail)}` } }

@@ -4,6 +4,24 @@ import { supplyJoined } from './supplyJoined.ts'
 testRule(supplyJoined, {
   valid: [
     {
+      title: 'two buttons in a row between the supply and what holds their line',
+      mcu: 'uno-r3',
+      parts: { A: 'button', B: 'button', R: { part: 'resistor', options: { ohms: 10_000 } } },
+      wires: 'A.1 MCU.5V, A.2 B.1, B.2 MCU.4, R.1 MCU.4, R.2 MCU.GND',
+    },
+    {
+      title: 'two buttons on one line, on one side both',
+      mcu: 'uno-r3',
+      parts: { A: 'button', B: 'button' },
+      wires: 'A.1 MCU.4, A.2 MCU.GND, B.1 MCU.4, B.2 MCU.GND',
+    },
+    {
+      title: 'a lamp between two contacts',
+      mcu: 'uno-r3',
+      parts: { A: 'button', B: 'button', L: 'lamp' },
+      wires: 'A.1 MCU.5V, A.2 L.+, L.- B.1, B.2 MCU.GND',
+    },
+    {
       title: 'an output of a bridge on ground that is held there for good',
       mcu: 'uno-r3',
       supplies: { PACK: { volts: 6, limitMilliamps: 3000 } },
@@ -61,6 +79,20 @@ testRule(supplyJoined, {
     },
   ],
   invalid: [
+    {
+      title: 'two buttons in a row between the supply and ground',
+      mcu: 'uno-r3',
+      parts: { A: 'button', B: 'button' },
+      wires: 'A.1 MCU.5V, A.2 B.1, B.2 MCU.GND',
+      says: ['fault: A and B join MCU.5V (5.0 V) with ground when both are closed.'],
+    },
+    {
+      title: 'the contact of a relay and a button in a row between the supply and ground',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-1', B: 'button' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.4, K.COM MCU.5V, K.NO B.1, B.2 MCU.GND',
+      says: ['fault: K and B join MCU.5V (5.0 V) with ground when both are closed.'],
+    },
     {
       title: 'a change-over switch with a supply at its pole and another at a throw',
       mcu: 'uno-r3',

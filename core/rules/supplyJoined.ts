@@ -19,6 +19,7 @@ export const supplyJoined: Rule = {
       sources: '{names} are joined with each other.',
       meets: '{part} joins {source} ({volts}) with {other} ({otherVolts}) when it closes.',
       closes: '{part} joins {source} ({volts}) with ground when it closes.',
+      inRow: '{one} and {two} join {source} ({volts}) with ground when both are closed.',
       outputGround: '{output} is joined with ground: when it switches to {supply} it shorts that supply.',
       output: '{output} is joined with {source} ({volts}): when it switches to ground it shorts the supply.',
     },
@@ -31,6 +32,7 @@ export const supplyJoined: Rule = {
     sayKnobs(wiring, report)
     sayContactsToGround(wiring, report)
     sayContactsBetween(wiring, report)
+    sayContactsInRow(wiring, report)
     sayOutputsOnGround(wiring, report)
     sayOutputsOnSupply(wiring, report)
   },
@@ -195,6 +197,41 @@ function sayContactsBetween(wiring: Wiring, report: Say): void {
       why: 'A closed contact is a piece of wire: each of the two sources holds its own voltage, and nothing limits the current from one into the other. A contact leads from a supply to what it switches, or from a pin to one level.',
       numbers: { volts: source.volts, other: other.volts },
       propose: () => [one.b, one.a].flatMap((end) => takeOut(wiring, (a, b) => a === end || b === end)).slice(0, 2),
+    })
+  }
+}
+
+/** Two contacts of two parts that meet, one from a supply and one to ground, with nothing that takes the current. */
+function sayContactsInRow(wiring: Wiring, report: Say): void {
+  const circuit = circuitOf(wiring)
+  for (const net of wiring.nets) {
+    if (!net.wired || railOf(net)) continue
+    const ways = circuit
+      .on(net)
+      .filter(({ kind }) => kind === 'contact')
+      .map((contact) => ({ contact, rail: railOf(contact.netA === net ? contact.netB : contact.netA) }))
+    const high = ways.find(({ rail }) => rail?.source)
+    const low = ways.find(({ rail, contact }) => rail?.volts === 0 && contact.part !== high?.contact.part)
+    const source = high?.rail?.source
+    if (!high || !low || !source) continue
+    report({
+      severity: 'fault',
+      at: [high.contact.part.ref, low.contact.part.ref, source.end],
+      message: 'inRow',
+      data: {
+        one: high.contact.part.ref,
+        two: low.contact.part.ref,
+        source: source.end,
+        volts: formatVolts(source.volts),
+      },
+      why: 'Contacts have next to no resistance: where the two meet belongs what they switch, or a resistor. A line that two buttons share has both of them on one side, and the pull on the other.',
+      numbers: { volts: source.volts },
+      propose: () =>
+        [low.contact, high.contact]
+          .flatMap(({ part }) =>
+            takeOut(wiring, (a, b) => [a, b].some((end) => end.startsWith(`${part.ref}.`)) && wiring.netOf(a) === net),
+          )
+          .slice(0, 2),
     })
   }
 }

@@ -1,7 +1,7 @@
 import type { Short } from './plans.ts'
 import { cap, gnd, led, ohms, pack } from './short.ts'
 
-/** Resistors of another decade, and wires that ended on a post that is no supply. */
+/** Resistors of another decade, wires that ended on a post that is no supply or on another supply. */
 
 const two = { A: { board: 'uno-r3' }, B: { board: 'esp32-devkit-30' } }
 const pass = { Q: { part: 'nmos', options: { model: '2n7000' } } }
@@ -53,6 +53,36 @@ const relay = (rail: string): Omit<Short, 'title'> => ({
   wires: `K.VCC MCU.5V, K.GND MCU.GND, B.1 K.IN, B.2 ${rail}, R.1 K.IN, R.2 MCU.GND`,
 })
 
+/** A chip at 3.3 V with a button at one of its pins, a resistor from there to ground. */
+const keyAt = (rail: string): Omit<Short, 'title'> => ({
+  parts: { X: 'mcp23017', B: 'button', R: ohms(10_000), P: ohms(4700), Q: ohms(4700) },
+  wires: `X.VDD MCU.3V3, X.VSS MCU.GND, X.SDA MCU.21, X.SCL MCU.22, P.1 X.SDA, P.2 MCU.3V3, Q.1 X.SCL, Q.2 MCU.3V3, X.RESET MCU.3V3, X.A0 MCU.GND, X.A1 MCU.GND, X.A2 MCU.GND, B.1 X.GPA0, B.2 ${rail}, R.1 X.GPA0, R.2 MCU.GND`,
+})
+
+/** A display whose contrast comes from a knob between ground and a supply. */
+const contrast = (rail: string): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  supplies: pack(12),
+  parts: { D: 'lcd-parallel', K: 'potentiometer' },
+  wires: `${gnd}, PACK.+ MCU.VIN, D.VDD MCU.5V, D.VSS MCU.GND, D.V0 K.W, K.1 MCU.GND, K.3 ${rail}, D.RW MCU.GND, D.RS MCU.12, D.E MCU.11, D.D4 MCU.5, D.D5 MCU.4, D.D6 MCU.3, D.D7 MCU.2, D.A MCU.5V, D.K MCU.GND`,
+})
+
+/** A fan behind a transistor in its plus. */
+const fan = (minus: string): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  supplies: { ...pack(5), FAR: { volts: 12, limitMilliamps: 2000 } },
+  parts: { M: 'fan', Q: 'pmos', R: ohms(10_000), D: 'diode' },
+  wires: `${gnd}, FAR.- MCU.GND, FAR.+ MCU.VIN, Q.S PACK.+, Q.G MCU.7, R.1 Q.G, R.2 PACK.+, Q.D M.+, M.- ${minus}, D.K M.+, D.A MCU.GND`,
+})
+
+/** A strip behind a buffer, and the input of one that is not needed. */
+const spare = (rail: string): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  supplies: pack(12),
+  parts: { B: '74ahct125', S: { part: 'ws2812-strip', options: { pixels: 2 } } },
+  wires: `${gnd}, PACK.+ MCU.VIN, B.VCC MCU.5V, B.GND MCU.GND, B.1OE MCU.GND, B.1A MCU.6, B.1Y S.DIN, S.5V MCU.5V, S.GND MCU.GND, B.2A ${rail}`,
+})
+
 const knob = (end: string): Omit<Short, 'title'> => ({
   mcu: 'pico',
   parts: { K: 'potentiometer' },
@@ -81,6 +111,10 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'a pack measured with a reference inside the chip', ...measured('uno-r3', 'A0', 100_000, 4700) },
   { title: 'a button from a relay to the supply, a resistor to ground', ...relay('MCU.5V') },
   { title: 'a knob at the reference that its board makes of 3.3 V', ...knob('ADC_VREF') },
+  { title: 'a button at an expander, to the supply of that', ...keyAt('MCU.3V3') },
+  { title: 'contrast from a knob at the supply of the display', ...contrast('MCU.5V') },
+  { title: 'a fan behind a transistor in its plus', ...fan('MCU.GND') },
+  { title: 'a spare input of a buffer at its supply', ...spare('MCU.5V') },
   { title: 'a buzzer behind 100 Ω', ...buzzer(100) },
   {
     title: 'two batteries in a row, a fan at the upper one',
@@ -110,6 +144,10 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
   { title: 'a pack divided until nothing is left', rule: 'analog-range', ...measured('pico', 'GP26', 30_000, 75) },
   { title: 'a button from a relay to ground, where a resistor holds it', rule: 'level-logic', ...relay('MCU.GND') },
   { title: 'a knob at the post that resets its board', rule: 'supply-missing', ...knob('RUN') },
+  { title: 'a button at an expander of 3.3 V, to 5 V', rule: 'level-damage', ...keyAt('MCU.VIN') },
+  { title: 'contrast from a knob at 12 V', rule: 'level-damage', ...contrast('PACK.+') },
+  { title: 'a fan behind a transistor in its plus, its minus at 12 V', rule: 'load-return', ...fan('FAR.+') },
+  { title: 'a spare input of a buffer at 12 V', rule: 'pin-on-rail', ...spare('PACK.+') },
   { title: 'a buzzer behind 10 kΩ', rule: 'driver-rating', ...buzzer(10_000) },
   {
     title: 'the input of a relay behind 100 kΩ',
