@@ -117,6 +117,9 @@ function sayStrength(
     })
 }
 
+/** Volts to which resistors must bring a line at least to be pull-ups at all, and none that hold it down. */
+const LEAST_VOLTS = 1
+
 /** Two boards on one bus by pins that are there for it, and nothing on it that pulls its lines up. */
 function sayBoards(wiring: Wiring, report: (one: Report) => void): void {
   const all = joinedLines(wiring, 'i2c').filter(({ mine, theirs }) => mine.isOnly && theirs.isOnly)
@@ -126,7 +129,7 @@ function sayBoards(wiring: Wiring, report: (one: Report) => void): void {
     const ends = [sda.mine.host.end, scl.mine.host.end]
     if (wiring.signals.some(({ hosts }) => hosts.some(({ host }) => ends.includes(host.end)))) continue
     const held = ends.map((end) => networkOf(wiring).thevenin(wiring.netOf(end)))
-    const bare = ends.filter((_, index) => held[index] === undefined)
+    const bare = ends.filter((_, index) => (held[index]?.volts ?? 0) < LEAST_VOLTS)
     const at = [...ends, sda.theirs.host.end, scl.theirs.host.end]
     const [one, two] = [sda.mine.host.ref, sda.theirs.host.ref]
     if (bare.length > 0)

@@ -14,10 +14,10 @@ const divided = (top: number, bottom: number): Omit<Short, 'title'> => ({
 })
 
 /** Two boards on one bus, pulled up by two resistors alike. */
-const bus = (value: number): Omit<Short, 'title'> => ({
+const bus = (value: number, rail = '5V'): Omit<Short, 'title'> => ({
   boards: { A: { board: 'uno-r3' }, B: { board: 'nano-v3' } },
   parts: { R: ohms(value), S: ohms(value) },
-  wires: 'A.A4 B.A4, A.A5 B.A5, A.GND B.GND, R.1 A.A4, R.2 A.5V, S.1 A.A5, S.2 A.5V',
+  wires: `A.A4 B.A4, A.A5 B.A5, A.GND B.GND, R.1 A.A4, R.2 A.${rail}, S.1 A.A5, S.2 A.${rail}`,
 })
 
 /** A display at 5 V behind two transistors; `low` is the resistor of its clock on the side of the board. */
@@ -83,6 +83,13 @@ const spare = (rail: string): Omit<Short, 'title'> => ({
   wires: `${gnd}, PACK.+ MCU.VIN, B.VCC MCU.5V, B.GND MCU.GND, B.1OE MCU.GND, B.1A MCU.6, B.1Y S.DIN, S.5V MCU.5V, S.GND MCU.GND, B.2A ${rail}`,
 })
 
+/** Three keys over resistors at one analog pin, and where the resistor that holds the line leads. */
+const keys = (held: string): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  parts: { A: 'button', B: 'button', C: 'button', R: ohms(2000), S: ohms(4700), U: ohms(10_000) },
+  wires: `A.1 MCU.A0, A.2 MCU.GND, R.1 MCU.A0, R.2 B.1, B.2 MCU.GND, S.1 MCU.A0, S.2 C.1, C.2 MCU.GND${held}`,
+})
+
 const knob = (end: string): Omit<Short, 'title'> => ({
   mcu: 'pico',
   parts: { K: 'potentiometer' },
@@ -115,6 +122,7 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'contrast from a knob at the supply of the display', ...contrast('MCU.5V') },
   { title: 'a fan behind a transistor in its plus', ...fan('MCU.GND') },
   { title: 'a spare input of a buffer at its supply', ...spare('MCU.5V') },
+  { title: 'three keys over resistors to ground, held at the supply', ...keys(', U.1 MCU.5V, U.2 MCU.A0') },
   { title: 'a buzzer behind 100 Ω', ...buzzer(100) },
   {
     title: 'two batteries in a row, a fan at the upper one',
@@ -148,6 +156,16 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
   { title: 'contrast from a knob at 12 V', rule: 'level-damage', ...contrast('PACK.+') },
   { title: 'a fan behind a transistor in its plus, its minus at 12 V', rule: 'load-return', ...fan('FAR.+') },
   { title: 'a spare input of a buffer at 12 V', rule: 'pin-on-rail', ...spare('PACK.+') },
+  {
+    title: 'three keys over resistors to ground, held at ground as well',
+    rule: 'level-logic',
+    ...keys(', U.1 MCU.GND, U.2 MCU.A0'),
+  },
+  {
+    title: 'three keys over resistors to ground, held by nothing',
+    rule: 'level-logic',
+    ...keys(', U.1 MCU.5V, U.2 MCU.A1'),
+  },
   { title: 'a buzzer behind 10 kΩ', rule: 'driver-rating', ...buzzer(10_000) },
   {
     title: 'the input of a relay behind 100 kΩ',
