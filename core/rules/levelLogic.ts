@@ -10,6 +10,7 @@ import { sayRails } from './levelRail.ts'
 import { saySlow } from './levelSlow.ts'
 import { otherModel } from './mend.ts'
 import { isOverfed, middleOf, twoDigits } from './shared.ts'
+import { sayWeakPasses, weakPassesMessages } from './weakPasses.ts'
 
 export const levelLogic: Rule = {
   meta: {
@@ -20,6 +21,7 @@ export const levelLogic: Rule = {
     messages: {
       ...contactLadderMessages,
       ...levelContactMessages,
+      ...weakPassesMessages,
       lowHigh: '{receiver} wants {vih} for a high and gets {high} from {driver}.',
       highLow: '{receiver} wants at most {vil} for a low and gets {low} from {driver}.',
       slow: '{receiver} is high only {rise} after its pin, behind {ohms}; its shortest pulse is {pulse}.',
@@ -92,6 +94,7 @@ export const levelLogic: Rule = {
     sayReadOutputs(wiring, report)
     sayLadders(wiring, report)
     sayRails(wiring, report)
+    sayWeakPasses(wiring, report)
     sayUnknown(unknown, report)
   },
 }

@@ -28,8 +28,13 @@ const behindTransistors = (low: number): Omit<Short, 'title'> => ({
 })
 
 /** The data of a strip over a transistor, pulled up to 5 V. */
-const strip = (value: number): Omit<Short, 'title'> => ({
-  parts: { ...pass, R: ohms(10_000), T: ohms(value), S: { part: 'ws2812-strip', options: { pixels: 4 } } },
+const strip = (value: number, model = '2n7000'): Omit<Short, 'title'> => ({
+  parts: {
+    Q: { part: 'nmos', options: { model } },
+    R: ohms(10_000),
+    T: ohms(value),
+    S: { part: 'ws2812-strip', options: { pixels: 4 } },
+  },
   wires: 'S.5V MCU.VIN, S.GND MCU.GND, Q.D S.DIN, Q.S MCU.16, Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, T.1 MCU.VIN, T.2 Q.D',
 })
 
@@ -114,6 +119,7 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'two boards on one bus with 10 kΩ', ...bus(10_000) },
   { title: 'a display at 5 V behind two transistors with 4.7 kΩ', ...behindTransistors(4700) },
   { title: 'the data of a strip over a transistor with 1 kΩ', ...strip(1000) },
+  { title: 'the data of a strip over a transistor for low gates', ...strip(1000, 'irlz44n') },
   { title: 'a humidity sensor behind 470 Ω, the pull-up at the pin', ...inSeries(470) },
   { title: 'a pack measured with a reference inside the chip', ...measured('uno-r3', 'A0', 100_000, 4700) },
   { title: 'a button from a relay to the supply, a resistor to ground', ...relay('MCU.5V') },
@@ -148,6 +154,7 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
     ...behindTransistors(1e6),
   },
   { title: 'the data of a strip over a transistor with 100 Ω', rule: 'pin-current', ...strip(100) },
+  { title: 'the data of a strip over a transistor for gates of 10 V', rule: 'level-logic', ...strip(1000, 'irf520n') },
   { title: 'a humidity sensor behind 10 kΩ, the pull-up at the pin', rule: 'level-logic', ...inSeries(10_000) },
   { title: 'a pack divided until nothing is left', rule: 'analog-range', ...measured('pico', 'GP26', 30_000, 75) },
   { title: 'a button from a relay to ground, where a resistor holds it', rule: 'level-logic', ...relay('MCU.GND') },
