@@ -197,17 +197,21 @@ class Builder implements Groundwork {
         const held = boardPull(host, caution)
         if (held) pull(wiring.netOf(host.end), held.volts, held.ohms, host.ref)
       }
+    const behindOnes = new Set<Net>()
     for (const { ref, board } of wiring.boards)
-      for (const { id, behind } of board.pins)
-        if (behind)
-          pull(wiring.netOf(`${ref}.${id}`), wiring.netOf(`${ref}.${behind.pin}`).sources[0]?.volts, behind.ohms, ref)
+      for (const { id, behind } of board.pins) {
+        const net = wiring.netOf(`${ref}.${id}`)
+        if (!behind || !net.wired) continue
+        behindOnes.add(net)
+        pull(net, wiring.netOf(`${ref}.${behind.pin}`).sources[0]?.volts, behind.ohms, ref)
+      }
     // A part that is fed through a resistor or a diode: what it takes decides what it gets.
     for (const part of wiring.parts)
       for (const use of part.supplies) {
         const net = use.pins.map(wiring.netOf).find((one) => one.wired)
         const takes = Math.max(use.typicalMilliamps ?? 0, use.peakMilliamps ?? 0)
         if (!net || net.sources.length > 0 || net.ground || use.facts.either || takes <= 0) continue
-        if (this.#circuit.on(net).every((one) => one.part === part)) continue
+        if (!behindOnes.has(net) && this.#circuit.on(net).every((one) => one.part === part)) continue
         pull(net, 0, ((use.facts.usual ?? use.facts.least) / takes) * 1000, part.ref)
       }
   }

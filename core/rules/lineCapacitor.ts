@@ -4,6 +4,7 @@ import { type DrivenLine, linesOf } from '../circuit/lines.ts'
 import { networkOf } from '../circuit/still.ts'
 import { formatQuantity } from '../electrical/quantity.ts'
 import type { Fix } from '../plan/edit.ts'
+import { isBufferOutput } from '../wiring/between.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { Net, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { isTimed } from '../wiring/needs.ts'
@@ -120,7 +121,14 @@ function ohmsAt(wiring: Wiring, { driver, openDrain, driverVolts, high }: Driven
   const from = wiring.netOf(driver)
   const volts = driverVolts ?? high
   if (net === from || volts === undefined) return OUTPUT_OHMS
-  const at = networkOf(wiring).thevenin(net, { net: from, volts })
+  const network = networkOf(wiring)
+  const near = network.joined(net)
+  // Beyond a buffer it is that which drives.
+  const driving = near.has(from.index)
+    ? from
+    : wiring.nets.find(({ index, ends }) => near.has(index) && ends.some((end) => isBufferOutput(wiring, end)))
+  if (driving === net) return OUTPUT_OHMS
+  const at = network.thevenin(net, { net: driving ?? from, volts })
   return at && at.ohms + OUTPUT_OHMS
 }
 

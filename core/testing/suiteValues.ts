@@ -81,11 +81,11 @@ const fan = (minus: string): Omit<Short, 'title'> => ({
 })
 
 /** A strip behind a buffer, and the input of one that is not needed. */
-const spare = (rail: string): Omit<Short, 'title'> => ({
+const spare = (rail: string, reservoir = 'MCU.5V'): Omit<Short, 'title'> => ({
   mcu: 'uno-r3',
   supplies: pack(12),
-  parts: { B: '74ahct125', S: { part: 'ws2812-strip', options: { pixels: 2 } } },
-  wires: `${gnd}, PACK.+ MCU.VIN, B.VCC MCU.5V, B.GND MCU.GND, B.1OE MCU.GND, B.1A MCU.6, B.1Y S.DIN, S.5V MCU.5V, S.GND MCU.GND, B.2A ${rail}`,
+  parts: { B: '74ahct125', S: { part: 'ws2812-strip', options: { pixels: 2 } }, R: ohms(330), C: cap(1e-4) },
+  wires: `${gnd}, PACK.+ MCU.VIN, B.VCC MCU.5V, B.GND MCU.GND, B.1OE MCU.GND, B.1A MCU.6, B.1Y R.1, R.2 S.DIN, C.1 ${reservoir}, C.2 MCU.GND, S.5V MCU.5V, S.GND MCU.GND, B.2A ${rail}`,
 })
 
 /** Three keys over resistors at one analog pin, and where the resistor that holds the line leads. */
@@ -100,6 +100,12 @@ const knob = (end: string): Omit<Short, 'title'> => ({
   parts: { K: 'potentiometer' },
   wires: `K.1 MCU.GND, K.W MCU.GP26, K.3 MCU.${end}`,
 })
+
+const atReference: Omit<Short, 'title'> = {
+  mcu: 'pico',
+  parts: { O: 'ssd1306' },
+  wires: 'O.VCC MCU.ADC_VREF, O.GND MCU.GND, O.SDA MCU.GP4, O.SCL MCU.GP5',
+}
 
 const buzzer = (value: number): Omit<Short, 'title'> => ({
   mcu: 'uno-r3',
@@ -173,6 +179,12 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
     rule: 'level-logic',
     ...keys(', U.1 MCU.5V, U.2 MCU.A1'),
   },
+  {
+    title: 'the reservoir of a strip at its data, behind a buffer and a resistor',
+    rule: 'line-capacitor',
+    ...spare('MCU.5V', 'S.DIN'),
+  },
+  { title: 'a display at the reference that its board makes of 3.3 V', rule: 'supply-range', ...atReference },
   { title: 'a buzzer behind 10 kΩ', rule: 'driver-rating', ...buzzer(10_000) },
   {
     title: 'the input of a relay behind 100 kΩ',
