@@ -134,7 +134,8 @@ const CRUSHED = 0.1
 function sayCrushed(wiring: Wiring, element: Element, near: Net, read: Read, report: (one: Report) => void): void {
   const { host, net } = read
   const { part, ohms = 0 } = element
-  const range = analogUnitOf(wiring, host)?.most
+  // A converter of its own reads up to its supply, or less.
+  const range = host.board ? analogUnitOf(wiring, host)?.most : host.logicVolts
   const inner = part.part.inner.find((one) => one.kind === 'resistance')
   const spread = inner?.kind === 'resistance' ? inner.spread : undefined
   const [low, high] = [Math.max(1 / AROUND, spread?.least ?? 0), Math.min(AROUND, spread?.most ?? AROUND)]

@@ -101,6 +101,14 @@ const knob = (end: string): Omit<Short, 'title'> => ({
   wires: `K.1 MCU.GND, K.W MCU.GP26, K.3 MCU.${end}`,
 })
 
+/** A light sensor and its resistor before a converter of its own. */
+const light = (value: number): Omit<Short, 'title'> => ({
+  mcu: 'pi-40',
+  parts: { M: 'mcp3008', L: 'ldr', R: ohms(value) },
+  wires:
+    'M.VDD MCU.3V3, M.VREF MCU.3V3, M.AGND MCU.GND, M.DGND MCU.GND, M.CLK MCU.GPIO11, M.DOUT MCU.GPIO9, M.DIN MCU.GPIO10, M.CS MCU.GPIO8, L.1 MCU.3V3, L.2 M.CH0, R.1 M.CH0, R.2 MCU.GND',
+})
+
 const atReference: Omit<Short, 'title'> = {
   mcu: 'pico',
   parts: { O: 'ssd1306' },
@@ -135,6 +143,7 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'a fan behind a transistor in its plus', ...fan('MCU.GND') },
   { title: 'a spare input of a buffer at its supply', ...spare('MCU.5V') },
   { title: 'three keys over resistors to ground, held at the supply', ...keys(', U.1 MCU.5V, U.2 MCU.A0') },
+  { title: 'a light sensor with its resistor before a converter', ...light(10_000) },
   { title: 'a buzzer behind 100 Ω', ...buzzer(100) },
   {
     title: 'two batteries in a row, a fan at the upper one',
@@ -185,6 +194,7 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
     ...spare('MCU.5V', 'S.DIN'),
   },
   { title: 'a display at the reference that its board makes of 3.3 V', rule: 'supply-range', ...atReference },
+  { title: 'a light sensor with 100 Ω before a converter', rule: 'analog-range', ...light(100) },
   { title: 'a buzzer behind 10 kΩ', rule: 'driver-rating', ...buzzer(10_000) },
   {
     title: 'the input of a relay behind 100 kΩ',
