@@ -1,9 +1,11 @@
-import { volts } from '../catalog/common.ts'
-import { circuitOf } from '../circuit/circuit.ts'
+import { entryOf } from '../base/entryOf.ts'
+import { volts as voltsOf } from '../catalog/common.ts'
+import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { otherLeg } from '../circuit/reach.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { chosenFact } from '../wiring/chosen.ts'
+import { madeFor } from '../wiring/labels.ts'
 import type { PartInstance, Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 
@@ -21,19 +23,20 @@ const SLACK = 1.05
 export function sayAcrossLegs(wiring: Wiring, report: (found: Report) => void): void {
   for (const element of circuitOf(wiring).elements) {
     const { part, a, b, kind } = element
-    if (kind !== 'load' || otherLeg({ owner: part, end: a }) !== b) continue
-    const most = bears(part)
+    const isLoad = kind === 'load' && otherLeg({ owner: part, end: a }) === b
+    const most = isLoad ? bears(part) : kind === 'winding' ? labelled(wiring, element) : undefined
     const flow = most === undefined ? undefined : verdictsOf(wiring).through(element)
-    if (most === undefined || !flow || flow.over <= most * SLACK) continue
+    if (most === undefined || !flow || Math.max(flow.over, isLoad ? 0 : flow.under) <= most * SLACK) continue
     // Its levels count from ground, and are looked at where its minus lies there.
     if (part.part.signals.some(({ levels }) => levels !== undefined)) continue
+    const volts = Math.round(Math.max(flow.over, isLoad ? 0 : flow.under) * 10) / 10
     report({
       severity: 'fault',
       at: [a, b],
       message: 'across',
-      data: { part: part.ref, volts: formatVolts(flow.over), plus: a, minus: b, most: formatVolts(most) },
+      data: { part: part.ref, volts: formatVolts(volts), plus: a, minus: b, most: formatVolts(most) },
       why: `Between its legs ${part.ref} gets what its supply holds, less what lies in the way. It takes a kind for these volts, a supply of fewer, or a resistor in series.`,
-      numbers: { volts: Math.round(flow.over * 100) / 100, most },
+      numbers: { volts, most },
     })
   }
 }
@@ -41,5 +44,18 @@ export function sayAcrossLegs(wiring: Wiring, report: (found: Report) => void): 
 /** Most volts between its two legs, by the kind chosen or by its levels. */
 function bears(part: PartInstance): number | undefined {
   const [levels] = Object.values(part.part.levels)
-  return chosenFact(part, 'most') ?? volts(levels?.most, undefined)
+  return chosenFact(part, 'most') ?? voltsOf(levels?.most, undefined)
+}
+
+/**
+ * Volts for which a motor is made that says so, which neither a supply nor a bridge feeds, but the contact of a relay: of these other rules speak.
+ */
+function labelled(wiring: Wiring, { part, netA, netB }: Element): number | undefined {
+  const isStated = entryOf(entryOf(wiring.plan.parts, part.ref)?.options, 'volts') !== undefined
+  const isBridged = circuitOf(wiring).channels.some(
+    ({ loads, facts }) => facts.supply !== undefined && loads.some((load) => load.part === part),
+  )
+  const isFed = [netA, netB].some(({ sources }) => sources.length > 0) || part.supplies.some(({ source }) => source)
+  if (!isStated || isBridged || isFed) return undefined
+  return madeFor(wiring, part)?.most
 }

@@ -63,17 +63,17 @@ testRule(supplyRange, {
     {
       title: 'a buzzer of 5 V on 12 V, switched at its minus',
       ...switched('buzzer-active', 12),
-      says: ['fault: L gets up to 11.99 V between L.+ and L.-, and bears 7.0 V.'],
+      says: ['fault: L gets up to 12.0 V between L.+ and L.-, and bears 7.0 V.'],
     },
     {
       title: 'a buzzer of 3 V on 6 V, switched at its minus',
       ...switched({ part: 'buzzer-active', options: { kind: '3v' } }, 6),
-      says: ['fault: L gets up to 5.99 V between L.+ and L.-, and bears 5.0 V.'],
+      says: ['fault: L gets up to 6.0 V between L.+ and L.-, and bears 5.0 V.'],
     },
     {
       title: 'the input of a solid-state relay on 40 V, switched at its minus',
       ...switched('ssr', 40),
-      says: ['fault: L gets up to 39.99 V between L.+ and L.-, and bears 32.0 V.'],
+      says: ['fault: L gets up to 40.0 V between L.+ and L.-, and bears 32.0 V.'],
     },
     ...(
       [

@@ -109,6 +109,25 @@ const light = (value: number): Omit<Short, 'title'> => ({
     'M.VDD MCU.3V3, M.VREF MCU.3V3, M.AGND MCU.GND, M.DGND MCU.GND, M.CLK MCU.GPIO11, M.DOUT MCU.GPIO9, M.DIN MCU.GPIO10, M.CS MCU.GPIO8, L.1 MCU.3V3, L.2 M.CH0, R.1 M.CH0, R.2 MCU.GND',
 })
 
+/** Two relays that turn a motor both ways. */
+const turning = (volts: number): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  supplies: pack(volts),
+  parts: { M: { part: 'dc-motor', options: { volts: 6 } }, K: 'relay-2' },
+  wires:
+    'K.VCC MCU.5V, K.GND MCU.GND, K.IN1 MCU.7, K.IN2 MCU.8, PACK.+ K.NO1, PACK.- K.NC1, PACK.+ K.NO2, PACK.- K.NC2, K.COM1 M.M1, K.COM2 M.M2',
+})
+
+/** A board that one of two supplies feeds, and what chooses it. */
+const either = (second: number, chooses: Short['parts'], wires: string): Omit<Short, 'title'> => ({
+  mcu: 'uno-r3',
+  supplies: { A: { volts: 9 }, B: { volts: second } },
+  ...(chooses ? { parts: chooses } : {}),
+  wires: `A.- MCU.GND, B.- MCU.GND, ${wires}`,
+})
+const overDiodes = [{ D: 'diode', E: 'diode' }, 'A.+ D.A, B.+ E.A, D.K MCU.VIN, E.K MCU.VIN'] as const
+const overSwitch = [{ S: 'slide-switch' }, 'S.1 A.+, S.3 B.+, S.C MCU.VIN'] as const
+
 const atReference: Omit<Short, 'title'> = {
   mcu: 'pico',
   parts: { O: 'ssd1306' },
@@ -144,6 +163,8 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'a spare input of a buffer at its supply', ...spare('MCU.5V') },
   { title: 'three keys over resistors to ground, held at the supply', ...keys(', U.1 MCU.5V, U.2 MCU.A0') },
   { title: 'a light sensor with its resistor before a converter', ...light(10_000) },
+  { title: 'a motor for 6 V between two relays', ...turning(6) },
+  { title: 'a board behind two diodes at 9 and 12 V', ...either(12, ...overDiodes) },
   { title: 'a buzzer behind 100 Ω', ...buzzer(100) },
   {
     title: 'two batteries in a row, a fan at the upper one',
@@ -195,6 +216,9 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
   },
   { title: 'a display at the reference that its board makes of 3.3 V', rule: 'supply-range', ...atReference },
   { title: 'a light sensor with 100 Ω before a converter', rule: 'analog-range', ...light(100) },
+  { title: 'a motor for 6 V between two relays at 12 V', rule: 'supply-range', ...turning(12) },
+  { title: 'a board behind two diodes at 9 and 24 V', rule: 'supply-range', ...either(24, ...overDiodes) },
+  { title: 'a board behind a switch at 9 and 24 V', rule: 'supply-range', ...either(24, ...overSwitch) },
   { title: 'a buzzer behind 10 kΩ', rule: 'driver-rating', ...buzzer(10_000) },
   {
     title: 'the input of a relay behind 100 kΩ',

@@ -57,7 +57,9 @@ export function placeSources(
   const isAcross = acrossCoils(parts, netOf)
   const lead = (): boolean => {
     let more = false
-    for (const link of links) {
+    // Where several supplies lead to one net, over diodes or a switch that chooses, the highest counts.
+    const reach = ({ from, drop }: (typeof links)[number]): number => (from.sources[0]?.volts ?? 0) - drop
+    for (const link of links.toSorted((a, b) => reach(b) - reach(a))) {
       const { from, to, drop } = link
       if (drop > 0 && isAcross(from, to)) continue
       const source = from.sources[0]
