@@ -71,12 +71,12 @@ function findLines(wiring: Wiring): I2cLine[] {
   return lines
 }
 
-/** Of ends of one line those that no resistor leads to, and so a converter does, each side once. */
+/** Of ends of one line those to which no resistor leads from its own, and so a converter does. */
 function sidesBeyond(wiring: Wiring, { end: own }: SignalUse, ends: readonly string[]): I2cLine['beyond'] {
   const network = networkOf(wiring)
   const hangs = (end: string, other: string): boolean =>
     network.joined(wiring.netOf(end)).has(wiring.netOf(other).index)
-  const sides = ends.filter((end, index) => !hangs(end, own) && ends.findIndex((one) => hangs(one, end)) === index)
+  const sides = ends.filter((end) => !hangs(end, own))
   return sides.flatMap((side) => {
     const held = network.thevenin(wiring.netOf(side))
     const devices = ends.filter((end) => hangs(end, side)).length

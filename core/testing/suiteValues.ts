@@ -141,6 +141,19 @@ const buzzer = (value: number): Omit<Short, 'title'> => ({
 })
 
 export const soundValues: readonly (Short & { title: string })[] = [
+  {
+    title: 'a line between two boards, divided in the middle, over which one of them is heard',
+    boards: two,
+    parts: { R: ohms(10_000), Q: ohms(15_000), S: ohms(10_000) },
+    wires: 'A.GND B.GND, A.D7 R.1, R.2 S.1, S.2 B.GPIO16, Q.1 R.2, Q.2 B.GND',
+  },
+  {
+    title: 'a magnet switch over a transistor with 330 Ω on its side, which the pin only reads',
+    mcu: 'pico',
+    parts: { ...pass, R: ohms(10_000), T: ohms(330), H: 'hall-a3144' },
+    wires:
+      'H.VCC MCU.VBUS, H.GND MCU.GND, Q.D H.OUT, Q.S MCU.GP3, Q.G MCU.3V3, R.1 MCU.3V3, R.2 Q.S, T.1 MCU.VBUS, T.2 Q.D',
+  },
   { title: 'a line between two boards, divided in the usual way', ...divided(1000, 2000) },
   { title: 'the same with a hundred times the ohms', ...divided(100_000, 200_000) },
   {
@@ -176,6 +189,14 @@ export const soundValues: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenValues: readonly (Short & { title: string; rule: string })[] = [
+  { title: 'two boards on one bus with 10 kΩ to ground', rule: 'i2c-pullup', ...bus(10_000, 'GND') },
+  {
+    title: 'a line between two boards over 10 kΩ, pulled up behind that',
+    rule: 'level-logic',
+    boards: { A: { board: 'pico' }, B: { board: 'esp32-devkit-30' } },
+    parts: { R: ohms(10_000), S: ohms(4700) },
+    wires: 'A.GND B.GND, A.GP3 R.1, R.2 B.GPIO16, S.1 B.GPIO16, S.2 B.3V3',
+  },
   { title: 'a line between two boards, divided by fifty', rule: 'level-logic', ...divided(100_000, 2000) },
   { title: 'two boards on one bus with 470 kΩ', rule: 'i2c-pullup', ...bus(470_000) },
   { title: 'two boards on one bus with 100 Ω', rule: 'i2c-pullup', ...bus(100) },
@@ -191,6 +212,13 @@ export const mistakenValues: readonly (Short & { title: string; rule: string })[
   },
   { title: 'the data of a strip over a transistor with 100 Ω', rule: 'pin-current', ...strip(100) },
   { title: 'the data of a strip over a transistor for gates of 10 V', rule: 'level-logic', ...strip(1000, 'irf520n') },
+  {
+    title: 'the data of a strip over a channel of a shifter, with 120 Ω on its far side',
+    rule: 'pin-current',
+    parts: { X: 'shifter-bss138', T: ohms(120), S: { part: 'ws2812-strip', options: { pixels: 4 } } },
+    wires:
+      'X.LV MCU.3V3, X.HV MCU.VIN, X.GND MCU.GND, X.LV1 MCU.16, X.HV1 S.DIN, S.5V MCU.VIN, S.GND MCU.GND, T.1 MCU.VIN, T.2 S.DIN',
+  },
   { title: 'a humidity sensor behind 10 kΩ, the pull-up at the pin', rule: 'level-logic', ...inSeries(10_000) },
   { title: 'a pack divided until nothing is left', rule: 'analog-range', ...measured('pico', 'GP26', 30_000, 75) },
   { title: 'a button from a relay to ground, where a resistor holds it', rule: 'level-logic', ...relay('MCU.GND') },
