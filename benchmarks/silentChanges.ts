@@ -4,7 +4,8 @@
  * kits as they are typed, one a line, in place of the suites (the search wires them), and with KIND one of
  * `forgotten` (a wire taken out), `exchanged` (two wires of one part), `leg` (a wire one leg further on a part), `post`
  * (one post further on a board), `astray` (led to ground, to a supply, to 12 V), `added` (a wire too many), `absent` (a
- * part left out with its wires), `value` (a resistor of 1 Ω or 1 MΩ, a supply of more than twice or less than half),
+ * part left out with its wires), `value` (a resistor of 1 Ω or 1 MΩ, or of a decade or two
+ * more or less, a supply of more than twice or less than half),
  * `kind` (a part of another model, colour or common leg; another part with pins of the same names), `turned` (a part
  * the other way round in its row), `plugged` (a part one place on in its row), `seated` (a board one row on), `rail`
  * (all on one supply put on another, a supply turned round), `broken` (a rail that ends half-way).
@@ -133,9 +134,9 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
   value: (plan) => [
     ...Object.entries(plan.parts).flatMap(([ref, part]) =>
       part.part === 'resistor'
-        ? [1, 1_000_000].map((ohms) => ({
-            kind: `resistor of ${ohms} ohms`,
-            words: `${ref}, ${part.options?.ohms} ohms before`,
+        ? otherOhms(Number(part.options?.ohms)).map(({ kind, ohms }) => ({
+            kind: `resistor ${kind}`,
+            words: `${ref}, ${part.options?.ohms} ohms before, at ${wiredTo(plan, ref)}`,
             plan: { ...plan, parts: { ...plan.parts, [ref]: { ...part, options: { ...part.options, ohms } } } },
           }))
         : [],
@@ -149,6 +150,21 @@ const kinds: Readonly<Record<string, (plan: Plan) => Change[]>> = {
     ),
   ],
 }
+
+/** Ohms with a ring of another colour, or none at all. */
+const otherOhms = (ohms: number): { readonly kind: string; readonly ohms: number }[] => [
+  { kind: 'of 1 ohms', ohms: 1 },
+  { kind: 'of 1000000 ohms', ohms: 1_000_000 },
+  ...[0.01, 0.1, 10, 100].map((by) => ({ kind: `times ${by}`, ohms: ohms * by })),
+]
+
+/** What a part is wired to, as kinds of parts and pins. */
+const wiredTo = (plan: Plan, ref: string): string =>
+  plan.wires
+    .flatMap(([a, b]) =>
+      splitEnd(a).ref === ref ? [nameOf(plan, b)] : splitEnd(b).ref === ref ? [nameOf(plan, a)] : [],
+    )
+    .join(' and ')
 
 /** All wires of a part or board with other pins; one whose pin comes to nothing is gone. */
 function withRow(plan: Plan, ref: string, pinOf: (pin: string) => string | null | undefined): Plan {

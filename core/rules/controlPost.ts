@@ -79,7 +79,7 @@ function sayPulled(
   for (const net of nets) {
     if (railOf(net)) continue
     for (const element of circuit.on(net)) {
-      const what = net === start && holdsLine(circuit, element, net) ? 'pulled' : isMoved(element, net)
+      const what = holdsLine(circuit, element, net) ? 'pulled' : isMoved(element, net)
       if (what === undefined || said.has(element.part.ref)) continue
       said.add(element.part.ref)
       const { part, kind, ohms } = element

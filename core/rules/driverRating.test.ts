@@ -1,4 +1,5 @@
 import type { PlanPart } from '../plan/planSchema.ts'
+import type { Short } from '../testing/plans.ts'
 import { testRule } from '../testing/rules.ts'
 import { ohms } from '../testing/short.ts'
 import { driverRating } from './driverRating.ts'

@@ -23,6 +23,19 @@ const turnedRound = (
 
 testRule(levelLogic, {
   valid: [
+    {
+      title: 'an input that another part drives, and a button to the side of its resistor',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-1', P: 'hc-sr501', B: 'button', R: { part: 'resistor', options: { ohms: 10_000 } } },
+      wires:
+        'K.VCC MCU.5V, K.GND MCU.GND, P.VCC MCU.5V, P.GND MCU.GND, P.OUT K.IN, B.1 K.IN, B.2 MCU.GND, R.1 K.IN, R.2 MCU.GND',
+    },
+    {
+      title: 'an input on ground, of which pin-on-rail speaks, and a button to ground',
+      mcu: 'uno-r3',
+      parts: { K: 'relay-1', B: 'button' },
+      wires: 'K.VCC MCU.5V, K.GND MCU.GND, K.IN MCU.GND, B.1 K.IN, B.2 MCU.GND',
+    },
     { title: 'a transistor read by a pin, its resistor at the supply', ...turnedRound('R.2 MCU.5V') },
     {
       title: 'the same, held a little above a low while it does not conduct',

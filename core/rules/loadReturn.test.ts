@@ -30,6 +30,13 @@ const onSink = (end: string) => ({
 
 testRule(loadReturn, {
   valid: [
+    {
+      title: 'a lamp at the upper one of two batteries in a row',
+      mcu: 'uno-r3',
+      supplies: { B: { volts: 5 }, C: { volts: 5 } },
+      parts: { L: 'lamp' },
+      wires: 'B.- MCU.GND, C.- B.+, L.+ C.+, L.- B.+',
+    },
     { title: 'a motor between a transistor and its supply', ...switchedMotor('M.M1 P.+') },
     {
       title: 'a motor between two transistors of a bridge',

@@ -142,6 +142,12 @@ const buzzer = (value: number): Omit<Short, 'title'> => ({
 
 export const soundValues: readonly (Short & { title: string })[] = [
   {
+    title: 'a pin that resets its board over a diode',
+    mcu: 'nano-v3',
+    parts: { D: 'diode' },
+    wires: 'D.A MCU.RESET, D.K MCU.D7',
+  },
+  {
     title: 'a line between two boards, divided in the middle, over which one of them is heard',
     boards: two,
     parts: { R: ohms(10_000), Q: ohms(15_000), S: ohms(10_000) },
@@ -179,13 +185,6 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'a motor for 6 V between two relays', ...turning(6) },
   { title: 'a board behind two diodes at 9 and 12 V', ...either(12, ...overDiodes) },
   { title: 'a buzzer behind 100 Ω', ...buzzer(100) },
-  {
-    title: 'two batteries in a row, a fan at the upper one',
-    mcu: 'uno-r3',
-    supplies: { LOW: { volts: 7 } },
-    parts: { C: { part: 'battery-box', options: { volts: 5 } }, L: 'fan' },
-    wires: 'LOW.- MCU.GND, LOW.+ MCU.VIN, L.+ C.+, L.- C.-',
-  },
 ]
 
 export const mistakenValues: readonly (Short & { title: string; rule: string })[] = [
