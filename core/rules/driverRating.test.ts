@@ -86,6 +86,13 @@ const relayBehind = (ohms: number): Short => ({
 testRule(driverRating, {
   valid: [
     {
+      title: 'a fan behind a resistor, of whose supply supply-range speaks',
+      mcu: 'uno-r3',
+      supplies: { P: { volts: 5 } },
+      parts: { F: 'fan', R: { part: 'resistor', options: { ohms: 300, watts: 1 } } },
+      wires: 'P.- MCU.GND, F.+ R.1, R.2 P.+, F.- MCU.GND',
+    },
+    {
       title: 'a loudspeaker on a transistor behind a resistor',
       mcu: 'uno-r3',
       parts: { Z: 'speaker', Q: 'npn', R: ohms(1000), S: { part: 'resistor', options: { ohms: 33, watts: 1 } } },

@@ -91,10 +91,10 @@ export function sayBetweenRails(circuit: Circuit, report: (one: Report) => void)
   }
 }
 
-/** The supply to which a transistor in the plus leads a net, and nothing else does. */
+/** The supply to which a transistor in the plus leads a net. */
 function railAbove(circuit: Circuit, net: Net): RailHold | undefined {
-  const [channel, ...others] = circuit.channels.filter(({ output }) => circuit.wiring.netOf(output) === net)
-  if (!channel || others.length > 0 || channel.facts.supply === undefined) return undefined
+  const channel = circuit.channels.find(({ output }) => circuit.wiring.netOf(output) === net)
+  if (channel?.facts.supply === undefined) return undefined
   const { part, facts } = channel
   return part.part.pins.some(({ role }) => role === 'ground')
     ? undefined
