@@ -143,9 +143,7 @@ export function sayDirect(wiring: Wiring, report: (one: Report) => void): void {
   for (const net of wiring.nets) {
     if (!net.wired || railOf(net)) continue
     const all = circuit.at(net)
-    const driver = all.find(
-      ({ role, use }) => role === 'out' && use && (use.part.mode?.uart?.levels ?? 'logic') === 'logic',
-    )
+    const driver = all.find(({ role, use }) => role === 'out' && use)
     const gives = driver?.high
     if (!driver || gives === undefined || all.some(({ host }) => host)) continue
     for (const port of all) {

@@ -24,6 +24,12 @@ const turnedRound = (
 testRule(levelLogic, {
   valid: [
     {
+      title: 'two keys at one pin that pulls up inside, one over a resistor',
+      mcu: 'uno-r3',
+      parts: { A: 'button', B: 'button', R: { part: 'resistor', options: { ohms: 2000 } } },
+      wires: 'A.1 MCU.A0, A.2 MCU.GND, R.1 MCU.A0, R.2 B.1, B.2 MCU.GND',
+    },
+    {
       title: 'an input that another part drives, and a button to the side of its resistor',
       mcu: 'uno-r3',
       parts: { K: 'relay-1', P: 'hc-sr501', B: 'button', R: { part: 'resistor', options: { ohms: 10_000 } } },
