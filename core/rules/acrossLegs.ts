@@ -48,7 +48,8 @@ function bears(part: PartInstance): number | undefined {
 }
 
 /**
- * Volts for which a motor is made that says so, which neither a supply nor a bridge feeds, but the contact of a relay: of these other rules speak.
+ * Volts that the label of a motor says, where the plan gives it and a contact feeds the motor. Of one that a supply or a
+ * bridge feeds others speak.
  */
 function labelled(wiring: Wiring, { part, netA, netB }: Element): number | undefined {
   const isStated = entryOf(entryOf(wiring.plan.parts, part.ref)?.options, 'volts') !== undefined

@@ -190,8 +190,9 @@ export function sayOthers(wiring: Wiring, said: ReadonlySet<string>, report: (on
     if (!weakest || ports.some(({ terminal, host }) => spoken.has(terminal.end) || (host && spoken.has(host.end))))
       continue
     const way = wayTo(circuit, most.state, verdicts.of(net)!.verdict.island, net, 'high')
-    // Straight from a pin that drives, unless that is the side of a shifter or a buffer: the lines have said it, or the level is that of another kind. Of a contact
-    // that joins a pin of a board with a rail pin-on-rail speaks, of a load without a resistor driver-needed.
+    // Straight from a pin that drives, unless that is the side of a shifter or a buffer: the lines have said it, or the
+    // level is that of another kind. Of a contact that joins a pin of a board with a rail pin-on-rail speaks, of a load
+    // without a resistor driver-needed.
     if (
       !way ||
       (way.port && way.through.length === 0 && (way.port.use || way.port.host)) ||
