@@ -3,7 +3,7 @@ import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { fedThrough } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
 import { behindBridge, madeFor } from '../wiring/labels.ts'
-import type { Wiring } from '../wiring/model.ts'
+import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { acrossLegsMessages, sayAcrossLegs } from './acrossLegs.ts'
 import { cellVoltsMessages, sayCellVolts } from './cellPlaces.ts'
@@ -44,7 +44,7 @@ export const supplyRange: Rule = {
 function sayParts(wiring: Wiring, report: (found: Report) => void): void {
   for (const part of wiring.parts)
     for (const use of part.supplies) {
-      const volts = use.source?.volts
+      const volts = use.source && use.source.volts - standsOn(wiring, part, use)
       const through = use.source ? undefined : fedThrough(wiring, use.pins)
       if (through && through.volts < use.facts.least)
         report({
@@ -77,6 +77,15 @@ function sayParts(wiring: Wiring, report: (found: Report) => void): void {
         propose: () => resupply(wiring, part, () => true),
       })
     }
+}
+
+/** Volts at the minus of what lies across one of several cells in a row, which stands on those below. */
+function standsOn(wiring: Wiring, part: PartInstance, { source, pins, grounds }: SupplyUse): number {
+  const legs = circuitOf(wiring).elements.flatMap((one) =>
+    one.part === part && pins.includes(one.a) ? one.netB : one.part === part && pins.includes(one.b) ? one.netA : [],
+  )
+  const below = [...grounds.map(wiring.netOf), ...legs].map(({ sources }) => sources[0]).find(Boolean)
+  return below && below.ref === source?.above ? below.volts : 0
 }
 
 /** Boards that are fed at one of their pins. */

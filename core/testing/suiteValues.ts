@@ -184,6 +184,17 @@ export const soundValues: readonly (Short & { title: string })[] = [
   { title: 'a light sensor with its resistor before a converter', ...light(10_000) },
   { title: 'a motor for 6 V between two relays', ...turning(6) },
   { title: 'a board behind two diodes at 9 and 12 V', ...either(12, ...overDiodes) },
+  {
+    title: 'two cells in a row, a fan across each',
+    mcu: 'uno-r3',
+    parts: {
+      B: { part: 'battery-box', options: { volts: 5 } },
+      C: { part: 'battery-box', options: { volts: 5 } },
+      F: 'fan',
+      G: 'fan',
+    },
+    wires: 'B.- MCU.GND, B.+ C.-, F.+ C.+, F.- B.+, G.+ B.+, G.- B.-',
+  },
   { title: 'a buzzer behind 100 Ω', ...buzzer(100) },
 ]
 
