@@ -22,20 +22,25 @@ export interface PinLoad {
 /** Current above which a pin is shorted, which other rules say. */
 const SHORTED = 2000
 
+/** Pins on lines of which what they take is the matter of their pull-ups: those of I2C, and where the part says what it sinks. */
+const onPulledLines = memo(
+  (wiring: Wiring): ReadonlySet<Host> =>
+    new Set(
+      wiring.signals.flatMap(({ facts, hosts }) =>
+        facts.needs.startsWith('i2c.') || facts.sinkMilliamps !== undefined ? hosts.map(({ host }) => host) : [],
+      ),
+    ),
+)
+
 /** What flows at most through each pin that drives alone, over elements; lines that are shorted are left out. */
 const flowsOf = memo((wiring: Wiring): readonly Worst[] => {
-  const pullUps = new Set(
-    wiring.signals.flatMap(({ facts, hosts }) =>
-      facts.needs.startsWith('i2c.') || facts.sinkMilliamps !== undefined ? hosts.map(({ host }) => host) : [],
-    ),
-  )
+  const pulled = onPulledLines(wiring)
   return verdictsOf(wiring).islands.flatMap((verdict) => {
     const ports = verdict.island.actors.flatMap(({ what }) =>
-      // What a bus line takes is the matter of its pull-ups, and so where the part says what it sinks.
       'port' in what &&
       what.port.host &&
       what.port.role !== 'either' &&
-      (what.port.role !== 'open-drain' || !pullUps.has(what.port.host))
+      (what.port.role !== 'open-drain' || !pulled.has(what.port.host))
         ? [what.port]
         : [],
     )
@@ -103,10 +108,9 @@ export const pinLoads = memo((wiring: Wiring): readonly PinLoad[] => {
  */
 function beyondTransistors(wiring: Wiring): { host: Host; milliamps: number }[] {
   const network = networkOf(wiring)
-  const isBus = (host: Host): boolean =>
-    wiring.signals.some(({ facts, hosts }) => facts.needs.startsWith('i2c.') && hosts.some((one) => one.host === host))
+  const pulled = onPulledLines(wiring)
   const pins = [...circuitOf(wiring).ports.values()].flatMap(({ host, net, role }) =>
-    host?.board && role !== 'in' && !isBus(host) ? [{ host, net }] : [],
+    host?.board && role !== 'in' && !pulled.has(host) ? [{ host, net }] : [],
   )
   return wiring.parts.flatMap((part) =>
     part.part.inner.flatMap((inner) => {

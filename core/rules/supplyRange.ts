@@ -44,7 +44,7 @@ export const supplyRange: Rule = {
 function sayParts(wiring: Wiring, report: (found: Report) => void): void {
   for (const part of wiring.parts)
     for (const use of part.supplies) {
-      const volts = use.source && use.source.volts - standsOn(wiring, part, use)
+      const volts = use.source && use.source.volts - minusVolts(wiring, part, use)
       const through = use.source ? undefined : fedThrough(wiring, use.pins)
       if (through && through.volts < use.facts.least)
         report({
@@ -80,7 +80,7 @@ function sayParts(wiring: Wiring, report: (found: Report) => void): void {
 }
 
 /** Volts at the minus of what lies across one of several cells in a row, which stands on those below. */
-function standsOn(wiring: Wiring, part: PartInstance, { source, pins, grounds }: SupplyUse): number {
+function minusVolts(wiring: Wiring, part: PartInstance, { source, pins, grounds }: SupplyUse): number {
   const legs = circuitOf(wiring).elements.flatMap((one) =>
     one.part === part && pins.includes(one.a) ? one.netB : one.part === part && pins.includes(one.b) ? one.netA : [],
   )
