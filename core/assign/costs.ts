@@ -27,6 +27,7 @@ export const costs = {
   laterSelect: 0.5,
   unserved: 80,
   madeFor: 15,
+  shyHigh: 30,
   asleep: 6,
   otherName: 8,
   aside: 12,

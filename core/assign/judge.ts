@@ -1,10 +1,11 @@
 import { memo } from '../base/memo.ts'
 import type { PinFacts } from '../catalog/boardFacts.ts'
 import type { Caution } from '../catalog/boardSchema.ts'
-import { isLoad } from '../catalog/common.ts'
+import { isLoad, volts } from '../catalog/common.ts'
 import type { Plan } from '../plan/planSchema.ts'
 import { activeCautions, availabilityOf, servingFeature } from '../wiring/availability.ts'
 import { busNeed } from '../wiring/buses.ts'
+import { levelsOf } from '../wiring/levels.ts'
 import { isGradual, libraryFor, lostTo } from '../wiring/libraryPulses.ts'
 import type { BoardInstance, Host, PartInstance, SignalUse, Wiring } from '../wiring/model.ts'
 import { drives, isStreamed, lackWords, meets } from '../wiring/needs.ts'
@@ -105,6 +106,7 @@ export function judgePin(wiring: Wiring, use: SignalUse, host: Host, scarcity: S
   } else if (isLoad(use.facts.needs)) tally.for.push(loadWords[use.facts.needs] as string)
   else if (host.provider && (!bus || bus.signal === 'cs'))
     tally.pay(costs.expander * weightOf(wiring.plan, 'expanders'), 'slower, over the bus')
+  if (isHardlyHeard(use, host)) tally.pay(costs.shyHigh, 'its high does not reach the threshold')
   if (availabilityOf(host).vitalElsewhere) tally.pay(costs.elsewhere, 'memory of other modules')
   if (!bus && host.board && pinsAside(host.board.board).has(host.pin))
     tally.pay(costs.aside, 'on a block apart from the rows')
@@ -177,6 +179,14 @@ function cautionWeight(plan: Plan, { id }: Caution): number {
 
 /** The pull with which an input is on. */
 const onBy = ({ facts }: SignalUse): 'pull-up' | 'pull-down' => (facts.activeLevel === 'low' ? 'pull-down' : 'pull-up')
+
+/** A high that the part gives, and that the pin need not take for one. */
+function isHardlyHeard(use: SignalUse, host: Host): boolean {
+  if (use.facts.needs !== 'digital-in' || use.facts.direction !== 'out' || use.tail !== use.end) return false
+  const high = volts(levelsOf(use).high, use.part.logicVolts)
+  const least = volts(host.levels.vih, host.logicVolts)
+  return high !== undefined && least !== undefined && high < least
+}
 
 function cautionPrice(caution: Caution, use: SignalUse): { points: number; words: string } | undefined {
   switch (caution.id) {

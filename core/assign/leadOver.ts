@@ -24,7 +24,7 @@ interface Channel {
 }
 
 /** Resistance of a divider in a signal's line, top and bottom together, in ohms: strong enough for edges, weak enough for an output. */
-const DIVIDER = { least: 900, most: 60_000 }
+const DIVIDER = { least: 750, most: 60_000 }
 /** How far above its threshold a divided level has to lie. */
 const MARGIN = 1.05
 /** Least share of a converter's range that a divided analog signal should cover. */

@@ -1,5 +1,6 @@
 import { entryOf } from '../base/entryOf.ts'
 import { memo } from '../base/memo.ts'
+import type { Signal } from '../catalog/signalSchema.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
 import { chosenFact } from '../wiring/chosen.ts'
@@ -19,6 +20,43 @@ export const isPlain = (use: SignalUse): boolean =>
   !isTimed(use) &&
   (use.facts.needs === 'digital-in' || use.facts.needs === 'digital-out')
 
+/** A level that may take its time, read or given: of a relay, a touch sensor, a switch behind a transistor. */
+const isSlow = ({
+  needs,
+  orElse,
+  hertz,
+  pulseSeconds,
+  serial,
+  moves,
+  stream,
+  alternates,
+  timing,
+  pullMostOhms,
+}: Signal): boolean =>
+  (needs === 'digital-in' || needs === 'digital-out') &&
+  [orElse, hertz, pulseSeconds, pullMostOhms].every((fact) => fact === undefined) &&
+  !serial &&
+  !moves &&
+  !stream &&
+  !alternates &&
+  !timing
+
+/** No contact, no lamp, and nothing whose brightness or speed could go over a slow switch, is in the plan. */
+const isIdleOtherwise = memo(
+  (wiring: Wiring): boolean => !wiring.signals.some((use) => isPlain(use) || use.facts.graded),
+)
+
+/**
+ * What an expander carries that would have nothing to do otherwise: switches and sensors that know nothing but slow levels,
+ * unless they would move before the program has set them.
+ */
+const isForIdle = (wiring: Wiring, { provider, starts }: Host, { part, facts }: SignalUse): boolean =>
+  provider?.part.behaves?.as !== 'choose' &&
+  part.part.channels.length < 2 &&
+  part.part.signals.every(isSlow) &&
+  isIdleOtherwise(wiring) &&
+  !(facts.actuator && (starts === undefined || starts === 'any' || starts === facts.activeLevel))
+
 /**
  * What an expander is in the kit for: a PWM chip for servos and dimmed lamps, a converter for what is analog, ports and
  * registers for contacts, and for lamps as far as they give the current. A switch of lines lights one lamp of many, so
@@ -30,7 +68,8 @@ export function isMadeFor(wiring: Wiring, host: Host, use: SignalUse): boolean {
   const { needs } = use.facts
   if (needs === 'pwm') return functions.has('pwm') && !functions.has('digital-in')
   if (needs === 'analog-in') return functions.has('analog-in')
-  if (!isPlain(use) || !functions.has(needs)) return false
+  if (!functions.has(needs)) return false
+  if (!isPlain(use)) return isForIdle(wiring, host, use)
   if (needs === 'digital-in') return true
   if (provider.part.behaves?.as === 'choose') return false
   const way = use.facts.activeLevel === 'low' ? current?.recommended : (current?.source ?? current?.recommended)

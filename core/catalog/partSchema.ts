@@ -118,6 +118,8 @@ export const Provided = v.strictObject({
   mostVolts: v.optional(NotNegative),
   /** Pin to which a diode inside leads from each of these pins: it must lie on the supply of the loads. */
   clamp: v.optional(PinId),
+  /** What they do from power-up to the first word of the program: whatever they like where it is `any`. */
+  starts: v.optional(v.picklist(['floating', 'high', 'low', 'any'])),
   /** What such a pin costs in comfort: "read over the bus, a few hundred microseconds". */
   note: v.optional(Text),
   when: v.optional(When),

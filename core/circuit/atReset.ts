@@ -13,8 +13,11 @@ export interface ResetState {
   readonly does: string
   /** Level to which resistors hold the line meanwhile. */
   readonly held: 'high' | 'low' | undefined
-  /** What may move it: the pin itself, a resistor on the line, or that nothing holds it; undefined when it rests. */
-  readonly cause: 'pin' | 'resistor' | 'nothing' | undefined
+  /**
+   * What may move it: the pin itself, for certain or by chance, a resistor on the line, or that nothing holds it; undefined
+   * when it rests.
+   */
+  readonly cause: 'pin' | 'chance' | 'resistor' | 'nothing' | undefined
   readonly text: string
 }
 
@@ -48,8 +51,23 @@ function stateOf(wiring: Wiring, use: SignalUse, host: Host): ResetState {
       return state(does, level === active ? 'pin' : undefined, caution.text)
     }
   }
-  const pins = host.board?.board.reset.pins
-  const note = host.board?.board.reset.note ?? 'Pins are inputs until the program runs.'
+  if (host.starts === 'high' || host.starts === 'low') {
+    // Gives next to nothing that way, so that a resistor to the other side has the say.
+    const isOn = host.starts === active && (held === undefined || held === active)
+    return state(
+      `is ${host.starts} from power-up on`,
+      isOn ? 'pin' : undefined,
+      `${host.ref} holds its pins ${host.starts} until the first message.`,
+    )
+  }
+  if (host.starts === 'any')
+    return state('is high or low at power-up', 'chance', `What ${host.ref} holds at power-up is chance.`)
+  const pins = host.board?.board.reset.pins ?? host.starts
+  const note =
+    host.board?.board.reset.note ??
+    (host.provider
+      ? `Pins of ${host.ref} are inputs until the first message.`
+      : 'Pins are inputs until the program runs.')
   const words =
     pins === undefined ? 'is left alone at reset' : pins === 'floating' ? 'floats at reset' : `is ${pins} at reset`
   // Bare gates keep whatever charge they have; modules and chips rest by themselves.

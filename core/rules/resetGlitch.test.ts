@@ -15,8 +15,54 @@ testRule(resetGlitch, {
       parts: { T: 'nmos' },
       wires: 'T.G MCU.GP2, T.S MCU.GND',
     },
+    {
+      title: 'a relay on a port that holds it off from power-up on',
+      parts: { X: 'pcf8574-module', K: 'relay-1' },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, K.VCC MCU.VIN, K.GND MCU.GND, K.IN X.P0',
+    },
+    {
+      title: 'a servo on a chip that gives nothing at first',
+      parts: { X: 'pca9685', S: 'servo-sg90' },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, S.VCC MCU.VIN, S.GND MCU.GND, S.SIG X.PWM0',
+    },
+    {
+      title: 'a gate that a resistor holds down at a port which hardly holds it up',
+      parts: { X: 'pcf8574-module', T: 'nmos', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, T.G X.P0, T.S MCU.GND, R.1 T.G, R.2 T.S',
+    },
+    {
+      title: 'a gate with its resistor at a port that listens at first',
+      parts: { X: 'mcp23017-module', T: 'nmos', R: { part: 'resistor', options: { ohms: 10000 } } },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, T.G X.GPA0, T.S MCU.GND, R.1 T.G, R.2 T.S',
+    },
   ],
   invalid: [
+    {
+      title: 'a gate at a port that is high from power-up on',
+      parts: { X: 'pcf8574-module', T: 'nmos' },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, T.G X.P0, T.S MCU.GND',
+      says: ['caution: T.G may move while the board starts: X.P0 is high from power-up on.'],
+    },
+    {
+      title: 'a relay that a resistor holds on at a port which listens at first',
+      parts: { X: 'mcp23017-module', K: 'relay-1', R: { part: 'resistor', options: { ohms: 1000 } } },
+      wires: 'X.VCC MCU.5V, X.GND MCU.GND, K.VCC MCU.5V, K.GND MCU.GND, K.IN X.GPA0, R.1 K.IN, R.2 MCU.GND',
+      mcu: 'uno-r3',
+      says: ['caution: K.IN moves while the board starts: a resistor holds it low and X.GPA0 floats at reset.'],
+    },
+    {
+      title: 'a gate that nothing holds at a port which listens at first',
+      parts: { X: 'mcp23017-module', T: 'nmos' },
+      wires: 'X.VCC MCU.3V3, X.GND MCU.GND, T.G X.GPA0, T.S MCU.GND',
+      says: ['caution: T.G may move while the board starts: X.GPA0 floats at reset.'],
+    },
+    {
+      title: 'a relay on a register, which may hold anything at power-up',
+      mcu: 'uno-r3',
+      parts: { X: '74hc595', K: 'relay-1' },
+      wires: 'X.VCC MCU.5V, X.GND MCU.GND, X.OE MCU.GND, K.VCC MCU.5V, K.GND MCU.GND, K.IN X.QA',
+      says: ['tip: K.IN may move while the board starts: X.QA is high or low at power-up.'],
+    },
     {
       title: 'a gate that a resistor holds high',
       parts: { T: 'nmos', R: { part: 'resistor', options: { ohms: 10000 } } },

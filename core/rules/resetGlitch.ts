@@ -6,7 +6,7 @@ import { companionOffers } from './mend.ts'
 export const resetGlitch: Rule = {
   meta: {
     id: 'reset-glitch',
-    severities: ['caution'],
+    severities: ['caution', 'tip'],
     about:
       'While the board starts, the pin moves or floats, and what it drives moves something: a motor, a relay, a valve.',
     messages: {
@@ -21,7 +21,8 @@ export const resetGlitch: Rule = {
       if (cause === undefined) continue
       const active = use.facts.activeLevel
       report({
-        severity: 'caution',
+        // A register that a program empties at once lets a relay click; who minds holds its outputs off until then.
+        severity: cause === 'chance' ? 'tip' : 'caution',
         at: [use.end, host.end],
         message: cause === 'resistor' ? 'heldOn' : 'moves',
         data: { signal: use.end, active, pin: host.end, does },

@@ -6,7 +6,7 @@ import { type Counts, check, count } from './index.ts'
 import { sift } from './waiting.ts'
 
 /** Counts changes of what a summary says; summaries of another version are made anew. */
-export const SUMMARY_VERSION = 35
+export const SUMMARY_VERSION = 36
 
 /** The entries of the catalogue that a plan uses. */
 export interface UsedEntries {

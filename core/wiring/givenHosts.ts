@@ -24,13 +24,14 @@ export function hostOfBoard(hosts: Map<string, Host>, owner: BoardInstance, net:
     board: owner,
     provider: undefined,
     note: first.note,
+    starts: undefined,
     logicVolts: owner.board.logicVolts,
   }
   hosts.set(end, host)
   return host
 }
 
-type Given = Pick<Host, 'functions' | 'levels' | 'current' | 'note'> & { readonly pin: string }
+type Given = Pick<Host, 'functions' | 'levels' | 'current' | 'note' | 'starts'> & { readonly pin: string }
 
 /** Pins that a part gives to others, its `provides` and the pins of its bus controllers; the same for all of a kind. */
 const givenPins = memo((part: Part): readonly Given[] => {
@@ -47,6 +48,7 @@ const givenPins = memo((part: Part): readonly Given[] => {
       levels: entryOf(part.levels, facts?.levels ?? 'logic') ?? {},
       current: facts?.current,
       note: facts?.note,
+      starts: facts?.starts,
     }
   })
 })
@@ -70,5 +72,6 @@ export const hostsOfPart = (owner: PartInstance): Host[] =>
     board: undefined,
     provider: owner,
     note: given.note,
+    starts: given.starts,
     logicVolts: owner.logicVolts,
   }))

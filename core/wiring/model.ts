@@ -130,6 +130,8 @@ export interface Host {
   readonly board: BoardInstance | undefined
   readonly provider: PartInstance | undefined
   readonly note: string | undefined
+  /** What the pin of an expander does from power-up to the first word of the program. */
+  readonly starts: Part['provides'][number]['starts']
   /** Volts at which its logic runs. */
   readonly logicVolts: number | undefined
 }
