@@ -69,7 +69,7 @@ export interface AssignResult {
   readonly unplaced: readonly Refusal[]
   /** Modes and addresses that were left open and taken other than usual. */
   readonly choices: readonly { readonly ref: string; readonly title: string }[]
-  /** Parts that the kit did not have: to buy, or to look for in the box. */
+  /** Parts that the kit did not have, to buy or to look for in the box; also such of before that need another value. */
   readonly added: readonly Added[]
   /** Batteries, sockets and converters of the kit that feed nothing, with the reason. */
   readonly left: readonly Left[]
@@ -270,7 +270,8 @@ function resultOf(
     cost,
     bound: found.proven ? cost : tenths(Math.min(found.best.extra, found.bound) + base),
     edits: toBuy(decisions.flatMap((one) => one.edits)),
-    placed: decisions.map(({ from, to, why }) => ({ from, to, why })),
+    // What only gets another value leads nowhere.
+    placed: decisions.flatMap(({ from, to, why }) => (from === to ? [] : [{ from, to, why }])),
     unplaced,
     choices: [],
     added: addedBy(wiring, decisions),
@@ -322,8 +323,9 @@ const tenths = (points: number): number => Math.round(points * 10) / 10
 function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
   return decisions.flatMap(({ edits, why }) =>
     edits.flatMap((edit): Added[] => {
-      const facts = edit.do === 'add-part' ? wiring.catalog.parts.get(edit.entry.part) : undefined
-      if (edit.do !== 'add-part' || !facts) return []
+      if (edit.do !== 'add-part' && edit.do !== 'change-part') return []
+      const facts = wiring.catalog.parts.get(edit.entry.part ?? entryOf(wiring.plan.parts, edit.ref)?.part ?? '')
+      if (!facts) return []
       const values = facts.options.flatMap((option) => {
         const value = entryOf(edit.entry.options ?? {}, option.id)
         return typeof value === 'number' && option.kind === 'amount' ? [formatOptionAmount(value, option.unit)] : []

@@ -1,12 +1,14 @@
 import { entryOf } from '../base/entryOf.ts'
 import { BASE_RESERVE, type BaseDrive, baseDrives } from '../circuit/bases.ts'
 import { circuitOf } from '../circuit/circuit.ts'
-import { litDiodes } from '../circuit/lit.ts'
+import { type LitDiode, litDiodes } from '../circuit/lit.ts'
 import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
+import { type SharedLimit, sharedLimits } from '../circuit/sharedLimits.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import type { Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
-import type { PartInstance, Wiring } from '../wiring/model.ts'
+import type { Host, PartInstance, Wiring } from '../wiring/model.ts'
+import { SEEN_MILLIAMPS } from './madeFor.ts'
 import { after, type Decision } from './progress.ts'
 import { looseParts } from './spares.ts'
 
@@ -70,18 +72,66 @@ export function fitBases(
   return (tries > 1 ? fitBases(wiring, fitted, after(wiring, fitted), tries - 1) : undefined) ?? fitted
 }
 
-/** Resistors that were put in before lamps, larger where the output that came to light them bears less than the usual one. */
+/** Share of a limit of several pins that the lamps of an answer take at most: a resistor of 5 % may be off to the other side. */
+const LEFT_OF_LIMIT = 0.9
+
+/**
+ * Resistors that were put in before lamps, or that lie there to be bought, larger where the output that came to light them
+ * bears less than the usual one, or where all that its chip lights is too much together. Those of the kit stay.
+ */
 export function fitLamps(before: Wiring, decisions: readonly Decision[], now: Wiring): Decision[] | undefined {
+  const lit = litDiodes(now).flatMap((lamp): FittedLamp[] => {
+    const { host, resistor, milliamps } = lamp
+    const kept = resistor && entryOf(before.plan.parts, resistor.ref)
+    if (!host || !resistor || !Number.isFinite(milliamps) || (kept && !kept.buy)) return []
+    return [{ ...lamp, host, resistor, wanted: wantedOf(host, lamp) }]
+  })
+  const limits = sharedLimits(now)
+  const shrunk = lit.map(({ wanted, ...lamp }) => ({
+    ...lamp,
+    wanted: limits
+      .filter(({ loads }) => loads.some(({ host }) => host === lamp.host))
+      .reduce((least, limit) => Math.min(least, wanted * shareOf(limit, lit)), wanted),
+  }))
   const larger = new Map<string, number>()
-  for (const { host, way, milliamps, volts, forward, resistor } of litDiodes(now)) {
-    const bears = host?.current?.[way] ?? host?.current?.recommended
-    const isNew = resistor && entryOf(before.plan.parts, resistor.ref) === undefined
-    if (!isNew || bears === undefined || milliamps <= bears * RECOMMENDED_SLACK) continue
-    const ohms = preferredValue(((volts - forward) / Math.min(bears, host?.current?.recommended ?? bears)) * 1000, 'up')
+  for (const { wanted, milliamps, volts, forward, resistor } of shrunk) {
+    if (wanted >= milliamps) continue
+    const ohms = preferredValue(((volts - forward) / wanted) * 1000, 'up')
     larger.set(resistor.ref, Math.max(ohms, larger.get(resistor.ref) ?? 0))
   }
   if (larger.size === 0) return undefined
-  return decisions.map((one) => [...larger].reduce((sofar, [ref, ohms]) => withOhms(sofar, ref, ohms), one))
+  const changes = [...larger].filter(([ref]) => entryOf(before.plan.parts, ref))
+  return [
+    ...changes.map(([ref, ohms]): Decision => {
+      const options = { ...entryOf(before.plan.parts, ref)?.options, ohms }
+      const why = 'keeps what its output carries within bounds'
+      return { edits: [{ do: 'change-part', ref, entry: { options } }], from: ref, to: ref, why }
+    }),
+    ...decisions.map((one) => [...larger].reduce((sofar, [ref, ohms]) => withOhms(sofar, ref, ohms), one)),
+  ]
+}
+
+/** A lamp behind a resistor that is not of the kit, and what it should take at most, in milliamperes. */
+type FittedLamp = LitDiode & { readonly host: Host; readonly resistor: PartInstance; readonly wanted: number }
+
+/** What a lamp takes, or what its output is to carry where that is less. */
+function wantedOf({ current }: Host, { way, milliamps }: LitDiode): number {
+  const bears = current?.[way] ?? current?.recommended
+  return bears === undefined || milliamps <= bears * RECOMMENDED_SLACK
+    ? milliamps
+    : Math.min(bears, current?.recommended ?? bears)
+}
+
+/** To which share of what they want lamps have to come down for a limit of several pins; 1 where they need not, or cannot be seen then. */
+function shareOf({ loads, milliamps, absolute, recommended }: SharedLimit, lit: readonly FittedLamp[]): number {
+  const limit = recommended ?? absolute
+  const here = lit.filter(({ host }) => loads.some((load) => load.host === host))
+  const now = here.reduce((sum, one) => sum + one.milliamps, 0)
+  const wanted = here.reduce((sum, one) => sum + one.wanted, 0)
+  const others = milliamps - now
+  if (limit === undefined || others + wanted <= limit) return 1
+  const share = (limit * LEFT_OF_LIMIT - others) / wanted
+  return share * Math.min(...here.map((one) => one.wanted)) < SEEN_MILLIAMPS ? 1 : share
 }
 
 /** A resistor of the kit that was loose before: nothing of it was wired by the maker. */

@@ -8,7 +8,7 @@ import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
 import { holds, withUsual } from '../catalog/when.ts'
 import { carryEdits } from './carried.ts'
-import { applyEdits, type Edit } from './edit.ts'
+import { applyEdits, type Edit, toBuy } from './edit.ts'
 import { isFilling, isTaken, keptFor, type Loose, looseIn } from './loose.ts'
 import type { Plan, PlanPart } from './planSchema.ts'
 import { freshRef } from './refs.ts'
@@ -45,7 +45,7 @@ export function addParts(
       holds(companion.when, chosen) &&
       !isTaken(loose, companion, kept) &&
       !(!measures && makesDivider(part, companion) && isFilling(loose, catalog))
-    const companions = companionEdits(now, catalog, ref, isWanted)
+    const companions = toBuy(companionEdits(now, catalog, ref, isWanted))
     now = applyEdits(now, companions)
     edits.push(...add, ...companions)
   }

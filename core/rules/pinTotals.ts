@@ -1,4 +1,4 @@
-import { pinLoads } from '../circuit/pinLoads.ts'
+import { type SharedLimit, sharedLimits } from '../circuit/sharedLimits.ts'
 import type { Wiring } from '../wiring/model.ts'
 import type { Report } from './finding.ts'
 import { twoDigits } from './shared.ts'
@@ -11,56 +11,52 @@ export const pinTotalsMessages = {
 
 /** Groups of pins, and all pins of a chip, that carry more together than their supply lines bear. */
 export function sayTotals(wiring: Wiring, report: (one: Report) => void): void {
-  const loads = pinLoads(wiring)
-  for (const part of wiring.parts)
-    for (const { pins, together } of part.part.provides) {
-      if (together === undefined) continue
-      const on = loads.filter(({ host }) => host.provider === part && pins.includes(host.pin))
-      const sum = on.reduce((all, load) => all + Math.max(load.source, load.sink), 0)
-      if (sum <= together * 1.001) continue
+  for (const limit of sharedLimits(wiring)) {
+    const { of, owner, title, loads, milliamps, absolute, recommended } = limit
+    const isOver = absolute !== undefined && milliamps > absolute * ROUNDING
+    if (!isOver && !(recommended !== undefined && milliamps > recommended)) continue
+    const sum = shown(milliamps)
+    const numbers = { milliamps: twoDigits(milliamps), ...(of === 'board' ? {} : { limit: absolute as number }) }
+    const ends = loads.map(({ host }) => host.end)
+    const common = { at: of === 'group' ? ends : [owner.ref, ...ends], why: whys[of], numbers }
+    if (of === 'group')
       report({
+        ...common,
         severity: 'fault',
-        at: [part.ref, ...on.map(({ host }) => host.end)],
-        message: 'outputs',
-        data: { part: part.ref, sum: shown(sum), together },
-        why: 'All of it flows through the supply pins of the chip, whatever each output bears by itself. Larger series resistors, or a driver for the heavier ones, bring it down.',
-        numbers: { milliamps: twoDigits(sum), limit: together },
-      })
-    }
-  for (const board of wiring.boards) {
-    const mine = loads.filter((load) => load.host.board === board)
-    for (const group of board.board.current.groups) {
-      const on = mine.filter((load) => group.pins.includes(load.host.pin))
-      const ways: readonly ('source' | 'sink')[] = group.way === 'both' ? ['source', 'sink'] : [group.way]
-      const sum = on.reduce((total, load) => total + ways.reduce((part, way) => part + load[way], 0), 0)
-      if (sum <= group.absolute) continue
-      report({
-        severity: 'fault',
-        at: on.map((load) => load.host.end),
         message: 'group',
-        data: { group: group.title, board: board.ref, sum: shown(sum), absolute: group.absolute },
-        why: `Pins of a group share the same supply lines inside the chip. Each may be within its own limit and all of them together above that of the group.`,
-        numbers: { milliamps: twoDigits(sum), limit: group.absolute },
+        data: { group: title as string, board: owner.ref, sum, absolute: absolute as number },
       })
-    }
-    const total = board.board.current.total
-    const sum = mine.reduce((all, load) => all + Math.max(load.source, load.sink), 0)
-    const over = total?.absolute !== undefined && sum > total.absolute
-    const much = total?.recommended !== undefined && sum > total.recommended
-    if (!over && !much) continue
-    report({
-      severity: over ? 'fault' : 'caution',
-      at: [board.ref, ...mine.map((load) => load.host.end)],
-      message: 'board',
-      data: {
-        board: board.ref,
-        sum: shown(sum),
-        limit: over ? `${total?.absolute} mA is the limit` : `${total?.recommended} mA is recommended`,
-      },
-      why: 'All of it flows through the supply pins of the chip. Larger series resistors, or a driver chip for the heavier ones, bring it down.',
-      numbers: { milliamps: twoDigits(sum) },
-    })
+    else if (of === 'outputs')
+      report({
+        ...common,
+        severity: 'fault',
+        message: 'outputs',
+        data: { part: owner.ref, sum, together: absolute as number },
+      })
+    else
+      report({
+        ...common,
+        severity: isOver ? 'fault' : 'caution',
+        message: 'board',
+        data: {
+          board: owner.ref,
+          sum,
+          limit: isOver ? `${absolute} mA is the limit` : `${recommended} mA is recommended`,
+        },
+      })
   }
+}
+
+/** A sum of many currents is off by as much. */
+const ROUNDING = 1.001
+
+const whys: Record<SharedLimit['of'], string> = {
+  outputs:
+    'All of it flows through the supply pins of the chip, whatever each output bears by itself. Larger series resistors, or a driver for the heavier ones, bring it down.',
+  group:
+    'Pins of a group share the same supply lines inside the chip. Each may be within its own limit and all of them together above that of the group.',
+  board:
+    'All of it flows through the supply pins of the chip. Larger series resistors, or a driver chip for the heavier ones, bring it down.',
 }
 
 export const shown = (milliamps: number): string =>

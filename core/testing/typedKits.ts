@@ -323,4 +323,46 @@ export const typedKits: readonly TypedKit[] = [
     why: 'the fan needs the transistor, and the lamp is seen near by with what a pin gives',
     wired: 'FAN.- TRANSISTOR.C, LED.K MCU.GND, TRANSISTOR.B R2.1',
   },
+  {
+    typed: 'mega, 24 leds',
+    why: 'all lit at once they would be too much for the chip: the resistors, which nobody has yet, are larger',
+    wired: 'LED1.A R1.1, LED24.A R24.1',
+    set: 'R24.ohms 470',
+  },
+  {
+    typed: 'mega, 20 leds',
+    why: 'these the chip bears',
+    wired: 'LED1.A R1.1',
+    set: 'R20.ohms 330',
+  },
+  {
+    typed: 'uno, 8 leds, 74hc595',
+    why: 'the register carries them with resistors that suit its outputs',
+    wired: 'R1.2 SHIFT.QA, R8.2 SHIFT.QH',
+    set: 'R1.ohms 560',
+  },
+  {
+    typed: 'uno, 8 leds, 74hc595, 8 330 ohm resistors',
+    why: 'with those of the kit each output gives a little more than recommended, and the chip bears all of it',
+    wired: 'R1.2 SHIFT.QA, R8.2 SHIFT.QH',
+    set: 'R1.ohms 330',
+  },
+  {
+    typed: 'uno, 8 channel relay, mcp23017',
+    why: 'ports that would be idle take the relays, which they leave alone until the first message',
+    wired: 'RELAYBANK.IN1 MORE.GPA0, RELAYBANK.IN8 MORE.GPB0',
+    adds: ['resistor', 'resistor'],
+  },
+  {
+    typed: 'raspberry pi, hc-sr04, 330 ohm, 470 ohm, led',
+    why: 'the two resistors bring the echo down, and a third one before a lamp is easily had',
+    wired: 'ECHO.ECHO R1.1, R1.2 R2.1 MCU.GPIO.*, R2.2 MCU.GND, LED.A R3.1',
+    adds: ['resistor'],
+  },
+  {
+    typed: 'raspberry pi, hc-sr04, 2 leds, 2 330 ohm resistors',
+    why: 'two resistors that do not bring the echo down are for the lamps',
+    wired: 'LED1.A R1.1, LED2.A R2.1',
+    open: 'ECHO.ECHO',
+  },
 ]
