@@ -356,7 +356,7 @@ export const typedKits: readonly TypedKit[] = [
   {
     typed: 'raspberry pi, hc-sr04, 330 ohm, 470 ohm, led',
     why: 'the two resistors bring the echo down, and a third one before a lamp is easily had',
-    wired: 'ECHO.ECHO R1.1, R1.2 R2.1 MCU.GPIO.*, R2.2 MCU.GND, LED.A R3.1',
+    wired: 'ECHO.ECHO R1.1, R1.2 R2.1 MCU.GPIO27, R2.2 MCU.GND, LED.A R3.1',
     adds: ['resistor'],
   },
   {
