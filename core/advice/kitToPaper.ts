@@ -1,4 +1,5 @@
-import type { Added, AssignResult } from '../assign/assign.ts'
+import type { Added } from '../assign/added.ts'
+import type { AssignResult } from '../assign/assign.ts'
 import { assignChoosing } from '../assign/choosing.ts'
 import { suggestBreadboards } from '../breadboard/suggest.ts'
 import type { Catalog } from '../catalog/catalog.ts'

@@ -1,10 +1,9 @@
-import { entryOf } from '../base/entryOf.ts'
-import { formatOptionAmount } from '../electrical/quantity.ts'
 import { applyEdits, type Edit, toBuy } from '../plan/edit.ts'
 import { busNeed } from '../wiring/buses.ts'
 import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
+import { type Added, addedBy, valuesSet } from './added.ts'
 import { fitBases, fitLamps } from './bases.ts'
 import { candidates } from './candidates.ts'
 import {
@@ -16,7 +15,7 @@ import {
   isAcrossNothing,
   unfinishedDrivers,
 } from './finish.ts'
-import { isMainSwitch, throughWhatLiesInTheWay } from './inPath.ts'
+import { isMainSwitch, rateFuses, throughWhatLiesInTheWay } from './inPath.ts'
 import { divisionOf, isConverter } from './leadOver.ts'
 import { type Left, leftInBox } from './left.ts'
 import { type Neat, neaten } from './neatness.ts'
@@ -45,16 +44,6 @@ export interface AssignOptions {
   readonly draft?: boolean
   /** Called now and then with the number of bus arrangements tried; true stops with the best so far. */
   readonly shouldStop?: (tried: number) => boolean
-}
-
-/** A part that was added, with its value where it has one, and what for. */
-export interface Added {
-  readonly ref: string
-  /** Id in the catalogue. */
-  readonly part: string
-  /** `Resistor 4.7 kΩ`. */
-  readonly what: string
-  readonly why: string
 }
 
 /** The answer of a search. The clock is the caller's: milliseconds are added where results are written. */
@@ -142,7 +131,10 @@ function assignAll(wiring: Wiring, given: AssignOptions): AssignResult {
   const decisions =
     options.only || options.draft
       ? sound
-      : throughWhatLiesInTheWay(wiring, work.now, overPosts(work.now, sound), (ref) => given.refs?.has(ref) ?? true)
+      : rateFuses(
+          wiring,
+          throughWhatLiesInTheWay(wiring, work.now, overPosts(work.now, sound), (ref) => given.refs?.has(ref) ?? true),
+        )
   return resultOf(wiring, decisions, work.refused, signals)
 }
 
@@ -273,7 +265,7 @@ function resultOf(
     // What only gets another value leads nowhere.
     placed: decisions.flatMap(({ from, to, why }) => (from === to ? [] : [{ from, to, why }])),
     unplaced,
-    choices: [],
+    choices: valuesSet(wiring, decisions),
     added: addedBy(wiring, decisions),
     left: [],
     neatness: {
@@ -319,18 +311,3 @@ function oneLine(
 }
 
 const tenths = (points: number): number => Math.round(points * 10) / 10
-
-function addedBy(wiring: Wiring, decisions: readonly Decision[]): Added[] {
-  return decisions.flatMap(({ edits, why }) =>
-    edits.flatMap((edit): Added[] => {
-      if (edit.do !== 'add-part' && edit.do !== 'change-part') return []
-      const facts = wiring.catalog.parts.get(edit.entry.part ?? entryOf(wiring.plan.parts, edit.ref)?.part ?? '')
-      if (!facts) return []
-      const values = facts.options.flatMap((option) => {
-        const value = entryOf(edit.entry.options ?? {}, option.id)
-        return typeof value === 'number' && option.kind === 'amount' ? [formatOptionAmount(value, option.unit)] : []
-      })
-      return [{ ref: edit.ref, part: facts.id, what: [facts.title, ...values].join(' '), why }]
-    }),
-  )
-}

@@ -44,6 +44,8 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
     if (waiting(apart) < waiting(usual)) return apart
   }
   let best = usual
+  // How many choices it took.
+  let bestCount = 0
   let stopped = false
   const counted = countUp(wiring, options, 'all')
   const whole = counted.length > 0 ? carriedOut(wiring, counted, options) : undefined
@@ -82,10 +84,12 @@ function choose(wiring: Wiring, options: AssignOptions): AssignResult {
         // A part of which fewer pins wait is no further than one of which all do.
         const isBetter = (one: AssignResult): boolean =>
           backlog(one, wiring) < backlog(best, wiring) ||
-          (backlog(one, wiring) === backlog(best, wiring) && best.choices.length === all.length && one.cost < best.cost)
+          (backlog(one, wiring) === backlog(best, wiring) && bestCount === all.length && one.cost < best.cost)
         if (!isBetter(draft)) continue
         const result = assign(after, options)
-        if (isBetter(result)) best = withChoices(after, all, result, options)
+        if (!isBetter(result)) continue
+        best = withChoices(after, all, result, options)
+        bestCount = all.length
       }
     }
     if (best.unplaced.length === 0) return { ...best, optimal: best.optimal && !stopped }
@@ -140,7 +144,7 @@ function withChoices(
   return {
     ...whole,
     edits: [...chosen.flatMap((one) => one.edits), ...whole.edits],
-    choices: chosen.map(({ ref, title }) => ({ ref, title })),
+    choices: [...chosen.map(({ ref, title }) => ({ ref, title })), ...whole.choices],
   }
 }
 

@@ -1,10 +1,12 @@
 import { entryOf } from '../base/entryOf.ts'
 import { innerFact } from '../catalog/innerFact.ts'
 import { budgets } from '../circuit/budget.ts'
+import { circuitOf } from '../circuit/circuit.ts'
+import { drawnThrough, FUSE_PEAK } from '../circuit/loads.ts'
 import type { Edit } from '../plan/edit.ts'
 import type { PartInstance, Source, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
-import { connect, type Decision } from './progress.ts'
+import { after, connect, type Decision } from './progress.ts'
 
 /** What lies in the way of everything that a supply gives, in the order in which it lies there. */
 const ORDER = ['fuse', 'switch', 'meter'] as const
@@ -60,7 +62,11 @@ function inPath(wiring: Wiring, part: PartInstance): InPath | undefined {
   if (inner?.kind !== 'shunt' || more.length > 0 || part.part.rails.length > 0) return undefined
   const [near, far] = inner.between.map((pin) => `${part.ref}.${pin}`) as [string, string]
   if ([near, far].some((end) => wiring.netOf(end).wired)) return undefined
-  const given = typeof inner.milliamps === 'object' ? entryOf(part.options, inner.milliamps.option) : inner.milliamps
+  const given = isUnrated(wiring, part)
+    ? undefined
+    : typeof inner.milliamps === 'object'
+      ? entryOf(part.options, inner.milliamps.option)
+      : inner.milliamps
   return {
     part,
     near,
@@ -69,6 +75,36 @@ function inPath(wiring: Wiring, part: PartInstance): InPath | undefined {
     milliamps: typeof given === 'number' ? given : Number.POSITIVE_INFINITY,
     volts: inner.mostVolts ?? Number.POSITIVE_INFINITY,
   }
+}
+
+/** A fuse of which the plan does not say what it is made for. */
+const isUnrated = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
+  part.inner.some(({ kind, milliamps }) => {
+    const option = kind === 'shunt' && typeof milliamps === 'object' ? milliamps.option : undefined
+    return option !== undefined && entryOf(wiring.plan.parts, ref)?.options?.[option] === undefined
+  })
+
+/** Ratings in which fuses are sold, in milliamperes. Source: IEC 60127-1, the R10 series from 500 mA on. */
+const RATINGS = [500, 630, 800, 1000, 1250, 1600, 2000, 2500, 3150, 4000, 5000, 6300, 8000, 10_000]
+
+/** Fuses of no rating get one that bears what is to flow through them. */
+export function rateFuses(before: Wiring, decisions: readonly Decision[]): readonly Decision[] {
+  const unrated = before.parts.filter((part) => isUnrated(before, part))
+  if (unrated.length === 0) return decisions
+  const circuit = circuitOf(after(before, decisions))
+  const rated = circuit.elements.flatMap((element): Decision[] => {
+    const { ref, part } = element.part
+    if (element.kind !== 'shunt' || !unrated.some((one) => one.ref === ref)) return []
+    const { typical, peak } = drawnThrough(circuit, element)
+    const wanted = Math.max(typical, peak / FUSE_PEAK)
+    const usual = part.options.find(({ id }) => id === 'milliamps')
+    const milliamps = RATINGS.find((one) => one >= wanted)
+    if (wanted <= Number(usual?.usual) || milliamps === undefined) return []
+    const options = { ...entryOf(before.plan.parts, ref)?.options, milliamps }
+    const why = `carries ${Math.round(typical)} mA`
+    return [{ edits: [{ do: 'change-part', ref, entry: { options } }], from: ref, to: ref, why }]
+  })
+  return [...decisions, ...rated]
 }
 
 /**

@@ -29,6 +29,8 @@ export const PartPin = v.strictObject({
   sends: v.optional(v.boolean(), false),
   /** One of two lines that carry a signal as the difference of their volts: RS-485, CAN. */
   line: v.optional(v.picklist(['plus', 'minus'])),
+  /** Least resistance between the two lines, in ohms, against which the part still gives a good difference. */
+  lineOhms: v.optional(NotNegative),
   unknown: v.optional(Text),
   /** Named level set that says what a pin bears that is no signal: one side of a level shifter. */
   levels: v.optional(Text),

@@ -79,6 +79,9 @@ export function ratingTogether(wiring: Wiring, channels: readonly DriverChannel[
   return { good: good && good * times, most: most && most * times, volts }
 }
 
+/** How much more than its rating a fuse bears for a moment. */
+export const FUSE_PEAK = 2
+
 /** Current in milliamperes that flows through a shunt, fuse or contact on the way to what hangs behind it. */
 export function drawnThrough(
   circuit: Circuit,

@@ -1,6 +1,7 @@
 import { UnionFind } from '../base/unionFind.ts'
 import { circuitOf, railOf } from '../circuit/circuit.ts'
 import { isBetweenParts } from '../wiring/between.ts'
+import { cellPlaceOf } from '../wiring/cellPlaces.ts'
 import type { BoardInstance, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { cellsOf, lowestOf } from '../wiring/stacks.ts'
 import { waysThrough } from '../wiring/waysThrough.ts'
@@ -125,15 +126,22 @@ const fedBoards = (wiring: Wiring): GroundPair[] =>
       }),
   )
 
-const measuringPairs = (wiring: Wiring): GroundPair[] =>
-  circuitOf(wiring).elements.flatMap(({ kind, part, netA, netB }): GroundPair[] => {
+const measuringPairs = (wiring: Wiring): GroundPair[] => {
+  const places = wiring.parts.flatMap((part) => cellPlaceOf(part) ?? [])
+  // The minus of a cell lies behind the protection of its charger, which joins it to the ground of the load.
+  const behind = (net: Net): Net => {
+    const place = places.find(({ isCharger, minus }) => isCharger && minus !== undefined && wiring.netOf(minus) === net)
+    return place ? wiring.netOf(place.ground) : net
+  }
+  return circuitOf(wiring).elements.flatMap(({ kind, part, netA, netB }): GroundPair[] => {
     const isMeter = kind === 'shunt' && !part.part.inner.some(({ isolated }) => isolated)
     const source = isMeter ? (railOf(netA)?.source ?? railOf(netB)?.source) : undefined
     const one = source && sourceGround(wiring, source.ref)
     const two = groundNet(wiring, part)
     const what = `${part.ref} measures against its own ground what ${source?.end} gives`
-    return one && two && source ? [{ one, two, at: [part.ref, source.ref], what }] : []
+    return one && two && source ? [{ one: behind(one), two, at: [part.ref, source.ref], what }] : []
   })
+}
 
 /**
  * Two grounds are one where a switch, a fuse, a meter or a transistor that guards against exchanged poles lies in the way

@@ -2,7 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import { BASE_RESERVE, baseDrives, UNLIMITED } from '../circuit/bases.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { litDiodes } from '../circuit/lit.ts'
-import { drawnThrough } from '../circuit/loads.ts'
+import { drawnThrough, FUSE_PEAK } from '../circuit/loads.ts'
 import { verdictsOf } from '../circuit/verdicts.ts'
 import { formatQuantity, formatVolts } from '../electrical/quantity.ts'
 import type { Wiring } from '../wiring/model.ts'
@@ -17,8 +17,6 @@ export const driverHeatMessages = {
   weakBase: 'The base of {part} gets {forward} mA, enough for {carries} mA; {load} {load:takes/take} {runs} mA.',
 }
 
-/** For a moment a fuse bears twice its rating. */
-const FUSE_PEAK = 2
 /**
  * Switches by hand come in many sizes, and one that is rated closely still works: only above twice its rating, or
  * several times it for a moment, it is worth a word.

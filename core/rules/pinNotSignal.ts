@@ -4,6 +4,7 @@ import { needWords } from '../wiring/needs.ts'
 import { controlWords, toItsPlace } from './controlPlaces.ts'
 import type { Report, Rule } from './finding.ts'
 import { takeOut } from './mend.ts'
+import { pairLinesMessages, sayPairLines } from './pairLines.ts'
 
 export const pinNotSignal: Rule = {
   meta: {
@@ -17,10 +18,14 @@ export const pinNotSignal: Rule = {
       onRail: '{pin} is on {rail}, where {outside} belongs.',
       bridged: '{pin} and {other} are joined, between which {outside} belongs.',
       none: '{others} {others:hangs/hang} on {pin}, which is {none}.',
+      ...pairLinesMessages,
     },
+    limits: ['loaded'],
+    lacking: ['halfPair'],
     fixable: true,
   },
   check(wiring, report) {
+    sayPairLines(wiring, report)
     const circuit = circuitOf(wiring)
     const direct = new Set<unknown>(wiring.plan.wires.flat())
     for (const port of circuit.ports.values()) {

@@ -15,6 +15,11 @@ export const soundBetween: readonly (Short & { title: string })[] = [
     wires: `B.+ C.B+, B.- C.B-, C.OUT- MCU.GND, U.IN+ C.OUT+, U.IN- C.OUT-, U.OUT- C.OUT-, U.OUT+ MCU.VIN, G.BAT B.+, G.VIN MCU.3V3, G.GND MCU.GND, ${i2c('21', '22', 'G')}`,
   },
   {
+    title: 'a meter between a cell and its charger, whose protection joins its ground to that of the cell',
+    parts: { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056', U: 'boost', G: 'ina219' },
+    wires: `B.+ G.VIN+, G.VIN- C.B+, B.- C.B-, C.OUT- MCU.GND, U.IN+ C.OUT+, U.IN- C.OUT-, U.OUT- C.OUT-, U.OUT+ MCU.VIN, ${fed('G')}, ${i2c('21', '22', 'G')}`,
+  },
+  {
     title: 'a motion sensor that switches a relay by itself',
     mcu: 'uno-r3',
     parts: { P: 'hc-sr501', K: 'relay-1' },
@@ -372,6 +377,12 @@ export const soundBetween: readonly (Short & { title: string })[] = [
 ]
 
 export const mistakenBetween: readonly (Short & { title: string; rule: string })[] = [
+  {
+    title: 'a meter between a cell and its charger, whose grounds are not those of the board',
+    rule: 'common-ground',
+    parts: { B: { part: 'battery-box', options: { volts: 3.7 } }, C: 'charger-tp4056', G: 'ina219' },
+    wires: `B.+ G.VIN+, G.VIN- C.B+, B.- C.B-, ${fed('G')}, ${i2c('21', '22', 'G')}`,
+  },
   {
     title: 'switch puts 5 V on a Pico pin',
     rule: 'pin-on-rail',

@@ -365,4 +365,21 @@ export const typedKits: readonly TypedKit[] = [
     wired: 'LED1.A R1.1, LED2.A R2.1',
     open: 'ECHO.ECHO',
   },
+  {
+    typed: 'uno, a4988, nema 17, 12v supply, 100uf capacitor, fuse',
+    why: 'nobody said what the fuse is made for: it has to bear the motor',
+    wired: 'FUSE.1 SOCKET.+, FUSE.2 STEPPER.VMOT',
+    set: 'FUSE.milliamps 2500',
+  },
+  {
+    typed: 'uno, hc-sr04, 9v battery, fuse',
+    why: 'the usual fuse bears what little flows',
+    wired: 'FUSE.1 BATTERY.+, FUSE.2 MCU.VIN',
+    set: 'FUSE.milliamps undefined',
+  },
+  {
+    typed: 'esp32, lipo, tp4056, boost, ina219',
+    why: 'the meter counts what goes into the cell and what it gives',
+    wired: 'METER.VIN+ BATTERY.+, METER.VIN- CHARGER.B+, CHARGER.OUT- MCU.GND',
+  },
 ]
