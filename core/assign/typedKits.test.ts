@@ -37,6 +37,22 @@ describe.each(typedKits)('$typed', ({ typed, why, wired, open, set, faults = [],
   it('is as on record', () => record(typed, answerLines(all())))
 })
 
+/** Boards and things as they lie together on a table. */
+const usualBoards =
+  'uno, nano, mega, esp32, pico, raspberry pi, d1 mini, bluepill, esp32 c3, microbit, xiao, feather'.split(', ')
+const tables =
+  `oled; lcd i2c; lcd 16x2, potentiometer, 220 ohm; bme280; dht22; 2 ds18b20, 4.7k; hc-sr04, 1k, 2k; pir; 3 buttons
+  8 buttons; 3 leds; 8 leds; rgb led; servo, 5v supply; 2 servos, 6v battery; 4 relay board; mcp23017; pcf8574; 74hc595
+  74hc165; ads1115; mcp3008; 2 potentiometers; ldr, 10k; soil sensor; gas sensor; joystick; rotary encoder; keypad 4x4
+  passive buzzer; neopixel 30, 5v supply, 330 ohm; neopixel 8, level shifter; l298n, 2 dc motors, 12v supply
+  tb6612, 2 dc motors, 6v battery; l293d, dc motor, 9v battery; a4988, nema 17, 12v supply, 100uf capacitor
+  uln2003 board, 28byj-48; mosfet, 12v fan, 12v supply, 10k; relay, pump, 12v supply, 1n4007; gps; hc-05, 1k, 2k
+  nrf24l01, 10uf capacitor; lora sx1276; rc522; dfplayer, speaker, 1k; max7219; tm1637; 7 segment display; 2 vl53l0x
+  ds3231; ina219; pca9685, 4 servos, 5v supply; max485; hx711; flow sensor; 2 limit switches; ir receiver; epaper
+  fingerprint; vibration motor, npn, 1k, diode; lipo, tp4056, boost; 12v supply, buck; tca9548a; ssr; txs0108e; 74ahct125; fuse`
+    .split(/[;\n]/)
+    .map((thing) => thing.trim())
+
 describe('from what is typed to the wires', () => {
   it.each([
     'bme280, oled, rotary encoder, 3 buttons',
@@ -52,6 +68,24 @@ describe('from what is typed to the wires', () => {
         ({ severity, rule }) => severity === 'fault' && !lacking.includes(rule),
       )
       expect(cried.map(({ message }) => `${board}: ${message}`)).toEqual([])
+    }
+  })
+
+  it('brings no fault of its own making, whatever lies together', () => {
+    const random = seeded(4)
+    const drawn = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)] as T
+    // What the kit or the board lacks as a whole is said, and what hangs on a signal that found no pin.
+    const lacking = ['pins-short', 'supply-missing', 'supply-budget', 'uart-count']
+    for (let kit = 0; kit < 50; kit += 1) {
+      const things = new Set(Array.from({ length: 2 + Math.floor(random() * 4) }, () => drawn(tables)))
+      const typed = [drawn(usualBoards), ...things].join(', ')
+      const { result, found } = answered(planTyped(typed))
+      const open = new Set(result.unplaced.map(({ end }) => end.split('.')[0]))
+      const cried = found.filter(
+        ({ severity, rule, at }) =>
+          severity === 'fault' && !lacking.includes(rule) && !at.some((end) => open.has(end.split('.')[0])),
+      )
+      expect(cried.map(({ message }) => `${typed}: ${message}`)).toEqual([])
     }
   })
 

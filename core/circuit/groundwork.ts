@@ -237,11 +237,13 @@ class Builder implements Groundwork {
           this.passages.push({ from: second.net, to: first.net, volts: first.volts })
         const outputs = inner.kind === 'shift' ? sides : inner.back ? sides.slice(0, 1) : sides.slice(1)
         for (const { port, volts: at } of outputs) {
-          if (!port?.net.wired || (at === undefined && !inner.pulled)) continue
+          // The far side of a way that is used has its resistor also while its wire is to come.
+          const isUsed = ends.some((end) => wiring.netOf(end).wired)
+          if (!port || !isUsed || (at === undefined && !inner.pulled)) continue
           const strong = !inner.pulled && (inner.kind === 'buffer' || typeof inner.amount !== 'number')
           if (at !== undefined && typeof inner.amount === 'number' && !strong)
             this.strands.push({ a: this.#rail(at), b: port.net.index, ohms: inner.amount, element: undefined, port })
-          this.#drive(port, strong ? at : undefined, 0, WIRE_OHMS, !strong)
+          if (port.net.wired) this.#drive(port, strong ? at : undefined, 0, WIRE_OHMS, !strong)
         }
       }
   }

@@ -382,4 +382,10 @@ export const typedKits: readonly TypedKit[] = [
     why: 'the meter counts what goes into the cell and what it gives',
     wired: 'METER.VIN+ BATTERY.+, METER.VIN- CHARGER.B+, CHARGER.OUT- MCU.GND',
   },
+  {
+    typed: 'd1 mini, neopixel 8, level shifter, 7 buttons',
+    why: 'the channel pulls its line up, so that it keeps off the pin that has to be low while the board starts',
+    wired: 'SHIFTER.HV1 STRIP.DIN, SHIFTER.LV1 MCU.GPIO(4|5|12|13|14|16)',
+    adds: ['resistor'],
+  },
 ]
