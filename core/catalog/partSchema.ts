@@ -116,6 +116,8 @@ export const Provided = v.strictObject({
   together: v.optional(NotNegative),
   /** Most volts at the pin, for switched outputs. */
   mostVolts: v.optional(NotNegative),
+  /** Volts of the motor supply that two outputs of a bridge keep for themselves at a usual current. */
+  keeps: v.optional(NotNegative),
   /** Pin to which a diode inside leads from each of these pins: it must lie on the supply of the loads. */
   clamp: v.optional(PinId),
   /** What they do from power-up to the first word of the program: whatever they like where it is `any`. */

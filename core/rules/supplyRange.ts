@@ -2,7 +2,7 @@ import { entryOf } from '../base/entryOf.ts'
 import { circuitOf, type Element } from '../circuit/circuit.ts'
 import { fedThrough } from '../circuit/loads.ts'
 import { formatVolts } from '../electrical/quantity.ts'
-import { behindBridge, madeFor } from '../wiring/labels.ts'
+import { behindBridge, keptBy, madeFor } from '../wiring/labels.ts'
 import type { PartInstance, SupplyUse, Wiring } from '../wiring/model.ts'
 import { resupply } from '../wiring/resupply.ts'
 import { acrossLegsMessages, sayAcrossLegs } from './acrossLegs.ts'
@@ -154,7 +154,7 @@ function sayBehindBridges(wiring: Wiring, report: (found: Report) => void): void
     if (!range || !bridge || !source) continue
     const { least, most } = range
     // What is too little for one that takes its supply over the bridge was said above.
-    const suits = behindBridge(source.volts, range)
+    const suits = behindBridge(source.volts, range, keptBy(bridge.part))
     if (suits === 'fits' || (suits === 'low' && one.supplies.length > 0)) continue
     report({
       severity: 'caution',

@@ -11,8 +11,13 @@ export const madeFor = (
 ): { readonly least: number; readonly most: number } | undefined =>
   wiring.catalog.parts.get(part.id)?.supplies.find(({ when }) => holds(when, options))
 
-/** What a motor supply is for a load behind a bridge, which passes it on less its own drop. */
+/** What a motor supply is for a load behind a bridge, which passes it on less what it `keeps`. */
 export const behindBridge = (
   volts: number,
   { least, most }: { readonly least: number; readonly most: number },
-): 'fits' | 'low' | 'high' => (volts < least ? 'low' : volts - BRIDGE_DROP > most ? 'high' : 'fits')
+  keeps = 0,
+): 'fits' | 'low' | 'high' => (volts < least ? 'low' : volts - Math.max(BRIDGE_DROP, keeps) > most ? 'high' : 'fits')
+
+/** Volts that a bridge keeps for itself between two of its outputs, as its entry says. */
+export const keptBy = ({ part }: PartInstance): number =>
+  part.provides.reduce((most, { keeps = 0 }) => Math.max(most, keeps), 0)

@@ -1,4 +1,4 @@
-import { behindBridge, madeFor } from './labels.ts'
+import { behindBridge, keptBy, madeFor } from './labels.ts'
 import type { PartInstance, SignalUse, SupplyUse, Wiring } from './model.ts'
 
 /**
@@ -21,8 +21,15 @@ export function loadsBehind(wiring: Wiring, part: PartInstance, use: SupplyUse):
   return [...new Set(wiring.signals.filter(isBehind).map(({ part: load }) => load))]
 }
 
-/** Share of some loads that the volts of a motor supply do not suit. */
-export function misfitsOf(wiring: Wiring, loads: readonly PartInstance[]): (volts: number) => number {
+/** Share of some loads that the volts of a motor supply do not suit, less what their driver keeps of them. */
+export function misfitsOf(
+  wiring: Wiring,
+  driver: PartInstance,
+  loads: readonly PartInstance[],
+): (volts: number) => number {
   const ranges = loads.flatMap((load) => madeFor(wiring, load) ?? [])
-  return (volts) => ranges.filter((range) => behindBridge(volts, range) !== 'fits').length / Math.max(ranges.length, 1)
+  const keeps = keptBy(driver)
+  const suits = (volts: number, range: { readonly least: number; readonly most: number }): boolean =>
+    volts - keeps >= range.least && behindBridge(volts, range, keeps) === 'fits'
+  return (volts) => ranges.filter((range) => !suits(volts, range)).length / Math.max(ranges.length, 1)
 }

@@ -152,7 +152,7 @@ export function sourceChoices(wiring: Wiring, part: PartInstance, use: SupplyUse
     return sum
   }
   const behind = loadsBehind(wiring, part, use)
-  const misfits = misfitsOf(wiring, behind)
+  const misfits = misfitsOf(wiring, part, behind)
   const takes = (use.peakMilliamps ?? 0) + behind.reduce((sum, load) => sum + (loadMilliamps(load) ?? 0), 0)
   const most = ({ limitMilliamps }: Source): number => limitMilliamps ?? Number.POSITIVE_INFINITY
   const hasStronger = (source: Source): boolean =>
