@@ -73,7 +73,14 @@ describe('a load of which nobody says the volts is made for the supply that come
     ['a pump with an adapter', ['esp32, relay, pump, 12v adapter'], 'relay-1, pump 12, dc-socket 12'],
     ['whichever came first', ['12v adapter', 'pump'], 'dc-socket 12, pump 12'],
     ['not where it is said', ['5v pump, 12v adapter'], 'pump 5, dc-socket 12'],
-    ['nor where none is made for so much', ['pump, 9v battery'], 'pump, battery-box 9'],
+    ['where none is labelled so, one that bears it', ['pump, 9v battery'], 'pump 12, battery-box 9'],
+    [
+      'but not behind a bridge, which keeps some of it',
+      ['l298n, dc motor, 9v battery'],
+      'l298n, dc-motor, battery-box 9',
+    ],
+    ['nor where none is made for so much', ['pump, 24v adapter'], 'pump, dc-socket 24'],
+
     ['nor where a converter makes less of it', ['pump, 12v adapter, buck'], 'pump, dc-socket 12, buck'],
     ['nor where two supplies are there', ['pump, 12v adapter, 5v adapter'], 'pump, dc-socket 12, dc-socket 5'],
     ['nor where it is usual anyway', ['solenoid, 12v adapter'], 'solenoid, dc-socket 12'],
@@ -83,8 +90,10 @@ describe('a load of which nobody says the volts is made for the supply that come
       ['l298n, dc motor, 11.1v lipo'],
       'l298n, dc-motor 12, battery-box 12.6',
     ],
-    ['not by one that gives less', ['pump, 11v adapter'], 'pump, dc-socket 11'],
-    ['nor by one that gives a good deal more', ['pump, 14v adapter'], 'pump, dc-socket 14'],
+    ['at the least that it bears', ['fan, 7v adapter'], 'fan 12, dc-socket 7'],
+    ['not below', ['fan, 6v adapter'], 'fan, dc-socket 6'],
+    ['at the most that it bears', ['pump, 14v adapter'], 'pump 12, dc-socket 14'],
+    ['not above', ['pump, 15v adapter'], 'pump, dc-socket 15'],
     ['and not what drives', ['l298n, 12v adapter'], 'l298n, dc-socket 12'],
   ] as const)('%s', (_, lines, there) => {
     expect(partsOf(typed(...lines))).toBe(there)

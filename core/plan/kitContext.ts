@@ -5,6 +5,7 @@ import { isLoad } from '../catalog/common.ts'
 import type { KitItem } from '../catalog/kitText.ts'
 import type { Companion, Part } from '../catalog/partSchema.ts'
 import { boardOf } from '../catalog/variant.ts'
+import { holds } from '../catalog/when.ts'
 import { farFrom } from './loose.ts'
 import type { Plan } from './planSchema.ts'
 
@@ -38,7 +39,7 @@ export function inContext(
     const equipped = byCompanions(item, items, table)
     if (equipped) return meantAs(item, equipped)
     const switched = asSwitched(item, sources, table)
-    const fed = asFed(switched ?? item, sources) ?? switched
+    const fed = asFed(switched ?? item, sources, table) ?? switched
     if (fed) return fed
     const on = found?.kind === 'part' ? carrierOf(item.text, found.entry, items, placed) : undefined
     if (on) return { ...item, found: { kind: 'outside', on } }
@@ -59,29 +60,57 @@ const meantAs = (item: KitItem<Board, Part>, meant: Part): KitItem<Board, Part> 
 /** Share by which a full battery may lie above the volts on the label of what it feeds: 12.6 V of three cells for 12 V. */
 const FULL = 0.1
 
-/** Volts on the label of a part that suit the one battery or adapter there is; a converter could make any others. */
-function labelFor(
-  part: Part,
-  sources: readonly OnTable[],
-): { readonly id: string; readonly volts: number } | undefined {
+/** Labels of a part, and the volts of the one battery or adapter there is; a converter could make any others. */
+function labelsAndVolts(part: Part, sources: readonly OnTable[]) {
   const label = part.options.find(({ id, values }) => id === 'volts' && values.length > 1)
   const [given, ...more] = new Set(sources.map(({ volts }) => volts))
-  if (!label || given === undefined || more.length > 0) return undefined
-  const fits = label.values.flatMap(({ value }) =>
-    typeof value === 'number' && given >= value && given <= value * (1 + FULL) ? [value] : [],
+  return !label || given === undefined || more.length > 0 ? undefined : { label, given }
+}
+
+interface Label {
+  readonly id: string
+  readonly volts: number
+}
+
+/** The label that says what the one supply gives. */
+function labelOn(part: Part, sources: readonly OnTable[]): Label | undefined {
+  const { label, given } = labelsAndVolts(part, sources) ?? {}
+  const fits = (label?.values ?? []).flatMap(({ value }) =>
+    typeof value === 'number' && given !== undefined && given >= value && given <= value * (1 + FULL) ? [value] : [],
   )
   const [volts] = fits.sort((a, b) => b - a)
+  return label === undefined || volts === undefined ? undefined : { id: label.id, volts }
+}
+
+/** As {@link labelOn}, or of a part that bears what is on no label: 9 V are too much for a motor of 6 V, and run one of 12 V. */
+function labelFor(part: Part, sources: readonly OnTable[]): Label | undefined {
+  const said = labelOn(part, sources)
+  const { label, given } = labelsAndVolts(part, sources) ?? {}
+  if (said || !label || given === undefined) return said
+  const takes = (value: number): boolean =>
+    part.supplies.some(({ least, most, when }) => holds(when, { [label.id]: value }) && given >= least && given <= most)
+  const volts = [label.usual, ...label.values.map(({ value }) => value)].find(
+    (value): value is number => typeof value === 'number' && takes(value),
+  )
   return volts === undefined ? undefined : { id: label.id, volts }
 }
+
+const isBridge = ({ does }: Part['provides'][number]): boolean => does.includes('bridge')
 
 /**
  * A load of which nobody says for how many volts it is made, beside one supply that gives what such loads come for: a pump
  * with a 12 V adapter is one of 12 V.
  */
-function asFed(item: KitItem<Board, Part>, sources: readonly OnTable[]): KitItem<Board, Part> | undefined {
+function asFed(
+  item: KitItem<Board, Part>,
+  sources: readonly OnTable[],
+  { parts }: Table,
+): KitItem<Board, Part> | undefined {
   const { found, options } = item
   if (found?.kind !== 'part' || (found.entry.category !== 'load' && found.entry.category !== 'light')) return undefined
-  const label = labelFor(found.entry, sources)
+  // A bridge keeps some of it, and others lower it by pulses.
+  const isTurned = found.entry.modes[0]?.id === 'bridge' && parts.some(({ provides }) => provides.some(isBridge))
+  const label = isTurned ? labelOn(found.entry, sources) : labelFor(found.entry, sources)
   const usual = found.entry.options.find(({ id }) => id === label?.id)?.usual
   return label && entryOf(options, label.id) === undefined && label.volts !== usual
     ? { ...item, options: { ...options, [label.id]: label.volts } }

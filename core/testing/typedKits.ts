@@ -388,4 +388,29 @@ export const typedKits: readonly TypedKit[] = [
     wired: 'SHIFTER.HV1 STRIP.DIN, SHIFTER.LV1 MCU.GPIO(4|5|12|13|14|16)',
     adds: ['resistor'],
   },
+  {
+    typed: 'esp32, l293d, dc motor, 9v battery',
+    why: 'what this bridge keeps for itself leaves a small motor what it takes; from 5 V it would get too little',
+    wired: 'DRIVER.VS BATTERY.+, DRIVER.VSS MCU.VIN, MOTOR.M1 DRIVER.1Y, BATTERY.- MCU.GND',
+  },
+  {
+    typed: 'nano, mosfet, dc motor, 9v battery',
+    why: 'a motor that comes with 9 V is made for them, and does not hang on the regulator of the board',
+    wired: 'MOTOR.M1 BATTERY.+, MOTOR.M2 SWITCH.D, BATTERY.- MCU.GND',
+    set: 'MOTOR.volts 12',
+    adds: ['resistor', 'diode'],
+  },
+  {
+    typed: 'uno, mosfet, dc motor, 6v battery',
+    why: 'this is what its label says as a rule',
+    wired: 'MOTOR.M1 BATTERY.+, MOTOR.M2 SWITCH.D',
+    set: 'MOTOR.volts undefined',
+    adds: ['resistor', 'diode'],
+  },
+  {
+    typed: 'pico, tb6612, 2 dc motors, 9v battery',
+    why: 'behind a bridge pulses lower what a motor gets: nobody says that it is one of 12 V',
+    wired: 'DRIVERC.VM BATTERY.+, MOTOR1.M1 DRIVERC.AO1',
+    set: 'MOTOR1.volts undefined',
+  },
 ]
