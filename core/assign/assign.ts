@@ -24,7 +24,7 @@ import { overPosts } from './overPosts.ts'
 import { asFound, placeLoads, placing, refusals } from './placing.ts'
 import { isAlso, isOpen, openSignals, prepare, preparing } from './preparing.ts'
 import { connect, type Decision, type Refusal } from './progress.ts'
-import { addPullUps, finishPulls } from './pullUps.ts'
+import { addPullUps, finishPulls, sparePulls } from './pullUps.ts'
 import { placeReservoirs } from './reservoirs.ts'
 import { search } from './search.ts'
 import { NO_PIN, SearchProblem } from './searchProblem.ts'
@@ -228,6 +228,7 @@ function finish(work: Work, wanted: (ref: string) => boolean): void {
   }
   for (const lacking of [holdAtStart, clampWindings, finishPulls, addPullUps, placeReservoirs])
     work.add(lacking(work.now, wanted))
+  work.add(sparePulls(work.now, work.start, wanted))
 }
 
 /** Why a signal finds no pin. */

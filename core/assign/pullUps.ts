@@ -6,13 +6,14 @@ import { networkOf } from '../circuit/still.ts'
 import { riseLimit, riseNanoseconds } from '../electrical/i2c.ts'
 import { applyEdits, type Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
+import { activeCautions } from '../wiring/availability.ts'
 import { areAlike } from '../wiring/levels.ts'
 import type { Net, SignalUse, Wiring } from '../wiring/model.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import { openFeet } from './halves.ts'
 import { connect, type Decision } from './progress.ts'
-import { spans, spareOf } from './spares.ts'
+import { spans, sparesOf } from './spares.ts'
 
 /** Pull-ups in ohms: of an I2C bus or a 1-Wire line with short leads, and of a switch or an open drain. */
 export const BUS_PULL_OHMS = 4700
@@ -72,6 +73,38 @@ export function finishPulls(wiring: Wiring, wanted: (ref: string) => boolean): D
   })
 }
 
+/**
+ * Resistors of the kit that nothing else needs, as the pulls of contacts that get a pin now: a maker who lays 10 kΩ beside a
+ * button means that. Only where they do for all of them; the pull inside a pin does for one as well as for the others.
+ */
+export function sparePulls(wiring: Wiring, before: Wiring, wanted: (ref: string) => boolean): Decision[] {
+  const [resistor] = helpersFor(wiring.catalog, 'resistor')
+  const bare = wiring.signals.flatMap((use) => {
+    const isNew = use.hosts.length > 0 && before.signal(use.end)?.hosts.length === 0 && wanted(use.part.ref)
+    // A pin that has to be low while the board starts is left to its own pull.
+    const bears = use.hosts.every(
+      ({ host }) => !activeCautions(host).some(({ id, needs }) => id === 'boot-strap' && needs === 'low'),
+    )
+    const to = isNew && bears && use.facts.pull === 'up' ? pulledTo(wiring, use, 'up') : undefined
+    const net = wiring.netOf(use.end)
+    const isContact = circuitOf(wiring)
+      .on(net)
+      .some(({ kind, part, netA, netB }) => kind === 'contact' && part === use.part && (netA.ground || netB.ground))
+    return to !== undefined && isContact && networkOf(wiring).pulled(net) === undefined ? [{ use, to }] : []
+  })
+  if (!resistor || bare.length === 0) return []
+  const spares = sparesOf(wiring, resistor.id, 'ohms', PULL_OHMS, spans.across)
+  if (spares.length < bare.length) return []
+  return bare.map(({ use, to }, index): Decision => {
+    const ref = spares[index]?.ref as string
+    const edits: Edit[] = [
+      { do: 'connect', from: `${ref}.1`, to: use.end },
+      { do: 'connect', from: `${ref}.2`, to },
+    ]
+    return { edits, from: use.end, to: ref, why: `pull-up of ${use.end}, since the kit has one` }
+  })
+}
+
 /** Edits that put a resistor between two ends, one that lies loose in the kit before a new one. */
 export function resistorEdits(
   wiring: Wiring,
@@ -82,7 +115,7 @@ export function resistorEdits(
 ): { edits: Edit[]; ref: string; to: string } | undefined {
   const [resistor] = helpersFor(wiring.catalog, 'resistor')
   if (!resistor) return undefined
-  const spare = spareOf(wiring, resistor.id, 'ohms', ohms, ohms === BUS_PULL_OHMS ? spans.bus : spans.across)
+  const [spare] = sparesOf(wiring, resistor.id, 'ohms', ohms, ohms === BUS_PULL_OHMS ? spans.bus : spans.across)
   const ref = spare?.ref ?? (freshRef(wiring.plan, 'R', 1)[0] as string)
   const add: Edit = {
     do: 'add-part',

@@ -169,19 +169,14 @@ function bears(wiring: Wiring, owner: PartInstance, across: Companion['across'],
   return rated >= Math.max(0, ...ends.map((end) => wiring.netOf(end).sources[0]?.volts ?? 0))
 }
 
-/** The loose part nearest to an amount of one of its options, within a span. */
-export function spareOf(
-  wiring: Wiring,
-  id: string,
-  option: string,
-  amount: number,
-  span: Span,
-): PartInstance | undefined {
+/** Loose parts by how near they come to an amount of one of their options, within a span. */
+export function sparesOf(wiring: Wiring, id: string, option: string, amount: number, span: Span): PartInstance[] {
   return looseParts(wiring, id)
     .filter((part) => titleOf(wiring, part) === undefined)
     .map((part) => ({ part, off: distance(entryOf(part.options, option), amount, span) }))
     .filter(({ off }) => off !== undefined)
-    .sort((a, b) => (a.off ?? 0) - (b.off ?? 0))[0]?.part
+    .sort((a, b) => (a.off ?? 0) - (b.off ?? 0))
+    .map(({ part }) => part)
 }
 
 const sum = (list: readonly (number | undefined)[]): number => list.reduce<number>((all, one) => all + (one ?? 0), 0)

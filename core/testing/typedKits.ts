@@ -413,4 +413,38 @@ export const typedKits: readonly TypedKit[] = [
     wired: 'DRIVERC.VM BATTERY.+, MOTOR1.M1 DRIVERC.AO1',
     set: 'MOTOR1.volts undefined',
   },
+  {
+    typed: 'uno, led, button, 220 ohm, 10k',
+    why: 'what lies beside a button and a lamp is the pull of the one and the resistor of the other',
+    wired: 'LED.A R1.1, R2.1 BUTTON.1, R2.2 MCU.5V, BUTTON.2 MCU.GND',
+  },
+  {
+    typed: 'esp32, 2 buttons, reed switch, 3 10k resistors',
+    why: 'each contact has its own',
+    wired: 'R1.1 BUTTON1.1, R2.1 BUTTON2.1, R3.1 REED.1, R1.2 R2.2 R3.2 MCU.3V3',
+  },
+  {
+    typed: 'uno, 2 buttons, 10k',
+    why: 'one resistor does not do for two buttons, and the pins have pulls inside',
+    wired: 'BUTTON1.2 BUTTON2.2 MCU.GND',
+    open: 'R1.1 R1.2',
+  },
+  {
+    typed: 'uno, button, dht22, 10k',
+    why: 'the line of the sensor works only with it',
+    wired: 'R1.1 DHT.DATA',
+  },
+  {
+    typed: 'uno, button, 100k',
+    why: 'a weak pull stays in the box: the one inside the pin is stronger',
+    wired: 'BUTTON.2 MCU.GND',
+    open: 'R1.1 R1.2',
+  },
+  {
+    typed: 'esp32, 24 buttons, 24 10k resistors',
+    why: 'a pin that has to be low while the board starts keeps its own pull',
+    wired: 'R1.1 BUTTON1.1, R1.2 MCU.3V3',
+    open: 'R24.1',
+    faults: ['pins-short'],
+  },
 ]
