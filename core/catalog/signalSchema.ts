@@ -103,6 +103,10 @@ export const Signal = v.strictObject({
   stream: v.optional(v.boolean(), false),
   /** Bits one after the other, clocked by edges: over a bus message each, they would take hundreds of times as long. */
   serial: v.optional(v.boolean(), false),
+  /** A bit of a number, such as which channel a switch of lines takes: two of them that always say the same tell half as much. */
+  bit: v.optional(v.boolean(), false),
+  /** Another line of the part that may move with it, though both mean something only while they change. */
+  movesWith: v.optional(v.array(PinId), []),
   /** Means something only while it changes: a clock, a trigger. */
   moves: v.optional(v.boolean(), false),
   /** Sound and the like: only its change matters, so that a capacitor in series leads it on. */

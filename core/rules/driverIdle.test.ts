@@ -18,8 +18,26 @@ const coil = (last: string) => ({
   parts: { D: 'uln2003', M: 'stepper-28byj48' },
   wires: `D.E MCU.GND, D.COM MCU.5V, M.RED MCU.5V, M.BLU D.1C, M.PNK D.2C, M.YEL D.3C, M.ORG D.4C, D.1B MCU.D8, D.2B MCU.D9, D.3B MCU.D10, D.4B ${last}`,
 })
+/** A stepper motor of two coils on two bridges, the inputs of which lie on these pins. */
+const twoCoils = (...pins: string[]) => ({
+  mcu: 'uno-r3',
+  supplies: { PACK: { volts: 12 } },
+  parts: { U: 'l298n', M: 'stepper-bipolar' },
+  wires: `U.12V PACK.+, U.GND PACK.-, PACK.- MCU.GND, M.A+ U.OUT1, M.A- U.OUT2, M.B+ U.OUT3, M.B- U.OUT4, ${pins.map((pin, at) => `U.IN${at + 1} MCU.${pin}`).join(', ')}`,
+})
+
 testRule(driverIdle, {
   valid: [
+    { title: 'two coils, each with two pins', ...twoCoils('D4', 'D5', 'D6', 'D7') },
+    { title: 'four coils, each with its pin', ...coil('MCU.D11') },
+    {
+      title: 'two coils on a chip that counts the steps itself',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 12 } },
+      parts: { U: 'drv8825', M: 'stepper-bipolar' },
+      wires:
+        'U.VMOT PACK.+, U.GND PACK.-, U.GND.2 MCU.GND, PACK.- MCU.GND, U.RST U.SLP, U.SLP MCU.5V, U.STEP MCU.D4, U.DIR MCU.D5, M.A+ U.1A, M.A- U.1B, M.B+ U.2A, M.B- U.2B',
+    },
     {
       title: 'an output of a bridge on its own supply, of which supply-joined speaks',
       mcu: 'uno-r3',
@@ -237,6 +255,21 @@ testRule(driverIdle, {
       parts: { Q: 'nmos', R: ohms(10_000), T: 'strip-12v' },
       wires: 'T.+ PACK.+, T.- Q.D, PACK.- MCU.GND, R.1 Q.G, R.2 MCU.GND, Q.S MCU.GND',
       says: ['fault: Q.D carries T and never moves: Q.G is open.'],
+    },
+    {
+      title: 'two coils of a stepper on one pair of pins',
+      ...twoCoils('D4', 'D5', 'D4', 'D5'),
+      says: ['fault: M never turns: U.OUT1, U.OUT2, U.OUT3 and U.OUT4 always do the same for two of its coils.'],
+    },
+    {
+      title: 'two coils against each other on one pair of pins',
+      ...twoCoils('D4', 'D5', 'D5', 'D4'),
+      says: ['fault: M never turns: U.OUT1, U.OUT2, U.OUT3 and U.OUT4 always do the same for two of its coils.'],
+    },
+    {
+      title: 'two of four coils on one pin',
+      ...coil('MCU.D10'),
+      says: ['fault: M never turns: D.3C and D.4C always do the same for two of its coils.'],
     },
     {
       title: 'both inputs on one pin, with a speed in common',

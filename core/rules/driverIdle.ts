@@ -7,6 +7,7 @@ import {
   driverPlacedMessages,
   isMoved,
   sayAlike,
+  sayCoilsAlike,
   sayConstant,
   sayExchanged,
   sayJoined,
@@ -46,6 +47,7 @@ export const driverIdle: Rule = {
     sayHalfMeters(wiring, report)
     sayPassedBy(wiring, report)
     sayAlike(wiring, report)
+    sayCoilsAlike(wiring, report)
     for (const { outputs, loads, open, off } of idleOutputs(wiring))
       report({
         severity: 'fault',

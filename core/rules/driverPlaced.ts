@@ -9,6 +9,7 @@ import { swapWires, takeOut } from './mend.ts'
 
 export const driverPlacedMessages = {
   alike: '{part} between {output} and {other} never moves: {inputs} always say the same.',
+  coilsAlike: '{part} never turns: {outputs} always do the same for two of its coils.',
   exchanged:
     '{part} is wired the wrong way: {loads} {loads:hangs/hang} on its input {input}, and {pin} on its output {output}.',
   constant: '{part} on {outputs} never changes: {inputs} {inputs:lies/lie} on a rail.',
@@ -46,6 +47,44 @@ export function sayAlike(wiring: Wiring, report: (one: Report) => void): void {
     })
   }
 }
+
+/** Two coils of a stepper motor that carry the same current, or opposite ones, at any time. */
+export function sayCoilsAlike(wiring: Wiring, report: (one: Report) => void): void {
+  const loads = drivenLoads(circuitOf(wiring))
+  for (const part of wiring.parts) {
+    if (part.part.behaves?.as !== 'coils') continue
+    const coils = loads
+      .filter(({ element }) => element.part === part)
+      .map(({ channels }) => ({
+        channels,
+        inputs: channels.flatMap(({ inputs }) => inputs),
+        way: wayOf(wiring, channels),
+      }))
+    // A driver that counts the steps by itself has inputs for all of its outputs together.
+    const areAlike = (one: (typeof coils)[number], two: (typeof coils)[number]): boolean =>
+      one.way !== '' && one.way === two.way && !one.inputs.some((end) => two.inputs.includes(end))
+    const pair = coils.flatMap((one, index) =>
+      coils.slice(index + 1).flatMap((two) => (areAlike(one, two) ? [[one, two]] : [])),
+    )[0]
+    if (!pair) continue
+    const outputs = [...new Set(pair.flatMap(({ channels }) => channels.map(({ output }) => output)))]
+    report({
+      severity: 'fault',
+      at: [part.ref, ...outputs],
+      message: 'coilsAlike',
+      data: { part: part.ref, outputs },
+      why: 'A stepper turns because its coils take turns: each pulls the rotor on from where the one before left it. Two that do the same hold it, or shake it, where it is. Give each input a pin of its own.',
+      numbers: {},
+    })
+  }
+}
+
+/** What moves the outputs at the ends of a load, whichever end is which. */
+const wayOf = (wiring: Wiring, channels: readonly DriverChannel[]): string =>
+  channels
+    .flatMap(({ inputs }) => inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? moverOf(wiring, end)))
+    .sort()
+    .join(' ')
 
 /** Inputs by which two outputs differ; what moves both alike, such as their speed, is none. */
 const opposing = (one: DriverChannel, two: DriverChannel): string[] => [

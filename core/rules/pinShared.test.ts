@@ -46,6 +46,30 @@ const besideMeter = (wires: string) => ({
 testRule(pinShared, {
   valid: [
     {
+      title: 'both clocks of a register on one pin: its outputs are a bit late, and right',
+      mcu: 'uno-r3',
+      parts: { X: '74hc595' },
+      wires: 'X.SER MCU.2, X.SRCLK MCU.3, X.RCLK MCU.3',
+    },
+    {
+      title: 'two switches of lines that take the same channel',
+      mcu: 'uno-r3',
+      parts: { X: 'mux-4067', Y: '74hc4051' },
+      wires: 'X.S0 MCU.2, Y.S0 MCU.2, X.S1 MCU.3, Y.S1 MCU.3',
+    },
+    {
+      title: 'two lines of one part that are on together',
+      mcu: 'uno-r3',
+      parts: { X: 'tcs3200' },
+      wires: 'X.S0 MCU.2, X.S1 MCU.2, X.S2 MCU.3, X.S3 MCU.4',
+    },
+    {
+      title: 'clocks of two registers on one pin',
+      mcu: 'uno-r3',
+      parts: { X: '74hc595', Y: '74hc165' },
+      wires: 'X.SRCLK MCU.3, Y.CLK MCU.3, X.RCLK MCU.4, Y.PL MCU.4',
+    },
+    {
       title: 'an echo through a resistor on the pin of its trigger',
       ...oneWire(1100, 'E.TRIG MCU.9, R.1 MCU.9, R.2 E.ECHO'),
     },
@@ -107,6 +131,29 @@ testRule(pinShared, {
     },
   ],
   invalid: [
+    {
+      title: 'data and clock of a register on one pin',
+      mcu: 'uno-r3',
+      parts: { X: '74hc595' },
+      wires: 'X.SER MCU.2, X.SRCLK MCU.2, X.RCLK MCU.3',
+      says: [
+        'fault: X.SER and X.SRCLK share MCU.D2: each takes its own changes of the line, and would take those of the other as well.',
+      ],
+    },
+    {
+      title: 'two bits of a channel on one pin',
+      mcu: 'uno-r3',
+      parts: { X: 'mux-4067' },
+      wires: 'X.S0 MCU.2, X.S1 MCU.2',
+      says: ['fault: X.S0 and X.S1 share MCU.D2: two bits of a number that are always alike tell half as much.'],
+    },
+    {
+      title: 'two data lines of a display on one pin',
+      mcu: 'uno-r3',
+      parts: { X: 'lcd-parallel' },
+      wires: 'X.D4 MCU.2, X.D5 MCU.2, X.RW MCU.GND',
+      says: ['fault: X.D4 and X.D5 share MCU.D2: two bits of a number that are always alike tell half as much.'],
+    },
     {
       title: 'an echo through a resistor too small on the pin of its trigger',
       ...oneWire(910, 'E.TRIG MCU.9, R.1 MCU.9, R.2 E.ECHO'),

@@ -21,11 +21,19 @@ export function clash(a: SignalUse, b: SignalUse): string | undefined {
   const wayB = wayOf(b)
   if (wayA === 'drives' && wayB === 'drives') return 'two outputs drive one line'
   if (wayA !== 'listens' && wayB !== 'listens') return undefined
-  if (wayA === 'listens' && wayB === 'listens')
-    return a.facts.moves !== b.facts.moves && (a.part === b.part || (a.facts.moves ? b : a).facts.actuator)
+  if (wayA === 'listens' && wayB === 'listens') return bothListen(a, b)
+  return 'the pin would have to be input and output at once'
+}
+
+/** Why two inputs cannot be moved together: of one part where they mean something by being told apart. */
+function bothListen({ part, facts: a }: SignalUse, { part: other, facts: b }: SignalUse): string | undefined {
+  if (part === other && a.bit && b.bit) return 'two bits of a number that are always alike tell half as much'
+  if (a.moves !== b.moves)
+    return part === other || (a.moves ? b : a).actuator
       ? 'one takes each change of the line, and the other would change with it'
       : undefined
-  return 'the pin would have to be input and output at once'
+  const isApart = a.moves && part === other && !a.movesWith.includes(b.pin) && !b.movesWith.includes(a.pin)
+  return isApart ? 'each takes its own changes of the line, and would take those of the other as well' : undefined
 }
 
 /** What the part does to the line: drives it, only pulls it or closes a contact, or listens. */
