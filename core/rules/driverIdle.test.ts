@@ -18,6 +18,14 @@ const coil = (last: string) => ({
   parts: { D: 'uln2003', M: 'stepper-28byj48' },
   wires: `D.E MCU.GND, D.COM MCU.5V, M.RED MCU.5V, M.BLU D.1C, M.PNK D.2C, M.YEL D.3C, M.ORG D.4C, D.1B MCU.D8, D.2B MCU.D9, D.3B MCU.D10, D.4B ${last}`,
 })
+/** A motor on half of a bridge, its enable and its inputs on these ends. */
+const halfBridge = (enable: string, one: string, two: string) => ({
+  mcu: 'uno-r3',
+  supplies: { PACK: { volts: 6 } },
+  parts: { U: 'l293d', M: 'dc-motor' },
+  wires: `U.VS PACK.+, PACK.- MCU.GND, U.GND MCU.GND, U.VSS MCU.5V, M.M1 U.1Y, M.M2 U.2Y, U.EN12 ${enable}, U.1A ${one}, U.2A ${two}`,
+})
+
 /** A stepper motor of two coils on two bridges, the inputs of which lie on these pins. */
 const twoCoils = (...pins: string[]) => ({
   mcu: 'uno-r3',
@@ -30,6 +38,12 @@ testRule(driverIdle, {
   valid: [
     { title: 'two coils, each with two pins', ...twoCoils('D4', 'D5', 'D6', 'D7') },
     { title: 'four coils, each with its pin', ...coil('MCU.D11') },
+    { title: 'an enable with a pin of its own', ...halfBridge('MCU.D5', 'MCU.D6', 'MCU.D7') },
+    { title: 'an enable that is on for good', ...halfBridge('MCU.5V', 'MCU.D6', 'MCU.D7') },
+    {
+      title: 'an enable on the one input of a motor that is to turn one way',
+      ...halfBridge('MCU.D5', 'MCU.D5', 'MCU.GND'),
+    },
     {
       title: 'two coils on a chip that counts the steps itself',
       mcu: 'uno-r3',
@@ -255,6 +269,25 @@ testRule(driverIdle, {
       parts: { Q: 'nmos', R: ohms(10_000), T: 'strip-12v' },
       wires: 'T.+ PACK.+, T.- Q.D, PACK.- MCU.GND, R.1 Q.G, R.2 MCU.GND, Q.S MCU.GND',
       says: ['fault: Q.D carries T and never moves: Q.G is open.'],
+    },
+    {
+      title: 'an enable on one of two inputs',
+      ...halfBridge('MCU.D5', 'MCU.D5', 'MCU.D7'),
+      says: ['caution: M turns one way only: U.EN12 is off whenever U.1A is low.'],
+    },
+    {
+      title: 'an enable on the other one',
+      ...halfBridge('MCU.D5', 'MCU.D7', 'MCU.D5'),
+      says: ['caution: M turns one way only: U.EN12 is off whenever U.2A is low.'],
+    },
+    {
+      title: 'a speed in common on one of two directions',
+      mcu: 'uno-r3',
+      supplies: pack,
+      parts: { U: 'tb6612', M: 'dc-motor' },
+      wires:
+        'U.VM PACK.+, PACK.- MCU.GND, U.GND MCU.GND, U.VCC MCU.5V, U.STBY MCU.5V, U.PWMA MCU.3, U.AIN1 MCU.3, U.AIN2 MCU.4, M.M1 U.AO1, M.M2 U.AO2',
+      says: ['caution: M turns one way only: U.PWMA is off whenever U.AIN1 is low.'],
     },
     {
       title: 'two coils of a stepper on one pair of pins',

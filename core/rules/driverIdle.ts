@@ -6,8 +6,6 @@ import { sayHalfContacts, sayHalfMeters, sayHighSide, sayJoinedContacts } from '
 import {
   driverPlacedMessages,
   isMoved,
-  sayAlike,
-  sayCoilsAlike,
   sayConstant,
   sayExchanged,
   sayJoined,
@@ -18,6 +16,7 @@ import {
 } from './driverPlaced.ts'
 import type { Rule } from './finding.ts'
 import { sayHeldByOwn } from './heldByOwn.ts'
+import { movedTogetherMessages, sayAlike, sayCoilsAlike, sayOneWay } from './movedTogether.ts'
 import { listWords } from './shared.ts'
 
 export const driverIdle: Rule = {
@@ -28,6 +27,7 @@ export const driverIdle: Rule = {
       'A driver, a bridge half or a switch carries a load and can never switch it: its input, its enable or its own way to ground is open or tied; or it is moved and carries nothing.',
     messages: {
       ...driverPlacedMessages,
+      ...movedTogetherMessages,
       idle: '{outputs} {outputs:carries/carry} {loads} and never {outputs:moves/move}: {because}.',
     },
     lacking: ['idle', 'noReturn', 'nothingOn', 'halfContact', 'halfMeter', 'passedBy'],
@@ -48,6 +48,7 @@ export const driverIdle: Rule = {
     sayPassedBy(wiring, report)
     sayAlike(wiring, report)
     sayCoilsAlike(wiring, report)
+    sayOneWay(wiring, report)
     for (const { outputs, loads, open, off } of idleOutputs(wiring))
       report({
         severity: 'fault',

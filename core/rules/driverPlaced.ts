@@ -2,14 +2,11 @@ import { circuitOf, type DriverChannel, type Element, ownRailOf, railOf, railWor
 import { drivenLoads, isPlainLoad } from '../circuit/loads.ts'
 import { behindResistors, isOnlyHeld, LEAST_HOLD, leadsSomewhere } from '../circuit/reach.ts'
 import type { Net, Wiring } from '../wiring/model.ts'
-import { moverOf } from '../wiring/signals.ts'
 import { groundEnd } from '../wiring/supply.ts'
 import type { Report } from './finding.ts'
 import { swapWires, takeOut } from './mend.ts'
 
 export const driverPlacedMessages = {
-  alike: '{part} between {output} and {other} never moves: {inputs} always say the same.',
-  coilsAlike: '{part} never turns: {outputs} always do the same for two of its coils.',
   exchanged:
     '{part} is wired the wrong way: {loads} {loads:hangs/hang} on its input {input}, and {pin} on its output {output}.',
   constant: '{part} on {outputs} never changes: {inputs} {inputs:lies/lie} on a rail.',
@@ -25,72 +22,6 @@ export const driverPlacedMessages = {
   noReturn: '{end} leads to no ground, so that {output} carries nothing.',
   highSide: '{part} lies between the supply and its load: {end} is not on ground, and {part} switches to ground only.',
 }
-
-/** A load between two outputs that always say the same: both inputs on one line, or at one level for good. */
-export function sayAlike(wiring: Wiring, report: (one: Report) => void): void {
-  for (const { element, channels } of drivenLoads(circuitOf(wiring))) {
-    const [one, ...others] = channels
-    const two = others.find(({ output }) => wiring.netOf(output) !== wiring.netOf(one?.output ?? ''))
-    if (!one || !two || one.part !== two.part || one.facts.supply === undefined) continue
-    const level = ({ inputs }: DriverChannel): string =>
-      inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? moverOf(wiring, end)).join(' ')
-    // Halves that one input moves against each other, as in an amplifier.
-    const opposed = one.inputs.length === 0 || one.inputs.every((end) => two.inputs.includes(end))
-    if (opposed || one.inputs.some((end) => !isMoved(wiring, end)) || level(one) !== level(two)) continue
-    report({
-      severity: 'fault',
-      at: [one.output, two.output, ...one.inputs, ...two.inputs, element.part.ref],
-      message: 'alike',
-      data: { part: element.part.ref, output: one.output, other: two.output, inputs: opposing(one, two) },
-      why: 'Current flows through the load only while one output is high and the other low. Give each input a pin of its own, or an inverted signal.',
-      numbers: {},
-    })
-  }
-}
-
-/** Two coils of a stepper motor that carry the same current, or opposite ones, at any time. */
-export function sayCoilsAlike(wiring: Wiring, report: (one: Report) => void): void {
-  const loads = drivenLoads(circuitOf(wiring))
-  for (const part of wiring.parts) {
-    if (part.part.behaves?.as !== 'coils') continue
-    const coils = loads
-      .filter(({ element }) => element.part === part)
-      .map(({ channels }) => ({
-        channels,
-        inputs: channels.flatMap(({ inputs }) => inputs),
-        way: wayOf(wiring, channels),
-      }))
-    // A driver that counts the steps by itself has inputs for all of its outputs together.
-    const areAlike = (one: (typeof coils)[number], two: (typeof coils)[number]): boolean =>
-      one.way !== '' && one.way === two.way && !one.inputs.some((end) => two.inputs.includes(end))
-    const pair = coils.flatMap((one, index) =>
-      coils.slice(index + 1).flatMap((two) => (areAlike(one, two) ? [[one, two]] : [])),
-    )[0]
-    if (!pair) continue
-    const outputs = [...new Set(pair.flatMap(({ channels }) => channels.map(({ output }) => output)))]
-    report({
-      severity: 'fault',
-      at: [part.ref, ...outputs],
-      message: 'coilsAlike',
-      data: { part: part.ref, outputs },
-      why: 'A stepper turns because its coils take turns: each pulls the rotor on from where the one before left it. Two that do the same hold it, or shake it, where it is. Give each input a pin of its own.',
-      numbers: {},
-    })
-  }
-}
-
-/** What moves the outputs at the ends of a load, whichever end is which. */
-const wayOf = (wiring: Wiring, channels: readonly DriverChannel[]): string =>
-  channels
-    .flatMap(({ inputs }) => inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? moverOf(wiring, end)))
-    .sort()
-    .join(' ')
-
-/** Inputs by which two outputs differ; what moves both alike, such as their speed, is none. */
-const opposing = (one: DriverChannel, two: DriverChannel): string[] => [
-  ...one.inputs.filter((end) => !two.inputs.includes(end)),
-  ...two.inputs.filter((end) => !one.inputs.includes(end)),
-]
 
 /** A load on outputs that are made for loads of another kind: a motor where an amplifier or a stepper driver is. */
 export function sayOtherKind(wiring: Wiring, report: (one: Report) => void): void {
@@ -315,7 +246,7 @@ export function sayPassedBy(wiring: Wiring, report: (one: Report) => void): void
 }
 
 /** A pin of a board moves it, or of a transistor whatever else is joined with its input. */
-function isMovedByOther(wiring: Wiring, end: string): boolean {
+export function isMovedByOther(wiring: Wiring, end: string): boolean {
   const use = wiring.signal(end)
   return use !== undefined && (use.hosts.length > 0 || (use.part.part.build === 'component' && use.state === 'joined'))
 }

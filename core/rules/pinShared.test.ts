@@ -52,6 +52,18 @@ testRule(pinShared, {
       wires: 'X.SER MCU.2, X.SRCLK MCU.3, X.RCLK MCU.3',
     },
     {
+      title: 'two buttons that do the same',
+      mcu: 'uno-r3',
+      parts: { A: 'button', B: 'button' },
+      wires: 'A.1 MCU.2, B.1 MCU.2, A.2 MCU.GND, B.2 MCU.GND',
+    },
+    {
+      title: 'two contacts of one part, told apart by their resistors',
+      mcu: 'uno-r3',
+      parts: { S: 'dip-switch', R: ohms(10_000), T: ohms(22_000), U: ohms(10_000) },
+      wires: 'S.1.2 MCU.5V, S.2.2 MCU.5V, S.1 R.1, S.2 T.1, R.2 MCU.A0, T.2 MCU.A0, U.1 MCU.A0, U.2 MCU.GND',
+    },
+    {
       title: 'two switches of lines that take the same channel',
       mcu: 'uno-r3',
       parts: { X: 'mux-4067', Y: '74hc4051' },
@@ -139,6 +151,27 @@ testRule(pinShared, {
       says: [
         'fault: X.SER and X.SRCLK share MCU.D2: each takes its own changes of the line, and would take those of the other as well.',
       ],
+    },
+    {
+      title: 'the push of a knob on one of its phases',
+      mcu: 'uno-r3',
+      parts: { X: 'rotary-encoder' },
+      wires: 'X.VCC MCU.5V, X.GND MCU.GND, X.CLK MCU.2, X.DT MCU.3, X.SW MCU.2',
+      says: ['fault: X.CLK and X.SW share MCU.D2: nobody can tell which of the two speaks.'],
+    },
+    {
+      title: 'two of four switches on one pin',
+      mcu: 'uno-r3',
+      parts: { S: 'dip-switch' },
+      wires: 'S.1 MCU.2, S.2 MCU.2, S.1.2 MCU.GND, S.2.2 MCU.GND',
+      says: ['fault: S.1 and S.2 share MCU.D2: nobody can tell which of the two speaks.'],
+    },
+    {
+      title: 'the range of a sensor on a bit of its colour',
+      mcu: 'uno-r3',
+      parts: { X: 'tcs3200' },
+      wires: 'X.S0 MCU.2, X.S1 MCU.3, X.S2 MCU.2, X.S3 MCU.4',
+      says: ['fault: X.S0 and X.S2 share MCU.D2: one is a bit of a number, which the other would change.'],
     },
     {
       title: 'two bits of a channel on one pin',

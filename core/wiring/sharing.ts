@@ -20,14 +20,29 @@ export function clash(a: SignalUse, b: SignalUse): string | undefined {
   const wayA = wayOf(a)
   const wayB = wayOf(b)
   if (wayA === 'drives' && wayB === 'drives') return 'two outputs drive one line'
-  if (wayA !== 'listens' && wayB !== 'listens') return undefined
+  if (wayA !== 'listens' && wayB !== 'listens') return bothSpeak(a, b)
   if (wayA === 'listens' && wayB === 'listens') return bothListen(a, b)
   return 'the pin would have to be input and output at once'
 }
 
+/** A contact of a part on the very line on which another contact of it, or an output, lies: whoever reads cannot tell them apart. */
+const bothSpeak = (a: SignalUse, b: SignalUse): string | undefined =>
+  a.part === b.part &&
+  [a, b].some(({ facts }) => facts.direction === 'passive') &&
+  [a, b].every(isDirect) &&
+  // Of a field of keys the rows are driven: that its lines are joined is said of the field.
+  a.part.part.signals.every(({ needs }) => needs !== 'digital-out')
+    ? 'nobody can tell which of the two speaks'
+    : undefined
+
+/** Nothing lies between the signal and the pin. */
+const isDirect = ({ hosts, tail, end }: SignalUse): boolean => (hosts[0] ? hosts[0].via.length === 0 : tail === end)
+
 /** Why two inputs cannot be moved together: of one part where they mean something by being told apart. */
 function bothListen({ part, facts: a }: SignalUse, { part: other, facts: b }: SignalUse): string | undefined {
   if (part === other && a.bit && b.bit) return 'two bits of a number that are always alike tell half as much'
+  if (part === other && a.bit !== b.bit && !a.moves && !b.moves)
+    return 'one is a bit of a number, which the other would change'
   if (a.moves !== b.moves)
     return part === other || (a.moves ? b : a).actuator
       ? 'one takes each change of the line, and the other would change with it'
