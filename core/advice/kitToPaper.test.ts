@@ -41,6 +41,9 @@ describe('one line of typing becomes a plan without a fault', () => {
     ['esp32, soil, relay, oled, dht22', ['Resistor 4.7 kΩ'], []],
     ['nano, 28byj48, uln2003', [], ['supply-motor']],
     ['pico, fan, mosfet', [], []],
+    ['uno, 2 leds, 74hc595', ['Resistor 560 Ω', 'Resistor 560 Ω'], []],
+    ['uno, 2 leds, 74hc595, 2 330 ohm resistors', [], ['pin-current']],
+    ['uno, button, 10k', [], []],
   ] as const)('%s', (text, added, cautions) => {
     const plan = typed(text)
     const paper = paperOf(plan)

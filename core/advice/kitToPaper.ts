@@ -79,9 +79,10 @@ function helped(
   }
 }
 
-/** Every part that edits add, each with the reason that is known for it. */
+/** Every part that edits add, each with the reason that is known for it, and those to be bought that get another value. */
 function addedBy(edits: readonly Edit[], known: readonly Added[], catalog: Catalog): Added[] {
   return edits.flatMap((edit): Added[] => {
+    if (edit.do === 'change-part') return known.filter(({ ref }) => ref === edit.ref)
     const facts = edit.do === 'add-part' ? catalog.parts.get(edit.entry.part) : undefined
     if (edit.do !== 'add-part' || !facts) return []
     const same = known.find(({ ref, part }) => ref === edit.ref && part === facts.id)
