@@ -81,7 +81,7 @@ function inPath(wiring: Wiring, part: PartInstance): InPath | undefined {
 const isUnrated = (wiring: Wiring, { ref, part }: PartInstance): boolean =>
   part.inner.some(({ kind, milliamps }) => {
     const option = kind === 'shunt' && typeof milliamps === 'object' ? milliamps.option : undefined
-    return option !== undefined && entryOf(wiring.plan.parts, ref)?.options?.[option] === undefined
+    return option !== undefined && entryOf(entryOf(wiring.plan.parts, ref)?.options, option) === undefined
   })
 
 /** Ratings in which fuses are sold, in milliamperes. Source: IEC 60127-1, the R10 series from 500 mA on. */

@@ -64,6 +64,21 @@ testRule(pinShared, {
       wires: 'S.1.2 MCU.5V, S.2.2 MCU.5V, S.1 R.1, S.2 T.1, R.2 MCU.A0, T.2 MCU.A0, U.1 MCU.A0, U.2 MCU.GND',
     },
     {
+      title: 'two servos that turn together, and a lamp that shows their pulses',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { S: 'servo-sg90', T: 'servo-sg90', L: 'led', R: ohms(330) },
+      wires:
+        'S.VCC PACK.+, T.VCC PACK.+, S.GND PACK.-, T.GND PACK.-, PACK.- MCU.GND, S.SIG MCU.9, T.SIG MCU.9, R.1 MCU.9, R.2 L.A, L.K MCU.GND',
+    },
+    {
+      title: 'two fields of keys with their rows in common',
+      mcu: 'uno-r3',
+      parts: { K: 'keypad-4x3', L: 'keypad-4x3' },
+      wires:
+        'K.R1 MCU.2, K.R2 MCU.3, K.R3 MCU.4, K.R4 MCU.5, K.C1 MCU.6, K.C2 MCU.7, K.C3 MCU.8, L.R1 MCU.2, L.R2 MCU.3, L.R3 MCU.4, L.R4 MCU.5, L.C1 MCU.9, L.C2 MCU.10, L.C3 MCU.11',
+    },
+    {
       title: 'two switches of lines that take the same channel',
       mcu: 'uno-r3',
       parts: { X: 'mux-4067', Y: '74hc4051' },
@@ -172,6 +187,24 @@ testRule(pinShared, {
       parts: { X: 'tcs3200' },
       wires: 'X.S0 MCU.2, X.S1 MCU.3, X.S2 MCU.2, X.S3 MCU.4',
       says: ['fault: X.S0 and X.S2 share MCU.D2: one is a bit of a number, which the other would change.'],
+    },
+    {
+      title: 'a servo and a relay on one pin',
+      mcu: 'uno-r3',
+      supplies: { PACK: { volts: 5 } },
+      parts: { S: 'servo-sg90', K: 'relay-1' },
+      wires: 'S.VCC PACK.+, S.GND PACK.-, PACK.- MCU.GND, K.VCC MCU.5V, K.GND MCU.GND, S.SIG MCU.9, K.IN MCU.9',
+      says: [
+        'fault: S.SIG and K.IN share MCU.D9: one wants pulses of a set length, and the other would jump with them.',
+      ],
+    },
+    {
+      title: 'a button on a line of a field of keys',
+      mcu: 'uno-r3',
+      parts: { K: 'keypad-4x3', B: 'button' },
+      wires:
+        'K.R1 MCU.2, K.R2 MCU.3, K.R3 MCU.4, K.R4 MCU.5, K.C1 MCU.6, K.C2 MCU.7, K.C3 MCU.8, B.1 MCU.6, B.2 MCU.GND',
+      says: ['fault: K.C1 and B.1 share MCU.D6: a contact beside a field of keys is taken for one of its keys.'],
     },
     {
       title: 'two bits of a channel on one pin',

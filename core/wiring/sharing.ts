@@ -26,14 +26,20 @@ export function clash(a: SignalUse, b: SignalUse): string | undefined {
 }
 
 /** A contact of a part on the very line on which another contact of it, or an output, lies: whoever reads cannot tell them apart. */
-const bothSpeak = (a: SignalUse, b: SignalUse): string | undefined =>
-  a.part === b.part &&
-  [a, b].some(({ facts }) => facts.direction === 'passive') &&
-  [a, b].every(isDirect) &&
-  // Of a field of keys the rows are driven: that its lines are joined is said of the field.
-  a.part.part.signals.every(({ needs }) => needs !== 'digital-out')
-    ? 'nobody can tell which of the two speaks'
-    : undefined
+function bothSpeak(a: SignalUse, b: SignalUse): string | undefined {
+  if (![a, b].every(isDirect)) return undefined
+  const isPassive = ({ facts }: SignalUse): boolean => facts.direction === 'passive'
+  if (a.part !== b.part)
+    return isOfField(a) !== isOfField(b) && isPassive(a) && isPassive(b)
+      ? 'a contact beside a field of keys is taken for one of its keys'
+      : undefined
+  // That lines of a field are joined is said of the field.
+  return [a, b].some(isPassive) && !isOfField(a) ? 'nobody can tell which of the two speaks' : undefined
+}
+
+/** A line of a field of keys, the rows of which are driven. */
+const isOfField = ({ part, facts }: SignalUse): boolean =>
+  facts.direction === 'passive' && part.part.signals.some(({ needs }) => needs === 'digital-out')
 
 /** Nothing lies between the signal and the pin. */
 const isDirect = ({ hosts, tail, end }: SignalUse): boolean => (hosts[0] ? hosts[0].via.length === 0 : tail === end)
@@ -43,6 +49,9 @@ function bothListen({ part, facts: a }: SignalUse, { part: other, facts: b }: Si
   if (part === other && a.bit && b.bit) return 'two bits of a number that are always alike tell half as much'
   if (part === other && a.bit !== b.bit && !a.moves && !b.moves)
     return 'one is a bit of a number, which the other would change'
+  // A servo's pulses, at an input that moves something.
+  if ((a.hertz === undefined) !== (b.hertz === undefined) && (a.hertz === undefined ? a : b).actuator)
+    return 'one wants pulses of a set length, and the other would jump with them'
   if (a.moves !== b.moves)
     return part === other || (a.moves ? b : a).actuator
       ? 'one takes each change of the line, and the other would change with it'
