@@ -80,10 +80,12 @@ const LEFT_OF_LIMIT = 0.9
  * bears less than the usual one, or where all that its chip lights is too much together. Those of the kit stay.
  */
 export function fitLamps(before: Wiring, decisions: readonly Decision[], now: Wiring): Decision[] | undefined {
+  // What has a pin already stays as it is.
+  const placed = new Set(before.signals.flatMap(({ part, hosts }) => (hosts.length > 0 ? [part.ref] : [])))
   const lit = litDiodes(now).flatMap((lamp): FittedLamp[] => {
-    const { host, resistor, milliamps } = lamp
+    const { host, resistor, milliamps, part } = lamp
     const kept = resistor && entryOf(before.plan.parts, resistor.ref)
-    if (!host || !resistor || !Number.isFinite(milliamps) || (kept && !kept.buy)) return []
+    if (!host || !resistor || !Number.isFinite(milliamps) || (kept && (!kept.buy || placed.has(part.ref)))) return []
     return [{ ...lamp, host, resistor, wanted: wantedOf(host, lamp) }]
   })
   const limits = sharedLimits(now)

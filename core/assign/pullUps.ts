@@ -81,11 +81,12 @@ export function sparePulls(wiring: Wiring, before: Wiring, wanted: (ref: string)
   const [resistor] = helpersFor(wiring.catalog, 'resistor')
   const bare = wiring.signals.flatMap((use) => {
     const isNew = use.hosts.length > 0 && before.signal(use.end)?.hosts.length === 0 && wanted(use.part.ref)
+    if (!isNew || use.facts.pull !== 'up') return []
     // A pin that has to be low while the board starts is left to its own pull.
     const bears = use.hosts.every(
       ({ host }) => !activeCautions(host).some(({ id, needs }) => id === 'boot-strap' && needs === 'low'),
     )
-    const to = isNew && bears && use.facts.pull === 'up' ? pulledTo(wiring, use, 'up') : undefined
+    const to = bears ? pulledTo(wiring, use, 'up') : undefined
     const net = wiring.netOf(use.end)
     const isContact = circuitOf(wiring)
       .on(net)

@@ -71,6 +71,12 @@ describe('from what is typed to the wires', () => {
     }
   })
 
+  it('leaves resistors to buy alone where their lamps have pins', () => {
+    const done = wiredUp(planTyped('uno, 2 leds, 74hc595'))
+    const smaller = applyEdits(done, [{ do: 'change-part', ref: 'R1', entry: { options: { ohms: 330 } } }])
+    expect(assignChoosing(resolve(smaller, catalog)).edits).toEqual([])
+  })
+
   it('brings no fault of its own making, whatever lies together', () => {
     const random = seeded(4)
     const drawn = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)] as T
