@@ -4,7 +4,7 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type Added, addedBy, valuesSet } from './added.ts'
-import { fitBases, fitLamps } from './bases.ts'
+import { fitBases, fitLamps, fitPulls } from './bases.ts'
 import { candidates } from './candidates.ts'
 import {
   clampWindings,
@@ -228,6 +228,8 @@ function finish(work: Work, wanted: (ref: string) => boolean): void {
   }
   for (const lacking of [holdAtStart, clampWindings, finishPulls, addPullUps, placeReservoirs])
     work.add(lacking(work.now, wanted))
+  const pulls = fitPulls(work.start, work.decisions, work.now)
+  if (pulls) work.replace(pulls)
   work.add(sparePulls(work.now, work.start, wanted))
 }
 

@@ -2,12 +2,12 @@ import { entryOf } from '../base/entryOf.ts'
 import { BASE_RESERVE, type BaseDrive, baseDrives } from '../circuit/bases.ts'
 import { circuitOf } from '../circuit/circuit.ts'
 import { type LitDiode, litDiodes } from '../circuit/lit.ts'
-import { RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
+import { pinLoads, RECOMMENDED_SLACK } from '../circuit/pinLoads.ts'
 import { type SharedLimit, sharedLimits } from '../circuit/sharedLimits.ts'
 import { preferredValue } from '../electrical/preferred.ts'
 import type { Edit } from '../plan/edit.ts'
 import { freshRef } from '../plan/refs.ts'
-import type { Host, PartInstance, Wiring } from '../wiring/model.ts'
+import type { Host, Net, PartInstance, Wiring } from '../wiring/model.ts'
 import { SEEN_MILLIAMPS } from './madeFor.ts'
 import { after, type Decision } from './progress.ts'
 import { looseParts } from './spares.ts'
@@ -134,6 +134,53 @@ function shareOf({ loads, milliamps, absolute, recommended }: SharedLimit, lit: 
   if (limit === undefined || others + wanted <= limit) return 1
   const share = (limit * LEFT_OF_LIMIT - others) / wanted
   return share * Math.min(...here.map((one) => one.wanted)) < SEEN_MILLIAMPS ? 1 : share
+}
+
+/** Most ohms of a pull: above it the leakage of a pin decides. */
+const MOST_PULL_OHMS = 1_000_000
+
+/**
+ * Pulls that were put in, larger where a pin that works against them bears less: behind the shifters of some boards next
+ * to nothing. Those of the kit stay, and the check speaks of them.
+ */
+export function fitPulls(before: Wiring, decisions: readonly Decision[], now: Wiring): Decision[] | undefined {
+  const larger = new Map<string, number>()
+  for (const { host, source, sink, parts } of pinLoads(now)) {
+    const { recommended, absolute } = host.current ?? {}
+    const most = recommended === undefined ? absolute : recommended * RECOMMENDED_SLACK
+    const load = Math.max(source, sink)
+    // What a part takes is no matter of its pulls.
+    const isPulls = now.parts.every(({ ref, part }) => !parts.includes(ref) || part.helper === 'resistor')
+    if (most === undefined || most <= 0 || load <= most || !isPulls) continue
+    for (const { ref, options } of pullsAround(now, now.netOf(host.end))) {
+      const ohms = preferredValue((Number(options.ohms) * load) / most, 'up')
+      const isNew = entryOf(before.plan.parts, ref) === undefined
+      if (isNew && ohms <= MOST_PULL_OHMS) larger.set(ref, Math.max(ohms, larger.get(ref) ?? 0))
+    }
+  }
+  if (larger.size === 0) return undefined
+  return decisions.map((one) => [...larger].reduce((sofar, [ref, ohms]) => withOhms(sofar, ref, ohms), one))
+}
+
+/** Resistors to a rail on a line, and on the other lines of what lies there: of a field of keys the pulls of its columns. */
+function pullsAround(wiring: Wiring, net: Net): PartInstance[] {
+  const circuit = circuitOf(wiring)
+  const isRail = (one: Net): boolean => one.ground || one.sources.length > 0
+  const owners = net.ends.flatMap((end) => wiring.terminal(end)?.owner ?? [])
+  const lines = owners.flatMap((owner) =>
+    owner.kind === 'part' ? owner.part.pins.map(({ id }) => wiring.netOf(`${owner.ref}.${id}`)) : [],
+  )
+  return [...new Set([net, ...lines])].flatMap((line) =>
+    isRail(line)
+      ? []
+      : circuit
+          .on(line)
+          .filter(
+            ({ kind, part, netA, netB }) =>
+              kind === 'resistor' && part.part.category === 'passive' && isRail(netA === line ? netB : netA),
+          )
+          .map(({ part }) => part),
+  )
 }
 
 /** A resistor of the kit that was loose before: nothing of it was wired by the maker. */

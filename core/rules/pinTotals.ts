@@ -60,4 +60,4 @@ const whys: Record<SharedLimit['of'], string> = {
 }
 
 export const shown = (milliamps: number): string =>
-  milliamps < 10 ? milliamps.toFixed(1) : String(Math.round(milliamps))
+  milliamps < 0.1 ? milliamps.toFixed(2) : milliamps < 10 ? milliamps.toFixed(1) : String(Math.round(milliamps))

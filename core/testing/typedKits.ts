@@ -447,4 +447,25 @@ export const typedKits: readonly TypedKit[] = [
     open: 'R24.1',
     faults: ['pins-short'],
   },
+  {
+    typed: 'jetson nano, mosfet, 12v fan, 12v supply',
+    why: 'behind the shifters of this board a pin hardly bears a pull: it is a weak one',
+    wired: 'SWITCH.G R1.1, R1.2 SWITCH.S, FAN.- SWITCH.D',
+    set: 'R1.ohms 150000',
+    adds: ['resistor'],
+  },
+  {
+    typed: 'jetson nano, button',
+    why: 'a contact works against its pull, not a pin: the usual one will do',
+    wired: 'R1.1 BUTTON.1, R1.2 MCU.3V3',
+    set: 'R1.ohms 10000',
+    adds: ['resistor'],
+  },
+  {
+    typed: 'jetson nano, keypad 4x4',
+    why: 'a row bears the pulls of all columns while the keys of it are held',
+    wired: 'R1.1 KEYS.C1, R1.2 MCU.3V3, R4.1 KEYS.C4',
+    set: 'R1.ohms 680000',
+    adds: ['resistor', 'resistor', 'resistor', 'resistor'],
+  },
 ]
