@@ -4,7 +4,6 @@ import type { SignalUse, Wiring } from '../wiring/model.ts'
 import { needWords } from '../wiring/needs.ts'
 import { resolve } from '../wiring/resolve.ts'
 import { type Added, addedBy, valuesSet } from './added.ts'
-import { fitBases, fitLamps, fitPulls } from './bases.ts'
 import { candidates } from './candidates.ts'
 import {
   clampWindings,
@@ -15,6 +14,7 @@ import {
   isAcrossNothing,
   unfinishedDrivers,
 } from './finish.ts'
+import { fitBases, fitLamps, fitPulls } from './fitValues.ts'
 import { isMainSwitch, rateFuses, throughWhatLiesInTheWay } from './inPath.ts'
 import { divisionOf, isConverter } from './leadOver.ts'
 import { type Left, leftInBox } from './left.ts'
