@@ -17,11 +17,14 @@ export function sayAlike(wiring: Wiring, report: (one: Report) => void): void {
     const [one, ...others] = channels
     const two = others.find(({ output }) => wiring.netOf(output) !== wiring.netOf(one?.output ?? ''))
     if (!one || !two || one.part !== two.part || one.facts.supply === undefined) continue
-    const level = ({ inputs }: DriverChannel): string =>
-      inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? moverOf(wiring, end)).join(' ')
     // Halves that one input moves against each other, as in an amplifier.
     const opposed = one.inputs.length === 0 || one.inputs.every((end) => two.inputs.includes(end))
-    if (opposed || one.inputs.some((end) => !isMoved(wiring, end)) || level(one) !== level(two)) continue
+    if (
+      opposed ||
+      one.inputs.some((end) => !isMoved(wiring, end)) ||
+      saidTo(wiring, one).join(' ') !== saidTo(wiring, two).join(' ')
+    )
+      continue
     report({
       severity: 'fault',
       at: [one.output, two.output, ...one.inputs, ...two.inputs, element.part.ref],
@@ -64,10 +67,14 @@ export function sayCoilsAlike(wiring: Wiring, report: (one: Report) => void): vo
   }
 }
 
+/** What moves each input of an output, or the volts at which it lies for good. */
+const saidTo = (wiring: Wiring, { inputs }: DriverChannel): (string | number)[] =>
+  inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? moverOf(wiring, end))
+
 /** What moves the outputs at the ends of a load, whichever end is which. */
 const wayOf = (wiring: Wiring, channels: readonly DriverChannel[]): string =>
   channels
-    .flatMap(({ inputs }) => inputs.map((end) => railOf(wiring.netOf(end))?.volts ?? moverOf(wiring, end)))
+    .flatMap((channel) => saidTo(wiring, channel))
     .sort()
     .join(' ')
 
