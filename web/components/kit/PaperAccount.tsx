@@ -23,6 +23,7 @@ export function PaperAccount() {
   const { wires, added, left, choices, breadboards, unplaced } = paper
   // As they are now: an answer below may have mended some.
   const { fault, caution } = count(sift(wiring, findings).standing)
+  const alike = together(added)
   const kinds = [...new Set(breadboards)].map((kind) =>
     counted(breadboards.filter((one) => one === kind).length, `${kind} breadboard`),
   )
@@ -44,13 +45,14 @@ export function PaperAccount() {
       {added.length > 0 && (
         <p>
           Added, and to buy:{' '}
-          {added.slice(0, MOST_SAID).map(({ ref, what, why }, index) => (
+          {alike.slice(0, MOST_SAID).map(([{ ref, what, why }, ...others], index) => (
             <span key={ref}>
               {index > 0 && ', '}
-              <b className="mono">{ref}</b> {what} <span className="soft">({why})</span>
+              <b className="mono">{ref}</b>
+              {others.length > 0 && ` and ${others.length} more like it`} {what} <span className="soft">({why})</span>
             </span>
           ))}
-          {added.length > MOST_SAID && ` and ${added.length - MOST_SAID} more, in the list of parts`}.
+          {alike.length > MOST_SAID && ` and ${alike.length - MOST_SAID} kinds more, in the list of parts`}.
         </p>
       )}
       {left.slice(0, MOST_SAID).map(({ ref, why }) => (
@@ -89,4 +91,16 @@ export function PaperAccount() {
       <Questions client={client} />
     </section>
   )
+}
+
+/** Parts that are the same and there for the same reason, said once. */
+function together<T extends { readonly what: string; readonly why: string }>(added: readonly T[]): [T, ...T[]][] {
+  const groups = new Map<string, [T, ...T[]]>()
+  for (const one of added) {
+    const key = `${one.what} ${one.why}`
+    const known = groups.get(key)
+    if (known) known.push(one)
+    else groups.set(key, [one])
+  }
+  return [...groups.values()]
 }
