@@ -49,7 +49,7 @@ export function PaperAccount() {
             <span key={ref}>
               {index > 0 && ', '}
               <b className="mono">{ref}</b>
-              {others.length > 0 && ` and ${others.length} more like it`} {what} <span className="soft">({why})</span>
+              {others.length > 0 && ` and ${others.length} more like it:`} {what} <span className="soft">({why})</span>
             </span>
           ))}
           {alike.length > MOST_SAID && ` and ${alike.length - MOST_SAID} kinds more, in the list of parts`}.
